@@ -1,0 +1,45 @@
+import { belongs, type Viewer } from '../people/index.ts';
+import type { Field } from '../register/index.ts';
+import type { AccessLevel, AccessPlan, AccessRule } from './plan.ts';
+
+/** How a viewer stands to one request. */
+export interface Relation {
+  readonly isRequester: boolean;
+  /** Works on it: in the desk of its register, its team or its approvers. */
+  readonly isDesk: boolean;
+}
+
+export interface Access {
+  readonly level: AccessLevel;
+  /** The name of the rule that decided. */
+  readonly rule: string;
+}
+
+const RANK: Record<AccessLevel, number> = { hidden: 0, read: 1, write: 2 };
+
+/**
+ * What a viewer may do with one field of one request, and the rule that says so. Out beats in within a rule; among the
+ * rules that apply the strictest wins, unless some are overriding: then the strictest of those. With no rule: the desk
+ * writes, the requester reads what was asked of them, nobody else sees anything. A rule never opens a request to
+ * somebody who has nothing to do with it.
+ */
+export function accessTo(field: Field, plan: AccessPlan, viewer: Viewer, relation: Relation): Access {
+  const base = baseAccess(field, relation);
+  if (!relation.isDesk && !relation.isRequester) return base;
+  const applying = plan.rules.filter((rule) => concerns(rule, field) && belongs(rule.audience, viewer, relation.isRequester));
+  const overriding = applying.filter((rule) => rule.overriding);
+  const counted = overriding.length > 0 ? overriding : applying;
+  let decided: AccessRule | undefined;
+  for (const rule of counted) if (!decided || RANK[rule.level] < RANK[decided.level]) decided = rule;
+  return decided ? { level: decided.level, rule: decided.name } : base;
+}
+
+const concerns = (rule: AccessRule, field: Field): boolean => rule.fields === 'all' || rule.fields.includes(field.key);
+
+function baseAccess(field: Field, relation: Relation): Access {
+  if (relation.isDesk) return { level: 'write', rule: 'The desk works with every field unless a rule says otherwise' };
+  if (!relation.isRequester) return { level: 'hidden', rule: 'Only the desk and the requester see a request' };
+  return field.source === 'asked'
+    ? { level: 'read', rule: 'Requesters read what they were asked' }
+    : { level: 'hidden', rule: 'Desk-only fields are hidden from requesters' };
+}

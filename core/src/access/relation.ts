@@ -1,0 +1,29 @@
+import type { Viewer } from '../people/index.ts';
+import type { Relation } from './accessTo.ts';
+
+/** What decides how somebody stands to a request. Groups by key. */
+export interface RequestParties {
+  readonly requesterId: string;
+  readonly handlerId: string | null;
+  readonly team: string;
+  readonly approverGroup: string | null;
+  /** Groups that work in the request's register. */
+  readonly deskGroups: readonly string[];
+}
+
+/**
+ * The desk of a request: coordinators and administrators, the register's desk groups, its team, its handler and its
+ * approvers. The server's ledger asks SQLite the same question; a test holds the two together.
+ */
+export function relationTo(request: RequestParties, viewer: Viewer): Relation {
+  const inGroup = (group: string | null): boolean => group !== null && viewer.groups.includes(group);
+  const isDesk =
+    viewer.kind === 'staff' &&
+    (viewer.role !== 'member' || request.handlerId === viewer.personId || inGroup(request.team) || inGroup(request.approverGroup) || request.deskGroups.some(inGroup));
+  return { isDesk, isRequester: request.requesterId === viewer.personId };
+}
+
+/** Fields that some rule hides from somebody of the desk. They stay out of letters: a letter leaves the house. */
+export function restrictedKeys(plan: { readonly rules: readonly { readonly fields: 'all' | readonly string[]; readonly level: string }[] }): ReadonlySet<string> {
+  return new Set(plan.rules.flatMap((rule) => (rule.level === 'hidden' && rule.fields !== 'all' ? rule.fields : [])));
+}

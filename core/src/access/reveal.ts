@@ -1,0 +1,118 @@
+import type { Viewer } from '../people/index.ts';
+import { FACT_NAMES, type Field, type FieldValue, showValue, type Values } from '../register/index.ts';
+import type { Explanation } from '../expression/index.ts';
+import { accessTo, type Relation } from './accessTo.ts';
+import type { AccessPlan } from './plan.ts';
+import { restrictedKeys } from './relation.ts';
+
+declare const revealed: unique symbol;
+
+/** Only `reveal` and its kin make this type: whatever leaves the server with field values in it must carry it. */
+export type Revealed<T> = T & { readonly [revealed]: true };
+
+export interface VisibleField {
+  readonly key: string;
+  readonly label: string;
+  readonly value: FieldValue | null;
+  readonly shown: string;
+  readonly writable: boolean;
+  readonly source: Field['source'];
+}
+
+export interface VisibleValues {
+  readonly fields: readonly VisibleField[];
+  /** Named for the desk, so that nobody wonders; requesters are not told what they can't see. */
+  readonly withheld: readonly { readonly label: string; readonly rule: string }[];
+}
+
+export interface RevealInput {
+  readonly fields: readonly Field[];
+  readonly values: Values;
+  readonly plan: AccessPlan;
+  readonly viewer: Viewer;
+  readonly relation: Relation;
+}
+
+/** Projects a request's values to what one viewer may see. Nothing else in the house may hand values out. */
+export function reveal(input: RevealInput): Revealed<VisibleValues> {
+  const fields: VisibleField[] = [];
+  const withheld: { label: string; rule: string }[] = [];
+  for (const field of input.fields) {
+    const access = accessTo(field, input.plan, input.viewer, input.relation);
+    if (access.level === 'hidden') {
+      if (input.relation.isDesk) withheld.push({ label: field.label, rule: access.rule });
+      continue;
+    }
+    const value = Object.hasOwn(input.values, field.key) ? (input.values[field.key] ?? null) : null;
+    fields.push({
+      key: field.key,
+      label: field.label,
+      value,
+      shown: value === null ? '' : showValue(field, value),
+      writable: access.level === 'write',
+      source: field.source,
+    });
+  }
+  return { fields, withheld } as unknown as Revealed<VisibleValues>;
+}
+
+/**
+ * The same values without fields that some rule restricts: what may go into a letter to this viewer. Those stay in the house even
+ * for a reader who may see them there.
+ */
+export function revealForLetter(input: RevealInput): Revealed<VisibleValues> {
+  const restricted = restrictedKeys(input.plan);
+  return reveal({ ...input, fields: input.fields.filter((field) => !restricted.has(field.key)) });
+}
+
+/** The keys a viewer may read, for projecting what speaks of fields without being their values. */
+export function readableKeys(input: Omit<RevealInput, 'values'>): ReadonlySet<string> {
+  return new Set(input.fields.filter((field) => accessTo(field, input.plan, input.viewer, input.relation).level !== 'hidden').map((field) => field.key));
+}
+
+export interface VisibleReason {
+  readonly words: string;
+  readonly result: boolean | null;
+  readonly parts: readonly VisibleReason[];
+}
+
+/** An explanation as this viewer may read it: a part that read a hidden field keeps its verdict, not its values. */
+export function revealReason(reason: Explanation, readable: ReadonlySet<string>): Revealed<VisibleReason> {
+  const open = reason.reads.every((name) => FACT_NAMES.has(name) || readable.has(name));
+  const visible: VisibleReason = {
+    words: open ? reason.words : 'A test on a field that is hidden from you',
+    result: reason.result,
+    parts: open ? reason.parts.map((part) => revealReason(part, readable)) : [],
+  };
+  return visible as unknown as Revealed<VisibleReason>;
+}
+
+export interface ValueChange {
+  readonly field: string;
+  readonly before: FieldValue | null;
+  readonly after: FieldValue | null;
+}
+
+export interface VisibleChange {
+  readonly label: string;
+  readonly before: string;
+  readonly after: string;
+}
+
+/** The changes of a history entry that this viewer may read. */
+export function revealChanges(changes: readonly ValueChange[], fields: readonly Field[], readable: ReadonlySet<string>): Revealed<readonly VisibleChange[]> {
+  const visible = changes.flatMap((change) => {
+    const field = fields.find((each) => each.key === change.field);
+    if (!field || !readable.has(change.field)) return [];
+    const show = (value: FieldValue | null): string => (value === null ? '' : showValue(field, value));
+    return [{ label: field.label, before: show(change.before), after: show(change.after) }];
+  });
+  return visible as unknown as Revealed<readonly VisibleChange[]>;
+}
+
+/** The subject line of a request, filled only with what was revealed. Empty parts leave no stray commas. */
+export function revealSubject(template: string, visible: Revealed<VisibleValues>, fallback: string): Revealed<string> {
+  const filled = template.replace(/\{(\w+)\}/g, (_, key: string) => visible.fields.find((field) => field.key === key)?.shown ?? '');
+  const tidy = filled.replace(/\s+/g, ' ').replace(/(\s*[,·–-]\s*)+(?=[,·–-]|$)/g, '').replace(/^[\s,·–-]+/, '').trim();
+  return (tidy || fallback) as Revealed<string>;
+}

@@ -1,0 +1,1 @@
+export { type ApprovalPath, type ApprovalState, type ApprovalStep, mayNotDecide, type Verdict, verdictProblem } from './approval.ts';

@@ -1,0 +1,129 @@
+import type { WorkingCalendar } from './calendar.ts';
+import { addWorkingTime, endOfWorkingDay, subtractWorkingTime, workingTimeBetween } from './workingTime.ts';
+
+/** How a form keeps time. Lengths are ms of working time. */
+export interface DeadlinePlan {
+  /** Key of the working calendar. */
+  readonly calendar: string;
+  readonly remindBefore: number;
+  readonly escalateAfter: number;
+  /** Key of the group told when a deadline has passed. */
+  readonly escalateTo: string;
+}
+
+export interface Pause {
+  readonly from: number;
+  /** Null while it lasts. */
+  readonly to: number | null;
+}
+
+/** A promised moment; all moments are epoch ms. */
+export interface Deadline {
+  readonly start: number;
+  readonly due: number;
+  /** Working time promised at the start, ms. */
+  readonly allowance: number;
+  readonly workingDays: number;
+  readonly pauses: readonly Pause[];
+}
+
+export interface Timer {
+  readonly kind: 'reminder' | 'escalation';
+  readonly at: number;
+}
+
+/** The deadline for a request that arrived at `start`, allowed a number of working days. */
+export function planDeadline(calendar: WorkingCalendar, start: number, workingDays: number): Deadline {
+  const due = endOfWorkingDay(calendar, start, workingDays);
+  return { start, due, workingDays, allowance: workingTimeBetween(calendar, start, due), pauses: [] };
+}
+
+/** When to remind and escalate. A reminder that would stand before the start is left out. */
+export function timersFor(deadline: Deadline, plan: DeadlinePlan, calendar: WorkingCalendar): readonly Timer[] {
+  if (isPaused(deadline)) return [];
+  const remind = subtractWorkingTime(calendar, deadline.due, plan.remindBefore);
+  const escalate = plan.escalateAfter === 0 ? deadline.due : addWorkingTime(calendar, deadline.due, plan.escalateAfter);
+  const timers: Timer[] = [{ kind: 'escalation', at: escalate }];
+  return remind > deadline.start ? [{ kind: 'reminder', at: remind }, ...timers] : timers;
+}
+
+export const isPaused = (deadline: Deadline): boolean => deadline.pauses.at(-1)?.to === null;
+
+/** The clock stops at `at`. A deadline that is paused already stays as it is. */
+export function pauseDeadline(deadline: Deadline, at: number): Deadline {
+  return isPaused(deadline) ? deadline : { ...deadline, pauses: [...deadline.pauses, { from: at, to: null }] };
+}
+
+/** The clock goes on at `at`: what working time was left at the pause is left now. Past its time, it stays past. */
+export function resumeDeadline(deadline: Deadline, calendar: WorkingCalendar, at: number): Deadline {
+  const last = deadline.pauses.at(-1);
+  if (!last || last.to !== null) return deadline;
+  const left = workingTimeBetween(calendar, last.from, deadline.due);
+  const due = left > 0 ? addWorkingTime(calendar, at, left) : deadline.due;
+  return { ...deadline, due, pauses: [...deadline.pauses.slice(0, -1), { from: last.from, to: at }] };
+}
+
+/** The picture of a deadline: shares of its length from 0 (start) to 1 (due), and the time left in words. */
+export interface Fuse {
+  readonly state: 'calm' | 'soon' | 'late' | 'paused' | 'done';
+  readonly burned: readonly { readonly from: number; readonly to: number }[];
+  readonly ticks: readonly number[];
+  readonly words: string;
+  /** ms of working time left; negative when late. */
+  readonly left: number;
+}
+
+/** Draws the fuse at a moment; for a finished request, at the moment it was finished. */
+export function fuseAt(deadline: Deadline, plan: DeadlinePlan, calendar: WorkingCalendar, now: number, finished: number | null): Fuse {
+  const at = finished ?? now;
+  const paused = isPaused(deadline) && finished === null;
+  const stop = paused ? (deadline.pauses.at(-1)?.from ?? at) : at;
+  const left = workingTimeBetween(calendar, stop, deadline.due);
+  const timers = timersFor(deadline, plan, calendar);
+  const reminder = timers.find((timer) => timer.kind === 'reminder');
+  const length = Math.max(1, workingTimeBetween(calendar, deadline.start, deadline.due));
+  const share = (moment: number): number => Math.min(1, Math.max(0, workingTimeBetween(calendar, deadline.start, moment) / length));
+  const burned: { from: number; to: number }[] = [];
+  let from = deadline.start;
+  for (const pause of deadline.pauses) {
+    if (pause.from > from) burned.push({ from: share(from), to: share(Math.min(pause.from, at)) });
+    from = pause.to ?? Number.POSITIVE_INFINITY;
+  }
+  if (at > from) burned.push({ from: share(from), to: share(at) });
+  const state = finished !== null ? 'done' : paused ? 'paused' : left < 0 || now > deadline.due ? 'late' : reminder && now >= reminder.at ? 'soon' : 'calm';
+  return { state, burned, ticks: reminder ? [share(reminder.at)] : [], words: fuseWords(state, left, calendar), left };
+}
+
+function fuseWords(state: Fuse['state'], left: number, calendar: WorkingCalendar): string {
+  const length = lengthInWords(Math.abs(left), calendar);
+  switch (state) {
+    case 'done':
+      return left < 0 ? `finished ${length} late` : 'finished in time';
+    case 'paused':
+      return `paused, ${length} left`;
+    case 'late':
+      return left === 0 ? 'late since closing time' : `late by ${length}`;
+    case 'soon':
+    case 'calm':
+      return `${length} left`;
+  }
+}
+
+/** A length of working time: `2 h 10 min`, or `3 days` when it is more than two full days of the calendar's Monday. */
+export function lengthInWords(ms: number, calendar: WorkingCalendar): string {
+  const minutes = Math.round(ms / 60_000);
+  const day = fullDayMinutes(calendar);
+  if (day > 0 && minutes >= 2 * day) {
+    const days = Math.round((minutes / day) * 2) / 2;
+    return `${Number.isInteger(days) ? days : `${Math.floor(days)}½`} days`;
+  }
+  const [h, m] = [Math.floor(minutes / 60), minutes % 60];
+  if (h === 0) return `${m} min`;
+  return m === 0 ? `${h} h` : `${h} h ${m} min`;
+}
+
+function fullDayMinutes(calendar: WorkingCalendar): number {
+  const clock = (text: string): number => Number(text.slice(0, 2)) * 60 + Number(text.slice(3, 5));
+  const lengths = calendar.week.map((day) => day.reduce((total, [from, to]) => total + clock(to) - clock(from), 0));
+  return Math.max(...lengths);
+}

@@ -1,0 +1,16 @@
+export type { OpenHours, WorkingCalendar } from './calendar.ts';
+export {
+  type Deadline,
+  type DeadlinePlan,
+  type Fuse,
+  fuseAt,
+  isPaused,
+  lengthInWords,
+  type Pause,
+  pauseDeadline,
+  planDeadline,
+  resumeDeadline,
+  type Timer,
+  timersFor,
+} from './deadline.ts';
+export { addWorkingTime, dateAt, endOfWorkingDay, isOpen, momentInWords, NeverOpen, nextChange, subtractWorkingTime, workingTimeBetween } from './workingTime.ts';

@@ -1,0 +1,107 @@
+import { readyCalendar, SEARCH_DAYS, type WorkingCalendar } from './calendar.ts';
+
+/** Thrown when a calendar has no open hours within ten years, so that no moment can be computed. */
+export class NeverOpen extends Error {
+  constructor(calendar: WorkingCalendar) {
+    super(`The working calendar “${calendar.name}” has no open hours in the next ten years.`);
+  }
+}
+
+/** The moment (epoch ms) at which `amount` ms of working time have passed since `start`. `amount` is not negative. */
+export function addWorkingTime(calendar: WorkingCalendar, start: number, amount: number): number {
+  const days = readyCalendar(calendar);
+  let date = days.dateAt(start);
+  let left = amount;
+  for (let searched = 0; searched <= SEARCH_DAYS; searched += 1) {
+    for (const stretch of days.openOn(date)) {
+      const from = Math.max(stretch.from, start);
+      const room = stretch.to - from;
+      if (room <= 0) continue;
+      if (left <= room) return from + left;
+      left -= room;
+    }
+    date = date.add({ days: 1 });
+  }
+  throw new NeverOpen(calendar);
+}
+
+/** The moment (epoch ms) `amount` ms of working time before `end`; `end` itself moves back to open hours first. */
+export function subtractWorkingTime(calendar: WorkingCalendar, end: number, amount: number): number {
+  const days = readyCalendar(calendar);
+  let date = days.dateAt(end);
+  let left = amount;
+  for (let searched = 0; searched <= SEARCH_DAYS; searched += 1) {
+    for (const stretch of [...days.openOn(date)].reverse()) {
+      const to = Math.min(stretch.to, end);
+      const room = to - stretch.from;
+      if (room <= 0) continue;
+      if (left <= room) return to - left;
+      left -= room;
+    }
+    date = date.subtract({ days: 1 });
+  }
+  throw new NeverOpen(calendar);
+}
+
+/** Working time between two moments in ms; negative when `to` is before `from`. */
+export function workingTimeBetween(calendar: WorkingCalendar, from: number, to: number): number {
+  if (to < from) return -workingTimeBetween(calendar, to, from);
+  const days = readyCalendar(calendar);
+  const last = days.dateAt(to);
+  let total = 0;
+  for (let date = days.dateAt(from); Number(date.until(last).days) >= 0; date = date.add({ days: 1 })) {
+    for (const stretch of days.openOn(date)) total += Math.max(0, Math.min(stretch.to, to) - Math.max(stretch.from, from));
+  }
+  return total;
+}
+
+/**
+ * The end of the nth working day after the one a request counts as arriving on. A request that comes in after closing, or
+ * on a closed day, counts as arriving on the next working day. With 0 days it is due at the end of that first day.
+ */
+export function endOfWorkingDay(calendar: WorkingCalendar, start: number, workingDays: number): number {
+  const days = readyCalendar(calendar);
+  const arrival = addWorkingTime(calendar, start, 0);
+  let date = days.dateAt(arrival);
+  let left = workingDays;
+  for (let searched = 0; searched <= SEARCH_DAYS; searched += 1) {
+    if (left === 0) {
+      const end = days.openOn(date).at(-1)?.to;
+      if (end !== undefined) return end;
+    }
+    date = date.add({ days: 1 });
+    if (days.isWorkingDay(date)) left -= 1;
+  }
+  throw new NeverOpen(calendar);
+}
+
+/** Whether the calendar is open at a moment. */
+export function isOpen(calendar: WorkingCalendar, at: number): boolean {
+  const days = readyCalendar(calendar);
+  return days.openOn(days.dateAt(at)).some((stretch) => at >= stretch.from && at < stretch.to);
+}
+
+/** A moment as people at the desk read it: `Mon 23 Nov, 10:42`. */
+export function momentInWords(ms: number, zone: string): string {
+  const parts = new Intl.DateTimeFormat('en-GB', { timeZone: zone, weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }).formatToParts(ms);
+  const part = (type: Intl.DateTimeFormatPartTypes): string => parts.find((each) => each.type === type)?.value ?? '';
+  return `${part('weekday')} ${part('day')} ${part('month')}, ${part('hour')}:${part('minute')}`;
+}
+
+/** The date at a moment in a zone, `YYYY-MM-DD`. */
+export function dateAt(ms: number, zone: string): string {
+  return new Intl.DateTimeFormat('en-CA', { timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit' }).format(ms);
+}
+
+/** When the calendar closes for the day it is open in now, or opens next; null when never. */
+export function nextChange(calendar: WorkingCalendar, at: number): { readonly open: boolean; readonly at: number } | null {
+  const days = readyCalendar(calendar);
+  const today = days.openOn(days.dateAt(at));
+  if (today.some((stretch) => at >= stretch.from && at < stretch.to)) return { open: true, at: today.at(-1)?.to ?? at };
+  try {
+    return { open: false, at: addWorkingTime(calendar, at, 1) - 1 };
+  } catch (error) {
+    if (error instanceof NeverOpen) return null;
+    throw error;
+  }
+}

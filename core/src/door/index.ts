@@ -1,0 +1,1 @@
+export { type Admission, admit, type Door } from './admit.ts';

@@ -1,0 +1,103 @@
+import { compile, compileTests, type Slots } from './compile.ts';
+import type { Scope } from './scope.ts';
+import { childrenOf, namesRead, nodesOfTest, type Node, type Test } from './tree.ts';
+import { inWords, type Ternary, type Value } from './value.ts';
+
+/**
+ * Why an expression came out as it did: one line in words, the names it read (so that a viewer who may not read one of
+ * them can be shown the line without its values), and the lines below it.
+ */
+export interface Explanation {
+  readonly words: string;
+  /** The same line for somebody who may not read one of its values. */
+  readonly guarded: string;
+  readonly result: Ternary;
+  readonly reads: readonly string[];
+  readonly parts: readonly Explanation[];
+}
+
+/** Explains a condition for the values it was decided on. */
+export function explain(node: Node, text: string, scope: Scope, slots: Slots): Explanation {
+  const result = asTernary(compile(node, scope)(slots, null));
+  const reads = namesRead([node]);
+  const split = node.kind === 'and' || node.kind === 'or';
+  const parts = split ? childrenOf(node).map((child) => explain(child, text, scope, slots)) : [];
+  const values = split ? '' : readValues(reads, scope, slots);
+  const said = `${labelled(node, text, scope)}: ${verdict(result)}`;
+  return { words: values ? `${said} (${values})` : said, guarded: said, result, reads, parts };
+}
+
+/** Explains one table cell for its column. */
+export function explainCell(
+  column: { readonly label: string; readonly node: Node; readonly text: string },
+  tests: readonly Test[],
+  cell: string,
+  scope: Scope,
+  slots: Slots,
+): Explanation {
+  const input = compile(column.node, scope)(slots, null);
+  const result = compileTests(tests, scope)(slots, input);
+  const reads = namesRead([column.node, ...tests.flatMap(nodesOfTest)]);
+  const options = optionsOf(column.node, scope);
+  return {
+    words: `${column.label} is ${optionLabel(input, options)}; the row asks for ${cellInWords(cell, options)}: ${verdict(result)}`,
+    guarded: `${column.label} is hidden from you; the row’s test on it: ${verdict(result)}`,
+    result,
+    reads,
+    parts: [],
+  };
+}
+
+const verdict = (result: Ternary): string => (result === null ? 'can’t be said' : result ? 'yes' : 'no');
+const asTernary = (value: Value): Ternary => (typeof value === 'boolean' ? value : null);
+
+function readValues(reads: readonly string[], scope: Scope, slots: Slots): string {
+  return reads
+    .map((name) => {
+      const slot = scope.slotOf(name);
+      const entry = scope.find(name);
+      if (slot === undefined || !entry || entry.type.kind === 'context') return '';
+      return `${entry.label} is ${optionLabel(slots[slot] ?? null, entry.type.kind === 'choice' ? entry.type.options : [])}`;
+    })
+    .filter(Boolean)
+    .join(', ');
+}
+
+type Options = readonly { readonly key: string; readonly label: string }[];
+
+function optionsOf(node: Node, scope: Scope): Options {
+  if (node.kind !== 'name') return [];
+  const type = scope.find(node.name)?.type;
+  return type?.kind === 'choice' ? type.options : [];
+}
+
+function optionLabel(value: Value, options: Options): string {
+  const option = typeof value === 'string' ? options.find((each) => each.key === value) : undefined;
+  return option ? option.label : inWords(value);
+}
+
+/** The text of a cell with option keys replaced by their labels. */
+function cellInWords(cell: string, options: Options): string {
+  const trimmed = cell.trim();
+  if (trimmed === '' || trimmed === '-') return 'anything';
+  const words = trimmed === 'true' ? 'yes' : trimmed === 'false' ? 'no' : trimmed;
+  return words.replace(/"([^"]*)"/g, (whole, key: string) => options.find((option) => option.key === key)?.label ?? whole);
+}
+
+/** The text of a node with names replaced by their labels. */
+function labelled(node: Node, text: string, scope: Scope): string {
+  const names: { from: number; to: number; label: string }[] = [];
+  const visit = (each: Node): void => {
+    if (each.kind === 'name') {
+      const found = scope.find(each.name);
+      if (found) names.push({ from: each.from, to: each.to, label: found.label });
+    }
+    for (const child of childrenOf(each)) visit(child);
+  };
+  visit(node);
+  let out = text.slice(node.from, node.to);
+  for (const name of names.sort((a, b) => b.from - a.from)) {
+    out = out.slice(0, name.from - node.from) + name.label + out.slice(name.to - node.from);
+  }
+  return out;
+}

@@ -1,0 +1,7 @@
+/** Something a check found in an expression, with its place in the text. */
+export interface ExpressionFinding {
+  readonly severity: 'error' | 'caution';
+  readonly message: string;
+  readonly from: number;
+  readonly to: number;
+}

@@ -1,0 +1,1 @@
+export { type Intake, type IntakeContext, prepareIntake, type TakenIn } from './takeIn.ts';

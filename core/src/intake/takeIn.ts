@@ -1,0 +1,55 @@
+import { type Admission, admit, type Door } from '../door/index.ts';
+import { type Deadline, planDeadline, type Timer, timersFor, type WorkingCalendar } from '../deadline/index.ts';
+import { type FormDesign, prepareCompletion } from '../form/index.ts';
+import { type Problem, type RawAnswers, type RequestFacts, requestScope, requestSlots, type Values } from '../register/index.ts';
+import { prepareRouting, type Routed } from '../routing/index.ts';
+
+export interface IntakeContext {
+  readonly now: number;
+  readonly calendar: WorkingCalendar;
+  readonly facts: RequestFacts;
+  readonly requester: { readonly kind: 'staff' | 'contact' | 'unknown'; readonly active: boolean };
+}
+
+/** What a submission comes to; the caller stores all of it at once. */
+export interface TakenIn {
+  readonly values: Values;
+  readonly routed: Routed;
+  /** The approval step's group when a decision is needed. */
+  readonly approval: { readonly label: string; readonly group: string } | null;
+  readonly deadline: Deadline;
+  readonly timers: readonly Timer[];
+}
+
+export type Intake =
+  | { readonly taken: true; readonly request: TakenIn }
+  | { readonly taken: false; readonly refusal: Extract<Admission, { admitted: false }> }
+  | { readonly taken: false; readonly problems: readonly Problem[] };
+
+/**
+ * Prepares the whole way of a request for one release: admit → complete → route → plan approval → plan deadline. The server runs
+ * it for real; an import or a rehearsal would run the same.
+ */
+export function prepareIntake(design: FormDesign): (door: Door, answers: RawAnswers, context: IntakeContext) => Intake {
+  const complete = prepareCompletion(design);
+  const route = prepareRouting(design.routing, requestScope(design.fields));
+  return (door, answers, context) => {
+    const admission = admit(door, context.requester, context.now);
+    if (!admission.admitted) return { taken: false, refusal: admission };
+    const { values, problems } = complete(answers, context.facts);
+    if (problems.length > 0) return { taken: false, problems };
+    const routed = route(requestSlots(design.fields, values, context.facts));
+    const { step } = design.approval;
+    const deadline = planDeadline(context.calendar, context.now, routed.outcome.workingDays);
+    return {
+      taken: true,
+      request: {
+        values,
+        routed,
+        approval: routed.outcome.needsApproval ? { label: step.label, group: step.group } : null,
+        deadline,
+        timers: timersFor(deadline, design.deadline, context.calendar),
+      },
+    };
+  };
+}

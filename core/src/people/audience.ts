@@ -1,0 +1,37 @@
+/** Who somebody is to the desk. Groups are named by their keys. */
+export interface Viewer {
+  readonly personId: string;
+  readonly kind: 'staff' | 'contact';
+  readonly role: 'administrator' | 'coordinator' | 'member';
+  readonly groups: readonly string[];
+}
+
+/**
+ * Who: everyone or groups to be in, and groups to be out of. Out wins over in; an audience with nothing to be in is nobody.
+ * `requester` speaks of the relation to one request: whose request it is counts as in, or as out.
+ */
+export interface Audience {
+  readonly in: { readonly everyone: true } | { readonly anyOf: readonly string[] } | { readonly allOf: readonly string[] };
+  readonly outOf: readonly string[];
+  readonly requester?: 'in' | 'out';
+}
+
+/** Whether a viewer belongs to an audience. `isRequester`: the request in question is the viewer's own. */
+export function belongs(audience: Audience, viewer: Pick<Viewer, 'groups'>, isRequester: boolean): boolean {
+  if (audience.outOf.some((group) => viewer.groups.includes(group))) return false;
+  if (isRequester && audience.requester) return audience.requester === 'in';
+  const { in: inside } = audience;
+  if ('everyone' in inside) return true;
+  if ('anyOf' in inside) return inside.anyOf.some((group) => viewer.groups.includes(group));
+  return inside.allOf.length > 0 && inside.allOf.every((group) => viewer.groups.includes(group));
+}
+
+/** An audience as a sentence: “everyone except Site safety and the requester”. */
+export function audienceInWords(audience: Audience, nameOf: (group: string) => string): string {
+  const { in: inside } = audience;
+  const join = (groups: readonly string[], word: string): string => (groups.length === 0 ? 'nobody' : groups.map(nameOf).join(` ${word} `));
+  const who = 'everyone' in inside ? 'everyone' : 'anyOf' in inside ? join(inside.anyOf, 'or') : join(inside.allOf, 'and');
+  const out = [...audience.outOf.map(nameOf), ...(audience.requester === 'out' ? ['the requester'] : [])];
+  const plus = audience.requester === 'in' ? `${who === 'nobody' ? '' : `${who} and `}the requester` : who;
+  return out.length > 0 ? `${plus} except ${out.join(' and ')}` : plus;
+}

@@ -1,0 +1,1 @@
+export { type Audience, audienceInWords, belongs, type Viewer } from './audience.ts';

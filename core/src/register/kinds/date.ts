@@ -1,0 +1,27 @@
+import { CalendarDate } from '../../expression/index.ts';
+import { EMPTY, isBlank, type KindWork, wrong } from './kind.ts';
+
+const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
+const DAYS = ['Sun', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat'];
+
+/** `2026-11-23` as `Mon 23 November 2026`. */
+export function dateInWords(iso: string): string {
+  const date = CalendarDate.read(iso);
+  if (!date) return iso;
+  const moment = new Date(date.day * 86_400_000);
+  return `${DAYS[moment.getUTCDay()]} ${moment.getUTCDate()} ${MONTHS[moment.getUTCMonth()]} ${moment.getUTCFullYear()}`;
+}
+
+export const date: KindWork<'date'> = {
+  read: (raw, type, today) => {
+    if (isBlank(raw)) return EMPTY;
+    const value = typeof raw === 'string' ? CalendarDate.read(raw.trim()) : null;
+    if (!value) return wrong(`“${raw}” is not a date.`, 'Pick a day, or type it like 2026-11-23.');
+    const now = CalendarDate.read(today);
+    if (type.notBeforeToday && now && value.day < now.day) return wrong('This day has passed.', `Pick ${dateInWords(today)} or later.`);
+    return { state: 'value', value: value.toString() };
+  },
+  show: (value) => dateInWords(String(value)),
+  toExpression: (value) => CalendarDate.read(String(value)),
+  scopeType: () => ({ kind: 'date' }),
+};

@@ -1,0 +1,87 @@
+import type { Money, RawAnswer } from '../field.ts';
+import { EMPTY, isBlank, type KindWork, type ReadAnswer, wrong } from './kind.ts';
+
+/**
+ * Reads a decimal as people type it: `1148`, `1,148.00`, `1.148,00`, `1 148.5`. The last `.` or `,` is the decimal mark
+ * unless it stands before exactly three digits and the other reading is a plain thousands group.
+ * Returns digits without grouping and a `.`, or null.
+ */
+function plainDecimal(typed: string): string | null {
+  const compact = typed.replace(/[\s\u00a0\u202f']/g, '');
+  if (!/^[+-]?[\d.,]+$/.test(compact) || !/\d/.test(compact)) return null;
+  const sign = compact.startsWith('-') ? '-' : '';
+  const body = compact.replace(/^[+-]/, '');
+  const marks = body.match(/[.,]/g) ?? [];
+  if (marks.length === 0) return sign + body;
+  const last = Math.max(body.lastIndexOf('.'), body.lastIndexOf(','));
+  const mark = body[last] ?? '.';
+  const repeated = marks.filter((each) => each === mark).length > 1;
+  const groups = /^\d{1,3}([.,]\d{3})+$/.test(body);
+  if (groups && new Set(marks).size === 1 && (repeated || mark === ',')) return sign + body.replace(/[.,]/g, '');
+  if (repeated) return null;
+  const whole = body.slice(0, last);
+  if (/[.,]/.test(whole) && !/^\d{1,3}([.,]\d{3})+$/.test(whole)) return null;
+  const fraction = body.slice(last + 1);
+  if (/[.,]/.test(fraction)) return null;
+  return `${sign}${whole.replace(/[.,]/g, '') || '0'}${fraction ? `.${fraction}` : ''}`;
+}
+
+/** The typed number in units of 10^-places, as an exact integer; or what is wrong with it. */
+function scaled(raw: RawAnswer, places: number, example: string): { units: number } | ReadAnswer {
+  if (isBlank(raw)) return EMPTY;
+  if (typeof raw === 'boolean') return wrong('This must be a number.', `Type it in figures, like ${example}.`);
+  const plain = plainDecimal(String(raw));
+  if (plain === null) return wrong(`“${raw}” is not a number.`, `Type it in figures, like ${example}.`);
+  const [whole = '0', fraction = ''] = plain.replace('-', '').split('.');
+  const kept = fraction.replace(/0+$/, '');
+  if (kept.length > places) {
+    return wrong(`This has ${kept.length} decimal places; ${places === 0 ? 'it must be whole' : `there is room for ${places}`}.`, `Round it, like ${example}.`);
+  }
+  const units = Number(whole + kept.padEnd(places, '0'));
+  if (!Number.isSafeInteger(units)) return wrong('This number is too large.', 'Check it for extra digits.');
+  return { units: plain.startsWith('-') ? -units : units };
+}
+
+function outside(value: number, least: number | undefined, most: number | undefined, words: (n: number) => string): ReadAnswer | null {
+  if (least !== undefined && value < least) return wrong(`The least is ${words(least)}.`, `Give ${words(least)} or more.`);
+  if (most !== undefined && value > most) return wrong(`The most is ${words(most)}.`, `Give ${words(most)} or less.`);
+  return null;
+}
+
+const figures = (value: number, places: number): string => value.toLocaleString('en-IE', { minimumFractionDigits: places, maximumFractionDigits: Math.max(places, 6) });
+
+export const number: KindWork<'number'> = {
+  read: (raw, type) => {
+    const result = scaled(raw, type.places, type.places > 0 ? (12.5).toFixed(type.places) : '12');
+    if ('state' in result) return result;
+    const value = Number((result.units / 10 ** type.places).toFixed(type.places));
+    return outside(value, type.least, type.most, String) ?? { state: 'value', value };
+  },
+  show: (value, type) => `${figures(Number(value), type.places)}${type.unit ? ` ${type.unit}` : ''}`,
+  toExpression: (value) => Number(value),
+  scopeType: () => ({ kind: 'number' }),
+};
+
+/** Minor units per major unit, by ISO 4217; two places unless listed. */
+const PLACES: Readonly<Record<string, number>> = { JPY: 0, KWD: 3, BHD: 3 };
+const placesOf = (currency: string): number => PLACES[currency] ?? 2;
+
+export const money: KindWork<'money'> = {
+  read: (raw, type) => {
+    const places = placesOf(type.currency);
+    const typed = typeof raw === 'string' ? raw.replace(/[€$£]/g, '').replace(new RegExp(type.currency, 'i'), '') : raw;
+    const result = scaled(typed, places, (740.5).toFixed(places));
+    if ('state' in result) return result;
+    const words = (minor: number): string => money.show({ minor, currency: type.currency }, type);
+    return outside(result.units, type.least, type.most, words) ?? { state: 'value', value: { minor: result.units, currency: type.currency } };
+  },
+  show: (value) => {
+    const { minor, currency } = value as Money;
+    return `${currency === 'EUR' ? '€' : currency} ${figures(minor / 10 ** placesOf(currency), placesOf(currency))}`;
+  },
+  toExpression: (value) => {
+    const { minor, currency } = value as Money;
+    return Number((minor / 10 ** placesOf(currency)).toFixed(placesOf(currency)));
+  },
+  scopeType: () => ({ kind: 'number' }),
+};

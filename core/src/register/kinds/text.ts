@@ -1,0 +1,28 @@
+import type { RawAnswer } from '../field.ts';
+import { EMPTY, isBlank, type KindWork, type ReadAnswer, wrong } from './kind.ts';
+
+const read = (raw: RawAnswer, most: number): ReadAnswer => {
+  if (isBlank(raw)) return EMPTY;
+  if (typeof raw !== 'string') return wrong('This must be text.', 'Type it as words.');
+  const value = raw.replace(/\r\n?/g, '\n').trim().normalize('NFC');
+  const length = [...value].length;
+  if (length > most) return wrong(`This is ${length} characters long; there is room for ${most}.`, `Shorten it by ${length - most} characters.`);
+  return { state: 'value', value };
+};
+
+export const text: KindWork<'text'> = {
+  read: (raw, type) => {
+    const result = read(raw, type.most ?? 200);
+    return result.state === 'value' && String(result.value).includes('\n') ? wrong('This must fit on one line.', 'Take out the line break.') : result;
+  },
+  show: String,
+  toExpression: (value) => String(value),
+  scopeType: () => ({ kind: 'text' }),
+};
+
+export const longText: KindWork<'long-text'> = {
+  read: (raw, type) => read(raw, type.most ?? 5_000),
+  show: String,
+  toExpression: (value) => String(value),
+  scopeType: () => ({ kind: 'text' }),
+};

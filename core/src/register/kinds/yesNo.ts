@@ -1,0 +1,13 @@
+import { EMPTY, isBlank, type KindWork, wrong } from './kind.ts';
+
+export const yesNo: KindWork<'yes-no'> = {
+  read: (raw) => {
+    if (isBlank(raw)) return EMPTY;
+    if (raw === true || raw === 'yes' || raw === 'true') return { state: 'value', value: true };
+    if (raw === false || raw === 'no' || raw === 'false') return { state: 'value', value: false };
+    return wrong('This must be yes or no.', 'Choose one of the two.');
+  },
+  show: (value) => (value ? 'Yes' : 'No'),
+  toExpression: (value) => Boolean(value),
+  scopeType: () => ({ kind: 'yes-no' }),
+};

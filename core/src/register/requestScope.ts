@@ -1,0 +1,46 @@
+import { CalendarDate, Scope, type Slots } from '../expression/index.ts';
+import type { Field, Values } from './field.ts';
+import { expressionValue, scopeTypeOf } from './kinds/index.ts';
+
+/** Facts about a request besides its fields. */
+export interface RequestFacts {
+  readonly requesterIsOutside: boolean;
+  /** Keys of the groups the requester is in. */
+  readonly requesterGroups: readonly string[];
+  readonly door: 'staff' | 'outside';
+  /** `YYYY-MM-DD` at the desk. */
+  readonly today: string;
+}
+
+/** The names that conditions about a request may use: its fields by key, then `requester`, `door` and `today`. */
+export function requestScope(fields: readonly Field[]): Scope {
+  return new Scope([
+    ...fields.map((field) => ({ name: field.key, label: field.label, type: scopeTypeOf(field) })),
+    {
+      name: 'requester',
+      label: 'Requester',
+      type: {
+        kind: 'context',
+        entries: {
+          outside: { label: 'from outside', type: { kind: 'yes-no' } },
+          groups: { label: 'groups', type: { kind: 'list', of: { kind: 'text' } } },
+        },
+      },
+    },
+    { name: 'door', label: 'Door', type: { kind: 'choice', options: [{ key: 'staff', label: 'staff door' }, { key: 'outside', label: 'outside door' }] } },
+    { name: 'today', label: 'Today', type: { kind: 'date' } },
+  ]);
+}
+
+/** The values for `requestScope(fields)`, by slot. */
+export function requestSlots(fields: readonly Field[], values: Values, facts: RequestFacts): Slots {
+  return [
+    ...fields.map((field) => expressionValue(field, Object.hasOwn(values, field.key) ? values[field.key] : undefined)),
+    { outside: facts.requesterIsOutside, groups: facts.requesterGroups },
+    facts.door,
+    CalendarDate.read(facts.today),
+  ];
+}
+
+/** Names that stand for no field: reading them discloses nothing that the access plan protects. */
+export const FACT_NAMES: ReadonlySet<string> = new Set(['requester', 'door', 'today']);

@@ -1,0 +1,2 @@
+export { prepareRouting, type Routed, type RowReason, routingFindings } from './route.ts';
+export type { RoutingColumn, RoutingOutcome, RoutingRow, RoutingTable } from './table.ts';

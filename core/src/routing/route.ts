@@ -1,0 +1,133 @@
+import {
+  type Compiled,
+  type CompiledTests,
+  checkExpression,
+  checkTests,
+  compile,
+  compileTests,
+  type Explanation,
+  explainCell,
+  type Node,
+  parseExpression,
+  parseTests,
+  type Scope,
+  type ScopeType,
+  type Slots,
+  type Test,
+} from '../expression/index.ts';
+import type { RoutingOutcome, RoutingTable } from './table.ts';
+
+/** Why one row was taken or passed over. */
+export interface RowReason {
+  /** 1 for the first row; the last row, for everything else, has the number after the others. */
+  readonly row: number;
+  readonly note: string;
+  readonly won: boolean;
+  /** The cells that decided: all tested cells of the winner, the failing cells of a row passed over. */
+  readonly cells: readonly Explanation[];
+}
+
+export interface Routed {
+  readonly row: number;
+  readonly rowId: string;
+  readonly isOtherwise: boolean;
+  readonly outcome: RoutingOutcome;
+  readonly reasons: readonly RowReason[];
+}
+
+interface ReadyCell {
+  readonly column: { readonly label: string; readonly node: Node; readonly text: string; readonly input: Compiled };
+  readonly text: string;
+  readonly tests: readonly Test[];
+  readonly holds: CompiledTests;
+}
+
+/**
+ * Compiles a routing table once. The first row whose every cell holds wins; a cell that can't be said (an empty field
+ * compared with something) does not hold. A cell that can't be read never holds; findings stop such a table's release.
+ */
+export function prepareRouting(table: RoutingTable, scope: Scope): (slots: Slots) => Routed {
+  const columns = table.columns.map((column) => {
+    const parsed = parseExpression(column.input);
+    return { id: column.id, label: column.label, text: column.input, node: parsed.ok ? parsed.value : null };
+  });
+  const rows = table.rows.map((row) =>
+    columns.flatMap((column): ReadyCell[] => {
+      const text = row.cells[column.id] ?? '';
+      const parsed = parseTests(text);
+      if (parsed.ok && parsed.value.every((test) => test.kind === 'any')) return [];
+      if (!parsed.ok || !column.node) return [{ column: { ...column, node: NOTHING, input: () => null }, text, tests: [], holds: () => false }];
+      return [{ column: { ...column, node: column.node, input: compile(column.node, scope) }, text, tests: parsed.value, holds: compileTests(parsed.value, scope) }];
+    }),
+  );
+
+  return (slots) => {
+    const reasons: RowReason[] = [];
+    for (const [index, cells] of rows.entries()) {
+      const row = table.rows[index];
+      if (!row) break;
+      const failing = cells.filter((cell) => cell.holds(slots, cell.column.input(slots, null)) !== true);
+      const won = failing.length === 0;
+      reasons.push({ row: index + 1, note: row.note, won, cells: (won ? cells : failing).map((cell) => explainCell(cell.column, cell.tests, cell.text, scope, slots)) });
+      if (won) return { row: index + 1, rowId: row.id, isOtherwise: false, outcome: row.outcome, reasons };
+    }
+    const last = table.rows.length + 1;
+    reasons.push({ row: last, note: 'Everything else', won: true, cells: [] });
+    return { row: last, rowId: 'otherwise', isOtherwise: true, outcome: table.otherwise, reasons };
+  };
+}
+
+const NOTHING: Node = { kind: 'literal', value: null, from: 0, to: 0 };
+
+export interface RoutingFinding {
+  readonly severity: 'error' | 'caution';
+  /** Row id, `otherwise`, or column id. */
+  readonly row: string;
+  readonly message: string;
+}
+
+/** What is wrong or doubtful in a routing table. `groups` are the keys of the groups that exist. */
+export function routingFindings(table: RoutingTable, scope: Scope, groups: ReadonlySet<string>): readonly RoutingFinding[] {
+  const found: RoutingFinding[] = [];
+  const types = new Map<string, ScopeType | null>();
+  for (const column of table.columns) {
+    const parsed = parseExpression(column.input);
+    const problems = parsed.ok ? checkExpression(parsed.value, scope) : parsed.findings;
+    for (const problem of problems) found.push({ severity: 'error', row: column.id, message: `Column “${column.label}”: ${problem.message}` });
+    types.set(column.id, parsed.ok ? columnType(parsed.value, scope) : null);
+  }
+  let takesAll: number | null = null;
+  for (const [index, row] of table.rows.entries()) {
+    const name = `Row ${index + 1}`;
+    if (takesAll !== null) found.push({ severity: 'caution', row: row.id, message: `${name} can never win: row ${takesAll} above it takes everything.` });
+    let tested = 0;
+    for (const column of table.columns) {
+      const parsed = parseTests(row.cells[column.id] ?? '');
+      const problems = parsed.ok ? checkTests(parsed.value, types.get(column.id) ?? null, scope) : parsed.findings;
+      for (const problem of problems) found.push({ severity: 'error', row: row.id, message: `${name}, ${column.label}: ${problem.message}` });
+      if (!parsed.ok || parsed.value.some((test) => test.kind !== 'any')) tested += 1;
+    }
+    if (tested === 0) takesAll ??= index + 1;
+    found.push(...outcomeFindings(row.outcome, row.id, name, groups));
+  }
+  found.push(...outcomeFindings(table.otherwise, 'otherwise', 'The last row', groups));
+  return found;
+}
+
+function outcomeFindings(outcome: RoutingOutcome, row: string, name: string, groups: ReadonlySet<string>): RoutingFinding[] {
+  const found: RoutingFinding[] = [];
+  if (!groups.has(outcome.team)) found.push({ severity: 'error', row, message: `${name} sends to a team that does not exist.` });
+  if (!Number.isInteger(outcome.workingDays) || outcome.workingDays < 0 || outcome.workingDays > 250) {
+    found.push({ severity: 'error', row, message: `${name}: working days must be a whole number from 0 to 250.` });
+  }
+  return found;
+}
+
+function columnType(node: Node, scope: Scope): ScopeType | null {
+  if (node.kind === 'name') return scope.find(node.name)?.type ?? null;
+  if (node.kind === 'path') {
+    const of = columnType(node.of, scope);
+    return of?.kind === 'context' ? (of.entries[node.name]?.type ?? null) : null;
+  }
+  return null;
+}

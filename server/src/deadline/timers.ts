@@ -1,0 +1,66 @@
+import { type Deadline, type DeadlinePlan, momentInWords, type Timer, timersFor, lengthInWords, workingTimeBetween } from '@tolvek/core/deadline';
+import { and, asc, eq, lte } from 'drizzle-orm';
+import { v7 as uuid } from 'uuid';
+import { releaseById } from '../form/queries.ts';
+import { notify } from '../notice/notify.ts';
+import { membersOf, personById } from '../people/queries.ts';
+import type { Reader, Transaction } from '../platform/database.ts';
+import { type House, write } from '../platform/house.ts';
+import { remember } from '../register/history.ts';
+import { requestById, type RequestRow } from '../register/queries.ts';
+import { calendarOf } from './queries.ts';
+import { timers } from './tables.ts';
+
+export function setTimers(tx: Transaction, requestId: string, planned: readonly Timer[]): void {
+  for (const timer of planned) tx.insert(timers).values({ id: uuid(), requestId, kind: timer.kind, at: timer.at, state: 'waiting' }).run();
+}
+
+export function dropTimers(tx: Transaction, requestId: string): void {
+  tx.update(timers).set({ state: 'dropped' }).where(and(eq(timers.requestId, requestId), eq(timers.state, 'waiting'))).run();
+}
+
+/** Sets the timers of a changed deadline anew; what was told already is not told again. */
+export function resetTimers(tx: Transaction, requestId: string, deadline: Deadline, plan: DeadlinePlan): void {
+  const told = new Set(tx.select().from(timers).where(and(eq(timers.requestId, requestId), eq(timers.state, 'done'))).all().map((timer) => timer.kind));
+  dropTimers(tx, requestId);
+  setTimers(tx, requestId, timersFor(deadline, plan, calendarOf(tx, plan.calendar)).filter((timer) => !told.has(timer.kind)));
+}
+
+/** When something becomes due next, epoch ms. */
+export function nextTimerAt(db: Reader): number | null {
+  return db.select({ at: timers.at }).from(timers).where(eq(timers.state, 'waiting')).orderBy(asc(timers.at)).limit(1).get()?.at ?? null;
+}
+
+/** Lets everything happen that is due by now, in its order, each in its own transaction. Returns how many did. */
+export function runDueTimers(house: House): number {
+  let happened = 0;
+  for (;;) {
+    const due = house.db.select().from(timers).where(and(eq(timers.state, 'waiting'), lte(timers.at, house.clock.now()))).orderBy(asc(timers.at)).limit(1).get();
+    if (!due) return happened;
+    write(house, (tx, effects, now) => {
+      const claimed = tx.update(timers).set({ state: 'done' }).where(and(eq(timers.id, due.id), eq(timers.state, 'waiting'))).run();
+      const request = requestById(tx, due.requestId);
+      if (claimed.changes === 0 || !request || request.phase === 'finished') return;
+      effects.changed.add(request.id);
+      tellOf(house, tx, now, due.kind, request);
+    });
+    happened += 1;
+  }
+}
+
+function tellOf(house: House, tx: Transaction, now: number, kind: 'reminder' | 'escalation', request: RequestRow): void {
+  const { release } = releaseById(tx, request.releaseId);
+  const plan = release.design.deadline;
+  const calendar = calendarOf(tx, plan.calendar);
+  const due = momentInWords(request.due, calendar.zone);
+  const handler = request.handlerId ? personById(tx, request.handlerId) : undefined;
+  const working = handler ? [handler.id] : membersOf(tx, request.team).map((person) => person.id);
+  if (kind === 'reminder') {
+    const left = lengthInWords(Math.max(0, workingTimeBetween(calendar, now, request.due)), calendar);
+    notify(house, tx, now, request, working, { kind, left, due });
+  } else {
+    const leads = membersOf(tx, plan.escalateTo).map((person) => person.id);
+    notify(house, tx, now, request, [...leads, ...working], { kind, due, handler: handler?.name ?? '' });
+  }
+  remember(tx, now, { requestId: request.id, actorId: null, kind, words: kind === 'reminder' ? 'A reminder went out before the deadline' : 'The deadline passed; the lead was told' });
+}

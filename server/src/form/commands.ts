@@ -1,0 +1,66 @@
+import type { FormDesign } from '@tolvek/core/form';
+import type { Viewer } from '@tolvek/core/people';
+import type { Field } from '@tolvek/core/register';
+import { eq } from 'drizzle-orm';
+import { v7 as uuid } from 'uuid';
+import type { House } from '../platform/house.ts';
+import { write } from '../platform/house.ts';
+import { notFound, Problem, staleVersion } from '../platform/problem.ts';
+import { registers } from '../register/tables.ts';
+import { changesSince, findingsFor, formByKey } from './queries.ts';
+import { forms, releases } from './tables.ts';
+
+/** Keeps a draft made on a version. A field of the register can't change its kind under the answers it holds. */
+export function saveDraft(house: House, input: { key: string; version: number; draft: FormDesign }) {
+  return write(house, (tx) => {
+    const form = formByKey(tx, input.key);
+    if (!form) throw notFound('This form');
+    if (form.version !== input.version) throw staleVersion();
+    const version = form.version + 1;
+    tx.update(forms).set({ draft: input.draft, version }).where(eq(forms.id, form.id)).run();
+    return { version, findings: [...findingsFor(tx, input.draft)], changes: [...changesSince(tx, form, input.draft)] };
+  });
+}
+
+/** Releases the draft with the next number: from now on the doors lead to it. Errors among the findings refuse it. */
+export function releaseForm(house: House, viewer: Viewer, input: { key: string; version: number; note: string }) {
+  return write(house, (tx, _, now) => {
+    const form = formByKey(tx, input.key);
+    if (!form) throw notFound('This form');
+    if (form.version !== input.version) throw staleVersion();
+    const register = tx.select().from(registers).where(eq(registers.id, form.registerId)).get();
+    if (!register) throw notFound('This form’s register');
+    const errors = findingsFor(tx, form.draft).filter((finding) => finding.severity === 'error');
+    const clashes = kindClashes(register.fields, form.draft.fields);
+    if (errors.length + clashes.length > 0) {
+      const problems = [...errors.map((error) => ({ field: error.at, message: error.message, fix: `Mend it on the page “${error.page}”.` })), ...clashes];
+      throw new Problem(422, 'draft-has-errors', 'The draft has errors', 'A form with errors can’t be released. Mend them first; the release in force stays as it is.', problems);
+    }
+    const number = form.release + 1;
+    tx.insert(releases).values({ id: uuid(), formId: form.id, number, design: form.draft, note: input.note.trim(), releasedBy: viewer.personId, releasedAt: now }).run();
+    tx.update(forms).set({ release: number, version: form.version + 1 }).where(eq(forms.id, form.id)).run();
+    tx.update(registers).set({ fields: mergeFields(register.fields, form.draft.fields) }).where(eq(registers.id, register.id)).run();
+    return { number, version: form.version + 1 };
+  });
+}
+
+/** The register keeps every field it ever had; labels and options follow the newest release, options are never lost. */
+function mergeFields(old: readonly Field[], added: readonly Field[]): readonly Field[] {
+  const merged = old.map((field) => {
+    const fresh = added.find((each) => each.key === field.key);
+    if (!fresh) return field;
+    if (fresh.type.kind !== 'choice' || field.type.kind !== 'choice') return fresh;
+    const options = fresh.type.options;
+    const dropped = field.type.options.filter((option) => !options.some((each) => each.key === option.key));
+    return { ...fresh, type: { ...fresh.type, options: [...options, ...dropped.map((option) => ({ ...option, retired: true }))] } };
+  });
+  return [...merged, ...added.filter((field) => !old.some((each) => each.key === field.key))];
+}
+
+function kindClashes(old: readonly Field[], added: readonly Field[]) {
+  return added.flatMap((field) => {
+    const before = old.find((each) => each.key === field.key);
+    if (!before || before.type.kind === field.type.kind) return [];
+    return [{ field: field.key, message: `“${field.label}” was ${before.type.kind} and holds answers of that kind.`, fix: 'Keep its kind, or add a new question for the new kind.' }];
+  });
+}

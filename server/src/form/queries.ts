@@ -1,0 +1,70 @@
+import { compareDesigns, type Finding, findingsOf, type FormDesign, prepareCompletion } from '@tolvek/core/form';
+import { prepareIntake } from '@tolvek/core/intake';
+import { and, asc, count, desc, eq } from 'drizzle-orm';
+import { doors } from '../door/tables.ts';
+import { allGroups } from '../people/queries.ts';
+import type { Reader } from '../platform/database.ts';
+import { registers, requests } from '../register/tables.ts';
+import { forms, releases } from './tables.ts';
+
+export type FormRow = typeof forms.$inferSelect;
+export type ReleaseRow = typeof releases.$inferSelect;
+
+/** Releases never change, so each is read and prepared once. */
+const prepared = new Map<string, { release: ReleaseRow; takeIn: ReturnType<typeof prepareIntake>; complete: ReturnType<typeof prepareCompletion> }>();
+
+export function releaseById(db: Reader, id: string) {
+  let found = prepared.get(id);
+  if (!found) {
+    const release = db.select().from(releases).where(eq(releases.id, id)).get();
+    if (!release) throw new Error(`No release ${id}.`);
+    found = { release, takeIn: prepareIntake(release.design), complete: prepareCompletion(release.design) };
+    prepared.set(id, found);
+  }
+  return found;
+}
+
+/** The release in force, or undefined when there is none. */
+export function currentRelease(db: Reader, form: Pick<FormRow, 'id' | 'release'>): ReleaseRow | undefined {
+  const row = db.select({ id: releases.id }).from(releases).where(and(eq(releases.formId, form.id), eq(releases.number, form.release))).get();
+  return row ? releaseById(db, row.id).release : undefined;
+}
+
+export function formByKey(db: Reader, key: string): FormRow | undefined {
+  return db.select().from(forms).where(eq(forms.key, key)).get();
+}
+
+export function findingsFor(db: Reader, design: FormDesign): readonly Finding[] {
+  return findingsOf(design, new Set(allGroups(db).map((group) => group.key)));
+}
+
+export function changesSince(db: Reader, form: FormRow, draft: FormDesign): readonly string[] {
+  return compareDesigns(currentRelease(db, form)?.design ?? null, draft);
+}
+
+export function listForms(db: Reader) {
+  const counts = new Map(db.select({ formId: requests.formId, n: count() }).from(requests).groupBy(requests.formId).all().map((row) => [row.formId, row.n]));
+  return db
+    .select({ form: forms, register: registers.name })
+    .from(forms)
+    .innerJoin(registers, eq(registers.id, forms.registerId))
+    .orderBy(asc(forms.key))
+    .all()
+    .map(({ form, register }) => ({
+      key: form.key,
+      title: form.draft.title,
+      register,
+      release: form.release,
+      changed: changesSince(db, form, form.draft).length > 0,
+      findings: findingsFor(db, form.draft).length,
+      requests: counts.get(form.id) ?? 0,
+    }));
+}
+
+export function releasesOf(db: Reader, formId: string): readonly ReleaseRow[] {
+  return db.select().from(releases).where(eq(releases.formId, formId)).orderBy(desc(releases.number)).all();
+}
+
+export function doorsOf(db: Reader, formId: string): readonly (typeof doors.$inferSelect)[] {
+  return db.select().from(doors).where(eq(doors.formId, formId)).orderBy(desc(doors.kind)).all();
+}

@@ -1,0 +1,27 @@
+import type { FormDesign } from '@tolvek/core/form';
+import { integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+
+export const forms = sqliteTable('forms', {
+  id: text().primaryKey(),
+  key: text().notNull().unique(),
+  registerId: text().notNull(),
+  draft: text({ mode: 'json' }).notNull().$type<FormDesign>(),
+  version: integer().notNull().default(1),
+  /** The release in force; 0 when there is none yet. */
+  release: integer().notNull().default(0),
+});
+
+/** Frozen states of a form: rows are only ever added. */
+export const releases = sqliteTable(
+  'releases',
+  {
+    id: text().primaryKey(),
+    formId: text().notNull().references(() => forms.id),
+    number: integer().notNull(),
+    design: text({ mode: 'json' }).notNull().$type<FormDesign>(),
+    note: text().notNull(),
+    releasedBy: text().notNull(),
+    releasedAt: integer().notNull(),
+  },
+  (table) => [uniqueIndex('releases_number').on(table.formId, table.number)],
+);

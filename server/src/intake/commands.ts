@@ -1,0 +1,196 @@
+import { admit } from '@tolvek/core/door';
+import { dateAt, momentInWords } from '@tolvek/core/deadline';
+import type { Viewer } from '@tolvek/core/people';
+import type { RawAnswers, RequestFacts } from '@tolvek/core/register';
+import { eq } from 'drizzle-orm';
+import { v7 as uuid } from 'uuid';
+import { z } from 'zod';
+import { approvals } from '../approval/tables.ts';
+import { calendarOf } from '../deadline/queries.ts';
+import { setTimers } from '../deadline/timers.ts';
+import { doors, waitingSubmissions } from '../door/tables.ts';
+import { currentRelease, releaseById, type ReleaseRow } from '../form/queries.ts';
+import { forms } from '../form/tables.ts';
+import { decideExpiry, notify, notifyToConfirm } from '../notice/notify.ts';
+import { groupNames, groupsOf, membersOf, personByEmail, personById, type PersonRow } from '../people/queries.ts';
+import { people } from '../people/tables.ts';
+import type { Reader, Transaction } from '../platform/database.ts';
+import { type Effects, type House, write } from '../platform/house.ts';
+import { once } from '../platform/idempotency.ts';
+import { issueLink, openLink, spendLink } from '../platform/links.ts';
+import { notAllowed, notFound, notSignedIn, Problem, wrongFields } from '../platform/problem.ts';
+import { remember } from '../register/history.ts';
+import { firstStage, registerById, requestById, stageWithRole } from '../register/queries.ts';
+import { registers, requests } from '../register/tables.ts';
+
+export type DoorRow = typeof doors.$inferSelect;
+
+const DAY = 24 * 3_600_000;
+const CONFIRM_DAYS = 3;
+const FOLLOW_DAYS = 180;
+
+export function doorBySlug(db: Reader, slug: string): { door: DoorRow; release: ReleaseRow } {
+  const door = db.select().from(doors).where(eq(doors.slug, slug)).get();
+  const form = door ? db.select().from(forms).where(eq(forms.id, door.formId)).get() : undefined;
+  const release = form ? currentRelease(db, form) : undefined;
+  if (!door || !release) throw notFound('This form');
+  return { door, release };
+}
+
+/** What conditions may know about who asks, at which door, on which day. */
+export function factsFor(db: Reader, door: Pick<DoorRow, 'kind'>, release: ReleaseRow, requester: { id: string; kind: 'staff' | 'contact' } | null, now: number): RequestFacts {
+  return {
+    requesterIsOutside: requester?.kind !== 'staff',
+    requesterGroups: requester ? groupsOf(db, requester.id) : [],
+    door: door.kind,
+    today: dateAt(now, calendarOf(db, release.design.deadline.calendar).zone),
+  };
+}
+
+export interface Submission {
+  readonly slug: string;
+  readonly release: number;
+  readonly answers: RawAnswers;
+  readonly contact?: { readonly name: string; readonly email: string } | undefined;
+  readonly key: string;
+}
+
+export type Submitted = { state: 'arrived'; number: string; dueWords: string } | { state: 'to-confirm'; email: string };
+
+/** Takes a submission in: at the staff door at once, at an outside door once its address is confirmed. */
+export function submit(house: House, viewer: Viewer | null, input: Submission): Submitted {
+  return write(house, (tx, effects, now) => {
+    const { door, release } = doorBySlug(tx, input.slug);
+    if (door.kind === 'staff' && !viewer) throw notSignedIn();
+    const caller = door.kind === 'staff' && viewer ? viewer.personId : (input.contact?.email.toLowerCase() ?? '');
+    const content = { release: input.release, answers: input.answers, contact: input.contact };
+    return once(tx, { key: input.key, scope: `submit ${door.slug} ${caller}`, content, now }, (): Submitted => {
+      // A door that closed, or a release that changed meanwhile, is told before anything is stored.
+      if (release.number !== input.release) {
+        throw new Problem(409, 'form-changed', 'The form changed meanwhile', 'A newer release of this form is in force. Load it again: your answers are kept where the questions are the same.');
+      }
+      if (door.kind === 'outside') return keepForConfirmation(house, tx, now, door, release, input);
+      const requester = viewer ? personById(tx, viewer.personId) : undefined;
+      if (!requester) throw notSignedIn();
+      const arrived = arrive(house, tx, effects, now, door, release, requester, input.answers);
+      return { state: 'arrived', number: arrived.number, dueWords: arrived.dueWords };
+    });
+  });
+}
+
+const address = z.email();
+
+function keepForConfirmation(house: House, tx: Transaction, now: number, door: DoorRow, release: ReleaseRow, input: Submission): Submitted {
+  const name = input.contact?.name.trim() ?? '';
+  const email = input.contact?.email.trim().toLowerCase() ?? '';
+  const admission = admit(door, { kind: 'unknown', active: true }, now);
+  if (!admission.admitted) throw refusal(admission);
+  const { problems } = releaseById(tx, release.id).complete(input.answers, factsFor(tx, door, release, null, now));
+  const contactProblems = [
+    ...(name === '' ? [{ field: 'contact.name', message: '“Your name” has no answer yet.', fix: 'Fill it in.' }] : []),
+    ...(address.safeParse(email).success ? [] : [{ field: 'contact.email', message: email === '' ? '“Your mail address” has no answer yet.' : `“${email}” is not a mail address.`, fix: 'Give an address like name@institute.example; the confirmation goes there.' }]),
+  ];
+  if (problems.length + contactProblems.length > 0) throw wrongFields([...problems, ...contactProblems]);
+  // Whether the address belongs to somebody, and whether they may come in, is said only to who holds it: in the letter's page.
+  const submission = { id: uuid(), doorId: door.id, releaseId: release.id, name, email, answers: input.answers, createdAt: now, expiresAt: now + CONFIRM_DAYS * DAY };
+  tx.insert(waitingSubmissions).values(submission).run();
+  notifyToConfirm(house, tx, now, { name, email, formTitle: release.design.title, submissionId: submission.id, expiresAt: submission.expiresAt, calendar: release.design.deadline.calendar });
+  return { state: 'to-confirm', email };
+}
+
+export function waitingFor(db: Reader, token: string, now: number) {
+  const link = openLink(db, token, 'confirm', now);
+  const submission = db.select().from(waitingSubmissions).where(eq(waitingSubmissions.id, link.targetId)).get();
+  if (!submission) throw notFound('What this link would send');
+  return { link, submission, release: releaseById(db, submission.releaseId).release };
+}
+
+/** Confirms an outside address and sends what waited for it. The request arrives now, not when it was typed. */
+export function confirm(house: House, token: string): { number: string; dueWords: string; follow: string } {
+  return write(house, (tx, effects, now) => {
+    const { link, submission, release } = waitingFor(tx, token, now);
+    const door = tx.select().from(doors).where(eq(doors.id, submission.doorId)).get();
+    if (!door) throw notFound('The form this came by');
+    const requester = personByEmail(tx, submission.email) ?? addContact(tx, submission.name, submission.email);
+    const arrived = arrive(house, tx, effects, now, door, release, requester, submission.answers);
+    spendLink(tx, link, now);
+    tx.delete(waitingSubmissions).where(eq(waitingSubmissions.id, submission.id)).run();
+    const follow = issueLink(tx, { purpose: 'follow', personId: requester.id, targetId: arrived.id, expiresAt: now + FOLLOW_DAYS * DAY });
+    return { number: arrived.number, dueWords: arrived.dueWords, follow };
+  });
+}
+
+function addContact(tx: Transaction, name: string, email: string): PersonRow {
+  const person: PersonRow = { id: uuid(), kind: 'contact', name, email, role: 'member', active: true, does: '' };
+  tx.insert(people).values(person).run();
+  return person;
+}
+
+const refusal = (admission: { message: string; why: string }): Problem =>
+  admission.why === 'sign-in' ? notSignedIn() : admission.why === 'inactive' ? notAllowed(admission.message) : new Problem(409, 'closed', 'Closed', admission.message);
+
+/** Runs the intake for a submission whose requester is known, and stores all that comes of it. */
+function arrive(house: House, tx: Transaction, effects: Effects, now: number, door: DoorRow, release: ReleaseRow, requester: PersonRow, answers: RawAnswers) {
+  const register = registerById(tx, tx.select({ id: forms.registerId }).from(forms).where(eq(forms.id, release.formId)).get()?.id ?? '');
+  const calendar = calendarOf(tx, release.design.deadline.calendar);
+  const facts = factsFor(tx, door, release, requester, now);
+  const intake = releaseById(tx, release.id).takeIn(door, answers, { now, calendar, facts, requester });
+  if (!intake.taken) throw 'refusal' in intake ? refusal(intake.refusal) : wrongFields(intake.problems);
+  const { values, routed, approval, deadline, timers } = intake.request;
+
+  const stage = approval ? stageWithRole(register, 'deciding') : firstStage(register);
+  const number = `${register.prefix}-${String(register.nextNumber).padStart(5, '0')}`;
+  tx.update(registers).set({ nextNumber: register.nextNumber + 1 }).where(eq(registers.id, register.id)).run();
+  const id = uuid();
+  tx.insert(requests)
+    .values({
+      id,
+      number,
+      registerId: register.id,
+      formId: release.formId,
+      releaseId: release.id,
+      doorId: door.id,
+      requesterId: requester.id,
+      stage: stage.key,
+      phase: stage.phase,
+      team: routed.outcome.team,
+      handlerId: null,
+      approverGroup: approval?.group ?? null,
+      priority: routed.outcome.priority,
+      values,
+      routed,
+      deadline,
+      due: deadline.due,
+      createdAt: now,
+      updatedAt: now,
+      finishedAt: null,
+    })
+    .run();
+  remember(tx, now, { requestId: id, actorId: requester.id, kind: 'arrived', words: `Sent through the ${door.kind === 'staff' ? 'staff' : 'outside'} door, release ${release.number}` });
+  setTimers(tx, id, timers);
+  const request = requestById(tx, id);
+  if (!request) throw new Error('A stored request could not be read.');
+
+  const due = momentInWords(deadline.due, calendar.zone);
+  notify(house, tx, now, request, [requester.id], { kind: 'received', due });
+  if (approval) {
+    const approvalId = uuid();
+    tx.insert(approvals).values({ id: approvalId, requestId: id, label: approval.label, group: approval.group, state: 'waiting' }).run();
+    const deciders = membersOf(tx, approval.group).filter((person) => person.id !== requester.id).map((person) => person.id);
+    notify(house, tx, now, request, deciders, { kind: 'approval-asked', step: approval.label, expires: momentInWords(decideExpiry(now), calendar.zone) }, approvalId);
+  } else {
+    tellTeam(house, tx, now, id);
+  }
+  effects.changed.add(id);
+  return { id, number, dueWords: due };
+}
+
+/** Tells the team of a request that it is theirs to work on. */
+export function tellTeam(house: House, tx: Transaction, now: number, requestId: string): void {
+  const request = requestById(tx, requestId);
+  if (!request) return;
+  const { release } = releaseById(tx, request.releaseId);
+  const due = momentInWords(request.due, calendarOf(tx, release.design.deadline.calendar).zone);
+  const team = membersOf(tx, request.team).map((person) => person.id).filter((id) => id !== request.requesterId);
+  notify(house, tx, now, request, team, { kind: 'new-request', team: groupNames(tx).get(request.team) ?? request.team, due });
+}

@@ -1,0 +1,40 @@
+import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+
+/** Letters to be sent: written in the transaction that caused them, sent after it. */
+export const outbox = sqliteTable(
+  'outbox',
+  {
+    id: text().primaryKey(),
+    requestId: text(),
+    kind: text().notNull(),
+    toName: text().notNull(),
+    toAddress: text().notNull(),
+    subject: text().notNull(),
+    text: text().notNull(),
+    html: text().notNull(),
+    state: text({ enum: ['waiting', 'sent', 'failed'] }).notNull(),
+    attempts: integer().notNull().default(0),
+    nextAttemptAt: integer().notNull(),
+    lastError: text(),
+    createdAt: integer().notNull(),
+    sentAt: integer(),
+  },
+  (table) => [index('outbox_waiting').on(table.state, table.nextAttemptAt)],
+);
+
+/** What the mail stand-in received; the Mailroom shows these. */
+export const letters = sqliteTable(
+  'letters',
+  {
+    id: text().primaryKey(),
+    messageId: text().notNull().unique(),
+    receivedAt: integer().notNull(),
+    from: text().notNull(),
+    to: text().notNull(),
+    subject: text().notNull(),
+    text: text().notNull(),
+    html: text().notNull(),
+    headers: text({ mode: 'json' }).notNull().$type<readonly { name: string; value: string }[]>(),
+  },
+  (table) => [index('letters_received').on(table.receivedAt)],
+);

@@ -1,0 +1,30 @@
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import Sqlite from 'better-sqlite3';
+import { type BetterSQLite3Database, drizzle } from 'drizzle-orm/better-sqlite3';
+import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
+import * as schema from './schema.ts';
+
+export type Database = BetterSQLite3Database<typeof schema> & { $client: Sqlite.Database };
+export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
+/** Where reading is enough, either will do. */
+export type Reader = Database | Transaction;
+
+const MIGRATIONS = fileURLToPath(new URL('../../migrations', import.meta.url));
+
+/**
+ * Opens the database of a data folder and brings its tables up to date. A commit is on the disk when it returns
+ * (`synchronous=FULL`): what was acknowledged survives a crash.
+ */
+export function openDatabase(folder: string): Database {
+  mkdirSync(folder, { recursive: true });
+  const client = new Sqlite(join(folder, 'tolvek.sqlite'));
+  client.pragma('journal_mode = WAL');
+  client.pragma('synchronous = FULL');
+  client.pragma('foreign_keys = ON');
+  client.pragma('busy_timeout = 5000');
+  const db = drizzle(client, { schema, casing: 'snake_case' });
+  migrate(db, { migrationsFolder: MIGRATIONS });
+  return db;
+}

@@ -1,0 +1,81 @@
+import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+
+/** What the sign-in library keeps: its own names and columns. */
+export const user = sqliteTable('user', {
+  id: text().primaryKey(),
+  name: text().notNull(),
+  email: text().notNull().unique(),
+  emailVerified: integer({ mode: 'boolean' }).notNull().default(false),
+  image: text(),
+  createdAt: integer({ mode: 'timestamp_ms' }).notNull(),
+  updatedAt: integer({ mode: 'timestamp_ms' }).notNull(),
+});
+
+export const session = sqliteTable('session', {
+  id: text().primaryKey(),
+  expiresAt: integer({ mode: 'timestamp_ms' }).notNull(),
+  token: text().notNull().unique(),
+  createdAt: integer({ mode: 'timestamp_ms' }).notNull(),
+  updatedAt: integer({ mode: 'timestamp_ms' }).notNull(),
+  ipAddress: text(),
+  userAgent: text(),
+  userId: text().notNull().references(() => user.id, { onDelete: 'cascade' }),
+});
+
+export const account = sqliteTable('account', {
+  id: text().primaryKey(),
+  accountId: text().notNull(),
+  providerId: text().notNull(),
+  userId: text().notNull().references(() => user.id, { onDelete: 'cascade' }),
+  accessToken: text(),
+  refreshToken: text(),
+  idToken: text(),
+  accessTokenExpiresAt: integer({ mode: 'timestamp_ms' }),
+  refreshTokenExpiresAt: integer({ mode: 'timestamp_ms' }),
+  scope: text(),
+  password: text(),
+  createdAt: integer({ mode: 'timestamp_ms' }).notNull(),
+  updatedAt: integer({ mode: 'timestamp_ms' }).notNull(),
+});
+
+export const verification = sqliteTable('verification', {
+  id: text().primaryKey(),
+  identifier: text().notNull(),
+  value: text().notNull(),
+  expiresAt: integer({ mode: 'timestamp_ms' }).notNull(),
+  createdAt: integer({ mode: 'timestamp_ms' }),
+  updatedAt: integer({ mode: 'timestamp_ms' }),
+});
+
+/** Small facts of the installation, such as where the demo clock stands. */
+export const settings = sqliteTable('settings', { key: text().primaryKey(), value: text().notNull() });
+
+/** The answers given to writes that may be sent again. */
+export const idempotency = sqliteTable(
+  'idempotency',
+  {
+    key: text().notNull(),
+    /** Route and caller: the same key from somebody else is another key. */
+    scope: text().notNull(),
+    fingerprint: text().notNull(),
+    answer: text({ mode: 'json' }).notNull().$type<unknown>(),
+    createdAt: integer().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.scope, table.key] })],
+);
+
+/** Links in letters. Only a hash of the token is kept. */
+export const links = sqliteTable(
+  'links',
+  {
+    id: text().primaryKey(),
+    tokenHash: text().notNull().unique(),
+    purpose: text({ enum: ['confirm', 'follow', 'decide'] }).notNull(),
+    personId: text().notNull(),
+    /** The waiting submission, the request, or the approval it opens. */
+    targetId: text().notNull(),
+    expiresAt: integer().notNull(),
+    usedAt: integer(),
+  },
+  (table) => [index('links_target').on(table.targetId)],
+);

@@ -1,0 +1,77 @@
+import type { AccessPlan, ValueChange } from '@tolvek/core/access';
+import type { Deadline } from '@tolvek/core/deadline';
+import { type Field, priorities, type Stage, type Values } from '@tolvek/core/register';
+import type { Routed } from '@tolvek/core/routing';
+import { sql } from 'drizzle-orm';
+import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { doors } from '../door/tables.ts';
+import { forms, releases } from '../form/tables.ts';
+import { groups, people } from '../people/tables.ts';
+
+export const registers = sqliteTable('registers', {
+  id: text().primaryKey(),
+  key: text().notNull().unique(),
+  name: text().notNull(),
+  /** Before the number: `AC` in `AC-00042`. */
+  prefix: text().notNull(),
+  nextNumber: integer().notNull().default(1),
+  fields: text({ mode: 'json' }).notNull().$type<readonly Field[]>(),
+  stages: text({ mode: 'json' }).notNull().$type<readonly Stage[]>(),
+  access: text({ mode: 'json' }).notNull().$type<AccessPlan>(),
+  deskGroups: text({ mode: 'json' }).notNull().$type<readonly string[]>(),
+});
+
+export const requests = sqliteTable(
+  'requests',
+  {
+    id: text().primaryKey(),
+    number: text().notNull().unique(),
+    registerId: text().notNull().references(() => registers.id),
+    formId: text().notNull().references(() => forms.id),
+    releaseId: text().notNull().references(() => releases.id),
+    doorId: text().notNull().references(() => doors.id),
+    requesterId: text().notNull().references(() => people.id),
+    stage: text().notNull(),
+    phase: text({ enum: ['arrived', 'working', 'paused', 'finished'] }).notNull(),
+    team: text().notNull().references(() => groups.key),
+    handlerId: text().references(() => people.id),
+    approverGroup: text(),
+    priority: text({ enum: priorities }).notNull(),
+    values: text({ mode: 'json' }).notNull().$type<Values>(),
+    routed: text({ mode: 'json' }).notNull().$type<Routed>(),
+    deadline: text({ mode: 'json' }).notNull().$type<Deadline>(),
+    /** Epoch ms, as all moments in the database; the same as in `deadline`. */
+    due: integer().notNull(),
+    version: integer().notNull().default(1),
+    createdAt: integer().notNull(),
+    updatedAt: integer().notNull(),
+    finishedAt: integer(),
+  },
+  (table) => [
+    index('requests_unfinished_due').on(table.due, table.id).where(sql`phase <> 'finished'`),
+    index('requests_phase_due').on(table.phase, table.due, table.id),
+    index('requests_due').on(table.due, table.id),
+    index('requests_team').on(table.team, table.phase, table.due),
+    index('requests_handler').on(table.handlerId, table.phase, table.due),
+    index('requests_requester').on(table.requesterId, table.createdAt),
+  ],
+);
+
+export type HistoryKind = 'arrived' | 'fields' | 'stage' | 'handler' | 'comment' | 'decision' | 'reminder' | 'escalation';
+
+/** All that happened to a request; rows are only ever added. */
+export const history = sqliteTable(
+  'history',
+  {
+    id: text().primaryKey(),
+    requestId: text().notNull().references(() => requests.id),
+    at: integer().notNull(),
+    /** Null when the application did it by itself. */
+    actorId: text(),
+    kind: text().notNull().$type<HistoryKind>(),
+    words: text().notNull(),
+    changes: text({ mode: 'json' }).notNull().$type<readonly ValueChange[]>(),
+    comment: text({ mode: 'json' }).$type<{ text: string; visibility: 'internal' | 'requester' } | null>(),
+  },
+  (table) => [index('history_request').on(table.requestId, table.at)],
+);
