@@ -6,13 +6,20 @@ export type Method = 'GET' | 'POST' | 'PUT' | 'PATCH';
 export type Caller = 'anyone' | 'staff' | 'coordinator' | 'link';
 
 /** One HTTP route: the server serves it, the browser calls it, the OpenAPI document describes it. */
-export interface Route<P extends z.ZodType = z.ZodType, Q extends z.ZodType = z.ZodType, B extends z.ZodType = z.ZodType, A extends z.ZodType = z.ZodType> {
+export interface Route<
+  P extends z.ZodType = z.ZodType,
+  Q extends z.ZodType = z.ZodType,
+  B extends z.ZodType = z.ZodType,
+  A extends z.ZodType = z.ZodType,
+  C extends Caller = Caller,
+  Path extends string = string,
+> {
   readonly name: string;
   readonly method: Method;
   /** With `:names` for the parameters. */
-  readonly path: string;
+  readonly path: Path;
   readonly says: string;
-  readonly caller: Caller;
+  readonly caller: C;
   readonly params: P;
   readonly query: Q;
   readonly body: B;
@@ -21,4 +28,7 @@ export interface Route<P extends z.ZodType = z.ZodType, Q extends z.ZodType = z.
   readonly guard: 'none' | 'Idempotency-Key' | 'If-Match';
 }
 
-export const route = <P extends z.ZodType, Q extends z.ZodType, B extends z.ZodType, A extends z.ZodType>(definition: Route<P, Q, B, A>): Route<P, Q, B, A> => definition;
+/** Keeps the types of a definition. */
+export const route = <P extends z.ZodType, Q extends z.ZodType, B extends z.ZodType, A extends z.ZodType, C extends Caller, Path extends string>(
+  definition: Route<P, Q, B, A, C, Path>,
+): Route<P, Q, B, A, C, Path> => definition;

@@ -1,6 +1,7 @@
 import type { Revealed, VisibleChange, VisibleReason, VisibleValues } from '@tolvek/core/access';
 import type { Fuse } from '@tolvek/core/deadline';
-import { priorities } from '@tolvek/core/register';
+import type { FormDesign, FormRule, Question } from '@tolvek/core/form';
+import { type Field, type Kind, priorities, type RequestFacts } from '@tolvek/core/register';
 import { z } from 'zod';
 
 /** A value that only core's `reveal` can make; the schema describes its shape, the type asks for the brand. */
@@ -18,7 +19,7 @@ const fieldValue = z.union([z.string(), z.number(), z.boolean(), z.strictObject(
 export const rawAnswers = z.record(z.string().max(64), z.union([z.string().max(20_000), z.number(), z.boolean(), z.null()]));
 
 const option = z.strictObject({ key: fieldKey, label: short, help: short.optional(), retired: z.boolean().optional() });
-export const kind = z.discriminatedUnion('kind', [
+export const kind: z.ZodType<Kind, Kind> = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('text'), most: z.int().min(1).max(1_000).optional() }),
   z.strictObject({ kind: z.literal('long-text'), most: z.int().min(1).max(20_000).optional() }),
   z.strictObject({ kind: z.literal('number'), places: z.int().min(0).max(6), least: z.number().optional(), most: z.number().optional(), unit: z.string().max(20).optional() }),
@@ -27,16 +28,16 @@ export const kind = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('yes-no') }),
   z.strictObject({ kind: z.literal('choice'), options: z.array(option).max(500) }),
 ]);
-const field = z.strictObject({ key: fieldKey, label: short, type: kind, source: z.enum(['asked', 'desk-only']) });
-const question = z.strictObject({ field: fieldKey, asks: short, help: z.string().max(1_000), required: z.boolean() });
-const rule = z.strictObject({ id: key, name: short, when: z.string().max(4_000), show: z.array(fieldKey).max(300), on: z.boolean() });
+const field: z.ZodType<Field, Field> = z.strictObject({ key: fieldKey, label: short, type: kind, source: z.enum(['asked', 'desk-only']) });
+const question: z.ZodType<Question, Question> = z.strictObject({ field: fieldKey, asks: short, help: z.string().max(1_000), required: z.boolean() });
+const rule: z.ZodType<FormRule, FormRule> = z.strictObject({ id: key, name: short, when: z.string().max(4_000), show: z.array(fieldKey).max(300), on: z.boolean() });
 const outcome = z.strictObject({ team: key, priority: z.enum(priorities), workingDays: z.number(), needsApproval: z.boolean() });
 const routing = z.strictObject({
   columns: z.array(z.strictObject({ id: key, label: short, input: z.string().max(4_000) })).max(40),
   rows: z.array(z.strictObject({ id: key, note: short, cells: z.record(key, z.string().max(4_000)), outcome })).max(1_000),
   otherwise: outcome,
 });
-export const formDesign = z.strictObject({
+export const formDesign: z.ZodType<FormDesign, FormDesign> = z.strictObject({
   title: short,
   intro: long,
   subject: short,
@@ -54,7 +55,9 @@ const reason: z.ZodType = z.lazy(() => z.object({ words: z.string(), result: z.b
 export const visibleReason = revealed<VisibleReason>(reason);
 export const visibleValues = revealed<VisibleValues>(
   z.object({
-    fields: z.array(z.object({ key: z.string(), label: z.string(), value: fieldValue.nullable(), shown: z.string(), writable: z.boolean(), source: z.enum(['asked', 'desk-only']) })),
+    fields: z.array(
+      z.object({ key: z.string(), label: z.string(), value: fieldValue.nullable(), shown: z.string(), writable: z.boolean(), source: z.enum(['asked', 'desk-only']) }),
+    ),
     withheld: z.array(z.object({ label: z.string(), rule: z.string() })),
   }),
 );
@@ -152,12 +155,21 @@ export const sheet = z.object({
   history: z.array(historyEntry),
 });
 
+const facts: z.ZodType<RequestFacts, RequestFacts> = z.object({
+  requesterIsOutside: z.boolean(),
+  requesterGroups: z.array(z.string()),
+  door: z.enum(['staff', 'outside']),
+  today: z.string(),
+});
+
 export const doorView = z.object({
   slug: z.string(),
   kind: z.enum(['staff', 'outside']),
   title: z.string(),
   /** Null when the viewer isn't admitted; the refusal says why. */
-  form: z.object({ intro: z.string(), release: z.int(), fields: z.array(field), questions: z.array(question), rules: z.array(rule), facts: z.object({ requesterIsOutside: z.boolean(), requesterGroups: z.array(z.string()), door: z.enum(['staff', 'outside']), today: z.string() }) }).nullable(),
+  form: z
+    .object({ intro: z.string(), release: z.int(), fields: z.array(field).readonly(), questions: z.array(question).readonly(), rules: z.array(rule).readonly(), facts })
+    .nullable(),
   refusal: z.string().nullable(),
 });
 

@@ -39,7 +39,5 @@ const concerns = (rule: AccessRule, field: Field): boolean => rule.fields === 'a
 function baseAccess(field: Field, relation: Relation): Access {
   if (relation.isDesk) return { level: 'write', rule: 'The desk works with every field unless a rule says otherwise' };
   if (!relation.isRequester) return { level: 'hidden', rule: 'Only the desk and the requester see a request' };
-  return field.source === 'asked'
-    ? { level: 'read', rule: 'Requesters read what they were asked' }
-    : { level: 'hidden', rule: 'Desk-only fields are hidden from requesters' };
+  return field.source === 'asked' ? { level: 'read', rule: 'Requesters read what they were asked' } : { level: 'hidden', rule: 'Desk-only fields are hidden from requesters' };
 }

@@ -1,10 +1,10 @@
 export { type Access, accessTo, type Relation } from './accessTo.ts';
-export { relationTo, type RequestParties, restrictedKeys } from './relation.ts';
 export type { AccessLevel, AccessPlan, AccessRule } from './plan.ts';
+export { type RequestParties, relationTo, restrictedKeys } from './relation.ts';
 export {
+  type Revealed,
   readableKeys,
   reveal,
-  type Revealed,
   revealChanges,
   revealForLetter,
   revealReason,

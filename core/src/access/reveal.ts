@@ -1,6 +1,6 @@
+import type { Explanation } from '../expression/index.ts';
 import type { Viewer } from '../people/index.ts';
 import { FACT_NAMES, type Field, type FieldValue, showValue, type Values } from '../register/index.ts';
-import type { Explanation } from '../expression/index.ts';
 import { accessTo, type Relation } from './accessTo.ts';
 import type { AccessPlan } from './plan.ts';
 import { restrictedKeys } from './relation.ts';
@@ -113,6 +113,10 @@ export function revealChanges(changes: readonly ValueChange[], fields: readonly 
 /** The subject line of a request, filled only with what was revealed. Empty parts leave no stray commas. */
 export function revealSubject(template: string, visible: Revealed<VisibleValues>, fallback: string): Revealed<string> {
   const filled = template.replace(/\{(\w+)\}/g, (_, key: string) => visible.fields.find((field) => field.key === key)?.shown ?? '');
-  const tidy = filled.replace(/\s+/g, ' ').replace(/(\s*[,·–-]\s*)+(?=[,·–-]|$)/g, '').replace(/^[\s,·–-]+/, '').trim();
+  const tidy = filled
+    .replace(/\s+/g, ' ')
+    .replace(/(\s*[,·–-]\s*)+(?=[,·–-]|$)/g, '')
+    .replace(/^[\s,·–-]+/, '')
+    .trim();
   return (tidy || fallback) as Revealed<string>;
 }

@@ -9,7 +9,15 @@ export interface WorkingCalendar {
   readonly name: string;
   /** IANA zone, such as `Europe/Dublin`. */
   readonly zone: string;
-  readonly week: readonly [readonly OpenHours[], readonly OpenHours[], readonly OpenHours[], readonly OpenHours[], readonly OpenHours[], readonly OpenHours[], readonly OpenHours[]];
+  readonly week: readonly [
+    readonly OpenHours[],
+    readonly OpenHours[],
+    readonly OpenHours[],
+    readonly OpenHours[],
+    readonly OpenHours[],
+    readonly OpenHours[],
+    readonly OpenHours[],
+  ];
   /** Closed days, `YYYY-MM-DD`. */
   readonly holidays: readonly { readonly date: string; readonly name: string }[];
 }
@@ -57,9 +65,7 @@ class ReadyCalendar {
     let stretches = this.days.get(key);
     if (!stretches) {
       const hours = this.holidays.has(key) ? [] : (this.calendar.week[date.dayOfWeek - 1] ?? []);
-      stretches = hours
-        .map(([from, to]) => ({ from: this.instant(date, from), to: this.instant(date, to) }))
-        .filter((stretch) => stretch.to > stretch.from);
+      stretches = hours.map(([from, to]) => ({ from: this.instant(date, from), to: this.instant(date, to) })).filter((stretch) => stretch.to > stretch.from);
       this.days.set(key, stretches);
     }
     return stretches;

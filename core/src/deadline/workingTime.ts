@@ -45,7 +45,7 @@ export function subtractWorkingTime(calendar: WorkingCalendar, end: number, amou
 
 /** Working time between two moments in ms; negative when `to` is before `from`. */
 export function workingTimeBetween(calendar: WorkingCalendar, from: number, to: number): number {
-  if (to < from) return -workingTimeBetween(calendar, to, from);
+  if (to < from) return 0 - workingTimeBetween(calendar, to, from);
   const days = readyCalendar(calendar);
   const last = days.dateAt(to);
   let total = 0;
@@ -83,7 +83,15 @@ export function isOpen(calendar: WorkingCalendar, at: number): boolean {
 
 /** A moment as people at the desk read it: `Mon 23 Nov, 10:42`. */
 export function momentInWords(ms: number, zone: string): string {
-  const parts = new Intl.DateTimeFormat('en-GB', { timeZone: zone, weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }).formatToParts(ms);
+  const parts = new Intl.DateTimeFormat('en-GB', {
+    timeZone: zone,
+    weekday: 'short',
+    day: 'numeric',
+    month: 'short',
+    hour: '2-digit',
+    minute: '2-digit',
+    hourCycle: 'h23',
+  }).formatToParts(ms);
   const part = (type: Intl.DateTimeFormatPartTypes): string => parts.find((each) => each.type === type)?.value ?? '';
   return `${part('weekday')} ${part('day')} ${part('month')}, ${part('hour')}:${part('minute')}`;
 }

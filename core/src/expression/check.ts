@@ -89,7 +89,7 @@ class Checker {
         return { kind: 'yes-no' };
       case 'if': {
         this.expect(node.test, 'yes-no');
-        const then = this.typeOf(node.then);
+        const then = this.typeOf(node.whenTrue);
         const otherwise = this.typeOf(node.otherwise);
         return kindOf(then) === kindOf(otherwise) ? then : (then ?? otherwise);
       }
@@ -200,6 +200,9 @@ class Checker {
     if (type?.kind !== 'choice' || written.kind !== 'literal' || typeof written.value !== 'string') return;
     if (type.options.some((option) => option.key === written.value)) return;
     const named = type.options.find((option) => option.label.toLowerCase() === String(written.value).toLowerCase());
-    this.error(written, `“${written.value}” is not among the options; ${named ? `“${named.label}” is written "${named.key}"` : `they are ${type.options.map((option) => `"${option.key}"`).join(', ')}`}.`);
+    this.error(
+      written,
+      `“${written.value}” is not among the options; ${named ? `“${named.label}” is written "${named.key}"` : `they are ${type.options.map((option) => `"${option.key}"`).join(', ')}`}.`,
+    );
   }
 }

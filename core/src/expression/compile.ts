@@ -79,7 +79,7 @@ export function compile(node: Node, scope: Scope): Compiled {
       };
     }
     case 'if': {
-      const [test, then, otherwise] = [compile(node.test, scope), compile(node.then, scope), compile(node.otherwise, scope)];
+      const [test, then, otherwise] = [compile(node.test, scope), compile(node.whenTrue, scope), compile(node.otherwise, scope)];
       return (slots, input) => (test(slots, input) === true ? then(slots, input) : otherwise(slots, input));
     }
     case 'list': {

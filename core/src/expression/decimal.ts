@@ -1,16 +1,41 @@
 /**
- * Decimal arithmetic on the numbers people type. A double carries up to 15 significant decimal digits unharmed; the
- * error creeps in when two of them are added or multiplied. These functions round each result back to 15 digits, so
- * that 0.1 + 0.2 is 0.3 and 1.1 × 3 is 3.3. Whole numbers in the safe range take the direct way.
- * Results that are not finite are null, as FEEL has no infinity.
+ * Decimal arithmetic on the numbers people type. A double holds a decimal of up to 15 significant digits unharmed, but
+ * adding or multiplying doubles does not: 0.1 + 0.2. So both sides are brought to whole numbers of their smallest place,
+ * reckoned exactly, and brought back, as long as those whole numbers are in the safe range (2^53); beyond it the result
+ * is rounded to 15 digits. Results that are not finite are null, as FEEL has no infinity.
  */
-const tidy = (value: number): number | null => {
-  if (Number.isSafeInteger(value)) return value;
-  return Number.isFinite(value) ? Number(value.toPrecision(15)) : null;
-};
+const rounded = (value: number): number | null => (Number.isFinite(value) ? Number(value.toPrecision(15)) : null);
 
-export const add = (a: number, b: number): number | null => tidy(a + b);
-export const subtract = (a: number, b: number): number | null => tidy(a - b);
-export const multiply = (a: number, b: number): number | null => tidy(a * b);
-export const divide = (a: number, b: number): number | null => (b === 0 ? null : tidy(a / b));
-export const power = (a: number, b: number): number | null => tidy(a ** b);
+/** How many decimal places a number needs: 2 for 740.25, 7 for 1e-7. */
+function placesOf(value: number): number {
+  if (Number.isInteger(value)) return 0;
+  const [digits = '', exponent = '0'] = String(value).split('e');
+  return Math.max(0, (digits.split('.')[1]?.length ?? 0) - Number(exponent));
+}
+
+function exactly(a: number, b: number, places: number, reckon: (a: number, b: number) => number, back: number): number | null {
+  if (places > 15) return null;
+  const scale = 10 ** places;
+  const [x, y] = [Math.round(a * scale), Math.round(b * scale)];
+  const result = reckon(x, y);
+  return Number.isSafeInteger(x) && Number.isSafeInteger(y) && Number.isSafeInteger(result) ? result / 10 ** back : null;
+}
+
+export function add(a: number, b: number): number | null {
+  const direct = a + b;
+  if (Number.isSafeInteger(a) && Number.isSafeInteger(b) && Number.isSafeInteger(direct)) return direct;
+  const places = Math.max(placesOf(a), placesOf(b));
+  return exactly(a, b, places, (x, y) => x + y, places) ?? rounded(direct);
+}
+
+export const subtract = (a: number, b: number): number | null => add(a, -b);
+
+export function multiply(a: number, b: number): number | null {
+  const direct = a * b;
+  if (Number.isSafeInteger(a) && Number.isSafeInteger(b) && Number.isSafeInteger(direct)) return direct;
+  const places = Math.max(placesOf(a), placesOf(b));
+  return exactly(a, b, places, (x, y) => x * y, 2 * places) ?? rounded(direct);
+}
+
+export const divide = (a: number, b: number): number | null => (b === 0 ? null : rounded(a / b));
+export const power = (a: number, b: number): number | null => rounded(a ** b);

@@ -1,6 +1,6 @@
 import { compile, compileTests, type Slots } from './compile.ts';
 import type { Scope } from './scope.ts';
-import { childrenOf, namesRead, nodesOfTest, type Node, type Test } from './tree.ts';
+import { childrenOf, type Node, namesRead, nodesOfTest, type Test } from './tree.ts';
 import { inWords, type Ternary, type Value } from './value.ts';
 
 /**

@@ -9,32 +9,37 @@ export interface BuiltIn {
   readonly run: (args: readonly Value[]) => Value;
 }
 
-const text = (run: (value: string, other: string) => Value) => (args: readonly Value[]): Value => {
-  const [a, b = ''] = args;
-  return typeof a === 'string' && typeof b === 'string' ? run(a, b) : null;
-};
+const text =
+  (run: (value: string, other: string) => Value) =>
+  (args: readonly Value[]): Value => {
+    const [a, b = ''] = args;
+    return typeof a === 'string' && typeof b === 'string' ? run(a, b) : null;
+  };
 
 /** FEEL lets list functions take one list or the values one by one. */
 const spread = (args: readonly Value[]): readonly Value[] => (args.length === 1 && Array.isArray(args[0]) ? args[0] : args);
 
-const numbers = (run: (values: readonly number[]) => Value) => (args: readonly Value[]): Value => {
-  const values = spread(args);
-  return values.every((value) => typeof value === 'number') ? run(values as readonly number[]) : null;
-};
+const numbers =
+  (run: (values: readonly number[]) => Value) =>
+  (args: readonly Value[]): Value => {
+    const values = spread(args);
+    return values.every((value) => typeof value === 'number') ? run(values as readonly number[]) : null;
+  };
 
-const extreme = (sign: 1 | -1) => (args: readonly Value[]): Value => {
-  const [first = null, ...rest] = spread(args);
-  let best: Value = first;
-  for (const value of rest) {
-    const way = order(value, best);
-    if (way === null) return null;
-    if (way * sign > 0) best = value;
-  }
-  return best;
-};
+const extreme =
+  (sign: 1 | -1) =>
+  (args: readonly Value[]): Value => {
+    const [first = null, ...rest] = spread(args);
+    let best: Value = first;
+    for (const value of rest) {
+      const way = order(value, best);
+      if (way === null) return null;
+      if (way * sign > 0) best = value;
+    }
+    return best;
+  };
 
-const sum = (values: readonly number[]): number | null =>
-  values.reduce<number | null>((total, value) => (total === null ? null : decimal.add(total, value)), 0);
+const sum = (values: readonly number[]): number | null => values.reduce<number | null>((total, value) => (total === null ? null : decimal.add(total, value)), 0);
 
 const TABLE: readonly BuiltIn[] = [
   { name: 'not', takes: [1, 1], says: 'the opposite of yes or no', run: ([value]) => (typeof value === 'boolean' ? !value : null) },
@@ -58,8 +63,18 @@ const TABLE: readonly BuiltIn[] = [
     says: 'whether a list has an item',
     run: ([list, item = null]) => (Array.isArray(list) ? list.some((each: Value) => equal(each, item) === true) : null),
   },
-  { name: 'date', takes: [1, 1], says: 'a date from a text like 2026-11-23', run: ([value]) => (typeof value === 'string' ? CalendarDate.read(value) : value instanceof CalendarDate ? value : null) },
-  { name: 'duration', takes: [1, 1], says: 'a length of time from a text like P2D', run: ([value]) => (typeof value === 'string' ? Duration.read(value) : value instanceof Duration ? value : null) },
+  {
+    name: 'date',
+    takes: [1, 1],
+    says: 'a date from a text like 2026-11-23',
+    run: ([value]) => (typeof value === 'string' ? CalendarDate.read(value) : value instanceof CalendarDate ? value : null),
+  },
+  {
+    name: 'duration',
+    takes: [1, 1],
+    says: 'a length of time from a text like P2D',
+    run: ([value]) => (typeof value === 'string' ? Duration.read(value) : value instanceof Duration ? value : null),
+  },
 ];
 
 /** The built-in functions by name: those of the FEEL standard that Tolvek carries so far. */

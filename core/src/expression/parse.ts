@@ -1,5 +1,5 @@
-import type { SyntaxNode } from '@lezer/common';
 import { parser } from '@bpmn-io/lezer-feel';
+import type { SyntaxNode } from '@lezer/common';
 import type { ExpressionFinding } from './finding.ts';
 import type { Arithmetic, Comparator, Node, Test } from './tree.ts';
 import { CalendarDate, Duration } from './value.ts';
@@ -10,7 +10,11 @@ export type Parsed<T> = { readonly ok: true; readonly value: T } | { readonly ok
 export const LIMITS = { length: 4_000, depth: 60 } as const;
 
 class Refused extends Error {
-  constructor(message: string, readonly from: number, readonly to: number) {
+  constructor(
+    message: string,
+    readonly from: number,
+    readonly to: number,
+  ) {
     super(message);
   }
 }
@@ -162,7 +166,7 @@ class Reader {
       case 'IfExpression': {
         const [test, then, otherwise] = parts.filter((part) => !['if', 'then', 'else'].includes(part.name));
         if (!test || !then || !otherwise) throw this.unreadable(syntax);
-        return { kind: 'if', test: this.node(test), then: this.node(then), otherwise: this.node(otherwise), ...at };
+        return { kind: 'if', test: this.node(test), whenTrue: this.node(then), otherwise: this.node(otherwise), ...at };
       }
       case 'List':
         return { kind: 'list', items: parts.filter((part) => !['[', ']'].includes(part.name)).map((part) => this.node(part)), ...at };
@@ -199,11 +203,11 @@ class Reader {
   private moment(syntax: SyntaxNode): Node {
     const at = place(syntax);
     const quoted = firstNamed(syntax, 'StringLiteral');
-    const constructor = firstNamed(syntax, 'DateTimeConstructor');
+    const maker = firstNamed(syntax, 'DateTimeConstructor');
     if (!quoted) {
       const args = firstNamed(syntax, 'PositionalParameters');
-      if (!constructor || !args) throw this.unreadable(syntax);
-      return { kind: 'call', name: this.text(constructor), args: children(args).map((arg) => this.node(arg)), ...at };
+      if (!maker || !args) throw this.unreadable(syntax);
+      return { kind: 'call', name: this.text(maker), args: children(args).map((arg) => this.node(arg)), ...at };
     }
     const written = this.string(this.text(quoted), quoted);
     if (CalendarDate.read(written)) return { kind: 'date', iso: written, ...at };
@@ -225,7 +229,12 @@ class Reader {
 
   private unreadable(syntax: SyntaxNode): Refused {
     const { from, to } = syntax;
-    if (from === to) return new Refused(from >= this.source.trimEnd().length ? 'Something is missing at the end.' : `Something is missing before “${this.source.slice(from, from + 12)}”.`, from, to);
+    if (from === to)
+      return new Refused(
+        from >= this.source.trimEnd().length ? 'Something is missing at the end.' : `Something is missing before “${this.source.slice(from, from + 12)}”.`,
+        from,
+        to,
+      );
     return new Refused(`“${this.text(syntax)}” can’t be read here.`, from, to);
   }
 }

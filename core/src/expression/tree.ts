@@ -22,7 +22,7 @@ export type Node = Place &
     | { readonly kind: 'between'; readonly of: Node; readonly low: Node; readonly high: Node }
     | { readonly kind: 'in'; readonly of: Node; readonly tests: readonly Test[] }
     | { readonly kind: 'and' | 'or'; readonly left: Node; readonly right: Node }
-    | { readonly kind: 'if'; readonly test: Node; readonly then: Node; readonly otherwise: Node }
+    | { readonly kind: 'if'; readonly test: Node; readonly whenTrue: Node; readonly otherwise: Node }
     | { readonly kind: 'list'; readonly items: readonly Node[] }
     | { readonly kind: 'call'; readonly name: string; readonly args: readonly Node[] }
   );
@@ -61,7 +61,7 @@ export function childrenOf(node: Node): readonly Node[] {
     case 'in':
       return [node.of, ...node.tests.flatMap(nodesOfTest)];
     case 'if':
-      return [node.test, node.then, node.otherwise];
+      return [node.test, node.whenTrue, node.otherwise];
     case 'list':
       return node.items;
     case 'call':

@@ -79,6 +79,9 @@ export function inWords(value: Value): string {
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (typeof value === 'string') return `“${value}”`;
   if (Array.isArray(value)) return value.length === 0 ? 'nothing' : value.map(inWords).join(', ');
-  if (isPlainObject(value)) return Object.entries(value).map(([k, v]) => `${k} ${inWords(v)}`).join(', ');
+  if (isPlainObject(value))
+    return Object.entries(value)
+      .map(([k, v]) => `${k} ${inWords(v)}`)
+      .join(', ');
   return String(value);
 }

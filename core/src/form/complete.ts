@@ -1,5 +1,16 @@
 import { type Compiled, compile, parseExpression } from '../expression/index.ts';
-import { type Field, type FieldValue, type Problem, type RawAnswers, readAnswer, type RequestFacts, requestScope, requestSlots, type Values } from '../register/index.ts';
+import {
+  type Field,
+  type FieldValue,
+  orderProblems,
+  type Problem,
+  type RawAnswers,
+  type RequestFacts,
+  readAnswer,
+  requestScope,
+  requestSlots,
+  type Values,
+} from '../register/index.ts';
 import type { FormDesign, Question } from './design.ts';
 
 /** What a set of answers comes to: which questions are asked, the values to store, and every problem. */
@@ -50,7 +61,7 @@ export function prepareCompletion(design: Pick<FormDesign, 'fields' | 'questions
       if (problem) problems.push(problem);
       if (value !== undefined) values[question.field] = value;
     }
-    return { asked, values, problems: [...problems, ...strangers] };
+    return { asked, values, problems: [...problems, ...orderProblems(design.fields, values), ...strangers] };
   };
 }
 

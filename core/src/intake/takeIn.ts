@@ -1,5 +1,5 @@
-import { type Admission, admit, type Door } from '../door/index.ts';
 import { type Deadline, planDeadline, type Timer, timersFor, type WorkingCalendar } from '../deadline/index.ts';
+import { type Admission, admit, type Door } from '../door/index.ts';
 import { type FormDesign, prepareCompletion } from '../form/index.ts';
 import { type Problem, type RawAnswers, type RequestFacts, requestScope, requestSlots, type Values } from '../register/index.ts';
 import { prepareRouting, type Routed } from '../routing/index.ts';

@@ -17,17 +17,20 @@ export function dressLetter(letter: Letter, signature: string): DressedLetter {
     signature,
   ];
   const html = [
-    `<p>${escape(greeting)}</p>`,
-    ...paragraphs.map((paragraph) => `<p>${escape(paragraph)}</p>`),
+    `<p>${escaped(greeting)}</p>`,
+    ...paragraphs.map((paragraph) => `<p>${escaped(paragraph)}</p>`),
     facts.length > 0
       ? `<table cellpadding="0" cellspacing="0" style="border-collapse:collapse;margin:12px 0">${facts
-          .map((fact) => `<tr><td style="padding:5px 18px 5px 0;border-bottom:1px solid #ddd4c2;color:#5a645e;vertical-align:top">${escape(fact.label)}</td><td style="padding:5px 0;border-bottom:1px solid #ddd4c2">${escape(fact.shown)}</td></tr>`)
+          .map(
+            (fact) =>
+              `<tr><td style="padding:5px 18px 5px 0;border-bottom:1px solid #ddd4c2;color:#5a645e;vertical-align:top">${escaped(fact.label)}</td><td style="padding:5px 0;border-bottom:1px solid #ddd4c2">${escaped(fact.shown)}</td></tr>`,
+          )
           .join('')}</table>`
       : '',
     action
-      ? `<p style="margin:20px 0 6px"><a href="${escape(action.url)}" style="background:#1c5443;color:#fffdf8;padding:9px 16px;border-radius:3px;text-decoration:none;font-weight:600">${escape(action.label)}</a></p>${action.note ? `<p style="color:#5a645e;font-size:14px">${escape(action.note)}</p>` : ''}`
+      ? `<p style="margin:20px 0 6px"><a href="${escaped(action.url)}" style="background:#1c5443;color:#fffdf8;padding:9px 16px;border-radius:3px;text-decoration:none;font-weight:600">${escaped(action.label)}</a></p>${action.note ? `<p style="color:#5a645e;font-size:14px">${escaped(action.note)}</p>` : ''}`
       : '',
-    `<p style="color:#5a645e">${escape(signature)}</p>`,
+    `<p style="color:#5a645e">${escaped(signature)}</p>`,
   ];
   const body = html.filter(Boolean).join('\n');
   return {
@@ -37,5 +40,5 @@ export function dressLetter(letter: Letter, signature: string): DressedLetter {
   };
 }
 
-const escape = (text: string): string =>
+const escaped = (text: string): string =>
   text.replace(/[&<>"']/g, (sign) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' })[sign] ?? sign).replace(/\n/g, '<br>');

@@ -44,11 +44,21 @@ export function draftNotice(event: NoticeEvent, context: NoticeContext): Letter 
   });
   switch (event.kind) {
     case 'received':
-      return letter(`${formTitle}: we have your request`, [`Thank you. Your request has the number ${number}. You hear from us by ${event.due}.`, 'This is what you sent:'], 'See how it stands');
+      return letter(
+        `${formTitle}: we have your request`,
+        [`Thank you. Your request has the number ${number}. You hear from us by ${event.due}.`, 'This is what you sent:'],
+        'See how it stands',
+      );
     case 'new-request':
       return letter(subject, [`A new request has reached ${event.team}. It should be finished by ${event.due}.`], 'Open the request');
     case 'approval-asked':
-      return letter(`Please decide: ${subject}`, [`${event.step} waits for your decision.`], 'Read and decide', true, `The link is for you alone, works once, and ends on ${event.expires}.`);
+      return letter(
+        `Please decide: ${subject}`,
+        [`${event.step} waits for your decision.`],
+        'Read and decide',
+        true,
+        `The link is for you alone, works once, and ends on ${event.expires}.`,
+      );
     case 'approved':
       return letter(`${formTitle}: approved`, [`Your request ${number} was approved by ${event.by}.`, event.comment], 'See how it stands', false);
     case 'refused':
@@ -58,11 +68,21 @@ export function draftNotice(event: NoticeEvent, context: NoticeContext): Letter 
     case 'message':
       return letter(`${formTitle}: a message from ${event.from}`, [event.text], 'Read and answer', false);
     case 'stage':
-      return letter(`${formTitle}: ${event.stage}`, [event.finished ? `Your request ${number} is finished.` : `Your request ${number} is now: ${event.stage}.`], 'See how it stands', false);
+      return letter(
+        `${formTitle}: ${event.stage}`,
+        [event.finished ? `Your request ${number} is finished.` : `Your request ${number} is now: ${event.stage}.`],
+        'See how it stands',
+        false,
+      );
     case 'reminder':
       return letter(`${event.left} left: ${subject}`, [`This request is due ${event.due}. There is ${event.left} of working time left.`], 'Open the request', false);
     case 'escalation':
-      return letter(`Late: ${subject}`, [`This request was due ${event.due} and is not finished. ${event.handler ? `${event.handler} has it.` : 'Nobody has taken it.'}`], 'Open the request', false);
+      return letter(
+        `Late: ${subject}`,
+        [`This request was due ${event.due} and is not finished. ${event.handler ? `${event.handler} has it.` : 'Nobody has taken it.'}`],
+        'Open the request',
+        false,
+      );
   }
 }
 
@@ -71,7 +91,10 @@ export function draftConfirmation(input: { readonly name: string; readonly formT
   return {
     subject: `${input.formTitle}: confirm your address to send it`,
     greeting: `Dear ${input.name},`,
-    paragraphs: ['You filled in a form at our desk. One step is left: confirm that this address is yours, and your request is sent.', 'If this was not you, leave this letter alone; nothing will be sent.'],
+    paragraphs: [
+      'You filled in a form at our desk. One step is left: confirm that this address is yours, and your request is sent.',
+      'If this was not you, leave this letter alone; nothing will be sent.',
+    ],
     facts: [],
     action: { label: 'Confirm and send', url: input.url, note: `The link works once and ends on ${input.expires}.` },
   };

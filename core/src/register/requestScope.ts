@@ -27,7 +27,17 @@ export function requestScope(fields: readonly Field[]): Scope {
         },
       },
     },
-    { name: 'door', label: 'Door', type: { kind: 'choice', options: [{ key: 'staff', label: 'staff door' }, { key: 'outside', label: 'outside door' }] } },
+    {
+      name: 'door',
+      label: 'Door',
+      type: {
+        kind: 'choice',
+        options: [
+          { key: 'staff', label: 'staff door' },
+          { key: 'outside', label: 'outside door' },
+        ],
+      },
+    },
     { name: 'today', label: 'Today', type: { kind: 'date' } },
   ]);
 }

@@ -11,7 +11,7 @@ import { openLink, spendLink } from '../platform/links.ts';
 import { notAllowed, notFound, Problem, wrongFields } from '../platform/problem.ts';
 import { openForDesk, stageChange } from '../register/commands.ts';
 import { remember } from '../register/history.ts';
-import { firstStage, registerById, requestById, type RequestRow, stageOf, stageWithRole } from '../register/queries.ts';
+import { firstStage, type RequestRow, registerById, requestById, stageOf, stageWithRole } from '../register/queries.ts';
 import { requests } from '../register/tables.ts';
 import { approvals } from './tables.ts';
 
@@ -61,12 +61,19 @@ export function decideByLink(house: House, input: Decision & { token: string }):
 
 function carryOut(house: House, tx: Transaction, effects: Effects, now: number, request: RequestRow, approval: ApprovalRow, viewer: Viewer, input: Decision): Decided {
   const objection = mayNotDecide(approval, viewer, request.requesterId);
-  if (objection) throw approval.state === 'waiting' ? notAllowed(`${objection.reason} ${objection.fix}`) : new Problem(409, 'decided', 'Already decided', `${objection.reason} ${objection.fix}`);
+  if (objection)
+    throw approval.state === 'waiting'
+      ? notAllowed(`${objection.reason} ${objection.fix}`)
+      : new Problem(409, 'decided', 'Already decided', `${objection.reason} ${objection.fix}`);
   const problem = verdictProblem(input.verdict, input.comment);
   if (problem) throw wrongFields([problem]);
   const comment = input.comment.trim();
   const state = input.verdict === 'approve' ? 'approved' : 'refused';
-  const claimed = tx.update(approvals).set({ state, decidedBy: viewer.personId, decidedAt: now, comment }).where(and(eq(approvals.id, approval.id), eq(approvals.state, 'waiting'))).run();
+  const claimed = tx
+    .update(approvals)
+    .set({ state, decidedBy: viewer.personId, decidedAt: now, comment })
+    .where(and(eq(approvals.id, approval.id), eq(approvals.state, 'waiting')))
+    .run();
   if (claimed.changes === 0) throw new Problem(409, 'decided', 'Already decided', 'Somebody else decided this a moment ago.');
 
   const register = registerById(tx, request.registerId);

@@ -5,7 +5,9 @@ export const approvals = sqliteTable(
   'approvals',
   {
     id: text().primaryKey(),
-    requestId: text().notNull().references(() => requests.id),
+    requestId: text()
+      .notNull()
+      .references(() => requests.id),
     label: text().notNull(),
     group: text().notNull(),
     state: text({ enum: ['waiting', 'approved', 'refused', 'withdrawn'] }).notNull(),

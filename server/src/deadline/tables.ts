@@ -12,7 +12,9 @@ export const timers = sqliteTable(
   'timers',
   {
     id: text().primaryKey(),
-    requestId: text().notNull().references(() => requests.id),
+    requestId: text()
+      .notNull()
+      .references(() => requests.id),
     kind: text({ enum: ['reminder', 'escalation'] }).notNull(),
     at: integer().notNull(),
     state: text({ enum: ['waiting', 'done', 'dropped'] }).notNull(),

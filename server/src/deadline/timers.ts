@@ -1,4 +1,4 @@
-import { type Deadline, type DeadlinePlan, momentInWords, type Timer, timersFor, lengthInWords, workingTimeBetween } from '@tolvek/core/deadline';
+import { type Deadline, type DeadlinePlan, lengthInWords, momentInWords, type Timer, timersFor, workingTimeBetween } from '@tolvek/core/deadline';
 import { and, asc, eq, lte } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { releaseById } from '../form/queries.ts';
@@ -7,7 +7,7 @@ import { membersOf, personById } from '../people/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { type House, write } from '../platform/house.ts';
 import { remember } from '../register/history.ts';
-import { requestById, type RequestRow } from '../register/queries.ts';
+import { type RequestRow, requestById } from '../register/queries.ts';
 import { calendarOf } from './queries.ts';
 import { timers } from './tables.ts';
 
@@ -16,14 +16,28 @@ export function setTimers(tx: Transaction, requestId: string, planned: readonly 
 }
 
 export function dropTimers(tx: Transaction, requestId: string): void {
-  tx.update(timers).set({ state: 'dropped' }).where(and(eq(timers.requestId, requestId), eq(timers.state, 'waiting'))).run();
+  tx.update(timers)
+    .set({ state: 'dropped' })
+    .where(and(eq(timers.requestId, requestId), eq(timers.state, 'waiting')))
+    .run();
 }
 
 /** Sets the timers of a changed deadline anew; what was told already is not told again. */
 export function resetTimers(tx: Transaction, requestId: string, deadline: Deadline, plan: DeadlinePlan): void {
-  const told = new Set(tx.select().from(timers).where(and(eq(timers.requestId, requestId), eq(timers.state, 'done'))).all().map((timer) => timer.kind));
+  const told = new Set(
+    tx
+      .select()
+      .from(timers)
+      .where(and(eq(timers.requestId, requestId), eq(timers.state, 'done')))
+      .all()
+      .map((timer) => timer.kind),
+  );
   dropTimers(tx, requestId);
-  setTimers(tx, requestId, timersFor(deadline, plan, calendarOf(tx, plan.calendar)).filter((timer) => !told.has(timer.kind)));
+  setTimers(
+    tx,
+    requestId,
+    timersFor(deadline, plan, calendarOf(tx, plan.calendar)).filter((timer) => !told.has(timer.kind)),
+  );
 }
 
 /** When something becomes due next, epoch ms. */
@@ -35,10 +49,20 @@ export function nextTimerAt(db: Reader): number | null {
 export function runDueTimers(house: House): number {
   let happened = 0;
   for (;;) {
-    const due = house.db.select().from(timers).where(and(eq(timers.state, 'waiting'), lte(timers.at, house.clock.now()))).orderBy(asc(timers.at)).limit(1).get();
+    const due = house.db
+      .select()
+      .from(timers)
+      .where(and(eq(timers.state, 'waiting'), lte(timers.at, house.clock.now())))
+      .orderBy(asc(timers.at))
+      .limit(1)
+      .get();
     if (!due) return happened;
     write(house, (tx, effects, now) => {
-      const claimed = tx.update(timers).set({ state: 'done' }).where(and(eq(timers.id, due.id), eq(timers.state, 'waiting'))).run();
+      const claimed = tx
+        .update(timers)
+        .set({ state: 'done' })
+        .where(and(eq(timers.id, due.id), eq(timers.state, 'waiting')))
+        .run();
       const request = requestById(tx, due.requestId);
       if (claimed.changes === 0 || !request || request.phase === 'finished') return;
       effects.changed.add(request.id);
@@ -62,5 +86,10 @@ function tellOf(house: House, tx: Transaction, now: number, kind: 'reminder' | '
     const leads = membersOf(tx, plan.escalateTo).map((person) => person.id);
     notify(house, tx, now, request, [...leads, ...working], { kind, due, handler: handler?.name ?? '' });
   }
-  remember(tx, now, { requestId: request.id, actorId: null, kind, words: kind === 'reminder' ? 'A reminder went out before the deadline' : 'The deadline passed; the lead was told' });
+  remember(tx, now, {
+    requestId: request.id,
+    actorId: null,
+    kind,
+    words: kind === 'reminder' ? 'A reminder went out before the deadline' : 'The deadline passed; the lead was told',
+  });
 }

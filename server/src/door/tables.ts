@@ -4,7 +4,9 @@ import { forms, releases } from '../form/tables.ts';
 
 export const doors = sqliteTable('doors', {
   id: text().primaryKey(),
-  formId: text().notNull().references(() => forms.id),
+  formId: text()
+    .notNull()
+    .references(() => forms.id),
   slug: text().notNull().unique(),
   kind: text({ enum: ['staff', 'outside'] }).notNull(),
   open: integer({ mode: 'boolean' }).notNull(),
@@ -18,8 +20,12 @@ export const waitingSubmissions = sqliteTable(
   'waiting_submissions',
   {
     id: text().primaryKey(),
-    doorId: text().notNull().references(() => doors.id),
-    releaseId: text().notNull().references(() => releases.id),
+    doorId: text()
+      .notNull()
+      .references(() => doors.id),
+    releaseId: text()
+      .notNull()
+      .references(() => releases.id),
     name: text().notNull(),
     email: text().notNull(),
     answers: text({ mode: 'json' }).notNull().$type<RawAnswers>(),

@@ -38,8 +38,14 @@ export function releaseForm(house: House, viewer: Viewer, input: { key: string; 
     }
     const number = form.release + 1;
     tx.insert(releases).values({ id: uuid(), formId: form.id, number, design: form.draft, note: input.note.trim(), releasedBy: viewer.personId, releasedAt: now }).run();
-    tx.update(forms).set({ release: number, version: form.version + 1 }).where(eq(forms.id, form.id)).run();
-    tx.update(registers).set({ fields: mergeFields(register.fields, form.draft.fields) }).where(eq(registers.id, register.id)).run();
+    tx.update(forms)
+      .set({ release: number, version: form.version + 1 })
+      .where(eq(forms.id, form.id))
+      .run();
+    tx.update(registers)
+      .set({ fields: mergeFields(register.fields, form.draft.fields) })
+      .where(eq(registers.id, register.id))
+      .run();
     return { number, version: form.version + 1 };
   });
 }
@@ -61,6 +67,8 @@ function kindClashes(old: readonly Field[], added: readonly Field[]) {
   return added.flatMap((field) => {
     const before = old.find((each) => each.key === field.key);
     if (!before || before.type.kind === field.type.kind) return [];
-    return [{ field: field.key, message: `“${field.label}” was ${before.type.kind} and holds answers of that kind.`, fix: 'Keep its kind, or add a new question for the new kind.' }];
+    return [
+      { field: field.key, message: `“${field.label}” was ${before.type.kind} and holds answers of that kind.`, fix: 'Keep its kind, or add a new question for the new kind.' },
+    ];
   });
 }

@@ -1,4 +1,4 @@
-import { compareDesigns, type Finding, findingsOf, type FormDesign, prepareCompletion } from '@tolvek/core/form';
+import { compareDesigns, type Finding, type FormDesign, findingsOf, prepareCompletion } from '@tolvek/core/form';
 import { prepareIntake } from '@tolvek/core/intake';
 import { and, asc, count, desc, eq } from 'drizzle-orm';
 import { doors } from '../door/tables.ts';
@@ -26,7 +26,11 @@ export function releaseById(db: Reader, id: string) {
 
 /** The release in force, or undefined when there is none. */
 export function currentRelease(db: Reader, form: Pick<FormRow, 'id' | 'release'>): ReleaseRow | undefined {
-  const row = db.select({ id: releases.id }).from(releases).where(and(eq(releases.formId, form.id), eq(releases.number, form.release))).get();
+  const row = db
+    .select({ id: releases.id })
+    .from(releases)
+    .where(and(eq(releases.formId, form.id), eq(releases.number, form.release)))
+    .get();
   return row ? releaseById(db, row.id).release : undefined;
 }
 
@@ -43,7 +47,14 @@ export function changesSince(db: Reader, form: FormRow, draft: FormDesign): read
 }
 
 export function listForms(db: Reader) {
-  const counts = new Map(db.select({ formId: requests.formId, n: count() }).from(requests).groupBy(requests.formId).all().map((row) => [row.formId, row.n]));
+  const counts = new Map(
+    db
+      .select({ formId: requests.formId, n: count() })
+      .from(requests)
+      .groupBy(requests.formId)
+      .all()
+      .map((row) => [row.formId, row.n]),
+  );
   return db
     .select({ form: forms, register: registers.name })
     .from(forms)

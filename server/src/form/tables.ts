@@ -16,7 +16,9 @@ export const releases = sqliteTable(
   'releases',
   {
     id: text().primaryKey(),
-    formId: text().notNull().references(() => forms.id),
+    formId: text()
+      .notNull()
+      .references(() => forms.id),
     number: integer().notNull(),
     design: text({ mode: 'json' }).notNull().$type<FormDesign>(),
     note: text().notNull(),

@@ -1,5 +1,5 @@
-import { admit } from '@tolvek/core/door';
 import { dateAt, momentInWords } from '@tolvek/core/deadline';
+import { admit } from '@tolvek/core/door';
 import type { Viewer } from '@tolvek/core/people';
 import type { RawAnswers, RequestFacts } from '@tolvek/core/register';
 import { eq } from 'drizzle-orm';
@@ -9,10 +9,10 @@ import { approvals } from '../approval/tables.ts';
 import { calendarOf } from '../deadline/queries.ts';
 import { setTimers } from '../deadline/timers.ts';
 import { doors, waitingSubmissions } from '../door/tables.ts';
-import { currentRelease, releaseById, type ReleaseRow } from '../form/queries.ts';
+import { currentRelease, type ReleaseRow, releaseById } from '../form/queries.ts';
 import { forms } from '../form/tables.ts';
 import { decideExpiry, notify, notifyToConfirm } from '../notice/notify.ts';
-import { groupNames, groupsOf, membersOf, personByEmail, personById, type PersonRow } from '../people/queries.ts';
+import { groupNames, groupsOf, membersOf, type PersonRow, personByEmail, personById } from '../people/queries.ts';
 import { people } from '../people/tables.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { type Effects, type House, write } from '../platform/house.ts';
@@ -67,7 +67,12 @@ export function submit(house: House, viewer: Viewer | null, input: Submission): 
     return once(tx, { key: input.key, scope: `submit ${door.slug} ${caller}`, content, now }, (): Submitted => {
       // A door that closed, or a release that changed meanwhile, is told before anything is stored.
       if (release.number !== input.release) {
-        throw new Problem(409, 'form-changed', 'The form changed meanwhile', 'A newer release of this form is in force. Load it again: your answers are kept where the questions are the same.');
+        throw new Problem(
+          409,
+          'form-changed',
+          'The form changed meanwhile',
+          'A newer release of this form is in force. Load it again: your answers are kept where the questions are the same.',
+        );
       }
       if (door.kind === 'outside') return keepForConfirmation(house, tx, now, door, release, input);
       const requester = viewer ? personById(tx, viewer.personId) : undefined;
@@ -88,13 +93,28 @@ function keepForConfirmation(house: House, tx: Transaction, now: number, door: D
   const { problems } = releaseById(tx, release.id).complete(input.answers, factsFor(tx, door, release, null, now));
   const contactProblems = [
     ...(name === '' ? [{ field: 'contact.name', message: '“Your name” has no answer yet.', fix: 'Fill it in.' }] : []),
-    ...(address.safeParse(email).success ? [] : [{ field: 'contact.email', message: email === '' ? '“Your mail address” has no answer yet.' : `“${email}” is not a mail address.`, fix: 'Give an address like name@institute.example; the confirmation goes there.' }]),
+    ...(address.safeParse(email).success
+      ? []
+      : [
+          {
+            field: 'contact.email',
+            message: email === '' ? '“Your mail address” has no answer yet.' : `“${email}” is not a mail address.`,
+            fix: 'Give an address like name@institute.example; the confirmation goes there.',
+          },
+        ]),
   ];
   if (problems.length + contactProblems.length > 0) throw wrongFields([...problems, ...contactProblems]);
   // Whether the address belongs to somebody, and whether they may come in, is said only to who holds it: in the letter's page.
   const submission = { id: uuid(), doorId: door.id, releaseId: release.id, name, email, answers: input.answers, createdAt: now, expiresAt: now + CONFIRM_DAYS * DAY };
   tx.insert(waitingSubmissions).values(submission).run();
-  notifyToConfirm(house, tx, now, { name, email, formTitle: release.design.title, submissionId: submission.id, expiresAt: submission.expiresAt, calendar: release.design.deadline.calendar });
+  notifyToConfirm(house, tx, now, {
+    name,
+    email,
+    formTitle: release.design.title,
+    submissionId: submission.id,
+    expiresAt: submission.expiresAt,
+    calendar: release.design.deadline.calendar,
+  });
   return { state: 'to-confirm', email };
 }
 
@@ -105,19 +125,34 @@ export function waitingFor(db: Reader, token: string, now: number) {
   return { link, submission, release: releaseById(db, submission.releaseId).release };
 }
 
-/** Confirms an outside address and sends what waited for it. The request arrives now, not when it was typed. */
+/** Confirms an outside address by the link in the letter. It works once. */
 export function confirm(house: House, token: string): { number: string; dueWords: string; follow: string } {
   return write(house, (tx, effects, now) => {
-    const { link, submission, release } = waitingFor(tx, token, now);
-    const door = tx.select().from(doors).where(eq(doors.id, submission.doorId)).get();
-    if (!door) throw notFound('The form this came by');
-    const requester = personByEmail(tx, submission.email) ?? addContact(tx, submission.name, submission.email);
-    const arrived = arrive(house, tx, effects, now, door, release, requester, submission.answers);
+    const { link, submission } = waitingFor(tx, token, now);
+    const arrived = sendWaiting(house, tx, effects, now, submission);
     spendLink(tx, link, now);
-    tx.delete(waitingSubmissions).where(eq(waitingSubmissions.id, submission.id)).run();
-    const follow = issueLink(tx, { purpose: 'follow', personId: requester.id, targetId: arrived.id, expiresAt: now + FOLLOW_DAYS * DAY });
+    const follow = issueLink(tx, { purpose: 'follow', personId: arrived.requesterId, targetId: arrived.id, expiresAt: now + FOLLOW_DAYS * DAY });
     return { number: arrived.number, dueWords: arrived.dueWords, follow };
   });
+}
+
+/** Confirms an address on the desk's word, without its letter. */
+export function confirmSubmission(house: House, submissionId: string): void {
+  write(house, (tx, effects, now) => {
+    const submission = tx.select().from(waitingSubmissions).where(eq(waitingSubmissions.id, submissionId)).get();
+    if (submission) sendWaiting(house, tx, effects, now, submission);
+  });
+}
+
+/** Sends what waited for a confirmed address. The request arrives now, not when it was typed. */
+function sendWaiting(house: House, tx: Transaction, effects: Effects, now: number, submission: typeof waitingSubmissions.$inferSelect) {
+  const door = tx.select().from(doors).where(eq(doors.id, submission.doorId)).get();
+  if (!door) throw notFound('The form this came by');
+  const { release } = releaseById(tx, submission.releaseId);
+  const requester = personByEmail(tx, submission.email) ?? addContact(tx, submission.name, submission.email);
+  const arrived = arrive(house, tx, effects, now, door, release, requester, submission.answers);
+  tx.delete(waitingSubmissions).where(eq(waitingSubmissions.id, submission.id)).run();
+  return { ...arrived, requesterId: requester.id };
 }
 
 function addContact(tx: Transaction, name: string, email: string): PersonRow {
@@ -140,7 +175,10 @@ function arrive(house: House, tx: Transaction, effects: Effects, now: number, do
 
   const stage = approval ? stageWithRole(register, 'deciding') : firstStage(register);
   const number = `${register.prefix}-${String(register.nextNumber).padStart(5, '0')}`;
-  tx.update(registers).set({ nextNumber: register.nextNumber + 1 }).where(eq(registers.id, register.id)).run();
+  tx.update(registers)
+    .set({ nextNumber: register.nextNumber + 1 })
+    .where(eq(registers.id, register.id))
+    .run();
   const id = uuid();
   tx.insert(requests)
     .values({
@@ -166,7 +204,12 @@ function arrive(house: House, tx: Transaction, effects: Effects, now: number, do
       finishedAt: null,
     })
     .run();
-  remember(tx, now, { requestId: id, actorId: requester.id, kind: 'arrived', words: `Sent through the ${door.kind === 'staff' ? 'staff' : 'outside'} door, release ${release.number}` });
+  remember(tx, now, {
+    requestId: id,
+    actorId: requester.id,
+    kind: 'arrived',
+    words: `Sent through the ${door.kind === 'staff' ? 'staff' : 'outside'} door, release ${release.number}`,
+  });
   setTimers(tx, id, timers);
   const request = requestById(tx, id);
   if (!request) throw new Error('A stored request could not be read.');
@@ -176,7 +219,9 @@ function arrive(house: House, tx: Transaction, effects: Effects, now: number, do
   if (approval) {
     const approvalId = uuid();
     tx.insert(approvals).values({ id: approvalId, requestId: id, label: approval.label, group: approval.group, state: 'waiting' }).run();
-    const deciders = membersOf(tx, approval.group).filter((person) => person.id !== requester.id).map((person) => person.id);
+    const deciders = membersOf(tx, approval.group)
+      .filter((person) => person.id !== requester.id)
+      .map((person) => person.id);
     notify(house, tx, now, request, deciders, { kind: 'approval-asked', step: approval.label, expires: momentInWords(decideExpiry(now), calendar.zone) }, approvalId);
   } else {
     tellTeam(house, tx, now, id);
@@ -191,6 +236,8 @@ export function tellTeam(house: House, tx: Transaction, now: number, requestId: 
   if (!request) return;
   const { release } = releaseById(tx, request.releaseId);
   const due = momentInWords(request.due, calendarOf(tx, release.design.deadline.calendar).zone);
-  const team = membersOf(tx, request.team).map((person) => person.id).filter((id) => id !== request.requesterId);
+  const team = membersOf(tx, request.team)
+    .map((person) => person.id)
+    .filter((id) => id !== request.requesterId);
   notify(house, tx, now, request, team, { kind: 'new-request', team: groupNames(tx).get(request.team) ?? request.team, due });
 }

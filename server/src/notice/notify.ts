@@ -1,6 +1,6 @@
 import { relationTo, revealForLetter, revealSubject } from '@tolvek/core/access';
 import { momentInWords } from '@tolvek/core/deadline';
-import { draftConfirmation, draftNotice, dressLetter, type DressedLetter, type NoticeEvent } from '@tolvek/core/notice';
+import { type DressedLetter, draftConfirmation, draftNotice, dressLetter, type NoticeEvent } from '@tolvek/core/notice';
 import { v7 as uuid } from 'uuid';
 import { calendarOf } from '../deadline/queries.ts';
 import { releaseById } from '../form/queries.ts';
@@ -8,7 +8,7 @@ import { groupsOf, personById } from '../people/queries.ts';
 import type { Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { issueLink } from '../platform/links.ts';
-import { partiesIn, registerById, type RequestRow } from '../register/queries.ts';
+import { partiesIn, type RequestRow, registerById } from '../register/queries.ts';
 import { outbox } from './tables.ts';
 
 const DAY = 24 * 3_600_000;
@@ -42,7 +42,15 @@ export function notify(house: House, tx: Transaction, now: number, request: Requ
   }
 }
 
-function addressFor(house: House, tx: Transaction, now: number, request: RequestRow, person: { id: string; kind: 'staff' | 'contact' }, event: NoticeEvent, approvalId?: string): string {
+function addressFor(
+  house: House,
+  tx: Transaction,
+  now: number,
+  request: RequestRow,
+  person: { id: string; kind: 'staff' | 'contact' },
+  event: NoticeEvent,
+  approvalId?: string,
+): string {
   const base = house.config.url;
   if (event.kind === 'approval-asked' && approvalId) {
     return `${base}/decide/${issueLink(tx, { purpose: 'decide', personId: person.id, targetId: approvalId, expiresAt: decideExpiry(now) })}`;
@@ -56,7 +64,12 @@ const deskEvent = (event: NoticeEvent): boolean => ['new-request', 'assigned', '
 
 export const decideExpiry = (now: number): number => now + DECIDE_DAYS * DAY;
 
-export function notifyToConfirm(house: House, tx: Transaction, now: number, input: { name: string; email: string; formTitle: string; submissionId: string; expiresAt: number; calendar: string }): void {
+export function notifyToConfirm(
+  house: House,
+  tx: Transaction,
+  now: number,
+  input: { name: string; email: string; formTitle: string; submissionId: string; expiresAt: number; calendar: string },
+): void {
   const token = issueLink(tx, { purpose: 'confirm', personId: '', targetId: input.submissionId, expiresAt: input.expiresAt });
   const { zone } = calendarOf(tx, input.calendar);
   const letter = draftConfirmation({ name: input.name, formTitle: input.formTitle, url: `${house.config.url}/confirm/${token}`, expires: momentInWords(input.expiresAt, zone) });
@@ -65,5 +78,7 @@ export function notifyToConfirm(house: House, tx: Transaction, now: number, inpu
 
 function post(tx: Transaction, now: number, entry: { requestId: string | null; kind: string; toName: string; toAddress: string; letter: DressedLetter }): void {
   const { letter, ...rest } = entry;
-  tx.insert(outbox).values({ id: uuid(), ...rest, ...letter, state: 'waiting', nextAttemptAt: now, createdAt: now }).run();
+  tx.insert(outbox)
+    .values({ id: uuid(), ...rest, ...letter, state: 'waiting', nextAttemptAt: now, createdAt: now })
+    .run();
 }

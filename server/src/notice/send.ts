@@ -18,7 +18,10 @@ export class Sender {
   private closed = false;
   private readonly transport: Transporter;
 
-  constructor(private readonly house: Pick<House, 'db' | 'clock' | 'config' | 'log'>, smtp: string) {
+  constructor(
+    private readonly house: Pick<House, 'db' | 'clock' | 'config' | 'log'>,
+    smtp: string,
+  ) {
     this.transport = nodemailer.createTransport(smtp, { from: house.config.mailFrom });
   }
 
@@ -48,7 +51,13 @@ export class Sender {
     while (this.again && !this.closed) {
       this.again = false;
       const { db, clock } = this.house;
-      const waiting = db.select().from(outbox).where(and(eq(outbox.state, 'waiting'), lte(outbox.nextAttemptAt, clock.now()))).orderBy(asc(outbox.nextAttemptAt)).limit(AT_ONCE).all();
+      const waiting = db
+        .select()
+        .from(outbox)
+        .where(and(eq(outbox.state, 'waiting'), lte(outbox.nextAttemptAt, clock.now())))
+        .orderBy(asc(outbox.nextAttemptAt))
+        .limit(AT_ONCE)
+        .all();
       for (const letter of waiting) await this.send(letter);
       if (waiting.length === AT_ONCE) this.again = true;
     }

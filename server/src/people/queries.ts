@@ -14,7 +14,12 @@ export function personByEmail(db: Reader, email: string): PersonRow | undefined 
 }
 
 export function groupsOf(db: Reader, personId: string): readonly string[] {
-  return db.select({ key: memberships.groupKey }).from(memberships).where(eq(memberships.personId, personId)).all().map((row) => row.key);
+  return db
+    .select({ key: memberships.groupKey })
+    .from(memberships)
+    .where(eq(memberships.personId, personId))
+    .all()
+    .map((row) => row.key);
 }
 
 /** Who somebody is to the access plan; null when unknown or inactive. */
@@ -38,7 +43,14 @@ export function membersOf(db: Reader, group: string): readonly PersonRow[] {
 
 export function namesOf(db: Reader, ids: readonly string[]): ReadonlyMap<string, string> {
   if (ids.length === 0) return new Map();
-  return new Map(db.select({ id: people.id, name: people.name }).from(people).where(inArray(people.id, [...new Set(ids)])).all().map((row) => [row.id, row.name]));
+  return new Map(
+    db
+      .select({ id: people.id, name: people.name })
+      .from(people)
+      .where(inArray(people.id, [...new Set(ids)]))
+      .all()
+      .map((row) => [row.id, row.name]),
+  );
 }
 
 export function allGroups(db: Reader): readonly { key: string; name: string; isTeam: boolean; members: number }[] {
@@ -52,10 +64,22 @@ export function allGroups(db: Reader): readonly { key: string; name: string; isT
 }
 
 export function groupNames(db: Reader): ReadonlyMap<string, string> {
-  return new Map(db.select({ key: groups.key, name: groups.name }).from(groups).all().map((row) => [row.key, row.name]));
+  return new Map(
+    db
+      .select({ key: groups.key, name: groups.name })
+      .from(groups)
+      .all()
+      .map((row) => [row.key, row.name]),
+  );
 }
 
 /** Staff the demo offers for sign-in: those whose work is described. */
 export function demoPeople(db: Reader): readonly PersonRow[] {
-  return db.select().from(people).where(and(eq(people.kind, 'staff'), eq(people.active, true))).orderBy(asc(people.id)).all().filter((person) => person.does !== '');
+  return db
+    .select()
+    .from(people)
+    .where(and(eq(people.kind, 'staff'), eq(people.active, true)))
+    .orderBy(asc(people.id))
+    .all()
+    .filter((person) => person.does !== '');
 }

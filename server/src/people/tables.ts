@@ -7,7 +7,9 @@ export const people = sqliteTable('people', {
   name: text().notNull(),
   /** In small letters. */
   email: text().notNull().unique(),
-  role: text({ enum: ['administrator', 'coordinator', 'member'] }).notNull().default('member'),
+  role: text({ enum: ['administrator', 'coordinator', 'member'] })
+    .notNull()
+    .default('member'),
   active: integer({ mode: 'boolean' }).notNull().default(true),
   /** What they do at the station, shown where the demo offers them for sign-in. */
   does: text().notNull().default(''),
@@ -22,8 +24,12 @@ export const groups = sqliteTable('groups', {
 export const memberships = sqliteTable(
   'memberships',
   {
-    groupKey: text().notNull().references(() => groups.key),
-    personId: text().notNull().references(() => people.id),
+    groupKey: text()
+      .notNull()
+      .references(() => groups.key),
+    personId: text()
+      .notNull()
+      .references(() => people.id),
   },
   (table) => [primaryKey({ columns: [table.groupKey, table.personId] })],
 );

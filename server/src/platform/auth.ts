@@ -1,8 +1,8 @@
+import type { IncomingHttpHeaders } from 'node:http';
 import type { Viewer } from '@tolvek/core/people';
 import { betterAuth } from 'better-auth';
 import { drizzleAdapter } from 'better-auth/adapters/drizzle';
 import { fromNodeHeaders } from 'better-auth/node';
-import type { IncomingHttpHeaders } from 'node:http';
 import { viewerOf } from '../people/queries.ts';
 import type { Config } from './config.ts';
 import type { Database } from './database.ts';

@@ -15,7 +15,10 @@ const KEY = 'demo-now';
 export class DemoClock implements Clock {
   private offset: number;
 
-  constructor(private readonly db: Database, startAt: number) {
+  constructor(
+    private readonly db: Database,
+    startAt: number,
+  ) {
     const kept = db.select().from(settings).where(eq(settings.key, KEY)).get();
     this.offset = (kept ? Number(kept.value) : startAt) - Date.now();
   }

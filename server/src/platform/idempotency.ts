@@ -19,7 +19,11 @@ export interface OnceInput {
 /** Runs a write once per key, inside its transaction: sent again, it gets the first answer. */
 export function once<T>(tx: Transaction, input: OnceInput, work: () => T): T {
   const fingerprint = createHash('sha256').update(JSON.stringify(input.content)).digest('hex');
-  const earlier = tx.select().from(idempotency).where(and(eq(idempotency.scope, input.scope), eq(idempotency.key, input.key))).get();
+  const earlier = tx
+    .select()
+    .from(idempotency)
+    .where(and(eq(idempotency.scope, input.scope), eq(idempotency.key, input.key)))
+    .get();
   if (earlier) {
     if (earlier.fingerprint !== fingerprint) {
       throw new Problem(422, 'key-used', 'Sent twice with different content', 'This Idempotency-Key was already used for something else. Use a new key for a new request.');
@@ -33,5 +37,7 @@ export function once<T>(tx: Transaction, input: OnceInput, work: () => T): T {
 
 /** Forgets answers that are past keeping. */
 export function forgetOldAnswers(tx: Transaction, now: number): void {
-  tx.delete(idempotency).where(lt(idempotency.createdAt, now - KEPT)).run();
+  tx.delete(idempotency)
+    .where(lt(idempotency.createdAt, now - KEPT))
+    .run();
 }

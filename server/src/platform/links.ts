@@ -12,16 +12,23 @@ const hash = (token: string): string => createHash('sha256').update(token).diges
 /** Makes a link and returns its token, which is kept nowhere. */
 export function issueLink(tx: Transaction, link: Pick<Link, 'purpose' | 'personId' | 'targetId' | 'expiresAt'>): string {
   const token = randomBytes(24).toString('base64url');
-  tx.insert(links).values({ id: uuid(), tokenHash: hash(token), usedAt: null, ...link }).run();
+  tx.insert(links)
+    .values({ id: uuid(), tokenHash: hash(token), usedAt: null, ...link })
+    .run();
   return token;
 }
 
 /** The link behind a token; refuses one that is unknown, used or expired, each in its own words. */
 export function openLink(db: Reader, token: string, purpose: Link['purpose'], now: number): Link {
-  const link = db.select().from(links).where(eq(links.tokenHash, hash(token))).get();
+  const link = db
+    .select()
+    .from(links)
+    .where(eq(links.tokenHash, hash(token)))
+    .get();
   if (link?.purpose !== purpose) throw new Problem(404, 'link-unknown', 'This link is not known', 'Check that the whole address was copied from the letter.');
   if (link.usedAt !== null) throw new Problem(410, 'link-used', 'This link was used already', 'It works once. What it did is kept; the later letters hold the way on.');
-  if (now >= link.expiresAt) throw new Problem(410, 'link-expired', 'This link has ended', purpose === 'confirm' ? 'Fill in the form again to get a new one.' : 'Sign in, or ask the desk for a new one.');
+  if (now >= link.expiresAt)
+    throw new Problem(410, 'link-expired', 'This link has ended', purpose === 'confirm' ? 'Fill in the form again to get a new one.' : 'Sign in, or ask the desk for a new one.');
   return link;
 }
 

@@ -28,4 +28,10 @@ export class Live {
       }
     }
   }
+
+  /** Ends every stream, so that the server can stop. */
+  close(): void {
+    for (const session of this.listening.keys()) session.push('', 'goodbye');
+    this.listening.clear();
+  }
 }

@@ -1,8 +1,8 @@
 import type { ProblemDocument } from '@tolvek/contract';
 import type { Problem as FieldProblem } from '@tolvek/core/register';
 import type { ErrorRequestHandler } from 'express';
-import { ZodError } from 'zod';
 import type { Logger } from 'pino';
+import { ZodError } from 'zod';
 
 /** A refusal the caller can act on; becomes an RFC 9457 problem document. */
 export class Problem extends Error {

@@ -19,14 +19,18 @@ export const session = sqliteTable('session', {
   updatedAt: integer({ mode: 'timestamp_ms' }).notNull(),
   ipAddress: text(),
   userAgent: text(),
-  userId: text().notNull().references(() => user.id, { onDelete: 'cascade' }),
+  userId: text()
+    .notNull()
+    .references(() => user.id, { onDelete: 'cascade' }),
 });
 
 export const account = sqliteTable('account', {
   id: text().primaryKey(),
   accountId: text().notNull(),
   providerId: text().notNull(),
-  userId: text().notNull().references(() => user.id, { onDelete: 'cascade' }),
+  userId: text()
+    .notNull()
+    .references(() => user.id, { onDelete: 'cascade' }),
   accessToken: text(),
   refreshToken: text(),
   idToken: text(),

@@ -1,7 +1,7 @@
 import { relationTo, reveal, type ValueChange } from '@tolvek/core/access';
-import { pauseDeadline, resumeDeadline, dateAt } from '@tolvek/core/deadline';
+import { dateAt, pauseDeadline, resumeDeadline } from '@tolvek/core/deadline';
 import type { Viewer } from '@tolvek/core/people';
-import { type FieldValue, type Problem as FieldProblem, type RawAnswers, readAnswer, stagesToMoveTo, type Stage } from '@tolvek/core/register';
+import { type Problem as FieldProblem, type FieldValue, orderProblems, type RawAnswers, readAnswer, type Stage, stagesToMoveTo } from '@tolvek/core/register';
 import { and, eq } from 'drizzle-orm';
 import { calendarOf } from '../deadline/queries.ts';
 import { dropTimers, resetTimers } from '../deadline/timers.ts';
@@ -12,7 +12,7 @@ import type { Transaction } from '../platform/database.ts';
 import { type Effects, type House, write } from '../platform/house.ts';
 import { notAllowed, notFound, Problem, staleVersion, wrongFields } from '../platform/problem.ts';
 import { remember } from './history.ts';
-import { partiesIn, type RegisterRow, registerById, requestByNumber, type RequestRow, stageOf } from './queries.ts';
+import { partiesIn, type RegisterRow, type RequestRow, registerById, requestByNumber, stageOf } from './queries.ts';
 import { requests } from './tables.ts';
 
 /** A request and how the viewer stands to it; for who has nothing to do with it, it does not exist. */
@@ -72,7 +72,9 @@ export function changeFields(house: House, viewer: Viewer, input: OnVersion & { 
         }
       }
     }
-    if (problems.length > 0) throw wrongFields(problems);
+    const touched = new Set(changes.map((change) => change.field));
+    const outOfOrder = orderProblems(register.fields, values).filter((problem) => touched.has(problem.field));
+    if (problems.length + outOfOrder.length > 0) throw wrongFields([...problems, ...outOfOrder]);
     if (changes.length === 0) return { version: request.version };
     const stored = store(tx, effects, now, request, input.version, { values });
     remember(tx, now, { requestId: request.id, actorId: viewer.personId, kind: 'fields', words: 'Fields changed', changes });
@@ -86,7 +88,13 @@ export function moveStage(house: House, viewer: Viewer, input: OnVersion & { sta
     const { request, register } = openForDesk(tx, viewer, input.number);
     const from = stageOf(register, request.stage);
     const to = stagesToMoveTo(register.stages, from).find((stage) => stage.key === input.stage);
-    if (!to) throw new Problem(409, 'stage', 'Not from here', from.role === 'deciding' ? 'A decision is waited for. It has to be made first.' : `A request can’t go from “${from.label}” there.`);
+    if (!to)
+      throw new Problem(
+        409,
+        'stage',
+        'Not from here',
+        from.role === 'deciding' ? 'A decision is waited for. It has to be made first.' : `A request can’t go from “${from.label}” there.`,
+      );
     const stored = store(tx, effects, now, request, input.version, stageChange(tx, request, from, to, now));
     remember(tx, now, { requestId: request.id, actorId: viewer.personId, kind: 'stage', words: `${from.label} → ${to.label}` });
     if (to.phase === 'finished' || to.phase === 'paused' || from.phase === 'paused') {
@@ -131,7 +139,13 @@ export function assign(house: House, viewer: Viewer, input: OnVersion & { person
 export function comment(house: House, viewer: Viewer, input: { number: string; text: string; visibility: 'internal' | 'requester' }): void {
   write(house, (tx, effects, now) => {
     const { request } = openForDesk(tx, viewer, input.number);
-    remember(tx, now, { requestId: request.id, actorId: viewer.personId, kind: 'comment', words: input.visibility === 'internal' ? 'Note for the desk' : 'Message to the requester', comment: { text: input.text, visibility: input.visibility } });
+    remember(tx, now, {
+      requestId: request.id,
+      actorId: viewer.personId,
+      kind: 'comment',
+      words: input.visibility === 'internal' ? 'Note for the desk' : 'Message to the requester',
+      comment: { text: input.text, visibility: input.visibility },
+    });
     if (input.visibility === 'requester') {
       notify(house, tx, now, request, [request.requesterId], { kind: 'message', from: personById(tx, viewer.personId)?.name ?? 'the desk', text: input.text });
     }
@@ -148,7 +162,14 @@ export function messageFromRequester(house: House, requesterId: string, requestN
     if (!requester?.active) throw notAllowed('This address can read what it asked before, not write to the desk.');
     remember(tx, now, { requestId: request.id, actorId: requesterId, kind: 'comment', words: 'Message from the requester', comment: { text, visibility: 'requester' } });
     const desk = request.handlerId ? [request.handlerId] : membersOf(tx, request.team).map((person) => person.id);
-    notify(house, tx, now, request, desk.filter((id) => id !== requesterId), { kind: 'message', from: requester.name, text });
+    notify(
+      house,
+      tx,
+      now,
+      request,
+      desk.filter((id) => id !== requesterId),
+      { kind: 'message', from: requester.name, text },
+    );
     effects.changed.add(request.id);
   });
 }

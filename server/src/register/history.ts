@@ -6,5 +6,7 @@ type Entry = Pick<typeof history.$inferInsert, 'requestId' | 'actorId' | 'kind' 
 
 /** Adds to what happened to a request. Words hold no field values: those stand in `changes`, where they can be revealed. */
 export function remember(tx: Transaction, now: number, entry: Entry): void {
-  tx.insert(history).values({ id: uuid(), at: now, changes: [], comment: null, ...entry }).run();
+  tx.insert(history)
+    .values({ id: uuid(), at: now, changes: [], comment: null, ...entry })
+    .run();
 }

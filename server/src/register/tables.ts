@@ -26,14 +26,26 @@ export const requests = sqliteTable(
   {
     id: text().primaryKey(),
     number: text().notNull().unique(),
-    registerId: text().notNull().references(() => registers.id),
-    formId: text().notNull().references(() => forms.id),
-    releaseId: text().notNull().references(() => releases.id),
-    doorId: text().notNull().references(() => doors.id),
-    requesterId: text().notNull().references(() => people.id),
+    registerId: text()
+      .notNull()
+      .references(() => registers.id),
+    formId: text()
+      .notNull()
+      .references(() => forms.id),
+    releaseId: text()
+      .notNull()
+      .references(() => releases.id),
+    doorId: text()
+      .notNull()
+      .references(() => doors.id),
+    requesterId: text()
+      .notNull()
+      .references(() => people.id),
     stage: text().notNull(),
     phase: text({ enum: ['arrived', 'working', 'paused', 'finished'] }).notNull(),
-    team: text().notNull().references(() => groups.key),
+    team: text()
+      .notNull()
+      .references(() => groups.key),
     handlerId: text().references(() => people.id),
     approverGroup: text(),
     priority: text({ enum: priorities }).notNull(),
@@ -64,7 +76,9 @@ export const history = sqliteTable(
   'history',
   {
     id: text().primaryKey(),
-    requestId: text().notNull().references(() => requests.id),
+    requestId: text()
+      .notNull()
+      .references(() => requests.id),
     at: integer().notNull(),
     /** Null when the application did it by itself. */
     actorId: text(),

@@ -1,0 +1,125 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { audienceInWords, belongs, type Viewer } from '../people/index.ts';
+import type { Field } from '../register/index.ts';
+import { type AccessPlan, type AccessRule, accessTo, readableKeys, reveal, revealChanges, revealForLetter, revealReason, revealSubject } from './index.ts';
+
+const text = (key: string, source: Field['source'] = 'asked'): Field => ({ key, label: key.toUpperCase(), type: { kind: 'text' }, source });
+const fields = [text('visitor'), text('medical'), text('escort', 'desk-only')];
+const plan: AccessPlan = {
+  rules: [
+    { id: 'a', name: 'Medical stays with safety', fields: ['medical'], audience: { in: { everyone: true }, outOf: ['safety'], requester: 'out' }, level: 'hidden' },
+    { id: 'b', name: 'Safety reads', fields: ['medical'], audience: { in: { anyOf: ['safety'] }, outOf: [] }, level: 'read' },
+  ],
+};
+const viewer = (...groups: string[]): Viewer => ({ personId: 'p', kind: 'staff', role: 'member', groups });
+const desk = { isDesk: true, isRequester: false };
+const requester = { isDesk: false, isRequester: true };
+const values = { visitor: 'Jonas', medical: 'secret', escort: 'Nuala' };
+
+describe('the access plan', () => {
+  it('opens the medical note to safety and the requester only', () => {
+    const level = (who: Viewer, relation: typeof desk) => accessTo(fields[1] as Field, plan, who, relation).level;
+    expect(level(viewer('estates'), desk)).toBe('hidden');
+    expect(level({ ...viewer(), role: 'coordinator' }, desk)).toBe('hidden');
+    expect(level({ ...viewer(), role: 'administrator' }, desk)).toBe('hidden');
+    expect(level(viewer('safety'), desk)).toBe('read');
+    expect(level(viewer(), requester)).toBe('read');
+    expect(level(viewer('safety'), { isDesk: false, isRequester: false })).toBe('hidden');
+  });
+
+  it('names the rule that decided', () => expect(accessTo(fields[1] as Field, plan, viewer(), desk).rule).toBe('Medical stays with safety'));
+
+  const rules = fc.array(
+    fc.record({
+      id: fc.string(),
+      name: fc.string(),
+      fields: fc.constantFrom('all' as const, ['visitor'], ['medical', 'escort']),
+      audience: fc.record({ in: fc.constantFrom({ everyone: true as const }, { anyOf: ['x'] }, { allOf: ['x', 'y'] }, { anyOf: [] }), outOf: fc.constantFrom([], ['y'], ['z']) }),
+      level: fc.constantFrom('hidden' as const, 'read' as const, 'write' as const),
+      overriding: fc.boolean(),
+    }),
+    { maxLength: 6 },
+  );
+  const groups = fc.subarray(['x', 'y', 'z']);
+  const order = { hidden: 0, read: 1, write: 2 };
+
+  it('never loosens by a further rule that does not override', () => {
+    fc.assert(
+      fc.property(rules, groups, fc.constantFrom('hidden' as const, 'read' as const), (made, inGroups, level) => {
+        const extra: AccessRule = { id: 'e', name: 'extra', fields: 'all', audience: { in: { everyone: true }, outOf: [] }, level };
+        for (const field of fields) {
+          const before = accessTo(field, { rules: made }, viewer(...inGroups), desk).level;
+          const after = accessTo(field, { rules: [...made, extra] }, viewer(...inGroups), desk).level;
+          expect(order[after]).toBeLessThanOrEqual(order[before]);
+        }
+      }),
+    );
+  });
+
+  it('does not depend on the order of its rules', () => {
+    fc.assert(
+      fc.property(rules, groups, (made, inGroups) => {
+        for (const field of fields)
+          expect(accessTo(field, { rules: [...made].reverse() }, viewer(...inGroups), desk).level).toBe(accessTo(field, { rules: made }, viewer(...inGroups), desk).level);
+      }),
+    );
+  });
+
+  it('opens nothing to somebody who has nothing to do with a request', () => {
+    fc.assert(
+      fc.property(rules, groups, (made, inGroups) => {
+        expect([...readableKeys({ fields, plan: { rules: made }, viewer: viewer(...inGroups), relation: { isDesk: false, isRequester: false } })]).toEqual([]);
+      }),
+    );
+  });
+
+  it('reveals exactly the readable fields, in the subject too', () => {
+    const seen = reveal({ fields, values, plan, viewer: viewer('estates'), relation: desk });
+    expect(seen.fields.map((field) => field.shown)).toEqual(['Jonas', 'Nuala']);
+    expect(seen.withheld).toEqual([{ label: 'MEDICAL', rule: 'Medical stays with safety' }]);
+    expect(revealSubject('{visitor}, {medical}', seen, 'Form')).toBe('Jonas');
+    expect(revealSubject('{medical}', seen, 'Form')).toBe('Form');
+    const own = reveal({ fields, values, plan, viewer: viewer(), relation: requester });
+    expect(own.fields.map((field) => field.key)).toEqual(['visitor', 'medical']);
+    expect(own.withheld).toEqual([]);
+  });
+
+  it('keeps restricted fields out of letters even to those who may read them', () => {
+    expect(JSON.stringify(revealForLetter({ fields, values, plan, viewer: viewer('safety'), relation: desk }))).not.toContain('secret');
+  });
+
+  it('keeps hidden values out of explanations and history', () => {
+    const readable = new Set(['visitor']);
+    const told = revealReason(
+      { words: 'MEDICAL is secret', guarded: '', result: true, reads: ['medical'], parts: [{ words: 'x secret', guarded: '', result: true, reads: ['visitor'], parts: [] }] },
+      readable,
+    );
+    expect(JSON.stringify(told)).not.toContain('secret');
+    expect(told.result).toBe(true);
+    expect(
+      revealChanges(
+        [
+          { field: 'medical', before: null, after: 'secret' },
+          { field: 'visitor', before: null, after: 'Jonas' },
+        ],
+        fields,
+        readable,
+      ),
+    ).toEqual([{ label: 'VISITOR', before: '', after: 'Jonas' }]);
+  });
+});
+
+describe('an audience', () => {
+  it('is nobody when it is empty, and out beats in', () => {
+    expect(belongs({ in: { anyOf: [] }, outOf: [] }, viewer('x'), false)).toBe(false);
+    expect(belongs({ in: { allOf: [] }, outOf: [] }, viewer('x'), false)).toBe(false);
+    expect(belongs({ in: { anyOf: ['x'] }, outOf: ['x'] }, viewer('x'), false)).toBe(false);
+    expect(belongs({ in: { anyOf: [] }, outOf: [], requester: 'in' }, viewer(), true)).toBe(true);
+  });
+
+  it('reads as a sentence', () => {
+    expect(audienceInWords({ in: { everyone: true }, outOf: ['safety'], requester: 'out' }, (group) => group)).toBe('everyone except safety and the requester');
+    expect(audienceInWords({ in: { anyOf: ['a', 'b'] }, outOf: [] }, (group) => group)).toBe('a or b');
+  });
+});

@@ -1,0 +1,155 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { compareDesigns, type FormDesign, findingsOf, prepareCompletion } from '../form/index.ts';
+import { prepareIntake } from './index.ts';
+
+const OUTCOME = { team: 'estates', priority: 'normal', workingDays: 2, needsApproval: false } as const;
+const design: FormDesign = {
+  title: 'Access',
+  intro: '',
+  subject: '{visitor}',
+  fields: [
+    { key: 'visitor', label: 'Visitor', type: { kind: 'text' }, source: 'asked' },
+    { key: 'water', label: 'Works on water', type: { kind: 'yes-no' }, source: 'asked' },
+    { key: 'boat', label: 'Boat', type: { kind: 'text' }, source: 'asked' },
+    { key: 'skipper', label: 'Skipper', type: { kind: 'text' }, source: 'asked' },
+    { key: 'fee', label: 'Fee', type: { kind: 'money', currency: 'EUR' }, source: 'asked' },
+    { key: 'escort', label: 'Escort', type: { kind: 'text' }, source: 'desk-only' },
+  ],
+  questions: ['visitor', 'water', 'boat', 'skipper', 'fee'].map((field) => ({ field, asks: '', help: '', required: field !== 'fee' })),
+  rules: [
+    { id: 'r1', name: 'Boat', when: 'water = true', show: ['boat'], on: true },
+    { id: 'r2', name: 'Skipper', when: 'boat = "own"', show: ['skipper'], on: true },
+  ],
+  routing: {
+    columns: [
+      { id: 'fee', label: 'Fee', input: 'fee' },
+      { id: 'outside', label: 'From outside', input: 'requester.outside' },
+    ],
+    rows: [
+      { id: 'big', note: 'Costly', cells: { fee: '> 500', outside: 'true' }, outcome: { ...OUTCOME, needsApproval: true } },
+      { id: 'in', note: 'Colleagues', cells: { outside: 'false' }, outcome: { ...OUTCOME, priority: 'low' } },
+    ],
+    otherwise: OUTCOME,
+  },
+  approval: { step: { id: 's', label: 'Manager', group: 'managers' } },
+  deadline: { calendar: 'desk', remindBefore: 3_600_000, escalateAfter: 0, escalateTo: 'estates' },
+};
+const facts = { requesterIsOutside: true, requesterGroups: [], door: 'outside', today: '2026-11-23' } as const;
+const day = [['08:00', '17:00']] as const;
+const calendar = { key: 'desk', name: 'Desk', zone: 'Europe/Dublin', week: [day, day, day, day, day, [], []], holidays: [] } as const;
+const context = { now: Date.parse('2026-11-23T10:00:00Z'), calendar, facts, requester: { kind: 'contact', active: true } } as const;
+const door = { kind: 'outside', open: true, opensAt: null, closesAt: null, closedMessage: '' } as const;
+const complete = prepareCompletion(design);
+const takeIn = prepareIntake(design);
+
+describe('completing answers', () => {
+  it('asks follow-on questions only when their condition holds, through a chain', () => {
+    const asked = (answers: Record<string, string | boolean>) => complete(answers, facts).asked.map((question) => question.field);
+    expect(asked({})).toEqual(['visitor', 'water', 'fee']);
+    expect(asked({ water: true })).toEqual(['visitor', 'water', 'boat', 'fee']);
+    expect(asked({ water: true, boat: 'own', skipper: 'Signe' })).toEqual(['visitor', 'water', 'boat', 'skipper', 'fee']);
+    expect(asked({ water: false, boat: 'own' })).toEqual(['visitor', 'water', 'fee']);
+  });
+
+  it('does not store the answer to a hidden question, nor ask for it', () => {
+    const { values, problems } = complete({ visitor: 'Jonas', water: false, boat: 'own', skipper: 'Signe' }, facts);
+    expect(values).toEqual({ visitor: 'Jonas', water: false });
+    expect(problems).toEqual([]);
+  });
+
+  it('names every problem at its field, with a way out', () => {
+    const { problems } = complete({ water: true, fee: 'lots', escort: 'me', other: 1 }, facts);
+    expect(problems.map((problem) => problem.field)).toEqual(['visitor', 'boat', 'fee', 'escort', 'other']);
+    expect(problems.every((problem) => problem.message !== '' && problem.fix !== '')).toBe(true);
+  });
+
+  it('stores only what is asked, and completes its own result to the same values', () => {
+    const answer = fc.oneof(fc.constant(''), fc.constant('own'), fc.string({ maxLength: 10 }), fc.boolean(), fc.integer());
+    fc.assert(
+      fc.property(fc.dictionary(fc.constantFrom('visitor', 'water', 'boat', 'skipper', 'fee'), answer), (answers) => {
+        const first = complete(answers, facts);
+        const asked = new Set(first.asked.map((question) => question.field));
+        expect(Object.keys(first.values).every((key) => asked.has(key))).toBe(true);
+        const raw = Object.fromEntries(Object.entries(first.values).map(([key, value]) => [key, typeof value === 'object' ? value.minor / 100 : value]));
+        expect(complete(raw, facts).values).toEqual(first.values);
+      }),
+    );
+  });
+
+  it('ends when rules stand in a circle', () => {
+    const circle = prepareCompletion({
+      ...design,
+      rules: [
+        { id: 'a', name: 'A', when: 'skipper = null', show: ['boat'], on: true },
+        { id: 'b', name: 'B', when: 'boat = "x"', show: ['skipper'], on: true },
+      ],
+    });
+    expect(circle({ boat: 'x', skipper: 'y' }, facts).asked.length).toBeGreaterThan(0);
+  });
+});
+
+describe('taking a request in', () => {
+  const answers = { visitor: 'Jonas', water: false, fee: '740' };
+
+  it('routes by the first row that holds, and says why', () => {
+    const intake = takeIn(door, answers, context);
+    if (!intake.taken) throw new Error('refused');
+    const { routed, approval, deadline, timers } = intake.request;
+    expect(routed).toMatchObject({ row: 1, rowId: 'big', isOtherwise: false });
+    expect(routed.reasons[0]?.cells.map((cell) => cell.words)).toEqual(['Fee is 740; the row asks for > 500: yes', 'From outside is yes; the row asks for yes: yes']);
+    expect(approval?.group).toBe('managers');
+    expect(new Date(deadline.due).toISOString()).toBe('2026-11-25T17:00:00.000Z');
+    expect(timers.map((timer) => timer.kind)).toEqual(['reminder', 'escalation']);
+  });
+
+  it('falls to the last row when nothing holds, with the failing cell of each row', () => {
+    const intake = takeIn(door, { ...answers, fee: '' }, context);
+    if (!intake.taken) throw new Error('refused');
+    expect(intake.request.routed).toMatchObject({ row: 3, rowId: 'otherwise', isOtherwise: true });
+    expect(intake.request.routed.reasons.map((row) => [row.row, row.won])).toEqual([
+      [1, false],
+      [2, false],
+      [3, true],
+    ]);
+    expect(intake.request.routed.reasons[0]?.cells[0]?.words).toBe('Fee is empty; the row asks for > 500: can’t be said');
+  });
+
+  it('refuses at a closed door, a door not open yet, and for who may not come in', () => {
+    const refusal = (intake: ReturnType<typeof takeIn>) => ('refusal' in intake ? intake.refusal.why : 'taken');
+    expect(refusal(takeIn({ ...door, open: false }, answers, context))).toBe('closed');
+    expect(refusal(takeIn({ ...door, closesAt: context.now }, answers, context))).toBe('closed');
+    expect(refusal(takeIn({ ...door, opensAt: context.now + 1 }, answers, context))).toBe('not-yet');
+    expect(refusal(takeIn(door, answers, { ...context, requester: { kind: 'contact', active: false } }))).toBe('inactive');
+    expect(refusal(takeIn({ ...door, kind: 'staff' }, answers, context))).toBe('sign-in');
+  });
+});
+
+describe('findings and changes', () => {
+  const groups = new Set(['estates', 'managers']);
+
+  it('finds nothing in a sound design', () => expect(findingsOf(design, groups)).toEqual([]));
+
+  it('finds unknown names, cells of the wrong kind, rows that can never win, teams that do not exist', () => {
+    const broken: FormDesign = {
+      ...design,
+      rules: [{ id: 'r', name: 'R', when: 'watr = true', show: ['boat'], on: true }],
+      routing: {
+        ...design.routing,
+        rows: [
+          { id: 'all', note: '', cells: {}, outcome: OUTCOME },
+          { id: 'x', note: '', cells: { fee: '> "a"' }, outcome: { ...OUTCOME, team: 'ghosts' } },
+        ],
+      },
+    };
+    const found = findingsOf(broken, groups);
+    expect(found.map((finding) => `${finding.severity} ${finding.at}`)).toEqual(['error r', 'error x', 'error x', 'caution x']);
+    expect(found[0]?.message).toContain('Did you mean water');
+  });
+
+  it('tells a release from a draft in words', () => {
+    const draft: FormDesign = { ...design, title: 'Come in', questions: design.questions.slice(0, 4).map((question) => ({ ...question, required: true })) };
+    expect(compareDesigns(design, draft)).toEqual(['Title: “Access” becomes “Come in”.', '“Fee” is no longer asked; what was answered stays.']);
+    expect(compareDesigns(design, design)).toEqual([]);
+  });
+});

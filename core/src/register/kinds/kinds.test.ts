@@ -1,0 +1,70 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { type Field, type Kind, readAnswer, showValue } from '../index.ts';
+
+const field = (type: Kind): Field => ({ key: 'f', label: 'F', type, source: 'asked' });
+const read = (type: Kind, raw: string | number | boolean | null) => readAnswer(field(type), raw, '2026-11-23');
+const euro = { kind: 'money', currency: 'EUR' } as const;
+
+describe('reading answers', () => {
+  it.each([
+    ['740', 74000],
+    ['740.5', 74050],
+    ['740,50', 74050],
+    ['1,148.00', 114800],
+    ['1.148,00', 114800],
+    ['1,148', 114800],
+    ['€ 1 148.00', 114800],
+    ['-3.20 EUR', -320],
+    ['.5', 50],
+  ])('understands %s as money', (typed, minor) => expect(read(euro, typed)).toEqual({ state: 'value', value: { minor, currency: 'EUR' } }));
+
+  it.each(['12.345', '1,2,3', 'many', '1.2.3', '--4', '99999999999999999', ''.padEnd(40, '9')])('does not guess at %s', (typed) => expect(read(euro, typed).state).toBe('wrong'));
+
+  it('shows any amount so that it reads back the same', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: -9_999_999_999, max: 9_999_999_999 }), (minor) => {
+        const value = { minor, currency: 'EUR' };
+        expect(read(euro, showValue(field(euro), value))).toEqual({ state: 'value', value });
+      }),
+    );
+  });
+
+  it('tells empty from zero and no', () => {
+    expect(read({ kind: 'number', places: 0 }, '0')).toEqual({ state: 'value', value: 0 });
+    expect(read({ kind: 'yes-no' }, false)).toEqual({ state: 'value', value: false });
+    expect(read({ kind: 'text' }, '   ')).toEqual({ state: 'empty' });
+    expect(read({ kind: 'yes-no' }, null)).toEqual({ state: 'empty' });
+  });
+
+  it('refuses days that do not exist or have passed, and options that are gone', () => {
+    expect(read({ kind: 'date' }, '2026-02-30').state).toBe('wrong');
+    expect(read({ kind: 'date', notBeforeToday: true }, '2026-11-22')).toMatchObject({ state: 'wrong', message: 'This day has passed.' });
+    expect(read({ kind: 'date', notBeforeToday: true }, '2026-11-23').state).toBe('value');
+    const choice: Kind = { kind: 'choice', options: [{ key: 'a', label: 'A', retired: true }] };
+    expect(read(choice, 'a')).toMatchObject({ message: '“A” is no longer offered.' });
+    expect(read(choice, '__proto__').state).toBe('wrong');
+  });
+
+  it('counts characters as people see them', () => {
+    expect(read({ kind: 'text', most: 3 }, '🌊🌊🌊').state).toBe('value');
+    expect(read({ kind: 'text', most: 3 }, 'four')).toMatchObject({ fix: 'Shorten it by 1 characters.' });
+  });
+
+  it('never throws, whatever is sent for whatever kind', () => {
+    const kinds: readonly Kind[] = [
+      { kind: 'text' },
+      { kind: 'long-text' },
+      { kind: 'number', places: 2 },
+      euro,
+      { kind: 'date' },
+      { kind: 'yes-no' },
+      { kind: 'choice', options: [] },
+    ];
+    fc.assert(
+      fc.property(fc.constantFrom(...kinds), fc.oneof(fc.string(), fc.double(), fc.boolean(), fc.constant(null)), (kind, raw) => {
+        expect(['empty', 'value', 'wrong']).toContain(read(kind, raw).state);
+      }),
+    );
+  });
+});

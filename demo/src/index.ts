@@ -1,0 +1,4 @@
+export { demoConfig } from './demoConfig.ts';
+export { addressOf, CONTACTS, STAFF } from './people.ts';
+export { seeded, visit } from './requests.ts';
+export { DEMO_NOW, seed } from './seed.ts';

@@ -1,0 +1,199 @@
+import { addPeople, assign, comment, confirmSubmission, DEMO_PASSWORD, decide, type House, moveStage, releaseForm, runDueTimers, submit, viewerOf } from '@tolvek/server';
+import { approvals, calendars, doors, forms, links, outbox, registers, requests, waitingSubmissions } from '@tolvek/server/schema';
+import { and, eq, lt } from 'drizzle-orm';
+import { v7 as uuid } from 'uuid';
+import { addressOf, CONTACTS, GROUPS, STAFF } from './people.ts';
+import { seeded, visit } from './requests.ts';
+import { accessPlan, deskCalendar, siteAccess, stages } from './siteAccess.ts';
+
+/** Where the demo's clock starts: a Monday morning with the desk open. */
+export const DEMO_NOW = Date.parse('2026-11-23T10:42:00Z');
+
+const DAY = 86_400_000;
+const HOUR = 3_600_000;
+
+/** Fills an empty database with the scenario, played in through the server's own commands at the moments they happened. */
+export async function seed(house: House, size: number): Promise<void> {
+  if (house.db.select({ id: forms.id }).from(forms).limit(1).get()) return;
+  house.db.$client.pragma('synchronous = OFF');
+  const story = new Story(house);
+  await story.layGround();
+  story.play(size);
+  house.db.$client.pragma('synchronous = FULL');
+}
+
+class Story {
+  private moment = DEMO_NOW - 60 * DAY;
+  private readonly house: House;
+  private ids: ReadonlyMap<string, string> = new Map();
+  private readonly random = seeded(20_261_123);
+
+  constructor(house: House) {
+    this.house = { ...house, clock: { now: () => this.moment }, wakeOutbox: () => {} };
+  }
+
+  async layGround(): Promise<void> {
+    const { db } = this.house;
+    const staff = STAFF.map((person) => ({
+      name: person.name,
+      email: addressOf(person.name),
+      kind: 'staff' as const,
+      role: person.role ?? ('member' as const),
+      groups: person.groups,
+      does: person.does ?? '',
+      active: true,
+    }));
+    const contacts = CONTACTS.map((contact) => ({
+      name: contact.name,
+      email: addressOf(contact.name, contact.at),
+      kind: 'contact' as const,
+      role: 'member' as const,
+      groups: [],
+      does: '',
+      active: contact.active ?? true,
+    }));
+    this.ids = await addPeople(this.house, GROUPS, [...staff, ...contacts], DEMO_PASSWORD);
+
+    db.insert(calendars).values({ key: deskCalendar.key, calendar: deskCalendar }).run();
+    const registerId = uuid();
+    const formId = uuid();
+    db.insert(registers)
+      .values({ id: registerId, key: 'site-access', name: 'Site access', prefix: 'AC', fields: siteAccess.fields, stages, access: accessPlan, deskGroups: ['site-safety'] })
+      .run();
+    db.insert(forms).values({ id: formId, key: 'site-access', registerId, draft: siteAccess }).run();
+    db.insert(doors)
+      .values([
+        { id: uuid(), formId, slug: 'come-on-site', kind: 'staff', open: true },
+        { id: uuid(), formId, slug: 'visit', kind: 'outside', open: true },
+      ])
+      .run();
+    releaseForm(this.house, this.viewer('Maren Okafor'), { key: 'site-access', version: 1, note: 'The first release' });
+  }
+
+  /** Lets `size` requests arrive over the last 60 days, most of the older ones worked to their end. */
+  play(size: number): void {
+    const start = DEMO_NOW - 60 * DAY;
+    const moments = Array.from({ length: size }, () => this.arrivalBetween(start, DEMO_NOW - 20 * 60_000)).sort((a, b) => a - b);
+    for (const [index, moment] of moments.entries()) {
+      this.moment = moment;
+      runDueTimers(this.house);
+      this.ask(index);
+      this.workOn();
+    }
+    this.moment = DEMO_NOW;
+    runDueTimers(this.house);
+    // Letters of days past were read long ago; the Mailroom receives the newest.
+    this.house.db
+      .update(outbox)
+      .set({ state: 'sent', sentAt: DEMO_NOW })
+      .where(lt(outbox.createdAt, DEMO_NOW - 20 * HOUR))
+      .run();
+  }
+
+  private arrivalBetween(from: number, to: number): number {
+    for (;;) {
+      const at = from + this.random() * (to - from);
+      const date = new Date(at);
+      const weekday = date.getUTCDay();
+      if (weekday !== 0 && weekday !== 6 && date.getUTCHours() >= 7 && date.getUTCHours() < 18) return Math.floor(at);
+    }
+  }
+
+  private ask(index: number): void {
+    const day = Math.floor(this.moment / DAY);
+    const key = `demo-request-${index}`;
+    const release = 1;
+    if (this.random() < 0.45) {
+      const colleague = this.pick(['Priya Nakamura-Lind', 'Hanne Istvan', 'Ruadhan Pell', 'Mireille Thorsby', 'Declan Oyelaran', 'Saoirse Lindqvist']);
+      submit(this.house, this.viewer(colleague), { slug: 'come-on-site', release, answers: visit(this.random, day, this.pick(['station', 'corrin', 'tarnbay', 'other'])), key });
+      return;
+    }
+    const contact = this.pick(CONTACTS.filter((each) => each.active !== false));
+    submit(this.house, null, {
+      slug: 'visit',
+      release,
+      answers: visit(this.random, day, contact.institute),
+      contact: { name: contact.name, email: addressOf(contact.name, contact.at) },
+      key,
+    });
+    const waiting = this.house.db.select().from(waitingSubmissions).get();
+    if (waiting && this.random() < 0.97) confirmSubmission(this.house, waiting.id);
+    else if (waiting)
+      this.house.db.transaction((tx) => {
+        tx.delete(waitingSubmissions).where(eq(waitingSubmissions.id, waiting.id)).run();
+        tx.delete(links).where(eq(links.targetId, waiting.id)).run();
+      });
+  }
+
+  /** The desk's day: decides, takes, asks, finishes a few of what is open. In the last days it is behind. */
+  private workOn(): void {
+    const { db } = this.house;
+    if (this.moment > DEMO_NOW - 5 * DAY && this.random() < 0.72) return;
+    for (const waiting of db
+      .select({ number: requests.number, createdAt: requests.createdAt })
+      .from(requests)
+      .innerJoin(approvals, eq(approvals.requestId, requests.id))
+      .where(and(eq(approvals.state, 'waiting'), lt(requests.createdAt, this.moment - 5 * HOUR)))
+      .limit(2)
+      .all()) {
+      if (this.random() < 0.25) continue;
+      const verdict = this.random() < 0.85 ? 'approve' : 'refuse';
+      const text =
+        verdict === 'approve'
+          ? this.pick(['', '', 'Fine by me.', 'Please brief them at the gate.'])
+          : this.pick(['The pier is closed that week. Please choose days after the 7th.', 'No duty skipper is free on these days.']);
+      decide(this.house, this.viewer(this.pick(['Tomas Achterberg', 'Edda Kilbride'])), { number: waiting.number, verdict, comment: text, key: `demo-decide-${waiting.number}` });
+    }
+    const open = db
+      .select()
+      .from(requests)
+      .where(and(eq(requests.stage, 'arrived'), lt(requests.createdAt, this.moment - 3 * HOUR)))
+      .limit(3)
+      .all();
+    for (const request of open) {
+      if (this.random() < 0.3) continue;
+      const name = this.pick(request.team === 'boats' ? ['Bram Solheim', 'Signe Halvard', 'Yusuf Marchetti'] : ['Ilse Brandvold', 'Nuala Fenwick', 'Cormac Dewhurst']);
+      const { version } = assign(this.house, this.viewer(name), { number: request.number, version: request.version, person: this.id(name) });
+      moveStage(this.house, this.viewer(name), { number: request.number, version, stage: 'in_hand' });
+    }
+    const inHand = db
+      .select()
+      .from(requests)
+      .where(and(eq(requests.stage, 'in_hand'), lt(requests.updatedAt, this.moment - 6 * HOUR)))
+      .limit(4)
+      .all();
+    for (const request of inHand) {
+      const roll = this.random();
+      const handler = viewerOf(db, request.handlerId ?? '');
+      if (!handler || roll < 0.2) continue;
+      if (roll < 0.28) {
+        comment(this.house, handler, { number: request.number, text: 'Please send the insurance papers; we hold the place for you until then.', visibility: 'requester' });
+        moveStage(this.house, handler, { number: request.number, version: request.version, stage: 'papers' });
+      } else moveStage(this.house, handler, { number: request.number, version: request.version, stage: 'done' });
+    }
+    const paused = db
+      .select()
+      .from(requests)
+      .where(and(eq(requests.stage, 'papers'), lt(requests.updatedAt, this.moment - 30 * HOUR)))
+      .limit(1)
+      .all();
+    for (const request of paused) {
+      const handler = viewerOf(db, request.handlerId ?? '');
+      if (handler && this.random() < 0.6) moveStage(this.house, handler, { number: request.number, version: request.version, stage: 'in_hand' });
+    }
+  }
+
+  private pick<T>(list: readonly T[]): T {
+    return list[Math.floor(this.random() * list.length)] as T;
+  }
+
+  private id(name: string): string {
+    return this.ids.get(addressOf(name)) ?? '';
+  }
+
+  private viewer(name: string) {
+    const viewer = viewerOf(this.house.db, this.id(name));
+    if (!viewer) throw new Error(`No demo person called ${name}.`);
+    return viewer;
+  }
+}

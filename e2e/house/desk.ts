@@ -1,0 +1,128 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { type Route, type RouteName, routes } from '@tolvek/contract';
+import { addressOf, DEMO_NOW, demoConfig, seed } from '@tolvek/demo';
+import { DEMO_PASSWORD, type Running, start } from '@tolvek/server';
+import { letters } from '@tolvek/server/schema';
+import { asc } from 'drizzle-orm';
+
+export interface Answer {
+  readonly route: string;
+  readonly who: string;
+  readonly status: number;
+  readonly text: string;
+  // biome-ignore lint/suspicious/noExplicitAny: tests read answers of many shapes; the contract parses them below
+  readonly body: any;
+}
+
+interface CallInput {
+  readonly params?: Readonly<Record<string, string>>;
+  readonly query?: Readonly<Record<string, string>>;
+  readonly body?: unknown;
+  readonly headers?: Readonly<Record<string, string>>;
+}
+
+/** A running desk on a folder of its own, with the demo's ground and, if wanted, its requests. */
+export class Desk {
+  /** Every answer of every call, for tests that search all of them. */
+  readonly answers: Answer[] = [];
+
+  private constructor(
+    readonly running: Running,
+    readonly folder: string,
+  ) {}
+
+  static async open(size = 0, folder = mkdtempSync(join(tmpdir(), 'tolvek-'))): Promise<Desk> {
+    const config = demoConfig({ TOLVEK_DATA: folder, PORT: '0', TOLVEK_LOG: 'error' });
+    return new Desk(await start(config, { demoNow: DEMO_NOW, seed: (house) => seed(house, size) }), folder);
+  }
+
+  async close(): Promise<void> {
+    await this.running.stop();
+    rmSync(this.folder, { recursive: true, force: true });
+  }
+
+  /** Somebody of the demo, signed in; without a name somebody from outside. */
+  async as(name?: string): Promise<Caller> {
+    if (!name) return new Caller(this, 'outside', '');
+    const response = await fetch(`${this.running.url}/api/auth/sign-in/email`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ email: addressOf(name), password: DEMO_PASSWORD }),
+    });
+    if (!response.ok) throw new Error(`${name} could not sign in: ${response.status}`);
+    const cookie = response.headers
+      .getSetCookie()
+      .map((each) => each.split(';')[0])
+      .join('; ');
+    return new Caller(this, name, cookie);
+  }
+
+  /** All letters as received so far, newest last. */
+  async letters(): Promise<readonly { to: string; subject: string; text: string; html: string; headers: readonly { name: string; value: string }[] }[]> {
+    await this.running.lettersSent();
+    return this.running.house.db.select().from(letters).orderBy(asc(letters.receivedAt), asc(letters.id)).all();
+  }
+
+  /** The token in the newest letter to an address, such as the one after `/decide/`. */
+  async tokenFor(address: string, place: 'confirm' | 'follow' | 'decide'): Promise<string> {
+    const letter = (await this.letters()).filter((each) => each.to.includes(address) && each.text.includes(`/${place}/`)).at(-1);
+    const token = new RegExp(`/${place}/([\\w-]+)`).exec(letter?.text ?? '')?.[1];
+    if (!token) throw new Error(`No ${place} link in a letter to ${address}.`);
+    return token;
+  }
+}
+
+/** Somebody who calls the desk. */
+export class Caller {
+  constructor(
+    private readonly desk: Desk,
+    readonly who: string,
+    readonly cookie: string,
+  ) {}
+
+  /** Calls a route of the contract and holds its answer against the contract's schema. */
+  async call(name: RouteName, input: CallInput = {}): Promise<Answer> {
+    const route = routes[name] as Route;
+    const path = route.path.replace(/:(\w+)/g, (_, key: string) => encodeURIComponent(input.params?.[key] ?? ''));
+    const query = input.query ? `?${new URLSearchParams(input.query)}` : '';
+    const hasBody = route.method !== 'GET';
+    const response = await fetch(`${this.desk.running.url}${path}${query}`, {
+      method: route.method,
+      headers: { ...(this.cookie ? { cookie: this.cookie } : {}), ...(hasBody ? { 'content-type': 'application/json' } : {}), ...input.headers },
+      ...(hasBody ? { body: typeof input.body === 'string' ? input.body : JSON.stringify(input.body ?? {}) } : {}),
+    });
+    const text = await response.text();
+    const body = text ? JSON.parse(text) : null;
+    const answer: Answer = { route: name, who: this.who, status: response.status, text, body };
+    if (response.ok) route.answer.parse(body);
+    else if (!body?.type?.startsWith('urn:tolvek:problem:')) throw new Error(`${name} answered ${response.status} without a problem document: ${text}`);
+    this.desk.answers.push(answer);
+    return answer;
+  }
+
+  /** Sends a request through a door with a key of its own. */
+  submit(slug: string, answers: unknown, extra: { contact?: { name: string; email: string }; key?: string; release?: number } = {}): Promise<Answer> {
+    return this.call('submit', {
+      params: { slug },
+      headers: { 'Idempotency-Key': extra.key ?? crypto.randomUUID() },
+      body: { release: extra.release ?? 1, answers, ...(extra.contact ? { contact: extra.contact } : {}) },
+    });
+  }
+
+  async sheet(number: string): Promise<Answer['body']> {
+    return (await this.call('sheet', { params: { number } })).body;
+  }
+}
+
+/** Answers to the site access form that are right on the demo's first day. */
+export const VISIT = {
+  visitor: 'Elke Marlowe',
+  institute: 'corrin',
+  reason: 'Calibration of the tide gauge',
+  arrival: '2026-11-30',
+  departure: '2026-12-01',
+  works_on_water: false,
+} as const;
+export const WATER = { ...VISIT, works_on_water: true, survival_until: '2027-05-01' } as const;

@@ -1,0 +1,143 @@
+import { type RouteName, routes } from '@tolvek/contract';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { type Caller, Desk, WATER } from './desk.ts';
+
+// D9: hidden is absent, by every way. A unique value is planted in the restricted field, the request goes its whole way, and
+// every answer of every route, every letter and every live update is searched for it, as each person.
+const PLANTED = 'zq-planted-7f3a91';
+const CONTACT = { name: 'Noor Castellan', email: 'noor.castellan@corrin.example' };
+const PEOPLE = ['Maren Okafor', 'Ilse Brandvold', 'Tomas Achterberg', 'Priya Nakamura-Lind', 'Oskar Veldhuis', 'Ada Quillfeather', 'Bram Solheim', 'Edda Kilbride'];
+
+let desk: Desk;
+const callers = new Map<string, Caller>();
+const heard = new Map<string, string>();
+const listening = new AbortController();
+const as = (name: string): Caller => callers.get(name) as Caller;
+
+beforeAll(async () => {
+  desk = await Desk.open();
+  for (const name of PEOPLE) callers.set(name, await desk.as(name));
+  callers.set('outside', await desk.as());
+  for (const [name, caller] of callers) if (name !== 'outside') void listen(name, caller);
+});
+
+afterAll(async () => {
+  listening.abort();
+  await desk.close();
+});
+
+async function listen(name: string, caller: Caller): Promise<void> {
+  try {
+    const response = await fetch(`${desk.running.url}/api/live`, { headers: { cookie: caller.cookie }, signal: listening.signal });
+    const decoder = new TextDecoder();
+    for await (const chunk of response.body ?? []) heard.set(name, (heard.get(name) ?? '') + decoder.decode(chunk, { stream: true }));
+  } catch {
+    // The stream ends when the test ends it.
+  }
+}
+
+const onVersion = (version: number) => ({ 'If-Match': `"${version}"` });
+const key = () => ({ 'Idempotency-Key': crypto.randomUUID() });
+
+describe('a value in the restricted field', () => {
+  let outside = '';
+  let inside = '';
+  let follow = '';
+
+  it('travels the whole way of two requests', async () => {
+    const stranger = as('outside');
+    expect((await stranger.submit('visit', { ...WATER, medical_note: PLANTED }, { contact: CONTACT })).body.state).toBe('to-confirm');
+    const token = await desk.tokenFor(CONTACT.email, 'confirm');
+    await stranger.call('confirmation', { params: { token } });
+    const confirmed = await stranger.call('confirm', { params: { token } });
+    outside = confirmed.body.number;
+    follow = confirmed.body.follow;
+
+    const decision = await desk.tokenFor('tomas.achterberg', 'decide');
+    await stranger.call('decisionLink', { params: { token: decision } });
+    expect((await stranger.call('decideByLink', { params: { token: decision }, headers: key(), body: { verdict: 'approve', comment: 'Fine.' } })).status).toBe(200);
+
+    inside = (await as('Priya Nakamura-Lind').submit('come-on-site', { ...WATER, medical_note: PLANTED })).body.number;
+    const handler = as('Bram Solheim');
+    const first = await handler.sheet(outside);
+    const mine = first.assignable.find((person: { name: string }) => person.name === 'Bram Solheim').id;
+    const assigned = await handler.call('assign', { params: { number: outside }, headers: onVersion(first.version), body: { person: mine } });
+    const changed = await handler.call('changeFields', { params: { number: outside }, headers: onVersion(assigned.body.version), body: { changes: { escort: 'Signe Halvard' } } });
+    // A hidden field is refused in the words for one that does not exist.
+    const refused = await handler.call('changeFields', {
+      params: { number: outside },
+      headers: onVersion(changed.body.version),
+      body: { changes: { medical_note: 'x', no_such_field: 'x' } },
+    });
+    expect(refused.body.problems.map((problem: { message: string }) => problem.message)).toEqual([
+      'There is no field “medical_note” here.',
+      'There is no field “no_such_field” here.',
+    ]);
+    await handler.call('comment', { params: { number: outside }, body: { text: 'Looks good.', visibility: 'internal' } });
+    await handler.call('comment', { params: { number: outside }, body: { text: 'See you then.', visibility: 'requester' } });
+    await stranger.call('followMessage', { params: { token: follow }, body: { text: 'Thank you.' } });
+    await as('Priya Nakamura-Lind').call('myMessage', { params: { number: inside }, body: { text: 'One more thing.' } });
+    await as('Edda Kilbride').call('decide', { params: { number: inside }, headers: key(), body: { verdict: 'approve', comment: '' } });
+    await stranger.call('advanceClock', { body: { minutes: 60 * 24 * 5 } });
+    const late = await handler.sheet(outside);
+    expect((await handler.call('moveStage', { params: { number: outside }, headers: onVersion(late.version), body: { stage: 'done' } })).status).toBe(200);
+  });
+
+  it('is searched for in every answer of every route, as each person', async () => {
+    const form = (await as('Maren Okafor').call('form', { params: { key: 'site-access' } })).body;
+    const letters = (await as('outside').call('mailroom')).body.letters;
+    const inputs: Partial<Record<RouteName, readonly Parameters<Caller['call']>[1][]>> = {
+      door: [{ params: { slug: 'visit' } }, { params: { slug: 'come-on-site' } }],
+      sheet: [{ params: { number: outside } }, { params: { number: inside } }],
+      myRequest: [{ params: { number: inside } }, { params: { number: outside } }],
+      follow: [{ params: { token: follow } }],
+      ledger: ['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'all'].flatMap((tray) => [{ query: { tray, find: '' } }, { query: { tray, find: PLANTED } }]),
+      mailroom: [{}, { query: { find: PLANTED } }],
+      letter: letters.map(({ id }: { id: string }) => ({ params: { id } })),
+      form: [{ params: { key: 'site-access' } }],
+      saveDraft: [{ params: { key: 'site-access' }, headers: onVersion(form.version), body: { draft: { ...form.draft, title: 'Come on site, please' } } }],
+      releaseForm: [{ params: { key: 'site-access' }, headers: onVersion(form.version + 1), body: { note: '' } }],
+      setDoor: [{ params: { slug: 'visit' }, body: { open: true, closedMessage: '' } }],
+      changeFields: [{ params: { number: outside }, headers: onVersion(1), body: { changes: { escort: 'x' } } }],
+      advanceClock: [{ body: { minutes: 1 } }],
+    };
+    for (const name of Object.keys(routes) as RouteName[]) {
+      if (name === 'live') continue;
+      for (const caller of callers.values()) for (const input of inputs[name] ?? [{}]) await caller.call(name, input);
+    }
+    await desk.letters();
+
+    const exercised = new Set(desk.answers.filter((answer) => answer.status === 200).map((answer) => answer.route));
+    expect(Object.keys(routes).filter((name) => name !== 'live' && !exercised.has(name))).toEqual([]);
+
+    const found = new Set(desk.answers.filter((answer) => answer.text.includes(PLANTED)).map((answer) => `${answer.who}: ${answer.route}`));
+    expect([...found].sort()).toEqual(
+      [
+        'Ada Quillfeather: follow',
+        'Bram Solheim: follow',
+        'Edda Kilbride: follow',
+        'Ilse Brandvold: follow',
+        'Maren Okafor: follow',
+        'Oskar Veldhuis: follow',
+        'Oskar Veldhuis: sheet',
+        'Priya Nakamura-Lind: follow',
+        'Priya Nakamura-Lind: myRequest',
+        'Tomas Achterberg: follow',
+        'outside: follow',
+      ].sort(),
+    );
+  });
+
+  it('is in no letter, nor in what waits to be sent', async () => {
+    const letters = await desk.letters();
+    expect(letters.length).toBeGreaterThan(10);
+    expect(letters.filter((letter) => JSON.stringify(letter).includes(PLANTED))).toEqual([]);
+  });
+
+  it('is in no live update, and updates reach only who may see the request', async () => {
+    expect([...heard.values()].join('')).not.toContain(PLANTED);
+    expect(heard.get('Bram Solheim')).toContain(outside);
+    expect(heard.get('Priya Nakamura-Lind') ?? '').not.toContain(outside);
+    expect(heard.get('Priya Nakamura-Lind')).toContain(inside);
+  });
+});

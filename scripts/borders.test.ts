@@ -1,0 +1,86 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { dirname, join, relative, resolve } from 'node:path';
+import { parseSync } from 'oxc-parser';
+import { describe, expect, it } from 'vitest';
+
+/** Which workspaces a workspace may import. Nothing imports web; only demo, e2e and bench may import the server. */
+const MAY_IMPORT: Readonly<Record<string, readonly string[]>> = {
+  core: [],
+  contract: ['core'],
+  server: ['contract', 'core'],
+  web: ['contract', 'core'],
+  demo: ['server', 'contract', 'core'],
+  e2e: ['demo', 'server', 'contract', 'core'],
+  bench: ['demo', 'server', 'contract', 'core'],
+};
+
+interface Import {
+  readonly from: string;
+  readonly specifier: string;
+}
+
+const root = resolve(import.meta.dirname, '..');
+const imports = Object.keys(MAY_IMPORT).flatMap((workspace) => sourcesIn(join(root, workspace)).flatMap(importsOf));
+
+function sourcesIn(folder: string): readonly string[] {
+  return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
+    if (['node_modules', 'dist', 'migrations'].includes(entry.name)) return [];
+    const path = join(folder, entry.name);
+    return entry.isDirectory() ? sourcesIn(path) : /\.tsx?$/.test(entry.name) ? [path] : [];
+  });
+}
+
+/** Every import of a file: of values and of types, static and dynamic. */
+function importsOf(path: string): readonly Import[] {
+  const source = readFileSync(path, 'utf8');
+  const { module } = parseSync(path, source);
+  const fixed = [
+    ...module.staticImports.map((each) => each.moduleRequest.value),
+    ...module.staticExports.flatMap((each) => each.entries.flatMap((entry) => entry.moduleRequest?.value ?? [])),
+  ];
+  const dynamic = module.dynamicImports.map((each) => source.slice(each.moduleRequest.start, each.moduleRequest.end).replace(/^['"]|['"]$/g, ''));
+  return [...fixed, ...dynamic].map((specifier) => ({ from: relative(root, path), specifier }));
+}
+
+const isTest = (path: string): boolean => /\.test\.tsx?$/.test(path);
+const workspaceOf = (path: string): string => path.split('/')[0] ?? '';
+const targetOf = ({ from, specifier }: Import): string => {
+  if (specifier.startsWith('@tolvek/')) return specifier.split('/')[1] ?? '';
+  return specifier.startsWith('.') ? workspaceOf(relative(root, resolve(root, dirname(from), specifier))) : '';
+};
+const words = (found: readonly Import[]): readonly string[] => found.map((each) => `${each.from} imports ${each.specifier}`);
+
+describe('the import borders', () => {
+  it('lead one way: web → contract → core, server → contract → core', () => {
+    const crossing = imports.filter((each) => {
+      const [here, there] = [workspaceOf(each.from), targetOf(each)];
+      return there !== '' && there !== here && !MAY_IMPORT[here]?.includes(there);
+    });
+    expect(words(crossing)).toEqual([]);
+  });
+
+  it('keep core pure: no module of Node, no interface, no database', () => {
+    const allowed = /^(\.|@bpmn-io\/lezer-feel$|@lezer\/common$|temporal-polyfill$)/;
+    expect(words(imports.filter((each) => each.from.startsWith('core/src/') && !isTest(each.from) && !allowed.test(each.specifier)))).toEqual([]);
+  });
+
+  it('let an area of core be entered by its index only', () => {
+    const deep = imports.filter((each) => {
+      if (!each.from.startsWith('core/src/') || !each.specifier.startsWith('.')) return false;
+      const target = relative(root, resolve(root, dirname(each.from), each.specifier)).split('/');
+      return target[2] !== each.from.split('/')[2] && target[3] !== 'index.ts';
+    });
+    expect(words(deep)).toEqual([]);
+  });
+
+  it('keep the zones of the web apart', () => {
+    const zones = ['front-desk', 'floor', 'workshop', 'mailroom'];
+    const across = imports.filter((each) => {
+      if (!each.from.startsWith('web/src/') || !each.specifier.startsWith('.')) return false;
+      const target = relative(root, resolve(root, dirname(each.from), each.specifier)).split('/')[2] ?? '';
+      const here = each.from.split('/')[2] ?? '';
+      return zones.includes(target) && target !== here && here !== 'app';
+    });
+    expect(words(across)).toEqual([]);
+  });
+});

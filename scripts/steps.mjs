@@ -1,0 +1,49 @@
+import { spawn, spawnSync } from 'node:child_process';
+import { existsSync, readdirSync, statSync } from 'node:fs';
+import { dirname, join, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const root = resolve(dirname(fileURLToPath(import.meta.url)), '..');
+
+/** Runs a command in the project and says whether it went well; its output goes to the terminal. */
+export function run(command, args, options = {}) {
+  const { status } = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options });
+  return status === 0;
+}
+
+const newest = (path) => {
+  const stat = statSync(path);
+  if (!stat.isDirectory()) return stat.mtimeMs;
+  return readdirSync(path)
+    .filter((name) => name !== 'node_modules' && name !== 'dist')
+    .reduce((most, name) => Math.max(most, newest(join(path, name))), 0);
+};
+
+/** Installs what package-lock.json names, unless that is installed already. */
+export function install() {
+  const marker = join(root, 'node_modules', '.package-lock.json');
+  if (existsSync(marker) && statSync(marker).mtimeMs >= statSync(join(root, 'package-lock.json')).mtimeMs) return true;
+  console.log('Installing packages …');
+  return run('npm', ['ci', '--no-audit', '--no-fund'], { stdio: ['ignore', 'ignore', 'inherit'] });
+}
+
+/** Builds the web pages, unless they are newer than their sources. */
+export function build({ always = false } = {}) {
+  const page = join(root, 'web', 'dist', 'index.html');
+  const sources = ['web', 'core', 'contract'].map((name) => join(root, name));
+  if (!always && existsSync(page) && statSync(page).mtimeMs > Math.max(...sources.map(newest))) return true;
+  console.log('Building the web pages …');
+  return run('npx', ['vite', 'build', '--logLevel', 'warn'], { cwd: join(root, 'web') });
+}
+
+/** Runs a TypeScript program of the project until it ends or is told to stop. */
+export function serve(entry, args = []) {
+  const child = spawn(process.execPath, ['--import', 'tsx', entry, ...args], { cwd: root, stdio: 'inherit' });
+  for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => child.kill(signal));
+  child.on('exit', (code) => process.exit(code ?? 0));
+}
+
+export function stopWith(message) {
+  console.error(message);
+  process.exit(1);
+}

@@ -1,0 +1,87 @@
+import { accessTo } from '@tolvek/core/access';
+import { dateAt } from '@tolvek/core/deadline';
+import type { FormDesign } from '@tolvek/core/form';
+import { audienceInWords, type Viewer } from '@tolvek/core/people';
+import { eq } from 'drizzle-orm';
+import { calendarOf } from '../deadline/queries.ts';
+import { doors } from '../door/tables.ts';
+import { allGroups, groupNames, namesOf } from '../people/queries.ts';
+import type { Reader } from '../platform/database.ts';
+import { type House, write } from '../platform/house.ts';
+import { notFound } from '../platform/problem.ts';
+import type { Serve } from '../platform/serve.ts';
+import { type RegisterRow, registerById } from '../register/queries.ts';
+import { iso, stageView } from '../register/sheet.ts';
+import { releaseForm, saveDraft } from './commands.ts';
+import { changesSince, doorsOf, findingsFor, formByKey, listForms, releasesOf } from './queries.ts';
+
+export function formRoutes(serve: Serve, house: House): void {
+  const { db, clock } = house;
+  serve('forms', () => ({ forms: listForms(db) }));
+  serve('form', ({ params }) => {
+    const form = formByKey(db, params.key);
+    if (!form) throw notFound('This form');
+    const register = registerById(db, form.registerId);
+    const calendar = calendarOf(db, form.draft.deadline.calendar);
+    const releases = releasesOf(db, form.id);
+    const names = namesOf(
+      db,
+      releases.map((release) => release.releasedBy),
+    );
+    return {
+      key: form.key,
+      version: form.version,
+      draft: form.draft,
+      findings: [...findingsFor(db, form.draft)],
+      changes: [...changesSince(db, form, form.draft)],
+      releases: releases.map((release) => ({ number: release.number, note: release.note, by: names.get(release.releasedBy) ?? '', at: iso(release.releasedAt) })),
+      doors: doorsOf(db, form.id).map(doorSettings),
+      groups: [...allGroups(db)],
+      stages: register.stages.map(stageView),
+      calendar: { name: calendar.name, zone: calendar.zone },
+      today: dateAt(clock.now(), calendar.zone),
+      ...accessView(db, register, form.draft),
+    };
+  });
+  serve('saveDraft', ({ params, body, version }) => saveDraft(house, { key: params.key, version, draft: body.draft }));
+  serve('releaseForm', ({ viewer, params, body, version }) => releaseForm(house, viewer, { key: params.key, version, note: body.note }));
+  serve('setDoor', ({ params, body }) =>
+    write(house, (tx) => {
+      const changed = tx.update(doors).set(body).where(eq(doors.slug, params.slug)).returning().get();
+      if (!changed) throw notFound('This door');
+      return doorSettings(changed);
+    }),
+  );
+}
+
+const doorSettings = ({ slug, kind, open, closedMessage }: typeof doors.$inferSelect) => ({ slug, kind, open, closedMessage });
+
+/** The access plan in sentences, and the grid that comes of it for each group, computed by the same rule that protects. */
+function accessView(db: Reader, register: RegisterRow, draft: FormDesign) {
+  const names = groupNames(db);
+  const nameOf = (group: string): string => names.get(group) ?? group;
+  const fields = [...draft.fields, ...register.fields.filter((field) => !draft.fields.some((each) => each.key === field.key))];
+  const desk = new Set([...register.deskGroups, ...draft.routing.rows.map((row) => row.outcome.team), draft.routing.otherwise.team, draft.approval.step.group]);
+  const seats: { who: string; viewer: Viewer; relation: { isDesk: boolean; isRequester: boolean } }[] = [
+    { who: 'The requester', viewer: { personId: '', kind: 'contact', role: 'member', groups: [] }, relation: { isDesk: false, isRequester: true } },
+    ...[...desk].map((group) => ({
+      who: nameOf(group),
+      viewer: { personId: '', kind: 'staff' as const, role: 'member' as const, groups: [group] },
+      relation: { isDesk: true, isRequester: false },
+    })),
+    { who: 'Coordinators', viewer: { personId: '', kind: 'staff', role: 'coordinator', groups: [] }, relation: { isDesk: true, isRequester: false } },
+  ];
+  return {
+    access: register.access.rules.map((rule) => ({
+      name: rule.name,
+      fields: rule.fields === 'all' ? ['every field'] : rule.fields.map((key) => fields.find((field) => field.key === key)?.label ?? key),
+      audience: audienceInWords(rule.audience, nameOf),
+      level: rule.level,
+    })),
+    grid: fields.map((field) => ({
+      field: field.key,
+      label: field.label,
+      cells: seats.map(({ who, viewer, relation }) => ({ who, ...accessTo(field, register.access, viewer, relation) })),
+    })),
+  };
+}

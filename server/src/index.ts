@@ -1,0 +1,11 @@
+export { decide } from './approval/commands.ts';
+export { runDueTimers } from './deadline/timers.ts';
+export { releaseForm } from './form/commands.ts';
+export { confirmSubmission, submit } from './intake/commands.ts';
+export { addPeople } from './people/commands.ts';
+export { viewerOf } from './people/queries.ts';
+export { type Config, ConfigRefused, readConfig } from './platform/config.ts';
+export type { House } from './platform/house.ts';
+export { DEMO_PASSWORD } from './platform/routes.ts';
+export { type Running, start } from './platform/start.ts';
+export { assign, comment, moveStage } from './register/commands.ts';

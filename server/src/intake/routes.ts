@@ -1,0 +1,122 @@
+import { reveal, revealSubject } from '@tolvek/core/access';
+import { momentInWords } from '@tolvek/core/deadline';
+import { admit } from '@tolvek/core/door';
+import type { Viewer } from '@tolvek/core/people';
+import { desc, eq } from 'drizzle-orm';
+import { calendarOf } from '../deadline/queries.ts';
+import { doors } from '../door/tables.ts';
+import { currentRelease, releaseById } from '../form/queries.ts';
+import { forms } from '../form/tables.ts';
+import { groupsOf, personById } from '../people/queries.ts';
+import type { Reader } from '../platform/database.ts';
+import type { House } from '../platform/house.ts';
+import { openLink } from '../platform/links.ts';
+import { notFound } from '../platform/problem.ts';
+import type { Serve } from '../platform/serve.ts';
+import { messageFromRequester } from '../register/commands.ts';
+import { registerById, requestById, requestByNumber, stageOf } from '../register/queries.ts';
+import { requesterViewOf } from '../register/sheet.ts';
+import { requests } from '../register/tables.ts';
+import { confirm, type DoorRow, doorBySlug, factsFor, submit, waitingFor } from './commands.ts';
+
+export function intakeRoutes(serve: Serve, house: House): void {
+  const { db, clock } = house;
+
+  serve('frontDesk', ({ viewer }) => {
+    const kind = viewer ? 'staff' : 'outside';
+    const offered = db.select({ door: doors, form: forms }).from(doors).innerJoin(forms, eq(forms.id, doors.formId)).where(eq(doors.kind, kind)).all();
+    return {
+      forms: offered.flatMap(({ door, form }) => {
+        const release = currentRelease(db, form);
+        if (!release) return [];
+        const admission = admissionOf(door, viewer, clock.now());
+        return [{ slug: door.slug, title: release.design.title, intro: release.design.intro, refusal: admission.admitted ? null : admission.message }];
+      }),
+      mine: viewer ? ownRequests(db, viewer) : [],
+    };
+  });
+
+  serve('door', ({ params, viewer }) => {
+    const { door, release } = doorBySlug(db, params.slug);
+    const { design } = release;
+    const admission = admissionOf(door, viewer, clock.now());
+    const requester = door.kind === 'staff' && viewer ? { id: viewer.personId, kind: viewer.kind } : null;
+    const askedFor = new Set(design.questions.map((question) => question.field));
+    return {
+      slug: door.slug,
+      kind: door.kind,
+      title: design.title,
+      refusal: admission.admitted ? null : admission.message,
+      form: admission.admitted
+        ? {
+            intro: design.intro,
+            release: release.number,
+            fields: design.fields.filter((field) => askedFor.has(field.key)),
+            questions: design.questions,
+            rules: design.rules.filter((rule) => rule.on),
+            facts: factsFor(db, door, release, requester, clock.now()),
+          }
+        : null,
+    };
+  });
+
+  serve('submit', ({ params, body, viewer, key }) => submit(house, viewer, { slug: params.slug, ...body, key }));
+
+  serve('confirmation', ({ params }) => {
+    const { submission, release } = waitingFor(db, params.token, clock.now());
+    return { form: release.design.title, name: submission.name, email: submission.email };
+  });
+  serve('confirm', ({ params }) => confirm(house, params.token));
+
+  serve('follow', ({ params }) => {
+    const { viewer, requestId } = follower(db, params.token, clock.now());
+    return requesterViewOf(db, viewer, requestById(db, requestId));
+  });
+  serve('followMessage', ({ params, body }) => {
+    const { viewer, requestId } = follower(db, params.token, clock.now());
+    messageFromRequester(house, viewer.personId, requestById(db, requestId)?.number ?? '', body.text);
+    return { done: true };
+  });
+
+  serve('myRequest', ({ params, viewer }) => requesterViewOf(db, viewer, requestByNumber(db, params.number)));
+  serve('myMessage', ({ params, body, viewer }) => {
+    messageFromRequester(house, viewer.personId, params.number.toUpperCase(), body.text);
+    return { done: true };
+  });
+}
+
+function admissionOf(door: DoorRow, viewer: Viewer | null, now: number) {
+  return admit(door, { kind: viewer?.kind ?? 'unknown', active: true }, now);
+}
+
+/** Who holds a follow-up link. A contact made inactive still reads their own past requests. */
+function follower(db: Reader, token: string, now: number): { viewer: Viewer; requestId: string } {
+  const link = openLink(db, token, 'follow', now);
+  const person = personById(db, link.personId);
+  if (!person) throw notFound('This request');
+  return { viewer: { personId: person.id, kind: person.kind, role: person.role, groups: groupsOf(db, person.id) }, requestId: link.targetId };
+}
+
+function ownRequests(db: Reader, viewer: Viewer) {
+  const asRequester: Viewer = { ...viewer, kind: 'contact', role: 'member' };
+  return db
+    .select()
+    .from(requests)
+    .where(eq(requests.requesterId, viewer.personId))
+    .orderBy(desc(requests.createdAt))
+    .limit(100)
+    .all()
+    .map((request) => {
+      const register = registerById(db, request.registerId);
+      const { design } = releaseById(db, request.releaseId).release;
+      const visible = reveal({ fields: register.fields, values: request.values, plan: register.access, viewer: asRequester, relation: { isDesk: false, isRequester: true } });
+      return {
+        number: request.number,
+        form: design.title,
+        subject: revealSubject(design.subject, visible, design.title),
+        stage: stageOf(register, request.stage).publicLabel,
+        finished: request.phase === 'finished',
+        dueWords: momentInWords(request.due, calendarOf(db, design.deadline.calendar).zone),
+      };
+    });
+}

@@ -1,0 +1,12 @@
+import { ConfigRefused, readConfig } from './platform/config.ts';
+import { start } from './platform/start.ts';
+
+/** `npm start`: production, configured from the environment. */
+try {
+  const running = await start(readConfig(process.env));
+  console.log(`Tolvek is ready at ${running.url}`);
+  for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => void running.stop().then(() => process.exit(0)));
+} catch (error) {
+  console.error(error instanceof ConfigRefused ? error.message : error);
+  process.exit(1);
+}

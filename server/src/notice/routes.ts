@@ -1,0 +1,36 @@
+import { count, desc, eq, like, or } from 'drizzle-orm';
+import type { House } from '../platform/house.ts';
+import { notFound } from '../platform/problem.ts';
+import type { Serve } from '../platform/serve.ts';
+import { iso } from '../register/sheet.ts';
+import { letters, outbox } from './tables.ts';
+
+const SHOWN = 200;
+
+/** The Mailroom: everybody's letters, so it is there in demo mode only. Letters hold no restricted field. */
+export function noticeRoutes(serve: Serve, house: House): void {
+  const { db, config } = house;
+  const onlyDemo = (): void => {
+    if (config.mode !== 'demo') throw notFound('The Mailroom');
+  };
+  serve('mailroom', ({ query }) => {
+    onlyDemo();
+    const pattern = `%${query.find?.trim().replace(/[%_]/g, '') ?? ''}%`;
+    const found = db
+      .select()
+      .from(letters)
+      .where(or(like(letters.subject, pattern), like(letters.to, pattern), like(letters.text, pattern)))
+      .orderBy(desc(letters.receivedAt), desc(letters.id))
+      .limit(SHOWN)
+      .all();
+    const tally = (state: 'waiting' | 'failed'): number => db.select({ n: count() }).from(outbox).where(eq(outbox.state, state)).get()?.n ?? 0;
+    return { letters: found.map(({ id, receivedAt, to, subject }) => ({ id, receivedAt: iso(receivedAt), to, subject })), waiting: tally('waiting'), failed: tally('failed') };
+  });
+  serve('letter', ({ params }) => {
+    onlyDemo();
+    const letter = db.select().from(letters).where(eq(letters.id, params.id)).get();
+    if (!letter) throw notFound('This letter');
+    const { id, receivedAt, from, to, subject, text, html, headers } = letter;
+    return { id, receivedAt: iso(receivedAt), from, to, subject, text, html, headers: [...headers] };
+  });
+}

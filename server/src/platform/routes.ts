@@ -1,0 +1,73 @@
+import { openApiDocument } from '@tolvek/contract/openapi';
+import { momentInWords, nextChange } from '@tolvek/core/deadline';
+import { calendarOf } from '../deadline/queries.ts';
+import { calendars } from '../deadline/tables.ts';
+import { runDueTimers } from '../deadline/timers.ts';
+import { forms } from '../form/tables.ts';
+import { DESK } from '../notice/notify.ts';
+import { allGroups, demoPeople, personById } from '../people/queries.ts';
+import { iso } from '../register/sheet.ts';
+import { registers } from '../register/tables.ts';
+import { DemoClock } from './clock.ts';
+import type { Reader } from './database.ts';
+import type { House } from './house.ts';
+import { notFound } from './problem.ts';
+import type { Serve } from './serve.ts';
+
+/** All demo people have this password; outside demo mode it opens nothing. */
+export const DEMO_PASSWORD = 'tolvek-demo';
+
+export function platformRoutes(serve: Serve, house: House): void {
+  const { db, clock, config } = house;
+  const document = openApiDocument('0.1.0');
+
+  serve('health', () => {
+    db.$client.prepare('select 1').get();
+    return { status: 'ok', now: iso(clock.now()) };
+  });
+  serve('openapi', () => document as { openapi: string });
+  serve('me', ({ viewer }) => {
+    const person = viewer ? personById(db, viewer.personId) : undefined;
+    return {
+      person: viewer && person ? { id: person.id, name: person.name, role: viewer.role, groups: [...viewer.groups], worksFloor: worksFloor(db, viewer) } : null,
+      desk: deskView(db, clock.now()),
+      demo: config.mode === 'demo' ? { password: DEMO_PASSWORD, people: demoPeople(db).map(({ name, email, does }) => ({ name, email, does })) } : null,
+    };
+  });
+  serve('advanceClock', ({ body }) => {
+    if (!(clock instanceof DemoClock)) throw notFound('A clock that can be moved');
+    clock.advance(body.minutes * 60_000);
+    const happened = runDueTimers(house);
+    house.wakeOutbox();
+    return { now: iso(clock.now()), happened };
+  });
+}
+
+/** Whether somebody has work on the Floor: coordinators, and members of a team, a desk group or a deciding group. */
+function worksFloor(db: Reader, viewer: { role: string; groups: readonly string[] }): boolean {
+  if (viewer.role !== 'member') return true;
+  const desk = db
+    .select({ deskGroups: registers.deskGroups })
+    .from(registers)
+    .all()
+    .flatMap((register) => register.deskGroups);
+  const deciding = db
+    .select({ draft: forms.draft })
+    .from(forms)
+    .all()
+    .map((form) => form.draft.approval.step.group);
+  const teams = allGroups(db)
+    .filter((group) => group.isTeam)
+    .map((group) => group.key);
+  return viewer.groups.some((group) => desk.includes(group) || deciding.includes(group) || teams.includes(group));
+}
+
+function deskView(db: Reader, now: number) {
+  const [first] = db.select({ key: calendars.key }).from(calendars).all();
+  if (!first) return { ...DESK, nowWords: iso(now), hoursWords: '' };
+  const calendar = calendarOf(db, first.key);
+  const change = nextChange(calendar, now);
+  const clockTime = change ? momentInWords(change.at, calendar.zone) : '';
+  const hoursWords = !change ? 'desk closed' : change.open ? `desk open until ${clockTime.slice(-5)}` : `desk closed until ${clockTime}`;
+  return { ...DESK, nowWords: momentInWords(now, calendar.zone), hoursWords };
+}

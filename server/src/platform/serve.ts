@@ -1,0 +1,76 @@
+import { type AnswerOf, type Route, type RouteName, type Routes, routes } from '@tolvek/contract';
+import type { Viewer } from '@tolvek/core/people';
+import type { Request, Response, Router } from 'express';
+import type { z } from 'zod';
+import type { Auth } from './auth.ts';
+import { callerOf } from './auth.ts';
+import type { House } from './house.ts';
+import { notAllowed, notSignedIn, Problem } from './problem.ts';
+
+/** A call that was understood: everything in it has been parsed by the contract. */
+export interface Call<N extends RouteName, V = Viewer | null> {
+  readonly params: z.output<Routes[N]['params']>;
+  readonly query: z.output<Routes[N]['query']>;
+  readonly body: z.output<Routes[N]['body']>;
+  readonly viewer: V;
+  /** The `Idempotency-Key`, where the route asks for one; else empty. */
+  readonly key: string;
+  /** The version in `If-Match`, where the route asks for one; else 0. */
+  readonly version: number;
+  readonly request: Request;
+}
+
+type ViewerFor<N extends RouteName> = Routes[N]['caller'] extends 'staff' | 'coordinator' ? Viewer : Viewer | null;
+type Handler<N extends RouteName> = (call: Call<N, ViewerFor<N>>) => AnswerOf<N> | Promise<AnswerOf<N>>;
+
+export type Serve = <N extends RouteName>(name: N, handler: Handler<N>) => void;
+
+/** Binds routes of the contract to handlers: who may call, what is understood, and answers that the contract describes. */
+export function serving(router: Router, house: House, auth: Auth): Serve {
+  return (name, handler) => {
+    const route = routes[name] as Route;
+    const method = route.method.toLowerCase() as 'get' | 'post' | 'put' | 'patch';
+    router[method](route.path, async (request: Request, response: Response) => {
+      const viewer = await callerFor(route, auth, house, request);
+      const call = {
+        params: route.params.parse(request.params),
+        query: route.query.parse({ ...request.query }),
+        body: route.body.parse(request.body ?? {}),
+        viewer,
+        key: route.guard === 'Idempotency-Key' ? keyOf(request) : '',
+        version: route.guard === 'If-Match' ? versionOf(request) : 0,
+        request,
+      };
+      const answer = await handler(call as unknown as Call<typeof name, ViewerFor<typeof name>>);
+      response.set('Cache-Control', 'no-store').json(answer);
+    });
+  };
+}
+
+/** The caller of a route, refused here when they may not call it at all. */
+export async function callerFor(route: Route, auth: Auth, house: House, request: Request): Promise<Viewer | null> {
+  const viewer = await callerOf(auth, house.db, request.headers);
+  if (route.caller === 'anyone' || route.caller === 'link') return viewer;
+  if (!viewer) throw notSignedIn();
+  if (route.caller === 'coordinator' && viewer.role === 'member')
+    throw notAllowed('The Workshop is for coordinators. Ask one of them to make the change, or an administrator to make you one.');
+  return viewer;
+}
+
+function keyOf(request: Request): string {
+  const key = request.get('Idempotency-Key')?.trim() ?? '';
+  if (!/^[\w-]{8,100}$/.test(key))
+    throw new Problem(
+      400,
+      'key-missing',
+      'Idempotency-Key is missing',
+      'Send a header “Idempotency-Key” with 8 to 100 letters, figures, “-” or “_”, a new one for each new request.',
+    );
+  return key;
+}
+
+function versionOf(request: Request): number {
+  const match = /^"?(\d{1,9})"?$/.exec(request.get('If-Match')?.trim() ?? '');
+  if (!match) throw new Problem(428, 'version-missing', 'If-Match is missing', 'Send a header “If-Match” with the version you are changing.');
+  return Number(match[1]);
+}

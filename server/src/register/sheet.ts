@@ -1,0 +1,179 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { type Revealed, readableKeys, relationTo, reveal, revealChanges, revealReason, revealSubject, type VisibleChange } from '@tolvek/core/access';
+import { mayNotDecide } from '@tolvek/core/approval';
+import { fuseAt, lengthInWords, momentInWords } from '@tolvek/core/deadline';
+import type { Viewer } from '@tolvek/core/people';
+import { type Stage, stagesToMoveTo } from '@tolvek/core/register';
+import { asc, eq } from 'drizzle-orm';
+import { approvalOf } from '../approval/commands.ts';
+import { calendarOf } from '../deadline/queries.ts';
+import { doors } from '../door/tables.ts';
+import { releaseById } from '../form/queries.ts';
+import { groupNames, namesOf, personById } from '../people/queries.ts';
+import type { Reader } from '../platform/database.ts';
+import { notFound } from '../platform/problem.ts';
+import { assignableTo } from './commands.ts';
+import { hopsOf } from './hops.ts';
+import { partiesIn, type RequestRow, registerById, requestByNumber, stageOf } from './queries.ts';
+import { history } from './tables.ts';
+
+export const iso = (ms: number): string => new Date(ms).toISOString();
+
+export const stageView = (stage: Stage) => ({ key: stage.key, label: stage.label, phase: stage.phase, role: stage.role ?? null });
+
+/** All that several views of one request have in common. */
+function openRequest(db: Reader, request: RequestRow, viewer: Viewer) {
+  const register = registerById(db, request.registerId);
+  const { release } = releaseById(db, request.releaseId);
+  const relation = relationTo(partiesIn(request, register), viewer);
+  const plan = release.design.deadline;
+  const calendar = calendarOf(db, plan.calendar);
+  const approval = approvalOf(db, request.id);
+  const decidedBy = approval?.decidedBy ? (personById(db, approval.decidedBy)?.name ?? null) : null;
+  const access = { fields: register.fields, plan: register.access, viewer, relation };
+  const visible = reveal({ ...access, values: request.values });
+  const subject = revealSubject(release.design.subject, visible, release.design.title);
+  const stage = stageOf(register, request.stage);
+  const moment = (ms: number): string => momentInWords(ms, calendar.zone);
+  const teamName = groupNames(db).get(request.team) ?? request.team;
+  const hops = (reader: 'desk' | 'requester') => hopsOf({ request, stage, design: release.design, approval, teamName, decidedBy, moment }, reader);
+  return { register, release, relation, plan, calendar, approval, decidedBy, access, visible, subject, stage, moment, teamName, hops };
+}
+
+/** The request sheet for somebody of its desk. */
+export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number): AnswerOf<'sheet'> {
+  const request = requestByNumber(db, number);
+  if (!request) throw notFound('This request');
+  const open = openRequest(db, request, viewer);
+  if (!open.relation.isDesk) throw notFound('This request');
+  const { register, release, approval, plan, calendar, stage, moment } = open;
+  const readable = readableKeys(open.access);
+  const requester = personById(db, request.requesterId);
+  const handler = request.handlerId ? personById(db, request.handlerId) : undefined;
+  const objection = approval ? mayNotDecide(approval, viewer, request.requesterId) : null;
+  const { outcome } = request.routed;
+  const door = db.select({ kind: doors.kind }).from(doors).where(eq(doors.id, request.doorId)).get();
+  return {
+    number: request.number,
+    version: request.version,
+    subject: open.subject,
+    form: release.design.title,
+    release: release.number,
+    door: door?.kind ?? 'staff',
+    requester: { name: requester?.name ?? '', outside: requester?.kind === 'contact' },
+    stage: stageView(stage),
+    moves: stagesToMoveTo(register.stages, stage).map(stageView),
+    team: open.teamName,
+    handler: handler ? { id: handler.id, name: handler.name } : null,
+    assignable: assignableTo(db, request),
+    priority: request.priority,
+    values: open.visible,
+    fieldTypes: Object.fromEntries(register.fields.filter((field) => readable.has(field.key)).map((field) => [field.key, field.type])),
+    fuse: fuseAt(request.deadline, plan, calendar, now, request.finishedAt),
+    dueWords: moment(request.due),
+    dueWhy: dueWhy(request, calendar, moment),
+    hops: open.hops('desk'),
+    routing: {
+      row: request.routed.row,
+      outcome: `${open.teamName} · ${request.priority} priority · ${outcome.workingDays} working days · ${outcome.needsApproval ? 'needs approval' : 'no approval'}`,
+      rows: request.routed.reasons.map((row) => ({ row: row.row, note: row.note, won: row.won, cells: row.cells.map((cell) => revealReason(cell, readable)) })),
+    },
+    approval: approval
+      ? {
+          label: approval.label,
+          group: groupNames(db).get(approval.group) ?? approval.group,
+          state: approval.state,
+          decidedBy: open.decidedBy,
+          comment: approval.comment,
+          mayDecide: objection === null,
+          whyNot: objection ? objection.reason : null,
+        }
+      : null,
+    history: historyOf(db, request, (changes) => revealChanges(changes, register.fields, readable)),
+  };
+}
+
+function dueWhy(
+  request: RequestRow,
+  calendar: { name: string; holidays: readonly { date: string; name: string }[] } & Parameters<typeof lengthInWords>[1],
+  moment: (ms: number) => string,
+): string[] {
+  const { deadline } = request;
+  const holidays = calendar.holidays.filter((holiday) => holiday.date >= iso(deadline.start).slice(0, 10) && holiday.date <= iso(deadline.due).slice(0, 10));
+  return [
+    `Arrived ${moment(deadline.start)}.`,
+    `Row ${request.routed.row} of the routing table allows ${deadline.workingDays} working days: due when the last of them closes.`,
+    `Counted in the calendar “${calendar.name}”: ${lengthInWords(deadline.allowance, calendar)} of working time from the start.`,
+    ...holidays.map((holiday) => `${holiday.name} (${holiday.date}) does not count.`),
+    ...deadline.pauses.map((pause) =>
+      pause.to === null ? `Paused since ${moment(pause.from)}: the clock stands still.` : `Paused from ${moment(pause.from)} to ${moment(pause.to)}: that time was added.`,
+    ),
+    `Due ${moment(deadline.due)}.`,
+  ];
+}
+
+function historyOf(db: Reader, request: RequestRow, show: (changes: (typeof history.$inferSelect)['changes']) => Revealed<readonly VisibleChange[]>): AnswerOf<'sheet'>['history'] {
+  const entries = db.select().from(history).where(eq(history.requestId, request.id)).orderBy(asc(history.at), asc(history.id)).all();
+  const names = namesOf(
+    db,
+    entries.flatMap((entry) => entry.actorId ?? []),
+  );
+  return entries.flatMap((entry) => {
+    const changes = show(entry.changes);
+    // An entry that only touched fields hidden from this viewer would tell that something is there.
+    if (entry.kind === 'fields' && changes.length === 0) return [];
+    return [{ id: entry.id, at: iso(entry.at), who: entry.actorId ? (names.get(entry.actorId) ?? '') : 'Tolvek', what: entry.words, changes, comment: entry.comment }];
+  });
+}
+
+/** A request as its own requester sees it: visible state, what they sent, messages. Nothing else. */
+export function requesterViewOf(db: Reader, viewer: Viewer, request: RequestRow | undefined): AnswerOf<'follow'> {
+  if (request?.requesterId !== viewer.personId) throw notFound('This request');
+  // As a requester only: whoever also works at the desk reads the rest on the Floor.
+  const asRequester: Viewer = { ...viewer, kind: 'contact', role: 'member' };
+  const open = openRequest(db, request, asRequester);
+  const messages = db.select().from(history).where(eq(history.requestId, request.id)).orderBy(asc(history.at), asc(history.id)).all();
+  const names = namesOf(
+    db,
+    messages.flatMap((entry) => entry.actorId ?? []),
+  );
+  return {
+    number: request.number,
+    form: open.release.design.title,
+    subject: open.subject,
+    stage: open.stage.publicLabel,
+    finished: request.phase === 'finished',
+    sentAt: iso(request.createdAt),
+    dueWords: open.moment(request.due),
+    values: open.visible,
+    hops: open.hops('requester'),
+    messages: messages.flatMap((entry) =>
+      entry.comment?.visibility === 'requester'
+        ? [
+            {
+              at: iso(entry.at),
+              from: entry.actorId === viewer.personId ? 'You' : (names.get(entry.actorId ?? '') ?? 'The desk'),
+              mine: entry.actorId === viewer.personId,
+              text: entry.comment.text,
+            },
+          ]
+        : [],
+    ),
+  };
+}
+
+/** What an approver sees behind the link in their letter. */
+export function decisionViewOf(db: Reader, viewer: Viewer, request: RequestRow): AnswerOf<'decisionLink'> {
+  const open = openRequest(db, request, viewer);
+  return {
+    number: request.number,
+    subject: open.subject,
+    form: open.release.design.title,
+    step: open.approval?.label ?? '',
+    approver: personById(db, viewer.personId)?.name ?? '',
+    requester: personById(db, request.requesterId)?.name ?? '',
+    dueWords: open.moment(request.due),
+    values: open.visible,
+    hops: open.hops('desk'),
+  };
+}

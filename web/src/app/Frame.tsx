@@ -1,0 +1,114 @@
+import { lazy, Suspense, useEffect } from 'react';
+import { NavLink, Outlet, ScrollRestoration, useLocation, useNavigate, useNavigation } from 'react-router';
+import { api } from './api.ts';
+
+// What floats comes a moment after the page: a requester on a phone can type before it is there.
+const DemoClock = lazy(() => import('./DemoClock.tsx').then((module) => ({ default: module.DemoClock })));
+const PersonMenu = lazy(() => import('./PersonMenu.tsx').then((module) => ({ default: module.PersonMenu })));
+const Toasts = lazy(() => import('./Toasts.tsx').then((module) => ({ default: module.Toasts })));
+
+const zone = ({ isActive }: { isActive: boolean }): string =>
+  `border-b-[3px] px-0.5 pt-[13px] pb-[10px] no-underline ${isActive ? 'border-green font-semibold text-ink' : 'border-transparent text-soft hover:text-ink'}`;
+
+/** The slim band on top of every page: the three zones, find, the desk's time and who is here. */
+export function Frame() {
+  const { data: me } = api.useMeQuery(undefined, { pollingInterval: 60_000, skipPollingIfUnfocused: true });
+  const { pathname } = useLocation();
+  const moving = useNavigation().state !== 'idle';
+  useFindKey(Boolean(me?.person?.worksFloor));
+  const person = me?.person ?? null;
+  const inWorkshop = person !== null && person.role !== 'member';
+  const atFrontDesk = !/^\/(floor|workshop|mailroom)/.test(pathname);
+  return (
+    <>
+      <a href="#main" className="sr-only focus:not-sr-only focus:absolute focus:z-10 focus:bg-sheet focus:p-2">
+        To the content
+      </a>
+      <header className="sticky top-0 z-10 flex h-[46px] items-center gap-4 border-b border-rule-strong bg-sheet px-4 sm:gap-6 sm:px-5 print:hidden" aria-busy={moving}>
+        <NavLink to="/" className="font-serif text-[21px] font-semibold text-green italic no-underline" aria-label="Tolvek, to the Front desk">
+          Tolvek
+        </NavLink>
+        {person && (person.worksFloor || inWorkshop) ? (
+          <nav aria-label="Zones" className="hidden gap-6 sm:flex">
+            <NavLink to="/" className={() => zone({ isActive: atFrontDesk })}>
+              Front desk
+            </NavLink>
+            {person.worksFloor ? (
+              <NavLink to="/floor" className={zone}>
+                Floor
+              </NavLink>
+            ) : null}
+            {inWorkshop ? (
+              <NavLink to="/workshop" className={zone}>
+                Workshop
+              </NavLink>
+            ) : null}
+          </nav>
+        ) : null}
+        <div className="ml-auto flex items-center gap-4 sm:gap-6">
+          {person?.worksFloor ? (
+            <NavLink to="/floor/all?find" className="hidden text-soft no-underline lg:inline">
+              Find <kbd className="rounded-md border border-b-2 border-rule-strong px-1.5 font-mono text-[11px]">Ctrl K</kbd>
+            </NavLink>
+          ) : null}
+          {me ? (
+            me.demo ? (
+              <Suspense fallback={<DeskTime desk={me.desk} />}>
+                <DemoClock now={me.desk.nowWords} hours={me.desk.hoursWords} />
+              </Suspense>
+            ) : (
+              <DeskTime desk={me.desk} />
+            )
+          ) : null}
+          {me?.demo ? (
+            <NavLink to="/mailroom" className={({ isActive }) => `hidden no-underline sm:inline ${isActive ? 'font-semibold text-ink' : 'text-soft'}`}>
+              Mailroom
+            </NavLink>
+          ) : null}
+          {person ? (
+            <Suspense fallback={<span>{person.name}</span>}>
+              <PersonMenu person={person} inWorkshop={inWorkshop} demo={Boolean(me?.demo)} />
+            </Suspense>
+          ) : me ? (
+            <NavLink to="/sign-in" className="whitespace-nowrap">
+              Staff sign-in
+            </NavLink>
+          ) : null}
+        </div>
+      </header>
+      <Suspense>
+        <div id="main" tabIndex={-1} className="outline-none">
+          <Outlet />
+        </div>
+      </Suspense>
+      {person ? (
+        <Suspense>
+          <Toasts />
+        </Suspense>
+      ) : null}
+      <ScrollRestoration />
+    </>
+  );
+}
+
+const DeskTime = ({ desk }: { desk: { nowWords: string; hoursWords: string } }) => (
+  <span className="hidden text-soft md:inline">
+    {desk.nowWords} · {desk.hoursWords}
+  </span>
+);
+
+/** Ctrl+K goes to find, from anywhere. */
+function useFindKey(works: boolean): void {
+  const navigate = useNavigate();
+  useEffect(() => {
+    if (!works) return;
+    const onKey = (event: KeyboardEvent): void => {
+      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
+        event.preventDefault();
+        navigate('/floor/all?find');
+      }
+    };
+    addEventListener('keydown', onKey);
+    return () => removeEventListener('keydown', onKey);
+  }, [works, navigate]);
+}

@@ -1,0 +1,56 @@
+import { DropdownMenu } from 'radix-ui';
+import { useNavigate } from 'react-router';
+import { api } from './api.ts';
+
+const item = 'block w-full cursor-pointer px-4 py-2 text-left outline-none data-[highlighted]:bg-green-wash';
+
+/** Who I am; on a phone also the way to the other zones. */
+export function PersonMenu({ person, inWorkshop, demo }: { person: { name: string; worksFloor: boolean }; inWorkshop: boolean; demo: boolean }) {
+  const navigate = useNavigate();
+  const [signOut] = api.useSignOutMutation();
+  const leave = async (): Promise<void> => {
+    await signOut();
+    navigate('/');
+  };
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className="whitespace-nowrap">{person.name}</DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="end" sideOffset={8} className="z-20 min-w-44 rounded-md border border-rule-strong bg-sheet py-1 shadow-lg">
+          <div className="sm:hidden">
+            <DropdownMenu.Item className={item} onSelect={() => navigate('/')}>
+              Front desk
+            </DropdownMenu.Item>
+            {person.worksFloor ? (
+              <DropdownMenu.Item className={item} onSelect={() => navigate('/floor')}>
+                Floor
+              </DropdownMenu.Item>
+            ) : null}
+            {inWorkshop ? (
+              <DropdownMenu.Item className={item} onSelect={() => navigate('/workshop')}>
+                Workshop
+              </DropdownMenu.Item>
+            ) : null}
+            {demo ? (
+              <DropdownMenu.Item className={item} onSelect={() => navigate('/mailroom')}>
+                Mailroom
+              </DropdownMenu.Item>
+            ) : null}
+          </div>
+          <DropdownMenu.Item className={item} onSelect={toggleTheme}>
+            Light or dark
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={item} onSelect={leave}>
+            Sign out
+          </DropdownMenu.Item>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+function toggleTheme(): void {
+  const root = document.documentElement;
+  const dark = root.dataset.theme ? root.dataset.theme === 'dark' : matchMedia('(prefers-color-scheme: dark)').matches;
+  root.dataset.theme = dark ? 'light' : 'dark';
+}

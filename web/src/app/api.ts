@@ -1,0 +1,133 @@
+import { createApi, type FetchBaseQueryError, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
+import type { AnswerOf, BodyOf, ParamsOf, ProblemDocument, QueryOf, RouteName, Routes } from '@tolvek/contract';
+
+/** The address of a route of the contract. The path is checked against the contract by the compiler, at no cost in the browser. */
+function address<N extends RouteName>(path: Routes[N]['path'], params: ParamsOf<N>, query: Readonly<Record<string, string | undefined>> = {}): string {
+  const filled = path.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(String((params as Record<string, unknown>)[name] ?? '')));
+  const asked = new URLSearchParams(Object.entries(query).filter((entry): entry is [string, string] => Boolean(entry[1])));
+  return asked.size > 0 ? `${filled}?${asked}` : filled;
+}
+
+type OnVersion = { readonly version: number };
+type WithKey = { readonly key: string };
+const ifMatch = (version: number) => ({ 'If-Match': `"${version}"` });
+const once = (key: string) => ({ 'Idempotency-Key': key });
+
+export const api = createApi({
+  reducerPath: 'api',
+  baseQuery: fetchBaseQuery({ baseUrl: '/' }),
+  tagTypes: ['me', 'desk', 'ledger', 'sheet', 'mine', 'forms', 'form', 'mail'],
+  endpoints: (build) => ({
+    me: build.query<AnswerOf<'me'>, void>({ query: () => address<'me'>('/api/me', {}), providesTags: ['me'] }),
+    signIn: build.mutation<unknown, { email: string; password: string }>({
+      query: (body) => ({ url: '/api/auth/sign-in/email', method: 'POST', body }),
+      invalidatesTags: ['me', 'desk', 'mine', 'ledger', 'sheet', 'forms', 'form'],
+    }),
+    signOut: build.mutation<unknown, void>({
+      query: () => ({ url: '/api/auth/sign-out', method: 'POST', body: {} }),
+      invalidatesTags: ['me', 'desk', 'mine', 'ledger', 'sheet', 'forms', 'form'],
+    }),
+    advanceClock: build.mutation<AnswerOf<'advanceClock'>, BodyOf<'advanceClock'>>({
+      query: (body) => ({ url: address<'advanceClock'>('/api/demo/clock', {}), method: 'POST', body }),
+      invalidatesTags: ['me', 'ledger', 'sheet', 'mail', 'desk', 'mine'],
+    }),
+
+    frontDesk: build.query<AnswerOf<'frontDesk'>, void>({ query: () => address<'frontDesk'>('/api/desk', {}), providesTags: ['desk'] }),
+    door: build.query<AnswerOf<'door'>, ParamsOf<'door'>>({ query: (params) => address<'door'>('/api/doors/:slug', params), keepUnusedDataFor: 0 }),
+    submit: build.mutation<AnswerOf<'submit'>, ParamsOf<'submit'> & WithKey & { body: BodyOf<'submit'> }>({
+      query: ({ slug, key, body }) => ({ url: address<'submit'>('/api/doors/:slug/requests', { slug }), method: 'POST', headers: once(key), body }),
+      invalidatesTags: ['desk', 'ledger'],
+    }),
+    confirmation: build.query<AnswerOf<'confirmation'>, ParamsOf<'confirmation'>>({ query: (params) => address<'confirmation'>('/api/confirmations/:token', params) }),
+    confirm: build.mutation<AnswerOf<'confirm'>, ParamsOf<'confirm'>>({
+      query: (params) => ({ url: address<'confirm'>('/api/confirmations/:token', params), method: 'POST', body: {} }),
+    }),
+    follow: build.query<AnswerOf<'follow'>, ParamsOf<'follow'>>({ query: (params) => address<'follow'>('/api/follow/:token', params), providesTags: ['mine'] }),
+    followMessage: build.mutation<AnswerOf<'followMessage'>, ParamsOf<'followMessage'> & BodyOf<'followMessage'>>({
+      query: ({ token, ...body }) => ({ url: address<'followMessage'>('/api/follow/:token/messages', { token }), method: 'POST', body }),
+      invalidatesTags: ['mine'],
+    }),
+    myRequest: build.query<AnswerOf<'myRequest'>, ParamsOf<'myRequest'>>({ query: (params) => address<'myRequest'>('/api/my/requests/:number', params), providesTags: ['mine'] }),
+    myMessage: build.mutation<AnswerOf<'myMessage'>, ParamsOf<'myMessage'> & BodyOf<'myMessage'>>({
+      query: ({ number, ...body }) => ({ url: address<'myMessage'>('/api/my/requests/:number/messages', { number }), method: 'POST', body }),
+      invalidatesTags: ['mine'],
+    }),
+
+    trays: build.query<AnswerOf<'trays'>, void>({ query: () => address<'trays'>('/api/trays', {}), providesTags: ['ledger'] }),
+    ledger: build.infiniteQuery<AnswerOf<'ledger'>, { tray: NonNullable<QueryOf<'ledger'>['tray']>; find: string }, string>({
+      query: ({ queryArg, pageParam }) => address<'ledger'>('/api/requests', {}, { tray: queryArg.tray, find: queryArg.find, after: pageParam }),
+      infiniteQueryOptions: { initialPageParam: '', getNextPageParam: (last) => last.next ?? undefined },
+      providesTags: ['ledger'],
+    }),
+    sheet: build.query<AnswerOf<'sheet'>, ParamsOf<'sheet'>>({ query: (params) => address<'sheet'>('/api/requests/:number', params), providesTags: ['sheet'] }),
+    changeFields: build.mutation<AnswerOf<'changeFields'>, ParamsOf<'changeFields'> & OnVersion & BodyOf<'changeFields'>>({
+      query: ({ number, version, changes }) => ({
+        url: address<'changeFields'>('/api/requests/:number/fields', { number }),
+        method: 'PATCH',
+        headers: ifMatch(version),
+        body: { changes },
+      }),
+      invalidatesTags: ['sheet', 'ledger'],
+    }),
+    moveStage: build.mutation<AnswerOf<'moveStage'>, ParamsOf<'moveStage'> & OnVersion & BodyOf<'moveStage'>>({
+      query: ({ number, version, stage }) => ({ url: address<'moveStage'>('/api/requests/:number/stage', { number }), method: 'POST', headers: ifMatch(version), body: { stage } }),
+      invalidatesTags: ['sheet', 'ledger'],
+    }),
+    assign: build.mutation<AnswerOf<'assign'>, ParamsOf<'assign'> & OnVersion & BodyOf<'assign'>>({
+      query: ({ number, version, person }) => ({
+        url: address<'assign'>('/api/requests/:number/handler', { number }),
+        method: 'POST',
+        headers: ifMatch(version),
+        body: { person },
+      }),
+      invalidatesTags: ['sheet', 'ledger'],
+    }),
+    comment: build.mutation<AnswerOf<'comment'>, ParamsOf<'comment'> & BodyOf<'comment'>>({
+      query: ({ number, ...body }) => ({ url: address<'comment'>('/api/requests/:number/comments', { number }), method: 'POST', body }),
+      invalidatesTags: ['sheet'],
+    }),
+    decide: build.mutation<AnswerOf<'decide'>, ParamsOf<'decide'> & WithKey & BodyOf<'decide'>>({
+      query: ({ number, key, ...body }) => ({ url: address<'decide'>('/api/requests/:number/decision', { number }), method: 'POST', headers: once(key), body }),
+      invalidatesTags: ['sheet', 'ledger'],
+    }),
+    decisionLink: build.query<AnswerOf<'decisionLink'>, ParamsOf<'decisionLink'>>({
+      query: (params) => address<'decisionLink'>('/api/decisions/:token', params),
+      keepUnusedDataFor: 0,
+    }),
+    decideByLink: build.mutation<AnswerOf<'decideByLink'>, ParamsOf<'decideByLink'> & WithKey & BodyOf<'decideByLink'>>({
+      query: ({ token, key, ...body }) => ({ url: address<'decideByLink'>('/api/decisions/:token', { token }), method: 'POST', headers: once(key), body }),
+    }),
+
+    forms: build.query<AnswerOf<'forms'>, void>({ query: () => address<'forms'>('/api/forms', {}), providesTags: ['forms'] }),
+    form: build.query<AnswerOf<'form'>, ParamsOf<'form'>>({ query: (params) => address<'form'>('/api/forms/:key', params), providesTags: ['form'], keepUnusedDataFor: 0 }),
+    saveDraft: build.mutation<AnswerOf<'saveDraft'>, ParamsOf<'saveDraft'> & OnVersion & BodyOf<'saveDraft'>>({
+      query: ({ key, version, draft }) => ({ url: address<'saveDraft'>('/api/forms/:key/draft', { key }), method: 'PUT', headers: ifMatch(version), body: { draft } }),
+      invalidatesTags: ['forms'],
+    }),
+    releaseForm: build.mutation<AnswerOf<'releaseForm'>, ParamsOf<'releaseForm'> & OnVersion & BodyOf<'releaseForm'>>({
+      query: ({ key, version, note }) => ({ url: address<'releaseForm'>('/api/forms/:key/releases', { key }), method: 'POST', headers: ifMatch(version), body: { note } }),
+      invalidatesTags: ['forms', 'form', 'desk'],
+    }),
+    setDoor: build.mutation<AnswerOf<'setDoor'>, ParamsOf<'setDoor'> & BodyOf<'setDoor'>>({
+      query: ({ slug, ...body }) => ({ url: address<'setDoor'>('/api/doors/:slug', { slug }), method: 'PATCH', body }),
+      invalidatesTags: ['form', 'desk'],
+    }),
+
+    mailroom: build.query<AnswerOf<'mailroom'>, { find: string }>({ query: ({ find }) => address<'mailroom'>('/api/mailroom', {}, { find }), providesTags: ['mail'] }),
+    letter: build.query<AnswerOf<'letter'>, ParamsOf<'letter'>>({ query: (params) => address<'letter'>('/api/mailroom/:id', params) }),
+  }),
+});
+
+/** What went wrong, in the server's words; for a lost connection, in our own. */
+export function problemOf(error: unknown): ProblemDocument {
+  const found = error as FetchBaseQueryError | undefined;
+  if (found && typeof found.status === 'number' && typeof found.data === 'object' && found.data !== null && 'title' in found.data) return found.data as ProblemDocument;
+  if (found && found.status === 'PARSING_ERROR' && typeof found.data === 'string') {
+    try {
+      return JSON.parse(found.data) as ProblemDocument;
+    } catch {
+      // Not a problem document: the general words below say what to do.
+    }
+  }
+  return { type: 'offline', title: 'The desk can’t be reached', status: 0, detail: 'What you typed is kept. Check the connection and try again.' };
+}

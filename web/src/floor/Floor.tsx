@@ -1,0 +1,125 @@
+import type { TrayKey } from '@tolvek/contract';
+import { useEffect, useRef } from 'react';
+import { Link, Navigate, NavLink, useNavigate, useParams, useSearchParams } from 'react-router';
+import { api } from '../app/api.ts';
+import { Trouble } from '../ui/Trouble.tsx';
+import { useTitle } from '../ui/useTitle.ts';
+import { Horizon } from './Horizon.tsx';
+import { Ledger } from './Ledger.tsx';
+import { Sheet } from './Sheet.tsx';
+import { Shortcuts } from './Shortcuts.tsx';
+import { useLive } from './useLive.ts';
+
+const TRAYS: readonly TrayKey[] = ['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'all'];
+const SAYS: Record<TrayKey, string> = {
+  arrived: 'Nobody works on these yet; the earliest deadline first',
+  mine: 'Given to you and not finished',
+  team: 'Your teams’ requests that are not finished',
+  deciding: 'These wait for your decision',
+  paused: 'The clock stands still until the requester answers',
+  late: 'Past their deadline',
+  all: 'Everything you may see, the newest first',
+};
+const EMPTY: Record<TrayKey, string> = {
+  arrived: 'Nothing has arrived that nobody works on.',
+  mine: 'Nothing is yours. Open a request of your team and take it.',
+  team: 'Your team has nothing open.',
+  deciding: 'Nothing waits for your decision.',
+  paused: 'Nothing is paused.',
+  late: 'Nothing is late.',
+  all: 'No request fits.',
+};
+
+/** The Floor: trays at the left, the ledger in the middle, the request sheet at the right. */
+export function Floor() {
+  const { tray: asked = 'arrived', number } = useParams();
+  const tray = TRAYS.find((each) => each === asked);
+  const { data: me } = api.useMeQuery();
+  const { data: trays, error } = api.useTraysQuery();
+  const [search, setSearch] = useSearchParams();
+  const find = search.get('find') ?? '';
+  const navigate = useNavigate();
+  const label = trays?.trays.find((each) => each.key === tray)?.label ?? '';
+  useTitle(number ?? label);
+  useLive();
+  if (!tray) return <Navigate to="/floor/arrived" replace />;
+  if (me && !me.person) return <Navigate to={`/sign-in?back=${encodeURIComponent(location.pathname)}`} replace />;
+  if (error)
+    return (
+      <main className="p-6">
+        <Trouble error={error} />
+      </main>
+    );
+  const suffix = find ? `?find=${encodeURIComponent(find)}` : '';
+  return (
+    <div className="grid h-[calc(100dvh-46px)] grid-cols-[176px_minmax(0,1fr)] xl:grid-cols-[204px_minmax(0,1fr)]">
+      <nav aria-label="Trays" className="overflow-auto border-r border-rule pt-4 pl-5">
+        <h2 className="mb-1 font-sans text-[11.5px] font-semibold text-soft">Trays</h2>
+        <ul>
+          {trays?.trays.map((each) => (
+            <li key={each.key} className={each.key === 'all' ? 'mt-4' : ''}>
+              <NavLink
+                to={`/floor/${each.key}`}
+                className={({ isActive }) =>
+                  `-ml-2 flex justify-between border-l-[3px] py-[5px] pr-3.5 pl-2 text-ink no-underline ${isActive ? 'border-green bg-sheet font-semibold' : 'border-transparent'}`
+                }
+              >
+                <span>{each.label}</span>
+                <span className={`tabular-nums ${each.key === 'late' && each.count > 0 ? 'font-bold text-brick' : 'text-soft'}`}>{each.count}</span>
+              </NavLink>
+            </li>
+          ))}
+        </ul>
+        <Shortcuts />
+      </nav>
+      <div className={`grid min-h-0 ${number ? 'grid-cols-[minmax(0,1fr)_392px] xl:grid-cols-[minmax(0,1fr)_428px]' : 'grid-cols-1'}`}>
+        <main className="flex min-h-0 flex-col pt-4">
+          <div className="px-[22px]">
+            <div className="flex items-baseline justify-between gap-4">
+              <h1>{label}</h1>
+              <Find
+                value={find}
+                opened={search.has('find')}
+                change={(value) => setSearch(value ? { find: value } : search.has('find') && value === '' ? { find: '' } : {}, { replace: true })}
+              />
+            </div>
+            <p className="text-soft">{SAYS[tray]}</p>
+            {trays && trays.horizon.length > 0 && tray !== 'all' ? <Horizon bars={trays.horizon} /> : null}
+          </div>
+          <Ledger tray={tray} find={find} open={number} suffix={suffix} empty={EMPTY[tray]} onOpen={(chosen) => navigate(`/floor/${tray}/${chosen}${suffix}`)} />
+        </main>
+        {number ? (
+          <aside aria-label="Request sheet" className="min-h-0 overflow-auto border-l border-rule-strong bg-sheet px-[22px] py-4">
+            <Sheet
+              key={number}
+              number={number}
+              close={
+                <Link to={`/floor/${tray}${suffix}`} className="text-[13px] text-soft">
+                  Close
+                </Link>
+              }
+            />
+          </aside>
+        ) : null}
+      </div>
+    </div>
+  );
+}
+
+function Find({ value, opened, change }: { value: string; opened: boolean; change: (value: string) => void }) {
+  const input = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    if (opened) input.current?.focus();
+  }, [opened]);
+  return (
+    <input
+      ref={input}
+      type="search"
+      aria-label="Find by number or requester"
+      placeholder="Number or requester"
+      className="input max-w-56 py-1"
+      value={value}
+      onChange={(event) => change(event.target.value)}
+    />
+  );
+}

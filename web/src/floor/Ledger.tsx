@@ -1,0 +1,121 @@
+import type { AnswerOf, TrayKey } from '@tolvek/contract';
+import { useEffect, useRef } from 'react';
+import { Link } from 'react-router';
+import { api } from '../app/api.ts';
+import { Button } from '../ui/Button.tsx';
+import { Fuse } from '../ui/Fuse.tsx';
+import { StageMark } from '../ui/StageMark.tsx';
+import { Trouble } from '../ui/Trouble.tsx';
+
+interface LedgerProps {
+  readonly tray: TrayKey;
+  readonly find: string;
+  readonly open: string | undefined;
+  readonly suffix: string;
+  readonly empty: string;
+  readonly onOpen: (number: string) => void;
+}
+
+/** The ledger of a tray. Arrow keys or J and K go through it; Enter opens. */
+export function Ledger({ tray, find, open, suffix, empty, onOpen }: LedgerProps) {
+  const { data, error, isFetching, hasNextPage, fetchNextPage, refetch } = api.useLedgerInfiniteQuery({ tray, find });
+  const rows = data?.pages.flatMap((page) => page.rows) ?? [];
+  const body = useRef<HTMLTableSectionElement>(null);
+  useRowKeys(rows, open, onOpen);
+  useEffect(() => {
+    if (open) body.current?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest' });
+  }, [open]);
+  if (error)
+    return (
+      <div className="px-[22px] pt-4">
+        <Trouble error={error} again={refetch} />
+      </div>
+    );
+  const total = data?.pages[0]?.total ?? 0;
+  const narrow = open !== undefined;
+  return (
+    <div className="mt-3 min-h-0 flex-1 overflow-auto px-[22px] pb-6">
+      <table className="w-full table-fixed border-separate border-spacing-0">
+        <thead>
+          <tr>
+            {['What', 'Stage', ...(narrow ? [] : ['Team and handler']), 'Deadline'].map((head, index) => (
+              <th
+                key={head}
+                scope="col"
+                className={`sticky top-0 border-b border-rule-strong bg-paper px-2 py-1.5 text-left text-[11.5px] font-semibold text-soft ${index === 0 ? '' : narrow ? 'w-[142px]' : 'w-[172px]'}`}
+              >
+                {head}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody ref={body}>
+          {rows.map((row) => (
+            <Row key={row.number} row={row} here={row.number === open} narrow={narrow} to={`/floor/${tray}/${row.number}${suffix}`} />
+          ))}
+        </tbody>
+      </table>
+      {rows.length === 0 && !isFetching ? <p className="px-2 py-6 text-soft">{find ? `Nothing here has “${find}” in its number or requester.` : empty}</p> : null}
+      {rows.length > 0 ? (
+        <p className="flex items-center gap-4 px-2 py-3 text-soft">
+          {rows.length < total ? `${rows.length} of ${total} requests` : total === 1 ? '1 request' : `${total} requests`}
+          {hasNextPage ? (
+            <Button disabled={isFetching} onClick={() => fetchNextPage()}>
+              Show more
+            </Button>
+          ) : null}
+        </p>
+      ) : null}
+    </div>
+  );
+}
+
+function Row({ row, here, narrow, to }: { row: AnswerOf<'ledger'>['rows'][number]; here: boolean; narrow: boolean; to: string }) {
+  const cell = `h-[50px] border-b px-2 py-1.5 align-middle truncate ${here ? 'border-green bg-sheet' : 'border-rule'}`;
+  return (
+    <tr aria-current={here ? 'true' : undefined} className="group">
+      <td className={`${cell} ${here ? 'shadow-[inset_3px_0_var(--green)]' : ''}`}>
+        <Link to={to} className="subject block truncate text-[16px] text-ink no-underline group-hover:underline">
+          {row.subject}
+        </Link>
+        <small className="block truncate text-[12.5px] text-soft">
+          <span className="mr-2 font-mono">{row.number}</span>
+          {row.requester}
+          {row.priority === 'high' ? <span className="ml-2 font-semibold text-brass">high priority</span> : null}
+        </small>
+      </td>
+      <td className={cell}>
+        <StageMark phase={row.stage.phase} role={row.stage.role} />
+        {row.stage.label}
+      </td>
+      {narrow ? null : (
+        <td className={cell}>
+          {row.team}
+          <small className="block truncate text-[12.5px] text-soft">{row.handler ?? 'nobody yet'}</small>
+        </td>
+      )}
+      <td className={cell}>
+        <Fuse fuse={row.fuse} />
+      </td>
+    </tr>
+  );
+}
+
+/** J and K, or the arrows, go to the next and the previous request. */
+function useRowKeys(rows: readonly { number: string }[], open: string | undefined, onOpen: (number: string) => void): void {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      const target = event.target as HTMLElement;
+      if (event.ctrlKey || event.metaKey || event.altKey || target.closest('input, textarea, select, [role="menu"], [role="dialog"]')) return;
+      const step = event.key === 'j' || event.key === 'ArrowDown' ? 1 : event.key === 'k' || event.key === 'ArrowUp' ? -1 : 0;
+      if (step === 0 || rows.length === 0) return;
+      const at = rows.findIndex((row) => row.number === open);
+      const next = rows[at === -1 ? 0 : Math.min(rows.length - 1, Math.max(0, at + step))];
+      if (!next) return;
+      event.preventDefault();
+      onOpen(next.number);
+    };
+    addEventListener('keydown', onKey);
+    return () => removeEventListener('keydown', onKey);
+  }, [rows, open, onOpen]);
+}

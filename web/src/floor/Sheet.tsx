@@ -1,0 +1,176 @@
+import type { AnswerOf } from '@tolvek/contract';
+import type { ReactNode } from 'react';
+import { toast } from 'sonner';
+import { api, problemOf } from '../app/api.ts';
+import { Button } from '../ui/Button.tsx';
+import { DecisionForm } from '../ui/DecisionForm.tsx';
+import { Fuse } from '../ui/Fuse.tsx';
+import { StageMark } from '../ui/StageMark.tsx';
+import { Trace } from '../ui/Trace.tsx';
+import { Trouble } from '../ui/Trouble.tsx';
+import { Why } from '../ui/Why.tsx';
+import { SheetFields } from './SheetFields.tsx';
+import { SheetHistory } from './SheetHistory.tsx';
+import { WhyRouted } from './WhyRouted.tsx';
+
+type SheetData = AnswerOf<'sheet'>;
+
+/** The request sheet: where it is and why, what can be done next, its fields, and all that happened. */
+export function Sheet({ number, close }: { number: string; close: ReactNode }) {
+  const { data: sheet, error, refetch } = api.useSheetQuery({ number });
+  if (error)
+    return (
+      <>
+        <div className="flex justify-end">{close}</div>
+        <Trouble error={error} again={refetch} />
+      </>
+    );
+  if (!sheet) return <p className="text-soft">Opening {number} …</p>;
+  const routed = sheet.hops[1]?.label ?? '';
+  return (
+    <article>
+      <div className="flex items-baseline justify-between gap-3">
+        <p className="font-mono text-[12.5px] text-soft">
+          {sheet.number} · release {sheet.release} · {sheet.door} door
+        </p>
+        {close}
+      </div>
+      <h2 className="mt-1 text-[21px]">{sheet.subject}</h2>
+      <p className="mb-4 text-soft">
+        {sheet.requester.name}
+        {sheet.requester.outside ? ', from outside' : ''}
+      </p>
+      <Trace hops={sheet.hops} reasons={{ [routed]: <WhyRouted routing={sheet.routing} /> }} />
+      <Acts sheet={sheet} reload={refetch} />
+      <dl className="mt-4 grid grid-cols-[128px_1fr] [&>*]:border-b [&>*]:border-rule [&>*]:py-1.5 [&>dt]:text-soft">
+        <dt>Stage</dt>
+        <dd className="flex items-baseline">
+          <StageMark phase={sheet.stage.phase} role={sheet.stage.role} />
+          {sheet.stage.label}
+        </dd>
+        <dt>Due</dt>
+        <dd>
+          {sheet.dueWords}{' '}
+          <Why about="When it is due">
+            <ul className="list-disc pl-4">
+              {sheet.dueWhy.map((line) => (
+                <li key={line}>{line}</li>
+              ))}
+            </ul>
+          </Why>
+          <div className="mt-1 max-w-56">
+            <Fuse fuse={sheet.fuse} />
+          </div>
+        </dd>
+        <dt>Team</dt>
+        <dd>
+          {sheet.team}, {sheet.priority} priority{' '}
+          <Why about={`Row ${sheet.routing.row} decided`}>
+            <WhyRouted routing={sheet.routing} />
+          </Why>
+        </dd>
+        {sheet.approval ? (
+          <>
+            <dt>{sheet.approval.label}</dt>
+            <dd>
+              {sheet.approval.state === 'waiting'
+                ? `Waits for one of: ${sheet.approval.group}`
+                : `${sheet.approval.state === 'approved' ? 'Approved' : 'Refused'} by ${sheet.approval.decidedBy ?? '—'}`}
+              {sheet.approval.comment ? <span className="block text-soft">“{sheet.approval.comment}”</span> : null}
+              {sheet.approval.state === 'waiting' && sheet.approval.whyNot ? <span className="block text-soft">{sheet.approval.whyNot}</span> : null}
+            </dd>
+          </>
+        ) : null}
+      </dl>
+      <SheetFields sheet={sheet} reload={refetch} />
+      <SheetHistory sheet={sheet} />
+    </article>
+  );
+}
+
+/** What can be done with the request now; the likeliest first. */
+function Acts({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
+  const { data: me } = api.useMeQuery();
+  const [moveStage, moving] = api.useMoveStageMutation();
+  const [assign, assigning] = api.useAssignMutation();
+  const [decide, deciding] = api.useDecideMutation();
+  const { number, version } = sheet;
+  const told = (error: unknown): void => {
+    const problem = problemOf(error);
+    if (problem.status === 412) reload();
+    toast.error(problem.detail);
+  };
+  const move = (stage: string) => moveStage({ number, version, stage }).unwrap().catch(told);
+  const give = (person: string | null) => assign({ number, version, person }).unwrap().catch(told);
+  const busy = moving.isLoading || assigning.isLoading;
+  const mine = sheet.handler?.id === me?.person?.id;
+  const canTake = sheet.assignable.some((person) => person.id === me?.person?.id) && !mine && sheet.stage.phase !== 'finished';
+  const [first, ...others] = [...sheet.moves].sort((a, b) => likelihood(sheet, b.phase) - likelihood(sheet, a.phase));
+  return (
+    <div className="mt-4">
+      {sheet.approval?.mayDecide ? (
+        <div className="mb-4 border-l-[3px] border-green bg-green-wash px-4 py-3">
+          <DecisionForm
+            busy={deciding.isLoading}
+            error={deciding.error}
+            decide={async (decision) => {
+              const done = await decide({ number, ...decision });
+              if (!('error' in done)) toast(done.data?.state === 'approved' ? `${number} is approved.` : `${number} is refused; the requester has been told why.`);
+            }}
+          />
+        </div>
+      ) : null}
+      <div className="flex flex-wrap items-center gap-2">
+        {canTake ? (
+          <Button look={sheet.handler ? 'plain' : 'main'} disabled={busy} onClick={() => give(me?.person?.id ?? null)}>
+            Take it
+          </Button>
+        ) : null}
+        {first ? (
+          <Button look={canTake && !sheet.handler ? 'plain' : 'main'} disabled={busy} onClick={() => move(first.key)}>
+            {verb(first, sheet.stage.phase)}
+          </Button>
+        ) : null}
+        {others.map((stage) => (
+          <Button key={stage.key} disabled={busy} onClick={() => move(stage.key)}>
+            {verb(stage, sheet.stage.phase)}
+          </Button>
+        ))}
+      </div>
+      <label className="mt-3 flex items-center gap-3">
+        <span className="w-[116px] text-soft">Handler</span>
+        <select className="input max-w-56 py-1" value={sheet.handler?.id ?? ''} disabled={busy} onChange={(event) => give(event.target.value || null)}>
+          <option value="">Nobody yet</option>
+          {sheet.handler && !sheet.assignable.some((person) => person.id === sheet.handler?.id) ? <option value={sheet.handler.id}>{sheet.handler.name}</option> : null}
+          {sheet.assignable.map((person) => (
+            <option key={person.id} value={person.id}>
+              {person.name}
+            </option>
+          ))}
+        </select>
+      </label>
+    </div>
+  );
+}
+
+const ORDER = ['arrived', 'working', 'paused', 'finished'] as const;
+
+/** From arrival one starts, from work one finishes, from a pause one goes on. */
+function likelihood(sheet: SheetData, phase: (typeof ORDER)[number]): number {
+  const wanted = sheet.stage.phase === 'arrived' || sheet.stage.phase === 'paused' || sheet.stage.phase === 'finished' ? 'working' : 'finished';
+  return phase === wanted ? 9 : phase === 'arrived' ? 0 : ORDER.indexOf(phase);
+}
+
+/** What moving to a stage is called. */
+function verb(stage: { label: string; phase: string }, from: string): string {
+  switch (stage.phase) {
+    case 'working':
+      return from === 'arrived' ? 'Start work' : 'Go on';
+    case 'paused':
+      return `Pause, ${stage.label.toLowerCase()}`;
+    case 'finished':
+      return 'Finish';
+    default:
+      return 'Put back';
+  }
+}

@@ -1,0 +1,108 @@
+import type { AnswerOf } from '@tolvek/contract';
+import type { VisibleField } from '@tolvek/core/access';
+import type { Field, FieldValue, RawAnswer } from '@tolvek/core/register';
+import { useState } from 'react';
+import { api, problemOf } from '../app/api.ts';
+import { FieldInput } from '../fields/inputs.tsx';
+import { Button } from '../ui/Button.tsx';
+import { Why } from '../ui/Why.tsx';
+
+type SheetData = AnswerOf<'sheet'>;
+
+/** The fields this viewer may read, desk-only ones apart; writable ones are changed where they stand. */
+export function SheetFields({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
+  const asked = sheet.values.fields.filter((field) => field.source === 'asked');
+  const desk = sheet.values.fields.filter((field) => field.source === 'desk-only');
+  return (
+    <>
+      <h3 className="section-head mt-6">Asked</h3>
+      {asked.map((field) => (
+        <SheetField key={field.key} sheet={sheet} field={field} reload={reload} />
+      ))}
+      {sheet.values.withheld.map((hidden) => (
+        <div key={hidden.label} className="grid grid-cols-[128px_1fr] border-b border-rule py-1.5">
+          <span className="text-soft">{hidden.label}</span>
+          <span className="text-soft">
+            hidden from you <Why about={hidden.label}>{hidden.rule}.</Why>
+          </span>
+        </div>
+      ))}
+      {desk.length > 0 ? <h3 className="section-head mt-6">Desk-only</h3> : null}
+      {desk.map((field) => (
+        <SheetField key={field.key} sheet={sheet} field={field} reload={reload} />
+      ))}
+    </>
+  );
+}
+
+function SheetField({ sheet, field, reload }: { sheet: SheetData; field: VisibleField; reload: () => void }) {
+  const [editing, setEditing] = useState<RawAnswer | undefined>(undefined);
+  const [change, { isLoading, error, reset }] = api.useChangeFieldsMutation();
+  const type = sheet.fieldTypes[field.key];
+  const problem = error ? problemOf(error) : null;
+  const save = async (event: React.FormEvent): Promise<void> => {
+    event.preventDefault();
+    const done = await change({ number: sheet.number, version: sheet.version, changes: { [field.key]: editing ?? null } });
+    if (!('error' in done)) setEditing(undefined);
+    else if (problemOf(done.error).status === 412) reload();
+  };
+  const stop = (): void => {
+    setEditing(undefined);
+    reset();
+  };
+  if (editing === undefined || !type) {
+    return (
+      <div className="group grid grid-cols-[128px_1fr_auto] items-baseline border-b border-rule py-1.5">
+        <span className="pr-2 text-soft">{field.label}</span>
+        <span className="break-words whitespace-pre-line">{field.shown || <span className="text-soft">empty</span>}</span>
+        {field.writable && type ? (
+          <button
+            type="button"
+            className="pl-2 text-[13px] text-green opacity-0 group-hover:opacity-100 focus-visible:opacity-100"
+            onClick={() => setEditing(toRaw(field.value))}
+            aria-label={`Change ${field.label}`}
+          >
+            change
+          </button>
+        ) : (
+          <span className="pl-2 text-[13px] text-soft">read only</span>
+        )}
+      </div>
+    );
+  }
+  const id = `sheet-${field.key}`;
+  const described: Field = { key: field.key, label: field.label, type, source: field.source };
+  return (
+    <form onSubmit={save} className="border-b border-green py-2" onKeyDown={(event) => event.key === 'Escape' && stop()}>
+      <label htmlFor={id} id={`${id}-label`} className="mb-1 block text-soft">
+        {field.label}
+      </label>
+      <FieldInput
+        id={id}
+        field={described}
+        value={editing}
+        onChange={setEditing}
+        describedBy={problem ? `${id}-problem` : undefined}
+        invalid={problem !== null}
+        disabled={isLoading}
+      />
+      {problem ? (
+        <p id={`${id}-problem`} role="alert" className="mt-1 text-brick">
+          {problem.problems?.map((each) => `${each.message} ${each.fix}`).join(' ') ?? problem.detail}
+        </p>
+      ) : null}
+      <div className="mt-2 flex gap-2">
+        <Button type="submit" look="main" disabled={isLoading}>
+          Keep
+        </Button>
+        <Button onClick={stop}>Leave as it was</Button>
+      </div>
+    </form>
+  );
+}
+
+/** A stored value as it would be typed. */
+function toRaw(value: FieldValue | null): RawAnswer {
+  if (value === null) return '';
+  return typeof value === 'object' ? (value.minor / 100).toFixed(2) : value;
+}

@@ -1,0 +1,65 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { useState } from 'react';
+import { api } from '../app/api.ts';
+import { Button } from '../ui/Button.tsx';
+import { Trouble } from '../ui/Trouble.tsx';
+
+type SheetData = AnswerOf<'sheet'>;
+
+/** All that happened, newest last, with a place to write a note for the desk or a message to the requester. */
+export function SheetHistory({ sheet }: { sheet: SheetData }) {
+  return (
+    <>
+      <h3 className="section-head mt-6">History</h3>
+      <ol>
+        {sheet.history.map((entry) => (
+          <li key={entry.id} className="border-b border-rule py-2">
+            <p className="flex justify-between gap-3 text-[12.5px] text-soft">
+              <span>{entry.who}</span>
+              <time dateTime={entry.at}>{shortMoment(entry.at)}</time>
+            </p>
+            <p>{entry.what}</p>
+            {entry.changes.map((change) => (
+              <p key={change.label} className="text-[13px]">
+                {change.label}: <span className="text-soft">{change.before || 'empty'}</span> → {change.after || 'empty'}
+              </p>
+            ))}
+            {entry.comment ? (
+              <p className={`mt-1 border-l-2 pl-3 whitespace-pre-line ${entry.comment.visibility === 'internal' ? 'border-brass-mark' : 'border-green'}`}>{entry.comment.text}</p>
+            ) : null}
+          </li>
+        ))}
+      </ol>
+      <Write number={sheet.number} />
+    </>
+  );
+}
+
+function Write({ number }: { number: string }) {
+  const [comment, { isLoading, error }] = api.useCommentMutation();
+  const [text, setText] = useState('');
+  const post = async (visibility: 'internal' | 'requester'): Promise<void> => {
+    const done = await comment({ number, text, visibility });
+    if (!('error' in done)) setText('');
+  };
+  const idle = isLoading || text.trim() === '';
+  return (
+    <div className="mt-4">
+      <label htmlFor="write" className="font-semibold">
+        Write
+      </label>
+      <textarea id="write" rows={3} className="input mt-1" value={text} onChange={(event) => setText(event.target.value)} />
+      {error ? <Trouble error={error} /> : null}
+      <div className="mt-2 flex gap-2">
+        <Button disabled={idle} onClick={() => post('internal')}>
+          Note for the desk
+        </Button>
+        <Button disabled={idle} onClick={() => post('requester')}>
+          Send to the requester
+        </Button>
+      </div>
+    </div>
+  );
+}
+
+const shortMoment = (iso: string): string => new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });

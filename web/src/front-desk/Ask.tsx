@@ -1,0 +1,42 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { Link, useParams } from 'react-router';
+import { api } from '../app/api.ts';
+import { Trouble } from '../ui/Trouble.tsx';
+import { useTitle } from '../ui/useTitle.ts';
+import { Column } from './Column.tsx';
+import { FillIn } from './FillIn.tsx';
+
+/** A door: to whom it admits it shows its form, to others a polite refusal. */
+export function Ask() {
+  const { slug = '' } = useParams();
+  const { data: door, error, refetch } = api.useDoorQuery({ slug }, { refetchOnMountOrArgChange: true });
+  useTitle(door?.title ?? '');
+  if (error)
+    return (
+      <Column>
+        <Trouble error={error} again={refetch} />
+      </Column>
+    );
+  if (!door)
+    return (
+      <Column>
+        <p className="text-soft">Opening the form …</p>
+      </Column>
+    );
+  return (
+    <Column>
+      <h1 className="text-[28px]">{door.title}</h1>
+      {door.form ? <FillIn key={`${slug} ${door.form.release}`} door={{ ...door, form: door.form }} reload={refetch} /> : <Refusal door={door} />}
+    </Column>
+  );
+}
+
+function Refusal({ door }: { door: AnswerOf<'door'> }) {
+  const mustSignIn = door.kind === 'staff' && door.refusal?.includes('Sign in');
+  return (
+    <>
+      <p className="mt-4">{door.refusal}</p>
+      <p className="mt-5">{mustSignIn ? <Link to={`/sign-in?back=/ask/${door.slug}`}>Sign in</Link> : <Link to="/">See what else can be asked</Link>}</p>
+    </>
+  );
+}

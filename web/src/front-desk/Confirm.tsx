@@ -1,0 +1,50 @@
+import { Link, useParams } from 'react-router';
+import { api } from '../app/api.ts';
+import { Button } from '../ui/Button.tsx';
+import { Trouble } from '../ui/Trouble.tsx';
+import { useTitle } from '../ui/useTitle.ts';
+import { Column } from './Column.tsx';
+
+/** Where the letter's link leads: one button sends the request. The link alone does nothing, as mail programs open links too. */
+export function Confirm() {
+  const { token = '' } = useParams();
+  useTitle('Confirm your address');
+  const [confirm, { data: sent, error: failed, isLoading }] = api.useConfirmMutation();
+  const { data, error } = api.useConfirmationQuery({ token }, { skip: Boolean(sent) });
+  if (sent) {
+    return (
+      <Column>
+        <h1 className="text-[28px]">Thank you. Your request is with us.</h1>
+        <p className="mt-3">
+          Its number is <b className="font-mono">{sent.number}</b>. You hear from us by {sent.dueWords}. A letter with a link to it is on its way to you.
+        </p>
+        <p className="mt-5">
+          <Link to={`/follow/${sent.follow}`}>See how it stands</Link>
+        </p>
+      </Column>
+    );
+  }
+  return (
+    <Column>
+      <h1 className="text-[28px]">Confirm your address</h1>
+      {error || failed ? (
+        <div className="mt-5">
+          <Trouble error={failed ?? error} />
+          <p className="mt-5">
+            <Link to="/">To the Front desk</Link>
+          </p>
+        </div>
+      ) : null}
+      {data && !failed ? (
+        <>
+          <p className="mt-3">
+            “{data.form}”, asked by {data.name}. With this click you confirm that <b className="break-words">{data.email}</b> is yours, and your request is sent.
+          </p>
+          <Button look="main" disabled={isLoading} className="mt-6 min-h-12 px-7 text-[16px]" onClick={() => confirm({ token })}>
+            {isLoading ? 'Sending …' : 'Confirm and send'}
+          </Button>
+        </>
+      ) : null}
+    </Column>
+  );
+}

@@ -1,0 +1,69 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { api } from '../app/api.ts';
+import { DecisionForm } from '../ui/DecisionForm.tsx';
+import { Facts } from '../ui/Facts.tsx';
+import { Trace } from '../ui/Trace.tsx';
+import { Trouble } from '../ui/Trouble.tsx';
+import { useTitle } from '../ui/useTitle.ts';
+import { Column } from './Column.tsx';
+
+/** A decision by the link in a letter: everything needed in view, on a phone, without signing in. */
+export function DecideByLink() {
+  const { token = '' } = useParams();
+  const [decided, setDecided] = useState<AnswerOf<'decideByLink'> | null>(null);
+  const { data, error } = api.useDecisionLinkQuery({ token }, { skip: decided !== null });
+  const [decide, { isLoading, error: failed }] = api.useDecideByLinkMutation();
+  useTitle(data ? `Decide: ${data.subject}` : 'Decide');
+  if (decided) {
+    return (
+      <Column>
+        <h1 className="text-[28px]">{decided.state === 'approved' ? 'Approved.' : 'Not approved.'}</h1>
+        <p className="mt-3">{decided.number} goes on; the requester has been told. You can close this page.</p>
+      </Column>
+    );
+  }
+  if (error || !data)
+    return (
+      <Column>
+        {error ? (
+          <>
+            <Trouble error={error} />
+            <p className="mt-5">
+              <Link to="/">To the Front desk</Link>
+            </p>
+          </>
+        ) : (
+          <p className="text-soft">Opening …</p>
+        )}
+      </Column>
+    );
+  return (
+    <Column>
+      <p className="text-soft">
+        <span className="font-mono text-[14px]">{data.number}</span> · {data.form}
+      </p>
+      <h1 className="mt-1 text-[28px]">{data.subject}</h1>
+      <p className="mt-2 text-soft">
+        {data.requester} asks. You decide as {data.step.toLowerCase()}, {data.approver}. Due {data.dueWords}.
+      </p>
+      <div className="mt-5">
+        <Trace hops={data.hops} />
+      </div>
+      <div className="mt-6">
+        <Facts facts={data.values.fields.filter((field) => field.shown !== '')} />
+      </div>
+      <div className="mt-7">
+        <DecisionForm
+          busy={isLoading}
+          error={failed}
+          decide={async (decision) => {
+            const result = await decide({ token, ...decision });
+            if (!('error' in result) && result.data) setDecided(result.data);
+          }}
+        />
+      </div>
+    </Column>
+  );
+}

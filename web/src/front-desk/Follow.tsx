@@ -1,0 +1,101 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { useState } from 'react';
+import { useParams } from 'react-router';
+import { api } from '../app/api.ts';
+import { Button } from '../ui/Button.tsx';
+import { Facts } from '../ui/Facts.tsx';
+import { Trace } from '../ui/Trace.tsx';
+import { Trouble } from '../ui/Trouble.tsx';
+import { useTitle } from '../ui/useTitle.ts';
+import { Column } from './Column.tsx';
+
+/** An outside requester's own request, by the link in their letters. */
+export function Follow() {
+  const { token = '' } = useParams();
+  const { data, error, refetch } = api.useFollowQuery({ token }, { pollingInterval: 30_000, skipPollingIfUnfocused: true });
+  const [send, state] = api.useFollowMessageMutation();
+  return <OwnRequest request={data} error={error} again={refetch} send={(text) => send({ token, text }).unwrap()} sendError={state.error} />;
+}
+
+/** A staff requester's own request. */
+export function MyRequest() {
+  const { number = '' } = useParams();
+  const { data, error, refetch } = api.useMyRequestQuery({ number }, { pollingInterval: 30_000, skipPollingIfUnfocused: true });
+  const [send, state] = api.useMyMessageMutation();
+  return <OwnRequest request={data} error={error} again={refetch} send={(text) => send({ number, text }).unwrap()} sendError={state.error} />;
+}
+
+interface OwnRequestProps {
+  readonly request: AnswerOf<'follow'> | undefined;
+  readonly error: unknown;
+  readonly again: () => void;
+  readonly send: (text: string) => Promise<unknown>;
+  readonly sendError: unknown;
+}
+
+function OwnRequest({ request, error, again, send, sendError }: OwnRequestProps) {
+  useTitle(request ? `${request.number} ${request.subject}` : '');
+  if (!request) return <Column>{error ? <Trouble error={error} again={again} /> : <p className="text-soft">Opening your request …</p>}</Column>;
+  return (
+    <Column>
+      <p className="text-soft">
+        <span className="font-mono text-[14px]">{request.number}</span> · {request.form}
+      </p>
+      <h1 className="mt-1 text-[28px]">{request.subject}</h1>
+      <p className="mt-3 text-[18px]">
+        <b>{request.stage}</b>
+        {request.finished ? '' : <span className="text-soft">; you hear from us by {request.dueWords}</span>}
+      </p>
+      <div className="mt-5">
+        <Trace hops={request.hops} />
+      </div>
+      <h2 className="section-head mt-8">What you sent</h2>
+      <Facts facts={request.values.fields.filter((field) => field.shown !== '')} />
+      <h2 className="section-head mt-8">Messages</h2>
+      {request.messages.length === 0 ? <p className="py-3 text-soft">Nothing yet. What the desk writes to you stands here, and comes by letter too.</p> : null}
+      <ul>
+        {request.messages.map((message) => (
+          <li key={message.at + message.text} className="border-b border-rule py-3">
+            <span className="text-[14px] text-soft">
+              {message.from}, {new Date(message.at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })}
+            </span>
+            <p className="whitespace-pre-line">{message.text}</p>
+          </li>
+        ))}
+      </ul>
+      {sendError ? (
+        <div className="mt-4">
+          <Trouble error={sendError} />
+        </div>
+      ) : null}
+      <Reply send={send} />
+    </Column>
+  );
+}
+
+function Reply({ send }: { send: (text: string) => Promise<unknown> }) {
+  const [text, setText] = useState('');
+  const [sending, setSending] = useState(false);
+  const post = async (event: React.FormEvent): Promise<void> => {
+    event.preventDefault();
+    setSending(true);
+    try {
+      await send(text);
+      setText('');
+    } catch {
+      // Shown above; what was typed stays.
+    }
+    setSending(false);
+  };
+  return (
+    <form onSubmit={post} className="mt-4">
+      <label htmlFor="message" className="font-semibold">
+        Write to the desk
+      </label>
+      <textarea id="message" rows={3} className="input mt-1.5" value={text} onChange={(event) => setText(event.target.value)} />
+      <Button type="submit" className="mt-2 min-h-11 px-5" disabled={sending || text.trim() === ''}>
+        Send the message
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,79 @@
+import { Link } from 'react-router';
+import { api } from '../app/api.ts';
+import { Trouble } from '../ui/Trouble.tsx';
+import { useTitle } from '../ui/useTitle.ts';
+import { Column } from './Column.tsx';
+
+/** What do you need? The forms one can ask with, beside what one asked before. */
+export function FrontDesk() {
+  useTitle('');
+  const { data: me } = api.useMeQuery();
+  const { data, error, refetch } = api.useFrontDeskQuery();
+  if (error)
+    return (
+      <Column>
+        <Trouble error={error} again={refetch} />
+      </Column>
+    );
+  if (!data || !me)
+    return (
+      <Column>
+        <p className="text-soft">Opening the desk …</p>
+      </Column>
+    );
+  const open = data.mine.filter((request) => !request.finished);
+  const finished = data.mine.filter((request) => request.finished);
+  return (
+    <Column>
+      <h1 className="text-[28px]">What do you need?</h1>
+      <p className="mt-1.5 text-soft">
+        {me.desk.name}, {me.desk.station}
+      </p>
+      <h2 className="section-head mt-7">Ask</h2>
+      {data.forms.length === 0 ? <p className="py-3 text-soft">Nothing can be asked here at the moment.</p> : null}
+      <ul>
+        {data.forms.map((form) => (
+          <li key={form.slug} className="border-b border-rule py-3.5">
+            <Link to={`/ask/${form.slug}`} className="subject text-[19px] no-underline hover:underline">
+              {form.title}
+            </Link>
+            <p className="mt-0.5 text-soft">{form.refusal ?? form.intro}</p>
+          </li>
+        ))}
+      </ul>
+      {me.person ? (
+        <>
+          <h2 className="section-head mt-8">Your requests</h2>
+          {data.mine.length === 0 ? <p className="py-3 text-soft">What you ask will stand here, with its number and where it is.</p> : null}
+          <RequestList requests={open} />
+          {finished.length > 0 ? (
+            <details className="mt-4">
+              <summary className="text-soft">Finished ({finished.length})</summary>
+              <RequestList requests={finished} />
+            </details>
+          ) : null}
+        </>
+      ) : (
+        <p className="mt-8 text-soft">
+          Asked before? Your letters hold the link to each of your requests. Staff of the station <Link to="/sign-in">sign in</Link>.
+        </p>
+      )}
+    </Column>
+  );
+}
+
+function RequestList({ requests }: { requests: readonly { number: string; subject: string; stage: string; finished: boolean; dueWords: string }[] }) {
+  return (
+    <ul>
+      {requests.map((request) => (
+        <li key={request.number} className="grid grid-cols-[1fr_auto] gap-x-3 border-b border-rule py-3">
+          <Link to={`/my/${request.number}`} className="subject text-[17px] no-underline hover:underline">
+            {request.subject}
+          </Link>
+          <span className="font-mono text-[13px] text-soft">{request.number}</span>
+          <span className="col-span-2 text-soft">{request.finished ? request.stage : `${request.stage}; you hear from us by ${request.dueWords}`}</span>
+        </li>
+      ))}
+    </ul>
+  );
+}

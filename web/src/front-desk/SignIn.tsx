@@ -1,0 +1,64 @@
+import { useForm } from 'react-hook-form';
+import { useNavigate, useSearchParams } from 'react-router';
+import { api, problemOf } from '../app/api.ts';
+import { Button } from '../ui/Button.tsx';
+import { useTitle } from '../ui/useTitle.ts';
+import { Column } from './Column.tsx';
+
+/** Staff sign-in; in demo mode the demo people are one click away. */
+export function SignIn() {
+  useTitle('Sign in');
+  const { data: me } = api.useMeQuery();
+  const [signIn, { isLoading, error }] = api.useSignInMutation();
+  const navigate = useNavigate();
+  const [search] = useSearchParams();
+  const { register, handleSubmit } = useForm({ defaultValues: { email: '', password: '' } });
+  const enter = async (who: { email: string; password: string }): Promise<void> => {
+    const back = search.get('back') ?? '';
+    const done = await signIn(who);
+    if (!('error' in done)) navigate(/^\/(?!\/)/.test(back) ? back : '/');
+  };
+  const failed = error
+    ? problemOf(error).type === 'offline' && !('status' in error && error.status === 401)
+      ? problemOf(error).detail
+      : 'The address and the password don’t fit together. Check both, and try again.'
+    : '';
+  return (
+    <Column>
+      <h1 className="text-[28px]">Sign in</h1>
+      {failed ? (
+        <p role="alert" className="mt-4 border-l-[3px] border-brick bg-brick-wash px-4 py-3">
+          {failed}
+        </p>
+      ) : null}
+      <form className="mt-4 max-w-96" onSubmit={handleSubmit(enter)}>
+        <label htmlFor="email" className="block font-semibold">
+          Mail address
+        </label>
+        <input id="email" type="email" autoComplete="username" required className="input mt-1.5" {...register('email')} />
+        <label htmlFor="password" className="mt-4 block font-semibold">
+          Password
+        </label>
+        <input id="password" type="password" autoComplete="current-password" required className="input mt-1.5" {...register('password')} />
+        <Button look="main" type="submit" disabled={isLoading} className="mt-5 min-h-11 px-6">
+          Sign in
+        </Button>
+      </form>
+      {me?.demo ? (
+        <>
+          <h2 className="section-head mt-10">Or come in as somebody of the demo</h2>
+          <ul>
+            {me.demo.people.map((person) => (
+              <li key={person.email} className="border-b border-rule">
+                <button type="button" disabled={isLoading} onClick={() => enter({ email: person.email, password: me.demo?.password ?? '' })} className="w-full py-3 text-left">
+                  <span className="subject text-[17px] text-green">{person.name}</span>
+                  <span className="block text-soft">{person.does}</span>
+                </button>
+              </li>
+            ))}
+          </ul>
+        </>
+      ) : null}
+    </Column>
+  );
+}

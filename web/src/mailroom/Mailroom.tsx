@@ -1,0 +1,123 @@
+import { useEffect, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { api } from '../app/api.ts';
+import { Trouble } from '../ui/Trouble.tsx';
+import { useTitle } from '../ui/useTitle.ts';
+
+/** The Mailroom: the letters this installation sent, as their readers received them. */
+export function Mailroom() {
+  useTitle('Mailroom');
+  const { id } = useParams();
+  const [find, setFind] = useState('');
+  const { data, error, refetch } = api.useMailroomQuery({ find }, { pollingInterval: 2_000, skipPollingIfUnfocused: true });
+  return (
+    <div className="grid min-h-[calc(100dvh-46px)] grid-cols-1 md:h-[calc(100dvh-46px)] md:grid-cols-[minmax(18rem,26rem)_1fr]">
+      <section className={`min-h-0 overflow-auto border-r border-rule px-5 pt-4 ${id ? 'hidden md:block' : ''}`}>
+        <h1>Mailroom</h1>
+        <p className="text-soft">
+          The demo’s letters arrive here instead of going out.{data && data.waiting > 0 ? ` ${data.waiting} on their way.` : ''}
+          {data && data.failed > 0 ? ` ${data.failed} could not be sent.` : ''}
+        </p>
+        <input
+          type="search"
+          aria-label="Find a letter"
+          placeholder="Find by reader, subject or words"
+          className="input mt-3"
+          value={find}
+          onChange={(event) => setFind(event.target.value)}
+        />
+        {error ? (
+          <div className="mt-4">
+            <Trouble error={error} again={refetch} />
+          </div>
+        ) : null}
+        {data?.letters.length === 0 ? <p className="py-5 text-soft">{find ? 'No letter fits.' : 'No letters yet. Send a request, and the first will be here.'}</p> : null}
+        <ul className="mt-2">
+          {data?.letters.map((letter) => (
+            <li key={letter.id} className={`border-b border-rule ${letter.id === id ? 'bg-sheet shadow-[inset_3px_0_var(--green)]' : ''}`}>
+              <Link to={`/mailroom/${letter.id}`} className="block px-2 py-2 text-ink no-underline">
+                <span className="subject block truncate text-[15.5px]">{letter.subject}</span>
+                <span className="flex justify-between gap-3 text-[12.5px] text-soft">
+                  <span className="truncate">{readerOf(letter.to)}</span>
+                  <span className="flex-none tabular-nums">{moment(letter.receivedAt)}</span>
+                </span>
+              </Link>
+            </li>
+          ))}
+        </ul>
+      </section>
+      <section className={`min-h-0 overflow-auto bg-sheet px-6 py-5 ${id ? '' : 'hidden md:block'}`}>
+        {id ? <OpenLetter id={id} /> : <p className="text-soft">Choose a letter to read it.</p>}
+      </section>
+    </div>
+  );
+}
+
+const VIEWS = ['As received', 'Plain text', 'Headers'] as const;
+
+function OpenLetter({ id }: { id: string }) {
+  const { data: letter, error } = api.useLetterQuery({ id });
+  const [view, setView] = useState<(typeof VIEWS)[number]>('As received');
+  if (error) return <Trouble error={error} />;
+  if (!letter) return <p className="text-soft">Opening the letter …</p>;
+  return (
+    <article>
+      <p className="md:hidden">
+        <Link to="/mailroom">All letters</Link>
+      </p>
+      <h2 className="text-[21px]">{letter.subject}</h2>
+      <p className="mt-1 text-soft">
+        To {readerOf(letter.to)}, {moment(letter.receivedAt)}
+      </p>
+      <div className="mt-4 flex gap-5 border-b border-rule-strong">
+        {VIEWS.map((each) => (
+          <button
+            key={each}
+            type="button"
+            aria-pressed={view === each}
+            onClick={() => setView(each)}
+            className={`border-b-[3px] pb-1.5 ${view === each ? 'border-green font-semibold' : 'border-transparent text-soft'}`}
+          >
+            {each}
+          </button>
+        ))}
+      </div>
+      {view === 'As received' ? <LetterBody html={letter.html} /> : null}
+      {view === 'Plain text' ? <pre className="mt-4 font-mono text-[13px] break-words whitespace-pre-wrap">{letter.text}</pre> : null}
+      {view === 'Headers' ? (
+        <dl className="mt-4 grid grid-cols-[12rem_1fr] font-mono text-[12.5px]">
+          {letter.headers.map((header) => (
+            <div key={header.name + header.value} className="contents">
+              <dt className="border-b border-rule py-1 text-soft">{header.name}</dt>
+              <dd className="border-b border-rule py-1 break-all">{header.value}</dd>
+            </div>
+          ))}
+        </dl>
+      ) : null}
+    </article>
+  );
+}
+
+/** A letter's HTML in a frame of its own without scripts; its links open in this window. */
+function LetterBody({ html }: { html: string }) {
+  const [height, setHeight] = useState(480);
+  const [frame, setFrame] = useState<HTMLIFrameElement | null>(null);
+  useEffect(() => {
+    const size = (): void => setHeight((frame?.contentDocument?.documentElement.scrollHeight ?? 460) + 20);
+    frame?.addEventListener('load', size);
+    return () => frame?.removeEventListener('load', size);
+  }, [frame]);
+  return (
+    <iframe
+      ref={setFrame}
+      title="The letter"
+      sandbox="allow-same-origin allow-top-navigation-by-user-activation"
+      srcDoc={html.replace('<html lang="en">', '<html lang="en"><base target="_top">')}
+      className="mt-4 w-full max-w-[44rem] border border-rule bg-[#fffdf8]"
+      style={{ height }}
+    />
+  );
+}
+
+const readerOf = (to: string): string => to.replace(/"/g, '');
+const moment = (iso: string): string => new Date(iso).toLocaleString('en-GB', { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });

@@ -1,0 +1,64 @@
+import type { BodyOf } from '@tolvek/contract';
+import { verdictProblem } from '@tolvek/core/approval';
+import { useRef, useState } from 'react';
+import { Button } from './Button.tsx';
+import { Trouble } from './Trouble.tsx';
+
+type Decision = BodyOf<'decide'> & { key: string };
+
+/** Approve or refuse with a comment; a refusal needs a reason. Pressed twice, it counts once. */
+export function DecisionForm({ busy, error, decide }: { busy: boolean; error: unknown; decide: (decision: Decision) => Promise<void> }) {
+  const [comment, setComment] = useState('');
+  const [problem, setProblem] = useState<ReturnType<typeof verdictProblem>>(null);
+  const keys = useRef(new Map<string, string>());
+  const choose = (verdict: 'approve' | 'refuse'): void => {
+    const found = verdictProblem(verdict, comment);
+    setProblem(found);
+    if (found) {
+      document.getElementById('decision-comment')?.focus();
+      return;
+    }
+    const content = `${verdict} ${comment}`;
+    const key = keys.current.get(content) ?? crypto.randomUUID();
+    keys.current.set(content, key);
+    void decide({ verdict, comment, key });
+  };
+  return (
+    <div>
+      <label htmlFor="decision-comment" className="font-semibold">
+        Comment <span className="font-normal text-soft">(the requester reads it; needed to refuse)</span>
+      </label>
+      <textarea
+        id="decision-comment"
+        rows={3}
+        className="input mt-1.5"
+        value={comment}
+        aria-invalid={problem !== null}
+        aria-describedby={problem ? 'decision-problem' : undefined}
+        onChange={(event) => {
+          setComment(event.target.value);
+          setProblem(null);
+        }}
+      />
+      {problem ? (
+        <p id="decision-problem" role="alert" className="mt-1.5 font-semibold text-brick">
+          <span aria-hidden="true">▲ </span>
+          {problem.message} <span className="font-normal">{problem.fix}</span>
+        </p>
+      ) : null}
+      {error ? (
+        <div className="mt-3">
+          <Trouble error={error} />
+        </div>
+      ) : null}
+      <div className="mt-3 flex gap-3">
+        <Button look="main" disabled={busy} className="[.desk_&]:min-h-12 [.desk_&]:px-7" onClick={() => choose('approve')}>
+          Approve
+        </Button>
+        <Button look="refuse" disabled={busy} className="[.desk_&]:min-h-12 [.desk_&]:px-7" onClick={() => choose('refuse')}>
+          Refuse
+        </Button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,124 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { Navigate, NavLink, useParams } from 'react-router';
+import { api } from '../app/api.ts';
+import { Button } from '../ui/Button.tsx';
+import { Trouble } from '../ui/Trouble.tsx';
+import { useTitle } from '../ui/useTitle.ts';
+import { AccessPage } from './AccessPage.tsx';
+import { DoorsPage } from './DoorsPage.tsx';
+import { Findings } from './Findings.tsx';
+import { Proof } from './Proof.tsx';
+import { QuestionsPage } from './QuestionsPage.tsx';
+import { ReleaseButton } from './ReleaseButton.tsx';
+import { RoutingPage } from './RoutingPage.tsx';
+import { RulesPage } from './RulesPage.tsx';
+import { TimePage } from './TimePage.tsx';
+import { useDraft } from './useDraft.ts';
+
+const PAGES = [
+  { key: 'questions', label: 'Questions' },
+  { key: 'rules', label: 'Rules' },
+  { key: 'access', label: 'Access' },
+  { key: 'routing', label: 'Routing' },
+  { key: 'approval', label: 'Approval and deadline' },
+  { key: 'doors', label: 'Doors and releases' },
+] as const;
+
+/** A form as a binder: contents in the order of work, the page, the proof beside it, the findings along the bottom. */
+export function Binder() {
+  const { key = '' } = useParams();
+  const { data: me } = api.useMeQuery();
+  const { data: form, error, refetch } = api.useFormQuery({ key });
+  if (me && !me.person) return <Navigate to={`/sign-in?back=/workshop/${key}`} replace />;
+  if (error)
+    return (
+      <main className="p-6">
+        <Trouble error={error} again={refetch} />
+      </main>
+    );
+  return form ? <OpenBinder key={form.key} form={form} reload={refetch} /> : <p className="p-6 text-soft">Opening the binder …</p>;
+}
+
+function OpenBinder({ form, reload }: { form: AnswerOf<'form'>; reload: () => void }) {
+  const { page = 'questions' } = useParams();
+  const editing = useDraft(form);
+  const { draft, change } = editing;
+  const chosen = PAGES.find((each) => each.key === page);
+  useTitle(`${draft.title}: ${chosen?.label ?? ''}`);
+  if (!chosen) return <Navigate to={`/workshop/${form.key}`} replace />;
+  const errorsOn = (key: string): number => editing.findings.filter((finding) => finding.page === key && finding.severity === 'error').length;
+  const wide = page === 'routing' || page === 'access';
+  return (
+    <div className="flex h-[calc(100dvh-46px)] flex-col">
+      <div className={`grid min-h-0 flex-1 grid-cols-[176px_minmax(0,1fr)_340px] xl:grid-cols-[196px_minmax(0,1fr)_372px] ${wide ? '!grid-cols-[176px_minmax(0,1fr)_300px]' : ''}`}>
+        <nav aria-label="Contents" className="overflow-auto border-r border-rule pt-5 pl-5">
+          <h2 className="pr-3">{draft.title || 'No title yet'}</h2>
+          <ol className="mt-2.5">
+            {PAGES.map((each, index) => (
+              <li key={each.key}>
+                <NavLink
+                  to={`/workshop/${form.key}/${each.key}`}
+                  className={`-ml-2 grid grid-cols-[22px_1fr_auto] border-l-[3px] py-1.5 pr-3 pl-2 text-ink no-underline ${each.key === page ? 'border-green bg-sheet font-semibold' : 'border-transparent'}`}
+                  aria-current={each.key === page ? 'page' : undefined}
+                >
+                  <i className="font-serif text-[13px] text-soft not-italic">{index + 1}</i>
+                  {each.label}
+                  {errorsOn(each.key) > 0 ? <em className="text-[12px] text-brick not-italic">{errorsOn(each.key)}</em> : null}
+                </NavLink>
+              </li>
+            ))}
+          </ol>
+          <Kept editing={editing} reload={reload} />
+        </nav>
+        <main className="min-h-0 overflow-auto px-[26px] pt-5 pb-10">
+          <div className="mb-4 flex flex-wrap items-baseline gap-x-4 gap-y-2">
+            <h1>{chosen.label}</h1>
+            <div className="ml-auto flex gap-2">
+              <Button disabled={!editing.undo} onClick={() => editing.undo?.()}>
+                Undo
+              </Button>
+              {editing.redo ? <Button onClick={() => editing.redo?.()}>Redo</Button> : null}
+              <ReleaseButton form={form} editing={editing} />
+            </div>
+          </div>
+          {page === 'questions' ? <QuestionsPage draft={draft} change={change} released={form.releases.length > 0} /> : null}
+          {page === 'rules' ? <RulesPage draft={draft} change={change} findings={editing.findings} /> : null}
+          {page === 'access' ? <AccessPage form={form} /> : null}
+          {page === 'routing' ? <RoutingPage draft={draft} change={change} groups={form.groups} findings={editing.findings} /> : null}
+          {page === 'approval' ? <TimePage draft={draft} change={change} form={form} /> : null}
+          {page === 'doors' ? <DoorsPage form={form} /> : null}
+        </main>
+        <Proof draft={draft} form={form} />
+      </div>
+      <Findings findings={editing.findings} formKey={form.key} />
+    </div>
+  );
+}
+
+function Kept({ editing, reload }: { editing: ReturnType<typeof useDraft>; reload: () => void }) {
+  const words = { kept: 'All kept', keeping: 'Keeping …', 'not kept': 'Not kept', 'changed elsewhere': 'Changed by somebody else' }[editing.state];
+  const bad = editing.state === 'not kept' || editing.state === 'changed elsewhere';
+  return (
+    <div className={`mt-5 pr-4 text-[12.5px] ${bad ? 'text-brick' : 'text-soft'}`} aria-live="polite">
+      {words}
+      {bad ? <p className="mt-1">{editing.trouble}</p> : null}
+      {editing.state === 'changed elsewhere' ? (
+        <p className="mt-2 flex flex-col items-start gap-1">
+          <button type="button" className="underline" onClick={() => void editing.keepMine()}>
+            Keep mine
+          </button>
+          <button
+            type="button"
+            className="underline"
+            onClick={() => {
+              reload();
+              location.reload();
+            }}
+          >
+            Load theirs
+          </button>
+        </p>
+      ) : null}
+    </div>
+  );
+}

@@ -1,0 +1,95 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { type FormDesign, prepareCompletion } from '@tolvek/core/form';
+import { type RawAnswer, type RequestFacts, requestScope, requestSlots } from '@tolvek/core/register';
+import { prepareRouting } from '@tolvek/core/routing';
+import { useMemo, useState } from 'react';
+import { AskedQuestion } from '../fields/AskedQuestion.tsx';
+import { Why } from '../ui/Why.tsx';
+
+const SEATS = [
+  { key: 'outside', label: 'an outside requester', at: 'outside door' },
+  { key: 'staff', label: 'a colleague', at: 'staff door' },
+] as const;
+
+/** The proof: the draft as the chosen person meets it, alive while it is edited, with what routing would do. */
+export function Proof({ draft, form }: { draft: FormDesign; form: AnswerOf<'form'> }) {
+  const [seat, setSeat] = useState<(typeof SEATS)[number]['key']>('outside');
+  const [answers, setAnswers] = useState<Readonly<Record<string, RawAnswer>>>({});
+  const [tried, setTried] = useState(false);
+  const complete = useMemo(() => prepareCompletion(draft), [draft]);
+  const route = useMemo(() => prepareRouting(draft.routing, requestScope(draft.fields)), [draft]);
+  const facts: RequestFacts = { requesterIsOutside: seat === 'outside', requesterGroups: [], door: seat, today: form.today };
+  const known = Object.fromEntries(Object.entries(answers).filter(([key]) => draft.questions.some((question) => question.field === key)));
+  const { asked, values, problems } = complete(known, facts);
+  const routed = route(requestSlots(draft.fields, values, facts));
+  const team = form.groups.find((group) => group.key === routed.outcome.team)?.name ?? routed.outcome.team;
+  return (
+    <aside aria-label="Proof" className="min-h-0 overflow-auto border-l border-rule-strong bg-well px-5 py-4">
+      <p className="flex flex-wrap items-center gap-2 text-[13px]">
+        Seen by
+        <select
+          aria-label="Seen by"
+          className="border-b-[1.5px] border-green bg-transparent font-semibold text-green"
+          value={seat}
+          onChange={(event) => setSeat(event.target.value as typeof seat)}
+        >
+          {SEATS.map((each) => (
+            <option key={each.key} value={each.key}>
+              {each.label}
+            </option>
+          ))}
+        </select>
+        at the {SEATS.find((each) => each.key === seat)?.at}
+      </p>
+      <div className="mt-3 border border-rule bg-sheet p-5">
+        <h2>{draft.title || 'No title yet'}</h2>
+        <p className="mt-1 text-soft">{draft.intro}</p>
+        {asked.map((question) => {
+          const field = draft.fields.find((each) => each.key === question.field);
+          return field ? (
+            <AskedQuestion
+              key={field.key}
+              prefix="proof"
+              question={question}
+              field={field}
+              value={answers[field.key] ?? null}
+              problem={problems.find((problem) => problem.field === field.key && (tried || !problem.message.endsWith('has no answer yet.')))}
+              onChange={(value) => setAnswers((before) => ({ ...before, [field.key]: value }))}
+            />
+          ) : null;
+        })}
+        <p className="mt-5 border-t border-rule pt-3 text-soft">
+          {problems.length === 0 ? 'This could be sent.' : `${problems.length} ${problems.length === 1 ? 'answer is' : 'answers are'} missing or wrong. `}
+          {problems.length > 0 && !tried ? (
+            <button type="button" className="text-green underline" onClick={() => setTried(true)}>
+              Show them
+            </button>
+          ) : null}
+        </p>
+      </div>
+      <p className="mt-3 text-[13px]">
+        With these answers: {routed.isOtherwise ? 'the last row' : `row ${routed.row}`}, {team}, {routed.outcome.workingDays} working days
+        {routed.outcome.needsApproval ? ', to be decided' : ''}.{' '}
+        <Why about="Why this row">
+          <ol>
+            {routed.reasons.map((row) => (
+              <li key={row.row} className="border-t border-rule py-1.5">
+                <p className={row.won ? 'font-semibold' : 'text-soft'}>
+                  Row {row.row}
+                  {row.note ? `: ${row.note}` : ''}
+                </p>
+                <ul className="pl-4 text-[13px]">
+                  {row.cells.map((cell) => (
+                    <li key={cell.words} className="list-disc">
+                      {cell.words}
+                    </li>
+                  ))}
+                </ul>
+              </li>
+            ))}
+          </ol>
+        </Why>
+      </p>
+    </aside>
+  );
+}

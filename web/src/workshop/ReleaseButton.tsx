@@ -1,0 +1,77 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { Dialog } from 'radix-ui';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { api } from '../app/api.ts';
+import { Button } from '../ui/Button.tsx';
+import { Trouble } from '../ui/Trouble.tsx';
+import type { DraftEditing } from './useDraft.ts';
+
+/** Releases the draft: first what would change, in words; then a note; then the next number. */
+export function ReleaseButton({ form, editing }: { form: AnswerOf<'form'>; editing: DraftEditing }) {
+  const [open, setOpen] = useState(false);
+  const [note, setNote] = useState('');
+  const [release, { isLoading, error, reset }] = api.useReleaseFormMutation();
+  const next = (form.releases[0]?.number ?? 0) + 1;
+  const errors = editing.findings.filter((finding) => finding.severity === 'error').length;
+  const send = async (): Promise<void> => {
+    const done = await release({ key: form.key, version: editing.version, note });
+    if ('error' in done || !done.data) return;
+    editing.released(done.data.version);
+    setOpen(false);
+    setNote('');
+    toast(`Release ${done.data.number} is in force. The doors lead to it from now on.`);
+  };
+  return (
+    <Dialog.Root
+      open={open}
+      onOpenChange={(shown) => {
+        setOpen(shown);
+        reset();
+      }}
+    >
+      <Dialog.Trigger asChild>
+        <Button look="main">Release {next} …</Button>
+      </Dialog.Trigger>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-20 bg-ink/25" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-[12vh] left-1/2 z-30 max-h-[76vh] w-[34rem] max-w-[calc(100vw-24px)] -translate-x-1/2 overflow-auto rounded-md border border-rule-strong bg-sheet p-6 shadow-lg"
+        >
+          <Dialog.Title className="text-[21px]">Release {next}</Dialog.Title>
+          {editing.changes.length === 0 ? <p className="mt-3">The draft is the same as release {next - 1}. There is nothing to release.</p> : null}
+          {editing.changes.length > 0 ? (
+            <>
+              <p className="mt-3 text-soft">Against {next === 1 ? 'nothing' : `release ${next - 1}`}, this changes:</p>
+              <ul className="mt-1 list-disc pl-5">
+                {editing.changes.map((line) => (
+                  <li key={line}>{line}</li>
+                ))}
+              </ul>
+              <p className="mt-3 text-soft">Requests that have arrived keep the release they came by.</p>
+              <label htmlFor="release-note" className="mt-4 block font-semibold">
+                Note <span className="font-normal text-soft">(why; others read it later)</span>
+              </label>
+              <input id="release-note" className="input mt-1" value={note} onChange={(event) => setNote(event.target.value)} />
+            </>
+          ) : null}
+          {errors > 0 ? <p className="mt-4 font-semibold text-brick">{errors === 1 ? 'One error' : `${errors} errors`} among the findings must be mended first.</p> : null}
+          {error ? (
+            <div className="mt-4">
+              <Trouble error={error} />
+            </div>
+          ) : null}
+          <div className="mt-5 flex gap-3">
+            <Button look="main" disabled={isLoading || errors > 0 || editing.changes.length === 0 || editing.state !== 'kept'} onClick={send}>
+              Release {next}
+            </Button>
+            <Dialog.Close asChild>
+              <Button>Not yet</Button>
+            </Dialog.Close>
+          </div>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

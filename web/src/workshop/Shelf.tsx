@@ -1,0 +1,52 @@
+import { Link, Navigate } from 'react-router';
+import { api } from '../app/api.ts';
+import { Trouble } from '../ui/Trouble.tsx';
+import { useTitle } from '../ui/useTitle.ts';
+
+/** The Workshop's shelf: every form as a binder, with its state. */
+export function Shelf() {
+  useTitle('Workshop');
+  const { data: me } = api.useMeQuery();
+  const { data, error, refetch } = api.useFormsQuery();
+  if (me && !me.person) return <Navigate to="/sign-in?back=/workshop" replace />;
+  return (
+    <main className="mx-auto max-w-[60rem] px-6 pt-6">
+      <h1>Workshop</h1>
+      <p className="text-soft">Open a form to change its questions and rules, see it as anyone, and release it.</p>
+      {error ? (
+        <div className="mt-5">
+          <Trouble error={error} again={refetch} />
+        </div>
+      ) : null}
+      <table className="mt-6 w-full border-collapse">
+        <thead>
+          <tr className="border-b border-rule-strong text-left text-[11.5px] text-soft">
+            {['Form', 'Register', 'State', 'Requests'].map((head) => (
+              <th key={head} scope="col" className="py-1.5 pr-4 font-semibold last:text-right">
+                {head}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {data?.forms.map((form) => (
+            <tr key={form.key} className="border-b border-rule">
+              <td className="py-3 pr-4">
+                <Link to={`/workshop/${form.key}`} className="subject text-[17px] no-underline hover:underline">
+                  {form.title}
+                </Link>
+              </td>
+              <td className="py-3 pr-4">{form.register}</td>
+              <td className="py-3 pr-4 text-soft">
+                {form.release === 0 ? 'not released yet' : `release ${form.release}`}
+                {form.changed ? ', draft differs' : ''}
+                {form.findings > 0 ? `, ${form.findings} findings` : ''}
+              </td>
+              <td className="py-3 text-right">{form.requests}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </main>
+  );
+}

@@ -1,0 +1,94 @@
+import type { AnswerOf } from '@tolvek/contract';
+import type { FormDesign } from '@tolvek/core/form';
+
+const HOUR = 3_600_000;
+const LABEL = 'self-center text-soft';
+
+/** Who decides when a row of the routing table asks for it, and how deadlines are kept. */
+export function TimePage({ draft, change, form }: { draft: FormDesign; change: (edit: (draft: FormDesign) => FormDesign) => void; form: AnswerOf<'form'> }) {
+  const { approval, deadline } = draft;
+  const hours = (ms: number): number => ms / HOUR;
+  return (
+    <>
+      <h2 className="section-head">Approval, one step</h2>
+      <div className="mt-3 grid max-w-[36rem] grid-cols-[190px_1fr] gap-x-3 gap-y-2" id="at-step">
+        <label htmlFor="step-label" className={LABEL}>
+          The step is called
+        </label>
+        <input
+          id="step-label"
+          className="input"
+          value={approval.step.label}
+          onChange={(event) => change((before) => ({ ...before, approval: { step: { ...before.approval.step, label: event.target.value } } }))}
+        />
+        <label htmlFor="step-group" className={LABEL}>
+          Decided by any member of
+        </label>
+        <select
+          id="step-group"
+          className="input"
+          value={approval.step.group}
+          onChange={(event) => change((before) => ({ ...before, approval: { step: { ...before.approval.step, group: event.target.value } } }))}
+        >
+          {form.groups.map((group) => (
+            <option key={group.key} value={group.key}>
+              {group.name}, {group.members} {group.members === 1 ? 'person' : 'people'}
+            </option>
+          ))}
+        </select>
+      </div>
+      <p className="mt-2 text-soft">Rows of the routing table say which requests need it. Nobody decides their own.</p>
+      <h2 className="section-head mt-8">Deadline</h2>
+      <p className="mt-2 text-soft">
+        Rows of the routing table allow a number of working days; a request is due when the last of them closes. Counted in “{form.calendar.name}”, {form.calendar.zone}.
+      </p>
+      <div className="mt-3 grid max-w-[36rem] grid-cols-[190px_1fr] gap-x-3 gap-y-2">
+        <label htmlFor="remind" className={LABEL}>
+          Remind the handler before
+        </label>
+        <span className="flex items-center gap-2">
+          <input
+            id="remind"
+            type="number"
+            min={0}
+            max={80}
+            className="input w-20"
+            value={hours(deadline.remindBefore)}
+            onChange={(event) => change((before) => ({ ...before, deadline: { ...before.deadline, remindBefore: Math.max(0, Number(event.target.value) || 0) * HOUR } }))}
+          />{' '}
+          hours of working time
+        </span>
+        <label htmlFor="escalate" className={LABEL}>
+          Tell the lead after
+        </label>
+        <span className="flex items-center gap-2">
+          <input
+            id="escalate"
+            type="number"
+            min={0}
+            max={80}
+            className="input w-20"
+            value={hours(deadline.escalateAfter)}
+            onChange={(event) => change((before) => ({ ...before, deadline: { ...before.deadline, escalateAfter: Math.max(0, Number(event.target.value) || 0) * HOUR } }))}
+          />{' '}
+          hours past the deadline
+        </span>
+        <label htmlFor="lead" className={LABEL}>
+          The lead is
+        </label>
+        <select
+          id="lead"
+          className="input"
+          value={deadline.escalateTo}
+          onChange={(event) => change((before) => ({ ...before, deadline: { ...before.deadline, escalateTo: event.target.value } }))}
+        >
+          {form.groups.map((group) => (
+            <option key={group.key} value={group.key}>
+              {group.name}
+            </option>
+          ))}
+        </select>
+      </div>
+    </>
+  );
+}
