@@ -1,10 +1,11 @@
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
+import { ErrorBoundary } from 'react-error-boundary';
 import { Provider } from 'react-redux';
-import { createBrowserRouter } from 'react-router';
-import { RouterProvider } from 'react-router/dom';
+import { BrowserRouter } from 'react-router';
 import './index.css';
-import { places } from './app/places.tsx';
+import { Places } from './app/places.tsx';
+import { Stumble } from './app/Stumble.tsx';
 import { store } from './app/store.ts';
 
 const root = document.getElementById('root');
@@ -12,7 +13,11 @@ if (!root) throw new Error('The page has no place for the application.');
 createRoot(root).render(
   <StrictMode>
     <Provider store={store}>
-      <RouterProvider router={createBrowserRouter(places)} />
+      <ErrorBoundary FallbackComponent={Stumble}>
+        <BrowserRouter>
+          <Places />
+        </BrowserRouter>
+      </ErrorBoundary>
     </Provider>
   </StrictMode>,
 );

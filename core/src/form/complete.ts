@@ -43,7 +43,7 @@ export function prepareCompletion(design: Pick<FormDesign, 'fields' | 'questions
     const strangers: Problem[] = [];
     for (const [key, raw] of Object.entries(answers)) {
       const field = fields.get(key);
-      if (!field || field.source !== 'asked' || !design.questions.some((question) => question.field === key)) {
+      if (field?.source !== 'asked' || !design.questions.some((question) => question.field === key)) {
         strangers.push({ field: key, message: `This form does not ask for “${key}”.`, fix: 'Leave it out.' });
         continue;
       }

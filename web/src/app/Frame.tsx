@@ -1,5 +1,5 @@
 import { lazy, Suspense, useEffect } from 'react';
-import { NavLink, Outlet, ScrollRestoration, useLocation, useNavigate, useNavigation } from 'react-router';
+import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { api } from './api.ts';
 
 // What floats comes a moment after the page: a requester on a phone can type before it is there.
@@ -14,8 +14,11 @@ const zone = ({ isActive }: { isActive: boolean }): string =>
 export function Frame() {
   const { data: me } = api.useMeQuery(undefined, { pollingInterval: 60_000, skipPollingIfUnfocused: true });
   const { pathname } = useLocation();
-  const moving = useNavigation().state !== 'idle';
   useFindKey(Boolean(me?.person?.worksFloor));
+  // A new page begins at its top; pages with panes of their own keep those.
+  useEffect(() => {
+    if (pathname) scrollTo(0, 0);
+  }, [pathname]);
   const person = me?.person ?? null;
   const inWorkshop = person !== null && person.role !== 'member';
   const atFrontDesk = !/^\/(floor|workshop|mailroom)/.test(pathname);
@@ -24,7 +27,7 @@ export function Frame() {
       <a href="#main" className="sr-only focus:not-sr-only focus:absolute focus:z-10 focus:bg-sheet focus:p-2">
         To the content
       </a>
-      <header className="sticky top-0 z-10 flex h-[46px] items-center gap-4 border-b border-rule-strong bg-sheet px-4 sm:gap-6 sm:px-5 print:hidden" aria-busy={moving}>
+      <header className="sticky top-0 z-10 flex h-[46px] items-center gap-4 border-b border-rule-strong bg-sheet px-4 sm:gap-6 sm:px-5 print:hidden">
         <NavLink to="/" className="font-serif text-[21px] font-semibold text-green italic no-underline" aria-label="Tolvek, to the Front desk">
           Tolvek
         </NavLink>
@@ -86,7 +89,6 @@ export function Frame() {
           <Toasts />
         </Suspense>
       ) : null}
-      <ScrollRestoration />
     </>
   );
 }

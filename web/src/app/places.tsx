@@ -1,31 +1,40 @@
-import type { RouteObject } from 'react-router';
-import { Navigate } from 'react-router';
+import { type ComponentType, lazy } from 'react';
+import { Navigate, Route, Routes } from 'react-router';
 import { Ask } from '../front-desk/Ask.tsx';
 import { FrontDesk } from '../front-desk/FrontDesk.tsx';
-import { SignIn } from '../front-desk/SignIn.tsx';
 import { Frame } from './Frame.tsx';
-import { Stumble } from './Stumble.tsx';
+import { Nowhere } from './Stumble.tsx';
 
-/** Every page of the application. The Front desk comes at once; the other zones are loaded when somebody goes there. */
-export const places: RouteObject[] = [
-  {
-    Component: Frame,
-    ErrorBoundary: Stumble,
-    HydrateFallback: () => null,
-    children: [
-      { index: true, Component: FrontDesk },
-      { path: 'sign-in', Component: SignIn },
-      { path: 'ask/:slug', Component: Ask },
-      { path: 'confirm/:token', lazy: async () => ({ Component: (await import('../front-desk/Confirm.tsx')).Confirm }) },
-      { path: 'follow/:token', lazy: async () => ({ Component: (await import('../front-desk/Follow.tsx')).Follow }) },
-      { path: 'my/:number', lazy: async () => ({ Component: (await import('../front-desk/Follow.tsx')).MyRequest }) },
-      { path: 'decide/:token', lazy: async () => ({ Component: (await import('../front-desk/DecideByLink.tsx')).DecideByLink }) },
-      { path: 'floor', element: <Navigate to="/floor/arrived" replace /> },
-      { path: 'floor/:tray/:number?', lazy: async () => ({ Component: (await import('../floor/Floor.tsx')).Floor }) },
-      { path: 'workshop', lazy: async () => ({ Component: (await import('../workshop/Shelf.tsx')).Shelf }) },
-      { path: 'workshop/:key/:page?', lazy: async () => ({ Component: (await import('../workshop/Binder.tsx')).Binder }) },
-      { path: 'mailroom/:id?', lazy: async () => ({ Component: (await import('../mailroom/Mailroom.tsx')).Mailroom }) },
-      { path: '*', Component: Stumble },
-    ],
-  },
-];
+/** A page that is loaded when somebody goes there. */
+const later = <Name extends string>(load: () => Promise<Record<Name, ComponentType>>, name: Name) => lazy(async () => ({ default: (await load())[name] }));
+
+const SignIn = later(() => import('../front-desk/SignIn.tsx'), 'SignIn');
+const Confirm = later(() => import('../front-desk/Confirm.tsx'), 'Confirm');
+const Follow = later(() => import('../front-desk/Follow.tsx'), 'Follow');
+const MyRequest = later(() => import('../front-desk/Follow.tsx'), 'MyRequest');
+const DecideByLink = later(() => import('../front-desk/DecideByLink.tsx'), 'DecideByLink');
+const Floor = later(() => import('../floor/Floor.tsx'), 'Floor');
+const Shelf = later(() => import('../workshop/Shelf.tsx'), 'Shelf');
+const Binder = later(() => import('../workshop/Binder.tsx'), 'Binder');
+const Mailroom = later(() => import('../mailroom/Mailroom.tsx'), 'Mailroom');
+
+/** Every page of the application. Asking comes at once; the other zones are loaded when somebody goes there. */
+export const Places = () => (
+  <Routes>
+    <Route Component={Frame}>
+      <Route index Component={FrontDesk} />
+      <Route path="sign-in" Component={SignIn} />
+      <Route path="ask/:slug" Component={Ask} />
+      <Route path="confirm/:token" Component={Confirm} />
+      <Route path="follow/:token" Component={Follow} />
+      <Route path="my/:number" Component={MyRequest} />
+      <Route path="decide/:token" Component={DecideByLink} />
+      <Route path="floor" element={<Navigate to="/floor/arrived" replace />} />
+      <Route path="floor/:tray/:number?" Component={Floor} />
+      <Route path="workshop" Component={Shelf} />
+      <Route path="workshop/:key/:page?" Component={Binder} />
+      <Route path="mailroom/:id?" Component={Mailroom} />
+      <Route path="*" Component={Nowhere} />
+    </Route>
+  </Routes>
+);

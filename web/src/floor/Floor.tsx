@@ -1,5 +1,5 @@
 import type { TrayKey } from '@tolvek/contract';
-import { useEffect, useRef } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { Link, Navigate, NavLink, useNavigate, useParams, useSearchParams } from 'react-router';
 import { api } from '../app/api.ts';
 import { Trouble } from '../ui/Trouble.tsx';
@@ -39,6 +39,7 @@ export function Floor() {
   const [search, setSearch] = useSearchParams();
   const find = search.get('find') ?? '';
   const navigate = useNavigate();
+  const putFind = useCallback((words: string): void => setSearch(words ? { find: words } : {}, { replace: true }), [setSearch]);
   const label = trays?.trays.find((each) => each.key === tray)?.label ?? '';
   useTitle(number ?? label);
   useLive();
@@ -77,11 +78,7 @@ export function Floor() {
           <div className="px-[22px]">
             <div className="flex items-baseline justify-between gap-4">
               <h1>{label}</h1>
-              <Find
-                value={find}
-                opened={search.has('find')}
-                change={(value) => setSearch(value ? { find: value } : search.has('find') && value === '' ? { find: '' } : {}, { replace: true })}
-              />
+              <Find key={tray} value={find} opened={search.has('find')} change={putFind} />
             </div>
             <p className="text-soft">{SAYS[tray]}</p>
             {trays && trays.horizon.length > 0 && tray !== 'all' ? <Horizon bars={trays.horizon} /> : null}
@@ -106,11 +103,18 @@ export function Floor() {
   );
 }
 
+/** Finds as one types. The words go into the address a moment later, so that a fast hand loses no letter. */
 function Find({ value, opened, change }: { value: string; opened: boolean; change: (value: string) => void }) {
   const input = useRef<HTMLInputElement>(null);
+  const [typed, setTyped] = useState(value);
   useEffect(() => {
     if (opened) input.current?.focus();
   }, [opened]);
+  useEffect(() => {
+    if (typed === value) return;
+    const waiting = setTimeout(() => change(typed), 150);
+    return () => clearTimeout(waiting);
+  }, [typed, value, change]);
   return (
     <input
       ref={input}
@@ -118,8 +122,8 @@ function Find({ value, opened, change }: { value: string; opened: boolean; chang
       aria-label="Find by number or requester"
       placeholder="Number or requester"
       className="input max-w-56 py-1"
-      value={value}
-      onChange={(event) => change(event.target.value)}
+      value={typed}
+      onChange={(event) => setTyped(event.target.value)}
     />
   );
 }

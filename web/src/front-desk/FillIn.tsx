@@ -8,6 +8,7 @@ import { AskedQuestion, inputId } from '../fields/AskedQuestion.tsx';
 import { Button } from '../ui/Button.tsx';
 import { forget, type KeptAnswers, keep, newKey, nothingTyped, recall } from './keptAnswers.ts';
 import { Sent } from './Sent.tsx';
+import { useLeftFields } from './useLeftFields.ts';
 
 type OpenDoor = AnswerOf<'door'> & { form: NonNullable<AnswerOf<'door'>['form']> };
 
@@ -22,7 +23,7 @@ export function FillIn({ door, reload }: { door: OpenDoor; reload: () => void })
   const { asked, problems: found } = complete(knownAnswers(typed, form), form.facts);
   const [submit, { isLoading, data: sent }] = api.useSubmitMutation();
   const [tried, setTried] = useState(false);
-  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const { left, leave, forgetLeft } = useLeftFields();
   const [refused, setRefused] = useState<ProblemDocument | null>(null);
   const [isKept, setIsKept] = useState(false);
   const summary = useRef<HTMLDivElement>(null);
@@ -104,7 +105,7 @@ export function FillIn({ door, reload }: { door: OpenDoor; reload: () => void })
                 value={input.value ?? null}
                 problem={shownProblem(field.key)}
                 onChange={input.onChange}
-                onBlur={() => setLeft((before) => new Set(before).add(field.key))}
+                onBlur={() => leave(field.key)}
               />
             )}
           />
@@ -137,7 +138,7 @@ export function FillIn({ door, reload }: { door: OpenDoor; reload: () => void })
                       autoComplete={part}
                       value={input.value}
                       onChange={input.onChange}
-                      onBlur={() => setLeft((before) => new Set(before).add(`contact.${part}`))}
+                      onBlur={() => leave(`contact.${part}`)}
                       aria-invalid={problem !== undefined}
                       aria-describedby={`${part === 'email' ? `${id}-help ` : ''}${problem ? `${id}-problem` : ''}`}
                     />
@@ -168,7 +169,7 @@ export function FillIn({ door, reload }: { door: OpenDoor; reload: () => void })
                 forget(slug);
                 reset(nothingTyped());
                 setTried(false);
-                setLeft(new Set());
+                forgetLeft();
               }}
             >
               Clear it

@@ -71,7 +71,7 @@ export function RoutingPage({ draft, change, groups, findings }: RoutingPageProp
                   {column.label}
                   <button
                     type="button"
-                    className="ml-1 font-normal text-green"
+                    className="ml-1 inline-flex size-6 items-center justify-center font-normal text-green"
                     aria-label={`Take away column ${column.label}`}
                     onClick={() =>
                       put((table) => ({
@@ -123,7 +123,7 @@ export function RoutingPage({ draft, change, groups, findings }: RoutingPageProp
                     type="button"
                     aria-label={`Row ${index + 1} up`}
                     disabled={index === 0}
-                    className="p-1 text-green disabled:text-rule-strong"
+                    className="inline-flex size-7 items-center justify-center text-green disabled:text-rule-strong"
                     onClick={() => move(index, -1)}
                   >
                     <ArrowUp size={14} />
@@ -132,7 +132,7 @@ export function RoutingPage({ draft, change, groups, findings }: RoutingPageProp
                     type="button"
                     aria-label={`Row ${index + 1} down`}
                     disabled={index === routing.rows.length - 1}
-                    className="p-1 text-green disabled:text-rule-strong"
+                    className="inline-flex size-7 items-center justify-center text-green disabled:text-rule-strong"
                     onClick={() => move(index, 1)}
                   >
                     <ArrowDown size={14} />
@@ -140,7 +140,7 @@ export function RoutingPage({ draft, change, groups, findings }: RoutingPageProp
                   <button
                     type="button"
                     aria-label={`Take away row ${index + 1}`}
-                    className="p-1 text-brick"
+                    className="inline-flex size-7 items-center justify-center text-brick"
                     onClick={() => put((table) => ({ ...table, rows: table.rows.filter((each) => each.id !== row.id) }))}
                   >
                     ✕

@@ -61,7 +61,7 @@ export function RulesPage({ draft, change, findings }: RulesPageProps) {
                   const label = draft.fields.find((field) => field.key === question.field)?.label ?? question.field;
                   const shown = rule.show.includes(question.field);
                   return (
-                    <label key={question.field} className={`flex items-center gap-2 ${shown ? 'font-semibold' : 'text-soft'}`}>
+                    <label key={question.field} className={`flex min-h-7 items-center gap-2 ${shown ? 'font-semibold' : 'text-soft'}`}>
                       <input
                         type="checkbox"
                         className="accent-green"

@@ -1,0 +1,76 @@
+import { AxeBuilder } from '@axe-core/playwright';
+import { expect, type Page, test } from '@playwright/test';
+import { overflows, pageOf, phone } from './people.ts';
+
+async function seriousTrouble(page: Page): Promise<readonly string[]> {
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze();
+  return violations
+    .filter((each) => each.impact === 'serious' || each.impact === 'critical')
+    .map((each) => `${each.id}: ${each.nodes.map((node) => node.target.join(' ')).join('; ')}`);
+}
+
+test('axe finds nothing serious on any main page, in light and in dark', async ({ browser }) => {
+  const maren = await pageOf(browser, 'Maren Okafor');
+  const pages = [
+    '/',
+    '/floor/all',
+    '/workshop',
+    '/workshop/site-access',
+    '/workshop/site-access/rules',
+    '/workshop/site-access/access',
+    '/workshop/site-access/routing',
+    '/workshop/site-access/approval',
+    '/workshop/site-access/doors',
+    '/mailroom',
+    '/ask/come-on-site',
+    '/sign-in',
+  ];
+  for (const path of pages) {
+    await maren.goto(path);
+    await maren.getByRole('heading').first().waitFor();
+    if (path === '/floor/all') await maren.locator('tbody a').first().click();
+    await maren.waitForLoadState('networkidle').catch(() => undefined);
+    for (const theme of ['light', 'dark']) {
+      await maren.evaluate((name) => document.documentElement.setAttribute('data-theme', name), theme);
+      expect(await seriousTrouble(maren), `${path} in ${theme}`).toEqual([]);
+    }
+  }
+});
+
+test('the Front desk fits a phone, the Floor and the Workshop a small screen', async ({ browser }) => {
+  const stranger = await phone(browser);
+  for (const path of ['/', '/ask/visit', '/sign-in', '/follow/nothing', '/mailroom']) {
+    await stranger.goto(path);
+    await stranger.waitForLoadState('networkidle');
+    expect(await overflows(stranger), path).toBe(false);
+  }
+  const maren = await pageOf(browser, 'Maren Okafor', { width: 1024, height: 768 });
+  for (const path of ['/floor/all', '/workshop/site-access', '/workshop/site-access/routing']) {
+    await maren.goto(path);
+    await maren.getByRole('heading').first().waitFor();
+    expect(await overflows(maren), path).toBe(false);
+  }
+});
+
+test('the ledger and a decision work without a mouse', async ({ browser }) => {
+  const ilse = await pageOf(browser, 'Ilse Brandvold');
+  await ilse.goto('/floor/team');
+  await ilse.locator('tbody tr').first().waitFor();
+  await ilse.keyboard.press('j');
+  await expect(ilse.getByRole('complementary', { name: 'Request sheet' })).toBeVisible();
+  const first = ilse.url();
+  await ilse.keyboard.press('j');
+  await expect(ilse).not.toHaveURL(first);
+  await ilse.keyboard.press('k');
+  await expect(ilse).toHaveURL(first);
+  await ilse.keyboard.press('?');
+  await expect(ilse.getByRole('dialog', { name: 'Shortcuts' })).toBeVisible();
+  await ilse.keyboard.press('Escape');
+  await expect(ilse.getByRole('button', { name: 'Shortcuts' })).toBeFocused();
+  await ilse.waitForTimeout(300);
+  await ilse.keyboard.press('Control+k');
+  await expect(ilse.getByRole('searchbox')).toBeFocused();
+  const wanted = (await ilse.locator('tbody tr .font-mono').last().textContent()) ?? '';
+  await ilse.keyboard.type(wanted);
+  await expect(ilse.locator('tbody tr')).toHaveCount(1);
+});

@@ -1,0 +1,38 @@
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { defineConfig } from '@playwright/test';
+
+const PORT = process.env.TOLVEK_E2E_PORT ?? '4390';
+
+/** Journeys in Debian's Chromium against the demo, on a data folder of their own. */
+export default defineConfig({
+  testDir: '.',
+  testMatch: '*.spec.ts',
+  outputDir: '../.reports/journeys',
+  reporter: [['list'], ['json']],
+  timeout: 180_000,
+  expect: { timeout: 20_000 },
+  workers: 1,
+  fullyParallel: false,
+  use: {
+    baseURL: `http://127.0.0.1:${PORT}`,
+    viewport: { width: 1280, height: 800 },
+    locale: 'en-GB',
+    timezoneId: 'Europe/Dublin',
+    trace: 'off',
+    launchOptions: {
+      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    },
+  },
+  webServer: {
+    command: `${process.execPath} --import tsx demo/src/main.ts --fresh`,
+    cwd: resolve(import.meta.dirname, '..'),
+    env: { PORT, TOLVEK_DATA: mkdtempSync(join(tmpdir(), 'tolvek-journeys-')) },
+    url: `http://127.0.0.1:${PORT}/api/health`,
+    timeout: 180_000,
+    reuseExistingServer: false,
+    gracefulShutdown: { signal: 'SIGTERM', timeout: 10_000 },
+  },
+});
