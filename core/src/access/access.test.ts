@@ -2,7 +2,19 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { audienceInWords, belongs, type Viewer } from '../people/index.ts';
 import type { Field } from '../register/index.ts';
-import { type AccessPlan, type AccessRule, accessTo, readableKeys, reveal, revealChanges, revealForLetter, revealReason, revealSubject } from './index.ts';
+import {
+  type AccessPlan,
+  type AccessRule,
+  accessTo,
+  type Revealed,
+  readableKeys,
+  reveal,
+  revealChanges,
+  revealForLetter,
+  revealReason,
+  revealSubject,
+  type VisibleValues,
+} from './index.ts';
 
 const text = (key: string, source: Field['source'] = 'asked'): Field => ({ key, label: key.toUpperCase(), type: { kind: 'text' }, source });
 const fields = [text('visitor'), text('medical'), text('escort', 'desk-only')];
@@ -83,6 +95,12 @@ describe('the access plan', () => {
     const own = reveal({ fields, values, plan, viewer: viewer(), relation: requester });
     expect(own.fields.map((field) => field.key)).toEqual(['visitor', 'medical']);
     expect(own.withheld).toEqual([]);
+  });
+
+  it('is the only way to make what may leave the server', () => {
+    // @ts-expect-error a value that was not revealed does not fit, so no answer can be built from it
+    const forged: Revealed<VisibleValues> = { fields: [], withheld: [] };
+    expect(forged.fields).toEqual([]);
   });
 
   it('keeps restricted fields out of letters even to those who may read them', () => {

@@ -19,7 +19,7 @@ export function createAuth(db: Database, config: Config) {
     emailAndPassword: { enabled: true, disableSignUp: true },
     session: { expiresIn: 14 * 24 * 3600, cookieCache: { enabled: true, maxAge: 60 } },
     rateLimit: { enabled: config.mode === 'production' },
-    trustedOrigins: [config.url, `http://localhost:${config.port}`, `http://127.0.0.1:${config.port}`],
+    trustedOrigins: config.mode === 'demo' ? [config.url, `http://localhost:${config.port}`, `http://127.0.0.1:${config.port}`] : [config.url],
     advanced: { cookiePrefix: 'tolvek' },
     telemetry: { enabled: false },
   });
