@@ -106,7 +106,7 @@ export const routes = {
     guard: 'none',
     answer: z.object({
       forms: z.array(z.object({ slug: z.string(), title: z.string(), intro: z.string(), refusal: z.string().nullable() })),
-      mine: z.array(z.object({ number: z.string(), form: z.string(), subject: visibleSubject, stage: z.string(), finished: z.boolean(), dueWords: z.string() })),
+      mine: z.array(z.object({ number: z.string(), form: z.string(), subject: visibleSubject, stage: z.string(), finished: z.boolean(), promise: z.string() })),
     }),
   }),
   door: route({

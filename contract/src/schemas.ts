@@ -110,7 +110,8 @@ export const requesterView = z.object({
   stage: z.string(),
   finished: z.boolean(),
   sentAt: moment,
-  dueWords: z.string(),
+  /** What the requester may count on: “you hear from us by …”. Empty when finished. */
+  promise: z.string(),
   values: visibleValues,
   hops: z.array(hop),
   messages: z.array(z.object({ at: moment, from: z.string(), mine: z.boolean(), text: z.string() })),

@@ -128,7 +128,7 @@ class Story {
   /** The desk's day: decides, takes, asks, finishes a few of what is open. In the last days it is behind. */
   private workOn(): void {
     const { db } = this.house;
-    if (this.moment > DEMO_NOW - 5 * DAY && this.random() < 0.72) return;
+    if (this.moment > DEMO_NOW - 7 * DAY && this.random() < 0.86) return;
     for (const waiting of db
       .select({ number: requests.number, createdAt: requests.createdAt })
       .from(requests)

@@ -94,6 +94,13 @@ export function fuseAt(deadline: Deadline, plan: DeadlinePlan, calendar: Working
   return { state, burned, ticks: reminder ? [share(reminder.at)] : [], words: fuseWords(state, left, calendar), left };
 }
 
+/** What a requester may count on, as the second half of a sentence; `due` is the deadline in words. */
+export function promiseInWords(state: { readonly finished: boolean; readonly paused: boolean; readonly late: boolean }, due: string): string {
+  if (state.finished) return '';
+  if (state.paused) return 'it goes on when you have answered';
+  return state.late ? `we are late: you should have heard from us by ${due}` : `you hear from us by ${due}`;
+}
+
 function fuseWords(state: Fuse['state'], left: number, calendar: WorkingCalendar): string {
   const length = lengthInWords(Math.abs(left), calendar);
   switch (state) {

@@ -9,6 +9,7 @@ export {
   type Pause,
   pauseDeadline,
   planDeadline,
+  promiseInWords,
   resumeDeadline,
   type Timer,
   timersFor,

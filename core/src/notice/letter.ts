@@ -54,7 +54,7 @@ export function draftNotice(event: NoticeEvent, context: NoticeContext): Letter 
     case 'approval-asked':
       return letter(
         `Please decide: ${subject}`,
-        [`${event.step} waits for your decision.`],
+        [`This request waits for your decision as ${event.step.toLowerCase()}.`],
         'Read and decide',
         true,
         `The link is for you alone, works once, and ends on ${event.expires}.`,

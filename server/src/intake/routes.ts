@@ -1,5 +1,4 @@
 import { reveal, revealSubject } from '@tolvek/core/access';
-import { momentInWords } from '@tolvek/core/deadline';
 import { admit } from '@tolvek/core/door';
 import type { Viewer } from '@tolvek/core/people';
 import { desc, eq } from 'drizzle-orm';
@@ -15,7 +14,7 @@ import { notFound } from '../platform/problem.ts';
 import type { Serve } from '../platform/serve.ts';
 import { messageFromRequester } from '../register/commands.ts';
 import { registerById, requestById, requestByNumber, stageOf } from '../register/queries.ts';
-import { requesterViewOf } from '../register/sheet.ts';
+import { promiseOf, requesterViewOf } from '../register/sheet.ts';
 import { requests } from '../register/tables.ts';
 import { confirm, type DoorRow, doorBySlug, factsFor, submit, waitingFor } from './commands.ts';
 
@@ -32,7 +31,7 @@ export function intakeRoutes(serve: Serve, house: House): void {
         const admission = admissionOf(door, viewer, clock.now());
         return [{ slug: door.slug, title: release.design.title, intro: release.design.intro, refusal: admission.admitted ? null : admission.message }];
       }),
-      mine: viewer ? ownRequests(db, viewer) : [],
+      mine: viewer ? ownRequests(db, viewer, clock.now()) : [],
     };
   });
 
@@ -70,7 +69,7 @@ export function intakeRoutes(serve: Serve, house: House): void {
 
   serve('follow', ({ params }) => {
     const { viewer, requestId } = follower(db, params.token, clock.now());
-    return requesterViewOf(db, viewer, requestById(db, requestId));
+    return requesterViewOf(db, viewer, requestById(db, requestId), clock.now());
   });
   serve('followMessage', ({ params, body }) => {
     const { viewer, requestId } = follower(db, params.token, clock.now());
@@ -78,7 +77,7 @@ export function intakeRoutes(serve: Serve, house: House): void {
     return { done: true };
   });
 
-  serve('myRequest', ({ params, viewer }) => requesterViewOf(db, viewer, requestByNumber(db, params.number)));
+  serve('myRequest', ({ params, viewer }) => requesterViewOf(db, viewer, requestByNumber(db, params.number), clock.now()));
   serve('myMessage', ({ params, body, viewer }) => {
     messageFromRequester(house, viewer.personId, params.number.toUpperCase(), body.text);
     return { done: true };
@@ -97,7 +96,7 @@ function follower(db: Reader, token: string, now: number): { viewer: Viewer; req
   return { viewer: { personId: person.id, kind: person.kind, role: person.role, groups: groupsOf(db, person.id) }, requestId: link.targetId };
 }
 
-function ownRequests(db: Reader, viewer: Viewer) {
+function ownRequests(db: Reader, viewer: Viewer, now: number) {
   const asRequester: Viewer = { ...viewer, kind: 'contact', role: 'member' };
   return db
     .select()
@@ -116,7 +115,7 @@ function ownRequests(db: Reader, viewer: Viewer) {
         subject: revealSubject(design.subject, visible, design.title),
         stage: stageOf(register, request.stage).publicLabel,
         finished: request.phase === 'finished',
-        dueWords: momentInWords(request.due, calendarOf(db, design.deadline.calendar).zone),
+        promise: promiseOf(request, calendarOf(db, design.deadline.calendar).zone, now),
       };
     });
 }

@@ -1,7 +1,7 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { type Revealed, readableKeys, relationTo, reveal, revealChanges, revealReason, revealSubject, type VisibleChange } from '@tolvek/core/access';
 import { mayNotDecide } from '@tolvek/core/approval';
-import { fuseAt, lengthInWords, momentInWords } from '@tolvek/core/deadline';
+import { fuseAt, lengthInWords, momentInWords, promiseInWords } from '@tolvek/core/deadline';
 import type { Viewer } from '@tolvek/core/people';
 import { type Stage, stagesToMoveTo } from '@tolvek/core/register';
 import { asc, eq } from 'drizzle-orm';
@@ -126,8 +126,12 @@ function historyOf(db: Reader, request: RequestRow, show: (changes: (typeof hist
   });
 }
 
+/** What the requester of a request may count on at a moment. */
+export const promiseOf = (request: RequestRow, zone: string, now: number): string =>
+  promiseInWords({ finished: request.phase === 'finished', paused: request.phase === 'paused', late: now > request.due }, momentInWords(request.due, zone));
+
 /** A request as its own requester sees it: visible state, what they sent, messages. Nothing else. */
-export function requesterViewOf(db: Reader, viewer: Viewer, request: RequestRow | undefined): AnswerOf<'follow'> {
+export function requesterViewOf(db: Reader, viewer: Viewer, request: RequestRow | undefined, now: number): AnswerOf<'follow'> {
   if (request?.requesterId !== viewer.personId) throw notFound('This request');
   // As a requester only: whoever also works at the desk reads the rest on the Floor.
   const asRequester: Viewer = { ...viewer, kind: 'contact', role: 'member' };
@@ -144,7 +148,7 @@ export function requesterViewOf(db: Reader, viewer: Viewer, request: RequestRow 
     stage: open.stage.publicLabel,
     finished: request.phase === 'finished',
     sentAt: iso(request.createdAt),
-    dueWords: open.moment(request.due),
+    promise: promiseOf(request, open.calendar.zone, now),
     values: open.visible,
     hops: open.hops('requester'),
     messages: messages.flatMap((entry) =>

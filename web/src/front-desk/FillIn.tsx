@@ -82,9 +82,9 @@ export function FillIn({ door, reload }: { door: OpenDoor; reload: () => void })
               {listed.map((problem) => (
                 <li key={`${problem.field} ${problem.message}`}>
                   <a href={`#${inputId(problem.field)}`} onClick={(event) => jump(event, problem.field)}>
-                    {CONTACT_LABELS[problem.field] ?? labels.get(problem.field) ?? problem.field}
-                  </a>
-                  : {problem.message} {problem.fix}
+                    {lineFor(problem, CONTACT_LABELS[problem.field] ?? labels.get(problem.field) ?? problem.field)}
+                  </a>{' '}
+                  {problem.fix}
                 </li>
               ))}
             </ul>
@@ -206,6 +206,9 @@ function contactProblems(contact: KeptAnswers['contact']): Problem[] {
 function fromServer(refused: ProblemDocument | null, found: readonly Problem[]): readonly Problem[] {
   return (refused?.problems ?? []).filter((problem) => !found.some((each) => each.field === problem.field));
 }
+
+/** A problem in the list names its question, once. */
+const lineFor = (problem: Problem, label: string): string => (problem.message.includes(label) ? problem.message : `${label}: ${problem.message}`);
 
 function jump(event: React.MouseEvent, field: string): void {
   event.preventDefault();

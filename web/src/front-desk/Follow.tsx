@@ -44,7 +44,7 @@ function OwnRequest({ request, error, again, send, sendError }: OwnRequestProps)
       <h1 className="mt-1 text-[28px]">{request.subject}</h1>
       <p className="mt-3 text-[18px]">
         <b>{request.stage}</b>
-        {request.finished ? '' : <span className="text-soft">; you hear from us by {request.dueWords}</span>}
+        {request.promise ? <span className="text-soft">; {request.promise}</span> : null}
       </p>
       <div className="mt-5">
         <Trace hops={request.hops} />

@@ -62,7 +62,7 @@ export function FrontDesk() {
   );
 }
 
-function RequestList({ requests }: { requests: readonly { number: string; subject: string; stage: string; finished: boolean; dueWords: string }[] }) {
+function RequestList({ requests }: { requests: readonly { number: string; subject: string; stage: string; finished: boolean; promise: string }[] }) {
   return (
     <ul>
       {requests.map((request) => (
@@ -71,7 +71,7 @@ function RequestList({ requests }: { requests: readonly { number: string; subjec
             {request.subject}
           </Link>
           <span className="font-mono text-[13px] text-soft">{request.number}</span>
-          <span className="col-span-2 text-soft">{request.finished ? request.stage : `${request.stage}; you hear from us by ${request.dueWords}`}</span>
+          <span className="col-span-2 text-soft">{request.promise ? `${request.stage}; ${request.promise}` : request.stage}</span>
         </li>
       ))}
     </ul>

@@ -28,7 +28,7 @@ export function Trace({ hops, reasons = {} }: { hops: readonly Hop[]; reasons?: 
               <Popover.Content
                 sideOffset={6}
                 collisionPadding={12}
-                className="z-20 max-h-[70vh] w-[24rem] max-w-[calc(100vw-24px)] overflow-auto rounded-md border border-rule-strong bg-sheet p-4 shadow-lg"
+                className="z-20 max-h-(--radix-popover-content-available-height) w-[24rem] max-w-[calc(100vw-24px)] overflow-auto rounded-md border border-rule-strong bg-sheet p-4 shadow-lg"
               >
                 <p className="font-semibold">{hop.label}</p>
                 {hop.detail ? <p className="mt-1 text-soft">{hop.detail}</p> : null}

@@ -12,7 +12,7 @@ export function Why({ about, children }: { about: string; children: ReactNode })
         <Popover.Content
           sideOffset={6}
           collisionPadding={12}
-          className="z-20 max-h-[70vh] w-[22rem] max-w-[calc(100vw-24px)] overflow-auto rounded-md border border-rule-strong bg-sheet p-4 shadow-lg"
+          className="z-20 max-h-(--radix-popover-content-available-height) w-[22rem] max-w-[calc(100vw-24px)] overflow-auto rounded-md border border-rule-strong bg-sheet p-4 shadow-lg"
         >
           <p className="mb-2 font-semibold">{about}</p>
           {children}
