@@ -101,7 +101,7 @@ test('five people: a form is changed and released, asked from a phone, decided b
     await bram.getByRole('link', { name: 'Jonas Eide, Haldane Lifting' }).click();
     const sheet = bram.getByRole('complementary', { name: 'Request sheet' });
     await sheet.getByRole('button', { name: /^Row 1/ }).click();
-    await expect(bram.getByText('Works on water is yes; the row asks for yes: yes')).toBeVisible();
+    await expect(bram.getByText('Works on water is yes; the row asks for yes: holds')).toBeVisible();
     await bram.keyboard.press('Escape');
     await expect(sheet.getByText('hidden from you')).toBeVisible();
     await sheet.getByRole('button', { name: 'Take it' }).click();

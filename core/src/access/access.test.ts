@@ -110,7 +110,13 @@ describe('the access plan', () => {
   it('keeps hidden values out of explanations and history', () => {
     const readable = new Set(['visitor']);
     const told = revealReason(
-      { words: 'MEDICAL is secret', guarded: '', result: true, reads: ['medical'], parts: [{ words: 'x secret', guarded: '', result: true, reads: ['visitor'], parts: [] }] },
+      {
+        words: 'MEDICAL is secret',
+        guarded: 'a hidden field',
+        result: true,
+        reads: ['medical'],
+        parts: [{ words: 'x secret', guarded: '', result: true, reads: ['visitor'], parts: [] }],
+      },
       readable,
     );
     expect(JSON.stringify(told)).not.toContain('secret');

@@ -80,7 +80,7 @@ export interface VisibleReason {
 export function revealReason(reason: Explanation, readable: ReadonlySet<string>): Revealed<VisibleReason> {
   const open = reason.reads.every((name) => FACT_NAMES.has(name) || readable.has(name));
   const visible: VisibleReason = {
-    words: open ? reason.words : 'A test on a field that is hidden from you',
+    words: open ? reason.words : reason.guarded,
     result: reason.result,
     parts: open ? reason.parts.map((part) => revealReason(part, readable)) : [],
   };

@@ -40,8 +40,8 @@ export function explainCell(
   const reads = namesRead([column.node, ...tests.flatMap(nodesOfTest)]);
   const options = optionsOf(column.node, scope);
   return {
-    words: `${column.label} is ${optionLabel(input, options)}; the row asks for ${cellInWords(cell, options)}: ${verdict(result)}`,
-    guarded: `${column.label} is hidden from you; the row’s test on it: ${verdict(result)}`,
+    words: `${column.label} is ${optionLabel(input, options)}; the row asks for ${cellInWords(cell, options)}: ${cellVerdict(result)}`,
+    guarded: `${column.label} is hidden from you; the row’s test on it ${cellVerdict(result)}`,
     result,
     reads,
     parts: [],
@@ -49,6 +49,7 @@ export function explainCell(
 }
 
 const verdict = (result: Ternary): string => (result === null ? 'can’t be said' : result ? 'yes' : 'no');
+const cellVerdict = (result: Ternary): string => (result === null ? 'can’t be said' : result ? 'holds' : 'does not hold');
 const asTernary = (value: Value): Ternary => (typeof value === 'boolean' ? value : null);
 
 function readValues(reads: readonly string[], scope: Scope, slots: Slots): string {

@@ -97,7 +97,7 @@ describe('taking a request in', () => {
     if (!intake.taken) throw new Error('refused');
     const { routed, approval, deadline, timers } = intake.request;
     expect(routed).toMatchObject({ row: 1, rowId: 'big', isOtherwise: false });
-    expect(routed.reasons[0]?.cells.map((cell) => cell.words)).toEqual(['Fee is 740; the row asks for > 500: yes', 'From outside is yes; the row asks for yes: yes']);
+    expect(routed.reasons[0]?.cells.map((cell) => cell.words)).toEqual(['Fee is 740; the row asks for > 500: holds', 'From outside is yes; the row asks for yes: holds']);
     expect(approval?.group).toBe('managers');
     expect(new Date(deadline.due).toISOString()).toBe('2026-11-25T17:00:00.000Z');
     expect(timers.map((timer) => timer.kind)).toEqual(['reminder', 'escalation']);
