@@ -59,6 +59,7 @@ test('five people: a form is changed and released, asked from a phone, decided b
     await ada.reload();
     await expect(ada.getByLabel('Who is coming?')).toHaveValue('Jonas Eide');
     await expect(ada.getByLabel('Which car will they bring?')).toHaveValue('261-SK-77');
+    await expect(ada.getByLabel('What do they come for?')).toHaveValue('Pier crane inspection before the winter lifts');
     expect(await overflows(ada)).toBe(false);
     await ada.getByLabel('Last day on site').fill('2026-12-03');
     await ada.getByLabel('Until when is their sea survival').fill('2027-06-01');

@@ -17,7 +17,7 @@ try {
   console.log(`Sign in with the password “${DEMO_PASSWORD}” as:`);
   for (const person of STAFF) if (person.does) console.log(`  ${addressOf(person.name).padEnd(36)} ${person.does}`);
   console.log('Ctrl+C stops everything.');
-  for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => void running.stop().then(() => process.exit(0)));
+  for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => void running.stop().then(() => process.exit(0)));
 } catch (error) {
   const inUse = error instanceof Error && 'code' in error && error.code === 'EADDRINUSE';
   console.error(inUse ? `The port is in use. Choose another with PORT=4320 npm run demo.` : error instanceof ConfigRefused ? error.message : error);

@@ -110,12 +110,10 @@ describe('what can’t be taken is refused clearly, and nothing is stored halfwa
   it('keeps the Workshop to coordinators, the Floor to staff, and other sites out', async () => {
     expect((await priya.call('forms')).status).toBe(403);
     expect((await stranger.call('ledger')).status).toBe(401);
-    const foreign = await priya.call('submit', {
-      params: { slug: 'come-on-site' },
-      headers: { ...key(), Origin: 'https://elsewhere.example' },
-      body: { release: 2, answers: VISIT },
-    });
-    expect(foreign.status).toBe(403);
+    for (const Origin of ['https://elsewhere.example', 'null']) {
+      const foreign = await priya.call('submit', { params: { slug: 'come-on-site' }, headers: { ...key(), Origin }, body: { release: 2, answers: VISIT } });
+      expect(foreign.status, Origin).toBe(403);
+    }
     expect((await priya.call('ledger', { query: { tray: 'everything' } })).status).toBe(400);
     expect((await priya.call('ledger', { query: { after: 'nonsense' } })).status).toBe(400);
   });

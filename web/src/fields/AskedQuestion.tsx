@@ -1,6 +1,7 @@
 import type { Question } from '@tolvek/core/form';
 import type { Field, Problem, RawAnswer } from '@tolvek/core/register';
 import { FieldInput } from './inputs.tsx';
+import { ProblemLine } from './ProblemLine.tsx';
 
 interface AskedQuestionProps {
   readonly question: Question;
@@ -45,12 +46,7 @@ export function AskedQuestion({ question, field, value, problem, onChange, onBlu
       <div className="mt-1.5">
         <FieldInput id={id} field={field} value={value} onChange={onChange} {...(onBlur ? { onBlur } : {})} describedBy={described || undefined} invalid={problem !== undefined} />
       </div>
-      {problem ? (
-        <p id={`${id}-problem`} className="mt-1.5 font-semibold text-brick">
-          <span aria-hidden="true">▲ </span>
-          {problem.message} <span className="font-normal">{problem.fix}</span>
-        </p>
-      ) : null}
+      {problem ? <ProblemLine id={`${id}-problem`} problem={problem} /> : null}
     </div>
   );
 }

@@ -1,27 +1,10 @@
 import type { AnswerOf } from '@tolvek/contract';
+import { RowReasons } from '../ui/RowReasons.tsx';
 
-/** Which row of the routing table decided, and why the rows above did not. */
-export function WhyRouted({ routing }: { routing: AnswerOf<'sheet'>['routing'] }) {
-  return (
-    <div className="mt-2">
-      <p className="text-soft">{routing.outcome}</p>
-      <ol className="mt-2">
-        {routing.rows.map((row) => (
-          <li key={row.row} className="border-t border-rule py-1.5">
-            <p className={row.won ? 'font-semibold' : 'text-soft'}>
-              Row {row.row}
-              {row.note ? `: ${row.note}` : ''} {row.won ? '· decided' : '· passed over'}
-            </p>
-            <ul className="pl-4 text-[13px]">
-              {row.cells.map((cell) => (
-                <li key={cell.words} className="list-disc">
-                  {cell.words}
-                </li>
-              ))}
-            </ul>
-          </li>
-        ))}
-      </ol>
-    </div>
-  );
-}
+/** What routing came to, and which row of the table decided. */
+export const WhyRouted = ({ routing }: { routing: AnswerOf<'sheet'>['routing'] }) => (
+  <div className="mt-2">
+    <p className="mb-2 text-soft">{routing.outcome}</p>
+    <RowReasons rows={routing.rows} />
+  </div>
+);

@@ -5,6 +5,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
 import { api, problemOf } from '../app/api.ts';
 import { AskedQuestion, inputId } from '../fields/AskedQuestion.tsx';
+import { ProblemLine } from '../fields/ProblemLine.tsx';
 import { Button } from '../ui/Button.tsx';
 import { forget, type KeptAnswers, keep, newKey, nothingTyped, recall } from './keptAnswers.ts';
 import { Sent } from './Sent.tsx';
@@ -28,10 +29,9 @@ export function FillIn({ door, reload }: { door: OpenDoor; reload: () => void })
   const [isKept, setIsKept] = useState(false);
   const summary = useRef<HTMLDivElement>(null);
 
+  // At every change, not a moment later: a reload right after the last letter must not lose it.
   useEffect(() => {
-    if (sent) return;
-    const waiting = setTimeout(() => setIsKept(hasTyped(typed) && keep(slug, typed)), 250);
-    return () => clearTimeout(waiting);
+    if (!sent) setIsKept(hasTyped(typed) && keep(slug, typed));
   }, [typed, slug, sent]);
 
   const problems = [...found, ...(door.kind === 'outside' ? contactProblems(typed.contact) : []), ...fromServer(refused, found)];
@@ -144,12 +144,7 @@ export function FillIn({ door, reload }: { door: OpenDoor; reload: () => void })
                     />
                   )}
                 />
-                {problem ? (
-                  <p id={`${id}-problem`} className="mt-1.5 font-semibold text-brick">
-                    <span aria-hidden="true">▲ </span>
-                    {problem.message} <span className="font-normal">{problem.fix}</span>
-                  </p>
-                ) : null}
+                {problem ? <ProblemLine id={`${id}-problem`} problem={problem} /> : null}
               </div>
             );
           })}

@@ -4,6 +4,7 @@ import { type RawAnswer, type RequestFacts, requestScope, requestSlots } from '@
 import { prepareRouting } from '@tolvek/core/routing';
 import { useMemo, useState } from 'react';
 import { AskedQuestion } from '../fields/AskedQuestion.tsx';
+import { RowReasons } from '../ui/RowReasons.tsx';
 import { Why } from '../ui/Why.tsx';
 
 const SEATS = [
@@ -71,23 +72,7 @@ export function Proof({ draft, form }: { draft: FormDesign; form: AnswerOf<'form
         With these answers: {routed.isOtherwise ? 'the last row' : `row ${routed.row}`}, {team}, {routed.outcome.workingDays} working days
         {routed.outcome.needsApproval ? ', to be decided' : ''}.{' '}
         <Why about="Why this row">
-          <ol>
-            {routed.reasons.map((row) => (
-              <li key={row.row} className="border-t border-rule py-1.5">
-                <p className={row.won ? 'font-semibold' : 'text-soft'}>
-                  Row {row.row}
-                  {row.note ? `: ${row.note}` : ''}
-                </p>
-                <ul className="pl-4 text-[13px]">
-                  {row.cells.map((cell) => (
-                    <li key={cell.words} className="list-disc">
-                      {cell.words}
-                    </li>
-                  ))}
-                </ul>
-              </li>
-            ))}
-          </ol>
+          <RowReasons rows={routed.reasons} />
         </Why>
       </p>
     </aside>
