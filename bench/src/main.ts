@@ -20,9 +20,10 @@ try {
   const cookieOf = async (name: string): Promise<string> => {
     const response = await fetch(`${running.url}/api/auth/sign-in/email`, {
       method: 'POST',
-      headers: { 'content-type': 'application/json' },
+      headers: { 'content-type': 'application/json', origin: running.url },
       body: JSON.stringify({ email: addressOf(name), password: DEMO_PASSWORD }),
     });
+    if (!response.ok) throw new Error(`${name} could not sign in: ${await response.text()}`);
     return response.headers
       .getSetCookie()
       .map((each) => each.split(';')[0])

@@ -147,7 +147,7 @@ class Story {
     const open = db
       .select()
       .from(requests)
-      .where(and(eq(requests.stage, 'arrived'), lt(requests.createdAt, this.moment - 3 * HOUR)))
+      .where(and(eq(requests.phase, 'arrived'), eq(requests.stage, 'arrived'), lt(requests.createdAt, this.moment - 3 * HOUR)))
       .limit(3)
       .all();
     for (const request of open) {
@@ -159,7 +159,7 @@ class Story {
     const inHand = db
       .select()
       .from(requests)
-      .where(and(eq(requests.stage, 'in_hand'), lt(requests.updatedAt, this.moment - 6 * HOUR)))
+      .where(and(eq(requests.phase, 'working'), eq(requests.stage, 'in_hand'), lt(requests.updatedAt, this.moment - 6 * HOUR)))
       .limit(4)
       .all();
     for (const request of inHand) {
@@ -174,7 +174,7 @@ class Story {
     const paused = db
       .select()
       .from(requests)
-      .where(and(eq(requests.stage, 'papers'), lt(requests.updatedAt, this.moment - 30 * HOUR)))
+      .where(and(eq(requests.phase, 'paused'), eq(requests.stage, 'papers'), lt(requests.updatedAt, this.moment - 30 * HOUR)))
       .limit(1)
       .all();
     for (const request of paused) {

@@ -40,35 +40,53 @@ export function readyCalendar(calendar: WorkingCalendar): ReadyCalendar {
   return found;
 }
 
+const DAY = 86_400_000;
+
+/** Days are counted from 1970-01-01. What Temporal says of a day is kept, so that reckoning over many days only adds numbers. */
 class ReadyCalendar {
   private readonly holidays: ReadonlySet<string>;
-  private readonly days = new Map<string, readonly OpenStretch[]>();
+  private readonly days = new Map<number, readonly OpenStretch[]>();
+  private readonly midnights = new Map<number, number>();
 
   constructor(private readonly calendar: WorkingCalendar) {
     this.holidays = new Set(calendar.holidays.map((holiday) => holiday.date));
   }
 
-  dateAt(ms: number): Temporal.PlainDate {
-    return Temporal.Instant.fromEpochMilliseconds(ms).toZonedDateTimeISO(this.calendar.zone).toPlainDate();
+  /** The calendar's day at a moment. */
+  dayAt(ms: number): number {
+    let day = Math.floor(ms / DAY);
+    while (ms < this.midnight(day)) day -= 1;
+    while (ms >= this.midnight(day + 1)) day += 1;
+    return day;
   }
 
-  isWorkingDay(date: Temporal.PlainDate): boolean {
-    return this.openOn(date).length > 0;
+  isWorkingDay(day: number): boolean {
+    return this.openOn(day).length > 0;
   }
 
   /**
-   * The open stretches of a date as instants. Clock times that a spring change skips move forward with the clock, those
+   * The open stretches of a day as instants. Clock times that a spring change skips move forward with the clock, those
    * an autumn change repeats are taken the first time (Temporal's “compatible”), so a day may count an hour more or less.
    */
-  openOn(date: Temporal.PlainDate): readonly OpenStretch[] {
-    const key = date.toString();
-    let stretches = this.days.get(key);
+  openOn(day: number): readonly OpenStretch[] {
+    let stretches = this.days.get(day);
     if (!stretches) {
-      const hours = this.holidays.has(key) ? [] : (this.calendar.week[date.dayOfWeek - 1] ?? []);
+      const date = dateOf(day);
+      const hours = this.holidays.has(date.toString()) ? [] : (this.calendar.week[date.dayOfWeek - 1] ?? []);
       stretches = hours.map(([from, to]) => ({ from: this.instant(date, from), to: this.instant(date, to) })).filter((stretch) => stretch.to > stretch.from);
-      this.days.set(key, stretches);
+      this.days.set(day, stretches);
     }
     return stretches;
+  }
+
+  /** The first moment of a day in the calendar's zone. */
+  private midnight(day: number): number {
+    let at = this.midnights.get(day);
+    if (at === undefined) {
+      at = dateOf(day).toZonedDateTime({ timeZone: this.calendar.zone }).epochMilliseconds;
+      this.midnights.set(day, at);
+    }
+    return at;
   }
 
   private instant(date: Temporal.PlainDate, clock: string): number {
@@ -77,3 +95,6 @@ class ReadyCalendar {
     return day.toZonedDateTime({ timeZone: this.calendar.zone, plainTime: time }).epochMilliseconds;
   }
 }
+
+const EPOCH = Temporal.PlainDate.from('1970-01-01');
+const dateOf = (day: number): Temporal.PlainDate => EPOCH.add({ days: day });

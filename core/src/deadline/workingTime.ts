@@ -10,17 +10,17 @@ export class NeverOpen extends Error {
 /** The moment (epoch ms) at which `amount` ms of working time have passed since `start`. `amount` is not negative. */
 export function addWorkingTime(calendar: WorkingCalendar, start: number, amount: number): number {
   const days = readyCalendar(calendar);
-  let date = days.dateAt(start);
+  let day = days.dayAt(start);
   let left = amount;
   for (let searched = 0; searched <= SEARCH_DAYS; searched += 1) {
-    for (const stretch of days.openOn(date)) {
+    for (const stretch of days.openOn(day)) {
       const from = Math.max(stretch.from, start);
       const room = stretch.to - from;
       if (room <= 0) continue;
       if (left <= room) return from + left;
       left -= room;
     }
-    date = date.add({ days: 1 });
+    day += 1;
   }
   throw new NeverOpen(calendar);
 }
@@ -28,17 +28,17 @@ export function addWorkingTime(calendar: WorkingCalendar, start: number, amount:
 /** The moment (epoch ms) `amount` ms of working time before `end`; `end` itself moves back to open hours first. */
 export function subtractWorkingTime(calendar: WorkingCalendar, end: number, amount: number): number {
   const days = readyCalendar(calendar);
-  let date = days.dateAt(end);
+  let day = days.dayAt(end);
   let left = amount;
   for (let searched = 0; searched <= SEARCH_DAYS; searched += 1) {
-    for (const stretch of [...days.openOn(date)].reverse()) {
+    for (const stretch of [...days.openOn(day)].reverse()) {
       const to = Math.min(stretch.to, end);
       const room = to - stretch.from;
       if (room <= 0) continue;
       if (left <= room) return to - left;
       left -= room;
     }
-    date = date.subtract({ days: 1 });
+    day -= 1;
   }
   throw new NeverOpen(calendar);
 }
@@ -47,10 +47,10 @@ export function subtractWorkingTime(calendar: WorkingCalendar, end: number, amou
 export function workingTimeBetween(calendar: WorkingCalendar, from: number, to: number): number {
   if (to < from) return 0 - workingTimeBetween(calendar, to, from);
   const days = readyCalendar(calendar);
-  const last = days.dateAt(to);
+  const last = days.dayAt(to);
   let total = 0;
-  for (let date = days.dateAt(from); Number(date.until(last).days) >= 0; date = date.add({ days: 1 })) {
-    for (const stretch of days.openOn(date)) total += Math.max(0, Math.min(stretch.to, to) - Math.max(stretch.from, from));
+  for (let day = days.dayAt(from); day <= last; day += 1) {
+    for (const stretch of days.openOn(day)) total += Math.max(0, Math.min(stretch.to, to) - Math.max(stretch.from, from));
   }
   return total;
 }
@@ -62,15 +62,15 @@ export function workingTimeBetween(calendar: WorkingCalendar, from: number, to: 
 export function endOfWorkingDay(calendar: WorkingCalendar, start: number, workingDays: number): number {
   const days = readyCalendar(calendar);
   const arrival = addWorkingTime(calendar, start, 0);
-  let date = days.dateAt(arrival);
+  let day = days.dayAt(arrival);
   let left = workingDays;
   for (let searched = 0; searched <= SEARCH_DAYS; searched += 1) {
     if (left === 0) {
-      const end = days.openOn(date).at(-1)?.to;
+      const end = days.openOn(day).at(-1)?.to;
       if (end !== undefined) return end;
     }
-    date = date.add({ days: 1 });
-    if (days.isWorkingDay(date)) left -= 1;
+    day += 1;
+    if (days.isWorkingDay(day)) left -= 1;
   }
   throw new NeverOpen(calendar);
 }
@@ -78,7 +78,7 @@ export function endOfWorkingDay(calendar: WorkingCalendar, start: number, workin
 /** Whether the calendar is open at a moment. */
 export function isOpen(calendar: WorkingCalendar, at: number): boolean {
   const days = readyCalendar(calendar);
-  return days.openOn(days.dateAt(at)).some((stretch) => at >= stretch.from && at < stretch.to);
+  return days.openOn(days.dayAt(at)).some((stretch) => at >= stretch.from && at < stretch.to);
 }
 
 /** A moment as people at the desk read it: `Mon 23 Nov, 10:42`. */
@@ -104,7 +104,7 @@ export function dateAt(ms: number, zone: string): string {
 /** When the calendar closes for the day it is open in now, or opens next; null when never. */
 export function nextChange(calendar: WorkingCalendar, at: number): { readonly open: boolean; readonly at: number } | null {
   const days = readyCalendar(calendar);
-  const today = days.openOn(days.dateAt(at));
+  const today = days.openOn(days.dayAt(at));
   if (today.some((stretch) => at >= stretch.from && at < stretch.to)) return { open: true, at: today.at(-1)?.to ?? at };
   try {
     return { open: false, at: addWorkingTime(calendar, at, 1) - 1 };
