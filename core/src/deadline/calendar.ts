@@ -60,6 +60,11 @@ class ReadyCalendar {
     return day;
   }
 
+  /** The last ms of a day in the calendar's zone. */
+  endOf(day: number): number {
+    return this.midnight(day + 1) - 1;
+  }
+
   isWorkingDay(day: number): boolean {
     return this.openOn(day).length > 0;
   }

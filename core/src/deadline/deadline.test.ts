@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   addWorkingTime,
+  endOfDay,
   endOfWorkingDay,
   fuseAt,
   isOpen,
@@ -98,6 +99,12 @@ describe('working time', () => {
     expect(endOfWorkingDay(desk, at('2026-11-23T10:42:00Z'), 2)).toBe(at('2026-11-25T17:30:00Z'));
     expect(endOfWorkingDay(desk, at('2026-11-27T18:00:00Z'), 2)).toBe(at('2026-12-02T17:30:00Z'));
     expect(endOfWorkingDay(desk, at('2026-11-28T10:00:00Z'), 0)).toBe(at('2026-11-30T17:30:00Z'));
+  });
+
+  it('ends a day by the wall clock, also when the clocks change', () => {
+    expect(endOfDay(desk, at('2026-11-23T10:42:00Z'))).toBe(at('2026-11-23T23:59:59.999Z'));
+    expect(endOfDay(desk, at('2026-03-29T00:30:00Z'))).toBe(at('2026-03-29T22:59:59.999Z'));
+    expect(endOfDay(desk, at('2026-10-25T00:30:00Z'))).toBe(at('2026-10-25T23:59:59.999Z'));
   });
 
   it('says so when a calendar never opens', () => {

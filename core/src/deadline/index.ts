@@ -14,4 +14,4 @@ export {
   type Timer,
   timersFor,
 } from './deadline.ts';
-export { addWorkingTime, dateAt, endOfWorkingDay, isOpen, momentInWords, NeverOpen, nextChange, subtractWorkingTime, workingTimeBetween } from './workingTime.ts';
+export { addWorkingTime, dateAt, endOfDay, endOfWorkingDay, isOpen, momentInWords, NeverOpen, nextChange, subtractWorkingTime, workingTimeBetween } from './workingTime.ts';

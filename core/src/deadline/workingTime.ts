@@ -75,6 +75,12 @@ export function endOfWorkingDay(calendar: WorkingCalendar, start: number, workin
   throw new NeverOpen(calendar);
 }
 
+/** The last ms (epoch) of the day that a moment falls on, by the wall clock of the calendar's zone. */
+export function endOfDay(calendar: WorkingCalendar, at: number): number {
+  const days = readyCalendar(calendar);
+  return days.endOf(days.dayAt(at));
+}
+
 /** Whether the calendar is open at a moment. */
 export function isOpen(calendar: WorkingCalendar, at: number): boolean {
   const days = readyCalendar(calendar);

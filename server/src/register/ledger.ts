@@ -1,6 +1,6 @@
 import type { AnswerOf, TrayKey } from '@tolvek/contract';
 import { relationTo, reveal, revealSubject } from '@tolvek/core/access';
-import { addWorkingTime, dateAt, fuseAt } from '@tolvek/core/deadline';
+import { addWorkingTime, dateAt, endOfDay, fuseAt } from '@tolvek/core/deadline';
 import type { Viewer } from '@tolvek/core/people';
 import { and, asc, count, eq, gt, inArray, like, lt, ne, or, type SQL, sql } from 'drizzle-orm';
 import { calendarOf } from '../deadline/queries.ts';
@@ -95,20 +95,13 @@ function horizonOf(db: Reader, mine: SQL | undefined, now: number): AnswerOf<'tr
   let cursor = addWorkingTime(calendar, now, 0);
   for (let day = 0; day < 5; day += 1) {
     const date = dateAt(cursor, calendar.zone);
-    const to = endOfDate(date, calendar.zone);
+    const to = endOfDay(calendar, cursor);
     const name = date === dateAt(now, calendar.zone) ? 'Today' : new Intl.DateTimeFormat('en-GB', { timeZone: calendar.zone, weekday: 'short', day: 'numeric' }).format(cursor);
     bars.push({ label: name, count: tally(from, to), state: day === 0 ? 'soon' : 'calm' });
     from = to;
     cursor = addWorkingTime(calendar, to, 0);
   }
   return bars;
-}
-
-/** The last ms of a date in a zone. */
-function endOfDate(date: string, zone: string): number {
-  let at = Date.parse(`${date}T23:59:59.999Z`) - 14 * 3_600_000;
-  while (dateAt(at + 60_000, zone) <= date) at += 60_000;
-  return at - (at % 60_000) + 59_999;
 }
 
 /** A page of the ledger, the earliest deadline first; `after` is the place the page before ended at. */
