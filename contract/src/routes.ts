@@ -72,7 +72,7 @@ export const routes = {
       person: z
         .object({ id: z.string(), name: z.string(), role: z.enum(['administrator', 'coordinator', 'member']), groups: z.array(z.string()), worksFloor: z.boolean() })
         .nullable(),
-      desk: z.object({ name: z.string(), station: z.string(), nowWords: z.string(), hoursWords: z.string() }),
+      desk: z.object({ name: z.string(), station: z.string(), zone: z.string(), nowWords: z.string(), hoursWords: z.string() }),
       demo: z.object({ password: z.string(), people: z.array(z.object({ name: z.string(), email: z.string(), does: z.string() })) }).nullable(),
     }),
   }),

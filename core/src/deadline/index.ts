@@ -14,4 +14,5 @@ export {
   type Timer,
   timersFor,
 } from './deadline.ts';
-export { addWorkingTime, dateAt, endOfDay, endOfWorkingDay, isOpen, momentInWords, NeverOpen, nextChange, subtractWorkingTime, workingTimeBetween } from './workingTime.ts';
+export { dateAt, dateInWords, dayInWords, momentInWords } from './wallClock.ts';
+export { addWorkingTime, endOfDay, endOfWorkingDay, isOpen, NeverOpen, nextChange, subtractWorkingTime, workingTimeBetween } from './workingTime.ts';

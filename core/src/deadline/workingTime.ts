@@ -87,26 +87,6 @@ export function isOpen(calendar: WorkingCalendar, at: number): boolean {
   return days.openOn(days.dayAt(at)).some((stretch) => at >= stretch.from && at < stretch.to);
 }
 
-/** A moment as people at the desk read it: `Mon 23 Nov, 10:42`. */
-export function momentInWords(ms: number, zone: string): string {
-  const parts = new Intl.DateTimeFormat('en-GB', {
-    timeZone: zone,
-    weekday: 'short',
-    day: 'numeric',
-    month: 'short',
-    hour: '2-digit',
-    minute: '2-digit',
-    hourCycle: 'h23',
-  }).formatToParts(ms);
-  const part = (type: Intl.DateTimeFormatPartTypes): string => parts.find((each) => each.type === type)?.value ?? '';
-  return `${part('weekday')} ${part('day')} ${part('month')}, ${part('hour')}:${part('minute')}`;
-}
-
-/** The date at a moment in a zone, `YYYY-MM-DD`. */
-export function dateAt(ms: number, zone: string): string {
-  return new Intl.DateTimeFormat('en-CA', { timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit' }).format(ms);
-}
-
 /** When the calendar closes for the day it is open in now, or opens next; null when never. */
 export function nextChange(calendar: WorkingCalendar, at: number): { readonly open: boolean; readonly at: number } | null {
   const days = readyCalendar(calendar);

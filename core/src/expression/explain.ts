@@ -1,6 +1,6 @@
-import { compile, compileTests, type Slots } from './compile.ts';
+import { compile, type Slots } from './compile.ts';
 import type { Scope } from './scope.ts';
-import { childrenOf, type Node, namesRead, nodesOfTest, type Test } from './tree.ts';
+import { childrenOf, type Node, namesRead } from './tree.ts';
 import { inWords, type Ternary, type Value } from './value.ts';
 
 /**
@@ -27,23 +27,20 @@ export function explain(node: Node, text: string, scope: Scope, slots: Slots): E
   return { words: values ? `${said} (${values})` : said, guarded: said, result, reads, parts };
 }
 
-/** Explains one table cell for its column. */
+/** Explains one table cell for its column: what it was tried on and what came out. */
 export function explainCell(
-  column: { readonly label: string; readonly node: Node; readonly text: string },
-  tests: readonly Test[],
-  cell: string,
+  column: { readonly label: string; readonly node: Node },
+  cell: { readonly text: string; readonly reads: readonly string[] },
   scope: Scope,
-  slots: Slots,
+  decided: { readonly input: Value; readonly result: Ternary },
 ): Explanation {
-  const input = compile(column.node, scope)(slots, null);
-  const result = compileTests(tests, scope)(slots, input);
-  const reads = namesRead([column.node, ...tests.flatMap(nodesOfTest)]);
+  const { input, result } = decided;
   const options = optionsOf(column.node, scope);
   return {
-    words: `${column.label} is ${optionLabel(input, options)}; the row asks for ${cellInWords(cell, options)}: ${cellVerdict(result)}`,
+    words: `${column.label} is ${optionLabel(input, options)}; the row asks for ${cellInWords(cell.text, options)}: ${cellVerdict(result)}`,
     guarded: `${column.label} is hidden from you; the row’s test on it ${cellVerdict(result)}`,
     result,
-    reads,
+    reads: cell.reads,
     parts: [],
   };
 }

@@ -8,12 +8,13 @@ import {
   type Explanation,
   explainCell,
   type Node,
+  namesRead,
+  nodesOfTest,
   parseExpression,
   parseTests,
   type Scope,
   type ScopeType,
   type Slots,
-  type Test,
 } from '../expression/index.ts';
 import type { RoutingOutcome, RoutingTable } from './table.ts';
 
@@ -36,9 +37,9 @@ export interface Routed {
 }
 
 interface ReadyCell {
-  readonly column: { readonly label: string; readonly node: Node; readonly text: string; readonly input: Compiled };
+  readonly column: { readonly label: string; readonly node: Node; readonly input: Compiled };
   readonly text: string;
-  readonly tests: readonly Test[];
+  readonly reads: readonly string[];
   readonly holds: CompiledTests;
 }
 
@@ -49,15 +50,17 @@ interface ReadyCell {
 export function prepareRouting(table: RoutingTable, scope: Scope): (slots: Slots) => Routed {
   const columns = table.columns.map((column) => {
     const parsed = parseExpression(column.input);
-    return { id: column.id, label: column.label, text: column.input, node: parsed.ok ? parsed.value : null };
+    const node = parsed.ok ? parsed.value : null;
+    return { id: column.id, label: column.label, node, input: node ? compile(node, scope) : () => null };
   });
   const rows = table.rows.map((row) =>
     columns.flatMap((column): ReadyCell[] => {
       const text = row.cells[column.id] ?? '';
       const parsed = parseTests(text);
       if (parsed.ok && parsed.value.every((test) => test.kind === 'any')) return [];
-      if (!parsed.ok || !column.node) return [{ column: { ...column, node: NOTHING, input: () => null }, text, tests: [], holds: () => false }];
-      return [{ column: { ...column, node: column.node, input: compile(column.node, scope) }, text, tests: parsed.value, holds: compileTests(parsed.value, scope) }];
+      if (!parsed.ok || !column.node) return [{ column: { ...column, node: NOTHING }, text, reads: [], holds: () => false }];
+      const reads = namesRead([column.node, ...parsed.value.flatMap(nodesOfTest)]);
+      return [{ column: { ...column, node: column.node }, text, reads, holds: compileTests(parsed.value, scope) }];
     }),
   );
 
@@ -66,9 +69,13 @@ export function prepareRouting(table: RoutingTable, scope: Scope): (slots: Slots
     for (const [index, cells] of rows.entries()) {
       const row = table.rows[index];
       if (!row) break;
-      const failing = cells.filter((cell) => cell.holds(slots, cell.column.input(slots, null)) !== true);
+      const decided = cells.map((cell) => {
+        const input = cell.column.input(slots, null);
+        return { cell, input, result: cell.holds(slots, input) };
+      });
+      const failing = decided.filter((each) => each.result !== true);
       const won = failing.length === 0;
-      reasons.push({ row: index + 1, note: row.note, won, cells: (won ? cells : failing).map((cell) => explainCell(cell.column, cell.tests, cell.text, scope, slots)) });
+      reasons.push({ row: index + 1, note: row.note, won, cells: (won ? decided : failing).map((each) => explainCell(each.cell.column, each.cell, scope, each)) });
       if (won) return { row: index + 1, rowId: row.id, isOtherwise: false, outcome: row.outcome, reasons };
     }
     const last = table.rows.length + 1;

@@ -1,11 +1,12 @@
 import { type Deadline, type DeadlinePlan, lengthInWords, momentInWords, type Timer, timersFor, workingTimeBetween } from '@tolvek/core/deadline';
-import { and, asc, eq, lte } from 'drizzle-orm';
+import { and, asc, eq } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { releaseById } from '../form/queries.ts';
 import { notify } from '../notice/notify.ts';
 import { membersOf, personById } from '../people/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { type House, write } from '../platform/house.ts';
+import { prepared } from '../platform/prepared.ts';
 import { remember } from '../register/history.ts';
 import { type RequestRow, requestById } from '../register/queries.ts';
 import { calendarOf } from './queries.ts';
@@ -40,23 +41,17 @@ export function resetTimers(tx: Transaction, requestId: string, deadline: Deadli
   );
 }
 
+const next = prepared((db) => db.select().from(timers).where(eq(timers.state, 'waiting')).orderBy(asc(timers.at)).limit(1).prepare());
+
 /** When something becomes due next, epoch ms. */
-export function nextTimerAt(db: Reader): number | null {
-  return db.select({ at: timers.at }).from(timers).where(eq(timers.state, 'waiting')).orderBy(asc(timers.at)).limit(1).get()?.at ?? null;
-}
+export const nextTimerAt = (db: Reader): number | null => next(db).get()?.at ?? null;
 
 /** Lets everything happen that is due by now, in its order, each in its own transaction. Returns how many did. */
 export function runDueTimers(house: House): number {
   let happened = 0;
   for (;;) {
-    const due = house.db
-      .select()
-      .from(timers)
-      .where(and(eq(timers.state, 'waiting'), lte(timers.at, house.clock.now())))
-      .orderBy(asc(timers.at))
-      .limit(1)
-      .get();
-    if (!due) return happened;
+    const due = next(house.db).get();
+    if (!due || due.at > house.clock.now()) return happened;
     write(house, (tx, effects, now) => {
       const claimed = tx
         .update(timers)

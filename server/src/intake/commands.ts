@@ -1,33 +1,28 @@
 import { dateAt, momentInWords } from '@tolvek/core/deadline';
-import { admit } from '@tolvek/core/door';
+import { admit, contactProblems } from '@tolvek/core/door';
 import type { Viewer } from '@tolvek/core/people';
 import type { RawAnswers, RequestFacts } from '@tolvek/core/register';
 import { eq } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
-import { z } from 'zod';
 import { approvals } from '../approval/tables.ts';
 import { calendarOf } from '../deadline/queries.ts';
 import { setTimers } from '../deadline/timers.ts';
 import { doors, waitingSubmissions } from '../door/tables.ts';
 import { currentRelease, type ReleaseRow, releaseById } from '../form/queries.ts';
 import { forms } from '../form/tables.ts';
-import { decideExpiry, notify, notifyToConfirm } from '../notice/notify.ts';
+import { notify, notifyToConfirm } from '../notice/notify.ts';
 import { groupNames, groupsOf, membersOf, type PersonRow, personByEmail, personById } from '../people/queries.ts';
 import { people } from '../people/tables.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { type Effects, type House, write } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
-import { issueLink, openLink, spendLink } from '../platform/links.ts';
+import { issueLink, linkEnds, openLink, spendLink } from '../platform/links.ts';
 import { notAllowed, notFound, notSignedIn, Problem, wrongFields } from '../platform/problem.ts';
 import { remember } from '../register/history.ts';
 import { firstStage, registerById, requestById, stageWithRole } from '../register/queries.ts';
 import { registers, requests } from '../register/tables.ts';
 
 export type DoorRow = typeof doors.$inferSelect;
-
-const DAY = 24 * 3_600_000;
-const CONFIRM_DAYS = 3;
-const FOLLOW_DAYS = 180;
 
 export function doorBySlug(db: Reader, slug: string): { door: DoorRow; release: ReleaseRow } {
   const door = db.select().from(doors).where(eq(doors.slug, slug)).get();
@@ -83,36 +78,22 @@ export function submit(house: House, viewer: Viewer | null, input: Submission): 
   });
 }
 
-const address = z.email();
-
 function keepForConfirmation(house: House, tx: Transaction, now: number, door: DoorRow, release: ReleaseRow, input: Submission): Submitted {
   const name = input.contact?.name.trim() ?? '';
   const email = input.contact?.email.trim().toLowerCase() ?? '';
   const admission = admit(door, { kind: 'unknown', active: true }, now);
   if (!admission.admitted) throw refusal(admission);
   const { problems } = releaseById(tx, release.id).complete(input.answers, factsFor(tx, door, release, null, now));
-  const contactProblems = [
-    ...(name === '' ? [{ field: 'contact.name', message: '“Your name” has no answer yet.', fix: 'Fill it in.' }] : []),
-    ...(address.safeParse(email).success
-      ? []
-      : [
-          {
-            field: 'contact.email',
-            message: email === '' ? '“Your mail address” has no answer yet.' : `“${email}” is not a mail address.`,
-            fix: 'Give an address like name@institute.example; the confirmation goes there.',
-          },
-        ]),
-  ];
-  if (problems.length + contactProblems.length > 0) throw wrongFields([...problems, ...contactProblems]);
+  const all = [...problems, ...contactProblems({ name, email })];
+  if (all.length > 0) throw wrongFields(all);
   // Whether the address belongs to somebody, and whether they may come in, is said only to who holds it: in the letter's page.
-  const submission = { id: uuid(), doorId: door.id, releaseId: release.id, name, email, answers: input.answers, createdAt: now, expiresAt: now + CONFIRM_DAYS * DAY };
+  const submission = { id: uuid(), doorId: door.id, releaseId: release.id, name, email, answers: input.answers, createdAt: now, expiresAt: linkEnds('confirm', now) };
   tx.insert(waitingSubmissions).values(submission).run();
   notifyToConfirm(house, tx, now, {
     name,
     email,
     formTitle: release.design.title,
     submissionId: submission.id,
-    expiresAt: submission.expiresAt,
     calendar: release.design.deadline.calendar,
   });
   return { state: 'to-confirm', email };
@@ -131,7 +112,7 @@ export function confirm(house: House, token: string): { number: string; dueWords
     const { link, submission } = waitingFor(tx, token, now);
     const arrived = sendWaiting(house, tx, effects, now, submission);
     spendLink(tx, link, now);
-    const follow = issueLink(tx, { purpose: 'follow', personId: arrived.requesterId, targetId: arrived.id, expiresAt: now + FOLLOW_DAYS * DAY });
+    const follow = issueLink(tx, { purpose: 'follow', personId: arrived.requesterId, targetId: arrived.id, now });
     return { number: arrived.number, dueWords: arrived.dueWords, follow };
   });
 }
@@ -222,7 +203,7 @@ function arrive(house: House, tx: Transaction, effects: Effects, now: number, do
     const deciders = membersOf(tx, approval.group)
       .filter((person) => person.id !== requester.id)
       .map((person) => person.id);
-    notify(house, tx, now, request, deciders, { kind: 'approval-asked', step: approval.label, expires: momentInWords(decideExpiry(now), calendar.zone) }, approvalId);
+    notify(house, tx, now, request, deciders, { kind: 'approval-asked', step: approval.label, expires: momentInWords(linkEnds('decide', now), calendar.zone) }, approvalId);
   } else {
     tellTeam(house, tx, now, id);
   }

@@ -10,6 +10,7 @@ import { letters } from './tables.ts';
 export async function startMailStandIn(db: Database, clock: Clock): Promise<{ url: string; close: () => Promise<void> }> {
   const server = new SMTPServer({
     authOptional: true,
+    disableReverseLookup: true,
     disabledCommands: ['STARTTLS', 'AUTH'],
     size: 5 * 1024 * 1024,
     logger: false,

@@ -7,13 +7,9 @@ import { releaseById } from '../form/queries.ts';
 import { groupsOf, personById } from '../people/queries.ts';
 import type { Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
-import { issueLink } from '../platform/links.ts';
+import { issueLink, linkEnds } from '../platform/links.ts';
 import { partiesIn, type RequestRow, registerById } from '../register/queries.ts';
 import { outbox } from './tables.ts';
-
-const DAY = 24 * 3_600_000;
-const FOLLOW_DAYS = 180;
-const DECIDE_DAYS = 14;
 
 /** Where the signature of every letter comes from. */
 export const DESK = { name: 'Field Operations Desk', station: 'Skerrow Point Marine Station' } as const;
@@ -23,6 +19,7 @@ const SIGNATURE = `${DESK.name}, ${DESK.station}`;
 export function notify(house: House, tx: Transaction, now: number, request: RequestRow, personIds: readonly string[], event: NoticeEvent, approvalId?: string): void {
   const register = registerById(tx, request.registerId);
   const { release } = releaseById(tx, request.releaseId);
+  const entries: (typeof outbox.$inferInsert)[] = [];
   for (const personId of new Set(personIds)) {
     const person = personById(tx, personId);
     if (!person || (!person.active && person.id !== request.requesterId)) continue;
@@ -38,8 +35,9 @@ export function notify(house: House, tx: Transaction, now: number, request: Requ
       reader: person.name,
       url: addressFor(house, tx, now, request, person, event, approvalId),
     });
-    post(tx, now, { requestId: request.id, kind: event.kind, toName: person.name, toAddress: person.email, letter: dressLetter(letter, SIGNATURE) });
+    entries.push(posted(now, { requestId: request.id, kind: event.kind, toName: person.name, toAddress: person.email, letter: dressLetter(letter, SIGNATURE) }));
   }
+  if (entries.length > 0) tx.insert(outbox).values(entries).run();
 }
 
 function addressFor(
@@ -53,32 +51,35 @@ function addressFor(
 ): string {
   const base = house.config.url;
   if (event.kind === 'approval-asked' && approvalId) {
-    return `${base}/decide/${issueLink(tx, { purpose: 'decide', personId: person.id, targetId: approvalId, expiresAt: decideExpiry(now) })}`;
+    return `${base}/decide/${issueLink(tx, { purpose: 'decide', personId: person.id, targetId: approvalId, now })}`;
   }
   if (person.id !== request.requesterId || deskEvent(event)) return `${base}/floor/all/${request.number}`;
   if (person.kind === 'staff') return `${base}/my/${request.number}`;
-  return `${base}/follow/${issueLink(tx, { purpose: 'follow', personId: person.id, targetId: request.id, expiresAt: now + FOLLOW_DAYS * DAY })}`;
+  return `${base}/follow/${issueLink(tx, { purpose: 'follow', personId: person.id, targetId: request.id, now })}`;
 }
 
 const deskEvent = (event: NoticeEvent): boolean => ['new-request', 'assigned', 'reminder', 'escalation'].includes(event.kind);
-
-export const decideExpiry = (now: number): number => now + DECIDE_DAYS * DAY;
 
 export function notifyToConfirm(
   house: House,
   tx: Transaction,
   now: number,
-  input: { name: string; email: string; formTitle: string; submissionId: string; expiresAt: number; calendar: string },
+  input: { name: string; email: string; formTitle: string; submissionId: string; calendar: string },
 ): void {
-  const token = issueLink(tx, { purpose: 'confirm', personId: '', targetId: input.submissionId, expiresAt: input.expiresAt });
+  const token = issueLink(tx, { purpose: 'confirm', personId: '', targetId: input.submissionId, now });
   const { zone } = calendarOf(tx, input.calendar);
-  const letter = draftConfirmation({ name: input.name, formTitle: input.formTitle, url: `${house.config.url}/confirm/${token}`, expires: momentInWords(input.expiresAt, zone) });
-  post(tx, now, { requestId: null, kind: 'confirm', toName: input.name, toAddress: input.email, letter: dressLetter(letter, SIGNATURE) });
+  const letter = draftConfirmation({
+    name: input.name,
+    formTitle: input.formTitle,
+    url: `${house.config.url}/confirm/${token}`,
+    expires: momentInWords(linkEnds('confirm', now), zone),
+  });
+  tx.insert(outbox)
+    .values(posted(now, { requestId: null, kind: 'confirm', toName: input.name, toAddress: input.email, letter: dressLetter(letter, SIGNATURE) }))
+    .run();
 }
 
-function post(tx: Transaction, now: number, entry: { requestId: string | null; kind: string; toName: string; toAddress: string; letter: DressedLetter }): void {
+function posted(now: number, entry: { requestId: string | null; kind: string; toName: string; toAddress: string; letter: DressedLetter }): typeof outbox.$inferInsert {
   const { letter, ...rest } = entry;
-  tx.insert(outbox)
-    .values({ id: uuid(), ...rest, ...letter, state: 'waiting', nextAttemptAt: now, createdAt: now })
-    .run();
+  return { id: uuid(), ...rest, ...letter, state: 'waiting', nextAttemptAt: now, createdAt: now };
 }

@@ -1,26 +1,37 @@
 import type { Viewer } from '@tolvek/core/people';
-import { and, asc, count, eq, inArray } from 'drizzle-orm';
+import { and, asc, count, eq, inArray, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
+import { prepared } from '../platform/prepared.ts';
 import { groups, memberships, people } from './tables.ts';
 
 export type PersonRow = typeof people.$inferSelect;
 
-export function personById(db: Reader, id: string): PersonRow | undefined {
-  return db.select().from(people).where(eq(people.id, id)).get();
-}
+const byId = prepared((db) =>
+  db
+    .select()
+    .from(people)
+    .where(eq(people.id, sql.placeholder('id')))
+    .prepare(),
+);
+
+export const personById = (db: Reader, id: string): PersonRow | undefined => byId(db).get({ id });
 
 export function personByEmail(db: Reader, email: string): PersonRow | undefined {
   return db.select().from(people).where(eq(people.email, email.toLowerCase())).get();
 }
 
-export function groupsOf(db: Reader, personId: string): readonly string[] {
-  return db
+const groupsById = prepared((db) =>
+  db
     .select({ key: memberships.groupKey })
     .from(memberships)
-    .where(eq(memberships.personId, personId))
-    .all()
+    .where(eq(memberships.personId, sql.placeholder('id')))
+    .prepare(),
+);
+
+export const groupsOf = (db: Reader, personId: string): readonly string[] =>
+  groupsById(db)
+    .all({ id: personId })
     .map((row) => row.key);
-}
 
 /** Who somebody is to the access plan; null when unknown or inactive. */
 export function viewerOf(db: Reader, personId: string): Viewer | null {
@@ -29,17 +40,21 @@ export function viewerOf(db: Reader, personId: string): Viewer | null {
   return { personId: person.id, kind: person.kind, role: person.role, groups: groupsOf(db, personId) };
 }
 
-/** Active members of a group, by name. */
-export function membersOf(db: Reader, group: string): readonly PersonRow[] {
-  return db
+const byGroup = prepared((db) =>
+  db
     .select({ person: people })
     .from(memberships)
     .innerJoin(people, eq(people.id, memberships.personId))
-    .where(and(eq(memberships.groupKey, group), eq(people.active, true)))
+    .where(and(eq(memberships.groupKey, sql.placeholder('group')), eq(people.active, true)))
     .orderBy(asc(people.name))
-    .all()
+    .prepare(),
+);
+
+/** Active members of a group, by name. */
+export const membersOf = (db: Reader, group: string): readonly PersonRow[] =>
+  byGroup(db)
+    .all({ group })
     .map((row) => row.person);
-}
 
 export function namesOf(db: Reader, ids: readonly string[]): ReadonlyMap<string, string> {
   if (ids.length === 0) return new Map();
@@ -63,15 +78,14 @@ export function allGroups(db: Reader): readonly { key: string; name: string; isT
     .all();
 }
 
-export function groupNames(db: Reader): ReadonlyMap<string, string> {
-  return new Map(
-    db
-      .select({ key: groups.key, name: groups.name })
-      .from(groups)
+const everyGroup = prepared((db) => db.select({ key: groups.key, name: groups.name }).from(groups).prepare());
+
+export const groupNames = (db: Reader): ReadonlyMap<string, string> =>
+  new Map(
+    everyGroup(db)
       .all()
       .map((row) => [row.key, row.name]),
   );
-}
 
 /** Staff the demo offers for sign-in: those whose work is described. */
 export function demoPeople(db: Reader): readonly PersonRow[] {

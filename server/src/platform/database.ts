@@ -24,7 +24,25 @@ export function openDatabase(folder: string): Database {
   client.pragma('synchronous = FULL');
   client.pragma('foreign_keys = ON');
   client.pragma('busy_timeout = 5000');
+  keepStatements(client);
   const db = drizzle(client, { schema, casing: 'snake_case' });
   migrate(db, { migrationsFolder: MIGRATIONS });
   return db;
+}
+
+const KEPT_STATEMENTS = 500;
+
+/** Keeps compiled statements by their text, so that a query that is built again is not compiled again. The oldest give way. */
+function keepStatements(client: Sqlite.Database): void {
+  const kept = new Map<string, Sqlite.Statement>();
+  const prepare = client.prepare.bind(client);
+  client.prepare = ((source: string) => {
+    let statement = kept.get(source);
+    if (!statement) {
+      const oldest = kept.size >= KEPT_STATEMENTS ? kept.keys().next().value : undefined;
+      if (oldest !== undefined) kept.delete(oldest);
+      kept.set(source, (statement = prepare(source)));
+    }
+    return statement;
+  }) as typeof client.prepare;
 }

@@ -9,11 +9,18 @@ export type Link = typeof links.$inferSelect;
 
 const hash = (token: string): string => createHash('sha256').update(token).digest('base64url');
 
+const DAY = 24 * 3_600_000;
+/** How long each kind of link works, in days. */
+const DAYS: Readonly<Record<Link['purpose'], number>> = { confirm: 3, decide: 14, follow: 180 };
+
+/** When a link made now ends, epoch ms. */
+export const linkEnds = (purpose: Link['purpose'], now: number): number => now + DAYS[purpose] * DAY;
+
 /** Makes a link and returns its token, which is kept nowhere. */
-export function issueLink(tx: Transaction, link: Pick<Link, 'purpose' | 'personId' | 'targetId' | 'expiresAt'>): string {
+export function issueLink(tx: Transaction, { now, ...link }: Pick<Link, 'purpose' | 'personId' | 'targetId'> & { readonly now: number }): string {
   const token = randomBytes(24).toString('base64url');
   tx.insert(links)
-    .values({ id: uuid(), tokenHash: hash(token), usedAt: null, ...link })
+    .values({ id: uuid(), tokenHash: hash(token), usedAt: null, expiresAt: linkEnds(link.purpose, now), ...link })
     .run();
   return token;
 }

@@ -64,10 +64,10 @@ function worksFloor(db: Reader, viewer: { role: string; groups: readonly string[
 
 function deskView(db: Reader, now: number) {
   const [first] = db.select({ key: calendars.key }).from(calendars).all();
-  if (!first) return { ...DESK, nowWords: iso(now), hoursWords: '' };
+  if (!first) return { ...DESK, zone: 'UTC', nowWords: iso(now), hoursWords: '' };
   const calendar = calendarOf(db, first.key);
   const change = nextChange(calendar, now);
   const clockTime = change ? momentInWords(change.at, calendar.zone) : '';
   const hoursWords = !change ? 'desk closed' : change.open ? `desk open until ${clockTime.slice(-5)}` : `desk closed until ${clockTime}`;
-  return { ...DESK, nowWords: momentInWords(now, calendar.zone), hoursWords };
+  return { ...DESK, zone: calendar.zone, nowWords: momentInWords(now, calendar.zone), hoursWords };
 }

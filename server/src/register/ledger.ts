@@ -1,19 +1,23 @@
 import type { AnswerOf, TrayKey } from '@tolvek/contract';
 import { relationTo, reveal, revealSubject } from '@tolvek/core/access';
-import { addWorkingTime, dateAt, endOfDay, fuseAt } from '@tolvek/core/deadline';
+import { addWorkingTime, dateAt, dayInWords, endOfDay, fuseAt } from '@tolvek/core/deadline';
 import type { Viewer } from '@tolvek/core/people';
-import { and, asc, count, eq, gt, inArray, like, lt, ne, or, type SQL, sql } from 'drizzle-orm';
+import { and, asc, count, eq, getTableColumns, gt, inArray, like, lt, ne, or, type SQL, sql } from 'drizzle-orm';
 import { calendarOf } from '../deadline/queries.ts';
 import { releaseById } from '../form/queries.ts';
 import { groupNames, namesOf } from '../people/queries.ts';
 import { people } from '../people/tables.ts';
 import type { Reader } from '../platform/database.ts';
 import { Problem } from '../platform/problem.ts';
-import { partiesIn, type RegisterRow, type RequestRow, stageOf } from './queries.ts';
+import { partiesIn, type RequestRow, registerById, stageOf } from './queries.ts';
 import { iso, stageView } from './sheet.ts';
 import { registers, requests } from './tables.ts';
 
 const PAGE = 50;
+
+/** What a line of the ledger is made of. The routing's reasons, by far the longest column, are read on the sheet only. */
+const { routed: _, ...SHOWN } = getTableColumns(requests);
+type ShownRow = Omit<RequestRow, 'routed'>;
 
 /** Requests the viewer is of the desk for: `relationTo` of core, asked of SQLite. Undefined: all. */
 function deskCondition(db: Reader, viewer: Viewer): SQL | undefined {
@@ -96,7 +100,7 @@ function horizonOf(db: Reader, mine: SQL | undefined, now: number): AnswerOf<'tr
   for (let day = 0; day < 5; day += 1) {
     const date = dateAt(cursor, calendar.zone);
     const to = endOfDay(calendar, cursor);
-    const name = date === dateAt(now, calendar.zone) ? 'Today' : new Intl.DateTimeFormat('en-GB', { timeZone: calendar.zone, weekday: 'short', day: 'numeric' }).format(cursor);
+    const name = date === dateAt(now, calendar.zone) ? 'Today' : dayInWords(cursor, calendar.zone);
     bars.push({ label: name, count: tally(from, to), state: day === 0 ? 'soon' : 'calm' });
     from = to;
     cursor = addWorkingTime(calendar, to, 0);
@@ -116,7 +120,7 @@ export function ledgerOf(db: Reader, viewer: Viewer, query: { tray: TrayKey; aft
       : sql`(${requests.due}, ${requests.id}) > (${place.at}, ${place.id})`
     : undefined;
   const found = db
-    .select()
+    .select(SHOWN)
     .from(requests)
     .where(and(base, beyond))
     .orderBy(sort, tie)
@@ -124,20 +128,9 @@ export function ledgerOf(db: Reader, viewer: Viewer, query: { tray: TrayKey; aft
     .all();
   const page = found.slice(0, PAGE);
   const last = page.at(-1);
-  const names = namesOf(
-    db,
-    page.flatMap((row) => [row.requesterId, ...(row.handlerId ? [row.handlerId] : [])]),
-  );
-  const teams = groupNames(db);
-  const shelf = new Map(
-    db
-      .select()
-      .from(registers)
-      .all()
-      .map((register) => [register.id, register]),
-  );
+  const shared = sharedBy(db, page);
   return {
-    rows: page.map((row) => rowOf(db, viewer, row, shelf.get(row.registerId), names, teams, now)),
+    rows: page.map((row) => rowOf(viewer, row, shared, now)),
     next: found.length > PAGE && last ? `${newestFirst ? last.createdAt : last.due}.${last.id}` : null,
     total: db.select({ n: count() }).from(requests).where(base).get()?.n ?? 0,
   };
@@ -157,17 +150,34 @@ function readPlace(after: string): { at: number; id: string } {
   return { at: Number(at), id };
 }
 
-function rowOf(
-  db: Reader,
-  viewer: Viewer,
-  row: RequestRow,
-  register: RegisterRow | undefined,
-  names: ReadonlyMap<string, string>,
-  teams: ReadonlyMap<string, string>,
-  now: number,
-): AnswerOf<'ledger'>['rows'][number] {
-  if (!register) throw new Error(`Request ${row.number} has no register.`);
-  const { design } = releaseById(db, row.releaseId).release;
+/** What the rows of a page have in common, read once for all of them. */
+function sharedBy(db: Reader, page: readonly ShownRow[]) {
+  const people = page.flatMap((row) => [row.requesterId, ...(row.handlerId ? [row.handlerId] : [])]);
+  const register = eachOnce((id) => registerById(db, id));
+  return {
+    names: namesOf(db, people),
+    teams: groupNames(db),
+    register,
+    form: eachOnce((releaseId) => {
+      const { release } = releaseById(db, releaseId);
+      return { design: release.design, calendar: calendarOf(db, release.design.deadline.calendar) };
+    }),
+  };
+}
+
+/** Remembers what was found for a key. */
+function eachOnce<T>(find: (key: string) => T): (key: string) => T {
+  const found = new Map<string, T>();
+  return (key) => {
+    const known = found.get(key) ?? find(key);
+    found.set(key, known);
+    return known;
+  };
+}
+
+function rowOf(viewer: Viewer, row: ShownRow, { names, teams, ...shared }: ReturnType<typeof sharedBy>, now: number): AnswerOf<'ledger'>['rows'][number] {
+  const register = shared.register(row.registerId);
+  const { design, calendar } = shared.form(row.releaseId);
   const relation = relationTo(partiesIn(row, register), viewer);
   const named = register.fields.filter((field) => design.subject.includes(`{${field.key}}`));
   const visible = reveal({ fields: named, values: row.values, plan: register.access, viewer, relation });
@@ -180,7 +190,7 @@ function rowOf(
     team: teams.get(row.team) ?? row.team,
     handler: row.handlerId ? (names.get(row.handlerId) ?? null) : null,
     priority: row.priority,
-    fuse: fuseAt(row.deadline, design.deadline, calendarOf(db, design.deadline.calendar), now, row.finishedAt),
+    fuse: fuseAt(row.deadline, design.deadline, calendar, now, row.finishedAt),
     due: iso(row.due),
     updatedAt: iso(row.updatedAt),
   };

@@ -1,26 +1,45 @@
 import type { RequestParties } from '@tolvek/core/access';
-import { eq } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
+import { prepared } from '../platform/prepared.ts';
 import { registers, requests } from './tables.ts';
 
 export type RequestRow = typeof requests.$inferSelect;
 export type RegisterRow = typeof registers.$inferSelect;
 
+const register = prepared((db) =>
+  db
+    .select()
+    .from(registers)
+    .where(eq(registers.id, sql.placeholder('id')))
+    .prepare(),
+);
+const numbered = prepared((db) =>
+  db
+    .select()
+    .from(requests)
+    .where(eq(requests.number, sql.placeholder('number')))
+    .prepare(),
+);
+const byId = prepared((db) =>
+  db
+    .select()
+    .from(requests)
+    .where(eq(requests.id, sql.placeholder('id')))
+    .prepare(),
+);
+
 export function registerById(db: Reader, id: string): RegisterRow {
-  const register = db.select().from(registers).where(eq(registers.id, id)).get();
-  if (!register) throw new Error(`No register ${id}.`);
-  return register;
+  const found = register(db).get({ id });
+  if (!found) throw new Error(`No register ${id}.`);
+  return found;
 }
 
-export function requestByNumber(db: Reader, number: string): RequestRow | undefined {
-  return db.select().from(requests).where(eq(requests.number, number.toUpperCase())).get();
-}
+export const requestByNumber = (db: Reader, number: string): RequestRow | undefined => numbered(db).get({ number: number.toUpperCase() });
 
-export function requestById(db: Reader, id: string): RequestRow | undefined {
-  return db.select().from(requests).where(eq(requests.id, id)).get();
-}
+export const requestById = (db: Reader, id: string): RequestRow | undefined => byId(db).get({ id });
 
-export const partiesIn = (request: RequestRow, register: RegisterRow): RequestParties => ({
+export const partiesIn = (request: Pick<RequestRow, 'requesterId' | 'handlerId' | 'team' | 'approverGroup'>, register: RegisterRow): RequestParties => ({
   requesterId: request.requesterId,
   handlerId: request.handlerId,
   team: request.team,

@@ -1,6 +1,7 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { useState } from 'react';
 import { api } from '../app/api.ts';
+import { DeskMoment } from '../app/DeskMoment.tsx';
 import { Button } from '../ui/Button.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 
@@ -16,7 +17,7 @@ export function SheetHistory({ sheet }: { sheet: SheetData }) {
           <li key={entry.id} className="border-b border-rule py-2">
             <p className="flex justify-between gap-3 text-[12.5px] text-soft">
               <span>{entry.who}</span>
-              <time dateTime={entry.at}>{shortMoment(entry.at)}</time>
+              <DeskMoment at={entry.at} />
             </p>
             <p>{entry.what}</p>
             {entry.changes.map((change) => (
@@ -61,5 +62,3 @@ function Write({ number }: { number: string }) {
     </div>
   );
 }
-
-const shortMoment = (iso: string): string => new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });

@@ -1,4 +1,5 @@
 import type { AnswerOf, ProblemDocument } from '@tolvek/contract';
+import { CONTACT_LABELS, contactProblems } from '@tolvek/core/door';
 import { prepareCompletion } from '@tolvek/core/form';
 import type { Problem } from '@tolvek/core/register';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -12,8 +13,6 @@ import { Sent } from './Sent.tsx';
 import { useLeftFields } from './useLeftFields.ts';
 
 type OpenDoor = AnswerOf<'door'> & { form: NonNullable<AnswerOf<'door'>['form']> };
-
-const CONTACT_LABELS: Record<string, string> = { 'contact.name': 'Your name', 'contact.email': 'Your mail address' };
 
 /** Filling in a form: the same rules run here as on the server, and what is typed stays on this device until it is sent. */
 export function FillIn({ door, reload }: { door: OpenDoor; reload: () => void }) {
@@ -183,19 +182,6 @@ function knownAnswers(typed: KeptAnswers, form: OpenDoor['form']): KeptAnswers['
 
 const hasTyped = (typed: KeptAnswers): boolean =>
   Object.values(typed.answers ?? {}).some((value) => value !== '' && value !== null && value !== undefined) || Boolean(typed.contact?.name || typed.contact?.email);
-
-function contactProblems(contact: KeptAnswers['contact']): Problem[] {
-  const problems: Problem[] = [];
-  if (contact.name.trim() === '') problems.push({ field: 'contact.name', message: '“Your name” has no answer yet.', fix: 'Fill it in.' });
-  if (contact.email.trim() === '') problems.push({ field: 'contact.email', message: '“Your mail address” has no answer yet.', fix: 'Fill it in.' });
-  else if (!/^[^\s@]+@[^\s@]+\.[^\s@]+$/.test(contact.email.trim()))
-    problems.push({
-      field: 'contact.email',
-      message: `“${contact.email.trim()}” is not a mail address.`,
-      fix: 'Give an address like name@institute.example; the confirmation goes there.',
-    });
-  return problems;
-}
 
 /** Problems only the server could know, until the answer is changed. */
 function fromServer(refused: ProblemDocument | null, found: readonly Problem[]): readonly Problem[] {

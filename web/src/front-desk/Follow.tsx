@@ -2,6 +2,7 @@ import type { AnswerOf } from '@tolvek/contract';
 import { useState } from 'react';
 import { useParams } from 'react-router';
 import { api } from '../app/api.ts';
+import { DeskMoment } from '../app/DeskMoment.tsx';
 import { Button } from '../ui/Button.tsx';
 import { Facts } from '../ui/Facts.tsx';
 import { Trace } from '../ui/Trace.tsx';
@@ -57,7 +58,7 @@ function OwnRequest({ request, error, again, send, sendError }: OwnRequestProps)
         {request.messages.map((message) => (
           <li key={message.at + message.text} className="border-b border-rule py-3">
             <span className="text-[14px] text-soft">
-              {message.from}, {new Date(message.at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })}
+              {message.from}, <DeskMoment at={message.at} />
             </span>
             <p className="whitespace-pre-line">{message.text}</p>
           </li>

@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { api } from '../app/api.ts';
+import { DeskMoment } from '../app/DeskMoment.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 
@@ -39,7 +40,9 @@ export function Mailroom() {
                 <span className="subject block truncate text-[15.5px]">{letter.subject}</span>
                 <span className="flex justify-between gap-3 text-[12.5px] text-soft">
                   <span className="truncate">{readerOf(letter.to)}</span>
-                  <span className="flex-none tabular-nums">{moment(letter.receivedAt)}</span>
+                  <span className="flex-none tabular-nums">
+                    <DeskMoment at={letter.receivedAt} />
+                  </span>
                 </span>
               </Link>
             </li>
@@ -67,7 +70,7 @@ function OpenLetter({ id }: { id: string }) {
       </p>
       <h2 className="text-[21px]">{letter.subject}</h2>
       <p className="mt-1 text-soft">
-        To {readerOf(letter.to)}, {moment(letter.receivedAt)}
+        To {readerOf(letter.to)}, <DeskMoment at={letter.receivedAt} />
       </p>
       <div className="mt-4 flex gap-5 border-b border-rule-strong">
         {VIEWS.map((each) => (
@@ -120,4 +123,3 @@ function LetterBody({ html }: { html: string }) {
 }
 
 const readerOf = (to: string): string => to.replace(/"/g, '');
-const moment = (iso: string): string => new Date(iso).toLocaleString('en-GB', { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });

@@ -2,6 +2,7 @@ import type { AnswerOf } from '@tolvek/contract';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { api, problemOf } from '../app/api.ts';
+import { DeskMoment } from '../app/DeskMoment.tsx';
 import { Button } from '../ui/Button.tsx';
 
 type DoorSettings = AnswerOf<'form'>['doors'][number];
@@ -25,7 +26,7 @@ export function DoorsPage({ form }: { form: AnswerOf<'form'> }) {
             </span>
             <span>{release.note || <span className="text-soft">no note</span>}</span>
             <span className="text-soft">
-              {release.by}, {new Date(release.at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })}
+              {release.by}, <DeskMoment at={release.at} show="day" />
             </span>
           </li>
         ))}

@@ -48,7 +48,14 @@ function outside(value: number, least: number | undefined, most: number | undefi
   return null;
 }
 
-const figures = (value: number, places: number): string => value.toLocaleString('en-IE', { minimumFractionDigits: places, maximumFractionDigits: Math.max(places, 6) });
+const formats = new Map<number, Intl.NumberFormat>();
+
+/** A number with at least `places` decimal places and thousands set apart. */
+function figures(value: number, places: number): string {
+  let format = formats.get(places);
+  if (!format) formats.set(places, (format = new Intl.NumberFormat('en-IE', { minimumFractionDigits: places, maximumFractionDigits: Math.max(places, 6) })));
+  return format.format(value);
+}
 
 export const number: KindWork<'number'> = {
   read: (raw, type) => {

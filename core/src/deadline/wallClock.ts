@@ -1,0 +1,48 @@
+/** How a moment reads on the wall clock of a zone. Formatters are costly to make, so each zone's are made once. */
+class WallClock {
+  readonly moment: Intl.DateTimeFormat;
+  readonly day: Intl.DateTimeFormat;
+
+  constructor(zone: string) {
+    const date = { timeZone: zone, weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' } as const;
+    this.moment = new Intl.DateTimeFormat('en-GB', { ...date, hour: '2-digit', minute: '2-digit', hourCycle: 'h23' });
+    this.day = new Intl.DateTimeFormat('en-CA', { timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit' });
+  }
+}
+
+const clocks = new Map<string, WallClock>();
+
+function clockOf(zone: string): WallClock {
+  let found = clocks.get(zone);
+  if (!found) clocks.set(zone, (found = new WallClock(zone)));
+  return found;
+}
+
+type Part = 'weekday' | 'day' | 'month' | 'year' | 'hour' | 'minute';
+
+function partsAt(ms: number, zone: string): Record<Part, string> {
+  const parts: Record<Part, string> = { weekday: '', day: '', month: '', year: '', hour: '', minute: '' };
+  for (const { type, value } of clockOf(zone).moment.formatToParts(ms)) if (type in parts) parts[type as Part] = value;
+  return parts;
+}
+
+/** A moment (epoch ms) as people at the desk read it: `Mon 23 Nov, 10:42`. */
+export function momentInWords(ms: number, zone: string): string {
+  const at = partsAt(ms, zone);
+  return `${at.weekday} ${at.day} ${at.month}, ${at.hour}:${at.minute}`;
+}
+
+/** The day of a moment (epoch ms) as people read it: `23 Nov 2026`. */
+export function dateInWords(ms: number, zone: string): string {
+  const at = partsAt(ms, zone);
+  return `${at.day} ${at.month} ${at.year}`;
+}
+
+/** The weekday and day of the month at a moment (epoch ms): `Mon 23`. */
+export function dayInWords(ms: number, zone: string): string {
+  const at = partsAt(ms, zone);
+  return `${at.weekday} ${at.day}`;
+}
+
+/** The date at a moment (epoch ms) in a zone, `YYYY-MM-DD`. */
+export const dateAt = (ms: number, zone: string): string => clockOf(zone).day.format(ms);

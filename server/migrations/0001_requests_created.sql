@@ -1,0 +1,1 @@
+CREATE INDEX `requests_created` ON `requests` (`created_at`,`id`);

@@ -1,0 +1,18 @@
+import type { Database, Reader } from './database.ts';
+
+/**
+ * A query that is built and prepared once per database, for the reads every request makes. A transaction runs on the same
+ * connection as its database, so a query prepared for one serves the other.
+ *
+ * @example const byId = prepared((db) => db.select().from(people).where(eq(people.id, sql.placeholder('id'))).prepare());
+ *          byId(tx).get({ id });
+ */
+export function prepared<Query>(build: (db: Database) => Query): (db: Reader) => Query {
+  const built = new WeakMap<object, Query>();
+  return (db) => {
+    const { session } = db as unknown as { readonly session: object };
+    let query = built.get(session);
+    if (!query) built.set(session, (query = build(db as Database)));
+    return query;
+  };
+}
