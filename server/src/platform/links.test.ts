@@ -1,0 +1,77 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { type Database, openDatabase } from './database.ts';
+import { forgetOldAnswers, once } from './idempotency.ts';
+import { issueLink, linkEnds, openLink, spendLink } from './links.ts';
+
+let folder: string;
+let db: Database;
+beforeAll(() => {
+  folder = mkdtempSync(join(tmpdir(), 'tolvek-'));
+  db = openDatabase(folder);
+});
+afterAll(() => {
+  db.$client.close();
+  rmSync(folder, { recursive: true });
+});
+
+describe('one-time links', () => {
+  const decide = { purpose: 'decide', personId: 'p', targetId: 't', now: 0 } as const;
+
+  it('open for what they were made for, until they are used', () => {
+    const token = db.transaction((tx) => issueLink(tx, decide));
+    const link = openLink(db, token, 'decide', 1);
+    expect(link.targetId).toBe('t');
+    expect(() => openLink(db, token, 'follow', 1)).toThrow(expect.objectContaining({ status: 404 }));
+    db.transaction((tx) => spendLink(tx, link, 5));
+    expect(() => openLink(db, token, 'decide', 6)).toThrow(expect.objectContaining({ status: 410 }));
+  });
+
+  it('end at their moment, and not a millisecond before', () => {
+    const token = db.transaction((tx) => issueLink(tx, decide));
+    const ends = linkEnds('decide', 0);
+    expect(openLink(db, token, 'decide', ends - 1).targetId).toBe('t');
+    expect(() => openLink(db, token, 'decide', ends)).toThrow(expect.objectContaining({ status: 410 }));
+  });
+
+  it('are kept as a fingerprint only', () => {
+    const token = db.transaction((tx) => issueLink(tx, decide));
+    const kept = JSON.stringify(db.$client.prepare('select * from links').all());
+    expect(kept).not.toContain(token);
+  });
+});
+
+describe('a write that is sent again', () => {
+  const input = { key: 'k', scope: 'submit', content: { a: 1 }, now: 0 };
+
+  it('gets the first answer and does its work once', () => {
+    let done = 0;
+    const run = () => db.transaction((tx) => once(tx, input, () => ({ number: (done += 1) })));
+    expect([run(), run()]).toEqual([{ number: 1 }, { number: 1 }]);
+    expect(done).toBe(1);
+  });
+
+  it('is refused with other content under the same key', () => {
+    expect(() => db.transaction((tx) => once(tx, { ...input, content: { a: 2 } }, () => 1))).toThrow(expect.objectContaining({ status: 422 }));
+  });
+
+  it('is a new one for somebody else, and after a week', () => {
+    expect(db.transaction((tx) => once(tx, { ...input, scope: 'other' }, () => 'new'))).toBe('new');
+    db.transaction((tx) => forgetOldAnswers(tx, 8 * 24 * 3_600_000));
+    expect(db.transaction((tx) => once(tx, input, () => 'anew'))).toBe('anew');
+  });
+
+  it('leaves nothing behind when its work fails', () => {
+    const failing = { ...input, key: 'fails' };
+    const fail = () =>
+      db.transaction((tx) =>
+        once(tx, failing, () => {
+          throw new Error('no');
+        }),
+      );
+    expect(fail).toThrow('no');
+    expect(db.transaction((tx) => once(tx, failing, () => 'done'))).toBe('done');
+  });
+});
