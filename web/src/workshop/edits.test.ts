@@ -11,7 +11,7 @@ const blank: FormDesign = {
   questions: [],
   rules: [],
   routing: { columns: [], rows: [], otherwise: { team: 'estates', priority: 'normal', workingDays: 2, needsApproval: false } },
-  approval: { step: { label: 'Decision', group: 'duty' } },
+  approval: { step: { id: 'decision', label: 'Decision', group: 'duty' } },
   deadline: { calendar: 'desk', remindBefore: 0, escalateAfter: 0, escalateTo: 'duty' },
 };
 const kinds = KIND_NAMES.map((each) => each.kind);
