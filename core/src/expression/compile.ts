@@ -1,205 +1,430 @@
-import * as decimal from './decimal.ts';
-import { BUILT_INS } from './functions.ts';
+import { filterNames, iterationType, typeOf } from './check.ts';
+import { compare } from './compare.ts';
+import { BUILT_INS, type BuiltIn } from './functions/index.ts';
+import { indexOf } from './functions/lists.ts';
+import { inRange } from './functions/ranges.ts';
+import { LIMITS } from './limits.ts';
+import { negated, reckon } from './reckon.ts';
 import type { Scope } from './scope.ts';
-import type { Arithmetic, Comparator, Node, Test } from './tree.ts';
-import { CalendarDate, Duration, equal, order, type Ternary, type Value } from './value.ts';
+import type { Comparator, Iteration, Node, Test } from './tree.ts';
+import { isOfKind, kindOf, kindOfValue, PARTS, type TypeKind } from './types.ts';
+import { equal, isContext, isList, Range, type Ternary, type Value } from './value.ts';
 
 /** The values of a scope's names, by slot. A table cell adds its column's value as `input`. */
 export type Slots = readonly Value[];
 export type Compiled = (slots: Slots, input: Value) => Value;
 export type CompiledTests = (slots: Slots, input: Value) => Ternary;
 
-/** Compiles an expression once to closures. A name outside the scope is null; evaluation never throws. */
+/** Compiles an expression once to closures. A name outside the scope is null; evaluation never throws and always ends. */
 export function compile(node: Node, scope: Scope): Compiled {
-  switch (node.kind) {
-    case 'literal': {
-      const { value } = node;
-      return () => value;
-    }
-    case 'date': {
-      const value = CalendarDate.read(node.iso);
-      return () => value;
-    }
-    case 'duration': {
-      const value = Duration.read(node.iso);
-      return () => value;
-    }
-    case 'input':
-      return (_, input) => input;
-    case 'name': {
-      const slot = scope.slotOf(node.name);
-      return slot === undefined ? () => null : (slots) => slots[slot] ?? null;
-    }
-    case 'path': {
-      const of = compile(node.of, scope);
-      const { name } = node;
-      return (slots, input) => part(of(slots, input), name);
-    }
-    case 'negate': {
-      const of = compile(node.of, scope);
-      return (slots, input) => {
-        const value = of(slots, input);
-        return typeof value === 'number' ? -value : null;
-      };
-    }
-    case 'arithmetic': {
-      const [left, right] = [compile(node.left, scope), compile(node.right, scope)];
-      const { op } = node;
-      return (slots, input) => reckon(op, left(slots, input), right(slots, input));
-    }
-    case 'compare': {
-      const [left, right] = [compile(node.left, scope), compile(node.right, scope)];
-      const { op } = node;
-      return (slots, input) => compare(op, left(slots, input), right(slots, input));
-    }
-    case 'between': {
-      const [of, low, high] = [compile(node.of, scope), compile(node.low, scope), compile(node.high, scope)];
-      return (slots, input) => {
-        const value = of(slots, input);
-        return both(compare('>=', value, low(slots, input)), compare('<=', value, high(slots, input)));
-      };
-    }
-    case 'in': {
-      const of = compile(node.of, scope);
-      const tests = compileTests(node.tests, scope);
-      return (slots, input) => tests(slots, of(slots, input));
-    }
-    case 'and': {
-      const [left, right] = [compile(node.left, scope), compile(node.right, scope)];
-      return (slots, input) => {
-        const first = truth(left(slots, input));
-        return first === false ? false : both(first, truth(right(slots, input)));
-      };
-    }
-    case 'or': {
-      const [left, right] = [compile(node.left, scope), compile(node.right, scope)];
-      return (slots, input) => {
-        const first = truth(left(slots, input));
-        return first === true ? true : either(first, truth(right(slots, input)));
-      };
-    }
-    case 'if': {
-      const [test, then, otherwise] = [compile(node.test, scope), compile(node.whenTrue, scope), compile(node.otherwise, scope)];
-      return (slots, input) => (test(slots, input) === true ? then(slots, input) : otherwise(slots, input));
-    }
-    case 'list': {
-      const items = node.items.map((item) => compile(item, scope));
-      return (slots, input) => items.map((item) => item(slots, input));
-    }
-    case 'call': {
-      const args = node.args.map((arg) => compile(arg, scope));
-      const run = BUILT_INS.get(node.name)?.run;
-      return run ? (slots, input) => run(args.map((arg) => arg(slots, input))) : () => null;
-    }
-  }
+  const compiler = new Compiler();
+  return compiler.bounded(compiler.node(node, scope));
 }
 
 /** Compiles the tests of one cell: it holds when any of them holds. */
 export function compileTests(tests: readonly Test[], scope: Scope): CompiledTests {
-  const compiled = tests.map((test) => compileTest(test, scope));
-  const [only] = compiled;
-  if (compiled.length === 1 && only) return only;
-  return (slots, input) => {
-    let result: Ternary = false;
-    for (const test of compiled) {
-      result = either(result, test(slots, input));
-      if (result === true) return true;
-    }
-    return result;
-  };
-}
-
-function compileTest(test: Test, scope: Scope): CompiledTests {
-  switch (test.kind) {
-    case 'any':
-      return () => true;
-    case 'compare': {
-      const to = compile(test.operand, scope);
-      const { op } = test;
-      return (slots, input) => compare(op, input, to(slots, input));
-    }
-    case 'equal': {
-      const to = compile(test.operand, scope);
-      return (slots, input) => {
-        const value = to(slots, input);
-        return Array.isArray(value) && !Array.isArray(input) ? value.some((item: Value) => equal(item, input) === true) : equal(input, value);
-      };
-    }
-    case 'range': {
-      const [low, high] = [compile(test.low, scope), compile(test.high, scope)];
-      const [above, below] = [test.lowOpen ? '>' : '>=', test.highOpen ? '<' : '<='] as const;
-      return (slots, input) => both(compare(above, input, low(slots, input)), compare(below, input, high(slots, input)));
-    }
-    case 'condition': {
-      const condition = compile(test.node, scope);
-      return (slots, input) => truth(condition(slots, input));
-    }
-    case 'not': {
-      const inner = compileTests(test.tests, scope);
-      return (slots, input) => {
-        const value = inner(slots, input);
-        return value === null ? null : !value;
-      };
-    }
-  }
+  const compiler = new Compiler();
+  return compiler.bounded(compiler.tests(tests, scope));
 }
 
 const truth = (value: Value): Ternary => (typeof value === 'boolean' ? value : null);
 const both = (a: Ternary, b: Ternary): Ternary => (a === false || b === false ? false : a === true && b === true ? true : null);
 const either = (a: Ternary, b: Ternary): Ternary => (a === true || b === true ? true : a === false && b === false ? false : null);
+const NOTHING: Compiled = () => null;
 
-function part(value: Value, name: string): Value {
-  if (typeof value !== 'object' || value === null || Array.isArray(value) || value instanceof CalendarDate || value instanceof Duration) return null;
-  const context = value as { readonly [key: string]: Value };
-  return Object.hasOwn(context, name) ? (context[name] ?? null) : null;
-}
+/**
+ * Turns the nodes of one expression into closures. What loops bind lives in `locals`, one place for each depth: the language
+ * has no recursion, so a place is never needed twice at once. `turns` counts what all loops of one evaluation did.
+ */
+class Compiler {
+  private readonly locals: Value[] = [];
+  private turns = 0;
+  private loops = false;
 
-/** One comparison; with nothing to compare the answer can't be said, except for `=` and `!=` with empty. */
-export function compare(op: Comparator, a: Value, b: Value): Ternary {
-  if (op === '=') return equal(a, b);
-  if (op === '!=') {
-    const same = equal(a, b);
-    return same === null ? null : !same;
+  /** Starts the count of turns anew for each evaluation, where there are loops at all; too many turns give empty. */
+  bounded<T extends Value>(run: (slots: Slots, input: Value) => T): (slots: Slots, input: Value) => T | null {
+    if (!this.loops) return run;
+    return (slots, input) => {
+      this.turns = 0;
+      const result = run(slots, input);
+      return this.turns > LIMITS.turns ? null : result;
+    };
   }
-  const way = order(a, b);
-  if (way === null) return null;
-  switch (op) {
-    case '<':
-      return way < 0;
-    case '<=':
-      return way <= 0;
-    case '>':
-      return way > 0;
-    case '>=':
-      return way >= 0;
-  }
-}
 
-function reckon(op: Arithmetic, a: Value, b: Value): Value {
-  if (typeof a === 'number' && typeof b === 'number') {
-    switch (op) {
-      case '+':
-        return decimal.add(a, b);
-      case '-':
-        return decimal.subtract(a, b);
-      case '*':
-        return decimal.multiply(a, b);
-      case '/':
-        return decimal.divide(a, b);
-      case '**':
-        return decimal.power(a, b);
+  node(node: Node, scope: Scope): Compiled {
+    switch (node.kind) {
+      case 'literal':
+      case 'moment': {
+        const { value } = node;
+        return () => value;
+      }
+      case 'input':
+        return (_, input) => input;
+      case 'name':
+        return this.name(node.name, scope);
+      case 'path': {
+        const of = this.node(node.of, scope);
+        const { name } = node;
+        return (slots, input) => part(of(slots, input), name);
+      }
+      case 'negate': {
+        const of = this.node(node.of, scope);
+        return (slots, input) => negated(of(slots, input));
+      }
+      case 'arithmetic': {
+        const [left, right] = [this.node(node.left, scope), this.node(node.right, scope)];
+        const { op } = node;
+        return (slots, input) => reckon(op, left(slots, input), right(slots, input));
+      }
+      case 'compare':
+        return this.compare(node, scope);
+      case 'between': {
+        const of = this.node(node.of, scope);
+        const within = withinEnds(this.node(node.low, scope), this.node(node.high, scope), '>=', '<=');
+        return (slots, input) => within(slots, input, of(slots, input));
+      }
+      case 'in': {
+        const of = this.node(node.of, scope);
+        const tests = this.tests(node.tests, scope);
+        return (slots, input) => tests(slots, of(slots, input));
+      }
+      case 'and': {
+        const [left, right] = [this.node(node.left, scope), this.node(node.right, scope)];
+        return (slots, input) => {
+          const first = left(slots, input);
+          return first === false ? false : both(truth(first), truth(right(slots, input)));
+        };
+      }
+      case 'or': {
+        const [left, right] = [this.node(node.left, scope), this.node(node.right, scope)];
+        return (slots, input) => {
+          const first = left(slots, input);
+          return first === true ? true : either(truth(first), truth(right(slots, input)));
+        };
+      }
+      case 'if': {
+        const [test, then, otherwise] = [this.node(node.test, scope), this.node(node.whenTrue, scope), this.node(node.otherwise, scope)];
+        return (slots, input) => (test(slots, input) === true ? then(slots, input) : otherwise(slots, input));
+      }
+      case 'list': {
+        const items = node.items.map((item) => this.node(item, scope));
+        return (slots, input) => items.map((item) => item(slots, input));
+      }
+      case 'range': {
+        const [low, high] = [this.node(node.low, scope), this.node(node.high, scope)];
+        const { lowOpen, highOpen } = node;
+        return (slots, input) => new Range(low(slots, input), high(slots, input), lowOpen, highOpen);
+      }
+      case 'filter':
+        return this.filter(node, scope);
+      case 'for': {
+        const gives: { current: Compiled } = { current: NOTHING };
+        const run = this.loop(node.over, scope, (inner) => (gives.current = this.node(node.gives, inner)));
+        return (slots, input) => {
+          const items: Value[] = [];
+          const went = run(slots, input, () => {
+            items.push(gives.current(slots, input));
+            return true;
+          });
+          return went ? items : null;
+        };
+      }
+      case 'some':
+      case 'every':
+        return this.quantified(node, scope);
+      case 'call':
+        return this.call(node, scope);
     }
   }
-  if (op === '+') {
-    if (typeof a === 'string' && typeof b === 'string') return a + b;
-    if (a instanceof CalendarDate && b instanceof Duration) return new CalendarDate(a.day + Math.floor(b.seconds / 86_400));
-    if (a instanceof Duration && b instanceof CalendarDate) return new CalendarDate(b.day + Math.floor(a.seconds / 86_400));
-    if (a instanceof Duration && b instanceof Duration) return new Duration(a.seconds + b.seconds);
+
+  private name(name: string, scope: Scope): Compiled {
+    const place = scope.placeOf(name);
+    if (!place) return NOTHING;
+    const { index } = place;
+    if (place.kind === 'slot') return (slots) => slots[index] ?? null;
+    const { locals } = this;
+    return () => locals[index] ?? null;
   }
-  if (op === '-') {
-    if (a instanceof CalendarDate && b instanceof CalendarDate) return new Duration((a.day - b.day) * 86_400);
-    if (a instanceof CalendarDate && b instanceof Duration) return new CalendarDate(a.day - Math.floor(b.seconds / 86_400));
-    if (a instanceof Duration && b instanceof Duration) return new Duration(a.seconds - b.seconds);
+
+  /** A field held against a number or a text is what most conditions are made of, so it takes the shortest way. */
+  private compare({ op, left, right }: Node & { kind: 'compare' }, scope: Scope): Compiled {
+    const of = this.node(left, scope);
+    if (right.kind === 'literal' && right.value !== null) {
+      const against = comparedWith(op, right.value);
+      const place = left.kind === 'name' ? scope.placeOf(left.name) : undefined;
+      if (place?.kind === 'slot') {
+        const { index } = place;
+        return (slots) => against(slots[index] ?? null);
+      }
+      return (slots, input) => against(of(slots, input));
+    }
+    const to = this.node(right, scope);
+    return (slots, input) => compare(op, of(slots, input), to(slots, input));
   }
-  return null;
+
+  tests(tests: readonly Test[], scope: Scope): CompiledTests {
+    const texts = tests.flatMap((test) => (test.kind === 'equal' && test.operand.kind === 'literal' && typeof test.operand.value === 'string' ? [test.operand.value] : []));
+    if (tests.length > 1 && texts.length === tests.length) {
+      const among = new Set<Value>(texts);
+      return (_, input) => (typeof input === 'string' || input === null ? among.has(input) : null);
+    }
+    const compiled = tests.map((test) => this.test(test, scope));
+    const [only] = compiled;
+    if (compiled.length === 1 && only) return only;
+    return (slots, input) => {
+      let result: Ternary = false;
+      for (const test of compiled) {
+        result = either(result, test(slots, input));
+        if (result === true) return true;
+      }
+      return result;
+    };
+  }
+
+  private test(test: Test, scope: Scope): CompiledTests {
+    switch (test.kind) {
+      case 'any':
+        return () => true;
+      case 'compare': {
+        const { op, operand } = test;
+        if (operand.kind === 'literal' && operand.value !== null) {
+          const against = comparedWith(op, operand.value);
+          return (_, input) => against(input);
+        }
+        const to = this.node(operand, scope);
+        return (slots, input) => compare(op, input, to(slots, input));
+      }
+      case 'equal': {
+        const { operand } = test;
+        if (operand.kind === 'literal' && operand.value !== null) {
+          const against = comparedWith('=', operand.value);
+          return (_, input) => against(input);
+        }
+        const to = this.node(operand, scope);
+        return (slots, input) => belongsTo(input, to(slots, input));
+      }
+      case 'range': {
+        const within = withinEnds(this.node(test.low, scope), this.node(test.high, scope), test.lowOpen ? '>' : '>=', test.highOpen ? '<' : '<=');
+        return (slots, input) => within(slots, input, input);
+      }
+      case 'condition': {
+        const condition = this.node(test.node, scope);
+        return (slots, input) => truth(condition(slots, input));
+      }
+      case 'not': {
+        const inner = this.tests(test.tests, scope);
+        return (slots, input) => {
+          const value = inner(slots, input);
+          return value === null ? null : !value;
+        };
+      }
+    }
+  }
+
+  /** `list[3]` takes an item, `list[price > 10]` keeps those it holds for; a single value counts as a list of one. */
+  private filter(node: Node & { kind: 'filter' }, scope: Scope): Compiled {
+    this.loops = true;
+    const list = this.node(node.list, scope);
+    const inner = scope.within(filterNames(typeOf(node.list, scope)));
+    const at = scope.depth;
+    const entries = inner.depth - at - 1;
+    const names = Array.from({ length: entries }, (_, index) => inner.localAt(at + 1 + index));
+    const by = this.node(node.by, inner);
+    const enter = (item: Value): void => {
+      this.locals[at] = item;
+      names.forEach((name, index) => {
+        this.locals[at + 1 + index] = isContext(item) ? part(item, name) : null;
+      });
+    };
+    const kind = kindOf(typeOf(node.by, inner));
+    return (slots, input) => {
+      const found = list(slots, input);
+      const items = isList(found) ? found : found === null ? [] : [found];
+      if (kind !== 'yes-no') {
+        enter(null);
+        const place = by(slots, input);
+        if (typeof place === 'number' || kind === 'number') {
+          const index = typeof place === 'number' ? indexOf(place, items.length) : null;
+          return index === null ? null : (items[index] ?? null);
+        }
+      }
+      const kept: Value[] = [];
+      for (const item of items) {
+        this.turns += 1;
+        if (this.turns > LIMITS.turns) return null;
+        enter(item);
+        if (by(slots, input) === true) kept.push(item);
+      }
+      return kept;
+    };
+  }
+
+  private quantified(node: Node & { kind: 'some' | 'every' }, scope: Scope): Compiled {
+    const test: { current: Compiled } = { current: NOTHING };
+    const run = this.loop(node.over, scope, (inner) => (test.current = this.node(node.test, inner)));
+    const decisive = node.kind === 'some';
+    return (slots, input) => {
+      let result: Ternary = !decisive;
+      const went = run(slots, input, () => {
+        const value = truth(test.current(slots, input));
+        if (value === decisive) result = decisive;
+        else if (value === null) result = null;
+        return value !== decisive;
+      });
+      return went ? result : null;
+    };
+  }
+
+  /**
+   * Runs `each` for every combination, the last name turning fastest, until it says no. False when what is gone through is
+   * no list, or the turns are used up: then nothing can be said.
+   */
+  private loop(over: readonly Iteration[], scope: Scope, body: (inner: Scope) => unknown): (slots: Slots, input: Value, each: () => boolean) => boolean {
+    this.loops = true;
+    let inner = scope;
+    const steps = over.map((iteration) => {
+      const source = this.source(iteration, inner);
+      const at = inner.depth;
+      inner = inner.within([{ name: iteration.name, label: iteration.name, type: iterationType(iteration, inner) }]);
+      return { source, at };
+    });
+    body(inner);
+    return (slots, input, each) => {
+      let going = true;
+      const go = (level: number): boolean => {
+        const step = steps[level];
+        if (!step) {
+          going = each();
+          return true;
+        }
+        const items = step.source(slots, input);
+        if (!items) return false;
+        for (const item of items) {
+          this.turns += 1;
+          if (this.turns > LIMITS.turns) return false;
+          this.locals[step.at] = item;
+          if (!go(level + 1)) return false;
+          if (!going) return true;
+        }
+        return true;
+      };
+      return go(0);
+    };
+  }
+
+  private source({ over }: Iteration, scope: Scope): (slots: Slots, input: Value) => Iterable<Value> | null {
+    if (over.kind === 'list') {
+      const list = this.node(over.list, scope);
+      return (slots, input) => {
+        const items = list(slots, input);
+        if (items instanceof Range && typeof items.low === 'number' && typeof items.high === 'number') return wholeNumbers(items.low, items.high);
+        return isList(items) ? items : null;
+      };
+    }
+    const [low, high] = [this.node(over.low, scope), this.node(over.high, scope)];
+    return (slots, input) => {
+      const [from, to] = [low(slots, input), high(slots, input)];
+      return typeof from === 'number' && typeof to === 'number' ? wholeNumbers(from, to) : null;
+    };
+  }
+
+  private call(node: Node & { kind: 'call' }, scope: Scope): Compiled {
+    const builtIn = BUILT_INS.get(node.name);
+    if (!builtIn) return NOTHING;
+    const args = node.args.map((arg) => this.node(arg, scope));
+    if (builtIn.spreads) return spreading(builtIn, args);
+    const { takes } = builtIn;
+    const least = takes.filter((param) => !param.optional).length;
+    if (args.length < least || args.length > takes.length) return NOTHING;
+    const fits = takes.map(({ kinds }) => fitting(kinds));
+    const run = builtIn.run as (...given: readonly Value[]) => Value;
+    const [first = NOTHING, second = NOTHING] = args;
+    const [firstFits = () => true, secondFits = () => true] = fits;
+    if (args.length === 1) {
+      return (slots, input) => {
+        const a = first(slots, input);
+        return firstFits(a) ? small(run(a)) : null;
+      };
+    }
+    if (args.length === 2) {
+      return (slots, input) => {
+        const [a, b] = [first(slots, input), second(slots, input)];
+        return firstFits(a) && secondFits(b) ? small(run(a, b)) : null;
+      };
+    }
+    return (slots, input) => {
+      const given = args.map((arg) => arg(slots, input));
+      return given.every((value, index) => fits[index]?.(value) ?? false) ? small(run(...given)) : null;
+    };
+  }
+}
+
+const fitting = (kinds: readonly TypeKind[]): ((value: Value) => boolean) => {
+  const [only = 'unknown'] = kinds;
+  return kinds.length === 1 ? (value) => isOfKind(value, only) : (value) => kinds.some((kind) => isOfKind(value, kind));
+};
+
+/** Functions of many values take one list, or the values one by one. */
+function spreading(builtIn: BuiltIn, args: readonly Compiled[]): Compiled {
+  const run = builtIn.run as unknown as (items: readonly Value[]) => Value;
+  const [first = NOTHING] = args;
+  if (args.length === 1) {
+    return (slots, input) => {
+      const value = first(slots, input);
+      return run(isList(value) ? value : [value]);
+    };
+  }
+  return args.length === 0 ? NOTHING : (slots, input) => run(args.map((arg) => arg(slots, input)));
+}
+
+/** An answer of bounded size: what is larger is empty. */
+function small(value: Value): Value {
+  if (typeof value === 'string') return value.length > LIMITS.text ? null : value;
+  return isList(value) && value.length > LIMITS.items ? null : value;
+}
+
+/** Whole steps from one number to another, downwards when the second is smaller. */
+function* wholeNumbers(from: number, to: number): Iterable<number> {
+  const by = from <= to ? 1 : -1;
+  for (let value = from; by > 0 ? value <= to : value >= to; value += by) yield value;
+}
+
+/** A comparison with a value that is known beforehand; not with null. */
+function comparedWith(op: Comparator, to: number | string | boolean): (value: Value) => Ternary {
+  const kind = typeof to;
+  const same = (value: Value): boolean => typeof value === kind;
+  switch (op) {
+    case '=':
+      return (value) => (value === to ? true : value === null || same(value) ? false : null);
+    case '!=':
+      return (value) => (value === to ? false : value === null || same(value) ? true : null);
+    case '<':
+      return kind === 'boolean' ? () => null : (value) => (same(value) ? (value as number) < (to as number) : null);
+    case '<=':
+      return kind === 'boolean' ? () => null : (value) => (same(value) ? (value as number) <= (to as number) : null);
+    case '>':
+      return kind === 'boolean' ? () => null : (value) => (same(value) ? (value as number) > (to as number) : null);
+    case '>=':
+      return kind === 'boolean' ? () => null : (value) => (same(value) ? (value as number) >= (to as number) : null);
+  }
+}
+
+function withinEnds(low: Compiled, high: Compiled, above: Comparator, below: Comparator): (slots: Slots, input: Value, value: Value) => Ternary {
+  return (slots, input, value) => both(compare(above, value, low(slots, input)), compare(below, value, high(slots, input)));
+}
+
+/** `x in y`: equal to it, an item of it, or within it. */
+function belongsTo(value: Value, to: Value): Ternary {
+  if (to instanceof Range && !(value instanceof Range)) return inRange(value, to);
+  if (isList(to) && !isList(value)) return to.some((item) => (item instanceof Range ? inRange(value, item) : equal(item, value)) === true);
+  return equal(value, to);
+}
+
+/** `of.name`: an entry, a part of a date or length of time, or of every item of a list. */
+function part(value: Value, name: string): Value {
+  if (typeof value !== 'object' || value === null) return null;
+  if (isList(value)) return value.map((item) => part(item, name));
+  if (isContext(value)) return Object.hasOwn(value, name) ? (value[name] ?? null) : null;
+  const parts = PARTS[kindOfValue(value)];
+  return parts && Object.hasOwn(parts, name) ? (parts[name]?.(value as never) ?? null) : null;
 }

@@ -39,3 +39,48 @@ export function multiply(a: number, b: number): number | null {
 
 export const divide = (a: number, b: number): number | null => (b === 0 ? null : rounded(a / b));
 export const power = (a: number, b: number): number | null => rounded(a ** b);
+
+/** How a number that lies between two places is brought to one of them. */
+export type Rounding = 'up' | 'down' | 'half up' | 'half down' | 'half even' | 'ceiling' | 'floor';
+
+/** A number rounded to decimal places (−15 to 15; null outside), exactly as its decimal digits say (DMN 1.5, 10.3.4.3). */
+export function roundTo(value: number, places: number, way: Rounding): number | null {
+  if (!Number.isInteger(places) || Math.abs(places) > 15) return null;
+  // Moving the point in the written number is exact; multiplying by a power of ten is not.
+  const scaled = shift(value, places);
+  const whole = Math.trunc(scaled);
+  const rest = Math.abs(scaled - whole);
+  const away = whole + Math.sign(value);
+  const step = (): number => {
+    switch (way) {
+      case 'down':
+        return whole;
+      case 'up':
+        return rest > 0 ? away : whole;
+      case 'ceiling':
+        return Math.ceil(scaled);
+      case 'floor':
+        return Math.floor(scaled);
+      case 'half up':
+        return rest >= 0.5 ? away : whole;
+      case 'half down':
+        return rest > 0.5 ? away : whole;
+      case 'half even':
+        return rest > 0.5 || (rest === 0.5 && whole % 2 !== 0) ? away : whole;
+    }
+  };
+  const back = shift(step(), -places);
+  return Number.isFinite(back) ? back + 0 : null;
+}
+
+function shift(value: number, places: number): number {
+  const [digits = '0', exponent = '0'] = String(value).split('e');
+  return Number(`${digits}e${Number(exponent) + places}`);
+}
+
+/** What is left of a division that gives a whole number, with the sign of the divisor (DMN 1.5, 10.3.4.5). */
+export function modulo(a: number, b: number): number | null {
+  if (b === 0) return null;
+  const times = multiply(b, Math.floor(rounded(a / b) ?? 0));
+  return times === null ? null : subtract(a, times);
+}

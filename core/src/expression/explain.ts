@@ -52,10 +52,10 @@ const asTernary = (value: Value): Ternary => (typeof value === 'boolean' ? value
 function readValues(reads: readonly string[], scope: Scope, slots: Slots): string {
   return reads
     .map((name) => {
-      const slot = scope.slotOf(name);
+      const place = scope.placeOf(name);
       const entry = scope.find(name);
-      if (slot === undefined || !entry || entry.type.kind === 'context') return '';
-      return `${entry.label} is ${optionLabel(slots[slot] ?? null, entry.type.kind === 'choice' ? entry.type.options : [])}`;
+      if (place?.kind !== 'slot' || !entry || entry.type?.kind === 'context') return '';
+      return `${entry.label} is ${optionLabel(slots[place.index] ?? null, entry.type?.kind === 'choice' ? entry.type.options : [])}`;
     })
     .filter(Boolean)
     .join(', ');

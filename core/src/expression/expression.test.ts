@@ -90,7 +90,7 @@ describe('an expression', () => {
     expect(messages('institute = "Corrin Institute"')).toEqual(['“Corrin Institute” is not among the options; “Corrin Institute” is written "corrin".']);
     expect(messages('fee + 1', 'yes-no')).toEqual(['This gives a number, but yes or no is needed here.']);
     expect(messages('fee >')).toEqual(['Something is missing at the end.']);
-    expect(messages('nope(1)')).toEqual(['There is no function called “nope”.']);
+    expect(messages('nope(1)')).toEqual(['There is no function called “nope”. Did you mean not?']);
     expect(messages('requester.inside')).toEqual(['There is no “inside” here; there is outside.']);
   });
 

@@ -1,13 +1,29 @@
-import { parser } from '@bpmn-io/lezer-feel';
-import type { SyntaxNode } from '@lezer/common';
+import { parser, trackVariables } from '@bpmn-io/lezer-feel';
+import type { SyntaxNode, Tree } from '@lezer/common';
+import { CalendarDate, ClockTime, DateTime, Duration, Months } from './calendarTime.ts';
 import type { ExpressionFinding } from './finding.ts';
-import type { Arithmetic, Comparator, Node, Test } from './tree.ts';
-import { CalendarDate, Duration } from './value.ts';
+import { LIMITS } from './limits.ts';
+import type { Scope } from './scope.ts';
+import { type Arithmetic, type Comparator, childrenOf, type Iteration, type Node, nodesOfTest, type Test } from './tree.ts';
+import type { Temporal } from './value.ts';
 
 export type Parsed<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly findings: readonly ExpressionFinding[] };
 
-/** Texts longer than this, or nested deeper, are refused rather than tried. */
-export const LIMITS = { length: 4_000, depth: 60 } as const;
+type Top = 'Expression' | 'UnaryTests';
+const plain = { Expression: parser.configure({ top: 'Expression' }), UnaryTests: parser.configure({ top: 'UnaryTests' }) };
+const knowing = new WeakMap<Scope, typeof plain>();
+
+/** The grammar's parser; with a scope, one that knows its labels, so that `Fee in EUR` is one name. */
+function treeOf(text: string, top: Top, scope?: Scope): Tree {
+  if (!scope) return plain[top].parse(text);
+  let parsers = knowing.get(scope);
+  if (!parsers) {
+    const contextTracker = trackVariables(Object.fromEntries(scope.written.map((name) => [name, null])));
+    parsers = { Expression: plain.Expression.configure({ contextTracker }), UnaryTests: plain.UnaryTests.configure({ contextTracker }) };
+    knowing.set(scope, parsers);
+  }
+  return parsers[top].parse(text);
+}
 
 class Refused extends Error {
   constructor(
@@ -19,18 +35,18 @@ class Refused extends Error {
   }
 }
 
-const expressionParser = parser.configure({ top: 'Expression' });
-const testsParser = parser.configure({ top: 'UnaryTests' });
-
-/** Parses FEEL text to an expression; what is wrong comes back as findings with their place. */
-export function parseExpression(text: string): Parsed<Node> {
-  return read(text, () => new Reader(text).expression(expressionParser.parse(text).topNode));
+/**
+ * Parses FEEL text to an expression; what is wrong comes back as findings with their place. With a scope, names may be
+ * written by their labels and come back as keys.
+ */
+export function parseExpression(text: string, scope?: Scope): Parsed<Node> {
+  return read(text, () => new Reader(text, scope).expression(treeOf(text, 'Expression', scope).topNode));
 }
 
 /** Parses a table cell (`> 500`, `"a","b"`, `[1..5]`, `not("x")`, `-`; empty means any). */
-export function parseTests(text: string): Parsed<readonly Test[]> {
+export function parseTests(text: string, scope?: Scope): Parsed<readonly Test[]> {
   if (text.trim() === '') return { ok: true, value: [{ kind: 'any', from: 0, to: 0 }] };
-  return read(text, () => new Reader(text).tests(testsParser.parse(text).topNode));
+  return read(text, () => new Reader(text, scope).tests(treeOf(text, 'UnaryTests', scope).topNode));
 }
 
 function read<T>(text: string, work: () => T): Parsed<T> {
@@ -50,8 +66,13 @@ function read<T>(text: string, work: () => T): Parsed<T> {
 
 class Reader {
   private depth = 0;
+  /** Names bound by the loops around the place that is read. */
+  private bound: readonly string[] = [];
 
-  constructor(private readonly source: string) {}
+  constructor(
+    private readonly source: string,
+    private readonly scope?: Scope,
+  ) {}
 
   expression(top: SyntaxNode): Node {
     const inner = children(top);
@@ -79,12 +100,15 @@ class Reader {
   }
 
   private test(outer: SyntaxNode): Test {
-    const [inner] = children(outer);
-    if (!inner) throw this.unreadable(outer);
+    const [written] = children(outer);
+    if (!written) throw this.unreadable(outer);
+    // One test in brackets, as in `x in (> 5)`, reads as an expression in brackets.
+    const bracketed = written.name === 'ParenthesizedExpression' ? children(written).find((part) => part.name === 'SimplePositiveUnaryTest') : undefined;
+    const inner = bracketed ?? written;
     if (inner.name !== 'SimplePositiveUnaryTest') {
       const node = this.node(inner);
-      const isCondition = node.kind === 'compare' || node.kind === 'and' || node.kind === 'or' || node.kind === 'between' || node.kind === 'in' || mentionsInput(node);
-      return isCondition ? { kind: 'condition', node, ...place(inner) } : { kind: 'equal', operand: node, ...place(inner) };
+      if (node.kind === 'range') return node;
+      return isCondition(node) ? { kind: 'condition', node, ...place(inner) } : { kind: 'equal', operand: node, ...place(inner) };
     }
     const parts = children(inner);
     const [head, tail] = parts;
@@ -93,19 +117,12 @@ class Reader {
     throw this.unreadable(inner);
   }
 
-  private range(interval: SyntaxNode): Test {
+  private range(interval: SyntaxNode): Extract<Node, { kind: 'range' }> {
     const ends = children(interval).filter((child) => !['[', ']', '(', ')', '..'].includes(child.name));
     const [low, high] = ends;
     if (!low || !high) throw this.unreadable(interval);
     const written = this.text(interval);
-    return {
-      kind: 'range',
-      low: this.node(low),
-      high: this.node(high),
-      lowOpen: !written.startsWith('['),
-      highOpen: !written.endsWith(']'),
-      ...place(interval),
-    };
+    return { kind: 'range', low: this.node(low), high: this.node(high), lowOpen: !written.startsWith('['), highOpen: !written.endsWith(']'), ...place(interval) };
   }
 
   private node(syntax: SyntaxNode): Node {
@@ -135,7 +152,7 @@ class Reader {
       case 'DateTimeLiteral':
         return this.moment(syntax);
       case 'VariableName':
-        return { kind: 'name', name: text.replace(/\s+/g, ' '), ...at };
+        return { kind: 'name', name: this.keyOf(text), ...at };
       case '?':
         return { kind: 'input', ...at };
       case 'ParenthesizedExpression': {
@@ -147,11 +164,11 @@ class Reader {
         const name = parts.at(-1);
         const of = parts[0];
         if (!of || name?.name !== 'PathName') throw this.unreadable(syntax);
-        return { kind: 'path', of: this.node(of), name: this.text(name), ...at };
+        return { kind: 'path', of: this.node(of), name: tidy(this.text(name)), ...at };
       }
       case 'ArithmeticExpression': {
         const [a, b, c] = parts;
-        if (a?.name === 'ArithOp' && b) return { kind: 'negate', of: this.node(b), ...at };
+        if (a?.name === 'ArithOp' && b) return this.negated(this.node(b), at);
         if (!a || !b || !c) throw this.unreadable(syntax);
         return { kind: 'arithmetic', op: this.text(b) as Arithmetic, left: this.node(a), right: this.node(c), ...at };
       }
@@ -174,7 +191,32 @@ class Reader {
         const [name] = parts;
         const args = parts.find((part) => part.name === 'PositionalParameters');
         if (!name) throw this.unreadable(syntax);
-        return { kind: 'call', name: this.text(name).replace(/\s+/g, ' '), args: args ? children(args).map((arg) => this.node(arg)) : [], ...at };
+        const named = parts.find((part) => part.name === 'NamedParameters');
+        if (named) throw new Refused('Values are given to a function in order, without their names.', named.from, named.to);
+        return { kind: 'call', name: tidy(this.text(name)), args: args ? children(args).map((arg) => this.node(arg)) : [], ...at };
+      }
+      case 'SimplePositiveUnaryTest': {
+        const [interval] = parts;
+        if (interval?.name !== 'Interval') throw this.unreadable(syntax);
+        return this.range(interval);
+      }
+      case 'FilterExpression': {
+        const [list, by] = parts.filter((part) => !['[', ']'].includes(part.name));
+        if (!list || !by) throw this.unreadable(syntax);
+        const over = this.node(list);
+        return { kind: 'filter', list: over, by: this.within(['item'], () => this.node(by)), ...at };
+      }
+      case 'ForExpression': {
+        const gives = parts.at(-1);
+        if (!gives) throw this.unreadable(syntax);
+        return this.loop(syntax, (over) => ({ kind: 'for', over, gives: this.node(gives), ...at }));
+      }
+      case 'QuantifiedExpression': {
+        const [which] = parts;
+        const test = parts.at(-1);
+        if (!which || !test) throw this.unreadable(syntax);
+        const kind = which.name === 'every' ? 'every' : 'some';
+        return this.loop(syntax, (over) => ({ kind, over, test: this.node(test), ...at }));
       }
       default:
         throw new Refused(`“${text}” is not part of the expressions Tolvek knows.`, at.from, at.to);
@@ -195,24 +237,78 @@ class Reader {
       if (!low || !high) throw this.unreadable(syntax);
       return { kind: 'between', of: this.node(left), low: this.node(low), high: this.node(high), ...at };
     }
-    const tests = rest.flatMap((part) => (part.name === 'PositiveUnaryTests' ? children(part) : part.name === 'PositiveUnaryTest' ? [part] : []));
+    const tests = rest
+      .filter((part) => part.name !== '(' && part.name !== ')')
+      .flatMap((part) => (part.name === 'PositiveUnaryTests' ? children(part) : part.name === 'PositiveUnaryTest' ? [part] : []));
     return { kind: 'in', of: this.node(left), tests: tests.map((part) => this.test(part)), ...at };
   }
 
   /** `date("2026-11-23")`, `duration("P2D")` and the `@"…"` short form. */
   private moment(syntax: SyntaxNode): Node {
     const at = place(syntax);
-    const quoted = firstNamed(syntax, 'StringLiteral');
-    const maker = firstNamed(syntax, 'DateTimeConstructor');
+    const [maker, given] = [children(syntax).find((part) => part.name === 'DateTimeConstructor'), children(syntax).find((part) => part.name === 'PositionalParameters')];
+    const args = given ? children(given) : [];
+    const [only] = children(syntax).find((part) => part.name === 'AtLiteral') ? children(children(syntax)[0] ?? syntax) : args;
+    const quoted = only?.name === 'StringLiteral' && args.length < 2 ? only : null;
     if (!quoted) {
-      const args = firstNamed(syntax, 'PositionalParameters');
-      if (!maker || !args) throw this.unreadable(syntax);
-      return { kind: 'call', name: this.text(maker), args: children(args).map((arg) => this.node(arg)), ...at };
+      if (!maker || !given) throw this.unreadable(syntax);
+      return { kind: 'call', name: tidy(this.text(maker)), args: args.map((arg) => this.node(arg)), ...at };
     }
     const written = this.string(this.text(quoted), quoted);
-    if (CalendarDate.read(written)) return { kind: 'date', iso: written, ...at };
-    if (Duration.read(written)) return { kind: 'duration', iso: written, ...at };
-    throw new Refused(`“${written}” is neither a date like 2026-11-23 nor a length of time like P2D or PT4H.`, at.from, at.to);
+    const value = readMoment(written);
+    const wanted = maker && tidy(this.text(maker));
+    if (value && (!maker || wanted === makerOf(value))) return { kind: 'moment', value, ...at };
+    const example = wanted ? EXAMPLES[wanted] : '2026-11-23, 10:42:00, P2D or PT4H';
+    throw new Refused(
+      `“${written}” can’t be read; write it like ${example}.${/T\d.*(Z|[+-]\d\d:?\d\d|@)/.test(written) ? ' Times are the desk’s own: leave the zone out.' : ''}`,
+      at.from,
+      at.to,
+    );
+  }
+
+  /** The iterations of a loop, each knowing the names of those before it, and what is made with all of them known. */
+  private loop(syntax: SyntaxNode, make: (over: readonly Iteration[]) => Node): Node {
+    const list = children(syntax).find((part) => part.name === 'InExpressions');
+    if (!list) throw this.unreadable(syntax);
+    const outside = this.bound;
+    const over = children(list).map((part): Iteration => {
+      const [name, , context] = children(part);
+      const ends = context ? children(context).filter((end) => end.name !== '..') : [];
+      const [first, last] = ends;
+      if (!name || !first) throw this.unreadable(part);
+      const kept = tidy(this.text(name));
+      const interval = first.name === 'SimplePositiveUnaryTest' ? children(first)[0] : undefined;
+      const range = interval?.name === 'Interval' ? this.range(interval) : null;
+      const read: Iteration['over'] = last
+        ? { kind: 'steps', low: this.node(first), high: this.node(last) }
+        : range && !range.lowOpen && !range.highOpen
+          ? { kind: 'steps', low: range.low, high: range.high }
+          : { kind: 'list', list: this.node(first) };
+      this.bound = [...this.bound, kept];
+      return { name: kept, over: read };
+    });
+    const made = make(over);
+    this.bound = outside;
+    return made;
+  }
+
+  private within<T>(names: readonly string[], work: () => T): T {
+    const outside = this.bound;
+    this.bound = [...outside, ...names];
+    const done = work();
+    this.bound = outside;
+    return done;
+  }
+
+  /** The key a written name stands for: a loop's own name, a key of the scope, or the key behind a label. */
+  private keyOf(written: string): string {
+    const name = tidy(written);
+    return this.bound.includes(name) ? name : (this.scope?.keyOf(name) ?? name);
+  }
+
+  /** A minus before a number is part of the number. */
+  private negated(of: Node, at: { from: number; to: number }): Node {
+    return of.kind === 'literal' && typeof of.value === 'number' && of.value > 0 ? { ...of, value: -of.value, ...at } : { kind: 'negate', of, ...at };
   }
 
   private string(quoted: string, at: { from: number; to: number }): string {
@@ -239,6 +335,20 @@ class Reader {
   }
 }
 
+/** Makers of dates and times by name, each with an example of the text it reads. */
+const EXAMPLES: Readonly<Record<string, string>> = { date: '2026-11-23', time: '10:42:00', 'date and time': '2026-11-23T10:42:00', duration: 'P2D, PT4H30M or P6M' };
+
+function makerOf(value: Temporal): string {
+  if (value instanceof CalendarDate) return 'date';
+  if (value instanceof ClockTime) return 'time';
+  return value instanceof DateTime ? 'date and time' : 'duration';
+}
+
+/** The date, time or length of time that a text writes; null when it is none. */
+const readMoment = (text: string): Temporal | null => CalendarDate.read(text) ?? DateTime.read(text) ?? ClockTime.read(text) ?? Months.read(text) ?? Duration.read(text);
+
+const tidy = (written: string): string => written.replace(/\s+/g, ' ').trim();
+
 const place = (syntax: { from: number; to: number }): { from: number; to: number } => ({ from: syntax.from, to: syntax.to });
 
 function children(syntax: SyntaxNode): SyntaxNode[] {
@@ -247,15 +357,6 @@ function children(syntax: SyntaxNode): SyntaxNode[] {
     if (!['LineComment', 'BlockComment', ','].includes(child.name)) found.push(child);
   }
   return found;
-}
-
-function firstNamed(syntax: SyntaxNode, name: string): SyntaxNode | null {
-  for (let child = syntax.firstChild; child; child = child.nextSibling) {
-    if (child.name === name) return child;
-    const inner = firstNamed(child, name);
-    if (inner) return inner;
-  }
-  return null;
 }
 
 function findBroken(top: SyntaxNode): SyntaxNode | null {
@@ -267,9 +368,10 @@ function findBroken(top: SyntaxNode): SyntaxNode | null {
   return broken;
 }
 
-function mentionsInput(node: Node): boolean {
-  if (node.kind === 'input') return true;
-  if (node.kind === 'call') return node.args.some(mentionsInput);
-  if (node.kind === 'path' || node.kind === 'negate') return mentionsInput(node.of);
-  return false;
-}
+const YES_OR_NO = new Set<Node['kind']>(['compare', 'and', 'or', 'between', 'in', 'some', 'every']);
+
+/** Whether a cell is true or false by itself, instead of a value to be equal to. */
+const isCondition = (node: Node): boolean => YES_OR_NO.has(node.kind) || mentionsInput(node);
+
+const mentionsInput = (node: Node): boolean =>
+  node.kind === 'input' || childrenOf(node).some(mentionsInput) || (node.kind === 'in' && node.tests.some((test) => nodesOfTest(test).some(mentionsInput)));

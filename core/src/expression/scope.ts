@@ -1,38 +1,87 @@
-/** What a name in an expression can stand for. */
-export type ScopeType =
-  | { readonly kind: 'text' | 'number' | 'date' | 'yes-no' | 'duration' }
-  | { readonly kind: 'choice'; readonly options: readonly { readonly key: string; readonly label: string }[] }
-  | { readonly kind: 'list'; readonly of: ScopeType }
-  | { readonly kind: 'context'; readonly entries: Readonly<Record<string, { readonly label: string; readonly type: ScopeType }>> };
+import type { ScopeType } from './types.ts';
 
 export interface ScopeName {
+  /** The lasting key that stored expressions use. */
   readonly name: string;
+  /** What people read and may write; it can change at any time. */
   readonly label: string;
-  readonly type: ScopeType;
+  /** Null: nothing is known of it. */
+  readonly type: ScopeType | null;
 }
+
+/** Where the value of a name is found while an expression runs. */
+export type NamePlace = { readonly kind: 'slot' | 'local'; readonly index: number };
+
+/** Words that mean something in an expression, so that a label with one of them in it is written by its key. */
+const RESERVED = new Set('and or not in if then else for return some every satisfies between true false null instance of function item'.split(' '));
+const WORDS = /^[\p{L}_][\p{L}\p{N}_]*( [\p{L}\p{N}_]+)*$/u;
 
 /** The names an expression may use. A name's position is its slot in the values handed to a compiled expression. */
 export class Scope {
   private readonly slots: ReadonlyMap<string, number>;
+  private readonly keys: ReadonlyMap<string, string>;
 
-  constructor(readonly names: readonly ScopeName[]) {
+  constructor(
+    readonly names: readonly ScopeName[],
+    private readonly locals: readonly ScopeName[] = [],
+  ) {
     this.slots = new Map(names.map((entry, slot) => [entry.name, slot]));
+    const labels = names.filter((entry) => this.isWritable(entry));
+    this.keys = new Map(labels.map((entry) => [entry.label, entry.name]));
   }
 
-  slotOf(name: string): number | undefined {
-    return this.slots.get(name);
+  /** The scope inside a loop: the same names and those it binds. Later ones hide earlier ones. */
+  within(bound: readonly ScopeName[]): Scope {
+    return new Scope(this.names, [...this.locals, ...bound]);
+  }
+
+  /** How many names loops bind around this place. */
+  get depth(): number {
+    return this.locals.length;
+  }
+
+  /** The name of a local by its place. */
+  localAt(index: number): string {
+    return this.locals[index]?.name ?? '';
+  }
+
+  placeOf(name: string): NamePlace | undefined {
+    for (let index = this.locals.length - 1; index >= 0; index -= 1) if (this.locals[index]?.name === name) return { kind: 'local', index };
+    const slot = this.slots.get(name);
+    return slot === undefined ? undefined : { kind: 'slot', index: slot };
   }
 
   find(name: string): ScopeName | undefined {
-    const slot = this.slots.get(name);
-    return slot === undefined ? undefined : this.names[slot];
+    const place = this.placeOf(name);
+    return place && (place.kind === 'local' ? this.locals[place.index] : this.names[place.index]);
+  }
+
+  /** The key behind a label, when the label can be written in an expression. */
+  keyOf(label: string): string | undefined {
+    return this.slots.has(label) ? label : this.keys.get(label);
+  }
+
+  /** How a name is shown in an expression: its label where that can be written, its key otherwise. */
+  shownAs(name: string): string {
+    const entry = this.names[this.slots.get(name) ?? -1];
+    return entry && this.keys.get(entry.label) === name ? entry.label : name;
+  }
+
+  /** Everything that may be written for a name. */
+  get written(): readonly string[] {
+    return [...this.slots.keys(), ...this.keys.keys()];
+  }
+
+  private isWritable({ name, label }: ScopeName): boolean {
+    if (!WORDS.test(label) || label.split(' ').some((word) => RESERVED.has(word)) || this.slots.has(label)) return false;
+    return this.names.every((other) => other.name === name || other.label !== label);
   }
 
   /** The known name that is spelled most like this one, if any is near. */
   nearest(name: string): ScopeName | undefined {
     let best: ScopeName | undefined;
     let least = Math.max(2, Math.floor(name.length / 3)) + 1;
-    for (const entry of this.names) {
+    for (const entry of [...this.names, ...this.locals]) {
       const far = Math.min(distance(name, entry.name), distance(name.toLowerCase(), entry.label.toLowerCase()));
       if (far < least) [best, least] = [entry, far];
     }
@@ -41,7 +90,7 @@ export class Scope {
 }
 
 /** Levenshtein's edit distance. */
-function distance(a: string, b: string): number {
+export function distance(a: string, b: string): number {
   let row = Array.from({ length: b.length + 1 }, (_, i) => i);
   for (let i = 1; i <= a.length; i += 1) {
     const next = [i];

@@ -14,7 +14,7 @@ export function readCondition(text: string, fields: readonly Field[]): PlainCond
   if (!parsed.ok || parsed.value.kind !== 'compare') return null;
   const { left, op, right } = parsed.value;
   if (left.kind !== 'name' || !fields.some((field) => field.key === left.name)) return null;
-  if (right.kind !== 'literal' && right.kind !== 'date') return null;
+  if (right.kind !== 'literal' && right.kind !== 'moment') return null;
   return { field: left.name, test: op, value: text.slice(right.from, right.to) };
 }
 

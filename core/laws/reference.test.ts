@@ -1,0 +1,30 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { describe, expect, it } from 'vitest';
+import { BUILT_INS, checkExpression, compile, equal, parseExpression, Scope, type Value } from '../src/expression/index.ts';
+import { referenceExamples, referenceInMarkdown } from '../src/expression/reference.ts';
+
+const nothing = new Scope([]);
+
+function evaluate(text: string): Value {
+  const parsed = parseExpression(text);
+  if (!parsed.ok) throw new Error(`${text}: ${parsed.findings[0]?.message}`);
+  return compile(parsed.value, nothing)([], null);
+}
+
+describe('the reference', () => {
+  it.each(referenceExamples())('%s gives %s', (call, gives) => expect([evaluate(call), equal(evaluate(call), evaluate(gives))]).toEqual([evaluate(gives), true]));
+
+  it.each(referenceExamples().filter(([, gives]) => gives !== 'null'))('%s has no findings', (call) => {
+    const parsed = parseExpression(call);
+    expect(parsed.ok ? checkExpression(parsed.value, nothing) : parsed.findings).toEqual([]);
+  });
+
+  it('has an example for every function', () => {
+    expect([...BUILT_INS.values()].filter((builtIn) => builtIn.examples.length === 0)).toEqual([]);
+  });
+
+  it('is the page in docs; npm run reference writes it anew', () => {
+    expect(readFileSync(join(import.meta.dirname, '../../docs/expressions.md'), 'utf8')).toBe(referenceInMarkdown());
+  });
+});
