@@ -1,3 +1,20 @@
+export {
+  both,
+  cellSet,
+  complement,
+  type Domain,
+  domainOf,
+  type Example,
+  implies,
+  isNothing,
+  isWhole,
+  overlapOf,
+  sampleOf,
+  type ValueSet,
+  type Verdict,
+  verdictOn,
+  wholeOf,
+} from './analyse/index.ts';
 export { CalendarDate, ClockTime, DateTime, Duration, Months } from './calendarTime.ts';
 export { checkExpression, checkTests, typeOf } from './check.ts';
 export { type Compiled, type CompiledTests, compile, compileTests, type Slots } from './compile.ts';

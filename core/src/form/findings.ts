@@ -1,4 +1,4 @@
-import { checkExpression, namesRead, parseExpression } from '../expression/index.ts';
+import { checkExpression, namesRead, parseExpression, verdictOn } from '../expression/index.ts';
 import { requestScope } from '../register/index.ts';
 import { routingFindings } from '../routing/index.ts';
 import type { FormDesign } from './design.ts';
@@ -40,6 +40,9 @@ export function findingsOf(design: FormDesign, groups: ReadonlySet<string>): rea
     const parsed = parseExpression(rule.when);
     const problems = parsed.ok ? checkExpression(parsed.value, scope, 'yes-no') : parsed.findings;
     for (const problem of problems) add('error', 'rules', rule.id, `Rule “${rule.name}”: ${problem.message}`);
+    const verdict = parsed.ok && problems.length === 0 && rule.on ? verdictOn(parsed.value, scope) : null;
+    if (verdict?.kind === 'always') add('caution', 'rules', rule.id, `Rule “${rule.name}” always holds: its questions are always asked, and the rule can go.`);
+    if (verdict?.kind === 'never') add('caution', 'rules', rule.id, `Rule “${rule.name}” can never hold: its questions are never asked.`);
     if (rule.show.length === 0) add('caution', 'rules', rule.id, `Rule “${rule.name}” shows nothing. Choose a question for it.`);
     for (const key of rule.show) {
       if (!design.questions.some((question) => question.field === key)) add('error', 'rules', rule.id, `Rule “${rule.name}” shows a question that is not on the form.`);

@@ -16,6 +16,7 @@ import {
   type ScopeType,
   type Slots,
 } from '../expression/index.ts';
+import { analyseTable } from './analyse.ts';
 import type { RoutingOutcome, RoutingTable } from './table.ts';
 
 /** Why one row was taken or passed over. */
@@ -103,22 +104,31 @@ export function routingFindings(table: RoutingTable, scope: Scope, groups: Reado
     for (const problem of problems) found.push({ severity: 'error', row: column.id, message: `Column “${column.label}”: ${problem.message}` });
     types.set(column.id, parsed.ok ? columnType(parsed.value, scope) : null);
   }
-  let takesAll: number | null = null;
   for (const [index, row] of table.rows.entries()) {
     const name = `Row ${index + 1}`;
-    if (takesAll !== null) found.push({ severity: 'caution', row: row.id, message: `${name} can never win: row ${takesAll} above it takes everything.` });
-    let tested = 0;
     for (const column of table.columns) {
       const parsed = parseTests(row.cells[column.id] ?? '');
       const problems = parsed.ok ? checkTests(parsed.value, types.get(column.id) ?? null, scope) : parsed.findings;
       for (const problem of problems) found.push({ severity: 'error', row: row.id, message: `${name}, ${column.label}: ${problem.message}` });
-      if (!parsed.ok || parsed.value.some((test) => test.kind !== 'any')) tested += 1;
     }
-    if (tested === 0) takesAll ??= index + 1;
     found.push(...outcomeFindings(row.outcome, row.id, name, groups));
   }
   found.push(...outcomeFindings(table.otherwise, 'otherwise', 'The last row', groups));
+  if (!found.some((finding) => finding.severity === 'error')) found.push(...neverWinning(table, scope));
   return found;
+}
+
+/** Rows that never decide. A table with errors is not reasoned about. */
+function neverWinning(table: RoutingTable, scope: Scope): RoutingFinding[] {
+  const numberOf = (id: string): number => table.rows.findIndex((row) => row.id === id) + 1;
+  return analyseTable(table, scope).neverWin.map(({ row, because }) => {
+    const above = because.map(numberOf);
+    const why =
+      above.length === 0
+        ? 'its own tests leave nothing to take'
+        : `${above.length === 1 ? `row ${above[0]}` : `rows ${above.slice(0, -1).join(', ')} and ${above.at(-1)}`} above it take${above.length === 1 ? 's' : ''} everything it would`;
+    return { severity: 'caution', row, message: `Row ${numberOf(row)} can never win: ${why}.` };
+  });
 }
 
 function outcomeFindings(outcome: RoutingOutcome, row: string, name: string, groups: ReadonlySet<string>): RoutingFinding[] {

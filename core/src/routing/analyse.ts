@@ -1,0 +1,230 @@
+import {
+  both,
+  cellSet,
+  complement,
+  type Domain,
+  domainOf,
+  isNothing,
+  isWhole,
+  type Node,
+  parseExpression,
+  parseTests,
+  printExpression,
+  type Scope,
+  sampleOf,
+  typeOf,
+  type Value,
+  type ValueSet,
+  wholeOf,
+} from '../expression/index.ts';
+import type { RoutingTable } from './table.ts';
+
+/** What a column is about, and the values it would have in a worked example. */
+export interface WorkedCase {
+  readonly values: readonly { readonly column: string; readonly value: Value }[];
+}
+
+export interface RowOverlap {
+  /** Row ids, the earlier row first: it wins where both hold. */
+  readonly first: string;
+  readonly second: string;
+  readonly at: WorkedCase;
+}
+
+/** What follows from the rows of a table together. Rows whose cells need more than their own column’s value count as taking anything or nothing. */
+export interface TableAnalysis {
+  /** Rows that never decide, each with the earlier rows that take what it would; with none, its own cells leave nothing. */
+  readonly neverWin: readonly { readonly row: string; readonly because: readonly string[] }[];
+  readonly overlaps: readonly RowOverlap[];
+  /** Cases that no row takes, so that the last row decides. */
+  readonly uncovered: readonly WorkedCase[];
+  /** False when there were more cases than could be followed: then only what was found is said. */
+  readonly complete: boolean;
+}
+
+/** States followed, worked cases told and overlaps told at most. */
+const MOST = { states: 200_000, cases: 5, overlaps: 200 } as const;
+
+interface Column {
+  readonly key: string;
+  readonly label: string;
+  readonly domain: Domain;
+}
+
+interface Row {
+  readonly id: string;
+  readonly cells: readonly ValueSet[];
+  /** Whether the row takes all of its cells’ values, or only some that can’t be told here. */
+  readonly exact: boolean;
+}
+
+/** Analyses a table with “first row wins”: rows that never win, rows that overlap, and cases left to the last row. */
+export function analyseTable(table: RoutingTable, scope: Scope): TableAnalysis {
+  const columns = columnsOf(table, scope);
+  const rows = table.rows.map((row) => rowOf(table, row, columns, scope));
+  const walk = new Walk(columns, rows);
+  walk.from(0, (1n << BigInt(rows.length)) - 1n, []);
+  return {
+    neverWin: walk.complete
+      ? rows.flatMap((row, index) =>
+          walk.canWin.has(index) ? [] : [{ row: row.id, because: rows.slice(0, index).flatMap((earlier) => (commonOf(earlier, row) ? [earlier.id] : [])) }],
+        )
+      : rows.flatMap((row) => (row.cells.some(isNothing) ? [{ row: row.id, because: [] }] : [])),
+    overlaps: overlapsOf(rows, columns),
+    uncovered: walk.uncovered,
+    complete: walk.complete,
+  };
+}
+
+/** One column for everything that cells are about; two columns about the same thing are one. */
+function columnsOf(table: RoutingTable, scope: Scope): readonly Column[] {
+  const columns = new Map<string, Column>();
+  for (const column of table.columns) {
+    const parsed = parseExpression(column.input);
+    const domain = parsed.ok ? domainOf(typeOf(parsed.value, scope)) : null;
+    const key = parsed.ok ? keyOf(parsed.value) : column.id;
+    if (domain && !columns.has(key)) columns.set(key, { key, label: column.label, domain });
+  }
+  return [...columns.values()];
+}
+
+const keyOf = (node: Node): string => printExpression(node);
+
+function rowOf(table: RoutingTable, row: RoutingTable['rows'][number], columns: readonly Column[], scope: Scope): Row {
+  let exact = true;
+  const cells = new Map<string, ValueSet>();
+  for (const column of table.columns) {
+    const text = row.cells[column.id] ?? '';
+    const [input, tests] = [parseExpression(column.input), parseTests(text)];
+    if (tests.ok && tests.value.every((test) => test.kind === 'any')) continue;
+    const known = input.ok ? columns.find((each) => each.key === keyOf(input.value)) : undefined;
+    const set = known && tests.ok ? cellSet(tests.value, known.domain, scope) : null;
+    if (!known || !set) {
+      exact = false;
+      continue;
+    }
+    const before = cells.get(known.key);
+    cells.set(known.key, before ? both(before, set) : set);
+  }
+  return { id: row.id, exact, cells: columns.map((column) => cells.get(column.key) ?? wholeOf(column.domain)) };
+}
+
+/** Values of one column that the same rows take. */
+interface Class {
+  readonly rows: bigint;
+  readonly sample: Value;
+}
+
+/** Cuts a column’s domain where any row’s cell begins or ends, and puts together what the same rows take. */
+function classesOf(column: Column, index: number, rows: readonly Row[]): readonly Class[] {
+  let parts: { set: ValueSet; rows: bigint }[] = [{ set: wholeOf(column.domain), rows: 0n }];
+  const seen: { cell: ValueSet; bits: bigint }[] = [];
+  rows.forEach((row, number) => {
+    const cell = row.cells[index];
+    if (!cell) return;
+    const same = seen.find((each) => sameSet(each.cell, cell));
+    if (same) same.bits |= 1n << BigInt(number);
+    else seen.push({ cell, bits: 1n << BigInt(number) });
+  });
+  for (const { cell, bits } of seen) {
+    const outside = complement(cell);
+    parts = parts.flatMap(({ set, rows: taken }) => [
+      { set: both(set, cell), rows: taken | bits },
+      { set: both(set, outside), rows: taken },
+    ]);
+    parts = joined(parts.filter((part) => !isNothing(part.set)));
+  }
+  return parts.map(({ set, rows: taken }) => ({ rows: taken, sample: sampleOf(set) ?? null }));
+}
+
+/** Parts that the same rows take count once: one sample stands for all of them. */
+function joined(parts: readonly { set: ValueSet; rows: bigint }[]): { set: ValueSet; rows: bigint }[] {
+  const byRows = new Map<bigint, ValueSet>();
+  for (const { set, rows } of parts) {
+    const known = byRows.get(rows);
+    byRows.set(rows, known ? complement(both(complement(known), complement(set))) : set);
+  }
+  return [...byRows].map(([rows, set]) => ({ rows, set }));
+}
+
+const sameSet = (a: ValueSet, b: ValueSet): boolean => a === b || (isNothing(both(a, complement(b))) && isNothing(both(b, complement(a))));
+
+/** Goes through all cases, column by column, as a tree whose equal branches are followed once. */
+class Walk {
+  readonly canWin = new Set<number>();
+  readonly uncovered: WorkedCase[] = [];
+  complete = true;
+  private readonly seen = new Set<string>();
+  private readonly classes: readonly (readonly Class[])[];
+  /** For each column on, the rows that take anything from there. */
+  private readonly takesAll: readonly bigint[];
+  private readonly inexact: bigint;
+
+  constructor(
+    private readonly columns: readonly Column[],
+    rows: readonly Row[],
+  ) {
+    this.classes = columns.map((column, index) => classesOf(column, index, rows));
+    const bits = (holds: (row: Row) => boolean): bigint => rows.reduce((set, row, index) => (holds(row) ? set | (1n << BigInt(index)) : set), 0n);
+    this.takesAll = Array.from({ length: columns.length + 1 }, (_, from) => bits((row) => row.exact && row.cells.slice(from).every(isWhole)));
+    this.inexact = bits((row) => !row.exact);
+  }
+
+  from(column: number, rows: bigint, path: readonly Value[]): void {
+    if (!this.complete) return;
+    // Nothing after a row that takes all of the rest can matter.
+    const decided = rows & (this.takesAll[column] ?? 0n);
+    const open = decided === 0n ? rows : rows & (((decided & -decided) << 1n) - 1n);
+    const key = `${column} ${open}`;
+    if (this.seen.has(key)) return;
+    this.seen.add(key);
+    if (this.seen.size > MOST.states) {
+      this.complete = false;
+      return;
+    }
+    const classes = this.classes[column];
+    if (open === 0n || !classes || (decided !== 0n && open === (decided & -decided))) this.end(open, path);
+    else for (const { rows: taking, sample } of classes) this.from(column + 1, open & taking, [...path, sample]);
+  }
+
+  /** One case: its first row for certain wins; rows before it that may or may not hold can win too. */
+  private end(rows: bigint, path: readonly Value[]): void {
+    let left = rows;
+    while (left !== 0n) {
+      const lowest = left & -left;
+      this.canWin.add(lowest.toString(2).length - 1);
+      if ((lowest & this.inexact) === 0n) return;
+      left &= ~lowest;
+    }
+    if (rows === 0n && this.uncovered.length < MOST.cases) this.uncovered.push(this.caseOf(path));
+  }
+
+  private caseOf(path: readonly Value[]): WorkedCase {
+    return { values: path.map((value, index) => ({ column: this.columns[index]?.label ?? '', value })) };
+  }
+}
+
+/** What two rows both take, column by column; null when there is nothing. */
+function commonOf(a: Row, b: Row): readonly ValueSet[] | null {
+  const common: ValueSet[] = [];
+  for (const [index, cell] of a.cells.entries()) {
+    const other = b.cells[index];
+    const shared = other ? (cell === other ? cell : both(cell, other)) : cell;
+    if (isNothing(shared)) return null;
+    common.push(shared);
+  }
+  return common;
+}
+
+function overlapsOf(rows: readonly Row[], columns: readonly Column[]): readonly RowOverlap[] {
+  const found: RowOverlap[] = [];
+  for (const [index, second] of rows.entries()) {
+    for (const first of rows.slice(0, index)) {
+      const common = first.exact && second.exact ? commonOf(first, second) : null;
+      if (!common) continue;
+      found.push({ first: first.id, second: second.id, at: { values: common.map((set, place) => ({ column: columns[place]?.label ?? '', value: sampleOf(set) ?? null })) } });
+      if (found.length >= MOST.overlaps) return found;
+    }
+  }
+  return found;
+}
