@@ -1,7 +1,7 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { Scope, type Value } from '../src/expression/index.ts';
-import { analyseTable, prepareRouting, type RoutingTable, routingFindings, type WorkedCase } from '../src/routing/index.ts';
+import { analyseTable, prepareRouting, prepareWinner, type RoutingTable, routingFindings, type WorkedCase } from '../src/routing/index.ts';
 
 const scope = new Scope([
   { name: 'fee', label: 'Fee', type: { kind: 'number', places: 0, least: 0, most: 4 } },
@@ -81,6 +81,18 @@ describe('a routing table analysed', () => {
         for (const worked of uncovered) expect(route(valuesOf(worked)).isOtherwise).toBe(true);
       }),
       { numRuns: 600 },
+    );
+  });
+
+  it('has the same winner whether the reasons are asked for or not, also for values no field allows', () => {
+    const strange = fc.constantFrom<Value>(null, -1, 2.5, 9, 'corrin', 'elsewhere', '', true, false);
+    const row = fc.tuple(figures, places, answers, linked);
+    fc.assert(
+      fc.property(fc.array(row, { maxLength: 70 }).map(tableOf), fc.array(fc.tuple(strange, strange, strange), { minLength: 1, maxLength: 20 }), (table, many) => {
+        const [route, winner] = [prepareRouting(table, scope), prepareWinner(table, scope)];
+        for (const values of [...many, ...CASES]) expect([values, winner(values)]).toEqual([values, route(values).row]);
+      }),
+      { numRuns: 150 },
     );
   });
 

@@ -80,7 +80,7 @@ class Compiler {
         return this.compare(node, scope);
       case 'between': {
         const of = this.node(node.of, scope);
-        const within = withinEnds(this.node(node.low, scope), this.node(node.high, scope), '>=', '<=');
+        const within = this.within(node, '>=', '<=', scope);
         return (slots, input) => within(slots, input, of(slots, input));
       }
       case 'in': {
@@ -88,20 +88,10 @@ class Compiler {
         const tests = this.tests(node.tests, scope);
         return (slots, input) => tests(slots, of(slots, input));
       }
-      case 'and': {
-        const [left, right] = [this.node(node.left, scope), this.node(node.right, scope)];
-        return (slots, input) => {
-          const first = left(slots, input);
-          return first === false ? false : both(truth(first), truth(right(slots, input)));
-        };
-      }
-      case 'or': {
-        const [left, right] = [this.node(node.left, scope), this.node(node.right, scope)];
-        return (slots, input) => {
-          const first = left(slots, input);
-          return first === true ? true : either(truth(first), truth(right(slots, input)));
-        };
-      }
+      case 'and':
+        return conjunction(partsOf(node, 'and').map((each) => this.node(each, scope)));
+      case 'or':
+        return disjunction(partsOf(node, 'or').map((each) => this.node(each, scope)));
       case 'if': {
         const [test, then, otherwise] = [this.node(node.test, scope), this.node(node.whenTrue, scope), this.node(node.otherwise, scope)];
         return (slots, input) => (test(slots, input) === true ? then(slots, input) : otherwise(slots, input));
@@ -146,20 +136,27 @@ class Compiler {
     return () => locals[index] ?? null;
   }
 
-  /** A field held against a number or a text is what most conditions are made of, so it takes the shortest way. */
   private compare({ op, left, right }: Node & { kind: 'compare' }, scope: Scope): Compiled {
     const of = this.node(left, scope);
     if (right.kind === 'literal' && right.value !== null) {
-      const against = comparedWith(op, right.value);
       const place = left.kind === 'name' ? scope.placeOf(left.name) : undefined;
-      if (place?.kind === 'slot') {
-        const { index } = place;
-        return (slots) => against(slots[index] ?? null);
-      }
-      return (slots, input) => against(of(slots, input));
+      if (place?.kind === 'slot') return slotComparedWith(place.index, op, right.value);
+      const against = comparedWith(op, right.value);
+      return (slots, input) => against(slots, of(slots, input));
     }
     const to = this.node(right, scope);
     return (slots, input) => compare(op, of(slots, input), to(slots, input));
+  }
+
+  /** Between two ends; ends that are numbers are what most tables are made of, so they take the shortest way. */
+  private within(ends: { low: Node; high: Node }, above: Comparator, below: Comparator, scope: Scope): (slots: Slots, input: Value, value: Value) => Ternary {
+    const [low, high] = [numberOf(ends.low), numberOf(ends.high)];
+    if (low !== null && high !== null) {
+      const [lowIn, highIn] = [above === '>=', below === '<='];
+      return (_slots, _input, value) => (typeof value === 'number' ? (lowIn ? value >= low : value > low) && (highIn ? value <= high : value < high) : null);
+    }
+    const [from, to] = [this.node(ends.low, scope), this.node(ends.high, scope)];
+    return (slots, input, value) => both(compare(above, value, from(slots, input)), compare(below, value, to(slots, input)));
   }
 
   tests(tests: readonly Test[], scope: Scope): CompiledTests {
@@ -187,24 +184,18 @@ class Compiler {
         return () => true;
       case 'compare': {
         const { op, operand } = test;
-        if (operand.kind === 'literal' && operand.value !== null) {
-          const against = comparedWith(op, operand.value);
-          return (_, input) => against(input);
-        }
+        if (operand.kind === 'literal' && operand.value !== null) return comparedWith(op, operand.value);
         const to = this.node(operand, scope);
         return (slots, input) => compare(op, input, to(slots, input));
       }
       case 'equal': {
         const { operand } = test;
-        if (operand.kind === 'literal' && operand.value !== null) {
-          const against = comparedWith('=', operand.value);
-          return (_, input) => against(input);
-        }
+        if (operand.kind === 'literal' && operand.value !== null) return comparedWith('=', operand.value);
         const to = this.node(operand, scope);
         return (slots, input) => belongsTo(input, to(slots, input));
       }
       case 'range': {
-        const within = withinEnds(this.node(test.low, scope), this.node(test.high, scope), test.lowOpen ? '>' : '>=', test.highOpen ? '<' : '<=');
+        const within = this.within(test, test.lowOpen ? '>' : '>=', test.highOpen ? '<' : '<=', scope);
         return (slots, input) => within(slots, input, input);
       }
       case 'condition': {
@@ -332,6 +323,13 @@ class Compiler {
     const builtIn = BUILT_INS.get(node.name);
     if (!builtIn) return NOTHING;
     const args = node.args.map((arg) => this.node(arg, scope));
+    const [of] = args;
+    if (node.name === 'not' && of && args.length === 1) {
+      return (slots, input) => {
+        const value = of(slots, input);
+        return typeof value === 'boolean' ? !value : null;
+      };
+    }
     if (builtIn.spreads) return spreading(builtIn, args);
     const { takes } = builtIn;
     const least = takes.filter((param) => !param.optional).length;
@@ -390,27 +388,89 @@ function* wholeNumbers(from: number, to: number): Iterable<number> {
 }
 
 /** A comparison with a value that is known beforehand; not with null. */
-function comparedWith(op: Comparator, to: number | string | boolean): (value: Value) => Ternary {
+function comparedWith(op: Comparator, to: number | string | boolean): CompiledTests {
   const kind = typeof to;
-  const same = (value: Value): boolean => typeof value === kind;
+  if (op === '=') return (_, value) => (value === to ? true : value === null || typeof value === kind ? false : null);
+  if (op === '!=') return (_, value) => (value === to ? false : value === null || typeof value === kind ? true : null);
+  if (typeof to !== 'number') return (_, value) => compare(op, value, to);
   switch (op) {
-    case '=':
-      return (value) => (value === to ? true : value === null || same(value) ? false : null);
-    case '!=':
-      return (value) => (value === to ? false : value === null || same(value) ? true : null);
     case '<':
-      return kind === 'boolean' ? () => null : (value) => (same(value) ? (value as number) < (to as number) : null);
+      return (_, value) => (typeof value === 'number' ? value < to : null);
     case '<=':
-      return kind === 'boolean' ? () => null : (value) => (same(value) ? (value as number) <= (to as number) : null);
+      return (_, value) => (typeof value === 'number' ? value <= to : null);
     case '>':
-      return kind === 'boolean' ? () => null : (value) => (same(value) ? (value as number) > (to as number) : null);
+      return (_, value) => (typeof value === 'number' ? value > to : null);
     case '>=':
-      return kind === 'boolean' ? () => null : (value) => (same(value) ? (value as number) >= (to as number) : null);
+      return (_, value) => (typeof value === 'number' ? value >= to : null);
   }
 }
 
-function withinEnds(low: Compiled, high: Compiled, above: Comparator, below: Comparator): (slots: Slots, input: Value, value: Value) => Ternary {
-  return (slots, input, value) => both(compare(above, value, low(slots, input)), compare(below, value, high(slots, input)));
+/** The same for a name’s own value: most conditions are made of these, so they are spared the call that reads it. */
+function slotComparedWith(slot: number, op: Comparator, to: number | string | boolean): Compiled {
+  const kind = typeof to;
+  if (op === '=') {
+    return (slots) => {
+      const value = slots[slot] ?? null;
+      return value === to ? true : value === null || typeof value === kind ? false : null;
+    };
+  }
+  const against = comparedWith(op, to);
+  if (typeof to !== 'number') return (slots) => against(slots, slots[slot] ?? null);
+  switch (op) {
+    case '<':
+      return (slots) => {
+        const value = slots[slot];
+        return typeof value === 'number' ? value < to : null;
+      };
+    case '>':
+      return (slots) => {
+        const value = slots[slot];
+        return typeof value === 'number' ? value > to : null;
+      };
+    default:
+      return (slots) => against(slots, slots[slot] ?? null);
+  }
+}
+
+/** The number a node is written as; null for any other node. */
+const numberOf = (node: Node): number | null => (node.kind === 'literal' && typeof node.value === 'number' ? node.value : null);
+
+/** What a chain of `and`, or of `or`, joins. */
+const partsOf = (node: Node, kind: 'and' | 'or'): readonly Node[] => (node.kind === kind ? [...partsOf(node.left, kind), ...partsOf(node.right, kind)] : [node]);
+
+/** All yes; no as soon as one is no. Two parts at a time: what rules are made of is short, and goes without a loop. */
+function conjunction(parts: readonly Compiled[]): Compiled {
+  const [a = NOTHING, b = NOTHING, c = NOTHING, ...more] = parts;
+  if (parts.length === 2) {
+    return (slots, input) => {
+      const p = a(slots, input);
+      if (p === false) return false;
+      const q = b(slots, input);
+      return q === false ? false : p === true && q === true ? true : null;
+    };
+  }
+  const last = more.length === 0 ? c : conjunction([c, ...more]);
+  return (slots, input) => {
+    const p = a(slots, input);
+    if (p === false) return false;
+    const q = b(slots, input);
+    if (q === false) return false;
+    const r = last(slots, input);
+    return r === false ? false : p === true && q === true && r === true ? true : null;
+  };
+}
+
+/** Some yes; yes as soon as one is yes. */
+function disjunction(parts: readonly Compiled[]): Compiled {
+  return (slots, input) => {
+    let result: Ternary = false;
+    for (let index = 0; index < parts.length; index += 1) {
+      const value = parts[index]?.(slots, input) ?? null;
+      if (value === true) return true;
+      if (value !== false) result = null;
+    }
+    return result;
+  };
 }
 
 /** `x in y`: equal to it, an item of it, or within it. */

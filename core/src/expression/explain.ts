@@ -1,4 +1,5 @@
 import { compile, type Slots } from './compile.ts';
+import { printExpression } from './print.ts';
 import type { Scope } from './scope.ts';
 import { childrenOf, type Node, namesRead } from './tree.ts';
 import { inWords, type Ternary, type Value } from './value.ts';
@@ -17,13 +18,13 @@ export interface Explanation {
 }
 
 /** Explains a condition for the values it was decided on. */
-export function explain(node: Node, text: string, scope: Scope, slots: Slots): Explanation {
+export function explain(node: Node, scope: Scope, slots: Slots): Explanation {
   const result = asTernary(compile(node, scope)(slots, null));
   const reads = namesRead([node]);
   const split = node.kind === 'and' || node.kind === 'or';
-  const parts = split ? childrenOf(node).map((child) => explain(child, text, scope, slots)) : [];
+  const parts = split ? childrenOf(node).map((child) => explain(child, scope, slots)) : [];
   const values = split ? '' : readValues(reads, scope, slots);
-  const said = `${labelled(node, text, scope)}: ${verdict(result)}`;
+  const said = `${labelled(node, scope)}: ${verdict(result)}`;
   return { words: values ? `${said} (${values})` : said, guarded: said, result, reads, parts };
 }
 
@@ -82,20 +83,5 @@ function cellInWords(cell: string, options: Options): string {
   return words.replace(/"([^"]*)"/g, (whole, key: string) => options.find((option) => option.key === key)?.label ?? whole);
 }
 
-/** The text of a node with names replaced by their labels. */
-function labelled(node: Node, text: string, scope: Scope): string {
-  const names: { from: number; to: number; label: string }[] = [];
-  const visit = (each: Node): void => {
-    if (each.kind === 'name') {
-      const found = scope.find(each.name);
-      if (found) names.push({ from: each.from, to: each.to, label: found.label });
-    }
-    for (const child of childrenOf(each)) visit(child);
-  };
-  visit(node);
-  let out = text.slice(node.from, node.to);
-  for (const name of names.sort((a, b) => b.from - a.from)) {
-    out = out.slice(0, name.from - node.from) + name.label + out.slice(name.to - node.from);
-  }
-  return out;
-}
+/** The text of a node with every name by its label: for reading, not for writing. */
+const labelled = (node: Node, scope: Scope): string => printExpression(node, { shownAs: (name) => scope.find(name)?.label ?? name });

@@ -112,7 +112,7 @@ describe('an expression', () => {
     const text = 'fee > 500 and institute = "corrin"';
     const parsed = parseExpression(text);
     if (!parsed.ok) throw new Error('unreadable');
-    const told = explain(parsed.value, text, scope, values);
+    const told = explain(parsed.value, scope, values);
     expect(told.words).toBe('Fee > 500 and Institute = "corrin": yes');
     expect(told.parts.map((part) => part.words)).toEqual(['Fee > 500: yes (Fee is 740)', 'Institute = "corrin": yes (Institute is Corrin Institute)']);
     expect(told.parts.map((part) => part.reads)).toEqual([['fee'], ['institute']]);

@@ -1,7 +1,6 @@
 export {
   both,
   cellSet,
-  complement,
   type Domain,
   domainOf,
   type Example,
@@ -9,6 +8,9 @@ export {
   isNothing,
   isWhole,
   overlapOf,
+  type Part,
+  partition,
+  rankOf,
   sampleOf,
   type ValueSet,
   type Verdict,
@@ -24,6 +26,21 @@ export { BUILT_INS, type BuiltIn } from './functions/index.ts';
 export { LIMITS } from './limits.ts';
 export { type Parsed, parseExpression, parseTests } from './parse.ts';
 export { printExpression, printTests } from './print.ts';
+export {
+  cellOfRow,
+  expressionOfRows,
+  type Row,
+  type RowGroup,
+  type RowTest,
+  type RowValue,
+  rowInWords,
+  rowOfCell,
+  rowsOf,
+  testInWords,
+  testsFor,
+  typeOfSubject,
+  valuesOf,
+} from './rows.ts';
 export { Scope, type ScopeName } from './scope.ts';
 export { type Comparator, type Node, namesRead, nodesOfTest, type Test } from './tree.ts';
 export { KIND_WORDS, kindOf, type ScopeType, type TypeKind } from './types.ts';

@@ -17,15 +17,15 @@ const TIGHT = 8;
  * Writes an expression as text that parses to the same tree. With a scope, names are written by their labels where a label
  * can be written; without, by the keys that are stored.
  */
-export const printExpression = (node: Node, scope?: Scope): string => new Printer(scope).node(node, LOOSE);
+export const printExpression = (node: Node, scope?: Pick<Scope, 'shownAs'>): string => new Printer(scope).node(node, LOOSE);
 
 /** Writes the tests of a table cell. */
-export const printTests = (tests: readonly Test[], scope?: Scope): string => new Printer(scope).tests(tests);
+export const printTests = (tests: readonly Test[], scope?: Pick<Scope, 'shownAs'>): string => new Printer(scope).tests(tests);
 
 class Printer {
   private bound: readonly string[] = [];
 
-  constructor(private readonly scope?: Scope) {}
+  constructor(private readonly scope?: Pick<Scope, 'shownAs'>) {}
 
   tests(tests: readonly Test[]): string {
     return tests.map((test) => this.test(test)).join(', ');

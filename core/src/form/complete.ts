@@ -36,6 +36,7 @@ export function prepareCompletion(design: Pick<FormDesign, 'fields' | 'questions
       return { show: rule.show, holds };
     });
   const governed = new Set(rules.flatMap((rule) => rule.show));
+  const askedFields = new Set(design.questions.map((question) => question.field));
 
   return (answers, facts) => {
     const understood = new Map<string, FieldValue>();
@@ -43,7 +44,7 @@ export function prepareCompletion(design: Pick<FormDesign, 'fields' | 'questions
     const strangers: Problem[] = [];
     for (const [key, raw] of Object.entries(answers)) {
       const field = fields.get(key);
-      if (field?.source !== 'asked' || !design.questions.some((question) => question.field === key)) {
+      if (field?.source !== 'asked' || !askedFields.has(key)) {
         strangers.push({ field: key, message: `This form does not ask for “${key}”.`, fix: 'Leave it out.' });
         continue;
       }
@@ -51,7 +52,7 @@ export function prepareCompletion(design: Pick<FormDesign, 'fields' | 'questions
       if (result.state === 'value') understood.set(key, result.value);
       if (result.state === 'wrong') wrong.set(key, { field: key, message: result.message, fix: result.fix });
     }
-    const shown = settleVisible(design, governed, rules, understood, facts);
+    const shown = settleVisible(design, governed, askedFields, rules, understood, facts);
     const asked = design.questions.filter((question) => shown.has(question.field));
     const values: Record<string, FieldValue> = {};
     const problems: Problem[] = [];
@@ -72,16 +73,21 @@ export function prepareCompletion(design: Pick<FormDesign, 'fields' | 'questions
 function settleVisible(
   design: Pick<FormDesign, 'fields' | 'questions'>,
   governed: ReadonlySet<string>,
+  asked: ReadonlySet<string>,
   rules: readonly { readonly show: readonly string[]; readonly holds: Compiled }[],
   understood: ReadonlyMap<string, FieldValue>,
   facts: RequestFacts,
 ): ReadonlySet<string> {
-  let shown = new Set(design.questions.map((question) => question.field).filter((key) => !governed.has(key)));
+  const always = design.questions.flatMap((question) => (governed.has(question.field) ? [] : [question.field]));
+  let shown = new Set(always);
+  const all = requestSlots(design.fields, Object.fromEntries(understood), facts);
   for (let round = 0; round <= rules.length; round += 1) {
-    const visible = Object.fromEntries([...understood].filter(([key]) => shown.has(key)));
-    const slots = requestSlots(design.fields, visible, facts);
-    const next = new Set(design.questions.map((question) => question.field).filter((key) => !governed.has(key)));
-    for (const rule of rules) if (rule.holds(slots, null) === true) for (const key of rule.show) next.add(key);
+    const slots = all.map((value, slot) => {
+      const field = design.fields[slot];
+      return field && !shown.has(field.key) ? null : value;
+    });
+    const next = new Set(always);
+    for (const rule of rules) if (rule.holds(slots, null) === true) for (const key of rule.show) if (asked.has(key)) next.add(key);
     const settled = next.size === shown.size && [...next].every((key) => shown.has(key));
     shown = next;
     if (settled) break;

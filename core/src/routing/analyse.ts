@@ -1,14 +1,15 @@
 import {
   both,
   cellSet,
-  complement,
   type Domain,
   domainOf,
   isNothing,
   isWhole,
   type Node,
+  type Part,
   parseExpression,
   parseTests,
+  partition,
   printExpression,
   type Scope,
   sampleOf,
@@ -109,53 +110,17 @@ function rowOf(table: RoutingTable, row: RoutingTable['rows'][number], columns: 
   return { id: row.id, exact, cells: columns.map((column) => cells.get(column.key) ?? wholeOf(column.domain)) };
 }
 
-/** Values of one column that the same rows take. */
-interface Class {
-  readonly rows: bigint;
-  readonly sample: Value;
-}
-
-/** Cuts a column’s domain where any row’s cell begins or ends, and puts together what the same rows take. */
-function classesOf(column: Column, index: number, rows: readonly Row[]): readonly Class[] {
-  let parts: { set: ValueSet; rows: bigint }[] = [{ set: wholeOf(column.domain), rows: 0n }];
-  const seen: { cell: ValueSet; bits: bigint }[] = [];
-  rows.forEach((row, number) => {
-    const cell = row.cells[index];
-    if (!cell) return;
-    const same = seen.find((each) => sameSet(each.cell, cell));
-    if (same) same.bits |= 1n << BigInt(number);
-    else seen.push({ cell, bits: 1n << BigInt(number) });
-  });
-  for (const { cell, bits } of seen) {
-    const outside = complement(cell);
-    parts = parts.flatMap(({ set, rows: taken }) => [
-      { set: both(set, cell), rows: taken | bits },
-      { set: both(set, outside), rows: taken },
-    ]);
-    parts = joined(parts.filter((part) => !isNothing(part.set)));
-  }
-  return parts.map(({ set, rows: taken }) => ({ rows: taken, sample: sampleOf(set) ?? null }));
-}
-
-/** Parts that the same rows take count once: one sample stands for all of them. */
-function joined(parts: readonly { set: ValueSet; rows: bigint }[]): { set: ValueSet; rows: bigint }[] {
-  const byRows = new Map<bigint, ValueSet>();
-  for (const { set, rows } of parts) {
-    const known = byRows.get(rows);
-    byRows.set(rows, known ? complement(both(complement(known), complement(set))) : set);
-  }
-  return [...byRows].map(([rows, set]) => ({ rows, set }));
-}
-
-const sameSet = (a: ValueSet, b: ValueSet): boolean => a === b || (isNothing(both(a, complement(b))) && isNothing(both(b, complement(a))));
-
 /** Goes through all cases, column by column, as a tree whose equal branches are followed once. */
 class Walk {
   readonly canWin = new Set<number>();
   readonly uncovered: WorkedCase[] = [];
   complete = true;
-  private readonly seen = new Set<string>();
-  private readonly classes: readonly (readonly Class[])[];
+  /** Rows still open, for each column, that were followed from there. */
+  private readonly seen: readonly Set<bigint>[];
+  private states = 0;
+  private readonly classes: readonly (readonly Part[])[];
+  /** The columns in the order they are followed: those that tell the fewest values apart first, so that branches meet early. */
+  private readonly order: readonly number[];
   /** For each column on, the rows that take anything from there. */
   private readonly takesAll: readonly bigint[];
   private readonly inexact: bigint;
@@ -164,9 +129,20 @@ class Walk {
     private readonly columns: readonly Column[],
     rows: readonly Row[],
   ) {
-    this.classes = columns.map((column, index) => classesOf(column, index, rows));
+    const parts = columns.map((column, index) =>
+      partition(
+        column.domain,
+        rows.map((row) => row.cells[index] ?? wholeOf(column.domain)),
+      ),
+    );
+    const count = (index: number): number => parts[index]?.length ?? 0;
+    this.order = columns.map((_, index) => index).sort((a, b) => count(a) - count(b));
+    this.classes = this.order.map((index) => parts[index] ?? []);
+    this.seen = Array.from({ length: columns.length + 1 }, () => new Set<bigint>());
     const bits = (holds: (row: Row) => boolean): bigint => rows.reduce((set, row, index) => (holds(row) ? set | (1n << BigInt(index)) : set), 0n);
-    this.takesAll = Array.from({ length: columns.length + 1 }, (_, from) => bits((row) => row.exact && row.cells.slice(from).every(isWhole)));
+    this.takesAll = Array.from({ length: columns.length + 1 }, (_, from) =>
+      bits((row) => row.exact && this.order.slice(from).every((index) => !row.cells[index] || isWhole(row.cells[index]))),
+    );
     this.inexact = bits((row) => !row.exact);
   }
 
@@ -175,16 +151,17 @@ class Walk {
     // Nothing after a row that takes all of the rest can matter.
     const decided = rows & (this.takesAll[column] ?? 0n);
     const open = decided === 0n ? rows : rows & (((decided & -decided) << 1n) - 1n);
-    const key = `${column} ${open}`;
-    if (this.seen.has(key)) return;
-    this.seen.add(key);
-    if (this.seen.size > MOST.states) {
+    const seen = this.seen[column];
+    if (seen?.has(open)) return;
+    seen?.add(open);
+    this.states += 1;
+    if (this.states > MOST.states) {
       this.complete = false;
       return;
     }
     const classes = this.classes[column];
     if (open === 0n || !classes || (decided !== 0n && open === (decided & -decided))) this.end(open, path);
-    else for (const { rows: taking, sample } of classes) this.from(column + 1, open & taking, [...path, sample]);
+    else for (const { members, sample } of classes) this.from(column + 1, open & members, [...path, sample]);
   }
 
   /** One case: its first row for certain wins; rows before it that may or may not hold can win too. */
@@ -200,7 +177,7 @@ class Walk {
   }
 
   private caseOf(path: readonly Value[]): WorkedCase {
-    return { values: path.map((value, index) => ({ column: this.columns[index]?.label ?? '', value })) };
+    return { values: this.columns.map(({ label }, index) => ({ column: label, value: path[this.order.indexOf(index)] ?? null })) };
   }
 }
 

@@ -106,13 +106,16 @@ export function between(domain: Domain & { kind: 'ordered' }, from: number, to: 
 }
 
 /** Whole steps are what lies on the domain’s grid, so `> 5` of whole numbers begins at 6. Intervals with nothing in them go. */
-function tidy(intervals: readonly Interval[], domain: Domain & { kind: 'ordered' }): readonly Interval[] {
-  const kept = intervals
-    .map((interval) => (domain.step === null ? interval : onGrid(interval, domain.step)))
-    .filter(({ from, to, fromOpen, toOpen }) => from < to || (from === to && !fromOpen && !toOpen));
-  kept.sort((a, b) => a.from - b.from || Number(a.fromOpen) - Number(b.fromOpen));
-  return kept;
-}
+const tidy = (intervals: readonly Interval[], domain: Domain & { kind: 'ordered' }): readonly Interval[] => {
+  const { step } = domain;
+  return proper(step === null ? intervals : intervals.map((interval) => onGrid(interval, step)));
+};
+
+/** Intervals with something in them, in order. */
+const proper = (intervals: readonly Interval[]): readonly Interval[] =>
+  intervals
+    .filter(({ from, to, fromOpen, toOpen }) => from < to || (from === to && !fromOpen && !toOpen))
+    .sort((a, b) => a.from - b.from || Number(a.fromOpen) - Number(b.fromOpen));
 
 function onGrid({ from, to, fromOpen, toOpen }: Interval, step: number): Interval {
   const places = Math.max(0, Math.round(-Math.log10(step)));
@@ -134,7 +137,8 @@ export function both(a: ValueSet, b: ValueSet): ValueSet {
         intervals.push({ from: low.from, fromOpen: low.fromOpen, to: high.to, toOpen: high.toOpen });
       }
     }
-    return { ...a, intervals: tidy(intervals, a.domain), empty };
+    // What is common to intervals on the grid is on it too.
+    return { ...a, intervals: proper(intervals), empty };
   }
   if (a.kind === 'listed' && b.kind === 'listed') return { ...a, values: new Set([...a.values].filter((value) => b.values.has(value))), empty };
   if (a.kind === 'text' && b.kind === 'text') {
@@ -205,3 +209,68 @@ function rankWithin({ from, to, fromOpen, toOpen }: Interval, step: number | nul
   const next = subtract(from, -by) ?? from;
   return next < to || (next === to && !toOpen) ? next : (from + to) / 2;
 }
+
+/** Values of a domain that belong to the same sets: one of them, and a bit for each set they belong to. */
+export interface Part {
+  readonly sample: Value;
+  readonly members: bigint;
+}
+
+/** Cuts a domain where any of the sets begins or ends, and puts together what belongs to the same sets. */
+export function partition(domain: Domain, sets: readonly ValueSet[]): readonly Part[] {
+  const bit = (index: number): bigint => 1n << BigInt(index);
+  const members = (holds: (set: ValueSet) => boolean): bigint => sets.reduce((bits, set, index) => (holds(set) ? bits | bit(index) : bits), 0n);
+  const parts = new Map<bigint, Value>();
+  const add = (sample: Value, bits: bigint): void => {
+    if (!parts.has(bits)) parts.set(bits, sample);
+  };
+  if (domain.kind === 'ordered')
+    for (const piece of piecesOf(domain, sets))
+      add(
+        domain.value(rankWithin(piece, domain.step)),
+        members((set) => set.kind === 'ordered' && set.intervals.some((each) => covers(each, piece))),
+      );
+  if (domain.kind === 'listed')
+    for (const value of domain.values)
+      add(
+        value,
+        members((set) => set.kind === 'listed' && set.values.has(value)),
+      );
+  if (domain.kind === 'text') {
+    const named = new Set(sets.flatMap((set) => (set.kind === 'text' ? [...set.texts] : [])));
+    for (const text of named)
+      add(
+        text,
+        members((set) => set.kind === 'text' && set.texts.has(text) !== set.others),
+      );
+    const unnamed = filledSample({ kind: 'text', domain, texts: named, others: true, empty: false }) ?? '';
+    add(
+      unnamed,
+      members((set) => set.kind === 'text' && set.others),
+    );
+  }
+  add(
+    null,
+    members((set) => set.empty),
+  );
+  return [...parts].map(([bits, sample]) => ({ sample, members: bits }));
+}
+
+/** The smallest intervals between all ends: each lies wholly inside or wholly outside of every set. */
+function piecesOf(domain: Domain & { kind: 'ordered' }, sets: readonly ValueSet[]): readonly Interval[] {
+  const ends = new Set<number>([domain.least, domain.most]);
+  for (const set of sets) if (set.kind === 'ordered') for (const { from, to } of set.intervals) ends.add(from).add(to);
+  const sorted = [...ends].sort((a, b) => a - b);
+  return tidy(
+    sorted.flatMap((end, index) => {
+      const next = sorted[index + 1];
+      const point = { from: end, to: end, fromOpen: false, toOpen: false };
+      return [...(Number.isFinite(end) ? [point] : []), ...(next === undefined ? [] : [{ from: end, to: next, fromOpen: true, toOpen: true }])];
+    }),
+    domain,
+  );
+}
+
+const covers = (interval: Interval, piece: Interval): boolean =>
+  (interval.from < piece.from || (interval.from === piece.from && (!interval.fromOpen || piece.fromOpen))) &&
+  (interval.to > piece.to || (interval.to === piece.to && (!interval.toOpen || piece.toOpen)));

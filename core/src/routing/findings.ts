@@ -1,0 +1,56 @@
+import { checkExpression, checkTests, parseExpression, parseTests, type Scope, type ScopeType, typeOf } from '../expression/index.ts';
+import { analyseTable } from './analyse.ts';
+import type { RoutingOutcome, RoutingTable } from './table.ts';
+
+export interface RoutingFinding {
+  readonly severity: 'error' | 'caution';
+  /** Row id, `otherwise`, or column id. */
+  readonly row: string;
+  readonly message: string;
+}
+
+/** What is wrong or doubtful in a routing table. `groups` are the keys of the groups that exist. */
+export function routingFindings(table: RoutingTable, scope: Scope, groups: ReadonlySet<string>): readonly RoutingFinding[] {
+  const found: RoutingFinding[] = [];
+  const types = new Map<string, ScopeType | null>();
+  for (const column of table.columns) {
+    const parsed = parseExpression(column.input);
+    const problems = parsed.ok ? checkExpression(parsed.value, scope) : parsed.findings;
+    for (const problem of problems) found.push({ severity: 'error', row: column.id, message: `Column “${column.label}”: ${problem.message}` });
+    types.set(column.id, parsed.ok ? typeOf(parsed.value, scope) : null);
+  }
+  for (const [index, row] of table.rows.entries()) {
+    const name = `Row ${index + 1}`;
+    for (const column of table.columns) {
+      const parsed = parseTests(row.cells[column.id] ?? '');
+      const problems = parsed.ok ? checkTests(parsed.value, types.get(column.id) ?? null, scope) : parsed.findings;
+      for (const problem of problems) found.push({ severity: 'error', row: row.id, message: `${name}, ${column.label}: ${problem.message}` });
+    }
+    found.push(...outcomeFindings(row.outcome, row.id, name, groups));
+  }
+  found.push(...outcomeFindings(table.otherwise, 'otherwise', 'The last row', groups));
+  found.push(...neverWinning(table, scope));
+  return found;
+}
+
+/** Rows that never decide. Cells that can’t be read are not reasoned about. */
+function neverWinning(table: RoutingTable, scope: Scope): RoutingFinding[] {
+  const numberOf = (id: string): number => table.rows.findIndex((row) => row.id === id) + 1;
+  return analyseTable(table, scope).neverWin.map(({ row, because }) => {
+    const above = because.map(numberOf);
+    const why =
+      above.length === 0
+        ? 'its own tests leave nothing to take'
+        : `${above.length === 1 ? `row ${above[0]}` : `rows ${above.slice(0, -1).join(', ')} and ${above.at(-1)}`} above it take${above.length === 1 ? 's' : ''} everything it would`;
+    return { severity: 'caution', row, message: `Row ${numberOf(row)} can never win: ${why}.` };
+  });
+}
+
+function outcomeFindings(outcome: RoutingOutcome, row: string, name: string, groups: ReadonlySet<string>): RoutingFinding[] {
+  const found: RoutingFinding[] = [];
+  if (!groups.has(outcome.team)) found.push({ severity: 'error', row, message: `${name} sends to a team that does not exist.` });
+  if (!Number.isInteger(outcome.workingDays) || outcome.workingDays < 0 || outcome.workingDays > 250) {
+    found.push({ severity: 'error', row, message: `${name}: working days must be a whole number from 0 to 250.` });
+  }
+  return found;
+}

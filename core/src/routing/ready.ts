@@ -1,0 +1,55 @@
+import {
+  type Compiled,
+  type CompiledTests,
+  compile,
+  compileTests,
+  type Node,
+  namesRead,
+  nodesOfTest,
+  parseExpression,
+  parseTests,
+  type Scope,
+  type ScopeType,
+  type Test,
+  typeOf,
+} from '../expression/index.ts';
+import type { RoutingTable } from './table.ts';
+
+export interface ReadyColumn {
+  readonly label: string;
+  readonly node: Node;
+  readonly type: ScopeType | null;
+  readonly input: Compiled;
+}
+
+/** A cell that asks for something, compiled. */
+export interface ReadyCell {
+  readonly column: ReadyColumn;
+  readonly text: string;
+  /** Names that its column and its tests read. */
+  readonly reads: readonly string[];
+  readonly tests: readonly Test[];
+  readonly holds: CompiledTests;
+}
+
+const NOTHING: Node = { kind: 'literal', value: null, from: 0, to: 0 };
+
+/** The cells of each row that ask for something. What can’t be read never holds; findings stop such a table’s release. */
+export function readyRows(table: RoutingTable, scope: Scope): readonly (readonly ReadyCell[])[] {
+  const columns = table.columns.map((column) => {
+    const parsed = parseExpression(column.input);
+    const node = parsed.ok ? parsed.value : NOTHING;
+    const ready: ReadyColumn = { label: column.label, node, type: typeOf(node, scope), input: compile(node, scope) };
+    return { id: column.id, readable: parsed.ok, ready };
+  });
+  return table.rows.map((row) =>
+    columns.flatMap(({ id, readable, ready }): ReadyCell[] => {
+      const text = row.cells[id] ?? '';
+      const parsed = parseTests(text);
+      if (parsed.ok && parsed.value.every((test) => test.kind === 'any')) return [];
+      if (!parsed.ok || !readable) return [{ column: ready, text, reads: [], tests: [], holds: () => false }];
+      const reads = namesRead([ready.node, ...parsed.value.flatMap(nodesOfTest)]);
+      return [{ column: ready, text, reads, tests: parsed.value, holds: compileTests(parsed.value, scope) }];
+    }),
+  );
+}
