@@ -1,13 +1,5 @@
-import { AxeBuilder } from '@axe-core/playwright';
-import { expect, type Page, test } from '@playwright/test';
-import { overflows, pageOf, phone } from './people.ts';
-
-async function seriousTrouble(page: Page): Promise<readonly string[]> {
-  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze();
-  return violations
-    .filter((each) => each.impact === 'serious' || each.impact === 'critical')
-    .map((each) => `${each.id}: ${each.nodes.map((node) => node.target.join(' ')).join('; ')}`);
-}
+import { expect, test } from '@playwright/test';
+import { overflows, pageOf, phone, seriousTrouble } from './people.ts';
 
 test('axe finds nothing serious on any main page, in light and in dark', async ({ browser }) => {
   const maren = await pageOf(browser, 'Maren Okafor');

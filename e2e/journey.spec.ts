@@ -22,7 +22,7 @@ test('five people: a form is changed and released, asked from a phone, decided b
     await maren.getByRole('button', { name: 'Add rule' }).click();
     await maren.getByLabel('Name of the rule').last().fill('Cars only in winter');
     await maren.getByLabel('Field').last().selectOption({ label: 'Institute' });
-    await maren.getByLabel('Value').last().selectOption({ label: 'Haldane Lifting' });
+    await maren.getByLabel('Value for Institute').last().selectOption({ label: 'Haldane Lifting' });
     await maren.getByRole('checkbox', { name: 'Car plate' }).last().check();
     await expect(proof.getByLabel('Which car will they bring?')).toHaveCount(0);
     await proof.getByLabel('Where are they from?').selectOption({ label: 'Haldane Lifting' });

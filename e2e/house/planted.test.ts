@@ -97,6 +97,10 @@ describe('a value in the restricted field', () => {
       form: [{ params: { key: 'site-access' } }],
       saveDraft: [{ params: { key: 'site-access' }, headers: onVersion(form.version), body: { draft: { ...form.draft, title: 'Come on site, please' } } }],
       releaseForm: [{ params: { key: 'site-access' }, headers: onVersion(form.version + 1), body: { note: '' } }],
+      tryCondition: ['works_on_water = true', `medical_note = "${PLANTED}"`, 'medical_note != null'].map((condition) => ({
+        params: { key: 'site-access' },
+        body: { condition, number: null },
+      })),
       setDoor: [{ params: { slug: 'visit' }, body: { open: true, closedMessage: '' } }],
       changeFields: [{ params: { number: outside }, headers: onVersion(1), body: { changes: { escort: 'x' } } }],
       advanceClock: [{ body: { minutes: 1 } }],

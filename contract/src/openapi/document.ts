@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { Route } from '../route.ts';
-import { routes } from '../routes.ts';
+import { routes } from '../routes/index.ts';
 import { problemDocument } from '../schemas.ts';
 
 const WHO: Record<Route['caller'], string> = {

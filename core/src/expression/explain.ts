@@ -1,5 +1,6 @@
 import { compile, type Slots } from './compile.ts';
 import { printExpression } from './print.ts';
+import { labelOfSubject, rowInWords, rowOf, subjectOf } from './rows.ts';
 import type { Scope } from './scope.ts';
 import { childrenOf, type Node, namesRead } from './tree.ts';
 import { inWords, type Ternary, type Value } from './value.ts';
@@ -22,8 +23,20 @@ export function explain(node: Node, scope: Scope, slots: Slots): Explanation {
   const result = asTernary(compile(node, scope)(slots, null));
   const reads = namesRead([node]);
   const split = node.kind === 'and' || node.kind === 'or';
-  const parts = split ? childrenOf(node).map((child) => explain(child, scope, slots)) : [];
-  const values = split ? '' : readValues(reads, scope, slots);
+  const parts = split ? joined(node, node.kind).map((child) => explain(child, scope, slots)) : [];
+  const row = split ? null : rowOf(node, scope);
+  if (row) {
+    const said = `${labelOfSubject(row.of, scope)} ${rowInWords(row, scope)}: ${verdict(result)}`;
+    const value = compile(subjectOf(row), scope)(slots, null);
+    // “Institute is Corrin: yes” needs no “it is Corrin”.
+    const told = result === true && (row.test === 'is' || row.test === 'empty');
+    return { words: told ? said : `${said}, it is ${optionLabel(value, optionsOf(subjectOf(row), scope))}`, guarded: said, result, reads, parts };
+  }
+  if (split) {
+    const said = `${node.kind === 'and' ? 'All of these hold' : 'Any of these holds'}: ${verdict(result)}`;
+    return { words: said, guarded: said, result, reads, parts };
+  }
+  const values = readValues(reads, scope, slots);
   const said = `${labelled(node, scope)}: ${verdict(result)}`;
   return { words: values ? `${said} (${values})` : said, guarded: said, result, reads, parts };
 }
@@ -45,6 +58,9 @@ export function explainCell(
     parts: [],
   };
 }
+
+/** What a chain of `and`, or of `or`, joins. */
+const joined = (node: Node, kind: Node['kind']): readonly Node[] => (node.kind === kind ? childrenOf(node).flatMap((child) => joined(child, kind)) : [node]);
 
 const verdict = (result: Ternary): string => (result === null ? 'can’t be said' : result ? 'yes' : 'no');
 const cellVerdict = (result: Ternary): string => (result === null ? 'can’t be said' : result ? 'holds' : 'does not hold');

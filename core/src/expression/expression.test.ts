@@ -113,8 +113,8 @@ describe('an expression', () => {
     const parsed = parseExpression(text);
     if (!parsed.ok) throw new Error('unreadable');
     const told = explain(parsed.value, scope, values);
-    expect(told.words).toBe('Fee > 500 and Institute = "corrin": yes');
-    expect(told.parts.map((part) => part.words)).toEqual(['Fee > 500: yes (Fee is 740)', 'Institute = "corrin": yes (Institute is Corrin Institute)']);
+    expect(told.words).toBe('All of these hold: yes');
+    expect(told.parts.map((part) => part.words)).toEqual(['Fee is above 500: yes, it is 740', 'Institute is Corrin Institute: yes']);
     expect(told.parts.map((part) => part.reads)).toEqual([['fee'], ['institute']]);
   });
 });

@@ -29,6 +29,7 @@ export { printExpression, printTests } from './print.ts';
 export {
   cellOfRow,
   expressionOfRows,
+  firstRow,
   type Row,
   type RowGroup,
   type RowTest,
@@ -36,6 +37,7 @@ export {
   rowInWords,
   rowOfCell,
   rowsOf,
+  subjectsOf,
   testInWords,
   testsFor,
   typeOfSubject,

@@ -51,6 +51,34 @@ export type RowValue =
 
 const ORDER: readonly RowTest[] = ['is', 'is not', 'above', 'at least', 'below', 'at most', 'between'];
 
+/** Everything rows can ask about: names, and the parts of groups of values, each with its label. */
+export function subjectsOf(scope: Scope): readonly { readonly of: string; readonly label: string; readonly type: ScopeType }[] {
+  return scope.names.flatMap(({ name, label, type }) => {
+    if (type?.kind === 'context')
+      return Object.entries(type.entries).flatMap(([part, entry]) =>
+        testsFor(entry.type).length > 0 ? [{ of: `${name}.${part}`, label: `${label} ${entry.label}`, type: entry.type }] : [],
+      );
+    return type && name !== 'today' && testsFor(type).length > 0 ? [{ of: name, label, type }] : [];
+  });
+}
+
+/** A first row about something, to be changed: the likeliest test with a value that fits. */
+export function firstRow(of: string, scope: Scope, test?: RowTest): Row {
+  const type = typeOf(subject(of), scope);
+  const chosen = test ?? testsFor(type)[0] ?? 'is';
+  const takes = valuesOf(chosen);
+  const count = takes === 'many' ? 1 : takes;
+  return { kind: 'row', of, test: chosen, values: Array.from({ length: count }, () => firstValue(type, chosen)) };
+}
+
+function firstValue(type: ScopeType | null, test: RowTest): RowValue {
+  if (test === 'in the last days' || test === 'in the next days') return { kind: 'plain', value: 7 };
+  if (type?.kind === 'date') return { kind: 'today', days: 0 };
+  if (type?.kind === 'yes-no') return { kind: 'plain', value: true };
+  if (type?.kind === 'number') return { kind: 'plain', value: 0 };
+  return { kind: 'plain', value: type?.kind === 'choice' ? (type.options[0]?.key ?? '') : '' };
+}
+
 /** The tests that make sense for a type, the likeliest first. */
 export function testsFor(type: ScopeType | null): readonly RowTest[] {
   switch (type?.kind) {
@@ -85,8 +113,8 @@ const PLAIN_WORDS: Readonly<Record<RowTest, string>> = {
   'starts with': 'starts with',
   has: 'has',
   'has not': 'has not',
-  'in the last days': 'was within the last days:',
-  'in the next days': 'is within the next days:',
+  'in the last days': 'was within the last',
+  'in the next days': 'is within the next',
   empty: 'is empty',
   'filled in': 'is filled in',
 };
@@ -131,6 +159,9 @@ function subject(of: string): Node {
   const [name = '', ...parts] = of.split('.');
   return parts.reduce<Node>((node, part) => ({ kind: 'path', of: node, name: part, ...at }), { kind: 'name', name, ...at });
 }
+
+/** What a row asks about, as an expression. */
+export const subjectOf = (row: Row): Node => subject(row.of);
 
 function rowNode({ of, test, values }: Row): Node {
   const about = subject(of);
@@ -187,7 +218,8 @@ function partOf(node: Node, scope: Scope): Row | RowGroup | null {
 
 const joined = (node: Node, kind: 'and' | 'or'): readonly Node[] => (node.kind === kind ? [...joined(node.left, kind), node.right] : [node]);
 
-function rowOf(node: Node, scope: Scope): Row | null {
+/** The row that says the same as an expression that joins nothing; null when no row does. */
+export function rowOf(node: Node, scope: Scope): Row | null {
   const row = shapeOf(node);
   if (!row) return null;
   const type = typeOf(subject(row.of), scope);
@@ -319,12 +351,26 @@ function askingInput(node: Node): Node {
   return node.kind === 'between' ? { ...node, of: askingInput(node.of) } : node;
 }
 
-/** A row as a sentence: “Fee in EUR is above 500”. */
-export function rowInWords(row: Row, scope: Scope, showValue: (value: RowValue) => string): string {
+/** A row’s value as people read it: the option’s label, the day, how far from today. `groups` gives names to keys of groups. */
+export function rowValueInWords(value: RowValue, type: ScopeType | null, groups: readonly { readonly key: string; readonly name: string }[] = []): string {
+  if (value.kind === 'date') return value.iso;
+  if (value.kind === 'today') return value.days === 0 ? 'today' : value.days > 0 ? `${value.days} days from today` : `${-value.days} days ago`;
+  if (typeof value.value === 'boolean') return value.value ? 'yes' : 'no';
+  if (type?.kind === 'choice') return type.options.find((option) => option.key === value.value)?.label ?? String(value.value);
+  if (type?.kind === 'list') return groups.find((group) => group.key === value.value)?.name ?? String(value.value);
+  if (type?.kind === 'number') return type.unit ? `${value.value} ${type.unit}` : String(value.value);
+  return typeof value.value === 'string' ? `“${value.value}”` : String(value.value);
+}
+
+/** What a row asks, as the rest of a sentence that begins with its field: “is above 500 EUR”. */
+export function rowInWords(row: Row, scope: Scope, groups: readonly { readonly key: string; readonly name: string }[] = []): string {
   const type = typeOf(subject(row.of), scope);
-  const values = row.values.map(showValue);
+  const values = row.values.map((value) => (row.test.endsWith('days') && value.kind === 'plain' ? `${value.value} days` : rowValueInWords(value, type, groups)));
   const said = row.test === 'between' ? values.join(' and ') : values.join(row.test === 'none of' ? ' nor ' : ' or ');
   return `${testInWords(row.test, type)}${said ? ` ${said}` : ''}`;
 }
+
+/** The label of what a row asks about. */
+export const labelOfSubject = (of: string, scope: Scope): string => subjectsOf(scope).find((each) => each.of === of)?.label ?? of;
 
 export const typeOfSubject = (of: string, scope: Scope): ScopeType | null => typeOf(subject(of), scope);

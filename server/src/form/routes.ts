@@ -14,6 +14,7 @@ import { type RegisterRow, registerById } from '../register/queries.ts';
 import { iso, stageView } from '../register/sheet.ts';
 import { releaseForm, saveDraft } from './commands.ts';
 import { changesSince, doorsOf, findingsFor, formByKey, listForms, releasesOf } from './queries.ts';
+import { tryCondition } from './tries.ts';
 
 export function formRoutes(serve: Serve, house: House): void {
   const { db, clock } = house;
@@ -45,6 +46,7 @@ export function formRoutes(serve: Serve, house: House): void {
   });
   serve('saveDraft', ({ params, body, version }) => saveDraft(house, { key: params.key, version, draft: body.draft }));
   serve('releaseForm', ({ viewer, params, body, version }) => releaseForm(house, viewer, { key: params.key, version, note: body.note }));
+  serve('tryCondition', ({ viewer, params, body }) => tryCondition(db, viewer, params.key, body));
   serve('setDoor', ({ params, body }) =>
     write(house, (tx) => {
       const changed = tx.update(doors).set(body).where(eq(doors.slug, params.slug)).returning().get();

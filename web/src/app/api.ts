@@ -108,6 +108,10 @@ export const api = createApi({
       query: ({ key, version, note }) => ({ url: address<'releaseForm'>('/api/forms/:key/releases', { key }), method: 'POST', headers: ifMatch(version), body: { note } }),
       invalidatesTags: ['forms', 'form', 'desk'],
     }),
+    tryCondition: build.query<AnswerOf<'tryCondition'>, ParamsOf<'tryCondition'> & BodyOf<'tryCondition'>>({
+      query: ({ key, ...body }) => ({ url: address<'tryCondition'>('/api/forms/:key/tries', { key }), method: 'POST', body }),
+      keepUnusedDataFor: 30,
+    }),
     setDoor: build.mutation<AnswerOf<'setDoor'>, ParamsOf<'setDoor'> & BodyOf<'setDoor'>>({
       query: ({ slug, ...body }) => ({ url: address<'setDoor'>('/api/doors/:slug', { slug }), method: 'PATCH', body }),
       invalidatesTags: ['form', 'desk'],

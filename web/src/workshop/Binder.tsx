@@ -14,6 +14,7 @@ import { RoutingPage } from './RoutingPage.tsx';
 import { RulesPage } from './RulesPage.tsx';
 import { TimePage } from './TimePage.tsx';
 import { useDraft } from './useDraft.ts';
+import { useProof } from './useProof.ts';
 
 const PAGES = [
   { key: 'questions', label: 'Questions' },
@@ -43,6 +44,7 @@ function OpenBinder({ form, reload }: { form: AnswerOf<'form'>; reload: () => vo
   const { page = 'questions' } = useParams();
   const editing = useDraft(form);
   const { draft, change } = editing;
+  const proof = useProof(draft, form.today);
   const chosen = PAGES.find((each) => each.key === page);
   useTitle(`${draft.title}: ${chosen?.label ?? ''}`);
   if (!chosen) return <Navigate to={`/workshop/${form.key}`} replace />;
@@ -82,13 +84,13 @@ function OpenBinder({ form, reload }: { form: AnswerOf<'form'>; reload: () => vo
             </div>
           </div>
           {page === 'questions' ? <QuestionsPage draft={draft} change={change} released={form.releases.length > 0} /> : null}
-          {page === 'rules' ? <RulesPage draft={draft} change={change} findings={editing.findings} /> : null}
+          {page === 'rules' ? <RulesPage draft={draft} change={change} findings={editing.findings} form={form} proof={proof} /> : null}
           {page === 'access' ? <AccessPage form={form} /> : null}
-          {page === 'routing' ? <RoutingPage draft={draft} change={change} groups={form.groups} findings={editing.findings} /> : null}
+          {page === 'routing' ? <RoutingPage draft={draft} change={change} form={form} findings={editing.findings} proof={proof} /> : null}
           {page === 'approval' ? <TimePage draft={draft} change={change} form={form} /> : null}
           {page === 'doors' ? <DoorsPage form={form} /> : null}
         </main>
-        <Proof draft={draft} form={form} />
+        <Proof draft={draft} form={form} proof={proof} />
       </div>
       <Findings findings={editing.findings} formKey={form.key} />
     </div>

@@ -1,28 +1,19 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { type FormDesign, prepareCompletion } from '@tolvek/core/form';
-import { type RawAnswer, type RequestFacts, requestScope, requestSlots } from '@tolvek/core/register';
+import type { FormDesign } from '@tolvek/core/form';
 import { prepareRouting } from '@tolvek/core/routing';
 import { useMemo, useState } from 'react';
 import { AskedQuestion } from '../fields/AskedQuestion.tsx';
 import { RowReasons } from '../ui/RowReasons.tsx';
 import { Why } from '../ui/Why.tsx';
-
-const SEATS = [
-  { key: 'outside', label: 'an outside requester', at: 'outside door' },
-  { key: 'staff', label: 'a colleague', at: 'staff door' },
-] as const;
+import { type ProofState, SEATS, type Seat } from './useProof.ts';
 
 /** The proof: the draft as the chosen person meets it, alive while it is edited, with what routing would do. */
-export function Proof({ draft, form }: { draft: FormDesign; form: AnswerOf<'form'> }) {
-  const [seat, setSeat] = useState<(typeof SEATS)[number]['key']>('outside');
-  const [answers, setAnswers] = useState<Readonly<Record<string, RawAnswer>>>({});
+export function Proof({ draft, form, proof }: { draft: FormDesign; form: AnswerOf<'form'>; proof: ProofState }) {
+  const { scope, slots, completion } = proof;
   const [tried, setTried] = useState(false);
-  const complete = useMemo(() => prepareCompletion(draft), [draft]);
-  const route = useMemo(() => prepareRouting(draft.routing, requestScope(draft.fields)), [draft]);
-  const facts: RequestFacts = { requesterIsOutside: seat === 'outside', requesterGroups: [], door: seat, today: form.today };
-  const known = Object.fromEntries(Object.entries(answers).filter(([key]) => draft.questions.some((question) => question.field === key)));
-  const { asked, values, problems } = complete(known, facts);
-  const routed = route(requestSlots(draft.fields, values, facts));
+  const route = useMemo(() => prepareRouting(draft.routing, scope), [draft.routing, scope]);
+  const { asked, problems } = completion;
+  const routed = route(slots);
   const team = form.groups.find((group) => group.key === routed.outcome.team)?.name ?? routed.outcome.team;
   return (
     <aside aria-label="Proof" className="min-h-0 overflow-auto border-l border-rule-strong bg-well px-5 py-4">
@@ -31,8 +22,8 @@ export function Proof({ draft, form }: { draft: FormDesign; form: AnswerOf<'form
         <select
           aria-label="Seen by"
           className="border-b-[1.5px] border-green bg-transparent font-semibold text-green"
-          value={seat}
-          onChange={(event) => setSeat(event.target.value as typeof seat)}
+          value={proof.seat}
+          onChange={(event) => proof.setSeat(event.target.value as Seat)}
         >
           {SEATS.map((each) => (
             <option key={each.key} value={each.key}>
@@ -40,7 +31,7 @@ export function Proof({ draft, form }: { draft: FormDesign; form: AnswerOf<'form
             </option>
           ))}
         </select>
-        at the {SEATS.find((each) => each.key === seat)?.at}
+        at the {SEATS.find((each) => each.key === proof.seat)?.at}
       </p>
       <div className="mt-3 border border-rule bg-sheet p-5">
         <h2>{draft.title || 'No title yet'}</h2>
@@ -53,9 +44,9 @@ export function Proof({ draft, form }: { draft: FormDesign; form: AnswerOf<'form
               prefix="proof"
               question={question}
               field={field}
-              value={answers[field.key] ?? null}
+              value={proof.answers[field.key] ?? null}
               problem={problems.find((problem) => problem.field === field.key && (tried || !problem.message.endsWith('has no answer yet.')))}
-              onChange={(value) => setAnswers((before) => ({ ...before, [field.key]: value }))}
+              onChange={(value) => proof.answer(field.key, value)}
             />
           ) : null;
         })}

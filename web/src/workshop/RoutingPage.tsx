@@ -1,21 +1,31 @@
 import type { AnswerOf } from '@tolvek/contract';
+import { expressionOfRows, type Node, parseExpression, parseTests, printExpression, rowOfCell, type Scope } from '@tolvek/core/expression';
 import type { FormDesign } from '@tolvek/core/form';
-import { type Priority, priorities } from '@tolvek/core/register';
-import type { RoutingOutcome, RoutingRow, RoutingTable } from '@tolvek/core/routing';
+import type { RoutingRow, RoutingTable } from '@tolvek/core/routing';
 import { ArrowDown, ArrowUp } from 'lucide-react';
+import { useState } from 'react';
+import { CellEditor } from '../conditions/CellEditor.tsx';
 import { Button } from '../ui/Button.tsx';
 import { freshKey } from './edits.ts';
+import { OutcomeCells } from './OutcomeCells.tsx';
+import { TableNotes } from './TableNotes.tsx';
+import { Tried } from './Tried.tsx';
+import type { ProofState } from './useProof.ts';
 
 interface RoutingPageProps {
   readonly draft: FormDesign;
   readonly change: (edit: (draft: FormDesign) => FormDesign) => void;
-  readonly groups: AnswerOf<'form'>['groups'];
+  readonly form: AnswerOf<'form'>;
   readonly findings: AnswerOf<'form'>['findings'];
+  readonly proof: ProofState;
 }
 
 /** The routing table: the first row whose every cell holds decides; the last row takes everything else. */
-export function RoutingPage({ draft, change, groups, findings }: RoutingPageProps) {
+export function RoutingPage({ draft, change, form, findings, proof }: RoutingPageProps) {
   const { routing } = draft;
+  const { scope } = proof;
+  const { groups } = form;
+  const [tried, setTried] = useState<string | null>(null);
   const put = (edit: (table: RoutingTable) => RoutingTable): void => change((before) => ({ ...before, routing: edit(before.routing) }));
   const editRow = (id: string, row: Partial<RoutingRow>): void => put((table) => ({ ...table, rows: table.rows.map((each) => (each.id === id ? { ...each, ...row } : each)) }));
   const teams = groups.filter((group) => group.isTeam);
@@ -35,11 +45,7 @@ export function RoutingPage({ draft, change, groups, findings }: RoutingPageProp
   ].filter((each) => !routing.columns.some((column) => column.input === each.input));
   return (
     <>
-      <p className="text-soft">
-        Read from the top: the first row whose every cell holds decides. Cells are tests: <code className="font-mono text-[12.5px]">&gt; 500</code>,{' '}
-        <code className="font-mono text-[12.5px]">"corrin", "merrow"</code>, <code className="font-mono text-[12.5px]">[1..5]</code>,{' '}
-        <code className="font-mono text-[12.5px]">true</code>; an empty cell takes anything.
-      </p>
+      <p className="text-soft">Read from the top: the first row whose every cell holds decides. Press a cell to change what it asks for.</p>
       <div className="mt-3 flex gap-2">
         <Button onClick={add}>Add row</Button>
         <select
@@ -108,35 +114,30 @@ export function RoutingPage({ draft, change, groups, findings }: RoutingPageProp
                 <td className="pt-2 font-serif text-[14px] text-soft">{index + 1}</td>
                 {routing.columns.map((column) => (
                   <td key={column.id} className="pt-2 pr-2">
-                    <input
-                      aria-label={`Row ${index + 1}, ${column.label}`}
-                      className="input px-1.5 py-1 font-mono text-[12.5px]"
-                      placeholder="anything"
-                      value={row.cells[column.id] ?? ''}
-                      onChange={(event) => editRow(row.id, { cells: { ...row.cells, [column.id]: event.target.value } })}
+                    <CellEditor
+                      name={`Row ${index + 1}, ${column.label}`}
+                      of={column.input}
+                      tests={row.cells[column.id] ?? ''}
+                      scope={scope}
+                      options={form}
+                      set={(tests) => editRow(row.id, { cells: { ...row.cells, [column.id]: tests } })}
                     />
                   </td>
                 ))}
-                <Outcome name={`Row ${index + 1}`} outcome={row.outcome} teams={teams} set={(outcome) => editRow(row.id, { outcome })} />
+                <OutcomeCells name={`Row ${index + 1}`} outcome={row.outcome} teams={teams} set={(outcome) => editRow(row.id, { outcome })} />
                 <td className="pt-2 whitespace-nowrap">
-                  <button
-                    type="button"
-                    aria-label={`Row ${index + 1} up`}
-                    disabled={index === 0}
-                    className="inline-flex size-7 items-center justify-center text-green disabled:text-rule-strong"
-                    onClick={() => move(index, -1)}
-                  >
-                    <ArrowUp size={14} />
-                  </button>
-                  <button
-                    type="button"
-                    aria-label={`Row ${index + 1} down`}
-                    disabled={index === routing.rows.length - 1}
-                    className="inline-flex size-7 items-center justify-center text-green disabled:text-rule-strong"
-                    onClick={() => move(index, 1)}
-                  >
-                    <ArrowDown size={14} />
-                  </button>
+                  {([-1, 1] as const).map((by) => (
+                    <button
+                      key={by}
+                      type="button"
+                      aria-label={`Row ${index + 1} ${by < 0 ? 'up' : 'down'}`}
+                      disabled={by < 0 ? index === 0 : index === routing.rows.length - 1}
+                      className="inline-flex size-7 items-center justify-center text-green disabled:text-rule-strong"
+                      onClick={() => move(index, by)}
+                    >
+                      {by < 0 ? <ArrowUp size={14} /> : <ArrowDown size={14} />}
+                    </button>
+                  ))}
                   <button
                     type="button"
                     aria-label={`Take away row ${index + 1}`}
@@ -150,13 +151,25 @@ export function RoutingPage({ draft, change, groups, findings }: RoutingPageProp
               <tr>
                 <td />
                 <td colSpan={routing.columns.length + 5} className="pt-1 pb-2">
-                  <input
-                    aria-label={`Why row ${index + 1} is there`}
-                    className="w-full bg-transparent text-soft"
-                    placeholder="Why this row is there"
-                    value={row.note}
-                    onChange={(event) => editRow(row.id, { note: event.target.value })}
-                  />
+                  <div className="flex items-baseline gap-4">
+                    <input
+                      aria-label={`Why row ${index + 1} is there`}
+                      className="min-w-0 flex-1 bg-transparent text-soft"
+                      placeholder="Why this row is there"
+                      value={row.note}
+                      onChange={(event) => editRow(row.id, { note: event.target.value })}
+                    />
+                    <button
+                      type="button"
+                      className="flex-none text-[12.5px] text-green underline"
+                      aria-expanded={tried === row.id}
+                      aria-label={`Try row ${index + 1} on past requests`}
+                      onClick={() => setTried(tried === row.id ? null : row.id)}
+                    >
+                      {tried === row.id ? 'Close' : 'Try it'}
+                    </button>
+                  </div>
+                  {tried === row.id ? <Tried formKey={form.key} condition={conditionOf(routing, row, scope)} proof={proof} /> : null}
                   {findings
                     .filter((finding) => finding.at === row.id)
                     .map((finding) => (
@@ -174,60 +187,25 @@ export function RoutingPage({ draft, change, groups, findings }: RoutingPageProp
               <td colSpan={routing.columns.length} className="pt-2 text-soft">
                 Everything else
               </td>
-              <Outcome name="The last row" outcome={routing.otherwise} teams={teams} set={(otherwise) => put((table) => ({ ...table, otherwise }))} />
+              <OutcomeCells name="The last row" outcome={routing.otherwise} teams={teams} set={(otherwise) => put((table) => ({ ...table, otherwise }))} />
               <td />
             </tr>
           </tbody>
         </table>
       </div>
+      <TableNotes table={routing} scope={scope} />
     </>
   );
 }
 
-function Outcome({ name, outcome, teams, set }: { name: string; outcome: RoutingOutcome; teams: AnswerOf<'form'>['groups']; set: (outcome: RoutingOutcome) => void }) {
-  return (
-    <>
-      <td className="border-l border-rule-strong pt-2 pr-2 pl-2">
-        <select aria-label={`${name}, team`} className="input w-auto px-1.5 py-1" value={outcome.team} onChange={(event) => set({ ...outcome, team: event.target.value })}>
-          {teams.map((team) => (
-            <option key={team.key} value={team.key}>
-              {team.name}
-            </option>
-          ))}
-        </select>
-      </td>
-      <td className="pt-2 pr-2">
-        <select
-          aria-label={`${name}, priority`}
-          className="input w-auto px-1.5 py-1"
-          value={outcome.priority}
-          onChange={(event) => set({ ...outcome, priority: event.target.value as Priority })}
-        >
-          {priorities.map((priority) => (
-            <option key={priority}>{priority}</option>
-          ))}
-        </select>
-      </td>
-      <td className="pt-2 pr-2">
-        <input
-          aria-label={`${name}, working days`}
-          type="number"
-          min={0}
-          max={250}
-          className="input w-16 px-1.5 py-1"
-          value={outcome.workingDays}
-          onChange={(event) => set({ ...outcome, workingDays: Number(event.target.value) })}
-        />
-      </td>
-      <td className="pt-2 pr-2 text-center">
-        <input
-          aria-label={`${name}, needs approval`}
-          type="checkbox"
-          className="accent-green"
-          checked={outcome.needsApproval}
-          onChange={(event) => set({ ...outcome, needsApproval: event.target.checked })}
-        />
-      </td>
-    </>
-  );
+/** A row as one condition: every cell about its column, as a row of a condition where it can be shown as one. */
+function conditionOf(table: RoutingTable, row: RoutingRow, scope: Scope): string {
+  const cells = table.columns.flatMap((column): Node[] => {
+    const [input, tests] = [parseExpression(column.input), parseTests(row.cells[column.id] ?? '')];
+    if (!input.ok || !tests.ok || tests.value.every((test) => test.kind === 'any')) return [];
+    const asRow = rowOfCell(tests.value, column.input, scope);
+    return [asRow ? expressionOfRows(asRow) : { kind: 'in', of: input.value, tests: tests.value, from: 0, to: 0 }];
+  });
+  const [first, ...rest] = cells;
+  return first ? printExpression(rest.reduce<Node>((left, right) => ({ kind: 'and', left, right, from: 0, to: 0 }), first)) : 'true';
 }

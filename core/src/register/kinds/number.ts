@@ -66,7 +66,13 @@ export const number: KindWork<'number'> = {
   },
   show: (value, type) => `${figures(Number(value), type.places)}${type.unit ? ` ${type.unit}` : ''}`,
   toExpression: (value) => Number(value),
-  scopeType: () => ({ kind: 'number' }),
+  scopeType: ({ places, least, most, unit }) => ({
+    kind: 'number',
+    places,
+    ...(least === undefined ? {} : { least }),
+    ...(most === undefined ? {} : { most }),
+    ...(unit === undefined ? {} : { unit }),
+  }),
 };
 
 /** Minor units per major unit, by ISO 4217; two places unless listed. */
@@ -90,5 +96,9 @@ export const money: KindWork<'money'> = {
     const { minor, currency } = value as Money;
     return Number((minor / 10 ** placesOf(currency)).toFixed(placesOf(currency)));
   },
-  scopeType: () => ({ kind: 'number' }),
+  scopeType: ({ currency, least, most }) => {
+    const places = placesOf(currency);
+    const major = (minor: number): number => Number((minor / 10 ** places).toFixed(places));
+    return { kind: 'number', places, unit: currency, ...(least === undefined ? {} : { least: major(least) }), ...(most === undefined ? {} : { most: major(most) }) };
+  },
 };

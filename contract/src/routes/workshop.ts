@@ -1,0 +1,111 @@
+import { z } from 'zod';
+import { route } from '../route.ts';
+import { doorSettings, empty, finding, formDesign, group, release, stage, visibleReason, visibleSubject } from '../schemas.ts';
+import { keyed, slugged } from './params.ts';
+
+/** Building forms and releasing them. */
+export const workshopRoutes = {
+  forms: route({
+    name: 'forms',
+    method: 'GET',
+    path: '/api/forms',
+    says: 'All forms with their state.',
+    caller: 'coordinator',
+    params: empty,
+    query: empty,
+    body: empty,
+    guard: 'none',
+    answer: z.object({
+      forms: z.array(z.object({ key: z.string(), title: z.string(), register: z.string(), release: z.int(), changed: z.boolean(), findings: z.int(), requests: z.int() })),
+    }),
+  }),
+  form: route({
+    name: 'form',
+    method: 'GET',
+    path: '/api/forms/:key',
+    says: 'A form in the workshop: its draft, releases, doors and access plan.',
+    caller: 'coordinator',
+    params: keyed,
+    query: empty,
+    body: empty,
+    guard: 'none',
+    answer: z.object({
+      key: z.string(),
+      version: z.int(),
+      draft: formDesign,
+      findings: z.array(finding),
+      changes: z.array(z.string()),
+      releases: z.array(release),
+      doors: z.array(doorSettings),
+      groups: z.array(group),
+      stages: z.array(stage),
+      calendar: z.object({ name: z.string(), zone: z.string() }),
+      today: z.string(),
+      access: z.array(z.object({ name: z.string(), fields: z.array(z.string()), audience: z.string(), level: z.enum(['hidden', 'read', 'write']) })),
+      grid: z.array(
+        z.object({ field: z.string(), label: z.string(), cells: z.array(z.object({ who: z.string(), level: z.enum(['hidden', 'read', 'write']), rule: z.string() })) }),
+      ),
+    }),
+  }),
+  saveDraft: route({
+    name: 'saveDraft',
+    method: 'PUT',
+    path: '/api/forms/:key/draft',
+    says: 'Keeps the draft of a form.',
+    caller: 'coordinator',
+    params: keyed,
+    query: empty,
+    body: z.strictObject({ draft: formDesign }),
+    guard: 'If-Match',
+    answer: z.object({ version: z.int(), findings: z.array(finding), changes: z.array(z.string()) }),
+  }),
+  releaseForm: route({
+    name: 'releaseForm',
+    method: 'POST',
+    path: '/api/forms/:key/releases',
+    says: 'Releases the draft with the next number.',
+    caller: 'coordinator',
+    params: keyed,
+    query: empty,
+    body: z.strictObject({ note: z.string().max(500) }),
+    guard: 'If-Match',
+    answer: z.object({ number: z.int(), version: z.int() }),
+  }),
+  tryCondition: route({
+    name: 'tryCondition',
+    method: 'POST',
+    path: '/api/forms/:key/tries',
+    says: 'Tries a condition on the last requests of the form’s register: how many it holds for, and why it does or does not for one of them.',
+    caller: 'coordinator',
+    params: keyed,
+    query: empty,
+    body: z.strictObject({
+      condition: z.string().max(4_000),
+      /** The request to explain; the newest when none is named. */
+      number: z.string().max(20).nullable(),
+    }),
+    guard: 'none',
+    answer: z.object({
+      /** Why it could not be tried; null when it was. */
+      refused: z.string().nullable(),
+      holds: z.int(),
+      fails: z.int(),
+      /** Requests for which it can’t be said, as something it needs is empty. */
+      unsaid: z.int(),
+      tried: z.array(z.object({ number: z.string(), subject: visibleSubject, result: z.boolean().nullable() })),
+      explained: z.object({ number: z.string(), reason: visibleReason }).nullable(),
+    }),
+  }),
+  setDoor: route({
+    name: 'setDoor',
+    method: 'PATCH',
+    path: '/api/doors/:slug',
+    says: 'Opens or closes a door, and what people read when it is closed.',
+    caller: 'coordinator',
+    params: slugged,
+    query: empty,
+    body: z.strictObject({ open: z.boolean(), closedMessage: z.string().max(500) }),
+    guard: 'none',
+    answer: doorSettings,
+  }),
+} as const;

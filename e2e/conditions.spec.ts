@@ -1,0 +1,89 @@
+import { expect, type Page, test } from '@playwright/test';
+import { pageOf, seriousTrouble } from './people.ts';
+
+/** Moves on with Tab alone until the focus is on a control of this name, within the last rule when there is one. */
+async function tabTo(page: Page, name: string): Promise<void> {
+  for (let step = 0; step < 120; step += 1) {
+    await page.keyboard.press('Tab');
+    const here = await page.evaluate(() => {
+      const active = document.activeElement;
+      const rules = [...document.querySelectorAll('main ol > li')];
+      const rule = active?.closest('main ol > li');
+      return { name: active?.getAttribute('aria-label') ?? active?.textContent?.trim() ?? '', last: !rule || rule === rules.at(-1) };
+    });
+    if (here.last && here.name === name) return;
+  }
+  throw new Error(`Tab never came to “${name}”.`);
+}
+
+test('a rule’s condition is built, written and tried without a mouse', async ({ browser }) => {
+  const maren = await pageOf(browser, 'Maren Okafor');
+  await maren.goto('/workshop/site-access/rules');
+  const { keyboard } = maren;
+  await maren.getByRole('button', { name: 'Add rule' }).focus();
+  await keyboard.press('Enter');
+  await expect(maren.getByLabel('Name of the rule')).toHaveCount(2);
+  const rule = maren.getByRole('main').locator('ol > li').last();
+
+  await tabTo(maren, 'Field');
+  await keyboard.type('Fee');
+  await tabTo(maren, 'Test of Fee');
+  await keyboard.type('is above');
+  await tabTo(maren, 'Value for Fee');
+  await keyboard.press('Control+a');
+  await keyboard.type('500');
+  await expect(rule.getByText(/Holds for \d+ of the last \d+ requests/)).toBeVisible();
+  const holding = Number(await rule.locator('p', { hasText: 'Holds for' }).locator('b').first().textContent());
+  expect(holding).toBeGreaterThan(0);
+
+  await tabTo(maren, 'Show as text');
+  await keyboard.press('Enter');
+  const text = rule.getByRole('textbox', { name: 'Condition' });
+  await expect(text).toHaveText('Fee > 500');
+  await rule.getByRole('button', { name: 'Show as rows' }).waitFor();
+  await text.focus();
+  await keyboard.press('Control+End');
+  await keyboard.type(' and Institute = "nowhere"');
+  await expect(rule.getByText('is not among the options').first()).toBeVisible();
+  await expect(rule.getByText('This says more than rows can show')).toBeVisible();
+  expect(await seriousTrouble(maren)).toEqual([]);
+  for (let press = 0; press < 8; press += 1) await keyboard.press('Backspace');
+  await keyboard.type('haldane"');
+  await tabTo(maren, 'Show as rows');
+  await keyboard.press('Enter');
+  await expect(rule.getByLabel('How tests are joined')).toHaveValue('all');
+  await expect(rule.getByLabel('Value for Institute')).toHaveValue('haldane');
+  await expect(rule.locator('p', { hasText: 'Holds for' }).locator('b').first()).not.toHaveText(String(holding));
+  await expect(rule.getByText('Institute is Haldane Lifting').first()).toBeVisible();
+  expect(await seriousTrouble(maren)).toEqual([]);
+
+  await rule.getByRole('button', { name: 'Take away', exact: true }).click();
+  await expect(maren.getByLabel('Name of the rule')).toHaveCount(1);
+  await expect(maren.getByText('All kept')).toBeVisible();
+});
+
+test('a cell of the routing table says what it asks, and is changed in place', async ({ browser }) => {
+  const maren = await pageOf(browser, 'Maren Okafor');
+  await maren.goto('/workshop/site-access/routing');
+  const cell = maren.getByRole('button', { name: /^Row 4, Fee:/ });
+  await expect(cell).toHaveText('anything');
+  await cell.focus();
+  await maren.keyboard.press('Enter');
+  const editor = maren.getByRole('dialog', { name: 'Row 4, Fee' });
+  await editor.getByRole('button', { name: 'Ask for something' }).press('Enter');
+  await editor.getByLabel('Test of Fee').selectOption('between');
+  await editor.getByLabel('Value for Fee', { exact: true }).fill('100');
+  await editor.getByLabel('Value for Fee, 2').fill('200');
+  expect(await seriousTrouble(maren)).toEqual([]);
+  await maren.keyboard.press('Escape');
+  await expect(cell).toHaveText('between 100 EUR and 200 EUR');
+  await expect(cell).toBeFocused();
+  await maren.getByRole('button', { name: 'Try row 4 on past requests' }).click();
+  await expect(maren.getByText(/Holds for \d+ of the last \d+ requests/)).toBeVisible();
+
+  await cell.click();
+  await editor.getByRole('button', { name: 'Take anything' }).click();
+  await maren.keyboard.press('Escape');
+  await expect(cell).toHaveText('anything');
+  await expect(maren.getByText('All kept')).toBeVisible();
+});

@@ -1,0 +1,75 @@
+import type { AnswerOf, BodyOf } from '@tolvek/contract';
+import { readableKeys, relationTo, reveal, revealReason, revealSubject } from '@tolvek/core/access';
+import { dateAt } from '@tolvek/core/deadline';
+import { checkExpression, compile, explain, namesRead, parseExpression, type Ternary } from '@tolvek/core/expression';
+import type { Viewer } from '@tolvek/core/people';
+import { FACT_NAMES, type RequestFacts, requestScope, requestSlots } from '@tolvek/core/register';
+import { desc, eq } from 'drizzle-orm';
+import { calendarOf } from '../deadline/queries.ts';
+import { doors } from '../door/tables.ts';
+import { groupsOf } from '../people/queries.ts';
+import { people } from '../people/tables.ts';
+import type { Reader } from '../platform/database.ts';
+import { notFound } from '../platform/problem.ts';
+import { partiesIn, registerById } from '../register/queries.ts';
+import { requests } from '../register/tables.ts';
+import { formByKey, releaseById } from './queries.ts';
+
+/** How many of the last requests a condition is tried on. */
+const TRIED = 200;
+
+/**
+ * Tries a condition of a draft on the register’s last requests, each on the day it arrived. A condition on a field the viewer
+ * may not read is refused in the words for a field that does not exist: the count alone would tell what is in it.
+ */
+export function tryCondition(db: Reader, viewer: Viewer, formKey: string, input: BodyOf<'tryCondition'>): AnswerOf<'tryCondition'> {
+  const form = formByKey(db, formKey);
+  if (!form) throw notFound('This form');
+  const register = registerById(db, form.registerId);
+  const { fields, deadline } = form.draft;
+  const { zone } = calendarOf(db, deadline.calendar);
+  const found = db
+    .select({ request: requests, kind: people.kind, door: doors.kind })
+    .from(requests)
+    .innerJoin(people, eq(people.id, requests.requesterId))
+    .innerJoin(doors, eq(doors.id, requests.doorId))
+    .where(eq(requests.registerId, register.id))
+    .orderBy(desc(requests.createdAt))
+    .limit(TRIED)
+    .all();
+  const readableOf = new Map(
+    found.map(({ request }) => [request.id, readableKeys({ fields: register.fields, plan: register.access, viewer, relation: relationTo(partiesIn(request, register), viewer) })]),
+  );
+  const released = new Set(register.fields.map((field) => field.key));
+  const mayRead = (name: string): boolean => FACT_NAMES.has(name) || !released.has(name) || [...readableOf.values()].every((keys) => keys.has(name));
+  const open = requestScope(fields.filter((field) => mayRead(field.key)));
+  const parsed = parseExpression(input.condition);
+  const findings = parsed.ok ? checkExpression(parsed.value, open, 'yes-no') : parsed.findings;
+  const refuse = (refused: string): AnswerOf<'tryCondition'> => ({ refused, holds: 0, fails: 0, unsaid: 0, tried: [], explained: null });
+  if (!parsed.ok || findings.length > 0) return refuse(findings[0]?.message ?? 'This can’t be read.');
+  if (!namesRead([parsed.value]).every(mayRead)) return refuse('This reads a field that is not here.');
+
+  const scope = requestScope(fields);
+  const holds = compile(parsed.value, scope);
+  const tried = found.map(({ request, kind, door }) => {
+    const facts: RequestFacts = { requesterIsOutside: kind === 'contact', requesterGroups: groupsOf(db, request.requesterId), door, today: dateAt(request.createdAt, zone) };
+    const slots = requestSlots(fields, request.values, facts);
+    const value = holds(slots, null);
+    const result: Ternary = typeof value === 'boolean' ? value : null;
+    return { request, slots, result };
+  });
+  const chosen = tried.find(({ request }) => request.number === input.number) ?? tried[0];
+  return {
+    refused: null,
+    holds: tried.filter((each) => each.result === true).length,
+    fails: tried.filter((each) => each.result === false).length,
+    unsaid: tried.filter((each) => each.result === null).length,
+    tried: tried.slice(0, 30).map(({ request, result }) => {
+      const { design } = releaseById(db, request.releaseId).release;
+      const relation = relationTo(partiesIn(request, register), viewer);
+      const visible = reveal({ fields: register.fields, values: request.values, plan: register.access, viewer, relation });
+      return { number: request.number, subject: revealSubject(design.subject, visible, design.title), result };
+    }),
+    explained: chosen ? { number: chosen.request.number, reason: revealReason(explain(parsed.value, scope, chosen.slots), readableOf.get(chosen.request.id) ?? new Set()) } : null,
+  };
+}

@@ -1,0 +1,129 @@
+import { checkExpression, expressionOfRows, firstRow, parseExpression, printExpression, type Row, type RowGroup, rowsOf, type Scope, subjectsOf } from '@tolvek/core/expression';
+import { lazy, type ReactNode, Suspense, useState } from 'react';
+import { RowLine } from './RowLine.tsx';
+import type { ValueOptions } from './ValueEditor.tsx';
+
+const ConditionText = lazy(() => import('./ConditionText.tsx'));
+
+interface ConditionBuilderProps {
+  /** The condition as it is stored: fields by their keys. */
+  readonly condition: string;
+  readonly scope: Scope;
+  readonly options: ValueOptions;
+  readonly set: (condition: string) => void;
+}
+
+/**
+ * A condition as rows, or as text. Both are views of the same expression: switching changes nothing, and what rows can’t show
+ * stays text.
+ */
+export function ConditionBuilder({ condition, scope, options, set }: ConditionBuilderProps) {
+  const parsed = parseExpression(condition, scope);
+  const rows = parsed.ok && checkExpression(parsed.value, scope, 'yes-no').length === 0 ? rowsOf(parsed.value, scope) : null;
+  const [asText, setAsText] = useState(rows === null);
+  if (asText || !rows) {
+    return (
+      <div>
+        <Suspense fallback={<p className="input font-mono text-[13px]">{condition}</p>}>
+          <ConditionText
+            name="Condition"
+            text={parsed.ok ? printExpression(parsed.value, scope) : condition}
+            scope={scope}
+            dialect="expression"
+            set={(text) => set(stored(text, scope))}
+          />
+        </Suspense>
+        <p className="mt-1.5 text-soft">
+          {rows ? (
+            <button type="button" className="text-green underline" onClick={() => setAsText(false)}>
+              Show as rows
+            </button>
+          ) : (
+            'This says more than rows can show, so it stays text.'
+          )}
+        </p>
+      </div>
+    );
+  }
+  return (
+    <div>
+      <Group group={rows} scope={scope} options={options} set={(group) => set(printExpression(expressionOfRows(group)))} remove={null}>
+        <button type="button" className="ml-auto text-green underline" onClick={() => setAsText(true)}>
+          Show as text
+        </button>
+      </Group>
+    </div>
+  );
+}
+
+/** What is typed is stored by keys as soon as it can be read; until then as it was typed. */
+export function stored(text: string, scope: Scope): string {
+  const parsed = parseExpression(text, scope);
+  return parsed.ok ? printExpression(parsed.value) : text;
+}
+
+interface GroupProps {
+  readonly group: RowGroup;
+  readonly scope: Scope;
+  readonly options: ValueOptions;
+  readonly set: (group: RowGroup) => void;
+  readonly remove: (() => void) | null;
+  readonly children?: ReactNode;
+}
+
+function Group({ group, scope, options, set, remove, children }: GroupProps) {
+  const put = (index: number, part: Row | RowGroup): void => set({ ...group, parts: group.parts.map((each, at) => (at === index ? part : each)) });
+  const drop = (index: number): void => set({ ...group, parts: group.parts.filter((_, at) => at !== index) });
+  const fresh = firstRow(subjectsOf(scope)[0]?.of ?? '', scope);
+  return (
+    <fieldset className={remove ? 'border-l-2 border-green pl-3' : ''}>
+      <legend className="sr-only">Tests that are joined</legend>
+      {group.parts.length > 1 ? (
+        <p className="mb-1.5 flex items-center gap-2 text-soft">
+          <select
+            aria-label="How tests are joined"
+            className="input w-auto py-0.5"
+            value={group.join}
+            onChange={(event) => set({ ...group, join: event.target.value === 'any' ? 'any' : 'all' })}
+          >
+            <option value="all">all of these</option>
+            <option value="any">any of these</option>
+          </select>
+          {group.join === 'all' ? 'must hold' : 'is enough'}
+        </p>
+      ) : null}
+      {group.parts.length === 0 ? <p className="text-soft">Always: nothing is asked yet.</p> : null}
+      <div className="flex flex-col gap-2">
+        {group.parts.map((part, index) =>
+          part.kind === 'row' ? (
+            // biome-ignore lint/suspicious/noArrayIndexKey: rows have no names; their place is what they are
+            <RowLine key={index} row={part} scope={scope} options={options} set={(row) => put(index, row)} remove={() => drop(index)} />
+          ) : (
+            // biome-ignore lint/suspicious/noArrayIndexKey: groups have no names; their place is what they are
+            <Group key={index} group={part} scope={scope} options={options} set={(inner) => put(index, inner)} remove={() => drop(index)} />
+          ),
+        )}
+      </div>
+      <p className="mt-2 flex gap-4">
+        <button type="button" className="text-green underline" onClick={() => set({ ...group, parts: [...group.parts, fresh] })}>
+          Add a test
+        </button>
+        {group.parts.length > 0 && !remove ? (
+          <button
+            type="button"
+            className="text-green underline"
+            onClick={() => set({ ...group, parts: [...group.parts, { kind: 'group', join: group.join === 'all' ? 'any' : 'all', parts: [fresh, fresh] }] })}
+          >
+            Add a group
+          </button>
+        ) : null}
+        {remove ? (
+          <button type="button" className="text-brick underline" onClick={remove}>
+            Take the group away
+          </button>
+        ) : null}
+        {children}
+      </p>
+    </fieldset>
+  );
+}

@@ -1,0 +1,77 @@
+import FeelEditor from '@bpmn-io/feel-editor';
+import { linter } from '@codemirror/lint';
+import { BUILT_INS, checkExpression, checkTests, type ExpressionFinding, parseExpression, parseTests, type Scope, type ScopeType, subjectsOf } from '@tolvek/core/expression';
+import { useEffect, useRef, useState } from 'react';
+
+interface ConditionTextProps {
+  readonly name: string;
+  readonly text: string;
+  readonly scope: Scope;
+  readonly dialect: 'expression' | 'unaryTests';
+  /** For the tests of a cell: the type of its column. */
+  readonly column?: ScopeType | null;
+  readonly set: (text: string) => void;
+}
+
+function findingsIn(text: string, { dialect, scope, column = null }: Pick<ConditionTextProps, 'dialect' | 'scope' | 'column'>): readonly ExpressionFinding[] {
+  if (dialect === 'unaryTests') {
+    const parsed = parseTests(text, scope);
+    return parsed.ok ? checkTests(parsed.value, column, scope) : parsed.findings;
+  }
+  const parsed = parseExpression(text, scope);
+  return parsed.ok ? checkExpression(parsed.value, scope, 'yes-no') : parsed.findings;
+}
+
+const HELP = [...BUILT_INS.values()].map((each) => ({ name: each.name, type: 'function', params: each.takes.map(({ name }) => ({ name })), detail: each.group, info: each.says }));
+
+/** A condition as text, with completion of names and functions; what is wrong is underlined and said below. */
+export default function ConditionText({ name, text, scope, dialect, column, set }: ConditionTextProps) {
+  const place = useRef<HTMLDivElement>(null);
+  const latest = useRef({ set, column });
+  latest.current = { set, column };
+  const [typed, setTyped] = useState(text);
+
+  // The editor keeps its own text while it is open: what is stored may be written in other words than what was typed.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: made once for a scope and a dialect
+  useEffect(() => {
+    const container = place.current;
+    if (!container) return;
+    new FeelEditor({
+      container,
+      dialect,
+      value: text,
+      builtins: HELP,
+      variables: subjectsOf(scope).map(({ of, label }) => ({ name: scope.shownAs(of), detail: label, info: of })),
+      contentAttributes: { 'aria-label': name, role: 'textbox', 'aria-multiline': 'false' },
+      extensions: [
+        linter((view) =>
+          findingsIn(view.state.doc.toString(), { dialect, scope, column: latest.current.column ?? null }).map((finding) => ({
+            from: Math.min(finding.from, view.state.doc.length),
+            to: Math.min(Math.max(finding.to, finding.from + 1), view.state.doc.length),
+            severity: finding.severity === 'error' ? 'error' : 'warning',
+            message: finding.message,
+          })),
+        ),
+      ],
+      onChange: (next: string) => {
+        setTyped(next);
+        latest.current.set(next);
+      },
+    });
+    return () => container.replaceChildren();
+  }, [scope, dialect]);
+
+  const findings = findingsIn(typed, { dialect, scope, column: column ?? null });
+  return (
+    <div>
+      <div ref={place} className="input condition-text font-mono text-[13px]" />
+      <div aria-live="polite">
+        {findings.map((finding) => (
+          <p key={`${finding.from} ${finding.message}`} className="mt-1 text-brick">
+            {finding.message}
+          </p>
+        ))}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,111 @@
+import type { RowTest, RowValue, ScopeType } from '@tolvek/core/expression';
+import { useState } from 'react';
+
+/** What values may be picked from, besides a field’s own options. */
+export interface ValueOptions {
+  readonly groups: readonly { readonly key: string; readonly name: string }[];
+}
+
+interface ValueEditorProps {
+  readonly name: string;
+  readonly of: string;
+  readonly type: ScopeType | null;
+  readonly test: RowTest;
+  readonly options: ValueOptions;
+  readonly value: RowValue;
+  readonly set: (value: RowValue) => void;
+}
+
+/** The editor that fits what a test is held against: a picker for choices, a day or a distance from today for dates. */
+export function ValueEditor({ name, of, type, test, options, value, set }: ValueEditorProps) {
+  const plain = value.kind === 'plain' ? value.value : '';
+  if (test === 'in the last days' || test === 'in the next days')
+    return <NumberValue name={name} value={Number(plain)} whole set={(days) => set({ kind: 'plain', value: Math.max(0, days) })} after="days" />;
+  if (type?.kind === 'date') return <DayValue name={name} value={value} set={set} />;
+  if (type?.kind === 'yes-no')
+    return (
+      <Pick
+        name={name}
+        value={String(plain)}
+        from={[
+          { key: 'true', label: 'yes' },
+          { key: 'false', label: 'no' },
+        ]}
+        set={(key) => set({ kind: 'plain', value: key === 'true' })}
+      />
+    );
+  if (type?.kind === 'choice') return <Pick name={name} value={String(plain)} from={type.options} set={(key) => set({ kind: 'plain', value: key })} />;
+  if (of === 'requester.groups')
+    return (
+      <Pick name={name} value={String(plain)} from={options.groups.map((group) => ({ key: group.key, label: group.name }))} set={(key) => set({ kind: 'plain', value: key })} />
+    );
+  if (type?.kind === 'number') return <NumberValue name={name} value={Number(plain)} set={(next) => set({ kind: 'plain', value: next })} after={type.unit ?? ''} />;
+  return <input aria-label={name} className="input w-44" value={String(plain)} onChange={(event) => set({ kind: 'plain', value: event.target.value })} />;
+}
+
+function Pick({ name, value, from, set }: { name: string; value: string; from: readonly { readonly key: string; readonly label: string }[]; set: (key: string) => void }) {
+  return (
+    <select aria-label={name} className="input w-auto max-w-56" value={value} onChange={(event) => set(event.target.value)}>
+      {from.some((each) => each.key === value) ? null : <option value={value}>Choose …</option>}
+      {from.map((each) => (
+        <option key={each.key} value={each.key}>
+          {each.label}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+/** A number as it is typed; what is no number yet stays in the input and changes nothing. */
+function NumberValue({ name, value, set, after, whole = false }: { name: string; value: number; set: (value: number) => void; after: string; whole?: boolean }) {
+  const [typed, setTyped] = useState(String(value));
+  const shown = Number(typed) === value ? typed : String(value);
+  const pattern = whole ? /^\d+$/ : /^-?\d+(\.\d+)?$/;
+  return (
+    <span className="flex items-center gap-1.5">
+      <input
+        aria-label={name}
+        inputMode="decimal"
+        className="input w-24"
+        value={pattern.test(typed) ? shown : typed}
+        aria-invalid={!pattern.test(typed)}
+        onChange={(event) => {
+          setTyped(event.target.value);
+          if (pattern.test(event.target.value)) set(Number(event.target.value));
+        }}
+      />
+      {after ? <span className="text-soft">{after}</span> : null}
+    </span>
+  );
+}
+
+const WAYS = ['a day', 'today', 'days from today', 'days ago'] as const;
+
+/** A day: one of the calendar, today, or so many days before or after it. */
+function DayValue({ name, value, set }: { name: string; value: RowValue; set: (value: RowValue) => void }) {
+  const days = value.kind === 'today' ? value.days : 0;
+  const way = value.kind === 'date' ? 'a day' : days === 0 ? 'today' : days > 0 ? 'days from today' : 'days ago';
+  const choose = (next: (typeof WAYS)[number]): void => {
+    if (next === 'a day') set({ kind: 'date', iso: value.kind === 'date' ? value.iso : new Date().toISOString().slice(0, 10) });
+    else set({ kind: 'today', days: next === 'today' ? 0 : (Math.abs(days) || 7) * (next === 'days ago' ? -1 : 1) });
+  };
+  return (
+    <span className="flex items-center gap-1.5">
+      {value.kind === 'date' ? (
+        <input
+          aria-label={name}
+          type="date"
+          className="input w-auto"
+          value={value.iso}
+          onChange={(event) => event.target.value && set({ kind: 'date', iso: event.target.value })}
+        />
+      ) : null}
+      {days === 0 ? null : <NumberValue name={name} value={Math.abs(days)} whole set={(next) => set({ kind: 'today', days: next * Math.sign(days) })} after="" />}
+      <select aria-label={`${name}: which day`} className="input w-auto" value={way} onChange={(event) => choose(event.target.value as (typeof WAYS)[number])}>
+        {WAYS.map((each) => (
+          <option key={each}>{each}</option>
+        ))}
+      </select>
+    </span>
+  );
+}

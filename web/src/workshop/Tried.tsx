@@ -1,0 +1,107 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { compile, type Explanation, explain, parseExpression } from '@tolvek/core/expression';
+import { useEffect, useState } from 'react';
+import { api } from '../app/api.ts';
+import type { ProofState } from './useProof.ts';
+
+const SETTLE = 400;
+const VERDICTS = new Map<boolean | null, string>([
+  [true, 'holds'],
+  [false, 'does not hold'],
+  [null, 'can’t be said'],
+]);
+
+/** A condition tried while it is written: on the answers in the proof at once, and on the last requests a moment later. */
+export function Tried({ formKey, condition, proof }: { formKey: string; condition: string; proof: ProofState }) {
+  const settled = useSettled(condition);
+  const [number, setNumber] = useState<string | null>(null);
+  const { currentData, data = currentData, isFetching } = api.useTryConditionQuery({ key: formKey, condition: settled, number });
+  const parsed = parseExpression(condition);
+  const here = parsed.ok ? explain(parsed.value, proof.scope, proof.slots) : null;
+  const verdict = parsed.ok ? asVerdict(compile(parsed.value, proof.scope)(proof.slots, null)) : null;
+  return (
+    <div className="mt-3 border-t border-rule pt-2.5 text-[13px]">
+      <p>
+        <span className="text-soft">With the answers in the proof:</span> {here ? <b>{VERDICTS.get(verdict)}</b> : 'can’t be read yet'}
+      </p>
+      {here ? <Reasons of={here} /> : null}
+      <div className="mt-2" aria-live="polite">
+        {data?.refused ? (
+          <p className="text-soft">Not tried on past requests: {data.refused}</p>
+        ) : data ? (
+          <Counts tried={data} />
+        ) : (
+          <p className="text-soft">Trying it on past requests …</p>
+        )}
+      </div>
+      {data?.explained ? (
+        <div className={isFetching ? 'opacity-60' : ''}>
+          <p className="mt-1.5 flex flex-wrap items-center gap-2">
+            <label htmlFor={`try-${formKey}-${settled.length}`} className="text-soft">
+              For
+            </label>
+            <select
+              id={`try-${formKey}-${settled.length}`}
+              className="input w-auto max-w-[26rem] flex-1 py-0.5"
+              value={data.explained.number}
+              onChange={(event) => setNumber(event.target.value)}
+            >
+              {data.tried.map((each) => (
+                <option key={each.number} value={each.number}>
+                  {each.number} {each.subject}: {VERDICTS.get(each.result)}
+                </option>
+              ))}
+              {data.tried.some((each) => each.number === data.explained?.number) ? null : <option>{data.explained.number}</option>}
+            </select>
+            <b>{VERDICTS.get(data.explained.reason.result)}</b>
+          </p>
+          <Reasons of={data.explained.reason} />
+        </div>
+      ) : null}
+    </div>
+  );
+}
+
+const asVerdict = (value: unknown): boolean | null => (typeof value === 'boolean' ? value : null);
+
+function Counts({ tried }: { tried: AnswerOf<'tryCondition'> }) {
+  const all = tried.holds + tried.fails + tried.unsaid;
+  if (all === 0) return <p className="text-soft">No request has come in yet to try it on.</p>;
+  return (
+    <p>
+      Holds for <b>{tried.holds}</b> of the last {all} requests
+      {tried.unsaid > 0 ? <span className="text-soft">; for {tried.unsaid} it can’t be said, as something it needs is empty</span> : null}.
+    </p>
+  );
+}
+
+interface Reason {
+  readonly words: string;
+  readonly result: boolean | null;
+  readonly parts: readonly Reason[];
+}
+
+/** Each part with its own verdict; a part with parts is told by them. */
+const Reasons = ({ of }: { of: Reason | Explanation }) =>
+  of.parts.length === 0 ? (
+    <p className="pl-4 text-soft">{of.words}</p>
+  ) : (
+    <ul className="pl-4">
+      {of.parts.map((part) => (
+        <li key={part.words} className="text-soft">
+          {part.words}
+          {part.parts.length > 0 ? <Reasons of={part} /> : null}
+        </li>
+      ))}
+    </ul>
+  );
+
+/** A value once it has stopped changing for a moment. */
+function useSettled(value: string): string {
+  const [settled, setSettled] = useState(value);
+  useEffect(() => {
+    const waiting = setTimeout(() => setSettled(value), SETTLE);
+    return () => clearTimeout(waiting);
+  }, [value]);
+  return settled;
+}

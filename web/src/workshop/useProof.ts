@@ -1,0 +1,33 @@
+import { type FormDesign, prepareCompletion } from '@tolvek/core/form';
+import { type RawAnswer, type RequestFacts, requestScope, requestSlots } from '@tolvek/core/register';
+import { useMemo, useState } from 'react';
+
+export const SEATS = [
+  { key: 'outside', label: 'an outside requester', at: 'outside door' },
+  { key: 'staff', label: 'a colleague', at: 'staff door' },
+] as const;
+
+export type Seat = (typeof SEATS)[number]['key'];
+
+/** The draft as the chosen person meets it, with the answers typed into the proof: what rules and routing are tried on. */
+export function useProof(draft: FormDesign, today: string) {
+  const [seat, setSeat] = useState<Seat>('outside');
+  const [answers, setAnswers] = useState<Readonly<Record<string, RawAnswer>>>({});
+  const { fields, questions, rules } = draft;
+  const complete = useMemo(() => prepareCompletion({ fields, questions, rules }), [fields, questions, rules]);
+  const scope = useMemo(() => requestScope(fields), [fields]);
+  const facts: RequestFacts = { requesterIsOutside: seat === 'outside', requesterGroups: [], door: seat, today };
+  const known = Object.fromEntries(Object.entries(answers).filter(([key]) => questions.some((question) => question.field === key)));
+  const completion = complete(known, facts);
+  return {
+    seat,
+    setSeat,
+    answers,
+    answer: (key: string, value: RawAnswer) => setAnswers((before) => ({ ...before, [key]: value })),
+    completion,
+    scope,
+    slots: requestSlots(fields, completion.values, facts),
+  };
+}
+
+export type ProofState = ReturnType<typeof useProof>;
