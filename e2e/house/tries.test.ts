@@ -20,6 +20,12 @@ describe('trying a condition on past requests', () => {
     expect(dear.holds).toBe(cheap.fails);
     expect(dear.fails).toBe(cheap.holds);
     expect(dear.holds + dear.fails + dear.unsaid).toBe(all.holds);
+    // There are fewer requests than are tried, so counting them all in the database gives the same.
+    expect([dear.ever, all.ever]).toEqual([
+      { holds: dear.holds, of: all.holds },
+      { holds: all.holds, of: all.holds },
+    ]);
+    expect((await tryIt('string length(visitor) > 3')).ever).toBe(null);
     expect(dear.holds).toBeGreaterThan(0);
     expect(dear.fails + dear.unsaid).toBeGreaterThan(0);
   });
@@ -27,7 +33,7 @@ describe('trying a condition on past requests', () => {
   it('knows who asked, by which door, on the day they asked', async () => {
     const [outside, byDoor] = [await tryIt('requester.outside'), await tryIt('door = "outside"')];
     expect(outside.holds).toBeGreaterThan(0);
-    expect(outside.holds).toBe(byDoor.holds);
+    expect([outside.holds, outside.ever.holds, byDoor.ever.holds]).toEqual([byDoor.holds, byDoor.holds, byDoor.holds]);
     expect((await tryIt('arrival >= today')).holds).toBe((await tryIt('arrival != null')).holds);
   });
 
@@ -49,7 +55,7 @@ describe('trying a condition on past requests', () => {
     for (const condition of ['medical_note != null', 'fee > 500 or medical_note = "x"']) {
       const answer = await tryIt(condition);
       expect(answer.refused).toContain('nothing called “medical_note”');
-      expect([answer.holds, answer.fails, answer.unsaid, answer.tried, answer.explained]).toEqual([0, 0, 0, [], null]);
+      expect([answer.holds, answer.fails, answer.unsaid, answer.ever, answer.tried, answer.explained]).toEqual([0, 0, 0, null, [], null]);
     }
   });
 

@@ -92,6 +92,8 @@ export const workshopRoutes = {
       fails: z.int(),
       /** Requests for which it can’t be said, as something it needs is empty. */
       unsaid: z.int(),
+      /** Over all requests of the register, when the database can decide the condition; null when it can’t. */
+      ever: z.object({ holds: z.int(), of: z.int() }).nullable(),
       tried: z.array(z.object({ number: z.string(), subject: visibleSubject, result: z.boolean().nullable() })),
       explained: z.object({ number: z.string(), reason: visibleReason }).nullable(),
     }),

@@ -47,7 +47,7 @@ export type Rounding = 'up' | 'down' | 'half up' | 'half down' | 'half even' | '
 export function roundTo(value: number, places: number, way: Rounding): number | null {
   if (!Number.isInteger(places) || Math.abs(places) > 15) return null;
   // Moving the point in the written number is exact; multiplying by a power of ten is not.
-  const scaled = shift(value, places);
+  const scaled = movePoint(value, places);
   const whole = Math.trunc(scaled);
   const rest = Math.abs(scaled - whole);
   const away = whole + Math.sign(value);
@@ -69,11 +69,12 @@ export function roundTo(value: number, places: number, way: Rounding): number | 
         return rest > 0.5 || (rest === 0.5 && whole % 2 !== 0) ? away : whole;
     }
   };
-  const back = shift(step(), -places);
+  const back = movePoint(step(), -places);
   return Number.isFinite(back) ? back + 0 : null;
 }
 
-function shift(value: number, places: number): number {
+/** A number times a power of ten, exactly: the point of its written form is moved. */
+export function movePoint(value: number, places: number): number {
   const [digits = '0', exponent = '0'] = String(value).split('e');
   return Number(`${digits}e${Number(exponent) + places}`);
 }

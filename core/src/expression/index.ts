@@ -20,6 +20,7 @@ export {
 export { CalendarDate, ClockTime, DateTime, Duration, Months } from './calendarTime.ts';
 export { checkExpression, checkTests, typeOf } from './check.ts';
 export { type Compiled, type CompiledTests, compile, compileTests, type Slots } from './compile.ts';
+export { movePoint } from './decimal.ts';
 export { type Explanation, explain, explainCell } from './explain.ts';
 export type { ExpressionFinding } from './finding.ts';
 export { BUILT_INS, type BuiltIn } from './functions/index.ts';

@@ -1,16 +1,17 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { readableKeys, relationTo, reveal, revealReason, revealSubject } from '@tolvek/core/access';
 import { dateAt } from '@tolvek/core/deadline';
-import { checkExpression, compile, explain, namesRead, parseExpression, type Ternary } from '@tolvek/core/expression';
+import { checkExpression, compile, explain, type Node, namesRead, parseExpression, type Scope, type Ternary } from '@tolvek/core/expression';
 import type { Viewer } from '@tolvek/core/people';
-import { FACT_NAMES, type RequestFacts, requestScope, requestSlots } from '@tolvek/core/register';
-import { desc, eq } from 'drizzle-orm';
+import { FACT_NAMES, type Field, type RequestFacts, requestScope, requestSlots } from '@tolvek/core/register';
+import { and, count, desc, eq, sql } from 'drizzle-orm';
 import { calendarOf } from '../deadline/queries.ts';
 import { doors } from '../door/tables.ts';
 import { groupsOf } from '../people/queries.ts';
 import { people } from '../people/tables.ts';
 import type { Reader } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
+import { splitCondition } from '../register/conditionSql.ts';
 import { partiesIn, registerById } from '../register/queries.ts';
 import { requests } from '../register/tables.ts';
 import { formByKey, releaseById } from './queries.ts';
@@ -45,7 +46,7 @@ export function tryCondition(db: Reader, viewer: Viewer, formKey: string, input:
   const open = requestScope(fields.filter((field) => mayRead(field.key)));
   const parsed = parseExpression(input.condition);
   const findings = parsed.ok ? checkExpression(parsed.value, open, 'yes-no') : parsed.findings;
-  const refuse = (refused: string): AnswerOf<'tryCondition'> => ({ refused, holds: 0, fails: 0, unsaid: 0, tried: [], explained: null });
+  const refuse = (refused: string): AnswerOf<'tryCondition'> => ({ refused, holds: 0, fails: 0, unsaid: 0, ever: null, tried: [], explained: null });
   if (!parsed.ok || findings.length > 0) return refuse(findings[0]?.message ?? 'This can’t be read.');
   if (!namesRead([parsed.value]).every(mayRead)) return refuse('This reads a field that is not here.');
 
@@ -64,6 +65,7 @@ export function tryCondition(db: Reader, viewer: Viewer, formKey: string, input:
     holds: tried.filter((each) => each.result === true).length,
     fails: tried.filter((each) => each.result === false).length,
     unsaid: tried.filter((each) => each.result === null).length,
+    ever: ever(db, register.id, parsed.value, fields, scope),
     tried: tried.slice(0, 30).map(({ request, result }) => {
       const { design } = releaseById(db, request.releaseId).release;
       const relation = relationTo(partiesIn(request, register), viewer);
@@ -72,4 +74,19 @@ export function tryCondition(db: Reader, viewer: Viewer, formKey: string, input:
     }),
     explained: chosen ? { number: chosen.request.number, reason: revealReason(explain(parsed.value, scope, chosen.slots), readableOf.get(chosen.request.id) ?? new Set()) } : null,
   };
+}
+
+/** How many of all requests a condition holds for, counted by the database; null when it can’t decide the condition. */
+function ever(db: Reader, registerId: string, condition: Node, fields: readonly Field[], scope: Scope): AnswerOf<'tryCondition'>['ever'] {
+  const { where, rest } = splitCondition(condition, fields, scope, { requesterIsOutside: sql`(${people.kind} = 'contact')`, door: sql`${doors.kind}` });
+  if (rest) return null;
+  const counted = (which: typeof where): number =>
+    db
+      .select({ n: count() })
+      .from(requests)
+      .innerJoin(people, eq(people.id, requests.requesterId))
+      .innerJoin(doors, eq(doors.id, requests.doorId))
+      .where(and(eq(requests.registerId, registerId), which))
+      .get()?.n ?? 0;
+  return { holds: counted(where), of: counted(undefined) };
 }

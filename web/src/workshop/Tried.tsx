@@ -70,7 +70,13 @@ function Counts({ tried }: { tried: AnswerOf<'tryCondition'> }) {
   return (
     <p>
       Holds for <b>{tried.holds}</b> of the last {all} requests
-      {tried.unsaid > 0 ? <span className="text-soft">; for {tried.unsaid} it can’t be said, as something it needs is empty</span> : null}.
+      {tried.unsaid > 0 ? <span className="text-soft">; for {tried.unsaid} it can’t be said, as something it needs is empty</span> : null}
+      {tried.ever && tried.ever.of > all ? (
+        <span className="text-soft">
+          ; of all {tried.ever.of}, for {tried.ever.holds}
+        </span>
+      ) : null}
+      .
     </p>
   );
 }

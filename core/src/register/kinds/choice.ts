@@ -1,4 +1,4 @@
-import { EMPTY, isBlank, type KindWork, wrong } from './kind.ts';
+import { EMPTY, isBlank, type KindWork, STORED_TEXT, wrong } from './kind.ts';
 
 export const choice: KindWork<'choice'> = {
   read: (raw, type) => {
@@ -11,4 +11,5 @@ export const choice: KindWork<'choice'> = {
   show: (value, type) => type.options.find((each) => each.key === value)?.label ?? String(value),
   toExpression: (value) => String(value),
   scopeType: (type) => ({ kind: 'choice', options: type.options }),
+  stored: () => STORED_TEXT,
 };

@@ -24,4 +24,6 @@ export const date: KindWork<'date'> = {
   show: (value) => dateInWords(String(value)),
   toExpression: (value) => CalendarDate.read(String(value)),
   scopeType: () => ({ kind: 'date' }),
+  // `YYYY-MM-DD` is ordered as the days are.
+  stored: () => ({ ordered: true, written: (value) => (value instanceof CalendarDate ? value.toString() : undefined) }),
 };

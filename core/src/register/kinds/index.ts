@@ -2,7 +2,7 @@ import type { ScopeType, Value } from '../../expression/index.ts';
 import type { Field, FieldValue, Kind, KindName, RawAnswer } from '../field.ts';
 import { choice } from './choice.ts';
 import { date } from './date.ts';
-import type { KindWork, ReadAnswer } from './kind.ts';
+import type { KindWork, ReadAnswer, StoredForm } from './kind.ts';
 import { money, number } from './number.ts';
 import { longText, text } from './text.ts';
 import { yesNo } from './yesNo.ts';
@@ -19,5 +19,8 @@ export const showValue = (field: Field, value: FieldValue): string => workOf(fie
 
 /** A field's value as expressions see it; empty is null. Money is seen in major units. */
 export const expressionValue = (field: Field, value: FieldValue | undefined): Value => (value === undefined ? null : workOf(field.type).toExpression(value));
+
+/** How a field’s values stand in storage, for conditions that the database decides. */
+export const storedForm = (field: Field): StoredForm => workOf(field.type).stored(field.type);
 
 export const scopeTypeOf = (field: Field): ScopeType => workOf(field.type).scopeType(field.type);

@@ -15,7 +15,24 @@ export interface KindWork<K extends KindName> {
   /** The value as expressions see it. */
   toExpression(value: FieldValue): Value;
   scopeType(type: Extract<Kind, { kind: K }>): ScopeType;
+  /** How a value stands in storage, for conditions that the database decides. */
+  stored(type: Extract<Kind, { kind: K }>): StoredForm;
 }
+
+/** What of a stored value is compared, and how a value of an expression is written to be compared with it. */
+export interface StoredForm {
+  /** The part of the stored value that counts: an amount’s minor units. */
+  readonly part?: string;
+  /** Whether the stored form is ordered as the values are. */
+  readonly ordered: boolean;
+  /** Undefined: a value of another kind, which can’t be compared. */
+  readonly written: (value: Value) => string | number | undefined;
+}
+
+const asText = (value: Value): string | undefined => (typeof value === 'string' ? value : undefined);
+
+/** Text is stored as it is; its order in the database is another than in expressions. */
+export const STORED_TEXT: StoredForm = { ordered: false, written: asText };
 
 export const wrong = (message: string, fix: string): ReadAnswer => ({ state: 'wrong', message, fix });
 export const EMPTY: ReadAnswer = { state: 'empty' };

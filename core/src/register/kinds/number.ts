@@ -1,3 +1,4 @@
+import { movePoint } from '../../expression/index.ts';
 import type { Money, RawAnswer } from '../field.ts';
 import { EMPTY, isBlank, type KindWork, type ReadAnswer, wrong } from './kind.ts';
 
@@ -73,6 +74,7 @@ export const number: KindWork<'number'> = {
     ...(most === undefined ? {} : { most }),
     ...(unit === undefined ? {} : { unit }),
   }),
+  stored: () => ({ ordered: true, written: (value) => (typeof value === 'number' ? value : undefined) }),
 };
 
 /** Minor units per major unit, by ISO 4217; two places unless listed. */
@@ -101,4 +103,9 @@ export const money: KindWork<'money'> = {
     const major = (minor: number): number => Number((minor / 10 ** places).toFixed(places));
     return { kind: 'number', places, unit: currency, ...(least === undefined ? {} : { least: major(least) }), ...(most === undefined ? {} : { most: major(most) }) };
   },
+  stored: ({ currency }) => ({
+    part: 'minor',
+    ordered: true,
+    written: (value) => (typeof value === 'number' ? movePoint(value, placesOf(currency)) : undefined),
+  }),
 };

@@ -1,14 +1,17 @@
 import type { RawAnswer } from '../field.ts';
-import { EMPTY, isBlank, type KindWork, type ReadAnswer, wrong } from './kind.ts';
+import { EMPTY, isBlank, type KindWork, type ReadAnswer, STORED_TEXT, wrong } from './kind.ts';
 
 const read = (raw: RawAnswer, most: number): ReadAnswer => {
   if (isBlank(raw)) return EMPTY;
   if (typeof raw !== 'string') return wrong('This must be text.', 'Type it as words.');
-  const value = raw.replace(/\r\n?/g, '\n').trim().normalize('NFC');
+  const value = withoutControls(raw.replace(/\r\n?/g, '\n')).trim().normalize('NFC');
   const length = [...value].length;
   if (length > most) return wrong(`This is ${length} characters long; there is room for ${most}.`, `Shorten it by ${length - most} characters.`);
   return { state: 'value', value };
 };
+
+/** Signs that can’t be seen and mean nothing in an answer, save for line breaks and tabs. */
+const withoutControls = (value: string): string => [...value].filter((sign) => sign >= ' ' || sign === '\n' || sign === '\t').join('');
 
 export const text: KindWork<'text'> = {
   read: (raw, type) => {
@@ -18,6 +21,7 @@ export const text: KindWork<'text'> = {
   show: String,
   toExpression: (value) => String(value),
   scopeType: () => ({ kind: 'text' }),
+  stored: () => STORED_TEXT,
 };
 
 export const longText: KindWork<'long-text'> = {
@@ -25,4 +29,5 @@ export const longText: KindWork<'long-text'> = {
   show: String,
   toExpression: (value) => String(value),
   scopeType: () => ({ kind: 'text' }),
+  stored: () => STORED_TEXT,
 };

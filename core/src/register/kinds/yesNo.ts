@@ -10,4 +10,5 @@ export const yesNo: KindWork<'yes-no'> = {
   show: (value) => (value ? 'Yes' : 'No'),
   toExpression: (value) => Boolean(value),
   scopeType: () => ({ kind: 'yes-no' }),
+  stored: () => ({ ordered: false, written: (value) => (typeof value === 'boolean' ? Number(value) : undefined) }),
 };
