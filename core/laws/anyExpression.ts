@@ -64,6 +64,7 @@ export const anyValues: fc.Arbitrary<readonly Value[]> = fc.tuple(
   orEmpty(fc.array(number, { maxLength: 4 })),
   orEmpty(fc.array(text, { maxLength: 3 })),
   orEmpty(fc.array(fc.record({ price: number, kept: fc.boolean() }), { maxLength: 3 })),
+  orEmpty(fc.constant({ open: [true, true, true, true, true, false, false], closed: ['2026-12-25'] })),
   orEmpty(fc.record({ outside: fc.boolean(), level: number })),
 );
 

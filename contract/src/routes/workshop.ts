@@ -39,7 +39,7 @@ export const workshopRoutes = {
       doors: z.array(doorSettings),
       groups: z.array(group),
       stages: z.array(stage),
-      calendar: z.object({ name: z.string(), zone: z.string() }),
+      calendar: z.object({ name: z.string(), zone: z.string(), open: z.array(z.boolean()), closed: z.array(z.string()) }),
       today: z.string(),
       access: z.array(z.object({ name: z.string(), fields: z.array(z.string()), audience: z.string(), level: z.enum(['hidden', 'read', 'write']) })),
       grid: z.array(

@@ -22,6 +22,12 @@ export interface WorkingCalendar {
   readonly holidays: readonly { readonly date: string; readonly name: string }[];
 }
 
+/** The days of a calendar that count, for reckoning in working days: open weekdays, Monday first, and closed dates. */
+export const workingWeek = (calendar: WorkingCalendar): { readonly open: readonly boolean[]; readonly closed: readonly string[] } => ({
+  open: calendar.week.map((hours) => hours.length > 0),
+  closed: calendar.holidays.map((holiday) => holiday.date),
+});
+
 /** An open stretch as epoch milliseconds, the end not included. */
 export interface OpenStretch {
   readonly from: number;

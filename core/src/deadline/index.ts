@@ -1,4 +1,4 @@
-export type { OpenHours, WorkingCalendar } from './calendar.ts';
+export { type OpenHours, type WorkingCalendar, workingWeek } from './calendar.ts';
 export {
   type Deadline,
   type DeadlinePlan,

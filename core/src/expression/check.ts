@@ -202,6 +202,7 @@ class Checker {
 
   private call(node: Node & { kind: 'call' }, scope: Scope): ScopeType | null {
     const args = node.args.map((arg) => this.typeOf(arg, scope));
+    if (node.name === 'old value') return this.oldValue(node, scope);
     const builtIn = BUILT_INS.get(node.name);
     if (!builtIn) {
       const near = [...BUILT_INS.keys()].find((name) => distance(name, node.name.toLowerCase()) <= 2);
@@ -210,7 +211,19 @@ class Checker {
       return null;
     }
     this.arguments(node, builtIn, args);
+    if (builtIn.needs && !scope.find(builtIn.needs)) this.error(node, `${builtIn.name} needs a working calendar, and there is none here.`);
     return builtIn.gives(args);
+  }
+
+  /** `old value(fee)` speaks of what a field was before the change at hand, where there is one. */
+  private oldValue(node: Node & { kind: 'call' }, scope: Scope): ScopeType | null {
+    const [of, more] = node.args;
+    const before = scope.find('before')?.type;
+    if (of?.kind !== 'name' || more) this.error(node, 'old value takes one field, like old value(fee).');
+    else if (before?.kind !== 'context') this.error(node, 'There is no old value here: nothing is being changed.');
+    else if (!Object.hasOwn(before.entries, of.name)) this.error(of, `There is no old value of “${of.name}”.`);
+    else return before.entries[of.name]?.type ?? null;
+    return null;
   }
 
   private arguments(node: Node & { kind: 'call' }, builtIn: BuiltIn, args: readonly (ScopeType | null)[]): void {

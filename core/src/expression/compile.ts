@@ -319,7 +319,15 @@ class Compiler {
     };
   }
 
+  /** `old value(fee)`: what a field was before the change at hand. */
+  private oldValue(node: Node & { kind: 'call' }, scope: Scope): Compiled {
+    const [of] = node.args;
+    const before = this.name('before', scope);
+    return of?.kind === 'name' ? (slots, input) => part(before(slots, input), of.name) : NOTHING;
+  }
+
   private call(node: Node & { kind: 'call' }, scope: Scope): Compiled {
+    if (node.name === 'old value') return this.oldValue(node, scope);
     const builtIn = BUILT_INS.get(node.name);
     if (!builtIn) return NOTHING;
     const args = node.args.map((arg) => this.node(arg, scope));
@@ -336,6 +344,13 @@ class Compiler {
     if (args.length < least || args.length > takes.length) return NOTHING;
     const fits = takes.map(({ kinds }) => fitting(kinds));
     const run = builtIn.run as (...given: readonly Value[]) => Value;
+    if (builtIn.needs) {
+      const needed = this.name(builtIn.needs, scope);
+      return (slots, input) => {
+        const [at, given] = [needed(slots, input), args.map((arg) => arg(slots, input))];
+        return isContext(at) && given.every((value, index) => fits[index]?.(value) ?? false) ? small(run(at, ...given)) : null;
+      };
+    }
     const [first = NOTHING, second = NOTHING] = args;
     const [firstFits = () => true, secondFits = () => true] = fits;
     if (args.length === 1) {

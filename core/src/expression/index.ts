@@ -21,6 +21,7 @@ export { CalendarDate, ClockTime, DateTime, Duration, Months } from './calendarT
 export { checkExpression, checkTests, typeOf } from './check.ts';
 export { type Compiled, type CompiledTests, compile, compileTests, type Slots } from './compile.ts';
 export { movePoint } from './decimal.ts';
+export { type Computed, type ComputingOrder, computingOrder } from './dependencies.ts';
 export { type Explanation, explain, explainCell } from './explain.ts';
 export type { ExpressionFinding } from './finding.ts';
 export { BUILT_INS, type BuiltIn } from './functions/index.ts';

@@ -99,7 +99,12 @@ export function referenceInMarkdown(): string {
     '',
     ...[...BUILT_INS.values()]
       .filter((builtIn) => builtIn.group === group)
-      .flatMap((builtIn) => [`**${signature(builtIn)}** — ${builtIn.says}.`, ...(kindsOf(builtIn) ? [`*${kindsOf(builtIn)}*`] : []), '', table(builtIn.examples), '']),
+      .flatMap((builtIn) => [
+        `**${signature(builtIn)}** — ${builtIn.says}.`,
+        ...(kindsOf(builtIn) ? [`*${kindsOf(builtIn)}*`] : []),
+        '',
+        ...(builtIn.examples.length > 0 ? [table(builtIn.examples), ''] : []),
+      ]),
   ]);
   return [
     '# Expressions',
@@ -127,6 +132,8 @@ export function referenceInMarkdown(): string {
     '## Functions',
     '',
     ...functions,
+    '**old value(field)** — what a field was before the change at hand; only where something is being changed.',
+    '',
     '## Bounds',
     '',
     `An expression has at most ${LIMITS.length} characters and ${LIMITS.depth} levels of nesting. Its loops take at most ${LIMITS.turns} turns together, its lists have at most ${LIMITS.items} items and its texts ${LIMITS.text} characters: what would go beyond is empty.`,

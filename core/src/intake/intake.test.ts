@@ -35,7 +35,13 @@ const design: FormDesign = {
   approval: { step: { id: 's', label: 'Manager', group: 'managers' } },
   deadline: { calendar: 'desk', remindBefore: 3_600_000, escalateAfter: 0, escalateTo: 'estates' },
 };
-const facts = { requesterIsOutside: true, requesterGroups: [], door: 'outside', today: '2026-11-23' } as const;
+const facts = {
+  requesterIsOutside: true,
+  requesterGroups: [],
+  door: 'outside',
+  today: '2026-11-23',
+  calendar: { open: [true, true, true, true, true, false, false], closed: ['2026-12-25'] },
+} as const;
 const day = [['08:00', '17:00']] as const;
 const calendar = { key: 'desk', name: 'Desk', zone: 'Europe/Dublin', week: [day, day, day, day, day, [], []], holidays: [] } as const;
 const context = { now: Date.parse('2026-11-23T10:00:00Z'), calendar, facts, requester: { kind: 'contact', active: true } } as const;

@@ -10,6 +10,8 @@ export interface RequestFacts {
   readonly door: 'staff' | 'outside';
   /** `YYYY-MM-DD` at the desk. */
   readonly today: string;
+  /** What counts as a working day: open weekdays, Monday first, and closed dates. */
+  readonly calendar: { readonly open: readonly boolean[]; readonly closed: readonly string[] };
 }
 
 /** The names that conditions about a request may use: its fields by key, then `requester`, `door` and `today`. */
@@ -39,6 +41,7 @@ export function requestScope(fields: readonly Field[]): Scope {
       },
     },
     { name: 'today', label: 'Today', type: { kind: 'date' } },
+    { name: 'calendar', label: 'Working calendar', type: { kind: 'context', entries: {} } },
   ]);
 }
 
@@ -49,8 +52,9 @@ export function requestSlots(fields: readonly Field[], values: Values, facts: Re
     { outside: facts.requesterIsOutside, groups: facts.requesterGroups },
     facts.door,
     CalendarDate.read(facts.today),
+    facts.calendar,
   ];
 }
 
 /** Names that stand for no field: reading them discloses nothing that the access plan protects. */
-export const FACT_NAMES: ReadonlySet<string> = new Set(['requester', 'door', 'today']);
+export const FACT_NAMES: ReadonlySet<string> = new Set(['requester', 'door', 'today', 'calendar']);

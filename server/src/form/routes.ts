@@ -1,5 +1,5 @@
 import { accessTo } from '@tolvek/core/access';
-import { dateAt } from '@tolvek/core/deadline';
+import { dateAt, workingWeek } from '@tolvek/core/deadline';
 import type { FormDesign } from '@tolvek/core/form';
 import { audienceInWords, type Viewer } from '@tolvek/core/people';
 import { eq } from 'drizzle-orm';
@@ -24,6 +24,7 @@ export function formRoutes(serve: Serve, house: House): void {
     if (!form) throw notFound('This form');
     const register = registerById(db, form.registerId);
     const calendar = calendarOf(db, form.draft.deadline.calendar);
+    const week = workingWeek(calendar);
     const releases = releasesOf(db, form.id);
     const names = namesOf(
       db,
@@ -39,7 +40,7 @@ export function formRoutes(serve: Serve, house: House): void {
       doors: doorsOf(db, form.id).map(doorSettings),
       groups: [...allGroups(db)],
       stages: register.stages.map(stageView),
-      calendar: { name: calendar.name, zone: calendar.zone },
+      calendar: { name: calendar.name, zone: calendar.zone, open: [...week.open], closed: [...week.closed] },
       today: dateAt(clock.now(), calendar.zone),
       ...accessView(db, register, form.draft),
     };

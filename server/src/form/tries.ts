@@ -1,6 +1,6 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { readableKeys, relationTo, reveal, revealReason, revealSubject } from '@tolvek/core/access';
-import { dateAt } from '@tolvek/core/deadline';
+import { dateAt, workingWeek } from '@tolvek/core/deadline';
 import { checkExpression, compile, explain, type Node, namesRead, parseExpression, type Scope, type Ternary } from '@tolvek/core/expression';
 import type { Viewer } from '@tolvek/core/people';
 import { FACT_NAMES, type Field, type RequestFacts, requestScope, requestSlots } from '@tolvek/core/register';
@@ -28,7 +28,8 @@ export function tryCondition(db: Reader, viewer: Viewer, formKey: string, input:
   if (!form) throw notFound('This form');
   const register = registerById(db, form.registerId);
   const { fields, deadline } = form.draft;
-  const { zone } = calendarOf(db, deadline.calendar);
+  const working = calendarOf(db, deadline.calendar);
+  const calendar = workingWeek(working);
   const found = db
     .select({ request: requests, kind: people.kind, door: doors.kind })
     .from(requests)
@@ -53,7 +54,13 @@ export function tryCondition(db: Reader, viewer: Viewer, formKey: string, input:
   const scope = requestScope(fields);
   const holds = compile(parsed.value, scope);
   const tried = found.map(({ request, kind, door }) => {
-    const facts: RequestFacts = { requesterIsOutside: kind === 'contact', requesterGroups: groupsOf(db, request.requesterId), door, today: dateAt(request.createdAt, zone) };
+    const facts: RequestFacts = {
+      requesterIsOutside: kind === 'contact',
+      requesterGroups: groupsOf(db, request.requesterId),
+      door,
+      today: dateAt(request.createdAt, working.zone),
+      calendar,
+    };
     const slots = requestSlots(fields, request.values, facts);
     const value = holds(slots, null);
     const result: Ternary = typeof value === 'boolean' ? value : null;

@@ -1,4 +1,4 @@
-import { dateAt, momentInWords } from '@tolvek/core/deadline';
+import { dateAt, momentInWords, workingWeek } from '@tolvek/core/deadline';
 import { admit, contactProblems } from '@tolvek/core/door';
 import type { Viewer } from '@tolvek/core/people';
 import type { RawAnswers, RequestFacts } from '@tolvek/core/register';
@@ -34,11 +34,14 @@ export function doorBySlug(db: Reader, slug: string): { door: DoorRow; release: 
 
 /** What conditions may know about who asks, at which door, on which day. */
 export function factsFor(db: Reader, door: Pick<DoorRow, 'kind'>, release: ReleaseRow, requester: { id: string; kind: 'staff' | 'contact' } | null, now: number): RequestFacts {
+  const calendar = calendarOf(db, release.design.deadline.calendar);
+  const week = workingWeek(calendar);
   return {
     requesterIsOutside: requester?.kind !== 'staff',
     requesterGroups: requester ? groupsOf(db, requester.id) : [],
     door: door.kind,
-    today: dateAt(now, calendarOf(db, release.design.deadline.calendar).zone),
+    today: dateAt(now, calendar.zone),
+    calendar: { open: [...week.open], closed: [...week.closed] },
   };
 }
 

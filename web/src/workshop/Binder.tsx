@@ -44,7 +44,7 @@ function OpenBinder({ form, reload }: { form: AnswerOf<'form'>; reload: () => vo
   const { page = 'questions' } = useParams();
   const editing = useDraft(form);
   const { draft, change } = editing;
-  const proof = useProof(draft, form.today);
+  const proof = useProof(draft, form);
   const chosen = PAGES.find((each) => each.key === page);
   useTitle(`${draft.title}: ${chosen?.label ?? ''}`);
   if (!chosen) return <Navigate to={`/workshop/${form.key}`} replace />;

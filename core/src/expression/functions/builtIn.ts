@@ -34,6 +34,8 @@ export interface BuiltIn {
   readonly takes: readonly Param[];
   /** Takes one list, or its items one by one; `takes` then holds the kinds of an item. */
   readonly spreads: boolean;
+  /** A name of the scope whose value comes before the others: the working calendar. Without it the function gives empty. */
+  readonly needs?: 'calendar';
   readonly gives: (args: readonly (ScopeType | null)[]) => ScopeType | null;
   readonly says: string;
   /** Each a call and what it gives, both as expressions; tested, and printed in the reference. */
@@ -43,17 +45,19 @@ export interface BuiltIn {
 
 type Takes = readonly (readonly [name: string, kind: TypeKind | readonly TypeKind[]])[];
 type KindsOf<P> = P extends readonly [string, infer K] ? (K extends readonly TypeKind[] ? K[number] : K) : never;
+type Needs = { readonly needs?: 'calendar' };
 type ArgsOf<T extends Takes> = {
   [I in keyof T]: T[I] extends readonly [`${string}?`, unknown] ? ValueOfKind[KindsOf<T[I]> & TypeKind] | undefined : ValueOfKind[KindsOf<T[I]> & TypeKind];
 };
 
-interface Definition<T extends Takes> {
+interface Definition<T extends Takes, N extends Needs['needs'] = undefined> {
   readonly name: string;
   readonly takes: T;
   readonly gives: ScopeType | ((args: readonly (ScopeType | null)[]) => ScopeType | null);
   readonly says: string;
   readonly examples: BuiltIn['examples'];
-  readonly run: (...args: ArgsOf<T>) => Value;
+  readonly needs?: N;
+  readonly run: (...args: N extends 'calendar' ? [Context, ...ArgsOf<T>] : ArgsOf<T>) => Value;
 }
 
 const paramsOf = (takes: Takes): readonly Param[] =>
@@ -65,8 +69,9 @@ const paramsOf = (takes: Takes): readonly Param[] =>
 
 /** Defines functions of a group. A parameter named with `?` at its end may be left out. */
 export function define(group: Group) {
-  return <const T extends Takes>({ takes, gives, ...rest }: Definition<T>): BuiltIn => ({
+  return <const T extends Takes, const N extends Needs['needs'] = undefined>({ takes, gives, needs, ...rest }: Definition<T, N>): BuiltIn => ({
     ...rest,
+    ...(needs ? { needs } : {}),
     group,
     takes: paramsOf(takes),
     spreads: false,
