@@ -183,3 +183,10 @@ export class Months {
     return `${this.months < 0 ? '-' : ''}P${years ? `${years}Y` : ''}${months || !years ? `${months}M` : ''}`;
   }
 }
+
+/** The function that makes a value of its kind from a text: `date`, `time`, `date and time` or `duration`. */
+export function makerOf(value: CalendarDate | ClockTime | DateTime | Duration | Months): 'date' | 'time' | 'date and time' | 'duration' {
+  if (value instanceof CalendarDate) return 'date';
+  if (value instanceof ClockTime) return 'time';
+  return value instanceof DateTime ? 'date and time' : 'duration';
+}

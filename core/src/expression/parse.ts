@@ -1,6 +1,7 @@
 import { parser, trackVariables } from '@bpmn-io/lezer-feel';
 import type { SyntaxNode, Tree } from '@lezer/common';
-import { CalendarDate, ClockTime, DateTime, Duration, Months } from './calendarTime.ts';
+import { BoundNames } from './bound.ts';
+import { CalendarDate, ClockTime, DateTime, Duration, Months, makerOf } from './calendarTime.ts';
 import type { ExpressionFinding } from './finding.ts';
 import { LIMITS } from './limits.ts';
 import type { Scope } from './scope.ts';
@@ -66,8 +67,7 @@ function read<T>(text: string, work: () => T): Parsed<T> {
 
 class Reader {
   private depth = 0;
-  /** Names bound by the loops around the place that is read. */
-  private bound: readonly string[] = [];
+  private readonly bound = new BoundNames();
 
   constructor(
     private readonly source: string,
@@ -204,7 +204,7 @@ class Reader {
         const [list, by] = parts.filter((part) => !['[', ']'].includes(part.name));
         if (!list || !by) throw this.unreadable(syntax);
         const over = this.node(list);
-        return { kind: 'filter', list: over, by: this.within(['item'], () => this.node(by)), ...at };
+        return { kind: 'filter', list: over, by: this.bound.withItem(() => this.node(by)), ...at };
       }
       case 'ForExpression': {
         const gives = parts.at(-1);
@@ -270,40 +270,30 @@ class Reader {
   private loop(syntax: SyntaxNode, make: (over: readonly Iteration[]) => Node): Node {
     const list = children(syntax).find((part) => part.name === 'InExpressions');
     if (!list) throw this.unreadable(syntax);
-    const outside = this.bound;
-    const over = children(list).map((part): Iteration => {
-      const [name, , context] = children(part);
-      const ends = context ? children(context).filter((end) => end.name !== '..') : [];
-      const [first, last] = ends;
-      if (!name || !first) throw this.unreadable(part);
-      const kept = tidy(this.text(name));
-      const interval = first.name === 'SimplePositiveUnaryTest' ? children(first)[0] : undefined;
-      const range = interval?.name === 'Interval' ? this.range(interval) : null;
-      const read: Iteration['over'] = last
-        ? { kind: 'steps', low: this.node(first), high: this.node(last) }
-        : range && !range.lowOpen && !range.highOpen
-          ? { kind: 'steps', low: range.low, high: range.high }
-          : { kind: 'list', list: this.node(first) };
-      this.bound = [...this.bound, kept];
-      return { name: kept, over: read };
-    });
-    const made = make(over);
-    this.bound = outside;
-    return made;
+    return this.bound.within(() => make(children(list).map((part) => this.iteration(part))));
   }
 
-  private within<T>(names: readonly string[], work: () => T): T {
-    const outside = this.bound;
-    this.bound = [...outside, ...names];
-    const done = work();
-    this.bound = outside;
-    return done;
+  private iteration(part: SyntaxNode): Iteration {
+    const [name, , context] = children(part);
+    const ends = context ? children(context).filter((end) => end.name !== '..') : [];
+    const [first, last] = ends;
+    if (!name || !first) throw this.unreadable(part);
+    const kept = tidy(this.text(name));
+    const interval = first.name === 'SimplePositiveUnaryTest' ? children(first)[0] : undefined;
+    const range = interval?.name === 'Interval' ? this.range(interval) : null;
+    const read: Iteration['over'] = last
+      ? { kind: 'steps', low: this.node(first), high: this.node(last) }
+      : range && !range.lowOpen && !range.highOpen
+        ? { kind: 'steps', low: range.low, high: range.high }
+        : { kind: 'list', list: this.node(first) };
+    this.bound.bind(kept);
+    return { name: kept, over: read };
   }
 
   /** The key a written name stands for: a loop's own name, a key of the scope, or the key behind a label. */
   private keyOf(written: string): string {
     const name = tidy(written);
-    return this.bound.includes(name) ? name : (this.scope?.keyOf(name) ?? name);
+    return this.bound.has(name) ? name : (this.scope?.keyOf(name) ?? name);
   }
 
   /** A minus before a number is part of the number. */
@@ -337,12 +327,6 @@ class Reader {
 
 /** Makers of dates and times by name, each with an example of the text it reads. */
 const EXAMPLES: Readonly<Record<string, string>> = { date: '2026-11-23', time: '10:42:00', 'date and time': '2026-11-23T10:42:00', duration: 'P2D, PT4H30M or P6M' };
-
-function makerOf(value: Temporal): string {
-  if (value instanceof CalendarDate) return 'date';
-  if (value instanceof ClockTime) return 'time';
-  return value instanceof DateTime ? 'date and time' : 'duration';
-}
 
 /** The date, time or length of time that a text writes; null when it is none. */
 const readMoment = (text: string): Temporal | null => CalendarDate.read(text) ?? DateTime.read(text) ?? ClockTime.read(text) ?? Months.read(text) ?? Duration.read(text);

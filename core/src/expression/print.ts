@@ -1,4 +1,5 @@
-import { CalendarDate, ClockTime, DateTime } from './calendarTime.ts';
+import { BoundNames } from './bound.ts';
+import { makerOf } from './calendarTime.ts';
 import type { Scope } from './scope.ts';
 import type { Iteration, Node, Test } from './tree.ts';
 
@@ -23,7 +24,7 @@ export const printExpression = (node: Node, scope?: Pick<Scope, 'shownAs'>): str
 export const printTests = (tests: readonly Test[], scope?: Pick<Scope, 'shownAs'>): string => new Printer(scope).tests(tests);
 
 class Printer {
-  private bound: readonly string[] = [];
+  private readonly bound = new BoundNames();
 
   constructor(private readonly scope?: Pick<Scope, 'shownAs'>) {}
 
@@ -61,7 +62,7 @@ class Printer {
       case 'moment':
         return [`${makerOf(node.value)}("${node.value}")`, TIGHT];
       case 'name':
-        return [this.bound.includes(node.name) ? node.name : (this.scope?.shownAs(node.name) ?? node.name), TIGHT];
+        return [this.bound.has(node.name) ? node.name : (this.scope?.shownAs(node.name) ?? node.name), TIGHT];
       case 'input':
         return ['?', TIGHT];
       case 'path':
@@ -86,11 +87,12 @@ class Printer {
       case 'if':
         return [`if ${this.node(node.test, LOOSE)} then ${this.node(node.whenTrue, LOOSE)} else ${this.node(node.otherwise, LOOSE)}`, LOOSE];
       case 'list':
-        return [`[${node.items.map((item) => this.node(item, LOOSE)).join(', ')}]`, TIGHT];
+        // An empty list before an operator can read as the open end of a range.
+        return [`[${node.items.map((item) => this.node(item, LOOSE)).join(', ')}]`, node.items.length === 0 ? LOOSE : TIGHT];
       case 'range':
         return [this.range(node), TIGHT];
       case 'filter':
-        return [`${this.node(node.list, TIGHT)}[${this.within(['item'], () => this.node(node.by, LOOSE))}]`, TIGHT];
+        return [`${this.node(node.list, TIGHT)}[${this.bound.withItem(() => this.node(node.by, LOOSE))}]`, TIGHT];
       case 'for':
         return [this.loop('for', node.over, 'return', node.gives), LOOSE];
       case 'some':
@@ -112,30 +114,15 @@ class Printer {
   }
 
   private loop(word: string, over: readonly Iteration[], turns: string, body: Node): string {
-    const outside = this.bound;
-    const written = over.map(({ name, over: source }) => {
-      const through = source.kind === 'list' ? this.node(source.list, SUM) : `${this.node(source.low, SUM)}..${this.node(source.high, SUM)}`;
-      this.bound = [...this.bound, name];
-      return `${name} in ${through}`;
+    return this.bound.within(() => {
+      const written = over.map(({ name, over: source }) => {
+        const through = source.kind === 'list' ? this.node(source.list, SUM) : `${this.node(source.low, SUM)}..${this.node(source.high, SUM)}`;
+        this.bound.bind(name);
+        return `${name} in ${through}`;
+      });
+      return `${word} ${written.join(', ')} ${turns} ${this.node(body, LOOSE)}`;
     });
-    const text = `${word} ${written.join(', ')} ${turns} ${this.node(body, LOOSE)}`;
-    this.bound = outside;
-    return text;
   }
-
-  private within<T>(names: readonly string[], work: () => T): T {
-    const outside = this.bound;
-    this.bound = [...outside, ...names];
-    const done = work();
-    this.bound = outside;
-    return done;
-  }
-}
-
-function makerOf(value: unknown): string {
-  if (value instanceof CalendarDate) return 'date';
-  if (value instanceof ClockTime) return 'time';
-  return value instanceof DateTime ? 'date and time' : 'duration';
 }
 
 /** A number without an exponent, a text with its quotes. */
