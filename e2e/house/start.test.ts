@@ -1,7 +1,10 @@
 import { spawnSync } from 'node:child_process';
-import { resolve } from 'node:path';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
 import { openApiDocument } from '@tolvek/contract/openapi';
-import { ConfigRefused, readConfig } from '@tolvek/server';
+import { DEMO_NOW, demoConfig } from '@tolvek/demo';
+import { ConfigRefused, readConfig, start } from '@tolvek/server';
 import { outbox } from '@tolvek/server/schema';
 import { describe, expect, it } from 'vitest';
 import { Desk, VISIT } from './desk.ts';
@@ -30,6 +33,23 @@ describe('starting in production', () => {
       encoding: 'utf8',
     });
     expect([status, stderr]).toEqual([1, expect.stringContaining('TOLVEK_SECRET is missing')]);
+  });
+});
+
+describe('starting with much to make ready', () => {
+  it('tells who calls meanwhile to try again, and answers from then on', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'tolvek-'));
+    let meanwhile: Response | undefined;
+    const running = await start(demoConfig({ TOLVEK_DATA: folder, PORT: '0', TOLVEK_LOG: 'error' }), {
+      demoNow: DEMO_NOW,
+      seed: async (house) => {
+        meanwhile = await fetch(`${house.config.url}/api/health`);
+      },
+    });
+    expect([meanwhile?.status, meanwhile?.headers.get('retry-after'), await meanwhile?.json()]).toEqual([503, '2', expect.objectContaining({ title: 'Still starting' })]);
+    expect((await fetch(`${running.url}/api/health`)).status).toBe(200);
+    await running.stop();
+    rmSync(folder, { recursive: true });
   });
 });
 

@@ -1,4 +1,4 @@
-import { createServer } from 'node:http';
+import { createServer, type RequestListener } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { resolve } from 'node:path';
 import { pino } from 'pino';
@@ -39,7 +39,9 @@ export async function start(config: Config, options: StartOptions = {}): Promise
   const standIn = config.mode === 'demo' ? await startMailStandIn(db, clock) : null;
   const sender = new Sender({ db, clock, config, log }, standIn?.url ?? config.smtp);
   const live = new Live(db);
-  const server = createServer();
+  // Who calls while the data is made is told to try again, instead of waiting for an answer that never comes.
+  let answer: RequestListener = stillStarting;
+  const server = createServer((request, response) => answer(request, response));
   await new Promise<void>((done, fail) => {
     server.once('error', fail);
     server.listen(config.port, config.host, done);
@@ -48,7 +50,7 @@ export async function start(config: Config, options: StartOptions = {}): Promise
   const url = config.port === 0 ? `http://${config.host}:${port}` : config.url;
   const house: House = { db, clock, config: { ...config, url, port }, live, log, wakeOutbox: () => sender.wake() };
   await options.seed?.(house);
-  server.on('request', createApp(house, createAuth(db, house.config)));
+  answer = createApp(house, createAuth(db, house.config));
 
   const tick = (): void => {
     try {
@@ -83,3 +85,8 @@ export async function start(config: Config, options: StartOptions = {}): Promise
   };
   return { url, house, lettersSent: () => sender.idle(), stop: () => (stopping ??= stop()) };
 }
+
+const stillStarting: RequestListener = (_request, response) => {
+  const problem = { type: 'about:blank', title: 'Still starting', status: 503, detail: 'Tolvek is making its data ready. Try again in a few seconds.' };
+  response.writeHead(503, { 'content-type': 'application/problem+json', 'retry-after': '2' }).end(JSON.stringify(problem));
+};

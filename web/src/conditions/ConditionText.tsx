@@ -1,7 +1,9 @@
 import FeelEditor from '@bpmn-io/feel-editor';
+import { autocompletion, type CompletionContext } from '@codemirror/autocomplete';
 import { linter } from '@codemirror/lint';
-import { BUILT_INS, checkExpression, checkTests, type ExpressionFinding, parseExpression, parseTests, type Scope, type ScopeType, subjectsOf } from '@tolvek/core/expression';
+import { BUILT_INS, checkExpression, checkTests, type ExpressionFinding, parseExpression, parseTests, type Scope, type ScopeType } from '@tolvek/core/expression';
 import { useEffect, useRef, useState } from 'react';
+import { suggest } from './suggest.ts';
 
 interface ConditionTextProps {
   readonly name: string;
@@ -22,7 +24,13 @@ function findingsIn(text: string, { dialect, scope, column = null }: Pick<Condit
   return parsed.ok ? checkExpression(parsed.value, scope, 'yes-no') : parsed.findings;
 }
 
-const HELP = [...BUILT_INS.values()].map((each) => ({ name: each.name, type: 'function', params: each.takes.map(({ name }) => ({ name })), detail: each.group, info: each.says }));
+/** Names the editor’s own grammar must know; what is offered comes from `suggest`. */
+const FUNCTIONS = [...BUILT_INS.keys()].map((name) => ({ name, type: 'function', params: [] }));
+
+function completions(context: CompletionContext, scope: Scope) {
+  const found = suggest(context.state.sliceDoc(0, context.pos), scope, context.explicit);
+  return found && { from: found.from, filter: false, options: found.options.map(({ label, says, text }) => ({ label, detail: says, apply: text })) };
+}
 
 /** A condition as text, with completion of names and functions; what is wrong is underlined and said below. */
 export default function ConditionText({ name, text, scope, dialect, column, set }: ConditionTextProps) {
@@ -40,10 +48,11 @@ export default function ConditionText({ name, text, scope, dialect, column, set 
       container,
       dialect,
       value: text,
-      builtins: HELP,
-      variables: subjectsOf(scope).map(({ of, label }) => ({ name: scope.shownAs(of), detail: label, info: of })),
+      builtins: FUNCTIONS,
+      variables: scope.written.map((written) => ({ name: written })),
       contentAttributes: { 'aria-label': name, role: 'textbox', 'aria-multiline': 'false' },
       extensions: [
+        autocompletion({ icons: false, override: [(context) => completions(context, scope)] }),
         linter((view) =>
           findingsIn(view.state.doc.toString(), { dialect, scope, column: latest.current.column ?? null }).map((finding) => ({
             from: Math.min(finding.from, view.state.doc.length),

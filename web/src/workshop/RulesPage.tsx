@@ -1,5 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { expressionOfRows, firstRow, printExpression, subjectsOf } from '@tolvek/core/expression';
+import { checkExpression, expressionOfRows, firstRow, parseExpression, printExpression, type Scope, subjectsOf } from '@tolvek/core/expression';
 import type { FormDesign, FormRule } from '@tolvek/core/form';
 import { useState } from 'react';
 import { ConditionBuilder } from '../conditions/ConditionBuilder.tsx';
@@ -84,7 +84,8 @@ export function RulesPage({ draft, change, findings, form, proof }: RulesPagePro
               )}
             </div>
             {findings
-              .filter((finding) => finding.at === rule.id)
+              // What is wrong in the condition itself is said where it is written.
+              .filter((finding) => finding.at === rule.id && !conditionFindings(rule.when, scope).some((message) => finding.message.endsWith(message)))
               .map((finding) => (
                 <p key={finding.message} className={`mt-2 ${finding.severity === 'error' ? 'text-brick' : 'text-brass'}`}>
                   {finding.message}
@@ -95,4 +96,9 @@ export function RulesPage({ draft, change, findings, form, proof }: RulesPagePro
       </ol>
     </>
   );
+}
+
+function conditionFindings(condition: string, scope: Scope): readonly string[] {
+  const parsed = parseExpression(condition);
+  return (parsed.ok ? checkExpression(parsed.value, scope, 'yes-no') : parsed.findings).map((finding) => finding.message);
 }
