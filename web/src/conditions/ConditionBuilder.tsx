@@ -19,7 +19,8 @@ interface ConditionBuilderProps {
  */
 export function ConditionBuilder({ condition, scope, options, set }: ConditionBuilderProps) {
   const parsed = parseExpression(condition, scope);
-  const rows = parsed.ok && checkExpression(parsed.value, scope, 'yes-no').length === 0 ? rowsOf(parsed.value, scope) : null;
+  const sound = parsed.ok && checkExpression(parsed.value, scope, 'yes-no').length === 0;
+  const rows = sound ? rowsOf(parsed.value, scope) : null;
   const [asText, setAsText] = useState(rows === null);
   if (asText || !rows) {
     return (
@@ -38,9 +39,9 @@ export function ConditionBuilder({ condition, scope, options, set }: ConditionBu
             <button type="button" className="text-green underline" onClick={() => setAsText(false)}>
               Show as rows
             </button>
-          ) : (
+          ) : sound ? (
             'This says more than rows can show, so it stays text.'
-          )}
+          ) : null}
         </p>
       </div>
     );
