@@ -2,6 +2,9 @@
 
 const DAY_SECONDS = 86_400;
 const DAY_MS = 86_400_000;
+export const WEEKDAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
+export const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'] as const;
+
 const two = (n: number): string => String(n).padStart(2, '0');
 
 /** A calendar date without zone, ordered by its day number (days since 1970-01-01). */
@@ -56,6 +59,11 @@ export class CalendarDate {
   plusDays(days: number): CalendarDate | null {
     const date = new CalendarDate(this.day + days);
     return Number.isFinite(date.day) && date.year >= 0 && date.year <= 9999 ? date : null;
+  }
+
+  /** As people read it: `Mon 23 November 2026`. */
+  get words(): string {
+    return `${WEEKDAYS[this.weekday - 1]?.slice(0, 3)} ${this.dayOfMonth} ${MONTHS[this.month - 1]} ${this.year}`;
   }
 
   toString(): string {

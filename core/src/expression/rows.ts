@@ -353,7 +353,7 @@ function askingInput(node: Node): Node {
 
 /** A row’s value as people read it: the option’s label, the day, how far from today. `groups` gives names to keys of groups. */
 export function rowValueInWords(value: RowValue, type: ScopeType | null, groups: readonly { readonly key: string; readonly name: string }[] = []): string {
-  if (value.kind === 'date') return value.iso;
+  if (value.kind === 'date') return CalendarDate.read(value.iso)?.words ?? value.iso;
   if (value.kind === 'today') return value.days === 0 ? 'today' : value.days > 0 ? `${value.days} days from today` : `${-value.days} days ago`;
   if (typeof value.value === 'boolean') return value.value ? 'yes' : 'no';
   if (type?.kind === 'choice') return type.options.find((option) => option.key === value.value)?.label ?? String(value.value);

@@ -71,7 +71,8 @@ export function inWords(value: Value): string {
   if (typeof value === 'string') return `“${value}”`;
   if (isList(value))
     return value.length === 0 ? 'nothing' : value.length > 6 ? `${value.slice(0, 5).map(inWords).join(', ')} and ${value.length - 5} more` : value.map(inWords).join(', ');
-  if (value instanceof DateTime) return `${value.date} ${String(value.time).slice(0, 5)}`;
+  if (value instanceof CalendarDate) return value.words;
+  if (value instanceof DateTime) return `${value.date.words}, ${String(value.time).slice(0, 5)}`;
   if (value instanceof Duration) return lengthInWords(value.parts);
   if (value instanceof Months) return lengthInWords({ years: Math.trunc(value.months / 12), months: value.months % 12 });
   if (isContext(value))

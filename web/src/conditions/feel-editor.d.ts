@@ -1,6 +1,6 @@
 /** The part of the editor’s interface that is used here; the package brings no types. */
 declare module '@bpmn-io/feel-editor' {
-  import type { Extension } from '@codemirror/state';
+  import type { linter } from '@codemirror/lint';
 
   interface Named {
     readonly name: string;
@@ -16,7 +16,7 @@ declare module '@bpmn-io/feel-editor' {
       builtins: readonly (Named & { readonly type: string; readonly params: readonly { readonly name: string }[] })[];
       variables: readonly Named[];
       contentAttributes: Readonly<Record<string, string>>;
-      extensions: readonly Extension[];
+      extensions: readonly ReturnType<typeof linter>[];
       onChange: (text: string) => void;
     });
   }

@@ -1,12 +1,9 @@
-import { CalendarDate, ClockTime, DateTime, Duration, Months } from '../calendarTime.ts';
+import { CalendarDate, ClockTime, DateTime, Duration, MONTHS, Months, WEEKDAYS } from '../calendarTime.ts';
 import { define } from './builtIn.ts';
 
 const times = define('Dates and times');
 const TEXT = { kind: 'text' } as const;
 const COUNT = { kind: 'number', places: 0 } as const;
-
-const DAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
-const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
 
 const dateOf = (value: CalendarDate | DateTime): CalendarDate => (value instanceof DateTime ? value.date : value);
 
@@ -100,7 +97,7 @@ export const TIME_FUNCTIONS = [
     gives: TEXT,
     says: 'the name of the weekday',
     examples: [['day of week(date("2026-11-23"))', '"Monday"']],
-    run: (date) => DAYS[dateOf(date).weekday - 1] ?? null,
+    run: (date) => WEEKDAYS[dateOf(date).weekday - 1] ?? null,
   }),
   times({
     name: 'month of year',

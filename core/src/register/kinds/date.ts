@@ -1,16 +1,8 @@
 import { CalendarDate } from '../../expression/index.ts';
 import { EMPTY, isBlank, type KindWork, wrong } from './kind.ts';
 
-const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
-const DAYS = ['Sun', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat'];
-
 /** `2026-11-23` as `Mon 23 November 2026`. */
-export function dateInWords(iso: string): string {
-  const date = CalendarDate.read(iso);
-  if (!date) return iso;
-  const moment = new Date(date.day * 86_400_000);
-  return `${DAYS[moment.getUTCDay()]} ${moment.getUTCDate()} ${MONTHS[moment.getUTCMonth()]} ${moment.getUTCFullYear()}`;
-}
+export const dateInWords = (iso: string): string => CalendarDate.read(iso)?.words ?? iso;
 
 export const date: KindWork<'date'> = {
   read: (raw, type, today) => {
