@@ -168,3 +168,26 @@ test('a staff request is refused from the Floor, with a reason the requester rea
   await expect(priya.locator('b', { hasText: 'Not approved' })).toBeVisible();
   await expect(priya.getByText('Please choose days after the 14th.')).toBeVisible();
 });
+
+test('a form can be typed into before its rules are here, and says so when they don’t come', async ({ browser }) => {
+  const ada = await phone(browser);
+  let letThrough = (): void => undefined;
+  const held = new Promise<void>((done) => {
+    letThrough = done;
+  });
+  await ada.route('**/assets/complete-*.js', async (route) => {
+    await held;
+    await route.continue();
+  });
+  await ada.goto('/ask/visit');
+  await ada.getByLabel('Who is coming?').fill('Jonas Eide');
+  await expect(ada.getByRole('button', { name: 'One moment …' })).toBeDisabled();
+  letThrough();
+  await expect(ada.getByRole('button', { name: 'Send' })).toBeEnabled();
+  await expect(ada.getByLabel('Who is coming?')).toHaveValue('Jonas Eide');
+
+  const cutOff = await phone(browser);
+  await cutOff.route('**/assets/complete-*.js', (route) => route.abort());
+  await cutOff.goto('/ask/visit');
+  await expect(cutOff.getByText('A part of this page could not be loaded')).toBeVisible();
+});

@@ -1,8 +1,7 @@
 import type { AnswerOf, ProblemDocument } from '@tolvek/contract';
 import { CONTACT_LABELS, contactProblems } from '@tolvek/core/door';
-import { prepareCompletion } from '@tolvek/core/form';
 import type { Problem } from '@tolvek/core/register';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
 import { api, problemOf } from '../app/api.ts';
 import { AskedQuestion, inputId } from '../fields/AskedQuestion.tsx';
@@ -10,6 +9,7 @@ import { ProblemLine } from '../fields/ProblemLine.tsx';
 import { Button } from '../ui/Button.tsx';
 import { forget, type KeptAnswers, keep, newKey, nothingTyped, recall } from './keptAnswers.ts';
 import { Sent } from './Sent.tsx';
+import { useCompletion } from './useCompletion.ts';
 import { useLeftFields } from './useLeftFields.ts';
 
 type OpenDoor = AnswerOf<'door'> & { form: NonNullable<AnswerOf<'door'>['form']> };
@@ -17,7 +17,7 @@ type OpenDoor = AnswerOf<'door'> & { form: NonNullable<AnswerOf<'door'>['form']>
 /** Filling in a form: the same rules run here as on the server, and what is typed stays on this device until it is sent. */
 export function FillIn({ door, reload }: { door: OpenDoor; reload: () => void }) {
   const { form, slug } = door;
-  const complete = useMemo(() => prepareCompletion(form), [form]);
+  const { complete, state } = useCompletion(form);
   const { control, handleSubmit, reset, getValues, setValue } = useForm<KeptAnswers>({ defaultValues: recall(slug) });
   const typed = useWatch({ control }) as KeptAnswers;
   const { asked, problems: found } = complete(knownAnswers(typed, form), form.facts);
@@ -150,9 +150,10 @@ export function FillIn({ door, reload }: { door: OpenDoor; reload: () => void })
         </>
       ) : null}
       <div className="mt-8 flex flex-wrap items-center gap-x-5 gap-y-3">
-        <Button look="main" type="submit" disabled={isLoading} className="min-h-12 px-7 text-[16px]">
-          {isLoading ? 'Sending …' : 'Send'}
+        <Button look="main" type="submit" disabled={isLoading || state !== 'ready'} className="min-h-12 px-7 text-[16px]">
+          {isLoading ? 'Sending …' : state === 'loading' ? 'One moment …' : 'Send'}
         </Button>
+        {state === 'failed' ? <p className="text-brick">A part of this page could not be loaded. What you typed is kept: check the connection and load the page again.</p> : null}
         <span className="text-[14px] text-soft" aria-live="polite">
           {isKept ? 'Kept on this device until you send it. ' : ''}
           {isKept ? (
