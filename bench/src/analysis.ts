@@ -68,7 +68,7 @@ export function measureKeystroke(): Figure {
     on: true,
   }));
   const complete = prepareCompletion({ fields, questions, rules });
-  const facts = { requesterIsOutside: false, requesterGroups: [], door: 'staff', today: '2026-11-23', calendar: { open: [], closed: [] } } as const;
+  const facts = { requesterIsOutside: false, requesterId: null, requesterGroups: [], door: 'staff', today: '2026-11-23', calendar: { open: [], closed: [] } } as const;
   const answers = Object.fromEntries(fields.map((field, index) => [field.key, index % 3 === 0 ? index % 2 === 0 : index % 3 === 1 ? String(index) : 'some text']));
   let typed = 0;
   const rounds = 50;

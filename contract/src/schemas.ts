@@ -158,6 +158,7 @@ export const sheet = z.object({
 
 const facts: z.ZodType<RequestFacts, RequestFacts> = z.object({
   requesterIsOutside: z.boolean(),
+  requesterId: z.string().nullable(),
   requesterGroups: z.array(z.string()),
   calendar: z.object({ open: z.array(z.boolean()), closed: z.array(z.string()) }),
   door: z.enum(['staff', 'outside']),

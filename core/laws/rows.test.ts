@@ -13,8 +13,10 @@ import {
   type RowGroup,
   type RowTest,
   type RowValue,
+  rowInWords,
   rowOfCell,
   rowsOf,
+  Scope,
   testsFor,
   typeOfSubject,
   valuesOf,
@@ -122,5 +124,31 @@ describe('rows of a condition', () => {
       const parsed = parseExpression(text);
       expect([text, parsed.ok ? rowsOf(parsed.value, scope) : 'unreadable']).toEqual([text, null]);
     }
+  });
+});
+
+describe('rows about people', () => {
+  const known = requestScope([], { people: [{ key: 'p1', label: 'Priya Nakamura-Lind' }], groups: [{ key: 'boats', label: 'Boats' }] });
+  const withMe = new Scope([...known.names, { name: 'me', label: 'Me', type: { kind: 'person', people: [] } }]);
+  const rowFrom = (text: string, scope: Scope): RowGroup | null => {
+    const parsed = parseExpression(text);
+    if (!parsed.ok) throw new Error(text);
+    return rowsOf(parsed.value, scope);
+  };
+
+  it('are told by name, whoever’s id is stored', () => {
+    const [row] = rowFrom('requester.person = "p1"', known)?.parts ?? [];
+    expect(row?.kind === 'row' && rowInWords(row, known)).toBe('is Priya Nakamura-Lind');
+    const [group] = rowFrom('list contains(requester.groups, "boats")', known)?.parts ?? [];
+    expect(group?.kind === 'row' && rowInWords(group, known)).toBe('has Boats');
+  });
+
+  it('know “me” only where somebody looks', () => {
+    expect(rowFrom('requester.person = me', known)).toBe(null);
+    expect(rowFrom('requester.person = me', withMe)?.parts).toEqual([{ kind: 'row', of: 'requester.person', test: 'is', values: [{ kind: 'me' }] }]);
+    const parsed = parseExpression('requester.person = me');
+    if (!parsed.ok) throw new Error('unreadable');
+    const slots = [{ outside: false, person: 'p1', groups: [] }, 'staff', null, null, 'p1'];
+    expect(compile(parsed.value, withMe)(slots, null)).toBe(true);
   });
 });

@@ -38,6 +38,8 @@ export const workshopRoutes = {
       releases: z.array(release),
       doors: z.array(doorSettings),
       groups: z.array(group),
+      /** Staff to pick from in conditions. */
+      people: z.array(z.object({ key: z.string(), label: z.string() })),
       stages: z.array(stage),
       calendar: z.object({ name: z.string(), zone: z.string(), open: z.array(z.boolean()), closed: z.array(z.string()) }),
       today: z.string(),

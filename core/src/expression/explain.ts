@@ -1,9 +1,11 @@
+import { typeOf } from './check.ts';
 import { compile, type Slots } from './compile.ts';
 import { printExpression } from './print.ts';
-import { labelOfSubject, rowInWords, rowOf, subjectOf } from './rows.ts';
+import { labelOfSubject, type Row, rowInWords, rowOf, subjectOf } from './rows.ts';
 import type { Scope } from './scope.ts';
 import { childrenOf, type Node, namesRead } from './tree.ts';
-import { inWords, type Ternary, type Value } from './value.ts';
+import { picksOf } from './types.ts';
+import { inWords, isList, type Ternary, type Value } from './value.ts';
 
 /**
  * Why an expression came out as it did: one line in words, the names it read (so that a viewer who may not read one of
@@ -28,9 +30,17 @@ export function explain(node: Node, scope: Scope, slots: Slots): Explanation {
   if (row) {
     const said = `${labelOfSubject(row.of, scope)} ${rowInWords(row, scope)}: ${verdict(result)}`;
     const value = compile(subjectOf(row), scope)(slots, null);
-    // “Institute is Corrin: yes” needs no “it is Corrin”.
-    const told = result === true && (row.test === 'is' || row.test === 'empty');
-    return { words: told ? said : `${said}, it is ${optionLabel(value, optionsOf(subjectOf(row), scope))}`, guarded: said, result, reads, parts };
+    // “Institute is Corrin: yes” needs no “it is Corrin”, and “is yes: no” no “it is no”.
+    const told = (result === true && (row.test === 'is' || row.test === 'empty')) || typeof value === 'boolean';
+    return {
+      words: told
+        ? said
+        : `${said}, it is ${typeOf(subjectOf(row), scope)?.kind === 'person' ? personLabel(value, scope, row) : optionLabel(value, optionsOf(subjectOf(row), scope))}`,
+      guarded: said,
+      result,
+      reads,
+      parts,
+    };
   }
   if (split) {
     const said = `${node.kind === 'and' ? 'All of these hold' : 'Any of these holds'}: ${verdict(result)}`;
@@ -72,7 +82,7 @@ function readValues(reads: readonly string[], scope: Scope, slots: Slots): strin
       const place = scope.placeOf(name);
       const entry = scope.find(name);
       if (place?.kind !== 'slot' || !entry || entry.type?.kind === 'context') return '';
-      return `${entry.label} is ${optionLabel(slots[place.index] ?? null, entry.type?.kind === 'choice' ? entry.type.options : [])}`;
+      return `${entry.label} is ${optionLabel(slots[place.index] ?? null, picksOf(entry.type))}`;
     })
     .filter(Boolean)
     .join(', ');
@@ -80,13 +90,16 @@ function readValues(reads: readonly string[], scope: Scope, slots: Slots): strin
 
 type Options = readonly { readonly key: string; readonly label: string }[];
 
-function optionsOf(node: Node, scope: Scope): Options {
-  if (node.kind !== 'name') return [];
-  const type = scope.find(node.name)?.type;
-  return type?.kind === 'choice' ? type.options : [];
+const optionsOf = (node: Node, scope: Scope): Options => picksOf(typeOf(node, scope));
+
+/** People who are not among those known by name are not told by their ids. */
+function personLabel(value: Value, scope: Scope, row: Row): string {
+  if (value === null) return inWords(value);
+  return optionsOf(subjectOf(row), scope).find((each) => each.key === value)?.label ?? 'somebody else';
 }
 
 function optionLabel(value: Value, options: Options): string {
+  if (isList(value) && value.length > 0) return value.map((item) => optionLabel(item, options)).join(', ');
   const option = typeof value === 'string' ? options.find((each) => each.key === value) : undefined;
   return option ? option.label : inWords(value);
 }

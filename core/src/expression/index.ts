@@ -47,5 +47,5 @@ export {
 } from './rows.ts';
 export { Scope, type ScopeName } from './scope.ts';
 export { type Comparator, type Node, namesRead, nodesOfTest, type Test } from './tree.ts';
-export { KIND_WORDS, kindOf, type ScopeType, type TypeKind } from './types.ts';
+export { KIND_WORDS, kindOf, picksOf, type ScopeType, type TypeKind } from './types.ts';
 export { equal, inWords, order, Range, type Ternary, type Value } from './value.ts';

@@ -3,7 +3,7 @@ import { typeOf } from './check.ts';
 import { printExpression } from './print.ts';
 import type { Scope } from './scope.ts';
 import type { Comparator, Node, Test } from './tree.ts';
-import { kindOf, type ScopeType } from './types.ts';
+import { kindOf, picksOf, type ScopeType } from './types.ts';
 
 /**
  * Conditions as people build them: rows of “field – test – value” in groups of “all of” and “any of”. Rows are a way to write
@@ -43,11 +43,12 @@ export type RowTest =
   | 'empty'
   | 'filled in';
 
-/** A value of a row. `today` is today and a number of days more, or fewer. */
+/** A value of a row. `today` is today and a number of days more, or fewer; `me` is whoever looks, where somebody does. */
 export type RowValue =
   | { readonly kind: 'plain'; readonly value: number | string | boolean }
   | { readonly kind: 'date'; readonly iso: string }
-  | { readonly kind: 'today'; readonly days: number };
+  | { readonly kind: 'today'; readonly days: number }
+  | { readonly kind: 'me' };
 
 const ORDER: readonly RowTest[] = ['is', 'is not', 'above', 'at least', 'below', 'at most', 'between'];
 
@@ -76,7 +77,7 @@ function firstValue(type: ScopeType | null, test: RowTest): RowValue {
   if (type?.kind === 'date') return { kind: 'today', days: 0 };
   if (type?.kind === 'yes-no') return { kind: 'plain', value: true };
   if (type?.kind === 'number') return { kind: 'plain', value: 0 };
-  return { kind: 'plain', value: type?.kind === 'choice' ? (type.options[0]?.key ?? '') : '' };
+  return { kind: 'plain', value: picksOf(type)[0]?.key ?? '' };
 }
 
 /** The tests that make sense for a type, the likeliest first. */
@@ -85,6 +86,7 @@ export function testsFor(type: ScopeType | null): readonly RowTest[] {
     case 'yes-no':
       return ['is', 'empty', 'filled in'];
     case 'choice':
+    case 'person':
       return ['is', 'is not', 'one of', 'none of', 'empty', 'filled in'];
     case 'number':
       return [...ORDER, 'empty', 'filled in'];
@@ -152,6 +154,7 @@ const todayPlus = (count: number): Node => (count === 0 ? today : shifted(count 
 
 function valueNode(value: RowValue): Node {
   if (value.kind === 'plain') return { kind: 'literal', value: value.value, ...at };
+  if (value.kind === 'me') return { kind: 'name', name: 'me', ...at };
   return value.kind === 'today' ? todayPlus(value.days) : { kind: 'moment', value: CalendarDate.read(value.iso) ?? new CalendarDate(0), ...at };
 }
 
@@ -223,15 +226,17 @@ export function rowOf(node: Node, scope: Scope): Row | null {
   const row = shapeOf(node);
   if (!row) return null;
   const type = typeOf(subject(row.of), scope);
-  return testsFor(type).includes(row.test) && row.values.every((value) => fits(value, row.test, type)) ? row : null;
+  const hasMe = scope.find('me') !== undefined;
+  return testsFor(type).includes(row.test) && row.values.every((value) => (value.kind === 'me' ? hasMe && type?.kind === 'person' : fits(value, row.test, type))) ? row : null;
 }
 
 /** A row’s value must be one its editor can show. */
-function fits(value: RowValue, test: RowTest, type: ScopeType | null): boolean {
+function fits(value: Exclude<RowValue, { kind: 'me' }>, test: RowTest, type: ScopeType | null): boolean {
   if (test === 'in the last days' || test === 'in the next days') return value.kind === 'plain' && Number.isInteger(value.value) && Number(value.value) >= 0;
   if (type?.kind === 'date') return value.kind !== 'plain';
   if (value.kind !== 'plain') return false;
   if (type?.kind === 'choice') return type.options.some((option) => option.key === value.value);
+  if (type?.kind === 'list' && type.of?.kind === 'choice') return picksOf(type).some((pick) => pick.key === value.value);
   const wanted = type?.kind === 'list' ? 'text' : kindOf(type);
   return (
     (wanted === 'number' && typeof value.value === 'number') || (wanted === 'text' && typeof value.value === 'string') || (wanted === 'yes-no' && typeof value.value === 'boolean')
@@ -289,7 +294,7 @@ function row(about: Node, test: RowTest, values: readonly (RowValue | null)[]): 
 function valueIn(node: Node): RowValue | null {
   if (node.kind === 'literal') return node.value === null ? null : { kind: 'plain', value: node.value };
   if (node.kind === 'moment') return node.value instanceof CalendarDate ? { kind: 'date', iso: node.value.toString() } : null;
-  if (node.kind === 'name') return node.name === 'today' ? { kind: 'today', days: 0 } : null;
+  if (node.kind === 'name') return node.name === 'today' ? { kind: 'today', days: 0 } : node.name === 'me' ? { kind: 'me' } : null;
   if (node.kind !== 'arithmetic' || node.left.kind !== 'name' || node.left.name !== 'today' || node.right.kind !== 'moment') return null;
   const { value } = node.right;
   if (!(value instanceof Duration) || value.seconds <= 0 || value.seconds % 86_400 !== 0 || (node.op !== '+' && node.op !== '-')) return null;
@@ -351,21 +356,22 @@ function askingInput(node: Node): Node {
   return node.kind === 'between' ? { ...node, of: askingInput(node.of) } : node;
 }
 
-/** A row’s value as people read it: the option’s label, the day, how far from today. `groups` gives names to keys of groups. */
-export function rowValueInWords(value: RowValue, type: ScopeType | null, groups: readonly { readonly key: string; readonly name: string }[] = []): string {
+/** A row’s value as people read it: the label of what was picked, the day, how far from today. */
+export function rowValueInWords(value: RowValue, type: ScopeType | null): string {
+  if (value.kind === 'me') return 'me';
   if (value.kind === 'date') return CalendarDate.read(value.iso)?.words ?? value.iso;
   if (value.kind === 'today') return value.days === 0 ? 'today' : value.days > 0 ? `${value.days} days from today` : `${-value.days} days ago`;
+  const picked = picksOf(type).find((pick) => pick.key === value.value);
+  if (picked) return picked.label;
   if (typeof value.value === 'boolean') return value.value ? 'yes' : 'no';
-  if (type?.kind === 'choice') return type.options.find((option) => option.key === value.value)?.label ?? String(value.value);
-  if (type?.kind === 'list') return groups.find((group) => group.key === value.value)?.name ?? String(value.value);
   if (type?.kind === 'number') return type.unit ? `${value.value} ${type.unit}` : String(value.value);
   return typeof value.value === 'string' ? `“${value.value}”` : String(value.value);
 }
 
 /** What a row asks, as the rest of a sentence that begins with its field: “is above 500 EUR”. */
-export function rowInWords(row: Row, scope: Scope, groups: readonly { readonly key: string; readonly name: string }[] = []): string {
+export function rowInWords(row: Row, scope: Scope): string {
   const type = typeOf(subject(row.of), scope);
-  const values = row.values.map((value) => (row.test.endsWith('days') && value.kind === 'plain' ? `${value.value} days` : rowValueInWords(value, type, groups)));
+  const values = row.values.map((value) => (row.test.endsWith('days') && value.kind === 'plain' ? `${value.value} days` : rowValueInWords(value, type)));
   const said = row.test === 'between' ? values.join(' and ') : values.join(row.test === 'none of' ? ' nor ' : ' or ');
   return `${testInWords(row.test, type)}${said ? ` ${said}` : ''}`;
 }

@@ -12,12 +12,14 @@ export type ScopeType =
   /** `places`: decimal places it can have, for reasoning about what lies between two numbers. `unit`: what it counts (`EUR`, `m`). */
   | { readonly kind: 'number'; readonly places?: number; readonly least?: number; readonly most?: number; readonly unit?: string }
   | { readonly kind: 'choice'; readonly options: readonly { readonly key: string; readonly label: string }[] }
+  /** A person by id; `people` are those to pick from and to call by name. */
+  | { readonly kind: 'person'; readonly people: readonly { readonly key: string; readonly label: string }[] }
   | { readonly kind: 'range'; readonly of: ScopeType | null }
   | { readonly kind: 'list'; readonly of: ScopeType | null }
   | { readonly kind: 'context'; readonly entries: Readonly<Record<string, ContextEntry>> };
 
-/** Kinds of values as checks tell them apart: a choice is a text at work. */
-export type TypeKind = Exclude<ScopeType['kind'], 'choice'> | 'unknown';
+/** Kinds of values as checks tell them apart: a choice is a text at work, and so is a person. */
+export type TypeKind = Exclude<ScopeType['kind'], 'choice' | 'person'> | 'unknown';
 
 export const KIND_WORDS: Readonly<Record<TypeKind, string>> = {
   text: 'text',
@@ -34,14 +36,21 @@ export const KIND_WORDS: Readonly<Record<TypeKind, string>> = {
   unknown: 'a value',
 };
 
-export const kindOf = (type: ScopeType | null): TypeKind => (!type ? 'unknown' : type.kind === 'choice' ? 'text' : type.kind);
+export const kindOf = (type: ScopeType | null): TypeKind => (!type ? 'unknown' : type.kind === 'choice' || type.kind === 'person' ? 'text' : type.kind);
 
 /** The type that two have in common; nothing is known when they differ, or when nothing is known of one. */
 export function sharedType(a: ScopeType | null, b: ScopeType | null): ScopeType | null {
   if (!a || !b || kindOf(a) !== kindOf(b)) return null;
   if (a.kind === 'list' && b.kind === 'list') return { kind: 'list', of: sharedType(a.of, b.of) };
   if (a.kind === 'context' || b.kind === 'context') return a === b ? a : null;
+  if (a.kind === 'person' || b.kind === 'person') return a.kind === b.kind ? a : { kind: 'text' };
   return a.kind === 'choice' || (a.kind === 'number' && a !== b) ? (b.kind === 'number' ? { kind: 'number' } : a === b ? a : { kind: 'text' }) : a;
+}
+
+/** What a value of a type may be picked from, with the words for each; nothing for types that are not picked. */
+export function picksOf(type: ScopeType | null): readonly { readonly key: string; readonly label: string }[] {
+  if (type?.kind === 'list') return picksOf(type.of);
+  return type?.kind === 'choice' ? type.options : type?.kind === 'person' ? type.people : [];
 }
 
 /** Whether a value is of a kind. Empty is of none. */

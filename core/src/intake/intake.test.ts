@@ -37,6 +37,7 @@ const design: FormDesign = {
 };
 const facts = {
   requesterIsOutside: true,
+  requesterId: null,
   requesterGroups: [],
   door: 'outside',
   today: '2026-11-23',

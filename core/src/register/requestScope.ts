@@ -5,6 +5,8 @@ import { expressionValue, scopeTypeOf } from './kinds/index.ts';
 /** Facts about a request besides its fields. */
 export interface RequestFacts {
   readonly requesterIsOutside: boolean;
+  /** Null while nobody has said who they are. */
+  readonly requesterId: string | null;
   /** Keys of the groups the requester is in. */
   readonly requesterGroups: readonly string[];
   readonly door: 'staff' | 'outside';
@@ -14,8 +16,14 @@ export interface RequestFacts {
   readonly calendar: { readonly open: readonly boolean[]; readonly closed: readonly string[] };
 }
 
+/** Groups and people by name, where conditions are built or explained; a condition means the same without them. */
+export interface KnownNames {
+  readonly groups?: readonly { readonly key: string; readonly label: string }[];
+  readonly people?: readonly { readonly key: string; readonly label: string }[];
+}
+
 /** The names that conditions about a request may use: its fields by key, then `requester`, `door` and `today`. */
-export function requestScope(fields: readonly Field[]): Scope {
+export function requestScope(fields: readonly Field[], known: KnownNames = {}): Scope {
   return new Scope([
     ...fields.map((field) => ({ name: field.key, label: field.label, type: scopeTypeOf(field) })),
     {
@@ -25,7 +33,8 @@ export function requestScope(fields: readonly Field[]): Scope {
         kind: 'context',
         entries: {
           outside: { label: 'from outside', type: { kind: 'yes-no' } },
-          groups: { label: 'groups', type: { kind: 'list', of: { kind: 'text' } } },
+          person: { label: 'person', type: { kind: 'person', people: known.people ?? [] } },
+          groups: { label: 'groups', type: { kind: 'list', of: known.groups ? { kind: 'choice', options: known.groups } : { kind: 'text' } } },
         },
       },
     },
@@ -49,7 +58,7 @@ export function requestScope(fields: readonly Field[]): Scope {
 export function requestSlots(fields: readonly Field[], values: Values, facts: RequestFacts): Slots {
   return [
     ...fields.map((field) => expressionValue(field, Object.hasOwn(values, field.key) ? values[field.key] : undefined)),
-    { outside: facts.requesterIsOutside, groups: facts.requesterGroups },
+    { outside: facts.requesterIsOutside, person: facts.requesterId, groups: facts.requesterGroups },
     facts.door,
     CalendarDate.read(facts.today),
     facts.calendar,

@@ -5,7 +5,7 @@ import { audienceInWords, type Viewer } from '@tolvek/core/people';
 import { eq } from 'drizzle-orm';
 import { calendarOf } from '../deadline/queries.ts';
 import { doors } from '../door/tables.ts';
-import { allGroups, groupNames, namesOf } from '../people/queries.ts';
+import { allGroups, groupNames, knownNames, namesOf } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { type House, write } from '../platform/house.ts';
 import { notFound } from '../platform/problem.ts';
@@ -39,6 +39,7 @@ export function formRoutes(serve: Serve, house: House): void {
       releases: releases.map((release) => ({ number: release.number, note: release.note, by: names.get(release.releasedBy) ?? '', at: iso(release.releasedAt) })),
       doors: doorsOf(db, form.id).map(doorSettings),
       groups: [...allGroups(db)],
+      people: knownNames(db).people,
       stages: register.stages.map(stageView),
       calendar: { name: calendar.name, zone: calendar.zone, open: [...week.open], closed: [...week.closed] },
       today: dateAt(clock.now(), calendar.zone),

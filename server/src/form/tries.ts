@@ -7,7 +7,7 @@ import { FACT_NAMES, type Field, type RequestFacts, requestScope, requestSlots }
 import { and, count, desc, eq, sql } from 'drizzle-orm';
 import { calendarOf } from '../deadline/queries.ts';
 import { doors } from '../door/tables.ts';
-import { groupsOf } from '../people/queries.ts';
+import { groupsOf, knownNames } from '../people/queries.ts';
 import { people } from '../people/tables.ts';
 import type { Reader } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
@@ -51,11 +51,12 @@ export function tryCondition(db: Reader, viewer: Viewer, formKey: string, input:
   if (!parsed.ok || findings.length > 0) return refuse(findings[0]?.message ?? 'This can’t be read.');
   if (!namesRead([parsed.value]).every(mayRead)) return refuse('This reads a field that is not here.');
 
-  const scope = requestScope(fields);
+  const scope = requestScope(fields, knownNames(db));
   const holds = compile(parsed.value, scope);
   const tried = found.map(({ request, kind, door }) => {
     const facts: RequestFacts = {
       requesterIsOutside: kind === 'contact',
+      requesterId: request.requesterId,
       requesterGroups: groupsOf(db, request.requesterId),
       door,
       today: dateAt(request.createdAt, working.zone),

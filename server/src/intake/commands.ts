@@ -38,6 +38,7 @@ export function factsFor(db: Reader, door: Pick<DoorRow, 'kind'>, release: Relea
   const week = workingWeek(calendar);
   return {
     requesterIsOutside: requester?.kind !== 'staff',
+    requesterId: requester?.id ?? null,
     requesterGroups: requester ? groupsOf(db, requester.id) : [],
     door: door.kind,
     today: dateAt(now, calendar.zone),

@@ -97,3 +97,14 @@ export function demoPeople(db: Reader): readonly PersonRow[] {
     .all()
     .filter((person) => person.does !== '');
 }
+
+/** Groups and active staff by name, for building and explaining conditions. */
+export function knownNames(db: Reader): { groups: { key: string; label: string }[]; people: { key: string; label: string }[] } {
+  const staff = db
+    .select({ key: people.id, label: people.name })
+    .from(people)
+    .where(and(eq(people.kind, 'staff'), eq(people.active, true)))
+    .orderBy(asc(people.name))
+    .all();
+  return { groups: [...groupNames(db)].map(([key, label]) => ({ key, label })), people: staff };
+}

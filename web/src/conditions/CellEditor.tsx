@@ -2,7 +2,6 @@ import { cellOfRow, firstRow, parseTests, printTests, type Row, rowInWords, rowO
 import { Popover } from 'radix-ui';
 import { lazy, Suspense, useState } from 'react';
 import { RowLine } from './RowLine.tsx';
-import type { ValueOptions } from './ValueEditor.tsx';
 
 const ConditionText = lazy(() => import('./ConditionText.tsx'));
 
@@ -13,18 +12,17 @@ interface CellEditorProps {
   /** The tests of the cell as they are stored. */
   readonly tests: string;
   readonly scope: Scope;
-  readonly options: ValueOptions;
   readonly set: (tests: string) => void;
 }
 
 /** A cell of a table: its test in words; pressed, the test and its values, or the text behind them. */
-export function CellEditor({ name, of, tests, scope, options, set }: CellEditorProps) {
+export function CellEditor({ name, of, tests, scope, set }: CellEditorProps) {
   const parsed = parseTests(tests);
   const type = typeOfSubject(of, scope);
   const isAny = parsed.ok && parsed.value.every((test) => test.kind === 'any');
   const row = parsed.ok && !isAny ? rowOfCell(parsed.value, of, scope) : null;
   const [asText, setAsText] = useState(false);
-  const words = isAny ? 'anything' : row ? rowInWords(row, scope, options.groups).replace(/^is /, '') : tests;
+  const words = isAny ? 'anything' : row ? rowInWords(row, scope).replace(/^is /, '') : tests;
   const put = (next: Row): void => set(printTests(cellOfRow(next)));
   const textOnly = (!isAny && !row) || testsFor(type).length === 0;
   return (
@@ -56,7 +54,7 @@ export function CellEditor({ name, of, tests, scope, options, set }: CellEditorP
               />
             </Suspense>
           ) : row ? (
-            <RowLine row={row} scope={scope} options={options} set={put} remove={null} fixed />
+            <RowLine row={row} scope={scope} set={put} remove={null} fixed />
           ) : (
             <p className="text-soft">Takes anything.</p>
           )}

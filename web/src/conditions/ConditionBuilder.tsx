@@ -1,7 +1,6 @@
 import { checkExpression, expressionOfRows, firstRow, parseExpression, printExpression, type Row, type RowGroup, rowsOf, type Scope, subjectsOf } from '@tolvek/core/expression';
 import { lazy, type ReactNode, Suspense, useState } from 'react';
 import { RowLine } from './RowLine.tsx';
-import type { ValueOptions } from './ValueEditor.tsx';
 
 const ConditionText = lazy(() => import('./ConditionText.tsx'));
 
@@ -9,7 +8,6 @@ interface ConditionBuilderProps {
   /** The condition as it is stored: fields by their keys. */
   readonly condition: string;
   readonly scope: Scope;
-  readonly options: ValueOptions;
   readonly set: (condition: string) => void;
 }
 
@@ -17,7 +15,7 @@ interface ConditionBuilderProps {
  * A condition as rows, or as text. Both are views of the same expression: switching changes nothing, and what rows can’t show
  * stays text.
  */
-export function ConditionBuilder({ condition, scope, options, set }: ConditionBuilderProps) {
+export function ConditionBuilder({ condition, scope, set }: ConditionBuilderProps) {
   const parsed = parseExpression(condition, scope);
   const sound = parsed.ok && checkExpression(parsed.value, scope, 'yes-no').length === 0;
   const rows = sound ? rowsOf(parsed.value, scope) : null;
@@ -48,7 +46,7 @@ export function ConditionBuilder({ condition, scope, options, set }: ConditionBu
   }
   return (
     <div>
-      <Group group={rows} scope={scope} options={options} set={(group) => set(printExpression(expressionOfRows(group)))} remove={null}>
+      <Group group={rows} scope={scope} set={(group) => set(printExpression(expressionOfRows(group)))} remove={null}>
         <button type="button" className="ml-auto text-green underline" onClick={() => setAsText(true)}>
           Show as text
         </button>
@@ -66,13 +64,12 @@ export function stored(text: string, scope: Scope): string {
 interface GroupProps {
   readonly group: RowGroup;
   readonly scope: Scope;
-  readonly options: ValueOptions;
   readonly set: (group: RowGroup) => void;
   readonly remove: (() => void) | null;
   readonly children?: ReactNode;
 }
 
-function Group({ group, scope, options, set, remove, children }: GroupProps) {
+function Group({ group, scope, set, remove, children }: GroupProps) {
   const put = (index: number, part: Row | RowGroup): void => set({ ...group, parts: group.parts.map((each, at) => (at === index ? part : each)) });
   const drop = (index: number): void => set({ ...group, parts: group.parts.filter((_, at) => at !== index) });
   const fresh = firstRow(subjectsOf(scope)[0]?.of ?? '', scope);
@@ -98,10 +95,10 @@ function Group({ group, scope, options, set, remove, children }: GroupProps) {
         {group.parts.map((part, index) =>
           part.kind === 'row' ? (
             // biome-ignore lint/suspicious/noArrayIndexKey: rows have no names; their place is what they are
-            <RowLine key={index} row={part} scope={scope} options={options} set={(row) => put(index, row)} remove={() => drop(index)} />
+            <RowLine key={index} row={part} scope={scope} set={(row) => put(index, row)} remove={() => drop(index)} />
           ) : (
             // biome-ignore lint/suspicious/noArrayIndexKey: groups have no names; their place is what they are
-            <Group key={index} group={part} scope={scope} options={options} set={(inner) => put(index, inner)} remove={() => drop(index)} />
+            <Group key={index} group={part} scope={scope} set={(inner) => put(index, inner)} remove={() => drop(index)} />
           ),
         )}
       </div>

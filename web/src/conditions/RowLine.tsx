@@ -1,10 +1,9 @@
-import { firstRow, type Row, type RowTest, type Scope, type ScopeType, subjectsOf, testInWords, testsFor, valuesOf } from '@tolvek/core/expression';
-import { ValueEditor, type ValueOptions } from './ValueEditor.tsx';
+import { firstRow, picksOf, type Row, type RowTest, type Scope, type ScopeType, subjectsOf, testInWords, testsFor, valuesOf } from '@tolvek/core/expression';
+import { ValueEditor } from './ValueEditor.tsx';
 
 interface RowLineProps {
   readonly row: Row;
   readonly scope: Scope;
-  readonly options: ValueOptions;
   readonly set: (row: Row) => void;
   readonly remove: (() => void) | null;
   /** In a table cell the field is the column’s, so only test and value are chosen. */
@@ -12,7 +11,7 @@ interface RowLineProps {
 }
 
 /** One row of a condition: field, test, value, read from left to right as a sentence. */
-export function RowLine({ row, scope, options, set, remove, fixed = false }: RowLineProps) {
+export function RowLine({ row, scope, set, remove, fixed = false }: RowLineProps) {
   const subjects = subjectsOf(scope);
   const subject = subjects.find((each) => each.of === row.of);
   const type: ScopeType | null = subject?.type ?? null;
@@ -51,11 +50,10 @@ export function RowLine({ row, scope, options, set, remove, fixed = false }: Row
         <span key={index} className="flex items-center gap-1.5">
           {index > 0 ? <span className="text-soft">{takes === 2 ? 'and' : row.test === 'none of' ? 'nor' : 'or'}</span> : null}
           <ValueEditor
+            hasMe={scope.find('me') !== undefined}
             name={`Value for ${label}${index > 0 ? `, ${index + 1}` : ''}`}
-            of={row.of}
             type={type}
             test={row.test}
-            options={options}
             value={value}
             set={(next) => put(index, next)}
           />
@@ -92,6 +90,6 @@ const sameValues = (before: RowTest, after: RowTest): boolean =>
 /** An option that is not chosen yet. */
 function nextValue(row: Row, type: ScopeType | null): Row['values'] {
   const taken = new Set(row.values.map((value) => (value.kind === 'plain' ? value.value : null)));
-  const free = type?.kind === 'choice' ? type.options.find((option) => !taken.has(option.key)) : undefined;
+  const free = picksOf(type).find((pick) => !taken.has(pick.key));
   return [{ kind: 'plain', value: free?.key ?? (type?.kind === 'number' ? 0 : '') }];
 }

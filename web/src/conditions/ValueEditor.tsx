@@ -1,23 +1,18 @@
-import type { RowTest, RowValue, ScopeType } from '@tolvek/core/expression';
+import { picksOf, type RowTest, type RowValue, type ScopeType } from '@tolvek/core/expression';
 import { useState } from 'react';
-
-/** What values may be picked from, besides a field’s own options. */
-export interface ValueOptions {
-  readonly groups: readonly { readonly key: string; readonly name: string }[];
-}
 
 interface ValueEditorProps {
   readonly name: string;
-  readonly of: string;
   readonly type: ScopeType | null;
   readonly test: RowTest;
-  readonly options: ValueOptions;
+  /** Whether “me” makes sense here. */
+  readonly hasMe: boolean;
   readonly value: RowValue;
   readonly set: (value: RowValue) => void;
 }
 
 /** The editor that fits what a test is held against: a picker for choices, a day or a distance from today for dates. */
-export function ValueEditor({ name, of, type, test, options, value, set }: ValueEditorProps) {
+export function ValueEditor({ name, type, test, hasMe, value, set }: ValueEditorProps) {
   const plain = value.kind === 'plain' ? value.value : '';
   if (test === 'in the last days' || test === 'in the next days')
     return <NumberValue name={name} value={Number(plain)} whole set={(days) => set({ kind: 'plain', value: Math.max(0, days) })} after="days" />;
@@ -34,14 +29,15 @@ export function ValueEditor({ name, of, type, test, options, value, set }: Value
         set={(key) => set({ kind: 'plain', value: key === 'true' })}
       />
     );
-  if (type?.kind === 'choice') return <Pick name={name} value={String(plain)} from={type.options} set={(key) => set({ kind: 'plain', value: key })} />;
-  if (of === 'requester.groups')
-    return (
-      <Pick name={name} value={String(plain)} from={options.groups.map((group) => ({ key: group.key, label: group.name }))} set={(key) => set({ kind: 'plain', value: key })} />
-    );
+  const picks = [...(hasMe && type?.kind === 'person' ? [{ key: ME, label: 'me' }] : []), ...picksOf(type)];
+  if (picks.length > 0)
+    return <Pick name={name} value={value.kind === 'me' ? ME : String(plain)} from={picks} set={(key) => set(key === ME ? { kind: 'me' } : { kind: 'plain', value: key })} />;
   if (type?.kind === 'number') return <NumberValue name={name} value={Number(plain)} set={(next) => set({ kind: 'plain', value: next })} after={type.unit ?? ''} />;
   return <input aria-label={name} className="input w-44" value={String(plain)} onChange={(event) => set({ kind: 'plain', value: event.target.value })} />;
 }
+
+/** Stands for “me” among keys of people; no key begins with a colon. */
+const ME = ':me';
 
 function Pick({ name, value, from, set }: { name: string; value: string; from: readonly { readonly key: string; readonly label: string }[]; set: (key: string) => void }) {
   return (

@@ -119,7 +119,6 @@ export function RoutingPage({ draft, change, form, findings, proof }: RoutingPag
                       of={column.input}
                       tests={row.cells[column.id] ?? ''}
                       scope={scope}
-                      options={form}
                       set={(tests) => editRow(row.id, { cells: { ...row.cells, [column.id]: tests } })}
                     />
                   </td>

@@ -54,7 +54,7 @@ export function RulesPage({ draft, change, findings, form, proof }: RulesPagePro
             </div>
             <div className="mt-3 bg-green-wash px-3 py-2.5">
               <p className="mb-1.5 font-semibold">When</p>
-              <ConditionBuilder condition={rule.when} scope={scope} options={form} set={(when) => edit(rule.id, { when })} />
+              <ConditionBuilder condition={rule.when} scope={scope} set={(when) => edit(rule.id, { when })} />
               <p className="mt-1 font-semibold">then show</p>
               <div className="mt-1 flex flex-wrap gap-x-5 gap-y-1">
                 {draft.questions.map((question) => {

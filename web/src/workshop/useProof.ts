@@ -11,13 +11,13 @@ export const SEATS = [
 export type Seat = (typeof SEATS)[number]['key'];
 
 /** The draft as the chosen person meets it, with the answers typed into the proof: what rules and routing are tried on. */
-export function useProof(draft: FormDesign, { today, calendar }: AnswerOf<'form'>) {
+export function useProof(draft: FormDesign, { today, calendar, groups, people }: AnswerOf<'form'>) {
   const [seat, setSeat] = useState<Seat>('outside');
   const [answers, setAnswers] = useState<Readonly<Record<string, RawAnswer>>>({});
   const { fields, questions, rules } = draft;
   const complete = useMemo(() => prepareCompletion({ fields, questions, rules }), [fields, questions, rules]);
-  const scope = useMemo(() => requestScope(fields), [fields]);
-  const facts: RequestFacts = { requesterIsOutside: seat === 'outside', requesterGroups: [], door: seat, today, calendar };
+  const scope = useMemo(() => requestScope(fields, { people, groups: groups.map((group) => ({ key: group.key, label: group.name })) }), [fields, groups, people]);
+  const facts: RequestFacts = { requesterIsOutside: seat === 'outside', requesterId: null, requesterGroups: [], door: seat, today, calendar };
   const known = Object.fromEntries(Object.entries(answers).filter(([key]) => questions.some((question) => question.field === key)));
   const completion = complete(known, facts);
   return {

@@ -52,6 +52,7 @@ export function domainOf(type: ScopeType | null): Domain | null {
     case 'yes-no':
       return { kind: 'listed', values: [true, false] };
     case 'text':
+    case 'person':
       return { kind: 'text' };
     default:
       return null;
