@@ -62,8 +62,7 @@ class Checker {
         this.comparable(node.left, node.right, node, scope, node.op === '=' || node.op === '!=');
         return YES_NO;
       case 'between':
-        this.comparable(node.of, node.low, node.low, scope, false);
-        this.comparable(node.of, node.high, node.high, scope, false);
+        this.between(node, scope);
         return YES_NO;
       case 'in': {
         const type = this.typeOf(node.of, scope);
@@ -187,15 +186,17 @@ class Checker {
   private loop(over: readonly Iteration[], scope: Scope): Scope {
     let inner = scope;
     for (const iteration of over) {
+      let type: ScopeType | null = { kind: 'number' };
       if (iteration.over.kind === 'list') {
-        const type = this.typeOf(iteration.over.list, inner);
-        if (type && type.kind !== 'list' && type.kind !== 'range')
-          this.error(iteration.over.list, `This is ${KIND_WORDS[kindOf(type)]}, but ${KIND_WORDS.list} is needed to go through.`);
+        const list = this.typeOf(iteration.over.list, inner);
+        if (list && list.kind !== 'list' && list.kind !== 'range')
+          this.error(iteration.over.list, `This is ${KIND_WORDS[kindOf(list)]}, but ${KIND_WORDS.list} is needed to go through.`);
+        type = itemOf(list);
       } else {
         this.expect(iteration.over.low, 'number', inner);
         this.expect(iteration.over.high, 'number', inner);
       }
-      inner = inner.within([{ name: iteration.name, label: iteration.name, type: iterationType(iteration, inner) }]);
+      inner = inner.within([{ name: iteration.name, label: iteration.name, type }]);
     }
     return inner;
   }
@@ -247,6 +248,17 @@ class Checker {
     if (found !== kind && found !== 'unknown') this.error(node, `This is ${KIND_WORDS[found]}, but ${KIND_WORDS[kind]} is needed here.`);
   }
 
+  /** Each part is looked at once: looking at one twice at every level would take twice as long with each level of nesting. */
+  private between(node: Node & { kind: 'between' }, scope: Scope): void {
+    const of = this.typeOf(node.of, scope);
+    for (const end of [node.low, node.high]) {
+      const type = this.typeOf(end, scope);
+      const before = this.findings.length;
+      this.same(of, type, end, end);
+      if (this.findings.length === before) this.ordered(node.of, of, false);
+    }
+  }
+
   private comparable(left: Node, right: Node, at: Place, scope: Scope, forEquality: boolean): void {
     const [a, b] = [this.typeOf(left, scope), this.typeOf(right, scope)];
     const before = this.findings.length;
@@ -295,9 +307,11 @@ const isEmpty = (node: Node): boolean => node.kind === 'literal' && node.value =
 /** The type of a name that goes through something. */
 export function iterationType({ over }: Iteration, scope: Scope): ScopeType | null {
   if (over.kind === 'steps') return { kind: 'number' };
-  const type = typeOf(over.list, scope);
-  return type?.kind === 'list' || type?.kind === 'range' ? type.of : null;
+  return itemOf(typeOf(over.list, scope));
 }
+
+/** The type of what is gone through, one by one. */
+const itemOf = (type: ScopeType | null): ScopeType | null => (type?.kind === 'list' || type?.kind === 'range' ? type.of : null);
 
 /** What a filter binds for each item: `item`, and the item's own entries by their names. */
 export function filterNames(list: ScopeType | null): readonly ScopeName[] {

@@ -1,6 +1,6 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { CalendarDate, checkExpression, compile, computingOrder, LIMITS, parseExpression, Scope, type Value } from './index.ts';
+import { CalendarDate, checkExpression, compile, computingOrder, explain, LIMITS, parseExpression, printExpression, Scope, type Value, verdictOn } from './index.ts';
 
 const week: Value = { open: [true, true, true, true, true, false, false], closed: ['2026-12-25', '2026-12-28'] };
 const scope = new Scope([
@@ -71,6 +71,25 @@ describe('bounds', () => {
     expect(evaluate('count(for i in 1..1000000000000 return i)')).toBe(null);
     // A loop that ends early is not held up by what it would have gone through.
     expect(evaluate('some i in 1..1000000000000 satisfies i > 3')).toBe(true);
+  });
+
+  it('take deep nesting in their stride: no part is looked at twice for each level around it', () => {
+    const deep = (open: string, inner: string, close: string, times = 28): string => `${open.repeat(times)}${inner}${close.repeat(times)}`;
+    for (const text of [
+      deep('(', 'fee between 1 and 2', ') between 1 and 2'),
+      deep('for x in (', 'many', ') return x'),
+      deep('(', 'many', ')[item > 1]'),
+      deep('not(some x in many satisfies (', 'x > fee', '))', 18),
+      deep('if true then (', '1', ') else 2'),
+      deep('(', 'fee', ') in (1, 2)'),
+    ]) {
+      const node = read(text);
+      checkExpression(node, scope);
+      expect([text, compile(node, scope)([1, null, null, null, null, [1, 2]], null)]).not.toEqual([text, undefined]);
+      expect(parseExpression(printExpression(node)).ok).toBe(true);
+      explain(node, scope, slots);
+      verdictOn(node, scope);
+    }
   });
 
   it('keep lists and texts small', () => {

@@ -57,12 +57,21 @@ function read<T>(text: string, work: () => T): Parsed<T> {
   });
   if (text.length > LIMITS.length) return refuse(`This is longer than ${LIMITS.length} characters. Split it into parts.`);
   if (text.trim() === '') return refuse('Nothing is written here yet.');
+  const brace = braceIn(text);
+  if (brace !== null) return refuse('Groups of values in braces are not part of the expressions Tolvek knows.', brace, brace + 1);
   try {
     return { ok: true, value: work() };
   } catch (error) {
     if (error instanceof Refused) return refuse(error.message, error.from, error.to);
     throw error;
   }
+}
+
+/** The place of a brace outside of texts. The grammar takes long over many of them, so they are refused before it is asked. */
+function braceIn(text: string): number | null {
+  const bare = text.replace(/"(?:[^"\\]|\\.)*"/g, (quoted) => '"'.repeat(quoted.length));
+  const place = bare.search(/[{}]/);
+  return place < 0 ? null : place;
 }
 
 class Reader {
