@@ -65,6 +65,8 @@ test('a rule’s condition is built, written and tried without a mouse', async (
 test('a cell of the routing table says what it asks, and is changed in place', async ({ browser }) => {
   const maren = await pageOf(browser, 'Maren Okafor');
   await maren.goto('/workshop/site-access/routing');
+  await expect(maren.getByText('Rows 1 and 2 both take some requests; row 1 decides.')).toBeVisible();
+  await expect(maren.getByText('Some requests are left to the last row.')).toBeVisible();
   const cell = maren.getByRole('button', { name: /^Row 4, Fee:/ });
   await expect(cell).toHaveText('anything');
   await cell.focus();

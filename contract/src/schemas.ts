@@ -26,6 +26,10 @@ export const kind: z.ZodType<Kind, Kind> = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('money'), currency: z.string().regex(/^[A-Z]{3}$/, 'Use a currency code like EUR.'), least: z.int().optional(), most: z.int().optional() }),
   z.strictObject({ kind: z.literal('date'), notBeforeToday: z.boolean().optional(), notBefore: fieldKey.optional() }),
   z.strictObject({ kind: z.literal('yes-no') }),
+  z.strictObject({ kind: z.literal('email') }),
+  z.strictObject({ kind: z.literal('phone') }),
+  z.strictObject({ kind: z.literal('link') }),
+  z.strictObject({ kind: z.literal('duration'), most: z.int().min(1).optional() }),
   z.strictObject({ kind: z.literal('choice'), options: z.array(option).max(500) }),
 ]);
 const field: z.ZodType<Field, Field> = z.strictObject({ key: fieldKey, label: short, type: kind, source: z.enum(['asked', 'desk-only']) });

@@ -1,4 +1,4 @@
-import type { Problem } from '../register/index.ts';
+import { isMailAddress, type Problem } from '../register/index.ts';
 
 /** Who asks from outside. */
 export interface ContactAnswer {
@@ -7,12 +7,6 @@ export interface ContactAnswer {
 }
 
 export const CONTACT_LABELS: Readonly<Record<string, string>> = { 'contact.name': 'Your name', 'contact.email': 'Your mail address' };
-
-/** A valid e-mail address, as the HTML standard has it (WHATWG, 4.10.5.1.5), with a dot in its domain. */
-const ADDRESS = /^[a-z0-9.!#$%&'*+/=?^_`{|}~-]+@[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?(?:\.[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?)+$/i;
-const LONGEST = 254;
-
-export const isMailAddress = (text: string): boolean => text.length <= LONGEST && ADDRESS.test(text);
 
 /** What is missing or wrong in who asks. */
 export function contactProblems(contact: ContactAnswer): readonly Problem[] {

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { admit, contactProblems, type Door, isMailAddress } from './index.ts';
+import { isMailAddress } from '../register/index.ts';
+import { admit, contactProblems, type Door } from './index.ts';
 
 const open: Door = { kind: 'outside', open: true, opensAt: null, closesAt: null, closedMessage: '' };
 const stranger = { kind: 'unknown', active: true } as const;

@@ -4,7 +4,7 @@ export interface Money {
   readonly currency: string;
 }
 
-/** A stored value. Choice stores the option's key; date stores `YYYY-MM-DD`; empty is the absence of the key. */
+/** A stored value. Choice stores the option's key; date stores `YYYY-MM-DD`; a duration ISO 8601 (`PT1H35M`); empty is the absence of the key. */
 export type FieldValue = string | number | boolean | Money;
 export type Values = Readonly<Record<string, FieldValue>>;
 
@@ -24,6 +24,11 @@ export type Kind =
   | { readonly kind: 'money'; readonly currency: string; readonly least?: number; readonly most?: number }
   | { readonly kind: 'date'; readonly notBeforeToday?: boolean; readonly notBefore?: string }
   | { readonly kind: 'yes-no' }
+  | { readonly kind: 'email' }
+  | { readonly kind: 'phone' }
+  | { readonly kind: 'link' }
+  /** `most`: minutes. */
+  | { readonly kind: 'duration'; readonly most?: number }
   | { readonly kind: 'choice'; readonly options: readonly ChoiceOption[] };
 
 export type KindName = Kind['kind'];

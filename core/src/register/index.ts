@@ -1,5 +1,6 @@
 export type { ChoiceOption, Field, FieldValue, Kind, KindName, Money, RawAnswer, RawAnswers, Values } from './field.ts';
 export { dateInWords } from './kinds/date.ts';
+export { isMailAddress } from './kinds/email.ts';
 export { expressionValue, readAnswer, showValue, storedForm } from './kinds/index.ts';
 export { orderProblems } from './orderProblems.ts';
 export type { Problem } from './problem.ts';

@@ -25,6 +25,24 @@ const typed = (value: RawAnswer): string => (value === null ? '' : String(value)
 
 const TextInput = (props: InputProps<'text'>) => <input {...common(props)} type="text" value={typed(props.value)} onChange={(event) => props.onChange(event.target.value)} />;
 
+/** A line of text whose keyboard and autocompletion fit what is asked. */
+const lineOf =
+  <K extends 'email' | 'phone' | 'link' | 'duration'>(line: {
+    readonly type: string;
+    readonly inputMode?: 'tel' | 'email' | 'url';
+    readonly autoComplete?: string;
+    readonly placeholder?: string;
+    readonly className?: string;
+  }) =>
+  (props: InputProps<K>) => (
+    <input {...common(props)} {...line} className={line.className ?? 'input'} value={typed(props.value)} onChange={(event) => props.onChange(event.target.value)} />
+  );
+
+const EmailInput = lineOf<'email'>({ type: 'email', autoComplete: 'email' });
+const PhoneInput = lineOf<'phone'>({ type: 'tel', autoComplete: 'tel', className: 'input max-w-72' });
+const LinkInput = lineOf<'link'>({ type: 'text', inputMode: 'url', placeholder: 'https://' });
+const DurationInput = lineOf<'duration'>({ type: 'text', placeholder: '1 h 30 min', className: 'input max-w-48' });
+
 const LongTextInput = (props: InputProps<'long-text'>) => (
   <textarea {...common(props)} rows={3} value={typed(props.value)} onChange={(event) => props.onChange(event.target.value)} />
 );
@@ -97,6 +115,10 @@ const INPUTS: { readonly [K in KindName]: ComponentType<InputProps<K>> } = {
   date: DateInput,
   'yes-no': YesNoInput,
   choice: ChoiceInput,
+  email: EmailInput,
+  phone: PhoneInput,
+  link: LinkInput,
+  duration: DurationInput,
 };
 
 /** The input for a field's kind, the same on the Front desk, in the proof and on the request sheet. */

@@ -192,7 +192,7 @@ export function RoutingPage({ draft, change, form, findings, proof }: RoutingPag
           </tbody>
         </table>
       </div>
-      <TableNotes table={routing} scope={scope} />
+      <TableNotes table={routing} fields={draft.fields} />
     </>
   );
 }

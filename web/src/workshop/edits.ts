@@ -7,8 +7,12 @@ export const KIND_NAMES: readonly { readonly kind: KindName; readonly label: str
   { kind: 'number', label: 'Number' },
   { kind: 'money', label: 'Money' },
   { kind: 'date', label: 'Date' },
+  { kind: 'duration', label: 'Length of time' },
   { kind: 'yes-no', label: 'Yes or no' },
   { kind: 'choice', label: 'Choice' },
+  { kind: 'email', label: 'Mail address' },
+  { kind: 'phone', label: 'Telephone' },
+  { kind: 'link', label: 'Link' },
 ];
 
 function freshType(kind: KindName): Kind {

@@ -2,12 +2,16 @@ import type { ScopeType, Value } from '../../expression/index.ts';
 import type { Field, FieldValue, Kind, KindName, RawAnswer } from '../field.ts';
 import { choice } from './choice.ts';
 import { date } from './date.ts';
+import { duration } from './duration.ts';
+import { email } from './email.ts';
 import type { KindWork, ReadAnswer, StoredForm } from './kind.ts';
+import { link } from './link.ts';
 import { money, number } from './number.ts';
+import { phone } from './phone.ts';
 import { longText, text } from './text.ts';
 import { yesNo } from './yesNo.ts';
 
-const KINDS: { readonly [K in KindName]: KindWork<K> } = { text, 'long-text': longText, number, money, date, 'yes-no': yesNo, choice };
+const KINDS: { readonly [K in KindName]: KindWork<K> } = { text, 'long-text': longText, number, money, date, 'yes-no': yesNo, choice, email, phone, link, duration };
 
 const workOf = (type: Kind): KindWork<KindName> => KINDS[type.kind] as KindWork<KindName>;
 

@@ -1,0 +1,29 @@
+import { EMPTY, isBlank, type KindWork, STORED_TEXT, wrong } from './kind.ts';
+
+const LONGEST = 2_000;
+
+/** The address a text writes, `https` unless it says otherwise; null when it is none that a browser should open. */
+function addressOf(typed: string): URL | null {
+  const whole = /^[a-z][a-z0-9+.-]*:/i.test(typed) && !/^[^/]+:\d/.test(typed) ? typed : `https://${typed}`;
+  const address = URL.canParse(whole) ? new URL(whole) : null;
+  if (!address || (address.protocol !== 'https:' && address.protocol !== 'http:')) return null;
+  return address.hostname.includes('.') && address.username === '' ? address : null;
+}
+
+/** The address of a page; only what is safe to open is taken. */
+export const link: KindWork<'link'> = {
+  read: (raw) => {
+    if (isBlank(raw)) return EMPTY;
+    const typed = String(raw).trim();
+    if (typed.length > LONGEST) return wrong(`This is ${typed.length} characters long; there is room for ${LONGEST}.`, 'Give a shorter address.');
+    const address = /\s/.test(typed) ? null : addressOf(typed);
+    return address ? { state: 'value', value: address.href } : wrong(`“${typed}” is not the address of a page.`, 'Give one like https://institute.example/visit.');
+  },
+  show: (value) =>
+    String(value)
+      .replace(/^https:\/\//, '')
+      .replace(/\/$/, ''),
+  toExpression: (value) => String(value),
+  scopeType: () => ({ kind: 'text' }),
+  stored: () => STORED_TEXT,
+};
