@@ -7,5 +7,6 @@ export default defineConfig({
     testTimeout: 240_000,
     hookTimeout: 240_000,
     maxWorkers: 2,
+    setupFiles: ['./scripts/propertySeed.ts'],
   },
 });
