@@ -6,7 +6,7 @@ import { inRange } from './functions/ranges.ts';
 import { LIMITS } from './limits.ts';
 import { negated, reckon } from './reckon.ts';
 import type { Scope } from './scope.ts';
-import type { Comparator, Iteration, Node, Test } from './tree.ts';
+import { type Comparator, chainOf, type Iteration, type Node, type Test } from './tree.ts';
 import { isOfKind, kindOf, kindOfValue, PARTS, type TypeKind } from './types.ts';
 import { equal, isContext, isList, Range, type Ternary, type Value } from './value.ts';
 
@@ -89,9 +89,9 @@ class Compiler {
         return (slots, input) => tests(slots, of(slots, input));
       }
       case 'and':
-        return conjunction(partsOf(node, 'and').map((each) => this.node(each, scope)));
+        return conjunction(chainOf(node, 'and').map((each) => this.node(each, scope)));
       case 'or':
-        return disjunction(partsOf(node, 'or').map((each) => this.node(each, scope)));
+        return disjunction(chainOf(node, 'or').map((each) => this.node(each, scope)));
       case 'if': {
         const [test, then, otherwise] = [this.node(node.test, scope), this.node(node.whenTrue, scope), this.node(node.otherwise, scope)];
         return (slots, input) => (test(slots, input) === true ? then(slots, input) : otherwise(slots, input));
@@ -449,9 +449,6 @@ function slotComparedWith(slot: number, op: Comparator, to: number | string | bo
 
 /** The number a node is written as; null for any other node. */
 const numberOf = (node: Node): number | null => (node.kind === 'literal' && typeof node.value === 'number' ? node.value : null);
-
-/** What a chain of `and`, or of `or`, joins. */
-const partsOf = (node: Node, kind: 'and' | 'or'): readonly Node[] => (node.kind === kind ? [...partsOf(node.left, kind), ...partsOf(node.right, kind)] : [node]);
 
 /** All yes; no as soon as one is no. Two parts at a time: what rules are made of is short, and goes without a loop. */
 function conjunction(parts: readonly Compiled[]): Compiled {

@@ -3,7 +3,7 @@ import { compile, type Slots } from './compile.ts';
 import { printExpression } from './print.ts';
 import { labelOfSubject, type Row, rowInWords, rowOf, subjectOf } from './rows.ts';
 import type { Scope } from './scope.ts';
-import { childrenOf, type Node, namesRead } from './tree.ts';
+import { chainOf, type Node, namesRead } from './tree.ts';
 import { picksOf } from './types.ts';
 import { inWords, isList, type Ternary, type Value } from './value.ts';
 
@@ -24,9 +24,11 @@ export interface Explanation {
 export function explain(node: Node, scope: Scope, slots: Slots): Explanation {
   const result = asTernary(compile(node, scope)(slots, null));
   const reads = namesRead([node]);
-  const split = node.kind === 'and' || node.kind === 'or';
-  const parts = split ? joined(node, node.kind).map((child) => explain(child, scope, slots)) : [];
-  const row = split ? null : rowOf(node, scope);
+  if (node.kind === 'and' || node.kind === 'or') {
+    const said = `${node.kind === 'and' ? 'All of these hold' : 'Any of these holds'}: ${verdict(result)}`;
+    return { words: said, guarded: said, result, reads, parts: chainOf(node, node.kind).map((child) => explain(child, scope, slots)) };
+  }
+  const row = rowOf(node, scope);
   if (row) {
     const said = `${labelOfSubject(row.of, scope)} ${rowInWords(row, scope)}: ${verdict(result)}`;
     const value = compile(subjectOf(row), scope)(slots, null);
@@ -39,16 +41,12 @@ export function explain(node: Node, scope: Scope, slots: Slots): Explanation {
       guarded: said,
       result,
       reads,
-      parts,
+      parts: [],
     };
-  }
-  if (split) {
-    const said = `${node.kind === 'and' ? 'All of these hold' : 'Any of these holds'}: ${verdict(result)}`;
-    return { words: said, guarded: said, result, reads, parts };
   }
   const values = readValues(reads, scope, slots);
   const said = `${labelled(node, scope)}: ${verdict(result)}`;
-  return { words: values ? `${said} (${values})` : said, guarded: said, result, reads, parts };
+  return { words: values ? `${said} (${values})` : said, guarded: said, result, reads, parts: [] };
 }
 
 /** Explains one table cell for its column: what it was tried on and what came out. */
@@ -68,9 +66,6 @@ export function explainCell(
     parts: [],
   };
 }
-
-/** What a chain of `and`, or of `or`, joins. */
-const joined = (node: Node, kind: Node['kind']): readonly Node[] => (node.kind === kind ? childrenOf(node).flatMap((child) => joined(child, kind)) : [node]);
 
 const verdict = (result: Ternary): string => (result === null ? 'can’t be said' : result ? 'yes' : 'no');
 const cellVerdict = (result: Ternary): string => (result === null ? 'can’t be said' : result ? 'holds' : 'does not hold');

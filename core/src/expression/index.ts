@@ -46,6 +46,6 @@ export {
   valuesOf,
 } from './rows.ts';
 export { Scope, type ScopeName } from './scope.ts';
-export { type Comparator, type Node, namesRead, nodesOfTest, type Test } from './tree.ts';
+export { type Comparator, chainOf, type Node, namesRead, nodesOfTest, type Test } from './tree.ts';
 export { KIND_WORDS, kindOf, picksOf, type ScopeType, type TypeKind } from './types.ts';
 export { equal, inWords, order, Range, type Ternary, type Value } from './value.ts';

@@ -91,6 +91,9 @@ export function childrenOf(node: Node): readonly Node[] {
   }
 }
 
+/** What a chain of `and`, or of `or`, joins, in reading order; any other node alone. */
+export const chainOf = (node: Node, kind: 'and' | 'or'): readonly Node[] => (node.kind === kind ? [...chainOf(node.left, kind), ...chainOf(node.right, kind)] : [node]);
+
 /** The expression nodes a test is made of. */
 export function nodesOfTest(test: Test): readonly Node[] {
   switch (test.kind) {

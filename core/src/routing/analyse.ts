@@ -5,7 +5,6 @@ import {
   domainOf,
   isNothing,
   isWhole,
-  type Node,
   type Part,
   parseExpression,
   parseTests,
@@ -47,7 +46,6 @@ export interface TableAnalysis {
 const MOST = { states: 200_000, cases: 5, overlaps: 200 } as const;
 
 interface Column {
-  readonly key: string;
   readonly label: string;
   readonly domain: Domain;
 }
@@ -61,8 +59,9 @@ interface Row {
 
 /** Analyses a table with “first row wins”: rows that never win, rows that overlap, and cases left to the last row. */
 export function analyseTable(table: RoutingTable, scope: Scope): TableAnalysis {
-  const columns = columnsOf(table, scope);
-  const rows = table.rows.map((row) => rowOf(table, row, columns, scope));
+  const byId = columnsOf(table, scope);
+  const columns = [...new Set(byId.values())];
+  const rows = table.rows.map((row) => rowOf(table, row, byId, columns, scope));
   const walk = new Walk(columns, rows);
   walk.from(0, (1n << BigInt(rows.length)) - 1n, []);
   return {
@@ -77,37 +76,38 @@ export function analyseTable(table: RoutingTable, scope: Scope): TableAnalysis {
   };
 }
 
-/** One column for everything that cells are about; two columns about the same thing are one. */
-function columnsOf(table: RoutingTable, scope: Scope): readonly Column[] {
-  const columns = new Map<string, Column>();
-  for (const column of table.columns) {
-    const parsed = parseExpression(column.input);
+/** By column id, what its cells are about; two columns about the same thing are one. Columns that can’t be reasoned about are left out. */
+function columnsOf(table: RoutingTable, scope: Scope): ReadonlyMap<string, Column> {
+  const byInput = new Map<string, Column>();
+  const byId = new Map<string, Column>();
+  for (const { id, label, input } of table.columns) {
+    const parsed = parseExpression(input);
     const domain = parsed.ok ? domainOf(typeOf(parsed.value, scope)) : null;
-    const key = parsed.ok ? keyOf(parsed.value) : column.id;
-    if (domain && !columns.has(key)) columns.set(key, { key, label: column.label, domain });
+    if (!parsed.ok || !domain) continue;
+    const key = printExpression(parsed.value);
+    const column = byInput.get(key) ?? { label, domain };
+    byInput.set(key, column);
+    byId.set(id, column);
   }
-  return [...columns.values()];
+  return byId;
 }
 
-const keyOf = (node: Node): string => printExpression(node);
-
-function rowOf(table: RoutingTable, row: RoutingTable['rows'][number], columns: readonly Column[], scope: Scope): Row {
+function rowOf(table: RoutingTable, row: RoutingTable['rows'][number], byId: ReadonlyMap<string, Column>, columns: readonly Column[], scope: Scope): Row {
   let exact = true;
-  const cells = new Map<string, ValueSet>();
-  for (const column of table.columns) {
-    const text = row.cells[column.id] ?? '';
-    const [input, tests] = [parseExpression(column.input), parseTests(text)];
+  const cells = new Map<Column, ValueSet>();
+  for (const { id } of table.columns) {
+    const tests = parseTests(row.cells[id] ?? '');
     if (tests.ok && tests.value.every((test) => test.kind === 'any')) continue;
-    const known = input.ok ? columns.find((each) => each.key === keyOf(input.value)) : undefined;
-    const set = known && tests.ok ? cellSet(tests.value, known.domain, scope) : null;
-    if (!known || !set) {
+    const column = byId.get(id);
+    const set = column && tests.ok ? cellSet(tests.value, column.domain, scope) : null;
+    if (!column || !set) {
       exact = false;
       continue;
     }
-    const before = cells.get(known.key);
-    cells.set(known.key, before ? both(before, set) : set);
+    const before = cells.get(column);
+    cells.set(column, before ? both(before, set) : set);
   }
-  return { id: row.id, exact, cells: columns.map((column) => cells.get(column.key) ?? wholeOf(column.domain)) };
+  return { id: row.id, exact, cells: columns.map((column) => cells.get(column) ?? wholeOf(column.domain)) };
 }
 
 /** Goes through all cases, column by column, as a tree whose equal branches are followed once. */

@@ -12,7 +12,7 @@ import { people } from '../people/tables.ts';
 import type { Reader } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
 import { splitCondition } from '../register/conditionSql.ts';
-import { partiesIn, registerById } from '../register/queries.ts';
+import { partiesIn, registerById, SHOWN_COLUMNS } from '../register/queries.ts';
 import { requests } from '../register/tables.ts';
 import { formByKey, releaseById } from './queries.ts';
 
@@ -31,19 +31,18 @@ export function tryCondition(db: Reader, viewer: Viewer, formKey: string, input:
   const working = calendarOf(db, deadline.calendar);
   const calendar = workingWeek(working);
   const found = db
-    .select({ request: requests, kind: people.kind, door: doors.kind })
+    .select({ request: SHOWN_COLUMNS, kind: people.kind, door: doors.kind })
     .from(requests)
     .innerJoin(people, eq(people.id, requests.requesterId))
     .innerJoin(doors, eq(doors.id, requests.doorId))
     .where(eq(requests.registerId, register.id))
     .orderBy(desc(requests.createdAt))
     .limit(TRIED)
-    .all();
-  const readableOf = new Map(
-    found.map(({ request }) => [request.id, readableKeys({ fields: register.fields, plan: register.access, viewer, relation: relationTo(partiesIn(request, register), viewer) })]),
-  );
+    .all()
+    .map((row) => ({ ...row, access: { fields: register.fields, plan: register.access, viewer, relation: relationTo(partiesIn(row.request, register), viewer) } }))
+    .map((row) => ({ ...row, readable: readableKeys(row.access) }));
   const released = new Set(register.fields.map((field) => field.key));
-  const mayRead = (name: string): boolean => FACT_NAMES.has(name) || !released.has(name) || [...readableOf.values()].every((keys) => keys.has(name));
+  const mayRead = (name: string): boolean => FACT_NAMES.has(name) || !released.has(name) || found.every(({ readable }) => readable.has(name));
   const open = requestScope(fields.filter((field) => mayRead(field.key)));
   const parsed = parseExpression(input.condition);
   const findings = parsed.ok ? checkExpression(parsed.value, open, 'yes-no') : parsed.findings;
@@ -53,7 +52,7 @@ export function tryCondition(db: Reader, viewer: Viewer, formKey: string, input:
 
   const scope = requestScope(fields, knownNames(db));
   const holds = compile(parsed.value, scope);
-  const tried = found.map(({ request, kind, door }) => {
+  const tried = found.map(({ request, kind, door, access, readable }) => {
     const facts: RequestFacts = {
       requesterIsOutside: kind === 'contact',
       requesterId: request.requesterId,
@@ -65,7 +64,7 @@ export function tryCondition(db: Reader, viewer: Viewer, formKey: string, input:
     const slots = requestSlots(fields, request.values, facts);
     const value = holds(slots, null);
     const result: Ternary = typeof value === 'boolean' ? value : null;
-    return { request, slots, result };
+    return { request, slots, result, access, readable };
   });
   const chosen = tried.find(({ request }) => request.number === input.number) ?? tried[0];
   return {
@@ -74,13 +73,12 @@ export function tryCondition(db: Reader, viewer: Viewer, formKey: string, input:
     fails: tried.filter((each) => each.result === false).length,
     unsaid: tried.filter((each) => each.result === null).length,
     ever: ever(db, register.id, parsed.value, fields, scope),
-    tried: tried.slice(0, 30).map(({ request, result }) => {
+    tried: tried.slice(0, 30).map(({ request, result, access }) => {
       const { design } = releaseById(db, request.releaseId).release;
-      const relation = relationTo(partiesIn(request, register), viewer);
-      const visible = reveal({ fields: register.fields, values: request.values, plan: register.access, viewer, relation });
+      const visible = reveal({ ...access, values: request.values });
       return { number: request.number, subject: revealSubject(design.subject, visible, design.title), result };
     }),
-    explained: chosen ? { number: chosen.request.number, reason: revealReason(explain(parsed.value, scope, chosen.slots), readableOf.get(chosen.request.id) ?? new Set()) } : null,
+    explained: chosen ? { number: chosen.request.number, reason: revealReason(explain(parsed.value, scope, chosen.slots), chosen.readable) } : null,
   };
 }
 

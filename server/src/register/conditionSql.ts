@@ -1,4 +1,4 @@
-import { type Comparator, compile, type Node, namesRead, type Scope, type Test, typeOf, type Value } from '@tolvek/core/expression';
+import { type Comparator, chainOf, compile, type Node, namesRead, type Scope, type Test, typeOf, type Value } from '@tolvek/core/expression';
 import { type Field, storedForm } from '@tolvek/core/register';
 import { and, not, or, type SQL, sql } from 'drizzle-orm';
 import { requests } from './tables.ts';
@@ -26,8 +26,7 @@ export interface SplitCondition {
  */
 export function splitCondition(node: Node, fields: readonly Field[], scope: Scope, facts: SqlFacts = {}): SplitCondition {
   const writer = new Writer(fields, scope, facts);
-  const parts = node.kind === 'and' ? joined(node) : [node];
-  const written = parts.map((part) => ({ part, condition: writer.condition(part) }));
+  const written = chainOf(node, 'and').map((part) => ({ part, condition: writer.condition(part) }));
   const left = written.filter((each) => each.condition === null).map((each) => each.part);
   const [first, ...others] = left;
   return {
@@ -35,8 +34,6 @@ export function splitCondition(node: Node, fields: readonly Field[], scope: Scop
     rest: first ? others.reduce<Node>((one, other) => ({ kind: 'and', left: one, right: other, from: 0, to: 0 }), first) : null,
   };
 }
-
-const joined = (node: Node): readonly Node[] => (node.kind === 'and' ? [...joined(node.left), ...joined(node.right)] : [node]);
 
 /** A column: the SQL that reads it, what can be compared with it, and how such a value is written as a parameter. */
 interface Column {

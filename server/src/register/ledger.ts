@@ -2,22 +2,18 @@ import type { AnswerOf, TrayKey } from '@tolvek/contract';
 import { relationTo, reveal, revealSubject } from '@tolvek/core/access';
 import { addWorkingTime, dateAt, dayInWords, endOfDay, fuseAt } from '@tolvek/core/deadline';
 import type { Viewer } from '@tolvek/core/people';
-import { and, asc, count, eq, getTableColumns, gt, inArray, like, lt, ne, or, type SQL, sql } from 'drizzle-orm';
+import { and, asc, count, eq, gt, inArray, like, lt, ne, or, type SQL, sql } from 'drizzle-orm';
 import { calendarOf } from '../deadline/queries.ts';
 import { releaseById } from '../form/queries.ts';
 import { groupNames, namesOf } from '../people/queries.ts';
 import { people } from '../people/tables.ts';
 import type { Reader } from '../platform/database.ts';
 import { Problem } from '../platform/problem.ts';
-import { partiesIn, type RequestRow, registerById, stageOf } from './queries.ts';
+import { partiesIn, registerById, SHOWN_COLUMNS, type ShownRow, stageOf } from './queries.ts';
 import { iso, stageView } from './sheet.ts';
 import { registers, requests } from './tables.ts';
 
 const PAGE = 50;
-
-/** What a line of the ledger is made of. The routing's reasons, by far the longest column, are read on the sheet only. */
-const { routed: _, ...SHOWN } = getTableColumns(requests);
-type ShownRow = Omit<RequestRow, 'routed'>;
 
 /** Requests the viewer is of the desk for: `relationTo` of core, asked of SQLite. Undefined: all. */
 function deskCondition(db: Reader, viewer: Viewer): SQL | undefined {
@@ -120,7 +116,7 @@ export function ledgerOf(db: Reader, viewer: Viewer, query: { tray: TrayKey; aft
       : sql`(${requests.due}, ${requests.id}) > (${place.at}, ${place.id})`
     : undefined;
   const found = db
-    .select(SHOWN)
+    .select(SHOWN_COLUMNS)
     .from(requests)
     .where(and(base, beyond))
     .orderBy(sort, tie)

@@ -1,11 +1,16 @@
 import type { RequestParties } from '@tolvek/core/access';
-import { eq, sql } from 'drizzle-orm';
+import { eq, getTableColumns, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
 import { registers, requests } from './tables.ts';
 
 export type RequestRow = typeof requests.$inferSelect;
 export type RegisterRow = typeof registers.$inferSelect;
+
+/** A request without the routing's reasons: by far the longest column, read only where one request is explained. */
+const { routed: _, ...shown } = getTableColumns(requests);
+export const SHOWN_COLUMNS = shown;
+export type ShownRow = Omit<RequestRow, 'routed'>;
 
 const register = prepared((db) =>
   db

@@ -1,6 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { compile, type Explanation, explain, parseExpression } from '@tolvek/core/expression';
-import { useEffect, useState } from 'react';
+import { type Explanation, explain, parseExpression } from '@tolvek/core/expression';
+import { useEffect, useId, useState } from 'react';
 import { api } from '../app/api.ts';
 import type { ProofState } from './useProof.ts';
 
@@ -14,15 +14,15 @@ const VERDICTS = new Map<boolean | null, string>([
 /** A condition tried while it is written: on the answers in the proof at once, and on the last requests a moment later. */
 export function Tried({ formKey, condition, proof }: { formKey: string; condition: string; proof: ProofState }) {
   const settled = useSettled(condition);
+  const chooser = useId();
   const [number, setNumber] = useState<string | null>(null);
-  const { currentData, data = currentData, isFetching } = api.useTryConditionQuery({ key: formKey, condition: settled, number });
+  const { data, isFetching } = api.useTryConditionQuery({ key: formKey, condition: settled, number });
   const parsed = parseExpression(condition);
   const here = parsed.ok ? explain(parsed.value, proof.scope, proof.slots) : null;
-  const verdict = parsed.ok ? asVerdict(compile(parsed.value, proof.scope)(proof.slots, null)) : null;
   return (
     <div className="mt-3 border-t border-rule pt-2.5 text-[13px]">
       <p>
-        <span className="text-soft">With the answers in the proof:</span> {here ? <b>{VERDICTS.get(verdict)}</b> : 'can’t be read yet'}
+        <span className="text-soft">With the answers in the proof:</span> {here ? <b>{VERDICTS.get(here.result)}</b> : 'can’t be read yet'}
       </p>
       {here ? <Reasons of={here} /> : null}
       <div className="mt-2" aria-live="polite">
@@ -37,15 +37,10 @@ export function Tried({ formKey, condition, proof }: { formKey: string; conditio
       {data?.explained ? (
         <div className={isFetching ? 'opacity-60' : ''}>
           <p className="mt-1.5 flex flex-wrap items-center gap-2">
-            <label htmlFor={`try-${formKey}-${settled.length}`} className="text-soft">
+            <label htmlFor={chooser} className="text-soft">
               For
             </label>
-            <select
-              id={`try-${formKey}-${settled.length}`}
-              className="input w-auto max-w-[26rem] flex-1 py-0.5"
-              value={data.explained.number}
-              onChange={(event) => setNumber(event.target.value)}
-            >
+            <select id={chooser} className="input w-auto max-w-[26rem] flex-1 py-0.5" value={data.explained.number} onChange={(event) => setNumber(event.target.value)}>
               {data.tried.map((each) => (
                 <option key={each.number} value={each.number}>
                   {each.number} {each.subject}: {VERDICTS.get(each.result)}
@@ -61,8 +56,6 @@ export function Tried({ formKey, condition, proof }: { formKey: string; conditio
     </div>
   );
 }
-
-const asVerdict = (value: unknown): boolean | null => (typeof value === 'boolean' ? value : null);
 
 function Counts({ tried }: { tried: AnswerOf<'tryCondition'> }) {
   const all = tried.holds + tried.fails + tried.unsaid;

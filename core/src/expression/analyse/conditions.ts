@@ -5,7 +5,24 @@ import type { Scope } from '../scope.ts';
 import type { Comparator, Node, Test } from '../tree.ts';
 import { namesRead } from '../tree.ts';
 import type { Value } from '../value.ts';
-import { between, both, type Domain, domainOf, either, filled, isNothing, onlyEmpty, rankOf, sampleOf, setOfOne, type ValueSet, wholeOf, withEmpty, without } from './sets.ts';
+import {
+  between,
+  both,
+  type Domain,
+  domainOf,
+  either,
+  filled,
+  isNothing,
+  nothingIn,
+  onlyEmpty,
+  rankOf,
+  sampleOf,
+  setOfOne,
+  type ValueSet,
+  wholeOf,
+  withEmpty,
+  without,
+} from './sets.ts';
 
 /** Cases: for each thing that is asked about, the values it may have. What is not named may have any. */
 export type Box = ReadonlyMap<string, ValueSet>;
@@ -162,7 +179,7 @@ class Reasoner {
   private test(test: Test, domain: Domain): Sets | null {
     switch (test.kind) {
       case 'any':
-        return { holds: wholeOf(domain), fails: withEmpty(without(wholeOf(domain), wholeOf(domain)), false) };
+        return { holds: wholeOf(domain), fails: nothingIn(domain) };
       case 'compare': {
         const operand = this.constant(test.operand);
         return operand && (domain.kind === 'ordered' || test.op === '=' || test.op === '!=') ? comparison(domain, test.op, operand.value) : null;
@@ -230,7 +247,7 @@ const readsInput = (node: Node): boolean => printExpression(node).includes('?');
 
 /** Where `value op to` holds and fails, for every value of a domain; the same rules as `compare`. */
 function comparison(domain: Domain, op: Comparator, to: Value): Sets {
-  const [all, none] = [filled(domain), withEmpty(without(wholeOf(domain), wholeOf(domain)), false)];
+  const [all, none] = [filled(domain), nothingIn(domain)];
   if (op === '!=') {
     const { holds, fails } = comparison(domain, '=', to);
     return { holds: fails, fails: holds };

@@ -79,7 +79,10 @@ export function wholeOf(domain: Domain): ValueSet {
   }
 }
 
-export const onlyEmpty = (domain: Domain): ValueSet => withEmpty(without(wholeOf(domain), filled(domain)), true);
+export const onlyEmpty = (domain: Domain): ValueSet => complement(filled(domain));
+
+/** Nothing of a domain, not even empty. */
+export const nothingIn = (domain: Domain): ValueSet => complement(wholeOf(domain));
 
 /** Everything in a domain but empty. */
 export const filled = (domain: Domain): ValueSet => withEmpty(wholeOf(domain), false);
