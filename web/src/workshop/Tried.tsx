@@ -35,7 +35,7 @@ export function Tried({ formKey, condition, proof }: { formKey: string; conditio
         )}
       </div>
       {data?.explained ? (
-        <div className={isFetching ? 'opacity-60' : ''}>
+        <div aria-busy={isFetching}>
           <p className="mt-1.5 flex flex-wrap items-center gap-2">
             <label htmlFor={chooser} className="text-soft">
               For
