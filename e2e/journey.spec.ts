@@ -11,9 +11,9 @@ test('five people: a form is changed and released, asked from a phone, decided b
     await maren.getByRole('link', { name: 'Workshop' }).click();
     await maren.getByRole('link', { name: 'Come on site' }).click();
     await maren.getByRole('button', { name: 'Add question' }).click();
-    await maren.getByRole('button', { name: 'Text', exact: true }).click();
+    await maren.getByRole('button', { name: 'Text: one line' }).click();
     await maren.getByLabel('Field', { exact: true }).fill('Car plate');
-    await maren.getByLabel('Asked as').fill('Which car will they bring?');
+    await maren.getByLabel('Question', { exact: true }).fill('Which car will they bring?');
     await maren.getByLabel('Help').last().fill('The plate opens the gate.');
     const proof = maren.getByRole('complementary', { name: 'Proof' });
     await expect(proof.getByLabel('Which car will they bring?')).toBeVisible();
@@ -23,7 +23,7 @@ test('five people: a form is changed and released, asked from a phone, decided b
     await maren.getByLabel('Name of the rule').last().fill('Cars only in winter');
     await maren.getByLabel('Field').last().selectOption({ label: 'Institute' });
     await maren.getByLabel('Value for Institute').last().selectOption({ label: 'Haldane Lifting' });
-    await maren.getByRole('checkbox', { name: 'Car plate' }).last().check();
+    await maren.getByLabel('Part to add').last().selectOption({ label: 'Car plate' });
     await expect(proof.getByLabel('Which car will they bring?')).toHaveCount(0);
     await proof.getByLabel('Where are they from?').selectOption({ label: 'Haldane Lifting' });
     await expect(proof.getByLabel('Which car will they bring?')).toBeVisible();

@@ -1,5 +1,5 @@
 import { Scope } from '@tolvek/core/expression';
-import { prepareCompletion } from '@tolvek/core/form';
+import { type FormRule, prepareCompletion } from '@tolvek/core/form';
 import type { Field } from '@tolvek/core/register';
 import { analyseTable, type RoutingTable } from '@tolvek/core/routing';
 import { seeded } from '@tolvek/demo';
@@ -59,16 +59,32 @@ export function measureKeystroke(): Figure {
     type: index % 3 === 0 ? { kind: 'yes-no' } : index % 3 === 1 ? { kind: 'number', places: 0 } : { kind: 'text' },
     source: 'asked',
   }));
-  const questions = fields.map((field) => ({ field: field.key, asks: '', help: '', required: false }));
-  const rules = Array.from({ length: 150 }, (_, index) => ({
-    id: `r${index}`,
-    name: `Rule ${index}`,
-    when: index % 2 === 0 ? `f${index * 2 - ((index * 2) % 3)} = true` : `f${index - (index % 3) + 1} > ${upTo(50)}`,
-    show: [`f${299 - index}`],
-    on: true,
-  }));
-  const complete = prepareCompletion({ fields, questions, rules });
-  const facts = { requesterIsOutside: false, requesterId: null, requesterGroups: [], door: 'staff', today: '2026-11-23', calendar: { open: [], closed: [] } } as const;
+  const parts = fields.map((field) => ({ part: 'question' as const, field: field.key, asks: '', help: '', required: false }));
+  const rules = Array.from(
+    { length: 150 },
+    (_, index): FormRule => ({
+      id: `r${index}`,
+      name: `Rule ${index}`,
+      when: index % 2 === 0 ? `f${index * 2 - ((index * 2) % 3)} = true` : `f${index - (index % 3) + 1} > ${upTo(50)}`,
+      says: '',
+      then: [{ do: 'show', parts: [`f${299 - index}`] }],
+      otherwise: [],
+      on: true,
+      runs: 'filling',
+    }),
+  );
+  const complete = prepareCompletion({ fields, parts, rules });
+  const facts = {
+    requesterIsOutside: false,
+    requesterId: null,
+    requesterGroups: [],
+    department: '',
+    door: 'staff',
+    today: '2026-11-23',
+    now: '2026-11-23T10:00',
+    people: [],
+    calendar: { open: [], closed: [] },
+  } as const;
   const answers = Object.fromEntries(fields.map((field, index) => [field.key, index % 3 === 0 ? index % 2 === 0 : index % 3 === 1 ? String(index) : 'some text']));
   let typed = 0;
   const rounds = 50;

@@ -1,7 +1,7 @@
 import type { Revealed, VisibleChange, VisibleReason, VisibleValues } from '@tolvek/core/access';
 import type { Fuse } from '@tolvek/core/deadline';
-import type { FormDesign, FormRule, Question } from '@tolvek/core/form';
-import { type Field, type Kind, priorities, type RequestFacts } from '@tolvek/core/register';
+import type { Action, DesignChange, Finding, Fix, FormDesign, FormFile, FormRule, Part, UniqueRule } from '@tolvek/core/form';
+import { type Field, type ItemColumn, isMailAddress, type Kind, type Preset, priorities, type RequestFacts, type SingleKind } from '@tolvek/core/register';
 import { z } from 'zod';
 
 /** A value that only core's `reveal` can make; the schema describes its shape, the type asks for the brand. */
@@ -15,26 +15,109 @@ const short = z.string().max(200);
 const long = z.string().max(5_000);
 export const empty = z.strictObject({});
 
-const fieldValue = z.union([z.string(), z.number(), z.boolean(), z.strictObject({ minor: z.int(), currency: z.string().length(3) })]);
-export const rawAnswers = z.record(z.string().max(64), z.union([z.string().max(20_000), z.number(), z.boolean(), z.null()]));
+const money = z.strictObject({ minor: z.int(), currency: z.string().length(3) });
+const single = z.union([z.string(), z.number(), z.boolean(), money]);
+export const fieldValue = z.union([single, z.array(z.string()).readonly(), z.array(z.record(z.string(), single)).readonly()]);
+const rawSingle = z.union([z.string().max(20_000), z.number(), z.boolean(), z.null()]);
+/** Rows an answer may have before anybody reads it; what a field allows is far less. */
+const MOST_SENT = 1_000;
+const rawAnswer = z.union([
+  rawSingle,
+  z.array(z.string().max(200)).max(MOST_SENT, `Send at most ${MOST_SENT} at once.`).readonly(),
+  z
+    .array(z.record(z.string().max(64), rawSingle))
+    .max(MOST_SENT, `Send at most ${MOST_SENT} lines at once.`)
+    .readonly(),
+]);
+export const rawAnswers = z.record(z.string().max(64), rawAnswer);
 
+const formula = z.string().max(4_000);
 const option = z.strictObject({ key: fieldKey, label: short, help: short.optional(), retired: z.boolean().optional() });
-export const kind: z.ZodType<Kind, Kind> = z.discriminatedUnion('kind', [
+const options = z.array(option).max(500).readonly();
+const level = z.strictObject({ worth: z.int().min(0), label: short, help: short.optional(), retired: z.boolean().optional() });
+const singleKinds = [
   z.strictObject({ kind: z.literal('text'), most: z.int().min(1).max(1_000).optional() }),
   z.strictObject({ kind: z.literal('long-text'), most: z.int().min(1).max(20_000).optional() }),
   z.strictObject({ kind: z.literal('number'), places: z.int().min(0).max(6), least: z.number().optional(), most: z.number().optional(), unit: z.string().max(20).optional() }),
   z.strictObject({ kind: z.literal('money'), currency: z.string().regex(/^[A-Z]{3}$/, 'Use a currency code like EUR.'), least: z.int().optional(), most: z.int().optional() }),
   z.strictObject({ kind: z.literal('date'), notBeforeToday: z.boolean().optional(), notBefore: fieldKey.optional() }),
+  z.strictObject({ kind: z.literal('date-time'), notBeforeNow: z.boolean().optional(), notBefore: fieldKey.optional() }),
   z.strictObject({ kind: z.literal('yes-no') }),
   z.strictObject({ kind: z.literal('email') }),
   z.strictObject({ kind: z.literal('phone') }),
   z.strictObject({ kind: z.literal('link') }),
   z.strictObject({ kind: z.literal('duration'), most: z.int().min(1).optional() }),
-  z.strictObject({ kind: z.literal('choice'), options: z.array(option).max(500) }),
+  z.strictObject({ kind: z.literal('choice'), options }),
+  z.strictObject({ kind: z.literal('level'), levels: z.array(level).max(100).readonly() }),
+] as const;
+const singleKind: z.ZodType<SingleKind, SingleKind> = z.discriminatedUnion('kind', singleKinds);
+const column: z.ZodType<ItemColumn, ItemColumn> = z.strictObject({ key: fieldKey, label: short, type: singleKind, required: z.boolean(), formula: formula.optional() });
+const groupKeys = z.array(key).max(100).readonly();
+export const kind: z.ZodType<Kind, Kind> = z.discriminatedUnion('kind', [
+  ...singleKinds,
+  z.strictObject({ kind: z.literal('choices'), options, least: z.int().min(0).optional(), most: z.int().min(1).optional() }),
+  z.strictObject({ kind: z.literal('person'), from: groupKeys }),
+  z.strictObject({ kind: z.literal('people'), from: groupKeys, most: z.int().min(1).optional() }),
+  z.strictObject({
+    kind: z.literal('line-items'),
+    columns: z.array(column).max(20).readonly(),
+    least: z.int().min(0).optional(),
+    most: z.int().min(1).max(500, 'At most 500 lines.').optional(),
+  }),
 ]);
-const field: z.ZodType<Field, Field> = z.strictObject({ key: fieldKey, label: short, type: kind, source: z.enum(['asked', 'desk-only']) });
-const question: z.ZodType<Question, Question> = z.strictObject({ field: fieldKey, asks: short, help: z.string().max(1_000), required: z.boolean() });
-const rule: z.ZodType<FormRule, FormRule> = z.strictObject({ id: key, name: short, when: z.string().max(4_000), show: z.array(fieldKey).max(300), on: z.boolean() });
+const preset: z.ZodType<Preset, Preset> = z.discriminatedUnion('from', [
+  z.strictObject({ from: z.literal('fixed'), value: rawAnswer }),
+  z.strictObject({ from: z.literal('today'), plus: z.int().min(-3_660).max(3_660) }),
+  z.strictObject({ from: z.literal('now') }),
+  z.strictObject({ from: z.literal('me') }),
+  z.strictObject({ from: z.literal('department') }),
+  z.strictObject({ from: z.literal('field'), field: fieldKey }),
+  z.strictObject({ from: z.literal('formula'), formula }),
+]);
+const field: z.ZodType<Field, Field> = z.discriminatedUnion('source', [
+  z.strictObject({ key: fieldKey, label: short, type: kind, source: z.enum(['asked', 'desk-only']), preset: preset.optional() }),
+  z.strictObject({ key: fieldKey, label: short, type: kind, source: z.literal('computed'), formula }),
+]);
+/** Parts that are no questions: their ids have a hyphen, which no field key has. */
+const partId = z
+  .string()
+  .regex(/^[a-z]+(-[a-z0-9]+)+$/, 'Use small letters and figures with a hyphen between.')
+  .max(64);
+const help = z.string().max(1_000);
+const part: z.ZodType<Part, Part> = z.discriminatedUnion('part', [
+  z.strictObject({ part: z.literal('question'), field: fieldKey, asks: short, help, required: z.boolean(), whenHidden: z.enum(['ignored', 'cleared', 'kept']).optional() }),
+  z.strictObject({ part: z.literal('section'), id: partId, title: short, text: long }),
+  z.strictObject({ part: z.literal('page'), id: partId, title: short, text: long }),
+  z.strictObject({
+    part: z.literal('instruction'),
+    id: partId,
+    text: long,
+    mail: z.strictObject({ label: short, to: z.string().max(254).refine(isMailAddress, 'Give a mail address like desk@station.example.') }).optional(),
+  }),
+]);
+const parts = z.array(part).max(700).readonly();
+const partKeys = z.array(z.string().max(64)).max(500).readonly();
+const action: z.ZodType<Action, Action> = z.discriminatedUnion('do', [
+  z.strictObject({ do: z.enum(['show', 'hide']), parts: partKeys }),
+  z.strictObject({ do: z.enum(['require', 'lock', 'clear']), fields: partKeys }),
+  z.strictObject({ do: z.literal('set'), field: fieldKey, value: formula }),
+  z.strictObject({ do: z.literal('limit'), field: fieldKey, options: partKeys }),
+  z.strictObject({ do: z.literal('warn'), field: fieldKey, text: z.string().max(500) }),
+  z.strictObject({ do: z.literal('refuse'), field: fieldKey, text: z.string().max(500), fix: z.string().max(500) }),
+  z.strictObject({ do: z.literal('jump'), after: z.string().max(64), to: z.string().max(64) }),
+]);
+const actions = z.array(action).max(50).readonly();
+const rule: z.ZodType<FormRule, FormRule> = z.strictObject({
+  id: key,
+  name: short,
+  says: z.string().max(1_000),
+  when: formula,
+  then: actions,
+  otherwise: actions,
+  on: z.boolean(),
+  runs: z.enum(['filling', 'saving']),
+});
+const unique: z.ZodType<UniqueRule, UniqueRule> = z.strictObject({ id: key, fields: z.array(fieldKey).min(1).max(10).readonly(), among: z.enum(['all', 'unfinished']) });
 const outcome = z.strictObject({ team: key, priority: z.enum(priorities), workingDays: z.number(), needsApproval: z.boolean() });
 const routing = z.strictObject({
   columns: z.array(z.strictObject({ id: key, label: short, input: z.string().max(4_000) })).max(40),
@@ -46,21 +129,54 @@ export const formDesign: z.ZodType<FormDesign, FormDesign> = z.strictObject({
   intro: long,
   subject: short,
   fields: z.array(field).max(500),
-  questions: z.array(question).max(500),
+  parts,
   rules: z.array(rule).max(300),
+  unique: z.array(unique).max(20),
   routing,
   approval: z.strictObject({ step: z.strictObject({ id: key, label: short, group: key }) }),
   deadline: z.strictObject({ calendar: key, remindBefore: z.int().min(0), escalateAfter: z.int().min(0), escalateTo: key }),
 });
 
-export const finding = z.object({ severity: z.enum(['error', 'caution']), page: z.enum(['questions', 'rules', 'routing', 'approval']), at: z.string(), message: z.string() });
+const named = z
+  .array(z.strictObject({ key: z.string().max(64), name: z.string().max(200) }))
+  .max(200)
+  .readonly();
+/** A form taken along as a file. */
+export const formFileSchema: z.ZodType<FormFile, FormFile> = z.strictObject({
+  format: z.literal('tolvek-form'),
+  version: z.literal(1),
+  design: formDesign,
+  needs: z.strictObject({ groups: named, calendars: named }),
+});
+
+const fix: z.ZodType<Fix, Fix> = z.discriminatedUnion('fix', [
+  z.strictObject({ fix: z.enum(['drop-rule', 'preset-instead', 'always-show']), rule: key }),
+  z.strictObject({ fix: z.literal('drop-part'), rule: key, part: z.string() }),
+  z.strictObject({ fix: z.enum(['drop-field', 'ask-field', 'take-off', 'offer-first']), field: z.string() }),
+  z.strictObject({ fix: z.literal('drop-retired'), rule: key, field: z.string(), options: z.array(z.string()).readonly() }),
+]);
+export const finding: z.ZodType<Finding> = z.object({
+  severity: z.enum(['error', 'caution']),
+  page: z.enum(['questions', 'rules', 'routing', 'approval']),
+  at: z.string(),
+  message: z.string(),
+  fix: fix.optional(),
+});
+export const designChange: z.ZodType<DesignChange> = z.object({
+  page: z.enum(['questions', 'rules', 'routing', 'approval']),
+  at: z.string(),
+  words: z.string(),
+  before: z.string(),
+  after: z.string(),
+  reaches: z.enum(['form', 'register']),
+});
 
 const reason: z.ZodType = z.lazy(() => z.object({ words: z.string(), result: z.boolean().nullable(), parts: z.array(reason) })).meta({ id: 'Reason' });
 export const visibleReason = revealed<VisibleReason>(reason);
 export const visibleValues = revealed<VisibleValues>(
   z.object({
     fields: z.array(
-      z.object({ key: z.string(), label: z.string(), value: fieldValue.nullable(), shown: z.string(), writable: z.boolean(), source: z.enum(['asked', 'desk-only']) }),
+      z.object({ key: z.string(), label: z.string(), value: fieldValue.nullable(), shown: z.string(), writable: z.boolean(), source: z.enum(['asked', 'desk-only', 'computed']) }),
     ),
     withheld: z.array(z.object({ label: z.string(), rule: z.string() })),
   }),
@@ -164,9 +280,12 @@ const facts: z.ZodType<RequestFacts, RequestFacts> = z.object({
   requesterIsOutside: z.boolean(),
   requesterId: z.string().nullable(),
   requesterGroups: z.array(z.string()),
+  department: z.string(),
   calendar: z.object({ open: z.array(z.boolean()), closed: z.array(z.string()) }),
   door: z.enum(['staff', 'outside']),
   today: z.string(),
+  now: z.string(),
+  people: z.array(z.object({ id: z.string(), name: z.string(), groups: z.array(z.string()) })),
 });
 
 export const doorView = z.object({
@@ -175,7 +294,15 @@ export const doorView = z.object({
   title: z.string(),
   /** Null when the viewer isn't admitted; the refusal says why. */
   form: z
-    .object({ intro: z.string(), release: z.int(), fields: z.array(field).readonly(), questions: z.array(question).readonly(), rules: z.array(rule).readonly(), facts })
+    .object({
+      intro: z.string(),
+      release: z.int(),
+      fields: z.array(field).readonly(),
+      parts,
+      rules: z.array(rule).readonly(),
+      facts,
+      /** Fields whose answers, together, no two requests may have. */ unique: z.array(z.array(fieldKey)),
+    })
     .nullable(),
   refusal: z.string().nullable(),
 });
@@ -202,7 +329,7 @@ export const problemDocument = z
     title: z.string(),
     status: z.int(),
     detail: z.string(),
-    problems: z.array(z.object({ field: z.string(), message: z.string(), fix: z.string() })).optional(),
+    problems: z.array(z.object({ field: z.string(), message: z.string(), fix: z.string(), place: z.object({ row: z.int(), column: z.string() }).optional() })).optional(),
   })
   .meta({ id: 'Problem' });
 export type ProblemDocument = z.infer<typeof problemDocument>;

@@ -32,6 +32,18 @@ export const frontDeskRoutes = {
     guard: 'none',
     answer: doorView,
   }),
+  checkAnswers: route({
+    name: 'checkAnswers',
+    method: 'POST',
+    path: '/api/doors/:slug/checks',
+    says: 'Which answers another request has already, where no two may have the same. Whose it is is said only to whoever asked it.',
+    caller: 'anyone',
+    params: slugged,
+    query: empty,
+    body: z.strictObject({ answers: rawAnswers }),
+    guard: 'none',
+    answer: z.object({ problems: z.array(z.object({ field: z.string(), message: z.string(), fix: z.string() })) }),
+  }),
   submit: route({
     name: 'submit',
     method: 'POST',

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { route } from '../route.ts';
-import { doorSettings, empty, finding, formDesign, group, release, stage, visibleReason, visibleSubject } from '../schemas.ts';
+import { designChange, doorSettings, empty, finding, formDesign, group, release, stage, visibleReason, visibleSubject } from '../schemas.ts';
 import { keyed, slugged } from './params.ts';
 
 /** Building forms and releasing them. */
@@ -19,6 +19,39 @@ export const workshopRoutes = {
       forms: z.array(z.object({ key: z.string(), title: z.string(), register: z.string(), release: z.int(), changed: z.boolean(), findings: z.int(), requests: z.int() })),
     }),
   }),
+  ground: route({
+    name: 'ground',
+    method: 'GET',
+    path: '/api/ground',
+    says: 'What a new form can stand on: teams, groups that decide, working calendars.',
+    caller: 'coordinator',
+    params: empty,
+    query: empty,
+    body: empty,
+    guard: 'none',
+    answer: z.object({
+      groups: z.array(group),
+      calendars: z.array(z.object({ key: z.string(), name: z.string() })),
+    }),
+  }),
+  createForm: route({
+    name: 'createForm',
+    method: 'POST',
+    path: '/api/forms',
+    says: 'Makes a form with a register of its own, from a draft. Nobody can ask with it until it is released.',
+    caller: 'coordinator',
+    params: empty,
+    query: empty,
+    body: z.strictObject({
+      prefix: z.string().regex(/^[A-Z]{2,5}$/, 'Use two to five capital letters, like AC.'),
+      /** The group that works at its desk besides the teams requests are routed to. */
+      desk: z.string().max(64),
+      doors: z.strictObject({ staff: z.boolean(), outside: z.boolean() }),
+      draft: formDesign,
+    }),
+    guard: 'Idempotency-Key',
+    answer: z.object({ key: z.string() }),
+  }),
   form: route({
     name: 'form',
     method: 'GET',
@@ -34,15 +67,18 @@ export const workshopRoutes = {
       version: z.int(),
       draft: formDesign,
       findings: z.array(finding),
-      changes: z.array(z.string()),
+      changes: z.array(designChange),
       releases: z.array(release),
       doors: z.array(doorSettings),
       groups: z.array(group),
       /** Staff to pick from in conditions. */
-      people: z.array(z.object({ key: z.string(), label: z.string() })),
+      people: z.array(z.object({ key: z.string(), label: z.string(), groups: z.array(z.string()), department: z.string() })),
+      /** The fields of the register: they hold answers, and keep their kinds. */
+      released: z.array(z.string()),
       stages: z.array(stage),
       calendar: z.object({ name: z.string(), zone: z.string(), open: z.array(z.boolean()), closed: z.array(z.string()) }),
       today: z.string(),
+      now: z.string(),
       access: z.array(z.object({ name: z.string(), fields: z.array(z.string()), audience: z.string(), level: z.enum(['hidden', 'read', 'write']) })),
       grid: z.array(
         z.object({ field: z.string(), label: z.string(), cells: z.array(z.object({ who: z.string(), level: z.enum(['hidden', 'read', 'write']), rule: z.string() })) }),
@@ -59,7 +95,7 @@ export const workshopRoutes = {
     query: empty,
     body: z.strictObject({ draft: formDesign }),
     guard: 'If-Match',
-    answer: z.object({ version: z.int(), findings: z.array(finding), changes: z.array(z.string()) }),
+    answer: z.object({ version: z.int(), findings: z.array(finding), changes: z.array(designChange) }),
   }),
   releaseForm: route({
     name: 'releaseForm',

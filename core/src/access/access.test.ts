@@ -16,7 +16,7 @@ import {
   type VisibleValues,
 } from './index.ts';
 
-const text = (key: string, source: Field['source'] = 'asked'): Field => ({ key, label: key.toUpperCase(), type: { kind: 'text' }, source });
+const text = (key: string, source: 'asked' | 'desk-only' = 'asked'): Field => ({ key, label: key.toUpperCase(), type: { kind: 'text' }, source });
 const fields = [text('visitor'), text('medical'), text('escort', 'desk-only')];
 const plan: AccessPlan = {
   rules: [
@@ -27,11 +27,12 @@ const plan: AccessPlan = {
 const viewer = (...groups: string[]): Viewer => ({ personId: 'p', kind: 'staff', role: 'member', groups });
 const desk = { isDesk: true, isRequester: false };
 const requester = { isDesk: false, isRequester: true };
+const nameOf = () => undefined;
 const values = { visitor: 'Jonas', medical: 'secret', escort: 'Nuala' };
 
 describe('the access plan', () => {
   it('opens the medical note to safety and the requester only', () => {
-    const level = (who: Viewer, relation: typeof desk) => accessTo(fields[1] as Field, plan, who, relation).level;
+    const level = (who: Viewer, relation: typeof desk) => accessTo(fields[1] as Field, fields, plan, who, relation).level;
     expect(level(viewer('estates'), desk)).toBe('hidden');
     expect(level({ ...viewer(), role: 'coordinator' }, desk)).toBe('hidden');
     expect(level({ ...viewer(), role: 'administrator' }, desk)).toBe('hidden');
@@ -40,7 +41,7 @@ describe('the access plan', () => {
     expect(level(viewer('safety'), { isDesk: false, isRequester: false })).toBe('hidden');
   });
 
-  it('names the rule that decided', () => expect(accessTo(fields[1] as Field, plan, viewer(), desk).rule).toBe('Medical stays with safety'));
+  it('names the rule that decided', () => expect(accessTo(fields[1] as Field, fields, plan, viewer(), desk).rule).toBe('Medical stays with safety'));
 
   const rules = fc.array(
     fc.record({
@@ -61,8 +62,8 @@ describe('the access plan', () => {
       fc.property(rules, groups, fc.constantFrom('hidden' as const, 'read' as const), (made, inGroups, level) => {
         const extra: AccessRule = { id: 'e', name: 'extra', fields: 'all', audience: { in: { everyone: true }, outOf: [] }, level };
         for (const field of fields) {
-          const before = accessTo(field, { rules: made }, viewer(...inGroups), desk).level;
-          const after = accessTo(field, { rules: [...made, extra] }, viewer(...inGroups), desk).level;
+          const before = accessTo(field, fields, { rules: made }, viewer(...inGroups), desk).level;
+          const after = accessTo(field, fields, { rules: [...made, extra] }, viewer(...inGroups), desk).level;
           expect(order[after]).toBeLessThanOrEqual(order[before]);
         }
       }),
@@ -73,7 +74,9 @@ describe('the access plan', () => {
     fc.assert(
       fc.property(rules, groups, (made, inGroups) => {
         for (const field of fields)
-          expect(accessTo(field, { rules: [...made].reverse() }, viewer(...inGroups), desk).level).toBe(accessTo(field, { rules: made }, viewer(...inGroups), desk).level);
+          expect(accessTo(field, fields, { rules: [...made].reverse() }, viewer(...inGroups), desk).level).toBe(
+            accessTo(field, fields, { rules: made }, viewer(...inGroups), desk).level,
+          );
       }),
     );
   });
@@ -87,12 +90,12 @@ describe('the access plan', () => {
   });
 
   it('reveals exactly the readable fields, in the subject too', () => {
-    const seen = reveal({ fields, values, plan, viewer: viewer('estates'), relation: desk });
+    const seen = reveal({ fields, values, nameOf, plan, viewer: viewer('estates'), relation: desk });
     expect(seen.fields.map((field) => field.shown)).toEqual(['Jonas', 'Nuala']);
     expect(seen.withheld).toEqual([{ label: 'MEDICAL', rule: 'Medical stays with safety' }]);
     expect(revealSubject('{visitor}, {medical}', seen, 'Form')).toBe('Jonas');
     expect(revealSubject('{medical}', seen, 'Form')).toBe('Form');
-    const own = reveal({ fields, values, plan, viewer: viewer(), relation: requester });
+    const own = reveal({ fields, values, nameOf, plan, viewer: viewer(), relation: requester });
     expect(own.fields.map((field) => field.key)).toEqual(['visitor', 'medical']);
     expect(own.withheld).toEqual([]);
   });
@@ -104,7 +107,7 @@ describe('the access plan', () => {
   });
 
   it('keeps restricted fields out of letters even to those who may read them', () => {
-    expect(JSON.stringify(revealForLetter({ fields, values, plan, viewer: viewer('safety'), relation: desk }))).not.toContain('secret');
+    expect(JSON.stringify(revealForLetter({ fields, values, nameOf, plan, viewer: viewer('safety'), relation: desk }))).not.toContain('secret');
   });
 
   it('keeps hidden values out of explanations and history', () => {
@@ -129,6 +132,7 @@ describe('the access plan', () => {
         ],
         fields,
         readable,
+        nameOf,
       ),
     ).toEqual([{ label: 'VISITOR', before: '', after: 'Jonas' }]);
   });

@@ -1,7 +1,7 @@
 import type { Explanation } from '../expression/index.ts';
 import type { Viewer } from '../people/index.ts';
-import { FACT_NAMES, type Field, type FieldValue, showValue, type Values } from '../register/index.ts';
-import { accessTo, type Relation } from './accessTo.ts';
+import { FACT_NAMES, type Field, type FieldValue, type NameOf, showValue, type Values } from '../register/index.ts';
+import { accessTo, type Relation, sourcesOf } from './accessTo.ts';
 import type { AccessPlan } from './plan.ts';
 import { restrictedKeys } from './relation.ts';
 
@@ -26,19 +26,24 @@ export interface VisibleValues {
 }
 
 export interface RevealInput {
+  /** All fields of the register: whether a computed one may be read depends on others. */
   readonly fields: readonly Field[];
+  /** Those to project, when not all are wanted. */
+  readonly only?: readonly Field[];
   readonly values: Values;
   readonly plan: AccessPlan;
   readonly viewer: Viewer;
   readonly relation: Relation;
+  /** How people are called. */
+  readonly nameOf: NameOf;
 }
 
 /** Projects a request's values to what one viewer may see. Nothing else in the house may hand values out. */
 export function reveal(input: RevealInput): Revealed<VisibleValues> {
   const fields: VisibleField[] = [];
   const withheld: { label: string; rule: string }[] = [];
-  for (const field of input.fields) {
-    const access = accessTo(field, input.plan, input.viewer, input.relation);
+  for (const field of input.only ?? input.fields) {
+    const access = accessTo(field, input.fields, input.plan, input.viewer, input.relation);
     if (access.level === 'hidden') {
       if (input.relation.isDesk) withheld.push({ label: field.label, rule: access.rule });
       continue;
@@ -48,7 +53,7 @@ export function reveal(input: RevealInput): Revealed<VisibleValues> {
       key: field.key,
       label: field.label,
       value,
-      shown: value === null ? '' : showValue(field, value),
+      shown: value === null ? '' : showValue(field, value, input.nameOf),
       writable: access.level === 'write',
       source: field.source,
     });
@@ -62,12 +67,13 @@ export function reveal(input: RevealInput): Revealed<VisibleValues> {
  */
 export function revealForLetter(input: RevealInput): Revealed<VisibleValues> {
   const restricted = restrictedKeys(input.plan);
-  return reveal({ ...input, fields: input.fields.filter((field) => !restricted.has(field.key)) });
+  const isOpen = (field: Field): boolean => ![field, ...sourcesOf(field, input.fields)].some((each) => restricted.has(each.key));
+  return reveal({ ...input, only: input.fields.filter(isOpen) });
 }
 
 /** The keys a viewer may read, for projecting what speaks of fields without being their values. */
-export function readableKeys(input: Omit<RevealInput, 'values'>): ReadonlySet<string> {
-  return new Set(input.fields.filter((field) => accessTo(field, input.plan, input.viewer, input.relation).level !== 'hidden').map((field) => field.key));
+export function readableKeys(input: Omit<RevealInput, 'values' | 'nameOf'>): ReadonlySet<string> {
+  return new Set(input.fields.filter((field) => accessTo(field, input.fields, input.plan, input.viewer, input.relation).level !== 'hidden').map((field) => field.key));
 }
 
 export interface VisibleReason {
@@ -100,11 +106,11 @@ export interface VisibleChange {
 }
 
 /** The changes of a history entry that this viewer may read. */
-export function revealChanges(changes: readonly ValueChange[], fields: readonly Field[], readable: ReadonlySet<string>): Revealed<readonly VisibleChange[]> {
+export function revealChanges(changes: readonly ValueChange[], fields: readonly Field[], readable: ReadonlySet<string>, nameOf: NameOf): Revealed<readonly VisibleChange[]> {
   const visible = changes.flatMap((change) => {
     const field = fields.find((each) => each.key === change.field);
     if (!field || !readable.has(change.field)) return [];
-    const show = (value: FieldValue | null): string => (value === null ? '' : showValue(field, value));
+    const show = (value: FieldValue | null): string => (value === null ? '' : showValue(field, value, nameOf));
     return [{ label: field.label, before: show(change.before), after: show(change.after) }];
   });
   return visible as unknown as Revealed<readonly VisibleChange[]>;

@@ -14,5 +14,5 @@ export {
   type Timer,
   timersFor,
 } from './deadline.ts';
-export { dateAt, dateInWords, dayInWords, momentInWords } from './wallClock.ts';
+export { dateAt, dateInWords, dayInWords, momentInWords, wallClockAt } from './wallClock.ts';
 export { addWorkingTime, endOfDay, endOfWorkingDay, isOpen, NeverOpen, nextChange, subtractWorkingTime, workingTimeBetween } from './workingTime.ts';

@@ -46,3 +46,9 @@ export function dayInWords(ms: number, zone: string): string {
 
 /** The date at a moment (epoch ms) in a zone, `YYYY-MM-DD`. */
 export const dateAt = (ms: number, zone: string): string => clockOf(zone).day.format(ms);
+
+/** What a wall clock in a zone shows at a moment (epoch ms), to the minute: `2026-11-23T10:42`. */
+export function wallClockAt(ms: number, zone: string): string {
+  const at = partsAt(ms, zone);
+  return `${dateAt(ms, zone)}T${at.hour}:${at.minute}`;
+}

@@ -12,22 +12,24 @@ export type ComputingOrder =
   | { readonly ok: false; readonly circle: readonly string[] };
 
 /** The order to compute values in, each after those it reads; or a circle, when some need each other. */
-export function computingOrder(values: readonly Computed[]): ComputingOrder {
-  const reads = new Map(values.map(({ name, node }) => [name, namesRead([node])]));
+export const computingOrder = (values: readonly Computed[]): ComputingOrder => orderOf(new Map(values.map(({ name, node }) => [name, namesRead([node])])));
+
+/** An order in which each name comes after those it needs; names that need nothing known are left out. */
+export function orderOf(needs: ReadonlyMap<string, readonly string[]>): ComputingOrder {
   const done = new Set<string>();
   const order: string[] = [];
   const visit = (name: string, way: readonly string[]): readonly string[] | null => {
     if (done.has(name)) return null;
     if (way.includes(name)) return [...way.slice(way.indexOf(name)), name];
-    for (const read of reads.get(name) ?? []) {
-      const circle = reads.has(read) ? visit(read, [...way, name]) : null;
+    for (const need of needs.get(name) ?? []) {
+      const circle = needs.has(need) ? visit(need, [...way, name]) : null;
       if (circle) return circle;
     }
     done.add(name);
     order.push(name);
     return null;
   };
-  for (const { name } of values) {
+  for (const name of needs.keys()) {
     const circle = visit(name, []);
     if (circle) return { ok: false, circle };
   }

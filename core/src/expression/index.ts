@@ -20,8 +20,8 @@ export {
 export { CalendarDate, ClockTime, DateTime, Duration, Months } from './calendarTime.ts';
 export { checkExpression, checkTests, typeOf } from './check.ts';
 export { type Compiled, type CompiledTests, compile, compileTests, type Slots } from './compile.ts';
-export { movePoint } from './decimal.ts';
-export { type Computed, type ComputingOrder, computingOrder } from './dependencies.ts';
+export { movePoint, roundTo } from './decimal.ts';
+export { type Computed, type ComputingOrder, computingOrder, orderOf } from './dependencies.ts';
 export { type Explanation, explain, explainCell } from './explain.ts';
 export type { ExpressionFinding } from './finding.ts';
 export { BUILT_INS, type BuiltIn } from './functions/index.ts';
@@ -48,4 +48,4 @@ export {
 export { Scope, type ScopeName } from './scope.ts';
 export { type Comparator, chainOf, type Node, namesRead, nodesOfTest, type Test } from './tree.ts';
 export { KIND_WORDS, kindOf, picksOf, type ScopeType, type TypeKind } from './types.ts';
-export { equal, inWords, order, Range, type Ternary, type Value } from './value.ts';
+export { equal, inWords, isList, order, Range, type Ternary, type Value } from './value.ts';

@@ -6,11 +6,20 @@ export interface ContextEntry {
   readonly type: ScopeType;
 }
 
+/** Something to pick: its key, and what people read. */
+export interface Pick {
+  readonly key: string;
+  readonly label: string;
+}
+
 /** What a name or an expression can stand for. */
 export type ScopeType =
   | { readonly kind: 'text' | 'date' | 'time' | 'date-time' | 'yes-no' | 'duration' | 'months' }
-  /** `places`: decimal places it can have, for reasoning about what lies between two numbers. `unit`: what it counts (`EUR`, `m`). */
-  | { readonly kind: 'number'; readonly places?: number; readonly least?: number; readonly most?: number; readonly unit?: string }
+  /**
+   * `places`: decimal places it can have, for reasoning about what lies between two numbers. `unit`: what it counts (`EUR`, `m`).
+   * `names`: the only numbers it can be and what each is called, for the steps of a scale.
+   */
+  | { readonly kind: 'number'; readonly places?: number; readonly least?: number; readonly most?: number; readonly unit?: string; readonly names?: readonly Pick[] }
   | { readonly kind: 'choice'; readonly options: readonly { readonly key: string; readonly label: string }[] }
   /** A person by id; `people` are those to pick from and to call by name. */
   | { readonly kind: 'person'; readonly people: readonly { readonly key: string; readonly label: string }[] }
@@ -48,8 +57,9 @@ export function sharedType(a: ScopeType | null, b: ScopeType | null): ScopeType 
 }
 
 /** What a value of a type may be picked from, with the words for each; nothing for types that are not picked. */
-export function picksOf(type: ScopeType | null): readonly { readonly key: string; readonly label: string }[] {
+export function picksOf(type: ScopeType | null): readonly Pick[] {
   if (type?.kind === 'list') return picksOf(type.of);
+  if (type?.kind === 'number') return type.names ?? [];
   return type?.kind === 'choice' ? type.options : type?.kind === 'person' ? type.people : [];
 }
 

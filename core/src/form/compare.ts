@@ -1,37 +1,165 @@
-import type { FormDesign } from './design.ts';
+import type { Scope } from '../expression/index.ts';
+import { type Field, requestScope } from '../register/index.ts';
+import { type FormDesign, type Part, partKey, type Question } from './design.ts';
+import { expressionInWords, partName, presetInWords, ruleInWords } from './words.ts';
 
-/** What a draft would change against a release, in words, in the order of work. */
-export function compareDesigns(before: FormDesign | null, after: FormDesign): readonly string[] {
-  if (!before) return [`First release: ${after.questions.length} questions.`];
-  const changes: string[] = [];
-  const label = (key: string): string => after.fields.find((field) => field.key === key)?.label ?? before.fields.find((field) => field.key === key)?.label ?? key;
-  const differs = (a: unknown, b: unknown): boolean => JSON.stringify(a) !== JSON.stringify(b);
+/** One thing that differs between two states of a form: in a sentence, and on either side. */
+export interface DesignChange {
+  readonly page: 'questions' | 'rules' | 'routing' | 'approval';
+  readonly at: string;
+  readonly words: string;
+  /** Empty when there was nothing. */
+  readonly before: string;
+  /** Empty when nothing is left. */
+  readonly after: string;
+  /** Whether it changes the register, and with it every form that fills it. */
+  readonly reaches: 'form' | 'register';
+}
 
-  if (before.title !== after.title) changes.push(`Title: “${before.title}” becomes “${after.title}”.`);
-  if (before.intro !== after.intro) changes.push('The introduction changes.');
-  if (before.subject !== after.subject) changes.push('What requests are called in lists changes.');
+const differs = (a: unknown, b: unknown): boolean => JSON.stringify(a) !== JSON.stringify(b);
+
+/** What a draft would change against a release, in the order of work. */
+export function compareDesigns(before: FormDesign | null, after: FormDesign): readonly DesignChange[] {
+  const asked = after.parts.filter((part) => part.part === 'question').length;
+  if (!before)
+    return [{ page: 'questions', at: 'title', words: `First release: ${asked} ${asked === 1 ? 'question' : 'questions'}.`, before: '', after: after.title, reaches: 'form' }];
+  const scopes = { before: requestScope(before.fields), after: requestScope(after.fields) };
+  return [
+    ...wordingChanges(before, after),
+    ...fieldChanges(before, after, scopes.before, scopes.after),
+    ...partChanges(before, after),
+    ...ruleChanges(before, after, scopes.before, scopes.after),
+    ...tableChanges(before, after),
+  ];
+}
+
+function wordingChanges(before: FormDesign, after: FormDesign): readonly DesignChange[] {
+  const lines = [
+    ['title', `Title: “${before.title}” becomes “${after.title}”.`],
+    ['intro', 'The introduction changes.'],
+    ['subject', 'What requests are called in lists changes.'],
+  ] as const;
+  return lines.flatMap(([name, words]) =>
+    before[name] === after[name] ? [] : [{ page: 'questions' as const, at: name, words, before: before[name], after: after[name], reaches: 'form' as const }],
+  );
+}
+
+function fieldChanges(before: FormDesign, after: FormDesign, was: Scope, is: Scope): readonly DesignChange[] {
+  const changes: DesignChange[] = [];
+  const add = (field: Field, words: string, old: string, fresh: string, reaches: DesignChange['reaches'] = 'register'): void =>
+    void changes.push({ page: 'questions', at: field.key, words, before: old, after: fresh, reaches });
+  const source = (field: Field, scope: Scope): string => (field.source === 'computed' ? `computed: ${expressionInWords(field.formula, scope)}` : field.source);
+  const preset = (field: Field, design: FormDesign, scope: Scope): string => (field.source !== 'computed' && field.preset ? presetInWords(field, field.preset, design, scope) : '');
   for (const field of after.fields) {
     const old = before.fields.find((each) => each.key === field.key);
-    if (!old) changes.push(`New field in the register: “${field.label}”${field.source === 'desk-only' ? ', desk-only' : ''}.`);
-    else if (old.label !== field.label) changes.push(`Field “${old.label}” is now called “${field.label}”.`);
-    if (old && differs(old.type, field.type)) changes.push(`“${field.label}”: its options or limits change.`);
+    if (!old) {
+      add(field, `New field in the register: “${field.label}”${field.source === 'asked' ? '' : `, ${field.source}`}.`, '', field.label);
+      continue;
+    }
+    if (old.label !== field.label) add(field, `Field “${old.label}” is now called “${field.label}”.`, old.label, field.label);
+    if (differs(old.type, field.type)) add(field, `“${field.label}”: its options or limits change.`, typeInWords(old), typeInWords(field));
+    if (source(old, was) !== source(field, is))
+      add(field, `“${field.label}”: ${field.source === 'computed' ? 'how it is computed changes' : 'where it comes from changes'}.`, source(old, was), source(field, is));
+    if (preset(old, before, was) !== preset(field, after, is)) add(field, `“${field.label}”: its default changes.`, preset(old, before, was), preset(field, after, is), 'form');
   }
-  for (const question of after.questions) {
-    const old = before.questions.find((each) => each.field === question.field);
-    if (!old) changes.push(`“${label(question.field)}” is asked.`);
-    else {
-      if (old.required !== question.required) changes.push(`“${label(question.field)}” ${question.required ? 'becomes required' : 'is no longer required'}.`);
-      if (old.asks !== question.asks || old.help !== question.help) changes.push(`“${label(question.field)}”: its wording changes.`);
+  for (const field of before.fields)
+    if (!after.fields.some((each) => each.key === field.key)) add(field, `The form no longer knows “${field.label}”; the register keeps what it holds.`, field.label, '', 'form');
+  return changes;
+}
+
+/** The settings of a kind in words, for reading two of them side by side. */
+function typeInWords({ type }: Field): string {
+  switch (type.kind) {
+    case 'choice':
+    case 'choices':
+      return type.options.map((option) => `${option.label}${option.retired ? ' (retired)' : ''}`).join(', ');
+    case 'level':
+      return type.levels.map((level) => `${level.label}${level.retired ? ' (retired)' : ''}`).join(' < ');
+    case 'line-items':
+      return `${type.columns.map((column) => column.label).join(', ')}${type.most === undefined ? '' : `; at most ${type.most} lines`}`;
+    default:
+      return Object.entries(type)
+        .map(([name, value]) => (name === 'kind' ? String(value) : `${LIMIT_WORDS[name] ?? name} ${value}`))
+        .join(', ');
+  }
+}
+
+const LIMIT_WORDS: Readonly<Record<string, string>> = {
+  least: 'at least',
+  most: 'at most',
+  notBefore: 'not before',
+  notBeforeToday: 'today or later:',
+  notBeforeNow: 'now or later:',
+};
+
+const questionName = (part: Question): string => `${part.asks}${part.help ? ` (${part.help})` : ''}`;
+
+function partChanges(before: FormDesign, after: FormDesign): readonly DesignChange[] {
+  const changes: DesignChange[] = [];
+  const add = (at: string, words: string, old = '', fresh = ''): void => void changes.push({ page: 'questions', at, words, before: old, after: fresh, reaches: 'form' });
+  const oldOf = (key: string): Part | undefined => before.parts.find((part) => partKey(part) === key);
+  for (const part of after.parts) {
+    const key = partKey(part);
+    const old = oldOf(key);
+    const name = partName(after, key);
+    if (!old) add(key, part.part === 'question' ? `“${name}” is asked.` : `New ${part.part}: “${name}”.`, '', name);
+    else if (old.part === 'question' && part.part === 'question') {
+      if (old.required !== part.required)
+        add(
+          key,
+          `“${name}” ${part.required ? 'becomes required' : 'is no longer required'}.`,
+          old.required ? 'required' : 'can be left empty',
+          part.required ? 'required' : 'can be left empty',
+        );
+      if (old.asks !== part.asks || old.help !== part.help) add(key, `“${name}”: its wording changes.`, questionName(old), questionName(part));
+      if ((old.whenHidden ?? 'ignored') !== (part.whenHidden ?? 'ignored'))
+        add(key, `“${name}”: what becomes of its answer when it goes away changes.`, old.whenHidden ?? 'ignored', part.whenHidden ?? 'ignored');
+    } else if (differs(old, part)) add(key, `The ${part.part} “${name}” changes.`, partName(before, key), name);
+  }
+  for (const part of before.parts) {
+    const key = partKey(part);
+    if (after.parts.some((each) => partKey(each) === key)) continue;
+    add(
+      key,
+      part.part === 'question' ? `“${partName(before, key)}” is no longer asked; what was answered stays.` : `The ${part.part} “${partName(before, key)}” goes away.`,
+      partName(before, key),
+    );
+  }
+  const kept = (design: FormDesign, other: FormDesign): string[] => design.parts.map(partKey).filter((key) => other.parts.some((part) => partKey(part) === key));
+  const [was, is] = [kept(before, after), kept(after, before)];
+  if (differs(was, is)) add('title', 'The order on the form changes.', was.map((key) => partName(before, key)).join(', '), is.map((key) => partName(after, key)).join(', '));
+  return changes;
+}
+
+function ruleChanges(before: FormDesign, after: FormDesign, was: Scope, is: Scope): readonly DesignChange[] {
+  const changes: DesignChange[] = [];
+  const add = (at: string, words: string, old: string, fresh: string): void => void changes.push({ page: 'rules', at, words, before: old, after: fresh, reaches: 'form' });
+  for (const rule of after.rules) {
+    const old = before.rules.find((each) => each.id === rule.id);
+    const fresh = ruleInWords(rule, after, is);
+    if (!old) add(rule.id, `New rule “${rule.name}”.`, '', fresh);
+    else if (differs(old, rule)) {
+      const earlier = ruleInWords(old, before, was);
+      if (old.on !== rule.on) add(rule.id, `Rule “${rule.name}” is turned ${rule.on ? 'on' : 'off'}.`, earlier, fresh);
+      else if (earlier !== fresh) add(rule.id, `Rule “${rule.name}” changes.`, earlier, fresh);
+      else add(rule.id, `Rule “${old.name}”: its name or description changes.`, `${old.name} ${old.says}`.trim(), `${rule.name} ${rule.says}`.trim());
     }
   }
-  for (const question of before.questions) {
-    if (!after.questions.some((each) => each.field === question.field)) changes.push(`“${label(question.field)}” is no longer asked; what was answered stays.`);
-  }
-  const kept = (design: FormDesign, other: FormDesign): string[] => design.questions.map((q) => q.field).filter((key) => other.questions.some((q) => q.field === key));
-  if (differs(kept(before, after), kept(after, before))) changes.push('The order of the questions changes.');
-  if (differs(before.rules, after.rules)) changes.push('The form rules change.');
-  if (differs(before.routing, after.routing)) changes.push('The routing table changes.');
-  if (differs(before.approval, after.approval)) changes.push('The approval path changes.');
-  if (differs(before.deadline, after.deadline)) changes.push('The deadline plan changes.');
+  for (const rule of before.rules) if (!after.rules.some((each) => each.id === rule.id)) add(rule.id, `Rule “${rule.name}” goes away.`, ruleInWords(rule, before, was), '');
+  const order = (design: FormDesign, other: FormDesign): string[] => design.rules.flatMap((rule) => (other.rules.some((each) => each.id === rule.id) ? [rule.name] : []));
+  const ids = (design: FormDesign, other: FormDesign): string[] => design.rules.flatMap((rule) => (other.rules.some((each) => each.id === rule.id) ? [rule.id] : []));
+  if (differs(ids(before, after), ids(after, before))) add('', 'The order of the rules changes.', order(before, after).join(', '), order(after, before).join(', '));
+  return changes;
+}
+
+function tableChanges(before: FormDesign, after: FormDesign): readonly DesignChange[] {
+  const changes: DesignChange[] = [];
+  const rows = (design: FormDesign): string => `${design.routing.rows.length} rows`;
+  const add = (page: DesignChange['page'], words: string, old = '', fresh = ''): void => void changes.push({ page, at: page, words, before: old, after: fresh, reaches: 'form' });
+  const unique = (design: FormDesign): string => design.unique.map((rule) => rule.fields.map((key) => partName(design, key)).join(' + ')).join('; ');
+  if (differs(before.unique, after.unique)) add('questions', 'What must not be asked twice changes.', unique(before), unique(after));
+  if (differs(before.routing, after.routing)) add('routing', 'The routing table changes.', rows(before), rows(after));
+  if (differs(before.approval, after.approval)) add('approval', 'The approval path changes.', before.approval.step.label, after.approval.step.label);
+  if (differs(before.deadline, after.deadline)) add('approval', 'The deadline plan changes.');
   return changes;
 }

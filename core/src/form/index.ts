@@ -1,4 +1,31 @@
-export { compareDesigns } from './compare.ts';
-export { type Completion, prepareCompletion } from './complete.ts';
-export type { FormDesign, FormRule, Question } from './design.ts';
-export { type Finding, findingsOf } from './findings.ts';
+export { askedForm } from './askedForm.ts';
+export { compareDesigns, type DesignChange } from './compare.ts';
+export { type AskedQuestion, answersToSend, type Completion, isUnanswered, prepareCompletion, refusalsOf, type ShownPart } from './complete.ts';
+export {
+  type Action,
+  type ActionName,
+  type AskedForm,
+  END,
+  FIRST_PAGE,
+  type FormDesign,
+  type FormRule,
+  type Instruction,
+  type Page,
+  type Part,
+  partKey,
+  type Question,
+  questionsOf,
+  type Section,
+  type UniqueRule,
+  type WhenHidden,
+} from './design.ts';
+export type { Said } from './effects.ts';
+export type { Finding } from './findings/finding.ts';
+export { findingsOf, placeholdersIn, type Surroundings } from './findings/findings.ts';
+export { applyFix, type Fix, fixInWords, withoutTarget } from './findings/fix.ts';
+export { type Kept, prepareKeeping } from './keep.ts';
+export { pageKeys, placesOf } from './layout.ts';
+export { blankDesign, designFromRows, type Ground, guessKind, RECIPES, type Recipe } from './recipes/index.ts';
+export { answerSchema, type FormFile, formFile, groupsNeeded, type JsonSchema, type Places, settledHere } from './takeAlong.ts';
+export { claimOf } from './unique.ts';
+export { actionInWords, expressionInWords, partName, presetInWords, ruleInWords } from './words.ts';

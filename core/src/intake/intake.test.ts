@@ -1,8 +1,19 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { compareDesigns, type FormDesign, findingsOf, prepareCompletion } from '../form/index.ts';
+import { compareDesigns, type FormDesign, type FormRule, findingsOf, prepareCompletion, refusalsOf } from '../form/index.ts';
+import { type FieldValue, typedForm } from '../register/index.ts';
 import { prepareIntake } from './index.ts';
 
+const showing = (id: string, name: string, when: string, part: string): FormRule => ({
+  id,
+  name,
+  says: '',
+  when,
+  then: [{ do: 'show', parts: [part] }],
+  otherwise: [],
+  on: true,
+  runs: 'filling',
+});
 const OUTCOME = { team: 'estates', priority: 'normal', workingDays: 2, needsApproval: false } as const;
 const design: FormDesign = {
   title: 'Access',
@@ -16,11 +27,9 @@ const design: FormDesign = {
     { key: 'fee', label: 'Fee', type: { kind: 'money', currency: 'EUR' }, source: 'asked' },
     { key: 'escort', label: 'Escort', type: { kind: 'text' }, source: 'desk-only' },
   ],
-  questions: ['visitor', 'water', 'boat', 'skipper', 'fee'].map((field) => ({ field, asks: '', help: '', required: field !== 'fee' })),
-  rules: [
-    { id: 'r1', name: 'Boat', when: 'water = true', show: ['boat'], on: true },
-    { id: 'r2', name: 'Skipper', when: 'boat = "own"', show: ['skipper'], on: true },
-  ],
+  parts: ['visitor', 'water', 'boat', 'skipper', 'fee'].map((field) => ({ part: 'question', field, asks: '', help: '', required: field !== 'fee' })),
+  rules: [showing('r1', 'Boat', 'water = true', 'boat'), showing('r2', 'Skipper', 'boat = "own"', 'skipper')],
+  unique: [],
   routing: {
     columns: [
       { id: 'fee', label: 'Fee', input: 'fee' },
@@ -39,8 +48,11 @@ const facts = {
   requesterIsOutside: true,
   requesterId: null,
   requesterGroups: [],
+  department: '',
   door: 'outside',
   today: '2026-11-23',
+  now: '2026-11-23T10:00',
+  people: [],
   calendar: { open: [true, true, true, true, true, false, false], closed: ['2026-12-25'] },
 } as const;
 const day = [['08:00', '17:00']] as const;
@@ -66,7 +78,7 @@ describe('completing answers', () => {
   });
 
   it('names every problem at its field, with a way out', () => {
-    const { problems } = complete({ water: true, fee: 'lots', escort: 'me', other: 1 }, facts);
+    const problems = refusalsOf(complete({ water: true, fee: 'lots', escort: 'me', other: 1 }, facts));
     expect(problems.map((problem) => problem.field)).toEqual(['visitor', 'boat', 'fee', 'escort', 'other']);
     expect(problems.every((problem) => problem.message !== '' && problem.fix !== '')).toBe(true);
   });
@@ -78,7 +90,9 @@ describe('completing answers', () => {
         const first = complete(answers, facts);
         const asked = new Set(first.asked.map((question) => question.field));
         expect(Object.keys(first.values).every((key) => asked.has(key))).toBe(true);
-        const raw = Object.fromEntries(Object.entries(first.values).map(([key, value]) => [key, typeof value === 'object' ? value.minor / 100 : value]));
+        const raw = Object.fromEntries(
+          design.fields.flatMap((field) => (first.values[field.key] === undefined ? [] : [[field.key, typedForm(field, first.values[field.key] as FieldValue)]])),
+        );
         expect(complete(raw, facts).values).toEqual(first.values);
       }),
     );
@@ -87,10 +101,7 @@ describe('completing answers', () => {
   it('ends when rules stand in a circle', () => {
     const circle = prepareCompletion({
       ...design,
-      rules: [
-        { id: 'a', name: 'A', when: 'skipper = null', show: ['boat'], on: true },
-        { id: 'b', name: 'B', when: 'boat = "x"', show: ['skipper'], on: true },
-      ],
+      rules: [showing('a', 'A', 'skipper = null', 'boat'), showing('b', 'B', 'boat = "x"', 'skipper')],
     });
     expect(circle({ boat: 'x', skipper: 'y' }, facts).asked.length).toBeGreaterThan(0);
   });
@@ -133,14 +144,14 @@ describe('taking a request in', () => {
 });
 
 describe('findings and changes', () => {
-  const groups = new Set(['estates', 'managers']);
+  const groups = { groups: new Set(['estates', 'managers']), outside: true };
 
   it('finds nothing in a sound design', () => expect(findingsOf(design, groups)).toEqual([]));
 
   it('finds unknown names, cells of the wrong kind, rows that can never win, teams that do not exist', () => {
     const broken: FormDesign = {
       ...design,
-      rules: [{ id: 'r', name: 'R', when: 'watr = true', show: ['boat'], on: true }],
+      rules: [showing('r', 'R', 'watr = true', 'boat')],
       routing: {
         ...design.routing,
         rows: [
@@ -155,8 +166,8 @@ describe('findings and changes', () => {
   });
 
   it('tells a release from a draft in words', () => {
-    const draft: FormDesign = { ...design, title: 'Come in', questions: design.questions.slice(0, 4).map((question) => ({ ...question, required: true })) };
-    expect(compareDesigns(design, draft)).toEqual(['Title: “Access” becomes “Come in”.', '“Fee” is no longer asked; what was answered stays.']);
+    const draft: FormDesign = { ...design, title: 'Come in', parts: design.parts.slice(0, 4) };
+    expect(compareDesigns(design, draft).map((change) => change.words)).toEqual(['Title: “Access” becomes “Come in”.', '“Fee” is no longer asked; what was answered stays.']);
     expect(compareDesigns(design, design)).toEqual([]);
   });
 });

@@ -1,6 +1,6 @@
 import { type Deadline, planDeadline, type Timer, timersFor, type WorkingCalendar } from '../deadline/index.ts';
 import { type Admission, admit, type Door } from '../door/index.ts';
-import { type FormDesign, prepareCompletion } from '../form/index.ts';
+import { type FormDesign, prepareCompletion, refusalsOf } from '../form/index.ts';
 import { type Problem, type RawAnswers, type RequestFacts, requestScope, requestSlots, type Values } from '../register/index.ts';
 import { prepareRouting, type Routed } from '../routing/index.ts';
 
@@ -36,7 +36,9 @@ export function prepareIntake(design: FormDesign): (door: Door, answers: RawAnsw
   return (door, answers, context) => {
     const admission = admit(door, context.requester, context.now);
     if (!admission.admitted) return { taken: false, refusal: admission };
-    const { values, problems } = complete(answers, context.facts);
+    const completion = complete(answers, context.facts);
+    const problems = refusalsOf(completion);
+    const { values } = completion;
     if (problems.length > 0) return { taken: false, problems };
     const routed = route(requestSlots(design.fields, values, context.facts));
     const { step } = design.approval;

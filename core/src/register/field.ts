@@ -4,8 +4,12 @@ export interface Money {
   readonly currency: string;
 }
 
-/** A stored value. Choice stores the option's key; date stores `YYYY-MM-DD`; a duration ISO 8601 (`PT1H35M`); empty is the absence of the key. */
-export type FieldValue = string | number | boolean | Money;
+/** What one thing can be. Choice stores the option's key, a person their id; a date is `YYYY-MM-DD`, a moment `YYYY-MM-DDTHH:MM`, a length ISO 8601 (`PT1H35M`). */
+export type Single = string | number | boolean | Money;
+/** One row of line items, by column. */
+export type ItemRow = Readonly<Record<string, Single>>;
+/** A stored value; several choices or people are a list, line items a list of rows. Empty is the absence of the key. */
+export type FieldValue = Single | readonly string[] | readonly ItemRow[];
 export type Values = Readonly<Record<string, FieldValue>>;
 
 export interface ChoiceOption {
@@ -17,31 +21,81 @@ export interface ChoiceOption {
   readonly retired?: boolean;
 }
 
-export type Kind =
+/** One step of an ordered scale. */
+export interface Level {
+  /** What conditions compare, and what is stored: rising with the scale, with room between for a level that comes later. */
+  readonly worth: number;
+  readonly label: string;
+  readonly help?: string;
+  readonly retired?: boolean;
+}
+
+/** Kinds whose value is one thing, so that they can stand in a row of line items. */
+export type SingleKind =
   | { readonly kind: 'text'; readonly most?: number }
   | { readonly kind: 'long-text'; readonly most?: number }
   | { readonly kind: 'number'; readonly places: number; readonly least?: number; readonly most?: number; readonly unit?: string }
   | { readonly kind: 'money'; readonly currency: string; readonly least?: number; readonly most?: number }
   | { readonly kind: 'date'; readonly notBeforeToday?: boolean; readonly notBefore?: string }
+  | { readonly kind: 'date-time'; readonly notBeforeNow?: boolean; readonly notBefore?: string }
   | { readonly kind: 'yes-no' }
   | { readonly kind: 'email' }
   | { readonly kind: 'phone' }
   | { readonly kind: 'link' }
   /** `most`: minutes. */
   | { readonly kind: 'duration'; readonly most?: number }
-  | { readonly kind: 'choice'; readonly options: readonly ChoiceOption[] };
+  | { readonly kind: 'choice'; readonly options: readonly ChoiceOption[] }
+  | { readonly kind: 'level'; readonly levels: readonly Level[] };
+
+/** A column of line items: asked in each row, or computed from the others of its row. */
+export interface ItemColumn {
+  readonly key: string;
+  readonly label: string;
+  readonly type: SingleKind;
+  readonly required: boolean;
+  /** FEEL over the columns of the row; such a column is never asked. */
+  readonly formula?: string;
+}
+
+export type Kind =
+  | SingleKind
+  /** `least` and `most`: how many may be chosen. */
+  | { readonly kind: 'choices'; readonly options: readonly ChoiceOption[]; readonly least?: number; readonly most?: number }
+  /** Staff in any of these groups; all staff when none is named. */
+  | { readonly kind: 'person'; readonly from: readonly string[] }
+  | { readonly kind: 'people'; readonly from: readonly string[]; readonly most?: number }
+  | { readonly kind: 'line-items'; readonly columns: readonly ItemColumn[]; readonly least?: number; readonly most?: number };
 
 export type KindName = Kind['kind'];
 
-/** A named, typed value of a register. The key is its lasting identity; the label may change at any time. */
-export interface Field {
-  readonly key: string;
-  readonly label: string;
-  readonly type: Kind;
-  /** Asked on a form, or filled in by the desk only (never on a form). */
-  readonly source: 'asked' | 'desk-only';
-}
+/** What stands in a field before anybody has answered. */
+export type Preset =
+  | { readonly from: 'fixed'; readonly value: RawAnswer }
+  /** Today and so many days more, or fewer. */
+  | { readonly from: 'today'; readonly plus: number }
+  | { readonly from: 'now' }
+  /** Who asks, when they are known. */
+  | { readonly from: 'me' }
+  /** The team of who asks, by name. */
+  | { readonly from: 'department' }
+  | { readonly from: 'field'; readonly field: string }
+  | { readonly from: 'formula'; readonly formula: string };
 
+/** Where a value comes from: asked on a form, filled in by the desk only (never on a form), or computed from other fields. */
+export type Source = { readonly source: 'asked' | 'desk-only'; readonly preset?: Preset } | { readonly source: 'computed'; readonly formula: string };
+
+/** A named, typed value of a register. The key is its lasting identity; the label may change at any time. */
+export type Field = { readonly key: string; readonly label: string; readonly type: Kind } & Source;
+
+export type RawSingle = string | number | boolean | null;
+export type RawRow = Readonly<Record<string, RawSingle>>;
 /** What a requester typed, before it is read: kept as it was until it can be understood. */
-export type RawAnswer = string | number | boolean | null;
+export type RawAnswer = RawSingle | readonly string[] | readonly RawRow[];
 export type RawAnswers = Readonly<Record<string, RawAnswer>>;
+
+/** Somebody who can be picked. */
+export interface KnownPerson {
+  readonly id: string;
+  readonly name: string;
+  readonly groups: readonly string[];
+}

@@ -1,16 +1,20 @@
 import type { Field, Values } from './field.ts';
-import { dateInWords } from './kinds/date.ts';
+import { showValue } from './kinds/index.ts';
 import type { Problem } from './problem.ts';
 
-/** Dates that must not lie before another field's date, such as a departure before the arrival. */
+/** Dates and moments that must not lie before another field's, such as a departure before the arrival. */
 export function orderProblems(fields: readonly Field[], values: Values): readonly Problem[] {
   return fields.flatMap((field) => {
-    if (field.type.kind !== 'date' || !field.type.notBefore) return [];
+    if ((field.type.kind !== 'date' && field.type.kind !== 'date-time') || !field.type.notBefore) return [];
     const { notBefore } = field.type;
+    const other = fields.find((each) => each.key === notBefore);
     const value = values[field.key];
     const earliest = values[notBefore];
-    if (typeof value !== 'string' || typeof earliest !== 'string' || value >= earliest) return [];
-    const other = fields.find((each) => each.key === notBefore)?.label ?? notBefore;
-    return [{ field: field.key, message: `This is before “${other}” (${dateInWords(earliest)}).`, fix: `Pick ${dateInWords(earliest)} or later, or change “${other}”.` }];
+    if (!other || typeof value !== 'string' || typeof earliest !== 'string') return [];
+    // A day and a moment are compared by their days.
+    const length = Math.min(value.length, earliest.length);
+    if (value.slice(0, length) >= earliest.slice(0, length)) return [];
+    const words = showValue(other, earliest);
+    return [{ field: field.key, message: `This is before “${other.label}” (${words}).`, fix: `Pick ${words} or later, or change “${other.label}”.` }];
   });
 }

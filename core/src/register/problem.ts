@@ -4,4 +4,6 @@ export interface Problem {
   readonly field: string;
   readonly message: string;
   readonly fix: string;
+  /** Which cell of line items it is about; rows from 0. */
+  readonly place?: { readonly row: number; readonly column: string };
 }

@@ -1,5 +1,5 @@
-import { CalendarDate, Scope, type Slots } from '../expression/index.ts';
-import type { Field, Values } from './field.ts';
+import { CalendarDate, DateTime, Scope, type ScopeType, type Slots } from '../expression/index.ts';
+import type { Field, KnownPerson, Values } from './field.ts';
 import { expressionValue, scopeTypeOf } from './kinds/index.ts';
 
 /** Facts about a request besides its fields. */
@@ -10,8 +10,14 @@ export interface RequestFacts {
   /** Keys of the groups the requester is in. */
   readonly requesterGroups: readonly string[];
   readonly door: 'staff' | 'outside';
+  /** The team of who asks, by name; empty when there is none. */
+  readonly department: string;
   /** `YYYY-MM-DD` at the desk. */
   readonly today: string;
+  /** `YYYY-MM-DDTHH:MM` at the desk. */
+  readonly now: string;
+  /** Who can be picked in fields for people. */
+  readonly people: readonly KnownPerson[];
   /** What counts as a working day: open weekdays, Monday first, and closed dates. */
   readonly calendar: { readonly open: readonly boolean[]; readonly closed: readonly string[] };
 }
@@ -25,7 +31,7 @@ export interface KnownNames {
 /** The names that conditions about a request may use: its fields by key, then `requester`, `door` and `today`. */
 export function requestScope(fields: readonly Field[], known: KnownNames = {}): Scope {
   return new Scope([
-    ...fields.map((field) => ({ name: field.key, label: field.label, type: scopeTypeOf(field) })),
+    ...fields.map((field) => ({ name: field.key, label: field.label, type: withPeople(scopeTypeOf(field), known.people ?? []) })),
     {
       name: 'requester',
       label: 'Requester',
@@ -34,6 +40,7 @@ export function requestScope(fields: readonly Field[], known: KnownNames = {}): 
         entries: {
           outside: { label: 'from outside', type: { kind: 'yes-no' } },
           person: { label: 'person', type: { kind: 'person', people: known.people ?? [] } },
+          department: { label: 'department', type: { kind: 'text' } },
           groups: { label: 'groups', type: { kind: 'list', of: known.groups ? { kind: 'choice', options: known.groups } : { kind: 'text' } } },
         },
       },
@@ -50,20 +57,30 @@ export function requestScope(fields: readonly Field[], known: KnownNames = {}): 
       },
     },
     { name: 'today', label: 'Today', type: { kind: 'date' } },
+    { name: 'now', label: 'Now', type: { kind: 'date-time' } },
     { name: 'calendar', label: 'Working calendar', type: { kind: 'context', entries: {} } },
   ]);
 }
 
-/** The values for `requestScope(fields)`, by slot. */
-export function requestSlots(fields: readonly Field[], values: Values, facts: RequestFacts): Slots {
-  return [
-    ...fields.map((field) => expressionValue(field, Object.hasOwn(values, field.key) ? values[field.key] : undefined)),
-    { outside: facts.requesterIsOutside, person: facts.requesterId, groups: facts.requesterGroups },
-    facts.door,
-    CalendarDate.read(facts.today),
-    facts.calendar,
-  ];
+/** A type that picks people, with those who are known by name. */
+function withPeople(type: ScopeType, people: NonNullable<KnownNames['people']>): ScopeType {
+  if (type.kind === 'person') return { ...type, people };
+  return type.kind === 'list' && type.of?.kind === 'person' ? { kind: 'list', of: { ...type.of, people } } : type;
 }
 
+/** The values for `requestScope(fields)`, by slot. */
+export function requestSlots(fields: readonly Field[], values: Values, facts: RequestFacts): Slots {
+  return [...fields.map((field) => expressionValue(field, Object.hasOwn(values, field.key) ? values[field.key] : undefined)), ...factSlots(facts)];
+}
+
+/** The slots after those of the fields. */
+export const factSlots = (facts: RequestFacts): Slots => [
+  { outside: facts.requesterIsOutside, person: facts.requesterId, department: facts.department === '' ? null : facts.department, groups: facts.requesterGroups },
+  facts.door,
+  CalendarDate.read(facts.today),
+  DateTime.read(facts.now),
+  facts.calendar,
+];
+
 /** Names that stand for no field: reading them discloses nothing that the access plan protects. */
-export const FACT_NAMES: ReadonlySet<string> = new Set(['requester', 'door', 'today', 'calendar']);
+export const FACT_NAMES: ReadonlySet<string> = new Set(['requester', 'door', 'today', 'now', 'calendar']);

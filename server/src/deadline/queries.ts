@@ -23,3 +23,10 @@ export function calendarOf(db: Reader, key: string): WorkingCalendar {
   if (!found) kept.set(text, (found = JSON.parse(text) as WorkingCalendar));
   return found;
 }
+
+export const calendarNames = (db: Reader): { key: string; name: string }[] =>
+  db
+    .select({ key: calendars.key })
+    .from(calendars)
+    .all()
+    .map(({ key }) => ({ key, name: calendarOf(db, key).name }));

@@ -6,8 +6,9 @@ import { v7 as uuid } from 'uuid';
 import type { House } from '../platform/house.ts';
 import { write } from '../platform/house.ts';
 import { notFound, Problem, staleVersion } from '../platform/problem.ts';
+import { claimAnew } from '../register/claims.ts';
 import { registers } from '../register/tables.ts';
-import { changesSince, findingsFor, formByKey } from './queries.ts';
+import { changesSince, currentRelease, findingsFor, formByKey } from './queries.ts';
 import { forms, releases } from './tables.ts';
 
 /** Keeps a draft made on a version. A field of the register can't change its kind under the answers it holds. */
@@ -18,7 +19,7 @@ export function saveDraft(house: House, input: { key: string; version: number; d
     if (form.version !== input.version) throw staleVersion();
     const version = form.version + 1;
     tx.update(forms).set({ draft: input.draft, version }).where(eq(forms.id, form.id)).run();
-    return { version, findings: [...findingsFor(tx, input.draft)], changes: [...changesSince(tx, form, input.draft)] };
+    return { version, findings: [...findingsFor(tx, form.id, input.draft)], changes: [...changesSince(tx, form, input.draft)] };
   });
 }
 
@@ -30,7 +31,7 @@ export function releaseForm(house: House, viewer: Viewer, input: { key: string; 
     if (form.version !== input.version) throw staleVersion();
     const register = tx.select().from(registers).where(eq(registers.id, form.registerId)).get();
     if (!register) throw notFound('This form’s register');
-    const errors = findingsFor(tx, form.draft).filter((finding) => finding.severity === 'error');
+    const errors = findingsFor(tx, form.id, form.draft).filter((finding) => finding.severity === 'error');
     const clashes = kindClashes(register.fields, form.draft.fields);
     if (errors.length + clashes.length > 0) {
       const problems = [...errors.map((error) => ({ field: error.at, message: error.message, fix: `Mend it on the page “${error.page}”.` })), ...clashes];
@@ -46,6 +47,7 @@ export function releaseForm(house: House, viewer: Viewer, input: { key: string; 
       .set({ fields: mergeFields(register.fields, form.draft.fields) })
       .where(eq(registers.id, register.id))
       .run();
+    if (JSON.stringify(form.draft.unique) !== JSON.stringify(currentRelease(tx, form)?.design.unique ?? [])) claimAnew(tx, form.id, form.draft);
     return { number, version: form.version + 1 };
   });
 }

@@ -1,4 +1,4 @@
-import { compareDesigns, type Finding, type FormDesign, findingsOf, prepareCompletion } from '@tolvek/core/form';
+import { compareDesigns, type DesignChange, type Finding, type FormDesign, findingsOf, prepareCompletion } from '@tolvek/core/form';
 import { prepareIntake } from '@tolvek/core/intake';
 import { and, asc, count, desc, eq } from 'drizzle-orm';
 import { doors } from '../door/tables.ts';
@@ -38,11 +38,12 @@ export function formByKey(db: Reader, key: string): FormRow | undefined {
   return db.select().from(forms).where(eq(forms.key, key)).get();
 }
 
-export function findingsFor(db: Reader, design: FormDesign): readonly Finding[] {
-  return findingsOf(design, new Set(allGroups(db).map((group) => group.key)));
+export function findingsFor(db: Reader, formId: string, design: FormDesign): readonly Finding[] {
+  const groups = new Set(allGroups(db).map((group) => group.key));
+  return findingsOf(design, { groups, outside: doorsOf(db, formId).some((door) => door.kind === 'outside') });
 }
 
-export function changesSince(db: Reader, form: FormRow, draft: FormDesign): readonly string[] {
+export function changesSince(db: Reader, form: FormRow, draft: FormDesign): readonly DesignChange[] {
   return compareDesigns(currentRelease(db, form)?.design ?? null, draft);
 }
 
@@ -67,7 +68,7 @@ export function listForms(db: Reader) {
       register,
       release: form.release,
       changed: changesSince(db, form, form.draft).length > 0,
-      findings: findingsFor(db, form.draft).length,
+      findings: findingsFor(db, form.id, form.draft).length,
       requests: counts.get(form.id) ?? 0,
     }));
 }

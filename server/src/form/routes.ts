@@ -1,11 +1,11 @@
 import { accessTo } from '@tolvek/core/access';
-import { dateAt, workingWeek } from '@tolvek/core/deadline';
+import { dateAt, wallClockAt, workingWeek } from '@tolvek/core/deadline';
 import type { FormDesign } from '@tolvek/core/form';
 import { audienceInWords, type Viewer } from '@tolvek/core/people';
 import { eq } from 'drizzle-orm';
-import { calendarOf } from '../deadline/queries.ts';
+import { calendarNames, calendarOf } from '../deadline/queries.ts';
 import { doors } from '../door/tables.ts';
-import { allGroups, groupNames, knownNames, namesOf } from '../people/queries.ts';
+import { allGroups, departmentOf, groupNames, namesOf, staffIn } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { type House, write } from '../platform/house.ts';
 import { notFound } from '../platform/problem.ts';
@@ -13,6 +13,7 @@ import type { Serve } from '../platform/serve.ts';
 import { type RegisterRow, registerById } from '../register/queries.ts';
 import { iso, stageView } from '../register/sheet.ts';
 import { releaseForm, saveDraft } from './commands.ts';
+import { createForm } from './create.ts';
 import { changesSince, doorsOf, findingsFor, formByKey, listForms, releasesOf } from './queries.ts';
 import { tryCondition } from './tries.ts';
 
@@ -34,18 +35,22 @@ export function formRoutes(serve: Serve, house: House): void {
       key: form.key,
       version: form.version,
       draft: form.draft,
-      findings: [...findingsFor(db, form.draft)],
+      findings: [...findingsFor(db, form.id, form.draft)],
       changes: [...changesSince(db, form, form.draft)],
       releases: releases.map((release) => ({ number: release.number, note: release.note, by: names.get(release.releasedBy) ?? '', at: iso(release.releasedAt) })),
       doors: doorsOf(db, form.id).map(doorSettings),
       groups: [...allGroups(db)],
-      people: knownNames(db).people,
+      people: staffIn(db, 'all').map((person) => ({ key: person.id, label: person.name, groups: [...person.groups], department: departmentOf(db, person.id) })),
+      released: releases.length > 0 ? register.fields.map((field) => field.key) : [],
       stages: register.stages.map(stageView),
       calendar: { name: calendar.name, zone: calendar.zone, open: [...week.open], closed: [...week.closed] },
       today: dateAt(clock.now(), calendar.zone),
+      now: wallClockAt(clock.now(), calendar.zone),
       ...accessView(db, register, form.draft),
     };
   });
+  serve('ground', () => ({ groups: [...allGroups(db)], calendars: calendarNames(db) }));
+  serve('createForm', ({ viewer, body, key }) => createForm(house, viewer, { ...body, idempotencyKey: key }));
   serve('saveDraft', ({ params, body, version }) => saveDraft(house, { key: params.key, version, draft: body.draft }));
   serve('releaseForm', ({ viewer, params, body, version }) => releaseForm(house, viewer, { key: params.key, version, note: body.note }));
   serve('tryCondition', ({ viewer, params, body }) => tryCondition(db, viewer, params.key, body));
@@ -85,7 +90,7 @@ function accessView(db: Reader, register: RegisterRow, draft: FormDesign) {
     grid: fields.map((field) => ({
       field: field.key,
       label: field.label,
-      cells: seats.map(({ who, viewer, relation }) => ({ who, ...accessTo(field, register.access, viewer, relation) })),
+      cells: seats.map(({ who, viewer, relation }) => ({ who, ...accessTo(field, fields, register.access, viewer, relation) })),
     })),
   };
 }

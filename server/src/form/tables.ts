@@ -1,5 +1,5 @@
 import type { FormDesign } from '@tolvek/core/form';
-import { integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 
 export const forms = sqliteTable('forms', {
   id: text().primaryKey(),
@@ -26,4 +26,21 @@ export const releases = sqliteTable(
     releasedAt: integer().notNull(),
   },
   (table) => [uniqueIndex('releases_number').on(table.formId, table.number)],
+);
+
+/** What drafts were: one state for each stretch of work by one person. */
+export const draftStates = sqliteTable(
+  'draft_states',
+  {
+    id: text().primaryKey(),
+    formId: text()
+      .notNull()
+      .references(() => forms.id),
+    draft: text({ mode: 'json' }).notNull().$type<FormDesign>(),
+    version: integer().notNull(),
+    changedBy: text().notNull(),
+    /** Epoch ms of the last change of the stretch. */
+    changedAt: integer().notNull(),
+  },
+  (table) => [index('draft_states_form').on(table.formId, table.changedAt)],
 );

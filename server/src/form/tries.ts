@@ -1,13 +1,13 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { readableKeys, relationTo, reveal, revealReason, revealSubject } from '@tolvek/core/access';
-import { dateAt, workingWeek } from '@tolvek/core/deadline';
 import { checkExpression, compile, explain, type Node, namesRead, parseExpression, type Scope, type Ternary } from '@tolvek/core/expression';
+import { factsAt } from '@tolvek/core/intake';
 import type { Viewer } from '@tolvek/core/people';
-import { FACT_NAMES, type Field, type RequestFacts, requestScope, requestSlots } from '@tolvek/core/register';
+import { FACT_NAMES, type Field, requestScope, requestSlots } from '@tolvek/core/register';
 import { and, count, desc, eq, sql } from 'drizzle-orm';
 import { calendarOf } from '../deadline/queries.ts';
 import { doors } from '../door/tables.ts';
-import { groupsOf, knownNames } from '../people/queries.ts';
+import { departmentOf, groupsOf, knownNames, nameOf } from '../people/queries.ts';
 import { people } from '../people/tables.ts';
 import type { Reader } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
@@ -29,7 +29,6 @@ export function tryCondition(db: Reader, viewer: Viewer, formKey: string, input:
   const register = registerById(db, form.registerId);
   const { fields, deadline } = form.draft;
   const working = calendarOf(db, deadline.calendar);
-  const calendar = workingWeek(working);
   const found = db
     .select({ request: SHOWN_COLUMNS, kind: people.kind, door: doors.kind })
     .from(requests)
@@ -52,15 +51,15 @@ export function tryCondition(db: Reader, viewer: Viewer, formKey: string, input:
 
   const scope = requestScope(fields, knownNames(db));
   const holds = compile(parsed.value, scope);
+  const asked = new Map<string, { groups: readonly string[]; department: string }>();
+  const whoAsked = (id: string): { groups: readonly string[]; department: string } => {
+    const known = asked.get(id) ?? { groups: groupsOf(db, id), department: departmentOf(db, id) };
+    asked.set(id, known);
+    return known;
+  };
   const tried = found.map(({ request, kind, door, access, readable }) => {
-    const facts: RequestFacts = {
-      requesterIsOutside: kind === 'contact',
-      requesterId: request.requesterId,
-      requesterGroups: groupsOf(db, request.requesterId),
-      door,
-      today: dateAt(request.createdAt, working.zone),
-      calendar,
-    };
+    const { groups, department } = whoAsked(request.requesterId);
+    const facts = factsAt(request.createdAt, working, door, { id: request.requesterId, kind, groups, department }, []);
     const slots = requestSlots(fields, request.values, facts);
     const value = holds(slots, null);
     const result: Ternary = typeof value === 'boolean' ? value : null;
@@ -75,7 +74,7 @@ export function tryCondition(db: Reader, viewer: Viewer, formKey: string, input:
     ever: ever(db, register.id, parsed.value, fields, scope),
     tried: tried.slice(0, 30).map(({ request, result, access }) => {
       const { design } = releaseById(db, request.releaseId).release;
-      const visible = reveal({ ...access, values: request.values });
+      const visible = reveal({ ...access, values: request.values, nameOf: nameOf(db) });
       return { number: request.number, subject: revealSubject(design.subject, visible, design.title), result };
     }),
     explained: chosen ? { number: chosen.request.number, reason: revealReason(explain(parsed.value, scope, chosen.slots), chosen.readable) } : null,

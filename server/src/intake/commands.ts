@@ -1,7 +1,8 @@
-import { dateAt, momentInWords, workingWeek } from '@tolvek/core/deadline';
+import { momentInWords } from '@tolvek/core/deadline';
 import { admit, contactProblems } from '@tolvek/core/door';
+import { refusalsOf } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
-import type { RawAnswers, RequestFacts } from '@tolvek/core/register';
+import type { Problem as FieldProblem, RawAnswers } from '@tolvek/core/register';
 import { eq } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { approvals } from '../approval/tables.ts';
@@ -11,16 +12,18 @@ import { doors, waitingSubmissions } from '../door/tables.ts';
 import { currentRelease, type ReleaseRow, releaseById } from '../form/queries.ts';
 import { forms } from '../form/tables.ts';
 import { notify, notifyToConfirm } from '../notice/notify.ts';
-import { groupNames, groupsOf, membersOf, type PersonRow, personByEmail, personById } from '../people/queries.ts';
+import { groupNames, membersOf, type PersonRow, personByEmail, personById } from '../people/queries.ts';
 import { people } from '../people/tables.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { type Effects, type House, write } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { issueLink, linkEnds, openLink, spendLink } from '../platform/links.ts';
 import { notAllowed, notFound, notSignedIn, Problem, wrongFields } from '../platform/problem.ts';
+import { claim, takenAnswers } from '../register/claims.ts';
 import { remember } from '../register/history.ts';
 import { firstStage, registerById, requestById, stageWithRole } from '../register/queries.ts';
 import { registers, requests } from '../register/tables.ts';
+import { factsFor } from './facts.ts';
 
 export type DoorRow = typeof doors.$inferSelect;
 
@@ -30,20 +33,6 @@ export function doorBySlug(db: Reader, slug: string): { door: DoorRow; release: 
   const release = form ? currentRelease(db, form) : undefined;
   if (!door || !release) throw notFound('This form');
   return { door, release };
-}
-
-/** What conditions may know about who asks, at which door, on which day. */
-export function factsFor(db: Reader, door: Pick<DoorRow, 'kind'>, release: ReleaseRow, requester: { id: string; kind: 'staff' | 'contact' } | null, now: number): RequestFacts {
-  const calendar = calendarOf(db, release.design.deadline.calendar);
-  const week = workingWeek(calendar);
-  return {
-    requesterIsOutside: requester?.kind !== 'staff',
-    requesterId: requester?.id ?? null,
-    requesterGroups: requester ? groupsOf(db, requester.id) : [],
-    door: door.kind,
-    today: dateAt(now, calendar.zone),
-    calendar: { open: [...week.open], closed: [...week.closed] },
-  };
 }
 
 export interface Submission {
@@ -87,8 +76,9 @@ function keepForConfirmation(house: House, tx: Transaction, now: number, door: D
   const email = input.contact?.email.trim().toLowerCase() ?? '';
   const admission = admit(door, { kind: 'unknown', active: true }, now);
   if (!admission.admitted) throw refusal(admission);
-  const { problems } = releaseById(tx, release.id).complete(input.answers, factsFor(tx, door, release, null, now));
-  const all = [...problems, ...contactProblems({ name, email })];
+  const completion = releaseById(tx, release.id).complete(input.answers, factsFor(tx, door, release, null, now));
+  const held = takenAnswers(tx, release.formId, release.design, completion.values, null);
+  const all = [...refusalsOf(completion), ...contactProblems({ name, email }), ...held];
   if (all.length > 0) throw wrongFields(all);
   // Whether the address belongs to somebody, and whether they may come in, is said only to who holds it: in the letter's page.
   const submission = { id: uuid(), doorId: door.id, releaseId: release.id, name, email, answers: input.answers, createdAt: now, expiresAt: linkEnds('confirm', now) };
@@ -108,6 +98,15 @@ export function waitingFor(db: Reader, token: string, now: number) {
   const submission = db.select().from(waitingSubmissions).where(eq(waitingSubmissions.id, link.targetId)).get();
   if (!submission) throw notFound('What this link would send');
   return { link, submission, release: releaseById(db, submission.releaseId).release };
+}
+
+/** Answers of a form that another request has already, while it is still being filled in. What is wrong otherwise is not told here. */
+export function checkAnswers(db: Reader, viewer: Viewer | null, slug: string, answers: RawAnswers, now: number): readonly FieldProblem[] {
+  const { door, release } = doorBySlug(db, slug);
+  if (door.kind === 'staff' && !viewer) throw notSignedIn();
+  const requester = door.kind === 'staff' && viewer ? (personById(db, viewer.personId) ?? null) : null;
+  const { values } = releaseById(db, release.id).complete(answers, factsFor(db, door, release, requester, now));
+  return takenAnswers(db, release.formId, release.design, values, requester?.id ?? null);
 }
 
 /** Confirms an outside address by the link in the letter. It works once. */
@@ -157,6 +156,8 @@ function arrive(house: House, tx: Transaction, effects: Effects, now: number, do
   const intake = releaseById(tx, release.id).takeIn(door, answers, { now, calendar, facts, requester });
   if (!intake.taken) throw 'refusal' in intake ? refusal(intake.refusal) : wrongFields(intake.problems);
   const { values, routed, approval, deadline, timers } = intake.request;
+  const held = takenAnswers(tx, release.formId, release.design, values, requester.id);
+  if (held.length > 0) throw wrongFields(held);
 
   const stage = approval ? stageWithRole(register, 'deciding') : firstStage(register);
   const number = `${register.prefix}-${String(register.nextNumber).padStart(5, '0')}`;
@@ -196,6 +197,7 @@ function arrive(house: House, tx: Transaction, effects: Effects, now: number, do
     words: `Sent through the ${door.kind === 'staff' ? 'staff' : 'outside'} door, release ${release.number}`,
   });
   setTimers(tx, id, timers);
+  claim(tx, { id, formId: release.formId, phase: stage.phase }, release.design, values);
   const request = requestById(tx, id);
   if (!request) throw new Error('A stored request could not be read.');
 

@@ -1,12 +1,13 @@
 import { reveal, revealSubject } from '@tolvek/core/access';
 import { admit } from '@tolvek/core/door';
+import { askedForm } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import { desc, eq } from 'drizzle-orm';
 import { calendarOf } from '../deadline/queries.ts';
 import { doors } from '../door/tables.ts';
 import { currentRelease, releaseById } from '../form/queries.ts';
 import { forms } from '../form/tables.ts';
-import { groupsOf, personById } from '../people/queries.ts';
+import { groupsOf, nameOf, personById } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { openLink } from '../platform/links.ts';
@@ -16,7 +17,8 @@ import { messageFromRequester } from '../register/commands.ts';
 import { registerById, requestById, requestByNumber, stageOf } from '../register/queries.ts';
 import { promiseOf, requesterViewOf } from '../register/sheet.ts';
 import { requests } from '../register/tables.ts';
-import { confirm, type DoorRow, doorBySlug, factsFor, submit, waitingFor } from './commands.ts';
+import { checkAnswers, confirm, type DoorRow, doorBySlug, submit, waitingFor } from './commands.ts';
+import { factsFor } from './facts.ts';
 
 export function intakeRoutes(serve: Serve, house: House): void {
   const { db, clock } = house;
@@ -40,7 +42,7 @@ export function intakeRoutes(serve: Serve, house: House): void {
     const { design } = release;
     const admission = admissionOf(door, viewer, clock.now());
     const requester = door.kind === 'staff' && viewer ? { id: viewer.personId, kind: viewer.kind } : null;
-    const askedFor = new Set(design.questions.map((question) => question.field));
+    const asked = askedForm(design);
     return {
       slug: door.slug,
       kind: door.kind,
@@ -50,15 +52,17 @@ export function intakeRoutes(serve: Serve, house: House): void {
         ? {
             intro: design.intro,
             release: release.number,
-            fields: design.fields.filter((field) => askedFor.has(field.key)),
-            questions: design.questions,
-            rules: design.rules.filter((rule) => rule.on),
+            fields: asked.fields,
+            parts: asked.parts,
+            rules: asked.rules,
+            unique: design.unique.map((rule) => [...rule.fields]),
             facts: factsFor(db, door, release, requester, clock.now()),
           }
         : null,
     };
   });
 
+  serve('checkAnswers', ({ params, body, viewer }) => ({ problems: [...checkAnswers(db, viewer, params.slug, body.answers, clock.now())] }));
   serve('submit', ({ params, body, viewer, key }) => submit(house, viewer, { slug: params.slug, ...body, key }));
 
   serve('confirmation', ({ params }) => {
@@ -108,7 +112,14 @@ function ownRequests(db: Reader, viewer: Viewer, now: number) {
     .map((request) => {
       const register = registerById(db, request.registerId);
       const { design } = releaseById(db, request.releaseId).release;
-      const visible = reveal({ fields: register.fields, values: request.values, plan: register.access, viewer: asRequester, relation: { isDesk: false, isRequester: true } });
+      const visible = reveal({
+        fields: register.fields,
+        values: request.values,
+        plan: register.access,
+        viewer: asRequester,
+        relation: { isDesk: false, isRequester: true },
+        nameOf: nameOf(db),
+      });
       return {
         number: request.number,
         form: design.title,

@@ -4,7 +4,7 @@ import { type DressedLetter, draftConfirmation, draftNotice, dressLetter, type N
 import { v7 as uuid } from 'uuid';
 import { calendarOf } from '../deadline/queries.ts';
 import { releaseById } from '../form/queries.ts';
-import { groupsOf, personById } from '../people/queries.ts';
+import { groupsOf, nameOf, personById } from '../people/queries.ts';
 import type { Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { issueLink, linkEnds } from '../platform/links.ts';
@@ -25,7 +25,7 @@ export function notify(house: House, tx: Transaction, now: number, request: Requ
     if (!person || (!person.active && person.id !== request.requesterId)) continue;
     const viewer = { personId, kind: person.kind, role: person.role, groups: groupsOf(tx, personId) };
     const relation = relationTo(partiesIn(request, register), viewer);
-    const input = { fields: register.fields, values: request.values, plan: register.access, viewer, relation };
+    const input = { fields: register.fields, values: request.values, plan: register.access, viewer, relation, nameOf: nameOf(tx) };
     const visible = revealForLetter(input);
     const letter = draftNotice(event, {
       number: request.number,

@@ -1,4 +1,5 @@
 import type { Viewer } from '@tolvek/core/people';
+import type { KnownPerson } from '@tolvek/core/register';
 import { and, asc, count, eq, inArray, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
@@ -66,6 +67,43 @@ export function namesOf(db: Reader, ids: readonly string[]): ReadonlyMap<string,
       .all()
       .map((row) => [row.id, row.name]),
   );
+}
+
+/** How people are called, looked up when it is asked. */
+export const nameOf =
+  (db: Reader) =>
+  (id: string): string | undefined =>
+    personById(db, id)?.name;
+
+/** Active staff with their groups, of some groups or of all, by name. */
+export function staffIn(db: Reader, wanted: readonly string[] | 'all'): readonly KnownPerson[] {
+  const found = new Map<string, { id: string; name: string; groups: string[] }>();
+  const rows = db
+    .select({ id: people.id, name: people.name, group: memberships.groupKey })
+    .from(people)
+    .leftJoin(memberships, eq(memberships.personId, people.id))
+    .where(and(eq(people.kind, 'staff'), eq(people.active, true)))
+    .orderBy(asc(people.name))
+    .all();
+  for (const { id, name, group } of rows) {
+    const person = found.get(id) ?? { id, name, groups: [] };
+    if (group) person.groups.push(group);
+    found.set(id, person);
+  }
+  return [...found.values()].filter((person) => wanted === 'all' || person.groups.some((group) => wanted.includes(group)));
+}
+
+/** The team somebody belongs to, by name; empty when there is none. */
+export function departmentOf(db: Reader, personId: string): string {
+  const row = db
+    .select({ name: groups.name })
+    .from(memberships)
+    .innerJoin(groups, eq(groups.key, memberships.groupKey))
+    .where(and(eq(memberships.personId, personId), eq(groups.isTeam, true)))
+    .orderBy(asc(groups.name))
+    .limit(1)
+    .get();
+  return row?.name ?? '';
 }
 
 export function allGroups(db: Reader): readonly { key: string; name: string; isTeam: boolean; members: number }[] {

@@ -1,16 +1,30 @@
 import { relationTo, reveal, type ValueChange } from '@tolvek/core/access';
-import { dateAt, pauseDeadline, resumeDeadline } from '@tolvek/core/deadline';
+import { pauseDeadline, resumeDeadline } from '@tolvek/core/deadline';
+import { prepareKeeping } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
-import { type Problem as FieldProblem, type FieldValue, orderProblems, type RawAnswers, readAnswer, type Stage, stagesToMoveTo } from '@tolvek/core/register';
+import {
+  type Field,
+  type Problem as FieldProblem,
+  type FieldValue,
+  type RawAnswers,
+  type RequestFacts,
+  readAnswer,
+  type Stage,
+  stagesToMoveTo,
+  type Values,
+} from '@tolvek/core/register';
 import { and, eq } from 'drizzle-orm';
 import { calendarOf } from '../deadline/queries.ts';
 import { dropTimers, resetTimers } from '../deadline/timers.ts';
+import { doors } from '../door/tables.ts';
 import { releaseById } from '../form/queries.ts';
+import { factsFor, pickedFrom } from '../intake/facts.ts';
 import { notify } from '../notice/notify.ts';
-import { membersOf, personById } from '../people/queries.ts';
-import type { Transaction } from '../platform/database.ts';
+import { membersOf, nameOf, personById } from '../people/queries.ts';
+import type { Reader, Transaction } from '../platform/database.ts';
 import { type Effects, type House, write } from '../platform/house.ts';
 import { notAllowed, notFound, Problem, staleVersion, wrongFields } from '../platform/problem.ts';
+import { claim, takenAnswers } from './claims.ts';
 import { remember } from './history.ts';
 import { partiesIn, type RegisterRow, type RequestRow, registerById, requestByNumber, stageOf } from './queries.ts';
 import { requests } from './tables.ts';
@@ -42,16 +56,15 @@ function store(tx: Transaction, effects: Effects, now: number, request: RequestR
   return { version: next };
 }
 
-/** Changes fields: each must be writable for the viewer, understood, and an answer its kind allows. */
+/** Changes fields: each must be writable for the viewer, understood, an answer its kind allows, and sound by the rules of every saving. */
 export function changeFields(house: House, viewer: Viewer, input: OnVersion & { changes: RawAnswers }): { version: number } {
   return write(house, (tx, effects, now) => {
     const { request, register } = openForDesk(tx, viewer, input.number);
-    const { release } = releaseById(tx, request.releaseId);
-    const today = dateAt(now, calendarOf(tx, release.design.deadline.calendar).zone);
+    const facts = factsOfRequest(tx, request, register, now);
     const relation = relationTo(partiesIn(request, register), viewer);
-    const visible = reveal({ fields: register.fields, values: request.values, plan: register.access, viewer, relation });
+    const visible = reveal({ fields: register.fields, values: request.values, plan: register.access, viewer, relation, nameOf: nameOf(tx) });
     const values: Record<string, FieldValue> = { ...request.values };
-    const changes: ValueChange[] = [];
+    const touched = new Set<string>();
     const problems: FieldProblem[] = [];
     for (const [key, raw] of Object.entries(input.changes)) {
       const field = register.fields.find((each) => each.key === key);
@@ -60,27 +73,64 @@ export function changeFields(house: House, viewer: Viewer, input: OnVersion & { 
       if (!field || !open) problems.push({ field: key, message: `There is no field “${key}” here.`, fix: 'Leave it out.' });
       else if (!open.writable) problems.push({ field: key, message: `“${field.label}” can be read, not changed.`, fix: 'Ask who may change it.' });
       else {
-        const read = readAnswer(field, raw, today);
-        const before = open.value;
+        const read = readAnswer(field, raw, facts);
         if (read.state === 'wrong') problems.push({ field: key, message: `“${field.label}”: ${read.message}`, fix: read.fix });
         else {
           const after = read.state === 'value' ? read.value : null;
-          if (JSON.stringify(before) === JSON.stringify(after)) continue;
-          changes.push({ field: key, before, after });
+          if (isSame(open.value, after)) continue;
+          touched.add(key);
           if (after === null) delete values[key];
           else values[key] = after;
         }
       }
     }
-    const touched = new Set(changes.map((change) => change.field));
-    const outOfOrder = orderProblems(register.fields, values).filter((problem) => touched.has(problem.field));
-    if (problems.length + outOfOrder.length > 0) throw wrongFields([...problems, ...outOfOrder]);
+    const kept = keepingOf(tx, request, register)(values, touched, facts);
+    // What is wrong elsewhere, and was before, is no reason to refuse this change; what a rule refuses is.
+    const { design } = releaseById(tx, request.releaseId).release;
+    const held = request.trial
+      ? []
+      : takenAnswers(tx, request.formId, design, kept.values, null, request.id).filter(
+          (problem) => touched.has(problem.field) || design.unique.some((rule) => rule.fields.includes(problem.field) && rule.fields.some((key) => touched.has(key))),
+        );
+    const all = [...problems, ...[...kept.problems, ...held].map((problem) => unhidden(problem, visible.fields))];
+    if (all.length > 0) throw wrongFields(all);
+    const changes = changesBetween(register.fields, request.values, kept.values);
     if (changes.length === 0) return { version: request.version };
-    const stored = store(tx, effects, now, request, input.version, { values });
+    const stored = store(tx, effects, now, request, input.version, { values: kept.values });
+    if (!request.trial) claim(tx, request, design, kept.values);
     remember(tx, now, { requestId: request.id, actorId: viewer.personId, kind: 'fields', words: 'Fields changed', changes });
     return stored;
   });
 }
+
+const isSame = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+/** A problem of a field this viewer may not read does not name it. */
+const unhidden = (problem: FieldProblem, open: readonly { readonly key: string }[]): FieldProblem =>
+  problem.field === 'form' || open.some((field) => field.key === problem.field)
+    ? problem
+    : { field: 'form', message: 'A rule of the form refuses this change.', fix: 'Ask the coordinator which rule it is.' };
+
+const changesBetween = (fields: readonly Field[], before: Values, after: Values): readonly ValueChange[] =>
+  fields.flatMap(({ key }) => {
+    const [was, is] = [before[key] ?? null, after[key] ?? null];
+    return isSame(was, is) ? [] : [{ field: key, before: was, after: is }];
+  });
+
+/** What rules and formulas may know about a request that is stored: its requester and door, and the moment of the change. */
+export function factsOfRequest(db: Reader, request: RequestRow, register: RegisterRow, now: number): RequestFacts {
+  const { release } = releaseById(db, request.releaseId);
+  const requester = personById(db, request.requesterId);
+  const door = db.select({ kind: doors.kind }).from(doors).where(eq(doors.id, request.doorId)).get();
+  const facts = factsFor(db, { kind: door?.kind ?? 'staff' }, release, requester ?? null, now);
+  return { ...facts, people: pickedFrom(db, register.fields) };
+}
+
+/** The rules of a request’s release over the fields of its register. Releases never change, but the register’s fields do. */
+const keepingOf = (db: Reader, request: RequestRow, register: RegisterRow): ReturnType<typeof prepareKeeping> => {
+  const { design } = releaseById(db, request.releaseId).release;
+  return prepareKeeping({ fields: register.fields, parts: design.parts, rules: design.rules });
+};
 
 /** Moves a request by hand. Pausing stops its deadline, going on resumes it, finishing ends it. */
 export function moveStage(house: House, viewer: Viewer, input: OnVersion & { stage: string }): { version: number } {
@@ -113,6 +163,8 @@ export function stageChange(tx: Transaction, request: RequestRow, from: Stage, t
   else if (from.phase === 'paused') deadline = resumeDeadline(deadline, calendar, now);
   if (to.phase === 'finished') dropTimers(tx, request.id);
   else if (deadline !== request.deadline || from.phase === 'finished') resetTimers(tx, request.id, deadline, plan);
+  if (!request.trial && (to.phase === 'finished') !== (from.phase === 'finished'))
+    claim(tx, { ...request, phase: to.phase }, releaseById(tx, request.releaseId).release.design, request.values);
   return { stage: to.key, phase: to.phase, deadline, due: deadline.due, finishedAt: to.phase === 'finished' ? now : null };
 }
 

@@ -19,7 +19,17 @@ const fields: readonly Field[] = [
   { key: 'arrival', label: 'Arrival', type: { kind: 'date' }, source: 'asked' },
 ];
 const scope = requestScope(fields);
-const facts: RequestFacts = { requesterIsOutside: true, requesterId: null, requesterGroups: [], door: 'outside', today: '2026-11-23', calendar: { open: [], closed: [] } };
+const facts: RequestFacts = {
+  requesterIsOutside: true,
+  requesterId: null,
+  requesterGroups: [],
+  department: '',
+  door: 'outside',
+  today: '2026-11-23',
+  now: '2026-11-23T10:00',
+  people: [],
+  calendar: { open: [], closed: [] },
+};
 const sqlFacts = { requesterIsOutside: sql`1`, door: sql`'outside'`, today: CalendarDate.read('2026-11-23') };
 
 const names = fc.constantFrom('', 'Ada', 'ada', 'Ä', 'Łukasz', 'a%b', "o'n", '“q”', '𝔘nicode', 'x_y');

@@ -176,7 +176,7 @@ function rowOf(viewer: Viewer, row: ShownRow, { names, teams, ...shared }: Retur
   const { design, calendar } = shared.form(row.releaseId);
   const relation = relationTo(partiesIn(row, register), viewer);
   const named = register.fields.filter((field) => design.subject.includes(`{${field.key}}`));
-  const visible = reveal({ fields: named, values: row.values, plan: register.access, viewer, relation });
+  const visible = reveal({ fields: register.fields, only: named, values: row.values, plan: register.access, viewer, relation, nameOf: (id) => names.get(id) });
   return {
     number: row.number,
     subject: revealSubject(design.subject, visible, design.title),

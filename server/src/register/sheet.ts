@@ -9,7 +9,7 @@ import { approvalOf } from '../approval/commands.ts';
 import { calendarOf } from '../deadline/queries.ts';
 import { doors } from '../door/tables.ts';
 import { releaseById } from '../form/queries.ts';
-import { groupNames, namesOf, personById } from '../people/queries.ts';
+import { groupNames, nameOf, namesOf, personById } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
 import { assignableTo } from './commands.ts';
@@ -30,7 +30,7 @@ function openRequest(db: Reader, request: RequestRow, viewer: Viewer) {
   const calendar = calendarOf(db, plan.calendar);
   const approval = approvalOf(db, request.id);
   const decidedBy = approval?.decidedBy ? (personById(db, approval.decidedBy)?.name ?? null) : null;
-  const access = { fields: register.fields, plan: register.access, viewer, relation };
+  const access = { fields: register.fields, plan: register.access, viewer, relation, nameOf: nameOf(db) };
   const visible = reveal({ ...access, values: request.values });
   const subject = revealSubject(release.design.subject, visible, release.design.title);
   const stage = stageOf(register, request.stage);
@@ -89,7 +89,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
           whyNot: objection ? objection.reason : null,
         }
       : null,
-    history: historyOf(db, request, (changes) => revealChanges(changes, register.fields, readable)),
+    history: historyOf(db, request, (changes) => revealChanges(changes, register.fields, readable, open.access.nameOf)),
   };
 }
 

@@ -3,7 +3,7 @@ import type { Deadline } from '@tolvek/core/deadline';
 import { type Field, priorities, type Stage, type Values } from '@tolvek/core/register';
 import type { Routed } from '@tolvek/core/routing';
 import { sql } from 'drizzle-orm';
-import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import { doors } from '../door/tables.ts';
 import { forms, releases } from '../form/tables.ts';
 import { groups, people } from '../people/tables.ts';
@@ -58,6 +58,8 @@ export const requests = sqliteTable(
     createdAt: integer().notNull(),
     updatedAt: integer().notNull(),
     finishedAt: integer(),
+    /** Sent from a proof: marked, uncounted, telling nobody. */
+    trial: integer({ mode: 'boolean' }).notNull().default(false),
   },
   (table) => [
     index('requests_unfinished_due').on(table.due, table.id).where(sql`phase <> 'finished'`),
@@ -68,6 +70,23 @@ export const requests = sqliteTable(
     index('requests_handler').on(table.handlerId, table.phase, table.due),
     index('requests_requester').on(table.requesterId, table.createdAt),
   ],
+);
+
+/** Answers that no other request may have: one row for each rule and request. The key makes it so, whoever comes at the same time. */
+export const claims = sqliteTable(
+  'claims',
+  {
+    formId: text()
+      .notNull()
+      .references(() => forms.id),
+    ruleId: text().notNull(),
+    /** The answers as they are compared. */
+    value: text().notNull(),
+    requestId: text()
+      .notNull()
+      .references(() => requests.id),
+  },
+  (table) => [primaryKey({ columns: [table.formId, table.ruleId, table.value] }), index('claims_request').on(table.requestId)],
 );
 
 export type HistoryKind = 'arrived' | 'fields' | 'stage' | 'handler' | 'comment' | 'decision' | 'reminder' | 'escalation';

@@ -34,6 +34,9 @@ export const api = createApi({
 
     frontDesk: build.query<AnswerOf<'frontDesk'>, void>({ query: () => address<'frontDesk'>('/api/desk', {}), providesTags: ['desk'] }),
     door: build.query<AnswerOf<'door'>, ParamsOf<'door'>>({ query: (params) => address<'door'>('/api/doors/:slug', params), keepUnusedDataFor: 0 }),
+    checkAnswers: build.mutation<AnswerOf<'checkAnswers'>, ParamsOf<'checkAnswers'> & BodyOf<'checkAnswers'>>({
+      query: ({ slug, ...body }) => ({ url: address<'checkAnswers'>('/api/doors/:slug/checks', { slug }), method: 'POST', body }),
+    }),
     submit: build.mutation<AnswerOf<'submit'>, ParamsOf<'submit'> & WithKey & { body: BodyOf<'submit'> }>({
       query: ({ slug, key, body }) => ({ url: address<'submit'>('/api/doors/:slug/requests', { slug }), method: 'POST', headers: once(key), body }),
       invalidatesTags: ['desk', 'ledger'],
@@ -100,6 +103,11 @@ export const api = createApi({
 
     forms: build.query<AnswerOf<'forms'>, void>({ query: () => address<'forms'>('/api/forms', {}), providesTags: ['forms'] }),
     form: build.query<AnswerOf<'form'>, ParamsOf<'form'>>({ query: (params) => address<'form'>('/api/forms/:key', params), providesTags: ['form'], keepUnusedDataFor: 0 }),
+    ground: build.query<AnswerOf<'ground'>, void>({ query: () => address<'ground'>('/api/ground', {}) }),
+    createForm: build.mutation<AnswerOf<'createForm'>, BodyOf<'createForm'> & { once: string }>({
+      query: ({ once: key, ...body }) => ({ url: address<'createForm'>('/api/forms', {}), method: 'POST', headers: once(key), body }),
+      invalidatesTags: ['forms'],
+    }),
     saveDraft: build.mutation<AnswerOf<'saveDraft'>, ParamsOf<'saveDraft'> & OnVersion & BodyOf<'saveDraft'>>({
       query: ({ key, version, draft }) => ({ url: address<'saveDraft'>('/api/forms/:key/draft', { key }), method: 'PUT', headers: ifMatch(version), body: { draft } }),
       invalidatesTags: ['forms'],

@@ -15,6 +15,7 @@ const MyRequest = later(() => import('../front-desk/Follow.tsx'), 'MyRequest');
 const DecideByLink = later(() => import('../front-desk/DecideByLink.tsx'), 'DecideByLink');
 const Floor = later(() => import('../floor/Floor.tsx'), 'Floor');
 const Shelf = later(() => import('../workshop/Shelf.tsx'), 'Shelf');
+const NewForm = later(() => import('../workshop/NewForm.tsx'), 'NewForm');
 const Binder = later(() => import('../workshop/Binder.tsx'), 'Binder');
 const Mailroom = later(() => import('../mailroom/Mailroom.tsx'), 'Mailroom');
 
@@ -32,6 +33,7 @@ export const Places = () => (
       <Route path="floor" element={<Navigate to="/floor/arrived" replace />} />
       <Route path="floor/:tray/:number?" Component={Floor} />
       <Route path="workshop" Component={Shelf} />
+      <Route path="workshop/new" Component={NewForm} />
       <Route path="workshop/:key/:page?" Component={Binder} />
       <Route path="mailroom/:id?" Component={Mailroom} />
       <Route path="*" Component={Nowhere} />

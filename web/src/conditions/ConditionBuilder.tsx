@@ -56,7 +56,7 @@ export function ConditionBuilder({ condition, scope, set }: ConditionBuilderProp
 }
 
 /** What is typed is stored by keys as soon as it can be read; until then as it was typed. */
-function stored(text: string, scope: Scope): string {
+export function stored(text: string, scope: Scope): string {
   const parsed = parseExpression(text, scope);
   return parsed.ok ? printExpression(parsed.value) : text;
 }

@@ -1,13 +1,16 @@
-import type { Question } from '@tolvek/core/form';
+import type { AskedQuestion as Asked } from '@tolvek/core/form';
 import type { Field, Problem, RawAnswer } from '@tolvek/core/register';
-import { FieldInput } from './inputs.tsx';
+import { FieldInput, isGrouped } from './inputs.tsx';
 import { ProblemLine } from './ProblemLine.tsx';
 
 interface AskedQuestionProps {
-  readonly question: Question;
+  readonly question: Asked;
   readonly field: Field;
-  readonly value: RawAnswer;
-  readonly problem: Problem | undefined;
+  /** What was typed; undefined while nobody has touched it, when its default stands. */
+  readonly value: RawAnswer | undefined;
+  readonly problems: readonly Problem[];
+  /** What rules say here without refusing anything. */
+  readonly warnings: readonly string[];
   readonly onChange: (value: RawAnswer) => void;
   readonly onBlur?: () => void;
   /** Keeps ids apart when a form stands on a page twice. */
@@ -18,18 +21,19 @@ interface AskedQuestionProps {
 export const inputId = (field: string, prefix = 'answer'): string => `${prefix}-${field}`;
 
 /** One question: its wording, its help, its input, and what is wrong with the answer, right where it is. */
-export function AskedQuestion({ question, field, value, problem, onChange, onBlur, prefix = 'answer' }: AskedQuestionProps) {
+export function AskedQuestion({ question, field, value, problems, warnings, onChange, onBlur, prefix = 'answer' }: AskedQuestionProps) {
   const id = inputId(field.key, prefix);
-  const described = [question.help ? `${id}-help` : '', problem ? `${id}-problem` : ''].filter(Boolean).join(' ');
+  const whole = problems.find((problem) => !problem.place);
+  const described = [question.help ? `${id}-help` : '', whole ? `${id}-problem` : '', warnings.length > 0 ? `${id}-warning` : ''].filter(Boolean).join(' ');
   const asks = question.asks || field.label;
   const label = (
     <>
-      {asks} {question.required ? null : <span className="font-normal text-soft">(can be left empty)</span>}
+      {asks} {question.required || question.locked ? null : <span className="font-normal text-soft">(can be left empty)</span>}
     </>
   );
   return (
     <div className="mt-5">
-      {field.type.kind === 'yes-no' ? (
+      {question.locked || isGrouped(field.type.kind) ? (
         <span id={`${id}-label`} className="block font-semibold">
           {label}
         </span>
@@ -39,14 +43,36 @@ export function AskedQuestion({ question, field, value, problem, onChange, onBlu
         </label>
       )}
       {question.help ? (
-        <p id={`${id}-help`} className="mt-0.5 text-[0.93em] text-soft">
+        <p id={`${id}-help`} className="mt-0.5 text-[0.93em] whitespace-pre-line text-soft">
           {question.help}
         </p>
       ) : null}
-      <div className="mt-1.5">
-        <FieldInput id={id} field={field} value={value} onChange={onChange} {...(onBlur ? { onBlur } : {})} describedBy={described || undefined} invalid={problem !== undefined} />
-      </div>
-      {problem ? <ProblemLine id={`${id}-problem`} problem={problem} /> : null}
+      {question.locked ? (
+        <p className="mt-1.5 border-l-2 border-rule-strong py-1.5 pl-3 whitespace-pre-line">
+          {question.shown || <span className="text-soft">nothing</span>} <span className="text-[0.88em] text-soft">(set by the form)</span>
+        </p>
+      ) : (
+        <div className="mt-1.5">
+          <FieldInput
+            id={id}
+            field={field}
+            offers={question.offers}
+            value={value === undefined ? question.stands : value}
+            onChange={onChange}
+            {...(onBlur ? { onBlur } : {})}
+            describedBy={described || undefined}
+            invalid={problems.length > 0}
+            cells={problems.filter((problem) => problem.place)}
+          />
+        </div>
+      )}
+      {whole ? <ProblemLine id={`${id}-problem`} problem={whole} /> : null}
+      {warnings.length > 0 ? (
+        <p id={`${id}-warning`} className="mt-1.5 text-brass">
+          <span aria-hidden="true">◆ </span>
+          {warnings.join(' ')}
+        </p>
+      ) : null}
     </div>
   );
 }

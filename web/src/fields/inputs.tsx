@@ -1,16 +1,9 @@
-import type { Field, Kind, KindName, RawAnswer } from '@tolvek/core/register';
+import type { KindName } from '@tolvek/core/register';
 import type { ComponentType } from 'react';
-
-export interface InputProps<K extends KindName = KindName> {
-  readonly id: string;
-  readonly type: Extract<Kind, { kind: K }>;
-  readonly value: RawAnswer;
-  readonly onChange: (value: RawAnswer) => void;
-  readonly onBlur?: () => void;
-  readonly describedBy: string | undefined;
-  readonly invalid: boolean;
-  readonly disabled?: boolean | undefined;
-}
+import { ChoicesInput } from './ChoicesInput.tsx';
+import { type FieldInputProps, type InputProps, typed } from './input.ts';
+import { LineItemsInput } from './LineItemsInput.tsx';
+import { PeopleInput, PersonInput } from './PersonInput.tsx';
 
 const common = (props: Omit<InputProps, 'type'>) => ({
   id: props.id,
@@ -20,8 +13,6 @@ const common = (props: Omit<InputProps, 'type'>) => ({
   'aria-invalid': props.invalid,
   onBlur: props.onBlur,
 });
-
-const typed = (value: RawAnswer): string => (value === null ? '' : String(value));
 
 const TextInput = (props: InputProps<'text'>) => <input {...common(props)} type="text" value={typed(props.value)} onChange={(event) => props.onChange(event.target.value)} />;
 
@@ -63,6 +54,16 @@ const MoneyInput = (props: InputProps<'money'>) => (
 
 const DateInput = (props: InputProps<'date'>) => (
   <input {...common(props)} className="input max-w-56" type="date" value={typed(props.value)} onChange={(event) => props.onChange(event.target.value)} />
+);
+
+const DateTimeInput = (props: InputProps<'date-time'>) => (
+  <input
+    {...common(props)}
+    className="input max-w-64"
+    type="datetime-local"
+    value={typed(props.value).replace(' ', 'T')}
+    onChange={(event) => props.onChange(event.target.value)}
+  />
 );
 
 function YesNoInput(props: InputProps<'yes-no'>) {
@@ -107,23 +108,49 @@ const ChoiceInput = (props: InputProps<'choice'>) => (
   </select>
 );
 
+/** A step of a scale, from the lowest to the highest. */
+const LevelInput = (props: InputProps<'level'>) => (
+  <select {...common(props)} value={typed(props.value)} onChange={(event) => props.onChange(event.target.value === '' ? '' : Number(event.target.value))}>
+    <option value="">Choose …</option>
+    {props.type.levels
+      .filter((level) => !level.retired || level.worth === Number(props.value))
+      .map((level) => (
+        <option key={level.worth} value={level.worth}>
+          {level.help ? `${level.label}: ${level.help}` : level.label}
+        </option>
+      ))}
+  </select>
+);
+
 const INPUTS: { readonly [K in KindName]: ComponentType<InputProps<K>> } = {
   text: TextInput,
   'long-text': LongTextInput,
   number: NumberInput,
   money: MoneyInput,
   date: DateInput,
+  'date-time': DateTimeInput,
   'yes-no': YesNoInput,
   choice: ChoiceInput,
+  choices: ChoicesInput,
+  level: LevelInput,
   email: EmailInput,
   phone: PhoneInput,
   link: LinkInput,
   duration: DurationInput,
+  person: PersonInput,
+  people: PeopleInput,
+  'line-items': (props) => <LineItemsInput {...props} Cell={FieldInput} />,
 };
 
+/** Kinds whose input is several controls, so that their question names them together. */
+const GROUPED: ReadonlySet<KindName> = new Set(['yes-no', 'choices', 'people', 'line-items']);
+export const isGrouped = (kind: KindName): boolean => GROUPED.has(kind);
+
 /** The input for a field's kind, the same on the Front desk, in the proof and on the request sheet. */
-export function FieldInput(props: Omit<InputProps, 'type'> & { field: Field }) {
-  const { field, ...rest } = props;
-  const Input = INPUTS[field.type.kind] as ComponentType<InputProps>;
-  return <Input {...rest} type={field.type} />;
+export function FieldInput(props: FieldInputProps) {
+  const { field, offers, ...rest } = props;
+  const { type } = field;
+  const offered = offers && (type.kind === 'choice' || type.kind === 'choices') ? { ...type, options: type.options.filter((option) => offers.includes(option.key)) } : type;
+  const Input = INPUTS[type.kind] as unknown as ComponentType<InputProps>;
+  return <Input {...rest} label={field.label} type={offered} />;
 }

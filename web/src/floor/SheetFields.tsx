@@ -1,6 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import type { VisibleField } from '@tolvek/core/access';
-import type { Field, FieldValue, RawAnswer } from '@tolvek/core/register';
+import { type RawAnswer, typedForm } from '@tolvek/core/register';
 import { useState } from 'react';
 import { api, problemOf } from '../app/api.ts';
 import { FieldInput } from '../fields/inputs.tsx';
@@ -12,6 +12,7 @@ type SheetData = AnswerOf<'sheet'>;
 /** The fields this viewer may read, desk-only ones apart; writable ones are changed where they stand. */
 export function SheetFields({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
   const asked = sheet.values.fields.filter((field) => field.source === 'asked');
+  const computed = sheet.values.fields.filter((field) => field.source === 'computed');
   const desk = sheet.values.fields.filter((field) => field.source === 'desk-only');
   return (
     <>
@@ -26,6 +27,10 @@ export function SheetFields({ sheet, reload }: { sheet: SheetData; reload: () =>
             hidden from you <Why about={hidden.label}>{hidden.rule}.</Why>
           </span>
         </div>
+      ))}
+      {computed.length > 0 ? <h3 className="section-head mt-6">Computed</h3> : null}
+      {computed.map((field) => (
+        <SheetField key={field.key} sheet={sheet} field={field} reload={reload} />
       ))}
       {desk.length > 0 ? <h3 className="section-head mt-6">Desk-only</h3> : null}
       {desk.map((field) => (
@@ -59,7 +64,7 @@ function SheetField({ sheet, field, reload }: { sheet: SheetData; field: Visible
           <button
             type="button"
             className="pl-2 text-[13px] text-green opacity-0 group-hover:opacity-100 focus-visible:opacity-100"
-            onClick={() => setEditing(toRaw(field.value))}
+            onClick={() => setEditing(field.value === null ? '' : typedForm({ type }, field.value))}
             aria-label={`Change ${field.label}`}
           >
             change
@@ -71,7 +76,7 @@ function SheetField({ sheet, field, reload }: { sheet: SheetData; field: Visible
     );
   }
   const id = `sheet-${field.key}`;
-  const described: Field = { key: field.key, label: field.label, type, source: field.source };
+  const described = { label: field.label, type };
   return (
     <form onSubmit={save} className="border-b border-green py-2" onKeyDown={(event) => event.key === 'Escape' && stop()}>
       <label htmlFor={id} id={`${id}-label`} className="mb-1 block text-soft">
@@ -99,10 +104,4 @@ function SheetField({ sheet, field, reload }: { sheet: SheetData; field: Visible
       </div>
     </form>
   );
-}
-
-/** A stored value as it would be typed. */
-function toRaw(value: FieldValue | null): RawAnswer {
-  if (value === null) return '';
-  return typeof value === 'object' ? (value.minor / 100).toFixed(2) : value;
 }

@@ -1,67 +1,141 @@
 import type { AnswerOf, ProblemDocument } from '@tolvek/contract';
 import { CONTACT_LABELS, contactProblems } from '@tolvek/core/door';
-import type { Problem } from '@tolvek/core/register';
-import { useEffect, useRef, useState } from 'react';
+import type { Problem, RawAnswer, RawAnswers } from '@tolvek/core/register';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
 import { api, problemOf } from '../app/api.ts';
-import { AskedQuestion, inputId } from '../fields/AskedQuestion.tsx';
+import { inputId } from '../fields/AskedQuestion.tsx';
+import { FormParts } from '../fields/FormParts.tsx';
+import { AroundFieldsProvider } from '../fields/input.ts';
+import { cellId } from '../fields/LineItemsInput.tsx';
 import { ProblemLine } from '../fields/ProblemLine.tsx';
 import { Button } from '../ui/Button.tsx';
 import { forget, type KeptAnswers, keep, newKey, nothingTyped, recall } from './keptAnswers.ts';
+import { pageOf, pagesOf } from './pages.ts';
 import { Sent } from './Sent.tsx';
 import { useCompletion } from './useCompletion.ts';
 import { useLeftFields } from './useLeftFields.ts';
+import { useTaken } from './useTaken.ts';
 
 type OpenDoor = AnswerOf<'door'> & { form: NonNullable<AnswerOf<'door'>['form']> };
 
 /** Filling in a form: the same rules run here as on the server, and what is typed stays on this device until it is sent. */
 export function FillIn({ door, reload }: { door: OpenDoor; reload: () => void }) {
   const { form, slug } = door;
-  const { complete, state } = useCompletion(form);
+  const { complete, rules, state } = useCompletion(form);
   const { control, handleSubmit, reset, getValues, setValue } = useForm<KeptAnswers>({ defaultValues: recall(slug) });
   const typed = useWatch({ control }) as KeptAnswers;
-  const { asked, problems: found } = complete(knownAnswers(typed, form), form.facts);
+  const completion = complete(knownAnswers(typed, form), form.facts);
   const [submit, { isLoading, data: sent }] = api.useSubmitMutation();
   const [tried, setTried] = useState(false);
-  const { left, leave, forgetLeft } = useLeftFields();
+  const [page, setPage] = useState(0);
+  const [passed, setPassed] = useState(-1);
+  const { left, leave: leaveField, forgetLeft } = useLeftFields();
+  const taken = useTaken(slug, form.unique);
   const [refused, setRefused] = useState<ProblemDocument | null>(null);
   const [isKept, setIsKept] = useState(false);
   const summary = useRef<HTMLDivElement>(null);
+  const top = useRef<HTMLHeadingElement>(null);
 
   // At every change, not a moment later: a reload right after the last letter must not lose it.
   useEffect(() => {
     if (!sent) setIsKept(hasTyped(typed) && keep(slug, typed));
   }, [typed, slug, sent]);
 
-  const problems = [...found, ...(door.kind === 'outside' ? contactProblems(typed.contact) : []), ...fromServer(refused, found)];
-  const shownProblem = (field: string): Problem | undefined =>
-    problems.find((problem) => problem.field === field && (tried || (left.has(field) && !problem.message.endsWith('has no answer yet.'))));
+  const clearing = completion.cleared.join(' ');
+  useEffect(() => {
+    for (const key of clearing.split(' ').filter(Boolean)) setValue(`answers.${key}`, null as never);
+  }, [clearing, setValue]);
+
+  const leave = (field: string): void => {
+    leaveField(field);
+    if (rules) taken.check(field, withoutBlanks(rules.answersToSend(knownAnswers(getValues(), form), completion, form.parts), form));
+  };
+  const around = useMemo(() => ({ people: form.facts.people, today: form.facts.today, now: form.facts.now }), [form.facts]);
+  const found = completion.problems;
+  const problems = [
+    ...found,
+    ...(door.kind === 'outside' ? contactProblems(typed.contact) : []),
+    ...fromServer(refused, found),
+    ...taken.problems.filter((problem) => !found.some((each) => each.field === problem.field)),
+  ];
+  const isUnanswered = (problem: Problem): boolean => rules?.isUnanswered(problem) ?? false;
+  const pages = pagesOf(completion.parts);
+  const at = Math.min(page, pages.length - 1);
+  const current = pages[at] ?? { page: null, parts: [] };
+  const isLast = at === pages.length - 1;
+  const onThisPage = (problem: Problem): boolean => pageOf(pages, problem.field) === at || (isLast && pageOf(pages, problem.field) < 0);
+  const isTold = (problem: Problem): boolean => tried || (passed >= at && onThisPage(problem)) || (left.has(problem.field) && !isUnanswered(problem));
+  const shownProblems = (field: string): readonly Problem[] => problems.filter((problem) => problem.field === field && isTold(problem));
+  const shownProblem = (field: string): Problem | undefined => shownProblems(field)[0];
+
+  const tell = (): void => void requestAnimationFrame(() => summary.current?.focus());
+  const turnTo = (next: number): void => {
+    setPage(next);
+    requestAnimationFrame(() => {
+      scrollTo(0, 0);
+      top.current?.focus({ preventScroll: true });
+    });
+  };
+  const goOn = (): void => {
+    if (problems.some((problem) => pageOf(pages, problem.field) === at)) {
+      setPassed(at);
+      tell();
+      return;
+    }
+    turnTo(at + 1);
+  };
 
   const send = async (): Promise<void> => {
+    if (!rules) return;
+    if (!isLast) return goOn();
     setTried(true);
     setRefused(null);
     const now = getValues();
-    const current = complete(knownAnswers(now, form), form.facts).problems;
-    if (current.length > 0 || (door.kind === 'outside' && contactProblems(now.contact).length > 0)) {
-      requestAnimationFrame(() => summary.current?.focus());
-      return;
-    }
-    const answers = Object.fromEntries(Object.entries(knownAnswers(now, form)).filter(([, value]) => value !== '' && value !== null));
+    const all = knownAnswers(now, form);
+    const ready = complete(all, form.facts);
+    if (ready.problems.length > 0 || taken.problems.length > 0 || (door.kind === 'outside' && contactProblems(now.contact).length > 0)) return tell();
+    const answers = withoutBlanks(rules.answersToSend(all, ready, form.parts), form);
     const result = await submit({ slug, key: now.key, body: { release: form.release, answers, ...(door.kind === 'outside' ? { contact: now.contact } : {}) } });
     if (!('error' in result)) return forget(slug);
     const problem = problemOf(result.error);
     // The same key must not be used for corrected answers.
     if (problem.status >= 400 && problem.status < 500) setValue('key', newKey());
     setRefused(problem);
-    requestAnimationFrame(() => summary.current?.focus());
+    tell();
+  };
+  const jump = (event: React.MouseEvent, problem: Problem): void => {
+    event.preventDefault();
+    const target = pageOf(pages, problem.field);
+    if (target >= 0 && target !== at) setPage(target);
+    requestAnimationFrame(() => focusOn(problem));
   };
 
   if (sent) return <Sent sent={sent} again={() => location.reload()} />;
-  const listed = tried ? problems : [];
-  const labels = new Map(form.questions.map((question) => [question.field, question.asks || form.fields.find((field) => field.key === question.field)?.label || question.field]));
+  const listed = tried ? problems : passed >= at ? problems.filter((problem) => pageOf(pages, problem.field) === at) : [];
+  const labels = new Map(
+    completion.asked.map((question) => [question.field, question.asks || (form.fields.find((field) => field.key === question.field)?.label ?? question.field)]),
+  );
+  const general = completion.warnings.filter((said) => said.field === 'form');
   return (
     <form noValidate onSubmit={handleSubmit(send)}>
-      {form.intro ? <p className="mt-2 text-soft">{form.intro}</p> : null}
+      {form.intro && at === 0 ? <p className="mt-2 whitespace-pre-line text-soft">{form.intro}</p> : null}
+      {pages.length > 1 ? (
+        <div className="mt-4">
+          <p className="text-[14px] text-soft">
+            Page {at + 1} of {pages.length}
+          </p>
+          <progress className="mt-1 block h-1.5 w-full accent-green" max={pages.length} value={at + 1} aria-label={`Page ${at + 1} of ${pages.length}`} />
+        </div>
+      ) : null}
+      {current.page ? (
+        <>
+          <h2 ref={top} tabIndex={-1} className="mt-5 text-[22px] outline-none">
+            {current.page.title}
+          </h2>
+          {current.page.text ? <p className="mt-1 whitespace-pre-line text-soft">{current.page.text}</p> : null}
+        </>
+      ) : null}
       <div ref={summary} tabIndex={-1} className="outline-none">
         {refused && !refused.problems ? (
           <div role="alert" className="mt-5 border-l-[3px] border-brick bg-brick-wash px-4 py-3">
@@ -80,9 +154,13 @@ export function FillIn({ door, reload }: { door: OpenDoor; reload: () => void })
             <ul className="mt-1 list-disc pl-5">
               {listed.map((problem) => (
                 <li key={`${problem.field} ${problem.message}`}>
-                  <a href={`#${inputId(problem.field)}`} onClick={(event) => jump(event, problem.field)}>
-                    {lineFor(problem, CONTACT_LABELS[problem.field] ?? labels.get(problem.field) ?? problem.field)}
-                  </a>{' '}
+                  {problem.field === 'form' ? (
+                    problem.message
+                  ) : (
+                    <a href={`#${inputId(problem.field)}`} onClick={(event) => jump(event, problem)}>
+                      {lineFor(problem, CONTACT_LABELS[problem.field] ?? labels.get(problem.field) ?? problem.field)}
+                    </a>
+                  )}{' '}
                   {problem.fix}
                 </li>
               ))}
@@ -90,27 +168,27 @@ export function FillIn({ door, reload }: { door: OpenDoor; reload: () => void })
           </div>
         ) : null}
       </div>
-      {asked.map((question) => {
-        const field = form.fields.find((each) => each.key === question.field);
-        return field ? (
-          <Controller
-            key={field.key}
-            control={control}
-            name={`answers.${field.key}`}
-            render={({ field: input }) => (
-              <AskedQuestion
-                question={question}
-                field={field}
-                value={input.value ?? null}
-                problem={shownProblem(field.key)}
-                onChange={input.onChange}
-                onBlur={() => leave(field.key)}
-              />
-            )}
-          />
-        ) : null;
-      })}
-      {door.kind === 'outside' ? (
+      {general.map((said) => (
+        <p key={said.rule + said.text} className="mt-4 border-l-[3px] border-brass-mark bg-brass-wash px-4 py-2.5">
+          {said.text}
+        </p>
+      ))}
+      <AroundFieldsProvider value={around}>
+        <FormParts
+          parts={current.parts}
+          fields={form.fields}
+          completion={completion}
+          about={door.title}
+          typedAt={(key) => typed.answers?.[key]}
+          problemsAt={shownProblems}
+          onChange={(key, value) => {
+            taken.forget(key);
+            setValue(`answers.${key}`, value as never);
+          }}
+          onBlur={leave}
+        />
+      </AroundFieldsProvider>
+      {door.kind === 'outside' && isLast ? (
         <>
           <h2 className="section-head mt-9">Who asks?</h2>
           {(['name', 'email'] as const).map((part) => {
@@ -150,8 +228,13 @@ export function FillIn({ door, reload }: { door: OpenDoor; reload: () => void })
         </>
       ) : null}
       <div className="mt-8 flex flex-wrap items-center gap-x-5 gap-y-3">
+        {at > 0 ? (
+          <Button className="min-h-12 px-5 text-[16px]" onClick={() => turnTo(at - 1)}>
+            Back
+          </Button>
+        ) : null}
         <Button look="main" type="submit" disabled={isLoading || state !== 'ready'} className="min-h-12 px-7 text-[16px]">
-          {isLoading ? 'Sending …' : state === 'loading' ? 'One moment …' : 'Send'}
+          {isLoading ? 'Sending …' : state === 'loading' ? 'One moment …' : isLast ? 'Send' : 'Go on'}
         </Button>
         {state === 'failed' ? <p className="text-brick">A part of this page could not be loaded. What you typed is kept: check the connection and load the page again.</p> : null}
         <span className="text-[14px] text-soft" aria-live="polite">
@@ -164,6 +247,8 @@ export function FillIn({ door, reload }: { door: OpenDoor; reload: () => void })
                 forget(slug);
                 reset(nothingTyped());
                 setTried(false);
+                setPassed(-1);
+                setPage(0);
                 forgetLeft();
               }}
             >
@@ -177,24 +262,36 @@ export function FillIn({ door, reload }: { door: OpenDoor; reload: () => void })
 }
 
 /** Typed answers to questions this release asks; what an older release asked stays out. */
-function knownAnswers(typed: KeptAnswers, form: OpenDoor['form']): KeptAnswers['answers'] {
-  return Object.fromEntries(form.questions.flatMap((question) => (typed.answers?.[question.field] === undefined ? [] : [[question.field, typed.answers[question.field] ?? null]])));
+function knownAnswers(typed: KeptAnswers, form: OpenDoor['form']): RawAnswers {
+  const asked = form.parts.flatMap((part) => (part.part === 'question' ? [part.field] : []));
+  return Object.fromEntries(asked.flatMap((key) => (typed.answers?.[key] === undefined ? [] : [[key, typed.answers[key] ?? null]])));
 }
 
-const hasTyped = (typed: KeptAnswers): boolean =>
-  Object.values(typed.answers ?? {}).some((value) => value !== '' && value !== null && value !== undefined) || Boolean(typed.contact?.name || typed.contact?.email);
+const isBlank = (value: RawAnswer | undefined): boolean => value === undefined || value === null || value === '' || (Array.isArray(value) && value.length === 0);
+
+/** Answers without those left empty; where a default would come back, emptiness is said. */
+function withoutBlanks(answers: RawAnswers, form: OpenDoor['form']): RawAnswers {
+  const preset = new Set(form.fields.flatMap((field) => (field.source !== 'computed' && field.preset ? [field.key] : [])));
+  return Object.fromEntries(Object.entries(answers).flatMap(([key, value]) => (!isBlank(value) ? [[key, value]] : preset.has(key) ? [[key, null]] : [])));
+}
+
+const hasTyped = (typed: KeptAnswers): boolean => Object.values(typed.answers ?? {}).some((value) => !isBlank(value)) || Boolean(typed.contact?.name || typed.contact?.email);
 
 /** Problems only the server could know, until the answer is changed. */
 function fromServer(refused: ProblemDocument | null, found: readonly Problem[]): readonly Problem[] {
-  return (refused?.problems ?? []).filter((problem) => !found.some((each) => each.field === problem.field));
+  const known = (refused?.problems ?? []) as readonly Problem[];
+  return known.filter((problem) => !found.some((each) => each.field === problem.field));
 }
 
 /** A problem in the list names its question, once. */
 const lineFor = (problem: Problem, label: string): string => (problem.message.includes(label) ? problem.message : `${label}: ${problem.message}`);
 
-function jump(event: React.MouseEvent, field: string): void {
-  event.preventDefault();
-  const input = document.getElementById(inputId(field));
+function focusOn({ field, place }: Problem): void {
+  const id = inputId(field);
+  const input =
+    (place ? document.getElementById(cellId(id, place.row, place.column)) : null) ??
+    document.getElementById(id) ??
+    document.getElementById(`${id}-label`)?.parentElement?.querySelector<HTMLElement>('input, select, textarea');
   input?.scrollIntoView({ block: 'center' });
   input?.focus({ preventScroll: true });
 }

@@ -1,2 +1,2 @@
 /** The rules of a form, loaded after the page: a requester can type before they are here. */
-export { prepareCompletion } from '@tolvek/core/form';
+export { answersToSend, isUnanswered, prepareCompletion } from '@tolvek/core/form';

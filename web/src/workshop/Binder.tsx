@@ -1,4 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
+import { useMemo } from 'react';
 import { Navigate, NavLink, useParams } from 'react-router';
 import { api } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
@@ -6,6 +7,7 @@ import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { AccessPage } from './AccessPage.tsx';
 import { DoorsPage } from './DoorsPage.tsx';
+import type { Editing } from './editing.ts';
 import { Findings } from './Findings.tsx';
 import { Proof } from './Proof.tsx';
 import { QuestionsPage } from './QuestionsPage.tsx';
@@ -45,6 +47,8 @@ function OpenBinder({ form, reload }: { form: AnswerOf<'form'>; reload: () => vo
   const editing = useDraft(form);
   const { draft, change } = editing;
   const proof = useProof(draft, form);
+  const released = useMemo(() => new Set(form.released), [form.released]);
+  const shared: Editing = { draft, change, proof, groups: form.groups, released };
   const chosen = PAGES.find((each) => each.key === page);
   useTitle(`${draft.title}: ${chosen?.label ?? ''}`);
   if (!chosen) return <Navigate to={`/workshop/${form.key}`} replace />;
@@ -83,8 +87,8 @@ function OpenBinder({ form, reload }: { form: AnswerOf<'form'>; reload: () => vo
               <ReleaseButton form={form} editing={editing} />
             </div>
           </div>
-          {page === 'questions' ? <QuestionsPage draft={draft} change={change} released={form.releases.length > 0} /> : null}
-          {page === 'rules' ? <RulesPage draft={draft} change={change} findings={editing.findings} form={form} proof={proof} /> : null}
+          {page === 'questions' ? <QuestionsPage editing={shared} /> : null}
+          {page === 'rules' ? <RulesPage editing={shared} findings={editing.findings} formKey={form.key} /> : null}
           {page === 'access' ? <AccessPage form={form} /> : null}
           {page === 'routing' ? <RoutingPage draft={draft} change={change} form={form} findings={editing.findings} proof={proof} /> : null}
           {page === 'approval' ? <TimePage draft={draft} change={change} form={form} /> : null}
@@ -92,7 +96,7 @@ function OpenBinder({ form, reload }: { form: AnswerOf<'form'>; reload: () => vo
         </main>
         <Proof draft={draft} form={form} proof={proof} />
       </div>
-      <Findings findings={editing.findings} formKey={form.key} />
+      <Findings findings={editing.findings} formKey={form.key} change={change} />
     </div>
   );
 }

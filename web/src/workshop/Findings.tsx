@@ -1,8 +1,12 @@
 import type { AnswerOf } from '@tolvek/contract';
+import { applyFix, fixInWords } from '@tolvek/core/form';
 import { Link } from 'react-router';
+import type { Change } from './editing.ts';
 
-/** Everything wrong or doubtful in the draft, along the bottom; each with a way there. */
-export function Findings({ findings, formKey }: { findings: AnswerOf<'form'>['findings']; formKey: string }) {
+type Finding = AnswerOf<'form'>['findings'][number];
+
+/** Everything wrong or doubtful in the draft, along the bottom; each with a way there, and a step that mends it where there is one. */
+export function Findings({ findings, formKey, change }: { findings: readonly Finding[]; formKey: string; change: Change }) {
   const errors = findings.filter((finding) => finding.severity === 'error');
   const cautions = findings.filter((finding) => finding.severity === 'caution');
   const first = findings[0];
@@ -17,9 +21,10 @@ export function Findings({ findings, formKey }: { findings: AnswerOf<'form'>['fi
           </summary>
           <ul className="max-h-48 overflow-auto pb-3">
             {findings.map((finding) => (
-              <li key={finding.at + finding.message} className="flex gap-4 border-t border-rule py-1.5">
+              <li key={finding.at + finding.message} className="flex items-baseline gap-4 border-t border-rule py-1.5">
                 <span className={`w-16 font-semibold ${finding.severity === 'error' ? 'text-brick' : 'text-brass'}`}>{finding.severity}</span>
                 <span className="flex-1">{finding.message}</span>
+                {finding.fix ? <FixButton fix={finding.fix} change={change} /> : null}
                 <Link to={`/workshop/${formKey}/${finding.page}#at-${finding.at}`}>Go there</Link>
               </li>
             ))}
@@ -31,3 +36,16 @@ export function Findings({ findings, formKey }: { findings: AnswerOf<'form'>['fi
     </section>
   );
 }
+
+const FixButton = ({ fix, change }: { fix: NonNullable<Finding['fix']>; change: Change }) => (
+  <button type="button" className="text-green underline" onClick={() => change((before) => applyFix(before, fix))}>
+    {fixInWords(fix)}
+  </button>
+);
+
+/** A finding where it stands, with the step that mends it. */
+export const FindingLine = ({ finding, change }: { finding: Finding; change: Change }) => (
+  <p className={`mt-2 ${finding.severity === 'error' ? 'text-brick' : 'text-brass'}`}>
+    {finding.message} {finding.fix ? <FixButton fix={finding.fix} change={change} /> : null}
+  </p>
+);

@@ -1,64 +1,111 @@
 import type { AnswerOf } from '@tolvek/contract';
-import type { FormDesign } from '@tolvek/core/form';
+import { explain, parseExpression } from '@tolvek/core/expression';
+import { type FormDesign, isUnanswered, partKey, partName, ruleInWords } from '@tolvek/core/form';
+import { showValue } from '@tolvek/core/register';
 import { prepareRouting } from '@tolvek/core/routing';
 import { useMemo, useState } from 'react';
-import { AskedQuestion } from '../fields/AskedQuestion.tsx';
+import { FormParts } from '../fields/FormParts.tsx';
+import { AroundFieldsProvider } from '../fields/input.ts';
 import { RowReasons } from '../ui/RowReasons.tsx';
 import { Why } from '../ui/Why.tsx';
-import { type ProofState, SEATS, type Seat } from './useProof.ts';
+import { Reasons } from './Reasons.tsx';
+import type { ProofState } from './useProof.ts';
 
-/** The proof: the draft as the chosen person meets it, alive while it is edited, with what routing would do. */
+/** The proof: the draft as the chosen person meets it, alive while it is edited, with what is away, what is computed, and what routing would do. */
 export function Proof({ draft, form, proof }: { draft: FormDesign; form: AnswerOf<'form'>; proof: ProofState }) {
   const { scope, slots, completion } = proof;
   const [tried, setTried] = useState(false);
   const route = useMemo(() => prepareRouting(draft.routing, scope), [draft.routing, scope]);
-  const { asked, problems } = completion;
+  const around = useMemo(() => ({ people: proof.facts.people, today: proof.facts.today, now: proof.facts.now }), [proof.facts]);
+  const { problems } = completion;
   const routed = route(slots);
   const team = form.groups.find((group) => group.key === routed.outcome.team)?.name ?? routed.outcome.team;
+  const general = completion.warnings.filter((said) => said.field === 'form');
   return (
     <aside aria-label="Proof" className="min-h-0 overflow-auto border-l border-rule-strong bg-well px-5 py-4">
       <p className="flex flex-wrap items-center gap-2 text-[13px]">
         Seen by
         <select
           aria-label="Seen by"
-          className="border-b-[1.5px] border-green bg-transparent font-semibold text-green"
+          className="max-w-56 border-b-[1.5px] border-green bg-transparent font-semibold text-green"
           value={proof.seat}
-          onChange={(event) => proof.setSeat(event.target.value as Seat)}
+          onChange={(event) => proof.setSeat(event.target.value)}
         >
-          {SEATS.map((each) => (
-            <option key={each.key} value={each.key}>
-              {each.label}
-            </option>
-          ))}
+          <option value="outside">an outside requester</option>
+          <option value="staff">a colleague</option>
+          <optgroup label="One of the staff">
+            {form.people.map((person) => (
+              <option key={person.key} value={person.key}>
+                {person.label}
+              </option>
+            ))}
+          </optgroup>
         </select>
-        at the {SEATS.find((each) => each.key === proof.seat)?.at}
+        at the {proof.facts.door} door
       </p>
       <div className="mt-3 border border-rule bg-sheet p-5">
         <h2>{draft.title || 'No title yet'}</h2>
-        <p className="mt-1 text-soft">{draft.intro}</p>
-        {asked.map((question) => {
-          const field = draft.fields.find((each) => each.key === question.field);
-          return field ? (
-            <AskedQuestion
-              key={field.key}
-              prefix="proof"
-              question={question}
-              field={field}
-              value={proof.answers[field.key] ?? null}
-              problem={problems.find((problem) => problem.field === field.key && (tried || !problem.message.endsWith('has no answer yet.')))}
-              onChange={(value) => proof.answer(field.key, value)}
-            />
-          ) : null;
-        })}
-        <p className="mt-5 border-t border-rule pt-3 text-soft">
-          {problems.length === 0 ? 'This could be sent.' : `${problems.length} ${problems.length === 1 ? 'answer is' : 'answers are'} missing or wrong. `}
+        <p className="mt-1 whitespace-pre-line text-soft">{draft.intro}</p>
+        {general.map((said) => (
+          <p key={said.rule + said.text} className="mt-3 border-l-[3px] border-brass-mark bg-brass-wash px-3 py-2">
+            {said.text}
+          </p>
+        ))}
+        <AroundFieldsProvider value={around}>
+          {completion.parts.map((part, index) =>
+            part.part === 'page' ? (
+              <div key={part.id} className="mt-7 border-t-2 border-dotted border-rule-strong pt-3">
+                <p className="text-[12.5px] text-soft">{index === 0 ? 'First page' : 'Next page'}</p>
+                <h2>{part.title}</h2>
+                {part.text ? <p className="text-soft">{part.text}</p> : null}
+              </div>
+            ) : (
+              <FormParts
+                key={partKey(part)}
+                parts={[part]}
+                fields={draft.fields}
+                completion={completion}
+                about={draft.title}
+                prefix="proof"
+                typedAt={(key) => proof.answers[key]}
+                problemsAt={(key) => problems.filter((problem) => problem.field === key && (tried || !isUnanswered(problem)))}
+                onChange={proof.answer}
+              />
+            ),
+          )}
+        </AroundFieldsProvider>
+        <p className="mt-5 border-t border-rule pt-3 text-soft" aria-live="polite">
+          {problems.length === 0 ? 'This could be sent. ' : `${problems.length} ${problems.length === 1 ? 'answer is' : 'answers are'} missing or wrong. `}
           {problems.length > 0 && !tried ? (
             <button type="button" className="text-green underline" onClick={() => setTried(true)}>
               Show them
             </button>
           ) : null}
+          {Object.keys(proof.answers).length > 0 ? (
+            <button
+              type="button"
+              className="ml-3 text-green underline"
+              onClick={() => {
+                proof.clear();
+                setTried(false);
+              }}
+            >
+              Empty it
+            </button>
+          ) : null}
         </p>
+        {tried
+          ? problems
+              .filter((problem) => problem.field === 'form')
+              .map((problem) => (
+                <p key={problem.message} className="mt-1 font-semibold text-brick">
+                  {problem.message}
+                </p>
+              ))
+          : null}
       </div>
+      <Computed draft={draft} proof={proof} />
+      <Away draft={draft} proof={proof} />
       <p className="mt-3 text-[13px]">
         With these answers: {routed.isOtherwise ? 'the last row' : `row ${routed.row}`}, {team}, {routed.outcome.workingDays} working days
         {routed.outcome.needsApproval ? ', to be decided' : ''}.{' '}
@@ -68,4 +115,83 @@ export function Proof({ draft, form, proof }: { draft: FormDesign; form: AnswerO
       </p>
     </aside>
   );
+}
+
+/** Values that nobody types: computed, or put by a default or a rule into a field the form does not ask. */
+function Computed({ draft, proof }: { draft: FormDesign; proof: ProofState }) {
+  const asked = new Set(draft.parts.flatMap((part) => (part.part === 'question' ? [part.field] : [])));
+  const names = new Map(proof.facts.people.map((person) => [person.id, person.name]));
+  const lines = draft.fields.flatMap((field) => {
+    const value = proof.completion.values[field.key];
+    return asked.has(field.key) || (value === undefined && field.source !== 'computed')
+      ? []
+      : [{ field, shown: value === undefined ? '' : showValue(field, value, (id) => names.get(id)) }];
+  });
+  if (lines.length === 0) return null;
+  return (
+    <dl className="mt-3 text-[13px]">
+      {lines.map(({ field, shown }) => (
+        <div key={field.key} className="flex justify-between gap-4 border-b border-rule py-1">
+          <dt className="text-soft">
+            {field.label} <span className="text-[12px]">{field.source === 'computed' ? 'computed' : 'not asked'}</span>
+          </dt>
+          <dd className="text-right whitespace-pre-line tabular-nums">{shown || <span className="text-soft">empty</span>}</dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
+/** What this person does not meet with these answers, and the rule that says so. */
+function Away({ draft, proof }: { draft: FormDesign; proof: ProofState }) {
+  const { completion, scope, slots } = proof;
+  const shown = new Set(completion.parts.map(partKey));
+  const away = draft.parts.filter((part) => part.part === 'question' && !shown.has(partKey(part)));
+  if (away.length === 0) return null;
+  return (
+    <div className="mt-3 text-[13px]">
+      <p className="text-soft">Away for now:</p>
+      <ul>
+        {away.map((part) => {
+          const key = partKey(part);
+          const rules = completion.rules.filter(({ rule }) =>
+            [...rule.then, ...rule.otherwise].some(
+              (action) =>
+                action.do === 'jump' || ((action.do === 'show' || action.do === 'hide') && action.parts.some((each) => each === key || placed(draft, key).includes(each))),
+            ),
+          );
+          return (
+            <li key={key} className="flex justify-between gap-3 border-b border-rule py-1">
+              {partName(draft, key)}
+              <Why about={`Why “${partName(draft, key)}” is away`}>
+                {rules.length === 0 ? <p>It picks from the staff, and is not asked of people from outside.</p> : null}
+                {rules.map(({ rule }) => {
+                  const parsed = parseExpression(rule.when);
+                  return (
+                    <div key={rule.id} className="mt-2 first:mt-0">
+                      <p>
+                        <b>{rule.name}</b>: {ruleInWords(rule, draft, scope)}.
+                      </p>
+                      {parsed.ok ? <Reasons of={explain(parsed.value, scope, slots)} /> : null}
+                    </div>
+                  );
+                })}
+              </Why>
+            </li>
+          );
+        })}
+      </ul>
+    </div>
+  );
+}
+
+/** The section and the page a question stands in. */
+function placed(draft: FormDesign, key: string): readonly string[] {
+  let [section, page] = ['', ''];
+  for (const part of draft.parts) {
+    if (part.part === 'page') [page, section] = [part.id, ''];
+    else if (part.part === 'section') section = part.id;
+    if (partKey(part) === key) break;
+  }
+  return [section, page].filter(Boolean);
 }

@@ -1,129 +1,225 @@
 import { closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
-import type { FormDesign } from '@tolvek/core/form';
-import type { KindName } from '@tolvek/core/register';
+import { partKey, questionsOf } from '@tolvek/core/form';
+import type { Kind, KindName } from '@tolvek/core/register';
 import { useState } from 'react';
 import { Button } from '../ui/Button.tsx';
-import { addQuestion, KIND_NAMES, moveQuestion } from './edits.ts';
-import { QuestionRow } from './QuestionRow.tsx';
+import type { Editing } from './editing.ts';
+import { addField, addPart, addQuestion, dropParts, editField, freshType, KIND_LABELS, movePart, moveTogether, requireAll } from './edits.ts';
+import { FieldRow, PartRow } from './PartRow.tsx';
+import { UniqueRules } from './UniqueRules.tsx';
 
-type Change = (edit: (draft: FormDesign) => FormDesign) => void;
-
-/** What is asked, in which words and order; the desk-only fields below. */
-export function QuestionsPage({ draft, change, released }: { draft: FormDesign; change: Change; released: boolean }) {
+/** What is asked, in which words and order; below it the fields no form asks. */
+export function QuestionsPage({ editing }: { editing: Editing }) {
+  const { draft, change } = editing;
   const [open, setOpen] = useState<string | null>(null);
   const [adding, setAdding] = useState(false);
+  const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
+  const numbers = new Map(questionsOf(draft.parts).map((question, index) => [question.field, index + 1]));
   const deskOnly = draft.fields.filter((field) => field.source === 'desk-only');
-  const unasked = draft.fields.filter((field) => field.source === 'asked' && !draft.questions.some((question) => question.field === field.key));
+  const computed = draft.fields.filter((field) => field.source === 'computed');
+  const unasked = draft.fields.filter((field) => field.source === 'asked' && !numbers.has(field.key));
   const drop = ({ active, over }: DragEndEvent): void => {
-    const to = draft.questions.findIndex((question) => question.field === over?.id);
-    if (to >= 0) change((before) => moveQuestion(before, String(active.id), to));
+    const to = draft.parts.findIndex((part) => partKey(part) === over?.id);
+    if (to >= 0) change((before) => movePart(before, String(active.id), to));
   };
-  const add = (kind: KindName): void => {
+  const added = (make: (before: typeof draft) => { design: typeof draft; key: string }): void => {
     let made = '';
     change((before) => {
-      const { design, key } = addQuestion(before, kind);
+      const { design, key } = make(before);
       made = key;
       return design;
     });
     setAdding(false);
     queueMicrotask(() => setOpen(made));
   };
+  const toggle = (key: string): void => setOpen(open === key ? null : key);
+  const pick = (key: string): void => setPicked((before) => (before.has(key) ? new Set([...before].filter((each) => each !== key)) : new Set([...before, key])));
   return (
     <>
-      <div className="grid grid-cols-[112px_1fr] items-start gap-x-3 gap-y-2 border-b border-rule pb-4 text-soft" id="at-title">
-        <label htmlFor="form-title" className="pt-1.5">
-          Title
-        </label>
-        <input id="form-title" className="input" value={draft.title} onChange={(event) => change((before) => ({ ...before, title: event.target.value }))} />
-        <label htmlFor="form-intro" className="pt-1.5">
-          Introduction
-        </label>
-        <textarea id="form-intro" rows={2} className="input" value={draft.intro} onChange={(event) => change((before) => ({ ...before, intro: event.target.value }))} />
-        <label htmlFor="form-subject" className="pt-1.5">
-          In lists
-        </label>
-        <div id="at-subject">
-          <input
-            id="form-subject"
-            className="input font-mono text-[13px]"
-            value={draft.subject}
-            onChange={(event) => change((before) => ({ ...before, subject: event.target.value }))}
-          />
-          <p className="mt-1 text-[12.5px]">
-            What a request is called in lists; fields in braces:{' '}
-            {draft.fields
-              .slice(0, 4)
-              .map((field) => `{${field.key}}`)
-              .join(' ')}
-          </p>
-        </div>
-      </div>
-      <div className="mt-4 flex items-baseline justify-between">
-        <span className="text-soft">
-          {draft.questions.length} asked, {deskOnly.length} desk-only
+      <FormHead editing={editing} />
+      <div className="mt-4 flex flex-wrap items-baseline gap-2">
+        <span className="mr-auto text-soft">
+          {numbers.size} asked, {deskOnly.length} desk-only, {computed.length} computed
         </span>
         <Button aria-expanded={adding} onClick={() => setAdding(!adding)}>
           Add question
         </Button>
+        <Button onClick={() => added((before) => addPart(before, 'section', open))}>Section</Button>
+        <Button onClick={() => added((before) => addPart(before, 'page', open))}>Page</Button>
+        <Button onClick={() => added((before) => addPart(before, 'instruction', open))}>Words</Button>
       </div>
       {adding ? (
-        <div className="mt-2 flex flex-wrap gap-2 bg-green-wash p-3">
-          <span className="w-full text-soft">Which kind of answer?</span>
-          {KIND_NAMES.map(({ kind, label }) => (
-            <Button key={kind} onClick={() => add(kind)}>
-              {label}
-            </Button>
-          ))}
+        <div className="mt-2 bg-green-wash p-3">
+          <p className="mb-2 text-soft">Which kind of answer? It is put {open ? 'after the opened line' : 'at the end'}.</p>
+          <div className="grid grid-cols-2 gap-x-3 gap-y-1 2xl:grid-cols-3">
+            {KIND_LABELS.map(({ kind, label, says }) => (
+              <button
+                key={kind}
+                type="button"
+                aria-label={says ? `${label}: ${says}` : label}
+                className="rounded-md border border-edge bg-sheet px-3 py-1 text-left"
+                onClick={() => added((before) => addQuestion(before, kind, open))}
+              >
+                <b className="font-semibold">{label}</b> <span className="text-[12.5px] text-soft">{says}</span>
+              </button>
+            ))}
+          </div>
         </div>
       ) : null}
-      <h2 className="section-head mt-4">Asked</h2>
+      <h2 className="section-head mt-4">On the form</h2>
+      {picked.size > 0 ? <Together editing={editing} picked={picked} done={() => setPicked(new Set())} /> : null}
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
-        <SortableContext items={draft.questions.map((question) => question.field)} strategy={verticalListSortingStrategy}>
+        <SortableContext items={draft.parts.map(partKey)} strategy={verticalListSortingStrategy}>
           <ol>
-            {draft.questions.map((question, index) => (
-              <QuestionRow
-                key={question.field}
-                draft={draft}
-                question={question}
-                index={index}
-                open={open === question.field}
-                toggle={() => setOpen(open === question.field ? null : question.field)}
-                change={change}
-                released={released}
-              />
-            ))}
+            {draft.parts.map((part, index) => {
+              const key = partKey(part);
+              return (
+                <PartRow
+                  key={key}
+                  part={part}
+                  index={index}
+                  number={numbers.get(key) ?? null}
+                  editing={editing}
+                  open={open === key}
+                  toggle={() => toggle(key)}
+                  picked={picked.has(key)}
+                  pick={() => pick(key)}
+                />
+              );
+            })}
           </ol>
         </SortableContext>
       </DndContext>
-      {draft.questions.length === 0 ? <p className="py-4 text-soft">This form asks nothing yet. Begin with “Add question”.</p> : null}
-      {deskOnly.length > 0 ? <h2 className="section-head mt-6">Desk-only</h2> : null}
+      {draft.parts.length === 0 ? <p className="py-4 text-soft">This form asks nothing yet. Begin with “Add question”.</p> : null}
+      <div className="section-head mt-6 flex items-end justify-between">
+        <h2 className="font-sans text-[12px] font-semibold">Computed</h2>
+        <button type="button" className="text-green underline" onClick={() => added((before) => addField(before, 'computed'))}>
+          Add a computed field
+        </button>
+      </div>
+      {computed.length === 0 ? <p className="py-2 text-soft">Sums, days until, bands: values that follow from others, on every request.</p> : null}
+      {computed.map((field) => (
+        <FieldRow key={field.key} field={field} editing={editing} open={open === field.key} toggle={() => toggle(field.key)}>
+          <label htmlFor={`kind-${field.key}`}>Kind</label>
+          <select
+            id={`kind-${field.key}`}
+            className="input w-auto justify-self-start"
+            value={field.type.kind}
+            onChange={(event) => change((before) => editField(before, field.key, (each) => ({ ...each, type: freshType(event.target.value as KindName) as Kind })))}
+          >
+            {KIND_LABELS.filter(({ kind }) => kind !== 'line-items').map(({ kind, label }) => (
+              <option key={kind} value={kind}>
+                {label}
+              </option>
+            ))}
+          </select>
+        </FieldRow>
+      ))}
+      <div className="section-head mt-6 flex items-end justify-between">
+        <h2 className="font-sans text-[12px] font-semibold">Desk-only</h2>
+        <button type="button" className="text-green underline" onClick={() => added((before) => addField(before, 'desk-only'))}>
+          Add a desk-only field
+        </button>
+      </div>
+      {deskOnly.length === 0 ? <p className="py-2 text-soft">What the desk fills in itself; never on a form.</p> : null}
       {deskOnly.map((field) => (
-        <div key={field.key} className="grid grid-cols-[30px_1fr_118px] items-baseline border-b border-rule py-2">
-          <span />
-          <span className="text-[15.5px]">
-            {field.label}
-            <small className="block text-[12.5px] text-soft">Filled in by the desk, never on the form</small>
-          </span>
-          <span className="text-soft">{KIND_NAMES.find((each) => each.kind === field.type.kind)?.label.toLowerCase()}</span>
-        </div>
+        <FieldRow key={field.key} field={field} editing={editing} open={open === field.key} toggle={() => toggle(field.key)}>
+          {editing.released.has(field.key) ? null : (
+            <>
+              <label htmlFor={`kind-${field.key}`}>Kind</label>
+              <select
+                id={`kind-${field.key}`}
+                className="input w-auto justify-self-start"
+                value={field.type.kind}
+                onChange={(event) => change((before) => editField(before, field.key, (each) => ({ ...each, type: freshType(event.target.value as KindName) as Kind })))}
+              >
+                {KIND_LABELS.map(({ kind, label }) => (
+                  <option key={kind} value={kind}>
+                    {label}
+                  </option>
+                ))}
+              </select>
+            </>
+          )}
+        </FieldRow>
       ))}
       {unasked.length > 0 ? (
         <>
-          <h2 className="section-head mt-6">No longer asked</h2>
+          <h2 className="section-head mt-6">Not asked by this form</h2>
           {unasked.map((field) => (
-            <div key={field.key} className="flex items-baseline justify-between border-b border-rule py-2">
+            <div key={field.key} id={`at-${field.key}`} className="flex items-baseline justify-between border-b border-rule py-2">
               <span>
                 {field.label} <span className="text-soft">· what was answered stays in the register</span>
               </span>
-              <Button onClick={() => change((before) => ({ ...before, questions: [...before.questions, { field: field.key, asks: '', help: '', required: false }] }))}>
-                Ask again
+              <Button onClick={() => change((before) => ({ ...before, parts: [...before.parts, { part: 'question', field: field.key, asks: '', help: '', required: false }] }))}>
+                Ask it
               </Button>
             </div>
           ))}
         </>
       ) : null}
+      <UniqueRules editing={editing} />
     </>
+  );
+}
+
+/** The form’s title, introduction, and what its requests are called. */
+function FormHead({ editing: { draft, change } }: { editing: Editing }) {
+  return (
+    <div className="grid grid-cols-[92px_1fr] items-start gap-x-3 gap-y-2 border-b border-rule pb-4 text-soft" id="at-title">
+      <label htmlFor="form-title" className="pt-1.5">
+        Title
+      </label>
+      <input id="form-title" className="input" value={draft.title} onChange={(event) => change((before) => ({ ...before, title: event.target.value }))} />
+      <label htmlFor="form-intro" className="pt-1.5">
+        Introduction
+      </label>
+      <textarea id="form-intro" rows={2} className="input" value={draft.intro} onChange={(event) => change((before) => ({ ...before, intro: event.target.value }))} />
+      <label htmlFor="form-subject" className="pt-1.5">
+        In lists
+      </label>
+      <div id="at-subject">
+        <input
+          id="form-subject"
+          className="input font-mono text-[13px]"
+          value={draft.subject}
+          onChange={(event) => change((before) => ({ ...before, subject: event.target.value }))}
+        />
+        <p className="mt-1 text-[12.5px]">
+          What a request is called in lists; fields in braces:{' '}
+          {draft.fields
+            .slice(0, 4)
+            .map((field) => `{${field.key}}`)
+            .join(' ')}
+        </p>
+      </div>
+    </div>
+  );
+}
+
+/** What can be done with several parts at once. */
+function Together({ editing: { change, released }, picked, done }: { editing: Editing; picked: ReadonlySet<string>; done: () => void }) {
+  return (
+    <div className="sticky top-0 z-10 flex flex-wrap items-center gap-2 border-b border-green bg-green-wash px-3 py-2" role="toolbar" aria-label="With those picked">
+      <span className="mr-auto">{picked.size} picked</span>
+      <Button onClick={() => change((before) => requireAll(before, picked, true))}>Required</Button>
+      <Button onClick={() => change((before) => requireAll(before, picked, false))}>Not required</Button>
+      <Button onClick={() => change((before) => moveTogether(before, picked, -1))}>Up</Button>
+      <Button onClick={() => change((before) => moveTogether(before, picked, 1))}>Down</Button>
+      <Button
+        look="refuse"
+        onClick={() => {
+          change((before) => dropParts(before, picked, released));
+          done();
+        }}
+      >
+        Take off
+      </Button>
+      <button type="button" className="text-green underline" onClick={done}>
+        Pick none
+      </button>
+    </div>
   );
 }

@@ -5,6 +5,7 @@ import { toast } from 'sonner';
 import { api } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
+import { ChangeList } from './ChangeList.tsx';
 import type { DraftEditing } from './useDraft.ts';
 
 /** Releases the draft: first what would change, in words; then a note; then the next number. */
@@ -44,11 +45,7 @@ export function ReleaseButton({ form, editing }: { form: AnswerOf<'form'>; editi
           {editing.changes.length > 0 ? (
             <>
               <p className="mt-3 text-soft">Against {next === 1 ? 'nothing' : `release ${next - 1}`}, this changes:</p>
-              <ul className="mt-1 list-disc pl-5">
-                {editing.changes.map((line) => (
-                  <li key={line}>{line}</li>
-                ))}
-              </ul>
+              <ChangeList changes={editing.changes} />
               <p className="mt-3 text-soft">Requests that have arrived keep the release they came by.</p>
               <label htmlFor="release-note" className="mt-4 block font-semibold">
                 Note <span className="font-normal text-soft">(why; others read it later)</span>

@@ -1,100 +1,164 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { checkExpression, expressionOfRows, firstRow, parseExpression, printExpression, type Scope, subjectsOf } from '@tolvek/core/expression';
-import type { FormDesign, FormRule } from '@tolvek/core/form';
+import type { Action, FormRule } from '@tolvek/core/form';
+import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useState } from 'react';
 import { ConditionBuilder } from '../conditions/ConditionBuilder.tsx';
 import { Button } from '../ui/Button.tsx';
-import { freshKey } from './edits.ts';
+import { ActionLine } from './ActionLine.tsx';
+import type { Editing } from './editing.ts';
+import { editRule, freshAction, freshId, moveRule } from './edits.ts';
+import { FindingLine } from './Findings.tsx';
 import { Tried } from './Tried.tsx';
-import type { ProofState } from './useProof.ts';
 
 interface RulesPageProps {
-  readonly draft: FormDesign;
-  readonly change: (edit: (draft: FormDesign) => FormDesign) => void;
+  readonly editing: Editing;
   readonly findings: AnswerOf<'form'>['findings'];
-  readonly form: AnswerOf<'form'>;
-  readonly proof: ProofState;
+  readonly formKey: string;
 }
 
-/** When … then show …: each rule as a sentence, tried while it is written. */
-export function RulesPage({ draft, change, findings, form, proof }: RulesPageProps) {
+/** When … then … otherwise …: each rule as a sentence, tried while it is written. */
+export function RulesPage({ editing, findings, formKey }: RulesPageProps) {
+  const { draft, change, proof } = editing;
   const { scope } = proof;
-  const [tried, setTried] = useState<string | null>(null);
-  const edit = (id: string, rule: Partial<FormRule>): void =>
-    change((before) => ({ ...before, rules: before.rules.map((each) => (each.id === id ? { ...each, ...rule } : each)) }));
+  const [fresh, setFresh] = useState<string | null>(null);
   const add = (): void => {
     const subjects = subjectsOf(scope);
     const first = subjects.find((each) => each.type.kind === 'yes-no') ?? subjects[0];
-    const id = freshKey('rule', new Set(draft.rules.map((rule) => rule.id)));
+    const id = freshId(
+      'rule',
+      draft.rules.map((rule) => rule.id),
+    );
+    const when = first ? printExpression(expressionOfRows(firstRow(first.of, scope))) : 'true';
     change((before) => ({
       ...before,
-      rules: [...before.rules, { id, name: 'New rule', when: first ? printExpression(expressionOfRows(firstRow(first.of, scope))) : 'true', show: [], on: true }],
+      rules: [...before.rules, { id, name: 'New rule', says: '', when, then: [freshAction('show', before)], otherwise: [], on: true, runs: 'filling' }],
     }));
-    setTried(id);
+    setFresh(id);
   };
   return (
     <>
       <div className="flex items-baseline justify-between gap-4">
-        <p className="text-soft">A question named in a rule stays away until its condition holds. The answer to a question that is away is not stored.</p>
+        <p className="text-soft">
+          Rules run in this order; where two disagree, the later one decides. A part that some rule shows stays away until it does. While it can’t be said whether a condition
+          holds, neither side is done.
+        </p>
         <Button onClick={add}>Add rule</Button>
       </div>
       {draft.rules.length === 0 ? <p className="py-6 text-soft">No rules: every question is always asked.</p> : null}
       <ol className="mt-4">
-        {draft.rules.map((rule) => (
-          <li key={rule.id} id={`at-${rule.id}`} className="border-t border-rule-strong py-4">
-            <div className="flex items-center gap-3">
-              <input aria-label="Name of the rule" className="input max-w-80 font-semibold" value={rule.name} onChange={(event) => edit(rule.id, { name: event.target.value })} />
-              <label className="flex items-center gap-2">
-                <input type="checkbox" className="accent-green" checked={rule.on} onChange={(event) => edit(rule.id, { on: event.target.checked })} />
-                On
-              </label>
-              <Button look="refuse" className="ml-auto" onClick={() => change((before) => ({ ...before, rules: before.rules.filter((each) => each.id !== rule.id) }))}>
-                Take away
-              </Button>
-            </div>
-            <div className="mt-3 bg-green-wash px-3 py-2.5">
-              <p className="mb-1.5 font-semibold">When</p>
-              <ConditionBuilder condition={rule.when} scope={scope} set={(when) => edit(rule.id, { when })} />
-              <p className="mt-1 font-semibold">then show</p>
-              <div className="mt-1 flex flex-wrap gap-x-5 gap-y-1">
-                {draft.questions.map((question) => {
-                  const label = draft.fields.find((field) => field.key === question.field)?.label ?? question.field;
-                  const shown = rule.show.includes(question.field);
-                  return (
-                    <label key={question.field} className={`flex min-h-7 items-center gap-2 ${shown ? 'font-semibold' : 'text-soft'}`}>
-                      <input
-                        type="checkbox"
-                        className="accent-green"
-                        checked={shown}
-                        onChange={() => edit(rule.id, { show: shown ? rule.show.filter((each) => each !== question.field) : [...rule.show, question.field] })}
-                      />
-                      {label}
-                    </label>
-                  );
-                })}
-              </div>
-              {tried === rule.id ? (
-                <Tried formKey={form.key} condition={rule.when} proof={proof} />
-              ) : (
-                <p className="mt-2.5">
-                  <button type="button" className="text-green underline" onClick={() => setTried(rule.id)}>
-                    Try it on past requests
-                  </button>
-                </p>
-              )}
-            </div>
-            {findings
-              // What is wrong in the condition itself is said where it is written.
-              .filter((finding) => finding.at === rule.id && !conditionFindings(rule.when, scope).some((message) => finding.message.endsWith(message)))
-              .map((finding) => (
-                <p key={finding.message} className={`mt-2 ${finding.severity === 'error' ? 'text-brick' : 'text-brass'}`}>
-                  {finding.message}
-                </p>
-              ))}
-          </li>
+        {draft.rules.map((rule, index) => (
+          <RuleItem key={rule.id} rule={rule} index={index} editing={editing} findings={findings} formKey={formKey} isFresh={rule.id === fresh} />
         ))}
       </ol>
     </>
+  );
+}
+
+function RuleItem({ rule, index, editing, findings, formKey, isFresh }: RulesPageProps & { rule: FormRule; index: number; isFresh: boolean }) {
+  const { draft, change, proof } = editing;
+  const { scope } = proof;
+  const [tried, setTried] = useState(isFresh);
+  const edit = (next: Partial<FormRule>): void => change((before) => editRule(before, rule.id, next));
+  const held = proof.completion.rules.find((each) => each.rule.id === rule.id)?.held;
+  const own = findings
+    // What is wrong in the condition itself is said where it is written.
+    .filter((finding) => finding.at === rule.id && finding.page === 'rules' && !conditionFindings(rule.when, scope).some((message) => finding.message.endsWith(message)));
+  return (
+    <li id={`at-${rule.id}`} className="border-t border-rule-strong py-4">
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
+        <input aria-label="Name of the rule" className="input min-w-48 flex-1 font-semibold" value={rule.name} onChange={(event) => edit({ name: event.target.value })} />
+        <label className="flex items-center gap-2">
+          <input type="checkbox" className="accent-green" checked={rule.on} onChange={(event) => edit({ on: event.target.checked })} />
+          On
+        </label>
+        <select aria-label="When it runs" className="input w-auto" value={rule.runs} onChange={(event) => edit({ runs: event.target.value === 'saving' ? 'saving' : 'filling' })}>
+          <option value="filling">while the form is filled in</option>
+          <option value="saving">at every saving, from any way in</option>
+        </select>
+        <span className="flex gap-1">
+          <button
+            type="button"
+            className="inline-flex size-6 shrink-0 items-center justify-center text-soft disabled:invisible"
+            aria-label={`Run ${rule.name} earlier`}
+            disabled={index === 0}
+            onClick={() => change((before) => moveRule(before, rule.id, -1))}
+          >
+            <ArrowUp size={15} />
+          </button>
+          <button
+            type="button"
+            className="inline-flex size-6 shrink-0 items-center justify-center text-soft disabled:invisible"
+            aria-label={`Run ${rule.name} later`}
+            disabled={index === draft.rules.length - 1}
+            onClick={() => change((before) => moveRule(before, rule.id, 1))}
+          >
+            <ArrowDown size={15} />
+          </button>
+        </span>
+        <Button look="refuse" onClick={() => change((before) => ({ ...before, rules: before.rules.filter((each) => each.id !== rule.id) }))}>
+          Take away
+        </Button>
+      </div>
+      <input
+        aria-label={`Why ${rule.name} is there`}
+        className="input mt-2 border-transparent bg-transparent px-0 text-soft"
+        placeholder="Why it is there, for the next coordinator"
+        value={rule.says}
+        onChange={(event) => edit({ says: event.target.value })}
+      />
+      <div className="mt-2 bg-green-wash px-3 py-2.5">
+        <p className="mb-1.5 flex items-baseline gap-3 font-semibold">
+          When
+          {rule.on ? (
+            <span className="text-[12.5px] font-normal text-soft">in the proof: {held === true ? 'holds' : held === false ? 'does not hold' : 'can’t be said'}</span>
+          ) : null}
+        </p>
+        <ConditionBuilder condition={rule.when} scope={scope} set={(when) => edit({ when })} />
+        <Side name="then" actions={rule.then} editing={editing} set={(then) => edit({ then })} />
+        <Side name="otherwise" actions={rule.otherwise} editing={editing} set={(otherwise) => edit({ otherwise })} />
+        {tried ? (
+          <Tried formKey={formKey} condition={rule.when} proof={proof} />
+        ) : (
+          <p className="mt-2.5">
+            <button type="button" className="text-green underline" onClick={() => setTried(true)}>
+              Try it on past requests
+            </button>
+          </p>
+        )}
+      </div>
+      {own.map((finding) => (
+        <FindingLine key={finding.message} finding={finding} change={change} />
+      ))}
+    </li>
+  );
+}
+
+/** What is done on one side of a rule. */
+function Side({ name, actions, editing, set }: { name: 'then' | 'otherwise'; actions: readonly Action[]; editing: Editing; set: (actions: readonly Action[]) => void }) {
+  const { draft, proof } = editing;
+  return (
+    <div className="mt-2.5">
+      <p className="mb-1 flex items-baseline gap-3">
+        <b className="font-semibold">{name}</b>
+        <button type="button" className="text-green underline" onClick={() => set([...actions, freshAction(name === 'then' ? 'show' : 'hide', draft)])}>
+          {actions.length === 0 ? `Say what is done ${name}` : 'and …'}
+        </button>
+      </p>
+      <div className="flex flex-col gap-2">
+        {actions.map((action, index) => (
+          <ActionLine
+            // biome-ignore lint/suspicious/noArrayIndexKey: actions have no names; their place is what they are
+            key={index}
+            action={action}
+            draft={draft}
+            proof={proof}
+            set={(next) => set(actions.map((each, at) => (at === index ? next : each)))}
+            remove={() => set(actions.filter((_, at) => at !== index))}
+          />
+        ))}
+      </div>
+    </div>
   );
 }
 

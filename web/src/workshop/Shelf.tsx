@@ -11,7 +11,12 @@ export function Shelf() {
   if (me && !me.person) return <Navigate to="/sign-in?back=/workshop" replace />;
   return (
     <main className="mx-auto max-w-[60rem] px-6 pt-6">
-      <h1>Workshop</h1>
+      <div className="flex items-baseline justify-between">
+        <h1>Workshop</h1>
+        <Link to="/workshop/new" className="rounded-md border border-green bg-green px-[13px] py-1.5 text-[13.5px] font-semibold text-on-green no-underline">
+          New form …
+        </Link>
+      </div>
       <p className="text-soft">Open a form to change its questions and rules, see it as anyone, and release it.</p>
       {error ? (
         <div className="mt-5">

@@ -1,7 +1,8 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { type Explanation, explain, parseExpression } from '@tolvek/core/expression';
+import { explain, parseExpression } from '@tolvek/core/expression';
 import { useEffect, useId, useState } from 'react';
 import { api } from '../app/api.ts';
+import { Reasons } from './Reasons.tsx';
 import type { ProofState } from './useProof.ts';
 
 const SETTLE = 400;
@@ -73,27 +74,6 @@ function Counts({ tried }: { tried: AnswerOf<'tryCondition'> }) {
     </p>
   );
 }
-
-interface Reason {
-  readonly words: string;
-  readonly result: boolean | null;
-  readonly parts: readonly Reason[];
-}
-
-/** Each part with its own verdict; a part with parts is told by them. */
-const Reasons = ({ of }: { of: Reason | Explanation }) =>
-  of.parts.length === 0 ? (
-    <p className="pl-4 text-soft">{of.words}</p>
-  ) : (
-    <ul className="pl-4">
-      {of.parts.map((part) => (
-        <li key={part.words} className="text-soft">
-          {part.words}
-          {part.parts.length > 0 ? <Reasons of={part} /> : null}
-        </li>
-      ))}
-    </ul>
-  );
 
 /** A value once it has stopped changing for a moment. */
 function useSettled(value: string): string {

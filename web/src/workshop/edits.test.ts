@@ -1,24 +1,25 @@
-import type { FormDesign } from '@tolvek/core/form';
+import { type FormDesign, partKey } from '@tolvek/core/form';
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { addQuestion, dropQuestion, editField, editQuestion, freshKey, KIND_NAMES, moveQuestion } from './edits.ts';
+import { addField, addPart, addQuestion, dropParts, editField, editPart, freshKey, KIND_LABELS, movePart, moveTogether, requireAll } from './edits.ts';
 
 const blank: FormDesign = {
   title: 'A form',
   intro: '',
   subject: '',
   fields: [],
-  questions: [],
+  parts: [],
   rules: [],
+  unique: [],
   routing: { columns: [], rows: [], otherwise: { team: 'estates', priority: 'normal', workingDays: 2, needsApproval: false } },
   approval: { step: { id: 'decision', label: 'Decision', group: 'duty' } },
   deadline: { calendar: 'desk', remindBefore: 0, escalateAfter: 0, escalateTo: 'duty' },
 };
-const kinds = KIND_NAMES.map((each) => each.kind);
+const kinds = KIND_LABELS.map((each) => each.kind);
 const formOf = (count: number): FormDesign => Array.from({ length: count }).reduce<FormDesign>((design) => addQuestion(design, 'text').design, blank);
-const order = (design: FormDesign): string[] => design.questions.map((question) => question.field);
+const order = (design: FormDesign): string[] => design.parts.map(partKey);
 
-describe('editing questions', () => {
+describe('editing the parts of a form', () => {
   it('gives every new field a key of its own, whatever the kinds', () => {
     fc.assert(
       fc.property(fc.array(fc.constantFrom(...kinds), { maxLength: 12 }), (added) => {
@@ -41,35 +42,70 @@ describe('editing questions', () => {
     expect(freshKey('Café plate №', new Set(['cafe_plate_no']))).toBe('cafe_plate_no_2');
   });
 
-  it('moves a question and back again without loss', () => {
+  it('moves a part and back again without loss', () => {
     fc.assert(
       fc.property(fc.integer({ min: 1, max: 8 }), fc.nat(7), fc.integer({ min: -2, max: 9 }), (count, from, to) => {
         const design = formOf(count);
         const key = order(design)[from % count] ?? '';
-        const moved = moveQuestion(design, key, to);
+        const moved = movePart(design, key, to);
         expect([...order(moved)].sort()).toEqual([...order(design)].sort());
         if (to >= 0 && to < count) expect(order(moved).indexOf(key)).toBe(to);
         else expect(moved).toBe(design);
-        expect(order(moveQuestion(moved, key, from % count))).toEqual(order(design));
+        expect(order(movePart(moved, key, from % count))).toEqual(order(design));
       }),
     );
   });
 
-  it('takes a question off with the rules that show it; a released field keeps its answers', () => {
-    const design = { ...formOf(2), rules: [{ id: 'r', name: 'R', when: 'true', show: order(formOf(2)), on: true }] };
-    const [first = '', second = ''] = order(design);
-    const unreleased = dropQuestion(design, first, false);
-    expect(order(unreleased)).toEqual([second]);
-    expect(unreleased.rules[0]?.show).toEqual([second]);
-    expect(unreleased.fields.map((field) => field.key)).toEqual([second]);
-    expect(dropQuestion(design, first, true).fields).toEqual(design.fields);
+  it('moves several together and back again, keeping their order and that of the others', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 8 }), fc.array(fc.nat(7)), fc.constantFrom(-1 as const, 1 as const), (count, picked, way) => {
+        const design = formOf(count);
+        const keys = new Set(picked.map((at) => order(design)[at % count] ?? ''));
+        const moved = moveTogether(design, keys, way);
+        const only = (of: FormDesign, chosen: boolean): string[] => order(of).filter((key) => keys.has(key) === chosen);
+        expect(only(moved, true)).toEqual(only(design, true));
+        expect(only(moved, false)).toEqual(only(design, false));
+        if (moved !== design) expect(order(moveTogether(moved, keys, way === 1 ? -1 : 1))).toEqual(order(design));
+      }),
+    );
   });
 
-  it('edits one field or question and leaves the others as they were', () => {
+  it('takes questions off with what rules say of them; a released field keeps its answers', () => {
+    const [first = '', second = ''] = order(formOf(2));
+    const rule = {
+      id: 'r',
+      name: 'R',
+      says: '',
+      when: 'true',
+      then: [{ do: 'show' as const, parts: [first, second] }],
+      otherwise: [{ do: 'set' as const, field: first, value: '"x"' }],
+      on: true,
+      runs: 'filling' as const,
+    };
+    const design: FormDesign = { ...formOf(2), rules: [rule] };
+    const unreleased = dropParts(design, new Set([first]), new Set());
+    expect(order(unreleased)).toEqual([second]);
+    expect(unreleased.rules[0]).toMatchObject({ then: [{ do: 'show', parts: [second] }], otherwise: [] });
+    expect(unreleased.fields.map((field) => field.key)).toEqual([second]);
+    expect(dropParts(design, new Set([first]), new Set([first])).fields).toEqual(design.fields);
+  });
+
+  it('edits one field or part and leaves the others as they were', () => {
     const design = formOf(3);
     const [, second = ''] = order(design);
-    const labelled = editField(design, second, { label: 'Car plate' });
+    const labelled = editField(design, second, (field) => ({ ...field, label: 'Car plate' }));
     expect(labelled.fields.map((field) => field.label)).toEqual([design.fields[0]?.label, 'Car plate', design.fields[2]?.label]);
-    expect(editQuestion(design, second, { required: true }).questions.map((question) => question.required)).toEqual([false, true, false]);
+    const required = (of: FormDesign): boolean[] => of.parts.map((part) => part.part === 'question' && part.required);
+    expect(required(editPart(design, second, { required: true }))).toEqual([false, true, false]);
+    expect(required(requireAll(design, new Set(order(design)), true))).toEqual([true, true, true]);
+  });
+
+  it('adds sections, pages and words with ids that no field can have, and fields no form asks', () => {
+    const withPage = addPart(addPart(formOf(1), 'section').design, 'page').design;
+    expect(order(withPage).slice(1)).toEqual(['section-1', 'page-1']);
+    expect(addPart(withPage, 'section', 'text_field').key).toBe('section-2');
+    const { design, key } = addField(withPage, 'computed');
+    expect(design.fields.at(-1)).toMatchObject({ key, source: 'computed' });
+    expect(design.parts).toEqual(withPage.parts);
   });
 });

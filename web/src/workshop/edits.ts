@@ -1,28 +1,61 @@
-import type { FormDesign, Question } from '@tolvek/core/form';
+import { type Action, type FormDesign, type FormRule, type Part, partKey, type Question, withoutTarget } from '@tolvek/core/form';
 import type { Field, Kind, KindName } from '@tolvek/core/register';
 
-export const KIND_NAMES: readonly { readonly kind: KindName; readonly label: string }[] = [
-  { kind: 'text', label: 'Text' },
-  { kind: 'long-text', label: 'Long text' },
-  { kind: 'number', label: 'Number' },
-  { kind: 'money', label: 'Money' },
-  { kind: 'date', label: 'Date' },
-  { kind: 'duration', label: 'Length of time' },
-  { kind: 'yes-no', label: 'Yes or no' },
-  { kind: 'choice', label: 'Choice' },
-  { kind: 'email', label: 'Mail address' },
-  { kind: 'phone', label: 'Telephone' },
-  { kind: 'link', label: 'Link' },
+export const KIND_LABELS: readonly { readonly kind: KindName; readonly label: string; readonly says: string }[] = [
+  { kind: 'text', label: 'Text', says: 'one line' },
+  { kind: 'long-text', label: 'Long text', says: 'several lines' },
+  { kind: 'number', label: 'Number', says: 'with places, unit and limits' },
+  { kind: 'money', label: 'Money', says: 'in one currency' },
+  { kind: 'yes-no', label: 'Yes or no', says: '' },
+  { kind: 'choice', label: 'Choice', says: 'one of a list' },
+  { kind: 'choices', label: 'Several choices', says: 'any of a list' },
+  { kind: 'level', label: 'Level', says: 'a step of a scale' },
+  { kind: 'date', label: 'Date', says: '' },
+  { kind: 'date-time', label: 'Date and time', says: '' },
+  { kind: 'duration', label: 'Length of time', says: '35, 1:35 or 2 h' },
+  { kind: 'person', label: 'Person', says: 'one of the staff' },
+  { kind: 'people', label: 'People', says: 'several of the staff' },
+  { kind: 'line-items', label: 'Line items', says: 'a row of fields that repeats' },
+  { kind: 'email', label: 'Mail address', says: '' },
+  { kind: 'phone', label: 'Telephone', says: '' },
+  { kind: 'link', label: 'Link', says: '' },
 ];
 
-function freshType(kind: KindName): Kind {
+export const kindLabel = (kind: KindName): string => KIND_LABELS.find((each) => each.kind === kind)?.label ?? kind;
+
+/** Kinds that a column of line items can have. */
+export const COLUMN_KINDS = ['text', 'number', 'money', 'choice', 'yes-no', 'date', 'duration', 'long-text', 'level', 'date-time', 'email', 'phone', 'link'] as const;
+
+export function freshType<K extends KindName>(kind: K): Extract<Kind, { kind: K }>;
+export function freshType(kind: KindName): Kind {
   switch (kind) {
     case 'number':
       return { kind, places: 0 };
     case 'money':
       return { kind, currency: 'EUR' };
     case 'choice':
+    case 'choices':
       return { kind, options: [{ key: 'first', label: 'First option' }] };
+    case 'level':
+      return {
+        kind,
+        levels: [
+          { worth: 10, label: 'Low' },
+          { worth: 20, label: 'Middle' },
+          { worth: 30, label: 'High' },
+        ],
+      };
+    case 'person':
+    case 'people':
+      return { kind, from: [] };
+    case 'line-items':
+      return {
+        kind,
+        columns: [
+          { key: 'what', label: 'What', type: { kind: 'text' }, required: true },
+          { key: 'count', label: 'How many', type: { kind: 'number', places: 0, least: 1 }, required: true },
+        ],
+      };
     default:
       return { kind };
   }
@@ -41,36 +74,132 @@ export function freshKey(label: string, taken: ReadonlySet<string>): string {
   for (let n = 2; ; n += 1) if (!taken.has(`${stem}_${n}`)) return `${stem}_${n}`;
 }
 
-/** Adds a question with a field of its own at the end of the form. */
-export function addQuestion(design: FormDesign, kind: KindName): { design: FormDesign; key: string } {
-  const named = KIND_NAMES.find((each) => each.kind === kind)?.label ?? 'Question';
-  const key = freshKey(`${named} field`, new Set(design.fields.map((field) => field.key)));
+/** An id that nothing has yet, with the hyphen that tells it from a field. */
+export function freshId(stem: string, taken: readonly string[]): string {
+  for (let n = 1; ; n += 1) if (!taken.includes(`${stem}-${n}`)) return `${stem}-${n}`;
+}
+
+const fieldKeys = (design: FormDesign): ReadonlySet<string> => new Set(design.fields.map((field) => field.key));
+
+/** Puts a part after another, or at the end. */
+function placed(parts: readonly Part[], part: Part, after: string | null): readonly Part[] {
+  const at = after === null ? -1 : parts.findIndex((each) => partKey(each) === after);
+  return at < 0 ? [...parts, part] : [...parts.slice(0, at + 1), part, ...parts.slice(at + 1)];
+}
+
+/** Adds a question with a field of its own, after a part or at the end of the form. */
+export function addQuestion(design: FormDesign, kind: KindName, after: string | null = null): { design: FormDesign; key: string } {
+  const named = kindLabel(kind);
+  const key = freshKey(`${named} field`, fieldKeys(design));
   const field: Field = { key, label: `New ${named.toLowerCase()}`, type: freshType(kind), source: 'asked' };
-  return { key, design: { ...design, fields: [...design.fields, field], questions: [...design.questions, { field: key, asks: '', help: '', required: false }] } };
+  const question: Question = { part: 'question', field: key, asks: '', help: '', required: false };
+  return { key, design: { ...design, fields: [...design.fields, field], parts: placed(design.parts, question, after) } };
 }
 
-export function moveQuestion(design: FormDesign, key: string, to: number): FormDesign {
-  const from = design.questions.findIndex((question) => question.field === key);
-  if (from < 0 || to < 0 || to >= design.questions.length || from === to) return design;
-  const questions = [...design.questions];
-  const [moved] = questions.splice(from, 1);
-  if (moved) questions.splice(to, 0, moved);
-  return { ...design, questions };
+/** Adds a section, a page or words. */
+export function addPart(design: FormDesign, kind: 'section' | 'page' | 'instruction', after: string | null = null): { design: FormDesign; key: string } {
+  const id = freshId(kind === 'instruction' ? 'words' : kind, design.parts.map(partKey));
+  const part: Part = kind === 'instruction' ? { part: kind, id, text: '' } : { part: kind, id, title: kind === 'page' ? 'New page' : 'New section', text: '' };
+  return { key: id, design: { ...design, parts: placed(design.parts, part, after) } };
 }
 
-export const editField = (design: FormDesign, key: string, edit: Partial<Field>): FormDesign => ({
+/** Adds a field that no form asks: filled in by the desk, or computed. */
+export function addField(design: FormDesign, source: 'desk-only' | 'computed'): { design: FormDesign; key: string } {
+  const key = freshKey(source === 'computed' ? 'computed field' : 'desk field', fieldKeys(design));
+  const field: Field =
+    source === 'computed'
+      ? { key, label: 'New computed field', type: { kind: 'number', places: 2 }, source, formula: '0' }
+      : { key, label: 'New desk-only field', type: { kind: 'text' }, source };
+  return { key, design: { ...design, fields: [...design.fields, field] } };
+}
+
+/** Moves a part to a place among the parts. */
+export function movePart(design: FormDesign, key: string, to: number): FormDesign {
+  const from = design.parts.findIndex((part) => partKey(part) === key);
+  if (from < 0 || to < 0 || to >= design.parts.length || from === to) return design;
+  const parts = [...design.parts];
+  const [moved] = parts.splice(from, 1);
+  if (moved) parts.splice(to, 0, moved);
+  return { ...design, parts };
+}
+
+/** Moves several parts one place up or down together, in their order; at an end they stay. */
+export function moveTogether(design: FormDesign, keys: ReadonlySet<string>, way: -1 | 1): FormDesign {
+  const places = design.parts.flatMap((part, index) => (keys.has(partKey(part)) ? [index] : []));
+  const edge = way < 0 ? places[0] === 0 : places.at(-1) === design.parts.length - 1;
+  if (places.length === 0 || edge) return design;
+  const parts = [...design.parts];
+  for (const at of way < 0 ? places : [...places].reverse()) {
+    const [moved] = parts.splice(at, 1);
+    if (moved) parts.splice(at + way, 0, moved);
+  }
+  return { ...design, parts };
+}
+
+/** A field with changes; what it is called or holds may change, where its value comes from only as a whole. */
+export const editField = (design: FormDesign, key: string, edit: (field: Field) => Field): FormDesign => ({
   ...design,
-  fields: design.fields.map((field) => (field.key === key ? { ...field, ...edit } : field)),
+  fields: design.fields.map((field) => (field.key === key ? edit(field) : field)),
 });
 
-export const editQuestion = (design: FormDesign, key: string, edit: Partial<Question>): FormDesign => ({
+export const editPart = <P extends Part>(design: FormDesign, key: string, edit: Partial<Omit<P, 'part'>>): FormDesign => ({
   ...design,
-  questions: design.questions.map((question) => (question.field === key ? { ...question, ...edit } : question)),
+  parts: design.parts.map((part) => (partKey(part) === key ? ({ ...part, ...edit } as Part) : part)),
 });
 
-/** Takes a question off the form. A field that was never released goes with it; a released one keeps its answers. */
-export function dropQuestion(design: FormDesign, key: string, released: boolean): FormDesign {
-  const questions = design.questions.filter((question) => question.field !== key);
-  const rules = design.rules.map((rule) => ({ ...rule, show: rule.show.filter((each) => each !== key) }));
-  return { ...design, questions, rules, fields: released ? design.fields : design.fields.filter((field) => field.key !== key) };
+/** Makes several questions required, or not. */
+export const requireAll = (design: FormDesign, keys: ReadonlySet<string>, required: boolean): FormDesign => ({
+  ...design,
+  parts: design.parts.map((part) => (part.part === 'question' && keys.has(part.field) ? { ...part, required } : part)),
+});
+
+/** Takes parts off the form. A field that was never released goes with its question; a released one keeps its answers. */
+export function dropParts(design: FormDesign, keys: ReadonlySet<string>, released: ReadonlySet<string>): FormDesign {
+  const without = { ...design, parts: design.parts.filter((part) => !keys.has(partKey(part))) };
+  const cleaned = [...keys].reduce(withoutTarget, without);
+  return { ...cleaned, fields: design.fields.filter((field) => !keys.has(field.key) || released.has(field.key)) };
+}
+
+/** A fresh action of a kind, about something that is there. */
+export function freshAction(kind: Action['do'], design: FormDesign): Action {
+  const first = design.parts.find((part) => part.part === 'question')?.field ?? '';
+  const choice = design.fields.find((field) => field.type.kind === 'choice' || field.type.kind === 'choices');
+  switch (kind) {
+    case 'show':
+    case 'hide':
+      return { do: kind, parts: [] };
+    case 'require':
+    case 'lock':
+    case 'clear':
+      return { do: kind, fields: [] };
+    case 'set':
+      return { do: kind, field: first, value: 'null' };
+    case 'limit':
+      return {
+        do: kind,
+        field: choice?.key ?? first,
+        options: choice?.type.kind === 'choice' || choice?.type.kind === 'choices' ? choice.type.options.filter((option) => !option.retired).map((option) => option.key) : [],
+      };
+    case 'warn':
+      return { do: kind, field: 'form', text: '' };
+    case 'refuse':
+      return { do: kind, field: 'form', text: '', fix: '' };
+    case 'jump':
+      return { do: kind, after: 'first', to: 'end' };
+  }
+}
+
+export const editRule = (design: FormDesign, id: string, edit: Partial<FormRule>): FormDesign => ({
+  ...design,
+  rules: design.rules.map((rule) => (rule.id === id ? { ...rule, ...edit } : rule)),
+});
+
+export function moveRule(design: FormDesign, id: string, way: -1 | 1): FormDesign {
+  const from = design.rules.findIndex((rule) => rule.id === id);
+  const to = from + way;
+  if (from < 0 || to < 0 || to >= design.rules.length) return design;
+  const rules = [...design.rules];
+  const [moved] = rules.splice(from, 1);
+  if (moved) rules.splice(to, 0, moved);
+  return { ...design, rules };
 }

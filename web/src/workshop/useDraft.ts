@@ -18,7 +18,7 @@ export interface DraftEditing {
   /** Stores this page's draft over what somebody else kept meanwhile. */
   readonly keepMine: () => Promise<void>;
   readonly findings: AnswerOf<'form'>['findings'];
-  readonly changes: readonly string[];
+  readonly changes: AnswerOf<'form'>['changes'];
   readonly released: (version: number) => void;
 }
 
@@ -27,7 +27,7 @@ export function useDraft(form: AnswerOf<'form'>): DraftEditing {
   const [draft, setDraft] = useState<FormDesign>(form.draft);
   const [past, setPast] = useState<readonly FormDesign[]>([]);
   const [future, setFuture] = useState<readonly FormDesign[]>([]);
-  const [told, setTold] = useState({ findings: form.findings, changes: form.changes as readonly string[] });
+  const [told, setTold] = useState({ findings: form.findings, changes: form.changes });
   const [state, setState] = useState<SaveState>('kept');
   const [trouble, setTrouble] = useState('');
   const [version, setVersion] = useState(form.version);

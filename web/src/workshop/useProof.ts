@@ -1,30 +1,48 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { type FormDesign, prepareCompletion } from '@tolvek/core/form';
+import { type FormDesign, prepareCompletion, questionsOf } from '@tolvek/core/form';
 import { type RawAnswer, type RequestFacts, requestScope, requestSlots } from '@tolvek/core/register';
 import { useMemo, useState } from 'react';
 
-export const SEATS = [
-  { key: 'outside', label: 'an outside requester', at: 'outside door' },
-  { key: 'staff', label: 'a colleague', at: 'staff door' },
-] as const;
+/** Whose eyes the proof has: somebody from outside, any colleague, or one of the staff by id. */
+export type Seat = 'outside' | 'staff' | (string & {});
 
-export type Seat = (typeof SEATS)[number]['key'];
+/** What conditions would know if whoever sits there asked now. */
+function factsAtSeat(seat: Seat, { people, today, now, calendar }: Pick<AnswerOf<'form'>, 'people' | 'today' | 'now' | 'calendar'>): RequestFacts {
+  const person = people.find((each) => each.key === seat);
+  return {
+    requesterIsOutside: seat === 'outside',
+    requesterId: person?.key ?? null,
+    requesterGroups: person?.groups ?? [],
+    department: person?.department ?? '',
+    door: seat === 'outside' ? 'outside' : 'staff',
+    today,
+    now,
+    calendar,
+    people: people.map((each) => ({ id: each.key, name: each.label, groups: each.groups })),
+  };
+}
 
 /** The draft as the chosen person meets it, with the answers typed into the proof: what rules and routing are tried on. */
-export function useProof(draft: FormDesign, { today, calendar, groups, people }: AnswerOf<'form'>) {
-  const [seat, setSeat] = useState<Seat>('outside');
+export function useProof(draft: FormDesign, form: AnswerOf<'form'>) {
+  const { groups, people } = form;
+  const [seat, setSeat] = useState<Seat>(form.doors.some((door) => door.kind === 'outside') ? 'outside' : 'staff');
   const [answers, setAnswers] = useState<Readonly<Record<string, RawAnswer>>>({});
-  const { fields, questions, rules } = draft;
-  const complete = useMemo(() => prepareCompletion({ fields, questions, rules }), [fields, questions, rules]);
+  const { fields, parts, rules } = draft;
+  const complete = useMemo(() => prepareCompletion({ fields, parts, rules }), [fields, parts, rules]);
   const scope = useMemo(() => requestScope(fields, { people, groups: groups.map((group) => ({ key: group.key, label: group.name })) }), [fields, groups, people]);
-  const facts: RequestFacts = { requesterIsOutside: seat === 'outside', requesterId: null, requesterGroups: [], door: seat, today, calendar };
-  const known = Object.fromEntries(Object.entries(answers).filter(([key]) => questions.some((question) => question.field === key)));
-  const completion = complete(known, facts);
+  const facts = useMemo(() => factsAtSeat(seat, form), [seat, form]);
+  const known = useMemo(() => {
+    const asked = new Set(questionsOf(parts).map((question) => question.field));
+    return Object.fromEntries(Object.entries(answers).filter(([key]) => asked.has(key)));
+  }, [answers, parts]);
+  const completion = useMemo(() => complete(known, facts), [complete, known, facts]);
   return {
     seat,
     setSeat,
-    answers,
+    facts,
+    answers: known,
     answer: (key: string, value: RawAnswer) => setAnswers((before) => ({ ...before, [key]: value })),
+    clear: () => setAnswers({}),
     completion,
     scope,
     slots: requestSlots(fields, completion.values, facts),

@@ -9,7 +9,9 @@ export const choice: KindWork<'choice'> = {
     return { state: 'value', value: option.key };
   },
   show: (value, type) => type.options.find((each) => each.key === value)?.label ?? String(value),
+  typed: (value) => String(value),
   toExpression: (value) => String(value),
+  fromExpression: (value, type) => (type.options.some((each) => each.key === value) ? String(value) : undefined),
   scopeType: (type) => ({ kind: 'choice', options: type.options }),
   stored: () => STORED_TEXT,
 };

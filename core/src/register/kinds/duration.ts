@@ -1,5 +1,5 @@
 import { Duration } from '../../expression/index.ts';
-import { EMPTY, isBlank, type KindWork, wrong } from './kind.ts';
+import { EMPTY, isBlank, type KindWork, STORED_APART, wrong } from './kind.ts';
 
 /** Minutes in a unit, by how people shorten it. */
 const UNITS: Readonly<Record<string, number>> = { d: 1_440, day: 1_440, days: 1_440, h: 60, hr: 60, hrs: 60, hour: 60, hours: 60, m: 1, min: 1, mins: 1, minute: 1, minutes: 1 };
@@ -46,10 +46,12 @@ export const duration: KindWork<'duration'> = {
     return { state: 'value', value: new Duration(total * 60).toString() };
   },
   show: (value) => inMinutes((Duration.read(String(value))?.seconds ?? 0) / 60),
+  typed: (value) => inMinutes((Duration.read(String(value))?.seconds ?? 0) / 60),
   toExpression: (value) => Duration.read(String(value)),
+  fromExpression: (value) => (value instanceof Duration && value.seconds >= 0 ? new Duration(Math.round(value.seconds / 60) * 60).toString() : undefined),
   scopeType: () => ({ kind: 'duration' }),
   // The stored text is not ordered as the lengths are.
-  stored: () => ({ ordered: false, written: () => undefined }),
+  stored: () => STORED_APART,
 };
 
 /** Minutes as people read them: `1 day 2 h 35 min`. */

@@ -1,4 +1,4 @@
-import { EMPTY, isBlank, type KindWork, STORED_TEXT, wrong } from './kind.ts';
+import { EMPTY, isBlank, type KindWork, TEXT_WORK, wrong } from './kind.ts';
 
 /** A valid e-mail address, as the HTML standard has it (WHATWG, 4.10.5.1.5), with a dot in its domain. */
 const ADDRESS = /^[a-z0-9.!#$%&'*+/=?^_`{|}~-]+@[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?(?:\.[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?)+$/i;
@@ -9,6 +9,7 @@ export const isMailAddress = (text: string): boolean => text.length <= LONGEST &
 
 /** One mail address; its domain is kept in small letters, as letters there mean the same. */
 export const email: KindWork<'email'> = {
+  ...TEXT_WORK,
   read: (raw) => {
     if (isBlank(raw)) return EMPTY;
     const typed = String(raw).trim();
@@ -16,8 +17,4 @@ export const email: KindWork<'email'> = {
     const at = typed.lastIndexOf('@');
     return { state: 'value', value: `${typed.slice(0, at)}${typed.slice(at).toLowerCase()}` };
   },
-  show: String,
-  toExpression: (value) => String(value),
-  scopeType: () => ({ kind: 'text' }),
-  stored: () => STORED_TEXT,
 };

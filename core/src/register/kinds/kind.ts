@@ -1,19 +1,45 @@
 import type { ScopeType, Value } from '../../expression/index.ts';
-import type { FieldValue, Kind, KindName, RawAnswer } from '../field.ts';
+import type { FieldValue, Kind, KindName, KnownPerson, RawAnswer } from '../field.ts';
+import type { Problem } from '../problem.ts';
 
 export type ReadAnswer =
   | { readonly state: 'empty' }
   | { readonly state: 'value'; readonly value: FieldValue }
-  | { readonly state: 'wrong'; readonly message: string; readonly fix: string };
+  | {
+      readonly state: 'wrong';
+      readonly message: string;
+      readonly fix: string;
+      /** For line items: what is wrong in which cell. */
+      readonly cells?: readonly (Pick<Problem, 'message' | 'fix'> & { readonly place: NonNullable<Problem['place']> })[];
+    };
+
+/** What reading an answer depends on besides its kind. */
+export interface Around {
+  /** `YYYY-MM-DD` at the desk. */
+  readonly today: string;
+  /** `YYYY-MM-DDTHH:MM` at the desk. */
+  readonly now: string;
+  /** Who can be picked. */
+  readonly people: readonly KnownPerson[];
+}
+
+/** The name of a person by id, as far as it is known. */
+export type NameOf = (personId: string) => string | undefined;
 
 /** Everything a kind of field can do; one file a kind. */
 export interface KindWork<K extends KindName> {
-  /** Understands what was typed. `today` is the date at the desk, `YYYY-MM-DD`. */
-  read(raw: RawAnswer, type: Extract<Kind, { kind: K }>, today: string): ReadAnswer;
+  /** Whether its answer is a list. */
+  readonly listed?: true;
+  /** Understands what was typed. */
+  read(raw: RawAnswer, type: Extract<Kind, { kind: K }>, around: Around): ReadAnswer;
   /** The value as people read it. */
-  show(value: FieldValue, type: Extract<Kind, { kind: K }>): string;
+  show(value: FieldValue, type: Extract<Kind, { kind: K }>, nameOf: NameOf): string;
+  /** The value as it would be typed: reading it gives the value back. */
+  typed(value: FieldValue, type: Extract<Kind, { kind: K }>): RawAnswer;
   /** The value as expressions see it. */
-  toExpression(value: FieldValue): Value;
+  toExpression(value: FieldValue, type: Extract<Kind, { kind: K }>): Value;
+  /** What an expression gave, as a value of this kind; undefined when it is empty or of another kind. */
+  fromExpression(value: Value, type: Extract<Kind, { kind: K }>): FieldValue | undefined;
   scopeType(type: Extract<Kind, { kind: K }>): ScopeType;
   /** How a value stands in storage, for conditions that the database decides. */
   stored(type: Extract<Kind, { kind: K }>): StoredForm;
@@ -34,6 +60,19 @@ const asText = (value: Value): string | undefined => (typeof value === 'string' 
 /** Text is stored as it is; its order in the database is another than in expressions. */
 export const STORED_TEXT: StoredForm = { ordered: false, written: asText };
 
+/** Stored in a form that the database can’t compare with a value. */
+export const STORED_APART: StoredForm = { ordered: false, written: () => undefined };
+
 export const wrong = (message: string, fix: string): ReadAnswer => ({ state: 'wrong', message, fix });
 export const EMPTY: ReadAnswer = { state: 'empty' };
-export const isBlank = (raw: RawAnswer): boolean => raw === null || (typeof raw === 'string' && raw.trim() === '');
+export const isBlank = (raw: RawAnswer): boolean => raw === null || (typeof raw === 'string' && raw.trim() === '') || (Array.isArray(raw) && raw.length === 0);
+
+/** What kinds share whose value is a text at work and in storage alike. */
+export const TEXT_WORK = {
+  show: String,
+  typed: (value: FieldValue): RawAnswer => String(value),
+  toExpression: (value: FieldValue): Value => String(value),
+  fromExpression: (value: Value): FieldValue | undefined => (typeof value === 'string' && value.trim() !== '' ? value : undefined),
+  scopeType: (): ScopeType => ({ kind: 'text' }),
+  stored: (): StoredForm => STORED_TEXT,
+};

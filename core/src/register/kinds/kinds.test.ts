@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type Field, type Kind, readAnswer, showValue } from '../index.ts';
+import { type Around, type Field, type Kind, type RawAnswer, readAnswer, showValue } from '../index.ts';
 
 const field = (type: Kind): Field => ({ key: 'f', label: 'F', type, source: 'asked' });
-const read = (type: Kind, raw: string | number | boolean | null) => readAnswer(field(type), raw, '2026-11-23');
+const around: Around = { today: '2026-11-23', now: '2026-11-23T10:42', people: [] };
+const read = (type: Kind, raw: RawAnswer) => readAnswer(field(type), raw, around);
 const euro = { kind: 'money', currency: 'EUR' } as const;
 
 describe('reading answers', () => {

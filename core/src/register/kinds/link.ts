@@ -1,4 +1,4 @@
-import { EMPTY, isBlank, type KindWork, STORED_TEXT, wrong } from './kind.ts';
+import { EMPTY, isBlank, type KindWork, TEXT_WORK, wrong } from './kind.ts';
 
 const LONGEST = 2_000;
 
@@ -12,6 +12,7 @@ function addressOf(typed: string): URL | null {
 
 /** The address of a page; only what is safe to open is taken. */
 export const link: KindWork<'link'> = {
+  ...TEXT_WORK,
   read: (raw) => {
     if (isBlank(raw)) return EMPTY;
     const typed = String(raw).trim();
@@ -23,7 +24,4 @@ export const link: KindWork<'link'> = {
     String(value)
       .replace(/^https:\/\//, '')
       .replace(/\/$/, ''),
-  toExpression: (value) => String(value),
-  scopeType: () => ({ kind: 'text' }),
-  stored: () => STORED_TEXT,
 };

@@ -1,4 +1,4 @@
-import { movePoint } from '../../expression/index.ts';
+import { movePoint, roundTo } from '../../expression/index.ts';
 import type { Money, RawAnswer } from '../field.ts';
 import { EMPTY, isBlank, type KindWork, type ReadAnswer, wrong } from './kind.ts';
 
@@ -66,7 +66,9 @@ export const number: KindWork<'number'> = {
     return outside(value, type.least, type.most, String) ?? { state: 'value', value };
   },
   show: (value, type) => `${figures(Number(value), type.places)}${type.unit ? ` ${type.unit}` : ''}`,
+  typed: (value, type) => Number(value).toFixed(type.places),
   toExpression: (value) => Number(value),
+  fromExpression: (value, type) => (typeof value === 'number' ? (roundTo(value, type.places, 'half up') ?? undefined) : undefined),
   scopeType: ({ places, least, most, unit }) => ({
     kind: 'number',
     places,
@@ -87,12 +89,20 @@ export const money: KindWork<'money'> = {
     const typed = typeof raw === 'string' ? raw.replace(/[€$£]/g, '').replace(new RegExp(type.currency, 'i'), '') : raw;
     const result = scaled(typed, places, (740.5).toFixed(places));
     if ('state' in result) return result;
-    const words = (minor: number): string => money.show({ minor, currency: type.currency }, type);
+    const words = (minor: number): string => money.show({ minor, currency: type.currency }, type, () => undefined);
     return outside(result.units, type.least, type.most, words) ?? { state: 'value', value: { minor: result.units, currency: type.currency } };
   },
   show: (value) => {
     const { minor, currency } = value as Money;
     return `${currency === 'EUR' ? '€' : currency} ${figures(minor / 10 ** placesOf(currency), placesOf(currency))}`;
+  },
+  typed: (value) => {
+    const { minor, currency } = value as Money;
+    return (minor / 10 ** placesOf(currency)).toFixed(placesOf(currency));
+  },
+  fromExpression: (value, { currency }) => {
+    const minor = typeof value === 'number' ? roundTo(movePoint(value, placesOf(currency)), 0, 'half up') : null;
+    return minor !== null && Number.isSafeInteger(minor) ? { minor, currency } : undefined;
   },
   toExpression: (value) => {
     const { minor, currency } = value as Money;

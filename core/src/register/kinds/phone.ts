@@ -1,10 +1,11 @@
-import { EMPTY, isBlank, type KindWork, STORED_TEXT, wrong } from './kind.ts';
+import { EMPTY, isBlank, type KindWork, TEXT_WORK, wrong } from './kind.ts';
 
 /** A telephone number has at most 15 digits (ITU-T E.164); fewer than 5 reach nobody. */
 const [FEWEST, MOST] = [5, 15];
 
 /** A telephone number, kept with single spaces between the groups it was typed in: `+353 1 555 0142`. */
 export const phone: KindWork<'phone'> = {
+  ...TEXT_WORK,
   read: (raw) => {
     if (isBlank(raw)) return EMPTY;
     const typed = String(raw).trim();
@@ -15,8 +16,4 @@ export const phone: KindWork<'phone'> = {
       return wrong(`This has ${digits} figures; a telephone number has ${FEWEST} to ${MOST}.`, 'Check it, with the code of the country or the town.');
     return { state: 'value', value: grouped };
   },
-  show: String,
-  toExpression: (value) => String(value),
-  scopeType: () => ({ kind: 'text' }),
-  stored: () => STORED_TEXT,
 };

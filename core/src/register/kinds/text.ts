@@ -1,5 +1,5 @@
 import type { RawAnswer } from '../field.ts';
-import { EMPTY, isBlank, type KindWork, type ReadAnswer, STORED_TEXT, wrong } from './kind.ts';
+import { EMPTY, isBlank, type KindWork, type ReadAnswer, TEXT_WORK, wrong } from './kind.ts';
 
 const read = (raw: RawAnswer, most: number): ReadAnswer => {
   if (isBlank(raw)) return EMPTY;
@@ -14,20 +14,14 @@ const read = (raw: RawAnswer, most: number): ReadAnswer => {
 const withoutControls = (value: string): string => [...value].filter((sign) => sign >= ' ' || sign === '\n' || sign === '\t').join('');
 
 export const text: KindWork<'text'> = {
+  ...TEXT_WORK,
   read: (raw, type) => {
     const result = read(raw, type.most ?? 200);
     return result.state === 'value' && String(result.value).includes('\n') ? wrong('This must fit on one line.', 'Take out the line break.') : result;
   },
-  show: String,
-  toExpression: (value) => String(value),
-  scopeType: () => ({ kind: 'text' }),
-  stored: () => STORED_TEXT,
 };
 
 export const longText: KindWork<'long-text'> = {
+  ...TEXT_WORK,
   read: (raw, type) => read(raw, type.most ?? 5_000),
-  show: String,
-  toExpression: (value) => String(value),
-  scopeType: () => ({ kind: 'text' }),
-  stored: () => STORED_TEXT,
 };

@@ -8,7 +8,9 @@ export const yesNo: KindWork<'yes-no'> = {
     return wrong('This must be yes or no.', 'Choose one of the two.');
   },
   show: (value) => (value ? 'Yes' : 'No'),
+  typed: (value) => Boolean(value),
   toExpression: (value) => Boolean(value),
+  fromExpression: (value) => (typeof value === 'boolean' ? value : undefined),
   scopeType: () => ({ kind: 'yes-no' }),
   stored: () => ({ ordered: false, written: (value) => (typeof value === 'boolean' ? Number(value) : undefined) }),
 };

@@ -1,0 +1,53 @@
+import { namesRead, parseExpression } from '../expression/index.ts';
+import type { Field } from '../register/index.ts';
+import { type Action, type AskedForm, type FormRule, questionsOf } from './design.ts';
+import { placeholdersIn } from './findings/findings.ts';
+import { presetReads } from './presets.ts';
+
+const reads = (text: string): readonly string[] => {
+  const parsed = parseExpression(text);
+  return parsed.ok ? namesRead([parsed.value]) : [];
+};
+
+/** Whether an action shows in the form, given the fields that count there. */
+const shows = (action: Action, needed: ReadonlySet<string>): boolean =>
+  action.do === 'set' ? needed.has(action.field) : action.do === 'clear' ? action.fields.some((key) => needed.has(key)) : true;
+
+/**
+ * What a requester’s device needs to complete a form, and no more: the fields that are asked, those that rules, defaults and
+ * instructions of the form read, and the rules that change what is asked. Fields only the desk works with stay in the house,
+ * and so do the names and reasons of rules.
+ */
+export function askedForm(form: AskedForm): AskedForm {
+  const fields = new Map(form.fields.map((field) => [field.key, field]));
+  const needed = new Set<string>();
+  const need = (keys: readonly string[]): void => {
+    for (const key of keys) {
+      const field = fields.get(key);
+      if (!field || needed.has(key)) continue;
+      needed.add(key);
+      need(readBy(field));
+    }
+  };
+  need(questionsOf(form.parts).map((question) => question.field));
+  need(form.parts.flatMap((part) => (part.part === 'instruction' ? placeholdersIn(part.text) : [])));
+  const running = form.rules.filter((rule) => rule.on);
+  for (let before = -1; before < needed.size; ) {
+    before = needed.size;
+    for (const rule of running) {
+      const acts = [...rule.then, ...rule.otherwise].filter((action) => shows(action, needed));
+      if (acts.length > 0) need([...reads(rule.when), ...acts.flatMap((action) => (action.do === 'set' ? reads(action.value) : []))]);
+    }
+  }
+  const rules = running.flatMap((rule): FormRule[] => {
+    const kept = (actions: readonly Action[]): readonly Action[] => actions.filter((action) => shows(action, needed));
+    const [then, otherwise] = [kept(rule.then), kept(rule.otherwise)];
+    return then.length + otherwise.length > 0 ? [{ ...rule, name: '', says: '', then, otherwise }] : [];
+  });
+  return { fields: form.fields.filter((field) => needed.has(field.key)), parts: form.parts, rules };
+}
+
+function readBy(field: Field): readonly string[] {
+  if (field.source === 'computed') return reads(field.formula);
+  return field.preset ? presetReads(field.preset) : [];
+}

@@ -1,0 +1,85 @@
+import { namesRead, parseExpression } from '../../expression/index.ts';
+import { requestScope } from '../../register/index.ts';
+import { routingFindings } from '../../routing/index.ts';
+import { type FormDesign, partKey, questionsOf } from '../design.ts';
+import { presetReads } from '../presets.ts';
+import { fieldFindings } from './fields.ts';
+import type { Add, Finding } from './finding.ts';
+import { retiredFindings } from './retired.ts';
+import { ruleFindings } from './rules.ts';
+
+/** What of the house a draft is checked against. */
+export interface Surroundings {
+  /** The keys of the groups that exist. */
+  readonly groups: ReadonlySet<string>;
+  /** Whether the form has a door for people from outside. */
+  readonly outside: boolean;
+}
+
+/** All that is wrong or doubtful in a draft, errors first. */
+export function findingsOf(design: FormDesign, { groups, outside }: Surroundings): readonly Finding[] {
+  const scope = requestScope(design.fields);
+  const found: Finding[] = [];
+  const add: Add = (severity, page, at, message, fix) => void found.push({ severity, page, at, message, ...(fix ? { fix } : {}) });
+
+  if (design.title.trim() === '') add('error', 'questions', 'title', 'The form has no title.');
+  if (questionsOf(design.parts).length === 0) add('error', 'questions', 'title', 'The form asks nothing yet. Add a question.');
+  for (const key of placeholdersIn(design.subject)) {
+    if (!design.fields.some((field) => field.key === key)) add('error', 'questions', 'subject', `The subject names a field that does not exist: {${key}}.`);
+  }
+  fieldFindings(design, scope, namesUsed(design), add);
+  partFindings(design, { groups, outside }, add);
+  ruleFindings(design, scope, add);
+  retiredFindings(design, add);
+  for (const unique of design.unique) {
+    if (unique.fields.length === 0 || unique.fields.some((key) => !design.fields.some((field) => field.key === key)))
+      add('error', 'questions', unique.id, 'What must not be asked twice names a field that does not exist.');
+  }
+  for (const problem of routingFindings(design.routing, scope, groups)) add(problem.severity, 'routing', problem.row, problem.message);
+  if (!groups.has(design.approval.step.group)) add('error', 'approval', 'step', 'The approval step names a group that does not exist.');
+  return found.sort((a, b) => Number(a.severity === 'caution') - Number(b.severity === 'caution'));
+}
+
+/** The keys in braces in a text: `{visitor}`. */
+export const placeholdersIn = (text: string): readonly string[] => [...text.matchAll(/\{(\w+)\}/g)].map(([, key]) => key ?? '');
+
+function partFindings(design: FormDesign, { groups, outside }: Surroundings, add: Add): void {
+  const keys = new Set<string>();
+  for (const part of design.parts) {
+    const key = partKey(part);
+    if (keys.has(key)) add('error', 'questions', key, part.part === 'question' ? 'A field is asked twice.' : 'Two parts have the same id.');
+    keys.add(key);
+    if ((part.part === 'section' || part.part === 'page') && part.title.trim() === '') add('caution', 'questions', key, `A ${part.part} has no title.`);
+    if (part.part === 'instruction') {
+      if (part.text.trim() === '') add('caution', 'questions', key, 'An instruction says nothing.');
+      for (const name of placeholdersIn(part.text)) {
+        if (!design.fields.some((field) => field.key === name)) add('error', 'questions', key, `An instruction names a field that does not exist: {${name}}.`);
+      }
+    }
+    const field = part.part === 'question' ? design.fields.find((each) => each.key === part.field) : undefined;
+    if (part.part === 'question' && !field) add('error', 'questions', key, 'A question asks for a field that does not exist.');
+    if (field?.type.kind === 'person' || field?.type.kind === 'people') {
+      if (outside) add('caution', 'questions', key, `“${field.label}” picks from the staff, so it is not asked at the outside door.`);
+      const gone = field.type.from.find((group) => !groups.has(group));
+      if (gone !== undefined) add('error', 'questions', key, `“${field.label}” picks from a group that does not exist.`);
+    }
+  }
+}
+
+/** Fields that something besides a question reads: a rule, a formula, a default, the routing table, the subject. */
+function namesUsed(design: FormDesign): ReadonlySet<string> {
+  const inText = (text: string): readonly string[] => {
+    const parsed = parseExpression(text);
+    return parsed.ok ? namesRead([parsed.value]) : [];
+  };
+  const actions = design.rules.flatMap((rule) => [...rule.then, ...rule.otherwise]);
+  return new Set([
+    ...design.rules.flatMap((rule) => inText(rule.when)),
+    ...actions.flatMap((action) => (action.do === 'set' ? [action.field, ...inText(action.value)] : 'fields' in action ? action.fields : 'field' in action ? [action.field] : [])),
+    ...design.fields.flatMap((field) => (field.source === 'computed' ? inText(field.formula) : field.preset ? [...presetReads(field.preset), field.key] : [])),
+    ...design.fields.flatMap((field) => ('notBefore' in field.type && field.type.notBefore ? [field.type.notBefore] : [])),
+    ...design.routing.columns.flatMap((column) => inText(column.input)),
+    ...design.unique.flatMap((unique) => unique.fields),
+    ...placeholdersIn(design.subject),
+  ]);
+}

@@ -1,0 +1,43 @@
+import { chainOf, type Node, parseExpression, parseTests } from '../../expression/index.ts';
+import type { FormDesign } from '../design.ts';
+import type { Add } from './finding.ts';
+
+/** Conditions and cells that ask for an option nobody can choose any more. Old requests may still have it, so it is a caution. */
+export function retiredFindings(design: FormDesign, add: Add): void {
+  const retired = new Map<string, string>(
+    design.fields.flatMap((field) =>
+      field.type.kind === 'choice' || field.type.kind === 'choices'
+        ? field.type.options.filter((option) => option.retired).map((option) => [`${field.key} ${option.key}`, `“${option.label}” of “${field.label}”`] as const)
+        : [],
+    ),
+  );
+  if (retired.size === 0) return;
+  for (const rule of design.rules) {
+    const parsed = parseExpression(rule.when);
+    if (!parsed.ok) continue;
+    for (const said of askedOptions(parsed.value).flatMap((name) => retired.get(name) ?? []))
+      add('caution', 'rules', rule.id, `Rule “${rule.name}” asks for ${said}, which is retired.`);
+  }
+  for (const [index, row] of design.routing.rows.entries()) {
+    for (const column of design.routing.columns) {
+      const tests = parseTests(row.cells[column.id] ?? '');
+      if (!tests.ok) continue;
+      const keys = tests.value.flatMap((test) => (test.kind === 'equal' && test.operand.kind === 'literal' ? [`${column.input.trim()} ${test.operand.value}`] : []));
+      for (const said of keys.flatMap((name) => retired.get(name) ?? [])) add('caution', 'routing', row.id, `Row ${index + 1} asks for ${said}, which is retired.`);
+    }
+  }
+}
+
+/** `field option` for every test of a field against one of its options. */
+function askedOptions(node: Node): readonly string[] {
+  if (node.kind === 'and' || node.kind === 'or') return chainOf(node, node.kind).flatMap(askedOptions);
+  if (node.kind === 'compare' && node.left.kind === 'name' && node.right.kind === 'literal') return [`${node.left.name} ${node.right.value}`];
+  if (node.kind === 'in' && node.of.kind === 'name') {
+    const { name } = node.of;
+    return node.tests.flatMap((test) => (test.kind === 'equal' && test.operand.kind === 'literal' ? [`${name} ${test.operand.value}`] : []));
+  }
+  if (node.kind !== 'call') return [];
+  const [list, item] = node.args;
+  if (node.name === 'list contains' && list?.kind === 'name' && item?.kind === 'literal') return [`${list.name} ${item.value}`];
+  return node.args.flatMap(askedOptions);
+}

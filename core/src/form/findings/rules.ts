@@ -1,0 +1,188 @@
+import { checkExpression, KIND_WORDS, kindOf, type Node, parseExpression, type Scope, typeOf, type Verdict, verdictOn } from '../../expression/index.ts';
+import { type Field, scopeTypeOf } from '../../register/index.ts';
+import { type Action, type FormDesign, type FormRule, partKey } from '../design.ts';
+import { circleOf, isPage } from './circles.ts';
+import type { Add } from './finding.ts';
+import { onlyFills } from './fix.ts';
+
+interface ReadRule {
+  readonly rule: FormRule;
+  /** Null when the condition can’t be read or checked. */
+  readonly when: Node | null;
+  readonly verdict: Verdict | null;
+}
+
+/** What is wrong or doubtful in the rules, one by one and between them. */
+export function ruleFindings(design: FormDesign, scope: Scope, add: Add): void {
+  const rules = design.rules.map((rule) => readRule(rule, scope, add));
+  for (const { rule, verdict } of rules) {
+    verdictFindings(rule, verdict, add);
+    const actions = [...rule.then, ...rule.otherwise];
+    if (actions.length === 0) add('caution', 'rules', rule.id, `Rule “${rule.name}” does nothing yet. Say what it does.`, { fix: 'drop-rule', rule: rule.id });
+    for (const action of actions) actionFindings(rule, action, design, scope, add);
+    if (rule.on && onlyFills(rule))
+      add('caution', 'rules', rule.id, `Rule “${rule.name}” only fills a field in. A default does the same, and people can change it.`, { fix: 'preset-instead', rule: rule.id });
+  }
+  unreachable(design, rules, add);
+  conflicts(rules, scope, design, add);
+  const circle = circleOf(design);
+  if (circle) {
+    const labels = circle.map((key) => `“${design.fields.find((field) => field.key === key)?.label ?? key}”`);
+    const rule = design.rules.find((each) => each.on && circle.some((key) => actsOn(each, key)));
+    const said = circle.length === 2 ? `What decides about ${labels[0]} depends on ${labels[0]} itself` : `The answers go round in a circle: ${labels.join(' → ')}`;
+    add('error', rule ? 'rules' : 'questions', rule?.id ?? circle[0] ?? '', `${said}. It has no settled answer.`);
+  }
+}
+
+function readRule(rule: FormRule, scope: Scope, add: Add): ReadRule {
+  const parsed = parseExpression(rule.when);
+  const problems = parsed.ok ? checkExpression(parsed.value, scope, 'yes-no') : parsed.findings;
+  for (const problem of problems) add('error', 'rules', rule.id, `Rule “${rule.name}”: ${problem.message}`);
+  const when = parsed.ok && problems.length === 0 ? parsed.value : null;
+  return { rule, when, verdict: when && rule.on ? verdictOn(when, scope) : null };
+}
+
+function verdictFindings(rule: FormRule, verdict: Verdict | null, add: Add): void {
+  const isPlain = rule.when.trim() === 'true';
+  if (verdict?.kind === 'always' && !isPlain && rule.otherwise.length > 0)
+    add('caution', 'rules', rule.id, `Rule “${rule.name}” always holds: what it does otherwise never happens.`);
+  else if (verdict?.kind === 'always' && rule.then.every((action) => action.do === 'show') && rule.then.length > 0)
+    add('caution', 'rules', rule.id, `Rule “${rule.name}” always holds: its questions are always asked, and the rule can go.`, { fix: 'always-show', rule: rule.id });
+  if (verdict?.kind !== 'never') return;
+  if (rule.otherwise.length > 0) add('caution', 'rules', rule.id, `Rule “${rule.name}” can never hold: only what it does otherwise happens.`);
+  else add('caution', 'rules', rule.id, `Rule “${rule.name}” can never hold, so it never does anything.`, { fix: 'drop-rule', rule: rule.id });
+}
+
+/** Questions that wait for rules of which none can ever show them. */
+function unreachable(design: FormDesign, rules: readonly ReadRule[], add: Add): void {
+  const shows = (actions: readonly Action[], key: string): boolean => actions.some((action) => action.do === 'show' && action.parts.includes(key));
+  for (const part of design.parts) {
+    const key = partKey(part);
+    const showing = rules.filter(({ rule }) => rule.on && (shows(rule.then, key) || shows(rule.otherwise, key)));
+    const canShow = ({ rule, verdict }: ReadRule): boolean => (shows(rule.then, key) && verdict?.kind !== 'never') || (shows(rule.otherwise, key) && verdict?.kind !== 'always');
+    if (showing.length === 0 || showing.some(canShow)) continue;
+    const label = part.part === 'question' ? (design.fields.find((field) => field.key === key)?.label ?? key) : part.part === 'instruction' ? 'An instruction' : part.title;
+    add('caution', 'questions', key, `“${label}” is never shown: no rule that shows it can hold.`, part.part === 'question' ? { fix: 'take-off', field: key } : undefined);
+  }
+}
+
+const OPPOSITES: readonly (readonly [Action['do'], Action['do']])[] = [
+  ['show', 'hide'],
+  ['require', 'hide'],
+  ['set', 'clear'],
+  ['set', 'set'],
+];
+
+/** Rules that want contrary things of the same part, in a case where both hold. */
+function conflicts(rules: readonly ReadRule[], scope: Scope, design: FormDesign, add: Add): void {
+  const live = rules.filter(({ rule, when }) => rule.on && when !== null);
+  for (const [index, first] of live.entries()) {
+    for (const second of live.slice(index + 1)) {
+      const about = contraryAbout(first.rule.then, second.rule.then);
+      if (about === null || !first.when || !second.when) continue;
+      const together = verdictOn({ kind: 'and', left: first.when, right: second.when, from: 0, to: 0 }, scope);
+      if (together?.kind === 'never') continue;
+      const label = design.fields.find((field) => field.key === about)?.label ?? about;
+      add(
+        'caution',
+        'rules',
+        second.rule.id,
+        `Rules “${first.rule.name}” and “${second.rule.name}” want contrary things of “${label}” when both hold. “${second.rule.name}” decides, as it comes later.`,
+      );
+    }
+  }
+}
+
+function contraryAbout(a: readonly Action[], b: readonly Action[]): string | null {
+  for (const one of a) {
+    for (const other of b) {
+      const isContrary = OPPOSITES.some(([x, y]) => (one.do === x && other.do === y) || (one.do === y && other.do === x));
+      const shared = isContrary ? targetsOf(one).find((target) => targetsOf(other).includes(target)) : undefined;
+      if (shared !== undefined && !(one.do === 'set' && other.do === 'set' && one.value === other.value)) return shared;
+    }
+  }
+  return null;
+}
+
+function targetsOf(action: Action): readonly string[] {
+  switch (action.do) {
+    case 'show':
+    case 'hide':
+      return action.parts;
+    case 'require':
+    case 'lock':
+    case 'clear':
+      return action.fields;
+    case 'set':
+    case 'limit':
+      return [action.field];
+    default:
+      return [];
+  }
+}
+
+const actsOn = (rule: FormRule, key: string): boolean => [...rule.then, ...rule.otherwise].some((action) => targetsOf(action).includes(key));
+
+function actionFindings(rule: FormRule, action: Action, design: FormDesign, scope: Scope, add: Add): void {
+  const error = (message: string, part?: string): void =>
+    add('error', 'rules', rule.id, `Rule “${rule.name}” ${message}`, part === undefined ? undefined : { fix: 'drop-part', rule: rule.id, part });
+  const fieldOf = (key: string): Field | undefined => design.fields.find((field) => field.key === key);
+  const isAsked = (key: string): boolean => design.parts.some((part) => part.part === 'question' && part.field === key);
+  switch (action.do) {
+    case 'show':
+    case 'hide':
+      for (const key of action.parts) if (!design.parts.some((part) => partKey(part) === key)) error(`${action.do}s a part that is not on the form.`, key);
+      return;
+    case 'require':
+    case 'lock':
+    case 'clear':
+      for (const key of action.fields) {
+        if (!fieldOf(key)) error(`names a field that does not exist.`, key);
+        else if (action.do === 'require' && !isAsked(key) && rule.runs === 'filling') error(`requires “${fieldOf(key)?.label}”, which the form does not ask.`, key);
+      }
+      return;
+    case 'set':
+      setFindings(action, fieldOf(action.field), scope, error);
+      return;
+    case 'limit': {
+      const field = fieldOf(action.field);
+      if (!field || (field.type.kind !== 'choice' && field.type.kind !== 'choices')) {
+        error('limits the options of a field that offers none.', action.field);
+        return;
+      }
+      const { options } = field.type;
+      const retired = action.options.filter((key) => !options.some((option) => option.key === key && !option.retired));
+      if (retired.length > 0)
+        add('caution', 'rules', rule.id, `Rule “${rule.name}” offers options of “${field.label}” that are retired or gone.`, {
+          fix: 'drop-retired',
+          rule: rule.id,
+          field: field.key,
+          options: retired,
+        });
+      if (action.options.length === retired.length) error(`leaves no option of “${field.label}”.`);
+      return;
+    }
+    case 'warn':
+    case 'refuse':
+      if (action.text.trim() === '') error(`${action.do === 'warn' ? 'warns' : 'refuses'} without saying anything.`);
+      if (action.field !== 'form' && !fieldOf(action.field)) error('speaks at a field that does not exist.', action.field);
+      return;
+    case 'jump':
+      if (!isPage(action.after, design) || !isPage(action.to, design)) error('jumps from or to a page that is not on the form.', action.to);
+      return;
+  }
+}
+
+function setFindings(action: Extract<Action, { do: 'set' }>, field: Field | undefined, scope: Scope, error: (message: string, part?: string) => void): void {
+  if (!field || field.source === 'computed') {
+    error(field ? `sets “${field.label}”, which is computed.` : 'sets a field that does not exist.', action.field);
+    return;
+  }
+  const parsed = parseExpression(action.value);
+  const problems = parsed.ok ? checkExpression(parsed.value, scope) : parsed.findings;
+  for (const problem of problems) error(`sets “${field.label}”: ${problem.message}`);
+  if (!parsed.ok || problems.length > 0) return;
+  const gives = kindOf(typeOf(parsed.value, scope));
+  const wants = kindOf(scopeTypeOf(field));
+  if (gives !== wants && gives !== 'unknown') error(`sets “${field.label}” to ${KIND_WORDS[gives]}, but it holds ${KIND_WORDS[wants]}.`);
+}

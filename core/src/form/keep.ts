@@ -1,0 +1,52 @@
+import { type Field, type FieldValue, orderProblems, type Problem, type RequestFacts, requestScope, type Values } from '../register/index.ts';
+import type { AskedForm } from './design.ts';
+import { ReadyRules, type Said } from './effects.ts';
+import { prepareSettling } from './settle.ts';
+
+/** What a change of a stored request comes to. */
+export interface Kept {
+  readonly values: Values;
+  readonly problems: readonly Problem[];
+  readonly warnings: readonly Said[];
+}
+
+/**
+ * Prepares the keeping of changed values, by whichever way they come in: computed fields are computed anew, and the rules
+ * that run at every saving have their say. Presets are for those who ask, so none is filled in here.
+ */
+export function prepareKeeping(form: AskedForm): (values: Values, touched: ReadonlySet<string>, facts: RequestFacts) => Kept {
+  const { fields } = form;
+  const scope = requestScope(fields);
+  const rules = new ReadyRules(form, scope, (rule) => rule.runs === 'saving');
+  const settle = prepareSettling(fields, scope, rules);
+  return (before, touched, facts) => {
+    const { effects, values: held } = settle((index) => heldBy(before, fields[index]), facts);
+    const values: Record<string, FieldValue> = { ...before };
+    for (const [index, field] of fields.entries()) {
+      const value = held[index];
+      if (value === undefined) delete values[field.key];
+      else values[field.key] = value;
+    }
+    const labelOf = (key: string): string => fields.find((field) => field.key === key)?.label ?? key;
+    const nameOf = (id: string): string => form.rules.find((rule) => rule.id === id)?.name ?? id;
+    const problems: Problem[] = [
+      ...orderProblems(fields, values).filter((problem) => touched.has(problem.field)),
+      ...[...effects.required]
+        .filter((key) => values[key] === undefined)
+        .map((key) => ({ field: key, message: `“${labelOf(key)}” is needed with these values.`, fix: 'Fill it in as well.' })),
+      ...[...touched]
+        .filter((key) => effects.locked.has(key) || (effects.put.has(key) && JSON.stringify(before[key]) !== JSON.stringify(values[key])))
+        .map((key) => ({ field: key, message: `“${labelOf(key)}” is kept by a rule of the form.`, fix: 'Change what the rule depends on.' })),
+      ...[...effects.limits].flatMap(([key, offers]) =>
+        touched.has(key) && isOutside(values[key], offers) ? [{ field: key, message: `This is not offered for “${labelOf(key)}” with these values.`, fix: 'Choose another.' }] : [],
+      ),
+      ...effects.refusals.map(({ rule, field, text, fix }) => ({ field, message: text, fix: fix || `The rule “${nameOf(rule)}” says so.` })),
+    ];
+    return { values, problems, warnings: effects.warnings };
+  };
+}
+
+const heldBy = (values: Values, field: Field | undefined): FieldValue | undefined => (field && Object.hasOwn(values, field.key) ? values[field.key] : undefined);
+
+const isOutside = (value: FieldValue | undefined, offers: readonly string[]): boolean =>
+  value !== undefined && (Array.isArray(value) ? (value as readonly string[]) : [String(value)]).some((key) => !offers.includes(key));

@@ -1,0 +1,57 @@
+import type { Field } from '../../register/index.ts';
+import type { FormDesign, Part, Question } from '../design.ts';
+
+/** What a new form stands on: who works on its requests, who decides, by which hours. */
+export interface Ground {
+  readonly title: string;
+  readonly team: string;
+  readonly approvers: string;
+  readonly calendar: string;
+}
+
+/** A ready-made start, to be opened and changed. */
+export interface Recipe {
+  readonly key: string;
+  readonly label: string;
+  readonly says: string;
+  readonly make: (ground: Ground) => FormDesign;
+}
+
+const HOUR = 3_600_000;
+
+/** A form that asks nothing yet. */
+export const blankDesign = ({ title, team, approvers, calendar }: Ground): FormDesign => ({
+  title,
+  intro: '',
+  subject: '',
+  fields: [],
+  parts: [],
+  rules: [],
+  unique: [],
+  routing: { columns: [], rows: [], otherwise: { team, priority: 'normal', workingDays: 3, needsApproval: false } },
+  approval: { step: { id: 'decision', label: 'Decision', group: approvers } },
+  deadline: { calendar, remindBefore: 4 * HOUR, escalateAfter: 0, escalateTo: team },
+});
+
+/** A field and the question that asks for it. */
+export interface Asked {
+  readonly field: Field;
+  readonly question: Question;
+}
+
+type Wording = Partial<Pick<Question, 'asks' | 'help' | 'required'>>;
+
+export const asking = (key: string, label: string, type: Field['type'], { asks = '', help = '', required = true }: Wording = {}): Asked => ({
+  field: { key, label, type, source: 'asked' },
+  question: { part: 'question', field: key, asks, help, required },
+});
+
+/** A form that asks these, with sections and words among them. */
+export function designOf(ground: Ground, subject: string, lines: readonly (Asked | Exclude<Part, Question>)[], more: readonly Field[] = []): FormDesign {
+  return {
+    ...blankDesign(ground),
+    subject,
+    fields: [...lines.flatMap((line) => ('field' in line ? [line.field] : [])), ...more],
+    parts: lines.map((line) => ('field' in line ? line.question : line)),
+  };
+}

@@ -1,0 +1,129 @@
+import type { Kind } from '../register/index.ts';
+import { type FormDesign, questionsOf } from './design.ts';
+
+/** A form with all it needs, to be taken to another installation as one file. */
+export interface FormFile {
+  readonly format: 'tolvek-form';
+  readonly version: 1;
+  readonly design: FormDesign;
+  /** What the form names and another installation has to have, or something in its place. */
+  readonly needs: { readonly groups: readonly Named[]; readonly calendars: readonly Named[] };
+}
+
+interface Named {
+  readonly key: string;
+  readonly name: string;
+}
+
+/** The keys of the groups a form names: teams, approvers, who hears of delays, and those people are picked from. */
+export function groupsNeeded(design: FormDesign): readonly string[] {
+  const { routing, approval, deadline, fields } = design;
+  const picked = fields.flatMap(({ type }) => (type.kind === 'person' || type.kind === 'people' ? type.from : []));
+  return [...new Set([...routing.rows.map((row) => row.outcome.team), routing.otherwise.team, approval.step.group, deadline.escalateTo, ...picked])];
+}
+
+/** The form as a file, with the names of what it needs. */
+export function formFile(design: FormDesign, groups: readonly Named[], calendars: readonly Named[]): FormFile {
+  const named = (key: string, among: readonly Named[]): Named => ({ key, name: among.find((each) => each.key === key)?.name ?? key });
+  return {
+    format: 'tolvek-form',
+    version: 1,
+    design,
+    needs: { groups: groupsNeeded(design).map((key) => named(key, groups)), calendars: [named(design.deadline.calendar, calendars)] },
+  };
+}
+
+/** What stands in the place of groups and calendars that are not here, by their keys in the file. */
+export interface Places {
+  readonly groups: Readonly<Record<string, string>>;
+  readonly calendars: Readonly<Record<string, string>>;
+}
+
+/** A form from elsewhere with what it names put in its place. What is not named in `places` stays as it is. */
+export function settledHere(design: FormDesign, places: Places): FormDesign {
+  const group = (key: string): string => places.groups[key] ?? key;
+  const inKind = (type: Kind): Kind => (type.kind === 'person' || type.kind === 'people' ? { ...type, from: [...new Set(type.from.map(group))] } : type);
+  const { routing, approval, deadline } = design;
+  return {
+    ...design,
+    fields: design.fields.map((field) => ({ ...field, type: inKind(field.type) })),
+    routing: {
+      ...routing,
+      rows: routing.rows.map((row) => ({ ...row, outcome: { ...row.outcome, team: group(row.outcome.team) } })),
+      otherwise: { ...routing.otherwise, team: group(routing.otherwise.team) },
+    },
+    approval: { step: { ...approval.step, group: group(approval.step.group) } },
+    deadline: { ...deadline, escalateTo: group(deadline.escalateTo), calendar: places.calendars[deadline.calendar] ?? deadline.calendar },
+  };
+}
+
+/** JSON Schema, as far as answers need it. */
+export interface JsonSchema {
+  readonly [keyword: string]: unknown;
+}
+
+/**
+ * The shape of the answers a form takes, as JSON Schema 2020-12: what another program has to send. A rule of the form may
+ * refuse more; the schema refuses nothing that the form would take.
+ */
+export function answerSchema(design: FormDesign): JsonSchema {
+  const fields = new Map(design.fields.map((field) => [field.key, field]));
+  const asked = questionsOf(design.parts).flatMap((question) => {
+    const field = fields.get(question.field);
+    return field?.source === 'asked' ? [{ question, field }] : [];
+  });
+  return {
+    $schema: 'https://json-schema.org/draft/2020-12/schema',
+    title: design.title,
+    type: 'object',
+    properties: Object.fromEntries(
+      asked.map(({ question, field }) => [field.key, { title: question.asks || field.label, ...(question.help ? { description: question.help } : {}), ...shapeOf(field.type) }]),
+    ),
+    additionalProperties: false,
+  };
+}
+
+const TEXT = { type: ['string', 'null'] };
+const FIGURES = { type: ['string', 'number', 'null'] };
+
+function shapeOf(type: Kind): JsonSchema {
+  switch (type.kind) {
+    case 'number':
+    case 'money':
+      return { ...FIGURES, description: `A number, or as people type it${type.kind === 'money' ? `, in ${type.currency}` : type.unit ? `, in ${type.unit}` : ''}.` };
+    case 'duration':
+      return { ...FIGURES, description: 'Minutes, or a text like 1:35, 2 h or PT1H35M.' };
+    case 'yes-no':
+      return { enum: [true, false, 'yes', 'no', 'true', 'false', '', null] };
+    case 'choice':
+      return { enum: [...offered(type.options), '', null] };
+    case 'level':
+      return { enum: [...type.levels.filter((level) => !level.retired).flatMap((level) => [level.worth, String(level.worth), level.label]), '', null] };
+    case 'choices':
+      return { type: ['array', 'null'], items: { enum: offered(type.options) } };
+    case 'people':
+      return { type: ['array', 'null'], items: { type: 'string' } };
+    case 'date':
+      return { ...TEXT, description: 'A day as YYYY-MM-DD.' };
+    case 'date-time':
+      return { ...TEXT, description: 'A moment as YYYY-MM-DDTHH:MM on the desk’s clock.' };
+    case 'phone':
+      return FIGURES;
+    case 'line-items': {
+      const columns = type.columns.filter((column) => column.formula === undefined);
+      return {
+        type: ['array', 'null'],
+        items: {
+          type: 'object',
+          properties: Object.fromEntries(columns.map((column) => [column.key, { title: column.label, ...shapeOf(column.type) }])),
+          additionalProperties: false,
+        },
+      };
+    }
+    default:
+      return TEXT;
+  }
+}
+
+const offered = (options: readonly { readonly key: string; readonly retired?: boolean }[]): readonly string[] =>
+  options.filter((option) => !option.retired).map((option) => option.key);

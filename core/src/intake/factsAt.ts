@@ -1,0 +1,26 @@
+import { dateAt, type WorkingCalendar, wallClockAt, workingWeek } from '../deadline/index.ts';
+import type { KnownPerson, RequestFacts } from '../register/index.ts';
+
+/** Who asks, as conditions may know them. */
+export interface Asker {
+  readonly id: string;
+  readonly kind: 'staff' | 'contact';
+  readonly groups: readonly string[];
+  readonly department: string;
+}
+
+/** What conditions may know besides the answers: who asks, at which door, at which moment of the desk’s clock. */
+export function factsAt(now: number, calendar: WorkingCalendar, door: RequestFacts['door'], asker: Asker | null, people: readonly KnownPerson[]): RequestFacts {
+  const week = workingWeek(calendar);
+  return {
+    requesterIsOutside: asker?.kind !== 'staff',
+    requesterId: asker?.id ?? null,
+    requesterGroups: asker?.groups ?? [],
+    department: asker?.department ?? '',
+    door,
+    today: dateAt(now, calendar.zone),
+    now: wallClockAt(now, calendar.zone),
+    calendar: { open: [...week.open], closed: [...week.closed] },
+    people,
+  };
+}

@@ -1,0 +1,30 @@
+import { DateTime, inWords } from '../../expression/index.ts';
+import { EMPTY, isBlank, type KindWork, STORED_APART, wrong } from './kind.ts';
+
+const FIX = 'Pick a day and a time, or type it like 2026-11-23 14:30.';
+
+/** `2026-11-23T14:30` as `Mon 23 November 2026, 14:30`. */
+export const momentOfDayInWords = (iso: string): string => {
+  const moment = DateTime.read(iso);
+  return moment ? inWords(moment) : iso;
+};
+
+/** A moment to the minute on the desk’s wall clock, whatever the clock of who types it. */
+export const dateTime: KindWork<'date-time'> = {
+  read: (raw, type, { now }) => {
+    if (isBlank(raw)) return EMPTY;
+    const typed = String(raw).trim();
+    const moment = DateTime.read(typed.replace(/^(\d{4}-\d\d-\d\d),? +(\d\d:\d\d(?::\d\d)?)$/, '$1T$2'));
+    if (!moment) return wrong(/^\d{4}-\d\d-\d\d$/.test(typed) ? 'The time is missing.' : `“${typed}” is not a date and time.`, FIX);
+    const value = moment.toString().slice(0, 16);
+    if (type.notBeforeNow && value < now) return wrong('This moment has passed.', `Pick ${momentOfDayInWords(now)} or later.`);
+    return { state: 'value', value };
+  },
+  show: (value) => momentOfDayInWords(String(value)),
+  typed: (value) => String(value),
+  toExpression: (value) => DateTime.read(String(value)),
+  fromExpression: (value) => (value instanceof DateTime ? value.toString().slice(0, 16) : undefined),
+  scopeType: () => ({ kind: 'date-time' }),
+  // Minutes are stored and seconds may be compared, so the database leaves it.
+  stored: () => STORED_APART,
+};

@@ -1,0 +1,151 @@
+import { type Compiled, type Computed, compile, computingOrder, type Node, parseExpression, Scope, type ScopeType, type Value } from '../../expression/index.ts';
+import type { FieldValue, ItemColumn, ItemRow, Kind, KindName, RawAnswer, RawRow, Single, SingleKind } from '../field.ts';
+import { type Around, EMPTY, isBlank, type KindWork, type ReadAnswer, STORED_APART, wrong } from './kind.ts';
+
+type LineItems = Extract<Kind, { kind: 'line-items' }>;
+type WorkOf = (type: SingleKind) => KindWork<KindName>;
+
+/** Rows there may be unless the field says otherwise. */
+export const MOST_ROWS = 200;
+
+const rowsOf = (value: FieldValue): readonly ItemRow[] => value as readonly ItemRow[];
+const isAsked = (column: ItemColumn): boolean => column.formula === undefined;
+
+/** The names a formula of a column may use: the columns of its row. */
+export const rowScope = (type: LineItems, workOf: WorkOf): Scope =>
+  new Scope(type.columns.map((column) => ({ name: column.key, label: column.label, type: workOf(column.type).scopeType(column.type) })));
+
+interface Formula {
+  readonly slot: number;
+  readonly column: ItemColumn;
+  readonly run: Compiled;
+}
+
+/** What the lines come to while they are typed: computed cells and the sums of columns, in words. */
+export interface ItemsShown {
+  /** By row, then by column; only computed columns. */
+  readonly cells: readonly Readonly<Record<string, string>>[];
+  /** Sums of computed money and number columns. */
+  readonly sums: Readonly<Record<string, string>>;
+}
+
+/** Line items: a small row of fields that repeats. The kinds of its columns read, show and compare their cells. */
+export function lineItemsOf(workOf: WorkOf): KindWork<'line-items'> & { readonly shownWhile: (raw: RawAnswer, type: LineItems, around: Around) => ItemsShown } {
+  const ready = new WeakMap<LineItems, readonly Formula[]>();
+
+  /** Formulas in the order to compute them; one in a circle, or that can’t be read, stays empty. */
+  function formulasOf(type: LineItems): readonly Formula[] {
+    let formulas = ready.get(type);
+    if (!formulas) {
+      const scope = rowScope(type, workOf);
+      const parsed = type.columns.flatMap((column, slot) => {
+        const result = column.formula === undefined ? null : parseExpression(column.formula);
+        return result?.ok ? [{ column, slot, node: result.value }] : [];
+      });
+      const order = computingOrder(parsed.map(({ column, node }): Computed => ({ name: column.key, node })));
+      const keys = order.ok ? order.order : [];
+      formulas = keys
+        .flatMap((key) => parsed.filter((each) => each.column.key === key))
+        .map(({ column, slot, node }: { column: ItemColumn; slot: number; node: Node }) => ({ slot, column, run: compile(node, scope) }));
+      ready.set(type, formulas);
+    }
+    return formulas;
+  }
+
+  function completed(row: Record<string, Single>, type: LineItems): ItemRow {
+    const formulas = formulasOf(type);
+    if (formulas.length === 0) return row;
+    const slots: Value[] = type.columns.map((column) => valueAt(row, column));
+    for (const { column, slot, run } of formulas) {
+      const value = workOf(column.type).fromExpression(run(slots, null), column.type);
+      if (value === undefined) continue;
+      row[column.key] = value as Single;
+      slots[slot] = valueAt(row, column);
+    }
+    return row;
+  }
+
+  function valueAt(row: ItemRow, column: ItemColumn): Value {
+    const value = Object.hasOwn(row, column.key) ? row[column.key] : undefined;
+    return value === undefined ? null : workOf(column.type).toExpression(value, column.type);
+  }
+
+  /** Reads what can be read of each line, so that a line half filled in has what can be computed already. */
+  function shownWhile(raw: RawAnswer, type: LineItems, around: Around): ItemsShown {
+    const lines = Array.isArray(raw) ? (raw as readonly RawRow[]) : [];
+    const computed = type.columns.filter((column) => !isAsked(column));
+    const rows = lines.map((line, index) => readRow(line, index, type, around, []));
+    const scope = new Scope([{ name: 'cells', label: 'cells', type: null }]);
+    const total = parseExpression('sum(cells)');
+    const sums = computed.flatMap((column) => {
+      if ((column.type.kind !== 'money' && column.type.kind !== 'number') || !total.ok) return [];
+      const sum = compile(total.value, scope)([rows.map((row) => valueAt(row, column)).filter((value) => value !== null)], null);
+      const value = workOf(column.type).fromExpression(sum, column.type);
+      return value === undefined ? [] : [[column.key, workOf(column.type).show(value, column.type, () => undefined)]];
+    });
+    const cellsOf = (row: ItemRow): Record<string, string> =>
+      Object.fromEntries(
+        computed.flatMap((column) => (row[column.key] === undefined ? [] : [[column.key, workOf(column.type).show(row[column.key] as Single, column.type, () => undefined)]])),
+      );
+    return { cells: rows.map(cellsOf), sums: Object.fromEntries(sums) };
+  }
+
+  return {
+    shownWhile,
+    listed: true,
+    read: (raw, type, around) => {
+      const typed = (isBlank(raw) ? [] : raw) as readonly RawRow[];
+      const { least = 0, most = MOST_ROWS } = type;
+      if (typed.length > most + 50) return wrong(`There is room for ${most} lines; this has ${typed.length}.`, `Take ${typed.length - most} lines away, or send a second request.`);
+      const rows: ItemRow[] = [];
+      const cells: NonNullable<Extract<ReadAnswer, { state: 'wrong' }>['cells']>[number][] = [];
+      for (const [index, line] of typed.entries()) {
+        if (typeof line !== 'object' || line === null || Array.isArray(line)) return wrong('A line must name its columns.', 'Send each line as columns and values.');
+        const stranger = Object.keys(line).find((key) => !type.columns.some((column) => column.key === key && isAsked(column)));
+        if (stranger !== undefined) return wrong(`Line ${index + 1} has a column “${stranger}” that is not asked.`, 'Leave it out.');
+        if (Object.values(line).every((cell) => isBlank(cell))) continue;
+        rows.push(readRow(line, index, type, around, cells));
+      }
+      if (cells[0]) return { state: 'wrong', message: `Line ${cells[0].place.row + 1}: ${cells[0].message}`, fix: cells[0].fix, cells };
+      if (rows.length === 0 && least === 0) return EMPTY;
+      if (rows.length === 0 && isBlank(raw)) return EMPTY;
+      if (rows.length < least)
+        return wrong(`At least ${least} ${least === 1 ? 'line is' : 'lines are'} needed; there ${rows.length === 1 ? 'is' : 'are'} ${rows.length}.`, 'Add a line.');
+      if (rows.length > most) return wrong(`There is room for ${most} lines; this has ${rows.length}.`, `Take ${rows.length - most} away, or send a second request.`);
+      return { state: 'value', value: rows };
+    },
+    show: (value, type, nameOf) =>
+      rowsOf(value)
+        .map((row) =>
+          type.columns.flatMap((column) => (row[column.key] === undefined ? [] : [workOf(column.type).show(row[column.key] as Single, column.type, nameOf)])).join(', '),
+        )
+        .join('\n'),
+    typed: (value, type): RawAnswer =>
+      rowsOf(value).map((row) =>
+        Object.fromEntries(
+          type.columns
+            .filter(isAsked)
+            .flatMap((column) => (row[column.key] === undefined ? [] : [[column.key, workOf(column.type).typed(row[column.key] as Single, column.type) as RawRow[string]]])),
+        ),
+      ),
+    toExpression: (value, type) => rowsOf(value).map((row) => Object.fromEntries(type.columns.map((column) => [column.key, valueAt(row, column)]))),
+    fromExpression: () => undefined,
+    scopeType: (type): ScopeType => ({
+      kind: 'list',
+      of: { kind: 'context', entries: Object.fromEntries(type.columns.map((column) => [column.key, { label: column.label, type: workOf(column.type).scopeType(column.type) }])) },
+    }),
+    stored: () => STORED_APART,
+  };
+
+  function readRow(line: RawRow, index: number, type: LineItems, around: Around, cells: { message: string; fix: string; place: { row: number; column: string } }[]): ItemRow {
+    const row: Record<string, Single> = {};
+    for (const column of type.columns.filter(isAsked)) {
+      const place = { row: index, column: column.key };
+      const read = workOf(column.type).read(Object.hasOwn(line, column.key) ? (line[column.key] ?? null) : null, column.type, around);
+      if (read.state === 'value') row[column.key] = read.value as Single;
+      else if (read.state === 'wrong') cells.push({ message: read.message, fix: read.fix, place });
+      else if (column.required) cells.push({ message: `“${column.label}” has no answer yet.`, fix: 'Fill it in, or take the line away.', place });
+    }
+    return completed(row, type);
+  }
+}

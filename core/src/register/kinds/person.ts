@@ -1,0 +1,49 @@
+import { isList, type Value } from '../../expression/index.ts';
+import type { FieldValue } from '../field.ts';
+import { type Around, EMPTY, isBlank, type KindWork, type NameOf, STORED_APART, STORED_TEXT, wrong } from './kind.ts';
+
+/** Whether somebody may be picked: known here, and in one of the groups where groups are named. */
+const mayBePicked = (id: string, from: readonly string[], { people }: Around): boolean =>
+  people.some((each) => each.id === id && (from.length === 0 || each.groups.some((group) => from.includes(group))));
+
+const named = (id: string, nameOf: NameOf): string => nameOf(id) ?? 'somebody unknown here';
+
+/** One person, kept by identity: a new name reaches every request. */
+export const person: KindWork<'person'> = {
+  read: (raw, type, around) => {
+    if (isBlank(raw)) return EMPTY;
+    const id = String(raw);
+    return mayBePicked(id, type.from, around) ? { state: 'value', value: id } : wrong('This person can’t be chosen here.', 'Choose somebody from the list.');
+  },
+  show: (value, _, nameOf) => named(String(value), nameOf),
+  typed: (value) => String(value),
+  toExpression: (value) => String(value),
+  fromExpression: (value) => (typeof value === 'string' && value !== '' ? value : undefined),
+  scopeType: () => ({ kind: 'person', people: [] }),
+  stored: () => STORED_TEXT,
+};
+
+const idsOf = (value: FieldValue): readonly string[] => value as readonly string[];
+
+/** Several people, each once, in the order they were chosen. */
+export const people: KindWork<'people'> = {
+  listed: true,
+  read: (raw, type, around) => {
+    if (isBlank(raw)) return EMPTY;
+    const ids = [...new Set(raw as readonly unknown[])].filter((id) => typeof id === 'string');
+    if (ids.length < new Set(raw as readonly unknown[]).size || !ids.every((id) => mayBePicked(id, type.from, around)))
+      return wrong('One of these people can’t be chosen here.', 'Choose from the list.');
+    const { most = 50 } = type;
+    if (ids.length > most) return wrong(`At most ${most} people can be chosen; you chose ${ids.length}.`, `Take ${ids.length - most} away.`);
+    return { state: 'value', value: ids };
+  },
+  show: (value, _, nameOf) =>
+    idsOf(value)
+      .map((id) => named(id, nameOf))
+      .join(', '),
+  typed: idsOf,
+  toExpression: (value): Value => idsOf(value),
+  fromExpression: (value) => (isList(value) && value.length > 0 && value.every((each) => typeof each === 'string') ? (value as readonly string[]) : undefined),
+  scopeType: () => ({ kind: 'list', of: { kind: 'person', people: [] } }),
+  stored: () => STORED_APART,
+};

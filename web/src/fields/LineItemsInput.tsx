@@ -1,0 +1,142 @@
+import type { ItemColumn, RawRow, RawSingle } from '@tolvek/core/register';
+import type { ComponentType } from 'react';
+import { Button } from '../ui/Button.tsx';
+import type { FieldInputProps, InputProps } from './input.ts';
+import { ProblemLine } from './ProblemLine.tsx';
+import { useItemsShown } from './useItemsShown.ts';
+
+/** The id of a cell’s input, for the list of problems to link to. */
+export const cellId = (id: string, row: number, column: string): string => `${id}-${row}-${column}`;
+
+type LineItemsProps = InputProps<'line-items'> & { readonly Cell: ComponentType<FieldInputProps> };
+
+/**
+ * Lines of a few fields each: on a phone one under the other, where there is room side by side. Cells copied from a spreadsheet
+ * can be pasted into any of them.
+ */
+export function LineItemsInput({ id, label, type, value, onChange, onBlur, describedBy, disabled, cells = [], Cell }: LineItemsProps) {
+  const typedLines = Array.isArray(value) ? (value as readonly RawRow[]) : [];
+  const lines = typedLines.length > 0 ? typedLines : [{}];
+  const { cells: computed, sums } = useItemsShown(type, lines);
+  const most = type.most ?? 200;
+  const put = (row: number, column: string, cell: RawSingle): void => onChange(lines.map((line, index) => (index === row ? { ...line, [column]: cell } : line)));
+  const remove = (row: number): void => onChange(lines.filter((_, index) => index !== row));
+  const add = (): void => {
+    onChange([...lines, {}]);
+    const first = type.columns.find((column) => column.formula === undefined);
+    if (first) requestAnimationFrame(() => document.getElementById(cellId(id, lines.length, first.key))?.focus());
+  };
+  const paste = (event: React.ClipboardEvent, row: number, column: string): void => {
+    const copied = event.clipboardData.getData('text/plain');
+    // One cell is text like any other.
+    if (!/[\t\n]/.test(copied.trim())) return;
+    event.preventDefault();
+    void import('./pasted.ts').then(({ cellsOf, pasteInto }) => onChange(pasteInto(lines, type.columns, { row, column }, cellsOf(copied), most)));
+  };
+  const room = type.columns.length <= 6;
+  return (
+    // biome-ignore lint/a11y/useSemanticElements: the question above it is its label, which a fieldset’s legend can’t be here
+    <div role="group" aria-labelledby={`${id}-label`} aria-describedby={describedBy} className="@container">
+      <ol className="border-t border-rule-strong">
+        {lines.map((line, row) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: a line has no name; its place is what it is
+          <li key={row} className="border-b border-rule py-2.5">
+            {/* biome-ignore lint/a11y/useSemanticElements: a line is a group of fields in a list */}
+            <div
+              role="group"
+              aria-label={`Line ${row + 1} of ${label}`}
+              className={room ? 'flex flex-col gap-x-3 gap-y-2 @xl:flex-row @xl:items-start' : 'grid gap-x-3 gap-y-2 @md:grid-cols-2 @2xl:grid-cols-3'}
+            >
+              {type.columns.map((column) => {
+                const cell = cellId(id, row, column.key);
+                const problem = cells.find((each) => each.place?.row === row && each.place.column === column.key);
+                return (
+                  <div key={column.key} className={`min-w-0 ${room ? shareOf(column) : ''}`} onPaste={(event) => paste(event, row, column.key)}>
+                    {column.formula === undefined ? (
+                      <>
+                        <label htmlFor={cell} id={`${cell}-label`} className={`mb-0.5 block text-[0.88em] text-soft ${row > 0 && room ? '@xl:sr-only' : ''}`}>
+                          {column.label}
+                          {column.required ? '' : ' (can be left empty)'}
+                        </label>
+                        <Cell
+                          id={cell}
+                          field={column}
+                          value={line[column.key] ?? null}
+                          onChange={(next) => put(row, column.key, next as RawSingle)}
+                          {...(onBlur ? { onBlur } : {})}
+                          describedBy={problem ? `${cell}-problem` : undefined}
+                          invalid={problem !== undefined}
+                          disabled={disabled}
+                        />
+                        {problem ? <ProblemLine id={`${cell}-problem`} problem={{ message: withoutPlace(problem.message), fix: problem.fix }} /> : null}
+                      </>
+                    ) : (
+                      <>
+                        <span className={`mb-0.5 block text-[0.88em] text-soft ${row > 0 && room ? '@xl:sr-only' : ''}`}>{column.label}</span>
+                        <output className={`block py-2 tabular-nums ${room ? '@xl:text-right' : ''}`}>{computed[row]?.[column.key] ?? '—'}</output>
+                      </>
+                    )}
+                  </div>
+                );
+              })}
+              {lines.length > 1 || typedLines.length > 0 ? (
+                <button
+                  type="button"
+                  className={`self-start py-1 text-[13.5px] text-brick underline ${row === 0 && room ? '@xl:mt-5' : ''}`}
+                  disabled={disabled}
+                  aria-label={`Take line ${row + 1} away`}
+                  onClick={() => remove(row)}
+                >
+                  <span aria-hidden="true" className={room ? '@xl:hidden' : ''}>
+                    Take the line away
+                  </span>
+                  <span aria-hidden="true" className={room ? 'hidden @xl:inline' : 'hidden'}>
+                    ✕
+                  </span>
+                </button>
+              ) : null}
+            </div>
+          </li>
+        ))}
+      </ol>
+      {Object.keys(sums).length > 0 ? (
+        <dl className="flex flex-wrap justify-end gap-x-6 gap-y-1 border-b border-rule-strong py-2 tabular-nums">
+          {type.columns
+            .filter((column) => sums[column.key] !== undefined)
+            .map((column) => (
+              <div key={column.key} className="flex gap-2">
+                <dt className="text-soft">{column.label}, all lines</dt>
+                <dd className="font-semibold">{sums[column.key]}</dd>
+              </div>
+            ))}
+        </dl>
+      ) : null}
+      <p className="mt-2.5 flex flex-wrap items-center gap-x-4 gap-y-1">
+        <Button disabled={disabled || lines.length >= most} onClick={add}>
+          Add a line
+        </Button>
+        <span className="text-[0.88em] text-soft">Rows copied from a spreadsheet can be pasted into a line.</span>
+      </p>
+    </div>
+  );
+}
+
+/** “Line 2, Price: …” says no more than the words, where it stands in its cell. */
+const withoutPlace = (message: string): string => message.replace(/^Line \d+, [^:]*: /, '');
+
+/** How much of a line a column takes: words need room, figures little. */
+function shareOf({ type }: ItemColumn): string {
+  switch (type.kind) {
+    case 'text':
+    case 'long-text':
+    case 'email':
+    case 'link':
+      return '@xl:flex-[3]';
+    case 'number':
+    case 'duration':
+    case 'yes-no':
+      return '@xl:flex-[1.2]';
+    default:
+      return '@xl:flex-[1.7]';
+  }
+}

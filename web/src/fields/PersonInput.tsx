@@ -1,0 +1,81 @@
+import type { KnownPerson } from '@tolvek/core/register';
+import { X } from 'lucide-react';
+import { type InputProps, typed, useAroundFields } from './input.ts';
+
+const among = (people: readonly KnownPerson[], from: readonly string[]): readonly KnownPerson[] =>
+  people.filter((person) => from.length === 0 || person.groups.some((group) => from.includes(group)));
+
+/** One person of those who can be picked, by name. */
+export function PersonInput(props: InputProps<'person'>) {
+  const { people } = useAroundFields();
+  const offered = among(people, props.type.from);
+  const value = typed(props.value);
+  return (
+    <select
+      id={props.id}
+      className="input"
+      disabled={props.disabled}
+      aria-describedby={props.describedBy}
+      aria-invalid={props.invalid}
+      value={value}
+      onBlur={props.onBlur}
+      onChange={(event) => props.onChange(event.target.value)}
+    >
+      <option value="">Choose somebody …</option>
+      {value !== '' && !offered.some((person) => person.id === value) ? <option value={value}>somebody not offered here</option> : null}
+      {offered.map((person) => (
+        <option key={person.id} value={person.id}>
+          {person.name}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+/** Several people: those chosen as a list, one more from a picker. */
+export function PeopleInput(props: InputProps<'people'>) {
+  const { people } = useAroundFields();
+  const chosen = Array.isArray(props.value) ? (props.value as readonly string[]) : [];
+  const free = among(people, props.type.from).filter((person) => !chosen.includes(person.id));
+  const nameOf = (id: string): string => people.find((person) => person.id === id)?.name ?? 'somebody not offered here';
+  return (
+    // biome-ignore lint/a11y/useSemanticElements: the question above it is its label, which a fieldset’s legend can’t be here
+    <div role="group" aria-labelledby={`${props.id}-label`} aria-describedby={props.describedBy}>
+      {chosen.length > 0 ? (
+        <ul className="mb-2 flex flex-wrap gap-2">
+          {chosen.map((id) => (
+            <li key={id} className="flex items-center gap-1 rounded-md border border-green bg-green-wash py-0.5 pr-1 pl-3">
+              {nameOf(id)}
+              <button
+                type="button"
+                className="inline-flex size-7 items-center justify-center text-brick"
+                disabled={props.disabled}
+                aria-label={`Take ${nameOf(id)} away`}
+                onClick={() => props.onChange(chosen.filter((each) => each !== id))}
+              >
+                <X size={14} />
+              </button>
+            </li>
+          ))}
+        </ul>
+      ) : null}
+      <select
+        id={props.id}
+        aria-labelledby={`${props.id}-label`}
+        className="input"
+        disabled={props.disabled || free.length === 0}
+        aria-invalid={props.invalid}
+        value=""
+        onBlur={props.onBlur}
+        onChange={(event) => props.onChange([...chosen, event.target.value])}
+      >
+        <option value="">{chosen.length === 0 ? 'Choose somebody …' : 'Add somebody …'}</option>
+        {free.map((person) => (
+          <option key={person.id} value={person.id}>
+            {person.name}
+          </option>
+        ))}
+      </select>
+    </div>
+  );
+}

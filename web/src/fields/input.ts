@@ -1,0 +1,36 @@
+import type { Field, Kind, KindName, KnownPerson, Problem, RawAnswer } from '@tolvek/core/register';
+import { createContext, useContext } from 'react';
+
+export interface InputProps<K extends KindName = KindName> {
+  readonly id: string;
+  /** What its field is called. */
+  readonly label: string;
+  readonly type: Extract<Kind, { kind: K }>;
+  readonly value: RawAnswer;
+  readonly onChange: (value: RawAnswer) => void;
+  readonly onBlur?: () => void;
+  readonly describedBy: string | undefined;
+  readonly invalid: boolean;
+  readonly disabled?: boolean | undefined;
+  /** What is wrong in which cell of line items. */
+  readonly cells?: readonly Problem[] | undefined;
+}
+
+export interface FieldInputProps extends Omit<InputProps, 'type' | 'label'> {
+  readonly field: Pick<Field, 'label' | 'type'>;
+  /** The options that a rule left; all when it is null. */
+  readonly offers?: readonly string[] | null | undefined;
+}
+
+export const typed = (value: RawAnswer): string => (value === null || typeof value === 'object' ? '' : String(value));
+
+/** What inputs know besides their field: who can be picked, and the day at the desk. */
+export interface AroundFields {
+  readonly people: readonly KnownPerson[];
+  readonly today: string;
+  readonly now: string;
+}
+
+const Around = createContext<AroundFields>({ people: [], today: '', now: '' });
+export const AroundFieldsProvider = Around.Provider;
+export const useAroundFields = (): AroundFields => useContext(Around);

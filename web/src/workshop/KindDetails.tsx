@@ -1,0 +1,191 @@
+import type { FormDesign } from '@tolvek/core/form';
+import type { Field, Kind, Level } from '@tolvek/core/register';
+import type { ReactNode } from 'react';
+import { LimitInput, without } from './LimitInput.tsx';
+import { LineColumns } from './LineColumns.tsx';
+import { OptionsEditor } from './OptionsEditor.tsx';
+
+interface KindDetailsProps {
+  readonly field: Pick<Field, 'key' | 'label' | 'type'>;
+  readonly draft: FormDesign;
+  readonly groups: readonly { readonly key: string; readonly name: string }[];
+  readonly setType: (type: Kind) => void;
+}
+
+/** What a kind lets one set: options, places, unit, limits, the scale, who can be picked, the columns of line items. */
+export function KindDetails({ field, draft, groups, setType }: KindDetailsProps) {
+  const { type } = field;
+  switch (type.kind) {
+    case 'choice':
+      return (
+        <Line name="Options">
+          <OptionsEditor options={type.options} set={(options) => setType({ ...type, options })} />
+        </Line>
+      );
+    case 'choices':
+      return (
+        <>
+          <Line name="Options">
+            <OptionsEditor options={type.options} set={(options) => setType({ ...type, options })} />
+          </Line>
+          <Line name="How many">
+            <span className="flex flex-wrap gap-4">
+              <LimitInput label="at least" width="w-16" value={type.least} set={(least) => setType(without({ ...type, least }) as Kind)} />
+              <LimitInput label="at most" width="w-16" value={type.most} set={(most) => setType(without({ ...type, most }) as Kind)} />
+            </span>
+          </Line>
+        </>
+      );
+    case 'level':
+      return (
+        <Line name="Scale">
+          <LevelsEditor levels={type.levels} set={(levels) => setType({ ...type, levels })} />
+        </Line>
+      );
+    case 'number':
+      return (
+        <Line name="Number">
+          <span className="flex flex-wrap items-center gap-x-4 gap-y-2">
+            <LimitInput label="places" width="w-14" value={type.places} set={(places = 0) => setType({ ...type, places: Math.min(6, Math.max(0, Math.trunc(places))) })} />
+            <label className="flex items-center gap-2">
+              unit <input className="input w-20" value={type.unit ?? ''} onChange={(event) => setType({ ...type, unit: event.target.value })} />
+            </label>
+            <LimitInput label="least" width="w-20" value={type.least} set={(least) => setType(without({ ...type, least }) as Kind)} />
+            <LimitInput label="most" width="w-20" value={type.most} set={(most) => setType(without({ ...type, most }) as Kind)} />
+          </span>
+        </Line>
+      );
+    case 'money':
+      return (
+        <Line name="Currency">
+          <span className="flex flex-wrap items-center gap-x-4 gap-y-2">
+            <input
+              aria-label="Currency"
+              className="input w-20"
+              value={type.currency}
+              maxLength={3}
+              onChange={(event) => setType({ ...type, currency: event.target.value.toUpperCase() })}
+            />
+            <LimitInput label="least" value={amount(type.least)} set={(least) => setType(without({ ...type, least: minor(least) }) as Kind)} />
+            <LimitInput label="most" value={amount(type.most)} set={(most) => setType(without({ ...type, most: minor(most) }) as Kind)} />
+          </span>
+        </Line>
+      );
+    case 'date':
+    case 'date-time': {
+      const others = draft.fields.filter((each) => each.key !== field.key && (each.type.kind === 'date' || each.type.kind === 'date-time'));
+      const isFrom = type.kind === 'date' ? type.notBeforeToday : type.notBeforeNow;
+      return (
+        <Line name="Earliest">
+          <span className="flex flex-wrap items-center gap-x-4 gap-y-2">
+            <label className="flex items-center gap-2 text-ink">
+              <input
+                type="checkbox"
+                className="accent-green"
+                checked={isFrom ?? false}
+                onChange={(event) => setType(type.kind === 'date' ? { ...type, notBeforeToday: event.target.checked } : { ...type, notBeforeNow: event.target.checked })}
+              />
+              {type.kind === 'date' ? 'today or later' : 'now or later'}
+            </label>
+            {others.length > 0 ? (
+              <label className="flex items-center gap-2">
+                not before
+                <select
+                  className="input w-auto"
+                  value={type.notBefore ?? ''}
+                  onChange={(event) => setType(without({ ...type, notBefore: event.target.value || undefined }) as Kind)}
+                >
+                  <option value="">nothing</option>
+                  {others.map((other) => (
+                    <option key={other.key} value={other.key}>
+                      {other.label}
+                    </option>
+                  ))}
+                </select>
+              </label>
+            ) : null}
+          </span>
+        </Line>
+      );
+    }
+    case 'person':
+    case 'people':
+      return (
+        <Line name="Picked from">
+          <span className="flex flex-wrap gap-x-4 gap-y-1">
+            {groups.map((group) => (
+              <label key={group.key} className="flex items-center gap-1.5 text-ink">
+                <input
+                  type="checkbox"
+                  className="accent-green"
+                  checked={type.from.includes(group.key)}
+                  onChange={() => setType({ ...type, from: type.from.includes(group.key) ? type.from.filter((each) => each !== group.key) : [...type.from, group.key] })}
+                />
+                {group.name}
+              </label>
+            ))}
+            <span className="w-full text-[12.5px]">{type.from.length === 0 ? 'All staff can be picked.' : 'Members of any of these can be picked.'}</span>
+          </span>
+        </Line>
+      );
+    case 'text':
+    case 'long-text':
+      return (
+        <Line name="Longest">
+          <LimitInput label="characters" width="w-20" value={type.most} set={(most) => setType(without({ ...type, most }) as Kind)} />
+        </Line>
+      );
+    case 'line-items':
+      return (
+        <Line name="Columns">
+          <LineColumns type={type} set={setType} />
+        </Line>
+      );
+    default:
+      return null;
+  }
+}
+
+const Line = ({ name, children }: { name: string; children: ReactNode }) => (
+  <>
+    <span className="self-start pt-1.5">{name}</span>
+    <div className="min-w-0">{children}</div>
+  </>
+);
+
+const amount = (inMinor: number | undefined): number | undefined => (inMinor === undefined ? undefined : inMinor / 100);
+const minor = (inMajor: number | undefined): number | undefined => (inMajor === undefined ? undefined : Math.round(inMajor * 100));
+
+/** The steps of a scale from the lowest up. A step set between two others takes a worth between theirs. */
+function LevelsEditor({ levels, set }: { levels: readonly Level[]; set: (levels: readonly Level[]) => void }) {
+  const insert = (after: number): void => {
+    const [low, high] = [levels[after]?.worth ?? 0, levels[after + 1]?.worth];
+    const worth = high === undefined ? low + 10 : Math.floor((low + high) / 2);
+    if (worth <= low) return;
+    set([...levels.slice(0, after + 1), { worth, label: 'New level' }, ...levels.slice(after + 1)]);
+  };
+  return (
+    <ol>
+      {levels.map((level, index) => (
+        <li key={level.worth} className="mb-1 flex items-center gap-1.5">
+          <input
+            aria-label={`Level ${level.label}`}
+            className={`input flex-1 ${level.retired ? 'line-through' : ''}`}
+            value={level.label}
+            onChange={(event) => set(levels.map((each) => (each.worth === level.worth ? { ...each, label: event.target.value } : each)))}
+          />
+          <button type="button" className="text-[13px] text-green" onClick={() => insert(index)}>
+            add above it
+          </button>
+          <button
+            type="button"
+            className="w-[4.6rem] text-left text-[13px] text-green"
+            onClick={() => set(levels.map((each) => (each.worth === level.worth ? { ...each, retired: !each.retired } : each)))}
+          >
+            {level.retired ? 'offer again' : 'retire'}
+          </button>
+        </li>
+      ))}
+    </ol>
+  );
+}

@@ -1,0 +1,131 @@
+import { type ItemColumn, itemScope, type Kind, type SingleKind } from '@tolvek/core/register';
+import { ArrowDown, ArrowUp } from 'lucide-react';
+import { FormulaEditor } from '../conditions/FormulaEditor.tsx';
+import { Button } from '../ui/Button.tsx';
+import { COLUMN_KINDS, freshKey, freshType, kindLabel } from './edits.ts';
+import { LimitInput, without } from './LimitInput.tsx';
+import { OptionsEditor } from './OptionsEditor.tsx';
+
+type LineItems = Extract<Kind, { kind: 'line-items' }>;
+
+/** The columns of line items: asked in each line, or computed from the others of the line. */
+export function LineColumns({ type, set }: { type: LineItems; set: (type: LineItems) => void }) {
+  const { columns } = type;
+  const scope = itemScope(type);
+  const put = (index: number, column: ItemColumn): void => set({ ...type, columns: columns.map((each, at) => (at === index ? column : each)) });
+  const move = (index: number, way: -1 | 1): void => {
+    const next = [...columns];
+    const [moved] = next.splice(index, 1);
+    if (moved) next.splice(index + way, 0, moved);
+    set({ ...type, columns: next });
+  };
+  const add = (formula?: string): void => {
+    const label = formula === undefined ? 'New column' : 'Sum';
+    const key = freshKey(label, new Set(columns.map((column) => column.key)));
+    set({
+      ...type,
+      columns: [
+        ...columns,
+        { key, label, type: formula === undefined ? { kind: 'text' } : { kind: 'number', places: 2 }, required: false, ...(formula === undefined ? {} : { formula }) },
+      ],
+    });
+  };
+  return (
+    <div>
+      <ol>
+        {columns.map((column, index) => (
+          <li key={column.key} className="mb-2 border-l-2 border-rule pl-2.5">
+            <div className="flex flex-wrap items-center gap-1.5">
+              <input
+                aria-label={`Column ${column.label}`}
+                className="input min-w-32 flex-1"
+                value={column.label}
+                onChange={(event) => put(index, { ...column, label: event.target.value })}
+              />
+              <select
+                aria-label={`Kind of ${column.label}`}
+                className="input w-auto"
+                value={column.type.kind}
+                onChange={(event) => put(index, { ...column, type: freshType(event.target.value as SingleKind['kind']) })}
+              >
+                {COLUMN_KINDS.map((kind) => (
+                  <option key={kind} value={kind}>
+                    {kindLabel(kind)}
+                  </option>
+                ))}
+              </select>
+              {column.formula === undefined ? (
+                <label className="flex items-center gap-1.5 text-ink">
+                  <input type="checkbox" className="accent-green" checked={column.required} onChange={(event) => put(index, { ...column, required: event.target.checked })} />
+                  required
+                </label>
+              ) : (
+                <span className="text-[13px]">computed</span>
+              )}
+              <button
+                type="button"
+                className="inline-flex size-6 shrink-0 items-center justify-center text-soft disabled:invisible"
+                aria-label={`Move ${column.label} left`}
+                disabled={index === 0}
+                onClick={() => move(index, -1)}
+              >
+                <ArrowUp size={14} />
+              </button>
+              <button
+                type="button"
+                className="inline-flex size-6 shrink-0 items-center justify-center text-soft disabled:invisible"
+                aria-label={`Move ${column.label} right`}
+                disabled={index === columns.length - 1}
+                onClick={() => move(index, 1)}
+              >
+                <ArrowDown size={14} />
+              </button>
+              <button
+                type="button"
+                className="inline-flex size-6 shrink-0 items-center justify-center text-brick"
+                aria-label={`Take column ${column.label} away`}
+                onClick={() => set({ ...type, columns: columns.filter((_, at) => at !== index) })}
+              >
+                ✕
+              </button>
+            </div>
+            <ColumnLimits column={column} set={(next) => put(index, { ...column, type: next })} />
+            {column.formula === undefined ? null : (
+              <div className="mt-1">
+                <FormulaEditor name={`Formula of ${column.label}`} formula={column.formula} scope={scope} set={(formula) => put(index, { ...column, formula })} />
+              </div>
+            )}
+          </li>
+        ))}
+      </ol>
+      <div className="flex flex-wrap items-center gap-3">
+        <Button onClick={() => add()}>Add a column</Button>
+        <Button onClick={() => add('0')}>Add a computed column</Button>
+        <LimitInput label="lines at least" width="w-14" value={type.least} set={(least) => set(without({ ...type, least }) as LineItems)} />
+        <LimitInput label="at most" width="w-14" value={type.most} set={(most) => set(without({ ...type, most }) as LineItems)} />
+      </div>
+    </div>
+  );
+}
+
+/** The few settings a column’s kind has. */
+function ColumnLimits({ column, set }: { column: ItemColumn; set: (type: SingleKind) => void }) {
+  const { type } = column;
+  if (type.kind === 'choice') {
+    return (
+      <div className="mt-1">
+        <OptionsEditor options={type.options} set={(options) => set({ ...type, options })} />
+      </div>
+    );
+  }
+  if (type.kind === 'number') {
+    return (
+      <div className="mt-1 flex flex-wrap gap-3">
+        <LimitInput label="places" width="w-14" value={type.places} set={(places = 0) => set({ ...type, places: Math.min(6, Math.max(0, Math.trunc(places))) })} />
+        <LimitInput label="least" width="w-16" value={type.least} set={(least) => set(without({ ...type, least }) as SingleKind)} />
+        <LimitInput label="most" width="w-16" value={type.most} set={(most) => set(without({ ...type, most }) as SingleKind)} />
+      </div>
+    );
+  }
+  return null;
+}

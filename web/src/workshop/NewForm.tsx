@@ -1,0 +1,304 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { designFromRows, type FormDesign, type Ground, RECIPES, settledHere } from '@tolvek/core/form';
+import { type ReactNode, useState } from 'react';
+import { Navigate, useNavigate } from 'react-router';
+import { api, problemOf } from '../app/api.ts';
+import { Button } from '../ui/Button.tsx';
+import { Trouble } from '../ui/Trouble.tsx';
+import { useTitle } from '../ui/useTitle.ts';
+import { kindLabel } from './edits.ts';
+import { readStartFile, type StartFile } from './startFrom.ts';
+
+/** A new form: what to start from, then where it belongs. */
+export function NewForm() {
+  useTitle('New form');
+  const { data: me } = api.useMeQuery();
+  const { data: ground, error } = api.useGroundQuery();
+  if (me && !me.person) return <Navigate to="/sign-in?back=/workshop/new" replace />;
+  if (error)
+    return (
+      <main className="p-6">
+        <Trouble error={error} />
+      </main>
+    );
+  return ground ? <Starting ground={ground} /> : <p className="p-6 text-soft">One moment …</p>;
+}
+
+type Start = { readonly from: 'recipe'; readonly recipe: string } | { readonly from: 'file'; readonly file: StartFile } | { readonly from: 'copy'; readonly form: string };
+
+interface Belonging {
+  readonly title: string;
+  readonly prefix: string;
+  readonly team: string;
+  readonly approvers: string;
+  readonly calendar: string;
+  readonly staff: boolean;
+  readonly outside: boolean;
+}
+
+function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
+  const navigate = useNavigate();
+  const { data: shelf } = api.useFormsQuery();
+  const [loadForm] = api.useLazyFormQuery();
+  const [create, { isLoading, error }] = api.useCreateFormMutation();
+  const [start, setStart] = useState<Start>({ from: 'recipe', recipe: 'blank' });
+  const [once] = useState(() => crypto.randomUUID());
+  const [tries, setTries] = useState(0);
+  const [places, setPlaces] = useState<Readonly<Record<string, string>>>({});
+  const teams = ground.groups.filter((group) => group.isTeam);
+  const [belongs, setBelongs] = useState<Belonging>({
+    title: '',
+    prefix: '',
+    team: teams[0]?.key ?? '',
+    approvers: ground.groups.find((group) => !group.isTeam)?.key ?? '',
+    calendar: ground.calendars[0]?.key ?? '',
+    staff: true,
+    outside: false,
+  });
+  const set = (next: Partial<Belonging>): void => setBelongs((before) => ({ ...before, ...next }));
+  const prefix = belongs.prefix || initials(belongs.title);
+  const file = start.from === 'file' ? start.file : null;
+  const missing = file?.kind === 'form' ? file.file.needs.groups.filter((need) => !ground.groups.some((group) => group.key === need.key)) : [];
+  const problems = error ? (problemOf(error).problems ?? []) : [];
+  const at = (field: string): ReactNode =>
+    problems
+      .filter((problem) => problem.field === field)
+      .map((problem) => <span key={problem.message} className="mt-1 block text-brick">{`${problem.message} ${problem.fix}`}</span>);
+
+  const design = async (): Promise<FormDesign | null> => {
+    const on: Ground = { title: belongs.title.trim(), team: belongs.team, approvers: belongs.approvers, calendar: belongs.calendar };
+    if (start.from === 'recipe') return RECIPES.find((recipe) => recipe.key === start.recipe)?.make(on) ?? null;
+    if (start.from === 'copy') {
+      const { data } = await loadForm({ key: start.form });
+      return data ? { ...data.draft, title: on.title } : null;
+    }
+    if (start.file.kind === 'rows') return designFromRows(on, start.file.rows);
+    if (start.file.kind !== 'form') return null;
+    const calendars = Object.fromEntries(
+      start.file.file.needs.calendars.filter((need) => !ground.calendars.some((each) => each.key === need.key)).map((need) => [need.key, belongs.calendar]),
+    );
+    return {
+      ...settledHere(start.file.file.design, { groups: { ...Object.fromEntries(missing.map((need) => [need.key, belongs.team])), ...places }, calendars }),
+      title: on.title,
+    };
+  };
+  const make = async (event: React.FormEvent): Promise<void> => {
+    event.preventDefault();
+    const draft = await design();
+    if (!draft) return;
+    // A corrected form is a new try; the same one sent twice is made once.
+    setTries(tries + 1);
+    const made = await create({ once: `${once}-${tries}`, prefix, desk: belongs.team, doors: { staff: belongs.staff, outside: belongs.outside }, draft });
+    if ('data' in made && made.data) navigate(`/workshop/${made.data.key}`);
+  };
+  const desk = ground.groups.find((group) => group.key === belongs.team);
+  return (
+    <main className="mx-auto max-w-[60rem] px-6 pt-6 pb-16">
+      <h1>New form</h1>
+      <form onSubmit={make} noValidate>
+        <h2 className="section-head mt-6">Start from</h2>
+        <div className="mt-3 grid gap-2 sm:grid-cols-2 lg:grid-cols-3" role="radiogroup" aria-label="Start from">
+          {RECIPES.map((recipe) => (
+            <StartChoice
+              key={recipe.key}
+              chosen={start.from === 'recipe' && start.recipe === recipe.key}
+              label={recipe.label}
+              says={recipe.says}
+              choose={() => setStart({ from: 'recipe', recipe: recipe.key })}
+            />
+          ))}
+        </div>
+        <div className="mt-3 flex flex-wrap items-center gap-x-6 gap-y-2">
+          <label className="flex items-center gap-2">
+            or a file{' '}
+            <input
+              type="file"
+              aria-label="A spreadsheet or form file"
+              accept=".csv,.xlsx,.json"
+              onChange={async (event) => {
+                const chosen = event.target.files?.[0];
+                if (!chosen) return;
+                const read = await readStartFile(chosen);
+                setStart({ from: 'file', file: read });
+                if (read.kind === 'form' && belongs.title === '') set({ title: read.file.design.title });
+              }}
+            />
+          </label>
+          {shelf && shelf.forms.length > 0 ? (
+            <label className="flex items-center gap-2">
+              or a copy of
+              <select
+                className="input w-auto"
+                value={start.from === 'copy' ? start.form : ''}
+                onChange={(event) => event.target.value && setStart({ from: 'copy', form: event.target.value })}
+              >
+                <option value="">Choose a form …</option>
+                {shelf.forms.map((form) => (
+                  <option key={form.key} value={form.key}>
+                    {form.title}
+                  </option>
+                ))}
+              </select>
+            </label>
+          ) : null}
+        </div>
+        {file ? <FileRead file={file} /> : null}
+        {start.from === 'copy' ? <p className="mt-2 text-soft">The copy gets a register of its own; no requests, releases or access rules come with it.</p> : null}
+        <h2 className="section-head mt-8">Where it belongs</h2>
+        <div className="mt-3 grid max-w-[44rem] grid-cols-[150px_1fr] items-start gap-x-4 gap-y-3">
+          <Label of="new-title">Title</Label>
+          <span>
+            <input id="new-title" className="input" value={belongs.title} onChange={(event) => set({ title: event.target.value })} />
+            {at('title')}
+          </span>
+          <Label of="new-prefix">Numbers begin with</Label>
+          <span>
+            <input id="new-prefix" className="input w-28 font-mono" maxLength={5} value={prefix} onChange={(event) => set({ prefix: event.target.value.toUpperCase() })} />
+            <span className="ml-3 text-soft">{prefix ? `${prefix}-00001` : 'two to five letters'}</span>
+            {at('prefix')}
+          </span>
+          <Label of="new-team">Team</Label>
+          <span>
+            <select id="new-team" className="input w-auto" value={belongs.team} onChange={(event) => set({ team: event.target.value })}>
+              {ground.groups.map((group) => (
+                <option key={group.key} value={group.key}>
+                  {group.name}
+                </option>
+              ))}
+            </select>
+            <span className="mt-1 block text-soft">
+              Its requests are seen by {desk?.name} ({desk?.members === 1 ? '1 person' : `${desk?.members ?? 0} people`}), the coordinators, and whoever they are routed to.
+            </span>
+            {at('desk')}
+          </span>
+          <Label of="new-approvers">Decided by</Label>
+          <select id="new-approvers" className="input w-auto justify-self-start" value={belongs.approvers} onChange={(event) => set({ approvers: event.target.value })}>
+            {ground.groups.map((group) => (
+              <option key={group.key} value={group.key}>
+                {group.name}
+              </option>
+            ))}
+          </select>
+          <Label of="new-calendar">Hours that count</Label>
+          <select id="new-calendar" className="input w-auto justify-self-start" value={belongs.calendar} onChange={(event) => set({ calendar: event.target.value })}>
+            {ground.calendars.map((calendar) => (
+              <option key={calendar.key} value={calendar.key}>
+                {calendar.name}
+              </option>
+            ))}
+          </select>
+          <span className="text-soft">Who may ask</span>
+          <span className="flex flex-wrap gap-x-5 gap-y-1">
+            <label className="flex items-center gap-2">
+              <input type="checkbox" className="accent-green" checked={belongs.staff} onChange={(event) => set({ staff: event.target.checked })} /> staff
+            </label>
+            <label className="flex items-center gap-2">
+              <input type="checkbox" className="accent-green" checked={belongs.outside} onChange={(event) => set({ outside: event.target.checked })} /> people from outside
+            </label>
+            {at('doors')}
+          </span>
+          {missing.map((need) => (
+            <NeedLine
+              key={need.key}
+              need={need}
+              groups={ground.groups}
+              value={places[need.key] ?? belongs.team}
+              set={(group) => setPlaces((before) => ({ ...before, [need.key]: group }))}
+            />
+          ))}
+        </div>
+        {error && problems.length === 0 ? (
+          <div className="mt-4">
+            <Trouble error={error} />
+          </div>
+        ) : null}
+        <div className="mt-6">
+          <Button look="main" type="submit" disabled={isLoading || file?.kind === 'unreadable'}>
+            {isLoading ? 'Making it …' : 'Make the form'}
+          </Button>
+          <span className="ml-4 text-soft">Nobody can ask with it before you release it.</span>
+        </div>
+      </form>
+    </main>
+  );
+}
+
+const Label = ({ of, children }: { of: string; children: ReactNode }) => (
+  <label htmlFor={of} className="pt-1.5 text-soft">
+    {children}
+  </label>
+);
+
+function StartChoice({ chosen, label, says, choose }: { chosen: boolean; label: string; says: string; choose: () => void }) {
+  return (
+    <label className={`flex cursor-pointer items-start gap-2.5 rounded-md border px-3 py-2 ${chosen ? 'border-green bg-green-wash' : 'border-edge bg-sheet'}`}>
+      <input type="radio" name="start" className="mt-1 accent-green" checked={chosen} onChange={choose} />
+      <span>
+        <b className="block font-semibold">{label}</b>
+        <span className="text-[13px] text-soft">{says}</span>
+      </span>
+    </label>
+  );
+}
+
+/** What was found in a file: the questions it would give, with their kinds. */
+function FileRead({ file }: { file: StartFile }) {
+  if (file.kind === 'unreadable')
+    return (
+      <p role="alert" className="mt-3 border-l-[3px] border-brick bg-brick-wash px-3 py-2">
+        <b className="font-semibold">{file.name} can’t be used.</b> {file.why}
+      </p>
+    );
+  if (file.kind === 'form')
+    return (
+      <p className="mt-3 text-soft">
+        {file.name}: the form “{file.file.design.title}” with {file.file.design.fields.length} fields and {file.file.design.rules.length} rules.
+      </p>
+    );
+  const { fields } = designFromRows({ title: '', team: '', approvers: '', calendar: '' }, file.rows);
+  return (
+    <div className="mt-3">
+      <p className="text-soft">
+        {file.name}: {file.rows.length - 1} rows, {fields.length} headings. Kinds were guessed from the cells and can be changed:
+      </p>
+      <ul className="mt-1 flex flex-wrap gap-x-5 gap-y-1">
+        {fields.map((field) => (
+          <li key={field.key}>
+            {field.label} <span className="text-soft">{kindLabel(field.type.kind).toLowerCase()}</span>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+function NeedLine({ need, groups, value, set }: { need: { key: string; name: string }; groups: AnswerOf<'ground'>['groups']; value: string; set: (group: string) => void }) {
+  return (
+    <>
+      <label htmlFor={`need-${need.key}`} className="pt-1.5 text-soft">
+        For “{need.name}”
+      </label>
+      <span>
+        <select id={`need-${need.key}`} className="input w-auto" value={value} onChange={(event) => set(event.target.value)}>
+          {groups.map((group) => (
+            <option key={group.key} value={group.key}>
+              {group.name}
+            </option>
+          ))}
+        </select>
+        <span className="mt-1 block text-soft">The file names this group, which is not here.</span>
+      </span>
+    </>
+  );
+}
+
+/** Letters for numbers, from a title: `Field kit loan` gives FKL. */
+function initials(title: string): string {
+  const words = title
+    .normalize('NFKD')
+    .toUpperCase()
+    .split(/[^A-Z]+/)
+    .filter(Boolean);
+  const letters = words.length > 1 ? words.map((word) => word[0]).join('') : (words[0] ?? '').slice(0, 2);
+  return letters.slice(0, 5);
+}

@@ -1,0 +1,88 @@
+import type { ChoiceOption } from '@tolvek/core/register';
+import { ArrowDown, ArrowUp } from 'lucide-react';
+import { freshKey } from './edits.ts';
+
+/** The options of a choice: in order, each with its explanation; a retired one stays on old requests. */
+export function OptionsEditor({ options, set }: { options: readonly ChoiceOption[]; set: (options: readonly ChoiceOption[]) => void }) {
+  const edit = (key: string, change: Partial<ChoiceOption>): void => set(options.map((each) => (each.key === key ? { ...each, ...change } : each)));
+  const move = (index: number, way: -1 | 1): void => {
+    const next = [...options];
+    const [moved] = next.splice(index, 1);
+    if (moved) next.splice(index + way, 0, moved);
+    set(next);
+  };
+  return (
+    <div>
+      {options.map((option, index) => (
+        <div key={option.key} className="mb-1 flex items-center gap-1.5">
+          <input
+            aria-label={`Option ${option.label}`}
+            className={`input flex-1 ${option.retired ? 'line-through' : ''}`}
+            value={option.label}
+            onChange={(event) => edit(option.key, { label: event.target.value })}
+          />
+          <input
+            aria-label={`Explanation of ${option.label}`}
+            className="input flex-1"
+            placeholder="when to choose it"
+            value={option.help ?? ''}
+            onChange={(event) => edit(option.key, { help: event.target.value })}
+          />
+          <button
+            type="button"
+            className="inline-flex size-6 shrink-0 items-center justify-center text-soft disabled:invisible"
+            aria-label={`Move ${option.label} up`}
+            disabled={index === 0}
+            onClick={() => move(index, -1)}
+          >
+            <ArrowUp size={14} />
+          </button>
+          <button
+            type="button"
+            className="inline-flex size-6 shrink-0 items-center justify-center text-soft disabled:invisible"
+            aria-label={`Move ${option.label} down`}
+            disabled={index === options.length - 1}
+            onClick={() => move(index, 1)}
+          >
+            <ArrowDown size={14} />
+          </button>
+          <button type="button" className="w-[4.6rem] text-left text-[13px] text-green" onClick={() => edit(option.key, { retired: !option.retired })}>
+            {option.retired ? 'offer again' : 'retire'}
+          </button>
+        </div>
+      ))}
+      <input
+        aria-label="Add an option"
+        className="input"
+        placeholder="Add an option, then Enter; several lines can be pasted"
+        onKeyDown={(event) => {
+          const label = event.currentTarget.value.trim();
+          if (event.key !== 'Enter' || label === '') return;
+          event.preventDefault();
+          set(withLabels(options, [label]));
+          event.currentTarget.value = '';
+        }}
+        onPaste={(event) => {
+          const labels = event.clipboardData
+            .getData('text/plain')
+            .split(/[\r\n]+/)
+            .map((label) => label.trim())
+            .filter(Boolean);
+          if (labels.length < 2) return;
+          event.preventDefault();
+          set(withLabels(options, labels));
+        }}
+      />
+    </div>
+  );
+}
+
+/** Options with further ones, each with a key of its own; a label that is there already is not added again. */
+function withLabels(options: readonly ChoiceOption[], labels: readonly string[]): readonly ChoiceOption[] {
+  const made = [...options];
+  for (const label of labels) {
+    if (made.some((option) => option.label === label)) continue;
+    made.push({ key: freshKey(label, new Set(made.map((option) => option.key))), label: label.slice(0, 200) });
+  }
+  return made;
+}

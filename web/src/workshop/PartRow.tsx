@@ -1,0 +1,287 @@
+import { useSortable } from '@dnd-kit/sortable';
+import { type Part, partKey, type WhenHidden } from '@tolvek/core/form';
+import { type Field, showValue } from '@tolvek/core/register';
+import { ArrowDown, ArrowUp, GripVertical } from 'lucide-react';
+import type { ReactNode } from 'react';
+import { FormulaEditor } from '../conditions/FormulaEditor.tsx';
+import { Button } from '../ui/Button.tsx';
+import type { Editing } from './editing.ts';
+import { dropParts, editField, editPart, kindLabel, movePart } from './edits.ts';
+import { KindDetails } from './KindDetails.tsx';
+import { PresetEditor } from './PresetEditor.tsx';
+
+interface PartRowProps {
+  readonly part: Part;
+  readonly index: number;
+  /** Its number among the questions, for a question. */
+  readonly number: number | null;
+  readonly editing: Editing;
+  readonly open: boolean;
+  readonly toggle: () => void;
+  readonly picked: boolean;
+  readonly pick: () => void;
+}
+
+const PART_WORDS = { section: 'Section', page: 'Page', instruction: 'Words' } as const;
+
+/** One part of the form as a ruled line; opened, everything about it is edited in place. */
+export function PartRow({ part, index, number, editing, open, toggle, picked, pick }: PartRowProps) {
+  const { draft, change } = editing;
+  const key = partKey(part);
+  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: key });
+  const field = part.part === 'question' ? draft.fields.find((each) => each.key === part.field) : undefined;
+  const name = field?.label || (part.part === 'section' || part.part === 'page' ? part.title : part.part === 'instruction' ? part.text : '') || 'No name yet';
+  const isHeading = part.part === 'section' || part.part === 'page';
+  const inRules = draft.rules.filter((rule) => [...rule.then, ...rule.otherwise].some((action) => JSON.stringify(action).includes(`"${key}"`)) || rule.when.includes(key)).length;
+  return (
+    <li
+      ref={setNodeRef}
+      id={`at-${key}`}
+      style={{ transform: transform ? `translateY(${transform.y}px)` : undefined, transition }}
+      className={
+        open ? '-mx-3.5 border border-l-[3px] border-green bg-sheet px-3.5 py-3' : `border-b border-rule ${part.part === 'page' ? 'mt-3 border-t-2 border-t-rule-strong' : ''}`
+      }
+    >
+      <div className="grid grid-cols-[24px_24px_26px_minmax(0,1fr)_96px_72px] items-baseline">
+        <button
+          type="button"
+          className="inline-flex size-6 shrink-0 items-center justify-center cursor-grab self-center text-soft"
+          aria-label={`Move “${name}”`}
+          {...attributes}
+          {...listeners}
+        >
+          <GripVertical size={14} />
+        </button>
+        <label className="inline-flex size-6 cursor-pointer items-center justify-center self-center">
+          <input type="checkbox" className="accent-green" aria-label={`Pick “${name}”`} checked={picked} onChange={pick} />
+        </label>
+        <i className="font-serif text-[14px] text-soft not-italic">{number ?? ''}</i>
+        <button
+          type="button"
+          onClick={toggle}
+          aria-expanded={open}
+          className={`truncate py-2 text-left text-[15.5px] ${isHeading ? 'subject' : part.part === 'instruction' ? 'text-soft' : ''}`}
+        >
+          {name} {part.part === 'question' && part.required ? <span className="text-soft">required</span> : null}
+          {!open && part.part === 'question' && part.asks && part.asks !== field?.label ? <small className="block truncate text-[12.5px] text-soft">{part.asks}</small> : null}
+        </button>
+        <span className="text-soft">{field ? kindLabel(field.type.kind).toLowerCase() : part.part === 'question' ? 'no field' : PART_WORDS[part.part].toLowerCase()}</span>
+        <span className="text-soft">{inRules > 0 ? `in ${inRules} ${inRules === 1 ? 'rule' : 'rules'}` : ''}</span>
+      </div>
+      {open ? (
+        <div className="mt-2 grid grid-cols-[92px_minmax(0,1fr)] items-center gap-x-3 gap-y-2 text-soft">
+          {part.part === 'question' && field ? <QuestionDetails part={part} field={field} editing={editing} /> : null}
+          {isHeading ? (
+            <>
+              <Text id={`title-${key}`} name="Title" value={part.title} set={(title) => change((before) => editPart(before, key, { title }))} />
+              <Text id={`text-${key}`} name="Below it" rows={2} value={part.text} set={(text) => change((before) => editPart(before, key, { text }))} />
+            </>
+          ) : null}
+          {part.part === 'instruction' ? <WordsDetails part={part} editing={editing} /> : null}
+          <span />
+          <div className="flex flex-wrap items-center gap-2">
+            {part.part === 'question' ? (
+              <label className="mr-auto flex items-center gap-2 text-ink">
+                <input
+                  type="checkbox"
+                  className="accent-green"
+                  checked={part.required}
+                  onChange={(event) => change((before) => editPart(before, key, { required: event.target.checked }))}
+                />
+                Required
+              </label>
+            ) : (
+              <span className="mr-auto" />
+            )}
+            <Button aria-label="Move up" disabled={index === 0} onClick={() => change((before) => movePart(before, key, index - 1))}>
+              <ArrowUp size={15} />
+            </Button>
+            <Button aria-label="Move down" disabled={index === draft.parts.length - 1} onClick={() => change((before) => movePart(before, key, index + 1))}>
+              <ArrowDown size={15} />
+            </Button>
+            <Button look="refuse" onClick={() => change((before) => dropParts(before, new Set([key]), editing.released))}>
+              Take off the form
+            </Button>
+          </div>
+        </div>
+      ) : null}
+    </li>
+  );
+}
+
+function Text({ id, name, value, set, rows, placeholder }: { id: string; name: string; value: string; set: (value: string) => void; rows?: number; placeholder?: string }) {
+  const shared = { id, className: 'input', placeholder, value };
+  return (
+    <>
+      <label htmlFor={id} className={rows ? 'self-start pt-1.5' : ''}>
+        {name}
+      </label>
+      {rows ? <textarea {...shared} rows={rows} onChange={(event) => set(event.target.value)} /> : <input {...shared} onChange={(event) => set(event.target.value)} />}
+    </>
+  );
+}
+
+const HIDDEN_WORDS: Readonly<Record<WhenHidden, string>> = {
+  ignored: 'is not stored, but comes back with the question',
+  cleared: 'is emptied at once',
+  kept: 'is stored all the same',
+};
+
+function QuestionDetails({ part, field, editing }: { part: Extract<Part, { part: 'question' }>; field: Field; editing: Editing }) {
+  const { draft, change, proof } = editing;
+  const { key } = field;
+  return (
+    <>
+      <FieldLine field={field} editing={editing} />
+      <Text id={`asks-${key}`} name="Question" placeholder={field.label} value={part.asks} set={(asks) => change((before) => editPart(before, key, { asks }))} />
+      <Text id={`help-${key}`} name="Help" rows={part.help.length > 80 ? 3 : 1} value={part.help} set={(help) => change((before) => editPart(before, key, { help }))} />
+      <KindDetails field={field} draft={draft} groups={editing.groups} setType={(type) => change((before) => editField(before, key, (each) => ({ ...each, type })))} />
+      {field.source === 'computed' ? null : (
+        <PresetEditor
+          field={field}
+          draft={draft}
+          scope={proof.scope}
+          set={(preset) => change((before) => editField(before, key, (each) => (each.source === 'computed' ? each : withPreset(each, preset))))}
+        />
+      )}
+      <label htmlFor={`hidden-${key}`}>When hidden</label>
+      <span className="flex items-center gap-2">
+        its answer
+        <select
+          id={`hidden-${key}`}
+          className="input w-auto"
+          value={part.whenHidden ?? 'ignored'}
+          onChange={(event) => change((before) => editPart(before, key, { whenHidden: event.target.value as WhenHidden }))}
+        >
+          {Object.entries(HIDDEN_WORDS).map(([way, words]) => (
+            <option key={way} value={way}>
+              {words}
+            </option>
+          ))}
+        </select>
+      </span>
+    </>
+  );
+}
+
+function withPreset(field: Exclude<Field, { source: 'computed' }>, preset: Extract<Field, { preset?: unknown }>['preset'] | undefined): Field {
+  const { preset: _, ...rest } = field;
+  return preset ? { ...rest, preset } : rest;
+}
+
+/** The name of a field, and what conditions call it. */
+function FieldLine({ field, editing }: { field: Field; editing: Editing }) {
+  const taken = editing.released.has(field.key);
+  return (
+    <>
+      <label htmlFor={`label-${field.key}`}>Field</label>
+      <span className="flex items-center gap-3">
+        <input
+          id={`label-${field.key}`}
+          className="input"
+          value={field.label}
+          onChange={(event) => editing.change((before) => editField(before, field.key, (each) => ({ ...each, label: event.target.value })))}
+        />
+        <code className="max-w-40 truncate font-mono text-[12px]" title={taken ? 'How conditions name it; it never changes' : 'How conditions name it'}>
+          {field.key}
+        </code>
+      </span>
+    </>
+  );
+}
+
+function WordsDetails({ part, editing }: { part: Extract<Part, { part: 'instruction' }>; editing: Editing }) {
+  const { change } = editing;
+  const edit = (next: Partial<typeof part>): void => change((before) => editPart<typeof part>(before, part.id, next));
+  return (
+    <>
+      <Text
+        id={`text-${part.id}`}
+        name="Words"
+        rows={3}
+        placeholder="What to know before going on; {field} stands for an answer"
+        value={part.text}
+        set={(text) => edit({ text })}
+      />
+      <span>Letter</span>
+      <span className="flex items-center gap-2">
+        <input
+          aria-label="Address a letter can be written to"
+          className="input"
+          placeholder="nobody"
+          value={part.mail?.to ?? ''}
+          onChange={(event) => change((before) => withMail(before, part, event.target.value, part.mail?.label ?? ''))}
+        />
+        <input
+          aria-label="Words of its link"
+          className="input"
+          placeholder="words of the link"
+          disabled={!part.mail}
+          value={part.mail?.label ?? ''}
+          onChange={(event) => change((before) => withMail(before, part, part.mail?.to ?? '', event.target.value))}
+        />
+      </span>
+    </>
+  );
+}
+
+function withMail(design: Editing['draft'], part: Extract<Part, { part: 'instruction' }>, to: string, label: string): Editing['draft'] {
+  const { mail: _, ...rest } = part;
+  return { ...design, parts: design.parts.map((each) => (partKey(each) === part.id ? (to === '' ? rest : { ...rest, mail: { to, label } }) : each)) };
+}
+
+/** A field that no form asks, as a line; opened, it is edited in place. */
+export function FieldRow({ field, editing, open, toggle, children }: { field: Field; editing: Editing; open: boolean; toggle: () => void; children?: ReactNode }) {
+  const { draft, change, proof } = editing;
+  const value = proof.completion.values[field.key];
+  const names = new Map(proof.facts.people.map((person) => [person.id, person.name]));
+  const sample = value === undefined ? '' : showValue(field, value, (id) => names.get(id));
+  return (
+    <div id={`at-${field.key}`} className={open ? '-mx-3.5 border border-l-[3px] border-green bg-sheet px-3.5 py-3' : 'border-b border-rule'}>
+      <div className="grid grid-cols-[68px_minmax(0,1fr)_auto_96px] items-baseline gap-x-2">
+        <span />
+        <button type="button" onClick={toggle} aria-expanded={open} className="truncate py-2 text-left text-[15.5px]">
+          {field.label || 'No label yet'}
+        </button>
+        <span className="text-soft tabular-nums">{field.source === 'computed' ? sample : ''}</span>
+        <span className="text-soft">{kindLabel(field.type.kind).toLowerCase()}</span>
+      </div>
+      {open ? (
+        <div className="mt-2 grid grid-cols-[92px_minmax(0,1fr)] items-center gap-x-3 gap-y-2 text-soft">
+          <FieldLine field={field} editing={editing} />
+          {children}
+          <KindDetails field={field} draft={draft} groups={editing.groups} setType={(type) => change((before) => editField(before, field.key, (each) => ({ ...each, type })))} />
+          {field.source === 'computed' ? (
+            <>
+              <span className="self-start pt-1.5">Formula</span>
+              <FormulaEditor
+                name={`Formula of ${field.label}`}
+                formula={field.formula}
+                scope={proof.scope}
+                sample={sample}
+                set={(formula) => change((before) => editField(before, field.key, (each) => (each.source === 'computed' ? { ...each, formula } : each)))}
+              />
+            </>
+          ) : (
+            <PresetEditor
+              field={field}
+              draft={draft}
+              scope={proof.scope}
+              set={(preset) => change((before) => editField(before, field.key, (each) => (each.source === 'computed' ? each : withPreset(each, preset))))}
+            />
+          )}
+          {editing.released.has(field.key) ? null : (
+            <>
+              <span />
+              <span>
+                <Button look="refuse" onClick={() => change((before) => ({ ...before, fields: before.fields.filter((each) => each.key !== field.key) }))}>
+                  Take the field away
+                </Button>
+              </span>
+            </>
+          )}
+        </div>
+      ) : null}
+    </div>
+  );
+}

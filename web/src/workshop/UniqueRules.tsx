@@ -1,0 +1,103 @@
+import { partName } from '@tolvek/core/form';
+import type { Editing } from './editing.ts';
+import { freshId } from './edits.ts';
+
+/** Kinds whose values can be told to be the same. */
+const COMPARABLE: ReadonlySet<string> = new Set(['text', 'number', 'money', 'date', 'date-time', 'choice', 'level', 'email', 'phone', 'link', 'person']);
+
+/** Answers that no two requests may share. */
+export function UniqueRules({ editing: { draft, change } }: { editing: Editing }) {
+  const fields = draft.fields.filter((field) => COMPARABLE.has(field.type.kind) && field.source !== 'computed');
+  const first = fields[0];
+  if (!first) return null;
+  return (
+    <>
+      <div className="section-head mt-6 flex items-end justify-between">
+        <h2 className="font-sans text-[12px] font-semibold">Not twice</h2>
+        <button
+          type="button"
+          className="text-green underline"
+          onClick={() =>
+            change((before) => ({
+              ...before,
+              unique: [
+                ...before.unique,
+                {
+                  id: freshId(
+                    'unique',
+                    before.unique.map((rule) => rule.id),
+                  ),
+                  fields: [first.key],
+                  among: 'all',
+                },
+              ],
+            }))
+          }
+        >
+          Add what must not be asked twice
+        </button>
+      </div>
+      {draft.unique.length === 0 ? <p className="py-2 text-soft">A thing and a day, a school: answers that only one request may have.</p> : null}
+      {draft.unique.map((rule) => {
+        const set = (next: Partial<typeof rule>): void =>
+          change((before) => ({ ...before, unique: before.unique.map((each) => (each.id === rule.id ? { ...each, ...next } : each)) }));
+        const free = fields.filter((field) => !rule.fields.includes(field.key));
+        return (
+          <div key={rule.id} id={`at-${rule.id}`} className="flex flex-wrap items-center gap-2 border-b border-rule py-2">
+            {rule.fields.map((key, index) => (
+              <span key={key} className="flex items-center gap-2">
+                {index > 0 ? <span className="text-soft">together with</span> : null}
+                <b className="font-semibold">{partName(draft, key)}</b>
+                {rule.fields.length > 1 ? (
+                  <button
+                    type="button"
+                    className="text-brick"
+                    aria-label={`Leave ${partName(draft, key)} out`}
+                    onClick={() => set({ fields: rule.fields.filter((each) => each !== key) })}
+                  >
+                    ✕
+                  </button>
+                ) : null}
+              </span>
+            ))}
+            {rule.fields.length === 1 ? (
+              <select aria-label="Which answer" className="input w-auto" value={rule.fields[0]} onChange={(event) => set({ fields: [event.target.value] })}>
+                {fields.map((field) => (
+                  <option key={field.key} value={field.key}>
+                    {field.label}
+                  </option>
+                ))}
+              </select>
+            ) : null}
+            {free.length > 0 ? (
+              <select aria-label="Together with" className="input w-auto" value="" onChange={(event) => set({ fields: [...rule.fields, event.target.value] })}>
+                <option value="">and …</option>
+                {free.map((field) => (
+                  <option key={field.key} value={field.key}>
+                    {field.label}
+                  </option>
+                ))}
+              </select>
+            ) : null}
+            <select
+              aria-label="Among which requests"
+              className="input w-auto"
+              value={rule.among}
+              onChange={(event) => set({ among: event.target.value === 'all' ? 'all' : 'unfinished' })}
+            >
+              <option value="all">among all requests</option>
+              <option value="unfinished">among unfinished requests</option>
+            </select>
+            <button
+              type="button"
+              className="ml-auto text-brick underline"
+              onClick={() => change((before) => ({ ...before, unique: before.unique.filter((each) => each.id !== rule.id) }))}
+            >
+              Take away
+            </button>
+          </div>
+        );
+      })}
+    </>
+  );
+}

@@ -1,0 +1,15 @@
+import type { AnswerOf } from '@tolvek/contract';
+import type { FormDesign } from '@tolvek/core/form';
+import type { ProofState } from './useProof.ts';
+
+export type Change = (edit: (draft: FormDesign) => FormDesign) => void;
+
+/** What the pages of the binder share: the draft, the way to change it, and the proof it is seen in. */
+export interface Editing {
+  readonly draft: FormDesign;
+  readonly change: Change;
+  readonly proof: ProofState;
+  readonly groups: AnswerOf<'form'>['groups'];
+  /** The fields of the release in force: they hold answers. */
+  readonly released: ReadonlySet<string>;
+}

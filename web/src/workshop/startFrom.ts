@@ -1,0 +1,53 @@
+import { formFileSchema } from '@tolvek/contract';
+import type { FormFile } from '@tolvek/core/form';
+import Papa from 'papaparse';
+
+/** A file a form can start from, once it is read. */
+export type StartFile =
+  | { readonly kind: 'rows'; readonly name: string; readonly rows: readonly (readonly string[])[] }
+  | { readonly kind: 'form'; readonly name: string; readonly file: FormFile }
+  | { readonly kind: 'unreadable'; readonly name: string; readonly why: string };
+
+/** Bytes a file may have to be read here, and rows that are looked at to guess kinds. */
+const MOST_BYTES = 20_000_000;
+const ROWS_READ = 2_000;
+
+const unreadable = (name: string, why: string): StartFile => ({ kind: 'unreadable', name, why });
+
+/** Reads a CSV, XLSX or form file. What can’t be read is said, with the reason. */
+export async function readStartFile(file: File): Promise<StartFile> {
+  const { name } = file;
+  if (file.size > MOST_BYTES) return unreadable(name, 'It is larger than 20 MB. Take the first rows of it into a smaller file.');
+  try {
+    if (/\.json$/i.test(name)) return formIn(name, await file.text());
+    const rows = /\.xlsx$/i.test(name) ? await spreadsheetRows(file) : csvRows(await file.text());
+    return rows.some((row) => row.some((cell) => cell.trim() !== '')) ? { kind: 'rows', name, rows } : unreadable(name, 'There are no rows in it.');
+  } catch {
+    return unreadable(name, 'It is no CSV, XLSX or form file that can be read. Save it again as one of these.');
+  }
+}
+
+const csvRows = (text: string): string[][] => Papa.parse<string[]>(text.replace(/^\ufeff/, ''), { skipEmptyLines: true, preview: ROWS_READ }).data;
+
+async function spreadsheetRows(file: File): Promise<string[][]> {
+  const { readSheet } = await import('read-excel-file/browser');
+  const rows = await readSheet(file);
+  return rows.slice(0, ROWS_READ).map((row) => row.map(cellText));
+}
+
+/** A cell of a spreadsheet as it would be typed: days as `YYYY-MM-DD`. */
+function cellText(cell: unknown): string {
+  if (cell instanceof Date)
+    return cell
+      .toISOString()
+      .replace(/T00:00:00.*$/, '')
+      .slice(0, 16);
+  return cell === null || cell === undefined ? '' : String(cell);
+}
+
+function formIn(name: string, text: string): StartFile {
+  const read = formFileSchema.safeParse(JSON.parse(text));
+  if (read.success) return { kind: 'form', name, file: read.data };
+  const [first] = read.error.issues;
+  return unreadable(name, `It is no form file: at “${first?.path.join('.') || 'the top'}”, ${first?.message ?? 'something is missing'}`);
+}
