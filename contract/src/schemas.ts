@@ -243,6 +243,7 @@ export const sheet = z.object({
   subject: visibleSubject,
   form: z.string(),
   release: z.int(),
+  trial: z.boolean(),
   door: z.enum(['staff', 'outside']),
   requester: z.object({ name: z.string(), outside: z.boolean() }),
   stage,

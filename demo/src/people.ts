@@ -25,11 +25,23 @@ export const STAFF: readonly DemoPerson[] = [
   { name: 'Mireille Thorsby', groups: [] },
   { name: 'Declan Oyelaran', groups: [] },
   { name: 'Saoirse Lindqvist', groups: [] },
+  { name: 'Emeric Vantongeren', groups: ['lab'], does: 'Analyst: works the requests that reach the Analytical Lab' },
+  { name: 'Tilda Okonjo-Reyes', groups: ['lab'] },
+  { name: 'Gunnar Peverell', groups: ['dive-safety'] },
+  { name: 'Maeve Castellanos', groups: ['dive-safety'] },
+  { name: 'Jory Blackadder-Finn', groups: ['stores'] },
+  { name: 'Anneke Rasmus', groups: ['purchasing'] },
+  { name: 'Dorothea Lambrecht', groups: ['outreach'] },
 ];
 
 export const GROUPS: readonly { readonly key: string; readonly name: string; readonly isTeam: boolean }[] = [
   { key: 'estates', name: 'Estates', isTeam: true },
   { key: 'boats', name: 'Boats', isTeam: true },
+  { key: 'lab', name: 'Analytical Lab', isTeam: true },
+  { key: 'dive-safety', name: 'Dive Safety', isTeam: true },
+  { key: 'stores', name: 'Stores', isTeam: true },
+  { key: 'purchasing', name: 'Purchasing', isTeam: true },
+  { key: 'outreach', name: 'Outreach', isTeam: true },
   { key: 'site-safety', name: 'Site safety', isTeam: false },
   { key: 'duty-managers', name: 'Duty managers', isTeam: false },
   { key: 'desk-leads', name: 'Desk leads', isTeam: false },

@@ -1,7 +1,23 @@
-import { addPeople, assign, comment, confirmSubmission, DEMO_PASSWORD, decide, type House, moveStage, releaseForm, runDueTimers, submit, viewerOf } from '@tolvek/server';
+import {
+  addPeople,
+  assign,
+  comment,
+  confirmSubmission,
+  createForm,
+  DEMO_PASSWORD,
+  decide,
+  type House,
+  moveStage,
+  releaseForm,
+  runDueTimers,
+  submit,
+  viewerOf,
+} from '@tolvek/server';
 import { approvals, calendars, doors, forms, links, outbox, registers, requests, waitingSubmissions } from '@tolvek/server/schema';
 import { and, eq, lt } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
+import { ASKED } from './forms/asked.ts';
+import { concern, type DemoForm, dive, kit, laboratory, purchase, school, vessel } from './forms/index.ts';
 import { addressOf, CONTACTS, GROUPS, STAFF } from './people.ts';
 import { seeded, visit } from './requests.ts';
 import { accessPlan, deskCalendar, siteAccess, stages } from './siteAccess.ts';
@@ -68,6 +84,25 @@ class Story {
       ])
       .run();
     releaseForm(this.house, this.viewer('Maren Okafor'), { key: 'site-access', version: 1, note: 'The first release' });
+    for (const form of [vessel, laboratory, dive, kit, purchase, concern, school]) this.make(form);
+    protectConcerns(db);
+  }
+
+  /** Makes a form as the coordinator would, and releases it. */
+  private make({ prefix, desk, doors: opened, design }: DemoForm): void {
+    const maren = this.viewer('Maren Okafor');
+    const { key } = createForm(this.house, maren, { prefix, desk, doors: opened, draft: design, idempotencyKey: `demo-form-${prefix}` });
+    releaseForm(this.house, maren, { key, version: 1, note: 'The first release' });
+  }
+
+  /** The few requests of the other forms, each at its moment. */
+  private askElsewhere(): void {
+    const day = (offset: number): string => new Date(DEMO_NOW + offset * DAY).toISOString().slice(0, 10);
+    for (const [index, { form, by, daysAgo, answers }] of [...ASKED].sort((a, b) => b.daysAgo - a.daysAgo).entries()) {
+      this.moment = DEMO_NOW - daysAgo * DAY;
+      submit(this.house, this.viewer(by), { slug: form, release: 1, answers: answers(day), key: `demo-asked-${index}` });
+    }
+    this.moment = DEMO_NOW;
   }
 
   /** Lets `size` requests arrive over the last 60 days, most of the older ones worked to their end. */
@@ -80,6 +115,7 @@ class Story {
       this.ask(index);
       this.workOn();
     }
+    if (size > 0) this.askElsewhere();
     this.moment = DEMO_NOW;
     runDueTimers(this.house);
     // Letters of days past were read long ago; the Mailroom receives the newest.
@@ -196,4 +232,22 @@ class Story {
     if (!viewer) throw new Error(`No demo person called ${name}.`);
     return viewer;
   }
+}
+
+/** What is reported in confidence is read by site safety alone, and medical notes of divers by the dive officers. */
+function protectConcerns(db: House['db']): void {
+  const closed = (fields: readonly string[], group: string, name: string) => ({
+    rules: [
+      { id: 'closed', name, fields, audience: { in: { everyone: true as const }, outOf: [group], requester: 'out' as const }, level: 'hidden' as const },
+      { id: 'read', name: `${name}: they read it`, fields, audience: { in: { anyOf: [group] }, outOf: [] }, level: 'read' as const },
+    ],
+  });
+  db.update(registers)
+    .set({ access: closed(['what_happened', 'about', 'when', 'reach'], 'site-safety', 'Concerns stay with site safety') })
+    .where(eq(registers.key, 'concern-report'))
+    .run();
+  db.update(registers)
+    .set({ access: closed(['medical'], 'dive-safety', 'Medical notes stay with the dive officers') })
+    .where(eq(registers.key, 'dive-plan'))
+    .run();
 }

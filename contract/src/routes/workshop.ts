@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { route } from '../route.ts';
-import { designChange, doorSettings, empty, finding, formDesign, group, release, stage, visibleReason, visibleSubject } from '../schemas.ts';
+import { designChange, doorSettings, empty, finding, formDesign, group, moment, rawAnswers, release, stage, visibleReason, visibleSubject } from '../schemas.ts';
 import { keyed, slugged } from './params.ts';
 
 /** Building forms and releasing them. */
@@ -69,6 +69,7 @@ export const workshopRoutes = {
       findings: z.array(finding),
       changes: z.array(designChange),
       releases: z.array(release),
+      trials: z.array(z.object({ number: z.string(), at: moment })),
       doors: z.array(doorSettings),
       groups: z.array(group),
       /** Staff to pick from in conditions. */
@@ -108,6 +109,54 @@ export const workshopRoutes = {
     body: z.strictObject({ note: z.string().max(500) }),
     guard: 'If-Match',
     answer: z.object({ number: z.int(), version: z.int() }),
+  }),
+  sendTrial: route({
+    name: 'sendTrial',
+    method: 'POST',
+    path: '/api/forms/:key/trials',
+    says: 'Sends a trial request from the proof of the draft: marked, uncounted, telling nobody.',
+    caller: 'coordinator',
+    params: keyed,
+    query: empty,
+    body: z.strictObject({ answers: rawAnswers, person: z.string().max(64).nullable(), outside: z.boolean() }),
+    guard: 'Idempotency-Key',
+    answer: z.object({ number: z.string() }),
+  }),
+  clearTrials: route({
+    name: 'clearTrials',
+    method: 'POST',
+    path: '/api/forms/:key/trials/clear',
+    says: 'Takes all trial requests of a form away.',
+    caller: 'coordinator',
+    params: keyed,
+    query: empty,
+    body: empty,
+    guard: 'none',
+    answer: z.object({ cleared: z.int() }),
+  }),
+  draftHistory: route({
+    name: 'draftHistory',
+    method: 'GET',
+    path: '/api/forms/:key/draft/history',
+    says: 'What the draft was: one state for each stretch of work by one person, the newest first, and what each changed.',
+    caller: 'coordinator',
+    params: keyed,
+    query: empty,
+    body: empty,
+    guard: 'none',
+    answer: z.object({ states: z.array(z.object({ id: z.string(), by: z.string(), at: moment, changes: z.array(designChange), design: formDesign })) }),
+  }),
+  compareRelease: route({
+    name: 'compareRelease',
+    method: 'GET',
+    path: '/api/forms/:key/releases/:number',
+    says: 'A release as it was frozen, and what the draft would change against it.',
+    caller: 'coordinator',
+    params: z.strictObject({ key: z.string().max(64), number: z.coerce.number().int().min(1) }),
+    query: empty,
+    body: empty,
+    guard: 'none',
+    answer: z.object({ design: formDesign, changes: z.array(designChange) }),
   }),
   tryCondition: route({
     name: 'tryCondition',

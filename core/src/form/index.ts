@@ -25,7 +25,8 @@ export { findingsOf, placeholdersIn, type Surroundings } from './findings/findin
 export { applyFix, type Fix, fixInWords, withoutTarget } from './findings/fix.ts';
 export { type Kept, prepareKeeping } from './keep.ts';
 export { pageKeys, placesOf } from './layout.ts';
-export { blankDesign, designFromRows, type Ground, guessKind, RECIPES, type Recipe } from './recipes/index.ts';
+export { type Merged, mergeDesigns } from './merge.ts';
+export { asking, blankDesign, designFromRows, designOf, type Ground, guessKind, RECIPES, type Recipe } from './recipes/index.ts';
 export { answerSchema, type FormFile, formFile, groupsNeeded, type JsonSchema, type Places, settledHere } from './takeAlong.ts';
 export { claimOf } from './unique.ts';
 export { actionInWords, expressionInWords, partName, presetInWords, ruleInWords } from './words.ts';

@@ -1,26 +1,42 @@
 import type { FormDesign } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import type { Field } from '@tolvek/core/register';
-import { eq } from 'drizzle-orm';
+import { desc, eq } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
+import type { Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { write } from '../platform/house.ts';
 import { notFound, Problem, staleVersion } from '../platform/problem.ts';
 import { claimAnew } from '../register/claims.ts';
 import { registers } from '../register/tables.ts';
-import { changesSince, currentRelease, findingsFor, formByKey } from './queries.ts';
-import { forms, releases } from './tables.ts';
+import { changesSince, currentRelease, type FormRow, findingsFor, formByKey } from './queries.ts';
+import { draftStates, forms, releases } from './tables.ts';
 
-/** Keeps a draft made on a version. A field of the register can't change its kind under the answers it holds. */
-export function saveDraft(house: House, input: { key: string; version: number; draft: FormDesign }) {
-  return write(house, (tx) => {
+/** Changes of one person so close together are one stretch of work, kept as one state of the draft’s history. */
+const STRETCH = 10 * 60_000;
+
+/** Keeps a draft made on a version, and the state before it in the history when a new stretch of work begins. */
+export function saveDraft(house: House, viewer: Viewer, input: { key: string; version: number; draft: FormDesign }) {
+  return write(house, (tx, _, now) => {
     const form = formByKey(tx, input.key);
     if (!form) throw notFound('This form');
     if (form.version !== input.version) throw staleVersion();
     const version = form.version + 1;
     tx.update(forms).set({ draft: input.draft, version }).where(eq(forms.id, form.id)).run();
+    rememberDraft(tx, form, viewer, input.draft, version, now);
     return { version, findings: [...findingsFor(tx, form.id, input.draft)], changes: [...changesSince(tx, form, input.draft)] };
   });
+}
+
+/** Adds the draft to its history, in place of an earlier state of the same stretch of work. */
+function rememberDraft(tx: Transaction, form: FormRow, viewer: Viewer, draft: FormDesign, version: number, now: number): void {
+  const last = tx.select().from(draftStates).where(eq(draftStates.formId, form.id)).orderBy(desc(draftStates.changedAt), desc(draftStates.version)).limit(1).get();
+  const state = { draft, version, changedBy: viewer.personId, changedAt: now };
+  if (last && last.changedBy === viewer.personId && now - last.changedAt < STRETCH) tx.update(draftStates).set(state).where(eq(draftStates.id, last.id)).run();
+  else
+    tx.insert(draftStates)
+      .values({ id: uuid(), formId: form.id, ...state })
+      .run();
 }
 
 /** Releases the draft with the next number: from now on the doors lead to it. Errors among the findings refuse it. */

@@ -1,11 +1,13 @@
+import type { AnswerOf } from '@tolvek/contract';
 import { compareDesigns, type DesignChange, type Finding, type FormDesign, findingsOf, prepareCompletion } from '@tolvek/core/form';
 import { prepareIntake } from '@tolvek/core/intake';
-import { and, asc, count, desc, eq } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gt } from 'drizzle-orm';
 import { doors } from '../door/tables.ts';
-import { allGroups } from '../people/queries.ts';
+import { allGroups, namesOf } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
+import { notFound } from '../platform/problem.ts';
 import { registers, requests } from '../register/tables.ts';
-import { forms, releases } from './tables.ts';
+import { draftStates, forms, releases } from './tables.ts';
 
 export type FormRow = typeof forms.$inferSelect;
 export type ReleaseRow = typeof releases.$inferSelect;
@@ -52,6 +54,7 @@ export function listForms(db: Reader) {
     db
       .select({ formId: requests.formId, n: count() })
       .from(requests)
+      .where(eq(requests.trial, false))
       .groupBy(requests.formId)
       .all()
       .map((row) => [row.formId, row.n]),
@@ -74,9 +77,41 @@ export function listForms(db: Reader) {
 }
 
 export function releasesOf(db: Reader, formId: string): readonly ReleaseRow[] {
-  return db.select().from(releases).where(eq(releases.formId, formId)).orderBy(desc(releases.number)).all();
+  return db
+    .select()
+    .from(releases)
+    .where(and(eq(releases.formId, formId), gt(releases.number, 0)))
+    .orderBy(desc(releases.number))
+    .all();
 }
 
 export function doorsOf(db: Reader, formId: string): readonly (typeof doors.$inferSelect)[] {
   return db.select().from(doors).where(eq(doors.formId, formId)).orderBy(desc(doors.kind)).all();
+}
+
+/** States of a draft that are shown. */
+const STATES = 30;
+
+/** What a draft was, the newest first; each against the state before it. */
+export function draftHistoryOf(db: Reader, key: string): AnswerOf<'draftHistory'>['states'] {
+  const form = formByKey(db, key);
+  if (!form) throw notFound('This form');
+  const states = db
+    .select()
+    .from(draftStates)
+    .where(eq(draftStates.formId, form.id))
+    .orderBy(desc(draftStates.changedAt), desc(draftStates.version))
+    .limit(STATES + 1)
+    .all();
+  const names = namesOf(
+    db,
+    states.map((state) => state.changedBy),
+  );
+  return states.slice(0, STATES).map((state, index) => ({
+    id: state.id,
+    by: names.get(state.changedBy) ?? '',
+    at: new Date(state.changedAt).toISOString(),
+    design: state.draft,
+    changes: [...compareDesigns(states[index + 1]?.draft ?? currentRelease(db, form)?.design ?? null, state.draft)],
+  }));
 }

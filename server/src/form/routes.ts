@@ -1,6 +1,6 @@
 import { accessTo } from '@tolvek/core/access';
 import { dateAt, wallClockAt, workingWeek } from '@tolvek/core/deadline';
-import type { FormDesign } from '@tolvek/core/form';
+import { compareDesigns, type FormDesign } from '@tolvek/core/form';
 import { audienceInWords, type Viewer } from '@tolvek/core/people';
 import { eq } from 'drizzle-orm';
 import { calendarNames, calendarOf } from '../deadline/queries.ts';
@@ -14,7 +14,8 @@ import { type RegisterRow, registerById } from '../register/queries.ts';
 import { iso, stageView } from '../register/sheet.ts';
 import { releaseForm, saveDraft } from './commands.ts';
 import { createForm } from './create.ts';
-import { changesSince, doorsOf, findingsFor, formByKey, listForms, releasesOf } from './queries.ts';
+import { changesSince, doorsOf, draftHistoryOf, findingsFor, formByKey, listForms, releasesOf } from './queries.ts';
+import { clearTrials, sendTrial, trialsOf } from './trials.ts';
 import { tryCondition } from './tries.ts';
 
 export function formRoutes(serve: Serve, house: House): void {
@@ -38,6 +39,7 @@ export function formRoutes(serve: Serve, house: House): void {
       findings: [...findingsFor(db, form.id, form.draft)],
       changes: [...changesSince(db, form, form.draft)],
       releases: releases.map((release) => ({ number: release.number, note: release.note, by: names.get(release.releasedBy) ?? '', at: iso(release.releasedAt) })),
+      trials: trialsOf(db, form.id).map(({ number, createdAt }) => ({ number, at: iso(createdAt) })),
       doors: doorsOf(db, form.id).map(doorSettings),
       groups: [...allGroups(db)],
       people: staffIn(db, 'all').map((person) => ({ key: person.id, label: person.name, groups: [...person.groups], department: departmentOf(db, person.id) })),
@@ -51,8 +53,17 @@ export function formRoutes(serve: Serve, house: House): void {
   });
   serve('ground', () => ({ groups: [...allGroups(db)], calendars: calendarNames(db) }));
   serve('createForm', ({ viewer, body, key }) => createForm(house, viewer, { ...body, idempotencyKey: key }));
-  serve('saveDraft', ({ params, body, version }) => saveDraft(house, { key: params.key, version, draft: body.draft }));
+  serve('saveDraft', ({ viewer, params, body, version }) => saveDraft(house, viewer, { key: params.key, version, draft: body.draft }));
   serve('releaseForm', ({ viewer, params, body, version }) => releaseForm(house, viewer, { key: params.key, version, note: body.note }));
+  serve('sendTrial', ({ viewer, params, body, key }) => sendTrial(house, viewer, { form: params.key, ...body, key }));
+  serve('clearTrials', ({ params }) => clearTrials(house, params.key));
+  serve('draftHistory', ({ params }) => ({ states: draftHistoryOf(db, params.key) }));
+  serve('compareRelease', ({ params }) => {
+    const form = formByKey(db, params.key);
+    const release = form && releasesOf(db, form.id).find((each) => each.number === Number(params.number));
+    if (!release) throw notFound('This release');
+    return { design: release.design, changes: [...compareDesigns(release.design, form.draft)] };
+  });
   serve('tryCondition', ({ viewer, params, body }) => tryCondition(db, viewer, params.key, body));
   serve('setDoor', ({ params, body }) =>
     write(house, (tx) => {

@@ -34,7 +34,7 @@ export function tryCondition(db: Reader, viewer: Viewer, formKey: string, input:
     .from(requests)
     .innerJoin(people, eq(people.id, requests.requesterId))
     .innerJoin(doors, eq(doors.id, requests.doorId))
-    .where(eq(requests.registerId, register.id))
+    .where(and(eq(requests.registerId, register.id), eq(requests.trial, false)))
     .orderBy(desc(requests.createdAt))
     .limit(TRIED)
     .all()

@@ -2,7 +2,7 @@ import { reveal, revealSubject } from '@tolvek/core/access';
 import { admit } from '@tolvek/core/door';
 import { askedForm } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
-import { desc, eq } from 'drizzle-orm';
+import { and, desc, eq } from 'drizzle-orm';
 import { calendarOf } from '../deadline/queries.ts';
 import { doors } from '../door/tables.ts';
 import { currentRelease, releaseById } from '../form/queries.ts';
@@ -105,7 +105,7 @@ function ownRequests(db: Reader, viewer: Viewer, now: number) {
   return db
     .select()
     .from(requests)
-    .where(eq(requests.requesterId, viewer.personId))
+    .where(and(eq(requests.requesterId, viewer.personId), eq(requests.trial, false)))
     .orderBy(desc(requests.createdAt))
     .limit(100)
     .all()

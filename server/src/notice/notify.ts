@@ -17,6 +17,7 @@ const SIGNATURE = `${DESK.name}, ${DESK.station}`;
 
 /** Writes a letter about a request to each person, each with what that person may read. Sent after the transaction. */
 export function notify(house: House, tx: Transaction, now: number, request: RequestRow, personIds: readonly string[], event: NoticeEvent, approvalId?: string): void {
+  if (request.trial) return;
   const register = registerById(tx, request.registerId);
   const { release } = releaseById(tx, request.releaseId);
   const entries: (typeof outbox.$inferInsert)[] = [];

@@ -15,8 +15,11 @@ import { registers, requests } from './tables.ts';
 
 const PAGE = 50;
 
-/** Requests the viewer is of the desk for: `relationTo` of core, asked of SQLite. Undefined: all. */
-function deskCondition(db: Reader, viewer: Viewer): SQL | undefined {
+/** Requests the viewer is of the desk for. Trial requests are looked at one by one; no tray, count or find has them. */
+const deskCondition = (db: Reader, viewer: Viewer): SQL | undefined => and(eq(requests.trial, false), workedBy(db, viewer));
+
+/** `relationTo` of core, asked of SQLite. Undefined: all. */
+function workedBy(db: Reader, viewer: Viewer): SQL | undefined {
   if (viewer.kind !== 'staff') return sql`0`;
   if (viewer.role !== 'member') return undefined;
   const groups = [...viewer.groups];

@@ -30,7 +30,9 @@ function openRequest(db: Reader, request: RequestRow, viewer: Viewer) {
   const calendar = calendarOf(db, plan.calendar);
   const approval = approvalOf(db, request.id);
   const decidedBy = approval?.decidedBy ? (personById(db, approval.decidedBy)?.name ?? null) : null;
-  const access = { fields: register.fields, plan: register.access, viewer, relation, nameOf: nameOf(db) };
+  // A trial request may have fields that the register has not got yet.
+  const fields = request.trial ? release.design.fields : register.fields;
+  const access = { fields, plan: register.access, viewer, relation, nameOf: nameOf(db) };
   const visible = reveal({ ...access, values: request.values });
   const subject = revealSubject(release.design.subject, visible, release.design.title);
   const stage = stageOf(register, request.stage);
@@ -59,6 +61,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     subject: open.subject,
     form: release.design.title,
     release: release.number,
+    trial: request.trial,
     door: door?.kind ?? 'staff',
     requester: { name: requester?.name ?? '', outside: requester?.kind === 'contact' },
     stage: stageView(stage),
@@ -68,7 +71,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     assignable: assignableTo(db, request),
     priority: request.priority,
     values: open.visible,
-    fieldTypes: Object.fromEntries(register.fields.filter((field) => readable.has(field.key)).map((field) => [field.key, field.type])),
+    fieldTypes: Object.fromEntries(open.access.fields.filter((field) => readable.has(field.key)).map((field) => [field.key, field.type])),
     fuse: fuseAt(request.deadline, plan, calendar, now, request.finishedAt),
     dueWords: moment(request.due),
     dueWhy: dueWhy(request, calendar, moment),
@@ -89,7 +92,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
           whyNot: objection ? objection.reason : null,
         }
       : null,
-    history: historyOf(db, request, (changes) => revealChanges(changes, register.fields, readable, open.access.nameOf)),
+    history: historyOf(db, request, (changes) => revealChanges(changes, open.access.fields, readable, open.access.nameOf)),
   };
 }
 

@@ -116,6 +116,22 @@ export const api = createApi({
       query: ({ key, version, note }) => ({ url: address<'releaseForm'>('/api/forms/:key/releases', { key }), method: 'POST', headers: ifMatch(version), body: { note } }),
       invalidatesTags: ['forms', 'form', 'desk'],
     }),
+    sendTrial: build.mutation<AnswerOf<'sendTrial'>, { form: string; once: string; body: BodyOf<'sendTrial'> }>({
+      query: ({ form, once: key, body }) => ({ url: address<'sendTrial'>('/api/forms/:key/trials', { key: form }), method: 'POST', headers: once(key), body }),
+      invalidatesTags: ['form'],
+    }),
+    clearTrials: build.mutation<AnswerOf<'clearTrials'>, ParamsOf<'clearTrials'>>({
+      query: (params) => ({ url: address<'clearTrials'>('/api/forms/:key/trials/clear', params), method: 'POST', body: {} }),
+      invalidatesTags: ['form'],
+    }),
+    draftHistory: build.query<AnswerOf<'draftHistory'>, ParamsOf<'draftHistory'>>({
+      query: (params) => address<'draftHistory'>('/api/forms/:key/draft/history', params),
+      keepUnusedDataFor: 0,
+    }),
+    compareRelease: build.query<AnswerOf<'compareRelease'>, { key: string; number: number }>({
+      query: ({ key, number }) => address<'compareRelease'>('/api/forms/:key/releases/:number', { key, number }),
+      keepUnusedDataFor: 0,
+    }),
     tryCondition: build.query<AnswerOf<'tryCondition'>, ParamsOf<'tryCondition'> & BodyOf<'tryCondition'>>({
       query: ({ key, ...body }) => ({ url: address<'tryCondition'>('/api/forms/:key/tries', { key }), method: 'POST', body }),
       keepUnusedDataFor: 30,

@@ -10,18 +10,23 @@ interface ConditionTextProps {
   readonly text: string;
   readonly scope: Scope;
   readonly dialect: 'expression' | 'unaryTests';
+  /** What an expression has to give; yes or no unless something else is said. */
+  readonly gives?: 'yes-no' | 'anything';
   /** For the tests of a cell: the type of its column. */
   readonly column?: ScopeType | null;
   readonly set: (text: string) => void;
 }
 
-function findingsIn(text: string, { dialect, scope, column = null }: Pick<ConditionTextProps, 'dialect' | 'scope' | 'column'>): readonly ExpressionFinding[] {
+function findingsIn(
+  text: string,
+  { dialect, scope, column = null, gives = 'yes-no' }: Pick<ConditionTextProps, 'dialect' | 'scope' | 'column' | 'gives'>,
+): readonly ExpressionFinding[] {
   if (dialect === 'unaryTests') {
     const parsed = parseTests(text, scope);
     return parsed.ok ? checkTests(parsed.value, column, scope) : parsed.findings;
   }
   const parsed = parseExpression(text, scope);
-  return parsed.ok ? checkExpression(parsed.value, scope, 'yes-no') : parsed.findings;
+  return parsed.ok ? checkExpression(parsed.value, scope, gives === 'anything' ? undefined : gives) : parsed.findings;
 }
 
 /** Names the editor’s own grammar must know; what is offered comes from `suggest`. */
@@ -33,14 +38,16 @@ function completions(context: CompletionContext, scope: Scope) {
 }
 
 /** A condition as text, with completion of names and functions; what is wrong is underlined and said below. */
-export default function ConditionText({ name, text, scope, dialect, column, set }: ConditionTextProps) {
+export default function ConditionText({ name, text, scope, dialect, column, gives, set }: ConditionTextProps) {
   const place = useRef<HTMLDivElement>(null);
-  const latest = useRef({ set, column });
-  latest.current = { set, column };
+  const latest = useRef({ set, column, gives, scope });
+  latest.current = { set, column, gives, scope };
+  // A scope is made anew at every change of the form; the editor only when names do, or whoever types would lose their place.
+  const names = scope.written.join('|');
   const [typed, setTyped] = useState(text);
 
   // The editor keeps its own text while it is open: what is stored may be written in other words than what was typed.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: made once for a scope and a dialect
+  // biome-ignore lint/correctness/useExhaustiveDependencies: made once for the names it knows and a dialect
   useEffect(() => {
     const container = place.current;
     if (!container) return;
@@ -52,9 +59,9 @@ export default function ConditionText({ name, text, scope, dialect, column, set 
       variables: scope.written.map((written) => ({ name: written })),
       contentAttributes: { 'aria-label': name, role: 'textbox', 'aria-multiline': 'false' },
       extensions: [
-        autocompletion({ icons: false, override: [(context) => completions(context, scope)] }),
+        autocompletion({ icons: false, override: [(context) => completions(context, latest.current.scope)] }),
         linter((view) =>
-          findingsIn(view.state.doc.toString(), { dialect, scope, column: latest.current.column ?? null }).map((finding) => ({
+          findingsIn(view.state.doc.toString(), { dialect, ...latest.current, column: latest.current.column ?? null }).map((finding) => ({
             from: Math.min(finding.from, view.state.doc.length),
             to: Math.min(Math.max(finding.to, finding.from + 1), view.state.doc.length),
             severity: finding.severity === 'error' ? 'error' : 'warning',
@@ -68,9 +75,9 @@ export default function ConditionText({ name, text, scope, dialect, column, set 
       },
     });
     return () => container.replaceChildren();
-  }, [scope, dialect]);
+  }, [names, dialect]);
 
-  const findings = findingsIn(typed, { dialect, scope, column: column ?? null });
+  const findings = findingsIn(typed, { dialect, scope, column: column ?? null, ...(gives ? { gives } : {}) });
   return (
     <div>
       <div ref={place} className="input condition-text font-mono text-[13px]" />

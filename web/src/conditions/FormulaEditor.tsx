@@ -20,7 +20,14 @@ export function FormulaEditor({ name, formula, scope, set, sample }: FormulaEdit
   return (
     <div className="min-w-0 flex-1">
       <Suspense fallback={<p className="input font-mono text-[13px]">{formula}</p>}>
-        <ConditionText name={name} text={parsed.ok ? printExpression(parsed.value, scope) : formula} scope={scope} dialect="expression" set={(text) => set(stored(text, scope))} />
+        <ConditionText
+          name={name}
+          text={parsed.ok ? printExpression(parsed.value, scope) : formula}
+          scope={scope}
+          dialect="expression"
+          gives="anything"
+          set={(text) => set(stored(text, scope))}
+        />
       </Suspense>
       {sample === undefined ? null : (
         <p className="mt-1 text-[12.5px] text-soft" aria-live="polite">

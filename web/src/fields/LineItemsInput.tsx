@@ -71,10 +71,10 @@ export function LineItemsInput({ id, label, type, value, onChange, onBlur, descr
                         {problem ? <ProblemLine id={`${cell}-problem`} problem={{ message: withoutPlace(problem.message), fix: problem.fix }} /> : null}
                       </>
                     ) : (
-                      <>
-                        <span className={`mb-0.5 block text-[0.88em] text-soft ${row > 0 && room ? '@xl:sr-only' : ''}`}>{column.label}</span>
-                        <output className={`block py-2 tabular-nums ${room ? '@xl:text-right' : ''}`}>{computed[row]?.[column.key] ?? '—'}</output>
-                      </>
+                      <div className={`flex items-baseline justify-between gap-3 ${room ? '@xl:block' : ''}`}>
+                        <span className={`block text-[0.88em] text-soft ${room ? '@xl:mb-0.5 @xl:text-right' : ''} ${row > 0 && room ? '@xl:sr-only' : ''}`}>{column.label}</span>
+                        <output className={`block tabular-nums ${room ? '@xl:py-2 @xl:text-right' : ''}`}>{computed[row]?.[column.key] ?? '—'}</output>
+                      </div>
                     )}
                   </div>
                 );

@@ -31,7 +31,7 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
     <article>
       <div className="flex items-baseline justify-between gap-3">
         <p className="font-mono text-[12.5px] text-soft">
-          {sheet.number} · release {sheet.release} · {sheet.door} door
+          {sheet.number} · {sheet.trial ? 'trial request' : `release ${sheet.release}`} · {sheet.door} door
         </p>
         {close}
       </div>

@@ -1,6 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import type { VisibleField } from '@tolvek/core/access';
-import { type RawAnswer, typedForm } from '@tolvek/core/register';
+import { type ItemRow, type Kind, type RawAnswer, showValue, typedForm } from '@tolvek/core/register';
 import { useState } from 'react';
 import { api, problemOf } from '../app/api.ts';
 import { FieldInput } from '../fields/inputs.tsx';
@@ -59,7 +59,11 @@ function SheetField({ sheet, field, reload }: { sheet: SheetData; field: Visible
     return (
       <div className="group grid grid-cols-[128px_1fr_auto] items-baseline border-b border-rule py-1.5">
         <span className="pr-2 text-soft">{field.label}</span>
-        <span className="break-words whitespace-pre-line">{field.shown || <span className="text-soft">empty</span>}</span>
+        {type?.kind === 'line-items' && Array.isArray(field.value) ? (
+          <Lines type={type} rows={field.value as readonly ItemRow[]} />
+        ) : (
+          <span className="break-words whitespace-pre-line">{field.shown || <span className="text-soft">empty</span>}</span>
+        )}
         {field.writable && type ? (
           <button
             type="button"
@@ -70,7 +74,7 @@ function SheetField({ sheet, field, reload }: { sheet: SheetData; field: Visible
             change
           </button>
         ) : (
-          <span className="pl-2 text-[13px] text-soft">read only</span>
+          <span className="pl-2 text-[13px] text-soft">{field.source === 'computed' ? '' : 'read only'}</span>
         )}
       </div>
     );
@@ -103,5 +107,40 @@ function SheetField({ sheet, field, reload }: { sheet: SheetData; field: Visible
         <Button onClick={stop}>Leave as it was</Button>
       </div>
     </form>
+  );
+}
+
+/** Line items as a small table. */
+function Lines({ type, rows }: { type: Extract<Kind, { kind: 'line-items' }>; rows: readonly ItemRow[] }) {
+  const isFigure = (kind: Kind['kind']): boolean => kind === 'number' || kind === 'money';
+  return (
+    <span className="col-span-2 col-start-1 row-start-2 block overflow-x-auto">
+      <table className="mt-1 w-full border-collapse text-[13px]">
+        <thead>
+          <tr className="border-b border-rule text-left text-soft">
+            {type.columns.map((column) => (
+              <th key={column.key} scope="col" className={`pr-3 pb-0.5 font-normal last:pr-0 ${isFigure(column.type.kind) ? 'text-right' : ''}`}>
+                {column.label}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row, index) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: a line has no name; its place is what it is
+            <tr key={index}>
+              {type.columns.map((column) => {
+                const value = row[column.key];
+                return (
+                  <td key={column.key} className={`py-0.5 pr-3 align-top last:pr-0 ${isFigure(column.type.kind) ? 'text-right whitespace-nowrap' : ''}`}>
+                    {value === undefined ? '' : showValue(column, value)}
+                  </td>
+                );
+              })}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </span>
   );
 }

@@ -39,10 +39,10 @@ export function Binder() {
         <Trouble error={error} again={refetch} />
       </main>
     );
-  return form ? <OpenBinder key={form.key} form={form} reload={refetch} /> : <p className="p-6 text-soft">Opening the binder …</p>;
+  return form ? <OpenBinder key={form.key} form={form} /> : <p className="p-6 text-soft">Opening the binder …</p>;
 }
 
-function OpenBinder({ form, reload }: { form: AnswerOf<'form'>; reload: () => void }) {
+function OpenBinder({ form }: { form: AnswerOf<'form'> }) {
   const { page = 'questions' } = useParams();
   const editing = useDraft(form);
   const { draft, change } = editing;
@@ -74,7 +74,7 @@ function OpenBinder({ form, reload }: { form: AnswerOf<'form'>; reload: () => vo
               </li>
             ))}
           </ol>
-          <Kept editing={editing} reload={reload} />
+          <Kept editing={editing} />
         </nav>
         <main className="min-h-0 overflow-auto px-[26px] pt-5 pb-10">
           <div className="mb-4 flex flex-wrap items-baseline gap-x-4 gap-y-2">
@@ -92,16 +92,16 @@ function OpenBinder({ form, reload }: { form: AnswerOf<'form'>; reload: () => vo
           {page === 'access' ? <AccessPage form={form} /> : null}
           {page === 'routing' ? <RoutingPage draft={draft} change={change} form={form} findings={editing.findings} proof={proof} /> : null}
           {page === 'approval' ? <TimePage draft={draft} change={change} form={form} /> : null}
-          {page === 'doors' ? <DoorsPage form={form} /> : null}
+          {page === 'doors' ? <DoorsPage form={form} editing={editing} /> : null}
         </main>
-        <Proof draft={draft} form={form} proof={proof} />
+        <Proof editing={editing} form={form} proof={proof} />
       </div>
       <Findings findings={editing.findings} formKey={form.key} change={change} />
     </div>
   );
 }
 
-function Kept({ editing, reload }: { editing: ReturnType<typeof useDraft>; reload: () => void }) {
+function Kept({ editing }: { editing: ReturnType<typeof useDraft> }) {
   const words = { kept: 'All kept', keeping: 'Keeping …', 'not kept': 'Not kept', 'changed elsewhere': 'Changed by somebody else' }[editing.state];
   const bad = editing.state === 'not kept' || editing.state === 'changed elsewhere';
   return (
@@ -113,15 +113,8 @@ function Kept({ editing, reload }: { editing: ReturnType<typeof useDraft>; reloa
           <button type="button" className="underline" onClick={() => void editing.keepMine()}>
             Keep mine
           </button>
-          <button
-            type="button"
-            className="underline"
-            onClick={() => {
-              reload();
-              location.reload();
-            }}
-          >
-            Load theirs
+          <button type="button" className="underline" onClick={() => void editing.keepTheirs()}>
+            Take theirs
           </button>
         </p>
       ) : null}

@@ -1,14 +1,18 @@
 import type { AnswerOf } from '@tolvek/contract';
+import { answerSchema, type FormDesign, formFile } from '@tolvek/core/form';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { api, problemOf } from '../app/api.ts';
 import { DeskMoment } from '../app/DeskMoment.tsx';
 import { Button } from '../ui/Button.tsx';
+import { ChangeList } from './ChangeList.tsx';
+import type { Change } from './editing.ts';
+import type { DraftEditing } from './useDraft.ts';
 
 type DoorSettings = AnswerOf<'form'>['doors'][number];
 
-/** The ways in to the form, and its releases. A door never changes who may read the register. */
-export function DoorsPage({ form }: { form: AnswerOf<'form'> }) {
+/** The ways in to the form, its releases, what its draft was, and the form as a file. */
+export function DoorsPage({ form, editing }: { form: AnswerOf<'form'>; editing: DraftEditing }) {
   return (
     <>
       <p className="text-soft">A door lets people ask. It never changes who may read what was asked.</p>
@@ -19,18 +23,108 @@ export function DoorsPage({ form }: { form: AnswerOf<'form'> }) {
       {form.releases.length === 0 ? <p className="py-3 text-soft">Not released yet: the doors lead nowhere.</p> : null}
       <ol>
         {form.releases.map((release, index) => (
-          <li key={release.number} className="grid grid-cols-[7rem_1fr_auto] gap-3 border-b border-rule py-2">
-            <span>
-              Release {release.number}
-              {index === 0 ? <span className="block text-[12.5px] text-green">in force</span> : null}
-            </span>
-            <span>{release.note || <span className="text-soft">no note</span>}</span>
-            <span className="text-soft">
-              {release.by}, <DeskMoment at={release.at} show="day" />
-            </span>
+          <ReleaseLine key={release.number} formKey={form.key} release={release} inForce={index === 0} change={editing.change} />
+        ))}
+      </ol>
+      <DraftHistory formKey={form.key} version={editing.version} change={editing.change} />
+      <TakeAlong form={form} draft={editing.draft} />
+    </>
+  );
+}
+
+function ReleaseLine({ formKey, release, inForce, change }: { formKey: string; release: AnswerOf<'form'>['releases'][number]; inForce: boolean; change: Change }) {
+  const [load, { data, isFetching }] = api.useLazyCompareReleaseQuery();
+  return (
+    <li className="border-b border-rule py-2">
+      <div className="grid grid-cols-[7rem_1fr_auto] gap-3">
+        <span>
+          Release {release.number}
+          {inForce ? <span className="block text-[12.5px] text-green">in force</span> : null}
+        </span>
+        <span>
+          {release.note || <span className="text-soft">no note</span>}
+          <button type="button" className="ml-3 text-green underline" disabled={isFetching} onClick={() => void load({ key: formKey, number: release.number })}>
+            compare
+          </button>
+        </span>
+        <span className="text-soft">
+          {release.by}, <DeskMoment at={release.at} show="day" />
+        </span>
+      </div>
+      {data ? (
+        <div className="mt-2 border-l-2 border-green pl-3">
+          {data.changes.length === 0 ? <p className="text-soft">The draft is the same.</p> : <p className="text-soft">Against it, the draft changes:</p>}
+          <ChangeList changes={data.changes} />
+          {data.changes.length > 0 ? (
+            <p className="mt-2 flex items-center gap-3">
+              <Button
+                onClick={() => {
+                  change(() => data.design);
+                  toast(`The draft is release ${release.number} again. Undo brings yours back; release it to put it in force.`);
+                }}
+              >
+                Go back to release {release.number}
+              </Button>
+            </p>
+          ) : null}
+        </div>
+      ) : null}
+    </li>
+  );
+}
+
+/** What the draft was, one state for each stretch of work. */
+function DraftHistory({ formKey, version, change }: { formKey: string; version: number; change: Change }) {
+  const { data } = api.useDraftHistoryQuery({ key: formKey }, { refetchOnMountOrArgChange: true });
+  const states = data?.states.filter((state) => state.changes.length > 0) ?? [];
+  return (
+    <>
+      <h2 className="section-head mt-8">History of the draft</h2>
+      {states.length === 0 ? <p className="py-3 text-soft">Each stretch of work on the draft will stand here, and can be brought back.</p> : null}
+      <ol data-version={version}>
+        {states.map((state, index) => (
+          <li key={state.id} className="border-b border-rule py-2">
+            <details>
+              <summary className="grid grid-cols-[1fr_auto] gap-3">
+                <span>
+                  {state.changes.length === 1 ? state.changes[0]?.words : `${state.changes.length} changes`}
+                  {index === 0 ? <span className="ml-2 text-[12.5px] text-green">the newest</span> : null}
+                </span>
+                <span className="text-soft">
+                  {state.by}, <DeskMoment at={state.at} />
+                </span>
+              </summary>
+              <ChangeList changes={state.changes} />
+              <p className="mt-2">
+                <Button onClick={() => change(() => state.design)}>Bring this state back</Button>
+              </p>
+            </details>
           </li>
         ))}
       </ol>
+    </>
+  );
+}
+
+/** The form as a file for another installation, and the shape of its answers for another program. */
+function TakeAlong({ form, draft }: { form: AnswerOf<'form'>; draft: FormDesign }) {
+  const save = (name: string, content: unknown): void => {
+    const url = URL.createObjectURL(new Blob([JSON.stringify(content, null, 2)], { type: 'application/json' }));
+    const link = document.createElement('a');
+    link.href = url;
+    link.download = name;
+    link.click();
+    URL.revokeObjectURL(url);
+  };
+  const calendars = [{ key: draft.deadline.calendar, name: form.calendar.name }];
+  return (
+    <>
+      <h2 className="section-head mt-8">Take along</h2>
+      <p className="mt-2 text-soft">The draft with all it needs as one file, which “New form” reads; and the shape of its answers, for programs that send them.</p>
+      <p className="mt-2 flex gap-2">
+        <Button onClick={() => save(`${form.key}.form.json`, formFile(draft, form.groups, calendars))}>Save the form as a file</Button>
+        <Button onClick={() => save(`${form.key}.answers.schema.json`, answerSchema(draft))}>Save the shape of its answers</Button>
+      </p>
     </>
   );
 }

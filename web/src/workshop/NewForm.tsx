@@ -97,7 +97,7 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
       <h1>New form</h1>
       <form onSubmit={make} noValidate>
         <h2 className="section-head mt-6">Start from</h2>
-        <div className="mt-3 grid gap-2 sm:grid-cols-2 lg:grid-cols-3" role="radiogroup" aria-label="Start from">
+        <div className="mt-1 grid gap-x-6 sm:grid-cols-2" role="radiogroup" aria-label="Start from">
           {RECIPES.map((recipe) => (
             <StartChoice
               key={recipe.key}
@@ -114,6 +114,7 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
             <input
               type="file"
               aria-label="A spreadsheet or form file"
+              className="file:mr-3 file:rounded-md file:border file:border-edge file:bg-sheet file:px-3 file:py-1.5 file:font-semibold file:text-ink"
               accept=".csv,.xlsx,.json"
               onChange={async (event) => {
                 const chosen = event.target.files?.[0];
@@ -231,7 +232,7 @@ const Label = ({ of, children }: { of: string; children: ReactNode }) => (
 
 function StartChoice({ chosen, label, says, choose }: { chosen: boolean; label: string; says: string; choose: () => void }) {
   return (
-    <label className={`flex cursor-pointer items-start gap-2.5 rounded-md border px-3 py-2 ${chosen ? 'border-green bg-green-wash' : 'border-edge bg-sheet'}`}>
+    <label className={`flex cursor-pointer items-start gap-2.5 border-b border-l-[3px] border-b-rule px-3 py-2 ${chosen ? 'border-l-green bg-sheet' : 'border-l-transparent'}`}>
       <input type="radio" name="start" className="mt-1 accent-green" checked={chosen} onChange={choose} />
       <span>
         <b className="block font-semibold">{label}</b>

@@ -182,7 +182,7 @@ function FieldLine({ field, editing }: { field: Field; editing: Editing }) {
           value={field.label}
           onChange={(event) => editing.change((before) => editField(before, field.key, (each) => ({ ...each, label: event.target.value })))}
         />
-        <code className="max-w-40 truncate font-mono text-[12px]" title={taken ? 'How conditions name it; it never changes' : 'How conditions name it'}>
+        <code className="max-w-40 shrink-0 truncate font-mono text-[12px]" title={taken ? 'How conditions name it; it never changes' : 'How conditions name it'}>
           {field.key}
         </code>
       </span>

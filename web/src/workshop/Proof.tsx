@@ -9,10 +9,13 @@ import { AroundFieldsProvider } from '../fields/input.ts';
 import { RowReasons } from '../ui/RowReasons.tsx';
 import { Why } from '../ui/Why.tsx';
 import { Reasons } from './Reasons.tsx';
+import { TrialButton } from './TrialButton.tsx';
+import type { DraftEditing } from './useDraft.ts';
 import type { ProofState } from './useProof.ts';
 
 /** The proof: the draft as the chosen person meets it, alive while it is edited, with what is away, what is computed, and what routing would do. */
-export function Proof({ draft, form, proof }: { draft: FormDesign; form: AnswerOf<'form'>; proof: ProofState }) {
+export function Proof({ editing, form, proof }: { editing: DraftEditing; form: AnswerOf<'form'>; proof: ProofState }) {
+  const { draft } = editing;
   const { scope, slots, completion } = proof;
   const [tried, setTried] = useState(false);
   const route = useMemo(() => prepareRouting(draft.routing, scope), [draft.routing, scope]);
@@ -113,6 +116,7 @@ export function Proof({ draft, form, proof }: { draft: FormDesign; form: AnswerO
           <RowReasons rows={routed.reasons} />
         </Why>
       </p>
+      <TrialButton form={form} proof={proof} editing={editing} />
     </aside>
   );
 }
@@ -163,7 +167,7 @@ function Away({ draft, proof }: { draft: FormDesign; proof: ProofState }) {
           return (
             <li key={key} className="flex justify-between gap-3 border-b border-rule py-1">
               {partName(draft, key)}
-              <Why about={`Why “${partName(draft, key)}” is away`}>
+              <Why about={`“${partName(draft, key)}” is away`}>
                 {rules.length === 0 ? <p>It picks from the staff, and is not asked of people from outside.</p> : null}
                 {rules.map(({ rule }) => {
                   const parsed = parseExpression(rule.when);

@@ -45,7 +45,7 @@ export function Shelf() {
               <td className="py-3 pr-4 text-soft">
                 {form.release === 0 ? 'not released yet' : `release ${form.release}`}
                 {form.changed ? ', draft differs' : ''}
-                {form.findings > 0 ? `, ${form.findings} findings` : ''}
+                {form.findings > 0 ? `, ${form.findings} ${form.findings === 1 ? 'finding' : 'findings'}` : ''}
               </td>
               <td className="py-3 text-right">{form.requests}</td>
             </tr>

@@ -1,5 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
-import type { FormDesign } from '@tolvek/core/form';
+import { type FormDesign, mergeDesigns } from '@tolvek/core/form';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { api, problemOf } from '../app/api.ts';
 
@@ -15,8 +15,9 @@ export interface DraftEditing {
   readonly redo: (() => void) | null;
   readonly state: SaveState;
   readonly trouble: string;
-  /** Stores this page's draft over what somebody else kept meanwhile. */
+  /** Where both changed the same: keeps this page’s words, or theirs. All else of either side is kept. */
   readonly keepMine: () => Promise<void>;
+  readonly keepTheirs: () => Promise<void>;
   readonly findings: AnswerOf<'form'>['findings'];
   readonly changes: AnswerOf<'form'>['changes'];
   readonly released: (version: number) => void;
@@ -35,6 +36,27 @@ export function useDraft(form: AnswerOf<'form'>): DraftEditing {
   const [save] = api.useSaveDraftMutation();
   const [readAnew] = api.useLazyFormQuery();
 
+  /** Somebody else kept a change meanwhile: both are put together, and asked about only where they clash. */
+  const putTogether = useCallback(
+    async (mine: FormDesign): Promise<void> => {
+      const { data } = await readAnew({ key: form.key });
+      if (!data) return setState('not kept');
+      const { design, clashes } = mergeDesigns(kept.current, mine, data.draft);
+      if (clashes.length > 0) {
+        setState('changed elsewhere');
+        setTrouble(`You both changed ${clashes.join(', ')}. Everything else of both is kept.`);
+        return;
+      }
+      kept.current = data.draft;
+      // What was typed while theirs was fetched is laid over it as well.
+      setDraft((now) => (now === mine ? design : mergeDesigns(mine, now, design).design));
+      setVersion(data.version);
+      setState('kept');
+      setTrouble('');
+    },
+    [form.key, readAnew],
+  );
+
   const store = useCallback(
     async (design: FormDesign, onVersion: number): Promise<void> => {
       setState('keeping');
@@ -48,10 +70,11 @@ export function useDraft(form: AnswerOf<'form'>): DraftEditing {
         return;
       }
       const problem = problemOf(result.error);
-      setState(problem.status === 412 ? 'changed elsewhere' : 'not kept');
+      if (problem.status === 412) return putTogether(design);
+      setState('not kept');
       setTrouble(problem.problems?.map((each) => `${each.field}: ${each.message}`).join(' ') ?? problem.detail);
     },
-    [form.key, save],
+    [form.key, save, putTogether],
   );
 
   useEffect(() => {
@@ -79,9 +102,16 @@ export function useDraft(form: AnswerOf<'form'>): DraftEditing {
     setDraft(next);
   };
 
-  const keepMine = async (): Promise<void> => {
+  const settleClash = (pick: 'mine' | 'theirs') => async (): Promise<void> => {
     const { data } = await readAnew({ key: form.key });
-    if (data) await store(draft, data.version);
+    if (!data) return;
+    const [first, second] = pick === 'mine' ? [draft, data.draft] : [data.draft, draft];
+    const { design } = mergeDesigns(kept.current, first, second);
+    kept.current = data.draft;
+    setDraft(design);
+    setVersion(data.version);
+    setState('kept');
+    setTrouble('');
   };
 
   return {
@@ -92,7 +122,8 @@ export function useDraft(form: AnswerOf<'form'>): DraftEditing {
     redo: future.length > 0 ? step(future, setFuture, setPast) : null,
     state: draft !== kept.current && state === 'kept' ? 'keeping' : state,
     trouble,
-    keepMine,
+    keepMine: settleClash('mine'),
+    keepTheirs: settleClash('theirs'),
     ...told,
     released: (next) => {
       setVersion(next);

@@ -18,7 +18,7 @@ export function ruleFindings(design: FormDesign, scope: Scope, add: Add): void {
   for (const { rule, verdict } of rules) {
     verdictFindings(rule, verdict, add);
     const actions = [...rule.then, ...rule.otherwise];
-    if (actions.length === 0) add('caution', 'rules', rule.id, `Rule “${rule.name}” does nothing yet. Say what it does.`, { fix: 'drop-rule', rule: rule.id });
+    if (actions.every(isIdle)) add('caution', 'rules', rule.id, `Rule “${rule.name}” does nothing yet. Say what it does.`, { fix: 'drop-rule', rule: rule.id });
     for (const action of actions) actionFindings(rule, action, design, scope, add);
     if (rule.on && onlyFills(rule))
       add('caution', 'rules', rule.id, `Rule “${rule.name}” only fills a field in. A default does the same, and people can change it.`, { fix: 'preset-instead', rule: rule.id });
@@ -120,6 +120,9 @@ function targetsOf(action: Action): readonly string[] {
       return [];
   }
 }
+
+/** An action that names nothing yet. */
+const isIdle = (action: Action): boolean => ('parts' in action ? action.parts.length === 0 : 'fields' in action && action.fields.length === 0);
 
 const actsOn = (rule: FormRule, key: string): boolean => [...rule.then, ...rule.otherwise].some((action) => targetsOf(action).includes(key));
 

@@ -1,0 +1,59 @@
+import { asking, designOf } from '@tolvek/core/form';
+import { computed, type DemoForm, deskOnly, ground, options, rule, section } from './ground.ts';
+
+const design = designOf(
+  ground('Sample analysis', 'lab'),
+  '{project}, {how_many}',
+  [
+    asking('project', 'Project', { kind: 'text' }, { asks: 'For which project?' }),
+    section('samples', 'The samples'),
+    asking(
+      'samples',
+      'Samples',
+      {
+        kind: 'line-items',
+        least: 1,
+        most: 100,
+        columns: [
+          { key: 'label', label: 'Label on the tube', type: { kind: 'text', most: 30 }, required: true },
+          { key: 'matrix', label: 'Matrix', type: { kind: 'choice', options: options(['water', 'Sea water'], ['sediment', 'Sediment'], ['tissue', 'Tissue']) }, required: true },
+          {
+            key: 'method',
+            label: 'Method',
+            type: { kind: 'choice', options: options(['nutrients', 'Nutrients'], ['metals', 'Trace metals'], ['chlorophyll', 'Chlorophyll']) },
+            required: true,
+          },
+          { key: 'runs', label: 'Runs', type: { kind: 'number', places: 0, least: 1, most: 5 }, required: true },
+          { key: 'minutes', label: 'Bench minutes', type: { kind: 'number', places: 0, unit: 'min' }, required: false, formula: 'runs * (if method = "metals" then 40 else 15)' },
+        ],
+      },
+      { asks: 'Which samples do you bring?', help: 'One line a tube; a list from a spreadsheet can be pasted.' },
+    ),
+    asking('arrive', 'Samples arrive', { kind: 'date', notBeforeToday: true }, { asks: 'When do the samples arrive?' }),
+    asking('frozen', 'Frozen', { kind: 'yes-no' }, { asks: 'Do they have to stay frozen?' }),
+    asking('freezer', 'Freezer space', { kind: 'number', places: 1, least: 0, unit: 'l' }, { asks: 'How much freezer space do they take?' }),
+    section('after', 'Afterwards'),
+    asking('return_by', 'Keep until', { kind: 'date', notBefore: 'arrive' }, { asks: 'Until when shall we keep what is left?', required: false }),
+  ],
+  [
+    computed('how_many', 'Number of samples', { kind: 'number', places: 0, unit: 'samples' }, 'count(samples)'),
+    computed('bench_time', 'Bench time', { kind: 'number', places: 1, unit: 'h' }, 'sum(samples.minutes) / 60'),
+    deskOnly('analyst', 'Analyst', { kind: 'person', from: ['lab'] }),
+  ],
+);
+
+export const laboratory: DemoForm = {
+  prefix: 'SA',
+  desk: 'lab',
+  doors: { staff: true, outside: false },
+  design: {
+    ...design,
+    intro: 'The Analytical Lab measures nutrients, trace metals and chlorophyll.',
+    rules: [rule('rule-frozen', 'Frozen samples need space', 'frozen = true', [{ do: 'show', parts: ['freezer'] }])],
+    routing: {
+      columns: [{ id: 'time', label: 'Bench time', input: 'bench_time' }],
+      rows: [{ id: 'long', note: 'More than a day at the bench', cells: { time: '> 8' }, outcome: { team: 'lab', priority: 'normal', workingDays: 15, needsApproval: true } }],
+      otherwise: { team: 'lab', priority: 'normal', workingDays: 8, needsApproval: false },
+    },
+  },
+};

@@ -1,0 +1,97 @@
+import { asking, designOf, RECIPES } from '@tolvek/core/form';
+import { computed, type DemoForm, ground, options, rule, section } from './ground.ts';
+
+const made = (recipe: string, title: string, team: string) => {
+  const design = RECIPES.find((each) => each.key === recipe)?.make(ground(title, team));
+  if (!design) throw new Error(`No recipe “${recipe}”.`);
+  return design;
+};
+
+const loan = made('loan', 'Field kit loan', 'stores');
+
+export const kit: DemoForm = {
+  prefix: 'FK',
+  desk: 'stores',
+  doors: { staff: true, outside: false },
+  design: {
+    ...loan,
+    intro: 'Quadrats, corers, drysuits and what else Stores lends. Everything comes back rinsed.',
+    fields: [...loan.fields, { key: 'rinsed', label: 'Rinsed', type: { kind: 'yes-no' }, source: 'desk-only' }],
+    rules: [
+      rule('rule-long', 'Long loans are asked about', 'days_out > 28', [
+        { do: 'warn', field: 'due_back', text: 'More than four weeks: Stores asks you half-way whether you still need it.' },
+      ]),
+    ],
+  },
+};
+
+const purchaseDesign = made('purchase', 'Purchase', 'purchasing');
+
+export const purchase: DemoForm = {
+  prefix: 'PU',
+  desk: 'purchasing',
+  doors: { staff: true, outside: false },
+  design: {
+    ...purchaseDesign,
+    intro: 'For anything the station buys. Above € 500 with VAT it is decided first.',
+    fields: [
+      ...purchaseDesign.fields,
+      { key: 'budget', label: 'Budget code', type: { kind: 'text', most: 12 }, source: 'asked' },
+      { key: 'offers', label: 'Offers compared', type: { kind: 'long-text' }, source: 'asked' },
+      computed(
+        'band',
+        'Approval band',
+        { kind: 'choice', options: options(['desk', 'Desk'], ['manager', 'Duty manager'], ['board', 'Station board']) },
+        'if total > 5000 then "board" else if total > 500 then "manager" else "desk"',
+      ),
+    ],
+    parts: [
+      ...purchaseDesign.parts,
+      section('money', 'Who pays'),
+      { part: 'instruction', id: 'words-total', text: 'Total with VAT: {total}' },
+      { part: 'question', field: 'budget', asks: 'Which budget code pays?', help: 'Two letters and four figures, like MB2041.', required: true },
+      { part: 'question', field: 'offers', asks: 'Which offers did you compare?', help: 'Three are wanted above € 5,000.', required: true },
+    ],
+    rules: [rule('rule-offers', 'Dear things are compared', 'total > 5000', [{ do: 'show', parts: ['offers'] }], { otherwise: [{ do: 'clear', fields: ['offers'] }] })],
+  },
+};
+
+export const school: DemoForm = {
+  prefix: 'SV',
+  desk: 'outreach',
+  doors: { staff: false, outside: true },
+  design: {
+    ...designOf(
+      ground('School visit', 'outreach'),
+      '{school}, {visit_day}',
+      [
+        asking('school', 'School', { kind: 'text', most: 120 }, { asks: 'Which school are you?' }),
+        asking(
+          'visit_day',
+          'Day',
+          { kind: 'choice', options: options(['mar_03', 'Tue 3 March'], ['mar_10', 'Tue 10 March'], ['mar_17', 'Tue 17 March']) },
+          { asks: 'Which day suits you?' },
+        ),
+        asking('pupils', 'Pupils', { kind: 'number', places: 0, least: 5, most: 30 }, { asks: 'How many pupils?' }),
+        asking('age', 'Age', { kind: 'choices', options: options(['small', '6 to 9'], ['middle', '10 to 13'], ['older', '14 to 18']), least: 1 }, { asks: 'How old are they?' }),
+        asking(
+          'needs',
+          'Needs',
+          { kind: 'choices', options: options(['step_free', 'A step-free way'], ['hearing', 'A hearing loop'], ['quiet', 'A quiet room']) },
+          { asks: 'Does anybody need …?', required: false },
+        ),
+        asking('phone', 'Telephone on the day', { kind: 'phone' }, { asks: 'Under which number do we reach you on the way?' }),
+      ],
+      [computed('helpers', 'Helpers', { kind: 'number', places: 0 }, 'ceiling(pupils / 8)')],
+    ),
+    intro: 'Three mornings in March, thirty pupils each. One request for each school.',
+    unique: [{ id: 'unique-1', fields: ['school'], among: 'all' }],
+  },
+};
+
+export const concern: DemoForm = {
+  prefix: 'CR',
+  desk: 'site-safety',
+  doors: { staff: true, outside: false },
+  design: { ...made('confidential', 'Concern report', 'site-safety'), intro: 'Tell us what went wrong, or nearly did.' },
+};

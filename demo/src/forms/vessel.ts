@@ -1,0 +1,78 @@
+import { asking, designOf } from '@tolvek/core/form';
+import { computed, type DemoForm, deskOnly, ground, options, page, rule, withPreset, words } from './ground.ts';
+
+const design = designOf(
+  ground('Vessel time', 'boats'),
+  '{vessel}, {leaves}',
+  [
+    page('trip', 'The trip'),
+    asking(
+      'vessel',
+      'Vessel',
+      {
+        kind: 'choice',
+        options: options(['saithe', 'Saithe', 'workboat, eight persons'], ['tern', 'Arctic Tern', 'survey catamaran, twelve persons'], ['skiff', 'Skiff', 'inside the bay only']),
+      },
+      { asks: 'Which boat?' },
+    ),
+    asking('purpose', 'Purpose', { kind: 'text' }, { asks: 'What will you do out there?' }),
+    asking('leaves', 'Leaves', { kind: 'date-time', notBeforeNow: true }, { asks: 'When do you want to leave?' }),
+    asking('returns', 'Returns', { kind: 'date-time', notBefore: 'leaves' }, { asks: 'When are you back?' }),
+    asking('area', 'Area', { kind: 'choice', options: options(['bay', 'In the bay'], ['coast', 'Along the coast'], ['open', 'Open sea']) }, { asks: 'Where to?' }),
+    asking('lone', 'Reason for open sea', { kind: 'long-text' }, { asks: 'Why does it have to be the open sea?' }),
+    page('people', 'Who goes along'),
+    asking('leader', 'Trip leader', { kind: 'person', from: [] }, { asks: 'Who leads the trip?' }),
+    asking('persons', 'Persons', { kind: 'number', places: 0, least: 1, most: 12 }, { asks: 'How many persons, without the crew?' }),
+    asking(
+      'sea_state',
+      'Highest sea state',
+      { kind: 'level', levels: [10, 20, 30, 40].map((worth, index) => ({ worth, label: ['calm', 'slight', 'moderate', 'rough'][index] ?? '' })) },
+      { asks: 'Up to which sea state does the work make sense?' },
+    ),
+    asking(
+      'gear',
+      'Gear',
+      { kind: 'choices', options: options(['winch', 'Winch'], ['frame', 'A-frame'], ['rov', 'Camera vehicle', 'with its own operator'], ['ctd', 'Water sampler']) },
+      { asks: 'Which gear do you need?', required: false },
+    ),
+    page('cost', 'What it costs'),
+    words('cost', 'With these times the boat costs {cost}. Trips above € 1,500 are decided by a duty manager.'),
+    asking('budget', 'Budget code', { kind: 'text', most: 12 }, { asks: 'Which budget code pays?' }),
+  ],
+  [
+    computed('hours', 'Hours', { kind: 'number', places: 1, unit: 'h' }, '(returns - leaves) / duration("PT1H")'),
+    computed('rate', 'Rate an hour', { kind: 'money', currency: 'EUR' }, 'if vessel = "tern" then 210 else if vessel = "saithe" then 140 else 45'),
+    computed('cost', 'Cost', { kind: 'money', currency: 'EUR' }, 'hours * rate'),
+    deskOnly('skipper', 'Skipper', { kind: 'person', from: ['boats'] }),
+  ],
+);
+
+export const vessel: DemoForm = {
+  prefix: 'VT',
+  desk: 'boats',
+  doors: { staff: true, outside: true },
+  design: {
+    ...withPreset(design, 'leader', { from: 'me' }),
+    intro: 'Half-days and days on the station’s boats. Crew and fuel are in the price.',
+    rules: [
+      rule('rule-open', 'Open sea is explained', 'area = "open"', [{ do: 'show', parts: ['lone'] }]),
+      rule('rule-skiff', 'The skiff stays in the bay', 'vessel = "skiff"', [
+        { do: 'limit', field: 'area', options: ['bay'] },
+        { do: 'hide', parts: ['gear'] },
+      ]),
+      rule('rule-long', 'Long trips need a second skipper', 'hours > 10', [{ do: 'warn', field: 'returns', text: 'More than ten hours need a second skipper; we look for one.' }]),
+    ],
+    unique: [{ id: 'unique-1', fields: ['vessel', 'leaves'], among: 'unfinished' }],
+    routing: {
+      columns: [
+        { id: 'cost', label: 'Cost', input: 'cost' },
+        { id: 'outside', label: 'From outside', input: 'requester.outside' },
+      ],
+      rows: [
+        { id: 'costly', note: 'Dear trips are decided', cells: { cost: '> 1500' }, outcome: { team: 'boats', priority: 'high', workingDays: 3, needsApproval: true } },
+        { id: 'guests', note: 'Other institutes are decided', cells: { outside: 'true' }, outcome: { team: 'boats', priority: 'normal', workingDays: 5, needsApproval: true } },
+      ],
+      otherwise: { team: 'boats', priority: 'normal', workingDays: 3, needsApproval: false },
+    },
+  },
+};

@@ -1,0 +1,158 @@
+import { expect, type Locator, type Page, test } from '@playwright/test';
+import { overflows, pageOf, seriousTrouble } from './people.ts';
+
+/** Types a formula into its editor in place of what is there. */
+async function write(editor: Locator, page: Page, text: string): Promise<void> {
+  await editor.click();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type(text);
+}
+
+test('a purchase form is made from a recipe, proved as three people, mended and released; it is filled in on a phone', async ({ browser }) => {
+  const maren = await pageOf(browser, 'Maren Okafor');
+  const proof = maren.getByRole('complementary', { name: 'Proof' });
+  const contents = maren.getByRole('navigation', { name: 'Contents' });
+  const main = maren.getByRole('main');
+
+  await test.step('the coordinator starts from a recipe', async () => {
+    await maren.goto('/workshop');
+    await maren.getByRole('link', { name: 'New form …' }).click();
+    await maren.getByRole('radio', { name: /Something to buy/ }).check();
+    await maren.getByLabel('Title').fill('Bench purchase');
+    await expect(maren.getByLabel('Numbers begin with')).toHaveValue('BP');
+    await maren.getByLabel('Team').selectOption({ label: 'Purchasing' });
+    expect(await seriousTrouble(maren)).toEqual([]);
+    await maren.getByRole('button', { name: 'Make the form' }).click();
+    await expect(maren.getByRole('heading', { name: 'Questions' })).toBeVisible();
+    await expect(proof.getByText('What is to be bought?')).toBeVisible();
+  });
+
+  await test.step('sets limits, a default, a computed band with a live sample', async () => {
+    await main.getByRole('button', { name: 'Lines required' }).click();
+    await main.getByLabel('at most').last().fill('5');
+    await expect(main.getByText(/but yes or no is needed/)).toHaveCount(0);
+    await main.getByRole('button', { name: 'Lines required' }).click();
+
+    await main.getByRole('button', { name: 'Add question' }).click();
+    await main.getByRole('button', { name: 'Person: one of the staff' }).click();
+    await main.getByLabel('Field', { exact: true }).fill('Answerable');
+    await main.getByLabel('Default', { exact: true }).selectOption({ label: 'who asks' });
+
+    await main.getByRole('button', { name: 'Add question' }).click();
+    await main.getByRole('button', { name: 'Long text: several lines' }).click();
+    await main.getByLabel('Field', { exact: true }).fill('Offers compared');
+
+    await main.getByRole('button', { name: 'Add a computed field' }).click();
+    await main.getByLabel('Field', { exact: true }).fill('Approval band');
+    await main.getByLabel('Kind', { exact: true }).selectOption({ label: 'Choice' });
+    await main.getByRole('textbox', { name: 'Option First option' }).fill('Desk');
+    await main.getByLabel('Add an option').fill('Duty manager');
+    await main.getByLabel('Add an option').press('Enter');
+    await write(main.getByRole('textbox', { name: 'Formula of Approval band' }), maren, 'if Total with VAT > 500 then "duty_manager" else "first"');
+    await expect(main.getByText('This gives', { exact: false })).toHaveCount(0);
+
+    await proof.getByLabel('What', { exact: true }).fill('Fume hood filter');
+    await proof.getByLabel('How many').fill('3');
+    await proof.getByLabel('Price each').fill('200');
+    await proof.getByLabel('VAT', { exact: true }).selectOption({ label: '23%' });
+    await expect(proof.getByText('€ 738.00')).toBeVisible();
+    await expect(main.getByText('Duty manager').last()).toBeVisible();
+    await expect(proof.getByText('Duty manager')).toBeVisible();
+  });
+
+  await test.step('writes a rule with an otherwise', async () => {
+    await contents.getByRole('link', { name: 'Rules' }).click();
+    await main.getByRole('button', { name: 'Add rule' }).click();
+    await main.getByLabel('Name of the rule').fill('Dear things are compared');
+    await main.getByLabel('Field', { exact: true }).first().selectOption({ label: 'Total with VAT' });
+    await main.getByLabel('Test of Total with VAT', { exact: true }).selectOption({ label: 'is above' });
+    await main.getByLabel('Value for Total with VAT').fill('1000');
+    await main.getByLabel('Part to add').selectOption({ label: 'Offers compared' });
+    await main.getByRole('button', { name: 'Say what is done otherwise' }).click();
+    await main.getByLabel('What is done').last().selectOption({ label: 'warn' });
+    await main.getByLabel('What is said').fill('Purchases up to € 1,000 need no offers.');
+    await expect(proof.getByText('Purchases up to € 1,000 need no offers.')).toBeVisible();
+    await expect(proof.getByRole('textbox', { name: 'Offers compared' })).toHaveCount(0);
+    await proof.getByRole('button', { name: 'Why: “Offers compared” is away' }).click();
+    await expect(maren.getByRole('dialog')).toContainText('Total with VAT is above 1000 EUR: no, it is 738');
+    await maren.keyboard.press('Escape');
+    await proof.getByLabel('Price each').fill('400');
+    await expect(proof.getByRole('textbox', { name: 'Offers compared' })).toBeVisible();
+    await expect(proof.getByText('need no offers')).toHaveCount(0);
+    expect(await seriousTrouble(maren)).toEqual([]);
+  });
+
+  await test.step('looks at it as three people', async () => {
+    await expect(proof.getByLabel('Answerable')).toHaveValue('');
+    for (const name of ['Priya Nakamura-Lind', 'Bram Solheim']) {
+      await proof.getByLabel('Seen by').selectOption({ label: name });
+      await expect(proof.getByLabel('Answerable').locator('option:checked')).toHaveText(name);
+    }
+  });
+
+  await test.step('mends two findings, each in one step', async () => {
+    await contents.getByRole('link', { name: 'Questions' }).click();
+    await main.getByRole('button', { name: 'Add question' }).click();
+    await main.getByRole('button', { name: 'Choice: one of a list', exact: true }).click();
+    await main.getByLabel('Field', { exact: true }).fill('Delivered to');
+    await main.getByRole('button', { name: 'retire' }).last().click();
+    await contents.getByRole('link', { name: 'Rules' }).click();
+    await main.getByRole('button', { name: 'Add rule' }).click();
+    const findings = maren.getByRole('region', { name: 'Findings' });
+    await expect(findings.getByText('“Delivered to” offers no options.').first()).toBeVisible();
+    await findings.locator('summary').click();
+    await findings.getByRole('button', { name: 'Add an option' }).click();
+    await findings.getByRole('button', { name: 'Take the rule away' }).click();
+    await expect(findings.getByText('Nothing wrong or doubtful was found in this draft.')).toBeVisible();
+  });
+
+  await test.step('sends a trial request that counts nowhere, clears it, and releases', async () => {
+    await contents.getByRole('link', { name: 'Questions' }).click();
+    await proof.getByLabel('What is it for?').fill('New filters');
+    await proof.getByRole('textbox', { name: 'Offers compared' }).fill('Two shops asked.');
+    await expect(proof.getByText('This could be sent.')).toBeVisible();
+    await proof.getByRole('button', { name: 'Send a trial request' }).click();
+    await expect(proof.getByText('Taken as TRIAL-BP-1.')).toBeVisible();
+    await proof.getByRole('button', { name: 'Clear them all' }).click();
+    await expect(proof.getByText(/TRIAL-BP-1/)).toHaveCount(0);
+    await maren.getByRole('button', { name: 'Release 1 …' }).click();
+    await maren.getByRole('dialog').getByRole('button', { name: 'Release 1' }).click();
+    await expect(maren.getByText('Release 1 is in force')).toBeVisible();
+  });
+
+  await test.step('a requester fills it in on a phone, makes a mistake and recovers', async () => {
+    const priya = await pageOf(browser, 'Priya Nakamura-Lind', { width: 360, height: 740 });
+    await priya.getByRole('link', { name: 'Bench purchase' }).click();
+    await priya.getByLabel('What is it for?').fill('Filters for the hood');
+    await priya.getByLabel('What', { exact: true }).fill('Filter');
+    await priya.getByLabel('How many').fill('two');
+    await priya.getByLabel('Price each').fill('49,90');
+    await priya.getByLabel('VAT', { exact: true }).selectOption({ label: '23%' });
+    await priya.getByRole('button', { name: 'Add a line' }).click();
+    await priya.getByLabel('What', { exact: true }).last().fill('Gasket');
+    await priya.getByRole('button', { name: 'Send' }).click();
+    const summary = priya.getByRole('alert');
+    await expect(summary).toContainText('Line 1, How many: “two” is not a number.');
+    await expect(summary).toContainText('Line 2, Price each: “Price each” has no answer yet.');
+    await summary.getByRole('link', { name: /Line 1, How many/ }).click();
+    await expect(priya.getByLabel('How many').first()).toBeFocused();
+    await priya.keyboard.press('Control+a');
+    await priya.keyboard.type('2');
+    await priya.getByRole('button', { name: 'Take line 2 away' }).click();
+    await expect(priya.getByText('€ 99.80').first()).toBeVisible();
+    await expect(priya.getByLabel('Answerable').locator('option:checked')).toHaveText('Priya Nakamura-Lind');
+    await priya.getByLabel('Delivered to').selectOption({ label: 'First option' });
+    expect(await overflows(priya)).toBe(false);
+    expect(await seriousTrouble(priya)).toEqual([]);
+    await priya.getByRole('button', { name: 'Send' }).click();
+    await expect(priya.getByRole('heading', { name: 'Thank you. We have your request.' })).toBeVisible();
+    await expect(priya.getByText('BP-00001')).toBeVisible();
+  });
+
+  await test.step('the desk reads the lines, the total and the band', async () => {
+    await maren.goto('/floor/all/BP-00001');
+    await expect(main.getByText('€ 122.75').first()).toBeVisible();
+    await expect(maren.getByText('Desk', { exact: true })).toBeVisible();
+    await expect(maren.getByRole('columnheader', { name: 'Price each' })).toBeVisible();
+  });
+});

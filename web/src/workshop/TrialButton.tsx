@@ -1,0 +1,63 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { answersToSend } from '@tolvek/core/form';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { api, problemOf } from '../app/api.ts';
+import { Button } from '../ui/Button.tsx';
+import type { DraftEditing } from './useDraft.ts';
+import type { ProofState } from './useProof.ts';
+
+/** Sends what stands in the proof as a trial request: it goes the whole way, and nobody is told. */
+export function TrialButton({ form, proof, editing }: { form: AnswerOf<'form'>; proof: ProofState; editing: DraftEditing }) {
+  const [send, { data, error, isLoading, reset }] = api.useSendTrialMutation();
+  const [clear, { isLoading: isClearing }] = api.useClearTrialsMutation();
+  const [once, setOnce] = useState(() => crypto.randomUUID());
+  const { completion, seat } = proof;
+  const ready = completion.problems.length === 0 && editing.state === 'kept' && !editing.findings.some((finding) => finding.severity === 'error');
+  const go = async (): Promise<void> => {
+    const person = seat === 'outside' || seat === 'staff' ? null : seat;
+    const sent = await send({ form: form.key, once, body: { answers: answersToSend(proof.answers, completion, editing.draft.parts), person, outside: seat === 'outside' } });
+    if (!('error' in sent)) setOnce(crypto.randomUUID());
+  };
+  return (
+    <div className="mt-4 border-t border-rule-strong pt-3 text-[13px]">
+      <p className="flex flex-wrap items-center gap-3">
+        <Button disabled={!ready || isLoading} onClick={go}>
+          Send a trial request
+        </Button>
+        <span className="text-soft">{ready ? 'Marked, uncounted, and nobody is told.' : 'Possible once this could be sent and the draft has no errors.'}</span>
+      </p>
+      <p className="mt-2" aria-live="polite">
+        {data ? (
+          <>
+            Taken as <Link to={`/floor/all/${data.number}`}>{data.number}</Link>.
+          </>
+        ) : null}
+        {error ? (
+          <span className="text-brick">
+            {problemOf(error)
+              .problems?.map((problem) => problem.message)
+              .join(' ') ?? problemOf(error).detail}
+          </span>
+        ) : null}
+      </p>
+      {form.trials.length > 0 ? (
+        <p className="mt-1 text-soft">
+          {form.trials.length} trial {form.trials.length === 1 ? 'request' : 'requests'}, the last <Link to={`/floor/all/${form.trials[0]?.number}`}>{form.trials[0]?.number}</Link>
+          .{' '}
+          <button
+            type="button"
+            className="text-green underline"
+            disabled={isClearing}
+            onClick={() => {
+              reset();
+              void clear({ key: form.key });
+            }}
+          >
+            Clear them all
+          </button>
+        </p>
+      ) : null}
+    </div>
+  );
+}
