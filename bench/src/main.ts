@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { addressOf, DEMO_NOW, demoConfig, seed } from '@tolvek/demo';
 import { DEMO_PASSWORD, start } from '@tolvek/server';
-import { measureAnalysis, measureKeystroke } from './analysis.ts';
+import { measureAnalysis, measureKeystroke, measureProof, measureRows } from './analysis.ts';
 import type { Figure } from './figure.ts';
 import { measureLedger } from './ledger.ts';
 import { measureRules } from './rules.ts';
@@ -13,7 +13,7 @@ import { measureSubmits } from './submits.ts';
 /** `npm run bench`: each figure beside a limit measured in the same run, and their ratio. `--size N`: requests in the ledger. */
 const size = Number(process.argv[process.argv.indexOf('--size') + 1]) || 10_000;
 const folder = mkdtempSync(join(tmpdir(), 'tolvek-bench-'));
-const figures: Figure[] = [...(await measureRules()), measureAnalysis(), measureKeystroke()];
+const figures: Figure[] = [...(await measureRules()), measureAnalysis(), measureKeystroke(), measureProof(), measureRows()];
 
 try {
   console.log(`Making a desk with ${size} requests …`);

@@ -9,6 +9,11 @@ const rounded = (value: number): number | null => (Number.isFinite(value) ? Numb
 /** How many decimal places a number needs: 2 for 740.25, 7 for 1e-7. */
 function placesOf(value: number): number {
   if (Number.isInteger(value)) return 0;
+  // The usual few places are found by trying; that the number comes back the same says that nothing was rounded.
+  for (let places = 1, scale = 10; places <= 4; places += 1, scale *= 10) {
+    const scaled = value * scale;
+    if (Number.isSafeInteger(scaled) && scaled / scale === value) return places;
+  }
   const [digits = '', exponent = '0'] = String(value).split('e');
   return Math.max(0, (digits.split('.')[1]?.length ?? 0) - Number(exponent));
 }
@@ -46,6 +51,11 @@ export type Rounding = 'up' | 'down' | 'half up' | 'half down' | 'half even' | '
 /** A number rounded to decimal places (−15 to 15; null outside), exactly as its decimal digits say (DMN 1.5, 10.3.4.3). */
 export function roundTo(value: number, places: number, way: Rounding): number | null {
   if (!Number.isInteger(places) || Math.abs(places) > 15) return null;
+  if (places >= 0 && places <= 6) {
+    const scale = 10 ** places;
+    const whole = value * scale;
+    if (Number.isSafeInteger(whole) && whole / scale === value) return value + 0;
+  }
   // Moving the point in the written number is exact; multiplying by a power of ten is not.
   const scaled = movePoint(value, places);
   const whole = Math.trunc(scaled);

@@ -20,6 +20,7 @@ import { type Effects, ReadyRules, type Said } from './effects.ts';
 import { type Place, placesOf } from './layout.ts';
 import { readyPreset } from './presets.ts';
 import { prepareSettling } from './settle.ts';
+import { prepareVisible } from './visible.ts';
 
 /** A question as it stands now: what rules made of it. */
 export interface AskedQuestion extends Question {
@@ -68,69 +69,68 @@ export function prepareCompletion(form: AskedForm): (answers: RawAnswers, facts:
   const scope = requestScope(fields);
   const rules = new ReadyRules(form, scope, () => true);
   const settle = prepareSettling(fields, scope, rules);
+  const places = placesOf(parts);
+  const visibleIn = prepareVisible(places, fields, rules);
   const indexOf = new Map(fields.map((field, index) => [field.key, index]));
   const presets = fields.map((field) => readyPreset(field, scope));
-  const places = placesOf(parts);
-  const placeOf = new Map(places.map((place) => [place.key, place]));
-  const askedHere = new Map(questionsOf(parts).flatMap((question) => (fields[indexOf.get(question.field) ?? -1]?.source === 'asked' ? [[question.field, question]] : [])));
-  // Staff are not shown to whoever comes from outside, so there is nobody to pick there.
-  const needsPeople = new Set(fields.flatMap((field) => (field.type.kind === 'person' || field.type.kind === 'people' ? [field.key] : [])));
-  const isShown = (key: string, effects: Effects): boolean => effects.shown.get(key) ?? !rules.awaiting.has(key);
-  const isVisible = (place: Place, effects: Effects): boolean =>
-    isShown(place.key, effects) &&
-    (place.section === null || isShown(place.section, effects)) &&
-    !effects.skipped.has(place.page) &&
-    (place.page === FIRST_PAGE || isShown(place.page, effects));
+  const asking = new Map<string, Question>();
+  /** By the place of the field: the question that asks for it, and where that stands. */
+  const asks = fields.map((field) => {
+    const place = field.source === 'asked' ? places.findIndex(({ part }) => part.part === 'question' && part.field === field.key) : -1;
+    const part = places[place]?.part;
+    if (part?.part !== 'question') return null;
+    asking.set(field.key, part);
+    return { question: part, place };
+  });
+  const hasOrder = fields.some((field) => 'notBefore' in field.type && field.type.notBefore !== undefined);
+  const remembered = new Map<string, { readonly raw: RawAnswer; readonly facts: RequestFacts; readonly read: ReadAnswer }>();
+
+  /** Reads an answer; one that is still the same needs no reading again at the next keystroke. */
+  const readOnce = (field: Field, raw: RawAnswer, facts: RequestFacts): ReadAnswer => {
+    const known = remembered.get(field.key);
+    if (known?.raw === raw && known.facts === facts) return known.read;
+    const read = readAnswer(field, raw, facts);
+    remembered.set(field.key, { raw, facts, read });
+    return read;
+  };
 
   return (answers, facts) => {
-    const read = new Map<string, ReadAnswer>();
-    for (const key of askedHere.keys()) {
-      const field = fields[indexOf.get(key) ?? -1];
-      if (field && Object.hasOwn(answers, key)) read.set(key, readAnswer(field, answers[key] ?? null, facts));
-    }
-    const typed = (key: string): FieldValue | undefined => {
-      const result = read.get(key);
-      return result?.state === 'value' ? result.value : undefined;
-    };
-    const visibleNow = (place: Place, effects: Effects): boolean => isVisible(place, effects) && !(facts.door === 'outside' && needsPeople.has(place.key));
+    const reads = fields.map((field, index) => (asks[index] && Object.hasOwn(answers, field.key) ? readOnce(field, answers[field.key] ?? null, facts) : null));
     const settled = settle((index, effects, slots) => {
-      const key = fields[index]?.key ?? '';
-      const preset = (): FieldValue | undefined => presets[index]?.(slots, facts);
-      const question = askedHere.get(key);
+      const [asked, read, preset] = [asks[index], reads[index], presets[index]];
       // Who has not touched a question leaves its preset standing; who emptied it has answered with nothing.
-      if (!question || !read.has(key)) return preset();
-      const place = placeOf.get(key);
-      const takes = place && visibleNow(place, effects) ? !effects.locked.has(key) : question.whenHidden === 'kept';
-      return takes ? typed(key) : preset();
+      if (!asked || !read) return preset?.(slots, facts);
+      const { question, place } = asked;
+      const takes = visibleIn(effects, facts)[place] ? !effects.locked.has(question.field) : question.whenHidden === 'kept';
+      if (takes) return read.state === 'value' ? read.value : undefined;
+      return preset?.(slots, facts);
     }, facts);
     const { effects } = settled;
     const values = valuesOf(fields, settled.values);
     const nameOf = (id: string): string | undefined => facts.people.find((person) => person.id === id)?.name;
-    const visible = places.filter((place) => visibleNow(place, effects));
-    const shown = withoutEmptyHeadings(visible).map(({ part }): ShownPart => {
+    const visible = visibleIn(effects, facts);
+    const isAsked = new Map<string, AskedQuestion>();
+    const problems: Problem[] = [];
+    const shown = withoutEmptyHeadings(places.filter((_, index) => visible[index])).map(({ part }): ShownPart => {
       if (part.part === 'instruction') return { ...part, text: merged(part.text, fields, values, nameOf) };
       if (part.part !== 'question') return part;
-      const field = fields[indexOf.get(part.field) ?? -1];
-      const value = values[part.field];
-      const asked = asAsked(part, effects);
-      const stands = field && value !== undefined && !asked.locked && !read.has(part.field) ? typedForm(field, value) : null;
-      return { ...asked, stands, shown: field && value !== undefined && asked.locked ? showValue(field, value, nameOf) : '' };
+      const index = indexOf.get(part.field) ?? -1;
+      const [field, read, value] = [fields[index], reads[index], settled.values[index]];
+      const asked = asAsked(part, effects, field, value, read === null, nameOf);
+      isAsked.set(part.field, asked);
+      problems.push(...problemsAt(asked, field, read ?? undefined, value));
+      return asked;
     });
-    const asked = shown.filter((part) => part.part === 'question');
-    const isAsked = new Map(asked.map((question) => [question.field, question]));
-    const problems = [
-      ...asked.flatMap((question) => problemsAt(question, fields[indexOf.get(question.field) ?? -1], read.get(question.field), values)),
-      ...orderProblems(fields, values).filter((problem) => isAsked.has(problem.field)),
-      ...effects.refusals.map(({ field, text, fix }): Problem => ({ field: isAsked.has(field) ? field : 'form', message: text, fix })),
-    ];
+    if (hasOrder) problems.push(...orderProblems(fields, values).filter((problem) => isAsked.has(problem.field)));
+    problems.push(...effects.refusals.map(({ field, text, fix }): Problem => ({ field: isAsked.has(field) ? field : 'form', message: text, fix })));
     return {
       parts: shown,
-      asked,
+      asked: [...isAsked.values()],
       values,
       problems,
-      strangers: strangersAmong(answers, askedHere, isAsked),
+      strangers: strangersAmong(answers, asking, isAsked),
       warnings: effects.warnings,
-      cleared: [...read.keys()].filter((key) => !isAsked.has(key) && askedHere.get(key)?.whenHidden === 'cleared'),
+      cleared: fields.flatMap((field, index) => (reads[index] && asks[index]?.question.whenHidden === 'cleared' && !isAsked.has(field.key) ? [field.key] : [])),
       rules: rules.running.map((rule, index) => ({ rule, held: effects.held[index] ?? null })),
       atRest: settled.atRest,
     };
@@ -147,12 +147,31 @@ export function answersToSend(answers: RawAnswers, { asked }: Pick<Completion, '
   return Object.fromEntries(Object.entries(answers).filter(([key]) => open.has(key) || (kept.has(key) && !asked.some((question) => question.field === key))));
 }
 
-const asAsked = (question: Question, { required, locked, limits, put }: Effects): Omit<AskedQuestion, 'stands' | 'shown'> => ({
-  ...question,
-  required: question.required || required.has(question.field),
-  locked: locked.has(question.field) || put.has(question.field),
-  offers: limits.get(question.field) ?? null,
-});
+function asAsked(
+  question: Question,
+  { required, locked, limits, put }: Effects,
+  field: Field | undefined,
+  value: FieldValue | undefined,
+  untouched: boolean,
+  nameOf: NameOf,
+): AskedQuestion {
+  const { field: key } = question;
+  const isLocked = locked.has(key) || put.has(key);
+  const known = field && value !== undefined;
+  // Named one by one: a form of hundreds of questions is completed at every keystroke, and spreading them would cost more than the rules.
+  return {
+    part: 'question',
+    field: key,
+    asks: question.asks,
+    help: question.help,
+    whenHidden: question.whenHidden ?? 'ignored',
+    required: question.required || required.has(key),
+    locked: isLocked,
+    offers: limits.get(key) ?? null,
+    stands: known && !isLocked && untouched ? typedForm(field, value) : null,
+    shown: known && isLocked ? showValue(field, value, nameOf) : '',
+  };
+}
 
 /** An instruction with the values it names; what is empty leaves nothing. */
 const merged = (text: string, fields: readonly Field[], values: Values, nameOf: NameOf): string =>
@@ -164,6 +183,7 @@ const merged = (text: string, fields: readonly Field[], values: Values, nameOf: 
 
 /** A section or page that has nothing to show under it is no help to anybody. */
 function withoutEmptyHeadings(places: readonly Place[]): readonly Place[] {
+  if (places.every(({ section, page }) => section === null && page === FIRST_PAGE)) return places;
   const filled = new Set(places.flatMap(({ part, section, page }) => (part.part === 'question' || part.part === 'instruction' ? [section, page] : [])));
   return places.filter(({ part, key }) => (part.part !== 'section' && part.part !== 'page') || filled.has(key));
 }
@@ -180,7 +200,7 @@ function valuesOf(fields: readonly Field[], held: readonly (FieldValue | undefin
 /** At most so many cells of line items are told at once. */
 const CELLS_TOLD = 50;
 
-function problemsAt(question: AskedQuestion, field: Field | undefined, read: ReadAnswer | undefined, values: Values): readonly Problem[] {
+function problemsAt(question: AskedQuestion, field: Field | undefined, read: ReadAnswer | undefined, value: FieldValue | undefined): readonly Problem[] {
   if (!field) return [];
   const key = question.field;
   if (!question.locked && read?.state === 'wrong') {
@@ -193,7 +213,6 @@ function problemsAt(question: AskedQuestion, field: Field | undefined, read: Rea
       place,
     }));
   }
-  const value = values[key];
   if (value === undefined) return question.required ? [missing(question, field)] : [];
   return question.offers && (field.type.kind === 'choice' || field.type.kind === 'choices') ? notOffered(question, field, value) : [];
 }

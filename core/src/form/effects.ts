@@ -71,19 +71,14 @@ export class ReadyRules {
     return this.rules.map(({ rule }) => rule);
   }
 
+  /** What they come to before anything is known: no rule holds, none does not. */
+  get nothing(): Effects {
+    return { ...noEffects(), held: this.rules.map(() => null) };
+  }
+
   /** What the rules come to when all of them read the same values. */
   effects(slots: Slots): Effects {
-    const effects = {
-      held: [] as Ternary[],
-      shown: new Map<string, boolean>(),
-      skipped: new Set<string>(),
-      required: new Set<string>(),
-      locked: new Set<string>(),
-      put: new Map<string, Value>(),
-      limits: new Map<string, readonly string[]>(),
-      warnings: [] as Said[],
-      refusals: [] as (Said & { fix: string })[],
-    };
+    const effects = noEffects();
     for (const { rule, holds, then, otherwise } of this.rules) {
       const value = holds(slots, null);
       const held = typeof value === 'boolean' ? value : null;
@@ -126,6 +121,18 @@ export class ReadyRules {
     }
   }
 }
+
+const noEffects = () => ({
+  held: [] as Ternary[],
+  shown: new Map<string, boolean>(),
+  skipped: new Set<string>(),
+  required: new Set<string>(),
+  locked: new Set<string>(),
+  put: new Map<string, Value>(),
+  limits: new Map<string, readonly string[]>(),
+  warnings: [] as Said[],
+  refusals: [] as (Said & { fix: string })[],
+});
 
 type Mutable<T> = {
   readonly [K in keyof T]: T[K] extends ReadonlyMap<infer A, infer B> ? Map<A, B> : T[K] extends ReadonlySet<infer A> ? Set<A> : T[K] extends readonly (infer A)[] ? A[] : T[K];

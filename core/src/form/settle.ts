@@ -56,28 +56,20 @@ export function prepareSettling(fields: readonly Field[], scope: Scope, rules: R
       slots[index] = expressionValue(field, value);
       return true;
     };
-    let effects = rules.effects(slots);
+    let effects = rules.nothing;
     for (let round = 0; round <= most; round += 1) {
       const before = [...slots];
-      let moved = false;
+      let moved = round === 0;
       for (const [index, field] of fields.entries()) {
         if (field.source === 'computed') continue;
         const put = effects.put.get(field.key);
         moved = hold(index, put === undefined ? entered(index, effects, before) : valueFromExpression(field, put)) || moved;
       }
-      for (const { index, field, run } of formulas) moved = hold(index, valueFromExpression(field, run(slots, null))) || moved;
-      const next = rules.effects(slots);
-      const rests = !moved && sameEffects(effects, next);
-      effects = next;
-      if (rests) return { effects, values, atRest: true };
+      // What the effects were worked out from still stands, so they do as well.
+      if (!moved) return { effects, values, atRest: true };
+      for (const { index, field, run } of formulas) hold(index, valueFromExpression(field, run(slots, null)));
+      effects = rules.effects(slots);
     }
     return { effects, values, atRest: false };
   };
-}
-
-/** Whether two rounds did the same: the same rules held, and put the same values. */
-function sameEffects(a: Effects, b: Effects): boolean {
-  if (a.held.some((held, index) => held !== b.held[index]) || a.put.size !== b.put.size) return false;
-  for (const [key, value] of a.put) if (!b.put.has(key) || (b.put.get(key) !== value && String(b.put.get(key)) !== String(value))) return false;
-  return true;
 }

@@ -32,6 +32,14 @@ export interface ItemsShown {
 /** Line items: a small row of fields that repeats. The kinds of its columns read, show and compare their cells. */
 export function lineItemsOf(workOf: WorkOf): KindWork<'line-items'> & { readonly shownWhile: (raw: RawAnswer, type: LineItems, around: Around) => ItemsShown } {
   const ready = new WeakMap<LineItems, readonly Formula[]>();
+  const asked = new WeakMap<LineItems, ReadonlyMap<string, ItemColumn>>();
+
+  /** The columns that are asked, by key. */
+  function askedOf(type: LineItems): ReadonlyMap<string, ItemColumn> {
+    let columns = asked.get(type);
+    if (!columns) asked.set(type, (columns = new Map(type.columns.filter(isAsked).map((column) => [column.key, column]))));
+    return columns;
+  }
 
   /** Formulas in the order to compute them; one in a circle, or that can’t be read, stays empty. */
   function formulasOf(type: LineItems): readonly Formula[] {
@@ -101,7 +109,7 @@ export function lineItemsOf(workOf: WorkOf): KindWork<'line-items'> & { readonly
       const cells: NonNullable<Extract<ReadAnswer, { state: 'wrong' }>['cells']>[number][] = [];
       for (const [index, line] of typed.entries()) {
         if (typeof line !== 'object' || line === null || Array.isArray(line)) return wrong('A line must name its columns.', 'Send each line as columns and values.');
-        const stranger = Object.keys(line).find((key) => !type.columns.some((column) => column.key === key && isAsked(column)));
+        const stranger = Object.keys(line).find((key) => !askedOf(type).has(key));
         if (stranger !== undefined) return wrong(`Line ${index + 1} has a column “${stranger}” that is not asked.`, 'Leave it out.');
         if (Object.values(line).every((cell) => isBlank(cell))) continue;
         rows.push(readRow(line, index, type, around, cells));
@@ -139,7 +147,7 @@ export function lineItemsOf(workOf: WorkOf): KindWork<'line-items'> & { readonly
 
   function readRow(line: RawRow, index: number, type: LineItems, around: Around, cells: { message: string; fix: string; place: { row: number; column: string } }[]): ItemRow {
     const row: Record<string, Single> = {};
-    for (const column of type.columns.filter(isAsked)) {
+    for (const column of askedOf(type).values()) {
       const place = { row: index, column: column.key };
       const read = workOf(column.type).read(Object.hasOwn(line, column.key) ? (line[column.key] ?? null) : null, column.type, around);
       if (read.state === 'value') row[column.key] = read.value as Single;

@@ -101,7 +101,10 @@ export const money: KindWork<'money'> = {
     return (minor / 10 ** placesOf(currency)).toFixed(placesOf(currency));
   },
   fromExpression: (value, { currency }) => {
-    const minor = typeof value === 'number' ? roundTo(movePoint(value, placesOf(currency)), 0, 'half up') : null;
+    const places = placesOf(currency);
+    const rounded = typeof value === 'number' ? roundTo(value, places, 'half up') : null;
+    // Rounded to its places already, so the nearest whole number of minor units is the right one.
+    const minor = rounded === null ? null : Math.round(rounded * 10 ** places);
     return minor !== null && Number.isSafeInteger(minor) ? { minor, currency } : undefined;
   },
   toExpression: (value) => {

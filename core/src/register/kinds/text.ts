@@ -5,13 +5,16 @@ const read = (raw: RawAnswer, most: number): ReadAnswer => {
   if (isBlank(raw)) return EMPTY;
   if (typeof raw !== 'string') return wrong('This must be text.', 'Type it as words.');
   const value = withoutControls(raw.replace(/\r\n?/g, '\n')).trim().normalize('NFC');
-  const length = [...value].length;
+  const length = value.length > most ? [...value].length : 0;
   if (length > most) return wrong(`This is ${length} characters long; there is room for ${most}.`, `Shorten it by ${length - most} characters.`);
   return { state: 'value', value };
 };
 
+// biome-ignore lint/suspicious/noControlCharactersInRegex: these are what is looked for
+const CONTROLS = /[\u0000-\u001f]/;
+
 /** Signs that can’t be seen and mean nothing in an answer, save for line breaks and tabs. */
-const withoutControls = (value: string): string => [...value].filter((sign) => sign >= ' ' || sign === '\n' || sign === '\t').join('');
+const withoutControls = (value: string): string => (!CONTROLS.test(value) ? value : [...value].filter((sign) => sign >= ' ' || sign === '\n' || sign === '\t').join(''));
 
 export const text: KindWork<'text'> = {
   ...TEXT_WORK,
