@@ -1,0 +1,62 @@
+import { Ajv2020 } from 'ajv/dist/2020.js';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { type AskedForm, answerSchema, type FormDesign, formFile, groupsNeeded, isUnanswered, prepareCompletion, RECIPES, settledHere } from '../src/form/index.ts';
+import { answersTo, anyForm, FACTS } from './anyForm.ts';
+
+const designOf = (form: AskedForm): FormDesign => ({
+  ...form,
+  title: 'T',
+  intro: '',
+  subject: '',
+  unique: [],
+  routing: { columns: [], rows: [], otherwise: { team: 'boats', priority: 'normal', workingDays: 1, needsApproval: false } },
+  approval: { step: { id: 's', label: 'S', group: 'boats' } },
+  deadline: { calendar: 'desk', remindBefore: 0, escalateAfter: 0, escalateTo: 'boats' },
+});
+
+describe('the shape of a form’s answers', () => {
+  it('is a JSON Schema that takes everything the form takes', () => {
+    let taken = 0;
+    fc.assert(
+      fc.property(
+        anyForm.chain((form) => fc.tuple(fc.constant(form), answersTo(form))),
+        ([form, answers]) => {
+          const completion = prepareCompletion(form)(answers, FACTS);
+          const asked = Object.fromEntries(Object.entries(answers).filter(([key]) => completion.asked.some((question) => question.field === key && !question.locked)));
+          if (completion.problems.some((problem) => !isUnanswered(problem))) return;
+          taken += 1;
+          const validate = new Ajv2020({ strict: false }).compile(answerSchema(designOf(form)));
+          expect(validate(asked) ? [] : [asked, validate.errors]).toEqual([]);
+        },
+      ),
+      { numRuns: 400 },
+    );
+    expect(taken).toBeGreaterThan(40);
+  });
+
+  it('refuses what no answer to the form can be', () => {
+    const design = RECIPES.find((recipe) => recipe.key === 'purchase')?.make({ title: 'P', team: 'a', approvers: 'b', calendar: 'c' });
+    if (!design) throw new Error('no recipe');
+    const validate = new Ajv2020({ strict: false }).compile(answerSchema(design));
+    expect(validate({ purpose: 'Pumps', lines: [{ what: 'Seal', count: 2, price: '3.10', vat: 'full' }] })).toBe(true);
+    for (const wrong of [{ stranger: 1 }, { lines: 'many' }, { lines: [{ net: 1 }] }, { lines: [{ vat: 'most' }] }, { purpose: ['a'] }])
+      expect([wrong, validate(wrong)]).toEqual([wrong, false]);
+  });
+});
+
+describe('a form taken along', () => {
+  it('names what it needs, and settles with other groups in their place', () => {
+    fc.assert(
+      fc.property(anyForm, (form) => {
+        const design = designOf(form);
+        const file = formFile(design, [{ key: 'boats', name: 'Boats' }], []);
+        expect(file.needs.groups).toContainEqual({ key: 'boats', name: 'Boats' });
+        const moved = settledHere(JSON.parse(JSON.stringify(file)).design, { groups: { boats: 'vessels' }, calendars: { desk: 'hours' } });
+        expect(groupsNeeded(moved)).not.toContain('boats');
+        expect(moved.deadline.calendar).toBe('hours');
+        expect(settledHere(moved, { groups: { vessels: 'boats' }, calendars: { hours: 'desk' } })).toEqual(design);
+      }),
+    );
+  });
+});
