@@ -1,6 +1,7 @@
 import type { Scope } from '../expression/index.ts';
 import { type Field, requestScope } from '../register/index.ts';
 import { type FormDesign, type Part, partKey, type Question } from './design.ts';
+import { isSame } from './same.ts';
 import { expressionInWords, partName, presetInWords, ruleInWords } from './words.ts';
 
 /** One thing that differs between two states of a form: in a sentence, and on either side. */
@@ -16,7 +17,7 @@ export interface DesignChange {
   readonly reaches: 'form' | 'register';
 }
 
-const differs = (a: unknown, b: unknown): boolean => JSON.stringify(a) !== JSON.stringify(b);
+const differs = (a: unknown, b: unknown): boolean => !isSame(a, b);
 
 /** What a draft would change against a release, in the order of work. */
 export function compareDesigns(before: FormDesign | null, after: FormDesign): readonly DesignChange[] {

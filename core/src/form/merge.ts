@@ -1,4 +1,5 @@
 import { type FormDesign, partKey } from './design.ts';
+import { isSame } from './same.ts';
 import { partName } from './words.ts';
 
 export interface Merged {
@@ -9,7 +10,6 @@ export interface Merged {
 
 type Json = Readonly<Record<string, unknown>>;
 
-const isSame = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
 const isPlain = (value: unknown): value is Json => typeof value === 'object' && value !== null && !Array.isArray(value);
 
 /** Lists whose items have a key, so that they are merged item by item. */
