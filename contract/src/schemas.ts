@@ -59,6 +59,12 @@ export const kind: z.ZodType<Kind, Kind> = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('person'), from: groupKeys }),
   z.strictObject({ kind: z.literal('people'), from: groupKeys, most: z.int().min(1).optional() }),
   z.strictObject({
+    kind: z.literal('files'),
+    only: z.enum(['any', 'pictures', 'documents']),
+    most: z.int().min(1).max(20).optional(),
+    mostBytes: z.int().min(1_000).max(100_000_000).optional(),
+  }),
+  z.strictObject({
     kind: z.literal('line-items'),
     columns: z.array(column).max(20).readonly(),
     least: z.int().min(0).optional(),
@@ -277,6 +283,7 @@ export const sheet = z.object({
   history: z.array(historyEntry),
 });
 
+export const knownFile = z.object({ ref: z.string(), bytes: z.int(), media: z.string() });
 const facts: z.ZodType<RequestFacts, RequestFacts> = z.object({
   requesterIsOutside: z.boolean(),
   requesterId: z.string().nullable(),
@@ -287,6 +294,7 @@ const facts: z.ZodType<RequestFacts, RequestFacts> = z.object({
   today: z.string(),
   now: z.string(),
   people: z.array(z.object({ id: z.string(), name: z.string(), groups: z.array(z.string()) })),
+  files: z.array(knownFile),
 });
 
 export const doorView = z.object({

@@ -24,6 +24,7 @@ export const ANY_KIND: readonly Kind[] = [
   { kind: 'level', levels: LEVELS },
   { kind: 'person', from: ['boats'] },
   { kind: 'people', from: [] },
+  { kind: 'files', only: 'any', most: 2 },
   {
     kind: 'line-items',
     most: 3,
@@ -48,6 +49,10 @@ export const FACTS: RequestFacts = {
   people: [
     { id: 'ada', name: 'Ada Quill', groups: ['boats'] },
     { id: 'bo', name: 'Bo Lind', groups: ['lab'] },
+  ],
+  files: [
+    { ref: '1/plan.pdf', bytes: 9_000, media: 'application/pdf' },
+    { ref: '2/pier.png', bytes: 2_000_000, media: 'image/png' },
   ],
 };
 
@@ -89,6 +94,8 @@ export function goodAnswer(type: Kind): fc.Arbitrary<RawAnswer> {
       return fc.constantFrom(...type.levels.map((level) => level.worth));
     case 'person':
       return fc.constant('ada');
+    case 'files':
+      return fc.subarray(['1/plan.pdf', '2/pier.png']);
     case 'people':
       return fc.subarray(['ada', 'bo']);
     case 'line-items':

@@ -110,7 +110,7 @@ describe('every kind', () => {
     fc.assert(
       fc.property(typed, ([type, raw]) => {
         const read = readAnswer({ type }, raw, FACTS);
-        if (read.state !== 'value' || type.kind === 'line-items') return;
+        if (read.state !== 'value' || type.kind === 'line-items' || type.kind === 'files') return;
         expect(valueFromExpression({ type }, expressionValue({ type }, read.value))).toEqual(read.value);
       }),
       { numRuns: 2_000 },

@@ -8,6 +8,9 @@ const PLANTED = 'zq-planted-7f3a91';
 const CONTACT = { name: 'Noor Castellan', email: 'noor.castellan@corrin.example' };
 const PEOPLE = ['Maren Okafor', 'Ilse Brandvold', 'Tomas Achterberg', 'Priya Nakamura-Lind', 'Oskar Veldhuis', 'Ada Quillfeather', 'Bram Solheim', 'Edda Kilbride'];
 
+/** Routes that carry no JSON: the stream, and files, which have tests of their own. */
+const BYTES: readonly string[] = ['live', 'upload', 'file', 'followFile'];
+
 let desk: Desk;
 const callers = new Map<string, Caller>();
 const heard = new Map<string, string>();
@@ -112,13 +115,13 @@ describe('a value in the restricted field', () => {
       advanceClock: [{ body: { minutes: 1 } }],
     };
     for (const name of Object.keys(routes) as RouteName[]) {
-      if (name === 'live') continue;
+      if (BYTES.includes(name)) continue;
       for (const caller of callers.values()) for (const input of inputs[name] ?? [{}]) await caller.call(name, input);
     }
     await desk.letters();
 
     const exercised = new Set(desk.answers.filter((answer) => answer.status === 200).map((answer) => answer.route));
-    expect(Object.keys(routes).filter((name) => name !== 'live' && !exercised.has(name))).toEqual([]);
+    expect(Object.keys(routes).filter((name) => !BYTES.includes(name) && !exercised.has(name))).toEqual([]);
 
     const found = new Set(desk.answers.filter((answer) => answer.text.includes(PLANTED)).map((answer) => `${answer.who}: ${answer.route}`));
     expect([...found].sort()).toEqual(

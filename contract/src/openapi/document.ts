@@ -15,6 +15,9 @@ const schema = (type: z.ZodType, io: 'input' | 'output'): unknown => {
   return rest;
 };
 
+/** Routes that answer with the bytes of a file. */
+const BYTES: ReadonlySet<string> = new Set(['file', 'followFile']);
+
 const isEmpty = (type: z.ZodType): boolean => type instanceof z.ZodObject && Object.keys(type.shape).length === 0;
 
 /** The OpenAPI 3.1 document, made from the routes that the server serves. */
@@ -36,12 +39,13 @@ export function openApiDocument(version: string): Record<string, unknown> {
 function operation(each: Route): Record<string, unknown> {
   const parameters = [...parametersOf(each.params, 'path'), ...parametersOf(each.query, 'query')];
   if (each.guard !== 'none') parameters.push({ name: each.guard, in: 'header', required: true, schema: { type: 'string' } });
-  const media = each.name === 'live' ? 'text/event-stream' : 'application/json';
+  const media = BYTES.has(each.name) ? 'application/octet-stream' : each.name === 'live' ? 'text/event-stream' : 'application/json';
   return {
     operationId: each.name,
     summary: each.says,
     description: `Who: ${WHO[each.caller]}`,
     parameters,
+    ...(each.name === 'upload' ? { requestBody: { required: true, content: { 'application/octet-stream': { schema: { type: 'string', format: 'binary' } } } } } : {}),
     ...(isEmpty(each.body) ? {} : { requestBody: { required: true, content: { 'application/json': { schema: schema(each.body, 'input') } } } }),
     responses: {
       200: { description: 'Done.', content: { [media]: { schema: schema(each.answer, 'output') } } },

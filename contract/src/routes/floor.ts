@@ -48,6 +48,18 @@ export const floorRoutes = {
     guard: 'none',
     answer: sheet,
   }),
+  file: route({
+    name: 'file',
+    method: 'GET',
+    path: '/api/requests/:number/files/:id',
+    says: 'A file of a request, for whoever may read its field; the answer is its bytes.',
+    caller: 'staff',
+    params: z.strictObject({ number: z.string().max(20), id: z.string().max(64) }),
+    query: empty,
+    body: empty,
+    guard: 'none',
+    answer: z.string(),
+  }),
   changeFields: route({
     name: 'changeFields',
     method: 'PATCH',

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { route } from '../route.ts';
-import { doorView, empty, rawAnswers, requesterView, visibleSubject } from '../schemas.ts';
+import { doorView, empty, knownFile, rawAnswers, requesterView, visibleSubject } from '../schemas.ts';
 import { done, numbered, slugged, text, withToken } from './params.ts';
 
 /** Asking and following. */
@@ -43,6 +43,18 @@ export const frontDeskRoutes = {
     body: z.strictObject({ answers: rawAnswers }),
     guard: 'none',
     answer: z.object({ problems: z.array(z.object({ field: z.string(), message: z.string(), fix: z.string() })) }),
+  }),
+  upload: route({
+    name: 'upload',
+    method: 'POST',
+    path: '/api/doors/:slug/uploads',
+    says: 'Takes a file for a question in; its bytes are the body. It is looked at by content, and forgotten unless a request names it within four days.',
+    caller: 'anyone',
+    params: slugged,
+    query: z.strictObject({ field: z.string().max(64), name: z.string().min(1).max(200) }),
+    body: empty,
+    guard: 'none',
+    answer: knownFile,
   }),
   submit: route({
     name: 'submit',
@@ -94,6 +106,18 @@ export const frontDeskRoutes = {
     body: empty,
     guard: 'none',
     answer: requesterView,
+  }),
+  followFile: route({
+    name: 'followFile',
+    method: 'GET',
+    path: '/api/follow/:token/files/:id',
+    says: 'A file of one’s own request, as an outside requester; the answer is its bytes.',
+    caller: 'link',
+    params: z.strictObject({ token: z.string().max(100), id: z.string().max(64) }),
+    query: empty,
+    body: empty,
+    guard: 'none',
+    answer: z.string(),
   }),
   followMessage: route({
     name: 'followMessage',

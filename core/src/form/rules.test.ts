@@ -12,6 +12,7 @@ const FACTS: RequestFacts = {
   now: '2026-11-23T10:42',
   calendar: { open: [], closed: [] },
   people: [{ id: 'ada', name: 'Ada Quill', groups: [] }],
+  files: [],
 };
 const SIZES = ['small', 'large', 'huge'].map((key) => ({ key, label: key }));
 const asked = (key: string, type: Field['type'], preset?: Extract<Field, { preset?: unknown }>['preset']): Field => ({

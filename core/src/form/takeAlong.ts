@@ -102,6 +102,7 @@ function shapeOf(type: Kind): JsonSchema {
     case 'choices':
       return { type: ['array', 'null'], items: { enum: offered(type.options) } };
     case 'people':
+    case 'files':
       return { type: ['array', 'null'], items: { type: 'string' } };
     case 'date':
       return { ...TEXT, description: 'A day as YYYY-MM-DD.' };

@@ -59,7 +59,7 @@ export function ruleInWords(rule: FormRule, form: Named, scope: Scope): string {
 export function presetInWords(field: Field, preset: Preset, form: Named, scope: Scope): string {
   switch (preset.from) {
     case 'fixed': {
-      const read = readAnswer(field, preset.value, { today: '0000-01-01', now: '0000-01-01T00:00', people: [] });
+      const read = readAnswer(field, preset.value, { today: '0000-01-01', now: '0000-01-01T00:00', people: [], files: [] });
       return read.state === 'value' ? showValue(field, read.value) : String(preset.value);
     }
     case 'today':

@@ -1,5 +1,5 @@
 import { dateAt, type WorkingCalendar, wallClockAt, workingWeek } from '../deadline/index.ts';
-import type { KnownPerson, RequestFacts } from '../register/index.ts';
+import type { KnownFile, KnownPerson, RequestFacts } from '../register/index.ts';
 
 /** Who asks, as conditions may know them. */
 export interface Asker {
@@ -10,7 +10,14 @@ export interface Asker {
 }
 
 /** What conditions may know besides the answers: who asks, at which door, at which moment of the desk’s clock. */
-export function factsAt(now: number, calendar: WorkingCalendar, door: RequestFacts['door'], asker: Asker | null, people: readonly KnownPerson[]): RequestFacts {
+export function factsAt(
+  now: number,
+  calendar: WorkingCalendar,
+  door: RequestFacts['door'],
+  asker: Asker | null,
+  people: readonly KnownPerson[],
+  files: readonly KnownFile[] = [],
+): RequestFacts {
   const week = workingWeek(calendar);
   return {
     requesterIsOutside: asker?.kind !== 'staff',
@@ -22,5 +29,6 @@ export function factsAt(now: number, calendar: WorkingCalendar, door: RequestFac
     now: wallClockAt(now, calendar.zone),
     calendar: { open: [...week.open], closed: [...week.closed] },
     people,
+    files,
   };
 }

@@ -53,6 +53,7 @@ const facts = {
   today: '2026-11-23',
   now: '2026-11-23T10:00',
   people: [],
+  files: [],
   calendar: { open: [true, true, true, true, true, false, false], closed: ['2026-12-25'] },
 } as const;
 const day = [['08:00', '17:00']] as const;

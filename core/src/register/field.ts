@@ -64,7 +64,12 @@ export type Kind =
   /** Staff in any of these groups; all staff when none is named. */
   | { readonly kind: 'person'; readonly from: readonly string[] }
   | { readonly kind: 'people'; readonly from: readonly string[]; readonly most?: number }
+  /** `mostBytes`: of each file. */
+  | { readonly kind: 'files'; readonly only: FileGroup; readonly most?: number; readonly mostBytes?: number }
   | { readonly kind: 'line-items'; readonly columns: readonly ItemColumn[]; readonly least?: number; readonly most?: number };
+
+/** Which files a field takes. */
+export type FileGroup = 'any' | 'pictures' | 'documents';
 
 export type KindName = Kind['kind'];
 
@@ -92,6 +97,15 @@ export type RawRow = Readonly<Record<string, RawSingle>>;
 /** What a requester typed, before it is read: kept as it was until it can be understood. */
 export type RawAnswer = RawSingle | readonly string[] | readonly RawRow[];
 export type RawAnswers = Readonly<Record<string, RawAnswer>>;
+
+/** A file that was sent along with answers. */
+export interface KnownFile {
+  /** Its identity and name: `0198…/plan.pdf`. */
+  readonly ref: string;
+  readonly bytes: number;
+  /** By content, not by name. */
+  readonly media: string;
+}
 
 /** Somebody who can be picked. */
 export interface KnownPerson {

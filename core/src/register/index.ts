@@ -2,10 +2,12 @@ export type {
   ChoiceOption,
   Field,
   FieldValue,
+  FileGroup,
   ItemColumn,
   ItemRow,
   Kind,
   KindName,
+  KnownFile,
   KnownPerson,
   Level,
   Money,
@@ -20,6 +22,7 @@ export type {
 } from './field.ts';
 export { dateInWords } from './kinds/date.ts';
 export { isMailAddress } from './kinds/email.ts';
+export { bytesInWords, endingsOf, FILE_LIMITS, fileId, fileName, fileObjection, mediaByName } from './kinds/files.ts';
 export { expressionValue, itemScope, itemsShown, KIND_NAMES, readAnswer, scopeTypeOf, showValue, storedForm, typedForm, valueFromExpression } from './kinds/index.ts';
 export type { Around, NameOf, ReadAnswer } from './kinds/kind.ts';
 export type { ItemsShown } from './kinds/lineItems.ts';

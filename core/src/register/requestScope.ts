@@ -1,5 +1,5 @@
 import { CalendarDate, DateTime, Scope, type ScopeType, type Slots } from '../expression/index.ts';
-import type { Field, KnownPerson, Values } from './field.ts';
+import type { Field, KnownFile, KnownPerson, Values } from './field.ts';
 import { expressionValue, scopeTypeOf } from './kinds/index.ts';
 
 /** Facts about a request besides its fields. */
@@ -18,6 +18,8 @@ export interface RequestFacts {
   readonly now: string;
   /** Who can be picked in fields for people. */
   readonly people: readonly KnownPerson[];
+  /** Files that were sent along and can be answers. */
+  readonly files: readonly KnownFile[];
   /** What counts as a working day: open weekdays, Monday first, and closed dates. */
   readonly calendar: { readonly open: readonly boolean[]; readonly closed: readonly string[] };
 }

@@ -9,6 +9,7 @@ import { approvals } from '../approval/tables.ts';
 import { calendarOf } from '../deadline/queries.ts';
 import { setTimers } from '../deadline/timers.ts';
 import { doors, waitingSubmissions } from '../door/tables.ts';
+import { claimFiles, filesNamed } from '../files/commands.ts';
 import { currentRelease, type ReleaseRow, releaseById } from '../form/queries.ts';
 import { forms } from '../form/tables.ts';
 import { notify, notifyToConfirm } from '../notice/notify.ts';
@@ -76,7 +77,8 @@ function keepForConfirmation(house: House, tx: Transaction, now: number, door: D
   const email = input.contact?.email.trim().toLowerCase() ?? '';
   const admission = admit(door, { kind: 'unknown', active: true }, now);
   if (!admission.admitted) throw refusal(admission);
-  const completion = releaseById(tx, release.id).complete(input.answers, factsFor(tx, door, release, null, now));
+  const files = filesNamed(tx, release.formId, release.design.fields, input.answers);
+  const completion = releaseById(tx, release.id).complete(input.answers, { ...factsFor(tx, door, release, null, now), files });
   const held = takenAnswers(tx, release.formId, release.design, completion.values, null);
   const all = [...refusalsOf(completion), ...contactProblems({ name, email }), ...held];
   if (all.length > 0) throw wrongFields(all);
@@ -152,7 +154,7 @@ const refusal = (admission: { message: string; why: string }): Problem =>
 function arrive(house: House, tx: Transaction, effects: Effects, now: number, door: DoorRow, release: ReleaseRow, requester: PersonRow, answers: RawAnswers) {
   const register = registerById(tx, tx.select({ id: forms.registerId }).from(forms).where(eq(forms.id, release.formId)).get()?.id ?? '');
   const calendar = calendarOf(tx, release.design.deadline.calendar);
-  const facts = factsFor(tx, door, release, requester, now);
+  const facts = { ...factsFor(tx, door, release, requester, now), files: filesNamed(tx, release.formId, release.design.fields, answers) };
   const intake = releaseById(tx, release.id).takeIn(door, answers, { now, calendar, facts, requester });
   if (!intake.taken) throw 'refusal' in intake ? refusal(intake.refusal) : wrongFields(intake.problems);
   const { values, routed, approval, deadline, timers } = intake.request;
@@ -198,6 +200,7 @@ function arrive(house: House, tx: Transaction, effects: Effects, now: number, do
   });
   setTimers(tx, id, timers);
   claim(tx, { id, formId: release.formId, phase: stage.phase }, release.design, values);
+  claimFiles(tx, id, release.design.fields, values);
   const request = requestById(tx, id);
   if (!request) throw new Error('A stored request could not be read.');
 

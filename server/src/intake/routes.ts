@@ -1,5 +1,4 @@
 import { reveal, revealSubject } from '@tolvek/core/access';
-import { admit } from '@tolvek/core/door';
 import { askedForm } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import { and, desc, eq } from 'drizzle-orm';
@@ -7,17 +6,16 @@ import { calendarOf } from '../deadline/queries.ts';
 import { doors } from '../door/tables.ts';
 import { currentRelease, releaseById } from '../form/queries.ts';
 import { forms } from '../form/tables.ts';
-import { groupsOf, nameOf, personById } from '../people/queries.ts';
+import { nameOf } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
-import { openLink } from '../platform/links.ts';
-import { notFound } from '../platform/problem.ts';
 import type { Serve } from '../platform/serve.ts';
 import { messageFromRequester } from '../register/commands.ts';
 import { registerById, requestById, requestByNumber, stageOf } from '../register/queries.ts';
 import { promiseOf, requesterViewOf } from '../register/sheet.ts';
 import { requests } from '../register/tables.ts';
-import { checkAnswers, confirm, type DoorRow, doorBySlug, submit, waitingFor } from './commands.ts';
+import { admissionOf, follower } from './admission.ts';
+import { checkAnswers, confirm, doorBySlug, submit, waitingFor } from './commands.ts';
 import { factsFor } from './facts.ts';
 
 export function intakeRoutes(serve: Serve, house: House): void {
@@ -86,18 +84,6 @@ export function intakeRoutes(serve: Serve, house: House): void {
     messageFromRequester(house, viewer.personId, params.number.toUpperCase(), body.text);
     return { done: true };
   });
-}
-
-function admissionOf(door: DoorRow, viewer: Viewer | null, now: number) {
-  return admit(door, { kind: viewer?.kind ?? 'unknown', active: true }, now);
-}
-
-/** Who holds a follow-up link. A contact made inactive still reads their own past requests. */
-function follower(db: Reader, token: string, now: number): { viewer: Viewer; requestId: string } {
-  const link = openLink(db, token, 'follow', now);
-  const person = personById(db, link.personId);
-  if (!person) throw notFound('This request');
-  return { viewer: { personId: person.id, kind: person.kind, role: person.role, groups: groupsOf(db, person.id) }, requestId: link.targetId };
 }
 
 function ownRequests(db: Reader, viewer: Viewer, now: number) {

@@ -6,6 +6,7 @@ import compression from 'compression';
 import express, { type Express, type RequestHandler } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
+import { fileRoutes } from '../files/routes.ts';
 import { formRoutes } from '../form/routes.ts';
 import { intakeRoutes } from '../intake/routes.ts';
 import { noticeRoutes } from '../notice/routes.ts';
@@ -39,8 +40,12 @@ export function createApp(house: House, auth: Auth): Express {
   );
   app.use(compression({ filter: (request, response) => !request.path.startsWith('/api/live') && compression.filter(request, response) }));
   app.all('/api/auth/{*rest}', toNodeHandler(auth));
-  app.use('/api', sameOrigin, onlyJson, express.json({ limit: '512kb', strict: true }));
+  app.use('/api', sameOrigin);
   if (house.config.mode === 'production') app.use(['/api/doors', '/api/confirmations', '/api/follow', '/api/decisions'], outsideLimit);
+  const bytes = express.Router();
+  fileRoutes(bytes, house, auth);
+  app.use(bytes);
+  app.use('/api', onlyJson, express.json({ limit: '512kb', strict: true }));
 
   const router = express.Router();
   const serve = serving(router, house, auth);

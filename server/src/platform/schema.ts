@@ -1,6 +1,7 @@
 export * from '../approval/tables.ts';
 export * from '../deadline/tables.ts';
 export * from '../door/tables.ts';
+export * from '../files/tables.ts';
 export * from '../form/tables.ts';
 export * from '../notice/tables.ts';
 export * from '../people/tables.ts';

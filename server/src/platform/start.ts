@@ -3,6 +3,7 @@ import type { AddressInfo } from 'node:net';
 import { resolve } from 'node:path';
 import { pino } from 'pino';
 import { nextTimerAt, runDueTimers } from '../deadline/timers.ts';
+import { forgetUnclaimed } from '../files/commands.ts';
 import { startMailStandIn } from '../notice/mailStandIn.ts';
 import { Sender } from '../notice/send.ts';
 import { createApp } from './app.ts';
@@ -65,6 +66,7 @@ export async function start(config: Config, options: StartOptions = {}): Promise
   const keeping = setInterval(() => {
     if (clock instanceof DemoClock) clock.keep();
     db.transaction((tx) => forgetOldAnswers(tx, clock.now()));
+    forgetUnclaimed({ db, config }, clock.now());
   }, 10_000);
   tick();
 

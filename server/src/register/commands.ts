@@ -17,6 +17,7 @@ import { and, eq } from 'drizzle-orm';
 import { calendarOf } from '../deadline/queries.ts';
 import { dropTimers, resetTimers } from '../deadline/timers.ts';
 import { doors } from '../door/tables.ts';
+import { claimFiles, filesNamed } from '../files/commands.ts';
 import { releaseById } from '../form/queries.ts';
 import { factsFor, pickedFrom } from '../intake/facts.ts';
 import { notify } from '../notice/notify.ts';
@@ -60,7 +61,10 @@ function store(tx: Transaction, effects: Effects, now: number, request: RequestR
 export function changeFields(house: House, viewer: Viewer, input: OnVersion & { changes: RawAnswers }): { version: number } {
   return write(house, (tx, effects, now) => {
     const { request, register } = openForDesk(tx, viewer, input.number);
-    const facts = factsOfRequest(tx, request, register, now);
+    const facts = {
+      ...factsOfRequest(tx, request, register, now),
+      files: filesNamed(tx, request.formId, register.fields, { ...request.values, ...input.changes } as RawAnswers, request.id),
+    };
     const relation = relationTo(partiesIn(request, register), viewer);
     const visible = reveal({ fields: register.fields, values: request.values, plan: register.access, viewer, relation, nameOf: nameOf(tx) });
     const values: Record<string, FieldValue> = { ...request.values };
@@ -98,6 +102,7 @@ export function changeFields(house: House, viewer: Viewer, input: OnVersion & { 
     if (changes.length === 0) return { version: request.version };
     const stored = store(tx, effects, now, request, input.version, { values: kept.values });
     if (!request.trial) claim(tx, request, design, kept.values);
+    claimFiles(tx, request.id, register.fields, kept.values);
     remember(tx, now, { requestId: request.id, actorId: viewer.personId, kind: 'fields', words: 'Fields changed', changes });
     return stored;
   });

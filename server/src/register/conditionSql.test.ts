@@ -28,6 +28,7 @@ const facts: RequestFacts = {
   today: '2026-11-23',
   now: '2026-11-23T10:00',
   people: [],
+  files: [],
   calendar: { open: [], closed: [] },
 };
 const sqlFacts = { requesterIsOutside: sql`1`, door: sql`'outside'`, today: CalendarDate.read('2026-11-23') };

@@ -1,10 +1,12 @@
-import type { Field, Kind, KindName, KnownPerson, Problem, RawAnswer } from '@tolvek/core/register';
+import type { Field, Kind, KindName, KnownFile, KnownPerson, Problem, RawAnswer } from '@tolvek/core/register';
 import { createContext, useContext } from 'react';
 
 export interface InputProps<K extends KindName = KindName> {
   readonly id: string;
   /** What its field is called. */
   readonly label: string;
+  /** What its field is called in the register; empty where there is none. */
+  readonly fieldKey: string;
   readonly type: Extract<Kind, { kind: K }>;
   readonly value: RawAnswer;
   readonly onChange: (value: RawAnswer) => void;
@@ -16,8 +18,8 @@ export interface InputProps<K extends KindName = KindName> {
   readonly cells?: readonly Problem[] | undefined;
 }
 
-export interface FieldInputProps extends Omit<InputProps, 'type' | 'label'> {
-  readonly field: Pick<Field, 'label' | 'type'>;
+export interface FieldInputProps extends Omit<InputProps, 'type' | 'label' | 'fieldKey'> {
+  readonly field: Pick<Field, 'label' | 'type'> & { readonly key?: string };
   /** The options that a rule left; all when it is null. */
   readonly offers?: readonly string[] | null | undefined;
 }
@@ -29,8 +31,11 @@ export interface AroundFields {
   readonly people: readonly KnownPerson[];
   readonly today: string;
   readonly now: string;
+  readonly files: readonly KnownFile[];
+  /** Sends a file for a field; null where files can’t be sent. `told` hears how much of it has gone, from 0 to 1. */
+  readonly upload: ((field: string, file: File, told: (part: number) => void) => Promise<KnownFile>) | null;
 }
 
-const Around = createContext<AroundFields>({ people: [], today: '', now: '' });
+const Around = createContext<AroundFields>({ people: [], today: '', now: '', files: [], upload: null });
 export const AroundFieldsProvider = Around.Provider;
 export const useAroundFields = (): AroundFields => useContext(Around);

@@ -1,6 +1,7 @@
 import type { KindName } from '@tolvek/core/register';
 import type { ComponentType } from 'react';
 import { ChoicesInput } from './ChoicesInput.tsx';
+import { FilesInput } from './FilesInput.tsx';
 import { type FieldInputProps, type InputProps, typed } from './input.ts';
 import { LineItemsInput } from './LineItemsInput.tsx';
 import { PeopleInput, PersonInput } from './PersonInput.tsx';
@@ -139,11 +140,12 @@ const INPUTS: { readonly [K in KindName]: ComponentType<InputProps<K>> } = {
   duration: DurationInput,
   person: PersonInput,
   people: PeopleInput,
+  files: FilesInput,
   'line-items': (props) => <LineItemsInput {...props} Cell={FieldInput} />,
 };
 
 /** Kinds whose input is several controls, so that their question names them together. */
-const GROUPED: ReadonlySet<KindName> = new Set(['yes-no', 'choices', 'people', 'line-items']);
+const GROUPED: ReadonlySet<KindName> = new Set(['yes-no', 'choices', 'people', 'files', 'line-items']);
 export const isGrouped = (kind: KindName): boolean => GROUPED.has(kind);
 
 /** The input for a field's kind, the same on the Front desk, in the proof and on the request sheet. */
@@ -152,5 +154,5 @@ export function FieldInput(props: FieldInputProps) {
   const { type } = field;
   const offered = offers && (type.kind === 'choice' || type.kind === 'choices') ? { ...type, options: type.options.filter((option) => offers.includes(option.key)) } : type;
   const Input = INPUTS[type.kind] as unknown as ComponentType<InputProps>;
-  return <Input {...rest} label={field.label} type={offered} />;
+  return <Input {...rest} label={field.label} fieldKey={field.key ?? ''} type={offered} />;
 }

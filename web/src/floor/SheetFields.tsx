@@ -1,6 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import type { VisibleField } from '@tolvek/core/access';
-import { type ItemRow, type Kind, type RawAnswer, showValue, typedForm } from '@tolvek/core/register';
+import { fileId, fileName, type ItemRow, type Kind, type RawAnswer, showValue, typedForm } from '@tolvek/core/register';
 import { useState } from 'react';
 import { api, problemOf } from '../app/api.ts';
 import { FieldInput } from '../fields/inputs.tsx';
@@ -59,12 +59,14 @@ function SheetField({ sheet, field, reload }: { sheet: SheetData; field: Visible
     return (
       <div className="group grid grid-cols-[128px_1fr_auto] items-baseline border-b border-rule py-1.5">
         <span className="pr-2 text-soft">{field.label}</span>
-        {type?.kind === 'line-items' && Array.isArray(field.value) ? (
+        {type?.kind === 'files' && Array.isArray(field.value) ? (
+          <Files number={sheet.number} refs={field.value as readonly string[]} />
+        ) : type?.kind === 'line-items' && Array.isArray(field.value) ? (
           <Lines type={type} rows={field.value as readonly ItemRow[]} />
         ) : (
           <span className="break-words whitespace-pre-line">{field.shown || <span className="text-soft">empty</span>}</span>
         )}
-        {field.writable && type ? (
+        {field.writable && type && type.kind !== 'files' ? (
           <button
             type="button"
             className="pl-2 text-[13px] text-green opacity-0 group-hover:opacity-100 focus-visible:opacity-100"
@@ -109,6 +111,17 @@ function SheetField({ sheet, field, reload }: { sheet: SheetData; field: Visible
     </form>
   );
 }
+
+/** Files as links to them; whoever reads the field may fetch them. */
+const Files = ({ number, refs }: { number: string; refs: readonly string[] }) => (
+  <span className="flex min-w-0 flex-col">
+    {refs.map((ref) => (
+      <a key={ref} href={`/api/requests/${number}/files/${fileId(ref)}`} className="truncate">
+        {fileName(ref)}
+      </a>
+    ))}
+  </span>
+);
 
 /** Line items as a small table. */
 function Lines({ type, rows }: { type: Extract<Kind, { kind: 'line-items' }>; rows: readonly ItemRow[] }) {

@@ -13,6 +13,7 @@ import { Button } from '../ui/Button.tsx';
 import { forget, type KeptAnswers, keep, newKey, nothingTyped, recall } from './keptAnswers.ts';
 import { pageOf, pagesOf } from './pages.ts';
 import { Sent } from './Sent.tsx';
+import { uploadFile } from './uploadFile.ts';
 import { useCompletion } from './useCompletion.ts';
 import { useLeftFields } from './useLeftFields.ts';
 import { useTaken } from './useTaken.ts';
@@ -25,7 +26,8 @@ export function FillIn({ door, reload }: { door: OpenDoor; reload: () => void })
   const { complete, rules, state } = useCompletion(form);
   const { control, handleSubmit, reset, getValues, setValue } = useForm<KeptAnswers>({ defaultValues: recall(slug) });
   const typed = useWatch({ control }) as KeptAnswers;
-  const completion = complete(knownAnswers(typed, form), form.facts);
+  const facts = useMemo(() => ({ ...form.facts, files: typed.files ?? [] }), [form.facts, typed.files]);
+  const completion = complete(knownAnswers(typed, form), facts);
   const [submit, { isLoading, data: sent }] = api.useSubmitMutation();
   const [tried, setTried] = useState(false);
   const [page, setPage] = useState(0);
@@ -51,7 +53,17 @@ export function FillIn({ door, reload }: { door: OpenDoor; reload: () => void })
     leaveField(field);
     if (rules) taken.check(field, withoutBlanks(rules.answersToSend(knownAnswers(getValues(), form), completion, form.parts), form));
   };
-  const around = useMemo(() => ({ people: form.facts.people, today: form.facts.today, now: form.facts.now }), [form.facts]);
+  const around = useMemo(
+    () => ({
+      ...facts,
+      upload: async (field: string, file: File, told: (part: number) => void) => {
+        const known = await uploadFile(slug, field, file, told);
+        setValue('files', [...(getValues('files') ?? []), known]);
+        return known;
+      },
+    }),
+    [facts, slug, setValue, getValues],
+  );
   const found = completion.problems;
   const problems = [
     ...found,
@@ -93,7 +105,7 @@ export function FillIn({ door, reload }: { door: OpenDoor; reload: () => void })
     setRefused(null);
     const now = getValues();
     const all = knownAnswers(now, form);
-    const ready = complete(all, form.facts);
+    const ready = complete(all, { ...form.facts, files: now.files ?? [] });
     if (ready.problems.length > 0 || taken.problems.length > 0 || (door.kind === 'outside' && contactProblems(now.contact).length > 0)) return tell();
     const answers = withoutBlanks(rules.answersToSend(all, ready, form.parts), form);
     const result = await submit({ slug, key: now.key, body: { release: form.release, answers, ...(door.kind === 'outside' ? { contact: now.contact } : {}) } });

@@ -1,8 +1,10 @@
-import type { RawAnswers } from '@tolvek/core/register';
+import type { KnownFile, RawAnswers } from '@tolvek/core/register';
 
 /** What was typed at a door, kept on this device until it is sent. */
 export interface KeptAnswers {
   readonly answers: RawAnswers;
+  /** Files that were sent along already. */
+  readonly files: readonly KnownFile[];
   readonly contact: { readonly name: string; readonly email: string };
   /** The key that makes a submit happen once, however often it is sent. */
   readonly key: string;
@@ -12,12 +14,12 @@ const place = (slug: string): string => `tolvek:typed:${slug}`;
 
 export const newKey = (): string => crypto.randomUUID();
 
-export const nothingTyped = (): KeptAnswers => ({ answers: {}, contact: { name: '', email: '' }, key: newKey() });
+export const nothingTyped = (): KeptAnswers => ({ answers: {}, files: [], contact: { name: '', email: '' }, key: newKey() });
 
 export function recall(slug: string): KeptAnswers {
   try {
     const kept = JSON.parse(localStorage.getItem(place(slug)) ?? 'null') as Partial<KeptAnswers> | null;
-    return kept?.answers && kept.contact && kept.key ? (kept as KeptAnswers) : nothingTyped();
+    return kept?.answers && kept.contact && kept.key ? ({ ...kept, files: kept.files ?? [] } as KeptAnswers) : nothingTyped();
   } catch {
     return nothingTyped();
   }

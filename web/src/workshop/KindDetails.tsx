@@ -135,6 +135,25 @@ export function KindDetails({ field, draft, groups, setType }: KindDetailsProps)
           <LimitInput label="characters" width="w-20" value={type.most} set={(most) => setType(without({ ...type, most }) as Kind)} />
         </Line>
       );
+    case 'files':
+      return (
+        <Line name="Files">
+          <span className="flex flex-wrap items-center gap-x-4 gap-y-2">
+            <select aria-label="Which files" className="input w-auto" value={type.only} onChange={(event) => setType({ ...type, only: event.target.value as typeof type.only })}>
+              <option value="any">documents and pictures</option>
+              <option value="documents">only documents</option>
+              <option value="pictures">only pictures</option>
+            </select>
+            <LimitInput label="at most" width="w-14" value={type.most} set={(most) => setType(without({ ...type, most }) as Kind)} />
+            <LimitInput
+              label="MB each"
+              width="w-16"
+              value={type.mostBytes === undefined ? undefined : type.mostBytes / 1_000_000}
+              set={(mb) => setType(without({ ...type, mostBytes: mb === undefined ? undefined : Math.round(mb * 1_000_000) }) as Kind)}
+            />
+          </span>
+        </Line>
+      );
     case 'line-items':
       return (
         <Line name="Columns">

@@ -27,7 +27,7 @@ function waysFor({ type }: Field): readonly Way[] {
         : type.kind === 'text'
           ? ['department']
           : [];
-  return type.kind === 'line-items' ? ['none'] : ['none', 'fixed', ...own, 'field', 'formula'];
+  return type.kind === 'line-items' || type.kind === 'files' ? ['none'] : ['none', 'fixed', ...own, 'field', 'formula'];
 }
 
 function fresh(way: Preset['from'], others: readonly Field[]): Preset {

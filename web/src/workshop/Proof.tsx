@@ -19,7 +19,7 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
   const { scope, slots, completion } = proof;
   const [tried, setTried] = useState(false);
   const route = useMemo(() => prepareRouting(draft.routing, scope), [draft.routing, scope]);
-  const around = useMemo(() => ({ people: proof.facts.people, today: proof.facts.today, now: proof.facts.now }), [proof.facts]);
+  const around = useMemo(() => ({ ...proof.facts, upload: null }), [proof.facts]);
   const { problems } = completion;
   const routed = route(slots);
   const team = form.groups.find((group) => group.key === routed.outcome.team)?.name ?? routed.outcome.team;

@@ -109,7 +109,7 @@ export function QuestionsPage({ editing }: { editing: Editing }) {
             value={field.type.kind}
             onChange={(event) => change((before) => editField(before, field.key, (each) => ({ ...each, type: freshType(event.target.value as KindName) as Kind })))}
           >
-            {KIND_LABELS.filter(({ kind }) => kind !== 'line-items').map(({ kind, label }) => (
+            {KIND_LABELS.filter(({ kind }) => kind !== 'line-items' && kind !== 'files').map(({ kind, label }) => (
               <option key={kind} value={kind}>
                 {label}
               </option>

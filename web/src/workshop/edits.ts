@@ -16,6 +16,7 @@ export const KIND_LABELS: readonly { readonly kind: KindName; readonly label: st
   { kind: 'person', label: 'Person', says: 'one of the staff' },
   { kind: 'people', label: 'People', says: 'several of the staff' },
   { kind: 'line-items', label: 'Line items', says: 'a row of fields that repeats' },
+  { kind: 'files', label: 'Files', says: 'documents or pictures sent along' },
   { kind: 'email', label: 'Mail address', says: '' },
   { kind: 'phone', label: 'Telephone', says: '' },
   { kind: 'link', label: 'Link', says: '' },
@@ -48,6 +49,8 @@ export function freshType(kind: KindName): Kind {
     case 'person':
     case 'people':
       return { kind, from: [] };
+    case 'files':
+      return { kind, only: 'any' };
     case 'line-items':
       return {
         kind,

@@ -18,6 +18,7 @@ function factsAtSeat(seat: Seat, { people, today, now, calendar }: Pick<AnswerOf
     today,
     now,
     calendar,
+    files: [],
     people: people.map((each) => ({ id: each.key, name: each.label, groups: each.groups })),
   };
 }

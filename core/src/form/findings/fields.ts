@@ -85,7 +85,7 @@ function presetObjection(field: Field, preset: Exclude<Preset, { from: 'formula'
   const { kind } = field.type;
   if (preset.from === 'fixed') {
     // Days that have passed are looked at when somebody asks, and so is who can be picked.
-    const read = kind === 'person' || kind === 'people' ? null : readAnswer(field, preset.value, { today: '0000-01-01', now: '0000-01-01T00:00', people: [] });
+    const read = kind === 'person' || kind === 'people' ? null : readAnswer(field, preset.value, { today: '0000-01-01', now: '0000-01-01T00:00', people: [], files: [] });
     return read?.state === 'wrong' ? `: ${read.message} ${read.fix}` : null;
   }
   if (preset.from === 'field') {

@@ -4,7 +4,7 @@ import { asking, designOf, type Ground } from './recipe.ts';
 
 /** A choice is guessed when so few different words fill so many rows. */
 const MOST_OPTIONS = 8;
-const AROUND = { today: '0000-01-01', now: '0000-01-01T00:00', people: [] };
+const AROUND = { today: '0000-01-01', now: '0000-01-01T00:00', people: [], files: [] };
 
 /** Kinds that a column of text is tried as, the narrowest first. */
 const TRIED: readonly Kind[] = [

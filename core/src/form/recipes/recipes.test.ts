@@ -29,6 +29,7 @@ describe('recipes', () => {
       now: '2026-11-23T10:00',
       calendar: { open: [], closed: [] },
       people: [],
+      files: [],
     };
     const cents = fc.integer({ min: 0, max: 99_999 });
     const line = fc.record({ count: fc.integer({ min: 1, max: 50 }), minor: cents, vat: fc.constantFrom('full', 'reduced', 'none') });

@@ -130,6 +130,7 @@ const confidential: Recipe = {
       asking('about', 'About', { kind: 'choice', options: options(['safety', 'Safety'], ['conduct', 'Conduct'], ['other', 'Something else']) }, { asks: 'What is it about?' }),
       asking('what_happened', 'What happened', { kind: 'long-text' }, { asks: 'What happened?' }),
       asking('when', 'When', { kind: 'date' }, { asks: 'When was it?', required: false }),
+      asking('pictures', 'Pictures', { kind: 'files', only: 'pictures', most: 3 }, { asks: 'Do pictures show it?', required: false }),
       asking('reply', 'Reply wanted', { kind: 'yes-no' }, { asks: 'May we come back to you about it?' }),
       asking('reach', 'How to reach', { kind: 'text' }, { asks: 'How can we reach you in confidence?' }),
     ]),

@@ -6,6 +6,7 @@ import { date } from './date.ts';
 import { dateTime } from './dateTime.ts';
 import { duration } from './duration.ts';
 import { email } from './email.ts';
+import { files } from './files.ts';
 import { type Around, isBlank, type KindWork, type NameOf, type ReadAnswer, type StoredForm, wrong } from './kind.ts';
 import { level } from './level.ts';
 import { type ItemsShown, lineItemsOf, rowScope } from './lineItems.ts';
@@ -39,6 +40,7 @@ const KINDS: { readonly [K in KindName]: KindWork<K> } = {
   duration,
   person,
   people,
+  files,
   'line-items': lineItems,
 };
 

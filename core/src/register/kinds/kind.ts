@@ -1,5 +1,5 @@
 import type { ScopeType, Value } from '../../expression/index.ts';
-import type { FieldValue, Kind, KindName, KnownPerson, RawAnswer } from '../field.ts';
+import type { FieldValue, Kind, KindName, KnownFile, KnownPerson, RawAnswer } from '../field.ts';
 import type { Problem } from '../problem.ts';
 
 export type ReadAnswer =
@@ -21,6 +21,8 @@ export interface Around {
   readonly now: string;
   /** Who can be picked. */
   readonly people: readonly KnownPerson[];
+  /** Files that were sent along. */
+  readonly files: readonly KnownFile[];
 }
 
 /** The name of a person by id, as far as it is known. */

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { type Around, type Field, type Kind, type RawAnswer, readAnswer, showValue } from '../index.ts';
 
 const field = (type: Kind): Field => ({ key: 'f', label: 'F', type, source: 'asked' });
-const around: Around = { today: '2026-11-23', now: '2026-11-23T10:42', people: [] };
+const around: Around = { today: '2026-11-23', now: '2026-11-23T10:42', people: [], files: [] };
 const read = (type: Kind, raw: RawAnswer) => readAnswer(field(type), raw, around);
 const euro = { kind: 'money', currency: 'EUR' } as const;
 

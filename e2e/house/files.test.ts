@@ -1,0 +1,130 @@
+import { readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { type FormDesign, RECIPES } from '@tolvek/core/form';
+import { uploads } from '@tolvek/server/schema';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { type Caller, Desk } from './desk.ts';
+
+let desk: Desk;
+let maren: Caller;
+let priya: Caller;
+const MOST = 300_000;
+const PNG = Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==', 'base64');
+const PDF = Buffer.from('%PDF-1.4\n1 0 obj<</Type/Catalog>>endobj\ntrailer<</Root 1 0 R>>\n%%EOF');
+
+beforeAll(async () => {
+  desk = await Desk.open();
+  [maren, priya] = [await desk.as('Maren Okafor'), await desk.as('Priya Nakamura-Lind')];
+  const simple = RECIPES.find((recipe) => recipe.key === 'simple')?.make({ title: 'Permit', team: 'boats', approvers: 'duty-managers', calendar: 'desk' }) as FormDesign;
+  const draft: FormDesign = {
+    ...simple,
+    fields: [...simple.fields, { key: 'papers', label: 'Papers', type: { kind: 'files', only: 'any', most: 2, mostBytes: MOST }, source: 'asked' }],
+    parts: [...simple.parts, { part: 'question', field: 'papers', asks: '', help: '', required: true }],
+  };
+  const body = { prefix: 'PM', desk: 'boats', doors: { staff: true, outside: true }, draft };
+  await maren.call('createForm', { headers: { 'Idempotency-Key': 'permit-form' }, body });
+  await maren.call('releaseForm', { params: { key: 'permit' }, headers: { 'If-Match': '"1"' }, body: { note: '' } });
+});
+afterAll(() => desk.close());
+
+const upload = async (who: Caller, name: string, bytes: Uint8Array | ReadableStream, { field = 'papers', slug = 'permit', headers = {} } = {}) => {
+  const response = await fetch(`${desk.running.url}/api/doors/${slug}/uploads?${new URLSearchParams({ field, name })}`, {
+    method: 'POST',
+    headers: { cookie: who.cookie, 'content-type': 'application/octet-stream', ...headers },
+    body: bytes as BodyInit,
+    ...(bytes instanceof ReadableStream ? { duplex: 'half' } : {}),
+  } as RequestInit);
+  return { status: response.status, body: await response.json() };
+};
+const kept = (): number => desk.running.house.db.select().from(uploads).all().length;
+const onDisk = (): readonly string[] => readdirSync(join(desk.folder, 'files'));
+
+describe('files sent along', () => {
+  it('come in by content, go with the request, and are read by whoever may read their field', async () => {
+    const pdf = await upload(priya, 'Hull papers.pdf', PDF);
+    expect(pdf.body).toMatchObject({ bytes: PDF.length, media: 'application/pdf' });
+    const png = await upload(priya, '../../pier.png', PNG);
+    expect(png.body.ref).toMatch(/^[\w-]+\/pier\.png$/);
+    const { number } = (await priya.submit('permit', { what: 'Mooring', papers: [pdf.body.ref, png.body.ref] })).body;
+    expect(number).toBe('PM-00001');
+    const id = pdf.body.ref.split('/')[0];
+    const fetched = (who: Caller) => fetch(`${desk.running.url}/api/requests/${number}/files/${id}`, { headers: { cookie: who.cookie } });
+    for (const who of [priya, await desk.as('Bram Solheim')]) {
+      const file = await fetched(who);
+      expect([file.status, file.headers.get('content-disposition'), Buffer.from(await file.arrayBuffer()).equals(PDF)]).toEqual([
+        200,
+        "attachment; filename*=UTF-8''Hull%20papers.pdf",
+        true,
+      ]);
+      expect(file.headers.get('content-security-policy')).toContain('sandbox');
+    }
+    expect((await fetched(await desk.as('Hanne Istvan'))).status).toBe(404);
+    expect((await fetched(await desk.as())).status).toBe(401);
+    expect((await maren.sheet(number)).values.fields.find((field: { key: string }) => field.key === 'papers').shown).toBe('Hull papers.pdf, pier.png');
+    // Nobody can make a file of another request their own.
+    const stolen = await priya.submit('permit', { what: 'Again', papers: [pdf.body.ref] });
+    expect(stolen.body.problems[0]).toMatchObject({ field: 'papers', message: 'One of these files is not here any more.' });
+  });
+
+  it.each<[string, string, Buffer, string]>([
+    ['a picture called a document', 'plan.pdf', PNG, '“plan.pdf” is not what its name says: its content is image/png.'],
+    ['a program called a picture', 'pier.png', Buffer.from('MZ\u0090\u0000not a picture'), '“pier.png” is not what its name says'],
+    ['bytes called text', 'notes.txt', Buffer.from([0, 1, 2, 3, 0, 255]), '“notes.txt” is not what its name says'],
+    ['a kind that is not taken', 'setup.exe', Buffer.from('MZ'), 'is not of a kind that is taken here.'],
+    ['nothing at all', 'empty.csv', Buffer.alloc(0), '“empty.csv” is empty.'],
+  ])('%s is refused, and nothing is kept of it', async (_, name, bytes, message) => {
+    const [rows, files] = [kept(), onDisk()];
+    const answer = await upload(priya, name, bytes);
+    expect([answer.status, answer.body.problems[0].message]).toEqual([422, expect.stringContaining(message)]);
+    expect([kept(), onDisk()]).toEqual([rows, files]);
+  });
+
+  it('2 GB are refused: announced before a byte is read, unannounced at the limit, with memory bounded', async () => {
+    const [rows, files, before] = [kept(), onDisk(), process.memoryUsage().rss];
+    const announced = await new Promise<number>((resolve, reject) => {
+      import('node:http').then(({ request }) => {
+        const call = request(
+          `${desk.running.url}/api/doors/permit/uploads?field=papers&name=huge.pdf`,
+          { method: 'POST', headers: { cookie: priya.cookie, 'content-type': 'application/octet-stream', 'content-length': 2_147_483_648 } },
+          (answer) => {
+            resolve(answer.statusCode ?? 0);
+            call.destroy();
+          },
+        );
+        call.on('error', (error: NodeJS.ErrnoException) => (error.code === 'ECONNRESET' ? undefined : reject(error)));
+        call.flushHeaders();
+      }, reject);
+    });
+    expect(announced).toBe(413);
+    let sent = 0;
+    const endless = new ReadableStream<Uint8Array>({
+      pull(controller) {
+        sent += 65_536;
+        if (sent > 2_147_483_648) controller.close();
+        else controller.enqueue(new Uint8Array(65_536).fill(37));
+      },
+    });
+    const status = await upload(priya, 'huge.pdf', endless).then(
+      (answer) => answer.status,
+      () => 413,
+    );
+    expect(status).toBe(413);
+    expect(sent).toBeLessThan(200_000_000);
+    expect(process.memoryUsage().rss - before).toBeLessThan(150_000_000);
+    expect([kept(), onDisk()]).toEqual([rows, files]);
+  });
+
+  it('are sent only where a question asks for them, by whom its door admits', async () => {
+    expect((await upload(priya, 'a.pdf', PDF, { field: 'what' })).status).toBe(404);
+    expect((await upload(await desk.as(), 'a.pdf', PDF)).status).toBe(403);
+    expect((await upload(await desk.as(), 'a.pdf', PDF, { slug: 'permit-from-outside' })).status).toBe(200);
+  });
+
+  it('are forgotten when no request names them within four days', async () => {
+    await upload(priya, 'lost.txt', Buffer.from('Only here for a while.'));
+    const before = kept();
+    await priya.call('advanceClock', { body: { minutes: 60 * 24 * 5 } });
+    await expect.poll(kept, { timeout: 20_000 }).toBeLessThan(before);
+    expect(kept()).toBe(2);
+  });
+});

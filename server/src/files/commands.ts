@@ -1,0 +1,143 @@
+import type { Readable } from 'node:stream';
+import {
+  bytesInWords,
+  FILE_LIMITS,
+  type Field,
+  type Problem as FieldProblem,
+  fileId,
+  fileObjection,
+  type KnownFile,
+  mediaByName,
+  type RawAnswers,
+  type Values,
+} from '@tolvek/core/register';
+import { and, eq, inArray, isNull, lt } from 'drizzle-orm';
+import { fileTypeFromFile } from 'file-type';
+import { v7 as uuid } from 'uuid';
+import type { ReleaseRow } from '../form/queries.ts';
+import type { Reader, Transaction } from '../platform/database.ts';
+import type { House } from '../platform/house.ts';
+import { notFound, wrongFields } from '../platform/problem.ts';
+import { dropFile, dropReceived, isText, keepFile, type Received, receive, tooLarge } from './store.ts';
+import { uploads } from './tables.ts';
+
+/** How long a file is kept that no request names: longer than an address can wait to be confirmed. */
+const UNCLAIMED = 4 * 24 * 3_600_000;
+
+interface Upload {
+  readonly release: ReleaseRow;
+  readonly field: string;
+  readonly name: string;
+  readonly body: Readable;
+  /** What the caller says it will send; undefined when they don’t. */
+  readonly announced: number | undefined;
+}
+
+/** Takes a file in for a question: as large as the field allows, and of the kind its name says. */
+export async function takeFile(house: House, input: Upload): Promise<KnownFile> {
+  const field = askedFor(input.release, input.field);
+  const most = field.type.mostBytes ?? FILE_LIMITS.bytes;
+  // Refused before a byte is read, when it is said beforehand.
+  if (input.announced !== undefined && input.announced > most) throw tooLarge(bytesInWords(most));
+  const name = safeName(input.name);
+  const received = await receive(house.config, input.body, most, bytesInWords(most));
+  try {
+    const media = await mediaOf(received, name);
+    const id = uuid();
+    const file: KnownFile = { ref: `${id}/${name}`, bytes: received.bytes, media: media.is };
+    const problem = media.problem ?? (received.bytes === 0 ? { message: `“${name}” is empty.`, fix: 'Choose another file.' } : fileObjection(field.type, file));
+    if (problem) throw wrongFields([{ field: field.key, ...problem }]);
+    keepFile(house.config, received);
+    house.db
+      .insert(uploads)
+      .values({
+        id,
+        formId: input.release.formId,
+        field: field.key,
+        name,
+        media: media.is,
+        bytes: received.bytes,
+        sha256: received.sha256,
+        createdAt: house.clock.now(),
+        requestId: null,
+      })
+      .run();
+    return file;
+  } finally {
+    dropReceived(received);
+  }
+}
+
+type FilesField = Field & { readonly type: Extract<Field['type'], { kind: 'files' }> };
+
+function askedFor(release: ReleaseRow, key: string): FilesField {
+  const field = release.design.fields.find((each): each is FilesField => each.key === key && each.type.kind === 'files');
+  const isAsked = release.design.parts.some((part) => part.part === 'question' && part.field === key);
+  if (field?.source !== 'asked' || !isAsked) throw notFound('A question for files with this name');
+  return field;
+}
+
+/** A name without a path and without signs that mean something to a file system or a header. */
+function safeName(name: string): string {
+  const plain = (name.split(/[\\/]/).at(-1) ?? '')
+    .normalize('NFC')
+    .replace(/[^\p{L}\p{N} ._()-]+/gu, '_')
+    .trim()
+    .slice(-120);
+  return plain.replace(/^\.+/, '') || 'file';
+}
+
+/** What a file is by its content, held against what its name says. */
+async function mediaOf(received: Received, name: string): Promise<{ is: string; problem: Pick<FieldProblem, 'message' | 'fix'> | null }> {
+  const said = mediaByName(name);
+  const found = (await fileTypeFromFile(received.path))?.mime;
+  if (said?.startsWith('text/') && !found && (await isText(received.path))) return { is: said, problem: null };
+  if (said !== undefined && said === found) return { is: said, problem: null };
+  const is = found ?? 'application/octet-stream';
+  return said === undefined
+    ? { is, problem: null }
+    : {
+        is,
+        problem: {
+          message: `“${name}” is not what its name says: its content is ${found ?? 'of no kind we know'}.`,
+          fix: 'Save it again as what it is, with the ending that belongs to it.',
+        },
+      };
+}
+
+const refsIn = (values: Readonly<Record<string, unknown>>, fields: readonly Field[]): readonly string[] =>
+  fields.flatMap((field) => {
+    const value = field.type.kind === 'files' ? values[field.key] : undefined;
+    return Array.isArray(value) ? value.filter((ref) => typeof ref === 'string') : [];
+  });
+
+/** The files that answers name and may name: sent for the same field, and not another request’s. */
+export function filesNamed(db: Reader, formId: string, fields: readonly Field[], answers: RawAnswers | Values, requestId: string | null = null): readonly KnownFile[] {
+  const ids = refsIn(answers, fields).map(fileId).filter(Boolean);
+  if (ids.length === 0) return [];
+  const rows = db
+    .select()
+    .from(uploads)
+    .where(and(inArray(uploads.id, ids.slice(0, 200)), eq(uploads.formId, formId)))
+    .all();
+  return rows.filter((row) => row.requestId === null || row.requestId === requestId).map((row) => ({ ref: `${row.id}/${row.name}`, bytes: row.bytes, media: row.media }));
+}
+
+/** Makes the files that a request names its own. */
+export function claimFiles(tx: Transaction, requestId: string, fields: readonly Field[], values: Values): void {
+  const ids = refsIn(values, fields).map(fileId);
+  if (ids.length > 0) tx.update(uploads).set({ requestId }).where(inArray(uploads.id, ids)).run();
+}
+
+/** Forgets files that no request names and that were sent too long ago. */
+export function forgetUnclaimed(house: Pick<House, 'db' | 'config'>, now: number): void {
+  const gone = house.db
+    .delete(uploads)
+    .where(and(isNull(uploads.requestId), lt(uploads.createdAt, now - UNCLAIMED)))
+    .returning({ sha256: uploads.sha256 })
+    .all();
+  for (const { sha256 } of gone) {
+    const isKept = house.db.select({ id: uploads.id }).from(uploads).where(eq(uploads.sha256, sha256)).get() !== undefined;
+    if (!isKept) dropFile(house.config, sha256);
+  }
+}

@@ -1,0 +1,66 @@
+import { type Route, routes } from '@tolvek/contract';
+import { relationTo, reveal } from '@tolvek/core/access';
+import type { Viewer } from '@tolvek/core/people';
+import { fileId } from '@tolvek/core/register';
+import { eq } from 'drizzle-orm';
+import type { Response, Router } from 'express';
+import { admissionOf, follower } from '../intake/admission.ts';
+import { doorBySlug } from '../intake/commands.ts';
+import { nameOf } from '../people/queries.ts';
+import type { Auth } from '../platform/auth.ts';
+import type { House } from '../platform/house.ts';
+import { notAllowed, notFound } from '../platform/problem.ts';
+import { callerFor } from '../platform/serve.ts';
+import { partiesIn, type RequestRow, registerById, requestById, requestByNumber } from '../register/queries.ts';
+import { takeFile } from './commands.ts';
+import { readFileOf } from './store.ts';
+import { uploads } from './tables.ts';
+
+/** Files come and go as bytes, so their routes are bound by themselves; what they allow is decided as anywhere. */
+export function fileRoutes(router: Router, house: House, auth: Auth): void {
+  router.post(routes.upload.path, async (request, response) => {
+    const viewer = await callerFor(routes.upload as Route, auth, house, request);
+    const { slug } = routes.upload.params.parse(request.params);
+    const { field, name } = routes.upload.query.parse({ ...request.query });
+    const { door, release } = doorBySlug(house.db, slug);
+    const admission = admissionOf(door, viewer, house.clock.now());
+    if (!admission.admitted) throw notAllowed(admission.message);
+    const length = request.get('Content-Length');
+    const file = await takeFile(house, { release, field, name, body: request, announced: length === undefined ? undefined : Number(length) });
+    response.set('Cache-Control', 'no-store').json(file);
+  });
+
+  router.get(routes.file.path, async (request, response) => {
+    const viewer = await callerFor(routes.file as Route, auth, house, request);
+    const { number, id } = routes.file.params.parse(request.params);
+    sendFile(house, viewer, requestByNumber(house.db, number), id, response);
+  });
+
+  router.get(routes.followFile.path, (request, response) => {
+    const { token, id } = routes.followFile.params.parse(request.params);
+    const { viewer, requestId } = follower(house.db, token, house.clock.now());
+    sendFile(house, viewer, requestById(house.db, requestId), id, response);
+  });
+}
+
+/** Sends a file to whoever may read the field that names it; for anybody else it does not exist. */
+function sendFile(house: House, viewer: Viewer | null, request: RequestRow | undefined, id: string, response: Response): void {
+  if (!viewer || !request) throw notFound('This file');
+  const register = registerById(house.db, request.registerId);
+  const relation = relationTo(partiesIn(request, register), viewer);
+  const visible = reveal({ fields: register.fields, values: request.values, plan: register.access, viewer, relation, nameOf: nameOf(house.db) });
+  const isNamed = visible.fields.some((field) => Array.isArray(field.value) && field.value.some((ref) => typeof ref === 'string' && fileId(ref) === id));
+  const file = isNamed ? house.db.select().from(uploads).where(eq(uploads.id, id)).get() : undefined;
+  if (!file || file.requestId !== request.id) throw notFound('This file');
+  response.set({
+    'Content-Type': file.media,
+    'Content-Length': String(file.bytes),
+    'Content-Disposition': `attachment; filename*=UTF-8''${encodeURIComponent(file.name)}`,
+    'Content-Security-Policy': "sandbox; default-src 'none'",
+    'X-Content-Type-Options': 'nosniff',
+    'Cache-Control': 'private, no-store',
+  });
+  readFileOf(house.config, file.sha256)
+    .on('error', () => response.destroy())
+    .pipe(response);
+}

@@ -1,0 +1,23 @@
+import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { forms } from '../form/tables.ts';
+
+/** Files that were sent along. Their bytes lie beside the database, by the hash of their content. */
+export const uploads = sqliteTable(
+  'uploads',
+  {
+    id: text().primaryKey(),
+    formId: text()
+      .notNull()
+      .references(() => forms.id),
+    /** The field they were sent for. */
+    field: text().notNull(),
+    name: text().notNull(),
+    media: text().notNull(),
+    bytes: integer().notNull(),
+    sha256: text().notNull(),
+    createdAt: integer().notNull(),
+    /** The request that names it; null until one does. */
+    requestId: text(),
+  },
+  (table) => [index('uploads_request').on(table.requestId), index('uploads_hash').on(table.sha256), index('uploads_unclaimed').on(table.requestId, table.createdAt)],
+);

@@ -1,0 +1,107 @@
+import { Paperclip, X } from 'lucide-react';
+import { useRef, useState } from 'react';
+import { Button } from '../ui/Button.tsx';
+import { type InputProps, useAroundFields } from './input.ts';
+
+interface Going {
+  readonly name: string;
+  readonly part: number;
+}
+
+const ACCEPTED = { any: undefined, pictures: 'image/jpeg,image/png,image/webp,image/gif', documents: '.pdf,.docx,.xlsx,.odt,.ods,.txt,.csv' } as const;
+const fileName = (ref: string): string => ref.slice(ref.indexOf('/') + 1);
+const inWords = (bytes: number): string => (bytes < 1_000_000 ? `${Math.max(1, Math.round(bytes / 1_000))} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`);
+
+/** Files to send along: each goes off as soon as it is chosen, with how much of it has gone. */
+export function FilesInput(props: InputProps<'files'>) {
+  const { files, upload } = useAroundFields();
+  const [going, setGoing] = useState<readonly Going[]>([]);
+  const [refused, setRefused] = useState<readonly string[]>([]);
+  const picker = useRef<HTMLInputElement>(null);
+  const chosen = Array.isArray(props.value) ? (props.value as readonly string[]) : [];
+  const latest = useRef(chosen);
+  latest.current = chosen;
+  const { most = 5, mostBytes = 20_000_000 } = props.type;
+  const full = chosen.length + going.length >= most;
+
+  const send = async (list: readonly File[]): Promise<void> => {
+    setRefused([]);
+    for (const file of list.slice(0, most - chosen.length)) {
+      const told = (part: number): void => setGoing((now) => [...now.filter((each) => each.name !== file.name), { name: file.name, part }]);
+      told(0);
+      try {
+        const known = await upload?.(props.fieldKey, file, told);
+        if (known) props.onChange([...latest.current, known.ref]);
+      } catch (error) {
+        setRefused((now) => [...now, error instanceof Error ? error.message : `“${file.name}” was not taken.`]);
+      }
+      setGoing((now) => now.filter((each) => each.name !== file.name));
+    }
+    props.onBlur?.();
+  };
+  return (
+    // biome-ignore lint/a11y/useSemanticElements: the question above it is its label, which a fieldset’s legend can’t be here
+    <div role="group" aria-labelledby={`${props.id}-label`} aria-describedby={props.describedBy}>
+      {chosen.length > 0 ? (
+        <ul className="mb-2 border-t border-rule">
+          {chosen.map((ref) => {
+            const known = files.find((file) => file.ref === ref);
+            return (
+              <li key={ref} className="flex items-center gap-2 border-b border-rule py-1">
+                <Paperclip size={15} aria-hidden="true" className="shrink-0 text-soft" />
+                <span className="min-w-0 truncate">{fileName(ref)}</span>
+                {known ? <span className="shrink-0 text-[0.88em] text-soft">{inWords(known.bytes)}</span> : null}
+                <button
+                  type="button"
+                  className="ml-auto inline-flex size-8 shrink-0 items-center justify-center text-brick"
+                  disabled={props.disabled}
+                  aria-label={`Take ${fileName(ref)} away`}
+                  onClick={() => props.onChange(chosen.filter((each) => each !== ref))}
+                >
+                  <X size={15} />
+                </button>
+              </li>
+            );
+          })}
+        </ul>
+      ) : null}
+      {going.map((each) => (
+        <p key={each.name} className="mb-2" aria-live="polite">
+          <span className="block text-[0.93em]">
+            {each.name}: {Math.round(each.part * 100)}% sent
+          </span>
+          <progress className="block h-1.5 w-full accent-green" value={each.part} aria-label={`${each.name}, sent so far`} />
+        </p>
+      ))}
+      {refused.map((why) => (
+        <p key={why} role="alert" className="mb-2 font-semibold text-brick">
+          <span aria-hidden="true">▲ </span>
+          {why}
+        </p>
+      ))}
+      <input
+        ref={picker}
+        id={props.id}
+        type="file"
+        className="sr-only"
+        tabIndex={-1}
+        aria-labelledby={`${props.id}-label`}
+        accept={ACCEPTED[props.type.only]}
+        multiple={most > 1}
+        disabled={props.disabled || full || !upload}
+        onChange={(event) => {
+          void send([...(event.target.files ?? [])]);
+          event.target.value = '';
+        }}
+      />
+      <p className="flex flex-wrap items-center gap-x-3 gap-y-1">
+        <Button disabled={props.disabled || full || !upload} aria-describedby={`${props.id}-limits`} onClick={() => picker.current?.click()}>
+          {props.type.only === 'pictures' ? 'Add a picture' : 'Add a file'}
+        </Button>
+        <span id={`${props.id}-limits`} className="text-[0.88em] text-soft">
+          {upload ? `Up to ${most} ${most === 1 ? 'file' : 'files'} of ${inWords(mostBytes)}.` : 'Files are added where the form is filled in.'}
+        </span>
+      </p>
+    </div>
+  );
+}
