@@ -1,4 +1,4 @@
-// Writes docs/expressions.md from the tables the expression engine runs on.
+// Writes the pages of docs that are made from tables: the expressions, from those the engine runs on; the kinds, from those that are tried; the form file.
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { register } from 'tsx/esm/api';
@@ -6,3 +6,7 @@ import { register } from 'tsx/esm/api';
 register();
 const { referenceInMarkdown } = await import('../core/src/expression/reference.ts');
 writeFileSync(join(import.meta.dirname, '../docs/expressions.md'), referenceInMarkdown());
+const { matrixPage } = await import('../e2e/house/kindMatrix.ts');
+writeFileSync(join(import.meta.dirname, '../docs/kinds.md'), matrixPage());
+const { formFileJsonSchema } = await import('../contract/src/index.ts');
+writeFileSync(join(import.meta.dirname, '../docs/form-file.schema.json'), `${JSON.stringify(formFileJsonSchema(), null, 2)}\n`);

@@ -155,6 +155,9 @@ export const formFileSchema: z.ZodType<FormFile, FormFile> = z.strictObject({
   needs: z.strictObject({ groups: named, calendars: named }),
 });
 
+/** The shape of a form file, as JSON Schema 2020-12. */
+export const formFileJsonSchema = (): unknown => ({ title: 'A Tolvek form as a file', ...z.toJSONSchema(formFileSchema, { io: 'input', unrepresentable: 'any' }) });
+
 const fix: z.ZodType<Fix, Fix> = z.discriminatedUnion('fix', [
   z.strictObject({ fix: z.enum(['drop-rule', 'preset-instead', 'always-show']), rule: key }),
   z.strictObject({ fix: z.literal('drop-part'), rule: key, part: z.string() }),

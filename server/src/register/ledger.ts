@@ -5,7 +5,7 @@ import type { Viewer } from '@tolvek/core/people';
 import { and, asc, count, eq, gt, inArray, like, lt, ne, or, type SQL, sql } from 'drizzle-orm';
 import { calendarOf } from '../deadline/queries.ts';
 import { releaseById } from '../form/queries.ts';
-import { groupNames, namesOf } from '../people/queries.ts';
+import { groupNames, nameOf, namesOf } from '../people/queries.ts';
 import { people } from '../people/tables.ts';
 import type { Reader } from '../platform/database.ts';
 import { Problem } from '../platform/problem.ts';
@@ -156,6 +156,8 @@ function sharedBy(db: Reader, page: readonly ShownRow[]) {
   return {
     names: namesOf(db, people),
     teams: groupNames(db),
+    // People in fields, besides those every row names.
+    nameOf: eachOnce(nameOf(db)),
     register,
     form: eachOnce((releaseId) => {
       const { release } = releaseById(db, releaseId);
@@ -179,7 +181,7 @@ function rowOf(viewer: Viewer, row: ShownRow, { names, teams, ...shared }: Retur
   const { design, calendar } = shared.form(row.releaseId);
   const relation = relationTo(partiesIn(row, register), viewer);
   const named = register.fields.filter((field) => design.subject.includes(`{${field.key}}`));
-  const visible = reveal({ fields: register.fields, only: named, values: row.values, plan: register.access, viewer, relation, nameOf: (id) => names.get(id) });
+  const visible = reveal({ fields: register.fields, only: named, values: row.values, plan: register.access, viewer, relation, nameOf: (id) => names.get(id) ?? shared.nameOf(id) });
   return {
     number: row.number,
     subject: revealSubject(design.subject, visible, design.title),
