@@ -21,7 +21,7 @@ const has = (kind: KindName, place: Place): boolean => MEANINGLESS[kind]?.[place
 
 /** A text with people by their ids and the file by its reference, and `F` by the field. */
 const put = (text: string, kind: KindName): string => text.replace(/@([A-Z][\w-]+ [A-Z][\w-]+)/g, (_, name: string) => ids.get(name) ?? '').replace(/\bF\b/g, keyOf(kind));
-const answer = (kind: KindName, raw: RawAnswer): RawAnswer => {
+const answer = (raw: RawAnswer): RawAnswer => {
   if (typeof raw === 'string') return raw.startsWith('@') ? (ids.get(raw.slice(1)) ?? '') : raw;
   if (!Array.isArray(raw)) return raw;
   return (raw as readonly unknown[]).map((each) =>
@@ -39,7 +39,7 @@ function designOfAll(): FormDesign {
       label: `Default ${kind}`,
       type: CASES[kind].type,
       source: 'desk-only',
-      preset: { from: 'fixed', value: answer(kind, CASES[kind].typed) },
+      preset: { from: 'fixed', value: answer(CASES[kind].typed) },
     }),
   );
   const formulas = KIND_NAMES.filter((kind) => has(kind, 'formula')).map(
@@ -94,6 +94,7 @@ beforeAll(async () => {
     headers: { 'Idempotency-Key': 'form-of-all-kinds' },
     body: { prefix: 'KD', desk: 'estates', doors: { staff: true, outside: false }, draft: design },
   });
+  if (made.status !== 200) throw new Error(made.text);
   await maren.call('releaseForm', { params: { key: 'all-kinds' }, headers: { 'If-Match': '"1"' }, body: { note: '' } });
   const sent = await fetch(`${desk.running.url}/api/doors/all-kinds/uploads?field=${keyOf('files')}&name=plan.txt`, {
     method: 'POST',
@@ -101,7 +102,7 @@ beforeAll(async () => {
     body: 'A plan.',
   });
   ref = ((await sent.json()) as { ref: string }).ref;
-  const typed = Object.fromEntries(KIND_NAMES.map((kind) => [keyOf(kind), answer(kind, CASES[kind].typed)]));
+  const typed = Object.fromEntries(KIND_NAMES.map((kind) => [keyOf(kind), answer(CASES[kind].typed)]));
   const line = Object.fromEntries(KIND_NAMES.filter((kind) => has(kind, 'line items')).map((kind) => [keyOf(kind), CASES[kind].typed]));
   const after = Object.fromEntries(KIND_NAMES.map((kind) => [`r_${keyOf(kind)}`, `after ${kind}`]));
   const submitted = await priya.submit('all-kinds', { ...typed, ...after, lines: [line] });
@@ -125,7 +126,7 @@ const TRIED: Readonly<Record<Place, (kind: KindName) => Promise<void>>> = {
   history: async (kind) => {
     const before = await maren.sheet(number);
     const change = (raw: RawAnswer, version: number) =>
-      maren.call('changeFields', { params: { number }, headers: { 'If-Match': `"${version}"` }, body: { changes: { [keyOf(kind)]: answer(kind, raw) } } });
+      maren.call('changeFields', { params: { number }, headers: { 'If-Match': `"${version}"` }, body: { changes: { [keyOf(kind)]: answer(raw) } } });
     expect((await change(CASES[kind].other, before.version)).status).toBe(200);
     const after = await maren.sheet(number);
     expect(after.history.at(-1).changes).toContainEqual({ label: `A ${kind}`, before: CASES[kind].shown, after: CASES[kind].otherShown });
