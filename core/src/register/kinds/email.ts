@@ -12,7 +12,7 @@ export const email: KindWork<'email'> = {
   ...TEXT_WORK,
   read: (raw) => {
     if (isBlank(raw)) return EMPTY;
-    const typed = String(raw).trim();
+    const typed = typeof raw === 'string' ? raw.trim() : String(raw);
     if (!isMailAddress(typed)) return wrong(`“${typed}” is not a mail address.`, 'Give one like name@institute.example.');
     const at = typed.lastIndexOf('@');
     return { state: 'value', value: `${typed.slice(0, at)}${typed.slice(at).toLowerCase()}` };

@@ -12,7 +12,7 @@ const named = (id: string, nameOf: NameOf): string => nameOf(id) ?? 'somebody un
 export const person: KindWork<'person'> = {
   read: (raw, type, around) => {
     if (isBlank(raw)) return EMPTY;
-    const id = String(raw);
+    const id = typeof raw === 'string' ? raw : '';
     return mayBePicked(id, type.from, around) ? { state: 'value', value: id } : wrong('This person can’t be chosen here.', 'Choose somebody from the list.');
   },
   show: (value, _, nameOf) => named(String(value), nameOf),
