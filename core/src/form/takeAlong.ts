@@ -77,14 +77,20 @@ export function answerSchema(design: FormDesign): JsonSchema {
     title: design.title,
     type: 'object',
     properties: Object.fromEntries(
-      asked.map(({ question, field }) => [field.key, { title: question.asks || field.label, ...(question.help ? { description: question.help } : {}), ...shapeOf(field.type) }]),
+      asked.map(({ question, field }) => [
+        field.key,
+        { title: question.asks || field.label, ...(question.help ? { description: question.help } : {}), ...orBlank(shapeOf(field.type)) },
+      ]),
     ),
     additionalProperties: false,
   };
 }
 
-const TEXT = { type: ['string', 'null'] };
-const FIGURES = { type: ['string', 'number', 'null'] };
+/** Every answer may be left empty as far as its shape goes; that one is required is said by the form. */
+const orBlank = (shape: JsonSchema): JsonSchema => ({ anyOf: [shape, { type: 'string', pattern: '^\\s*$' }, { type: 'null' }] });
+
+const TEXT = { type: 'string' };
+const FIGURES = { type: ['string', 'number'] };
 
 function shapeOf(type: Kind): JsonSchema {
   switch (type.kind) {
@@ -94,16 +100,16 @@ function shapeOf(type: Kind): JsonSchema {
     case 'duration':
       return { ...FIGURES, description: 'Minutes, or a text like 1:35, 2 h or PT1H35M.' };
     case 'yes-no':
-      return { enum: [true, false, 'yes', 'no', 'true', 'false', '', null] };
+      return { enum: [true, false, 'yes', 'no', 'true', 'false'] };
     case 'choice':
-      return { enum: [...offered(type.options), '', null] };
+      return { enum: offered(type.options) };
     case 'level':
-      return { enum: [...type.levels.filter((level) => !level.retired).flatMap((level) => [level.worth, String(level.worth), level.label]), '', null] };
+      return { enum: [...type.levels.filter((level) => !level.retired).flatMap((level) => [level.worth, String(level.worth), level.label])] };
     case 'choices':
-      return { type: ['array', 'null'], items: { enum: offered(type.options) } };
+      return { type: 'array', items: { enum: offered(type.options) } };
     case 'people':
     case 'files':
-      return { type: ['array', 'null'], items: { type: 'string' } };
+      return { type: 'array', items: { type: 'string' } };
     case 'date':
       return { ...TEXT, description: 'A day as YYYY-MM-DD.' };
     case 'date-time':
@@ -113,10 +119,10 @@ function shapeOf(type: Kind): JsonSchema {
     case 'line-items': {
       const columns = type.columns.filter((column) => column.formula === undefined);
       return {
-        type: ['array', 'null'],
+        type: 'array',
         items: {
           type: 'object',
-          properties: Object.fromEntries(columns.map((column) => [column.key, { title: column.label, ...shapeOf(column.type) }])),
+          properties: Object.fromEntries(columns.map((column) => [column.key, { title: column.label, ...orBlank(shapeOf(column.type)) }])),
           additionalProperties: false,
         },
       };

@@ -10,7 +10,7 @@ const levelOf = (levels: readonly Level[], worth: unknown): Level | undefined =>
 export const level: KindWork<'level'> = {
   read: (raw, type) => {
     if (isBlank(raw)) return EMPTY;
-    const found = levelOf(type.levels, typeof raw === 'string' ? Number(raw) : raw) ?? type.levels.find((each) => each.label === raw);
+    const found = type.levels.find((each) => each.worth === raw || String(each.worth) === raw || each.label === raw);
     if (!found) return wrong('This is not one of the levels.', 'Choose one from the scale.');
     if (found.retired) return wrong(`“${found.label}” is no longer offered.`, 'Choose another from the scale.');
     return { state: 'value', value: found.worth };
