@@ -153,6 +153,53 @@ describe('what a form computes and its rules of every saving', () => {
   });
 });
 
+describe('a rule over the requests there are', () => {
+  it('is counted and listed first, then done, with a line in the history; what it refuses is left', async () => {
+    const form = (await maren.call('form', { params: { key: 'field-kit-loan' } })).body;
+    const loan = (what: string, back: string) => priya.submit('field-kit-loan', { things: [{ what, count: 1 }], out_on: '2026-12-01', due_back: back });
+    const numbers = [(await loan('Hand corer', '2026-12-20')).body.number, (await loan('Quadrat', '2026-12-03')).body.number];
+    const jory = await desk.as('Jory Blackadder-Finn');
+    const rule = {
+      id: 'rule-rinse',
+      name: 'Long loans come back unrinsed',
+      says: '',
+      when: 'days_out > 10',
+      then: [{ do: 'set', field: 'rinsed', value: 'false' }],
+      otherwise: [{ do: 'refuse', field: 'rinsed', text: 'Short loans are rinsed by Stores.', fix: '' }],
+      on: true,
+      runs: 'saving',
+    };
+    await maren.call('saveDraft', { params: { key: 'field-kit-loan' }, headers: onVersion(form.version), body: { draft: { ...form.draft, rules: [rule] } } });
+    const over = async (apply: boolean) => (await maren.call('overExisting', { params: { key: 'field-kit-loan', rule: 'rule-rinse' }, body: { apply } })).body;
+    const dry = await over(false);
+    expect([dry.looked, dry.changed, dry.refused, dry.applied]).toEqual([2, 1, 1, false]);
+    expect(dry.requests.find((each: { number: string }) => each.number === numbers[0]).changes).toEqual([{ label: 'Rinsed', before: '', after: 'No' }]);
+    expect((await jory.sheet(numbers[0])).values.fields.find((field: { key: string }) => field.key === 'rinsed').shown).toBe('');
+    expect((await over(true)).changed).toBe(1);
+    const after = await jory.sheet(numbers[0]);
+    expect(after.values.fields.find((field: { key: string }) => field.key === 'rinsed').shown).toBe('No');
+    expect(after.history.at(-1).what).toBe('Rule “Long loans come back unrinsed” was applied to what was there');
+  });
+});
+
+describe('values that follow the clock', () => {
+  it('are computed anew on the next day, on unfinished requests', async () => {
+    const simple = RECIPES.find((recipe) => recipe.key === 'simple')?.make({ title: 'Days to go', team: 'boats', approvers: 'duty-managers', calendar: 'desk' });
+    if (!simple) throw new Error('no recipe');
+    const left = { key: 'left', label: 'Days left', type: { kind: 'number', places: 0 }, source: 'computed', formula: '(needed_by - today).days' };
+    await maren.call('createForm', {
+      headers: key(),
+      body: { prefix: 'DG', desk: 'boats', doors: { staff: true, outside: false }, draft: { ...simple, fields: [...simple.fields, left] } },
+    });
+    await maren.call('releaseForm', { params: { key: 'days-to-go' }, headers: onVersion(1), body: { note: '' } });
+    const { number } = (await priya.submit('days-to-go', { what: 'Rope', needed_by: '2026-12-03' })).body;
+    const days = async () => (await maren.sheet(number)).values.fields.find((field: { key: string }) => field.key === 'left').shown;
+    expect(await days()).toBe('10');
+    await maren.call('advanceClock', { body: { minutes: 2 * 24 * 60 } });
+    await expect.poll(days, { timeout: 20_000 }).toBe('8');
+  });
+});
+
 describe('trial requests', () => {
   it('go the whole way, count nowhere, tell nobody, hold nothing against others, and are cleared in one go', async () => {
     const [total, letters] = [await stored(), (await desk.letters()).length];

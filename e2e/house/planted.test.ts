@@ -108,6 +108,10 @@ describe('a value in the restricted field', () => {
       createForm: [{ headers: key(), body: { prefix: 'ZQ', desk: 'estates', doors: { staff: true, outside: false }, draft: { ...form.draft, title: 'A copy' } } }],
       sendTrial: [{ params: { key: 'site-access' }, headers: key(), body: { answers: { ...WATER }, person: null, outside: true } }],
       clearTrials: [{ params: { key: 'site-access' } }],
+      overExisting: [
+        { params: { key: 'site-access', rule: 'water-certificate' }, body: { apply: false } },
+        { params: { key: 'site-access', rule: 'water-certificate' }, body: { apply: true } },
+      ],
       draftHistory: [{ params: { key: 'site-access' } }],
       compareRelease: [{ params: { key: 'site-access', number: '1' } }],
       setDoor: [{ params: { slug: 'visit' }, body: { open: true, closedMessage: '' } }],

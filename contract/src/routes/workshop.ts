@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { route } from '../route.ts';
-import { designChange, doorSettings, empty, finding, formDesign, group, moment, rawAnswers, release, stage, visibleReason, visibleSubject } from '../schemas.ts';
+import { designChange, doorSettings, empty, finding, formDesign, group, moment, rawAnswers, release, stage, visibleChanges, visibleReason, visibleSubject } from '../schemas.ts';
 import { keyed, slugged } from './params.ts';
 
 /** Building forms and releasing them. */
@@ -157,6 +157,25 @@ export const workshopRoutes = {
     body: empty,
     guard: 'none',
     answer: z.object({ design: formDesign, changes: z.array(designChange) }),
+  }),
+  overExisting: route({
+    name: 'overExisting',
+    method: 'POST',
+    path: '/api/forms/:key/rules/:rule/existing',
+    says: 'What a rule of the draft would do to the unfinished requests that are there; with apply, does it.',
+    caller: 'coordinator',
+    params: z.strictObject({ key: z.string().max(64), rule: z.string().max(64) }),
+    query: empty,
+    body: z.strictObject({ apply: z.boolean() }),
+    guard: 'none',
+    answer: z.object({
+      looked: z.int(),
+      changed: z.int(),
+      /** Left as they are, as the rule refuses them. */
+      refused: z.int(),
+      applied: z.boolean(),
+      requests: z.array(z.object({ number: z.string(), subject: visibleSubject, refused: z.string().nullable(), changes: visibleChanges })),
+    }),
   }),
   tryCondition: route({
     name: 'tryCondition',

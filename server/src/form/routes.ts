@@ -10,6 +10,7 @@ import type { Reader } from '../platform/database.ts';
 import { type House, write } from '../platform/house.ts';
 import { notFound } from '../platform/problem.ts';
 import type { Serve } from '../platform/serve.ts';
+import { overExisting } from '../register/existing.ts';
 import { type RegisterRow, registerById } from '../register/queries.ts';
 import { iso, stageView } from '../register/sheet.ts';
 import { releaseForm, saveDraft } from './commands.ts';
@@ -58,6 +59,7 @@ export function formRoutes(serve: Serve, house: House): void {
   serve('sendTrial', ({ viewer, params, body, key }) => sendTrial(house, viewer, { form: params.key, ...body, key }));
   serve('clearTrials', ({ params }) => clearTrials(house, params.key));
   serve('draftHistory', ({ params }) => ({ states: draftHistoryOf(db, params.key) }));
+  serve('overExisting', ({ viewer, params, body }) => overExisting(house, viewer, { form: params.key, rule: params.rule, apply: body.apply }));
   serve('compareRelease', ({ params }) => {
     const form = formByKey(db, params.key);
     const release = form && releasesOf(db, form.id).find((each) => each.number === Number(params.number));

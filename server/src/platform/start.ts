@@ -6,6 +6,7 @@ import { nextTimerAt, runDueTimers } from '../deadline/timers.ts';
 import { forgetUnclaimed } from '../files/commands.ts';
 import { startMailStandIn } from '../notice/mailStandIn.ts';
 import { Sender } from '../notice/send.ts';
+import { DayTurn } from '../register/existing.ts';
 import { createApp } from './app.ts';
 import { createAuth } from './auth.ts';
 import { type Clock, DemoClock, systemClock } from './clock.ts';
@@ -63,10 +64,12 @@ export async function start(config: Config, options: StartOptions = {}): Promise
     }
   };
   const ticking = setInterval(tick, TICK);
+  const dayTurn = new DayTurn(house);
   const keeping = setInterval(() => {
     if (clock instanceof DemoClock) clock.keep();
     db.transaction((tx) => forgetOldAnswers(tx, clock.now()));
     forgetUnclaimed({ db, config }, clock.now());
+    dayTurn.turn();
   }, 10_000);
   tick();
 

@@ -116,7 +116,8 @@ const unhidden = (problem: FieldProblem, open: readonly { readonly key: string }
     ? problem
     : { field: 'form', message: 'A rule of the form refuses this change.', fix: 'Ask the coordinator which rule it is.' };
 
-const changesBetween = (fields: readonly Field[], before: Values, after: Values): readonly ValueChange[] =>
+/** What differs between two states of a request’s values. */
+export const changesBetween = (fields: readonly Field[], before: Values, after: Values): readonly ValueChange[] =>
   fields.flatMap(({ key }) => {
     const [was, is] = [before[key] ?? null, after[key] ?? null];
     return isSame(was, is) ? [] : [{ field: key, before: was, after: is }];

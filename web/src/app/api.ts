@@ -128,6 +128,10 @@ export const api = createApi({
       query: (params) => address<'draftHistory'>('/api/forms/:key/draft/history', params),
       keepUnusedDataFor: 0,
     }),
+    overExisting: build.mutation<AnswerOf<'overExisting'>, ParamsOf<'overExisting'> & BodyOf<'overExisting'>>({
+      query: ({ key, rule, ...body }) => ({ url: address<'overExisting'>('/api/forms/:key/rules/:rule/existing', { key, rule }), method: 'POST', body }),
+      invalidatesTags: ['ledger', 'sheet'],
+    }),
     compareRelease: build.query<AnswerOf<'compareRelease'>, { key: string; number: number }>({
       query: ({ key, number }) => address<'compareRelease'>('/api/forms/:key/releases/:number', { key, number }),
       keepUnusedDataFor: 0,

@@ -88,7 +88,7 @@ function OpenBinder({ form }: { form: AnswerOf<'form'> }) {
             </div>
           </div>
           {page === 'questions' ? <QuestionsPage editing={shared} /> : null}
-          {page === 'rules' ? <RulesPage editing={shared} findings={editing.findings} formKey={form.key} /> : null}
+          {page === 'rules' ? <RulesPage editing={shared} findings={editing.findings} formKey={form.key} isKept={editing.state === 'kept'} /> : null}
           {page === 'access' ? <AccessPage form={form} /> : null}
           {page === 'routing' ? <RoutingPage draft={draft} change={change} form={form} findings={editing.findings} proof={proof} /> : null}
           {page === 'approval' ? <TimePage draft={draft} change={change} form={form} /> : null}

@@ -42,7 +42,7 @@ export function PartRow({ part, index, number, editing, open, toggle, picked, pi
         open ? '-mx-3.5 border border-l-[3px] border-green bg-sheet px-3.5 py-3' : `border-b border-rule ${part.part === 'page' ? 'mt-3 border-t-2 border-t-rule-strong' : ''}`
       }
     >
-      <div className="grid grid-cols-[24px_24px_26px_minmax(0,1fr)_96px_72px] items-baseline">
+      <div className="grid grid-cols-[24px_24px_26px_minmax(0,1fr)_108px_66px] items-baseline gap-x-1">
         <button
           type="button"
           className="inline-flex size-6 shrink-0 items-center justify-center cursor-grab self-center text-soft"

@@ -9,16 +9,19 @@ import { ActionLine } from './ActionLine.tsx';
 import type { Editing } from './editing.ts';
 import { editRule, freshAction, freshId, moveRule } from './edits.ts';
 import { FindingLine } from './Findings.tsx';
+import { OverExisting } from './OverExisting.tsx';
 import { Tried } from './Tried.tsx';
 
 interface RulesPageProps {
   readonly editing: Editing;
   readonly findings: AnswerOf<'form'>['findings'];
   readonly formKey: string;
+  /** Whether the draft is on the server as it stands here. */
+  readonly isKept: boolean;
 }
 
 /** When … then … otherwise …: each rule as a sentence, tried while it is written. */
-export function RulesPage({ editing, findings, formKey }: RulesPageProps) {
+export function RulesPage({ editing, findings, formKey, isKept }: RulesPageProps) {
   const { draft, change, proof } = editing;
   const { scope } = proof;
   const [fresh, setFresh] = useState<string | null>(null);
@@ -48,14 +51,14 @@ export function RulesPage({ editing, findings, formKey }: RulesPageProps) {
       {draft.rules.length === 0 ? <p className="py-6 text-soft">No rules: every question is always asked.</p> : null}
       <ol className="mt-4">
         {draft.rules.map((rule, index) => (
-          <RuleItem key={rule.id} rule={rule} index={index} editing={editing} findings={findings} formKey={formKey} isFresh={rule.id === fresh} />
+          <RuleItem key={rule.id} rule={rule} index={index} editing={editing} findings={findings} formKey={formKey} isKept={isKept} isFresh={rule.id === fresh} />
         ))}
       </ol>
     </>
   );
 }
 
-function RuleItem({ rule, index, editing, findings, formKey, isFresh }: RulesPageProps & { rule: FormRule; index: number; isFresh: boolean }) {
+function RuleItem({ rule, index, editing, findings, formKey, isKept, isFresh }: RulesPageProps & { rule: FormRule; index: number; isFresh: boolean }) {
   const { draft, change, proof } = editing;
   const { scope } = proof;
   const [tried, setTried] = useState(isFresh);
@@ -117,15 +120,15 @@ function RuleItem({ rule, index, editing, findings, formKey, isFresh }: RulesPag
         <ConditionBuilder condition={rule.when} scope={scope} set={(when) => edit({ when })} />
         <Side name="then" actions={rule.then} editing={editing} set={(then) => edit({ then })} />
         <Side name="otherwise" actions={rule.otherwise} editing={editing} set={(otherwise) => edit({ otherwise })} />
-        {tried ? (
-          <Tried formKey={formKey} condition={rule.when} proof={proof} />
-        ) : (
-          <p className="mt-2.5">
+        {tried ? <Tried formKey={formKey} condition={rule.when} proof={proof} /> : null}
+        <div className="mt-2.5 flex flex-wrap gap-x-5 gap-y-1">
+          {tried ? null : (
             <button type="button" className="text-green underline" onClick={() => setTried(true)}>
               Try it on past requests
             </button>
-          </p>
-        )}
+          )}
+          <OverExisting formKey={formKey} rule={rule.id} isKept={isKept} />
+        </div>
       </div>
       {own.map((finding) => (
         <FindingLine key={finding.message} finding={finding} change={change} />

@@ -1,0 +1,55 @@
+import { api, problemOf } from '../app/api.ts';
+import { Button } from '../ui/Button.tsx';
+
+/** A rule over the requests that are there: first what it would do, counted and listed; then, if wanted, it is done. */
+export function OverExisting({ formKey, rule, isKept }: { formKey: string; rule: string; isKept: boolean }) {
+  const [run, { data, error, isLoading }] = api.useOverExistingMutation();
+  const look = (apply: boolean): void => void run({ key: formKey, rule, apply });
+  if (!data && !error)
+    return (
+      <button type="button" className="text-green underline disabled:text-soft" disabled={isLoading || !isKept} onClick={() => look(false)}>
+        See what it would do to the requests there are
+      </button>
+    );
+  return (
+    <div className="mt-3 border-t border-rule pt-2.5 text-[13px]" aria-live="polite">
+      {error ? <p className="text-brick">{problemOf(error).detail}</p> : null}
+      {data ? (
+        <>
+          <p>
+            {data.applied ? (
+              <>
+                <b>{data.changed}</b> of {data.looked} unfinished requests were changed{data.refused > 0 ? `; ${data.refused} were refused and left as they are` : ''}.
+              </>
+            ) : (
+              <>
+                It would change <b>{data.changed}</b> of {data.looked} unfinished requests{data.refused > 0 ? `, and refuses ${data.refused}, which would be left as they are` : ''}
+                .
+              </>
+            )}
+          </p>
+          <ul className="mt-1 max-h-52 overflow-auto">
+            {data.requests.map((request) => (
+              <li key={request.number} className="border-b border-rule py-1">
+                <span className="font-mono text-[12.5px]">{request.number}</span> {request.subject}
+                {request.refused ? <span className="text-brick"> {request.refused}</span> : null}
+                {request.changes.map((change) => (
+                  <span key={change.label} className="block pl-4 text-soft">
+                    {change.label}: {change.before || 'empty'} → {change.after || 'empty'}
+                  </span>
+                ))}
+              </li>
+            ))}
+          </ul>
+          {!data.applied && data.changed > 0 ? (
+            <p className="mt-2">
+              <Button disabled={isLoading || !isKept} onClick={() => look(true)}>
+                Change {data.changed === 1 ? 'this request' : `these ${data.changed} requests`}
+              </Button>
+            </p>
+          ) : null}
+        </>
+      ) : null}
+    </div>
+  );
+}
