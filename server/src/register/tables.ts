@@ -62,12 +62,12 @@ export const requests = sqliteTable(
     trial: integer({ mode: 'boolean' }).notNull().default(false),
   },
   (table) => [
-    index('requests_unfinished_due').on(table.due, table.id).where(sql`phase <> 'finished'`),
-    index('requests_phase_due').on(table.phase, table.due, table.id),
-    index('requests_due').on(table.due, table.id),
-    index('requests_created').on(table.createdAt, table.id),
-    index('requests_team').on(table.team, table.phase, table.due),
-    index('requests_handler').on(table.handlerId, table.phase, table.due),
+    index('requests_unfinished_due').on(table.due, table.id, table.trial).where(sql`phase <> 'finished'`),
+    index('requests_phase_due').on(table.phase, table.due, table.id, table.trial),
+    index('requests_due').on(table.due, table.id, table.trial),
+    index('requests_created').on(table.createdAt, table.id, table.trial),
+    index('requests_team').on(table.team, table.phase, table.due, table.trial),
+    index('requests_handler').on(table.handlerId, table.phase, table.due, table.trial),
     index('requests_requester').on(table.requesterId, table.createdAt),
   ],
 );
