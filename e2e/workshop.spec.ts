@@ -156,3 +156,52 @@ test('a purchase form is made from a recipe, proved as three people, mended and 
     await expect(maren.getByRole('columnheader', { name: 'Price each' })).toBeVisible();
   });
 });
+
+test('two coordinators change the same draft at once, and neither loses anything', async ({ browser }) => {
+  const [maren, ada] = [await pageOf(browser, 'Maren Okafor'), await pageOf(browser, 'Ada Quillfeather')];
+  for (const page of [maren, ada]) await page.goto('/workshop/sample-analysis/questions');
+  await maren.getByLabel('Title').fill('Analysis of samples');
+  await expect(maren.getByText('All kept')).toBeVisible();
+  await ada.getByLabel('Introduction').fill('The lab measures what you bring.');
+  await expect(ada.getByLabel('Title')).toHaveValue('Analysis of samples');
+  await expect(ada.getByText('All kept')).toBeVisible();
+
+  // Both change the same: the second is asked, and everything else of both is kept.
+  await maren.getByLabel('Title').fill('Samples');
+  await expect(maren.getByLabel('Introduction')).toHaveValue('The lab measures what you bring.');
+  await expect(maren.getByText('All kept')).toBeVisible();
+  await ada.getByLabel('Title').fill('Laboratory');
+  await expect(ada.getByText('You both changed the title.', { exact: false })).toBeVisible();
+  expect(await seriousTrouble(ada)).toEqual([]);
+  await ada.getByRole('button', { name: 'Take theirs' }).click();
+  await expect(ada.getByLabel('Title')).toHaveValue('Samples');
+  await expect(ada.getByText('All kept')).toBeVisible();
+});
+
+test('a spreadsheet becomes a form, and a form goes to a file and back', async ({ browser }) => {
+  const maren = await pageOf(browser, 'Maren Okafor');
+  await maren.goto('/workshop/new');
+  const rows = 'Item,Needed on,How many,Fragile\nQuadrat,2026-12-01,4,no\nCorer,2026-12-03,1,yes\n';
+  await maren.getByLabel('A spreadsheet or form file').setInputFiles({ name: 'kit.csv', mimeType: 'text/csv', buffer: Buffer.from(rows) });
+  await expect(maren.getByText('2 rows, 4 headings')).toBeVisible();
+  await maren.getByLabel('Title').fill('Kit by list');
+  await maren.getByRole('button', { name: 'Make the form' }).click();
+  const proof = maren.getByRole('complementary', { name: 'Proof' });
+  await expect(proof.getByLabel('Needed on')).toHaveAttribute('type', 'date');
+  await expect(proof.getByText('Fragile')).toBeVisible();
+  await maren.getByRole('link', { name: 'Doors and releases' }).click();
+  const download = maren.waitForEvent('download');
+  await maren.getByRole('button', { name: 'Save the form as a file' }).click();
+  const path = await (await download).path();
+
+  await maren.goto('/workshop/new');
+  await maren.getByLabel('A spreadsheet or form file').setInputFiles({ name: 'broken.json', mimeType: 'application/json', buffer: Buffer.from('{"format":"other"}') });
+  await expect(maren.getByRole('alert')).toContainText('broken.json can’t be used.');
+  await maren.getByLabel('A spreadsheet or form file').setInputFiles(path);
+  await expect(maren.getByText(/the form “Kit by list” with 4 fields/)).toBeVisible();
+  await maren.getByLabel('Title').fill('Kit again');
+  await maren.getByLabel('Numbers begin with').fill('KX');
+  await maren.getByRole('button', { name: 'Make the form' }).click();
+  await expect(proof.getByText('Kit again')).toBeVisible();
+  await expect(proof.getByLabel('How many')).toBeVisible();
+});

@@ -1,19 +1,8 @@
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type AskedForm, answerSchema, type FormDesign, formFile, groupsNeeded, isUnanswered, prepareCompletion, RECIPES, settledHere } from '../src/form/index.ts';
-import { answersTo, anyForm, FACTS } from './anyForm.ts';
-
-const designOf = (form: AskedForm): FormDesign => ({
-  ...form,
-  title: 'T',
-  intro: '',
-  subject: '',
-  unique: [],
-  routing: { columns: [], rows: [], otherwise: { team: 'boats', priority: 'normal', workingDays: 1, needsApproval: false } },
-  approval: { step: { id: 's', label: 'S', group: 'boats' } },
-  deadline: { calendar: 'desk', remindBefore: 0, escalateAfter: 0, escalateTo: 'boats' },
-});
+import { answerSchema, formFile, groupsNeeded, isUnanswered, prepareCompletion, RECIPES, settledHere } from '../src/form/index.ts';
+import { answersTo, anyForm, asDesign, FACTS } from './anyForm.ts';
 
 describe('the shape of a form’s answers', () => {
   it('is a JSON Schema that takes everything the form takes', () => {
@@ -26,7 +15,7 @@ describe('the shape of a form’s answers', () => {
           const asked = Object.fromEntries(Object.entries(answers).filter(([key]) => completion.asked.some((question) => question.field === key && !question.locked)));
           if (completion.problems.some((problem) => !isUnanswered(problem))) return;
           taken += 1;
-          const validate = new Ajv2020({ strict: false }).compile(answerSchema(designOf(form)));
+          const validate = new Ajv2020({ strict: false }).compile(answerSchema(asDesign(form)));
           expect(validate(asked) ? [] : [asked, validate.errors]).toEqual([]);
         },
       ),
@@ -49,7 +38,7 @@ describe('a form taken along', () => {
   it('names what it needs, and settles with other groups in their place', () => {
     fc.assert(
       fc.property(anyForm, (form) => {
-        const design = designOf(form);
+        const design = asDesign(form);
         const file = formFile(design, [{ key: 'boats', name: 'Boats' }], []);
         expect(file.needs.groups).toContainEqual({ key: 'boats', name: 'Boats' });
         const moved = settledHere(JSON.parse(JSON.stringify(file)).design, { groups: { boats: 'vessels' }, calendars: { desk: 'hours' } });

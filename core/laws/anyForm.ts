@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { Action, AskedForm, FormRule, Part } from '../src/form/index.ts';
+import type { Action, AskedForm, FormDesign, FormRule, Part } from '../src/form/index.ts';
 import type { Field, Kind, Preset, RawAnswer, RawAnswers, RequestFacts } from '../src/register/index.ts';
 
 /** Forms of every kind of field, with sections, pages, presets, formulas and rules of every action; and answers good and bad. */
@@ -227,3 +227,15 @@ export const answersTo = (form: AskedForm): fc.Arbitrary<RawAnswers> =>
     .map((answers) =>
       Object.fromEntries(form.fields.flatMap((field, index) => (field.source !== 'computed' && answers[index] !== undefined ? [[field.key, answers[index] as RawAnswer]] : []))),
     );
+
+/** A form with what else a release freezes. */
+export const asDesign = (form: AskedForm): FormDesign => ({
+  ...form,
+  title: 'T',
+  intro: '',
+  subject: '',
+  unique: [],
+  routing: { columns: [], rows: [], otherwise: { team: 'boats', priority: 'normal', workingDays: 1, needsApproval: false } },
+  approval: { step: { id: 's', label: 'S', group: 'boats' } },
+  deadline: { calendar: 'desk', remindBefore: 0, escalateAfter: 0, escalateTo: 'boats' },
+});

@@ -23,6 +23,7 @@ export type { Said } from './effects.ts';
 export type { Finding } from './findings/finding.ts';
 export { findingsOf, placeholdersIn, type Surroundings } from './findings/findings.ts';
 export { applyFix, type Fix, fixInWords, withoutTarget } from './findings/fix.ts';
+export { freshKey } from './freshKey.ts';
 export { type Kept, prepareKeeping } from './keep.ts';
 export { pageKeys, placesOf } from './layout.ts';
 export { type Merged, mergeDesigns } from './merge.ts';

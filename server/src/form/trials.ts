@@ -13,7 +13,8 @@ import { type House, write } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { notFound, Problem, wrongFields } from '../platform/problem.ts';
 import { remember } from '../register/history.ts';
-import { firstStage, registerById, stageWithRole } from '../register/queries.ts';
+import { storeRequest } from '../register/newRequest.ts';
+import { registerById } from '../register/queries.ts';
 import { claims, history, requests } from '../register/tables.ts';
 import { doorsOf, type FormRow, findingsFor, formByKey, releaseById } from './queries.ts';
 import { releases } from './tables.ts';
@@ -58,36 +59,19 @@ export function sendTrial(house: House, viewer: Viewer, input: Trial): { number:
         requester: { kind: input.outside ? 'contact' : 'staff', active: true },
       });
       if (!intake.taken) throw wrongFields('problems' in intake ? intake.problems : [{ field: 'form', message: intake.refusal.message, fix: '' }]);
-      const { values, routed, approval, deadline } = intake.request;
+      const { approval } = intake.request;
       const register = registerById(tx, form.registerId);
-      const stage = approval ? stageWithRole(register, 'deciding') : firstStage(register);
-      const id = uuid();
       const number = trialNumber(tx, register.prefix);
-      tx.insert(requests)
-        .values({
-          id,
-          number,
-          registerId: register.id,
-          formId: form.id,
-          releaseId,
-          doorId: door.id,
-          requesterId: requester.id,
-          stage: stage.key,
-          phase: stage.phase,
-          team: routed.outcome.team,
-          handlerId: null,
-          approverGroup: approval?.group ?? null,
-          priority: routed.outcome.priority,
-          values,
-          routed,
-          deadline,
-          due: deadline.due,
-          createdAt: now,
-          updatedAt: now,
-          finishedAt: null,
-          trial: true,
-        })
-        .run();
+      const { id } = storeRequest(tx, {
+        number,
+        register,
+        release: { id: releaseId, formId: form.id },
+        doorId: door.id,
+        requesterId: requester.id,
+        taken: intake.request,
+        now,
+        trial: true,
+      });
       remember(tx, now, { requestId: id, actorId: viewer.personId, kind: 'arrived', words: 'Trial request, sent from the proof' });
       if (approval) tx.insert(approvals).values({ id: uuid(), requestId: id, label: approval.label, group: approval.group, state: 'waiting' }).run();
       return { number };

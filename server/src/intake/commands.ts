@@ -22,8 +22,9 @@ import { issueLink, linkEnds, openLink, spendLink } from '../platform/links.ts';
 import { notAllowed, notFound, notSignedIn, Problem, wrongFields } from '../platform/problem.ts';
 import { claim, takenAnswers } from '../register/claims.ts';
 import { remember } from '../register/history.ts';
-import { firstStage, registerById, requestById, stageWithRole } from '../register/queries.ts';
-import { registers, requests } from '../register/tables.ts';
+import { storeRequest } from '../register/newRequest.ts';
+import { registerById, requestById } from '../register/queries.ts';
+import { registers } from '../register/tables.ts';
 import { factsFor } from './facts.ts';
 
 export type DoorRow = typeof doors.$inferSelect;
@@ -157,41 +158,16 @@ function arrive(house: House, tx: Transaction, effects: Effects, now: number, do
   const facts = { ...factsFor(tx, door, release, requester, now), files: filesNamed(tx, release.formId, release.design.fields, answers) };
   const intake = releaseById(tx, release.id).takeIn(door, answers, { now, calendar, facts, requester });
   if (!intake.taken) throw 'refusal' in intake ? refusal(intake.refusal) : wrongFields(intake.problems);
-  const { values, routed, approval, deadline, timers } = intake.request;
+  const { values, approval, deadline, timers } = intake.request;
   const held = takenAnswers(tx, release.formId, release.design, values, requester.id);
   if (held.length > 0) throw wrongFields(held);
 
-  const stage = approval ? stageWithRole(register, 'deciding') : firstStage(register);
   const number = `${register.prefix}-${String(register.nextNumber).padStart(5, '0')}`;
   tx.update(registers)
     .set({ nextNumber: register.nextNumber + 1 })
     .where(eq(registers.id, register.id))
     .run();
-  const id = uuid();
-  tx.insert(requests)
-    .values({
-      id,
-      number,
-      registerId: register.id,
-      formId: release.formId,
-      releaseId: release.id,
-      doorId: door.id,
-      requesterId: requester.id,
-      stage: stage.key,
-      phase: stage.phase,
-      team: routed.outcome.team,
-      handlerId: null,
-      approverGroup: approval?.group ?? null,
-      priority: routed.outcome.priority,
-      values,
-      routed,
-      deadline,
-      due: deadline.due,
-      createdAt: now,
-      updatedAt: now,
-      finishedAt: null,
-    })
-    .run();
+  const { id, phase } = storeRequest(tx, { number, register, release, doorId: door.id, requesterId: requester.id, taken: intake.request, now, trial: false });
   remember(tx, now, {
     requestId: id,
     actorId: requester.id,
@@ -199,7 +175,7 @@ function arrive(house: House, tx: Transaction, effects: Effects, now: number, do
     words: `Sent through the ${door.kind === 'staff' ? 'staff' : 'outside'} door, release ${release.number}`,
   });
   setTimers(tx, id, timers);
-  claim(tx, { id, formId: release.formId, phase: stage.phase }, release.design, values);
+  claim(tx, { id, formId: release.formId, phase }, release.design, values);
   claimFiles(tx, id, release.design.fields, values);
   const request = requestById(tx, id);
   if (!request) throw new Error('A stored request could not be read.');

@@ -15,7 +15,16 @@ export function Follow() {
   const { token = '' } = useParams();
   const { data, error, refetch } = api.useFollowQuery({ token }, { pollingInterval: 30_000, skipPollingIfUnfocused: true });
   const [send, state] = api.useFollowMessageMutation();
-  return <OwnRequest request={data} error={error} again={refetch} send={(text) => send({ token, text }).unwrap()} sendError={state.error} />;
+  return (
+    <OwnRequest
+      request={data}
+      fileAt={(id) => `/api/follow/${token}/files/${id}`}
+      error={error}
+      again={refetch}
+      send={(text) => send({ token, text }).unwrap()}
+      sendError={state.error}
+    />
+  );
 }
 
 /** A staff requester's own request. */
@@ -23,18 +32,28 @@ export function MyRequest() {
   const { number = '' } = useParams();
   const { data, error, refetch } = api.useMyRequestQuery({ number }, { pollingInterval: 30_000, skipPollingIfUnfocused: true });
   const [send, state] = api.useMyMessageMutation();
-  return <OwnRequest request={data} error={error} again={refetch} send={(text) => send({ number, text }).unwrap()} sendError={state.error} />;
+  return (
+    <OwnRequest
+      request={data}
+      fileAt={(id) => `/api/requests/${number}/files/${id}`}
+      error={error}
+      again={refetch}
+      send={(text) => send({ number, text }).unwrap()}
+      sendError={state.error}
+    />
+  );
 }
 
 interface OwnRequestProps {
   readonly request: AnswerOf<'follow'> | undefined;
+  readonly fileAt: (id: string) => string;
   readonly error: unknown;
   readonly again: () => void;
   readonly send: (text: string) => Promise<unknown>;
   readonly sendError: unknown;
 }
 
-function OwnRequest({ request, error, again, send, sendError }: OwnRequestProps) {
+function OwnRequest({ request, fileAt, error, again, send, sendError }: OwnRequestProps) {
   useTitle(request ? `${request.number} ${request.subject}` : '');
   if (!request) return <Column>{error ? <Trouble error={error} again={again} /> : <p className="text-soft">Opening your request …</p>}</Column>;
   return (
@@ -51,7 +70,7 @@ function OwnRequest({ request, error, again, send, sendError }: OwnRequestProps)
         <Trace hops={request.hops} />
       </div>
       <h2 className="section-head mt-8">What you sent</h2>
-      <Facts facts={request.values.fields.filter((field) => field.shown !== '')} />
+      <Facts facts={request.values.fields.filter((field) => field.shown !== '')} fileAt={fileAt} />
       <h2 className="section-head mt-8">Messages</h2>
       {request.messages.length === 0 ? <p className="py-3 text-soft">Nothing yet. What the desk writes to you stands here, and comes by letter too.</p> : null}
       <ul>

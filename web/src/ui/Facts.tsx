@@ -1,15 +1,45 @@
 import { Fragment } from 'react';
 
-/** Labels and values as ruled lines. */
-export function Facts({ facts }: { facts: readonly { readonly key: string; readonly label: string; readonly shown: string }[] }) {
+interface Fact {
+  readonly key: string;
+  readonly label: string;
+  readonly shown: string;
+  readonly value?: unknown;
+}
+
+/** How a stored file is referred to: its identity, then its name. */
+const FILE = /^([0-9a-f-]{36})\/(.+)$/;
+
+/** The files that a value names. */
+const filesIn = (value: unknown): readonly { readonly id: string; readonly name: string }[] =>
+  Array.isArray(value)
+    ? value.flatMap((ref) => {
+        const [, id, name] = (typeof ref === 'string' && FILE.exec(ref)) || [];
+        return id && name ? [{ id, name }] : [];
+      })
+    : [];
+
+/** Labels and values as ruled lines; files as links, where somebody may fetch them. */
+export function Facts({ facts, fileAt }: { facts: readonly Fact[]; fileAt?: (id: string) => string }) {
   return (
     <dl className="grid grid-cols-[minmax(7rem,2fr)_5fr]">
-      {facts.map((fact) => (
-        <Fragment key={fact.key}>
-          <dt className="border-b border-rule py-1.5 pr-3 text-soft">{fact.label}</dt>
-          <dd className="border-b border-rule py-1.5 break-words whitespace-pre-line">{fact.shown}</dd>
-        </Fragment>
-      ))}
+      {facts.map((fact) => {
+        const files = fileAt ? filesIn(fact.value) : [];
+        return (
+          <Fragment key={fact.key}>
+            <dt className="border-b border-rule py-1.5 pr-3 text-soft">{fact.label}</dt>
+            <dd className="border-b border-rule py-1.5 break-words whitespace-pre-line">
+              {files.length === 0
+                ? fact.shown
+                : files.map(({ id, name }) => (
+                    <a key={id} href={fileAt?.(id)} className="block">
+                      {name}
+                    </a>
+                  ))}
+            </dd>
+          </Fragment>
+        );
+      })}
     </dl>
   );
 }

@@ -1,9 +1,10 @@
+import { freshKey } from '@tolvek/core/form';
 import { type ItemColumn, itemScope, type Kind, type SingleKind } from '@tolvek/core/register';
-import { ArrowDown, ArrowUp } from 'lucide-react';
 import { FormulaEditor } from '../conditions/FormulaEditor.tsx';
 import { Button } from '../ui/Button.tsx';
-import { COLUMN_KINDS, freshKey, freshType, kindLabel } from './edits.ts';
+import { COLUMN_KINDS, freshType, kindLabel, moved } from './edits.ts';
 import { LimitInput, without } from './LimitInput.tsx';
+import { MoveButtons } from './MoveButtons.tsx';
 import { OptionsEditor } from './OptionsEditor.tsx';
 
 type LineItems = Extract<Kind, { kind: 'line-items' }>;
@@ -13,12 +14,6 @@ export function LineColumns({ type, set }: { type: LineItems; set: (type: LineIt
   const { columns } = type;
   const scope = itemScope(type);
   const put = (index: number, column: ItemColumn): void => set({ ...type, columns: columns.map((each, at) => (at === index ? column : each)) });
-  const move = (index: number, way: -1 | 1): void => {
-    const next = [...columns];
-    const [moved] = next.splice(index, 1);
-    if (moved) next.splice(index + way, 0, moved);
-    set({ ...type, columns: next });
-  };
   const add = (formula?: string): void => {
     const label = formula === undefined ? 'New column' : 'Sum';
     const key = freshKey(label, new Set(columns.map((column) => column.key)));
@@ -62,24 +57,12 @@ export function LineColumns({ type, set }: { type: LineItems; set: (type: LineIt
               ) : (
                 <span className="text-[13px]">computed</span>
               )}
-              <button
-                type="button"
-                className="inline-flex size-6 shrink-0 items-center justify-center text-soft disabled:invisible"
-                aria-label={`Move ${column.label} left`}
-                disabled={index === 0}
-                onClick={() => move(index, -1)}
-              >
-                <ArrowUp size={14} />
-              </button>
-              <button
-                type="button"
-                className="inline-flex size-6 shrink-0 items-center justify-center text-soft disabled:invisible"
-                aria-label={`Move ${column.label} right`}
-                disabled={index === columns.length - 1}
-                onClick={() => move(index, 1)}
-              >
-                <ArrowDown size={14} />
-              </button>
+              <MoveButtons
+                index={index}
+                of={columns.length}
+                words={[`Move ${column.label} left`, `Move ${column.label} right`]}
+                move={(way) => set({ ...type, columns: moved(columns, index, way) })}
+              />
               <button
                 type="button"
                 className="inline-flex size-6 shrink-0 items-center justify-center text-brick"

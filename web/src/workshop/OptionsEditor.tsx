@@ -1,16 +1,11 @@
+import { freshKey } from '@tolvek/core/form';
 import type { ChoiceOption } from '@tolvek/core/register';
-import { ArrowDown, ArrowUp } from 'lucide-react';
-import { freshKey } from './edits.ts';
+import { moved } from './edits.ts';
+import { MoveButtons } from './MoveButtons.tsx';
 
 /** The options of a choice: in order, each with its explanation; a retired one stays on old requests. */
 export function OptionsEditor({ options, set }: { options: readonly ChoiceOption[]; set: (options: readonly ChoiceOption[]) => void }) {
   const edit = (key: string, change: Partial<ChoiceOption>): void => set(options.map((each) => (each.key === key ? { ...each, ...change } : each)));
-  const move = (index: number, way: -1 | 1): void => {
-    const next = [...options];
-    const [moved] = next.splice(index, 1);
-    if (moved) next.splice(index + way, 0, moved);
-    set(next);
-  };
   return (
     <div>
       {options.map((option, index) => (
@@ -28,24 +23,7 @@ export function OptionsEditor({ options, set }: { options: readonly ChoiceOption
             value={option.help ?? ''}
             onChange={(event) => edit(option.key, { help: event.target.value })}
           />
-          <button
-            type="button"
-            className="inline-flex size-6 shrink-0 items-center justify-center text-soft disabled:invisible"
-            aria-label={`Move ${option.label} up`}
-            disabled={index === 0}
-            onClick={() => move(index, -1)}
-          >
-            <ArrowUp size={14} />
-          </button>
-          <button
-            type="button"
-            className="inline-flex size-6 shrink-0 items-center justify-center text-soft disabled:invisible"
-            aria-label={`Move ${option.label} down`}
-            disabled={index === options.length - 1}
-            onClick={() => move(index, 1)}
-          >
-            <ArrowDown size={14} />
-          </button>
+          <MoveButtons index={index} of={options.length} words={[`Move ${option.label} up`, `Move ${option.label} down`]} move={(way) => set(moved(options, index, way))} />
           <button type="button" className="w-[4.6rem] text-left text-[13px] text-green" onClick={() => edit(option.key, { retired: !option.retired })}>
             {option.retired ? 'offer again' : 'retire'}
           </button>

@@ -1,12 +1,11 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { expressionOfRows, type Node, parseExpression, parseTests, printExpression, rowOfCell, type Scope } from '@tolvek/core/expression';
-import type { FormDesign } from '@tolvek/core/form';
+import { type FormDesign, freshKey } from '@tolvek/core/form';
 import type { RoutingRow, RoutingTable } from '@tolvek/core/routing';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useState } from 'react';
 import { CellEditor } from '../conditions/CellEditor.tsx';
 import { Button } from '../ui/Button.tsx';
-import { freshKey } from './edits.ts';
 import { OutcomeCells } from './OutcomeCells.tsx';
 import { TableNotes } from './TableNotes.tsx';
 import { Tried } from './Tried.tsx';

@@ -1,7 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { checkExpression, expressionOfRows, firstRow, parseExpression, printExpression, type Scope, subjectsOf } from '@tolvek/core/expression';
 import type { Action, FormRule } from '@tolvek/core/form';
-import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useState } from 'react';
 import { ConditionBuilder } from '../conditions/ConditionBuilder.tsx';
 import { Button } from '../ui/Button.tsx';
@@ -9,6 +8,7 @@ import { ActionLine } from './ActionLine.tsx';
 import type { Editing } from './editing.ts';
 import { editRule, freshAction, freshId, moveRule } from './edits.ts';
 import { FindingLine } from './Findings.tsx';
+import { MoveButtons } from './MoveButtons.tsx';
 import { OverExisting } from './OverExisting.tsx';
 import { Tried } from './Tried.tsx';
 
@@ -80,24 +80,12 @@ function RuleItem({ rule, index, editing, findings, formKey, isKept, isFresh }: 
           <option value="saving">at every saving, from any way in</option>
         </select>
         <span className="flex gap-1">
-          <button
-            type="button"
-            className="inline-flex size-6 shrink-0 items-center justify-center text-soft disabled:invisible"
-            aria-label={`Run ${rule.name} earlier`}
-            disabled={index === 0}
-            onClick={() => change((before) => moveRule(before, rule.id, -1))}
-          >
-            <ArrowUp size={15} />
-          </button>
-          <button
-            type="button"
-            className="inline-flex size-6 shrink-0 items-center justify-center text-soft disabled:invisible"
-            aria-label={`Run ${rule.name} later`}
-            disabled={index === draft.rules.length - 1}
-            onClick={() => change((before) => moveRule(before, rule.id, 1))}
-          >
-            <ArrowDown size={15} />
-          </button>
+          <MoveButtons
+            index={index}
+            of={draft.rules.length}
+            words={[`Run ${rule.name} earlier`, `Run ${rule.name} later`]}
+            move={(way) => change((before) => moveRule(before, rule.id, way))}
+          />
         </span>
         <Button look="refuse" onClick={() => change((before) => ({ ...before, rules: before.rules.filter((each) => each.id !== rule.id) }))}>
           Take away

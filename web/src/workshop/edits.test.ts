@@ -1,7 +1,7 @@
-import { type FormDesign, partKey } from '@tolvek/core/form';
+import { type FormDesign, freshKey, partKey } from '@tolvek/core/form';
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { addField, addPart, addQuestion, dropParts, editField, editPart, freshKey, KIND_LABELS, movePart, moveTogether, requireAll } from './edits.ts';
+import { addField, addPart, addQuestion, dropParts, editField, editPart, KIND_LABELS, movePart, moveTogether, requireAll } from './edits.ts';
 
 const blank: FormDesign = {
   title: 'A form',

@@ -1,4 +1,4 @@
-import { type Action, type FormDesign, type FormRule, type Part, partKey, type Question, withoutTarget } from '@tolvek/core/form';
+import { type Action, type FormDesign, type FormRule, freshKey, type Part, partKey, type Question, withoutTarget } from '@tolvek/core/form';
 import type { Field, Kind, KindName } from '@tolvek/core/register';
 
 export const KIND_LABELS: readonly { readonly kind: KindName; readonly label: string; readonly says: string }[] = [
@@ -62,19 +62,6 @@ export function freshType(kind: KindName): Kind {
     default:
       return { kind };
   }
-}
-
-/** A key from a label that nothing here has yet: `Car plate` becomes `car_plate`, then `car_plate_2`. */
-export function freshKey(label: string, taken: ReadonlySet<string>): string {
-  const stem =
-    label
-      .normalize('NFKD')
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, '_')
-      .replace(/^[_0-9]+|_+$/g, '')
-      .slice(0, 50) || 'field';
-  if (!taken.has(stem)) return stem;
-  for (let n = 2; ; n += 1) if (!taken.has(`${stem}_${n}`)) return `${stem}_${n}`;
 }
 
 /** An id that nothing has yet, with the hyphen that tells it from a field. */
@@ -163,6 +150,14 @@ export function dropParts(design: FormDesign, keys: ReadonlySet<string>, release
   return { ...cleaned, fields: design.fields.filter((field) => !keys.has(field.key) || released.has(field.key)) };
 }
 
+/** An order with one item a place earlier or later. */
+export function moved<T>(items: readonly T[], index: number, way: -1 | 1): readonly T[] {
+  const next = [...items];
+  const [item] = next.splice(index, 1);
+  if (item !== undefined) next.splice(index + way, 0, item);
+  return next;
+}
+
 /** A fresh action of a kind, about something that is there. */
 export function freshAction(kind: Action['do'], design: FormDesign): Action {
   const first = design.parts.find((part) => part.part === 'question')?.field ?? '';
@@ -200,9 +195,5 @@ export const editRule = (design: FormDesign, id: string, edit: Partial<FormRule>
 export function moveRule(design: FormDesign, id: string, way: -1 | 1): FormDesign {
   const from = design.rules.findIndex((rule) => rule.id === id);
   const to = from + way;
-  if (from < 0 || to < 0 || to >= design.rules.length) return design;
-  const rules = [...design.rules];
-  const [moved] = rules.splice(from, 1);
-  if (moved) rules.splice(to, 0, moved);
-  return { ...design, rules };
+  return from < 0 || to < 0 || to >= design.rules.length ? design : { ...design, rules: moved(design.rules, from, way) };
 }

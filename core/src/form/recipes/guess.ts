@@ -1,5 +1,6 @@
 import { type ChoiceOption, type Field, type Kind, readAnswer } from '../../register/index.ts';
 import type { FormDesign } from '../design.ts';
+import { freshKey } from '../freshKey.ts';
 import { asking, designOf, type Ground } from './recipe.ts';
 
 /** A choice is guessed when so few different words fill so many rows. */
@@ -17,21 +18,6 @@ const TRIED: readonly Kind[] = [
   { kind: 'email' },
 ];
 
-/** A key from a heading that no other column has. */
-function keyFor(heading: string, taken: ReadonlySet<string>): string {
-  const stem =
-    heading
-      .normalize('NFKD')
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, '_')
-      .replace(/^[_0-9]+|_+$/g, '')
-      .slice(0, 50) || 'column';
-  for (let n = 1; ; n += 1) {
-    const key = n === 1 ? stem : `${stem}_${n}`;
-    if (!taken.has(key)) return key;
-  }
-}
-
 /** The kind that every filled cell of a column can be read as; text where nothing narrower fits. */
 export function guessKind(cells: readonly string[]): Kind {
   const filled = cells.map((cell) => cell.trim()).filter(Boolean);
@@ -47,7 +33,7 @@ export function guessKind(cells: readonly string[]): Kind {
 function optionsFrom(labels: readonly string[]): readonly ChoiceOption[] {
   const taken = new Set<string>();
   return labels.map((label) => {
-    const key = keyFor(label, taken);
+    const key = freshKey(label, taken);
     taken.add(key);
     return { key, label };
   });
@@ -64,7 +50,7 @@ export function designFromRows(ground: Ground, rows: readonly (readonly string[]
     const cells = body.map((row) => row[column] ?? '');
     const label = heading.trim();
     if (label === '' && cells.every((cell) => cell.trim() === '')) return [];
-    const key = keyFor(label, taken);
+    const key = freshKey(label, taken);
     taken.add(key);
     const required = body.length > 0 && cells.every((cell) => cell.trim() !== '');
     return [asking(key, label || `Column ${column + 1}`, guessKind(cells), { required })];
