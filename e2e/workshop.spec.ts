@@ -205,3 +205,12 @@ test('a spreadsheet becomes a form, and a form goes to a file and back', async (
   await expect(proof.getByText('Kit again')).toBeVisible();
   await expect(proof.getByLabel('How many')).toBeVisible();
 });
+
+test('a handler picks a colleague in a desk-only field', async ({ browser }) => {
+  const bram = await pageOf(browser, 'Bram Solheim');
+  await bram.goto('/floor/all/VT-00001');
+  await bram.getByRole('button', { name: 'Change Skipper' }).click();
+  await bram.getByLabel('Skipper', { exact: true }).selectOption({ label: 'Signe Halvard' });
+  await bram.getByRole('button', { name: 'Keep' }).click();
+  await expect(bram.getByText('Signe Halvard').first()).toBeVisible();
+});

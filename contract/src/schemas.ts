@@ -263,6 +263,8 @@ export const sheet = z.object({
   priority: z.enum(priorities),
   values: visibleValues,
   fieldTypes: z.record(z.string(), kind),
+  /** Who can be picked in its fields for people. */
+  people: z.array(z.object({ id: z.string(), name: z.string(), groups: z.array(z.string()) })),
   fuse,
   dueWords: z.string(),
   dueWhy: z.array(z.string()),

@@ -9,6 +9,7 @@ import { approvalOf } from '../approval/commands.ts';
 import { calendarOf } from '../deadline/queries.ts';
 import { doors } from '../door/tables.ts';
 import { releaseById } from '../form/queries.ts';
+import { pickedFrom } from '../intake/facts.ts';
 import { groupNames, nameOf, namesOf, personById } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
@@ -72,6 +73,10 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     priority: request.priority,
     values: open.visible,
     fieldTypes: Object.fromEntries(open.access.fields.filter((field) => readable.has(field.key)).map((field) => [field.key, field.type])),
+    people: pickedFrom(
+      db,
+      open.access.fields.filter((field) => readable.has(field.key)),
+    ).map((person) => ({ ...person, groups: [...person.groups] })),
     fuse: fuseAt(request.deadline, plan, calendar, now, request.finishedAt),
     dueWords: moment(request.due),
     dueWhy: dueWhy(request, calendar, moment),

@@ -1,8 +1,9 @@
 import type { AnswerOf } from '@tolvek/contract';
 import type { VisibleField } from '@tolvek/core/access';
 import { fileId, fileName, type ItemRow, type Kind, type RawAnswer, showValue, typedForm } from '@tolvek/core/register';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { api, problemOf } from '../app/api.ts';
+import { AroundFieldsProvider } from '../fields/input.ts';
 import { FieldInput } from '../fields/inputs.tsx';
 import { Button } from '../ui/Button.tsx';
 import { Why } from '../ui/Why.tsx';
@@ -14,8 +15,9 @@ export function SheetFields({ sheet, reload }: { sheet: SheetData; reload: () =>
   const asked = sheet.values.fields.filter((field) => field.source === 'asked');
   const computed = sheet.values.fields.filter((field) => field.source === 'computed');
   const desk = sheet.values.fields.filter((field) => field.source === 'desk-only');
+  const around = useMemo(() => ({ people: sheet.people, today: '', now: '', files: [], upload: null }), [sheet.people]);
   return (
-    <>
+    <AroundFieldsProvider value={around}>
       <h3 className="section-head mt-6">Asked</h3>
       {asked.map((field) => (
         <SheetField key={field.key} sheet={sheet} field={field} reload={reload} />
@@ -36,7 +38,7 @@ export function SheetFields({ sheet, reload }: { sheet: SheetData; reload: () =>
       {desk.map((field) => (
         <SheetField key={field.key} sheet={sheet} field={field} reload={reload} />
       ))}
-    </>
+    </AroundFieldsProvider>
   );
 }
 

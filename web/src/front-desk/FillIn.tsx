@@ -239,7 +239,7 @@ export function FillIn({ door, reload }: { door: OpenDoor; reload: () => void })
           })}
         </>
       ) : null}
-      <div className="mt-8 flex flex-wrap items-center gap-x-5 gap-y-3">
+      <div className="mt-8 flex flex-wrap items-center gap-x-5 gap-y-3 print:hidden">
         {at > 0 ? (
           <Button className="min-h-12 px-5 text-[16px]" onClick={() => turnTo(at - 1)}>
             Back
