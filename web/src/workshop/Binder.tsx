@@ -110,12 +110,8 @@ function Kept({ editing }: { editing: ReturnType<typeof useDraft> }) {
       {bad ? <p className="mt-1">{editing.trouble}</p> : null}
       {editing.state === 'changed elsewhere' ? (
         <p className="mt-2 flex flex-col items-start gap-1">
-          <button type="button" className="underline" onClick={() => void editing.keepMine()}>
-            Keep mine
-          </button>
-          <button type="button" className="underline" onClick={() => void editing.keepTheirs()}>
-            Take theirs
-          </button>
+          <Button onClick={() => void editing.keepMine()}>Keep mine</Button>
+          <Button onClick={() => void editing.keepTheirs()}>Take theirs</Button>
         </p>
       ) : null}
     </div>

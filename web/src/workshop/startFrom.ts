@@ -19,8 +19,10 @@ export async function readStartFile(file: File): Promise<StartFile> {
   const { name } = file;
   if (file.size > MOST_BYTES) return unreadable(name, 'It is larger than 20 MB. Take the first rows of it into a smaller file.');
   try {
-    if (/\.json$/i.test(name)) return formIn(name, await file.text());
-    const rows = /\.xlsx$/i.test(name) ? await spreadsheetRows(file) : csvRows(await file.text());
+    const text = /\.xlsx$/i.test(name) ? null : await file.text();
+    // A form file is told by its content as well: a saved file may have lost its ending.
+    if (text !== null && (/\.json$/i.test(name) || text.trimStart().startsWith('{'))) return formIn(name, text);
+    const rows = text === null ? await spreadsheetRows(file) : csvRows(text);
     return rows.some((row) => row.some((cell) => cell.trim() !== '')) ? { kind: 'rows', name, rows } : unreadable(name, 'There are no rows in it.');
   } catch {
     return unreadable(name, 'It is no CSV, XLSX or form file that can be read. Save it again as one of these.');
