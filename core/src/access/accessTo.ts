@@ -1,4 +1,4 @@
-import { namesRead, parseExpression } from '../expression/index.ts';
+import { namesIn } from '../expression/index.ts';
 import { belongs, type Viewer } from '../people/index.ts';
 import type { Field } from '../register/index.ts';
 import type { AccessLevel, AccessPlan, AccessRule } from './plan.ts';
@@ -41,8 +41,7 @@ const read = new WeakMap<Field, readonly string[]>();
 function keysRead(field: Field): readonly string[] {
   let keys = read.get(field);
   if (!keys) {
-    const parsed = field.source === 'computed' ? parseExpression(field.formula) : null;
-    keys = parsed?.ok ? namesRead([parsed.value]) : [];
+    keys = field.source === 'computed' ? namesIn(field.formula) : [];
     read.set(field, keys);
   }
   return keys;

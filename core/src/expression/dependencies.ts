@@ -1,4 +1,11 @@
+import { parseExpression } from './parse.ts';
 import { type Node, namesRead } from './tree.ts';
+
+/** The names that an expression reads, from its text; none when it can’t be read. */
+export function namesIn(text: string): readonly string[] {
+  const parsed = parseExpression(text);
+  return parsed.ok ? namesRead([parsed.value]) : [];
+}
 
 /** A value that is computed from others. */
 export interface Computed {

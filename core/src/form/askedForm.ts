@@ -1,13 +1,8 @@
-import { namesRead, parseExpression } from '../expression/index.ts';
+import { namesIn } from '../expression/index.ts';
 import type { Field } from '../register/index.ts';
 import { type Action, type AskedForm, type FormRule, questionsOf } from './design.ts';
 import { placeholdersIn } from './findings/findings.ts';
 import { presetReads } from './presets.ts';
-
-const reads = (text: string): readonly string[] => {
-  const parsed = parseExpression(text);
-  return parsed.ok ? namesRead([parsed.value]) : [];
-};
 
 /** Whether an action shows in the form, given the fields that count there. */
 const shows = (action: Action, needed: ReadonlySet<string>): boolean =>
@@ -36,7 +31,7 @@ export function askedForm(form: AskedForm): AskedForm {
     before = needed.size;
     for (const rule of running) {
       const acts = [...rule.then, ...rule.otherwise].filter((action) => shows(action, needed));
-      if (acts.length > 0) need([...reads(rule.when), ...acts.flatMap((action) => (action.do === 'set' ? reads(action.value) : []))]);
+      if (acts.length > 0) need([...namesIn(rule.when), ...acts.flatMap((action) => (action.do === 'set' ? namesIn(action.value) : []))]);
     }
   }
   const rules = running.flatMap((rule): FormRule[] => {
@@ -48,6 +43,6 @@ export function askedForm(form: AskedForm): AskedForm {
 }
 
 function readBy(field: Field): readonly string[] {
-  if (field.source === 'computed') return reads(field.formula);
+  if (field.source === 'computed') return namesIn(field.formula);
   return field.preset ? presetReads(field.preset) : [];
 }

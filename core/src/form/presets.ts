@@ -1,4 +1,4 @@
-import { CalendarDate, type Compiled, compile, DateTime, namesRead, parseExpression, type Scope, type Slots, type Value } from '../expression/index.ts';
+import { CalendarDate, type Compiled, compile, DateTime, namesIn, parseExpression, type Scope, type Slots, type Value } from '../expression/index.ts';
 import { type Field, type FieldValue, type Preset, type RequestFacts, readAnswer, valueFromExpression } from '../register/index.ts';
 
 /** What stands in a field before anybody has answered, for the values of the moment. */
@@ -49,6 +49,5 @@ function asWanted(field: Field, value: Value): Value {
 /** The names a preset reads, for the order of computing and for circles. */
 export function presetReads(preset: Preset): readonly string[] {
   if (preset.from === 'field') return [preset.field];
-  const parsed = preset.from === 'formula' ? parseExpression(preset.formula) : null;
-  return parsed?.ok ? namesRead([parsed.value]) : [];
+  return preset.from === 'formula' ? namesIn(preset.formula) : [];
 }

@@ -111,7 +111,7 @@ const refsIn = (values: Readonly<Record<string, unknown>>, fields: readonly Fiel
     return Array.isArray(value) ? value.filter((ref) => typeof ref === 'string') : [];
   });
 
-/** The files that answers name and may name: sent for the same field, and not another request’s. */
+/** The files that answers name and may name: sent for the same form, and not another request’s. */
 export function filesNamed(db: Reader, formId: string, fields: readonly Field[], answers: RawAnswers | Values, requestId: string | null = null): readonly KnownFile[] {
   const ids = refsIn(answers, fields).map(fileId).filter(Boolean);
   if (ids.length === 0) return [];

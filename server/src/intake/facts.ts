@@ -13,10 +13,11 @@ export function factsFor(
   release: ReleaseRow,
   requester: { id: string; kind: 'staff' | 'contact' } | null,
   now: number,
+  people: readonly KnownPerson[] = door.kind === 'staff' ? pickedFrom(db, release.design.fields) : [],
 ): RequestFacts {
   const calendar = calendarOf(db, release.design.deadline.calendar);
   const asker = requester ? { id: requester.id, kind: requester.kind, groups: groupsOf(db, requester.id), department: departmentOf(db, requester.id) } : null;
-  return factsAt(now, calendar, door.kind, asker, door.kind === 'staff' ? pickedFrom(db, release.design.fields) : []);
+  return factsAt(now, calendar, door.kind, asker, people);
 }
 
 /** The people whom fields for people are picked from. */

@@ -128,8 +128,7 @@ export function factsOfRequest(db: Reader, request: RequestRow, register: Regist
   const { release } = releaseById(db, request.releaseId);
   const requester = personById(db, request.requesterId);
   const door = db.select({ kind: doors.kind }).from(doors).where(eq(doors.id, request.doorId)).get();
-  const facts = factsFor(db, { kind: door?.kind ?? 'staff' }, release, requester ?? null, now);
-  return { ...facts, people: pickedFrom(db, register.fields) };
+  return factsFor(db, { kind: door?.kind ?? 'staff' }, release, requester ?? null, now, pickedFrom(db, register.fields));
 }
 
 /** The rules of a request’s release over the fields of its register. Releases never change, but the register’s fields do. */

@@ -1,3 +1,4 @@
+import { bytesInWords, FILE_LIMITS, fileName } from '@tolvek/core/register';
 import { Paperclip, X } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { Button } from '../ui/Button.tsx';
@@ -9,8 +10,6 @@ interface Going {
 }
 
 const ACCEPTED = { any: undefined, pictures: 'image/jpeg,image/png,image/webp,image/gif', documents: '.pdf,.docx,.xlsx,.odt,.ods,.txt,.csv' } as const;
-const fileName = (ref: string): string => ref.slice(ref.indexOf('/') + 1);
-const inWords = (bytes: number): string => (bytes < 1_000_000 ? `${Math.max(1, Math.round(bytes / 1_000))} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`);
 
 /** Files to send along: each goes off as soon as it is chosen, with how much of it has gone. */
 export function FilesInput(props: InputProps<'files'>) {
@@ -21,7 +20,7 @@ export function FilesInput(props: InputProps<'files'>) {
   const chosen = Array.isArray(props.value) ? (props.value as readonly string[]) : [];
   const latest = useRef(chosen);
   latest.current = chosen;
-  const { most = 5, mostBytes = 20_000_000 } = props.type;
+  const { most = FILE_LIMITS.files, mostBytes = FILE_LIMITS.bytes } = props.type;
   const full = chosen.length + going.length >= most;
 
   const send = async (list: readonly File[]): Promise<void> => {
@@ -50,7 +49,7 @@ export function FilesInput(props: InputProps<'files'>) {
               <li key={ref} className="flex items-center gap-2 border-b border-rule py-1">
                 <Paperclip size={15} aria-hidden="true" className="shrink-0 text-soft" />
                 <span className="min-w-0 truncate">{fileName(ref)}</span>
-                {known ? <span className="shrink-0 text-[0.88em] text-soft">{inWords(known.bytes)}</span> : null}
+                {known ? <span className="shrink-0 text-[0.88em] text-soft">{bytesInWords(known.bytes)}</span> : null}
                 <button
                   type="button"
                   className="ml-auto inline-flex size-8 shrink-0 items-center justify-center text-brick"
@@ -70,7 +69,7 @@ export function FilesInput(props: InputProps<'files'>) {
           <span className="block text-[0.93em]">
             {each.name}: {Math.round(each.part * 100)}% sent
           </span>
-          <progress className="block h-1.5 w-full accent-green" value={each.part} aria-label={`${each.name}, sent so far`} />
+          <progress className="block h-1.5 w-full" value={each.part} aria-label={`${each.name}, sent so far`} />
         </p>
       ))}
       {refused.map((why) => (
@@ -99,7 +98,7 @@ export function FilesInput(props: InputProps<'files'>) {
           {props.type.only === 'pictures' ? 'Add a picture' : 'Add a file'}
         </Button>
         <span id={`${props.id}-limits`} className="text-[0.88em] text-soft">
-          {upload ? `Up to ${most} ${most === 1 ? 'file' : 'files'} of ${inWords(mostBytes)}.` : 'Files are added where the form is filled in.'}
+          {upload ? `Up to ${most} ${most === 1 ? 'file' : 'files'} of ${bytesInWords(mostBytes)}.` : 'Files are added where the form is filled in.'}
         </span>
       </p>
     </div>

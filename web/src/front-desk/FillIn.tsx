@@ -137,7 +137,7 @@ export function FillIn({ door, reload }: { door: OpenDoor; reload: () => void })
           <p className="text-[14px] text-soft">
             Page {at + 1} of {pages.length}
           </p>
-          <progress className="mt-1 block h-1.5 w-full accent-green" max={pages.length} value={at + 1} aria-label={`Page ${at + 1} of ${pages.length}`} />
+          <progress className="mt-1 block h-1.5 w-full" max={pages.length} value={at + 1} aria-label={`Page ${at + 1} of ${pages.length}`} />
         </div>
       ) : null}
       {current.page ? (

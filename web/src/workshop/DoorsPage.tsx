@@ -26,7 +26,7 @@ export function DoorsPage({ form, editing }: { form: AnswerOf<'form'>; editing: 
           <ReleaseLine key={release.number} formKey={form.key} release={release} inForce={index === 0} change={editing.change} />
         ))}
       </ol>
-      <DraftHistory formKey={form.key} version={editing.version} change={editing.change} />
+      <DraftHistory formKey={form.key} change={editing.change} />
       <TakeAlong form={form} draft={editing.draft} />
     </>
   );
@@ -74,14 +74,14 @@ function ReleaseLine({ formKey, release, inForce, change }: { formKey: string; r
 }
 
 /** What the draft was, one state for each stretch of work. */
-function DraftHistory({ formKey, version, change }: { formKey: string; version: number; change: Change }) {
+function DraftHistory({ formKey, change }: { formKey: string; change: Change }) {
   const { data } = api.useDraftHistoryQuery({ key: formKey }, { refetchOnMountOrArgChange: true });
   const states = data?.states.filter((state) => state.changes.length > 0) ?? [];
   return (
     <>
       <h2 className="section-head mt-8">History of the draft</h2>
       {states.length === 0 ? <p className="py-3 text-soft">Each stretch of work on the draft will stand here, and can be brought back.</p> : null}
-      <ol data-version={version}>
+      <ol>
         {states.map((state, index) => (
           <li key={state.id} className="border-b border-rule py-2">
             <details>

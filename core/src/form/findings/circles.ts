@@ -1,12 +1,7 @@
-import { namesRead, orderOf, parseExpression } from '../../expression/index.ts';
+import { namesIn, orderOf } from '../../expression/index.ts';
 import { type Action, END, FIRST_PAGE, type FormDesign } from '../design.ts';
 import { pageKeys, pagesBetween, placesOf } from '../layout.ts';
 import { presetReads } from '../presets.ts';
-
-const reads = (text: string): readonly string[] => {
-  const parsed = parseExpression(text);
-  return parsed.ok ? namesRead([parsed.value]) : [];
-};
 
 /**
  * What each field’s value depends on: what its formula or preset reads, and what the rules read that show it, hide it, skip
@@ -18,7 +13,7 @@ export function circleOf(design: FormDesign): readonly string[] | null {
     for (const name of names) needs.get(field)?.add(name);
   };
   for (const field of design.fields) {
-    if (field.source === 'computed') add(field.key, reads(field.formula));
+    if (field.source === 'computed') add(field.key, namesIn(field.formula));
     else if (field.preset) add(field.key, presetReads(field.preset));
   }
   const places = placesOf(design.parts);
@@ -42,9 +37,9 @@ export function circleOf(design: FormDesign): readonly string[] | null {
     }
   };
   for (const rule of design.rules.filter((each) => each.on)) {
-    const when = reads(rule.when);
+    const when = namesIn(rule.when);
     for (const action of [...rule.then, ...rule.otherwise]) {
-      for (const field of touches(action)) add(field, action.do === 'set' ? [...when, ...reads(action.value)] : when);
+      for (const field of touches(action)) add(field, action.do === 'set' ? [...when, ...namesIn(action.value)] : when);
     }
   }
   const order = orderOf(new Map([...needs].map(([field, names]) => [field, [...names]])));

@@ -1,4 +1,4 @@
-import { namesRead, parseExpression } from '../../expression/index.ts';
+import { namesIn } from '../../expression/index.ts';
 import { requestScope } from '../../register/index.ts';
 import { routingFindings } from '../../routing/index.ts';
 import { type FormDesign, partKey, questionsOf } from '../design.ts';
@@ -68,17 +68,13 @@ function partFindings(design: FormDesign, { groups, outside }: Surroundings, add
 
 /** Fields that something besides a question reads: a rule, a formula, a default, the routing table, the subject. */
 function namesUsed(design: FormDesign): ReadonlySet<string> {
-  const inText = (text: string): readonly string[] => {
-    const parsed = parseExpression(text);
-    return parsed.ok ? namesRead([parsed.value]) : [];
-  };
   const actions = design.rules.flatMap((rule) => [...rule.then, ...rule.otherwise]);
   return new Set([
-    ...design.rules.flatMap((rule) => inText(rule.when)),
-    ...actions.flatMap((action) => (action.do === 'set' ? [action.field, ...inText(action.value)] : 'fields' in action ? action.fields : 'field' in action ? [action.field] : [])),
-    ...design.fields.flatMap((field) => (field.source === 'computed' ? inText(field.formula) : field.preset ? [...presetReads(field.preset), field.key] : [])),
+    ...design.rules.flatMap((rule) => namesIn(rule.when)),
+    ...actions.flatMap((action) => (action.do === 'set' ? [action.field, ...namesIn(action.value)] : 'fields' in action ? action.fields : 'field' in action ? [action.field] : [])),
+    ...design.fields.flatMap((field) => (field.source === 'computed' ? namesIn(field.formula) : field.preset ? [...presetReads(field.preset), field.key] : [])),
     ...design.fields.flatMap((field) => ('notBefore' in field.type && field.type.notBefore ? [field.type.notBefore] : [])),
-    ...design.routing.columns.flatMap((column) => inText(column.input)),
+    ...design.routing.columns.flatMap((column) => namesIn(column.input)),
     ...design.unique.flatMap((unique) => unique.fields),
     ...placeholdersIn(design.subject),
   ]);

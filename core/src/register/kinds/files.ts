@@ -27,7 +27,7 @@ export function mediaByName(name: string): string | undefined {
   return Object.entries(KNOWN).find(([, endings]) => endings.includes(ending))?.[0];
 }
 
-export const FILE_LIMITS = { files: 5, bytes: 20_000_000, ever: 100_000_000 } as const;
+export const FILE_LIMITS = { files: 5, bytes: 20_000_000 } as const;
 
 /** Bytes as people read them: `3.4 MB`. */
 export const bytesInWords = (bytes: number): string =>
