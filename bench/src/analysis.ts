@@ -84,6 +84,9 @@ function largeForm() {
     now: '2026-11-23T10:00',
     people: [],
     files: [],
+    vocabularies: [],
+    references: [],
+    numbers: {},
     calendar: { open: [], closed: [] },
   } as const;
   const answers = Object.fromEntries(fields.map((field, index) => [field.key, index % 3 === 0 ? index % 2 === 0 : index % 3 === 1 ? String(index) : 'some text']));

@@ -1,7 +1,19 @@
 import type { Revealed, VisibleChange, VisibleReason, VisibleValues } from '@tolvek/core/access';
 import type { Fuse } from '@tolvek/core/deadline';
 import type { Action, DesignChange, Finding, Fix, FormDesign, FormFile, FormRule, Part, UniqueRule } from '@tolvek/core/form';
-import { type Field, type ItemColumn, isMailAddress, type Kind, type Preset, priorities, type RequestFacts, type SingleKind } from '@tolvek/core/register';
+import {
+  type Field,
+  type ItemColumn,
+  isMailAddress,
+  type Kind,
+  MOST_TERMS,
+  type Preset,
+  priorities,
+  type RequestFacts,
+  type SingleKind,
+  type Term,
+  type Vocabulary,
+} from '@tolvek/core/register';
 import { z } from 'zod';
 
 /** A value that only core's `reveal` can make; the schema describes its shape, the type asks for the brand. */
@@ -49,15 +61,36 @@ const singleKinds = [
   z.strictObject({ kind: z.literal('duration'), most: z.int().min(1).optional() }),
   z.strictObject({ kind: z.literal('choice'), options }),
   z.strictObject({ kind: z.literal('level'), levels: z.array(level).max(100).readonly() }),
+  z.strictObject({ kind: z.literal('term'), vocabulary: key, under: fieldKey.optional() }),
 ] as const;
 const singleKind: z.ZodType<SingleKind, SingleKind> = z.discriminatedUnion('kind', singleKinds);
 const column: z.ZodType<ItemColumn, ItemColumn> = z.strictObject({ key: fieldKey, label: short, type: singleKind, required: z.boolean(), formula: formula.optional() });
 const groupKeys = z.array(key).max(100).readonly();
+const pointing = {
+  register: key,
+  shows: z.array(fieldKey).max(6, 'Six fields tell enough.').readonly(),
+  among: z.enum(['all', 'unfinished', 'finished', 'mine']),
+  offered: formula.optional(),
+};
+const termSchema: z.ZodType<Term, Term> = z.strictObject({
+  key: fieldKey,
+  label: short,
+  under: fieldKey.optional(),
+  also: z.array(short).max(20).readonly().optional(),
+  retired: z.boolean().optional(),
+  now: fieldKey.optional(),
+});
+export const terms = z.array(termSchema).max(MOST_TERMS, `At most ${MOST_TERMS} terms.`).readonly();
+export const vocabulary: z.ZodType<Vocabulary, Vocabulary> = z.strictObject({ key, name: short, terms });
 export const kind: z.ZodType<Kind, Kind> = z.discriminatedUnion('kind', [
   ...singleKinds,
   z.strictObject({ kind: z.literal('choices'), options, least: z.int().min(0).optional(), most: z.int().min(1).optional() }),
   z.strictObject({ kind: z.literal('person'), from: groupKeys }),
   z.strictObject({ kind: z.literal('people'), from: groupKeys, most: z.int().min(1).optional() }),
+  z.strictObject({ kind: z.literal('terms'), vocabulary: key, under: fieldKey.optional(), most: z.int().min(1).optional() }),
+  z.strictObject({ kind: z.literal('reference'), ...pointing }),
+  z.strictObject({ kind: z.literal('references'), ...pointing, most: z.int().min(1).optional() }),
+  z.strictObject({ kind: z.literal('auto-number'), prefix: z.string().max(20), digits: z.int().min(1).max(9) }),
   z.strictObject({
     kind: z.literal('files'),
     only: z.enum(['any', 'pictures', 'documents']),
@@ -80,9 +113,11 @@ const preset: z.ZodType<Preset, Preset> = z.discriminatedUnion('from', [
   z.strictObject({ from: z.literal('field'), field: fieldKey }),
   z.strictObject({ from: z.literal('formula'), formula }),
 ]);
-const field: z.ZodType<Field, Field> = z.discriminatedUnion('source', [
+export const field: z.ZodType<Field, Field> = z.discriminatedUnion('source', [
   z.strictObject({ key: fieldKey, label: short, type: kind, source: z.enum(['asked', 'desk-only']), preset: preset.optional() }),
   z.strictObject({ key: fieldKey, label: short, type: kind, source: z.literal('computed'), formula }),
+  z.strictObject({ key: fieldKey, label: short, type: kind, source: z.literal('given') }),
+  z.strictObject({ key: fieldKey, label: short, type: kind, source: z.literal('carried'), reference: fieldKey, field: fieldKey, live: z.boolean() }),
 ]);
 /** Parts that are no questions: their ids have a hyphen, which no field key has. */
 const partId = z
@@ -148,11 +183,11 @@ const named = z
   .max(200)
   .readonly();
 /** A form taken along as a file. */
-export const formFileSchema: z.ZodType<FormFile, FormFile> = z.strictObject({
+export const formFileSchema: z.ZodType<FormFile> = z.strictObject({
   format: z.literal('tolvek-form'),
   version: z.literal(1),
   design: formDesign,
-  needs: z.strictObject({ groups: named, calendars: named }),
+  needs: z.strictObject({ groups: named, calendars: named, vocabularies: z.array(vocabulary).max(50).readonly().default([]), registers: named.default([]) }),
 });
 
 /** The shape of a form file, as JSON Schema 2020-12. */
@@ -185,13 +220,24 @@ export const visibleReason = revealed<VisibleReason>(reason);
 export const visibleValues = revealed<VisibleValues>(
   z.object({
     fields: z.array(
-      z.object({ key: z.string(), label: z.string(), value: fieldValue.nullable(), shown: z.string(), writable: z.boolean(), source: z.enum(['asked', 'desk-only', 'computed']) }),
+      z.object({
+        key: z.string(),
+        label: z.string(),
+        value: fieldValue.nullable(),
+        shown: z.string(),
+        writable: z.boolean(),
+        source: z.enum(['asked', 'desk-only', 'computed', 'given', 'carried']),
+      }),
     ),
     withheld: z.array(z.object({ label: z.string(), rule: z.string() })),
   }),
 );
 export const visibleSubject = revealed<string>(z.string());
 export const visibleChanges = revealed<readonly VisibleChange[]>(z.array(z.object({ label: z.string(), before: z.string(), after: z.string() })));
+
+/** A request that a reference can point to, as far as whoever answers may know it. */
+export const knownRequest = z.object({ id: z.string(), register: z.string(), number: z.string(), label: z.string(), values: z.record(z.string(), fieldValue) });
+export const offers = z.object({ offers: z.array(knownRequest), more: z.boolean() });
 
 export const person = z.object({ id: z.string(), name: z.string() });
 export const stage = z.object({ key: z.string(), label: z.string(), phase: z.enum(['arrived', 'working', 'paused', 'finished']), role: z.string().nullable() });
@@ -218,6 +264,8 @@ export const ledgerRow = z.object({
   team: z.string(),
   handler: z.string().nullable(),
   priority: z.enum(priorities),
+  /** Something other forms point to: nothing is due, nobody handles it. */
+  thing: z.boolean(),
   fuse,
   due: moment,
   updatedAt: moment,
@@ -253,6 +301,8 @@ export const sheet = z.object({
   form: z.string(),
   release: z.int(),
   trial: z.boolean(),
+  /** Something other forms point to: nothing is due, nobody handles it. */
+  thing: z.boolean(),
   door: z.enum(['staff', 'outside']),
   requester: z.object({ name: z.string(), outside: z.boolean() }),
   stage,
@@ -265,6 +315,11 @@ export const sheet = z.object({
   fieldTypes: z.record(z.string(), kind),
   /** Who can be picked in its fields for people. */
   people: z.array(z.object({ id: z.string(), name: z.string(), groups: z.array(z.string()) })),
+  /** What its fields take terms from, and what its references point to. */
+  vocabularies: z.array(vocabulary).readonly(),
+  references: z.array(knownRequest),
+  /** Requests that point to this one, as far as the viewer works on them. */
+  pointing: z.array(z.object({ number: z.string(), subject: visibleSubject, field: z.string() })),
   fuse,
   dueWords: z.string(),
   dueWhy: z.array(z.string()),
@@ -300,7 +355,13 @@ const facts: z.ZodType<RequestFacts, RequestFacts> = z.object({
   now: z.string(),
   people: z.array(z.object({ id: z.string(), name: z.string(), groups: z.array(z.string()) })),
   files: z.array(knownFile),
+  vocabularies: z.array(vocabulary).readonly(),
+  references: z.array(knownRequest),
+  numbers: z.record(z.string(), z.string()),
 });
+
+/** What was typed and not sent, with the files and requests it names. */
+export const keptAnswers = z.object({ answers: rawAnswers, typedAt: z.int(), files: z.array(knownFile), references: z.array(knownRequest) });
 
 export const doorView = z.object({
   slug: z.string(),
@@ -315,7 +376,10 @@ export const doorView = z.object({
       parts,
       rules: z.array(rule).readonly(),
       facts,
-      /** Fields whose answers, together, no two requests may have. */ unique: z.array(z.array(fieldKey)),
+      /** Fields whose answers the house looks at together while they are filled in: what no two requests may have, and what limits a reference. */
+      together: z.array(z.array(fieldKey)),
+      /** What the caller, signed in, typed here before and has not sent. */
+      kept: keptAnswers.nullable(),
     })
     .nullable(),
   refusal: z.string().nullable(),

@@ -39,12 +39,19 @@ describe('a form taken along', () => {
     fc.assert(
       fc.property(anyForm, (form) => {
         const design = asDesign(form);
-        const file = formFile(design, [{ key: 'boats', name: 'Boats' }], []);
+        const file = formFile(design, { groups: [{ key: 'boats', name: 'Boats' }], calendars: [], vocabularies: FACTS.vocabularies, registers: [] });
         expect(file.needs.groups).toContainEqual({ key: 'boats', name: 'Boats' });
-        const moved = settledHere(JSON.parse(JSON.stringify(file)).design, { groups: { boats: 'vessels' }, calendars: { desk: 'hours' } });
+        const moved = settledHere(JSON.parse(JSON.stringify(file)).design, {
+          groups: { boats: 'vessels' },
+          calendars: { desk: 'hours' },
+          vocabularies: { species: 'kinds' },
+          registers: { vessels: 'fleet' },
+        });
         expect(groupsNeeded(moved)).not.toContain('boats');
         expect(moved.deadline.calendar).toBe('hours');
-        expect(settledHere(moved, { groups: { vessels: 'boats' }, calendars: { hours: 'desk' } })).toEqual(design);
+        expect(settledHere(moved, { groups: { vessels: 'boats' }, calendars: { hours: 'desk' }, vocabularies: { kinds: 'species' }, registers: { fleet: 'vessels' } })).toEqual(
+          design,
+        );
       }),
     );
   });

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import type { Action, AskedForm, FormDesign, FormRule, Part } from '../src/form/index.ts';
-import type { Field, Kind, Preset, RawAnswer, RawAnswers, RequestFacts } from '../src/register/index.ts';
+import type { Action, AskedForm, FormDesign, FormRule, Part, Surroundings } from '../src/form/index.ts';
+import { type Field, isFilled, type Kind, type Preset, type RawAnswer, type RawAnswers, type RequestFacts } from '../src/register/index.ts';
 
 /** Forms of every kind of field, with sections, pages, presets, formulas and rules of every action; and answers good and bad. */
 
@@ -24,6 +24,10 @@ export const ANY_KIND: readonly Kind[] = [
   { kind: 'level', levels: LEVELS },
   { kind: 'person', from: ['boats'] },
   { kind: 'people', from: [] },
+  { kind: 'term', vocabulary: 'species' },
+  { kind: 'terms', vocabulary: 'species', under: 'seals', most: 2 },
+  { kind: 'reference', register: 'vessels', shows: ['name'], among: 'all' },
+  { kind: 'references', register: 'vessels', shows: ['name'], among: 'all' },
   { kind: 'files', only: 'any', most: 2 },
   {
     kind: 'line-items',
@@ -53,6 +57,43 @@ export const FACTS: RequestFacts = {
   files: [
     { ref: '1/plan.pdf', bytes: 9_000, media: 'application/pdf' },
     { ref: '2/pier.png', bytes: 2_000_000, media: 'image/png' },
+  ],
+  vocabularies: [
+    {
+      key: 'species',
+      name: 'Species',
+      terms: [
+        { key: 'seals', label: 'Seals' },
+        { key: 'grey', label: 'Grey seal', under: 'seals', also: ['Halichoerus grypus'] },
+        { key: 'harbour', label: 'Harbour seal', under: 'seals', retired: true },
+        { key: 'kelp', label: 'Kelp' },
+        { key: 'tangle', label: 'Tangle', now: 'kelp' },
+      ],
+    },
+  ],
+  references: [
+    { id: 'r1', register: 'vessels', number: 'VS-00001', label: 'Halcyon', values: { name: 'Halcyon', berths: 8 } },
+    { id: 'r2', register: 'vessels', number: 'VS-00002', label: 'Petrel', values: { name: 'Petrel' } },
+  ],
+  numbers: { given: 'N-0007' },
+};
+
+/** What forms are checked against. */
+export const SURROUNDINGS: Surroundings = {
+  groups: new Set(['boats']),
+  outside: false,
+  vocabularies: FACTS.vocabularies,
+  registers: [
+    {
+      key: 'vessels',
+      name: 'Vessels',
+      restricted: [],
+      stages: [],
+      fields: [
+        { key: 'name', label: 'Name', type: { kind: 'text' }, source: 'asked' },
+        { key: 'berths', label: 'Berths', type: { kind: 'number', places: 0 }, source: 'asked' },
+      ],
+    },
   ],
 };
 
@@ -94,6 +135,16 @@ export function goodAnswer(type: Kind): fc.Arbitrary<RawAnswer> {
       return fc.constantFrom(...type.levels.map((level) => level.worth));
     case 'person':
       return fc.constant('ada');
+    case 'term':
+      return fc.constantFrom('grey', 'Kelp', 'halichoerus  GRYPUS', 'tangle');
+    case 'terms':
+      return fc.subarray(['grey']);
+    case 'reference':
+      return fc.constantFrom('r1', 'r2');
+    case 'references':
+      return fc.subarray(['r1', 'r2']);
+    case 'auto-number':
+      return fc.constant(null);
     case 'files':
       return fc.subarray(['1/plan.pdf', '2/pier.png']);
     case 'people':
@@ -128,6 +179,8 @@ const CONDITIONS: Readonly<Partial<Record<Kind['kind'], readonly string[]>>> = {
   'date-time': ['F < now'],
   text: ['F = "own"', 'F = null'],
   person: ['F = requester.person'],
+  term: ['is under(F, "seals")', 'F = "kelp"'],
+  reference: ['F = "r1"'],
   'line-items': ['count(F) > 1', 'sum(F.sum) > 100'],
 };
 
@@ -184,6 +237,13 @@ export const anyForm: fc.Arbitrary<AskedForm> = fc.array(fc.constantFrom(...ANY_
       ...(money ? [{ key: 'double', label: 'Double', type: { kind: 'money', currency: 'EUR' } as const, source: 'computed' as const, formula: `${money.key} * 2` }] : []),
       ...(items ? [{ key: 'total', label: 'Total', type: { kind: 'money', currency: 'EUR' } as const, source: 'computed' as const, formula: `sum(${items.key}.sum)` }] : []),
     ];
+    const pointer = fields.find((field) => field.type.kind === 'reference');
+    const brought: Field[] = [
+      { key: 'given', label: 'Number', type: { kind: 'auto-number', prefix: 'N-', digits: 4 }, source: 'given' },
+      ...(pointer
+        ? [{ key: 'berths', label: 'Berths', type: { kind: 'number', places: 0 } as const, source: 'carried' as const, reference: pointer.key, field: 'berths', live: true }]
+        : []),
+    ];
     const parts = fields.flatMap((field, index): Part[] => {
       const shape = shapes[index];
       const question: Part = { part: 'question', field: field.key, asks: '', help: '', required: needs[index] ?? false, whenHidden: hidden[index] ?? 'ignored' };
@@ -208,7 +268,7 @@ export const anyForm: fc.Arbitrary<AskedForm> = fc.array(fc.constantFrom(...ANY_
     );
     return rules.map(
       (specs): AskedForm => ({
-        fields: [...fields, ...computed],
+        fields: [...fields, ...computed, ...brought],
         parts,
         rules: specs.map(([when, then, otherwise, on, runs], index): FormRule => ({ id: `rule-${index}`, name: `Rule ${index}`, says: '', when, then, otherwise, on, runs })),
       }),
@@ -225,7 +285,7 @@ export const answersTo = (form: AskedForm): fc.Arbitrary<RawAnswers> =>
       ),
     )
     .map((answers) =>
-      Object.fromEntries(form.fields.flatMap((field, index) => (field.source !== 'computed' && answers[index] !== undefined ? [[field.key, answers[index] as RawAnswer]] : []))),
+      Object.fromEntries(form.fields.flatMap((field, index) => (isFilled(field) && answers[index] !== undefined ? [[field.key, answers[index] as RawAnswer]] : []))),
     );
 
 /** A form with what else a release freezes. */

@@ -4,8 +4,14 @@ import { describe, expect, it } from 'vitest';
 import { BUILT_INS, checkExpression, compile, equal, parseExpression, Scope, type Value } from '../src/expression/index.ts';
 import { referenceExamples, referenceInMarkdown } from '../src/expression/reference.ts';
 
-const scope = new Scope([{ name: 'calendar', label: 'Working calendar', type: { kind: 'context', entries: {} } }]);
-const slots: readonly Value[] = [{ open: [true, true, true, true, true, false, false], closed: ['2026-12-25'] }];
+const scope = new Scope([
+  { name: 'calendar', label: 'Working calendar', type: { kind: 'context', entries: {} } },
+  { name: 'vocabularies', label: 'Vocabularies', type: { kind: 'context', entries: {} } },
+]);
+const slots: readonly Value[] = [
+  { open: [true, true, true, true, true, false, false], closed: ['2026-12-25'] },
+  { species: { mammals: '', seals: 'mammals', grey_seal: 'seals' } },
+];
 
 function evaluate(text: string): Value {
   const parsed = parseExpression(text);

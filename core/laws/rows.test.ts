@@ -148,7 +148,7 @@ describe('rows about people', () => {
     expect(rowFrom('requester.person = me', withMe)?.parts).toEqual([{ kind: 'row', of: 'requester.person', test: 'is', values: [{ kind: 'me' }] }]);
     const parsed = parseExpression('requester.person = me');
     if (!parsed.ok) throw new Error('unreadable');
-    const slots = [{ outside: false, person: 'p1', groups: [] }, 'staff', null, null, null, 'p1'];
+    const slots = [{ outside: false, person: 'p1', groups: [] }, 'staff', null, null, null, null, 'p1'];
     expect(compile(parsed.value, withMe)(slots, null)).toBe(true);
   });
 });

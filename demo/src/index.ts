@@ -1,5 +1,5 @@
 export { demoConfig } from './demoConfig.ts';
-export { purchase } from './forms/index.ts';
+export { purchase, VOCABULARIES, vessels } from './forms/index.ts';
 export { addressOf, CONTACTS, STAFF } from './people.ts';
 export { seeded, visit } from './requests.ts';
 export { DEMO_NOW, seed } from './seed.ts';

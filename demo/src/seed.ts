@@ -1,3 +1,4 @@
+import type { RawAnswers } from '@tolvek/core/register';
 import {
   addPeople,
   assign,
@@ -13,11 +14,11 @@ import {
   submit,
   viewerOf,
 } from '@tolvek/server';
-import { approvals, calendars, doors, forms, links, outbox, registers, requests, waitingSubmissions } from '@tolvek/server/schema';
+import { approvals, calendars, doors, forms, links, outbox, registers, requests, vocabularies, waitingSubmissions } from '@tolvek/server/schema';
 import { and, eq, lt } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { ASKED } from './forms/asked.ts';
-import { concern, type DemoForm, dive, kit, laboratory, purchase, school, vessel } from './forms/index.ts';
+import { budgets, concern, type DemoForm, dive, kit, kitStore, laboratory, methods, purchase, rooms, school, THINGS, VOCABULARIES, vessel, vessels } from './forms/index.ts';
 import { addressOf, CONTACTS, GROUPS, STAFF } from './people.ts';
 import { seeded, visit } from './requests.ts';
 import { accessPlan, deskCalendar, siteAccess, stages } from './siteAccess.ts';
@@ -84,15 +85,39 @@ class Story {
       ])
       .run();
     releaseForm(this.house, this.viewer('Maren Okafor'), { key: 'site-access', version: 1, note: 'The first release' });
+    for (const vocabulary of VOCABULARIES) db.insert(vocabularies).values(vocabulary).run();
+    for (const form of [vessels, kitStore, budgets, rooms, methods]) this.make(form);
+    this.fillRegisters();
     for (const form of [vessel, laboratory, dive, kit, purchase, concern, school]) this.make(form);
     protectConcerns(db);
   }
 
   /** Makes a form as the coordinator would, and releases it. */
-  private make({ prefix, desk, doors: opened, design }: DemoForm): void {
+  private make({ prefix, desk, doors: opened, design, holds }: DemoForm): void {
     const maren = this.viewer('Maren Okafor');
-    const { key } = createForm(this.house, maren, { prefix, desk, doors: opened, draft: design, idempotencyKey: `demo-form-${prefix}` });
+    const { key } = createForm(this.house, maren, { prefix, desk, doors: opened, holds: holds ?? 'requests', draft: design, idempotencyKey: `demo-form-${prefix}` });
     releaseForm(this.house, maren, { key, version: 1, note: 'The first release' });
+  }
+
+  /** The things that other forms let people choose from, taken in by the coordinator. */
+  private fillRegisters(): void {
+    const person = (value: unknown): unknown => (typeof value === 'string' && value.startsWith('person:') ? this.id(value.slice(7)) : value);
+    for (const [index, { form, answers }] of THINGS.entries()) {
+      const given = Object.fromEntries(Object.entries(answers).map(([key, value]) => [key, person(value)])) as RawAnswers;
+      submit(this.house, this.viewer('Maren Okafor'), { slug: form, release: 1, answers: given, key: `demo-thing-${index}` });
+    }
+  }
+
+  /** The id of a thing, by its name, its tag or its code. */
+  private thing(called: string): string {
+    const found = this.house.db
+      .select({ id: requests.id, values: requests.values })
+      .from(requests)
+      .where(eq(requests.stage, 'in_use'))
+      .all()
+      .find(({ values }) => values.name === called || values.tag === called || values.code === called);
+    if (!found) throw new Error(`Nothing is called ${called}.`);
+    return found.id;
   }
 
   /** The few requests of the other forms, each at its moment. */
@@ -100,7 +125,7 @@ class Story {
     const day = (offset: number): string => new Date(DEMO_NOW + offset * DAY).toISOString().slice(0, 10);
     for (const [index, { form, by, daysAgo, answers }] of [...ASKED].sort((a, b) => b.daysAgo - a.daysAgo).entries()) {
       this.moment = DEMO_NOW - daysAgo * DAY;
-      submit(this.house, this.viewer(by), { slug: form, release: 1, answers: answers(day), key: `demo-asked-${index}` });
+      submit(this.house, this.viewer(by), { slug: form, release: 1, answers: answers(day, (called) => this.thing(called)), key: `demo-asked-${index}` });
     }
     this.moment = DEMO_NOW;
   }

@@ -4,8 +4,8 @@ import { join } from 'node:path';
 import { type Route, type RouteName, routes } from '@tolvek/contract';
 import { addressOf, DEMO_NOW, demoConfig, seed } from '@tolvek/demo';
 import { DEMO_PASSWORD, type Running, start } from '@tolvek/server';
-import { letters } from '@tolvek/server/schema';
-import { asc } from 'drizzle-orm';
+import { letters, requests } from '@tolvek/server/schema';
+import { asc, eq } from 'drizzle-orm';
 
 export interface Answer {
   readonly route: string;
@@ -43,6 +43,12 @@ export class Desk {
     rmSync(this.folder, { recursive: true, force: true });
   }
 
+  /** The ids of the things other forms let people choose from, by name, tag or code. */
+  things(): ReadonlyMap<string, string> {
+    const rows = this.running.house.db.select({ id: requests.id, values: requests.values }).from(requests).where(eq(requests.stage, 'in_use')).all();
+    return new Map(rows.map(({ id, values }) => [String(values.tag ?? values.code ?? values.name), id]));
+  }
+
   /** Somebody of the demo, signed in; without a name somebody from outside. */
   async as(name?: string): Promise<Caller> {
     if (!name) return new Caller(this, 'outside', '');
@@ -66,9 +72,10 @@ export class Desk {
   }
 
   /** The token in the newest letter to an address, such as the one after `/decide/`. */
-  async tokenFor(address: string, place: 'confirm' | 'follow' | 'decide'): Promise<string> {
-    const letter = (await this.letters()).filter((each) => each.to.includes(address) && each.text.includes(`/${place}/`)).at(-1);
-    const token = new RegExp(`/${place}/([\\w-]+)`).exec(letter?.text ?? '')?.[1];
+  async tokenFor(address: string, place: 'confirm' | 'follow' | 'decide' | 'go on'): Promise<string> {
+    const way = place === 'go on' ? /\?kept=([\w-]+)/ : new RegExp(`/${place}/([\\w-]+)`);
+    const letter = (await this.letters()).filter((each) => each.to.includes(address) && way.test(each.text)).at(-1);
+    const token = way.exec(letter?.text ?? '')?.[1];
     if (!token) throw new Error(`No ${place} link in a letter to ${address}.`);
     return token;
   }

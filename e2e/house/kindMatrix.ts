@@ -37,7 +37,7 @@ export interface KindCase {
   readonly cell: string;
 }
 
-/** One worked case for each kind. `F` is the field; people and files are put in where the test knows them. */
+/** One worked case for each kind. `F` is the field; people (`@`), things (`&`) and files (`#`) are put in where the test knows them. */
 export const CASES: Readonly<Record<KindName, KindCase>> = {
   text: { type: { kind: 'text' }, typed: 'Pump seal', other: 'Rope', shown: 'Pump seal', otherShown: 'Rope', condition: 'F = "Pump seal"', cell: '"Pump seal"' },
   'long-text': {
@@ -149,6 +149,51 @@ export const CASES: Readonly<Record<KindName, KindCase>> = {
     condition: 'count(F) > 1',
     cell: 'count(?) > 1',
   },
+  term: {
+    type: { kind: 'term', vocabulary: 'species' },
+    typed: 'halichoerus GRYPUS',
+    other: 'harbour_seal',
+    shown: 'Grey seal',
+    otherShown: 'Harbour seal',
+    condition: 'F = "grey_seal"',
+    cell: '"grey_seal"',
+  },
+  terms: {
+    type: { kind: 'terms', vocabulary: 'species' },
+    typed: ['grey_seal', 'Oarweed'],
+    other: ['oarweed'],
+    shown: 'Grey seal, Oarweed',
+    otherShown: 'Oarweed',
+    condition: 'some each in F satisfies is under(each, "mammals")',
+    cell: 'count(?) > 1',
+  },
+  reference: {
+    type: { kind: 'reference', register: 'vessels', shows: ['name', 'what'], among: 'all' },
+    typed: '&Arctic Tern',
+    other: '&Skiff',
+    shown: 'Arctic Tern, survey catamaran (VS-00002)',
+    otherShown: 'Skiff, open boat (VS-00003)',
+    condition: 'F = "&Arctic Tern"',
+    cell: '"&Arctic Tern"',
+  },
+  references: {
+    type: { kind: 'references', register: 'vessels', shows: ['name'], among: 'finished', offered: 'it.berths > 3' },
+    typed: ['&Skiff', '&Arctic Tern'],
+    other: ['&Skiff'],
+    shown: 'Skiff (VS-00003), Arctic Tern (VS-00002)',
+    otherShown: 'Skiff (VS-00003)',
+    condition: 'count(F) > 1',
+    cell: 'count(?) > 1',
+  },
+  'auto-number': {
+    type: { kind: 'auto-number', prefix: 'K-{year}-', digits: 3 },
+    typed: null,
+    other: null,
+    shown: 'K-2026-001',
+    otherShown: '',
+    condition: 'starts with(F, "K-2026")',
+    cell: 'starts with(?, "K-2026")',
+  },
   files: { type: { kind: 'files', only: 'any' }, typed: ['#plan.txt'], other: [], shown: 'plan.txt', otherShown: '', condition: 'count(F) > 0', cell: 'count(?) > 0' },
   'line-items': {
     type: {
@@ -171,6 +216,7 @@ export const CASES: Readonly<Record<KindName, KindCase>> = {
   },
 };
 
+const GIVEN = 'it is given out when the request arrives, and nobody sends it';
 const SEVERAL = 'a cell of a line holds one value';
 
 /** Pairs that make no sense, each with the reason. */
@@ -178,6 +224,17 @@ export const MEANINGLESS: Readonly<Partial<Record<KindName, Readonly<Partial<Rec
   choices: { 'line items': SEVERAL },
   people: { 'line items': SEVERAL },
   person: { 'line items': 'who does what in a line is a task, and tasks are their own records' },
+  terms: { 'line items': SEVERAL },
+  reference: { 'line items': 'things pointed to line by line are a field for several references' },
+  references: { 'line items': SEVERAL },
+  'auto-number': {
+    form: GIVEN,
+    history: 'it never changes',
+    rule: 'it is not known yet while the form is filled in',
+    default: GIVEN,
+    'line items': 'a request has one',
+    'answer schema': GIVEN,
+  },
   files: { 'line items': SEVERAL, default: 'a file belongs to the request it was sent for', formula: 'only how many there are can be computed, which is a number’s cell' },
   'line-items': { 'line items': 'lines do not nest', default: 'an empty line stands ready instead' },
 };
@@ -209,7 +266,7 @@ export function matrixPage(): string {
     '',
     'Besides fields, a form holds sections, pages and words between questions; they are parts of a form and hold no values. Computed fields can be of any kind that an expression can give.',
     '',
-    'Not built yet: references to requests of other registers, terms of a vocabulary, automatic numbers besides the request number, and the import and export of requests. They join this page when they are.',
+    'Besides what is asked, a register has computed fields, fields the desk fills in, automatic numbers, and values that a reference brings along from the request it points to. The import and export of requests are not built yet; they join this page when they are.',
     '',
   ].join('\n');
 }

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { answerSchema, blankDesign, type FormDesign, findingsOf } from '@tolvek/core/form';
 import { type Field, KIND_NAMES, type Kind, type KindName, type RawAnswer, type SingleKind } from '@tolvek/core/register';
+import { VOCABULARIES, vessels } from '@tolvek/demo';
 import { people } from '@tolvek/server/schema';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Caller, Desk } from './desk.ts';
@@ -20,19 +21,18 @@ const keyOf = (kind: KindName): string => `f${KIND_NAMES.indexOf(kind)}`;
 const has = (kind: KindName, place: Place): boolean => MEANINGLESS[kind]?.[place] === undefined;
 
 /** A text with people by their ids and the file by its reference, and `F` by the field. */
-const put = (text: string, kind: KindName): string => text.replace(/@([A-Z][\w-]+ [A-Z][\w-]+)/g, (_, name: string) => ids.get(name) ?? '').replace(/\bF\b/g, keyOf(kind));
+const put = (text: string, kind: KindName): string => text.replace(/[@&]([A-Z][\w-]+(?: [A-Z][\w-]+)?)/g, (_, name: string) => ids.get(name) ?? '').replace(/\bF\b/g, keyOf(kind));
 const answer = (raw: RawAnswer): RawAnswer => {
-  if (typeof raw === 'string') return raw.startsWith('@') ? (ids.get(raw.slice(1)) ?? '') : raw;
+  const named = (text: string): string => (/^[@&]/.test(text) ? (ids.get(text.slice(1)) ?? '') : text.startsWith('#') ? ref : text);
+  if (typeof raw === 'string') return named(raw);
   if (!Array.isArray(raw)) return raw;
-  return (raw as readonly unknown[]).map((each) =>
-    typeof each === 'string' ? (each.startsWith('@') ? (ids.get(each.slice(1)) ?? '') : each.startsWith('#') ? ref : each) : each,
-  ) as unknown as RawAnswer;
+  return (raw as readonly unknown[]).map((each) => (typeof each === 'string' ? named(each) : each)) as unknown as RawAnswer;
 };
 
 const YES_NO: Kind = { kind: 'yes-no' };
 
 function designOfAll(): FormDesign {
-  const asked = KIND_NAMES.map((kind): Field => ({ key: keyOf(kind), label: `A ${kind}`, type: CASES[kind].type, source: 'asked' }));
+  const asked = KIND_NAMES.map((kind): Field => ({ key: keyOf(kind), label: `A ${kind}`, type: CASES[kind].type, source: kind === 'auto-number' ? 'given' : 'asked' }));
   const defaults = KIND_NAMES.filter((kind) => has(kind, 'default')).map(
     (kind): Field => ({
       key: `d_${keyOf(kind)}`,
@@ -47,14 +47,16 @@ function designOfAll(): FormDesign {
   );
   const columns = KIND_NAMES.filter((kind) => has(kind, 'line items')).map((kind) => ({ key: keyOf(kind), label: kind, type: CASES[kind].type as SingleKind, required: false }));
   const lines: Field = { key: 'lines', label: 'Lines of all', type: { kind: 'line-items', columns }, source: 'asked' };
-  const follow = KIND_NAMES.map((kind): Field => ({ key: `r_${keyOf(kind)}`, label: `After ${kind}`, type: { kind: 'text' }, source: 'asked' }));
+  const follow = KIND_NAMES.filter((kind) => has(kind, 'rule')).map(
+    (kind): Field => ({ key: `r_${keyOf(kind)}`, label: `After ${kind}`, type: { kind: 'text' }, source: 'asked' }),
+  );
   const fields = [...asked, lines, ...follow, ...defaults, ...formulas];
   return {
     ...blankDesign({ title: 'All kinds', team: 'estates', approvers: 'duty-managers', calendar: 'desk' }),
     subject: KIND_NAMES.map((kind) => `{${keyOf(kind)}}`).join(' '),
     fields,
     parts: fields.filter((field) => field.source === 'asked').map((field) => ({ part: 'question', field: field.key, asks: '', help: '', required: false })),
-    rules: KIND_NAMES.map((kind) => ({
+    rules: KIND_NAMES.filter((kind) => has(kind, 'rule')).map((kind) => ({
       id: `rule-${kind}`,
       name: `Rule ${kind}`,
       says: '',
@@ -89,6 +91,7 @@ beforeAll(async () => {
       .all()
       .map((row) => [row.name, row.id]),
   );
+  ids = new Map([...ids, ...desk.things()]);
   design = designOfAll();
   const made = await maren.call('createForm', {
     headers: { 'Idempotency-Key': 'form-of-all-kinds' },
@@ -102,9 +105,9 @@ beforeAll(async () => {
     body: 'A plan.',
   });
   ref = ((await sent.json()) as { ref: string }).ref;
-  const typed = Object.fromEntries(KIND_NAMES.map((kind) => [keyOf(kind), answer(CASES[kind].typed)]));
+  const typed = Object.fromEntries(KIND_NAMES.filter((kind) => has(kind, 'form')).map((kind) => [keyOf(kind), answer(CASES[kind].typed)]));
   const line = Object.fromEntries(KIND_NAMES.filter((kind) => has(kind, 'line items')).map((kind) => [keyOf(kind), CASES[kind].typed]));
-  const after = Object.fromEntries(KIND_NAMES.map((kind) => [`r_${keyOf(kind)}`, `after ${kind}`]));
+  const after = Object.fromEntries(KIND_NAMES.filter((kind) => has(kind, 'rule')).map((kind) => [`r_${keyOf(kind)}`, `after ${kind}`]));
   const submitted = await priya.submit('all-kinds', { ...typed, ...after, lines: [line] });
   number = submitted.body.number ?? '';
   if (number === '') throw new Error(submitted.text);
@@ -150,7 +153,12 @@ const TRIED: Readonly<Record<Place, (kind: KindName) => Promise<void>>> = {
 
 describe('every kind in every place', () => {
   it('makes a form without errors', () => {
-    const findings = findingsOf(design, { groups: new Set(['estates', 'boats', 'duty-managers']), outside: false });
+    const findings = findingsOf(design, {
+      groups: new Set(['estates', 'boats', 'duty-managers']),
+      outside: false,
+      vocabularies: VOCABULARIES,
+      registers: [{ key: 'vessels', name: 'Vessels', fields: vessels.design.fields, stages: [], restricted: [] }],
+    });
     expect(findings.filter((finding) => finding.severity === 'error')).toEqual([]);
   });
 

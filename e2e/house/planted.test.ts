@@ -1,4 +1,5 @@
 import { type RouteName, routes } from '@tolvek/contract';
+import { VOCABULARIES } from '@tolvek/demo';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Caller, Desk, WATER } from './desk.ts';
 
@@ -89,12 +90,27 @@ describe('a value in the restricted field', () => {
   it('is searched for in every answer of every route, as each person', async () => {
     const form = (await as('Maren Okafor').call('form', { params: { key: 'site-access' } })).body;
     const letters = (await as('outside').call('mailroom')).body.letters;
+    const things = desk.things();
+    await as('outside').call('sendKept', { params: { slug: 'visit' }, body: { answers: WATER, contact: CONTACT, typedAt: 1 } });
+    const goOn = await desk.tokenFor(CONTACT.email, 'go on');
+    const { number: trip } = (
+      await as('Priya Nakamura-Lind').submit('vessel-time', {
+        vessel: things.get('Skiff'),
+        purpose: 'Tide gauge',
+        leaves: '2026-12-03T09:00',
+        returns: '2026-12-03T11:00',
+        area: 'bay',
+        persons: 2,
+        sea_state: 10,
+        budget: things.get('OC1200'),
+      })
+    ).body;
     const inputs: Partial<Record<RouteName, readonly Parameters<Caller['call']>[1][]>> = {
       door: [{ params: { slug: 'visit' } }, { params: { slug: 'come-on-site' } }],
       sheet: [{ params: { number: outside } }, { params: { number: inside } }],
       myRequest: [{ params: { number: inside } }, { params: { number: outside } }],
       follow: [{ params: { token: follow } }],
-      ledger: ['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'all'].flatMap((tray) => [{ query: { tray, find: '' } }, { query: { tray, find: PLANTED } }]),
+      ledger: ['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'all', 'things'].flatMap((tray) => [{ query: { tray, find: '' } }, { query: { tray, find: PLANTED } }]),
       mailroom: [{}, { query: { find: PLANTED } }],
       letter: letters.map(({ id }: { id: string }) => ({ params: { id } })),
       form: [{ params: { key: 'site-access' } }],
@@ -105,6 +121,18 @@ describe('a value in the restricted field', () => {
         body: { condition, number: null },
       })),
       checkAnswers: [{ params: { slug: 'visit' }, body: { answers: { ...WATER, medical_note: PLANTED } } }],
+      offers: [{ params: { slug: 'vessel-time' }, body: { field: 'vessel', find: '', answers: {} } }],
+      sheetOffers: [{ params: { number: trip }, body: { field: 'vessel', find: '' } }],
+      draftOffers: [{ params: { key: 'vessel-time' }, body: { field: 'vessel', find: '', answers: {}, person: null, outside: false } }],
+      vocabulary: [{ params: { key: 'species' } }],
+      createVocabulary: [{ headers: key(), body: { name: 'Hazards' } }],
+      saveVocabulary: [
+        { params: { key: 'matrices' }, headers: onVersion(1), body: { name: 'Matrices', terms: VOCABULARIES.find((each) => each.key === 'matrices')?.terms ?? [] } },
+      ],
+      keepAnswers: [{ params: { slug: 'come-on-site' }, body: { answers: { ...WATER, reason: 'Begun' }, typedAt: 1 } }],
+      sendKept: [{ params: { slug: 'visit' }, body: { answers: WATER, contact: CONTACT, typedAt: 1 } }],
+      kept: [{ params: { token: goOn } }],
+      keepKept: [{ params: { token: goOn }, body: { answers: WATER, contact: CONTACT, typedAt: 2 } }],
       createForm: [{ headers: key(), body: { prefix: 'ZQ', desk: 'estates', doors: { staff: true, outside: false }, draft: { ...form.draft, title: 'A copy' } } }],
       sendTrial: [{ params: { key: 'site-access' }, headers: key(), body: { answers: { ...WATER }, person: null, outside: true } }],
       clearTrials: [{ params: { key: 'site-access' } }],

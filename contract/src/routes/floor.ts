@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { route } from '../route.ts';
-import { empty, hop, ledgerRow, rawAnswers, sheet, visibleSubject, visibleValues } from '../schemas.ts';
+import { empty, hop, ledgerRow, offers, rawAnswers, sheet, visibleSubject, visibleValues } from '../schemas.ts';
 import { decision, done, numbered, text, trayKeys, versioned, withToken } from './params.ts';
 
 /** Working on requests, and deciding. */
@@ -59,6 +59,18 @@ export const floorRoutes = {
     body: empty,
     guard: 'none',
     answer: z.string(),
+  }),
+  sheetOffers: route({
+    name: 'sheetOffers',
+    method: 'POST',
+    path: '/api/requests/:number/offers',
+    says: 'What a reference of a request offers to who works on it, with its values as they are.',
+    caller: 'staff',
+    params: numbered,
+    query: empty,
+    body: z.strictObject({ field: z.string().max(64), find: z.string().max(100) }),
+    guard: 'none',
+    answer: offers,
   }),
   changeFields: route({
     name: 'changeFields',

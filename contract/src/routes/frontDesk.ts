@@ -1,7 +1,11 @@
 import { z } from 'zod';
 import { route } from '../route.ts';
-import { doorView, empty, knownFile, rawAnswers, requesterView, visibleSubject } from '../schemas.ts';
-import { done, numbered, slugged, text, withToken } from './params.ts';
+import { doorView, empty, keptAnswers, knownFile, offers, rawAnswers, requesterView, visibleSubject } from '../schemas.ts';
+import { asksForOffers, done, numbered, slugged, text, withToken } from './params.ts';
+
+const contact = z.strictObject({ name: z.string().trim().max(200), email: z.string().trim().max(254) });
+/** Epoch ms by the clock of the device it was typed on. */
+const typedAt = z.int().min(0);
 
 /** Asking and following. */
 export const frontDeskRoutes = {
@@ -17,6 +21,8 @@ export const frontDeskRoutes = {
     guard: 'none',
     answer: z.object({
       forms: z.array(z.object({ slug: z.string(), title: z.string(), intro: z.string(), refusal: z.string().nullable() })),
+      /** What the caller began to type and has not sent. */
+      begun: z.array(z.object({ slug: z.string(), title: z.string() })),
       mine: z.array(z.object({ number: z.string(), form: z.string(), subject: visibleSubject, stage: z.string(), finished: z.boolean(), promise: z.string() })),
     }),
   }),
@@ -44,11 +50,71 @@ export const frontDeskRoutes = {
     guard: 'none',
     answer: z.object({ problems: z.array(z.object({ field: z.string(), message: z.string(), fix: z.string() })) }),
   }),
+  offers: route({
+    name: 'offers',
+    method: 'POST',
+    path: '/api/doors/:slug/offers',
+    says: 'What a reference of the form offers with the answers so far: only what the reference shows and carries along of each request.',
+    caller: 'anyone',
+    params: slugged,
+    query: empty,
+    body: asksForOffers,
+    guard: 'none',
+    answer: offers,
+  }),
+  keepAnswers: route({
+    name: 'keepAnswers',
+    method: 'PUT',
+    path: '/api/doors/:slug/kept',
+    says: 'Keeps what the caller typed and has not sent, for any device they sign in on. Nothing typed forgets it.',
+    caller: 'staff',
+    params: slugged,
+    query: empty,
+    body: z.strictObject({ answers: rawAnswers, typedAt }),
+    guard: 'none',
+    answer: z.object({ kept: z.boolean() }),
+  }),
+  sendKept: route({
+    name: 'sendKept',
+    method: 'POST',
+    path: '/api/doors/:slug/kept',
+    says: 'Keeps what was typed at an outside door for fourteen days, and sends a link to go on with it.',
+    caller: 'anyone',
+    params: slugged,
+    query: empty,
+    body: z.strictObject({ answers: rawAnswers, contact, typedAt }),
+    guard: 'none',
+    answer: z.object({ email: z.string() }),
+  }),
+  kept: route({
+    name: 'kept',
+    method: 'GET',
+    path: '/api/kept/:token',
+    says: 'What was kept behind a link to go on.',
+    caller: 'link',
+    params: withToken,
+    query: empty,
+    body: empty,
+    guard: 'none',
+    answer: keptAnswers.extend({ slug: z.string(), contact: z.object({ name: z.string(), email: z.string() }) }),
+  }),
+  keepKept: route({
+    name: 'keepKept',
+    method: 'PUT',
+    path: '/api/kept/:token',
+    says: 'Keeps what is typed behind a link to go on.',
+    caller: 'link',
+    params: withToken,
+    query: empty,
+    body: z.strictObject({ answers: rawAnswers, contact, typedAt }),
+    guard: 'none',
+    answer: z.object({ kept: z.boolean() }),
+  }),
   upload: route({
     name: 'upload',
     method: 'POST',
     path: '/api/doors/:slug/uploads',
-    says: 'Takes a file for a question in; its bytes are the body. It is looked at by content, and forgotten unless a request names it within four days.',
+    says: 'Takes a file for a question in; its bytes are the body. It is looked at by content, and forgotten unless a request names it within fifteen days.',
     caller: 'anyone',
     params: slugged,
     query: z.strictObject({ field: z.string().max(64), name: z.string().min(1).max(200) }),
@@ -65,7 +131,7 @@ export const frontDeskRoutes = {
     params: slugged,
     query: empty,
     guard: 'Idempotency-Key',
-    body: z.strictObject({ release: z.int(), answers: rawAnswers, contact: z.strictObject({ name: z.string().trim().max(200), email: z.string().trim().max(254) }).optional() }),
+    body: z.strictObject({ release: z.int(), answers: rawAnswers, contact: contact.optional() }),
     answer: z.discriminatedUnion('state', [
       z.object({ state: z.literal('arrived'), number: z.string(), dueWords: z.string() }),
       z.object({ state: z.literal('to-confirm'), email: z.string() }),

@@ -1,7 +1,37 @@
+import type { KnownRegister } from '@tolvek/core/form';
 import { z } from 'zod';
 import { route } from '../route.ts';
-import { designChange, doorSettings, empty, finding, formDesign, group, moment, rawAnswers, release, stage, visibleChanges, visibleReason, visibleSubject } from '../schemas.ts';
-import { keyed, slugged } from './params.ts';
+import {
+  designChange,
+  doorSettings,
+  empty,
+  field,
+  finding,
+  formDesign,
+  group,
+  moment,
+  offers,
+  rawAnswers,
+  release,
+  stage,
+  terms,
+  visibleChanges,
+  visibleReason,
+  visibleSubject,
+  vocabulary,
+} from '../schemas.ts';
+import { asksForOffers, keyed, slugged } from './params.ts';
+
+const knownRegister: z.ZodType<KnownRegister> = z.object({
+  key: z.string(),
+  name: z.string(),
+  fields: z.array(field).readonly(),
+  stages: z.array(z.object({ key: z.string(), label: z.string() })).readonly(),
+  restricted: z.array(z.string()).readonly(),
+});
+
+/** Where a vocabulary is used: by which form, in which field. */
+const use = z.object({ form: z.string(), title: z.string(), field: z.string() });
 
 /** Building forms and releasing them. */
 export const workshopRoutes = {
@@ -32,6 +62,8 @@ export const workshopRoutes = {
     answer: z.object({
       groups: z.array(group),
       calendars: z.array(z.object({ key: z.string(), name: z.string() })),
+      vocabularies: z.array(vocabulary).readonly(),
+      registers: z.array(z.object({ key: z.string(), name: z.string() })),
     }),
   }),
   createForm: route({
@@ -47,7 +79,11 @@ export const workshopRoutes = {
       /** The group that works at its desk besides the teams requests are routed to. */
       desk: z.string().max(64),
       doors: z.strictObject({ staff: z.boolean(), outside: z.boolean() }),
+      /** Requests go through a desk; things are in use from the start, for references to point to. */
+      holds: z.enum(['requests', 'things']).default('requests'),
       draft: formDesign,
+      /** Vocabularies that come with the form and are not here yet. */
+      vocabularies: z.array(vocabulary).max(50).optional(),
     }),
     guard: 'Idempotency-Key',
     answer: z.object({ key: z.string() }),
@@ -80,6 +116,9 @@ export const workshopRoutes = {
       calendar: z.object({ name: z.string(), zone: z.string(), open: z.array(z.boolean()), closed: z.array(z.string()) }),
       today: z.string(),
       now: z.string(),
+      vocabularies: z.array(vocabulary).readonly(),
+      /** What references can point to. */
+      registers: z.array(knownRegister),
       access: z.array(z.object({ name: z.string(), fields: z.array(z.string()), audience: z.string(), level: z.enum(['hidden', 'read', 'write']) })),
       grid: z.array(
         z.object({ field: z.string(), label: z.string(), cells: z.array(z.object({ who: z.string(), level: z.enum(['hidden', 'read', 'write']), rule: z.string() })) }),
@@ -109,6 +148,18 @@ export const workshopRoutes = {
     body: z.strictObject({ note: z.string().max(500) }),
     guard: 'If-Match',
     answer: z.object({ number: z.int(), version: z.int() }),
+  }),
+  draftOffers: route({
+    name: 'draftOffers',
+    method: 'POST',
+    path: '/api/forms/:key/offers',
+    says: 'What a reference of the draft offers, for its proof.',
+    caller: 'coordinator',
+    params: keyed,
+    query: empty,
+    body: asksForOffers.extend({ person: z.string().max(64).nullable(), outside: z.boolean() }),
+    guard: 'none',
+    answer: offers,
   }),
   sendTrial: route({
     name: 'sendTrial',
@@ -203,6 +254,62 @@ export const workshopRoutes = {
       tried: z.array(z.object({ number: z.string(), subject: visibleSubject, result: z.boolean().nullable() })),
       explained: z.object({ number: z.string(), reason: visibleReason }).nullable(),
     }),
+  }),
+  vocabularies: route({
+    name: 'vocabularies',
+    method: 'GET',
+    path: '/api/vocabularies',
+    says: 'All vocabularies.',
+    caller: 'coordinator',
+    params: empty,
+    query: empty,
+    body: empty,
+    guard: 'none',
+    answer: z.object({ vocabularies: z.array(z.object({ key: z.string(), name: z.string(), terms: z.int(), uses: z.array(use) })) }),
+  }),
+  vocabulary: route({
+    name: 'vocabulary',
+    method: 'GET',
+    path: '/api/vocabularies/:key',
+    says: 'A vocabulary with its terms, where it is used, and how many requests hold each term.',
+    caller: 'coordinator',
+    params: keyed,
+    query: empty,
+    body: empty,
+    guard: 'none',
+    answer: z.object({
+      key: z.string(),
+      name: z.string(),
+      version: z.int(),
+      terms,
+      uses: z.array(use),
+      /** Requests that hold a term, by its key. */
+      held: z.record(z.string(), z.int()),
+    }),
+  }),
+  createVocabulary: route({
+    name: 'createVocabulary',
+    method: 'POST',
+    path: '/api/vocabularies',
+    says: 'Makes a vocabulary without terms.',
+    caller: 'coordinator',
+    params: empty,
+    query: empty,
+    body: z.strictObject({ name: z.string().trim().min(1, 'Name it.').max(200) }),
+    guard: 'Idempotency-Key',
+    answer: z.object({ key: z.string() }),
+  }),
+  saveVocabulary: route({
+    name: 'saveVocabulary',
+    method: 'PUT',
+    path: '/api/vocabularies/:key',
+    says: 'Keeps a vocabulary. Requests that hold a merged term hold the other from then on.',
+    caller: 'coordinator',
+    params: keyed,
+    query: empty,
+    body: z.strictObject({ name: z.string().trim().min(1, 'Name it.').max(200), terms }),
+    guard: 'If-Match',
+    answer: z.object({ version: z.int(), moved: z.int() }),
   }),
   setDoor: route({
     name: 'setDoor',

@@ -1,6 +1,6 @@
 import { namesIn } from '../expression/index.ts';
 import { belongs, type Viewer } from '../people/index.ts';
-import type { Field } from '../register/index.ts';
+import { type Field, isFilled } from '../register/index.ts';
 import type { AccessLevel, AccessPlan, AccessRule } from './plan.ts';
 
 /** How a viewer stands to one request. */
@@ -22,37 +22,44 @@ const RANK: Record<AccessLevel, number> = { hidden: 0, read: 1, write: 2 };
  * What a viewer may do with one field of one request, and the rule that says so. Out beats in within a rule; among the
  * rules that apply the strictest wins, unless some are overriding: then the strictest of those. With no rule: the desk
  * writes, the requester reads what was asked of them, nobody else sees anything. A rule never opens a request to
- * somebody who has nothing to do with it. A computed field is never written, and whoever may not read one of the fields it
- * is computed from may not read it either: its value would tell. `fields` are those of the register.
+ * somebody who has nothing to do with it. A computed or carried field is never written, and whoever may not read one of the
+ * fields it comes from may not read it either: its value would tell. `fields` are those of the register.
  */
 export function accessTo(field: Field, fields: readonly Field[], plan: AccessPlan, viewer: Viewer, relation: Relation): Access {
-  if (field.source !== 'computed') return planned(field, plan, viewer, relation);
+  if (isFilled(field)) return planned(field, plan, viewer, relation);
   for (const source of sourcesOf(field, fields)) {
     const access = planned(source, plan, viewer, relation);
-    if (access.level === 'hidden') return { level: 'hidden', rule: `It is computed from “${source.label}”: ${access.rule}` };
+    if (access.level === 'hidden')
+      return { level: 'hidden', rule: `It ${field.source === 'carried' ? 'is brought along by' : 'is computed from'} “${source.label}”: ${access.rule}` };
   }
   const own = planned(field, plan, viewer, relation);
-  return own.level === 'write' ? { level: 'read', rule: 'Computed fields can be read, not changed' } : own;
+  return own.level === 'write' ? { level: 'read', rule: READ_ONLY[field.source] } : own;
 }
+
+const READ_ONLY = {
+  computed: 'Computed fields can be read, not changed',
+  given: 'A number that was given out stays',
+  carried: 'What a reference brings along is changed where it comes from',
+} as const;
 
 const read = new WeakMap<Field, readonly string[]>();
 
-/** The keys that a computed field’s formula reads. */
+/** The keys that a field’s value comes from: those its formula reads, or its reference. */
 function keysRead(field: Field): readonly string[] {
   let keys = read.get(field);
   if (!keys) {
-    keys = field.source === 'computed' ? namesIn(field.formula) : [];
+    keys = field.source === 'computed' ? namesIn(field.formula) : field.source === 'carried' ? [field.reference] : [];
     read.set(field, keys);
   }
   return keys;
 }
 
-/** The fields that a computed field comes from in the end, none of them computed. */
+/** The fields that a computed or carried field comes from in the end, all of them filled in by somebody. */
 export function sourcesOf(field: Field, fields: readonly Field[], seen: ReadonlySet<Field> = new Set()): readonly Field[] {
   if (seen.has(field)) return [];
   return keysRead(field).flatMap((key) => {
     const source = fields.find((each) => each.key === key);
-    return !source ? [] : source.source === 'computed' ? sourcesOf(source, fields, new Set([...seen, field])) : [source];
+    return !source ? [] : isFilled(source) ? [source] : sourcesOf(source, fields, new Set([...seen, field]));
   });
 }
 
@@ -72,6 +79,16 @@ const concerns = (rule: AccessRule, field: Field): boolean => rule.fields === 'a
 function baseAccess(field: Field, relation: Relation): Access {
   if (relation.isDesk) return { level: 'write', rule: 'The desk works with every field unless a rule says otherwise' };
   if (!relation.isRequester) return { level: 'hidden', rule: 'Only the desk and the requester see a request' };
-  if (field.source === 'computed') return { level: 'read', rule: 'Requesters read what is computed from what they were asked' };
-  return field.source === 'asked' ? { level: 'read', rule: 'Requesters read what they were asked' } : { level: 'hidden', rule: 'Desk-only fields are hidden from requesters' };
+  switch (field.source) {
+    case 'asked':
+      return { level: 'read', rule: 'Requesters read what they were asked' };
+    case 'computed':
+      return { level: 'read', rule: 'Requesters read what is computed from what they were asked' };
+    case 'given':
+      return { level: 'read', rule: 'Requesters read the numbers they are given' };
+    case 'carried':
+      return { level: 'read', rule: 'Requesters read what their choice brings along' };
+    case 'desk-only':
+      return { level: 'hidden', rule: 'Desk-only fields are hidden from requesters' };
+  }
 }

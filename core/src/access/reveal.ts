@@ -66,9 +66,13 @@ export function reveal(input: RevealInput): Revealed<VisibleValues> {
  * for a reader who may see them there.
  */
 export function revealForLetter(input: RevealInput): Revealed<VisibleValues> {
-  const restricted = restrictedKeys(input.plan);
-  const isOpen = (field: Field): boolean => ![field, ...sourcesOf(field, input.fields)].some((each) => restricted.has(each.key));
-  return reveal({ ...input, only: input.fields.filter(isOpen) });
+  return reveal({ ...input, only: openFields(input.fields, input.plan) });
+}
+
+/** The fields that no rule of the plan restricts, nor any field they come from: only these leave the register’s own desk. */
+export function openFields(fields: readonly Field[], plan: AccessPlan): readonly Field[] {
+  const restricted = restrictedKeys(plan);
+  return fields.filter((field) => ![field, ...sourcesOf(field, fields)].some((each) => restricted.has(each.key)));
 }
 
 /** The keys a viewer may read, for projecting what speaks of fields without being their values. */

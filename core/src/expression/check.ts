@@ -23,6 +23,9 @@ export function checkTests(tests: readonly Test[], column: ScopeType | null, sco
 /** What an expression gives, as far as it can be known beforehand; `column` is the type of `?`. */
 export const typeOf = (node: Node, scope: Scope, column: ScopeType | null = null): ScopeType | null => new Checker(column).typeOf(node, scope);
 
+/** What a function can need, in words. */
+const NEEDED_WORDS = { calendar: 'a working calendar', vocabularies: 'the vocabularies' } as const;
+
 const YES_NO: ScopeType = { kind: 'yes-no' };
 
 /** Kinds that have an order. */
@@ -212,7 +215,7 @@ class Checker {
       return null;
     }
     this.arguments(node, builtIn, args);
-    if (builtIn.needs && !scope.find(builtIn.needs)) this.error(node, `${builtIn.name} needs a working calendar, and there is none here.`);
+    if (builtIn.needs && !scope.find(builtIn.needs)) this.error(node, `${builtIn.name} needs ${NEEDED_WORDS[builtIn.needs]}, and there is none here.`);
     return builtIn.gives(args);
   }
 

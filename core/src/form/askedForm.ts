@@ -1,5 +1,5 @@
 import { namesIn } from '../expression/index.ts';
-import type { Field } from '../register/index.ts';
+import { type Field, isFilled } from '../register/index.ts';
 import { type Action, type AskedForm, type FormRule, questionsOf } from './design.ts';
 import { placeholdersIn } from './findings/findings.ts';
 import { presetReads } from './presets.ts';
@@ -44,5 +44,6 @@ export function askedForm(form: AskedForm): AskedForm {
 
 function readBy(field: Field): readonly string[] {
   if (field.source === 'computed') return namesIn(field.formula);
-  return field.preset ? presetReads(field.preset) : [];
+  if (field.source === 'carried') return [field.reference];
+  return isFilled(field) && field.preset ? presetReads(field.preset) : [];
 }

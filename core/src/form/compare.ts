@@ -1,5 +1,5 @@
 import type { Scope } from '../expression/index.ts';
-import { type Field, requestScope } from '../register/index.ts';
+import { type Field, isFilled, requestScope } from '../register/index.ts';
 import { type FormDesign, type Part, partKey, type Question } from './design.ts';
 import { isSame } from './same.ts';
 import { expressionInWords, partName, presetInWords, ruleInWords } from './words.ts';
@@ -49,8 +49,13 @@ function fieldChanges(before: FormDesign, after: FormDesign, was: Scope, is: Sco
   const changes: DesignChange[] = [];
   const add = (field: Field, words: string, old: string, fresh: string, reaches: DesignChange['reaches'] = 'register'): void =>
     void changes.push({ page: 'questions', at: field.key, words, before: old, after: fresh, reaches });
-  const source = (field: Field, scope: Scope): string => (field.source === 'computed' ? `computed: ${expressionInWords(field.formula, scope)}` : field.source);
-  const preset = (field: Field, design: FormDesign, scope: Scope): string => (field.source !== 'computed' && field.preset ? presetInWords(field, field.preset, design, scope) : '');
+  const source = (field: Field, scope: Scope): string =>
+    field.source === 'computed'
+      ? `computed: ${expressionInWords(field.formula, scope)}`
+      : field.source === 'carried'
+        ? `${field.live ? 'live' : 'frozen'}, carried by ${field.reference}`
+        : field.source;
+  const preset = (field: Field, design: FormDesign, scope: Scope): string => (isFilled(field) && field.preset ? presetInWords(field, field.preset, design, scope) : '');
   for (const field of after.fields) {
     const old = before.fields.find((each) => each.key === field.key);
     if (!old) {

@@ -3,6 +3,7 @@ import {
   type Field,
   type FieldValue,
   type NameOf,
+  namesAround,
   orderProblems,
   type Problem,
   type RawAnswer,
@@ -15,6 +16,7 @@ import {
   typedForm,
   type Values,
 } from '../register/index.ts';
+import { carriedValue } from './carried.ts';
 import { type AskedForm, FIRST_PAGE, type FormRule, type Part, type Question, questionsOf } from './design.ts';
 import { type Effects, ReadyRules, type Said } from './effects.ts';
 import { type Place, placesOf } from './layout.ts';
@@ -97,7 +99,9 @@ export function prepareCompletion(form: AskedForm): (answers: RawAnswers, facts:
   return (answers, facts) => {
     const reads = fields.map((field, index) => (asks[index] && Object.hasOwn(answers, field.key) ? readOnce(field, answers[field.key] ?? null, facts) : null));
     const settled = settle((index, effects, slots) => {
-      const [asked, read, preset] = [asks[index], reads[index], presets[index]];
+      const [field, asked, read, preset] = [fields[index], asks[index], reads[index], presets[index]];
+      if (field?.source === 'given') return facts.numbers[field.key];
+      if (field?.source === 'carried') return carriedValue(field, slots[indexOf.get(field.reference) ?? -1], facts);
       // Who has not touched a question leaves its preset standing; who emptied it has answered with nothing.
       if (!asked || !read) return preset?.(slots, facts);
       const { question, place } = asked;
@@ -107,7 +111,7 @@ export function prepareCompletion(form: AskedForm): (answers: RawAnswers, facts:
     }, facts);
     const { effects } = settled;
     const values = valuesOf(fields, settled.values);
-    const nameOf = (id: string): string | undefined => facts.people.find((person) => person.id === id)?.name;
+    const nameOf = namesAround(facts);
     const visible = visibleIn(effects, facts);
     const isAsked = new Map<string, AskedQuestion>();
     const problems: Problem[] = [];
@@ -238,7 +242,7 @@ function strangersAmong(answers: RawAnswers, askedHere: ReadonlyMap<string, Ques
   });
 }
 
-const PICKED: ReadonlySet<string> = new Set(['choice', 'choices', 'level', 'yes-no', 'date', 'date-time', 'person', 'people']);
+const PICKED: ReadonlySet<string> = new Set(['choice', 'choices', 'level', 'yes-no', 'date', 'date-time', 'person', 'people', 'term', 'terms', 'reference', 'references']);
 
 function missing(question: Question, field: Field): Problem {
   const fix = field.type.kind === 'line-items' ? 'Add a line.' : PICKED.has(field.type.kind) ? 'Choose one.' : 'Fill it in.';

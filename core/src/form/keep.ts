@@ -1,4 +1,5 @@
 import { type Field, type FieldValue, orderProblems, type Problem, type RequestFacts, requestScope, type Values } from '../register/index.ts';
+import { carriedValue } from './carried.ts';
 import type { AskedForm } from './design.ts';
 import { ReadyRules, type Said } from './effects.ts';
 import { prepareSettling } from './settle.ts';
@@ -19,8 +20,17 @@ export function prepareKeeping(form: AskedForm): (values: Values, touched: Reado
   const scope = requestScope(fields);
   const rules = new ReadyRules(form, scope, (rule) => rule.runs === 'saving');
   const settle = prepareSettling(fields, scope, rules);
+  const indexOf = new Map(fields.map((field, index) => [field.key, index]));
   return (before, touched, facts) => {
-    const { effects, values: held } = settle((index) => heldBy(before, fields[index]), facts);
+    const { effects, values: held } = settle((index, _, slots) => {
+      const field = fields[index];
+      if (field?.source !== 'carried') return heldBy(before, field);
+      // What is frozen stays until the reference points elsewhere; what is live follows where its request is known.
+      const pointsTo = slots[indexOf.get(field.reference) ?? -1];
+      const isKnown = facts.references.some((each) => each.id === pointsTo);
+      const stays = !touched.has(field.reference) && pointsTo === (before[field.reference] ?? null) && !(field.live && isKnown);
+      return stays ? heldBy(before, field) : carriedValue(field, pointsTo, facts);
+    }, facts);
     const values: Record<string, FieldValue> = { ...before };
     for (const [index, field] of fields.entries()) {
       const value = held[index];

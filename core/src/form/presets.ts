@@ -1,12 +1,12 @@
 import { CalendarDate, type Compiled, compile, DateTime, namesIn, parseExpression, type Scope, type Slots, type Value } from '../expression/index.ts';
-import { type Field, type FieldValue, type Preset, type RequestFacts, readAnswer, valueFromExpression } from '../register/index.ts';
+import { type Field, type FieldValue, isFilled, type Preset, type RequestFacts, readAnswer, valueFromExpression } from '../register/index.ts';
 
 /** What stands in a field before anybody has answered, for the values of the moment. */
 export type ReadyPreset = (slots: Slots, facts: RequestFacts) => FieldValue | undefined;
 
 /** Prepares a field’s preset once. One that does not fit the field’s kind gives nothing. */
 export function readyPreset(field: Field, scope: Scope): ReadyPreset | null {
-  if (field.source === 'computed' || !field.preset) return null;
+  if (!isFilled(field) || !field.preset) return null;
   const { preset } = field;
   if (preset.from === 'fixed') {
     return (_, facts) => {

@@ -13,6 +13,9 @@ const FACTS: RequestFacts = {
   calendar: { open: [], closed: [] },
   people: [{ id: 'ada', name: 'Ada Quill', groups: [] }],
   files: [],
+  vocabularies: [],
+  references: [],
+  numbers: {},
 };
 const SIZES = ['small', 'large', 'huge'].map((key) => ({ key, label: key }));
 const asked = (key: string, type: Field['type'], preset?: Extract<Field, { preset?: unknown }>['preset']): Field => ({
@@ -60,7 +63,7 @@ function design(rules: readonly FormRule[], more: Partial<FormDesign> = {}): For
   };
 }
 const complete = (made: FormDesign, answers: RawAnswers = {}, facts = FACTS) => prepareCompletion(made)(answers, facts);
-const findings = (made: FormDesign) => findingsOf(made, { groups: new Set(['boats']), outside: false });
+const findings = (made: FormDesign) => findingsOf(made, { groups: new Set(['boats']), outside: false, vocabularies: [], registers: [] });
 const messages = (made: FormDesign) => findings(made).map((finding) => finding.message);
 
 describe('what rules do', () => {

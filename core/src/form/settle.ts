@@ -1,5 +1,5 @@
 import { type Compiled, type Computed, compile, computingOrder, parseExpression, type Scope, type Slots, type Value } from '../expression/index.ts';
-import { expressionValue, type Field, type FieldValue, factSlots, type RequestFacts, valueFromExpression } from '../register/index.ts';
+import { expressionValue, type Field, type FieldValue, factSlots, isFilled, type RequestFacts, valueFromExpression } from '../register/index.ts';
 import type { Effects, ReadyRules } from './effects.ts';
 
 /** Where rules, presets and computed values have come to rest. */
@@ -44,7 +44,7 @@ const isSame = (a: FieldValue | undefined, b: FieldValue | undefined): boolean =
  */
 export function prepareSettling(fields: readonly Field[], scope: Scope, rules: ReadyRules): (entered: Entered, facts: RequestFacts) => Settled {
   const formulas = formulasOf(fields, scope);
-  const most = rules.count + fields.filter((field) => field.source !== 'computed' && field.preset !== undefined).length + 2;
+  const most = rules.count + fields.filter((field) => (isFilled(field) ? field.preset !== undefined : field.source === 'carried')).length + 2;
 
   return (entered, facts) => {
     const values: (FieldValue | undefined)[] = fields.map(() => undefined);

@@ -1,4 +1,4 @@
-import type { Kind } from '../register/index.ts';
+import type { Kind, Vocabulary } from '../register/index.ts';
 import { type FormDesign, questionsOf } from './design.ts';
 
 /** A form with all it needs, to be taken to another installation as one file. */
@@ -7,7 +7,15 @@ export interface FormFile {
   readonly version: 1;
   readonly design: FormDesign;
   /** What the form names and another installation has to have, or something in its place. */
-  readonly needs: { readonly groups: readonly Named[]; readonly calendars: readonly Named[] };
+  readonly needs: Needs;
+}
+
+/** Vocabularies come along with their terms, so that one that is missing can be brought in; registers are only named. */
+export interface Needs {
+  readonly groups: readonly Named[];
+  readonly calendars: readonly Named[];
+  readonly vocabularies: readonly Vocabulary[];
+  readonly registers: readonly Named[];
 }
 
 interface Named {
@@ -22,27 +30,69 @@ export function groupsNeeded(design: FormDesign): readonly string[] {
   return [...new Set([...routing.rows.map((row) => row.outcome.team), routing.otherwise.team, approval.step.group, deadline.escalateTo, ...picked])];
 }
 
+/** The keys of the vocabularies a form takes terms from, and of the registers its references point to. */
+export function namedBy({ fields }: Pick<FormDesign, 'fields'>): { readonly vocabularies: readonly string[]; readonly registers: readonly string[] } {
+  const types = fields.flatMap(({ type }) => (type.kind === 'line-items' ? type.columns.map((column) => column.type) : [type]));
+  return {
+    vocabularies: [...new Set(types.flatMap((type) => (type.kind === 'term' || type.kind === 'terms' ? [type.vocabulary] : [])))],
+    registers: [...new Set(types.flatMap((type) => (type.kind === 'reference' || type.kind === 'references' ? [type.register] : [])))],
+  };
+}
+
+/** What a house has that a form can need. */
+export interface Ground {
+  readonly groups: readonly Named[];
+  readonly calendars: readonly Named[];
+  readonly vocabularies: readonly Vocabulary[];
+  readonly registers: readonly Named[];
+}
+
 /** The form as a file, with the names of what it needs. */
-export function formFile(design: FormDesign, groups: readonly Named[], calendars: readonly Named[]): FormFile {
+export function formFile(design: FormDesign, { groups, calendars, vocabularies, registers }: Ground): FormFile {
+  const names = namedBy(design);
   const named = (key: string, among: readonly Named[]): Named => ({ key, name: among.find((each) => each.key === key)?.name ?? key });
   return {
     format: 'tolvek-form',
     version: 1,
     design,
-    needs: { groups: groupsNeeded(design).map((key) => named(key, groups)), calendars: [named(design.deadline.calendar, calendars)] },
+    needs: {
+      groups: groupsNeeded(design).map((key) => named(key, groups)),
+      calendars: [named(design.deadline.calendar, calendars)],
+      vocabularies: vocabularies.filter((each) => names.vocabularies.includes(each.key)),
+      registers: names.registers.map((key) => named(key, registers)),
+    },
   };
 }
 
-/** What stands in the place of groups and calendars that are not here, by their keys in the file. */
+/** What stands in the place of groups, calendars, vocabularies and registers that are not here, by their keys in the file. */
 export interface Places {
   readonly groups: Readonly<Record<string, string>>;
   readonly calendars: Readonly<Record<string, string>>;
+  readonly vocabularies: Readonly<Record<string, string>>;
+  readonly registers: Readonly<Record<string, string>>;
 }
 
 /** A form from elsewhere with what it names put in its place. What is not named in `places` stays as it is. */
 export function settledHere(design: FormDesign, places: Places): FormDesign {
   const group = (key: string): string => places.groups[key] ?? key;
-  const inKind = (type: Kind): Kind => (type.kind === 'person' || type.kind === 'people' ? { ...type, from: [...new Set(type.from.map(group))] } : type);
+  const inTerm = <K extends { readonly vocabulary: string }>(type: K): K => ({ ...type, vocabulary: places.vocabularies[type.vocabulary] ?? type.vocabulary });
+  const inKind = (type: Kind): Kind => {
+    switch (type.kind) {
+      case 'person':
+      case 'people':
+        return { ...type, from: [...new Set(type.from.map(group))] };
+      case 'term':
+      case 'terms':
+        return inTerm(type);
+      case 'reference':
+      case 'references':
+        return { ...type, register: places.registers[type.register] ?? type.register };
+      case 'line-items':
+        return { ...type, columns: type.columns.map((column) => (column.type.kind === 'term' ? { ...column, type: inTerm(column.type) } : column)) };
+      default:
+        return type;
+    }
+  };
   const { routing, approval, deadline } = design;
   return {
     ...design,
@@ -108,6 +158,8 @@ function shapeOf(type: Kind): JsonSchema {
     case 'choices':
       return { type: 'array', items: { enum: offered(type.options) } };
     case 'people':
+    case 'terms':
+    case 'references':
     case 'files':
       return { type: 'array', items: { type: 'string' } };
     case 'date':

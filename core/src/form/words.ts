@@ -1,5 +1,5 @@
 import { parseExpression, printExpression, type Scope } from '../expression/index.ts';
-import { type Field, type Preset, readAnswer, showValue } from '../register/index.ts';
+import { type Field, NOTHING_AROUND, type Preset, readAnswer, showValue } from '../register/index.ts';
 import { type Action, END, FIRST_PAGE, type FormDesign, type FormRule, partKey } from './design.ts';
 
 type Named = Pick<FormDesign, 'fields' | 'parts'>;
@@ -59,7 +59,7 @@ export function ruleInWords(rule: FormRule, form: Named, scope: Scope): string {
 export function presetInWords(field: Field, preset: Preset, form: Named, scope: Scope): string {
   switch (preset.from) {
     case 'fixed': {
-      const read = readAnswer(field, preset.value, { today: '0000-01-01', now: '0000-01-01T00:00', people: [], files: [] });
+      const read = readAnswer(field, preset.value, NOTHING_AROUND);
       return read.state === 'value' ? showValue(field, read.value) : String(preset.value);
     }
     case 'today':

@@ -1,5 +1,5 @@
 import { dateAt, type WorkingCalendar, wallClockAt, workingWeek } from '../deadline/index.ts';
-import type { KnownFile, KnownPerson, RequestFacts } from '../register/index.ts';
+import type { Around, RequestFacts } from '../register/index.ts';
 
 /** Who asks, as conditions may know them. */
 export interface Asker {
@@ -15,8 +15,7 @@ export function factsAt(
   calendar: WorkingCalendar,
   door: RequestFacts['door'],
   asker: Asker | null,
-  people: readonly KnownPerson[],
-  files: readonly KnownFile[] = [],
+  around: Pick<Around, 'people' | 'vocabularies'> & Partial<Pick<RequestFacts, 'files' | 'references' | 'numbers'>>,
 ): RequestFacts {
   const week = workingWeek(calendar);
   return {
@@ -28,7 +27,9 @@ export function factsAt(
     today: dateAt(now, calendar.zone),
     now: wallClockAt(now, calendar.zone),
     calendar: { open: [...week.open], closed: [...week.closed] },
-    people,
-    files,
+    files: [],
+    references: [],
+    numbers: {},
+    ...around,
   };
 }

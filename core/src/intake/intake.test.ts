@@ -54,6 +54,9 @@ const facts = {
   now: '2026-11-23T10:00',
   people: [],
   files: [],
+  vocabularies: [],
+  references: [],
+  numbers: {},
   calendar: { open: [true, true, true, true, true, false, false], closed: ['2026-12-25'] },
 } as const;
 const day = [['08:00', '17:00']] as const;
@@ -145,7 +148,7 @@ describe('taking a request in', () => {
 });
 
 describe('findings and changes', () => {
-  const groups = { groups: new Set(['estates', 'managers']), outside: true };
+  const groups = { groups: new Set(['estates', 'managers']), outside: true, vocabularies: [], registers: [] };
 
   it('finds nothing in a sound design', () => expect(findingsOf(design, groups)).toEqual([]));
 

@@ -1,2 +1,2 @@
 export { type DressedLetter, dressLetter } from './dress.ts';
-export { draftConfirmation, draftNotice, type Letter, type NoticeContext, type NoticeEvent } from './letter.ts';
+export { draftConfirmation, draftGoingOn, draftNotice, type Letter, type NoticeContext, type NoticeEvent } from './letter.ts';

@@ -99,3 +99,14 @@ export function draftConfirmation(input: { readonly name: string; readonly formT
     action: { label: 'Confirm and send', url: input.url, note: `The link works once and ends on ${input.expires}.` },
   };
 }
+
+/** The letter with the link to go on with a form that was begun. It repeats nothing of what was typed. */
+export function draftGoingOn(input: { readonly name: string; readonly formTitle: string; readonly url: string; readonly expires: string }): Letter {
+  return {
+    subject: `${input.formTitle}: go on where you stopped`,
+    greeting: input.name === '' ? 'Good day,' : `Dear ${input.name},`,
+    paragraphs: ['What you typed is kept. Nothing was sent yet: open the form again with this link, on any device, and go on.', 'If this was not you, leave this letter alone.'],
+    facts: [],
+    action: { label: 'Go on with the form', url: input.url, note: `The link is for you alone and ends on ${input.expires}.` },
+  };
+}

@@ -45,7 +45,9 @@ export type SingleKind =
   /** `most`: minutes. */
   | { readonly kind: 'duration'; readonly most?: number }
   | { readonly kind: 'choice'; readonly options: readonly ChoiceOption[] }
-  | { readonly kind: 'level'; readonly levels: readonly Level[] };
+  | { readonly kind: 'level'; readonly levels: readonly Level[] }
+  /** One term of a vocabulary; `under`: only those below this one. */
+  | { readonly kind: 'term'; readonly vocabulary: string; readonly under?: string };
 
 /** A column of line items: asked in each row, or computed from the others of its row. */
 export interface ItemColumn {
@@ -65,8 +67,25 @@ export type Kind =
   | { readonly kind: 'person'; readonly from: readonly string[] }
   | { readonly kind: 'people'; readonly from: readonly string[]; readonly most?: number }
   /** `mostBytes`: of each file. */
+  | { readonly kind: 'terms'; readonly vocabulary: string; readonly under?: string; readonly most?: number }
+  | ({ readonly kind: 'reference' } & ReferenceKind)
+  | ({ readonly kind: 'references'; readonly most?: number } & ReferenceKind)
+  /** Given out when a request arrives, each once: the prefix with `{year}` filled in, and figures, at least so many. */
+  | { readonly kind: 'auto-number'; readonly prefix: string; readonly digits: number }
   | { readonly kind: 'files'; readonly only: FileGroup; readonly most?: number; readonly mostBytes?: number }
   | { readonly kind: 'line-items'; readonly columns: readonly ItemColumn[]; readonly least?: number; readonly most?: number };
+
+/** What a reference points to, and who is offered what. */
+export interface ReferenceKind {
+  /** The key of the register whose requests are offered. */
+  readonly register: string;
+  /** The fields of that register it is shown and found by, besides its number. */
+  readonly shows: readonly string[];
+  /** Which are offered: all, those not finished, those finished, or one’s own. */
+  readonly among: 'all' | 'unfinished' | 'finished' | 'mine';
+  /** FEEL that has to hold for what is offered, over `it` (the other request’s fields) and the names of the form. */
+  readonly offered?: string;
+}
 
 /** Which files a field takes. */
 export type FileGroup = 'any' | 'pictures' | 'documents';
@@ -86,11 +105,21 @@ export type Preset =
   | { readonly from: 'field'; readonly field: string }
   | { readonly from: 'formula'; readonly formula: string };
 
-/** Where a value comes from: asked on a form, filled in by the desk only (never on a form), or computed from other fields. */
-export type Source = { readonly source: 'asked' | 'desk-only'; readonly preset?: Preset } | { readonly source: 'computed'; readonly formula: string };
+/** Where a value comes from: asked on a form, filled in by the desk only (never on a form), computed from other fields, given out by the house (automatic numbers), or carried along by a reference. */
+export type Source =
+  | { readonly source: 'asked' | 'desk-only'; readonly preset?: Preset }
+  | { readonly source: 'computed'; readonly formula: string }
+  | { readonly source: 'given' }
+  /** Brought along from the request that a reference points to: as it is now, or as it was when it was pointed to. */
+  | { readonly source: 'carried'; readonly reference: string; readonly field: string; readonly live: boolean };
 
 /** A named, typed value of a register. The key is its lasting identity; the label may change at any time. */
 export type Field = { readonly key: string; readonly label: string; readonly type: Kind } & Source;
+
+/** A field that somebody fills in. */
+export type FilledField = Extract<Field, { source: 'asked' | 'desk-only' }>;
+export type CarriedField = Extract<Field, { source: 'carried' }>;
+export const isFilled = (field: Field): field is FilledField => field.source === 'asked' || field.source === 'desk-only';
 
 export type RawSingle = string | number | boolean | null;
 export type RawRow = Readonly<Record<string, RawSingle>>;
@@ -112,4 +141,16 @@ export interface KnownPerson {
   readonly id: string;
   readonly name: string;
   readonly groups: readonly string[];
+}
+
+/** A request that a reference can point to, as far as whoever answers may know it. */
+export interface KnownRequest {
+  readonly id: string;
+  /** The key of its register. */
+  readonly register: string;
+  readonly number: string;
+  /** What it is called where it is picked: what the reference shows of it. */
+  readonly label: string;
+  /** What references carry along from it, by the keys of its own fields. */
+  readonly values: Values;
 }

@@ -1,14 +1,17 @@
 export type {
+  CarriedField,
   ChoiceOption,
   Field,
   FieldValue,
   FileGroup,
+  FilledField,
   ItemColumn,
   ItemRow,
   Kind,
   KindName,
   KnownFile,
   KnownPerson,
+  KnownRequest,
   Level,
   Money,
   Preset,
@@ -16,17 +19,34 @@ export type {
   RawAnswers,
   RawRow,
   RawSingle,
+  ReferenceKind,
   Single,
   SingleKind,
   Values,
 } from './field.ts';
+export { isFilled } from './field.ts';
+export { numberPrefix, numberWith } from './kinds/autoNumber.ts';
 export { dateInWords } from './kinds/date.ts';
 export { isMailAddress } from './kinds/email.ts';
 export { bytesInWords, endingsOf, FILE_LIMITS, fileId, fileName, fileObjection, mediaByName } from './kinds/files.ts';
-export { expressionValue, itemScope, itemsShown, KIND_NAMES, readAnswer, scopeTypeOf, showValue, storedForm, typedForm, valueFromExpression } from './kinds/index.ts';
-export type { Around, NameOf, ReadAnswer } from './kinds/kind.ts';
+export { expressionValue, itemScope, itemsShown, KIND_NAMES, namesAround, readAnswer, scopeTypeOf, showValue, storedForm, typedForm, valueFromExpression } from './kinds/index.ts';
+export { type Around, type NameOf, NOTHING_AROUND, type ReadAnswer } from './kinds/kind.ts';
 export type { ItemsShown } from './kinds/lineItems.ts';
+export { termAddress } from './kinds/term.ts';
 export { orderProblems } from './orderProblems.ts';
 export type { Problem } from './problem.ts';
 export { FACT_NAMES, factSlots, type RequestFacts, requestScope, requestSlots } from './requestScope.ts';
 export { type Phase, type Priority, priorities, type Stage, stagesToMoveTo } from './stage.ts';
+export {
+  MOST_TERMS,
+  mergeTerms,
+  type PlacedTerm,
+  type Term,
+  termByKey,
+  termMeant,
+  termPath,
+  termsInOrder,
+  termsOffered,
+  type Vocabulary,
+  vocabularyProblems,
+} from './vocabulary.ts';

@@ -1,9 +1,11 @@
-import { CalendarDate, DateTime, Scope, type ScopeType, type Slots } from '../expression/index.ts';
-import type { Field, KnownFile, KnownPerson, Values } from './field.ts';
+import { CalendarDate, type Context, DateTime, Scope, type ScopeType, type Slots } from '../expression/index.ts';
+import type { Field, Kind, Values } from './field.ts';
 import { expressionValue, scopeTypeOf } from './kinds/index.ts';
+import type { Around } from './kinds/kind.ts';
+import { parentsIn, termsInOrder, type Vocabulary } from './vocabulary.ts';
 
 /** Facts about a request besides its fields. */
-export interface RequestFacts {
+export interface RequestFacts extends Around {
   readonly requesterIsOutside: boolean;
   /** Null while nobody has said who they are. */
   readonly requesterId: string | null;
@@ -12,28 +14,23 @@ export interface RequestFacts {
   readonly door: 'staff' | 'outside';
   /** The team of who asks, by name; empty when there is none. */
   readonly department: string;
-  /** `YYYY-MM-DD` at the desk. */
-  readonly today: string;
-  /** `YYYY-MM-DDTHH:MM` at the desk. */
-  readonly now: string;
-  /** Who can be picked in fields for people. */
-  readonly people: readonly KnownPerson[];
-  /** Files that were sent along and can be answers. */
-  readonly files: readonly KnownFile[];
+  /** What automatic numbers this request gets, by field; set aside where it is taken in. */
+  readonly numbers: Readonly<Record<string, string>>;
   /** What counts as a working day: open weekdays, Monday first, and closed dates. */
   readonly calendar: { readonly open: readonly boolean[]; readonly closed: readonly string[] };
 }
 
-/** Groups and people by name, where conditions are built or explained; a condition means the same without them. */
+/** Groups, people and terms by name, where conditions are built or explained; a condition means the same without them. */
 export interface KnownNames {
   readonly groups?: readonly { readonly key: string; readonly label: string }[];
   readonly people?: readonly { readonly key: string; readonly label: string }[];
+  readonly vocabularies?: readonly Vocabulary[];
 }
 
 /** The names that conditions about a request may use: its fields by key, then `requester`, `door` and `today`. */
 export function requestScope(fields: readonly Field[], known: KnownNames = {}): Scope {
   return new Scope([
-    ...fields.map((field) => ({ name: field.key, label: field.label, type: withPeople(scopeTypeOf(field), known.people ?? []) })),
+    ...fields.map((field) => ({ name: field.key, label: field.label, type: withNames(scopeTypeOf(field), field.type, known) })),
     {
       name: 'requester',
       label: 'Requester',
@@ -61,13 +58,17 @@ export function requestScope(fields: readonly Field[], known: KnownNames = {}): 
     { name: 'today', label: 'Today', type: { kind: 'date' } },
     { name: 'now', label: 'Now', type: { kind: 'date-time' } },
     { name: 'calendar', label: 'Working calendar', type: { kind: 'context', entries: {} } },
+    { name: 'vocabularies', label: 'Vocabularies', type: { kind: 'context', entries: {} } },
   ]);
 }
 
-/** A type that picks people, with those who are known by name. */
-function withPeople(type: ScopeType, people: NonNullable<KnownNames['people']>): ScopeType {
+/** A type that picks people or terms, with those who are known by name. */
+function withNames(type: ScopeType, kind: Kind, { people = [], vocabularies = [] }: KnownNames): ScopeType {
+  if (type.kind === 'list' && type.of) return { kind: 'list', of: withNames(type.of, kind, { people, vocabularies }) };
   if (type.kind === 'person') return { ...type, people };
-  return type.kind === 'list' && type.of?.kind === 'person' ? { kind: 'list', of: { ...type.of, people } } : type;
+  if (kind.kind !== 'term' && kind.kind !== 'terms') return type;
+  const vocabulary = vocabularies.find((each) => each.key === kind.vocabulary);
+  return vocabulary ? { kind: 'choice', options: termsInOrder(vocabulary, kind.under).map(({ term }) => term) } : type;
 }
 
 /** The values for `requestScope(fields)`, by slot. */
@@ -82,7 +83,17 @@ export const factSlots = (facts: RequestFacts): Slots => [
   CalendarDate.read(facts.today),
   DateTime.read(facts.now),
   facts.calendar,
+  parentsOf(facts.vocabularies),
 ];
 
+const parents = new WeakMap<readonly Vocabulary[], Context>();
+
+/** What stands under what, by vocabulary and key of the term. */
+function parentsOf(vocabularies: readonly Vocabulary[]): Context {
+  let known = parents.get(vocabularies);
+  if (!known) parents.set(vocabularies, (known = Object.fromEntries(vocabularies.map((each) => [each.key, parentsIn(each)]))));
+  return known;
+}
+
 /** Names that stand for no field: reading them discloses nothing that the access plan protects. */
-export const FACT_NAMES: ReadonlySet<string> = new Set(['requester', 'door', 'today', 'now', 'calendar']);
+export const FACT_NAMES: ReadonlySet<string> = new Set(['requester', 'door', 'today', 'now', 'calendar', 'vocabularies']);

@@ -5,8 +5,8 @@ export interface AskedOnce {
   readonly form: string;
   readonly by: string;
   readonly daysAgo: number;
-  /** Answers, with days counted from the demo’s first day. */
-  readonly answers: (day: (offset: number) => string) => RawAnswers;
+  /** Answers, with days counted from the demo’s first day, and things by what they are called. */
+  readonly answers: (day: (offset: number) => string, thing: (name: string) => string) => RawAnswers;
 }
 
 const line = (what: string, count: number, price: string, vat = 'full') => ({ what, count, price, vat });
@@ -40,8 +40,8 @@ export const ASKED: readonly AskedOnce[] = [
     form: 'vessel-time',
     by: 'Mireille Thorsby',
     daysAgo: 6,
-    answers: (day) => ({
-      vessel: 'tern',
+    answers: (day, thing) => ({
+      vessel: thing('Arctic Tern'),
       purpose: 'Kelp transects 3 to 7',
       leaves: `${day(8)}T08:00`,
       returns: `${day(8)}T17:30`,
@@ -49,14 +49,23 @@ export const ASKED: readonly AskedOnce[] = [
       persons: 6,
       sea_state: 20,
       gear: ['frame', 'ctd'],
-      budget: 'MB2041',
+      budget: thing('MB2041'),
     }),
   },
   {
     form: 'vessel-time',
     by: 'Declan Oyelaran',
     daysAgo: 3,
-    answers: (day) => ({ vessel: 'skiff', purpose: 'Tide gauge', leaves: `${day(3)}T09:00`, returns: `${day(3)}T11:00`, area: 'bay', persons: 2, sea_state: 10, budget: 'OC1200' }),
+    answers: (day, thing) => ({
+      vessel: thing('Skiff'),
+      purpose: 'Tide gauge',
+      leaves: `${day(3)}T09:00`,
+      returns: `${day(3)}T11:00`,
+      area: 'bay',
+      persons: 2,
+      sea_state: 10,
+      budget: thing('OC1200'),
+    }),
   },
   {
     form: 'sample-analysis',
@@ -68,8 +77,8 @@ export const ASKED: readonly AskedOnce[] = [
       frozen: true,
       freezer: '12.5',
       samples: [
-        { label: 'OB-1', matrix: 'water', method: 'nutrients', runs: 2 },
-        { label: 'OB-2', matrix: 'water', method: 'nutrients', runs: 2 },
+        { label: 'OB-1', matrix: 'sea_water', method: 'nutrients', runs: 2 },
+        { label: 'OB-2', matrix: 'sea_water', method: 'nutrients', runs: 2 },
         { label: 'OB-S1', matrix: 'sediment', method: 'metals', runs: 3 },
       ],
     }),
@@ -95,7 +104,8 @@ export const ASKED: readonly AskedOnce[] = [
     form: 'field-kit-loan',
     by: 'Priya Nakamura-Lind',
     daysAgo: 7,
-    answers: (day) => ({
+    answers: (day, thing) => ({
+      tagged: [thing('LM-02'), thing('UC-03')],
       things: [
         { what: 'Quadrat, 50 cm', count: 4 },
         { what: 'Hand corer', count: 1 },

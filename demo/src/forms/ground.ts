@@ -1,5 +1,5 @@
 import type { FormDesign, FormRule, Ground, Instruction, Page, Section } from '@tolvek/core/form';
-import type { ChoiceOption, Field } from '@tolvek/core/register';
+import { type ChoiceOption, type Field, isFilled } from '@tolvek/core/register';
 
 /** A form of the scenario, with what its making needs. */
 export interface DemoForm {
@@ -7,6 +7,8 @@ export interface DemoForm {
   /** The group that works at its desk. */
   readonly desk: string;
   readonly doors: { readonly staff: boolean; readonly outside: boolean };
+  /** Whether its requests are things other forms point to. */
+  readonly holds?: 'things';
   readonly design: FormDesign;
 }
 
@@ -34,8 +36,17 @@ export const rule = (id: string, name: string, when: string, then: FormRule['the
 /** A field with a default. */
 export const withPreset = (design: FormDesign, key: string, preset: Extract<Field, { preset?: unknown }>['preset']): FormDesign => ({
   ...design,
-  fields: design.fields.map((field) => (field.key === key && field.source !== 'computed' && preset ? { ...field, preset } : field)),
+  fields: design.fields.map((field) => (field.key === key && isFilled(field) && preset ? { ...field, preset } : field)),
 });
 
 export const computed = (key: string, label: string, type: Field['type'], formula: string): Field => ({ key, label, type, source: 'computed', formula });
+export const carried = (key: string, label: string, type: Field['type'], reference: string, field: string, live: boolean): Field => ({
+  key,
+  label,
+  type,
+  source: 'carried',
+  reference,
+  field,
+  live,
+});
 export const deskOnly = (key: string, label: string, type: Field['type']): Field => ({ key, label, type, source: 'desk-only' });

@@ -16,7 +16,7 @@ const design = designOf(
         most: 100,
         columns: [
           { key: 'label', label: 'Label on the tube', type: { kind: 'text', most: 30 }, required: true },
-          { key: 'matrix', label: 'Matrix', type: { kind: 'choice', options: options(['water', 'Sea water'], ['sediment', 'Sediment'], ['tissue', 'Tissue']) }, required: true },
+          { key: 'matrix', label: 'Matrix', type: { kind: 'term', vocabulary: 'matrices' }, required: true },
           {
             key: 'method',
             label: 'Method',
@@ -29,6 +29,7 @@ const design = designOf(
       },
       { asks: 'Which samples do you bring?', help: 'One line a tube; a list from a spreadsheet can be pasted.' },
     ),
+    asking('species', 'Species', { kind: 'terms', vocabulary: 'species', most: 10 }, { asks: 'Which species is the tissue from?', help: 'English or scientific names.' }),
     asking('arrive', 'Samples arrive', { kind: 'date', notBeforeToday: true }, { asks: 'When do the samples arrive?' }),
     asking('frozen', 'Frozen', { kind: 'yes-no' }, { asks: 'Do they have to stay frozen?' }),
     asking('freezer', 'Freezer space', { kind: 'number', places: 1, least: 0, unit: 'l' }, { asks: 'How much freezer space do they take?' }),
@@ -36,6 +37,7 @@ const design = designOf(
     asking('return_by', 'Keep until', { kind: 'date', notBefore: 'arrive' }, { asks: 'Until when shall we keep what is left?', required: false }),
   ],
   [
+    { key: 'lab_number', label: 'Lab number', type: { kind: 'auto-number', prefix: 'LAB-{year}-', digits: 4 }, source: 'given' },
     computed('how_many', 'Number of samples', { kind: 'number', places: 0, unit: 'samples' }, 'count(samples)'),
     computed('bench_time', 'Bench time', { kind: 'number', places: 1, unit: 'h' }, 'sum(samples.minutes) / 60'),
     deskOnly('analyst', 'Analyst', { kind: 'person', from: ['lab'] }),
@@ -49,7 +51,10 @@ export const laboratory: DemoForm = {
   design: {
     ...design,
     intro: 'The Analytical Lab measures nutrients, trace metals and chlorophyll.',
-    rules: [rule('rule-frozen', 'Frozen samples need space', 'frozen = true', [{ do: 'show', parts: ['freezer'] }])],
+    rules: [
+      rule('rule-tissue', 'Tissue is of a species', 'some sample in samples satisfies is under(sample.matrix, "tissue")', [{ do: 'show', parts: ['species'] }]),
+      rule('rule-frozen', 'Frozen samples need space', 'frozen = true', [{ do: 'show', parts: ['freezer'] }]),
+    ],
     routing: {
       columns: [{ id: 'time', label: 'Bench time', input: 'bench_time' }],
       rows: [{ id: 'long', note: 'More than a day at the bench', cells: { time: '> 8' }, outcome: { team: 'lab', priority: 'normal', workingDays: 15, needsApproval: true } }],

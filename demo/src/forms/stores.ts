@@ -1,4 +1,4 @@
-import { asking, designOf, RECIPES } from '@tolvek/core/form';
+import { asking, designOf, type FormDesign, RECIPES } from '@tolvek/core/form';
 import { computed, type DemoForm, ground, options, rule, section } from './ground.ts';
 
 const made = (recipe: string, title: string, team: string) => {
@@ -9,6 +9,17 @@ const made = (recipe: string, title: string, team: string) => {
 
 const loan = made('loan', 'Field kit loan', 'stores');
 
+/** Things with a tag of their own are chosen after those that are counted. */
+const withTagged = (parts: FormDesign['parts']): FormDesign['parts'] =>
+  parts.flatMap((part) =>
+    part.part === 'question' && part.field === 'things'
+      ? [
+          { ...part, required: false },
+          { part: 'question', field: 'tagged', asks: 'Which things with a tag?', help: 'Drysuits, meters, cameras: type a part of the name or the tag.', required: false },
+        ]
+      : [part],
+  );
+
 export const kit: DemoForm = {
   prefix: 'FK',
   desk: 'stores',
@@ -16,7 +27,17 @@ export const kit: DemoForm = {
   design: {
     ...loan,
     intro: 'Quadrats, corers, drysuits and what else Stores lends. Everything comes back rinsed.',
-    fields: [...loan.fields, { key: 'rinsed', label: 'Rinsed', type: { kind: 'yes-no' }, source: 'desk-only' }],
+    fields: [
+      ...loan.fields,
+      {
+        key: 'tagged',
+        label: 'Things with a tag',
+        type: { kind: 'references', register: 'kit', shows: ['name', 'tag'], among: 'finished', offered: 'it.stage = "in_use"', most: 10 },
+        source: 'asked',
+      },
+      { key: 'rinsed', label: 'Rinsed', type: { kind: 'yes-no' }, source: 'desk-only' },
+    ],
+    parts: withTagged(loan.parts),
     rules: [
       rule('rule-long', 'Long loans are asked about', 'days_out > 28', [
         { do: 'warn', field: 'due_back', text: 'More than four weeks: Stores asks you half-way whether you still need it.' },

@@ -1,5 +1,5 @@
 import { asking, designOf } from '@tolvek/core/form';
-import { computed, type DemoForm, deskOnly, ground, options, page, rule, withPreset, words } from './ground.ts';
+import { carried, computed, type DemoForm, deskOnly, ground, options, page, rule, withPreset, words } from './ground.ts';
 
 const design = designOf(
   ground('Vessel time', 'boats'),
@@ -9,11 +9,8 @@ const design = designOf(
     asking(
       'vessel',
       'Vessel',
-      {
-        kind: 'choice',
-        options: options(['saithe', 'Saithe', 'workboat, eight persons'], ['tern', 'Arctic Tern', 'survey catamaran, twelve persons'], ['skiff', 'Skiff', 'inside the bay only']),
-      },
-      { asks: 'Which boat?' },
+      { kind: 'reference', register: 'vessels', shows: ['name', 'what', 'berths'], among: 'finished', offered: 'it.stage = "in_use"' },
+      { asks: 'Which boat?', help: 'Type a part of her name, or what she is.' },
     ),
     asking('purpose', 'Purpose', { kind: 'text' }, { asks: 'What will you do out there?' }),
     asking('leaves', 'Leaves', { kind: 'date-time', notBeforeNow: true }, { asks: 'When do you want to leave?' }),
@@ -37,11 +34,19 @@ const design = designOf(
     ),
     page('cost', 'What it costs'),
     words('cost', 'With these times the boat costs {cost}. Trips above € 1,500 are decided by a duty manager.'),
-    asking('budget', 'Budget code', { kind: 'text', most: 12 }, { asks: 'Which budget code pays?' }),
+    asking(
+      'budget',
+      'Budget code',
+      { kind: 'reference', register: 'budget-codes', shows: ['code', 'name'], among: 'finished', offered: 'it.open_until >= today' },
+      { asks: 'Which budget code pays?', help: 'Codes that can be charged today.' },
+    ),
   ],
   [
     computed('hours', 'Hours', { kind: 'number', places: 1, unit: 'h' }, '(returns - leaves) / duration("PT1H")'),
-    computed('rate', 'Rate an hour', { kind: 'money', currency: 'EUR' }, 'if vessel = "tern" then 210 else if vessel = "saithe" then 140 else 45'),
+    carried('rate', 'Rate an hour', { kind: 'money', currency: 'EUR' }, 'vessel', 'rate', false),
+    carried('bay_only', 'In the bay only', { kind: 'yes-no' }, 'vessel', 'bay_only', false),
+    carried('berths', 'Persons she carries', { kind: 'number', places: 0, unit: 'persons' }, 'vessel', 'berths', true),
+    carried('holder', 'Budget holder', { kind: 'person', from: [] }, 'budget', 'holder', true),
     computed('cost', 'Cost', { kind: 'money', currency: 'EUR' }, 'hours * rate'),
     deskOnly('skipper', 'Skipper', { kind: 'person', from: ['boats'] }),
   ],
@@ -56,7 +61,10 @@ export const vessel: DemoForm = {
     intro: 'Half-days and days on the station’s boats. Crew and fuel are in the price.',
     rules: [
       rule('rule-open', 'Open sea is explained', 'area = "open"', [{ do: 'show', parts: ['lone'] }]),
-      rule('rule-skiff', 'The skiff stays in the bay', 'vessel = "skiff"', [
+      rule('rule-full', 'No more than she carries', 'persons > berths', [
+        { do: 'refuse', field: 'persons', text: 'She carries fewer persons.', fix: 'Take fewer along, or choose another boat.' },
+      ]),
+      rule('rule-skiff', 'Small boats stay in the bay', 'bay_only = true', [
         { do: 'limit', field: 'area', options: ['bay'] },
         { do: 'hide', parts: ['gear'] },
       ]),

@@ -1,5 +1,5 @@
 import type { RawAnswers } from '@tolvek/core/register';
-import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 import { forms, releases } from '../form/tables.ts';
 
 export const doors = sqliteTable('doors', {
@@ -33,4 +33,25 @@ export const waitingSubmissions = sqliteTable(
     expiresAt: integer().notNull(),
   },
   (table) => [index('waiting_expires').on(table.expiresAt)],
+);
+
+/** What somebody began to type at a door and has not sent: for one of the staff on any device, from outside by a link. Nobody else reads it. */
+export const keptAnswers = sqliteTable(
+  'kept_answers',
+  {
+    id: text().primaryKey(),
+    doorId: text()
+      .notNull()
+      .references(() => doors.id),
+    /** One of the staff; null from outside. */
+    personId: text(),
+    /** From outside: where the link was sent. */
+    email: text(),
+    name: text().notNull().default(''),
+    answers: text({ mode: 'json' }).notNull().$type<RawAnswers>(),
+    /** When it was typed, by the clock of the device, epoch ms: the newer of two devices counts. */
+    typedAt: integer().notNull(),
+    expiresAt: integer().notNull(),
+  },
+  (table) => [uniqueIndex('kept_person').on(table.doorId, table.personId), index('kept_expires').on(table.expiresAt)],
 );

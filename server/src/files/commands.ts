@@ -21,8 +21,8 @@ import { notFound, wrongFields } from '../platform/problem.ts';
 import { dropFile, dropReceived, isText, keepFile, type Received, receive, tooLarge } from './store.ts';
 import { uploads } from './tables.ts';
 
-/** How long a file is kept that no request names: longer than an address can wait to be confirmed. */
-const UNCLAIMED = 4 * 24 * 3_600_000;
+/** How long a file is kept that no request names: longer than what was begun is kept. */
+const UNCLAIMED = 15 * 24 * 3_600_000;
 
 interface Upload {
   readonly release: ReleaseRow;

@@ -1,13 +1,16 @@
+import { dateAt } from '@tolvek/core/deadline';
 import type { FormDesign } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import type { Field } from '@tolvek/core/register';
 import { desc, eq } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
+import { calendarOf } from '../deadline/queries.ts';
 import type { Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { write } from '../platform/house.ts';
 import { notFound, Problem, staleVersion } from '../platform/problem.ts';
 import { claimAnew } from '../register/claims.ts';
+import { numberExisting } from '../register/numbers.ts';
 import { registers } from '../register/tables.ts';
 import { changesSince, currentRelease, type FormRow, findingsFor, formByKey } from './queries.ts';
 import { draftStates, forms, releases } from './tables.ts';
@@ -63,6 +66,9 @@ export function releaseForm(house: House, viewer: Viewer, input: { key: string; 
       .set({ fields: mergeFields(register.fields, form.draft.fields) })
       .where(eq(registers.id, register.id))
       .run();
+    const fresh = form.draft.fields.filter((field) => !register.fields.some((each) => each.key === field.key));
+    const { zone } = calendarOf(tx, form.draft.deadline.calendar);
+    numberExisting(tx, register.id, fresh, (at) => dateAt(at, zone));
     if (JSON.stringify(form.draft.unique) !== JSON.stringify(currentRelease(tx, form)?.design.unique ?? [])) claimAnew(tx, form.id, form.draft);
     return { number, version: form.version + 1 };
   });
@@ -73,10 +79,10 @@ function mergeFields(old: readonly Field[], added: readonly Field[]): readonly F
   const merged = old.map((field) => {
     const fresh = added.find((each) => each.key === field.key);
     if (!fresh) return field;
-    if (fresh.type.kind !== 'choice' || field.type.kind !== 'choice') return fresh;
-    const options = fresh.type.options;
-    const dropped = field.type.options.filter((option) => !options.some((each) => each.key === option.key));
-    return { ...fresh, type: { ...fresh.type, options: [...options, ...dropped.map((option) => ({ ...option, retired: true }))] } };
+    const [now, was] = [fresh.type, field.type];
+    if (now.kind !== was.kind || (now.kind !== 'choice' && now.kind !== 'choices') || (was.kind !== 'choice' && was.kind !== 'choices')) return fresh;
+    const dropped = was.options.filter((option) => !now.options.some((each) => each.key === option.key));
+    return { ...fresh, type: { ...now, options: [...now.options, ...dropped.map((option) => ({ ...option, retired: true }))] } };
   });
   return [...merged, ...added.filter((field) => !old.some((each) => each.key === field.key))];
 }

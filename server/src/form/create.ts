@@ -10,6 +10,7 @@ import { type House, write } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { wrongFields } from '../platform/problem.ts';
 import { registers } from '../register/tables.ts';
+import { bringVocabularies } from '../vocabulary/commands.ts';
 import { forms } from './tables.ts';
 
 /** Where a request of a new form can be, until its coordinator says otherwise. */
@@ -20,6 +21,15 @@ const STAGES: readonly Stage[] = [
   { key: 'waiting', label: 'Waiting for the requester', publicLabel: 'Waiting for you', phase: 'paused' },
   { key: 'done', label: 'Done', publicLabel: 'Done', phase: 'finished', role: 'done' },
   { key: 'refused', label: 'Not approved', publicLabel: 'Not approved', phase: 'finished', role: 'refused' },
+];
+
+/** Things have no way to go: they are in use from the start, until they are not. */
+const THING_STAGES: readonly Stage[] = [
+  { key: 'in_use', label: 'In use', publicLabel: 'In use', phase: 'finished', role: 'done' },
+  { key: 'resting', label: 'Not in use just now', publicLabel: 'Not in use just now', phase: 'finished' },
+  { key: 'deciding', label: 'To be decided', publicLabel: 'Being decided', phase: 'arrived', role: 'deciding' },
+  { key: 'refused', label: 'Not taken in', publicLabel: 'Not taken in', phase: 'finished', role: 'refused' },
+  { key: 'gone', label: 'Out of use', publicLabel: 'Out of use', phase: 'finished' },
 ];
 
 /** Makes a form and its register. Its doors are there from the start, and lead nowhere until its first release. */
@@ -34,10 +44,20 @@ export function createForm(house: House, viewer: Viewer, input: BodyOf<'createFo
         ...(input.doors.staff || input.doors.outside ? [] : [{ field: 'doors', message: 'The form has no door.', fix: 'Choose who may ask.' }]),
       ];
       if (problems.length > 0) throw wrongFields(problems);
+      bringVocabularies(tx, input.vocabularies ?? []);
       const key = freeKey(tx, input.draft.title);
       const [registerId, formId] = [uuid(), uuid()];
       tx.insert(registers)
-        .values({ id: registerId, key, name: input.draft.title, prefix: input.prefix, fields: [], stages: STAGES, access: { rules: [] }, deskGroups: [input.desk] })
+        .values({
+          id: registerId,
+          key,
+          name: input.draft.title,
+          prefix: input.prefix,
+          fields: [],
+          stages: input.holds === 'things' ? THING_STAGES : STAGES,
+          access: { rules: [] },
+          deskGroups: [input.desk],
+        })
         .run();
       tx.insert(forms).values({ id: formId, key, registerId, draft: input.draft }).run();
       if (input.doors.staff) tx.insert(doors).values({ id: uuid(), formId, slug: key, kind: 'staff', open: true }).run();
@@ -65,6 +85,7 @@ function freeKey(db: Reader, title: string): string {
   const stem = slugOf(title);
   const taken = (key: string): boolean =>
     key === 'new' ||
+    key === 'vocabularies' ||
     db.select({ id: forms.id }).from(forms).where(eq(forms.key, key)).get() !== undefined ||
     db.select({ id: registers.id }).from(registers).where(eq(registers.key, key)).get() !== undefined ||
     isSlugTaken(db, key);

@@ -6,7 +6,9 @@ import { doors } from '../door/tables.ts';
 import { allGroups, namesOf } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
+import { knownRegisters } from '../register/references.ts';
 import { registers, requests } from '../register/tables.ts';
+import { vocabulariesFor } from '../vocabulary/queries.ts';
 import { draftStates, forms, releases } from './tables.ts';
 
 export type FormRow = typeof forms.$inferSelect;
@@ -42,7 +44,12 @@ export function formByKey(db: Reader, key: string): FormRow | undefined {
 
 export function findingsFor(db: Reader, formId: string, design: FormDesign): readonly Finding[] {
   const groups = new Set(allGroups(db).map((group) => group.key));
-  return findingsOf(design, { groups, outside: doorsOf(db, formId).some((door) => door.kind === 'outside') });
+  return findingsOf(design, {
+    groups,
+    outside: doorsOf(db, formId).some((door) => door.kind === 'outside'),
+    vocabularies: vocabulariesFor(db, design.fields),
+    registers: knownRegisters(db),
+  });
 }
 
 export function changesSince(db: Reader, form: FormRow, draft: FormDesign): readonly DesignChange[] {

@@ -12,11 +12,13 @@ import { notFound } from '../platform/problem.ts';
 import type { Serve } from '../platform/serve.ts';
 import { overExisting } from '../register/existing.ts';
 import { type RegisterRow, registerById } from '../register/queries.ts';
+import { knownRegisters } from '../register/references.ts';
 import { iso, stageView } from '../register/sheet.ts';
+import { allVocabularies } from '../vocabulary/queries.ts';
 import { releaseForm, saveDraft } from './commands.ts';
 import { createForm } from './create.ts';
 import { changesSince, doorsOf, draftHistoryOf, findingsFor, formByKey, listForms, releasesOf } from './queries.ts';
-import { clearTrials, sendTrial, trialsOf } from './trials.ts';
+import { clearTrials, draftOffers, sendTrial, trialsOf } from './trials.ts';
 import { tryCondition } from './tries.ts';
 
 export function formRoutes(serve: Serve, house: House): void {
@@ -49,13 +51,21 @@ export function formRoutes(serve: Serve, house: House): void {
       calendar: { name: calendar.name, zone: calendar.zone, open: [...week.open], closed: [...week.closed] },
       today: dateAt(clock.now(), calendar.zone),
       now: wallClockAt(clock.now(), calendar.zone),
+      vocabularies: allVocabularies(db),
+      registers: [...knownRegisters(db)],
       ...accessView(db, register, form.draft),
     };
   });
-  serve('ground', () => ({ groups: [...allGroups(db)], calendars: calendarNames(db) }));
+  serve('ground', () => ({
+    groups: [...allGroups(db)],
+    calendars: calendarNames(db),
+    vocabularies: allVocabularies(db),
+    registers: knownRegisters(db).map(({ key, name }) => ({ key, name })),
+  }));
   serve('createForm', ({ viewer, body, key }) => createForm(house, viewer, { ...body, idempotencyKey: key }));
   serve('saveDraft', ({ viewer, params, body, version }) => saveDraft(house, viewer, { key: params.key, version, draft: body.draft }));
   serve('releaseForm', ({ viewer, params, body, version }) => releaseForm(house, viewer, { key: params.key, version, note: body.note }));
+  serve('draftOffers', ({ viewer, params, body }) => draftOffers(db, viewer, params.key, body, clock.now()));
   serve('sendTrial', ({ viewer, params, body, key }) => sendTrial(house, viewer, { form: params.key, ...body, key }));
   serve('clearTrials', ({ params }) => clearTrials(house, params.key));
   serve('draftHistory', ({ params }) => ({ states: draftHistoryOf(db, params.key) }));

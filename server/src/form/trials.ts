@@ -1,3 +1,5 @@
+import type { AnswerOf, BodyOf } from '@tolvek/contract';
+import { prepareCompletion } from '@tolvek/core/form';
 import { factsAt } from '@tolvek/core/intake';
 import type { Viewer } from '@tolvek/core/people';
 import type { RawAnswers } from '@tolvek/core/register';
@@ -6,7 +8,7 @@ import { v7 as uuid } from 'uuid';
 import { approvals } from '../approval/tables.ts';
 import { calendarOf } from '../deadline/queries.ts';
 import { timers } from '../deadline/tables.ts';
-import { pickedFrom } from '../intake/facts.ts';
+import { factsFor, pickedFrom } from '../intake/facts.ts';
 import { departmentOf, groupsOf, personById } from '../people/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { type House, write } from '../platform/house.ts';
@@ -15,7 +17,9 @@ import { notFound, Problem, wrongFields } from '../platform/problem.ts';
 import { remember } from '../register/history.ts';
 import { storeRequest } from '../register/newRequest.ts';
 import { registerById } from '../register/queries.ts';
+import { offerProblems, offersOf, requestsNamed } from '../register/references.ts';
 import { claims, history, requests } from '../register/tables.ts';
+import { vocabulariesFor } from '../vocabulary/queries.ts';
 import { doorsOf, type FormRow, findingsFor, formByKey, releaseById } from './queries.ts';
 import { releases } from './tables.ts';
 
@@ -51,7 +55,11 @@ export function sendTrial(house: House, viewer: Viewer, input: Trial): { number:
         groups: groupsOf(tx, requester.id),
         department: departmentOf(tx, requester.id),
       };
-      const facts = factsAt(now, calendar, input.outside ? 'outside' : 'staff', input.outside ? null : asker, input.outside ? [] : pickedFrom(tx, form.draft.fields));
+      const facts = factsAt(now, calendar, input.outside ? 'outside' : 'staff', input.outside ? null : asker, {
+        people: input.outside ? [] : pickedFrom(tx, form.draft.fields),
+        vocabularies: vocabulariesFor(tx, form.draft.fields),
+        references: requestsNamed(tx, form.draft.fields, input.answers),
+      });
       const intake = releaseById(tx, releaseId).takeIn({ ...door, kind: input.outside ? 'outside' : 'staff', open: true, opensAt: null, closesAt: null }, input.answers, {
         now,
         calendar,
@@ -59,7 +67,9 @@ export function sendTrial(house: House, viewer: Viewer, input: Trial): { number:
         requester: { kind: input.outside ? 'contact' : 'staff', active: true },
       });
       if (!intake.taken) throw wrongFields('problems' in intake ? intake.problems : [{ field: 'form', message: intake.refusal.message, fix: '' }]);
-      const { approval } = intake.request;
+      const { approval, values } = intake.request;
+      const notHere = offerProblems(tx, { fields: form.draft.fields, values, facts, asker: requester.id });
+      if (notHere.length > 0) throw wrongFields(notHere);
       const register = registerById(tx, form.registerId);
       const number = trialNumber(tx, register.prefix);
       const { id } = storeRequest(tx, {
@@ -77,6 +87,16 @@ export function sendTrial(house: House, viewer: Viewer, input: Trial): { number:
       return { number };
     });
   });
+}
+
+/** What a reference of a draft offers in its proof, as the person whose eyes the proof has. */
+export function draftOffers(db: Reader, viewer: Viewer, formKey: string, input: BodyOf<'draftOffers'>, now: number): AnswerOf<'draftOffers'> {
+  const form = formByKey(db, formKey);
+  if (!form) throw notFound('This form');
+  const requester = input.outside ? undefined : personById(db, input.person ?? viewer.personId);
+  const facts = factsFor(db, { door: { kind: input.outside ? 'outside' : 'staff' }, design: form.draft, requester: requester ?? null, now, named: input.answers });
+  const { values } = prepareCompletion(form.draft)(input.answers, facts);
+  return offersOf(db, input.field, input.find, { fields: form.draft.fields, values, facts, asker: requester?.id ?? null });
 }
 
 /** The draft as it is now, frozen for its trial requests. Its number is below zero: it never was a release. */

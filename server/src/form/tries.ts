@@ -7,13 +7,15 @@ import { FACT_NAMES, type Field, requestScope, requestSlots } from '@tolvek/core
 import { and, count, desc, eq, sql } from 'drizzle-orm';
 import { calendarOf } from '../deadline/queries.ts';
 import { doors } from '../door/tables.ts';
-import { departmentOf, groupsOf, knownNames, nameOf } from '../people/queries.ts';
+import { departmentOf, groupsOf, knownNames } from '../people/queries.ts';
 import { people } from '../people/tables.ts';
 import type { Reader } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
 import { splitCondition } from '../register/conditionSql.ts';
+import { nameOf } from '../register/names.ts';
 import { partiesIn, registerById, SHOWN_COLUMNS } from '../register/queries.ts';
 import { requests } from '../register/tables.ts';
+import { vocabulariesFor } from '../vocabulary/queries.ts';
 import { formByKey, releaseById } from './queries.ts';
 
 /** How many of the last requests a condition is tried on. */
@@ -42,15 +44,19 @@ export function tryCondition(db: Reader, viewer: Viewer, formKey: string, input:
     .map((row) => ({ ...row, readable: readableKeys(row.access) }));
   const released = new Set(register.fields.map((field) => field.key));
   const mayRead = (name: string): boolean => FACT_NAMES.has(name) || !released.has(name) || found.every(({ readable }) => readable.has(name));
-  const open = requestScope(fields.filter((field) => mayRead(field.key)));
+  const open = requestScope(
+    fields.filter((field) => mayRead(field.key)),
+    { vocabularies: vocabulariesFor(db, fields) },
+  );
   const parsed = parseExpression(input.condition);
   const findings = parsed.ok ? checkExpression(parsed.value, open, 'yes-no') : parsed.findings;
   const refuse = (refused: string): AnswerOf<'tryCondition'> => ({ refused, holds: 0, fails: 0, unsaid: 0, ever: null, tried: [], explained: null });
   if (!parsed.ok || findings.length > 0) return refuse(findings[0]?.message ?? 'This can’t be read.');
   if (!namesRead([parsed.value]).every(mayRead)) return refuse('This reads a field that is not here.');
 
-  const scope = requestScope(fields, knownNames(db));
+  const scope = requestScope(fields, { ...knownNames(db), vocabularies: vocabulariesFor(db, fields) });
   const holds = compile(parsed.value, scope);
+  const vocabularies = vocabulariesFor(db, fields);
   const asked = new Map<string, { groups: readonly string[]; department: string }>();
   const whoAsked = (id: string): { groups: readonly string[]; department: string } => {
     const known = asked.get(id) ?? { groups: groupsOf(db, id), department: departmentOf(db, id) };
@@ -59,7 +65,7 @@ export function tryCondition(db: Reader, viewer: Viewer, formKey: string, input:
   };
   const tried = found.map(({ request, kind, door, access, readable }) => {
     const { groups, department } = whoAsked(request.requesterId);
-    const facts = factsAt(request.createdAt, working, door, { id: request.requesterId, kind, groups, department }, []);
+    const facts = factsAt(request.createdAt, working, door, { id: request.requesterId, kind, groups, department }, { people: [], vocabularies });
     const slots = requestSlots(fields, request.values, facts);
     const value = holds(slots, null);
     const result: Ternary = typeof value === 'boolean' ? value : null;

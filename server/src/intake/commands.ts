@@ -1,3 +1,4 @@
+import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { momentInWords } from '@tolvek/core/deadline';
 import { admit, contactProblems } from '@tolvek/core/door';
 import { refusalsOf } from '@tolvek/core/form';
@@ -23,9 +24,13 @@ import { notAllowed, notFound, notSignedIn, Problem, wrongFields } from '../plat
 import { claim, takenAnswers } from '../register/claims.ts';
 import { remember } from '../register/history.ts';
 import { storeRequest } from '../register/newRequest.ts';
+import { giveNumbers } from '../register/numbers.ts';
 import { registerById, requestById } from '../register/queries.ts';
+import { offerProblems, offersOf, point } from '../register/references.ts';
 import { registers } from '../register/tables.ts';
+import { admissionOf, keptByOthers } from './admission.ts';
 import { factsFor } from './facts.ts';
+import { forgetKept } from './kept.ts';
 
 export type DoorRow = typeof doors.$inferSelect;
 
@@ -52,6 +57,8 @@ export function submit(house: House, viewer: Viewer | null, input: Submission): 
   return write(house, (tx, effects, now) => {
     const { door, release } = doorBySlug(tx, input.slug);
     if (door.kind === 'staff' && !viewer) throw notSignedIn();
+    const kept = keptByOthers(tx, door.formId, viewer);
+    if (kept !== null) throw notAllowed(kept);
     const caller = door.kind === 'staff' && viewer ? viewer.personId : (input.contact?.email.toLowerCase() ?? '');
     const content = { release: input.release, answers: input.answers, contact: input.contact };
     return once(tx, { key: input.key, scope: `submit ${door.slug} ${caller}`, content, now }, (): Submitted => {
@@ -68,6 +75,7 @@ export function submit(house: House, viewer: Viewer | null, input: Submission): 
       const requester = viewer ? personById(tx, viewer.personId) : undefined;
       if (!requester) throw notSignedIn();
       const arrived = arrive(house, tx, effects, now, door, release, requester, input.answers);
+      forgetKept(tx, door.id, { personId: requester.id });
       return { state: 'arrived', number: arrived.number, dueWords: arrived.dueWords };
     });
   });
@@ -79,13 +87,18 @@ function keepForConfirmation(house: House, tx: Transaction, now: number, door: D
   const admission = admit(door, { kind: 'unknown', active: true }, now);
   if (!admission.admitted) throw refusal(admission);
   const files = filesNamed(tx, release.formId, release.design.fields, input.answers);
-  const completion = releaseById(tx, release.id).complete(input.answers, { ...factsFor(tx, door, release, null, now), files });
-  const held = takenAnswers(tx, release.formId, release.design, completion.values, null);
+  const facts = { ...factsFor(tx, { door, design: release.design, requester: null, now, named: input.answers }), files };
+  const completion = releaseById(tx, release.id).complete(input.answers, facts);
+  const held = [
+    ...takenAnswers(tx, release.formId, release.design, completion.values, null),
+    ...offerProblems(tx, { fields: release.design.fields, values: completion.values, facts, asker: null }),
+  ];
   const all = [...refusalsOf(completion), ...contactProblems({ name, email }), ...held];
   if (all.length > 0) throw wrongFields(all);
   // Whether the address belongs to somebody, and whether they may come in, is said only to who holds it: in the letter's page.
   const submission = { id: uuid(), doorId: door.id, releaseId: release.id, name, email, answers: input.answers, createdAt: now, expiresAt: linkEnds('confirm', now) };
   tx.insert(waitingSubmissions).values(submission).run();
+  forgetKept(tx, door.id, { email });
   notifyToConfirm(house, tx, now, {
     name,
     email,
@@ -103,13 +116,32 @@ export function waitingFor(db: Reader, token: string, now: number) {
   return { link, submission, release: releaseById(db, submission.releaseId).release };
 }
 
-/** Answers of a form that another request has already, while it is still being filled in. What is wrong otherwise is not told here. */
+/**
+ * What only the house can know of answers while they are being filled in: that another request has them already, or that a
+ * reference points to what is not offered with the others. What is wrong otherwise is not told here.
+ */
 export function checkAnswers(db: Reader, viewer: Viewer | null, slug: string, answers: RawAnswers, now: number): readonly FieldProblem[] {
   const { door, release } = doorBySlug(db, slug);
   if (door.kind === 'staff' && !viewer) throw notSignedIn();
   const requester = door.kind === 'staff' && viewer ? (personById(db, viewer.personId) ?? null) : null;
-  const { values } = releaseById(db, release.id).complete(answers, factsFor(db, door, release, requester, now));
-  return takenAnswers(db, release.formId, release.design, values, requester?.id ?? null);
+  const facts = factsFor(db, { door, design: release.design, requester, now, named: answers });
+  const { values } = releaseById(db, release.id).complete(answers, facts);
+  const asker = requester?.id ?? null;
+  return [...takenAnswers(db, release.formId, release.design, values, asker), ...offerProblems(db, { fields: release.design.fields, values, facts, asker })];
+}
+
+/** What a reference of a form offers with the answers so far. */
+export function offersAt(db: Reader, viewer: Viewer | null, slug: string, { field, find, answers }: BodyOf<'offers'>, now: number): AnswerOf<'offers'> {
+  const { door, release } = doorBySlug(db, slug);
+  if (door.kind === 'staff' && !viewer) throw notSignedIn();
+  const admission = admissionOf(door, viewer, now);
+  if (!admission.admitted) throw refusal(admission);
+  const asked = release.design.parts.some((part) => part.part === 'question' && part.field === field);
+  if (!asked) throw notFound('A question with this name');
+  const requester = door.kind === 'staff' && viewer ? (personById(db, viewer.personId) ?? null) : null;
+  const facts = factsFor(db, { door, design: release.design, requester, now, named: answers });
+  const { values } = releaseById(db, release.id).complete(answers, facts);
+  return offersOf(db, field, find, { fields: release.design.fields, values, facts, asker: requester?.id ?? null });
 }
 
 /** Confirms an outside address by the link in the letter. It works once. */
@@ -155,11 +187,15 @@ const refusal = (admission: { message: string; why: string }): Problem =>
 function arrive(house: House, tx: Transaction, effects: Effects, now: number, door: DoorRow, release: ReleaseRow, requester: PersonRow, answers: RawAnswers) {
   const register = registerById(tx, tx.select({ id: forms.registerId }).from(forms).where(eq(forms.id, release.formId)).get()?.id ?? '');
   const calendar = calendarOf(tx, release.design.deadline.calendar);
-  const facts = { ...factsFor(tx, door, release, requester, now), files: filesNamed(tx, release.formId, release.design.fields, answers) };
+  const told = factsFor(tx, { door, design: release.design, requester, now, named: answers });
+  const facts = { ...told, files: filesNamed(tx, release.formId, release.design.fields, answers), numbers: giveNumbers(tx, register.id, release.design.fields, told.today) };
   const intake = releaseById(tx, release.id).takeIn(door, answers, { now, calendar, facts, requester });
   if (!intake.taken) throw 'refusal' in intake ? refusal(intake.refusal) : wrongFields(intake.problems);
   const { values, approval, deadline, timers } = intake.request;
-  const held = takenAnswers(tx, release.formId, release.design, values, requester.id);
+  const held = [
+    ...takenAnswers(tx, release.formId, release.design, values, requester.id),
+    ...offerProblems(tx, { fields: release.design.fields, values, facts, asker: requester.id }),
+  ];
   if (held.length > 0) throw wrongFields(held);
 
   const number = `${register.prefix}-${String(register.nextNumber).padStart(5, '0')}`;
@@ -174,14 +210,17 @@ function arrive(house: House, tx: Transaction, effects: Effects, now: number, do
     kind: 'arrived',
     words: `Sent through the ${door.kind === 'staff' ? 'staff' : 'outside'} door, release ${release.number}`,
   });
-  setTimers(tx, id, timers);
+  // A thing taken into a register is in use at once: nothing is due, and nobody has to be told.
+  const isOver = phase === 'finished';
+  if (!isOver) setTimers(tx, id, timers);
   claim(tx, { id, formId: release.formId, phase }, release.design, values);
   claimFiles(tx, id, release.design.fields, values);
+  point(tx, id, release.design.fields, values);
   const request = requestById(tx, id);
   if (!request) throw new Error('A stored request could not be read.');
 
   const due = momentInWords(deadline.due, calendar.zone);
-  notify(house, tx, now, request, [requester.id], { kind: 'received', due });
+  if (!isOver) notify(house, tx, now, request, [requester.id], { kind: 'received', due });
   if (approval) {
     const approvalId = uuid();
     tx.insert(approvals).values({ id: approvalId, requestId: id, label: approval.label, group: approval.group, state: 'waiting' }).run();
@@ -189,7 +228,7 @@ function arrive(house: House, tx: Transaction, effects: Effects, now: number, do
       .filter((person) => person.id !== requester.id)
       .map((person) => person.id);
     notify(house, tx, now, request, deciders, { kind: 'approval-asked', step: approval.label, expires: momentInWords(linkEnds('decide', now), calendar.zone) }, approvalId);
-  } else {
+  } else if (!isOver) {
     tellTeam(house, tx, now, id);
   }
   effects.changed.add(id);

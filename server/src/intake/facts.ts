@@ -1,23 +1,38 @@
+import type { FormDesign } from '@tolvek/core/form';
 import { factsAt } from '@tolvek/core/intake';
 import type { Field, KnownPerson, RequestFacts } from '@tolvek/core/register';
 import { calendarOf } from '../deadline/queries.ts';
 import type { doors } from '../door/tables.ts';
-import type { ReleaseRow } from '../form/queries.ts';
 import { departmentOf, groupsOf, staffIn } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
+import { requestsNamed } from '../register/references.ts';
+import { vocabulariesFor } from '../vocabulary/queries.ts';
 
-/** What conditions may know about who asks, at which door, on which day; and who can be picked where people are asked for. */
-export function factsFor(
-  db: Reader,
-  door: Pick<typeof doors.$inferSelect, 'kind'>,
-  release: ReleaseRow,
-  requester: { id: string; kind: 'staff' | 'contact' } | null,
-  now: number,
-  people: readonly KnownPerson[] = door.kind === 'staff' ? pickedFrom(db, release.design.fields) : [],
-): RequestFacts {
-  const calendar = calendarOf(db, release.design.deadline.calendar);
+interface Asking {
+  readonly door: Pick<typeof doors.$inferSelect, 'kind'>;
+  readonly design: Pick<FormDesign, 'deadline' | 'fields'>;
+  /** Null while nobody has said who they are. */
+  readonly requester: { readonly id: string; readonly kind: 'staff' | 'contact' } | null;
+  /** Epoch ms. */
+  readonly now: number;
+  /** Answers or values: the requests they point to are made known. */
+  readonly named?: Readonly<Record<string, unknown>>;
+  /** The fields of the form, unless those of its register are wanted. */
+  readonly fields?: readonly Field[];
+}
+
+/**
+ * What conditions may know about who asks, at which door, on which day; and what its fields name: people to pick, terms,
+ * requests that references point to. Staff are not shown to whoever comes from outside.
+ */
+export function factsFor(db: Reader, { door, design, requester, now, named = {}, fields = design.fields }: Asking): RequestFacts {
+  const calendar = calendarOf(db, design.deadline.calendar);
   const asker = requester ? { id: requester.id, kind: requester.kind, groups: groupsOf(db, requester.id), department: departmentOf(db, requester.id) } : null;
-  return factsAt(now, calendar, door.kind, asker, people);
+  return factsAt(now, calendar, door.kind, asker, {
+    people: door.kind === 'staff' ? pickedFrom(db, fields) : [],
+    vocabularies: vocabulariesFor(db, fields),
+    references: requestsNamed(db, fields, named),
+  });
 }
 
 /** The people whom fields for people are picked from. */

@@ -1,22 +1,23 @@
 import { reveal, revealSubject } from '@tolvek/core/access';
-import { askedForm } from '@tolvek/core/form';
+import { askedForm, lookedAtTogether } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import { and, desc, eq } from 'drizzle-orm';
 import { calendarOf } from '../deadline/queries.ts';
 import { doors } from '../door/tables.ts';
 import { currentRelease, releaseById } from '../form/queries.ts';
 import { forms } from '../form/tables.ts';
-import { nameOf } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import type { Serve } from '../platform/serve.ts';
 import { messageFromRequester } from '../register/commands.ts';
+import { nameOf } from '../register/names.ts';
 import { registerById, requestById, requestByNumber, stageOf } from '../register/queries.ts';
 import { promiseOf, requesterViewOf } from '../register/sheet.ts';
 import { requests } from '../register/tables.ts';
-import { admissionOf, follower } from './admission.ts';
-import { checkAnswers, confirm, doorBySlug, submit, waitingFor } from './commands.ts';
+import { admissionOf, follower, keptByOthers } from './admission.ts';
+import { checkAnswers, confirm, doorBySlug, offersAt, submit, waitingFor } from './commands.ts';
 import { factsFor } from './facts.ts';
+import { begunBy, keepBehind, keepByLink, keepForStaff, keptBehind, keptBy, namedIn } from './kept.ts';
 
 export function intakeRoutes(serve: Serve, house: House): void {
   const { db, clock } = house;
@@ -27,10 +28,11 @@ export function intakeRoutes(serve: Serve, house: House): void {
     return {
       forms: offered.flatMap(({ door, form }) => {
         const release = currentRelease(db, form);
-        if (!release) return [];
+        if (!release || keptByOthers(db, form.id, viewer) !== null) return [];
         const admission = admissionOf(door, viewer, clock.now());
         return [{ slug: door.slug, title: release.design.title, intro: release.design.intro, refusal: admission.admitted ? null : admission.message }];
       }),
+      begun: viewer ? begunBy(db, viewer) : [],
       mine: viewer ? ownRequests(db, viewer, clock.now()) : [],
     };
   });
@@ -41,26 +43,35 @@ export function intakeRoutes(serve: Serve, house: House): void {
     const admission = admissionOf(door, viewer, clock.now());
     const requester = door.kind === 'staff' && viewer ? { id: viewer.personId, kind: viewer.kind } : null;
     const asked = askedForm(design);
+    const kept = keptBy(db, door.id, door.kind === 'staff' ? viewer : null);
+    const closed = admission.admitted ? keptByOthers(db, door.formId, viewer) : admission.message;
     return {
       slug: door.slug,
       kind: door.kind,
       title: design.title,
-      refusal: admission.admitted ? null : admission.message,
-      form: admission.admitted
-        ? {
-            intro: design.intro,
-            release: release.number,
-            fields: asked.fields,
-            parts: asked.parts,
-            rules: asked.rules,
-            unique: design.unique.map((rule) => [...rule.fields]),
-            facts: factsFor(db, door, release, requester, clock.now()),
-          }
-        : null,
+      refusal: closed,
+      form:
+        closed === null
+          ? {
+              intro: design.intro,
+              release: release.number,
+              fields: asked.fields,
+              parts: asked.parts,
+              rules: asked.rules,
+              kept: kept ? { answers: kept.answers, typedAt: kept.typedAt, ...namedIn(db, door.formId, kept.answers) } : null,
+              together: lookedAtTogether(design).map((fields) => [...fields]),
+              facts: factsFor(db, { door, design, requester, now: clock.now(), fields: asked.fields }),
+            }
+          : null,
     };
   });
 
   serve('checkAnswers', ({ params, body, viewer }) => ({ problems: [...checkAnswers(db, viewer, params.slug, body.answers, clock.now())] }));
+  serve('offers', ({ params, body, viewer }) => offersAt(db, viewer, params.slug, body, clock.now()));
+  serve('keepAnswers', ({ params, body, viewer }) => keepForStaff(house, viewer, params.slug, body));
+  serve('sendKept', ({ params, body }) => keepByLink(house, params.slug, body));
+  serve('kept', ({ params }) => keptBehind(db, params.token, clock.now()));
+  serve('keepKept', ({ params, body }) => keepBehind(house, params.token, body));
   serve('submit', ({ params, body, viewer, key }) => submit(house, viewer, { slug: params.slug, ...body, key }));
 
   serve('confirmation', ({ params }) => {

@@ -1,13 +1,14 @@
 import { relationTo, revealForLetter, revealSubject } from '@tolvek/core/access';
 import { momentInWords } from '@tolvek/core/deadline';
-import { type DressedLetter, draftConfirmation, draftNotice, dressLetter, type NoticeEvent } from '@tolvek/core/notice';
+import { type DressedLetter, draftConfirmation, draftGoingOn, draftNotice, dressLetter, type NoticeEvent } from '@tolvek/core/notice';
 import { v7 as uuid } from 'uuid';
 import { calendarOf } from '../deadline/queries.ts';
 import { releaseById } from '../form/queries.ts';
-import { groupsOf, nameOf, personById } from '../people/queries.ts';
+import { groupsOf, personById } from '../people/queries.ts';
 import type { Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { issueLink, linkEnds } from '../platform/links.ts';
+import { nameOf } from '../register/names.ts';
 import { partiesIn, type RequestRow, registerById } from '../register/queries.ts';
 import { outbox } from './tables.ts';
 
@@ -77,6 +78,25 @@ export function notifyToConfirm(
   });
   tx.insert(outbox)
     .values(posted(now, { requestId: null, kind: 'confirm', toName: input.name, toAddress: input.email, letter: dressLetter(letter, SIGNATURE) }))
+    .run();
+}
+
+/** The letter with the link to go on with what was begun. It repeats nothing of what was typed. */
+export function notifyToGoOn(
+  house: House,
+  tx: Transaction,
+  now: number,
+  input: { name: string; email: string; formTitle: string; slug: string; token: string; calendar: string },
+): void {
+  const { zone } = calendarOf(tx, input.calendar);
+  const letter = draftGoingOn({
+    name: input.name,
+    formTitle: input.formTitle,
+    url: `${house.config.url}/ask/${input.slug}?kept=${input.token}`,
+    expires: momentInWords(linkEnds('resume', now), zone),
+  });
+  tx.insert(outbox)
+    .values(posted(now, { requestId: null, kind: 'go-on', toName: input.name, toAddress: input.email, letter: dressLetter(letter, SIGNATURE) }))
     .run();
 }
 

@@ -11,6 +11,7 @@ import { formRoutes } from '../form/routes.ts';
 import { intakeRoutes } from '../intake/routes.ts';
 import { noticeRoutes } from '../notice/routes.ts';
 import { liveRoute, registerRoutes } from '../register/routes.ts';
+import { vocabularyRoutes } from '../vocabulary/routes.ts';
 import type { Auth } from './auth.ts';
 import type { House } from './house.ts';
 import { answerErrors, notAllowed, notFound, Problem } from './problem.ts';
@@ -41,7 +42,7 @@ export function createApp(house: House, auth: Auth): Express {
   app.use(compression({ filter: (request, response) => !request.path.startsWith('/api/live') && compression.filter(request, response) }));
   app.all('/api/auth/{*rest}', toNodeHandler(auth));
   app.use('/api', sameOrigin);
-  if (house.config.mode === 'production') app.use(['/api/doors', '/api/confirmations', '/api/follow', '/api/decisions'], outsideLimit);
+  if (house.config.mode === 'production') app.use(['/api/doors', '/api/kept', '/api/confirmations', '/api/follow', '/api/decisions'], outsideLimit);
   const bytes = express.Router();
   fileRoutes(bytes, house, auth);
   app.use(bytes);
@@ -53,6 +54,7 @@ export function createApp(house: House, auth: Auth): Express {
   intakeRoutes(serve, house);
   registerRoutes(serve, house);
   formRoutes(serve, house);
+  vocabularyRoutes(serve, house);
   noticeRoutes(serve, house);
   liveRoute(router, house, auth);
   app.use(router);

@@ -11,7 +11,7 @@ const hash = (token: string): string => createHash('sha256').update(token).diges
 
 const DAY = 24 * 3_600_000;
 /** How long each kind of link works, in days. */
-const DAYS: Readonly<Record<Link['purpose'], number>> = { confirm: 3, decide: 14, follow: 180 };
+const DAYS: Readonly<Record<Link['purpose'], number>> = { confirm: 3, decide: 14, follow: 180, resume: 14 };
 
 /** When a link made now ends, epoch ms. */
 export const linkEnds = (purpose: Link['purpose'], now: number): number => now + DAYS[purpose] * DAY;
@@ -35,7 +35,12 @@ export function openLink(db: Reader, token: string, purpose: Link['purpose'], no
   if (link?.purpose !== purpose) throw new Problem(404, 'link-unknown', 'This link is not known', 'Check that the whole address was copied from the letter.');
   if (link.usedAt !== null) throw new Problem(410, 'link-used', 'This link was used already', 'It works once. What it did is kept; the later letters hold the way on.');
   if (now >= link.expiresAt)
-    throw new Problem(410, 'link-expired', 'This link has ended', purpose === 'confirm' ? 'Fill in the form again to get a new one.' : 'Sign in, or ask the desk for a new one.');
+    throw new Problem(
+      410,
+      'link-expired',
+      'This link has ended',
+      purpose === 'confirm' || purpose === 'resume' ? 'Fill in the form again to get a new one.' : 'Sign in, or ask the desk for a new one.',
+    );
   return link;
 }
 

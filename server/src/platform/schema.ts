@@ -6,4 +6,5 @@ export * from '../form/tables.ts';
 export * from '../notice/tables.ts';
 export * from '../people/tables.ts';
 export * from '../register/tables.ts';
+export * from '../vocabulary/tables.ts';
 export * from './tables.ts';

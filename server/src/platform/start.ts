@@ -4,6 +4,7 @@ import { resolve } from 'node:path';
 import { pino } from 'pino';
 import { nextTimerAt, runDueTimers } from '../deadline/timers.ts';
 import { forgetUnclaimed } from '../files/commands.ts';
+import { forgetOldKept } from '../intake/kept.ts';
 import { startMailStandIn } from '../notice/mailStandIn.ts';
 import { Sender } from '../notice/send.ts';
 import { DayTurn } from '../register/existing.ts';
@@ -69,6 +70,7 @@ export async function start(config: Config, options: StartOptions = {}): Promise
     if (clock instanceof DemoClock) clock.keep();
     db.transaction((tx) => forgetOldAnswers(tx, clock.now()));
     forgetUnclaimed({ db, config }, clock.now());
+    forgetOldKept(db, clock.now());
     dayTurn.turn();
   }, 10_000);
   tick();

@@ -21,13 +21,16 @@ import { claimFiles, filesNamed } from '../files/commands.ts';
 import { releaseById } from '../form/queries.ts';
 import { factsFor, pickedFrom } from '../intake/facts.ts';
 import { notify } from '../notice/notify.ts';
-import { membersOf, nameOf, personById } from '../people/queries.ts';
+import { membersOf, personById } from '../people/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { type Effects, type House, write } from '../platform/house.ts';
 import { notAllowed, notFound, Problem, staleVersion, wrongFields } from '../platform/problem.ts';
+import { carryOn } from './carryOn.ts';
 import { claim, takenAnswers } from './claims.ts';
 import { remember } from './history.ts';
+import { nameOf } from './names.ts';
 import { partiesIn, type RegisterRow, type RequestRow, registerById, requestByNumber, stageOf } from './queries.ts';
+import { offerProblems, point } from './references.ts';
 import { requests } from './tables.ts';
 
 /** A request and how the viewer stands to it; for who has nothing to do with it, it does not exist. */
@@ -62,7 +65,7 @@ export function changeFields(house: House, viewer: Viewer, input: OnVersion & { 
   return write(house, (tx, effects, now) => {
     const { request, register } = openForDesk(tx, viewer, input.number);
     const facts = {
-      ...factsOfRequest(tx, request, register, now),
+      ...factsOfRequest(tx, request, register, now, input.changes),
       files: filesNamed(tx, request.formId, register.fields, { ...request.values, ...input.changes } as RawAnswers, request.id),
     };
     const relation = relationTo(partiesIn(request, register), viewer);
@@ -96,14 +99,17 @@ export function changeFields(house: House, viewer: Viewer, input: OnVersion & { 
       : takenAnswers(tx, request.formId, design, kept.values, null, request.id).filter(
           (problem) => touched.has(problem.field) || design.unique.some((rule) => rule.fields.includes(problem.field) && rule.fields.some((key) => touched.has(key))),
         );
-    const all = [...problems, ...[...kept.problems, ...held].map((problem) => unhidden(problem, visible.fields))];
+    const notHere = offerProblems(tx, { fields: register.fields, values: kept.values, facts, asker: request.requesterId }, touched);
+    const all = [...problems, ...[...kept.problems, ...held, ...notHere].map((problem) => unhidden(problem, visible.fields))];
     if (all.length > 0) throw wrongFields(all);
     const changes = changesBetween(register.fields, request.values, kept.values);
     if (changes.length === 0) return { version: request.version };
     const stored = store(tx, effects, now, request, input.version, { values: kept.values });
     if (!request.trial) claim(tx, request, design, kept.values);
     claimFiles(tx, request.id, register.fields, kept.values);
+    if (!request.trial) point(tx, request.id, register.fields, kept.values);
     remember(tx, now, { requestId: request.id, actorId: viewer.personId, kind: 'fields', words: 'Fields changed', changes });
+    if (!request.trial) carryOn(tx, effects, now, { id: request.id, number: request.number, changes });
     return stored;
   });
 }
@@ -124,15 +130,23 @@ export const changesBetween = (fields: readonly Field[], before: Values, after: 
   });
 
 /** What rules and formulas may know about a request that is stored: its requester and door, and the moment of the change. */
-export function factsOfRequest(db: Reader, request: RequestRow, register: RegisterRow, now: number): RequestFacts {
+export function factsOfRequest(db: Reader, request: RequestRow, register: RegisterRow, now: number, changes: RawAnswers = {}): RequestFacts {
   const { release } = releaseById(db, request.releaseId);
   const requester = personById(db, request.requesterId);
   const door = db.select({ kind: doors.kind }).from(doors).where(eq(doors.id, request.doorId)).get();
-  return factsFor(db, { kind: door?.kind ?? 'staff' }, release, requester ?? null, now, pickedFrom(db, register.fields));
+  const facts = factsFor(db, {
+    door: { kind: door?.kind ?? 'staff' },
+    design: release.design,
+    requester: requester ?? null,
+    now,
+    fields: register.fields,
+    named: { ...request.values, ...changes },
+  });
+  return { ...facts, people: pickedFrom(db, register.fields) };
 }
 
 /** The rules of a request’s release over the fields of its register. Releases never change, but the register’s fields do. */
-const keepingOf = (db: Reader, request: RequestRow, register: RegisterRow): ReturnType<typeof prepareKeeping> => {
+export const keepingOf = (db: Reader, request: RequestRow, register: RegisterRow): ReturnType<typeof prepareKeeping> => {
   const { design } = releaseById(db, request.releaseId).release;
   return prepareKeeping({ fields: register.fields, parts: design.parts, rules: design.rules });
 };

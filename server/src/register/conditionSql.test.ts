@@ -29,6 +29,9 @@ const facts: RequestFacts = {
   now: '2026-11-23T10:00',
   people: [],
   files: [],
+  vocabularies: [],
+  references: [],
+  numbers: {},
   calendar: { open: [], closed: [] },
 };
 const sqlFacts = { requesterIsOutside: sql`1`, door: sql`'outside'`, today: CalendarDate.read('2026-11-23') };

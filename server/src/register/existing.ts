@@ -9,14 +9,15 @@ import { and, asc, eq, ne } from 'drizzle-orm';
 import { calendarOf } from '../deadline/queries.ts';
 import { formByKey, releaseById } from '../form/queries.ts';
 import { forms } from '../form/tables.ts';
-import { nameOf } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { type House, write } from '../platform/house.ts';
 import { notFound } from '../platform/problem.ts';
 import { claim } from './claims.ts';
 import { changesBetween, factsOfRequest } from './commands.ts';
 import { remember } from './history.ts';
+import { nameOf } from './names.ts';
 import { partiesIn, type RequestRow, registerById } from './queries.ts';
+import { point } from './references.ts';
 import { registers, requests } from './tables.ts';
 
 const QUARTER = 15 * 60_000;
@@ -67,6 +68,7 @@ export function overExisting(house: House, viewer: Viewer, input: { form: string
         .where(eq(requests.id, request.id))
         .run();
       claim(tx, request, releaseById(tx, request.releaseId).release.design, kept.values);
+      point(tx, request.id, register.fields, kept.values);
       remember(tx, now, { requestId: request.id, actorId: viewer.personId, kind: 'fields', words: `Rule “${rule.name}” was applied to what was there`, changes });
       effects.changed.add(request.id);
     }

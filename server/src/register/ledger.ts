@@ -2,14 +2,16 @@ import type { AnswerOf, TrayKey } from '@tolvek/contract';
 import { relationTo, reveal, revealSubject } from '@tolvek/core/access';
 import { addWorkingTime, dateAt, dayInWords, endOfDay, fuseAt } from '@tolvek/core/deadline';
 import type { Viewer } from '@tolvek/core/people';
-import { and, asc, count, eq, gt, inArray, like, lt, ne, or, type SQL, sql } from 'drizzle-orm';
+import type { NameOf } from '@tolvek/core/register';
+import { and, asc, count, eq, gt, inArray, like, lt, ne, notInArray, or, type SQL, sql } from 'drizzle-orm';
 import { calendarOf } from '../deadline/queries.ts';
 import { releaseById } from '../form/queries.ts';
-import { groupNames, nameOf, namesOf } from '../people/queries.ts';
+import { groupNames, namesOf } from '../people/queries.ts';
 import { people } from '../people/tables.ts';
 import type { Reader } from '../platform/database.ts';
 import { Problem } from '../platform/problem.ts';
-import { partiesIn, registerById, SHOWN_COLUMNS, type ShownRow, stageOf } from './queries.ts';
+import { nameOf } from './names.ts';
+import { holdsThings, partiesIn, registerById, SHOWN_COLUMNS, type ShownRow, stageOf } from './queries.ts';
 import { iso, stageView } from './sheet.ts';
 import { registers, requests } from './tables.ts';
 
@@ -64,22 +66,46 @@ function trayCondition(tray: TrayKey, viewer: Viewer, now: number): SQL | undefi
     case 'late':
       return and(inArray(requests.phase, ['arrived', 'working']), lt(requests.due, now));
     case 'all':
+    case 'things':
       return undefined;
   }
 }
 
-const LABELS: Record<TrayKey, string> = { arrived: 'Arrived', mine: 'Mine', team: 'My team', deciding: 'My decision', paused: 'Paused', late: 'Late', all: 'All requests' };
+/** Things have a tray of their own, and stand in no other. */
+function thingsKept(db: Reader): (tray: TrayKey) => SQL | undefined {
+  const ids = db
+    .select()
+    .from(registers)
+    .all()
+    .filter(holdsThings)
+    .map((register) => register.id);
+  if (ids.length === 0) return (tray) => (tray === 'things' ? sql`0` : undefined);
+  return (tray) => (tray === 'things' ? inArray(requests.registerId, ids) : notInArray(requests.registerId, ids));
+}
+
+const LABELS: Record<TrayKey, string> = {
+  arrived: 'Arrived',
+  mine: 'Mine',
+  team: 'My team',
+  deciding: 'My decision',
+  paused: 'Paused',
+  late: 'Late',
+  all: 'All requests',
+  things: 'Things we keep',
+};
 
 export function traysOf(db: Reader, viewer: Viewer, now: number): AnswerOf<'trays'> {
   const mine = deskCondition(db, viewer);
+  const kept = thingsKept(db);
   const tally = (tray: TrayKey): number =>
     db
       .select({ n: count() })
       .from(requests)
-      .where(and(mine, trayCondition(tray, viewer, now)))
+      .where(and(mine, kept(tray), trayCondition(tray, viewer, now)))
       .get()?.n ?? 0;
-  const keys: TrayKey[] = ['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'all'];
-  return { trays: keys.map((key) => ({ key, label: LABELS[key], count: tally(key) })), horizon: horizonOf(db, mine, now) };
+  const keys: TrayKey[] = ['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'all', 'things'];
+  const trays = keys.map((key) => ({ key, label: LABELS[key], count: tally(key) }));
+  return { trays: trays.filter((tray) => tray.key !== 'things' || tray.count > 0), horizon: horizonOf(db, mine, now) };
 }
 
 /** How many unfinished requests are due on each of the next five working days; what is late counts first. */
@@ -109,8 +135,8 @@ function horizonOf(db: Reader, mine: SQL | undefined, now: number): AnswerOf<'tr
 
 /** A page of the ledger, the earliest deadline first; `after` is the place the page before ended at. */
 export function ledgerOf(db: Reader, viewer: Viewer, query: { tray: TrayKey; after?: string | undefined; find?: string | undefined }, now: number): AnswerOf<'ledger'> {
-  const base = and(deskCondition(db, viewer), trayCondition(query.tray, viewer, now), findCondition(query.find));
-  const newestFirst = query.tray === 'all';
+  const base = and(deskCondition(db, viewer), thingsKept(db)(query.tray), trayCondition(query.tray, viewer, now), findCondition(query.find));
+  const newestFirst = query.tray === 'all' || query.tray === 'things';
   const place = query.after ? readPlace(query.after) : null;
   const [sort, tie] = newestFirst ? [sql`${requests.createdAt} desc`, sql`${requests.id} desc`] : [asc(requests.due), asc(requests.id)];
   const beyond = place
@@ -157,7 +183,7 @@ function sharedBy(db: Reader, page: readonly ShownRow[]) {
     names: namesOf(db, people),
     teams: groupNames(db),
     // People in fields, besides those every row names.
-    nameOf: eachOnce(nameOf(db)),
+    nameOf: eachNameOnce(nameOf(db)),
     register,
     form: eachOnce((releaseId) => {
       const { release } = releaseById(db, releaseId);
@@ -176,12 +202,30 @@ function eachOnce<T>(find: (key: string) => T): (key: string) => T {
   };
 }
 
+/** Remembers what something is called, by each way it is shown. */
+function eachNameOnce(find: NameOf): NameOf {
+  const found = new Map<string, string | undefined>();
+  return (id, by) => {
+    const key = by ? `${id} ${by.join(' ')}` : id;
+    if (!found.has(key)) found.set(key, find(id, by));
+    return found.get(key);
+  };
+}
+
 function rowOf(viewer: Viewer, row: ShownRow, { names, teams, ...shared }: ReturnType<typeof sharedBy>, now: number): AnswerOf<'ledger'>['rows'][number] {
   const register = shared.register(row.registerId);
   const { design, calendar } = shared.form(row.releaseId);
   const relation = relationTo(partiesIn(row, register), viewer);
   const named = register.fields.filter((field) => design.subject.includes(`{${field.key}}`));
-  const visible = reveal({ fields: register.fields, only: named, values: row.values, plan: register.access, viewer, relation, nameOf: (id) => names.get(id) ?? shared.nameOf(id) });
+  const visible = reveal({
+    fields: register.fields,
+    only: named,
+    values: row.values,
+    plan: register.access,
+    viewer,
+    relation,
+    nameOf: (id, by) => names.get(id) ?? shared.nameOf(id, by),
+  });
   return {
     number: row.number,
     subject: revealSubject(design.subject, visible, design.title),
@@ -191,6 +235,7 @@ function rowOf(viewer: Viewer, row: ShownRow, { names, teams, ...shared }: Retur
     team: teams.get(row.team) ?? row.team,
     handler: row.handlerId ? (names.get(row.handlerId) ?? null) : null,
     priority: row.priority,
+    thing: holdsThings(register),
     fuse: fuseAt(row.deadline, design.deadline, calendar, now, row.finishedAt),
     due: iso(row.due),
     updatedAt: iso(row.updatedAt),

@@ -42,7 +42,7 @@ export function storeRequest(tx: Transaction, { number, register, release, doorI
       due: deadline.due,
       createdAt: now,
       updatedAt: now,
-      finishedAt: null,
+      finishedAt: stage.phase === 'finished' ? now : null,
       trial,
     })
     .run();

@@ -69,8 +69,12 @@ export function stageWithRole(register: RegisterRow, role: 'deciding' | 'refused
   return stage;
 }
 
+/** Whether a register holds things other forms point to: they are in use from the start, and nothing is due. */
+export const holdsThings = (register: Pick<RegisterRow, 'stages'>): boolean => !register.stages.some((stage) => stage.phase === 'arrived' && !stage.role);
+
 export function firstStage(register: RegisterRow) {
-  const stage = register.stages.find((each) => each.phase === 'arrived' && !each.role);
+  // Things have no stage to arrive in: they are in use at once.
+  const stage = register.stages.find((each) => each.phase === 'arrived' && !each.role) ?? register.stages.find((each) => each.role === 'done');
   if (!stage) throw new Error(`Register “${register.name}” has no stage to arrive in.`);
   return stage;
 }

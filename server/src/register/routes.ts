@@ -7,13 +7,14 @@ import { notSignedIn } from '../platform/problem.ts';
 import { callerFor, type Serve } from '../platform/serve.ts';
 import { assign, changeFields, comment, moveStage } from './commands.ts';
 import { ledgerOf, traysOf } from './ledger.ts';
-import { decisionViewOf, sheetOf } from './sheet.ts';
+import { decisionViewOf, sheetOf, sheetOffers } from './sheet.ts';
 
 export function registerRoutes(serve: Serve, house: House): void {
   const { db, clock } = house;
   serve('trays', ({ viewer }) => traysOf(db, viewer, clock.now()));
   serve('ledger', ({ viewer, query }) => ledgerOf(db, viewer, query, clock.now()));
   serve('sheet', ({ viewer, params }) => sheetOf(db, viewer, params.number, clock.now()));
+  serve('sheetOffers', ({ viewer, params, body }) => sheetOffers(db, viewer, params.number, body, clock.now()));
   serve('changeFields', ({ viewer, params, body, version }) => changeFields(house, viewer, { number: params.number, version, changes: body.changes }));
   serve('moveStage', ({ viewer, params, body, version }) => moveStage(house, viewer, { number: params.number, version, stage: body.stage }));
   serve('assign', ({ viewer, params, body, version }) => assign(house, viewer, { number: params.number, version, person: body.person }));

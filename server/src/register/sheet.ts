@@ -1,4 +1,4 @@
-import type { AnswerOf } from '@tolvek/contract';
+import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { type Revealed, readableKeys, relationTo, reveal, revealChanges, revealReason, revealSubject, type VisibleChange } from '@tolvek/core/access';
 import { mayNotDecide } from '@tolvek/core/approval';
 import { fuseAt, lengthInWords, momentInWords, promiseInWords } from '@tolvek/core/deadline';
@@ -10,12 +10,15 @@ import { calendarOf } from '../deadline/queries.ts';
 import { doors } from '../door/tables.ts';
 import { releaseById } from '../form/queries.ts';
 import { pickedFrom } from '../intake/facts.ts';
-import { groupNames, nameOf, namesOf, personById } from '../people/queries.ts';
+import { groupNames, namesOf, personById } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
-import { assignableTo } from './commands.ts';
+import { vocabulariesFor } from '../vocabulary/queries.ts';
+import { assignableTo, factsOfRequest } from './commands.ts';
 import { hopsOf } from './hops.ts';
-import { partiesIn, type RequestRow, registerById, requestByNumber, stageOf } from './queries.ts';
+import { nameOf } from './names.ts';
+import { holdsThings, partiesIn, type RequestRow, registerById, requestByNumber, stageOf } from './queries.ts';
+import { offersOf, pointingAt, requestsNamed } from './references.ts';
 import { history } from './tables.ts';
 
 export const iso = (ms: number): string => new Date(ms).toISOString();
@@ -63,6 +66,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     form: release.design.title,
     release: release.number,
     trial: request.trial,
+    thing: holdsThings(register),
     door: door?.kind ?? 'staff',
     requester: { name: requester?.name ?? '', outside: requester?.kind === 'contact' },
     stage: stageView(stage),
@@ -77,6 +81,18 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
       db,
       open.access.fields.filter((field) => readable.has(field.key)),
     ).map((person) => ({ ...person, groups: [...person.groups] })),
+    vocabularies: vocabulariesFor(
+      db,
+      open.access.fields.filter((field) => readable.has(field.key)),
+    ),
+    references: [
+      ...requestsNamed(
+        db,
+        open.access.fields.filter((field) => readable.has(field.key)),
+        request.values,
+      ),
+    ],
+    pointing: pointingAt(db, viewer, request.id),
     fuse: fuseAt(request.deadline, plan, calendar, now, request.finishedAt),
     dueWords: moment(request.due),
     dueWhy: dueWhy(request, calendar, moment),
@@ -132,6 +148,16 @@ function historyOf(db: Reader, request: RequestRow, show: (changes: (typeof hist
     if (entry.kind === 'fields' && changes.length === 0) return [];
     return [{ id: entry.id, at: iso(entry.at), who: entry.actorId ? (names.get(entry.actorId) ?? '') : 'Tolvek', what: entry.words, changes, comment: entry.comment }];
   });
+}
+
+/** What a reference of a request offers to who works on it and may change it. */
+export function sheetOffers(db: Reader, viewer: Viewer, number: string, { field, find }: BodyOf<'sheetOffers'>, now: number): AnswerOf<'sheetOffers'> {
+  const request = requestByNumber(db, number);
+  if (!request) throw notFound('This request');
+  const { access, relation, register, visible } = openRequest(db, request, viewer);
+  if (!relation.isDesk) throw notFound('This request');
+  if (!visible.fields.some((each) => each.key === field && each.writable)) throw notFound('A field to change with this name');
+  return offersOf(db, field, find, { fields: access.fields, values: request.values, facts: factsOfRequest(db, request, register, now), asker: request.requesterId });
 }
 
 /** What the requester of a request may count on at a moment. */

@@ -89,6 +89,35 @@ export const claims = sqliteTable(
   (table) => [primaryKey({ columns: [table.formId, table.ruleId, table.value] }), index('claims_request').on(table.requestId)],
 );
 
+/** What each request’s references point to, for the way back and for what is carried along live. */
+export const pointers = sqliteTable(
+  'pointers',
+  {
+    requestId: text()
+      .notNull()
+      .references(() => requests.id),
+    field: text().notNull(),
+    targetId: text()
+      .notNull()
+      .references(() => requests.id),
+  },
+  (table) => [primaryKey({ columns: [table.requestId, table.field, table.targetId] }), index('pointers_target').on(table.targetId)],
+);
+
+/** The next automatic number of a field, for each prefix. */
+export const counters = sqliteTable(
+  'counters',
+  {
+    registerId: text()
+      .notNull()
+      .references(() => registers.id),
+    field: text().notNull(),
+    prefix: text().notNull(),
+    next: integer().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.registerId, table.field, table.prefix] })],
+);
+
 export type HistoryKind = 'arrived' | 'fields' | 'stage' | 'handler' | 'comment' | 'decision' | 'reminder' | 'escalation';
 
 /** All that happened to a request; rows are only ever added. */

@@ -16,7 +16,7 @@ const once = (key: string) => ({ 'Idempotency-Key': key });
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: fetchBaseQuery({ baseUrl: '/' }),
-  tagTypes: ['me', 'desk', 'ledger', 'sheet', 'mine', 'forms', 'form', 'mail'],
+  tagTypes: ['me', 'desk', 'ledger', 'sheet', 'mine', 'forms', 'form', 'vocabulary', 'mail'],
   endpoints: (build) => ({
     me: build.query<AnswerOf<'me'>, void>({ query: () => address<'me'>('/api/me', {}), providesTags: ['me'] }),
     signIn: build.mutation<unknown, { email: string; password: string }>({
@@ -99,6 +99,41 @@ export const api = createApi({
     }),
     decideByLink: build.mutation<AnswerOf<'decideByLink'>, ParamsOf<'decideByLink'> & WithKey & BodyOf<'decideByLink'>>({
       query: ({ token, key, ...body }) => ({ url: address<'decideByLink'>('/api/decisions/:token', { token }), method: 'POST', headers: once(key), body }),
+    }),
+
+    offers: build.mutation<AnswerOf<'offers'>, ParamsOf<'offers'> & BodyOf<'offers'>>({
+      query: ({ slug, ...body }) => ({ url: address<'offers'>('/api/doors/:slug/offers', { slug }), method: 'POST', body }),
+    }),
+    keepAnswers: build.mutation<AnswerOf<'keepAnswers'>, ParamsOf<'keepAnswers'> & BodyOf<'keepAnswers'>>({
+      query: ({ slug, ...body }) => ({ url: address<'keepAnswers'>('/api/doors/:slug/kept', { slug }), method: 'PUT', body }),
+      invalidatesTags: ['desk'],
+    }),
+    sendKept: build.mutation<AnswerOf<'sendKept'>, ParamsOf<'sendKept'> & BodyOf<'sendKept'>>({
+      query: ({ slug, ...body }) => ({ url: address<'sendKept'>('/api/doors/:slug/kept', { slug }), method: 'POST', body }),
+    }),
+    kept: build.query<AnswerOf<'kept'>, ParamsOf<'kept'>>({ query: (params) => address<'kept'>('/api/kept/:token', params), keepUnusedDataFor: 0 }),
+    keepKept: build.mutation<AnswerOf<'keepKept'>, ParamsOf<'keepKept'> & BodyOf<'keepKept'>>({
+      query: ({ token, ...body }) => ({ url: address<'keepKept'>('/api/kept/:token', { token }), method: 'PUT', body }),
+    }),
+    sheetOffers: build.mutation<AnswerOf<'sheetOffers'>, ParamsOf<'sheetOffers'> & BodyOf<'sheetOffers'>>({
+      query: ({ number, ...body }) => ({ url: address<'sheetOffers'>('/api/requests/:number/offers', { number }), method: 'POST', body }),
+    }),
+    draftOffers: build.mutation<AnswerOf<'draftOffers'>, ParamsOf<'draftOffers'> & BodyOf<'draftOffers'>>({
+      query: ({ key, ...body }) => ({ url: address<'draftOffers'>('/api/forms/:key/offers', { key }), method: 'POST', body }),
+    }),
+    vocabularies: build.query<AnswerOf<'vocabularies'>, void>({ query: () => address<'vocabularies'>('/api/vocabularies', {}), providesTags: ['forms'] }),
+    vocabulary: build.query<AnswerOf<'vocabulary'>, ParamsOf<'vocabulary'>>({
+      query: (params) => address<'vocabulary'>('/api/vocabularies/:key', params),
+      keepUnusedDataFor: 0,
+      providesTags: ['vocabulary'],
+    }),
+    createVocabulary: build.mutation<AnswerOf<'createVocabulary'>, BodyOf<'createVocabulary'> & WithKey>({
+      query: ({ key, ...body }) => ({ url: address<'createVocabulary'>('/api/vocabularies', {}), method: 'POST', headers: once(key), body }),
+      invalidatesTags: ['forms', 'form'],
+    }),
+    saveVocabulary: build.mutation<AnswerOf<'saveVocabulary'>, ParamsOf<'saveVocabulary'> & OnVersion & BodyOf<'saveVocabulary'>>({
+      query: ({ key, version, ...body }) => ({ url: address<'saveVocabulary'>('/api/vocabularies/:key', { key }), method: 'PUT', headers: ifMatch(version), body }),
+      invalidatesTags: ['forms', 'form', 'ledger', 'sheet', 'desk'],
     }),
 
     forms: build.query<AnswerOf<'forms'>, void>({ query: () => address<'forms'>('/api/forms', {}), providesTags: ['forms'] }),

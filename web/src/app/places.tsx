@@ -17,6 +17,7 @@ const Floor = later(() => import('../floor/Floor.tsx'), 'Floor');
 const Shelf = later(() => import('../workshop/Shelf.tsx'), 'Shelf');
 const NewForm = later(() => import('../workshop/NewForm.tsx'), 'NewForm');
 const Binder = later(() => import('../workshop/Binder.tsx'), 'Binder');
+const Vocabularies = later(() => import('../workshop/Vocabularies.tsx'), 'Vocabularies');
 const Mailroom = later(() => import('../mailroom/Mailroom.tsx'), 'Mailroom');
 
 /** Every page of the application. Asking comes at once; the other zones are loaded when somebody goes there. */
@@ -34,6 +35,7 @@ export const Places = () => (
       <Route path="floor/:tray/:number?" Component={Floor} />
       <Route path="workshop" Component={Shelf} />
       <Route path="workshop/new" Component={NewForm} />
+      <Route path="workshop/vocabularies/:vocabulary?" Component={Vocabularies} />
       <Route path="workshop/:key/:page?" Component={Binder} />
       <Route path="mailroom/:id?" Component={Mailroom} />
       <Route path="*" Component={Nowhere} />

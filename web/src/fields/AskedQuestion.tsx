@@ -38,7 +38,7 @@ export function AskedQuestion({ question, field, value, problems, warnings, onCh
           {label}
         </span>
       ) : (
-        <label htmlFor={id} className="block font-semibold">
+        <label id={`${id}-label`} htmlFor={id} className="block font-semibold">
           {label}
         </label>
       )}

@@ -1,5 +1,5 @@
 import type { KnownPerson } from '@tolvek/core/register';
-import { X } from 'lucide-react';
+import { Chosen } from './Chosen.tsx';
 import { type InputProps, typed, useAroundFields } from './input.ts';
 
 const among = (people: readonly KnownPerson[], from: readonly string[]): readonly KnownPerson[] =>
@@ -41,24 +41,7 @@ export function PeopleInput(props: InputProps<'people'>) {
   return (
     // biome-ignore lint/a11y/useSemanticElements: the question above it is its label, which a fieldset’s legend can’t be here
     <div role="group" aria-labelledby={`${props.id}-label`} aria-describedby={props.describedBy}>
-      {chosen.length > 0 ? (
-        <ul className="mb-2 flex flex-wrap gap-2">
-          {chosen.map((id) => (
-            <li key={id} className="flex items-center gap-1 rounded-md border border-green bg-green-wash py-0.5 pr-1 pl-3">
-              {nameOf(id)}
-              <button
-                type="button"
-                className="inline-flex size-7 items-center justify-center text-brick"
-                disabled={props.disabled}
-                aria-label={`Take ${nameOf(id)} away`}
-                onClick={() => props.onChange(chosen.filter((each) => each !== id))}
-              >
-                <X size={14} />
-              </button>
-            </li>
-          ))}
-        </ul>
-      ) : null}
+      <Chosen items={chosen.map((id) => ({ key: id, label: nameOf(id) }))} disabled={props.disabled} drop={(id) => props.onChange(chosen.filter((each) => each !== id))} />
       <select
         id={props.id}
         aria-labelledby={`${props.id}-label`}

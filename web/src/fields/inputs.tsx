@@ -5,6 +5,8 @@ import { FilesInput } from './FilesInput.tsx';
 import { type FieldInputProps, type InputProps, typed } from './input.ts';
 import { LineItemsInput } from './LineItemsInput.tsx';
 import { PeopleInput, PersonInput } from './PersonInput.tsx';
+import { ReferenceInput, ReferencesInput } from './ReferenceInput.tsx';
+import { TermInput, TermsInput } from './TermInput.tsx';
 
 const common = (props: Omit<InputProps, 'type'>) => ({
   id: props.id,
@@ -140,12 +142,17 @@ const INPUTS: { readonly [K in KindName]: ComponentType<InputProps<K>> } = {
   duration: DurationInput,
   person: PersonInput,
   people: PeopleInput,
+  term: TermInput,
+  terms: TermsInput,
+  reference: ReferenceInput,
+  references: ReferencesInput,
+  'auto-number': () => null,
   files: FilesInput,
   'line-items': (props) => <LineItemsInput {...props} Cell={FieldInput} />,
 };
 
 /** Kinds whose input is several controls, so that their question names them together. */
-const GROUPED: ReadonlySet<KindName> = new Set(['yes-no', 'choices', 'people', 'files', 'line-items']);
+const GROUPED: ReadonlySet<KindName> = new Set(['yes-no', 'choices', 'people', 'terms', 'references', 'files', 'line-items']);
 export const isGrouped = (kind: KindName): boolean => GROUPED.has(kind);
 
 /** The input for a field's kind, the same on the Front desk, in the proof and on the request sheet. */

@@ -10,7 +10,7 @@ import { Sheet } from './Sheet.tsx';
 import { Shortcuts } from './Shortcuts.tsx';
 import { useLive } from './useLive.ts';
 
-const TRAYS: readonly TrayKey[] = ['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'all'];
+const TRAYS: readonly TrayKey[] = ['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'all', 'things'];
 const SAYS: Record<TrayKey, string> = {
   arrived: 'Nobody works on these yet; the earliest deadline first',
   mine: 'Given to you and not finished',
@@ -19,6 +19,7 @@ const SAYS: Record<TrayKey, string> = {
   paused: 'The clock stands still until the requester answers',
   late: 'Past their deadline',
   all: 'Everything you may see, the newest first',
+  things: 'Boats, kit, codes: what other forms let people choose from',
 };
 const EMPTY: Record<TrayKey, string> = {
   arrived: 'Nothing has arrived that nobody works on.',
@@ -28,6 +29,7 @@ const EMPTY: Record<TrayKey, string> = {
   paused: 'Nothing is paused.',
   late: 'Nothing is late.',
   all: 'No request fits.',
+  things: 'Nothing is kept here.',
 };
 
 /** The Floor: trays at the left, the ledger in the middle, the request sheet at the right. */
@@ -81,7 +83,7 @@ export function Floor() {
               <Find key={tray} value={find} opened={search.has('find')} change={putFind} />
             </div>
             <p className="text-soft">{SAYS[tray]}</p>
-            {trays && trays.horizon.length > 0 && tray !== 'all' ? <Horizon bars={trays.horizon} /> : null}
+            {trays && trays.horizon.length > 0 && tray !== 'all' && tray !== 'things' ? <Horizon bars={trays.horizon} /> : null}
           </div>
           <Ledger tray={tray} find={find} open={number} suffix={suffix} empty={EMPTY[tray]} onOpen={(chosen) => navigate(`/floor/${tray}/${chosen}${suffix}`)} />
         </main>

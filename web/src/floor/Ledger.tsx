@@ -38,7 +38,7 @@ export function Ledger({ tray, find, open, suffix, empty, onOpen }: LedgerProps)
       <table className="w-full table-fixed border-separate border-spacing-0">
         <thead>
           <tr>
-            {['What', 'Stage', ...(narrow ? [] : ['Team and handler']), 'Deadline'].map((head, index) => (
+            {['What', 'Stage', ...(narrow ? [] : [tray === 'things' ? 'Kept by' : 'Team and handler']), tray === 'things' ? 'Kept in' : 'Deadline'].map((head, index) => (
               <th
                 key={head}
                 scope="col"
@@ -91,12 +91,10 @@ function Row({ row, here, narrow, to }: { row: AnswerOf<'ledger'>['rows'][number
       {narrow ? null : (
         <td className={cell}>
           {row.team}
-          <small className="block truncate text-[12.5px] text-soft">{row.handler ?? 'nobody yet'}</small>
+          {row.thing ? null : <small className="block truncate text-[12.5px] text-soft">{row.handler ?? 'nobody yet'}</small>}
         </td>
       )}
-      <td className={cell}>
-        <Fuse fuse={row.fuse} />
-      </td>
+      <td className={cell}>{row.thing ? <span className="text-soft">{row.form}</span> : <Fuse fuse={row.fuse} />}</td>
     </tr>
   );
 }

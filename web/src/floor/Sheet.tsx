@@ -1,5 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import type { ReactNode } from 'react';
+import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { api, problemOf } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
@@ -40,7 +41,7 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
         {sheet.requester.name}
         {sheet.requester.outside ? ', from outside' : ''}
       </p>
-      <Trace hops={sheet.hops} reasons={{ [routed]: <WhyRouted routing={sheet.routing} /> }} />
+      {sheet.thing ? null : <Trace hops={sheet.hops} reasons={{ [routed]: <WhyRouted routing={sheet.routing} /> }} />}
       <Acts sheet={sheet} reload={refetch} />
       <dl className="mt-4 grid grid-cols-[128px_1fr] [&>*]:border-b [&>*]:border-rule [&>*]:py-1.5 [&>dt]:text-soft">
         <dt>Stage</dt>
@@ -48,27 +49,36 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
           <StageMark phase={sheet.stage.phase} role={sheet.stage.role} />
           {sheet.stage.label}
         </dd>
-        <dt>Due</dt>
-        <dd>
-          {sheet.dueWords}{' '}
-          <Why about="When it is due">
-            <ul className="list-disc pl-4">
-              {sheet.dueWhy.map((line) => (
-                <li key={line}>{line}</li>
-              ))}
-            </ul>
-          </Why>
-          <div className="mt-1 max-w-56">
-            <Fuse fuse={sheet.fuse} />
-          </div>
-        </dd>
-        <dt>Team</dt>
-        <dd>
-          {sheet.team}, {sheet.priority} priority{' '}
-          <Why about={`Row ${sheet.routing.row} decided`}>
-            <WhyRouted routing={sheet.routing} />
-          </Why>
-        </dd>
+        {sheet.thing ? (
+          <>
+            <dt>Kept by</dt>
+            <dd>{sheet.team}</dd>
+          </>
+        ) : (
+          <>
+            <dt>Due</dt>
+            <dd>
+              {sheet.dueWords}{' '}
+              <Why about="When it is due">
+                <ul className="list-disc pl-4">
+                  {sheet.dueWhy.map((line) => (
+                    <li key={line}>{line}</li>
+                  ))}
+                </ul>
+              </Why>
+              <div className="mt-1 max-w-56">
+                <Fuse fuse={sheet.fuse} />
+              </div>
+            </dd>
+            <dt>Team</dt>
+            <dd>
+              {sheet.team}, {sheet.priority} priority{' '}
+              <Why about={`Row ${sheet.routing.row} decided`}>
+                <WhyRouted routing={sheet.routing} />
+              </Why>
+            </dd>
+          </>
+        )}
         {sheet.approval ? (
           <>
             <dt>{sheet.approval.label}</dt>
@@ -83,8 +93,29 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
         ) : null}
       </dl>
       <SheetFields sheet={sheet} reload={refetch} />
+      <Pointing sheet={sheet} />
       <SheetHistory sheet={sheet} />
     </article>
+  );
+}
+
+/** The requests whose references point here. */
+function Pointing({ sheet }: { sheet: SheetData }) {
+  if (sheet.pointing.length === 0) return null;
+  return (
+    <>
+      <h3 className="section-head mt-6">Named by</h3>
+      <ul>
+        {sheet.pointing.map((each) => (
+          <li key={`${each.number} ${each.field}`} className="grid grid-cols-[128px_1fr] border-b border-rule py-1.5">
+            <span className="pr-2 text-soft">{each.field}</span>
+            <Link to={`/floor/all/${each.number}`} className="min-w-0 truncate">
+              {each.subject} <span className="font-mono text-[12.5px] text-soft">{each.number}</span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </>
   );
 }
 
@@ -127,28 +158,30 @@ function Acts({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
           </Button>
         ) : null}
         {first ? (
-          <Button look={canTake && !sheet.handler ? 'plain' : 'main'} disabled={busy} onClick={() => move(first.key)}>
-            {verb(first, sheet.stage.phase)}
+          <Button look={(canTake && !sheet.handler) || sheet.thing ? 'plain' : 'main'} disabled={busy} onClick={() => move(first.key)}>
+            {verb(first, sheet)}
           </Button>
         ) : null}
         {others.map((stage) => (
           <Button key={stage.key} disabled={busy} onClick={() => move(stage.key)}>
-            {verb(stage, sheet.stage.phase)}
+            {verb(stage, sheet)}
           </Button>
         ))}
       </div>
-      <label className="mt-3 flex items-center gap-3">
-        <span className="w-[116px] text-soft">Handler</span>
-        <select className="input max-w-56 py-1" value={sheet.handler?.id ?? ''} disabled={busy} onChange={(event) => give(event.target.value || null)}>
-          <option value="">Nobody yet</option>
-          {sheet.handler && !sheet.assignable.some((person) => person.id === sheet.handler?.id) ? <option value={sheet.handler.id}>{sheet.handler.name}</option> : null}
-          {sheet.assignable.map((person) => (
-            <option key={person.id} value={person.id}>
-              {person.name}
-            </option>
-          ))}
-        </select>
-      </label>
+      {sheet.thing ? null : (
+        <label className="mt-3 flex items-center gap-3">
+          <span className="w-[116px] text-soft">Handler</span>
+          <select className="input max-w-56 py-1" value={sheet.handler?.id ?? ''} disabled={busy} onChange={(event) => give(event.target.value || null)}>
+            <option value="">Nobody yet</option>
+            {sheet.handler && !sheet.assignable.some((person) => person.id === sheet.handler?.id) ? <option value={sheet.handler.id}>{sheet.handler.name}</option> : null}
+            {sheet.assignable.map((person) => (
+              <option key={person.id} value={person.id}>
+                {person.name}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
     </div>
   );
 }
@@ -162,14 +195,15 @@ function likelihood(sheet: SheetData, phase: (typeof ORDER)[number]): number {
 }
 
 /** What moving to a stage is called. */
-function verb(stage: { label: string; phase: string }, from: string): string {
+function verb(stage: { label: string; phase: string }, { stage: { phase: from }, moves, thing }: SheetData): string {
+  if (thing) return stage.label;
   switch (stage.phase) {
     case 'working':
       return from === 'arrived' ? 'Start work' : 'Go on';
     case 'paused':
       return `Pause, ${stage.label.toLowerCase()}`;
     case 'finished':
-      return 'Finish';
+      return moves.filter((each) => each.phase === 'finished').length > 1 ? `Finish, ${stage.label.toLowerCase()}` : 'Finish';
     default:
       return 'Put back';
   }

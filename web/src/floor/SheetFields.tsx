@@ -1,9 +1,9 @@
 import type { AnswerOf } from '@tolvek/contract';
 import type { VisibleField } from '@tolvek/core/access';
-import { fileId, fileName, type ItemRow, type Kind, type RawAnswer, showValue, typedForm } from '@tolvek/core/register';
+import { fileId, fileName, type ItemRow, type Kind, type KnownRequest, type NameOf, namesAround, type RawAnswer, showValue, typedForm } from '@tolvek/core/register';
 import { useMemo, useState } from 'react';
 import { api, problemOf } from '../app/api.ts';
-import { AroundFieldsProvider } from '../fields/input.ts';
+import { type AroundFields, AroundFieldsProvider, NOTHING_KNOWN } from '../fields/input.ts';
 import { FieldInput } from '../fields/inputs.tsx';
 import { Button } from '../ui/Button.tsx';
 import { Why } from '../ui/Why.tsx';
@@ -14,8 +14,21 @@ type SheetData = AnswerOf<'sheet'>;
 export function SheetFields({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
   const asked = sheet.values.fields.filter((field) => field.source === 'asked');
   const computed = sheet.values.fields.filter((field) => field.source === 'computed');
+  const brought = sheet.values.fields.filter((field) => field.source === 'carried' || field.source === 'given');
   const desk = sheet.values.fields.filter((field) => field.source === 'desk-only');
-  const around = useMemo(() => ({ people: sheet.people, today: '', now: '', files: [], upload: null }), [sheet.people]);
+  const [ask] = api.useSheetOffersMutation();
+  const [chosen, setChosen] = useState<readonly KnownRequest[]>([]);
+  const around = useMemo(
+    (): AroundFields => ({
+      ...NOTHING_KNOWN,
+      people: sheet.people,
+      vocabularies: sheet.vocabularies,
+      references: [...sheet.references, ...chosen],
+      offers: (field, find) => ask({ number: sheet.number, field, find }).unwrap(),
+      know: (known) => setChosen((before) => [...before, known]),
+    }),
+    [sheet, chosen, ask],
+  );
   return (
     <AroundFieldsProvider value={around}>
       <h3 className="section-head mt-6">Asked</h3>
@@ -32,6 +45,10 @@ export function SheetFields({ sheet, reload }: { sheet: SheetData; reload: () =>
       ))}
       {computed.length > 0 ? <h3 className="section-head mt-6">Computed</h3> : null}
       {computed.map((field) => (
+        <SheetField key={field.key} sheet={sheet} field={field} reload={reload} />
+      ))}
+      {brought.length > 0 ? <h3 className="section-head mt-6">Given and brought along</h3> : null}
+      {brought.map((field) => (
         <SheetField key={field.key} sheet={sheet} field={field} reload={reload} />
       ))}
       {desk.length > 0 ? <h3 className="section-head mt-6">Desk-only</h3> : null}
@@ -64,7 +81,7 @@ function SheetField({ sheet, field, reload }: { sheet: SheetData; field: Visible
         {type?.kind === 'files' && Array.isArray(field.value) ? (
           <Files number={sheet.number} refs={field.value as readonly string[]} />
         ) : type?.kind === 'line-items' && Array.isArray(field.value) ? (
-          <Lines type={type} rows={field.value as readonly ItemRow[]} />
+          <Lines type={type} rows={field.value as readonly ItemRow[]} nameOf={namesAround(sheet)} />
         ) : (
           <span className="break-words whitespace-pre-line">{field.shown || <span className="text-soft">empty</span>}</span>
         )}
@@ -78,13 +95,13 @@ function SheetField({ sheet, field, reload }: { sheet: SheetData; field: Visible
             change
           </button>
         ) : (
-          <span className="pl-2 text-[13px] text-soft">{field.source === 'computed' ? '' : 'read only'}</span>
+          <span className="pl-2 text-[13px] text-soft">{field.source === 'asked' || field.source === 'desk-only' ? 'read only' : ''}</span>
         )}
       </div>
     );
   }
   const id = `sheet-${field.key}`;
-  const described = { label: field.label, type };
+  const described = { key: field.key, label: field.label, type };
   return (
     <form onSubmit={save} className="border-b border-green py-2" onKeyDown={(event) => event.key === 'Escape' && stop()}>
       <label htmlFor={id} id={`${id}-label`} className="mb-1 block text-soft">
@@ -126,7 +143,7 @@ const Files = ({ number, refs }: { number: string; refs: readonly string[] }) =>
 );
 
 /** Line items as a small table. */
-function Lines({ type, rows }: { type: Extract<Kind, { kind: 'line-items' }>; rows: readonly ItemRow[] }) {
+function Lines({ type, rows, nameOf }: { type: Extract<Kind, { kind: 'line-items' }>; rows: readonly ItemRow[]; nameOf: NameOf }) {
   const isFigure = (kind: Kind['kind']): boolean => kind === 'number' || kind === 'money';
   return (
     <span className="col-span-2 col-start-1 row-start-2 block overflow-x-auto">
@@ -148,7 +165,7 @@ function Lines({ type, rows }: { type: Extract<Kind, { kind: 'line-items' }>; ro
                 const value = row[column.key];
                 return (
                   <td key={column.key} className={`py-0.5 pr-3 align-top last:pr-0 ${isFigure(column.type.kind) ? 'text-right whitespace-nowrap' : ''}`}>
-                    {value === undefined ? '' : showValue(column, value)}
+                    {value === undefined ? '' : showValue(column, value, nameOf)}
                   </td>
                 );
               })}

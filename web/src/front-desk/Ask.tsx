@@ -1,5 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { Link, useParams } from 'react-router';
+import { Link, useParams, useSearchParams } from 'react-router';
 import { api } from '../app/api.ts';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
@@ -9,7 +9,11 @@ import { FillIn } from './FillIn.tsx';
 /** A door: to whom it admits it shows its form, to others a polite refusal. */
 export function Ask() {
   const { slug = '' } = useParams();
-  const { data: door, error, refetch } = api.useDoorQuery({ slug }, { refetchOnMountOrArgChange: true });
+  const [search] = useSearchParams();
+  const token = search.get('kept');
+  const { data: door, error: closed, refetch } = api.useDoorQuery({ slug }, { refetchOnMountOrArgChange: true });
+  const { data: behind, error: gone } = api.useKeptQuery({ token: token ?? '' }, { skip: !token });
+  const error = closed ?? gone;
   useTitle(door?.title ?? '');
   if (error)
     return (
@@ -17,7 +21,7 @@ export function Ask() {
         <Trouble error={error} again={refetch} />
       </Column>
     );
-  if (!door)
+  if (!door || (token && !behind))
     return (
       <Column>
         <p className="text-soft">Opening the form …</p>
@@ -26,7 +30,17 @@ export function Ask() {
   return (
     <Column>
       <h1 className="text-[28px]">{door.title}</h1>
-      {door.form ? <FillIn key={`${slug} ${door.form.release}`} door={{ ...door, form: door.form }} reload={refetch} /> : <Refusal door={door} />}
+      {door.form ? (
+        <FillIn
+          key={`${slug} ${door.form.release}`}
+          door={{ ...door, form: door.form }}
+          reload={refetch}
+          kept={behind ?? door.form.kept}
+          keptAt={token ? { as: 'link', token } : door.kind === 'staff' ? { as: 'staff' } : null}
+        />
+      ) : (
+        <Refusal door={door} />
+      )}
     </Column>
   );
 }

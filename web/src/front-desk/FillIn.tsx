@@ -1,6 +1,6 @@
 import type { AnswerOf, ProblemDocument } from '@tolvek/contract';
 import { CONTACT_LABELS, contactProblems } from '@tolvek/core/door';
-import type { Problem, RawAnswer, RawAnswers } from '@tolvek/core/register';
+import { isFilled, type KnownRequest, type Problem, type RawAnswer, type RawAnswers, type RequestFacts } from '@tolvek/core/register';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
 import { api, problemOf } from '../app/api.ts';
@@ -10,30 +10,34 @@ import { AroundFieldsProvider } from '../fields/input.ts';
 import { cellId } from '../fields/LineItemsInput.tsx';
 import { ProblemLine } from '../fields/ProblemLine.tsx';
 import { Button } from '../ui/Button.tsx';
-import { forget, type KeptAnswers, keep, newKey, nothingTyped, recall } from './keptAnswers.ts';
+import { GoOnLater } from './GoOnLater.tsx';
+import { forget, type KeptAnswers, type KeptElsewhere, keep, newKey, nothingTyped, recall } from './keptAnswers.ts';
 import { pageOf, pagesOf } from './pages.ts';
 import { Sent } from './Sent.tsx';
 import { uploadFile } from './uploadFile.ts';
 import { useCompletion } from './useCompletion.ts';
+import { type KeptAt, useKeptAtDesk } from './useKeptAtDesk.ts';
 import { useLeftFields } from './useLeftFields.ts';
 import { useTaken } from './useTaken.ts';
 
 type OpenDoor = AnswerOf<'door'> & { form: NonNullable<AnswerOf<'door'>['form']> };
 
 /** Filling in a form: the same rules run here as on the server, and what is typed stays on this device until it is sent. */
-export function FillIn({ door, reload }: { door: OpenDoor; reload: () => void }) {
+export function FillIn({ door, reload, kept, keptAt }: { door: OpenDoor; reload: () => void; kept: KeptElsewhere | null; keptAt: KeptAt }) {
   const { form, slug } = door;
   const { complete, rules, state } = useCompletion(form);
-  const { control, handleSubmit, reset, getValues, setValue } = useForm<KeptAnswers>({ defaultValues: recall(slug) });
+  const { control, handleSubmit, reset, getValues, setValue } = useForm<KeptAnswers>({ defaultValues: recall(slug, kept) });
   const typed = useWatch({ control }) as KeptAnswers;
-  const facts = useMemo(() => ({ ...form.facts, files: typed.files ?? [] }), [form.facts, typed.files]);
+  const { files: sentFiles, references: chosen } = typed;
+  const facts = useMemo(() => factsWith(form.facts, { files: sentFiles, references: chosen }), [form.facts, sentFiles, chosen]);
   const completion = complete(knownAnswers(typed, form), facts);
   const [submit, { isLoading, data: sent }] = api.useSubmitMutation();
   const [tried, setTried] = useState(false);
   const [page, setPage] = useState(0);
   const [passed, setPassed] = useState(-1);
   const { left, leave: leaveField, forgetLeft } = useLeftFields();
-  const taken = useTaken(slug, form.unique);
+  const taken = useTaken(slug, form.together);
+  const [ask] = api.useOffersMutation();
   const [refused, setRefused] = useState<ProblemDocument | null>(null);
   const [isKept, setIsKept] = useState(false);
   const summary = useRef<HTMLDivElement>(null);
@@ -44,6 +48,7 @@ export function FillIn({ door, reload }: { door: OpenDoor; reload: () => void })
     if (!sent) setIsKept(hasTyped(typed) && keep(slug, typed));
   }, [typed, slug, sent]);
 
+  const atDesk = useKeptAtDesk(slug, keptAt, typed, keptFrom(typed, form), isLoading || sent !== undefined);
   const clearing = completion.cleared.join(' ');
   useEffect(() => {
     for (const key of clearing.split(' ').filter(Boolean)) setValue(`answers.${key}`, null as never);
@@ -61,8 +66,10 @@ export function FillIn({ door, reload }: { door: OpenDoor; reload: () => void })
         setValue('files', [...(getValues('files') ?? []), known]);
         return known;
       },
+      offers: (field: string, find: string) => ask({ slug, field, find, answers: withoutBlanks(knownAnswers(getValues(), form), form) }).unwrap(),
+      know: (known: KnownRequest) => setValue('references', [...(getValues('references') ?? []).filter((each) => each.id !== known.id), known]),
     }),
-    [facts, slug, setValue, getValues],
+    [facts, slug, form, ask, setValue, getValues],
   );
   const found = completion.problems;
   const problems = [
@@ -105,7 +112,7 @@ export function FillIn({ door, reload }: { door: OpenDoor; reload: () => void })
     setRefused(null);
     const now = getValues();
     const all = knownAnswers(now, form);
-    const ready = complete(all, { ...form.facts, files: now.files ?? [] });
+    const ready = complete(all, factsWith(form.facts, now));
     if (ready.problems.length > 0 || taken.problems.length > 0 || (door.kind === 'outside' && contactProblems(now.contact).length > 0)) return tell();
     const answers = withoutBlanks(rules.answersToSend(all, ready, form.parts), form);
     const result = await submit({ slug, key: now.key, body: { release: form.release, answers, ...(door.kind === 'outside' ? { contact: now.contact } : {}) } });
@@ -196,6 +203,7 @@ export function FillIn({ door, reload }: { door: OpenDoor; reload: () => void })
           onChange={(key, value) => {
             taken.forget(key);
             setValue(`answers.${key}`, value as never);
+            setValue('typedAt', Date.now());
           }}
           onBlur={leave}
         />
@@ -226,7 +234,10 @@ export function FillIn({ door, reload }: { door: OpenDoor; reload: () => void })
                       type={part === 'email' ? 'email' : 'text'}
                       autoComplete={part}
                       value={input.value}
-                      onChange={input.onChange}
+                      onChange={(event) => {
+                        input.onChange(event);
+                        setValue('typedAt', Date.now());
+                      }}
                       onBlur={() => leave(`contact.${part}`)}
                       aria-invalid={problem !== undefined}
                       aria-describedby={`${part === 'email' ? `${id}-help ` : ''}${problem ? `${id}-problem` : ''}`}
@@ -250,14 +261,14 @@ export function FillIn({ door, reload }: { door: OpenDoor; reload: () => void })
         </Button>
         {state === 'failed' ? <p className="text-brick">A part of this page could not be loaded. What you typed is kept: check the connection and load the page again.</p> : null}
         <span className="text-[14px] text-soft" aria-live="polite">
-          {isKept ? 'Kept on this device until you send it. ' : ''}
+          {isKept ? (atDesk ? 'Kept for you until you send it, on any device. ' : 'Kept on this device until you send it. ') : ''}
           {isKept ? (
             <button
               type="button"
               className="underline"
               onClick={() => {
                 forget(slug);
-                reset(nothingTyped());
+                reset({ ...nothingTyped(), typedAt: Date.now() });
                 setTried(false);
                 setPassed(-1);
                 setPage(0);
@@ -269,8 +280,20 @@ export function FillIn({ door, reload }: { door: OpenDoor; reload: () => void })
           ) : null}
         </span>
       </div>
+      {door.kind === 'outside' && keptAt === null && isKept ? <GoOnLater slug={slug} answers={keptFrom(typed, form)} typed={typed} /> : null}
     </form>
   );
+}
+
+/** What is kept at the desk: answers that were typed, without those left empty. */
+const keptFrom = (typed: KeptAnswers, form: OpenDoor['form']): RawAnswers => withoutBlanks(knownAnswers(typed, form), form);
+
+/** What the form’s rules may know, with the files that were sent and what was chosen for references. */
+function factsWith(
+  facts: RequestFacts,
+  { files = [], references = [] }: { readonly files: KeptAnswers['files'] | undefined; readonly references: KeptAnswers['references'] | undefined },
+): RequestFacts {
+  return { ...facts, files, references: [...facts.references.filter((each) => !references.some((known) => known.id === each.id)), ...references] };
 }
 
 /** Typed answers to questions this release asks; what an older release asked stays out. */
@@ -283,7 +306,7 @@ const isBlank = (value: RawAnswer | undefined): boolean => value === undefined |
 
 /** Answers without those left empty; where a default would come back, emptiness is said. */
 function withoutBlanks(answers: RawAnswers, form: OpenDoor['form']): RawAnswers {
-  const preset = new Set(form.fields.flatMap((field) => (field.source !== 'computed' && field.preset ? [field.key] : [])));
+  const preset = new Set(form.fields.flatMap((field) => (isFilled(field) && field.preset ? [field.key] : [])));
   return Object.fromEntries(Object.entries(answers).flatMap(([key, value]) => (!isBlank(value) ? [[key, value]] : preset.has(key) ? [[key, null]] : [])));
 }
 

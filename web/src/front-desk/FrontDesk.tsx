@@ -41,6 +41,21 @@ export function FrontDesk() {
           </li>
         ))}
       </ul>
+      {data.begun.length > 0 ? (
+        <>
+          <h2 className="section-head mt-8">Begun, not sent</h2>
+          <ul>
+            {data.begun.map((begun) => (
+              <li key={begun.slug} className="flex items-baseline justify-between gap-3 border-b border-rule py-2.5">
+                <span>{begun.title}</span>
+                <Link to={`/ask/${begun.slug}`} aria-label={`Go on with ${begun.title}`}>
+                  Go on
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </>
+      ) : null}
       {me.person ? (
         <>
           <h2 className="section-head mt-8">Your requests</h2>

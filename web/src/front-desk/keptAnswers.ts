@@ -1,25 +1,39 @@
-import type { KnownFile, RawAnswers } from '@tolvek/core/register';
+import type { KnownFile, KnownRequest, RawAnswers } from '@tolvek/core/register';
 
 /** What was typed at a door, kept on this device until it is sent. */
 export interface KeptAnswers {
   readonly answers: RawAnswers;
   /** Files that were sent along already. */
   readonly files: readonly KnownFile[];
+  /** What references point to that were chosen. */
+  readonly references: readonly KnownRequest[];
   readonly contact: { readonly name: string; readonly email: string };
   /** The key that makes a submit happen once, however often it is sent. */
   readonly key: string;
+  /** When the last letter was typed, by this device’s clock; 0 when nothing was. */
+  readonly typedAt: number;
 }
+
+/** What was kept at the desk: for one of the staff, or behind a link. */
+export type KeptElsewhere = Pick<KeptAnswers, 'answers' | 'typedAt' | 'files' | 'references'> & Partial<Pick<KeptAnswers, 'contact'>>;
 
 const place = (slug: string): string => `tolvek:typed:${slug}`;
 
 export const newKey = (): string => crypto.randomUUID();
 
-export const nothingTyped = (): KeptAnswers => ({ answers: {}, files: [], contact: { name: '', email: '' }, key: newKey() });
+export const nothingTyped = (): KeptAnswers => ({ answers: {}, files: [], references: [], contact: { name: '', email: '' }, key: newKey(), typedAt: 0 });
 
-export function recall(slug: string): KeptAnswers {
+/** What was typed on this device, or what the desk kept from another one when that is newer. */
+export function recall(slug: string, elsewhere: KeptElsewhere | null): KeptAnswers {
+  const here = onThisDevice(slug);
+  return elsewhere && elsewhere.typedAt > here.typedAt ? { ...here, ...elsewhere, contact: elsewhere.contact ?? here.contact } : here;
+}
+
+function onThisDevice(slug: string): KeptAnswers {
   try {
     const kept = JSON.parse(localStorage.getItem(place(slug)) ?? 'null') as Partial<KeptAnswers> | null;
-    return kept?.answers && kept.contact && kept.key ? ({ ...kept, files: kept.files ?? [] } as KeptAnswers) : nothingTyped();
+    if (!kept?.answers || !kept.contact || !kept.key) return nothingTyped();
+    return { ...kept, files: kept.files ?? [], references: kept.references ?? [], typedAt: kept.typedAt ?? 0 } as KeptAnswers;
   } catch {
     return nothingTyped();
   }

@@ -4,17 +4,17 @@ import { api } from '../app/api.ts';
 
 interface Taken {
   readonly problems: readonly Problem[];
-  /** Asks whether answers are taken, when a field is left that no two requests may answer alike and all that belongs to it is filled in. */
+  /** Asks whether answers are taken, or no longer offered, when a field is left that the house looks at and all that belongs to it is filled in. */
   readonly check: (field: string, answers: RawAnswers) => void;
   /** A changed answer is no longer known to be taken. */
   readonly forget: (field: string) => void;
 }
 
-/** Answers that another request has already, told as soon as the field is left. */
-export function useTaken(slug: string, unique: readonly (readonly string[])[]): Taken {
+/** Answers that another request has already, or that are not offered with the others: told as soon as the field is left. */
+export function useTaken(slug: string, together: readonly (readonly string[])[]): Taken {
   const [ask] = api.useCheckAnswersMutation();
   const [problems, setProblems] = useState<readonly Problem[]>([]);
-  const concerned = (field: string): readonly (readonly string[])[] => unique.filter((fields) => fields.includes(field));
+  const concerned = (field: string): readonly (readonly string[])[] => together.filter((fields) => fields.includes(field));
   return {
     problems,
     check: (field, answers) => {

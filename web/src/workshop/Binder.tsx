@@ -2,6 +2,7 @@ import type { AnswerOf } from '@tolvek/contract';
 import { useMemo } from 'react';
 import { Navigate, NavLink, useParams } from 'react-router';
 import { api } from '../app/api.ts';
+import { type AroundFields, AroundFieldsProvider, NOTHING_KNOWN } from '../fields/input.ts';
 import { Button } from '../ui/Button.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
@@ -48,7 +49,8 @@ function OpenBinder({ form }: { form: AnswerOf<'form'> }) {
   const { draft, change } = editing;
   const proof = useProof(draft, form);
   const released = useMemo(() => new Set(form.released), [form.released]);
-  const shared: Editing = { draft, change, proof, groups: form.groups, released };
+  const shared: Editing = { draft, change, proof, groups: form.groups, vocabularies: form.vocabularies, registers: form.registers, released };
+  const around = useMemo((): AroundFields => ({ ...NOTHING_KNOWN, ...proof.facts }), [proof.facts]);
   const chosen = PAGES.find((each) => each.key === page);
   useTitle(`${draft.title}: ${chosen?.label ?? ''}`);
   if (!chosen) return <Navigate to={`/workshop/${form.key}`} replace />;
@@ -87,12 +89,14 @@ function OpenBinder({ form }: { form: AnswerOf<'form'> }) {
               <ReleaseButton form={form} editing={editing} />
             </div>
           </div>
-          {page === 'questions' ? <QuestionsPage editing={shared} /> : null}
-          {page === 'rules' ? <RulesPage editing={shared} findings={editing.findings} formKey={form.key} isKept={editing.state === 'kept'} /> : null}
-          {page === 'access' ? <AccessPage form={form} /> : null}
-          {page === 'routing' ? <RoutingPage draft={draft} change={change} form={form} findings={editing.findings} proof={proof} /> : null}
-          {page === 'approval' ? <TimePage draft={draft} change={change} form={form} /> : null}
-          {page === 'doors' ? <DoorsPage form={form} editing={editing} /> : null}
+          <AroundFieldsProvider value={around}>
+            {page === 'questions' ? <QuestionsPage editing={shared} /> : null}
+            {page === 'rules' ? <RulesPage editing={shared} findings={editing.findings} formKey={form.key} isKept={editing.state === 'kept'} /> : null}
+            {page === 'access' ? <AccessPage form={form} /> : null}
+            {page === 'routing' ? <RoutingPage draft={draft} change={change} form={form} findings={editing.findings} proof={proof} /> : null}
+            {page === 'approval' ? <TimePage draft={draft} change={change} form={form} /> : null}
+            {page === 'doors' ? <DoorsPage form={form} editing={editing} /> : null}
+          </AroundFieldsProvider>
         </main>
         <Proof editing={editing} form={form} proof={proof} />
       </div>

@@ -122,7 +122,9 @@ function TakeAlong({ form, draft }: { form: AnswerOf<'form'>; draft: FormDesign 
       <h2 className="section-head mt-8">Take along</h2>
       <p className="mt-2 text-soft">The draft with all it needs as one file, which “New form” reads; and the shape of its answers, for programs that send them.</p>
       <p className="mt-2 flex gap-2">
-        <Button onClick={() => save(`${form.key}.form.json`, formFile(draft, form.groups, calendars))}>Save the form as a file</Button>
+        <Button onClick={() => save(`${form.key}.form.json`, formFile(draft, { groups: form.groups, calendars, vocabularies: form.vocabularies, registers: form.registers }))}>
+          Save the form as a file
+        </Button>
         <Button onClick={() => save(`${form.key}.answers.schema.json`, answerSchema(draft))}>Save the shape of its answers</Button>
       </p>
     </>

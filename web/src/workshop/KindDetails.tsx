@@ -1,19 +1,21 @@
-import type { FormDesign } from '@tolvek/core/form';
-import type { Field, Kind, Level } from '@tolvek/core/register';
+import { type Field, type Kind, type Level, numberPrefix, numberWith } from '@tolvek/core/register';
 import type { ReactNode } from 'react';
+import type { Editing } from './editing.ts';
 import { LimitInput, without } from './LimitInput.tsx';
 import { LineColumns } from './LineColumns.tsx';
 import { OptionsEditor } from './OptionsEditor.tsx';
+import { ReferenceDetails } from './ReferenceDetails.tsx';
+import { TermDetails } from './TermDetails.tsx';
 
 interface KindDetailsProps {
   readonly field: Pick<Field, 'key' | 'label' | 'type'>;
-  readonly draft: FormDesign;
-  readonly groups: readonly { readonly key: string; readonly name: string }[];
+  readonly editing: Editing;
   readonly setType: (type: Kind) => void;
 }
 
 /** What a kind lets one set: options, places, unit, limits, the scale, who can be picked, the columns of line items. */
-export function KindDetails({ field, draft, groups, setType }: KindDetailsProps) {
+export function KindDetails({ field, editing, setType }: KindDetailsProps) {
+  const { draft, groups } = editing;
   const { type } = field;
   switch (type.kind) {
     case 'choice':
@@ -154,10 +156,38 @@ export function KindDetails({ field, draft, groups, setType }: KindDetailsProps)
           </span>
         </Line>
       );
+    case 'term':
+    case 'terms':
+      return (
+        <Line name="Terms">
+          <TermDetails id={`terms-${field.key}`} type={type} vocabularies={editing.vocabularies} set={setType} />
+        </Line>
+      );
+    case 'reference':
+    case 'references':
+      return (
+        <Line name="Points to">
+          <ReferenceDetails field={field} type={type} editing={editing} set={setType} />
+        </Line>
+      );
+    case 'auto-number':
+      return (
+        <Line name="Number">
+          <span className="flex flex-wrap items-center gap-x-4 gap-y-2">
+            <label className="flex items-center gap-2">
+              begins with <input className="input w-44 font-mono" maxLength={20} value={type.prefix} onChange={(event) => setType({ ...type, prefix: event.target.value })} />
+            </label>
+            <LimitInput label="figures" width="w-14" value={type.digits} set={(digits = 1) => setType({ ...type, digits: Math.min(9, Math.max(1, Math.trunc(digits))) })} />
+            <span className="w-full text-[12.5px]">
+              The first one is {numberWith(numberPrefix(type.prefix, editing.proof.facts.today), type.digits, 1)}. Write {'{year}'} to begin anew each year.
+            </span>
+          </span>
+        </Line>
+      );
     case 'line-items':
       return (
         <Line name="Columns">
-          <LineColumns type={type} set={setType} />
+          <LineColumns type={type} vocabularies={editing.vocabularies} set={setType} />
         </Line>
       );
     default:

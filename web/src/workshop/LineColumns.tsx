@@ -1,16 +1,17 @@
 import { freshKey } from '@tolvek/core/form';
-import { type ItemColumn, itemScope, type Kind, type SingleKind } from '@tolvek/core/register';
+import { type ItemColumn, itemScope, type Kind, type SingleKind, type Vocabulary } from '@tolvek/core/register';
 import { FormulaEditor } from '../conditions/FormulaEditor.tsx';
 import { Button } from '../ui/Button.tsx';
 import { COLUMN_KINDS, freshType, kindLabel, moved } from './edits.ts';
 import { LimitInput, without } from './LimitInput.tsx';
 import { MoveButtons } from './MoveButtons.tsx';
 import { OptionsEditor } from './OptionsEditor.tsx';
+import { TermDetails } from './TermDetails.tsx';
 
 type LineItems = Extract<Kind, { kind: 'line-items' }>;
 
 /** The columns of line items: asked in each line, or computed from the others of the line. */
-export function LineColumns({ type, set }: { type: LineItems; set: (type: LineItems) => void }) {
+export function LineColumns({ type, vocabularies, set }: { type: LineItems; vocabularies: readonly Vocabulary[]; set: (type: LineItems) => void }) {
   const { columns } = type;
   const scope = itemScope(type);
   const put = (index: number, column: ItemColumn): void => set({ ...type, columns: columns.map((each, at) => (at === index ? column : each)) });
@@ -72,7 +73,7 @@ export function LineColumns({ type, set }: { type: LineItems; set: (type: LineIt
                 ✕
               </button>
             </div>
-            <ColumnLimits column={column} set={(next) => put(index, { ...column, type: next })} />
+            <ColumnLimits column={column} vocabularies={vocabularies} set={(next) => put(index, { ...column, type: next })} />
             {column.formula === undefined ? null : (
               <div className="mt-1">
                 <FormulaEditor name={`Formula of ${column.label}`} formula={column.formula} scope={scope} set={(formula) => put(index, { ...column, formula })} />
@@ -92,12 +93,19 @@ export function LineColumns({ type, set }: { type: LineItems; set: (type: LineIt
 }
 
 /** The few settings a column’s kind has. */
-function ColumnLimits({ column, set }: { column: ItemColumn; set: (type: SingleKind) => void }) {
+function ColumnLimits({ column, vocabularies, set }: { column: ItemColumn; vocabularies: readonly Vocabulary[]; set: (type: SingleKind) => void }) {
   const { type } = column;
   if (type.kind === 'choice') {
     return (
       <div className="mt-1">
         <OptionsEditor options={type.options} set={(options) => set({ ...type, options })} />
+      </div>
+    );
+  }
+  if (type.kind === 'term') {
+    return (
+      <div className="mt-1">
+        <TermDetails id={`terms-${column.key}`} type={type} vocabularies={vocabularies} set={(next) => set(next as SingleKind)} />
       </div>
     );
   }

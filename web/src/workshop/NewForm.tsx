@@ -59,6 +59,9 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
   const prefix = belongs.prefix || initials(belongs.title);
   const file = start.from === 'file' ? start.file : null;
   const missing = file?.kind === 'form' ? file.file.needs.groups.filter((need) => !ground.groups.some((group) => group.key === need.key)) : [];
+  const needs = file?.kind === 'form' ? file.file.needs : null;
+  const newTerms = needs?.vocabularies.filter((need) => !ground.vocabularies.some((each) => each.key === need.key)) ?? [];
+  const newRegisters = needs?.registers.filter((need) => !ground.registers.some((each) => each.key === need.key)) ?? [];
   const problems = error ? (problemOf(error).problems ?? []) : [];
   const at = (field: string): ReactNode =>
     problems
@@ -78,17 +81,33 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
       start.file.file.needs.calendars.filter((need) => !ground.calendars.some((each) => each.key === need.key)).map((need) => [need.key, belongs.calendar]),
     );
     return {
-      ...settledHere(start.file.file.design, { groups: { ...Object.fromEntries(missing.map((need) => [need.key, belongs.team])), ...places }, calendars }),
+      ...settledHere(start.file.file.design, {
+        groups: Object.fromEntries(missing.map((need) => [need.key, places[need.key] ?? belongs.team])),
+        calendars,
+        vocabularies: chosenFor('terms'),
+        registers: chosenFor('register'),
+      }),
       title: on.title,
     };
   };
+  const chosenFor = (what: string): Readonly<Record<string, string>> =>
+    Object.fromEntries(Object.entries(places).flatMap(([key, here]) => (key.startsWith(`${what} `) && here !== '' ? [[key.slice(what.length + 1), here]] : [])));
   const make = async (event: React.FormEvent): Promise<void> => {
     event.preventDefault();
     const draft = await design();
     if (!draft) return;
+    const holds = (start.from === 'recipe' && RECIPES.find((recipe) => recipe.key === start.recipe)?.holds) || 'requests';
     // A corrected form is a new try; the same one sent twice is made once.
     setTries(tries + 1);
-    const made = await create({ once: `${once}-${tries}`, prefix, desk: belongs.team, doors: { staff: belongs.staff, outside: belongs.outside }, draft });
+    const made = await create({
+      once: `${once}-${tries}`,
+      prefix,
+      desk: belongs.team,
+      doors: { staff: belongs.staff, outside: belongs.outside },
+      holds,
+      draft,
+      vocabularies: [...newTerms.filter((need) => !chosenFor('terms')[need.key])],
+    });
     if ('data' in made && made.data) navigate(`/workshop/${made.data.key}`);
   };
   const desk = ground.groups.find((group) => group.key === belongs.team);
@@ -207,6 +226,30 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
               set={(group) => setPlaces((before) => ({ ...before, [need.key]: group }))}
             />
           ))}
+          {newTerms.map((need) => (
+            <StandIn
+              key={need.key}
+              id={`terms ${need.key}`}
+              of={need.name}
+              says="The file brings this vocabulary along, which is not here."
+              none={`bring its ${need.terms.length} terms in`}
+              here={ground.vocabularies}
+              value={places[`terms ${need.key}`] ?? ''}
+              set={(key) => setPlaces((before) => ({ ...before, [`terms ${need.key}`]: key }))}
+            />
+          ))}
+          {newRegisters.map((need) => (
+            <StandIn
+              key={need.key}
+              id={`register ${need.key}`}
+              of={need.name}
+              says="A reference points to this register, which is not here."
+              none="nothing yet: it is a finding until one is chosen"
+              here={ground.registers}
+              value={places[`register ${need.key}`] ?? ''}
+              set={(key) => setPlaces((before) => ({ ...before, [`register ${need.key}`]: key }))}
+            />
+          ))}
         </div>
         {error && problems.length === 0 ? (
           <div className="mt-4">
@@ -288,6 +331,38 @@ function NeedLine({ need, groups, value, set }: { need: { key: string; name: str
           ))}
         </select>
         <span className="mt-1 block text-soft">The file names this group, which is not here.</span>
+      </span>
+    </>
+  );
+}
+
+interface StandInProps {
+  readonly id: string;
+  readonly of: string;
+  readonly says: string;
+  readonly none: string;
+  readonly here: readonly { readonly key: string; readonly name: string }[];
+  readonly value: string;
+  readonly set: (key: string) => void;
+}
+
+/** What stands here in the place of something the file names. */
+function StandIn({ id, of, says, none, here, value, set }: StandInProps) {
+  return (
+    <>
+      <label htmlFor={id} className="pt-1.5 text-soft">
+        For “{of}”
+      </label>
+      <span>
+        <select id={id} className="input w-auto" value={value} onChange={(event) => set(event.target.value)}>
+          <option value="">{none}</option>
+          {here.map((each) => (
+            <option key={each.key} value={each.key}>
+              {each.name}
+            </option>
+          ))}
+        </select>
+        <span className="mt-1 block text-soft">{says}</span>
       </span>
     </>
   );

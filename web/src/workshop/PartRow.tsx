@@ -1,6 +1,6 @@
 import { useSortable } from '@dnd-kit/sortable';
 import { type Part, partKey, type WhenHidden } from '@tolvek/core/form';
-import { type Field, showValue } from '@tolvek/core/register';
+import { type Field, type FilledField, isFilled, namesAround, showValue } from '@tolvek/core/register';
 import { ArrowDown, ArrowUp, GripVertical } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { FormulaEditor } from '../conditions/FormulaEditor.tsx';
@@ -135,15 +135,15 @@ function QuestionDetails({ part, field, editing }: { part: Extract<Part, { part:
       <FieldLine field={field} editing={editing} />
       <Text id={`asks-${key}`} name="Question" placeholder={field.label} value={part.asks} set={(asks) => change((before) => editPart(before, key, { asks }))} />
       <Text id={`help-${key}`} name="Help" rows={part.help.length > 80 ? 3 : 1} value={part.help} set={(help) => change((before) => editPart(before, key, { help }))} />
-      <KindDetails field={field} draft={draft} groups={editing.groups} setType={(type) => change((before) => editField(before, key, (each) => ({ ...each, type })))} />
-      {field.source === 'computed' ? null : (
+      <KindDetails field={field} editing={editing} setType={(type) => change((before) => editField(before, key, (each) => ({ ...each, type })))} />
+      {isFilled(field) ? (
         <PresetEditor
           field={field}
           draft={draft}
           scope={proof.scope}
-          set={(preset) => change((before) => editField(before, key, (each) => (each.source === 'computed' ? each : withPreset(each, preset))))}
+          set={(preset) => change((before) => editField(before, key, (each) => (isFilled(each) ? withPreset(each, preset) : each)))}
         />
-      )}
+      ) : null}
       <label htmlFor={`hidden-${key}`}>When hidden</label>
       <span className="flex items-center gap-2">
         its answer
@@ -164,7 +164,7 @@ function QuestionDetails({ part, field, editing }: { part: Extract<Part, { part:
   );
 }
 
-function withPreset(field: Exclude<Field, { source: 'computed' }>, preset: Extract<Field, { preset?: unknown }>['preset'] | undefined): Field {
+function withPreset(field: FilledField, preset: Extract<Field, { preset?: unknown }>['preset'] | undefined): Field {
   const { preset: _, ...rest } = field;
   return preset ? { ...rest, preset } : rest;
 }
@@ -234,8 +234,7 @@ function withMail(design: Editing['draft'], part: Extract<Part, { part: 'instruc
 export function FieldRow({ field, editing, open, toggle, children }: { field: Field; editing: Editing; open: boolean; toggle: () => void; children?: ReactNode }) {
   const { draft, change, proof } = editing;
   const value = proof.completion.values[field.key];
-  const names = new Map(proof.facts.people.map((person) => [person.id, person.name]));
-  const sample = value === undefined ? '' : showValue(field, value, (id) => names.get(id));
+  const sample = value === undefined ? '' : showValue(field, value, namesAround(proof.facts));
   return (
     <div id={`at-${field.key}`} className={open ? '-mx-3.5 border border-l-[3px] border-green bg-sheet px-3.5 py-3' : 'border-b border-rule'}>
       <div className="grid grid-cols-[68px_minmax(0,1fr)_auto_96px] items-baseline gap-x-2">
@@ -243,14 +242,14 @@ export function FieldRow({ field, editing, open, toggle, children }: { field: Fi
         <button type="button" onClick={toggle} aria-expanded={open} className="truncate py-2 text-left text-[15.5px]">
           {field.label || 'No label yet'}
         </button>
-        <span className="text-soft tabular-nums">{field.source === 'computed' ? sample : ''}</span>
+        <span className="text-soft tabular-nums">{isFilled(field) ? '' : sample}</span>
         <span className="text-soft">{kindLabel(field.type.kind).toLowerCase()}</span>
       </div>
       {open ? (
         <div className="mt-2 grid grid-cols-[92px_minmax(0,1fr)] items-center gap-x-3 gap-y-2 text-soft">
           <FieldLine field={field} editing={editing} />
           {children}
-          <KindDetails field={field} draft={draft} groups={editing.groups} setType={(type) => change((before) => editField(before, field.key, (each) => ({ ...each, type })))} />
+          <KindDetails field={field} editing={editing} setType={(type) => change((before) => editField(before, field.key, (each) => ({ ...each, type })))} />
           {field.source === 'computed' ? (
             <>
               <span className="self-start pt-1.5">Formula</span>
@@ -262,14 +261,14 @@ export function FieldRow({ field, editing, open, toggle, children }: { field: Fi
                 set={(formula) => change((before) => editField(before, field.key, (each) => (each.source === 'computed' ? { ...each, formula } : each)))}
               />
             </>
-          ) : (
+          ) : isFilled(field) ? (
             <PresetEditor
               field={field}
               draft={draft}
               scope={proof.scope}
-              set={(preset) => change((before) => editField(before, field.key, (each) => (each.source === 'computed' ? each : withPreset(each, preset))))}
+              set={(preset) => change((before) => editField(before, field.key, (each) => (isFilled(each) ? withPreset(each, preset) : each)))}
             />
-          )}
+          ) : null}
           {editing.released.has(field.key) ? null : (
             <>
               <span />

@@ -1,6 +1,6 @@
 import type { Scope } from '@tolvek/core/expression';
 import type { FormDesign } from '@tolvek/core/form';
-import type { Field, Preset, RawAnswer } from '@tolvek/core/register';
+import type { Field, FilledField, Preset, RawAnswer } from '@tolvek/core/register';
 import { FormulaEditor } from '../conditions/FormulaEditor.tsx';
 import { FieldInput } from '../fields/inputs.tsx';
 
@@ -27,7 +27,8 @@ function waysFor({ type }: Field): readonly Way[] {
         : type.kind === 'text'
           ? ['department']
           : [];
-  return type.kind === 'line-items' || type.kind === 'files' ? ['none'] : ['none', 'fixed', ...own, 'field', 'formula'];
+  if (type.kind === 'reference' || type.kind === 'references') return ['none', 'field', 'formula'];
+  return type.kind === 'line-items' || type.kind === 'files' || type.kind === 'auto-number' ? ['none'] : ['none', 'fixed', ...own, 'field', 'formula'];
 }
 
 function fresh(way: Preset['from'], others: readonly Field[]): Preset {
@@ -46,7 +47,7 @@ function fresh(way: Preset['from'], others: readonly Field[]): Preset {
 }
 
 interface PresetEditorProps {
-  readonly field: Exclude<Field, { source: 'computed' }>;
+  readonly field: FilledField;
   readonly draft: FormDesign;
   readonly scope: Scope;
   readonly set: (preset: Preset | undefined) => void;

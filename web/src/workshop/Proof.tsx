@@ -4,8 +4,9 @@ import { type FormDesign, isUnanswered, partKey, partName, ruleInWords } from '@
 import { showValue } from '@tolvek/core/register';
 import { prepareRouting } from '@tolvek/core/routing';
 import { useMemo, useState } from 'react';
+import { api } from '../app/api.ts';
 import { FormParts } from '../fields/FormParts.tsx';
-import { AroundFieldsProvider } from '../fields/input.ts';
+import { type AroundFields, AroundFieldsProvider } from '../fields/input.ts';
 import { RowReasons } from '../ui/RowReasons.tsx';
 import { Why } from '../ui/Why.tsx';
 import { Reasons } from './Reasons.tsx';
@@ -19,7 +20,13 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
   const { scope, slots, completion } = proof;
   const [tried, setTried] = useState(false);
   const route = useMemo(() => prepareRouting(draft.routing, scope), [draft.routing, scope]);
-  const around = useMemo(() => ({ ...proof.facts, upload: null }), [proof.facts]);
+  const [ask] = api.useDraftOffersMutation();
+  const { facts, answers, know, seat } = proof;
+  const around = useMemo((): AroundFields => {
+    const outside = facts.door === 'outside';
+    const person = seat === 'outside' || seat === 'staff' ? null : seat;
+    return { ...facts, upload: null, know, offers: (field, find) => ask({ key: form.key, field, find, answers, person, outside }).unwrap() };
+  }, [facts, answers, know, seat, ask, form.key]);
   const { problems } = completion;
   const routed = route(slots);
   const team = form.groups.find((group) => group.key === routed.outcome.team)?.name ?? routed.outcome.team;

@@ -1,11 +1,11 @@
 import { closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { partKey, questionsOf } from '@tolvek/core/form';
-import type { Kind, KindName } from '@tolvek/core/register';
+import { type CarriedField, type Kind, type KindName, namesAround, showValue } from '@tolvek/core/register';
 import { useState } from 'react';
 import { Button } from '../ui/Button.tsx';
 import type { Editing } from './editing.ts';
-import { addField, addPart, addQuestion, dropParts, editField, freshType, KIND_LABELS, movePart, moveTogether, requireAll } from './edits.ts';
+import { addField, addPart, addQuestion, canBeComputed, dropParts, editField, freshType, KIND_LABELS, movePart, moveTogether, requireAll } from './edits.ts';
 import { FieldRow, PartRow } from './PartRow.tsx';
 import { UniqueRules } from './UniqueRules.tsx';
 
@@ -19,6 +19,8 @@ export function QuestionsPage({ editing }: { editing: Editing }) {
   const numbers = new Map(questionsOf(draft.parts).map((question, index) => [question.field, index + 1]));
   const deskOnly = draft.fields.filter((field) => field.source === 'desk-only');
   const computed = draft.fields.filter((field) => field.source === 'computed');
+  const given = draft.fields.filter((field) => field.source === 'given');
+  const carried = draft.fields.filter((field) => field.source === 'carried');
   const unasked = draft.fields.filter((field) => field.source === 'asked' && !numbers.has(field.key));
   const drop = ({ active, over }: DragEndEvent): void => {
     const to = draft.parts.findIndex((part) => partKey(part) === over?.id);
@@ -109,7 +111,7 @@ export function QuestionsPage({ editing }: { editing: Editing }) {
             value={field.type.kind}
             onChange={(event) => change((before) => editField(before, field.key, (each) => ({ ...each, type: freshType(event.target.value as KindName) as Kind })))}
           >
-            {KIND_LABELS.filter(({ kind }) => kind !== 'line-items' && kind !== 'files').map(({ kind, label }) => (
+            {KIND_LABELS.filter(({ kind }) => canBeComputed(kind)).map(({ kind, label }) => (
               <option key={kind} value={kind}>
                 {label}
               </option>
@@ -145,6 +147,24 @@ export function QuestionsPage({ editing }: { editing: Editing }) {
           )}
         </FieldRow>
       ))}
+      <div className="section-head mt-6 flex items-end justify-between">
+        <h2 className="font-sans text-[12px] font-semibold">Given out</h2>
+        <button type="button" className="text-green underline" onClick={() => added((before) => addField(before, 'given'))}>
+          Add an automatic number
+        </button>
+      </div>
+      {given.length === 0 ? <p className="py-2 text-soft">Numbers besides the request’s own, each given once when a request arrives.</p> : null}
+      {given.map((field) => (
+        <FieldRow key={field.key} field={field} editing={editing} open={open === field.key} toggle={() => toggle(field.key)} />
+      ))}
+      {carried.length > 0 ? (
+        <>
+          <h2 className="section-head mt-6">Brought along by references</h2>
+          {carried.map((field) => (
+            <CarriedLine key={field.key} field={field} editing={editing} goTo={setOpen} />
+          ))}
+        </>
+      ) : null}
       {unasked.length > 0 ? (
         <>
           <h2 className="section-head mt-6">Not asked by this form</h2>
@@ -162,6 +182,27 @@ export function QuestionsPage({ editing }: { editing: Editing }) {
       ) : null}
       <UniqueRules editing={editing} />
     </>
+  );
+}
+
+/** A value that comes along with a choice; it is edited where the choice is. */
+function CarriedLine({ field, editing: { draft, proof }, goTo }: { field: CarriedField; editing: Editing; goTo: (key: string) => void }) {
+  const pointer = draft.fields.find((each) => each.key === field.reference);
+  const value = proof.completion.values[field.key];
+  return (
+    <div id={`at-${field.key}`} className="grid grid-cols-[68px_minmax(0,1fr)_auto] items-baseline gap-x-2 border-b border-rule py-2">
+      <span />
+      <span className="text-[15.5px]">
+        {field.label}{' '}
+        <span className="text-[13px] text-soft">
+          {field.live ? 'follows' : 'stays as it was'}, by{' '}
+          <button type="button" className="text-green underline" onClick={() => goTo(field.reference)}>
+            {pointer?.label ?? 'a reference that is gone'}
+          </button>
+        </span>
+      </span>
+      <span className="text-soft">{value === undefined ? '' : showValue(field, value, namesAround(proof.facts))}</span>
+    </div>
   );
 }
 

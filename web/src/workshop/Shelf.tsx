@@ -13,9 +13,12 @@ export function Shelf() {
     <main className="mx-auto max-w-[60rem] px-6 pt-6">
       <div className="flex items-baseline justify-between">
         <h1>Workshop</h1>
-        <Link to="/workshop/new" className="rounded-md border border-green bg-green px-[13px] py-1.5 text-[13.5px] font-semibold text-on-green no-underline">
-          New form …
-        </Link>
+        <span className="flex items-baseline gap-5">
+          <Link to="/workshop/vocabularies">Vocabularies</Link>
+          <Link to="/workshop/new" className="rounded-md border border-green bg-green px-[13px] py-1.5 text-[13.5px] font-semibold text-on-green no-underline">
+            New form …
+          </Link>
+        </span>
       </div>
       <p className="text-soft">Open a form to change its questions and rules, see it as anyone, and release it.</p>
       {error ? (

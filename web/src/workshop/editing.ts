@@ -10,6 +10,9 @@ export interface Editing {
   readonly change: Change;
   readonly proof: ProofState;
   readonly groups: AnswerOf<'form'>['groups'];
+  readonly vocabularies: AnswerOf<'form'>['vocabularies'];
+  /** What references can point to. */
+  readonly registers: AnswerOf<'form'>['registers'];
   /** The fields of the release in force: they hold answers. */
   readonly released: ReadonlySet<string>;
 }

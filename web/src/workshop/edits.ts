@@ -15,6 +15,10 @@ export const KIND_LABELS: readonly { readonly kind: KindName; readonly label: st
   { kind: 'duration', label: 'Length of time', says: '35, 1:35 or 2 h' },
   { kind: 'person', label: 'Person', says: 'one of the staff' },
   { kind: 'people', label: 'People', says: 'several of the staff' },
+  { kind: 'term', label: 'Term', says: 'one of a vocabulary' },
+  { kind: 'terms', label: 'Terms', says: 'several of a vocabulary' },
+  { kind: 'reference', label: 'Reference', says: 'a request of another register' },
+  { kind: 'references', label: 'References', says: 'several of another register' },
   { kind: 'line-items', label: 'Line items', says: 'a row of fields that repeats' },
   { kind: 'files', label: 'Files', says: 'documents or pictures sent along' },
   { kind: 'email', label: 'Mail address', says: '' },
@@ -22,10 +26,13 @@ export const KIND_LABELS: readonly { readonly kind: KindName; readonly label: st
   { kind: 'link', label: 'Link', says: '' },
 ];
 
-export const kindLabel = (kind: KindName): string => KIND_LABELS.find((each) => each.kind === kind)?.label ?? kind;
+export const kindLabel = (kind: KindName): string => (kind === 'auto-number' ? 'Automatic number' : (KIND_LABELS.find((each) => each.kind === kind)?.label ?? kind));
+
+/** Kinds whose values a formula can give. */
+export const canBeComputed = (kind: KindName): boolean => kind !== 'line-items' && kind !== 'files' && kind !== 'reference' && kind !== 'references';
 
 /** Kinds that a column of line items can have. */
-export const COLUMN_KINDS = ['text', 'number', 'money', 'choice', 'yes-no', 'date', 'duration', 'long-text', 'level', 'date-time', 'email', 'phone', 'link'] as const;
+export const COLUMN_KINDS = ['text', 'number', 'money', 'choice', 'yes-no', 'date', 'duration', 'long-text', 'level', 'date-time', 'email', 'phone', 'link', 'term'] as const;
 
 export function freshType<K extends KindName>(kind: K): Extract<Kind, { kind: K }>;
 export function freshType(kind: KindName): Kind {
@@ -51,6 +58,14 @@ export function freshType(kind: KindName): Kind {
       return { kind, from: [] };
     case 'files':
       return { kind, only: 'any' };
+    case 'term':
+    case 'terms':
+      return { kind, vocabulary: '' };
+    case 'reference':
+    case 'references':
+      return { kind, register: '', shows: [], among: 'all' };
+    case 'auto-number':
+      return { kind, prefix: 'N-', digits: 4 };
     case 'line-items':
       return {
         kind,
@@ -94,12 +109,16 @@ export function addPart(design: FormDesign, kind: 'section' | 'page' | 'instruct
 }
 
 /** Adds a field that no form asks: filled in by the desk, or computed. */
-export function addField(design: FormDesign, source: 'desk-only' | 'computed'): { design: FormDesign; key: string } {
-  const key = freshKey(source === 'computed' ? 'computed field' : 'desk field', fieldKeys(design));
+const STEMS = { computed: 'computed field', 'desk-only': 'desk field', given: 'number' } as const;
+
+export function addField(design: FormDesign, source: 'desk-only' | 'computed' | 'given'): { design: FormDesign; key: string } {
+  const key = freshKey(STEMS[source], fieldKeys(design));
   const field: Field =
     source === 'computed'
       ? { key, label: 'New computed field', type: { kind: 'number', places: 2 }, source, formula: '0' }
-      : { key, label: 'New desk-only field', type: { kind: 'text' }, source };
+      : source === 'given'
+        ? { key, label: 'New number', type: { kind: 'auto-number', prefix: 'N-{year}-', digits: 4 }, source }
+        : { key, label: 'New desk-only field', type: { kind: 'text' }, source };
   return { key, design: { ...design, fields: [...design.fields, field] } };
 }
 

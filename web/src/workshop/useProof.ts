@@ -1,13 +1,13 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { type FormDesign, prepareCompletion, questionsOf } from '@tolvek/core/form';
-import { type RawAnswer, type RequestFacts, requestScope, requestSlots } from '@tolvek/core/register';
-import { useMemo, useState } from 'react';
+import { type KnownRequest, type RawAnswer, type RequestFacts, requestScope, requestSlots } from '@tolvek/core/register';
+import { useCallback, useMemo, useState } from 'react';
 
 /** Whose eyes the proof has: somebody from outside, any colleague, or one of the staff by id. */
 export type Seat = 'outside' | 'staff' | (string & {});
 
 /** What conditions would know if whoever sits there asked now. */
-function factsAtSeat(seat: Seat, { people, today, now, calendar }: Pick<AnswerOf<'form'>, 'people' | 'today' | 'now' | 'calendar'>): RequestFacts {
+function factsAtSeat(seat: Seat, { people, today, now, calendar, vocabularies }: AnswerOf<'form'>, references: readonly KnownRequest[]): RequestFacts {
   const person = people.find((each) => each.key === seat);
   return {
     requesterIsOutside: seat === 'outside',
@@ -19,19 +19,27 @@ function factsAtSeat(seat: Seat, { people, today, now, calendar }: Pick<AnswerOf
     now,
     calendar,
     files: [],
+    vocabularies,
+    references,
+    numbers: {},
     people: people.map((each) => ({ id: each.key, name: each.label, groups: each.groups })),
   };
 }
 
 /** The draft as the chosen person meets it, with the answers typed into the proof: what rules and routing are tried on. */
 export function useProof(draft: FormDesign, form: AnswerOf<'form'>) {
-  const { groups, people } = form;
+  const { groups, people, vocabularies } = form;
   const [seat, setSeat] = useState<Seat>(form.doors.some((door) => door.kind === 'outside') ? 'outside' : 'staff');
   const [answers, setAnswers] = useState<Readonly<Record<string, RawAnswer>>>({});
   const { fields, parts, rules } = draft;
+  const know = useCallback((known: KnownRequest) => setReferences((before) => [...before.filter((each) => each.id !== known.id), known]), []);
   const complete = useMemo(() => prepareCompletion({ fields, parts, rules }), [fields, parts, rules]);
-  const scope = useMemo(() => requestScope(fields, { people, groups: groups.map((group) => ({ key: group.key, label: group.name })) }), [fields, groups, people]);
-  const facts = useMemo(() => factsAtSeat(seat, form), [seat, form]);
+  const scope = useMemo(
+    () => requestScope(fields, { people, vocabularies, groups: groups.map((group) => ({ key: group.key, label: group.name })) }),
+    [fields, groups, people, vocabularies],
+  );
+  const [references, setReferences] = useState<readonly KnownRequest[]>([]);
+  const facts = useMemo(() => factsAtSeat(seat, form, references), [seat, form, references]);
   const known = useMemo(() => {
     const asked = new Set(questionsOf(parts).map((question) => question.field));
     return Object.fromEntries(Object.entries(answers).filter(([key]) => asked.has(key)));
@@ -43,6 +51,7 @@ export function useProof(draft: FormDesign, form: AnswerOf<'form'>) {
     facts,
     answers: known,
     answer: (key: string, value: RawAnswer) => setAnswers((before) => ({ ...before, [key]: value })),
+    know,
     clear: () => setAnswers({}),
     completion,
     scope,

@@ -25,6 +25,9 @@ export interface Param {
   readonly optional?: true;
 }
 
+/** What a function can need besides what it is given. */
+export type NeededName = 'calendar' | 'vocabularies';
+
 export type Group = 'Text' | 'Numbers' | 'Yes and no' | 'Lists' | 'Dates and times' | 'Ranges' | 'Tolvek’s own';
 
 /** One function: how it is called, what it says it does, and its work. Given a value of another kind it gives empty. */
@@ -34,8 +37,8 @@ export interface BuiltIn {
   readonly takes: readonly Param[];
   /** Takes one list, or its items one by one; `takes` then holds the kinds of an item. */
   readonly spreads: boolean;
-  /** A name of the scope whose value comes before the others: the working calendar. Without it the function gives empty. */
-  readonly needs?: 'calendar';
+  /** A name of the scope whose value comes before the others: the working calendar, the vocabularies. Without it the function gives empty. */
+  readonly needs?: NeededName;
   readonly gives: (args: readonly (ScopeType | null)[]) => ScopeType | null;
   readonly says: string;
   /** Each a call and what it gives, both as expressions; tested, and printed in the reference. */
@@ -45,7 +48,7 @@ export interface BuiltIn {
 
 type Takes = readonly (readonly [name: string, kind: TypeKind | readonly TypeKind[]])[];
 type KindsOf<P> = P extends readonly [string, infer K] ? (K extends readonly TypeKind[] ? K[number] : K) : never;
-type Needs = { readonly needs?: 'calendar' };
+type Needs = { readonly needs?: NeededName };
 type ArgsOf<T extends Takes> = {
   [I in keyof T]: T[I] extends readonly [`${string}?`, unknown] ? ValueOfKind[KindsOf<T[I]> & TypeKind] | undefined : ValueOfKind[KindsOf<T[I]> & TypeKind];
 };
@@ -57,7 +60,7 @@ interface Definition<T extends Takes, N extends Needs['needs'] = undefined> {
   readonly says: string;
   readonly examples: BuiltIn['examples'];
   readonly needs?: N;
-  readonly run: (...args: N extends 'calendar' ? [Context, ...ArgsOf<T>] : ArgsOf<T>) => Value;
+  readonly run: (...args: N extends NeededName ? [Context, ...ArgsOf<T>] : ArgsOf<T>) => Value;
 }
 
 const paramsOf = (takes: Takes): readonly Param[] =>

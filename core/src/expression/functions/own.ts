@@ -1,5 +1,5 @@
 import { CalendarDate } from '../calendarTime.ts';
-import { type Context, equal, isList, type Value } from '../value.ts';
+import { type Context, equal, isContext, isList, type Value } from '../value.ts';
 import { define } from './builtIn.ts';
 
 /** Functions that are not of the standard: reckoning in working days, membership of people. They stand apart so that they are known as ours. */
@@ -13,6 +13,19 @@ const SEARCH_DAYS = 3_700;
 interface WorkingWeek {
   readonly open: readonly boolean[];
   readonly closed: ReadonlySet<number>;
+}
+
+/** How deep terms are followed. */
+const SEARCH_DEPTH = 20;
+
+/** Whether following the parents of a term leads to another. */
+function standsUnder(parents: Context, term: string, top: string): boolean {
+  let at: Value = term;
+  for (let steps = 0; steps < SEARCH_DEPTH && typeof at === 'string' && at !== ''; steps += 1) {
+    if (at === top) return true;
+    at = Object.hasOwn(parents, at) ? (parents[at] ?? null) : null;
+  }
+  return false;
 }
 
 const weeks = new WeakMap<object, WorkingWeek>();
@@ -100,5 +113,20 @@ export const OWN_FUNCTIONS = [
       const groups = person.groups ?? null;
       return isList(groups) ? groups.some((each) => equal(each, group) === true) : null;
     },
+  }),
+  own({
+    name: 'is under',
+    needs: 'vocabularies',
+    takes: [
+      ['term', 'text'],
+      ['top', 'text'],
+    ],
+    gives: { kind: 'yes-no' },
+    says: 'whether a term of a vocabulary is another one or stands under it, at any depth; terms are named by their keys',
+    examples: [
+      ['is under("grey_seal", "mammals")', 'true'],
+      ['is under("mammals", "grey_seal")', 'false'],
+    ],
+    run: (vocabularies, term, top) => Object.values(vocabularies).some((parents) => isContext(parents) && Object.hasOwn(parents, top) && standsUnder(parents, term, top)),
   }),
 ];

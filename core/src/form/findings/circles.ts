@@ -1,4 +1,5 @@
 import { namesIn, orderOf } from '../../expression/index.ts';
+import { isFilled } from '../../register/index.ts';
 import { type Action, END, FIRST_PAGE, type FormDesign } from '../design.ts';
 import { pageKeys, pagesBetween, placesOf } from '../layout.ts';
 import { presetReads } from '../presets.ts';
@@ -14,7 +15,8 @@ export function circleOf(design: FormDesign): readonly string[] | null {
   };
   for (const field of design.fields) {
     if (field.source === 'computed') add(field.key, namesIn(field.formula));
-    else if (field.preset) add(field.key, presetReads(field.preset));
+    else if (field.source === 'carried') add(field.key, [field.reference]);
+    else if (isFilled(field) && field.preset) add(field.key, presetReads(field.preset));
   }
   const places = placesOf(design.parts);
   const pages = pageKeys(design.parts);

@@ -1,5 +1,5 @@
 import { checkExpression, KIND_WORDS, kindOf, parseExpression, type Scope, typeOf } from '../../expression/index.ts';
-import { type ChoiceOption, type Field, itemScope, type Preset, readAnswer, scopeTypeOf } from '../../register/index.ts';
+import { type ChoiceOption, type Field, type FilledField, isFilled, itemScope, NOTHING_AROUND, type Preset, readAnswer, scopeTypeOf } from '../../register/index.ts';
 import { type FormDesign, questionsOf } from '../design.ts';
 import type { Add } from './finding.ts';
 
@@ -14,7 +14,7 @@ export function fieldFindings(design: FormDesign, scope: Scope, used: ReadonlySe
     labels.add(label);
     kindFindings(field, add);
     if (field.source === 'computed') formulaFindings(field, field.formula, scope, add);
-    else presetFindings(field, design, scope, add);
+    else if (isFilled(field)) presetFindings(field, design, scope, add);
     if (field.source === 'asked' && !asked.has(field.key) && !used.has(field.key)) {
       add('caution', 'questions', field.key, `“${field.label}” is not asked, and nothing else reads it.`, { fix: 'ask-field', field: field.key });
     }
@@ -61,7 +61,7 @@ function formulaFindings(field: Pick<Field, 'key' | 'label' | 'type'>, formula: 
   if (gives !== wants && gives !== 'unknown') add('error', 'questions', field.key, `“${field.label}” is computed as ${KIND_WORDS[gives]}, but holds ${KIND_WORDS[wants]}.`);
 }
 
-function presetFindings(field: Exclude<Field, { source: 'computed' }>, design: FormDesign, scope: Scope, add: Add): void {
+function presetFindings(field: FilledField, design: FormDesign, scope: Scope, add: Add): void {
   const { preset } = field;
   if (!preset) return;
   if (preset.from === 'formula') {
@@ -71,6 +71,9 @@ function presetFindings(field: Exclude<Field, { source: 'computed' }>, design: F
   const objection = presetObjection(field, preset, design);
   if (objection) add('error', 'questions', field.key, `The default of “${field.label}”${objection}`);
 }
+
+/** Kinds whose answers name something that is kept elsewhere: what can be chosen is looked at when somebody asks. */
+const NAMED_KINDS: ReadonlySet<string> = new Set(['person', 'people', 'term', 'terms', 'reference', 'references']);
 
 /** The kinds that a default of the house fits, and what it is. */
 const HOUSE_PRESETS: Readonly<Record<'today' | 'now' | 'me' | 'department', { readonly fits: readonly Field['type']['kind'][]; readonly is: string }>> = {
@@ -85,7 +88,7 @@ function presetObjection(field: Field, preset: Exclude<Preset, { from: 'formula'
   const { kind } = field.type;
   if (preset.from === 'fixed') {
     // Days that have passed are looked at when somebody asks, and so is who can be picked.
-    const read = kind === 'person' || kind === 'people' ? null : readAnswer(field, preset.value, { today: '0000-01-01', now: '0000-01-01T00:00', people: [], files: [] });
+    const read = NAMED_KINDS.has(kind) ? null : readAnswer(field, preset.value, NOTHING_AROUND);
     return read?.state === 'wrong' ? `: ${read.message} ${read.fix}` : null;
   }
   if (preset.from === 'field') {

@@ -1,15 +1,17 @@
 import { namesIn } from '../../expression/index.ts';
-import { requestScope } from '../../register/index.ts';
+import { isFilled, requestScope } from '../../register/index.ts';
 import { routingFindings } from '../../routing/index.ts';
 import { type FormDesign, partKey, questionsOf } from '../design.ts';
+import { isReferring } from '../offers.ts';
 import { presetReads } from '../presets.ts';
 import { fieldFindings } from './fields.ts';
 import type { Add, Finding } from './finding.ts';
+import { type Named, namedFindings } from './named.ts';
 import { retiredFindings } from './retired.ts';
 import { ruleFindings } from './rules.ts';
 
 /** What of the house a draft is checked against. */
-export interface Surroundings {
+export interface Surroundings extends Named {
   /** The keys of the groups that exist. */
   readonly groups: ReadonlySet<string>;
   /** Whether the form has a door for people from outside. */
@@ -17,8 +19,8 @@ export interface Surroundings {
 }
 
 /** All that is wrong or doubtful in a draft, errors first. */
-export function findingsOf(design: FormDesign, { groups, outside }: Surroundings): readonly Finding[] {
-  const scope = requestScope(design.fields);
+export function findingsOf(design: FormDesign, { groups, outside, vocabularies, registers }: Surroundings): readonly Finding[] {
+  const scope = requestScope(design.fields, { vocabularies });
   const found: Finding[] = [];
   const add: Add = (severity, page, at, message, fix) => void found.push({ severity, page, at, message, ...(fix ? { fix } : {}) });
 
@@ -28,9 +30,10 @@ export function findingsOf(design: FormDesign, { groups, outside }: Surroundings
     if (!design.fields.some((field) => field.key === key)) add('error', 'questions', 'subject', `The subject names a field that does not exist: {${key}}.`);
   }
   fieldFindings(design, scope, namesUsed(design), add);
+  namedFindings(design, { vocabularies, registers }, outside, add);
   partFindings(design, { groups, outside }, add);
   ruleFindings(design, scope, add);
-  retiredFindings(design, add);
+  retiredFindings(design, vocabularies, add);
   for (const unique of design.unique) {
     if (unique.fields.length === 0 || unique.fields.some((key) => !design.fields.some((field) => field.key === key)))
       add('error', 'questions', unique.id, 'What must not be asked twice names a field that does not exist.');
@@ -43,7 +46,7 @@ export function findingsOf(design: FormDesign, { groups, outside }: Surroundings
 /** The keys in braces in a text: `{visitor}`. */
 export const placeholdersIn = (text: string): readonly string[] => [...text.matchAll(/\{(\w+)\}/g)].map(([, key]) => key ?? '');
 
-function partFindings(design: FormDesign, { groups, outside }: Surroundings, add: Add): void {
+function partFindings(design: FormDesign, { groups, outside }: Pick<Surroundings, 'groups' | 'outside'>, add: Add): void {
   const keys = new Set<string>();
   for (const part of design.parts) {
     const key = partKey(part);
@@ -72,7 +75,16 @@ function namesUsed(design: FormDesign): ReadonlySet<string> {
   return new Set([
     ...design.rules.flatMap((rule) => namesIn(rule.when)),
     ...actions.flatMap((action) => (action.do === 'set' ? [action.field, ...namesIn(action.value)] : 'fields' in action ? action.fields : 'field' in action ? [action.field] : [])),
-    ...design.fields.flatMap((field) => (field.source === 'computed' ? namesIn(field.formula) : field.preset ? [...presetReads(field.preset), field.key] : [])),
+    ...design.fields.flatMap((field) =>
+      field.source === 'computed'
+        ? namesIn(field.formula)
+        : field.source === 'carried'
+          ? [field.reference]
+          : isFilled(field) && field.preset
+            ? [...presetReads(field.preset), field.key]
+            : [],
+    ),
+    ...design.fields.flatMap((field) => (isReferring(field.type) && field.type.offered ? namesIn(field.type.offered) : [])),
     ...design.fields.flatMap((field) => ('notBefore' in field.type && field.type.notBefore ? [field.type.notBefore] : [])),
     ...design.routing.columns.flatMap((column) => namesIn(column.input)),
     ...design.unique.flatMap((unique) => unique.fields),

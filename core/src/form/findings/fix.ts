@@ -1,5 +1,5 @@
 import { parseExpression } from '../../expression/index.ts';
-import type { Field } from '../../register/index.ts';
+import { type Field, isFilled } from '../../register/index.ts';
 import type { Action, FormDesign, FormRule } from '../design.ts';
 
 /** A step that mends a finding. */
@@ -134,8 +134,6 @@ function presetInstead(design: FormDesign, id: string): FormDesign {
   return {
     ...design,
     rules: design.rules.filter((each) => each.id !== id),
-    fields: design.fields.map(
-      (field): Field => (field.key === fills.field && field.source !== 'computed' ? { ...field, preset: { from: 'formula', formula: fills.value } } : field),
-    ),
+    fields: design.fields.map((field): Field => (field.key === fills.field && isFilled(field) ? { ...field, preset: { from: 'formula', formula: fills.value } } : field)),
   };
 }

@@ -1,15 +1,12 @@
 import { chainOf, type Node, parseExpression, parseTests } from '../../expression/index.ts';
+import type { Kind, Vocabulary } from '../../register/index.ts';
 import type { FormDesign } from '../design.ts';
 import type { Add } from './finding.ts';
 
 /** Conditions and cells that ask for an option nobody can choose any more. Old requests may still have it, so it is a caution. */
-export function retiredFindings(design: FormDesign, add: Add): void {
+export function retiredFindings(design: FormDesign, vocabularies: readonly Vocabulary[], add: Add): void {
   const retired = new Map<string, string>(
-    design.fields.flatMap((field) =>
-      field.type.kind === 'choice' || field.type.kind === 'choices'
-        ? field.type.options.filter((option) => option.retired).map((option) => [`${field.key} ${option.key}`, `“${option.label}” of “${field.label}”`] as const)
-        : [],
-    ),
+    design.fields.flatMap((field) => retiredPicks(field.type, vocabularies).map(({ key, label }) => [`${field.key} ${key}`, `“${label}” of “${field.label}”`] as const)),
   );
   if (retired.size === 0) return;
   for (const rule of design.rules) {
@@ -26,6 +23,13 @@ export function retiredFindings(design: FormDesign, add: Add): void {
       for (const said of keys.flatMap((name) => retired.get(name) ?? [])) add('caution', 'routing', row.id, `Row ${index + 1} asks for ${said}, which is retired.`);
     }
   }
+}
+
+/** What a field no longer offers: retired options, retired and merged terms. */
+function retiredPicks(type: Kind, vocabularies: readonly Vocabulary[]): readonly { readonly key: string; readonly label: string }[] {
+  if (type.kind === 'choice' || type.kind === 'choices') return type.options.filter((option) => option.retired);
+  if (type.kind !== 'term' && type.kind !== 'terms') return [];
+  return vocabularies.find((each) => each.key === type.vocabulary)?.terms.filter((term) => term.retired || term.now !== undefined) ?? [];
 }
 
 /** `field option` for every test of a field against one of its options. */

@@ -1,11 +1,10 @@
-import { type ChoiceOption, type Field, type Kind, readAnswer } from '../../register/index.ts';
+import { type ChoiceOption, type Field, type Kind, NOTHING_AROUND, readAnswer } from '../../register/index.ts';
 import type { FormDesign } from '../design.ts';
 import { freshKey } from '../freshKey.ts';
 import { asking, designOf, type Ground } from './recipe.ts';
 
 /** A choice is guessed when so few different words fill so many rows. */
 const MOST_OPTIONS = 8;
-const AROUND = { today: '0000-01-01', now: '0000-01-01T00:00', people: [], files: [] };
 
 /** Kinds that a column of text is tried as, the narrowest first. */
 const TRIED: readonly Kind[] = [
@@ -22,7 +21,7 @@ const TRIED: readonly Kind[] = [
 export function guessKind(cells: readonly string[]): Kind {
   const filled = cells.map((cell) => cell.trim()).filter(Boolean);
   if (filled.length === 0) return { kind: 'text' };
-  const fits = TRIED.find((type) => filled.every((cell) => readAnswer({ type }, cell, AROUND).state === 'value'));
+  const fits = TRIED.find((type) => filled.every((cell) => readAnswer({ type }, cell, NOTHING_AROUND).state === 'value'));
   if (fits) return fits;
   const different = [...new Set(filled)];
   if (different.length <= MOST_OPTIONS && filled.length >= different.length * 3 && different.every((cell) => cell.length <= 60))

@@ -14,6 +14,8 @@ export interface Recipe {
   readonly key: string;
   readonly label: string;
   readonly says: string;
+  /** Things are in use from the start, for references to point to; requests go through a desk. */
+  readonly holds?: 'things';
   readonly make: (ground: Ground) => FormDesign;
 }
 

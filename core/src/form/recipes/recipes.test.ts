@@ -4,7 +4,7 @@ import { findingsOf, prepareCompletion } from '../index.ts';
 import { designFromRows, type Ground, guessKind, RECIPES } from './index.ts';
 
 const ground: Ground = { title: 'A form', team: 'stores', approvers: 'managers', calendar: 'desk' };
-const surroundings = { groups: new Set(['stores', 'managers']), outside: false };
+const surroundings = { groups: new Set(['stores', 'managers']), outside: false, vocabularies: [], registers: [] };
 
 describe('recipes', () => {
   it.each(RECIPES.filter((recipe) => recipe.key !== 'blank').map((recipe) => [recipe.label, recipe] as const))('“%s” is sound from the start', (_, recipe) => {
@@ -30,6 +30,9 @@ describe('recipes', () => {
       calendar: { open: [], closed: [] },
       people: [],
       files: [],
+      vocabularies: [],
+      references: [],
+      numbers: {},
     };
     const cents = fc.integer({ min: 0, max: 99_999 });
     const line = fc.record({ count: fc.integer({ min: 1, max: 50 }), minor: cents, vat: fc.constantFrom('full', 'reduced', 'none') });

@@ -33,6 +33,20 @@ const booking: Recipe = {
     ),
 };
 
+const things: Recipe = {
+  key: 'things',
+  label: 'A list of things',
+  says: 'Boats, kit, rooms, budget codes: what other forms let people choose from.',
+  holds: 'things',
+  make: (ground) =>
+    designOf(ground, '{name}', [
+      asking('name', 'Name', { kind: 'text' }, { asks: 'What is it called?' }),
+      asking('tag', 'Tag', { kind: 'text', most: 30 }, { asks: 'What is written on it?', required: false }),
+      asking('place', 'Place', { kind: 'text' }, { asks: 'Where is it kept?', required: false }),
+      asking('notes', 'Notes', { kind: 'long-text' }, { asks: 'What should people know who choose it?', required: false }),
+    ]),
+};
+
 const loan: Recipe = {
   key: 'loan',
   label: 'A loan',
@@ -173,4 +187,4 @@ const event: Recipe = {
 const blank: Recipe = { key: 'blank', label: 'An empty form', says: 'Nothing yet.', make: blankDesign };
 
 /** Ready-made starts, the plainest first. */
-export const RECIPES: readonly Recipe[] = [blank, simple, booking, loan, purchase, confidential, event];
+export const RECIPES: readonly Recipe[] = [blank, simple, booking, loan, purchase, confidential, event, things];

@@ -1,5 +1,7 @@
 import type { ScopeType, Value } from '../../expression/index.ts';
 import type { Field, FieldValue, Kind, KindName, RawAnswer } from '../field.ts';
+import { termByKey } from '../vocabulary.ts';
+import { autoNumber } from './autoNumber.ts';
 import { choice } from './choice.ts';
 import { choices } from './choices.ts';
 import { date } from './date.ts';
@@ -14,6 +16,8 @@ import { link } from './link.ts';
 import { money, number } from './number.ts';
 import { people, person } from './person.ts';
 import { phone } from './phone.ts';
+import { reference, references } from './reference.ts';
+import { term, terms } from './term.ts';
 import { longText, text } from './text.ts';
 import { yesNo } from './yesNo.ts';
 
@@ -40,6 +44,11 @@ const KINDS: { readonly [K in KindName]: KindWork<K> } = {
   duration,
   person,
   people,
+  term,
+  terms,
+  reference,
+  references,
+  'auto-number': autoNumber,
   files,
   'line-items': lineItems,
 };
@@ -54,6 +63,18 @@ export function readAnswer(field: Named, raw: RawAnswer, around: Around): ReadAn
   if (isList && !work.listed) return wrong('This takes one answer, not several.', 'Give one.');
   if (!isList && (work.listed || (typeof raw === 'object' && raw !== null)) && !isBlank(raw)) return wrong('This takes a list of answers.', 'Give them as a list.');
   return work.read(raw, field.type, around);
+}
+
+/** What is known by name around an answer: people, terms, and the requests references can point to. */
+export function namesAround({ people, vocabularies, references: known }: Pick<Around, 'people' | 'vocabularies' | 'references'>): NameOf {
+  const names = new Map(people.map((each) => [each.id, each.name]));
+  for (const each of known) names.set(each.id, each.label);
+  return (id) => {
+    const slash = id.indexOf('/');
+    if (slash < 0) return names.get(id);
+    const vocabulary = vocabularies.find((each) => each.key === id.slice(0, slash));
+    return vocabulary && termByKey(vocabulary, id.slice(slash + 1))?.label;
+  };
 }
 
 const NOBODY: NameOf = () => undefined;

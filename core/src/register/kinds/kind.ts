@@ -1,6 +1,7 @@
 import type { ScopeType, Value } from '../../expression/index.ts';
-import type { FieldValue, Kind, KindName, KnownFile, KnownPerson, RawAnswer } from '../field.ts';
+import type { FieldValue, Kind, KindName, KnownFile, KnownPerson, KnownRequest, RawAnswer } from '../field.ts';
 import type { Problem } from '../problem.ts';
+import type { Vocabulary } from '../vocabulary.ts';
 
 export type ReadAnswer =
   | { readonly state: 'empty' }
@@ -23,10 +24,20 @@ export interface Around {
   readonly people: readonly KnownPerson[];
   /** Files that were sent along. */
   readonly files: readonly KnownFile[];
+  /** The vocabularies its fields take terms from. */
+  readonly vocabularies: readonly Vocabulary[];
+  /** Requests that references can point to, as far as they are known here. */
+  readonly references: readonly KnownRequest[];
 }
 
-/** The name of a person by id, as far as it is known. */
-export type NameOf = (personId: string) => string | undefined;
+/** Where nothing is known but what is typed: looking at a default, guessing a kind from a column of a file. */
+export const NOTHING_AROUND: Around = { today: '0000-01-01', now: '0000-01-01T00:00', people: [], files: [], vocabularies: [], references: [] };
+
+/**
+ * What something is called that a value names by its identity: a person by id, a term by its address, a request by id and
+ * the keys of the fields it is shown by. Undefined when it is not known here.
+ */
+export type NameOf = (id: string, by?: readonly string[]) => string | undefined;
 
 /** Everything a kind of field can do; one file a kind. */
 export interface KindWork<K extends KindName> {

@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type Around, type Field, type Kind, type RawAnswer, readAnswer, showValue } from '../index.ts';
+import { type Around, type Field, type Kind, NOTHING_AROUND, type RawAnswer, readAnswer, showValue } from '../index.ts';
 
 const field = (type: Kind): Field => ({ key: 'f', label: 'F', type, source: 'asked' });
-const around: Around = { today: '2026-11-23', now: '2026-11-23T10:42', people: [], files: [] };
+const around: Around = { ...NOTHING_AROUND, today: '2026-11-23', now: '2026-11-23T10:42' };
 const read = (type: Kind, raw: RawAnswer) => readAnswer(field(type), raw, around);
 const euro = { kind: 'money', currency: 'EUR' } as const;
 

@@ -1,0 +1,123 @@
+import type { AnswerOf, BodyOf } from '@tolvek/contract';
+import { contactProblems } from '@tolvek/core/door';
+import type { Viewer } from '@tolvek/core/people';
+import { and, desc, eq, lt } from 'drizzle-orm';
+import { v7 as uuid } from 'uuid';
+import { doors, keptAnswers } from '../door/tables.ts';
+import { filesNamed } from '../files/commands.ts';
+import { currentRelease } from '../form/queries.ts';
+import { forms } from '../form/tables.ts';
+import { notifyToGoOn } from '../notice/notify.ts';
+import type { Database, Reader, Transaction } from '../platform/database.ts';
+import { type House, write } from '../platform/house.ts';
+import { issueLink, linkEnds, openLink } from '../platform/links.ts';
+import { notAllowed, Problem, wrongFields } from '../platform/problem.ts';
+import { requestsNamed } from '../register/references.ts';
+import { admissionOf } from './admission.ts';
+import { doorBySlug } from './commands.ts';
+
+/** What one of the staff began to type at a door; null when there is nothing. */
+export function keptBy(db: Reader, doorId: string, viewer: Viewer | null) {
+  if (!viewer) return null;
+  return (
+    db
+      .select()
+      .from(keptAnswers)
+      .where(and(eq(keptAnswers.doorId, doorId), eq(keptAnswers.personId, viewer.personId)))
+      .get() ?? null
+  );
+}
+
+/** Keeps what one of the staff types, for any device they sign in on; nothing typed is nothing kept. */
+export function keepForStaff(house: House, viewer: Viewer, slug: string, { answers, typedAt }: BodyOf<'keepAnswers'>): AnswerOf<'keepAnswers'> {
+  return write(house, (tx, _, now) => {
+    const { door } = doorBySlug(tx, slug);
+    const known = keptBy(tx, door.id, viewer);
+    if (Object.keys(answers).length === 0) {
+      if (known) tx.delete(keptAnswers).where(eq(keptAnswers.id, known.id)).run();
+      return { kept: false };
+    }
+    const row = { answers, typedAt, expiresAt: linkEnds('resume', now) };
+    if (known) tx.update(keptAnswers).set(row).where(eq(keptAnswers.id, known.id)).run();
+    else
+      tx.insert(keptAnswers)
+        .values({ id: uuid(), doorId: door.id, personId: viewer.personId, ...row })
+        .run();
+    return { kept: true };
+  });
+}
+
+/** Keeps what was typed at an outside door, and sends the link to go on to the address given. */
+export function keepByLink(house: House, slug: string, { answers, contact, typedAt }: BodyOf<'sendKept'>): AnswerOf<'sendKept'> {
+  return write(house, (tx, _, now) => {
+    const { door, release } = doorBySlug(tx, slug);
+    const admission = admissionOf(door, null, now);
+    if (door.kind !== 'outside' || !admission.admitted) throw notAllowed(admission.admitted ? 'Sign in: what you type is kept for you.' : admission.message);
+    const name = contact.name.trim();
+    const email = contact.email.trim().toLowerCase();
+    const problems = contactProblems({ name: name || 'nobody yet', email });
+    if (problems.length > 0) throw wrongFields(problems);
+    const id = uuid();
+    tx.insert(keptAnswers)
+      .values({ id, doorId: door.id, name, email, answers, typedAt, expiresAt: linkEnds('resume', now) })
+      .run();
+    const token = issueLink(tx, { purpose: 'resume', personId: '', targetId: id, now });
+    notifyToGoOn(house, tx, now, { name, email, formTitle: release.design.title, slug, token, calendar: release.design.deadline.calendar });
+    return { email };
+  });
+}
+
+function behind(db: Reader, token: string, now: number) {
+  const link = openLink(db, token, 'resume', now);
+  const row = db.select({ kept: keptAnswers, door: doors }).from(keptAnswers).innerJoin(doors, eq(doors.id, keptAnswers.doorId)).where(eq(keptAnswers.id, link.targetId)).get();
+  if (!row) throw new Problem(410, 'link-used', 'Nothing is kept here any more', 'It was sent, or cleared. The letters about your request hold the way on.');
+  return row;
+}
+
+/** What a link to go on leads to, with the files and the requests its answers name. */
+export function keptBehind(db: Reader, token: string, now: number): AnswerOf<'kept'> {
+  const { kept, door } = behind(db, token, now);
+  return { slug: door.slug, answers: kept.answers, contact: { name: kept.name, email: kept.email ?? '' }, typedAt: kept.typedAt, ...namedIn(db, door.formId, kept.answers) };
+}
+
+/** Files and requests that kept answers name, for the form to know them. */
+export function namedIn(db: Reader, formId: string, answers: Readonly<Record<string, unknown>>) {
+  const form = db.select().from(forms).where(eq(forms.id, formId)).get();
+  const fields = (form && currentRelease(db, form))?.design.fields ?? [];
+  return { files: [...filesNamed(db, formId, fields, answers as Parameters<typeof filesNamed>[3])], references: [...requestsNamed(db, fields, answers)] };
+}
+
+/** Keeps what is typed behind a link to go on. */
+export function keepBehind(house: House, token: string, { answers, contact, typedAt }: BodyOf<'keepKept'>): AnswerOf<'keepKept'> {
+  return write(house, (tx, _, now) => {
+    const { kept } = behind(tx, token, now);
+    tx.update(keptAnswers).set({ answers, name: contact.name, typedAt }).where(eq(keptAnswers.id, kept.id)).run();
+    return { kept: true };
+  });
+}
+
+/** Forgets what was kept, once it is sent. */
+export function forgetKept(tx: Transaction, doorId: string, who: { readonly personId: string } | { readonly email: string }): void {
+  const whose = 'personId' in who ? eq(keptAnswers.personId, who.personId) : eq(keptAnswers.email, who.email);
+  tx.delete(keptAnswers)
+    .where(and(eq(keptAnswers.doorId, doorId), whose))
+    .run();
+}
+
+/** What one of the staff began and has not sent, the newest first. */
+export function begunBy(db: Reader, viewer: Viewer): AnswerOf<'frontDesk'>['begun'] {
+  return db
+    .select({ door: doors, form: forms, typedAt: keptAnswers.typedAt })
+    .from(keptAnswers)
+    .innerJoin(doors, eq(doors.id, keptAnswers.doorId))
+    .innerJoin(forms, eq(forms.id, doors.formId))
+    .where(eq(keptAnswers.personId, viewer.personId))
+    .orderBy(desc(keptAnswers.typedAt))
+    .all()
+    .map(({ door, form }) => ({ slug: door.slug, title: currentRelease(db, form)?.design.title ?? form.draft.title }));
+}
+
+/** Forgets what was kept too long ago. */
+export function forgetOldKept(db: Database, now: number): void {
+  db.delete(keptAnswers).where(lt(keptAnswers.expiresAt, now)).run();
+}

@@ -1,0 +1,188 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { openFields, relationTo, reveal, revealSubject } from '@tolvek/core/access';
+import { fieldsBrought, isReferring, type KnownRegister, notOffered, type OfferTest, prepareOffer } from '@tolvek/core/form';
+import type { Viewer } from '@tolvek/core/people';
+import { type Field, type Problem as FieldProblem, type KnownRequest, type NameOf, type ReferenceKind, type RequestFacts, showValue, type Values } from '@tolvek/core/register';
+import { and, asc, desc, eq, inArray, ne, type SQL } from 'drizzle-orm';
+import { releaseById } from '../form/queries.ts';
+import type { Reader, Transaction } from '../platform/database.ts';
+import { notFound } from '../platform/problem.ts';
+import { nameOf } from './names.ts';
+import { partiesIn, type RegisterRow, type RequestRow, registerById } from './queries.ts';
+import { pointers, registers, requests } from './tables.ts';
+
+/** Requests offered at once; who doesn’t find theirs types more of its name. */
+const OFFERED = 20;
+/** Requests that are looked through for an offer, the newest first. */
+const LOOKED_THROUGH = 20_000;
+
+type Target = Pick<RequestRow, 'id' | 'number' | 'values' | 'requesterId' | 'phase' | 'stage'>;
+const TARGET = { id: requests.id, number: requests.number, values: requests.values, requesterId: requests.requesterId, phase: requests.phase, stage: requests.stage };
+
+/** Fields of a register that other forms may show and carry along. When a rule hides all of it from somebody, that is none. */
+export const openToOthers = (register: Pick<RegisterRow, 'fields' | 'access'>): readonly Field[] =>
+  register.access.rules.some((rule) => rule.fields === 'all' && rule.level === 'hidden') ? [] : openFields(register.fields, register.access);
+
+const registerByKey = (db: Reader, key: string): RegisterRow | undefined => db.select().from(registers).where(eq(registers.key, key)).get();
+
+/** The registers that references can point to: those a form was released for. */
+export function knownRegisters(db: Reader): readonly KnownRegister[] {
+  return db
+    .select()
+    .from(registers)
+    .orderBy(asc(registers.name))
+    .all()
+    .filter((register) => register.fields.length > 0)
+    .map((register) => {
+      const open = new Set(openToOthers(register).map((field) => field.key));
+      return {
+        key: register.key,
+        name: register.name,
+        fields: register.fields,
+        stages: register.stages.map(({ key, label }) => ({ key, label })),
+        restricted: register.fields.filter((field) => !open.has(field.key)).map((field) => field.key),
+      };
+    });
+}
+
+/** What a request is called by some of its fields: `Halcyon, 12 m (VS-00002)`. References among them are called by number. */
+function labelOf(register: Pick<RegisterRow, 'fields' | 'access'>, target: Pick<Target, 'number' | 'values'>, by: readonly string[], names: NameOf): string {
+  const open = openToOthers(register);
+  const shown = by.flatMap((key) => {
+    const field = open.find((each) => each.key === key);
+    const value = target.values[key];
+    return field && value !== undefined ? [showValue(field, value, (id, deeper) => (deeper ? names(id, []) : names(id)))] : [];
+  });
+  return shown.length > 0 ? `${shown.join(', ')} (${target.number})` : target.number;
+}
+
+/** What a request is called for whoever may read a reference to it. */
+export function requestName(db: Reader, id: string, by: readonly string[]): string | undefined {
+  const row = db
+    .select({ ...TARGET, registerId: requests.registerId })
+    .from(requests)
+    .where(eq(requests.id, id))
+    .get();
+  return row && labelOf(registerById(db, row.registerId), row, by, nameOf(db));
+}
+
+/** A request as a reference’s form may know it: what the reference shows, and what is carried along. */
+function knownAs(db: Reader, register: RegisterRow, target: Target, shows: readonly string[], brought: readonly string[]): KnownRequest {
+  const open = openToOthers(register);
+  const values = brought.flatMap((key) => (open.some((field) => field.key === key) && target.values[key] !== undefined ? [[key, target.values[key]] as const] : []));
+  return { id: target.id, register: register.key, number: target.number, label: labelOf(register, target, shows, nameOf(db)), values: Object.fromEntries(values) };
+}
+
+const pointing = (fields: readonly Field[]): readonly (Field & { type: ReferenceKind })[] =>
+  fields.filter((field): field is Field & { type: Extract<Field['type'], { kind: 'reference' }> } => isReferring(field.type));
+
+const idsIn = (value: unknown): readonly string[] => (Array.isArray(value) ? value.filter((each) => typeof each === 'string') : typeof value === 'string' ? [value] : []);
+
+/** The requests that answers or values name, as far as the form’s references may bring them along. What is not offered any more is known all the same. */
+export function requestsNamed(db: Reader, fields: readonly Field[], named: Readonly<Record<string, unknown>>): readonly KnownRequest[] {
+  const known: KnownRequest[] = [];
+  for (const field of pointing(fields)) {
+    const preset = 'preset' in field && field.preset?.from === 'fixed' ? field.preset.value : null;
+    const ids = [...idsIn(named[field.key]), ...idsIn(preset)].slice(0, 200).filter((id) => !known.some((each) => each.id === id && each.register === field.type.register));
+    const register = ids.length > 0 ? registerByKey(db, field.type.register) : undefined;
+    if (!register) continue;
+    const same = pointing(fields).filter((each) => each.type.register === register.key);
+    const brought = [...new Set(same.flatMap((each) => fieldsBrought({ fields }, each)))];
+    const rows = db
+      .select(TARGET)
+      .from(requests)
+      .where(and(inArray(requests.id, ids), eq(requests.registerId, register.id), eq(requests.trial, false)))
+      .all();
+    known.push(...rows.map((row) => knownAs(db, register, row, field.type.shows, brought)));
+  }
+  return known;
+}
+
+const isAmong = ({ among }: ReferenceKind, target: Target, asker: string | null): boolean =>
+  among === 'all' || (among === 'mine' ? target.requesterId === asker : (target.phase === 'finished') === (among === 'finished'));
+
+const amongCondition = ({ among }: ReferenceKind, asker: string | null): SQL | undefined =>
+  among === 'all' ? undefined : among === 'mine' ? eq(requests.requesterId, asker ?? '') : among === 'finished' ? eq(requests.phase, 'finished') : ne(requests.phase, 'finished');
+
+interface Asking {
+  readonly fields: readonly Field[];
+  readonly values: Values;
+  readonly facts: RequestFacts;
+  /** Whose own requests “mine” are. */
+  readonly asker: string | null;
+}
+
+/** What a reference offers with the answers as they are, those that fit the words looked for. */
+export function offersOf(db: Reader, key: string, find: string, { fields, values, facts, asker }: Asking): AnswerOf<'offers'> {
+  const field = pointing(fields).find((each) => each.key === key);
+  const register = field && registerByKey(db, field.type.register);
+  if (!field || !register) throw notFound('A reference with this name');
+  const offered = prepareOffer(field.type, fields, register);
+  const words = find.trim().toLowerCase().split(/\s+/).filter(Boolean);
+  const rows = db
+    .select(TARGET)
+    .from(requests)
+    .where(and(eq(requests.registerId, register.id), eq(requests.trial, false), amongCondition(field.type, asker)))
+    .orderBy(desc(requests.createdAt))
+    .limit(LOOKED_THROUGH)
+    .all();
+  const brought = fieldsBrought({ fields }, field);
+  const found: KnownRequest[] = [];
+  for (const row of rows) {
+    const label = labelOf(register, row, field.type.shows, nameOf(db)).toLowerCase();
+    if (!words.every((word) => label.includes(word)) || !offered(row, values, facts)) continue;
+    if (found.length === OFFERED) return { offers: found, more: true };
+    found.push(knownAs(db, register, row, field.type.shows, brought));
+  }
+  return { offers: found.sort((a, b) => a.label.localeCompare(b.label)), more: false };
+}
+
+/** References to what is not offered with these values. `only`: the fields to look at, when others are not being answered. */
+export function offerProblems(db: Reader, { fields, values, facts, asker }: Asking, only?: ReadonlySet<string>): readonly FieldProblem[] {
+  return pointing(fields).flatMap((field): FieldProblem[] => {
+    const ids = only && !only.has(field.key) ? [] : idsIn(values[field.key]);
+    const register = ids.length > 0 ? registerByKey(db, field.type.register) : undefined;
+    if (!register) return [];
+    const offered: OfferTest = prepareOffer(field.type, fields, register);
+    const targets = db
+      .select(TARGET)
+      .from(requests)
+      .where(inArray(requests.id, [...ids]))
+      .all();
+    const gone = targets.find((target) => !isAmong(field.type, target, asker) || !offered(target, values, facts));
+    return gone ? [notOffered(field, labelOf(register, gone, field.type.shows, nameOf(db)))] : [];
+  });
+}
+
+/** Stores what a request points to, in place of what it pointed to. */
+export function point(tx: Transaction, requestId: string, fields: readonly Field[], values: Values): void {
+  tx.delete(pointers).where(eq(pointers.requestId, requestId)).run();
+  const rows = pointing(fields).flatMap((field) => idsIn(values[field.key]).map((targetId) => ({ requestId, field: field.key, targetId })));
+  if (rows.length > 0) tx.insert(pointers).values(rows).onConflictDoNothing().run();
+}
+
+/** Requests whose references point to one, the newest first. */
+export const requestsPointingTo = (db: Reader, targetId: string): readonly { requestId: string; field: string }[] =>
+  db.select({ requestId: pointers.requestId, field: pointers.field }).from(pointers).where(eq(pointers.targetId, targetId)).orderBy(desc(pointers.requestId)).all();
+
+/** Back-links shown on a sheet at most. */
+const POINTING_SHOWN = 30;
+
+/** What points to a request, as far as the viewer works on it too. */
+export function pointingAt(db: Reader, viewer: Viewer, targetId: string): AnswerOf<'sheet'>['pointing'] {
+  return requestsPointingTo(db, targetId)
+    .slice(0, 200)
+    .flatMap(({ requestId, field: key }) => {
+      const request = db.select().from(requests).where(eq(requests.id, requestId)).get();
+      if (!request) return [];
+      const register = registerById(db, request.registerId);
+      const relation = relationTo(partiesIn(request, register), viewer);
+      if (!relation.isDesk) return [];
+      const visible = reveal({ fields: register.fields, values: request.values, plan: register.access, viewer, relation, nameOf: nameOf(db) });
+      const field = visible.fields.find((each) => each.key === key);
+      if (!field) return [];
+      const { design } = releaseById(db, request.releaseId).release;
+      return [{ number: request.number, subject: revealSubject(design.subject, visible, design.title), field: field.label }];
+    })
+    .slice(0, POINTING_SHOWN);
+}

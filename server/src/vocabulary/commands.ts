@@ -1,0 +1,90 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { freshKey } from '@tolvek/core/form';
+import type { Viewer } from '@tolvek/core/people';
+import { type FieldValue, type Term, termByKey, type Vocabulary, vocabularyProblems } from '@tolvek/core/register';
+import { and, eq } from 'drizzle-orm';
+import type { Transaction } from '../platform/database.ts';
+import { type Effects, type House, write } from '../platform/house.ts';
+import { once } from '../platform/idempotency.ts';
+import { notFound, staleVersion, wrongFields } from '../platform/problem.ts';
+import { remember } from '../register/history.ts';
+import { requests } from '../register/tables.ts';
+import { requestsWithTerms, withTerms } from './held.ts';
+import { allVocabularies, vocabularyByKey } from './queries.ts';
+import { vocabularies } from './tables.ts';
+
+export function createVocabulary(house: House, viewer: Viewer, input: { name: string; key: string }): AnswerOf<'createVocabulary'> {
+  return write(house, (tx, _, now) =>
+    once(tx, { key: input.key, scope: `vocabulary ${viewer.personId}`, content: { name: input.name }, now }, () => {
+      const all = allVocabularies(tx);
+      if (all.some((each) => each.name.toLowerCase() === input.name.toLowerCase()))
+        throw wrongFields([{ field: 'name', message: `There is a vocabulary “${input.name}” already.`, fix: 'Use that one, or choose another name.' }]);
+      const key = freshKey(input.name, new Set(all.map((each) => each.key)));
+      tx.insert(vocabularies).values({ key, name: input.name, terms: [] }).run();
+      return { key };
+    }),
+  );
+}
+
+/** Brings vocabularies in that come with a form; one that is here already stays as it is. */
+export function bringVocabularies(tx: Transaction, coming: readonly Vocabulary[]): void {
+  for (const { key, name, terms } of coming) {
+    const problems = vocabularyProblems(terms).map(({ message, fix }) => ({ field: key, message: `“${name}”: ${message}`, fix }));
+    if (problems.length > 0) throw wrongFields(problems);
+    tx.insert(vocabularies).values({ key, name, terms }).onConflictDoNothing().run();
+  }
+}
+
+/** Keeps a vocabulary made on a version. What requests hold is never lost: a term can be retired or merged, and taken away only while none holds it. */
+export function saveVocabulary(house: House, viewer: Viewer, input: { key: string; version: number; name: string; terms: readonly Term[] }): AnswerOf<'saveVocabulary'> {
+  return write(house, (tx, effects, now) => {
+    const before = vocabularyByKey(tx, input.key);
+    if (!before) throw notFound('This vocabulary');
+    if (before.version !== input.version) throw staleVersion();
+    const keys = new Set(input.terms.map((term) => term.key));
+    const gone = before.terms.filter((term) => !keys.has(term.key));
+    const problems = [
+      ...vocabularyProblems(input.terms).map(({ at, message, fix }) => ({ field: at, message, fix })),
+      ...lostTerms(tx, input.key, gone).map((term) => ({ field: term.key, message: `Requests hold “${term.label}”.`, fix: 'Retire it, or merge it into another term.' })),
+    ];
+    if (problems.length > 0) throw wrongFields(problems);
+    const version = before.version + 1;
+    tx.update(vocabularies).set({ name: input.name, terms: input.terms, version }).where(eq(vocabularies.key, input.key)).run();
+    return { version, moved: followMerges(tx, effects, viewer, now, before, { key: input.key, name: input.name, terms: input.terms }) };
+  });
+}
+
+function lostTerms(tx: Transaction, vocabulary: string, gone: readonly Term[]): readonly Term[] {
+  if (gone.length === 0) return [];
+  const held = new Set<string>();
+  for (const { values, fields } of requestsWithTerms(tx, vocabulary)) {
+    const text = fields.map((field) => JSON.stringify(values[field.key] ?? null)).join(' ');
+    for (const term of gone) if (text.includes(`"${term.key}"`)) held.add(term.key);
+  }
+  return gone.filter((term) => held.has(term.key));
+}
+
+/** Requests that hold a term merged just now hold the other one from then on, so that conditions find them by it. */
+function followMerges(tx: Transaction, effects: Effects, viewer: Viewer, now: number, before: Vocabulary, after: Vocabulary): number {
+  const fresh = after.terms.filter((term) => term.now !== undefined && before.terms.find((each) => each.key === term.key)?.now !== term.now);
+  const into = new Map(fresh.flatMap((term) => (termByKey(after, term.key) ? [[term.key, termByKey(after, term.key)?.key ?? '']] : [])));
+  if (into.size === 0) return 0;
+  let moved = 0;
+  for (const { id, values, fields } of [...requestsWithTerms(tx, after.key)]) {
+    const changes = fields.flatMap((field) => {
+      const value = values[field.key];
+      const next: FieldValue | undefined = value === undefined ? undefined : withTerms(field, after.key, value, into);
+      return value === undefined || next === value || next === undefined ? [] : [{ field: field.key, before: value, after: next }];
+    });
+    if (changes.length === 0) continue;
+    moved += 1;
+    const request = tx.select({ version: requests.version }).from(requests).where(eq(requests.id, id)).get();
+    tx.update(requests)
+      .set({ values: { ...values, ...Object.fromEntries(changes.map((change) => [change.field, change.after])) }, version: (request?.version ?? 0) + 1, updatedAt: now })
+      .where(and(eq(requests.id, id)))
+      .run();
+    remember(tx, now, { requestId: id, actorId: viewer.personId, kind: 'fields', words: `Terms of “${after.name}” were merged`, changes });
+    effects.changed.add(id);
+  }
+  return moved;
+}

@@ -1,0 +1,79 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { type FormDesign, namedBy } from '@tolvek/core/form';
+import { type Field, type Term, termByKey, type Vocabulary } from '@tolvek/core/register';
+import { asc, eq, sql } from 'drizzle-orm';
+import { forms } from '../form/tables.ts';
+import type { Reader } from '../platform/database.ts';
+import { prepared } from '../platform/prepared.ts';
+import { notFound } from '../platform/problem.ts';
+import { heldTerms } from './held.ts';
+import { vocabularies } from './tables.ts';
+
+const kept = new Map<string, readonly Term[]>();
+
+const written = prepared((db) =>
+  db
+    .select({ key: vocabularies.key, name: vocabularies.name, version: vocabularies.version, text: sql<string>`${vocabularies.terms}` })
+    .from(vocabularies)
+    .where(eq(vocabularies.key, sql.placeholder('key')))
+    .prepare(),
+);
+
+/** A vocabulary. The same terms give the same object, so that what core made ready for them is used again. */
+export function vocabularyByKey(db: Reader, key: string): (Vocabulary & { readonly version: number }) | undefined {
+  const row = written(db).get({ key });
+  if (!row) return undefined;
+  const { text, ...rest } = row;
+  let terms = kept.get(text);
+  if (!terms) {
+    if (kept.size > 200) kept.clear();
+    kept.set(text, (terms = JSON.parse(text) as readonly Term[]));
+  }
+  return { ...rest, terms };
+}
+
+export const allVocabularies = (db: Reader): readonly Vocabulary[] =>
+  db
+    .select({ key: vocabularies.key })
+    .from(vocabularies)
+    .orderBy(asc(vocabularies.name))
+    .all()
+    .flatMap(({ key }) => vocabularyByKey(db, key) ?? [])
+    .map(({ key, name, terms }) => ({ key, name, terms }));
+
+/** The vocabularies that fields take terms from. */
+export const vocabulariesFor = (db: Reader, fields: readonly Field[]): readonly Vocabulary[] =>
+  namedBy({ fields }).vocabularies.flatMap((key) => {
+    const found = vocabularyByKey(db, key);
+    return found ? [{ key: found.key, name: found.name, terms: found.terms }] : [];
+  });
+
+/** What a term is called now, by its address `species/grey_seal`. */
+export function termName(db: Reader, address: string): string | undefined {
+  const slash = address.indexOf('/');
+  const vocabulary = vocabularyByKey(db, address.slice(0, slash));
+  return vocabulary && termByKey(vocabulary, address.slice(slash + 1))?.label;
+}
+
+/** Which drafts and fields take terms from each vocabulary. */
+function usesOf(db: Reader): ReadonlyMap<string, { form: string; title: string; field: string }[]> {
+  const uses = new Map<string, { form: string; title: string; field: string }[]>();
+  for (const { key: form, draft } of db.select({ key: forms.key, draft: forms.draft }).from(forms).orderBy(asc(forms.key)).all()) {
+    for (const field of draft.fields) {
+      for (const vocabulary of namedBy({ fields: [field] } as Pick<FormDesign, 'fields'>).vocabularies)
+        uses.set(vocabulary, [...(uses.get(vocabulary) ?? []), { form, title: draft.title, field: field.label }]);
+    }
+  }
+  return uses;
+}
+
+export function listVocabularies(db: Reader): AnswerOf<'vocabularies'>['vocabularies'] {
+  const uses = usesOf(db);
+  return allVocabularies(db).map(({ key, name, terms }) => ({ key, name, terms: terms.filter((term) => term.now === undefined).length, uses: uses.get(key) ?? [] }));
+}
+
+export function vocabularyView(db: Reader, key: string): AnswerOf<'vocabulary'> {
+  const found = vocabularyByKey(db, key);
+  if (!found) throw notFound('This vocabulary');
+  return { key, name: found.name, version: found.version, terms: found.terms, uses: usesOf(db).get(key) ?? [], held: Object.fromEntries(heldTerms(db, key)) };
+}

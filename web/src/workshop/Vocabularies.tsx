@@ -1,0 +1,383 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { mergeTerms, type Term, termByKey, termPath, termsInOrder, vocabularyProblems } from '@tolvek/core/register';
+import { useMemo, useState } from 'react';
+import { Link, Navigate, NavLink, useNavigate, useParams } from 'react-router';
+import { toast } from 'sonner';
+import { api, problemOf } from '../app/api.ts';
+import { Button } from '../ui/Button.tsx';
+import { Trouble } from '../ui/Trouble.tsx';
+import { useTitle } from '../ui/useTitle.ts';
+import { MoveButtons } from './MoveButtons.tsx';
+import { withPasted } from './pastedTerms.ts';
+
+/** The vocabularies of the house: lists of terms that many forms use, kept once. */
+export function Vocabularies() {
+  useTitle('Vocabularies');
+  const { vocabulary: key } = useParams();
+  const { data: me } = api.useMeQuery();
+  const { data, error, refetch } = api.useVocabulariesQuery();
+  const { data: opened, error: closed } = api.useVocabularyQuery({ key: key ?? '' }, { skip: !key });
+  if (me && !me.person) return <Navigate to="/sign-in?back=/workshop/vocabularies" replace />;
+  const first = data?.vocabularies[0];
+  if (!key && first) return <Navigate to={`/workshop/vocabularies/${first.key}`} replace />;
+  return (
+    <div className="grid h-[calc(100dvh-46px)] grid-cols-[240px_minmax(0,1fr)]">
+      <nav aria-label="Vocabularies" className="overflow-auto border-r border-rule pt-5 pl-5">
+        <h2 className="pr-3">Vocabularies</h2>
+        <p className="pr-4 text-[13px] text-soft">
+          Lists of terms that forms share. <Link to="/workshop">Back to the forms</Link>
+        </p>
+        <ul className="mt-2.5">
+          {data?.vocabularies.map((each) => (
+            <li key={each.key}>
+              <NavLink
+                to={`/workshop/vocabularies/${each.key}`}
+                className={`-ml-2 flex justify-between border-l-[3px] py-1.5 pr-4 pl-2 text-ink no-underline ${each.key === key ? 'border-green bg-sheet font-semibold' : 'border-transparent'}`}
+              >
+                {each.name} <span className="font-normal text-soft">{each.terms}</span>
+              </NavLink>
+            </li>
+          ))}
+        </ul>
+        <NewVocabulary />
+      </nav>
+      <main className="min-h-0 overflow-auto px-[26px] pt-5 pb-10">
+        {error || closed ? <Trouble error={error ?? closed} again={refetch} /> : null}
+        {data && data.vocabularies.length === 0 ? <p className="text-soft">There is no vocabulary yet. Name the first one on the left: species, hazards, rooms …</p> : null}
+        {key && opened?.key === key ? <OpenVocabulary key={key} opened={opened} /> : null}
+      </main>
+    </div>
+  );
+}
+
+function NewVocabulary() {
+  const navigate = useNavigate();
+  const [name, setName] = useState('');
+  const [create, { error, isLoading }] = api.useCreateVocabularyMutation();
+  const make = async (event: React.FormEvent): Promise<void> => {
+    event.preventDefault();
+    const made = await create({ name, key: crypto.randomUUID() });
+    if (!('data' in made) || !made.data) return;
+    setName('');
+    navigate(`/workshop/vocabularies/${made.data.key}`);
+  };
+  const problem = error ? problemOf(error) : null;
+  return (
+    <form onSubmit={make} className="mt-4 pr-4">
+      <label htmlFor="new-vocabulary" className="text-[13px] text-soft">
+        A new one
+      </label>
+      <span className="mt-1 flex gap-2">
+        <input
+          id="new-vocabulary"
+          className="input"
+          placeholder="its name"
+          value={name}
+          aria-invalid={problem !== null}
+          aria-describedby={problem ? 'new-vocabulary-problem' : undefined}
+          onChange={(event) => setName(event.target.value)}
+        />
+        <Button type="submit" disabled={isLoading}>
+          Add
+        </Button>
+      </span>
+      {problem ? (
+        <span id="new-vocabulary-problem" role="alert" className="mt-1 block text-[13px] text-brick">
+          {problem.problems?.map((each) => `${each.message} ${each.fix}`).join(' ') ?? problem.detail}
+        </span>
+      ) : null}
+    </form>
+  );
+}
+
+type Opened = AnswerOf<'vocabulary'>;
+
+function OpenVocabulary({ opened }: { opened: Opened }) {
+  useTitle(`${opened.name}: vocabulary`);
+  const [base, setBase] = useState<Pick<Opened, 'terms' | 'name' | 'version'>>(opened);
+  const [terms, setTerms] = useState<readonly Term[]>(opened.terms);
+  const [name, setName] = useState(opened.name);
+  const [at, setAt] = useState<string | null>(null);
+  const [save, { isLoading, error, reset }] = api.useSaveVocabularyMutation();
+  const [readAnew] = api.useLazyVocabularyQuery();
+  const vocabulary = useMemo(() => ({ key: opened.key, name, terms }), [opened.key, name, terms]);
+  const problems = useMemo(() => vocabularyProblems(terms), [terms]);
+  const refused = error ? problemOf(error) : null;
+  const told = [
+    ...problems.map(({ at: field, message, fix }) => ({ field, message, fix })),
+    ...(refused?.problems ?? []).filter((each) => !problems.some((own) => own.at === each.field)),
+  ];
+  const changes = changesInWords(base.terms, terms, opened.held, base.name === name ? null : name);
+  const edit = (key: string, change: (term: Term) => Term): void => {
+    reset();
+    setTerms((before) => before.map((term) => (term.key === key ? change(term) : term)));
+  };
+  const keep = async (): Promise<void> => {
+    let [version, wanted] = [base.version, terms];
+    for (let tries = 0; tries < 3; tries += 1) {
+      const result = await save({ key: opened.key, version, name, terms: [...wanted] });
+      if (!('error' in result) && result.data) {
+        setBase({ name, terms: wanted, version: result.data.version });
+        setTerms(wanted);
+        toast(result.data.moved > 0 ? `Kept. ${result.data.moved} requests hold the other term now.` : 'Kept. Every form has it so from now on.');
+        return;
+      }
+      // Somebody else kept a change meanwhile: theirs and mine are put together, term by term.
+      if (problemOf(result.error).status !== 412) return;
+      const { data } = await readAnew({ key: opened.key });
+      if (!data) return;
+      [version, wanted] = [data.version, mergeTerms(base.terms, wanted, data.terms)];
+    }
+  };
+  return (
+    <div className="max-w-[58rem]">
+      <div className="flex flex-wrap items-baseline gap-x-4 gap-y-2">
+        <h1 className="flex-1">
+          <input
+            aria-label="Name of the vocabulary"
+            className="w-full border-b border-transparent bg-transparent hover:border-rule-strong"
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+          />
+        </h1>
+        <Button look="main" disabled={changes.length === 0 || problems.length > 0 || isLoading} onClick={() => void keep()}>
+          {isLoading ? 'Keeping …' : 'Keep the changes'}
+        </Button>
+      </div>
+      <p className="text-soft">
+        {opened.uses.length === 0 ? 'No form uses it yet.' : 'Used by '}
+        {opened.uses.map((use, index) => (
+          <span key={`${use.form} ${use.field}`}>
+            {index > 0 ? ', ' : ''}
+            <Link to={`/workshop/${use.form}`}>{use.title}</Link> ({use.field})
+          </span>
+        ))}
+      </p>
+      {changes.length > 0 ? (
+        <p className="mt-2 border-l-[3px] border-brass-mark bg-brass-wash px-3 py-1.5" aria-live="polite">
+          Not kept yet: {changes.join(', ')}. Forms in use change at once.
+        </p>
+      ) : null}
+      {refused && !refused.problems ? (
+        <p role="alert" className="mt-2 text-brick">
+          {refused.detail}
+        </p>
+      ) : null}
+      <h2 className="section-head mt-5">Terms, in their order</h2>
+      <ul>
+        {termsInOrder(vocabulary).map(({ term, depth }) => (
+          <TermLine
+            key={term.key}
+            term={term}
+            depth={depth}
+            vocabulary={vocabulary}
+            held={opened.held[term.key] ?? 0}
+            isNew={!base.terms.some((each) => each.key === term.key)}
+            problems={told.filter((problem) => problem.field === term.key)}
+            open={at === term.key}
+            toggle={() => setAt(at === term.key ? null : term.key)}
+            edit={(change) => edit(term.key, change)}
+            set={(next) => {
+              reset();
+              setTerms(next);
+            }}
+          />
+        ))}
+      </ul>
+      <AddTerms label="Add terms" add={(text) => setTerms((before) => withPasted(before, text, undefined))} />
+    </div>
+  );
+}
+
+/** What keeping would change, in a few words each. */
+function changesInWords(before: readonly Term[], after: readonly Term[], held: Opened['held'], name: string | null): readonly string[] {
+  const was = new Map(before.map((term) => [term.key, term]));
+  const is = new Map(after.map((term) => [term.key, term]));
+  const fresh = after.filter((term) => !was.has(term.key)).length;
+  const gone = before.filter((term) => !is.has(term.key)).length;
+  const merged = after.filter((term) => term.now !== undefined && was.get(term.key)?.now !== term.now);
+  const changed =
+    after.filter((term) => was.has(term.key) && JSON.stringify(was.get(term.key)) !== JSON.stringify(term)).length - merged.filter((term) => was.has(term.key)).length;
+  const moving = merged.reduce((sum, term) => sum + (held[term.key] ?? 0), 0);
+  const order =
+    after
+      .map((term) => term.key)
+      .filter((key) => was.has(key))
+      .join(' ') !==
+    before
+      .map((term) => term.key)
+      .filter((key) => is.has(key))
+      .join(' ');
+  return [
+    ...(name === null ? [] : [`it is called “${name}”`]),
+    ...(fresh > 0 ? [`${fresh} new`] : []),
+    ...(changed > 0 ? [`${changed} changed`] : []),
+    ...(merged.length > 0 ? [`${merged.length} merged, which moves ${moving} ${moving === 1 ? 'request' : 'requests'}`] : []),
+    ...(gone > 0 ? [`${gone} taken away`] : []),
+    ...(order ? ['the order'] : []),
+  ];
+}
+
+interface TermLineProps {
+  readonly term: Term;
+  readonly depth: number;
+  readonly vocabulary: { readonly key: string; readonly name: string; readonly terms: readonly Term[] };
+  readonly held: number;
+  readonly isNew: boolean;
+  readonly problems: readonly { readonly message: string; readonly fix: string }[];
+  readonly open: boolean;
+  readonly toggle: () => void;
+  readonly edit: (change: (term: Term) => Term) => void;
+  readonly set: (terms: readonly Term[]) => void;
+}
+
+/** One term as a line in its place; opened, everything about it is edited there. */
+function TermLine({ term, depth, vocabulary, held, isNew, problems, open, toggle, edit, set }: TermLineProps) {
+  const { terms } = vocabulary;
+  const siblings = terms.filter((each) => each.under === term.under);
+  const place = siblings.indexOf(term);
+  const target = term.now === undefined ? undefined : termByKey(vocabulary, term.key);
+  const move = (way: -1 | 1): void => {
+    const other = siblings[place + way];
+    if (!other) return;
+    const next = [...terms];
+    const [from, to] = [terms.indexOf(term), terms.indexOf(other)];
+    [next[from], next[to]] = [other, term];
+    set(next);
+  };
+  return (
+    <li className={open ? 'border border-l-[3px] border-green bg-sheet px-3 py-2' : 'border-b border-rule'} style={{ marginLeft: `${depth * 22}px` }}>
+      <div className="flex items-baseline gap-3">
+        <button type="button" className="min-w-0 flex-1 truncate py-1.5 text-left" aria-expanded={open} onClick={toggle}>
+          <span className={term.retired || target ? 'text-soft line-through' : ''}>{term.label || 'No words yet'}</span>{' '}
+          <span className="text-[13px] text-soft">
+            {target ? `now ${target.label}` : term.retired ? 'retired' : ''}
+            {term.also?.length ? ` ${term.also.join(', ')}` : ''}
+          </span>
+        </button>
+        <span className="text-[13px] text-soft tabular-nums">{held > 0 ? `${held} ${held === 1 ? 'request' : 'requests'}` : isNew ? 'new' : ''}</span>
+        <MoveButtons index={place} of={siblings.length} words={[`Move ${term.label} up`, `Move ${term.label} down`]} move={move} />
+      </div>
+      {problems.map((problem) => (
+        <p key={problem.message} role="alert" className="pb-1 text-[13.5px] text-brick">
+          {problem.message} {problem.fix}
+        </p>
+      ))}
+      {open ? <TermEditor term={term} vocabulary={vocabulary} held={held} isNew={isNew} edit={edit} set={set} /> : null}
+    </li>
+  );
+}
+
+function TermEditor({ term, vocabulary, held, isNew, edit, set }: Pick<TermLineProps, 'term' | 'vocabulary' | 'held' | 'isNew' | 'edit' | 'set'>) {
+  const { terms } = vocabulary;
+  const below = new Set(termsInOrder(vocabulary, term.key).map((each) => each.term.key));
+  const others = termsInOrder(vocabulary).filter((each) => each.term.key !== term.key && !below.has(each.term.key));
+  const hasBelow = below.size > 0;
+  const put = (next: Partial<Term>): void =>
+    edit((before) => {
+      const merged = { ...before, ...next };
+      return Object.fromEntries(Object.entries(merged).filter(([, value]) => value !== undefined)) as unknown as Term;
+    });
+  const id = `term-${term.key}`;
+  return (
+    <div className="mt-1 grid grid-cols-[110px_minmax(0,1fr)] items-center gap-x-3 gap-y-2 pb-1 text-soft">
+      <label htmlFor={`${id}-label`}>Term</label>
+      <span className="flex items-center gap-3">
+        <input id={`${id}-label`} className="input" value={term.label} onChange={(event) => put({ label: event.target.value })} />
+        <code className="max-w-40 shrink-0 truncate font-mono text-[12px]" title="How conditions name it; it never changes">
+          {term.key}
+        </code>
+      </span>
+      <label htmlFor={`${id}-also`}>Other words</label>
+      <OtherWords key={term.key} id={`${id}-also`} also={term.also ?? []} set={(also) => put({ also: also.length > 0 ? also : (undefined as never) })} />
+      <label htmlFor={`${id}-under`}>Stands under</label>
+      <select
+        id={`${id}-under`}
+        className="input w-auto justify-self-start"
+        value={term.under ?? ''}
+        onChange={(event) => put({ under: event.target.value || (undefined as never) })}
+      >
+        <option value="">nothing: it is at the top</option>
+        {others.map((each) => (
+          <option key={each.term.key} value={each.term.key}>
+            {termPath(vocabulary, each.term.key).join(' › ')}
+          </option>
+        ))}
+      </select>
+      <label htmlFor={`${id}-now`}>Merged into</label>
+      <select
+        id={`${id}-now`}
+        className="input w-auto justify-self-start"
+        value={term.now ?? ''}
+        disabled={hasBelow}
+        onChange={(event) => put({ now: event.target.value || (undefined as never) })}
+      >
+        <option value="">{hasBelow ? 'not while terms stand under it' : 'nothing: it stands for itself'}</option>
+        {others
+          .filter((each) => each.term.now === undefined)
+          .map((each) => (
+            <option key={each.term.key} value={each.term.key}>
+              {termPath(vocabulary, each.term.key).join(' › ')}
+            </option>
+          ))}
+      </select>
+      <span />
+      <span className="flex flex-wrap items-center gap-2">
+        <Button onClick={() => put({ retired: term.retired ? (undefined as never) : true })}>{term.retired ? 'Offer it again' : 'Retire it'}</Button>
+        {held === 0 && !hasBelow ? (
+          <Button look="refuse" onClick={() => set(terms.filter((each) => each.key !== term.key))}>
+            Take it away
+          </Button>
+        ) : (
+          <span className="text-[13px]">{isNew ? '' : 'What requests hold, or terms stand under, is retired or merged, never lost.'}</span>
+        )}
+      </span>
+      <span />
+      <AddTerms label={`Add terms under ${term.label}`} add={(text) => set(withPasted(terms, text, term.key))} />
+    </div>
+  );
+}
+
+/** Other words for a term, with commas between; read when the line is left. */
+function OtherWords({ id, also, set }: { id: string; also: readonly string[]; set: (also: readonly string[]) => void }) {
+  const [words, setWords] = useState(also.join(', '));
+  return (
+    <input
+      id={id}
+      className="input"
+      placeholder="what people may type for it, with commas between"
+      value={words}
+      onChange={(event) => setWords(event.target.value)}
+      onBlur={() =>
+        set(
+          words
+            .split(',')
+            .map((word) => word.trim())
+            .filter(Boolean),
+        )
+      }
+    />
+  );
+}
+
+function AddTerms({ label, add }: { label: string; add: (text: string) => void }) {
+  return (
+    <input
+      aria-label={label}
+      className="input mt-2"
+      placeholder="Add a term, then Enter; lines can be pasted, those that stand in go under the line before"
+      onKeyDown={(event) => {
+        if (event.key !== 'Enter' || event.currentTarget.value.trim() === '') return;
+        event.preventDefault();
+        add(event.currentTarget.value);
+        event.currentTarget.value = '';
+      }}
+      onPaste={(event) => {
+        const text = event.clipboardData.getData('text/plain');
+        if (!/\n/.test(text.trim())) return;
+        event.preventDefault();
+        add(text);
+      }}
+    />
+  );
+}
