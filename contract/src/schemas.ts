@@ -7,6 +7,7 @@ import {
   isMailAddress,
   type Kind,
   MOST_TERMS,
+  OPTION_COLOURS,
   type Preset,
   priorities,
   type RequestFacts,
@@ -44,7 +45,7 @@ const rawAnswer = z.union([
 export const rawAnswers = z.record(z.string().max(64), rawAnswer);
 
 const formula = z.string().max(4_000);
-const option = z.strictObject({ key: fieldKey, label: short, help: short.optional(), retired: z.boolean().optional() });
+const option = z.strictObject({ key: fieldKey, label: short, help: short.optional(), colour: z.enum(OPTION_COLOURS).optional(), retired: z.boolean().optional() });
 const options = z.array(option).max(500).readonly();
 const level = z.strictObject({ worth: z.int().min(0), label: short, help: short.optional(), retired: z.boolean().optional() });
 const singleKinds = [
@@ -59,7 +60,7 @@ const singleKinds = [
   z.strictObject({ kind: z.literal('phone') }),
   z.strictObject({ kind: z.literal('link') }),
   z.strictObject({ kind: z.literal('duration'), most: z.int().min(1).optional() }),
-  z.strictObject({ kind: z.literal('choice'), options }),
+  z.strictObject({ kind: z.literal('choice'), options, other: z.boolean().optional() }),
   z.strictObject({ kind: z.literal('level'), levels: z.array(level).max(100).readonly() }),
   z.strictObject({ kind: z.literal('term'), vocabulary: key, under: fieldKey.optional() }),
 ] as const;
@@ -84,7 +85,7 @@ export const terms = z.array(termSchema).max(MOST_TERMS, `At most ${MOST_TERMS} 
 export const vocabulary: z.ZodType<Vocabulary, Vocabulary> = z.strictObject({ key, name: short, terms });
 export const kind: z.ZodType<Kind, Kind> = z.discriminatedUnion('kind', [
   ...singleKinds,
-  z.strictObject({ kind: z.literal('choices'), options, least: z.int().min(0).optional(), most: z.int().min(1).optional() }),
+  z.strictObject({ kind: z.literal('choices'), options, other: z.boolean().optional(), least: z.int().min(0).optional(), most: z.int().min(1).optional() }),
   z.strictObject({ kind: z.literal('person'), from: groupKeys }),
   z.strictObject({ kind: z.literal('people'), from: groupKeys, most: z.int().min(1).optional() }),
   z.strictObject({ kind: z.literal('terms'), vocabulary: key, under: fieldKey.optional(), most: z.int().min(1).optional() }),
@@ -198,6 +199,7 @@ const fix: z.ZodType<Fix, Fix> = z.discriminatedUnion('fix', [
   z.strictObject({ fix: z.literal('drop-part'), rule: key, part: z.string() }),
   z.strictObject({ fix: z.enum(['drop-field', 'ask-field', 'take-off', 'offer-first']), field: z.string() }),
   z.strictObject({ fix: z.literal('drop-retired'), rule: key, field: z.string(), options: z.array(z.string()).readonly() }),
+  z.strictObject({ fix: z.literal('add-row'), column: z.string(), option: z.string() }),
 ]);
 export const finding: z.ZodType<Finding> = z.object({
   severity: z.enum(['error', 'caution']),

@@ -55,4 +55,15 @@ describe('a form taken along', () => {
       }),
     );
   });
+
+  it('has the groups that conditions name put in their place as well', () => {
+    const when = 'list contains(requester.groups, "divers") or is member(requester, "boats")';
+    const design = {
+      ...asDesign({ fields: [], parts: [], rules: [] }),
+      rules: [{ id: 'r', name: 'R', says: '', when, then: [], otherwise: [], on: true, runs: 'filling' as const }],
+    };
+    expect(groupsNeeded(design)).toEqual(['boats', 'divers']);
+    const moved = settledHere(design, { groups: { divers: 'swimmers' }, calendars: {}, vocabularies: {}, registers: {} });
+    expect(moved.rules[0]?.when).toBe('list contains(requester.groups, "swimmers") or is member(requester, "boats")');
+  });
 });

@@ -20,6 +20,7 @@ export const ANY_KIND: readonly Kind[] = [
   { kind: 'link' },
   { kind: 'duration' },
   { kind: 'choice', options: OPTIONS },
+  { kind: 'choice', options: OPTIONS, other: true },
   { kind: 'choices', options: OPTIONS, most: 2 },
   { kind: 'level', levels: LEVELS },
   { kind: 'person', from: ['boats'] },

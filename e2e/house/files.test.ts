@@ -120,11 +120,33 @@ describe('files sent along', () => {
     expect((await upload(await desk.as(), 'a.pdf', PDF, { slug: 'permit-from-outside' })).status).toBe(200);
   });
 
-  it('are forgotten when no request names them within four days', async () => {
+  it('are added on the request sheet by who may change their field, and by nobody else', async () => {
+    const first = await upload(priya, 'first.pdf', PDF);
+    const { number } = (await priya.submit('permit', { what: 'Buoy', papers: [first.body.ref] })).body;
+    const add = async (who: Caller, field = 'papers') => {
+      const address = `${desk.running.url}/api/requests/${number}/uploads?${new URLSearchParams({ field, name: 'second.png' })}`;
+      const response = await fetch(address, { method: 'POST', headers: { cookie: who.cookie }, body: PNG });
+      return { status: response.status, body: await response.json() };
+    };
+    const bram = await desk.as('Bram Solheim');
+    expect([(await add(priya)).status, (await add(await desk.as('Hanne Istvan'))).status, (await add(bram, 'what')).status]).toEqual([404, 404, 404]);
+    const second = await add(bram);
+    const { version } = await bram.sheet(number);
+    const changed = await bram.call('changeFields', {
+      params: { number },
+      headers: { 'If-Match': `"${version}"` },
+      body: { changes: { papers: [first.body.ref, second.body.ref] } },
+    });
+    expect(changed.status).toBe(200);
+    expect((await bram.sheet(number)).history.at(-1).changes).toEqual([{ label: 'Papers', before: 'first.pdf', after: 'first.pdf, second.png' }]);
+  });
+
+  it('are forgotten when no request names them within fifteen days', async () => {
     await upload(priya, 'lost.txt', Buffer.from('Only here for a while.'));
     const before = kept();
-    await priya.call('advanceClock', { body: { minutes: 60 * 24 * 5 } });
+    await priya.call('advanceClock', { body: { minutes: 60 * 24 * 16 } });
     await expect.poll(kept, { timeout: 20_000 }).toBeLessThan(before);
-    expect(kept()).toBe(2);
+    // Those that requests name stay: two of the first, two of the one it was added to.
+    expect(kept()).toBe(4);
   });
 });

@@ -10,7 +10,7 @@ const CONTACT = { name: 'Noor Castellan', email: 'noor.castellan@corrin.example'
 const PEOPLE = ['Maren Okafor', 'Ilse Brandvold', 'Tomas Achterberg', 'Priya Nakamura-Lind', 'Oskar Veldhuis', 'Ada Quillfeather', 'Bram Solheim', 'Edda Kilbride'];
 
 /** Routes that carry no JSON: the stream, and files, which have tests of their own. */
-const BYTES: readonly string[] = ['live', 'upload', 'file', 'followFile'];
+const BYTES: readonly string[] = ['live', 'upload', 'sheetUpload', 'file', 'followFile'];
 
 let desk: Desk;
 const callers = new Map<string, Caller>();

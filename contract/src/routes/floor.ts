@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { route } from '../route.ts';
-import { empty, hop, ledgerRow, offers, rawAnswers, sheet, visibleSubject, visibleValues } from '../schemas.ts';
+import { empty, hop, knownFile, ledgerRow, offers, rawAnswers, sheet, visibleSubject, visibleValues } from '../schemas.ts';
 import { decision, done, numbered, text, trayKeys, versioned, withToken } from './params.ts';
 
 /** Working on requests, and deciding. */
@@ -59,6 +59,18 @@ export const floorRoutes = {
     body: empty,
     guard: 'none',
     answer: z.string(),
+  }),
+  sheetUpload: route({
+    name: 'sheetUpload',
+    method: 'POST',
+    path: '/api/requests/:number/uploads',
+    says: 'Takes a file for a field of a request in; its bytes are the body. It is looked at by content, and joins the request when the field is changed to name it.',
+    caller: 'staff',
+    params: numbered,
+    query: z.strictObject({ field: z.string().max(64), name: z.string().min(1).max(200) }),
+    body: empty,
+    guard: 'none',
+    answer: knownFile,
   }),
   sheetOffers: route({
     name: 'sheetOffers',

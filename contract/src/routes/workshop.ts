@@ -117,6 +117,8 @@ export const workshopRoutes = {
       today: z.string(),
       now: z.string(),
       vocabularies: z.array(vocabulary).readonly(),
+      /** The forms whose references point to this form’s register. */
+      pointedBy: z.array(z.string()),
       /** What references can point to. */
       registers: z.array(knownRegister),
       access: z.array(z.object({ name: z.string(), fields: z.array(z.string()), audience: z.string(), level: z.enum(['hidden', 'read', 'write']) })),
@@ -213,11 +215,11 @@ export const workshopRoutes = {
     name: 'overExisting',
     method: 'POST',
     path: '/api/forms/:key/rules/:rule/existing',
-    says: 'What a rule of the draft would do to the unfinished requests that are there; with apply, does it.',
+    says: 'What a rule of the draft would do to the requests that are there, unfinished or all; with apply, does it.',
     caller: 'coordinator',
     params: z.strictObject({ key: z.string().max(64), rule: z.string().max(64) }),
     query: empty,
-    body: z.strictObject({ apply: z.boolean() }),
+    body: z.strictObject({ apply: z.boolean(), among: z.enum(['unfinished', 'all']).default('unfinished') }),
     guard: 'none',
     answer: z.object({
       looked: z.int(),

@@ -287,7 +287,7 @@ class Checker {
 
   /** A choice can only ever equal one of its own options. */
   private option(type: ScopeType | null, written: Node): void {
-    if (type?.kind !== 'choice' || written.kind !== 'literal' || typeof written.value !== 'string') return;
+    if (type?.kind !== 'choice' || type.open || written.kind !== 'literal' || typeof written.value !== 'string') return;
     const { value } = written;
     if (type.options.some((option) => option.key === value)) return;
     const named = type.options.find((option) => option.label.toLowerCase() === value.toLowerCase());

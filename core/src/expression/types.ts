@@ -20,7 +20,8 @@ export type ScopeType =
    * `names`: the only numbers it can be and what each is called, for the steps of a scale.
    */
   | { readonly kind: 'number'; readonly places?: number; readonly least?: number; readonly most?: number; readonly unit?: string; readonly names?: readonly Pick[] }
-  | { readonly kind: 'choice'; readonly options: readonly { readonly key: string; readonly label: string }[] }
+  /** `open`: something else may be said instead, so that it can be any text. */
+  | { readonly kind: 'choice'; readonly options: readonly { readonly key: string; readonly label: string }[]; readonly open?: boolean }
   /** A person by id; `people` are those to pick from and to call by name. */
   | { readonly kind: 'person'; readonly people: readonly { readonly key: string; readonly label: string }[] }
   | { readonly kind: 'range'; readonly of: ScopeType | null }

@@ -78,7 +78,10 @@ function typeInWords({ type }: Field): string {
   switch (type.kind) {
     case 'choice':
     case 'choices':
-      return type.options.map((option) => `${option.label}${option.retired ? ' (retired)' : ''}`).join(', ');
+      return [
+        ...type.options.map((option) => `${option.label}${option.colour ? `, ${option.colour}` : ''}${option.retired ? ' (retired)' : ''}`),
+        ...(type.other ? ['something else'] : []),
+      ].join('; ');
     case 'level':
       return type.levels.map((level) => `${level.label}${level.retired ? ' (retired)' : ''}`).join(' < ');
     case 'line-items':

@@ -177,12 +177,12 @@ function asAsked(
   };
 }
 
-/** An instruction with the values it names; what is empty leaves nothing. */
+/** An instruction with the values it names; what is empty yet is told by dots, so that the sentence still reads. */
 const merged = (text: string, fields: readonly Field[], values: Values, nameOf: NameOf): string =>
   text.replace(/\{(\w+)\}/g, (_, key: string) => {
     const field = fields.find((each) => each.key === key);
     const value = values[key];
-    return field && value !== undefined ? showValue(field, value, nameOf) : '';
+    return field && value !== undefined ? showValue(field, value, nameOf) : '…';
   });
 
 /** A section or page that has nothing to show under it is no help to anybody. */
@@ -223,7 +223,10 @@ function problemsAt(question: AskedQuestion, field: Field | undefined, read: Rea
 
 function notOffered(question: AskedQuestion, field: Field, value: FieldValue): readonly Problem[] {
   const options = field.type.kind === 'choice' || field.type.kind === 'choices' ? field.type.options : [];
-  const gone = (Array.isArray(value) ? (value as readonly string[]) : [String(value)]).find((key) => !question.offers?.includes(key));
+  // What was said instead of an option is none that a rule could take away.
+  const gone = (Array.isArray(value) ? (value as readonly string[]) : [String(value)]).find(
+    (key) => !question.offers?.includes(key) && options.some((option) => option.key === key),
+  );
   if (gone === undefined) return [];
   const label = options.find((option) => option.key === gone)?.label ?? gone;
   return [{ field: question.field, message: `“${label}” is not offered with these answers.`, fix: 'Choose another from the list.' }];

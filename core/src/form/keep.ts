@@ -48,7 +48,14 @@ export function prepareKeeping(form: AskedForm): (values: Values, touched: Reado
         .filter((key) => effects.locked.has(key) || (effects.put.has(key) && JSON.stringify(before[key]) !== JSON.stringify(values[key])))
         .map((key) => ({ field: key, message: `“${labelOf(key)}” is kept by a rule of the form.`, fix: 'Change what the rule depends on.' })),
       ...[...effects.limits].flatMap(([key, offers]) =>
-        touched.has(key) && isOutside(values[key], offers) ? [{ field: key, message: `This is not offered for “${labelOf(key)}” with these values.`, fix: 'Choose another.' }] : [],
+        touched.has(key) &&
+        isOutside(
+          fields.find((field) => field.key === key),
+          values[key],
+          offers,
+        )
+          ? [{ field: key, message: `This is not offered for “${labelOf(key)}” with these values.`, fix: 'Choose another.' }]
+          : [],
       ),
       ...effects.refusals.map(({ rule, field, text, fix }) => ({ field, message: text, fix: fix || `The rule “${nameOf(rule)}” says so.` })),
     ];
@@ -58,5 +65,9 @@ export function prepareKeeping(form: AskedForm): (values: Values, touched: Reado
 
 const heldBy = (values: Values, field: Field | undefined): FieldValue | undefined => (field && Object.hasOwn(values, field.key) ? values[field.key] : undefined);
 
-const isOutside = (value: FieldValue | undefined, offers: readonly string[]): boolean =>
-  value !== undefined && (Array.isArray(value) ? (value as readonly string[]) : [String(value)]).some((key) => !offers.includes(key));
+/** Whether an option was chosen that a rule took away; what was said instead of one is none. */
+const isOutside = (field: Field | undefined, value: FieldValue | undefined, offers: readonly string[]): boolean => {
+  const options = field?.type.kind === 'choice' || field?.type.kind === 'choices' ? field.type.options : [];
+  const keys = value === undefined ? [] : Array.isArray(value) ? (value as readonly string[]) : [String(value)];
+  return keys.some((key) => !offers.includes(key) && options.some((option) => option.key === key));
+};

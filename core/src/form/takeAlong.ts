@@ -1,5 +1,6 @@
-import type { Kind, Vocabulary } from '../register/index.ts';
-import { type FormDesign, questionsOf } from './design.ts';
+import { type Field, isFilled, type Kind, type Vocabulary } from '../register/index.ts';
+import type { RoutingRow } from '../routing/index.ts';
+import { type Action, type FormDesign, questionsOf } from './design.ts';
 
 /** A form with all it needs, to be taken to another installation as one file. */
 export interface FormFile {
@@ -23,11 +24,41 @@ interface Named {
   readonly name: string;
 }
 
-/** The keys of the groups a form names: teams, approvers, who hears of delays, and those people are picked from. */
+/** Where a condition names a group: `list contains(requester.groups, "boats")`, `is member(requester, "boats")`. */
+const GROUP_NAMED = /(list contains\(\s*requester\.groups\s*,\s*|is member\(\s*\w+\s*,\s*)"([^"\\]+)"/g;
+
+/** Every expression of a form, changed where it has to be. */
+function inExpressions(design: FormDesign, change: (text: string) => string): FormDesign {
+  const action = (each: Action): Action => (each.do === 'set' ? { ...each, value: change(each.value) } : each);
+  const field = (each: Field): Field => {
+    if (each.source === 'computed') return { ...each, formula: change(each.formula) };
+    if (isFilled(each) && each.preset?.from === 'formula') return { ...each, preset: { ...each.preset, formula: change(each.preset.formula) } };
+    return each;
+  };
+  const cells = (row: RoutingRow): RoutingRow => ({ ...row, cells: Object.fromEntries(Object.entries(row.cells).map(([column, cell]) => [column, change(cell)])) });
+  return {
+    ...design,
+    fields: design.fields.map(field),
+    rules: design.rules.map((rule) => ({ ...rule, when: change(rule.when), then: rule.then.map(action), otherwise: rule.otherwise.map(action) })),
+    routing: { ...design.routing, columns: design.routing.columns.map((column) => ({ ...column, input: change(column.input) })), rows: design.routing.rows.map(cells) },
+  };
+}
+
+/** The keys of the groups that conditions of a form name. */
+function groupsInConditions(design: FormDesign): readonly string[] {
+  const named: string[] = [];
+  inExpressions(design, (text) => {
+    for (const [, , key = ''] of text.matchAll(GROUP_NAMED)) named.push(key);
+    return text;
+  });
+  return named;
+}
+
+/** The keys of the groups a form names: teams, approvers, who hears of delays, those people are picked from, and those in conditions. */
 export function groupsNeeded(design: FormDesign): readonly string[] {
   const { routing, approval, deadline, fields } = design;
   const picked = fields.flatMap(({ type }) => (type.kind === 'person' || type.kind === 'people' ? type.from : []));
-  return [...new Set([...routing.rows.map((row) => row.outcome.team), routing.otherwise.team, approval.step.group, deadline.escalateTo, ...picked])];
+  return [...new Set([...routing.rows.map((row) => row.outcome.team), routing.otherwise.team, approval.step.group, deadline.escalateTo, ...picked, ...groupsInConditions(design)])];
 }
 
 /** The keys of the vocabularies a form takes terms from, and of the registers its references point to. */
@@ -93,10 +124,11 @@ export function settledHere(design: FormDesign, places: Places): FormDesign {
         return type;
     }
   };
-  const { routing, approval, deadline } = design;
+  const moved = inExpressions(design, (text) => text.replace(GROUP_NAMED, (_, call: string, key: string) => `${call}"${group(key)}"`));
+  const { routing, approval, deadline } = moved;
   return {
-    ...design,
-    fields: design.fields.map((field) => ({ ...field, type: inKind(field.type) })),
+    ...moved,
+    fields: moved.fields.map((field) => ({ ...field, type: inKind(field.type) })),
     routing: {
       ...routing,
       rows: routing.rows.map((row) => ({ ...row, outcome: { ...row.outcome, team: group(row.outcome.team) } })),
@@ -152,11 +184,11 @@ function shapeOf(type: Kind): JsonSchema {
     case 'yes-no':
       return { enum: [true, false, 'yes', 'no', 'true', 'false'] };
     case 'choice':
-      return { enum: offered(type.options) };
+      return type.other ? TEXT : { enum: offered(type.options) };
     case 'level':
       return { enum: [...type.levels.filter((level) => !level.retired).flatMap((level) => [level.worth, String(level.worth), level.label])] };
     case 'choices':
-      return { type: 'array', items: { enum: offered(type.options) } };
+      return { type: 'array', items: type.other ? TEXT : { enum: offered(type.options) } };
     case 'people':
     case 'terms':
     case 'references':

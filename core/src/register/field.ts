@@ -4,7 +4,7 @@ export interface Money {
   readonly currency: string;
 }
 
-/** What one thing can be. Choice stores the option's key, a person their id; a date is `YYYY-MM-DD`, a moment `YYYY-MM-DDTHH:MM`, a length ISO 8601 (`PT1H35M`). */
+/** What one thing can be. Choice stores the option's key, or the words that were said instead, a person their id; a date is `YYYY-MM-DD`, a moment `YYYY-MM-DDTHH:MM`, a length ISO 8601 (`PT1H35M`). */
 export type Single = string | number | boolean | Money;
 /** One row of line items, by column. */
 export type ItemRow = Readonly<Record<string, Single>>;
@@ -17,9 +17,14 @@ export interface ChoiceOption {
   readonly key: string;
   readonly label: string;
   readonly help?: string;
+  readonly colour?: OptionColour;
   /** Kept on old requests, no longer offered. */
   readonly retired?: boolean;
 }
+
+/** The small palette a coordinator gives colours from; the words always stand beside. */
+export const OPTION_COLOURS = ['sea', 'moss', 'sand', 'clay', 'heather', 'slate'] as const;
+export type OptionColour = (typeof OPTION_COLOURS)[number];
 
 /** One step of an ordered scale. */
 export interface Level {
@@ -44,7 +49,8 @@ export type SingleKind =
   | { readonly kind: 'link' }
   /** `most`: minutes. */
   | { readonly kind: 'duration'; readonly most?: number }
-  | { readonly kind: 'choice'; readonly options: readonly ChoiceOption[] }
+  /** `other`: something else may be said, in words. */
+  | { readonly kind: 'choice'; readonly options: readonly ChoiceOption[]; readonly other?: boolean }
   | { readonly kind: 'level'; readonly levels: readonly Level[] }
   /** One term of a vocabulary; `under`: only those below this one. */
   | { readonly kind: 'term'; readonly vocabulary: string; readonly under?: string };
@@ -62,7 +68,7 @@ export interface ItemColumn {
 export type Kind =
   | SingleKind
   /** `least` and `most`: how many may be chosen. */
-  | { readonly kind: 'choices'; readonly options: readonly ChoiceOption[]; readonly least?: number; readonly most?: number }
+  | { readonly kind: 'choices'; readonly options: readonly ChoiceOption[]; readonly other?: boolean; readonly least?: number; readonly most?: number }
   /** Staff in any of these groups; all staff when none is named. */
   | { readonly kind: 'person'; readonly from: readonly string[] }
   | { readonly kind: 'people'; readonly from: readonly string[]; readonly most?: number }

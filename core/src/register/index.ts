@@ -24,7 +24,7 @@ export type {
   SingleKind,
   Values,
 } from './field.ts';
-export { isFilled } from './field.ts';
+export { isFilled, OPTION_COLOURS, type OptionColour } from './field.ts';
 export { numberPrefix, numberWith } from './kinds/autoNumber.ts';
 export { dateInWords } from './kinds/date.ts';
 export { isMailAddress } from './kinds/email.ts';

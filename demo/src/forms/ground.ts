@@ -1,5 +1,5 @@
 import type { FormDesign, FormRule, Ground, Instruction, Page, Section } from '@tolvek/core/form';
-import { type ChoiceOption, type Field, isFilled } from '@tolvek/core/register';
+import { type ChoiceOption, type Field, isFilled, type OptionColour } from '@tolvek/core/register';
 
 /** A form of the scenario, with what its making needs. */
 export interface DemoForm {
@@ -16,6 +16,10 @@ export const ground = (title: string, team: string, approvers = 'duty-managers')
 
 export const options = (...labels: readonly (readonly [string, string, string?])[]): readonly ChoiceOption[] =>
   labels.map(([key, label, help]) => ({ key, label, ...(help === undefined ? {} : { help }) }));
+
+/** Options with the colours they are marked by, in their order. */
+export const coloured = (list: readonly ChoiceOption[], colours: readonly OptionColour[]): readonly ChoiceOption[] =>
+  list.map((option, index) => ({ ...option, ...(colours[index] ? { colour: colours[index] } : {}) }));
 
 export const section = (id: string, title: string, text = ''): Section => ({ part: 'section', id: `section-${id}`, title, text });
 export const page = (id: string, title: string, text = ''): Page => ({ part: 'page', id: `page-${id}`, title, text });

@@ -1,5 +1,5 @@
 import { asking, designOf } from '@tolvek/core/form';
-import { carried, computed, type DemoForm, deskOnly, ground, options, page, rule, withPreset, words } from './ground.ts';
+import { carried, coloured, computed, type DemoForm, deskOnly, ground, options, page, rule, withPreset, words } from './ground.ts';
 
 const design = designOf(
   ground('Vessel time', 'boats'),
@@ -15,7 +15,12 @@ const design = designOf(
     asking('purpose', 'Purpose', { kind: 'text' }, { asks: 'What will you do out there?' }),
     asking('leaves', 'Leaves', { kind: 'date-time', notBeforeNow: true }, { asks: 'When do you want to leave?' }),
     asking('returns', 'Returns', { kind: 'date-time', notBefore: 'leaves' }, { asks: 'When are you back?' }),
-    asking('area', 'Area', { kind: 'choice', options: options(['bay', 'In the bay'], ['coast', 'Along the coast'], ['open', 'Open sea']) }, { asks: 'Where to?' }),
+    asking(
+      'area',
+      'Area',
+      { kind: 'choice', options: coloured(options(['bay', 'In the bay'], ['coast', 'Along the coast'], ['open', 'Open sea']), ['moss', 'sea', 'clay']) },
+      { asks: 'Where to?' },
+    ),
     asking('lone', 'Reason for open sea', { kind: 'long-text' }, { asks: 'Why does it have to be the open sea?' }),
     page('people', 'Who goes along'),
     asking('leader', 'Trip leader', { kind: 'person', from: [] }, { asks: 'Who leads the trip?' }),
@@ -29,7 +34,7 @@ const design = designOf(
     asking(
       'gear',
       'Gear',
-      { kind: 'choices', options: options(['winch', 'Winch'], ['frame', 'A-frame'], ['rov', 'Camera vehicle', 'with its own operator'], ['ctd', 'Water sampler']) },
+      { kind: 'choices', options: options(['winch', 'Winch'], ['frame', 'A-frame'], ['rov', 'Camera vehicle', 'with its own operator'], ['ctd', 'Water sampler']), other: true },
       { asks: 'Which gear do you need?', required: false },
     ),
     page('cost', 'What it costs'),

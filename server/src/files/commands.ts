@@ -25,8 +25,8 @@ import { uploads } from './tables.ts';
 const UNCLAIMED = 15 * 24 * 3_600_000;
 
 interface Upload {
-  readonly release: ReleaseRow;
-  readonly field: string;
+  readonly formId: string;
+  readonly field: FilesField;
   readonly name: string;
   readonly body: Readable;
   /** What the caller says it will send; undefined when they don’t. */
@@ -35,7 +35,7 @@ interface Upload {
 
 /** Takes a file in for a question: as large as the field allows, and of the kind its name says. */
 export async function takeFile(house: House, input: Upload): Promise<KnownFile> {
-  const field = askedFor(input.release, input.field);
+  const { field } = input;
   const most = field.type.mostBytes ?? FILE_LIMITS.bytes;
   // Refused before a byte is read, when it is said beforehand.
   if (input.announced !== undefined && input.announced > most) throw tooLarge(bytesInWords(most));
@@ -52,7 +52,7 @@ export async function takeFile(house: House, input: Upload): Promise<KnownFile> 
       .insert(uploads)
       .values({
         id,
-        formId: input.release.formId,
+        formId: input.formId,
         field: field.key,
         name,
         media: media.is,
@@ -68,9 +68,10 @@ export async function takeFile(house: House, input: Upload): Promise<KnownFile> 
   }
 }
 
-type FilesField = Field & { readonly type: Extract<Field['type'], { kind: 'files' }> };
+export type FilesField = Field & { readonly type: Extract<Field['type'], { kind: 'files' }> };
 
-function askedFor(release: ReleaseRow, key: string): FilesField {
+/** The question of a release that takes files. */
+export function askedFor(release: ReleaseRow, key: string): FilesField {
   const field = release.design.fields.find((each): each is FilesField => each.key === key && each.type.kind === 'files');
   const isAsked = release.design.parts.some((part) => part.part === 'question' && part.field === key);
   if (field?.source !== 'asked' || !isAsked) throw notFound('A question for files with this name');

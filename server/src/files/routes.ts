@@ -12,7 +12,7 @@ import { notAllowed, notFound } from '../platform/problem.ts';
 import { callerFor } from '../platform/serve.ts';
 import { nameOf } from '../register/names.ts';
 import { partiesIn, type RequestRow, registerById, requestById, requestByNumber } from '../register/queries.ts';
-import { takeFile } from './commands.ts';
+import { askedFor, type FilesField, takeFile } from './commands.ts';
 import { readFileOf } from './store.ts';
 import { uploads } from './tables.ts';
 
@@ -26,8 +26,25 @@ export function fileRoutes(router: Router, house: House, auth: Auth): void {
     const admission = admissionOf(door, viewer, house.clock.now());
     if (!admission.admitted) throw notAllowed(admission.message);
     const length = request.get('Content-Length');
-    const file = await takeFile(house, { release, field, name, body: request, announced: length === undefined ? undefined : Number(length) });
+    const file = await takeFile(house, {
+      formId: release.formId,
+      field: askedFor(release, field),
+      name,
+      body: request,
+      announced: length === undefined ? undefined : Number(length),
+    });
     response.set('Cache-Control', 'no-store').json(file);
+  });
+
+  router.post(routes.sheetUpload.path, async (request, response) => {
+    const viewer = await callerFor(routes.sheetUpload as Route, auth, house, request);
+    const { number } = routes.sheetUpload.params.parse(request.params);
+    const { field, name } = routes.sheetUpload.query.parse({ ...request.query });
+    const { formId, file } = fieldToFill(house, viewer, requestByNumber(house.db, number), field);
+    const length = request.get('Content-Length');
+    response
+      .set('Cache-Control', 'no-store')
+      .json(await takeFile(house, { formId, field: file, name, body: request, announced: length === undefined ? undefined : Number(length) }));
   });
 
   router.get(routes.file.path, async (request, response) => {
@@ -41,6 +58,18 @@ export function fileRoutes(router: Router, house: House, auth: Auth): void {
     const { viewer, requestId } = follower(house.db, token, house.clock.now());
     sendFile(house, viewer, requestById(house.db, requestId), id, response);
   });
+}
+
+/** The field for files of a request that somebody of its desk may change; for anybody else it does not exist. */
+function fieldToFill(house: House, viewer: Viewer | null, request: RequestRow | undefined, key: string): { formId: string; file: FilesField } {
+  if (!viewer || !request) throw notFound('This request');
+  const register = registerById(house.db, request.registerId);
+  const relation = relationTo(partiesIn(request, register), viewer);
+  const visible = reveal({ fields: register.fields, values: request.values, plan: register.access, viewer, relation, nameOf: nameOf(house.db) });
+  const isOpen = relation.isDesk && visible.fields.some((field) => field.key === key && field.writable);
+  const file = register.fields.find((field): field is FilesField => field.key === key && field.type.kind === 'files');
+  if (!isOpen || !file) throw notFound('A field for files with this name');
+  return { formId: request.formId, file };
 }
 
 /** Sends a file to whoever may read the field that names it; for anybody else it does not exist. */

@@ -12,7 +12,7 @@ import { notFound } from '../platform/problem.ts';
 import type { Serve } from '../platform/serve.ts';
 import { overExisting } from '../register/existing.ts';
 import { type RegisterRow, registerById } from '../register/queries.ts';
-import { knownRegisters } from '../register/references.ts';
+import { formsPointingTo, knownRegisters } from '../register/references.ts';
 import { iso, stageView } from '../register/sheet.ts';
 import { allVocabularies } from '../vocabulary/queries.ts';
 import { releaseForm, saveDraft } from './commands.ts';
@@ -52,6 +52,7 @@ export function formRoutes(serve: Serve, house: House): void {
       today: dateAt(clock.now(), calendar.zone),
       now: wallClockAt(clock.now(), calendar.zone),
       vocabularies: allVocabularies(db),
+      pointedBy: [...formsPointingTo(db, register.key)],
       registers: [...knownRegisters(db)],
       ...accessView(db, register, form.draft),
     };
@@ -69,7 +70,7 @@ export function formRoutes(serve: Serve, house: House): void {
   serve('sendTrial', ({ viewer, params, body, key }) => sendTrial(house, viewer, { form: params.key, ...body, key }));
   serve('clearTrials', ({ params }) => clearTrials(house, params.key));
   serve('draftHistory', ({ params }) => ({ states: draftHistoryOf(db, params.key) }));
-  serve('overExisting', ({ viewer, params, body }) => overExisting(house, viewer, { form: params.key, rule: params.rule, apply: body.apply }));
+  serve('overExisting', ({ viewer, params, body }) => overExisting(house, viewer, { form: params.key, rule: params.rule, ...body }));
   serve('compareRelease', ({ params }) => {
     const form = formByKey(db, params.key);
     const release = form && releasesOf(db, form.id).find((each) => each.number === Number(params.number));

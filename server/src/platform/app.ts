@@ -30,7 +30,7 @@ export function createApp(house: House, auth: Auth): Express {
         directives: {
           'default-src': ["'self'"],
           'style-src': ["'self'", "'unsafe-inline'"],
-          'img-src': ["'self'", 'data:'],
+          'img-src': ["'self'", 'data:', 'blob:'],
           'frame-src': ["'self'"],
           'upgrade-insecure-requests': null,
         },

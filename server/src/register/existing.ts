@@ -25,19 +25,19 @@ const QUARTER = 15 * 60_000;
 /** Requests that are listed one by one; all of them are counted. */
 const LISTED = 50;
 
-const unfinished = (db: Reader, registerId: string): readonly RequestRow[] =>
+const requestsOf = (db: Reader, registerId: string, among: 'unfinished' | 'all'): readonly RequestRow[] =>
   db
     .select()
     .from(requests)
-    .where(and(eq(requests.registerId, registerId), ne(requests.phase, 'finished'), eq(requests.trial, false)))
+    .where(and(eq(requests.registerId, registerId), among === 'all' ? undefined : ne(requests.phase, 'finished'), eq(requests.trial, false)))
     .orderBy(asc(requests.createdAt))
     .all();
 
 /**
- * What a rule of the draft would do to the unfinished requests that are there, or, with `apply`, does it. Each request is looked at
+ * What a rule of the draft would do to the requests that are there, unfinished or all of them, or, with `apply`, does it. Each request is looked at
  * by itself: one the rule refuses is left as it is, and told.
  */
-export function overExisting(house: House, viewer: Viewer, input: { form: string; rule: string; apply: boolean }): AnswerOf<'overExisting'> {
+export function overExisting(house: House, viewer: Viewer, input: { form: string; rule: string; apply: boolean; among: 'unfinished' | 'all' }): AnswerOf<'overExisting'> {
   return write(house, (tx, effects, now) => {
     const form = formByKey(tx, input.form);
     const rule = form?.draft.rules.find((each) => each.id === input.rule);
@@ -45,7 +45,7 @@ export function overExisting(house: House, viewer: Viewer, input: { form: string
     const register = registerById(tx, form.registerId);
     const keep = prepareKeeping({ fields: register.fields, parts: form.draft.parts, rules: [{ ...rule, on: true, runs: 'saving' }] });
     const answer = { looked: 0, changed: 0, refused: 0, applied: input.apply, requests: [] as AnswerOf<'overExisting'>['requests'] };
-    for (const request of unfinished(tx, register.id)) {
+    for (const request of requestsOf(tx, register.id, input.among)) {
       answer.looked += 1;
       const kept = keep(request.values, new Set(), factsOfRequest(tx, request, register, now));
       const changes = kept.problems.length > 0 ? [] : changesBetween(register.fields, request.values, kept.values);
@@ -102,7 +102,7 @@ export class DayTurn {
       write(this.house, (tx, effects, now) => {
         const none: readonly FormRule[] = [];
         const keep = prepareKeeping({ fields: register.fields, parts: [], rules: none });
-        for (const request of unfinished(tx, register.id)) {
+        for (const request of requestsOf(tx, register.id, 'unfinished')) {
           const { values } = keep(request.values, new Set(), factsOfRequest(tx, request, register, now));
           if (changesBetween(register.fields, request.values, values).length === 0) continue;
           tx.update(requests).set({ values }).where(eq(requests.id, request.id)).run();

@@ -5,6 +5,7 @@ import type { Viewer } from '@tolvek/core/people';
 import { type Field, type Problem as FieldProblem, type KnownRequest, type NameOf, type ReferenceKind, type RequestFacts, showValue, type Values } from '@tolvek/core/register';
 import { and, asc, desc, eq, inArray, ne, type SQL } from 'drizzle-orm';
 import { releaseById } from '../form/queries.ts';
+import { forms } from '../form/tables.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
 import { nameOf } from './names.ts';
@@ -186,3 +187,13 @@ export function pointingAt(db: Reader, viewer: Viewer, targetId: string): Answer
     })
     .slice(0, POINTING_SHOWN);
 }
+
+/** The forms whose references point to a register, by title. */
+export const formsPointingTo = (db: Reader, registerKey: string): readonly string[] =>
+  db
+    .select({ draft: forms.draft })
+    .from(forms)
+    .orderBy(asc(forms.key))
+    .all()
+    .filter(({ draft }) => pointing(draft.fields).some((field) => field.type.register === registerKey))
+    .map(({ draft }) => draft.title);

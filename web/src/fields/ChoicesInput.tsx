@@ -1,10 +1,13 @@
+import { ColourMark } from '../ui/ColourMark.tsx';
 import type { InputProps } from './input.ts';
 
-/** Several of a list: each option a line of its own, with its explanation beside it. */
+/** Several of a list: each option a line of its own, with its explanation beside it; where it may be, something else in words. */
 export function ChoicesInput(props: InputProps<'choices'>) {
   const chosen = Array.isArray(props.value) ? (props.value as readonly string[]) : [];
   const options = props.type.options.filter((option) => !option.retired || chosen.includes(option.key));
   const toggle = (key: string): void => props.onChange(chosen.includes(key) ? chosen.filter((each) => each !== key) : [...chosen, key]);
+  const listed = chosen.filter((key) => props.type.options.some((option) => option.key === key));
+  const said = chosen.find((key) => !listed.includes(key));
   return (
     // biome-ignore lint/a11y/useSemanticElements: the question above it is its label, which a fieldset’s legend can’t be here
     <div role="group" aria-labelledby={`${props.id}-label`} aria-describedby={props.describedBy} className="flex flex-col gap-1">
@@ -24,11 +27,23 @@ export function ChoicesInput(props: InputProps<'choices'>) {
             onChange={() => toggle(option.key)}
           />
           <span>
+            <ColourMark colour={option.colour} />
             {option.label}
             {option.help ? <span className="text-soft">: {option.help}</span> : null}
           </span>
         </label>
       ))}
+      {props.type.other ? (
+        <input
+          className="input"
+          aria-label={`${props.label}: something else`}
+          placeholder="Something else: please say what"
+          value={said ?? ''}
+          disabled={props.disabled}
+          onBlur={props.onBlur}
+          onChange={(event) => props.onChange(event.target.value === '' ? listed : [...listed, event.target.value])}
+        />
+      ) : null}
     </div>
   );
 }

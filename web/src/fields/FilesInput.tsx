@@ -1,6 +1,6 @@
 import { bytesInWords, FILE_LIMITS, fileName } from '@tolvek/core/register';
 import { Paperclip, X } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Button } from '../ui/Button.tsx';
 import { type InputProps, useAroundFields } from './input.ts';
 
@@ -16,6 +16,10 @@ export function FilesInput(props: InputProps<'files'>) {
   const { files, upload } = useAroundFields();
   const [going, setGoing] = useState<readonly Going[]>([]);
   const [refused, setRefused] = useState<readonly string[]>([]);
+  const [previews, setPreviews] = useState<Readonly<Record<string, string>>>({});
+  const shown = useRef(previews);
+  shown.current = previews;
+  useEffect(() => () => Object.values(shown.current).forEach((preview) => void URL.revokeObjectURL(preview)), []);
   const picker = useRef<HTMLInputElement>(null);
   const chosen = Array.isArray(props.value) ? (props.value as readonly string[]) : [];
   const latest = useRef(chosen);
@@ -30,6 +34,7 @@ export function FilesInput(props: InputProps<'files'>) {
       told(0);
       try {
         const known = await upload?.(props.fieldKey, file, told);
+        if (known && file.type.startsWith('image/')) setPreviews((now) => ({ ...now, [known.ref]: URL.createObjectURL(file) }));
         if (known) props.onChange([...latest.current, known.ref]);
       } catch (error) {
         setRefused((now) => [...now, error instanceof Error ? error.message : `“${file.name}” was not taken.`]);
@@ -47,7 +52,11 @@ export function FilesInput(props: InputProps<'files'>) {
             const known = files.find((file) => file.ref === ref);
             return (
               <li key={ref} className="flex items-center gap-2 border-b border-rule py-1">
-                <Paperclip size={15} aria-hidden="true" className="shrink-0 text-soft" />
+                {previews[ref] ? (
+                  <img src={previews[ref]} alt="" className="size-12 shrink-0 border border-rule object-cover" />
+                ) : (
+                  <Paperclip size={15} aria-hidden="true" className="shrink-0 text-soft" />
+                )}
                 <span className="min-w-0 truncate">{fileName(ref)}</span>
                 {known ? <span className="shrink-0 text-[0.88em] text-soft">{bytesInWords(known.bytes)}</span> : null}
                 <button

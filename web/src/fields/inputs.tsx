@@ -1,5 +1,5 @@
 import type { KindName } from '@tolvek/core/register';
-import type { ComponentType } from 'react';
+import { type ComponentType, useState } from 'react';
 import { ChoicesInput } from './ChoicesInput.tsx';
 import { FilesInput } from './FilesInput.tsx';
 import { type FieldInputProps, type InputProps, typed } from './input.ts';
@@ -98,18 +98,50 @@ function YesNoInput(props: InputProps<'yes-no'>) {
   );
 }
 
-const ChoiceInput = (props: InputProps<'choice'>) => (
-  <select {...common(props)} value={typed(props.value)} onChange={(event) => props.onChange(event.target.value)}>
-    <option value="">Choose …</option>
-    {props.type.options
-      .filter((option) => !option.retired || option.key === props.value)
-      .map((option) => (
-        <option key={option.key} value={option.key}>
-          {option.help ? `${option.label}: ${option.help}` : option.label}
-        </option>
-      ))}
-  </select>
-);
+/** What the line for something else is called in a list; no option can have this key. */
+const SOMETHING_ELSE = '…';
+
+function ChoiceInput(props: InputProps<'choice'>) {
+  const value = typed(props.value);
+  const isOption = value === '' || props.type.options.some((option) => option.key === value);
+  const [saying, setSaying] = useState(!isOption);
+  const says = props.type.other && (saying || !isOption);
+  return (
+    <>
+      <select
+        {...common(props)}
+        value={says ? SOMETHING_ELSE : value}
+        onChange={(event) => {
+          setSaying(event.target.value === SOMETHING_ELSE);
+          props.onChange(event.target.value === SOMETHING_ELSE ? '' : event.target.value);
+        }}
+      >
+        <option value="">Choose …</option>
+        {props.type.options
+          .filter((option) => !option.retired || option.key === value)
+          .map((option) => (
+            <option key={option.key} value={option.key}>
+              {option.help ? `${option.label}: ${option.help}` : option.label}
+            </option>
+          ))}
+        {props.type.other ? <option value={SOMETHING_ELSE}>Something else …</option> : null}
+      </select>
+      {says ? (
+        <input
+          className="input mt-1.5"
+          aria-label={`${props.label}: something else`}
+          placeholder="Please say what"
+          value={value}
+          disabled={props.disabled}
+          aria-describedby={props.describedBy}
+          aria-invalid={props.invalid}
+          onBlur={props.onBlur}
+          onChange={(event) => props.onChange(event.target.value)}
+        />
+      ) : null}
+    </>
+  );
+}
 
 /** A step of a scale, from the lowest to the highest. */
 const LevelInput = (props: InputProps<'level'>) => (

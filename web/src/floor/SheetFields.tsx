@@ -1,11 +1,25 @@
 import type { AnswerOf } from '@tolvek/contract';
 import type { VisibleField } from '@tolvek/core/access';
-import { fileId, fileName, type ItemRow, type Kind, type KnownRequest, type NameOf, namesAround, type RawAnswer, showValue, typedForm } from '@tolvek/core/register';
+import {
+  fileId,
+  fileName,
+  type ItemRow,
+  type Kind,
+  type KnownRequest,
+  type NameOf,
+  namesAround,
+  type OptionColour,
+  type RawAnswer,
+  showValue,
+  typedForm,
+} from '@tolvek/core/register';
 import { useMemo, useState } from 'react';
 import { api, problemOf } from '../app/api.ts';
 import { type AroundFields, AroundFieldsProvider, NOTHING_KNOWN } from '../fields/input.ts';
 import { FieldInput } from '../fields/inputs.tsx';
+import { uploadFile } from '../fields/uploadFile.ts';
 import { Button } from '../ui/Button.tsx';
+import { ColourMark } from '../ui/ColourMark.tsx';
 import { Why } from '../ui/Why.tsx';
 
 type SheetData = AnswerOf<'sheet'>;
@@ -26,6 +40,7 @@ export function SheetFields({ sheet, reload }: { sheet: SheetData; reload: () =>
       references: [...sheet.references, ...chosen],
       offers: (field, find) => ask({ number: sheet.number, field, find }).unwrap(),
       know: (known) => setChosen((before) => [...before, known]),
+      upload: (field, file, told) => uploadFile(`/api/requests/${encodeURIComponent(sheet.number)}/uploads`, field, file, told),
     }),
     [sheet, chosen, ask],
   );
@@ -83,9 +98,12 @@ function SheetField({ sheet, field, reload }: { sheet: SheetData; field: Visible
         ) : type?.kind === 'line-items' && Array.isArray(field.value) ? (
           <Lines type={type} rows={field.value as readonly ItemRow[]} nameOf={namesAround(sheet)} />
         ) : (
-          <span className="break-words whitespace-pre-line">{field.shown || <span className="text-soft">empty</span>}</span>
+          <span className="break-words whitespace-pre-line">
+            <ColourMark colour={colourOf(type, field.value)} />
+            {field.shown || <span className="text-soft">empty</span>}
+          </span>
         )}
-        {field.writable && type && type.kind !== 'files' ? (
+        {field.writable && type ? (
           <button
             type="button"
             className="pl-2 text-[13px] text-green opacity-0 group-hover:opacity-100 focus-visible:opacity-100"
@@ -131,14 +149,23 @@ function SheetField({ sheet, field, reload }: { sheet: SheetData; field: Visible
   );
 }
 
-/** Files as links to them; whoever reads the field may fetch them. */
+/** The colour of the option that was chosen. */
+const colourOf = (type: Kind | undefined, value: VisibleField['value']): OptionColour | undefined =>
+  type?.kind === 'choice' ? type.options.find((option) => option.key === value)?.colour : undefined;
+
+const PICTURE = /\.(jpe?g|png|webp|gif)$/i;
+
+/** Files as links to them, pictures as small ones; whoever reads the field may fetch them. */
 const Files = ({ number, refs }: { number: string; refs: readonly string[] }) => (
-  <span className="flex min-w-0 flex-col">
-    {refs.map((ref) => (
-      <a key={ref} href={`/api/requests/${number}/files/${fileId(ref)}`} className="truncate">
-        {fileName(ref)}
-      </a>
-    ))}
+  <span className="flex min-w-0 flex-wrap gap-2">
+    {refs.map((ref) => {
+      const [address, name] = [`/api/requests/${number}/files/${fileId(ref)}`, fileName(ref)];
+      return (
+        <a key={ref} href={address} className={PICTURE.test(name) ? 'block max-w-full' : 'w-full truncate'} title={name}>
+          {PICTURE.test(name) ? <img src={address} alt={name} loading="lazy" className="h-20 max-w-full border border-rule object-cover" /> : name}
+        </a>
+      );
+    })}
   </span>
 );
 

@@ -1,7 +1,7 @@
 import type { AnswerOf, ProblemDocument } from '@tolvek/contract';
 import { CONTACT_LABELS, contactProblems } from '@tolvek/core/door';
 import { isFilled, type KnownRequest, type Problem, type RawAnswer, type RawAnswers, type RequestFacts } from '@tolvek/core/register';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
 import { api, problemOf } from '../app/api.ts';
 import { inputId } from '../fields/AskedQuestion.tsx';
@@ -9,16 +9,20 @@ import { FormParts } from '../fields/FormParts.tsx';
 import { AroundFieldsProvider } from '../fields/input.ts';
 import { cellId } from '../fields/LineItemsInput.tsx';
 import { ProblemLine } from '../fields/ProblemLine.tsx';
+import { uploadFile } from '../fields/uploadFile.ts';
 import { Button } from '../ui/Button.tsx';
 import { GoOnLater } from './GoOnLater.tsx';
 import { forget, type KeptAnswers, type KeptElsewhere, keep, newKey, nothingTyped, recall } from './keptAnswers.ts';
 import { pageOf, pagesOf } from './pages.ts';
 import { Sent } from './Sent.tsx';
-import { uploadFile } from './uploadFile.ts';
 import { useCompletion } from './useCompletion.ts';
 import { type KeptAt, useKeptAtDesk } from './useKeptAtDesk.ts';
 import { useLeftFields } from './useLeftFields.ts';
+import { usePrinting } from './usePrinting.ts';
 import { useTaken } from './useTaken.ts';
+
+const loadPrinted = () => import('./PrintedForm.tsx');
+const PrintedForm = lazy(loadPrinted);
 
 type OpenDoor = AnswerOf<'door'> & { form: NonNullable<AnswerOf<'door'>['form']> };
 
@@ -49,6 +53,7 @@ export function FillIn({ door, reload, kept, keptAt }: { door: OpenDoor; reload:
   }, [typed, slug, sent]);
 
   const atDesk = useKeptAtDesk(slug, keptAt, typed, keptFrom(typed, form), isLoading || sent !== undefined);
+  const printing = usePrinting();
   const clearing = completion.cleared.join(' ');
   useEffect(() => {
     for (const key of clearing.split(' ').filter(Boolean)) setValue(`answers.${key}`, null as never);
@@ -62,7 +67,7 @@ export function FillIn({ door, reload, kept, keptAt }: { door: OpenDoor; reload:
     () => ({
       ...facts,
       upload: async (field: string, file: File, told: (part: number) => void) => {
-        const known = await uploadFile(slug, field, file, told);
+        const known = await uploadFile(`/api/doors/${encodeURIComponent(slug)}/uploads`, field, file, told);
         setValue('files', [...(getValues('files') ?? []), known]);
         return known;
       },
@@ -136,6 +141,12 @@ export function FillIn({ door, reload, kept, keptAt }: { door: OpenDoor; reload:
     completion.asked.map((question) => [question.field, question.asks || (form.fields.find((field) => field.key === question.field)?.label ?? question.field)]),
   );
   const general = completion.warnings.filter((said) => said.field === 'form');
+  if (printing && state === 'ready')
+    return (
+      <Suspense>
+        <PrintedForm fields={form.fields} intro={form.intro} completion={completion} facts={facts} />
+      </Suspense>
+    );
   return (
     <form noValidate onSubmit={handleSubmit(send)}>
       {form.intro && at === 0 ? <p className="mt-2 whitespace-pre-line text-soft">{form.intro}</p> : null}
@@ -277,7 +288,16 @@ export function FillIn({ door, reload, kept, keptAt }: { door: OpenDoor; reload:
             >
               Clear it
             </button>
-          ) : null}
+          ) : null}{' '}
+          <button
+            type="button"
+            className="underline"
+            onPointerEnter={() => void loadPrinted()}
+            onFocus={() => void loadPrinted()}
+            onClick={() => void loadPrinted().then(() => print())}
+          >
+            Print it
+          </button>
         </span>
       </div>
       {door.kind === 'outside' && keptAt === null && isKept ? <GoOnLater slug={slug} answers={keptFrom(typed, form)} typed={typed} /> : null}

@@ -22,6 +22,15 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
       return (
         <Line name="Options">
           <OptionsEditor options={type.options} set={(options) => setType({ ...type, options })} />
+          <label className="mt-1.5 flex items-center gap-2 text-ink">
+            <input
+              type="checkbox"
+              className="accent-green"
+              checked={type.other ?? false}
+              onChange={(event) => setType(without({ ...type, other: event.target.checked || undefined }) as Kind)}
+            />
+            People may say something else
+          </label>
         </Line>
       );
     case 'choices':
@@ -29,6 +38,15 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
         <>
           <Line name="Options">
             <OptionsEditor options={type.options} set={(options) => setType({ ...type, options })} />
+            <label className="mt-1.5 flex items-center gap-2 text-ink">
+              <input
+                type="checkbox"
+                className="accent-green"
+                checked={type.other ?? false}
+                onChange={(event) => setType(without({ ...type, other: event.target.checked || undefined }) as Kind)}
+              />
+              People may say something else
+            </label>
           </Line>
           <Line name="How many">
             <span className="flex flex-wrap gap-4">

@@ -1,5 +1,5 @@
 import { freshKey } from '@tolvek/core/form';
-import type { ChoiceOption } from '@tolvek/core/register';
+import { type ChoiceOption, OPTION_COLOURS, type OptionColour } from '@tolvek/core/register';
 import { moved } from './edits.ts';
 import { MoveButtons } from './MoveButtons.tsx';
 
@@ -23,6 +23,20 @@ export function OptionsEditor({ options, set }: { options: readonly ChoiceOption
             value={option.help ?? ''}
             onChange={(event) => edit(option.key, { help: event.target.value })}
           />
+          <select
+            aria-label={`Colour of ${option.label}`}
+            className="input w-[6.2rem]"
+            style={option.colour ? { borderLeft: `6px solid var(--mark-${option.colour})` } : undefined}
+            value={option.colour ?? ''}
+            onChange={(event) => set(options.map((each) => (each.key === option.key ? withColour(each, event.target.value as OptionColour | '') : each)))}
+          >
+            <option value="">no colour</option>
+            {OPTION_COLOURS.map((colour) => (
+              <option key={colour} value={colour}>
+                {colour}
+              </option>
+            ))}
+          </select>
           <MoveButtons index={index} of={options.length} words={[`Move ${option.label} up`, `Move ${option.label} down`]} move={(way) => set(moved(options, index, way))} />
           <button type="button" className="w-[4.6rem] text-left text-[13px] text-green" onClick={() => edit(option.key, { retired: !option.retired })}>
             {option.retired ? 'offer again' : 'retire'}
@@ -53,6 +67,10 @@ export function OptionsEditor({ options, set }: { options: readonly ChoiceOption
       />
     </div>
   );
+}
+
+function withColour({ colour: _, ...option }: ChoiceOption, colour: OptionColour | ''): ChoiceOption {
+  return colour === '' ? option : { ...option, colour };
 }
 
 /** Options with further ones, each with a key of its own; a label that is there already is not added again. */

@@ -1,10 +1,13 @@
+import { useState } from 'react';
 import { api, problemOf } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
 
 /** A rule over the requests that are there: first what it would do, counted and listed; then, if wanted, it is done. */
 export function OverExisting({ formKey, rule, isKept }: { formKey: string; rule: string; isKept: boolean }) {
   const [run, { data, error, isLoading }] = api.useOverExistingMutation();
-  const look = (apply: boolean): void => void run({ key: formKey, rule, apply });
+  const [among, setAmong] = useState<'unfinished' | 'all'>('unfinished');
+  const look = (apply: boolean, of = among): void => void run({ key: formKey, rule, apply, among: of });
+  const which = among === 'all' ? 'requests, finished ones too' : 'unfinished requests';
   if (!data && !error)
     return (
       <button type="button" className="text-green underline disabled:text-soft" disabled={isLoading || !isKept} onClick={() => look(false)}>
@@ -19,12 +22,12 @@ export function OverExisting({ formKey, rule, isKept }: { formKey: string; rule:
           <p>
             {data.applied ? (
               <>
-                <b>{data.changed}</b> of {data.looked} unfinished requests were changed{data.refused > 0 ? `; ${data.refused} were refused and left as they are` : ''}.
+                <b>{data.changed}</b> of {data.looked} {which}, were changed{data.refused > 0 ? `; ${data.refused} were refused and left as they are` : ''}.
               </>
             ) : (
               <>
-                It would change <b>{data.changed}</b> of {data.looked} unfinished requests{data.refused > 0 ? `, and refuses ${data.refused}, which would be left as they are` : ''}
-                .
+                It would change <b>{data.changed}</b> of {data.looked} {which}
+                {data.refused > 0 ? `, and refuses ${data.refused}, which would be left as they are` : ''}.
               </>
             )}
           </p>
@@ -41,6 +44,21 @@ export function OverExisting({ formKey, rule, isKept }: { formKey: string; rule:
               </li>
             ))}
           </ul>
+          {data.applied ? null : (
+            <label className="mt-2 flex items-center gap-2">
+              <input
+                type="checkbox"
+                className="accent-green"
+                checked={among === 'all'}
+                onChange={(event) => {
+                  const of = event.target.checked ? 'all' : 'unfinished';
+                  setAmong(of);
+                  look(false, of);
+                }}
+              />
+              Finished requests too
+            </label>
+          )}
           {!data.applied && data.changed > 0 ? (
             <p className="mt-2">
               <Button disabled={isLoading || !isKept} onClick={() => look(true)}>

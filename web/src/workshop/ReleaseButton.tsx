@@ -46,6 +46,12 @@ export function ReleaseButton({ form, editing }: { form: AnswerOf<'form'>; editi
             <>
               <p className="mt-3 text-soft">Against {next === 1 ? 'nothing' : `release ${next - 1}`}, this changes:</p>
               <ChangeList changes={editing.changes} />
+              {form.pointedBy.length > 0 && editing.changes.some((change) => change.reaches === 'register') ? (
+                <p className="mt-3 border-l-[3px] border-brass-mark bg-brass-wash px-3 py-1.5">
+                  What reaches the register also reaches {form.pointedBy.map((title) => `“${title}”`).join(', ')}: {form.pointedBy.length === 1 ? 'its' : 'their'} references point
+                  here.
+                </p>
+              ) : null}
               <p className="mt-3 text-soft">Requests that have arrived keep the release they came by.</p>
               <label htmlFor="release-note" className="mt-4 block font-semibold">
                 Note <span className="font-normal text-soft">(why; others read it later)</span>

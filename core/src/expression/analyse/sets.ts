@@ -48,7 +48,7 @@ export function domainOf(type: ScopeType | null): Domain | null {
     case 'months':
       return { kind: 'ordered', step: 1, ...ANY_NUMBER, value: (rank) => new Months(rank) };
     case 'choice':
-      return { kind: 'listed', values: type.options.map((option) => option.key) };
+      return type.open ? { kind: 'text' } : { kind: 'listed', values: type.options.map((option) => option.key) };
     case 'yes-no':
       return { kind: 'listed', values: [true, false] };
     case 'text':

@@ -1,6 +1,6 @@
 import { namesIn } from '../../expression/index.ts';
 import { isFilled, requestScope } from '../../register/index.ts';
-import { routingFindings } from '../../routing/index.ts';
+import { missedOptions, routingFindings } from '../../routing/index.ts';
 import { type FormDesign, partKey, questionsOf } from '../design.ts';
 import { isReferring } from '../offers.ts';
 import { presetReads } from '../presets.ts';
@@ -39,6 +39,9 @@ export function findingsOf(design: FormDesign, { groups, outside, vocabularies, 
       add('error', 'questions', unique.id, 'What must not be asked twice names a field that does not exist.');
   }
   for (const problem of routingFindings(design.routing, scope, groups)) add(problem.severity, 'routing', problem.row, problem.message);
+  for (const { column, label, option } of missedOptions(design.routing, scope)) {
+    add('caution', 'routing', 'otherwise', `No row is for “${option.label}” of “${label}”; such requests go by the last row.`, { fix: 'add-row', column, option: option.key });
+  }
   if (!groups.has(design.approval.step.group)) add('error', 'approval', 'step', 'The approval step names a group that does not exist.');
   return found.sort((a, b) => Number(a.severity === 'caution') - Number(b.severity === 'caution'));
 }

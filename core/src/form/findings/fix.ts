@@ -7,7 +7,8 @@ export type Fix =
   | { readonly fix: 'drop-rule' | 'preset-instead' | 'always-show'; readonly rule: string }
   | { readonly fix: 'drop-part'; readonly rule: string; readonly part: string }
   | { readonly fix: 'drop-field' | 'ask-field' | 'take-off' | 'offer-first'; readonly field: string }
-  | { readonly fix: 'drop-retired'; readonly rule: string; readonly field: string; readonly options: readonly string[] };
+  | { readonly fix: 'drop-retired'; readonly rule: string; readonly field: string; readonly options: readonly string[] }
+  | { readonly fix: 'add-row'; readonly column: string; readonly option: string };
 
 /** The step in words, for its button. */
 export function fixInWords({ fix }: Fix): string {
@@ -30,6 +31,8 @@ export function fixInWords({ fix }: Fix): string {
       return 'Add an option';
     case 'drop-retired':
       return 'Take retired options out';
+    case 'add-row':
+      return 'Add a row for it';
   }
 }
 
@@ -63,7 +66,19 @@ export function applyFix(design: FormDesign, step: Fix): FormDesign {
       return inRule(design, step.rule, (action) =>
         action.do === 'limit' && action.field === step.field ? { ...action, options: action.options.filter((key) => !step.options.includes(key)) } : action,
       );
+    case 'add-row':
+      return withRow(design, step.column, step.option);
   }
+}
+
+/** A row for one option, before the last one, with the outcome it has now. */
+function withRow(design: FormDesign, column: string, option: string): FormDesign {
+  const { routing } = design;
+  if (!routing.columns.some((each) => each.id === column)) return design;
+  const taken = new Set(routing.rows.map((row) => row.id));
+  let n = routing.rows.length + 1;
+  while (taken.has(`row-${n}`)) n += 1;
+  return { ...design, routing: { ...routing, rows: [...routing.rows, { id: `row-${n}`, note: '', cells: { [column]: JSON.stringify(option) }, outcome: routing.otherwise }] } };
 }
 
 const freeKey = (taken: readonly string[]): string => {

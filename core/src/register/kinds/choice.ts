@@ -1,17 +1,41 @@
+import type { ChoiceOption, FieldValue } from '../field.ts';
 import { EMPTY, isBlank, type KindWork, STORED_TEXT, wrong } from './kind.ts';
+
+/** How long something else may be that is said instead of an option. */
+export const OTHER_LENGTH = 200;
+
+export const NOT_OFFERED = 'This is not one of the options.';
+
+interface Choosing {
+  readonly options: readonly ChoiceOption[];
+  readonly other?: boolean;
+}
+
+/** What was chosen: an option’s key, words where they may be said, or why it is neither. */
+export function chosen({ options, other }: Choosing, raw: unknown): { readonly key: string } | { readonly message: string; readonly fix: string } {
+  const option = options.find((each) => each.key === raw);
+  if (option) return option.retired ? { message: `“${option.label}” is no longer offered.`, fix: 'Choose another from the list.' } : { key: option.key };
+  if (!other || typeof raw !== 'string') return { message: NOT_OFFERED, fix: 'Choose one from the list.' };
+  const words = raw.replace(/\s+/g, ' ').trim().normalize('NFC');
+  // Words that are an option’s are that option: it counts and sorts with the others.
+  const meant = options.find((each) => !each.retired && each.label.toLowerCase() === words.toLowerCase());
+  if (meant) return { key: meant.key };
+  if (words.length > OTHER_LENGTH) return { message: `This is ${words.length} characters long; there is room for ${OTHER_LENGTH}.`, fix: 'Say it shorter.' };
+  return { key: words };
+}
+
+export const optionLabel = ({ options }: Choosing, value: FieldValue): string => options.find((each) => each.key === value)?.label ?? String(value);
 
 export const choice: KindWork<'choice'> = {
   read: (raw, type) => {
     if (isBlank(raw)) return EMPTY;
-    const option = type.options.find((each) => each.key === raw);
-    if (!option) return wrong('This is not one of the options.', 'Choose one from the list.');
-    if (option.retired) return wrong(`“${option.label}” is no longer offered.`, 'Choose another from the list.');
-    return { state: 'value', value: option.key };
+    const found = chosen(type, raw);
+    return 'key' in found ? { state: 'value', value: found.key } : wrong(found.message, found.fix);
   },
-  show: (value, type) => type.options.find((each) => each.key === value)?.label ?? String(value),
+  show: (value, type) => optionLabel(type, value),
   typed: (value) => String(value),
   toExpression: (value) => String(value),
   fromExpression: (value, type) => (type.options.some((each) => each.key === value) ? String(value) : undefined),
-  scopeType: (type) => ({ kind: 'choice', options: type.options }),
+  scopeType: (type) => ({ kind: 'choice', options: type.options, ...(type.other ? { open: true } : {}) }),
   stored: () => STORED_TEXT,
 };

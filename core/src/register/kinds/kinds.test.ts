@@ -130,3 +130,29 @@ describe('reading answers', () => {
     expect(read({ kind: 'email' }, 'ada@institute').state).toBe('wrong');
   });
 });
+
+describe('something else', () => {
+  const OPTIONS = [
+    { key: 'red', label: 'Red buoy' },
+    { key: 'old', label: 'Old buoy', retired: true },
+  ];
+  const one: Field = { key: 'f', label: 'F', source: 'asked', type: { kind: 'choice', options: OPTIONS, other: true } };
+  const many: Field = { key: 'f', label: 'F', source: 'asked', type: { kind: 'choices', options: OPTIONS, other: true, most: 2 } };
+  const value = (field: Field, raw: RawAnswer) => {
+    const read = readAnswer(field, raw, around);
+    return read.state === 'value' ? read.value : read.state === 'wrong' ? read.message : null;
+  };
+
+  it('may be said where it is allowed, and words that are an option’s are that option', () => {
+    expect([value(one, ' A  spar '), value(one, 'red BUOY'), value(one, 'red'), value(one, '')]).toEqual(['A spar', 'red', 'red', null]);
+    expect(value(one, 'old')).toBe('“Old buoy” is no longer offered.');
+    expect(value({ ...one, type: { kind: 'choice', options: OPTIONS } }, 'A spar')).toBe('This is not one of the options.');
+    expect(value(one, 'x'.repeat(201))).toContain('room for 200');
+    expect(showValue(one, 'A spar')).toBe('A spar');
+  });
+
+  it('counts among several', () => {
+    expect([value(many, ['A spar', 'red', 'Red buoy']), value(many, ['', ' '])]).toEqual([['red', 'A spar'], null]);
+    expect(value(many, ['a', 'b', 'c'])).toContain('At most 2');
+  });
+});

@@ -4,11 +4,11 @@ import type { KnownFile } from '@tolvek/core/register';
 /** Why a file was not taken, in words for whoever sent it. */
 export class NotTaken extends Error {}
 
-/** Sends a file for a question; `told` hears how much of it has gone, from 0 to 1. */
-export function uploadFile(slug: string, field: string, file: File, told: (part: number) => void): Promise<KnownFile> {
+/** Sends a file for a field to an address of uploads; `told` hears how much of it has gone, from 0 to 1. */
+export function uploadFile(address: string, field: string, file: File, told: (part: number) => void): Promise<KnownFile> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
-    request.open('POST', `/api/doors/${encodeURIComponent(slug)}/uploads?${new URLSearchParams({ field, name: file.name })}`);
+    request.open('POST', `${address}?${new URLSearchParams({ field, name: file.name })}`);
     request.setRequestHeader('Content-Type', 'application/octet-stream');
     request.responseType = 'json';
     request.upload.onprogress = ({ loaded, total }) => told(total > 0 ? loaded / total : 0);
