@@ -13,6 +13,10 @@ test('axe finds nothing serious on any main page, in light and in dark', async (
     '/workshop/site-access/routing',
     '/workshop/site-access/approval',
     '/workshop/site-access/doors',
+    '/workshop/vessel-time/questions',
+    '/workshop/vocabularies/species',
+    '/floor/things',
+    '/ask/vessel-time',
     '/mailroom',
     '/ask/come-on-site',
     '/sign-in',
@@ -31,7 +35,7 @@ test('axe finds nothing serious on any main page, in light and in dark', async (
 
 test('the Front desk fits a phone, the Floor and the Workshop a small screen', async ({ browser }) => {
   const stranger = await phone(browser);
-  for (const path of ['/', '/ask/visit', '/sign-in', '/follow/nothing', '/mailroom']) {
+  for (const path of ['/', '/ask/visit', '/ask/school-visit', '/sign-in', '/follow/nothing', '/mailroom']) {
     await stranger.goto(path);
     await stranger.waitForLoadState('networkidle');
     expect(await overflows(stranger), path).toBe(false);

@@ -7,7 +7,7 @@ import { addressOf, STAFF } from './people.ts';
 import { DEMO_NOW, seed } from './seed.ts';
 
 /** `npm run demo`: the application with the demo scenario. `--fresh` starts over, `--size N` makes N requests. */
-const { values } = parseArgs({ options: { fresh: { type: 'boolean', default: false }, size: { type: 'string', default: '140' } } });
+const { values } = parseArgs({ options: { fresh: { type: 'boolean', default: false }, size: { type: 'string', default: '900' } } });
 try {
   const size = Number(values.size);
   if (!Number.isInteger(size) || size < 0 || size > 1_000_000) throw new ConfigRefused('--size takes a whole number from 0 to 1000000.');

@@ -17,6 +17,7 @@ import {
 import { approvals, calendars, doors, forms, links, outbox, registers, requests, vocabularies, waitingSubmissions } from '@tolvek/server/schema';
 import { and, eq, lt } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
+import { type Asking, MADE_UP, SCHOOLS, schoolVisit } from './asking.ts';
 import { ASKED } from './forms/asked.ts';
 import { budgets, concern, type DemoForm, dive, kit, kitStore, laboratory, methods, purchase, rooms, school, THINGS, VOCABULARIES, vessel, vessels } from './forms/index.ts';
 import { addressOf, CONTACTS, GROUPS, STAFF } from './people.ts';
@@ -28,6 +29,8 @@ export const DEMO_NOW = Date.parse('2026-11-23T10:42:00Z');
 
 const DAY = 86_400_000;
 const HOUR = 3_600_000;
+/** How far back the demo reaches. */
+const PAST = 120 * DAY;
 
 /** Fills an empty database with the scenario, played in through the server's own commands at the moments they happened. */
 export async function seed(house: House, size: number): Promise<void> {
@@ -40,10 +43,12 @@ export async function seed(house: House, size: number): Promise<void> {
 }
 
 class Story {
-  private moment = DEMO_NOW - 60 * DAY;
+  private moment = DEMO_NOW - PAST;
   private readonly house: House;
   private ids: ReadonlyMap<string, string> = new Map();
   private readonly random = seeded(20_261_123);
+  private schools = 0;
+  private readonly known = new Map<string, string>();
 
   constructor(house: House) {
     this.house = { ...house, clock: { now: () => this.moment }, wakeOutbox: () => {} };
@@ -110,6 +115,8 @@ class Story {
 
   /** The id of a thing, by its name, its tag or its code. */
   private thing(called: string): string {
+    const known = this.known.get(called);
+    if (known) return known;
     const found = this.house.db
       .select({ id: requests.id, values: requests.values })
       .from(requests)
@@ -117,6 +124,7 @@ class Story {
       .all()
       .find(({ values }) => values.name === called || values.tag === called || values.code === called);
     if (!found) throw new Error(`Nothing is called ${called}.`);
+    this.known.set(called, found.id);
     return found.id;
   }
 
@@ -130,9 +138,9 @@ class Story {
     this.moment = DEMO_NOW;
   }
 
-  /** Lets `size` requests arrive over the last 60 days, most of the older ones worked to their end. */
+  /** Lets `size` requests arrive over the last 120 days, most of the older ones worked to their end. */
   play(size: number): void {
-    const start = DEMO_NOW - 60 * DAY;
+    const start = DEMO_NOW - PAST;
     const moments = Array.from({ length: size }, () => this.arrivalBetween(start, DEMO_NOW - 20 * 60_000)).sort((a, b) => a - b);
     for (const [index, moment] of moments.entries()) {
       this.moment = moment;
@@ -160,7 +168,30 @@ class Story {
     }
   }
 
+  /** Somebody asks with one of the forms: now and then site access, else whatever comes. */
   private ask(index: number): void {
+    const all = MADE_UP.reduce((sum, each) => sum + each.share, 0);
+    let roll = this.random() * (all + SITE_SHARE);
+    const made = MADE_UP.find((each) => (roll -= each.share) < 0);
+    if (!made) {
+      this.askSite(index);
+      return;
+    }
+    const asking: Asking = { random: this.random, day: Math.floor(this.moment / DAY), thing: (called) => this.thing(called) };
+    this.unlessTaken(() => submit(this.house, this.viewer(this.pick(made.by)), { slug: made.form, release: 1, answers: made.answers(asking), key: `demo-request-${index}` }));
+  }
+
+  /** A boat can be asked for by two for the same hour; the second hears that it is taken, and asks no more. */
+  private unlessTaken(ask: () => unknown): void {
+    try {
+      ask();
+    } catch (error) {
+      const problems = (error as { problems?: readonly { message: string }[] }).problems ?? [];
+      if (!problems.some((problem) => problem.message.includes('taken') || problem.message.includes('already asked'))) throw error;
+    }
+  }
+
+  private askSite(index: number): void {
     const day = Math.floor(this.moment / DAY);
     const key = `demo-request-${index}`;
     const release = 1;
@@ -170,10 +201,11 @@ class Story {
       return;
     }
     const contact = this.pick(CONTACTS.filter((each) => each.active !== false));
+    const school = this.random() < 0.06 ? SCHOOLS[this.schools++] : undefined;
     submit(this.house, null, {
-      slug: 'visit',
+      slug: school ? 'school-visit' : 'visit',
       release,
-      answers: visit(this.random, day, contact.institute),
+      answers: school ? schoolVisit({ random: this.random, day, thing: () => '' }, school) : visit(this.random, day, contact.institute),
       contact: { name: contact.name, email: addressOf(contact.name, contact.at) },
       key,
     });
@@ -191,7 +223,7 @@ class Story {
     const { db } = this.house;
     if (this.moment > DEMO_NOW - 7 * DAY && this.random() < 0.86) return;
     for (const waiting of db
-      .select({ number: requests.number, createdAt: requests.createdAt })
+      .select({ number: requests.number, group: approvals.group, requesterId: requests.requesterId })
       .from(requests)
       .innerJoin(approvals, eq(approvals.requestId, requests.id))
       .where(and(eq(approvals.state, 'waiting'), lt(requests.createdAt, this.moment - 5 * HOUR)))
@@ -203,7 +235,7 @@ class Story {
         verdict === 'approve'
           ? this.pick(['', '', 'Fine by me.', 'Please brief them at the gate.'])
           : this.pick(['The pier is closed that week. Please choose days after the 7th.', 'No duty skipper is free on these days.']);
-      decide(this.house, this.viewer(this.pick(['Tomas Achterberg', 'Edda Kilbride'])), { number: waiting.number, verdict, comment: text, key: `demo-decide-${waiting.number}` });
+      decide(this.house, this.viewer(this.pick(inGroup(waiting.group))), { number: waiting.number, verdict, comment: text, key: `demo-decide-${waiting.number}` });
     }
     const open = db
       .select()
@@ -213,7 +245,7 @@ class Story {
       .all();
     for (const request of open) {
       if (this.random() < 0.3) continue;
-      const name = this.pick(request.team === 'boats' ? ['Bram Solheim', 'Signe Halvard', 'Yusuf Marchetti'] : ['Ilse Brandvold', 'Nuala Fenwick', 'Cormac Dewhurst']);
+      const name = this.pick(inGroup(request.team));
       const { version } = assign(this.house, this.viewer(name), { number: request.number, version: request.version, person: this.id(name) });
       moveStage(this.house, this.viewer(name), { number: request.number, version, stage: 'in_hand' });
     }
@@ -228,19 +260,21 @@ class Story {
       const handler = viewerOf(db, request.handlerId ?? '');
       if (!handler || roll < 0.2) continue;
       if (roll < 0.28) {
-        comment(this.house, handler, { number: request.number, text: 'Please send the insurance papers; we hold the place for you until then.', visibility: 'requester' });
-        moveStage(this.house, handler, { number: request.number, version: request.version, stage: 'papers' });
+        const site = request.number.startsWith('AC');
+        const text = site ? 'Please send the insurance papers; we hold the place for you until then.' : 'Please tell us which day would do as well; we wait for you until then.';
+        comment(this.house, handler, { number: request.number, text, visibility: 'requester' });
+        moveStage(this.house, handler, { number: request.number, version: request.version, stage: site ? 'papers' : 'waiting' });
       } else moveStage(this.house, handler, { number: request.number, version: request.version, stage: 'done' });
     }
     const paused = db
       .select()
       .from(requests)
-      .where(and(eq(requests.phase, 'paused'), eq(requests.stage, 'papers'), lt(requests.updatedAt, this.moment - 30 * HOUR)))
+      .where(and(eq(requests.phase, 'paused'), lt(requests.updatedAt, this.moment - 30 * HOUR)))
       .limit(1)
       .all();
     for (const request of paused) {
       const handler = viewerOf(db, request.handlerId ?? '');
-      if (handler && this.random() < 0.6) moveStage(this.house, handler, { number: request.number, version: request.version, stage: 'in_hand' });
+      if (handler && this.random() < 0.15) moveStage(this.house, handler, { number: request.number, version: request.version, stage: 'in_hand' });
     }
   }
 
@@ -258,6 +292,12 @@ class Story {
     return viewer;
   }
 }
+
+/** How often site access is asked, beside the shares of the other forms. */
+const SITE_SHARE = 45;
+
+/** The staff of a group, by name. */
+const inGroup = (group: string): readonly string[] => STAFF.filter((person) => person.groups.includes(group)).map((person) => person.name);
 
 /** What is reported in confidence is read by site safety alone, and medical notes of divers by the dive officers. */
 function protectConcerns(db: House['db']): void {

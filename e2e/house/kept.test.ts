@@ -23,7 +23,7 @@ describe('what one of the staff began', () => {
     const vessel = desk.things().get('Skiff');
     expect((await keep({ vessel, purpose: 'Tide' }, 7)).body).toEqual({ kept: true });
     const elsewhere = await desk.as('Priya Nakamura-Lind');
-    expect(await door(elsewhere)).toMatchObject({ answers: { vessel, purpose: 'Tide' }, typedAt: 7, references: [{ label: 'Skiff, open boat, 4 persons (VS-00003)' }] });
+    expect(await door(elsewhere)).toMatchObject({ answers: { vessel, purpose: 'Tide' }, typedAt: 7, references: [{ label: 'Skiff, open boat (VS-00003)' }] });
     expect((await elsewhere.call('frontDesk')).body.begun).toEqual([{ slug: 'vessel-time', title: 'Vessel time' }]);
     expect(await door(await desk.as('Hanne Istvan'))).toBe(null);
     expect((await stranger.call('keepAnswers', { params: { slug: 'vessel-time' }, body: { answers: { purpose: 'x' }, typedAt: 1 } })).status).toBe(401);
@@ -60,7 +60,7 @@ describe('what was begun from outside', () => {
     expect((await stranger.call('kept', { params: { token } })).body).toMatchObject({ slug: 'visit', answers: SITE, contact: NOOR, files: [] });
     expect((await stranger.call('keepKept', { params: { token }, body: body({ ...SITE, reason: 'Intake' }, 2) })).status).toBe(200);
     expect((await stranger.call('kept', { params: { token } })).body.answers.reason).toBe('Intake');
-    expect((await stranger.call('kept', { params: { token: `${token.slice(0, -1)}x` } })).status).toBe(404);
+    expect((await stranger.call('kept', { params: { token: token.slice(0, -1) + (token.endsWith('x') ? 'y' : 'x') } })).status).toBe(404);
     // Once sent, there is nothing left behind it.
     const all = { visitor: 'Orla Whelan', institute: 'corrin', reason: 'Intake', arrival: '2026-12-01', departure: '2026-12-02', works_on_water: false, fee: '', medical_note: '' };
     expect((await stranger.submit('visit', all, { contact: NOOR })).body.state).toBe('to-confirm');

@@ -26,6 +26,7 @@ export const kit: DemoForm = {
   doors: { staff: true, outside: false },
   design: {
     ...loan,
+    subject: '{things}, {tagged}',
     intro: 'Quadrats, corers, drysuits and what else Stores lends. Everything comes back rinsed.',
     fields: [
       ...loan.fields,

@@ -9,7 +9,7 @@ const design = designOf(
     asking(
       'vessel',
       'Vessel',
-      { kind: 'reference', register: 'vessels', shows: ['name', 'what', 'berths'], among: 'finished', offered: 'it.stage = "in_use"' },
+      { kind: 'reference', register: 'vessels', shows: ['name', 'what'], among: 'finished', offered: 'it.stage = "in_use"' },
       { asks: 'Which boat?', help: 'Type a part of her name, or what she is.' },
     ),
     asking('purpose', 'Purpose', { kind: 'text' }, { asks: 'What will you do out there?' }),

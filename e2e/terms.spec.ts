@@ -1,0 +1,117 @@
+import { expect, test } from '@playwright/test';
+import { followLetter, overflows, pageOf, phone, seriousTrouble } from './people.ts';
+
+const HAZARDS = 'Chemicals\n\tSolvents = Thinner; Acetone\n\tAcids\nRadiation\nHeavy loads';
+
+test('a vocabulary is made, asked for by a form, and typed into on a phone; the form is left and gone on with elsewhere', async ({ browser }) => {
+  const maren = await pageOf(browser, 'Maren Okafor');
+  const main = maren.getByRole('main');
+  const proof = maren.getByRole('complementary', { name: 'Proof' });
+
+  await test.step('the coordinator pastes a nested list, and keeps it', async () => {
+    await maren.goto('/workshop');
+    await maren.getByRole('link', { name: 'Vocabularies' }).click();
+    await maren.getByLabel('A new one').fill('Hazards');
+    await maren.getByRole('button', { name: 'Add', exact: true }).click();
+    await expect(maren.getByLabel('Name of the vocabulary')).toHaveValue('Hazards');
+    await main.getByLabel('Add terms', { exact: true }).evaluate((input, text) => {
+      const clipboardData = new DataTransfer();
+      clipboardData.setData('text/plain', text);
+      input.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }));
+    }, HAZARDS);
+    await expect(main.getByText('Not kept yet: 5 new.')).toBeVisible();
+    await main.getByRole('button', { name: /^Acids/ }).click();
+    await main.getByLabel('Other words').fill('Vitriol');
+    await main.getByLabel('Other words').blur();
+    expect(await seriousTrouble(maren)).toEqual([]);
+    await main.getByRole('button', { name: 'Keep the changes' }).click();
+    await expect(maren.getByText('Kept. Every form has it so from now on.')).toBeVisible();
+  });
+
+  await test.step('asks for it, tries it in the proof, and releases', async () => {
+    await maren.goto('/workshop/site-access/questions');
+    await main.getByRole('button', { name: 'Add question' }).click();
+    await main.getByRole('button', { name: 'Term: one of a vocabulary' }).click();
+    await main.getByLabel('Field', { exact: true }).fill('Hazard');
+    await main.getByRole('textbox', { name: 'Question', exact: true }).fill('Do they bring anything dangerous?');
+    await main.getByRole('combobox', { name: 'Vocabulary' }).selectOption({ label: 'Hazards, 5 terms' });
+    await proof.getByRole('combobox', { name: 'Do they bring anything dangerous?' }).fill('thin');
+    await proof.getByRole('option', { name: 'Solvents' }).click();
+    await expect(proof.getByRole('combobox', { name: 'Do they bring anything dangerous?' })).toHaveValue('Solvents');
+    await expect(maren.getByText('All kept')).toBeVisible();
+    await maren.getByRole('button', { name: /^Release \d+ …/ }).click();
+    await maren
+      .getByRole('dialog')
+      .getByRole('button', { name: /^Release \d+$/ })
+      .click();
+    await expect(maren.getByText(/is in force/)).toBeVisible();
+  });
+
+  const stranger = await phone(browser);
+  await test.step('somebody outside types what is no term, mends it, and asks for a link to go on later', async () => {
+    await stranger.goto('/ask/visit');
+    const hazard = stranger.getByRole('combobox', { name: 'Do they bring anything dangerous?' });
+    await stranger.getByLabel('Who is coming?').fill('Wilma Harker');
+    await hazard.fill('lava');
+    await stranger.getByLabel('Your name').fill('Wim Haldane');
+    await expect(stranger.getByText('“lava” is not a term of the vocabulary.')).toBeVisible();
+    await hazard.fill('vitr');
+    await expect(stranger.getByRole('option', { name: 'Acids' })).toBeVisible();
+    expect(await overflows(stranger)).toBe(false);
+    expect(await seriousTrouble(stranger)).toEqual([]);
+    await hazard.press('ArrowDown');
+    await hazard.press('Enter');
+    await expect(hazard).toHaveValue('Acids');
+    await stranger.getByRole('button', { name: 'Go on later, or on another device' }).click();
+    await stranger.getByLabel('Where shall we send the link?').fill('wim.haldane@haldane.example');
+    await stranger.getByRole('button', { name: 'Send me the link' }).click();
+    await expect(stranger.getByText('The link is on its way to wim.haldane@haldane.example')).toBeVisible();
+  });
+
+  await test.step('on another device the link brings it all back, and keeps what is added', async () => {
+    const elsewhere = await phone(browser);
+    await followLetter(elsewhere, 'go on where you stopped', 'Go on with the form');
+    await expect(elsewhere.getByLabel('Who is coming?')).toHaveValue('Wilma Harker');
+    await expect(elsewhere.getByRole('combobox', { name: 'Do they bring anything dangerous?' })).toHaveValue('Acids');
+    await elsewhere.getByLabel('What do they come for?').fill('Acid baths for the otoliths');
+    await expect(elsewhere.getByText('Kept for you until you send it, on any device.')).toBeVisible();
+    const third = await phone(browser);
+    await third.goto(elsewhere.url());
+    await expect(third.getByLabel('What do they come for?')).toHaveValue('Acid baths for the otoliths');
+  });
+});
+
+test('a boat is found by typing, what it brings along is reckoned with, and the trip is found from the boat', async ({ browser }) => {
+  const priya = await pageOf(browser, 'Priya Nakamura-Lind');
+  await priya.goto('/ask/vessel-time');
+  const boat = priya.getByRole('combobox', { name: 'Which boat?' });
+  await boat.fill('catam');
+  await priya.getByRole('option', { name: /Arctic Tern/ }).click();
+  await priya.getByLabel('What will you do out there?').fill('Winter moorings');
+  await priya.getByLabel('When do you want to leave?').fill('2026-12-14T08:00');
+  await priya.getByLabel('When are you back?').fill('2026-12-14T12:00');
+  await priya.getByLabel('Where to?').selectOption({ label: 'Along the coast' });
+  await expect(priya.getByText('Kept for you until you send it, on any device.')).toBeVisible();
+
+  // Begun on one device, gone on with on another.
+  const laptop = await pageOf(browser, 'Priya Nakamura-Lind');
+  await laptop.getByRole('link', { name: 'Go on with Vessel time' }).click();
+  await expect(laptop.getByRole('combobox', { name: 'Which boat?' })).toHaveValue(/Arctic Tern/);
+  await laptop.getByRole('button', { name: 'Go on', exact: true }).click();
+  await laptop.getByLabel('How many persons, without the crew?').fill('12');
+  await laptop.getByLabel('Up to which sea state').selectOption({ label: 'slight' });
+  await laptop.getByRole('textbox', { name: 'Gear: something else' }).fill('Two drones');
+  await laptop.getByRole('button', { name: 'Go on', exact: true }).click();
+  await expect(laptop.getByText('With these times the boat costs € 840.00.')).toBeVisible();
+  await laptop.getByRole('combobox', { name: 'Which budget code pays?' }).fill('tide');
+  await laptop.getByRole('option', { name: /OC1200/ }).click();
+  await laptop.getByRole('button', { name: 'Send' }).click();
+  await expect(laptop.getByText(/VT-\d+/).first()).toBeVisible();
+  const number = /VT-\d+/.exec(await laptop.getByRole('main').innerText())?.[0] ?? '';
+
+  const maren = await pageOf(browser, 'Maren Okafor');
+  await maren.goto('/floor/things/VS-00002');
+  await maren.getByRole('link', { name: new RegExp(number) }).click();
+  await expect(maren.getByText('Water sampler, Two drones').or(maren.getByText('Two drones'))).toBeVisible();
+  await expect(maren.getByText('€ 840.00')).toBeVisible();
+});
