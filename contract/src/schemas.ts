@@ -320,6 +320,8 @@ export const sheet = z.object({
   /** What its fields take terms from, and what its references point to. */
   vocabularies: z.array(vocabulary).readonly(),
   references: z.array(knownRequest),
+  /** The numbers of those the viewer works on, and may open. */
+  opens: z.array(z.string()),
   /** Requests that point to this one, as far as the viewer works on them. */
   pointing: z.array(z.object({ number: z.string(), subject: visibleSubject, field: z.string() })),
   fuse,

@@ -9,6 +9,7 @@ import {
   decide,
   type House,
   moveStage,
+  nextTimerAt,
   releaseForm,
   runDueTimers,
   submit,
@@ -18,7 +19,7 @@ import { approvals, calendars, doors, forms, links, outbox, registers, requests,
 import { and, eq, lt } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { type Asking, MADE_UP, SCHOOLS, schoolVisit } from './asking.ts';
-import { ASKED } from './forms/asked.ts';
+import { ASKED, type AskedOnce } from './forms/asked.ts';
 import { budgets, concern, type DemoForm, dive, kit, kitStore, laboratory, methods, purchase, rooms, school, THINGS, VOCABULARIES, vessel, vessels } from './forms/index.ts';
 import { addressOf, CONTACTS, GROUPS, STAFF } from './people.ts';
 import { seeded, visit } from './requests.ts';
@@ -128,29 +129,35 @@ class Story {
     return found.id;
   }
 
-  /** The few requests of the other forms, each at its moment. */
-  private askElsewhere(): void {
+  /** One of the few requests that are told word for word, at its moment. */
+  private askElsewhere({ form, by, daysAgo, answers }: AskedOnce, index: number): void {
     const day = (offset: number): string => new Date(DEMO_NOW + offset * DAY).toISOString().slice(0, 10);
-    for (const [index, { form, by, daysAgo, answers }] of [...ASKED].sort((a, b) => b.daysAgo - a.daysAgo).entries()) {
-      this.moment = DEMO_NOW - daysAgo * DAY;
-      submit(this.house, this.viewer(by), { slug: form, release: 1, answers: answers(day, (called) => this.thing(called)), key: `demo-asked-${index}` });
+    this.goOnTo(DEMO_NOW - daysAgo * DAY);
+    this.unlessTaken(() => submit(this.house, this.viewer(by), { slug: form, release: 1, answers: answers(day, (called) => this.thing(called)), key: `demo-asked-${index}` }));
+  }
+
+  /** Time passes, and whatever is due on the way happens when it is due. */
+  private goOnTo(moment: number): void {
+    for (let due = nextTimerAt(this.house.db); due !== null && due <= moment; due = nextTimerAt(this.house.db)) {
+      this.moment = Math.max(this.moment, due);
+      runDueTimers(this.house);
     }
-    this.moment = DEMO_NOW;
+    this.moment = moment;
   }
 
   /** Lets `size` requests arrive over the last 120 days, most of the older ones worked to their end. */
   play(size: number): void {
     const start = DEMO_NOW - PAST;
     const moments = Array.from({ length: size }, () => this.arrivalBetween(start, DEMO_NOW - 20 * 60_000)).sort((a, b) => a - b);
+    const elsewhere = size > 0 ? [...ASKED].sort((a, b) => b.daysAgo - a.daysAgo) : [];
     for (const [index, moment] of moments.entries()) {
-      this.moment = moment;
-      runDueTimers(this.house);
+      while (elsewhere[0] && DEMO_NOW - elsewhere[0].daysAgo * DAY <= moment) this.askElsewhere(elsewhere.shift() as AskedOnce, elsewhere.length);
+      this.goOnTo(moment);
       this.ask(index);
       this.workOn();
     }
-    if (size > 0) this.askElsewhere();
-    this.moment = DEMO_NOW;
-    runDueTimers(this.house);
+    for (const [index, asked] of elsewhere.entries()) this.askElsewhere(asked, -1 - index);
+    this.goOnTo(DEMO_NOW);
     // Letters of days past were read long ago; the Mailroom receives the newest.
     this.house.db
       .update(outbox)

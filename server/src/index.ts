@@ -1,5 +1,5 @@
 export { decide } from './approval/commands.ts';
-export { runDueTimers } from './deadline/timers.ts';
+export { nextTimerAt, runDueTimers } from './deadline/timers.ts';
 export { releaseForm } from './form/commands.ts';
 export { createForm } from './form/create.ts';
 export { confirmSubmission, submit } from './intake/commands.ts';

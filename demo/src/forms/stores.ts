@@ -33,7 +33,7 @@ export const kit: DemoForm = {
       {
         key: 'tagged',
         label: 'Things with a tag',
-        type: { kind: 'references', register: 'kit', shows: ['name', 'tag'], among: 'finished', offered: 'it.stage = "in_use"', most: 10 },
+        type: { kind: 'references', register: 'kit', shows: ['name', 'tag'], among: 'all', offered: 'it.stage = "in_use"', most: 10 },
         source: 'asked',
       },
       { key: 'rinsed', label: 'Rinsed', type: { kind: 'yes-no' }, source: 'desk-only' },

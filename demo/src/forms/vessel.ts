@@ -9,7 +9,7 @@ const design = designOf(
     asking(
       'vessel',
       'Vessel',
-      { kind: 'reference', register: 'vessels', shows: ['name', 'what'], among: 'finished', offered: 'it.stage = "in_use"' },
+      { kind: 'reference', register: 'vessels', shows: ['name', 'what'], among: 'all', offered: 'it.stage = "in_use"' },
       { asks: 'Which boat?', help: 'Type a part of her name, or what she is.' },
     ),
     asking('purpose', 'Purpose', { kind: 'text' }, { asks: 'What will you do out there?' }),
@@ -42,7 +42,7 @@ const design = designOf(
     asking(
       'budget',
       'Budget code',
-      { kind: 'reference', register: 'budget-codes', shows: ['code', 'name'], among: 'finished', offered: 'it.open_until >= today' },
+      { kind: 'reference', register: 'budget-codes', shows: ['code', 'name'], among: 'all', offered: 'it.open_until >= today' },
       { asks: 'Which budget code pays?', help: 'Codes that can be charged today.' },
     ),
   ],

@@ -46,7 +46,7 @@ export function knownRegisters(db: Reader): readonly KnownRegister[] {
     });
 }
 
-/** What a request is called by some of its fields: `Halcyon, 12 m (VS-00002)`. References among them are called by number. */
+/** What a request is called by some of its fields: `Halcyon, 12 m`; by its number where they say nothing. References among them are called by number. */
 function labelOf(register: Pick<RegisterRow, 'fields' | 'access'>, target: Pick<Target, 'number' | 'values'>, by: readonly string[], names: NameOf): string {
   const open = openToOthers(register);
   const shown = by.flatMap((key) => {
@@ -54,7 +54,7 @@ function labelOf(register: Pick<RegisterRow, 'fields' | 'access'>, target: Pick<
     const value = target.values[key];
     return field && value !== undefined ? [showValue(field, value, (id, deeper) => (deeper ? names(id, []) : names(id)))] : [];
   });
-  return shown.length > 0 ? `${shown.join(', ')} (${target.number})` : target.number;
+  return shown.join(', ') || target.number;
 }
 
 /** What a request is called for whoever may read a reference to it. */
@@ -130,8 +130,8 @@ export function offersOf(db: Reader, key: string, find: string, { fields, values
   const brought = fieldsBrought({ fields }, field);
   const found: KnownRequest[] = [];
   for (const row of rows) {
-    const label = labelOf(register, row, field.type.shows, nameOf(db)).toLowerCase();
-    if (!words.every((word) => label.includes(word)) || !offered(row, values, facts)) continue;
+    const findable = `${labelOf(register, row, field.type.shows, nameOf(db))} ${row.number}`.toLowerCase();
+    if (!words.every((word) => findable.includes(word)) || !offered(row, values, facts)) continue;
     if (found.length === OFFERED) return { offers: found, more: true };
     found.push(knownAs(db, register, row, field.type.shows, brought));
   }
@@ -165,6 +165,14 @@ export function point(tx: Transaction, requestId: string, fields: readonly Field
 /** Requests whose references point to one, the newest first. */
 export const requestsPointingTo = (db: Reader, targetId: string): readonly { requestId: string; field: string }[] =>
   db.select({ requestId: pointers.requestId, field: pointers.field }).from(pointers).where(eq(pointers.targetId, targetId)).orderBy(desc(pointers.requestId)).all();
+
+/** Which of some requests the viewer works on, and may open. */
+export function openTo(db: Reader, viewer: Viewer, known: readonly KnownRequest[]): readonly string[] {
+  return known.flatMap(({ id, number }) => {
+    const request = db.select().from(requests).where(eq(requests.id, id)).get();
+    return request && relationTo(partiesIn(request, registerById(db, request.registerId)), viewer).isDesk ? [number] : [];
+  });
+}
 
 /** Back-links shown on a sheet at most. */
 const POINTING_SHOWN = 30;

@@ -18,7 +18,7 @@ import { assignableTo, factsOfRequest } from './commands.ts';
 import { hopsOf } from './hops.ts';
 import { nameOf } from './names.ts';
 import { holdsThings, partiesIn, type RequestRow, registerById, requestByNumber, stageOf } from './queries.ts';
-import { offersOf, pointingAt, requestsNamed } from './references.ts';
+import { offersOf, openTo, pointingAt, requestsNamed } from './references.ts';
 import { history } from './tables.ts';
 
 export const iso = (ms: number): string => new Date(ms).toISOString();
@@ -54,6 +54,8 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
   if (!open.relation.isDesk) throw notFound('This request');
   const { register, release, approval, plan, calendar, stage, moment } = open;
   const readable = readableKeys(open.access);
+  const readableFields = open.access.fields.filter((field) => readable.has(field.key));
+  const references = requestsNamed(db, readableFields, request.values);
   const requester = personById(db, request.requesterId);
   const handler = request.handlerId ? personById(db, request.handlerId) : undefined;
   const objection = approval ? mayNotDecide(approval, viewer, request.requesterId) : null;
@@ -81,17 +83,9 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
       db,
       open.access.fields.filter((field) => readable.has(field.key)),
     ).map((person) => ({ ...person, groups: [...person.groups] })),
-    vocabularies: vocabulariesFor(
-      db,
-      open.access.fields.filter((field) => readable.has(field.key)),
-    ),
-    references: [
-      ...requestsNamed(
-        db,
-        open.access.fields.filter((field) => readable.has(field.key)),
-        request.values,
-      ),
-    ],
+    vocabularies: vocabulariesFor(db, readableFields),
+    references: [...references],
+    opens: [...openTo(db, viewer, references)],
     pointing: pointingAt(db, viewer, request.id),
     fuse: fuseAt(request.deadline, plan, calendar, now, request.finishedAt),
     dueWords: moment(request.due),

@@ -47,7 +47,11 @@ function ReferencePicker({ id, fieldKey, describedBy, invalid, disabled, onBlur,
   const { know, offers: ask } = useAroundFields();
   const [find, setFind] = useState<string | null>(null);
   const { offers, note } = useOffers(fieldKey, find);
-  const offered = useMemo(() => offers.filter((each) => !but.includes(each.id)).map((each): Offered => ({ key: each.id, label: each.label })), [offers, but]);
+  const offered = useMemo(
+    () =>
+      offers.filter((each) => !but.includes(each.id)).map((each): Offered => ({ key: each.id, label: each.label, ...(each.label === each.number ? {} : { detail: each.number }) })),
+    [offers, but],
+  );
   return (
     <Suspense fallback={<input className="input" id={id} aria-labelledby={`${id}-label`} value={words} readOnly />}>
       <Combobox

@@ -14,6 +14,7 @@ import {
   typedForm,
 } from '@tolvek/core/register';
 import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
 import { api, problemOf } from '../app/api.ts';
 import { type AroundFields, AroundFieldsProvider, NOTHING_KNOWN } from '../fields/input.ts';
 import { FieldInput } from '../fields/inputs.tsx';
@@ -95,6 +96,8 @@ function SheetField({ sheet, field, reload }: { sheet: SheetData; field: Visible
         <span className="pr-2 text-soft">{field.label}</span>
         {type?.kind === 'files' && Array.isArray(field.value) ? (
           <Files number={sheet.number} refs={field.value as readonly string[]} />
+        ) : (type?.kind === 'reference' || type?.kind === 'references') && field.value !== null ? (
+          <References sheet={sheet} ids={Array.isArray(field.value) ? (field.value as readonly string[]) : [String(field.value)]} shown={field.shown} />
         ) : type?.kind === 'line-items' && Array.isArray(field.value) ? (
           <Lines type={type} rows={field.value as readonly ItemRow[]} nameOf={namesAround(sheet)} />
         ) : (
@@ -152,6 +155,22 @@ function SheetField({ sheet, field, reload }: { sheet: SheetData; field: Visible
 /** The colour of the option that was chosen. */
 const colourOf = (type: Kind | undefined, value: VisibleField['value']): OptionColour | undefined =>
   type?.kind === 'choice' ? type.options.find((option) => option.key === value)?.colour : undefined;
+
+/** What a reference points to, as links where the viewer may open it. */
+function References({ sheet, ids, shown }: { sheet: SheetData; ids: readonly string[]; shown: string }) {
+  const known = ids.map((id) => sheet.references.find((each) => each.id === id));
+  if (known.some((each) => each === undefined)) return <span className="break-words">{shown}</span>;
+  return (
+    <span className="min-w-0 break-words">
+      {known.map((each, index) => (
+        <span key={each?.id}>
+          {index > 0 ? ', ' : ''}
+          {each && sheet.opens.includes(each.number) ? <Link to={`/floor/all/${each.number}`}>{each.label}</Link> : each?.label}
+        </span>
+      ))}
+    </span>
+  );
+}
 
 const PICTURE = /\.(jpe?g|png|webp|gif)$/i;
 
