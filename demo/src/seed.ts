@@ -315,7 +315,7 @@ function protectConcerns(db: House['db']): void {
     ],
   });
   db.update(registers)
-    .set({ access: closed(['what_happened', 'about', 'when', 'pictures', 'reach'], 'site-safety', 'Concerns stay with site safety') })
+    .set({ staysIn: true, access: closed(['what_happened', 'about', 'when', 'pictures', 'reach'], 'site-safety', 'Concerns stay with site safety') })
     .where(eq(registers.key, 'concern-report'))
     .run();
   db.update(registers)

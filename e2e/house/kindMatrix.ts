@@ -1,7 +1,22 @@
 import { KIND_NAMES, type Kind, type KindName, type RawAnswer } from '@tolvek/core/register';
 
 /** Every kind of field in every place a field can stand in; `kinds.test.ts` tries each pair that is not marked. */
-export const PLACES = ['form', 'sheet', 'ledger', 'letter', 'history', 'condition', 'rule', 'formula', 'default', 'routing', 'line items', 'answer schema'] as const;
+export const PLACES = [
+  'form',
+  'sheet',
+  'ledger',
+  'letter',
+  'history',
+  'condition',
+  'rule',
+  'formula',
+  'default',
+  'routing',
+  'line items',
+  'answer schema',
+  'export',
+  'import',
+] as const;
 export type Place = (typeof PLACES)[number];
 
 export const PLACE_WORDS: Readonly<Record<Place, string>> = {
@@ -17,6 +32,8 @@ export const PLACE_WORDS: Readonly<Record<Place, string>> = {
   routing: 'a column of the routing table',
   'line items': 'a column of line items',
   'answer schema': 'in the JSON Schema of the form’s answers',
+  export: 'a cell of the sheet that requests are taken out as',
+  import: 'a cell of a sheet that requests are taken in from; what was taken out reads back',
 };
 
 const OPTIONS = [
@@ -35,11 +52,22 @@ export interface KindCase {
   readonly condition: string;
   /** A test of a routing cell with the same meaning. */
   readonly cell: string;
+  /** How the first answer stands in a sheet. */
+  readonly sheet: string;
 }
 
 /** One worked case for each kind. `F` is the field; people (`@`), things (`&`) and files (`#`) are put in where the test knows them. */
 export const CASES: Readonly<Record<KindName, KindCase>> = {
-  text: { type: { kind: 'text' }, typed: 'Pump seal', other: 'Rope', shown: 'Pump seal', otherShown: 'Rope', condition: 'F = "Pump seal"', cell: '"Pump seal"' },
+  text: {
+    type: { kind: 'text' },
+    typed: 'Pump seal',
+    other: 'Rope',
+    shown: 'Pump seal',
+    otherShown: 'Rope',
+    condition: 'F = "Pump seal"',
+    cell: '"Pump seal"',
+    sheet: 'Pump seal',
+  },
   'long-text': {
     type: { kind: 'long-text' },
     typed: 'Two\nlines',
@@ -48,9 +76,19 @@ export const CASES: Readonly<Record<KindName, KindCase>> = {
     otherShown: 'One',
     condition: 'contains(F, "lines")',
     cell: 'contains(?, "lines")',
+    sheet: 'Two\nlines',
   },
-  number: { type: { kind: 'number', places: 1, unit: 'm' }, typed: '14,5', other: '3', shown: '14.5 m', otherShown: '3.0 m', condition: 'F > 10', cell: '> 10' },
-  money: { type: { kind: 'money', currency: 'EUR' }, typed: '1.148,50', other: '20', shown: '€ 1,148.50', otherShown: '€ 20.00', condition: 'F >= 500', cell: '>= 500' },
+  number: { type: { kind: 'number', places: 1, unit: 'm' }, typed: '14,5', other: '3', shown: '14.5 m', otherShown: '3.0 m', condition: 'F > 10', cell: '> 10', sheet: '14.5' },
+  money: {
+    type: { kind: 'money', currency: 'EUR' },
+    typed: '1.148,50',
+    other: '20',
+    shown: '€ 1,148.50',
+    otherShown: '€ 20.00',
+    condition: 'F >= 500',
+    cell: '>= 500',
+    sheet: '1148.50',
+  },
   date: {
     type: { kind: 'date' },
     typed: '2026-12-03',
@@ -59,6 +97,7 @@ export const CASES: Readonly<Record<KindName, KindCase>> = {
     otherShown: 'Sun 20 December 2026',
     condition: 'F < date("2026-12-10")',
     cell: '< date("2026-12-10")',
+    sheet: '2026-12-03',
   },
   'date-time': {
     type: { kind: 'date-time' },
@@ -68,9 +107,19 @@ export const CASES: Readonly<Record<KindName, KindCase>> = {
     otherShown: 'Sun 20 December 2026, 08:00',
     condition: 'F < date and time("2026-12-10T00:00:00")',
     cell: '< date and time("2026-12-10T00:00:00")',
+    sheet: '2026-12-03T14:30',
   },
-  'yes-no': { type: { kind: 'yes-no' }, typed: true, other: false, shown: 'Yes', otherShown: 'No', condition: 'F = true', cell: 'true' },
-  choice: { type: { kind: 'choice', options: OPTIONS }, typed: 'red', other: 'green', shown: 'Red buoy', otherShown: 'Green buoy', condition: 'F = "red"', cell: '"red"' },
+  'yes-no': { type: { kind: 'yes-no' }, typed: true, other: false, shown: 'Yes', otherShown: 'No', condition: 'F = true', cell: 'true', sheet: 'yes' },
+  choice: {
+    type: { kind: 'choice', options: OPTIONS },
+    typed: 'red',
+    other: 'green',
+    shown: 'Red buoy',
+    otherShown: 'Green buoy',
+    condition: 'F = "red"',
+    cell: '"red"',
+    sheet: 'Red buoy',
+  },
   choices: {
     type: { kind: 'choices', options: OPTIONS },
     typed: ['green', 'red'],
@@ -79,6 +128,7 @@ export const CASES: Readonly<Record<KindName, KindCase>> = {
     otherShown: 'Green buoy',
     condition: 'list contains(F, "red")',
     cell: 'list contains(?, "red")',
+    sheet: 'Red buoy; Green buoy',
   },
   level: {
     type: {
@@ -94,6 +144,7 @@ export const CASES: Readonly<Record<KindName, KindCase>> = {
     otherShown: 'Trainee',
     condition: 'F >= 20',
     cell: '>= 20',
+    sheet: 'Skipper',
   },
   email: {
     type: { kind: 'email' },
@@ -103,6 +154,7 @@ export const CASES: Readonly<Record<KindName, KindCase>> = {
     otherShown: 'bo@skerrow.example',
     condition: 'starts with(F, "Ada")',
     cell: 'starts with(?, "Ada")',
+    sheet: 'Ada@skerrow.example',
   },
   phone: {
     type: { kind: 'phone' },
@@ -112,6 +164,7 @@ export const CASES: Readonly<Record<KindName, KindCase>> = {
     otherShown: '01 5550142',
     condition: 'starts with(F, "+353")',
     cell: 'starts with(?, "+353")',
+    sheet: "'+353 1 555 0142",
   },
   link: {
     type: { kind: 'link' },
@@ -121,6 +174,7 @@ export const CASES: Readonly<Record<KindName, KindCase>> = {
     otherShown: 'tide.example',
     condition: 'contains(F, "visit")',
     cell: 'contains(?, "visit")',
+    sheet: 'https://institute.example/visit',
   },
   duration: {
     type: { kind: 'duration' },
@@ -130,6 +184,7 @@ export const CASES: Readonly<Record<KindName, KindCase>> = {
     otherShown: '20 min',
     condition: 'F > duration("PT1H")',
     cell: '> duration("PT1H")',
+    sheet: '1 h 35 min',
   },
   person: {
     type: { kind: 'person', from: ['boats'] },
@@ -139,6 +194,7 @@ export const CASES: Readonly<Record<KindName, KindCase>> = {
     otherShown: 'Signe Halvard',
     condition: 'F = "@Bram Solheim"',
     cell: '"@Bram Solheim"',
+    sheet: 'Bram Solheim',
   },
   people: {
     type: { kind: 'people', from: [] },
@@ -148,6 +204,7 @@ export const CASES: Readonly<Record<KindName, KindCase>> = {
     otherShown: 'Ilse Brandvold',
     condition: 'count(F) > 1',
     cell: 'count(?) > 1',
+    sheet: 'Bram Solheim; Ilse Brandvold',
   },
   term: {
     type: { kind: 'term', vocabulary: 'species' },
@@ -157,6 +214,7 @@ export const CASES: Readonly<Record<KindName, KindCase>> = {
     otherShown: 'Harbour seal',
     condition: 'F = "grey_seal"',
     cell: '"grey_seal"',
+    sheet: 'Grey seal',
   },
   terms: {
     type: { kind: 'terms', vocabulary: 'species' },
@@ -166,6 +224,7 @@ export const CASES: Readonly<Record<KindName, KindCase>> = {
     otherShown: 'Oarweed',
     condition: 'some each in F satisfies is under(each, "mammals")',
     cell: 'count(?) > 1',
+    sheet: 'Grey seal; Oarweed',
   },
   reference: {
     type: { kind: 'reference', register: 'vessels', shows: ['name', 'what'], among: 'all' },
@@ -175,6 +234,7 @@ export const CASES: Readonly<Record<KindName, KindCase>> = {
     otherShown: 'Skiff, open boat',
     condition: 'F = "&Arctic Tern"',
     cell: '"&Arctic Tern"',
+    sheet: 'VS-00002',
   },
   references: {
     type: { kind: 'references', register: 'vessels', shows: ['name'], among: 'finished', offered: 'it.berths > 3' },
@@ -184,6 +244,7 @@ export const CASES: Readonly<Record<KindName, KindCase>> = {
     otherShown: 'Skiff',
     condition: 'count(F) > 1',
     cell: 'count(?) > 1',
+    sheet: 'VS-00003; VS-00002',
   },
   'auto-number': {
     type: { kind: 'auto-number', prefix: 'K-{year}-', digits: 3 },
@@ -193,8 +254,18 @@ export const CASES: Readonly<Record<KindName, KindCase>> = {
     otherShown: '',
     condition: 'starts with(F, "K-2026")',
     cell: 'starts with(?, "K-2026")',
+    sheet: 'K-2026-001',
   },
-  files: { type: { kind: 'files', only: 'any' }, typed: ['#plan.txt'], other: [], shown: 'plan.txt', otherShown: '', condition: 'count(F) > 0', cell: 'count(?) > 0' },
+  files: {
+    type: { kind: 'files', only: 'any' },
+    typed: ['#plan.txt'],
+    other: [],
+    shown: 'plan.txt',
+    otherShown: '',
+    condition: 'count(F) > 0',
+    cell: 'count(?) > 0',
+    sheet: 'plan.txt',
+  },
   'line-items': {
     type: {
       kind: 'line-items',
@@ -213,6 +284,7 @@ export const CASES: Readonly<Record<KindName, KindCase>> = {
     otherShown: 'Rope, 1, 2',
     condition: 'sum(F.twice) > 10',
     cell: 'count(?) > 1',
+    sheet: '[{"what":"Seal","count":"2"},{"what":"Rope","count":"5"}]',
   },
 };
 
@@ -228,6 +300,7 @@ export const MEANINGLESS: Readonly<Partial<Record<KindName, Readonly<Partial<Rec
   reference: { 'line items': 'things pointed to line by line are a field for several references' },
   references: { 'line items': SEVERAL },
   'auto-number': {
+    import: GIVEN,
     form: GIVEN,
     history: 'it never changes',
     rule: 'it is not known yet while the form is filled in',
@@ -235,7 +308,12 @@ export const MEANINGLESS: Readonly<Partial<Record<KindName, Readonly<Partial<Rec
     'line items': 'a request has one',
     'answer schema': GIVEN,
   },
-  files: { 'line items': SEVERAL, default: 'a file belongs to the request it was sent for', formula: 'only how many there are can be computed, which is a number’s cell' },
+  files: {
+    import: 'a cell holds no bytes',
+    'line items': SEVERAL,
+    default: 'a file belongs to the request it was sent for',
+    formula: 'only how many there are can be computed, which is a number’s cell',
+  },
   'line-items': { 'line items': 'lines do not nest', default: 'an empty line stands ready instead' },
 };
 
@@ -266,7 +344,7 @@ export function matrixPage(): string {
     '',
     'Besides fields, a form holds sections, pages and words between questions; they are parts of a form and hold no values. Computed fields can be of any kind that an expression can give.',
     '',
-    'Besides what is asked, a register has computed fields, fields the desk fills in, automatic numbers, and values that a reference brings along from the request it points to. The import and export of requests are not built yet; they join this page when they are.',
+    'Besides what is asked, a register has computed fields, fields the desk fills in, automatic numbers, and values that a reference brings along from the request it points to.',
     '',
   ].join('\n');
 }

@@ -10,7 +10,7 @@ const CONTACT = { name: 'Noor Castellan', email: 'noor.castellan@corrin.example'
 const PEOPLE = ['Maren Okafor', 'Ilse Brandvold', 'Tomas Achterberg', 'Priya Nakamura-Lind', 'Oskar Veldhuis', 'Ada Quillfeather', 'Bram Solheim', 'Edda Kilbride'];
 
 /** Routes that carry no JSON: the stream, and files, which have tests of their own. */
-const BYTES: readonly string[] = ['live', 'upload', 'sheetUpload', 'file', 'followFile'];
+const BYTES: readonly string[] = ['live', 'upload', 'sheetUpload', 'file', 'followFile', 'takeOut'];
 
 let desk: Desk;
 const callers = new Map<string, Caller>();
@@ -124,6 +124,7 @@ describe('a value in the restricted field', () => {
       offers: [{ params: { slug: 'vessel-time' }, body: { field: 'vessel', find: '', answers: {} } }],
       sheetOffers: [{ params: { number: trip }, body: { field: 'vessel', find: '' } }],
       draftOffers: [{ params: { key: 'vessel-time' }, body: { field: 'vessel', find: '', answers: {}, person: null, outside: false } }],
+      takeInRows: [{ params: { key: 'site-access' }, headers: key(), body: { rows: [{ cells: { visitor: 'Orla' }, requester: '' }], apply: false } }],
       vocabulary: [{ params: { key: 'species' } }],
       createVocabulary: [{ headers: key(), body: { name: 'Hazards' } }],
       saveVocabulary: [

@@ -30,6 +30,9 @@ const knownRegister: z.ZodType<KnownRegister> = z.object({
   restricted: z.array(z.string()).readonly(),
 });
 
+/** Rows taken in at once. */
+const MOST_IMPORTED = 500;
+
 /** Where a vocabulary is used: by which form, in which field. */
 const use = z.object({ form: z.string(), title: z.string(), field: z.string() });
 
@@ -113,6 +116,8 @@ export const workshopRoutes = {
       /** The fields of the register: they hold answers, and keep their kinds. */
       released: z.array(z.string()),
       stages: z.array(stage),
+      /** Its requests are read here and never taken out. */
+      staysIn: z.boolean(),
       calendar: z.object({ name: z.string(), zone: z.string(), open: z.array(z.boolean()), closed: z.array(z.string()) }),
       today: z.string(),
       now: z.string(),
@@ -228,6 +233,42 @@ export const workshopRoutes = {
       refused: z.int(),
       applied: z.boolean(),
       requests: z.array(z.object({ number: z.string(), subject: visibleSubject, refused: z.string().nullable(), changes: visibleChanges })),
+    }),
+  }),
+  takeOut: route({
+    name: 'takeOut',
+    method: 'GET',
+    path: '/api/forms/:key/requests.csv',
+    says: 'The requests of a form as a sheet (CSV, RFC 4180), each with what the caller may read of it; the answer is its bytes.',
+    caller: 'coordinator',
+    params: keyed,
+    query: z.strictObject({ among: z.enum(['unfinished', 'all']).default('all') }),
+    body: empty,
+    guard: 'none',
+    answer: z.string(),
+  }),
+  takeInRows: route({
+    name: 'takeInRows',
+    method: 'POST',
+    path: '/api/forms/:key/rows',
+    says: 'Takes rows of a sheet in as requests, by the form’s rules, routing and deadlines, and without letters. Without apply it is a dry run: everything is looked at, nothing is kept.',
+    caller: 'coordinator',
+    params: keyed,
+    query: empty,
+    body: z.strictObject({
+      rows: z
+        .array(z.strictObject({ cells: z.record(z.string().max(64), z.string().max(20_000)), requester: z.string().max(254) }))
+        .min(1, 'There is no row.')
+        .max(MOST_IMPORTED, `At most ${MOST_IMPORTED} rows at once.`),
+      apply: z.boolean(),
+    }),
+    guard: 'Idempotency-Key',
+    answer: z.object({
+      applied: z.boolean(),
+      good: z.int(),
+      bad: z.int(),
+      /** By the place of the row: the number it got or would get, or what is wrong with it. */
+      rows: z.array(z.object({ number: z.string().nullable(), problems: z.array(z.object({ field: z.string(), message: z.string(), fix: z.string() })) })),
     }),
   }),
   tryCondition: route({

@@ -1,3 +1,4 @@
+export { cellOf, comesInCells, guarded, typedFromCell, unguarded } from './cells.ts';
 export type {
   CarriedField,
   ChoiceOption,

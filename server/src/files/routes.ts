@@ -6,9 +6,10 @@ import { eq } from 'drizzle-orm';
 import type { Response, Router } from 'express';
 import { admissionOf, follower } from '../intake/admission.ts';
 import { doorBySlug } from '../intake/commands.ts';
+import { takeOut } from '../intake/takeOut.ts';
 import type { Auth } from '../platform/auth.ts';
 import type { House } from '../platform/house.ts';
-import { notAllowed, notFound } from '../platform/problem.ts';
+import { notAllowed, notFound, notSignedIn } from '../platform/problem.ts';
 import { callerFor } from '../platform/serve.ts';
 import { nameOf } from '../register/names.ts';
 import { partiesIn, type RequestRow, registerById, requestById, requestByNumber } from '../register/queries.ts';
@@ -51,6 +52,20 @@ export function fileRoutes(router: Router, house: House, auth: Auth): void {
     const viewer = await callerFor(routes.file as Route, auth, house, request);
     const { number, id } = routes.file.params.parse(request.params);
     sendFile(house, viewer, requestByNumber(house.db, number), id, response);
+  });
+
+  router.get(routes.takeOut.path, async (request, response) => {
+    const viewer = await callerFor(routes.takeOut as Route, auth, house, request);
+    const { key } = routes.takeOut.params.parse(request.params);
+    const { among } = routes.takeOut.query.parse({ ...request.query });
+    if (!viewer) throw notSignedIn();
+    const lines = takeOut(house.db, viewer, key, among);
+    // The first line comes before the head goes out: what is refused is refused in words.
+    const head = lines.next();
+    response.set({ 'Content-Type': 'text/csv; charset=utf-8', 'Content-Disposition': `attachment; filename="${key}.csv"`, 'Cache-Control': 'private, no-store' });
+    response.write(`\uFEFF${head.value ?? ''}`);
+    for (const line of lines) response.write(line);
+    response.end();
   });
 
   router.get(routes.followFile.path, (request, response) => {

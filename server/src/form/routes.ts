@@ -5,6 +5,7 @@ import { audienceInWords, type Viewer } from '@tolvek/core/people';
 import { eq } from 'drizzle-orm';
 import { calendarNames, calendarOf } from '../deadline/queries.ts';
 import { doors } from '../door/tables.ts';
+import { takeInRows } from '../intake/takeInRows.ts';
 import { allGroups, departmentOf, groupNames, namesOf, staffIn } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { type House, write } from '../platform/house.ts';
@@ -48,6 +49,7 @@ export function formRoutes(serve: Serve, house: House): void {
       people: staffIn(db, 'all').map((person) => ({ key: person.id, label: person.name, groups: [...person.groups], department: departmentOf(db, person.id) })),
       released: releases.length > 0 ? register.fields.map((field) => field.key) : [],
       stages: register.stages.map(stageView),
+      staysIn: register.staysIn,
       calendar: { name: calendar.name, zone: calendar.zone, open: [...week.open], closed: [...week.closed] },
       today: dateAt(clock.now(), calendar.zone),
       now: wallClockAt(clock.now(), calendar.zone),
@@ -77,6 +79,7 @@ export function formRoutes(serve: Serve, house: House): void {
     if (!release) throw notFound('This release');
     return { design: release.design, changes: [...compareDesigns(release.design, form.draft)] };
   });
+  serve('takeInRows', ({ viewer, params, body, key }) => takeInRows(house, viewer, params.key, body, key));
   serve('tryCondition', ({ viewer, params, body }) => tryCondition(db, viewer, params.key, body));
   serve('setDoor', ({ params, body }) =>
     write(house, (tx) => {

@@ -21,6 +21,12 @@ export function personByEmail(db: Reader, email: string): PersonRow | undefined 
   return db.select().from(people).where(eq(people.email, email.toLowerCase())).get();
 }
 
+/** Somebody by name; undefined when nobody or several are called so. */
+export function personByName(db: Reader, name: string): PersonRow | undefined {
+  const found = db.select().from(people).where(sql`lower(${people.name}) = ${name.toLowerCase()}`).limit(2).all();
+  return found.length === 1 ? found[0] : undefined;
+}
+
 const groupsById = prepared((db) =>
   db
     .select({ key: memberships.groupKey })
@@ -68,6 +74,12 @@ export function namesOf(db: Reader, ids: readonly string[]): ReadonlyMap<string,
       .map((row) => [row.id, row.name]),
   );
 }
+
+/** How people are called, looked up when it is asked. */
+export const nameOf =
+  (db: Reader) =>
+  (id: string): string | undefined =>
+    personById(db, id)?.name;
 
 /** Active staff with their groups, of some groups or of all, by name. */
 export function staffIn(db: Reader, wanted: readonly string[] | 'all'): readonly KnownPerson[] {

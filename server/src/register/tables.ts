@@ -19,6 +19,8 @@ export const registers = sqliteTable('registers', {
   stages: text({ mode: 'json' }).notNull().$type<readonly Stage[]>(),
   access: text({ mode: 'json' }).notNull().$type<AccessPlan>(),
   deskGroups: text({ mode: 'json' }).notNull().$type<readonly string[]>(),
+  /** Its requests are read here and never taken out of the house. */
+  staysIn: integer({ mode: 'boolean' }).notNull().default(false),
 });
 
 export const requests = sqliteTable(

@@ -151,6 +151,10 @@ export const api = createApi({
       query: ({ key, version, note }) => ({ url: address<'releaseForm'>('/api/forms/:key/releases', { key }), method: 'POST', headers: ifMatch(version), body: { note } }),
       invalidatesTags: ['forms', 'form', 'desk'],
     }),
+    takeInRows: build.mutation<AnswerOf<'takeInRows'>, { key: string; once: string; body: BodyOf<'takeInRows'> }>({
+      query: ({ key, once: token, body }) => ({ url: address<'takeInRows'>('/api/forms/:key/rows', { key }), method: 'POST', headers: once(token), body }),
+      invalidatesTags: ['ledger', 'forms'],
+    }),
     sendTrial: build.mutation<AnswerOf<'sendTrial'>, { form: string; once: string; body: BodyOf<'sendTrial'> }>({
       query: ({ form, once: key, body }) => ({ url: address<'sendTrial'>('/api/forms/:key/trials', { key: form }), method: 'POST', headers: once(key), body }),
       invalidatesTags: ['form'],

@@ -10,6 +10,7 @@ import { AccessPage } from './AccessPage.tsx';
 import { DoorsPage } from './DoorsPage.tsx';
 import type { Editing } from './editing.ts';
 import { Findings } from './Findings.tsx';
+import { InOutPage } from './InOutPage.tsx';
 import { Proof } from './Proof.tsx';
 import { QuestionsPage } from './QuestionsPage.tsx';
 import { ReleaseButton } from './ReleaseButton.tsx';
@@ -26,6 +27,7 @@ const PAGES = [
   { key: 'routing', label: 'Routing' },
   { key: 'approval', label: 'Approval and deadline' },
   { key: 'doors', label: 'Doors and releases' },
+  { key: 'sheets', label: 'In and out' },
 ] as const;
 
 /** A form as a binder: contents in the order of work, the page, the proof beside it, the findings along the bottom. */
@@ -96,6 +98,7 @@ function OpenBinder({ form }: { form: AnswerOf<'form'> }) {
             {page === 'routing' ? <RoutingPage draft={draft} change={change} form={form} findings={editing.findings} proof={proof} /> : null}
             {page === 'approval' ? <TimePage draft={draft} change={change} form={form} /> : null}
             {page === 'doors' ? <DoorsPage form={form} editing={editing} /> : null}
+            {page === 'sheets' ? <InOutPage form={form} /> : null}
           </AroundFieldsProvider>
         </main>
         <Proof editing={editing} form={form} proof={proof} />

@@ -29,7 +29,13 @@ export async function readStartFile(file: File): Promise<StartFile> {
   }
 }
 
-const csvRows = (text: string): string[][] => Papa.parse<string[]>(text.replace(/^\ufeff/, ''), { skipEmptyLines: true, preview: ROWS_READ }).data;
+/** Rows of a CSV file. What parts its cells is told by the headings: cells further down may hold any of these signs. */
+function csvRows(text: string): string[][] {
+  const plain = text.replace(/^\ufeff/, '');
+  const wide = (delimiter: string): number => Papa.parse<string[]>(plain, { delimiter, preview: 1 }).data[0]?.length ?? 0;
+  const delimiter = [',', ';', '\t', '|'].reduce((best, each) => (wide(each) > wide(best) ? each : best));
+  return Papa.parse<string[]>(plain, { delimiter, skipEmptyLines: true, preview: ROWS_READ }).data;
+}
 
 async function spreadsheetRows(file: File): Promise<string[][]> {
   const { readSheet } = await import('read-excel-file/browser');

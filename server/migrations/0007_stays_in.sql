@@ -1,0 +1,1 @@
+ALTER TABLE `registers` ADD `stays_in` integer DEFAULT false NOT NULL;

@@ -1,0 +1,151 @@
+import type { AnswerOf, BodyOf } from '@tolvek/contract';
+import { isReferring } from '@tolvek/core/form';
+import type { Viewer } from '@tolvek/core/people';
+import { type Field, type Problem as FieldProblem, type RawAnswers, type RequestFacts, typedFromCell, unguarded } from '@tolvek/core/register';
+import { and, eq, inArray } from 'drizzle-orm';
+import { v7 as uuid } from 'uuid';
+import { approvals } from '../approval/tables.ts';
+import { calendarOf } from '../deadline/queries.ts';
+import { setTimers } from '../deadline/timers.ts';
+import { currentRelease, doorsOf, formByKey, type ReleaseRow, releaseById } from '../form/queries.ts';
+import { type PersonRow, personByEmail, personById, personByName, staffIn } from '../people/queries.ts';
+import type { Transaction } from '../platform/database.ts';
+import { type Effects, type House, write } from '../platform/house.ts';
+import { once } from '../platform/idempotency.ts';
+import { notFound, Problem } from '../platform/problem.ts';
+import { claim, takenAnswers } from '../register/claims.ts';
+import { remember } from '../register/history.ts';
+import { storeRequest } from '../register/newRequest.ts';
+import { giveNumbers } from '../register/numbers.ts';
+import { type RegisterRow, registerById } from '../register/queries.ts';
+import { offerProblems, point, requestsNamed } from '../register/references.ts';
+import { registers, requests } from '../register/tables.ts';
+import type { DoorRow } from './commands.ts';
+import { factsFor } from './facts.ts';
+
+type Row = BodyOf<'takeInRows'>['rows'][number];
+type Told = AnswerOf<'takeInRows'>['rows'][number];
+
+/** Carries the answer of a dry run out of the transaction that is taken back. */
+class TakenBack extends Error {
+  constructor(readonly answer: AnswerOf<'takeInRows'>) {
+    super('A dry run keeps nothing.');
+  }
+}
+
+/**
+ * Takes rows of a sheet in, by the same way as requests from a door: completed, routed, planned. Rows that are refused stay out and are
+ * told; the others come in. A dry run does all of it and keeps nothing, so that what it tells is what would happen.
+ */
+export function takeInRows(house: House, viewer: Viewer, formKey: string, { rows, apply }: BodyOf<'takeInRows'>, key: string): AnswerOf<'takeInRows'> {
+  try {
+    return write(house, (tx, effects, now) => {
+      const run = (): AnswerOf<'takeInRows'> => {
+        const told = takeAll(tx, effects, now, viewer, formKey, rows);
+        const bad = told.filter((row) => row.number === null).length;
+        const answer = { applied: apply, good: told.length - bad, bad, rows: told };
+        if (!apply) throw new TakenBack(answer);
+        return answer;
+      };
+      return apply ? once(tx, { key, scope: `rows ${formKey} ${viewer.personId}`, content: rows, now }, run) : run();
+    });
+  } catch (error) {
+    if (error instanceof TakenBack) return error.answer;
+    throw error;
+  }
+}
+
+function takeAll(tx: Transaction, effects: Effects, now: number, viewer: Viewer, formKey: string, rows: readonly Row[]): Told[] {
+  const form = formByKey(tx, formKey);
+  const release = form && currentRelease(tx, form);
+  if (!form || !release) throw notFound('A release of this form');
+  const door = doorsOf(tx, form.id).find((each) => each.kind === 'staff') ?? doorsOf(tx, form.id)[0];
+  const importer = personById(tx, viewer.personId);
+  if (!door || !importer) throw notFound('A door of this form');
+  const people = staffIn(tx, 'all');
+  const numbers = requestsByNumber(tx, release.design.fields, rows);
+  return rows.map((row): Told => {
+    const said = row.requester.trim();
+    const requester = said === '' ? importer : (personByEmail(tx, said) ?? personByName(tx, said));
+    if (!requester?.active)
+      return refused([
+        {
+          field: 'requester',
+          message: `“${said}” is no address of anybody here, and no name that only one has.`,
+          fix: 'Mend it, or leave the cell empty to ask in your own name.',
+        },
+      ]);
+    const told = factsFor(tx, { door: { kind: 'staff' }, design: release.design, requester, now });
+    const answers = answersIn(row, release.design.fields, { ...told, people, references: numbers });
+    const facts = { ...told, people, references: requestsNamed(tx, release.design.fields, answers) };
+    return takeOne(tx, effects, now, { release, door, requester, importer, answers, facts, register: registerById(tx, form.registerId) });
+  });
+}
+
+const refused = (problems: readonly FieldProblem[]): Told => ({ number: null, problems: problems.map(({ field, message, fix }) => ({ field, message, fix })) });
+
+/** The cells of a row as answers; empty ones are no answers. */
+function answersIn(row: Row, fields: readonly Field[], around: RequestFacts): RawAnswers {
+  return Object.fromEntries(
+    Object.entries(row.cells).flatMap(([key, cell]) => {
+      const field = fields.find((each) => each.key === key);
+      const answer = field ? typedFromCell(field, unguarded(cell), around) : cell;
+      return answer === null || answer === '' ? [] : [[key, answer]];
+    }),
+  );
+}
+
+/** The requests that cells of references name by number. */
+function requestsByNumber(tx: Transaction, fields: readonly Field[], rows: readonly Row[]): RequestFacts['references'] {
+  return fields.flatMap((field) => {
+    const { type } = field;
+    if (!isReferring(type)) return [];
+    const named = [...new Set(rows.flatMap((row) => (row.cells[field.key] ?? '').split(';').map((part) => part.trim().toUpperCase())))].filter(Boolean);
+    const register = tx.select().from(registers).where(eq(registers.key, type.register)).get();
+    if (!register || named.length === 0) return [];
+    return tx
+      .select({ id: requests.id, number: requests.number })
+      .from(requests)
+      .where(and(eq(requests.registerId, register.id), inArray(requests.number, named.slice(0, 5_000))))
+      .all()
+      .map(({ id, number }) => ({ id, number, register: register.key, label: number, values: {} }));
+  });
+}
+
+interface Incoming {
+  readonly release: ReleaseRow;
+  readonly door: DoorRow;
+  readonly requester: PersonRow;
+  readonly importer: PersonRow;
+  readonly answers: RawAnswers;
+  readonly facts: RequestFacts;
+  readonly register: RegisterRow;
+}
+
+function takeOne(tx: Transaction, effects: Effects, now: number, { release, door, requester, importer, answers, facts: told, register }: Incoming): Told {
+  const { design } = release;
+  const calendar = calendarOf(tx, design.deadline.calendar);
+  const complete = releaseById(tx, release.id).complete(answers, told);
+  const asker = requester.id;
+  const held = [...takenAnswers(tx, release.formId, design, complete.values, asker), ...offerProblems(tx, { fields: design.fields, values: complete.values, facts: told, asker })];
+  if (complete.problems.length + complete.strangers.length + held.length > 0) return refused([...complete.problems, ...complete.strangers, ...held]);
+  const facts = { ...told, numbers: giveNumbers(tx, register.id, design.fields, told.today) };
+  const always = { ...door, kind: 'staff' as const, open: true, opensAt: null, closesAt: null };
+  const intake = releaseById(tx, release.id).takeIn(always, answers, { now, calendar, facts, requester: { kind: 'staff', active: true } });
+  // What was complete a moment ago is taken; anything else is a mistake of ours.
+  if (!intake.taken) throw new Problem(500, 'import', 'A row could not be taken in', 'Nothing was changed. Try again.');
+  const number = `${register.prefix}-${String(register.nextNumber).padStart(5, '0')}`;
+  tx.update(registers)
+    .set({ nextNumber: register.nextNumber + 1 })
+    .where(eq(registers.id, register.id))
+    .run();
+  const { values, approval, timers } = intake.request;
+  const { id, phase } = storeRequest(tx, { number, register, release, doorId: door.id, requesterId: requester.id, taken: intake.request, now, trial: false });
+  remember(tx, now, { requestId: id, actorId: importer.id, kind: 'arrived', words: `Taken in from a sheet, release ${release.number}` });
+  if (phase !== 'finished') setTimers(tx, id, timers);
+  claim(tx, { id, formId: release.formId, phase }, design, values);
+  point(tx, id, design.fields, values);
+  if (approval) tx.insert(approvals).values({ id: uuid(), requestId: id, label: approval.label, group: approval.group, state: 'waiting' }).run();
+  effects.changed.add(id);
+  return { number, problems: [] };
+}

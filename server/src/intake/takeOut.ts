@@ -1,0 +1,64 @@
+import { relationTo, reveal } from '@tolvek/core/access';
+import type { Viewer } from '@tolvek/core/people';
+import { cellOf, type Field, guarded } from '@tolvek/core/register';
+import { and, asc, eq, ne } from 'drizzle-orm';
+import Papa from 'papaparse';
+import { formByKey } from '../form/queries.ts';
+import { groupNames, nameOf as personName, staffIn } from '../people/queries.ts';
+import type { Reader } from '../platform/database.ts';
+import { notAllowed, notFound } from '../platform/problem.ts';
+import { nameOf } from '../register/names.ts';
+import { partiesIn, registerById, stageOf } from '../register/queries.ts';
+import { requestsNamed } from '../register/references.ts';
+import { iso } from '../register/sheet.ts';
+import { requests } from '../register/tables.ts';
+import { vocabulariesFor } from '../vocabulary/queries.ts';
+
+/** What every request has besides its fields. */
+const FIXED = ['Number', 'Stage', 'Requester', 'Team', 'Handler', 'Arrived', 'Due', 'Finished'] as const;
+
+/**
+ * The requests of a form as a sheet, line by line: each with what this viewer may read of it. What no viewer may take out stays
+ * in the house. Cells are guarded against being taken for formulas.
+ */
+export function* takeOut(db: Reader, viewer: Viewer, formKey: string, among: 'unfinished' | 'all'): Generator<string> {
+  const form = formByKey(db, formKey);
+  if (!form) throw notFound('This form');
+  const register = registerById(db, form.registerId);
+  if (register.staysIn) throw notAllowed(`What is in “${register.name}” is read here, and never taken out.`);
+  const line = (cells: readonly string[]): string => `${Papa.unparse([cells.map(guarded)])}\r\n`;
+  const around = { vocabularies: vocabulariesFor(db, register.fields), people: staffIn(db, 'all') };
+  const teams = groupNames(db);
+  const names = nameOf(db);
+  const called = personName(db);
+  yield line([...FIXED, ...register.fields.map((field) => field.label)]);
+  const ids = db
+    .select({ id: requests.id })
+    .from(requests)
+    .where(and(eq(requests.formId, form.id), eq(requests.trial, false), among === 'unfinished' ? ne(requests.phase, 'finished') : undefined))
+    .orderBy(asc(requests.createdAt), asc(requests.id))
+    .all();
+  for (const { id } of ids) {
+    const request = db.select().from(requests).where(eq(requests.id, id)).get();
+    if (!request) continue;
+    const relation = relationTo(partiesIn(request, register), viewer);
+    if (!relation.isDesk) continue;
+    const visible = reveal({ fields: register.fields, values: request.values, plan: register.access, viewer, relation, nameOf: names });
+    const references = requestsNamed(db, register.fields, request.values);
+    const cell = (field: Field): string => {
+      const value = visible.fields.find((each) => each.key === field.key)?.value ?? null;
+      return value === null ? '' : cellOf(field, value, names, { ...around, references });
+    };
+    yield line([
+      request.number,
+      stageOf(register, request.stage).label,
+      called(request.requesterId) ?? '',
+      teams.get(request.team) ?? request.team,
+      request.handlerId ? (called(request.handlerId) ?? '') : '',
+      iso(request.createdAt),
+      iso(request.due),
+      request.finishedAt === null ? '' : iso(request.finishedAt),
+      ...register.fields.map(cell),
+    ]);
+  }
+}

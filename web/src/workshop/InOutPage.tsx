@@ -1,0 +1,223 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { type FormDesign, questionsOf } from '@tolvek/core/form';
+import { comesInCells, type Field } from '@tolvek/core/register';
+import { useState } from 'react';
+import { api, problemOf } from '../app/api.ts';
+import { Button } from '../ui/Button.tsx';
+import { readStartFile, type StartFile } from './startFrom.ts';
+
+/** Rows taken in at once. */
+const MOST = 500;
+/** In the place of a field: whose request it is, by mail address or name. */
+const REQUESTER = '@requester';
+
+type Told = AnswerOf<'takeInRows'>;
+
+/** Requests as a sheet: taken out with what one may read, and taken in by the form’s own rules after a dry run. */
+export function InOutPage({ form }: { form: AnswerOf<'form'> }) {
+  const [among, setAmong] = useState<'all' | 'unfinished'>('all');
+  const released = form.releases.length > 0;
+  return (
+    <>
+      <h2 className="section-head mt-2">Take out</h2>
+      {form.staysIn ? (
+        <p className="mt-2 text-soft">What is asked with this form is read here by those who may, and never taken out.</p>
+      ) : (
+        <>
+          <p className="mt-2 text-soft">
+            The requests of this form as a sheet (CSV), each with what you may read of it. Fields are told as they would be typed, so that the sheet can be taken in again.
+          </p>
+          <p className="mt-2 flex flex-wrap items-center gap-3">
+            <select aria-label="Which requests" className="input w-auto" value={among} onChange={(event) => setAmong(event.target.value as typeof among)}>
+              <option value="all">all requests</option>
+              <option value="unfinished">unfinished requests</option>
+            </select>
+            <a
+              href={`/api/forms/${form.key}/requests.csv?among=${among}`}
+              download
+              className="rounded-md border border-edge bg-sheet px-[13px] py-1.5 text-[13.5px] font-semibold text-ink no-underline"
+            >
+              Save as a sheet
+            </a>
+          </p>
+        </>
+      )}
+      <h2 className="section-head mt-8">Take in</h2>
+      {released ? <TakeIn form={form} /> : <p className="mt-2 text-soft">Requests can be taken in once the form is released.</p>}
+    </>
+  );
+}
+
+/** The fields that can be taken in: those the release in force asks for. */
+const comingIn = ({ fields, parts }: FormDesign): readonly Field[] => {
+  const asked = new Set(questionsOf(parts).map((question) => question.field));
+  return fields.filter((field) => field.source === 'asked' && asked.has(field.key) && comesInCells(field.type));
+};
+
+const plain = (words: string): string => words.trim().toLowerCase();
+
+/** Which field each heading means: by its label, its question or its key. */
+function guessed(headings: readonly string[], design: FormDesign): readonly string[] {
+  const fields = comingIn(design);
+  const asks = new Map(questionsOf(design.parts).map((question) => [question.field, question.asks]));
+  return headings.map((heading) => {
+    const words = plain(heading);
+    if (['requester', 'mail address', 'email', 'e-mail'].includes(words) && !fields.some((field) => plain(field.label) === words)) return REQUESTER;
+    return fields.find((field) => [field.label, field.key, asks.get(field.key) ?? ''].some((name) => plain(name) === words))?.key ?? '';
+  });
+}
+
+function TakeIn({ form }: { form: AnswerOf<'form'> }) {
+  const [file, setFile] = useState<StartFile | null>(null);
+  const [columns, setColumns] = useState<readonly string[]>([]);
+  const [once, setOnce] = useState(() => crypto.randomUUID());
+  const [run, { data, error, isLoading, reset }] = api.useTakeInRowsMutation();
+  const rows = file?.kind === 'rows' ? file.rows : [];
+  const [headings = [], ...lines] = rows;
+  const fields = comingIn(form.draft);
+  const look = (apply: boolean): void => {
+    const body = lines.slice(0, MOST).map((line) => ({
+      cells: Object.fromEntries(columns.flatMap((key, index) => (key === '' || key === REQUESTER ? [] : [[key, line[index] ?? '']]))),
+      requester: columns.includes(REQUESTER) ? (line[columns.indexOf(REQUESTER)] ?? '') : '',
+    }));
+    void run({ key: form.key, once, body: { rows: body, apply } });
+  };
+  const map = (index: number, key: string): void => {
+    setColumns(columns.map((each, at) => (at === index ? key : each === key ? '' : each)));
+    reset();
+  };
+  return (
+    <>
+      <p className="mt-2 text-soft">
+        Rows of a CSV or XLSX file become requests by this form’s release in force: completed, routed and planned as if they were sent, but without letters. First you see what
+        would happen; nothing is kept before you say so.
+      </p>
+      <input
+        type="file"
+        aria-label="A sheet of requests"
+        className="mt-3 block file:mr-3 file:rounded-md file:border file:border-edge file:bg-sheet file:px-3 file:py-1.5 file:font-semibold file:text-ink"
+        accept=".csv,.xlsx"
+        onChange={async (event) => {
+          const chosen = event.target.files?.[0];
+          if (!chosen) return;
+          const read = await readStartFile(chosen);
+          reset();
+          setOnce(crypto.randomUUID());
+          setFile(read);
+          setColumns(read.kind === 'rows' ? guessed(read.rows[0] ?? [], form.draft) : []);
+        }}
+      />
+      {file?.kind === 'unreadable' || file?.kind === 'form' ? (
+        <p role="alert" className="mt-3 border-l-[3px] border-brick bg-brick-wash px-3 py-2">
+          {file.kind === 'form' ? 'This is a form, not a sheet of requests. Make a new form from it.' : file.why}
+        </p>
+      ) : null}
+      {rows.length > 0 ? (
+        <>
+          <p className="mt-4">
+            {lines.length} {lines.length === 1 ? 'row' : 'rows'}.{' '}
+            {lines.length > MOST ? `The first ${MOST} are taken; take the others in from a second file.` : 'Which column is which?'}
+          </p>
+          <table className="mt-2 w-full border-collapse">
+            <thead>
+              <tr className="border-b border-rule-strong text-left text-[11.5px] text-soft">
+                {['Heading', 'In the first row', 'Is'].map((head) => (
+                  <th key={head} scope="col" className="py-1 pr-3 font-semibold">
+                    {head}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {headings.map((heading, index) => (
+                // biome-ignore lint/suspicious/noArrayIndexKey: two columns may have the same heading
+                <tr key={index} className="border-b border-rule">
+                  <td className="py-1 pr-3">{heading}</td>
+                  <td className="max-w-48 truncate py-1 pr-3 text-soft">{lines[0]?.[index] ?? ''}</td>
+                  <td className="py-1">
+                    <select aria-label={`What “${heading}” is`} className="input w-auto py-1" value={columns[index] ?? ''} onChange={(event) => map(index, event.target.value)}>
+                      <option value="">left out</option>
+                      <option value={REQUESTER}>whose request it is, by mail address or name</option>
+                      {fields.map((field) => (
+                        <option key={field.key} value={field.key}>
+                          {field.label}
+                        </option>
+                      ))}
+                    </select>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <p className="mt-3 flex flex-wrap items-center gap-3">
+            <Button disabled={isLoading || columns.every((key) => key === '')} onClick={() => look(false)}>
+              {isLoading ? 'Looking …' : 'See what would happen'}
+            </Button>
+            {columns.includes(REQUESTER) ? null : <span className="text-soft">All of them are asked in your name.</span>}
+          </p>
+        </>
+      ) : null}
+      {error ? (
+        <p role="alert" className="mt-3 text-brick">
+          {problemOf(error)
+            .problems?.map((each) => `${each.message} ${each.fix}`)
+            .join(' ') ?? problemOf(error).detail}
+        </p>
+      ) : null}
+      {data ? <Told told={data} busy={isLoading} labelOf={(key) => form.draft.fields.find((field) => field.key === key)?.label ?? 'Requester'} apply={() => look(true)} /> : null}
+    </>
+  );
+}
+
+/** What became of the rows, or would: those that are refused with the reason, each by its line in the sheet. */
+function Told({ told, busy, labelOf, apply }: { told: Told; busy: boolean; labelOf: (key: string) => string; apply: () => void }) {
+  const numbers = told.rows.flatMap((row) => row.number ?? []);
+  const span = numbers.length > 1 ? `${numbers[0]} to ${numbers.at(-1)}` : (numbers[0] ?? '');
+  return (
+    <div className="mt-4 border-t border-rule-strong pt-3" aria-live="polite">
+      <p>
+        {told.applied ? (
+          <b>
+            {told.good} {told.good === 1 ? 'request was' : 'requests were'} taken in{span ? `: ${span}` : ''}.
+          </b>
+        ) : (
+          <>
+            <b>{told.good}</b> {told.good === 1 ? 'row' : 'rows'} would come in{span ? ` as ${span}` : ''}
+            {told.bad > 0 ? (
+              <>
+                , <b>{told.bad}</b> would stay out:
+              </>
+            ) : (
+              '.'
+            )}
+          </>
+        )}
+      </p>
+      <ul className="mt-1 max-h-72 overflow-auto">
+        {told.rows.flatMap((row, index) =>
+          row.number === null
+            ? [
+                // biome-ignore lint/suspicious/noArrayIndexKey: a row has no name; its place is what it is
+                <li key={index} className="border-b border-rule py-1">
+                  <span className="mr-2 font-semibold">Line {index + 2}</span>
+                  {row.problems.map((problem) => (
+                    <span key={problem.field + problem.message} className="block pl-4 text-brick">
+                      {problem.field === 'form' ? '' : `${labelOf(problem.field)}: `}
+                      {problem.message} {problem.fix}
+                    </span>
+                  ))}
+                </li>,
+              ]
+            : [],
+        )}
+      </ul>
+      {!told.applied && told.good > 0 ? (
+        <p className="mt-3">
+          <Button look="main" disabled={busy} onClick={apply}>
+            Take in {told.good} {told.good === 1 ? 'request' : 'requests'}
+          </Button>
+        </p>
+      ) : null}
+    </div>
+  );
+}
