@@ -48,6 +48,8 @@ const formula = z.string().max(4_000);
 const option = z.strictObject({ key: fieldKey, label: short, help: short.optional(), colour: z.enum(OPTION_COLOURS).optional(), retired: z.boolean().optional() });
 const options = z.array(option).max(500).readonly();
 const level = z.strictObject({ worth: z.int().min(0), label: short, help: short.optional(), retired: z.boolean().optional() });
+/** What a draft names; empty until it is chosen, which is a finding. */
+const chosenKey = key.or(z.literal(''));
 const singleKinds = [
   z.strictObject({ kind: z.literal('text'), most: z.int().min(1).max(1_000).optional() }),
   z.strictObject({ kind: z.literal('long-text'), most: z.int().min(1).max(20_000).optional() }),
@@ -62,13 +64,13 @@ const singleKinds = [
   z.strictObject({ kind: z.literal('duration'), most: z.int().min(1).optional() }),
   z.strictObject({ kind: z.literal('choice'), options, other: z.boolean().optional() }),
   z.strictObject({ kind: z.literal('level'), levels: z.array(level).max(100).readonly() }),
-  z.strictObject({ kind: z.literal('term'), vocabulary: key, under: fieldKey.optional() }),
+  z.strictObject({ kind: z.literal('term'), vocabulary: chosenKey, under: fieldKey.optional() }),
 ] as const;
 const singleKind: z.ZodType<SingleKind, SingleKind> = z.discriminatedUnion('kind', singleKinds);
 const column: z.ZodType<ItemColumn, ItemColumn> = z.strictObject({ key: fieldKey, label: short, type: singleKind, required: z.boolean(), formula: formula.optional() });
 const groupKeys = z.array(key).max(100).readonly();
 const pointing = {
-  register: key,
+  register: chosenKey,
   shows: z.array(fieldKey).max(6, 'Six fields tell enough.').readonly(),
   among: z.enum(['all', 'unfinished', 'finished', 'mine']),
   offered: formula.optional(),
@@ -88,7 +90,7 @@ export const kind: z.ZodType<Kind, Kind> = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('choices'), options, other: z.boolean().optional(), least: z.int().min(0).optional(), most: z.int().min(1).optional() }),
   z.strictObject({ kind: z.literal('person'), from: groupKeys }),
   z.strictObject({ kind: z.literal('people'), from: groupKeys, most: z.int().min(1).optional() }),
-  z.strictObject({ kind: z.literal('terms'), vocabulary: key, under: fieldKey.optional(), most: z.int().min(1).optional() }),
+  z.strictObject({ kind: z.literal('terms'), vocabulary: chosenKey, under: fieldKey.optional(), most: z.int().min(1).optional() }),
   z.strictObject({ kind: z.literal('reference'), ...pointing }),
   z.strictObject({ kind: z.literal('references'), ...pointing, most: z.int().min(1).optional() }),
   z.strictObject({ kind: z.literal('auto-number'), prefix: z.string().max(20), digits: z.int().min(1).max(9) }),

@@ -12,11 +12,12 @@ import { forms } from '../form/tables.ts';
 import type { Reader } from '../platform/database.ts';
 import { type House, write } from '../platform/house.ts';
 import { notFound } from '../platform/problem.ts';
+import { carryOn } from './carryOn.ts';
 import { claim } from './claims.ts';
 import { changesBetween, factsOfRequest } from './commands.ts';
 import { remember } from './history.ts';
 import { nameOf } from './names.ts';
-import { partiesIn, type RequestRow, registerById } from './queries.ts';
+import { holdsThings, partiesIn, type RequestRow, registerById } from './queries.ts';
 import { point } from './references.ts';
 import { registers, requests } from './tables.ts';
 
@@ -71,6 +72,7 @@ export function overExisting(house: House, viewer: Viewer, input: { form: string
       point(tx, request.id, register.fields, kept.values);
       remember(tx, now, { requestId: request.id, actorId: viewer.personId, kind: 'fields', words: `Rule “${rule.name}” was applied to what was there`, changes });
       effects.changed.add(request.id);
+      carryOn(tx, effects, now, { id: request.id, number: request.number, changes });
     }
     return answer;
   });
@@ -80,7 +82,7 @@ export function overExisting(house: House, viewer: Viewer, input: { form: string
 const followsClock = (fields: readonly Field[]): boolean =>
   fields.some((field) => field.source === 'computed' && namesIn(field.formula).some((name) => name === 'today' || name === 'now'));
 
-/** Computes anew, on a new day at the desk, what depends on the day: on unfinished requests, without a line in their history. */
+/** Computes anew, on a new day at the desk, what depends on the day: on unfinished requests and on things, without a line in their history. */
 export class DayTurn {
   private readonly seen = new Map<string, string>();
   private quarter = 0;
@@ -102,11 +104,13 @@ export class DayTurn {
       write(this.house, (tx, effects, now) => {
         const none: readonly FormRule[] = [];
         const keep = prepareKeeping({ fields: register.fields, parts: [], rules: none });
-        for (const request of requestsOf(tx, register.id, 'unfinished')) {
+        for (const request of requestsOf(tx, register.id, holdsThings(register) ? 'all' : 'unfinished')) {
           const { values } = keep(request.values, new Set(), factsOfRequest(tx, request, register, now));
-          if (changesBetween(register.fields, request.values, values).length === 0) continue;
+          const changes = changesBetween(register.fields, request.values, values);
+          if (changes.length === 0) continue;
           tx.update(requests).set({ values }).where(eq(requests.id, request.id)).run();
           effects.changed.add(request.id);
+          carryOn(tx, effects, now, { id: request.id, number: request.number, changes });
         }
       });
     }

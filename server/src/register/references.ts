@@ -47,8 +47,7 @@ export function knownRegisters(db: Reader): readonly KnownRegister[] {
 }
 
 /** What a request is called by some of its fields: `Halcyon, 12 m`; by its number where they say nothing. References among them are called by number. */
-function labelOf(register: Pick<RegisterRow, 'fields' | 'access'>, target: Pick<Target, 'number' | 'values'>, by: readonly string[], names: NameOf): string {
-  const open = openToOthers(register);
+function labelOf(open: readonly Field[], target: Pick<Target, 'number' | 'values'>, by: readonly string[], names: NameOf): string {
   const shown = by.flatMap((key) => {
     const field = open.find((each) => each.key === key);
     const value = target.values[key];
@@ -64,14 +63,13 @@ export function requestName(db: Reader, id: string, by: readonly string[]): stri
     .from(requests)
     .where(eq(requests.id, id))
     .get();
-  return row && labelOf(registerById(db, row.registerId), row, by, nameOf(db));
+  return row && labelOf(openToOthers(registerById(db, row.registerId)), row, by, nameOf(db));
 }
 
 /** A request as a reference’s form may know it: what the reference shows, and what is carried along. */
-function knownAs(db: Reader, register: RegisterRow, target: Target, shows: readonly string[], brought: readonly string[]): KnownRequest {
-  const open = openToOthers(register);
+function knownAs(db: Reader, register: RegisterRow, open: readonly Field[], target: Target, shows: readonly string[], brought: readonly string[]): KnownRequest {
   const values = brought.flatMap((key) => (open.some((field) => field.key === key) && target.values[key] !== undefined ? [[key, target.values[key]] as const] : []));
-  return { id: target.id, register: register.key, number: target.number, label: labelOf(register, target, shows, nameOf(db)), values: Object.fromEntries(values) };
+  return { id: target.id, register: register.key, number: target.number, label: labelOf(open, target, shows, nameOf(db)), values: Object.fromEntries(values) };
 }
 
 const pointing = (fields: readonly Field[]): readonly (Field & { type: ReferenceKind })[] =>
@@ -94,7 +92,8 @@ export function requestsNamed(db: Reader, fields: readonly Field[], named: Reado
       .from(requests)
       .where(and(inArray(requests.id, ids), eq(requests.registerId, register.id), eq(requests.trial, false)))
       .all();
-    known.push(...rows.map((row) => knownAs(db, register, row, field.type.shows, brought)));
+    const open = openToOthers(register);
+    known.push(...rows.map((row) => knownAs(db, register, open, row, field.type.shows, brought)));
   }
   return known;
 }
@@ -128,12 +127,13 @@ export function offersOf(db: Reader, key: string, find: string, { fields, values
     .limit(LOOKED_THROUGH)
     .all();
   const brought = fieldsBrought({ fields }, field);
+  const open = openToOthers(register);
   const found: KnownRequest[] = [];
   for (const row of rows) {
-    const findable = `${labelOf(register, row, field.type.shows, nameOf(db))} ${row.number}`.toLowerCase();
+    const findable = `${labelOf(open, row, field.type.shows, nameOf(db))} ${row.number}`.toLowerCase();
     if (!words.every((word) => findable.includes(word)) || !offered(row, values, facts)) continue;
     if (found.length === OFFERED) return { offers: found, more: true };
-    found.push(knownAs(db, register, row, field.type.shows, brought));
+    found.push(knownAs(db, register, open, row, field.type.shows, brought));
   }
   return { offers: found.sort((a, b) => a.label.localeCompare(b.label)), more: false };
 }
@@ -148,10 +148,13 @@ export function offerProblems(db: Reader, { fields, values, facts, asker }: Aski
     const targets = db
       .select(TARGET)
       .from(requests)
-      .where(inArray(requests.id, [...ids]))
+      .where(and(inArray(requests.id, [...ids]), eq(requests.registerId, register.id), eq(requests.trial, false)))
       .all();
+    // What a rule or a default put there may be no request at all.
+    const missing = ids.find((id) => !targets.some((target) => target.id === id));
+    if (missing !== undefined) return [notOffered(field, missing)];
     const gone = targets.find((target) => !isAmong(field.type, target, asker) || !offered(target, values, facts));
-    return gone ? [notOffered(field, labelOf(register, gone, field.type.shows, nameOf(db)))] : [];
+    return gone ? [notOffered(field, labelOf(openToOthers(register), gone, field.type.shows, nameOf(db)))] : [];
   });
 }
 
