@@ -115,3 +115,25 @@ test('a boat is found by typing, what it brings along is reckoned with, and the 
   await expect(maren.getByText('Water sampler, Two drones').or(maren.getByText('Two drones'))).toBeVisible();
   await expect(maren.getByText('€ 840.00')).toBeVisible();
 });
+
+test('rows of a sheet are looked at, mended in the mapping, and taken in', async ({ browser }) => {
+  const maren = await pageOf(browser, 'Maren Okafor');
+  const main = maren.getByRole('main');
+  await maren.goto('/workshop/field-kit-loan/sheets');
+  const sheet = ['Tagged,From,Back,Requester', 'KI-00006,2026-12-01,2026-12-09,Hanne Istvan', 'KI-00006; KI-00003,2026-12-09,2026-12-01,'].join('\n');
+  await main.getByLabel('A sheet of requests').setInputFiles({ name: 'loans.csv', mimeType: 'text/csv', buffer: Buffer.from(sheet) });
+  await main.getByLabel('What “Tagged” is').selectOption({ label: 'Things with a tag' });
+  await main.getByLabel('What “From” is').selectOption({ label: 'Out on' });
+  await main.getByLabel('What “Back” is').selectOption({ label: 'Due back' });
+  await main.getByRole('button', { name: 'See what would happen' }).click();
+  await expect(main.getByText(/1 row would come in as FK-\d+, 1 would stay out/)).toBeVisible();
+  await expect(main.getByText('Line 3')).toBeVisible();
+  expect(await seriousTrouble(maren)).toEqual([]);
+  await main.getByRole('button', { name: 'Take in 1 request' }).click();
+  const taken = main.getByText(/1 request was taken in: FK-\d+/);
+  await expect(taken).toBeVisible();
+  const number = /FK-\d+/.exec(await taken.innerText())?.[0] ?? '';
+  await maren.goto(`/floor/all/${number}`);
+  await expect(maren.getByText('Hanne Istvan').first()).toBeVisible();
+  await expect(maren.getByRole('complementary', { name: 'Request sheet' }).getByRole('link', { name: 'Light meter, LM-02' })).toBeVisible();
+});

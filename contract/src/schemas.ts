@@ -317,6 +317,8 @@ export const sheet = z.object({
   priority: z.enum(priorities),
   values: visibleValues,
   fieldTypes: z.record(z.string(), kind),
+  /** What the form says to whoever fills a field in, by field; the same helps at the desk. */
+  help: z.record(z.string(), z.string()),
   /** Who can be picked in its fields for people. */
   people: z.array(z.object({ id: z.string(), name: z.string(), groups: z.array(z.string()) })),
   /** What its fields take terms from, and what its references point to. */

@@ -81,6 +81,19 @@ export class Desk {
   }
 }
 
+/** A trip on a boat, as it is asked for; the vessel and the budget code are things of the demo. */
+export const tripOf = (things: ReadonlyMap<string, string>, more: object = {}) => ({
+  vessel: things.get('Skiff'),
+  purpose: 'Tide gauge',
+  leaves: '2026-12-03T09:00',
+  returns: '2026-12-03T11:00',
+  area: 'bay',
+  persons: 2,
+  sea_state: 10,
+  budget: things.get('OC1200'),
+  ...more,
+});
+
 /** Somebody who calls the desk. */
 export class Caller {
   constructor(

@@ -1,6 +1,6 @@
 import { RECIPES } from '@tolvek/core/form';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Caller, Desk } from './desk.ts';
+import { type Caller, Desk, tripOf } from './desk.ts';
 
 let desk: Desk;
 let maren: Caller;
@@ -10,22 +10,13 @@ let hanne: Caller;
 beforeAll(async () => {
   desk = await Desk.open();
   [maren, priya, hanne] = await Promise.all([desk.as('Maren Okafor'), desk.as('Priya Nakamura-Lind'), desk.as('Hanne Istvan')]);
-  Object.assign(TRIP, { vessel: desk.things().get('Skiff'), budget: desk.things().get('OC1200') });
+  TRIP = tripOf(desk.things());
 });
 afterAll(() => desk.close());
 
 const key = () => ({ 'Idempotency-Key': crypto.randomUUID() });
 const onVersion = (version: number) => ({ 'If-Match': `"${version}"` });
-const TRIP = {
-  vessel: '',
-  purpose: 'Tide gauge',
-  leaves: '2026-12-03T09:00',
-  returns: '2026-12-03T11:00',
-  area: 'bay',
-  persons: 2,
-  sea_state: 10,
-  budget: '',
-};
+let TRIP: ReturnType<typeof tripOf>;
 const LINE = { what: 'Filter discs', count: 2, price: '38.50', vat: 'full' } as const;
 const PURCHASE = { purpose: 'Nutrient lines', budget: 'MB2041', lines: [LINE] } as const;
 const stored = async (): Promise<number> => (await maren.call('ledger', { query: { tray: 'all' } })).body.total;

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Caller, Desk } from './desk.ts';
+import { type Caller, Desk, tripOf } from './desk.ts';
 
 // What was begun is kept: for staff on any device, from outside behind a link that only its letter holds.
 let desk: Desk;
@@ -33,17 +33,7 @@ describe('what one of the staff began', () => {
     expect((await keep({}, 8)).body).toEqual({ kept: false });
     expect(await door(priya)).toBe(null);
     await keep({ purpose: 'Tide' }, 9);
-    const things = desk.things();
-    const sent = await priya.submit('vessel-time', {
-      vessel: things.get('Skiff'),
-      purpose: 'Tide',
-      leaves: '2026-12-03T09:00',
-      returns: '2026-12-03T11:00',
-      area: 'bay',
-      persons: 2,
-      sea_state: 10,
-      budget: things.get('OC1200'),
-    });
+    const sent = await priya.submit('vessel-time', tripOf(desk.things()));
     expect(sent.body.state).toBe('arrived');
     expect([await door(priya), (await priya.call('frontDesk')).body.begun]).toEqual([null, []]);
   });

@@ -1,7 +1,7 @@
 import { type RouteName, routes } from '@tolvek/contract';
 import { VOCABULARIES } from '@tolvek/demo';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Caller, Desk, WATER } from './desk.ts';
+import { type Caller, Desk, tripOf, WATER } from './desk.ts';
 
 // D9: hidden is absent, by every way. A unique value is planted in the restricted field, the request goes its whole way, and
 // every answer of every route, every letter and every live update is searched for it, as each person.
@@ -93,18 +93,7 @@ describe('a value in the restricted field', () => {
     const things = desk.things();
     await as('outside').call('sendKept', { params: { slug: 'visit' }, body: { answers: WATER, contact: CONTACT, typedAt: 1 } });
     const goOn = await desk.tokenFor(CONTACT.email, 'go on');
-    const { number: trip } = (
-      await as('Priya Nakamura-Lind').submit('vessel-time', {
-        vessel: things.get('Skiff'),
-        purpose: 'Tide gauge',
-        leaves: '2026-12-03T09:00',
-        returns: '2026-12-03T11:00',
-        area: 'bay',
-        persons: 2,
-        sea_state: 10,
-        budget: things.get('OC1200'),
-      })
-    ).body;
+    const { number: trip } = (await as('Priya Nakamura-Lind').submit('vessel-time', tripOf(things))).body;
     const inputs: Partial<Record<RouteName, readonly Parameters<Caller['call']>[1][]>> = {
       door: [{ params: { slug: 'visit' } }, { params: { slug: 'come-on-site' } }],
       sheet: [{ params: { number: outside } }, { params: { number: inside } }],

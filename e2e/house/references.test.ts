@@ -1,6 +1,6 @@
 import { VOCABULARIES } from '@tolvek/demo';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Caller, Desk } from './desk.ts';
+import { type Caller, Desk, tripOf } from './desk.ts';
 
 // A5, A6, A8: what fields name that is kept elsewhere, through the running desk.
 let desk: Desk;
@@ -17,17 +17,8 @@ afterAll(() => desk.close());
 
 const key = () => ({ 'Idempotency-Key': crypto.randomUUID() });
 const onVersion = (version: number) => ({ 'If-Match': `"${version}"` });
-const trip = (day: string, more: object = {}) => ({
-  vessel: things.get('Guillemot'),
-  purpose: 'Moorings',
-  leaves: `${day}T09:00`,
-  returns: `${day}T11:00`,
-  area: 'coast',
-  persons: 2,
-  sea_state: 10,
-  budget: things.get('OC1200'),
-  ...more,
-});
+const trip = (day: string, more: object = {}) =>
+  tripOf(things, { vessel: things.get('Guillemot'), purpose: 'Moorings', area: 'coast', leaves: `${day}T09:00`, returns: `${day}T11:00`, ...more });
 const shownOf = async (number: string, field: string): Promise<string> => (await maren.sheet(number)).values.fields.find((each: { key: string }) => each.key === field).shown;
 const numberOf = async (thing: string): Promise<string> =>
   (await maren.call('ledger', { query: { tray: 'things' } })).body.rows.find((row: { subject: string }) => row.subject.includes(thing)).number;

@@ -79,6 +79,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     priority: request.priority,
     values: open.visible,
     fieldTypes: Object.fromEntries(open.access.fields.filter((field) => readable.has(field.key)).map((field) => [field.key, field.type])),
+    help: Object.fromEntries(release.design.parts.flatMap((part) => (part.part === 'question' && part.help !== '' && readable.has(part.field) ? [[part.field, part.help]] : []))),
     people: pickedFrom(
       db,
       open.access.fields.filter((field) => readable.has(field.key)),

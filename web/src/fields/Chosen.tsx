@@ -1,4 +1,5 @@
 import { X } from 'lucide-react';
+import type { ReactNode } from 'react';
 
 interface ChosenProps {
   readonly items: readonly { readonly key: string; readonly label: string }[];
@@ -26,5 +27,29 @@ export function Chosen({ items, disabled, drop }: ChosenProps) {
         </li>
       ))}
     </ul>
+  );
+}
+
+interface SeveralProps {
+  readonly id: string;
+  readonly value: unknown;
+  readonly disabled: boolean | undefined;
+  readonly labelOf: (key: string) => string;
+  readonly put: (chosen: readonly string[]) => void;
+  /** What one more is picked with. */
+  readonly picker: (chosen: readonly string[], add: (key: string) => void) => ReactNode;
+}
+
+const NONE: readonly string[] = [];
+
+/** Several that were chosen, and a picker for one more. */
+export function Several({ id, value, disabled, labelOf, put, picker }: SeveralProps) {
+  const chosen = Array.isArray(value) ? (value as readonly string[]) : NONE;
+  return (
+    // biome-ignore lint/a11y/useSemanticElements: the question above it is its label, which a fieldset’s legend can’t be here
+    <div role="group" aria-labelledby={`${id}-label`}>
+      <Chosen items={chosen.map((key) => ({ key, label: labelOf(key) }))} disabled={disabled} drop={(key) => put(chosen.filter((each) => each !== key))} />
+      {picker(chosen, (key) => (key === '' || chosen.includes(key) ? undefined : put([...chosen, key])))}
+    </div>
   );
 }

@@ -1,6 +1,6 @@
 import type { KnownRequest } from '@tolvek/core/register';
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
-import { Chosen } from './Chosen.tsx';
+import { Several } from './Chosen.tsx';
 import type { Offered } from './Combobox.tsx';
 import { type InputProps, typed, useAroundFields } from './input.ts';
 
@@ -91,22 +91,14 @@ export function ReferenceInput(props: InputProps<'reference'>) {
 /** Several requests of another register. */
 export function ReferencesInput(props: InputProps<'references'>) {
   const { references } = useAroundFields();
-  const chosen = useMemo(() => (Array.isArray(props.value) ? (props.value as readonly string[]) : []), [props.value]);
   return (
-    // biome-ignore lint/a11y/useSemanticElements: the question above it is its label, which a fieldset’s legend can’t be here
-    <div role="group" aria-labelledby={`${props.id}-label`}>
-      <Chosen
-        items={chosen.map((id) => ({ key: id, label: references.find((each) => each.id === id)?.label ?? id }))}
-        disabled={props.disabled}
-        drop={(id) => props.onChange(chosen.filter((each) => each !== id))}
-      />
-      <ReferencePicker
-        {...props}
-        words=""
-        but={chosen}
-        placeholder={chosen.length === 0 ? 'Type to find it …' : 'Add another …'}
-        put={(id) => (id === '' || chosen.includes(id) ? undefined : props.onChange([...chosen, id]))}
-      />
-    </div>
+    <Several
+      id={props.id}
+      value={props.value}
+      disabled={props.disabled}
+      labelOf={(id) => references.find((each) => each.id === id)?.label ?? id}
+      put={props.onChange}
+      picker={(chosen, add) => <ReferencePicker {...props} words="" but={chosen} placeholder={chosen.length === 0 ? 'Type to find it …' : 'Add another …'} put={add} />}
+    />
   );
 }

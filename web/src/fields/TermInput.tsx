@@ -1,6 +1,6 @@
 import { termByKey, termMeant, termPath, termsOffered, type Vocabulary } from '@tolvek/core/register';
 import { lazy, Suspense, useMemo, useState } from 'react';
-import { Chosen } from './Chosen.tsx';
+import { Several } from './Chosen.tsx';
 import type { Offered } from './Combobox.tsx';
 import { type InputProps, typed, useAroundFields } from './input.ts';
 
@@ -79,23 +79,15 @@ export function TermInput(props: InputProps<'term'>) {
 /** Several terms: those chosen as a list, one more by typing. */
 export function TermsInput(props: InputProps<'terms'>) {
   const { vocabularies } = useAroundFields();
-  const chosen = useMemo(() => (Array.isArray(props.value) ? (props.value as readonly string[]) : []), [props.value]);
   const vocabulary = vocabularies.find((each) => each.key === props.type.vocabulary) ?? NO_TERMS;
   return (
-    // biome-ignore lint/a11y/useSemanticElements: the question above it is its label, which a fieldset’s legend can’t be here
-    <div role="group" aria-labelledby={`${props.id}-label`}>
-      <Chosen
-        items={chosen.map((key) => ({ key, label: termByKey(vocabulary, key)?.label ?? key }))}
-        disabled={props.disabled}
-        drop={(key) => props.onChange(chosen.filter((each) => each !== key))}
-      />
-      <TermPicker
-        {...props}
-        words=""
-        but={chosen}
-        placeholder={chosen.length === 0 ? 'Type or choose …' : 'Add another …'}
-        put={(key) => (key === '' || chosen.includes(key) ? undefined : props.onChange([...chosen, key]))}
-      />
-    </div>
+    <Several
+      id={props.id}
+      value={props.value}
+      disabled={props.disabled}
+      labelOf={(key) => termByKey(vocabulary, key)?.label ?? key}
+      put={props.onChange}
+      picker={(chosen, add) => <TermPicker {...props} words="" but={chosen} placeholder={chosen.length === 0 ? 'Type or choose …' : 'Add another …'} put={add} />}
+    />
   );
 }

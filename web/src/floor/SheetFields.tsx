@@ -1,23 +1,12 @@
 import type { AnswerOf } from '@tolvek/contract';
 import type { VisibleField } from '@tolvek/core/access';
-import {
-  fileId,
-  fileName,
-  type ItemRow,
-  type Kind,
-  type KnownRequest,
-  type NameOf,
-  namesAround,
-  type OptionColour,
-  type RawAnswer,
-  showValue,
-  typedForm,
-} from '@tolvek/core/register';
+import { fileId, fileName, type ItemRow, type Kind, type KnownRequest, namesAround, type OptionColour, type RawAnswer, typedForm } from '@tolvek/core/register';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { api, problemOf } from '../app/api.ts';
 import { type AroundFields, AroundFieldsProvider, NOTHING_KNOWN } from '../fields/input.ts';
 import { FieldInput } from '../fields/inputs.tsx';
+import { LinesTable } from '../fields/LinesTable.tsx';
 import { uploadFile } from '../fields/uploadFile.ts';
 import { Button } from '../ui/Button.tsx';
 import { ColourMark } from '../ui/ColourMark.tsx';
@@ -99,7 +88,9 @@ function SheetField({ sheet, field, reload }: { sheet: SheetData; field: Visible
         ) : (type?.kind === 'reference' || type?.kind === 'references') && field.value !== null ? (
           <References sheet={sheet} ids={Array.isArray(field.value) ? (field.value as readonly string[]) : [String(field.value)]} shown={field.shown} />
         ) : type?.kind === 'line-items' && Array.isArray(field.value) ? (
-          <Lines type={type} rows={field.value as readonly ItemRow[]} nameOf={namesAround(sheet)} />
+          <span className="col-span-2 col-start-1 row-start-2 block overflow-x-auto">
+            <LinesTable type={type} rows={field.value as readonly ItemRow[]} nameOf={namesAround(sheet)} />
+          </span>
         ) : (
           <span className="break-words whitespace-pre-line">
             <ColourMark colour={colourOf(type, field.value)} />
@@ -128,12 +119,17 @@ function SheetField({ sheet, field, reload }: { sheet: SheetData; field: Visible
       <label htmlFor={id} id={`${id}-label`} className="mb-1 block text-soft">
         {field.label}
       </label>
+      {sheet.help[field.key] ? (
+        <p id={`${id}-help`} className="mb-1 text-[13px] whitespace-pre-line text-soft">
+          {sheet.help[field.key]}
+        </p>
+      ) : null}
       <FieldInput
         id={id}
         field={described}
         value={editing}
         onChange={setEditing}
-        describedBy={problem ? `${id}-problem` : undefined}
+        describedBy={[sheet.help[field.key] ? `${id}-help` : '', problem ? `${id}-problem` : ''].filter(Boolean).join(' ') || undefined}
         invalid={problem !== null}
         disabled={isLoading}
       />
@@ -187,38 +183,3 @@ const Files = ({ number, refs }: { number: string; refs: readonly string[] }) =>
     })}
   </span>
 );
-
-/** Line items as a small table. */
-function Lines({ type, rows, nameOf }: { type: Extract<Kind, { kind: 'line-items' }>; rows: readonly ItemRow[]; nameOf: NameOf }) {
-  const isFigure = (kind: Kind['kind']): boolean => kind === 'number' || kind === 'money';
-  return (
-    <span className="col-span-2 col-start-1 row-start-2 block overflow-x-auto">
-      <table className="mt-1 w-full border-collapse text-[13px]">
-        <thead>
-          <tr className="border-b border-rule text-left text-soft">
-            {type.columns.map((column) => (
-              <th key={column.key} scope="col" className={`pr-3 pb-0.5 font-normal last:pr-0 ${isFigure(column.type.kind) ? 'text-right' : ''}`}>
-                {column.label}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((row, index) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: a line has no name; its place is what it is
-            <tr key={index}>
-              {type.columns.map((column) => {
-                const value = row[column.key];
-                return (
-                  <td key={column.key} className={`py-0.5 pr-3 align-top last:pr-0 ${isFigure(column.type.kind) ? 'text-right whitespace-nowrap' : ''}`}>
-                    {value === undefined ? '' : showValue(column, value, nameOf)}
-                  </td>
-                );
-              })}
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </span>
-  );
-}

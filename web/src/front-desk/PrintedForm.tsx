@@ -1,5 +1,6 @@
 import type { AskedQuestion, Completion, ShownPart } from '@tolvek/core/form';
 import { type Field, type FieldValue, type ItemRow, type Kind, type NameOf, namesAround, type RequestFacts, showValue } from '@tolvek/core/register';
+import { LinesTable } from '../fields/LinesTable.tsx';
 
 interface PrintedFormProps {
   readonly fields: readonly Field[];
@@ -46,7 +47,7 @@ function PrintedQuestion({ part, field, value, nameOf }: { part: AskedQuestion; 
           <RoomToWrite type={field.type} />
         </>
       ) : field.type.kind === 'line-items' ? (
-        <PrintedLines type={field.type} rows={value as readonly ItemRow[]} nameOf={nameOf} />
+        <LinesTable type={field.type} rows={value as readonly ItemRow[]} nameOf={nameOf} />
       ) : (
         <p className="whitespace-pre-line">{showValue(field, value, nameOf)}</p>
       )}
@@ -99,35 +100,4 @@ function RoomToWrite({ type }: { type: Kind }) {
       </table>
     );
   return <div className={`border-b border-ink ${type.kind === 'long-text' ? 'h-20' : 'h-7'}`} />;
-}
-
-function PrintedLines({ type, rows, nameOf }: { type: Extract<Kind, { kind: 'line-items' }>; rows: readonly ItemRow[]; nameOf: NameOf }) {
-  return (
-    <table className="mt-1 w-full border-collapse">
-      <thead>
-        <tr>
-          {type.columns.map((column) => (
-            <th key={column.key} scope="col" className="border-b border-rule-strong pr-3 text-left text-[10pt] font-normal">
-              {column.label}
-            </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {rows.map((row, index) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: a line has no name; its place is what it is
-          <tr key={index} className="border-b border-rule">
-            {type.columns.map((column) => {
-              const value = row[column.key];
-              return (
-                <td key={column.key} className="pr-3 align-top">
-                  {value === undefined ? '' : showValue(column, value, nameOf)}
-                </td>
-              );
-            })}
-          </tr>
-        ))}
-      </tbody>
-    </table>
-  );
 }

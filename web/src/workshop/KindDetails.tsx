@@ -22,15 +22,7 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
       return (
         <Line name="Options">
           <OptionsEditor options={type.options} set={(options) => setType({ ...type, options })} />
-          <label className="mt-1.5 flex items-center gap-2 text-ink">
-            <input
-              type="checkbox"
-              className="accent-green"
-              checked={type.other ?? false}
-              onChange={(event) => setType(without({ ...type, other: event.target.checked || undefined }) as Kind)}
-            />
-            People may say something else
-          </label>
+          <SomethingElse type={type} set={setType} />
         </Line>
       );
     case 'choices':
@@ -38,15 +30,7 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
         <>
           <Line name="Options">
             <OptionsEditor options={type.options} set={(options) => setType({ ...type, options })} />
-            <label className="mt-1.5 flex items-center gap-2 text-ink">
-              <input
-                type="checkbox"
-                className="accent-green"
-                checked={type.other ?? false}
-                onChange={(event) => setType(without({ ...type, other: event.target.checked || undefined }) as Kind)}
-              />
-              People may say something else
-            </label>
+            <SomethingElse type={type} set={setType} />
           </Line>
           <Line name="How many">
             <span className="flex flex-wrap gap-4">
@@ -212,6 +196,19 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
       return null;
   }
 }
+
+/** Whether something else may be said than the options. */
+const SomethingElse = ({ type, set }: { type: Extract<Kind, { kind: 'choice' | 'choices' }>; set: (type: Kind) => void }) => (
+  <label className="mt-1.5 flex items-center gap-2 text-ink">
+    <input
+      type="checkbox"
+      className="accent-green"
+      checked={type.other ?? false}
+      onChange={(event) => set(without({ ...type, other: event.target.checked || undefined }) as Kind)}
+    />
+    People may say something else
+  </label>
+);
 
 const Line = ({ name, children }: { name: string; children: ReactNode }) => (
   <>
