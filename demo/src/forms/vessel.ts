@@ -66,9 +66,13 @@ export const vessel: DemoForm = {
     intro: 'Half-days and days on the station’s boats. Crew and fuel are in the price.',
     rules: [
       rule('rule-open', 'Open sea is explained', 'area = "open"', [{ do: 'show', parts: ['lone'] }]),
-      rule('rule-full', 'No more than she carries', 'persons > berths', [
-        { do: 'refuse', field: 'persons', text: 'She carries fewer persons.', fix: 'Take fewer along, or choose another boat.' },
-      ]),
+      rule(
+        'rule-full',
+        'No more than she carries',
+        'persons > berths',
+        [{ do: 'refuse', field: 'persons', text: 'She carries fewer persons.', fix: 'Take fewer along, or choose another boat.' }],
+        { runs: 'saving' },
+      ),
       rule('rule-skiff', 'Small boats stay in the bay', 'bay_only = true', [
         { do: 'limit', field: 'area', options: ['bay'] },
         { do: 'hide', parts: ['gear'] },

@@ -74,7 +74,7 @@ function trayCondition(tray: TrayKey, viewer: Viewer, now: number): SQL | undefi
 /** Things have a tray of their own, and stand in no other. */
 function thingsKept(db: Reader): (tray: TrayKey) => SQL | undefined {
   const ids = db
-    .select()
+    .select({ id: registers.id, stages: registers.stages })
     .from(registers)
     .all()
     .filter(holdsThings)

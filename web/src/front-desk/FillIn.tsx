@@ -339,7 +339,7 @@ function fromServer(refused: ProblemDocument | null, found: readonly Problem[]):
 }
 
 /** A problem in the list names its question, once. */
-const lineFor = (problem: Problem, label: string): string => (problem.message.includes(label) ? problem.message : `${label}: ${problem.message}`);
+const lineFor = (problem: Problem, label: string): string => (problem.message.includes(label) ? problem.message : `${label}${/[?!.]$/.test(label) ? '' : ':'} ${problem.message}`);
 
 function focusOn({ field, place }: Problem): void {
   const id = inputId(field);
