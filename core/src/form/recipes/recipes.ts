@@ -134,6 +134,36 @@ const purchase: Recipe = {
   },
 };
 
+const approval: Recipe = {
+  key: 'approval',
+  label: 'Something to be approved',
+  says: 'A plan that somebody decides on before it goes ahead; small ones without.',
+  make: (ground) => {
+    const design = designOf(ground, '{what}, {cost}', [
+      asking('what', 'What', { kind: 'text' }, { asks: 'What do you plan?' }),
+      asking('why', 'Reason', { kind: 'long-text' }, { asks: 'Why is it needed?' }),
+      asking('begins', 'Begins', { kind: 'date', notBeforeToday: true }, { asks: 'From which day?' }),
+      asking('ends', 'Ends', { kind: 'date', notBefore: 'begins' }, { asks: 'Until which day?', required: false }),
+      asking('cost', 'Cost', { kind: 'money', currency: 'EUR', least: 0 }, { asks: 'What will it cost?', required: false }),
+    ]);
+    return {
+      ...design,
+      routing: {
+        columns: [{ id: 'cost', label: 'Cost', input: 'cost' }],
+        rows: [
+          {
+            id: 'small',
+            note: 'Small things need no decision',
+            cells: { cost: '<= 100' },
+            outcome: { team: ground.team, priority: 'normal', workingDays: 2, needsApproval: false },
+          },
+        ],
+        otherwise: { ...design.routing.otherwise, needsApproval: true },
+      },
+    };
+  },
+};
+
 const confidential: Recipe = {
   key: 'confidential',
   label: 'A confidential report',
@@ -187,4 +217,4 @@ const event: Recipe = {
 const blank: Recipe = { key: 'blank', label: 'An empty form', says: 'Nothing yet.', make: blankDesign };
 
 /** Ready-made starts, the plainest first. */
-export const RECIPES: readonly Recipe[] = [blank, simple, booking, loan, purchase, confidential, event, things];
+export const RECIPES: readonly Recipe[] = [blank, simple, booking, loan, approval, purchase, confidential, event, things];
