@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { FACTS } from '../../laws/anyForm.ts';
-import type { Field, FieldValue, Kind, ReferenceKind, RequestFacts } from '../register/index.ts';
-import { blankDesign, type FormDesign, findingsOf, type KnownRegister, lookedAtTogether, offerScope, prepareCompletion, prepareKeeping, prepareOffer } from './index.ts';
+import { blankDesign, type FormDesign, findingsOf, type KnownRegister, lookedAtTogether, offerScope, prepareCompletion, prepareKeeping, prepareOffer } from '../src/form/index.ts';
+import type { Field, FieldValue, Kind, ReferenceKind, RequestFacts } from '../src/register/index.ts';
+import { FACTS } from './anyForm.ts';
 
 const BOATS: KnownRegister = {
   key: 'vessels',
