@@ -18,3 +18,4 @@ export type QueryOf<N extends RouteName> = z.input<Routes[N]['query']>;
 export type Person = z.infer<typeof person>;
 
 export { type TrayKey, trayKeys } from './params.ts';
+export { MOST_IMPORTED } from './workshop.ts';

@@ -31,7 +31,7 @@ const knownRegister: z.ZodType<KnownRegister> = z.object({
 });
 
 /** Rows taken in at once. */
-const MOST_IMPORTED = 500;
+export const MOST_IMPORTED = 500;
 
 /** Where a vocabulary is used: by which form, in which field. */
 const use = z.object({ form: z.string(), title: z.string(), field: z.string() });

@@ -3,7 +3,7 @@ import { relationTo, reveal } from '@tolvek/core/access';
 import type { Viewer } from '@tolvek/core/people';
 import { fileId } from '@tolvek/core/register';
 import { eq } from 'drizzle-orm';
-import type { Response, Router } from 'express';
+import type { Request, Response, Router } from 'express';
 import { admissionOf, follower } from '../intake/admission.ts';
 import { doorBySlug } from '../intake/commands.ts';
 import { takeOut } from '../intake/takeOut.ts';
@@ -26,13 +26,12 @@ export function fileRoutes(router: Router, house: House, auth: Auth): void {
     const { door, release } = doorBySlug(house.db, slug);
     const admission = admissionOf(door, viewer, house.clock.now());
     if (!admission.admitted) throw notAllowed(admission.message);
-    const length = request.get('Content-Length');
     const file = await takeFile(house, {
       formId: release.formId,
       field: askedFor(release, field),
       name,
       body: request,
-      announced: length === undefined ? undefined : Number(length),
+      announced: announcedBy(request),
     });
     response.set('Cache-Control', 'no-store').json(file);
   });
@@ -42,10 +41,7 @@ export function fileRoutes(router: Router, house: House, auth: Auth): void {
     const { number } = routes.sheetUpload.params.parse(request.params);
     const { field, name } = routes.sheetUpload.query.parse({ ...request.query });
     const { formId, file } = fieldToFill(house, viewer, requestByNumber(house.db, number), field);
-    const length = request.get('Content-Length');
-    response
-      .set('Cache-Control', 'no-store')
-      .json(await takeFile(house, { formId, field: file, name, body: request, announced: length === undefined ? undefined : Number(length) }));
+    response.set('Cache-Control', 'no-store').json(await takeFile(house, { formId, field: file, name, body: request, announced: announcedBy(request) }));
   });
 
   router.get(routes.file.path, async (request, response) => {
@@ -73,6 +69,12 @@ export function fileRoutes(router: Router, house: House, auth: Auth): void {
     const { viewer, requestId } = follower(house.db, token, house.clock.now());
     sendFile(house, viewer, requestById(house.db, requestId), id, response);
   });
+}
+
+/** How many bytes a caller says it will send; undefined when it doesn’t. */
+function announcedBy(request: Request): number | undefined {
+  const length = request.get('Content-Length');
+  return length === undefined ? undefined : Number(length);
 }
 
 /** The field for files of a request that somebody of its desk may change; for anybody else it does not exist. */

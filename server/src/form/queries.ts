@@ -1,5 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { compareDesigns, type DesignChange, type Finding, type FormDesign, findingsOf, prepareCompletion } from '@tolvek/core/form';
+import { compareDesigns, type DesignChange, type Finding, type FormDesign, findingsOf, namedBy, prepareCompletion } from '@tolvek/core/form';
 import { prepareIntake } from '@tolvek/core/intake';
 import { and, asc, count, desc, eq, gt } from 'drizzle-orm';
 import { doors } from '../door/tables.ts';
@@ -48,7 +48,7 @@ export function findingsFor(db: Reader, formId: string, design: FormDesign): rea
     groups,
     outside: doorsOf(db, formId).some((door) => door.kind === 'outside'),
     vocabularies: vocabulariesFor(db, design.fields),
-    registers: knownRegisters(db),
+    registers: knownRegisters(db, namedBy(design).registers),
   });
 }
 

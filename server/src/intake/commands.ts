@@ -3,7 +3,7 @@ import { momentInWords } from '@tolvek/core/deadline';
 import { admit, contactProblems } from '@tolvek/core/door';
 import { refusalsOf } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
-import type { Problem as FieldProblem, RawAnswers } from '@tolvek/core/register';
+import type { Problem as FieldProblem, RawAnswers, RequestFacts, Values } from '@tolvek/core/register';
 import { eq } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { approvals } from '../approval/tables.ts';
@@ -23,11 +23,10 @@ import { issueLink, linkEnds, openLink, spendLink } from '../platform/links.ts';
 import { notAllowed, notFound, notSignedIn, Problem, wrongFields } from '../platform/problem.ts';
 import { claim, takenAnswers } from '../register/claims.ts';
 import { remember } from '../register/history.ts';
-import { storeRequest } from '../register/newRequest.ts';
+import { nextNumber, storeRequest } from '../register/newRequest.ts';
 import { giveNumbers } from '../register/numbers.ts';
 import { registerById, requestById } from '../register/queries.ts';
 import { offerProblems, offersOf, point } from '../register/references.ts';
-import { registers } from '../register/tables.ts';
 import { admissionOf, keptByOthers } from './admission.ts';
 import { factsFor } from './facts.ts';
 import { forgetKept } from './kept.ts';
@@ -89,10 +88,7 @@ function keepForConfirmation(house: House, tx: Transaction, now: number, door: D
   const files = filesNamed(tx, release.formId, release.design.fields, input.answers);
   const facts = { ...factsFor(tx, { door, design: release.design, requester: null, now, named: input.answers }), files };
   const completion = releaseById(tx, release.id).complete(input.answers, facts);
-  const held = [
-    ...takenAnswers(tx, release.formId, release.design, completion.values, null),
-    ...offerProblems(tx, { fields: release.design.fields, values: completion.values, facts, asker: null }),
-  ];
+  const held = answersHeld(tx, release, completion.values, facts, null);
   const all = [...refusalsOf(completion), ...contactProblems({ name, email }), ...held];
   if (all.length > 0) throw wrongFields(all);
   // Whether the address belongs to somebody, and whether they may come in, is said only to who holds it: in the letter's page.
@@ -116,32 +112,37 @@ export function waitingFor(db: Reader, token: string, now: number) {
   return { link, submission, release: releaseById(db, submission.releaseId).release };
 }
 
-/**
- * What only the house can know of answers while they are being filled in: that another request has them already, or that a
- * reference points to what is not offered with the others. What is wrong otherwise is not told here.
- */
-export function checkAnswers(db: Reader, viewer: Viewer | null, slug: string, answers: RawAnswers, now: number): readonly FieldProblem[] {
-  const { door, release } = doorBySlug(db, slug);
+/** What only the house can know of answers: that another request has them already, or that a reference points to what is not offered with the others. */
+export const answersHeld = (db: Reader, { formId, design }: ReleaseRow, values: Values, facts: RequestFacts, asker: string | null): readonly FieldProblem[] => [
+  ...takenAnswers(db, formId, design, values, asker),
+  ...offerProblems(db, { fields: design.fields, values, facts, asker }),
+];
+
+/** What answers at a door come to so far, for whoever is typing them. */
+function completedAt(db: Reader, viewer: Viewer | null, { door, release }: ReturnType<typeof doorBySlug>, answers: RawAnswers, now: number) {
   if (door.kind === 'staff' && !viewer) throw notSignedIn();
   const requester = door.kind === 'staff' && viewer ? (personById(db, viewer.personId) ?? null) : null;
   const facts = factsFor(db, { door, design: release.design, requester, now, named: answers });
-  const { values } = releaseById(db, release.id).complete(answers, facts);
-  const asker = requester?.id ?? null;
-  return [...takenAnswers(db, release.formId, release.design, values, asker), ...offerProblems(db, { fields: release.design.fields, values, facts, asker })];
+  return { facts, values: releaseById(db, release.id).complete(answers, facts).values, asker: requester?.id ?? null };
+}
+
+/** What only the house can know of answers while they are being filled in. What is wrong otherwise is not told here. */
+export function checkAnswers(db: Reader, viewer: Viewer | null, slug: string, answers: RawAnswers, now: number): readonly FieldProblem[] {
+  const at = doorBySlug(db, slug);
+  const { facts, values, asker } = completedAt(db, viewer, at, answers, now);
+  return answersHeld(db, at.release, values, facts, asker);
 }
 
 /** What a reference of a form offers with the answers so far. */
 export function offersAt(db: Reader, viewer: Viewer | null, slug: string, { field, find, answers }: BodyOf<'offers'>, now: number): AnswerOf<'offers'> {
-  const { door, release } = doorBySlug(db, slug);
+  const at = doorBySlug(db, slug);
+  const { door, release } = at;
   if (door.kind === 'staff' && !viewer) throw notSignedIn();
   const admission = admissionOf(door, viewer, now);
   if (!admission.admitted) throw refusal(admission);
-  const asked = release.design.parts.some((part) => part.part === 'question' && part.field === field);
-  if (!asked) throw notFound('A question with this name');
-  const requester = door.kind === 'staff' && viewer ? (personById(db, viewer.personId) ?? null) : null;
-  const facts = factsFor(db, { door, design: release.design, requester, now, named: answers });
-  const { values } = releaseById(db, release.id).complete(answers, facts);
-  return offersOf(db, field, find, { fields: release.design.fields, values, facts, asker: requester?.id ?? null });
+  if (!release.design.parts.some((part) => part.part === 'question' && part.field === field)) throw notFound('A question with this name');
+  const { facts, values, asker } = completedAt(db, viewer, at, answers, now);
+  return offersOf(db, field, find, { fields: release.design.fields, values, facts, asker });
 }
 
 /** Confirms an outside address by the link in the letter. It works once. */
@@ -192,17 +193,10 @@ function arrive(house: House, tx: Transaction, effects: Effects, now: number, do
   const intake = releaseById(tx, release.id).takeIn(door, answers, { now, calendar, facts, requester });
   if (!intake.taken) throw 'refusal' in intake ? refusal(intake.refusal) : wrongFields(intake.problems);
   const { values, approval, deadline, timers } = intake.request;
-  const held = [
-    ...takenAnswers(tx, release.formId, release.design, values, requester.id),
-    ...offerProblems(tx, { fields: release.design.fields, values, facts, asker: requester.id }),
-  ];
+  const held = answersHeld(tx, release, values, facts, requester.id);
   if (held.length > 0) throw wrongFields(held);
 
-  const number = `${register.prefix}-${String(register.nextNumber).padStart(5, '0')}`;
-  tx.update(registers)
-    .set({ nextNumber: register.nextNumber + 1 })
-    .where(eq(registers.id, register.id))
-    .run();
+  const number = nextNumber(tx, register);
   const { id, phase } = storeRequest(tx, { number, register, release, doorId: door.id, requesterId: requester.id, taken: intake.request, now, trial: false });
   remember(tx, now, {
     requestId: id,

@@ -1,5 +1,5 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
-import { isReferring } from '@tolvek/core/form';
+import { isReferring, refusalsOf } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import { type Field, type Problem as FieldProblem, type RawAnswers, type RequestFacts, typedFromCell, unguarded } from '@tolvek/core/register';
 import { and, eq, inArray } from 'drizzle-orm';
@@ -13,14 +13,14 @@ import type { Transaction } from '../platform/database.ts';
 import { type Effects, type House, write } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { notFound, Problem } from '../platform/problem.ts';
-import { claim, takenAnswers } from '../register/claims.ts';
+import { claim } from '../register/claims.ts';
 import { remember } from '../register/history.ts';
-import { storeRequest } from '../register/newRequest.ts';
+import { nextNumber, storeRequest } from '../register/newRequest.ts';
 import { giveNumbers } from '../register/numbers.ts';
 import { type RegisterRow, registerById } from '../register/queries.ts';
-import { offerProblems, point, requestsNamed } from '../register/references.ts';
+import { point, requestsNamed } from '../register/references.ts';
 import { registers, requests } from '../register/tables.ts';
-import type { DoorRow } from './commands.ts';
+import { answersHeld, type DoorRow } from './commands.ts';
 import { factsFor } from './facts.ts';
 
 type Row = BodyOf<'takeInRows'>['rows'][number];
@@ -126,19 +126,14 @@ function takeOne(tx: Transaction, effects: Effects, now: number, { release, door
   const { design } = release;
   const calendar = calendarOf(tx, design.deadline.calendar);
   const complete = releaseById(tx, release.id).complete(answers, told);
-  const asker = requester.id;
-  const held = [...takenAnswers(tx, release.formId, design, complete.values, asker), ...offerProblems(tx, { fields: design.fields, values: complete.values, facts: told, asker })];
-  if (complete.problems.length + complete.strangers.length + held.length > 0) return refused([...complete.problems, ...complete.strangers, ...held]);
+  const problems = [...refusalsOf(complete), ...answersHeld(tx, release, complete.values, told, requester.id)];
+  if (problems.length > 0) return refused(problems);
   const facts = { ...told, numbers: giveNumbers(tx, register.id, design.fields, told.today) };
   const always = { ...door, kind: 'staff' as const, open: true, opensAt: null, closesAt: null };
   const intake = releaseById(tx, release.id).takeIn(always, answers, { now, calendar, facts, requester: { kind: 'staff', active: true } });
   // What was complete a moment ago is taken; anything else is a mistake of ours.
   if (!intake.taken) throw new Problem(500, 'import', 'A row could not be taken in', 'Nothing was changed. Try again.');
-  const number = `${register.prefix}-${String(register.nextNumber).padStart(5, '0')}`;
-  tx.update(registers)
-    .set({ nextNumber: register.nextNumber + 1 })
-    .where(eq(registers.id, register.id))
-    .run();
+  const number = nextNumber(tx, register);
   const { values, approval, timers } = intake.request;
   const { id, phase } = storeRequest(tx, { number, register, release, doorId: door.id, requesterId: requester.id, taken: intake.request, now, trial: false });
   remember(tx, now, { requestId: id, actorId: importer.id, kind: 'arrived', words: `Taken in from a sheet, release ${release.number}` });

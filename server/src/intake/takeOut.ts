@@ -4,11 +4,11 @@ import { cellOf, type Field, guarded } from '@tolvek/core/register';
 import { and, asc, eq, ne } from 'drizzle-orm';
 import Papa from 'papaparse';
 import { formByKey } from '../form/queries.ts';
-import { groupNames, nameOf as personName, staffIn } from '../people/queries.ts';
+import { groupNames, staffIn } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { notAllowed, notFound } from '../platform/problem.ts';
 import { nameOf } from '../register/names.ts';
-import { partiesIn, registerById, stageOf } from '../register/queries.ts';
+import { partiesIn, registerById, requestById, stageOf } from '../register/queries.ts';
 import { requestsNamed } from '../register/references.ts';
 import { iso } from '../register/sheet.ts';
 import { requests } from '../register/tables.ts';
@@ -30,7 +30,6 @@ export function* takeOut(db: Reader, viewer: Viewer, formKey: string, among: 'un
   const around = { vocabularies: vocabulariesFor(db, register.fields), people: staffIn(db, 'all') };
   const teams = groupNames(db);
   const names = nameOf(db);
-  const called = personName(db);
   yield line([...FIXED, ...register.fields.map((field) => field.label)]);
   const ids = db
     .select({ id: requests.id })
@@ -39,7 +38,7 @@ export function* takeOut(db: Reader, viewer: Viewer, formKey: string, among: 'un
     .orderBy(asc(requests.createdAt), asc(requests.id))
     .all();
   for (const { id } of ids) {
-    const request = db.select().from(requests).where(eq(requests.id, id)).get();
+    const request = requestById(db, id);
     if (!request) continue;
     const relation = relationTo(partiesIn(request, register), viewer);
     if (!relation.isDesk) continue;
@@ -52,9 +51,9 @@ export function* takeOut(db: Reader, viewer: Viewer, formKey: string, among: 'un
     yield line([
       request.number,
       stageOf(register, request.stage).label,
-      called(request.requesterId) ?? '',
+      names(request.requesterId) ?? '',
       teams.get(request.team) ?? request.team,
-      request.handlerId ? (called(request.handlerId) ?? '') : '',
+      request.handlerId ? (names(request.handlerId) ?? '') : '',
       iso(request.createdAt),
       iso(request.due),
       request.finishedAt === null ? '' : iso(request.finishedAt),

@@ -75,12 +75,6 @@ export function namesOf(db: Reader, ids: readonly string[]): ReadonlyMap<string,
   );
 }
 
-/** How people are called, looked up when it is asked. */
-export const nameOf =
-  (db: Reader) =>
-  (id: string): string | undefined =>
-    personById(db, id)?.name;
-
 /** Active staff with their groups, of some groups or of all, by name. */
 export function staffIn(db: Reader, wanted: readonly string[] | 'all'): readonly KnownPerson[] {
   const found = new Map<string, { id: string; name: string; groups: string[] }>();

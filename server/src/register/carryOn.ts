@@ -1,6 +1,6 @@
 import type { ValueChange } from '@tolvek/core/access';
 import type { Field } from '@tolvek/core/register';
-import { and, eq } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import type { Transaction } from '../platform/database.ts';
 import type { Effects } from '../platform/house.ts';
 import { changesBetween, factsOfRequest, keepingOf } from './commands.ts';
@@ -38,7 +38,7 @@ export function carryOn(
     if (changes.length === 0) continue;
     tx.update(requests)
       .set({ values: kept.values, version: request.version + 1, updatedAt: now })
-      .where(and(eq(requests.id, request.id)))
+      .where(eq(requests.id, request.id))
       .run();
     remember(tx, now, { requestId: request.id, actorId: null, kind: 'fields', words: `Followed a change of ${target.number}`, changes });
     effects.changed.add(request.id);

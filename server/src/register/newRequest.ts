@@ -1,9 +1,10 @@
 import type { TakenIn } from '@tolvek/core/intake';
+import { eq } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import type { ReleaseRow } from '../form/queries.ts';
 import type { Transaction } from '../platform/database.ts';
 import { firstStage, type RegisterRow, stageWithRole } from './queries.ts';
-import { requests } from './tables.ts';
+import { registers, requests } from './tables.ts';
 
 interface NewRequest {
   readonly number: string;
@@ -14,6 +15,15 @@ interface NewRequest {
   readonly taken: TakenIn;
   readonly now: number;
   readonly trial: boolean;
+}
+
+/** The number of the next request of a register; it is never given again. */
+export function nextNumber(tx: Transaction, { id, prefix, nextNumber: next }: RegisterRow): string {
+  tx.update(registers)
+    .set({ nextNumber: next + 1 })
+    .where(eq(registers.id, id))
+    .run();
+  return `${prefix}-${String(next).padStart(5, '0')}`;
 }
 
 /** Stores what was taken in as a request: to be decided when a decision is needed, at the first stage otherwise. */

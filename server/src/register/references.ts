@@ -26,11 +26,13 @@ export const openToOthers = (register: Pick<RegisterRow, 'fields' | 'access'>): 
 
 const registerByKey = (db: Reader, key: string): RegisterRow | undefined => db.select().from(registers).where(eq(registers.key, key)).get();
 
-/** The registers that references can point to: those a form was released for. */
-export function knownRegisters(db: Reader): readonly KnownRegister[] {
+/** The registers that references can point to: those a form was released for. `keys`: only these of them. */
+export function knownRegisters(db: Reader, keys?: readonly string[]): readonly KnownRegister[] {
+  if (keys?.length === 0) return [];
   return db
     .select()
     .from(registers)
+    .where(keys ? inArray(registers.key, [...keys]) : undefined)
     .orderBy(asc(registers.name))
     .all()
     .filter((register) => register.fields.length > 0)

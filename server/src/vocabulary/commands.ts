@@ -1,15 +1,15 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { freshKey } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
-import { type FieldValue, type Term, termByKey, type Vocabulary, vocabularyProblems } from '@tolvek/core/register';
-import { and, eq } from 'drizzle-orm';
+import { type Term, termByKey, type Vocabulary, vocabularyProblems } from '@tolvek/core/register';
+import { eq } from 'drizzle-orm';
 import type { Transaction } from '../platform/database.ts';
 import { type Effects, type House, write } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { notFound, staleVersion, wrongFields } from '../platform/problem.ts';
 import { remember } from '../register/history.ts';
 import { requests } from '../register/tables.ts';
-import { requestsWithTerms, withTerms } from './held.ts';
+import { heldTerms, requestsWithTerms, withTerms } from './held.ts';
 import { allVocabularies, vocabularyByKey } from './queries.ts';
 import { vocabularies } from './tables.ts';
 
@@ -56,32 +56,33 @@ export function saveVocabulary(house: House, viewer: Viewer, input: { key: strin
 
 function lostTerms(tx: Transaction, vocabulary: string, gone: readonly Term[]): readonly Term[] {
   if (gone.length === 0) return [];
-  const held = new Set<string>();
-  for (const { values, fields } of requestsWithTerms(tx, vocabulary)) {
-    const text = fields.map((field) => JSON.stringify(values[field.key] ?? null)).join(' ');
-    for (const term of gone) if (text.includes(`"${term.key}"`)) held.add(term.key);
-  }
+  const held = heldTerms(tx, vocabulary);
   return gone.filter((term) => held.has(term.key));
 }
 
 /** Requests that hold a term merged just now hold the other one from then on, so that conditions find them by it. */
 function followMerges(tx: Transaction, effects: Effects, viewer: Viewer, now: number, before: Vocabulary, after: Vocabulary): number {
   const fresh = after.terms.filter((term) => term.now !== undefined && before.terms.find((each) => each.key === term.key)?.now !== term.now);
-  const into = new Map(fresh.flatMap((term) => (termByKey(after, term.key) ? [[term.key, termByKey(after, term.key)?.key ?? '']] : [])));
+  const into = new Map(
+    fresh.flatMap((term) => {
+      const target = termByKey(after, term.key);
+      return target ? [[term.key, target.key] as const] : [];
+    }),
+  );
   if (into.size === 0) return 0;
   let moved = 0;
-  for (const { id, values, fields } of [...requestsWithTerms(tx, after.key)]) {
+  for (const { id, version, values, fields } of [...requestsWithTerms(tx, after.key)]) {
     const changes = fields.flatMap((field) => {
       const value = values[field.key];
-      const next: FieldValue | undefined = value === undefined ? undefined : withTerms(field, after.key, value, into);
-      return value === undefined || next === value || next === undefined ? [] : [{ field: field.key, before: value, after: next }];
+      if (value === undefined) return [];
+      const next = withTerms(field, after.key, value, into);
+      return next === value ? [] : [{ field: field.key, before: value, after: next }];
     });
     if (changes.length === 0) continue;
     moved += 1;
-    const request = tx.select({ version: requests.version }).from(requests).where(eq(requests.id, id)).get();
     tx.update(requests)
-      .set({ values: { ...values, ...Object.fromEntries(changes.map((change) => [change.field, change.after])) }, version: (request?.version ?? 0) + 1, updatedAt: now })
-      .where(and(eq(requests.id, id)))
+      .set({ values: { ...values, ...Object.fromEntries(changes.map((change) => [change.field, change.after])) }, version: version + 1, updatedAt: now })
+      .where(eq(requests.id, id))
       .run();
     remember(tx, now, { requestId: id, actorId: viewer.personId, kind: 'fields', words: `Terms of “${after.name}” were merged`, changes });
     effects.changed.add(id);

@@ -18,11 +18,12 @@ const heldIn = (value: FieldValue, where: readonly string[] | 'itself'): readonl
 };
 
 /** Requests of the registers that take terms of a vocabulary, with the fields that do. */
-export function* requestsWithTerms(db: Reader, vocabulary: string): Generator<{ id: string; values: Values; fields: readonly Field[] }> {
+export function* requestsWithTerms(db: Reader, vocabulary: string): Generator<{ id: string; version: number; values: Values; fields: readonly Field[] }> {
   for (const register of db.select().from(registers).all()) {
     const fields = register.fields.filter((field) => takes(field, vocabulary) !== null);
     if (fields.length === 0) continue;
-    for (const row of db.select({ id: requests.id, values: requests.values }).from(requests).where(eq(requests.registerId, register.id)).all()) yield { ...row, fields };
+    for (const row of db.select({ id: requests.id, version: requests.version, values: requests.values }).from(requests).where(eq(requests.registerId, register.id)).all())
+      yield { ...row, fields };
   }
 }
 

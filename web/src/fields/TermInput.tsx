@@ -11,6 +11,11 @@ const LISTED = 150;
 
 const NO_TERMS: Vocabulary = { key: '', name: '', terms: [] };
 
+/** A vocabulary as far as it is known here; without terms where it is not. */
+function useVocabulary(key: string): Vocabulary {
+  return useAroundFields().vocabularies.find((each) => each.key === key) ?? NO_TERMS;
+}
+
 const plain = (words: string): string => words.trim().toLowerCase();
 
 /** The terms that fit what is typed: all in their order while nothing is, else those whose words hold it, each with where it stands. */
@@ -37,9 +42,8 @@ type TermPickerProps = Pick<InputProps, 'id' | 'describedBy' | 'invalid' | 'disa
 };
 
 function TermPicker({ id, describedBy, invalid, disabled, onBlur, type, words, but, placeholder, put }: TermPickerProps) {
-  const { vocabularies } = useAroundFields();
   const [find, setFind] = useState('');
-  const vocabulary = vocabularies.find((each) => each.key === type.vocabulary) ?? NO_TERMS;
+  const vocabulary = useVocabulary(type.vocabulary);
   const offered = useMemo(() => offeredFor(vocabulary, type.under, find, but), [vocabulary, type.under, find, but]);
   const leave = (left: string): void => {
     // Words that mean a term are taken as it; others stay as they are, and are told to be none.
@@ -70,16 +74,14 @@ const NONE: readonly string[] = [];
 
 /** One term of a vocabulary: typed, or chosen from its order. */
 export function TermInput(props: InputProps<'term'>) {
-  const { vocabularies } = useAroundFields();
   const value = typed(props.value);
-  const vocabulary = vocabularies.find((each) => each.key === props.type.vocabulary) ?? NO_TERMS;
+  const vocabulary = useVocabulary(props.type.vocabulary);
   return <TermPicker {...props} words={termByKey(vocabulary, value)?.label ?? value} but={NONE} placeholder="Type or choose …" put={props.onChange} />;
 }
 
 /** Several terms: those chosen as a list, one more by typing. */
 export function TermsInput(props: InputProps<'terms'>) {
-  const { vocabularies } = useAroundFields();
-  const vocabulary = vocabularies.find((each) => each.key === props.type.vocabulary) ?? NO_TERMS;
+  const vocabulary = useVocabulary(props.type.vocabulary);
   return (
     <Several
       id={props.id}

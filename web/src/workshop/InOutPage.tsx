@@ -1,4 +1,4 @@
-import type { AnswerOf } from '@tolvek/contract';
+import { type AnswerOf, MOST_IMPORTED } from '@tolvek/contract';
 import { type FormDesign, questionsOf } from '@tolvek/core/form';
 import { comesInCells, type Field } from '@tolvek/core/register';
 import { useState } from 'react';
@@ -6,8 +6,6 @@ import { api, problemOf } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
 import { readStartFile, type StartFile } from './startFrom.ts';
 
-/** Rows taken in at once. */
-const MOST = 500;
 /** In the place of a field: whose request it is, by mail address or name. */
 const REQUESTER = '@requester';
 
@@ -76,7 +74,7 @@ function TakeIn({ form }: { form: AnswerOf<'form'> }) {
   const [headings = [], ...lines] = rows;
   const fields = comingIn(form.draft);
   const look = (apply: boolean): void => {
-    const body = lines.slice(0, MOST).map((line) => ({
+    const body = lines.slice(0, MOST_IMPORTED).map((line) => ({
       cells: Object.fromEntries(columns.flatMap((key, index) => (key === '' || key === REQUESTER ? [] : [[key, line[index] ?? '']]))),
       requester: columns.includes(REQUESTER) ? (line[columns.indexOf(REQUESTER)] ?? '') : '',
     }));
@@ -116,7 +114,7 @@ function TakeIn({ form }: { form: AnswerOf<'form'> }) {
         <>
           <p className="mt-4">
             {lines.length} {lines.length === 1 ? 'row' : 'rows'}.{' '}
-            {lines.length > MOST ? `The first ${MOST} are taken; take the others in from a second file.` : 'Which column is which?'}
+            {lines.length > MOST_IMPORTED ? `The first ${MOST_IMPORTED} are taken; take the others in from a second file.` : 'Which column is which?'}
           </p>
           <table className="mt-2 w-full border-collapse">
             <thead>
