@@ -13,13 +13,13 @@ import { withPasted } from './pastedTerms.ts';
 /** The vocabularies of the house: lists of terms that many forms use, kept once. */
 export function Vocabularies() {
   useTitle('Vocabularies');
-  const { vocabulary: key } = useParams();
+  const { vocabulary: asked } = useParams();
   const { data: me } = api.useMeQuery();
   const { data, error, refetch } = api.useVocabulariesQuery();
+  // The first one stands open where none is asked for: going there instead would lose what is typed beside the list.
+  const key = asked ?? data?.vocabularies[0]?.key;
   const { data: opened, error: closed } = api.useVocabularyQuery({ key: key ?? '' }, { skip: !key });
   if (me && !me.person) return <Navigate to="/sign-in?back=/workshop/vocabularies" replace />;
-  const first = data?.vocabularies[0];
-  if (!key && first) return <Navigate to={`/workshop/vocabularies/${first.key}`} replace />;
   return (
     <div className="grid h-[calc(100dvh-46px)] grid-cols-[240px_minmax(0,1fr)]">
       <nav aria-label="Vocabularies" className="overflow-auto border-r border-rule pt-5 pl-5">
