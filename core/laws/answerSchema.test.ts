@@ -64,6 +64,7 @@ describe('a form taken along', () => {
     };
     expect(groupsNeeded(design)).toEqual(['boats', 'divers']);
     const moved = settledHere(design, { groups: { divers: 'swimmers' }, calendars: {}, vocabularies: {}, registers: {} });
+    expect(moved.fields[0]?.type).toEqual({ ...boat, offered: 'is member(requester, "swimmers")' });
     expect(moved.rules[0]?.when).toBe('list contains(requester.groups, "swimmers") or is member(requester, "boats")');
   });
 });

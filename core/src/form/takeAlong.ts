@@ -1,6 +1,7 @@
 import { type Field, isFilled, type Kind, type Vocabulary } from '../register/index.ts';
 import type { RoutingRow } from '../routing/index.ts';
 import { type Action, type FormDesign, questionsOf } from './design.ts';
+import { isReferring } from './offers.ts';
 
 /** A form with all it needs, to be taken to another installation as one file. */
 export interface FormFile {
@@ -27,9 +28,10 @@ interface Named {
 /** Where a condition names a group: `list contains(requester.groups, "boats")`, `is member(requester, "boats")`. */
 const GROUP_NAMED = /(list contains\(\s*requester\.groups\s*,\s*|is member\(\s*\w+\s*,\s*)"([^"\\]+)"/g;
 
-/** Every expression of a form, changed where it has to be. */
+/** Every expression of a form about its requests, changed where it has to be; formulas of lines know only their line. */
 function inExpressions(design: FormDesign, change: (text: string) => string): FormDesign {
   const action = (each: Action): Action => (each.do === 'set' ? { ...each, value: change(each.value) } : each);
+  const limited = (each: Field): Field => (isReferring(each.type) && each.type.offered ? { ...each, type: { ...each.type, offered: change(each.type.offered) } } : each);
   const field = (each: Field): Field => {
     if (each.source === 'computed') return { ...each, formula: change(each.formula) };
     if (isFilled(each) && each.preset?.from === 'formula') return { ...each, preset: { ...each.preset, formula: change(each.preset.formula) } };
@@ -38,7 +40,7 @@ function inExpressions(design: FormDesign, change: (text: string) => string): Fo
   const cells = (row: RoutingRow): RoutingRow => ({ ...row, cells: Object.fromEntries(Object.entries(row.cells).map(([column, cell]) => [column, change(cell)])) });
   return {
     ...design,
-    fields: design.fields.map(field),
+    fields: design.fields.map((each) => field(limited(each))),
     rules: design.rules.map((rule) => ({ ...rule, when: change(rule.when), then: rule.then.map(action), otherwise: rule.otherwise.map(action) })),
     routing: { ...design.routing, columns: design.routing.columns.map((column) => ({ ...column, input: change(column.input) })), rows: design.routing.rows.map(cells) },
   };
