@@ -58,8 +58,10 @@ describe('a form taken along', () => {
 
   it('has the groups that conditions name put in their place as well', () => {
     const when = 'list contains(requester.groups, "divers") or is member(requester, "boats")';
+    const boat = { kind: 'reference' as const, register: 'vessels', shows: ['name'], among: 'all' as const, offered: 'is member(requester, "divers")' };
+    const fields = [{ key: 'boat', label: 'Boat', type: boat, source: 'asked' as const }];
     const design = {
-      ...asDesign({ fields: [], parts: [], rules: [] }),
+      ...asDesign({ fields, parts: [], rules: [] }),
       rules: [{ id: 'r', name: 'R', says: '', when, then: [], otherwise: [], on: true, runs: 'filling' as const }],
     };
     expect(groupsNeeded(design)).toEqual(['boats', 'divers']);
