@@ -1,7 +1,10 @@
 import { expect, type Page, test } from '@playwright/test';
 import { pageOf, seriousTrouble } from './people.ts';
 
-/** Moves on with Tab alone until the focus is on a control of this name, within the last rule when there is one. */
+/**
+ * Moves on with Tab alone until the focus is on a control of this name, within the last rule when
+ * there is one.
+ */
 async function tabTo(page: Page, name: string): Promise<void> {
   for (let step = 0; step < 120; step += 1) {
     await page.keyboard.press('Tab');
@@ -9,7 +12,10 @@ async function tabTo(page: Page, name: string): Promise<void> {
       const active = document.activeElement;
       const rules = [...document.querySelectorAll('main ol > li')];
       const rule = active?.closest('main ol > li');
-      return { name: active?.getAttribute('aria-label') ?? active?.textContent?.trim() ?? '', last: !rule || rule === rules.at(-1) };
+      return {
+        name: active?.getAttribute('aria-label') ?? active?.textContent?.trim() ?? '',
+        last: !rule || rule === rules.at(-1),
+      };
     });
     if (here.last && here.name === name) return;
   }

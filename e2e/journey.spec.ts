@@ -1,7 +1,9 @@
 import { expect, test } from '@playwright/test';
 import { followLetter, overflows, pageOf, phone } from './people.ts';
 
-test('five people: a form is changed and released, asked from a phone, decided by letter, worked and kept in time', async ({ browser }) => {
+test('five people: a form is changed and released, asked from a phone, decided by letter, worked and kept in time', async ({
+  browser,
+}) => {
   const maren = await pageOf(browser, 'Maren Okafor');
   const ada = await phone(browser);
   const approver = await phone(browser);
@@ -125,7 +127,9 @@ test('five people: a form is changed and released, asked from a phone, decided b
     await bram.keyboard.press('Escape');
     await bram.goto('/mailroom');
     await bram.getByRole('searchbox').fill(number);
-    await expect(bram.getByRole('listitem').filter({ hasText: 'left: Jonas Eide' }).filter({ hasText: 'Bram Solheim' })).toBeVisible();
+    await expect(
+      bram.getByRole('listitem').filter({ hasText: 'left: Jonas Eide' }).filter({ hasText: 'Bram Solheim' }),
+    ).toBeVisible();
   });
 
   await test.step('the handler finishes, and the requester sees it', async () => {

@@ -25,11 +25,14 @@ export async function followLetter(page: Page, words: string, link: string): Pro
 }
 
 /** Whether anything on the page is wider than the screen. */
-export const overflows = (page: Page): Promise<boolean> => page.evaluate(() => document.documentElement.scrollWidth > document.documentElement.clientWidth);
+export const overflows = (page: Page): Promise<boolean> =>
+  page.evaluate(() => document.documentElement.scrollWidth > document.documentElement.clientWidth);
 
 /** What axe finds that would keep somebody out. */
 export async function seriousTrouble(page: Page): Promise<readonly string[]> {
-  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze();
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+    .analyze();
   return violations
     .filter((each) => each.impact === 'serious' || each.impact === 'critical')
     .map((each) => `${each.id}: ${each.nodes.map((node) => node.target.join(' ')).join('; ')}`);

@@ -3,7 +3,9 @@ import { followLetter, overflows, pageOf, phone, seriousTrouble } from './people
 
 const HAZARDS = 'Chemicals\n\tSolvents = Thinner; Acetone\n\tAcids\nRadiation\nHeavy loads';
 
-test('a vocabulary is made, asked for by a form, and typed into on a phone; the form is left and gone on with elsewhere', async ({ browser }) => {
+test('a vocabulary is made, asked for by a form, and typed into on a phone; the form is left and gone on with elsewhere', async ({
+  browser,
+}) => {
   const maren = await pageOf(browser, 'Maren Okafor');
   const main = maren.getByRole('main');
   const proof = maren.getByRole('complementary', { name: 'Proof' });
@@ -81,7 +83,9 @@ test('a vocabulary is made, asked for by a form, and typed into on a phone; the 
   });
 });
 
-test('a boat is found by typing, what it brings along is reckoned with, and the trip is found from the boat', async ({ browser }) => {
+test('a boat is found by typing, what it brings along is reckoned with, and the trip is found from the boat', async ({
+  browser,
+}) => {
   const priya = await pageOf(browser, 'Priya Nakamura-Lind');
   await priya.goto('/ask/vessel-time');
   const boat = priya.getByRole('combobox', { name: 'Which boat?' });
@@ -120,8 +124,14 @@ test('rows of a sheet are looked at, mended in the mapping, and taken in', async
   const maren = await pageOf(browser, 'Maren Okafor');
   const main = maren.getByRole('main');
   await maren.goto('/workshop/field-kit-loan/sheets');
-  const sheet = ['Tagged,From,Back,Requester', 'KI-00006,2026-12-01,2026-12-09,Hanne Istvan', 'KI-00006; KI-00003,2026-12-09,2026-12-01,'].join('\n');
-  await main.getByLabel('A sheet of requests').setInputFiles({ name: 'loans.csv', mimeType: 'text/csv', buffer: Buffer.from(sheet) });
+  const sheet = [
+    'Tagged,From,Back,Requester',
+    'KI-00006,2026-12-01,2026-12-09,Hanne Istvan',
+    'KI-00006; KI-00003,2026-12-09,2026-12-01,',
+  ].join('\n');
+  await main
+    .getByLabel('A sheet of requests')
+    .setInputFiles({ name: 'loans.csv', mimeType: 'text/csv', buffer: Buffer.from(sheet) });
   await main.getByLabel('What “Tagged” is').selectOption({ label: 'Things with a tag' });
   await main.getByLabel('What “From” is').selectOption({ label: 'Out on' });
   await main.getByLabel('What “Back” is').selectOption({ label: 'Due back' });
@@ -135,5 +145,7 @@ test('rows of a sheet are looked at, mended in the mapping, and taken in', async
   const number = /FK-\d+/.exec(await taken.innerText())?.[0] ?? '';
   await maren.goto(`/floor/all/${number}`);
   await expect(maren.getByText('Hanne Istvan').first()).toBeVisible();
-  await expect(maren.getByRole('complementary', { name: 'Request sheet' }).getByRole('link', { name: 'Light meter, LM-02' })).toBeVisible();
+  await expect(
+    maren.getByRole('complementary', { name: 'Request sheet' }).getByRole('link', { name: 'Light meter, LM-02' }),
+  ).toBeVisible();
 });

@@ -8,7 +8,9 @@ async function write(editor: Locator, page: Page, text: string): Promise<void> {
   await page.keyboard.type(text);
 }
 
-test('a purchase form is made from a recipe, proved as three people, mended and released; it is filled in on a phone', async ({ browser }) => {
+test('a purchase form is made from a recipe, proved as three people, mended and released; it is filled in on a phone', async ({
+  browser,
+}) => {
   const maren = await pageOf(browser, 'Maren Okafor');
   const proof = maren.getByRole('complementary', { name: 'Proof' });
   const contents = maren.getByRole('navigation', { name: 'Contents' });
@@ -48,7 +50,11 @@ test('a purchase form is made from a recipe, proved as three people, mended and 
     await main.getByRole('textbox', { name: 'Option First option' }).fill('Desk');
     await main.getByLabel('Add an option').fill('Duty manager');
     await main.getByLabel('Add an option').press('Enter');
-    await write(main.getByRole('textbox', { name: 'Formula of Approval band' }), maren, 'if Total with VAT > 500 then "duty_manager" else "first"');
+    await write(
+      main.getByRole('textbox', { name: 'Formula of Approval band' }),
+      maren,
+      'if Total with VAT > 500 then "duty_manager" else "first"',
+    );
     await expect(main.getByText('This gives', { exact: false })).toHaveCount(0);
 
     await proof.getByLabel('What', { exact: true }).fill('Fume hood filter');
@@ -182,7 +188,9 @@ test('a spreadsheet becomes a form, and a form goes to a file and back', async (
   const maren = await pageOf(browser, 'Maren Okafor');
   await maren.goto('/workshop/new');
   const rows = 'Item,Needed on,How many,Fragile\nQuadrat,2026-12-01,4,no\nCorer,2026-12-03,1,yes\n';
-  await maren.getByLabel('A spreadsheet or form file').setInputFiles({ name: 'kit.csv', mimeType: 'text/csv', buffer: Buffer.from(rows) });
+  await maren
+    .getByLabel('A spreadsheet or form file')
+    .setInputFiles({ name: 'kit.csv', mimeType: 'text/csv', buffer: Buffer.from(rows) });
   await expect(maren.getByText('2 rows, 4 headings')).toBeVisible();
   await maren.getByLabel('Title').fill('Kit by list');
   await maren.getByRole('button', { name: 'Make the form' }).click();
@@ -195,7 +203,9 @@ test('a spreadsheet becomes a form, and a form goes to a file and back', async (
   const path = await (await download).path();
 
   await maren.goto('/workshop/new');
-  await maren.getByLabel('A spreadsheet or form file').setInputFiles({ name: 'broken.json', mimeType: 'application/json', buffer: Buffer.from('{"format":"other"}') });
+  await maren
+    .getByLabel('A spreadsheet or form file')
+    .setInputFiles({ name: 'broken.json', mimeType: 'application/json', buffer: Buffer.from('{"format":"other"}') });
   await expect(maren.getByRole('alert')).toContainText('broken.json can’t be used.');
   await maren.getByLabel('A spreadsheet or form file').setInputFiles(path);
   await expect(maren.getByText(/the form “Kit by list” with 4 fields/)).toBeVisible();

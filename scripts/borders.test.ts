@@ -3,7 +3,10 @@ import { dirname, join, relative, resolve } from 'node:path';
 import { parseSync } from 'oxc-parser';
 import { describe, expect, it } from 'vitest';
 
-/** Which workspaces a workspace may import. Nothing imports web; only demo, e2e and bench may import the server. */
+/**
+ * Which workspaces a workspace may import. Nothing imports web; only demo, e2e and bench may import
+ * the server.
+ */
 const MAY_IMPORT: Readonly<Record<string, readonly string[]>> = {
   core: [],
   contract: ['core'],
@@ -38,7 +41,9 @@ function importsOf(path: string): readonly Import[] {
     ...module.staticImports.map((each) => each.moduleRequest.value),
     ...module.staticExports.flatMap((each) => each.entries.flatMap((entry) => entry.moduleRequest?.value ?? [])),
   ];
-  const dynamic = module.dynamicImports.map((each) => source.slice(each.moduleRequest.start, each.moduleRequest.end).replace(/^['"]|['"]$/g, ''));
+  const dynamic = module.dynamicImports.map((each) =>
+    source.slice(each.moduleRequest.start, each.moduleRequest.end).replace(/^['"]|['"]$/g, ''),
+  );
   return [...fixed, ...dynamic].map((specifier) => ({ from: relative(root, path), specifier }));
 }
 
@@ -48,7 +53,8 @@ const targetOf = ({ from, specifier }: Import): string => {
   if (specifier.startsWith('@tolvek/')) return specifier.split('/')[1] ?? '';
   return specifier.startsWith('.') ? workspaceOf(relative(root, resolve(root, dirname(from), specifier))) : '';
 };
-const words = (found: readonly Import[]): readonly string[] => found.map((each) => `${each.from} imports ${each.specifier}`);
+const words = (found: readonly Import[]): readonly string[] =>
+  found.map((each) => `${each.from} imports ${each.specifier}`);
 
 describe('the import borders', () => {
   it('lead one way: web → contract → core, server → contract → core', () => {
@@ -61,7 +67,13 @@ describe('the import borders', () => {
 
   it('keep core pure: no module of Node, no interface, no database', () => {
     const allowed = /^(\.|@bpmn-io\/lezer-feel$|@lezer\/common$|temporal-polyfill$)/;
-    expect(words(imports.filter((each) => each.from.startsWith('core/src/') && !isTest(each.from) && !allowed.test(each.specifier)))).toEqual([]);
+    expect(
+      words(
+        imports.filter(
+          (each) => each.from.startsWith('core/src/') && !isTest(each.from) && !allowed.test(each.specifier),
+        ),
+      ),
+    ).toEqual([]);
   });
 
   it('let an area of core be entered by its index only', () => {

@@ -1,4 +1,5 @@
-// Writes the pages of docs that are made from tables: the expressions, from those the engine runs on; the kinds, from those that are tried; the form file.
+// Writes the pages of docs that are made from tables: the expressions, from those the engine runs
+// on; the kinds, from those that are tried; the form file.
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { register } from 'tsx/esm/api';
@@ -9,4 +10,7 @@ writeFileSync(join(import.meta.dirname, '../docs/expressions.md'), referenceInMa
 const { matrixPage } = await import('../e2e/house/kindMatrix.ts');
 writeFileSync(join(import.meta.dirname, '../docs/kinds.md'), matrixPage());
 const { formFileJsonSchema } = await import('../contract/src/index.ts');
-writeFileSync(join(import.meta.dirname, '../docs/form-file.schema.json'), `${JSON.stringify(formFileJsonSchema(), null, 2)}\n`);
+writeFileSync(
+  join(import.meta.dirname, '../docs/form-file.schema.json'),
+  `${JSON.stringify(formFileJsonSchema(), null, 2)}\n`,
+);

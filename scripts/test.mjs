@@ -3,7 +3,8 @@ import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { build, install, root, run, stopWith } from './steps.mjs';
 
-// npm test: every check, on a fresh clone as well. Ends with “N passed, N failed”, summed from the runners’ own reports.
+// npm test: every check, on a fresh clone as well. Ends with “N passed, N failed”, summed from the
+// runners’ own reports.
 const reports = join(root, '.reports');
 rmSync(reports, { recursive: true, force: true });
 mkdirSync(reports, { recursive: true });
@@ -20,14 +21,23 @@ const npx = (...args) => run('npx', args);
 check('types', () => ['core', 'web', '.'].every((project) => npx('tsc', '--noEmit', '-p', project)));
 check('lint and format', () => npx('biome', 'ci', '--error-on-warnings', '.'));
 check('unused code', () => npx('knip', '--no-progress'));
-check('migrations match the tables', () => spawnSync('npx', ['drizzle-kit', 'check'], { cwd: join(root, 'server'), stdio: ['ignore', 'ignore', 'inherit'] }).status === 0);
+check(
+  'migrations match the tables',
+  () =>
+    spawnSync('npx', ['drizzle-kit', 'check'], { cwd: join(root, 'server'), stdio: ['ignore', 'ignore', 'inherit'] })
+      .status === 0,
+);
 check('web pages build', () => build({ always: true }));
-check('unit, property, border and server tests', () => npx('vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile=${join(reports, 'vitest.json')}`));
+check('unit, property, border and server tests', () =>
+  npx('vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile=${join(reports, 'vitest.json')}`),
+);
 check(
   'browser journeys',
   () =>
     browserReady() &&
-    run('npx', ['playwright', 'test', '--config', 'e2e/playwright.config.ts'], { env: { ...process.env, PLAYWRIGHT_JSON_OUTPUT_NAME: join(reports, 'playwright.json') } }),
+    run('npx', ['playwright', 'test', '--config', 'e2e/playwright.config.ts'], {
+      env: { ...process.env, PLAYWRIGHT_JSON_OUTPUT_NAME: join(reports, 'playwright.json') },
+    }),
 );
 
 const read = (name) => (existsSync(join(reports, name)) ? JSON.parse(readFileSync(join(reports, name), 'utf8')) : null);
@@ -51,6 +61,8 @@ function browserReady() {
     run('apt-get', ['update', '-qq'], quiet);
     if (run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], quiet)) return true;
   }
-  console.error('The browser journeys need Chromium. Install it with:\n  sudo apt-get update && sudo apt-get install chromium\nor point CHROMIUM to it, then run npm test again.');
+  console.error(
+    'The browser journeys need Chromium. Install it with:\n  sudo apt-get update && sudo apt-get install chromium\nor point CHROMIUM to it, then run npm test again.',
+  );
   return false;
 }

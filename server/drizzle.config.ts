@@ -1,3 +1,8 @@
 import { defineConfig } from 'drizzle-kit';
 
-export default defineConfig({ dialect: 'sqlite', schema: './src/platform/schema.ts', out: './migrations', casing: 'snake_case' });
+export default defineConfig({
+  dialect: 'sqlite',
+  schema: './src/platform/schema.ts',
+  out: './migrations',
+  casing: 'snake_case',
+});

@@ -19,7 +19,10 @@ const best = (work: () => unknown): number => {
   return least;
 };
 
-/** Analysis of a decision table with 200 rows and 8 columns: numbers, choices and yes/no, about a third of the cells empty. */
+/**
+ * Analysis of a decision table with 200 rows and 8 columns: numbers, choices and yes/no, about a
+ * third of the cells empty.
+ */
 export function measureAnalysis(): Figure {
   const options = Array.from({ length: 12 }, (_, index) => ({ key: `o${index}`, label: `Option ${index}` }));
   const scope = new Scope([
@@ -39,7 +42,12 @@ export function measureAnalysis(): Figure {
   const names = scope.names.map((entry) => entry.name);
   const table: RoutingTable = {
     columns: names.map((name) => ({ id: name, label: name, input: name })),
-    rows: Array.from({ length: 200 }, (_, index) => ({ id: String(index), note: '', cells: Object.fromEntries(names.map((name) => [name, cell(name)])), outcome })),
+    rows: Array.from({ length: 200 }, (_, index) => ({
+      id: String(index),
+      note: '',
+      cells: Object.fromEntries(names.map((name) => [name, cell(name)])),
+      outcome,
+    })),
     otherwise: outcome,
   };
   const analysis = analyseTable(table, scope);
@@ -60,7 +68,13 @@ function largeForm() {
     type: index % 3 === 0 ? { kind: 'yes-no' } : index % 3 === 1 ? { kind: 'number', places: 0 } : { kind: 'text' },
     source: 'asked',
   }));
-  const parts = fields.map((field) => ({ part: 'question' as const, field: field.key, asks: '', help: '', required: false }));
+  const parts = fields.map((field) => ({
+    part: 'question' as const,
+    field: field.key,
+    asks: '',
+    help: '',
+    required: false,
+  }));
   const rules = Array.from(
     { length: 150 },
     (_, index): FormRule => ({
@@ -89,7 +103,12 @@ function largeForm() {
     numbers: {},
     calendar: { open: [], closed: [] },
   } as const;
-  const answers = Object.fromEntries(fields.map((field, index) => [field.key, index % 3 === 0 ? index % 2 === 0 : index % 3 === 1 ? String(index) : 'some text']));
+  const answers = Object.fromEntries(
+    fields.map((field, index) => [
+      field.key,
+      index % 3 === 0 ? index % 2 === 0 : index % 3 === 1 ? String(index) : 'some text',
+    ]),
+  );
   return { form: { fields, parts, rules }, facts, answers };
 }
 
@@ -106,10 +125,18 @@ export function measureKeystroke(): Figure {
         complete({ ...answers, f2: `some text ${typed}` }, facts);
       }
     }) / rounds;
-  return { what: 'A form with 300 fields and 150 rules after one keystroke', ours: `${ms.toFixed(2)} ms`, limit: '2 ms', ratio: `${(ms / 2).toFixed(2)} of the limit` };
+  return {
+    what: 'A form with 300 fields and 150 rules after one keystroke',
+    ours: `${ms.toFixed(2)} ms`,
+    limit: '2 ms',
+    ratio: `${(ms / 2).toFixed(2)} of the limit`,
+  };
 }
 
-/** What the proof does after a change of the form itself: everything is prepared anew, and completed. */
+/**
+ * What the proof does after a change of the form itself: everything is prepared anew, and
+ * completed.
+ */
 export function measureProof(): Figure {
   const { form, facts, answers } = largeForm();
   let change = 0;
@@ -144,8 +171,17 @@ export function measureRows(): Figure {
   const ours = best(() => {
     for (const row of rows) if (complete(row, facts).values.total === undefined) throw new Error('no total');
   });
-  const line = z.object({ what: z.string().max(200), count: z.coerce.number().int().min(1), price: z.coerce.number().min(0), vat: z.enum(['full', 'reduced', 'none']) });
-  const schema = z.object({ purpose: z.string().max(200), budget: z.string().max(12), lines: z.array(line).min(1).max(40) });
+  const line = z.object({
+    what: z.string().max(200),
+    count: z.coerce.number().int().min(1),
+    price: z.coerce.number().min(0),
+    vat: z.enum(['full', 'reduced', 'none']),
+  });
+  const schema = z.object({
+    purpose: z.string().max(200),
+    budget: z.string().max(12),
+    lines: z.array(line).min(1).max(40),
+  });
   const bare = best(() => {
     for (const row of rows) schema.parse(row);
   });

@@ -4,7 +4,10 @@ import autocannon from 'autocannon';
 import express from 'express';
 import type { Figure } from './figure.ts';
 
-/** A ledger page beside a bare Express route that answers with the same bytes: p95 of one caller, and pages per second of ten. */
+/**
+ * A ledger page beside a bare Express route that answers with the same bytes: p95 of one caller,
+ * and pages per second of ten.
+ */
 export async function measureLedger(url: string, cookie: string, size: number): Promise<readonly Figure[]> {
   const path = `${url}/api/requests?tray=all`;
   const page = await (await fetch(path, { headers: { cookie } })).text();

@@ -10,14 +10,26 @@ import { measureRules } from './rules.ts';
 import { measureScript } from './script.ts';
 import { measureSubmits } from './submits.ts';
 
-/** `npm run bench`: each figure beside a limit measured in the same run, and their ratio. `--size N`: requests in the ledger. */
+/**
+ * `npm run bench`: each figure beside a limit measured in the same run, and their ratio. `--size
+ * N`: requests in the ledger.
+ */
 const size = Number(process.argv[process.argv.indexOf('--size') + 1]) || 10_000;
 const folder = mkdtempSync(join(tmpdir(), 'tolvek-bench-'));
-const figures: Figure[] = [...(await measureRules()), measureAnalysis(), measureKeystroke(), measureProof(), measureRows()];
+const figures: Figure[] = [
+  ...(await measureRules()),
+  measureAnalysis(),
+  measureKeystroke(),
+  measureProof(),
+  measureRows(),
+];
 
 try {
   console.log(`Making a desk with ${size} requests …`);
-  const running = await start(demoConfig({ TOLVEK_DATA: folder, PORT: '0', TOLVEK_LOG: 'error' }), { demoNow: DEMO_NOW, seed: (house) => seed(house, size) });
+  const running = await start(demoConfig({ TOLVEK_DATA: folder, PORT: '0', TOLVEK_LOG: 'error' }), {
+    demoNow: DEMO_NOW,
+    seed: (house) => seed(house, size),
+  });
   await running.lettersSent();
   const cookieOf = async (name: string): Promise<string> => {
     const response = await fetch(`${running.url}/api/auth/sign-in/email`, {
@@ -38,4 +50,5 @@ try {
 } finally {
   rmSync(folder, { recursive: true, force: true });
 }
-for (const { what, ours, limit, ratio } of figures) console.log(`${what}\n  Tolvek  ${ours}\n  limit   ${limit}\n  ratio   ${ratio}`);
+for (const { what, ours, limit, ratio } of figures)
+  console.log(`${what}\n  Tolvek  ${ours}\n  limit   ${limit}\n  ratio   ${ratio}`);

@@ -30,11 +30,22 @@ const random = seeded(11);
 const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)] as T;
 const rules = Array.from({ length: RULES }, (): Rule => {
   const least = Math.floor(random() * 10);
-  return { above: Math.floor(random() * 1_500), from: pick(INSTITUTES), water: random() < 0.5, least, most: least + Math.floor(random() * 8) };
+  return {
+    above: Math.floor(random() * 1_500),
+    from: pick(INSTITUTES),
+    water: random() < 0.5,
+    least,
+    most: least + Math.floor(random() * 8),
+  };
 });
 const records = Array.from(
   { length: RECORDS },
-  (): Facts => ({ fee: Math.floor(random() * 200_000) / 100, institute: pick(INSTITUTES), water: random() < 0.5, nights: Math.floor(random() * 20) }),
+  (): Facts => ({
+    fee: Math.floor(random() * 200_000) / 100,
+    institute: pick(INSTITUTES),
+    water: random() < 0.5,
+    nights: Math.floor(random() * 20),
+  }),
 );
 
 const scope = new Scope([
@@ -44,11 +55,19 @@ const scope = new Scope([
   { name: 'nights', label: 'Nights', type: { kind: 'number' } },
 ]);
 const feel = rules.map(
-  ({ above, from, water, least, most }) => `fee > ${above} and institute = "${from}" and ${water ? 'water' : 'not(water)'} and nights between ${least} and ${most}`,
+  ({ above, from, water, least, most }) =>
+    `fee > ${above} and institute = "${from}" and ${water ? 'water' : 'not(water)'} and nights between ${least} and ${most}`,
 );
-const slots: readonly (readonly Value[])[] = records.map(({ fee, institute, water, nights }) => [fee, institute, water, nights]);
+const slots: readonly (readonly Value[])[] = records.map(({ fee, institute, water, nights }) => [
+  fee,
+  institute,
+  water,
+  nights,
+]);
 
-/** One contestant: the number of the rule that wins for the record at an index; `RULES` for none. */
+/**
+ * One contestant: the number of the rule that wins for the record at an index; `RULES` for none.
+ */
 type Contestant = (index: number) => number;
 
 function compiled(): Contestant {
@@ -85,34 +104,52 @@ const byHand: Contestant = (index) => {
   const record = records[index] as Facts;
   for (let number = 0; number < RULES; number += 1) {
     const rule = rules[number] as Rule;
-    if (record.fee > rule.above && record.institute === rule.from && record.water === rule.water && record.nights >= rule.least && record.nights <= rule.most) return number;
+    if (
+      record.fee > rule.above &&
+      record.institute === rule.from &&
+      record.water === rule.water &&
+      record.nights >= rule.least &&
+      record.nights <= rule.most
+    )
+      return number;
   }
   return RULES;
 };
 
 const feelin: Contestant = (index) => {
-  for (let rule = 0; rule < RULES; rule += 1) if (evaluateFeelin(feel[rule] ?? '', records[index] as unknown as Record<string, unknown>).value === true) return rule;
+  for (let rule = 0; rule < RULES; rule += 1)
+    if (evaluateFeelin(feel[rule] ?? '', records[index] as unknown as Record<string, unknown>).value === true)
+      return rule;
   return RULES;
 };
 
 function jsonLogicRules(): Contestant {
   const logic = rules.map(
     ({ above, from, water, least, most }): RulesLogic => ({
-      and: [{ '>': [{ var: 'fee' }, above] }, { '==': [{ var: 'institute' }, from] }, { '==': [{ var: 'water' }, water] }, { '<=': [least, { var: 'nights' }, most] }],
+      and: [
+        { '>': [{ var: 'fee' }, above] },
+        { '==': [{ var: 'institute' }, from] },
+        { '==': [{ var: 'water' }, water] },
+        { '<=': [least, { var: 'nights' }, most] },
+      ],
     }),
   );
   return (index) => {
-    for (let rule = 0; rule < RULES; rule += 1) if (jsonLogic.apply(logic[rule] as RulesLogic, records[index]) === true) return rule;
+    for (let rule = 0; rule < RULES; rule += 1)
+      if (jsonLogic.apply(logic[rule] as RulesLogic, records[index]) === true) return rule;
     return RULES;
   };
 }
 
 function cel(): Contestant {
   const parsed = rules.map(({ above, from, water, least, most }) =>
-    parseCel(`fee > ${above}.0 && institute == "${from}" && water == ${water} && nights >= ${least}.0 && nights <= ${most}.0`),
+    parseCel(
+      `fee > ${above}.0 && institute == "${from}" && water == ${water} && nights >= ${least}.0 && nights <= ${most}.0`,
+    ),
   );
   return (index) => {
-    for (let rule = 0; rule < RULES; rule += 1) if (parsed[rule]?.(records[index] as unknown as Record<string, unknown>) === true) return rule;
+    for (let rule = 0; rule < RULES; rule += 1)
+      if (parsed[rule]?.(records[index] as unknown as Record<string, unknown>) === true) return rule;
     return RULES;
   };
 }
@@ -142,8 +179,15 @@ function rulesEngine(): (index: number) => Promise<number> {
   };
 }
 
-/** Records a second, from the best of five rounds over `count` records; each must answer as the loop written by hand does. */
-async function rate(name: string, count: number, contestant: (index: number) => number | Promise<number>): Promise<number> {
+/**
+ * Records a second, from the best of five rounds over `count` records; each must answer as the loop
+ * written by hand does.
+ */
+async function rate(
+  name: string,
+  count: number,
+  contestant: (index: number) => number | Promise<number>,
+): Promise<number> {
   for (let index = 0; index < Math.min(count, 200); index += 1) {
     const [got, wanted] = [await contestant(index), byHand(index)];
     if (got !== wanted) throw new Error(`${name} chose rule ${got} for record ${index}, not ${wanted}.`);
@@ -160,7 +204,10 @@ async function rate(name: string, count: number, contestant: (index: number) => 
 
 const perSecond = (rate: number): string => `${Math.round(rate).toLocaleString('en-IE')} records a second`;
 
-/** 20 rules over 20,000 records, the first that holds wins; slower peers are measured on fewer records and given as rates. */
+/**
+ * 20 rules over 20,000 records, the first that holds wins; slower peers are measured on fewer
+ * records and given as rates.
+ */
 export async function measureRules(): Promise<readonly Figure[]> {
   const limit = await rate('the loop by hand', RECORDS, byHand);
   const ours = await rate('conditions', RECORDS, compiled());

@@ -5,10 +5,16 @@ import type { Figure } from './figure.ts';
 
 const LIMIT = 180_000;
 
-/** What a requester's browser loads before they can type: the entry script and what it imports at once, compressed. */
+/**
+ * What a requester's browser loads before they can type: the entry script and what it imports at
+ * once, compressed.
+ */
 export function measureScript(): Figure {
   const dist = resolve(import.meta.dirname, '../../web/dist');
-  const manifest = JSON.parse(readFileSync(join(dist, '.vite/manifest.json'), 'utf8')) as Record<string, { file: string; imports?: string[] }>;
+  const manifest = JSON.parse(readFileSync(join(dist, '.vite/manifest.json'), 'utf8')) as Record<
+    string,
+    { file: string; imports?: string[] }
+  >;
   const loaded = new Set<string>();
   const load = (name: string): void => {
     const chunk = manifest[name];

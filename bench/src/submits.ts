@@ -5,7 +5,10 @@ import type { Figure } from './figure.ts';
 
 const COUNT = 300;
 
-/** Whole submits per second (rules, routing, history, timers and letters in one durable transaction) beside bare durable inserts. */
+/**
+ * Whole submits per second (rules, routing, history, timers and letters in one durable transaction)
+ * beside bare durable inserts.
+ */
 export async function measureSubmits(url: string, cookie: string, folder: string): Promise<Figure> {
   const random = seeded(7);
   const today = Math.floor(DEMO_NOW / 86_400_000) + 1;

@@ -1,6 +1,16 @@
 import type { Revealed, VisibleChange, VisibleReason, VisibleValues } from '@tolvek/core/access';
 import type { Fuse } from '@tolvek/core/deadline';
-import type { Action, DesignChange, Finding, Fix, FormDesign, FormFile, FormRule, Part, UniqueRule } from '@tolvek/core/form';
+import type {
+  Action,
+  DesignChange,
+  Finding,
+  Fix,
+  FormDesign,
+  FormFile,
+  FormRule,
+  Part,
+  UniqueRule,
+} from '@tolvek/core/form';
 import {
   type Field,
   type ItemColumn,
@@ -17,12 +27,19 @@ import {
 } from '@tolvek/core/register';
 import { z } from 'zod';
 
-/** A value that only core's `reveal` can make; the schema describes its shape, the type asks for the brand. */
+/**
+ * A value that only core's `reveal` can make; the schema describes its shape, the type asks for the
+ * brand.
+ */
 const revealed = <T>(shape: z.ZodType): z.ZodType<Revealed<T>> => shape as unknown as z.ZodType<Revealed<T>>;
 
-const key = z.string().regex(/^[a-z][a-z0-9_-]{0,63}$/, 'Use small letters, figures, “-” and “_”, beginning with a letter.');
+const key = z
+  .string()
+  .regex(/^[a-z][a-z0-9_-]{0,63}$/, 'Use small letters, figures, “-” and “_”, beginning with a letter.');
 /** Names in expressions: no hyphen, which would read as minus. */
-const fieldKey = z.string().regex(/^[a-z][a-z0-9_]{0,63}$/, 'Use small letters, figures and “_”, beginning with a letter.');
+const fieldKey = z
+  .string()
+  .regex(/^[a-z][a-z0-9_]{0,63}$/, 'Use small letters, figures and “_”, beginning with a letter.');
 export const moment = z.iso.datetime();
 const short = z.string().max(200);
 const long = z.string().max(5_000);
@@ -30,7 +47,11 @@ export const empty = z.strictObject({});
 
 const money = z.strictObject({ minor: z.int(), currency: z.string().length(3) });
 const single = z.union([z.string(), z.number(), z.boolean(), money]);
-export const fieldValue = z.union([single, z.array(z.string()).readonly(), z.array(z.record(z.string(), single)).readonly()]);
+export const fieldValue = z.union([
+  single,
+  z.array(z.string()).readonly(),
+  z.array(z.record(z.string(), single)).readonly(),
+]);
 const rawSingle = z.union([z.string().max(20_000), z.number(), z.boolean(), z.null()]);
 /** Rows an answer may have before anybody reads it; what a field allows is far less. */
 const MOST_SENT = 1_000;
@@ -45,18 +66,44 @@ const rawAnswer = z.union([
 export const rawAnswers = z.record(z.string().max(64), rawAnswer);
 
 const formula = z.string().max(4_000);
-const option = z.strictObject({ key: fieldKey, label: short, help: short.optional(), colour: z.enum(OPTION_COLOURS).optional(), retired: z.boolean().optional() });
+const option = z.strictObject({
+  key: fieldKey,
+  label: short,
+  help: short.optional(),
+  colour: z.enum(OPTION_COLOURS).optional(),
+  retired: z.boolean().optional(),
+});
 const options = z.array(option).max(500).readonly();
-const level = z.strictObject({ worth: z.int().min(0), label: short, help: short.optional(), retired: z.boolean().optional() });
+const level = z.strictObject({
+  worth: z.int().min(0),
+  label: short,
+  help: short.optional(),
+  retired: z.boolean().optional(),
+});
 /** What a draft names; empty until it is chosen, which is a finding. */
 const chosenKey = key.or(z.literal(''));
 const singleKinds = [
   z.strictObject({ kind: z.literal('text'), most: z.int().min(1).max(1_000).optional() }),
   z.strictObject({ kind: z.literal('long-text'), most: z.int().min(1).max(20_000).optional() }),
-  z.strictObject({ kind: z.literal('number'), places: z.int().min(0).max(6), least: z.number().optional(), most: z.number().optional(), unit: z.string().max(20).optional() }),
-  z.strictObject({ kind: z.literal('money'), currency: z.string().regex(/^[A-Z]{3}$/, 'Use a currency code like EUR.'), least: z.int().optional(), most: z.int().optional() }),
+  z.strictObject({
+    kind: z.literal('number'),
+    places: z.int().min(0).max(6),
+    least: z.number().optional(),
+    most: z.number().optional(),
+    unit: z.string().max(20).optional(),
+  }),
+  z.strictObject({
+    kind: z.literal('money'),
+    currency: z.string().regex(/^[A-Z]{3}$/, 'Use a currency code like EUR.'),
+    least: z.int().optional(),
+    most: z.int().optional(),
+  }),
   z.strictObject({ kind: z.literal('date'), notBeforeToday: z.boolean().optional(), notBefore: fieldKey.optional() }),
-  z.strictObject({ kind: z.literal('date-time'), notBeforeNow: z.boolean().optional(), notBefore: fieldKey.optional() }),
+  z.strictObject({
+    kind: z.literal('date-time'),
+    notBeforeNow: z.boolean().optional(),
+    notBefore: fieldKey.optional(),
+  }),
   z.strictObject({ kind: z.literal('yes-no') }),
   z.strictObject({ kind: z.literal('email') }),
   z.strictObject({ kind: z.literal('phone') }),
@@ -67,7 +114,13 @@ const singleKinds = [
   z.strictObject({ kind: z.literal('term'), vocabulary: chosenKey, under: fieldKey.optional() }),
 ] as const;
 const singleKind: z.ZodType<SingleKind, SingleKind> = z.discriminatedUnion('kind', singleKinds);
-const column: z.ZodType<ItemColumn, ItemColumn> = z.strictObject({ key: fieldKey, label: short, type: singleKind, required: z.boolean(), formula: formula.optional() });
+const column: z.ZodType<ItemColumn, ItemColumn> = z.strictObject({
+  key: fieldKey,
+  label: short,
+  type: singleKind,
+  required: z.boolean(),
+  formula: formula.optional(),
+});
 const groupKeys = z.array(key).max(100).readonly();
 const pointing = {
   register: chosenKey,
@@ -87,10 +140,21 @@ export const terms = z.array(termSchema).max(MOST_TERMS, `At most ${MOST_TERMS} 
 export const vocabulary: z.ZodType<Vocabulary, Vocabulary> = z.strictObject({ key, name: short, terms });
 export const kind: z.ZodType<Kind, Kind> = z.discriminatedUnion('kind', [
   ...singleKinds,
-  z.strictObject({ kind: z.literal('choices'), options, other: z.boolean().optional(), least: z.int().min(0).optional(), most: z.int().min(1).optional() }),
+  z.strictObject({
+    kind: z.literal('choices'),
+    options,
+    other: z.boolean().optional(),
+    least: z.int().min(0).optional(),
+    most: z.int().min(1).optional(),
+  }),
   z.strictObject({ kind: z.literal('person'), from: groupKeys }),
   z.strictObject({ kind: z.literal('people'), from: groupKeys, most: z.int().min(1).optional() }),
-  z.strictObject({ kind: z.literal('terms'), vocabulary: chosenKey, under: fieldKey.optional(), most: z.int().min(1).optional() }),
+  z.strictObject({
+    kind: z.literal('terms'),
+    vocabulary: chosenKey,
+    under: fieldKey.optional(),
+    most: z.int().min(1).optional(),
+  }),
   z.strictObject({ kind: z.literal('reference'), ...pointing }),
   z.strictObject({ kind: z.literal('references'), ...pointing, most: z.int().min(1).optional() }),
   z.strictObject({ kind: z.literal('auto-number'), prefix: z.string().max(20), digits: z.int().min(1).max(9) }),
@@ -117,10 +181,24 @@ const preset: z.ZodType<Preset, Preset> = z.discriminatedUnion('from', [
   z.strictObject({ from: z.literal('formula'), formula }),
 ]);
 export const field: z.ZodType<Field, Field> = z.discriminatedUnion('source', [
-  z.strictObject({ key: fieldKey, label: short, type: kind, source: z.enum(['asked', 'desk-only']), preset: preset.optional() }),
+  z.strictObject({
+    key: fieldKey,
+    label: short,
+    type: kind,
+    source: z.enum(['asked', 'desk-only']),
+    preset: preset.optional(),
+  }),
   z.strictObject({ key: fieldKey, label: short, type: kind, source: z.literal('computed'), formula }),
   z.strictObject({ key: fieldKey, label: short, type: kind, source: z.literal('given') }),
-  z.strictObject({ key: fieldKey, label: short, type: kind, source: z.literal('carried'), reference: fieldKey, field: fieldKey, live: z.boolean() }),
+  z.strictObject({
+    key: fieldKey,
+    label: short,
+    type: kind,
+    source: z.literal('carried'),
+    reference: fieldKey,
+    field: fieldKey,
+    live: z.boolean(),
+  }),
 ]);
 /** Parts that are no questions: their ids have a hyphen, which no field key has. */
 const partId = z
@@ -129,14 +207,26 @@ const partId = z
   .max(64);
 const help = z.string().max(1_000);
 const part: z.ZodType<Part, Part> = z.discriminatedUnion('part', [
-  z.strictObject({ part: z.literal('question'), field: fieldKey, asks: short, help, required: z.boolean(), whenHidden: z.enum(['ignored', 'cleared', 'kept']).optional() }),
+  z.strictObject({
+    part: z.literal('question'),
+    field: fieldKey,
+    asks: short,
+    help,
+    required: z.boolean(),
+    whenHidden: z.enum(['ignored', 'cleared', 'kept']).optional(),
+  }),
   z.strictObject({ part: z.literal('section'), id: partId, title: short, text: long }),
   z.strictObject({ part: z.literal('page'), id: partId, title: short, text: long }),
   z.strictObject({
     part: z.literal('instruction'),
     id: partId,
     text: long,
-    mail: z.strictObject({ label: short, to: z.string().max(254).refine(isMailAddress, 'Give a mail address like desk@station.example.') }).optional(),
+    mail: z
+      .strictObject({
+        label: short,
+        to: z.string().max(254).refine(isMailAddress, 'Give a mail address like desk@station.example.'),
+      })
+      .optional(),
   }),
 ]);
 const parts = z.array(part).max(700).readonly();
@@ -161,11 +251,22 @@ const rule: z.ZodType<FormRule, FormRule> = z.strictObject({
   on: z.boolean(),
   runs: z.enum(['filling', 'saving']),
 });
-const unique: z.ZodType<UniqueRule, UniqueRule> = z.strictObject({ id: key, fields: z.array(fieldKey).min(1).max(10).readonly(), among: z.enum(['all', 'unfinished']) });
-const outcome = z.strictObject({ team: key, priority: z.enum(priorities), workingDays: z.number(), needsApproval: z.boolean() });
+const unique: z.ZodType<UniqueRule, UniqueRule> = z.strictObject({
+  id: key,
+  fields: z.array(fieldKey).min(1).max(10).readonly(),
+  among: z.enum(['all', 'unfinished']),
+});
+const outcome = z.strictObject({
+  team: key,
+  priority: z.enum(priorities),
+  workingDays: z.number(),
+  needsApproval: z.boolean(),
+});
 const routing = z.strictObject({
   columns: z.array(z.strictObject({ id: key, label: short, input: z.string().max(4_000) })).max(40),
-  rows: z.array(z.strictObject({ id: key, note: short, cells: z.record(key, z.string().max(4_000)), outcome })).max(1_000),
+  rows: z
+    .array(z.strictObject({ id: key, note: short, cells: z.record(key, z.string().max(4_000)), outcome }))
+    .max(1_000),
   otherwise: outcome,
 });
 export const formDesign: z.ZodType<FormDesign, FormDesign> = z.strictObject({
@@ -178,7 +279,12 @@ export const formDesign: z.ZodType<FormDesign, FormDesign> = z.strictObject({
   unique: z.array(unique).max(20),
   routing,
   approval: z.strictObject({ step: z.strictObject({ id: key, label: short, group: key }) }),
-  deadline: z.strictObject({ calendar: key, remindBefore: z.int().min(0), escalateAfter: z.int().min(0), escalateTo: key }),
+  deadline: z.strictObject({
+    calendar: key,
+    remindBefore: z.int().min(0),
+    escalateAfter: z.int().min(0),
+    escalateTo: key,
+  }),
 });
 
 const named = z
@@ -190,17 +296,30 @@ export const formFileSchema: z.ZodType<FormFile> = z.strictObject({
   format: z.literal('tolvek-form'),
   version: z.literal(1),
   design: formDesign,
-  needs: z.strictObject({ groups: named, calendars: named, vocabularies: z.array(vocabulary).max(50).readonly().default([]), registers: named.default([]) }),
+  needs: z.strictObject({
+    groups: named,
+    calendars: named,
+    vocabularies: z.array(vocabulary).max(50).readonly().default([]),
+    registers: named.default([]),
+  }),
 });
 
 /** The shape of a form file, as JSON Schema 2020-12. */
-export const formFileJsonSchema = (): unknown => ({ title: 'A Tolvek form as a file', ...z.toJSONSchema(formFileSchema, { io: 'input', unrepresentable: 'any' }) });
+export const formFileJsonSchema = (): unknown => ({
+  title: 'A Tolvek form as a file',
+  ...z.toJSONSchema(formFileSchema, { io: 'input', unrepresentable: 'any' }),
+});
 
 const fix: z.ZodType<Fix, Fix> = z.discriminatedUnion('fix', [
   z.strictObject({ fix: z.enum(['drop-rule', 'preset-instead', 'always-show']), rule: key }),
   z.strictObject({ fix: z.literal('drop-part'), rule: key, part: z.string() }),
   z.strictObject({ fix: z.enum(['drop-field', 'ask-field', 'take-off', 'offer-first']), field: z.string() }),
-  z.strictObject({ fix: z.literal('drop-retired'), rule: key, field: z.string(), options: z.array(z.string()).readonly() }),
+  z.strictObject({
+    fix: z.literal('drop-retired'),
+    rule: key,
+    field: z.string(),
+    options: z.array(z.string()).readonly(),
+  }),
   z.strictObject({ fix: z.literal('add-row'), column: z.string(), option: z.string() }),
 ]);
 export const finding: z.ZodType<Finding> = z.object({
@@ -219,7 +338,9 @@ export const designChange: z.ZodType<DesignChange> = z.object({
   reaches: z.enum(['form', 'register']),
 });
 
-const reason: z.ZodType = z.lazy(() => z.object({ words: z.string(), result: z.boolean().nullable(), parts: z.array(reason) })).meta({ id: 'Reason' });
+const reason: z.ZodType = z
+  .lazy(() => z.object({ words: z.string(), result: z.boolean().nullable(), parts: z.array(reason) }))
+  .meta({ id: 'Reason' });
 export const visibleReason = revealed<VisibleReason>(reason);
 export const visibleValues = revealed<VisibleValues>(
   z.object({
@@ -237,14 +358,27 @@ export const visibleValues = revealed<VisibleValues>(
   }),
 );
 export const visibleSubject = revealed<string>(z.string());
-export const visibleChanges = revealed<readonly VisibleChange[]>(z.array(z.object({ label: z.string(), before: z.string(), after: z.string() })));
+export const visibleChanges = revealed<readonly VisibleChange[]>(
+  z.array(z.object({ label: z.string(), before: z.string(), after: z.string() })),
+);
 
 /** A request that a reference can point to, as far as whoever answers may know it. */
-export const knownRequest = z.object({ id: z.string(), register: z.string(), number: z.string(), label: z.string(), values: z.record(z.string(), fieldValue) });
+export const knownRequest = z.object({
+  id: z.string(),
+  register: z.string(),
+  number: z.string(),
+  label: z.string(),
+  values: z.record(z.string(), fieldValue),
+});
 export const offers = z.object({ offers: z.array(knownRequest), more: z.boolean() });
 
 export const person = z.object({ id: z.string(), name: z.string() });
-export const stage = z.object({ key: z.string(), label: z.string(), phase: z.enum(['arrived', 'working', 'paused', 'finished']), role: z.string().nullable() });
+export const stage = z.object({
+  key: z.string(),
+  label: z.string(),
+  phase: z.enum(['arrived', 'working', 'paused', 'finished']),
+  role: z.string().nullable(),
+});
 export const fuse = z.object({
   state: z.enum(['calm', 'soon', 'late', 'paused', 'done']),
   burned: z.array(z.object({ from: z.number(), to: z.number() })),
@@ -369,7 +503,12 @@ const facts: z.ZodType<RequestFacts, RequestFacts> = z.object({
 });
 
 /** What was typed and not sent, with the files and requests it names. */
-export const keptAnswers = z.object({ answers: rawAnswers, typedAt: z.int(), files: z.array(knownFile), references: z.array(knownRequest) });
+export const keptAnswers = z.object({
+  answers: rawAnswers,
+  typedAt: z.int(),
+  files: z.array(knownFile),
+  references: z.array(knownRequest),
+});
 
 export const doorView = z.object({
   slug: z.string(),
@@ -384,7 +523,10 @@ export const doorView = z.object({
       parts,
       rules: z.array(rule).readonly(),
       facts,
-      /** Fields whose answers the house looks at together while they are filled in: what no two requests may have, and what limits a reference. */
+      /**
+       * Fields whose answers the house looks at together while they are filled in: what no two
+       * requests may have, and what limits a reference.
+       */
       together: z.array(z.array(fieldKey)),
       /** What the caller, signed in, typed here before and has not sent. */
       kept: keptAnswers.nullable(),
@@ -405,7 +547,12 @@ export const letter = z.object({
 });
 
 export const release = z.object({ number: z.int(), note: z.string(), by: z.string(), at: moment });
-export const doorSettings = z.object({ slug: z.string(), kind: z.enum(['staff', 'outside']), open: z.boolean(), closedMessage: z.string() });
+export const doorSettings = z.object({
+  slug: z.string(),
+  kind: z.enum(['staff', 'outside']),
+  open: z.boolean(),
+  closedMessage: z.string(),
+});
 export const group = z.object({ key: z.string(), name: z.string(), isTeam: z.boolean(), members: z.int() });
 
 /** An RFC 9457 problem document, with Tolvek's list of fields where fields are involved. */
@@ -415,7 +562,16 @@ export const problemDocument = z
     title: z.string(),
     status: z.int(),
     detail: z.string(),
-    problems: z.array(z.object({ field: z.string(), message: z.string(), fix: z.string(), place: z.object({ row: z.int(), column: z.string() }).optional() })).optional(),
+    problems: z
+      .array(
+        z.object({
+          field: z.string(),
+          message: z.string(),
+          fix: z.string(),
+          place: z.object({ row: z.int(), column: z.string() }).optional(),
+        }),
+      )
+      .optional(),
   })
   .meta({ id: 'Problem' });
 export type ProblemDocument = z.infer<typeof problemDocument>;

@@ -1,8 +1,19 @@
 import fc from 'fast-check';
 import type { Action, AskedForm, FormDesign, FormRule, Part, Surroundings } from '../src/form/index.ts';
-import { type Field, isFilled, type Kind, type Preset, type RawAnswer, type RawAnswers, type RequestFacts } from '../src/register/index.ts';
+import {
+  type Field,
+  isFilled,
+  type Kind,
+  type Preset,
+  type RawAnswer,
+  type RawAnswers,
+  type RequestFacts,
+} from '../src/register/index.ts';
 
-/** Forms of every kind of field, with sections, pages, presets, formulas and rules of every action; and answers good and bad. */
+/**
+ * Forms of every kind of field, with sections, pages, presets, formulas and rules of every action;
+ * and answers good and bad.
+ */
 
 const OPTIONS = ['red', 'green', 'blue'].map((key) => ({ key, label: key.toUpperCase() }));
 const LEVELS = [10, 20, 30].map((worth) => ({ worth, label: `Level ${worth}` }));
@@ -151,9 +162,16 @@ export function goodAnswer(type: Kind): fc.Arbitrary<RawAnswer> {
     case 'people':
       return fc.subarray(['ada', 'bo']);
     case 'line-items':
-      return fc.array(fc.record({ what: fc.constantFrom('Rope', 'Pump seal'), count: fc.integer({ min: 1, max: 9 }), each: fc.constantFrom('', '12.50', '740') }), {
-        maxLength: 3,
-      });
+      return fc.array(
+        fc.record({
+          what: fc.constantFrom('Rope', 'Pump seal'),
+          count: fc.integer({ min: 1, max: 9 }),
+          each: fc.constantFrom('', '12.50', '740'),
+        }),
+        {
+          maxLength: 3,
+        },
+      );
   }
 }
 
@@ -164,9 +182,16 @@ export const anyAnswer: fc.Arbitrary<RawAnswer> = fc.oneof(
   fc.boolean(),
   fc.constant(null),
   fc.array(fc.string({ maxLength: 4 }), { maxLength: 4 }),
-  fc.array(fc.dictionary(fc.constantFrom('what', 'count', 'sum', '__proto__'), fc.oneof(fc.string({ maxLength: 4 }), fc.integer(), fc.constant(null)), { maxKeys: 3 }), {
-    maxLength: 5,
-  }),
+  fc.array(
+    fc.dictionary(
+      fc.constantFrom('what', 'count', 'sum', '__proto__'),
+      fc.oneof(fc.string({ maxLength: 4 }), fc.integer(), fc.constant(null)),
+      { maxKeys: 3 },
+    ),
+    {
+      maxLength: 5,
+    },
+  ),
 );
 
 const CONDITIONS: Readonly<Partial<Record<Kind['kind'], readonly string[]>>> = {
@@ -186,107 +211,201 @@ const CONDITIONS: Readonly<Partial<Record<Kind['kind'], readonly string[]>>> = {
 };
 
 const conditionOn = (field: Field): fc.Arbitrary<string> =>
-  fc.constantFrom(...(CONDITIONS[field.type.kind] ?? ['F != null', 'F = null']).map((text) => text.replaceAll('F', field.key)));
+  fc.constantFrom(
+    ...(CONDITIONS[field.type.kind] ?? ['F != null', 'F = null']).map((text) => text.replaceAll('F', field.key)),
+  );
 
 function presetFor(type: Kind, others: readonly Field[]): fc.Arbitrary<Preset | undefined> {
   const same = others.filter((field) => field.type.kind === type.kind);
   const copies: fc.Arbitrary<Preset>[] = same.map((field) => fc.constant({ from: 'field', field: field.key }));
   const own: fc.Arbitrary<Preset>[] = [goodAnswer(type).map((value) => ({ from: 'fixed', value }))];
-  if (type.kind === 'date' || type.kind === 'date-time') own.push(fc.integer({ min: -5, max: 5 }).map((plus) => ({ from: 'today', plus })));
+  if (type.kind === 'date' || type.kind === 'date-time')
+    own.push(fc.integer({ min: -5, max: 5 }).map((plus) => ({ from: 'today', plus })));
   if (type.kind === 'person' || type.kind === 'people') own.push(fc.constant({ from: 'me' }));
   if (type.kind === 'text') own.push(fc.constant({ from: 'department' }));
   return fc.option(fc.oneof(...own, ...copies), { nil: undefined, freq: 2 });
 }
 
-/** What a rule may do with parts that come after what its condition reads, so that no circle arises. */
+/**
+ * What a rule may do with parts that come after what its condition reads, so that no circle arises.
+ */
 function actionOn(later: readonly Field[], parts: readonly string[]): fc.Arbitrary<Action> {
   const keys = later.map((field) => field.key);
   const some = fc.subarray(keys, { minLength: 1 });
   const anyField = fc.constantFrom(...keys);
-  const choices = later.filter((field) => field.type.kind === 'choice' || field.type.kind === 'choices').map((field) => field.key);
+  const choices = later
+    .filter((field) => field.type.kind === 'choice' || field.type.kind === 'choices')
+    .map((field) => field.key);
   const settable = later.flatMap((field): Action[] => {
     const same = later.find((other) => other.type.kind === field.type.kind && other.key < field.key);
     return [{ do: 'set', field: field.key, value: field.type.kind === 'yes-no' ? 'true' : same ? same.key : 'null' }];
   });
   return fc.oneof(
-    fc.subarray([...keys, ...parts], { minLength: 1 }).chain((chosen) => fc.constantFrom<Action>({ do: 'show', parts: chosen }, { do: 'hide', parts: chosen })),
-    some.chain((fields) => fc.constantFrom<Action>({ do: 'require', fields }, { do: 'lock', fields }, { do: 'clear', fields })),
+    fc
+      .subarray([...keys, ...parts], { minLength: 1 })
+      .chain((chosen) => fc.constantFrom<Action>({ do: 'show', parts: chosen }, { do: 'hide', parts: chosen })),
+    some.chain((fields) =>
+      fc.constantFrom<Action>({ do: 'require', fields }, { do: 'lock', fields }, { do: 'clear', fields }),
+    ),
     fc.constantFrom(...settable),
     choices.length > 0
       ? fc.constantFrom(...choices).map((field): Action => ({ do: 'limit', field, options: ['red', 'green'] }))
       : fc.constant<Action>({ do: 'warn', field: 'form', text: 'Mind the tide.' }),
     anyField.map((field): Action => ({ do: 'warn', field, text: 'Mind the tide.' })),
-    fc.oneof({ weight: 1, arbitrary: anyField.map((field): Action => ({ do: 'refuse', field, text: 'Not this week.', fix: 'Ask for another.' })) }),
+    fc.oneof({
+      weight: 1,
+      arbitrary: anyField.map(
+        (field): Action => ({ do: 'refuse', field, text: 'Not this week.', fix: 'Ask for another.' }),
+      ),
+    }),
   );
 }
 
-/** A form without circles: rules act on fields after those they read, and presets copy from fields before. */
-export const anyForm: fc.Arbitrary<AskedForm> = fc.array(fc.constantFrom(...ANY_KIND), { minLength: 2, maxLength: 9 }).chain((kinds) => {
-  const plain = kinds.map((type, index): Field => ({ key: `f${index}`, label: `Field ${index}`, type, source: 'asked' }));
-  const presets = fc.tuple(...plain.map((field, index) => presetFor(field.type, plain.slice(0, index))));
-  const shape = fc.array(fc.constantFrom('question', 'question', 'question', 'section', 'page', 'instruction', 'desk-only'), { minLength: plain.length, maxLength: plain.length });
-  const whenHidden = fc.array(fc.constantFrom('ignored' as const, 'cleared' as const, 'kept' as const), { minLength: plain.length, maxLength: plain.length });
-  const required = fc.array(fc.boolean(), { minLength: plain.length, maxLength: plain.length });
-  return fc.tuple(presets, shape, whenHidden, required).chain(([made, shapes, hidden, needs]) => {
-    const fields = plain.map((field, index): Field => {
-      const preset = made[index];
-      return { ...field, source: shapes[index] === 'desk-only' ? 'desk-only' : 'asked', ...(preset ? { preset } : {}) };
-    });
-    const money = fields.find((field) => field.type.kind === 'money');
-    const items = fields.find((field) => field.type.kind === 'line-items');
-    const computed: Field[] = [
-      ...(money ? [{ key: 'double', label: 'Double', type: { kind: 'money', currency: 'EUR' } as const, source: 'computed' as const, formula: `${money.key} * 2` }] : []),
-      ...(items ? [{ key: 'total', label: 'Total', type: { kind: 'money', currency: 'EUR' } as const, source: 'computed' as const, formula: `sum(${items.key}.sum)` }] : []),
-    ];
-    const pointer = fields.find((field) => field.type.kind === 'reference');
-    const brought: Field[] = [
-      { key: 'given', label: 'Number', type: { kind: 'auto-number', prefix: 'N-', digits: 4 }, source: 'given' },
-      ...(pointer
-        ? [{ key: 'berths', label: 'Berths', type: { kind: 'number', places: 0 } as const, source: 'carried' as const, reference: pointer.key, field: 'berths', live: true }]
-        : []),
-    ];
-    const parts = fields.flatMap((field, index): Part[] => {
-      const shape = shapes[index];
-      const question: Part = { part: 'question', field: field.key, asks: '', help: '', required: needs[index] ?? false, whenHidden: hidden[index] ?? 'ignored' };
-      if (shape === 'desk-only') return [];
-      if (shape === 'section' || shape === 'page') return [{ part: shape, id: `${shape}-${index}`, title: shape, text: '' }, question];
-      return shape === 'instruction' ? [{ part: 'instruction', id: `words-${index}`, text: 'Mind {f0}.' }, question] : [question];
-    });
-    const rules = fc.array(
-      fc.integer({ min: 0, max: fields.length - 2 }).chain((reads) => {
-        const later = fields.slice(reads + 1);
-        const partsLater = parts.flatMap((part) => (part.part !== 'question' && Number(part.id.split('-')[1]) > reads ? [part.id] : []));
-        const action = actionOn(later, partsLater);
-        return fc.tuple(
-          conditionOn(fields[reads] as Field),
-          fc.array(action, { minLength: 1, maxLength: 2 }),
-          fc.array(action, { maxLength: 1 }),
-          fc.boolean(),
-          fc.constantFrom('filling' as const, 'saving' as const),
-        );
-      }),
-      { maxLength: 5 },
+/**
+ * A form without circles: rules act on fields after those they read, and presets copy from fields
+ * before.
+ */
+export const anyForm: fc.Arbitrary<AskedForm> = fc
+  .array(fc.constantFrom(...ANY_KIND), { minLength: 2, maxLength: 9 })
+  .chain((kinds) => {
+    const plain = kinds.map(
+      (type, index): Field => ({ key: `f${index}`, label: `Field ${index}`, type, source: 'asked' }),
     );
-    return rules.map(
-      (specs): AskedForm => ({
-        fields: [...fields, ...computed, ...brought],
-        parts,
-        rules: specs.map(([when, then, otherwise, on, runs], index): FormRule => ({ id: `rule-${index}`, name: `Rule ${index}`, says: '', when, then, otherwise, on, runs })),
-      }),
+    const presets = fc.tuple(...plain.map((field, index) => presetFor(field.type, plain.slice(0, index))));
+    const shape = fc.array(
+      fc.constantFrom('question', 'question', 'question', 'section', 'page', 'instruction', 'desk-only'),
+      { minLength: plain.length, maxLength: plain.length },
     );
+    const whenHidden = fc.array(fc.constantFrom('ignored' as const, 'cleared' as const, 'kept' as const), {
+      minLength: plain.length,
+      maxLength: plain.length,
+    });
+    const required = fc.array(fc.boolean(), { minLength: plain.length, maxLength: plain.length });
+    return fc.tuple(presets, shape, whenHidden, required).chain(([made, shapes, hidden, needs]) => {
+      const fields = plain.map((field, index): Field => {
+        const preset = made[index];
+        return {
+          ...field,
+          source: shapes[index] === 'desk-only' ? 'desk-only' : 'asked',
+          ...(preset ? { preset } : {}),
+        };
+      });
+      const money = fields.find((field) => field.type.kind === 'money');
+      const items = fields.find((field) => field.type.kind === 'line-items');
+      const computed: Field[] = [
+        ...(money
+          ? [
+              {
+                key: 'double',
+                label: 'Double',
+                type: { kind: 'money', currency: 'EUR' } as const,
+                source: 'computed' as const,
+                formula: `${money.key} * 2`,
+              },
+            ]
+          : []),
+        ...(items
+          ? [
+              {
+                key: 'total',
+                label: 'Total',
+                type: { kind: 'money', currency: 'EUR' } as const,
+                source: 'computed' as const,
+                formula: `sum(${items.key}.sum)`,
+              },
+            ]
+          : []),
+      ];
+      const pointer = fields.find((field) => field.type.kind === 'reference');
+      const brought: Field[] = [
+        { key: 'given', label: 'Number', type: { kind: 'auto-number', prefix: 'N-', digits: 4 }, source: 'given' },
+        ...(pointer
+          ? [
+              {
+                key: 'berths',
+                label: 'Berths',
+                type: { kind: 'number', places: 0 } as const,
+                source: 'carried' as const,
+                reference: pointer.key,
+                field: 'berths',
+                live: true,
+              },
+            ]
+          : []),
+      ];
+      const parts = fields.flatMap((field, index): Part[] => {
+        const shape = shapes[index];
+        const question: Part = {
+          part: 'question',
+          field: field.key,
+          asks: '',
+          help: '',
+          required: needs[index] ?? false,
+          whenHidden: hidden[index] ?? 'ignored',
+        };
+        if (shape === 'desk-only') return [];
+        if (shape === 'section' || shape === 'page')
+          return [{ part: shape, id: `${shape}-${index}`, title: shape, text: '' }, question];
+        return shape === 'instruction'
+          ? [{ part: 'instruction', id: `words-${index}`, text: 'Mind {f0}.' }, question]
+          : [question];
+      });
+      const rules = fc.array(
+        fc.integer({ min: 0, max: fields.length - 2 }).chain((reads) => {
+          const later = fields.slice(reads + 1);
+          const partsLater = parts.flatMap((part) =>
+            part.part !== 'question' && Number(part.id.split('-')[1]) > reads ? [part.id] : [],
+          );
+          const action = actionOn(later, partsLater);
+          return fc.tuple(
+            conditionOn(fields[reads] as Field),
+            fc.array(action, { minLength: 1, maxLength: 2 }),
+            fc.array(action, { maxLength: 1 }),
+            fc.boolean(),
+            fc.constantFrom('filling' as const, 'saving' as const),
+          );
+        }),
+        { maxLength: 5 },
+      );
+      return rules.map(
+        (specs): AskedForm => ({
+          fields: [...fields, ...computed, ...brought],
+          parts,
+          rules: specs.map(
+            ([when, then, otherwise, on, runs], index): FormRule => ({
+              id: `rule-${index}`,
+              name: `Rule ${index}`,
+              says: '',
+              when,
+              then,
+              otherwise,
+              on,
+              runs,
+            }),
+          ),
+        }),
+      );
+    });
   });
-});
 
 /** Answers to a form: most of them good, some untouched, some nonsense. */
 export const answersTo = (form: AskedForm): fc.Arbitrary<RawAnswers> =>
   fc
     .tuple(
       ...form.fields.map((field) =>
-        fc.oneof({ weight: 6, arbitrary: goodAnswer(field.type) }, { weight: 1, arbitrary: anyAnswer }, { weight: 2, arbitrary: fc.constant(undefined) }),
+        fc.oneof(
+          { weight: 6, arbitrary: goodAnswer(field.type) },
+          { weight: 1, arbitrary: anyAnswer },
+          { weight: 2, arbitrary: fc.constant(undefined) },
+        ),
       ),
     )
     .map((answers) =>
-      Object.fromEntries(form.fields.flatMap((field, index) => (isFilled(field) && answers[index] !== undefined ? [[field.key, answers[index] as RawAnswer]] : []))),
+      Object.fromEntries(
+        form.fields.flatMap((field, index) =>
+          isFilled(field) && answers[index] !== undefined ? [[field.key, answers[index] as RawAnswer]] : [],
+        ),
+      ),
     );
 
 /** A form with what else a release freezes. */
@@ -296,7 +415,11 @@ export const asDesign = (form: AskedForm): FormDesign => ({
   intro: '',
   subject: '',
   unique: [],
-  routing: { columns: [], rows: [], otherwise: { team: 'boats', priority: 'normal', workingDays: 1, needsApproval: false } },
+  routing: {
+    columns: [],
+    rows: [],
+    otherwise: { team: 'boats', priority: 'normal', workingDays: 1, needsApproval: false },
+  },
   approval: { step: { id: 's', label: 'S', group: 'boats' } },
   deadline: { calendar: 'desk', remindBefore: 0, escalateAfter: 0, escalateTo: 'boats' },
 });

@@ -1,6 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { cellOf, comesInCells, type Field, guarded, namesAround, readAnswer, typedFromCell, unguarded } from '../src/register/index.ts';
+import {
+  cellOf,
+  comesInCells,
+  type Field,
+  guarded,
+  namesAround,
+  readAnswer,
+  typedFromCell,
+  unguarded,
+} from '../src/register/index.ts';
 import { ANY_KIND, FACTS, goodAnswer } from './anyForm.ts';
 
 const anyKind = fc.constantFrom(...ANY_KIND.filter(comesInCells));
@@ -40,6 +49,9 @@ describe('cells of a sheet', () => {
 
   it('leave an empty answer empty, and words that mean nothing as they are', () => {
     const field: Field = { key: 'f', label: 'F', type: { kind: 'people', from: [] }, source: 'asked' };
-    expect([typedFromCell(field, '  ', FACTS), typedFromCell(field, 'Ada Quill; nobody', FACTS)]).toEqual([null, ['ada', 'nobody']]);
+    expect([typedFromCell(field, '  ', FACTS), typedFromCell(field, 'Ada Quill; nobody', FACTS)]).toEqual([
+      null,
+      ['ada', 'nobody'],
+    ]);
   });
 });

@@ -1,14 +1,30 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type AskedForm, answersToSend, askedForm, findingsOf, prepareCompletion, questionsOf, refusalsOf } from '../src/form/index.ts';
-import { expressionValue, type RawAnswers, readAnswer, showValue, typedForm, valueFromExpression } from '../src/register/index.ts';
+import {
+  type AskedForm,
+  answersToSend,
+  askedForm,
+  findingsOf,
+  prepareCompletion,
+  questionsOf,
+  refusalsOf,
+} from '../src/form/index.ts';
+import {
+  expressionValue,
+  type RawAnswers,
+  readAnswer,
+  showValue,
+  typedForm,
+  valueFromExpression,
+} from '../src/register/index.ts';
 import { ANY_KIND, answersTo, anyAnswer, anyForm, asDesign, FACTS, goodAnswer, SURROUNDINGS } from './anyForm.ts';
 
 const formWithAnswers = anyForm.chain((form) => fc.tuple(fc.constant(form), answersTo(form)));
 const NUMBER_OF_FORMS = 3_000;
 
 /** What the browser sends: the answers of the questions it shows. */
-const sent = (form: AskedForm, answers: RawAnswers): RawAnswers => answersToSend(answers, prepareCompletion(askedForm(form))(answers, FACTS), form.parts);
+const sent = (form: AskedForm, answers: RawAnswers): RawAnswers =>
+  answersToSend(answers, prepareCompletion(askedForm(form))(answers, FACTS), form.parts);
 
 describe('completing generated forms', () => {
   it('comes to the same in the browser, with all that was typed, and on the server, with what was sent', () => {
@@ -17,13 +33,20 @@ describe('completing generated forms', () => {
         // The browser has what is asked; the server has the whole form.
         const browser = prepareCompletion(askedForm(form))(answers, FACTS);
         // Over the wire and through the database: nothing but JSON gets there.
-        const server = prepareCompletion(JSON.parse(JSON.stringify(form)))(JSON.parse(JSON.stringify(sent(form, answers))), JSON.parse(JSON.stringify(FACTS)));
+        const server = prepareCompletion(JSON.parse(JSON.stringify(form)))(
+          JSON.parse(JSON.stringify(sent(form, answers))),
+          JSON.parse(JSON.stringify(FACTS)),
+        );
         expect(server.values).toMatchObject(browser.values);
         for (const { field } of browser.asked) expect(server.values[field]).toEqual(browser.values[field]);
         expect(server.asked).toEqual(browser.asked);
         expect(server.problems).toEqual(browser.problems);
         expect(server.warnings).toEqual(browser.warnings);
-        expect(server.strangers.filter((problem) => form.fields.some((field) => field.key === problem.field && field.source === 'asked'))).toEqual([]);
+        expect(
+          server.strangers.filter((problem) =>
+            form.fields.some((field) => field.key === problem.field && field.source === 'asked'),
+          ),
+        ).toEqual([]);
       }),
       { numRuns: NUMBER_OF_FORMS },
     );
@@ -33,7 +56,9 @@ describe('completing generated forms', () => {
     fc.assert(
       fc.property(formWithAnswers, ([form, answers]) => {
         expect(prepareCompletion(form)(answers, FACTS).atRest).toBe(true);
-        expect(findingsOf(asDesign(form), SURROUNDINGS).filter((finding) => finding.message.includes('no settled answer'))).toEqual([]);
+        expect(
+          findingsOf(asDesign(form), SURROUNDINGS).filter((finding) => finding.message.includes('no settled answer')),
+        ).toEqual([]);
       }),
       { numRuns: 1_000 },
     );
@@ -46,7 +71,9 @@ describe('completing generated forms', () => {
         const open = new Set(asked.map((question) => question.field));
         const without = Object.fromEntries(Object.entries(answers).filter(([key]) => open.has(key)));
         const again = prepareCompletion(form)(without, FACTS);
-        const kept = new Set(questionsOf(form.parts).flatMap((question) => (question.whenHidden === 'kept' ? [question.field] : [])));
+        const kept = new Set(
+          questionsOf(form.parts).flatMap((question) => (question.whenHidden === 'kept' ? [question.field] : [])),
+        );
         if (kept.size === 0) expect(again.values).toEqual(values);
       }),
       { numRuns: 1_000 },
@@ -57,7 +84,9 @@ describe('completing generated forms', () => {
     fc.assert(
       fc.property(formWithAnswers, ([form, answers]) => {
         const completion = prepareCompletion(form)({ ...answers, stranger: 'x', double: '1' }, FACTS);
-        expect(completion.strangers.map((problem) => problem.field)).toEqual(expect.arrayContaining(['stranger', 'double']));
+        expect(completion.strangers.map((problem) => problem.field)).toEqual(
+          expect.arrayContaining(['stranger', 'double']),
+        );
         expect(completion.values).not.toHaveProperty('stranger');
         expect(refusalsOf(completion).length).toBeGreaterThan(0);
       }),

@@ -1,17 +1,33 @@
 import * as fc from 'fast-check';
 import { evaluate as feelinEvaluates } from 'feelin';
 import { describe, expect, it } from 'vitest';
-import { ClockTime, compile, Duration, equal, type Node, order, parseExpression, printExpression, type Test, type Value } from '../src/expression/index.ts';
+import {
+  ClockTime,
+  compile,
+  Duration,
+  equal,
+  type Node,
+  order,
+  parseExpression,
+  printExpression,
+  type Test,
+  type Value,
+} from '../src/expression/index.ts';
 import { childrenOf } from '../src/expression/tree.ts';
 import { kindOfValue } from '../src/expression/types.ts';
 import { isContext, isList, isTemporal } from '../src/expression/value.ts';
 import { anyExpression, anyValues, lawScope } from './anyExpression.ts';
 
-/** Another implementation of the standard, asked the same questions. Where it answers otherwise on purpose or by fault, it stands here. */
+/**
+ * Another implementation of the standard, asked the same questions. Where it answers otherwise on
+ * purpose or by fault, it stands here.
+ */
 interface Difference {
   readonly name: string;
   readonly why: string;
-  /** Expressions with our answer and theirs; kept so that the list shrinks when they come to agree. */
+  /**
+   * Expressions with our answer and theirs; kept so that the list shrinks when they come to agree.
+   */
   readonly shown: readonly (readonly [text: string, ours: string, theirs: string])[];
   /** Whether it can show in this node; `value` gives what a node below it comes to. */
   readonly touches: (node: Node, value: (node: Node) => Value) => boolean;
@@ -23,13 +39,19 @@ const callTo =
     node.kind === 'call' && names.includes(node.name);
 const isWhole = (value: Value): boolean => typeof value === 'number' && Number.isInteger(value);
 const rangesOf = (node: Node): readonly { low: Node; high: Node }[] =>
-  node.kind === 'between' ? [node] : node.kind === 'in' ? node.tests.flatMap((test: Test) => (test.kind === 'range' ? [test] : [])) : [];
+  node.kind === 'between'
+    ? [node]
+    : node.kind === 'in'
+      ? node.tests.flatMap((test: Test) => (test.kind === 'range' ? [test] : []))
+      : [];
 /** What a value is held against by `between` and `in`. */
 const operandsOf = (node: Node): readonly Node[] =>
   node.kind === 'between'
     ? [node.low, node.high]
     : node.kind === 'in'
-      ? node.tests.flatMap((test) => (test.kind === 'equal' ? [test.operand] : test.kind === 'range' ? [test.low, test.high] : []))
+      ? node.tests.flatMap((test) =>
+          test.kind === 'equal' ? [test.operand] : test.kind === 'range' ? [test.low, test.high] : [],
+        )
       : [];
 const ROUNDING = ['decimal', 'round up', 'round down', 'round half up', 'round half down', 'floor', 'ceiling'];
 const PLACES = ['substring', 'sublist', 'remove', 'insert before'];
@@ -65,14 +87,19 @@ const DIFFERENCES: readonly Difference[] = [
       node.kind === 'compare'
         ? equal(value(node.left), value(node.right)) === null
         : operandsOf(node).some(
-            (operand) => equal(value(operand), value((node as { of: Node }).of)) !== true && kindOfValue(value(operand)) !== kindOfValue(value((node as { of: Node }).of)),
+            (operand) =>
+              equal(value(operand), value((node as { of: Node }).of)) !== true &&
+              kindOfValue(value(operand)) !== kindOfValue(value((node as { of: Node }).of)),
           ),
   },
   {
     name: 'ends of a range',
     why: 'x between a and b is x >= a and x <= b: nothing lies between ends that are turned round, and an end that is empty or of another kind can’t be said.',
     shown: [['3 between 5 and 1', 'false', 'true']],
-    touches: (node, value) => rangesOf(node).some(({ low, high }) => !((order(value(low), value(high)) ?? 1) <= 0) || typeof value(low) === 'string'),
+    touches: (node, value) =>
+      rangesOf(node).some(
+        ({ low, high }) => !((order(value(low), value(high)) ?? 1) <= 0) || typeof value(low) === 'string',
+      ),
   },
   {
     name: 'every with an empty answer',
@@ -98,7 +125,9 @@ const DIFFERENCES: readonly Difference[] = [
       ['substring("abc", 0)', 'null', '"c"'],
       ['decimal(1.55, 0.5)', 'null', '1.5811388300841895'],
     ],
-    touches: (node, value) => callTo(...ROUNDING, ...PLACES)(node) && node.args.slice(1).some((arg) => !isWhole(value(arg)) || Number(value(arg)) <= 0 || Number(value(arg)) > 2),
+    touches: (node, value) =>
+      callTo(...ROUNDING, ...PLACES)(node) &&
+      node.args.slice(1).some((arg) => !isWhole(value(arg)) || Number(value(arg)) <= 0 || Number(value(arg)) > 2),
   },
   {
     name: 'conditions that are neither yes nor no',
@@ -128,7 +157,8 @@ const DIFFERENCES: readonly Difference[] = [
     name: 'filtering by what is no condition',
     why: 'A filter keeps what its condition holds for; a value that is neither yes nor a place holds for nothing.',
     shown: [['[1, 2][duration("P1D")]', '[]', 'null']],
-    touches: (node, value) => node.kind === 'filter' && typeof value(node.by) !== 'boolean' && typeof value(node.by) !== 'number',
+    touches: (node, value) =>
+      node.kind === 'filter' && typeof value(node.by) !== 'boolean' && typeof value(node.by) !== 'number',
   },
   {
     name: 'empty items',
@@ -152,7 +182,9 @@ const DIFFERENCES: readonly Difference[] = [
     name: 'smallest and largest text',
     why: 'Texts have an order, so they have a first and a last.',
     shown: [['min("b", "a")', '"a"', 'null']],
-    touches: (node, value) => callTo('min', 'max')(node) && node.args.some((arg) => [value(arg)].flat().some((item) => typeof item === 'string')),
+    touches: (node, value) =>
+      callTo('min', 'max')(node) &&
+      node.args.some((arg) => [value(arg)].flat().some((item) => typeof item === 'string')),
   },
   {
     name: 'reckoning with lengths of time',
@@ -160,13 +192,16 @@ const DIFFERENCES: readonly Difference[] = [
     shown: [['duration("P1D") * 2', '"P2D"', 'null']],
     touches: (node, value) =>
       (node.kind === 'negate' && isTemporal(value(node.of))) ||
-      (node.kind === 'arithmetic' && ['*', '/'].includes(node.op) && [node.left, node.right].some((side) => isTemporal(value(side)))),
+      (node.kind === 'arithmetic' &&
+        ['*', '/'].includes(node.op) &&
+        [node.left, node.right].some((side) => isTemporal(value(side)))),
   },
   {
     name: 'a date and a clock time',
     why: 'Table 45 joins neither a date with a clock time nor one with the other taken away.',
     shown: [['date("2026-01-02") - time("10:00:00") = null', 'true', 'false']],
-    touches: (node, value) => node.kind === 'arithmetic' && [node.left, node.right].some((side) => value(side) instanceof ClockTime),
+    touches: (node, value) =>
+      node.kind === 'arithmetic' && [node.left, node.right].some((side) => value(side) instanceof ClockTime),
   },
   {
     name: 'the middle of numbers',
@@ -174,18 +209,25 @@ const DIFFERENCES: readonly Difference[] = [
     shown: [['median([10, 9, 1])', '9', '10']],
     touches: callTo('median'),
   },
-  { name: 'numbers out of text', why: 'A blank text writes no number.', shown: [['number("")', 'null', '0']], touches: callTo('number') },
+  {
+    name: 'numbers out of text',
+    why: 'A blank text writes no number.',
+    shown: [['number("")', 'null', '0']],
+    touches: callTo('number'),
+  },
   {
     name: 'lists of one',
     why: 'A list with one item is not that item: line items do not change their meaning when there is only one of them.',
     shown: [['[1] = 1', 'null', 'true']],
     touches: (node, value) =>
       (node.kind === 'compare' && isList(value(node.left)) !== isList(value(node.right))) ||
-      (callTo('list contains', 'index of', 'contains')(node) && node.args.some((arg) => isList(value(arg)) && value(arg) !== null)),
+      (callTo('list contains', 'index of', 'contains')(node) &&
+        node.args.some((arg) => isList(value(arg)) && value(arg) !== null)),
   },
 ];
 
-const moment = (value: Value): unknown => feelinEvaluates(printExpression({ kind: 'moment', value: value as never, from: 0, to: 0 })).value;
+const moment = (value: Value): unknown =>
+  feelinEvaluates(printExpression({ kind: 'moment', value: value as never, from: 0, to: 0 })).value;
 
 function theirs(value: Value): unknown {
   if (isTemporal(value)) return moment(value);
@@ -214,7 +256,10 @@ function nodesOf(node: Node): readonly Node[] {
   return [node, ...childrenOf(node).flatMap(nodesOf)];
 }
 
-/** Functions the other side does not know, or reads by another rule that is its own (a separator as a pattern). */
+/**
+ * Functions the other side does not know, or reads by another rule that is its own (a separator as
+ * a pattern).
+ */
 const UNKNOWN_THERE = new Set([
   'add working days',
   'count working days',
@@ -232,11 +277,14 @@ const UNKNOWN_THERE = new Set([
 ]);
 
 describe('beside another implementation of the standard', () => {
-  it.each(DIFFERENCES.flatMap(({ name, shown: pairs }) => pairs.map((pair) => [name, ...pair] as const)))('%s: %s is %s here and %s there', (_, text, here, there) => {
-    const parsed = parseExpression(text);
-    if (!parsed.ok) throw new Error(parsed.findings[0]?.message);
-    expect([shown(compile(parsed.value, lawScope)([], null), 17), askTheirs(text, {}, 17)]).toEqual([here, there]);
-  });
+  it.each(DIFFERENCES.flatMap(({ name, shown: pairs }) => pairs.map((pair) => [name, ...pair] as const)))(
+    '%s: %s is %s here and %s there',
+    (_, text, here, there) => {
+      const parsed = parseExpression(text);
+      if (!parsed.ok) throw new Error(parsed.findings[0]?.message);
+      expect([shown(compile(parsed.value, lawScope)([], null), 17), askTheirs(text, {}, 17)]).toEqual([here, there]);
+    },
+  );
 
   it('gives the same answer to thousands of expressions, but for those differences', () => {
     const options = { wild: 2, calls: (name: string) => !UNKNOWN_THERE.has(name) };
@@ -246,7 +294,9 @@ describe('beside another implementation of the standard', () => {
     const unexplained: string[] = [];
     for (const [tree, values] of fc.sample(cases, { numRuns: 3_500, seed: 23 })) {
       const text = printExpression(tree);
-      const context = Object.fromEntries(lawScope.names.map((entry, slot) => [entry.name, theirs(values[slot] ?? null)]));
+      const context = Object.fromEntries(
+        lawScope.names.map((entry, slot) => [entry.name, theirs(values[slot] ?? null)]),
+      );
       const here = shown(compile(tree, lawScope)(values, null));
       const there = askTheirs(text, context);
       if (here === there) {

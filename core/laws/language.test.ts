@@ -1,6 +1,16 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { checkExpression, compile, kindOf, parseExpression, parseTests, printExpression, printTests, Scope, typeOf } from '../src/expression/index.ts';
+import {
+  checkExpression,
+  compile,
+  kindOf,
+  parseExpression,
+  parseTests,
+  printExpression,
+  printTests,
+  Scope,
+  typeOf,
+} from '../src/expression/index.ts';
 import { isOfKind, type TypeKind } from '../src/expression/types.ts';
 import { anyExpression, anyTests, anyValues, lawScope, withoutPlaces } from './anyExpression.ts';
 

@@ -1,5 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import { blankDesign, type FormDesign, findingsOf, type KnownRegister, lookedAtTogether, offerScope, prepareCompletion, prepareKeeping, prepareOffer } from '../src/form/index.ts';
+import {
+  blankDesign,
+  type FormDesign,
+  findingsOf,
+  type KnownRegister,
+  lookedAtTogether,
+  offerScope,
+  prepareCompletion,
+  prepareKeeping,
+  prepareOffer,
+} from '../src/form/index.ts';
 import type { Field, FieldValue, Kind, ReferenceKind, RequestFacts } from '../src/register/index.ts';
 import { FACTS } from './anyForm.ts';
 
@@ -17,44 +27,87 @@ const BOATS: KnownRegister = {
   ],
   restricted: ['secret'],
 };
-const pointing = (more: Partial<ReferenceKind> = {}): Kind => ({ kind: 'reference', register: 'vessels', shows: ['name'], among: 'all', ...more });
+const pointing = (more: Partial<ReferenceKind> = {}): Kind => ({
+  kind: 'reference',
+  register: 'vessels',
+  shows: ['name'],
+  among: 'all',
+  ...more,
+});
 const asked = (key: string, type: Kind): Field => ({ key, label: key, type, source: 'asked' });
-const carried = (key: string, field: string, live: boolean): Field => ({ key, label: key, type: { kind: 'number', places: 0 }, source: 'carried', reference: 'boat', field, live });
+const carried = (key: string, field: string, live: boolean): Field => ({
+  key,
+  label: key,
+  type: { kind: 'number', places: 0 },
+  source: 'carried',
+  reference: 'boat',
+  field,
+  live,
+});
 const designOf = (fields: readonly Field[]): FormDesign => ({
   ...blankDesign({ title: 'Trip', team: 'boats', approvers: 'boats', calendar: 'desk' }),
   fields,
-  parts: fields.filter((field) => field.source === 'asked').map((field) => ({ part: 'question', field: field.key, asks: '', help: '', required: false })),
+  parts: fields
+    .filter((field) => field.source === 'asked')
+    .map((field) => ({ part: 'question', field: field.key, asks: '', help: '', required: false })),
 });
 const messages = (fields: readonly Field[], outside = false, registers = [BOATS]): readonly string[] =>
-  findingsOf(designOf(fields), { groups: new Set(['boats']), outside, vocabularies: FACTS.vocabularies, registers }).map((finding) => finding.message);
+  findingsOf(designOf(fields), {
+    groups: new Set(['boats']),
+    outside,
+    vocabularies: FACTS.vocabularies,
+    registers,
+  }).map((finding) => finding.message);
 
 describe('what limits a reference', () => {
   const fields = [asked('persons', { kind: 'number', places: 0 }), asked('boat', pointing())];
-  const offered = prepareOffer(pointing({ offered: 'it.stage = "in_use" and it.berths >= persons' }) as ReferenceKind, fields, BOATS);
+  const offered = prepareOffer(
+    pointing({ offered: 'it.stage = "in_use" and it.berths >= persons' }) as ReferenceKind,
+    fields,
+    BOATS,
+  );
   const boat = (berths: number, stage = 'in_use') => ({ values: { berths }, stage });
 
   it('has to hold for what is offered, with the other answers', () => {
-    expect([boat(8), boat(3), boat(8, 'gone')].map((each) => offered(each, { persons: 5 }, FACTS))).toEqual([true, false, false]);
+    expect([boat(8), boat(3), boat(8, 'gone')].map((each) => offered(each, { persons: 5 }, FACTS))).toEqual([
+      true,
+      false,
+      false,
+    ]);
   });
 
   it('offers nothing while it can’t be said, and everything where there is none', () => {
     expect(offered(boat(8), {}, FACTS)).toBe(false);
     expect(prepareOffer(pointing() as ReferenceKind, fields, BOATS)(boat(1, 'gone'), {}, FACTS)).toBe(true);
-    expect(prepareOffer(pointing({ offered: 'it.berths >=' }) as ReferenceKind, fields, BOATS)(boat(1), {}, FACTS)).toBe(false);
+    expect(
+      prepareOffer(pointing({ offered: 'it.berths >=' }) as ReferenceKind, fields, BOATS)(boat(1), {}, FACTS),
+    ).toBe(false);
   });
 
   it('is looked at with the answers it reads, and knows the stages by name', () => {
-    const limited = [asked('persons', { kind: 'number', places: 0 }), asked('boat', pointing({ offered: 'it.berths >= persons' }))];
-    expect(lookedAtTogether({ ...designOf(limited), unique: [{ id: 'u', fields: ['persons'], among: 'all' }] })).toEqual([['persons'], ['boat', 'persons']]);
+    const limited = [
+      asked('persons', { kind: 'number', places: 0 }),
+      asked('boat', pointing({ offered: 'it.berths >= persons' })),
+    ];
+    expect(
+      lookedAtTogether({ ...designOf(limited), unique: [{ id: 'u', fields: ['persons'], among: 'all' }] }),
+    ).toEqual([['persons'], ['boat', 'persons']]);
     const stage = offerScope(fields, BOATS).find('it')?.type;
-    expect(stage?.kind === 'context' && stage.entries.stage?.type).toMatchObject({ kind: 'choice', options: BOATS.stages });
+    expect(stage?.kind === 'context' && stage.entries.stage?.type).toMatchObject({
+      kind: 'choice',
+      options: BOATS.stages,
+    });
   });
 });
 
 describe('findings about what fields name elsewhere', () => {
   it('stop what is not there, and what the other register restricts', () => {
-    expect(messages([asked('boat', pointing({ register: 'rooms' }))])).toContain('“boat” points to a register that does not exist. Choose one.');
-    expect(messages([asked('boat', pointing({ shows: ['secret'] }))])).toContain('“boat” would show “Mooring code”, which the access plan of “Vessels” restricts.');
+    expect(messages([asked('boat', pointing({ register: 'rooms' }))])).toContain(
+      '“boat” points to a register that does not exist. Choose one.',
+    );
+    expect(messages([asked('boat', pointing({ shows: ['secret'] }))])).toContain(
+      '“boat” would show “Mooring code”, which the access plan of “Vessels” restricts.',
+    );
     expect(messages([asked('boat', pointing()), carried('code', 'secret', true)])).toEqual(
       expect.arrayContaining([
         '“boat” would show “Mooring code”, which the access plan of “Vessels” restricts.',
@@ -63,32 +116,60 @@ describe('findings about what fields name elsewhere', () => {
     );
     expect(messages([asked('boat', pointing({ offered: 'it.bertss > 3' }))]).join()).toContain('what limits the offer');
     expect(messages([asked('boat', pointing({ offered: 'it.berths' }))]).join()).toContain('has to be a condition');
-    expect(messages([asked('kind', { kind: 'term', vocabulary: 'hazards' })])).toContain('“kind” takes terms of a vocabulary that does not exist. Choose one.');
-    expect(messages([asked('kind', { kind: 'term', vocabulary: 'species', under: 'ghost' })])).toContain('“kind” takes terms under one that does not exist in “Species”.');
-    expect(messages([{ ...asked('no', { kind: 'auto-number', prefix: ' ', digits: 3 }), source: 'given' }])).toContain('“no” needs something before its figures, like SA-.');
-    expect(messages([{ key: 'x', label: 'x', type: { kind: 'text' }, source: 'given' }])).toContain('“x” is given out by the house, which only automatic numbers are.');
+    expect(messages([asked('kind', { kind: 'term', vocabulary: 'hazards' })])).toContain(
+      '“kind” takes terms of a vocabulary that does not exist. Choose one.',
+    );
+    expect(messages([asked('kind', { kind: 'term', vocabulary: 'species', under: 'ghost' })])).toContain(
+      '“kind” takes terms under one that does not exist in “Species”.',
+    );
+    expect(messages([{ ...asked('no', { kind: 'auto-number', prefix: ' ', digits: 3 }), source: 'given' }])).toContain(
+      '“no” needs something before its figures, like SA-.',
+    );
+    expect(messages([{ key: 'x', label: 'x', type: { kind: 'text' }, source: 'given' }])).toContain(
+      '“x” is given out by the house, which only automatic numbers are.',
+    );
   });
 
   it('warn of a register that anybody could look through', () => {
-    expect(messages([asked('boat', pointing())], true)).toEqual(['Whoever comes through the outside door can look through “Vessels” by Name, number.']);
-    expect([messages([asked('boat', pointing())]), messages([asked('boat', pointing({ among: 'mine' }))], true)]).toEqual([[], []]);
+    expect(messages([asked('boat', pointing())], true)).toEqual([
+      'Whoever comes through the outside door can look through “Vessels” by Name, number.',
+    ]);
+    expect([
+      messages([asked('boat', pointing())]),
+      messages([asked('boat', pointing({ among: 'mine' }))], true),
+    ]).toEqual([[], []]);
   });
 });
 
 describe('values that a reference brings along', () => {
-  const design = designOf([asked('boat', pointing()), carried('now', 'berths', true), carried('then', 'berths', false)]);
+  const design = designOf([
+    asked('boat', pointing()),
+    carried('now', 'berths', true),
+    carried('then', 'berths', false),
+  ]);
   const facts = (berths: Readonly<Record<string, number>>): RequestFacts => ({
     ...FACTS,
-    references: Object.entries(berths).map(([id, value]) => ({ id, register: 'vessels', number: id, label: id, values: { berths: value } })),
+    references: Object.entries(berths).map(([id, value]) => ({
+      id,
+      register: 'vessels',
+      number: id,
+      label: id,
+      values: { berths: value },
+    })),
   });
-  const keep = (before: Readonly<Record<string, FieldValue>>, touched: readonly string[], berths: Readonly<Record<string, number>>) =>
-    prepareKeeping(design)(before, new Set(touched), facts(berths)).values;
+  const keep = (
+    before: Readonly<Record<string, FieldValue>>,
+    touched: readonly string[],
+    berths: Readonly<Record<string, number>>,
+  ) => prepareKeeping(design)(before, new Set(touched), facts(berths)).values;
 
   it('come with the choice, and go with it', () => {
     const complete = prepareCompletion(design);
     expect(complete({ boat: 'tern' }, facts({ tern: 12 })).values).toEqual({ boat: 'tern', now: 12, then: 12 });
     expect(complete({}, facts({ tern: 12 })).values).toEqual({});
-    expect(complete({ boat: 'tern', now: 5 }, facts({ tern: 12 })).strangers.map((problem) => problem.field)).toEqual(['now']);
+    expect(complete({ boat: 'tern', now: 5 }, facts({ tern: 12 })).strangers.map((problem) => problem.field)).toEqual([
+      'now',
+    ]);
   });
 
   it('follow or stay as they were meant to, until the reference points elsewhere', () => {

@@ -1,7 +1,15 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { BUILT_INS, checkExpression, compile, equal, parseExpression, Scope, type Value } from '../src/expression/index.ts';
+import {
+  BUILT_INS,
+  checkExpression,
+  compile,
+  equal,
+  parseExpression,
+  Scope,
+  type Value,
+} from '../src/expression/index.ts';
 import { referenceExamples, referenceInMarkdown } from '../src/expression/reference.ts';
 
 const scope = new Scope([
@@ -20,7 +28,9 @@ function evaluate(text: string): Value {
 }
 
 describe('the reference', () => {
-  it.each(referenceExamples())('%s gives %s', (call, gives) => expect([evaluate(call), equal(evaluate(call), evaluate(gives))]).toEqual([evaluate(gives), true]));
+  it.each(referenceExamples())('%s gives %s', (call, gives) =>
+    expect([evaluate(call), equal(evaluate(call), evaluate(gives))]).toEqual([evaluate(gives), true]),
+  );
 
   it.each(referenceExamples().filter(([, gives]) => gives !== 'null'))('%s has no findings', (call) => {
     const parsed = parseExpression(call);
@@ -28,7 +38,9 @@ describe('the reference', () => {
   });
 
   it('has an example for every function that needs no person', () => {
-    expect([...BUILT_INS.values()].filter((builtIn) => builtIn.examples.length === 0).map((builtIn) => builtIn.name)).toEqual(['is member']);
+    expect(
+      [...BUILT_INS.values()].filter((builtIn) => builtIn.examples.length === 0).map((builtIn) => builtIn.name),
+    ).toEqual(['is member']);
   });
 
   it('is the page in docs; npm run reference writes it anew', () => {

@@ -27,7 +27,12 @@ import { anyExpression, anyValues, lawScope } from './anyExpression.ts';
 const scope = requestScope([
   { key: 'fee', label: 'Fee', type: { kind: 'money', currency: 'EUR' }, source: 'asked' },
   { key: 'name', label: 'Name', type: { kind: 'text' }, source: 'asked' },
-  { key: 'from', label: 'Institute', type: { kind: 'choice', options: ['corrin', 'merrow'].map((key) => ({ key, label: key })) }, source: 'asked' },
+  {
+    key: 'from',
+    label: 'Institute',
+    type: { kind: 'choice', options: ['corrin', 'merrow'].map((key) => ({ key, label: key })) },
+    source: 'asked',
+  },
   { key: 'water', label: 'On water', type: { kind: 'yes-no' }, source: 'asked' },
   { key: 'arrival', label: 'Arrival', type: { kind: 'date' }, source: 'asked' },
 ]);
@@ -44,22 +49,34 @@ function valueFor(of: string, test: RowTest): fc.Arbitrary<RowValue> {
     );
   if (type?.kind === 'number') return fc.integer({ min: -900, max: 900_000 }).map((cents) => plain(cents / 100));
   if (type?.kind === 'yes-no') return fc.boolean().map(plain);
-  return type?.kind === 'choice' ? fc.constantFrom(...type.options).map((option) => plain(option.key)) : fc.string().map(plain);
+  return type?.kind === 'choice'
+    ? fc.constantFrom(...type.options).map((option) => plain(option.key))
+    : fc.string().map(plain);
 }
 
 const anyRow: fc.Arbitrary<Row> = fc.constantFrom(...SUBJECTS).chain((of) =>
   fc.constantFrom(...testsFor(typeOfSubject(of, scope))).chain((test) => {
     const takes = valuesOf(test);
     const value = valueFor(of, test);
-    return fc.array(value, takes === 'many' ? { minLength: 1, maxLength: 3 } : { minLength: takes, maxLength: takes }).map((values): Row => ({ kind: 'row', of, test, values }));
+    return fc
+      .array(value, takes === 'many' ? { minLength: 1, maxLength: 3 } : { minLength: takes, maxLength: takes })
+      .map((values): Row => ({ kind: 'row', of, test, values }));
   }),
 );
-/** Dates a whole range around today read as “within days”, so such a pair is written another way. */
+/**
+ * Dates a whole range around today read as “within days”, so such a pair is written another way.
+ */
 const readsAsDays = (row: Row): boolean =>
-  row.test === 'between' && row.values.every((value) => value.kind === 'today') && row.values.some((value) => value.kind === 'today' && value.days === 0);
+  row.test === 'between' &&
+  row.values.every((value) => value.kind === 'today') &&
+  row.values.some((value) => value.kind === 'today' && value.days === 0);
 const plainRow = anyRow.filter((row) => !readsAsDays(row));
 const anyGroup: fc.Arbitrary<RowGroup> = fc
-  .tuple(fc.array(plainRow, { minLength: 2, maxLength: 4 }), fc.array(fc.array(plainRow, { minLength: 2, maxLength: 3 }), { maxLength: 2 }), fc.boolean())
+  .tuple(
+    fc.array(plainRow, { minLength: 2, maxLength: 4 }),
+    fc.array(fc.array(plainRow, { minLength: 2, maxLength: 3 }), { maxLength: 2 }),
+    fc.boolean(),
+  )
   .map(([rows, groups, all]) => ({
     kind: 'group',
     join: all ? 'all' : 'any',
@@ -89,9 +106,13 @@ describe('rows of a condition', () => {
           if (!parsed.ok) throw new Error(text);
           const back = rowOfCell(parsed.value, row.of, scope);
           // One of a single value is that value.
-          if (!text.includes('?') && (valuesOf(row.test) !== 'many' || row.values.length > 1)) expect(back).toEqual(row);
+          if (!text.includes('?') && (valuesOf(row.test) !== 'many' || row.values.length > 1))
+            expect(back).toEqual(row);
           const input = slots[scope.placeOf(row.of)?.index ?? -1] ?? null;
-          expect([text, compileTests(parsed.value, scope)(slots, input) === true]).toEqual([text, compile(expressionOfRows(row), scope)(slots, null) === true]);
+          expect([text, compileTests(parsed.value, scope)(slots, input) === true]).toEqual([
+            text,
+            compile(expressionOfRows(row), scope)(slots, null) === true,
+          ]);
         },
       ),
       { numRuns: 1_000 },
@@ -101,12 +122,18 @@ describe('rows of a condition', () => {
   it('say the same as any expression they can be read from', () => {
     let read = 0;
     fc.assert(
-      fc.property(anyExpression('yes-no', { wild: 0, calls: (name) => ['not', 'contains', 'list contains'].includes(name) }, 2), anyValues, (tree, values) => {
-        const rows = rowsOf(tree, lawScope);
-        if (!rows) return;
-        read += 1;
-        expect(compile(expressionOfRows(rows), lawScope)(values, null) === true).toBe(compile(tree, lawScope)(values, null) === true);
-      }),
+      fc.property(
+        anyExpression('yes-no', { wild: 0, calls: (name) => ['not', 'contains', 'list contains'].includes(name) }, 2),
+        anyValues,
+        (tree, values) => {
+          const rows = rowsOf(tree, lawScope);
+          if (!rows) return;
+          read += 1;
+          expect(compile(expressionOfRows(rows), lawScope)(values, null) === true).toBe(
+            compile(tree, lawScope)(values, null) === true,
+          );
+        },
+      ),
       { numRuns: 2_000 },
     );
     expect(read).toBeGreaterThan(50);
@@ -128,7 +155,10 @@ describe('rows of a condition', () => {
 });
 
 describe('rows about people', () => {
-  const known = requestScope([], { people: [{ key: 'p1', label: 'Priya Nakamura-Lind' }], groups: [{ key: 'boats', label: 'Boats' }] });
+  const known = requestScope([], {
+    people: [{ key: 'p1', label: 'Priya Nakamura-Lind' }],
+    groups: [{ key: 'boats', label: 'Boats' }],
+  });
   const withMe = new Scope([...known.names, { name: 'me', label: 'Me', type: { kind: 'person', people: [] } }]);
   const rowFrom = (text: string, scope: Scope): RowGroup | null => {
     const parsed = parseExpression(text);
@@ -145,7 +175,9 @@ describe('rows about people', () => {
 
   it('know “me” only where somebody looks', () => {
     expect(rowFrom('requester.person = me', known)).toBe(null);
-    expect(rowFrom('requester.person = me', withMe)?.parts).toEqual([{ kind: 'row', of: 'requester.person', test: 'is', values: [{ kind: 'me' }] }]);
+    expect(rowFrom('requester.person = me', withMe)?.parts).toEqual([
+      { kind: 'row', of: 'requester.person', test: 'is', values: [{ kind: 'me' }] },
+    ]);
     const parsed = parseExpression('requester.person = me');
     if (!parsed.ok) throw new Error('unreadable');
     const slots = [{ outside: false, person: 'p1', groups: [] }, 'staff', null, null, null, null, 'p1'];

@@ -1,6 +1,9 @@
 import type { RawAnswers } from '@tolvek/core/register';
 
-/** What is known where an answer is made up: chance, the day it is asked, and the things that can be chosen. */
+/**
+ * What is known where an answer is made up: chance, the day it is asked, and the things that can be
+ * chosen.
+ */
 export interface Asking {
   readonly random: () => number;
   /** Days since 1970. */
@@ -21,8 +24,10 @@ const pickFrom =
   ({ random }: Asking) =>
   <T>(list: readonly T[]): T =>
     list[Math.floor(random() * list.length)] as T;
-const between = ({ random }: Asking, least: number, most: number): number => least + Math.floor(random() * (most - least + 1));
-const dayAfter = ({ day }: Asking, offset: number): string => new Date((day + offset) * 86_400_000).toISOString().slice(0, 10);
+const between = ({ random }: Asking, least: number, most: number): number =>
+  least + Math.floor(random() * (most - least + 1));
+const dayAfter = ({ day }: Asking, offset: number): string =>
+  new Date((day + offset) * 86_400_000).toISOString().slice(0, 10);
 const clock = (hours: number): string => `${String(hours).padStart(2, '0')}:00`;
 
 const BUYS = [
@@ -45,16 +50,32 @@ export const MADE_UP: readonly MadeUp[] = [
   {
     form: 'purchase',
     share: 20,
-    by: ['Priya Nakamura-Lind', 'Ruadhan Pell', 'Hanne Istvan', 'Declan Oyelaran', 'Saoirse Lindqvist', 'Jory Blackadder-Finn'],
+    by: [
+      'Priya Nakamura-Lind',
+      'Ruadhan Pell',
+      'Hanne Istvan',
+      'Declan Oyelaran',
+      'Saoirse Lindqvist',
+      'Jory Blackadder-Finn',
+    ],
     answers: (asking) => {
       const pick = pickFrom(asking);
       const lines = Array.from({ length: between(asking, 1, 4) }, () => {
         const [what, price, vat] = pick(BUYS);
         return { what, count: between(asking, 1, price.length > 5 ? 3 : 12), price, vat };
       });
-      const dear = lines.reduce((sum, line) => sum + line.count * Number(line.price.replace(',', '')) * VAT[line.vat], 0) > 5_000;
+      const dear =
+        lines.reduce((sum, line) => sum + line.count * Number(line.price.replace(',', '')) * VAT[line.vat], 0) > 5_000;
       return {
-        purpose: pick(['Nutrient lines', 'Autumn transects', 'Spare parts for the pier', 'Teaching week', 'Wet lab refill', 'Buoy service', 'Camera vehicle']),
+        purpose: pick([
+          'Nutrient lines',
+          'Autumn transects',
+          'Spare parts for the pier',
+          'Teaching week',
+          'Wet lab refill',
+          'Buoy service',
+          'Camera vehicle',
+        ]),
         budget: pick(['MB2041', 'OC1200', 'RV1100', 'ED0300']),
         lines,
         ...(asking.random() < 0.4 ? { needed_by: dayAfter(asking, between(asking, 5, 40)) } : {}),
@@ -78,7 +99,15 @@ export const MADE_UP: readonly MadeUp[] = [
       const hours = between(asking, 2, 8);
       return {
         vessel: asking.thing(boat),
-        purpose: pick(['Kelp transects', 'Tide gauge', 'Plankton nets', 'Mooring service', 'Seal count', 'Sediment cores', 'Class on the water']),
+        purpose: pick([
+          'Kelp transects',
+          'Tide gauge',
+          'Plankton nets',
+          'Mooring service',
+          'Seal count',
+          'Sediment cores',
+          'Class on the water',
+        ]),
         leaves: `${day}T${clock(leaves)}`,
         returns: `${day}T${clock(leaves + hours)}`,
         area: boat === 'Skiff' ? 'bay' : pick(['bay', 'coast', 'coast']),
@@ -128,8 +157,19 @@ export const MADE_UP: readonly MadeUp[] = [
       const pick = pickFrom(asking);
       const out = between(asking, 1, 10);
       return {
-        ...(asking.random() < 0.7 ? { things: [{ what: pick(['Quadrat, 50 cm', 'Buckets', 'Measuring tape', 'Dry bags', 'Life jackets']), count: between(asking, 1, 8) }] } : {}),
-        tagged: [...new Set([pick(['DS-04', 'DS-07', 'HC-01']), pick(['UC-03', 'LM-02', 'CM-05', 'QS-11'])])].map(asking.thing),
+        ...(asking.random() < 0.7
+          ? {
+              things: [
+                {
+                  what: pick(['Quadrat, 50 cm', 'Buckets', 'Measuring tape', 'Dry bags', 'Life jackets']),
+                  count: between(asking, 1, 8),
+                },
+              ],
+            }
+          : {}),
+        tagged: [...new Set([pick(['DS-04', 'DS-07', 'HC-01']), pick(['UC-03', 'LM-02', 'CM-05', 'QS-11'])])].map(
+          asking.thing,
+        ),
         out_on: dayAfter(asking, out),
         due_back: dayAfter(asking, out + between(asking, 2, 35)),
       };
@@ -142,7 +182,11 @@ export const MADE_UP: readonly MadeUp[] = [
     answers: (asking) => {
       const pick = pickFrom(asking);
       const gas = pick(['air', 'ean32', 'ean36']);
-      const diver = (name: string, grade: number) => ({ name, grade, checked: dayAfter(asking, between(asking, 30, 400)) });
+      const diver = (name: string, grade: number) => ({
+        name,
+        grade,
+        checked: dayAfter(asking, between(asking, 30, 400)),
+      });
       return {
         site: pick(['pier', 'kelp', 'wreck']),
         day: dayAfter(asking, between(asking, 2, 14)),
@@ -159,14 +203,27 @@ export const MADE_UP: readonly MadeUp[] = [
     by: ['Saoirse Lindqvist', 'Hanne Istvan', 'Declan Oyelaran'],
     answers: (asking) => ({
       about: pickFrom(asking)(['safety', 'safety', 'conduct', 'other']),
-      what_happened: pickFrom(asking)(['The gate of the winch deck did not close.', 'Oil on the slipway again.', 'Nobody stood watch while the crane was used.']),
+      what_happened: pickFrom(asking)([
+        'The gate of the winch deck did not close.',
+        'Oil on the slipway again.',
+        'Nobody stood watch while the crane was used.',
+      ]),
       when: dayAfter(asking, -between(asking, 0, 6)),
       reply: false,
     }),
   },
 ];
 
-export const SCHOOLS: readonly string[] = ['St. Brannoc’s', 'Harbour View', 'Lisnagar National', 'Tarn Valley', 'Gorse Hill', 'Kilmorrow', 'The Old Quay School', 'Ardfern'];
+export const SCHOOLS: readonly string[] = [
+  'St. Brannoc’s',
+  'Harbour View',
+  'Lisnagar National',
+  'Tarn Valley',
+  'Gorse Hill',
+  'Kilmorrow',
+  'The Old Quay School',
+  'Ardfern',
+];
 
 /** A school that asks for a morning; each asks once. */
 export const schoolVisit = (asking: Asking, school: string): RawAnswers => ({

@@ -6,20 +6,35 @@ import { demoConfig } from './demoConfig.ts';
 import { addressOf, STAFF } from './people.ts';
 import { DEMO_NOW, seed } from './seed.ts';
 
-/** `npm run demo`: the application with the demo scenario. `--fresh` starts over, `--size N` makes N requests. */
-const { values } = parseArgs({ options: { fresh: { type: 'boolean', default: false }, size: { type: 'string', default: '900' } } });
+/**
+ * `npm run demo`: the application with the demo scenario. `--fresh` starts over, `--size N` makes N
+ * requests.
+ */
+const { values } = parseArgs({
+  options: { fresh: { type: 'boolean', default: false }, size: { type: 'string', default: '900' } },
+});
 try {
   const size = Number(values.size);
-  if (!Number.isInteger(size) || size < 0 || size > 1_000_000) throw new ConfigRefused('--size takes a whole number from 0 to 1000000.');
-  if (values.fresh) for (const name of ['tolvek.sqlite', 'tolvek.sqlite-wal', 'tolvek.sqlite-shm']) rmSync(resolve(process.env.TOLVEK_DATA ?? '.data', name), { force: true });
+  if (!Number.isInteger(size) || size < 0 || size > 1_000_000)
+    throw new ConfigRefused('--size takes a whole number from 0 to 1000000.');
+  if (values.fresh)
+    for (const name of ['tolvek.sqlite', 'tolvek.sqlite-wal', 'tolvek.sqlite-shm'])
+      rmSync(resolve(process.env.TOLVEK_DATA ?? '.data', name), { force: true });
   const running = await start(demoConfig(process.env), { demoNow: DEMO_NOW, seed: (house) => seed(house, size) });
   console.log(`Tolvek is ready at ${running.url}`);
   console.log(`Sign in with the password “${DEMO_PASSWORD}” as:`);
   for (const person of STAFF) if (person.does) console.log(`  ${addressOf(person.name).padEnd(36)} ${person.does}`);
   console.log('Ctrl+C stops everything.');
-  for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => void running.stop().then(() => process.exit(0)));
+  for (const signal of ['SIGINT', 'SIGTERM'] as const)
+    process.on(signal, () => void running.stop().then(() => process.exit(0)));
 } catch (error) {
   const inUse = error instanceof Error && 'code' in error && error.code === 'EADDRINUSE';
-  console.error(inUse ? `The port is in use. Choose another with PORT=4320 npm run demo.` : error instanceof ConfigRefused ? error.message : error);
+  console.error(
+    inUse
+      ? `The port is in use. Choose another with PORT=4320 npm run demo.`
+      : error instanceof ConfigRefused
+        ? error.message
+        : error,
+  );
   process.exit(1);
 }

@@ -1,4 +1,7 @@
-/** The made-up people of Skerrow Point Marine Station. Those with `does` are offered on the demo's sign-in page. */
+/**
+ * The made-up people of Skerrow Point Marine Station. Those with `does` are offered on the demo's
+ * sign-in page.
+ */
 export interface DemoPerson {
   readonly name: string;
   readonly role?: 'administrator' | 'coordinator';
@@ -7,7 +10,12 @@ export interface DemoPerson {
 }
 
 export const STAFF: readonly DemoPerson[] = [
-  { name: 'Maren Okafor', role: 'coordinator', groups: ['desk-leads'], does: 'Coordinator: builds the forms, watches the flow' },
+  {
+    name: 'Maren Okafor',
+    role: 'coordinator',
+    groups: ['desk-leads'],
+    does: 'Coordinator: builds the forms, watches the flow',
+  },
   { name: 'Ilse Brandvold', groups: ['estates'], does: 'Handler: works the requests that reach Estates' },
   { name: 'Tomas Achterberg', groups: ['duty-managers'], does: 'Approver: decides what needs a decision' },
   { name: 'Priya Nakamura-Lind', groups: [], does: 'Biologist: asks the desk' },
@@ -48,7 +56,12 @@ export const GROUPS: readonly { readonly key: string; readonly name: string; rea
   { key: 'administrators', name: 'Administrators', isTeam: false },
 ];
 
-export const CONTACTS: readonly { readonly name: string; readonly at: string; readonly institute: string; readonly active?: false }[] = [
+export const CONTACTS: readonly {
+  readonly name: string;
+  readonly at: string;
+  readonly institute: string;
+  readonly active?: false;
+}[] = [
   { name: 'Wim Haldane', at: 'haldane', institute: 'haldane' },
   { name: 'Greta Moss', at: 'haldane', institute: 'haldane' },
   { name: 'Noor Castellan', at: 'corrin', institute: 'corrin' },
@@ -60,4 +73,5 @@ export const CONTACTS: readonly { readonly name: string; readonly at: string; re
 ];
 
 /** `Maren Okafor` at Skerrow Point is maren.okafor@skerrow.example. */
-export const addressOf = (name: string, at = 'skerrow'): string => `${name.toLowerCase().replace(/[^a-z]+/g, '.')}@${at}.example`;
+export const addressOf = (name: string, at = 'skerrow'): string =>
+  `${name.toLowerCase().replace(/[^a-z]+/g, '.')}@${at}.example`;

@@ -1,6 +1,9 @@
 import type { RawAnswers } from '@tolvek/core/register';
 
-/** A generator of numbers from 0 to 1 that always makes the same ones for the same seed (mulberry32). */
+/**
+ * A generator of numbers from 0 to 1 that always makes the same ones for the same seed
+ * (mulberry32).
+ */
 export function seeded(seed: number): () => number {
   let state = seed;
   return () => {
@@ -11,8 +14,40 @@ export function seeded(seed: number): () => number {
   };
 }
 
-const FIRST = ['Aoife', 'Jonas', 'Mirela', 'Hugo', 'Sanne', 'Teodor', 'Nadia', 'Callum', 'Elke', 'Rafferty', 'Ines', 'Magnus', 'Orla', 'Benno', 'Tamsin', 'Viktor'];
-const LAST = ['Marlowe', 'Eide', 'Kovalik', 'Tranter', 'Osei-Berg', 'Ludlow', 'Ferrand', 'Skarsgate', 'Whelan-Roe', 'Dragomir', 'Pettifer', 'Hollis', 'Aldane', 'Ruiz-Moor'];
+const FIRST = [
+  'Aoife',
+  'Jonas',
+  'Mirela',
+  'Hugo',
+  'Sanne',
+  'Teodor',
+  'Nadia',
+  'Callum',
+  'Elke',
+  'Rafferty',
+  'Ines',
+  'Magnus',
+  'Orla',
+  'Benno',
+  'Tamsin',
+  'Viktor',
+];
+const LAST = [
+  'Marlowe',
+  'Eide',
+  'Kovalik',
+  'Tranter',
+  'Osei-Berg',
+  'Ludlow',
+  'Ferrand',
+  'Skarsgate',
+  'Whelan-Roe',
+  'Dragomir',
+  'Pettifer',
+  'Hollis',
+  'Aldane',
+  'Ruiz-Moor',
+];
 const REASONS = [
   'Inspection of the pier crane before the winter lifts; Estates expects them.',
   'Two days in the wet lab with the outer bay samples.',

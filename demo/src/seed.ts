@@ -15,12 +15,39 @@ import {
   submit,
   viewerOf,
 } from '@tolvek/server';
-import { approvals, calendars, doors, forms, links, outbox, registers, requests, vocabularies, waitingSubmissions } from '@tolvek/server/schema';
+import {
+  approvals,
+  calendars,
+  doors,
+  forms,
+  links,
+  outbox,
+  registers,
+  requests,
+  vocabularies,
+  waitingSubmissions,
+} from '@tolvek/server/schema';
 import { and, eq, lt } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { type Asking, MADE_UP, SCHOOLS, schoolVisit } from './asking.ts';
 import { ASKED, type AskedOnce } from './forms/asked.ts';
-import { budgets, concern, type DemoForm, dive, kit, kitStore, laboratory, methods, purchase, rooms, school, THINGS, VOCABULARIES, vessel, vessels } from './forms/index.ts';
+import {
+  budgets,
+  concern,
+  type DemoForm,
+  dive,
+  kit,
+  kitStore,
+  laboratory,
+  methods,
+  purchase,
+  rooms,
+  school,
+  THINGS,
+  VOCABULARIES,
+  vessel,
+  vessels,
+} from './forms/index.ts';
 import { addressOf, CONTACTS, GROUPS, STAFF } from './people.ts';
 import { seeded, visit } from './requests.ts';
 import { accessPlan, deskCalendar, siteAccess, stages } from './siteAccess.ts';
@@ -33,7 +60,10 @@ const HOUR = 3_600_000;
 /** How far back the demo reaches. */
 const PAST = 120 * DAY;
 
-/** Fills an empty database with the scenario, played in through the server's own commands at the moments they happened. */
+/**
+ * Fills an empty database with the scenario, played in through the server's own commands at the
+ * moments they happened.
+ */
 export async function seed(house: House, size: number): Promise<void> {
   if (house.db.select({ id: forms.id }).from(forms).limit(1).get()) return;
   house.db.$client.pragma('synchronous = OFF');
@@ -81,7 +111,16 @@ class Story {
     const registerId = uuid();
     const formId = uuid();
     db.insert(registers)
-      .values({ id: registerId, key: 'site-access', name: 'Site access', prefix: 'AC', fields: siteAccess.fields, stages, access: accessPlan, deskGroups: ['site-safety'] })
+      .values({
+        id: registerId,
+        key: 'site-access',
+        name: 'Site access',
+        prefix: 'AC',
+        fields: siteAccess.fields,
+        stages,
+        access: accessPlan,
+        deskGroups: ['site-safety'],
+      })
       .run();
     db.insert(forms).values({ id: formId, key: 'site-access', registerId, draft: siteAccess }).run();
     db.insert(doors)
@@ -101,16 +140,31 @@ class Story {
   /** Makes a form as the coordinator would, and releases it. */
   private make({ prefix, desk, doors: opened, design, holds }: DemoForm): void {
     const maren = this.viewer('Maren Okafor');
-    const { key } = createForm(this.house, maren, { prefix, desk, doors: opened, holds: holds ?? 'requests', draft: design, idempotencyKey: `demo-form-${prefix}` });
+    const { key } = createForm(this.house, maren, {
+      prefix,
+      desk,
+      doors: opened,
+      holds: holds ?? 'requests',
+      draft: design,
+      idempotencyKey: `demo-form-${prefix}`,
+    });
     releaseForm(this.house, maren, { key, version: 1, note: 'The first release' });
   }
 
   /** The things that other forms let people choose from, taken in by the coordinator. */
   private fillRegisters(): void {
-    const person = (value: unknown): unknown => (typeof value === 'string' && value.startsWith('person:') ? this.id(value.slice(7)) : value);
+    const person = (value: unknown): unknown =>
+      typeof value === 'string' && value.startsWith('person:') ? this.id(value.slice(7)) : value;
     for (const [index, { form, answers }] of THINGS.entries()) {
-      const given = Object.fromEntries(Object.entries(answers).map(([key, value]) => [key, person(value)])) as RawAnswers;
-      submit(this.house, this.viewer('Maren Okafor'), { slug: form, release: 1, answers: given, key: `demo-thing-${index}` });
+      const given = Object.fromEntries(
+        Object.entries(answers).map(([key, value]) => [key, person(value)]),
+      ) as RawAnswers;
+      submit(this.house, this.viewer('Maren Okafor'), {
+        slug: form,
+        release: 1,
+        answers: given,
+        key: `demo-thing-${index}`,
+      });
     }
   }
 
@@ -133,7 +187,14 @@ class Story {
   private askElsewhere({ form, by, daysAgo, answers }: AskedOnce, index: number): void {
     const day = (offset: number): string => new Date(DEMO_NOW + offset * DAY).toISOString().slice(0, 10);
     this.goOnTo(DEMO_NOW - daysAgo * DAY);
-    this.unlessTaken(() => submit(this.house, this.viewer(by), { slug: form, release: 1, answers: answers(day, (called) => this.thing(called)), key: `demo-asked-${index}` }));
+    this.unlessTaken(() =>
+      submit(this.house, this.viewer(by), {
+        slug: form,
+        release: 1,
+        answers: answers(day, (called) => this.thing(called)),
+        key: `demo-asked-${index}`,
+      }),
+    );
   }
 
   /** Time passes, and whatever is due on the way happens when it is due. */
@@ -145,13 +206,18 @@ class Story {
     this.moment = moment;
   }
 
-  /** Lets `size` requests arrive over the last 120 days, most of the older ones worked to their end. */
+  /**
+   * Lets `size` requests arrive over the last 120 days, most of the older ones worked to their end.
+   */
   play(size: number): void {
     const start = DEMO_NOW - PAST;
-    const moments = Array.from({ length: size }, () => this.arrivalBetween(start, DEMO_NOW - 20 * 60_000)).sort((a, b) => a - b);
+    const moments = Array.from({ length: size }, () => this.arrivalBetween(start, DEMO_NOW - 20 * 60_000)).sort(
+      (a, b) => a - b,
+    );
     const elsewhere = size > 0 ? [...ASKED].sort((a, b) => b.daysAgo - a.daysAgo) : [];
     for (const [index, moment] of moments.entries()) {
-      while (elsewhere[0] && DEMO_NOW - elsewhere[0].daysAgo * DAY <= moment) this.askElsewhere(elsewhere.shift() as AskedOnce, elsewhere.length);
+      while (elsewhere[0] && DEMO_NOW - elsewhere[0].daysAgo * DAY <= moment)
+        this.askElsewhere(elsewhere.shift() as AskedOnce, elsewhere.length);
       this.goOnTo(moment);
       this.ask(index);
       this.workOn();
@@ -184,17 +250,32 @@ class Story {
       this.askSite(index);
       return;
     }
-    const asking: Asking = { random: this.random, day: Math.floor(this.moment / DAY), thing: (called) => this.thing(called) };
-    this.unlessTaken(() => submit(this.house, this.viewer(this.pick(made.by)), { slug: made.form, release: 1, answers: made.answers(asking), key: `demo-request-${index}` }));
+    const asking: Asking = {
+      random: this.random,
+      day: Math.floor(this.moment / DAY),
+      thing: (called) => this.thing(called),
+    };
+    this.unlessTaken(() =>
+      submit(this.house, this.viewer(this.pick(made.by)), {
+        slug: made.form,
+        release: 1,
+        answers: made.answers(asking),
+        key: `demo-request-${index}`,
+      }),
+    );
   }
 
-  /** A boat can be asked for by two for the same hour; the second hears that it is taken, and asks no more. */
+  /**
+   * A boat can be asked for by two for the same hour; the second hears that it is taken, and asks
+   * no more.
+   */
   private unlessTaken(ask: () => unknown): void {
     try {
       ask();
     } catch (error) {
       const problems = (error as { problems?: readonly { message: string }[] }).problems ?? [];
-      if (!problems.some((problem) => problem.message.includes('taken') || problem.message.includes('already asked'))) throw error;
+      if (!problems.some((problem) => problem.message.includes('taken') || problem.message.includes('already asked')))
+        throw error;
     }
   }
 
@@ -203,8 +284,20 @@ class Story {
     const key = `demo-request-${index}`;
     const release = 1;
     if (this.random() < 0.45) {
-      const colleague = this.pick(['Priya Nakamura-Lind', 'Hanne Istvan', 'Ruadhan Pell', 'Mireille Thorsby', 'Declan Oyelaran', 'Saoirse Lindqvist']);
-      submit(this.house, this.viewer(colleague), { slug: 'come-on-site', release, answers: visit(this.random, day, this.pick(['station', 'corrin', 'tarnbay', 'other'])), key });
+      const colleague = this.pick([
+        'Priya Nakamura-Lind',
+        'Hanne Istvan',
+        'Ruadhan Pell',
+        'Mireille Thorsby',
+        'Declan Oyelaran',
+        'Saoirse Lindqvist',
+      ]);
+      submit(this.house, this.viewer(colleague), {
+        slug: 'come-on-site',
+        release,
+        answers: visit(this.random, day, this.pick(['station', 'corrin', 'tarnbay', 'other'])),
+        key,
+      });
       return;
     }
     const contact = this.pick(CONTACTS.filter((each) => each.active !== false));
@@ -212,7 +305,9 @@ class Story {
     submit(this.house, null, {
       slug: school ? 'school-visit' : 'visit',
       release,
-      answers: school ? schoolVisit({ random: this.random, day, thing: () => '' }, school) : visit(this.random, day, contact.institute),
+      answers: school
+        ? schoolVisit({ random: this.random, day, thing: () => '' }, school)
+        : visit(this.random, day, contact.institute),
       contact: { name: contact.name, email: addressOf(contact.name, contact.at) },
       key,
     });
@@ -225,7 +320,10 @@ class Story {
       });
   }
 
-  /** The desk's day: decides, takes, asks, finishes a few of what is open. In the last days it is behind. */
+  /**
+   * The desk's day: decides, takes, asks, finishes a few of what is open. In the last days it is
+   * behind.
+   */
   private workOn(): void {
     const { db } = this.house;
     if (this.moment > DEMO_NOW - 7 * DAY && this.random() < 0.86) return;
@@ -241,25 +339,49 @@ class Story {
       const text =
         verdict === 'approve'
           ? this.pick(['', '', 'Fine by me.', 'Please brief them at the gate.'])
-          : this.pick(['The pier is closed that week. Please choose days after the 7th.', 'No duty skipper is free on these days.']);
-      decide(this.house, this.viewer(this.pick(inGroup(waiting.group))), { number: waiting.number, verdict, comment: text, key: `demo-decide-${waiting.number}` });
+          : this.pick([
+              'The pier is closed that week. Please choose days after the 7th.',
+              'No duty skipper is free on these days.',
+            ]);
+      decide(this.house, this.viewer(this.pick(inGroup(waiting.group))), {
+        number: waiting.number,
+        verdict,
+        comment: text,
+        key: `demo-decide-${waiting.number}`,
+      });
     }
     const open = db
       .select()
       .from(requests)
-      .where(and(eq(requests.phase, 'arrived'), eq(requests.stage, 'arrived'), lt(requests.createdAt, this.moment - 3 * HOUR)))
+      .where(
+        and(
+          eq(requests.phase, 'arrived'),
+          eq(requests.stage, 'arrived'),
+          lt(requests.createdAt, this.moment - 3 * HOUR),
+        ),
+      )
       .limit(3)
       .all();
     for (const request of open) {
       if (this.random() < 0.3) continue;
       const name = this.pick(inGroup(request.team));
-      const { version } = assign(this.house, this.viewer(name), { number: request.number, version: request.version, person: this.id(name) });
+      const { version } = assign(this.house, this.viewer(name), {
+        number: request.number,
+        version: request.version,
+        person: this.id(name),
+      });
       moveStage(this.house, this.viewer(name), { number: request.number, version, stage: 'in_hand' });
     }
     const inHand = db
       .select()
       .from(requests)
-      .where(and(eq(requests.phase, 'working'), eq(requests.stage, 'in_hand'), lt(requests.updatedAt, this.moment - 6 * HOUR)))
+      .where(
+        and(
+          eq(requests.phase, 'working'),
+          eq(requests.stage, 'in_hand'),
+          lt(requests.updatedAt, this.moment - 6 * HOUR),
+        ),
+      )
       .limit(4)
       .all();
     for (const request of inHand) {
@@ -268,9 +390,15 @@ class Story {
       if (!handler || roll < 0.2) continue;
       if (roll < 0.28) {
         const site = request.number.startsWith('AC');
-        const text = site ? 'Please send the insurance papers; we hold the place for you until then.' : 'Please tell us which day would do as well; we wait for you until then.';
+        const text = site
+          ? 'Please send the insurance papers; we hold the place for you until then.'
+          : 'Please tell us which day would do as well; we wait for you until then.';
         comment(this.house, handler, { number: request.number, text, visibility: 'requester' });
-        moveStage(this.house, handler, { number: request.number, version: request.version, stage: site ? 'papers' : 'waiting' });
+        moveStage(this.house, handler, {
+          number: request.number,
+          version: request.version,
+          stage: site ? 'papers' : 'waiting',
+        });
       } else moveStage(this.house, handler, { number: request.number, version: request.version, stage: 'done' });
     }
     const paused = db
@@ -281,7 +409,8 @@ class Story {
       .all();
     for (const request of paused) {
       const handler = viewerOf(db, request.handlerId ?? '');
-      if (handler && this.random() < 0.15) moveStage(this.house, handler, { number: request.number, version: request.version, stage: 'in_hand' });
+      if (handler && this.random() < 0.15)
+        moveStage(this.house, handler, { number: request.number, version: request.version, stage: 'in_hand' });
     }
   }
 
@@ -304,18 +433,41 @@ class Story {
 const SITE_SHARE = 45;
 
 /** The staff of a group, by name. */
-const inGroup = (group: string): readonly string[] => STAFF.filter((person) => person.groups.includes(group)).map((person) => person.name);
+const inGroup = (group: string): readonly string[] =>
+  STAFF.filter((person) => person.groups.includes(group)).map((person) => person.name);
 
-/** What is reported in confidence is read by site safety alone, and medical notes of divers by the dive officers. */
+/**
+ * What is reported in confidence is read by site safety alone, and medical notes of divers by the
+ * dive officers.
+ */
 function protectConcerns(db: House['db']): void {
   const closed = (fields: readonly string[], group: string, name: string) => ({
     rules: [
-      { id: 'closed', name, fields, audience: { in: { everyone: true as const }, outOf: [group], requester: 'out' as const }, level: 'hidden' as const },
-      { id: 'read', name: `${name}: they read it`, fields, audience: { in: { anyOf: [group] }, outOf: [] }, level: 'read' as const },
+      {
+        id: 'closed',
+        name,
+        fields,
+        audience: { in: { everyone: true as const }, outOf: [group], requester: 'out' as const },
+        level: 'hidden' as const,
+      },
+      {
+        id: 'read',
+        name: `${name}: they read it`,
+        fields,
+        audience: { in: { anyOf: [group] }, outOf: [] },
+        level: 'read' as const,
+      },
     ],
   });
   db.update(registers)
-    .set({ staysIn: true, access: closed(['what_happened', 'about', 'when', 'pictures', 'reach'], 'site-safety', 'Concerns stay with site safety') })
+    .set({
+      staysIn: true,
+      access: closed(
+        ['what_happened', 'about', 'when', 'pictures', 'reach'],
+        'site-safety',
+        'Concerns stay with site safety',
+      ),
+    })
     .where(eq(registers.key, 'concern-report'))
     .run();
   db.update(registers)

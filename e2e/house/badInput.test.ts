@@ -13,7 +13,9 @@ beforeAll(async () => {
 });
 afterAll(() => desk.close());
 
-const stored = (): number => desk.running.house.db.select().from(requests).all().length + desk.running.house.db.select().from(waitingSubmissions).all().length;
+const stored = (): number =>
+  desk.running.house.db.select().from(requests).all().length +
+  desk.running.house.db.select().from(waitingSubmissions).all().length;
 const CONTACT = { name: 'Wim Haldane', email: 'wim.haldane@haldane.example' };
 const onVersion = (version: number) => ({ 'If-Match': `"${version}"` });
 const key = () => ({ 'Idempotency-Key': crypto.randomUUID() });
@@ -23,7 +25,12 @@ describe('what can’t be taken is refused clearly, and nothing is stored halfwa
     ['malformed JSON', '{"release":1,', 400, 'malformed'],
     ['a body that is no object', '[1,2]', 400, 'not-understood'],
     ['an unknown part', JSON.stringify({ release: 1, answers: {}, admin: true }), 400, 'not-understood'],
-    ['answers of the wrong shape', JSON.stringify({ release: 1, answers: { visitor: { a: 1 } } }), 400, 'not-understood'],
+    [
+      'answers of the wrong shape',
+      JSON.stringify({ release: 1, answers: { visitor: { a: 1 } } }),
+      400,
+      'not-understood',
+    ],
     ['a huge body', JSON.stringify({ release: 1, answers: { reason: 'x'.repeat(600_000) } }), 413, 'too-large'],
   ])('%s', async (_, body, status, type) => {
     const before = stored();
@@ -34,28 +41,48 @@ describe('what can’t be taken is refused clearly, and nothing is stored halfwa
 
   it('names every wrong field, also those that were not asked', async () => {
     const before = stored();
-    const answer = await priya.submit('come-on-site', { ...VISIT, departure: '2026-11-29', fee: 'lots', escort: 'me', ghost: 'x' });
+    const answer = await priya.submit('come-on-site', {
+      ...VISIT,
+      departure: '2026-11-29',
+      fee: 'lots',
+      escort: 'me',
+      ghost: 'x',
+    });
     expect(answer.status).toBe(422);
-    expect(answer.body.problems.map((problem: { field: string }) => problem.field)).toEqual(['fee', 'departure', 'escort', 'ghost']);
+    expect(answer.body.problems.map((problem: { field: string }) => problem.field)).toEqual([
+      'fee',
+      'departure',
+      'escort',
+      'ghost',
+    ]);
     expect(stored()).toBe(before);
   });
 
   it('asks for a key, and refuses a key that was used for something else', async () => {
-    expect((await priya.call('submit', { params: { slug: 'come-on-site' }, body: { release: 1, answers: VISIT } })).body.type).toContain('key-missing');
+    expect(
+      (await priya.call('submit', { params: { slug: 'come-on-site' }, body: { release: 1, answers: VISIT } })).body
+        .type,
+    ).toContain('key-missing');
     const first = await priya.submit('come-on-site', VISIT, { key: 'the-same-key' });
     const again = await priya.submit('come-on-site', VISIT, { key: 'the-same-key' });
     expect(again.body).toEqual(first.body);
-    expect((await priya.submit('come-on-site', { ...VISIT, visitor: 'Somebody else' }, { key: 'the-same-key' })).status).toBe(422);
+    expect(
+      (await priya.submit('come-on-site', { ...VISIT, visitor: 'Somebody else' }, { key: 'the-same-key' })).status,
+    ).toBe(422);
   });
 
   it('refuses at a form that closed meanwhile, also when an address is confirmed too late', async () => {
     await stranger.submit('visit', VISIT, { contact: CONTACT });
     const token = await desk.tokenFor(CONTACT.email, 'confirm');
-    await maren.call('setDoor', { params: { slug: 'visit' }, body: { open: false, closedMessage: 'Closed for the open day. Ask again on Monday.' } });
+    await maren.call('setDoor', {
+      params: { slug: 'visit' },
+      body: { open: false, closedMessage: 'Closed for the open day. Ask again on Monday.' },
+    });
     const before = stored();
     const atDoor = await stranger.submit('visit', VISIT, { contact: CONTACT });
     const late = await stranger.call('confirm', { params: { token } });
-    for (const answer of [atDoor, late]) expect([answer.status, answer.body.detail]).toEqual([409, 'Closed for the open day. Ask again on Monday.']);
+    for (const answer of [atDoor, late])
+      expect([answer.status, answer.body.detail]).toEqual([409, 'Closed for the open day. Ask again on Monday.']);
     expect(stored()).toBe(before);
     await maren.call('setDoor', { params: { slug: 'visit' }, body: { open: true, closedMessage: '' } });
     expect((await stranger.call('confirm', { params: { token } })).status).toBe(200);
@@ -76,33 +103,62 @@ describe('what can’t be taken is refused clearly, and nothing is stored halfwa
     const kasper = { name: 'Kasper Lund-Weir', email: 'kasper.lund.weir@merrow.example' };
     await stranger.submit('visit', { ...VISIT, arrival: '2026-12-09', departure: '2026-12-09' }, { contact: kasper });
     const refused = await stranger.call('confirm', { params: { token: await desk.tokenFor(kasper.email, 'confirm') } });
-    expect([refused.status, refused.body.detail]).toEqual([403, expect.stringContaining('can’t be taken from this address')]);
+    expect([refused.status, refused.body.detail]).toEqual([
+      403,
+      expect.stringContaining('can’t be taken from this address'),
+    ]);
   });
 
   it('tells of a newer release instead of taking answers to an older one', async () => {
     const form = (await maren.call('form', { params: { key: 'site-access' } })).body;
-    const saved = await maren.call('saveDraft', { params: { key: 'site-access' }, headers: onVersion(form.version), body: { draft: { ...form.draft, intro: 'New words.' } } });
-    await maren.call('releaseForm', { params: { key: 'site-access' }, headers: onVersion(saved.body.version), body: { note: 'Words' } });
+    const saved = await maren.call('saveDraft', {
+      params: { key: 'site-access' },
+      headers: onVersion(form.version),
+      body: { draft: { ...form.draft, intro: 'New words.' } },
+    });
+    await maren.call('releaseForm', {
+      params: { key: 'site-access' },
+      headers: onVersion(saved.body.version),
+      body: { note: 'Words' },
+    });
     expect((await priya.submit('come-on-site', VISIT)).body.type).toContain('form-changed');
-    expect((await priya.submit('come-on-site', { ...VISIT, arrival: '2026-12-09', departure: '2026-12-09' }, { release: 2 })).status).toBe(200);
+    expect(
+      (await priya.submit('come-on-site', { ...VISIT, arrival: '2026-12-09', departure: '2026-12-09' }, { release: 2 }))
+        .status,
+    ).toBe(200);
   });
 
   it('lets the first of two editors through and tells the second', async () => {
-    const number = (await priya.submit('come-on-site', { ...VISIT, arrival: '2026-12-09', departure: '2026-12-09' }, { release: 2 })).body.number;
+    const number = (
+      await priya.submit('come-on-site', { ...VISIT, arrival: '2026-12-09', departure: '2026-12-09' }, { release: 2 })
+    ).body.number;
     const { version } = await maren.sheet(number);
-    const change = (escort: string) => maren.call('changeFields', { params: { number }, headers: onVersion(version), body: { changes: { escort } } });
+    const change = (escort: string) =>
+      maren.call('changeFields', { params: { number }, headers: onVersion(version), body: { changes: { escort } } });
     expect((await change('Nuala')).status).toBe(200);
     expect((await change('Cormac')).body.type).toContain('stale-version');
-    expect((await maren.sheet(number)).values.fields.find((field: { key: string }) => field.key === 'escort').shown).toBe('Nuala');
-    expect((await maren.call('changeFields', { params: { number }, body: { changes: {} } })).body.type).toContain('version-missing');
+    expect(
+      (await maren.sheet(number)).values.fields.find((field: { key: string }) => field.key === 'escort').shown,
+    ).toBe('Nuala');
+    expect((await maren.call('changeFields', { params: { number }, body: { changes: {} } })).body.type).toContain(
+      'version-missing',
+    );
   });
 
   it('refuses a draft with errors to be released, naming them', async () => {
     const form = (await maren.call('form', { params: { key: 'site-access' } })).body;
     const broken = { ...form.draft, rules: [{ ...form.draft.rules[0], when: 'nothing_like_it = true' }] };
-    const saved = await maren.call('saveDraft', { params: { key: 'site-access' }, headers: onVersion(form.version), body: { draft: broken } });
+    const saved = await maren.call('saveDraft', {
+      params: { key: 'site-access' },
+      headers: onVersion(form.version),
+      body: { draft: broken },
+    });
     expect(saved.body.findings[0].severity).toBe('error');
-    const refused = await maren.call('releaseForm', { params: { key: 'site-access' }, headers: onVersion(saved.body.version), body: { note: '' } });
+    const refused = await maren.call('releaseForm', {
+      params: { key: 'site-access' },
+      headers: onVersion(saved.body.version),
+      body: { note: '' },
+    });
     expect([refused.status, refused.body.problems[0].field]).toEqual([422, 'water-certificate']);
     expect((await maren.call('form', { params: { key: 'site-access' } })).body.releases[0].number).toBe(2);
   });
@@ -111,7 +167,11 @@ describe('what can’t be taken is refused clearly, and nothing is stored halfwa
     expect((await priya.call('forms')).status).toBe(403);
     expect((await stranger.call('ledger')).status).toBe(401);
     for (const Origin of ['https://elsewhere.example', 'null']) {
-      const foreign = await priya.call('submit', { params: { slug: 'come-on-site' }, headers: { ...key(), Origin }, body: { release: 2, answers: VISIT } });
+      const foreign = await priya.call('submit', {
+        params: { slug: 'come-on-site' },
+        headers: { ...key(), Origin },
+        body: { release: 2, answers: VISIT },
+      });
       expect(foreign.status, Origin).toBe(403);
     }
     expect((await priya.call('ledger', { query: { tray: 'everything' } })).status).toBe(400);
@@ -125,12 +185,24 @@ describe('deciding', () => {
   it('happens once, by one person, and never by the requester', async () => {
     const tomas = await desk.as('Tomas Achterberg');
     const own = (await tomas.submit('come-on-site', { ...WATER, ...later }, { release: 2 })).body.number;
-    const self = await tomas.call('decide', { params: { number: own }, headers: key(), body: { verdict: 'approve', comment: '' } });
+    const self = await tomas.call('decide', {
+      params: { number: own },
+      headers: key(),
+      body: { verdict: 'approve', comment: '' },
+    });
     expect([self.status, self.body.detail]).toEqual([403, expect.stringContaining('Nobody decides their own request')]);
-    expect((await desk.letters()).some((letter) => letter.to.includes('tomas') && letter.subject.includes(`${own} · Please decide`))).toBe(false);
+    expect(
+      (await desk.letters()).some(
+        (letter) => letter.to.includes('tomas') && letter.subject.includes(`${own} · Please decide`),
+      ),
+    ).toBe(false);
 
     const edda = await desk.as('Edda Kilbride');
-    const empty = await edda.call('decide', { params: { number: own }, headers: key(), body: { verdict: 'refuse', comment: ' ' } });
+    const empty = await edda.call('decide', {
+      params: { number: own },
+      headers: key(),
+      body: { verdict: 'refuse', comment: ' ' },
+    });
     expect(empty.body.problems[0]).toMatchObject({ field: 'comment' });
     const byLink = await desk.tokenFor('edda.kilbride', 'decide');
     const sameKey = key();
@@ -140,7 +212,15 @@ describe('deciding', () => {
     expect([first.status, again.status]).toEqual([200, 200]);
     expect(again.body).toEqual(first.body);
     expect((await stranger.call('decideByLink', { params: { token: byLink }, headers: key(), body })).status).toBe(410);
-    expect((await edda.call('decide', { params: { number: own }, headers: key(), body: { verdict: 'approve', comment: '' } })).status).toBe(409);
+    expect(
+      (
+        await edda.call('decide', {
+          params: { number: own },
+          headers: key(),
+          body: { verdict: 'approve', comment: '' },
+        })
+      ).status,
+    ).toBe(409);
     const sheet = await maren.sheet(own);
     expect([sheet.stage.key, sheet.approval.state, sheet.moves]).toEqual(['refused', 'refused', []]);
   });
@@ -148,17 +228,26 @@ describe('deciding', () => {
   it('is no business of who is not asked', async () => {
     const number = (await priya.submit('come-on-site', { ...WATER, ...later }, { release: 2 })).body.number;
     const bram = await desk.as('Bram Solheim');
-    expect((await bram.call('decide', { params: { number }, headers: key(), body: { verdict: 'approve', comment: '' } })).status).toBe(403);
+    expect(
+      (await bram.call('decide', { params: { number }, headers: key(), body: { verdict: 'approve', comment: '' } }))
+        .status,
+    ).toBe(403);
     const ilse = await desk.as('Ilse Brandvold');
     expect((await ilse.call('sheet', { params: { number } })).status).toBe(404);
-    expect((await bram.call('moveStage', { params: { number }, headers: onVersion(1), body: { stage: 'done' } })).status).toBe(409);
+    expect(
+      (await bram.call('moveStage', { params: { number }, headers: onVersion(1), body: { stage: 'done' } })).status,
+    ).toBe(409);
   });
 });
 
 describe('time', () => {
   it('reminds, then escalates, once each; a pause stops the clock', async () => {
-    const number = (await priya.submit('come-on-site', { ...VISIT, arrival: '2026-12-20', departure: '2026-12-21' }, { release: 2 })).body.number;
-    const told = async (words: string) => (await desk.letters()).filter((letter) => letter.subject.includes(number) && letter.subject.includes(words)).length;
+    const number = (
+      await priya.submit('come-on-site', { ...VISIT, arrival: '2026-12-20', departure: '2026-12-21' }, { release: 2 })
+    ).body.number;
+    const told = async (words: string) =>
+      (await desk.letters()).filter((letter) => letter.subject.includes(number) && letter.subject.includes(words))
+        .length;
     await stranger.call('advanceClock', { body: { minutes: 20 * 24 * 60 } });
     const reminded = await told('left:');
     expect(reminded).toBeGreaterThan(0);
@@ -166,14 +255,24 @@ describe('time', () => {
     await stranger.call('advanceClock', { body: { minutes: 20 * 24 * 60 } });
     expect(await told('left:')).toBe(reminded);
 
-    const paused = (await priya.submit('come-on-site', { ...VISIT, arrival: '2027-03-20', departure: '2027-03-21' }, { release: 2 })).body.number;
+    const paused = (
+      await priya.submit('come-on-site', { ...VISIT, arrival: '2027-03-20', departure: '2027-03-21' }, { release: 2 })
+    ).body.number;
     const sheet = await maren.sheet(paused);
-    await maren.call('moveStage', { params: { number: paused }, headers: onVersion(sheet.version), body: { stage: 'papers' } });
+    await maren.call('moveStage', {
+      params: { number: paused },
+      headers: onVersion(sheet.version),
+      body: { stage: 'papers' },
+    });
     await stranger.call('advanceClock', { body: { minutes: 20 * 24 * 60 } });
     const after = await maren.sheet(paused);
     expect(after.fuse.state).toBe('paused');
     expect(after.fuse.left).toBeCloseTo(sheet.fuse.left, -4);
-    await maren.call('moveStage', { params: { number: paused }, headers: onVersion(after.version), body: { stage: 'in_hand' } });
+    await maren.call('moveStage', {
+      params: { number: paused },
+      headers: onVersion(after.version),
+      body: { stage: 'in_hand' },
+    });
     expect((await maren.sheet(paused)).fuse.state).not.toBe('late');
   });
 });

@@ -45,7 +45,11 @@ export class Desk {
 
   /** The ids of the things other forms let people choose from, by name, tag or code. */
   things(): ReadonlyMap<string, string> {
-    const rows = this.running.house.db.select({ id: requests.id, values: requests.values }).from(requests).where(eq(requests.stage, 'in_use')).all();
+    const rows = this.running.house.db
+      .select({ id: requests.id, values: requests.values })
+      .from(requests)
+      .where(eq(requests.stage, 'in_use'))
+      .all();
     return new Map(rows.map(({ id, values }) => [String(values.tag ?? values.code ?? values.name), id]));
   }
 
@@ -66,7 +70,15 @@ export class Desk {
   }
 
   /** All letters as received so far, newest last. */
-  async letters(): Promise<readonly { to: string; subject: string; text: string; html: string; headers: readonly { name: string; value: string }[] }[]> {
+  async letters(): Promise<
+    readonly {
+      to: string;
+      subject: string;
+      text: string;
+      html: string;
+      headers: readonly { name: string; value: string }[];
+    }[]
+  > {
     await this.running.lettersSent();
     return this.running.house.db.select().from(letters).orderBy(asc(letters.receivedAt), asc(letters.id)).all();
   }
@@ -110,20 +122,29 @@ export class Caller {
     const hasBody = route.method !== 'GET';
     const response = await fetch(`${this.desk.running.url}${path}${query}`, {
       method: route.method,
-      headers: { ...(this.cookie ? { cookie: this.cookie } : {}), ...(hasBody ? { 'content-type': 'application/json' } : {}), ...input.headers },
+      headers: {
+        ...(this.cookie ? { cookie: this.cookie } : {}),
+        ...(hasBody ? { 'content-type': 'application/json' } : {}),
+        ...input.headers,
+      },
       ...(hasBody ? { body: typeof input.body === 'string' ? input.body : JSON.stringify(input.body ?? {}) } : {}),
     });
     const text = await response.text();
     const body = text ? JSON.parse(text) : null;
     const answer: Answer = { route: name, who: this.who, status: response.status, text, body };
     if (response.ok) route.answer.parse(body);
-    else if (!body?.type?.startsWith('urn:tolvek:problem:')) throw new Error(`${name} answered ${response.status} without a problem document: ${text}`);
+    else if (!body?.type?.startsWith('urn:tolvek:problem:'))
+      throw new Error(`${name} answered ${response.status} without a problem document: ${text}`);
     this.desk.answers.push(answer);
     return answer;
   }
 
   /** Sends a request through a door with a key of its own. */
-  submit(slug: string, answers: unknown, extra: { contact?: { name: string; email: string }; key?: string; release?: number } = {}): Promise<Answer> {
+  submit(
+    slug: string,
+    answers: unknown,
+    extra: { contact?: { name: string; email: string }; key?: string; release?: number } = {},
+  ): Promise<Answer> {
     return this.call('submit', {
       params: { slug },
       headers: { 'Idempotency-Key': extra.key ?? crypto.randomUUID() },

@@ -9,16 +9,32 @@ let desk: Desk;
 let maren: Caller;
 let priya: Caller;
 const MOST = 300_000;
-const PNG = Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==', 'base64');
+const PNG = Buffer.from(
+  'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+  'base64',
+);
 const PDF = Buffer.from('%PDF-1.4\n1 0 obj<</Type/Catalog>>endobj\ntrailer<</Root 1 0 R>>\n%%EOF');
 
 beforeAll(async () => {
   desk = await Desk.open();
   [maren, priya] = [await desk.as('Maren Okafor'), await desk.as('Priya Nakamura-Lind')];
-  const simple = RECIPES.find((recipe) => recipe.key === 'simple')?.make({ title: 'Permit', team: 'boats', approvers: 'duty-managers', calendar: 'desk' }) as FormDesign;
+  const simple = RECIPES.find((recipe) => recipe.key === 'simple')?.make({
+    title: 'Permit',
+    team: 'boats',
+    approvers: 'duty-managers',
+    calendar: 'desk',
+  }) as FormDesign;
   const draft: FormDesign = {
     ...simple,
-    fields: [...simple.fields, { key: 'papers', label: 'Papers', type: { kind: 'files', only: 'any', most: 2, mostBytes: MOST }, source: 'asked' }],
+    fields: [
+      ...simple.fields,
+      {
+        key: 'papers',
+        label: 'Papers',
+        type: { kind: 'files', only: 'any', most: 2, mostBytes: MOST },
+        source: 'asked',
+      },
+    ],
     parts: [...simple.parts, { part: 'question', field: 'papers', asks: '', help: '', required: true }],
   };
   const body = { prefix: 'PM', desk: 'boats', doors: { staff: true, outside: true }, draft };
@@ -27,13 +43,21 @@ beforeAll(async () => {
 });
 afterAll(() => desk.close());
 
-const upload = async (who: Caller, name: string, bytes: Uint8Array | ReadableStream, { field = 'papers', slug = 'permit', headers = {} } = {}) => {
-  const response = await fetch(`${desk.running.url}/api/doors/${slug}/uploads?${new URLSearchParams({ field, name })}`, {
-    method: 'POST',
-    headers: { cookie: who.cookie, 'content-type': 'application/octet-stream', ...headers },
-    body: bytes as BodyInit,
-    ...(bytes instanceof ReadableStream ? { duplex: 'half' } : {}),
-  } as RequestInit);
+const upload = async (
+  who: Caller,
+  name: string,
+  bytes: Uint8Array | ReadableStream,
+  { field = 'papers', slug = 'permit', headers = {} } = {},
+) => {
+  const response = await fetch(
+    `${desk.running.url}/api/doors/${slug}/uploads?${new URLSearchParams({ field, name })}`,
+    {
+      method: 'POST',
+      headers: { cookie: who.cookie, 'content-type': 'application/octet-stream', ...headers },
+      body: bytes as BodyInit,
+      ...(bytes instanceof ReadableStream ? { duplex: 'half' } : {}),
+    } as RequestInit,
+  );
   return { status: response.status, body: await response.json() };
 };
 const kept = (): number => desk.running.house.db.select().from(uploads).all().length;
@@ -48,27 +72,38 @@ describe('files sent along', () => {
     const { number } = (await priya.submit('permit', { what: 'Mooring', papers: [pdf.body.ref, png.body.ref] })).body;
     expect(number).toBe('PM-00001');
     const id = pdf.body.ref.split('/')[0];
-    const fetched = (who: Caller) => fetch(`${desk.running.url}/api/requests/${number}/files/${id}`, { headers: { cookie: who.cookie } });
+    const fetched = (who: Caller) =>
+      fetch(`${desk.running.url}/api/requests/${number}/files/${id}`, { headers: { cookie: who.cookie } });
     for (const who of [priya, await desk.as('Bram Solheim')]) {
       const file = await fetched(who);
-      expect([file.status, file.headers.get('content-disposition'), Buffer.from(await file.arrayBuffer()).equals(PDF)]).toEqual([
-        200,
-        "attachment; filename*=UTF-8''Hull%20papers.pdf",
-        true,
-      ]);
+      expect([
+        file.status,
+        file.headers.get('content-disposition'),
+        Buffer.from(await file.arrayBuffer()).equals(PDF),
+      ]).toEqual([200, "attachment; filename*=UTF-8''Hull%20papers.pdf", true]);
       expect(file.headers.get('content-security-policy')).toContain('sandbox');
     }
     expect((await fetched(await desk.as('Hanne Istvan'))).status).toBe(404);
     expect((await fetched(await desk.as())).status).toBe(401);
-    expect((await maren.sheet(number)).values.fields.find((field: { key: string }) => field.key === 'papers').shown).toBe('Hull papers.pdf, pier.png');
+    expect(
+      (await maren.sheet(number)).values.fields.find((field: { key: string }) => field.key === 'papers').shown,
+    ).toBe('Hull papers.pdf, pier.png');
     // Nobody can make a file of another request their own.
     const stolen = await priya.submit('permit', { what: 'Again', papers: [pdf.body.ref] });
-    expect(stolen.body.problems[0]).toMatchObject({ field: 'papers', message: 'One of these files is not here any more.' });
+    expect(stolen.body.problems[0]).toMatchObject({
+      field: 'papers',
+      message: 'One of these files is not here any more.',
+    });
   });
 
   it.each<[string, string, Buffer, string]>([
     ['a picture called a document', 'plan.pdf', PNG, '“plan.pdf” is not what its name says: its content is image/png.'],
-    ['a program called a picture', 'pier.png', Buffer.from('MZ\u0090\u0000not a picture'), '“pier.png” is not what its name says'],
+    [
+      'a program called a picture',
+      'pier.png',
+      Buffer.from('MZ\u0090\u0000not a picture'),
+      '“pier.png” is not what its name says',
+    ],
     ['bytes called text', 'notes.txt', Buffer.from([0, 1, 2, 3, 0, 255]), '“notes.txt” is not what its name says'],
     ['a kind that is not taken', 'setup.exe', Buffer.from('MZ'), 'is not of a kind that is taken here.'],
     ['nothing at all', 'empty.csv', Buffer.alloc(0), '“empty.csv” is empty.'],
@@ -85,7 +120,14 @@ describe('files sent along', () => {
       import('node:http').then(({ request }) => {
         const call = request(
           `${desk.running.url}/api/doors/permit/uploads?field=papers&name=huge.pdf`,
-          { method: 'POST', headers: { cookie: priya.cookie, 'content-type': 'application/octet-stream', 'content-length': 2_147_483_648 } },
+          {
+            method: 'POST',
+            headers: {
+              cookie: priya.cookie,
+              'content-type': 'application/octet-stream',
+              'content-length': 2_147_483_648,
+            },
+          },
           (answer) => {
             resolve(answer.statusCode ?? 0);
             call.destroy();
@@ -129,7 +171,11 @@ describe('files sent along', () => {
       return { status: response.status, body: await response.json() };
     };
     const bram = await desk.as('Bram Solheim');
-    expect([(await add(priya)).status, (await add(await desk.as('Hanne Istvan'))).status, (await add(bram, 'what')).status]).toEqual([404, 404, 404]);
+    expect([
+      (await add(priya)).status,
+      (await add(await desk.as('Hanne Istvan'))).status,
+      (await add(bram, 'what')).status,
+    ]).toEqual([404, 404, 404]);
     const second = await add(bram);
     const { version } = await bram.sheet(number);
     const changed = await bram.call('changeFields', {
@@ -138,7 +184,9 @@ describe('files sent along', () => {
       body: { changes: { papers: [first.body.ref, second.body.ref] } },
     });
     expect(changed.status).toBe(200);
-    expect((await bram.sheet(number)).history.at(-1).changes).toEqual([{ label: 'Papers', before: 'first.pdf', after: 'first.pdf, second.png' }]);
+    expect((await bram.sheet(number)).history.at(-1).changes).toEqual([
+      { label: 'Papers', before: 'first.pdf', after: 'first.pdf, second.png' },
+    ]);
   });
 
   it('are forgotten when no request names them within fifteen days', async () => {

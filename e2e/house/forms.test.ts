@@ -9,7 +9,11 @@ let hanne: Caller;
 
 beforeAll(async () => {
   desk = await Desk.open();
-  [maren, priya, hanne] = await Promise.all([desk.as('Maren Okafor'), desk.as('Priya Nakamura-Lind'), desk.as('Hanne Istvan')]);
+  [maren, priya, hanne] = await Promise.all([
+    desk.as('Maren Okafor'),
+    desk.as('Priya Nakamura-Lind'),
+    desk.as('Hanne Istvan'),
+  ]);
   TRIP = tripOf(desk.things());
 });
 afterAll(() => desk.close());
@@ -20,16 +24,28 @@ let TRIP: ReturnType<typeof tripOf>;
 const LINE = { what: 'Filter discs', count: 2, price: '38.50', vat: 'full' } as const;
 const PURCHASE = { purpose: 'Nutrient lines', budget: 'MB2041', lines: [LINE] } as const;
 const stored = async (): Promise<number> => (await maren.call('ledger', { query: { tray: 'all' } })).body.total;
-const fieldsOf = (answer: { body: { problems?: readonly { field: string }[] } }): readonly string[] => (answer.body.problems ?? []).map((problem) => problem.field);
+const fieldsOf = (answer: { body: { problems?: readonly { field: string }[] } }): readonly string[] =>
+  (answer.body.problems ?? []).map((problem) => problem.field);
 
 describe('making a form', () => {
-  const draft = RECIPES.find((recipe) => recipe.key === 'simple')?.make({ title: 'Key to the boathouse', team: 'boats', approvers: 'duty-managers', calendar: 'desk' });
+  const draft = RECIPES.find((recipe) => recipe.key === 'simple')?.make({
+    title: 'Key to the boathouse',
+    team: 'boats',
+    approvers: 'duty-managers',
+    calendar: 'desk',
+  });
   const body = { prefix: 'KB', desk: 'boats', doors: { staff: true, outside: false }, draft };
 
   it('says what is missing, field by field, and makes nothing', async () => {
     const bad = await maren.call('createForm', {
       headers: key(),
-      body: { ...body, prefix: 'AC', desk: 'ghosts', doors: { staff: false, outside: false }, draft: { ...draft, title: ' ' } },
+      body: {
+        ...body,
+        prefix: 'AC',
+        desk: 'ghosts',
+        doors: { staff: false, outside: false },
+        draft: { ...draft, title: ' ' },
+      },
     });
     expect([bad.status, fieldsOf(bad)]).toEqual([422, ['title', 'prefix', 'desk', 'doors']]);
     expect((await priya.call('createForm', { headers: key(), body })).status).toBe(403);
@@ -42,7 +58,9 @@ describe('making a form', () => {
     expect((await maren.call('createForm', { headers: once, body })).body).toEqual(made.body);
     expect((await priya.call('door', { params: { slug: made.body.key } })).status).toBe(404);
     await maren.call('releaseForm', { params: { key: made.body.key }, headers: onVersion(1), body: { note: '' } });
-    expect((await priya.submit(made.body.key, { what: 'The key', needed_by: '2026-12-01' })).body.number).toBe('KB-00001');
+    expect((await priya.submit(made.body.key, { what: 'The key', needed_by: '2026-12-01' })).body.number).toBe(
+      'KB-00001',
+    );
     const form = (await maren.call('form', { params: { key: made.body.key } })).body;
     expect(form.released).toEqual(['what', 'why', 'needed_by']);
   });
@@ -54,18 +72,46 @@ describe('answers that no two requests may have', () => {
     expect(first.body.state).toBe('arrived');
     const own = await priya.submit('vessel-time', TRIP);
     expect(own.body.problems).toEqual([
-      { field: 'vessel', message: `You already asked with this: ${first.body.number}.`, fix: `Open ${first.body.number} among your requests, or change “Vessel” and “Leaves”.` },
+      {
+        field: 'vessel',
+        message: `You already asked with this: ${first.body.number}.`,
+        fix: `Open ${first.body.number} among your requests, or change “Vessel” and “Leaves”.`,
+      },
     ]);
     const other = await hanne.submit('vessel-time', TRIP);
-    expect(other.body.problems).toEqual([{ field: 'vessel', message: '“Vessel” and “Leaves” together are taken.', fix: 'Give another “Vessel” and “Leaves”.' }]);
+    expect(other.body.problems).toEqual([
+      {
+        field: 'vessel',
+        message: '“Vessel” and “Leaves” together are taken.',
+        fix: 'Give another “Vessel” and “Leaves”.',
+      },
+    ]);
     expect(other.text).not.toContain(first.body.number);
-    expect((await hanne.call('checkAnswers', { params: { slug: 'vessel-time' }, body: { answers: { vessel: TRIP.vessel, leaves: TRIP.leaves } } })).body.problems).toHaveLength(1);
-    expect((await hanne.call('checkAnswers', { params: { slug: 'vessel-time' }, body: { answers: { vessel: TRIP.vessel } } })).body.problems).toEqual([]);
+    expect(
+      (
+        await hanne.call('checkAnswers', {
+          params: { slug: 'vessel-time' },
+          body: { answers: { vessel: TRIP.vessel, leaves: TRIP.leaves } },
+        })
+      ).body.problems,
+    ).toHaveLength(1);
+    expect(
+      (
+        await hanne.call('checkAnswers', {
+          params: { slug: 'vessel-time' },
+          body: { answers: { vessel: TRIP.vessel } },
+        })
+      ).body.problems,
+    ).toEqual([]);
 
     const bram = await desk.as('Bram Solheim');
     let sheet = await bram.sheet(first.body.number);
     for (const stage of ['in_hand', 'done']) {
-      await bram.call('moveStage', { params: { number: first.body.number }, headers: onVersion(sheet.version), body: { stage } });
+      await bram.call('moveStage', {
+        params: { number: first.body.number },
+        headers: onVersion(sheet.version),
+        body: { stage },
+      });
       sheet = await bram.sheet(first.body.number);
     }
     expect((await hanne.submit('vessel-time', TRIP)).body.state).toBe('arrived');
@@ -101,13 +147,22 @@ describe('hostile answers', () => {
   it('100,000 lines are refused before anybody reads them', async () => {
     const before = process.memoryUsage().rss;
     const lines = `[${Array.from({ length: 100_000 }, () => '{"what":"x"}').join(',')}]`;
-    const answer = await priya.call('submit', { params: { slug: 'purchase' }, headers: key(), body: `{"release":1,"answers":{"purpose":"x","lines":${lines}}}` });
+    const answer = await priya.call('submit', {
+      params: { slug: 'purchase' },
+      headers: key(),
+      body: `{"release":1,"answers":{"purpose":"x","lines":${lines}}}`,
+    });
     expect([400, 413, 422]).toContain(answer.status);
     expect(process.memoryUsage().rss - before).toBeLessThan(200_000_000);
   });
 
   it('people who can’t be picked here are refused', async () => {
-    const answer = await priya.submit('vessel-time', { ...TRIP, leaves: '2026-12-09T09:00', returns: '2026-12-09T10:00', leader: 'nobody-known' });
+    const answer = await priya.submit('vessel-time', {
+      ...TRIP,
+      leaves: '2026-12-09T09:00',
+      returns: '2026-12-09T10:00',
+      leader: 'nobody-known',
+    });
     expect(fieldsOf(answer)).toEqual(['leader']);
   });
 });
@@ -128,28 +183,42 @@ describe('what a form computes and its rules of every saving', () => {
     const { number } = (await priya.submit('dive-plan', plan)).body;
     const gunnar = await desk.as('Gunnar Peverell');
     const sheet = await gunnar.sheet(number);
-    const change = (changes: object, version: number) => gunnar.call('changeFields', { params: { number }, headers: onVersion(version), body: { changes } });
+    const change = (changes: object, version: number) =>
+      gunnar.call('changeFields', { params: { number }, headers: onVersion(version), body: { changes } });
     const deep = await change({ depth: '40' }, sheet.version);
     expect([deep.status, deep.body.problems[0].message]).toEqual([422, 'Nitrox 36 is not breathed below 28 m.']);
     const divers = [...plan.divers, { name: 'Hanne Istvan', grade: 30, checked: '2027-05-01' }];
     expect((await change({ divers }, sheet.version)).status).toBe(200);
     const after = await gunnar.sheet(number);
     expect(after.values.fields.find((field: { key: string }) => field.key === 'leaders').shown).toBe('2');
-    expect(after.history.at(-1).changes.map((each: { label: string }) => each.label)).toEqual(['Divers', 'Dive leaders']);
-    expect((await change({ leaders: 9 }, after.version)).body.problems[0].message).toBe('“Dive leaders” can be read, not changed.');
+    expect(after.history.at(-1).changes.map((each: { label: string }) => each.label)).toEqual([
+      'Divers',
+      'Dive leaders',
+    ]);
+    expect((await change({ leaders: 9 }, after.version)).body.problems[0].message).toBe(
+      '“Dive leaders” can be read, not changed.',
+    );
   });
 
   it('a computed field is hidden from whoever may not read what it is computed from', async () => {
-    const { number } = (await priya.submit('concern-report', { about: 'safety', what_happened: 'zq-secret', reply: false })).body;
-    expect((await maren.sheet(number)).values.fields.map((field: { key: string }) => field.key)).not.toContain('what_happened');
+    const { number } = (
+      await priya.submit('concern-report', { about: 'safety', what_happened: 'zq-secret', reply: false })
+    ).body;
+    expect((await maren.sheet(number)).values.fields.map((field: { key: string }) => field.key)).not.toContain(
+      'what_happened',
+    );
   });
 });
 
 describe('a rule over the requests there are', () => {
   it('is counted and listed first, then done, with a line in the history; what it refuses is left', async () => {
     const form = (await maren.call('form', { params: { key: 'field-kit-loan' } })).body;
-    const loan = (what: string, back: string) => priya.submit('field-kit-loan', { things: [{ what, count: 1 }], out_on: '2026-12-01', due_back: back });
-    const numbers = [(await loan('Hand corer', '2026-12-20')).body.number, (await loan('Quadrat', '2026-12-03')).body.number];
+    const loan = (what: string, back: string) =>
+      priya.submit('field-kit-loan', { things: [{ what, count: 1 }], out_on: '2026-12-01', due_back: back });
+    const numbers = [
+      (await loan('Hand corer', '2026-12-20')).body.number,
+      (await loan('Quadrat', '2026-12-03')).body.number,
+    ];
     const jory = await desk.as('Jory Blackadder-Finn');
     const rule = {
       id: 'rule-rinse',
@@ -161,12 +230,22 @@ describe('a rule over the requests there are', () => {
       on: true,
       runs: 'saving',
     };
-    await maren.call('saveDraft', { params: { key: 'field-kit-loan' }, headers: onVersion(form.version), body: { draft: { ...form.draft, rules: [rule] } } });
-    const over = async (apply: boolean) => (await maren.call('overExisting', { params: { key: 'field-kit-loan', rule: 'rule-rinse' }, body: { apply } })).body;
+    await maren.call('saveDraft', {
+      params: { key: 'field-kit-loan' },
+      headers: onVersion(form.version),
+      body: { draft: { ...form.draft, rules: [rule] } },
+    });
+    const over = async (apply: boolean) =>
+      (await maren.call('overExisting', { params: { key: 'field-kit-loan', rule: 'rule-rinse' }, body: { apply } }))
+        .body;
     const dry = await over(false);
     expect([dry.looked, dry.changed, dry.refused, dry.applied]).toEqual([2, 1, 1, false]);
-    expect(dry.requests.find((each: { number: string }) => each.number === numbers[0]).changes).toEqual([{ label: 'Rinsed', before: '', after: 'No' }]);
-    expect((await jory.sheet(numbers[0])).values.fields.find((field: { key: string }) => field.key === 'rinsed').shown).toBe('');
+    expect(dry.requests.find((each: { number: string }) => each.number === numbers[0]).changes).toEqual([
+      { label: 'Rinsed', before: '', after: 'No' },
+    ]);
+    expect(
+      (await jory.sheet(numbers[0])).values.fields.find((field: { key: string }) => field.key === 'rinsed').shown,
+    ).toBe('');
     expect((await over(true)).changed).toBe(1);
     const after = await jory.sheet(numbers[0]);
     expect(after.values.fields.find((field: { key: string }) => field.key === 'rinsed').shown).toBe('No');
@@ -176,16 +255,33 @@ describe('a rule over the requests there are', () => {
 
 describe('values that follow the clock', () => {
   it('are computed anew on the next day, on unfinished requests', async () => {
-    const simple = RECIPES.find((recipe) => recipe.key === 'simple')?.make({ title: 'Days to go', team: 'boats', approvers: 'duty-managers', calendar: 'desk' });
+    const simple = RECIPES.find((recipe) => recipe.key === 'simple')?.make({
+      title: 'Days to go',
+      team: 'boats',
+      approvers: 'duty-managers',
+      calendar: 'desk',
+    });
     if (!simple) throw new Error('no recipe');
-    const left = { key: 'left', label: 'Days left', type: { kind: 'number', places: 0 }, source: 'computed', formula: '(needed_by - today).days' };
+    const left = {
+      key: 'left',
+      label: 'Days left',
+      type: { kind: 'number', places: 0 },
+      source: 'computed',
+      formula: '(needed_by - today).days',
+    };
     await maren.call('createForm', {
       headers: key(),
-      body: { prefix: 'DG', desk: 'boats', doors: { staff: true, outside: false }, draft: { ...simple, fields: [...simple.fields, left] } },
+      body: {
+        prefix: 'DG',
+        desk: 'boats',
+        doors: { staff: true, outside: false },
+        draft: { ...simple, fields: [...simple.fields, left] },
+      },
     });
     await maren.call('releaseForm', { params: { key: 'days-to-go' }, headers: onVersion(1), body: { note: '' } });
     const { number } = (await priya.submit('days-to-go', { what: 'Rope', needed_by: '2026-12-03' })).body;
-    const days = async () => (await maren.sheet(number)).values.fields.find((field: { key: string }) => field.key === 'left').shown;
+    const days = async () =>
+      (await maren.sheet(number)).values.fields.find((field: { key: string }) => field.key === 'left').shown;
     expect(await days()).toBe('10');
     await maren.call('advanceClock', { body: { minutes: 2 * 24 * 60 } });
     await expect.poll(days, { timeout: 20_000 }).toBe('8');
@@ -196,21 +292,35 @@ describe('trial requests', () => {
   it('go the whole way, count nowhere, tell nobody, hold nothing against others, and are cleared in one go', async () => {
     const [total, letters] = [await stored(), (await desk.letters()).length];
     const trip = { ...TRIP, leaves: '2026-12-15T09:00', returns: '2026-12-15T10:00' };
-    const sent = await maren.call('sendTrial', { params: { key: 'vessel-time' }, headers: key(), body: { answers: trip, person: null, outside: false } });
+    const sent = await maren.call('sendTrial', {
+      params: { key: 'vessel-time' },
+      headers: key(),
+      body: { answers: trip, person: null, outside: false },
+    });
     expect(sent.body.number).toBe('TRIAL-VT-1');
     expect((await maren.sheet('TRIAL-VT-1')).trial).toBe(true);
-    expect((await maren.sheet('TRIAL-VT-1')).values.fields.find((field: { key: string }) => field.key === 'cost').shown).toBe('€ 45.00');
+    expect(
+      (await maren.sheet('TRIAL-VT-1')).values.fields.find((field: { key: string }) => field.key === 'cost').shown,
+    ).toBe('€ 45.00');
     expect(await stored()).toBe(total);
     expect((await desk.letters()).length).toBe(letters);
     expect((await maren.call('ledger', { query: { tray: 'all', find: 'TRIAL' } })).body.rows).toEqual([]);
     expect((await priya.submit('vessel-time', trip)).body.state).toBe('arrived');
     expect((await maren.call('clearTrials', { params: { key: 'vessel-time' } })).body.cleared).toBe(1);
     expect((await maren.call('sheet', { params: { number: 'TRIAL-VT-1' } })).status).toBe(404);
-    expect((await maren.call('form', { params: { key: 'vessel-time' } })).body.releases.map((release: { number: number }) => release.number)).toEqual([1]);
+    expect(
+      (await maren.call('form', { params: { key: 'vessel-time' } })).body.releases.map(
+        (release: { number: number }) => release.number,
+      ),
+    ).toEqual([1]);
   });
 
   it('are refused like any other when their answers are wrong', async () => {
-    const refused = await maren.call('sendTrial', { params: { key: 'vessel-time' }, headers: key(), body: { answers: { vessel: 'raft' }, person: null, outside: false } });
+    const refused = await maren.call('sendTrial', {
+      params: { key: 'vessel-time' },
+      headers: key(),
+      body: { answers: { vessel: 'raft' }, person: null, outside: false },
+    });
     expect([refused.status, fieldsOf(refused).includes('vessel')]).toEqual([422, true]);
   });
 });
@@ -219,16 +329,37 @@ describe('the draft', () => {
   it('remembers its states, and a release can be compared and brought back', async () => {
     const form = (await maren.call('form', { params: { key: 'purchase' } })).body;
     const changed = { ...form.draft, title: 'Buy something' };
-    await maren.call('saveDraft', { params: { key: 'purchase' }, headers: onVersion(form.version), body: { draft: changed } });
+    await maren.call('saveDraft', {
+      params: { key: 'purchase' },
+      headers: onVersion(form.version),
+      body: { draft: changed },
+    });
     const { states } = (await maren.call('draftHistory', { params: { key: 'purchase' } })).body;
-    expect(states[0].changes.map((change: { words: string }) => change.words)).toEqual(['Title: “Purchase” becomes “Buy something”.']);
+    expect(states[0].changes.map((change: { words: string }) => change.words)).toEqual([
+      'Title: “Purchase” becomes “Buy something”.',
+    ]);
     const against = (await maren.call('compareRelease', { params: { key: 'purchase', number: '1' } })).body;
     expect(against.changes).toEqual([
-      { page: 'questions', at: 'title', words: 'Title: “Purchase” becomes “Buy something”.', before: 'Purchase', after: 'Buy something', reaches: 'form' },
+      {
+        page: 'questions',
+        at: 'title',
+        words: 'Title: “Purchase” becomes “Buy something”.',
+        before: 'Purchase',
+        after: 'Buy something',
+        reaches: 'form',
+      },
     ]);
-    const stale = await maren.call('saveDraft', { params: { key: 'purchase' }, headers: onVersion(form.version), body: { draft: form.draft } });
+    const stale = await maren.call('saveDraft', {
+      params: { key: 'purchase' },
+      headers: onVersion(form.version),
+      body: { draft: form.draft },
+    });
     expect(stale.status).toBe(412);
-    await maren.call('saveDraft', { params: { key: 'purchase' }, headers: onVersion(form.version + 1), body: { draft: against.design } });
+    await maren.call('saveDraft', {
+      params: { key: 'purchase' },
+      headers: onVersion(form.version + 1),
+      body: { draft: against.design },
+    });
     expect((await maren.call('form', { params: { key: 'purchase' } })).body.changes).toEqual([]);
   });
 });

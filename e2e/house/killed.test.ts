@@ -87,7 +87,9 @@ it('loses no submit that was acknowledged and doubles none that is sent again wh
   for (const [index, number] of acknowledged) expect(numbers[index]).toBe(number);
   expect(new Set(numbers).size).toBe(COUNT);
 
-  const desk = (await (await fetch(`${url}/api/desk`, { headers: { cookie } })).json()) as { mine: { number: string }[] };
+  const desk = (await (await fetch(`${url}/api/desk`, { headers: { cookie } })).json()) as {
+    mine: { number: string }[];
+  };
   expect(desk.mine).toHaveLength(100);
   // The last number given is the count: no number was used up by a submit that was repeated.
   expect([...numbers].sort().at(-1)).toBe(`AC-${String(COUNT).padStart(5, '0')}`);

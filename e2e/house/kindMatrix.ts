@@ -1,6 +1,9 @@
 import { KIND_NAMES, type Kind, type KindName, type RawAnswer } from '@tolvek/core/register';
 
-/** Every kind of field in every place a field can stand in; `kinds.test.ts` tries each pair that is not marked. */
+/**
+ * Every kind of field in every place a field can stand in; `kinds.test.ts` tries each pair that is
+ * not marked.
+ */
 export const PLACES = [
   'form',
   'sheet',
@@ -56,7 +59,10 @@ export interface KindCase {
   readonly sheet: string;
 }
 
-/** One worked case for each kind. `F` is the field; people (`@`), things (`&`) and files (`#`) are put in where the test knows them. */
+/**
+ * One worked case for each kind. `F` is the field; people (`@`), things (`&`) and files (`#`) are
+ * put in where the test knows them.
+ */
 export const CASES: Readonly<Record<KindName, KindCase>> = {
   text: {
     type: { kind: 'text' },
@@ -78,7 +84,16 @@ export const CASES: Readonly<Record<KindName, KindCase>> = {
     cell: 'contains(?, "lines")',
     sheet: 'Two\nlines',
   },
-  number: { type: { kind: 'number', places: 1, unit: 'm' }, typed: '14,5', other: '3', shown: '14.5 m', otherShown: '3.0 m', condition: 'F > 10', cell: '> 10', sheet: '14.5' },
+  number: {
+    type: { kind: 'number', places: 1, unit: 'm' },
+    typed: '14,5',
+    other: '3',
+    shown: '14.5 m',
+    otherShown: '3.0 m',
+    condition: 'F > 10',
+    cell: '> 10',
+    sheet: '14.5',
+  },
   money: {
     type: { kind: 'money', currency: 'EUR' },
     typed: '1.148,50',
@@ -109,7 +124,16 @@ export const CASES: Readonly<Record<KindName, KindCase>> = {
     cell: '< date and time("2026-12-10T00:00:00")',
     sheet: '2026-12-03T14:30',
   },
-  'yes-no': { type: { kind: 'yes-no' }, typed: true, other: false, shown: 'Yes', otherShown: 'No', condition: 'F = true', cell: 'true', sheet: 'yes' },
+  'yes-no': {
+    type: { kind: 'yes-no' },
+    typed: true,
+    other: false,
+    shown: 'Yes',
+    otherShown: 'No',
+    condition: 'F = true',
+    cell: 'true',
+    sheet: 'yes',
+  },
   choice: {
     type: { kind: 'choice', options: OPTIONS },
     typed: 'red',

@@ -10,7 +10,14 @@ beforeAll(async () => {
 });
 afterAll(() => desk.close());
 
-const WORKING = ['Maren Okafor', 'Ilse Brandvold', 'Tomas Achterberg', 'Priya Nakamura-Lind', 'Oskar Veldhuis', 'Bram Solheim'];
+const WORKING = [
+  'Maren Okafor',
+  'Ilse Brandvold',
+  'Tomas Achterberg',
+  'Priya Nakamura-Lind',
+  'Oskar Veldhuis',
+  'Bram Solheim',
+];
 
 async function allPages(name: string, tray: string): Promise<readonly string[]> {
   const caller = await desk.as(name);
@@ -47,7 +54,9 @@ describe('the ledger', () => {
         .select()
         .from(requests)
         .all()
-        .filter((request) => relationTo({ ...request, deskGroups: deskGroups.get(request.registerId) ?? [] }, viewer).isDesk)
+        .filter(
+          (request) => relationTo({ ...request, deskGroups: deskGroups.get(request.registerId) ?? [] }, viewer).isDesk,
+        )
         .map((request) => request.number);
       const numbers = [...(await allPages(name, 'all')), ...(await allPages(name, 'things'))].sort();
       expect([...numbers].sort(), name).toEqual(expected.sort());
@@ -57,7 +66,8 @@ describe('the ledger', () => {
   it('gives each tray the count it shows', async () => {
     for (const name of WORKING) {
       const { body } = await (await desk.as(name)).call('trays');
-      for (const tray of body.trays) expect(await allPages(name, tray.key), `${name}, ${tray.key}`).toHaveLength(tray.count);
+      for (const tray of body.trays)
+        expect(await allPages(name, tray.key), `${name}, ${tray.key}`).toHaveLength(tray.count);
     }
   });
 

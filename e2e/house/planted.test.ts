@@ -3,11 +3,21 @@ import { VOCABULARIES } from '@tolvek/demo';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Caller, Desk, tripOf, WATER } from './desk.ts';
 
-// D9: hidden is absent, by every way. A unique value is planted in the restricted field, the request goes its whole way, and
-// every answer of every route, every letter and every live update is searched for it, as each person.
+// D9: hidden is absent, by every way. A unique value is planted in the restricted field, the
+// request goes its whole way, and every answer of every route, every letter and every live update
+// is searched for it, as each person.
 const PLANTED = 'zq-planted-7f3a91';
 const CONTACT = { name: 'Noor Castellan', email: 'noor.castellan@corrin.example' };
-const PEOPLE = ['Maren Okafor', 'Ilse Brandvold', 'Tomas Achterberg', 'Priya Nakamura-Lind', 'Oskar Veldhuis', 'Ada Quillfeather', 'Bram Solheim', 'Edda Kilbride'];
+const PEOPLE = [
+  'Maren Okafor',
+  'Ilse Brandvold',
+  'Tomas Achterberg',
+  'Priya Nakamura-Lind',
+  'Oskar Veldhuis',
+  'Ada Quillfeather',
+  'Bram Solheim',
+  'Edda Kilbride',
+];
 
 /** Routes that carry no JSON: the stream, and files, which have tests of their own. */
 const BYTES: readonly string[] = ['live', 'upload', 'sheetUpload', 'file', 'followFile', 'takeOut'];
@@ -32,9 +42,13 @@ afterAll(async () => {
 
 async function listen(name: string, caller: Caller): Promise<void> {
   try {
-    const response = await fetch(`${desk.running.url}/api/live`, { headers: { cookie: caller.cookie }, signal: listening.signal });
+    const response = await fetch(`${desk.running.url}/api/live`, {
+      headers: { cookie: caller.cookie },
+      signal: listening.signal,
+    });
     const decoder = new TextDecoder();
-    for await (const chunk of response.body ?? []) heard.set(name, (heard.get(name) ?? '') + decoder.decode(chunk, { stream: true }));
+    for await (const chunk of response.body ?? [])
+      heard.set(name, (heard.get(name) ?? '') + decoder.decode(chunk, { stream: true }));
   } catch {
     // The stream ends when the test ends it.
   }
@@ -50,7 +64,9 @@ describe('a value in the restricted field', () => {
 
   it('travels the whole way of two requests', async () => {
     const stranger = as('outside');
-    expect((await stranger.submit('visit', { ...WATER, medical_note: PLANTED }, { contact: CONTACT })).body.state).toBe('to-confirm');
+    expect((await stranger.submit('visit', { ...WATER, medical_note: PLANTED }, { contact: CONTACT })).body.state).toBe(
+      'to-confirm',
+    );
     const token = await desk.tokenFor(CONTACT.email, 'confirm');
     await stranger.call('confirmation', { params: { token } });
     const confirmed = await stranger.call('confirm', { params: { token } });
@@ -59,14 +75,30 @@ describe('a value in the restricted field', () => {
 
     const decision = await desk.tokenFor('tomas.achterberg', 'decide');
     await stranger.call('decisionLink', { params: { token: decision } });
-    expect((await stranger.call('decideByLink', { params: { token: decision }, headers: key(), body: { verdict: 'approve', comment: 'Fine.' } })).status).toBe(200);
+    expect(
+      (
+        await stranger.call('decideByLink', {
+          params: { token: decision },
+          headers: key(),
+          body: { verdict: 'approve', comment: 'Fine.' },
+        })
+      ).status,
+    ).toBe(200);
 
     inside = (await as('Priya Nakamura-Lind').submit('come-on-site', { ...WATER, medical_note: PLANTED })).body.number;
     const handler = as('Bram Solheim');
     const first = await handler.sheet(outside);
     const mine = first.assignable.find((person: { name: string }) => person.name === 'Bram Solheim').id;
-    const assigned = await handler.call('assign', { params: { number: outside }, headers: onVersion(first.version), body: { person: mine } });
-    const changed = await handler.call('changeFields', { params: { number: outside }, headers: onVersion(assigned.body.version), body: { changes: { escort: 'Signe Halvard' } } });
+    const assigned = await handler.call('assign', {
+      params: { number: outside },
+      headers: onVersion(first.version),
+      body: { person: mine },
+    });
+    const changed = await handler.call('changeFields', {
+      params: { number: outside },
+      headers: onVersion(assigned.body.version),
+      body: { changes: { escort: 'Signe Halvard' } },
+    });
     // A hidden field is refused in the words for one that does not exist.
     const refused = await handler.call('changeFields', {
       params: { number: outside },
@@ -77,21 +109,45 @@ describe('a value in the restricted field', () => {
       'There is no field “medical_note” here.',
       'There is no field “no_such_field” here.',
     ]);
-    await handler.call('comment', { params: { number: outside }, body: { text: 'Looks good.', visibility: 'internal' } });
-    await handler.call('comment', { params: { number: outside }, body: { text: 'See you then.', visibility: 'requester' } });
+    await handler.call('comment', {
+      params: { number: outside },
+      body: { text: 'Looks good.', visibility: 'internal' },
+    });
+    await handler.call('comment', {
+      params: { number: outside },
+      body: { text: 'See you then.', visibility: 'requester' },
+    });
     await stranger.call('followMessage', { params: { token: follow }, body: { text: 'Thank you.' } });
-    await as('Priya Nakamura-Lind').call('myMessage', { params: { number: inside }, body: { text: 'One more thing.' } });
-    await as('Edda Kilbride').call('decide', { params: { number: inside }, headers: key(), body: { verdict: 'approve', comment: '' } });
+    await as('Priya Nakamura-Lind').call('myMessage', {
+      params: { number: inside },
+      body: { text: 'One more thing.' },
+    });
+    await as('Edda Kilbride').call('decide', {
+      params: { number: inside },
+      headers: key(),
+      body: { verdict: 'approve', comment: '' },
+    });
     await stranger.call('advanceClock', { body: { minutes: 60 * 24 * 5 } });
     const late = await handler.sheet(outside);
-    expect((await handler.call('moveStage', { params: { number: outside }, headers: onVersion(late.version), body: { stage: 'done' } })).status).toBe(200);
+    expect(
+      (
+        await handler.call('moveStage', {
+          params: { number: outside },
+          headers: onVersion(late.version),
+          body: { stage: 'done' },
+        })
+      ).status,
+    ).toBe(200);
   });
 
   it('is searched for in every answer of every route, as each person', async () => {
     const form = (await as('Maren Okafor').call('form', { params: { key: 'site-access' } })).body;
     const letters = (await as('outside').call('mailroom')).body.letters;
     const things = desk.things();
-    await as('outside').call('sendKept', { params: { slug: 'visit' }, body: { answers: WATER, contact: CONTACT, typedAt: 1 } });
+    await as('outside').call('sendKept', {
+      params: { slug: 'visit' },
+      body: { answers: WATER, contact: CONTACT, typedAt: 1 },
+    });
     const goOn = await desk.tokenFor(CONTACT.email, 'go on');
     const { number: trip } = (await as('Priya Nakamura-Lind').submit('vessel-time', tripOf(things))).body;
     const inputs: Partial<Record<RouteName, readonly Parameters<Caller['call']>[1][]>> = {
@@ -99,32 +155,74 @@ describe('a value in the restricted field', () => {
       sheet: [{ params: { number: outside } }, { params: { number: inside } }],
       myRequest: [{ params: { number: inside } }, { params: { number: outside } }],
       follow: [{ params: { token: follow } }],
-      ledger: ['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'all', 'things'].flatMap((tray) => [{ query: { tray, find: '' } }, { query: { tray, find: PLANTED } }]),
+      ledger: ['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'all', 'things'].flatMap((tray) => [
+        { query: { tray, find: '' } },
+        { query: { tray, find: PLANTED } },
+      ]),
       mailroom: [{}, { query: { find: PLANTED } }],
       letter: letters.map(({ id }: { id: string }) => ({ params: { id } })),
       form: [{ params: { key: 'site-access' } }],
-      saveDraft: [{ params: { key: 'site-access' }, headers: onVersion(form.version), body: { draft: { ...form.draft, title: 'Come on site, please' } } }],
+      saveDraft: [
+        {
+          params: { key: 'site-access' },
+          headers: onVersion(form.version),
+          body: { draft: { ...form.draft, title: 'Come on site, please' } },
+        },
+      ],
       releaseForm: [{ params: { key: 'site-access' }, headers: onVersion(form.version + 1), body: { note: '' } }],
-      tryCondition: ['works_on_water = true', `medical_note = "${PLANTED}"`, 'medical_note != null'].map((condition) => ({
-        params: { key: 'site-access' },
-        body: { condition, number: null },
-      })),
+      tryCondition: ['works_on_water = true', `medical_note = "${PLANTED}"`, 'medical_note != null'].map(
+        (condition) => ({
+          params: { key: 'site-access' },
+          body: { condition, number: null },
+        }),
+      ),
       checkAnswers: [{ params: { slug: 'visit' }, body: { answers: { ...WATER, medical_note: PLANTED } } }],
       offers: [{ params: { slug: 'vessel-time' }, body: { field: 'vessel', find: '', answers: {} } }],
       sheetOffers: [{ params: { number: trip }, body: { field: 'vessel', find: '' } }],
-      draftOffers: [{ params: { key: 'vessel-time' }, body: { field: 'vessel', find: '', answers: {}, person: null, outside: false } }],
-      takeInRows: [{ params: { key: 'site-access' }, headers: key(), body: { rows: [{ cells: { visitor: 'Orla' }, requester: '' }], apply: false } }],
+      draftOffers: [
+        {
+          params: { key: 'vessel-time' },
+          body: { field: 'vessel', find: '', answers: {}, person: null, outside: false },
+        },
+      ],
+      takeInRows: [
+        {
+          params: { key: 'site-access' },
+          headers: key(),
+          body: { rows: [{ cells: { visitor: 'Orla' }, requester: '' }], apply: false },
+        },
+      ],
       vocabulary: [{ params: { key: 'species' } }],
       createVocabulary: [{ headers: key(), body: { name: 'Hazards' } }],
       saveVocabulary: [
-        { params: { key: 'matrices' }, headers: onVersion(1), body: { name: 'Matrices', terms: VOCABULARIES.find((each) => each.key === 'matrices')?.terms ?? [] } },
+        {
+          params: { key: 'matrices' },
+          headers: onVersion(1),
+          body: { name: 'Matrices', terms: VOCABULARIES.find((each) => each.key === 'matrices')?.terms ?? [] },
+        },
       ],
       keepAnswers: [{ params: { slug: 'come-on-site' }, body: { answers: { ...WATER, reason: 'Begun' }, typedAt: 1 } }],
       sendKept: [{ params: { slug: 'visit' }, body: { answers: WATER, contact: CONTACT, typedAt: 1 } }],
       kept: [{ params: { token: goOn } }],
       keepKept: [{ params: { token: goOn }, body: { answers: WATER, contact: CONTACT, typedAt: 2 } }],
-      createForm: [{ headers: key(), body: { prefix: 'ZQ', desk: 'estates', doors: { staff: true, outside: false }, draft: { ...form.draft, title: 'A copy' } } }],
-      sendTrial: [{ params: { key: 'site-access' }, headers: key(), body: { answers: { ...WATER }, person: null, outside: true } }],
+      createForm: [
+        {
+          headers: key(),
+          body: {
+            prefix: 'ZQ',
+            desk: 'estates',
+            doors: { staff: true, outside: false },
+            draft: { ...form.draft, title: 'A copy' },
+          },
+        },
+      ],
+      sendTrial: [
+        {
+          params: { key: 'site-access' },
+          headers: key(),
+          body: { answers: { ...WATER }, person: null, outside: true },
+        },
+      ],
       clearTrials: [{ params: { key: 'site-access' } }],
       overExisting: [
         { params: { key: 'site-access', rule: 'water-certificate' }, body: { apply: false } },
@@ -145,7 +243,9 @@ describe('a value in the restricted field', () => {
     const exercised = new Set(desk.answers.filter((answer) => answer.status === 200).map((answer) => answer.route));
     expect(Object.keys(routes).filter((name) => !BYTES.includes(name) && !exercised.has(name))).toEqual([]);
 
-    const found = new Set(desk.answers.filter((answer) => answer.text.includes(PLANTED)).map((answer) => `${answer.who}: ${answer.route}`));
+    const found = new Set(
+      desk.answers.filter((answer) => answer.text.includes(PLANTED)).map((answer) => `${answer.who}: ${answer.route}`),
+    );
     expect([...found].sort()).toEqual(
       [
         'Ada Quillfeather: follow',

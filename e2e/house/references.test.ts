@@ -18,16 +18,31 @@ afterAll(() => desk.close());
 const key = () => ({ 'Idempotency-Key': crypto.randomUUID() });
 const onVersion = (version: number) => ({ 'If-Match': `"${version}"` });
 const trip = (day: string, more: object = {}) =>
-  tripOf(things, { vessel: things.get('Guillemot'), purpose: 'Moorings', area: 'coast', leaves: `${day}T09:00`, returns: `${day}T11:00`, ...more });
-const shownOf = async (number: string, field: string): Promise<string> => (await maren.sheet(number)).values.fields.find((each: { key: string }) => each.key === field).shown;
+  tripOf(things, {
+    vessel: things.get('Guillemot'),
+    purpose: 'Moorings',
+    area: 'coast',
+    leaves: `${day}T09:00`,
+    returns: `${day}T11:00`,
+    ...more,
+  });
+const shownOf = async (number: string, field: string): Promise<string> =>
+  (await maren.sheet(number)).values.fields.find((each: { key: string }) => each.key === field).shown;
 const numberOf = async (thing: string): Promise<string> =>
-  (await maren.call('ledger', { query: { tray: 'things' } })).body.rows.find((row: { subject: string }) => row.subject.includes(thing)).number;
+  (await maren.call('ledger', { query: { tray: 'things' } })).body.rows.find((row: { subject: string }) =>
+    row.subject.includes(thing),
+  ).number;
 const change = async (number: string, changes: object) =>
-  maren.call('changeFields', { params: { number }, headers: onVersion((await maren.sheet(number)).version), body: { changes } });
+  maren.call('changeFields', {
+    params: { number },
+    headers: onVersion((await maren.sheet(number)).version),
+    body: { changes },
+  });
 
 describe('a reference', () => {
   it('offers what fits the words and the condition, and shows no more of it than is chosen', async () => {
-    const ask = async (field: string, find: string) => (await priya.call('offers', { params: { slug: 'vessel-time' }, body: { field, find, answers: {} } })).body.offers;
+    const ask = async (field: string, find: string) =>
+      (await priya.call('offers', { params: { slug: 'vessel-time' }, body: { field, find, answers: {} } })).body.offers;
     expect((await ask('vessel', '')).map((each: { label: string }) => each.label)).toEqual([
       'Arctic Tern, survey catamaran',
       'Guillemot, rigid inflatable',
@@ -37,10 +52,18 @@ describe('a reference', () => {
     const [tern] = await ask('vessel', 'CATA vs-00002');
     expect(Object.keys(tern.values).sort()).toEqual(['bay_only', 'berths', 'name', 'rate', 'what']);
     // The winter cruise’s code was open until October.
-    expect((await ask('budget', '')).map((each: { label: string }) => each.label).filter((label: string) => label.includes('EX0007'))).toEqual([]);
+    expect(
+      (await ask('budget', ''))
+        .map((each: { label: string }) => each.label)
+        .filter((label: string) => label.includes('EX0007')),
+    ).toEqual([]);
     const refused = await priya.submit('vessel-time', trip('2026-12-03', { budget: things.get('EX0007') }));
     expect(refused.body.problems).toEqual([
-      { field: 'budget', message: '“EX0007, Winter cruise” is not offered with these answers.', fix: 'Choose another, or change the answers it depends on.' },
+      {
+        field: 'budget',
+        message: '“EX0007, Winter cruise” is not offered with these answers.',
+        fix: 'Choose another, or change the answers it depends on.',
+      },
     ]);
   });
 
@@ -60,14 +83,31 @@ describe('a reference', () => {
       '€ 160.00',
     ]);
     const boat = await numberOf('Guillemot');
-    expect((await maren.sheet(boat)).pointing).toContainEqual({ number, subject: expect.stringContaining('Guillemot'), field: 'Vessel' });
+    expect((await maren.sheet(boat)).pointing).toContainEqual({
+      number,
+      subject: expect.stringContaining('Guillemot'),
+      field: 'Vessel',
+    });
     expect((await change(boat, { rate: '95', berths: 5 })).status).toBe(200);
-    expect(await Promise.all(['rate', 'berths', 'cost'].map((field) => shownOf(number, field)))).toEqual(['€ 80.00', '5 persons', '€ 160.00']);
-    expect((await maren.sheet(number)).history.at(-1)).toMatchObject({ who: 'Tolvek', what: `Followed a change of ${boat}` });
+    expect(await Promise.all(['rate', 'berths', 'cost'].map((field) => shownOf(number, field)))).toEqual([
+      '€ 80.00',
+      '5 persons',
+      '€ 160.00',
+    ]);
+    expect((await maren.sheet(number)).history.at(-1)).toMatchObject({
+      who: 'Tolvek',
+      what: `Followed a change of ${boat}`,
+    });
     // Pointing elsewhere brings the other’s values along, the frozen ones too.
     expect((await change(number, { vessel: things.get('Saithe') })).status).toBe(200);
-    expect(await Promise.all(['rate', 'berths', 'cost'].map((field) => shownOf(number, field)))).toEqual(['€ 140.00', '8 persons', '€ 280.00']);
-    expect((await change(number, { rate: '1' })).body.problems[0].message).toBe('“Rate an hour” can be read, not changed.');
+    expect(await Promise.all(['rate', 'berths', 'cost'].map((field) => shownOf(number, field)))).toEqual([
+      '€ 140.00',
+      '8 persons',
+      '€ 280.00',
+    ]);
+    expect((await change(number, { rate: '1' })).body.problems[0].message).toBe(
+      '“Rate an hour” can be read, not changed.',
+    );
     expect((await maren.sheet(boat)).pointing).toEqual([]);
   });
 
@@ -75,7 +115,15 @@ describe('a reference', () => {
     const { number } = (await priya.submit('vessel-time', trip('2026-12-07'))).body;
     const boat = await numberOf('Guillemot');
     const { version } = await maren.sheet(boat);
-    expect((await maren.call('moveStage', { params: { number: boat }, headers: onVersion(version), body: { stage: 'gone' } })).status).toBe(200);
+    expect(
+      (
+        await maren.call('moveStage', {
+          params: { number: boat },
+          headers: onVersion(version),
+          body: { stage: 'gone' },
+        })
+      ).status,
+    ).toBe(200);
     expect((await priya.submit('vessel-time', trip('2026-12-08'))).body.problems[0].field).toBe('vessel');
     expect(await shownOf(number, 'vessel')).toContain('Guillemot');
     expect((await change(number, { purpose: 'Moorings and buoys' })).status).toBe(200);
@@ -84,7 +132,9 @@ describe('a reference', () => {
   it('is kept by its own desk: nobody else adds to a register of things', async () => {
     const boat = { name: 'Dory', what: 'rowing boat', berths: 3, rate: '5', bay_only: true };
     expect((await priya.submit('vessels', boat)).status).toBe(403);
-    expect((await priya.call('frontDesk')).body.forms.map((form: { slug: string }) => form.slug)).not.toContain('vessels');
+    expect((await priya.call('frontDesk')).body.forms.map((form: { slug: string }) => form.slug)).not.toContain(
+      'vessels',
+    );
     const bram = await desk.as('Bram Solheim');
     expect((await bram.submit('vessels', boat)).body.state).toBe('arrived');
   });
@@ -93,7 +143,11 @@ describe('a reference', () => {
 describe('a vocabulary', () => {
   const terms = () => VOCABULARIES.find((each) => each.key === 'species')?.terms ?? [];
   const save = (version: number, next: readonly object[]) =>
-    maren.call('saveVocabulary', { params: { key: 'species' }, headers: onVersion(version), body: { name: 'Species', terms: next } });
+    maren.call('saveVocabulary', {
+      params: { key: 'species' },
+      headers: onVersion(version),
+      body: { name: 'Species', terms: next },
+    });
   const samples = (species: readonly string[]) => ({
     project: 'Diets',
     arrive: '2026-12-01',
@@ -107,21 +161,37 @@ describe('a vocabulary', () => {
     expect(await shownOf(number, 'species')).toBe('Atlantic cod, Grey seal');
     const water = { ...samples([]), samples: [{ label: 'W1', matrix: 'Sea water', method: 'nutrients', runs: 1 }] };
     expect((await priya.submit('sample-analysis', { ...water, species: ['cod'] })).body.problems).toEqual([
-      { field: 'species', message: 'This is not asked with the other answers as they are.', fix: 'Leave it out, or change the answers it depends on.' },
+      {
+        field: 'species',
+        message: 'This is not asked with the other answers as they are.',
+        fix: 'Leave it out, or change the answers it depends on.',
+      },
     ]);
-    expect((await priya.submit('sample-analysis', samples(['sand_eel']))).body.problems[0].message).toBe('“Sand eel” is no longer offered.');
+    expect((await priya.submit('sample-analysis', samples(['sand_eel']))).body.problems[0].message).toBe(
+      '“Sand eel” is no longer offered.',
+    );
   });
 
   it('renames everywhere, moves merged terms, and loses none that a request holds', async () => {
     const { number } = (await priya.submit('sample-analysis', samples(['harbour_seal', 'cod']))).body;
     const without = terms().filter((term) => term.key !== 'cod');
-    expect((await save(1, without)).body.problems).toEqual([{ field: 'cod', message: 'Requests hold “Atlantic cod”.', fix: 'Retire it, or merge it into another term.' }]);
-    const changed = terms().map((term) => (term.key === 'cod' ? { ...term, label: 'Cod' } : term.key === 'harbour_seal' ? { ...term, now: 'grey_seal' } : term));
+    expect((await save(1, without)).body.problems).toEqual([
+      { field: 'cod', message: 'Requests hold “Atlantic cod”.', fix: 'Retire it, or merge it into another term.' },
+    ]);
+    const changed = terms().map((term) =>
+      term.key === 'cod'
+        ? { ...term, label: 'Cod' }
+        : term.key === 'harbour_seal'
+          ? { ...term, now: 'grey_seal' }
+          : term,
+    );
     expect((await save(1, changed)).body).toEqual({ version: 2, moved: 1 });
     expect(await shownOf(number, 'species')).toBe('Grey seal, Cod');
     expect((await maren.sheet(number)).history.at(-1).what).toBe('Terms of “Species” were merged');
     expect((await save(1, changed)).status).toBe(412);
-    expect((await maren.call('vocabulary', { params: { key: 'species' } })).body.held.grey_seal).toBeGreaterThanOrEqual(1);
+    expect((await maren.call('vocabulary', { params: { key: 'species' } })).body.held.grey_seal).toBeGreaterThanOrEqual(
+      1,
+    );
   });
 
   it('says what is wrong, term by term', async () => {
@@ -138,14 +208,22 @@ describe('a vocabulary', () => {
 
 describe('an automatic number', () => {
   it('is given once each, in order, without gaps from refusals, and not taken from outside', async () => {
-    const sample = { project: 'Bay', arrive: '2026-12-01', frozen: false, samples: [{ label: 'W1', matrix: 'sea_water', method: 'nutrients', runs: 1 }] };
+    const sample = {
+      project: 'Bay',
+      arrive: '2026-12-01',
+      frozen: false,
+      samples: [{ label: 'W1', matrix: 'sea_water', method: 'nutrients', runs: 1 }],
+    };
     const [before, , after, forged] = [
       await priya.submit('sample-analysis', sample),
       await priya.submit('sample-analysis', { ...sample, project: '' }),
       await priya.submit('sample-analysis', sample),
       await priya.submit('sample-analysis', { ...sample, lab_number: 'LAB-1' }),
     ];
-    const [first, second] = [await shownOf(before.body.number, 'lab_number'), await shownOf(after.body.number, 'lab_number')];
+    const [first, second] = [
+      await shownOf(before.body.number, 'lab_number'),
+      await shownOf(after.body.number, 'lab_number'),
+    ];
     expect(first).toMatch(/^LAB-2026-\d{4}$/);
     expect(Number(second.slice(-4))).toBe(Number(first.slice(-4)) + 1);
     expect(forged.body.problems[0].field).toBe('lab_number');
@@ -155,17 +233,37 @@ describe('an automatic number', () => {
   });
 
   it('is given to the requests that are there when a form gets one, the oldest first', async () => {
-    const numbers = [(await priya.submit('field-kit-loan', loan('Rope'))).body.number, (await priya.submit('field-kit-loan', loan('Net'))).body.number];
+    const numbers = [
+      (await priya.submit('field-kit-loan', loan('Rope'))).body.number,
+      (await priya.submit('field-kit-loan', loan('Net'))).body.number,
+    ];
     const form = (await maren.call('form', { params: { key: 'field-kit-loan' } })).body;
-    const slip = { key: 'slip', label: 'Slip', type: { kind: 'auto-number', prefix: 'SLIP ', digits: 3 }, source: 'given' };
+    const slip = {
+      key: 'slip',
+      label: 'Slip',
+      type: { kind: 'auto-number', prefix: 'SLIP ', digits: 3 },
+      source: 'given',
+    };
     const saved = await maren.call('saveDraft', {
       params: { key: form.key },
       headers: onVersion(form.version),
       body: { draft: { ...form.draft, fields: [...form.draft.fields, slip] } },
     });
-    expect((await maren.call('releaseForm', { params: { key: form.key }, headers: onVersion(saved.body.version), body: { note: '' } })).status).toBe(200);
+    expect(
+      (
+        await maren.call('releaseForm', {
+          params: { key: form.key },
+          headers: onVersion(saved.body.version),
+          body: { note: '' },
+        })
+      ).status,
+    ).toBe(200);
     expect(await Promise.all(numbers.map((number) => shownOf(number, 'slip')))).toEqual(['SLIP 001', 'SLIP 002']);
-    const third = await priya.call('submit', { params: { slug: 'field-kit-loan' }, headers: key(), body: { release: 2, answers: loan('Buoy') } });
+    const third = await priya.call('submit', {
+      params: { slug: 'field-kit-loan' },
+      headers: key(),
+      body: { release: 2, answers: loan('Buoy') },
+    });
     expect(await shownOf(third.body.number, 'slip')).toBe('SLIP 003');
   });
 });

@@ -2,7 +2,8 @@ import Papa from 'papaparse';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Caller, Desk, WATER } from './desk.ts';
 
-// Requests as sheets: out with what one may read, in by the form’s own rules, and nothing kept in a dry run.
+// Requests as sheets: out with what one may read, in by the form’s own rules, and nothing kept in a
+// dry run.
 let desk: Desk;
 let maren: Caller;
 let priya: Caller;
@@ -14,22 +15,45 @@ beforeAll(async () => {
 afterAll(() => desk.close());
 
 const sheetOf = async (form: string, who = maren, among = 'all') => {
-  const response = await fetch(`${desk.running.url}/api/forms/${form}/requests.csv?among=${among}`, { headers: { cookie: who.cookie } });
+  const response = await fetch(`${desk.running.url}/api/forms/${form}/requests.csv?among=${among}`, {
+    headers: { cookie: who.cookie },
+  });
   const text = await response.text();
-  return { status: response.status, text, lines: Papa.parse<Record<string, string>>(text, { header: true, delimiter: ',', skipEmptyLines: true }).data };
+  return {
+    status: response.status,
+    text,
+    lines: Papa.parse<Record<string, string>>(text, { header: true, delimiter: ',', skipEmptyLines: true }).data,
+  };
 };
-const take = (form: string, rows: readonly { cells: object; requester?: string }[], apply: boolean, key: string = crypto.randomUUID()) =>
-  maren.call('takeInRows', { params: { key: form }, headers: { 'Idempotency-Key': key }, body: { rows: rows.map((row) => ({ requester: '', ...row })), apply } });
+const take = (
+  form: string,
+  rows: readonly { cells: object; requester?: string }[],
+  apply: boolean,
+  key: string = crypto.randomUUID(),
+) =>
+  maren.call('takeInRows', {
+    params: { key: form },
+    headers: { 'Idempotency-Key': key },
+    body: { rows: rows.map((row) => ({ requester: '', ...row })), apply },
+  });
 const total = async (): Promise<number> => (await maren.call('ledger', { query: { tray: 'all' } })).body.total;
 const LINES = JSON.stringify([{ what: 'Rope', count: 2, price: '12.50', vat: 'full' }]);
 const buy = (purpose: string, lines = LINES) => ({ cells: { purpose, budget: 'MB2041', lines } });
 
 describe('taken out', () => {
   it('each request is there with what its reader may read, and no cell is a formula', async () => {
-    const { number } = (await priya.submit('come-on-site', { ...WATER, visitor: '=HYPERLINK("x")', medical_note: 'planted-note' })).body;
+    const { number } = (
+      await priya.submit('come-on-site', { ...WATER, visitor: '=HYPERLINK("x")', medical_note: 'planted-note' })
+    ).body;
     const { status, text, lines } = await sheetOf('site-access');
     const line = lines.find((each) => each.Number === number);
-    expect([status, line?.Visitor, line?.['Works on water'], line?.['Medical note'], line?.Requester]).toEqual([200, '\'=HYPERLINK("x")', 'yes', '', 'Priya Nakamura-Lind']);
+    expect([status, line?.Visitor, line?.['Works on water'], line?.['Medical note'], line?.Requester]).toEqual([
+      200,
+      '\'=HYPERLINK("x")',
+      'yes',
+      '',
+      'Priya Nakamura-Lind',
+    ]);
     expect(text).not.toContain('planted-note');
     expect((await sheetOf('site-access', priya)).status).toBe(403);
   });
@@ -46,10 +70,17 @@ describe('taken in', () => {
   it('a dry run tells what would happen, row by row, and keeps nothing', async () => {
     const before = await total();
     const letters = (await desk.letters()).length;
-    const rows = [buy('Ropes'), { ...buy('Nets'), requester: 'ghost@skerrow.example' }, buy('Bad lines', 'many'), { cells: { purpose: 'x', band: 'board' } }];
+    const rows = [
+      buy('Ropes'),
+      { ...buy('Nets'), requester: 'ghost@skerrow.example' },
+      buy('Bad lines', 'many'),
+      { cells: { purpose: 'x', band: 'board' } },
+    ];
     const { body } = await take('purchase', rows, false);
     expect([body.applied, body.good, body.bad]).toEqual([false, 1, 3]);
-    const fields = body.rows.map((row: { problems: { field: string }[] }) => row.problems.map((problem) => problem.field));
+    const fields = body.rows.map((row: { problems: { field: string }[] }) =>
+      row.problems.map((problem) => problem.field),
+    );
     expect(fields).toEqual([[], ['requester'], ['lines'], ['lines', 'budget', 'band']]);
     expect([await total(), (await desk.letters()).length]).toEqual([before, letters]);
     expect((await sheetOf('purchase')).lines).toEqual([]);
@@ -59,15 +90,25 @@ describe('taken in', () => {
     const letters = (await desk.letters()).length;
     const rows = [
       { ...buy('Ropes'), requester: 'Hanne Istvan' },
-      { ...buy('Depth sensor', JSON.stringify([{ what: 'Sensor', count: 1, price: '890', vat: 'full' }])), requester: 'priya.nakamura.lind@skerrow.example' },
+      {
+        ...buy('Depth sensor', JSON.stringify([{ what: 'Sensor', count: 1, price: '890', vat: 'full' }])),
+        requester: 'priya.nakamura.lind@skerrow.example',
+      },
     ];
     const dry = (await take('purchase', rows, false)).body;
-    const [first, second] = [await take('purchase', rows, true, 'taken-in-twice'), await take('purchase', rows, true, 'taken-in-twice')];
+    const [first, second] = [
+      await take('purchase', rows, true, 'taken-in-twice'),
+      await take('purchase', rows, true, 'taken-in-twice'),
+    ];
     expect([first.body.rows, second.body]).toEqual([dry.rows, first.body]);
     const [ropes, sensor] = first.body.rows.map((row: { number: string }) => row.number);
     expect((await maren.sheet(ropes)).requester.name).toBe('Hanne Istvan');
     const sheet = await maren.sheet(sensor);
-    expect([sheet.stage.label, sheet.routing.row, sheet.history[0].what]).toEqual(['To be decided', 1, 'Taken in from a sheet, release 1']);
+    expect([sheet.stage.label, sheet.routing.row, sheet.history[0].what]).toEqual([
+      'To be decided',
+      1,
+      'Taken in from a sheet, release 1',
+    ]);
     expect(sheet.values.fields.find((field: { key: string }) => field.key === 'band').shown).toBe('Duty manager');
     expect((await desk.letters()).length).toBe(letters);
     expect((await sheetOf('purchase')).lines.map((line) => line['Total with VAT'])).toEqual(['30.75', '1094.70']);
@@ -88,13 +129,22 @@ describe('taken in', () => {
       },
       requester: 'Priya Nakamura-Lind',
     });
-    const { body } = await take('vessel-time', [trip('2026-12-03', 'VS-00001'), trip('2026-12-03', 'vs-00001'), trip('2026-12-04', 'VS-00099')], true);
-    expect(body.rows.map((row: { number: string | null; problems: { message: string }[] }) => row.number ?? row.problems[0]?.message)).toEqual([
-      'VT-00001',
-      'You already asked with this: VT-00001.',
-      'This can’t be chosen here.',
-    ]);
+    const { body } = await take(
+      'vessel-time',
+      [trip('2026-12-03', 'VS-00001'), trip('2026-12-03', 'vs-00001'), trip('2026-12-04', 'VS-00099')],
+      true,
+    );
+    expect(
+      body.rows.map(
+        (row: { number: string | null; problems: { message: string }[] }) => row.number ?? row.problems[0]?.message,
+      ),
+    ).toEqual(['VT-00001', 'You already asked with this: VT-00001.', 'This can’t be chosen here.']);
     const [line] = (await sheetOf('vessel-time')).lines;
-    expect([line?.Vessel, line?.Gear, line?.['Rate an hour'], line?.Cost]).toEqual(['VS-00001', 'Winch; Kites', '140.00', '280.00']);
+    expect([line?.Vessel, line?.Gear, line?.['Rate an hour'], line?.Cost]).toEqual([
+      'VS-00001',
+      'Winch; Kites',
+      '140.00',
+      '280.00',
+    ]);
   });
 });

@@ -21,7 +21,9 @@ describe('starting in production', () => {
       }
     };
     expect(refusal({})).toMatch(/TOLVEK_SECRET is missing[\s\S]*TOLVEK_SMTP is missing/);
-    expect(refusal({ TOLVEK_SECRET: 'short', TOLVEK_SMTP: 'http://x', PORT: 'many' })).toMatch(/PORT[\s\S]*TOLVEK_SECRET needs at least 32/);
+    expect(refusal({ TOLVEK_SECRET: 'short', TOLVEK_SMTP: 'http://x', PORT: 'many' })).toMatch(
+      /PORT[\s\S]*TOLVEK_SECRET needs at least 32/,
+    );
     expect(refusal({ TOLVEK_SECRET: 'x'.repeat(32), TOLVEK_SMTP: 'smtp://mail.example:587' })).toBe('');
   });
 
@@ -46,7 +48,11 @@ describe('starting with much to make ready', () => {
         meanwhile = await fetch(`${house.config.url}/api/health`);
       },
     });
-    expect([meanwhile?.status, meanwhile?.headers.get('retry-after'), await meanwhile?.json()]).toEqual([503, '2', expect.objectContaining({ title: 'Still starting' })]);
+    expect([meanwhile?.status, meanwhile?.headers.get('retry-after'), await meanwhile?.json()]).toEqual([
+      503,
+      '2',
+      expect.objectContaining({ title: 'Still starting' }),
+    ]);
     expect((await fetch(`${running.url}/api/health`)).status).toBe(200);
     await running.stop();
     rmSync(folder, { recursive: true });
@@ -55,7 +61,10 @@ describe('starting with much to make ready', () => {
 
 describe('the OpenAPI document', () => {
   it('describes every route with who may call it, what it takes and what it answers', () => {
-    const document = openApiDocument('0') as { openapi: string; paths: Record<string, Record<string, { description: string; responses: Record<string, unknown> }>> };
+    const document = openApiDocument('0') as {
+      openapi: string;
+      paths: Record<string, Record<string, { description: string; responses: Record<string, unknown> }>>;
+    };
     expect(document.openapi).toBe('3.1.0');
     const operations = Object.values(document.paths).flatMap((path) => Object.values(path));
     expect(operations.length).toBeGreaterThan(30);
@@ -70,7 +79,18 @@ describe('the outbox', () => {
     const { house } = desk.running;
     house.db
       .insert(outbox)
-      .values({ id: 'lost', kind: 'test', toName: 'Nobody', toAddress: 'not an address', subject: 's', text: 't', html: 'h', state: 'waiting', nextAttemptAt: 0, createdAt: 0 })
+      .values({
+        id: 'lost',
+        kind: 'test',
+        toName: 'Nobody',
+        toAddress: 'not an address',
+        subject: 's',
+        text: 't',
+        html: 'h',
+        state: 'waiting',
+        nextAttemptAt: 0,
+        createdAt: 0,
+      })
       .run();
     const state = async () => {
       house.wakeOutbox();
@@ -93,7 +113,11 @@ describe('the outbox', () => {
     expect(waits.every((wait, index) => index === 0 || wait > (waits[index - 1] ?? 0))).toBe(true);
     expect(await state()).toMatchObject({ state: 'failed', attempts: 7, lastError: expect.any(String) });
     // Other letters are not held up by one that can't be sent.
-    await (await desk.as('Priya Nakamura-Lind')).submit('come-on-site', { ...VISIT, arrival: '2026-12-08', departure: '2026-12-09' });
+    await (await desk.as('Priya Nakamura-Lind')).submit('come-on-site', {
+      ...VISIT,
+      arrival: '2026-12-08',
+      departure: '2026-12-09',
+    });
     expect((await desk.letters()).some((letter) => letter.to.includes('priya'))).toBe(true);
     await desk.close();
   });

@@ -43,7 +43,10 @@ describe('trying a condition on past requests', () => {
     const { explained } = await tryIt('fee > 500 and works_on_water', chosen.number);
     expect(explained.number).toBe(chosen.number);
     expect(explained.reason.result).toBe(chosen.result);
-    expect(explained.reason.parts.map((part: { words: string }) => part.words.split(':')[0])).toEqual(['Fee is above 500 EUR', 'Works on water is yes']);
+    expect(explained.reason.parts.map((part: { words: string }) => part.words.split(':')[0])).toEqual([
+      'Fee is above 500 EUR',
+      'Works on water is yes',
+    ]);
   });
 
   it('says what is wrong with it, in the words of a finding', async () => {
@@ -55,12 +58,26 @@ describe('trying a condition on past requests', () => {
     for (const condition of ['medical_note != null', 'fee > 500 or medical_note = "x"']) {
       const answer = await tryIt(condition);
       expect(answer.refused).toContain('nothing called “medical_note”');
-      expect([answer.holds, answer.fails, answer.unsaid, answer.ever, answer.tried, answer.explained]).toEqual([0, 0, 0, null, [], null]);
+      expect([answer.holds, answer.fails, answer.unsaid, answer.ever, answer.tried, answer.explained]).toEqual([
+        0,
+        0,
+        0,
+        null,
+        [],
+        null,
+      ]);
     }
   });
 
   it('is for coordinators', async () => {
     const handler = await desk.as('Bram Solheim');
-    expect((await handler.call('tryCondition', { params: { key: 'site-access' }, body: { condition: 'true', number: null } })).status).toBe(403);
+    expect(
+      (
+        await handler.call('tryCondition', {
+          params: { key: 'site-access' },
+          body: { condition: 'true', number: null },
+        })
+      ).status,
+    ).toBe(403);
   });
 });

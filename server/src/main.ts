@@ -5,7 +5,8 @@ import { start } from './platform/start.ts';
 try {
   const running = await start(readConfig(process.env));
   console.log(`Tolvek is ready at ${running.url}`);
-  for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => void running.stop().then(() => process.exit(0)));
+  for (const signal of ['SIGINT', 'SIGTERM'] as const)
+    process.on(signal, () => void running.stop().then(() => process.exit(0)));
 } catch (error) {
   console.error(error instanceof ConfigRefused ? error.message : error);
   process.exit(1);

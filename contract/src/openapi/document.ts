@@ -11,7 +11,12 @@ const WHO: Record<Route['caller'], string> = {
 };
 
 const schema = (type: z.ZodType, io: 'input' | 'output'): unknown => {
-  const { $schema: _, ...rest } = z.toJSONSchema(type, { io, unrepresentable: 'any', cycles: 'ref', reused: 'inline' }) as Record<string, unknown>;
+  const { $schema: _, ...rest } = z.toJSONSchema(type, {
+    io,
+    unrepresentable: 'any',
+    cycles: 'ref',
+    reused: 'inline',
+  }) as Record<string, unknown>;
   return rest;
 };
 
@@ -30,7 +35,11 @@ export function openApiDocument(version: string): Record<string, unknown> {
   }
   return {
     openapi: '3.1.0',
-    info: { title: 'Tolvek', version, description: 'Request intake for a department. Errors are RFC 9457 problem documents.' },
+    info: {
+      title: 'Tolvek',
+      version,
+      description: 'Request intake for a department. Errors are RFC 9457 problem documents.',
+    },
     paths,
     components: { schemas: { Problem: schema(problemDocument, 'output') } },
   };
@@ -38,18 +47,35 @@ export function openApiDocument(version: string): Record<string, unknown> {
 
 function operation(each: Route): Record<string, unknown> {
   const parameters = [...parametersOf(each.params, 'path'), ...parametersOf(each.query, 'query')];
-  if (each.guard !== 'none') parameters.push({ name: each.guard, in: 'header', required: true, schema: { type: 'string' } });
-  const media = BYTES.has(each.name) ? 'application/octet-stream' : each.name === 'live' ? 'text/event-stream' : 'application/json';
+  if (each.guard !== 'none')
+    parameters.push({ name: each.guard, in: 'header', required: true, schema: { type: 'string' } });
+  const media = BYTES.has(each.name)
+    ? 'application/octet-stream'
+    : each.name === 'live'
+      ? 'text/event-stream'
+      : 'application/json';
   return {
     operationId: each.name,
     summary: each.says,
     description: `Who: ${WHO[each.caller]}`,
     parameters,
-    ...(each.name === 'upload' ? { requestBody: { required: true, content: { 'application/octet-stream': { schema: { type: 'string', format: 'binary' } } } } } : {}),
-    ...(isEmpty(each.body) ? {} : { requestBody: { required: true, content: { 'application/json': { schema: schema(each.body, 'input') } } } }),
+    ...(each.name === 'upload'
+      ? {
+          requestBody: {
+            required: true,
+            content: { 'application/octet-stream': { schema: { type: 'string', format: 'binary' } } },
+          },
+        }
+      : {}),
+    ...(isEmpty(each.body)
+      ? {}
+      : { requestBody: { required: true, content: { 'application/json': { schema: schema(each.body, 'input') } } } }),
     responses: {
       200: { description: 'Done.', content: { [media]: { schema: schema(each.answer, 'output') } } },
-      default: { description: 'A problem.', content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } } },
+      default: {
+        description: 'A problem.',
+        content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
+      },
     },
   };
 }
@@ -57,5 +83,10 @@ function operation(each: Route): Record<string, unknown> {
 function parametersOf(type: z.ZodType, place: 'path' | 'query'): Record<string, unknown>[] {
   if (!(type instanceof z.ZodObject)) return [];
   const shape = type.shape as Record<string, z.ZodType>;
-  return Object.entries(shape).map(([name, each]) => ({ name, in: place, required: place === 'path' || !each.safeParse(undefined).success, schema: schema(each, 'input') }));
+  return Object.entries(shape).map(([name, each]) => ({
+    name,
+    in: place,
+    required: place === 'path' || !each.safeParse(undefined).success,
+    schema: schema(each, 'input'),
+  }));
 }

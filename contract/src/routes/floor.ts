@@ -1,6 +1,16 @@
 import { z } from 'zod';
 import { route } from '../route.ts';
-import { empty, hop, knownFile, ledgerRow, offers, rawAnswers, sheet, visibleSubject, visibleValues } from '../schemas.ts';
+import {
+  empty,
+  hop,
+  knownFile,
+  ledgerRow,
+  offers,
+  rawAnswers,
+  sheet,
+  visibleSubject,
+  visibleValues,
+} from '../schemas.ts';
 import { decision, done, numbered, text, trayKeys, versioned, withToken } from './params.ts';
 
 /** Working on requests, and deciding. */

@@ -1,6 +1,15 @@
 import { z } from 'zod';
 import { route } from '../route.ts';
-import { doorView, empty, keptAnswers, knownFile, offers, rawAnswers, requesterView, visibleSubject } from '../schemas.ts';
+import {
+  doorView,
+  empty,
+  keptAnswers,
+  knownFile,
+  offers,
+  rawAnswers,
+  requesterView,
+  visibleSubject,
+} from '../schemas.ts';
 import { asksForOffers, done, numbered, slugged, text, withToken } from './params.ts';
 
 const contact = z.strictObject({ name: z.string().trim().max(200), email: z.string().trim().max(254) });
@@ -20,10 +29,21 @@ export const frontDeskRoutes = {
     body: empty,
     guard: 'none',
     answer: z.object({
-      forms: z.array(z.object({ slug: z.string(), title: z.string(), intro: z.string(), refusal: z.string().nullable() })),
+      forms: z.array(
+        z.object({ slug: z.string(), title: z.string(), intro: z.string(), refusal: z.string().nullable() }),
+      ),
       /** What the caller began to type and has not sent. */
       begun: z.array(z.object({ slug: z.string(), title: z.string() })),
-      mine: z.array(z.object({ number: z.string(), form: z.string(), subject: visibleSubject, stage: z.string(), finished: z.boolean(), promise: z.string() })),
+      mine: z.array(
+        z.object({
+          number: z.string(),
+          form: z.string(),
+          subject: visibleSubject,
+          stage: z.string(),
+          finished: z.boolean(),
+          promise: z.string(),
+        }),
+      ),
     }),
   }),
   door: route({

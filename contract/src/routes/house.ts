@@ -40,10 +40,27 @@ export const houseRoutes = {
     guard: 'none',
     answer: z.object({
       person: z
-        .object({ id: z.string(), name: z.string(), role: z.enum(['administrator', 'coordinator', 'member']), groups: z.array(z.string()), worksFloor: z.boolean() })
+        .object({
+          id: z.string(),
+          name: z.string(),
+          role: z.enum(['administrator', 'coordinator', 'member']),
+          groups: z.array(z.string()),
+          worksFloor: z.boolean(),
+        })
         .nullable(),
-      desk: z.object({ name: z.string(), station: z.string(), zone: z.string(), nowWords: z.string(), hoursWords: z.string() }),
-      demo: z.object({ password: z.string(), people: z.array(z.object({ name: z.string(), email: z.string(), does: z.string() })) }).nullable(),
+      desk: z.object({
+        name: z.string(),
+        station: z.string(),
+        zone: z.string(),
+        nowWords: z.string(),
+        hoursWords: z.string(),
+      }),
+      demo: z
+        .object({
+          password: z.string(),
+          people: z.array(z.object({ name: z.string(), email: z.string(), does: z.string() })),
+        })
+        .nullable(),
     }),
   }),
   advanceClock: route({

@@ -7,7 +7,13 @@ import { mailroomRoutes } from './mailroom.ts';
 import { workshopRoutes } from './workshop.ts';
 
 /** Every route of the application, by name. */
-export const routes = { ...houseRoutes, ...frontDeskRoutes, ...floorRoutes, ...mailroomRoutes, ...workshopRoutes } as const;
+export const routes = {
+  ...houseRoutes,
+  ...frontDeskRoutes,
+  ...floorRoutes,
+  ...mailroomRoutes,
+  ...workshopRoutes,
+} as const;
 
 export type Routes = typeof routes;
 export type RouteName = keyof Routes;

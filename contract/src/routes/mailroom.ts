@@ -14,7 +14,11 @@ export const mailroomRoutes = {
     query: z.strictObject({ find: z.string().max(100).optional() }),
     body: empty,
     guard: 'none',
-    answer: z.object({ letters: z.array(letter.pick({ id: true, receivedAt: true, to: true, subject: true })), waiting: z.int(), failed: z.int() }),
+    answer: z.object({
+      letters: z.array(letter.pick({ id: true, receivedAt: true, to: true, subject: true })),
+      waiting: z.int(),
+      failed: z.int(),
+    }),
   }),
   letter: route({
     name: 'letter',

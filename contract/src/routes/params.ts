@@ -7,9 +7,16 @@ export const withToken = z.strictObject({ token: z.string().max(100) });
 export const keyed = z.strictObject({ key: z.string().max(64) });
 export const slugged = z.strictObject({ slug: z.string().max(64) });
 /** What is looked for in a reference, and the answers that limit what is offered. */
-export const asksForOffers = z.strictObject({ field: z.string().max(64), find: z.string().max(100), answers: rawAnswers });
+export const asksForOffers = z.strictObject({
+  field: z.string().max(64),
+  find: z.string().max(100),
+  answers: rawAnswers,
+});
 export const done = z.object({ done: z.literal(true) });
-export const decision = z.strictObject({ verdict: z.enum(['approve', 'refuse'], 'Choose approve or refuse.'), comment: z.string().max(5_000) });
+export const decision = z.strictObject({
+  verdict: z.enum(['approve', 'refuse'], 'Choose approve or refuse.'),
+  comment: z.string().max(5_000),
+});
 export const versioned = z.object({ version: z.int() });
 
 export const trayKeys = ['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'all', 'things'] as const;

@@ -49,7 +49,17 @@ export const workshopRoutes = {
     body: empty,
     guard: 'none',
     answer: z.object({
-      forms: z.array(z.object({ key: z.string(), title: z.string(), register: z.string(), release: z.int(), changed: z.boolean(), findings: z.int(), requests: z.int() })),
+      forms: z.array(
+        z.object({
+          key: z.string(),
+          title: z.string(),
+          register: z.string(),
+          release: z.int(),
+          changed: z.boolean(),
+          findings: z.int(),
+          requests: z.int(),
+        }),
+      ),
     }),
   }),
   ground: route({
@@ -82,7 +92,9 @@ export const workshopRoutes = {
       /** The group that works at its desk besides the teams requests are routed to. */
       desk: z.string().max(64),
       doors: z.strictObject({ staff: z.boolean(), outside: z.boolean() }),
-      /** Requests go through a desk; things are in use from the start, for references to point to. */
+      /**
+       * Requests go through a desk; things are in use from the start, for references to point to.
+       */
       holds: z.enum(['requests', 'things']).default('requests'),
       draft: formDesign,
       /** Vocabularies that come with the form and are not here yet. */
@@ -112,13 +124,20 @@ export const workshopRoutes = {
       doors: z.array(doorSettings),
       groups: z.array(group),
       /** Staff to pick from in conditions. */
-      people: z.array(z.object({ key: z.string(), label: z.string(), groups: z.array(z.string()), department: z.string() })),
+      people: z.array(
+        z.object({ key: z.string(), label: z.string(), groups: z.array(z.string()), department: z.string() }),
+      ),
       /** The fields of the register: they hold answers, and keep their kinds. */
       released: z.array(z.string()),
       stages: z.array(stage),
       /** Its requests are read here and never taken out. */
       staysIn: z.boolean(),
-      calendar: z.object({ name: z.string(), zone: z.string(), open: z.array(z.boolean()), closed: z.array(z.string()) }),
+      calendar: z.object({
+        name: z.string(),
+        zone: z.string(),
+        open: z.array(z.boolean()),
+        closed: z.array(z.string()),
+      }),
       today: z.string(),
       now: z.string(),
       vocabularies: z.array(vocabulary).readonly(),
@@ -126,9 +145,20 @@ export const workshopRoutes = {
       pointedBy: z.array(z.string()),
       /** What references can point to. */
       registers: z.array(knownRegister),
-      access: z.array(z.object({ name: z.string(), fields: z.array(z.string()), audience: z.string(), level: z.enum(['hidden', 'read', 'write']) })),
+      access: z.array(
+        z.object({
+          name: z.string(),
+          fields: z.array(z.string()),
+          audience: z.string(),
+          level: z.enum(['hidden', 'read', 'write']),
+        }),
+      ),
       grid: z.array(
-        z.object({ field: z.string(), label: z.string(), cells: z.array(z.object({ who: z.string(), level: z.enum(['hidden', 'read', 'write']), rule: z.string() })) }),
+        z.object({
+          field: z.string(),
+          label: z.string(),
+          cells: z.array(z.object({ who: z.string(), level: z.enum(['hidden', 'read', 'write']), rule: z.string() })),
+        }),
       ),
     }),
   }),
@@ -202,7 +232,11 @@ export const workshopRoutes = {
     query: empty,
     body: empty,
     guard: 'none',
-    answer: z.object({ states: z.array(z.object({ id: z.string(), by: z.string(), at: moment, changes: z.array(designChange), design: formDesign })) }),
+    answer: z.object({
+      states: z.array(
+        z.object({ id: z.string(), by: z.string(), at: moment, changes: z.array(designChange), design: formDesign }),
+      ),
+    }),
   }),
   compareRelease: route({
     name: 'compareRelease',
@@ -232,7 +266,14 @@ export const workshopRoutes = {
       /** Left as they are, as the rule refuses them. */
       refused: z.int(),
       applied: z.boolean(),
-      requests: z.array(z.object({ number: z.string(), subject: visibleSubject, refused: z.string().nullable(), changes: visibleChanges })),
+      requests: z.array(
+        z.object({
+          number: z.string(),
+          subject: visibleSubject,
+          refused: z.string().nullable(),
+          changes: visibleChanges,
+        }),
+      ),
     }),
   }),
   takeOut: route({
@@ -257,7 +298,12 @@ export const workshopRoutes = {
     query: empty,
     body: z.strictObject({
       rows: z
-        .array(z.strictObject({ cells: z.record(z.string().max(64), z.string().max(20_000)), requester: z.string().max(254) }))
+        .array(
+          z.strictObject({
+            cells: z.record(z.string().max(64), z.string().max(20_000)),
+            requester: z.string().max(254),
+          }),
+        )
         .min(1, 'There is no row.')
         .max(MOST_IMPORTED, `At most ${MOST_IMPORTED} rows at once.`),
       apply: z.boolean(),
@@ -268,7 +314,12 @@ export const workshopRoutes = {
       good: z.int(),
       bad: z.int(),
       /** By the place of the row: the number it got or would get, or what is wrong with it. */
-      rows: z.array(z.object({ number: z.string().nullable(), problems: z.array(z.object({ field: z.string(), message: z.string(), fix: z.string() })) })),
+      rows: z.array(
+        z.object({
+          number: z.string().nullable(),
+          problems: z.array(z.object({ field: z.string(), message: z.string(), fix: z.string() })),
+        }),
+      ),
     }),
   }),
   tryCondition: route({
@@ -292,7 +343,10 @@ export const workshopRoutes = {
       fails: z.int(),
       /** Requests for which it can’t be said, as something it needs is empty. */
       unsaid: z.int(),
-      /** Over all requests of the register, when the database can decide the condition; null when it can’t. */
+      /**
+       * Over all requests of the register, when the database can decide the condition; null when it
+       * can’t.
+       */
       ever: z.object({ holds: z.int(), of: z.int() }).nullable(),
       tried: z.array(z.object({ number: z.string(), subject: visibleSubject, result: z.boolean().nullable() })),
       explained: z.object({ number: z.string(), reason: visibleReason }).nullable(),
@@ -308,7 +362,9 @@ export const workshopRoutes = {
     query: empty,
     body: empty,
     guard: 'none',
-    answer: z.object({ vocabularies: z.array(z.object({ key: z.string(), name: z.string(), terms: z.int(), uses: z.array(use) })) }),
+    answer: z.object({
+      vocabularies: z.array(z.object({ key: z.string(), name: z.string(), terms: z.int(), uses: z.array(use) })),
+    }),
   }),
   vocabulary: route({
     name: 'vocabulary',

@@ -16,12 +16,29 @@ import {
   type VisibleValues,
 } from './index.ts';
 
-const text = (key: string, source: 'asked' | 'desk-only' = 'asked'): Field => ({ key, label: key.toUpperCase(), type: { kind: 'text' }, source });
+const text = (key: string, source: 'asked' | 'desk-only' = 'asked'): Field => ({
+  key,
+  label: key.toUpperCase(),
+  type: { kind: 'text' },
+  source,
+});
 const fields = [text('visitor'), text('medical'), text('escort', 'desk-only')];
 const plan: AccessPlan = {
   rules: [
-    { id: 'a', name: 'Medical stays with safety', fields: ['medical'], audience: { in: { everyone: true }, outOf: ['safety'], requester: 'out' }, level: 'hidden' },
-    { id: 'b', name: 'Safety reads', fields: ['medical'], audience: { in: { anyOf: ['safety'] }, outOf: [] }, level: 'read' },
+    {
+      id: 'a',
+      name: 'Medical stays with safety',
+      fields: ['medical'],
+      audience: { in: { everyone: true }, outOf: ['safety'], requester: 'out' },
+      level: 'hidden',
+    },
+    {
+      id: 'b',
+      name: 'Safety reads',
+      fields: ['medical'],
+      audience: { in: { anyOf: ['safety'] }, outOf: [] },
+      level: 'read',
+    },
   ],
 };
 const viewer = (...groups: string[]): Viewer => ({ personId: 'p', kind: 'staff', role: 'member', groups });
@@ -32,7 +49,8 @@ const values = { visitor: 'Jonas', medical: 'secret', escort: 'Nuala' };
 
 describe('the access plan', () => {
   it('opens the medical note to safety and the requester only', () => {
-    const level = (who: Viewer, relation: typeof desk) => accessTo(fields[1] as Field, fields, plan, who, relation).level;
+    const level = (who: Viewer, relation: typeof desk) =>
+      accessTo(fields[1] as Field, fields, plan, who, relation).level;
     expect(level(viewer('estates'), desk)).toBe('hidden');
     expect(level({ ...viewer(), role: 'coordinator' }, desk)).toBe('hidden');
     expect(level({ ...viewer(), role: 'administrator' }, desk)).toBe('hidden');
@@ -41,14 +59,18 @@ describe('the access plan', () => {
     expect(level(viewer('safety'), { isDesk: false, isRequester: false })).toBe('hidden');
   });
 
-  it('names the rule that decided', () => expect(accessTo(fields[1] as Field, fields, plan, viewer(), desk).rule).toBe('Medical stays with safety'));
+  it('names the rule that decided', () =>
+    expect(accessTo(fields[1] as Field, fields, plan, viewer(), desk).rule).toBe('Medical stays with safety'));
 
   const rules = fc.array(
     fc.record({
       id: fc.string(),
       name: fc.string(),
       fields: fc.constantFrom('all' as const, ['visitor'], ['medical', 'escort']),
-      audience: fc.record({ in: fc.constantFrom({ everyone: true as const }, { anyOf: ['x'] }, { allOf: ['x', 'y'] }, { anyOf: [] }), outOf: fc.constantFrom([], ['y'], ['z']) }),
+      audience: fc.record({
+        in: fc.constantFrom({ everyone: true as const }, { anyOf: ['x'] }, { allOf: ['x', 'y'] }, { anyOf: [] }),
+        outOf: fc.constantFrom([], ['y'], ['z']),
+      }),
       level: fc.constantFrom('hidden' as const, 'read' as const, 'write' as const),
       overriding: fc.boolean(),
     }),
@@ -60,7 +82,13 @@ describe('the access plan', () => {
   it('never loosens by a further rule that does not override', () => {
     fc.assert(
       fc.property(rules, groups, fc.constantFrom('hidden' as const, 'read' as const), (made, inGroups, level) => {
-        const extra: AccessRule = { id: 'e', name: 'extra', fields: 'all', audience: { in: { everyone: true }, outOf: [] }, level };
+        const extra: AccessRule = {
+          id: 'e',
+          name: 'extra',
+          fields: 'all',
+          audience: { in: { everyone: true }, outOf: [] },
+          level,
+        };
         for (const field of fields) {
           const before = accessTo(field, fields, { rules: made }, viewer(...inGroups), desk).level;
           const after = accessTo(field, fields, { rules: [...made, extra] }, viewer(...inGroups), desk).level;
@@ -84,7 +112,14 @@ describe('the access plan', () => {
   it('opens nothing to somebody who has nothing to do with a request', () => {
     fc.assert(
       fc.property(rules, groups, (made, inGroups) => {
-        expect([...readableKeys({ fields, plan: { rules: made }, viewer: viewer(...inGroups), relation: { isDesk: false, isRequester: false } })]).toEqual([]);
+        expect([
+          ...readableKeys({
+            fields,
+            plan: { rules: made },
+            viewer: viewer(...inGroups),
+            relation: { isDesk: false, isRequester: false },
+          }),
+        ]).toEqual([]);
       }),
     );
   });
@@ -107,7 +142,9 @@ describe('the access plan', () => {
   });
 
   it('keeps restricted fields out of letters even to those who may read them', () => {
-    expect(JSON.stringify(revealForLetter({ fields, values, nameOf, plan, viewer: viewer('safety'), relation: desk }))).not.toContain('secret');
+    expect(
+      JSON.stringify(revealForLetter({ fields, values, nameOf, plan, viewer: viewer('safety'), relation: desk })),
+    ).not.toContain('secret');
   });
 
   it('keeps hidden values out of explanations and history', () => {
@@ -147,7 +184,9 @@ describe('an audience', () => {
   });
 
   it('reads as a sentence', () => {
-    expect(audienceInWords({ in: { everyone: true }, outOf: ['safety'], requester: 'out' }, (group) => group)).toBe('everyone except safety and the requester');
+    expect(audienceInWords({ in: { everyone: true }, outOf: ['safety'], requester: 'out' }, (group) => group)).toBe(
+      'everyone except safety and the requester',
+    );
     expect(audienceInWords({ in: { anyOf: ['a', 'b'] }, outOf: [] }, (group) => group)).toBe('a or b');
   });
 });

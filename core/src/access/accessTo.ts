@@ -19,18 +19,28 @@ export interface Access {
 const RANK: Record<AccessLevel, number> = { hidden: 0, read: 1, write: 2 };
 
 /**
- * What a viewer may do with one field of one request, and the rule that says so. Out beats in within a rule; among the
- * rules that apply the strictest wins, unless some are overriding: then the strictest of those. With no rule: the desk
- * writes, the requester reads what was asked of them, nobody else sees anything. A rule never opens a request to
- * somebody who has nothing to do with it. A computed or carried field is never written, and whoever may not read one of the
- * fields it comes from may not read it either: its value would tell. `fields` are those of the register.
+ * What a viewer may do with one field of one request, and the rule that says so. Out beats in
+ * within a rule; among the rules that apply the strictest wins, unless some are overriding: then
+ * the strictest of those. With no rule: the desk writes, the requester reads what was asked of
+ * them, nobody else sees anything. A rule never opens a request to somebody who has nothing to do
+ * with it. A computed or carried field is never written, and whoever may not read one of the fields
+ * it comes from may not read it either: its value would tell. `fields` are those of the register.
  */
-export function accessTo(field: Field, fields: readonly Field[], plan: AccessPlan, viewer: Viewer, relation: Relation): Access {
+export function accessTo(
+  field: Field,
+  fields: readonly Field[],
+  plan: AccessPlan,
+  viewer: Viewer,
+  relation: Relation,
+): Access {
   if (isFilled(field)) return planned(field, plan, viewer, relation);
   for (const source of sourcesOf(field, fields)) {
     const access = planned(source, plan, viewer, relation);
     if (access.level === 'hidden')
-      return { level: 'hidden', rule: `It ${field.source === 'carried' ? 'is brought along by' : 'is computed from'} “${source.label}”: ${access.rule}` };
+      return {
+        level: 'hidden',
+        rule: `It ${field.source === 'carried' ? 'is brought along by' : 'is computed from'} “${source.label}”: ${access.rule}`,
+      };
   }
   const own = planned(field, plan, viewer, relation);
   return own.level === 'write' ? { level: 'read', rule: READ_ONLY[field.source] } : own;
@@ -54,8 +64,15 @@ function keysRead(field: Field): readonly string[] {
   return keys;
 }
 
-/** The fields that a computed or carried field comes from in the end, all of them filled in by somebody. */
-export function sourcesOf(field: Field, fields: readonly Field[], seen: ReadonlySet<Field> = new Set()): readonly Field[] {
+/**
+ * The fields that a computed or carried field comes from in the end, all of them filled in by
+ * somebody.
+ */
+export function sourcesOf(
+  field: Field,
+  fields: readonly Field[],
+  seen: ReadonlySet<Field> = new Set(),
+): readonly Field[] {
   if (seen.has(field)) return [];
   return keysRead(field).flatMap((key) => {
     const source = fields.find((each) => each.key === key);
@@ -66,7 +83,9 @@ export function sourcesOf(field: Field, fields: readonly Field[], seen: Readonly
 function planned(field: Field, plan: AccessPlan, viewer: Viewer, relation: Relation): Access {
   const base = baseAccess(field, relation);
   if (!relation.isDesk && !relation.isRequester) return base;
-  const applying = plan.rules.filter((rule) => concerns(rule, field) && belongs(rule.audience, viewer, relation.isRequester));
+  const applying = plan.rules.filter(
+    (rule) => concerns(rule, field) && belongs(rule.audience, viewer, relation.isRequester),
+  );
   const overriding = applying.filter((rule) => rule.overriding);
   const counted = overriding.length > 0 ? overriding : applying;
   let decided: AccessRule | undefined;

@@ -12,18 +12,28 @@ export interface RequestParties {
 }
 
 /**
- * The desk of a request: coordinators and administrators, the register's desk groups, its team, its handler and its
- * approvers. The server's ledger asks SQLite the same question; a test holds the two together.
+ * The desk of a request: coordinators and administrators, the register's desk groups, its team, its
+ * handler and its approvers. The server's ledger asks SQLite the same question; a test holds the
+ * two together.
  */
 export function relationTo(request: RequestParties, viewer: Viewer): Relation {
   const inGroup = (group: string | null): boolean => group !== null && viewer.groups.includes(group);
   const isDesk =
     viewer.kind === 'staff' &&
-    (viewer.role !== 'member' || request.handlerId === viewer.personId || inGroup(request.team) || inGroup(request.approverGroup) || request.deskGroups.some(inGroup));
+    (viewer.role !== 'member' ||
+      request.handlerId === viewer.personId ||
+      inGroup(request.team) ||
+      inGroup(request.approverGroup) ||
+      request.deskGroups.some(inGroup));
   return { isDesk, isRequester: request.requesterId === viewer.personId };
 }
 
-/** Fields that some rule hides from somebody of the desk. They stay out of letters: a letter leaves the house. */
-export function restrictedKeys(plan: { readonly rules: readonly { readonly fields: 'all' | readonly string[]; readonly level: string }[] }): ReadonlySet<string> {
+/**
+ * Fields that some rule hides from somebody of the desk. They stay out of letters: a letter leaves
+ * the house.
+ */
+export function restrictedKeys(plan: {
+  readonly rules: readonly { readonly fields: 'all' | readonly string[]; readonly level: string }[];
+}): ReadonlySet<string> {
   return new Set(plan.rules.flatMap((rule) => (rule.level === 'hidden' && rule.fields !== 'all' ? rule.fields : [])));
 }

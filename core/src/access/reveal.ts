@@ -7,7 +7,10 @@ import { restrictedKeys } from './relation.ts';
 
 declare const revealed: unique symbol;
 
-/** Only `reveal` and its kin make this type: whatever leaves the server with field values in it must carry it. */
+/**
+ * Only `reveal` and its kin make this type: whatever leaves the server with field values in it must
+ * carry it.
+ */
 export type Revealed<T> = T & { readonly [revealed]: true };
 
 export interface VisibleField {
@@ -38,7 +41,10 @@ export interface RevealInput {
   readonly nameOf: NameOf;
 }
 
-/** Projects a request's values to what one viewer may see. Nothing else in the house may hand values out. */
+/**
+ * Projects a request's values to what one viewer may see. Nothing else in the house may hand values
+ * out.
+ */
 export function reveal(input: RevealInput): Revealed<VisibleValues> {
   const fields: VisibleField[] = [];
   const withheld: { label: string; rule: string }[] = [];
@@ -62,14 +68,17 @@ export function reveal(input: RevealInput): Revealed<VisibleValues> {
 }
 
 /**
- * The same values without fields that some rule restricts: what may go into a letter to this viewer. Those stay in the house even
- * for a reader who may see them there.
+ * The same values without fields that some rule restricts: what may go into a letter to this
+ * viewer. Those stay in the house even for a reader who may see them there.
  */
 export function revealForLetter(input: RevealInput): Revealed<VisibleValues> {
   return reveal({ ...input, only: openFields(input.fields, input.plan) });
 }
 
-/** The fields that no rule of the plan restricts, nor any field they come from: only these leave the register’s own desk. */
+/**
+ * The fields that no rule of the plan restricts, nor any field they come from: only these leave the
+ * register’s own desk.
+ */
 export function openFields(fields: readonly Field[], plan: AccessPlan): readonly Field[] {
   const restricted = restrictedKeys(plan);
   return fields.filter((field) => ![field, ...sourcesOf(field, fields)].some((each) => restricted.has(each.key)));
@@ -77,7 +86,11 @@ export function openFields(fields: readonly Field[], plan: AccessPlan): readonly
 
 /** The keys a viewer may read, for projecting what speaks of fields without being their values. */
 export function readableKeys(input: Omit<RevealInput, 'values' | 'nameOf'>): ReadonlySet<string> {
-  return new Set(input.fields.filter((field) => accessTo(field, input.fields, input.plan, input.viewer, input.relation).level !== 'hidden').map((field) => field.key));
+  return new Set(
+    input.fields
+      .filter((field) => accessTo(field, input.fields, input.plan, input.viewer, input.relation).level !== 'hidden')
+      .map((field) => field.key),
+  );
 }
 
 export interface VisibleReason {
@@ -86,7 +99,10 @@ export interface VisibleReason {
   readonly parts: readonly VisibleReason[];
 }
 
-/** An explanation as this viewer may read it: a part that read a hidden field keeps its verdict, not its values. */
+/**
+ * An explanation as this viewer may read it: a part that read a hidden field keeps its verdict, not
+ * its values.
+ */
 export function revealReason(reason: Explanation, readable: ReadonlySet<string>): Revealed<VisibleReason> {
   const open = reason.reads.every((name) => FACT_NAMES.has(name) || readable.has(name));
   const visible: VisibleReason = {
@@ -110,7 +126,12 @@ export interface VisibleChange {
 }
 
 /** The changes of a history entry that this viewer may read. */
-export function revealChanges(changes: readonly ValueChange[], fields: readonly Field[], readable: ReadonlySet<string>, nameOf: NameOf): Revealed<readonly VisibleChange[]> {
+export function revealChanges(
+  changes: readonly ValueChange[],
+  fields: readonly Field[],
+  readable: ReadonlySet<string>,
+  nameOf: NameOf,
+): Revealed<readonly VisibleChange[]> {
   const visible = changes.flatMap((change) => {
     const field = fields.find((each) => each.key === change.field);
     if (!field || !readable.has(change.field)) return [];
@@ -120,9 +141,15 @@ export function revealChanges(changes: readonly ValueChange[], fields: readonly 
   return visible as unknown as Revealed<readonly VisibleChange[]>;
 }
 
-/** The subject line of a request, filled only with what was revealed. Empty parts leave no stray commas. */
+/**
+ * The subject line of a request, filled only with what was revealed. Empty parts leave no stray
+ * commas.
+ */
 export function revealSubject(template: string, visible: Revealed<VisibleValues>, fallback: string): Revealed<string> {
-  const filled = template.replace(/\{(\w+)\}/g, (_, key: string) => visible.fields.find((field) => field.key === key)?.shown ?? '');
+  const filled = template.replace(
+    /\{(\w+)\}/g,
+    (_, key: string) => visible.fields.find((field) => field.key === key)?.shown ?? '',
+  );
   const tidy = filled
     .replace(/\s+/g, ' ')
     .replace(/(\s*[,·–-]\s*)+(?=[,·–-]|$)/g, '')

@@ -17,16 +17,33 @@ export type Verdict = 'approve' | 'refuse';
 export type ApprovalState = 'waiting' | 'approved' | 'refused' | 'withdrawn';
 
 /** Why somebody may not decide: a reason and a way out; null when they may. */
-export function mayNotDecide(approval: { readonly state: ApprovalState; readonly group: string }, viewer: Viewer, requesterId: string): { reason: string; fix: string } | null {
-  if (approval.state !== 'waiting') return { reason: `This was already ${approval.state}.`, fix: 'Open the request to see who decided, and why.' };
-  if (viewer.personId === requesterId) return { reason: 'Nobody decides their own request.', fix: 'Another member of the group has to decide.' };
-  if (!viewer.groups.includes(approval.group)) return { reason: 'Only members of the deciding group can decide this.', fix: 'Ask one of them, or ask the coordinator to add you.' };
+export function mayNotDecide(
+  approval: { readonly state: ApprovalState; readonly group: string },
+  viewer: Viewer,
+  requesterId: string,
+): { reason: string; fix: string } | null {
+  if (approval.state !== 'waiting')
+    return { reason: `This was already ${approval.state}.`, fix: 'Open the request to see who decided, and why.' };
+  if (viewer.personId === requesterId)
+    return { reason: 'Nobody decides their own request.', fix: 'Another member of the group has to decide.' };
+  if (!viewer.groups.includes(approval.group))
+    return {
+      reason: 'Only members of the deciding group can decide this.',
+      fix: 'Ask one of them, or ask the coordinator to add you.',
+    };
   return null;
 }
 
 /** A refusal needs a reason the requester can act on. */
-export function verdictProblem(verdict: Verdict, comment: string): { field: 'comment'; message: string; fix: string } | null {
+export function verdictProblem(
+  verdict: Verdict,
+  comment: string,
+): { field: 'comment'; message: string; fix: string } | null {
   return verdict === 'refuse' && comment.trim() === ''
-    ? { field: 'comment', message: 'A refusal needs a reason.', fix: 'Say in a sentence why, and what the requester could do instead.' }
+    ? {
+        field: 'comment',
+        message: 'A refusal needs a reason.',
+        fix: 'Say in a sentence why, and what the requester could do instead.',
+      }
     : null;
 }

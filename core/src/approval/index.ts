@@ -1,1 +1,8 @@
-export { type ApprovalPath, type ApprovalState, type ApprovalStep, mayNotDecide, type Verdict, verdictProblem } from './approval.ts';
+export {
+  type ApprovalPath,
+  type ApprovalState,
+  type ApprovalStep,
+  mayNotDecide,
+  type Verdict,
+  verdictProblem,
+} from './approval.ts';

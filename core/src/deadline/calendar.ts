@@ -22,8 +22,13 @@ export interface WorkingCalendar {
   readonly holidays: readonly { readonly date: string; readonly name: string }[];
 }
 
-/** The days of a calendar that count, for reckoning in working days: open weekdays, Monday first, and closed dates. */
-export const workingWeek = (calendar: WorkingCalendar): { readonly open: readonly boolean[]; readonly closed: readonly string[] } => ({
+/**
+ * The days of a calendar that count, for reckoning in working days: open weekdays, Monday first,
+ * and closed dates.
+ */
+export const workingWeek = (
+  calendar: WorkingCalendar,
+): { readonly open: readonly boolean[]; readonly closed: readonly string[] } => ({
   open: calendar.week.map((hours) => hours.length > 0),
   closed: calendar.holidays.map((holiday) => holiday.date),
 });
@@ -48,7 +53,10 @@ export function readyCalendar(calendar: WorkingCalendar): ReadyCalendar {
 
 const DAY = 86_400_000;
 
-/** Days are counted from 1970-01-01. What Temporal says of a day is kept, so that reckoning over many days only adds numbers. */
+/**
+ * Days are counted from 1970-01-01. What Temporal says of a day is kept, so that reckoning over
+ * many days only adds numbers.
+ */
 class ReadyCalendar {
   private readonly holidays: ReadonlySet<string>;
   private readonly days = new Map<number, readonly OpenStretch[]>();
@@ -76,15 +84,18 @@ class ReadyCalendar {
   }
 
   /**
-   * The open stretches of a day as instants. Clock times that a spring change skips move forward with the clock, those
-   * an autumn change repeats are taken the first time (Temporal's “compatible”), so a day may count an hour more or less.
+   * The open stretches of a day as instants. Clock times that a spring change skips move forward
+   * with the clock, those an autumn change repeats are taken the first time (Temporal's
+   * “compatible”), so a day may count an hour more or less.
    */
   openOn(day: number): readonly OpenStretch[] {
     let stretches = this.days.get(day);
     if (!stretches) {
       const date = dateOf(day);
       const hours = this.holidays.has(date.toString()) ? [] : (this.calendar.week[date.dayOfWeek - 1] ?? []);
-      stretches = hours.map(([from, to]) => ({ from: this.instant(date, from), to: this.instant(date, to) })).filter((stretch) => stretch.to > stretch.from);
+      stretches = hours
+        .map(([from, to]) => ({ from: this.instant(date, from), to: this.instant(date, to) }))
+        .filter((stretch) => stretch.to > stretch.from);
       this.days.set(day, stretches);
     }
     return stretches;

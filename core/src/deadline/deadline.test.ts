@@ -32,13 +32,23 @@ const desk: WorkingCalendar = {
 const night: WorkingCalendar = {
   ...desk,
   name: 'Night watch',
-  week: [[['00:00', '24:00']], [['00:00', '24:00']], [['00:00', '24:00']], [['00:00', '24:00']], [['00:00', '24:00']], [['00:00', '24:00']], [['00:00', '24:00']]],
+  week: [
+    [['00:00', '24:00']],
+    [['00:00', '24:00']],
+    [['00:00', '24:00']],
+    [['00:00', '24:00']],
+    [['00:00', '24:00']],
+    [['00:00', '24:00']],
+    [['00:00', '24:00']],
+  ],
   holidays: [],
 };
 const plan = { calendar: 'desk', remindBefore: 4 * HOUR, escalateAfter: 0, escalateTo: 'leads' };
 const at = (iso: string): number => Date.parse(iso);
 /** Moments over four years, so that clock changes, holidays and leap days are among them. */
-const moments = fc.integer({ min: at('2025-01-01T00:00:00Z') / 1000, max: at('2028-12-31T00:00:00Z') / 1000 }).map((seconds) => seconds * 1000);
+const moments = fc
+  .integer({ min: at('2025-01-01T00:00:00Z') / 1000, max: at('2028-12-31T00:00:00Z') / 1000 })
+  .map((seconds) => seconds * 1000);
 const lengths = fc.integer({ min: 0, max: 200 * 60 }).map((minutes) => minutes * 60_000);
 
 describe('working time', () => {
@@ -108,7 +118,9 @@ describe('working time', () => {
   });
 
   it('says so when a calendar never opens', () => {
-    expect(() => addWorkingTime({ ...desk, week: [[], [], [], [], [], [], []] }, at('2026-11-23T10:00:00Z'), HOUR)).toThrow(NeverOpen);
+    expect(() =>
+      addWorkingTime({ ...desk, week: [[], [], [], [], [], [], []] }, at('2026-11-23T10:00:00Z'), HOUR),
+    ).toThrow(NeverOpen);
   });
 });
 
@@ -140,14 +152,31 @@ describe('a deadline', () => {
   });
 
   it('draws its fuse: burned, paused, late, done', () => {
-    expect(fuseAt(deadline, plan, desk, start, null)).toMatchObject({ state: 'calm', burned: [], words: '2½ days left' });
-    expect(fuseAt(deadline, plan, desk, at('2026-11-25T14:00:00Z'), null)).toMatchObject({ state: 'soon', words: '3 h 30 min left' });
-    expect(fuseAt(deadline, plan, desk, at('2026-11-26T09:00:00Z'), null)).toMatchObject({ state: 'late', words: 'late by 1 h' });
-    expect(fuseAt(pauseDeadline(deadline, at('2026-11-25T15:30:00Z')), plan, desk, at('2026-11-27T09:00:00Z'), null)).toMatchObject({ state: 'paused', words: 'paused, 2 h left' });
-    expect(fuseAt(deadline, plan, desk, at('2026-11-30T09:00:00Z'), at('2026-11-24T09:00:00Z'))).toMatchObject({ state: 'done', words: 'finished in time' });
+    expect(fuseAt(deadline, plan, desk, start, null)).toMatchObject({
+      state: 'calm',
+      burned: [],
+      words: '2½ days left',
+    });
+    expect(fuseAt(deadline, plan, desk, at('2026-11-25T14:00:00Z'), null)).toMatchObject({
+      state: 'soon',
+      words: '3 h 30 min left',
+    });
+    expect(fuseAt(deadline, plan, desk, at('2026-11-26T09:00:00Z'), null)).toMatchObject({
+      state: 'late',
+      words: 'late by 1 h',
+    });
+    expect(
+      fuseAt(pauseDeadline(deadline, at('2026-11-25T15:30:00Z')), plan, desk, at('2026-11-27T09:00:00Z'), null),
+    ).toMatchObject({ state: 'paused', words: 'paused, 2 h left' });
+    expect(fuseAt(deadline, plan, desk, at('2026-11-30T09:00:00Z'), at('2026-11-24T09:00:00Z'))).toMatchObject({
+      state: 'done',
+      words: 'finished in time',
+    });
   });
 
   it('tells lengths as people do', () => {
-    expect([40 * 60_000, 2 * HOUR + 10 * 60_000, 9 * HOUR, 3 * 8.75 * HOUR].map((ms) => lengthInWords(ms, desk))).toEqual(['40 min', '2 h 10 min', '9 h', '3 days']);
+    expect(
+      [40 * 60_000, 2 * HOUR + 10 * 60_000, 9 * HOUR, 3 * 8.75 * HOUR].map((ms) => lengthInWords(ms, desk)),
+    ).toEqual(['40 min', '2 h 10 min', '9 h', '3 days']);
   });
 });

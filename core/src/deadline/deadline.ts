@@ -54,7 +54,10 @@ export function pauseDeadline(deadline: Deadline, at: number): Deadline {
   return isPaused(deadline) ? deadline : { ...deadline, pauses: [...deadline.pauses, { from: at, to: null }] };
 }
 
-/** The clock goes on at `at`: what working time was left at the pause is left now. Past its time, it stays past. */
+/**
+ * The clock goes on at `at`: what working time was left at the pause is left now. Past its time, it
+ * stays past.
+ */
 export function resumeDeadline(deadline: Deadline, calendar: WorkingCalendar, at: number): Deadline {
   const last = deadline.pauses.at(-1);
   if (!last || last.to !== null) return deadline;
@@ -63,7 +66,10 @@ export function resumeDeadline(deadline: Deadline, calendar: WorkingCalendar, at
   return { ...deadline, due, pauses: [...deadline.pauses.slice(0, -1), { from: last.from, to: at }] };
 }
 
-/** The picture of a deadline: shares of its length from 0 (start) to 1 (due), and the time left in words. */
+/**
+ * The picture of a deadline: shares of its length from 0 (start) to 1 (due), and the time left in
+ * words.
+ */
 export interface Fuse {
   readonly state: 'calm' | 'soon' | 'late' | 'paused' | 'done';
   readonly burned: readonly { readonly from: number; readonly to: number }[];
@@ -74,7 +80,13 @@ export interface Fuse {
 }
 
 /** Draws the fuse at a moment; for a finished request, at the moment it was finished. */
-export function fuseAt(deadline: Deadline, plan: DeadlinePlan, calendar: WorkingCalendar, now: number, finished: number | null): Fuse {
+export function fuseAt(
+  deadline: Deadline,
+  plan: DeadlinePlan,
+  calendar: WorkingCalendar,
+  now: number,
+  finished: number | null,
+): Fuse {
   const at = finished ?? now;
   const paused = isPaused(deadline) && finished === null;
   const stop = paused ? (deadline.pauses.at(-1)?.from ?? at) : at;
@@ -82,7 +94,8 @@ export function fuseAt(deadline: Deadline, plan: DeadlinePlan, calendar: Working
   const timers = timersFor(deadline, plan, calendar);
   const reminder = timers.find((timer) => timer.kind === 'reminder');
   const length = Math.max(1, workingTimeBetween(calendar, deadline.start, deadline.due));
-  const share = (moment: number): number => Math.min(1, Math.max(0, workingTimeBetween(calendar, deadline.start, moment) / length));
+  const share = (moment: number): number =>
+    Math.min(1, Math.max(0, workingTimeBetween(calendar, deadline.start, moment) / length));
   const burned: { from: number; to: number }[] = [];
   let from = deadline.start;
   for (const pause of deadline.pauses) {
@@ -90,12 +103,26 @@ export function fuseAt(deadline: Deadline, plan: DeadlinePlan, calendar: Working
     from = pause.to ?? Number.POSITIVE_INFINITY;
   }
   if (at > from) burned.push({ from: share(from), to: share(at) });
-  const state = finished !== null ? 'done' : paused ? 'paused' : left < 0 || now > deadline.due ? 'late' : reminder && now >= reminder.at ? 'soon' : 'calm';
+  const state =
+    finished !== null
+      ? 'done'
+      : paused
+        ? 'paused'
+        : left < 0 || now > deadline.due
+          ? 'late'
+          : reminder && now >= reminder.at
+            ? 'soon'
+            : 'calm';
   return { state, burned, ticks: reminder ? [share(reminder.at)] : [], words: fuseWords(state, left, calendar), left };
 }
 
-/** What a requester may count on, as the second half of a sentence; `due` is the deadline in words. */
-export function promiseInWords(state: { readonly finished: boolean; readonly paused: boolean; readonly late: boolean }, due: string): string {
+/**
+ * What a requester may count on, as the second half of a sentence; `due` is the deadline in words.
+ */
+export function promiseInWords(
+  state: { readonly finished: boolean; readonly paused: boolean; readonly late: boolean },
+  due: string,
+): string {
   if (state.finished) return '';
   if (state.paused) return 'it goes on when you have answered';
   return state.late ? `we are late: you should have heard from us by ${due}` : `you hear from us by ${due}`;
@@ -116,7 +143,10 @@ function fuseWords(state: Fuse['state'], left: number, calendar: WorkingCalendar
   }
 }
 
-/** A length of working time: `2 h 10 min`, or `3 days` when it is more than two full days of the calendar's Monday. */
+/**
+ * A length of working time: `2 h 10 min`, or `3 days` when it is more than two full days of the
+ * calendar's Monday.
+ */
 export function lengthInWords(ms: number, calendar: WorkingCalendar): string {
   const minutes = Math.round(ms / 60_000);
   const day = fullDayMinutes(calendar);

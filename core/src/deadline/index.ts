@@ -15,4 +15,13 @@ export {
   timersFor,
 } from './deadline.ts';
 export { dateAt, dateInWords, dayInWords, momentInWords, wallClockAt } from './wallClock.ts';
-export { addWorkingTime, endOfDay, endOfWorkingDay, isOpen, NeverOpen, nextChange, subtractWorkingTime, workingTimeBetween } from './workingTime.ts';
+export {
+  addWorkingTime,
+  endOfDay,
+  endOfWorkingDay,
+  isOpen,
+  NeverOpen,
+  nextChange,
+  subtractWorkingTime,
+  workingTimeBetween,
+} from './workingTime.ts';

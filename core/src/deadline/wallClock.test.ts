@@ -11,7 +11,11 @@ describe('the wall clock of a zone', () => {
   });
 
   it('gives the date of the zone, not of the machine', () => {
-    expect(['UTC', 'Europe/Dublin', 'America/St_Johns'].map((zone) => dateAt(at, zone))).toEqual(['2026-07-01', '2026-07-02', '2026-07-01']);
+    expect(['UTC', 'Europe/Dublin', 'America/St_Johns'].map((zone) => dateAt(at, zone))).toEqual([
+      '2026-07-01',
+      '2026-07-02',
+      '2026-07-01',
+    ]);
     expect(dateInWords(at, 'Europe/Dublin')).toBe('2 Jul 2026');
     expect(dayInWords(at, 'Europe/Dublin')).toBe('Thu 2');
   });

@@ -1,4 +1,7 @@
-/** How a moment reads on the wall clock of a zone. Formatters are costly to make, so each zone's are made once. */
+/**
+ * How a moment reads on the wall clock of a zone. Formatters are costly to make, so each zone's are
+ * made once.
+ */
 class WallClock {
   readonly moment: Intl.DateTimeFormat;
   readonly day: Intl.DateTimeFormat;

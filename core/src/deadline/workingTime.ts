@@ -7,7 +7,10 @@ export class NeverOpen extends Error {
   }
 }
 
-/** The moment (epoch ms) at which `amount` ms of working time have passed since `start`. `amount` is not negative. */
+/**
+ * The moment (epoch ms) at which `amount` ms of working time have passed since `start`. `amount` is
+ * not negative.
+ */
 export function addWorkingTime(calendar: WorkingCalendar, start: number, amount: number): number {
   const days = readyCalendar(calendar);
   let day = days.dayAt(start);
@@ -25,7 +28,10 @@ export function addWorkingTime(calendar: WorkingCalendar, start: number, amount:
   throw new NeverOpen(calendar);
 }
 
-/** The moment (epoch ms) `amount` ms of working time before `end`; `end` itself moves back to open hours first. */
+/**
+ * The moment (epoch ms) `amount` ms of working time before `end`; `end` itself moves back to open
+ * hours first.
+ */
 export function subtractWorkingTime(calendar: WorkingCalendar, end: number, amount: number): number {
   const days = readyCalendar(calendar);
   let day = days.dayAt(end);
@@ -50,14 +56,16 @@ export function workingTimeBetween(calendar: WorkingCalendar, from: number, to: 
   const last = days.dayAt(to);
   let total = 0;
   for (let day = days.dayAt(from); day <= last; day += 1) {
-    for (const stretch of days.openOn(day)) total += Math.max(0, Math.min(stretch.to, to) - Math.max(stretch.from, from));
+    for (const stretch of days.openOn(day))
+      total += Math.max(0, Math.min(stretch.to, to) - Math.max(stretch.from, from));
   }
   return total;
 }
 
 /**
- * The end of the nth working day after the one a request counts as arriving on. A request that comes in after closing, or
- * on a closed day, counts as arriving on the next working day. With 0 days it is due at the end of that first day.
+ * The end of the nth working day after the one a request counts as arriving on. A request that
+ * comes in after closing, or on a closed day, counts as arriving on the next working day. With 0
+ * days it is due at the end of that first day.
  */
 export function endOfWorkingDay(calendar: WorkingCalendar, start: number, workingDays: number): number {
   const days = readyCalendar(calendar);
@@ -75,7 +83,9 @@ export function endOfWorkingDay(calendar: WorkingCalendar, start: number, workin
   throw new NeverOpen(calendar);
 }
 
-/** The last ms (epoch) of the day that a moment falls on, by the wall clock of the calendar's zone. */
+/**
+ * The last ms (epoch) of the day that a moment falls on, by the wall clock of the calendar's zone.
+ */
 export function endOfDay(calendar: WorkingCalendar, at: number): number {
   const days = readyCalendar(calendar);
   return days.endOf(days.dayAt(at));
@@ -88,7 +98,10 @@ export function isOpen(calendar: WorkingCalendar, at: number): boolean {
 }
 
 /** When the calendar closes for the day it is open in now, or opens next; null when never. */
-export function nextChange(calendar: WorkingCalendar, at: number): { readonly open: boolean; readonly at: number } | null {
+export function nextChange(
+  calendar: WorkingCalendar,
+  at: number,
+): { readonly open: boolean; readonly at: number } | null {
   const days = readyCalendar(calendar);
   const today = days.openOn(days.dayAt(at));
   if (today.some((stretch) => at >= stretch.from && at < stretch.to)) return { open: true, at: today.at(-1)?.to ?? at };

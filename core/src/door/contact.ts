@@ -6,7 +6,10 @@ export interface ContactAnswer {
   readonly email: string;
 }
 
-export const CONTACT_LABELS: Readonly<Record<string, string>> = { 'contact.name': 'Your name', 'contact.email': 'Your mail address' };
+export const CONTACT_LABELS: Readonly<Record<string, string>> = {
+  'contact.name': 'Your name',
+  'contact.email': 'Your mail address',
+};
 
 /** What is missing or wrong in who asks. */
 export function contactProblems(contact: ContactAnswer): readonly Problem[] {
@@ -16,10 +19,15 @@ export function contactProblems(contact: ContactAnswer): readonly Problem[] {
     ['contact.name', name],
     ['contact.email', email],
   ] as const) {
-    if (value === '') problems.push({ field, message: `“${CONTACT_LABELS[field]}” has no answer yet.`, fix: 'Fill it in.' });
+    if (value === '')
+      problems.push({ field, message: `“${CONTACT_LABELS[field]}” has no answer yet.`, fix: 'Fill it in.' });
   }
   if (email !== '' && !isMailAddress(email)) {
-    problems.push({ field: 'contact.email', message: `“${email}” is not a mail address.`, fix: 'Give an address like name@institute.example; the confirmation goes there.' });
+    problems.push({
+      field: 'contact.email',
+      message: `“${email}” is not a mail address.`,
+      fix: 'Give an address like name@institute.example; the confirmation goes there.',
+    });
   }
   return problems;
 }

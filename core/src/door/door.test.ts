@@ -15,29 +15,53 @@ describe('a door', () => {
 
   it('opens at its first moment and is closed from its last one on', () => {
     const timed = { ...open, opensAt: 1_000, closesAt: 2_000 };
-    expect([999, 1_000, 1_999, 2_000].map((now) => admit(timed, stranger, now).admitted)).toEqual([false, true, true, false]);
+    expect([999, 1_000, 1_999, 2_000].map((now) => admit(timed, stranger, now).admitted)).toEqual([
+      false,
+      true,
+      true,
+      false,
+    ]);
     expect(admit(timed, stranger, 999)).toMatchObject({ why: 'not-yet' });
     expect(admit(timed, stranger, 2_000)).toMatchObject({ why: 'closed' });
   });
 
   it('says its own words when it is closed, or whom to ask', () => {
-    expect(admit({ ...open, open: false, closedMessage: ' Back in March. ' }, stranger, 0)).toMatchObject({ message: 'Back in March.' });
-    expect(admit({ ...open, open: false }, stranger, 0)).toMatchObject({ message: expect.stringContaining('write to the desk') });
+    expect(admit({ ...open, open: false, closedMessage: ' Back in March. ' }, stranger, 0)).toMatchObject({
+      message: 'Back in March.',
+    });
+    expect(admit({ ...open, open: false }, stranger, 0)).toMatchObject({
+      message: expect.stringContaining('write to the desk'),
+    });
   });
 
   it('refuses an inactive contact anew, and says that the past stays readable', () => {
-    expect(admit(open, { kind: 'contact', active: false }, 0)).toMatchObject({ why: 'inactive', message: expect.stringContaining('can still be read') });
+    expect(admit(open, { kind: 'contact', active: false }, 0)).toMatchObject({
+      why: 'inactive',
+      message: expect.stringContaining('can still be read'),
+    });
   });
 });
 
 describe('who asks from outside', () => {
   it('needs a name and an address', () => {
-    expect(contactProblems({ name: ' ', email: '' }).map((problem) => problem.field)).toEqual(['contact.name', 'contact.email']);
+    expect(contactProblems({ name: ' ', email: '' }).map((problem) => problem.field)).toEqual([
+      'contact.name',
+      'contact.email',
+    ]);
     expect(contactProblems({ name: 'Ada', email: ' ada@institute.example ' })).toEqual([]);
   });
 
-  it.each(['a@b.example', "o'neil+visits@sub.institute.example", 'x@a-b.co'])('takes %s for an address', (text) => expect(isMailAddress(text)).toBe(true));
-  it.each(['a', 'a@b', 'a@b.', 'a@.example', 'a b@c.example', 'a@@b.example', 'a@-b.example', `${'a'.repeat(250)}@b.example`])('does not take %s for one', (text) =>
-    expect(isMailAddress(text)).toBe(false),
+  it.each(['a@b.example', "o'neil+visits@sub.institute.example", 'x@a-b.co'])('takes %s for an address', (text) =>
+    expect(isMailAddress(text)).toBe(true),
   );
+  it.each([
+    'a',
+    'a@b',
+    'a@b.',
+    'a@.example',
+    'a b@c.example',
+    'a@@b.example',
+    'a@-b.example',
+    `${'a'.repeat(250)}@b.example`,
+  ])('does not take %s for one', (text) => expect(isMailAddress(text)).toBe(false));
 });

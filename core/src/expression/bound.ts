@@ -1,4 +1,6 @@
-/** The names that loops bind around the place at hand, while a text is read or a tree is written. */
+/**
+ * The names that loops bind around the place at hand, while a text is read or a tree is written.
+ */
 export class BoundNames {
   private names: readonly string[] = [];
 

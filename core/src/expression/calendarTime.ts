@@ -1,9 +1,25 @@
-/** Days, clock times and moments as expressions see them: wall-clock values of the desk, without a zone. */
+/**
+ * Days, clock times and moments as expressions see them: wall-clock values of the desk, without a
+ * zone.
+ */
 
 const DAY_SECONDS = 86_400;
 const DAY_MS = 86_400_000;
 export const WEEKDAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
-export const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'] as const;
+export const MONTHS = [
+  'January',
+  'February',
+  'March',
+  'April',
+  'May',
+  'June',
+  'July',
+  'August',
+  'September',
+  'October',
+  'November',
+  'December',
+] as const;
 
 const two = (n: number): string => String(n).padStart(2, '0');
 
@@ -48,7 +64,10 @@ export class CalendarDate {
     return this.utc.getUTCDay() || 7;
   }
 
-  /** The date a number of months later; a day the month has not becomes its last (31 January + 1 month: 28 February). */
+  /**
+   * The date a number of months later; a day the month has not becomes its last (31 January + 1
+   * month: 28 February).
+   */
   plusMonths(months: number): CalendarDate | null {
     const index = this.year * 12 + this.month - 1 + months;
     const [year, month] = [Math.floor(index / 12), (((index % 12) + 12) % 12) + 1];
@@ -82,7 +101,11 @@ export class ClockTime {
   }
 
   static of(hour: number, minute: number, second: number): ClockTime | null {
-    const fits = [hour, minute, second].every((part) => Number.isInteger(part) && part >= 0) && hour < 24 && minute < 60 && second < 60;
+    const fits =
+      [hour, minute, second].every((part) => Number.isInteger(part) && part >= 0) &&
+      hour < 24 &&
+      minute < 60 &&
+      second < 60;
     return fits ? new ClockTime(hour * 3600 + minute * 60 + second) : null;
   }
 
@@ -145,7 +168,9 @@ export class DateTime {
 export class Duration {
   constructor(readonly seconds: number) {}
 
-  /** Reads `P1DT2H30M10S` (days and smaller; a month has no fixed length and is read by `Months`). */
+  /**
+   * Reads `P1DT2H30M10S` (days and smaller; a month has no fixed length and is read by `Months`).
+   */
   static read(iso: string): Duration | null {
     const match = /^(-)?P(?:(\d+)D)?(?:T(?:(\d+)H)?(?:(\d+)M)?(?:(\d+)S)?)?$/.exec(iso);
     if (!match || iso.endsWith('P') || iso.endsWith('T')) return null;
@@ -173,7 +198,10 @@ export class Duration {
   }
 }
 
-/** A length of time in whole months: FEEL's years-and-months duration. It can't be compared with one in seconds. */
+/**
+ * A length of time in whole months: FEEL's years-and-months duration. It can't be compared with one
+ * in seconds.
+ */
 export class Months {
   constructor(readonly months: number) {}
 
@@ -192,8 +220,13 @@ export class Months {
   }
 }
 
-/** The function that makes a value of its kind from a text: `date`, `time`, `date and time` or `duration`. */
-export function makerOf(value: CalendarDate | ClockTime | DateTime | Duration | Months): 'date' | 'time' | 'date and time' | 'duration' {
+/**
+ * The function that makes a value of its kind from a text: `date`, `time`, `date and time` or
+ * `duration`.
+ */
+export function makerOf(
+  value: CalendarDate | ClockTime | DateTime | Duration | Months,
+): 'date' | 'time' | 'date and time' | 'duration' {
   if (value instanceof CalendarDate) return 'date';
   if (value instanceof ClockTime) return 'time';
   return value instanceof DateTime ? 'date and time' : 'duration';

@@ -5,23 +5,32 @@ import { distance, type Scope, type ScopeName } from './scope.ts';
 import type { Iteration, Node, Place, Test } from './tree.ts';
 import { KIND_WORDS, kindOf, kindOfValue, PARTS, type ScopeType, sharedType, type TypeKind } from './types.ts';
 
-/** Checks an expression against what its names stand for. With `wants`, also that the result is of that kind. */
+/**
+ * Checks an expression against what its names stand for. With `wants`, also that the result is of
+ * that kind.
+ */
 export function checkExpression(node: Node, scope: Scope, wants?: TypeKind): readonly ExpressionFinding[] {
   const checker = new Checker(null);
   const kind = kindOf(checker.typeOf(node, scope));
-  if (wants && kind !== wants && kind !== 'unknown') checker.error(node, `This gives ${KIND_WORDS[kind]}, but ${KIND_WORDS[wants]} is needed here.`);
+  if (wants && kind !== wants && kind !== 'unknown')
+    checker.error(node, `This gives ${KIND_WORDS[kind]}, but ${KIND_WORDS[wants]} is needed here.`);
   return checker.findings;
 }
 
 /** Checks the tests of a table cell against the type of its column. */
-export function checkTests(tests: readonly Test[], column: ScopeType | null, scope: Scope): readonly ExpressionFinding[] {
+export function checkTests(
+  tests: readonly Test[],
+  column: ScopeType | null,
+  scope: Scope,
+): readonly ExpressionFinding[] {
   const checker = new Checker(column);
   for (const test of tests) checker.test(test, column, scope);
   return checker.findings;
 }
 
 /** What an expression gives, as far as it can be known beforehand; `column` is the type of `?`. */
-export const typeOf = (node: Node, scope: Scope, column: ScopeType | null = null): ScopeType | null => new Checker(column).typeOf(node, scope);
+export const typeOf = (node: Node, scope: Scope, column: ScopeType | null = null): ScopeType | null =>
+  new Checker(column).typeOf(node, scope);
 
 /** What a function can need, in words. */
 const NEEDED_WORDS = { calendar: 'a working calendar', vocabularies: 'the vocabularies' } as const;
@@ -29,7 +38,16 @@ const NEEDED_WORDS = { calendar: 'a working calendar', vocabularies: 'the vocabu
 const YES_NO: ScopeType = { kind: 'yes-no' };
 
 /** Kinds that have an order. */
-const ORDERED: ReadonlySet<TypeKind> = new Set(['text', 'number', 'date', 'time', 'date-time', 'duration', 'months', 'unknown']);
+const ORDERED: ReadonlySet<TypeKind> = new Set([
+  'text',
+  'number',
+  'date',
+  'time',
+  'date-time',
+  'duration',
+  'months',
+  'unknown',
+]);
 
 class Checker {
   readonly findings: ExpressionFinding[] = [];
@@ -44,7 +62,9 @@ class Checker {
     switch (node.kind) {
       case 'literal':
         if (node.value === null) return null;
-        return { kind: typeof node.value === 'number' ? 'number' : typeof node.value === 'boolean' ? 'yes-no' : 'text' };
+        return {
+          kind: typeof node.value === 'number' ? 'number' : typeof node.value === 'boolean' ? 'yes-no' : 'text',
+        };
       case 'moment':
         return { kind: kindOfValue(node.value) } as ScopeType;
       case 'input':
@@ -112,8 +132,14 @@ class Checker {
         return;
       case 'equal': {
         const type = this.typeOf(test.operand, scope);
-        const item = type?.kind === 'list' && of?.kind !== 'list' ? type.of : type?.kind === 'range' && of?.kind !== 'range' ? type.of : type;
-        if (test.operand.kind === 'list' && of?.kind === 'choice') for (const each of test.operand.items) this.option(of, each);
+        const item =
+          type?.kind === 'list' && of?.kind !== 'list'
+            ? type.of
+            : type?.kind === 'range' && of?.kind !== 'range'
+              ? type.of
+              : type;
+        if (test.operand.kind === 'list' && of?.kind === 'choice')
+          for (const each of test.operand.items) this.option(of, each);
         this.same(of, item, test, test.operand);
         return;
       }
@@ -140,7 +166,12 @@ class Checker {
     const found = scope.find(node.name);
     if (found) return found.type;
     const near = scope.nearest(node.name);
-    this.error(node, near ? `There is nothing called “${node.name}” here. Did you mean ${near.name} (${near.label})?` : `There is nothing called “${node.name}” here.`);
+    this.error(
+      node,
+      near
+        ? `There is nothing called “${node.name}” here. Did you mean ${near.name} (${near.label})?`
+        : `There is nothing called “${node.name}” here.`,
+    );
     return null;
   }
 
@@ -166,14 +197,22 @@ class Checker {
     if (left === 'unknown' || right === 'unknown') return null;
     const result = resultOf(node.op, left, right);
     if (!result) {
-      this.error(node, `${capital(KIND_WORDS[left])} and ${KIND_WORDS[right]} can’t be joined by “${node.op}”.${hintFor(node.op, left, right)}`);
+      this.error(
+        node,
+        `${capital(KIND_WORDS[left])} and ${KIND_WORDS[right]} can’t be joined by “${node.op}”.${hintFor(node.op, left, right)}`,
+      );
       return null;
     }
     const units = [a, b].flatMap((type) => (type?.kind === 'number' && type.unit ? [type.unit] : []));
     if ((node.op === '+' || node.op === '-') && units[0] && units[1] && units[0] !== units[1]) {
-      this.error(node, `This ${node.op === '+' ? 'adds' : 'takes'} ${units[1]} ${node.op === '+' ? 'to' : 'from'} ${units[0]}.`);
+      this.error(
+        node,
+        `This ${node.op === '+' ? 'adds' : 'takes'} ${units[1]} ${node.op === '+' ? 'to' : 'from'} ${units[0]}.`,
+      );
     }
-    return result === 'number' ? { kind: 'number', ...(units[0] && units.length === 1 && node.op !== '**' ? { unit: units[0] } : {}) } : ({ kind: result } as ScopeType);
+    return result === 'number'
+      ? { kind: 'number', ...(units[0] && units.length === 1 && node.op !== '**' ? { unit: units[0] } : {}) }
+      : ({ kind: result } as ScopeType);
   }
 
   private filter(node: Node & { kind: 'filter' }, scope: Scope): ScopeType | null {
@@ -193,7 +232,10 @@ class Checker {
       if (iteration.over.kind === 'list') {
         const list = this.typeOf(iteration.over.list, inner);
         if (list && list.kind !== 'list' && list.kind !== 'range')
-          this.error(iteration.over.list, `This is ${KIND_WORDS[kindOf(list)]}, but ${KIND_WORDS.list} is needed to go through.`);
+          this.error(
+            iteration.over.list,
+            `This is ${KIND_WORDS[kindOf(list)]}, but ${KIND_WORDS.list} is needed to go through.`,
+          );
         type = itemOf(list);
       } else {
         this.expect(iteration.over.low, 'number', inner);
@@ -210,12 +252,18 @@ class Checker {
     const builtIn = BUILT_INS.get(node.name);
     if (!builtIn) {
       const near = [...BUILT_INS.keys()].find((name) => distance(name, node.name.toLowerCase()) <= 2);
-      const hint = node.name === 'today' || node.name === 'now' ? ` Write ${node.name} without brackets.` : near ? ` Did you mean ${near}?` : '';
+      const hint =
+        node.name === 'today' || node.name === 'now'
+          ? ` Write ${node.name} without brackets.`
+          : near
+            ? ` Did you mean ${near}?`
+            : '';
       this.error(node, `There is no function called “${node.name}”.${hint}`);
       return null;
     }
     this.arguments(node, builtIn, args);
-    if (builtIn.needs && !scope.find(builtIn.needs)) this.error(node, `${builtIn.name} needs ${NEEDED_WORDS[builtIn.needs]}, and there is none here.`);
+    if (builtIn.needs && !scope.find(builtIn.needs))
+      this.error(node, `${builtIn.name} needs ${NEEDED_WORDS[builtIn.needs]}, and there is none here.`);
     return builtIn.gives(args);
   }
 
@@ -234,7 +282,8 @@ class Checker {
     const least = builtIn.takes.filter((param) => !param.optional).length;
     const most = builtIn.spreads ? Number.POSITIVE_INFINITY : builtIn.takes.length;
     if (args.length < least || args.length > most) {
-      const range = most === Number.POSITIVE_INFINITY ? `${least} or more` : least === most ? `${least}` : `${least} to ${most}`;
+      const range =
+        most === Number.POSITIVE_INFINITY ? `${least} or more` : least === most ? `${least}` : `${least} to ${most}`;
       this.error(node, `${builtIn.name} takes ${range} value${range === '1' ? '' : 's'}, not ${args.length}.`);
       return;
     }
@@ -242,16 +291,23 @@ class Checker {
     for (const [index, param] of builtIn.takes.entries()) {
       const [arg, type] = [node.args[index], args[index]];
       if (!arg || !type || param.kinds.includes('unknown') || param.kinds.includes(kindOf(type))) continue;
-      this.error(arg, `This is ${KIND_WORDS[kindOf(type)]}, but ${builtIn.name} needs ${param.kinds.map((kind) => KIND_WORDS[kind]).join(' or ')} for its ${param.name}.`);
+      this.error(
+        arg,
+        `This is ${KIND_WORDS[kindOf(type)]}, but ${builtIn.name} needs ${param.kinds.map((kind) => KIND_WORDS[kind]).join(' or ')} for its ${param.name}.`,
+      );
     }
   }
 
   private expect(node: Node, kind: TypeKind, scope: Scope): void {
     const found = kindOf(this.typeOf(node, scope));
-    if (found !== kind && found !== 'unknown') this.error(node, `This is ${KIND_WORDS[found]}, but ${KIND_WORDS[kind]} is needed here.`);
+    if (found !== kind && found !== 'unknown')
+      this.error(node, `This is ${KIND_WORDS[found]}, but ${KIND_WORDS[kind]} is needed here.`);
   }
 
-  /** Each part is looked at once: looking at one twice at every level would take twice as long with each level of nesting. */
+  /**
+   * Each part is looked at once: looking at one twice at every level would take twice as long with
+   * each level of nesting.
+   */
   private between(node: Node & { kind: 'between' }, scope: Scope): void {
     const of = this.typeOf(node.of, scope);
     for (const end of [node.low, node.high]) {
@@ -272,7 +328,8 @@ class Checker {
 
   /** `<` and its kin need values that have an order. */
   private ordered(at: Place, type: ScopeType | null, forEquality: boolean): void {
-    if (!forEquality && !ORDERED.has(kindOf(type))) this.error(at, `${capital(KIND_WORDS[kindOf(type)])} has no order: only = and != make sense here.`);
+    if (!forEquality && !ORDERED.has(kindOf(type)))
+      this.error(at, `${capital(KIND_WORDS[kindOf(type)])} has no order: only = and != make sense here.`);
   }
 
   private same(a: ScopeType | null, b: ScopeType | null, at: Place, written: Node): void {
@@ -281,7 +338,8 @@ class Checker {
       this.error(at, `This compares ${KIND_WORDS[left]} with ${KIND_WORDS[right]}, which can never be equal.`);
       return;
     }
-    if (a?.kind === 'number' && b?.kind === 'number' && a.unit && b.unit && a.unit !== b.unit) this.error(at, `This compares ${a.unit} with ${b.unit}.`);
+    if (a?.kind === 'number' && b?.kind === 'number' && a.unit && b.unit && a.unit !== b.unit)
+      this.error(at, `This compares ${a.unit} with ${b.unit}.`);
     this.option(a, written);
   }
 
@@ -301,7 +359,8 @@ class Checker {
 const capital = (words: string): string => `${words[0]?.toUpperCase() ?? ''}${words.slice(1)}`;
 
 function hintFor(op: string, left: TypeKind, right: TypeKind): string {
-  if (right === 'number' && (left === 'date' || left === 'date-time') && (op === '+' || op === '-')) return ' Days are written duration("P2D").';
+  if (right === 'number' && (left === 'date' || left === 'date-time') && (op === '+' || op === '-'))
+    return ' Days are written duration("P2D").';
   return left === 'text' && op === '+' ? ' Turn the other side into text with string(…).' : '';
 }
 
@@ -314,7 +373,8 @@ export function iterationType({ over }: Iteration, scope: Scope): ScopeType | nu
 }
 
 /** The type of what is gone through, one by one. */
-const itemOf = (type: ScopeType | null): ScopeType | null => (type?.kind === 'list' || type?.kind === 'range' ? type.of : null);
+const itemOf = (type: ScopeType | null): ScopeType | null =>
+  type?.kind === 'list' || type?.kind === 'range' ? type.of : null;
 
 /** What a filter binds for each item: `item`, and the item's own entries by their names. */
 export function filterNames(list: ScopeType | null): readonly ScopeName[] {

@@ -1,7 +1,10 @@
 import type { Comparator } from './tree.ts';
 import { equal, order, type Ternary, type Value } from './value.ts';
 
-/** One comparison; with nothing to compare the answer can't be said, except for `=` and `!=` with empty. */
+/**
+ * One comparison; with nothing to compare the answer can't be said, except for `=` and `!=` with
+ * empty.
+ */
 export function compare(op: Comparator, a: Value, b: Value): Ternary {
   if (op === '=') return equal(a, b);
   if (op === '!=') {

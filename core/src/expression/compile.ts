@@ -15,7 +15,10 @@ export type Slots = readonly Value[];
 export type Compiled = (slots: Slots, input: Value) => Value;
 export type CompiledTests = (slots: Slots, input: Value) => Ternary;
 
-/** Compiles an expression once to closures. A name outside the scope is null; evaluation never throws and always ends. */
+/**
+ * Compiles an expression once to closures. A name outside the scope is null; evaluation never
+ * throws and always ends.
+ */
 export function compile(node: Node, scope: Scope): Compiled {
   const compiler = new Compiler();
   return compiler.bounded(compiler.node(node, scope));
@@ -28,20 +31,26 @@ export function compileTests(tests: readonly Test[], scope: Scope): CompiledTest
 }
 
 const truth = (value: Value): Ternary => (typeof value === 'boolean' ? value : null);
-const both = (a: Ternary, b: Ternary): Ternary => (a === false || b === false ? false : a === true && b === true ? true : null);
-const either = (a: Ternary, b: Ternary): Ternary => (a === true || b === true ? true : a === false && b === false ? false : null);
+const both = (a: Ternary, b: Ternary): Ternary =>
+  a === false || b === false ? false : a === true && b === true ? true : null;
+const either = (a: Ternary, b: Ternary): Ternary =>
+  a === true || b === true ? true : a === false && b === false ? false : null;
 const NOTHING: Compiled = () => null;
 
 /**
- * Turns the nodes of one expression into closures. What loops bind lives in `locals`, one place for each depth: the language
- * has no recursion, so a place is never needed twice at once. `turns` counts what all loops of one evaluation did.
+ * Turns the nodes of one expression into closures. What loops bind lives in `locals`, one place for
+ * each depth: the language has no recursion, so a place is never needed twice at once. `turns`
+ * counts what all loops of one evaluation did.
  */
 class Compiler {
   private readonly locals: Value[] = [];
   private turns = 0;
   private loops = false;
 
-  /** Starts the count of turns anew for each evaluation, where there are loops at all; too many turns give empty. */
+  /**
+   * Starts the count of turns anew for each evaluation, where there are loops at all; too many
+   * turns give empty.
+   */
   bounded<T extends Value>(run: (slots: Slots, input: Value) => T): (slots: Slots, input: Value) => T | null {
     if (!this.loops) return run;
     return (slots, input) => {
@@ -93,7 +102,11 @@ class Compiler {
       case 'or':
         return disjunction(chainOf(node, 'or').map((each) => this.node(each, scope)));
       case 'if': {
-        const [test, then, otherwise] = [this.node(node.test, scope), this.node(node.whenTrue, scope), this.node(node.otherwise, scope)];
+        const [test, then, otherwise] = [
+          this.node(node.test, scope),
+          this.node(node.whenTrue, scope),
+          this.node(node.otherwise, scope),
+        ];
         return (slots, input) => (test(slots, input) === true ? then(slots, input) : otherwise(slots, input));
       }
       case 'list': {
@@ -148,19 +161,35 @@ class Compiler {
     return (slots, input) => compare(op, of(slots, input), to(slots, input));
   }
 
-  /** Between two ends; ends that are numbers are what most tables are made of, so they take the shortest way. */
-  private within(ends: { low: Node; high: Node }, above: Comparator, below: Comparator, scope: Scope): (slots: Slots, input: Value, value: Value) => Ternary {
+  /**
+   * Between two ends; ends that are numbers are what most tables are made of, so they take the
+   * shortest way.
+   */
+  private within(
+    ends: { low: Node; high: Node },
+    above: Comparator,
+    below: Comparator,
+    scope: Scope,
+  ): (slots: Slots, input: Value, value: Value) => Ternary {
     const [low, high] = [numberOf(ends.low), numberOf(ends.high)];
     if (low !== null && high !== null) {
       const [lowIn, highIn] = [above === '>=', below === '<='];
-      return (_slots, _input, value) => (typeof value === 'number' ? (lowIn ? value >= low : value > low) && (highIn ? value <= high : value < high) : null);
+      return (_slots, _input, value) =>
+        typeof value === 'number'
+          ? (lowIn ? value >= low : value > low) && (highIn ? value <= high : value < high)
+          : null;
     }
     const [from, to] = [this.node(ends.low, scope), this.node(ends.high, scope)];
-    return (slots, input, value) => both(compare(above, value, from(slots, input)), compare(below, value, to(slots, input)));
+    return (slots, input, value) =>
+      both(compare(above, value, from(slots, input)), compare(below, value, to(slots, input)));
   }
 
   tests(tests: readonly Test[], scope: Scope): CompiledTests {
-    const texts = tests.flatMap((test) => (test.kind === 'equal' && test.operand.kind === 'literal' && typeof test.operand.value === 'string' ? [test.operand.value] : []));
+    const texts = tests.flatMap((test) =>
+      test.kind === 'equal' && test.operand.kind === 'literal' && typeof test.operand.value === 'string'
+        ? [test.operand.value]
+        : [],
+    );
     if (tests.length > 1 && texts.length === tests.length) {
       const among = new Set<Value>(texts);
       return (_, input) => (typeof input === 'string' || input === null ? among.has(input) : null);
@@ -212,7 +241,10 @@ class Compiler {
     }
   }
 
-  /** `list[3]` takes an item, `list[price > 10]` keeps those it holds for; a single value counts as a list of one. */
+  /**
+   * `list[3]` takes an item, `list[price > 10]` keeps those it holds for; a single value counts as
+   * a list of one.
+   */
   private filter(node: Node & { kind: 'filter' }, scope: Scope): Compiled {
     this.loops = true;
     const list = this.node(node.list, scope);
@@ -267,10 +299,14 @@ class Compiler {
   }
 
   /**
-   * Runs `each` for every combination, the last name turning fastest, until it says no. False when what is gone through is
-   * no list, or the turns are used up: then nothing can be said.
+   * Runs `each` for every combination, the last name turning fastest, until it says no. False when
+   * what is gone through is no list, or the turns are used up: then nothing can be said.
    */
-  private loop(over: readonly Iteration[], scope: Scope, body: (inner: Scope) => unknown): (slots: Slots, input: Value, each: () => boolean) => boolean {
+  private loop(
+    over: readonly Iteration[],
+    scope: Scope,
+    body: (inner: Scope) => unknown,
+  ): (slots: Slots, input: Value, each: () => boolean) => boolean {
     this.loops = true;
     let inner = scope;
     const steps = over.map((iteration) => {
@@ -308,7 +344,8 @@ class Compiler {
       const list = this.node(over.list, scope);
       return (slots, input) => {
         const items = list(slots, input);
-        if (items instanceof Range && typeof items.low === 'number' && typeof items.high === 'number') return wholeNumbers(items.low, items.high);
+        if (items instanceof Range && typeof items.low === 'number' && typeof items.high === 'number')
+          return wholeNumbers(items.low, items.high);
         return isList(items) ? items : null;
       };
     }
@@ -348,7 +385,9 @@ class Compiler {
       const needed = this.name(builtIn.needs, scope);
       return (slots, input) => {
         const [at, given] = [needed(slots, input), args.map((arg) => arg(slots, input))];
-        return isContext(at) && given.every((value, index) => fits[index]?.(value) ?? false) ? small(run(at, ...given)) : null;
+        return isContext(at) && given.every((value, index) => fits[index]?.(value) ?? false)
+          ? small(run(at, ...given))
+          : null;
       };
     }
     const [first = NOTHING, second = NOTHING] = args;
@@ -420,7 +459,10 @@ function comparedWith(op: Comparator, to: number | string | boolean): CompiledTe
   }
 }
 
-/** The same for a name’s own value: most conditions are made of these, so they are spared the call that reads it. */
+/**
+ * The same for a name’s own value: most conditions are made of these, so they are spared the call
+ * that reads it.
+ */
 function slotComparedWith(slot: number, op: Comparator, to: number | string | boolean): Compiled {
   const kind = typeof to;
   if (op === '=') {
@@ -448,9 +490,13 @@ function slotComparedWith(slot: number, op: Comparator, to: number | string | bo
 }
 
 /** The number a node is written as; null for any other node. */
-const numberOf = (node: Node): number | null => (node.kind === 'literal' && typeof node.value === 'number' ? node.value : null);
+const numberOf = (node: Node): number | null =>
+  node.kind === 'literal' && typeof node.value === 'number' ? node.value : null;
 
-/** All yes; no as soon as one is no. Two parts at a time: what rules are made of is short, and goes without a loop. */
+/**
+ * All yes; no as soon as one is no. Two parts at a time: what rules are made of is short, and goes
+ * without a loop.
+ */
 function conjunction(parts: readonly Compiled[]): Compiled {
   const [a = NOTHING, b = NOTHING, c = NOTHING, ...more] = parts;
   if (parts.length === 2) {
@@ -488,7 +534,8 @@ function disjunction(parts: readonly Compiled[]): Compiled {
 /** `x in y`: equal to it, an item of it, or within it. */
 function belongsTo(value: Value, to: Value): Ternary {
   if (to instanceof Range && !(value instanceof Range)) return inRange(value, to);
-  if (isList(to) && !isList(value)) return to.some((item) => (item instanceof Range ? inRange(value, item) : equal(item, value)) === true);
+  if (isList(to) && !isList(value))
+    return to.some((item) => (item instanceof Range ? inRange(value, item) : equal(item, value)) === true);
   return equal(value, to);
 }
 

@@ -18,10 +18,17 @@ export type ComputingOrder =
   /** A circle, named all the way round: `total → vat → total`. */
   | { readonly ok: false; readonly circle: readonly string[] };
 
-/** The order to compute values in, each after those it reads; or a circle, when some need each other. */
-export const computingOrder = (values: readonly Computed[]): ComputingOrder => orderOf(new Map(values.map(({ name, node }) => [name, namesRead([node])])));
+/**
+ * The order to compute values in, each after those it reads; or a circle, when some need each
+ * other.
+ */
+export const computingOrder = (values: readonly Computed[]): ComputingOrder =>
+  orderOf(new Map(values.map(({ name, node }) => [name, namesRead([node])])));
 
-/** An order in which each name comes after those it needs; names that need nothing known are left out. */
+/**
+ * An order in which each name comes after those it needs; names that need nothing known are left
+ * out.
+ */
 export function orderOf(needs: ReadonlyMap<string, readonly string[]>): ComputingOrder {
   const done = new Set<string>();
   const order: string[] = [];

@@ -8,8 +8,8 @@ import { picksOf } from './types.ts';
 import { inWords, isList, type Ternary, type Value } from './value.ts';
 
 /**
- * Why an expression came out as it did: one line in words, the names it read (so that a viewer who may not read one of
- * them can be shown the line without its values), and the lines below it.
+ * Why an expression came out as it did: one line in words, the names it read (so that a viewer who
+ * may not read one of them can be shown the line without its values), and the lines below it.
  */
 export interface Explanation {
   readonly words: string;
@@ -26,7 +26,13 @@ export function explain(node: Node, scope: Scope, slots: Slots): Explanation {
   const reads = namesRead([node]);
   if (node.kind === 'and' || node.kind === 'or') {
     const said = `${node.kind === 'and' ? 'All of these hold' : 'Any of these holds'}: ${verdict(result)}`;
-    return { words: said, guarded: said, result, reads, parts: chainOf(node, node.kind).map((child) => explain(child, scope, slots)) };
+    return {
+      words: said,
+      guarded: said,
+      result,
+      reads,
+      parts: chainOf(node, node.kind).map((child) => explain(child, scope, slots)),
+    };
   }
   const row = rowOf(node, scope);
   if (row) {
@@ -68,7 +74,8 @@ export function explainCell(
 }
 
 const verdict = (result: Ternary): string => (result === null ? 'can’t be said' : result ? 'yes' : 'no');
-const cellVerdict = (result: Ternary): string => (result === null ? 'can’t be said' : result ? 'holds' : 'does not hold');
+const cellVerdict = (result: Ternary): string =>
+  result === null ? 'can’t be said' : result ? 'holds' : 'does not hold';
 const asTernary = (value: Value): Ternary => (typeof value === 'boolean' ? value : null);
 
 function readValues(reads: readonly string[], scope: Scope, slots: Slots): string {
@@ -104,8 +111,12 @@ function cellInWords(cell: string, options: Options): string {
   const trimmed = cell.trim();
   if (trimmed === '' || trimmed === '-') return 'anything';
   const words = trimmed === 'true' ? 'yes' : trimmed === 'false' ? 'no' : trimmed;
-  return words.replace(/"([^"]*)"/g, (whole, key: string) => options.find((option) => option.key === key)?.label ?? whole);
+  return words.replace(
+    /"([^"]*)"/g,
+    (whole, key: string) => options.find((option) => option.key === key)?.label ?? whole,
+  );
 }
 
 /** The text of a node with every name by its label: for reading, not for writing. */
-const labelled = (node: Node, scope: Scope): string => printExpression(node, { shownAs: (name) => scope.find(name)?.label ?? name });
+const labelled = (node: Node, scope: Scope): string =>
+  printExpression(node, { shownAs: (name) => scope.find(name)?.label ?? name });

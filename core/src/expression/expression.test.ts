@@ -1,13 +1,32 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { CalendarDate, checkExpression, checkTests, compile, compileTests, explain, parseExpression, parseTests, Scope, type Value } from './index.ts';
+import {
+  CalendarDate,
+  checkExpression,
+  checkTests,
+  compile,
+  compileTests,
+  explain,
+  parseExpression,
+  parseTests,
+  Scope,
+  type Value,
+} from './index.ts';
 
 const scope = new Scope([
   { name: 'fee', label: 'Fee', type: { kind: 'number' } },
-  { name: 'institute', label: 'Institute', type: { kind: 'choice', options: [{ key: 'corrin', label: 'Corrin Institute' }] } },
+  {
+    name: 'institute',
+    label: 'Institute',
+    type: { kind: 'choice', options: [{ key: 'corrin', label: 'Corrin Institute' }] },
+  },
   { name: 'water', label: 'Works on water', type: { kind: 'yes-no' } },
   { name: 'arrival', label: 'Arrival', type: { kind: 'date' } },
-  { name: 'requester', label: 'Requester', type: { kind: 'context', entries: { outside: { label: 'from outside', type: { kind: 'yes-no' } } } } },
+  {
+    name: 'requester',
+    label: 'Requester',
+    type: { kind: 'context', entries: { outside: { label: 'from outside', type: { kind: 'yes-no' } } } },
+  },
 ]);
 const day = (iso: string): CalendarDate => CalendarDate.read(iso) as CalendarDate;
 const values: readonly Value[] = [740, 'corrin', true, day('2026-11-25'), { outside: true }];
@@ -87,7 +106,9 @@ describe('an expression', () => {
   it('names what is wrong, where, and suggests the name that was meant', () => {
     expect(messages('feee > 500')).toEqual(['There is nothing called “feee” here. Did you mean fee (Fee)?']);
     expect(messages('fee > "a"')).toEqual(['This compares a number with text, which can never be equal.']);
-    expect(messages('institute = "Corrin Institute"')).toEqual(['“Corrin Institute” is not among the options; “Corrin Institute” is written "corrin".']);
+    expect(messages('institute = "Corrin Institute"')).toEqual([
+      '“Corrin Institute” is not among the options; “Corrin Institute” is written "corrin".',
+    ]);
     expect(messages('fee + 1', 'yes-no')).toEqual(['This gives a number, but yes or no is needed here.']);
     expect(messages('fee >')).toEqual(['Something is missing at the end.']);
     expect(messages('nope(1)')).toEqual(['There is no function called “nope”. Did you mean not?']);
@@ -95,7 +116,17 @@ describe('an expression', () => {
   });
 
   it('ends with a finding for hostile text, never with a crash', () => {
-    const hostile = [`${'('.repeat(500)}1${')'.repeat(500)}`, '9'.repeat(400), 'a'.repeat(5_000), '\u202e fee', '"unfinished', 'not('.repeat(90), '{}', '[[[[', '? ? ?'];
+    const hostile = [
+      `${'('.repeat(500)}1${')'.repeat(500)}`,
+      '9'.repeat(400),
+      'a'.repeat(5_000),
+      '\u202e fee',
+      '"unfinished',
+      'not('.repeat(90),
+      '{}',
+      '[[[[',
+      '? ? ?',
+    ];
     for (const text of hostile) expect(messages(text).length).toBeGreaterThanOrEqual(1);
     for (const name of ['__proto__', 'constructor', 'toString']) expect(evaluate(name)).toBe(null);
     expect(evaluate('requester.constructor')).toBe(null);
@@ -114,7 +145,10 @@ describe('an expression', () => {
     if (!parsed.ok) throw new Error('unreadable');
     const told = explain(parsed.value, scope, values);
     expect(told.words).toBe('All of these hold: yes');
-    expect(told.parts.map((part) => part.words)).toEqual(['Fee is above 500: yes, it is 740', 'Institute is Corrin Institute: yes']);
+    expect(told.parts.map((part) => part.words)).toEqual([
+      'Fee is above 500: yes, it is 740',
+      'Institute is Corrin Institute: yes',
+    ]);
     expect(told.parts.map((part) => part.reads)).toEqual([['fee'], ['institute']]);
   });
 });

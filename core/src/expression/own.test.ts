@@ -1,14 +1,34 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { CalendarDate, checkExpression, compile, computingOrder, explain, LIMITS, parseExpression, printExpression, Scope, type Value, verdictOn } from './index.ts';
+import {
+  CalendarDate,
+  checkExpression,
+  compile,
+  computingOrder,
+  explain,
+  LIMITS,
+  parseExpression,
+  printExpression,
+  Scope,
+  type Value,
+  verdictOn,
+} from './index.ts';
 
 const week: Value = { open: [true, true, true, true, true, false, false], closed: ['2026-12-25', '2026-12-28'] };
 const scope = new Scope([
   { name: 'fee', label: 'Fee', type: { kind: 'number' } },
   { name: 'day', label: 'Day', type: { kind: 'date' } },
   { name: 'calendar', label: 'Working calendar', type: { kind: 'context', entries: {} } },
-  { name: 'requester', label: 'Requester', type: { kind: 'context', entries: { groups: { label: 'groups', type: { kind: 'list', of: { kind: 'text' } } } } } },
-  { name: 'before', label: 'Before', type: { kind: 'context', entries: { fee: { label: 'Fee', type: { kind: 'number' } } } } },
+  {
+    name: 'requester',
+    label: 'Requester',
+    type: { kind: 'context', entries: { groups: { label: 'groups', type: { kind: 'list', of: { kind: 'text' } } } } },
+  },
+  {
+    name: 'before',
+    label: 'Before',
+    type: { kind: 'context', entries: { fee: { label: 'Fee', type: { kind: 'number' } } } },
+  },
   { name: 'many', label: 'Many', type: { kind: 'list', of: { kind: 'number' } } },
 ]);
 const day = (iso: string): CalendarDate => CalendarDate.read(iso) as CalendarDate;
@@ -21,7 +41,8 @@ function read(text: string, within = scope) {
   return parsed.value;
 }
 const evaluate = (text: string, values = slots): Value => compile(read(text), scope)(values, null);
-const findings = (text: string, within = scope) => checkExpression(read(text, within), within).map((finding) => finding.message);
+const findings = (text: string, within = scope) =>
+  checkExpression(read(text, within), within).map((finding) => finding.message);
 
 describe('working days', () => {
   it('pass over weekends and holidays', () => {
@@ -45,7 +66,9 @@ describe('working days', () => {
   it('are empty without a calendar, and end when nothing is ever open', () => {
     expect(evaluate('add working days(day, 1)', [null, day('2026-12-24'), null])).toBe(null);
     expect(evaluate('add working days(day, 1)', [null, day('2026-12-24'), { open: [], closed: [] }])).toBe(null);
-    expect(findings('add working days(date("2026-12-24"), 1) = null', new Scope([]))).toEqual(['add working days needs a working calendar, and there is none here.']);
+    expect(findings('add working days(date("2026-12-24"), 1) = null', new Scope([]))).toEqual([
+      'add working days needs a working calendar, and there is none here.',
+    ]);
   });
 });
 
@@ -59,7 +82,9 @@ describe('people and earlier values', () => {
     expect(findings('fee > old value(fee)')).toEqual([]);
     expect(findings('fee > old value(day)')).toEqual(['There is no old value of “day”.']);
     expect(findings('fee > old value(5)')).toEqual(['old value takes one field, like old value(fee).']);
-    expect(findings('fee > old value(fee)', new Scope(scope.names.filter((entry) => entry.name !== 'before')))).toEqual(['There is no old value here: nothing is being changed.']);
+    expect(findings('fee > old value(fee)', new Scope(scope.names.filter((entry) => entry.name !== 'before')))).toEqual(
+      ['There is no old value here: nothing is being changed.'],
+    );
   });
 });
 
@@ -74,7 +99,8 @@ describe('bounds', () => {
   });
 
   it('take deep nesting in their stride: no part is looked at twice for each level around it', () => {
-    const deep = (open: string, inner: string, close: string, times = 28): string => `${open.repeat(times)}${inner}${close.repeat(times)}`;
+    const deep = (open: string, inner: string, close: string, times = 28): string =>
+      `${open.repeat(times)}${inner}${close.repeat(times)}`;
     for (const text of [
       deep('(', 'fee between 1 and 2', ') between 1 and 2'),
       deep('for x in (', 'many', ') return x'),
@@ -108,23 +134,40 @@ describe('bounds', () => {
   });
 
   it('have no way out through the names of JavaScript', () => {
-    const odd = new Scope(['__proto__', 'constructor', 'hasOwnProperty', 'toString'].map((name) => ({ name, label: name, type: { kind: 'number' } as const })));
+    const odd = new Scope(
+      ['__proto__', 'constructor', 'hasOwnProperty', 'toString'].map((name) => ({
+        name,
+        label: name,
+        type: { kind: 'number' } as const,
+      })),
+    );
     const values = [1, 2, 3, 4];
-    expect(['__proto__', 'constructor', 'hasOwnProperty', 'toString'].map((name) => compile(read(name, odd), odd)(values, null))).toEqual(values);
+    expect(
+      ['__proto__', 'constructor', 'hasOwnProperty', 'toString'].map((name) =>
+        compile(read(name, odd), odd)(values, null),
+      ),
+    ).toEqual(values);
     for (const part of ['constructor', '__proto__', 'hasOwnProperty']) expect(evaluate(`requester.${part}`)).toBe(null);
     expect(findings('requester.constructor')).toEqual(['There is no “constructor” here; there is groups.']);
   });
 });
 
 describe('values that are computed from each other', () => {
-  const of = (values: Record<string, string>) => computingOrder(Object.entries(values).map(([name, text]) => ({ name, node: read(text) })));
+  const of = (values: Record<string, string>) =>
+    computingOrder(Object.entries(values).map(([name, text]) => ({ name, node: read(text) })));
 
   it('are put in an order in which each comes after what it reads', () => {
-    expect(of({ total: 'net + vat', vat: 'net * 0.23', net: 'fee' })).toEqual({ ok: true, order: ['net', 'vat', 'total'] });
+    expect(of({ total: 'net + vat', vat: 'net * 0.23', net: 'fee' })).toEqual({
+      ok: true,
+      order: ['net', 'vat', 'total'],
+    });
   });
 
   it('are a circle named all the way round when they need each other', () => {
-    expect(of({ fee: 'total', total: 'net + vat', vat: 'total * 0.2' })).toEqual({ ok: false, circle: ['total', 'vat', 'total'] });
+    expect(of({ fee: 'total', total: 'net + vat', vat: 'total * 0.2' })).toEqual({
+      ok: false,
+      circle: ['total', 'vat', 'total'],
+    });
     expect(of({ own: 'own + 1' })).toEqual({ ok: false, circle: ['own', 'own'] });
   });
 });

@@ -5,22 +5,40 @@ import { CalendarDate, ClockTime, DateTime, Duration, Months, makerOf } from './
 import type { ExpressionFinding } from './finding.ts';
 import { LIMITS } from './limits.ts';
 import type { Scope } from './scope.ts';
-import { type Arithmetic, type Comparator, childrenOf, type Iteration, type Node, nodesOfTest, type Test } from './tree.ts';
+import {
+  type Arithmetic,
+  type Comparator,
+  childrenOf,
+  type Iteration,
+  type Node,
+  nodesOfTest,
+  type Test,
+} from './tree.ts';
 import type { Temporal } from './value.ts';
 
-export type Parsed<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly findings: readonly ExpressionFinding[] };
+export type Parsed<T> =
+  | { readonly ok: true; readonly value: T }
+  | { readonly ok: false; readonly findings: readonly ExpressionFinding[] };
 
 type Top = 'Expression' | 'UnaryTests';
-const plain = { Expression: parser.configure({ top: 'Expression' }), UnaryTests: parser.configure({ top: 'UnaryTests' }) };
+const plain = {
+  Expression: parser.configure({ top: 'Expression' }),
+  UnaryTests: parser.configure({ top: 'UnaryTests' }),
+};
 const knowing = new WeakMap<Scope, typeof plain>();
 
-/** The grammar's parser; with a scope, one that knows its labels, so that `Fee in EUR` is one name. */
+/**
+ * The grammar's parser; with a scope, one that knows its labels, so that `Fee in EUR` is one name.
+ */
 function treeOf(text: string, top: Top, scope?: Scope): Tree {
   if (!scope) return plain[top].parse(text);
   let parsers = knowing.get(scope);
   if (!parsers) {
     const contextTracker = trackVariables(Object.fromEntries(scope.written.map((name) => [name, null])));
-    parsers = { Expression: plain.Expression.configure({ contextTracker }), UnaryTests: plain.UnaryTests.configure({ contextTracker }) };
+    parsers = {
+      Expression: plain.Expression.configure({ contextTracker }),
+      UnaryTests: plain.UnaryTests.configure({ contextTracker }),
+    };
     knowing.set(scope, parsers);
   }
   return parsers[top].parse(text);
@@ -37,8 +55,8 @@ class Refused extends Error {
 }
 
 /**
- * Parses FEEL text to an expression; what is wrong comes back as findings with their place. With a scope, names may be
- * written by their labels and come back as keys.
+ * Parses FEEL text to an expression; what is wrong comes back as findings with their place. With a
+ * scope, names may be written by their labels and come back as keys.
  */
 export function parseExpression(text: string, scope?: Scope): Parsed<Node> {
   return read(text, () => new Reader(text, scope).expression(treeOf(text, 'Expression', scope).topNode));
@@ -55,10 +73,12 @@ function read<T>(text: string, work: () => T): Parsed<T> {
     ok: false,
     findings: [{ severity: 'error', message, from, to }],
   });
-  if (text.length > LIMITS.length) return refuse(`This is longer than ${LIMITS.length} characters. Split it into parts.`);
+  if (text.length > LIMITS.length)
+    return refuse(`This is longer than ${LIMITS.length} characters. Split it into parts.`);
   if (text.trim() === '') return refuse('Nothing is written here yet.');
   const brace = braceIn(text);
-  if (brace !== null) return refuse('Groups of values in braces are not part of the expressions Tolvek knows.', brace, brace + 1);
+  if (brace !== null)
+    return refuse('Groups of values in braces are not part of the expressions Tolvek knows.', brace, brace + 1);
   try {
     return { ok: true, value: work() };
   } catch (error) {
@@ -67,7 +87,10 @@ function read<T>(text: string, work: () => T): Parsed<T> {
   }
 }
 
-/** The place of a brace outside of texts. The grammar takes long over many of them, so they are refused before it is asked. */
+/**
+ * The place of a brace outside of texts. The grammar takes long over many of them, so they are
+ * refused before it is asked.
+ */
 function braceIn(text: string): number | null {
   const bare = text.replace(/"(?:[^"\\]|\\.)*"/g, (quoted) => '"'.repeat(quoted.length));
   const place = bare.search(/[{}]/);
@@ -112,16 +135,22 @@ class Reader {
     const [written] = children(outer);
     if (!written) throw this.unreadable(outer);
     // One test in brackets, as in `x in (> 5)`, reads as an expression in brackets.
-    const bracketed = written.name === 'ParenthesizedExpression' ? children(written).find((part) => part.name === 'SimplePositiveUnaryTest') : undefined;
+    const bracketed =
+      written.name === 'ParenthesizedExpression'
+        ? children(written).find((part) => part.name === 'SimplePositiveUnaryTest')
+        : undefined;
     const inner = bracketed ?? written;
     if (inner.name !== 'SimplePositiveUnaryTest') {
       const node = this.node(inner);
       if (node.kind === 'range') return node;
-      return isCondition(node) ? { kind: 'condition', node, ...place(inner) } : { kind: 'equal', operand: node, ...place(inner) };
+      return isCondition(node)
+        ? { kind: 'condition', node, ...place(inner) }
+        : { kind: 'equal', operand: node, ...place(inner) };
     }
     const parts = children(inner);
     const [head, tail] = parts;
-    if (head?.name === 'CompareOp' && tail) return { kind: 'compare', op: this.text(head) as Comparator, operand: this.node(tail), ...place(inner) };
+    if (head?.name === 'CompareOp' && tail)
+      return { kind: 'compare', op: this.text(head) as Comparator, operand: this.node(tail), ...place(inner) };
     if (head?.name === 'Interval') return this.range(head);
     throw this.unreadable(inner);
   }
@@ -131,12 +160,20 @@ class Reader {
     const [low, high] = ends;
     if (!low || !high) throw this.unreadable(interval);
     const written = this.text(interval);
-    return { kind: 'range', low: this.node(low), high: this.node(high), lowOpen: !written.startsWith('['), highOpen: !written.endsWith(']'), ...place(interval) };
+    return {
+      kind: 'range',
+      low: this.node(low),
+      high: this.node(high),
+      lowOpen: !written.startsWith('['),
+      highOpen: !written.endsWith(']'),
+      ...place(interval),
+    };
   }
 
   private node(syntax: SyntaxNode): Node {
     this.depth += 1;
-    if (this.depth > LIMITS.depth) throw new Refused(`This is nested more than ${LIMITS.depth} levels deep.`, syntax.from, syntax.to);
+    if (this.depth > LIMITS.depth)
+      throw new Refused(`This is nested more than ${LIMITS.depth} levels deep.`, syntax.from, syntax.to);
     const node = this.shape(syntax);
     this.depth -= 1;
     return node;
@@ -187,7 +224,12 @@ class Reader {
       case 'Disjunction': {
         const [left, , right] = parts;
         if (!left || !right) throw this.unreadable(syntax);
-        return { kind: syntax.name === 'Conjunction' ? 'and' : 'or', left: this.node(left), right: this.node(right), ...at };
+        return {
+          kind: syntax.name === 'Conjunction' ? 'and' : 'or',
+          left: this.node(left),
+          right: this.node(right),
+          ...at,
+        };
       }
       case 'IfExpression': {
         const [test, then, otherwise] = parts.filter((part) => !['if', 'then', 'else'].includes(part.name));
@@ -195,14 +237,24 @@ class Reader {
         return { kind: 'if', test: this.node(test), whenTrue: this.node(then), otherwise: this.node(otherwise), ...at };
       }
       case 'List':
-        return { kind: 'list', items: parts.filter((part) => !['[', ']'].includes(part.name)).map((part) => this.node(part)), ...at };
+        return {
+          kind: 'list',
+          items: parts.filter((part) => !['[', ']'].includes(part.name)).map((part) => this.node(part)),
+          ...at,
+        };
       case 'FunctionInvocation': {
         const [name] = parts;
         const args = parts.find((part) => part.name === 'PositionalParameters');
         if (!name) throw this.unreadable(syntax);
         const named = parts.find((part) => part.name === 'NamedParameters');
-        if (named) throw new Refused('Values are given to a function in order, without their names.', named.from, named.to);
-        return { kind: 'call', name: tidy(this.text(name)), args: args ? children(args).map((arg) => this.node(arg)) : [], ...at };
+        if (named)
+          throw new Refused('Values are given to a function in order, without their names.', named.from, named.to);
+        return {
+          kind: 'call',
+          name: tidy(this.text(name)),
+          args: args ? children(args).map((arg) => this.node(arg)) : [],
+          ...at,
+        };
       }
       case 'SimplePositiveUnaryTest': {
         const [interval] = parts;
@@ -239,7 +291,13 @@ class Reader {
     if (op.name === 'CompareOp') {
       const [right] = rest;
       if (!right) throw this.unreadable(syntax);
-      return { kind: 'compare', op: this.text(op) as Comparator, left: this.node(left), right: this.node(right), ...at };
+      return {
+        kind: 'compare',
+        op: this.text(op) as Comparator,
+        left: this.node(left),
+        right: this.node(right),
+        ...at,
+      };
     }
     if (op.name === 'between') {
       const [low, , high] = rest;
@@ -248,16 +306,23 @@ class Reader {
     }
     const tests = rest
       .filter((part) => part.name !== '(' && part.name !== ')')
-      .flatMap((part) => (part.name === 'PositiveUnaryTests' ? children(part) : part.name === 'PositiveUnaryTest' ? [part] : []));
+      .flatMap((part) =>
+        part.name === 'PositiveUnaryTests' ? children(part) : part.name === 'PositiveUnaryTest' ? [part] : [],
+      );
     return { kind: 'in', of: this.node(left), tests: tests.map((part) => this.test(part)), ...at };
   }
 
   /** `date("2026-11-23")`, `duration("P2D")` and the `@"…"` short form. */
   private moment(syntax: SyntaxNode): Node {
     const at = place(syntax);
-    const [maker, given] = [children(syntax).find((part) => part.name === 'DateTimeConstructor'), children(syntax).find((part) => part.name === 'PositionalParameters')];
+    const [maker, given] = [
+      children(syntax).find((part) => part.name === 'DateTimeConstructor'),
+      children(syntax).find((part) => part.name === 'PositionalParameters'),
+    ];
     const args = given ? children(given) : [];
-    const [only] = children(syntax).find((part) => part.name === 'AtLiteral') ? children(children(syntax)[0] ?? syntax) : args;
+    const [only] = children(syntax).find((part) => part.name === 'AtLiteral')
+      ? children(children(syntax)[0] ?? syntax)
+      : args;
     const quoted = only?.name === 'StringLiteral' && args.length < 2 ? only : null;
     if (!quoted) {
       if (!maker || !given) throw this.unreadable(syntax);
@@ -275,7 +340,10 @@ class Reader {
     );
   }
 
-  /** The iterations of a loop, each knowing the names of those before it, and what is made with all of them known. */
+  /**
+   * The iterations of a loop, each knowing the names of those before it, and what is made with all
+   * of them known.
+   */
   private loop(syntax: SyntaxNode, make: (over: readonly Iteration[]) => Node): Node {
     const list = children(syntax).find((part) => part.name === 'InExpressions');
     if (!list) throw this.unreadable(syntax);
@@ -299,7 +367,10 @@ class Reader {
     return { name: kept, over: read };
   }
 
-  /** The key a written name stands for: a loop's own name, a key of the scope, or the key behind a label. */
+  /**
+   * The key a written name stands for: a loop's own name, a key of the scope, or the key behind a
+   * label.
+   */
   private keyOf(written: string): string {
     const name = tidy(written);
     return this.bound.has(name) ? name : (this.scope?.keyOf(name) ?? name);
@@ -307,7 +378,9 @@ class Reader {
 
   /** A minus before a number is part of the number. */
   private negated(of: Node, at: { from: number; to: number }): Node {
-    return of.kind === 'literal' && typeof of.value === 'number' && of.value > 0 ? { ...of, value: -of.value, ...at } : { kind: 'negate', of, ...at };
+    return of.kind === 'literal' && typeof of.value === 'number' && of.value > 0
+      ? { ...of, value: -of.value, ...at }
+      : { kind: 'negate', of, ...at };
   }
 
   private string(quoted: string, at: { from: number; to: number }): string {
@@ -326,7 +399,9 @@ class Reader {
     const { from, to } = syntax;
     if (from === to)
       return new Refused(
-        from >= this.source.trimEnd().length ? 'Something is missing at the end.' : `Something is missing before “${this.source.slice(from, from + 12)}”.`,
+        from >= this.source.trimEnd().length
+          ? 'Something is missing at the end.'
+          : `Something is missing before “${this.source.slice(from, from + 12)}”.`,
         from,
         to,
       );
@@ -335,14 +410,23 @@ class Reader {
 }
 
 /** Makers of dates and times by name, each with an example of the text it reads. */
-const EXAMPLES: Readonly<Record<string, string>> = { date: '2026-11-23', time: '10:42:00', 'date and time': '2026-11-23T10:42:00', duration: 'P2D, PT4H30M or P6M' };
+const EXAMPLES: Readonly<Record<string, string>> = {
+  date: '2026-11-23',
+  time: '10:42:00',
+  'date and time': '2026-11-23T10:42:00',
+  duration: 'P2D, PT4H30M or P6M',
+};
 
 /** The date, time or length of time that a text writes; null when it is none. */
-const readMoment = (text: string): Temporal | null => CalendarDate.read(text) ?? DateTime.read(text) ?? ClockTime.read(text) ?? Months.read(text) ?? Duration.read(text);
+const readMoment = (text: string): Temporal | null =>
+  CalendarDate.read(text) ?? DateTime.read(text) ?? ClockTime.read(text) ?? Months.read(text) ?? Duration.read(text);
 
 const tidy = (written: string): string => written.replace(/\s+/g, ' ').trim();
 
-const place = (syntax: { from: number; to: number }): { from: number; to: number } => ({ from: syntax.from, to: syntax.to });
+const place = (syntax: { from: number; to: number }): { from: number; to: number } => ({
+  from: syntax.from,
+  to: syntax.to,
+});
 
 function children(syntax: SyntaxNode): SyntaxNode[] {
   const found: SyntaxNode[] = [];
@@ -367,4 +451,6 @@ const YES_OR_NO = new Set<Node['kind']>(['compare', 'and', 'or', 'between', 'in'
 const isCondition = (node: Node): boolean => YES_OR_NO.has(node.kind) || mentionsInput(node);
 
 const mentionsInput = (node: Node): boolean =>
-  node.kind === 'input' || childrenOf(node).some(mentionsInput) || (node.kind === 'in' && node.tests.some((test) => nodesOfTest(test).some(mentionsInput)));
+  node.kind === 'input' ||
+  childrenOf(node).some(mentionsInput) ||
+  (node.kind === 'in' && node.tests.some((test) => nodesOfTest(test).some(mentionsInput)));

@@ -3,7 +3,10 @@ import { makerOf } from './calendarTime.ts';
 import type { Scope } from './scope.ts';
 import type { Iteration, Node, Test } from './tree.ts';
 
-/** How tightly a node holds together: what holds less tightly than its place asks for goes into brackets. */
+/**
+ * How tightly a node holds together: what holds less tightly than its place asks for goes into
+ * brackets.
+ */
 const LOOSE = 0;
 const OR = 1;
 const AND = 2;
@@ -15,13 +18,15 @@ const SIGN = 7;
 const TIGHT = 8;
 
 /**
- * Writes an expression as text that parses to the same tree. With a scope, names are written by their labels where a label
- * can be written; without, by the keys that are stored.
+ * Writes an expression as text that parses to the same tree. With a scope, names are written by
+ * their labels where a label can be written; without, by the keys that are stored.
  */
-export const printExpression = (node: Node, scope?: Pick<Scope, 'shownAs'>): string => new Printer(scope).node(node, LOOSE);
+export const printExpression = (node: Node, scope?: Pick<Scope, 'shownAs'>): string =>
+  new Printer(scope).node(node, LOOSE);
 
 /** Writes the tests of a table cell. */
-export const printTests = (tests: readonly Test[], scope?: Pick<Scope, 'shownAs'>): string => new Printer(scope).tests(tests);
+export const printTests = (tests: readonly Test[], scope?: Pick<Scope, 'shownAs'>): string =>
+  new Printer(scope).tests(tests);
 
 class Printer {
   private readonly bound = new BoundNames();
@@ -76,19 +81,32 @@ class Printer {
       case 'compare':
         return [`${this.node(node.left, SUM)} ${node.op} ${this.node(node.right, SUM)}`, COMPARISON];
       case 'between':
-        return [`${this.node(node.of, SUM)} between ${this.node(node.low, SUM)} and ${this.node(node.high, SUM)}`, COMPARISON];
+        return [
+          `${this.node(node.of, SUM)} between ${this.node(node.low, SUM)} and ${this.node(node.high, SUM)}`,
+          COMPARISON,
+        ];
       case 'in':
-        // A single test would take in what follows it (`x in (y) and z` reads as `x in ((y) and z)`), so it stands alone.
-        return [`${this.node(node.of, SUM)} in (${this.tests(node.tests)})`, node.tests.length === 1 ? LOOSE : COMPARISON];
+        // A single test would take in what follows it (`x in (y) and z` reads as `x in ((y) and
+        // z)`), so it stands alone.
+        return [
+          `${this.node(node.of, SUM)} in (${this.tests(node.tests)})`,
+          node.tests.length === 1 ? LOOSE : COMPARISON,
+        ];
       case 'and':
         return [`${this.node(node.left, AND)} and ${this.node(node.right, AND + 1)}`, AND];
       case 'or':
         return [`${this.node(node.left, OR)} or ${this.node(node.right, OR + 1)}`, OR];
       case 'if':
-        return [`if ${this.node(node.test, LOOSE)} then ${this.node(node.whenTrue, LOOSE)} else ${this.node(node.otherwise, LOOSE)}`, LOOSE];
+        return [
+          `if ${this.node(node.test, LOOSE)} then ${this.node(node.whenTrue, LOOSE)} else ${this.node(node.otherwise, LOOSE)}`,
+          LOOSE,
+        ];
       case 'list':
         // An empty list before an operator can read as the open end of a range.
-        return [`[${node.items.map((item) => this.node(item, LOOSE)).join(', ')}]`, node.items.length === 0 ? LOOSE : TIGHT];
+        return [
+          `[${node.items.map((item) => this.node(item, LOOSE)).join(', ')}]`,
+          node.items.length === 0 ? LOOSE : TIGHT,
+        ];
       case 'range':
         return [this.range(node), TIGHT];
       case 'filter':
@@ -109,14 +127,27 @@ class Printer {
     return /^\d/.test(written) ? `(${written})` : written;
   }
 
-  private range({ low, high, lowOpen, highOpen }: { low: Node; high: Node; lowOpen: boolean; highOpen: boolean }): string {
+  private range({
+    low,
+    high,
+    lowOpen,
+    highOpen,
+  }: {
+    low: Node;
+    high: Node;
+    lowOpen: boolean;
+    highOpen: boolean;
+  }): string {
     return `${lowOpen ? '(' : '['}${this.node(low, SUM)}..${this.node(high, SUM)}${highOpen ? ')' : ']'}`;
   }
 
   private loop(word: string, over: readonly Iteration[], turns: string, body: Node): string {
     return this.bound.within(() => {
       const written = over.map(({ name, over: source }) => {
-        const through = source.kind === 'list' ? this.node(source.list, SUM) : `${this.node(source.low, SUM)}..${this.node(source.high, SUM)}`;
+        const through =
+          source.kind === 'list'
+            ? this.node(source.list, SUM)
+            : `${this.node(source.low, SUM)}..${this.node(source.high, SUM)}`;
         this.bound.bind(name);
         return `${name} in ${through}`;
       });

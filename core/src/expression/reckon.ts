@@ -8,10 +8,15 @@ import type { Value } from './value.ts';
 const DAY = 86_400;
 const MOST_SECONDS = 1e12;
 
-const lasting = (seconds: number | null): Duration | null => (seconds !== null && Math.abs(seconds) <= MOST_SECONDS ? new Duration(Math.trunc(seconds) + 0) : null);
-const months = (count: number | null): Months | null => (count !== null && Math.abs(count) <= 120_000 ? new Months(Math.trunc(count) + 0) : null);
+const lasting = (seconds: number | null): Duration | null =>
+  seconds !== null && Math.abs(seconds) <= MOST_SECONDS ? new Duration(Math.trunc(seconds) + 0) : null;
+const months = (count: number | null): Months | null =>
+  count !== null && Math.abs(count) <= 120_000 ? new Months(Math.trunc(count) + 0) : null;
 
-/** What arithmetic on two kinds gives; kinds that are not here can't be joined (DMN 1.5, tables 45 to 51). */
+/**
+ * What arithmetic on two kinds gives; kinds that are not here can't be joined (DMN 1.5, tables 45
+ * to 51).
+ */
 const RESULTS: Readonly<Record<string, TypeKind>> = {
   'text + text': 'text',
   'date - date': 'duration',
@@ -57,12 +62,17 @@ export function resultOf(op: Arithmetic, left: TypeKind, right: TypeKind): TypeK
 /** Arithmetic on two values; kinds that can't be joined give empty. */
 export function reckon(op: Arithmetic, a: Value, b: Value): Value {
   if (typeof a === 'number' && typeof b === 'number') return numbers(op, a, b);
-  if (typeof a === 'string' && typeof b === 'string') return op === '+' && a.length + b.length <= LIMITS.text ? a + b : null;
+  if (typeof a === 'string' && typeof b === 'string')
+    return op === '+' && a.length + b.length <= LIMITS.text ? a + b : null;
   switch (op) {
     case '+':
       return plus(a, b) ?? plus(b, a);
     case '-':
-      return b instanceof Duration ? plus(a, new Duration(0 - b.seconds)) : b instanceof Months ? plus(a, new Months(0 - b.months)) : between(a, b);
+      return b instanceof Duration
+        ? plus(a, new Duration(0 - b.seconds))
+        : b instanceof Months
+          ? plus(a, new Months(0 - b.months))
+          : between(a, b);
     case '*':
       return times(a, b) ?? times(b, a);
     case '/':
@@ -102,7 +112,8 @@ function plus(a: Value, b: Value): Value {
   return null;
 }
 
-const secondsAt = (value: Value): number | null => (value instanceof CalendarDate ? value.day * DAY : value instanceof DateTime ? value.seconds : null);
+const secondsAt = (value: Value): number | null =>
+  value instanceof CalendarDate ? value.day * DAY : value instanceof DateTime ? value.seconds : null;
 
 function between(a: Value, b: Value): Value {
   if (a instanceof ClockTime && b instanceof ClockTime) return new Duration(a.seconds - b.seconds);
@@ -117,8 +128,18 @@ function times(a: Value, b: Value): Value {
 }
 
 function shared(a: Value, b: Value): Value {
-  if (a instanceof Duration) return typeof b === 'number' ? lasting(decimal.divide(a.seconds, b)) : b instanceof Duration ? decimal.divide(a.seconds, b.seconds) : null;
-  if (a instanceof Months) return typeof b === 'number' ? months(decimal.divide(a.months, b)) : b instanceof Months ? decimal.divide(a.months, b.months) : null;
+  if (a instanceof Duration)
+    return typeof b === 'number'
+      ? lasting(decimal.divide(a.seconds, b))
+      : b instanceof Duration
+        ? decimal.divide(a.seconds, b.seconds)
+        : null;
+  if (a instanceof Months)
+    return typeof b === 'number'
+      ? months(decimal.divide(a.months, b))
+      : b instanceof Months
+        ? decimal.divide(a.months, b.months)
+        : null;
   return null;
 }
 

@@ -3,7 +3,11 @@ import { LIMITS } from './limits.ts';
 import { KIND_WORDS } from './types.ts';
 
 /** What the language is made of, each with examples that are tested: a call and what it gives. */
-const FORMS: readonly { readonly name: string; readonly says: string; readonly examples: readonly (readonly [string, string])[] }[] = [
+const FORMS: readonly {
+  readonly name: string;
+  readonly says: string;
+  readonly examples: readonly (readonly [string, string])[];
+}[] = [
   {
     name: 'Values',
     says: 'Numbers with a point, texts in double quotes, `true` and `false`, dates, times and lengths of time, and `null` for empty.',
@@ -54,7 +58,11 @@ const FORMS: readonly { readonly name: string; readonly says: string; readonly e
       ['not(null)', 'null'],
     ],
   },
-  { name: 'If', says: '`if … then … else …`; only yes takes the first way.', examples: [['if 740 > 500 then "large" else "small"', '"large"']] },
+  {
+    name: 'If',
+    says: '`if … then … else …`; only yes takes the first way.',
+    examples: [['if 740 > 500 then "large" else "small"', '"large"']],
+  },
   {
     name: 'Going through a list',
     says: '`for x in list return …` makes a list, `some` and `every` ask a question of it, and `list[condition]` keeps what it holds for (`item` is the item at hand).',
@@ -76,14 +84,25 @@ const FORMS: readonly { readonly name: string; readonly says: string; readonly e
   },
 ];
 
-const example = ([call, gives]: readonly [string, string]): string => `| \`${call.replaceAll('|', '\\|')}\` | \`${gives}\` |`;
-const table = (rows: readonly (readonly [string, string])[]): string => ['| expression | gives |', '| --- | --- |', ...rows.map(example)].join('\n');
+const example = ([call, gives]: readonly [string, string]): string =>
+  `| \`${call.replaceAll('|', '\\|')}\` | \`${gives}\` |`;
+const table = (rows: readonly (readonly [string, string])[]): string =>
+  ['| expression | gives |', '| --- | --- |', ...rows.map(example)].join('\n');
 
 const signature = ({ name, takes, spreads }: BuiltIn): string =>
-  spreads ? `${name}(list) or ${name}(item, …)` : `${name}(${takes.map((param) => `${param.name}${param.optional ? '?' : ''}`).join(', ')})`;
+  spreads
+    ? `${name}(list) or ${name}(item, …)`
+    : `${name}(${takes.map((param) => `${param.name}${param.optional ? '?' : ''}`).join(', ')})`;
 
 const kindsOf = ({ takes, spreads }: BuiltIn): string =>
-  spreads ? '' : takes.map((param) => `${param.name}: ${param.kinds.map((kind) => (kind === 'unknown' ? 'anything' : KIND_WORDS[kind])).join(', ')}`).join('; ');
+  spreads
+    ? ''
+    : takes
+        .map(
+          (param) =>
+            `${param.name}: ${param.kinds.map((kind) => (kind === 'unknown' ? 'anything' : KIND_WORDS[kind])).join(', ')}`,
+        )
+        .join('; ');
 
 /** Every example of the reference: an expression and one that gives the same. */
 export const referenceExamples = (): readonly (readonly [call: string, gives: string])[] => [

@@ -6,8 +6,9 @@ import type { Comparator, Node, Test } from './tree.ts';
 import { kindOf, picksOf, type ScopeType } from './types.ts';
 
 /**
- * Conditions as people build them: rows of “field – test – value” in groups of “all of” and “any of”. Rows are a way to write
- * and read an expression, never a second language: what rows can’t show stays text.
+ * Conditions as people build them: rows of “field – test – value” in groups of “all of” and “any
+ * of”. Rows are a way to write and read an expression, never a second language: what rows can’t
+ * show stays text.
  */
 export interface RowGroup {
   readonly kind: 'group';
@@ -43,7 +44,10 @@ export type RowTest =
   | 'empty'
   | 'filled in';
 
-/** A value of a row. `today` is today and a number of days more, or fewer; `me` is whoever looks, where somebody does. */
+/**
+ * A value of a row. `today` is today and a number of days more, or fewer; `me` is whoever looks,
+ * where somebody does.
+ */
 export type RowValue =
   | { readonly kind: 'plain'; readonly value: number | string | boolean }
   | { readonly kind: 'date'; readonly iso: string }
@@ -53,11 +57,15 @@ export type RowValue =
 const ORDER: readonly RowTest[] = ['is', 'is not', 'above', 'at least', 'below', 'at most', 'between'];
 
 /** Everything rows can ask about: names, and the parts of groups of values, each with its label. */
-export function subjectsOf(scope: Scope): readonly { readonly of: string; readonly label: string; readonly type: ScopeType }[] {
+export function subjectsOf(
+  scope: Scope,
+): readonly { readonly of: string; readonly label: string; readonly type: ScopeType }[] {
   return scope.names.flatMap(({ name, label, type }) => {
     if (type?.kind === 'context')
       return Object.entries(type.entries).flatMap(([part, entry]) =>
-        testsFor(entry.type).length > 0 ? [{ of: `${name}.${part}`, label: `${label} ${entry.label}`, type: entry.type }] : [],
+        testsFor(entry.type).length > 0
+          ? [{ of: `${name}.${part}`, label: `${label} ${entry.label}`, type: entry.type }]
+          : [],
       );
     return type && name !== 'today' && testsFor(type).length > 0 ? [{ of: name, label, type }] : [];
   });
@@ -121,10 +129,16 @@ const PLAIN_WORDS: Readonly<Record<RowTest, string>> = {
   'filled in': 'is filled in',
 };
 
-const DATE_WORDS: Readonly<Partial<Record<RowTest, string>>> = { above: 'is after', 'at least': 'is on or after', below: 'is before', 'at most': 'is on or before' };
+const DATE_WORDS: Readonly<Partial<Record<RowTest, string>>> = {
+  above: 'is after',
+  'at least': 'is on or after',
+  below: 'is before',
+  'at most': 'is on or before',
+};
 
 /** A test in words, for a type: a date is before, a number is below. */
-export const testInWords = (test: RowTest, type: ScopeType | null): string => (type?.kind === 'date' ? (DATE_WORDS[test] ?? PLAIN_WORDS[test]) : PLAIN_WORDS[test]);
+export const testInWords = (test: RowTest, type: ScopeType | null): string =>
+  type?.kind === 'date' ? (DATE_WORDS[test] ?? PLAIN_WORDS[test]) : PLAIN_WORDS[test];
 
 /** How many values a test takes; `many` is one or more. */
 export function valuesOf(test: RowTest): 0 | 1 | 2 | 'many' {
@@ -142,25 +156,46 @@ export function valuesOf(test: RowTest): 0 | 1 | 2 | 'many' {
   }
 }
 
-const COMPARED: Readonly<Partial<Record<RowTest, Comparator>>> = { is: '=', 'is not': '!=', above: '>', 'at least': '>=', below: '<', 'at most': '<=' };
-const TEST_OF: ReadonlyMap<Comparator, RowTest> = new Map(Object.entries(COMPARED).map(([test, op]) => [op, test as RowTest]));
+const COMPARED: Readonly<Partial<Record<RowTest, Comparator>>> = {
+  is: '=',
+  'is not': '!=',
+  above: '>',
+  'at least': '>=',
+  below: '<',
+  'at most': '<=',
+};
+const TEST_OF: ReadonlyMap<Comparator, RowTest> = new Map(
+  Object.entries(COMPARED).map(([test, op]) => [op, test as RowTest]),
+);
 
 const at = { from: 0, to: 0 };
 const call = (name: string, ...args: readonly Node[]): Node => ({ kind: 'call', name, args, ...at });
 const today: Node = { kind: 'name', name: 'today', ...at };
 const days = (count: number): Node => ({ kind: 'moment', value: new Duration(count * 86_400), ...at });
-const shifted = (op: '+' | '-', count: number): Node => ({ kind: 'arithmetic', op, left: today, right: days(count), ...at });
+const shifted = (op: '+' | '-', count: number): Node => ({
+  kind: 'arithmetic',
+  op,
+  left: today,
+  right: days(count),
+  ...at,
+});
 const todayPlus = (count: number): Node => (count === 0 ? today : shifted(count > 0 ? '+' : '-', Math.abs(count)));
 
 function valueNode(value: RowValue): Node {
   if (value.kind === 'plain') return { kind: 'literal', value: value.value, ...at };
   if (value.kind === 'me') return { kind: 'name', name: 'me', ...at };
-  return value.kind === 'today' ? todayPlus(value.days) : { kind: 'moment', value: CalendarDate.read(value.iso) ?? new CalendarDate(0), ...at };
+  return value.kind === 'today'
+    ? todayPlus(value.days)
+    : { kind: 'moment', value: CalendarDate.read(value.iso) ?? new CalendarDate(0), ...at };
 }
 
 function subject(of: string): Node {
   const [name = '', ...parts] = of.split('.');
-  return parts.reduce<Node>((node, part) => ({ kind: 'path', of: node, name: part, ...at }), { kind: 'name', name, ...at });
+  return parts.reduce<Node>((node, part) => ({ kind: 'path', of: node, name: part, ...at }), {
+    kind: 'name',
+    name,
+    ...at,
+  });
 }
 
 /** What a row asks about, as an expression. */
@@ -191,7 +226,12 @@ function rowNode({ of, test, values }: Row): Node {
     case 'filled in':
       return { kind: 'compare', op: test === 'empty' ? '=' : '!=', left: about, right: nothing, ...at };
     default: {
-      const among: Node = { kind: 'in', of: about, tests: values.map((value): Test => ({ kind: 'equal', operand: valueNode(value), ...at })), ...at };
+      const among: Node = {
+        kind: 'in',
+        of: about,
+        tests: values.map((value): Test => ({ kind: 'equal', operand: valueNode(value), ...at })),
+        ...at,
+      };
       return test === 'none of' ? call('not', among) : among;
     }
   }
@@ -216,10 +256,13 @@ function partOf(node: Node, scope: Scope): Row | RowGroup | null {
   if (node.kind === 'literal' && node.value === true) return { kind: 'group', join: 'all', parts: [] };
   if (node.kind !== 'and' && node.kind !== 'or') return rowOf(node, scope);
   const parts = joined(node, node.kind).map((each) => partOf(each, scope));
-  return parts.every((part) => part !== null) ? { kind: 'group', join: node.kind === 'and' ? 'all' : 'any', parts } : null;
+  return parts.every((part) => part !== null)
+    ? { kind: 'group', join: node.kind === 'and' ? 'all' : 'any', parts }
+    : null;
 }
 
-const joined = (node: Node, kind: 'and' | 'or'): readonly Node[] => (node.kind === kind ? [...joined(node.left, kind), node.right] : [node]);
+const joined = (node: Node, kind: 'and' | 'or'): readonly Node[] =>
+  node.kind === kind ? [...joined(node.left, kind), node.right] : [node];
 
 /** The row that says the same as an expression that joins nothing; null when no row does. */
 export function rowOf(node: Node, scope: Scope): Row | null {
@@ -227,19 +270,26 @@ export function rowOf(node: Node, scope: Scope): Row | null {
   if (!row) return null;
   const type = typeOf(subject(row.of), scope);
   const hasMe = scope.find('me') !== undefined;
-  return testsFor(type).includes(row.test) && row.values.every((value) => (value.kind === 'me' ? hasMe && type?.kind === 'person' : fits(value, row.test, type))) ? row : null;
+  return testsFor(type).includes(row.test) &&
+    row.values.every((value) => (value.kind === 'me' ? hasMe && type?.kind === 'person' : fits(value, row.test, type)))
+    ? row
+    : null;
 }
 
 /** A row’s value must be one its editor can show. */
 function fits(value: Exclude<RowValue, { kind: 'me' }>, test: RowTest, type: ScopeType | null): boolean {
-  if (test === 'in the last days' || test === 'in the next days') return value.kind === 'plain' && Number.isInteger(value.value) && Number(value.value) >= 0;
+  if (test === 'in the last days' || test === 'in the next days')
+    return value.kind === 'plain' && Number.isInteger(value.value) && Number(value.value) >= 0;
   if (type?.kind === 'date') return value.kind !== 'plain';
   if (value.kind !== 'plain') return false;
   if (type?.kind === 'choice') return type.options.some((option) => option.key === value.value);
-  if (type?.kind === 'list' && type.of?.kind === 'choice') return picksOf(type).some((pick) => pick.key === value.value);
+  if (type?.kind === 'list' && type.of?.kind === 'choice')
+    return picksOf(type).some((pick) => pick.key === value.value);
   const wanted = type?.kind === 'list' ? 'text' : kindOf(type);
   return (
-    (wanted === 'number' && typeof value.value === 'number') || (wanted === 'text' && typeof value.value === 'string') || (wanted === 'yes-no' && typeof value.value === 'boolean')
+    (wanted === 'number' && typeof value.value === 'number') ||
+    (wanted === 'text' && typeof value.value === 'string') ||
+    (wanted === 'yes-no' && typeof value.value === 'boolean')
   );
 }
 
@@ -250,14 +300,20 @@ function shapeOf(node: Node): Row | null {
       return row(node, 'is', [{ kind: 'plain', value: true }]);
     case 'compare': {
       if (node.right.kind === 'literal' && node.right.value === null)
-        return node.op === '=' ? row(node.left, 'empty', []) : node.op === '!=' ? row(node.left, 'filled in', []) : null;
+        return node.op === '='
+          ? row(node.left, 'empty', [])
+          : node.op === '!='
+            ? row(node.left, 'filled in', [])
+            : null;
       return row(node.left, TEST_OF.get(node.op) ?? 'is', [valueIn(node.right)]);
     }
     case 'between': {
       const [low, high] = [valueIn(node.low), valueIn(node.high)];
       if (low?.kind === 'today' && high?.kind === 'today') {
-        if (high.days === 0 && low.days < 0) return row(node.of, 'in the last days', [{ kind: 'plain', value: -low.days }]);
-        if (low.days === 0 && high.days > 0) return row(node.of, 'in the next days', [{ kind: 'plain', value: high.days }]);
+        if (high.days === 0 && low.days < 0)
+          return row(node.of, 'in the last days', [{ kind: 'plain', value: -low.days }]);
+        if (low.days === 0 && high.days > 0)
+          return row(node.of, 'in the next days', [{ kind: 'plain', value: high.days }]);
       }
       return row(node.of, 'between', [low, high]);
     }
@@ -277,7 +333,8 @@ function shapeOf(node: Node): Row | null {
 function callRow(node: Node & { kind: 'call' }): Row | null {
   const [first, second] = node.args;
   if (node.name === 'not' && first) {
-    const inner = first.kind === 'in' || (first.kind === 'call' && first.name === 'list contains') ? shapeOf(first) : null;
+    const inner =
+      first.kind === 'in' || (first.kind === 'call' && first.name === 'list contains') ? shapeOf(first) : null;
     return inner && { ...inner, test: inner.test === 'has' ? 'has not' : 'none of' };
   }
   if (!first || !second) return null;
@@ -288,20 +345,39 @@ function callRow(node: Node & { kind: 'call' }): Row | null {
 function row(about: Node, test: RowTest, values: readonly (RowValue | null)[]): Row | null {
   const isPlace = about.kind === 'name' || (about.kind === 'path' && about.of.kind === 'name');
   const known = values.flatMap((value) => value ?? []);
-  return isPlace && known.length === values.length ? { kind: 'row', of: printExpression(about), test, values: known } : null;
+  return isPlace && known.length === values.length
+    ? { kind: 'row', of: printExpression(about), test, values: known }
+    : null;
 }
 
 function valueIn(node: Node): RowValue | null {
   if (node.kind === 'literal') return node.value === null ? null : { kind: 'plain', value: node.value };
-  if (node.kind === 'moment') return node.value instanceof CalendarDate ? { kind: 'date', iso: node.value.toString() } : null;
-  if (node.kind === 'name') return node.name === 'today' ? { kind: 'today', days: 0 } : node.name === 'me' ? { kind: 'me' } : null;
-  if (node.kind !== 'arithmetic' || node.left.kind !== 'name' || node.left.name !== 'today' || node.right.kind !== 'moment') return null;
+  if (node.kind === 'moment')
+    return node.value instanceof CalendarDate ? { kind: 'date', iso: node.value.toString() } : null;
+  if (node.kind === 'name')
+    return node.name === 'today' ? { kind: 'today', days: 0 } : node.name === 'me' ? { kind: 'me' } : null;
+  if (
+    node.kind !== 'arithmetic' ||
+    node.left.kind !== 'name' ||
+    node.left.name !== 'today' ||
+    node.right.kind !== 'moment'
+  )
+    return null;
   const { value } = node.right;
-  if (!(value instanceof Duration) || value.seconds <= 0 || value.seconds % 86_400 !== 0 || (node.op !== '+' && node.op !== '-')) return null;
+  if (
+    !(value instanceof Duration) ||
+    value.seconds <= 0 ||
+    value.seconds % 86_400 !== 0 ||
+    (node.op !== '+' && node.op !== '-')
+  )
+    return null;
   return { kind: 'today', days: (value.seconds / 86_400) * (node.op === '+' ? 1 : -1) };
 }
 
-/** The tests of a table cell as one row about its column; null when the cell says more. An empty cell is no row at all. */
+/**
+ * The tests of a table cell as one row about its column; null when the cell says more. An empty
+ * cell is no row at all.
+ */
 export function rowOfCell(tests: readonly Test[], of: string, scope: Scope): Row | null {
   const about = subject(of);
   const [only] = tests;
@@ -312,7 +388,9 @@ export function rowOfCell(tests: readonly Test[], of: string, scope: Scope): Row
     case 'equal':
       return rowOf({ kind: 'compare', op: '=', left: about, right: only.operand, ...at }, scope);
     case 'range':
-      return only.lowOpen || only.highOpen ? null : rowOf({ kind: 'between', of: about, low: only.low, high: only.high, ...at }, scope);
+      return only.lowOpen || only.highOpen
+        ? null
+        : rowOf({ kind: 'between', of: about, low: only.low, high: only.high, ...at }, scope);
     case 'not': {
       const inner = only.tests.length === 1 && only.tests[0]?.kind === 'equal' ? only.tests[0] : null;
       if (inner) return rowOf({ kind: 'compare', op: '!=', left: about, right: inner.operand, ...at }, scope);
@@ -323,7 +401,10 @@ export function rowOfCell(tests: readonly Test[], of: string, scope: Scope): Row
   }
 }
 
-/** The tests that a row about a column stands for. A test that a cell has no short form for is written with `?`. */
+/**
+ * The tests that a row about a column stands for. A test that a cell has no short form for is
+ * written with `?`.
+ */
 export function cellOfRow(row: Row): readonly Test[] {
   const equal = (operand: Node): Test => ({ kind: 'equal', operand, ...at });
   const [first, second] = row.values.map(valueNode);
@@ -333,7 +414,9 @@ export function cellOfRow(row: Row): readonly Test[] {
   if (op && first) return [{ kind: 'compare', op, operand: first, ...at }];
   switch (row.test) {
     case 'between':
-      return first && second ? [{ kind: 'range', low: first, high: second, lowOpen: false, highOpen: false, ...at }] : [];
+      return first && second
+        ? [{ kind: 'range', low: first, high: second, lowOpen: false, highOpen: false, ...at }]
+        : [];
     case 'one of':
       return row.values.map((value) => equal(valueNode(value)));
     case 'none of':
@@ -360,7 +443,8 @@ function askingInput(node: Node): Node {
 export function rowValueInWords(value: RowValue, type: ScopeType | null): string {
   if (value.kind === 'me') return 'me';
   if (value.kind === 'date') return CalendarDate.read(value.iso)?.words ?? value.iso;
-  if (value.kind === 'today') return value.days === 0 ? 'today' : value.days > 0 ? `${value.days} days from today` : `${-value.days} days ago`;
+  if (value.kind === 'today')
+    return value.days === 0 ? 'today' : value.days > 0 ? `${value.days} days from today` : `${-value.days} days ago`;
   const picked = picksOf(type).find((pick) => pick.key === value.value);
   if (picked) return picked.label;
   if (typeof value.value === 'boolean') return value.value ? 'yes' : 'no';
@@ -371,12 +455,15 @@ export function rowValueInWords(value: RowValue, type: ScopeType | null): string
 /** What a row asks, as the rest of a sentence that begins with its field: “is above 500 EUR”. */
 export function rowInWords(row: Row, scope: Scope): string {
   const type = typeOf(subject(row.of), scope);
-  const values = row.values.map((value) => (row.test.endsWith('days') && value.kind === 'plain' ? `${value.value} days` : rowValueInWords(value, type)));
+  const values = row.values.map((value) =>
+    row.test.endsWith('days') && value.kind === 'plain' ? `${value.value} days` : rowValueInWords(value, type),
+  );
   const said = row.test === 'between' ? values.join(' and ') : values.join(row.test === 'none of' ? ' nor ' : ' or ');
   return `${testInWords(row.test, type)}${said ? ` ${said}` : ''}`;
 }
 
 /** The label of what a row asks about. */
-export const labelOfSubject = (of: string, scope: Scope): string => subjectsOf(scope).find((each) => each.of === of)?.label ?? of;
+export const labelOfSubject = (of: string, scope: Scope): string =>
+  subjectsOf(scope).find((each) => each.of === of)?.label ?? of;
 
 export const typeOfSubject = (of: string, scope: Scope): ScopeType | null => typeOf(subject(of), scope);

@@ -12,11 +12,21 @@ export interface ScopeName {
 /** Where the value of a name is found while an expression runs. */
 export type NamePlace = { readonly kind: 'slot' | 'local'; readonly index: number };
 
-/** Words that mean something in an expression, so that a label with one of them in it is written by its key. */
-const RESERVED = new Set('and or not in if then else for return some every satisfies between true false null instance of function item'.split(' '));
+/**
+ * Words that mean something in an expression, so that a label with one of them in it is written by
+ * its key.
+ */
+const RESERVED = new Set(
+  'and or not in if then else for return some every satisfies between true false null instance of function item'.split(
+    ' ',
+  ),
+);
 const WORDS = /^[\p{L}_][\p{L}\p{N}_]*( [\p{L}\p{N}_]+)*$/u;
 
-/** The names an expression may use. A name's position is its slot in the values handed to a compiled expression. */
+/**
+ * The names an expression may use. A name's position is its slot in the values handed to a compiled
+ * expression.
+ */
 export class Scope {
   private readonly slots: ReadonlyMap<string, number>;
   private readonly keys: ReadonlyMap<string, string>;
@@ -46,7 +56,8 @@ export class Scope {
   }
 
   placeOf(name: string): NamePlace | undefined {
-    for (let index = this.locals.length - 1; index >= 0; index -= 1) if (this.locals[index]?.name === name) return { kind: 'local', index };
+    for (let index = this.locals.length - 1; index >= 0; index -= 1)
+      if (this.locals[index]?.name === name) return { kind: 'local', index };
     const slot = this.slots.get(name);
     return slot === undefined ? undefined : { kind: 'slot', index: slot };
   }
@@ -61,7 +72,9 @@ export class Scope {
     return this.slots.has(label) ? label : this.keys.get(label);
   }
 
-  /** How a name is shown in an expression: its label where that can be written, its key otherwise. */
+  /**
+   * How a name is shown in an expression: its label where that can be written, its key otherwise.
+   */
   shownAs(name: string): string {
     const entry = this.names[this.slots.get(name) ?? -1];
     return entry && this.keys.get(entry.label) === name ? entry.label : name;
@@ -73,7 +86,8 @@ export class Scope {
   }
 
   private isWritable({ name, label }: ScopeName): boolean {
-    if (!WORDS.test(label) || label.split(' ').some((word) => RESERVED.has(word)) || this.slots.has(label)) return false;
+    if (!WORDS.test(label) || label.split(' ').some((word) => RESERVED.has(word)) || this.slots.has(label))
+      return false;
     return this.names.every((other) => other.name === name || other.label !== label);
   }
 

@@ -1,8 +1,9 @@
 import type { Temporal } from './value.ts';
 
 /**
- * Tolvek's own expression tree. Every node keeps its place in the text (`from`, `to`, in UTF-16 units), so that
- * findings, explanations and editors can point at it. The language is a subset of FEEL (OMG DMN 1.5, chapter 10).
+ * Tolvek's own expression tree. Every node keeps its place in the text (`from`, `to`, in UTF-16
+ * units), so that findings, explanations and editors can point at it. The language is a subset of
+ * FEEL (OMG DMN 1.5, chapter 10).
  */
 export type Place = { readonly from: number; readonly to: number };
 
@@ -12,7 +13,9 @@ export type Arithmetic = '+' | '-' | '*' | '/' | '**';
 /** One `x in …` of a loop: over a list, or over whole numbers from low to high. */
 export interface Iteration {
   readonly name: string;
-  readonly over: { readonly kind: 'list'; readonly list: Node } | { readonly kind: 'steps'; readonly low: Node; readonly high: Node };
+  readonly over:
+    | { readonly kind: 'list'; readonly list: Node }
+    | { readonly kind: 'steps'; readonly low: Node; readonly high: Node };
 }
 
 export type Node = Place &
@@ -31,7 +34,13 @@ export type Node = Place &
     | { readonly kind: 'and' | 'or'; readonly left: Node; readonly right: Node }
     | { readonly kind: 'if'; readonly test: Node; readonly whenTrue: Node; readonly otherwise: Node }
     | { readonly kind: 'list'; readonly items: readonly Node[] }
-    | { readonly kind: 'range'; readonly low: Node; readonly high: Node; readonly lowOpen: boolean; readonly highOpen: boolean }
+    | {
+        readonly kind: 'range';
+        readonly low: Node;
+        readonly high: Node;
+        readonly lowOpen: boolean;
+        readonly highOpen: boolean;
+      }
     /** `list[3]` or `list[price > 10]`. */
     | { readonly kind: 'filter'; readonly list: Node; readonly by: Node }
     | { readonly kind: 'for'; readonly over: readonly Iteration[]; readonly gives: Node }
@@ -44,14 +53,21 @@ export type Test = Place &
   (
     | { readonly kind: 'any' }
     | { readonly kind: 'compare'; readonly op: Comparator; readonly operand: Node }
-    | { readonly kind: 'range'; readonly low: Node; readonly high: Node; readonly lowOpen: boolean; readonly highOpen: boolean }
+    | {
+        readonly kind: 'range';
+        readonly low: Node;
+        readonly high: Node;
+        readonly lowOpen: boolean;
+        readonly highOpen: boolean;
+      }
     | { readonly kind: 'equal'; readonly operand: Node }
     /** A full condition over `?` and other names, true or false by itself. */
     | { readonly kind: 'condition'; readonly node: Node }
     | { readonly kind: 'not'; readonly tests: readonly Test[] }
   );
 
-const nodesOfIteration = ({ over }: Iteration): readonly Node[] => (over.kind === 'list' ? [over.list] : [over.low, over.high]);
+const nodesOfIteration = ({ over }: Iteration): readonly Node[] =>
+  over.kind === 'list' ? [over.list] : [over.low, over.high];
 
 /** The nodes directly below a node, in reading order. */
 export function childrenOf(node: Node): readonly Node[] {
@@ -92,7 +108,8 @@ export function childrenOf(node: Node): readonly Node[] {
 }
 
 /** What a chain of `and`, or of `or`, joins, in reading order; any other node alone. */
-export const chainOf = (node: Node, kind: 'and' | 'or'): readonly Node[] => (node.kind === kind ? [...chainOf(node.left, kind), ...chainOf(node.right, kind)] : [node]);
+export const chainOf = (node: Node, kind: 'and' | 'or'): readonly Node[] =>
+  node.kind === kind ? [...chainOf(node.left, kind), ...chainOf(node.right, kind)] : [node];
 
 /** The expression nodes a test is made of. */
 export function nodesOfTest(test: Test): readonly Node[] {
@@ -112,17 +129,26 @@ export function nodesOfTest(test: Test): readonly Node[] {
 }
 
 /**
- * The same tree with every node replaced bottom-up. Names bound by a loop are given to `change` like any other, with the
- * names in force around it.
+ * The same tree with every node replaced bottom-up. Names bound by a loop are given to `change`
+ * like any other, with the names in force around it.
  */
-export function rewrite(node: Node, change: (node: Node, bound: ReadonlySet<string>) => Node, bound: ReadonlySet<string> = new Set()): Node {
+export function rewrite(
+  node: Node,
+  change: (node: Node, bound: ReadonlySet<string>) => Node,
+  bound: ReadonlySet<string> = new Set(),
+): Node {
   const again = (child: Node): Node => rewrite(child, change, bound);
-  const loop = <T>(over: readonly Iteration[], finish: (over: readonly Iteration[], inner: ReadonlySet<string>) => T): T => {
+  const loop = <T>(
+    over: readonly Iteration[],
+    finish: (over: readonly Iteration[], inner: ReadonlySet<string>) => T,
+  ): T => {
     const inner = new Set(bound);
     const done = over.map((iteration): Iteration => {
       const each = (child: Node): Node => rewrite(child, change, new Set(inner));
       const next: Iteration['over'] =
-        iteration.over.kind === 'list' ? { kind: 'list', list: each(iteration.over.list) } : { kind: 'steps', low: each(iteration.over.low), high: each(iteration.over.high) };
+        iteration.over.kind === 'list'
+          ? { kind: 'list', list: each(iteration.over.list) }
+          : { kind: 'steps', low: each(iteration.over.low), high: each(iteration.over.high) };
       inner.add(iteration.name);
       return { name: iteration.name, over: next };
     });
@@ -184,7 +210,10 @@ export function rewriteTest(test: Test, change: (node: Node) => Node): Test {
   }
 }
 
-/** Every name from outside that nodes read, once each, in order of appearance; names bound by a loop are not among them. */
+/**
+ * Every name from outside that nodes read, once each, in order of appearance; names bound by a loop
+ * are not among them.
+ */
 export function namesRead(nodes: readonly Node[]): readonly string[] {
   const found = new Set<string>();
   for (const node of nodes) {

@@ -16,12 +16,24 @@ export interface Pick {
 export type ScopeType =
   | { readonly kind: 'text' | 'date' | 'time' | 'date-time' | 'yes-no' | 'duration' | 'months' }
   /**
-   * `places`: decimal places it can have, for reasoning about what lies between two numbers. `unit`: what it counts (`EUR`, `m`).
-   * `names`: the only numbers it can be and what each is called, for the steps of a scale.
+   * `places`: decimal places it can have, for reasoning about what lies between two numbers.
+   * `unit`: what it counts (`EUR`, `m`). `names`: the only numbers it can be and what each is
+   * called, for the steps of a scale.
    */
-  | { readonly kind: 'number'; readonly places?: number; readonly least?: number; readonly most?: number; readonly unit?: string; readonly names?: readonly Pick[] }
+  | {
+      readonly kind: 'number';
+      readonly places?: number;
+      readonly least?: number;
+      readonly most?: number;
+      readonly unit?: string;
+      readonly names?: readonly Pick[];
+    }
   /** `open`: something else may be said instead, so that it can be any text. */
-  | { readonly kind: 'choice'; readonly options: readonly { readonly key: string; readonly label: string }[]; readonly open?: boolean }
+  | {
+      readonly kind: 'choice';
+      readonly options: readonly { readonly key: string; readonly label: string }[];
+      readonly open?: boolean;
+    }
   /** A person by id; `people` are those to pick from and to call by name. */
   | { readonly kind: 'person'; readonly people: readonly { readonly key: string; readonly label: string }[] }
   | { readonly kind: 'range'; readonly of: ScopeType | null }
@@ -46,18 +58,31 @@ export const KIND_WORDS: Readonly<Record<TypeKind, string>> = {
   unknown: 'a value',
 };
 
-export const kindOf = (type: ScopeType | null): TypeKind => (!type ? 'unknown' : type.kind === 'choice' || type.kind === 'person' ? 'text' : type.kind);
+export const kindOf = (type: ScopeType | null): TypeKind =>
+  !type ? 'unknown' : type.kind === 'choice' || type.kind === 'person' ? 'text' : type.kind;
 
-/** The type that two have in common; nothing is known when they differ, or when nothing is known of one. */
+/**
+ * The type that two have in common; nothing is known when they differ, or when nothing is known of
+ * one.
+ */
 export function sharedType(a: ScopeType | null, b: ScopeType | null): ScopeType | null {
   if (!a || !b || kindOf(a) !== kindOf(b)) return null;
   if (a.kind === 'list' && b.kind === 'list') return { kind: 'list', of: sharedType(a.of, b.of) };
   if (a.kind === 'context' || b.kind === 'context') return a === b ? a : null;
   if (a.kind === 'person' || b.kind === 'person') return a.kind === b.kind ? a : { kind: 'text' };
-  return a.kind === 'choice' || (a.kind === 'number' && a !== b) ? (b.kind === 'number' ? { kind: 'number' } : a === b ? a : { kind: 'text' }) : a;
+  return a.kind === 'choice' || (a.kind === 'number' && a !== b)
+    ? b.kind === 'number'
+      ? { kind: 'number' }
+      : a === b
+        ? a
+        : { kind: 'text' }
+    : a;
 }
 
-/** What a value of a type may be picked from, with the words for each; nothing for types that are not picked. */
+/**
+ * What a value of a type may be picked from, with the words for each; nothing for types that are
+ * not picked.
+ */
 export function picksOf(type: ScopeType | null): readonly Pick[] {
   if (type?.kind === 'list') return picksOf(type.of);
   if (type?.kind === 'number') return type.names ?? [];
@@ -96,13 +121,33 @@ export function isOfKind(value: Value, kind: TypeKind): boolean {
 
 /** The kind of a value. */
 export function kindOfValue(value: Value): TypeKind {
-  const kinds: readonly TypeKind[] = ['text', 'number', 'yes-no', 'date', 'time', 'date-time', 'duration', 'months', 'range', 'list', 'context'];
+  const kinds: readonly TypeKind[] = [
+    'text',
+    'number',
+    'yes-no',
+    'date',
+    'time',
+    'date-time',
+    'duration',
+    'months',
+    'range',
+    'list',
+    'context',
+  ];
   return kinds.find((kind) => isOfKind(value, kind)) ?? 'unknown';
 }
 
-/** The parts that dates, times and lengths of time have, by the name after the dot (DMN 1.5, table 65). */
+/**
+ * The parts that dates, times and lengths of time have, by the name after the dot (DMN 1.5, table
+ * 65).
+ */
 export const PARTS: Readonly<Partial<Record<TypeKind, Readonly<Record<string, (value: never) => number>>>>> = {
-  date: { year: (d: CalendarDate) => d.year, month: (d: CalendarDate) => d.month, day: (d: CalendarDate) => d.dayOfMonth, weekday: (d: CalendarDate) => d.weekday },
+  date: {
+    year: (d: CalendarDate) => d.year,
+    month: (d: CalendarDate) => d.month,
+    day: (d: CalendarDate) => d.dayOfMonth,
+    weekday: (d: CalendarDate) => d.weekday,
+  },
   time: { hour: (t: ClockTime) => t.hour, minute: (t: ClockTime) => t.minute, second: (t: ClockTime) => t.second },
   'date-time': {
     year: (m: DateTime) => m.date.year,

@@ -1,6 +1,9 @@
 import { CalendarDate, ClockTime, DateTime, Duration, Months } from './calendarTime.ts';
 
-/** A stretch between two values of one kind, as a value: `[1..5]`. An end that is null is without limit. */
+/**
+ * A stretch between two values of one kind, as a value: `[1..5]`. An end that is null is without
+ * limit.
+ */
 export class Range {
   constructor(
     readonly low: Value,
@@ -22,7 +25,9 @@ export interface Context {
 /** What an expression can hold. Empty is null, as in FEEL. */
 export type Value = null | boolean | number | string | Temporal | Range | readonly Value[] | Context;
 
-/** True, false, or null for "cannot be said", after FEEL's three-valued logic (DMN 1.5, 10.3.2.8). */
+/**
+ * True, false, or null for "cannot be said", after FEEL's three-valued logic (DMN 1.5, 10.3.2.8).
+ */
 export type Ternary = boolean | null;
 
 export const isList = (value: Value): value is readonly Value[] => Array.isArray(value);
@@ -34,32 +39,49 @@ function rank(value: object): number | null {
   return value instanceof DateTime || value instanceof ClockTime || value instanceof Duration ? value.seconds : null;
 }
 
-export const isTemporal = (value: Value): value is Temporal => typeof value === 'object' && value !== null && rank(value) !== null;
+export const isTemporal = (value: Value): value is Temporal =>
+  typeof value === 'object' && value !== null && rank(value) !== null;
 
 export const isContext = (value: Value): value is Context =>
-  typeof value === 'object' && value !== null && !Array.isArray(value) && !(value instanceof Range) && rank(value) === null;
+  typeof value === 'object' &&
+  value !== null &&
+  !Array.isArray(value) &&
+  !(value instanceof Range) &&
+  rank(value) === null;
 
 /** FEEL equality: null equals only null; values of different kinds can't be said (null). */
 export function equal(a: Value, b: Value): Ternary {
   if (a === null || b === null) return a === b;
   if (typeof a !== 'object' || typeof b !== 'object') return typeof a === typeof b ? a === b : null;
-  if (isList(a) || isList(b)) return isList(a) && isList(b) ? a.length === b.length && a.every((item, i) => equal(item, b[i] ?? null) === true) : null;
+  if (isList(a) || isList(b))
+    return isList(a) && isList(b)
+      ? a.length === b.length && a.every((item, i) => equal(item, b[i] ?? null) === true)
+      : null;
   if (a instanceof Range || b instanceof Range) {
     if (!(a instanceof Range && b instanceof Range)) return null;
-    return a.lowOpen === b.lowOpen && a.highOpen === b.highOpen && equal(a.low, b.low) === true && equal(a.high, b.high) === true;
+    return (
+      a.lowOpen === b.lowOpen &&
+      a.highOpen === b.highOpen &&
+      equal(a.low, b.low) === true &&
+      equal(a.high, b.high) === true
+    );
   }
   const [left, right] = [rank(a), rank(b)];
   if (left !== null || right !== null) return a.constructor === b.constructor ? left === right : null;
   const [one, other] = [a as Context, b as Context];
   const keys = Object.keys(one);
-  return keys.length === Object.keys(other).length && keys.every((key) => Object.hasOwn(other, key) && equal(one[key] ?? null, other[key] ?? null) === true);
+  return (
+    keys.length === Object.keys(other).length &&
+    keys.every((key) => Object.hasOwn(other, key) && equal(one[key] ?? null, other[key] ?? null) === true)
+  );
 }
 
 /** Order of two values of one kind: negative, zero or positive; null when they have no order. */
 export function order(a: Value, b: Value): number | null {
   if (typeof a === 'number' && typeof b === 'number') return a - b;
   if (typeof a === 'string' && typeof b === 'string') return a < b ? -1 : a > b ? 1 : 0;
-  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null || a.constructor !== b.constructor) return null;
+  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null || a.constructor !== b.constructor)
+    return null;
   const [left, right] = [rank(a), rank(b)];
   return left === null || right === null ? null : left - right;
 }
@@ -70,11 +92,16 @@ export function inWords(value: Value): string {
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (typeof value === 'string') return `“${value}”`;
   if (isList(value))
-    return value.length === 0 ? 'nothing' : value.length > 6 ? `${value.slice(0, 5).map(inWords).join(', ')} and ${value.length - 5} more` : value.map(inWords).join(', ');
+    return value.length === 0
+      ? 'nothing'
+      : value.length > 6
+        ? `${value.slice(0, 5).map(inWords).join(', ')} and ${value.length - 5} more`
+        : value.map(inWords).join(', ');
   if (value instanceof CalendarDate) return value.words;
   if (value instanceof DateTime) return `${value.date.words}, ${String(value.time).slice(0, 5)}`;
   if (value instanceof Duration) return lengthInWords(value.parts);
-  if (value instanceof Months) return lengthInWords({ years: Math.trunc(value.months / 12), months: value.months % 12 });
+  if (value instanceof Months)
+    return lengthInWords({ years: Math.trunc(value.months / 12), months: value.months % 12 });
   if (isContext(value))
     return Object.entries(value)
       .map(([key, each]) => `${key} ${inWords(each)}`)
@@ -84,6 +111,8 @@ export function inWords(value: Value): string {
 
 /** `2 days 3 hours`, `1 year`; nothing at all is `0` of the smallest part. */
 function lengthInWords(parts: Readonly<Record<string, number>>): string {
-  const said = Object.entries(parts).flatMap(([name, n]) => (n === 0 ? [] : [`${n} ${Math.abs(n) === 1 ? name.slice(0, -1) : name}`]));
+  const said = Object.entries(parts).flatMap(([name, n]) =>
+    n === 0 ? [] : [`${n} ${Math.abs(n) === 1 ? name.slice(0, -1) : name}`],
+  );
   return said.join(' ') || `0 ${Object.keys(parts).at(-1)}`;
 }

@@ -6,12 +6,16 @@ import { presetReads } from './presets.ts';
 
 /** Whether an action shows in the form, given the fields that count there. */
 const shows = (action: Action, needed: ReadonlySet<string>): boolean =>
-  action.do === 'set' ? needed.has(action.field) : action.do === 'clear' ? action.fields.some((key) => needed.has(key)) : true;
+  action.do === 'set'
+    ? needed.has(action.field)
+    : action.do === 'clear'
+      ? action.fields.some((key) => needed.has(key))
+      : true;
 
 /**
- * What a requester’s device needs to complete a form, and no more: the fields that are asked, those that rules, defaults and
- * instructions of the form read, and the rules that change what is asked. Fields only the desk works with stay in the house,
- * and so do the names and reasons of rules.
+ * What a requester’s device needs to complete a form, and no more: the fields that are asked, those
+ * that rules, defaults and instructions of the form read, and the rules that change what is asked.
+ * Fields only the desk works with stay in the house, and so do the names and reasons of rules.
  */
 export function askedForm(form: AskedForm): AskedForm {
   const fields = new Map(form.fields.map((field) => [field.key, field]));
@@ -31,7 +35,8 @@ export function askedForm(form: AskedForm): AskedForm {
     before = needed.size;
     for (const rule of running) {
       const acts = [...rule.then, ...rule.otherwise].filter((action) => shows(action, needed));
-      if (acts.length > 0) need([...namesIn(rule.when), ...acts.flatMap((action) => (action.do === 'set' ? namesIn(action.value) : []))]);
+      if (acts.length > 0)
+        need([...namesIn(rule.when), ...acts.flatMap((action) => (action.do === 'set' ? namesIn(action.value) : []))]);
     }
   }
   const rules = running.flatMap((rule): FormRule[] => {

@@ -23,7 +23,16 @@ const differs = (a: unknown, b: unknown): boolean => !isSame(a, b);
 export function compareDesigns(before: FormDesign | null, after: FormDesign): readonly DesignChange[] {
   const asked = after.parts.filter((part) => part.part === 'question').length;
   if (!before)
-    return [{ page: 'questions', at: 'title', words: `First release: ${asked} ${asked === 1 ? 'question' : 'questions'}.`, before: '', after: after.title, reaches: 'form' }];
+    return [
+      {
+        page: 'questions',
+        at: 'title',
+        words: `First release: ${asked} ${asked === 1 ? 'question' : 'questions'}.`,
+        before: '',
+        after: after.title,
+        reaches: 'form',
+      },
+    ];
   const scopes = { before: requestScope(before.fields), after: requestScope(after.fields) };
   return [
     ...wordingChanges(before, after),
@@ -41,35 +50,72 @@ function wordingChanges(before: FormDesign, after: FormDesign): readonly DesignC
     ['subject', 'What requests are called in lists changes.'],
   ] as const;
   return lines.flatMap(([name, words]) =>
-    before[name] === after[name] ? [] : [{ page: 'questions' as const, at: name, words, before: before[name], after: after[name], reaches: 'form' as const }],
+    before[name] === after[name]
+      ? []
+      : [
+          {
+            page: 'questions' as const,
+            at: name,
+            words,
+            before: before[name],
+            after: after[name],
+            reaches: 'form' as const,
+          },
+        ],
   );
 }
 
 function fieldChanges(before: FormDesign, after: FormDesign, was: Scope, is: Scope): readonly DesignChange[] {
   const changes: DesignChange[] = [];
-  const add = (field: Field, words: string, old: string, fresh: string, reaches: DesignChange['reaches'] = 'register'): void =>
-    void changes.push({ page: 'questions', at: field.key, words, before: old, after: fresh, reaches });
+  const add = (
+    field: Field,
+    words: string,
+    old: string,
+    fresh: string,
+    reaches: DesignChange['reaches'] = 'register',
+  ): void => void changes.push({ page: 'questions', at: field.key, words, before: old, after: fresh, reaches });
   const source = (field: Field, scope: Scope): string =>
     field.source === 'computed'
       ? `computed: ${expressionInWords(field.formula, scope)}`
       : field.source === 'carried'
         ? `${field.live ? 'live' : 'frozen'}, carried by ${field.reference}`
         : field.source;
-  const preset = (field: Field, design: FormDesign, scope: Scope): string => (isFilled(field) && field.preset ? presetInWords(field, field.preset, design, scope) : '');
+  const preset = (field: Field, design: FormDesign, scope: Scope): string =>
+    isFilled(field) && field.preset ? presetInWords(field, field.preset, design, scope) : '';
   for (const field of after.fields) {
     const old = before.fields.find((each) => each.key === field.key);
     if (!old) {
-      add(field, `New field in the register: “${field.label}”${field.source === 'asked' ? '' : `, ${field.source}`}.`, '', field.label);
+      add(
+        field,
+        `New field in the register: “${field.label}”${field.source === 'asked' ? '' : `, ${field.source}`}.`,
+        '',
+        field.label,
+      );
       continue;
     }
-    if (old.label !== field.label) add(field, `Field “${old.label}” is now called “${field.label}”.`, old.label, field.label);
-    if (differs(old.type, field.type)) add(field, `“${field.label}”: its options or limits change.`, typeInWords(old), typeInWords(field));
+    if (old.label !== field.label)
+      add(field, `Field “${old.label}” is now called “${field.label}”.`, old.label, field.label);
+    if (differs(old.type, field.type))
+      add(field, `“${field.label}”: its options or limits change.`, typeInWords(old), typeInWords(field));
     if (source(old, was) !== source(field, is))
-      add(field, `“${field.label}”: ${field.source === 'computed' ? 'how it is computed changes' : 'where it comes from changes'}.`, source(old, was), source(field, is));
-    if (preset(old, before, was) !== preset(field, after, is)) add(field, `“${field.label}”: its default changes.`, preset(old, before, was), preset(field, after, is), 'form');
+      add(
+        field,
+        `“${field.label}”: ${field.source === 'computed' ? 'how it is computed changes' : 'where it comes from changes'}.`,
+        source(old, was),
+        source(field, is),
+      );
+    if (preset(old, before, was) !== preset(field, after, is))
+      add(field, `“${field.label}”: its default changes.`, preset(old, before, was), preset(field, after, is), 'form');
   }
   for (const field of before.fields)
-    if (!after.fields.some((each) => each.key === field.key)) add(field, `The form no longer knows “${field.label}”; the register keeps what it holds.`, field.label, '', 'form');
+    if (!after.fields.some((each) => each.key === field.key))
+      add(
+        field,
+        `The form no longer knows “${field.label}”; the register keeps what it holds.`,
+        field.label,
+        '',
+        'form',
+      );
   return changes;
 }
 
@@ -79,7 +125,10 @@ function typeInWords({ type }: Field): string {
     case 'choice':
     case 'choices':
       return [
-        ...type.options.map((option) => `${option.label}${option.colour ? `, ${option.colour}` : ''}${option.retired ? ' (retired)' : ''}`),
+        ...type.options.map(
+          (option) =>
+            `${option.label}${option.colour ? `, ${option.colour}` : ''}${option.retired ? ' (retired)' : ''}`,
+        ),
         ...(type.other ? ['something else'] : []),
       ].join('; ');
     case 'level':
@@ -105,7 +154,8 @@ const questionName = (part: Question): string => `${part.asks}${part.help ? ` ($
 
 function partChanges(before: FormDesign, after: FormDesign): readonly DesignChange[] {
   const changes: DesignChange[] = [];
-  const add = (at: string, words: string, old = '', fresh = ''): void => void changes.push({ page: 'questions', at, words, before: old, after: fresh, reaches: 'form' });
+  const add = (at: string, words: string, old = '', fresh = ''): void =>
+    void changes.push({ page: 'questions', at, words, before: old, after: fresh, reaches: 'form' });
   const oldOf = (key: string): Part | undefined => before.parts.find((part) => partKey(part) === key);
   for (const part of after.parts) {
     const key = partKey(part);
@@ -120,9 +170,15 @@ function partChanges(before: FormDesign, after: FormDesign): readonly DesignChan
           old.required ? 'required' : 'can be left empty',
           part.required ? 'required' : 'can be left empty',
         );
-      if (old.asks !== part.asks || old.help !== part.help) add(key, `“${name}”: its wording changes.`, questionName(old), questionName(part));
+      if (old.asks !== part.asks || old.help !== part.help)
+        add(key, `“${name}”: its wording changes.`, questionName(old), questionName(part));
       if ((old.whenHidden ?? 'ignored') !== (part.whenHidden ?? 'ignored'))
-        add(key, `“${name}”: what becomes of its answer when it goes away changes.`, old.whenHidden ?? 'ignored', part.whenHidden ?? 'ignored');
+        add(
+          key,
+          `“${name}”: what becomes of its answer when it goes away changes.`,
+          old.whenHidden ?? 'ignored',
+          part.whenHidden ?? 'ignored',
+        );
     } else if (differs(old, part)) add(key, `The ${part.part} “${name}” changes.`, partName(before, key), name);
   }
   for (const part of before.parts) {
@@ -130,19 +186,29 @@ function partChanges(before: FormDesign, after: FormDesign): readonly DesignChan
     if (after.parts.some((each) => partKey(each) === key)) continue;
     add(
       key,
-      part.part === 'question' ? `“${partName(before, key)}” is no longer asked; what was answered stays.` : `The ${part.part} “${partName(before, key)}” goes away.`,
+      part.part === 'question'
+        ? `“${partName(before, key)}” is no longer asked; what was answered stays.`
+        : `The ${part.part} “${partName(before, key)}” goes away.`,
       partName(before, key),
     );
   }
-  const kept = (design: FormDesign, other: FormDesign): string[] => design.parts.map(partKey).filter((key) => other.parts.some((part) => partKey(part) === key));
+  const kept = (design: FormDesign, other: FormDesign): string[] =>
+    design.parts.map(partKey).filter((key) => other.parts.some((part) => partKey(part) === key));
   const [was, is] = [kept(before, after), kept(after, before)];
-  if (differs(was, is)) add('title', 'The order on the form changes.', was.map((key) => partName(before, key)).join(', '), is.map((key) => partName(after, key)).join(', '));
+  if (differs(was, is))
+    add(
+      'title',
+      'The order on the form changes.',
+      was.map((key) => partName(before, key)).join(', '),
+      is.map((key) => partName(after, key)).join(', '),
+    );
   return changes;
 }
 
 function ruleChanges(before: FormDesign, after: FormDesign, was: Scope, is: Scope): readonly DesignChange[] {
   const changes: DesignChange[] = [];
-  const add = (at: string, words: string, old: string, fresh: string): void => void changes.push({ page: 'rules', at, words, before: old, after: fresh, reaches: 'form' });
+  const add = (at: string, words: string, old: string, fresh: string): void =>
+    void changes.push({ page: 'rules', at, words, before: old, after: fresh, reaches: 'form' });
   for (const rule of after.rules) {
     const old = before.rules.find((each) => each.id === rule.id);
     const fresh = ruleInWords(rule, after, is);
@@ -151,24 +217,39 @@ function ruleChanges(before: FormDesign, after: FormDesign, was: Scope, is: Scop
       const earlier = ruleInWords(old, before, was);
       if (old.on !== rule.on) add(rule.id, `Rule “${rule.name}” is turned ${rule.on ? 'on' : 'off'}.`, earlier, fresh);
       else if (earlier !== fresh) add(rule.id, `Rule “${rule.name}” changes.`, earlier, fresh);
-      else add(rule.id, `Rule “${old.name}”: its name or description changes.`, `${old.name} ${old.says}`.trim(), `${rule.name} ${rule.says}`.trim());
+      else
+        add(
+          rule.id,
+          `Rule “${old.name}”: its name or description changes.`,
+          `${old.name} ${old.says}`.trim(),
+          `${rule.name} ${rule.says}`.trim(),
+        );
     }
   }
-  for (const rule of before.rules) if (!after.rules.some((each) => each.id === rule.id)) add(rule.id, `Rule “${rule.name}” goes away.`, ruleInWords(rule, before, was), '');
-  const order = (design: FormDesign, other: FormDesign): string[] => design.rules.flatMap((rule) => (other.rules.some((each) => each.id === rule.id) ? [rule.name] : []));
-  const ids = (design: FormDesign, other: FormDesign): string[] => design.rules.flatMap((rule) => (other.rules.some((each) => each.id === rule.id) ? [rule.id] : []));
-  if (differs(ids(before, after), ids(after, before))) add('', 'The order of the rules changes.', order(before, after).join(', '), order(after, before).join(', '));
+  for (const rule of before.rules)
+    if (!after.rules.some((each) => each.id === rule.id))
+      add(rule.id, `Rule “${rule.name}” goes away.`, ruleInWords(rule, before, was), '');
+  const order = (design: FormDesign, other: FormDesign): string[] =>
+    design.rules.flatMap((rule) => (other.rules.some((each) => each.id === rule.id) ? [rule.name] : []));
+  const ids = (design: FormDesign, other: FormDesign): string[] =>
+    design.rules.flatMap((rule) => (other.rules.some((each) => each.id === rule.id) ? [rule.id] : []));
+  if (differs(ids(before, after), ids(after, before)))
+    add('', 'The order of the rules changes.', order(before, after).join(', '), order(after, before).join(', '));
   return changes;
 }
 
 function tableChanges(before: FormDesign, after: FormDesign): readonly DesignChange[] {
   const changes: DesignChange[] = [];
   const rows = (design: FormDesign): string => `${design.routing.rows.length} rows`;
-  const add = (page: DesignChange['page'], words: string, old = '', fresh = ''): void => void changes.push({ page, at: page, words, before: old, after: fresh, reaches: 'form' });
-  const unique = (design: FormDesign): string => design.unique.map((rule) => rule.fields.map((key) => partName(design, key)).join(' + ')).join('; ');
-  if (differs(before.unique, after.unique)) add('questions', 'What must not be asked twice changes.', unique(before), unique(after));
+  const add = (page: DesignChange['page'], words: string, old = '', fresh = ''): void =>
+    void changes.push({ page, at: page, words, before: old, after: fresh, reaches: 'form' });
+  const unique = (design: FormDesign): string =>
+    design.unique.map((rule) => rule.fields.map((key) => partName(design, key)).join(' + ')).join('; ');
+  if (differs(before.unique, after.unique))
+    add('questions', 'What must not be asked twice changes.', unique(before), unique(after));
   if (differs(before.routing, after.routing)) add('routing', 'The routing table changes.', rows(before), rows(after));
-  if (differs(before.approval, after.approval)) add('approval', 'The approval path changes.', before.approval.step.label, after.approval.step.label);
+  if (differs(before.approval, after.approval))
+    add('approval', 'The approval path changes.', before.approval.step.label, after.approval.step.label);
   if (differs(before.deadline, after.deadline)) add('approval', 'The deadline plan changes.');
   return changes;
 }

@@ -38,12 +38,17 @@ export interface AskedQuestion extends Question {
 
 export type ShownPart = AskedQuestion | Exclude<Part, Question>;
 
-/** What a set of answers comes to: what is asked and shown, the values to store, and every problem. */
+/**
+ * What a set of answers comes to: what is asked and shown, the values to store, and every problem.
+ */
 export interface Completion {
   /** What stands on the form, in order. Headings with nothing under them are left out. */
   readonly parts: readonly ShownPart[];
   readonly asked: readonly AskedQuestion[];
-  /** Answers to what is asked, presets and computed values. The answer to a hidden question is not among them, unless it is to be kept. */
+  /**
+   * Answers to what is asked, presets and computed values. The answer to a hidden question is not
+   * among them, unless it is to be kept.
+   */
   readonly values: Values;
   /** What the requester has to mend, in the order of the form. */
   readonly problems: readonly Problem[];
@@ -59,12 +64,15 @@ export interface Completion {
 
 const UNANSWERED = 'has no answer yet.';
 
-/** Whether a problem is only that nothing was answered yet: not to be shown before somebody tries to send. */
+/**
+ * Whether a problem is only that nothing was answered yet: not to be shown before somebody tries to
+ * send.
+ */
 export const isUnanswered = (problem: Pick<Problem, 'message'>): boolean => problem.message.endsWith(UNANSWERED);
 
 /**
- * Prepares a form for completing answers, once per release. The browser runs the result at every keystroke, the server on
- * every submit; both get the same answer for the same input.
+ * Prepares a form for completing answers, once per release. The browser runs the result at every
+ * keystroke, the server on every submit; both get the same answer for the same input.
  */
 export function prepareCompletion(form: AskedForm): (answers: RawAnswers, facts: RequestFacts) => Completion {
   const { fields, parts } = form;
@@ -78,14 +86,20 @@ export function prepareCompletion(form: AskedForm): (answers: RawAnswers, facts:
   const asking = new Map<string, Question>();
   /** By the place of the field: the question that asks for it, and where that stands. */
   const asks = fields.map((field) => {
-    const place = field.source === 'asked' ? places.findIndex(({ part }) => part.part === 'question' && part.field === field.key) : -1;
+    const place =
+      field.source === 'asked'
+        ? places.findIndex(({ part }) => part.part === 'question' && part.field === field.key)
+        : -1;
     const part = places[place]?.part;
     if (part?.part !== 'question') return null;
     asking.set(field.key, part);
     return { question: part, place };
   });
   const hasOrder = fields.some((field) => 'notBefore' in field.type && field.type.notBefore !== undefined);
-  const remembered = new Map<string, { readonly raw: RawAnswer; readonly facts: RequestFacts; readonly read: ReadAnswer }>();
+  const remembered = new Map<
+    string,
+    { readonly raw: RawAnswer; readonly facts: RequestFacts; readonly read: ReadAnswer }
+  >();
 
   /** Reads an answer; one that is still the same needs no reading again at the next keystroke. */
   const readOnce = (field: Field, raw: RawAnswer, facts: RequestFacts): ReadAnswer => {
@@ -97,15 +111,20 @@ export function prepareCompletion(form: AskedForm): (answers: RawAnswers, facts:
   };
 
   return (answers, facts) => {
-    const reads = fields.map((field, index) => (asks[index] && Object.hasOwn(answers, field.key) ? readOnce(field, answers[field.key] ?? null, facts) : null));
+    const reads = fields.map((field, index) =>
+      asks[index] && Object.hasOwn(answers, field.key) ? readOnce(field, answers[field.key] ?? null, facts) : null,
+    );
     const settled = settle((index, effects, slots) => {
       const [field, asked, read, preset] = [fields[index], asks[index], reads[index], presets[index]];
       if (field?.source === 'given') return facts.numbers[field.key];
       if (field?.source === 'carried') return carriedValue(field, slots[indexOf.get(field.reference) ?? -1], facts);
-      // Who has not touched a question leaves its preset standing; who emptied it has answered with nothing.
+      // Who has not touched a question leaves its preset standing; who emptied it has answered with
+      // nothing.
       if (!asked || !read) return preset?.(slots, facts);
       const { question, place } = asked;
-      const takes = visibleIn(effects, facts)[place] ? !effects.locked.has(question.field) : question.whenHidden === 'kept';
+      const takes = visibleIn(effects, facts)[place]
+        ? !effects.locked.has(question.field)
+        : question.whenHidden === 'kept';
       if (takes) return read.state === 'value' ? read.value : undefined;
       return preset?.(slots, facts);
     }, facts);
@@ -126,7 +145,11 @@ export function prepareCompletion(form: AskedForm): (answers: RawAnswers, facts:
       return asked;
     });
     if (hasOrder) problems.push(...orderProblems(fields, values).filter((problem) => isAsked.has(problem.field)));
-    problems.push(...effects.refusals.map(({ field, text, fix }): Problem => ({ field: isAsked.has(field) ? field : 'form', message: text, fix })));
+    problems.push(
+      ...effects.refusals.map(
+        ({ field, text, fix }): Problem => ({ field: isAsked.has(field) ? field : 'form', message: text, fix }),
+      ),
+    );
     return {
       parts: shown,
       asked: [...isAsked.values()],
@@ -134,7 +157,9 @@ export function prepareCompletion(form: AskedForm): (answers: RawAnswers, facts:
       problems,
       strangers: strangersAmong(answers, asking, isAsked),
       warnings: effects.warnings,
-      cleared: fields.flatMap((field, index) => (reads[index] && asks[index]?.question.whenHidden === 'cleared' && !isAsked.has(field.key) ? [field.key] : [])),
+      cleared: fields.flatMap((field, index) =>
+        reads[index] && asks[index]?.question.whenHidden === 'cleared' && !isAsked.has(field.key) ? [field.key] : [],
+      ),
       rules: rules.running.map((rule, index) => ({ rule, held: effects.held[index] ?? null })),
       atRest: settled.atRest,
     };
@@ -142,13 +167,29 @@ export function prepareCompletion(form: AskedForm): (answers: RawAnswers, facts:
 }
 
 /** All that keeps a completion from being taken in. */
-export const refusalsOf = ({ problems, strangers }: Pick<Completion, 'problems' | 'strangers'>): readonly Problem[] => [...problems, ...strangers];
+export const refusalsOf = ({ problems, strangers }: Pick<Completion, 'problems' | 'strangers'>): readonly Problem[] => [
+  ...problems,
+  ...strangers,
+];
 
-/** The answers to send: those to what is asked and open, and those that are kept although their question is away. */
-export function answersToSend(answers: RawAnswers, { asked }: Pick<Completion, 'asked'>, parts: readonly Part[]): RawAnswers {
+/**
+ * The answers to send: those to what is asked and open, and those that are kept although their
+ * question is away.
+ */
+export function answersToSend(
+  answers: RawAnswers,
+  { asked }: Pick<Completion, 'asked'>,
+  parts: readonly Part[],
+): RawAnswers {
   const open = new Set(asked.filter((question) => !question.locked).map((question) => question.field));
-  const kept = new Set(questionsOf(parts).flatMap((question) => (question.whenHidden === 'kept' ? [question.field] : [])));
-  return Object.fromEntries(Object.entries(answers).filter(([key]) => open.has(key) || (kept.has(key) && !asked.some((question) => question.field === key))));
+  const kept = new Set(
+    questionsOf(parts).flatMap((question) => (question.whenHidden === 'kept' ? [question.field] : [])),
+  );
+  return Object.fromEntries(
+    Object.entries(answers).filter(
+      ([key]) => open.has(key) || (kept.has(key) && !asked.some((question) => question.field === key)),
+    ),
+  );
 }
 
 function asAsked(
@@ -162,7 +203,8 @@ function asAsked(
   const { field: key } = question;
   const isLocked = locked.has(key) || put.has(key);
   const known = field && value !== undefined;
-  // Named one by one: a form of hundreds of questions is completed at every keystroke, and spreading them would cost more than the rules.
+  // Named one by one: a form of hundreds of questions is completed at every keystroke, and
+  // spreading them would cost more than the rules.
   return {
     part: 'question',
     field: key,
@@ -177,7 +219,10 @@ function asAsked(
   };
 }
 
-/** An instruction with the values it names; what is empty yet is told by dots, so that the sentence still reads. */
+/**
+ * An instruction with the values it names; what is empty yet is told by dots, so that the sentence
+ * still reads.
+ */
 const merged = (text: string, fields: readonly Field[], values: Values, nameOf: NameOf): string =>
   text.replace(/\{(\w+)\}/g, (_, key: string) => {
     const field = fields.find((each) => each.key === key);
@@ -188,7 +233,11 @@ const merged = (text: string, fields: readonly Field[], values: Values, nameOf: 
 /** A section or page that has nothing to show under it is no help to anybody. */
 function withoutEmptyHeadings(places: readonly Place[]): readonly Place[] {
   if (places.every(({ section, page }) => section === null && page === FIRST_PAGE)) return places;
-  const filled = new Set(places.flatMap(({ part, section, page }) => (part.part === 'question' || part.part === 'instruction' ? [section, page] : [])));
+  const filled = new Set(
+    places.flatMap(({ part, section, page }) =>
+      part.part === 'question' || part.part === 'instruction' ? [section, page] : [],
+    ),
+  );
   return places.filter(({ part, key }) => (part.part !== 'section' && part.part !== 'page') || filled.has(key));
 }
 
@@ -204,7 +253,12 @@ function valuesOf(fields: readonly Field[], held: readonly (FieldValue | undefin
 /** At most so many cells of line items are told at once. */
 const CELLS_TOLD = 50;
 
-function problemsAt(question: AskedQuestion, field: Field | undefined, read: ReadAnswer | undefined, value: FieldValue | undefined): readonly Problem[] {
+function problemsAt(
+  question: AskedQuestion,
+  field: Field | undefined,
+  read: ReadAnswer | undefined,
+  value: FieldValue | undefined,
+): readonly Problem[] {
   if (!field) return [];
   const key = question.field;
   if (!question.locked && read?.state === 'wrong') {
@@ -218,7 +272,9 @@ function problemsAt(question: AskedQuestion, field: Field | undefined, read: Rea
     }));
   }
   if (value === undefined) return question.required ? [missing(question, field)] : [];
-  return question.offers && (field.type.kind === 'choice' || field.type.kind === 'choices') ? notOffered(question, field, value) : [];
+  return question.offers && (field.type.kind === 'choice' || field.type.kind === 'choices')
+    ? notOffered(question, field, value)
+    : [];
 }
 
 function notOffered(question: AskedQuestion, field: Field, value: FieldValue): readonly Problem[] {
@@ -229,10 +285,20 @@ function notOffered(question: AskedQuestion, field: Field, value: FieldValue): r
   );
   if (gone === undefined) return [];
   const label = options.find((option) => option.key === gone)?.label ?? gone;
-  return [{ field: question.field, message: `“${label}” is not offered with these answers.`, fix: 'Choose another from the list.' }];
+  return [
+    {
+      field: question.field,
+      message: `“${label}” is not offered with these answers.`,
+      fix: 'Choose another from the list.',
+    },
+  ];
 }
 
-function strangersAmong(answers: RawAnswers, askedHere: ReadonlyMap<string, Question>, asked: ReadonlyMap<string, AskedQuestion>): readonly Problem[] {
+function strangersAmong(
+  answers: RawAnswers,
+  askedHere: ReadonlyMap<string, Question>,
+  asked: ReadonlyMap<string, AskedQuestion>,
+): readonly Problem[] {
   return Object.keys(answers).flatMap((key): Problem[] => {
     const question = askedHere.get(key);
     if (!question) return [{ field: key, message: `This form does not ask for “${key}”.`, fix: 'Leave it out.' }];
@@ -240,14 +306,36 @@ function strangersAmong(answers: RawAnswers, askedHere: ReadonlyMap<string, Ques
     if (!now)
       return question.whenHidden === 'kept'
         ? []
-        : [{ field: key, message: 'This is not asked with the other answers as they are.', fix: 'Leave it out, or change the answers it depends on.' }];
-    return now.locked ? [{ field: key, message: 'This is set by the form and can’t be answered.', fix: 'Leave it out.' }] : [];
+        : [
+            {
+              field: key,
+              message: 'This is not asked with the other answers as they are.',
+              fix: 'Leave it out, or change the answers it depends on.',
+            },
+          ];
+    return now.locked
+      ? [{ field: key, message: 'This is set by the form and can’t be answered.', fix: 'Leave it out.' }]
+      : [];
   });
 }
 
-const PICKED: ReadonlySet<string> = new Set(['choice', 'choices', 'level', 'yes-no', 'date', 'date-time', 'person', 'people', 'term', 'terms', 'reference', 'references']);
+const PICKED: ReadonlySet<string> = new Set([
+  'choice',
+  'choices',
+  'level',
+  'yes-no',
+  'date',
+  'date-time',
+  'person',
+  'people',
+  'term',
+  'terms',
+  'reference',
+  'references',
+]);
 
 function missing(question: Question, field: Field): Problem {
-  const fix = field.type.kind === 'line-items' ? 'Add a line.' : PICKED.has(field.type.kind) ? 'Choose one.' : 'Fill it in.';
+  const fix =
+    field.type.kind === 'line-items' ? 'Add a line.' : PICKED.has(field.type.kind) ? 'Choose one.' : 'Fill it in.';
   return { field: question.field, message: `“${question.asks || field.label}” ${UNANSWERED}`, fix };
 }

@@ -3,7 +3,10 @@ import type { DeadlinePlan } from '../deadline/index.ts';
 import type { Field } from '../register/index.ts';
 import type { RoutingTable } from '../routing/index.ts';
 
-/** What becomes of an answer whose question went away: not stored, emptied at once, or stored all the same. */
+/**
+ * What becomes of an answer whose question went away: not stored, emptied at once, or stored all
+ * the same.
+ */
 export type WhenHidden = 'ignored' | 'cleared' | 'kept';
 
 /** A question asks for one field, in words of its own. */
@@ -39,16 +42,23 @@ export interface Instruction {
   readonly part: 'instruction';
   readonly id: string;
   readonly text: string;
-  /** A letter the reader can begin from here; its subject names the form, or the request once it has a number. */
+  /**
+   * A letter the reader can begin from here; its subject names the form, or the request once it has
+   * a number.
+   */
   readonly mail?: { readonly label: string; readonly to: string };
 }
 
 export type Part = Question | Section | Page | Instruction;
 
-/** What rules and links name a part by: a question by its field; ids of other parts have a hyphen, which no field key has. */
+/**
+ * What rules and links name a part by: a question by its field; ids of other parts have a hyphen,
+ * which no field key has.
+ */
 export const partKey = (part: Part): string => (part.part === 'question' ? part.field : part.id);
 
-export const questionsOf = (parts: readonly Part[]): readonly Question[] => parts.filter((part) => part.part === 'question');
+export const questionsOf = (parts: readonly Part[]): readonly Question[] =>
+  parts.filter((part) => part.part === 'question');
 
 /** Where a jump can begin or end besides a page’s id. */
 export const FIRST_PAGE = 'first';
@@ -71,8 +81,9 @@ export type Action =
 export type ActionName = Action['do'];
 
 /**
- * “When … then … otherwise …”. A part that some rule shows stays away until one does. Rules run in their order: where two
- * disagree about the same thing, the later one decides. When it can’t be said whether the condition holds, neither side is done.
+ * “When … then … otherwise …”. A part that some rule shows stays away until one does. Rules run in
+ * their order: where two disagree about the same thing, the later one decides. When it can’t be
+ * said whether the condition holds, neither side is done.
  */
 export interface FormRule {
   readonly id: string;
@@ -88,7 +99,10 @@ export interface FormRule {
   readonly runs: 'filling' | 'saving';
 }
 
-/** No two requests may have the same answers here; capitals, accents of space and letters’ forms aside. */
+/**
+ * No two requests may have the same answers here; capitals, accents of space and letters’ forms
+ * aside.
+ */
 export interface UniqueRule {
   readonly id: string;
   readonly fields: readonly string[];

@@ -1,4 +1,12 @@
-import { type Compiled, compile, parseExpression, type Scope, type Slots, type Ternary, type Value } from '../expression/index.ts';
+import {
+  type Compiled,
+  compile,
+  parseExpression,
+  type Scope,
+  type Slots,
+  type Ternary,
+  type Value,
+} from '../expression/index.ts';
 import type { Action, AskedForm, FormRule } from './design.ts';
 import { pageKeys, pagesBetween } from './layout.ts';
 
@@ -32,7 +40,9 @@ interface ReadyRule {
   readonly otherwise: readonly ReadyAction[];
 }
 
-type ReadyAction = { readonly action: Exclude<Action, { do: 'set' }> } | { readonly action: Extract<Action, { do: 'set' }>; readonly value: Compiled };
+type ReadyAction =
+  | { readonly action: Exclude<Action, { do: 'set' }> }
+  | { readonly action: Extract<Action, { do: 'set' }>; readonly value: Compiled };
 
 const CANT_SAY: Compiled = () => null;
 
@@ -41,7 +51,8 @@ const compiled = (text: string, scope: Scope): Compiled => {
   return parsed.ok ? compile(parsed.value, scope) : CANT_SAY;
 };
 
-const ready = (action: Action, scope: Scope): ReadyAction => (action.do === 'set' ? { action, value: compiled(action.value, scope) } : { action });
+const ready = (action: Action, scope: Scope): ReadyAction =>
+  action.do === 'set' ? { action, value: compiled(action.value, scope) } : { action };
 
 /** Rules compiled once; what can’t be read never holds, and findings stop such a form’s release. */
 export class ReadyRules {
@@ -83,7 +94,8 @@ export class ReadyRules {
       const value = holds(slots, null);
       const held = typeof value === 'boolean' ? value : null;
       effects.held.push(held);
-      for (const each of held === true ? then : held === false ? otherwise : []) this.carryOut(each, rule.id, slots, effects);
+      for (const each of held === true ? then : held === false ? otherwise : [])
+        this.carryOut(each, rule.id, slots, effects);
     }
     return effects;
   }
@@ -135,12 +147,20 @@ const noEffects = () => ({
 });
 
 type Mutable<T> = {
-  readonly [K in keyof T]: T[K] extends ReadonlyMap<infer A, infer B> ? Map<A, B> : T[K] extends ReadonlySet<infer A> ? Set<A> : T[K] extends readonly (infer A)[] ? A[] : T[K];
+  readonly [K in keyof T]: T[K] extends ReadonlyMap<infer A, infer B>
+    ? Map<A, B>
+    : T[K] extends ReadonlySet<infer A>
+      ? Set<A>
+      : T[K] extends readonly (infer A)[]
+        ? A[]
+        : T[K];
 };
 
 /** Parts that some rule shows: they stay away until one does. */
 export function awaitingParts(rules: readonly FormRule[]): ReadonlySet<string> {
-  const shown = (actions: readonly Action[]): readonly string[] => actions.flatMap((action) => (action.do === 'show' ? action.parts : []));
-  // A rule that shows on one side and hides on the other says all there is; either way the part waits for the rule.
+  const shown = (actions: readonly Action[]): readonly string[] =>
+    actions.flatMap((action) => (action.do === 'show' ? action.parts : []));
+  // A rule that shows on one side and hides on the other says all there is; either way the part
+  // waits for the rule.
   return new Set(rules.filter((rule) => rule.on).flatMap((rule) => [...shown(rule.then), ...shown(rule.otherwise)]));
 }

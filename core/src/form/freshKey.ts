@@ -1,4 +1,7 @@
-/** A key from a label that nothing here has yet: `Car plate` becomes `car_plate`, then `car_plate_2`. Expressions can name it. */
+/**
+ * A key from a label that nothing here has yet: `Car plate` becomes `car_plate`, then
+ * `car_plate_2`. Expressions can name it.
+ */
 export function freshKey(label: string, taken: ReadonlySet<string>): string {
   const stem =
     label

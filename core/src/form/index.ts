@@ -1,6 +1,14 @@
 export { askedForm } from './askedForm.ts';
 export { compareDesigns, type DesignChange } from './compare.ts';
-export { type AskedQuestion, answersToSend, type Completion, isUnanswered, prepareCompletion, refusalsOf, type ShownPart } from './complete.ts';
+export {
+  type AskedQuestion,
+  answersToSend,
+  type Completion,
+  isUnanswered,
+  prepareCompletion,
+  refusalsOf,
+  type ShownPart,
+} from './complete.ts';
 export {
   type Action,
   type ActionName,
@@ -28,8 +36,35 @@ export { freshKey } from './freshKey.ts';
 export { type Kept, prepareKeeping } from './keep.ts';
 export { pageKeys, placesOf } from './layout.ts';
 export { type Merged, mergeDesigns } from './merge.ts';
-export { fieldsBrought, isReferring, lookedAtTogether, notOffered, type OfferTest, offerScope, prepareOffer } from './offers.ts';
-export { asking, blankDesign, designFromRows, designOf, type Ground, guessKind, RECIPES, type Recipe } from './recipes/index.ts';
-export { answerSchema, type FormFile, formFile, groupsNeeded, type JsonSchema, type Needs, namedBy, type Places, settledHere } from './takeAlong.ts';
+export {
+  fieldsBrought,
+  isReferring,
+  lookedAtTogether,
+  notOffered,
+  type OfferTest,
+  offerScope,
+  prepareOffer,
+} from './offers.ts';
+export {
+  asking,
+  blankDesign,
+  designFromRows,
+  designOf,
+  type Ground,
+  guessKind,
+  RECIPES,
+  type Recipe,
+} from './recipes/index.ts';
+export {
+  answerSchema,
+  type FormFile,
+  formFile,
+  groupsNeeded,
+  type JsonSchema,
+  type Needs,
+  namedBy,
+  type Places,
+  settledHere,
+} from './takeAlong.ts';
 export { claimOf } from './unique.ts';
 export { actionInWords, expressionInWords, partName, presetInWords, ruleInWords } from './words.ts';

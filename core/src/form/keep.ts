@@ -1,4 +1,12 @@
-import { type Field, type FieldValue, orderProblems, type Problem, type RequestFacts, requestScope, type Values } from '../register/index.ts';
+import {
+  type Field,
+  type FieldValue,
+  orderProblems,
+  type Problem,
+  type RequestFacts,
+  requestScope,
+  type Values,
+} from '../register/index.ts';
 import { carriedValue } from './carried.ts';
 import type { AskedForm } from './design.ts';
 import { ReadyRules, type Said } from './effects.ts';
@@ -12,10 +20,13 @@ export interface Kept {
 }
 
 /**
- * Prepares the keeping of changed values, by whichever way they come in: computed fields are computed anew, and the rules
- * that run at every saving have their say. Presets are for those who ask, so none is filled in here.
+ * Prepares the keeping of changed values, by whichever way they come in: computed fields are
+ * computed anew, and the rules that run at every saving have their say. Presets are for those who
+ * ask, so none is filled in here.
  */
-export function prepareKeeping(form: AskedForm): (values: Values, touched: ReadonlySet<string>, facts: RequestFacts) => Kept {
+export function prepareKeeping(
+  form: AskedForm,
+): (values: Values, touched: ReadonlySet<string>, facts: RequestFacts) => Kept {
   const { fields } = form;
   const scope = requestScope(fields);
   const rules = new ReadyRules(form, scope, (rule) => rule.runs === 'saving');
@@ -25,10 +36,12 @@ export function prepareKeeping(form: AskedForm): (values: Values, touched: Reado
     const { effects, values: held } = settle((index, _, slots) => {
       const field = fields[index];
       if (field?.source !== 'carried') return heldBy(before, field);
-      // What is frozen stays until the reference points elsewhere; what is live follows where its request is known.
+      // What is frozen stays until the reference points elsewhere; what is live follows where its
+      // request is known.
       const pointsTo = slots[indexOf.get(field.reference) ?? -1];
       const isKnown = facts.references.some((each) => each.id === pointsTo);
-      const stays = !touched.has(field.reference) && pointsTo === (before[field.reference] ?? null) && !(field.live && isKnown);
+      const stays =
+        !touched.has(field.reference) && pointsTo === (before[field.reference] ?? null) && !(field.live && isKnown);
       return stays ? heldBy(before, field) : carriedValue(field, pointsTo, facts);
     }, facts);
     const values: Record<string, FieldValue> = { ...before };
@@ -43,10 +56,22 @@ export function prepareKeeping(form: AskedForm): (values: Values, touched: Reado
       ...orderProblems(fields, values).filter((problem) => touched.has(problem.field)),
       ...[...effects.required]
         .filter((key) => values[key] === undefined)
-        .map((key) => ({ field: key, message: `“${labelOf(key)}” is needed with these values.`, fix: 'Fill it in as well.' })),
+        .map((key) => ({
+          field: key,
+          message: `“${labelOf(key)}” is needed with these values.`,
+          fix: 'Fill it in as well.',
+        })),
       ...[...touched]
-        .filter((key) => effects.locked.has(key) || (effects.put.has(key) && JSON.stringify(before[key]) !== JSON.stringify(values[key])))
-        .map((key) => ({ field: key, message: `“${labelOf(key)}” is kept by a rule of the form.`, fix: 'Change what the rule depends on.' })),
+        .filter(
+          (key) =>
+            effects.locked.has(key) ||
+            (effects.put.has(key) && JSON.stringify(before[key]) !== JSON.stringify(values[key])),
+        )
+        .map((key) => ({
+          field: key,
+          message: `“${labelOf(key)}” is kept by a rule of the form.`,
+          fix: 'Change what the rule depends on.',
+        })),
       ...[...effects.limits].flatMap(([key, offers]) =>
         touched.has(key) &&
         isOutside(
@@ -54,16 +79,27 @@ export function prepareKeeping(form: AskedForm): (values: Values, touched: Reado
           values[key],
           offers,
         )
-          ? [{ field: key, message: `This is not offered for “${labelOf(key)}” with these values.`, fix: 'Choose another.' }]
+          ? [
+              {
+                field: key,
+                message: `This is not offered for “${labelOf(key)}” with these values.`,
+                fix: 'Choose another.',
+              },
+            ]
           : [],
       ),
-      ...effects.refusals.map(({ rule, field, text, fix }) => ({ field, message: text, fix: fix || `The rule “${nameOf(rule)}” says so.` })),
+      ...effects.refusals.map(({ rule, field, text, fix }) => ({
+        field,
+        message: text,
+        fix: fix || `The rule “${nameOf(rule)}” says so.`,
+      })),
     ];
     return { values, problems, warnings: effects.warnings };
   };
 }
 
-const heldBy = (values: Values, field: Field | undefined): FieldValue | undefined => (field && Object.hasOwn(values, field.key) ? values[field.key] : undefined);
+const heldBy = (values: Values, field: Field | undefined): FieldValue | undefined =>
+  field && Object.hasOwn(values, field.key) ? values[field.key] : undefined;
 
 /** Whether an option was chosen that a rule took away; what was said instead of one is none. */
 const isOutside = (field: Field | undefined, value: FieldValue | undefined, offers: readonly string[]): boolean => {

@@ -23,12 +23,17 @@ export function placesOf(parts: readonly Part[]): readonly Place[] {
   });
 }
 
-/** The keys of the pages in order, `first` among them when something stands before the first page. */
+/**
+ * The keys of the pages in order, `first` among them when something stands before the first page.
+ */
 export function pageKeys(parts: readonly Part[]): readonly string[] {
   return [...new Set(placesOf(parts).map((place) => place.page))];
 }
 
-/** The pages that a jump leaves out. A jump backwards, or from or to no page of the form, leaves out none. */
+/**
+ * The pages that a jump leaves out. A jump backwards, or from or to no page of the form, leaves out
+ * none.
+ */
 export function pagesBetween(pages: readonly string[], after: string, to: string): readonly string[] {
   const from = pages.indexOf(after);
   const end = to === END ? pages.length : pages.indexOf(to);

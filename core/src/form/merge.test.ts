@@ -2,23 +2,78 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type FormDesign, mergeDesigns, RECIPES } from './index.ts';
 
-const base = RECIPES.find((recipe) => recipe.key === 'purchase')?.make({ title: 'Purchase', team: 'stores', approvers: 'managers', calendar: 'desk' }) as FormDesign;
+const base = RECIPES.find((recipe) => recipe.key === 'purchase')?.make({
+  title: 'Purchase',
+  team: 'stores',
+  approvers: 'managers',
+  calendar: 'desk',
+}) as FormDesign;
 
 /** Edits of single places, each with a name by which two of them can be told apart. */
 const EDITS: readonly (readonly [string, (design: FormDesign) => FormDesign])[] = [
   ['title', (design) => ({ ...design, title: `${design.title}!` })],
   ['intro', (design) => ({ ...design, intro: `${design.intro} More.` })],
-  ['label of purpose', (design) => ({ ...design, fields: design.fields.map((field) => (field.key === 'purpose' ? { ...field, label: 'Aim' } : field)) })],
-  ['limit of purpose', (design) => ({ ...design, fields: design.fields.map((field) => (field.key === 'purpose' ? { ...field, type: { kind: 'text', most: 80 } } : field)) })],
-  ['help of lines', (design) => ({ ...design, parts: design.parts.map((part) => (part.part === 'question' && part.field === 'lines' ? { ...part, help: 'Each once.' } : part)) })],
-  ['a new section', (design) => ({ ...design, parts: [...design.parts, { part: 'section', id: 'section-9', title: 'More', text: '' }] })],
-  ['needed_by goes', (design) => ({ ...design, parts: design.parts.filter((part) => part.part !== 'question' || part.field !== 'needed_by') })],
-  ['a new rule', (design) => ({ ...design, rules: [...design.rules, { id: 'rule-9', name: 'R', says: '', when: 'true', then: [], otherwise: [], on: true, runs: 'filling' }] })],
-  ['the row', (design) => ({ ...design, routing: { ...design.routing, rows: design.routing.rows.map((row) => ({ ...row, note: 'Above a sum' })) } })],
+  [
+    'label of purpose',
+    (design) => ({
+      ...design,
+      fields: design.fields.map((field) => (field.key === 'purpose' ? { ...field, label: 'Aim' } : field)),
+    }),
+  ],
+  [
+    'limit of purpose',
+    (design) => ({
+      ...design,
+      fields: design.fields.map((field) =>
+        field.key === 'purpose' ? { ...field, type: { kind: 'text', most: 80 } } : field,
+      ),
+    }),
+  ],
+  [
+    'help of lines',
+    (design) => ({
+      ...design,
+      parts: design.parts.map((part) =>
+        part.part === 'question' && part.field === 'lines' ? { ...part, help: 'Each once.' } : part,
+      ),
+    }),
+  ],
+  [
+    'a new section',
+    (design) => ({
+      ...design,
+      parts: [...design.parts, { part: 'section', id: 'section-9', title: 'More', text: '' }],
+    }),
+  ],
+  [
+    'needed_by goes',
+    (design) => ({
+      ...design,
+      parts: design.parts.filter((part) => part.part !== 'question' || part.field !== 'needed_by'),
+    }),
+  ],
+  [
+    'a new rule',
+    (design) => ({
+      ...design,
+      rules: [
+        ...design.rules,
+        { id: 'rule-9', name: 'R', says: '', when: 'true', then: [], otherwise: [], on: true, runs: 'filling' },
+      ],
+    }),
+  ],
+  [
+    'the row',
+    (design) => ({
+      ...design,
+      routing: { ...design.routing, rows: design.routing.rows.map((row) => ({ ...row, note: 'Above a sum' })) },
+    }),
+  ],
   ['the reminder', (design) => ({ ...design, deadline: { ...design.deadline, remindBefore: 0 } })],
 ];
 const some = fc.subarray([...EDITS.keys()]);
-const made = (picks: readonly number[]): FormDesign => picks.reduce((design, pick) => EDITS[pick]?.[1](design) ?? design, base);
+const made = (picks: readonly number[]): FormDesign =>
+  picks.reduce((design, pick) => EDITS[pick]?.[1](design) ?? design, base);
 
 describe('putting two drafts together', () => {
   it('keeps every change of either side when they touch different places', () => {
@@ -36,14 +91,21 @@ describe('putting two drafts together', () => {
     fc.assert(
       fc.property(some, (picks) => {
         const draft = made(picks);
-        for (const merged of [mergeDesigns(base, draft, base), mergeDesigns(base, base, draft), mergeDesigns(base, draft, draft)])
+        for (const merged of [
+          mergeDesigns(base, draft, base),
+          mergeDesigns(base, base, draft),
+          mergeDesigns(base, draft, draft),
+        ])
           expect(merged).toEqual({ design: draft, clashes: [] });
       }),
     );
   });
 
   it('tells what both changed in different ways, and keeps mine', () => {
-    const rename = (label: string): FormDesign => ({ ...base, fields: base.fields.map((field) => (field.key === 'purpose' ? { ...field, label } : field)) });
+    const rename = (label: string): FormDesign => ({
+      ...base,
+      fields: base.fields.map((field) => (field.key === 'purpose' ? { ...field, label } : field)),
+    });
     const { design, clashes } = mergeDesigns(base, rename('Aim'), { ...rename('Goal'), intro: 'Hello.' });
     expect(clashes).toEqual(['“Aim” (its name)']);
     expect(design.fields[0]?.label).toBe('Aim');
@@ -51,7 +113,15 @@ describe('putting two drafts together', () => {
   });
 
   it('keeps what one worked on although the other took it away, and tells it', () => {
-    const [gone, worked] = [made([6]), { ...base, parts: base.parts.map((part) => (part.part === 'question' && part.field === 'needed_by' ? { ...part, required: true } : part)) }];
+    const [gone, worked] = [
+      made([6]),
+      {
+        ...base,
+        parts: base.parts.map((part) =>
+          part.part === 'question' && part.field === 'needed_by' ? { ...part, required: true } : part,
+        ),
+      },
+    ];
     for (const merged of [mergeDesigns(base, gone, worked), mergeDesigns(base, worked, gone)]) {
       expect(merged.clashes).toEqual(['“Needed by”']);
       expect(merged.design.parts).toEqual(worked.parts);
@@ -61,6 +131,11 @@ describe('putting two drafts together', () => {
   it('takes the order of the side that moved something, with what the other added in its place', () => {
     const moved = { ...base, parts: [...base.parts].reverse() };
     const { design } = mergeDesigns(base, made([5]), moved);
-    expect(design.parts.map((part) => (part.part === 'question' ? part.field : part.id))).toEqual(['needed_by', 'section-9', 'lines', 'purpose']);
+    expect(design.parts.map((part) => (part.part === 'question' ? part.field : part.id))).toEqual([
+      'needed_by',
+      'section-9',
+      'lines',
+      'purpose',
+    ]);
   });
 });

@@ -24,8 +24,9 @@ const KEYED: Readonly<Record<string, (item: Json) => string>> = {
 };
 
 /**
- * What two people made of the same draft, put together: each change of either side is kept, down to the single setting of a
- * field. Where both changed the same thing in different ways `mine` stands, and it is told.
+ * What two people made of the same draft, put together: each change of either side is kept, down to
+ * the single setting of a field. Where both changed the same thing in different ways `mine` stands,
+ * and it is told.
  */
 export function mergeDesigns(base: FormDesign, mine: FormDesign, theirs: FormDesign): Merged {
   const clashes: string[] = [];
@@ -40,8 +41,16 @@ function mergedValue(base: unknown, mine: unknown, theirs: unknown, way: readonl
   if (isSame(mine, theirs) || isSame(base, theirs)) return mine;
   if (isSame(base, mine)) return theirs;
   const keyOf = KEYED[way.at(-1) ?? ''];
-  if (keyOf && Array.isArray(base) && Array.isArray(mine) && Array.isArray(theirs)) return mergedList(base as Json[], mine as Json[], theirs as Json[], keyOf, way, clash);
-  if (isPlain(base) && isPlain(mine) && isPlain(theirs) && isSame(base.kind, mine.kind) && isSame(base.kind, theirs.kind)) return mergedObject(base, mine, theirs, way, clash);
+  if (keyOf && Array.isArray(base) && Array.isArray(mine) && Array.isArray(theirs))
+    return mergedList(base as Json[], mine as Json[], theirs as Json[], keyOf, way, clash);
+  if (
+    isPlain(base) &&
+    isPlain(mine) &&
+    isPlain(theirs) &&
+    isSame(base.kind, mine.kind) &&
+    isSame(base.kind, theirs.kind)
+  )
+    return mergedObject(base, mine, theirs, way, clash);
   clash(way);
   return mine;
 }
@@ -55,7 +64,14 @@ function mergedObject(base: Json, mine: Json, theirs: Json, way: readonly string
   return merged;
 }
 
-function mergedList(base: readonly Json[], mine: readonly Json[], theirs: readonly Json[], keyOf: (item: Json) => string, way: readonly string[], clash: Clash): readonly Json[] {
+function mergedList(
+  base: readonly Json[],
+  mine: readonly Json[],
+  theirs: readonly Json[],
+  keyOf: (item: Json) => string,
+  way: readonly string[],
+  clash: Clash,
+): readonly Json[] {
   const maps = [base, mine, theirs].map((list) => new Map(list.map((item) => [keyOf(item), item])));
   const [was, my, their] = maps as [Map<string, Json>, Map<string, Json>, Map<string, Json>];
   const kept = new Map<string, Json>();
@@ -75,7 +91,9 @@ function mergedList(base: readonly Json[], mine: readonly Json[], theirs: readon
       }
     } else if (m ?? t) kept.set(key, (m ?? t) as Json);
   }
-  return orderOf(base.map(keyOf), mine.map(keyOf), theirs.map(keyOf), new Set(kept.keys())).flatMap((key): readonly Json[] => (kept.has(key) ? [kept.get(key) as Json] : []));
+  return orderOf(base.map(keyOf), mine.map(keyOf), theirs.map(keyOf), new Set(kept.keys())).flatMap(
+    (key): readonly Json[] => (kept.has(key) ? [kept.get(key) as Json] : []),
+  );
 }
 
 /** Both added something by the same key: mine stands, and it is told unless they are the same. */
@@ -84,9 +102,18 @@ function mergedNew(mine: Json, theirs: Json, way: readonly string[], clash: Clas
   return mine;
 }
 
-/** One order for the items of both sides: that of the side that moved something, with the other’s new items after those they follow. */
-function orderOf(base: readonly string[], mine: readonly string[], theirs: readonly string[], kept: ReadonlySet<string>): readonly string[] {
-  const common = (list: readonly string[], other: readonly string[]): readonly string[] => list.filter((key) => other.includes(key));
+/**
+ * One order for the items of both sides: that of the side that moved something, with the other’s
+ * new items after those they follow.
+ */
+function orderOf(
+  base: readonly string[],
+  mine: readonly string[],
+  theirs: readonly string[],
+  kept: ReadonlySet<string>,
+): readonly string[] {
+  const common = (list: readonly string[], other: readonly string[]): readonly string[] =>
+    list.filter((key) => other.includes(key));
   const iMoved = !isSame(common(mine, base), common(base, mine));
   const [first, second] = iMoved ? [mine, theirs] : [theirs, mine];
   const order = [...first];
@@ -110,11 +137,16 @@ function nameOf(way: readonly string[], mine: FormDesign, theirs: FormDesign): s
     routing: 'the routing table',
   };
   const label = (): string => {
-    const design = mine.fields.some((field) => field.key === key) || mine.parts.some((part) => partKey(part) === key) ? mine : theirs;
+    const design =
+      mine.fields.some((field) => field.key === key) || mine.parts.some((part) => partKey(part) === key)
+        ? mine
+        : theirs;
     return partName(design, key);
   };
-  if (list === 'fields' || list === 'parts') return `“${label()}”${setting ? ` (${SETTINGS[setting] ?? setting})` : ''}`;
-  if (list === 'rules') return `the rule “${[...mine.rules, ...theirs.rules].find((rule) => rule.id === key)?.name ?? key}”`;
+  if (list === 'fields' || list === 'parts')
+    return `“${label()}”${setting ? ` (${SETTINGS[setting] ?? setting})` : ''}`;
+  if (list === 'rules')
+    return `the rule “${[...mine.rules, ...theirs.rules].find((rule) => rule.id === key)?.name ?? key}”`;
   return names[list] ?? list;
 }
 

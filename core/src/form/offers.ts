@@ -32,21 +32,27 @@ export interface OfferTarget {
   readonly stage: string;
 }
 
-/** The names that the condition of a reference may use: those of the form, and under `it` the stage and the fields of what is offered. */
+/**
+ * The names that the condition of a reference may use: those of the form, and under `it` the stage
+ * and the fields of what is offered.
+ */
 export function offerScope(fields: readonly Field[], target: TargetRegister): Scope {
   const entries = {
     stage: { label: 'stage', type: { kind: 'choice', options: target.stages } as const },
     ...Object.fromEntries(target.fields.map((field) => [field.key, { label: field.label, type: scopeTypeOf(field) }])),
   };
-  return new Scope([...requestScope(fields).names, { name: OFFERED, label: OFFERED, type: { kind: 'context', entries } }]);
+  return new Scope([
+    ...requestScope(fields).names,
+    { name: OFFERED, label: OFFERED, type: { kind: 'context', entries } },
+  ]);
 }
 
 /** Whether a request is offered, with the other answers as they are. */
 export type OfferTest = (target: OfferTarget, values: Values, facts: RequestFacts) => boolean;
 
 /**
- * Prepares a reference’s condition. What is offered has to fulfil it: where it can’t be said, as an answer it needs is
- * empty, nothing is offered yet.
+ * Prepares a reference’s condition. What is offered has to fulfil it: where it can’t be said, as an
+ * answer it needs is empty, nothing is offered yet.
  */
 export function prepareOffer(type: ReferenceKind, fields: readonly Field[], register: TargetRegister): OfferTest {
   if (!type.offered?.trim()) return () => true;
@@ -54,34 +60,58 @@ export function prepareOffer(type: ReferenceKind, fields: readonly Field[], regi
   if (!parsed.ok) return () => false;
   const holds = compile(parsed.value, offerScope(fields, register));
   return (target, values, facts) => {
-    const it = { stage: target.stage, ...Object.fromEntries(register.fields.map((field) => [field.key, expressionValue(field, target.values[field.key])])) };
+    const it = {
+      stage: target.stage,
+      ...Object.fromEntries(
+        register.fields.map((field) => [field.key, expressionValue(field, target.values[field.key])]),
+      ),
+    };
     return holds([...requestSlots(fields, values, facts), it], null) === true;
   };
 }
 
 /** What is wrong with the condition of a reference, in sentences. */
-export function offerFindings(type: ReferenceKind, fields: readonly Field[], register: TargetRegister): readonly string[] {
+export function offerFindings(
+  type: ReferenceKind,
+  fields: readonly Field[],
+  register: TargetRegister,
+): readonly string[] {
   if (!type.offered?.trim()) return [];
   const parsed = parseExpression(type.offered);
   if (!parsed.ok) return parsed.findings.map((finding) => finding.message);
   const scope = offerScope(fields, register);
   const problems = checkExpression(parsed.value, scope).map((finding) => finding.message);
   const gives = kindOf(typeOf(parsed.value, scope));
-  return problems.length > 0 || gives === 'yes-no' || gives === 'unknown' ? problems : ['What limits the offer has to be a condition.'];
+  return problems.length > 0 || gives === 'yes-no' || gives === 'unknown'
+    ? problems
+    : ['What limits the offer has to be a condition.'];
 }
 
-/** What a form carries along and shows of the requests of a register: nothing else of them leaves their own desk. */
+/**
+ * What a form carries along and shows of the requests of a register: nothing else of them leaves
+ * their own desk.
+ */
 export function fieldsBrought(design: Pick<FormDesign, 'fields'>, reference: Field): readonly string[] {
-  const carried = design.fields.flatMap((field) => (field.source === 'carried' && field.reference === reference.key ? [field.field] : []));
+  const carried = design.fields.flatMap((field) =>
+    field.source === 'carried' && field.reference === reference.key ? [field.field] : [],
+  );
   return isReferring(reference.type) ? [...new Set([...reference.type.shows, ...carried])] : [];
 }
 
-/** Fields whose answers only the house can look at, together: what no two requests may have, and a reference with what limits its offer. */
-export function lookedAtTogether({ unique, fields }: Pick<FormDesign, 'unique' | 'fields'>): readonly (readonly string[])[] {
+/**
+ * Fields whose answers only the house can look at, together: what no two requests may have, and a
+ * reference with what limits its offer.
+ */
+export function lookedAtTogether({
+  unique,
+  fields,
+}: Pick<FormDesign, 'unique' | 'fields'>): readonly (readonly string[])[] {
   const limited = fields.flatMap((field) => {
     const { type } = field;
     if (!isReferring(type) || !type.offered?.trim()) return [];
-    const reads = namesIn(type.offered).filter((name) => fields.some((each) => each.key === name && each.source === 'asked'));
+    const reads = namesIn(type.offered).filter((name) =>
+      fields.some((each) => each.key === name && each.source === 'asked'),
+    );
     return [[field.key, ...reads.filter((key) => key !== field.key)]];
   });
   return [...unique.map((rule) => rule.fields), ...limited];

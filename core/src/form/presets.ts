@@ -1,5 +1,23 @@
-import { CalendarDate, type Compiled, compile, DateTime, namesIn, parseExpression, type Scope, type Slots, type Value } from '../expression/index.ts';
-import { type Field, type FieldValue, isFilled, type Preset, type RequestFacts, readAnswer, valueFromExpression } from '../register/index.ts';
+import {
+  CalendarDate,
+  type Compiled,
+  compile,
+  DateTime,
+  namesIn,
+  parseExpression,
+  type Scope,
+  type Slots,
+  type Value,
+} from '../expression/index.ts';
+import {
+  type Field,
+  type FieldValue,
+  isFilled,
+  type Preset,
+  type RequestFacts,
+  readAnswer,
+  valueFromExpression,
+} from '../register/index.ts';
 
 /** What stands in a field before anybody has answered, for the values of the moment. */
 export type ReadyPreset = (slots: Slots, facts: RequestFacts) => FieldValue | undefined;
@@ -18,7 +36,10 @@ export function readyPreset(field: Field, scope: Scope): ReadyPreset | null {
   return (slots, facts) => valueFromExpression(field, asWanted(field, value(slots, facts)));
 }
 
-function readyValue(preset: Exclude<Preset, { from: 'fixed' }>, scope: Scope): (slots: Slots, facts: RequestFacts) => Value {
+function readyValue(
+  preset: Exclude<Preset, { from: 'fixed' }>,
+  scope: Scope,
+): (slots: Slots, facts: RequestFacts) => Value {
   switch (preset.from) {
     case 'today':
       return (_, { today }) => CalendarDate.read(today)?.plusDays(preset.plus) ?? null;
@@ -40,7 +61,9 @@ function readyValue(preset: Exclude<Preset, { from: 'fixed' }>, scope: Scope): (
   }
 }
 
-/** A day where a moment is wanted begins it; one person where several are wanted is a list of one. */
+/**
+ * A day where a moment is wanted begins it; one person where several are wanted is a list of one.
+ */
 function asWanted(field: Field, value: Value): Value {
   if (field.type.kind === 'date-time' && value instanceof CalendarDate) return new DateTime(value.day * 86_400);
   return field.type.kind === 'people' && typeof value === 'string' ? [value] : value;

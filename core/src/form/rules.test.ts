@@ -1,6 +1,16 @@
 import { describe, expect, it } from 'vitest';
 import type { Field, RawAnswers, RequestFacts } from '../register/index.ts';
-import { type Action, applyFix, type FormDesign, type FormRule, findingsOf, isUnanswered, type Part, prepareCompletion, prepareKeeping } from './index.ts';
+import {
+  type Action,
+  applyFix,
+  type FormDesign,
+  type FormRule,
+  findingsOf,
+  isUnanswered,
+  type Part,
+  prepareCompletion,
+  prepareKeeping,
+} from './index.ts';
 
 const FACTS: RequestFacts = {
   requesterIsOutside: false,
@@ -25,8 +35,20 @@ const asked = (key: string, type: Field['type'], preset?: Extract<Field, { prese
   source: 'asked',
   ...(preset ? { preset } : {}),
 });
-const question = (field: string, more: object = {}): Part => ({ part: 'question', field, asks: '', help: '', required: false, ...more });
-const rule = (when: string, then: readonly Action[], otherwise: readonly Action[] = [], more: Partial<FormRule> = {}): FormRule => ({
+const question = (field: string, more: object = {}): Part => ({
+  part: 'question',
+  field,
+  asks: '',
+  help: '',
+  required: false,
+  ...more,
+});
+const rule = (
+  when: string,
+  then: readonly Action[],
+  otherwise: readonly Action[] = [],
+  more: Partial<FormRule> = {},
+): FormRule => ({
   id: `rule-${when.replace(/\W+/g, '-').toLowerCase()}`,
   name: when,
   says: '',
@@ -56,14 +78,19 @@ function design(rules: readonly FormRule[], more: Partial<FormDesign> = {}): For
     parts: PARTS,
     rules,
     unique: [],
-    routing: { columns: [], rows: [], otherwise: { team: 'boats', priority: 'normal', workingDays: 1, needsApproval: false } },
+    routing: {
+      columns: [],
+      rows: [],
+      otherwise: { team: 'boats', priority: 'normal', workingDays: 1, needsApproval: false },
+    },
     approval: { step: { id: 's', label: 'S', group: 'boats' } },
     deadline: { calendar: 'desk', remindBefore: 0, escalateAfter: 0, escalateTo: 'boats' },
     ...more,
   };
 }
 const complete = (made: FormDesign, answers: RawAnswers = {}, facts = FACTS) => prepareCompletion(made)(answers, facts);
-const findings = (made: FormDesign) => findingsOf(made, { groups: new Set(['boats']), outside: false, vocabularies: [], registers: [] });
+const findings = (made: FormDesign) =>
+  findingsOf(made, { groups: new Set(['boats']), outside: false, vocabularies: [], registers: [] });
 const messages = (made: FormDesign) => findings(made).map((finding) => finding.message);
 
 describe('what rules do', () => {
@@ -78,7 +105,8 @@ describe('what rules do', () => {
   it('the later rule decides where two disagree', () => {
     const hides = rule('fee > 100', [{ do: 'hide', parts: ['note'] }]);
     const shows = rule('sure = true', [{ do: 'show', parts: ['note'] }]);
-    const asksNote = (rules: readonly FormRule[]) => complete(design(rules), { fee: '200', sure: true }).asked.some((each) => each.field === 'note');
+    const asksNote = (rules: readonly FormRule[]) =>
+      complete(design(rules), { fee: '200', sure: true }).asked.some((each) => each.field === 'note');
     expect(asksNote([hides, shows])).toBe(true);
     expect(asksNote([shows, hides])).toBe(false);
     expect(messages(design([hides, shows]))).toEqual([
@@ -87,11 +115,16 @@ describe('what rules do', () => {
   });
 
   it('set and empty keep a value, show it, and refuse what is sent in its place', () => {
-    const made = design([rule('pick = "large"', [{ do: 'set', field: 'fee', value: '2 * 20.25' }]), rule('pick = "huge"', [{ do: 'clear', fields: ['fee'] }])]);
+    const made = design([
+      rule('pick = "large"', [{ do: 'set', field: 'fee', value: '2 * 20.25' }]),
+      rule('pick = "huge"', [{ do: 'clear', fields: ['fee'] }]),
+    ]);
     const large = complete(made, { pick: 'large', fee: '9' });
     expect(large.values.fee).toEqual({ minor: 4_050, currency: 'EUR' });
     expect(large.asked.find((each) => each.field === 'fee')).toMatchObject({ locked: true, shown: '€ 40.50' });
-    expect(large.strangers).toEqual([{ field: 'fee', message: 'This is set by the form and can’t be answered.', fix: 'Leave it out.' }]);
+    expect(large.strangers).toEqual([
+      { field: 'fee', message: 'This is set by the form and can’t be answered.', fix: 'Leave it out.' },
+    ]);
     expect(complete(made, { pick: 'huge', fee: '9' }).values.fee).toBeUndefined();
     expect(complete(made, { pick: 'small', fee: '9' }).values.fee).toEqual({ minor: 900, currency: 'EUR' });
   });
@@ -124,8 +157,15 @@ describe('what rules do', () => {
       question('note'),
       question('sure'),
     ];
-    const made = design([rule('pick = "small"', [{ do: 'jump', after: 'first', to: 'page-2' }]), rule('pick = "large"', [{ do: 'hide', parts: ['section-1'] }])], { parts: pages });
-    const shown = (pick: string) => complete(made, { pick }).parts.map((part) => (part.part === 'question' ? part.field : part.id));
+    const made = design(
+      [
+        rule('pick = "small"', [{ do: 'jump', after: 'first', to: 'page-2' }]),
+        rule('pick = "large"', [{ do: 'hide', parts: ['section-1'] }]),
+      ],
+      { parts: pages },
+    );
+    const shown = (pick: string) =>
+      complete(made, { pick }).parts.map((part) => (part.part === 'question' ? part.field : part.id));
     expect(shown('small')).toEqual(['pick', 'page-2', 'section-1', 'note', 'sure']);
     expect(complete(made, { pick: 'small' }).problems).toEqual([]);
     expect(shown('large')).toEqual(['pick', 'page-1', 'fee']);
@@ -138,7 +178,9 @@ describe('what rules do', () => {
     ['cleared', undefined, ['note'], ['note']],
     ['kept', 'typed before', [], []],
   ] as const)('an answer whose question went away is %s', (whenHidden, stored, cleared, strangers) => {
-    const made = design([rule('sure = true', [{ do: 'hide', parts: ['note'] }])], { parts: [question('sure'), question('note', { whenHidden })] });
+    const made = design([rule('sure = true', [{ do: 'hide', parts: ['note'] }])], {
+      parts: [question('sure'), question('note', { whenHidden })],
+    });
     const result = complete(made, { sure: true, note: 'typed before' });
     expect(result.values.note).toBe(stored);
     expect(result.cleared).toEqual(cleared);
@@ -154,7 +196,13 @@ describe('defaults', () => {
     asked('team', { kind: 'text' }, { from: 'department' }),
     asked('copy', { kind: 'text' }, { from: 'field', field: 'team' }),
     asked('fixed', { kind: 'choice', options: SIZES }, { from: 'fixed', value: 'large' }),
-    { key: 'stage_note', label: 'Stage note', type: { kind: 'text' }, source: 'desk-only', preset: { from: 'formula', formula: '"asked by " + requester.department' } } as Field,
+    {
+      key: 'stage_note',
+      label: 'Stage note',
+      type: { kind: 'text' },
+      source: 'desk-only',
+      preset: { from: 'formula', formula: '"asked by " + requester.department' },
+    } as Field,
   ];
   const made = design([rule('fixed = "huge"', [{ do: 'hide', parts: ['team'] }])], {
     fields,
@@ -193,14 +241,28 @@ describe('at every saving', () => {
     rule('sure = true', [{ do: 'set', field: 'note', value: '"sure"' }], [], { runs: 'saving' }),
     rule('pick = "huge"', [{ do: 'refuse', field: 'form', text: 'Only while filling.', fix: '' }]),
   ]);
-  const withTotal = { ...made, fields: [...FIELDS, { key: 'twice', label: 'Twice', type: { kind: 'money', currency: 'EUR' }, source: 'computed', formula: 'fee * 2' } as Field] };
+  const withTotal = {
+    ...made,
+    fields: [
+      ...FIELDS,
+      {
+        key: 'twice',
+        label: 'Twice',
+        type: { kind: 'money', currency: 'EUR' },
+        source: 'computed',
+        formula: 'fee * 2',
+      } as Field,
+    ],
+  };
   const keep = prepareKeeping(withTotal);
 
   it('only the rules of every saving run, and computed values follow', () => {
     const kept = keep({ fee: { minor: 1_000, currency: 'EUR' }, pick: 'huge', sure: true }, new Set(['fee']), FACTS);
     expect(kept.problems).toEqual([]);
     expect(kept.values).toMatchObject({ twice: { minor: 2_000, currency: 'EUR' }, note: 'sure' });
-    expect(keep({ fee: { minor: 20_000, currency: 'EUR' } }, new Set(['fee']), FACTS).problems).toEqual([{ field: 'fee', message: 'Too dear.', fix: 'Lower it.' }]);
+    expect(keep({ fee: { minor: 20_000, currency: 'EUR' } }, new Set(['fee']), FACTS).problems).toEqual([
+      { field: 'fee', message: 'Too dear.', fix: 'Lower it.' },
+    ]);
   });
 
   it('what a rule keeps can’t be changed by hand', () => {
@@ -211,13 +273,18 @@ describe('at every saving', () => {
 
 describe('findings', () => {
   it('a circle is an error, told by the way round', () => {
-    const circle = design([rule('note != null', [{ do: 'set', field: 'fee', value: '1' }]), rule('fee > 0', [{ do: 'hide', parts: ['note'] }])]);
+    const circle = design([
+      rule('note != null', [{ do: 'set', field: 'fee', value: '1' }]),
+      rule('fee > 0', [{ do: 'hide', parts: ['note'] }]),
+    ]);
     expect(
       findings(circle)
         .filter((finding) => finding.severity === 'error')
         .map((finding) => finding.message),
     ).toEqual(['The answers go round in a circle: “fee” → “note” → “fee”. It has no settled answer.']);
-    expect(messages(design([rule('note = "x"', [{ do: 'show', parts: ['note'] }])]))[0]).toContain('depends on “note” itself');
+    expect(messages(design([rule('note = "x"', [{ do: 'show', parts: ['note'] }])]))[0]).toContain(
+      'depends on “note” itself',
+    );
   });
 
   it.each<[string, FormDesign, string, object]>([
@@ -227,9 +294,24 @@ describe('findings', () => {
       'only fills a field in',
       { rules: [], fields: [{ key: 'fee', preset: { from: 'formula', formula: '5' } }] },
     ],
-    ['a rule that can never hold', design([rule('fee > 5 and fee < 3', [{ do: 'require', fields: ['note'] }])]), 'can never hold', { rules: [] }],
-    ['a rule that does nothing', design([rule('sure = true', [{ do: 'show', parts: [] }])]), 'does nothing yet', { rules: [] }],
-    ['a part that is gone', design([rule('sure = true', [{ do: 'hide', parts: ['note', 'gone'] }])]), 'not on the form', { rules: [{ then: [{ do: 'hide', parts: ['note'] }] }] }],
+    [
+      'a rule that can never hold',
+      design([rule('fee > 5 and fee < 3', [{ do: 'require', fields: ['note'] }])]),
+      'can never hold',
+      { rules: [] },
+    ],
+    [
+      'a rule that does nothing',
+      design([rule('sure = true', [{ do: 'show', parts: [] }])]),
+      'does nothing yet',
+      { rules: [] },
+    ],
+    [
+      'a part that is gone',
+      design([rule('sure = true', [{ do: 'hide', parts: ['note', 'gone'] }])]),
+      'not on the form',
+      { rules: [{ then: [{ do: 'hide', parts: ['note'] }] }] },
+    ],
     [
       'a question that is never shown',
       design([rule('fee > 5 and fee < 3', [{ do: 'show', parts: ['note'] }])]),
@@ -239,18 +321,29 @@ describe('findings', () => {
     [
       'an offer of a retired option',
       design([rule('sure = true', [{ do: 'limit', field: 'pick', options: ['small', 'old'] }])], {
-        fields: [asked('pick', { kind: 'choice', options: [...SIZES, { key: 'old', label: 'old', retired: true }] }), ...FIELDS.slice(1)],
+        fields: [
+          asked('pick', { kind: 'choice', options: [...SIZES, { key: 'old', label: 'old', retired: true }] }),
+          ...FIELDS.slice(1),
+        ],
       }),
       'retired or gone',
       { rules: [{ then: [{ do: 'limit', field: 'pick', options: ['small'] }] }] },
     ],
-    ['a field nobody asks', design([], { parts: PARTS.slice(0, 4) }), '“day” is not asked', { parts: [{}, {}, {}, {}, { field: 'day' }] }],
+    [
+      'a field nobody asks',
+      design([], { parts: PARTS.slice(0, 4) }),
+      '“day” is not asked',
+      { parts: [{}, {}, {}, {}, { field: 'day' }] },
+    ],
   ])('%s is mended in one step', (_, broken, message, mended) => {
     const finding = findings(broken).find((each) => each.message.includes(message));
     if (!finding?.fix) throw new Error(`no fix among: ${messages(broken).join(' ')}`);
     const fixed = applyFix(broken, finding.fix);
     const expected = mended as { fields?: readonly { key: string }[] };
-    if (expected.fields) expect(fixed.fields.find((field) => field.key === expected.fields?.[0]?.key)).toMatchObject(expected.fields[0] as object);
+    if (expected.fields)
+      expect(fixed.fields.find((field) => field.key === expected.fields?.[0]?.key)).toMatchObject(
+        expected.fields[0] as object,
+      );
     else expect(fixed).toMatchObject(mended);
     expect(messages(fixed).filter((each) => each.includes(message))).toEqual([]);
   });
@@ -268,13 +361,25 @@ describe('findings', () => {
   });
 
   it('rules and rows that ask for a retired option are told', () => {
-    const fields = [asked('pick', { kind: 'choice', options: [...SIZES, { key: 'old', label: 'Old', retired: true }] }), ...FIELDS.slice(1)];
+    const fields = [
+      asked('pick', { kind: 'choice', options: [...SIZES, { key: 'old', label: 'Old', retired: true }] }),
+      ...FIELDS.slice(1),
+    ];
     const routing = {
       columns: [{ id: 'pick', label: 'Pick', input: 'pick' }],
-      rows: [{ id: 'r', note: '', cells: { pick: '"old"' }, outcome: { team: 'boats', priority: 'normal' as const, workingDays: 1, needsApproval: false } }],
+      rows: [
+        {
+          id: 'r',
+          note: '',
+          cells: { pick: '"old"' },
+          outcome: { team: 'boats', priority: 'normal' as const, workingDays: 1, needsApproval: false },
+        },
+      ],
       otherwise: { team: 'boats', priority: 'normal' as const, workingDays: 1, needsApproval: false },
     };
-    expect(messages(design([rule('pick in ("old", "small")', [{ do: 'require', fields: ['note'] }])], { fields, routing }))).toEqual([
+    expect(
+      messages(design([rule('pick in ("old", "small")', [{ do: 'require', fields: ['note'] }])], { fields, routing })),
+    ).toEqual([
       'Rule “pick in ("old", "small")” asks for “Old” of “pick”, which is retired.',
       'Row 1 asks for “Old” of “pick”, which is retired.',
     ]);

@@ -1,5 +1,22 @@
-import { type Compiled, type Computed, compile, computingOrder, parseExpression, type Scope, type Slots, type Value } from '../expression/index.ts';
-import { expressionValue, type Field, type FieldValue, factSlots, isFilled, type RequestFacts, valueFromExpression } from '../register/index.ts';
+import {
+  type Compiled,
+  type Computed,
+  compile,
+  computingOrder,
+  parseExpression,
+  type Scope,
+  type Slots,
+  type Value,
+} from '../expression/index.ts';
+import {
+  expressionValue,
+  type Field,
+  type FieldValue,
+  factSlots,
+  isFilled,
+  type RequestFacts,
+  valueFromExpression,
+} from '../register/index.ts';
 import type { Effects, ReadyRules } from './effects.ts';
 
 /** Where rules, presets and computed values have come to rest. */
@@ -7,7 +24,10 @@ export interface Settled {
   readonly effects: Effects;
   /** By the place of the field. */
   readonly values: readonly (FieldValue | undefined)[];
-  /** False when they went round in a circle and were stopped; findings keep such a form from its release. */
+  /**
+   * False when they went round in a circle and were stopped; findings keep such a form from its
+   * release.
+   */
   readonly atRest: boolean;
 }
 
@@ -20,7 +40,10 @@ interface Formula {
   readonly run: Compiled;
 }
 
-/** Formulas of computed fields in the order to compute them; those in a circle, or that can’t be read, stay empty. */
+/**
+ * Formulas of computed fields in the order to compute them; those in a circle, or that can’t be
+ * read, stay empty.
+ */
 function formulasOf(fields: readonly Field[], scope: Scope): readonly Formula[] {
   const parsed = fields.flatMap((field, index) => {
     const result = field.source === 'computed' ? parseExpression(field.formula) : null;
@@ -38,13 +61,21 @@ const isSame = (a: FieldValue | undefined, b: FieldValue | undefined): boolean =
   a === b || (typeof a === 'object' && typeof b === 'object' && JSON.stringify(a) === JSON.stringify(b));
 
 /**
- * Prepares the settling of values: rules read values, and put values that rules read. All rules of a round read the same
- * values; rounds go on until nothing changes. Without circles each round settles one more link of the longest chain, so that
- * as many rounds as there are rules and presets are enough, and the result does not depend on where it began.
+ * Prepares the settling of values: rules read values, and put values that rules read. All rules of
+ * a round read the same values; rounds go on until nothing changes. Without circles each round
+ * settles one more link of the longest chain, so that as many rounds as there are rules and presets
+ * are enough, and the result does not depend on where it began.
  */
-export function prepareSettling(fields: readonly Field[], scope: Scope, rules: ReadyRules): (entered: Entered, facts: RequestFacts) => Settled {
+export function prepareSettling(
+  fields: readonly Field[],
+  scope: Scope,
+  rules: ReadyRules,
+): (entered: Entered, facts: RequestFacts) => Settled {
   const formulas = formulasOf(fields, scope);
-  const most = rules.count + fields.filter((field) => (isFilled(field) ? field.preset !== undefined : field.source === 'carried')).length + 2;
+  const most =
+    rules.count +
+    fields.filter((field) => (isFilled(field) ? field.preset !== undefined : field.source === 'carried')).length +
+    2;
 
   return (entered, facts) => {
     const values: (FieldValue | undefined)[] = fields.map(() => undefined);
@@ -63,7 +94,8 @@ export function prepareSettling(fields: readonly Field[], scope: Scope, rules: R
       for (const [index, field] of fields.entries()) {
         if (field.source === 'computed') continue;
         const put = effects.put.get(field.key);
-        moved = hold(index, put === undefined ? entered(index, effects, before) : valueFromExpression(field, put)) || moved;
+        moved =
+          hold(index, put === undefined ? entered(index, effects, before) : valueFromExpression(field, put)) || moved;
       }
       // What the effects were worked out from still stands, so they do as well.
       if (!moved) return { effects, values, atRest: true };

@@ -12,7 +12,10 @@ export interface FormFile {
   readonly needs: Needs;
 }
 
-/** Vocabularies come along with their terms, so that one that is missing can be brought in; registers are only named. */
+/**
+ * Vocabularies come along with their terms, so that one that is missing can be brought in;
+ * registers are only named.
+ */
 export interface Needs {
   readonly groups: readonly Named[];
   readonly calendars: readonly Named[];
@@ -25,24 +28,46 @@ interface Named {
   readonly name: string;
 }
 
-/** Where a condition names a group: `list contains(requester.groups, "boats")`, `is member(requester, "boats")`. */
+/**
+ * Where a condition names a group: `list contains(requester.groups, "boats")`, `is
+ * member(requester, "boats")`.
+ */
 const GROUP_NAMED = /(list contains\(\s*requester\.groups\s*,\s*|is member\(\s*\w+\s*,\s*)"([^"\\]+)"/g;
 
-/** Every expression of a form about its requests, changed where it has to be; formulas of lines know only their line. */
+/**
+ * Every expression of a form about its requests, changed where it has to be; formulas of lines know
+ * only their line.
+ */
 function inExpressions(design: FormDesign, change: (text: string) => string): FormDesign {
   const action = (each: Action): Action => (each.do === 'set' ? { ...each, value: change(each.value) } : each);
-  const limited = (each: Field): Field => (isReferring(each.type) && each.type.offered ? { ...each, type: { ...each.type, offered: change(each.type.offered) } } : each);
+  const limited = (each: Field): Field =>
+    isReferring(each.type) && each.type.offered
+      ? { ...each, type: { ...each.type, offered: change(each.type.offered) } }
+      : each;
   const field = (each: Field): Field => {
     if (each.source === 'computed') return { ...each, formula: change(each.formula) };
-    if (isFilled(each) && each.preset?.from === 'formula') return { ...each, preset: { ...each.preset, formula: change(each.preset.formula) } };
+    if (isFilled(each) && each.preset?.from === 'formula')
+      return { ...each, preset: { ...each.preset, formula: change(each.preset.formula) } };
     return each;
   };
-  const cells = (row: RoutingRow): RoutingRow => ({ ...row, cells: Object.fromEntries(Object.entries(row.cells).map(([column, cell]) => [column, change(cell)])) });
+  const cells = (row: RoutingRow): RoutingRow => ({
+    ...row,
+    cells: Object.fromEntries(Object.entries(row.cells).map(([column, cell]) => [column, change(cell)])),
+  });
   return {
     ...design,
     fields: design.fields.map((each) => field(limited(each))),
-    rules: design.rules.map((rule) => ({ ...rule, when: change(rule.when), then: rule.then.map(action), otherwise: rule.otherwise.map(action) })),
-    routing: { ...design.routing, columns: design.routing.columns.map((column) => ({ ...column, input: change(column.input) })), rows: design.routing.rows.map(cells) },
+    rules: design.rules.map((rule) => ({
+      ...rule,
+      when: change(rule.when),
+      then: rule.then.map(action),
+      otherwise: rule.otherwise.map(action),
+    })),
+    routing: {
+      ...design.routing,
+      columns: design.routing.columns.map((column) => ({ ...column, input: change(column.input) })),
+      rows: design.routing.rows.map(cells),
+    },
   };
 }
 
@@ -56,19 +81,45 @@ function groupsInConditions(design: FormDesign): readonly string[] {
   return named;
 }
 
-/** The keys of the groups a form names: teams, approvers, who hears of delays, those people are picked from, and those in conditions. */
+/**
+ * The keys of the groups a form names: teams, approvers, who hears of delays, those people are
+ * picked from, and those in conditions.
+ */
 export function groupsNeeded(design: FormDesign): readonly string[] {
   const { routing, approval, deadline, fields } = design;
   const picked = fields.flatMap(({ type }) => (type.kind === 'person' || type.kind === 'people' ? type.from : []));
-  return [...new Set([...routing.rows.map((row) => row.outcome.team), routing.otherwise.team, approval.step.group, deadline.escalateTo, ...picked, ...groupsInConditions(design)])];
+  return [
+    ...new Set([
+      ...routing.rows.map((row) => row.outcome.team),
+      routing.otherwise.team,
+      approval.step.group,
+      deadline.escalateTo,
+      ...picked,
+      ...groupsInConditions(design),
+    ]),
+  ];
 }
 
-/** The keys of the vocabularies a form takes terms from, and of the registers its references point to. */
-export function namedBy({ fields }: Pick<FormDesign, 'fields'>): { readonly vocabularies: readonly string[]; readonly registers: readonly string[] } {
-  const types = fields.flatMap(({ type }) => (type.kind === 'line-items' ? type.columns.map((column) => column.type) : [type]));
+/**
+ * The keys of the vocabularies a form takes terms from, and of the registers its references point
+ * to.
+ */
+export function namedBy({ fields }: Pick<FormDesign, 'fields'>): {
+  readonly vocabularies: readonly string[];
+  readonly registers: readonly string[];
+} {
+  const types = fields.flatMap(({ type }) =>
+    type.kind === 'line-items' ? type.columns.map((column) => column.type) : [type],
+  );
   return {
-    vocabularies: [...new Set(types.flatMap((type) => (type.kind === 'term' || type.kind === 'terms' ? [type.vocabulary] : [])))],
-    registers: [...new Set(types.flatMap((type) => (type.kind === 'reference' || type.kind === 'references' ? [type.register] : [])))],
+    vocabularies: [
+      ...new Set(types.flatMap((type) => (type.kind === 'term' || type.kind === 'terms' ? [type.vocabulary] : []))),
+    ],
+    registers: [
+      ...new Set(
+        types.flatMap((type) => (type.kind === 'reference' || type.kind === 'references' ? [type.register] : [])),
+      ),
+    ],
   };
 }
 
@@ -83,7 +134,10 @@ export interface Ground {
 /** The form as a file, with the names of what it needs. */
 export function formFile(design: FormDesign, { groups, calendars, vocabularies, registers }: Ground): FormFile {
   const names = namedBy(design);
-  const named = (key: string, among: readonly Named[]): Named => ({ key, name: among.find((each) => each.key === key)?.name ?? key });
+  const named = (key: string, among: readonly Named[]): Named => ({
+    key,
+    name: among.find((each) => each.key === key)?.name ?? key,
+  });
   return {
     format: 'tolvek-form',
     version: 1,
@@ -97,7 +151,10 @@ export function formFile(design: FormDesign, { groups, calendars, vocabularies, 
   };
 }
 
-/** What stands in the place of groups, calendars, vocabularies and registers that are not here, by their keys in the file. */
+/**
+ * What stands in the place of groups, calendars, vocabularies and registers that are not here, by
+ * their keys in the file.
+ */
 export interface Places {
   readonly groups: Readonly<Record<string, string>>;
   readonly calendars: Readonly<Record<string, string>>;
@@ -105,10 +162,16 @@ export interface Places {
   readonly registers: Readonly<Record<string, string>>;
 }
 
-/** A form from elsewhere with what it names put in its place. What is not named in `places` stays as it is. */
+/**
+ * A form from elsewhere with what it names put in its place. What is not named in `places` stays as
+ * it is.
+ */
 export function settledHere(design: FormDesign, places: Places): FormDesign {
   const group = (key: string): string => places.groups[key] ?? key;
-  const inTerm = <K extends { readonly vocabulary: string }>(type: K): K => ({ ...type, vocabulary: places.vocabularies[type.vocabulary] ?? type.vocabulary });
+  const inTerm = <K extends { readonly vocabulary: string }>(type: K): K => ({
+    ...type,
+    vocabulary: places.vocabularies[type.vocabulary] ?? type.vocabulary,
+  });
   const inKind = (type: Kind): Kind => {
     switch (type.kind) {
       case 'person':
@@ -121,12 +184,19 @@ export function settledHere(design: FormDesign, places: Places): FormDesign {
       case 'references':
         return { ...type, register: places.registers[type.register] ?? type.register };
       case 'line-items':
-        return { ...type, columns: type.columns.map((column) => (column.type.kind === 'term' ? { ...column, type: inTerm(column.type) } : column)) };
+        return {
+          ...type,
+          columns: type.columns.map((column) =>
+            column.type.kind === 'term' ? { ...column, type: inTerm(column.type) } : column,
+          ),
+        };
       default:
         return type;
     }
   };
-  const moved = inExpressions(design, (text) => text.replace(GROUP_NAMED, (_, call: string, key: string) => `${call}"${group(key)}"`));
+  const moved = inExpressions(design, (text) =>
+    text.replace(GROUP_NAMED, (_, call: string, key: string) => `${call}"${group(key)}"`),
+  );
   const { routing, approval, deadline } = moved;
   return {
     ...moved,
@@ -137,7 +207,11 @@ export function settledHere(design: FormDesign, places: Places): FormDesign {
       otherwise: { ...routing.otherwise, team: group(routing.otherwise.team) },
     },
     approval: { step: { ...approval.step, group: group(approval.step.group) } },
-    deadline: { ...deadline, escalateTo: group(deadline.escalateTo), calendar: places.calendars[deadline.calendar] ?? deadline.calendar },
+    deadline: {
+      ...deadline,
+      escalateTo: group(deadline.escalateTo),
+      calendar: places.calendars[deadline.calendar] ?? deadline.calendar,
+    },
   };
 }
 
@@ -147,8 +221,8 @@ export interface JsonSchema {
 }
 
 /**
- * The shape of the answers a form takes, as JSON Schema 2020-12: what another program has to send. A rule of the form may
- * refuse more; the schema refuses nothing that the form would take.
+ * The shape of the answers a form takes, as JSON Schema 2020-12: what another program has to send.
+ * A rule of the form may refuse more; the schema refuses nothing that the form would take.
  */
 export function answerSchema(design: FormDesign): JsonSchema {
   const fields = new Map(design.fields.map((field) => [field.key, field]));
@@ -163,15 +237,24 @@ export function answerSchema(design: FormDesign): JsonSchema {
     properties: Object.fromEntries(
       asked.map(({ question, field }) => [
         field.key,
-        { title: question.asks || field.label, ...(question.help ? { description: question.help } : {}), ...orBlank(shapeOf(field.type)) },
+        {
+          title: question.asks || field.label,
+          ...(question.help ? { description: question.help } : {}),
+          ...orBlank(shapeOf(field.type)),
+        },
       ]),
     ),
     additionalProperties: false,
   };
 }
 
-/** Every answer may be left empty as far as its shape goes; that one is required is said by the form. */
-const orBlank = (shape: JsonSchema): JsonSchema => ({ anyOf: [shape, { type: 'string', pattern: '^\\s*$' }, { type: 'null' }] });
+/**
+ * Every answer may be left empty as far as its shape goes; that one is required is said by the
+ * form.
+ */
+const orBlank = (shape: JsonSchema): JsonSchema => ({
+  anyOf: [shape, { type: 'string', pattern: '^\\s*$' }, { type: 'null' }],
+});
 
 const TEXT = { type: 'string' };
 const FIGURES = { type: ['string', 'number'] };
@@ -180,7 +263,10 @@ function shapeOf(type: Kind): JsonSchema {
   switch (type.kind) {
     case 'number':
     case 'money':
-      return { ...FIGURES, description: `A number, or as people type it${type.kind === 'money' ? `, in ${type.currency}` : type.unit ? `, in ${type.unit}` : ''}.` };
+      return {
+        ...FIGURES,
+        description: `A number, or as people type it${type.kind === 'money' ? `, in ${type.currency}` : type.unit ? `, in ${type.unit}` : ''}.`,
+      };
     case 'duration':
       return { ...FIGURES, description: 'Minutes, or a text like 1:35, 2 h or PT1H35M.' };
     case 'yes-no':
@@ -188,7 +274,13 @@ function shapeOf(type: Kind): JsonSchema {
     case 'choice':
       return type.other ? TEXT : { enum: offered(type.options) };
     case 'level':
-      return { enum: [...type.levels.filter((level) => !level.retired).flatMap((level) => [level.worth, String(level.worth), level.label])] };
+      return {
+        enum: [
+          ...type.levels
+            .filter((level) => !level.retired)
+            .flatMap((level) => [level.worth, String(level.worth), level.label]),
+        ],
+      };
     case 'choices':
       return { type: 'array', items: type.other ? TEXT : { enum: offered(type.options) } };
     case 'people':
@@ -208,7 +300,9 @@ function shapeOf(type: Kind): JsonSchema {
         type: 'array',
         items: {
           type: 'object',
-          properties: Object.fromEntries(columns.map((column) => [column.key, { title: column.label, ...orBlank(shapeOf(column.type)) }])),
+          properties: Object.fromEntries(
+            columns.map((column) => [column.key, { title: column.label, ...orBlank(shapeOf(column.type)) }]),
+          ),
           additionalProperties: false,
         },
       };

@@ -6,10 +6,15 @@ import type { Place } from './layout.ts';
 /** Which parts are visible, by their place in the form. */
 export type Visible = (effects: Effects, facts: RequestFacts) => readonly boolean[];
 
-/** Prepares the question what is visible: rules decide about parts, about the sections and pages they stand in, and skip pages. */
+/**
+ * Prepares the question what is visible: rules decide about parts, about the sections and pages
+ * they stand in, and skip pages.
+ */
 export function prepareVisible(places: readonly Place[], fields: readonly Field[], rules: ReadyRules): Visible {
   // Staff are not shown to whoever comes from outside, so there is nobody to pick there.
-  const needsPeople = new Set(fields.flatMap((field) => (field.type.kind === 'person' || field.type.kind === 'people' ? [field.key] : [])));
+  const needsPeople = new Set(
+    fields.flatMap((field) => (field.type.kind === 'person' || field.type.kind === 'people' ? [field.key] : [])),
+  );
   const forStaff = places.map((place) => needsPeople.has(place.key));
   const isShown = (key: string, { shown }: Effects): boolean => shown.get(key) ?? !rules.awaiting.has(key);
   let last: { effects: Effects; door: string; visible: readonly boolean[] } | null = null;

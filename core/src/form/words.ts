@@ -23,7 +23,8 @@ export function expressionInWords(text: string, scope: Scope): string {
 /** What an action does, as the rest of a sentence: `asks for “Reason”`, `refuses: “…”`. */
 export function actionInWords(action: Action, form: Named, scope: Scope): string {
   const name = (key: string): string => partName(form, key);
-  const page = (key: string): string => (key === FIRST_PAGE ? 'the first page' : key === END ? 'the end' : `“${name(key)}”`);
+  const page = (key: string): string =>
+    key === FIRST_PAGE ? 'the first page' : key === END ? 'the end' : `“${name(key)}”`;
   switch (action.do) {
     case 'show':
     case 'hide':
@@ -50,7 +51,8 @@ export function actionInWords(action: Action, form: Named, scope: Scope): string
 
 /** A whole rule in words. */
 export function ruleInWords(rule: FormRule, form: Named, scope: Scope): string {
-  const said = (actions: readonly Action[]): string => actions.map((action) => actionInWords(action, form, scope)).join('; ');
+  const said = (actions: readonly Action[]): string =>
+    actions.map((action) => actionInWords(action, form, scope)).join('; ');
   const otherwise = rule.otherwise.length > 0 ? `; otherwise ${said(rule.otherwise)}` : '';
   return `${rule.on ? '' : 'Off: '}when ${expressionInWords(rule.when, scope)}, ${said(rule.then) || 'nothing'}${otherwise}${rule.runs === 'saving' ? ' (at every saving)' : ''}`;
 }
@@ -63,7 +65,11 @@ export function presetInWords(field: Field, preset: Preset, form: Named, scope: 
       return read.state === 'value' ? showValue(field, read.value) : String(preset.value);
     }
     case 'today':
-      return preset.plus === 0 ? 'today' : preset.plus > 0 ? `${preset.plus} days from today` : `${-preset.plus} days ago`;
+      return preset.plus === 0
+        ? 'today'
+        : preset.plus > 0
+          ? `${preset.plus} days from today`
+          : `${-preset.plus} days ago`;
     case 'now':
       return 'now';
     case 'me':

@@ -9,7 +9,10 @@ export interface Asker {
   readonly department: string;
 }
 
-/** What conditions may know besides the answers: who asks, at which door, at which moment of the desk’s clock. */
+/**
+ * What conditions may know besides the answers: who asks, at which door, at which moment of the
+ * desk’s clock.
+ */
 export function factsAt(
   now: number,
   calendar: WorkingCalendar,

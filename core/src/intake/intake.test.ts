@@ -1,6 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { compareDesigns, type FormDesign, type FormRule, findingsOf, prepareCompletion, refusalsOf } from '../form/index.ts';
+import {
+  compareDesigns,
+  type FormDesign,
+  type FormRule,
+  findingsOf,
+  prepareCompletion,
+  refusalsOf,
+} from '../form/index.ts';
 import { type FieldValue, typedForm } from '../register/index.ts';
 import { prepareIntake } from './index.ts';
 
@@ -27,7 +34,13 @@ const design: FormDesign = {
     { key: 'fee', label: 'Fee', type: { kind: 'money', currency: 'EUR' }, source: 'asked' },
     { key: 'escort', label: 'Escort', type: { kind: 'text' }, source: 'desk-only' },
   ],
-  parts: ['visitor', 'water', 'boat', 'skipper', 'fee'].map((field) => ({ part: 'question', field, asks: '', help: '', required: field !== 'fee' })),
+  parts: ['visitor', 'water', 'boat', 'skipper', 'fee'].map((field) => ({
+    part: 'question',
+    field,
+    asks: '',
+    help: '',
+    required: field !== 'fee',
+  })),
   rules: [showing('r1', 'Boat', 'water = true', 'boat'), showing('r2', 'Skipper', 'boat = "own"', 'skipper')],
   unique: [],
   routing: {
@@ -36,7 +49,12 @@ const design: FormDesign = {
       { id: 'outside', label: 'From outside', input: 'requester.outside' },
     ],
     rows: [
-      { id: 'big', note: 'Costly', cells: { fee: '> 500', outside: 'true' }, outcome: { ...OUTCOME, needsApproval: true } },
+      {
+        id: 'big',
+        note: 'Costly',
+        cells: { fee: '> 500', outside: 'true' },
+        outcome: { ...OUTCOME, needsApproval: true },
+      },
       { id: 'in', note: 'Colleagues', cells: { outside: 'false' }, outcome: { ...OUTCOME, priority: 'low' } },
     ],
     otherwise: OUTCOME,
@@ -60,18 +78,36 @@ const facts = {
   calendar: { open: [true, true, true, true, true, false, false], closed: ['2026-12-25'] },
 } as const;
 const day = [['08:00', '17:00']] as const;
-const calendar = { key: 'desk', name: 'Desk', zone: 'Europe/Dublin', week: [day, day, day, day, day, [], []], holidays: [] } as const;
-const context = { now: Date.parse('2026-11-23T10:00:00Z'), calendar, facts, requester: { kind: 'contact', active: true } } as const;
+const calendar = {
+  key: 'desk',
+  name: 'Desk',
+  zone: 'Europe/Dublin',
+  week: [day, day, day, day, day, [], []],
+  holidays: [],
+} as const;
+const context = {
+  now: Date.parse('2026-11-23T10:00:00Z'),
+  calendar,
+  facts,
+  requester: { kind: 'contact', active: true },
+} as const;
 const door = { kind: 'outside', open: true, opensAt: null, closesAt: null, closedMessage: '' } as const;
 const complete = prepareCompletion(design);
 const takeIn = prepareIntake(design);
 
 describe('completing answers', () => {
   it('asks follow-on questions only when their condition holds, through a chain', () => {
-    const asked = (answers: Record<string, string | boolean>) => complete(answers, facts).asked.map((question) => question.field);
+    const asked = (answers: Record<string, string | boolean>) =>
+      complete(answers, facts).asked.map((question) => question.field);
     expect(asked({})).toEqual(['visitor', 'water', 'fee']);
     expect(asked({ water: true })).toEqual(['visitor', 'water', 'boat', 'fee']);
-    expect(asked({ water: true, boat: 'own', skipper: 'Signe' })).toEqual(['visitor', 'water', 'boat', 'skipper', 'fee']);
+    expect(asked({ water: true, boat: 'own', skipper: 'Signe' })).toEqual([
+      'visitor',
+      'water',
+      'boat',
+      'skipper',
+      'fee',
+    ]);
     expect(asked({ water: false, boat: 'own' })).toEqual(['visitor', 'water', 'fee']);
   });
 
@@ -88,14 +124,24 @@ describe('completing answers', () => {
   });
 
   it('stores only what is asked, and completes its own result to the same values', () => {
-    const answer = fc.oneof(fc.constant(''), fc.constant('own'), fc.string({ maxLength: 10 }), fc.boolean(), fc.integer());
+    const answer = fc.oneof(
+      fc.constant(''),
+      fc.constant('own'),
+      fc.string({ maxLength: 10 }),
+      fc.boolean(),
+      fc.integer(),
+    );
     fc.assert(
       fc.property(fc.dictionary(fc.constantFrom('visitor', 'water', 'boat', 'skipper', 'fee'), answer), (answers) => {
         const first = complete(answers, facts);
         const asked = new Set(first.asked.map((question) => question.field));
         expect(Object.keys(first.values).every((key) => asked.has(key))).toBe(true);
         const raw = Object.fromEntries(
-          design.fields.flatMap((field) => (first.values[field.key] === undefined ? [] : [[field.key, typedForm(field, first.values[field.key] as FieldValue)]])),
+          design.fields.flatMap((field) =>
+            first.values[field.key] === undefined
+              ? []
+              : [[field.key, typedForm(field, first.values[field.key] as FieldValue)]],
+          ),
         );
         expect(complete(raw, facts).values).toEqual(first.values);
       }),
@@ -119,7 +165,10 @@ describe('taking a request in', () => {
     if (!intake.taken) throw new Error('refused');
     const { routed, approval, deadline, timers } = intake.request;
     expect(routed).toMatchObject({ row: 1, rowId: 'big', isOtherwise: false });
-    expect(routed.reasons[0]?.cells.map((cell) => cell.words)).toEqual(['Fee is 740; the row asks for > 500: holds', 'From outside is yes; the row asks for yes: holds']);
+    expect(routed.reasons[0]?.cells.map((cell) => cell.words)).toEqual([
+      'Fee is 740; the row asks for > 500: holds',
+      'From outside is yes; the row asks for yes: holds',
+    ]);
     expect(approval?.group).toBe('managers');
     expect(new Date(deadline.due).toISOString()).toBe('2026-11-25T17:00:00.000Z');
     expect(timers.map((timer) => timer.kind)).toEqual(['reminder', 'escalation']);
@@ -134,7 +183,9 @@ describe('taking a request in', () => {
       [2, false],
       [3, true],
     ]);
-    expect(intake.request.routed.reasons[0]?.cells[0]?.words).toBe('Fee is empty; the row asks for > 500: can’t be said');
+    expect(intake.request.routed.reasons[0]?.cells[0]?.words).toBe(
+      'Fee is empty; the row asks for > 500: can’t be said',
+    );
   });
 
   it('refuses at a closed door, a door not open yet, and for who may not come in', () => {
@@ -142,7 +193,9 @@ describe('taking a request in', () => {
     expect(refusal(takeIn({ ...door, open: false }, answers, context))).toBe('closed');
     expect(refusal(takeIn({ ...door, closesAt: context.now }, answers, context))).toBe('closed');
     expect(refusal(takeIn({ ...door, opensAt: context.now + 1 }, answers, context))).toBe('not-yet');
-    expect(refusal(takeIn(door, answers, { ...context, requester: { kind: 'contact', active: false } }))).toBe('inactive');
+    expect(refusal(takeIn(door, answers, { ...context, requester: { kind: 'contact', active: false } }))).toBe(
+      'inactive',
+    );
     expect(refusal(takeIn({ ...door, kind: 'staff' }, answers, context))).toBe('sign-in');
   });
 });
@@ -165,13 +218,21 @@ describe('findings and changes', () => {
       },
     };
     const found = findingsOf(broken, groups);
-    expect(found.map((finding) => `${finding.severity} ${finding.at}`)).toEqual(['error r', 'error x', 'error x', 'caution x']);
+    expect(found.map((finding) => `${finding.severity} ${finding.at}`)).toEqual([
+      'error r',
+      'error x',
+      'error x',
+      'caution x',
+    ]);
     expect(found[0]?.message).toContain('Did you mean water');
   });
 
   it('tells a release from a draft in words', () => {
     const draft: FormDesign = { ...design, title: 'Come in', parts: design.parts.slice(0, 4) };
-    expect(compareDesigns(design, draft).map((change) => change.words)).toEqual(['Title: “Access” becomes “Come in”.', '“Fee” is no longer asked; what was answered stays.']);
+    expect(compareDesigns(design, draft).map((change) => change.words)).toEqual([
+      'Title: “Access” becomes “Come in”.',
+      '“Fee” is no longer asked; what was answered stays.',
+    ]);
     expect(compareDesigns(design, design)).toEqual([]);
   });
 });

@@ -1,7 +1,14 @@
 import { type Deadline, planDeadline, type Timer, timersFor, type WorkingCalendar } from '../deadline/index.ts';
 import { type Admission, admit, type Door } from '../door/index.ts';
 import { type FormDesign, prepareCompletion, refusalsOf } from '../form/index.ts';
-import { type Problem, type RawAnswers, type RequestFacts, requestScope, requestSlots, type Values } from '../register/index.ts';
+import {
+  type Problem,
+  type RawAnswers,
+  type RequestFacts,
+  requestScope,
+  requestSlots,
+  type Values,
+} from '../register/index.ts';
 import { prepareRouting, type Routed } from '../routing/index.ts';
 
 export interface IntakeContext {
@@ -27,8 +34,8 @@ export type Intake =
   | { readonly taken: false; readonly problems: readonly Problem[] };
 
 /**
- * Prepares the whole way of a request for one release: admit → complete → route → plan approval → plan deadline. The server runs
- * it for real; an import or a rehearsal would run the same.
+ * Prepares the whole way of a request for one release: admit → complete → route → plan approval →
+ * plan deadline. The server runs it for real; an import or a rehearsal would run the same.
  */
 export function prepareIntake(design: FormDesign): (door: Door, answers: RawAnswers, context: IntakeContext) => Intake {
   const complete = prepareCompletion(design);

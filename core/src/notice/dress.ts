@@ -41,4 +41,9 @@ export function dressLetter(letter: Letter, signature: string): DressedLetter {
 }
 
 const escaped = (text: string): string =>
-  text.replace(/[&<>"']/g, (sign) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' })[sign] ?? sign).replace(/\n/g, '<br>');
+  text
+    .replace(
+      /[&<>"']/g,
+      (sign) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' })[sign] ?? sign,
+    )
+    .replace(/\n/g, '<br>');

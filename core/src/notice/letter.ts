@@ -34,8 +34,16 @@ export type NoticeEvent =
 /** Writes the letter for one event and one reader. */
 export function draftNotice(event: NoticeEvent, context: NoticeContext): Letter {
   const { number, formTitle, subject, url } = context;
-  const facts = context.visible.fields.filter((field) => field.shown !== '').map(({ label, shown }) => ({ label, shown }));
-  const letter = (title: string, paragraphs: readonly string[], action: string, withFacts = true, note = ''): Letter => ({
+  const facts = context.visible.fields
+    .filter((field) => field.shown !== '')
+    .map(({ label, shown }) => ({ label, shown }));
+  const letter = (
+    title: string,
+    paragraphs: readonly string[],
+    action: string,
+    withFacts = true,
+    note = '',
+  ): Letter => ({
     subject: `${number} · ${title}`,
     greeting: `Dear ${context.reader},`,
     paragraphs: paragraphs.filter((paragraph) => paragraph !== ''),
@@ -46,11 +54,18 @@ export function draftNotice(event: NoticeEvent, context: NoticeContext): Letter 
     case 'received':
       return letter(
         `${formTitle}: we have your request`,
-        [`Thank you. Your request has the number ${number}. You hear from us by ${event.due}.`, 'This is what you sent:'],
+        [
+          `Thank you. Your request has the number ${number}. You hear from us by ${event.due}.`,
+          'This is what you sent:',
+        ],
         'See how it stands',
       );
     case 'new-request':
-      return letter(subject, [`A new request has reached ${event.team}. It should be finished by ${event.due}.`], 'Open the request');
+      return letter(
+        subject,
+        [`A new request has reached ${event.team}. It should be finished by ${event.due}.`],
+        'Open the request',
+      );
     case 'approval-asked':
       return letter(
         `Please decide: ${subject}`,
@@ -60,9 +75,19 @@ export function draftNotice(event: NoticeEvent, context: NoticeContext): Letter 
         `The link is for you alone, works once, and ends on ${event.expires}.`,
       );
     case 'approved':
-      return letter(`${formTitle}: approved`, [`Your request ${number} was approved by ${event.by}.`, event.comment], 'See how it stands', false);
+      return letter(
+        `${formTitle}: approved`,
+        [`Your request ${number} was approved by ${event.by}.`, event.comment],
+        'See how it stands',
+        false,
+      );
     case 'refused':
-      return letter(`${formTitle}: not approved`, [`Your request ${number} was not approved by ${event.by}. The reason given:`, event.comment], 'See the request', false);
+      return letter(
+        `${formTitle}: not approved`,
+        [`Your request ${number} was not approved by ${event.by}. The reason given:`, event.comment],
+        'See the request',
+        false,
+      );
     case 'assigned':
       return letter(`Yours: ${subject}`, [`${event.by} gave you this request.`], 'Open the request');
     case 'message':
@@ -75,19 +100,34 @@ export function draftNotice(event: NoticeEvent, context: NoticeContext): Letter 
         false,
       );
     case 'reminder':
-      return letter(`${event.left} left: ${subject}`, [`This request is due ${event.due}. There is ${event.left} of working time left.`], 'Open the request', false);
+      return letter(
+        `${event.left} left: ${subject}`,
+        [`This request is due ${event.due}. There is ${event.left} of working time left.`],
+        'Open the request',
+        false,
+      );
     case 'escalation':
       return letter(
         `Late: ${subject}`,
-        [`This request was due ${event.due} and is not finished. ${event.handler ? `${event.handler} has it.` : 'Nobody has taken it.'}`],
+        [
+          `This request was due ${event.due} and is not finished. ${event.handler ? `${event.handler} has it.` : 'Nobody has taken it.'}`,
+        ],
         'Open the request',
         false,
       );
   }
 }
 
-/** The letter that asks an outside requester to confirm their address. It repeats nothing of what was typed. */
-export function draftConfirmation(input: { readonly name: string; readonly formTitle: string; readonly url: string; readonly expires: string }): Letter {
+/**
+ * The letter that asks an outside requester to confirm their address. It repeats nothing of what
+ * was typed.
+ */
+export function draftConfirmation(input: {
+  readonly name: string;
+  readonly formTitle: string;
+  readonly url: string;
+  readonly expires: string;
+}): Letter {
   return {
     subject: `${input.formTitle}: confirm your address to send it`,
     greeting: `Dear ${input.name},`,
@@ -100,13 +140,28 @@ export function draftConfirmation(input: { readonly name: string; readonly formT
   };
 }
 
-/** The letter with the link to go on with a form that was begun. It repeats nothing of what was typed. */
-export function draftGoingOn(input: { readonly name: string; readonly formTitle: string; readonly url: string; readonly expires: string }): Letter {
+/**
+ * The letter with the link to go on with a form that was begun. It repeats nothing of what was
+ * typed.
+ */
+export function draftGoingOn(input: {
+  readonly name: string;
+  readonly formTitle: string;
+  readonly url: string;
+  readonly expires: string;
+}): Letter {
   return {
     subject: `${input.formTitle}: go on where you stopped`,
     greeting: input.name === '' ? 'Good day,' : `Dear ${input.name},`,
-    paragraphs: ['What you typed is kept. Nothing was sent yet: open the form again with this link, on any device, and go on.', 'If this was not you, leave this letter alone.'],
+    paragraphs: [
+      'What you typed is kept. Nothing was sent yet: open the form again with this link, on any device, and go on.',
+      'If this was not you, leave this letter alone.',
+    ],
     facts: [],
-    action: { label: 'Go on with the form', url: input.url, note: `The link is for you alone and ends on ${input.expires}.` },
+    action: {
+      label: 'Go on with the form',
+      url: input.url,
+      note: `The link is for you alone and ends on ${input.expires}.`,
+    },
   };
 }

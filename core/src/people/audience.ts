@@ -7,16 +7,23 @@ export interface Viewer {
 }
 
 /**
- * Who: everyone or groups to be in, and groups to be out of. Out wins over in; an audience with nothing to be in is nobody.
- * `requester` speaks of the relation to one request: whose request it is counts as in, or as out.
+ * Who: everyone or groups to be in, and groups to be out of. Out wins over in; an audience with
+ * nothing to be in is nobody. `requester` speaks of the relation to one request: whose request it
+ * is counts as in, or as out.
  */
 export interface Audience {
-  readonly in: { readonly everyone: true } | { readonly anyOf: readonly string[] } | { readonly allOf: readonly string[] };
+  readonly in:
+    | { readonly everyone: true }
+    | { readonly anyOf: readonly string[] }
+    | { readonly allOf: readonly string[] };
   readonly outOf: readonly string[];
   readonly requester?: 'in' | 'out';
 }
 
-/** Whether a viewer belongs to an audience. `isRequester`: the request in question is the viewer's own. */
+/**
+ * Whether a viewer belongs to an audience. `isRequester`: the request in question is the viewer's
+ * own.
+ */
 export function belongs(audience: Audience, viewer: Pick<Viewer, 'groups'>, isRequester: boolean): boolean {
   if (audience.outOf.some((group) => viewer.groups.includes(group))) return false;
   if (isRequester && audience.requester) return audience.requester === 'in';
@@ -29,8 +36,10 @@ export function belongs(audience: Audience, viewer: Pick<Viewer, 'groups'>, isRe
 /** An audience as a sentence: “everyone except Site safety and the requester”. */
 export function audienceInWords(audience: Audience, nameOf: (group: string) => string): string {
   const { in: inside } = audience;
-  const join = (groups: readonly string[], word: string): string => (groups.length === 0 ? 'nobody' : groups.map(nameOf).join(` ${word} `));
-  const who = 'everyone' in inside ? 'everyone' : 'anyOf' in inside ? join(inside.anyOf, 'or') : join(inside.allOf, 'and');
+  const join = (groups: readonly string[], word: string): string =>
+    groups.length === 0 ? 'nobody' : groups.map(nameOf).join(` ${word} `);
+  const who =
+    'everyone' in inside ? 'everyone' : 'anyOf' in inside ? join(inside.anyOf, 'or') : join(inside.allOf, 'and');
   const out = [...audience.outOf.map(nameOf), ...(audience.requester === 'out' ? ['the requester'] : [])];
   const plus = audience.requester === 'in' ? `${who === 'nobody' ? '' : `${who} and `}the requester` : who;
   return out.length > 0 ? `${plus} except ${out.join(' and ')}` : plus;

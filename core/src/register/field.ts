@@ -4,11 +4,18 @@ export interface Money {
   readonly currency: string;
 }
 
-/** What one thing can be. Choice stores the option's key, or the words that were said instead, a person their id; a date is `YYYY-MM-DD`, a moment `YYYY-MM-DDTHH:MM`, a length ISO 8601 (`PT1H35M`). */
+/**
+ * What one thing can be. Choice stores the option's key, or the words that were said instead, a
+ * person their id; a date is `YYYY-MM-DD`, a moment `YYYY-MM-DDTHH:MM`, a length ISO 8601
+ * (`PT1H35M`).
+ */
 export type Single = string | number | boolean | Money;
 /** One row of line items, by column. */
 export type ItemRow = Readonly<Record<string, Single>>;
-/** A stored value; several choices or people are a list, line items a list of rows. Empty is the absence of the key. */
+/**
+ * A stored value; several choices or people are a list, line items a list of rows. Empty is the
+ * absence of the key.
+ */
 export type FieldValue = Single | readonly string[] | readonly ItemRow[];
 export type Values = Readonly<Record<string, FieldValue>>;
 
@@ -28,7 +35,10 @@ export type OptionColour = (typeof OPTION_COLOURS)[number];
 
 /** One step of an ordered scale. */
 export interface Level {
-  /** What conditions compare, and what is stored: rising with the scale, with room between for a level that comes later. */
+  /**
+   * What conditions compare, and what is stored: rising with the scale, with room between for a
+   * level that comes later.
+   */
   readonly worth: number;
   readonly label: string;
   readonly help?: string;
@@ -39,7 +49,13 @@ export interface Level {
 export type SingleKind =
   | { readonly kind: 'text'; readonly most?: number }
   | { readonly kind: 'long-text'; readonly most?: number }
-  | { readonly kind: 'number'; readonly places: number; readonly least?: number; readonly most?: number; readonly unit?: string }
+  | {
+      readonly kind: 'number';
+      readonly places: number;
+      readonly least?: number;
+      readonly most?: number;
+      readonly unit?: string;
+    }
   | { readonly kind: 'money'; readonly currency: string; readonly least?: number; readonly most?: number }
   | { readonly kind: 'date'; readonly notBeforeToday?: boolean; readonly notBefore?: string }
   | { readonly kind: 'date-time'; readonly notBeforeNow?: boolean; readonly notBefore?: string }
@@ -68,7 +84,13 @@ export interface ItemColumn {
 export type Kind =
   | SingleKind
   /** `least` and `most`: how many may be chosen. */
-  | { readonly kind: 'choices'; readonly options: readonly ChoiceOption[]; readonly other?: boolean; readonly least?: number; readonly most?: number }
+  | {
+      readonly kind: 'choices';
+      readonly options: readonly ChoiceOption[];
+      readonly other?: boolean;
+      readonly least?: number;
+      readonly most?: number;
+    }
   /** Staff in any of these groups; all staff when none is named. */
   | { readonly kind: 'person'; readonly from: readonly string[] }
   | { readonly kind: 'people'; readonly from: readonly string[]; readonly most?: number }
@@ -76,10 +98,18 @@ export type Kind =
   | { readonly kind: 'terms'; readonly vocabulary: string; readonly under?: string; readonly most?: number }
   | ({ readonly kind: 'reference' } & ReferenceKind)
   | ({ readonly kind: 'references'; readonly most?: number } & ReferenceKind)
-  /** Given out when a request arrives, each once: the prefix with `{year}` filled in, and figures, at least so many. */
+  /**
+   * Given out when a request arrives, each once: the prefix with `{year}` filled in, and figures,
+   * at least so many.
+   */
   | { readonly kind: 'auto-number'; readonly prefix: string; readonly digits: number }
   | { readonly kind: 'files'; readonly only: FileGroup; readonly most?: number; readonly mostBytes?: number }
-  | { readonly kind: 'line-items'; readonly columns: readonly ItemColumn[]; readonly least?: number; readonly most?: number };
+  | {
+      readonly kind: 'line-items';
+      readonly columns: readonly ItemColumn[];
+      readonly least?: number;
+      readonly most?: number;
+    };
 
 /** What a reference points to, and who is offered what. */
 export interface ReferenceKind {
@@ -89,7 +119,10 @@ export interface ReferenceKind {
   readonly shows: readonly string[];
   /** Which are offered: all, those not finished, those finished, or one’s own. */
   readonly among: 'all' | 'unfinished' | 'finished' | 'mine';
-  /** FEEL that has to hold for what is offered, over `it` (the other request’s fields) and the names of the form. */
+  /**
+   * FEEL that has to hold for what is offered, over `it` (the other request’s fields) and the names
+   * of the form.
+   */
   readonly offered?: string;
 }
 
@@ -111,21 +144,31 @@ export type Preset =
   | { readonly from: 'field'; readonly field: string }
   | { readonly from: 'formula'; readonly formula: string };
 
-/** Where a value comes from: asked on a form, filled in by the desk only (never on a form), computed from other fields, given out by the house (automatic numbers), or carried along by a reference. */
+/**
+ * Where a value comes from: asked on a form, filled in by the desk only (never on a form), computed
+ * from other fields, given out by the house (automatic numbers), or carried along by a reference.
+ */
 export type Source =
   | { readonly source: 'asked' | 'desk-only'; readonly preset?: Preset }
   | { readonly source: 'computed'; readonly formula: string }
   | { readonly source: 'given' }
-  /** Brought along from the request that a reference points to: as it is now, or as it was when it was pointed to. */
+  /**
+   * Brought along from the request that a reference points to: as it is now, or as it was when it
+   * was pointed to.
+   */
   | { readonly source: 'carried'; readonly reference: string; readonly field: string; readonly live: boolean };
 
-/** A named, typed value of a register. The key is its lasting identity; the label may change at any time. */
+/**
+ * A named, typed value of a register. The key is its lasting identity; the label may change at any
+ * time.
+ */
 export type Field = { readonly key: string; readonly label: string; readonly type: Kind } & Source;
 
 /** A field that somebody fills in. */
 export type FilledField = Extract<Field, { source: 'asked' | 'desk-only' }>;
 export type CarriedField = Extract<Field, { source: 'carried' }>;
-export const isFilled = (field: Field): field is FilledField => field.source === 'asked' || field.source === 'desk-only';
+export const isFilled = (field: Field): field is FilledField =>
+  field.source === 'asked' || field.source === 'desk-only';
 
 export type RawSingle = string | number | boolean | null;
 export type RawRow = Readonly<Record<string, RawSingle>>;

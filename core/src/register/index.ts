@@ -30,7 +30,19 @@ export { numberPrefix, numberWith } from './kinds/autoNumber.ts';
 export { dateInWords } from './kinds/date.ts';
 export { isMailAddress } from './kinds/email.ts';
 export { bytesInWords, endingsOf, FILE_LIMITS, fileId, fileName, fileObjection, mediaByName } from './kinds/files.ts';
-export { expressionValue, itemScope, itemsShown, KIND_NAMES, namesAround, readAnswer, scopeTypeOf, showValue, storedForm, typedForm, valueFromExpression } from './kinds/index.ts';
+export {
+  expressionValue,
+  itemScope,
+  itemsShown,
+  KIND_NAMES,
+  namesAround,
+  readAnswer,
+  scopeTypeOf,
+  showValue,
+  storedForm,
+  typedForm,
+  valueFromExpression,
+} from './kinds/index.ts';
 export { type Around, type NameOf, NOTHING_AROUND, type ReadAnswer } from './kinds/kind.ts';
 export type { ItemsShown } from './kinds/lineItems.ts';
 export { termAddress } from './kinds/term.ts';

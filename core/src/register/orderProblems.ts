@@ -2,7 +2,10 @@ import type { Field, Values } from './field.ts';
 import { showValue } from './kinds/index.ts';
 import type { Problem } from './problem.ts';
 
-/** Dates and moments that must not lie before another field's, such as a departure before the arrival. */
+/**
+ * Dates and moments that must not lie before another field's, such as a departure before the
+ * arrival.
+ */
 export function orderProblems(fields: readonly Field[], values: Values): readonly Problem[] {
   return fields.flatMap((field) => {
     if ((field.type.kind !== 'date' && field.type.kind !== 'date-time') || !field.type.notBefore) return [];
@@ -15,6 +18,12 @@ export function orderProblems(fields: readonly Field[], values: Values): readonl
     const length = Math.min(value.length, earliest.length);
     if (value.slice(0, length) >= earliest.slice(0, length)) return [];
     const words = showValue(other, earliest);
-    return [{ field: field.key, message: `This is before “${other.label}” (${words}).`, fix: `Pick ${words} or later, or change “${other.label}”.` }];
+    return [
+      {
+        field: field.key,
+        message: `This is before “${other.label}” (${words}).`,
+        fix: `Pick ${words} or later, or change “${other.label}”.`,
+      },
+    ];
   });
 }

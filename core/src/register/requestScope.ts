@@ -20,17 +20,27 @@ export interface RequestFacts extends Around {
   readonly calendar: { readonly open: readonly boolean[]; readonly closed: readonly string[] };
 }
 
-/** Groups, people and terms by name, where conditions are built or explained; a condition means the same without them. */
+/**
+ * Groups, people and terms by name, where conditions are built or explained; a condition means the
+ * same without them.
+ */
 export interface KnownNames {
   readonly groups?: readonly { readonly key: string; readonly label: string }[];
   readonly people?: readonly { readonly key: string; readonly label: string }[];
   readonly vocabularies?: readonly Vocabulary[];
 }
 
-/** The names that conditions about a request may use: its fields by key, then `requester`, `door` and `today`. */
+/**
+ * The names that conditions about a request may use: its fields by key, then `requester`, `door`
+ * and `today`.
+ */
 export function requestScope(fields: readonly Field[], known: KnownNames = {}): Scope {
   return new Scope([
-    ...fields.map((field) => ({ name: field.key, label: field.label, type: withNames(scopeTypeOf(field), field.type, known) })),
+    ...fields.map((field) => ({
+      name: field.key,
+      label: field.label,
+      type: withNames(scopeTypeOf(field), field.type, known),
+    })),
     {
       name: 'requester',
       label: 'Requester',
@@ -40,7 +50,10 @@ export function requestScope(fields: readonly Field[], known: KnownNames = {}): 
           outside: { label: 'from outside', type: { kind: 'yes-no' } },
           person: { label: 'person', type: { kind: 'person', people: known.people ?? [] } },
           department: { label: 'department', type: { kind: 'text' } },
-          groups: { label: 'groups', type: { kind: 'list', of: known.groups ? { kind: 'choice', options: known.groups } : { kind: 'text' } } },
+          groups: {
+            label: 'groups',
+            type: { kind: 'list', of: known.groups ? { kind: 'choice', options: known.groups } : { kind: 'text' } },
+          },
         },
       },
     },
@@ -73,12 +86,20 @@ function withNames(type: ScopeType, kind: Kind, { people = [], vocabularies = []
 
 /** The values for `requestScope(fields)`, by slot. */
 export function requestSlots(fields: readonly Field[], values: Values, facts: RequestFacts): Slots {
-  return [...fields.map((field) => expressionValue(field, Object.hasOwn(values, field.key) ? values[field.key] : undefined)), ...factSlots(facts)];
+  return [
+    ...fields.map((field) => expressionValue(field, Object.hasOwn(values, field.key) ? values[field.key] : undefined)),
+    ...factSlots(facts),
+  ];
 }
 
 /** The slots after those of the fields. */
 export const factSlots = (facts: RequestFacts): Slots => [
-  { outside: facts.requesterIsOutside, person: facts.requesterId, department: facts.department === '' ? null : facts.department, groups: facts.requesterGroups },
+  {
+    outside: facts.requesterIsOutside,
+    person: facts.requesterId,
+    department: facts.department === '' ? null : facts.department,
+    groups: facts.requesterGroups,
+  },
   facts.door,
   CalendarDate.read(facts.today),
   DateTime.read(facts.now),
@@ -91,9 +112,17 @@ const parents = new WeakMap<readonly Vocabulary[], Context>();
 /** What stands under what, by vocabulary and key of the term. */
 function parentsOf(vocabularies: readonly Vocabulary[]): Context {
   let known = parents.get(vocabularies);
-  if (!known) parents.set(vocabularies, (known = Object.fromEntries(vocabularies.map((each) => [each.key, parentsIn(each)]))));
+  if (!known)
+    parents.set(vocabularies, (known = Object.fromEntries(vocabularies.map((each) => [each.key, parentsIn(each)]))));
   return known;
 }
 
 /** Names that stand for no field: reading them discloses nothing that the access plan protects. */
-export const FACT_NAMES: ReadonlySet<string> = new Set(['requester', 'door', 'today', 'now', 'calendar', 'vocabularies']);
+export const FACT_NAMES: ReadonlySet<string> = new Set([
+  'requester',
+  'door',
+  'today',
+  'now',
+  'calendar',
+  'vocabularies',
+]);

@@ -1,13 +1,28 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { mergeTerms, type Term, termByKey, termMeant, termPath, termsInOrder, termsOffered, vocabularyProblems } from './index.ts';
+import {
+  mergeTerms,
+  type Term,
+  termByKey,
+  termMeant,
+  termPath,
+  termsInOrder,
+  termsOffered,
+  vocabularyProblems,
+} from './index.ts';
 
-/** A sound vocabulary: each term under one before it or at the top, merged only into one before it. */
+/**
+ * A sound vocabulary: each term under one before it or at the top, merged only into one before it.
+ */
 const anyTerms: fc.Arbitrary<readonly Term[]> = fc.integer({ min: 1, max: 12 }).chain((count) =>
   fc
     .tuple(
       ...Array.from({ length: count }, (_, index) =>
-        fc.record({ under: fc.integer({ min: -2, max: index - 1 }), retired: fc.boolean(), merged: fc.integer({ min: -6, max: index - 1 }) }),
+        fc.record({
+          under: fc.integer({ min: -2, max: index - 1 }),
+          retired: fc.boolean(),
+          merged: fc.integer({ min: -6, max: index - 1 }),
+        }),
       ),
     )
     .map((made) => {
@@ -45,7 +60,8 @@ describe('a vocabulary', () => {
     fc.assert(
       fc.property(anyTerms, (terms) => {
         const isGone = (term: Term | undefined): boolean =>
-          term !== undefined && (term.retired === true || term.now !== undefined || isGone(terms.find((each) => each.key === term.under)));
+          term !== undefined &&
+          (term.retired === true || term.now !== undefined || isGone(terms.find((each) => each.key === term.under)));
         expect(
           termsOffered({ terms })
             .map(({ term }) => term.key)
@@ -75,8 +91,15 @@ describe('a vocabulary', () => {
       { key: 'boat', label: 'Boat', also: ['coley'] },
       { key: 'old', label: 'Old name', now: 'saithe' },
     ];
-    expect(['SAITHE', ' old  NAME ', 'coley', 'cod'].map((said) => termMeant({ terms }, said)?.key)).toEqual(['saithe', 'saithe', undefined, undefined]);
-    expect(vocabularyProblems(terms)).toEqual([{ at: 'boat', message: '“coley” is another word for “Saithe” as well.', fix: 'Take it away from one of them.' }]);
+    expect(['SAITHE', ' old  NAME ', 'coley', 'cod'].map((said) => termMeant({ terms }, said)?.key)).toEqual([
+      'saithe',
+      'saithe',
+      undefined,
+      undefined,
+    ]);
+    expect(vocabularyProblems(terms)).toEqual([
+      { at: 'boat', message: '“coley” is another word for “Saithe” as well.', fix: 'Take it away from one of them.' },
+    ]);
   });
 
   it('tells circles, of standing under and of merging', () => {
@@ -87,19 +110,24 @@ describe('a vocabulary', () => {
       { key: 'd', label: 'D', now: 'c' },
     ];
     expect(vocabularyProblems(circle).map((problem) => problem.at)).toEqual(['a', 'b', 'c', 'd']);
-    // Reading them ends all the same: what stands in a circle has no place, what leads in one leads somewhere.
+    // Reading them ends all the same: what stands in a circle has no place, what leads in one leads
+    // somewhere.
     expect(termsInOrder({ terms: circle }).map(({ term }) => term.key)).toEqual(['c', 'd']);
     expect(['c', 'd']).toContain(termByKey({ terms: circle }, 'c')?.key);
   });
 });
 
 describe('two changed vocabularies', () => {
-  const renamed = (terms: readonly Term[], index: number, label: string): readonly Term[] => terms.map((term, at) => (at === index ? { ...term, label } : term));
+  const renamed = (terms: readonly Term[], index: number, label: string): readonly Term[] =>
+    terms.map((term, at) => (at === index ? { ...term, label } : term));
 
   it('are put together term by term', () => {
     fc.assert(
       fc.property(anyTerms, fc.nat(), fc.nat(), (terms, a, b) => {
-        const [mine, theirs] = [renamed(terms, a % terms.length, 'Mine'), [...renamed(terms, b % terms.length, 'Theirs'), { key: 'new', label: 'New' }]];
+        const [mine, theirs] = [
+          renamed(terms, a % terms.length, 'Mine'),
+          [...renamed(terms, b % terms.length, 'Theirs'), { key: 'new', label: 'New' }],
+        ];
         const merged = mergeTerms(terms, mine, theirs);
         expect(merged.map((term) => term.key)).toEqual([...terms.map((term) => term.key), 'new']);
         expect(merged[a % terms.length]?.label).toBe('Mine');

@@ -47,7 +47,8 @@ function indexOf(terms: readonly Term[]): Index {
     const siblings = below.get(at);
     if (siblings) siblings.push(term);
     else below.set(at, [term]);
-    for (const word of [term.label, ...(term.also ?? [])].map(plain)) byWord.set(word, byWord.has(word) && byWord.get(word)?.key !== term.key ? null : term);
+    for (const word of [term.label, ...(term.also ?? [])].map(plain))
+      byWord.set(word, byWord.has(word) && byWord.get(word)?.key !== term.key ? null : term);
   }
   const index = { byKey, byWord, below };
   indexes.set(terms, index);
@@ -62,7 +63,10 @@ export function termByKey({ terms }: Pick<Vocabulary, 'terms'>, key: string): Te
   return term;
 }
 
-/** The term somebody means: by its key, its label, or another word for it, whatever the capitals. Undefined when none or several are meant. */
+/**
+ * The term somebody means: by its key, its label, or another word for it, whatever the capitals.
+ * Undefined when none or several are meant.
+ */
 export function termMeant(vocabulary: Pick<Vocabulary, 'terms'>, said: string): Term | undefined {
   const found = termByKey(vocabulary, said) ?? indexOf(vocabulary.terms).byWord.get(plain(said));
   return found ? termByKey(vocabulary, found.key) : undefined;
@@ -72,12 +76,18 @@ export function termMeant(vocabulary: Pick<Vocabulary, 'terms'>, said: string): 
 export function termPath({ terms }: Pick<Vocabulary, 'terms'>, key: string): readonly string[] {
   const { byKey } = indexOf(terms);
   const path: string[] = [];
-  for (let term = byKey.get(key); term && path.length < MOST_DEPTH; term = term.under === undefined ? undefined : byKey.get(term.under)) path.unshift(term.label);
+  for (
+    let term = byKey.get(key);
+    term && path.length < MOST_DEPTH;
+    term = term.under === undefined ? undefined : byKey.get(term.under)
+  )
+    path.unshift(term.label);
   return path;
 }
 
 /** The parent of each term by key, empty at the top: what expressions know of a vocabulary. */
-export const parentsIn = ({ terms }: Pick<Vocabulary, 'terms'>): Readonly<Record<string, string>> => Object.fromEntries(terms.map((term) => [term.key, term.under ?? '']));
+export const parentsIn = ({ terms }: Pick<Vocabulary, 'terms'>): Readonly<Record<string, string>> =>
+  Object.fromEntries(terms.map((term) => [term.key, term.under ?? '']));
 
 /** A term in its place, for a list to choose from. */
 export interface PlacedTerm {
@@ -86,7 +96,10 @@ export interface PlacedTerm {
   readonly depth: number;
 }
 
-/** Terms in reading order: each with those under it after it. `under` takes only those below one term. */
+/**
+ * Terms in reading order: each with those under it after it. `under` takes only those below one
+ * term.
+ */
 export function termsInOrder({ terms }: Pick<Vocabulary, 'terms'>, under = ''): readonly PlacedTerm[] {
   const { below } = indexOf(terms);
   const placed: PlacedTerm[] = [];
@@ -111,19 +124,25 @@ export function termsOffered(vocabulary: Pick<Vocabulary, 'terms'>, under = ''):
   });
 }
 
-/** Two changed lists put together: each term as whoever changed it has it, and mine where both did. */
+/**
+ * Two changed lists put together: each term as whoever changed it has it, and mine where both did.
+ */
 export function mergeTerms(base: readonly Term[], mine: readonly Term[], theirs: readonly Term[]): readonly Term[] {
   const before = new Map(base.map((term) => [term.key, JSON.stringify(term)]));
   const own = new Map(mine.map((term) => [term.key, term]));
   const other = new Map(theirs.map((term) => [term.key, term]));
-  const pick = (term: Term): Term => (JSON.stringify(term) === before.get(term.key) ? (other.get(term.key) ?? term) : term);
-  // Their order and additions, after the terms of mine they stand behind; what either took away is gone.
+  const pick = (term: Term): Term =>
+    JSON.stringify(term) === before.get(term.key) ? (other.get(term.key) ?? term) : term;
+  // Their order and additions, after the terms of mine they stand behind; what either took away is
+  // gone.
   const kept = mine.filter((term) => other.has(term.key) || JSON.stringify(term) !== before.get(term.key)).map(pick);
   return [...kept, ...theirs.filter((term) => !own.has(term.key) && !before.has(term.key))];
 }
 
 /** What is wrong with a list of terms, each at the key of its term. */
-export function vocabularyProblems(terms: readonly Term[]): readonly { readonly at: string; readonly message: string; readonly fix: string }[] {
+export function vocabularyProblems(
+  terms: readonly Term[],
+): readonly { readonly at: string; readonly message: string; readonly fix: string }[] {
   const problems: { at: string; message: string; fix: string }[] = [];
   const { byKey } = indexOf(terms);
   const keys = new Set<string>();
@@ -135,16 +154,21 @@ export function vocabularyProblems(terms: readonly Term[]): readonly { readonly 
     keys.add(term.key);
     if (term.label.trim() === '') add('A term has no words.', 'Name it, or take it away.');
     const place = `${term.under ?? ''}/${plain(term.label)}`;
-    if (places.has(place) && term.now === undefined) add(`“${term.label}” stands there twice.`, 'Merge one into the other, or name it apart.');
+    if (places.has(place) && term.now === undefined)
+      add(`“${term.label}” stands there twice.`, 'Merge one into the other, or name it apart.');
     if (term.now === undefined) places.set(place, term.key);
     for (const word of (term.also ?? []).map(plain)) {
       const other = words.get(word);
-      if (other && other.key !== term.key) add(`“${word}” is another word for “${other.label}” as well.`, 'Take it away from one of them.');
+      if (other && other.key !== term.key)
+        add(`“${word}” is another word for “${other.label}” as well.`, 'Take it away from one of them.');
       words.set(word, term);
     }
-    if (term.under !== undefined && !byKey.has(term.under)) add(`“${term.label}” stands under a term that does not exist.`, 'Put it in another place.');
-    if (term.under !== undefined && isInCircle(term, byKey, 'under')) add(`“${term.label}” stands under itself.`, 'Put it in another place.');
-    else if (depthOf(term, byKey) > MOST_DEPTH) add(`“${term.label}” stands deeper than ${MOST_DEPTH} terms.`, 'Put it nearer to the top.');
+    if (term.under !== undefined && !byKey.has(term.under))
+      add(`“${term.label}” stands under a term that does not exist.`, 'Put it in another place.');
+    if (term.under !== undefined && isInCircle(term, byKey, 'under'))
+      add(`“${term.label}” stands under itself.`, 'Put it in another place.');
+    else if (depthOf(term, byKey) > MOST_DEPTH)
+      add(`“${term.label}” stands deeper than ${MOST_DEPTH} terms.`, 'Put it nearer to the top.');
     if (term.now !== undefined && (!byKey.has(term.now) || isInCircle(term, byKey, 'now')))
       add(`“${term.label}” was merged into a term that does not exist.`, 'Choose another to merge it into.');
   }
@@ -164,6 +188,7 @@ function isInCircle(term: Term, byKey: ReadonlyMap<string, Term>, way: 'under' |
 
 function depthOf(term: Term, byKey: ReadonlyMap<string, Term>): number {
   let depth = 1;
-  for (let at: Term | undefined = term; at?.under !== undefined && depth <= MOST_DEPTH + 1; at = byKey.get(at.under)) depth += 1;
+  for (let at: Term | undefined = term; at?.under !== undefined && depth <= MOST_DEPTH + 1; at = byKey.get(at.under))
+    depth += 1;
   return depth;
 }

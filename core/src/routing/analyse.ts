@@ -31,9 +31,15 @@ export interface RowOverlap {
   readonly at: WorkedCase;
 }
 
-/** What follows from the rows of a table together. Rows whose cells need more than their own column’s value count as taking anything or nothing. */
+/**
+ * What follows from the rows of a table together. Rows whose cells need more than their own
+ * column’s value count as taking anything or nothing.
+ */
 export interface TableAnalysis {
-  /** Rows that never decide, each with the earlier rows that take what it would; with none, its own cells leave nothing. */
+  /**
+   * Rows that never decide, each with the earlier rows that take what it would; with none, its own
+   * cells leave nothing.
+   */
   readonly neverWin: readonly { readonly row: string; readonly because: readonly string[] }[];
   readonly overlaps: readonly RowOverlap[];
   /** Cases that no row takes, so that the last row decides. */
@@ -57,7 +63,10 @@ interface Row {
   readonly exact: boolean;
 }
 
-/** Analyses a table with “first row wins”: rows that never win, rows that overlap, and cases left to the last row. */
+/**
+ * Analyses a table with “first row wins”: rows that never win, rows that overlap, and cases left to
+ * the last row.
+ */
 export function analyseTable(table: RoutingTable, scope: Scope): TableAnalysis {
   const byId = columnsOf(table, scope);
   const columns = [...new Set(byId.values())];
@@ -67,7 +76,14 @@ export function analyseTable(table: RoutingTable, scope: Scope): TableAnalysis {
   return {
     neverWin: walk.complete
       ? rows.flatMap((row, index) =>
-          walk.canWin.has(index) ? [] : [{ row: row.id, because: rows.slice(0, index).flatMap((earlier) => (commonOf(earlier, row) ? [earlier.id] : [])) }],
+          walk.canWin.has(index)
+            ? []
+            : [
+                {
+                  row: row.id,
+                  because: rows.slice(0, index).flatMap((earlier) => (commonOf(earlier, row) ? [earlier.id] : [])),
+                },
+              ],
         )
       : rows.flatMap((row) => (row.cells.some(isNothing) ? [{ row: row.id, because: [] }] : [])),
     overlaps: overlapsOf(rows, columns),
@@ -76,7 +92,10 @@ export function analyseTable(table: RoutingTable, scope: Scope): TableAnalysis {
   };
 }
 
-/** By column id, what its cells are about; two columns about the same thing are one. Columns that can’t be reasoned about are left out. */
+/**
+ * By column id, what its cells are about; two columns about the same thing are one. Columns that
+ * can’t be reasoned about are left out.
+ */
 function columnsOf(table: RoutingTable, scope: Scope): ReadonlyMap<string, Column> {
   const byInput = new Map<string, Column>();
   const byId = new Map<string, Column>();
@@ -92,7 +111,13 @@ function columnsOf(table: RoutingTable, scope: Scope): ReadonlyMap<string, Colum
   return byId;
 }
 
-function rowOf(table: RoutingTable, row: RoutingTable['rows'][number], byId: ReadonlyMap<string, Column>, columns: readonly Column[], scope: Scope): Row {
+function rowOf(
+  table: RoutingTable,
+  row: RoutingTable['rows'][number],
+  byId: ReadonlyMap<string, Column>,
+  columns: readonly Column[],
+  scope: Scope,
+): Row {
   let exact = true;
   const cells = new Map<Column, ValueSet>();
   for (const { id } of table.columns) {
@@ -119,7 +144,10 @@ class Walk {
   private readonly seen: readonly Set<bigint>[];
   private states = 0;
   private readonly classes: readonly (readonly Part[])[];
-  /** The columns in the order they are followed: those that tell the fewest values apart first, so that branches meet early. */
+  /**
+   * The columns in the order they are followed: those that tell the fewest values apart first, so
+   * that branches meet early.
+   */
   private readonly order: readonly number[];
   /** For each column on, the rows that take anything from there. */
   private readonly takesAll: readonly bigint[];
@@ -139,9 +167,12 @@ class Walk {
     this.order = columns.map((_, index) => index).sort((a, b) => count(a) - count(b));
     this.classes = this.order.map((index) => parts[index] ?? []);
     this.seen = Array.from({ length: columns.length + 1 }, () => new Set<bigint>());
-    const bits = (holds: (row: Row) => boolean): bigint => rows.reduce((set, row, index) => (holds(row) ? set | (1n << BigInt(index)) : set), 0n);
+    const bits = (holds: (row: Row) => boolean): bigint =>
+      rows.reduce((set, row, index) => (holds(row) ? set | (1n << BigInt(index)) : set), 0n);
     this.takesAll = Array.from({ length: columns.length + 1 }, (_, from) =>
-      bits((row) => row.exact && this.order.slice(from).every((index) => !row.cells[index] || isWhole(row.cells[index]))),
+      bits(
+        (row) => row.exact && this.order.slice(from).every((index) => !row.cells[index] || isWhole(row.cells[index])),
+      ),
     );
     this.inexact = bits((row) => !row.exact);
   }
@@ -164,7 +195,9 @@ class Walk {
     else for (const { members, sample } of classes) this.from(column + 1, open & members, [...path, sample]);
   }
 
-  /** One case: its first row for certain wins; rows before it that may or may not hold can win too. */
+  /**
+   * One case: its first row for certain wins; rows before it that may or may not hold can win too.
+   */
   private end(rows: bigint, path: readonly Value[]): void {
     let left = rows;
     while (left !== 0n) {
@@ -177,7 +210,12 @@ class Walk {
   }
 
   private caseOf(path: readonly Value[]): WorkedCase {
-    return { values: this.columns.map(({ label }, index) => ({ column: label, value: path[this.order.indexOf(index)] ?? null })) };
+    return {
+      values: this.columns.map(({ label }, index) => ({
+        column: label,
+        value: path[this.order.indexOf(index)] ?? null,
+      })),
+    };
   }
 }
 
@@ -199,7 +237,13 @@ function overlapsOf(rows: readonly Row[], columns: readonly Column[]): readonly 
     for (const first of rows.slice(0, index)) {
       const common = first.exact && second.exact ? commonOf(first, second) : null;
       if (!common) continue;
-      found.push({ first: first.id, second: second.id, at: { values: common.map((set, place) => ({ column: columns[place]?.label ?? '', value: sampleOf(set) ?? null })) } });
+      found.push({
+        first: first.id,
+        second: second.id,
+        at: {
+          values: common.map((set, place) => ({ column: columns[place]?.label ?? '', value: sampleOf(set) ?? null })),
+        },
+      });
       if (found.length >= MOST.overlaps) return found;
     }
   }

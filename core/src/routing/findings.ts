@@ -1,4 +1,12 @@
-import { checkExpression, checkTests, parseExpression, parseTests, type Scope, type ScopeType, typeOf } from '../expression/index.ts';
+import {
+  checkExpression,
+  checkTests,
+  parseExpression,
+  parseTests,
+  type Scope,
+  type ScopeType,
+  typeOf,
+} from '../expression/index.ts';
 import { analyseTable } from './analyse.ts';
 import type { RoutingOutcome, RoutingTable } from './table.ts';
 
@@ -10,13 +18,18 @@ export interface RoutingFinding {
 }
 
 /** What is wrong or doubtful in a routing table. `groups` are the keys of the groups that exist. */
-export function routingFindings(table: RoutingTable, scope: Scope, groups: ReadonlySet<string>): readonly RoutingFinding[] {
+export function routingFindings(
+  table: RoutingTable,
+  scope: Scope,
+  groups: ReadonlySet<string>,
+): readonly RoutingFinding[] {
   const found: RoutingFinding[] = [];
   const types = new Map<string, ScopeType | null>();
   for (const column of table.columns) {
     const parsed = parseExpression(column.input);
     const problems = parsed.ok ? checkExpression(parsed.value, scope) : parsed.findings;
-    for (const problem of problems) found.push({ severity: 'error', row: column.id, message: `Column “${column.label}”: ${problem.message}` });
+    for (const problem of problems)
+      found.push({ severity: 'error', row: column.id, message: `Column “${column.label}”: ${problem.message}` });
     types.set(column.id, parsed.ok ? typeOf(parsed.value, scope) : null);
   }
   for (const [index, row] of table.rows.entries()) {
@@ -24,7 +37,8 @@ export function routingFindings(table: RoutingTable, scope: Scope, groups: Reado
     for (const column of table.columns) {
       const parsed = parseTests(row.cells[column.id] ?? '');
       const problems = parsed.ok ? checkTests(parsed.value, types.get(column.id) ?? null, scope) : parsed.findings;
-      for (const problem of problems) found.push({ severity: 'error', row: row.id, message: `${name}, ${column.label}: ${problem.message}` });
+      for (const problem of problems)
+        found.push({ severity: 'error', row: row.id, message: `${name}, ${column.label}: ${problem.message}` });
     }
     found.push(...outcomeFindings(row.outcome, row.id, name, groups));
   }
@@ -46,9 +60,15 @@ function neverWinning(table: RoutingTable, scope: Scope): RoutingFinding[] {
   });
 }
 
-function outcomeFindings(outcome: RoutingOutcome, row: string, name: string, groups: ReadonlySet<string>): RoutingFinding[] {
+function outcomeFindings(
+  outcome: RoutingOutcome,
+  row: string,
+  name: string,
+  groups: ReadonlySet<string>,
+): RoutingFinding[] {
   const found: RoutingFinding[] = [];
-  if (!groups.has(outcome.team)) found.push({ severity: 'error', row, message: `${name} sends to a team that does not exist.` });
+  if (!groups.has(outcome.team))
+    found.push({ severity: 'error', row, message: `${name} sends to a team that does not exist.` });
   if (!Number.isInteger(outcome.workingDays) || outcome.workingDays < 0 || outcome.workingDays > 250) {
     found.push({ severity: 'error', row, message: `${name}: working days must be a whole number from 0 to 250.` });
   }

@@ -2,14 +2,25 @@ import { describe, expect, it } from 'vitest';
 import { applyFix, findingsOf, RECIPES } from '../form/index.ts';
 import type { ChoiceOption } from '../register/index.ts';
 
-const OPTIONS: readonly ChoiceOption[] = ['water', 'sediment', 'tissue'].map((key) => ({ key, label: key.toUpperCase() }));
-const simple = RECIPES.find((recipe) => recipe.key === 'simple')?.make({ title: 'Samples', team: 'lab', approvers: 'lab', calendar: 'desk' });
+const OPTIONS: readonly ChoiceOption[] = ['water', 'sediment', 'tissue'].map((key) => ({
+  key,
+  label: key.toUpperCase(),
+}));
+const simple = RECIPES.find((recipe) => recipe.key === 'simple')?.make({
+  title: 'Samples',
+  team: 'lab',
+  approvers: 'lab',
+  calendar: 'desk',
+});
 if (!simple) throw new Error('no recipe');
 const around = { groups: new Set(['lab']), outside: false, vocabularies: [], registers: [] };
 const outcome = { team: 'lab', priority: 'normal', workingDays: 2, needsApproval: false } as const;
 const withRows = (cells: readonly string[], options = OPTIONS) => ({
   ...simple,
-  fields: [...simple.fields, { key: 'matrix', label: 'Matrix', type: { kind: 'choice' as const, options }, source: 'asked' as const }],
+  fields: [
+    ...simple.fields,
+    { key: 'matrix', label: 'Matrix', type: { kind: 'choice' as const, options }, source: 'asked' as const },
+  ],
   parts: [...simple.parts, { part: 'question' as const, field: 'matrix', asks: '', help: '', required: true }],
   routing: {
     columns: [{ id: 'm', label: 'Matrix', input: 'matrix' }],
@@ -17,13 +28,17 @@ const withRows = (cells: readonly string[], options = OPTIONS) => ({
     otherwise: outcome,
   },
 });
-const missed = (design: ReturnType<typeof withRows>) => findingsOf(design, around).filter((finding) => finding.fix?.fix === 'add-row');
+const missed = (design: ReturnType<typeof withRows>) =>
+  findingsOf(design, around).filter((finding) => finding.fix?.fix === 'add-row');
 
 describe('a case no row is for', () => {
   it('is told when the rows go through the options and pass one over, and a row for it mends that', () => {
     const design = withRows(['"water"', '"sediment"']);
     const [found, ...more] = missed(design);
-    expect([found?.message, more]).toEqual(['No row is for “TISSUE” of “Matrix”; such requests go by the last row.', []]);
+    expect([found?.message, more]).toEqual([
+      'No row is for “TISSUE” of “Matrix”; such requests go by the last row.',
+      [],
+    ]);
     if (!found?.fix) throw new Error('no fix');
     const mended = applyFix(design, found.fix) as typeof design;
     expect(mended.routing.rows.map((row) => row.cells.m)).toEqual(['"water"', '"sediment"', '"tissue"']);
@@ -34,6 +49,10 @@ describe('a case no row is for', () => {
     expect(missed(withRows(['"water"']))).toEqual([]);
     expect(missed(withRows(['"water"', '"sediment"', '']))).toEqual([]);
     expect(missed(withRows(['"water"', 'not("water")']))).toEqual([]);
-    expect(missed(withRows(['"water", "sediment"'], [...OPTIONS.slice(0, 2), { key: 'tissue', label: 'TISSUE', retired: true }]))).toEqual([]);
+    expect(
+      missed(
+        withRows(['"water", "sediment"'], [...OPTIONS.slice(0, 2), { key: 'tissue', label: 'TISSUE', retired: true }]),
+      ),
+    ).toEqual([]);
   });
 });

@@ -1,7 +1,10 @@
 import { parseExpression, parseTests, type Scope, typeOf } from '../expression/index.ts';
 import type { RoutingTable } from './table.ts';
 
-/** A case that every row leaves to the last one: an option that a column’s rows pass over while they name others. */
+/**
+ * A case that every row leaves to the last one: an option that a column’s rows pass over while they
+ * name others.
+ */
 export interface Missed {
   readonly column: string;
   readonly label: string;
@@ -12,13 +15,17 @@ export interface Missed {
 function namedIn(cell: string): readonly string[] | null {
   const tests = parseTests(cell);
   if (!tests.ok || cell.trim() === '') return null;
-  const keys = tests.value.flatMap((test) => (test.kind === 'equal' && test.operand.kind === 'literal' && typeof test.operand.value === 'string' ? [test.operand.value] : []));
+  const keys = tests.value.flatMap((test) =>
+    test.kind === 'equal' && test.operand.kind === 'literal' && typeof test.operand.value === 'string'
+      ? [test.operand.value]
+      : [],
+  );
   return keys.length === tests.value.length && keys.length > 0 ? keys : null;
 }
 
 /**
- * Options no row is for, in columns where every row names options and several are named: whoever wrote those rows went through
- * the list, so one that is left out was probably forgotten.
+ * Options no row is for, in columns where every row names options and several are named: whoever
+ * wrote those rows went through the list, so one that is left out was probably forgotten.
  */
 export function missedOptions(table: RoutingTable, scope: Scope): readonly Missed[] {
   return table.columns.flatMap((column): readonly Missed[] => {

@@ -34,7 +34,10 @@ export interface ReadyCell {
 
 const NOTHING: Node = { kind: 'literal', value: null, from: 0, to: 0 };
 
-/** The cells of each row that ask for something. What can’t be read never holds; findings stop such a table’s release. */
+/**
+ * The cells of each row that ask for something. What can’t be read never holds; findings stop such
+ * a table’s release.
+ */
 export function readyRows(table: RoutingTable, scope: Scope): readonly (readonly ReadyCell[])[] {
   const columns = table.columns.map((column) => {
     const parsed = parseExpression(column.input);

@@ -8,7 +8,9 @@ export interface RowReason {
   readonly row: number;
   readonly note: string;
   readonly won: boolean;
-  /** The cells that decided: all tested cells of the winner, the failing cells of a row passed over. */
+  /**
+   * The cells that decided: all tested cells of the winner, the failing cells of a row passed over.
+   */
   readonly cells: readonly Explanation[];
 }
 
@@ -21,8 +23,9 @@ export interface Routed {
 }
 
 /**
- * Compiles a routing table once. The first row whose every cell holds wins; a cell that can't be said (an empty field
- * compared with something) does not hold. A cell that can't be read never holds; findings stop such a table's release.
+ * Compiles a routing table once. The first row whose every cell holds wins; a cell that can't be
+ * said (an empty field compared with something) does not hold. A cell that can't be read never
+ * holds; findings stop such a table's release.
  */
 export function prepareRouting(table: RoutingTable, scope: Scope): (slots: Slots) => Routed {
   const rows = readyRows(table, scope);
@@ -37,7 +40,12 @@ export function prepareRouting(table: RoutingTable, scope: Scope): (slots: Slots
       });
       const failing = decided.filter((each) => each.result !== true);
       const won = failing.length === 0;
-      reasons.push({ row: index + 1, note: row.note, won, cells: (won ? decided : failing).map((each) => explainCell(each.cell.column, each.cell, scope, each)) });
+      reasons.push({
+        row: index + 1,
+        note: row.note,
+        won,
+        cells: (won ? decided : failing).map((each) => explainCell(each.cell.column, each.cell, scope, each)),
+      });
       if (won) return { row: index + 1, rowId: row.id, isOtherwise: false, outcome: row.outcome, reasons };
     }
     const last = table.rows.length + 1;

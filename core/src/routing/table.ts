@@ -25,7 +25,9 @@ export interface RoutingRow {
   readonly outcome: RoutingOutcome;
 }
 
-/** A decision table with hit policy “first” (DMN 1.5, 8.2.10) and a last row for everything else. */
+/**
+ * A decision table with hit policy “first” (DMN 1.5, 8.2.10) and a last row for everything else.
+ */
 export interface RoutingTable {
   readonly columns: readonly RoutingColumn[];
   readonly rows: readonly RoutingRow[];

@@ -1,4 +1,15 @@
-import { cellSet, type Domain, domainOf, isWhole, rankOf, type Scope, type ScopeType, type Slots, type Value, type ValueSet } from '../expression/index.ts';
+import {
+  cellSet,
+  type Domain,
+  domainOf,
+  isWhole,
+  rankOf,
+  type Scope,
+  type ScopeType,
+  type Slots,
+  type Value,
+  type ValueSet,
+} from '../expression/index.ts';
 import { type ReadyCell, readyRows } from './ready.ts';
 import type { RoutingTable } from './table.ts';
 
@@ -12,9 +23,10 @@ interface ColumnIndex {
 }
 
 /**
- * Which row wins, without the reasons: its number from 1, one more than there are rows for the last row. For many requests at
- * once: for each column, every value finds the rows that take it in one step, and the lowest row common to all columns wins.
- * Cells that need more than their own column are tried when it is their row’s turn. The answer is that of `prepareRouting`.
+ * Which row wins, without the reasons: its number from 1, one more than there are rows for the last
+ * row. For many requests at once: for each column, every value finds the rows that take it in one
+ * step, and the lowest row common to all columns wins. Cells that need more than their own column
+ * are tried when it is their row’s turn. The answer is that of `prepareRouting`.
  */
 export function prepareWinner(table: RoutingTable, scope: Scope): (slots: Slots) => number {
   const rows = readyRows(table, scope);
@@ -71,7 +83,11 @@ function bitsOf(rows: readonly boolean[], words: number): Int32Array {
 }
 
 /** For one column: from a value to the rows that take it. A cell that is null takes anything. */
-function takersOf(domain: Domain | null, sets: readonly (ValueSet | null)[], words: number): (value: Value) => Int32Array {
+function takersOf(
+  domain: Domain | null,
+  sets: readonly (ValueSet | null)[],
+  words: number,
+): (value: Value) => Int32Array {
   const taking = (holds: (set: ValueSet) => boolean): Int32Array =>
     bitsOf(
       sets.map((set) => set === null || holds(set)),
@@ -80,14 +96,22 @@ function takersOf(domain: Domain | null, sets: readonly (ValueSet | null)[], wor
   const stranger = taking(() => false);
   const empty = taking((set) => set.empty);
   if (domain?.kind === 'ordered') {
-    const ends = [...new Set(sets.flatMap((set) => (set?.kind === 'ordered' ? set.intervals.flatMap(({ from, to }) => [from, to]) : [])))]
+    const ends = [
+      ...new Set(
+        sets.flatMap((set) => (set?.kind === 'ordered' ? set.intervals.flatMap(({ from, to }) => [from, to]) : [])),
+      ),
+    ]
       .filter(Number.isFinite)
       .sort((a, b) => a - b);
     const at = (rank: number): Int32Array =>
       taking(
         (set) =>
           set.kind === 'ordered' &&
-          set.intervals.some((each) => (each.from < rank || (each.from === rank && !each.fromOpen)) && (each.to > rank || (each.to === rank && !each.toOpen))),
+          set.intervals.some(
+            (each) =>
+              (each.from < rank || (each.from === rank && !each.fromOpen)) &&
+              (each.to > rank || (each.to === rank && !each.toOpen)),
+          ),
       );
     const points = ends.map(at);
     const gaps = Array.from({ length: ends.length + 1 }, (_, index) => at(betweenEnds(ends[index - 1], ends[index])));
@@ -135,9 +159,14 @@ function betweenEnds(before: number | undefined, after: number | undefined): num
   return after === undefined ? before + 1 : (before + after) / 2;
 }
 
-/** The domain of a column for values as they really come: any number, any text, whatever a field’s settings say today. */
+/**
+ * The domain of a column for values as they really come: any number, any text, whatever a field’s
+ * settings say today.
+ */
 function looseDomain(type: ScopeType | null): Domain | null {
   if (type?.kind === 'choice' || type?.kind === 'text') return { kind: 'text' };
   const domain = domainOf(type);
-  return domain?.kind === 'ordered' ? { ...domain, step: null, least: Number.NEGATIVE_INFINITY, most: Number.POSITIVE_INFINITY } : domain;
+  return domain?.kind === 'ordered'
+    ? { ...domain, step: null, least: Number.NEGATIVE_INFINITY, most: Number.POSITIVE_INFINITY }
+    : domain;
 }

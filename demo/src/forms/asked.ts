@@ -1,6 +1,9 @@
 import type { RawAnswers } from '@tolvek/core/register';
 
-/** A few requests for each of the scenario’s other forms, each so many days before the demo begins, by whom. */
+/**
+ * A few requests for each of the scenario’s other forms, each so many days before the demo begins,
+ * by whom.
+ */
 export interface AskedOnce {
   readonly form: string;
   readonly by: string;
@@ -16,7 +19,11 @@ export const ASKED: readonly AskedOnce[] = [
     form: 'purchase',
     by: 'Priya Nakamura-Lind',
     daysAgo: 9,
-    answers: () => ({ purpose: 'Nutrient lines, winter cruise', budget: 'MB2041', lines: [line('Filter discs, 100', 6, '38.50'), line('Sample bottles, 250 ml', 200, '1.15')] }),
+    answers: () => ({
+      purpose: 'Nutrient lines, winter cruise',
+      budget: 'MB2041',
+      lines: [line('Filter discs, 100', 6, '38.50'), line('Sample bottles, 250 ml', 200, '1.15')],
+    }),
   },
   {
     form: 'purchase',
@@ -34,7 +41,11 @@ export const ASKED: readonly AskedOnce[] = [
     form: 'purchase',
     by: 'Hanne Istvan',
     daysAgo: 1,
-    answers: () => ({ purpose: 'Field guides', budget: 'ED0300', lines: [line('Seaweeds of cold coasts', 4, '42.00', 'none')] }),
+    answers: () => ({
+      purpose: 'Field guides',
+      budget: 'ED0300',
+      lines: [line('Seaweeds of cold coasts', 4, '42.00', 'none')],
+    }),
   },
   {
     form: 'vessel-time',
@@ -118,6 +129,11 @@ export const ASKED: readonly AskedOnce[] = [
     form: 'concern-report',
     by: 'Saoirse Lindqvist',
     daysAgo: 8,
-    answers: (day) => ({ about: 'safety', what_happened: 'The gate of the winch deck did not close while the frame was lifted.', when: day(-9), reply: false }),
+    answers: (day) => ({
+      about: 'safety',
+      what_happened: 'The gate of the winch deck did not close while the frame was lifted.',
+      when: day(-9),
+      reply: false,
+    }),
   },
 ];

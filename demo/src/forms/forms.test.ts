@@ -1,31 +1,58 @@
 import { findingsOf } from '@tolvek/core/form';
 import { describe, expect, it } from 'vitest';
 import { GROUPS } from '../people.ts';
-import { budgets, concern, dive, kit, kitStore, laboratory, methods, purchase, rooms, school, VOCABULARIES, vessel, vessels } from './index.ts';
+import {
+  budgets,
+  concern,
+  dive,
+  kit,
+  kitStore,
+  laboratory,
+  methods,
+  purchase,
+  rooms,
+  school,
+  VOCABULARIES,
+  vessel,
+  vessels,
+} from './index.ts';
 
 const things = [vessels, kitStore, budgets, rooms, methods];
 const keyOf = (title: string): string => title.toLowerCase().replaceAll(' ', '-');
 
 describe('the forms of the scenario', () => {
-  it.each(Object.entries({ concern, dive, kit, laboratory, purchase, school, vessel, vessels, kitStore, budgets, rooms, methods }))(
-    '%s has no errors among its findings',
-    (_, form) => {
-      const findings = findingsOf(form.design, {
-        groups: new Set(GROUPS.map((group) => group.key)),
-        outside: form.doors.outside,
-        vocabularies: VOCABULARIES,
-        registers: things.map((each) => ({
-          key: keyOf(each.design.title),
-          name: each.design.title,
-          fields: each.design.fields,
-          stages: [{ key: 'in_use', label: 'In use' }],
-          restricted: [],
-        })),
-      });
-      expect(findings.filter((finding) => finding.severity === 'error')).toEqual([]);
-      // Of the cautions only those that are meant: staff are not picked at an outside door, and boats and codes may be looked through there.
-      const meant = /not asked at the outside door|can look through “(Vessels|Budget codes)”/;
-      expect(findings.map((finding) => finding.message).filter((message) => !meant.test(message))).toEqual([]);
-    },
-  );
+  it.each(
+    Object.entries({
+      concern,
+      dive,
+      kit,
+      laboratory,
+      purchase,
+      school,
+      vessel,
+      vessels,
+      kitStore,
+      budgets,
+      rooms,
+      methods,
+    }),
+  )('%s has no errors among its findings', (_, form) => {
+    const findings = findingsOf(form.design, {
+      groups: new Set(GROUPS.map((group) => group.key)),
+      outside: form.doors.outside,
+      vocabularies: VOCABULARIES,
+      registers: things.map((each) => ({
+        key: keyOf(each.design.title),
+        name: each.design.title,
+        fields: each.design.fields,
+        stages: [{ key: 'in_use', label: 'In use' }],
+        restricted: [],
+      })),
+    });
+    expect(findings.filter((finding) => finding.severity === 'error')).toEqual([]);
+    // Of the cautions only those that are meant: staff are not picked at an outside door, and boats
+    // and codes may be looked through there.
+    const meant = /not asked at the outside door|can look through “(Vessels|Budget codes)”/;
+    expect(findings.map((finding) => finding.message).filter((message) => !meant.test(message))).toEqual([]);
+  });
 });

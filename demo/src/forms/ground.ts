@@ -12,7 +12,12 @@ export interface DemoForm {
   readonly design: FormDesign;
 }
 
-export const ground = (title: string, team: string, approvers = 'duty-managers'): Ground => ({ title, team, approvers, calendar: 'desk' });
+export const ground = (title: string, team: string, approvers = 'duty-managers'): Ground => ({
+  title,
+  team,
+  approvers,
+  calendar: 'desk',
+});
 
 export const options = (...labels: readonly (readonly [string, string, string?])[]): readonly ChoiceOption[] =>
   labels.map(([key, label, help]) => ({ key, label, ...(help === undefined ? {} : { help }) }));
@@ -21,11 +26,22 @@ export const options = (...labels: readonly (readonly [string, string, string?])
 export const coloured = (list: readonly ChoiceOption[], colours: readonly OptionColour[]): readonly ChoiceOption[] =>
   list.map((option, index) => ({ ...option, ...(colours[index] ? { colour: colours[index] } : {}) }));
 
-export const section = (id: string, title: string, text = ''): Section => ({ part: 'section', id: `section-${id}`, title, text });
+export const section = (id: string, title: string, text = ''): Section => ({
+  part: 'section',
+  id: `section-${id}`,
+  title,
+  text,
+});
 export const page = (id: string, title: string, text = ''): Page => ({ part: 'page', id: `page-${id}`, title, text });
 export const words = (id: string, text: string): Instruction => ({ part: 'instruction', id: `words-${id}`, text });
 
-export const rule = (id: string, name: string, when: string, then: FormRule['then'], more: Partial<FormRule> = {}): FormRule => ({
+export const rule = (
+  id: string,
+  name: string,
+  when: string,
+  then: FormRule['then'],
+  more: Partial<FormRule> = {},
+): FormRule => ({
   id,
   name,
   says: '',
@@ -38,13 +54,30 @@ export const rule = (id: string, name: string, when: string, then: FormRule['the
 });
 
 /** A field with a default. */
-export const withPreset = (design: FormDesign, key: string, preset: Extract<Field, { preset?: unknown }>['preset']): FormDesign => ({
+export const withPreset = (
+  design: FormDesign,
+  key: string,
+  preset: Extract<Field, { preset?: unknown }>['preset'],
+): FormDesign => ({
   ...design,
   fields: design.fields.map((field) => (field.key === key && isFilled(field) && preset ? { ...field, preset } : field)),
 });
 
-export const computed = (key: string, label: string, type: Field['type'], formula: string): Field => ({ key, label, type, source: 'computed', formula });
-export const carried = (key: string, label: string, type: Field['type'], reference: string, field: string, live: boolean): Field => ({
+export const computed = (key: string, label: string, type: Field['type'], formula: string): Field => ({
+  key,
+  label,
+  type,
+  source: 'computed',
+  formula,
+});
+export const carried = (
+  key: string,
+  label: string,
+  type: Field['type'],
+  reference: string,
+  field: string,
+  live: boolean,
+): Field => ({
   key,
   label,
   type,
@@ -53,4 +86,9 @@ export const carried = (key: string, label: string, type: Field['type'], referen
   field,
   live,
 });
-export const deskOnly = (key: string, label: string, type: Field['type']): Field => ({ key, label, type, source: 'desk-only' });
+export const deskOnly = (key: string, label: string, type: Field['type']): Field => ({
+  key,
+  label,
+  type,
+  source: 'desk-only',
+});

@@ -15,7 +15,13 @@ const withTagged = (parts: FormDesign['parts']): FormDesign['parts'] =>
     part.part === 'question' && part.field === 'things'
       ? [
           { ...part, required: false },
-          { part: 'question', field: 'tagged', asks: 'Which things with a tag?', help: 'Drysuits, meters, cameras: type a part of the name or the tag.', required: false },
+          {
+            part: 'question',
+            field: 'tagged',
+            asks: 'Which things with a tag?',
+            help: 'Drysuits, meters, cameras: type a part of the name or the tag.',
+            required: false,
+          },
         ]
       : [part],
   );
@@ -33,7 +39,14 @@ export const kit: DemoForm = {
       {
         key: 'tagged',
         label: 'Things with a tag',
-        type: { kind: 'references', register: 'kit', shows: ['name', 'tag'], among: 'all', offered: 'it.stage = "in_use"', most: 10 },
+        type: {
+          kind: 'references',
+          register: 'kit',
+          shows: ['name', 'tag'],
+          among: 'all',
+          offered: 'it.stage = "in_use"',
+          most: 10,
+        },
         source: 'asked',
       },
       { key: 'rinsed', label: 'Rinsed', type: { kind: 'yes-no' }, source: 'desk-only' },
@@ -41,7 +54,11 @@ export const kit: DemoForm = {
     parts: withTagged(loan.parts),
     rules: [
       rule('rule-long', 'Long loans are asked about', 'days_out > 28', [
-        { do: 'warn', field: 'due_back', text: 'More than four weeks: Stores asks you half-way whether you still need it.' },
+        {
+          do: 'warn',
+          field: 'due_back',
+          text: 'More than four weeks: Stores asks you half-way whether you still need it.',
+        },
       ]),
     ],
   },
@@ -71,10 +88,26 @@ export const purchase: DemoForm = {
       ...purchaseDesign.parts,
       section('money', 'Who pays'),
       { part: 'instruction', id: 'words-total', text: 'Total with VAT: {total}' },
-      { part: 'question', field: 'budget', asks: 'Which budget code pays?', help: 'Two letters and four figures, like MB2041.', required: true },
-      { part: 'question', field: 'offers', asks: 'Which offers did you compare?', help: 'Three are wanted above € 5,000.', required: true },
+      {
+        part: 'question',
+        field: 'budget',
+        asks: 'Which budget code pays?',
+        help: 'Two letters and four figures, like MB2041.',
+        required: true,
+      },
+      {
+        part: 'question',
+        field: 'offers',
+        asks: 'Which offers did you compare?',
+        help: 'Three are wanted above € 5,000.',
+        required: true,
+      },
     ],
-    rules: [rule('rule-offers', 'Dear things are compared', 'total > 5000', [{ do: 'show', parts: ['offers'] }], { otherwise: [{ do: 'clear', fields: ['offers'] }] })],
+    rules: [
+      rule('rule-offers', 'Dear things are compared', 'total > 5000', [{ do: 'show', parts: ['offers'] }], {
+        otherwise: [{ do: 'clear', fields: ['offers'] }],
+      }),
+    ],
   },
 };
 
@@ -91,18 +124,42 @@ export const school: DemoForm = {
         asking(
           'visit_day',
           'Day',
-          { kind: 'choice', options: options(['mar_03', 'Tue 3 March'], ['mar_10', 'Tue 10 March'], ['mar_17', 'Tue 17 March']) },
+          {
+            kind: 'choice',
+            options: options(['mar_03', 'Tue 3 March'], ['mar_10', 'Tue 10 March'], ['mar_17', 'Tue 17 March']),
+          },
           { asks: 'Which day suits you?' },
         ),
         asking('pupils', 'Pupils', { kind: 'number', places: 0, least: 5, most: 30 }, { asks: 'How many pupils?' }),
-        asking('age', 'Age', { kind: 'choices', options: options(['small', '6 to 9'], ['middle', '10 to 13'], ['older', '14 to 18']), least: 1 }, { asks: 'How old are they?' }),
+        asking(
+          'age',
+          'Age',
+          {
+            kind: 'choices',
+            options: options(['small', '6 to 9'], ['middle', '10 to 13'], ['older', '14 to 18']),
+            least: 1,
+          },
+          { asks: 'How old are they?' },
+        ),
         asking(
           'needs',
           'Needs',
-          { kind: 'choices', options: options(['step_free', 'A step-free way'], ['hearing', 'A hearing loop'], ['quiet', 'A quiet room']) },
+          {
+            kind: 'choices',
+            options: options(
+              ['step_free', 'A step-free way'],
+              ['hearing', 'A hearing loop'],
+              ['quiet', 'A quiet room'],
+            ),
+          },
           { asks: 'Does anybody need …?', required: false },
         ),
-        asking('phone', 'Telephone on the day', { kind: 'phone' }, { asks: 'Under which number do we reach you on the way?' }),
+        asking(
+          'phone',
+          'Telephone on the day',
+          { kind: 'phone' },
+          { asks: 'Under which number do we reach you on the way?' },
+        ),
       ],
       [computed('helpers', 'Helpers', { kind: 'number', places: 0 }, 'ceiling(pupils / 8)')],
     ),
@@ -115,5 +172,8 @@ export const concern: DemoForm = {
   prefix: 'CR',
   desk: 'site-safety',
   doors: { staff: true, outside: false },
-  design: { ...made('confidential', 'Concern report', 'site-safety'), intro: 'Tell us what went wrong, or nearly did.' },
+  design: {
+    ...made('confidential', 'Concern report', 'site-safety'),
+    intro: 'Tell us what went wrong, or nearly did.',
+  },
 };

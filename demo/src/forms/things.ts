@@ -2,7 +2,11 @@ import { asking, designOf } from '@tolvek/core/form';
 import type { RawAnswers, Vocabulary } from '@tolvek/core/register';
 import { type DemoForm, ground, options } from './ground.ts';
 
-const thing = (form: Omit<DemoForm, 'doors' | 'holds'>): DemoForm => ({ ...form, doors: { staff: true, outside: false }, holds: 'things' });
+const thing = (form: Omit<DemoForm, 'doors' | 'holds'>): DemoForm => ({
+  ...form,
+  doors: { staff: true, outside: false },
+  holds: 'things',
+});
 
 export const vessels = thing({
   prefix: 'VS',
@@ -11,8 +15,18 @@ export const vessels = thing({
     ...designOf(ground('Vessels', 'boats'), '{name}', [
       asking('name', 'Name', { kind: 'text' }, { asks: 'What is she called?' }),
       asking('what', 'What she is', { kind: 'text' }, { asks: 'What is she?' }),
-      asking('berths', 'Persons', { kind: 'number', places: 0, least: 1, unit: 'persons' }, { asks: 'How many persons may she carry, without the crew?' }),
-      asking('rate', 'Rate an hour', { kind: 'money', currency: 'EUR', least: 0 }, { asks: 'What does she cost an hour?' }),
+      asking(
+        'berths',
+        'Persons',
+        { kind: 'number', places: 0, least: 1, unit: 'persons' },
+        { asks: 'How many persons may she carry, without the crew?' },
+      ),
+      asking(
+        'rate',
+        'Rate an hour',
+        { kind: 'money', currency: 'EUR', least: 0 },
+        { asks: 'What does she cost an hour?' },
+      ),
       asking('bay_only', 'In the bay only', { kind: 'yes-no' }, { asks: 'Does she stay in the bay?' }),
       asking('place', 'Berth', { kind: 'text' }, { asks: 'Where does she lie?', required: false }),
     ]),
@@ -28,8 +42,18 @@ export const kitStore = thing({
       asking('name', 'Name', { kind: 'text' }, { asks: 'What is it?' }),
       asking('tag', 'Tag', { kind: 'text', most: 12 }, { asks: 'What is written on it?' }),
       asking('shelf', 'Shelf', { kind: 'text', most: 12 }, { asks: 'Where does it lie?' }),
-      asking('worth', 'Worth', { kind: 'money', currency: 'EUR', least: 0 }, { asks: 'What would it cost anew?', required: false }),
-      asking('grade', 'For whom', { kind: 'choice', options: options(['anyone', 'Anyone'], ['trained', 'Only with an induction']) }, { asks: 'Who may take it?' }),
+      asking(
+        'worth',
+        'Worth',
+        { kind: 'money', currency: 'EUR', least: 0 },
+        { asks: 'What would it cost anew?', required: false },
+      ),
+      asking(
+        'grade',
+        'For whom',
+        { kind: 'choice', options: options(['anyone', 'Anyone'], ['trained', 'Only with an induction']) },
+        { asks: 'Who may take it?' },
+      ),
     ]),
     intro: 'What Stores lends, one entry for each thing with a tag.',
   },
@@ -69,7 +93,12 @@ export const methods = thing({
   design: {
     ...designOf(ground('Methods', 'lab'), '{name}', [
       asking('name', 'Name', { kind: 'text' }, { asks: 'What is it called?' }),
-      asking('matrices', 'Matrices', { kind: 'terms', vocabulary: 'matrices' }, { asks: 'What can be measured with it?' }),
+      asking(
+        'matrices',
+        'Matrices',
+        { kind: 'terms', vocabulary: 'matrices' },
+        { asks: 'What can be measured with it?' },
+      ),
       asking('bench', 'Bench time a run', { kind: 'duration' }, { asks: 'How long does a run take?' }),
       asking('price', 'Price a run', { kind: 'money', currency: 'EUR', least: 0 }, { asks: 'What does a run cost?' }),
     ]),
@@ -105,7 +134,10 @@ export const THINGS: readonly { readonly form: string; readonly answers: RawAnsw
       ['ED0300', 'Schools and open days', 'Hanne Istvan', '2027-12-31'],
       ['EX0007', 'Winter cruise', 'Priya Nakamura-Lind', '2026-10-31'],
     ] as const
-  ).map(([code, name, holder, open_until]) => ({ form: 'budget-codes', answers: { code, name, holder: `person:${holder}`, open_until } })),
+  ).map(([code, name, holder, open_until]) => ({
+    form: 'budget-codes',
+    answers: { code, name, holder: `person:${holder}`, open_until },
+  })),
   ...(
     [
       ['Tide room', 'Main building', 24, true],

@@ -1,5 +1,17 @@
 import { asking, designOf } from '@tolvek/core/form';
-import { carried, coloured, computed, type DemoForm, deskOnly, ground, options, page, rule, withPreset, words } from './ground.ts';
+import {
+  carried,
+  coloured,
+  computed,
+  type DemoForm,
+  deskOnly,
+  ground,
+  options,
+  page,
+  rule,
+  withPreset,
+  words,
+} from './ground.ts';
 
 const design = designOf(
   ground('Vessel time', 'boats'),
@@ -18,23 +30,50 @@ const design = designOf(
     asking(
       'area',
       'Area',
-      { kind: 'choice', options: coloured(options(['bay', 'In the bay'], ['coast', 'Along the coast'], ['open', 'Open sea']), ['moss', 'sea', 'clay']) },
+      {
+        kind: 'choice',
+        options: coloured(options(['bay', 'In the bay'], ['coast', 'Along the coast'], ['open', 'Open sea']), [
+          'moss',
+          'sea',
+          'clay',
+        ]),
+      },
       { asks: 'Where to?' },
     ),
     asking('lone', 'Reason for open sea', { kind: 'long-text' }, { asks: 'Why does it have to be the open sea?' }),
     page('people', 'Who goes along'),
     asking('leader', 'Trip leader', { kind: 'person', from: [] }, { asks: 'Who leads the trip?' }),
-    asking('persons', 'Persons', { kind: 'number', places: 0, least: 1, most: 12 }, { asks: 'How many persons, without the crew?' }),
+    asking(
+      'persons',
+      'Persons',
+      { kind: 'number', places: 0, least: 1, most: 12 },
+      { asks: 'How many persons, without the crew?' },
+    ),
     asking(
       'sea_state',
       'Highest sea state',
-      { kind: 'level', levels: [10, 20, 30, 40].map((worth, index) => ({ worth, label: ['calm', 'slight', 'moderate', 'rough'][index] ?? '' })) },
+      {
+        kind: 'level',
+        levels: [10, 20, 30, 40].map((worth, index) => ({
+          worth,
+          label: ['calm', 'slight', 'moderate', 'rough'][index] ?? '',
+        })),
+      },
       { asks: 'Up to which sea state does the work make sense?' },
     ),
     asking(
       'gear',
       'Gear',
-      { kind: 'choices', options: options(['winch', 'Winch'], ['frame', 'A-frame'], ['rov', 'Camera vehicle', 'with its own operator'], ['ctd', 'Water sampler']), other: true },
+      {
+        kind: 'choices',
+        options: options(
+          ['winch', 'Winch'],
+          ['frame', 'A-frame'],
+          ['rov', 'Camera vehicle', 'with its own operator'],
+          ['ctd', 'Water sampler'],
+        ),
+        other: true,
+      },
       { asks: 'Which gear do you need?', required: false },
     ),
     page('cost', 'What it costs'),
@@ -42,7 +81,13 @@ const design = designOf(
     asking(
       'budget',
       'Budget code',
-      { kind: 'reference', register: 'budget-codes', shows: ['code', 'name'], among: 'all', offered: 'it.open_until >= today' },
+      {
+        kind: 'reference',
+        register: 'budget-codes',
+        shows: ['code', 'name'],
+        among: 'all',
+        offered: 'it.open_until >= today',
+      },
       { asks: 'Which budget code pays?', help: 'Codes that can be charged today.' },
     ),
   ],
@@ -70,14 +115,23 @@ export const vessel: DemoForm = {
         'rule-full',
         'No more than she carries',
         'persons > berths',
-        [{ do: 'refuse', field: 'persons', text: 'She carries fewer persons.', fix: 'Take fewer along, or choose another boat.' }],
+        [
+          {
+            do: 'refuse',
+            field: 'persons',
+            text: 'She carries fewer persons.',
+            fix: 'Take fewer along, or choose another boat.',
+          },
+        ],
         { runs: 'saving' },
       ),
       rule('rule-skiff', 'Small boats stay in the bay', 'bay_only = true', [
         { do: 'limit', field: 'area', options: ['bay'] },
         { do: 'hide', parts: ['gear'] },
       ]),
-      rule('rule-long', 'Long trips need a second skipper', 'hours > 10', [{ do: 'warn', field: 'returns', text: 'More than ten hours need a second skipper; we look for one.' }]),
+      rule('rule-long', 'Long trips need a second skipper', 'hours > 10', [
+        { do: 'warn', field: 'returns', text: 'More than ten hours need a second skipper; we look for one.' },
+      ]),
     ],
     unique: [{ id: 'unique-1', fields: ['vessel', 'leaves'], among: 'unfinished' }],
     routing: {
@@ -86,8 +140,18 @@ export const vessel: DemoForm = {
         { id: 'outside', label: 'From outside', input: 'requester.outside' },
       ],
       rows: [
-        { id: 'costly', note: 'Dear trips are decided', cells: { cost: '> 1500' }, outcome: { team: 'boats', priority: 'high', workingDays: 3, needsApproval: true } },
-        { id: 'guests', note: 'Other institutes are decided', cells: { outside: 'true' }, outcome: { team: 'boats', priority: 'normal', workingDays: 5, needsApproval: true } },
+        {
+          id: 'costly',
+          note: 'Dear trips are decided',
+          cells: { cost: '> 1500' },
+          outcome: { team: 'boats', priority: 'high', workingDays: 3, needsApproval: true },
+        },
+        {
+          id: 'guests',
+          note: 'Other institutes are decided',
+          cells: { outside: 'true' },
+          outcome: { team: 'boats', priority: 'normal', workingDays: 5, needsApproval: true },
+        },
       ],
       otherwise: { team: 'boats', priority: 'normal', workingDays: 3, needsApproval: false },
     },

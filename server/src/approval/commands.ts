@@ -26,12 +26,21 @@ export function approvalOf(db: Reader, requestId: string): ApprovalRow | undefin
 /** Decides from the Floor. */
 export function decide(house: House, viewer: Viewer, input: Decision & { number: string }): Decided {
   return write(house, (tx, effects, now) =>
-    once(tx, { key: input.key, scope: `decide ${viewer.personId}`, content: [input.number, input.verdict, input.comment], now }, () => {
-      const { request } = openForDesk(tx, viewer, input.number);
-      const approval = approvalOf(tx, request.id);
-      if (!approval) throw new Problem(409, 'no-decision', 'Nothing to decide', 'This request needs no decision.');
-      return carryOut(house, tx, effects, now, request, approval, viewer, input);
-    }),
+    once(
+      tx,
+      {
+        key: input.key,
+        scope: `decide ${viewer.personId}`,
+        content: [input.number, input.verdict, input.comment],
+        now,
+      },
+      () => {
+        const { request } = openForDesk(tx, viewer, input.number);
+        const approval = approvalOf(tx, request.id);
+        if (!approval) throw new Problem(409, 'no-decision', 'Nothing to decide', 'This request needs no decision.');
+        return carryOut(house, tx, effects, now, request, approval, viewer, input);
+      },
+    ),
   );
 }
 
@@ -43,7 +52,13 @@ export function openDecision(db: Reader, token: string, now: number) {
   const viewer = viewerOf(db, link.personId);
   if (!approval || !request) throw notFound('What this link would decide');
   if (!viewer) throw notAllowed('The person this letter went to no longer decides here.');
-  if (approval.state !== 'waiting') throw new Problem(410, 'link-used', 'Already decided', `Somebody has decided this already: it was ${approval.state}. Nothing is left to do.`);
+  if (approval.state !== 'waiting')
+    throw new Problem(
+      410,
+      'link-used',
+      'Already decided',
+      `Somebody has decided this already: it was ${approval.state}. Nothing is left to do.`,
+    );
   return { link, approval, request, viewer };
 }
 
@@ -59,7 +74,16 @@ export function decideByLink(house: House, input: Decision & { token: string }):
   );
 }
 
-function carryOut(house: House, tx: Transaction, effects: Effects, now: number, request: RequestRow, approval: ApprovalRow, viewer: Viewer, input: Decision): Decided {
+function carryOut(
+  house: House,
+  tx: Transaction,
+  effects: Effects,
+  now: number,
+  request: RequestRow,
+  approval: ApprovalRow,
+  viewer: Viewer,
+  input: Decision,
+): Decided {
   const objection = mayNotDecide(approval, viewer, request.requesterId);
   if (objection)
     throw approval.state === 'waiting'
@@ -74,12 +98,17 @@ function carryOut(house: House, tx: Transaction, effects: Effects, now: number, 
     .set({ state, decidedBy: viewer.personId, decidedAt: now, comment })
     .where(and(eq(approvals.id, approval.id), eq(approvals.state, 'waiting')))
     .run();
-  if (claimed.changes === 0) throw new Problem(409, 'decided', 'Already decided', 'Somebody else decided this a moment ago.');
+  if (claimed.changes === 0)
+    throw new Problem(409, 'decided', 'Already decided', 'Somebody else decided this a moment ago.');
 
   const register = registerById(tx, request.registerId);
   const to = state === 'approved' ? firstStage(register) : stageWithRole(register, 'refused');
   tx.update(requests)
-    .set({ ...stageChange(tx, request, stageOf(register, request.stage), to, now), version: request.version + 1, updatedAt: now })
+    .set({
+      ...stageChange(tx, request, stageOf(register, request.stage), to, now),
+      version: request.version + 1,
+      updatedAt: now,
+    })
     .where(eq(requests.id, request.id))
     .run();
   remember(tx, now, {

@@ -15,7 +15,10 @@ const written = prepared((db) =>
     .prepare(),
 );
 
-/** A working calendar. The same content gives the same object, so that what core made ready for it is used again. */
+/**
+ * A working calendar. The same content gives the same object, so that what core made ready for it
+ * is used again.
+ */
 export function calendarOf(db: Reader, key: string): WorkingCalendar {
   const text = written(db).get({ key })?.text;
   if (!text) throw new Error(`No working calendar “${key}”.`);

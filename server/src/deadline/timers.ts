@@ -1,4 +1,12 @@
-import { type Deadline, type DeadlinePlan, lengthInWords, momentInWords, type Timer, timersFor, workingTimeBetween } from '@tolvek/core/deadline';
+import {
+  type Deadline,
+  type DeadlinePlan,
+  lengthInWords,
+  momentInWords,
+  type Timer,
+  timersFor,
+  workingTimeBetween,
+} from '@tolvek/core/deadline';
 import { and, asc, eq } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { releaseById } from '../form/queries.ts';
@@ -13,7 +21,8 @@ import { calendarOf } from './queries.ts';
 import { timers } from './tables.ts';
 
 export function setTimers(tx: Transaction, requestId: string, planned: readonly Timer[]): void {
-  for (const timer of planned) tx.insert(timers).values({ id: uuid(), requestId, kind: timer.kind, at: timer.at, state: 'waiting' }).run();
+  for (const timer of planned)
+    tx.insert(timers).values({ id: uuid(), requestId, kind: timer.kind, at: timer.at, state: 'waiting' }).run();
 }
 
 export function dropTimers(tx: Transaction, requestId: string): void {
@@ -41,12 +50,17 @@ export function resetTimers(tx: Transaction, requestId: string, deadline: Deadli
   );
 }
 
-const next = prepared((db) => db.select().from(timers).where(eq(timers.state, 'waiting')).orderBy(asc(timers.at)).limit(1).prepare());
+const next = prepared((db) =>
+  db.select().from(timers).where(eq(timers.state, 'waiting')).orderBy(asc(timers.at)).limit(1).prepare(),
+);
 
 /** When something becomes due next, epoch ms. */
 export const nextTimerAt = (db: Reader): number | null => next(db).get()?.at ?? null;
 
-/** Lets everything happen that is due by now, in its order, each in its own transaction. Returns how many did. */
+/**
+ * Lets everything happen that is due by now, in its order, each in its own transaction. Returns how
+ * many did.
+ */
 export function runDueTimers(house: House): number {
   let happened = 0;
   for (;;) {
@@ -67,7 +81,13 @@ export function runDueTimers(house: House): number {
   }
 }
 
-function tellOf(house: House, tx: Transaction, now: number, kind: 'reminder' | 'escalation', request: RequestRow): void {
+function tellOf(
+  house: House,
+  tx: Transaction,
+  now: number,
+  kind: 'reminder' | 'escalation',
+  request: RequestRow,
+): void {
   const { release } = releaseById(tx, request.releaseId);
   const plan = release.design.deadline;
   const calendar = calendarOf(tx, plan.calendar);

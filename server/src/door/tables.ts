@@ -15,7 +15,10 @@ export const doors = sqliteTable('doors', {
   closedMessage: text().notNull().default(''),
 });
 
-/** What came through an outside door and waits for its address to be confirmed. Not a request yet, in no tray. */
+/**
+ * What came through an outside door and waits for its address to be confirmed. Not a request yet,
+ * in no tray.
+ */
 export const waitingSubmissions = sqliteTable(
   'waiting_submissions',
   {
@@ -35,7 +38,10 @@ export const waitingSubmissions = sqliteTable(
   (table) => [index('waiting_expires').on(table.expiresAt)],
 );
 
-/** What somebody began to type at a door and has not sent: for one of the staff on any device, from outside by a link. Nobody else reads it. */
+/**
+ * What somebody began to type at a door and has not sent: for one of the staff on any device, from
+ * outside by a link. Nobody else reads it.
+ */
 export const keptAnswers = sqliteTable(
   'kept_answers',
   {

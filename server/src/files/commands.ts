@@ -45,7 +45,11 @@ export async function takeFile(house: House, input: Upload): Promise<KnownFile> 
     const media = await mediaOf(received, name);
     const id = uuid();
     const file: KnownFile = { ref: `${id}/${name}`, bytes: received.bytes, media: media.is };
-    const problem = media.problem ?? (received.bytes === 0 ? { message: `“${name}” is empty.`, fix: 'Choose another file.' } : fileObjection(field.type, file));
+    const problem =
+      media.problem ??
+      (received.bytes === 0
+        ? { message: `“${name}” is empty.`, fix: 'Choose another file.' }
+        : fileObjection(field.type, file));
     if (problem) throw wrongFields([{ field: field.key, ...problem }]);
     keepFile(house.config, received);
     house.db
@@ -72,7 +76,9 @@ export type FilesField = Field & { readonly type: Extract<Field['type'], { kind:
 
 /** The question of a release that takes files. */
 export function askedFor(release: ReleaseRow, key: string): FilesField {
-  const field = release.design.fields.find((each): each is FilesField => each.key === key && each.type.kind === 'files');
+  const field = release.design.fields.find(
+    (each): each is FilesField => each.key === key && each.type.kind === 'files',
+  );
   const isAsked = release.design.parts.some((part) => part.part === 'question' && part.field === key);
   if (field?.source !== 'asked' || !isAsked) throw notFound('A question for files with this name');
   return field;
@@ -89,7 +95,10 @@ function safeName(name: string): string {
 }
 
 /** What a file is by its content, held against what its name says. */
-async function mediaOf(received: Received, name: string): Promise<{ is: string; problem: Pick<FieldProblem, 'message' | 'fix'> | null }> {
+async function mediaOf(
+  received: Received,
+  name: string,
+): Promise<{ is: string; problem: Pick<FieldProblem, 'message' | 'fix'> | null }> {
   const said = mediaByName(name);
   const found = (await fileTypeFromFile(received.path))?.mime;
   if (said?.startsWith('text/') && !found && (await isText(received.path))) return { is: said, problem: null };
@@ -113,7 +122,13 @@ const refsIn = (values: Readonly<Record<string, unknown>>, fields: readonly Fiel
   });
 
 /** The files that answers name and may name: sent for the same form, and not another request’s. */
-export function filesNamed(db: Reader, formId: string, fields: readonly Field[], answers: RawAnswers | Values, requestId: string | null = null): readonly KnownFile[] {
+export function filesNamed(
+  db: Reader,
+  formId: string,
+  fields: readonly Field[],
+  answers: RawAnswers | Values,
+  requestId: string | null = null,
+): readonly KnownFile[] {
   const ids = refsIn(answers, fields).map(fileId).filter(Boolean);
   if (ids.length === 0) return [];
   const rows = db
@@ -121,7 +136,9 @@ export function filesNamed(db: Reader, formId: string, fields: readonly Field[],
     .from(uploads)
     .where(and(inArray(uploads.id, ids.slice(0, 200)), eq(uploads.formId, formId)))
     .all();
-  return rows.filter((row) => row.requestId === null || row.requestId === requestId).map((row) => ({ ref: `${row.id}/${row.name}`, bytes: row.bytes, media: row.media }));
+  return rows
+    .filter((row) => row.requestId === null || row.requestId === requestId)
+    .map((row) => ({ ref: `${row.id}/${row.name}`, bytes: row.bytes, media: row.media }));
 }
 
 /** Makes the files that a request names its own. */
@@ -138,7 +155,8 @@ export function forgetUnclaimed(house: Pick<House, 'db' | 'config'>, now: number
     .returning({ sha256: uploads.sha256 })
     .all();
   for (const { sha256 } of gone) {
-    const isKept = house.db.select({ id: uploads.id }).from(uploads).where(eq(uploads.sha256, sha256)).get() !== undefined;
+    const isKept =
+      house.db.select({ id: uploads.id }).from(uploads).where(eq(uploads.sha256, sha256)).get() !== undefined;
     if (!isKept) dropFile(house.config, sha256);
   }
 }

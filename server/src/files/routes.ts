@@ -17,7 +17,10 @@ import { askedFor, type FilesField, takeFile } from './commands.ts';
 import { readFileOf } from './store.ts';
 import { uploads } from './tables.ts';
 
-/** Files come and go as bytes, so their routes are bound by themselves; what they allow is decided as anywhere. */
+/**
+ * Files come and go as bytes, so their routes are bound by themselves; what they allow is decided
+ * as anywhere.
+ */
 export function fileRoutes(router: Router, house: House, auth: Auth): void {
   router.post(routes.upload.path, async (request, response) => {
     const viewer = await callerFor(routes.upload as Route, auth, house, request);
@@ -41,7 +44,9 @@ export function fileRoutes(router: Router, house: House, auth: Auth): void {
     const { number } = routes.sheetUpload.params.parse(request.params);
     const { field, name } = routes.sheetUpload.query.parse({ ...request.query });
     const { formId, file } = fieldToFill(house, viewer, requestByNumber(house.db, number), field);
-    response.set('Cache-Control', 'no-store').json(await takeFile(house, { formId, field: file, name, body: request, announced: announcedBy(request) }));
+    response
+      .set('Cache-Control', 'no-store')
+      .json(await takeFile(house, { formId, field: file, name, body: request, announced: announcedBy(request) }));
   });
 
   router.get(routes.file.path, async (request, response) => {
@@ -58,7 +63,11 @@ export function fileRoutes(router: Router, house: House, auth: Auth): void {
     const lines = takeOut(house.db, viewer, key, among);
     // The first line comes before the head goes out: what is refused is refused in words.
     const head = lines.next();
-    response.set({ 'Content-Type': 'text/csv; charset=utf-8', 'Content-Disposition': `attachment; filename="${key}.csv"`, 'Cache-Control': 'private, no-store' });
+    response.set({
+      'Content-Type': 'text/csv; charset=utf-8',
+      'Content-Disposition': `attachment; filename="${key}.csv"`,
+      'Cache-Control': 'private, no-store',
+    });
     response.write(`\uFEFF${head.value ?? ''}`);
     for (const line of lines) response.write(line);
     response.end();
@@ -77,12 +86,27 @@ function announcedBy(request: Request): number | undefined {
   return length === undefined ? undefined : Number(length);
 }
 
-/** The field for files of a request that somebody of its desk may change; for anybody else it does not exist. */
-function fieldToFill(house: House, viewer: Viewer | null, request: RequestRow | undefined, key: string): { formId: string; file: FilesField } {
+/**
+ * The field for files of a request that somebody of its desk may change; for anybody else it does
+ * not exist.
+ */
+function fieldToFill(
+  house: House,
+  viewer: Viewer | null,
+  request: RequestRow | undefined,
+  key: string,
+): { formId: string; file: FilesField } {
   if (!viewer || !request) throw notFound('This request');
   const register = registerById(house.db, request.registerId);
   const relation = relationTo(partiesIn(request, register), viewer);
-  const visible = reveal({ fields: register.fields, values: request.values, plan: register.access, viewer, relation, nameOf: nameOf(house.db) });
+  const visible = reveal({
+    fields: register.fields,
+    values: request.values,
+    plan: register.access,
+    viewer,
+    relation,
+    nameOf: nameOf(house.db),
+  });
   const isOpen = relation.isDesk && visible.fields.some((field) => field.key === key && field.writable);
   const file = register.fields.find((field): field is FilesField => field.key === key && field.type.kind === 'files');
   if (!isOpen || !file) throw notFound('A field for files with this name');
@@ -90,12 +114,27 @@ function fieldToFill(house: House, viewer: Viewer | null, request: RequestRow | 
 }
 
 /** Sends a file to whoever may read the field that names it; for anybody else it does not exist. */
-function sendFile(house: House, viewer: Viewer | null, request: RequestRow | undefined, id: string, response: Response): void {
+function sendFile(
+  house: House,
+  viewer: Viewer | null,
+  request: RequestRow | undefined,
+  id: string,
+  response: Response,
+): void {
   if (!viewer || !request) throw notFound('This file');
   const register = registerById(house.db, request.registerId);
   const relation = relationTo(partiesIn(request, register), viewer);
-  const visible = reveal({ fields: register.fields, values: request.values, plan: register.access, viewer, relation, nameOf: nameOf(house.db) });
-  const isNamed = visible.fields.some((field) => Array.isArray(field.value) && field.value.some((ref) => typeof ref === 'string' && fileId(ref) === id));
+  const visible = reveal({
+    fields: register.fields,
+    values: request.values,
+    plan: register.access,
+    viewer,
+    relation,
+    nameOf: nameOf(house.db),
+  });
+  const isNamed = visible.fields.some(
+    (field) => Array.isArray(field.value) && field.value.some((ref) => typeof ref === 'string' && fileId(ref) === id),
+  );
   const file = isNamed ? house.db.select().from(uploads).where(eq(uploads.id, id)).get() : undefined;
   if (!file || file.requestId !== request.id) throw notFound('This file');
   response.set({

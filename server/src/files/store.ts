@@ -21,13 +21,19 @@ const folderOf = (config: Pick<Config, 'data'>): string => {
   return folder;
 };
 
-export const tooLarge = (most: string): Problem => new Problem(413, 'too-large', 'Too large', `There is room for ${most}. Make the file smaller, or send a part of it.`);
+export const tooLarge = (most: string): Problem =>
+  new Problem(413, 'too-large', 'Too large', `There is room for ${most}. Make the file smaller, or send a part of it.`);
 
 /**
- * Writes what comes in straight to disk, a piece at a time, and stops at the limit: however much is sent, no more than a piece of
- * it is in memory and no more than the limit on disk.
+ * Writes what comes in straight to disk, a piece at a time, and stops at the limit: however much is
+ * sent, no more than a piece of it is in memory and no more than the limit on disk.
  */
-export async function receive(config: Pick<Config, 'data'>, body: Readable, mostBytes: number, most: string): Promise<Received> {
+export async function receive(
+  config: Pick<Config, 'data'>,
+  body: Readable,
+  mostBytes: number,
+  most: string,
+): Promise<Received> {
   const path = join(folderOf(config), `coming-${uuid()}`);
   const hash = createHash('sha256');
   let bytes = 0;
@@ -56,7 +62,8 @@ export function keepFile(config: Pick<Config, 'data'>, received: Received): void
 }
 
 export const dropReceived = (received: Received): void => rmSync(received.path, { force: true });
-export const dropFile = (config: Pick<Config, 'data'>, sha256: string): void => rmSync(placeOf(config, sha256), { force: true });
+export const dropFile = (config: Pick<Config, 'data'>, sha256: string): void =>
+  rmSync(placeOf(config, sha256), { force: true });
 export const readFileOf = (config: Pick<Config, 'data'>, sha256: string) => createReadStream(placeOf(config, sha256));
 
 const placeOf = (config: Pick<Config, 'data'>, sha256: string): string => join(folderOf(config), sha256);

@@ -1,7 +1,9 @@
 import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import { forms } from '../form/tables.ts';
 
-/** Files that were sent along. Their bytes lie beside the database, by the hash of their content. */
+/**
+ * Files that were sent along. Their bytes lie beside the database, by the hash of their content.
+ */
 export const uploads = sqliteTable(
   'uploads',
   {
@@ -19,5 +21,9 @@ export const uploads = sqliteTable(
     /** The request that names it; null until one does. */
     requestId: text(),
   },
-  (table) => [index('uploads_request').on(table.requestId), index('uploads_hash').on(table.sha256), index('uploads_unclaimed').on(table.requestId, table.createdAt)],
+  (table) => [
+    index('uploads_request').on(table.requestId),
+    index('uploads_hash').on(table.sha256),
+    index('uploads_unclaimed').on(table.requestId, table.createdAt),
+  ],
 );

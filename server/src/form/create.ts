@@ -32,16 +32,37 @@ const THING_STAGES: readonly Stage[] = [
   { key: 'gone', label: 'Out of use', publicLabel: 'Out of use', phase: 'finished' },
 ];
 
-/** Makes a form and its register. Its doors are there from the start, and lead nowhere until its first release. */
-export function createForm(house: House, viewer: Viewer, input: BodyOf<'createForm'> & { idempotencyKey: string }): { key: string } {
+/**
+ * Makes a form and its register. Its doors are there from the start, and lead nowhere until its
+ * first release.
+ */
+export function createForm(
+  house: House,
+  viewer: Viewer,
+  input: BodyOf<'createForm'> & { idempotencyKey: string },
+): { key: string } {
   return write(house, (tx, _, now) => {
     const { idempotencyKey, ...content } = input;
     return once(tx, { key: idempotencyKey, scope: `create form ${viewer.personId}`, content, now }, () => {
       const problems = [
-        ...(input.draft.title.trim() === '' ? [{ field: 'title', message: 'The form has no title.', fix: 'Give it one.' }] : []),
-        ...(prefixTaken(tx, input.prefix) ? [{ field: 'prefix', message: `Another form’s requests are numbered ${input.prefix}-….`, fix: 'Choose other letters.' }] : []),
-        ...(groupNames(tx).has(input.desk) ? [] : [{ field: 'desk', message: 'This group does not exist.', fix: 'Choose one of the list.' }]),
-        ...(input.doors.staff || input.doors.outside ? [] : [{ field: 'doors', message: 'The form has no door.', fix: 'Choose who may ask.' }]),
+        ...(input.draft.title.trim() === ''
+          ? [{ field: 'title', message: 'The form has no title.', fix: 'Give it one.' }]
+          : []),
+        ...(prefixTaken(tx, input.prefix)
+          ? [
+              {
+                field: 'prefix',
+                message: `Another form’s requests are numbered ${input.prefix}-….`,
+                fix: 'Choose other letters.',
+              },
+            ]
+          : []),
+        ...(groupNames(tx).has(input.desk)
+          ? []
+          : [{ field: 'desk', message: 'This group does not exist.', fix: 'Choose one of the list.' }]),
+        ...(input.doors.staff || input.doors.outside
+          ? []
+          : [{ field: 'doors', message: 'The form has no door.', fix: 'Choose who may ask.' }]),
       ];
       if (problems.length > 0) throw wrongFields(problems);
       bringVocabularies(tx, input.vocabularies ?? []);
@@ -60,17 +81,25 @@ export function createForm(house: House, viewer: Viewer, input: BodyOf<'createFo
         })
         .run();
       tx.insert(forms).values({ id: formId, key, registerId, draft: input.draft }).run();
-      if (input.doors.staff) tx.insert(doors).values({ id: uuid(), formId, slug: key, kind: 'staff', open: true }).run();
+      if (input.doors.staff)
+        tx.insert(doors).values({ id: uuid(), formId, slug: key, kind: 'staff', open: true }).run();
       if (input.doors.outside)
         tx.insert(doors)
-          .values({ id: uuid(), formId, slug: input.doors.staff ? freeSlug(tx, `${key}-from-outside`) : key, kind: 'outside', open: true })
+          .values({
+            id: uuid(),
+            formId,
+            slug: input.doors.staff ? freeSlug(tx, `${key}-from-outside`) : key,
+            kind: 'outside',
+            open: true,
+          })
           .run();
       return { key };
     });
   });
 }
 
-const prefixTaken = (db: Reader, prefix: string): boolean => db.select({ id: registers.id }).from(registers).where(eq(registers.prefix, prefix)).get() !== undefined;
+const prefixTaken = (db: Reader, prefix: string): boolean =>
+  db.select({ id: registers.id }).from(registers).where(eq(registers.prefix, prefix)).get() !== undefined;
 
 const slugOf = (title: string): string =>
   title
@@ -95,7 +124,8 @@ function freeKey(db: Reader, title: string): string {
   }
 }
 
-const isSlugTaken = (db: Reader, slug: string): boolean => db.select({ id: doors.id }).from(doors).where(eq(doors.slug, slug)).get() !== undefined;
+const isSlugTaken = (db: Reader, slug: string): boolean =>
+  db.select({ id: doors.id }).from(doors).where(eq(doors.slug, slug)).get() !== undefined;
 
 function freeSlug(db: Reader, stem: string): string {
   for (let n = 1; ; n += 1) {

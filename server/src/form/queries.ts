@@ -1,5 +1,13 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { compareDesigns, type DesignChange, type Finding, type FormDesign, findingsOf, namedBy, prepareCompletion } from '@tolvek/core/form';
+import {
+  compareDesigns,
+  type DesignChange,
+  type Finding,
+  type FormDesign,
+  findingsOf,
+  namedBy,
+  prepareCompletion,
+} from '@tolvek/core/form';
 import { prepareIntake } from '@tolvek/core/intake';
 import { and, asc, count, desc, eq, gt } from 'drizzle-orm';
 import { doors } from '../door/tables.ts';
@@ -15,7 +23,10 @@ export type FormRow = typeof forms.$inferSelect;
 export type ReleaseRow = typeof releases.$inferSelect;
 
 /** Releases never change, so each is read and prepared once. */
-const prepared = new Map<string, { release: ReleaseRow; takeIn: ReturnType<typeof prepareIntake>; complete: ReturnType<typeof prepareCompletion> }>();
+const prepared = new Map<
+  string,
+  { release: ReleaseRow; takeIn: ReturnType<typeof prepareIntake>; complete: ReturnType<typeof prepareCompletion> }
+>();
 
 export function releaseById(db: Reader, id: string) {
   let found = prepared.get(id);

@@ -42,11 +42,21 @@ export function formRoutes(serve: Serve, house: House): void {
       draft: form.draft,
       findings: [...findingsFor(db, form.id, form.draft)],
       changes: [...changesSince(db, form, form.draft)],
-      releases: releases.map((release) => ({ number: release.number, note: release.note, by: names.get(release.releasedBy) ?? '', at: iso(release.releasedAt) })),
+      releases: releases.map((release) => ({
+        number: release.number,
+        note: release.note,
+        by: names.get(release.releasedBy) ?? '',
+        at: iso(release.releasedAt),
+      })),
       trials: trialsOf(db, form.id).map(({ number, createdAt }) => ({ number, at: iso(createdAt) })),
       doors: doorsOf(db, form.id).map(doorSettings),
       groups: [...allGroups(db)],
-      people: staffIn(db, 'all').map((person) => ({ key: person.id, label: person.name, groups: [...person.groups], department: departmentOf(db, person.id) })),
+      people: staffIn(db, 'all').map((person) => ({
+        key: person.id,
+        label: person.name,
+        groups: [...person.groups],
+        department: departmentOf(db, person.id),
+      })),
       released: releases.length > 0 ? register.fields.map((field) => field.key) : [],
       stages: register.stages.map(stageView),
       staysIn: register.staysIn,
@@ -66,13 +76,19 @@ export function formRoutes(serve: Serve, house: House): void {
     registers: knownRegisters(db).map(({ key, name }) => ({ key, name })),
   }));
   serve('createForm', ({ viewer, body, key }) => createForm(house, viewer, { ...body, idempotencyKey: key }));
-  serve('saveDraft', ({ viewer, params, body, version }) => saveDraft(house, viewer, { key: params.key, version, draft: body.draft }));
-  serve('releaseForm', ({ viewer, params, body, version }) => releaseForm(house, viewer, { key: params.key, version, note: body.note }));
+  serve('saveDraft', ({ viewer, params, body, version }) =>
+    saveDraft(house, viewer, { key: params.key, version, draft: body.draft }),
+  );
+  serve('releaseForm', ({ viewer, params, body, version }) =>
+    releaseForm(house, viewer, { key: params.key, version, note: body.note }),
+  );
   serve('draftOffers', ({ viewer, params, body }) => draftOffers(db, viewer, params.key, body, clock.now()));
   serve('sendTrial', ({ viewer, params, body, key }) => sendTrial(house, viewer, { form: params.key, ...body, key }));
   serve('clearTrials', ({ params }) => clearTrials(house, params.key));
   serve('draftHistory', ({ params }) => ({ states: draftHistoryOf(db, params.key) }));
-  serve('overExisting', ({ viewer, params, body }) => overExisting(house, viewer, { form: params.key, rule: params.rule, ...body }));
+  serve('overExisting', ({ viewer, params, body }) =>
+    overExisting(house, viewer, { form: params.key, rule: params.rule, ...body }),
+  );
   serve('compareRelease', ({ params }) => {
     const form = formByKey(db, params.key);
     const release = form && releasesOf(db, form.id).find((each) => each.number === Number(params.number));
@@ -90,34 +106,64 @@ export function formRoutes(serve: Serve, house: House): void {
   );
 }
 
-const doorSettings = ({ slug, kind, open, closedMessage }: typeof doors.$inferSelect) => ({ slug, kind, open, closedMessage });
+const doorSettings = ({ slug, kind, open, closedMessage }: typeof doors.$inferSelect) => ({
+  slug,
+  kind,
+  open,
+  closedMessage,
+});
 
-/** The access plan in sentences, and the grid that comes of it for each group, computed by the same rule that protects. */
+/**
+ * The access plan in sentences, and the grid that comes of it for each group, computed by the same
+ * rule that protects.
+ */
 function accessView(db: Reader, register: RegisterRow, draft: FormDesign) {
   const names = groupNames(db);
   const nameOf = (group: string): string => names.get(group) ?? group;
-  const fields = [...draft.fields, ...register.fields.filter((field) => !draft.fields.some((each) => each.key === field.key))];
-  const desk = new Set([...register.deskGroups, ...draft.routing.rows.map((row) => row.outcome.team), draft.routing.otherwise.team, draft.approval.step.group]);
+  const fields = [
+    ...draft.fields,
+    ...register.fields.filter((field) => !draft.fields.some((each) => each.key === field.key)),
+  ];
+  const desk = new Set([
+    ...register.deskGroups,
+    ...draft.routing.rows.map((row) => row.outcome.team),
+    draft.routing.otherwise.team,
+    draft.approval.step.group,
+  ]);
   const seats: { who: string; viewer: Viewer; relation: { isDesk: boolean; isRequester: boolean } }[] = [
-    { who: 'The requester', viewer: { personId: '', kind: 'contact', role: 'member', groups: [] }, relation: { isDesk: false, isRequester: true } },
+    {
+      who: 'The requester',
+      viewer: { personId: '', kind: 'contact', role: 'member', groups: [] },
+      relation: { isDesk: false, isRequester: true },
+    },
     ...[...desk].map((group) => ({
       who: nameOf(group),
       viewer: { personId: '', kind: 'staff' as const, role: 'member' as const, groups: [group] },
       relation: { isDesk: true, isRequester: false },
     })),
-    { who: 'Coordinators', viewer: { personId: '', kind: 'staff', role: 'coordinator', groups: [] }, relation: { isDesk: true, isRequester: false } },
+    {
+      who: 'Coordinators',
+      viewer: { personId: '', kind: 'staff', role: 'coordinator', groups: [] },
+      relation: { isDesk: true, isRequester: false },
+    },
   ];
   return {
     access: register.access.rules.map((rule) => ({
       name: rule.name,
-      fields: rule.fields === 'all' ? ['every field'] : rule.fields.map((key) => fields.find((field) => field.key === key)?.label ?? key),
+      fields:
+        rule.fields === 'all'
+          ? ['every field']
+          : rule.fields.map((key) => fields.find((field) => field.key === key)?.label ?? key),
       audience: audienceInWords(rule.audience, nameOf),
       level: rule.level,
     })),
     grid: fields.map((field) => ({
       field: field.key,
       label: field.label,
-      cells: seats.map(({ who, viewer, relation }) => ({ who, ...accessTo(field, fields, register.access, viewer, relation) })),
+      cells: seats.map(({ who, viewer, relation }) => ({
+        who,
+        ...accessTo(field, fields, register.access, viewer, relation),
+      })),
     })),
   };
 }

@@ -33,8 +33,9 @@ interface Trial {
 }
 
 /**
- * Sends a request from a proof through the whole way of a request, with the draft as it is. It is marked, has a number of its
- * own, counts nowhere, holds no answer against others, and tells nobody.
+ * Sends a request from a proof through the whole way of a request, with the draft as it is. It is
+ * marked, has a number of its own, counts nowhere, holds no answer against others, and tells
+ * nobody.
  */
 export function sendTrial(house: House, viewer: Viewer, input: Trial): { number: string } {
   return write(house, (tx, _, now) => {
@@ -42,9 +43,16 @@ export function sendTrial(house: House, viewer: Viewer, input: Trial): { number:
     if (!form) throw notFound('This form');
     return once(tx, { key: input.key, scope: `trial ${form.id} ${viewer.personId}`, content: input, now }, () => {
       if (findingsFor(tx, form.id, form.draft).some((finding) => finding.severity === 'error'))
-        throw new Problem(422, 'draft-has-errors', 'The draft has errors', 'A draft with errors can’t be tried as a whole. Mend them first.');
+        throw new Problem(
+          422,
+          'draft-has-errors',
+          'The draft has errors',
+          'A draft with errors can’t be tried as a whole. Mend them first.',
+        );
       const releaseId = draftAsRelease(tx, form, viewer, now);
-      const door = doorsOf(tx, form.id).find((each) => each.kind === (input.outside ? 'outside' : 'staff')) ?? doorsOf(tx, form.id)[0];
+      const door =
+        doorsOf(tx, form.id).find((each) => each.kind === (input.outside ? 'outside' : 'staff')) ??
+        doorsOf(tx, form.id)[0];
       if (!door) throw notFound('A door of this form');
       const requester = personById(tx, input.person ?? viewer.personId);
       if (!requester) throw notFound('This person');
@@ -60,13 +68,20 @@ export function sendTrial(house: House, viewer: Viewer, input: Trial): { number:
         vocabularies: vocabulariesFor(tx, form.draft.fields),
         references: requestsNamed(tx, form.draft.fields, input.answers),
       });
-      const intake = releaseById(tx, releaseId).takeIn({ ...door, kind: input.outside ? 'outside' : 'staff', open: true, opensAt: null, closesAt: null }, input.answers, {
-        now,
-        calendar,
-        facts,
-        requester: { kind: input.outside ? 'contact' : 'staff', active: true },
-      });
-      if (!intake.taken) throw wrongFields('problems' in intake ? intake.problems : [{ field: 'form', message: intake.refusal.message, fix: '' }]);
+      const intake = releaseById(tx, releaseId).takeIn(
+        { ...door, kind: input.outside ? 'outside' : 'staff', open: true, opensAt: null, closesAt: null },
+        input.answers,
+        {
+          now,
+          calendar,
+          facts,
+          requester: { kind: input.outside ? 'contact' : 'staff', active: true },
+        },
+      );
+      if (!intake.taken)
+        throw wrongFields(
+          'problems' in intake ? intake.problems : [{ field: 'form', message: intake.refusal.message, fix: '' }],
+        );
       const { approval, values } = intake.request;
       const notHere = offerProblems(tx, { fields: form.draft.fields, values, facts, asker: requester.id });
       if (notHere.length > 0) throw wrongFields(notHere);
@@ -82,24 +97,52 @@ export function sendTrial(house: House, viewer: Viewer, input: Trial): { number:
         now,
         trial: true,
       });
-      remember(tx, now, { requestId: id, actorId: viewer.personId, kind: 'arrived', words: 'Trial request, sent from the proof' });
-      if (approval) tx.insert(approvals).values({ id: uuid(), requestId: id, label: approval.label, group: approval.group, state: 'waiting' }).run();
+      remember(tx, now, {
+        requestId: id,
+        actorId: viewer.personId,
+        kind: 'arrived',
+        words: 'Trial request, sent from the proof',
+      });
+      if (approval)
+        tx.insert(approvals)
+          .values({ id: uuid(), requestId: id, label: approval.label, group: approval.group, state: 'waiting' })
+          .run();
       return { number };
     });
   });
 }
 
 /** What a reference of a draft offers in its proof, as the person whose eyes the proof has. */
-export function draftOffers(db: Reader, viewer: Viewer, formKey: string, input: BodyOf<'draftOffers'>, now: number): AnswerOf<'draftOffers'> {
+export function draftOffers(
+  db: Reader,
+  viewer: Viewer,
+  formKey: string,
+  input: BodyOf<'draftOffers'>,
+  now: number,
+): AnswerOf<'draftOffers'> {
   const form = formByKey(db, formKey);
   if (!form) throw notFound('This form');
   const requester = input.outside ? undefined : personById(db, input.person ?? viewer.personId);
-  const facts = factsFor(db, { door: { kind: input.outside ? 'outside' : 'staff' }, design: form.draft, requester: requester ?? null, now, named: input.answers });
+  const facts = factsFor(db, {
+    door: { kind: input.outside ? 'outside' : 'staff' },
+    design: form.draft,
+    requester: requester ?? null,
+    now,
+    named: input.answers,
+  });
   const { values } = prepareCompletion(form.draft)(input.answers, facts);
-  return offersOf(db, input.field, input.find, { fields: form.draft.fields, values, facts, asker: requester?.id ?? null });
+  return offersOf(db, input.field, input.find, {
+    fields: form.draft.fields,
+    values,
+    facts,
+    asker: requester?.id ?? null,
+  });
 }
 
-/** The draft as it is now, frozen for its trial requests. Its number is below zero: it never was a release. */
+/**
+ * The draft as it is now, frozen for its trial requests. Its number is below zero: it never was a
+ * release.
+ */
 function draftAsRelease(tx: Transaction, form: FormRow, viewer: Viewer, now: number): string {
   const number = -form.version;
   const found = tx
@@ -109,7 +152,17 @@ function draftAsRelease(tx: Transaction, form: FormRow, viewer: Viewer, now: num
     .get();
   if (found) return found.id;
   const id = uuid();
-  tx.insert(releases).values({ id, formId: form.id, number, design: form.draft, note: 'For trial requests', releasedBy: viewer.personId, releasedAt: now }).run();
+  tx.insert(releases)
+    .values({
+      id,
+      formId: form.id,
+      number,
+      design: form.draft,
+      note: 'For trial requests',
+      releasedBy: viewer.personId,
+      releasedAt: now,
+    })
+    .run();
   return id;
 }
 
@@ -141,7 +194,8 @@ export function clearTrials(house: House, formKey: string): { cleared: number } 
       .all()
       .map((row) => row.id);
     if (ids.length > 0) {
-      for (const table of [history, approvals, timers, claims]) tx.delete(table).where(inArray(table.requestId, ids)).run();
+      for (const table of [history, approvals, timers, claims])
+        tx.delete(table).where(inArray(table.requestId, ids)).run();
       tx.delete(requests).where(inArray(requests.id, ids)).run();
     }
     tx.delete(releases)

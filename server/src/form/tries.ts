@@ -1,6 +1,15 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { readableKeys, relationTo, reveal, revealReason, revealSubject } from '@tolvek/core/access';
-import { checkExpression, compile, explain, type Node, namesRead, parseExpression, type Scope, type Ternary } from '@tolvek/core/expression';
+import {
+  checkExpression,
+  compile,
+  explain,
+  type Node,
+  namesRead,
+  parseExpression,
+  type Scope,
+  type Ternary,
+} from '@tolvek/core/expression';
 import { factsAt } from '@tolvek/core/intake';
 import type { Viewer } from '@tolvek/core/people';
 import { FACT_NAMES, type Field, requestScope, requestSlots } from '@tolvek/core/register';
@@ -22,10 +31,16 @@ import { formByKey, releaseById } from './queries.ts';
 const TRIED = 200;
 
 /**
- * Tries a condition of a draft on the register’s last requests, each on the day it arrived. A condition on a field the viewer
- * may not read is refused in the words for a field that does not exist: the count alone would tell what is in it.
+ * Tries a condition of a draft on the register’s last requests, each on the day it arrived. A
+ * condition on a field the viewer may not read is refused in the words for a field that does not
+ * exist: the count alone would tell what is in it.
  */
-export function tryCondition(db: Reader, viewer: Viewer, formKey: string, input: BodyOf<'tryCondition'>): AnswerOf<'tryCondition'> {
+export function tryCondition(
+  db: Reader,
+  viewer: Viewer,
+  formKey: string,
+  input: BodyOf<'tryCondition'>,
+): AnswerOf<'tryCondition'> {
   const form = formByKey(db, formKey);
   if (!form) throw notFound('This form');
   const register = registerById(db, form.registerId);
@@ -40,17 +55,34 @@ export function tryCondition(db: Reader, viewer: Viewer, formKey: string, input:
     .orderBy(desc(requests.createdAt))
     .limit(TRIED)
     .all()
-    .map((row) => ({ ...row, access: { fields: register.fields, plan: register.access, viewer, relation: relationTo(partiesIn(row.request, register), viewer) } }))
+    .map((row) => ({
+      ...row,
+      access: {
+        fields: register.fields,
+        plan: register.access,
+        viewer,
+        relation: relationTo(partiesIn(row.request, register), viewer),
+      },
+    }))
     .map((row) => ({ ...row, readable: readableKeys(row.access) }));
   const released = new Set(register.fields.map((field) => field.key));
-  const mayRead = (name: string): boolean => FACT_NAMES.has(name) || !released.has(name) || found.every(({ readable }) => readable.has(name));
+  const mayRead = (name: string): boolean =>
+    FACT_NAMES.has(name) || !released.has(name) || found.every(({ readable }) => readable.has(name));
   const open = requestScope(
     fields.filter((field) => mayRead(field.key)),
     { vocabularies: vocabulariesFor(db, fields) },
   );
   const parsed = parseExpression(input.condition);
   const findings = parsed.ok ? checkExpression(parsed.value, open, 'yes-no') : parsed.findings;
-  const refuse = (refused: string): AnswerOf<'tryCondition'> => ({ refused, holds: 0, fails: 0, unsaid: 0, ever: null, tried: [], explained: null });
+  const refuse = (refused: string): AnswerOf<'tryCondition'> => ({
+    refused,
+    holds: 0,
+    fails: 0,
+    unsaid: 0,
+    ever: null,
+    tried: [],
+    explained: null,
+  });
   if (!parsed.ok || findings.length > 0) return refuse(findings[0]?.message ?? 'This can’t be read.');
   if (!namesRead([parsed.value]).every(mayRead)) return refuse('This reads a field that is not here.');
 
@@ -65,7 +97,13 @@ export function tryCondition(db: Reader, viewer: Viewer, formKey: string, input:
   };
   const tried = found.map(({ request, kind, door, access, readable }) => {
     const { groups, department } = whoAsked(request.requesterId);
-    const facts = factsAt(request.createdAt, working, door, { id: request.requesterId, kind, groups, department }, { people: [], vocabularies });
+    const facts = factsAt(
+      request.createdAt,
+      working,
+      door,
+      { id: request.requesterId, kind, groups, department },
+      { people: [], vocabularies },
+    );
     const slots = requestSlots(fields, request.values, facts);
     const value = holds(slots, null);
     const result: Ternary = typeof value === 'boolean' ? value : null;
@@ -83,13 +121,30 @@ export function tryCondition(db: Reader, viewer: Viewer, formKey: string, input:
       const visible = reveal({ ...access, values: request.values, nameOf: nameOf(db) });
       return { number: request.number, subject: revealSubject(design.subject, visible, design.title), result };
     }),
-    explained: chosen ? { number: chosen.request.number, reason: revealReason(explain(parsed.value, scope, chosen.slots), chosen.readable) } : null,
+    explained: chosen
+      ? {
+          number: chosen.request.number,
+          reason: revealReason(explain(parsed.value, scope, chosen.slots), chosen.readable),
+        }
+      : null,
   };
 }
 
-/** How many of all requests a condition holds for, counted by the database; null when it can’t decide the condition. */
-function ever(db: Reader, registerId: string, condition: Node, fields: readonly Field[], scope: Scope): AnswerOf<'tryCondition'>['ever'] {
-  const { where, rest } = splitCondition(condition, fields, scope, { requesterIsOutside: sql`(${people.kind} = 'contact')`, door: sql`${doors.kind}` });
+/**
+ * How many of all requests a condition holds for, counted by the database; null when it can’t
+ * decide the condition.
+ */
+function ever(
+  db: Reader,
+  registerId: string,
+  condition: Node,
+  fields: readonly Field[],
+  scope: Scope,
+): AnswerOf<'tryCondition'>['ever'] {
+  const { where, rest } = splitCondition(condition, fields, scope, {
+    requesterIsOutside: sql`(${people.kind} = 'contact')`,
+    door: sql`${doors.kind}`,
+  });
   if (rest) return null;
   const counted = (which: typeof where): number =>
     db

@@ -51,7 +51,10 @@ export interface Submission {
 
 export type Submitted = { state: 'arrived'; number: string; dueWords: string } | { state: 'to-confirm'; email: string };
 
-/** Takes a submission in: at the staff door at once, at an outside door once its address is confirmed. */
+/**
+ * Takes a submission in: at the staff door at once, at an outside door once its address is
+ * confirmed.
+ */
 export function submit(house: House, viewer: Viewer | null, input: Submission): Submitted {
   return write(house, (tx, effects, now) => {
     const { door, release } = doorBySlug(tx, input.slug);
@@ -80,19 +83,39 @@ export function submit(house: House, viewer: Viewer | null, input: Submission): 
   });
 }
 
-function keepForConfirmation(house: House, tx: Transaction, now: number, door: DoorRow, release: ReleaseRow, input: Submission): Submitted {
+function keepForConfirmation(
+  house: House,
+  tx: Transaction,
+  now: number,
+  door: DoorRow,
+  release: ReleaseRow,
+  input: Submission,
+): Submitted {
   const name = input.contact?.name.trim() ?? '';
   const email = input.contact?.email.trim().toLowerCase() ?? '';
   const admission = admit(door, { kind: 'unknown', active: true }, now);
   if (!admission.admitted) throw refusal(admission);
   const files = filesNamed(tx, release.formId, release.design.fields, input.answers);
-  const facts = { ...factsFor(tx, { door, design: release.design, requester: null, now, named: input.answers }), files };
+  const facts = {
+    ...factsFor(tx, { door, design: release.design, requester: null, now, named: input.answers }),
+    files,
+  };
   const completion = releaseById(tx, release.id).complete(input.answers, facts);
   const held = answersHeld(tx, release, completion.values, facts, null);
   const all = [...refusalsOf(completion), ...contactProblems({ name, email }), ...held];
   if (all.length > 0) throw wrongFields(all);
-  // Whether the address belongs to somebody, and whether they may come in, is said only to who holds it: in the letter's page.
-  const submission = { id: uuid(), doorId: door.id, releaseId: release.id, name, email, answers: input.answers, createdAt: now, expiresAt: linkEnds('confirm', now) };
+  // Whether the address belongs to somebody, and whether they may come in, is said only to who
+  // holds it: in the letter's page.
+  const submission = {
+    id: uuid(),
+    doorId: door.id,
+    releaseId: release.id,
+    name,
+    email,
+    answers: input.answers,
+    createdAt: now,
+    expiresAt: linkEnds('confirm', now),
+  };
   tx.insert(waitingSubmissions).values(submission).run();
   forgetKept(tx, door.id, { email });
   notifyToConfirm(house, tx, now, {
@@ -112,35 +135,66 @@ export function waitingFor(db: Reader, token: string, now: number) {
   return { link, submission, release: releaseById(db, submission.releaseId).release };
 }
 
-/** What only the house can know of answers: that another request has them already, or that a reference points to what is not offered with the others. */
-export const answersHeld = (db: Reader, { formId, design }: ReleaseRow, values: Values, facts: RequestFacts, asker: string | null): readonly FieldProblem[] => [
+/**
+ * What only the house can know of answers: that another request has them already, or that a
+ * reference points to what is not offered with the others.
+ */
+export const answersHeld = (
+  db: Reader,
+  { formId, design }: ReleaseRow,
+  values: Values,
+  facts: RequestFacts,
+  asker: string | null,
+): readonly FieldProblem[] => [
   ...takenAnswers(db, formId, design, values, asker),
   ...offerProblems(db, { fields: design.fields, values, facts, asker }),
 ];
 
 /** What answers at a door come to so far, for whoever is typing them. */
-function completedAt(db: Reader, viewer: Viewer | null, { door, release }: ReturnType<typeof doorBySlug>, answers: RawAnswers, now: number) {
+function completedAt(
+  db: Reader,
+  viewer: Viewer | null,
+  { door, release }: ReturnType<typeof doorBySlug>,
+  answers: RawAnswers,
+  now: number,
+) {
   if (door.kind === 'staff' && !viewer) throw notSignedIn();
   const requester = door.kind === 'staff' && viewer ? (personById(db, viewer.personId) ?? null) : null;
   const facts = factsFor(db, { door, design: release.design, requester, now, named: answers });
   return { facts, values: releaseById(db, release.id).complete(answers, facts).values, asker: requester?.id ?? null };
 }
 
-/** What only the house can know of answers while they are being filled in. What is wrong otherwise is not told here. */
-export function checkAnswers(db: Reader, viewer: Viewer | null, slug: string, answers: RawAnswers, now: number): readonly FieldProblem[] {
+/**
+ * What only the house can know of answers while they are being filled in. What is wrong otherwise
+ * is not told here.
+ */
+export function checkAnswers(
+  db: Reader,
+  viewer: Viewer | null,
+  slug: string,
+  answers: RawAnswers,
+  now: number,
+): readonly FieldProblem[] {
   const at = doorBySlug(db, slug);
   const { facts, values, asker } = completedAt(db, viewer, at, answers, now);
   return answersHeld(db, at.release, values, facts, asker);
 }
 
 /** What a reference of a form offers with the answers so far. */
-export function offersAt(db: Reader, viewer: Viewer | null, slug: string, { field, find, answers }: BodyOf<'offers'>, now: number): AnswerOf<'offers'> {
+export function offersAt(
+  db: Reader,
+  viewer: Viewer | null,
+  slug: string,
+  { field, find, answers }: BodyOf<'offers'>,
+  now: number,
+): AnswerOf<'offers'> {
   const at = doorBySlug(db, slug);
   const { door, release } = at;
   if (door.kind === 'staff' && !viewer) throw notSignedIn();
   const admission = admissionOf(door, viewer, now);
   if (!admission.admitted) throw refusal(admission);
-  if (!release.design.parts.some((part) => part.part === 'question' && part.field === field)) throw notFound('A question with this name');
+  if (!release.design.parts.some((part) => part.part === 'question' && part.field === field))
+    throw notFound('A question with this name');
   const { facts, values, asker } = completedAt(db, viewer, at, answers, now);
   return offersOf(db, field, find, { fields: release.design.fields, values, facts, asker });
 }
@@ -165,7 +219,13 @@ export function confirmSubmission(house: House, submissionId: string): void {
 }
 
 /** Sends what waited for a confirmed address. The request arrives now, not when it was typed. */
-function sendWaiting(house: House, tx: Transaction, effects: Effects, now: number, submission: typeof waitingSubmissions.$inferSelect) {
+function sendWaiting(
+  house: House,
+  tx: Transaction,
+  effects: Effects,
+  now: number,
+  submission: typeof waitingSubmissions.$inferSelect,
+) {
   const door = tx.select().from(doors).where(eq(doors.id, submission.doorId)).get();
   if (!door) throw notFound('The form this came by');
   const { release } = releaseById(tx, submission.releaseId);
@@ -182,14 +242,34 @@ function addContact(tx: Transaction, name: string, email: string): PersonRow {
 }
 
 const refusal = (admission: { message: string; why: string }): Problem =>
-  admission.why === 'sign-in' ? notSignedIn() : admission.why === 'inactive' ? notAllowed(admission.message) : new Problem(409, 'closed', 'Closed', admission.message);
+  admission.why === 'sign-in'
+    ? notSignedIn()
+    : admission.why === 'inactive'
+      ? notAllowed(admission.message)
+      : new Problem(409, 'closed', 'Closed', admission.message);
 
 /** Runs the intake for a submission whose requester is known, and stores all that comes of it. */
-function arrive(house: House, tx: Transaction, effects: Effects, now: number, door: DoorRow, release: ReleaseRow, requester: PersonRow, answers: RawAnswers) {
-  const register = registerById(tx, tx.select({ id: forms.registerId }).from(forms).where(eq(forms.id, release.formId)).get()?.id ?? '');
+function arrive(
+  house: House,
+  tx: Transaction,
+  effects: Effects,
+  now: number,
+  door: DoorRow,
+  release: ReleaseRow,
+  requester: PersonRow,
+  answers: RawAnswers,
+) {
+  const register = registerById(
+    tx,
+    tx.select({ id: forms.registerId }).from(forms).where(eq(forms.id, release.formId)).get()?.id ?? '',
+  );
   const calendar = calendarOf(tx, release.design.deadline.calendar);
   const told = factsFor(tx, { door, design: release.design, requester, now, named: answers });
-  const facts = { ...told, files: filesNamed(tx, release.formId, release.design.fields, answers), numbers: giveNumbers(tx, register.id, release.design.fields, told.today) };
+  const facts = {
+    ...told,
+    files: filesNamed(tx, release.formId, release.design.fields, answers),
+    numbers: giveNumbers(tx, register.id, release.design.fields, told.today),
+  };
   const intake = releaseById(tx, release.id).takeIn(door, answers, { now, calendar, facts, requester });
   if (!intake.taken) throw 'refusal' in intake ? refusal(intake.refusal) : wrongFields(intake.problems);
   const { values, approval, deadline, timers } = intake.request;
@@ -197,7 +277,16 @@ function arrive(house: House, tx: Transaction, effects: Effects, now: number, do
   if (held.length > 0) throw wrongFields(held);
 
   const number = nextNumber(tx, register);
-  const { id, phase } = storeRequest(tx, { number, register, release, doorId: door.id, requesterId: requester.id, taken: intake.request, now, trial: false });
+  const { id, phase } = storeRequest(tx, {
+    number,
+    register,
+    release,
+    doorId: door.id,
+    requesterId: requester.id,
+    taken: intake.request,
+    now,
+    trial: false,
+  });
   remember(tx, now, {
     requestId: id,
     actorId: requester.id,
@@ -217,11 +306,21 @@ function arrive(house: House, tx: Transaction, effects: Effects, now: number, do
   if (!isOver) notify(house, tx, now, request, [requester.id], { kind: 'received', due });
   if (approval) {
     const approvalId = uuid();
-    tx.insert(approvals).values({ id: approvalId, requestId: id, label: approval.label, group: approval.group, state: 'waiting' }).run();
+    tx.insert(approvals)
+      .values({ id: approvalId, requestId: id, label: approval.label, group: approval.group, state: 'waiting' })
+      .run();
     const deciders = membersOf(tx, approval.group)
       .filter((person) => person.id !== requester.id)
       .map((person) => person.id);
-    notify(house, tx, now, request, deciders, { kind: 'approval-asked', step: approval.label, expires: momentInWords(linkEnds('decide', now), calendar.zone) }, approvalId);
+    notify(
+      house,
+      tx,
+      now,
+      request,
+      deciders,
+      { kind: 'approval-asked', step: approval.label, expires: momentInWords(linkEnds('decide', now), calendar.zone) },
+      approvalId,
+    );
   } else if (!isOver) {
     tellTeam(house, tx, now, id);
   }
@@ -238,5 +337,9 @@ export function tellTeam(house: House, tx: Transaction, now: number, requestId: 
   const team = membersOf(tx, request.team)
     .map((person) => person.id)
     .filter((id) => id !== request.requesterId);
-  notify(house, tx, now, request, team, { kind: 'new-request', team: groupNames(tx).get(request.team) ?? request.team, due });
+  notify(house, tx, now, request, team, {
+    kind: 'new-request',
+    team: groupNames(tx).get(request.team) ?? request.team,
+    due,
+  });
 }

@@ -22,12 +22,23 @@ interface Asking {
 }
 
 /**
- * What conditions may know about who asks, at which door, on which day; and what its fields name: people to pick, terms,
- * requests that references point to. Staff are not shown to whoever comes from outside.
+ * What conditions may know about who asks, at which door, on which day; and what its fields name:
+ * people to pick, terms, requests that references point to. Staff are not shown to whoever comes
+ * from outside.
  */
-export function factsFor(db: Reader, { door, design, requester, now, named = {}, fields = design.fields }: Asking): RequestFacts {
+export function factsFor(
+  db: Reader,
+  { door, design, requester, now, named = {}, fields = design.fields }: Asking,
+): RequestFacts {
   const calendar = calendarOf(db, design.deadline.calendar);
-  const asker = requester ? { id: requester.id, kind: requester.kind, groups: groupsOf(db, requester.id), department: departmentOf(db, requester.id) } : null;
+  const asker = requester
+    ? {
+        id: requester.id,
+        kind: requester.kind,
+        groups: groupsOf(db, requester.id),
+        department: departmentOf(db, requester.id),
+      }
+    : null;
   return factsAt(now, calendar, door.kind, asker, {
     people: door.kind === 'staff' ? pickedFrom(db, fields) : [],
     vocabularies: vocabulariesFor(db, fields),

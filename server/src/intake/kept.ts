@@ -28,8 +28,15 @@ export function keptBy(db: Reader, doorId: string, viewer: Viewer | null) {
   );
 }
 
-/** Keeps what one of the staff types, for any device they sign in on; nothing typed is nothing kept. */
-export function keepForStaff(house: House, viewer: Viewer, slug: string, { answers, typedAt }: BodyOf<'keepAnswers'>): AnswerOf<'keepAnswers'> {
+/**
+ * Keeps what one of the staff types, for any device they sign in on; nothing typed is nothing kept.
+ */
+export function keepForStaff(
+  house: House,
+  viewer: Viewer,
+  slug: string,
+  { answers, typedAt }: BodyOf<'keepAnswers'>,
+): AnswerOf<'keepAnswers'> {
   return write(house, (tx, _, now) => {
     const { door } = doorBySlug(tx, slug);
     const known = keptBy(tx, door.id, viewer);
@@ -48,11 +55,16 @@ export function keepForStaff(house: House, viewer: Viewer, slug: string, { answe
 }
 
 /** Keeps what was typed at an outside door, and sends the link to go on to the address given. */
-export function keepByLink(house: House, slug: string, { answers, contact, typedAt }: BodyOf<'sendKept'>): AnswerOf<'sendKept'> {
+export function keepByLink(
+  house: House,
+  slug: string,
+  { answers, contact, typedAt }: BodyOf<'sendKept'>,
+): AnswerOf<'sendKept'> {
   return write(house, (tx, _, now) => {
     const { door, release } = doorBySlug(tx, slug);
     const admission = admissionOf(door, null, now);
-    if (door.kind !== 'outside' || !admission.admitted) throw notAllowed(admission.admitted ? 'Sign in: what you type is kept for you.' : admission.message);
+    if (door.kind !== 'outside' || !admission.admitted)
+      throw notAllowed(admission.admitted ? 'Sign in: what you type is kept for you.' : admission.message);
     const name = contact.name.trim();
     const email = contact.email.trim().toLowerCase();
     const problems = contactProblems({ name: name || 'nobody yet', email });
@@ -62,33 +74,64 @@ export function keepByLink(house: House, slug: string, { answers, contact, typed
       .values({ id, doorId: door.id, name, email, answers, typedAt, expiresAt: linkEnds('resume', now) })
       .run();
     const token = issueLink(tx, { purpose: 'resume', personId: '', targetId: id, now });
-    notifyToGoOn(house, tx, now, { name, email, formTitle: release.design.title, slug, token, calendar: release.design.deadline.calendar });
+    notifyToGoOn(house, tx, now, {
+      name,
+      email,
+      formTitle: release.design.title,
+      slug,
+      token,
+      calendar: release.design.deadline.calendar,
+    });
     return { email };
   });
 }
 
 function behind(db: Reader, token: string, now: number) {
   const link = openLink(db, token, 'resume', now);
-  const row = db.select({ kept: keptAnswers, door: doors }).from(keptAnswers).innerJoin(doors, eq(doors.id, keptAnswers.doorId)).where(eq(keptAnswers.id, link.targetId)).get();
-  if (!row) throw new Problem(410, 'link-used', 'Nothing is kept here any more', 'It was sent, or cleared. The letters about your request hold the way on.');
+  const row = db
+    .select({ kept: keptAnswers, door: doors })
+    .from(keptAnswers)
+    .innerJoin(doors, eq(doors.id, keptAnswers.doorId))
+    .where(eq(keptAnswers.id, link.targetId))
+    .get();
+  if (!row)
+    throw new Problem(
+      410,
+      'link-used',
+      'Nothing is kept here any more',
+      'It was sent, or cleared. The letters about your request hold the way on.',
+    );
   return row;
 }
 
 /** What a link to go on leads to, with the files and the requests its answers name. */
 export function keptBehind(db: Reader, token: string, now: number): AnswerOf<'kept'> {
   const { kept, door } = behind(db, token, now);
-  return { slug: door.slug, answers: kept.answers, contact: { name: kept.name, email: kept.email ?? '' }, typedAt: kept.typedAt, ...namedIn(db, door.formId, kept.answers) };
+  return {
+    slug: door.slug,
+    answers: kept.answers,
+    contact: { name: kept.name, email: kept.email ?? '' },
+    typedAt: kept.typedAt,
+    ...namedIn(db, door.formId, kept.answers),
+  };
 }
 
 /** Files and requests that kept answers name, for the form to know them. */
 export function namedIn(db: Reader, formId: string, answers: Readonly<Record<string, unknown>>) {
   const form = db.select().from(forms).where(eq(forms.id, formId)).get();
   const fields = (form && currentRelease(db, form))?.design.fields ?? [];
-  return { files: [...filesNamed(db, formId, fields, answers as Parameters<typeof filesNamed>[3])], references: [...requestsNamed(db, fields, answers)] };
+  return {
+    files: [...filesNamed(db, formId, fields, answers as Parameters<typeof filesNamed>[3])],
+    references: [...requestsNamed(db, fields, answers)],
+  };
 }
 
 /** Keeps what is typed behind a link to go on. */
-export function keepBehind(house: House, token: string, { answers, contact, typedAt }: BodyOf<'keepKept'>): AnswerOf<'keepKept'> {
+export function keepBehind(
+  house: House,
+  token: string,
+  { answers, contact, typedAt }: BodyOf<'keepKept'>,
+): AnswerOf<'keepKept'> {
   return write(house, (tx, _, now) => {
     const { kept } = behind(tx, token, now);
     tx.update(keptAnswers).set({ answers, name: contact.name, typedAt }).where(eq(keptAnswers.id, kept.id)).run();
@@ -97,7 +140,11 @@ export function keepBehind(house: House, token: string, { answers, contact, type
 }
 
 /** Forgets what was kept, once it is sent. */
-export function forgetKept(tx: Transaction, doorId: string, who: { readonly personId: string } | { readonly email: string }): void {
+export function forgetKept(
+  tx: Transaction,
+  doorId: string,
+  who: { readonly personId: string } | { readonly email: string },
+): void {
   const whose = 'personId' in who ? eq(keptAnswers.personId, who.personId) : eq(keptAnswers.email, who.email);
   tx.delete(keptAnswers)
     .where(and(eq(keptAnswers.doorId, doorId), whose))

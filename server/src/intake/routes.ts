@@ -24,13 +24,25 @@ export function intakeRoutes(serve: Serve, house: House): void {
 
   serve('frontDesk', ({ viewer }) => {
     const kind = viewer ? 'staff' : 'outside';
-    const offered = db.select({ door: doors, form: forms }).from(doors).innerJoin(forms, eq(forms.id, doors.formId)).where(eq(doors.kind, kind)).all();
+    const offered = db
+      .select({ door: doors, form: forms })
+      .from(doors)
+      .innerJoin(forms, eq(forms.id, doors.formId))
+      .where(eq(doors.kind, kind))
+      .all();
     return {
       forms: offered.flatMap(({ door, form }) => {
         const release = currentRelease(db, form);
         if (!release || keptByOthers(db, form.id, viewer) !== null) return [];
         const admission = admissionOf(door, viewer, clock.now());
-        return [{ slug: door.slug, title: release.design.title, intro: release.design.intro, refusal: admission.admitted ? null : admission.message }];
+        return [
+          {
+            slug: door.slug,
+            title: release.design.title,
+            intro: release.design.intro,
+            refusal: admission.admitted ? null : admission.message,
+          },
+        ];
       }),
       begun: viewer ? begunBy(db, viewer) : [],
       mine: viewer ? ownRequests(db, viewer, clock.now()) : [],
@@ -58,7 +70,9 @@ export function intakeRoutes(serve: Serve, house: House): void {
               fields: asked.fields,
               parts: asked.parts,
               rules: asked.rules,
-              kept: kept ? { answers: kept.answers, typedAt: kept.typedAt, ...namedIn(db, door.formId, kept.answers) } : null,
+              kept: kept
+                ? { answers: kept.answers, typedAt: kept.typedAt, ...namedIn(db, door.formId, kept.answers) }
+                : null,
               together: lookedAtTogether(design).map((fields) => [...fields]),
               facts: factsFor(db, { door, design, requester, now: clock.now(), fields: asked.fields }),
             }
@@ -66,7 +80,9 @@ export function intakeRoutes(serve: Serve, house: House): void {
     };
   });
 
-  serve('checkAnswers', ({ params, body, viewer }) => ({ problems: [...checkAnswers(db, viewer, params.slug, body.answers, clock.now())] }));
+  serve('checkAnswers', ({ params, body, viewer }) => ({
+    problems: [...checkAnswers(db, viewer, params.slug, body.answers, clock.now())],
+  }));
   serve('offers', ({ params, body, viewer }) => offersAt(db, viewer, params.slug, body, clock.now()));
   serve('keepAnswers', ({ params, body, viewer }) => keepForStaff(house, viewer, params.slug, body));
   serve('sendKept', ({ params, body }) => keepByLink(house, params.slug, body));
@@ -90,7 +106,9 @@ export function intakeRoutes(serve: Serve, house: House): void {
     return { done: true };
   });
 
-  serve('myRequest', ({ params, viewer }) => requesterViewOf(db, viewer, requestByNumber(db, params.number), clock.now()));
+  serve('myRequest', ({ params, viewer }) =>
+    requesterViewOf(db, viewer, requestByNumber(db, params.number), clock.now()),
+  );
   serve('myMessage', ({ params, body, viewer }) => {
     messageFromRequester(house, viewer.personId, params.number.toUpperCase(), body.text);
     return { done: true };

@@ -1,7 +1,14 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { isReferring, refusalsOf } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
-import { type Field, type Problem as FieldProblem, type RawAnswers, type RequestFacts, typedFromCell, unguarded } from '@tolvek/core/register';
+import {
+  type Field,
+  type Problem as FieldProblem,
+  type RawAnswers,
+  type RequestFacts,
+  typedFromCell,
+  unguarded,
+} from '@tolvek/core/register';
 import { and, eq, inArray } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { approvals } from '../approval/tables.ts';
@@ -34,10 +41,17 @@ class TakenBack extends Error {
 }
 
 /**
- * Takes rows of a sheet in, by the same way as requests from a door: completed, routed, planned. Rows that are refused stay out and are
- * told; the others come in. A dry run does all of it and keeps nothing, so that what it tells is what would happen.
+ * Takes rows of a sheet in, by the same way as requests from a door: completed, routed, planned.
+ * Rows that are refused stay out and are told; the others come in. A dry run does all of it and
+ * keeps nothing, so that what it tells is what would happen.
  */
-export function takeInRows(house: House, viewer: Viewer, formKey: string, { rows, apply }: BodyOf<'takeInRows'>, key: string): AnswerOf<'takeInRows'> {
+export function takeInRows(
+  house: House,
+  viewer: Viewer,
+  formKey: string,
+  { rows, apply }: BodyOf<'takeInRows'>,
+  key: string,
+): AnswerOf<'takeInRows'> {
   try {
     return write(house, (tx, effects, now) => {
       const run = (): AnswerOf<'takeInRows'> => {
@@ -55,7 +69,14 @@ export function takeInRows(house: House, viewer: Viewer, formKey: string, { rows
   }
 }
 
-function takeAll(tx: Transaction, effects: Effects, now: number, viewer: Viewer, formKey: string, rows: readonly Row[]): Told[] {
+function takeAll(
+  tx: Transaction,
+  effects: Effects,
+  now: number,
+  viewer: Viewer,
+  formKey: string,
+  rows: readonly Row[],
+): Told[] {
   const form = formByKey(tx, formKey);
   const release = form && currentRelease(tx, form);
   if (!form || !release) throw notFound('A release of this form');
@@ -78,11 +99,22 @@ function takeAll(tx: Transaction, effects: Effects, now: number, viewer: Viewer,
     const told = factsFor(tx, { door: { kind: 'staff' }, design: release.design, requester, now });
     const answers = answersIn(row, release.design.fields, { ...told, people, references: numbers });
     const facts = { ...told, people, references: requestsNamed(tx, release.design.fields, answers) };
-    return takeOne(tx, effects, now, { release, door, requester, importer, answers, facts, register: registerById(tx, form.registerId) });
+    return takeOne(tx, effects, now, {
+      release,
+      door,
+      requester,
+      importer,
+      answers,
+      facts,
+      register: registerById(tx, form.registerId),
+    });
   });
 }
 
-const refused = (problems: readonly FieldProblem[]): Told => ({ number: null, problems: problems.map(({ field, message, fix }) => ({ field, message, fix })) });
+const refused = (problems: readonly FieldProblem[]): Told => ({
+  number: null,
+  problems: problems.map(({ field, message, fix }) => ({ field, message, fix })),
+});
 
 /** The cells of a row as answers; empty ones are no answers. */
 function answersIn(row: Row, fields: readonly Field[], around: RequestFacts): RawAnswers {
@@ -100,7 +132,11 @@ function requestsByNumber(tx: Transaction, fields: readonly Field[], rows: reado
   return fields.flatMap((field) => {
     const { type } = field;
     if (!isReferring(type)) return [];
-    const named = [...new Set(rows.flatMap((row) => (row.cells[field.key] ?? '').split(';').map((part) => part.trim().toUpperCase())))].filter(Boolean);
+    const named = [
+      ...new Set(
+        rows.flatMap((row) => (row.cells[field.key] ?? '').split(';').map((part) => part.trim().toUpperCase())),
+      ),
+    ].filter(Boolean);
     const register = tx.select().from(registers).where(eq(registers.key, type.register)).get();
     if (!register || named.length === 0) return [];
     return tx
@@ -122,7 +158,12 @@ interface Incoming {
   readonly register: RegisterRow;
 }
 
-function takeOne(tx: Transaction, effects: Effects, now: number, { release, door, requester, importer, answers, facts: told, register }: Incoming): Told {
+function takeOne(
+  tx: Transaction,
+  effects: Effects,
+  now: number,
+  { release, door, requester, importer, answers, facts: told, register }: Incoming,
+): Told {
   const { design } = release;
   const calendar = calendarOf(tx, design.deadline.calendar);
   const complete = releaseById(tx, release.id).complete(answers, told);
@@ -130,17 +171,39 @@ function takeOne(tx: Transaction, effects: Effects, now: number, { release, door
   if (problems.length > 0) return refused(problems);
   const facts = { ...told, numbers: giveNumbers(tx, register.id, design.fields, told.today) };
   const always = { ...door, kind: 'staff' as const, open: true, opensAt: null, closesAt: null };
-  const intake = releaseById(tx, release.id).takeIn(always, answers, { now, calendar, facts, requester: { kind: 'staff', active: true } });
+  const intake = releaseById(tx, release.id).takeIn(always, answers, {
+    now,
+    calendar,
+    facts,
+    requester: { kind: 'staff', active: true },
+  });
   // What was complete a moment ago is taken; anything else is a mistake of ours.
   if (!intake.taken) throw new Problem(500, 'import', 'A row could not be taken in', 'Nothing was changed. Try again.');
   const number = nextNumber(tx, register);
   const { values, approval, timers } = intake.request;
-  const { id, phase } = storeRequest(tx, { number, register, release, doorId: door.id, requesterId: requester.id, taken: intake.request, now, trial: false });
-  remember(tx, now, { requestId: id, actorId: importer.id, kind: 'arrived', words: `Taken in from a sheet, release ${release.number}` });
+  const { id, phase } = storeRequest(tx, {
+    number,
+    register,
+    release,
+    doorId: door.id,
+    requesterId: requester.id,
+    taken: intake.request,
+    now,
+    trial: false,
+  });
+  remember(tx, now, {
+    requestId: id,
+    actorId: importer.id,
+    kind: 'arrived',
+    words: `Taken in from a sheet, release ${release.number}`,
+  });
   if (phase !== 'finished') setTimers(tx, id, timers);
   claim(tx, { id, formId: release.formId, phase }, design, values);
   point(tx, id, design.fields, values);
-  if (approval) tx.insert(approvals).values({ id: uuid(), requestId: id, label: approval.label, group: approval.group, state: 'waiting' }).run();
+  if (approval)
+    tx.insert(approvals)
+      .values({ id: uuid(), requestId: id, label: approval.label, group: approval.group, state: 'waiting' })
+      .run();
   effects.changed.add(id);
   return { number, problems: [] };
 }

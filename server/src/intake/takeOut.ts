@@ -18,8 +18,8 @@ import { vocabulariesFor } from '../vocabulary/queries.ts';
 const FIXED = ['Number', 'Stage', 'Requester', 'Team', 'Handler', 'Arrived', 'Due', 'Finished'] as const;
 
 /**
- * The requests of a form as a sheet, line by line: each with what this viewer may read of it. What no viewer may take out stays
- * in the house. Cells are guarded against being taken for formulas.
+ * The requests of a form as a sheet, line by line: each with what this viewer may read of it. What
+ * no viewer may take out stays in the house. Cells are guarded against being taken for formulas.
  */
 export function* takeOut(db: Reader, viewer: Viewer, formKey: string, among: 'unfinished' | 'all'): Generator<string> {
   const form = formByKey(db, formKey);
@@ -34,7 +34,13 @@ export function* takeOut(db: Reader, viewer: Viewer, formKey: string, among: 'un
   const ids = db
     .select({ id: requests.id })
     .from(requests)
-    .where(and(eq(requests.formId, form.id), eq(requests.trial, false), among === 'unfinished' ? ne(requests.phase, 'finished') : undefined))
+    .where(
+      and(
+        eq(requests.formId, form.id),
+        eq(requests.trial, false),
+        among === 'unfinished' ? ne(requests.phase, 'finished') : undefined,
+      ),
+    )
     .orderBy(asc(requests.createdAt), asc(requests.id))
     .all();
   for (const { id } of ids) {
@@ -42,7 +48,14 @@ export function* takeOut(db: Reader, viewer: Viewer, formKey: string, among: 'un
     if (!request) continue;
     const relation = relationTo(partiesIn(request, register), viewer);
     if (!relation.isDesk) continue;
-    const visible = reveal({ fields: register.fields, values: request.values, plan: register.access, viewer, relation, nameOf: names });
+    const visible = reveal({
+      fields: register.fields,
+      values: request.values,
+      plan: register.access,
+      viewer,
+      relation,
+      nameOf: names,
+    });
     const references = requestsNamed(db, register.fields, request.values);
     const cell = (field: Field): string => {
       const value = visible.fields.find((each) => each.key === field.key)?.value ?? null;

@@ -7,7 +7,10 @@ import type { Database } from '../platform/database.ts';
 import { letters } from './tables.ts';
 
 /** A small mail server on the loopback address that keeps what it receives for the Mailroom. */
-export async function startMailStandIn(db: Database, clock: Clock): Promise<{ url: string; close: () => Promise<void> }> {
+export async function startMailStandIn(
+  db: Database,
+  clock: Clock,
+): Promise<{ url: string; close: () => Promise<void> }> {
   const server = new SMTPServer({
     authOptional: true,
     disableReverseLookup: true,
@@ -28,7 +31,10 @@ export async function startMailStandIn(db: Database, clock: Clock): Promise<{ ur
               subject: mail.subject ?? '',
               text: mail.text ?? '',
               html: typeof mail.html === 'string' ? mail.html : '',
-              headers: mail.headerLines.map((line) => ({ name: line.line.split(':', 1)[0] ?? line.key, value: line.line.slice(line.line.indexOf(':') + 1).trim() })),
+              headers: mail.headerLines.map((line) => ({
+                name: line.line.split(':', 1)[0] ?? line.key,
+                value: line.line.slice(line.line.indexOf(':') + 1).trim(),
+              })),
             })
             .onConflictDoNothing()
             .run();

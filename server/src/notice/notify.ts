@@ -1,6 +1,13 @@
 import { relationTo, revealForLetter, revealSubject } from '@tolvek/core/access';
 import { momentInWords } from '@tolvek/core/deadline';
-import { type DressedLetter, draftConfirmation, draftGoingOn, draftNotice, dressLetter, type NoticeEvent } from '@tolvek/core/notice';
+import {
+  type DressedLetter,
+  draftConfirmation,
+  draftGoingOn,
+  draftNotice,
+  dressLetter,
+  type NoticeEvent,
+} from '@tolvek/core/notice';
 import { v7 as uuid } from 'uuid';
 import { calendarOf } from '../deadline/queries.ts';
 import { releaseById } from '../form/queries.ts';
@@ -16,8 +23,19 @@ import { outbox } from './tables.ts';
 export const DESK = { name: 'Field Operations Desk', station: 'Skerrow Point Marine Station' } as const;
 const SIGNATURE = `${DESK.name}, ${DESK.station}`;
 
-/** Writes a letter about a request to each person, each with what that person may read. Sent after the transaction. */
-export function notify(house: House, tx: Transaction, now: number, request: RequestRow, personIds: readonly string[], event: NoticeEvent, approvalId?: string): void {
+/**
+ * Writes a letter about a request to each person, each with what that person may read. Sent after
+ * the transaction.
+ */
+export function notify(
+  house: House,
+  tx: Transaction,
+  now: number,
+  request: RequestRow,
+  personIds: readonly string[],
+  event: NoticeEvent,
+  approvalId?: string,
+): void {
   if (request.trial) return;
   const register = registerById(tx, request.registerId);
   const { release } = releaseById(tx, request.releaseId);
@@ -27,7 +45,14 @@ export function notify(house: House, tx: Transaction, now: number, request: Requ
     if (!person || (!person.active && person.id !== request.requesterId)) continue;
     const viewer = { personId, kind: person.kind, role: person.role, groups: groupsOf(tx, personId) };
     const relation = relationTo(partiesIn(request, register), viewer);
-    const input = { fields: register.fields, values: request.values, plan: register.access, viewer, relation, nameOf: nameOf(tx) };
+    const input = {
+      fields: register.fields,
+      values: request.values,
+      plan: register.access,
+      viewer,
+      relation,
+      nameOf: nameOf(tx),
+    };
     const visible = revealForLetter(input);
     const letter = draftNotice(event, {
       number: request.number,
@@ -37,7 +62,15 @@ export function notify(house: House, tx: Transaction, now: number, request: Requ
       reader: person.name,
       url: addressFor(house, tx, now, request, person, event, approvalId),
     });
-    entries.push(posted(now, { requestId: request.id, kind: event.kind, toName: person.name, toAddress: person.email, letter: dressLetter(letter, SIGNATURE) }));
+    entries.push(
+      posted(now, {
+        requestId: request.id,
+        kind: event.kind,
+        toName: person.name,
+        toAddress: person.email,
+        letter: dressLetter(letter, SIGNATURE),
+      }),
+    );
   }
   if (entries.length > 0) tx.insert(outbox).values(entries).run();
 }
@@ -60,7 +93,8 @@ function addressFor(
   return `${base}/follow/${issueLink(tx, { purpose: 'follow', personId: person.id, targetId: request.id, now })}`;
 }
 
-const deskEvent = (event: NoticeEvent): boolean => ['new-request', 'assigned', 'reminder', 'escalation'].includes(event.kind);
+const deskEvent = (event: NoticeEvent): boolean =>
+  ['new-request', 'assigned', 'reminder', 'escalation'].includes(event.kind);
 
 export function notifyToConfirm(
   house: House,
@@ -77,7 +111,15 @@ export function notifyToConfirm(
     expires: momentInWords(linkEnds('confirm', now), zone),
   });
   tx.insert(outbox)
-    .values(posted(now, { requestId: null, kind: 'confirm', toName: input.name, toAddress: input.email, letter: dressLetter(letter, SIGNATURE) }))
+    .values(
+      posted(now, {
+        requestId: null,
+        kind: 'confirm',
+        toName: input.name,
+        toAddress: input.email,
+        letter: dressLetter(letter, SIGNATURE),
+      }),
+    )
     .run();
 }
 
@@ -96,11 +138,22 @@ export function notifyToGoOn(
     expires: momentInWords(linkEnds('resume', now), zone),
   });
   tx.insert(outbox)
-    .values(posted(now, { requestId: null, kind: 'go-on', toName: input.name, toAddress: input.email, letter: dressLetter(letter, SIGNATURE) }))
+    .values(
+      posted(now, {
+        requestId: null,
+        kind: 'go-on',
+        toName: input.name,
+        toAddress: input.email,
+        letter: dressLetter(letter, SIGNATURE),
+      }),
+    )
     .run();
 }
 
-function posted(now: number, entry: { requestId: string | null; kind: string; toName: string; toAddress: string; letter: DressedLetter }): typeof outbox.$inferInsert {
+function posted(
+  now: number,
+  entry: { requestId: string | null; kind: string; toName: string; toAddress: string; letter: DressedLetter },
+): typeof outbox.$inferInsert {
   const { letter, ...rest } = entry;
   return { id: uuid(), ...rest, ...letter, state: 'waiting', nextAttemptAt: now, createdAt: now };
 }

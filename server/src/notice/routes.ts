@@ -7,7 +7,10 @@ import { letters, outbox } from './tables.ts';
 
 const SHOWN = 200;
 
-/** The Mailroom: everybody's letters, so it is there in demo mode only. Letters hold no restricted field. */
+/**
+ * The Mailroom: everybody's letters, so it is there in demo mode only. Letters hold no restricted
+ * field.
+ */
 export function noticeRoutes(serve: Serve, house: House): void {
   const { db, config } = house;
   const onlyDemo = (): void => {
@@ -23,8 +26,13 @@ export function noticeRoutes(serve: Serve, house: House): void {
       .orderBy(desc(letters.receivedAt), desc(letters.id))
       .limit(SHOWN)
       .all();
-    const tally = (state: 'waiting' | 'failed'): number => db.select({ n: count() }).from(outbox).where(eq(outbox.state, state)).get()?.n ?? 0;
-    return { letters: found.map(({ id, receivedAt, to, subject }) => ({ id, receivedAt: iso(receivedAt), to, subject })), waiting: tally('waiting'), failed: tally('failed') };
+    const tally = (state: 'waiting' | 'failed'): number =>
+      db.select({ n: count() }).from(outbox).where(eq(outbox.state, state)).get()?.n ?? 0;
+    return {
+      letters: found.map(({ id, receivedAt, to, subject }) => ({ id, receivedAt: iso(receivedAt), to, subject })),
+      waiting: tally('waiting'),
+      failed: tally('failed'),
+    };
   });
   serve('letter', ({ params }) => {
     onlyDemo();

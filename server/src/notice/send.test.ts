@@ -40,7 +40,10 @@ beforeEach(async () => {
   });
   await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
   const { port } = server.server.address() as { port: number };
-  sender = new Sender({ db, clock: { now: () => now }, config, log: pino({ level: 'silent' }) }, `smtp://127.0.0.1:${port}`);
+  sender = new Sender(
+    { db, clock: { now: () => now }, config, log: pino({ level: 'silent' }) },
+    `smtp://127.0.0.1:${port}`,
+  );
 });
 
 afterEach(async () => {
@@ -51,7 +54,13 @@ afterEach(async () => {
 });
 
 function put(id: string, kind = 'received'): void {
-  const letter = { toName: 'Ada', toAddress: 'ada@institute.example', subject: `Letter ${id}`, text: 'Words', html: '<p>Words</p>' };
+  const letter = {
+    toName: 'Ada',
+    toAddress: 'ada@institute.example',
+    subject: `Letter ${id}`,
+    text: 'Words',
+    html: '<p>Words</p>',
+  };
   db.insert(outbox)
     .values({ id, requestId: null, kind, ...letter, state: 'waiting', nextAttemptAt: now, createdAt: now })
     .run();

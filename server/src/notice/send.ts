@@ -11,8 +11,9 @@ const AT_ONCE = 50;
 const LINES = 5;
 
 /**
- * Sends what waits in the outbox, oldest first. A letter that was handed over but not marked (a crash in between) is
- * sent again under the same Message-ID, so that the receiving side can drop the copy.
+ * Sends what waits in the outbox, oldest first. A letter that was handed over but not marked (a
+ * crash in between) is sent again under the same Message-ID, so that the receiving side can drop
+ * the copy.
  */
 export class Sender {
   private running: Promise<void> | null = null;
@@ -24,7 +25,10 @@ export class Sender {
     private readonly house: Pick<House, 'db' | 'clock' | 'config' | 'log'>,
     smtp: string,
   ) {
-    this.transport = nodemailer.createTransport({ url: smtp, pool: true, maxConnections: LINES, maxMessages: Number.POSITIVE_INFINITY }, { from: house.config.mailFrom });
+    this.transport = nodemailer.createTransport(
+      { url: smtp, pool: true, maxConnections: LINES, maxMessages: Number.POSITIVE_INFINITY },
+      { from: house.config.mailFrom },
+    );
   }
 
   /** Starts a round, or lets the running one look once more. */
@@ -77,13 +81,20 @@ export class Sender {
         html: letter.html,
         headers: { 'Auto-Submitted': 'auto-generated', 'X-Tolvek-Notice': letter.kind },
       });
-      db.update(outbox).set({ state: 'sent', sentAt: clock.now(), attempts, lastError: null }).where(eq(outbox.id, letter.id)).run();
+      db.update(outbox)
+        .set({ state: 'sent', sentAt: clock.now(), attempts, lastError: null })
+        .where(eq(outbox.id, letter.id))
+        .run();
     } catch (error) {
       const wait = BACK_OFF[attempts - 1];
       const lastError = error instanceof Error ? error.message : String(error);
       log.warn({ letter: letter.id, attempts, lastError }, 'a letter could not be sent');
       db.update(outbox)
-        .set(wait === undefined ? { state: 'failed', attempts, lastError } : { attempts, lastError, nextAttemptAt: clock.now() + wait })
+        .set(
+          wait === undefined
+            ? { state: 'failed', attempts, lastError }
+            : { attempts, lastError, nextAttemptAt: clock.now() + wait },
+        )
         .where(eq(outbox.id, letter.id))
         .run();
     }

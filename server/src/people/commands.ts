@@ -14,7 +14,10 @@ export interface NewPerson {
   readonly active: boolean;
 }
 
-/** Adds groups and people; staff get an account with the given password. Returns the people's ids by address. */
+/**
+ * Adds groups and people; staff get an account with the given password. Returns the people's ids by
+ * address.
+ */
 export async function addPeople(
   house: House,
   newGroups: readonly (typeof groups.$inferInsert)[],
@@ -34,8 +37,20 @@ export async function addPeople(
         .run();
       for (const groupKey of memberOf) tx.insert(memberships).values({ groupKey, personId: id }).run();
       if (person.kind !== 'staff') continue;
-      tx.insert(user).values({ id, name: person.name, email: person.email, emailVerified: true, createdAt: now, updatedAt: now }).run();
-      tx.insert(account).values({ id: uuid(), accountId: id, providerId: 'credential', userId: id, password: hash, createdAt: now, updatedAt: now }).run();
+      tx.insert(user)
+        .values({ id, name: person.name, email: person.email, emailVerified: true, createdAt: now, updatedAt: now })
+        .run();
+      tx.insert(account)
+        .values({
+          id: uuid(),
+          accountId: id,
+          providerId: 'credential',
+          userId: id,
+          password: hash,
+          createdAt: now,
+          updatedAt: now,
+        })
+        .run();
     }
     return ids;
   });

@@ -90,7 +90,9 @@ export function staffIn(db: Reader, wanted: readonly string[] | 'all'): readonly
     if (group) person.groups.push(group);
     found.set(id, person);
   }
-  return [...found.values()].filter((person) => wanted === 'all' || person.groups.some((group) => wanted.includes(group)));
+  return [...found.values()].filter(
+    (person) => wanted === 'all' || person.groups.some((group) => wanted.includes(group)),
+  );
 }
 
 /** The team somebody belongs to, by name; empty when there is none. */
@@ -137,7 +139,10 @@ export function demoPeople(db: Reader): readonly PersonRow[] {
 }
 
 /** Groups and active staff by name, for building and explaining conditions. */
-export function knownNames(db: Reader): { groups: { key: string; label: string }[]; people: { key: string; label: string }[] } {
+export function knownNames(db: Reader): {
+  groups: { key: string; label: string }[];
+  people: { key: string; label: string }[];
+} {
   const staff = db
     .select({ key: people.id, label: people.name })
     .from(people)

@@ -39,10 +39,15 @@ export function createApp(house: House, auth: Auth): Express {
       referrerPolicy: { policy: 'no-referrer' },
     }),
   );
-  app.use(compression({ filter: (request, response) => !request.path.startsWith('/api/live') && compression.filter(request, response) }));
+  app.use(
+    compression({
+      filter: (request, response) => !request.path.startsWith('/api/live') && compression.filter(request, response),
+    }),
+  );
   app.all('/api/auth/{*rest}', toNodeHandler(auth));
   app.use('/api', sameOrigin);
-  if (house.config.mode === 'production') app.use(['/api/doors', '/api/kept', '/api/confirmations', '/api/follow', '/api/decisions'], outsideLimit);
+  if (house.config.mode === 'production')
+    app.use(['/api/doors', '/api/kept', '/api/confirmations', '/api/follow', '/api/decisions'], outsideLimit);
   const bytes = express.Router();
   fileRoutes(bytes, house, auth);
   app.use(bytes);
@@ -69,19 +74,26 @@ export function createApp(house: House, auth: Auth): Express {
 function servePages(app: Express): void {
   app.use('/assets', express.static(join(WEB, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
   app.use(express.static(WEB, { index: false, maxAge: '1h' }));
-  app.get('/{*rest}', (_request, response) => response.set('Cache-Control', 'no-cache').sendFile(join(WEB, 'index.html')));
+  app.get('/{*rest}', (_request, response) =>
+    response.set('Cache-Control', 'no-cache').sendFile(join(WEB, 'index.html')),
+  );
 }
 
 /** Writes must come from our own pages: a browser says where a request comes from. */
 const sameOrigin: RequestHandler = (request, _response, next) => {
   const origin = request.get('Origin');
   const from = origin && URL.canParse(origin) ? new URL(origin).host : '';
-  if (request.method !== 'GET' && request.method !== 'HEAD' && origin && from !== request.get('Host')) throw notAllowed('This came from another site.');
+  if (request.method !== 'GET' && request.method !== 'HEAD' && origin && from !== request.get('Host'))
+    throw notAllowed('This came from another site.');
   next();
 };
 
 const onlyJson: RequestHandler = (request, _response, next) => {
-  if (['POST', 'PUT', 'PATCH'].includes(request.method) && Number(request.get('Content-Length') ?? '0') > 0 && !request.is('application/json')) {
+  if (
+    ['POST', 'PUT', 'PATCH'].includes(request.method) &&
+    Number(request.get('Content-Length') ?? '0') > 0 &&
+    !request.is('application/json')
+  ) {
     throw new Problem(415, 'not-json', 'Not JSON', 'Send JSON with the content type application/json.');
   }
   next();
@@ -93,6 +105,11 @@ const outsideLimit = rateLimit({
   standardHeaders: 'draft-8',
   legacyHeaders: false,
   handler: () => {
-    throw new Problem(429, 'too-many', 'Too many at once', 'There were many calls from your address in the last minute. Wait a minute, then try again; what you typed is kept.');
+    throw new Problem(
+      429,
+      'too-many',
+      'Too many at once',
+      'There were many calls from your address in the last minute. Wait a minute, then try again; what you typed is kept.',
+    );
   },
 });

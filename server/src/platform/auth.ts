@@ -10,7 +10,10 @@ import { account, session, user, verification } from './tables.ts';
 
 export type Auth = ReturnType<typeof createAuth>;
 
-/** Sign-in for staff by address and password. Accounts are made by the desk: nobody signs themselves up. */
+/**
+ * Sign-in for staff by address and password. Accounts are made by the desk: nobody signs themselves
+ * up.
+ */
 export function createAuth(db: Database, config: Config) {
   return betterAuth({
     baseURL: config.url,
@@ -19,7 +22,10 @@ export function createAuth(db: Database, config: Config) {
     emailAndPassword: { enabled: true, disableSignUp: true },
     session: { expiresIn: 14 * 24 * 3600, cookieCache: { enabled: true, maxAge: 60 } },
     rateLimit: { enabled: config.mode === 'production' },
-    trustedOrigins: config.mode === 'demo' ? [config.url, `http://localhost:${config.port}`, `http://127.0.0.1:${config.port}`] : [config.url],
+    trustedOrigins:
+      config.mode === 'demo'
+        ? [config.url, `http://localhost:${config.port}`, `http://127.0.0.1:${config.port}`]
+        : [config.url],
     advanced: { cookiePrefix: 'tolvek' },
     telemetry: { enabled: false },
   });

@@ -11,7 +11,10 @@ export const systemClock: Clock = { now: () => Date.now() };
 
 const KEY = 'demo-now';
 
-/** The demo’s clock: runs like any other, stands still while the application is off, and can be moved forward. */
+/**
+ * The demo’s clock: runs like any other, stands still while the application is off, and can be
+ * moved forward.
+ */
 export class DemoClock implements Clock {
   private offset: number;
 
@@ -35,6 +38,10 @@ export class DemoClock implements Clock {
   /** Writes down where the clock stands, so that the next start goes on from here. */
   keep(): void {
     const value = String(this.now());
-    this.db.insert(settings).values({ key: KEY, value }).onConflictDoUpdate({ target: settings.key, set: { value } }).run();
+    this.db
+      .insert(settings)
+      .values({ key: KEY, value })
+      .onConflictDoUpdate({ target: settings.key, set: { value } })
+      .run();
   }
 }

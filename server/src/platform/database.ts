@@ -14,8 +14,8 @@ export type Reader = Database | Transaction;
 const MIGRATIONS = fileURLToPath(new URL('../../migrations', import.meta.url));
 
 /**
- * Opens the database of a data folder and brings its tables up to date. A commit is on the disk when it returns
- * (`synchronous=FULL`): what was acknowledged survives a crash.
+ * Opens the database of a data folder and brings its tables up to date. A commit is on the disk
+ * when it returns (`synchronous=FULL`): what was acknowledged survives a crash.
  */
 export function openDatabase(folder: string): Database {
   mkdirSync(folder, { recursive: true });
@@ -32,7 +32,10 @@ export function openDatabase(folder: string): Database {
 
 const KEPT_STATEMENTS = 500;
 
-/** Keeps compiled statements by their text, so that a query that is built again is not compiled again. The oldest give way. */
+/**
+ * Keeps compiled statements by their text, so that a query that is built again is not compiled
+ * again. The oldest give way.
+ */
 function keepStatements(client: Sqlite.Database): void {
   const kept = new Map<string, Sqlite.Statement>();
   const prepare = client.prepare.bind(client);

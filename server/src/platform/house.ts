@@ -21,8 +21,8 @@ export interface House {
 }
 
 /**
- * One write: everything in one transaction, taken at once so that two writers never read the same old state; what
- * has to be told is told after it is stored.
+ * One write: everything in one transaction, taken at once so that two writers never read the same
+ * old state; what has to be told is told after it is stored.
  */
 export function write<T>(house: House, work: (tx: Transaction, effects: Effects, now: number) => T): T {
   const effects: Effects = { changed: new Set() };

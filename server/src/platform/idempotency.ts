@@ -26,12 +26,19 @@ export function once<T>(tx: Transaction, input: OnceInput, work: () => T): T {
     .get();
   if (earlier) {
     if (earlier.fingerprint !== fingerprint) {
-      throw new Problem(422, 'key-used', 'Sent twice with different content', 'This Idempotency-Key was already used for something else. Use a new key for a new request.');
+      throw new Problem(
+        422,
+        'key-used',
+        'Sent twice with different content',
+        'This Idempotency-Key was already used for something else. Use a new key for a new request.',
+      );
     }
     return earlier.answer as T;
   }
   const answer = work();
-  tx.insert(idempotency).values({ key: input.key, scope: input.scope, fingerprint, answer, createdAt: input.now }).run();
+  tx.insert(idempotency)
+    .values({ key: input.key, scope: input.scope, fingerprint, answer, createdAt: input.now })
+    .run();
   return answer;
 }
 

@@ -54,7 +54,9 @@ describe('a write that is sent again', () => {
   });
 
   it('is refused with other content under the same key', () => {
-    expect(() => db.transaction((tx) => once(tx, { ...input, content: { a: 2 } }, () => 1))).toThrow(expect.objectContaining({ status: 422 }));
+    expect(() => db.transaction((tx) => once(tx, { ...input, content: { a: 2 } }, () => 1))).toThrow(
+      expect.objectContaining({ status: 422 }),
+    );
   });
 
   it('is a new one for somebody else, and after a week', () => {

@@ -17,7 +17,10 @@ const DAYS: Readonly<Record<Link['purpose'], number>> = { confirm: 3, decide: 14
 export const linkEnds = (purpose: Link['purpose'], now: number): number => now + DAYS[purpose] * DAY;
 
 /** Makes a link and returns its token, which is kept nowhere. */
-export function issueLink(tx: Transaction, { now, ...link }: Pick<Link, 'purpose' | 'personId' | 'targetId'> & { readonly now: number }): string {
+export function issueLink(
+  tx: Transaction,
+  { now, ...link }: Pick<Link, 'purpose' | 'personId' | 'targetId'> & { readonly now: number },
+): string {
   const token = randomBytes(24).toString('base64url');
   tx.insert(links)
     .values({ id: uuid(), tokenHash: hash(token), usedAt: null, expiresAt: linkEnds(link.purpose, now), ...link })
@@ -32,14 +35,28 @@ export function openLink(db: Reader, token: string, purpose: Link['purpose'], no
     .from(links)
     .where(eq(links.tokenHash, hash(token)))
     .get();
-  if (link?.purpose !== purpose) throw new Problem(404, 'link-unknown', 'This link is not known', 'Check that the whole address was copied from the letter.');
-  if (link.usedAt !== null) throw new Problem(410, 'link-used', 'This link was used already', 'It works once. What it did is kept; the later letters hold the way on.');
+  if (link?.purpose !== purpose)
+    throw new Problem(
+      404,
+      'link-unknown',
+      'This link is not known',
+      'Check that the whole address was copied from the letter.',
+    );
+  if (link.usedAt !== null)
+    throw new Problem(
+      410,
+      'link-used',
+      'This link was used already',
+      'It works once. What it did is kept; the later letters hold the way on.',
+    );
   if (now >= link.expiresAt)
     throw new Problem(
       410,
       'link-expired',
       'This link has ended',
-      purpose === 'confirm' || purpose === 'resume' ? 'Fill in the form again to get a new one.' : 'Sign in, or ask the desk for a new one.',
+      purpose === 'confirm' || purpose === 'resume'
+        ? 'Fill in the form again to get a new one.'
+        : 'Sign in, or ask the desk for a new one.',
     );
   return link;
 }

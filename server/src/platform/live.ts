@@ -5,7 +5,9 @@ import type { Request, Response } from 'express';
 import { partiesOf } from '../register/queries.ts';
 import type { Database } from './database.ts';
 
-/** Open pages that want to hear of changes. They are told only the number of a request they may see. */
+/**
+ * Open pages that want to hear of changes. They are told only the number of a request they may see.
+ */
 export class Live {
   private readonly listening = new Map<Session, Viewer>();
 
@@ -24,7 +26,8 @@ export class Live {
       if (!found) continue;
       for (const [session, viewer] of this.listening) {
         const relation = relationTo(found.parties, viewer);
-        if (session.isConnected && (relation.isDesk || relation.isRequester)) session.push({ number: found.number }, 'changed');
+        if (session.isConnected && (relation.isDesk || relation.isRequester))
+          session.push({ number: found.number }, 'changed');
       }
     }
   }

@@ -28,7 +28,11 @@ const OLD = {
     { field: 'boat', asks: '', help: '', required: false },
   ],
   rules: [{ id: 'r1', name: 'Boat', when: 'visitor = "x"', show: ['boat'], on: false }],
-  routing: { columns: [], rows: [], otherwise: { team: 'boats', priority: 'normal', workingDays: 2, needsApproval: false } },
+  routing: {
+    columns: [],
+    rows: [],
+    otherwise: { team: 'boats', priority: 'normal', workingDays: 2, needsApproval: false },
+  },
   approval: { step: { id: 's', label: 'S', group: 'boats' } },
   deadline: { calendar: 'desk', remindBefore: 0, escalateAfter: 0, escalateTo: 'boats' },
 };
@@ -36,9 +40,17 @@ const OLD = {
 describe('an installation from before forms had parts', () => {
   it('keeps its drafts and releases, with their questions as parts and their rules as sentences', () => {
     const db = new Sqlite(join(folder, 'old.sqlite'));
-    for (const name of ['0000_ground', '0001_requests_created']) for (const statement of statements(name)) db.exec(statement);
-    db.prepare('INSERT INTO forms (id, key, register_id, draft, version, release) VALUES (?, ?, ?, ?, 1, 1)').run('f', 'access', 'r', JSON.stringify(OLD));
-    db.prepare('INSERT INTO releases (id, form_id, number, design, note, released_by, released_at) VALUES (?, ?, 1, ?, ?, ?, 0)').run('x', 'f', JSON.stringify(OLD), '', 'p');
+    for (const name of ['0000_ground', '0001_requests_created'])
+      for (const statement of statements(name)) db.exec(statement);
+    db.prepare('INSERT INTO forms (id, key, register_id, draft, version, release) VALUES (?, ?, ?, ?, 1, 1)').run(
+      'f',
+      'access',
+      'r',
+      JSON.stringify(OLD),
+    );
+    db.prepare(
+      'INSERT INTO releases (id, form_id, number, design, note, released_by, released_at) VALUES (?, ?, 1, ?, ?, ?, 0)',
+    ).run('x', 'f', JSON.stringify(OLD), '', 'p');
     for (const statement of statements('0002_form_workshop')) db.exec(statement);
     const { draft } = db.prepare('SELECT draft FROM forms').get() as { draft: string };
     const { design } = db.prepare('SELECT design FROM releases').get() as { design: string };
@@ -46,7 +58,18 @@ describe('an installation from before forms had parts', () => {
     expect(draft).toBe(design);
     const read = formDesign.parse(JSON.parse(design));
     expect(read.parts).toEqual(OLD.questions.map((question) => ({ part: 'question', ...question })));
-    expect(read.rules).toEqual([{ id: 'r1', name: 'Boat', says: '', when: 'visitor = "x"', then: [{ do: 'show', parts: ['boat'] }], otherwise: [], on: false, runs: 'filling' }]);
+    expect(read.rules).toEqual([
+      {
+        id: 'r1',
+        name: 'Boat',
+        says: '',
+        when: 'visitor = "x"',
+        then: [{ do: 'show', parts: ['boat'] }],
+        otherwise: [],
+        on: false,
+        runs: 'filling',
+      },
+    ]);
     expect(read).toMatchObject({ title: 'Come on site', unique: [], fields: OLD.fields });
   });
 });

@@ -1,8 +1,9 @@
 import type { Database, Reader } from './database.ts';
 
 /**
- * A query that is built and prepared once per database, for the reads every request makes. A transaction runs on the same
- * connection as its database, so a query prepared for one serves the other.
+ * A query that is built and prepared once per database, for the reads every request makes. A
+ * transaction runs on the same connection as its database, so a query prepared for one serves the
+ * other.
  *
  * @example const byId = prepared((db) => db.select().from(people).where(eq(people.id, sql.placeholder('id'))).prepare());
  *          byId(tx).get({ id });

@@ -17,15 +17,36 @@ export class Problem extends Error {
   }
 }
 
-export const notFound = (what: string): Problem => new Problem(404, 'not-found', 'Not found', `${what} does not exist, or is not for you to see.`);
-export const notSignedIn = (): Problem => new Problem(401, 'sign-in', 'Sign in first', 'This is for signed-in staff. Sign in, and try again; what you typed is still here.');
+export const notFound = (what: string): Problem =>
+  new Problem(404, 'not-found', 'Not found', `${what} does not exist, or is not for you to see.`);
+export const notSignedIn = (): Problem =>
+  new Problem(
+    401,
+    'sign-in',
+    'Sign in first',
+    'This is for signed-in staff. Sign in, and try again; what you typed is still here.',
+  );
 export const notAllowed = (why: string): Problem => new Problem(403, 'not-allowed', 'Not allowed', why);
 export const staleVersion = (): Problem =>
-  new Problem(412, 'stale-version', 'Changed meanwhile', 'Somebody else changed this since you opened it. Load it again to see their change; nothing of yours was stored.');
+  new Problem(
+    412,
+    'stale-version',
+    'Changed meanwhile',
+    'Somebody else changed this since you opened it. Load it again to see their change; nothing of yours was stored.',
+  );
 export const wrongFields = (problems: readonly FieldProblem[]): Problem =>
-  new Problem(422, 'wrong-fields', 'Some answers need another look', problems.map((problem) => problem.message).join(' '), problems);
+  new Problem(
+    422,
+    'wrong-fields',
+    'Some answers need another look',
+    problems.map((problem) => problem.message).join(' '),
+    problems,
+  );
 
-/** Express' last handler: every error leaves as a problem document; the unexpected is logged and told without its insides. */
+/**
+ * Express' last handler: every error leaves as a problem document; the unexpected is logged and
+ * told without its insides.
+ */
 export function answerErrors(log: Logger): ErrorRequestHandler {
   return (error, request, response, next) => {
     if (response.headersSent) return next(error);
@@ -52,14 +73,25 @@ function toProblem(error: unknown): Problem {
       'Parts of what was sent can’t be understood. Nothing was stored.',
       error.issues.flatMap((issue) =>
         issue.code === 'unrecognized_keys'
-          ? issue.keys.map((key) => ({ field: [...issue.path, key].join('.'), message: `“${key}” is not known here.`, fix: 'Leave it out.' }))
+          ? issue.keys.map((key) => ({
+              field: [...issue.path, key].join('.'),
+              message: `“${key}” is not known here.`,
+              fix: 'Leave it out.',
+            }))
           : [{ field: issue.path.join('.') || 'body', message: issue.message, fix: 'Correct it and send again.' }],
       ),
     );
   }
   const type = typeof error === 'object' && error !== null && 'type' in error ? error.type : undefined;
-  if (type === 'entity.too.large') return new Problem(413, 'too-large', 'Too large', 'What was sent is larger than 512 kB. Send less at once.');
-  if (type === 'entity.parse.failed') return new Problem(400, 'malformed', 'Not readable', 'What was sent is not valid JSON. Nothing was stored.');
+  if (type === 'entity.too.large')
+    return new Problem(413, 'too-large', 'Too large', 'What was sent is larger than 512 kB. Send less at once.');
+  if (type === 'entity.parse.failed')
+    return new Problem(400, 'malformed', 'Not readable', 'What was sent is not valid JSON. Nothing was stored.');
   if (error instanceof URIError) return new Problem(400, 'malformed', 'Not readable', 'The address is not readable.');
-  return new Problem(500, 'unexpected', 'Something went wrong here', 'It is our fault, and it is written down. Nothing was stored halfway; try again.');
+  return new Problem(
+    500,
+    'unexpected',
+    'Something went wrong here',
+    'It is our fault, and it is written down. Nothing was stored halfway; try again.',
+  );
 }

@@ -29,9 +29,21 @@ export function platformRoutes(serve: Serve, house: House): void {
   serve('me', ({ viewer }) => {
     const person = viewer ? personById(db, viewer.personId) : undefined;
     return {
-      person: viewer && person ? { id: person.id, name: person.name, role: viewer.role, groups: [...viewer.groups], worksFloor: worksFloor(db, viewer) } : null,
+      person:
+        viewer && person
+          ? {
+              id: person.id,
+              name: person.name,
+              role: viewer.role,
+              groups: [...viewer.groups],
+              worksFloor: worksFloor(db, viewer),
+            }
+          : null,
       desk: deskView(db, clock.now()),
-      demo: config.mode === 'demo' ? { password: DEMO_PASSWORD, people: demoPeople(db).map(({ name, email, does }) => ({ name, email, does })) } : null,
+      demo:
+        config.mode === 'demo'
+          ? { password: DEMO_PASSWORD, people: demoPeople(db).map(({ name, email, does }) => ({ name, email, does })) }
+          : null,
     };
   });
   serve('advanceClock', ({ body }) => {
@@ -43,7 +55,10 @@ export function platformRoutes(serve: Serve, house: House): void {
   });
 }
 
-/** Whether somebody has work on the Floor: coordinators, and members of a team, a desk group or a deciding group. */
+/**
+ * Whether somebody has work on the Floor: coordinators, and members of a team, a desk group or a
+ * deciding group.
+ */
 function worksFloor(db: Reader, viewer: { role: string; groups: readonly string[] }): boolean {
   if (viewer.role !== 'member') return true;
   const desk = db
@@ -68,6 +83,10 @@ function deskView(db: Reader, now: number) {
   const calendar = calendarOf(db, first.key);
   const change = nextChange(calendar, now);
   const clockTime = change ? momentInWords(change.at, calendar.zone) : '';
-  const hoursWords = !change ? 'desk closed' : change.open ? `desk open until ${clockTime.slice(-5)}` : `desk closed until ${clockTime}`;
+  const hoursWords = !change
+    ? 'desk closed'
+    : change.open
+      ? `desk open until ${clockTime.slice(-5)}`
+      : `desk closed until ${clockTime}`;
   return { ...DESK, zone: calendar.zone, nowWords: momentInWords(now, calendar.zone), hoursWords };
 }

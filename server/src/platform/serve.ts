@@ -25,7 +25,10 @@ type Handler<N extends RouteName> = (call: Call<N, ViewerFor<N>>) => AnswerOf<N>
 
 export type Serve = <N extends RouteName>(name: N, handler: Handler<N>) => void;
 
-/** Binds routes of the contract to handlers: who may call, what is understood, and answers that the contract describes. */
+/**
+ * Binds routes of the contract to handlers: who may call, what is understood, and answers that the
+ * contract describes.
+ */
 export function serving(router: Router, house: House, auth: Auth): Serve {
   return (name, handler) => {
     const route = routes[name] as Route;
@@ -53,7 +56,9 @@ export async function callerFor(route: Route, auth: Auth, house: House, request:
   if (route.caller === 'anyone' || route.caller === 'link') return viewer;
   if (!viewer) throw notSignedIn();
   if (route.caller === 'coordinator' && viewer.role === 'member')
-    throw notAllowed('The Workshop is for coordinators. Ask one of them to make the change, or an administrator to make you one.');
+    throw notAllowed(
+      'The Workshop is for coordinators. Ask one of them to make the change, or an administrator to make you one.',
+    );
   return viewer;
 }
 
@@ -71,6 +76,12 @@ function keyOf(request: Request): string {
 
 function versionOf(request: Request): number {
   const match = /^"?(\d{1,9})"?$/.exec(request.get('If-Match')?.trim() ?? '');
-  if (!match) throw new Problem(428, 'version-missing', 'If-Match is missing', 'Send a header “If-Match” with the version you are changing.');
+  if (!match)
+    throw new Problem(
+      428,
+      'version-missing',
+      'If-Match is missing',
+      'Send a header “If-Match” with the version you are changing.',
+    );
   return Number(match[1]);
 }

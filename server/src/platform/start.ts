@@ -34,7 +34,10 @@ export interface StartOptions {
 
 const TICK = 1_000;
 
-/** Opens the database, starts the server, the outbox and the timers; in demo mode also the mail stand-in. */
+/**
+ * Opens the database, starts the server, the outbox and the timers; in demo mode also the mail
+ * stand-in.
+ */
 export async function start(config: Config, options: StartOptions = {}): Promise<Running> {
   const log = pino({ level: config.log });
   const db: Database = openDatabase(resolve(config.data));
@@ -42,7 +45,8 @@ export async function start(config: Config, options: StartOptions = {}): Promise
   const standIn = config.mode === 'demo' ? await startMailStandIn(db, clock) : null;
   const sender = new Sender({ db, clock, config, log }, standIn?.url ?? config.smtp);
   const live = new Live(db);
-  // Who calls while the data is made is told to try again, instead of waiting for an answer that never comes.
+  // Who calls while the data is made is told to try again, instead of waiting for an answer that
+  // never comes.
   let answer: RequestListener = stillStarting;
   const server = createServer((request, response) => answer(request, response));
   await new Promise<void>((done, fail) => {
@@ -94,6 +98,13 @@ export async function start(config: Config, options: StartOptions = {}): Promise
 }
 
 const stillStarting: RequestListener = (_request, response) => {
-  const problem = { type: 'about:blank', title: 'Still starting', status: 503, detail: 'Tolvek is making its data ready. Try again in a few seconds.' };
-  response.writeHead(503, { 'content-type': 'application/problem+json', 'retry-after': '2' }).end(JSON.stringify(problem));
+  const problem = {
+    type: 'about:blank',
+    title: 'Still starting',
+    status: 503,
+    detail: 'Tolvek is making its data ready. Try again in a few seconds.',
+  };
+  response
+    .writeHead(503, { 'content-type': 'application/problem+json', 'retry-after': '2' })
+    .end(JSON.stringify(problem));
 };

@@ -14,11 +14,14 @@ const DEEPEST = 5;
 
 /** The fields that a reference carries along live, when one of them changed. */
 const followed = (fields: readonly Field[], reference: string, changed: ReadonlySet<string>): boolean =>
-  fields.some((field) => field.source === 'carried' && field.live && field.reference === reference && changed.has(field.field));
+  fields.some(
+    (field) => field.source === 'carried' && field.live && field.reference === reference && changed.has(field.field),
+  );
 
 /**
- * What is carried along live follows at once: every request that points to a changed one gets the new values, and what is
- * computed from them. No rule of saving refuses it, as nobody changed that request.
+ * What is carried along live follows at once: every request that points to a changed one gets the
+ * new values, and what is computed from them. No rule of saving refuses it, as nobody changed that
+ * request.
  */
 export function carryOn(
   tx: Transaction,
@@ -33,14 +36,24 @@ export function carryOn(
     const request = requestById(tx, requestId);
     const register = request && registerById(tx, request.registerId);
     if (!request || !register || !followed(register.fields, field, changed)) continue;
-    const kept = keepingOf(tx, request, register)(request.values, new Set(), factsOfRequest(tx, request, register, now));
+    const kept = keepingOf(tx, request, register)(
+      request.values,
+      new Set(),
+      factsOfRequest(tx, request, register, now),
+    );
     const changes = changesBetween(register.fields, request.values, kept.values);
     if (changes.length === 0) continue;
     tx.update(requests)
       .set({ values: kept.values, version: request.version + 1, updatedAt: now })
       .where(eq(requests.id, request.id))
       .run();
-    remember(tx, now, { requestId: request.id, actorId: null, kind: 'fields', words: `Followed a change of ${target.number}`, changes });
+    remember(tx, now, {
+      requestId: request.id,
+      actorId: null,
+      kind: 'fields',
+      words: `Followed a change of ${target.number}`,
+      changes,
+    });
     effects.changed.add(request.id);
     carryOn(tx, effects, now, { id: request.id, number: request.number, changes }, depth + 1);
   }

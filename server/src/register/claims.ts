@@ -12,15 +12,29 @@ function holderOf(db: Reader, formId: string, rule: UniqueRule, value: string, b
     .select({ number: requests.number, requesterId: requests.requesterId })
     .from(claims)
     .innerJoin(requests, eq(requests.id, claims.requestId))
-    .where(and(eq(claims.formId, formId), eq(claims.ruleId, rule.id), eq(claims.value, value), but === null ? undefined : ne(claims.requestId, but)))
+    .where(
+      and(
+        eq(claims.formId, formId),
+        eq(claims.ruleId, rule.id),
+        eq(claims.value, value),
+        but === null ? undefined : ne(claims.requestId, but),
+      ),
+    )
     .get();
 }
 
 /**
- * Answers that another request has. Whose it is is told only to whoever asked it: for anybody else they are taken, and no more
- * is said.
+ * Answers that another request has. Whose it is is told only to whoever asked it: for anybody else
+ * they are taken, and no more is said.
  */
-export function takenAnswers(db: Reader, formId: string, design: Claiming, values: Values, asker: string | null, but: string | null = null): readonly Problem[] {
+export function takenAnswers(
+  db: Reader,
+  formId: string,
+  design: Claiming,
+  values: Values,
+  asker: string | null,
+  but: string | null = null,
+): readonly Problem[] {
   return design.unique.flatMap((rule): Problem[] => {
     const value = claimOf(rule, design.fields, values);
     const holder = value === null ? undefined : holderOf(db, formId, rule, value, but);
@@ -28,22 +42,48 @@ export function takenAnswers(db: Reader, formId: string, design: Claiming, value
     const field = rule.fields[0] ?? 'form';
     const names = rule.fields.map((key) => `“${partName(design, key)}”`).join(' and ');
     if (asker !== null && holder.requesterId === asker)
-      return [{ field, message: `You already asked with this: ${holder.number}.`, fix: `Open ${holder.number} among your requests, or change ${names}.` }];
-    return [{ field, message: rule.fields.length > 1 ? `${names} together are taken.` : 'This is taken.', fix: `Give another ${names}.` }];
+      return [
+        {
+          field,
+          message: `You already asked with this: ${holder.number}.`,
+          fix: `Open ${holder.number} among your requests, or change ${names}.`,
+        },
+      ];
+    return [
+      {
+        field,
+        message: rule.fields.length > 1 ? `${names} together are taken.` : 'This is taken.',
+        fix: `Give another ${names}.`,
+      },
+    ];
   });
 }
 
-/** Stores what a request holds, in place of what it held. The key of the table refuses what came a moment too late. */
-export function claim(tx: Transaction, request: { id: string; formId: string; phase: string }, design: Claiming, values: Values): void {
+/**
+ * Stores what a request holds, in place of what it held. The key of the table refuses what came a
+ * moment too late.
+ */
+export function claim(
+  tx: Transaction,
+  request: { id: string; formId: string; phase: string },
+  design: Claiming,
+  values: Values,
+): void {
   tx.delete(claims).where(eq(claims.requestId, request.id)).run();
   for (const rule of design.unique) {
     const value = claimOf(rule, design.fields, values);
     if (value === null || (rule.among === 'unfinished' && request.phase === 'finished')) continue;
-    tx.insert(claims).values({ formId: request.formId, ruleId: rule.id, value, requestId: request.id }).onConflictDoNothing().run();
+    tx.insert(claims)
+      .values({ formId: request.formId, ruleId: rule.id, value, requestId: request.id })
+      .onConflictDoNothing()
+      .run();
   }
 }
 
-/** Claims anew for all requests of a form, after its rules changed: where several have the same already, the oldest keeps it. */
+/**
+ * Claims anew for all requests of a form, after its rules changed: where several have the same
+ * already, the oldest keeps it.
+ */
 export function claimAnew(tx: Transaction, formId: string, design: Claiming): void {
   tx.delete(claims).where(eq(claims.formId, formId)).run();
   if (design.unique.length === 0) return;

@@ -33,8 +33,14 @@ import { partiesIn, type RegisterRow, type RequestRow, registerById, requestByNu
 import { offerProblems, point } from './references.ts';
 import { requests } from './tables.ts';
 
-/** A request and how the viewer stands to it; for who has nothing to do with it, it does not exist. */
-export function openForDesk(tx: Transaction, viewer: Viewer, number: string): { request: RequestRow; register: RegisterRow } {
+/**
+ * A request and how the viewer stands to it; for who has nothing to do with it, it does not exist.
+ */
+export function openForDesk(
+  tx: Transaction,
+  viewer: Viewer,
+  number: string,
+): { request: RequestRow; register: RegisterRow } {
   const request = requestByNumber(tx, number);
   if (!request) throw notFound('This request');
   const register = registerById(tx, request.registerId);
@@ -48,7 +54,14 @@ interface OnVersion {
 }
 
 /** Stores a change made on a version, and raises the version; refuses when somebody was faster. */
-function store(tx: Transaction, effects: Effects, now: number, request: RequestRow, version: number, change: Partial<RequestRow>): { version: number } {
+function store(
+  tx: Transaction,
+  effects: Effects,
+  now: number,
+  request: RequestRow,
+  version: number,
+  change: Partial<RequestRow>,
+): { version: number } {
   const next = version + 1;
   const { changes } = tx
     .update(requests)
@@ -60,16 +73,36 @@ function store(tx: Transaction, effects: Effects, now: number, request: RequestR
   return { version: next };
 }
 
-/** Changes fields: each must be writable for the viewer, understood, an answer its kind allows, and sound by the rules of every saving. */
-export function changeFields(house: House, viewer: Viewer, input: OnVersion & { changes: RawAnswers }): { version: number } {
+/**
+ * Changes fields: each must be writable for the viewer, understood, an answer its kind allows, and
+ * sound by the rules of every saving.
+ */
+export function changeFields(
+  house: House,
+  viewer: Viewer,
+  input: OnVersion & { changes: RawAnswers },
+): { version: number } {
   return write(house, (tx, effects, now) => {
     const { request, register } = openForDesk(tx, viewer, input.number);
     const facts = {
       ...factsOfRequest(tx, request, register, now, input.changes),
-      files: filesNamed(tx, request.formId, register.fields, { ...request.values, ...input.changes } as RawAnswers, request.id),
+      files: filesNamed(
+        tx,
+        request.formId,
+        register.fields,
+        { ...request.values, ...input.changes } as RawAnswers,
+        request.id,
+      ),
     };
     const relation = relationTo(partiesIn(request, register), viewer);
-    const visible = reveal({ fields: register.fields, values: request.values, plan: register.access, viewer, relation, nameOf: nameOf(tx) });
+    const visible = reveal({
+      fields: register.fields,
+      values: request.values,
+      plan: register.access,
+      viewer,
+      relation,
+      nameOf: nameOf(tx),
+    });
     const values: Record<string, FieldValue> = { ...request.values };
     const touched = new Set<string>();
     const problems: FieldProblem[] = [];
@@ -77,11 +110,18 @@ export function changeFields(house: House, viewer: Viewer, input: OnVersion & { 
       const field = register.fields.find((each) => each.key === key);
       const open = visible.fields.find((each) => each.key === key);
       // A field that is hidden and a field that does not exist are refused in the same words.
-      if (!field || !open) problems.push({ field: key, message: `There is no field “${key}” here.`, fix: 'Leave it out.' });
-      else if (!open.writable) problems.push({ field: key, message: `“${field.label}” can be read, not changed.`, fix: 'Ask who may change it.' });
+      if (!field || !open)
+        problems.push({ field: key, message: `There is no field “${key}” here.`, fix: 'Leave it out.' });
+      else if (!open.writable)
+        problems.push({
+          field: key,
+          message: `“${field.label}” can be read, not changed.`,
+          fix: 'Ask who may change it.',
+        });
       else {
         const read = readAnswer(field, raw, facts);
-        if (read.state === 'wrong') problems.push({ field: key, message: `“${field.label}”: ${read.message}`, fix: read.fix });
+        if (read.state === 'wrong')
+          problems.push({ field: key, message: `“${field.label}”: ${read.message}`, fix: read.fix });
         else {
           const after = read.state === 'value' ? read.value : null;
           if (isSame(open.value, after)) continue;
@@ -92,15 +132,27 @@ export function changeFields(house: House, viewer: Viewer, input: OnVersion & { 
       }
     }
     const kept = keepingOf(tx, request, register)(values, touched, facts);
-    // What is wrong elsewhere, and was before, is no reason to refuse this change; what a rule refuses is.
+    // What is wrong elsewhere, and was before, is no reason to refuse this change; what a rule
+    // refuses is.
     const { design } = releaseById(tx, request.releaseId).release;
     const held = request.trial
       ? []
       : takenAnswers(tx, request.formId, design, kept.values, null, request.id).filter(
-          (problem) => touched.has(problem.field) || design.unique.some((rule) => rule.fields.includes(problem.field) && rule.fields.some((key) => touched.has(key))),
+          (problem) =>
+            touched.has(problem.field) ||
+            design.unique.some(
+              (rule) => rule.fields.includes(problem.field) && rule.fields.some((key) => touched.has(key)),
+            ),
         );
-    const notHere = offerProblems(tx, { fields: register.fields, values: kept.values, facts, asker: request.requesterId }, touched);
-    const all = [...problems, ...[...kept.problems, ...held, ...notHere].map((problem) => unhidden(problem, visible.fields))];
+    const notHere = offerProblems(
+      tx,
+      { fields: register.fields, values: kept.values, facts, asker: request.requesterId },
+      touched,
+    );
+    const all = [
+      ...problems,
+      ...[...kept.problems, ...held, ...notHere].map((problem) => unhidden(problem, visible.fields)),
+    ];
     if (all.length > 0) throw wrongFields(all);
     const changes = changesBetween(register.fields, request.values, kept.values);
     if (changes.length === 0) return { version: request.version };
@@ -108,7 +160,13 @@ export function changeFields(house: House, viewer: Viewer, input: OnVersion & { 
     if (!request.trial) claim(tx, request, design, kept.values);
     claimFiles(tx, request.id, register.fields, kept.values);
     if (!request.trial) point(tx, request.id, register.fields, kept.values);
-    remember(tx, now, { requestId: request.id, actorId: viewer.personId, kind: 'fields', words: 'Fields changed', changes });
+    remember(tx, now, {
+      requestId: request.id,
+      actorId: viewer.personId,
+      kind: 'fields',
+      words: 'Fields changed',
+      changes,
+    });
     if (!request.trial) carryOn(tx, effects, now, { id: request.id, number: request.number, changes });
     return stored;
   });
@@ -120,7 +178,11 @@ const isSame = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.s
 const unhidden = (problem: FieldProblem, open: readonly { readonly key: string }[]): FieldProblem =>
   problem.field === 'form' || open.some((field) => field.key === problem.field)
     ? problem
-    : { field: 'form', message: 'A rule of the form refuses this change.', fix: 'Ask the coordinator which rule it is.' };
+    : {
+        field: 'form',
+        message: 'A rule of the form refuses this change.',
+        fix: 'Ask the coordinator which rule it is.',
+      };
 
 /** What differs between two states of a request’s values. */
 export const changesBetween = (fields: readonly Field[], before: Values, after: Values): readonly ValueChange[] =>
@@ -129,8 +191,17 @@ export const changesBetween = (fields: readonly Field[], before: Values, after: 
     return isSame(was, is) ? [] : [{ field: key, before: was, after: is }];
   });
 
-/** What rules and formulas may know about a request that is stored: its requester and door, and the moment of the change. */
-export function factsOfRequest(db: Reader, request: RequestRow, register: RegisterRow, now: number, changes: RawAnswers = {}): RequestFacts {
+/**
+ * What rules and formulas may know about a request that is stored: its requester and door, and the
+ * moment of the change.
+ */
+export function factsOfRequest(
+  db: Reader,
+  request: RequestRow,
+  register: RegisterRow,
+  now: number,
+  changes: RawAnswers = {},
+): RequestFacts {
   const { release } = releaseById(db, request.releaseId);
   const requester = personById(db, request.requesterId);
   const door = db.select({ kind: doors.kind }).from(doors).where(eq(doors.id, request.doorId)).get();
@@ -145,8 +216,15 @@ export function factsOfRequest(db: Reader, request: RequestRow, register: Regist
   return { ...facts, people: pickedFrom(db, register.fields) };
 }
 
-/** The rules of a request’s release over the fields of its register. Releases never change, but the register’s fields do. */
-export const keepingOf = (db: Reader, request: RequestRow, register: RegisterRow): ReturnType<typeof prepareKeeping> => {
+/**
+ * The rules of a request’s release over the fields of its register. Releases never change, but the
+ * register’s fields do.
+ */
+export const keepingOf = (
+  db: Reader,
+  request: RequestRow,
+  register: RegisterRow,
+): ReturnType<typeof prepareKeeping> => {
   const { design } = releaseById(db, request.releaseId).release;
   return prepareKeeping({ fields: register.fields, parts: design.parts, rules: design.rules });
 };
@@ -162,19 +240,36 @@ export function moveStage(house: House, viewer: Viewer, input: OnVersion & { sta
         409,
         'stage',
         'Not from here',
-        from.role === 'deciding' ? 'A decision is waited for. It has to be made first.' : `A request can’t go from “${from.label}” there.`,
+        from.role === 'deciding'
+          ? 'A decision is waited for. It has to be made first.'
+          : `A request can’t go from “${from.label}” there.`,
       );
     const stored = store(tx, effects, now, request, input.version, stageChange(tx, request, from, to, now));
-    remember(tx, now, { requestId: request.id, actorId: viewer.personId, kind: 'stage', words: `${from.label} → ${to.label}` });
+    remember(tx, now, {
+      requestId: request.id,
+      actorId: viewer.personId,
+      kind: 'stage',
+      words: `${from.label} → ${to.label}`,
+    });
     if (to.phase === 'finished' || to.phase === 'paused' || from.phase === 'paused') {
-      notify(house, tx, now, request, [request.requesterId], { kind: 'stage', stage: to.publicLabel, finished: to.phase === 'finished' });
+      notify(house, tx, now, request, [request.requesterId], {
+        kind: 'stage',
+        stage: to.publicLabel,
+        finished: to.phase === 'finished',
+      });
     }
     return stored;
   });
 }
 
 /** What a change of stage does to the request, its deadline and its timers. */
-export function stageChange(tx: Transaction, request: RequestRow, from: Stage, to: Stage, now: number): Partial<RequestRow> {
+export function stageChange(
+  tx: Transaction,
+  request: RequestRow,
+  from: Stage,
+  to: Stage,
+  now: number,
+): Partial<RequestRow> {
   const { deadline: plan } = releaseById(tx, request.releaseId).release.design;
   const calendar = calendarOf(tx, plan.calendar);
   let { deadline } = request;
@@ -184,7 +279,13 @@ export function stageChange(tx: Transaction, request: RequestRow, from: Stage, t
   else if (deadline !== request.deadline || from.phase === 'finished') resetTimers(tx, request.id, deadline, plan);
   if (!request.trial && (to.phase === 'finished') !== (from.phase === 'finished'))
     claim(tx, { ...request, phase: to.phase }, releaseById(tx, request.releaseId).release.design, request.values);
-  return { stage: to.key, phase: to.phase, deadline, due: deadline.due, finishedAt: to.phase === 'finished' ? now : null };
+  return {
+    stage: to.key,
+    phase: to.phase,
+    deadline,
+    due: deadline.due,
+    finishedAt: to.phase === 'finished' ? now : null,
+  };
 }
 
 /** Who may be given a request: active members of its team. */
@@ -192,22 +293,42 @@ export function assignableTo(tx: Parameters<typeof membersOf>[0], request: Reque
   return membersOf(tx, request.team).map(({ id, name }) => ({ id, name }));
 }
 
-export function assign(house: House, viewer: Viewer, input: OnVersion & { person: string | null }): { version: number } {
+export function assign(
+  house: House,
+  viewer: Viewer,
+  input: OnVersion & { person: string | null },
+): { version: number } {
   return write(house, (tx, effects, now) => {
     const { request } = openForDesk(tx, viewer, input.number);
-    const handler = input.person === null ? null : assignableTo(tx, request).find((person) => person.id === input.person);
-    if (handler === undefined) throw wrongFields([{ field: 'person', message: 'This person is not in the request’s team.', fix: 'Choose somebody of the team.' }]);
+    const handler =
+      input.person === null ? null : assignableTo(tx, request).find((person) => person.id === input.person);
+    if (handler === undefined)
+      throw wrongFields([
+        { field: 'person', message: 'This person is not in the request’s team.', fix: 'Choose somebody of the team.' },
+      ]);
     const stored = store(tx, effects, now, request, input.version, { handlerId: handler?.id ?? null });
-    remember(tx, now, { requestId: request.id, actorId: viewer.personId, kind: 'handler', words: handler ? `Given to ${handler.name}` : 'Given back to the team' });
+    remember(tx, now, {
+      requestId: request.id,
+      actorId: viewer.personId,
+      kind: 'handler',
+      words: handler ? `Given to ${handler.name}` : 'Given back to the team',
+    });
     if (handler && handler.id !== viewer.personId) {
-      notify(house, tx, now, { ...request, handlerId: handler.id }, [handler.id], { kind: 'assigned', by: personById(tx, viewer.personId)?.name ?? '' });
+      notify(house, tx, now, { ...request, handlerId: handler.id }, [handler.id], {
+        kind: 'assigned',
+        by: personById(tx, viewer.personId)?.name ?? '',
+      });
     }
     return stored;
   });
 }
 
 /** A note for the desk, or a message that also goes to the requester. */
-export function comment(house: House, viewer: Viewer, input: { number: string; text: string; visibility: 'internal' | 'requester' }): void {
+export function comment(
+  house: House,
+  viewer: Viewer,
+  input: { number: string; text: string; visibility: 'internal' | 'requester' },
+): void {
   write(house, (tx, effects, now) => {
     const { request } = openForDesk(tx, viewer, input.number);
     remember(tx, now, {
@@ -218,7 +339,11 @@ export function comment(house: House, viewer: Viewer, input: { number: string; t
       comment: { text: input.text, visibility: input.visibility },
     });
     if (input.visibility === 'requester') {
-      notify(house, tx, now, request, [request.requesterId], { kind: 'message', from: personById(tx, viewer.personId)?.name ?? 'the desk', text: input.text });
+      notify(house, tx, now, request, [request.requesterId], {
+        kind: 'message',
+        from: personById(tx, viewer.personId)?.name ?? 'the desk',
+        text: input.text,
+      });
     }
     effects.changed.add(request.id);
   });
@@ -231,7 +356,13 @@ export function messageFromRequester(house: House, requesterId: string, requestN
     if (request?.requesterId !== requesterId) throw notFound('This request');
     const requester = personById(tx, requesterId);
     if (!requester?.active) throw notAllowed('This address can read what it asked before, not write to the desk.');
-    remember(tx, now, { requestId: request.id, actorId: requesterId, kind: 'comment', words: 'Message from the requester', comment: { text, visibility: 'requester' } });
+    remember(tx, now, {
+      requestId: request.id,
+      actorId: requesterId,
+      kind: 'comment',
+      words: 'Message from the requester',
+      comment: { text, visibility: 'requester' },
+    });
     const desk = request.handlerId ? [request.handlerId] : membersOf(tx, request.team).map((person) => person.id);
     notify(
       house,

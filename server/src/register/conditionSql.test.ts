@@ -14,7 +14,12 @@ const fields: readonly Field[] = [
   { key: 'fee', label: 'Fee', type: { kind: 'money', currency: 'EUR' }, source: 'asked' },
   { key: 'nights', label: 'Nights', type: { kind: 'number', places: 2 }, source: 'asked' },
   { key: 'visitor', label: 'Visitor', type: { kind: 'text' }, source: 'asked' },
-  { key: 'institute', label: 'Institute', type: { kind: 'choice', options: ['corrin', 'merrow'].map((key) => ({ key, label: key })) }, source: 'asked' },
+  {
+    key: 'institute',
+    label: 'Institute',
+    type: { kind: 'choice', options: ['corrin', 'merrow'].map((key) => ({ key, label: key })) },
+    source: 'asked',
+  },
   { key: 'water', label: 'On water', type: { kind: 'yes-no' }, source: 'asked' },
   { key: 'arrival', label: 'Arrival', type: { kind: 'date' }, source: 'asked' },
 ];
@@ -85,34 +90,65 @@ const comparator = fc.constantFrom('=', '!=', '<', '<=', '>', '>=' as const);
 const about = (key: string): Node => ({ kind: 'name', name: key, ...at });
 const anyField = fc.constantFrom(...Object.keys(OPERANDS));
 const operandOf = (key: string): fc.Arbitrary<Node> =>
-  fc.oneof({ weight: 8, arbitrary: OPERANDS[key] ?? figure }, { weight: 1, arbitrary: fc.constant(literal(null)) }, { weight: 1, arbitrary: figure });
+  fc.oneof(
+    { weight: 8, arbitrary: OPERANDS[key] ?? figure },
+    { weight: 1, arbitrary: fc.constant(literal(null)) },
+    { weight: 1, arbitrary: figure },
+  );
 const testOf = (key: string): fc.Arbitrary<Test> =>
   fc.oneof(
     operandOf(key).map((operand): Test => ({ kind: 'equal', operand, ...at })),
     fc.tuple(comparator, operandOf(key)).map(([op, operand]): Test => ({ kind: 'compare', op, operand, ...at })),
-    fc.tuple(operandOf(key), operandOf(key), fc.boolean(), fc.boolean()).map(([low, high, lowOpen, highOpen]): Test => ({ kind: 'range', low, high, lowOpen, highOpen, ...at })),
+    fc
+      .tuple(operandOf(key), operandOf(key), fc.boolean(), fc.boolean())
+      .map(([low, high, lowOpen, highOpen]): Test => ({ kind: 'range', low, high, lowOpen, highOpen, ...at })),
   );
 const atom: fc.Arbitrary<Node> = fc.oneof(
   anyField.chain((key) =>
     fc
       .tuple(comparator, operandOf(key), fc.boolean())
-      .map(([op, to, turned]): Node => (turned ? { kind: 'compare', op, left: to, right: about(key), ...at } : { kind: 'compare', op, left: about(key), right: to, ...at })),
+      .map(
+        ([op, to, turned]): Node =>
+          turned
+            ? { kind: 'compare', op, left: to, right: about(key), ...at }
+            : { kind: 'compare', op, left: about(key), right: to, ...at },
+      ),
   ),
-  anyField.chain((key) => fc.tuple(operandOf(key), operandOf(key)).map(([low, high]): Node => ({ kind: 'between', of: about(key), low, high, ...at }))),
-  anyField.chain((key) => fc.array(testOf(key), { minLength: 1, maxLength: 3 }).map((tests): Node => ({ kind: 'in', of: about(key), tests, ...at }))),
-  fc.tuple(fc.constantFrom('contains', 'starts with', 'ends with'), names).map(([name, part]): Node => ({ kind: 'call', name, args: [about('visitor'), literal(part)], ...at })),
+  anyField.chain((key) =>
+    fc
+      .tuple(operandOf(key), operandOf(key))
+      .map(([low, high]): Node => ({ kind: 'between', of: about(key), low, high, ...at })),
+  ),
+  anyField.chain((key) =>
+    fc
+      .array(testOf(key), { minLength: 1, maxLength: 3 })
+      .map((tests): Node => ({ kind: 'in', of: about(key), tests, ...at })),
+  ),
+  fc
+    .tuple(fc.constantFrom('contains', 'starts with', 'ends with'), names)
+    .map(([name, part]): Node => ({ kind: 'call', name, args: [about('visitor'), literal(part)], ...at })),
   fc.constantFrom(about('water'), literal(true), literal(false), literal(null)),
-  fc.constantFrom('requester.outside', 'door = "outside"', 'string length(visitor) > 3', 'nights * 2 > fee', 'if water then true else null').map((text) => {
-    const parsed = parseExpression(text);
-    if (!parsed.ok) throw new Error(text);
-    return parsed.value;
-  }),
+  fc
+    .constantFrom(
+      'requester.outside',
+      'door = "outside"',
+      'string length(visitor) > 3',
+      'nights * 2 > fee',
+      'if water then true else null',
+    )
+    .map((text) => {
+      const parsed = parseExpression(text);
+      if (!parsed.ok) throw new Error(text);
+      return parsed.value;
+    }),
 );
 const { condition } = fc.letrec<{ condition: Node }>((tie) => ({
   condition: fc.oneof(
     { maxDepth: 4 },
     atom,
-    fc.tuple(fc.constantFrom('and', 'or' as const), tie('condition'), tie('condition')).map(([kind, left, right]): Node => ({ kind, left, right, ...at })),
+    fc
+      .tuple(fc.constantFrom('and', 'or' as const), tie('condition'), tie('condition'))
+      .map(([kind, left, right]): Node => ({ kind, left, right, ...at })),
     tie('condition').map((of): Node => ({ kind: 'call', name: 'not', args: [of], ...at })),
   ),
 }));
@@ -126,9 +162,29 @@ beforeAll(() => {
   db = openDatabase(folder);
   db.$client.pragma('foreign_keys = OFF');
   stored.forEach((values, index) => {
-    const row = { formId: '', releaseId: '', doorId: '', requesterId: '', stage: '', phase: 'arrived', team: '', priority: 'normal', due: 0, createdAt: 0, updatedAt: 0 } as const;
+    const row = {
+      formId: '',
+      releaseId: '',
+      doorId: '',
+      requesterId: '',
+      stage: '',
+      phase: 'arrived',
+      team: '',
+      priority: 'normal',
+      due: 0,
+      createdAt: 0,
+      updatedAt: 0,
+    } as const;
     db.insert(requests)
-      .values({ id: String(index), number: `AC-${index}`, registerId: '', ...row, values, routed: {} as never, deadline: {} as never })
+      .values({
+        id: String(index),
+        number: `AC-${index}`,
+        registerId: '',
+        ...row,
+        values,
+        routed: {} as never,
+        deadline: {} as never,
+      })
       .run();
   });
 });
@@ -140,9 +196,19 @@ afterAll(() => {
 /** The requests a condition holds for: narrowed by SQLite, the rest tried in memory. */
 function found(node: Node): { ids: readonly string[]; whole: boolean } {
   const { where, rest } = splitCondition(node, fields, scope, sqlFacts);
-  const rows = db.select({ id: requests.id, values: requests.values }).from(requests).where(where).orderBy(sql`cast(${requests.id} as integer)`).all();
+  const rows = db
+    .select({ id: requests.id, values: requests.values })
+    .from(requests)
+    .where(where)
+    .orderBy(sql`cast(${requests.id} as integer)`)
+    .all();
   const holds = rest && compile(rest, scope);
-  return { ids: rows.filter((row) => !holds || holds(requestSlots(fields, row.values, facts), null) === true).map((row) => row.id), whole: rest === null };
+  return {
+    ids: rows
+      .filter((row) => !holds || holds(requestSlots(fields, row.values, facts), null) === true)
+      .map((row) => row.id),
+    whole: rest === null,
+  };
 }
 
 describe('a condition as SQL', () => {
@@ -151,7 +217,9 @@ describe('a condition as SQL', () => {
     fc.assert(
       fc.property(condition, (node) => {
         const holds = compile(node, scope);
-        const wanted = stored.flatMap((values, index) => (holds(requestSlots(fields, values, facts), null) === true ? [String(index)] : []));
+        const wanted = stored.flatMap((values, index) =>
+          holds(requestSlots(fields, values, facts), null) === true ? [String(index)] : [],
+        );
         const answer = found(node);
         if (answer.whole) whole += 1;
         expect([printExpression(node), answer.ids]).toEqual([printExpression(node), wanted]);

@@ -1,9 +1,22 @@
-import { type Comparator, chainOf, compile, type Node, namesRead, type Scope, type Test, typeOf, type Value } from '@tolvek/core/expression';
+import {
+  type Comparator,
+  chainOf,
+  compile,
+  type Node,
+  namesRead,
+  type Scope,
+  type Test,
+  typeOf,
+  type Value,
+} from '@tolvek/core/expression';
 import { type Field, storedForm } from '@tolvek/core/register';
 import { and, not, or, type SQL, sql } from 'drizzle-orm';
 import { requests } from './tables.ts';
 
-/** What a condition may ask besides fields, as SQL or as a value known before the query. What is missing stays in memory. */
+/**
+ * What a condition may ask besides fields, as SQL or as a value known before the query. What is
+ * missing stays in memory.
+ */
 export interface SqlFacts {
   /** `requester.outside` as 1 or 0. */
   readonly requesterIsOutside?: SQL;
@@ -11,7 +24,10 @@ export interface SqlFacts {
   readonly today?: Value;
 }
 
-/** A condition taken apart: what SQLite can decide, and what is left to be evaluated on the rows it finds. */
+/**
+ * A condition taken apart: what SQLite can decide, and what is left to be evaluated on the rows it
+ * finds.
+ */
 export interface SplitCondition {
   /** Three-valued, as the expression: 1, 0 or NULL. Undefined: nothing of it. */
   readonly where: SQL | undefined;
@@ -20,22 +36,32 @@ export interface SplitCondition {
 }
 
 /**
- * Turns a condition into a `WHERE` over the stored values. A chain of `and` is split: the parts SQLite can decide narrow the
- * rows, the others are evaluated in memory. A row is meant when `where` is true and `rest` holds; that is exactly when the
- * whole condition holds.
+ * Turns a condition into a `WHERE` over the stored values. A chain of `and` is split: the parts
+ * SQLite can decide narrow the rows, the others are evaluated in memory. A row is meant when
+ * `where` is true and `rest` holds; that is exactly when the whole condition holds.
  */
-export function splitCondition(node: Node, fields: readonly Field[], scope: Scope, facts: SqlFacts = {}): SplitCondition {
+export function splitCondition(
+  node: Node,
+  fields: readonly Field[],
+  scope: Scope,
+  facts: SqlFacts = {},
+): SplitCondition {
   const writer = new Writer(fields, scope, facts);
   const written = chainOf(node, 'and').map((part) => ({ part, condition: writer.condition(part) }));
   const left = written.filter((each) => each.condition === null).map((each) => each.part);
   const [first, ...others] = left;
   return {
     where: and(...written.flatMap((each) => each.condition ?? [])),
-    rest: first ? others.reduce<Node>((one, other) => ({ kind: 'and', left: one, right: other, from: 0, to: 0 }), first) : null,
+    rest: first
+      ? others.reduce<Node>((one, other) => ({ kind: 'and', left: one, right: other, from: 0, to: 0 }), first)
+      : null,
   };
 }
 
-/** A column: the SQL that reads it, what can be compared with it, and how such a value is written as a parameter. */
+/**
+ * A column: the SQL that reads it, what can be compared with it, and how such a value is written as
+ * a parameter.
+ */
 interface Column {
   readonly read: SQL;
   readonly ordered: boolean;
@@ -43,7 +69,14 @@ interface Column {
   readonly parameter: (value: Value) => string | number | undefined;
 }
 
-const TURNED: Readonly<Record<Comparator, Comparator>> = { '=': '=', '!=': '!=', '<': '>', '<=': '>=', '>': '<', '>=': '<=' };
+const TURNED: Readonly<Record<Comparator, Comparator>> = {
+  '=': '=',
+  '!=': '!=',
+  '<': '>',
+  '<=': '>=',
+  '>': '<',
+  '>=': '<=',
+};
 
 class Writer {
   private readonly fields: ReadonlyMap<string, Field>;
@@ -56,7 +89,9 @@ class Writer {
     this.fields = new Map(fields.map((field) => [field.key, field]));
   }
 
-  /** 1, 0 or NULL just as the expression is yes, no or neither; null when SQLite can’t decide it. */
+  /**
+   * 1, 0 or NULL just as the expression is yes, no or neither; null when SQLite can’t decide it.
+   */
   condition(node: Node): SQL | null {
     switch (node.kind) {
       case 'literal':
@@ -75,12 +110,16 @@ class Writer {
         return this.call(node);
       case 'compare': {
         const turned = this.column(node.left) === null;
-        const [column, value] = turned ? [this.column(node.right), this.constant(node.left)] : [this.column(node.left), this.constant(node.right)];
+        const [column, value] = turned
+          ? [this.column(node.right), this.constant(node.left)]
+          : [this.column(node.left), this.constant(node.right)];
         return column && value ? compared(column, turned ? TURNED[node.op] : node.op, value.value) : null;
       }
       case 'between': {
         const [column, low, high] = [this.column(node.of), this.constant(node.low), this.constant(node.high)];
-        return column && low && high ? both(compared(column, '>=', low.value), compared(column, '<=', high.value)) : null;
+        return column && low && high
+          ? both(compared(column, '>=', low.value), compared(column, '<=', high.value))
+          : null;
       }
       case 'in': {
         const column = this.column(node.of);
@@ -101,7 +140,9 @@ class Writer {
     const [column, part] = [this.column(first), this.constant(second)];
     if (!column || typeof part?.value !== 'string' || typeOf(first, this.scope)?.kind !== 'text') return null;
     // An empty text is part of every text; SQLite’s instr says so too.
-    return name === 'contains' ? sql`(instr(${column.read}, ${part.value}) > 0)` : sql`(substr(${column.read}, 1, length(${part.value})) = ${part.value})`;
+    return name === 'contains'
+      ? sql`(instr(${column.read}, ${part.value}) > 0)`
+      : sql`(substr(${column.read}, 1, length(${part.value})) = ${part.value})`;
   }
 
   private tests(column: Column, tests: readonly Test[]): SQL | null {
@@ -120,7 +161,12 @@ class Writer {
       }
       case 'range': {
         const [low, high] = [this.constant(test.low), this.constant(test.high)];
-        return low && high ? both(compared(column, test.lowOpen ? '>' : '>=', low.value), compared(column, test.highOpen ? '<' : '<=', high.value)) : null;
+        return low && high
+          ? both(
+              compared(column, test.lowOpen ? '>' : '>=', low.value),
+              compared(column, test.highOpen ? '<' : '<=', high.value),
+            )
+          : null;
       }
       case 'condition':
         return null;
@@ -132,11 +178,26 @@ class Writer {
   }
 
   private column(node: Node): Column | null {
-    if (node.kind === 'path' && node.of.kind === 'name' && node.of.name === 'requester' && node.name === 'outside' && this.facts.requesterIsOutside) {
-      return { read: this.facts.requesterIsOutside, ordered: false, parameter: (value) => (typeof value === 'boolean' ? Number(value) : undefined) };
+    if (
+      node.kind === 'path' &&
+      node.of.kind === 'name' &&
+      node.of.name === 'requester' &&
+      node.name === 'outside' &&
+      this.facts.requesterIsOutside
+    ) {
+      return {
+        read: this.facts.requesterIsOutside,
+        ordered: false,
+        parameter: (value) => (typeof value === 'boolean' ? Number(value) : undefined),
+      };
     }
     if (node.kind !== 'name') return null;
-    if (node.name === 'door' && this.facts.door) return { read: this.facts.door, ordered: false, parameter: (value) => (typeof value === 'string' ? value : undefined) };
+    if (node.name === 'door' && this.facts.door)
+      return {
+        read: this.facts.door,
+        ordered: false,
+        parameter: (value) => (typeof value === 'string' ? value : undefined),
+      };
     const field = this.fields.get(node.name);
     if (!field) return null;
     const { part, ordered, written } = storedForm(field);
@@ -157,9 +218,13 @@ class Writer {
 
 const both = (a: SQL | null, b: SQL | null): SQL | null => (a && b ? (and(a, b) ?? null) : null);
 
-/** `IS` and `IS NOT` are what `=` and `!=` mean here: empty equals nothing but empty, and that is a plain no. */
+/**
+ * `IS` and `IS NOT` are what `=` and `!=` mean here: empty equals nothing but empty, and that is a
+ * plain no.
+ */
 function compared(column: Column, op: Comparator, to: Value): SQL | null {
-  if (to === null) return op === '=' ? sql`(${column.read} is null)` : op === '!=' ? sql`(${column.read} is not null)` : sql`null`;
+  if (to === null)
+    return op === '=' ? sql`(${column.read} is null)` : op === '!=' ? sql`(${column.read} is not null)` : sql`null`;
   const parameter = column.parameter(to);
   if (parameter === undefined) return null;
   if (op === '=') return sql`(${column.read} is ${parameter})`;

@@ -30,22 +30,43 @@ const requestsOf = (db: Reader, registerId: string, among: 'unfinished' | 'all')
   db
     .select()
     .from(requests)
-    .where(and(eq(requests.registerId, registerId), among === 'all' ? undefined : ne(requests.phase, 'finished'), eq(requests.trial, false)))
+    .where(
+      and(
+        eq(requests.registerId, registerId),
+        among === 'all' ? undefined : ne(requests.phase, 'finished'),
+        eq(requests.trial, false),
+      ),
+    )
     .orderBy(asc(requests.createdAt))
     .all();
 
 /**
- * What a rule of the draft would do to the requests that are there, unfinished or all of them, or, with `apply`, does it. Each request is looked at
- * by itself: one the rule refuses is left as it is, and told.
+ * What a rule of the draft would do to the requests that are there, unfinished or all of them, or,
+ * with `apply`, does it. Each request is looked at by itself: one the rule refuses is left as it
+ * is, and told.
  */
-export function overExisting(house: House, viewer: Viewer, input: { form: string; rule: string; apply: boolean; among: 'unfinished' | 'all' }): AnswerOf<'overExisting'> {
+export function overExisting(
+  house: House,
+  viewer: Viewer,
+  input: { form: string; rule: string; apply: boolean; among: 'unfinished' | 'all' },
+): AnswerOf<'overExisting'> {
   return write(house, (tx, effects, now) => {
     const form = formByKey(tx, input.form);
     const rule = form?.draft.rules.find((each) => each.id === input.rule);
     if (!form || !rule) throw notFound('This rule');
     const register = registerById(tx, form.registerId);
-    const keep = prepareKeeping({ fields: register.fields, parts: form.draft.parts, rules: [{ ...rule, on: true, runs: 'saving' }] });
-    const answer = { looked: 0, changed: 0, refused: 0, applied: input.apply, requests: [] as AnswerOf<'overExisting'>['requests'] };
+    const keep = prepareKeeping({
+      fields: register.fields,
+      parts: form.draft.parts,
+      rules: [{ ...rule, on: true, runs: 'saving' }],
+    });
+    const answer = {
+      looked: 0,
+      changed: 0,
+      refused: 0,
+      applied: input.apply,
+      requests: [] as AnswerOf<'overExisting'>['requests'],
+    };
     for (const request of requestsOf(tx, register.id, input.among)) {
       answer.looked += 1;
       const kept = keep(request.values, new Set(), factsOfRequest(tx, request, register, now));
@@ -54,7 +75,13 @@ export function overExisting(house: House, viewer: Viewer, input: { form: string
       else if (changes.length === 0) continue;
       else answer.changed += 1;
       if (answer.requests.length < LISTED) {
-        const access = { fields: register.fields, plan: register.access, viewer, relation: relationTo(partiesIn(request, register), viewer), nameOf: nameOf(tx) };
+        const access = {
+          fields: register.fields,
+          plan: register.access,
+          viewer,
+          relation: relationTo(partiesIn(request, register), viewer),
+          nameOf: nameOf(tx),
+        };
         const { design } = releaseById(tx, request.releaseId).release;
         answer.requests.push({
           number: request.number,
@@ -70,7 +97,13 @@ export function overExisting(house: House, viewer: Viewer, input: { form: string
         .run();
       claim(tx, request, releaseById(tx, request.releaseId).release.design, kept.values);
       point(tx, request.id, register.fields, kept.values);
-      remember(tx, now, { requestId: request.id, actorId: viewer.personId, kind: 'fields', words: `Rule “${rule.name}” was applied to what was there`, changes });
+      remember(tx, now, {
+        requestId: request.id,
+        actorId: viewer.personId,
+        kind: 'fields',
+        words: `Rule “${rule.name}” was applied to what was there`,
+        changes,
+      });
       effects.changed.add(request.id);
       carryOn(tx, effects, now, { id: request.id, number: request.number, changes });
     }
@@ -80,9 +113,14 @@ export function overExisting(house: House, viewer: Viewer, input: { form: string
 
 /** Whether a register has values that change with the clock alone. */
 const followsClock = (fields: readonly Field[]): boolean =>
-  fields.some((field) => field.source === 'computed' && namesIn(field.formula).some((name) => name === 'today' || name === 'now'));
+  fields.some(
+    (field) => field.source === 'computed' && namesIn(field.formula).some((name) => name === 'today' || name === 'now'),
+  );
 
-/** Computes anew, on a new day at the desk, what depends on the day: on unfinished requests and on things, without a line in their history. */
+/**
+ * Computes anew, on a new day at the desk, what depends on the day: on unfinished requests and on
+ * things, without a line in their history.
+ */
 export class DayTurn {
   private readonly seen = new Map<string, string>();
   private quarter = 0;

@@ -19,7 +19,10 @@ interface HopInput {
   readonly moment: (ms: number) => string;
 }
 
-/** A request's way as one line of hops. For the requester, without the routing row and with the public words. */
+/**
+ * A request's way as one line of hops. For the requester, without the routing row and with the
+ * public words.
+ */
 export function hopsOf(input: HopInput, reader: 'desk' | 'requester'): Hop[] {
   const { request, stage, approval, moment } = input;
   const refused = approval?.state === 'refused';
@@ -39,7 +42,11 @@ export function hopsOf(input: HopInput, reader: 'desk' | 'requester'): Hop[] {
           ? `${approval.state}${input.decidedBy ? ` by ${input.decidedBy}` : ''}${approval.decidedAt ? `, ${moment(approval.decidedAt)}` : ''}`
           : approval.state;
     const label = reader === 'desk' ? approval.label : 'Decision';
-    hops.push({ label: refused ? 'Not approved' : approval.state === 'approved' ? 'Approved' : label, state: approval.state === 'waiting' ? 'now' : 'past', detail });
+    hops.push({
+      label: refused ? 'Not approved' : approval.state === 'approved' ? 'Approved' : label,
+      state: approval.state === 'waiting' ? 'now' : 'past',
+      detail,
+    });
   }
   if (!refused) {
     const finished = request.phase === 'finished';

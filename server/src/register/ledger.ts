@@ -17,8 +17,12 @@ import { registers, requests } from './tables.ts';
 
 const PAGE = 50;
 
-/** Requests the viewer is of the desk for. Trial requests are looked at one by one; no tray, count or find has them. */
-const deskCondition = (db: Reader, viewer: Viewer): SQL | undefined => and(eq(requests.trial, false), workedBy(db, viewer));
+/**
+ * Requests the viewer is of the desk for. Trial requests are looked at one by one; no tray, count
+ * or find has them.
+ */
+const deskCondition = (db: Reader, viewer: Viewer): SQL | undefined =>
+  and(eq(requests.trial, false), workedBy(db, viewer));
 
 /** `relationTo` of core, asked of SQLite. Undefined: all. */
 function workedBy(db: Reader, viewer: Viewer): SQL | undefined {
@@ -108,7 +112,10 @@ export function traysOf(db: Reader, viewer: Viewer, now: number): AnswerOf<'tray
   return { trays: trays.filter((tray) => tray.key !== 'things' || tray.count > 0), horizon: horizonOf(db, mine, now) };
 }
 
-/** How many unfinished requests are due on each of the next five working days; what is late counts first. */
+/**
+ * How many unfinished requests are due on each of the next five working days; what is late counts
+ * first.
+ */
 function horizonOf(db: Reader, mine: SQL | undefined, now: number): AnswerOf<'trays'>['horizon'] {
   const [first] = db.select({ releaseId: requests.releaseId }).from(requests).limit(1).all();
   if (!first) return [];
@@ -117,7 +124,9 @@ function horizonOf(db: Reader, mine: SQL | undefined, now: number): AnswerOf<'tr
     db
       .select({ n: count() })
       .from(requests)
-      .where(and(mine, inArray(requests.phase, ['arrived', 'working']), gt(requests.due, from), lt(requests.due, to + 1)))
+      .where(
+        and(mine, inArray(requests.phase, ['arrived', 'working']), gt(requests.due, from), lt(requests.due, to + 1)),
+      )
       .get()?.n ?? 0;
   const bars: AnswerOf<'trays'>['horizon'] = [{ label: 'Late', count: tally(0, now), state: 'late' }];
   let from = now;
@@ -133,12 +142,26 @@ function horizonOf(db: Reader, mine: SQL | undefined, now: number): AnswerOf<'tr
   return bars;
 }
 
-/** A page of the ledger, the earliest deadline first; `after` is the place the page before ended at. */
-export function ledgerOf(db: Reader, viewer: Viewer, query: { tray: TrayKey; after?: string | undefined; find?: string | undefined }, now: number): AnswerOf<'ledger'> {
-  const base = and(deskCondition(db, viewer), thingsKept(db)(query.tray), trayCondition(query.tray, viewer, now), findCondition(query.find));
+/**
+ * A page of the ledger, the earliest deadline first; `after` is the place the page before ended at.
+ */
+export function ledgerOf(
+  db: Reader,
+  viewer: Viewer,
+  query: { tray: TrayKey; after?: string | undefined; find?: string | undefined },
+  now: number,
+): AnswerOf<'ledger'> {
+  const base = and(
+    deskCondition(db, viewer),
+    thingsKept(db)(query.tray),
+    trayCondition(query.tray, viewer, now),
+    findCondition(query.find),
+  );
   const newestFirst = query.tray === 'all' || query.tray === 'things';
   const place = query.after ? readPlace(query.after) : null;
-  const [sort, tie] = newestFirst ? [sql`${requests.createdAt} desc`, sql`${requests.id} desc`] : [asc(requests.due), asc(requests.id)];
+  const [sort, tie] = newestFirst
+    ? [sql`${requests.createdAt} desc`, sql`${requests.id} desc`]
+    : [asc(requests.due), asc(requests.id)];
   const beyond = place
     ? newestFirst
       ? sql`(${requests.createdAt}, ${requests.id}) < (${place.at}, ${place.id})`
@@ -161,17 +184,29 @@ export function ledgerOf(db: Reader, viewer: Viewer, query: { tray: TrayKey; aft
   };
 }
 
-/** Finds by request number or requester: facts that everybody of the desk may read. Fields are not searched here. */
+/**
+ * Finds by request number or requester: facts that everybody of the desk may read. Fields are not
+ * searched here.
+ */
 function findCondition(find: string | undefined): SQL | undefined {
   const words = find?.trim();
   if (!words) return undefined;
   const pattern = `%${words.replace(/[%_]/g, '')}%`;
-  return or(like(requests.number, pattern), sql`exists (select 1 from ${people} where ${people.id} = ${requests.requesterId} and ${people.name} like ${pattern})`);
+  return or(
+    like(requests.number, pattern),
+    sql`exists (select 1 from ${people} where ${people.id} = ${requests.requesterId} and ${people.name} like ${pattern})`,
+  );
 }
 
 function readPlace(after: string): { at: number; id: string } {
   const [at = '', id = ''] = after.split('.');
-  if (!/^\d+$/.test(at) || id === '') throw new Problem(400, 'not-understood', 'Not understood', 'The place to go on from can’t be read. Start from the first page.');
+  if (!/^\d+$/.test(at) || id === '')
+    throw new Problem(
+      400,
+      'not-understood',
+      'Not understood',
+      'The place to go on from can’t be read. Start from the first page.',
+    );
   return { at: Number(at), id };
 }
 
@@ -212,7 +247,12 @@ function eachNameOnce(find: NameOf): NameOf {
   };
 }
 
-function rowOf(viewer: Viewer, row: ShownRow, { names, teams, ...shared }: ReturnType<typeof sharedBy>, now: number): AnswerOf<'ledger'>['rows'][number] {
+function rowOf(
+  viewer: Viewer,
+  row: ShownRow,
+  { names, teams, ...shared }: ReturnType<typeof sharedBy>,
+  now: number,
+): AnswerOf<'ledger'>['rows'][number] {
   const register = shared.register(row.registerId);
   const { design, calendar } = shared.form(row.releaseId);
   const relation = relationTo(partiesIn(row, register), viewer);

@@ -26,8 +26,14 @@ export function nextNumber(tx: Transaction, { id, prefix, nextNumber: next }: Re
   return `${prefix}-${String(next).padStart(5, '0')}`;
 }
 
-/** Stores what was taken in as a request: to be decided when a decision is needed, at the first stage otherwise. */
-export function storeRequest(tx: Transaction, { number, register, release, doorId, requesterId, taken, now, trial }: NewRequest): { id: string; phase: string } {
+/**
+ * Stores what was taken in as a request: to be decided when a decision is needed, at the first
+ * stage otherwise.
+ */
+export function storeRequest(
+  tx: Transaction,
+  { number, register, release, doorId, requesterId, taken, now, trial }: NewRequest,
+): { id: string; phase: string } {
   const { values, routed, approval, deadline } = taken;
   const stage = approval ? stageWithRole(register, 'deciding') : firstStage(register);
   const id = uuid();

@@ -9,10 +9,16 @@ const numbered = (fields: readonly Field[]): readonly NumberField[] =>
   fields.filter((field): field is NumberField => field.source === 'given' && field.type.kind === 'auto-number');
 
 /**
- * Gives a request its automatic numbers. A number that a refused request was given is not lost, as its transaction is taken
- * back with it; and none is given twice, as writers come one after the other.
+ * Gives a request its automatic numbers. A number that a refused request was given is not lost, as
+ * its transaction is taken back with it; and none is given twice, as writers come one after the
+ * other.
  */
-export function giveNumbers(tx: Transaction, registerId: string, fields: readonly Field[], today: string): Readonly<Record<string, string>> {
+export function giveNumbers(
+  tx: Transaction,
+  registerId: string,
+  fields: readonly Field[],
+  today: string,
+): Readonly<Record<string, string>> {
   return Object.fromEntries(
     numbered(fields).map(({ key, type }) => {
       const prefix = numberPrefix(type.prefix, today);
@@ -29,8 +35,16 @@ export function giveNumbers(tx: Transaction, registerId: string, fields: readonl
   );
 }
 
-/** Numbers the requests that are there, the oldest first, when a register gets a field for it. `dayOf`: the day at the desk. */
-export function numberExisting(tx: Transaction, registerId: string, fresh: readonly Field[], dayOf: (at: number) => string): void {
+/**
+ * Numbers the requests that are there, the oldest first, when a register gets a field for it.
+ * `dayOf`: the day at the desk.
+ */
+export function numberExisting(
+  tx: Transaction,
+  registerId: string,
+  fresh: readonly Field[],
+  dayOf: (at: number) => string,
+): void {
   if (numbered(fresh).length === 0) return;
   const rows = tx
     .select({ id: requests.id, values: requests.values, createdAt: requests.createdAt })

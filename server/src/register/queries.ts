@@ -7,7 +7,10 @@ import { registers, requests } from './tables.ts';
 export type RequestRow = typeof requests.$inferSelect;
 export type RegisterRow = typeof registers.$inferSelect;
 
-/** A request without the routing's reasons: by far the longest column, read only where one request is explained. */
+/**
+ * A request without the routing's reasons: by far the longest column, read only where one request
+ * is explained.
+ */
 const { routed: _, ...shown } = getTableColumns(requests);
 export const SHOWN_COLUMNS = shown;
 export type ShownRow = Omit<RequestRow, 'routed'>;
@@ -40,11 +43,15 @@ export function registerById(db: Reader, id: string): RegisterRow {
   return found;
 }
 
-export const requestByNumber = (db: Reader, number: string): RequestRow | undefined => numbered(db).get({ number: number.toUpperCase() });
+export const requestByNumber = (db: Reader, number: string): RequestRow | undefined =>
+  numbered(db).get({ number: number.toUpperCase() });
 
 export const requestById = (db: Reader, id: string): RequestRow | undefined => byId(db).get({ id });
 
-export const partiesIn = (request: Pick<RequestRow, 'requesterId' | 'handlerId' | 'team' | 'approverGroup'>, register: RegisterRow): RequestParties => ({
+export const partiesIn = (
+  request: Pick<RequestRow, 'requesterId' | 'handlerId' | 'team' | 'approverGroup'>,
+  register: RegisterRow,
+): RequestParties => ({
   requesterId: request.requesterId,
   handlerId: request.handlerId,
   team: request.team,
@@ -69,12 +76,18 @@ export function stageWithRole(register: RegisterRow, role: 'deciding' | 'refused
   return stage;
 }
 
-/** Whether a register holds things other forms point to: they are in use from the start, and nothing is due. */
-export const holdsThings = (register: Pick<RegisterRow, 'stages'>): boolean => !register.stages.some((stage) => stage.phase === 'arrived' && !stage.role);
+/**
+ * Whether a register holds things other forms point to: they are in use from the start, and nothing
+ * is due.
+ */
+export const holdsThings = (register: Pick<RegisterRow, 'stages'>): boolean =>
+  !register.stages.some((stage) => stage.phase === 'arrived' && !stage.role);
 
 export function firstStage(register: RegisterRow) {
   // Things have no stage to arrive in: they are in use at once.
-  const stage = register.stages.find((each) => each.phase === 'arrived' && !each.role) ?? register.stages.find((each) => each.role === 'done');
+  const stage =
+    register.stages.find((each) => each.phase === 'arrived' && !each.role) ??
+    register.stages.find((each) => each.role === 'done');
   if (!stage) throw new Error(`Register “${register.name}” has no stage to arrive in.`);
   return stage;
 }

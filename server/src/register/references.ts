@@ -1,8 +1,24 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { openFields, relationTo, reveal, revealSubject } from '@tolvek/core/access';
-import { fieldsBrought, isReferring, type KnownRegister, notOffered, type OfferTest, prepareOffer } from '@tolvek/core/form';
+import {
+  fieldsBrought,
+  isReferring,
+  type KnownRegister,
+  notOffered,
+  type OfferTest,
+  prepareOffer,
+} from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
-import { type Field, type Problem as FieldProblem, type KnownRequest, type NameOf, type ReferenceKind, type RequestFacts, showValue, type Values } from '@tolvek/core/register';
+import {
+  type Field,
+  type Problem as FieldProblem,
+  type KnownRequest,
+  type NameOf,
+  type ReferenceKind,
+  type RequestFacts,
+  showValue,
+  type Values,
+} from '@tolvek/core/register';
 import { and, asc, desc, eq, inArray, ne, type SQL } from 'drizzle-orm';
 import { releaseById } from '../form/queries.ts';
 import { forms } from '../form/tables.ts';
@@ -18,15 +34,31 @@ const OFFERED = 20;
 const LOOKED_THROUGH = 20_000;
 
 type Target = Pick<RequestRow, 'id' | 'number' | 'values' | 'requesterId' | 'phase' | 'stage'>;
-const TARGET = { id: requests.id, number: requests.number, values: requests.values, requesterId: requests.requesterId, phase: requests.phase, stage: requests.stage };
+const TARGET = {
+  id: requests.id,
+  number: requests.number,
+  values: requests.values,
+  requesterId: requests.requesterId,
+  phase: requests.phase,
+  stage: requests.stage,
+};
 
-/** Fields of a register that other forms may show and carry along. When a rule hides all of it from somebody, that is none. */
+/**
+ * Fields of a register that other forms may show and carry along. When a rule hides all of it from
+ * somebody, that is none.
+ */
 export const openToOthers = (register: Pick<RegisterRow, 'fields' | 'access'>): readonly Field[] =>
-  register.access.rules.some((rule) => rule.fields === 'all' && rule.level === 'hidden') ? [] : openFields(register.fields, register.access);
+  register.access.rules.some((rule) => rule.fields === 'all' && rule.level === 'hidden')
+    ? []
+    : openFields(register.fields, register.access);
 
-const registerByKey = (db: Reader, key: string): RegisterRow | undefined => db.select().from(registers).where(eq(registers.key, key)).get();
+const registerByKey = (db: Reader, key: string): RegisterRow | undefined =>
+  db.select().from(registers).where(eq(registers.key, key)).get();
 
-/** The registers that references can point to: those a form was released for. `keys`: only these of them. */
+/**
+ * The registers that references can point to: those a form was released for. `keys`: only these of
+ * them.
+ */
 export function knownRegisters(db: Reader, keys?: readonly string[]): readonly KnownRegister[] {
   if (keys?.length === 0) return [];
   return db
@@ -48,12 +80,22 @@ export function knownRegisters(db: Reader, keys?: readonly string[]): readonly K
     });
 }
 
-/** What a request is called by some of its fields: `Halcyon, 12 m`; by its number where they say nothing. References among them are called by number. */
-function labelOf(open: readonly Field[], target: Pick<Target, 'number' | 'values'>, by: readonly string[], names: NameOf): string {
+/**
+ * What a request is called by some of its fields: `Halcyon, 12 m`; by its number where they say
+ * nothing. References among them are called by number.
+ */
+function labelOf(
+  open: readonly Field[],
+  target: Pick<Target, 'number' | 'values'>,
+  by: readonly string[],
+  names: NameOf,
+): string {
   const shown = by.flatMap((key) => {
     const field = open.find((each) => each.key === key);
     const value = target.values[key];
-    return field && value !== undefined ? [showValue(field, value, (id, deeper) => (deeper ? names(id, []) : names(id)))] : [];
+    return field && value !== undefined
+      ? [showValue(field, value, (id, deeper) => (deeper ? names(id, []) : names(id)))]
+      : [];
   });
   return shown.join(', ') || target.number;
 }
@@ -68,23 +110,54 @@ export function requestName(db: Reader, id: string, by: readonly string[]): stri
   return row && labelOf(openToOthers(registerById(db, row.registerId)), row, by, nameOf(db));
 }
 
-/** A request as a reference’s form may know it: what the reference shows, and what is carried along. */
-function knownAs(db: Reader, register: RegisterRow, open: readonly Field[], target: Target, shows: readonly string[], brought: readonly string[]): KnownRequest {
-  const values = brought.flatMap((key) => (open.some((field) => field.key === key) && target.values[key] !== undefined ? [[key, target.values[key]] as const] : []));
-  return { id: target.id, register: register.key, number: target.number, label: labelOf(open, target, shows, nameOf(db)), values: Object.fromEntries(values) };
+/**
+ * A request as a reference’s form may know it: what the reference shows, and what is carried along.
+ */
+function knownAs(
+  db: Reader,
+  register: RegisterRow,
+  open: readonly Field[],
+  target: Target,
+  shows: readonly string[],
+  brought: readonly string[],
+): KnownRequest {
+  const values = brought.flatMap((key) =>
+    open.some((field) => field.key === key) && target.values[key] !== undefined
+      ? [[key, target.values[key]] as const]
+      : [],
+  );
+  return {
+    id: target.id,
+    register: register.key,
+    number: target.number,
+    label: labelOf(open, target, shows, nameOf(db)),
+    values: Object.fromEntries(values),
+  };
 }
 
 const pointing = (fields: readonly Field[]): readonly (Field & { type: ReferenceKind })[] =>
-  fields.filter((field): field is Field & { type: Extract<Field['type'], { kind: 'reference' }> } => isReferring(field.type));
+  fields.filter((field): field is Field & { type: Extract<Field['type'], { kind: 'reference' }> } =>
+    isReferring(field.type),
+  );
 
-const idsIn = (value: unknown): readonly string[] => (Array.isArray(value) ? value.filter((each) => typeof each === 'string') : typeof value === 'string' ? [value] : []);
+const idsIn = (value: unknown): readonly string[] =>
+  Array.isArray(value) ? value.filter((each) => typeof each === 'string') : typeof value === 'string' ? [value] : [];
 
-/** The requests that answers or values name, as far as the form’s references may bring them along. What is not offered any more is known all the same. */
-export function requestsNamed(db: Reader, fields: readonly Field[], named: Readonly<Record<string, unknown>>): readonly KnownRequest[] {
+/**
+ * The requests that answers or values name, as far as the form’s references may bring them along.
+ * What is not offered any more is known all the same.
+ */
+export function requestsNamed(
+  db: Reader,
+  fields: readonly Field[],
+  named: Readonly<Record<string, unknown>>,
+): readonly KnownRequest[] {
   const known: KnownRequest[] = [];
   for (const field of pointing(fields)) {
     const preset = 'preset' in field && field.preset?.from === 'fixed' ? field.preset.value : null;
-    const ids = [...idsIn(named[field.key]), ...idsIn(preset)].slice(0, 200).filter((id) => !known.some((each) => each.id === id && each.register === field.type.register));
+    const ids = [...idsIn(named[field.key]), ...idsIn(preset)]
+      .slice(0, 200)
+      .filter((id) => !known.some((each) => each.id === id && each.register === field.type.register));
     const register = ids.length > 0 ? registerByKey(db, field.type.register) : undefined;
     if (!register) continue;
     const same = pointing(fields).filter((each) => each.type.register === register.key);
@@ -101,10 +174,17 @@ export function requestsNamed(db: Reader, fields: readonly Field[], named: Reado
 }
 
 const isAmong = ({ among }: ReferenceKind, target: Target, asker: string | null): boolean =>
-  among === 'all' || (among === 'mine' ? target.requesterId === asker : (target.phase === 'finished') === (among === 'finished'));
+  among === 'all' ||
+  (among === 'mine' ? target.requesterId === asker : (target.phase === 'finished') === (among === 'finished'));
 
 const amongCondition = ({ among }: ReferenceKind, asker: string | null): SQL | undefined =>
-  among === 'all' ? undefined : among === 'mine' ? eq(requests.requesterId, asker ?? '') : among === 'finished' ? eq(requests.phase, 'finished') : ne(requests.phase, 'finished');
+  among === 'all'
+    ? undefined
+    : among === 'mine'
+      ? eq(requests.requesterId, asker ?? '')
+      : among === 'finished'
+        ? eq(requests.phase, 'finished')
+        : ne(requests.phase, 'finished');
 
 interface Asking {
   readonly fields: readonly Field[];
@@ -115,7 +195,12 @@ interface Asking {
 }
 
 /** What a reference offers with the answers as they are, those that fit the words looked for. */
-export function offersOf(db: Reader, key: string, find: string, { fields, values, facts, asker }: Asking): AnswerOf<'offers'> {
+export function offersOf(
+  db: Reader,
+  key: string,
+  find: string,
+  { fields, values, facts, asker }: Asking,
+): AnswerOf<'offers'> {
   const field = pointing(fields).find((each) => each.key === key);
   const register = field && registerByKey(db, field.type.register);
   if (!field || !register) throw notFound('A reference with this name');
@@ -140,8 +225,15 @@ export function offersOf(db: Reader, key: string, find: string, { fields, values
   return { offers: found.sort((a, b) => a.label.localeCompare(b.label)), more: false };
 }
 
-/** References to what is not offered with these values. `only`: the fields to look at, when others are not being answered. */
-export function offerProblems(db: Reader, { fields, values, facts, asker }: Asking, only?: ReadonlySet<string>): readonly FieldProblem[] {
+/**
+ * References to what is not offered with these values. `only`: the fields to look at, when others
+ * are not being answered.
+ */
+export function offerProblems(
+  db: Reader,
+  { fields, values, facts, asker }: Asking,
+  only?: ReadonlySet<string>,
+): readonly FieldProblem[] {
   return pointing(fields).flatMap((field): FieldProblem[] => {
     const ids = only && !only.has(field.key) ? [] : idsIn(values[field.key]);
     const register = ids.length > 0 ? registerByKey(db, field.type.register) : undefined;
@@ -163,19 +255,28 @@ export function offerProblems(db: Reader, { fields, values, facts, asker }: Aski
 /** Stores what a request points to, in place of what it pointed to. */
 export function point(tx: Transaction, requestId: string, fields: readonly Field[], values: Values): void {
   tx.delete(pointers).where(eq(pointers.requestId, requestId)).run();
-  const rows = pointing(fields).flatMap((field) => idsIn(values[field.key]).map((targetId) => ({ requestId, field: field.key, targetId })));
+  const rows = pointing(fields).flatMap((field) =>
+    idsIn(values[field.key]).map((targetId) => ({ requestId, field: field.key, targetId })),
+  );
   if (rows.length > 0) tx.insert(pointers).values(rows).onConflictDoNothing().run();
 }
 
 /** Requests whose references point to one, the newest first. */
 export const requestsPointingTo = (db: Reader, targetId: string): readonly { requestId: string; field: string }[] =>
-  db.select({ requestId: pointers.requestId, field: pointers.field }).from(pointers).where(eq(pointers.targetId, targetId)).orderBy(desc(pointers.requestId)).all();
+  db
+    .select({ requestId: pointers.requestId, field: pointers.field })
+    .from(pointers)
+    .where(eq(pointers.targetId, targetId))
+    .orderBy(desc(pointers.requestId))
+    .all();
 
 /** Which of some requests the viewer works on, and may open. */
 export function openTo(db: Reader, viewer: Viewer, known: readonly KnownRequest[]): readonly string[] {
   return known.flatMap(({ id, number }) => {
     const request = db.select().from(requests).where(eq(requests.id, id)).get();
-    return request && relationTo(partiesIn(request, registerById(db, request.registerId)), viewer).isDesk ? [number] : [];
+    return request && relationTo(partiesIn(request, registerById(db, request.registerId)), viewer).isDesk
+      ? [number]
+      : [];
   });
 }
 
@@ -192,11 +293,20 @@ export function pointingAt(db: Reader, viewer: Viewer, targetId: string): Answer
       const register = registerById(db, request.registerId);
       const relation = relationTo(partiesIn(request, register), viewer);
       if (!relation.isDesk) return [];
-      const visible = reveal({ fields: register.fields, values: request.values, plan: register.access, viewer, relation, nameOf: nameOf(db) });
+      const visible = reveal({
+        fields: register.fields,
+        values: request.values,
+        plan: register.access,
+        viewer,
+        relation,
+        nameOf: nameOf(db),
+      });
       const field = visible.fields.find((each) => each.key === key);
       if (!field) return [];
       const { design } = releaseById(db, request.releaseId).release;
-      return [{ number: request.number, subject: revealSubject(design.subject, visible, design.title), field: field.label }];
+      return [
+        { number: request.number, subject: revealSubject(design.subject, visible, design.title), field: field.label },
+      ];
     })
     .slice(0, POINTING_SHOWN);
 }

@@ -15,14 +15,22 @@ export function registerRoutes(serve: Serve, house: House): void {
   serve('ledger', ({ viewer, query }) => ledgerOf(db, viewer, query, clock.now()));
   serve('sheet', ({ viewer, params }) => sheetOf(db, viewer, params.number, clock.now()));
   serve('sheetOffers', ({ viewer, params, body }) => sheetOffers(db, viewer, params.number, body, clock.now()));
-  serve('changeFields', ({ viewer, params, body, version }) => changeFields(house, viewer, { number: params.number, version, changes: body.changes }));
-  serve('moveStage', ({ viewer, params, body, version }) => moveStage(house, viewer, { number: params.number, version, stage: body.stage }));
-  serve('assign', ({ viewer, params, body, version }) => assign(house, viewer, { number: params.number, version, person: body.person }));
+  serve('changeFields', ({ viewer, params, body, version }) =>
+    changeFields(house, viewer, { number: params.number, version, changes: body.changes }),
+  );
+  serve('moveStage', ({ viewer, params, body, version }) =>
+    moveStage(house, viewer, { number: params.number, version, stage: body.stage }),
+  );
+  serve('assign', ({ viewer, params, body, version }) =>
+    assign(house, viewer, { number: params.number, version, person: body.person }),
+  );
   serve('comment', ({ viewer, params, body }) => {
     comment(house, viewer, { number: params.number, ...body });
     return { done: true };
   });
-  serve('decide', ({ viewer, params, body, key }) => ({ state: decide(house, viewer, { number: params.number, ...body, key }).state }));
+  serve('decide', ({ viewer, params, body, key }) => ({
+    state: decide(house, viewer, { number: params.number, ...body, key }).state,
+  }));
   serve('decisionLink', ({ params }) => {
     const { request, viewer } = openDecision(db, params.token, clock.now());
     return decisionViewOf(db, viewer, request);

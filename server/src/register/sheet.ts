@@ -1,5 +1,14 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
-import { type Revealed, readableKeys, relationTo, reveal, revealChanges, revealReason, revealSubject, type VisibleChange } from '@tolvek/core/access';
+import {
+  type Revealed,
+  readableKeys,
+  relationTo,
+  reveal,
+  revealChanges,
+  revealReason,
+  revealSubject,
+  type VisibleChange,
+} from '@tolvek/core/access';
 import { mayNotDecide } from '@tolvek/core/approval';
 import { fuseAt, lengthInWords, momentInWords, promiseInWords } from '@tolvek/core/deadline';
 import type { Viewer } from '@tolvek/core/people';
@@ -23,7 +32,12 @@ import { history } from './tables.ts';
 
 export const iso = (ms: number): string => new Date(ms).toISOString();
 
-export const stageView = (stage: Stage) => ({ key: stage.key, label: stage.label, phase: stage.phase, role: stage.role ?? null });
+export const stageView = (stage: Stage) => ({
+  key: stage.key,
+  label: stage.label,
+  phase: stage.phase,
+  role: stage.role ?? null,
+});
 
 /** All that several views of one request have in common. */
 function openRequest(db: Reader, request: RequestRow, viewer: Viewer) {
@@ -42,8 +56,24 @@ function openRequest(db: Reader, request: RequestRow, viewer: Viewer) {
   const stage = stageOf(register, request.stage);
   const moment = (ms: number): string => momentInWords(ms, calendar.zone);
   const teamName = groupNames(db).get(request.team) ?? request.team;
-  const hops = (reader: 'desk' | 'requester') => hopsOf({ request, stage, design: release.design, approval, teamName, decidedBy, moment }, reader);
-  return { register, release, relation, plan, calendar, approval, decidedBy, access, visible, subject, stage, moment, teamName, hops };
+  const hops = (reader: 'desk' | 'requester') =>
+    hopsOf({ request, stage, design: release.design, approval, teamName, decidedBy, moment }, reader);
+  return {
+    register,
+    release,
+    relation,
+    plan,
+    calendar,
+    approval,
+    decidedBy,
+    access,
+    visible,
+    subject,
+    stage,
+    moment,
+    teamName,
+    hops,
+  };
 }
 
 /** The request sheet for somebody of its desk. */
@@ -78,8 +108,14 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     assignable: assignableTo(db, request),
     priority: request.priority,
     values: open.visible,
-    fieldTypes: Object.fromEntries(open.access.fields.filter((field) => readable.has(field.key)).map((field) => [field.key, field.type])),
-    help: Object.fromEntries(release.design.parts.flatMap((part) => (part.part === 'question' && part.help !== '' && readable.has(part.field) ? [[part.field, part.help]] : []))),
+    fieldTypes: Object.fromEntries(
+      open.access.fields.filter((field) => readable.has(field.key)).map((field) => [field.key, field.type]),
+    ),
+    help: Object.fromEntries(
+      release.design.parts.flatMap((part) =>
+        part.part === 'question' && part.help !== '' && readable.has(part.field) ? [[part.field, part.help]] : [],
+      ),
+    ),
     people: pickedFrom(
       db,
       open.access.fields.filter((field) => readable.has(field.key)),
@@ -95,7 +131,12 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     routing: {
       row: request.routed.row,
       outcome: `${open.teamName} · ${request.priority} priority · ${outcome.workingDays} working days · ${outcome.needsApproval ? 'needs approval' : 'no approval'}`,
-      rows: request.routed.reasons.map((row) => ({ row: row.row, note: row.note, won: row.won, cells: row.cells.map((cell) => revealReason(cell, readable)) })),
+      rows: request.routed.reasons.map((row) => ({
+        row: row.row,
+        note: row.note,
+        won: row.won,
+        cells: row.cells.map((cell) => revealReason(cell, readable)),
+      })),
     },
     approval: approval
       ? {
@@ -108,7 +149,9 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
           whyNot: objection ? objection.reason : null,
         }
       : null,
-    history: historyOf(db, request, (changes) => revealChanges(changes, open.access.fields, readable, open.access.nameOf)),
+    history: historyOf(db, request, (changes) =>
+      revealChanges(changes, open.access.fields, readable, open.access.nameOf),
+    ),
   };
 }
 
@@ -118,21 +161,34 @@ function dueWhy(
   moment: (ms: number) => string,
 ): string[] {
   const { deadline } = request;
-  const holidays = calendar.holidays.filter((holiday) => holiday.date >= iso(deadline.start).slice(0, 10) && holiday.date <= iso(deadline.due).slice(0, 10));
+  const holidays = calendar.holidays.filter(
+    (holiday) => holiday.date >= iso(deadline.start).slice(0, 10) && holiday.date <= iso(deadline.due).slice(0, 10),
+  );
   return [
     `Arrived ${moment(deadline.start)}.`,
     `Row ${request.routed.row} of the routing table allows ${deadline.workingDays} working days: due when the last of them closes.`,
     `Counted in the calendar “${calendar.name}”: ${lengthInWords(deadline.allowance, calendar)} of working time from the start.`,
     ...holidays.map((holiday) => `${holiday.name} (${holiday.date}) does not count.`),
     ...deadline.pauses.map((pause) =>
-      pause.to === null ? `Paused since ${moment(pause.from)}: the clock stands still.` : `Paused from ${moment(pause.from)} to ${moment(pause.to)}: that time was added.`,
+      pause.to === null
+        ? `Paused since ${moment(pause.from)}: the clock stands still.`
+        : `Paused from ${moment(pause.from)} to ${moment(pause.to)}: that time was added.`,
     ),
     `Due ${moment(deadline.due)}.`,
   ];
 }
 
-function historyOf(db: Reader, request: RequestRow, show: (changes: (typeof history.$inferSelect)['changes']) => Revealed<readonly VisibleChange[]>): AnswerOf<'sheet'>['history'] {
-  const entries = db.select().from(history).where(eq(history.requestId, request.id)).orderBy(asc(history.at), asc(history.id)).all();
+function historyOf(
+  db: Reader,
+  request: RequestRow,
+  show: (changes: (typeof history.$inferSelect)['changes']) => Revealed<readonly VisibleChange[]>,
+): AnswerOf<'sheet'>['history'] {
+  const entries = db
+    .select()
+    .from(history)
+    .where(eq(history.requestId, request.id))
+    .orderBy(asc(history.at), asc(history.id))
+    .all();
   const names = namesOf(
     db,
     entries.flatMap((entry) => entry.actorId ?? []),
@@ -141,31 +197,67 @@ function historyOf(db: Reader, request: RequestRow, show: (changes: (typeof hist
     const changes = show(entry.changes);
     // An entry that only touched fields hidden from this viewer would tell that something is there.
     if (entry.kind === 'fields' && changes.length === 0) return [];
-    return [{ id: entry.id, at: iso(entry.at), who: entry.actorId ? (names.get(entry.actorId) ?? '') : 'Tolvek', what: entry.words, changes, comment: entry.comment }];
+    return [
+      {
+        id: entry.id,
+        at: iso(entry.at),
+        who: entry.actorId ? (names.get(entry.actorId) ?? '') : 'Tolvek',
+        what: entry.words,
+        changes,
+        comment: entry.comment,
+      },
+    ];
   });
 }
 
 /** What a reference of a request offers to who works on it and may change it. */
-export function sheetOffers(db: Reader, viewer: Viewer, number: string, { field, find }: BodyOf<'sheetOffers'>, now: number): AnswerOf<'sheetOffers'> {
+export function sheetOffers(
+  db: Reader,
+  viewer: Viewer,
+  number: string,
+  { field, find }: BodyOf<'sheetOffers'>,
+  now: number,
+): AnswerOf<'sheetOffers'> {
   const request = requestByNumber(db, number);
   if (!request) throw notFound('This request');
   const { access, relation, register, visible } = openRequest(db, request, viewer);
   if (!relation.isDesk) throw notFound('This request');
-  if (!visible.fields.some((each) => each.key === field && each.writable)) throw notFound('A field to change with this name');
-  return offersOf(db, field, find, { fields: access.fields, values: request.values, facts: factsOfRequest(db, request, register, now), asker: request.requesterId });
+  if (!visible.fields.some((each) => each.key === field && each.writable))
+    throw notFound('A field to change with this name');
+  return offersOf(db, field, find, {
+    fields: access.fields,
+    values: request.values,
+    facts: factsOfRequest(db, request, register, now),
+    asker: request.requesterId,
+  });
 }
 
 /** What the requester of a request may count on at a moment. */
 export const promiseOf = (request: RequestRow, zone: string, now: number): string =>
-  promiseInWords({ finished: request.phase === 'finished', paused: request.phase === 'paused', late: now > request.due }, momentInWords(request.due, zone));
+  promiseInWords(
+    { finished: request.phase === 'finished', paused: request.phase === 'paused', late: now > request.due },
+    momentInWords(request.due, zone),
+  );
 
-/** A request as its own requester sees it: visible state, what they sent, messages. Nothing else. */
-export function requesterViewOf(db: Reader, viewer: Viewer, request: RequestRow | undefined, now: number): AnswerOf<'follow'> {
+/**
+ * A request as its own requester sees it: visible state, what they sent, messages. Nothing else.
+ */
+export function requesterViewOf(
+  db: Reader,
+  viewer: Viewer,
+  request: RequestRow | undefined,
+  now: number,
+): AnswerOf<'follow'> {
   if (request?.requesterId !== viewer.personId) throw notFound('This request');
   // As a requester only: whoever also works at the desk reads the rest on the Floor.
   const asRequester: Viewer = { ...viewer, kind: 'contact', role: 'member' };
   const open = openRequest(db, request, asRequester);
-  const messages = db.select().from(history).where(eq(history.requestId, request.id)).orderBy(asc(history.at), asc(history.id)).all();
+  const messages = db
+    .select()
+    .from(history)
+    .where(eq(history.requestId, request.id))
+    .orderBy(asc(history.at), asc(history.id))
+    .all();
   const names = namesOf(
     db,
     messages.flatMap((entry) => entry.actorId ?? []),

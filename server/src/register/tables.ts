@@ -74,7 +74,10 @@ export const requests = sqliteTable(
   ],
 );
 
-/** Answers that no other request may have: one row for each rule and request. The key makes it so, whoever comes at the same time. */
+/**
+ * Answers that no other request may have: one row for each rule and request. The key makes it so,
+ * whoever comes at the same time.
+ */
 export const claims = sqliteTable(
   'claims',
   {
@@ -88,7 +91,10 @@ export const claims = sqliteTable(
       .notNull()
       .references(() => requests.id),
   },
-  (table) => [primaryKey({ columns: [table.formId, table.ruleId, table.value] }), index('claims_request').on(table.requestId)],
+  (table) => [
+    primaryKey({ columns: [table.formId, table.ruleId, table.value] }),
+    index('claims_request').on(table.requestId),
+  ],
 );
 
 /** What each request’s references point to, for the way back and for what is carried along live. */
@@ -103,7 +109,10 @@ export const pointers = sqliteTable(
       .notNull()
       .references(() => requests.id),
   },
-  (table) => [primaryKey({ columns: [table.requestId, table.field, table.targetId] }), index('pointers_target').on(table.targetId)],
+  (table) => [
+    primaryKey({ columns: [table.requestId, table.field, table.targetId] }),
+    index('pointers_target').on(table.targetId),
+  ],
 );
 
 /** The next automatic number of a field, for each prefix. */
@@ -120,7 +129,15 @@ export const counters = sqliteTable(
   (table) => [primaryKey({ columns: [table.registerId, table.field, table.prefix] })],
 );
 
-export type HistoryKind = 'arrived' | 'fields' | 'stage' | 'handler' | 'comment' | 'decision' | 'reminder' | 'escalation';
+export type HistoryKind =
+  | 'arrived'
+  | 'fields'
+  | 'stage'
+  | 'handler'
+  | 'comment'
+  | 'decision'
+  | 'reminder'
+  | 'escalation';
 
 /** All that happened to a request; rows are only ever added. */
 export const history = sqliteTable(

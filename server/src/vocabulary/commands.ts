@@ -13,12 +13,22 @@ import { heldTerms, requestsWithTerms, withTerms } from './held.ts';
 import { allVocabularies, vocabularyByKey } from './queries.ts';
 import { vocabularies } from './tables.ts';
 
-export function createVocabulary(house: House, viewer: Viewer, input: { name: string; key: string }): AnswerOf<'createVocabulary'> {
+export function createVocabulary(
+  house: House,
+  viewer: Viewer,
+  input: { name: string; key: string },
+): AnswerOf<'createVocabulary'> {
   return write(house, (tx, _, now) =>
     once(tx, { key: input.key, scope: `vocabulary ${viewer.personId}`, content: { name: input.name }, now }, () => {
       const all = allVocabularies(tx);
       if (all.some((each) => each.name.toLowerCase() === input.name.toLowerCase()))
-        throw wrongFields([{ field: 'name', message: `There is a vocabulary “${input.name}” already.`, fix: 'Use that one, or choose another name.' }]);
+        throw wrongFields([
+          {
+            field: 'name',
+            message: `There is a vocabulary “${input.name}” already.`,
+            fix: 'Use that one, or choose another name.',
+          },
+        ]);
       const key = freshKey(input.name, new Set(all.map((each) => each.key)));
       tx.insert(vocabularies).values({ key, name: input.name, terms: [] }).run();
       return { key };
@@ -29,14 +39,25 @@ export function createVocabulary(house: House, viewer: Viewer, input: { name: st
 /** Brings vocabularies in that come with a form; one that is here already stays as it is. */
 export function bringVocabularies(tx: Transaction, coming: readonly Vocabulary[]): void {
   for (const { key, name, terms } of coming) {
-    const problems = vocabularyProblems(terms).map(({ message, fix }) => ({ field: key, message: `“${name}”: ${message}`, fix }));
+    const problems = vocabularyProblems(terms).map(({ message, fix }) => ({
+      field: key,
+      message: `“${name}”: ${message}`,
+      fix,
+    }));
     if (problems.length > 0) throw wrongFields(problems);
     tx.insert(vocabularies).values({ key, name, terms }).onConflictDoNothing().run();
   }
 }
 
-/** Keeps a vocabulary made on a version. What requests hold is never lost: a term can be retired or merged, and taken away only while none holds it. */
-export function saveVocabulary(house: House, viewer: Viewer, input: { key: string; version: number; name: string; terms: readonly Term[] }): AnswerOf<'saveVocabulary'> {
+/**
+ * Keeps a vocabulary made on a version. What requests hold is never lost: a term can be retired or
+ * merged, and taken away only while none holds it.
+ */
+export function saveVocabulary(
+  house: House,
+  viewer: Viewer,
+  input: { key: string; version: number; name: string; terms: readonly Term[] },
+): AnswerOf<'saveVocabulary'> {
   return write(house, (tx, effects, now) => {
     const before = vocabularyByKey(tx, input.key);
     if (!before) throw notFound('This vocabulary');
@@ -45,12 +66,22 @@ export function saveVocabulary(house: House, viewer: Viewer, input: { key: strin
     const gone = before.terms.filter((term) => !keys.has(term.key));
     const problems = [
       ...vocabularyProblems(input.terms).map(({ at, message, fix }) => ({ field: at, message, fix })),
-      ...lostTerms(tx, input.key, gone).map((term) => ({ field: term.key, message: `Requests hold “${term.label}”.`, fix: 'Retire it, or merge it into another term.' })),
+      ...lostTerms(tx, input.key, gone).map((term) => ({
+        field: term.key,
+        message: `Requests hold “${term.label}”.`,
+        fix: 'Retire it, or merge it into another term.',
+      })),
     ];
     if (problems.length > 0) throw wrongFields(problems);
     const version = before.version + 1;
-    tx.update(vocabularies).set({ name: input.name, terms: input.terms, version }).where(eq(vocabularies.key, input.key)).run();
-    return { version, moved: followMerges(tx, effects, viewer, now, before, { key: input.key, name: input.name, terms: input.terms }) };
+    tx.update(vocabularies)
+      .set({ name: input.name, terms: input.terms, version })
+      .where(eq(vocabularies.key, input.key))
+      .run();
+    return {
+      version,
+      moved: followMerges(tx, effects, viewer, now, before, { key: input.key, name: input.name, terms: input.terms }),
+    };
   });
 }
 
@@ -60,9 +91,21 @@ function lostTerms(tx: Transaction, vocabulary: string, gone: readonly Term[]): 
   return gone.filter((term) => held.has(term.key));
 }
 
-/** Requests that hold a term merged just now hold the other one from then on, so that conditions find them by it. */
-function followMerges(tx: Transaction, effects: Effects, viewer: Viewer, now: number, before: Vocabulary, after: Vocabulary): number {
-  const fresh = after.terms.filter((term) => term.now !== undefined && before.terms.find((each) => each.key === term.key)?.now !== term.now);
+/**
+ * Requests that hold a term merged just now hold the other one from then on, so that conditions
+ * find them by it.
+ */
+function followMerges(
+  tx: Transaction,
+  effects: Effects,
+  viewer: Viewer,
+  now: number,
+  before: Vocabulary,
+  after: Vocabulary,
+): number {
+  const fresh = after.terms.filter(
+    (term) => term.now !== undefined && before.terms.find((each) => each.key === term.key)?.now !== term.now,
+  );
   const into = new Map(
     fresh.flatMap((term) => {
       const target = termByKey(after, term.key);
@@ -81,10 +124,20 @@ function followMerges(tx: Transaction, effects: Effects, viewer: Viewer, now: nu
     if (changes.length === 0) continue;
     moved += 1;
     tx.update(requests)
-      .set({ values: { ...values, ...Object.fromEntries(changes.map((change) => [change.field, change.after])) }, version: version + 1, updatedAt: now })
+      .set({
+        values: { ...values, ...Object.fromEntries(changes.map((change) => [change.field, change.after])) },
+        version: version + 1,
+        updatedAt: now,
+      })
       .where(eq(requests.id, id))
       .run();
-    remember(tx, now, { requestId: id, actorId: viewer.personId, kind: 'fields', words: `Terms of “${after.name}” were merged`, changes });
+    remember(tx, now, {
+      requestId: id,
+      actorId: viewer.personId,
+      kind: 'fields',
+      words: `Terms of “${after.name}” were merged`,
+      changes,
+    });
     effects.changed.add(id);
   }
   return moved;

@@ -8,21 +8,32 @@ const takes = (field: Field, vocabulary: string): readonly string[] | 'itself' |
   const { type } = field;
   if ((type.kind === 'term' || type.kind === 'terms') && type.vocabulary === vocabulary) return 'itself';
   if (type.kind !== 'line-items') return null;
-  const columns = type.columns.flatMap((column) => (column.type.kind === 'term' && column.type.vocabulary === vocabulary ? [column.key] : []));
+  const columns = type.columns.flatMap((column) =>
+    column.type.kind === 'term' && column.type.vocabulary === vocabulary ? [column.key] : [],
+  );
   return columns.length > 0 ? columns : null;
 };
 
 const heldIn = (value: FieldValue, where: readonly string[] | 'itself'): readonly string[] => {
   if (where === 'itself') return Array.isArray(value) ? (value as readonly string[]) : [String(value)];
-  return (value as readonly ItemRow[]).flatMap((row) => where.flatMap((column) => (row[column] === undefined ? [] : [String(row[column])])));
+  return (value as readonly ItemRow[]).flatMap((row) =>
+    where.flatMap((column) => (row[column] === undefined ? [] : [String(row[column])])),
+  );
 };
 
 /** Requests of the registers that take terms of a vocabulary, with the fields that do. */
-export function* requestsWithTerms(db: Reader, vocabulary: string): Generator<{ id: string; version: number; values: Values; fields: readonly Field[] }> {
+export function* requestsWithTerms(
+  db: Reader,
+  vocabulary: string,
+): Generator<{ id: string; version: number; values: Values; fields: readonly Field[] }> {
   for (const register of db.select().from(registers).all()) {
     const fields = register.fields.filter((field) => takes(field, vocabulary) !== null);
     if (fields.length === 0) continue;
-    for (const row of db.select({ id: requests.id, version: requests.version, values: requests.values }).from(requests).where(eq(requests.registerId, register.id)).all())
+    for (const row of db
+      .select({ id: requests.id, version: requests.version, values: requests.values })
+      .from(requests)
+      .where(eq(requests.registerId, register.id))
+      .all())
       yield { ...row, fields };
   }
 }
@@ -31,20 +42,32 @@ export function* requestsWithTerms(db: Reader, vocabulary: string): Generator<{ 
 export function heldTerms(db: Reader, vocabulary: string): ReadonlyMap<string, number> {
   const held = new Map<string, number>();
   for (const { values, fields } of requestsWithTerms(db, vocabulary)) {
-    const keys = new Set(fields.flatMap((field) => (values[field.key] === undefined ? [] : heldIn(values[field.key] as FieldValue, takes(field, vocabulary) ?? []))));
+    const keys = new Set(
+      fields.flatMap((field) =>
+        values[field.key] === undefined ? [] : heldIn(values[field.key] as FieldValue, takes(field, vocabulary) ?? []),
+      ),
+    );
     for (const key of keys) held.set(key, (held.get(key) ?? 0) + 1);
   }
   return held;
 }
 
 /** A value with terms put in the place of others; the same value when it holds none of them. */
-export function withTerms(field: Field, vocabulary: string, value: FieldValue, now: ReadonlyMap<string, string>): FieldValue {
+export function withTerms(
+  field: Field,
+  vocabulary: string,
+  value: FieldValue,
+  now: ReadonlyMap<string, string>,
+): FieldValue {
   const where = takes(field, vocabulary);
   if (where === null || !heldIn(value, where).some((key) => now.has(key))) return value;
   const moved = (key: string): string => now.get(key) ?? key;
-  if (where === 'itself') return Array.isArray(value) ? [...new Set((value as readonly string[]).map(moved))] : moved(String(value));
+  if (where === 'itself')
+    return Array.isArray(value) ? [...new Set((value as readonly string[]).map(moved))] : moved(String(value));
   return (value as readonly ItemRow[]).map((row) => ({
     ...row,
-    ...Object.fromEntries(where.flatMap((column) => (row[column] === undefined ? [] : [[column, moved(String(row[column]))]]))),
+    ...Object.fromEntries(
+      where.flatMap((column) => (row[column] === undefined ? [] : [[column, moved(String(row[column]))]])),
+    ),
   }));
 }

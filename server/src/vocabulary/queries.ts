@@ -13,13 +13,21 @@ const kept = new Map<string, readonly Term[]>();
 
 const written = prepared((db) =>
   db
-    .select({ key: vocabularies.key, name: vocabularies.name, version: vocabularies.version, text: sql<string>`${vocabularies.terms}` })
+    .select({
+      key: vocabularies.key,
+      name: vocabularies.name,
+      version: vocabularies.version,
+      text: sql<string>`${vocabularies.terms}`,
+    })
     .from(vocabularies)
     .where(eq(vocabularies.key, sql.placeholder('key')))
     .prepare(),
 );
 
-/** A vocabulary. The same terms give the same object, so that what core made ready for them is used again. */
+/**
+ * A vocabulary. The same terms give the same object, so that what core made ready for them is used
+ * again.
+ */
 export function vocabularyByKey(db: Reader, key: string): (Vocabulary & { readonly version: number }) | undefined {
   const row = written(db).get({ key });
   if (!row) return undefined;
@@ -58,7 +66,11 @@ export function termName(db: Reader, address: string): string | undefined {
 /** Which drafts and fields take terms from each vocabulary. */
 function usesOf(db: Reader): ReadonlyMap<string, { form: string; title: string; field: string }[]> {
   const uses = new Map<string, { form: string; title: string; field: string }[]>();
-  for (const { key: form, draft } of db.select({ key: forms.key, draft: forms.draft }).from(forms).orderBy(asc(forms.key)).all()) {
+  for (const { key: form, draft } of db
+    .select({ key: forms.key, draft: forms.draft })
+    .from(forms)
+    .orderBy(asc(forms.key))
+    .all()) {
     for (const field of draft.fields) {
       for (const vocabulary of namedBy({ fields: [field] } as Pick<FormDesign, 'fields'>).vocabularies)
         uses.set(vocabulary, [...(uses.get(vocabulary) ?? []), { form, title: draft.title, field: field.label }]);
@@ -69,11 +81,23 @@ function usesOf(db: Reader): ReadonlyMap<string, { form: string; title: string; 
 
 export function listVocabularies(db: Reader): AnswerOf<'vocabularies'>['vocabularies'] {
   const uses = usesOf(db);
-  return allVocabularies(db).map(({ key, name, terms }) => ({ key, name, terms: terms.filter((term) => term.now === undefined).length, uses: uses.get(key) ?? [] }));
+  return allVocabularies(db).map(({ key, name, terms }) => ({
+    key,
+    name,
+    terms: terms.filter((term) => term.now === undefined).length,
+    uses: uses.get(key) ?? [],
+  }));
 }
 
 export function vocabularyView(db: Reader, key: string): AnswerOf<'vocabulary'> {
   const found = vocabularyByKey(db, key);
   if (!found) throw notFound('This vocabulary');
-  return { key, name: found.name, version: found.version, terms: found.terms, uses: usesOf(db).get(key) ?? [], held: Object.fromEntries(heldTerms(db, key)) };
+  return {
+    key,
+    name: found.name,
+    version: found.version,
+    terms: found.terms,
+    uses: usesOf(db).get(key) ?? [],
+    held: Object.fromEntries(heldTerms(db, key)),
+  };
 }

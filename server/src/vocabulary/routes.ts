@@ -8,5 +8,7 @@ export function vocabularyRoutes(serve: Serve, house: House): void {
   serve('vocabularies', () => ({ vocabularies: listVocabularies(db) }));
   serve('vocabulary', ({ params }) => vocabularyView(db, params.key));
   serve('createVocabulary', ({ viewer, body, key }) => createVocabulary(house, viewer, { name: body.name, key }));
-  serve('saveVocabulary', ({ viewer, params, body, version }) => saveVocabulary(house, viewer, { key: params.key, version, ...body }));
+  serve('saveVocabulary', ({ viewer, params, body, version }) =>
+    saveVocabulary(house, viewer, { key: params.key, version, ...body }),
+  );
 }

@@ -30,7 +30,11 @@ export function DemoClock({ now, hours }: { now: string; hours: string }) {
         {now} · {hours}
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="end" sideOffset={10} className="z-20 w-72 rounded-md border border-rule-strong bg-sheet p-4 shadow-lg">
+        <Popover.Content
+          align="end"
+          sideOffset={10}
+          className="z-20 w-72 rounded-md border border-rule-strong bg-sheet p-4 shadow-lg"
+        >
           <p className="font-semibold">The demo’s clock</p>
           <p className="mt-1 text-soft">Move it forward: reminders and escalations that become due go out.</p>
           <div className="mt-3 grid grid-cols-2 gap-2">

@@ -1,7 +1,10 @@
 import { dateInWords, momentInWords } from '@tolvek/core/deadline';
 import { api } from './api.ts';
 
-/** A moment (ISO 8601) on the desk's own clock, wherever the reader sits: day and time, or the day alone. */
+/**
+ * A moment (ISO 8601) on the desk's own clock, wherever the reader sits: day and time, or the day
+ * alone.
+ */
 export function DeskMoment({ at, show = 'moment' }: { at: string; show?: 'moment' | 'day' }) {
   const { data: me } = api.useMeQuery();
   const zone = me?.desk.zone ?? 'UTC';

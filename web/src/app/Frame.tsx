@@ -28,7 +28,11 @@ export function Frame() {
         To the content
       </a>
       <header className="sticky top-0 z-10 flex h-[46px] items-center gap-4 border-b border-rule-strong bg-sheet px-4 sm:gap-6 sm:px-5 print:hidden">
-        <NavLink to="/" className="font-serif text-[21px] font-semibold text-green italic no-underline" aria-label="Tolvek, to the Front desk">
+        <NavLink
+          to="/"
+          className="font-serif text-[21px] font-semibold text-green italic no-underline"
+          aria-label="Tolvek, to the Front desk"
+        >
           Tolvek
         </NavLink>
         {person && (person.worksFloor || inWorkshop) ? (
@@ -51,7 +55,8 @@ export function Frame() {
         <div className="ml-auto flex items-center gap-4 sm:gap-6">
           {person?.worksFloor ? (
             <NavLink to="/floor/all?find" className="hidden text-soft no-underline lg:inline">
-              Find <kbd className="rounded-md border border-b-2 border-rule-strong px-1.5 font-mono text-[11px]">Ctrl K</kbd>
+              Find{' '}
+              <kbd className="rounded-md border border-b-2 border-rule-strong px-1.5 font-mono text-[11px]">Ctrl K</kbd>
             </NavLink>
           ) : null}
           {me ? (
@@ -64,7 +69,12 @@ export function Frame() {
             )
           ) : null}
           {me?.demo ? (
-            <NavLink to="/mailroom" className={({ isActive }) => `hidden no-underline sm:inline ${isActive ? 'font-semibold text-ink' : 'text-soft'}`}>
+            <NavLink
+              to="/mailroom"
+              className={({ isActive }) =>
+                `hidden no-underline sm:inline ${isActive ? 'font-semibold text-ink' : 'text-soft'}`
+              }
+            >
               Mailroom
             </NavLink>
           ) : null}

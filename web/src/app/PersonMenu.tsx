@@ -5,7 +5,15 @@ import { api } from './api.ts';
 const item = 'block w-full cursor-pointer px-4 py-2 text-left outline-none data-[highlighted]:bg-green-wash';
 
 /** Who I am; on a phone also the way to the other zones. */
-export function PersonMenu({ person, inWorkshop, demo }: { person: { name: string; worksFloor: boolean }; inWorkshop: boolean; demo: boolean }) {
+export function PersonMenu({
+  person,
+  inWorkshop,
+  demo,
+}: {
+  person: { name: string; worksFloor: boolean };
+  inWorkshop: boolean;
+  demo: boolean;
+}) {
   const navigate = useNavigate();
   const [signOut] = api.useSignOutMutation();
   const leave = async (): Promise<void> => {
@@ -16,7 +24,11 @@ export function PersonMenu({ person, inWorkshop, demo }: { person: { name: strin
     <DropdownMenu.Root>
       <DropdownMenu.Trigger className="whitespace-nowrap">{person.name}</DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content align="end" sideOffset={8} className="z-20 min-w-44 rounded-md border border-rule-strong bg-sheet py-1 shadow-lg">
+        <DropdownMenu.Content
+          align="end"
+          sideOffset={8}
+          className="z-20 min-w-44 rounded-md border border-rule-strong bg-sheet py-1 shadow-lg"
+        >
           <div className="sm:hidden">
             <DropdownMenu.Item className={item} onSelect={() => navigate('/')}>
               Front desk

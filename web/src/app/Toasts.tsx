@@ -6,7 +6,10 @@ export const Toasts = () => (
     position="bottom-center"
     toastOptions={{
       unstyled: true,
-      classNames: { toast: 'flex items-center gap-3 rounded-md border border-rule-strong bg-sheet px-4 py-3 text-ink shadow-lg', error: 'border-brick' },
+      classNames: {
+        toast: 'flex items-center gap-3 rounded-md border border-rule-strong bg-sheet px-4 py-3 text-ink shadow-lg',
+        error: 'border-brick',
+      },
     }}
   />
 );

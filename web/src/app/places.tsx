@@ -6,7 +6,8 @@ import { Frame } from './Frame.tsx';
 import { Nowhere } from './Stumble.tsx';
 
 /** A page that is loaded when somebody goes there. */
-const later = <Name extends string>(load: () => Promise<Record<Name, ComponentType>>, name: Name) => lazy(async () => ({ default: (await load())[name] }));
+const later = <Name extends string>(load: () => Promise<Record<Name, ComponentType>>, name: Name) =>
+  lazy(async () => ({ default: (await load())[name] }));
 
 const SignIn = later(() => import('../front-desk/SignIn.tsx'), 'SignIn');
 const Confirm = later(() => import('../front-desk/Confirm.tsx'), 'Confirm');
@@ -20,7 +21,10 @@ const Binder = later(() => import('../workshop/Binder.tsx'), 'Binder');
 const Vocabularies = later(() => import('../workshop/Vocabularies.tsx'), 'Vocabularies');
 const Mailroom = later(() => import('../mailroom/Mailroom.tsx'), 'Mailroom');
 
-/** Every page of the application. Asking comes at once; the other zones are loaded when somebody goes there. */
+/**
+ * Every page of the application. Asking comes at once; the other zones are loaded when somebody
+ * goes there.
+ */
 export const Places = () => (
   <Routes>
     <Route Component={Frame}>

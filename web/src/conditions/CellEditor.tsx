@@ -1,4 +1,15 @@
-import { cellOfRow, firstRow, parseTests, printTests, type Row, rowInWords, rowOfCell, type Scope, testsFor, typeOfSubject } from '@tolvek/core/expression';
+import {
+  cellOfRow,
+  firstRow,
+  parseTests,
+  printTests,
+  type Row,
+  rowInWords,
+  rowOfCell,
+  type Scope,
+  testsFor,
+  typeOfSubject,
+} from '@tolvek/core/expression';
 import { Popover } from 'radix-ui';
 import { lazy, Suspense, useState } from 'react';
 import { RowLine } from './RowLine.tsx';
@@ -15,7 +26,9 @@ interface CellEditorProps {
   readonly set: (tests: string) => void;
 }
 
-/** A cell of a table: its test in words; pressed, the test and its values, or the text behind them. */
+/**
+ * A cell of a table: its test in words; pressed, the test and its values, or the text behind them.
+ */
 export function CellEditor({ name, of, tests, scope, set }: CellEditorProps) {
   const parsed = parseTests(tests);
   const type = typeOfSubject(of, scope);

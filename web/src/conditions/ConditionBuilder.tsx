@@ -1,4 +1,15 @@
-import { checkExpression, expressionOfRows, firstRow, parseExpression, printExpression, type Row, type RowGroup, rowsOf, type Scope, subjectsOf } from '@tolvek/core/expression';
+import {
+  checkExpression,
+  expressionOfRows,
+  firstRow,
+  parseExpression,
+  printExpression,
+  type Row,
+  type RowGroup,
+  rowsOf,
+  type Scope,
+  subjectsOf,
+} from '@tolvek/core/expression';
 import { lazy, type ReactNode, Suspense, useState } from 'react';
 import { RowLine } from './RowLine.tsx';
 
@@ -12,8 +23,8 @@ interface ConditionBuilderProps {
 }
 
 /**
- * A condition as rows, or as text. Both are views of the same expression: switching changes nothing, and what rows can’t show
- * stays text.
+ * A condition as rows, or as text. Both are views of the same expression: switching changes
+ * nothing, and what rows can’t show stays text.
  */
 export function ConditionBuilder({ condition, scope, set }: ConditionBuilderProps) {
   const parsed = parseExpression(condition, scope);
@@ -70,7 +81,8 @@ interface GroupProps {
 }
 
 function Group({ group, scope, set, remove, children }: GroupProps) {
-  const put = (index: number, part: Row | RowGroup): void => set({ ...group, parts: group.parts.map((each, at) => (at === index ? part : each)) });
+  const put = (index: number, part: Row | RowGroup): void =>
+    set({ ...group, parts: group.parts.map((each, at) => (at === index ? part : each)) });
   const drop = (index: number): void => set({ ...group, parts: group.parts.filter((_, at) => at !== index) });
   const fresh = firstRow(subjectsOf(scope)[0]?.of ?? '', scope);
   return (
@@ -97,20 +109,38 @@ function Group({ group, scope, set, remove, children }: GroupProps) {
             // biome-ignore lint/suspicious/noArrayIndexKey: rows have no names; their place is what they are
             <RowLine key={index} row={part} scope={scope} set={(row) => put(index, row)} remove={() => drop(index)} />
           ) : (
-            // biome-ignore lint/suspicious/noArrayIndexKey: groups have no names; their place is what they are
-            <Group key={index} group={part} scope={scope} set={(inner) => put(index, inner)} remove={() => drop(index)} />
+            <Group
+              // biome-ignore lint/suspicious/noArrayIndexKey: groups have no names; their place is what they are
+              key={index}
+              group={part}
+              scope={scope}
+              set={(inner) => put(index, inner)}
+              remove={() => drop(index)}
+            />
           ),
         )}
       </div>
       <p className="mt-2 flex gap-4">
-        <button type="button" className="text-green underline" onClick={() => set({ ...group, parts: [...group.parts, fresh] })}>
+        <button
+          type="button"
+          className="text-green underline"
+          onClick={() => set({ ...group, parts: [...group.parts, fresh] })}
+        >
           Add a test
         </button>
         {group.parts.length > 0 && !remove ? (
           <button
             type="button"
             className="text-green underline"
-            onClick={() => set({ ...group, parts: [...group.parts, { kind: 'group', join: group.join === 'all' ? 'any' : 'all', parts: [fresh, fresh] }] })}
+            onClick={() =>
+              set({
+                ...group,
+                parts: [
+                  ...group.parts,
+                  { kind: 'group', join: group.join === 'all' ? 'any' : 'all', parts: [fresh, fresh] },
+                ],
+              })
+            }
           >
             Add a group
           </button>

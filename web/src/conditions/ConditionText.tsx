@@ -1,7 +1,16 @@
 import FeelEditor from '@bpmn-io/feel-editor';
 import { autocompletion, type CompletionContext } from '@codemirror/autocomplete';
 import { linter } from '@codemirror/lint';
-import { BUILT_INS, checkExpression, checkTests, type ExpressionFinding, parseExpression, parseTests, type Scope, type ScopeType } from '@tolvek/core/expression';
+import {
+  BUILT_INS,
+  checkExpression,
+  checkTests,
+  type ExpressionFinding,
+  parseExpression,
+  parseTests,
+  type Scope,
+  type ScopeType,
+} from '@tolvek/core/expression';
 import { useEffect, useRef, useState } from 'react';
 import { suggest } from './suggest.ts';
 
@@ -19,7 +28,12 @@ interface ConditionTextProps {
 
 function findingsIn(
   text: string,
-  { dialect, scope, column = null, gives = 'yes-no' }: Pick<ConditionTextProps, 'dialect' | 'scope' | 'column' | 'gives'>,
+  {
+    dialect,
+    scope,
+    column = null,
+    gives = 'yes-no',
+  }: Pick<ConditionTextProps, 'dialect' | 'scope' | 'column' | 'gives'>,
 ): readonly ExpressionFinding[] {
   if (dialect === 'unaryTests') {
     const parsed = parseTests(text, scope);
@@ -34,19 +48,30 @@ const FUNCTIONS = [...BUILT_INS.keys()].map((name) => ({ name, type: 'function',
 
 function completions(context: CompletionContext, scope: Scope) {
   const found = suggest(context.state.sliceDoc(0, context.pos), scope, context.explicit);
-  return found && { from: found.from, filter: false, options: found.options.map(({ label, says, text }) => ({ label, detail: says, apply: text })) };
+  return (
+    found && {
+      from: found.from,
+      filter: false,
+      options: found.options.map(({ label, says, text }) => ({ label, detail: says, apply: text })),
+    }
+  );
 }
 
-/** A condition as text, with completion of names and functions; what is wrong is underlined and said below. */
+/**
+ * A condition as text, with completion of names and functions; what is wrong is underlined and said
+ * below.
+ */
 export default function ConditionText({ name, text, scope, dialect, column, gives, set }: ConditionTextProps) {
   const place = useRef<HTMLDivElement>(null);
   const latest = useRef({ set, column, gives, scope });
   latest.current = { set, column, gives, scope };
-  // A scope is made anew at every change of the form; the editor only when names do, or whoever types would lose their place.
+  // A scope is made anew at every change of the form; the editor only when names do, or whoever
+  // types would lose their place.
   const names = scope.written.join('|');
   const [typed, setTyped] = useState(text);
 
-  // The editor keeps its own text while it is open: what is stored may be written in other words than what was typed.
+  // The editor keeps its own text while it is open: what is stored may be written in other words
+  // than what was typed.
   // biome-ignore lint/correctness/useExhaustiveDependencies: made once for the names it knows and a dialect
   useEffect(() => {
     const container = place.current;
@@ -61,7 +86,11 @@ export default function ConditionText({ name, text, scope, dialect, column, give
       extensions: [
         autocompletion({ icons: false, override: [(context) => completions(context, latest.current.scope)] }),
         linter((view) =>
-          findingsIn(view.state.doc.toString(), { dialect, ...latest.current, column: latest.current.column ?? null }).map((finding) => ({
+          findingsIn(view.state.doc.toString(), {
+            dialect,
+            ...latest.current,
+            column: latest.current.column ?? null,
+          }).map((finding) => ({
             from: Math.min(finding.from, view.state.doc.length),
             to: Math.min(Math.max(finding.to, finding.from + 1), view.state.doc.length),
             severity: finding.severity === 'error' ? 'error' : 'warning',

@@ -1,4 +1,15 @@
-import { firstRow, picksOf, type Row, type RowTest, type Scope, type ScopeType, subjectsOf, testInWords, testsFor, valuesOf } from '@tolvek/core/expression';
+import {
+  firstRow,
+  picksOf,
+  type Row,
+  type RowTest,
+  type Scope,
+  type ScopeType,
+  subjectsOf,
+  testInWords,
+  testsFor,
+  valuesOf,
+} from '@tolvek/core/expression';
 import { ValueEditor } from './ValueEditor.tsx';
 
 interface RowLineProps {
@@ -17,11 +28,17 @@ export function RowLine({ row, scope, set, remove, fixed = false }: RowLineProps
   const type: ScopeType | null = subject?.type ?? null;
   const label = subject?.label ?? row.of;
   const takes = valuesOf(row.test);
-  const put = (index: number, value: Row['values'][number]): void => set({ ...row, values: row.values.map((each, at) => (at === index ? value : each)) });
+  const put = (index: number, value: Row['values'][number]): void =>
+    set({ ...row, values: row.values.map((each, at) => (at === index ? value : each)) });
   return (
     <div className="flex flex-wrap items-center gap-x-2 gap-y-1.5">
       {fixed ? null : (
-        <select aria-label="Field" className="input w-auto max-w-64 font-semibold" value={row.of} onChange={(event) => set(firstRow(event.target.value, scope))}>
+        <select
+          aria-label="Field"
+          className="input w-auto max-w-64 font-semibold"
+          value={row.of}
+          onChange={(event) => set(firstRow(event.target.value, scope))}
+        >
           {subjects.map((each) => (
             <option key={each.of} value={each.of}>
               {each.label}
@@ -48,7 +65,9 @@ export function RowLine({ row, scope, set, remove, fixed = false }: RowLineProps
       {row.values.map((value, index) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: the place of a value is all that tells it from the others
         <span key={index} className="flex items-center gap-1.5">
-          {index > 0 ? <span className="text-soft">{takes === 2 ? 'and' : row.test === 'none of' ? 'nor' : 'or'}</span> : null}
+          {index > 0 ? (
+            <span className="text-soft">{takes === 2 ? 'and' : row.test === 'none of' ? 'nor' : 'or'}</span>
+          ) : null}
           <ValueEditor
             hasMe={scope.find('me') !== undefined}
             name={`Value for ${label}${index > 0 ? `, ${index + 1}` : ''}`}
@@ -70,12 +89,21 @@ export function RowLine({ row, scope, set, remove, fixed = false }: RowLineProps
         </span>
       ))}
       {takes === 'many' ? (
-        <button type="button" className="text-green underline" onClick={() => set({ ...row, values: [...row.values, ...nextValue(row, type)] })}>
+        <button
+          type="button"
+          className="text-green underline"
+          onClick={() => set({ ...row, values: [...row.values, ...nextValue(row, type)] })}
+        >
           or …
         </button>
       ) : null}
       {remove ? (
-        <button type="button" className="ml-auto inline-flex size-7 items-center justify-center text-brick" aria-label={`Take away the test of ${label}`} onClick={remove}>
+        <button
+          type="button"
+          className="ml-auto inline-flex size-7 items-center justify-center text-brick"
+          aria-label={`Take away the test of ${label}`}
+          onClick={remove}
+        >
           ✕
         </button>
       ) : null}
@@ -85,7 +113,8 @@ export function RowLine({ row, scope, set, remove, fixed = false }: RowLineProps
 
 const DAYS: readonly RowTest[] = ['in the last days', 'in the next days'];
 const sameValues = (before: RowTest, after: RowTest): boolean =>
-  (valuesOf(before) === valuesOf(after) && DAYS.includes(before) === DAYS.includes(after)) || (valuesOf(before) === 1 && valuesOf(after) === 'many');
+  (valuesOf(before) === valuesOf(after) && DAYS.includes(before) === DAYS.includes(after)) ||
+  (valuesOf(before) === 1 && valuesOf(after) === 'many');
 
 /** An option that is not chosen yet. */
 function nextValue(row: Row, type: ScopeType | null): Row['values'] {

@@ -11,11 +11,22 @@ interface ValueEditorProps {
   readonly set: (value: RowValue) => void;
 }
 
-/** The editor that fits what a test is held against: a picker for choices, a day or a distance from today for dates. */
+/**
+ * The editor that fits what a test is held against: a picker for choices, a day or a distance from
+ * today for dates.
+ */
 export function ValueEditor({ name, type, test, hasMe, value, set }: ValueEditorProps) {
   const plain = value.kind === 'plain' ? value.value : '';
   if (test === 'in the last days' || test === 'in the next days')
-    return <NumberValue name={name} value={Number(plain)} whole set={(days) => set({ kind: 'plain', value: Math.max(0, days) })} after="days" />;
+    return (
+      <NumberValue
+        name={name}
+        value={Number(plain)}
+        whole
+        set={(days) => set({ kind: 'plain', value: Math.max(0, days) })}
+        after="days"
+      />
+    );
   if (type?.kind === 'date') return <DayValue name={name} value={value} set={set} />;
   if (type?.kind === 'yes-no')
     return (
@@ -31,17 +42,54 @@ export function ValueEditor({ name, type, test, hasMe, value, set }: ValueEditor
     );
   const picks = [...(hasMe && type?.kind === 'person' ? [{ key: ME, label: 'me' }] : []), ...picksOf(type)];
   if (picks.length > 0)
-    return <Pick name={name} value={value.kind === 'me' ? ME : String(plain)} from={picks} set={(key) => set(key === ME ? { kind: 'me' } : { kind: 'plain', value: key })} />;
-  if (type?.kind === 'number') return <NumberValue name={name} value={Number(plain)} set={(next) => set({ kind: 'plain', value: next })} after={type.unit ?? ''} />;
-  return <input aria-label={name} className="input w-44" value={String(plain)} onChange={(event) => set({ kind: 'plain', value: event.target.value })} />;
+    return (
+      <Pick
+        name={name}
+        value={value.kind === 'me' ? ME : String(plain)}
+        from={picks}
+        set={(key) => set(key === ME ? { kind: 'me' } : { kind: 'plain', value: key })}
+      />
+    );
+  if (type?.kind === 'number')
+    return (
+      <NumberValue
+        name={name}
+        value={Number(plain)}
+        set={(next) => set({ kind: 'plain', value: next })}
+        after={type.unit ?? ''}
+      />
+    );
+  return (
+    <input
+      aria-label={name}
+      className="input w-44"
+      value={String(plain)}
+      onChange={(event) => set({ kind: 'plain', value: event.target.value })}
+    />
+  );
 }
 
 /** Stands for “me” among keys of people; no key begins with a colon. */
 const ME = ':me';
 
-function Pick({ name, value, from, set }: { name: string; value: string; from: readonly { readonly key: string; readonly label: string }[]; set: (key: string) => void }) {
+function Pick({
+  name,
+  value,
+  from,
+  set,
+}: {
+  name: string;
+  value: string;
+  from: readonly { readonly key: string; readonly label: string }[];
+  set: (key: string) => void;
+}) {
   return (
-    <select aria-label={name} className="input w-auto max-w-56" value={value} onChange={(event) => set(event.target.value)}>
+    <select
+      aria-label={name}
+      className="input w-auto max-w-56"
+      value={value}
+      onChange={(event) => set(event.target.value)}
+    >
       {from.some((each) => each.key === value) ? null : <option value={value}>Choose …</option>}
       {from.map((each) => (
         <option key={each.key} value={each.key}>
@@ -53,7 +101,19 @@ function Pick({ name, value, from, set }: { name: string; value: string; from: r
 }
 
 /** A number as it is typed; what is no number yet stays in the input and changes nothing. */
-function NumberValue({ name, value, set, after, whole = false }: { name: string; value: number; set: (value: number) => void; after: string; whole?: boolean }) {
+function NumberValue({
+  name,
+  value,
+  set,
+  after,
+  whole = false,
+}: {
+  name: string;
+  value: number;
+  set: (value: number) => void;
+  after: string;
+  whole?: boolean;
+}) {
   const [typed, setTyped] = useState(String(value));
   const shown = Number(typed) === value ? typed : String(value);
   const pattern = whole ? /^\d+$/ : /^-?\d+(\.\d+)?$/;
@@ -82,7 +142,8 @@ function DayValue({ name, value, set }: { name: string; value: RowValue; set: (v
   const days = value.kind === 'today' ? value.days : 0;
   const way = value.kind === 'date' ? 'a day' : days === 0 ? 'today' : days > 0 ? 'days from today' : 'days ago';
   const choose = (next: (typeof WAYS)[number]): void => {
-    if (next === 'a day') set({ kind: 'date', iso: value.kind === 'date' ? value.iso : new Date().toISOString().slice(0, 10) });
+    if (next === 'a day')
+      set({ kind: 'date', iso: value.kind === 'date' ? value.iso : new Date().toISOString().slice(0, 10) });
     else set({ kind: 'today', days: next === 'today' ? 0 : (Math.abs(days) || 7) * (next === 'days ago' ? -1 : 1) });
   };
   return (
@@ -96,8 +157,21 @@ function DayValue({ name, value, set }: { name: string; value: RowValue; set: (v
           onChange={(event) => event.target.value && set({ kind: 'date', iso: event.target.value })}
         />
       ) : null}
-      {days === 0 ? null : <NumberValue name={name} value={Math.abs(days)} whole set={(next) => set({ kind: 'today', days: next * Math.sign(days) })} after="" />}
-      <select aria-label={`${name}: which day`} className="input w-auto" value={way} onChange={(event) => choose(event.target.value as (typeof WAYS)[number])}>
+      {days === 0 ? null : (
+        <NumberValue
+          name={name}
+          value={Math.abs(days)}
+          whole
+          set={(next) => set({ kind: 'today', days: next * Math.sign(days) })}
+          after=""
+        />
+      )}
+      <select
+        aria-label={`${name}: which day`}
+        className="input w-auto"
+        value={way}
+        onChange={(event) => choose(event.target.value as (typeof WAYS)[number])}
+      >
         {WAYS.map((each) => (
           <option key={each}>{each}</option>
         ))}

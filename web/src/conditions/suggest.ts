@@ -13,14 +13,29 @@ export interface Suggestions {
   readonly options: readonly Suggestion[];
 }
 
-/** What may be meant by the text before the cursor: names and functions, or the options of the choice a text is held against. */
+/**
+ * What may be meant by the text before the cursor: names and functions, or the options of the
+ * choice a text is held against.
+ */
 export function suggest(before: string, scope: Scope, asked: boolean): Suggestions | null {
   const inText = /"([^"]*)$/.exec(evenQuotes(before) ? '' : before);
   if (inText) return optionsFor(before.slice(0, inText.index), before.length - (inText[1] ?? '').length, scope);
   const known = [
-    ...subjectsOf(scope).map(({ of, label }): Suggestion => ({ label: scope.shownAs(of), says: scope.shownAs(of) === label ? '' : label, text: scope.shownAs(of) })),
+    ...subjectsOf(scope).map(
+      ({ of, label }): Suggestion => ({
+        label: scope.shownAs(of),
+        says: scope.shownAs(of) === label ? '' : label,
+        text: scope.shownAs(of),
+      }),
+    ),
     { label: 'today', says: 'the day at the desk', text: 'today' },
-    ...[...BUILT_INS.values()].map((each): Suggestion => ({ label: `${each.name}(${each.takes.map(({ name }) => name).join(', ')})`, says: each.says, text: `${each.name}(` })),
+    ...[...BUILT_INS.values()].map(
+      (each): Suggestion => ({
+        label: `${each.name}(${each.takes.map(({ name }) => name).join(', ')})`,
+        says: each.says,
+        text: `${each.name}(`,
+      }),
+    ),
   ];
   // Names have spaces in them, so the longest ending that begins a name is what is being written.
   for (const start of wordStarts(before)) {
@@ -44,5 +59,8 @@ function optionsFor(before: string, from: number, scope: Scope): Suggestions | n
     .filter(({ of }) => before.includes(scope.shownAs(of)) || before.includes(of))
     .sort((a, b) => before.lastIndexOf(scope.shownAs(b.of)) - before.lastIndexOf(scope.shownAs(a.of)))[0];
   if (subject?.type.kind !== 'choice') return null;
-  return { from, options: subject.type.options.map((option) => ({ label: option.label, says: option.key, text: option.key })) };
+  return {
+    from,
+    options: subject.type.options.map((option) => ({ label: option.label, says: option.key, text: option.key })),
+  };
 }

@@ -20,15 +20,34 @@ interface AskedQuestionProps {
 /** The id of a question's input, for the list of problems to link to. */
 export const inputId = (field: string, prefix = 'answer'): string => `${prefix}-${field}`;
 
-/** One question: its wording, its help, its input, and what is wrong with the answer, right where it is. */
-export function AskedQuestion({ question, field, value, problems, warnings, onChange, onBlur, prefix = 'answer' }: AskedQuestionProps) {
+/**
+ * One question: its wording, its help, its input, and what is wrong with the answer, right where it
+ * is.
+ */
+export function AskedQuestion({
+  question,
+  field,
+  value,
+  problems,
+  warnings,
+  onChange,
+  onBlur,
+  prefix = 'answer',
+}: AskedQuestionProps) {
   const id = inputId(field.key, prefix);
   const whole = problems.find((problem) => !problem.place);
-  const described = [question.help ? `${id}-help` : '', whole ? `${id}-problem` : '', warnings.length > 0 ? `${id}-warning` : ''].filter(Boolean).join(' ');
+  const described = [
+    question.help ? `${id}-help` : '',
+    whole ? `${id}-problem` : '',
+    warnings.length > 0 ? `${id}-warning` : '',
+  ]
+    .filter(Boolean)
+    .join(' ');
   const asks = question.asks || field.label;
   const label = (
     <>
-      {asks} {question.required || question.locked ? null : <span className="font-normal text-soft">(can be left empty)</span>}
+      {asks}{' '}
+      {question.required || question.locked ? null : <span className="font-normal text-soft">(can be left empty)</span>}
     </>
   );
   return (
@@ -49,7 +68,8 @@ export function AskedQuestion({ question, field, value, problems, warnings, onCh
       ) : null}
       {question.locked ? (
         <p className="mt-1.5 border-l-2 border-rule-strong py-1.5 pl-3 whitespace-pre-line">
-          {question.shown || <span className="text-soft">nothing</span>} <span className="text-[0.88em] text-soft">(set by the form)</span>
+          {question.shown || <span className="text-soft">nothing</span>}{' '}
+          <span className="text-[0.88em] text-soft">(set by the form)</span>
         </p>
       ) : (
         <div className="mt-1.5">

@@ -1,16 +1,25 @@
 import { ColourMark } from '../ui/ColourMark.tsx';
 import type { InputProps } from './input.ts';
 
-/** Several of a list: each option a line of its own, with its explanation beside it; where it may be, something else in words. */
+/**
+ * Several of a list: each option a line of its own, with its explanation beside it; where it may
+ * be, something else in words.
+ */
 export function ChoicesInput(props: InputProps<'choices'>) {
   const chosen = Array.isArray(props.value) ? (props.value as readonly string[]) : [];
   const options = props.type.options.filter((option) => !option.retired || chosen.includes(option.key));
-  const toggle = (key: string): void => props.onChange(chosen.includes(key) ? chosen.filter((each) => each !== key) : [...chosen, key]);
+  const toggle = (key: string): void =>
+    props.onChange(chosen.includes(key) ? chosen.filter((each) => each !== key) : [...chosen, key]);
   const listed = chosen.filter((key) => props.type.options.some((option) => option.key === key));
   const said = chosen.find((key) => !listed.includes(key));
   return (
     // biome-ignore lint/a11y/useSemanticElements: the question above it is its label, which a fieldset’s legend can’t be here
-    <div role="group" aria-labelledby={`${props.id}-label`} aria-describedby={props.describedBy} className="flex flex-col gap-1">
+    <div
+      role="group"
+      aria-labelledby={`${props.id}-label`}
+      aria-describedby={props.describedBy}
+      className="flex flex-col gap-1"
+    >
       {options.map((option, index) => (
         <label
           key={option.key}

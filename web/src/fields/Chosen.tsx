@@ -13,7 +13,10 @@ export function Chosen({ items, disabled, drop }: ChosenProps) {
   return (
     <ul className="mb-2 flex flex-wrap gap-2">
       {items.map(({ key, label }) => (
-        <li key={key} className="flex max-w-full items-center gap-1 rounded-md border border-green bg-green-wash py-0.5 pr-1 pl-3">
+        <li
+          key={key}
+          className="flex max-w-full items-center gap-1 rounded-md border border-green bg-green-wash py-0.5 pr-1 pl-3"
+        >
           <span className="min-w-0 truncate">{label}</span>
           <button
             type="button"
@@ -48,7 +51,11 @@ export function Several({ id, value, disabled, labelOf, put, picker }: SeveralPr
   return (
     // biome-ignore lint/a11y/useSemanticElements: the question above it is its label, which a fieldset’s legend can’t be here
     <div role="group" aria-labelledby={`${id}-label`}>
-      <Chosen items={chosen.map((key) => ({ key, label: labelOf(key) }))} disabled={disabled} drop={(key) => put(chosen.filter((each) => each !== key))} />
+      <Chosen
+        items={chosen.map((key) => ({ key, label: labelOf(key) }))}
+        disabled={disabled}
+        drop={(key) => put(chosen.filter((each) => each !== key))}
+      />
       {picker(chosen, (key) => (key === '' || chosen.includes(key) ? undefined : put([...chosen, key])))}
     </div>
   );

@@ -29,7 +29,19 @@ interface ComboboxProps {
 }
 
 /** A line to type into that offers what fits; what is typed stays, chosen or not. */
-export default function Combobox({ id, describedBy, invalid, disabled, placeholder, words, offered, note, find, choose, leave }: ComboboxProps) {
+export default function Combobox({
+  id,
+  describedBy,
+  invalid,
+  disabled,
+  placeholder,
+  words,
+  offered,
+  note,
+  find,
+  choose,
+  leave,
+}: ComboboxProps) {
   const [typed, setTyped] = useState(words);
   useEffect(() => setTyped(words), [words]);
   const { isOpen, getInputProps, getMenuProps, getItemProps, highlightedIndex } = useCombobox<Offered>({
@@ -46,7 +58,8 @@ export default function Combobox({ id, describedBy, invalid, disabled, placehold
       find('');
       choose(selectedItem);
     },
-    stateReducer: (_, { changes, type }) => (type === useCombobox.stateChangeTypes.InputBlur ? { ...changes, selectedItem: null } : changes),
+    stateReducer: (_, { changes, type }) =>
+      type === useCombobox.stateChangeTypes.InputBlur ? { ...changes, selectedItem: null } : changes,
   });
   return (
     <div className="relative">
@@ -69,7 +82,9 @@ export default function Combobox({ id, describedBy, invalid, disabled, placehold
           onBlur: () => leave(typed.trim()),
         })}
       />
-      <div className={`absolute inset-x-0 top-full z-20 mt-1 border border-edge bg-sheet shadow-md ${isOpen ? '' : 'hidden'}`}>
+      <div
+        className={`absolute inset-x-0 top-full z-20 mt-1 border border-edge bg-sheet shadow-md ${isOpen ? '' : 'hidden'}`}
+      >
         <ul {...getMenuProps({ 'aria-label': 'What fits' })} className="max-h-72 overflow-auto">
           {isOpen
             ? offered.map((item, index) => (

@@ -9,7 +9,11 @@ interface Going {
   readonly part: number;
 }
 
-const ACCEPTED = { any: undefined, pictures: 'image/jpeg,image/png,image/webp,image/gif', documents: '.pdf,.docx,.xlsx,.odt,.ods,.txt,.csv' } as const;
+const ACCEPTED = {
+  any: undefined,
+  pictures: 'image/jpeg,image/png,image/webp,image/gif',
+  documents: '.pdf,.docx,.xlsx,.odt,.ods,.txt,.csv',
+} as const;
 
 /** Files to send along: each goes off as soon as it is chosen, with how much of it has gone. */
 export function FilesInput(props: InputProps<'files'>) {
@@ -30,11 +34,13 @@ export function FilesInput(props: InputProps<'files'>) {
   const send = async (list: readonly File[]): Promise<void> => {
     setRefused([]);
     for (const file of list.slice(0, most - chosen.length)) {
-      const told = (part: number): void => setGoing((now) => [...now.filter((each) => each.name !== file.name), { name: file.name, part }]);
+      const told = (part: number): void =>
+        setGoing((now) => [...now.filter((each) => each.name !== file.name), { name: file.name, part }]);
       told(0);
       try {
         const known = await upload?.(props.fieldKey, file, told);
-        if (known && file.type.startsWith('image/')) setPreviews((now) => ({ ...now, [known.ref]: URL.createObjectURL(file) }));
+        if (known && file.type.startsWith('image/'))
+          setPreviews((now) => ({ ...now, [known.ref]: URL.createObjectURL(file) }));
         if (known) props.onChange([...latest.current, known.ref]);
       } catch (error) {
         setRefused((now) => [...now, error instanceof Error ? error.message : `“${file.name}” was not taken.`]);
@@ -103,11 +109,17 @@ export function FilesInput(props: InputProps<'files'>) {
         }}
       />
       <p className="flex flex-wrap items-center gap-x-3 gap-y-1">
-        <Button disabled={props.disabled || full || !upload} aria-describedby={`${props.id}-limits`} onClick={() => picker.current?.click()}>
+        <Button
+          disabled={props.disabled || full || !upload}
+          aria-describedby={`${props.id}-limits`}
+          onClick={() => picker.current?.click()}
+        >
           {props.type.only === 'pictures' ? 'Add a picture' : 'Add a file'}
         </Button>
         <span id={`${props.id}-limits`} className="text-[0.88em] text-soft">
-          {upload ? `Up to ${most} ${most === 1 ? 'file' : 'files'} of ${bytesInWords(mostBytes)}.` : 'Files are added where the form is filled in.'}
+          {upload
+            ? `Up to ${most} ${most === 1 ? 'file' : 'files'} of ${bytesInWords(mostBytes)}.`
+            : 'Files are added where the form is filled in.'}
         </span>
       </p>
     </div>

@@ -11,7 +11,10 @@ interface FormPartsProps {
   readonly onChange: (field: string, value: RawAnswer) => void;
   readonly onBlur?: (field: string) => void;
   readonly prefix?: string;
-  /** In a letter begun from an instruction: the request’s number, or the form’s title before there is one. */
+  /**
+   * In a letter begun from an instruction: the request’s number, or the form’s title before there
+   * is one.
+   */
   readonly about: string;
 }
 
@@ -37,7 +40,9 @@ function FormPart({ part, parts: _, about, ...rest }: FormPartsProps & { part: S
           <p className="whitespace-pre-line">{part.text}</p>
           {part.mail ? (
             <p className="mt-1">
-              <a href={`mailto:${part.mail.to}?subject=${encodeURIComponent(about)}`}>{part.mail.label || `Write to ${part.mail.to}`}</a>
+              <a href={`mailto:${part.mail.to}?subject=${encodeURIComponent(about)}`}>
+                {part.mail.label || `Write to ${part.mail.to}`}
+              </a>
             </p>
           ) : null}
         </div>
@@ -50,9 +55,21 @@ function FormPart({ part, parts: _, about, ...rest }: FormPartsProps & { part: S
 /** A part’s own name, without the engine that the rules bring. */
 const partKey = (part: ShownPart): string => (part.part === 'question' ? part.field : part.id);
 
-type QuestionProps = Omit<FormPartsProps, 'parts' | 'about' | 'onBlur'> & { part: Asked; onBlur: FormPartsProps['onBlur'] | undefined };
+type QuestionProps = Omit<FormPartsProps, 'parts' | 'about' | 'onBlur'> & {
+  part: Asked;
+  onBlur: FormPartsProps['onBlur'] | undefined;
+};
 
-function Question({ part, fields, completion, typedAt, problemsAt, onChange, onBlur, prefix = 'answer' }: QuestionProps) {
+function Question({
+  part,
+  fields,
+  completion,
+  typedAt,
+  problemsAt,
+  onChange,
+  onBlur,
+  prefix = 'answer',
+}: QuestionProps) {
   const field = fields.find((each) => each.key === part.field);
   if (!field) return null;
   return (

@@ -11,15 +11,27 @@ export const cellId = (id: string, row: number, column: string): string => `${id
 type LineItemsProps = InputProps<'line-items'> & { readonly Cell: ComponentType<FieldInputProps> };
 
 /**
- * Lines of a few fields each: on a phone one under the other, where there is room side by side. Cells copied from a spreadsheet
- * can be pasted into any of them.
+ * Lines of a few fields each: on a phone one under the other, where there is room side by side.
+ * Cells copied from a spreadsheet can be pasted into any of them.
  */
-export function LineItemsInput({ id, label, type, value, onChange, onBlur, describedBy, disabled, cells = [], Cell }: LineItemsProps) {
+export function LineItemsInput({
+  id,
+  label,
+  type,
+  value,
+  onChange,
+  onBlur,
+  describedBy,
+  disabled,
+  cells = [],
+  Cell,
+}: LineItemsProps) {
   const typedLines = Array.isArray(value) ? (value as readonly RawRow[]) : [];
   const lines = typedLines.length > 0 ? typedLines : [{}];
   const { cells: computed, sums } = useItemsShown(type, lines);
   const most = type.most ?? 200;
-  const put = (row: number, column: string, cell: RawSingle): void => onChange(lines.map((line, index) => (index === row ? { ...line, [column]: cell } : line)));
+  const put = (row: number, column: string, cell: RawSingle): void =>
+    onChange(lines.map((line, index) => (index === row ? { ...line, [column]: cell } : line)));
   const remove = (row: number): void => onChange(lines.filter((_, index) => index !== row));
   const add = (): void => {
     onChange([...lines, {}]);
@@ -31,7 +43,9 @@ export function LineItemsInput({ id, label, type, value, onChange, onBlur, descr
     // One cell is text like any other.
     if (!/[\t\n]/.test(copied.trim())) return;
     event.preventDefault();
-    void import('./pasted.ts').then(({ cellsOf, pasteInto }) => onChange(pasteInto(lines, type.columns, { row, column }, cellsOf(copied), most)));
+    void import('./pasted.ts').then(({ cellsOf, pasteInto }) =>
+      onChange(pasteInto(lines, type.columns, { row, column }, cellsOf(copied), most)),
+    );
   };
   const room = type.columns.length <= 6;
   return (
@@ -45,16 +59,28 @@ export function LineItemsInput({ id, label, type, value, onChange, onBlur, descr
             <div
               role="group"
               aria-label={`Line ${row + 1} of ${label}`}
-              className={room ? 'flex flex-col gap-x-3 gap-y-2 @xl:flex-row @xl:items-start' : 'grid gap-x-3 gap-y-2 @md:grid-cols-2 @2xl:grid-cols-3'}
+              className={
+                room
+                  ? 'flex flex-col gap-x-3 gap-y-2 @xl:flex-row @xl:items-start'
+                  : 'grid gap-x-3 gap-y-2 @md:grid-cols-2 @2xl:grid-cols-3'
+              }
             >
               {type.columns.map((column) => {
                 const cell = cellId(id, row, column.key);
                 const problem = cells.find((each) => each.place?.row === row && each.place.column === column.key);
                 return (
-                  <div key={column.key} className={`min-w-0 ${room ? shareOf(column) : ''}`} onPaste={(event) => paste(event, row, column.key)}>
+                  <div
+                    key={column.key}
+                    className={`min-w-0 ${room ? shareOf(column) : ''}`}
+                    onPaste={(event) => paste(event, row, column.key)}
+                  >
                     {column.formula === undefined ? (
                       <>
-                        <label htmlFor={cell} id={`${cell}-label`} className={`mb-0.5 block text-[0.88em] text-soft ${row > 0 && room ? '@xl:sr-only' : ''}`}>
+                        <label
+                          htmlFor={cell}
+                          id={`${cell}-label`}
+                          className={`mb-0.5 block text-[0.88em] text-soft ${row > 0 && room ? '@xl:sr-only' : ''}`}
+                        >
                           {column.label}
                           {column.required ? '' : ' (can be left empty)'}
                         </label>
@@ -68,12 +94,23 @@ export function LineItemsInput({ id, label, type, value, onChange, onBlur, descr
                           invalid={problem !== undefined}
                           disabled={disabled}
                         />
-                        {problem ? <ProblemLine id={`${cell}-problem`} problem={{ message: withoutPlace(problem.message), fix: problem.fix }} /> : null}
+                        {problem ? (
+                          <ProblemLine
+                            id={`${cell}-problem`}
+                            problem={{ message: withoutPlace(problem.message), fix: problem.fix }}
+                          />
+                        ) : null}
                       </>
                     ) : (
                       <div className={`flex items-baseline justify-between gap-3 ${room ? '@xl:block' : ''}`}>
-                        <span className={`block text-[0.88em] text-soft ${room ? '@xl:mb-0.5 @xl:text-right' : ''} ${row > 0 && room ? '@xl:sr-only' : ''}`}>{column.label}</span>
-                        <output className={`block tabular-nums ${room ? '@xl:py-2 @xl:text-right' : ''}`}>{computed[row]?.[column.key] ?? '—'}</output>
+                        <span
+                          className={`block text-[0.88em] text-soft ${room ? '@xl:mb-0.5 @xl:text-right' : ''} ${row > 0 && room ? '@xl:sr-only' : ''}`}
+                        >
+                          {column.label}
+                        </span>
+                        <output className={`block tabular-nums ${room ? '@xl:py-2 @xl:text-right' : ''}`}>
+                          {computed[row]?.[column.key] ?? '—'}
+                        </output>
                       </div>
                     )}
                   </div>

@@ -22,7 +22,9 @@ export function PersonInput(props: InputProps<'person'>) {
       onChange={(event) => props.onChange(event.target.value)}
     >
       <option value="">Choose somebody …</option>
-      {value !== '' && !offered.some((person) => person.id === value) ? <option value={value}>somebody not offered here</option> : null}
+      {value !== '' && !offered.some((person) => person.id === value) ? (
+        <option value={value}>somebody not offered here</option>
+      ) : null}
       {offered.map((person) => (
         <option key={person.id} value={person.id}>
           {person.name}
@@ -41,7 +43,11 @@ export function PeopleInput(props: InputProps<'people'>) {
   return (
     // biome-ignore lint/a11y/useSemanticElements: the question above it is its label, which a fieldset’s legend can’t be here
     <div role="group" aria-labelledby={`${props.id}-label`} aria-describedby={props.describedBy}>
-      <Chosen items={chosen.map((id) => ({ key: id, label: nameOf(id) }))} disabled={props.disabled} drop={(id) => props.onChange(chosen.filter((each) => each !== id))} />
+      <Chosen
+        items={chosen.map((id) => ({ key: id, label: nameOf(id) }))}
+        disabled={props.disabled}
+        drop={(id) => props.onChange(chosen.filter((each) => each !== id))}
+      />
       <select
         id={props.id}
         aria-labelledby={`${props.id}-label`}

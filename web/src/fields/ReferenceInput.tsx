@@ -17,9 +17,15 @@ type ReferencePickerProps = Pick<InputProps, 'id' | 'fieldKey' | 'describedBy' |
 };
 
 /** Asks the house what fits, a moment after the last letter. */
-function useOffers(field: string, find: string | null): { readonly offers: readonly KnownRequest[]; readonly note: string } {
+function useOffers(
+  field: string,
+  find: string | null,
+): { readonly offers: readonly KnownRequest[]; readonly note: string } {
   const { offers: ask } = useAroundFields();
-  const [state, setState] = useState<{ readonly offers: readonly KnownRequest[]; readonly note: string }>({ offers: [], note: '' });
+  const [state, setState] = useState<{ readonly offers: readonly KnownRequest[]; readonly note: string }>({
+    offers: [],
+    note: '',
+  });
   useEffect(() => {
     if (find === null || !ask) return;
     let wanted = true;
@@ -30,7 +36,14 @@ function useOffers(field: string, find: string | null): { readonly offers: reado
           wanted &&
           setState({
             offers,
-            note: offers.length === 0 ? (find === '' ? 'Nothing is offered with the answers so far.' : 'Nothing fits these words.') : more ? 'Type to find more.' : '',
+            note:
+              offers.length === 0
+                ? find === ''
+                  ? 'Nothing is offered with the answers so far.'
+                  : 'Nothing fits these words.'
+                : more
+                  ? 'Type to find more.'
+                  : '',
           }),
         () => wanted && setState({ offers: [], note: 'The desk can’t be reached. Try again in a moment.' }),
       );
@@ -43,13 +56,32 @@ function useOffers(field: string, find: string | null): { readonly offers: reado
   return state;
 }
 
-function ReferencePicker({ id, fieldKey, describedBy, invalid, disabled, onBlur, words, but, placeholder, put }: ReferencePickerProps) {
+function ReferencePicker({
+  id,
+  fieldKey,
+  describedBy,
+  invalid,
+  disabled,
+  onBlur,
+  words,
+  but,
+  placeholder,
+  put,
+}: ReferencePickerProps) {
   const { know, offers: ask } = useAroundFields();
   const [find, setFind] = useState<string | null>(null);
   const { offers, note } = useOffers(fieldKey, find);
   const offered = useMemo(
     () =>
-      offers.filter((each) => !but.includes(each.id)).map((each): Offered => ({ key: each.id, label: each.label, ...(each.label === each.number ? {} : { detail: each.number }) })),
+      offers
+        .filter((each) => !but.includes(each.id))
+        .map(
+          (each): Offered => ({
+            key: each.id,
+            label: each.label,
+            ...(each.label === each.number ? {} : { detail: each.number }),
+          }),
+        ),
     [offers, but],
   );
   return (
@@ -85,7 +117,15 @@ const NONE: readonly string[] = [];
 export function ReferenceInput(props: InputProps<'reference'>) {
   const { references } = useAroundFields();
   const value = typed(props.value);
-  return <ReferencePicker {...props} words={references.find((each) => each.id === value)?.label ?? value} but={NONE} placeholder="Type to find it …" put={props.onChange} />;
+  return (
+    <ReferencePicker
+      {...props}
+      words={references.find((each) => each.id === value)?.label ?? value}
+      but={NONE}
+      placeholder="Type to find it …"
+      put={props.onChange}
+    />
+  );
 }
 
 /** Several requests of another register. */
@@ -98,7 +138,15 @@ export function ReferencesInput(props: InputProps<'references'>) {
       disabled={props.disabled}
       labelOf={(id) => references.find((each) => each.id === id)?.label ?? id}
       put={props.onChange}
-      picker={(chosen, add) => <ReferencePicker {...props} words="" but={chosen} placeholder={chosen.length === 0 ? 'Type to find it …' : 'Add another …'} put={add} />}
+      picker={(chosen, add) => (
+        <ReferencePicker
+          {...props}
+          words=""
+          but={chosen}
+          placeholder={chosen.length === 0 ? 'Type to find it …' : 'Add another …'}
+          put={add}
+        />
+      )}
     />
   );
 }

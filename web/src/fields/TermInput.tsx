@@ -18,17 +18,33 @@ function useVocabulary(key: string): Vocabulary {
 
 const plain = (words: string): string => words.trim().toLowerCase();
 
-/** The terms that fit what is typed: all in their order while nothing is, else those whose words hold it, each with where it stands. */
-function offeredFor(vocabulary: Vocabulary, under: string | undefined, find: string, but: readonly string[]): readonly Offered[] {
+/**
+ * The terms that fit what is typed: all in their order while nothing is, else those whose words
+ * hold it, each with where it stands.
+ */
+function offeredFor(
+  vocabulary: Vocabulary,
+  under: string | undefined,
+  find: string,
+  but: readonly string[],
+): readonly Offered[] {
   const words = plain(find).split(/\s+/).filter(Boolean);
   return termsOffered(vocabulary, under)
     .filter(({ term }) => !but.includes(term.key))
     .flatMap(({ term, depth }): Offered[] => {
       if (words.length === 0) return [{ key: term.key, label: term.label, depth }];
-      const hit = [term.label, ...(term.also ?? [])].map(plain).find((each) => words.every((word) => each.includes(word)));
+      const hit = [term.label, ...(term.also ?? [])]
+        .map(plain)
+        .find((each) => words.every((word) => each.includes(word)));
       if (hit === undefined) return [];
       const other = hit === plain(term.label) ? [] : [term.also?.find((each) => plain(each) === hit) ?? ''];
-      return [{ key: term.key, label: term.label, detail: [...termPath(vocabulary, term.key).slice(0, -1), ...other].join(' › ') }];
+      return [
+        {
+          key: term.key,
+          label: term.label,
+          detail: [...termPath(vocabulary, term.key).slice(0, -1), ...other].join(' › '),
+        },
+      ];
     })
     .slice(0, LISTED);
 }
@@ -41,7 +57,18 @@ type TermPickerProps = Pick<InputProps, 'id' | 'describedBy' | 'invalid' | 'disa
   readonly put: (value: string) => void;
 };
 
-function TermPicker({ id, describedBy, invalid, disabled, onBlur, type, words, but, placeholder, put }: TermPickerProps) {
+function TermPicker({
+  id,
+  describedBy,
+  invalid,
+  disabled,
+  onBlur,
+  type,
+  words,
+  but,
+  placeholder,
+  put,
+}: TermPickerProps) {
   const [find, setFind] = useState('');
   const vocabulary = useVocabulary(type.vocabulary);
   const offered = useMemo(() => offeredFor(vocabulary, type.under, find, but), [vocabulary, type.under, find, but]);
@@ -76,7 +103,15 @@ const NONE: readonly string[] = [];
 export function TermInput(props: InputProps<'term'>) {
   const value = typed(props.value);
   const vocabulary = useVocabulary(props.type.vocabulary);
-  return <TermPicker {...props} words={termByKey(vocabulary, value)?.label ?? value} but={NONE} placeholder="Type or choose …" put={props.onChange} />;
+  return (
+    <TermPicker
+      {...props}
+      words={termByKey(vocabulary, value)?.label ?? value}
+      but={NONE}
+      placeholder="Type or choose …"
+      put={props.onChange}
+    />
+  );
 }
 
 /** Several terms: those chosen as a list, one more by typing. */
@@ -89,7 +124,15 @@ export function TermsInput(props: InputProps<'terms'>) {
       disabled={props.disabled}
       labelOf={(key) => termByKey(vocabulary, key)?.label ?? key}
       put={props.onChange}
-      picker={(chosen, add) => <TermPicker {...props} words="" but={chosen} placeholder={chosen.length === 0 ? 'Type or choose …' : 'Add another …'} put={add} />}
+      picker={(chosen, add) => (
+        <TermPicker
+          {...props}
+          words=""
+          but={chosen}
+          placeholder={chosen.length === 0 ? 'Type or choose …' : 'Add another …'}
+          put={add}
+        />
+      )}
     />
   );
 }

@@ -1,4 +1,14 @@
-import type { Field, Kind, KindName, KnownFile, KnownPerson, KnownRequest, Problem, RawAnswer, Vocabulary } from '@tolvek/core/register';
+import type {
+  Field,
+  Kind,
+  KindName,
+  KnownFile,
+  KnownPerson,
+  KnownRequest,
+  Problem,
+  RawAnswer,
+  Vocabulary,
+} from '@tolvek/core/register';
 import { createContext, useContext } from 'react';
 
 export interface InputProps<K extends KindName = KindName> {
@@ -36,15 +46,30 @@ export interface AroundFields {
   /** Requests that references point to, as far as they are known here. */
   readonly references: readonly KnownRequest[];
   /** Asks what a reference offers for words looked for; null where nothing can be asked. */
-  readonly offers: ((field: string, find: string) => Promise<{ readonly offers: readonly KnownRequest[]; readonly more: boolean }>) | null;
+  readonly offers:
+    | ((field: string, find: string) => Promise<{ readonly offers: readonly KnownRequest[]; readonly more: boolean }>)
+    | null;
   /** Makes a request known that was chosen. */
   readonly know: ((request: KnownRequest) => void) | null;
-  /** Sends a file for a field; null where files can’t be sent. `told` hears how much of it has gone, from 0 to 1. */
+  /**
+   * Sends a file for a field; null where files can’t be sent. `told` hears how much of it has gone,
+   * from 0 to 1.
+   */
   readonly upload: ((field: string, file: File, told: (part: number) => void) => Promise<KnownFile>) | null;
 }
 
 /** Where nothing is known, and nothing can be asked or sent. */
-export const NOTHING_KNOWN: AroundFields = { people: [], today: '', now: '', files: [], vocabularies: [], references: [], offers: null, know: null, upload: null };
+export const NOTHING_KNOWN: AroundFields = {
+  people: [],
+  today: '',
+  now: '',
+  files: [],
+  vocabularies: [],
+  references: [],
+  offers: null,
+  know: null,
+  upload: null,
+};
 
 const Around = createContext<AroundFields>(NOTHING_KNOWN);
 export const AroundFieldsProvider = Around.Provider;

@@ -17,7 +17,14 @@ const common = (props: Omit<InputProps, 'type'>) => ({
   onBlur: props.onBlur,
 });
 
-const TextInput = (props: InputProps<'text'>) => <input {...common(props)} type="text" value={typed(props.value)} onChange={(event) => props.onChange(event.target.value)} />;
+const TextInput = (props: InputProps<'text'>) => (
+  <input
+    {...common(props)}
+    type="text"
+    value={typed(props.value)}
+    onChange={(event) => props.onChange(event.target.value)}
+  />
+);
 
 /** A line of text whose keyboard and autocompletion fit what is asked. */
 const lineOf =
@@ -29,7 +36,13 @@ const lineOf =
     readonly className?: string;
   }) =>
   (props: InputProps<K>) => (
-    <input {...common(props)} {...line} className={line.className ?? 'input'} value={typed(props.value)} onChange={(event) => props.onChange(event.target.value)} />
+    <input
+      {...common(props)}
+      {...line}
+      className={line.className ?? 'input'}
+      value={typed(props.value)}
+      onChange={(event) => props.onChange(event.target.value)}
+    />
   );
 
 const EmailInput = lineOf<'email'>({ type: 'email', autoComplete: 'email' });
@@ -38,12 +51,23 @@ const LinkInput = lineOf<'link'>({ type: 'text', inputMode: 'url', placeholder: 
 const DurationInput = lineOf<'duration'>({ type: 'text', placeholder: '1 h 30 min', className: 'input max-w-48' });
 
 const LongTextInput = (props: InputProps<'long-text'>) => (
-  <textarea {...common(props)} rows={3} value={typed(props.value)} onChange={(event) => props.onChange(event.target.value)} />
+  <textarea
+    {...common(props)}
+    rows={3}
+    value={typed(props.value)}
+    onChange={(event) => props.onChange(event.target.value)}
+  />
 );
 
 const NumberInput = (props: InputProps<'number'>) => (
   <span className="flex items-center gap-2">
-    <input {...common(props)} type="text" inputMode="decimal" value={typed(props.value)} onChange={(event) => props.onChange(event.target.value)} />
+    <input
+      {...common(props)}
+      type="text"
+      inputMode="decimal"
+      value={typed(props.value)}
+      onChange={(event) => props.onChange(event.target.value)}
+    />
     {props.type.unit ? <span className="text-soft">{props.type.unit}</span> : null}
   </span>
 );
@@ -51,12 +75,25 @@ const NumberInput = (props: InputProps<'number'>) => (
 const MoneyInput = (props: InputProps<'money'>) => (
   <span className="flex items-center gap-2">
     <span className="text-soft">{props.type.currency}</span>
-    <input {...common(props)} className="input max-w-48" type="text" inputMode="decimal" value={typed(props.value)} onChange={(event) => props.onChange(event.target.value)} />
+    <input
+      {...common(props)}
+      className="input max-w-48"
+      type="text"
+      inputMode="decimal"
+      value={typed(props.value)}
+      onChange={(event) => props.onChange(event.target.value)}
+    />
   </span>
 );
 
 const DateInput = (props: InputProps<'date'>) => (
-  <input {...common(props)} className="input max-w-56" type="date" value={typed(props.value)} onChange={(event) => props.onChange(event.target.value)} />
+  <input
+    {...common(props)}
+    className="input max-w-56"
+    type="date"
+    value={typed(props.value)}
+    onChange={(event) => props.onChange(event.target.value)}
+  />
 );
 
 const DateTimeInput = (props: InputProps<'date-time'>) => (
@@ -75,7 +112,13 @@ function YesNoInput(props: InputProps<'yes-no'>) {
     { value: false, label: 'No' },
   ];
   return (
-    <span className="flex gap-2" role="radiogroup" aria-labelledby={`${props.id}-label`} aria-describedby={props.describedBy} aria-invalid={props.invalid}>
+    <span
+      className="flex gap-2"
+      role="radiogroup"
+      aria-labelledby={`${props.id}-label`}
+      aria-describedby={props.describedBy}
+      aria-invalid={props.invalid}
+    >
       {options.map((option, index) => (
         <label
           key={option.label}
@@ -145,7 +188,11 @@ function ChoiceInput(props: InputProps<'choice'>) {
 
 /** A step of a scale, from the lowest to the highest. */
 const LevelInput = (props: InputProps<'level'>) => (
-  <select {...common(props)} value={typed(props.value)} onChange={(event) => props.onChange(event.target.value === '' ? '' : Number(event.target.value))}>
+  <select
+    {...common(props)}
+    value={typed(props.value)}
+    onChange={(event) => props.onChange(event.target.value === '' ? '' : Number(event.target.value))}
+  >
     <option value="">Choose …</option>
     {props.type.levels
       .filter((level) => !level.retired || level.worth === Number(props.value))
@@ -184,14 +231,27 @@ const INPUTS: { readonly [K in KindName]: ComponentType<InputProps<K>> } = {
 };
 
 /** Kinds whose input is several controls, so that their question names them together. */
-const GROUPED: ReadonlySet<KindName> = new Set(['yes-no', 'choices', 'people', 'terms', 'references', 'files', 'line-items']);
+const GROUPED: ReadonlySet<KindName> = new Set([
+  'yes-no',
+  'choices',
+  'people',
+  'terms',
+  'references',
+  'files',
+  'line-items',
+]);
 export const isGrouped = (kind: KindName): boolean => GROUPED.has(kind);
 
-/** The input for a field's kind, the same on the Front desk, in the proof and on the request sheet. */
+/**
+ * The input for a field's kind, the same on the Front desk, in the proof and on the request sheet.
+ */
 export function FieldInput(props: FieldInputProps) {
   const { field, offers, ...rest } = props;
   const { type } = field;
-  const offered = offers && (type.kind === 'choice' || type.kind === 'choices') ? { ...type, options: type.options.filter((option) => offers.includes(option.key)) } : type;
+  const offered =
+    offers && (type.kind === 'choice' || type.kind === 'choices')
+      ? { ...type, options: type.options.filter((option) => offers.includes(option.key)) }
+      : type;
   const Input = INPUTS[type.kind] as unknown as ComponentType<InputProps>;
   return <Input {...rest} label={field.label} fieldKey={field.key ?? ''} type={offered} />;
 }

@@ -7,7 +7,10 @@ export function cellsOf(text: string): readonly (readonly string[])[] {
   return data.map((row) => row.map((cell) => cell.trim()));
 }
 
-/** Lines with copied cells laid over them, from one cell on; columns that are computed are passed over. */
+/**
+ * Lines with copied cells laid over them, from one cell on; columns that are computed are passed
+ * over.
+ */
 export function pasteInto(
   lines: readonly RawRow[],
   columns: readonly ItemColumn[],
@@ -35,8 +38,10 @@ export function pasteInto(
 function asTyped(column: ItemColumn, cell: string): RawRow[string] {
   const { type } = column;
   const plain = cell.toLowerCase();
-  if (type.kind === 'choice') return type.options.find((option) => option.label.toLowerCase() === plain || option.key === plain)?.key ?? cell;
+  if (type.kind === 'choice')
+    return type.options.find((option) => option.label.toLowerCase() === plain || option.key === plain)?.key ?? cell;
   if (type.kind === 'level') return type.levels.find((level) => level.label.toLowerCase() === plain)?.worth ?? cell;
-  if (type.kind === 'yes-no') return plain === 'yes' || plain === 'true' ? true : plain === 'no' || plain === 'false' ? false : cell;
+  if (type.kind === 'yes-no')
+    return plain === 'yes' || plain === 'true' ? true : plain === 'no' || plain === 'false' ? false : cell;
   return cell;
 }

@@ -41,7 +41,10 @@ export function Floor() {
   const [search, setSearch] = useSearchParams();
   const find = search.get('find') ?? '';
   const navigate = useNavigate();
-  const putFind = useCallback((words: string): void => setSearch(words ? { find: words } : {}, { replace: true }), [setSearch]);
+  const putFind = useCallback(
+    (words: string): void => setSearch(words ? { find: words } : {}, { replace: true }),
+    [setSearch],
+  );
   const label = trays?.trays.find((each) => each.key === tray)?.label ?? '';
   useTitle(number ?? label);
   useLive();
@@ -68,14 +71,20 @@ export function Floor() {
                 }
               >
                 <span>{each.label}</span>
-                <span className={`tabular-nums ${each.key === 'late' && each.count > 0 ? 'font-bold text-brick' : 'text-soft'}`}>{each.count}</span>
+                <span
+                  className={`tabular-nums ${each.key === 'late' && each.count > 0 ? 'font-bold text-brick' : 'text-soft'}`}
+                >
+                  {each.count}
+                </span>
               </NavLink>
             </li>
           ))}
         </ul>
         <Shortcuts />
       </nav>
-      <div className={`grid min-h-0 ${number ? 'grid-cols-[minmax(0,1fr)_392px] xl:grid-cols-[minmax(0,1fr)_428px]' : 'grid-cols-1'}`}>
+      <div
+        className={`grid min-h-0 ${number ? 'grid-cols-[minmax(0,1fr)_392px] xl:grid-cols-[minmax(0,1fr)_428px]' : 'grid-cols-1'}`}
+      >
         <main className="flex min-h-0 flex-col pt-4">
           <div className="px-[22px]">
             <div className="flex items-baseline justify-between gap-4">
@@ -83,12 +92,24 @@ export function Floor() {
               <Find key={tray} value={find} opened={search.has('find')} change={putFind} />
             </div>
             <p className="text-soft">{SAYS[tray]}</p>
-            {trays && trays.horizon.length > 0 && tray !== 'all' && tray !== 'things' ? <Horizon bars={trays.horizon} /> : null}
+            {trays && trays.horizon.length > 0 && tray !== 'all' && tray !== 'things' ? (
+              <Horizon bars={trays.horizon} />
+            ) : null}
           </div>
-          <Ledger tray={tray} find={find} open={number} suffix={suffix} empty={EMPTY[tray]} onOpen={(chosen) => navigate(`/floor/${tray}/${chosen}${suffix}`)} />
+          <Ledger
+            tray={tray}
+            find={find}
+            open={number}
+            suffix={suffix}
+            empty={EMPTY[tray]}
+            onOpen={(chosen) => navigate(`/floor/${tray}/${chosen}${suffix}`)}
+          />
         </main>
         {number ? (
-          <aside aria-label="Request sheet" className="min-h-0 overflow-auto border-l border-rule-strong bg-sheet px-[22px] py-4">
+          <aside
+            aria-label="Request sheet"
+            className="min-h-0 overflow-auto border-l border-rule-strong bg-sheet px-[22px] py-4"
+          >
             <Sheet
               key={number}
               number={number}
@@ -105,7 +126,10 @@ export function Floor() {
   );
 }
 
-/** Finds as one types. The words go into the address a moment later, so that a fast hand loses no letter. */
+/**
+ * Finds as one types. The words go into the address a moment later, so that a fast hand loses no
+ * letter.
+ */
 function Find({ value, opened, change }: { value: string; opened: boolean; change: (value: string) => void }) {
   const input = useRef<HTMLInputElement>(null);
   const [typed, setTyped] = useState(value);

@@ -1,6 +1,10 @@
 import type { AnswerOf } from '@tolvek/contract';
 
-const LOOKS = { late: 'bg-brick-wash border-brick', soon: 'bg-brass-wash border-brass-mark', calm: 'bg-green-wash border-green' } as const;
+const LOOKS = {
+  late: 'bg-brick-wash border-brick',
+  soon: 'bg-brass-wash border-brass-mark',
+  calm: 'bg-green-wash border-green',
+} as const;
 
 /** What is due when: late, today and the next working days, as bars on one ruled line. */
 export function Horizon({ bars }: { bars: AnswerOf<'trays'>['horizon'] }) {

@@ -38,7 +38,12 @@ export function Ledger({ tray, find, open, suffix, empty, onOpen }: LedgerProps)
       <table className="w-full table-fixed border-separate border-spacing-0">
         <thead>
           <tr>
-            {['What', 'Stage', ...(narrow ? [] : [tray === 'things' ? 'Kept by' : 'Team and handler']), tray === 'things' ? 'Kept in' : 'Deadline'].map((head, index) => (
+            {[
+              'What',
+              'Stage',
+              ...(narrow ? [] : [tray === 'things' ? 'Kept by' : 'Team and handler']),
+              tray === 'things' ? 'Kept in' : 'Deadline',
+            ].map((head, index) => (
               <th
                 key={head}
                 scope="col"
@@ -51,14 +56,26 @@ export function Ledger({ tray, find, open, suffix, empty, onOpen }: LedgerProps)
         </thead>
         <tbody ref={body}>
           {rows.map((row) => (
-            <Row key={row.number} row={row} here={row.number === open} narrow={narrow} to={`/floor/${tray}/${row.number}${suffix}`} />
+            <Row
+              key={row.number}
+              row={row}
+              here={row.number === open}
+              narrow={narrow}
+              to={`/floor/${tray}/${row.number}${suffix}`}
+            />
           ))}
         </tbody>
       </table>
-      {rows.length === 0 && !isFetching ? <p className="px-2 py-6 text-soft">{find ? `Nothing here has “${find}” in its number or requester.` : empty}</p> : null}
+      {rows.length === 0 && !isFetching ? (
+        <p className="px-2 py-6 text-soft">{find ? `Nothing here has “${find}” in its number or requester.` : empty}</p>
+      ) : null}
       {rows.length > 0 ? (
         <p className="flex items-center gap-4 px-2 py-3 text-soft">
-          {rows.length < total ? `${rows.length} of ${total} requests` : total === 1 ? '1 request' : `${total} requests`}
+          {rows.length < total
+            ? `${rows.length} of ${total} requests`
+            : total === 1
+              ? '1 request'
+              : `${total} requests`}
           {hasNextPage ? (
             <Button disabled={isFetching} onClick={() => fetchNextPage()}>
               Show more
@@ -70,7 +87,17 @@ export function Ledger({ tray, find, open, suffix, empty, onOpen }: LedgerProps)
   );
 }
 
-function Row({ row, here, narrow, to }: { row: AnswerOf<'ledger'>['rows'][number]; here: boolean; narrow: boolean; to: string }) {
+function Row({
+  row,
+  here,
+  narrow,
+  to,
+}: {
+  row: AnswerOf<'ledger'>['rows'][number];
+  here: boolean;
+  narrow: boolean;
+  to: string;
+}) {
   const cell = `h-[50px] border-b px-2 py-1.5 align-middle truncate ${here ? 'border-green bg-sheet' : 'border-rule'}`;
   return (
     <tr aria-current={here ? 'true' : undefined} className="group">
@@ -91,7 +118,9 @@ function Row({ row, here, narrow, to }: { row: AnswerOf<'ledger'>['rows'][number
       {narrow ? null : (
         <td className={cell}>
           {row.team}
-          {row.thing ? null : <small className="block truncate text-[12.5px] text-soft">{row.handler ?? 'nobody yet'}</small>}
+          {row.thing ? null : (
+            <small className="block truncate text-[12.5px] text-soft">{row.handler ?? 'nobody yet'}</small>
+          )}
         </td>
       )}
       <td className={cell}>{row.thing ? <span className="text-soft">{row.form}</span> : <Fuse fuse={row.fuse} />}</td>
@@ -100,12 +129,23 @@ function Row({ row, here, narrow, to }: { row: AnswerOf<'ledger'>['rows'][number
 }
 
 /** J and K, or the arrows, go to the next and the previous request. */
-function useRowKeys(rows: readonly { number: string }[], open: string | undefined, onOpen: (number: string) => void): void {
+function useRowKeys(
+  rows: readonly { number: string }[],
+  open: string | undefined,
+  onOpen: (number: string) => void,
+): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
       const target = event.target as HTMLElement;
-      if (event.ctrlKey || event.metaKey || event.altKey || target.closest('input, textarea, select, [role="menu"], [role="dialog"]')) return;
-      const step = event.key === 'j' || event.key === 'ArrowDown' ? 1 : event.key === 'k' || event.key === 'ArrowUp' ? -1 : 0;
+      if (
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        target.closest('input, textarea, select, [role="menu"], [role="dialog"]')
+      )
+        return;
+      const step =
+        event.key === 'j' || event.key === 'ArrowDown' ? 1 : event.key === 'k' || event.key === 'ArrowUp' ? -1 : 0;
       if (step === 0 || rows.length === 0) return;
       const at = rows.findIndex((row) => row.number === open);
       const next = rows[at === -1 ? 0 : Math.min(rows.length - 1, Math.max(0, at + step))];

@@ -16,7 +16,9 @@ import { WhyRouted } from './WhyRouted.tsx';
 
 type SheetData = AnswerOf<'sheet'>;
 
-/** The request sheet: where it is and why, what can be done next, its fields, and all that happened. */
+/**
+ * The request sheet: where it is and why, what can be done next, its fields, and all that happened.
+ */
 export function Sheet({ number, close }: { number: string; close: ReactNode }) {
   const { data: sheet, error, refetch } = api.useSheetQuery({ number });
   if (error)
@@ -87,7 +89,9 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
                 ? `Waits for one of: ${sheet.approval.group}`
                 : `${sheet.approval.state === 'approved' ? 'Approved' : 'Refused'} by ${sheet.approval.decidedBy ?? '—'}`}
               {sheet.approval.comment ? <span className="block text-soft">“{sheet.approval.comment}”</span> : null}
-              {sheet.approval.state === 'waiting' && sheet.approval.whyNot ? <span className="block text-soft">{sheet.approval.whyNot}</span> : null}
+              {sheet.approval.state === 'waiting' && sheet.approval.whyNot ? (
+                <span className="block text-soft">{sheet.approval.whyNot}</span>
+              ) : null}
             </dd>
           </>
         ) : null}
@@ -135,7 +139,8 @@ function Acts({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
   const give = (person: string | null) => assign({ number, version, person }).unwrap().catch(told);
   const busy = moving.isLoading || assigning.isLoading;
   const mine = sheet.handler?.id === me?.person?.id;
-  const canTake = sheet.assignable.some((person) => person.id === me?.person?.id) && !mine && sheet.stage.phase !== 'finished';
+  const canTake =
+    sheet.assignable.some((person) => person.id === me?.person?.id) && !mine && sheet.stage.phase !== 'finished';
   const [first, ...others] = [...sheet.moves].sort((a, b) => likelihood(sheet, b.phase) - likelihood(sheet, a.phase));
   return (
     <div className="mt-4">
@@ -146,7 +151,12 @@ function Acts({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
             error={deciding.error}
             decide={async (decision) => {
               const done = await decide({ number, ...decision });
-              if (!('error' in done)) toast(done.data?.state === 'approved' ? `${number} is approved.` : `${number} is refused; the requester has been told why.`);
+              if (!('error' in done))
+                toast(
+                  done.data?.state === 'approved'
+                    ? `${number} is approved.`
+                    : `${number} is refused; the requester has been told why.`,
+                );
             }}
           />
         </div>
@@ -158,7 +168,11 @@ function Acts({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
           </Button>
         ) : null}
         {first ? (
-          <Button look={(canTake && !sheet.handler) || sheet.thing ? 'plain' : 'main'} disabled={busy} onClick={() => move(first.key)}>
+          <Button
+            look={(canTake && !sheet.handler) || sheet.thing ? 'plain' : 'main'}
+            disabled={busy}
+            onClick={() => move(first.key)}
+          >
             {verb(first, sheet)}
           </Button>
         ) : null}
@@ -171,9 +185,16 @@ function Acts({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
       {sheet.thing ? null : (
         <label className="mt-3 flex items-center gap-3">
           <span className="w-[116px] text-soft">Handler</span>
-          <select className="input max-w-56 py-1" value={sheet.handler?.id ?? ''} disabled={busy} onChange={(event) => give(event.target.value || null)}>
+          <select
+            className="input max-w-56 py-1"
+            value={sheet.handler?.id ?? ''}
+            disabled={busy}
+            onChange={(event) => give(event.target.value || null)}
+          >
             <option value="">Nobody yet</option>
-            {sheet.handler && !sheet.assignable.some((person) => person.id === sheet.handler?.id) ? <option value={sheet.handler.id}>{sheet.handler.name}</option> : null}
+            {sheet.handler && !sheet.assignable.some((person) => person.id === sheet.handler?.id) ? (
+              <option value={sheet.handler.id}>{sheet.handler.name}</option>
+            ) : null}
             {sheet.assignable.map((person) => (
               <option key={person.id} value={person.id}>
                 {person.name}
@@ -190,7 +211,10 @@ const ORDER = ['arrived', 'working', 'paused', 'finished'] as const;
 
 /** From arrival one starts, from work one finishes, from a pause one goes on. */
 function likelihood(sheet: SheetData, phase: (typeof ORDER)[number]): number {
-  const wanted = sheet.stage.phase === 'arrived' || sheet.stage.phase === 'paused' || sheet.stage.phase === 'finished' ? 'working' : 'finished';
+  const wanted =
+    sheet.stage.phase === 'arrived' || sheet.stage.phase === 'paused' || sheet.stage.phase === 'finished'
+      ? 'working'
+      : 'finished';
   return phase === wanted ? 9 : phase === 'arrived' ? 0 : ORDER.indexOf(phase);
 }
 
@@ -203,7 +227,9 @@ function verb(stage: { label: string; phase: string }, { stage: { phase: from },
     case 'paused':
       return `Pause, ${stage.label.toLowerCase()}`;
     case 'finished':
-      return moves.filter((each) => each.phase === 'finished').length > 1 ? `Finish, ${stage.label.toLowerCase()}` : 'Finish';
+      return moves.filter((each) => each.phase === 'finished').length > 1
+        ? `Finish, ${stage.label.toLowerCase()}`
+        : 'Finish';
     default:
       return 'Put back';
   }

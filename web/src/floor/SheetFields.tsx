@@ -1,6 +1,16 @@
 import type { AnswerOf } from '@tolvek/contract';
 import type { VisibleField } from '@tolvek/core/access';
-import { fileId, fileName, type ItemRow, type Kind, type KnownRequest, namesAround, type OptionColour, type RawAnswer, typedForm } from '@tolvek/core/register';
+import {
+  fileId,
+  fileName,
+  type ItemRow,
+  type Kind,
+  type KnownRequest,
+  namesAround,
+  type OptionColour,
+  type RawAnswer,
+  typedForm,
+} from '@tolvek/core/register';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { api, problemOf } from '../app/api.ts';
@@ -14,7 +24,10 @@ import { Why } from '../ui/Why.tsx';
 
 type SheetData = AnswerOf<'sheet'>;
 
-/** The fields this viewer may read, desk-only ones apart; writable ones are changed where they stand. */
+/**
+ * The fields this viewer may read, desk-only ones apart; writable ones are changed where they
+ * stand.
+ */
 export function SheetFields({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
   const asked = sheet.values.fields.filter((field) => field.source === 'asked');
   const computed = sheet.values.fields.filter((field) => field.source === 'computed');
@@ -30,7 +43,8 @@ export function SheetFields({ sheet, reload }: { sheet: SheetData; reload: () =>
       references: [...sheet.references, ...chosen],
       offers: (field, find) => ask({ number: sheet.number, field, find }).unwrap(),
       know: (known) => setChosen((before) => [...before, known]),
-      upload: (field, file, told) => uploadFile(`/api/requests/${encodeURIComponent(sheet.number)}/uploads`, field, file, told),
+      upload: (field, file, told) =>
+        uploadFile(`/api/requests/${encodeURIComponent(sheet.number)}/uploads`, field, file, told),
     }),
     [sheet, chosen, ask],
   );
@@ -71,7 +85,11 @@ function SheetField({ sheet, field, reload }: { sheet: SheetData; field: Visible
   const problem = error ? problemOf(error) : null;
   const save = async (event: React.FormEvent): Promise<void> => {
     event.preventDefault();
-    const done = await change({ number: sheet.number, version: sheet.version, changes: { [field.key]: editing ?? null } });
+    const done = await change({
+      number: sheet.number,
+      version: sheet.version,
+      changes: { [field.key]: editing ?? null },
+    });
     if (!('error' in done)) setEditing(undefined);
     else if (problemOf(done.error).status === 412) reload();
   };
@@ -86,7 +104,11 @@ function SheetField({ sheet, field, reload }: { sheet: SheetData; field: Visible
         {type?.kind === 'files' && Array.isArray(field.value) ? (
           <Files number={sheet.number} refs={field.value as readonly string[]} />
         ) : (type?.kind === 'reference' || type?.kind === 'references') && field.value !== null ? (
-          <References sheet={sheet} ids={Array.isArray(field.value) ? (field.value as readonly string[]) : [String(field.value)]} shown={field.shown} />
+          <References
+            sheet={sheet}
+            ids={Array.isArray(field.value) ? (field.value as readonly string[]) : [String(field.value)]}
+            shown={field.shown}
+          />
         ) : type?.kind === 'line-items' && Array.isArray(field.value) ? (
           <span className="col-span-2 col-start-1 row-start-2 block overflow-x-auto">
             <LinesTable type={type} rows={field.value as readonly ItemRow[]} nameOf={namesAround(sheet)} />
@@ -107,7 +129,9 @@ function SheetField({ sheet, field, reload }: { sheet: SheetData; field: Visible
             change
           </button>
         ) : (
-          <span className="pl-2 text-[13px] text-soft">{field.source === 'asked' || field.source === 'desk-only' ? 'read only' : ''}</span>
+          <span className="pl-2 text-[13px] text-soft">
+            {field.source === 'asked' || field.source === 'desk-only' ? 'read only' : ''}
+          </span>
         )}
       </div>
     );
@@ -115,7 +139,11 @@ function SheetField({ sheet, field, reload }: { sheet: SheetData; field: Visible
   const id = `sheet-${field.key}`;
   const described = { key: field.key, label: field.label, type };
   return (
-    <form onSubmit={save} className="border-b border-green py-2" onKeyDown={(event) => event.key === 'Escape' && stop()}>
+    <form
+      onSubmit={save}
+      className="border-b border-green py-2"
+      onKeyDown={(event) => event.key === 'Escape' && stop()}
+    >
       <label htmlFor={id} id={`${id}-label`} className="mb-1 block text-soft">
         {field.label}
       </label>
@@ -129,7 +157,10 @@ function SheetField({ sheet, field, reload }: { sheet: SheetData; field: Visible
         field={described}
         value={editing}
         onChange={setEditing}
-        describedBy={[sheet.help[field.key] ? `${id}-help` : '', problem ? `${id}-problem` : ''].filter(Boolean).join(' ') || undefined}
+        describedBy={
+          [sheet.help[field.key] ? `${id}-help` : '', problem ? `${id}-problem` : ''].filter(Boolean).join(' ') ||
+          undefined
+        }
         invalid={problem !== null}
         disabled={isLoading}
       />
@@ -161,7 +192,11 @@ function References({ sheet, ids, shown }: { sheet: SheetData; ids: readonly str
       {known.map((each, index) => (
         <span key={each?.id}>
           {index > 0 ? ', ' : ''}
-          {each && sheet.opens.includes(each.number) ? <Link to={`/floor/all/${each.number}`}>{each.label}</Link> : each?.label}
+          {each && sheet.opens.includes(each.number) ? (
+            <Link to={`/floor/all/${each.number}`}>{each.label}</Link>
+          ) : (
+            each?.label
+          )}
         </span>
       ))}
     </span>
@@ -176,8 +211,17 @@ const Files = ({ number, refs }: { number: string; refs: readonly string[] }) =>
     {refs.map((ref) => {
       const [address, name] = [`/api/requests/${number}/files/${fileId(ref)}`, fileName(ref)];
       return (
-        <a key={ref} href={address} className={PICTURE.test(name) ? 'block max-w-full' : 'w-full truncate'} title={name}>
-          {PICTURE.test(name) ? <img src={address} alt={name} loading="lazy" className="h-20 max-w-full border border-rule object-cover" /> : name}
+        <a
+          key={ref}
+          href={address}
+          className={PICTURE.test(name) ? 'block max-w-full' : 'w-full truncate'}
+          title={name}
+        >
+          {PICTURE.test(name) ? (
+            <img src={address} alt={name} loading="lazy" className="h-20 max-w-full border border-rule object-cover" />
+          ) : (
+            name
+          )}
         </a>
       );
     })}

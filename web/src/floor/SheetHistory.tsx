@@ -7,7 +7,10 @@ import { Trouble } from '../ui/Trouble.tsx';
 
 type SheetData = AnswerOf<'sheet'>;
 
-/** All that happened, newest last, with a place to write a note for the desk or a message to the requester. */
+/**
+ * All that happened, newest last, with a place to write a note for the desk or a message to the
+ * requester.
+ */
 export function SheetHistory({ sheet }: { sheet: SheetData }) {
   return (
     <>
@@ -22,11 +25,16 @@ export function SheetHistory({ sheet }: { sheet: SheetData }) {
             <p>{entry.what}</p>
             {entry.changes.map((change) => (
               <p key={change.label} className="text-[13px]">
-                {change.label}: <span className="text-soft">{change.before || 'empty'}</span> → {change.after || 'empty'}
+                {change.label}: <span className="text-soft">{change.before || 'empty'}</span> →{' '}
+                {change.after || 'empty'}
               </p>
             ))}
             {entry.comment ? (
-              <p className={`mt-1 border-l-2 pl-3 whitespace-pre-line ${entry.comment.visibility === 'internal' ? 'border-brass-mark' : 'border-green'}`}>{entry.comment.text}</p>
+              <p
+                className={`mt-1 border-l-2 pl-3 whitespace-pre-line ${entry.comment.visibility === 'internal' ? 'border-brass-mark' : 'border-green'}`}
+              >
+                {entry.comment.text}
+              </p>
             ) : null}
           </li>
         ))}
@@ -49,7 +57,13 @@ function Write({ number }: { number: string }) {
       <label htmlFor="write" className="font-semibold">
         Write
       </label>
-      <textarea id="write" rows={3} className="input mt-1" value={text} onChange={(event) => setText(event.target.value)} />
+      <textarea
+        id="write"
+        rows={3}
+        className="input mt-1"
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+      />
       {error ? <Trouble error={error} /> : null}
       <div className="mt-2 flex gap-2">
         <Button disabled={idle} onClick={() => post('internal')}>

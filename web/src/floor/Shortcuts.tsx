@@ -20,7 +20,9 @@ export function Shortcuts() {
   }, []);
   return (
     <Dialog.Root open={shown} onOpenChange={setShown}>
-      <Dialog.Trigger className="mt-6 text-[12.5px] text-soft underline decoration-dotted underline-offset-4">Shortcuts</Dialog.Trigger>
+      <Dialog.Trigger className="mt-6 text-[12.5px] text-soft underline decoration-dotted underline-offset-4">
+        Shortcuts
+      </Dialog.Trigger>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-20 bg-ink/25" />
         <Dialog.Content
@@ -32,7 +34,9 @@ export function Shortcuts() {
             {KEYS.map(([key, does]) => (
               <div key={key} className="contents">
                 <dt>
-                  <kbd className="rounded-md border border-b-2 border-rule-strong px-1.5 font-mono text-[12px]">{key}</kbd>
+                  <kbd className="rounded-md border border-b-2 border-rule-strong px-1.5 font-mono text-[12px]">
+                    {key}
+                  </kbd>
                 </dt>
                 <dd>{does}</dd>
               </div>

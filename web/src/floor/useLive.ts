@@ -2,7 +2,10 @@ import { useEffect } from 'react';
 import { useDispatch } from 'react-redux';
 import { api } from '../app/api.ts';
 
-/** Listens for changed requests and reads anew what is on the page. Several changes in a moment are read once. */
+/**
+ * Listens for changed requests and reads anew what is on the page. Several changes in a moment are
+ * read once.
+ */
 export function useLive(): void {
   const dispatch = useDispatch();
   useEffect(() => {

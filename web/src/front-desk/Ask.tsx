@@ -50,7 +50,13 @@ function Refusal({ door }: { door: AnswerOf<'door'> }) {
   return (
     <>
       <p className="mt-4">{door.refusal}</p>
-      <p className="mt-5">{mustSignIn ? <Link to={`/sign-in?back=/ask/${door.slug}`}>Sign in</Link> : <Link to="/">See what else can be asked</Link>}</p>
+      <p className="mt-5">
+        {mustSignIn ? (
+          <Link to={`/sign-in?back=/ask/${door.slug}`}>Sign in</Link>
+        ) : (
+          <Link to="/">See what else can be asked</Link>
+        )}
+      </p>
     </>
   );
 }

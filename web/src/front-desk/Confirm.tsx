@@ -5,7 +5,10 @@ import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { Column } from './Column.tsx';
 
-/** Where the letter's link leads: one button sends the request. The link alone does nothing, as mail programs open links too. */
+/**
+ * Where the letter's link leads: one button sends the request. The link alone does nothing, as mail
+ * programs open links too.
+ */
 export function Confirm() {
   const { token = '' } = useParams();
   useTitle('Confirm your address');
@@ -16,7 +19,8 @@ export function Confirm() {
       <Column>
         <h1 className="text-[28px]">Thank you. Your request is with us.</h1>
         <p className="mt-3">
-          Its number is <b className="font-mono">{sent.number}</b>. You hear from us by {sent.dueWords}. A letter with a link to it is on its way to you.
+          Its number is <b className="font-mono">{sent.number}</b>. You hear from us by {sent.dueWords}. A letter with a
+          link to it is on its way to you.
         </p>
         <p className="mt-5">
           <Link to={`/follow/${sent.follow}`}>See how it stands</Link>
@@ -38,9 +42,15 @@ export function Confirm() {
       {data && !failed ? (
         <>
           <p className="mt-3">
-            “{data.form}”, asked by {data.name}. With this click you confirm that <b className="break-words">{data.email}</b> is yours, and your request is sent.
+            “{data.form}”, asked by {data.name}. With this click you confirm that{' '}
+            <b className="break-words">{data.email}</b> is yours, and your request is sent.
           </p>
-          <Button look="main" disabled={isLoading} className="mt-6 min-h-12 px-7 text-[16px]" onClick={() => confirm({ token })}>
+          <Button
+            look="main"
+            disabled={isLoading}
+            className="mt-6 min-h-12 px-7 text-[16px]"
+            onClick={() => confirm({ token })}
+          >
             {isLoading ? 'Sending …' : 'Confirm and send'}
           </Button>
         </>

@@ -9,7 +9,9 @@ import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { Column } from './Column.tsx';
 
-/** A decision by the link in a letter: everything needed in view, on a phone, without signing in. */
+/**
+ * A decision by the link in a letter: everything needed in view, on a phone, without signing in.
+ */
 export function DecideByLink() {
   const { token = '' } = useParams();
   const [decided, setDecided] = useState<AnswerOf<'decideByLink'> | null>(null);

@@ -1,6 +1,13 @@
 import type { AnswerOf, ProblemDocument } from '@tolvek/contract';
 import { CONTACT_LABELS, contactProblems } from '@tolvek/core/door';
-import { isFilled, type KnownRequest, type Problem, type RawAnswer, type RawAnswers, type RequestFacts } from '@tolvek/core/register';
+import {
+  isFilled,
+  type KnownRequest,
+  type Problem,
+  type RawAnswer,
+  type RawAnswers,
+  type RequestFacts,
+} from '@tolvek/core/register';
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
 import { api, problemOf } from '../app/api.ts';
@@ -26,14 +33,32 @@ const PrintedForm = lazy(loadPrinted);
 
 type OpenDoor = AnswerOf<'door'> & { form: NonNullable<AnswerOf<'door'>['form']> };
 
-/** Filling in a form: the same rules run here as on the server, and what is typed stays on this device until it is sent. */
-export function FillIn({ door, reload, kept, keptAt }: { door: OpenDoor; reload: () => void; kept: KeptElsewhere | null; keptAt: KeptAt }) {
+/**
+ * Filling in a form: the same rules run here as on the server, and what is typed stays on this
+ * device until it is sent.
+ */
+export function FillIn({
+  door,
+  reload,
+  kept,
+  keptAt,
+}: {
+  door: OpenDoor;
+  reload: () => void;
+  kept: KeptElsewhere | null;
+  keptAt: KeptAt;
+}) {
   const { form, slug } = door;
   const { complete, rules, state } = useCompletion(form);
-  const { control, handleSubmit, reset, getValues, setValue } = useForm<KeptAnswers>({ defaultValues: recall(slug, kept) });
+  const { control, handleSubmit, reset, getValues, setValue } = useForm<KeptAnswers>({
+    defaultValues: recall(slug, kept),
+  });
   const typed = useWatch({ control }) as KeptAnswers;
   const { files: sentFiles, references: chosen } = typed;
-  const facts = useMemo(() => factsWith(form.facts, { files: sentFiles, references: chosen }), [form.facts, sentFiles, chosen]);
+  const facts = useMemo(
+    () => factsWith(form.facts, { files: sentFiles, references: chosen }),
+    [form.facts, sentFiles, chosen],
+  );
   const completion = complete(knownAnswers(typed, form), facts);
   const [submit, { isLoading, data: sent }] = api.useSubmitMutation();
   const [tried, setTried] = useState(false);
@@ -61,7 +86,11 @@ export function FillIn({ door, reload, kept, keptAt }: { door: OpenDoor; reload:
 
   const leave = (field: string): void => {
     leaveField(field);
-    if (rules) taken.check(field, withoutBlanks(rules.answersToSend(knownAnswers(getValues(), form), completion, form.parts), form));
+    if (rules)
+      taken.check(
+        field,
+        withoutBlanks(rules.answersToSend(knownAnswers(getValues(), form), completion, form.parts), form),
+      );
   };
   const around = useMemo(
     () => ({
@@ -71,8 +100,10 @@ export function FillIn({ door, reload, kept, keptAt }: { door: OpenDoor; reload:
         setValue('files', [...(getValues('files') ?? []), known]);
         return known;
       },
-      offers: (field: string, find: string) => ask({ slug, field, find, answers: withoutBlanks(knownAnswers(getValues(), form), form) }).unwrap(),
-      know: (known: KnownRequest) => setValue('references', [...(getValues('references') ?? []).filter((each) => each.id !== known.id), known]),
+      offers: (field: string, find: string) =>
+        ask({ slug, field, find, answers: withoutBlanks(knownAnswers(getValues(), form), form) }).unwrap(),
+      know: (known: KnownRequest) =>
+        setValue('references', [...(getValues('references') ?? []).filter((each) => each.id !== known.id), known]),
     }),
     [facts, slug, form, ask, setValue, getValues],
   );
@@ -88,9 +119,12 @@ export function FillIn({ door, reload, kept, keptAt }: { door: OpenDoor; reload:
   const at = Math.min(page, pages.length - 1);
   const current = pages[at] ?? { page: null, parts: [] };
   const isLast = at === pages.length - 1;
-  const onThisPage = (problem: Problem): boolean => pageOf(pages, problem.field) === at || (isLast && pageOf(pages, problem.field) < 0);
-  const isTold = (problem: Problem): boolean => tried || (passed >= at && onThisPage(problem)) || (left.has(problem.field) && !isUnanswered(problem));
-  const shownProblems = (field: string): readonly Problem[] => problems.filter((problem) => problem.field === field && isTold(problem));
+  const onThisPage = (problem: Problem): boolean =>
+    pageOf(pages, problem.field) === at || (isLast && pageOf(pages, problem.field) < 0);
+  const isTold = (problem: Problem): boolean =>
+    tried || (passed >= at && onThisPage(problem)) || (left.has(problem.field) && !isUnanswered(problem));
+  const shownProblems = (field: string): readonly Problem[] =>
+    problems.filter((problem) => problem.field === field && isTold(problem));
   const shownProblem = (field: string): Problem | undefined => shownProblems(field)[0];
 
   const tell = (): void => void requestAnimationFrame(() => summary.current?.focus());
@@ -118,9 +152,18 @@ export function FillIn({ door, reload, kept, keptAt }: { door: OpenDoor; reload:
     const now = getValues();
     const all = knownAnswers(now, form);
     const ready = complete(all, factsWith(form.facts, now));
-    if (ready.problems.length > 0 || taken.problems.length > 0 || (door.kind === 'outside' && contactProblems(now.contact).length > 0)) return tell();
+    if (
+      ready.problems.length > 0 ||
+      taken.problems.length > 0 ||
+      (door.kind === 'outside' && contactProblems(now.contact).length > 0)
+    )
+      return tell();
     const answers = withoutBlanks(rules.answersToSend(all, ready, form.parts), form);
-    const result = await submit({ slug, key: now.key, body: { release: form.release, answers, ...(door.kind === 'outside' ? { contact: now.contact } : {}) } });
+    const result = await submit({
+      slug,
+      key: now.key,
+      body: { release: form.release, answers, ...(door.kind === 'outside' ? { contact: now.contact } : {}) },
+    });
     if (!('error' in result)) return forget(slug);
     const problem = problemOf(result.error);
     // The same key must not be used for corrected answers.
@@ -136,9 +179,16 @@ export function FillIn({ door, reload, kept, keptAt }: { door: OpenDoor; reload:
   };
 
   if (sent) return <Sent sent={sent} again={() => location.reload()} />;
-  const listed = tried ? problems : passed >= at ? problems.filter((problem) => pageOf(pages, problem.field) === at) : [];
+  const listed = tried
+    ? problems
+    : passed >= at
+      ? problems.filter((problem) => pageOf(pages, problem.field) === at)
+      : [];
   const labels = new Map(
-    completion.asked.map((question) => [question.field, question.asks || (form.fields.find((field) => field.key === question.field)?.label ?? question.field)]),
+    completion.asked.map((question) => [
+      question.field,
+      question.asks || (form.fields.find((field) => field.key === question.field)?.label ?? question.field),
+    ]),
   );
   const general = completion.warnings.filter((said) => said.field === 'form');
   if (printing && state === 'ready')
@@ -155,7 +205,12 @@ export function FillIn({ door, reload, kept, keptAt }: { door: OpenDoor; reload:
           <p className="text-[14px] text-soft">
             Page {at + 1} of {pages.length}
           </p>
-          <progress className="mt-1 block h-1.5 w-full" max={pages.length} value={at + 1} aria-label={`Page ${at + 1} of ${pages.length}`} />
+          <progress
+            className="mt-1 block h-1.5 w-full"
+            max={pages.length}
+            value={at + 1}
+            aria-label={`Page ${at + 1} of ${pages.length}`}
+          />
         </div>
       ) : null}
       {current.page ? (
@@ -180,7 +235,9 @@ export function FillIn({ door, reload, kept, keptAt }: { door: OpenDoor; reload:
         ) : null}
         {listed.length > 0 ? (
           <div role="alert" className="mt-5 border-l-[3px] border-brick bg-brick-wash px-4 py-3">
-            <p className="font-semibold">{listed.length === 1 ? 'One answer needs another look' : `${listed.length} answers need another look`}</p>
+            <p className="font-semibold">
+              {listed.length === 1 ? 'One answer needs another look' : `${listed.length} answers need another look`}
+            </p>
             <ul className="mt-1 list-disc pl-5">
               {listed.map((problem) => (
                 <li key={`${problem.field} ${problem.message}`}>
@@ -267,12 +324,26 @@ export function FillIn({ door, reload, kept, keptAt }: { door: OpenDoor; reload:
             Back
           </Button>
         ) : null}
-        <Button look="main" type="submit" disabled={isLoading || state !== 'ready'} className="min-h-12 px-7 text-[16px]">
+        <Button
+          look="main"
+          type="submit"
+          disabled={isLoading || state !== 'ready'}
+          className="min-h-12 px-7 text-[16px]"
+        >
           {isLoading ? 'Sending …' : state === 'loading' ? 'One moment …' : isLast ? 'Send' : 'Go on'}
         </Button>
-        {state === 'failed' ? <p className="text-brick">A part of this page could not be loaded. What you typed is kept: check the connection and load the page again.</p> : null}
+        {state === 'failed' ? (
+          <p className="text-brick">
+            A part of this page could not be loaded. What you typed is kept: check the connection and load the page
+            again.
+          </p>
+        ) : null}
         <span className="text-[14px] text-soft" aria-live="polite">
-          {isKept ? (atDesk ? 'Kept for you until you send it, on any device. ' : 'Kept on this device until you send it. ') : ''}
+          {isKept
+            ? atDesk
+              ? 'Kept for you until you send it, on any device. '
+              : 'Kept on this device until you send it. '
+            : ''}
           {isKept ? (
             <button
               type="button"
@@ -300,37 +371,61 @@ export function FillIn({ door, reload, kept, keptAt }: { door: OpenDoor; reload:
           </button>
         </span>
       </div>
-      {door.kind === 'outside' && keptAt === null && isKept ? <GoOnLater slug={slug} answers={keptFrom(typed, form)} typed={typed} /> : null}
+      {door.kind === 'outside' && keptAt === null && isKept ? (
+        <GoOnLater slug={slug} answers={keptFrom(typed, form)} typed={typed} />
+      ) : null}
     </form>
   );
 }
 
 /** What is kept at the desk: answers that were typed, without those left empty. */
-const keptFrom = (typed: KeptAnswers, form: OpenDoor['form']): RawAnswers => withoutBlanks(knownAnswers(typed, form), form);
+const keptFrom = (typed: KeptAnswers, form: OpenDoor['form']): RawAnswers =>
+  withoutBlanks(knownAnswers(typed, form), form);
 
-/** What the form’s rules may know, with the files that were sent and what was chosen for references. */
+/**
+ * What the form’s rules may know, with the files that were sent and what was chosen for references.
+ */
 function factsWith(
   facts: RequestFacts,
-  { files = [], references = [] }: { readonly files: KeptAnswers['files'] | undefined; readonly references: KeptAnswers['references'] | undefined },
+  {
+    files = [],
+    references = [],
+  }: { readonly files: KeptAnswers['files'] | undefined; readonly references: KeptAnswers['references'] | undefined },
 ): RequestFacts {
-  return { ...facts, files, references: [...facts.references.filter((each) => !references.some((known) => known.id === each.id)), ...references] };
+  return {
+    ...facts,
+    files,
+    references: [
+      ...facts.references.filter((each) => !references.some((known) => known.id === each.id)),
+      ...references,
+    ],
+  };
 }
 
 /** Typed answers to questions this release asks; what an older release asked stays out. */
 function knownAnswers(typed: KeptAnswers, form: OpenDoor['form']): RawAnswers {
   const asked = form.parts.flatMap((part) => (part.part === 'question' ? [part.field] : []));
-  return Object.fromEntries(asked.flatMap((key) => (typed.answers?.[key] === undefined ? [] : [[key, typed.answers[key] ?? null]])));
+  return Object.fromEntries(
+    asked.flatMap((key) => (typed.answers?.[key] === undefined ? [] : [[key, typed.answers[key] ?? null]])),
+  );
 }
 
-const isBlank = (value: RawAnswer | undefined): boolean => value === undefined || value === null || value === '' || (Array.isArray(value) && value.length === 0);
+const isBlank = (value: RawAnswer | undefined): boolean =>
+  value === undefined || value === null || value === '' || (Array.isArray(value) && value.length === 0);
 
 /** Answers without those left empty; where a default would come back, emptiness is said. */
 function withoutBlanks(answers: RawAnswers, form: OpenDoor['form']): RawAnswers {
   const preset = new Set(form.fields.flatMap((field) => (isFilled(field) && field.preset ? [field.key] : [])));
-  return Object.fromEntries(Object.entries(answers).flatMap(([key, value]) => (!isBlank(value) ? [[key, value]] : preset.has(key) ? [[key, null]] : [])));
+  return Object.fromEntries(
+    Object.entries(answers).flatMap(([key, value]) =>
+      !isBlank(value) ? [[key, value]] : preset.has(key) ? [[key, null]] : [],
+    ),
+  );
 }
 
-const hasTyped = (typed: KeptAnswers): boolean => Object.values(typed.answers ?? {}).some((value) => !isBlank(value)) || Boolean(typed.contact?.name || typed.contact?.email);
+const hasTyped = (typed: KeptAnswers): boolean =>
+  Object.values(typed.answers ?? {}).some((value) => !isBlank(value)) ||
+  Boolean(typed.contact?.name || typed.contact?.email);
 
 /** Problems only the server could know, until the answer is changed. */
 function fromServer(refused: ProblemDocument | null, found: readonly Problem[]): readonly Problem[] {
@@ -339,7 +434,8 @@ function fromServer(refused: ProblemDocument | null, found: readonly Problem[]):
 }
 
 /** A problem in the list names its question, once. */
-const lineFor = (problem: Problem, label: string): string => (problem.message.includes(label) ? problem.message : `${label}${/[?!.]$/.test(label) ? '' : ':'} ${problem.message}`);
+const lineFor = (problem: Problem, label: string): string =>
+  problem.message.includes(label) ? problem.message : `${label}${/[?!.]$/.test(label) ? '' : ':'} ${problem.message}`;
 
 function focusOn({ field, place }: Problem): void {
   const id = inputId(field);

@@ -13,7 +13,10 @@ import { Column } from './Column.tsx';
 /** An outside requester's own request, by the link in their letters. */
 export function Follow() {
   const { token = '' } = useParams();
-  const { data, error, refetch } = api.useFollowQuery({ token }, { pollingInterval: 30_000, skipPollingIfUnfocused: true });
+  const { data, error, refetch } = api.useFollowQuery(
+    { token },
+    { pollingInterval: 30_000, skipPollingIfUnfocused: true },
+  );
   const [send, state] = api.useFollowMessageMutation();
   return (
     <OwnRequest
@@ -30,7 +33,10 @@ export function Follow() {
 /** A staff requester's own request. */
 export function MyRequest() {
   const { number = '' } = useParams();
-  const { data, error, refetch } = api.useMyRequestQuery({ number }, { pollingInterval: 30_000, skipPollingIfUnfocused: true });
+  const { data, error, refetch } = api.useMyRequestQuery(
+    { number },
+    { pollingInterval: 30_000, skipPollingIfUnfocused: true },
+  );
   const [send, state] = api.useMyMessageMutation();
   return (
     <OwnRequest
@@ -55,7 +61,12 @@ interface OwnRequestProps {
 
 function OwnRequest({ request, fileAt, error, again, send, sendError }: OwnRequestProps) {
   useTitle(request ? `${request.number} ${request.subject}` : '');
-  if (!request) return <Column>{error ? <Trouble error={error} again={again} /> : <p className="text-soft">Opening your request …</p>}</Column>;
+  if (!request)
+    return (
+      <Column>
+        {error ? <Trouble error={error} again={again} /> : <p className="text-soft">Opening your request …</p>}
+      </Column>
+    );
   return (
     <Column>
       <p className="text-soft">
@@ -72,7 +83,9 @@ function OwnRequest({ request, fileAt, error, again, send, sendError }: OwnReque
       <h2 className="section-head mt-8">What you sent</h2>
       <Facts facts={request.values.fields.filter((field) => field.shown !== '')} fileAt={fileAt} />
       <h2 className="section-head mt-8">Messages</h2>
-      {request.messages.length === 0 ? <p className="py-3 text-soft">Nothing yet. What the desk writes to you stands here, and comes by letter too.</p> : null}
+      {request.messages.length === 0 ? (
+        <p className="py-3 text-soft">Nothing yet. What the desk writes to you stands here, and comes by letter too.</p>
+      ) : null}
       <ul>
         {request.messages.map((message) => (
           <li key={message.at + message.text} className="border-b border-rule py-3">
@@ -112,7 +125,13 @@ function Reply({ send }: { send: (text: string) => Promise<unknown> }) {
       <label htmlFor="message" className="font-semibold">
         Write to the desk
       </label>
-      <textarea id="message" rows={3} className="input mt-1.5" value={text} onChange={(event) => setText(event.target.value)} />
+      <textarea
+        id="message"
+        rows={3}
+        className="input mt-1.5"
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+      />
       <Button type="submit" className="mt-2 min-h-11 px-5" disabled={sending || text.trim() === ''}>
         Send the message
       </Button>

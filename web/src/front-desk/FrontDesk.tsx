@@ -59,7 +59,9 @@ export function FrontDesk() {
       {me.person ? (
         <>
           <h2 className="section-head mt-8">Your requests</h2>
-          {data.mine.length === 0 ? <p className="py-3 text-soft">What you ask will stand here, with its number and where it is.</p> : null}
+          {data.mine.length === 0 ? (
+            <p className="py-3 text-soft">What you ask will stand here, with its number and where it is.</p>
+          ) : null}
           <RequestList requests={open} />
           {finished.length > 0 ? (
             <details className="mt-4">
@@ -70,14 +72,19 @@ export function FrontDesk() {
         </>
       ) : (
         <p className="mt-8 text-soft">
-          Asked before? Your letters hold the link to each of your requests. Staff of the station <Link to="/sign-in">sign in</Link>.
+          Asked before? Your letters hold the link to each of your requests. Staff of the station{' '}
+          <Link to="/sign-in">sign in</Link>.
         </p>
       )}
     </Column>
   );
 }
 
-function RequestList({ requests }: { requests: readonly { number: string; subject: string; stage: string; finished: boolean; promise: string }[] }) {
+function RequestList({
+  requests,
+}: {
+  requests: readonly { number: string; subject: string; stage: string; finished: boolean; promise: string }[];
+}) {
   return (
     <ul>
       {requests.map((request) => (
@@ -86,7 +93,9 @@ function RequestList({ requests }: { requests: readonly { number: string; subjec
             {request.subject}
           </Link>
           <span className="font-mono text-[13px] text-soft">{request.number}</span>
-          <span className="col-span-2 text-soft">{request.promise ? `${request.stage}; ${request.promise}` : request.stage}</span>
+          <span className="col-span-2 text-soft">
+            {request.promise ? `${request.stage}; ${request.promise}` : request.stage}
+          </span>
         </li>
       ))}
     </ul>

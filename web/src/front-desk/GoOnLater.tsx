@@ -10,7 +10,12 @@ export function GoOnLater({ slug, answers, typed }: { slug: string; answers: Raw
   const [email, setEmail] = useState(typed.contact.email);
   const [send, { isLoading, error, data }] = api.useSendKeptMutation();
   const problem = error ? problemOf(error) : null;
-  if (data) return <p className="mt-3 border-l-2 border-green pl-3.5">The link is on its way to {data.email}. It works for fourteen days, on any device.</p>;
+  if (data)
+    return (
+      <p className="mt-3 border-l-2 border-green pl-3.5">
+        The link is on its way to {data.email}. It works for fourteen days, on any device.
+      </p>
+    );
   if (!open)
     return (
       <p className="mt-3">
@@ -19,13 +24,16 @@ export function GoOnLater({ slug, answers, typed }: { slug: string; answers: Raw
         </button>
       </p>
     );
-  const ask = (): void => void send({ slug, answers, contact: { name: typed.contact.name, email }, typedAt: typed.typedAt || Date.now() });
+  const ask = (): void =>
+    void send({ slug, answers, contact: { name: typed.contact.name, email }, typedAt: typed.typedAt || Date.now() });
   return (
     <div className="mt-4 border-l-2 border-green pl-3.5">
       <label htmlFor="go-on-email" className="block font-semibold">
         Where shall we send the link?
       </label>
-      <p className="mt-0.5 text-[0.93em] text-soft">Nothing is sent to the desk yet. Who has the link can read and change what you typed.</p>
+      <p className="mt-0.5 text-[0.93em] text-soft">
+        Nothing is sent to the desk yet. Who has the link can read and change what you typed.
+      </p>
       <span className="mt-1.5 flex flex-wrap gap-2">
         <input
           id="go-on-email"

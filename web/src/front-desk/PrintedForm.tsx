@@ -1,5 +1,14 @@
 import type { AskedQuestion, Completion, ShownPart } from '@tolvek/core/form';
-import { type Field, type FieldValue, type ItemRow, type Kind, type NameOf, namesAround, type RequestFacts, showValue } from '@tolvek/core/register';
+import {
+  type Field,
+  type FieldValue,
+  type ItemRow,
+  type Kind,
+  type NameOf,
+  namesAround,
+  type RequestFacts,
+  showValue,
+} from '@tolvek/core/register';
 import { LinesTable } from '../fields/LinesTable.tsx';
 
 interface PrintedFormProps {
@@ -9,20 +18,39 @@ interface PrintedFormProps {
   readonly facts: RequestFacts;
 }
 
-/** The whole form on paper, all pages of it: answers as words, and room to write where there is none yet. */
+/**
+ * The whole form on paper, all pages of it: answers as words, and room to write where there is none
+ * yet.
+ */
 export default function PrintedForm({ fields, intro, completion, facts }: PrintedFormProps) {
   const nameOf = namesAround(facts);
   return (
     <div className="text-[11pt]">
       {intro ? <p className="mt-1 whitespace-pre-line text-soft">{intro}</p> : null}
       {completion.parts.map((part) => (
-        <PrintedPart key={part.part === 'question' ? part.field : part.id} part={part} fields={fields} values={completion.values} nameOf={nameOf} />
+        <PrintedPart
+          key={part.part === 'question' ? part.field : part.id}
+          part={part}
+          fields={fields}
+          values={completion.values}
+          nameOf={nameOf}
+        />
       ))}
     </div>
   );
 }
 
-function PrintedPart({ part, fields, values, nameOf }: { part: ShownPart; fields: readonly Field[]; values: Completion['values']; nameOf: NameOf }) {
+function PrintedPart({
+  part,
+  fields,
+  values,
+  nameOf,
+}: {
+  part: ShownPart;
+  fields: readonly Field[];
+  values: Completion['values'];
+  nameOf: NameOf;
+}) {
   if (part.part === 'page' || part.part === 'section')
     return (
       <div className="mt-5 break-after-avoid">
@@ -30,16 +58,28 @@ function PrintedPart({ part, fields, values, nameOf }: { part: ShownPart; fields
         {part.text ? <p className="whitespace-pre-line text-soft">{part.text}</p> : null}
       </div>
     );
-  if (part.part === 'instruction') return <p className="mt-3 border-l-2 border-rule-strong pl-3 whitespace-pre-line">{part.text}</p>;
+  if (part.part === 'instruction')
+    return <p className="mt-3 border-l-2 border-rule-strong pl-3 whitespace-pre-line">{part.text}</p>;
   const field = fields.find((each) => each.key === part.field);
   return field ? <PrintedQuestion part={part} field={field} value={values[field.key]} nameOf={nameOf} /> : null;
 }
 
-function PrintedQuestion({ part, field, value, nameOf }: { part: AskedQuestion; field: Field; value: FieldValue | undefined; nameOf: NameOf }) {
+function PrintedQuestion({
+  part,
+  field,
+  value,
+  nameOf,
+}: {
+  part: AskedQuestion;
+  field: Field;
+  value: FieldValue | undefined;
+  nameOf: NameOf;
+}) {
   return (
     <div className="mt-3 break-inside-avoid">
       <p className="font-semibold">
-        {part.asks || field.label} {part.required ? '' : <span className="font-normal text-soft">(can be left empty)</span>}
+        {part.asks || field.label}{' '}
+        {part.required ? '' : <span className="font-normal text-soft">(can be left empty)</span>}
       </p>
       {value === undefined ? (
         <>
@@ -61,7 +101,10 @@ function RoomToWrite({ type }: { type: Kind }) {
     type.kind === 'yes-no'
       ? ['Yes', 'No']
       : type.kind === 'choice' || type.kind === 'choices'
-        ? [...type.options.filter((option) => !option.retired).map((option) => option.label), ...(type.other ? ['Something else:'] : [])]
+        ? [
+            ...type.options.filter((option) => !option.retired).map((option) => option.label),
+            ...(type.other ? ['Something else:'] : []),
+          ]
         : type.kind === 'level'
           ? type.levels.filter((level) => !level.retired).map((level) => level.label)
           : [];
@@ -82,7 +125,11 @@ function RoomToWrite({ type }: { type: Kind }) {
         <thead>
           <tr>
             {type.columns.map((column) => (
-              <th key={column.key} scope="col" className="border border-rule-strong px-1.5 text-left text-[10pt] font-normal">
+              <th
+                key={column.key}
+                scope="col"
+                className="border border-rule-strong px-1.5 text-left text-[10pt] font-normal"
+              >
                 {column.label}
               </th>
             ))}

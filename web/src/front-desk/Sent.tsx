@@ -18,9 +18,12 @@ export function Sent({ sent, again }: { sent: AnswerOf<'submit'>; again: () => v
           One step is left: confirm your address
         </h2>
         <p className="mt-2">
-          We have sent a letter to <b className="break-words">{sent.email}</b>. Open it and follow the link; your request goes out with that click. The link works for three days.
+          We have sent a letter to <b className="break-words">{sent.email}</b>. Open it and follow the link; your
+          request goes out with that click. The link works for three days.
         </p>
-        <p className="mt-2 text-soft">Nothing there after a few minutes? Look among unwanted mail, or check the address and send again.</p>
+        <p className="mt-2 text-soft">
+          Nothing there after a few minutes? Look among unwanted mail, or check the address and send again.
+        </p>
         {me?.demo ? (
           <p className="mt-5">
             <Link to="/mailroom">Open the Mailroom</Link>, where the demo’s letters arrive.
@@ -40,7 +43,8 @@ export function Sent({ sent, again }: { sent: AnswerOf<'submit'>; again: () => v
         Thank you. We have your request.
       </h2>
       <p className="mt-2">
-        Its number is <b className="font-mono">{sent.number}</b>. You hear from us by {sent.dueWords}. A letter with all this is on its way to you.
+        Its number is <b className="font-mono">{sent.number}</b>. You hear from us by {sent.dueWords}. A letter with all
+        this is on its way to you.
       </p>
       <p className="mt-5 flex flex-wrap gap-6">
         <Link to={`/my/${sent.number}`}>See how it stands</Link>

@@ -35,11 +35,25 @@ export function SignIn() {
         <label htmlFor="email" className="block font-semibold">
           Mail address
         </label>
-        <input id="email" type="email" autoComplete="username" required className="input mt-1.5" {...register('email')} />
+        <input
+          id="email"
+          type="email"
+          autoComplete="username"
+          required
+          className="input mt-1.5"
+          {...register('email')}
+        />
         <label htmlFor="password" className="mt-4 block font-semibold">
           Password
         </label>
-        <input id="password" type="password" autoComplete="current-password" required className="input mt-1.5" {...register('password')} />
+        <input
+          id="password"
+          type="password"
+          autoComplete="current-password"
+          required
+          className="input mt-1.5"
+          {...register('password')}
+        />
         <Button look="main" type="submit" disabled={isLoading} className="mt-5 min-h-11 px-6">
           Sign in
         </Button>
@@ -50,7 +64,12 @@ export function SignIn() {
           <ul>
             {me.demo.people.map((person) => (
               <li key={person.email} className="border-b border-rule">
-                <button type="button" disabled={isLoading} onClick={() => enter({ email: person.email, password: me.demo?.password ?? '' })} className="w-full py-3 text-left">
+                <button
+                  type="button"
+                  disabled={isLoading}
+                  onClick={() => enter({ email: person.email, password: me.demo?.password ?? '' })}
+                  className="w-full py-3 text-left"
+                >
                   <span className="subject text-[17px] text-green">{person.name}</span>
                   <span className="block text-soft">{person.does}</span>
                 </button>

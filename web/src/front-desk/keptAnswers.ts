@@ -15,25 +15,40 @@ export interface KeptAnswers {
 }
 
 /** What was kept at the desk: for one of the staff, or behind a link. */
-export type KeptElsewhere = Pick<KeptAnswers, 'answers' | 'typedAt' | 'files' | 'references'> & Partial<Pick<KeptAnswers, 'contact'>>;
+export type KeptElsewhere = Pick<KeptAnswers, 'answers' | 'typedAt' | 'files' | 'references'> &
+  Partial<Pick<KeptAnswers, 'contact'>>;
 
 const place = (slug: string): string => `tolvek:typed:${slug}`;
 
 export const newKey = (): string => crypto.randomUUID();
 
-export const nothingTyped = (): KeptAnswers => ({ answers: {}, files: [], references: [], contact: { name: '', email: '' }, key: newKey(), typedAt: 0 });
+export const nothingTyped = (): KeptAnswers => ({
+  answers: {},
+  files: [],
+  references: [],
+  contact: { name: '', email: '' },
+  key: newKey(),
+  typedAt: 0,
+});
 
 /** What was typed on this device, or what the desk kept from another one when that is newer. */
 export function recall(slug: string, elsewhere: KeptElsewhere | null): KeptAnswers {
   const here = onThisDevice(slug);
-  return elsewhere && elsewhere.typedAt > here.typedAt ? { ...here, ...elsewhere, contact: elsewhere.contact ?? here.contact } : here;
+  return elsewhere && elsewhere.typedAt > here.typedAt
+    ? { ...here, ...elsewhere, contact: elsewhere.contact ?? here.contact }
+    : here;
 }
 
 function onThisDevice(slug: string): KeptAnswers {
   try {
     const kept = JSON.parse(localStorage.getItem(place(slug)) ?? 'null') as Partial<KeptAnswers> | null;
     if (!kept?.answers || !kept.contact || !kept.key) return nothingTyped();
-    return { ...kept, files: kept.files ?? [], references: kept.references ?? [], typedAt: kept.typedAt ?? 0 } as KeptAnswers;
+    return {
+      ...kept,
+      files: kept.files ?? [],
+      references: kept.references ?? [],
+      typedAt: kept.typedAt ?? 0,
+    } as KeptAnswers;
   } catch {
     return nothingTyped();
   }

@@ -12,10 +12,15 @@ interface Loaded {
 }
 
 /**
- * Completes answers with the rules that the server runs too. Until they are loaded, the questions that no rule governs can be
- * answered; `ready` says when all of them are known, `failed` that the rules could not be fetched.
+ * Completes answers with the rules that the server runs too. Until they are loaded, the questions
+ * that no rule governs can be answered; `ready` says when all of them are known, `failed` that the
+ * rules could not be fetched.
  */
-export function useCompletion(form: AskedForm): { readonly complete: Complete; readonly rules: Rules | null; readonly state: 'loading' | 'ready' | 'failed' } {
+export function useCompletion(form: AskedForm): {
+  readonly complete: Complete;
+  readonly rules: Rules | null;
+  readonly state: 'loading' | 'ready' | 'failed';
+} {
   const [loaded, setLoaded] = useState<Loaded | null>(null);
   const [failed, setFailed] = useState(false);
   useEffect(() => {
@@ -32,17 +37,45 @@ export function useCompletion(form: AskedForm): { readonly complete: Complete; r
   return { complete: () => ungoverned(form), rules: null, state: failed ? 'failed' : 'loading' };
 }
 
-/** The form up to the first part that anything could change: safe to answer before the rules are here. */
+/**
+ * The form up to the first part that anything could change: safe to answer before the rules are
+ * here.
+ */
 function ungoverned(form: AskedForm): Completion {
   const governed = new Set(
     form.rules
       .flatMap((rule) => [...rule.then, ...rule.otherwise])
-      .flatMap((action) => ('parts' in action ? action.parts : 'fields' in action ? action.fields : [action.do === 'jump' ? action.after : action.field])),
+      .flatMap((action) =>
+        'parts' in action
+          ? action.parts
+          : 'fields' in action
+            ? action.fields
+            : [action.do === 'jump' ? action.after : action.field],
+      ),
   );
-  const first = form.parts.findIndex((part) => part.part === 'page' || part.part === 'instruction' || governed.has(part.part === 'question' ? part.field : part.id));
+  const first = form.parts.findIndex(
+    (part) =>
+      part.part === 'page' ||
+      part.part === 'instruction' ||
+      governed.has(part.part === 'question' ? part.field : part.id),
+  );
   const open = first < 0 ? form.parts : form.parts.slice(0, first);
   const parts = open.flatMap((part): ShownPart[] =>
-    part.part === 'question' ? [{ ...part, locked: false, offers: null, stands: null, shown: '' }] : part.part === 'section' ? [part] : [],
+    part.part === 'question'
+      ? [{ ...part, locked: false, offers: null, stands: null, shown: '' }]
+      : part.part === 'section'
+        ? [part]
+        : [],
   );
-  return { parts, asked: parts.filter((part) => part.part === 'question'), values: {}, problems: [], strangers: [], warnings: [], cleared: [], rules: [], atRest: true };
+  return {
+    parts,
+    asked: parts.filter((part) => part.part === 'question'),
+    values: {},
+    problems: [],
+    strangers: [],
+    warnings: [],
+    cleared: [],
+    rules: [],
+    atRest: true,
+  };
 }

@@ -6,11 +6,22 @@ import type { KeptAnswers } from './keptAnswers.ts';
 /** How long typing rests before it is kept at the desk. */
 const REST = 1_500;
 
-/** Where the desk keeps what is typed: for whoever is signed in, behind a link, or nowhere but on this device. */
+/**
+ * Where the desk keeps what is typed: for whoever is signed in, behind a link, or nowhere but on
+ * this device.
+ */
 export type KeptAt = { readonly as: 'staff' } | { readonly as: 'link'; readonly token: string } | null;
 
-/** Keeps what is typed at the desk too, a moment after the last letter; says whether it is there. */
-export function useKeptAtDesk(slug: string, at: KeptAt, typed: Pick<KeptAnswers, 'contact' | 'typedAt'>, answers: RawAnswers, isSent: boolean): boolean {
+/**
+ * Keeps what is typed at the desk too, a moment after the last letter; says whether it is there.
+ */
+export function useKeptAtDesk(
+  slug: string,
+  at: KeptAt,
+  typed: Pick<KeptAnswers, 'contact' | 'typedAt'>,
+  answers: RawAnswers,
+  isSent: boolean,
+): boolean {
   const [keepForMe] = api.useKeepAnswersMutation();
   const [keepBehindLink] = api.useKeepKeptMutation();
   const [keptAt, setKeptAt] = useState(typed.typedAt);
@@ -23,7 +34,10 @@ export function useKeptAtDesk(slug: string, at: KeptAt, typed: Pick<KeptAnswers,
     if (!as || isSent || typedAt === 0 || typedAt === first.current) return;
     const waiting = setTimeout(() => {
       const { answers: now, contact } = latest.current;
-      const keeping = as === 'staff' ? keepForMe({ slug, answers: now, typedAt }) : keepBehindLink({ token, answers: now, contact, typedAt });
+      const keeping =
+        as === 'staff'
+          ? keepForMe({ slug, answers: now, typedAt })
+          : keepBehindLink({ token, answers: now, contact, typedAt });
       // What can’t be kept there is kept here; the next letter tries again.
       void keeping.then((result) => !('error' in result) && setKeptAt(typedAt));
     }, REST);

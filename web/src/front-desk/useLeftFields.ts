@@ -3,10 +3,15 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 const AFTER_CLICK = 120;
 
 /**
- * The fields somebody has left, so that their problems may be shown. A field that is left by pressing on something else counts only
- * when that press is over: a message that appears in between would move the page under the finger and swallow the click.
+ * The fields somebody has left, so that their problems may be shown. A field that is left by
+ * pressing on something else counts only when that press is over: a message that appears in between
+ * would move the page under the finger and swallow the click.
  */
-export function useLeftFields(): { readonly left: ReadonlySet<string>; readonly leave: (field: string) => void; readonly forgetLeft: () => void } {
+export function useLeftFields(): {
+  readonly left: ReadonlySet<string>;
+  readonly leave: (field: string) => void;
+  readonly forgetLeft: () => void;
+} {
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const pending = useRef(new Set<string>());
   const pressed = useRef(false);

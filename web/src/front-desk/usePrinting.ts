@@ -1,7 +1,10 @@
 import { useEffect, useState } from 'react';
 import { flushSync } from 'react-dom';
 
-/** Whether the page is being printed: what is only for paper is drawn then, and not at every letter before. */
+/**
+ * Whether the page is being printed: what is only for paper is drawn then, and not at every letter
+ * before.
+ */
 export function usePrinting(): boolean {
   const [printing, setPrinting] = useState(false);
   useEffect(() => {

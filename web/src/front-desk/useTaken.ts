@@ -4,23 +4,32 @@ import { api } from '../app/api.ts';
 
 interface Taken {
   readonly problems: readonly Problem[];
-  /** Asks whether answers are taken, or no longer offered, when a field is left that the house looks at and all that belongs to it is filled in. */
+  /**
+   * Asks whether answers are taken, or no longer offered, when a field is left that the house looks
+   * at and all that belongs to it is filled in.
+   */
   readonly check: (field: string, answers: RawAnswers) => void;
   /** A changed answer is no longer known to be taken. */
   readonly forget: (field: string) => void;
 }
 
-/** Answers that another request has already, or that are not offered with the others: told as soon as the field is left. */
+/**
+ * Answers that another request has already, or that are not offered with the others: told as soon
+ * as the field is left.
+ */
 export function useTaken(slug: string, together: readonly (readonly string[])[]): Taken {
   const [ask] = api.useCheckAnswersMutation();
   const [problems, setProblems] = useState<readonly Problem[]>([]);
-  const concerned = (field: string): readonly (readonly string[])[] => together.filter((fields) => fields.includes(field));
+  const concerned = (field: string): readonly (readonly string[])[] =>
+    together.filter((fields) => fields.includes(field));
   return {
     problems,
     check: (field, answers) => {
       if (!concerned(field).some((fields) => fields.every((key) => Object.hasOwn(answers, key)))) return;
       // Whether it could be asked or not: the server looks again when the request is sent.
-      void ask({ slug, answers }).then((result) => 'data' in result && result.data && setProblems(result.data.problems));
+      void ask({ slug, answers }).then(
+        (result) => 'data' in result && result.data && setProblems(result.data.problems),
+      );
     },
     forget: (field) => {
       const fields = concerned(field).flat();

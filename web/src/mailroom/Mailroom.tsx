@@ -10,13 +10,17 @@ export function Mailroom() {
   useTitle('Mailroom');
   const { id } = useParams();
   const [find, setFind] = useState('');
-  const { data, error, refetch } = api.useMailroomQuery({ find }, { pollingInterval: 2_000, skipPollingIfUnfocused: true });
+  const { data, error, refetch } = api.useMailroomQuery(
+    { find },
+    { pollingInterval: 2_000, skipPollingIfUnfocused: true },
+  );
   return (
     <div className="grid min-h-[calc(100dvh-46px)] grid-cols-1 md:h-[calc(100dvh-46px)] md:grid-cols-[minmax(18rem,26rem)_1fr]">
       <section className={`min-h-0 overflow-auto border-r border-rule px-5 pt-4 ${id ? 'hidden md:block' : ''}`}>
         <h1>Mailroom</h1>
         <p className="text-soft">
-          The demo’s letters arrive here instead of going out.{data && data.waiting > 0 ? ` ${data.waiting} on their way.` : ''}
+          The demo’s letters arrive here instead of going out.
+          {data && data.waiting > 0 ? ` ${data.waiting} on their way.` : ''}
           {data && data.failed > 0 ? ` ${data.failed} could not be sent.` : ''}
         </p>
         <input
@@ -32,10 +36,17 @@ export function Mailroom() {
             <Trouble error={error} again={refetch} />
           </div>
         ) : null}
-        {data?.letters.length === 0 ? <p className="py-5 text-soft">{find ? 'No letter fits.' : 'No letters yet. Send a request, and the first will be here.'}</p> : null}
+        {data?.letters.length === 0 ? (
+          <p className="py-5 text-soft">
+            {find ? 'No letter fits.' : 'No letters yet. Send a request, and the first will be here.'}
+          </p>
+        ) : null}
         <ul className="mt-2">
           {data?.letters.map((letter) => (
-            <li key={letter.id} className={`border-b border-rule ${letter.id === id ? 'bg-sheet shadow-[inset_3px_0_var(--green)]' : ''}`}>
+            <li
+              key={letter.id}
+              className={`border-b border-rule ${letter.id === id ? 'bg-sheet shadow-[inset_3px_0_var(--green)]' : ''}`}
+            >
               <Link to={`/mailroom/${letter.id}`} className="block px-2 py-2 text-ink no-underline">
                 <span className="subject block truncate text-[15.5px]">{letter.subject}</span>
                 <span className="flex justify-between gap-3 text-[12.5px] text-soft">
@@ -86,7 +97,9 @@ function OpenLetter({ id }: { id: string }) {
         ))}
       </div>
       {view === 'As received' ? <LetterBody html={letter.html} /> : null}
-      {view === 'Plain text' ? <pre className="mt-4 font-mono text-[13px] break-words whitespace-pre-wrap">{letter.text}</pre> : null}
+      {view === 'Plain text' ? (
+        <pre className="mt-4 font-mono text-[13px] break-words whitespace-pre-wrap">{letter.text}</pre>
+      ) : null}
       {view === 'Headers' ? (
         <dl className="mt-4 grid grid-cols-[12rem_1fr] font-mono text-[12.5px]">
           {letter.headers.map((header) => (

@@ -7,6 +7,17 @@ const LOOKS = {
 } as const;
 
 /** A button says what it does with a verb. */
-export function Button({ look = 'plain', className = '', type = 'button', ...rest }: ButtonHTMLAttributes<HTMLButtonElement> & { look?: keyof typeof LOOKS }) {
-  return <button type={type} className={`rounded-md border px-[13px] py-1.5 text-[13.5px] font-semibold whitespace-nowrap ${LOOKS[look]} ${className}`} {...rest} />;
+export function Button({
+  look = 'plain',
+  className = '',
+  type = 'button',
+  ...rest
+}: ButtonHTMLAttributes<HTMLButtonElement> & { look?: keyof typeof LOOKS }) {
+  return (
+    <button
+      type={type}
+      className={`rounded-md border px-[13px] py-1.5 text-[13.5px] font-semibold whitespace-nowrap ${LOOKS[look]} ${className}`}
+      {...rest}
+    />
+  );
 }

@@ -7,7 +7,15 @@ import { Trouble } from './Trouble.tsx';
 type Decision = BodyOf<'decide'> & { key: string };
 
 /** Approve or refuse with a comment; a refusal needs a reason. Pressed twice, it counts once. */
-export function DecisionForm({ busy, error, decide }: { busy: boolean; error: unknown; decide: (decision: Decision) => Promise<void> }) {
+export function DecisionForm({
+  busy,
+  error,
+  decide,
+}: {
+  busy: boolean;
+  error: unknown;
+  decide: (decision: Decision) => Promise<void>;
+}) {
   const [comment, setComment] = useState('');
   const [problem, setProblem] = useState<ReturnType<typeof verdictProblem>>(null);
   const keys = useRef(new Map<string, string>());
@@ -52,10 +60,20 @@ export function DecisionForm({ busy, error, decide }: { busy: boolean; error: un
         </div>
       ) : null}
       <div className="mt-3 flex gap-3">
-        <Button look="main" disabled={busy} className="[.desk_&]:min-h-12 [.desk_&]:px-7" onClick={() => choose('approve')}>
+        <Button
+          look="main"
+          disabled={busy}
+          className="[.desk_&]:min-h-12 [.desk_&]:px-7"
+          onClick={() => choose('approve')}
+        >
           Approve
         </Button>
-        <Button look="refuse" disabled={busy} className="[.desk_&]:min-h-12 [.desk_&]:px-7" onClick={() => choose('refuse')}>
+        <Button
+          look="refuse"
+          disabled={busy}
+          className="[.desk_&]:min-h-12 [.desk_&]:px-7"
+          onClick={() => choose('refuse')}
+        >
           Refuse
         </Button>
       </div>

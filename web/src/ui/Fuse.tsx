@@ -2,19 +2,38 @@ import type { AnswerOf } from '@tolvek/contract';
 
 type FuseData = AnswerOf<'sheet'>['fuse'];
 
-const BURNED = { calm: 'bg-green', soon: 'bg-brass-mark', late: 'bg-brick', paused: 'bg-soft', done: 'bg-rule-strong' } as const;
-const WORDS = { calm: 'text-soft', soon: 'text-brass font-semibold', late: 'text-brick font-semibold', paused: 'text-soft', done: 'text-soft' } as const;
+const BURNED = {
+  calm: 'bg-green',
+  soon: 'bg-brass-mark',
+  late: 'bg-brick',
+  paused: 'bg-soft',
+  done: 'bg-rule-strong',
+} as const;
+const WORDS = {
+  calm: 'text-soft',
+  soon: 'text-brass font-semibold',
+  late: 'text-brick font-semibold',
+  paused: 'text-soft',
+  done: 'text-soft',
+} as const;
 
 const percent = (share: number): string => `${(share * 100).toFixed(2)}%`;
 
-/** The picture of a deadline: what has burned, pauses as gaps, ticks where reminders stand, the end marked, the rest in words. */
+/**
+ * The picture of a deadline: what has burned, pauses as gaps, ticks where reminders stand, the end
+ * marked, the rest in words.
+ */
 export function Fuse({ fuse }: { fuse: FuseData }) {
   return (
     <div>
       <div className="relative h-3 min-w-24" aria-hidden="true">
         <i className="absolute inset-x-0 top-[5px] h-0.5 bg-rule-strong" />
         {fuse.burned.map((part) => (
-          <i key={part.from} className={`absolute top-1 h-1 ${BURNED[fuse.state]}`} style={{ left: percent(part.from), width: percent(part.to - part.from) }} />
+          <i
+            key={part.from}
+            className={`absolute top-1 h-1 ${BURNED[fuse.state]}`}
+            style={{ left: percent(part.from), width: percent(part.to - part.from) }}
+          />
         ))}
         {fuse.ticks.map((tick) => (
           <b key={tick} className="absolute top-px h-2.5 w-px bg-soft" style={{ left: percent(tick) }} />

@@ -5,7 +5,10 @@ export interface ShownRow {
   readonly cells: readonly { readonly words: string }[];
 }
 
-/** The rows of a routing table down to the one that decided, each with the cells that made the difference. */
+/**
+ * The rows of a routing table down to the one that decided, each with the cells that made the
+ * difference.
+ */
 export const RowReasons = ({ rows }: { rows: readonly ShownRow[] }) => (
   <ol>
     {rows.map((row) => (

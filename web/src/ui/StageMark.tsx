@@ -1,5 +1,11 @@
 /** The mark before a stage: a shape for its phase, so that nothing is told by colour alone. */
-export function StageMark({ phase, role }: { phase: 'arrived' | 'working' | 'paused' | 'finished'; role: string | null }) {
+export function StageMark({
+  phase,
+  role,
+}: {
+  phase: 'arrived' | 'working' | 'paused' | 'finished';
+  role: string | null;
+}) {
   const base = 'mr-[7px] inline-block size-[9px] flex-none';
   if (role === 'deciding') return <i aria-hidden="true" className={`${base} rotate-45 border-[1.5px] border-soft`} />;
   if (role === 'refused') return <i aria-hidden="true" className={`${base} border-b-[2px] border-soft`} />;

@@ -4,10 +4,17 @@ import type { ReactNode } from 'react';
 
 type Hop = AnswerOf<'sheet'>['hops'][number];
 
-const DOT = { past: 'bg-green', now: 'bg-sheet border-[2.5px] border-green', ahead: 'bg-sheet border-[1.5px] border-edge' } as const;
+const DOT = {
+  past: 'bg-green',
+  now: 'bg-sheet border-[2.5px] border-green',
+  ahead: 'bg-sheet border-[1.5px] border-edge',
+} as const;
 const LINE = { past: 'bg-green', now: 'bg-rule-strong', ahead: 'bg-rule-strong' } as const;
 
-/** A request's way as one line of hops; each opens its reason. `reasons` gives some hops more to say, by label. */
+/**
+ * A request's way as one line of hops; each opens its reason. `reasons` gives some hops more to
+ * say, by label.
+ */
 export function Trace({ hops, reasons = {} }: { hops: readonly Hop[]; reasons?: Readonly<Record<string, ReactNode>> }) {
   return (
     <ol className="flex text-[12px]" aria-label="The way of this request">
@@ -17,12 +24,18 @@ export function Trace({ hops, reasons = {} }: { hops: readonly Hop[]; reasons?: 
           className={`relative min-w-0 pt-[15px] pr-2 ${index === hops.length - 1 ? 'flex-none' : 'flex-1'}`}
           aria-current={hop.state === 'now' ? 'step' : undefined}
         >
-          {index < hops.length - 1 ? <span className={`absolute top-1 right-0 left-0 h-[1.5px] ${LINE[hop.state]}`} /> : null}
+          {index < hops.length - 1 ? (
+            <span className={`absolute top-1 right-0 left-0 h-[1.5px] ${LINE[hop.state]}`} />
+          ) : null}
           <span className={`absolute top-0 left-0 size-[10px] rounded-full ${DOT[hop.state]}`} />
           <Popover.Root>
-            <Popover.Trigger className={`text-left leading-tight hover:underline ${hop.state === 'now' ? 'font-semibold text-ink' : 'text-soft'}`}>
+            <Popover.Trigger
+              className={`text-left leading-tight hover:underline ${hop.state === 'now' ? 'font-semibold text-ink' : 'text-soft'}`}
+            >
               {hop.label}
-              <span className="sr-only">{hop.state === 'past' ? ', done' : hop.state === 'now' ? ', here now' : ', still ahead'}</span>
+              <span className="sr-only">
+                {hop.state === 'past' ? ', done' : hop.state === 'now' ? ', here now' : ', still ahead'}
+              </span>
             </Popover.Trigger>
             <Popover.Portal>
               <Popover.Content

@@ -5,7 +5,10 @@ import type { ReactNode } from 'react';
 export function Why({ about, children }: { about: string; children: ReactNode }) {
   return (
     <Popover.Root>
-      <Popover.Trigger className="text-[13px] text-green underline decoration-dotted underline-offset-[3px]" aria-label={`Why: ${about}`}>
+      <Popover.Trigger
+        className="text-[13px] text-green underline decoration-dotted underline-offset-[3px]"
+        aria-label={`Why: ${about}`}
+      >
         why?
       </Popover.Trigger>
       <Popover.Portal>

@@ -2,13 +2,17 @@ import type { AnswerOf } from '@tolvek/contract';
 
 const LEVELS = { hidden: 'hidden', read: 'reads', write: 'writes' } as const;
 
-/** Who may see which field, in sentences and as the grid that comes of them. The plan in force protects every release. */
+/**
+ * Who may see which field, in sentences and as the grid that comes of them. The plan in force
+ * protects every release.
+ */
 export function AccessPage({ form }: { form: AnswerOf<'form'> }) {
   const seats = form.grid[0]?.cells.map((cell) => cell.who) ?? [];
   return (
     <>
       <p className="text-soft">
-        The access plan belongs to the register and is always the one in force, whatever release a request came by. Among the rules that apply, the strictest wins.
+        The access plan belongs to the register and is always the one in force, whatever release a request came by.
+        Among the rules that apply, the strictest wins.
       </p>
       <h2 className="section-head mt-5">Rules</h2>
       <ul>
@@ -16,7 +20,9 @@ export function AccessPage({ form }: { form: AnswerOf<'form'> }) {
           <li key={rule.name} className="border-b border-rule py-2.5">
             <span className="text-[15.5px]">{rule.name}</span>
             <p className="text-soft">
-              {rule.fields.join(', ')}: {rule.level === 'hidden' ? 'hidden from' : rule.level === 'read' ? 'readable by' : 'writable by'} {rule.audience}
+              {rule.fields.join(', ')}:{' '}
+              {rule.level === 'hidden' ? 'hidden from' : rule.level === 'read' ? 'readable by' : 'writable by'}{' '}
+              {rule.audience}
             </p>
           </li>
         ))}

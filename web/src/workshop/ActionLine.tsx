@@ -30,7 +30,12 @@ interface ActionLineProps {
 export function ActionLine({ action, draft, proof, set, remove }: ActionLineProps) {
   return (
     <div className="flex flex-wrap items-start gap-2">
-      <select aria-label="What is done" className="input w-auto font-semibold" value={action.do} onChange={(event) => set(freshAction(event.target.value as ActionName, draft))}>
+      <select
+        aria-label="What is done"
+        className="input w-auto font-semibold"
+        value={action.do}
+        onChange={(event) => set(freshAction(event.target.value as ActionName, draft))}
+      >
         {Object.entries(ACTION_LABELS).map(([name, label]) => (
           <option key={name} value={name}>
             {label}
@@ -38,7 +43,12 @@ export function ActionLine({ action, draft, proof, set, remove }: ActionLineProp
         ))}
       </select>
       <ActionDetails action={action} draft={draft} proof={proof} set={set} />
-      <button type="button" className="ml-auto inline-flex size-7 items-center justify-center text-brick" aria-label="Take this action away" onClick={remove}>
+      <button
+        type="button"
+        className="ml-auto inline-flex size-7 items-center justify-center text-brick"
+        aria-label="Take this action away"
+        onClick={remove}
+      >
         ✕
       </button>
     </div>
@@ -62,27 +72,43 @@ function ActionDetails({ action, draft, proof, set }: Omit<ActionLineProps, 'rem
       return (
         <Several
           name="Field"
-          of={fields.filter((field) => draft.parts.some((part) => part.part === 'question' && part.field === field.key))}
+          of={fields.filter((field) =>
+            draft.parts.some((part) => part.part === 'question' && part.field === field.key),
+          )}
           chosen={action.fields}
           set={(chosen) => set({ ...action, fields: chosen })}
         />
       );
     case 'lock':
     case 'clear':
-      return <Several name="Field" of={fields} chosen={action.fields} set={(chosen) => set({ ...action, fields: chosen })} />;
+      return (
+        <Several name="Field" of={fields} chosen={action.fields} set={(chosen) => set({ ...action, fields: chosen })} />
+      );
     case 'set': {
       const field = draft.fields.find((each) => each.key === action.field);
       const parsed = parseExpression(action.value);
-      const value = parsed.ok && field ? valueFromExpression(field, compile(parsed.value, proof.scope)(proof.slots, null)) : undefined;
+      const value =
+        parsed.ok && field
+          ? valueFromExpression(field, compile(parsed.value, proof.scope)(proof.slots, null))
+          : undefined;
       return (
         <>
-          <One name="Field" of={draft.fields.filter((each) => each.source !== 'computed')} value={action.field} set={(key) => set({ ...action, field: key })} />
+          <One
+            name="Field"
+            of={draft.fields.filter((each) => each.source !== 'computed')}
+            value={action.field}
+            set={(key) => set({ ...action, field: key })}
+          />
           <span className="pt-1.5">to</span>
           <FormulaEditor
             name="Value"
             formula={action.value}
             scope={proof.scope}
-            sample={field && value !== undefined ? showValue(field, value, (id) => proof.facts.people.find((person) => person.id === id)?.name) : ''}
+            sample={
+              field && value !== undefined
+                ? showValue(field, value, (id) => proof.facts.people.find((person) => person.id === id)?.name)
+                : ''
+            }
             set={(text) => set({ ...action, value: text })}
           />
         </>
@@ -94,7 +120,12 @@ function ActionDetails({ action, draft, proof, set }: Omit<ActionLineProps, 'rem
       const options = type?.kind === 'choice' || type?.kind === 'choices' ? type.options : [];
       return (
         <>
-          <One name="Field" of={choices} value={action.field} set={(key) => set({ ...action, field: key, options: [] })} />
+          <One
+            name="Field"
+            of={choices}
+            value={action.field}
+            set={(key) => set({ ...action, field: key, options: [] })}
+          />
           <span className="pt-1.5">to</span>
           <Several
             name="Option"
@@ -107,7 +138,10 @@ function ActionDetails({ action, draft, proof, set }: Omit<ActionLineProps, 'rem
     }
     case 'warn':
     case 'refuse': {
-      const at = [{ key: 'form', label: 'above the form' }, ...fields.map((field) => ({ key: field.key, label: `at ${field.label}` }))];
+      const at = [
+        { key: 'form', label: 'above the form' },
+        ...fields.map((field) => ({ key: field.key, label: `at ${field.label}` })),
+      ];
       return (
         <>
           <One name="Where" of={at} value={action.field} set={(field) => set({ ...action, field })} />
@@ -131,13 +165,21 @@ function ActionDetails({ action, draft, proof, set }: Omit<ActionLineProps, 'rem
       );
     }
     case 'jump': {
-      const pages = [{ key: FIRST_PAGE, label: 'the first page' }, ...draft.parts.flatMap((part) => (part.part === 'page' ? [{ key: part.id, label: part.title }] : []))];
+      const pages = [
+        { key: FIRST_PAGE, label: 'the first page' },
+        ...draft.parts.flatMap((part) => (part.part === 'page' ? [{ key: part.id, label: part.title }] : [])),
+      ];
       return (
         <>
           <span className="pt-1.5">from</span>
           <One name="After which page" of={pages} value={action.after} set={(after) => set({ ...action, after })} />
           <span className="pt-1.5">to</span>
-          <One name="To which page" of={[...pages.slice(1), { key: END, label: 'the end' }]} value={action.to} set={(to) => set({ ...action, to })} />
+          <One
+            name="To which page"
+            of={[...pages.slice(1), { key: END, label: 'the end' }]}
+            value={action.to}
+            set={(to) => set({ ...action, to })}
+          />
         </>
       );
     }
@@ -152,9 +194,24 @@ const labelOf = (draft: FormDesign, key: string): string => {
 
 type Option = { readonly key: string; readonly label: string };
 
-function One({ name, of, value, set }: { name: string; of: readonly Option[]; value: string; set: (key: string) => void }) {
+function One({
+  name,
+  of,
+  value,
+  set,
+}: {
+  name: string;
+  of: readonly Option[];
+  value: string;
+  set: (key: string) => void;
+}) {
   return (
-    <select aria-label={name} className="input w-auto max-w-64" value={value} onChange={(event) => set(event.target.value)}>
+    <select
+      aria-label={name}
+      className="input w-auto max-w-64"
+      value={value}
+      onChange={(event) => set(event.target.value)}
+    >
       {of.some((each) => each.key === value) ? null : <option value={value}>Choose …</option>}
       {of.map((each) => (
         <option key={each.key} value={each.key}>
@@ -166,7 +223,17 @@ function One({ name, of, value, set }: { name: string; of: readonly Option[]; va
 }
 
 /** Several of a list: those chosen in a row, one more from a picker. */
-function Several({ name, of, chosen, set }: { name: string; of: readonly Option[]; chosen: readonly string[]; set: (keys: readonly string[]) => void }) {
+function Several({
+  name,
+  of,
+  chosen,
+  set,
+}: {
+  name: string;
+  of: readonly Option[];
+  chosen: readonly string[];
+  set: (keys: readonly string[]) => void;
+}) {
   return (
     <span className="flex min-w-0 flex-1 flex-wrap items-center gap-1.5">
       {chosen.map((key) => {
@@ -185,7 +252,12 @@ function Several({ name, of, chosen, set }: { name: string; of: readonly Option[
           </span>
         );
       })}
-      <select aria-label={`${name} to add`} className="input w-auto max-w-56" value="" onChange={(event) => set([...chosen, event.target.value])}>
+      <select
+        aria-label={`${name} to add`}
+        className="input w-auto max-w-56"
+        value=""
+        onChange={(event) => set([...chosen, event.target.value])}
+      >
         <option value="">{chosen.length === 0 ? 'Choose …' : 'and …'}</option>
         {of
           .filter((each) => !chosen.includes(each.key))

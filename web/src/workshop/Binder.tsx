@@ -30,7 +30,10 @@ const PAGES = [
   { key: 'sheets', label: 'In and out' },
 ] as const;
 
-/** A form as a binder: contents in the order of work, the page, the proof beside it, the findings along the bottom. */
+/**
+ * A form as a binder: contents in the order of work, the page, the proof beside it, the findings
+ * along the bottom.
+ */
 export function Binder() {
   const { key = '' } = useParams();
   const { data: me } = api.useMeQuery();
@@ -51,16 +54,27 @@ function OpenBinder({ form }: { form: AnswerOf<'form'> }) {
   const { draft, change } = editing;
   const proof = useProof(draft, form);
   const released = useMemo(() => new Set(form.released), [form.released]);
-  const shared: Editing = { draft, change, proof, groups: form.groups, vocabularies: form.vocabularies, registers: form.registers, released };
+  const shared: Editing = {
+    draft,
+    change,
+    proof,
+    groups: form.groups,
+    vocabularies: form.vocabularies,
+    registers: form.registers,
+    released,
+  };
   const around = useMemo((): AroundFields => ({ ...NOTHING_KNOWN, ...proof.facts }), [proof.facts]);
   const chosen = PAGES.find((each) => each.key === page);
   useTitle(`${draft.title}: ${chosen?.label ?? ''}`);
   if (!chosen) return <Navigate to={`/workshop/${form.key}`} replace />;
-  const errorsOn = (key: string): number => editing.findings.filter((finding) => finding.page === key && finding.severity === 'error').length;
+  const errorsOn = (key: string): number =>
+    editing.findings.filter((finding) => finding.page === key && finding.severity === 'error').length;
   const wide = page === 'routing' || page === 'access';
   return (
     <div className="flex h-[calc(100dvh-46px)] flex-col">
-      <div className={`grid min-h-0 flex-1 grid-cols-[176px_minmax(0,1fr)_340px] xl:grid-cols-[196px_minmax(0,1fr)_372px] ${wide ? '!grid-cols-[176px_minmax(0,1fr)_300px]' : ''}`}>
+      <div
+        className={`grid min-h-0 flex-1 grid-cols-[176px_minmax(0,1fr)_340px] xl:grid-cols-[196px_minmax(0,1fr)_372px] ${wide ? '!grid-cols-[176px_minmax(0,1fr)_300px]' : ''}`}
+      >
         <nav aria-label="Contents" className="overflow-auto border-r border-rule pt-5 pl-5">
           <h2 className="pr-3">{draft.title || 'No title yet'}</h2>
           <ol className="mt-2.5">
@@ -73,7 +87,9 @@ function OpenBinder({ form }: { form: AnswerOf<'form'> }) {
                 >
                   <i className="font-serif text-[13px] text-soft not-italic">{index + 1}</i>
                   {each.label}
-                  {errorsOn(each.key) > 0 ? <em className="text-[12px] text-brick not-italic">{errorsOn(each.key)}</em> : null}
+                  {errorsOn(each.key) > 0 ? (
+                    <em className="text-[12px] text-brick not-italic">{errorsOn(each.key)}</em>
+                  ) : null}
                 </NavLink>
               </li>
             ))}
@@ -93,9 +109,18 @@ function OpenBinder({ form }: { form: AnswerOf<'form'> }) {
           </div>
           <AroundFieldsProvider value={around}>
             {page === 'questions' ? <QuestionsPage editing={shared} /> : null}
-            {page === 'rules' ? <RulesPage editing={shared} findings={editing.findings} formKey={form.key} isKept={editing.state === 'kept'} /> : null}
+            {page === 'rules' ? (
+              <RulesPage
+                editing={shared}
+                findings={editing.findings}
+                formKey={form.key}
+                isKept={editing.state === 'kept'}
+              />
+            ) : null}
             {page === 'access' ? <AccessPage form={form} /> : null}
-            {page === 'routing' ? <RoutingPage draft={draft} change={change} form={form} findings={editing.findings} proof={proof} /> : null}
+            {page === 'routing' ? (
+              <RoutingPage draft={draft} change={change} form={form} findings={editing.findings} proof={proof} />
+            ) : null}
             {page === 'approval' ? <TimePage draft={draft} change={change} form={form} /> : null}
             {page === 'doors' ? <DoorsPage form={form} editing={editing} /> : null}
             {page === 'sheets' ? <InOutPage form={form} /> : null}
@@ -109,7 +134,12 @@ function OpenBinder({ form }: { form: AnswerOf<'form'> }) {
 }
 
 function Kept({ editing }: { editing: ReturnType<typeof useDraft> }) {
-  const words = { kept: 'All kept', keeping: 'Keeping …', 'not kept': 'Not kept', 'changed elsewhere': 'Changed by somebody else' }[editing.state];
+  const words = {
+    kept: 'All kept',
+    keeping: 'Keeping …',
+    'not kept': 'Not kept',
+    'changed elsewhere': 'Changed by somebody else',
+  }[editing.state];
   const bad = editing.state === 'not kept' || editing.state === 'changed elsewhere';
   return (
     <div className={`mt-5 pr-4 text-[12.5px] ${bad ? 'text-brick' : 'text-soft'}`} aria-live="polite">

@@ -23,7 +23,13 @@ export function DoorsPage({ form, editing }: { form: AnswerOf<'form'>; editing: 
       {form.releases.length === 0 ? <p className="py-3 text-soft">Not released yet: the doors lead nowhere.</p> : null}
       <ol>
         {form.releases.map((release, index) => (
-          <ReleaseLine key={release.number} formKey={form.key} release={release} inForce={index === 0} change={editing.change} />
+          <ReleaseLine
+            key={release.number}
+            formKey={form.key}
+            release={release}
+            inForce={index === 0}
+            change={editing.change}
+          />
         ))}
       </ol>
       <DraftHistory formKey={form.key} change={editing.change} />
@@ -32,7 +38,17 @@ export function DoorsPage({ form, editing }: { form: AnswerOf<'form'>; editing: 
   );
 }
 
-function ReleaseLine({ formKey, release, inForce, change }: { formKey: string; release: AnswerOf<'form'>['releases'][number]; inForce: boolean; change: Change }) {
+function ReleaseLine({
+  formKey,
+  release,
+  inForce,
+  change,
+}: {
+  formKey: string;
+  release: AnswerOf<'form'>['releases'][number];
+  inForce: boolean;
+  change: Change;
+}) {
   const [load, { data, isFetching }] = api.useLazyCompareReleaseQuery();
   return (
     <li className="border-b border-rule py-2">
@@ -43,7 +59,12 @@ function ReleaseLine({ formKey, release, inForce, change }: { formKey: string; r
         </span>
         <span>
           {release.note || <span className="text-soft">no note</span>}
-          <button type="button" className="ml-3 text-green underline" disabled={isFetching} onClick={() => void load({ key: formKey, number: release.number })}>
+          <button
+            type="button"
+            className="ml-3 text-green underline"
+            disabled={isFetching}
+            onClick={() => void load({ key: formKey, number: release.number })}
+          >
             compare
           </button>
         </span>
@@ -53,14 +74,20 @@ function ReleaseLine({ formKey, release, inForce, change }: { formKey: string; r
       </div>
       {data ? (
         <div className="mt-2 border-l-2 border-green pl-3">
-          {data.changes.length === 0 ? <p className="text-soft">The draft is the same.</p> : <p className="text-soft">Against it, the draft changes:</p>}
+          {data.changes.length === 0 ? (
+            <p className="text-soft">The draft is the same.</p>
+          ) : (
+            <p className="text-soft">Against it, the draft changes:</p>
+          )}
           <ChangeList changes={data.changes} />
           {data.changes.length > 0 ? (
             <p className="mt-2 flex items-center gap-3">
               <Button
                 onClick={() => {
                   change(() => data.design);
-                  toast(`The draft is release ${release.number} again. Undo brings yours back; release it to put it in force.`);
+                  toast(
+                    `The draft is release ${release.number} again. Undo brings yours back; release it to put it in force.`,
+                  );
                 }}
               >
                 Go back to release {release.number}
@@ -80,7 +107,9 @@ function DraftHistory({ formKey, change }: { formKey: string; change: Change }) 
   return (
     <>
       <h2 className="section-head mt-8">History of the draft</h2>
-      {states.length === 0 ? <p className="py-3 text-soft">Each stretch of work on the draft will stand here, and can be brought back.</p> : null}
+      {states.length === 0 ? (
+        <p className="py-3 text-soft">Each stretch of work on the draft will stand here, and can be brought back.</p>
+      ) : null}
       <ol>
         {states.map((state, index) => (
           <li key={state.id} className="border-b border-rule py-2">
@@ -106,7 +135,9 @@ function DraftHistory({ formKey, change }: { formKey: string; change: Change }) 
   );
 }
 
-/** The form as a file for another installation, and the shape of its answers for another program. */
+/**
+ * The form as a file for another installation, and the shape of its answers for another program.
+ */
 function TakeAlong({ form, draft }: { form: AnswerOf<'form'>; draft: FormDesign }) {
   const save = (name: string, content: unknown): void => {
     const url = URL.createObjectURL(new Blob([JSON.stringify(content, null, 2)], { type: 'application/json' }));
@@ -120,12 +151,29 @@ function TakeAlong({ form, draft }: { form: AnswerOf<'form'>; draft: FormDesign 
   return (
     <>
       <h2 className="section-head mt-8">Take along</h2>
-      <p className="mt-2 text-soft">The draft with all it needs as one file, which “New form” reads; and the shape of its answers, for programs that send them.</p>
+      <p className="mt-2 text-soft">
+        The draft with all it needs as one file, which “New form” reads; and the shape of its answers, for programs that
+        send them.
+      </p>
       <p className="mt-2 flex gap-2">
-        <Button onClick={() => save(`${form.key}.form.json`, formFile(draft, { groups: form.groups, calendars, vocabularies: form.vocabularies, registers: form.registers }))}>
+        <Button
+          onClick={() =>
+            save(
+              `${form.key}.form.json`,
+              formFile(draft, {
+                groups: form.groups,
+                calendars,
+                vocabularies: form.vocabularies,
+                registers: form.registers,
+              }),
+            )
+          }
+        >
           Save the form as a file
         </Button>
-        <Button onClick={() => save(`${form.key}.answers.schema.json`, answerSchema(draft))}>Save the shape of its answers</Button>
+        <Button onClick={() => save(`${form.key}.answers.schema.json`, answerSchema(draft))}>
+          Save the shape of its answers
+        </Button>
       </p>
     </>
   );
@@ -152,9 +200,15 @@ function DoorLine({ door }: { door: DoorSettings }) {
     <section className="mt-5 border-b border-rule pb-4">
       <h2>
         {door.kind === 'staff' ? 'Staff door' : 'Outside door'}{' '}
-        <span className={`ml-2 font-sans text-[13px] font-normal ${door.open ? 'text-green' : 'text-brick'}`}>{door.open ? 'open' : 'closed'}</span>
+        <span className={`ml-2 font-sans text-[13px] font-normal ${door.open ? 'text-green' : 'text-brick'}`}>
+          {door.open ? 'open' : 'closed'}
+        </span>
       </h2>
-      <p className="mt-1 text-soft">{door.kind === 'staff' ? 'Admits signed-in staff.' : 'Admits anyone with the link; they confirm their address by a letter.'}</p>
+      <p className="mt-1 text-soft">
+        {door.kind === 'staff'
+          ? 'Admits signed-in staff.'
+          : 'Admits anyone with the link; they confirm their address by a letter.'}
+      </p>
       <p className="mt-2 flex items-center gap-3">
         <code className="font-mono text-[13px]">{link}</code>
         <Button onClick={copy}>Copy the link</Button>

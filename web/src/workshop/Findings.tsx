@@ -5,8 +5,19 @@ import type { Change } from './editing.ts';
 
 type Finding = AnswerOf<'form'>['findings'][number];
 
-/** Everything wrong or doubtful in the draft, along the bottom; each with a way there, and a step that mends it where there is one. */
-export function Findings({ findings, formKey, change }: { findings: readonly Finding[]; formKey: string; change: Change }) {
+/**
+ * Everything wrong or doubtful in the draft, along the bottom; each with a way there, and a step
+ * that mends it where there is one.
+ */
+export function Findings({
+  findings,
+  formKey,
+  change,
+}: {
+  findings: readonly Finding[];
+  formKey: string;
+  change: Change;
+}) {
   const errors = findings.filter((finding) => finding.severity === 'error');
   const cautions = findings.filter((finding) => finding.severity === 'caution');
   const first = findings[0];
@@ -15,14 +26,24 @@ export function Findings({ findings, formKey, change }: { findings: readonly Fin
       {first ? (
         <details>
           <summary className="flex h-[38px] items-center gap-5">
-            {errors.length > 0 ? <span className="font-semibold text-brick">{errors.length === 1 ? '1 error' : `${errors.length} errors`}</span> : null}
-            {cautions.length > 0 ? <span className="font-semibold text-brass">{cautions.length === 1 ? '1 caution' : `${cautions.length} cautions`}</span> : null}
+            {errors.length > 0 ? (
+              <span className="font-semibold text-brick">
+                {errors.length === 1 ? '1 error' : `${errors.length} errors`}
+              </span>
+            ) : null}
+            {cautions.length > 0 ? (
+              <span className="font-semibold text-brass">
+                {cautions.length === 1 ? '1 caution' : `${cautions.length} cautions`}
+              </span>
+            ) : null}
             <span className="truncate">{first.message}</span>
           </summary>
           <ul className="max-h-48 overflow-auto pb-3">
             {findings.map((finding) => (
               <li key={finding.at + finding.message} className="flex items-baseline gap-4 border-t border-rule py-1.5">
-                <span className={`w-16 font-semibold ${finding.severity === 'error' ? 'text-brick' : 'text-brass'}`}>{finding.severity}</span>
+                <span className={`w-16 font-semibold ${finding.severity === 'error' ? 'text-brick' : 'text-brass'}`}>
+                  {finding.severity}
+                </span>
                 <span className="flex-1">{finding.message}</span>
                 {finding.fix ? <FixButton fix={finding.fix} change={change} /> : null}
                 <Link to={`/workshop/${formKey}/${finding.page}#at-${finding.at}`}>Go there</Link>

@@ -11,7 +11,10 @@ const REQUESTER = '@requester';
 
 type Told = AnswerOf<'takeInRows'>;
 
-/** Requests as a sheet: taken out with what one may read, and taken in by the form’s own rules after a dry run. */
+/**
+ * Requests as a sheet: taken out with what one may read, and taken in by the form’s own rules after
+ * a dry run.
+ */
 export function InOutPage({ form }: { form: AnswerOf<'form'> }) {
   const [among, setAmong] = useState<'all' | 'unfinished'>('all');
   const released = form.releases.length > 0;
@@ -19,14 +22,22 @@ export function InOutPage({ form }: { form: AnswerOf<'form'> }) {
     <>
       <h2 className="section-head mt-2">Take out</h2>
       {form.staysIn ? (
-        <p className="mt-2 text-soft">What is asked with this form is read here by those who may, and never taken out.</p>
+        <p className="mt-2 text-soft">
+          What is asked with this form is read here by those who may, and never taken out.
+        </p>
       ) : (
         <>
           <p className="mt-2 text-soft">
-            The requests of this form as a sheet (CSV), each with what you may read of it. Fields are told as they would be typed, so that the sheet can be taken in again.
+            The requests of this form as a sheet (CSV), each with what you may read of it. Fields are told as they would
+            be typed, so that the sheet can be taken in again.
           </p>
           <p className="mt-2 flex flex-wrap items-center gap-3">
-            <select aria-label="Which requests" className="input w-auto" value={among} onChange={(event) => setAmong(event.target.value as typeof among)}>
+            <select
+              aria-label="Which requests"
+              className="input w-auto"
+              value={among}
+              onChange={(event) => setAmong(event.target.value as typeof among)}
+            >
               <option value="all">all requests</option>
               <option value="unfinished">unfinished requests</option>
             </select>
@@ -41,7 +52,11 @@ export function InOutPage({ form }: { form: AnswerOf<'form'> }) {
         </>
       )}
       <h2 className="section-head mt-8">Take in</h2>
-      {released ? <TakeIn form={form} /> : <p className="mt-2 text-soft">Requests can be taken in once the form is released.</p>}
+      {released ? (
+        <TakeIn form={form} />
+      ) : (
+        <p className="mt-2 text-soft">Requests can be taken in once the form is released.</p>
+      )}
     </>
   );
 }
@@ -60,8 +75,15 @@ function guessed(headings: readonly string[], design: FormDesign): readonly stri
   const asks = new Map(questionsOf(design.parts).map((question) => [question.field, question.asks]));
   return headings.map((heading) => {
     const words = plain(heading);
-    if (['requester', 'mail address', 'email', 'e-mail'].includes(words) && !fields.some((field) => plain(field.label) === words)) return REQUESTER;
-    return fields.find((field) => [field.label, field.key, asks.get(field.key) ?? ''].some((name) => plain(name) === words))?.key ?? '';
+    if (
+      ['requester', 'mail address', 'email', 'e-mail'].includes(words) &&
+      !fields.some((field) => plain(field.label) === words)
+    )
+      return REQUESTER;
+    return (
+      fields.find((field) => [field.label, field.key, asks.get(field.key) ?? ''].some((name) => plain(name) === words))
+        ?.key ?? ''
+    );
   });
 }
 
@@ -75,7 +97,9 @@ function TakeIn({ form }: { form: AnswerOf<'form'> }) {
   const fields = comingIn(form.draft);
   const look = (apply: boolean): void => {
     const body = lines.slice(0, MOST_IMPORTED).map((line) => ({
-      cells: Object.fromEntries(columns.flatMap((key, index) => (key === '' || key === REQUESTER ? [] : [[key, line[index] ?? '']]))),
+      cells: Object.fromEntries(
+        columns.flatMap((key, index) => (key === '' || key === REQUESTER ? [] : [[key, line[index] ?? '']])),
+      ),
       requester: columns.includes(REQUESTER) ? (line[columns.indexOf(REQUESTER)] ?? '') : '',
     }));
     void run({ key: form.key, once, body: { rows: body, apply } });
@@ -87,8 +111,8 @@ function TakeIn({ form }: { form: AnswerOf<'form'> }) {
   return (
     <>
       <p className="mt-2 text-soft">
-        Rows of a CSV or XLSX file become requests by this form’s release in force: completed, routed and planned as if they were sent, but without letters. First you see what
-        would happen; nothing is kept before you say so.
+        Rows of a CSV or XLSX file become requests by this form’s release in force: completed, routed and planned as if
+        they were sent, but without letters. First you see what would happen; nothing is kept before you say so.
       </p>
       <input
         type="file"
@@ -114,7 +138,9 @@ function TakeIn({ form }: { form: AnswerOf<'form'> }) {
         <>
           <p className="mt-4">
             {lines.length} {lines.length === 1 ? 'row' : 'rows'}.{' '}
-            {lines.length > MOST_IMPORTED ? `The first ${MOST_IMPORTED} are taken; take the others in from a second file.` : 'Which column is which?'}
+            {lines.length > MOST_IMPORTED
+              ? `The first ${MOST_IMPORTED} are taken; take the others in from a second file.`
+              : 'Which column is which?'}
           </p>
           <table className="mt-2 w-full border-collapse">
             <thead>
@@ -133,7 +159,12 @@ function TakeIn({ form }: { form: AnswerOf<'form'> }) {
                   <td className="py-1 pr-3">{heading}</td>
                   <td className="max-w-48 truncate py-1 pr-3 text-soft">{lines[0]?.[index] ?? ''}</td>
                   <td className="py-1">
-                    <select aria-label={`What “${heading}” is`} className="input w-auto py-1" value={columns[index] ?? ''} onChange={(event) => map(index, event.target.value)}>
+                    <select
+                      aria-label={`What “${heading}” is`}
+                      className="input w-auto py-1"
+                      value={columns[index] ?? ''}
+                      onChange={(event) => map(index, event.target.value)}
+                    >
                       <option value="">left out</option>
                       <option value={REQUESTER}>whose request it is, by mail address or name</option>
                       {fields.map((field) => (
@@ -151,7 +182,9 @@ function TakeIn({ form }: { form: AnswerOf<'form'> }) {
             <Button disabled={isLoading || columns.every((key) => key === '')} onClick={() => look(false)}>
               {isLoading ? 'Looking …' : 'See what would happen'}
             </Button>
-            {columns.includes(REQUESTER) ? null : <span className="text-soft">All of them are asked in your name.</span>}
+            {columns.includes(REQUESTER) ? null : (
+              <span className="text-soft">All of them are asked in your name.</span>
+            )}
           </p>
         </>
       ) : null}
@@ -162,13 +195,33 @@ function TakeIn({ form }: { form: AnswerOf<'form'> }) {
             .join(' ') ?? problemOf(error).detail}
         </p>
       ) : null}
-      {data ? <Told told={data} busy={isLoading} labelOf={(key) => form.draft.fields.find((field) => field.key === key)?.label ?? 'Requester'} apply={() => look(true)} /> : null}
+      {data ? (
+        <Told
+          told={data}
+          busy={isLoading}
+          labelOf={(key) => form.draft.fields.find((field) => field.key === key)?.label ?? 'Requester'}
+          apply={() => look(true)}
+        />
+      ) : null}
     </>
   );
 }
 
-/** What became of the rows, or would: those that are refused with the reason, each by its line in the sheet. */
-function Told({ told, busy, labelOf, apply }: { told: Told; busy: boolean; labelOf: (key: string) => string; apply: () => void }) {
+/**
+ * What became of the rows, or would: those that are refused with the reason, each by its line in
+ * the sheet.
+ */
+function Told({
+  told,
+  busy,
+  labelOf,
+  apply,
+}: {
+  told: Told;
+  busy: boolean;
+  labelOf: (key: string) => string;
+  apply: () => void;
+}) {
   const numbers = told.rows.flatMap((row) => row.number ?? []);
   const span = numbers.length > 1 ? `${numbers[0]} to ${numbers.at(-1)}` : (numbers[0] ?? '');
   return (

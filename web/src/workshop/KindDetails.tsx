@@ -13,7 +13,10 @@ interface KindDetailsProps {
   readonly setType: (type: Kind) => void;
 }
 
-/** What a kind lets one set: options, places, unit, limits, the scale, who can be picked, the columns of line items. */
+/**
+ * What a kind lets one set: options, places, unit, limits, the scale, who can be picked, the
+ * columns of line items.
+ */
 export function KindDetails({ field, editing, setType }: KindDetailsProps) {
   const { draft, groups } = editing;
   const { type } = field;
@@ -34,8 +37,18 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
           </Line>
           <Line name="How many">
             <span className="flex flex-wrap gap-4">
-              <LimitInput label="at least" width="w-16" value={type.least} set={(least) => setType(without({ ...type, least }) as Kind)} />
-              <LimitInput label="at most" width="w-16" value={type.most} set={(most) => setType(without({ ...type, most }) as Kind)} />
+              <LimitInput
+                label="at least"
+                width="w-16"
+                value={type.least}
+                set={(least) => setType(without({ ...type, least }) as Kind)}
+              />
+              <LimitInput
+                label="at most"
+                width="w-16"
+                value={type.most}
+                set={(most) => setType(without({ ...type, most }) as Kind)}
+              />
             </span>
           </Line>
         </>
@@ -50,12 +63,32 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
       return (
         <Line name="Number">
           <span className="flex flex-wrap items-center gap-x-4 gap-y-2">
-            <LimitInput label="places" width="w-14" value={type.places} set={(places = 0) => setType({ ...type, places: Math.min(6, Math.max(0, Math.trunc(places))) })} />
+            <LimitInput
+              label="places"
+              width="w-14"
+              value={type.places}
+              set={(places = 0) => setType({ ...type, places: Math.min(6, Math.max(0, Math.trunc(places))) })}
+            />
             <label className="flex items-center gap-2">
-              unit <input className="input w-20" value={type.unit ?? ''} onChange={(event) => setType({ ...type, unit: event.target.value })} />
+              unit{' '}
+              <input
+                className="input w-20"
+                value={type.unit ?? ''}
+                onChange={(event) => setType({ ...type, unit: event.target.value })}
+              />
             </label>
-            <LimitInput label="least" width="w-20" value={type.least} set={(least) => setType(without({ ...type, least }) as Kind)} />
-            <LimitInput label="most" width="w-20" value={type.most} set={(most) => setType(without({ ...type, most }) as Kind)} />
+            <LimitInput
+              label="least"
+              width="w-20"
+              value={type.least}
+              set={(least) => setType(without({ ...type, least }) as Kind)}
+            />
+            <LimitInput
+              label="most"
+              width="w-20"
+              value={type.most}
+              set={(most) => setType(without({ ...type, most }) as Kind)}
+            />
           </span>
         </Line>
       );
@@ -70,14 +103,24 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
               maxLength={3}
               onChange={(event) => setType({ ...type, currency: event.target.value.toUpperCase() })}
             />
-            <LimitInput label="least" value={amount(type.least)} set={(least) => setType(without({ ...type, least: minor(least) }) as Kind)} />
-            <LimitInput label="most" value={amount(type.most)} set={(most) => setType(without({ ...type, most: minor(most) }) as Kind)} />
+            <LimitInput
+              label="least"
+              value={amount(type.least)}
+              set={(least) => setType(without({ ...type, least: minor(least) }) as Kind)}
+            />
+            <LimitInput
+              label="most"
+              value={amount(type.most)}
+              set={(most) => setType(without({ ...type, most: minor(most) }) as Kind)}
+            />
           </span>
         </Line>
       );
     case 'date':
     case 'date-time': {
-      const others = draft.fields.filter((each) => each.key !== field.key && (each.type.kind === 'date' || each.type.kind === 'date-time'));
+      const others = draft.fields.filter(
+        (each) => each.key !== field.key && (each.type.kind === 'date' || each.type.kind === 'date-time'),
+      );
       const isFrom = type.kind === 'date' ? type.notBeforeToday : type.notBeforeNow;
       return (
         <Line name="Earliest">
@@ -87,7 +130,13 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
                 type="checkbox"
                 className="accent-green"
                 checked={isFrom ?? false}
-                onChange={(event) => setType(type.kind === 'date' ? { ...type, notBeforeToday: event.target.checked } : { ...type, notBeforeNow: event.target.checked })}
+                onChange={(event) =>
+                  setType(
+                    type.kind === 'date'
+                      ? { ...type, notBeforeToday: event.target.checked }
+                      : { ...type, notBeforeNow: event.target.checked },
+                  )
+                }
               />
               {type.kind === 'date' ? 'today or later' : 'now or later'}
             </label>
@@ -97,7 +146,9 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
                 <select
                   className="input w-auto"
                   value={type.notBefore ?? ''}
-                  onChange={(event) => setType(without({ ...type, notBefore: event.target.value || undefined }) as Kind)}
+                  onChange={(event) =>
+                    setType(without({ ...type, notBefore: event.target.value || undefined }) as Kind)
+                  }
                 >
                   <option value="">nothing</option>
                   {others.map((other) => (
@@ -123,12 +174,21 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
                   type="checkbox"
                   className="accent-green"
                   checked={type.from.includes(group.key)}
-                  onChange={() => setType({ ...type, from: type.from.includes(group.key) ? type.from.filter((each) => each !== group.key) : [...type.from, group.key] })}
+                  onChange={() =>
+                    setType({
+                      ...type,
+                      from: type.from.includes(group.key)
+                        ? type.from.filter((each) => each !== group.key)
+                        : [...type.from, group.key],
+                    })
+                  }
                 />
                 {group.name}
               </label>
             ))}
-            <span className="w-full text-[12.5px]">{type.from.length === 0 ? 'All staff can be picked.' : 'Members of any of these can be picked.'}</span>
+            <span className="w-full text-[12.5px]">
+              {type.from.length === 0 ? 'All staff can be picked.' : 'Members of any of these can be picked.'}
+            </span>
           </span>
         </Line>
       );
@@ -136,24 +196,43 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
     case 'long-text':
       return (
         <Line name="Longest">
-          <LimitInput label="characters" width="w-20" value={type.most} set={(most) => setType(without({ ...type, most }) as Kind)} />
+          <LimitInput
+            label="characters"
+            width="w-20"
+            value={type.most}
+            set={(most) => setType(without({ ...type, most }) as Kind)}
+          />
         </Line>
       );
     case 'files':
       return (
         <Line name="Files">
           <span className="flex flex-wrap items-center gap-x-4 gap-y-2">
-            <select aria-label="Which files" className="input w-auto" value={type.only} onChange={(event) => setType({ ...type, only: event.target.value as typeof type.only })}>
+            <select
+              aria-label="Which files"
+              className="input w-auto"
+              value={type.only}
+              onChange={(event) => setType({ ...type, only: event.target.value as typeof type.only })}
+            >
               <option value="any">documents and pictures</option>
               <option value="documents">only documents</option>
               <option value="pictures">only pictures</option>
             </select>
-            <LimitInput label="at most" width="w-14" value={type.most} set={(most) => setType(without({ ...type, most }) as Kind)} />
+            <LimitInput
+              label="at most"
+              width="w-14"
+              value={type.most}
+              set={(most) => setType(without({ ...type, most }) as Kind)}
+            />
             <LimitInput
               label="MB each"
               width="w-16"
               value={type.mostBytes === undefined ? undefined : type.mostBytes / 1_000_000}
-              set={(mb) => setType(without({ ...type, mostBytes: mb === undefined ? undefined : Math.round(mb * 1_000_000) }) as Kind)}
+              set={(mb) =>
+                setType(
+                  without({ ...type, mostBytes: mb === undefined ? undefined : Math.round(mb * 1_000_000) }) as Kind,
+                )
+              }
             />
           </span>
         </Line>
@@ -177,11 +256,23 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
         <Line name="Number">
           <span className="flex flex-wrap items-center gap-x-4 gap-y-2">
             <label className="flex items-center gap-2">
-              begins with <input className="input w-44 font-mono" maxLength={20} value={type.prefix} onChange={(event) => setType({ ...type, prefix: event.target.value })} />
+              begins with{' '}
+              <input
+                className="input w-44 font-mono"
+                maxLength={20}
+                value={type.prefix}
+                onChange={(event) => setType({ ...type, prefix: event.target.value })}
+              />
             </label>
-            <LimitInput label="figures" width="w-14" value={type.digits} set={(digits = 1) => setType({ ...type, digits: Math.min(9, Math.max(1, Math.trunc(digits))) })} />
+            <LimitInput
+              label="figures"
+              width="w-14"
+              value={type.digits}
+              set={(digits = 1) => setType({ ...type, digits: Math.min(9, Math.max(1, Math.trunc(digits))) })}
+            />
             <span className="w-full text-[12.5px]">
-              The first one is {numberWith(numberPrefix(type.prefix, editing.proof.facts.today), type.digits, 1)}. Write {'{year}'} to begin anew each year.
+              The first one is {numberWith(numberPrefix(type.prefix, editing.proof.facts.today), type.digits, 1)}. Write{' '}
+              {'{year}'} to begin anew each year.
             </span>
           </span>
         </Line>
@@ -198,7 +289,13 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
 }
 
 /** Whether something else may be said than the options. */
-const SomethingElse = ({ type, set }: { type: Extract<Kind, { kind: 'choice' | 'choices' }>; set: (type: Kind) => void }) => (
+const SomethingElse = ({
+  type,
+  set,
+}: {
+  type: Extract<Kind, { kind: 'choice' | 'choices' }>;
+  set: (type: Kind) => void;
+}) => (
   <label className="mt-1.5 flex items-center gap-2 text-ink">
     <input
       type="checkbox"
@@ -218,9 +315,13 @@ const Line = ({ name, children }: { name: string; children: ReactNode }) => (
 );
 
 const amount = (inMinor: number | undefined): number | undefined => (inMinor === undefined ? undefined : inMinor / 100);
-const minor = (inMajor: number | undefined): number | undefined => (inMajor === undefined ? undefined : Math.round(inMajor * 100));
+const minor = (inMajor: number | undefined): number | undefined =>
+  inMajor === undefined ? undefined : Math.round(inMajor * 100);
 
-/** The steps of a scale from the lowest up. A step set between two others takes a worth between theirs. */
+/**
+ * The steps of a scale from the lowest up. A step set between two others takes a worth between
+ * theirs.
+ */
 function LevelsEditor({ levels, set }: { levels: readonly Level[]; set: (levels: readonly Level[]) => void }) {
   const insert = (after: number): void => {
     const [low, high] = [levels[after]?.worth ?? 0, levels[after + 1]?.worth];
@@ -236,7 +337,9 @@ function LevelsEditor({ levels, set }: { levels: readonly Level[]; set: (levels:
             aria-label={`Level ${level.label}`}
             className={`input flex-1 ${level.retired ? 'line-through' : ''}`}
             value={level.label}
-            onChange={(event) => set(levels.map((each) => (each.worth === level.worth ? { ...each, label: event.target.value } : each)))}
+            onChange={(event) =>
+              set(levels.map((each) => (each.worth === level.worth ? { ...each, label: event.target.value } : each)))
+            }
           />
           <button type="button" className="text-[13px] text-green" onClick={() => insert(index)}>
             add above it
@@ -244,7 +347,9 @@ function LevelsEditor({ levels, set }: { levels: readonly Level[]; set: (levels:
           <button
             type="button"
             className="w-[4.6rem] text-left text-[13px] text-green"
-            onClick={() => set(levels.map((each) => (each.worth === level.worth ? { ...each, retired: !each.retired } : each)))}
+            onClick={() =>
+              set(levels.map((each) => (each.worth === level.worth ? { ...each, retired: !each.retired } : each)))
+            }
           >
             {level.retired ? 'offer again' : 'retire'}
           </button>

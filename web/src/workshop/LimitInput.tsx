@@ -1,5 +1,15 @@
 /** A number that may be left out. */
-export function LimitInput({ label, value, set, width = 'w-24' }: { label: string; value: number | undefined; set: (value: number | undefined) => void; width?: string }) {
+export function LimitInput({
+  label,
+  value,
+  set,
+  width = 'w-24',
+}: {
+  label: string;
+  value: number | undefined;
+  set: (value: number | undefined) => void;
+  width?: string;
+}) {
   return (
     <label className="flex items-center gap-2">
       {label}{' '}

@@ -11,10 +11,19 @@ import { TermDetails } from './TermDetails.tsx';
 type LineItems = Extract<Kind, { kind: 'line-items' }>;
 
 /** The columns of line items: asked in each line, or computed from the others of the line. */
-export function LineColumns({ type, vocabularies, set }: { type: LineItems; vocabularies: readonly Vocabulary[]; set: (type: LineItems) => void }) {
+export function LineColumns({
+  type,
+  vocabularies,
+  set,
+}: {
+  type: LineItems;
+  vocabularies: readonly Vocabulary[];
+  set: (type: LineItems) => void;
+}) {
   const { columns } = type;
   const scope = itemScope(type);
-  const put = (index: number, column: ItemColumn): void => set({ ...type, columns: columns.map((each, at) => (at === index ? column : each)) });
+  const put = (index: number, column: ItemColumn): void =>
+    set({ ...type, columns: columns.map((each, at) => (at === index ? column : each)) });
   const add = (formula?: string): void => {
     const label = formula === undefined ? 'New column' : 'Sum';
     const key = freshKey(label, new Set(columns.map((column) => column.key)));
@@ -22,7 +31,13 @@ export function LineColumns({ type, vocabularies, set }: { type: LineItems; voca
       ...type,
       columns: [
         ...columns,
-        { key, label, type: formula === undefined ? { kind: 'text' } : { kind: 'number', places: 2 }, required: false, ...(formula === undefined ? {} : { formula }) },
+        {
+          key,
+          label,
+          type: formula === undefined ? { kind: 'text' } : { kind: 'number', places: 2 },
+          required: false,
+          ...(formula === undefined ? {} : { formula }),
+        },
       ],
     });
   };
@@ -42,7 +57,9 @@ export function LineColumns({ type, vocabularies, set }: { type: LineItems; voca
                 aria-label={`Kind of ${column.label}`}
                 className="input w-auto"
                 value={column.type.kind}
-                onChange={(event) => put(index, { ...column, type: freshType(event.target.value as SingleKind['kind']) })}
+                onChange={(event) =>
+                  put(index, { ...column, type: freshType(event.target.value as SingleKind['kind']) })
+                }
               >
                 {COLUMN_KINDS.map((kind) => (
                   <option key={kind} value={kind}>
@@ -52,7 +69,12 @@ export function LineColumns({ type, vocabularies, set }: { type: LineItems; voca
               </select>
               {column.formula === undefined ? (
                 <label className="flex items-center gap-1.5 text-ink">
-                  <input type="checkbox" className="accent-green" checked={column.required} onChange={(event) => put(index, { ...column, required: event.target.checked })} />
+                  <input
+                    type="checkbox"
+                    className="accent-green"
+                    checked={column.required}
+                    onChange={(event) => put(index, { ...column, required: event.target.checked })}
+                  />
                   required
                 </label>
               ) : (
@@ -73,10 +95,19 @@ export function LineColumns({ type, vocabularies, set }: { type: LineItems; voca
                 ✕
               </button>
             </div>
-            <ColumnLimits column={column} vocabularies={vocabularies} set={(next) => put(index, { ...column, type: next })} />
+            <ColumnLimits
+              column={column}
+              vocabularies={vocabularies}
+              set={(next) => put(index, { ...column, type: next })}
+            />
             {column.formula === undefined ? null : (
               <div className="mt-1">
-                <FormulaEditor name={`Formula of ${column.label}`} formula={column.formula} scope={scope} set={(formula) => put(index, { ...column, formula })} />
+                <FormulaEditor
+                  name={`Formula of ${column.label}`}
+                  formula={column.formula}
+                  scope={scope}
+                  set={(formula) => put(index, { ...column, formula })}
+                />
               </div>
             )}
           </li>
@@ -85,15 +116,33 @@ export function LineColumns({ type, vocabularies, set }: { type: LineItems; voca
       <div className="flex flex-wrap items-center gap-3">
         <Button onClick={() => add()}>Add a column</Button>
         <Button onClick={() => add('0')}>Add a computed column</Button>
-        <LimitInput label="lines at least" width="w-14" value={type.least} set={(least) => set(without({ ...type, least }) as LineItems)} />
-        <LimitInput label="at most" width="w-14" value={type.most} set={(most) => set(without({ ...type, most }) as LineItems)} />
+        <LimitInput
+          label="lines at least"
+          width="w-14"
+          value={type.least}
+          set={(least) => set(without({ ...type, least }) as LineItems)}
+        />
+        <LimitInput
+          label="at most"
+          width="w-14"
+          value={type.most}
+          set={(most) => set(without({ ...type, most }) as LineItems)}
+        />
       </div>
     </div>
   );
 }
 
 /** The few settings a column’s kind has. */
-function ColumnLimits({ column, vocabularies, set }: { column: ItemColumn; vocabularies: readonly Vocabulary[]; set: (type: SingleKind) => void }) {
+function ColumnLimits({
+  column,
+  vocabularies,
+  set,
+}: {
+  column: ItemColumn;
+  vocabularies: readonly Vocabulary[];
+  set: (type: SingleKind) => void;
+}) {
   const { type } = column;
   if (type.kind === 'choice') {
     return (
@@ -105,16 +154,36 @@ function ColumnLimits({ column, vocabularies, set }: { column: ItemColumn; vocab
   if (type.kind === 'term') {
     return (
       <div className="mt-1">
-        <TermDetails id={`terms-${column.key}`} type={type} vocabularies={vocabularies} set={(next) => set(next as SingleKind)} />
+        <TermDetails
+          id={`terms-${column.key}`}
+          type={type}
+          vocabularies={vocabularies}
+          set={(next) => set(next as SingleKind)}
+        />
       </div>
     );
   }
   if (type.kind === 'number') {
     return (
       <div className="mt-1 flex flex-wrap gap-3">
-        <LimitInput label="places" width="w-14" value={type.places} set={(places = 0) => set({ ...type, places: Math.min(6, Math.max(0, Math.trunc(places))) })} />
-        <LimitInput label="least" width="w-16" value={type.least} set={(least) => set(without({ ...type, least }) as SingleKind)} />
-        <LimitInput label="most" width="w-16" value={type.most} set={(most) => set(without({ ...type, most }) as SingleKind)} />
+        <LimitInput
+          label="places"
+          width="w-14"
+          value={type.places}
+          set={(places = 0) => set({ ...type, places: Math.min(6, Math.max(0, Math.trunc(places))) })}
+        />
+        <LimitInput
+          label="least"
+          width="w-16"
+          value={type.least}
+          set={(least) => set(without({ ...type, least }) as SingleKind)}
+        />
+        <LimitInput
+          label="most"
+          width="w-16"
+          value={type.most}
+          set={(most) => set(without({ ...type, most }) as SingleKind)}
+        />
       </div>
     );
   }

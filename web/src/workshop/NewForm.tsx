@@ -24,7 +24,10 @@ export function NewForm() {
   return ground ? <Starting ground={ground} /> : <p className="p-6 text-soft">One moment …</p>;
 }
 
-type Start = { readonly from: 'recipe'; readonly recipe: string } | { readonly from: 'file'; readonly file: StartFile } | { readonly from: 'copy'; readonly form: string };
+type Start =
+  | { readonly from: 'recipe'; readonly recipe: string }
+  | { readonly from: 'file'; readonly file: StartFile }
+  | { readonly from: 'copy'; readonly form: string };
 
 interface Belonging {
   readonly title: string;
@@ -58,18 +61,29 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
   const set = (next: Partial<Belonging>): void => setBelongs((before) => ({ ...before, ...next }));
   const prefix = belongs.prefix || initials(belongs.title);
   const file = start.from === 'file' ? start.file : null;
-  const missing = file?.kind === 'form' ? file.file.needs.groups.filter((need) => !ground.groups.some((group) => group.key === need.key)) : [];
+  const missing =
+    file?.kind === 'form'
+      ? file.file.needs.groups.filter((need) => !ground.groups.some((group) => group.key === need.key))
+      : [];
   const needs = file?.kind === 'form' ? file.file.needs : null;
-  const newTerms = needs?.vocabularies.filter((need) => !ground.vocabularies.some((each) => each.key === need.key)) ?? [];
+  const newTerms =
+    needs?.vocabularies.filter((need) => !ground.vocabularies.some((each) => each.key === need.key)) ?? [];
   const newRegisters = needs?.registers.filter((need) => !ground.registers.some((each) => each.key === need.key)) ?? [];
   const problems = error ? (problemOf(error).problems ?? []) : [];
   const at = (field: string): ReactNode =>
     problems
       .filter((problem) => problem.field === field)
-      .map((problem) => <span key={problem.message} className="mt-1 block text-brick">{`${problem.message} ${problem.fix}`}</span>);
+      .map((problem) => (
+        <span key={problem.message} className="mt-1 block text-brick">{`${problem.message} ${problem.fix}`}</span>
+      ));
 
   const design = async (): Promise<FormDesign | null> => {
-    const on: Ground = { title: belongs.title.trim(), team: belongs.team, approvers: belongs.approvers, calendar: belongs.calendar };
+    const on: Ground = {
+      title: belongs.title.trim(),
+      team: belongs.team,
+      approvers: belongs.approvers,
+      calendar: belongs.calendar,
+    };
     if (start.from === 'recipe') return RECIPES.find((recipe) => recipe.key === start.recipe)?.make(on) ?? null;
     if (start.from === 'copy') {
       const { data } = await loadForm({ key: start.form });
@@ -78,7 +92,9 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
     if (start.file.kind === 'rows') return designFromRows(on, start.file.rows);
     if (start.file.kind !== 'form') return null;
     const calendars = Object.fromEntries(
-      start.file.file.needs.calendars.filter((need) => !ground.calendars.some((each) => each.key === need.key)).map((need) => [need.key, belongs.calendar]),
+      start.file.file.needs.calendars
+        .filter((need) => !ground.calendars.some((each) => each.key === need.key))
+        .map((need) => [need.key, belongs.calendar]),
     );
     return {
       ...settledHere(start.file.file.design, {
@@ -91,12 +107,17 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
     };
   };
   const chosenFor = (what: string): Readonly<Record<string, string>> =>
-    Object.fromEntries(Object.entries(places).flatMap(([key, here]) => (key.startsWith(`${what} `) && here !== '' ? [[key.slice(what.length + 1), here]] : [])));
+    Object.fromEntries(
+      Object.entries(places).flatMap(([key, here]) =>
+        key.startsWith(`${what} `) && here !== '' ? [[key.slice(what.length + 1), here]] : [],
+      ),
+    );
   const make = async (event: React.FormEvent): Promise<void> => {
     event.preventDefault();
     const draft = await design();
     if (!draft) return;
-    const holds = (start.from === 'recipe' && RECIPES.find((recipe) => recipe.key === start.recipe)?.holds) || 'requests';
+    const holds =
+      (start.from === 'recipe' && RECIPES.find((recipe) => recipe.key === start.recipe)?.holds) || 'requests';
     // A corrected form is a new try; the same one sent twice is made once.
     setTries(tries + 1);
     const made = await create({
@@ -163,23 +184,43 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
           ) : null}
         </div>
         {file ? <FileRead file={file} /> : null}
-        {start.from === 'copy' ? <p className="mt-2 text-soft">The copy gets a register of its own; no requests, releases or access rules come with it.</p> : null}
+        {start.from === 'copy' ? (
+          <p className="mt-2 text-soft">
+            The copy gets a register of its own; no requests, releases or access rules come with it.
+          </p>
+        ) : null}
         <h2 className="section-head mt-8">Where it belongs</h2>
         <div className="mt-3 grid max-w-[44rem] grid-cols-[150px_1fr] items-start gap-x-4 gap-y-3">
           <Label of="new-title">Title</Label>
           <span>
-            <input id="new-title" className="input" value={belongs.title} onChange={(event) => set({ title: event.target.value })} />
+            <input
+              id="new-title"
+              className="input"
+              value={belongs.title}
+              onChange={(event) => set({ title: event.target.value })}
+            />
             {at('title')}
           </span>
           <Label of="new-prefix">Numbers begin with</Label>
           <span>
-            <input id="new-prefix" className="input w-28 font-mono" maxLength={5} value={prefix} onChange={(event) => set({ prefix: event.target.value.toUpperCase() })} />
+            <input
+              id="new-prefix"
+              className="input w-28 font-mono"
+              maxLength={5}
+              value={prefix}
+              onChange={(event) => set({ prefix: event.target.value.toUpperCase() })}
+            />
             <span className="ml-3 text-soft">{prefix ? `${prefix}-00001` : 'two to five letters'}</span>
             {at('prefix')}
           </span>
           <Label of="new-team">Team</Label>
           <span>
-            <select id="new-team" className="input w-auto" value={belongs.team} onChange={(event) => set({ team: event.target.value })}>
+            <select
+              id="new-team"
+              className="input w-auto"
+              value={belongs.team}
+              onChange={(event) => set({ team: event.target.value })}
+            >
               {ground.groups.map((group) => (
                 <option key={group.key} value={group.key}>
                   {group.name}
@@ -187,12 +228,18 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
               ))}
             </select>
             <span className="mt-1 block text-soft">
-              Its requests are seen by {desk?.name} ({desk?.members === 1 ? '1 person' : `${desk?.members ?? 0} people`}), the coordinators, and whoever they are routed to.
+              Its requests are seen by {desk?.name} ({desk?.members === 1 ? '1 person' : `${desk?.members ?? 0} people`}
+              ), the coordinators, and whoever they are routed to.
             </span>
             {at('desk')}
           </span>
           <Label of="new-approvers">Decided by</Label>
-          <select id="new-approvers" className="input w-auto justify-self-start" value={belongs.approvers} onChange={(event) => set({ approvers: event.target.value })}>
+          <select
+            id="new-approvers"
+            className="input w-auto justify-self-start"
+            value={belongs.approvers}
+            onChange={(event) => set({ approvers: event.target.value })}
+          >
             {ground.groups.map((group) => (
               <option key={group.key} value={group.key}>
                 {group.name}
@@ -200,7 +247,12 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
             ))}
           </select>
           <Label of="new-calendar">Hours that count</Label>
-          <select id="new-calendar" className="input w-auto justify-self-start" value={belongs.calendar} onChange={(event) => set({ calendar: event.target.value })}>
+          <select
+            id="new-calendar"
+            className="input w-auto justify-self-start"
+            value={belongs.calendar}
+            onChange={(event) => set({ calendar: event.target.value })}
+          >
             {ground.calendars.map((calendar) => (
               <option key={calendar.key} value={calendar.key}>
                 {calendar.name}
@@ -210,10 +262,22 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
           <span className="text-soft">Who may ask</span>
           <span className="flex flex-wrap gap-x-5 gap-y-1">
             <label className="flex items-center gap-2">
-              <input type="checkbox" className="accent-green" checked={belongs.staff} onChange={(event) => set({ staff: event.target.checked })} /> staff
+              <input
+                type="checkbox"
+                className="accent-green"
+                checked={belongs.staff}
+                onChange={(event) => set({ staff: event.target.checked })}
+              />{' '}
+              staff
             </label>
             <label className="flex items-center gap-2">
-              <input type="checkbox" className="accent-green" checked={belongs.outside} onChange={(event) => set({ outside: event.target.checked })} /> people from outside
+              <input
+                type="checkbox"
+                className="accent-green"
+                checked={belongs.outside}
+                onChange={(event) => set({ outside: event.target.checked })}
+              />{' '}
+              people from outside
             </label>
             {at('doors')}
           </span>
@@ -273,9 +337,21 @@ const Label = ({ of, children }: { of: string; children: ReactNode }) => (
   </label>
 );
 
-function StartChoice({ chosen, label, says, choose }: { chosen: boolean; label: string; says: string; choose: () => void }) {
+function StartChoice({
+  chosen,
+  label,
+  says,
+  choose,
+}: {
+  chosen: boolean;
+  label: string;
+  says: string;
+  choose: () => void;
+}) {
   return (
-    <label className={`flex cursor-pointer items-start gap-2.5 border-b border-l-[3px] border-b-rule px-3 py-2 ${chosen ? 'border-l-green bg-sheet' : 'border-l-transparent'}`}>
+    <label
+      className={`flex cursor-pointer items-start gap-2.5 border-b border-l-[3px] border-b-rule px-3 py-2 ${chosen ? 'border-l-green bg-sheet' : 'border-l-transparent'}`}
+    >
       <input type="radio" name="start" className="mt-1 accent-green" checked={chosen} onChange={choose} />
       <span>
         <b className="block font-semibold">{label}</b>
@@ -296,14 +372,16 @@ function FileRead({ file }: { file: StartFile }) {
   if (file.kind === 'form')
     return (
       <p className="mt-3 text-soft">
-        {file.name}: the form “{file.file.design.title}” with {file.file.design.fields.length} fields and {file.file.design.rules.length} rules.
+        {file.name}: the form “{file.file.design.title}” with {file.file.design.fields.length} fields and{' '}
+        {file.file.design.rules.length} rules.
       </p>
     );
   const { fields } = designFromRows({ title: '', team: '', approvers: '', calendar: '' }, file.rows);
   return (
     <div className="mt-3">
       <p className="text-soft">
-        {file.name}: {file.rows.length - 1} rows, {fields.length} headings. Kinds were guessed from the cells and can be changed:
+        {file.name}: {file.rows.length - 1} rows, {fields.length} headings. Kinds were guessed from the cells and can be
+        changed:
       </p>
       <ul className="mt-1 flex flex-wrap gap-x-5 gap-y-1">
         {fields.map((field) => (
@@ -316,14 +394,29 @@ function FileRead({ file }: { file: StartFile }) {
   );
 }
 
-function NeedLine({ need, groups, value, set }: { need: { key: string; name: string }; groups: AnswerOf<'ground'>['groups']; value: string; set: (group: string) => void }) {
+function NeedLine({
+  need,
+  groups,
+  value,
+  set,
+}: {
+  need: { key: string; name: string };
+  groups: AnswerOf<'ground'>['groups'];
+  value: string;
+  set: (group: string) => void;
+}) {
   return (
     <>
       <label htmlFor={`need-${need.key}`} className="pt-1.5 text-soft">
         For “{need.name}”
       </label>
       <span>
-        <select id={`need-${need.key}`} className="input w-auto" value={value} onChange={(event) => set(event.target.value)}>
+        <select
+          id={`need-${need.key}`}
+          className="input w-auto"
+          value={value}
+          onChange={(event) => set(event.target.value)}
+        >
           {groups.map((group) => (
             <option key={group.key} value={group.key}>
               {group.name}

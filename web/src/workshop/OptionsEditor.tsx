@@ -3,9 +3,19 @@ import { type ChoiceOption, OPTION_COLOURS, type OptionColour } from '@tolvek/co
 import { moved } from './edits.ts';
 import { MoveButtons } from './MoveButtons.tsx';
 
-/** The options of a choice: in order, each with its explanation; a retired one stays on old requests. */
-export function OptionsEditor({ options, set }: { options: readonly ChoiceOption[]; set: (options: readonly ChoiceOption[]) => void }) {
-  const edit = (key: string, change: Partial<ChoiceOption>): void => set(options.map((each) => (each.key === key ? { ...each, ...change } : each)));
+/**
+ * The options of a choice: in order, each with its explanation; a retired one stays on old
+ * requests.
+ */
+export function OptionsEditor({
+  options,
+  set,
+}: {
+  options: readonly ChoiceOption[];
+  set: (options: readonly ChoiceOption[]) => void;
+}) {
+  const edit = (key: string, change: Partial<ChoiceOption>): void =>
+    set(options.map((each) => (each.key === key ? { ...each, ...change } : each)));
   return (
     <div>
       {options.map((option, index) => (
@@ -28,7 +38,13 @@ export function OptionsEditor({ options, set }: { options: readonly ChoiceOption
             className="input w-[6.2rem]"
             style={option.colour ? { borderLeft: `6px solid var(--mark-${option.colour})` } : undefined}
             value={option.colour ?? ''}
-            onChange={(event) => set(options.map((each) => (each.key === option.key ? withColour(each, event.target.value as OptionColour | '') : each)))}
+            onChange={(event) =>
+              set(
+                options.map((each) =>
+                  each.key === option.key ? withColour(each, event.target.value as OptionColour | '') : each,
+                ),
+              )
+            }
           >
             <option value="">no colour</option>
             {OPTION_COLOURS.map((colour) => (
@@ -37,8 +53,17 @@ export function OptionsEditor({ options, set }: { options: readonly ChoiceOption
               </option>
             ))}
           </select>
-          <MoveButtons index={index} of={options.length} words={[`Move ${option.label} up`, `Move ${option.label} down`]} move={(way) => set(moved(options, index, way))} />
-          <button type="button" className="w-[4.6rem] text-left text-[13px] text-green" onClick={() => edit(option.key, { retired: !option.retired })}>
+          <MoveButtons
+            index={index}
+            of={options.length}
+            words={[`Move ${option.label} up`, `Move ${option.label} down`]}
+            move={(way) => set(moved(options, index, way))}
+          />
+          <button
+            type="button"
+            className="w-[4.6rem] text-left text-[13px] text-green"
+            onClick={() => edit(option.key, { retired: !option.retired })}
+          >
             {option.retired ? 'offer again' : 'retire'}
           </button>
         </div>
@@ -73,7 +98,10 @@ function withColour({ colour: _, ...option }: ChoiceOption, colour: OptionColour
   return colour === '' ? option : { ...option, colour };
 }
 
-/** Options with further ones, each with a key of its own; a label that is there already is not added again. */
+/**
+ * Options with further ones, each with a key of its own; a label that is there already is not added
+ * again.
+ */
 function withLabels(options: readonly ChoiceOption[], labels: readonly string[]): readonly ChoiceOption[] {
   const made = [...options];
   for (const label of labels) {

@@ -3,11 +3,26 @@ import { type Priority, priorities } from '@tolvek/core/register';
 import type { RoutingOutcome } from '@tolvek/core/routing';
 
 /** What a row decides: team, priority, working days, and whether it has to be approved. */
-export function OutcomeCells({ name, outcome, teams, set }: { name: string; outcome: RoutingOutcome; teams: AnswerOf<'form'>['groups']; set: (outcome: RoutingOutcome) => void }) {
+export function OutcomeCells({
+  name,
+  outcome,
+  teams,
+  set,
+}: {
+  name: string;
+  outcome: RoutingOutcome;
+  teams: AnswerOf<'form'>['groups'];
+  set: (outcome: RoutingOutcome) => void;
+}) {
   return (
     <>
       <td className="border-l border-rule-strong pt-2 pr-2 pl-2">
-        <select aria-label={`${name}, team`} className="input w-auto px-1.5 py-1" value={outcome.team} onChange={(event) => set({ ...outcome, team: event.target.value })}>
+        <select
+          aria-label={`${name}, team`}
+          className="input w-auto px-1.5 py-1"
+          value={outcome.team}
+          onChange={(event) => set({ ...outcome, team: event.target.value })}
+        >
           {teams.map((team) => (
             <option key={team.key} value={team.key}>
               {team.name}

@@ -2,7 +2,10 @@ import { useState } from 'react';
 import { api, problemOf } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
 
-/** A rule over the requests that are there: first what it would do, counted and listed; then, if wanted, it is done. */
+/**
+ * A rule over the requests that are there: first what it would do, counted and listed; then, if
+ * wanted, it is done.
+ */
 export function OverExisting({ formKey, rule, isKept }: { formKey: string; rule: string; isKept: boolean }) {
   const [run, { data, error, isLoading }] = api.useOverExistingMutation();
   const [among, setAmong] = useState<'unfinished' | 'all'>('unfinished');
@@ -10,7 +13,12 @@ export function OverExisting({ formKey, rule, isKept }: { formKey: string; rule:
   const which = among === 'all' ? 'requests, finished ones too' : 'unfinished requests';
   if (!data && !error)
     return (
-      <button type="button" className="text-green underline disabled:text-soft" disabled={isLoading || !isKept} onClick={() => look(false)}>
+      <button
+        type="button"
+        className="text-green underline disabled:text-soft"
+        disabled={isLoading || !isKept}
+        onClick={() => look(false)}
+      >
         See what it would do to the requests there are
       </button>
     );
@@ -22,7 +30,8 @@ export function OverExisting({ formKey, rule, isKept }: { formKey: string; rule:
           <p>
             {data.applied ? (
               <>
-                <b>{data.changed}</b> of {data.looked} {which}, were changed{data.refused > 0 ? `; ${data.refused} were refused and left as they are` : ''}.
+                <b>{data.changed}</b> of {data.looked} {which}, were changed
+                {data.refused > 0 ? `; ${data.refused} were refused and left as they are` : ''}.
               </>
             ) : (
               <>

@@ -30,16 +30,25 @@ export function PartRow({ part, index, number, editing, open, toggle, picked, pi
   const key = partKey(part);
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: key });
   const field = part.part === 'question' ? draft.fields.find((each) => each.key === part.field) : undefined;
-  const name = field?.label || (part.part === 'section' || part.part === 'page' ? part.title : part.part === 'instruction' ? part.text : '') || 'No name yet';
+  const name =
+    field?.label ||
+    (part.part === 'section' || part.part === 'page' ? part.title : part.part === 'instruction' ? part.text : '') ||
+    'No name yet';
   const isHeading = part.part === 'section' || part.part === 'page';
-  const inRules = draft.rules.filter((rule) => [...rule.then, ...rule.otherwise].some((action) => JSON.stringify(action).includes(`"${key}"`)) || rule.when.includes(key)).length;
+  const inRules = draft.rules.filter(
+    (rule) =>
+      [...rule.then, ...rule.otherwise].some((action) => JSON.stringify(action).includes(`"${key}"`)) ||
+      rule.when.includes(key),
+  ).length;
   return (
     <li
       ref={setNodeRef}
       id={`at-${key}`}
       style={{ transform: transform ? `translateY(${transform.y}px)` : undefined, transition }}
       className={
-        open ? '-mx-3.5 border border-l-[3px] border-green bg-sheet px-3.5 py-3' : `border-b border-rule ${part.part === 'page' ? 'mt-3 border-t-2 border-t-rule-strong' : ''}`
+        open
+          ? '-mx-3.5 border border-l-[3px] border-green bg-sheet px-3.5 py-3'
+          : `border-b border-rule ${part.part === 'page' ? 'mt-3 border-t-2 border-t-rule-strong' : ''}`
       }
     >
       <div className="grid grid-cols-[24px_24px_26px_minmax(0,1fr)_108px_66px] items-baseline gap-x-1">
@@ -53,7 +62,13 @@ export function PartRow({ part, index, number, editing, open, toggle, picked, pi
           <GripVertical size={14} />
         </button>
         <label className="inline-flex size-6 cursor-pointer items-center justify-center self-center">
-          <input type="checkbox" className="accent-green" aria-label={`Pick “${name}”`} checked={picked} onChange={pick} />
+          <input
+            type="checkbox"
+            className="accent-green"
+            aria-label={`Pick “${name}”`}
+            checked={picked}
+            onChange={pick}
+          />
         </label>
         <i className="font-serif text-[14px] text-soft not-italic">{number ?? ''}</i>
         <button
@@ -63,9 +78,17 @@ export function PartRow({ part, index, number, editing, open, toggle, picked, pi
           className={`truncate py-2 text-left text-[15.5px] ${isHeading ? 'subject' : part.part === 'instruction' ? 'text-soft' : ''}`}
         >
           {name} {part.part === 'question' && part.required ? <span className="text-soft">required</span> : null}
-          {!open && part.part === 'question' && part.asks && part.asks !== field?.label ? <small className="block truncate text-[12.5px] text-soft">{part.asks}</small> : null}
+          {!open && part.part === 'question' && part.asks && part.asks !== field?.label ? (
+            <small className="block truncate text-[12.5px] text-soft">{part.asks}</small>
+          ) : null}
         </button>
-        <span className="text-soft">{field ? kindLabel(field.type.kind).toLowerCase() : part.part === 'question' ? 'no field' : PART_WORDS[part.part].toLowerCase()}</span>
+        <span className="text-soft">
+          {field
+            ? kindLabel(field.type.kind).toLowerCase()
+            : part.part === 'question'
+              ? 'no field'
+              : PART_WORDS[part.part].toLowerCase()}
+        </span>
         <span className="text-soft">{inRules > 0 ? `in ${inRules} ${inRules === 1 ? 'rule' : 'rules'}` : ''}</span>
       </div>
       {open ? (
@@ -73,8 +96,19 @@ export function PartRow({ part, index, number, editing, open, toggle, picked, pi
           {part.part === 'question' && field ? <QuestionDetails part={part} field={field} editing={editing} /> : null}
           {isHeading ? (
             <>
-              <Text id={`title-${key}`} name="Title" value={part.title} set={(title) => change((before) => editPart(before, key, { title }))} />
-              <Text id={`text-${key}`} name="Below it" rows={2} value={part.text} set={(text) => change((before) => editPart(before, key, { text }))} />
+              <Text
+                id={`title-${key}`}
+                name="Title"
+                value={part.title}
+                set={(title) => change((before) => editPart(before, key, { title }))}
+              />
+              <Text
+                id={`text-${key}`}
+                name="Below it"
+                rows={2}
+                value={part.text}
+                set={(text) => change((before) => editPart(before, key, { text }))}
+              />
             </>
           ) : null}
           {part.part === 'instruction' ? <WordsDetails part={part} editing={editing} /> : null}
@@ -93,13 +127,24 @@ export function PartRow({ part, index, number, editing, open, toggle, picked, pi
             ) : (
               <span className="mr-auto" />
             )}
-            <Button aria-label="Move up" disabled={index === 0} onClick={() => change((before) => movePart(before, key, index - 1))}>
+            <Button
+              aria-label="Move up"
+              disabled={index === 0}
+              onClick={() => change((before) => movePart(before, key, index - 1))}
+            >
               <ArrowUp size={15} />
             </Button>
-            <Button aria-label="Move down" disabled={index === draft.parts.length - 1} onClick={() => change((before) => movePart(before, key, index + 1))}>
+            <Button
+              aria-label="Move down"
+              disabled={index === draft.parts.length - 1}
+              onClick={() => change((before) => movePart(before, key, index + 1))}
+            >
               <ArrowDown size={15} />
             </Button>
-            <Button look="refuse" onClick={() => change((before) => dropParts(before, new Set([key]), editing.released))}>
+            <Button
+              look="refuse"
+              onClick={() => change((before) => dropParts(before, new Set([key]), editing.released))}
+            >
               Take off the form
             </Button>
           </div>
@@ -109,14 +154,32 @@ export function PartRow({ part, index, number, editing, open, toggle, picked, pi
   );
 }
 
-function Text({ id, name, value, set, rows, placeholder }: { id: string; name: string; value: string; set: (value: string) => void; rows?: number; placeholder?: string }) {
+function Text({
+  id,
+  name,
+  value,
+  set,
+  rows,
+  placeholder,
+}: {
+  id: string;
+  name: string;
+  value: string;
+  set: (value: string) => void;
+  rows?: number;
+  placeholder?: string;
+}) {
   const shared = { id, className: 'input', placeholder, value };
   return (
     <>
       <label htmlFor={id} className={rows ? 'self-start pt-1.5' : ''}>
         {name}
       </label>
-      {rows ? <textarea {...shared} rows={rows} onChange={(event) => set(event.target.value)} /> : <input {...shared} onChange={(event) => set(event.target.value)} />}
+      {rows ? (
+        <textarea {...shared} rows={rows} onChange={(event) => set(event.target.value)} />
+      ) : (
+        <input {...shared} onChange={(event) => set(event.target.value)} />
+      )}
     </>
   );
 }
@@ -127,21 +190,47 @@ const HIDDEN_WORDS: Readonly<Record<WhenHidden, string>> = {
   kept: 'is stored all the same',
 };
 
-function QuestionDetails({ part, field, editing }: { part: Extract<Part, { part: 'question' }>; field: Field; editing: Editing }) {
+function QuestionDetails({
+  part,
+  field,
+  editing,
+}: {
+  part: Extract<Part, { part: 'question' }>;
+  field: Field;
+  editing: Editing;
+}) {
   const { draft, change, proof } = editing;
   const { key } = field;
   return (
     <>
       <FieldLine field={field} editing={editing} />
-      <Text id={`asks-${key}`} name="Question" placeholder={field.label} value={part.asks} set={(asks) => change((before) => editPart(before, key, { asks }))} />
-      <Text id={`help-${key}`} name="Help" rows={part.help.length > 80 ? 3 : 1} value={part.help} set={(help) => change((before) => editPart(before, key, { help }))} />
-      <KindDetails field={field} editing={editing} setType={(type) => change((before) => editField(before, key, (each) => ({ ...each, type })))} />
+      <Text
+        id={`asks-${key}`}
+        name="Question"
+        placeholder={field.label}
+        value={part.asks}
+        set={(asks) => change((before) => editPart(before, key, { asks }))}
+      />
+      <Text
+        id={`help-${key}`}
+        name="Help"
+        rows={part.help.length > 80 ? 3 : 1}
+        value={part.help}
+        set={(help) => change((before) => editPart(before, key, { help }))}
+      />
+      <KindDetails
+        field={field}
+        editing={editing}
+        setType={(type) => change((before) => editField(before, key, (each) => ({ ...each, type })))}
+      />
       {isFilled(field) ? (
         <PresetEditor
           field={field}
           draft={draft}
           scope={proof.scope}
-          set={(preset) => change((before) => editField(before, key, (each) => (isFilled(each) ? withPreset(each, preset) : each)))}
+          set={(preset) =>
+            change((before) => editField(before, key, (each) => (isFilled(each) ? withPreset(each, preset) : each)))
+          }
         />
       ) : null}
       <label htmlFor={`hidden-${key}`}>When hidden</label>
@@ -151,7 +240,9 @@ function QuestionDetails({ part, field, editing }: { part: Extract<Part, { part:
           id={`hidden-${key}`}
           className="input w-auto"
           value={part.whenHidden ?? 'ignored'}
-          onChange={(event) => change((before) => editPart(before, key, { whenHidden: event.target.value as WhenHidden }))}
+          onChange={(event) =>
+            change((before) => editPart(before, key, { whenHidden: event.target.value as WhenHidden }))
+          }
         >
           {Object.entries(HIDDEN_WORDS).map(([way, words]) => (
             <option key={way} value={way}>
@@ -180,9 +271,14 @@ function FieldLine({ field, editing }: { field: Field; editing: Editing }) {
           id={`label-${field.key}`}
           className="input"
           value={field.label}
-          onChange={(event) => editing.change((before) => editField(before, field.key, (each) => ({ ...each, label: event.target.value })))}
+          onChange={(event) =>
+            editing.change((before) => editField(before, field.key, (each) => ({ ...each, label: event.target.value })))
+          }
         />
-        <code className="max-w-40 shrink-0 truncate font-mono text-[12px]" title={taken ? 'How conditions name it; it never changes' : 'How conditions name it'}>
+        <code
+          className="max-w-40 shrink-0 truncate font-mono text-[12px]"
+          title={taken ? 'How conditions name it; it never changes' : 'How conditions name it'}
+        >
           {field.key}
         </code>
       </span>
@@ -225,18 +321,43 @@ function WordsDetails({ part, editing }: { part: Extract<Part, { part: 'instruct
   );
 }
 
-function withMail(design: Editing['draft'], part: Extract<Part, { part: 'instruction' }>, to: string, label: string): Editing['draft'] {
+function withMail(
+  design: Editing['draft'],
+  part: Extract<Part, { part: 'instruction' }>,
+  to: string,
+  label: string,
+): Editing['draft'] {
   const { mail: _, ...rest } = part;
-  return { ...design, parts: design.parts.map((each) => (partKey(each) === part.id ? (to === '' ? rest : { ...rest, mail: { to, label } }) : each)) };
+  return {
+    ...design,
+    parts: design.parts.map((each) =>
+      partKey(each) === part.id ? (to === '' ? rest : { ...rest, mail: { to, label } }) : each,
+    ),
+  };
 }
 
 /** A field that no form asks, as a line; opened, it is edited in place. */
-export function FieldRow({ field, editing, open, toggle, children }: { field: Field; editing: Editing; open: boolean; toggle: () => void; children?: ReactNode }) {
+export function FieldRow({
+  field,
+  editing,
+  open,
+  toggle,
+  children,
+}: {
+  field: Field;
+  editing: Editing;
+  open: boolean;
+  toggle: () => void;
+  children?: ReactNode;
+}) {
   const { draft, change, proof } = editing;
   const value = proof.completion.values[field.key];
   const sample = value === undefined ? '' : showValue(field, value, namesAround(proof.facts));
   return (
-    <div id={`at-${field.key}`} className={open ? '-mx-3.5 border border-l-[3px] border-green bg-sheet px-3.5 py-3' : 'border-b border-rule'}>
+    <div
+      id={`at-${field.key}`}
+      className={open ? '-mx-3.5 border border-l-[3px] border-green bg-sheet px-3.5 py-3' : 'border-b border-rule'}
+    >
       <div className="grid grid-cols-[68px_minmax(0,1fr)_auto_96px] items-baseline gap-x-2">
         <span />
         <button type="button" onClick={toggle} aria-expanded={open} className="truncate py-2 text-left text-[15.5px]">
@@ -249,7 +370,11 @@ export function FieldRow({ field, editing, open, toggle, children }: { field: Fi
         <div className="mt-2 grid grid-cols-[92px_minmax(0,1fr)] items-center gap-x-3 gap-y-2 text-soft">
           <FieldLine field={field} editing={editing} />
           {children}
-          <KindDetails field={field} editing={editing} setType={(type) => change((before) => editField(before, field.key, (each) => ({ ...each, type })))} />
+          <KindDetails
+            field={field}
+            editing={editing}
+            setType={(type) => change((before) => editField(before, field.key, (each) => ({ ...each, type })))}
+          />
           {field.source === 'computed' ? (
             <>
               <span className="self-start pt-1.5">Formula</span>
@@ -258,7 +383,11 @@ export function FieldRow({ field, editing, open, toggle, children }: { field: Fi
                 formula={field.formula}
                 scope={proof.scope}
                 sample={sample}
-                set={(formula) => change((before) => editField(before, field.key, (each) => (each.source === 'computed' ? { ...each, formula } : each)))}
+                set={(formula) =>
+                  change((before) =>
+                    editField(before, field.key, (each) => (each.source === 'computed' ? { ...each, formula } : each)),
+                  )
+                }
               />
             </>
           ) : isFilled(field) ? (
@@ -266,14 +395,23 @@ export function FieldRow({ field, editing, open, toggle, children }: { field: Fi
               field={field}
               draft={draft}
               scope={proof.scope}
-              set={(preset) => change((before) => editField(before, field.key, (each) => (isFilled(each) ? withPreset(each, preset) : each)))}
+              set={(preset) =>
+                change((before) =>
+                  editField(before, field.key, (each) => (isFilled(each) ? withPreset(each, preset) : each)),
+                )
+              }
             />
           ) : null}
           {editing.released.has(field.key) ? null : (
             <>
               <span />
               <span>
-                <Button look="refuse" onClick={() => change((before) => ({ ...before, fields: before.fields.filter((each) => each.key !== field.key) }))}>
+                <Button
+                  look="refuse"
+                  onClick={() =>
+                    change((before) => ({ ...before, fields: before.fields.filter((each) => each.key !== field.key) }))
+                  }
+                >
                   Take the field away
                 </Button>
               </span>

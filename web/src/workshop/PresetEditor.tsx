@@ -28,7 +28,9 @@ function waysFor({ type }: Field): readonly Way[] {
           ? ['department']
           : [];
   if (type.kind === 'reference' || type.kind === 'references') return ['none', 'field', 'formula'];
-  return type.kind === 'line-items' || type.kind === 'files' || type.kind === 'auto-number' ? ['none'] : ['none', 'fixed', ...own, 'field', 'formula'];
+  return type.kind === 'line-items' || type.kind === 'files' || type.kind === 'auto-number'
+    ? ['none']
+    : ['none', 'fixed', ...own, 'field', 'formula'];
 }
 
 function fresh(way: Preset['from'], others: readonly Field[]): Preset {
@@ -53,7 +55,10 @@ interface PresetEditorProps {
   readonly set: (preset: Preset | undefined) => void;
 }
 
-/** What stands in a field before anybody answers; it applies where the question is hidden too, and nobody can override it there. */
+/**
+ * What stands in a field before anybody answers; it applies where the question is hidden too, and
+ * nobody can override it there.
+ */
 export function PresetEditor({ field, draft, scope, set }: PresetEditorProps) {
   const { preset } = field;
   const others = draft.fields.filter((each) => each.key !== field.key && each.type.kind === field.type.kind);
@@ -70,7 +75,9 @@ export function PresetEditor({ field, draft, scope, set }: PresetEditorProps) {
           id={id}
           className="input w-auto"
           value={preset?.from ?? 'none'}
-          onChange={(event) => set(event.target.value === 'none' ? undefined : fresh(event.target.value as Preset['from'], others))}
+          onChange={(event) =>
+            set(event.target.value === 'none' ? undefined : fresh(event.target.value as Preset['from'], others))
+          }
         >
           {ways.map((way) => (
             <option key={way} value={way}>
@@ -96,7 +103,12 @@ export function PresetEditor({ field, draft, scope, set }: PresetEditorProps) {
         {preset?.from === 'today' ? (
           <label className="flex items-center gap-2">
             and
-            <input className="input w-20" type="number" value={preset.plus} onChange={(event) => set({ from: 'today', plus: Math.trunc(Number(event.target.value) || 0) })} />
+            <input
+              className="input w-20"
+              type="number"
+              value={preset.plus}
+              onChange={(event) => set({ from: 'today', plus: Math.trunc(Number(event.target.value) || 0) })}
+            />
             days
           </label>
         ) : null}
@@ -115,7 +127,12 @@ export function PresetEditor({ field, draft, scope, set }: PresetEditorProps) {
           </select>
         ) : null}
         {preset?.from === 'formula' ? (
-          <FormulaEditor name={`Default of ${field.label}`} formula={preset.formula} scope={scope} set={(formula) => set({ from: 'formula', formula })} />
+          <FormulaEditor
+            name={`Default of ${field.label}`}
+            formula={preset.formula}
+            scope={scope}
+            set={(formula) => set({ from: 'formula', formula })}
+          />
         ) : null}
       </div>
     </>

@@ -14,7 +14,10 @@ import { TrialButton } from './TrialButton.tsx';
 import type { DraftEditing } from './useDraft.ts';
 import type { ProofState } from './useProof.ts';
 
-/** The proof: the draft as the chosen person meets it, alive while it is edited, with what is away, what is computed, and what routing would do. */
+/**
+ * The proof: the draft as the chosen person meets it, alive while it is edited, with what is away,
+ * what is computed, and what routing would do.
+ */
 export function Proof({ editing, form, proof }: { editing: DraftEditing; form: AnswerOf<'form'>; proof: ProofState }) {
   const { draft } = editing;
   const { scope, slots, completion } = proof;
@@ -25,7 +28,12 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
   const around = useMemo((): AroundFields => {
     const outside = facts.door === 'outside';
     const person = seat === 'outside' || seat === 'staff' ? null : seat;
-    return { ...facts, upload: null, know, offers: (field, find) => ask({ key: form.key, field, find, answers, person, outside }).unwrap() };
+    return {
+      ...facts,
+      upload: null,
+      know,
+      offers: (field, find) => ask({ key: form.key, field, find, answers, person, outside }).unwrap(),
+    };
   }, [facts, answers, know, seat, ask, form.key]);
   const { problems } = completion;
   const routed = route(slots);
@@ -78,14 +86,18 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
                 about={draft.title}
                 prefix="proof"
                 typedAt={(key) => proof.answers[key]}
-                problemsAt={(key) => problems.filter((problem) => problem.field === key && (tried || !isUnanswered(problem)))}
+                problemsAt={(key) =>
+                  problems.filter((problem) => problem.field === key && (tried || !isUnanswered(problem)))
+                }
                 onChange={proof.answer}
               />
             ),
           )}
         </AroundFieldsProvider>
         <p className="mt-5 border-t border-rule pt-3 text-soft" aria-live="polite">
-          {problems.length === 0 ? 'This could be sent. ' : `${problems.length} ${problems.length === 1 ? 'answer is' : 'answers are'} missing or wrong. `}
+          {problems.length === 0
+            ? 'This could be sent. '
+            : `${problems.length} ${problems.length === 1 ? 'answer is' : 'answers are'} missing or wrong. `}
           {problems.length > 0 && !tried ? (
             <button type="button" className="text-green underline" onClick={() => setTried(true)}>
               Show them
@@ -117,7 +129,8 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
       <Computed draft={draft} proof={proof} />
       <Away draft={draft} proof={proof} />
       <p className="mt-3 text-[13px]">
-        With these answers: {routed.isOtherwise ? 'the last row' : `row ${routed.row}`}, {team}, {routed.outcome.workingDays} working days
+        With these answers: {routed.isOtherwise ? 'the last row' : `row ${routed.row}`}, {team},{' '}
+        {routed.outcome.workingDays} working days
         {routed.outcome.needsApproval ? ', to be decided' : ''}.{' '}
         <Why about="Why this row">
           <RowReasons rows={routed.reasons} />
@@ -128,7 +141,10 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
   );
 }
 
-/** Values that nobody types: computed, or put by a default or a rule into a field the form does not ask. */
+/**
+ * Values that nobody types: computed, or put by a default or a rule into a field the form does not
+ * ask.
+ */
 function Computed({ draft, proof }: { draft: FormDesign; proof: ProofState }) {
   const asked = new Set(draft.parts.flatMap((part) => (part.part === 'question' ? [part.field] : [])));
   const names = new Map(proof.facts.people.map((person) => [person.id, person.name]));
@@ -146,7 +162,9 @@ function Computed({ draft, proof }: { draft: FormDesign; proof: ProofState }) {
           <dt className="text-soft">
             {field.label} <span className="text-[12px]">{field.source === 'computed' ? 'computed' : 'not asked'}</span>
           </dt>
-          <dd className="text-right whitespace-pre-line tabular-nums">{shown || <span className="text-soft">empty</span>}</dd>
+          <dd className="text-right whitespace-pre-line tabular-nums">
+            {shown || <span className="text-soft">empty</span>}
+          </dd>
         </div>
       ))}
     </dl>
@@ -168,7 +186,9 @@ function Away({ draft, proof }: { draft: FormDesign; proof: ProofState }) {
           const rules = completion.rules.filter(({ rule }) =>
             [...rule.then, ...rule.otherwise].some(
               (action) =>
-                action.do === 'jump' || ((action.do === 'show' || action.do === 'hide') && action.parts.some((each) => each === key || placed(draft, key).includes(each))),
+                action.do === 'jump' ||
+                ((action.do === 'show' || action.do === 'hide') &&
+                  action.parts.some((each) => each === key || placed(draft, key).includes(each))),
             ),
           );
           return (

@@ -1,11 +1,31 @@
-import { closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
+import {
+  closestCenter,
+  DndContext,
+  type DragEndEvent,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { partKey, questionsOf } from '@tolvek/core/form';
 import { type CarriedField, type Kind, type KindName, namesAround, showValue } from '@tolvek/core/register';
 import { useState } from 'react';
 import { Button } from '../ui/Button.tsx';
 import type { Editing } from './editing.ts';
-import { addField, addPart, addQuestion, canBeComputed, dropParts, editField, freshType, KIND_LABELS, movePart, moveTogether, requireAll } from './edits.ts';
+import {
+  addField,
+  addPart,
+  addQuestion,
+  canBeComputed,
+  dropParts,
+  editField,
+  freshType,
+  KIND_LABELS,
+  movePart,
+  moveTogether,
+  requireAll,
+} from './edits.ts';
 import { FieldRow, PartRow } from './PartRow.tsx';
 import { UniqueRules } from './UniqueRules.tsx';
 
@@ -15,7 +35,10 @@ export function QuestionsPage({ editing }: { editing: Editing }) {
   const [open, setOpen] = useState<string | null>(null);
   const [adding, setAdding] = useState(false);
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
   const numbers = new Map(questionsOf(draft.parts).map((question, index) => [question.field, index + 1]));
   const deskOnly = draft.fields.filter((field) => field.source === 'desk-only');
   const computed = draft.fields.filter((field) => field.source === 'computed');
@@ -37,7 +60,10 @@ export function QuestionsPage({ editing }: { editing: Editing }) {
     queueMicrotask(() => setOpen(made));
   };
   const toggle = (key: string): void => setOpen(open === key ? null : key);
-  const pick = (key: string): void => setPicked((before) => (before.has(key) ? new Set([...before].filter((each) => each !== key)) : new Set([...before, key])));
+  const pick = (key: string): void =>
+    setPicked((before) =>
+      before.has(key) ? new Set([...before].filter((each) => each !== key)) : new Set([...before, key]),
+    );
   return (
     <>
       <FormHead editing={editing} />
@@ -54,7 +80,9 @@ export function QuestionsPage({ editing }: { editing: Editing }) {
       </div>
       {adding ? (
         <div className="mt-2 bg-green-wash p-3">
-          <p className="mb-2 text-soft">Which kind of answer? It is put {open ? 'after the opened line' : 'at the end'}.</p>
+          <p className="mb-2 text-soft">
+            Which kind of answer? It is put {open ? 'after the opened line' : 'at the end'}.
+          </p>
           <div className="grid grid-cols-2 gap-x-3 gap-y-1 2xl:grid-cols-3">
             {KIND_LABELS.map(({ kind, label, says }) => (
               <button
@@ -94,22 +122,43 @@ export function QuestionsPage({ editing }: { editing: Editing }) {
           </ol>
         </SortableContext>
       </DndContext>
-      {draft.parts.length === 0 ? <p className="py-4 text-soft">This form asks nothing yet. Begin with “Add question”.</p> : null}
+      {draft.parts.length === 0 ? (
+        <p className="py-4 text-soft">This form asks nothing yet. Begin with “Add question”.</p>
+      ) : null}
       <div className="section-head mt-6 flex items-end justify-between">
         <h2 className="font-sans text-[12px] font-semibold">Computed</h2>
-        <button type="button" className="text-green underline" onClick={() => added((before) => addField(before, 'computed'))}>
+        <button
+          type="button"
+          className="text-green underline"
+          onClick={() => added((before) => addField(before, 'computed'))}
+        >
           Add a computed field
         </button>
       </div>
-      {computed.length === 0 ? <p className="py-2 text-soft">Sums, days until, bands: values that follow from others, on every request.</p> : null}
+      {computed.length === 0 ? (
+        <p className="py-2 text-soft">Sums, days until, bands: values that follow from others, on every request.</p>
+      ) : null}
       {computed.map((field) => (
-        <FieldRow key={field.key} field={field} editing={editing} open={open === field.key} toggle={() => toggle(field.key)}>
+        <FieldRow
+          key={field.key}
+          field={field}
+          editing={editing}
+          open={open === field.key}
+          toggle={() => toggle(field.key)}
+        >
           <label htmlFor={`kind-${field.key}`}>Kind</label>
           <select
             id={`kind-${field.key}`}
             className="input w-auto justify-self-start"
             value={field.type.kind}
-            onChange={(event) => change((before) => editField(before, field.key, (each) => ({ ...each, type: freshType(event.target.value as KindName) as Kind })))}
+            onChange={(event) =>
+              change((before) =>
+                editField(before, field.key, (each) => ({
+                  ...each,
+                  type: freshType(event.target.value as KindName) as Kind,
+                })),
+              )
+            }
           >
             {KIND_LABELS.filter(({ kind }) => canBeComputed(kind)).map(({ kind, label }) => (
               <option key={kind} value={kind}>
@@ -121,13 +170,23 @@ export function QuestionsPage({ editing }: { editing: Editing }) {
       ))}
       <div className="section-head mt-6 flex items-end justify-between">
         <h2 className="font-sans text-[12px] font-semibold">Desk-only</h2>
-        <button type="button" className="text-green underline" onClick={() => added((before) => addField(before, 'desk-only'))}>
+        <button
+          type="button"
+          className="text-green underline"
+          onClick={() => added((before) => addField(before, 'desk-only'))}
+        >
           Add a desk-only field
         </button>
       </div>
       {deskOnly.length === 0 ? <p className="py-2 text-soft">What the desk fills in itself; never on a form.</p> : null}
       {deskOnly.map((field) => (
-        <FieldRow key={field.key} field={field} editing={editing} open={open === field.key} toggle={() => toggle(field.key)}>
+        <FieldRow
+          key={field.key}
+          field={field}
+          editing={editing}
+          open={open === field.key}
+          toggle={() => toggle(field.key)}
+        >
           {editing.released.has(field.key) ? null : (
             <>
               <label htmlFor={`kind-${field.key}`}>Kind</label>
@@ -135,7 +194,14 @@ export function QuestionsPage({ editing }: { editing: Editing }) {
                 id={`kind-${field.key}`}
                 className="input w-auto justify-self-start"
                 value={field.type.kind}
-                onChange={(event) => change((before) => editField(before, field.key, (each) => ({ ...each, type: freshType(event.target.value as KindName) as Kind })))}
+                onChange={(event) =>
+                  change((before) =>
+                    editField(before, field.key, (each) => ({
+                      ...each,
+                      type: freshType(event.target.value as KindName) as Kind,
+                    })),
+                  )
+                }
               >
                 {KIND_LABELS.map(({ kind, label }) => (
                   <option key={kind} value={kind}>
@@ -149,13 +215,25 @@ export function QuestionsPage({ editing }: { editing: Editing }) {
       ))}
       <div className="section-head mt-6 flex items-end justify-between">
         <h2 className="font-sans text-[12px] font-semibold">Given out</h2>
-        <button type="button" className="text-green underline" onClick={() => added((before) => addField(before, 'given'))}>
+        <button
+          type="button"
+          className="text-green underline"
+          onClick={() => added((before) => addField(before, 'given'))}
+        >
           Add an automatic number
         </button>
       </div>
-      {given.length === 0 ? <p className="py-2 text-soft">Numbers besides the request’s own, each given once when a request arrives.</p> : null}
+      {given.length === 0 ? (
+        <p className="py-2 text-soft">Numbers besides the request’s own, each given once when a request arrives.</p>
+      ) : null}
       {given.map((field) => (
-        <FieldRow key={field.key} field={field} editing={editing} open={open === field.key} toggle={() => toggle(field.key)} />
+        <FieldRow
+          key={field.key}
+          field={field}
+          editing={editing}
+          open={open === field.key}
+          toggle={() => toggle(field.key)}
+        />
       ))}
       {carried.length > 0 ? (
         <>
@@ -169,11 +247,25 @@ export function QuestionsPage({ editing }: { editing: Editing }) {
         <>
           <h2 className="section-head mt-6">Not asked by this form</h2>
           {unasked.map((field) => (
-            <div key={field.key} id={`at-${field.key}`} className="flex items-baseline justify-between border-b border-rule py-2">
+            <div
+              key={field.key}
+              id={`at-${field.key}`}
+              className="flex items-baseline justify-between border-b border-rule py-2"
+            >
               <span>
                 {field.label} <span className="text-soft">· what was answered stays in the register</span>
               </span>
-              <Button onClick={() => change((before) => ({ ...before, parts: [...before.parts, { part: 'question', field: field.key, asks: '', help: '', required: false }] }))}>
+              <Button
+                onClick={() =>
+                  change((before) => ({
+                    ...before,
+                    parts: [
+                      ...before.parts,
+                      { part: 'question', field: field.key, asks: '', help: '', required: false },
+                    ],
+                  }))
+                }
+              >
                 Ask it
               </Button>
             </div>
@@ -186,11 +278,22 @@ export function QuestionsPage({ editing }: { editing: Editing }) {
 }
 
 /** A value that comes along with a choice; it is edited where the choice is. */
-function CarriedLine({ field, editing: { draft, proof }, goTo }: { field: CarriedField; editing: Editing; goTo: (key: string) => void }) {
+function CarriedLine({
+  field,
+  editing: { draft, proof },
+  goTo,
+}: {
+  field: CarriedField;
+  editing: Editing;
+  goTo: (key: string) => void;
+}) {
   const pointer = draft.fields.find((each) => each.key === field.reference);
   const value = proof.completion.values[field.key];
   return (
-    <div id={`at-${field.key}`} className="grid grid-cols-[68px_minmax(0,1fr)_auto] items-baseline gap-x-2 border-b border-rule py-2">
+    <div
+      id={`at-${field.key}`}
+      className="grid grid-cols-[68px_minmax(0,1fr)_auto] items-baseline gap-x-2 border-b border-rule py-2"
+    >
       <span />
       <span className="text-[15.5px]">
         {field.label}{' '}
@@ -209,15 +312,29 @@ function CarriedLine({ field, editing: { draft, proof }, goTo }: { field: Carrie
 /** The form’s title, introduction, and what its requests are called. */
 function FormHead({ editing: { draft, change } }: { editing: Editing }) {
   return (
-    <div className="grid grid-cols-[92px_1fr] items-start gap-x-3 gap-y-2 border-b border-rule pb-4 text-soft" id="at-title">
+    <div
+      className="grid grid-cols-[92px_1fr] items-start gap-x-3 gap-y-2 border-b border-rule pb-4 text-soft"
+      id="at-title"
+    >
       <label htmlFor="form-title" className="pt-1.5">
         Title
       </label>
-      <input id="form-title" className="input" value={draft.title} onChange={(event) => change((before) => ({ ...before, title: event.target.value }))} />
+      <input
+        id="form-title"
+        className="input"
+        value={draft.title}
+        onChange={(event) => change((before) => ({ ...before, title: event.target.value }))}
+      />
       <label htmlFor="form-intro" className="pt-1.5">
         Introduction
       </label>
-      <textarea id="form-intro" rows={2} className="input" value={draft.intro} onChange={(event) => change((before) => ({ ...before, intro: event.target.value }))} />
+      <textarea
+        id="form-intro"
+        rows={2}
+        className="input"
+        value={draft.intro}
+        onChange={(event) => change((before) => ({ ...before, intro: event.target.value }))}
+      />
       <label htmlFor="form-subject" className="pt-1.5">
         In lists
       </label>
@@ -241,9 +358,21 @@ function FormHead({ editing: { draft, change } }: { editing: Editing }) {
 }
 
 /** What can be done with several parts at once. */
-function Together({ editing: { change, released }, picked, done }: { editing: Editing; picked: ReadonlySet<string>; done: () => void }) {
+function Together({
+  editing: { change, released },
+  picked,
+  done,
+}: {
+  editing: Editing;
+  picked: ReadonlySet<string>;
+  done: () => void;
+}) {
   return (
-    <div className="sticky top-0 z-10 flex flex-wrap items-center gap-2 border-b border-green bg-green-wash px-3 py-2" role="toolbar" aria-label="With those picked">
+    <div
+      className="sticky top-0 z-10 flex flex-wrap items-center gap-2 border-b border-green bg-green-wash px-3 py-2"
+      role="toolbar"
+      aria-label="With those picked"
+    >
       <span className="mr-auto">{picked.size} picked</span>
       <Button onClick={() => change((before) => requireAll(before, picked, true))}>Required</Button>
       <Button onClick={() => change((before) => requireAll(before, picked, false))}>Not required</Button>

@@ -19,14 +19,31 @@ const AMONG_WORDS: Readonly<Record<ReferenceKind['among'], string>> = {
 const NO_FIELDS: readonly Field[] = [];
 const NO_REGISTER = { fields: NO_FIELDS, stages: [] };
 
-/** What a reference points to: the register, what is shown of its requests, which are offered, and what is brought along. */
-export function ReferenceDetails({ field, type, editing, set }: { field: Pick<Field, 'key' | 'label'>; type: Referring; editing: Editing; set: (type: Referring) => void }) {
+/**
+ * What a reference points to: the register, what is shown of its requests, which are offered, and
+ * what is brought along.
+ */
+export function ReferenceDetails({
+  field,
+  type,
+  editing,
+  set,
+}: {
+  field: Pick<Field, 'key' | 'label'>;
+  type: Referring;
+  editing: Editing;
+  set: (type: Referring) => void;
+}) {
   const { draft, registers } = editing;
   const register = registers.find((each) => each.key === type.register);
   const fields = register?.fields ?? NO_FIELDS;
   const scope = useMemo(() => offerScope(draft.fields, register ?? NO_REGISTER), [draft.fields, register]);
   const open = fields.filter((each) => !register?.restricted.includes(each.key));
-  const toggle = (key: string): void => set({ ...type, shows: type.shows.includes(key) ? type.shows.filter((each) => each !== key) : [...type.shows, key] });
+  const toggle = (key: string): void =>
+    set({
+      ...type,
+      shows: type.shows.includes(key) ? type.shows.filter((each) => each !== key) : [...type.shows, key],
+    });
   const id = `register-${field.key}`;
   return (
     <div className="flex flex-col gap-y-2.5">
@@ -36,7 +53,9 @@ export function ReferenceDetails({ field, type, editing, set }: { field: Pick<Fi
           aria-label="Register it points to"
           className="input w-auto"
           value={register ? type.register : ''}
-          onChange={(event) => set(without({ ...type, register: event.target.value, shows: [], offered: undefined }) as Referring)}
+          onChange={(event) =>
+            set(without({ ...type, register: event.target.value, shows: [], offered: undefined }) as Referring)
+          }
         >
           <option value="">Choose a register …</option>
           {registers.map((each) => (
@@ -45,14 +64,26 @@ export function ReferenceDetails({ field, type, editing, set }: { field: Pick<Fi
             </option>
           ))}
         </select>
-        <select aria-label="Which of them" className="input w-auto" value={type.among} onChange={(event) => set({ ...type, among: event.target.value as ReferenceKind['among'] })}>
+        <select
+          aria-label="Which of them"
+          className="input w-auto"
+          value={type.among}
+          onChange={(event) => set({ ...type, among: event.target.value as ReferenceKind['among'] })}
+        >
           {Object.entries(AMONG_WORDS).map(([among, words]) => (
             <option key={among} value={among}>
               {words}
             </option>
           ))}
         </select>
-        {type.kind === 'references' ? <LimitInput label="at most" width="w-16" value={type.most} set={(most) => set(without({ ...type, most }) as Referring)} /> : null}
+        {type.kind === 'references' ? (
+          <LimitInput
+            label="at most"
+            width="w-16"
+            value={type.most}
+            set={(most) => set(without({ ...type, most }) as Referring)}
+          />
+        ) : null}
         {register ? null : <Link to="/workshop/new">Make a form for things to point to</Link>}
       </span>
       {register ? (
@@ -62,14 +93,21 @@ export function ReferenceDetails({ field, type, editing, set }: { field: Pick<Fi
             <span className="flex flex-wrap gap-x-4 gap-y-1 text-ink">
               {open.map((each) => (
                 <label key={each.key} className="flex items-center gap-1.5">
-                  <input type="checkbox" className="accent-green" checked={type.shows.includes(each.key)} onChange={() => toggle(each.key)} />
+                  <input
+                    type="checkbox"
+                    className="accent-green"
+                    checked={type.shows.includes(each.key)}
+                    onChange={() => toggle(each.key)}
+                  />
                   {each.label}
                 </label>
               ))}
             </span>
             <p className="mt-1 text-[12.5px]">
               {type.shows.length === 0 ? 'Only by number so far.' : 'In this order, and by number.'}
-              {register.restricted.length > 0 ? ` ${register.restricted.length} of its fields are restricted and stay at its own desk.` : ''}
+              {register.restricted.length > 0
+                ? ` ${register.restricted.length} of its fields are restricted and stay at its own desk.`
+                : ''}
             </p>
           </fieldset>
           <label className="flex items-center gap-2 text-ink">
@@ -77,15 +115,28 @@ export function ReferenceDetails({ field, type, editing, set }: { field: Pick<Fi
               type="checkbox"
               className="accent-green"
               checked={type.offered !== undefined}
-              onChange={(event) => set(without({ ...type, offered: event.target.checked ? `it.${open[0]?.key ?? 'name'} != null` : undefined }) as Referring)}
+              onChange={(event) =>
+                set(
+                  without({
+                    ...type,
+                    offered: event.target.checked ? `it.${open[0]?.key ?? 'name'} != null` : undefined,
+                  }) as Referring,
+                )
+              }
             />
             Offer only what fulfils a condition
           </label>
           {type.offered === undefined ? null : (
             <div>
-              <FormulaEditor name={`What limits ${field.label}`} formula={type.offered} scope={scope} set={(offered) => set({ ...type, offered })} />
+              <FormulaEditor
+                name={`What limits ${field.label}`}
+                formula={type.offered}
+                scope={scope}
+                set={(offered) => set({ ...type, offered })}
+              />
               <p className="mt-1 text-[12.5px]">
-                “it” is what would be chosen, as in <code>it.{open[0]?.key ?? 'name'}</code>; other names are answers of this form.
+                “it” is what would be chosen, as in <code>it.{open[0]?.key ?? 'name'}</code>; other names are answers of
+                this form.
               </p>
             </div>
           )}
@@ -96,10 +147,23 @@ export function ReferenceDetails({ field, type, editing, set }: { field: Pick<Fi
   );
 }
 
-/** Values that come along with the choice, each a field of this form’s register under a name of its own. */
-function BroughtAlong({ field, open, editing: { draft, change } }: { field: Pick<Field, 'key' | 'label'>; open: readonly Field[]; editing: Editing }) {
+/**
+ * Values that come along with the choice, each a field of this form’s register under a name of its
+ * own.
+ */
+function BroughtAlong({
+  field,
+  open,
+  editing: { draft, change },
+}: {
+  field: Pick<Field, 'key' | 'label'>;
+  open: readonly Field[];
+  editing: Editing;
+}) {
   const brought = draft.fields.filter((each) => each.source === 'carried' && each.reference === field.key);
-  const free = open.filter((each) => !brought.some((one) => one.source === 'carried' && one.field === each.key) && each.type.kind !== 'files');
+  const free = open.filter(
+    (each) => !brought.some((one) => one.source === 'carried' && one.field === each.key) && each.type.kind !== 'files',
+  );
   const add = (key: string): void => {
     const source = open.find((each) => each.key === key);
     if (!source) return;
@@ -125,13 +189,21 @@ function BroughtAlong({ field, open, editing: { draft, change } }: { field: Pick
             aria-label={`Name of ${each.label}, brought along`}
             className="input flex-1"
             value={each.label}
-            onChange={(event) => change((before) => editField(before, each.key, (one) => ({ ...one, label: event.target.value })))}
+            onChange={(event) =>
+              change((before) => editField(before, each.key, (one) => ({ ...one, label: event.target.value })))
+            }
           />
           <select
             aria-label={`How ${each.label} follows`}
             className="input w-auto"
             value={each.source === 'carried' && each.live ? 'live' : 'frozen'}
-            onChange={(event) => change((before) => editField(before, each.key, (one) => (one.source === 'carried' ? { ...one, live: event.target.value === 'live' } : one)))}
+            onChange={(event) =>
+              change((before) =>
+                editField(before, each.key, (one) =>
+                  one.source === 'carried' ? { ...one, live: event.target.value === 'live' } : one,
+                ),
+              )
+            }
           >
             <option value="live">follows every change</option>
             <option value="frozen">stays as it was when chosen</option>
@@ -139,14 +211,21 @@ function BroughtAlong({ field, open, editing: { draft, change } }: { field: Pick
           <button
             type="button"
             className="min-h-6 text-[13px] text-brick"
-            onClick={() => change((before) => ({ ...before, fields: before.fields.filter((one) => one.key !== each.key) }))}
+            onClick={() =>
+              change((before) => ({ ...before, fields: before.fields.filter((one) => one.key !== each.key) }))
+            }
           >
             leave out
           </button>
         </p>
       ))}
       {free.length > 0 ? (
-        <select aria-label="Bring another value along" className="input w-auto" value="" onChange={(event) => add(event.target.value)}>
+        <select
+          aria-label="Bring another value along"
+          className="input w-auto"
+          value=""
+          onChange={(event) => add(event.target.value)}
+        >
           <option value="">{brought.length === 0 ? 'Nothing yet: choose a value …' : 'Another value …'}</option>
           {free.map((each) => (
             <option key={each.key} value={each.key}>

@@ -41,32 +41,47 @@ export function ReleaseButton({ form, editing }: { form: AnswerOf<'form'>; editi
           className="fixed top-[12vh] left-1/2 z-30 max-h-[76vh] w-[34rem] max-w-[calc(100vw-24px)] -translate-x-1/2 overflow-auto rounded-md border border-rule-strong bg-sheet p-6 shadow-lg"
         >
           <Dialog.Title className="text-[21px]">Release {next}</Dialog.Title>
-          {editing.changes.length === 0 ? <p className="mt-3">The draft is the same as release {next - 1}. There is nothing to release.</p> : null}
+          {editing.changes.length === 0 ? (
+            <p className="mt-3">The draft is the same as release {next - 1}. There is nothing to release.</p>
+          ) : null}
           {editing.changes.length > 0 ? (
             <>
               <p className="mt-3 text-soft">Against {next === 1 ? 'nothing' : `release ${next - 1}`}, this changes:</p>
               <ChangeList changes={editing.changes} />
               {form.pointedBy.length > 0 && editing.changes.some((change) => change.reaches === 'register') ? (
                 <p className="mt-3 border-l-[3px] border-brass-mark bg-brass-wash px-3 py-1.5">
-                  What reaches the register also reaches {form.pointedBy.map((title) => `“${title}”`).join(', ')}: {form.pointedBy.length === 1 ? 'its' : 'their'} references point
-                  here.
+                  What reaches the register also reaches {form.pointedBy.map((title) => `“${title}”`).join(', ')}:{' '}
+                  {form.pointedBy.length === 1 ? 'its' : 'their'} references point here.
                 </p>
               ) : null}
               <p className="mt-3 text-soft">Requests that have arrived keep the release they came by.</p>
               <label htmlFor="release-note" className="mt-4 block font-semibold">
                 Note <span className="font-normal text-soft">(why; others read it later)</span>
               </label>
-              <input id="release-note" className="input mt-1" value={note} onChange={(event) => setNote(event.target.value)} />
+              <input
+                id="release-note"
+                className="input mt-1"
+                value={note}
+                onChange={(event) => setNote(event.target.value)}
+              />
             </>
           ) : null}
-          {errors > 0 ? <p className="mt-4 font-semibold text-brick">{errors === 1 ? 'One error' : `${errors} errors`} among the findings must be mended first.</p> : null}
+          {errors > 0 ? (
+            <p className="mt-4 font-semibold text-brick">
+              {errors === 1 ? 'One error' : `${errors} errors`} among the findings must be mended first.
+            </p>
+          ) : null}
           {error ? (
             <div className="mt-4">
               <Trouble error={error} />
             </div>
           ) : null}
           <div className="mt-5 flex gap-3">
-            <Button look="main" disabled={isLoading || errors > 0 || editing.changes.length === 0 || editing.state !== 'kept'} onClick={send}>
+            <Button
+              look="main"
+              disabled={isLoading || errors > 0 || editing.changes.length === 0 || editing.state !== 'kept'}
+              onClick={send}
+            >
               Release {next}
             </Button>
             <Dialog.Close asChild>

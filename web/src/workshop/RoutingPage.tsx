@@ -1,5 +1,13 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { expressionOfRows, type Node, parseExpression, parseTests, printExpression, rowOfCell, type Scope } from '@tolvek/core/expression';
+import {
+  expressionOfRows,
+  type Node,
+  parseExpression,
+  parseTests,
+  printExpression,
+  rowOfCell,
+  type Scope,
+} from '@tolvek/core/expression';
 import { type FormDesign, freshKey } from '@tolvek/core/form';
 import type { RoutingRow, RoutingTable } from '@tolvek/core/routing';
 import { ArrowDown, ArrowUp } from 'lucide-react';
@@ -19,17 +27,33 @@ interface RoutingPageProps {
   readonly proof: ProofState;
 }
 
-/** The routing table: the first row whose every cell holds decides; the last row takes everything else. */
+/**
+ * The routing table: the first row whose every cell holds decides; the last row takes everything
+ * else.
+ */
 export function RoutingPage({ draft, change, form, findings, proof }: RoutingPageProps) {
   const { routing } = draft;
   const { scope } = proof;
   const { groups } = form;
   const [tried, setTried] = useState<string | null>(null);
-  const put = (edit: (table: RoutingTable) => RoutingTable): void => change((before) => ({ ...before, routing: edit(before.routing) }));
-  const editRow = (id: string, row: Partial<RoutingRow>): void => put((table) => ({ ...table, rows: table.rows.map((each) => (each.id === id ? { ...each, ...row } : each)) }));
+  const put = (edit: (table: RoutingTable) => RoutingTable): void =>
+    change((before) => ({ ...before, routing: edit(before.routing) }));
+  const editRow = (id: string, row: Partial<RoutingRow>): void =>
+    put((table) => ({ ...table, rows: table.rows.map((each) => (each.id === id ? { ...each, ...row } : each)) }));
   const teams = groups.filter((group) => group.isTeam);
   const add = (): void =>
-    put((table) => ({ ...table, rows: [...table.rows, { id: freshKey('row', new Set(table.rows.map((row) => row.id))), note: '', cells: {}, outcome: table.otherwise }] }));
+    put((table) => ({
+      ...table,
+      rows: [
+        ...table.rows,
+        {
+          id: freshKey('row', new Set(table.rows.map((row) => row.id))),
+          note: '',
+          cells: {},
+          outcome: table.otherwise,
+        },
+      ],
+    }));
   const move = (index: number, by: number): void =>
     put((table) => {
       const rows = [...table.rows];
@@ -38,13 +62,17 @@ export function RoutingPage({ draft, change, form, findings, proof }: RoutingPag
       return { ...table, rows };
     });
   const columnsToAdd = [
-    ...draft.fields.filter((field) => field.source === 'asked').map((field) => ({ input: field.key, label: field.label })),
+    ...draft.fields
+      .filter((field) => field.source === 'asked')
+      .map((field) => ({ input: field.key, label: field.label })),
     { input: 'requester.outside', label: 'From outside' },
     { input: 'door', label: 'Door' },
   ].filter((each) => !routing.columns.some((column) => column.input === each.input));
   return (
     <>
-      <p className="text-soft">Read from the top: the first row whose every cell holds decides. Press a cell to change what it asks for.</p>
+      <p className="text-soft">
+        Read from the top: the first row whose every cell holds decides. Press a cell to change what it asks for.
+      </p>
       <div className="mt-3 flex gap-2">
         <Button onClick={add}>Add row</Button>
         <select
@@ -53,7 +81,14 @@ export function RoutingPage({ draft, change, form, findings, proof }: RoutingPag
           value=""
           onChange={(event) => {
             const chosen = columnsToAdd.find((each) => each.input === event.target.value);
-            if (chosen) put((table) => ({ ...table, columns: [...table.columns, { id: freshKey(chosen.input, new Set(table.columns.map((column) => column.id))), ...chosen }] }));
+            if (chosen)
+              put((table) => ({
+                ...table,
+                columns: [
+                  ...table.columns,
+                  { id: freshKey(chosen.input, new Set(table.columns.map((column) => column.id))), ...chosen },
+                ],
+              }));
           }}
         >
           <option value="">Add a column …</option>
@@ -82,7 +117,10 @@ export function RoutingPage({ draft, change, form, findings, proof }: RoutingPag
                       put((table) => ({
                         ...table,
                         columns: table.columns.filter((each) => each.id !== column.id),
-                        rows: table.rows.map((row) => ({ ...row, cells: Object.fromEntries(Object.entries(row.cells).filter(([id]) => id !== column.id)) })),
+                        rows: table.rows.map((row) => ({
+                          ...row,
+                          cells: Object.fromEntries(Object.entries(row.cells).filter(([id]) => id !== column.id)),
+                        })),
                       }))
                     }
                   >
@@ -122,7 +160,12 @@ export function RoutingPage({ draft, change, form, findings, proof }: RoutingPag
                     />
                   </td>
                 ))}
-                <OutcomeCells name={`Row ${index + 1}`} outcome={row.outcome} teams={teams} set={(outcome) => editRow(row.id, { outcome })} />
+                <OutcomeCells
+                  name={`Row ${index + 1}`}
+                  outcome={row.outcome}
+                  teams={teams}
+                  set={(outcome) => editRow(row.id, { outcome })}
+                />
                 <td className="pt-2 whitespace-nowrap">
                   {([-1, 1] as const).map((by) => (
                     <button
@@ -140,7 +183,9 @@ export function RoutingPage({ draft, change, form, findings, proof }: RoutingPag
                     type="button"
                     aria-label={`Take away row ${index + 1}`}
                     className="inline-flex size-7 items-center justify-center text-brick"
-                    onClick={() => put((table) => ({ ...table, rows: table.rows.filter((each) => each.id !== row.id) }))}
+                    onClick={() =>
+                      put((table) => ({ ...table, rows: table.rows.filter((each) => each.id !== row.id) }))
+                    }
                   >
                     ✕
                   </button>
@@ -167,7 +212,9 @@ export function RoutingPage({ draft, change, form, findings, proof }: RoutingPag
                       {tried === row.id ? 'Close' : 'Try it'}
                     </button>
                   </div>
-                  {tried === row.id ? <Tried formKey={form.key} condition={conditionOf(routing, row, scope)} proof={proof} /> : null}
+                  {tried === row.id ? (
+                    <Tried formKey={form.key} condition={conditionOf(routing, row, scope)} proof={proof} />
+                  ) : null}
                   {findings
                     .filter((finding) => finding.at === row.id)
                     .map((finding) => (
@@ -185,7 +232,12 @@ export function RoutingPage({ draft, change, form, findings, proof }: RoutingPag
               <td colSpan={routing.columns.length} className="pt-2 text-soft">
                 Everything else
               </td>
-              <OutcomeCells name="The last row" outcome={routing.otherwise} teams={teams} set={(otherwise) => put((table) => ({ ...table, otherwise }))} />
+              <OutcomeCells
+                name="The last row"
+                outcome={routing.otherwise}
+                teams={teams}
+                set={(otherwise) => put((table) => ({ ...table, otherwise }))}
+              />
               <td />
             </tr>
           </tbody>
@@ -196,7 +248,10 @@ export function RoutingPage({ draft, change, form, findings, proof }: RoutingPag
   );
 }
 
-/** A row as one condition: every cell about its column, as a row of a condition where it can be shown as one. */
+/**
+ * A row as one condition: every cell about its column, as a row of a condition where it can be
+ * shown as one.
+ */
 function conditionOf(table: RoutingTable, row: RoutingRow, scope: Scope): string {
   const cells = table.columns.flatMap((column): Node[] => {
     const [input, tests] = [parseExpression(column.input), parseTests(row.cells[column.id] ?? '')];
@@ -205,5 +260,7 @@ function conditionOf(table: RoutingTable, row: RoutingRow, scope: Scope): string
     return [asRow ? expressionOfRows(asRow) : { kind: 'in', of: input.value, tests: tests.value, from: 0, to: 0 }];
   });
   const [first, ...rest] = cells;
-  return first ? printExpression(rest.reduce<Node>((left, right) => ({ kind: 'and', left, right, from: 0, to: 0 }), first)) : 'true';
+  return first
+    ? printExpression(rest.reduce<Node>((left, right) => ({ kind: 'and', left, right, from: 0, to: 0 }), first))
+    : 'true';
 }

@@ -1,5 +1,13 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { checkExpression, expressionOfRows, firstRow, parseExpression, printExpression, type Scope, subjectsOf } from '@tolvek/core/expression';
+import {
+  checkExpression,
+  expressionOfRows,
+  firstRow,
+  parseExpression,
+  printExpression,
+  type Scope,
+  subjectsOf,
+} from '@tolvek/core/expression';
 import type { Action, FormRule } from '@tolvek/core/form';
 import { useState } from 'react';
 import { ConditionBuilder } from '../conditions/ConditionBuilder.tsx';
@@ -35,7 +43,19 @@ export function RulesPage({ editing, findings, formKey, isKept }: RulesPageProps
     const when = first ? printExpression(expressionOfRows(firstRow(first.of, scope))) : 'true';
     change((before) => ({
       ...before,
-      rules: [...before.rules, { id, name: 'New rule', says: '', when, then: [freshAction('show', before)], otherwise: [], on: true, runs: 'filling' }],
+      rules: [
+        ...before.rules,
+        {
+          id,
+          name: 'New rule',
+          says: '',
+          when,
+          then: [freshAction('show', before)],
+          otherwise: [],
+          on: true,
+          runs: 'filling',
+        },
+      ],
     }));
     setFresh(id);
   };
@@ -43,22 +63,39 @@ export function RulesPage({ editing, findings, formKey, isKept }: RulesPageProps
     <>
       <div className="flex items-baseline justify-between gap-4">
         <p className="text-soft">
-          Rules run in this order; where two disagree, the later one decides. A part that some rule shows stays away until it does. While it can’t be said whether a condition
-          holds, neither side is done.
+          Rules run in this order; where two disagree, the later one decides. A part that some rule shows stays away
+          until it does. While it can’t be said whether a condition holds, neither side is done.
         </p>
         <Button onClick={add}>Add rule</Button>
       </div>
       {draft.rules.length === 0 ? <p className="py-6 text-soft">No rules: every question is always asked.</p> : null}
       <ol className="mt-4">
         {draft.rules.map((rule, index) => (
-          <RuleItem key={rule.id} rule={rule} index={index} editing={editing} findings={findings} formKey={formKey} isKept={isKept} isFresh={rule.id === fresh} />
+          <RuleItem
+            key={rule.id}
+            rule={rule}
+            index={index}
+            editing={editing}
+            findings={findings}
+            formKey={formKey}
+            isKept={isKept}
+            isFresh={rule.id === fresh}
+          />
         ))}
       </ol>
     </>
   );
 }
 
-function RuleItem({ rule, index, editing, findings, formKey, isKept, isFresh }: RulesPageProps & { rule: FormRule; index: number; isFresh: boolean }) {
+function RuleItem({
+  rule,
+  index,
+  editing,
+  findings,
+  formKey,
+  isKept,
+  isFresh,
+}: RulesPageProps & { rule: FormRule; index: number; isFresh: boolean }) {
   const { draft, change, proof } = editing;
   const { scope } = proof;
   const [tried, setTried] = useState(isFresh);
@@ -66,16 +103,36 @@ function RuleItem({ rule, index, editing, findings, formKey, isKept, isFresh }: 
   const held = proof.completion.rules.find((each) => each.rule.id === rule.id)?.held;
   const own = findings
     // What is wrong in the condition itself is said where it is written.
-    .filter((finding) => finding.at === rule.id && finding.page === 'rules' && !conditionFindings(rule.when, scope).some((message) => finding.message.endsWith(message)));
+    .filter(
+      (finding) =>
+        finding.at === rule.id &&
+        finding.page === 'rules' &&
+        !conditionFindings(rule.when, scope).some((message) => finding.message.endsWith(message)),
+    );
   return (
     <li id={`at-${rule.id}`} className="border-t border-rule-strong py-4">
       <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
-        <input aria-label="Name of the rule" className="input min-w-48 flex-1 font-semibold" value={rule.name} onChange={(event) => edit({ name: event.target.value })} />
+        <input
+          aria-label="Name of the rule"
+          className="input min-w-48 flex-1 font-semibold"
+          value={rule.name}
+          onChange={(event) => edit({ name: event.target.value })}
+        />
         <label className="flex items-center gap-2">
-          <input type="checkbox" className="accent-green" checked={rule.on} onChange={(event) => edit({ on: event.target.checked })} />
+          <input
+            type="checkbox"
+            className="accent-green"
+            checked={rule.on}
+            onChange={(event) => edit({ on: event.target.checked })}
+          />
           On
         </label>
-        <select aria-label="When it runs" className="input w-auto" value={rule.runs} onChange={(event) => edit({ runs: event.target.value === 'saving' ? 'saving' : 'filling' })}>
+        <select
+          aria-label="When it runs"
+          className="input w-auto"
+          value={rule.runs}
+          onChange={(event) => edit({ runs: event.target.value === 'saving' ? 'saving' : 'filling' })}
+        >
           <option value="filling">while the form is filled in</option>
           <option value="saving">at every saving, from any way in</option>
         </select>
@@ -87,7 +144,10 @@ function RuleItem({ rule, index, editing, findings, formKey, isKept, isFresh }: 
             move={(way) => change((before) => moveRule(before, rule.id, way))}
           />
         </span>
-        <Button look="refuse" onClick={() => change((before) => ({ ...before, rules: before.rules.filter((each) => each.id !== rule.id) }))}>
+        <Button
+          look="refuse"
+          onClick={() => change((before) => ({ ...before, rules: before.rules.filter((each) => each.id !== rule.id) }))}
+        >
           Take away
         </Button>
       </div>
@@ -102,7 +162,9 @@ function RuleItem({ rule, index, editing, findings, formKey, isKept, isFresh }: 
         <p className="mb-1.5 flex items-baseline gap-3 font-semibold">
           When
           {rule.on ? (
-            <span className="text-[12.5px] font-normal text-soft">in the proof: {held === true ? 'holds' : held === false ? 'does not hold' : 'can’t be said'}</span>
+            <span className="text-[12.5px] font-normal text-soft">
+              in the proof: {held === true ? 'holds' : held === false ? 'does not hold' : 'can’t be said'}
+            </span>
           ) : null}
         </p>
         <ConditionBuilder condition={rule.when} scope={scope} set={(when) => edit({ when })} />
@@ -126,13 +188,27 @@ function RuleItem({ rule, index, editing, findings, formKey, isKept, isFresh }: 
 }
 
 /** What is done on one side of a rule. */
-function Side({ name, actions, editing, set }: { name: 'then' | 'otherwise'; actions: readonly Action[]; editing: Editing; set: (actions: readonly Action[]) => void }) {
+function Side({
+  name,
+  actions,
+  editing,
+  set,
+}: {
+  name: 'then' | 'otherwise';
+  actions: readonly Action[];
+  editing: Editing;
+  set: (actions: readonly Action[]) => void;
+}) {
   const { draft, proof } = editing;
   return (
     <div className="mt-2.5">
       <p className="mb-1 flex items-baseline gap-3">
         <b className="font-semibold">{name}</b>
-        <button type="button" className="text-green underline" onClick={() => set([...actions, freshAction(name === 'then' ? 'show' : 'hide', draft)])}>
+        <button
+          type="button"
+          className="text-green underline"
+          onClick={() => set([...actions, freshAction(name === 'then' ? 'show' : 'hide', draft)])}
+        >
           {actions.length === 0 ? `Say what is done ${name}` : 'and …'}
         </button>
       </p>
@@ -155,5 +231,7 @@ function Side({ name, actions, editing, set }: { name: 'then' | 'otherwise'; act
 
 function conditionFindings(condition: string, scope: Scope): readonly string[] {
   const parsed = parseExpression(condition);
-  return (parsed.ok ? checkExpression(parsed.value, scope, 'yes-no') : parsed.findings).map((finding) => finding.message);
+  return (parsed.ok ? checkExpression(parsed.value, scope, 'yes-no') : parsed.findings).map(
+    (finding) => finding.message,
+  );
 }

@@ -15,7 +15,10 @@ export function Shelf() {
         <h1>Workshop</h1>
         <span className="flex items-baseline gap-5">
           <Link to="/workshop/vocabularies">Vocabularies</Link>
-          <Link to="/workshop/new" className="rounded-md border border-green bg-green px-[13px] py-1.5 text-[13.5px] font-semibold text-on-green no-underline">
+          <Link
+            to="/workshop/new"
+            className="rounded-md border border-green bg-green px-[13px] py-1.5 text-[13.5px] font-semibold text-on-green no-underline"
+          >
             New form …
           </Link>
         </span>

@@ -6,7 +6,10 @@ import type { NotesTold } from './tableNotes.worker.ts';
 const SHOWN = 4;
 const SETTLE = 200;
 
-/** What follows from the rows together: requests that two rows would take, and requests that are left to the last row. */
+/**
+ * What follows from the rows together: requests that two rows would take, and requests that are
+ * left to the last row.
+ */
 export function TableNotes({ table, fields }: { table: RoutingTable; fields: readonly Field[] }) {
   const notes = useNotes(table, fields);
   if (!notes || (notes.overlaps.length === 0 && notes.leftOver === null)) return null;
@@ -20,7 +23,9 @@ export function TableNotes({ table, fields }: { table: RoutingTable; fields: rea
             <span className="block text-[13px] text-soft">For example: {example}</span>
           </li>
         ))}
-        {notes.overlaps.length > SHOWN ? <li className="py-1.5 text-soft">and {notes.overlaps.length - SHOWN} more pairs of rows.</li> : null}
+        {notes.overlaps.length > SHOWN ? (
+          <li className="py-1.5 text-soft">and {notes.overlaps.length - SHOWN} more pairs of rows.</li>
+        ) : null}
         {notes.leftOver ? (
           <li className="border-b border-rule py-1.5">
             Some requests are left to the last row.
@@ -32,7 +37,10 @@ export function TableNotes({ table, fields }: { table: RoutingTable; fields: rea
   );
 }
 
-/** Asks a worker a moment after the last change; the notes of before stay until the new ones are here. */
+/**
+ * Asks a worker a moment after the last change; the notes of before stay until the new ones are
+ * here.
+ */
 function useNotes(table: RoutingTable, fields: readonly Field[]): NotesTold | null {
   const [notes, setNotes] = useState<NotesTold | null>(null);
   useEffect(() => {

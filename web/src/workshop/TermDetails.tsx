@@ -5,9 +5,21 @@ import { LimitInput, without } from './LimitInput.tsx';
 type TermKind = Extract<Kind, { kind: 'term' | 'terms' }>;
 
 /** Which vocabulary a field takes its terms from, and which part of it. */
-export function TermDetails({ id, type, vocabularies, set }: { id: string; type: TermKind; vocabularies: readonly Vocabulary[]; set: (type: TermKind) => void }) {
+export function TermDetails({
+  id,
+  type,
+  vocabularies,
+  set,
+}: {
+  id: string;
+  type: TermKind;
+  vocabularies: readonly Vocabulary[];
+  set: (type: TermKind) => void;
+}) {
   const vocabulary = vocabularies.find((each) => each.key === type.vocabulary);
-  const tops = vocabulary ? termsInOrder(vocabulary).filter(({ term }) => vocabulary.terms.some((each) => each.under === term.key)) : [];
+  const tops = vocabulary
+    ? termsInOrder(vocabulary).filter(({ term }) => vocabulary.terms.some((each) => each.under === term.key))
+    : [];
   return (
     <span className="flex flex-wrap items-center gap-x-4 gap-y-2">
       <select
@@ -27,7 +39,11 @@ export function TermDetails({ id, type, vocabularies, set }: { id: string; type:
       {tops.length > 0 ? (
         <label className="flex items-center gap-2">
           only those under
-          <select className="input w-auto" value={type.under ?? ''} onChange={(event) => set(without({ ...type, under: event.target.value || undefined }) as TermKind)}>
+          <select
+            className="input w-auto"
+            value={type.under ?? ''}
+            onChange={(event) => set(without({ ...type, under: event.target.value || undefined }) as TermKind)}
+          >
             <option value="">anything</option>
             {tops.map(({ term, depth }) => (
               <option key={term.key} value={term.key}>
@@ -38,8 +54,17 @@ export function TermDetails({ id, type, vocabularies, set }: { id: string; type:
           </select>
         </label>
       ) : null}
-      {type.kind === 'terms' ? <LimitInput label="at most" width="w-16" value={type.most} set={(most) => set(without({ ...type, most }) as TermKind)} /> : null}
-      <Link to={vocabulary ? `/workshop/vocabularies/${vocabulary.key}` : '/workshop/vocabularies'}>{vocabulary ? 'Open its terms' : 'All vocabularies'}</Link>
+      {type.kind === 'terms' ? (
+        <LimitInput
+          label="at most"
+          width="w-16"
+          value={type.most}
+          set={(most) => set(without({ ...type, most }) as TermKind)}
+        />
+      ) : null}
+      <Link to={vocabulary ? `/workshop/vocabularies/${vocabulary.key}` : '/workshop/vocabularies'}>
+        {vocabulary ? 'Open its terms' : 'All vocabularies'}
+      </Link>
     </span>
   );
 }

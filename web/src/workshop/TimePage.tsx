@@ -5,7 +5,15 @@ const HOUR = 3_600_000;
 const LABEL = 'self-center text-soft';
 
 /** Who decides when a row of the routing table asks for it, and how deadlines are kept. */
-export function TimePage({ draft, change, form }: { draft: FormDesign; change: (edit: (draft: FormDesign) => FormDesign) => void; form: AnswerOf<'form'> }) {
+export function TimePage({
+  draft,
+  change,
+  form,
+}: {
+  draft: FormDesign;
+  change: (edit: (draft: FormDesign) => FormDesign) => void;
+  form: AnswerOf<'form'>;
+}) {
   const { approval, deadline } = draft;
   const hours = (ms: number): number => ms / HOUR;
   return (
@@ -19,7 +27,12 @@ export function TimePage({ draft, change, form }: { draft: FormDesign; change: (
           id="step-label"
           className="input"
           value={approval.step.label}
-          onChange={(event) => change((before) => ({ ...before, approval: { step: { ...before.approval.step, label: event.target.value } } }))}
+          onChange={(event) =>
+            change((before) => ({
+              ...before,
+              approval: { step: { ...before.approval.step, label: event.target.value } },
+            }))
+          }
         />
         <label htmlFor="step-group" className={LABEL}>
           Decided by any member of
@@ -28,7 +41,12 @@ export function TimePage({ draft, change, form }: { draft: FormDesign; change: (
           id="step-group"
           className="input"
           value={approval.step.group}
-          onChange={(event) => change((before) => ({ ...before, approval: { step: { ...before.approval.step, group: event.target.value } } }))}
+          onChange={(event) =>
+            change((before) => ({
+              ...before,
+              approval: { step: { ...before.approval.step, group: event.target.value } },
+            }))
+          }
         >
           {form.groups.map((group) => (
             <option key={group.key} value={group.key}>
@@ -40,7 +58,8 @@ export function TimePage({ draft, change, form }: { draft: FormDesign; change: (
       <p className="mt-2 text-soft">Rows of the routing table say which requests need it. Nobody decides their own.</p>
       <h2 className="section-head mt-8">Deadline</h2>
       <p className="mt-2 text-soft">
-        Rows of the routing table allow a number of working days; a request is due when the last of them closes. Counted in “{form.calendar.name}”, {form.calendar.zone}.
+        Rows of the routing table allow a number of working days; a request is due when the last of them closes. Counted
+        in “{form.calendar.name}”, {form.calendar.zone}.
       </p>
       <div className="mt-3 grid max-w-[36rem] grid-cols-[190px_1fr] gap-x-3 gap-y-2">
         <label htmlFor="remind" className={LABEL}>
@@ -54,7 +73,12 @@ export function TimePage({ draft, change, form }: { draft: FormDesign; change: (
             max={80}
             className="input w-20"
             value={hours(deadline.remindBefore)}
-            onChange={(event) => change((before) => ({ ...before, deadline: { ...before.deadline, remindBefore: Math.max(0, Number(event.target.value) || 0) * HOUR } }))}
+            onChange={(event) =>
+              change((before) => ({
+                ...before,
+                deadline: { ...before.deadline, remindBefore: Math.max(0, Number(event.target.value) || 0) * HOUR },
+              }))
+            }
           />{' '}
           hours of working time
         </span>
@@ -69,7 +93,12 @@ export function TimePage({ draft, change, form }: { draft: FormDesign; change: (
             max={80}
             className="input w-20"
             value={hours(deadline.escalateAfter)}
-            onChange={(event) => change((before) => ({ ...before, deadline: { ...before.deadline, escalateAfter: Math.max(0, Number(event.target.value) || 0) * HOUR } }))}
+            onChange={(event) =>
+              change((before) => ({
+                ...before,
+                deadline: { ...before.deadline, escalateAfter: Math.max(0, Number(event.target.value) || 0) * HOUR },
+              }))
+            }
           />{' '}
           hours past the deadline
         </span>
@@ -80,7 +109,9 @@ export function TimePage({ draft, change, form }: { draft: FormDesign; change: (
           id="lead"
           className="input"
           value={deadline.escalateTo}
-          onChange={(event) => change((before) => ({ ...before, deadline: { ...before.deadline, escalateTo: event.target.value } }))}
+          onChange={(event) =>
+            change((before) => ({ ...before, deadline: { ...before.deadline, escalateTo: event.target.value } }))
+          }
         >
           {form.groups.map((group) => (
             <option key={group.key} value={group.key}>

@@ -8,15 +8,34 @@ import type { DraftEditing } from './useDraft.ts';
 import type { ProofState } from './useProof.ts';
 
 /** Sends what stands in the proof as a trial request: it goes the whole way, and nobody is told. */
-export function TrialButton({ form, proof, editing }: { form: AnswerOf<'form'>; proof: ProofState; editing: DraftEditing }) {
+export function TrialButton({
+  form,
+  proof,
+  editing,
+}: {
+  form: AnswerOf<'form'>;
+  proof: ProofState;
+  editing: DraftEditing;
+}) {
   const [send, { data, error, isLoading, reset }] = api.useSendTrialMutation();
   const [clear, { isLoading: isClearing }] = api.useClearTrialsMutation();
   const [once, setOnce] = useState(() => crypto.randomUUID());
   const { completion, seat } = proof;
-  const ready = completion.problems.length === 0 && editing.state === 'kept' && !editing.findings.some((finding) => finding.severity === 'error');
+  const ready =
+    completion.problems.length === 0 &&
+    editing.state === 'kept' &&
+    !editing.findings.some((finding) => finding.severity === 'error');
   const go = async (): Promise<void> => {
     const person = seat === 'outside' || seat === 'staff' ? null : seat;
-    const sent = await send({ form: form.key, once, body: { answers: answersToSend(proof.answers, completion, editing.draft.parts), person, outside: seat === 'outside' } });
+    const sent = await send({
+      form: form.key,
+      once,
+      body: {
+        answers: answersToSend(proof.answers, completion, editing.draft.parts),
+        person,
+        outside: seat === 'outside',
+      },
+    });
     if (!('error' in sent)) setOnce(crypto.randomUUID());
   };
   return (
@@ -25,7 +44,11 @@ export function TrialButton({ form, proof, editing }: { form: AnswerOf<'form'>; 
         <Button disabled={!ready || isLoading} onClick={go}>
           Send a trial request
         </Button>
-        <span className="text-soft">{ready ? 'Marked, uncounted, and nobody is told.' : 'Possible once this could be sent and the draft has no errors.'}</span>
+        <span className="text-soft">
+          {ready
+            ? 'Marked, uncounted, and nobody is told.'
+            : 'Possible once this could be sent and the draft has no errors.'}
+        </span>
       </p>
       <p className="mt-2" aria-live="polite">
         {data ? (
@@ -43,8 +66,8 @@ export function TrialButton({ form, proof, editing }: { form: AnswerOf<'form'>; 
       </p>
       {form.trials.length > 0 ? (
         <p className="mt-1 text-soft">
-          {form.trials.length} trial {form.trials.length === 1 ? 'request' : 'requests'}, the last <Link to={`/floor/all/${form.trials[0]?.number}`}>{form.trials[0]?.number}</Link>
-          .{' '}
+          {form.trials.length} trial {form.trials.length === 1 ? 'request' : 'requests'}, the last{' '}
+          <Link to={`/floor/all/${form.trials[0]?.number}`}>{form.trials[0]?.number}</Link>.{' '}
           <button
             type="button"
             className="text-green underline"

@@ -12,7 +12,10 @@ const VERDICTS = new Map<boolean | null, string>([
   [null, 'can’t be said'],
 ]);
 
-/** A condition tried while it is written: on the answers in the proof at once, and on the last requests a moment later. */
+/**
+ * A condition tried while it is written: on the answers in the proof at once, and on the last
+ * requests a moment later.
+ */
 export function Tried({ formKey, condition, proof }: { formKey: string; condition: string; proof: ProofState }) {
   const settled = useSettled(condition);
   const chooser = useId();
@@ -23,7 +26,8 @@ export function Tried({ formKey, condition, proof }: { formKey: string; conditio
   return (
     <div className="mt-3 border-t border-rule pt-2.5 text-[13px]">
       <p>
-        <span className="text-soft">With the answers in the proof:</span> {here ? <b>{VERDICTS.get(here.result)}</b> : 'can’t be read yet'}
+        <span className="text-soft">With the answers in the proof:</span>{' '}
+        {here ? <b>{VERDICTS.get(here.result)}</b> : 'can’t be read yet'}
       </p>
       {here ? <Reasons of={here} /> : null}
       <div className="mt-2" aria-live="polite">
@@ -41,13 +45,20 @@ export function Tried({ formKey, condition, proof }: { formKey: string; conditio
             <label htmlFor={chooser} className="text-soft">
               For
             </label>
-            <select id={chooser} className="input w-auto max-w-[26rem] flex-1 py-0.5" value={data.explained.number} onChange={(event) => setNumber(event.target.value)}>
+            <select
+              id={chooser}
+              className="input w-auto max-w-[26rem] flex-1 py-0.5"
+              value={data.explained.number}
+              onChange={(event) => setNumber(event.target.value)}
+            >
               {data.tried.map((each) => (
                 <option key={each.number} value={each.number}>
                   {each.number} {each.subject}: {VERDICTS.get(each.result)}
                 </option>
               ))}
-              {data.tried.some((each) => each.number === data.explained?.number) ? null : <option>{data.explained.number}</option>}
+              {data.tried.some((each) => each.number === data.explained?.number) ? null : (
+                <option>{data.explained.number}</option>
+              )}
             </select>
             <b>{VERDICTS.get(data.explained.reason.result)}</b>
           </p>
@@ -64,7 +75,9 @@ function Counts({ tried }: { tried: AnswerOf<'tryCondition'> }) {
   return (
     <p>
       Holds for <b>{tried.holds}</b> of the last {all} requests
-      {tried.unsaid > 0 ? <span className="text-soft">; for {tried.unsaid} it can’t be said, as something it needs is empty</span> : null}
+      {tried.unsaid > 0 ? (
+        <span className="text-soft">; for {tried.unsaid} it can’t be said, as something it needs is empty</span>
+      ) : null}
       {tried.ever && tried.ever.of > all ? (
         <span className="text-soft">
           ; of all {tried.ever.of}, for {tried.ever.holds}

@@ -3,7 +3,19 @@ import type { Editing } from './editing.ts';
 import { freshId } from './edits.ts';
 
 /** Kinds whose values can be told to be the same. */
-const COMPARABLE: ReadonlySet<string> = new Set(['text', 'number', 'money', 'date', 'date-time', 'choice', 'level', 'email', 'phone', 'link', 'person']);
+const COMPARABLE: ReadonlySet<string> = new Set([
+  'text',
+  'number',
+  'money',
+  'date',
+  'date-time',
+  'choice',
+  'level',
+  'email',
+  'phone',
+  'link',
+  'person',
+]);
 
 /** Answers that no two requests may share. */
 export function UniqueRules({ editing: { draft, change } }: { editing: Editing }) {
@@ -37,13 +49,22 @@ export function UniqueRules({ editing: { draft, change } }: { editing: Editing }
           Add what must not be asked twice
         </button>
       </div>
-      {draft.unique.length === 0 ? <p className="py-2 text-soft">A thing and a day, a school: answers that only one request may have.</p> : null}
+      {draft.unique.length === 0 ? (
+        <p className="py-2 text-soft">A thing and a day, a school: answers that only one request may have.</p>
+      ) : null}
       {draft.unique.map((rule) => {
         const set = (next: Partial<typeof rule>): void =>
-          change((before) => ({ ...before, unique: before.unique.map((each) => (each.id === rule.id ? { ...each, ...next } : each)) }));
+          change((before) => ({
+            ...before,
+            unique: before.unique.map((each) => (each.id === rule.id ? { ...each, ...next } : each)),
+          }));
         const free = fields.filter((field) => !rule.fields.includes(field.key));
         return (
-          <div key={rule.id} id={`at-${rule.id}`} className="flex flex-wrap items-center gap-2 border-b border-rule py-2">
+          <div
+            key={rule.id}
+            id={`at-${rule.id}`}
+            className="flex flex-wrap items-center gap-2 border-b border-rule py-2"
+          >
             {rule.fields.map((key, index) => (
               <span key={key} className="flex items-center gap-2">
                 {index > 0 ? <span className="text-soft">together with</span> : null}
@@ -61,7 +82,12 @@ export function UniqueRules({ editing: { draft, change } }: { editing: Editing }
               </span>
             ))}
             {rule.fields.length === 1 ? (
-              <select aria-label="Which answer" className="input w-auto" value={rule.fields[0]} onChange={(event) => set({ fields: [event.target.value] })}>
+              <select
+                aria-label="Which answer"
+                className="input w-auto"
+                value={rule.fields[0]}
+                onChange={(event) => set({ fields: [event.target.value] })}
+              >
                 {fields.map((field) => (
                   <option key={field.key} value={field.key}>
                     {field.label}
@@ -70,7 +96,12 @@ export function UniqueRules({ editing: { draft, change } }: { editing: Editing }
               </select>
             ) : null}
             {free.length > 0 ? (
-              <select aria-label="Together with" className="input w-auto" value="" onChange={(event) => set({ fields: [...rule.fields, event.target.value] })}>
+              <select
+                aria-label="Together with"
+                className="input w-auto"
+                value=""
+                onChange={(event) => set({ fields: [...rule.fields, event.target.value] })}
+              >
                 <option value="">and …</option>
                 {free.map((field) => (
                   <option key={field.key} value={field.key}>
@@ -91,7 +122,9 @@ export function UniqueRules({ editing: { draft, change } }: { editing: Editing }
             <button
               type="button"
               className="ml-auto text-brick underline"
-              onClick={() => change((before) => ({ ...before, unique: before.unique.filter((each) => each.id !== rule.id) }))}
+              onClick={() =>
+                change((before) => ({ ...before, unique: before.unique.filter((each) => each.id !== rule.id) }))
+              }
             >
               Take away
             </button>

@@ -16,7 +16,8 @@ export function Vocabularies() {
   const { vocabulary: asked } = useParams();
   const { data: me } = api.useMeQuery();
   const { data, error, refetch } = api.useVocabulariesQuery();
-  // The first one stands open where none is asked for: going there instead would lose what is typed beside the list.
+  // The first one stands open where none is asked for: going there instead would lose what is typed
+  // beside the list.
   const key = asked ?? data?.vocabularies[0]?.key;
   const { data: opened, error: closed } = api.useVocabularyQuery({ key: key ?? '' }, { skip: !key });
   if (me && !me.person) return <Navigate to="/sign-in?back=/workshop/vocabularies" replace />;
@@ -43,7 +44,11 @@ export function Vocabularies() {
       </nav>
       <main className="min-h-0 overflow-auto px-[26px] pt-5 pb-10">
         {error || closed ? <Trouble error={error ?? closed} again={refetch} /> : null}
-        {data && data.vocabularies.length === 0 ? <p className="text-soft">There is no vocabulary yet. Name the first one on the left: species, hazards, rooms …</p> : null}
+        {data && data.vocabularies.length === 0 ? (
+          <p className="text-soft">
+            There is no vocabulary yet. Name the first one on the left: species, hazards, rooms …
+          </p>
+        ) : null}
         {key && opened?.key === key ? <OpenVocabulary key={key} opened={opened} /> : null}
       </main>
     </div>
@@ -119,7 +124,11 @@ function OpenVocabulary({ opened }: { opened: Opened }) {
       if (!('error' in result) && result.data) {
         setBase({ name, terms: wanted, version: result.data.version });
         setTerms(wanted);
-        toast(result.data.moved > 0 ? `Kept. ${result.data.moved} requests hold the other term now.` : 'Kept. Every form has it so from now on.');
+        toast(
+          result.data.moved > 0
+            ? `Kept. ${result.data.moved} requests hold the other term now.`
+            : 'Kept. Every form has it so from now on.',
+        );
         return;
       }
       // Somebody else kept a change meanwhile: theirs and mine are put together, term by term.
@@ -140,7 +149,11 @@ function OpenVocabulary({ opened }: { opened: Opened }) {
             onChange={(event) => setName(event.target.value)}
           />
         </h1>
-        <Button look="main" disabled={changes.length === 0 || problems.length > 0 || isLoading} onClick={() => void keep()}>
+        <Button
+          look="main"
+          disabled={changes.length === 0 || problems.length > 0 || isLoading}
+          onClick={() => void keep()}
+        >
           {isLoading ? 'Keeping …' : 'Keep the changes'}
         </Button>
       </div>
@@ -190,14 +203,20 @@ function OpenVocabulary({ opened }: { opened: Opened }) {
 }
 
 /** What keeping would change, in a few words each. */
-function changesInWords(before: readonly Term[], after: readonly Term[], held: Opened['held'], name: string | null): readonly string[] {
+function changesInWords(
+  before: readonly Term[],
+  after: readonly Term[],
+  held: Opened['held'],
+  name: string | null,
+): readonly string[] {
   const was = new Map(before.map((term) => [term.key, term]));
   const is = new Map(after.map((term) => [term.key, term]));
   const fresh = after.filter((term) => !was.has(term.key)).length;
   const gone = before.filter((term) => !is.has(term.key)).length;
   const merged = after.filter((term) => term.now !== undefined && was.get(term.key)?.now !== term.now);
   const changed =
-    after.filter((term) => was.has(term.key) && JSON.stringify(was.get(term.key)) !== JSON.stringify(term)).length - merged.filter((term) => was.has(term.key)).length;
+    after.filter((term) => was.has(term.key) && JSON.stringify(was.get(term.key)) !== JSON.stringify(term)).length -
+    merged.filter((term) => was.has(term.key)).length;
   const moving = merged.reduce((sum, term) => sum + (held[term.key] ?? 0), 0);
   const order =
     after
@@ -212,7 +231,9 @@ function changesInWords(before: readonly Term[], after: readonly Term[], held: O
     ...(name === null ? [] : [`it is called “${name}”`]),
     ...(fresh > 0 ? [`${fresh} new`] : []),
     ...(changed > 0 ? [`${changed} changed`] : []),
-    ...(merged.length > 0 ? [`${merged.length} merged, which moves ${moving} ${moving === 1 ? 'request' : 'requests'}`] : []),
+    ...(merged.length > 0
+      ? [`${merged.length} merged, which moves ${moving} ${moving === 1 ? 'request' : 'requests'}`]
+      : []),
     ...(gone > 0 ? [`${gone} taken away`] : []),
     ...(order ? ['the order'] : []),
   ];
@@ -246,17 +267,32 @@ function TermLine({ term, depth, vocabulary, held, isNew, problems, open, toggle
     set(next);
   };
   return (
-    <li className={open ? 'border border-l-[3px] border-green bg-sheet px-3 py-2' : 'border-b border-rule'} style={{ marginLeft: `${depth * 22}px` }}>
+    <li
+      className={open ? 'border border-l-[3px] border-green bg-sheet px-3 py-2' : 'border-b border-rule'}
+      style={{ marginLeft: `${depth * 22}px` }}
+    >
       <div className="flex items-baseline gap-3">
-        <button type="button" className="min-w-0 flex-1 truncate py-1.5 text-left" aria-expanded={open} onClick={toggle}>
+        <button
+          type="button"
+          className="min-w-0 flex-1 truncate py-1.5 text-left"
+          aria-expanded={open}
+          onClick={toggle}
+        >
           <span className={term.retired || target ? 'text-soft line-through' : ''}>{term.label || 'No words yet'}</span>{' '}
           <span className="text-[13px] text-soft">
             {target ? `now ${target.label}` : term.retired ? 'retired' : ''}
             {term.also?.length ? ` ${term.also.join(', ')}` : ''}
           </span>
         </button>
-        <span className="text-[13px] text-soft tabular-nums">{held > 0 ? `${held} ${held === 1 ? 'request' : 'requests'}` : isNew ? 'new' : ''}</span>
-        <MoveButtons index={place} of={siblings.length} words={[`Move ${term.label} up`, `Move ${term.label} down`]} move={move} />
+        <span className="text-[13px] text-soft tabular-nums">
+          {held > 0 ? `${held} ${held === 1 ? 'request' : 'requests'}` : isNew ? 'new' : ''}
+        </span>
+        <MoveButtons
+          index={place}
+          of={siblings.length}
+          words={[`Move ${term.label} up`, `Move ${term.label} down`]}
+          move={move}
+        />
       </div>
       {problems.map((problem) => (
         <p key={problem.message} role="alert" className="pb-1 text-[13.5px] text-brick">
@@ -268,7 +304,14 @@ function TermLine({ term, depth, vocabulary, held, isNew, problems, open, toggle
   );
 }
 
-function TermEditor({ term, vocabulary, held, isNew, edit, set }: Pick<TermLineProps, 'term' | 'vocabulary' | 'held' | 'isNew' | 'edit' | 'set'>) {
+function TermEditor({
+  term,
+  vocabulary,
+  held,
+  isNew,
+  edit,
+  set,
+}: Pick<TermLineProps, 'term' | 'vocabulary' | 'held' | 'isNew' | 'edit' | 'set'>) {
   const { terms } = vocabulary;
   const below = new Set(termsInOrder(vocabulary, term.key).map((each) => each.term.key));
   const others = termsInOrder(vocabulary).filter((each) => each.term.key !== term.key && !below.has(each.term.key));
@@ -283,13 +326,26 @@ function TermEditor({ term, vocabulary, held, isNew, edit, set }: Pick<TermLineP
     <div className="mt-1 grid grid-cols-[110px_minmax(0,1fr)] items-center gap-x-3 gap-y-2 pb-1 text-soft">
       <label htmlFor={`${id}-label`}>Term</label>
       <span className="flex items-center gap-3">
-        <input id={`${id}-label`} className="input" value={term.label} onChange={(event) => put({ label: event.target.value })} />
-        <code className="max-w-40 shrink-0 truncate font-mono text-[12px]" title="How conditions name it; it never changes">
+        <input
+          id={`${id}-label`}
+          className="input"
+          value={term.label}
+          onChange={(event) => put({ label: event.target.value })}
+        />
+        <code
+          className="max-w-40 shrink-0 truncate font-mono text-[12px]"
+          title="How conditions name it; it never changes"
+        >
           {term.key}
         </code>
       </span>
       <label htmlFor={`${id}-also`}>Other words</label>
-      <OtherWords key={term.key} id={`${id}-also`} also={term.also ?? []} set={(also) => put({ also: also.length > 0 ? also : (undefined as never) })} />
+      <OtherWords
+        key={term.key}
+        id={`${id}-also`}
+        also={term.also ?? []}
+        set={(also) => put({ also: also.length > 0 ? also : (undefined as never) })}
+      />
       <label htmlFor={`${id}-under`}>Stands under</label>
       <select
         id={`${id}-under`}
@@ -323,13 +379,17 @@ function TermEditor({ term, vocabulary, held, isNew, edit, set }: Pick<TermLineP
       </select>
       <span />
       <span className="flex flex-wrap items-center gap-2">
-        <Button onClick={() => put({ retired: term.retired ? (undefined as never) : true })}>{term.retired ? 'Offer it again' : 'Retire it'}</Button>
+        <Button onClick={() => put({ retired: term.retired ? (undefined as never) : true })}>
+          {term.retired ? 'Offer it again' : 'Retire it'}
+        </Button>
         {held === 0 && !hasBelow ? (
           <Button look="refuse" onClick={() => set(terms.filter((each) => each.key !== term.key))}>
             Take it away
           </Button>
         ) : (
-          <span className="text-[13px]">{isNew ? '' : 'What requests hold, or terms stand under, is retired or merged, never lost.'}</span>
+          <span className="text-[13px]">
+            {isNew ? '' : 'What requests hold, or terms stand under, is retired or merged, never lost.'}
+          </span>
         )}
       </span>
       <span />
@@ -339,7 +399,15 @@ function TermEditor({ term, vocabulary, held, isNew, edit, set }: Pick<TermLineP
 }
 
 /** Other words for a term, with commas between; read when the line is left. */
-function OtherWords({ id, also, set }: { id: string; also: readonly string[]; set: (also: readonly string[]) => void }) {
+function OtherWords({
+  id,
+  also,
+  set,
+}: {
+  id: string;
+  also: readonly string[];
+  set: (also: readonly string[]) => void;
+}) {
   const [words, setWords] = useState(also.join(', '));
   return (
     <input

@@ -4,7 +4,9 @@ import type { ProofState } from './useProof.ts';
 
 export type Change = (edit: (draft: FormDesign) => FormDesign) => void;
 
-/** What the pages of the binder share: the draft, the way to change it, and the proof it is seen in. */
+/**
+ * What the pages of the binder share: the draft, the way to change it, and the proof it is seen in.
+ */
 export interface Editing {
   readonly draft: FormDesign;
   readonly change: Change;

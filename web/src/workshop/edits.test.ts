@@ -1,7 +1,18 @@
 import { type FormDesign, freshKey, partKey } from '@tolvek/core/form';
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { addField, addPart, addQuestion, dropParts, editField, editPart, KIND_LABELS, movePart, moveTogether, requireAll } from './edits.ts';
+import {
+  addField,
+  addPart,
+  addQuestion,
+  dropParts,
+  editField,
+  editPart,
+  KIND_LABELS,
+  movePart,
+  moveTogether,
+  requireAll,
+} from './edits.ts';
 
 const blank: FormDesign = {
   title: 'A form',
@@ -11,12 +22,17 @@ const blank: FormDesign = {
   parts: [],
   rules: [],
   unique: [],
-  routing: { columns: [], rows: [], otherwise: { team: 'estates', priority: 'normal', workingDays: 2, needsApproval: false } },
+  routing: {
+    columns: [],
+    rows: [],
+    otherwise: { team: 'estates', priority: 'normal', workingDays: 2, needsApproval: false },
+  },
   approval: { step: { id: 'decision', label: 'Decision', group: 'duty' } },
   deadline: { calendar: 'desk', remindBefore: 0, escalateAfter: 0, escalateTo: 'duty' },
 };
 const kinds = KIND_LABELS.map((each) => each.kind);
-const formOf = (count: number): FormDesign => Array.from({ length: count }).reduce<FormDesign>((design) => addQuestion(design, 'text').design, blank);
+const formOf = (count: number): FormDesign =>
+  Array.from({ length: count }).reduce<FormDesign>((design) => addQuestion(design, 'text').design, blank);
 const order = (design: FormDesign): string[] => design.parts.map(partKey);
 
 describe('editing the parts of a form', () => {
@@ -58,15 +74,21 @@ describe('editing the parts of a form', () => {
 
   it('moves several together and back again, keeping their order and that of the others', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 1, max: 8 }), fc.array(fc.nat(7)), fc.constantFrom(-1 as const, 1 as const), (count, picked, way) => {
-        const design = formOf(count);
-        const keys = new Set(picked.map((at) => order(design)[at % count] ?? ''));
-        const moved = moveTogether(design, keys, way);
-        const only = (of: FormDesign, chosen: boolean): string[] => order(of).filter((key) => keys.has(key) === chosen);
-        expect(only(moved, true)).toEqual(only(design, true));
-        expect(only(moved, false)).toEqual(only(design, false));
-        if (moved !== design) expect(order(moveTogether(moved, keys, way === 1 ? -1 : 1))).toEqual(order(design));
-      }),
+      fc.property(
+        fc.integer({ min: 1, max: 8 }),
+        fc.array(fc.nat(7)),
+        fc.constantFrom(-1 as const, 1 as const),
+        (count, picked, way) => {
+          const design = formOf(count);
+          const keys = new Set(picked.map((at) => order(design)[at % count] ?? ''));
+          const moved = moveTogether(design, keys, way);
+          const only = (of: FormDesign, chosen: boolean): string[] =>
+            order(of).filter((key) => keys.has(key) === chosen);
+          expect(only(moved, true)).toEqual(only(design, true));
+          expect(only(moved, false)).toEqual(only(design, false));
+          if (moved !== design) expect(order(moveTogether(moved, keys, way === 1 ? -1 : 1))).toEqual(order(design));
+        },
+      ),
     );
   });
 
@@ -94,7 +116,11 @@ describe('editing the parts of a form', () => {
     const design = formOf(3);
     const [, second = ''] = order(design);
     const labelled = editField(design, second, (field) => ({ ...field, label: 'Car plate' }));
-    expect(labelled.fields.map((field) => field.label)).toEqual([design.fields[0]?.label, 'Car plate', design.fields[2]?.label]);
+    expect(labelled.fields.map((field) => field.label)).toEqual([
+      design.fields[0]?.label,
+      'Car plate',
+      design.fields[2]?.label,
+    ]);
     const required = (of: FormDesign): boolean[] => of.parts.map((part) => part.part === 'question' && part.required);
     expect(required(editPart(design, second, { required: true }))).toEqual([false, true, false]);
     expect(required(requireAll(design, new Set(order(design)), true))).toEqual([true, true, true]);

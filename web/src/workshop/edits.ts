@@ -1,4 +1,13 @@
-import { type Action, type FormDesign, type FormRule, freshKey, type Part, partKey, type Question, withoutTarget } from '@tolvek/core/form';
+import {
+  type Action,
+  type FormDesign,
+  type FormRule,
+  freshKey,
+  type Part,
+  partKey,
+  type Question,
+  withoutTarget,
+} from '@tolvek/core/form';
 import type { Field, Kind, KindName } from '@tolvek/core/register';
 
 export const KIND_LABELS: readonly { readonly kind: KindName; readonly label: string; readonly says: string }[] = [
@@ -26,13 +35,30 @@ export const KIND_LABELS: readonly { readonly kind: KindName; readonly label: st
   { kind: 'link', label: 'Link', says: '' },
 ];
 
-export const kindLabel = (kind: KindName): string => (kind === 'auto-number' ? 'Automatic number' : (KIND_LABELS.find((each) => each.kind === kind)?.label ?? kind));
+export const kindLabel = (kind: KindName): string =>
+  kind === 'auto-number' ? 'Automatic number' : (KIND_LABELS.find((each) => each.kind === kind)?.label ?? kind);
 
 /** Kinds whose values a formula can give. */
-export const canBeComputed = (kind: KindName): boolean => kind !== 'line-items' && kind !== 'files' && kind !== 'reference' && kind !== 'references';
+export const canBeComputed = (kind: KindName): boolean =>
+  kind !== 'line-items' && kind !== 'files' && kind !== 'reference' && kind !== 'references';
 
 /** Kinds that a column of line items can have. */
-export const COLUMN_KINDS = ['text', 'number', 'money', 'choice', 'yes-no', 'date', 'duration', 'long-text', 'level', 'date-time', 'email', 'phone', 'link', 'term'] as const;
+export const COLUMN_KINDS = [
+  'text',
+  'number',
+  'money',
+  'choice',
+  'yes-no',
+  'date',
+  'duration',
+  'long-text',
+  'level',
+  'date-time',
+  'email',
+  'phone',
+  'link',
+  'term',
+] as const;
 
 export function freshType<K extends KindName>(kind: K): Extract<Kind, { kind: K }>;
 export function freshType(kind: KindName): Kind {
@@ -93,25 +119,42 @@ function placed(parts: readonly Part[], part: Part, after: string | null): reado
 }
 
 /** Adds a question with a field of its own, after a part or at the end of the form. */
-export function addQuestion(design: FormDesign, kind: KindName, after: string | null = null): { design: FormDesign; key: string } {
+export function addQuestion(
+  design: FormDesign,
+  kind: KindName,
+  after: string | null = null,
+): { design: FormDesign; key: string } {
   const named = kindLabel(kind);
   const key = freshKey(`${named} field`, fieldKeys(design));
   const field: Field = { key, label: `New ${named.toLowerCase()}`, type: freshType(kind), source: 'asked' };
   const question: Question = { part: 'question', field: key, asks: '', help: '', required: false };
-  return { key, design: { ...design, fields: [...design.fields, field], parts: placed(design.parts, question, after) } };
+  return {
+    key,
+    design: { ...design, fields: [...design.fields, field], parts: placed(design.parts, question, after) },
+  };
 }
 
 /** Adds a section, a page or words. */
-export function addPart(design: FormDesign, kind: 'section' | 'page' | 'instruction', after: string | null = null): { design: FormDesign; key: string } {
+export function addPart(
+  design: FormDesign,
+  kind: 'section' | 'page' | 'instruction',
+  after: string | null = null,
+): { design: FormDesign; key: string } {
   const id = freshId(kind === 'instruction' ? 'words' : kind, design.parts.map(partKey));
-  const part: Part = kind === 'instruction' ? { part: kind, id, text: '' } : { part: kind, id, title: kind === 'page' ? 'New page' : 'New section', text: '' };
+  const part: Part =
+    kind === 'instruction'
+      ? { part: kind, id, text: '' }
+      : { part: kind, id, title: kind === 'page' ? 'New page' : 'New section', text: '' };
   return { key: id, design: { ...design, parts: placed(design.parts, part, after) } };
 }
 
 /** Adds a field that no form asks: filled in by the desk, or computed. */
 const STEMS = { computed: 'computed field', 'desk-only': 'desk field', given: 'number' } as const;
 
-export function addField(design: FormDesign, source: 'desk-only' | 'computed' | 'given'): { design: FormDesign; key: string } {
+export function addField(
+  design: FormDesign,
+  source: 'desk-only' | 'computed' | 'given',
+): { design: FormDesign; key: string } {
   const key = freshKey(STEMS[source], fieldKeys(design));
   const field: Field =
     source === 'computed'
@@ -145,13 +188,20 @@ export function moveTogether(design: FormDesign, keys: ReadonlySet<string>, way:
   return { ...design, parts };
 }
 
-/** A field with changes; what it is called or holds may change, where its value comes from only as a whole. */
+/**
+ * A field with changes; what it is called or holds may change, where its value comes from only as a
+ * whole.
+ */
 export const editField = (design: FormDesign, key: string, edit: (field: Field) => Field): FormDesign => ({
   ...design,
   fields: design.fields.map((field) => (field.key === key ? edit(field) : field)),
 });
 
-export const editPart = <P extends Part>(design: FormDesign, key: string, edit: Partial<Omit<P, 'part'>>): FormDesign => ({
+export const editPart = <P extends Part>(
+  design: FormDesign,
+  key: string,
+  edit: Partial<Omit<P, 'part'>>,
+): FormDesign => ({
   ...design,
   parts: design.parts.map((part) => (partKey(part) === key ? ({ ...part, ...edit } as Part) : part)),
 });
@@ -162,7 +212,10 @@ export const requireAll = (design: FormDesign, keys: ReadonlySet<string>, requir
   parts: design.parts.map((part) => (part.part === 'question' && keys.has(part.field) ? { ...part, required } : part)),
 });
 
-/** Takes parts off the form. A field that was never released goes with its question; a released one keeps its answers. */
+/**
+ * Takes parts off the form. A field that was never released goes with its question; a released one
+ * keeps its answers.
+ */
 export function dropParts(design: FormDesign, keys: ReadonlySet<string>, released: ReadonlySet<string>): FormDesign {
   const without = { ...design, parts: design.parts.filter((part) => !keys.has(partKey(part))) };
   const cleaned = [...keys].reduce(withoutTarget, without);
@@ -195,7 +248,10 @@ export function freshAction(kind: Action['do'], design: FormDesign): Action {
       return {
         do: kind,
         field: choice?.key ?? first,
-        options: choice?.type.kind === 'choice' || choice?.type.kind === 'choices' ? choice.type.options.filter((option) => !option.retired).map((option) => option.key) : [],
+        options:
+          choice?.type.kind === 'choice' || choice?.type.kind === 'choices'
+            ? choice.type.options.filter((option) => !option.retired).map((option) => option.key)
+            : [],
       };
     case 'warn':
       return { do: kind, field: 'form', text: '' };
@@ -214,5 +270,7 @@ export const editRule = (design: FormDesign, id: string, edit: Partial<FormRule>
 export function moveRule(design: FormDesign, id: string, way: -1 | 1): FormDesign {
   const from = design.rules.findIndex((rule) => rule.id === id);
   const to = from + way;
-  return from < 0 || to < 0 || to >= design.rules.length ? design : { ...design, rules: moved(design.rules, from, way) };
+  return from < 0 || to < 0 || to >= design.rules.length
+    ? design
+    : { ...design, rules: moved(design.rules, from, way) };
 }

@@ -2,7 +2,10 @@ import { termsInOrder } from '@tolvek/core/register';
 import { describe, expect, it } from 'vitest';
 import { withPasted } from './pastedTerms.ts';
 
-const outline = (text: string): readonly string[] => termsInOrder({ terms: withPasted([], text, undefined) }).map(({ term, depth }) => `${'-'.repeat(depth)}${term.label}`);
+const outline = (text: string): readonly string[] =>
+  termsInOrder({ terms: withPasted([], text, undefined) }).map(
+    ({ term, depth }) => `${'-'.repeat(depth)}${term.label}`,
+  );
 
 describe('terms from lines of text', () => {
   it('stand under the line they stand in from', () => {

@@ -8,8 +8,8 @@ const stepsOf = (line: string): number => {
 };
 
 /**
- * Terms from lines of text, added to those there are: lines that stand in are put under the line before them, and words
- * after `=` are other words for a term: `Grey seal = Halichoerus grypus`.
+ * Terms from lines of text, added to those there are: lines that stand in are put under the line
+ * before them, and words after `=` are other words for a term: `Grey seal = Halichoerus grypus`.
  */
 export function withPasted(terms: readonly Term[], text: string, under: string | undefined): readonly Term[] {
   const made = [...terms];
@@ -27,7 +27,12 @@ export function withPasted(terms: readonly Term[], text: string, under: string |
     if (known) continue;
     taken.add(key);
     const also = others.filter(Boolean).slice(0, 20);
-    made.push({ key, label: label.slice(0, 200), ...(parent === undefined ? {} : { under: parent }), ...(also.length > 0 ? { also } : {}) });
+    made.push({
+      key,
+      label: label.slice(0, 200),
+      ...(parent === undefined ? {} : { under: parent }),
+      ...(also.length > 0 ? { also } : {}),
+    });
   }
   return made;
 }

@@ -2,14 +2,20 @@ import { inWords, picksOf, type Value } from '@tolvek/core/expression';
 import { type Field, requestScope } from '@tolvek/core/register';
 import { analyseTable, type RoutingTable, type WorkedCase } from '@tolvek/core/routing';
 
-/** What is asked of the worker, and what it tells. Large tables take a while; the page must not wait for them. */
+/**
+ * What is asked of the worker, and what it tells. Large tables take a while; the page must not wait
+ * for them.
+ */
 export interface NotesAsked {
   readonly table: RoutingTable;
   readonly fields: readonly Field[];
 }
 
 export interface NotesTold {
-  /** Pairs of rows, by number, that both take some requests and decide differently, with an example in words. */
+  /**
+   * Pairs of rows, by number, that both take some requests and decide differently, with an example
+   * in words.
+   */
   readonly overlaps: readonly { readonly first: number; readonly second: number; readonly example: string }[];
   /** An example of what is left to the last row; null when nothing is. */
   readonly leftOver: string | null;
@@ -26,7 +32,8 @@ function notesOn({ table, fields }: NotesAsked): NotesTold {
     const input = table.columns.find((each) => each.label === column)?.input ?? '';
     return picksOf(scope.find(input)?.type ?? null).find((pick) => pick.key === value)?.label ?? inWords(value);
   };
-  const inWordsOf = ({ values }: WorkedCase): string => values.map(({ column, value }) => `${column} ${told(column, value)}`).join(', ');
+  const inWordsOf = ({ values }: WorkedCase): string =>
+    values.map(({ column, value }) => `${column} ${told(column, value)}`).join(', ');
   const [left] = uncovered;
   return {
     overlaps: overlaps

@@ -15,7 +15,10 @@ export interface DraftEditing {
   readonly redo: (() => void) | null;
   readonly state: SaveState;
   readonly trouble: string;
-  /** Where both changed the same: keeps this page’s words, or theirs. All else of either side is kept. */
+  /**
+   * Where both changed the same: keeps this page’s words, or theirs. All else of either side is
+   * kept.
+   */
   readonly keepMine: () => Promise<void>;
   readonly keepTheirs: () => Promise<void>;
   readonly findings: AnswerOf<'form'>['findings'];
@@ -23,7 +26,10 @@ export interface DraftEditing {
   readonly released: (version: number) => void;
 }
 
-/** The draft as it is edited here: kept on the server a moment after each change, with undo for as long as the page is open. */
+/**
+ * The draft as it is edited here: kept on the server a moment after each change, with undo for as
+ * long as the page is open.
+ */
 export function useDraft(form: AnswerOf<'form'>): DraftEditing {
   const [draft, setDraft] = useState<FormDesign>(form.draft);
   const [past, setPast] = useState<readonly FormDesign[]>([]);
@@ -36,7 +42,10 @@ export function useDraft(form: AnswerOf<'form'>): DraftEditing {
   const [save] = api.useSaveDraftMutation();
   const [readAnew] = api.useLazyFormQuery();
 
-  /** Somebody else kept a change meanwhile: both are put together, and asked about only where they clash. */
+  /**
+   * Somebody else kept a change meanwhile: both are put together, and asked about only where they
+   * clash.
+   */
   const putTogether = useCallback(
     async (mine: FormDesign): Promise<void> => {
       const { data } = await readAnew({ key: form.key });

@@ -1,13 +1,23 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { type FormDesign, prepareCompletion, questionsOf } from '@tolvek/core/form';
-import { type KnownRequest, type RawAnswer, type RequestFacts, requestScope, requestSlots } from '@tolvek/core/register';
+import {
+  type KnownRequest,
+  type RawAnswer,
+  type RequestFacts,
+  requestScope,
+  requestSlots,
+} from '@tolvek/core/register';
 import { useCallback, useMemo, useState } from 'react';
 
 /** Whose eyes the proof has: somebody from outside, any colleague, or one of the staff by id. */
 export type Seat = 'outside' | 'staff' | (string & {});
 
 /** What conditions would know if whoever sits there asked now. */
-function factsAtSeat(seat: Seat, { people, today, now, calendar, vocabularies }: AnswerOf<'form'>, references: readonly KnownRequest[]): RequestFacts {
+function factsAtSeat(
+  seat: Seat,
+  { people, today, now, calendar, vocabularies }: AnswerOf<'form'>,
+  references: readonly KnownRequest[],
+): RequestFacts {
   const person = people.find((each) => each.key === seat);
   return {
     requesterIsOutside: seat === 'outside',
@@ -26,16 +36,27 @@ function factsAtSeat(seat: Seat, { people, today, now, calendar, vocabularies }:
   };
 }
 
-/** The draft as the chosen person meets it, with the answers typed into the proof: what rules and routing are tried on. */
+/**
+ * The draft as the chosen person meets it, with the answers typed into the proof: what rules and
+ * routing are tried on.
+ */
 export function useProof(draft: FormDesign, form: AnswerOf<'form'>) {
   const { groups, people, vocabularies } = form;
   const [seat, setSeat] = useState<Seat>(form.doors.some((door) => door.kind === 'outside') ? 'outside' : 'staff');
   const [answers, setAnswers] = useState<Readonly<Record<string, RawAnswer>>>({});
   const { fields, parts, rules } = draft;
-  const know = useCallback((known: KnownRequest) => setReferences((before) => [...before.filter((each) => each.id !== known.id), known]), []);
+  const know = useCallback(
+    (known: KnownRequest) => setReferences((before) => [...before.filter((each) => each.id !== known.id), known]),
+    [],
+  );
   const complete = useMemo(() => prepareCompletion({ fields, parts, rules }), [fields, parts, rules]);
   const scope = useMemo(
-    () => requestScope(fields, { people, vocabularies, groups: groups.map((group) => ({ key: group.key, label: group.name })) }),
+    () =>
+      requestScope(fields, {
+        people,
+        vocabularies,
+        groups: groups.map((group) => ({ key: group.key, label: group.name })),
+      }),
     [fields, groups, people, vocabularies],
   );
   const [references, setReferences] = useState<readonly KnownRequest[]>([]);

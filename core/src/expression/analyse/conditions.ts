@@ -24,7 +24,10 @@ import {
   without,
 } from './sets.ts';
 
-/** Cases: for each thing that is asked about, the values it may have. What is not named may have any. */
+/**
+ * Cases: for each thing that is asked about, the values it may have. What is not named may have
+ * any.
+ */
 export type Box = ReadonlyMap<string, ValueSet>;
 /** Cases put together: any of the boxes. */
 export type Region = readonly Box[];
@@ -37,11 +40,17 @@ class TooMany extends Error {}
 /** A case as an example: what each field would be. */
 export type Example = ReadonlyMap<string, Value>;
 
-/** Where a condition holds and where it does not; in the rest it can’t be said. Null when there are too many cases to follow. */
+/**
+ * Where a condition holds and where it does not; in the rest it can’t be said. Null when there are
+ * too many cases to follow.
+ */
 export interface Outcome {
   readonly holds: Region;
   readonly fails: Region;
-  /** Whether every part of it was understood; otherwise parts count as answers that may come out either way. */
+  /**
+   * Whether every part of it was understood; otherwise parts count as answers that may come out
+   * either way.
+   */
   readonly exact: boolean;
 }
 
@@ -127,7 +136,10 @@ class Reasoner {
   condition(node: Node): { holds: Region; fails: Region } {
     switch (node.kind) {
       case 'literal':
-        return { holds: node.value === true ? EVERYWHERE : NOWHERE, fails: node.value === false ? EVERYWHERE : NOWHERE };
+        return {
+          holds: node.value === true ? EVERYWHERE : NOWHERE,
+          fails: node.value === false ? EVERYWHERE : NOWHERE,
+        };
       case 'and':
       case 'or': {
         const [a, b] = [this.condition(node.left), this.condition(node.right)];
@@ -144,7 +156,9 @@ class Reasoner {
       case 'name':
       case 'path': {
         const domain = this.domain(node);
-        return domain ? this.about(node, { holds: setOfOne(domain, true), fails: setOfOne(domain, false) }) : this.unknown(node);
+        return domain
+          ? this.about(node, { holds: setOfOne(domain, true), fails: setOfOne(domain, false) })
+          : this.unknown(node);
       }
       case 'compare':
         return this.compared(node) ?? this.unknown(node);
@@ -165,7 +179,10 @@ class Reasoner {
     }
   }
 
-  /** Where the tests of a cell hold and fail; null when one of them needs more than the cell’s own value. */
+  /**
+   * Where the tests of a cell hold and fail; null when one of them needs more than the cell’s own
+   * value.
+   */
   tests(tests: readonly Test[], domain: Domain): Sets | null {
     let result: Sets | null = null;
     for (const test of tests) {
@@ -182,19 +199,26 @@ class Reasoner {
         return { holds: wholeOf(domain), fails: nothingIn(domain) };
       case 'compare': {
         const operand = this.constant(test.operand);
-        return operand && (domain.kind === 'ordered' || test.op === '=' || test.op === '!=') ? comparison(domain, test.op, operand.value) : null;
+        return operand && (domain.kind === 'ordered' || test.op === '=' || test.op === '!=')
+          ? comparison(domain, test.op, operand.value)
+          : null;
       }
       case 'equal': {
         const operand = this.constant(test.operand);
         if (!operand) return null;
         const values = Array.isArray(operand.value) ? (operand.value as readonly Value[]) : [operand.value];
         const [first = null, ...rest] = values.map((value) => comparison(domain, '=', value));
-        return first && rest.reduce((a, b) => ({ holds: either(a.holds, b.holds), fails: both(a.fails, b.fails) }), first);
+        return (
+          first && rest.reduce((a, b) => ({ holds: either(a.holds, b.holds), fails: both(a.fails, b.fails) }), first)
+        );
       }
       case 'range': {
         const [low, high] = [this.constant(test.low), this.constant(test.high)];
         if (!low || !high || domain.kind !== 'ordered') return null;
-        const [above, below] = [comparison(domain, test.lowOpen ? '>' : '>=', low.value), comparison(domain, test.highOpen ? '<' : '<=', high.value)];
+        const [above, below] = [
+          comparison(domain, test.lowOpen ? '>' : '>=', low.value),
+          comparison(domain, test.highOpen ? '<' : '<=', high.value),
+        ];
         return { holds: both(above.holds, below.holds), fails: either(above.fails, below.fails) };
       }
       case 'condition':
@@ -234,18 +258,33 @@ class Reasoner {
   /** A part that is not understood may come out yes, no or neither, the same wherever it stands. */
   private unknown(node: Node): { holds: Region; fails: Region } {
     const value = this.constant(node);
-    if (value) return this.condition({ kind: 'literal', value: value.value === true ? true : value.value === false ? false : null, from: 0, to: 0 });
+    if (value)
+      return this.condition({
+        kind: 'literal',
+        value: value.value === true ? true : value.value === false ? false : null,
+        from: 0,
+        to: 0,
+      });
     this.exact = false;
     const domain: Domain = { kind: 'listed', values: [true, false] };
     return this.about(node, { holds: setOfOne(domain, true), fails: setOfOne(domain, false) });
   }
 }
 
-const TURNED: Readonly<Record<Comparator, Comparator>> = { '=': '=', '!=': '!=', '<': '>', '<=': '>=', '>': '<', '>=': '<=' };
+const TURNED: Readonly<Record<Comparator, Comparator>> = {
+  '=': '=',
+  '!=': '!=',
+  '<': '>',
+  '<=': '>=',
+  '>': '<',
+  '>=': '<=',
+};
 
 const readsInput = (node: Node): boolean => printExpression(node).includes('?');
 
-/** Where `value op to` holds and fails, for every value of a domain; the same rules as `compare`. */
+/**
+ * Where `value op to` holds and fails, for every value of a domain; the same rules as `compare`.
+ */
 function comparison(domain: Domain, op: Comparator, to: Value): Sets {
   const [all, none] = [filled(domain), nothingIn(domain)];
   if (op === '!=') {
@@ -255,7 +294,8 @@ function comparison(domain: Domain, op: Comparator, to: Value): Sets {
   if (op === '=') {
     if (to === null) return { holds: onlyEmpty(domain), fails: all };
     const same = setOfOne(domain, to);
-    // A value of another kind is never equal, but that can’t be said either; only empty is plainly different.
+    // A value of another kind is never equal, but that can’t be said either; only empty is plainly
+    // different.
     if (!isOfDomain(domain, to)) return { holds: none, fails: onlyEmpty(domain) };
     return { holds: same, fails: withEmpty(without(all, same), true) };
   }
@@ -277,12 +317,17 @@ function isOfDomain(domain: Domain, value: Value): boolean {
   if (domain.kind === 'text') return typeof value === 'string';
   if (domain.kind === 'listed') return typeof value === typeof domain.values[0];
   const sample = domain.value(0);
-  return typeof value === 'object' && value !== null ? value.constructor === (sample as object).constructor : typeof value === typeof sample;
+  return typeof value === 'object' && value !== null
+    ? value.constructor === (sample as object).constructor
+    : typeof value === typeof sample;
 }
 
 const exampleOf = (box: Box): Example => new Map([...box].map(([key, set]) => [key, sampleOf(set) ?? null]));
 
-/** What can be said of a condition by itself. `null`: too many cases, or parts that are not understood. */
+/**
+ * What can be said of a condition by itself. `null`: too many cases, or parts that are not
+ * understood.
+ */
 export interface Verdict {
   readonly kind: 'always' | 'never' | 'sometimes';
   /** For “sometimes”, a case where it holds and one where it does not. */
@@ -303,8 +348,15 @@ export function verdictOn(node: Node, scope: Scope): Verdict | null {
   });
 }
 
-/** Whether one condition holds wherever another does; if not, a case to show it. Null: can’t be said. */
-export function implies(one: Node, other: Node, scope: Scope): { readonly implied: true } | { readonly implied: false; readonly unless: Example } | null {
+/**
+ * Whether one condition holds wherever another does; if not, a case to show it. Null: can’t be
+ * said.
+ */
+export function implies(
+  one: Node,
+  other: Node,
+  scope: Scope,
+): { readonly implied: true } | { readonly implied: false; readonly unless: Example } | null {
   return followed(() => {
     const [a, b] = [outcomeOf(one, scope), outcomeOf(other, scope)];
     if (!a || !b) return null;
@@ -315,7 +367,11 @@ export function implies(one: Node, other: Node, scope: Scope): { readonly implie
 }
 
 /** A case where both conditions hold; `never` when there is none. Null: can’t be said. */
-export function overlapOf(one: Node, other: Node, scope: Scope): { readonly never: true } | { readonly never: false; readonly both: Example } | null {
+export function overlapOf(
+  one: Node,
+  other: Node,
+  scope: Scope,
+): { readonly never: true } | { readonly never: false; readonly both: Example } | null {
   return followed(() => {
     const [a, b] = [outcomeOf(one, scope), outcomeOf(other, scope)];
     if (!a || !b) return null;
@@ -334,7 +390,10 @@ function followed<T>(work: () => T | null): T | null {
   }
 }
 
-/** Where the tests of a cell hold, of all values of its column; null when a test needs more than the column’s own value. */
+/**
+ * Where the tests of a cell hold, of all values of its column; null when a test needs more than the
+ * column’s own value.
+ */
 export function cellSet(tests: readonly Test[], domain: Domain, scope: Scope): ValueSet | null {
   return new Reasoner(scope).tests(tests, domain)?.holds ?? null;
 }

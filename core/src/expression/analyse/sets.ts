@@ -5,7 +5,13 @@ import type { Value } from '../value.ts';
 
 /** All that a field can hold, as far as reasoning needs it. What is not known holds anything. */
 export type Domain =
-  | { readonly kind: 'ordered'; readonly step: number | null; readonly least: number; readonly most: number; readonly value: (rank: number) => Value }
+  | {
+      readonly kind: 'ordered';
+      readonly step: number | null;
+      readonly least: number;
+      readonly most: number;
+      readonly value: (rank: number) => Value;
+    }
   | { readonly kind: 'listed'; readonly values: readonly (string | boolean)[] }
   | { readonly kind: 'text' };
 
@@ -19,10 +25,26 @@ interface Interval {
 
 /** A set of values of one domain. `empty` says whether the field left empty is in it. */
 export type ValueSet =
-  | { readonly kind: 'ordered'; readonly domain: Domain & { kind: 'ordered' }; readonly intervals: readonly Interval[]; readonly empty: boolean }
-  | { readonly kind: 'listed'; readonly domain: Domain & { kind: 'listed' }; readonly values: ReadonlySet<string | boolean>; readonly empty: boolean }
+  | {
+      readonly kind: 'ordered';
+      readonly domain: Domain & { kind: 'ordered' };
+      readonly intervals: readonly Interval[];
+      readonly empty: boolean;
+    }
+  | {
+      readonly kind: 'listed';
+      readonly domain: Domain & { kind: 'listed' };
+      readonly values: ReadonlySet<string | boolean>;
+      readonly empty: boolean;
+    }
   /** Texts that are listed, or all but those listed. */
-  | { readonly kind: 'text'; readonly domain: Domain & { kind: 'text' }; readonly texts: ReadonlySet<string>; readonly others: boolean; readonly empty: boolean };
+  | {
+      readonly kind: 'text';
+      readonly domain: Domain & { kind: 'text' };
+      readonly texts: ReadonlySet<string>;
+      readonly others: boolean;
+      readonly empty: boolean;
+    };
 
 const ANY_NUMBER = { least: Number.NEGATIVE_INFINITY, most: Number.POSITIVE_INFINITY };
 
@@ -71,7 +93,12 @@ export function rankOf(value: Value): number | null {
 export function wholeOf(domain: Domain): ValueSet {
   switch (domain.kind) {
     case 'ordered':
-      return { kind: 'ordered', domain, intervals: tidy([{ from: domain.least, to: domain.most, fromOpen: false, toOpen: false }], domain), empty: true };
+      return {
+        kind: 'ordered',
+        domain,
+        intervals: tidy([{ from: domain.least, to: domain.most, fromOpen: false, toOpen: false }], domain),
+        empty: true,
+      };
     case 'listed':
       return { kind: 'listed', domain, values: new Set(domain.values), empty: true };
     case 'text':
@@ -99,17 +126,37 @@ export function setOfOne(domain: Domain, value: Value): ValueSet {
     case 'listed':
       return { kind: 'listed', domain, values: new Set(domain.values.filter((each) => each === value)), empty: false };
     case 'text':
-      return { kind: 'text', domain, texts: new Set(typeof value === 'string' ? [value] : []), others: false, empty: false };
+      return {
+        kind: 'text',
+        domain,
+        texts: new Set(typeof value === 'string' ? [value] : []),
+        others: false,
+        empty: false,
+      };
   }
 }
 
 /** The values between two ranks, never empty; an infinite end is no end. */
-export function between(domain: Domain & { kind: 'ordered' }, from: number, to: number, fromOpen: boolean, toOpen: boolean): ValueSet {
-  const within = { kind: 'ordered' as const, domain, intervals: tidy([{ from, to, fromOpen, toOpen }], domain), empty: false };
+export function between(
+  domain: Domain & { kind: 'ordered' },
+  from: number,
+  to: number,
+  fromOpen: boolean,
+  toOpen: boolean,
+): ValueSet {
+  const within = {
+    kind: 'ordered' as const,
+    domain,
+    intervals: tidy([{ from, to, fromOpen, toOpen }], domain),
+    empty: false,
+  };
   return both(within, filled(domain));
 }
 
-/** Whole steps are what lies on the domain’s grid, so `> 5` of whole numbers begins at 6. Intervals with nothing in them go. */
+/**
+ * Whole steps are what lies on the domain’s grid, so `> 5` of whole numbers begins at 6. Intervals
+ * with nothing in them go.
+ */
 const tidy = (intervals: readonly Interval[], domain: Domain & { kind: 'ordered' }): readonly Interval[] => {
   const { step } = domain;
   return proper(step === null ? intervals : intervals.map((interval) => onGrid(interval, step)));
@@ -125,7 +172,11 @@ function onGrid({ from, to, fromOpen, toOpen }: Interval, step: number): Interva
   const places = Math.max(0, Math.round(-Math.log10(step)));
   const up = (rank: number): number => roundTo(rank, places, 'ceiling') ?? rank;
   const down = (rank: number): number => roundTo(rank, places, 'floor') ?? rank;
-  const first = !Number.isFinite(from) ? from : fromOpen && up(from) === from ? (subtract(from, -step) ?? from) : up(from);
+  const first = !Number.isFinite(from)
+    ? from
+    : fromOpen && up(from) === from
+      ? (subtract(from, -step) ?? from)
+      : up(from);
   const last = !Number.isFinite(to) ? to : toOpen && down(to) === to ? (subtract(to, step) ?? to) : down(to);
   return { from: first, to: last, fromOpen: false, toOpen: false };
 }
@@ -137,18 +188,27 @@ export function both(a: ValueSet, b: ValueSet): ValueSet {
     const intervals: Interval[] = [];
     for (const x of a.intervals) {
       for (const y of b.intervals) {
-        const [low, high] = [x.from > y.from || (x.from === y.from && x.fromOpen) ? x : y, x.to < y.to || (x.to === y.to && x.toOpen) ? x : y];
+        const [low, high] = [
+          x.from > y.from || (x.from === y.from && x.fromOpen) ? x : y,
+          x.to < y.to || (x.to === y.to && x.toOpen) ? x : y,
+        ];
         intervals.push({ from: low.from, fromOpen: low.fromOpen, to: high.to, toOpen: high.toOpen });
       }
     }
     // What is common to intervals on the grid is on it too.
     return { ...a, intervals: proper(intervals), empty };
   }
-  if (a.kind === 'listed' && b.kind === 'listed') return { ...a, values: new Set([...a.values].filter((value) => b.values.has(value))), empty };
+  if (a.kind === 'listed' && b.kind === 'listed')
+    return { ...a, values: new Set([...a.values].filter((value) => b.values.has(value))), empty };
   if (a.kind === 'text' && b.kind === 'text') {
     if (a.others && b.others) return { ...a, texts: new Set([...a.texts, ...b.texts]), others: true, empty };
     const [some, other] = a.others ? [b, a] : [a, b];
-    return { ...a, texts: new Set([...some.texts].filter((text) => other.texts.has(text) !== other.others)), others: false, empty };
+    return {
+      ...a,
+      texts: new Set([...some.texts].filter((text) => other.texts.has(text) !== other.others)),
+      others: false,
+      empty,
+    };
   }
   return withEmpty({ ...a, ...nothingOf(a) } as ValueSet, empty);
 }
@@ -161,7 +221,8 @@ function nothingOf(set: ValueSet): Partial<ValueSet> {
 /** What is in the domain but not in the set; empty too, when the set has it not. */
 export function complement(set: ValueSet): ValueSet {
   const empty = !set.empty;
-  if (set.kind === 'listed') return { ...set, values: new Set(set.domain.values.filter((value) => !set.values.has(value))), empty };
+  if (set.kind === 'listed')
+    return { ...set, values: new Set(set.domain.values.filter((value) => !set.values.has(value))), empty };
   if (set.kind === 'text') return { ...set, others: !set.others, empty };
   const gaps: Interval[] = [];
   let from = set.domain.least;
@@ -190,7 +251,10 @@ export function isNothing(set: ValueSet): boolean {
 /** Whether a set holds its whole domain, empty included. */
 export const isWhole = (set: ValueSet): boolean => isNothing(complement(set));
 
-/** Some value of a set: a plain one where there is a choice, empty only when there is nothing else. Undefined: nothing is in it. */
+/**
+ * Some value of a set: a plain one where there is a choice, empty only when there is nothing else.
+ * Undefined: nothing is in it.
+ */
 export function sampleOf(set: ValueSet): Value | undefined {
   const found = filledSample(set);
   return found !== undefined ? found : set.empty ? null : undefined;
@@ -200,7 +264,8 @@ function filledSample(set: ValueSet): Value | undefined {
   if (set.kind === 'listed') return [...set.values][0];
   if (set.kind === 'text') {
     if (!set.others) return [...set.texts][0];
-    for (let n = 1; ; n += 1) if (!set.texts.has(n === 1 ? 'some text' : `some text ${n}`)) return n === 1 ? 'some text' : `some text ${n}`;
+    for (let n = 1; ; n += 1)
+      if (!set.texts.has(n === 1 ? 'some text' : `some text ${n}`)) return n === 1 ? 'some text' : `some text ${n}`;
   }
   const [interval] = set.intervals;
   return interval && set.domain.value(rankWithin(interval, set.domain.step));
@@ -208,22 +273,30 @@ function filledSample(set: ValueSet): Value | undefined {
 
 function rankWithin({ from, to, fromOpen, toOpen }: Interval, step: number | null): number {
   const by = step ?? 1;
-  if (from === Number.NEGATIVE_INFINITY) return to === Number.POSITIVE_INFINITY ? 0 : toOpen ? (subtract(to, by) ?? to) : to;
+  if (from === Number.NEGATIVE_INFINITY)
+    return to === Number.POSITIVE_INFINITY ? 0 : toOpen ? (subtract(to, by) ?? to) : to;
   if (!fromOpen) return from;
   const next = subtract(from, -by) ?? from;
   return next < to || (next === to && !toOpen) ? next : (from + to) / 2;
 }
 
-/** Values of a domain that belong to the same sets: one of them, and a bit for each set they belong to. */
+/**
+ * Values of a domain that belong to the same sets: one of them, and a bit for each set they belong
+ * to.
+ */
 export interface Part {
   readonly sample: Value;
   readonly members: bigint;
 }
 
-/** Cuts a domain where any of the sets begins or ends, and puts together what belongs to the same sets. */
+/**
+ * Cuts a domain where any of the sets begins or ends, and puts together what belongs to the same
+ * sets.
+ */
 export function partition(domain: Domain, sets: readonly ValueSet[]): readonly Part[] {
   const bit = (index: number): bigint => 1n << BigInt(index);
-  const members = (holds: (set: ValueSet) => boolean): bigint => sets.reduce((bits, set, index) => (holds(set) ? bits | bit(index) : bits), 0n);
+  const members = (holds: (set: ValueSet) => boolean): bigint =>
+    sets.reduce((bits, set, index) => (holds(set) ? bits | bit(index) : bits), 0n);
   const parts = new Map<bigint, Value>();
   const add = (sample: Value, bits: bigint): void => {
     if (!parts.has(bits)) parts.set(bits, sample);
@@ -260,7 +333,9 @@ export function partition(domain: Domain, sets: readonly ValueSet[]): readonly P
   return [...parts].map(([bits, sample]) => ({ sample, members: bits }));
 }
 
-/** The smallest intervals between all ends: each lies wholly inside or wholly outside of every set. */
+/**
+ * The smallest intervals between all ends: each lies wholly inside or wholly outside of every set.
+ */
 function piecesOf(domain: Domain & { kind: 'ordered' }, sets: readonly ValueSet[]): readonly Interval[] {
   const ends = new Set<number>([domain.least, domain.most]);
   for (const set of sets) if (set.kind === 'ordered') for (const { from, to } of set.intervals) ends.add(from).add(to);
@@ -269,7 +344,10 @@ function piecesOf(domain: Domain & { kind: 'ordered' }, sets: readonly ValueSet[
     sorted.flatMap((end, index) => {
       const next = sorted[index + 1];
       const point = { from: end, to: end, fromOpen: false, toOpen: false };
-      return [...(Number.isFinite(end) ? [point] : []), ...(next === undefined ? [] : [{ from: end, to: next, fromOpen: true, toOpen: true }])];
+      return [
+        ...(Number.isFinite(end) ? [point] : []),
+        ...(next === undefined ? [] : [{ from: end, to: next, fromOpen: true, toOpen: true }]),
+      ];
     }),
     domain,
   );

@@ -30,14 +30,20 @@ export type NeededName = 'calendar' | 'vocabularies';
 
 export type Group = 'Text' | 'Numbers' | 'Yes and no' | 'Lists' | 'Dates and times' | 'Ranges' | 'Tolvek’s own';
 
-/** One function: how it is called, what it says it does, and its work. Given a value of another kind it gives empty. */
+/**
+ * One function: how it is called, what it says it does, and its work. Given a value of another kind
+ * it gives empty.
+ */
 export interface BuiltIn {
   readonly name: string;
   readonly group: Group;
   readonly takes: readonly Param[];
   /** Takes one list, or its items one by one; `takes` then holds the kinds of an item. */
   readonly spreads: boolean;
-  /** A name of the scope whose value comes before the others: the working calendar, the vocabularies. Without it the function gives empty. */
+  /**
+   * A name of the scope whose value comes before the others: the working calendar, the
+   * vocabularies. Without it the function gives empty.
+   */
   readonly needs?: NeededName;
   readonly gives: (args: readonly (ScopeType | null)[]) => ScopeType | null;
   readonly says: string;
@@ -50,7 +56,9 @@ type Takes = readonly (readonly [name: string, kind: TypeKind | readonly TypeKin
 type KindsOf<P> = P extends readonly [string, infer K] ? (K extends readonly TypeKind[] ? K[number] : K) : never;
 type Needs = { readonly needs?: NeededName };
 type ArgsOf<T extends Takes> = {
-  [I in keyof T]: T[I] extends readonly [`${string}?`, unknown] ? ValueOfKind[KindsOf<T[I]> & TypeKind] | undefined : ValueOfKind[KindsOf<T[I]> & TypeKind];
+  [I in keyof T]: T[I] extends readonly [`${string}?`, unknown]
+    ? ValueOfKind[KindsOf<T[I]> & TypeKind] | undefined
+    : ValueOfKind[KindsOf<T[I]> & TypeKind];
 };
 
 interface Definition<T extends Takes, N extends Needs['needs'] = undefined> {
@@ -72,7 +80,12 @@ const paramsOf = (takes: Takes): readonly Param[] =>
 
 /** Defines functions of a group. A parameter named with `?` at its end may be left out. */
 export function define(group: Group) {
-  return <const T extends Takes, const N extends Needs['needs'] = undefined>({ takes, gives, needs, ...rest }: Definition<T, N>): BuiltIn => ({
+  return <const T extends Takes, const N extends Needs['needs'] = undefined>({
+    takes,
+    gives,
+    needs,
+    ...rest
+  }: Definition<T, N>): BuiltIn => ({
     ...rest,
     ...(needs ? { needs } : {}),
     group,
@@ -86,7 +99,10 @@ export function define(group: Group) {
 /** Defines a function that takes one list, or the items one by one, all of one kind. */
 export function defineSpread(
   group: Group,
-  definition: Omit<Definition<Takes>, 'takes' | 'run'> & { readonly item: TypeKind; readonly run: (items: readonly Value[]) => Value },
+  definition: Omit<Definition<Takes>, 'takes' | 'run'> & {
+    readonly item: TypeKind;
+    readonly run: (items: readonly Value[]) => Value;
+  },
 ): BuiltIn {
   const { item, gives, run, ...rest } = definition;
   return {

@@ -9,21 +9,32 @@ const NUMBER = { kind: 'number' } as const;
 const COUNT = { kind: 'number', places: 0, least: 0 } as const;
 const YES_NO = { kind: 'yes-no' } as const;
 
-const itemType = (type: ScopeType | null | undefined): ScopeType | null => (type?.kind === 'list' ? type.of : (type ?? null));
+const itemType = (type: ScopeType | null | undefined): ScopeType | null =>
+  type?.kind === 'list' ? type.of : (type ?? null);
 const sameList = ([of = null]: readonly (ScopeType | null)[]): ScopeType => ({ kind: 'list', of: itemType(of) });
 /** A list that gets items of another list, or one item more. */
-const joinedList = ([of, more]: readonly (ScopeType | null)[]): ScopeType => ({ kind: 'list', of: sharedType(itemType(of), itemType(more)) });
+const joinedList = ([of, more]: readonly (ScopeType | null)[]): ScopeType => ({
+  kind: 'list',
+  of: sharedType(itemType(of), itemType(more)),
+});
 
 function total(items: readonly Value[]): Value {
   const [first] = items;
-  if (first instanceof Duration) return items.every((item) => item instanceof Duration) ? new Duration(items.reduce((sum, item) => sum + (item as Duration).seconds, 0)) : null;
-  if (first instanceof Months) return items.every((item) => item instanceof Months) ? new Months(items.reduce((sum, item) => sum + (item as Months).months, 0)) : null;
+  if (first instanceof Duration)
+    return items.every((item) => item instanceof Duration)
+      ? new Duration(items.reduce((sum, item) => sum + (item as Duration).seconds, 0))
+      : null;
+  if (first instanceof Months)
+    return items.every((item) => item instanceof Months)
+      ? new Months(items.reduce((sum, item) => sum + (item as Months).months, 0))
+      : null;
   let sum: number | null = items.length === 0 ? null : 0;
   for (const item of items) sum = typeof item === 'number' && sum !== null ? decimal.add(sum, item) : null;
   return sum;
 }
 
-const numbersOf = (items: readonly Value[]): number[] | null => (items.length > 0 && items.every((item) => typeof item === 'number') ? ([...items] as number[]) : null);
+const numbersOf = (items: readonly Value[]): number[] | null =>
+  items.length > 0 && items.every((item) => typeof item === 'number') ? ([...items] as number[]) : null;
 
 function extreme(items: readonly Value[], sign: 1 | -1): Value {
   const [first = null, ...rest] = items;
@@ -46,9 +57,11 @@ function distinct(items: readonly Value[]): readonly Value[] {
   return kept;
 }
 
-const joined = (lists: readonly Value[]): readonly Value[] => lists.flatMap((each) => (isList(each) ? [...each] : [each]));
+const joined = (lists: readonly Value[]): readonly Value[] =>
+  lists.flatMap((each) => (isList(each) ? [...each] : [each]));
 
-const flat = (items: readonly Value[]): readonly Value[] => items.flatMap((item) => (isList(item) ? flat(item) : [item]));
+const flat = (items: readonly Value[]): readonly Value[] =>
+  items.flatMap((item) => (isList(item) ? flat(item) : [item]));
 
 /** All yes: no as soon as one is no; can't be said when one is neither (DMN 1.5, table 76). */
 function quantified(items: readonly Value[], decisive: boolean): Ternary {
@@ -60,7 +73,10 @@ function quantified(items: readonly Value[], decisive: boolean): Ternary {
   return result;
 }
 
-/** The index from 0 of a place counted from 1, or from the end with a minus; null when there is no such place. */
+/**
+ * The index from 0 of a place counted from 1, or from the end with a minus; null when there is no
+ * such place.
+ */
 export function indexOf(place: number, length: number): number | null {
   if (!Number.isInteger(place) || place === 0) return null;
   const index = place > 0 ? place - 1 : length + place;
@@ -68,7 +84,14 @@ export function indexOf(place: number, length: number): number | null {
 }
 
 export const LIST_FUNCTIONS = [
-  list({ name: 'count', takes: [['list', 'list']], gives: COUNT, says: 'how many items a list has', examples: [['count([1, 2, 3])', '3']], run: (items) => items.length }),
+  list({
+    name: 'count',
+    takes: [['list', 'list']],
+    gives: COUNT,
+    says: 'how many items a list has',
+    examples: [['count([1, 2, 3])', '3']],
+    run: (items) => items.length,
+  }),
   list({
     name: 'list contains',
     takes: [
@@ -108,7 +131,10 @@ export const LIST_FUNCTIONS = [
     run: (items) => {
       const sorted = numbersOf(items)?.sort((a, b) => a - b);
       if (!sorted) return null;
-      const [low = 0, high = 0] = [sorted[Math.floor((sorted.length - 1) / 2)], sorted[Math.ceil((sorted.length - 1) / 2)]];
+      const [low = 0, high = 0] = [
+        sorted[Math.floor((sorted.length - 1) / 2)],
+        sorted[Math.ceil((sorted.length - 1) / 2)],
+      ];
       return decimal.divide(decimal.add(low, high) ?? 0, 2);
     },
   }),
@@ -118,7 +144,11 @@ export const LIST_FUNCTIONS = [
     gives: NUMBER,
     says: 'numbers multiplied together',
     examples: [['product([2, 3, 4])', '24']],
-    run: (items) => numbersOf(items)?.reduce<number | null>((result, value) => (result === null ? null : decimal.multiply(result, value)), 1) ?? null,
+    run: (items) =>
+      numbersOf(items)?.reduce<number | null>(
+        (result, value) => (result === null ? null : decimal.multiply(result, value)),
+        1,
+      ) ?? null,
   }),
   defineSpread('Lists', {
     name: 'min',
@@ -164,7 +194,9 @@ export const LIST_FUNCTIONS = [
     examples: [['sublist([4, 5, 6], 2)', '[5, 6]']],
     run: (items, start, length) => {
       const from = indexOf(start, items.length);
-      return from === null ? null : items.slice(from, length === undefined ? undefined : from + Math.max(0, Math.trunc(length)));
+      return from === null
+        ? null
+        : items.slice(from, length === undefined ? undefined : from + Math.max(0, Math.trunc(length)));
     },
   }),
   list({

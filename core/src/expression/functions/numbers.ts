@@ -7,7 +7,12 @@ const yesNo = define('Yes and no');
 const NUMBER = { kind: 'number' } as const;
 const YES_NO = { kind: 'yes-no' } as const;
 
-const rounding = (name: string, way: decimal.Rounding, says: string, examples: readonly (readonly [string, string])[]) =>
+const rounding = (
+  name: string,
+  way: decimal.Rounding,
+  says: string,
+  examples: readonly (readonly [string, string])[],
+) =>
   number({
     name,
     takes: [
@@ -20,7 +25,12 @@ const rounding = (name: string, way: decimal.Rounding, says: string, examples: r
     run: (value, places) => decimal.roundTo(value, places, way),
   });
 
-const toWhole = (name: string, way: 'floor' | 'ceiling', says: string, examples: readonly (readonly [string, string])[]) =>
+const toWhole = (
+  name: string,
+  way: 'floor' | 'ceiling',
+  says: string,
+  examples: readonly (readonly [string, string])[],
+) =>
   number({
     name,
     takes: [
@@ -47,11 +57,17 @@ export const NUMBER_FUNCTIONS = [
     ['ceiling(1.1)', '2'],
     ['ceiling(1.111, 2)', '1.12'],
   ]),
-  rounding('decimal', 'half even', 'a number rounded to decimal places, a half to the even neighbour', [['decimal(2.5, 0)', '2']]),
+  rounding('decimal', 'half even', 'a number rounded to decimal places, a half to the even neighbour', [
+    ['decimal(2.5, 0)', '2'],
+  ]),
   rounding('round up', 'up', 'a number rounded away from zero', [['round up(5.01, 1)', '5.1']]),
   rounding('round down', 'down', 'a number rounded towards zero', [['round down(-5.09, 1)', '-5']]),
-  rounding('round half up', 'half up', 'a number rounded, a half away from zero', [['round half up(2.345, 2)', '2.35']]),
-  rounding('round half down', 'half down', 'a number rounded, a half towards zero', [['round half down(2.345, 2)', '2.34']]),
+  rounding('round half up', 'half up', 'a number rounded, a half away from zero', [
+    ['round half up(2.345, 2)', '2.35'],
+  ]),
+  rounding('round half down', 'half down', 'a number rounded, a half towards zero', [
+    ['round half down(2.345, 2)', '2.34'],
+  ]),
   number({
     name: 'modulo',
     takes: [
@@ -90,7 +106,14 @@ export const NUMBER_FUNCTIONS = [
     ],
     run: (value) => (/^-?\d+(\.\d+)?$/.test(value.trim()) && Number.isFinite(Number(value)) ? Number(value) : null),
   }),
-  yesNo({ name: 'not', takes: [['value', 'yes-no']], gives: YES_NO, says: 'the opposite of yes or no', examples: [['not(true)', 'false']], run: (value) => !value }),
+  yesNo({
+    name: 'not',
+    takes: [['value', 'yes-no']],
+    gives: YES_NO,
+    says: 'the opposite of yes or no',
+    examples: [['not(true)', 'false']],
+    run: (value) => !value,
+  }),
 ];
 
 function without(value: number | Duration | Months): number | Duration | Months {

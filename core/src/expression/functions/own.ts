@@ -2,14 +2,20 @@ import { CalendarDate } from '../calendarTime.ts';
 import { type Context, equal, isContext, isList, type Value } from '../value.ts';
 import { define } from './builtIn.ts';
 
-/** Functions that are not of the standard: reckoning in working days, membership of people. They stand apart so that they are known as ours. */
+/**
+ * Functions that are not of the standard: reckoning in working days, membership of people. They
+ * stand apart so that they are known as ours.
+ */
 const own = define('Tolvek’s own');
 const COUNT = { kind: 'number', places: 0 } as const;
 
 /** How far working days are searched: about ten years. */
 const SEARCH_DAYS = 3_700;
 
-/** Open weekdays (Monday first) and closed dates, as the name `calendar` gives them to an expression. */
+/**
+ * Open weekdays (Monday first) and closed dates, as the name `calendar` gives them to an
+ * expression.
+ */
 interface WorkingWeek {
   readonly open: readonly boolean[];
   readonly closed: ReadonlySet<number>;
@@ -36,16 +42,24 @@ function weekOf(calendar: Context): WorkingWeek {
     const [open, closed] = [calendar.open ?? null, calendar.closed ?? null];
     week = {
       open: isList(open) ? open.map((day) => day === true) : [],
-      closed: new Set(isList(closed) ? closed.flatMap((date) => (typeof date === 'string' ? (CalendarDate.read(date)?.day ?? []) : [])) : []),
+      closed: new Set(
+        isList(closed)
+          ? closed.flatMap((date) => (typeof date === 'string' ? (CalendarDate.read(date)?.day ?? []) : []))
+          : [],
+      ),
     };
     weeks.set(calendar, week);
   }
   return week;
 }
 
-const isWorking = (week: WorkingWeek, date: CalendarDate): boolean => week.open[date.weekday - 1] === true && !week.closed.has(date.day);
+const isWorking = (week: WorkingWeek, date: CalendarDate): boolean =>
+  week.open[date.weekday - 1] === true && !week.closed.has(date.day);
 
-/** The working day so many working days after (or, below zero, before) a date; 0 is the date itself or the next working day. */
+/**
+ * The working day so many working days after (or, below zero, before) a date; 0 is the date itself
+ * or the next working day.
+ */
 function addWorkingDays(calendar: Context, from: CalendarDate, count: number): Value {
   const week = weekOf(calendar);
   if (!Number.isInteger(count)) return null;
@@ -62,7 +76,10 @@ function addWorkingDays(calendar: Context, from: CalendarDate, count: number): V
   return null;
 }
 
-/** How many working days lie after the first date up to and with the second; below zero when the second is earlier. */
+/**
+ * How many working days lie after the first date up to and with the second; below zero when the
+ * second is earlier.
+ */
 function workingDaysBetween(calendar: Context, from: CalendarDate, to: CalendarDate): Value {
   if (to.day < from.day) {
     const back = workingDaysBetween(calendar, to, from);
@@ -127,6 +144,9 @@ export const OWN_FUNCTIONS = [
       ['is under("grey_seal", "mammals")', 'true'],
       ['is under("mammals", "grey_seal")', 'false'],
     ],
-    run: (vocabularies, term, top) => Object.values(vocabularies).some((parents) => isContext(parents) && Object.hasOwn(parents, top) && standsUnder(parents, term, top)),
+    run: (vocabularies, term, top) =>
+      Object.values(vocabularies).some(
+        (parents) => isContext(parents) && Object.hasOwn(parents, top) && standsUnder(parents, term, top),
+      ),
   }),
 ];

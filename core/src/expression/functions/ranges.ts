@@ -3,8 +3,8 @@ import { order, Range, type Ternary, type Value } from '../value.ts';
 import { define } from './builtIn.ts';
 
 /**
- * How points and ranges lie to each other (DMN 1.5, 10.3.4.9). A point is handled as a range closed at both ends. With ends
- * of different kinds, or without an end, the answer can't be said.
+ * How points and ranges lie to each other (DMN 1.5, 10.3.4.9). A point is handled as a range closed
+ * at both ends. With ends of different kinds, or without an end, the answer can't be said.
  */
 const range = define('Ranges');
 const YES_NO = { kind: 'yes-no' } as const;
@@ -13,7 +13,11 @@ const POINT_OR_RANGE = ['range', 'number', 'text', 'date', 'time', 'date-time', 
 const asRange = (value: Value): Range => (value instanceof Range ? value : new Range(value, value, false, false));
 
 /** Answers by the order of the four ends, when each pair of them has one. */
-function relate(a: Value, b: Value, answer: (x: Range, y: Range, way: (p: Value, q: Value) => number) => boolean): Ternary {
+function relate(
+  a: Value,
+  b: Value,
+  answer: (x: Range, y: Range, way: (p: Value, q: Value) => number) => boolean,
+): Ternary {
   const [x, y] = [asRange(a), asRange(b)];
   const ends = [x.low, x.high, y.low, y.high];
   if (ends.some((end) => order(end, ends[0] ?? null) === null)) return null;
@@ -33,7 +37,9 @@ const isBefore: Lies = (x, y, way) => way(x.high, y.low) < 0 || (way(x.high, y.l
 const meets: Lies = (x, y, way) => !x.highOpen && !y.lowOpen && way(x.high, y.low) === 0;
 const includes: Lies = (x, y, way) => {
   const [low, high] = [way(x.low, y.low), way(x.high, y.high)];
-  return (low < 0 || (low === 0 && (!x.lowOpen || y.lowOpen))) && (high > 0 || (high === 0 && (!x.highOpen || y.highOpen)));
+  return (
+    (low < 0 || (low === 0 && (!x.lowOpen || y.lowOpen))) && (high > 0 || (high === 0 && (!x.highOpen || y.highOpen)))
+  );
 };
 const overlaps: Lies = (x, y, way) => !isBefore(x, y, way) && !isBefore(y, x, way);
 /** Begins first, and ends within the other. */
@@ -45,7 +51,8 @@ const overlapsBefore: Lies = (x, y, way) => {
 };
 const finishes: Lies = (x, y, way) => way(x.high, y.high) === 0 && x.highOpen === y.highOpen && includes(y, x, way);
 const starts: Lies = (x, y, way) => way(x.low, y.low) === 0 && x.lowOpen === y.lowOpen && includes(y, x, way);
-const coincides: Lies = (x, y, way) => way(x.low, y.low) === 0 && way(x.high, y.high) === 0 && x.lowOpen === y.lowOpen && x.highOpen === y.highOpen;
+const coincides: Lies = (x, y, way) =>
+  way(x.low, y.low) === 0 && way(x.high, y.high) === 0 && x.lowOpen === y.lowOpen && x.highOpen === y.highOpen;
 const turned =
   (lies: Lies): Lies =>
   (x, y, way) =>
@@ -68,15 +75,29 @@ export const RANGE_FUNCTIONS = [
   lying('before', 'whether the one ends before the other begins', isBefore, [['before([1..5], 6)', 'true']]),
   lying('after', 'whether the one begins after the other ends', turned(isBefore), [['after(5, [1..5))', 'true']]),
   lying('meets', 'whether the one ends just where the other begins', meets, [['meets([1..5], [5..9])', 'true']]),
-  lying('met by', 'whether the one begins just where the other ends', turned(meets), [['met by([5..9], [1..5])', 'true']]),
+  lying('met by', 'whether the one begins just where the other ends', turned(meets), [
+    ['met by([5..9], [1..5])', 'true'],
+  ]),
   lying('overlaps', 'whether they have something in common', overlaps, [['overlaps([1..5], [5..9])', 'true']]),
-  lying('overlaps before', 'whether the one begins first and ends within the other', overlapsBefore, [['overlaps before([1..5], [3..9])', 'true']]),
-  lying('overlaps after', 'whether the other begins first and ends within the one', turned(overlapsBefore), [['overlaps after([3..9], [1..5])', 'true']]),
+  lying('overlaps before', 'whether the one begins first and ends within the other', overlapsBefore, [
+    ['overlaps before([1..5], [3..9])', 'true'],
+  ]),
+  lying('overlaps after', 'whether the other begins first and ends within the one', turned(overlapsBefore), [
+    ['overlaps after([3..9], [1..5])', 'true'],
+  ]),
   lying('includes', 'whether the one has all of the other', includes, [['includes([1..9], 5)', 'true']]),
   lying('during', 'whether the other has all of the one', turned(includes), [['during(5, [1..9])', 'true']]),
-  lying('starts', 'whether they begin together and the other goes on at least as long', starts, [['starts([1..3], [1..9])', 'true']]),
-  lying('started by', 'whether they begin together and the one goes on at least as long', turned(starts), [['started by([1..9], [1..3])', 'true']]),
-  lying('finishes', 'whether they end together and the other began no later', finishes, [['finishes([5..9], [1..9])', 'true']]),
-  lying('finished by', 'whether they end together and the one began no later', turned(finishes), [['finished by([1..9], 9)', 'true']]),
+  lying('starts', 'whether they begin together and the other goes on at least as long', starts, [
+    ['starts([1..3], [1..9])', 'true'],
+  ]),
+  lying('started by', 'whether they begin together and the one goes on at least as long', turned(starts), [
+    ['started by([1..9], [1..3])', 'true'],
+  ]),
+  lying('finishes', 'whether they end together and the other began no later', finishes, [
+    ['finishes([5..9], [1..9])', 'true'],
+  ]),
+  lying('finished by', 'whether they end together and the one began no later', turned(finishes), [
+    ['finished by([1..9], 9)', 'true'],
+  ]),
   lying('coincides', 'whether they are the same', coincides, [['coincides([1..5], [1..5])', 'true']]),
 ];

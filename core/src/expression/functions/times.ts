@@ -36,7 +36,8 @@ export const TIME_FUNCTIONS = [
       ['date(2026, 2, 29)', 'null'],
     ],
     run: (from, month, day) => {
-      if (typeof from === 'number') return month === undefined || day === undefined ? null : CalendarDate.of(from, month, day);
+      if (typeof from === 'number')
+        return month === undefined || day === undefined ? null : CalendarDate.of(from, month, day);
       if (month !== undefined) return null;
       return typeof from === 'string' ? CalendarDate.read(from) : dateOf(from);
     },
@@ -52,7 +53,8 @@ export const TIME_FUNCTIONS = [
     says: 'a clock time: from a text, from a date and time, or from hour, minute and second',
     examples: [['time("10:42:00")', '@"10:42:00"']],
     run: (from, minute, second) => {
-      if (typeof from === 'number') return minute === undefined || second === undefined ? null : ClockTime.of(from, minute, second);
+      if (typeof from === 'number')
+        return minute === undefined || second === undefined ? null : ClockTime.of(from, minute, second);
       if (minute !== undefined) return null;
       if (typeof from === 'string') return ClockTime.read(from);
       return from instanceof DateTime ? from.time : from;

@@ -5,8 +5,9 @@ import { pageKeys, pagesBetween, placesOf } from '../layout.ts';
 import { presetReads } from '../presets.ts';
 
 /**
- * What each field’s value depends on: what its formula or preset reads, and what the rules read that show it, hide it, skip
- * its page or put something into it. A circle in this has no settled answer, and is told by the fields it goes through.
+ * What each field’s value depends on: what its formula or preset reads, and what the rules read
+ * that show it, hide it, skip its page or put something into it. A circle in this has no settled
+ * answer, and is told by the fields it goes through.
  */
 export function circleOf(design: FormDesign): readonly string[] | null {
   const needs = new Map<string, Set<string>>(design.fields.map((field) => [field.key, new Set()]));
@@ -21,7 +22,11 @@ export function circleOf(design: FormDesign): readonly string[] | null {
   const places = placesOf(design.parts);
   const pages = pageKeys(design.parts);
   const under = (target: string): readonly string[] =>
-    places.flatMap((place) => (place.part.part === 'question' && (place.key === target || place.section === target || place.page === target) ? [place.key] : []));
+    places.flatMap((place) =>
+      place.part.part === 'question' && (place.key === target || place.section === target || place.page === target)
+        ? [place.key]
+        : [],
+    );
   const touches = (action: Action): readonly string[] => {
     switch (action.do) {
       case 'show':
@@ -48,4 +53,5 @@ export function circleOf(design: FormDesign): readonly string[] | null {
   return order.ok ? null : order.circle;
 }
 
-export const isPage = (key: string, design: FormDesign): boolean => key === FIRST_PAGE || key === END || pageKeys(design.parts).includes(key);
+export const isPage = (key: string, design: FormDesign): boolean =>
+  key === FIRST_PAGE || key === END || pageKeys(design.parts).includes(key);

@@ -11,4 +11,10 @@ export interface Finding {
   readonly fix?: Fix;
 }
 
-export type Add = (severity: Finding['severity'], page: Finding['page'], at: string, message: string, fix?: Fix) => void;
+export type Add = (
+  severity: Finding['severity'],
+  page: Finding['page'],
+  at: string,
+  message: string,
+  fix?: Fix,
+) => void;

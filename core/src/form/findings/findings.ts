@@ -19,15 +19,21 @@ export interface Surroundings extends Named {
 }
 
 /** All that is wrong or doubtful in a draft, errors first. */
-export function findingsOf(design: FormDesign, { groups, outside, vocabularies, registers }: Surroundings): readonly Finding[] {
+export function findingsOf(
+  design: FormDesign,
+  { groups, outside, vocabularies, registers }: Surroundings,
+): readonly Finding[] {
   const scope = requestScope(design.fields, { vocabularies });
   const found: Finding[] = [];
-  const add: Add = (severity, page, at, message, fix) => void found.push({ severity, page, at, message, ...(fix ? { fix } : {}) });
+  const add: Add = (severity, page, at, message, fix) =>
+    void found.push({ severity, page, at, message, ...(fix ? { fix } : {}) });
 
   if (design.title.trim() === '') add('error', 'questions', 'title', 'The form has no title.');
-  if (questionsOf(design.parts).length === 0) add('error', 'questions', 'title', 'The form asks nothing yet. Add a question.');
+  if (questionsOf(design.parts).length === 0)
+    add('error', 'questions', 'title', 'The form asks nothing yet. Add a question.');
   for (const key of placeholdersIn(design.subject)) {
-    if (!design.fields.some((field) => field.key === key)) add('error', 'questions', 'subject', `The subject names a field that does not exist: {${key}}.`);
+    if (!design.fields.some((field) => field.key === key))
+      add('error', 'questions', 'subject', `The subject names a field that does not exist: {${key}}.`);
   }
   fieldFindings(design, scope, namesUsed(design), add);
   namedFindings(design, { vocabularies, registers }, outside, add);
@@ -38,46 +44,86 @@ export function findingsOf(design: FormDesign, { groups, outside, vocabularies, 
     if (unique.fields.length === 0 || unique.fields.some((key) => !design.fields.some((field) => field.key === key)))
       add('error', 'questions', unique.id, 'What must not be asked twice names a field that does not exist.');
   }
-  for (const problem of routingFindings(design.routing, scope, groups)) add(problem.severity, 'routing', problem.row, problem.message);
+  for (const problem of routingFindings(design.routing, scope, groups))
+    add(problem.severity, 'routing', problem.row, problem.message);
   for (const { column, label, option } of missedOptions(design.routing, scope)) {
-    add('caution', 'routing', 'otherwise', `No row is for “${option.label}” of “${label}”; such requests go by the last row.`, { fix: 'add-row', column, option: option.key });
+    add(
+      'caution',
+      'routing',
+      'otherwise',
+      `No row is for “${option.label}” of “${label}”; such requests go by the last row.`,
+      { fix: 'add-row', column, option: option.key },
+    );
   }
-  if (!groups.has(design.approval.step.group)) add('error', 'approval', 'step', 'The approval step names a group that does not exist.');
+  if (!groups.has(design.approval.step.group))
+    add('error', 'approval', 'step', 'The approval step names a group that does not exist.');
   return found.sort((a, b) => Number(a.severity === 'caution') - Number(b.severity === 'caution'));
 }
 
 /** The keys in braces in a text: `{visitor}`. */
-export const placeholdersIn = (text: string): readonly string[] => [...text.matchAll(/\{(\w+)\}/g)].map(([, key]) => key ?? '');
+export const placeholdersIn = (text: string): readonly string[] =>
+  [...text.matchAll(/\{(\w+)\}/g)].map(([, key]) => key ?? '');
 
-function partFindings(design: FormDesign, { groups, outside }: Pick<Surroundings, 'groups' | 'outside'>, add: Add): void {
+function partFindings(
+  design: FormDesign,
+  { groups, outside }: Pick<Surroundings, 'groups' | 'outside'>,
+  add: Add,
+): void {
   const keys = new Set<string>();
   for (const part of design.parts) {
     const key = partKey(part);
-    if (keys.has(key)) add('error', 'questions', key, part.part === 'question' ? 'A field is asked twice.' : 'Two parts have the same id.');
+    if (keys.has(key))
+      add(
+        'error',
+        'questions',
+        key,
+        part.part === 'question' ? 'A field is asked twice.' : 'Two parts have the same id.',
+      );
     keys.add(key);
-    if ((part.part === 'section' || part.part === 'page') && part.title.trim() === '') add('caution', 'questions', key, `A ${part.part} has no title.`);
+    if ((part.part === 'section' || part.part === 'page') && part.title.trim() === '')
+      add('caution', 'questions', key, `A ${part.part} has no title.`);
     if (part.part === 'instruction') {
       if (part.text.trim() === '') add('caution', 'questions', key, 'An instruction says nothing.');
       for (const name of placeholdersIn(part.text)) {
-        if (!design.fields.some((field) => field.key === name)) add('error', 'questions', key, `An instruction names a field that does not exist: {${name}}.`);
+        if (!design.fields.some((field) => field.key === name))
+          add('error', 'questions', key, `An instruction names a field that does not exist: {${name}}.`);
       }
     }
     const field = part.part === 'question' ? design.fields.find((each) => each.key === part.field) : undefined;
-    if (part.part === 'question' && !field) add('error', 'questions', key, 'A question asks for a field that does not exist.');
+    if (part.part === 'question' && !field)
+      add('error', 'questions', key, 'A question asks for a field that does not exist.');
     if (field?.type.kind === 'person' || field?.type.kind === 'people') {
-      if (outside) add('caution', 'questions', key, `“${field.label}” picks from the staff, so it is not asked at the outside door.`);
+      if (outside)
+        add(
+          'caution',
+          'questions',
+          key,
+          `“${field.label}” picks from the staff, so it is not asked at the outside door.`,
+        );
       const gone = field.type.from.find((group) => !groups.has(group));
-      if (gone !== undefined) add('error', 'questions', key, `“${field.label}” picks from a group that does not exist.`);
+      if (gone !== undefined)
+        add('error', 'questions', key, `“${field.label}” picks from a group that does not exist.`);
     }
   }
 }
 
-/** Fields that something besides a question reads: a rule, a formula, a default, the routing table, the subject. */
+/**
+ * Fields that something besides a question reads: a rule, a formula, a default, the routing table,
+ * the subject.
+ */
 function namesUsed(design: FormDesign): ReadonlySet<string> {
   const actions = design.rules.flatMap((rule) => [...rule.then, ...rule.otherwise]);
   return new Set([
     ...design.rules.flatMap((rule) => namesIn(rule.when)),
-    ...actions.flatMap((action) => (action.do === 'set' ? [action.field, ...namesIn(action.value)] : 'fields' in action ? action.fields : 'field' in action ? [action.field] : [])),
+    ...actions.flatMap((action) =>
+      action.do === 'set'
+        ? [action.field, ...namesIn(action.value)]
+        : 'fields' in action
+          ? action.fields
+          : 'field' in action
+            ? [action.field]
+            : [],
+    ),
     ...design.fields.flatMap((field) =>
       field.source === 'computed'
         ? namesIn(field.formula)
@@ -87,8 +133,12 @@ function namesUsed(design: FormDesign): ReadonlySet<string> {
             ? [...presetReads(field.preset), field.key]
             : [],
     ),
-    ...design.fields.flatMap((field) => (isReferring(field.type) && field.type.offered ? namesIn(field.type.offered) : [])),
-    ...design.fields.flatMap((field) => ('notBefore' in field.type && field.type.notBefore ? [field.type.notBefore] : [])),
+    ...design.fields.flatMap((field) =>
+      isReferring(field.type) && field.type.offered ? namesIn(field.type.offered) : [],
+    ),
+    ...design.fields.flatMap((field) =>
+      'notBefore' in field.type && field.type.notBefore ? [field.type.notBefore] : [],
+    ),
     ...design.routing.columns.flatMap((column) => namesIn(column.input)),
     ...design.unique.flatMap((unique) => unique.fields),
     ...placeholdersIn(design.subject),

@@ -51,20 +51,37 @@ export function applyFix(design: FormDesign, step: Fix): FormDesign {
     case 'ask-field':
       return design.parts.some((part) => part.part === 'question' && part.field === step.field)
         ? design
-        : { ...design, parts: [...design.parts, { part: 'question', field: step.field, asks: '', help: '', required: false }] };
+        : {
+            ...design,
+            parts: [...design.parts, { part: 'question', field: step.field, asks: '', help: '', required: false }],
+          };
     case 'take-off':
-      return withoutTarget({ ...design, parts: design.parts.filter((part) => part.part !== 'question' || part.field !== step.field) }, step.field);
+      return withoutTarget(
+        { ...design, parts: design.parts.filter((part) => part.part !== 'question' || part.field !== step.field) },
+        step.field,
+      );
     case 'offer-first':
       return {
         ...design,
         fields: design.fields.map((field): Field => {
           if (field.key !== step.field || (field.type.kind !== 'choice' && field.type.kind !== 'choices')) return field;
-          return { ...field, type: { ...field.type, options: [...field.type.options, { key: freeKey(field.type.options.map((each) => each.key)), label: 'First option' }] } };
+          return {
+            ...field,
+            type: {
+              ...field.type,
+              options: [
+                ...field.type.options,
+                { key: freeKey(field.type.options.map((each) => each.key)), label: 'First option' },
+              ],
+            },
+          };
         }),
       };
     case 'drop-retired':
       return inRule(design, step.rule, (action) =>
-        action.do === 'limit' && action.field === step.field ? { ...action, options: action.options.filter((key) => !step.options.includes(key)) } : action,
+        action.do === 'limit' && action.field === step.field
+          ? { ...action, options: action.options.filter((key) => !step.options.includes(key)) }
+          : action,
       );
     case 'add-row':
       return withRow(design, step.column, step.option);
@@ -78,7 +95,16 @@ function withRow(design: FormDesign, column: string, option: string): FormDesign
   const taken = new Set(routing.rows.map((row) => row.id));
   let n = routing.rows.length + 1;
   while (taken.has(`row-${n}`)) n += 1;
-  return { ...design, routing: { ...routing, rows: [...routing.rows, { id: `row-${n}`, note: '', cells: { [column]: JSON.stringify(option) }, outcome: routing.otherwise }] } };
+  return {
+    ...design,
+    routing: {
+      ...routing,
+      rows: [
+        ...routing.rows,
+        { id: `row-${n}`, note: '', cells: { [column]: JSON.stringify(option) }, outcome: routing.otherwise },
+      ],
+    },
+  };
 }
 
 const freeKey = (taken: readonly string[]): string => {
@@ -138,7 +164,12 @@ export function onlyFills(rule: FormRule): { readonly field: string; readonly va
   const { value: node } = parsed;
   const always = node.kind === 'literal' && node.value === true;
   const whenEmpty =
-    node.kind === 'compare' && node.op === '=' && node.left.kind === 'name' && node.left.name === only.field && node.right.kind === 'literal' && node.right.value === null;
+    node.kind === 'compare' &&
+    node.op === '=' &&
+    node.left.kind === 'name' &&
+    node.left.name === only.field &&
+    node.right.kind === 'literal' &&
+    node.right.value === null;
   return always || whenEmpty ? { field: only.field, value: only.value } : null;
 }
 
@@ -149,6 +180,11 @@ function presetInstead(design: FormDesign, id: string): FormDesign {
   return {
     ...design,
     rules: design.rules.filter((each) => each.id !== id),
-    fields: design.fields.map((field): Field => (field.key === fills.field && isFilled(field) ? { ...field, preset: { from: 'formula', formula: fills.value } } : field)),
+    fields: design.fields.map(
+      (field): Field =>
+        field.key === fills.field && isFilled(field)
+          ? { ...field, preset: { from: 'formula', formula: fills.value } }
+          : field,
+    ),
   };
 }

@@ -9,7 +9,10 @@ export interface KnownRegister {
   readonly name: string;
   readonly fields: readonly Field[];
   readonly stages: readonly { readonly key: string; readonly label: string }[];
-  /** Keys of the fields that a rule of its access plan restricts: nothing of them goes anywhere else. */
+  /**
+   * Keys of the fields that a rule of its access plan restricts: nothing of them goes anywhere
+   * else.
+   */
   readonly restricted: readonly string[];
 }
 
@@ -19,19 +22,30 @@ export interface Named {
   readonly registers: readonly KnownRegister[];
 }
 
-/** What is wrong with fields that name something kept elsewhere: terms, references, what they carry along, automatic numbers. */
-export function namedFindings(design: FormDesign, { vocabularies, registers }: Named, outside: boolean, add: Add): void {
+/**
+ * What is wrong with fields that name something kept elsewhere: terms, references, what they carry
+ * along, automatic numbers.
+ */
+export function namedFindings(
+  design: FormDesign,
+  { vocabularies, registers }: Named,
+  outside: boolean,
+  add: Add,
+): void {
   for (const field of design.fields) {
     const error = (message: string): void => add('error', 'questions', field.key, message);
     for (const type of termKinds(field.type)) {
       const vocabulary = vocabularies.find((each) => each.key === type.vocabulary);
       if (!vocabulary) error(`“${field.label}” takes terms of a vocabulary that does not exist. Choose one.`);
-      else if (type.under !== undefined && !termByKey(vocabulary, type.under)) error(`“${field.label}” takes terms under one that does not exist in “${vocabulary.name}”.`);
+      else if (type.under !== undefined && !termByKey(vocabulary, type.under))
+        error(`“${field.label}” takes terms under one that does not exist in “${vocabulary.name}”.`);
     }
     if (field.type.kind === 'auto-number') {
       if (field.type.prefix.trim() === '') error(`“${field.label}” needs something before its figures, like SA-.`);
-      if (field.source !== 'given') error(`“${field.label}” is an automatic number, which is given out: it can’t be filled in.`);
-    } else if (field.source === 'given') error(`“${field.label}” is given out by the house, which only automatic numbers are.`);
+      if (field.source !== 'given')
+        error(`“${field.label}” is an automatic number, which is given out: it can’t be filled in.`);
+    } else if (field.source === 'given')
+      error(`“${field.label}” is given out by the house, which only automatic numbers are.`);
     if (isReferring(field.type)) referenceFindings(field, design, registers, outside, add);
     if (field.source === 'carried') carriedFindings(field, design, registers, error);
   }
@@ -39,10 +53,18 @@ export function namedFindings(design: FormDesign, { vocabularies, registers }: N
 
 function termKinds(type: Kind): readonly Extract<Kind, { kind: 'term' | 'terms' }>[] {
   if (type.kind === 'term' || type.kind === 'terms') return [type];
-  return type.kind === 'line-items' ? type.columns.flatMap((column) => (column.type.kind === 'term' ? [column.type] : [])) : [];
+  return type.kind === 'line-items'
+    ? type.columns.flatMap((column) => (column.type.kind === 'term' ? [column.type] : []))
+    : [];
 }
 
-function referenceFindings(field: Field, design: FormDesign, registers: readonly KnownRegister[], outside: boolean, add: Add): void {
+function referenceFindings(
+  field: Field,
+  design: FormDesign,
+  registers: readonly KnownRegister[],
+  outside: boolean,
+  add: Add,
+): void {
   if (!isReferring(field.type)) return;
   const { type } = field;
   const register = registers.find((each) => each.key === type.register);
@@ -51,22 +73,45 @@ function referenceFindings(field: Field, design: FormDesign, registers: readonly
     return;
   }
   for (const key of type.shows) {
-    if (!register.fields.some((each) => each.key === key)) add('error', 'questions', field.key, `“${field.label}” shows a field that “${register.name}” has not got.`);
+    if (!register.fields.some((each) => each.key === key))
+      add('error', 'questions', field.key, `“${field.label}” shows a field that “${register.name}” has not got.`);
   }
   for (const key of fieldsBrought(design, field).filter((each) => register.restricted.includes(each))) {
     const label = register.fields.find((each) => each.key === key)?.label ?? key;
-    add('error', 'questions', field.key, `“${field.label}” would show “${label}”, which the access plan of “${register.name}” restricts.`);
+    add(
+      'error',
+      'questions',
+      field.key,
+      `“${field.label}” would show “${label}”, which the access plan of “${register.name}” restricts.`,
+    );
   }
-  if (type.shows.length === 0) add('caution', 'questions', field.key, `“${field.label}” shows only numbers of “${register.name}”: choose what people know them by.`);
-  for (const message of offerFindings(type, design.fields, register)) add('error', 'questions', field.key, `“${field.label}”, what limits the offer: ${message}`);
+  if (type.shows.length === 0)
+    add(
+      'caution',
+      'questions',
+      field.key,
+      `“${field.label}” shows only numbers of “${register.name}”: choose what people know them by.`,
+    );
+  for (const message of offerFindings(type, design.fields, register))
+    add('error', 'questions', field.key, `“${field.label}”, what limits the offer: ${message}`);
   const isAsked = isFilled(field) && field.source === 'asked';
   if (isAsked && outside && type.among !== 'mine') {
     const shown = type.shows.map((key) => register.fields.find((each) => each.key === key)?.label ?? key);
-    add('caution', 'questions', field.key, `Whoever comes through the outside door can look through “${register.name}” by ${[...shown, 'number'].join(', ')}.`);
+    add(
+      'caution',
+      'questions',
+      field.key,
+      `Whoever comes through the outside door can look through “${register.name}” by ${[...shown, 'number'].join(', ')}.`,
+    );
   }
 }
 
-function carriedFindings(field: Extract<Field, { source: 'carried' }>, design: FormDesign, registers: readonly KnownRegister[], error: (message: string) => void): void {
+function carriedFindings(
+  field: Extract<Field, { source: 'carried' }>,
+  design: FormDesign,
+  registers: readonly KnownRegister[],
+  error: (message: string) => void,
+): void {
   const pointer = design.fields.find((each) => each.key === field.reference);
   if (pointer?.type.kind !== 'reference') {
     error(`“${field.label}” is carried along by a reference that does not exist.`);
@@ -76,5 +121,6 @@ function carriedFindings(field: Extract<Field, { source: 'carried' }>, design: F
   const register = registers.find((each) => each.key === key);
   const source = register?.fields.find((each) => each.key === field.field);
   if (register && !source) error(`“${field.label}” carries along a field that “${register.name}” has not got.`);
-  else if (source && source.type.kind !== field.type.kind) error(`“${field.label}” is of another kind than “${source.label}”, which it carries along.`);
+  else if (source && source.type.kind !== field.type.kind)
+    error(`“${field.label}” is of another kind than “${source.label}”, which it carries along.`);
 }

@@ -3,10 +3,17 @@ import type { Kind, Vocabulary } from '../../register/index.ts';
 import type { FormDesign } from '../design.ts';
 import type { Add } from './finding.ts';
 
-/** Conditions and cells that ask for an option nobody can choose any more. Old requests may still have it, so it is a caution. */
+/**
+ * Conditions and cells that ask for an option nobody can choose any more. Old requests may still
+ * have it, so it is a caution.
+ */
 export function retiredFindings(design: FormDesign, vocabularies: readonly Vocabulary[], add: Add): void {
   const retired = new Map<string, string>(
-    design.fields.flatMap((field) => retiredPicks(field.type, vocabularies).map(({ key, label }) => [`${field.key} ${key}`, `“${label}” of “${field.label}”`] as const)),
+    design.fields.flatMap((field) =>
+      retiredPicks(field.type, vocabularies).map(
+        ({ key, label }) => [`${field.key} ${key}`, `“${label}” of “${field.label}”`] as const,
+      ),
+    ),
   );
   if (retired.size === 0) return;
   for (const rule of design.rules) {
@@ -19,29 +26,45 @@ export function retiredFindings(design: FormDesign, vocabularies: readonly Vocab
     for (const column of design.routing.columns) {
       const tests = parseTests(row.cells[column.id] ?? '');
       if (!tests.ok) continue;
-      const keys = tests.value.flatMap((test) => (test.kind === 'equal' && test.operand.kind === 'literal' ? [`${column.input.trim()} ${test.operand.value}`] : []));
-      for (const said of keys.flatMap((name) => retired.get(name) ?? [])) add('caution', 'routing', row.id, `Row ${index + 1} asks for ${said}, which is retired.`);
+      const keys = tests.value.flatMap((test) =>
+        test.kind === 'equal' && test.operand.kind === 'literal'
+          ? [`${column.input.trim()} ${test.operand.value}`]
+          : [],
+      );
+      for (const said of keys.flatMap((name) => retired.get(name) ?? []))
+        add('caution', 'routing', row.id, `Row ${index + 1} asks for ${said}, which is retired.`);
     }
   }
 }
 
 /** What a field no longer offers: retired options, retired and merged terms. */
-function retiredPicks(type: Kind, vocabularies: readonly Vocabulary[]): readonly { readonly key: string; readonly label: string }[] {
+function retiredPicks(
+  type: Kind,
+  vocabularies: readonly Vocabulary[],
+): readonly { readonly key: string; readonly label: string }[] {
   if (type.kind === 'choice' || type.kind === 'choices') return type.options.filter((option) => option.retired);
   if (type.kind !== 'term' && type.kind !== 'terms') return [];
-  return vocabularies.find((each) => each.key === type.vocabulary)?.terms.filter((term) => term.retired || term.now !== undefined) ?? [];
+  return (
+    vocabularies
+      .find((each) => each.key === type.vocabulary)
+      ?.terms.filter((term) => term.retired || term.now !== undefined) ?? []
+  );
 }
 
 /** `field option` for every test of a field against one of its options. */
 function askedOptions(node: Node): readonly string[] {
   if (node.kind === 'and' || node.kind === 'or') return chainOf(node, node.kind).flatMap(askedOptions);
-  if (node.kind === 'compare' && node.left.kind === 'name' && node.right.kind === 'literal') return [`${node.left.name} ${node.right.value}`];
+  if (node.kind === 'compare' && node.left.kind === 'name' && node.right.kind === 'literal')
+    return [`${node.left.name} ${node.right.value}`];
   if (node.kind === 'in' && node.of.kind === 'name') {
     const { name } = node.of;
-    return node.tests.flatMap((test) => (test.kind === 'equal' && test.operand.kind === 'literal' ? [`${name} ${test.operand.value}`] : []));
+    return node.tests.flatMap((test) =>
+      test.kind === 'equal' && test.operand.kind === 'literal' ? [`${name} ${test.operand.value}`] : [],
+    );
   }
   if (node.kind !== 'call') return [];
   const [list, item] = node.args;
-  if (node.name === 'list contains' && list?.kind === 'name' && item?.kind === 'literal') return [`${list.name} ${item.value}`];
+  if (node.name === 'list contains' && list?.kind === 'name' && item?.kind === 'literal')
+    return [`${list.name} ${item.value}`];
   return node.args.flatMap(askedOptions);
 }

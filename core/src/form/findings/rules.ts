@@ -1,4 +1,14 @@
-import { checkExpression, KIND_WORDS, kindOf, type Node, parseExpression, type Scope, typeOf, type Verdict, verdictOn } from '../../expression/index.ts';
+import {
+  checkExpression,
+  KIND_WORDS,
+  kindOf,
+  type Node,
+  parseExpression,
+  type Scope,
+  typeOf,
+  type Verdict,
+  verdictOn,
+} from '../../expression/index.ts';
 import { type Field, scopeTypeOf } from '../../register/index.ts';
 import { type Action, type FormDesign, type FormRule, partKey } from '../design.ts';
 import { circleOf, isPage } from './circles.ts';
@@ -18,10 +28,20 @@ export function ruleFindings(design: FormDesign, scope: Scope, add: Add): void {
   for (const { rule, verdict } of rules) {
     verdictFindings(rule, verdict, add);
     const actions = [...rule.then, ...rule.otherwise];
-    if (actions.every(isIdle)) add('caution', 'rules', rule.id, `Rule “${rule.name}” does nothing yet. Say what it does.`, { fix: 'drop-rule', rule: rule.id });
+    if (actions.every(isIdle))
+      add('caution', 'rules', rule.id, `Rule “${rule.name}” does nothing yet. Say what it does.`, {
+        fix: 'drop-rule',
+        rule: rule.id,
+      });
     for (const action of actions) actionFindings(rule, action, design, scope, add);
     if (rule.on && onlyFills(rule))
-      add('caution', 'rules', rule.id, `Rule “${rule.name}” only fills a field in. A default does the same, and people can change it.`, { fix: 'preset-instead', rule: rule.id });
+      add(
+        'caution',
+        'rules',
+        rule.id,
+        `Rule “${rule.name}” only fills a field in. A default does the same, and people can change it.`,
+        { fix: 'preset-instead', rule: rule.id },
+      );
   }
   unreachable(design, rules, add);
   conflicts(rules, scope, design, add);
@@ -29,7 +49,10 @@ export function ruleFindings(design: FormDesign, scope: Scope, add: Add): void {
   if (circle) {
     const labels = circle.map((key) => `“${design.fields.find((field) => field.key === key)?.label ?? key}”`);
     const rule = design.rules.find((each) => each.on && circle.some((key) => actsOn(each, key)));
-    const said = circle.length === 2 ? `What decides about ${labels[0]} depends on ${labels[0]} itself` : `The answers go round in a circle: ${labels.join(' → ')}`;
+    const said =
+      circle.length === 2
+        ? `What decides about ${labels[0]} depends on ${labels[0]} itself`
+        : `The answers go round in a circle: ${labels.join(' → ')}`;
     add('error', rule ? 'rules' : 'questions', rule?.id ?? circle[0] ?? '', `${said}. It has no settled answer.`);
   }
 }
@@ -47,22 +70,47 @@ function verdictFindings(rule: FormRule, verdict: Verdict | null, add: Add): voi
   if (verdict?.kind === 'always' && !isPlain && rule.otherwise.length > 0)
     add('caution', 'rules', rule.id, `Rule “${rule.name}” always holds: what it does otherwise never happens.`);
   else if (verdict?.kind === 'always' && rule.then.every((action) => action.do === 'show') && rule.then.length > 0)
-    add('caution', 'rules', rule.id, `Rule “${rule.name}” always holds: its questions are always asked, and the rule can go.`, { fix: 'always-show', rule: rule.id });
+    add(
+      'caution',
+      'rules',
+      rule.id,
+      `Rule “${rule.name}” always holds: its questions are always asked, and the rule can go.`,
+      { fix: 'always-show', rule: rule.id },
+    );
   if (verdict?.kind !== 'never') return;
-  if (rule.otherwise.length > 0) add('caution', 'rules', rule.id, `Rule “${rule.name}” can never hold: only what it does otherwise happens.`);
-  else add('caution', 'rules', rule.id, `Rule “${rule.name}” can never hold, so it never does anything.`, { fix: 'drop-rule', rule: rule.id });
+  if (rule.otherwise.length > 0)
+    add('caution', 'rules', rule.id, `Rule “${rule.name}” can never hold: only what it does otherwise happens.`);
+  else
+    add('caution', 'rules', rule.id, `Rule “${rule.name}” can never hold, so it never does anything.`, {
+      fix: 'drop-rule',
+      rule: rule.id,
+    });
 }
 
 /** Questions that wait for rules of which none can ever show them. */
 function unreachable(design: FormDesign, rules: readonly ReadRule[], add: Add): void {
-  const shows = (actions: readonly Action[], key: string): boolean => actions.some((action) => action.do === 'show' && action.parts.includes(key));
+  const shows = (actions: readonly Action[], key: string): boolean =>
+    actions.some((action) => action.do === 'show' && action.parts.includes(key));
   for (const part of design.parts) {
     const key = partKey(part);
     const showing = rules.filter(({ rule }) => rule.on && (shows(rule.then, key) || shows(rule.otherwise, key)));
-    const canShow = ({ rule, verdict }: ReadRule): boolean => (shows(rule.then, key) && verdict?.kind !== 'never') || (shows(rule.otherwise, key) && verdict?.kind !== 'always');
+    const canShow = ({ rule, verdict }: ReadRule): boolean =>
+      (shows(rule.then, key) && verdict?.kind !== 'never') ||
+      (shows(rule.otherwise, key) && verdict?.kind !== 'always');
     if (showing.length === 0 || showing.some(canShow)) continue;
-    const label = part.part === 'question' ? (design.fields.find((field) => field.key === key)?.label ?? key) : part.part === 'instruction' ? 'An instruction' : part.title;
-    add('caution', 'questions', key, `“${label}” is never shown: no rule that shows it can hold.`, part.part === 'question' ? { fix: 'take-off', field: key } : undefined);
+    const label =
+      part.part === 'question'
+        ? (design.fields.find((field) => field.key === key)?.label ?? key)
+        : part.part === 'instruction'
+          ? 'An instruction'
+          : part.title;
+    add(
+      'caution',
+      'questions',
+      key,
+      `“${label}” is never shown: no rule that shows it can hold.`,
+      part.part === 'question' ? { fix: 'take-off', field: key } : undefined,
+    );
   }
 }
 
@@ -96,7 +144,9 @@ function conflicts(rules: readonly ReadRule[], scope: Scope, design: FormDesign,
 function contraryAbout(a: readonly Action[], b: readonly Action[]): string | null {
   for (const one of a) {
     for (const other of b) {
-      const isContrary = OPPOSITES.some(([x, y]) => (one.do === x && other.do === y) || (one.do === y && other.do === x));
+      const isContrary = OPPOSITES.some(
+        ([x, y]) => (one.do === x && other.do === y) || (one.do === y && other.do === x),
+      );
       const shared = isContrary ? targetsOf(one).find((target) => targetsOf(other).includes(target)) : undefined;
       if (shared !== undefined && !(one.do === 'set' && other.do === 'set' && one.value === other.value)) return shared;
     }
@@ -122,26 +172,37 @@ function targetsOf(action: Action): readonly string[] {
 }
 
 /** An action that names nothing yet. */
-const isIdle = (action: Action): boolean => ('parts' in action ? action.parts.length === 0 : 'fields' in action && action.fields.length === 0);
+const isIdle = (action: Action): boolean =>
+  'parts' in action ? action.parts.length === 0 : 'fields' in action && action.fields.length === 0;
 
-const actsOn = (rule: FormRule, key: string): boolean => [...rule.then, ...rule.otherwise].some((action) => targetsOf(action).includes(key));
+const actsOn = (rule: FormRule, key: string): boolean =>
+  [...rule.then, ...rule.otherwise].some((action) => targetsOf(action).includes(key));
 
 function actionFindings(rule: FormRule, action: Action, design: FormDesign, scope: Scope, add: Add): void {
   const error = (message: string, part?: string): void =>
-    add('error', 'rules', rule.id, `Rule “${rule.name}” ${message}`, part === undefined ? undefined : { fix: 'drop-part', rule: rule.id, part });
+    add(
+      'error',
+      'rules',
+      rule.id,
+      `Rule “${rule.name}” ${message}`,
+      part === undefined ? undefined : { fix: 'drop-part', rule: rule.id, part },
+    );
   const fieldOf = (key: string): Field | undefined => design.fields.find((field) => field.key === key);
   const isAsked = (key: string): boolean => design.parts.some((part) => part.part === 'question' && part.field === key);
   switch (action.do) {
     case 'show':
     case 'hide':
-      for (const key of action.parts) if (!design.parts.some((part) => partKey(part) === key)) error(`${action.do}s a part that is not on the form.`, key);
+      for (const key of action.parts)
+        if (!design.parts.some((part) => partKey(part) === key))
+          error(`${action.do}s a part that is not on the form.`, key);
       return;
     case 'require':
     case 'lock':
     case 'clear':
       for (const key of action.fields) {
         if (!fieldOf(key)) error(`names a field that does not exist.`, key);
-        else if (action.do === 'require' && !isAsked(key) && rule.runs === 'filling') error(`requires “${fieldOf(key)?.label}”, which the form does not ask.`, key);
+        else if (action.do === 'require' && !isAsked(key) && rule.runs === 'filling')
+          error(`requires “${fieldOf(key)?.label}”, which the form does not ask.`, key);
       }
       return;
     case 'set':
@@ -156,27 +217,40 @@ function actionFindings(rule: FormRule, action: Action, design: FormDesign, scop
       const { options } = field.type;
       const retired = action.options.filter((key) => !options.some((option) => option.key === key && !option.retired));
       if (retired.length > 0)
-        add('caution', 'rules', rule.id, `Rule “${rule.name}” offers options of “${field.label}” that are retired or gone.`, {
-          fix: 'drop-retired',
-          rule: rule.id,
-          field: field.key,
-          options: retired,
-        });
+        add(
+          'caution',
+          'rules',
+          rule.id,
+          `Rule “${rule.name}” offers options of “${field.label}” that are retired or gone.`,
+          {
+            fix: 'drop-retired',
+            rule: rule.id,
+            field: field.key,
+            options: retired,
+          },
+        );
       if (action.options.length === retired.length) error(`leaves no option of “${field.label}”.`);
       return;
     }
     case 'warn':
     case 'refuse':
       if (action.text.trim() === '') error(`${action.do === 'warn' ? 'warns' : 'refuses'} without saying anything.`);
-      if (action.field !== 'form' && !fieldOf(action.field)) error('speaks at a field that does not exist.', action.field);
+      if (action.field !== 'form' && !fieldOf(action.field))
+        error('speaks at a field that does not exist.', action.field);
       return;
     case 'jump':
-      if (!isPage(action.after, design) || !isPage(action.to, design)) error('jumps from or to a page that is not on the form.', action.to);
+      if (!isPage(action.after, design) || !isPage(action.to, design))
+        error('jumps from or to a page that is not on the form.', action.to);
       return;
   }
 }
 
-function setFindings(action: Extract<Action, { do: 'set' }>, field: Field | undefined, scope: Scope, error: (message: string, part?: string) => void): void {
+function setFindings(
+  action: Extract<Action, { do: 'set' }>,
+  field: Field | undefined,
+  scope: Scope,
+  error: (message: string, part?: string) => void,
+): void {
   if (!field || field.source === 'computed') {
     error(field ? `sets “${field.label}”, which is computed.` : 'sets a field that does not exist.', action.field);
     return;
@@ -187,5 +261,6 @@ function setFindings(action: Extract<Action, { do: 'set' }>, field: Field | unde
   if (!parsed.ok || problems.length > 0) return;
   const gives = kindOf(typeOf(parsed.value, scope));
   const wants = kindOf(scopeTypeOf(field));
-  if (gives !== wants && gives !== 'unknown') error(`sets “${field.label}” to ${KIND_WORDS[gives]}, but it holds ${KIND_WORDS[wants]}.`);
+  if (gives !== wants && gives !== 'unknown')
+    error(`sets “${field.label}” to ${KIND_WORDS[gives]}, but it holds ${KIND_WORDS[wants]}.`);
 }

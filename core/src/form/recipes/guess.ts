@@ -21,10 +21,16 @@ const TRIED: readonly Kind[] = [
 export function guessKind(cells: readonly string[]): Kind {
   const filled = cells.map((cell) => cell.trim()).filter(Boolean);
   if (filled.length === 0) return { kind: 'text' };
-  const fits = TRIED.find((type) => filled.every((cell) => readAnswer({ type }, cell, NOTHING_AROUND).state === 'value'));
+  const fits = TRIED.find((type) =>
+    filled.every((cell) => readAnswer({ type }, cell, NOTHING_AROUND).state === 'value'),
+  );
   if (fits) return fits;
   const different = [...new Set(filled)];
-  if (different.length <= MOST_OPTIONS && filled.length >= different.length * 3 && different.every((cell) => cell.length <= 60))
+  if (
+    different.length <= MOST_OPTIONS &&
+    filled.length >= different.length * 3 &&
+    different.every((cell) => cell.length <= 60)
+  )
     return { kind: 'choice', options: optionsFrom(different) };
   return filled.some((cell) => cell.includes('\n') || cell.length > 200) ? { kind: 'long-text' } : { kind: 'text' };
 }
@@ -39,8 +45,9 @@ function optionsFrom(labels: readonly string[]): readonly ChoiceOption[] {
 }
 
 /**
- * A form from the rows of a spreadsheet: one question for each heading, of the kind its cells can be read as. Columns without
- * heading and cells are passed over; the same heading twice becomes two fields.
+ * A form from the rows of a spreadsheet: one question for each heading, of the kind its cells can
+ * be read as. Columns without heading and cells are passed over; the same heading twice becomes two
+ * fields.
  */
 export function designFromRows(ground: Ground, rows: readonly (readonly string[])[]): FormDesign {
   const [headings = [], ...body] = rows.filter((row) => row.some((cell) => cell.trim() !== ''));

@@ -43,13 +43,23 @@ export interface Asked {
 
 type Wording = Partial<Pick<Question, 'asks' | 'help' | 'required'>>;
 
-export const asking = (key: string, label: string, type: Field['type'], { asks = '', help = '', required = true }: Wording = {}): Asked => ({
+export const asking = (
+  key: string,
+  label: string,
+  type: Field['type'],
+  { asks = '', help = '', required = true }: Wording = {},
+): Asked => ({
   field: { key, label, type, source: 'asked' },
   question: { part: 'question', field: key, asks, help, required },
 });
 
 /** A form that asks these, with sections and words among them. */
-export function designOf(ground: Ground, subject: string, lines: readonly (Asked | Exclude<Part, Question>)[], more: readonly Field[] = []): FormDesign {
+export function designOf(
+  ground: Ground,
+  subject: string,
+  lines: readonly (Asked | Exclude<Part, Question>)[],
+  more: readonly Field[] = [],
+): FormDesign {
   return {
     ...blankDesign(ground),
     subject,

@@ -7,13 +7,18 @@ const ground: Ground = { title: 'A form', team: 'stores', approvers: 'managers',
 const surroundings = { groups: new Set(['stores', 'managers']), outside: false, vocabularies: [], registers: [] };
 
 describe('recipes', () => {
-  it.each(RECIPES.filter((recipe) => recipe.key !== 'blank').map((recipe) => [recipe.label, recipe] as const))('“%s” is sound from the start', (_, recipe) => {
-    expect(findingsOf(recipe.make(ground), surroundings)).toEqual([]);
-  });
+  it.each(RECIPES.filter((recipe) => recipe.key !== 'blank').map((recipe) => [recipe.label, recipe] as const))(
+    '“%s” is sound from the start',
+    (_, recipe) => {
+      expect(findingsOf(recipe.make(ground), surroundings)).toEqual([]);
+    },
+  );
 
   it('an empty form lacks nothing but questions', () => {
     const blank = RECIPES[0]?.make(ground);
-    expect(blank && findingsOf(blank, surroundings).map((finding) => finding.message)).toEqual(['The form asks nothing yet. Add a question.']);
+    expect(blank && findingsOf(blank, surroundings).map((finding) => finding.message)).toEqual([
+      'The form asks nothing yet. Add a question.',
+    ]);
   });
 
   it('the total of a purchase is exact, with VAT by line', () => {
@@ -35,16 +40,32 @@ describe('recipes', () => {
       numbers: {},
     };
     const cents = fc.integer({ min: 0, max: 99_999 });
-    const line = fc.record({ count: fc.integer({ min: 1, max: 50 }), minor: cents, vat: fc.constantFrom('full', 'reduced', 'none') });
+    const line = fc.record({
+      count: fc.integer({ min: 1, max: 50 }),
+      minor: cents,
+      vat: fc.constantFrom('full', 'reduced', 'none'),
+    });
     fc.assert(
       fc.property(fc.array(line, { minLength: 1, maxLength: 8 }), (lines) => {
         const { values } = prepareCompletion(design)(
-          { purpose: 'Pumps', lines: lines.map(({ count, minor, vat }) => ({ what: 'Seal', count, price: (minor / 100).toFixed(2), vat })) },
+          {
+            purpose: 'Pumps',
+            lines: lines.map(({ count, minor, vat }) => ({
+              what: 'Seal',
+              count,
+              price: (minor / 100).toFixed(2),
+              vat,
+            })),
+          },
           facts,
         );
         // In thousandths of a cent, so that nothing is lost; VAT is rounded line by line, half up.
         const rate = { full: 230, reduced: 135, none: 0 } as const;
-        const wanted = lines.reduce((sum, { count, minor, vat }) => sum + count * minor + Math.floor((count * minor * rate[vat as keyof typeof rate] + 500) / 1_000), 0);
+        const wanted = lines.reduce(
+          (sum, { count, minor, vat }) =>
+            sum + count * minor + Math.floor((count * minor * rate[vat as keyof typeof rate] + 500) / 1_000),
+          0,
+        );
         expect(values.total).toEqual({ minor: wanted, currency: 'EUR' });
       }),
     );
@@ -69,7 +90,12 @@ describe('a form from a spreadsheet', () => {
   });
 
   it('copes with duplicate headings, blank rows and columns without either', () => {
-    const design = designFromRows(ground, [[], ['Name', 'Day', 'Name', ''], ['', '', '', ''], ['Ada', '2026-11-23', 'Bo', '']]);
+    const design = designFromRows(ground, [
+      [],
+      ['Name', 'Day', 'Name', ''],
+      ['', '', '', ''],
+      ['Ada', '2026-11-23', 'Bo', ''],
+    ]);
     expect(design.fields.map((field) => [field.key, field.label, field.type.kind])).toEqual([
       ['name', 'Name', 'text'],
       ['day', 'Day', 'date'],

@@ -10,7 +10,12 @@ const simple: Recipe = {
     designOf(ground, '{what}', [
       asking('what', 'What', { kind: 'text' }, { asks: 'What do you need?' }),
       asking('why', 'Why', { kind: 'long-text' }, { asks: 'What is it for?', required: false }),
-      asking('needed_by', 'Needed by', { kind: 'date', notBeforeToday: true }, { asks: 'By when do you need it?', required: false }),
+      asking(
+        'needed_by',
+        'Needed by',
+        { kind: 'date', notBeforeToday: true },
+        { asks: 'By when do you need it?', required: false },
+      ),
     ]),
 };
 
@@ -23,13 +28,26 @@ const booking: Recipe = {
       ground,
       '{what}, {begins}',
       [
-        asking('what', 'What', { kind: 'choice', options: options(['first', 'First room']) }, { asks: 'What do you want to book?' }),
+        asking(
+          'what',
+          'What',
+          { kind: 'choice', options: options(['first', 'First room']) },
+          { asks: 'What do you want to book?' },
+        ),
         asking('begins', 'Begins', { kind: 'date-time', notBeforeNow: true }, { asks: 'From when?' }),
         asking('ends', 'Ends', { kind: 'date-time', notBefore: 'begins' }, { asks: 'Until when?' }),
         asking('persons', 'Persons', { kind: 'number', places: 0, least: 1 }, { asks: 'How many will you be?' }),
         asking('purpose', 'Purpose', { kind: 'text' }, { asks: 'What for?', required: false }),
       ],
-      [{ key: 'how_long', label: 'How long', type: { kind: 'duration' }, source: 'computed', formula: 'ends - begins' }],
+      [
+        {
+          key: 'how_long',
+          label: 'How long',
+          type: { kind: 'duration' },
+          source: 'computed',
+          formula: 'ends - begins',
+        },
+      ],
     ),
 };
 
@@ -43,7 +61,12 @@ const things: Recipe = {
       asking('name', 'Name', { kind: 'text' }, { asks: 'What is it called?' }),
       asking('tag', 'Tag', { kind: 'text', most: 30 }, { asks: 'What is written on it?', required: false }),
       asking('place', 'Place', { kind: 'text' }, { asks: 'Where is it kept?', required: false }),
-      asking('notes', 'Notes', { kind: 'long-text' }, { asks: 'What should people know who choose it?', required: false }),
+      asking(
+        'notes',
+        'Notes',
+        { kind: 'long-text' },
+        { asks: 'What should people know who choose it?', required: false },
+      ),
     ]),
 };
 
@@ -65,7 +88,12 @@ const loan: Recipe = {
             most: 30,
             columns: [
               { key: 'what', label: 'What', type: { kind: 'text' }, required: true },
-              { key: 'count', label: 'How many', type: { kind: 'number', places: 0, least: 1, most: 100 }, required: true },
+              {
+                key: 'count',
+                label: 'How many',
+                type: { kind: 'number', places: 0, least: 1, most: 100 },
+                required: true,
+              },
             ],
           },
           { asks: 'What do you want to borrow?' },
@@ -76,10 +104,21 @@ const loan: Recipe = {
       ],
       [
         { key: 'back_on', label: 'Back on', type: { kind: 'date', notBefore: 'out_on' }, source: 'desk-only' },
-        { key: 'days_out', label: 'Days out', type: { kind: 'number', places: 0, unit: 'days' }, source: 'computed', formula: '(due_back - out_on).days' },
+        {
+          key: 'days_out',
+          label: 'Days out',
+          type: { kind: 'number', places: 0, unit: 'days' },
+          source: 'computed',
+          formula: '(due_back - out_on).days',
+        },
       ],
     );
-    return { ...design, fields: design.fields.map((field) => (field.key === 'answerable' && field.source !== 'computed' ? { ...field, preset: { from: 'me' } } : field)) };
+    return {
+      ...design,
+      fields: design.fields.map((field) =>
+        field.key === 'answerable' && field.source !== 'computed' ? { ...field, preset: { from: 'me' } } : field,
+      ),
+    };
   },
 };
 
@@ -102,10 +141,26 @@ const purchase: Recipe = {
             most: 40,
             columns: [
               { key: 'what', label: 'What', type: { kind: 'text' }, required: true },
-              { key: 'count', label: 'How many', type: { kind: 'number', places: 0, least: 1, most: 10_000 }, required: true },
+              {
+                key: 'count',
+                label: 'How many',
+                type: { kind: 'number', places: 0, least: 1, most: 10_000 },
+                required: true,
+              },
               { key: 'price', label: 'Price each', type: { kind: 'money', currency: 'EUR', least: 0 }, required: true },
-              { key: 'vat', label: 'VAT', type: { kind: 'choice', options: options(['full', '23%'], ['reduced', '13.5%'], ['none', 'none']) }, required: true },
-              { key: 'net', label: 'Net', type: { kind: 'money', currency: 'EUR' }, required: false, formula: 'count * price' },
+              {
+                key: 'vat',
+                label: 'VAT',
+                type: { kind: 'choice', options: options(['full', '23%'], ['reduced', '13.5%'], ['none', 'none']) },
+                required: true,
+              },
+              {
+                key: 'net',
+                label: 'Net',
+                type: { kind: 'money', currency: 'EUR' },
+                required: false,
+                formula: 'count * price',
+              },
               {
                 key: 'tax',
                 label: 'VAT due',
@@ -117,16 +172,34 @@ const purchase: Recipe = {
           },
           { asks: 'What is to be bought?', help: 'One line for each thing, with its price before VAT.' },
         ),
-        asking('needed_by', 'Needed by', { kind: 'date', notBeforeToday: true }, { asks: 'By when is it needed?', required: false }),
+        asking(
+          'needed_by',
+          'Needed by',
+          { kind: 'date', notBeforeToday: true },
+          { asks: 'By when is it needed?', required: false },
+        ),
       ],
-      [{ key: 'total', label: 'Total with VAT', type: { kind: 'money', currency: 'EUR' }, source: 'computed', formula: 'sum(lines.net) + sum(lines.tax)' }],
+      [
+        {
+          key: 'total',
+          label: 'Total with VAT',
+          type: { kind: 'money', currency: 'EUR' },
+          source: 'computed',
+          formula: 'sum(lines.net) + sum(lines.tax)',
+        },
+      ],
     );
     return {
       ...design,
       routing: {
         columns: [{ id: 'total', label: 'Total with VAT', input: 'total' }],
         rows: [
-          { id: 'costly', note: 'Above 500 it is decided', cells: { total: '> 500' }, outcome: { team: ground.team, priority: 'normal', workingDays: 5, needsApproval: true } },
+          {
+            id: 'costly',
+            note: 'Above 500 it is decided',
+            cells: { total: '> 500' },
+            outcome: { team: ground.team, priority: 'normal', workingDays: 5, needsApproval: true },
+          },
         ],
         otherwise: design.routing.otherwise,
       },
@@ -144,7 +217,12 @@ const approval: Recipe = {
       asking('why', 'Reason', { kind: 'long-text' }, { asks: 'Why is it needed?' }),
       asking('begins', 'Begins', { kind: 'date', notBeforeToday: true }, { asks: 'From which day?' }),
       asking('ends', 'Ends', { kind: 'date', notBefore: 'begins' }, { asks: 'Until which day?', required: false }),
-      asking('cost', 'Cost', { kind: 'money', currency: 'EUR', least: 0 }, { asks: 'What will it cost?', required: false }),
+      asking(
+        'cost',
+        'Cost',
+        { kind: 'money', currency: 'EUR', least: 0 },
+        { asks: 'What will it cost?', required: false },
+      ),
     ]);
     return {
       ...design,
@@ -171,10 +249,20 @@ const confidential: Recipe = {
   make: (ground) => ({
     ...designOf(ground, '{about}', [
       { part: 'instruction', id: 'words-1', text: 'Only the people who look into this can read what you write here.' },
-      asking('about', 'About', { kind: 'choice', options: options(['safety', 'Safety'], ['conduct', 'Conduct'], ['other', 'Something else']) }, { asks: 'What is it about?' }),
+      asking(
+        'about',
+        'About',
+        { kind: 'choice', options: options(['safety', 'Safety'], ['conduct', 'Conduct'], ['other', 'Something else']) },
+        { asks: 'What is it about?' },
+      ),
       asking('what_happened', 'What happened', { kind: 'long-text' }, { asks: 'What happened?' }),
       asking('when', 'When', { kind: 'date' }, { asks: 'When was it?', required: false }),
-      asking('pictures', 'Pictures', { kind: 'files', only: 'pictures', most: 3 }, { asks: 'Do pictures show it?', required: false }),
+      asking(
+        'pictures',
+        'Pictures',
+        { kind: 'files', only: 'pictures', most: 3 },
+        { asks: 'Do pictures show it?', required: false },
+      ),
       asking('reply', 'Reply wanted', { kind: 'yes-no' }, { asks: 'May we come back to you about it?' }),
       asking('reach', 'How to reach', { kind: 'text' }, { asks: 'How can we reach you in confidence?' }),
     ]),
@@ -201,7 +289,12 @@ const event: Recipe = {
     ...designOf(ground, '{group_name}, {day}', [
       asking('group_name', 'Group', { kind: 'text' }, { asks: 'Which school or group are you?' }),
       asking('day', 'Day', { kind: 'choice', options: options(['first', 'First day']) }, { asks: 'Which day?' }),
-      asking('places', 'Places', { kind: 'number', places: 0, least: 1, most: 30 }, { asks: 'How many places do you need?' }),
+      asking(
+        'places',
+        'Places',
+        { kind: 'number', places: 0, least: 1, most: 30 },
+        { asks: 'How many places do you need?' },
+      ),
       asking(
         'needs',
         'Needs',
@@ -217,4 +310,14 @@ const event: Recipe = {
 const blank: Recipe = { key: 'blank', label: 'An empty form', says: 'Nothing yet.', make: blankDesign };
 
 /** Ready-made starts, the plainest first. */
-export const RECIPES: readonly Recipe[] = [blank, simple, booking, loan, approval, purchase, confidential, event, things];
+export const RECIPES: readonly Recipe[] = [
+  blank,
+  simple,
+  booking,
+  loan,
+  approval,
+  purchase,
+  confidential,
+  event,
+  things,
+];

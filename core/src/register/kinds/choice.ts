@@ -12,19 +12,30 @@ interface Choosing {
 }
 
 /** What was chosen: an option’s key, words where they may be said, or why it is neither. */
-export function chosen({ options, other }: Choosing, raw: unknown): { readonly key: string } | { readonly message: string; readonly fix: string } {
+export function chosen(
+  { options, other }: Choosing,
+  raw: unknown,
+): { readonly key: string } | { readonly message: string; readonly fix: string } {
   const option = options.find((each) => each.key === raw);
-  if (option) return option.retired ? { message: `“${option.label}” is no longer offered.`, fix: 'Choose another from the list.' } : { key: option.key };
+  if (option)
+    return option.retired
+      ? { message: `“${option.label}” is no longer offered.`, fix: 'Choose another from the list.' }
+      : { key: option.key };
   if (!other || typeof raw !== 'string') return { message: NOT_OFFERED, fix: 'Choose one from the list.' };
   const words = raw.replace(/\s+/g, ' ').trim().normalize('NFC');
   // Words that are an option’s are that option: it counts and sorts with the others.
   const meant = options.find((each) => !each.retired && each.label.toLowerCase() === words.toLowerCase());
   if (meant) return { key: meant.key };
-  if (words.length > OTHER_LENGTH) return { message: `This is ${words.length} characters long; there is room for ${OTHER_LENGTH}.`, fix: 'Say it shorter.' };
+  if (words.length > OTHER_LENGTH)
+    return {
+      message: `This is ${words.length} characters long; there is room for ${OTHER_LENGTH}.`,
+      fix: 'Say it shorter.',
+    };
   return { key: words };
 }
 
-export const optionLabel = ({ options }: Choosing, value: FieldValue): string => options.find((each) => each.key === value)?.label ?? String(value);
+export const optionLabel = ({ options }: Choosing, value: FieldValue): string =>
+  options.find((each) => each.key === value)?.label ?? String(value);
 
 export const choice: KindWork<'choice'> = {
   read: (raw, type) => {

@@ -3,7 +3,8 @@ import type { FieldValue } from '../field.ts';
 import { chosen, NOT_OFFERED, optionLabel } from './choice.ts';
 import { EMPTY, isBlank, type KindWork, STORED_APART, wrong } from './kind.ts';
 
-const keysOf = (value: FieldValue): readonly string[] => (Array.isArray(value) ? (value as readonly string[]) : [String(value)]);
+const keysOf = (value: FieldValue): readonly string[] =>
+  Array.isArray(value) ? (value as readonly string[]) : [String(value)];
 
 /** How many things besides the options may be said. */
 const MOST_OTHERS = 5;
@@ -16,15 +17,21 @@ export const choices: KindWork<'choices'> = {
     const keys = new Set<string>();
     for (const each of (raw as readonly unknown[]).filter((said) => said !== '')) {
       const found = chosen(type, each);
-      if (!('key' in found)) return wrong(found.message === NOT_OFFERED ? 'One of these is not among the options.' : found.message, 'Take it out, or choose another.');
+      if (!('key' in found))
+        return wrong(
+          found.message === NOT_OFFERED ? 'One of these is not among the options.' : found.message,
+          'Take it out, or choose another.',
+        );
       if (found.key !== '') keys.add(found.key);
     }
     if (keys.size === 0) return EMPTY;
     const listed = type.options.filter((option) => keys.has(option.key)).map((option) => option.key);
     const value = [...listed, ...[...keys].filter((key) => !listed.includes(key))];
     const { least = 0, most = type.options.length + (type.other ? MOST_OTHERS : 0) } = type;
-    if (value.length < least) return wrong(`At least ${least} are needed; you chose ${value.length}.`, `Choose ${least - value.length} more.`);
-    if (value.length > most) return wrong(`At most ${most} can be chosen; you chose ${value.length}.`, `Take ${value.length - most} away.`);
+    if (value.length < least)
+      return wrong(`At least ${least} are needed; you chose ${value.length}.`, `Choose ${least - value.length} more.`);
+    if (value.length > most)
+      return wrong(`At most ${most} can be chosen; you chose ${value.length}.`, `Take ${value.length - most} away.`);
     return { state: 'value', value };
   },
   show: (value, type) =>
@@ -38,6 +45,9 @@ export const choices: KindWork<'choices'> = {
     const chosen = type.options.filter((option) => value.includes(option.key)).map((option) => option.key);
     return chosen.length > 0 ? chosen : undefined;
   },
-  scopeType: (type) => ({ kind: 'list', of: { kind: 'choice', options: type.options, ...(type.other ? { open: true } : {}) } }),
+  scopeType: (type) => ({
+    kind: 'list',
+    of: { kind: 'choice', options: type.options, ...(type.other ? { open: true } : {}) },
+  }),
   stored: () => STORED_APART,
 };

@@ -10,13 +10,15 @@ export const date: KindWork<'date'> = {
     const value = typeof raw === 'string' ? CalendarDate.read(raw.trim()) : null;
     if (!value) return wrong(`“${raw}” is not a date.`, 'Pick a day, or type it like 2026-11-23.');
     const now = CalendarDate.read(today);
-    if (type.notBeforeToday && now && value.day < now.day) return wrong('This day has passed.', `Pick ${dateInWords(today)} or later.`);
+    if (type.notBeforeToday && now && value.day < now.day)
+      return wrong('This day has passed.', `Pick ${dateInWords(today)} or later.`);
     return { state: 'value', value: value.toString() };
   },
   show: (value) => dateInWords(String(value)),
   typed: (value) => String(value),
   toExpression: (value) => CalendarDate.read(String(value)),
-  fromExpression: (value) => (value instanceof CalendarDate ? value.toString() : value instanceof DateTime ? value.date.toString() : undefined),
+  fromExpression: (value) =>
+    value instanceof CalendarDate ? value.toString() : value instanceof DateTime ? value.date.toString() : undefined,
   scopeType: () => ({ kind: 'date' }),
   // `YYYY-MM-DD` is ordered as the days are.
   stored: () => ({ ordered: true, written: (value) => (value instanceof CalendarDate ? value.toString() : undefined) }),

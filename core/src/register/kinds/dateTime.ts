@@ -15,9 +15,14 @@ export const dateTime: KindWork<'date-time'> = {
     if (isBlank(raw)) return EMPTY;
     const typed = String(raw).trim();
     const moment = DateTime.read(typed.replace(/^(\d{4}-\d\d-\d\d),? +(\d\d:\d\d(?::\d\d)?)$/, '$1T$2'));
-    if (!moment) return wrong(/^\d{4}-\d\d-\d\d$/.test(typed) ? 'The time is missing.' : `“${typed}” is not a date and time.`, FIX);
+    if (!moment)
+      return wrong(
+        /^\d{4}-\d\d-\d\d$/.test(typed) ? 'The time is missing.' : `“${typed}” is not a date and time.`,
+        FIX,
+      );
     const value = moment.toString().slice(0, 16);
-    if (type.notBeforeNow && value < now) return wrong('This moment has passed.', `Pick ${momentOfDayInWords(now)} or later.`);
+    if (type.notBeforeNow && value < now)
+      return wrong('This moment has passed.', `Pick ${momentOfDayInWords(now)} or later.`);
     return { state: 'value', value };
   },
   show: (value) => momentOfDayInWords(String(value)),

@@ -2,10 +2,27 @@ import { Duration } from '../../expression/index.ts';
 import { EMPTY, isBlank, type KindWork, STORED_APART, wrong } from './kind.ts';
 
 /** Minutes in a unit, by how people shorten it. */
-const UNITS: Readonly<Record<string, number>> = { d: 1_440, day: 1_440, days: 1_440, h: 60, hr: 60, hrs: 60, hour: 60, hours: 60, m: 1, min: 1, mins: 1, minute: 1, minutes: 1 };
+const UNITS: Readonly<Record<string, number>> = {
+  d: 1_440,
+  day: 1_440,
+  days: 1_440,
+  h: 60,
+  hr: 60,
+  hrs: 60,
+  hour: 60,
+  hours: 60,
+  m: 1,
+  min: 1,
+  mins: 1,
+  minute: 1,
+  minutes: 1,
+};
 const FIX = 'Type it like 35 min, 1:35 or 1 h 35 min.';
 
-/** Minutes as they were typed: `35`, `1:35`, `1 h 35 min`, `2.5 h`, `1 day`; null when they can’t be understood. */
+/**
+ * Minutes as they were typed: `35`, `1:35`, `1 h 35 min`, `2.5 h`, `1 day`; null when they can’t be
+ * understood.
+ */
 function minutesOf(typed: string): number | null {
   const plain = typed.trim().toLowerCase().replace(',', '.');
   const clock = /^(\d{1,4}):([0-5]\d)$/.exec(plain);
@@ -33,14 +50,18 @@ function minutesOf(typed: string): number | null {
 
 const part = (amount: number, unit: string): string => (amount === 0 ? '' : `${amount} ${unit}`);
 
-/** A length of time in whole minutes, stored as ISO 8601 (`PT1H35M`). Whole days are 24 hours here, not working days. */
+/**
+ * A length of time in whole minutes, stored as ISO 8601 (`PT1H35M`). Whole days are 24 hours here,
+ * not working days.
+ */
 export const duration: KindWork<'duration'> = {
   read: (raw, type) => {
     if (isBlank(raw)) return EMPTY;
     const typed = String(raw);
     const minutes = Duration.read(typed.trim())?.seconds ?? null;
     const total = minutes === null ? minutesOf(typed) : minutes / 60;
-    if (total === null || !Number.isInteger(total) || total < 0) return wrong(`“${typed.trim()}” is not a length of time.`, FIX);
+    if (total === null || !Number.isInteger(total) || total < 0)
+      return wrong(`“${typed.trim()}” is not a length of time.`, FIX);
     const most = type.most ?? 366 * 1_440;
     if (total > most) return wrong(`The most is ${inMinutes(most)}.`, `Give ${inMinutes(most)} or less.`);
     return { state: 'value', value: new Duration(total * 60).toString() };
@@ -48,7 +69,10 @@ export const duration: KindWork<'duration'> = {
   show: (value) => inMinutes((Duration.read(String(value))?.seconds ?? 0) / 60),
   typed: (value) => inMinutes((Duration.read(String(value))?.seconds ?? 0) / 60),
   toExpression: (value) => Duration.read(String(value)),
-  fromExpression: (value) => (value instanceof Duration && value.seconds >= 0 ? new Duration(Math.round(value.seconds / 60) * 60).toString() : undefined),
+  fromExpression: (value) =>
+    value instanceof Duration && value.seconds >= 0
+      ? new Duration(Math.round(value.seconds / 60) * 60).toString()
+      : undefined,
   scopeType: () => ({ kind: 'duration' }),
   // The stored text is not ordered as the lengths are.
   stored: () => STORED_APART,
@@ -56,4 +80,10 @@ export const duration: KindWork<'duration'> = {
 
 /** Minutes as people read them: `1 day 2 h 35 min`. */
 const inMinutes = (total: number): string =>
-  [part(Math.floor(total / 1_440), total >= 2_880 ? 'days' : 'day'), part(Math.floor(total / 60) % 24, 'h'), part(total % 60, 'min')].filter(Boolean).join(' ') || '0 min';
+  [
+    part(Math.floor(total / 1_440), total >= 2_880 ? 'days' : 'day'),
+    part(Math.floor(total / 60) % 24, 'h'),
+    part(total % 60, 'min'),
+  ]
+    .filter(Boolean)
+    .join(' ') || '0 min';

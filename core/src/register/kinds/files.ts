@@ -16,12 +16,17 @@ const MEDIA: Readonly<Record<Exclude<FileGroup, 'any'>, Readonly<Record<string, 
 };
 const KNOWN = { ...MEDIA.pictures, ...MEDIA.documents };
 
-const mediaIn = (group: FileGroup): Readonly<Record<string, readonly string[]>> => (group === 'any' ? KNOWN : MEDIA[group]);
+const mediaIn = (group: FileGroup): Readonly<Record<string, readonly string[]>> =>
+  group === 'any' ? KNOWN : MEDIA[group];
 
 /** The endings of names that a group of files goes by: `.jpg,.png`. */
-export const endingsOf = (group: FileGroup): readonly string[] => Object.values(mediaIn(group)).flatMap((endings) => endings.map((ending) => `.${ending}`));
+export const endingsOf = (group: FileGroup): readonly string[] =>
+  Object.values(mediaIn(group)).flatMap((endings) => endings.map((ending) => `.${ending}`));
 
-/** The media type a file should be, by the ending of its name; undefined for endings that are not taken. */
+/**
+ * The media type a file should be, by the ending of its name; undefined for endings that are not
+ * taken.
+ */
 export function mediaByName(name: string): string | undefined {
   const ending = /\.([a-z0-9]+)$/i.exec(name)?.[1]?.toLowerCase() ?? '';
   return Object.entries(KNOWN).find(([, endings]) => endings.includes(ending))?.[0];
@@ -31,31 +36,51 @@ export const FILE_LIMITS = { files: 5, bytes: 20_000_000 } as const;
 
 /** Bytes as people read them: `3.4 MB`. */
 export const bytesInWords = (bytes: number): string =>
-  bytes < 1_000_000 ? `${Math.max(1, Math.round(bytes / 1_000))} kB` : `${(bytes / 1_000_000).toFixed(bytes < 10_000_000 ? 1 : 0)} MB`;
+  bytes < 1_000_000
+    ? `${Math.max(1, Math.round(bytes / 1_000))} kB`
+    : `${(bytes / 1_000_000).toFixed(bytes < 10_000_000 ? 1 : 0)} MB`;
 
 /** The name in a stored reference to a file. */
 export const fileName = (ref: string): string => ref.slice(ref.indexOf('/') + 1);
 export const fileId = (ref: string): string => ref.slice(0, Math.max(0, ref.indexOf('/')));
 
 /** What is wrong with a file for a field; null when it is taken. */
-export function fileObjection(type: Extract<Kind, { kind: 'files' }>, file: Pick<KnownFile, 'ref' | 'bytes' | 'media'>): { readonly message: string; readonly fix: string } | null {
+export function fileObjection(
+  type: Extract<Kind, { kind: 'files' }>,
+  file: Pick<KnownFile, 'ref' | 'bytes' | 'media'>,
+): { readonly message: string; readonly fix: string } | null {
   const name = fileName(file.ref);
   const most = type.mostBytes ?? FILE_LIMITS.bytes;
-  if (!Object.hasOwn(mediaIn(type.only), file.media)) return { message: `“${name}” is not of a kind that is taken here.`, fix: `Give one of ${endingsOf(type.only).join(', ')}.` };
-  if (file.bytes > most) return { message: `“${name}” has ${bytesInWords(file.bytes)}; there is room for ${bytesInWords(most)}.`, fix: 'Make it smaller, or send a part of it.' };
+  if (!Object.hasOwn(mediaIn(type.only), file.media))
+    return {
+      message: `“${name}” is not of a kind that is taken here.`,
+      fix: `Give one of ${endingsOf(type.only).join(', ')}.`,
+    };
+  if (file.bytes > most)
+    return {
+      message: `“${name}” has ${bytesInWords(file.bytes)}; there is room for ${bytesInWords(most)}.`,
+      fix: 'Make it smaller, or send a part of it.',
+    };
   return null;
 }
 
 const refsOf = (value: FieldValue): readonly string[] => value as readonly string[];
 
-/** Files that were sent along: kept by identity and name, and looked at by content when they come in. */
+/**
+ * Files that were sent along: kept by identity and name, and looked at by content when they come
+ * in.
+ */
 export const files: KindWork<'files'> = {
   listed: true,
   read: (raw, type, around) => {
     if (isBlank(raw)) return EMPTY;
     const refs = [...new Set(raw as readonly unknown[])];
     const { most = FILE_LIMITS.files } = type;
-    if (refs.length > most) return wrong(`There is room for ${most} ${most === 1 ? 'file' : 'files'}; these are ${refs.length}.`, `Take ${refs.length - most} away.`);
+    if (refs.length > most)
+      return wrong(
+        `There is room for ${most} ${most === 1 ? 'file' : 'files'}; these are ${refs.length}.`,
+        `Take ${refs.length - most} away.`,
+      );
     for (const ref of refs) {
       const file = around.files.find((each) => each.ref === ref);
       if (!file) return wrong('One of these files is not here any more.', 'Take it away and add it again.');

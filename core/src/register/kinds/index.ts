@@ -56,17 +56,27 @@ const KINDS: { readonly [K in KindName]: KindWork<K> } = {
 /** The names of all kinds. */
 export const KIND_NAMES = Object.keys(KINDS) as readonly KindName[];
 
-/** Understands what was typed into a field. One answer where a list is wanted, or a list where one is, is refused. */
+/**
+ * Understands what was typed into a field. One answer where a list is wanted, or a list where one
+ * is, is refused.
+ */
 export function readAnswer(field: Named, raw: RawAnswer, around: Around): ReadAnswer {
   const work = workOf(field.type);
   const isList = Array.isArray(raw);
   if (isList && !work.listed) return wrong('This takes one answer, not several.', 'Give one.');
-  if (!isList && (work.listed || (typeof raw === 'object' && raw !== null)) && !isBlank(raw)) return wrong('This takes a list of answers.', 'Give them as a list.');
+  if (!isList && (work.listed || (typeof raw === 'object' && raw !== null)) && !isBlank(raw))
+    return wrong('This takes a list of answers.', 'Give them as a list.');
   return work.read(raw, field.type, around);
 }
 
-/** What is known by name around an answer: people, terms, and the requests references can point to. */
-export function namesAround({ people, vocabularies, references: known }: Pick<Around, 'people' | 'vocabularies' | 'references'>): NameOf {
+/**
+ * What is known by name around an answer: people, terms, and the requests references can point to.
+ */
+export function namesAround({
+  people,
+  vocabularies,
+  references: known,
+}: Pick<Around, 'people' | 'vocabularies' | 'references'>): NameOf {
   const names = new Map(people.map((each) => [each.id, each.name]));
   for (const each of known) names.set(each.id, each.label);
   return (id) => {
@@ -79,17 +89,26 @@ export function namesAround({ people, vocabularies, references: known }: Pick<Ar
 
 const NOBODY: NameOf = () => undefined;
 
-/** A field's value as people read it: `€ 740.00`, `Mon 23 November 2026`, `Yes`. People are called as `nameOf` knows them. */
-export const showValue = (field: Named, value: FieldValue, nameOf: NameOf = NOBODY): string => workOf(field.type).show(value, field.type, nameOf);
+/**
+ * A field's value as people read it: `€ 740.00`, `Mon 23 November 2026`, `Yes`. People are called
+ * as `nameOf` knows them.
+ */
+export const showValue = (field: Named, value: FieldValue, nameOf: NameOf = NOBODY): string =>
+  workOf(field.type).show(value, field.type, nameOf);
 
 /** A stored value as it would be typed. */
 export const typedForm = (field: Named, value: FieldValue): RawAnswer => workOf(field.type).typed(value, field.type);
 
 /** A field's value as expressions see it; empty is null. Money is seen in major units. */
-export const expressionValue = (field: Named, value: FieldValue | undefined): Value => (value === undefined ? null : workOf(field.type).toExpression(value, field.type));
+export const expressionValue = (field: Named, value: FieldValue | undefined): Value =>
+  value === undefined ? null : workOf(field.type).toExpression(value, field.type);
 
-/** What an expression gave, as a value of a field: rounded to its places; undefined when it is empty or does not fit. */
-export const valueFromExpression = (field: Named, value: Value): FieldValue | undefined => (value === null ? undefined : workOf(field.type).fromExpression(value, field.type));
+/**
+ * What an expression gave, as a value of a field: rounded to its places; undefined when it is empty
+ * or does not fit.
+ */
+export const valueFromExpression = (field: Named, value: Value): FieldValue | undefined =>
+  value === null ? undefined : workOf(field.type).fromExpression(value, field.type);
 
 /** How a field’s values stand in storage, for conditions that the database decides. */
 export const storedForm = (field: Named): StoredForm => workOf(field.type).stored(field.type);
@@ -97,7 +116,8 @@ export const storedForm = (field: Named): StoredForm => workOf(field.type).store
 export const scopeTypeOf = (field: Named): ScopeType => workOf(field.type).scopeType(field.type);
 
 /** Line items while they are typed: the computed cells and sums that can be known already. */
-export const itemsShown = (type: Extract<Kind, { kind: 'line-items' }>, raw: RawAnswer, around: Around): ItemsShown => lineItems.shownWhile(raw, type, around);
+export const itemsShown = (type: Extract<Kind, { kind: 'line-items' }>, raw: RawAnswer, around: Around): ItemsShown =>
+  lineItems.shownWhile(raw, type, around);
 
 /** The names that formulas in the rows of line items may use. */
 export const itemScope = (type: Extract<Kind, { kind: 'line-items' }>) => rowScope(type, (each) => workOf(each));

@@ -11,7 +11,9 @@ export type ReadAnswer =
       readonly message: string;
       readonly fix: string;
       /** For line items: what is wrong in which cell. */
-      readonly cells?: readonly (Pick<Problem, 'message' | 'fix'> & { readonly place: NonNullable<Problem['place']> })[];
+      readonly cells?: readonly (Pick<Problem, 'message' | 'fix'> & {
+        readonly place: NonNullable<Problem['place']>;
+      })[];
     };
 
 /** What reading an answer depends on besides its kind. */
@@ -30,12 +32,23 @@ export interface Around {
   readonly references: readonly KnownRequest[];
 }
 
-/** Where nothing is known but what is typed: looking at a default, guessing a kind from a column of a file. */
-export const NOTHING_AROUND: Around = { today: '0000-01-01', now: '0000-01-01T00:00', people: [], files: [], vocabularies: [], references: [] };
+/**
+ * Where nothing is known but what is typed: looking at a default, guessing a kind from a column of
+ * a file.
+ */
+export const NOTHING_AROUND: Around = {
+  today: '0000-01-01',
+  now: '0000-01-01T00:00',
+  people: [],
+  files: [],
+  vocabularies: [],
+  references: [],
+};
 
 /**
- * What something is called that a value names by its identity: a person by id, a term by its address, a request by id and
- * the keys of the fields it is shown by. Undefined when it is not known here.
+ * What something is called that a value names by its identity: a person by id, a term by its
+ * address, a request by id and the keys of the fields it is shown by. Undefined when it is not
+ * known here.
  */
 export type NameOf = (id: string, by?: readonly string[]) => string | undefined;
 
@@ -51,14 +64,20 @@ export interface KindWork<K extends KindName> {
   typed(value: FieldValue, type: Extract<Kind, { kind: K }>): RawAnswer;
   /** The value as expressions see it. */
   toExpression(value: FieldValue, type: Extract<Kind, { kind: K }>): Value;
-  /** What an expression gave, as a value of this kind; undefined when it is empty or of another kind. */
+  /**
+   * What an expression gave, as a value of this kind; undefined when it is empty or of another
+   * kind.
+   */
   fromExpression(value: Value, type: Extract<Kind, { kind: K }>): FieldValue | undefined;
   scopeType(type: Extract<Kind, { kind: K }>): ScopeType;
   /** How a value stands in storage, for conditions that the database decides. */
   stored(type: Extract<Kind, { kind: K }>): StoredForm;
 }
 
-/** What of a stored value is compared, and how a value of an expression is written to be compared with it. */
+/**
+ * What of a stored value is compared, and how a value of an expression is written to be compared
+ * with it.
+ */
 export interface StoredForm {
   /** The part of the stored value that counts: an amount’s minor units. */
   readonly part?: string;
@@ -78,14 +97,16 @@ export const STORED_APART: StoredForm = { ordered: false, written: () => undefin
 
 export const wrong = (message: string, fix: string): ReadAnswer => ({ state: 'wrong', message, fix });
 export const EMPTY: ReadAnswer = { state: 'empty' };
-export const isBlank = (raw: RawAnswer): boolean => raw === null || (typeof raw === 'string' && raw.trim() === '') || (Array.isArray(raw) && raw.length === 0);
+export const isBlank = (raw: RawAnswer): boolean =>
+  raw === null || (typeof raw === 'string' && raw.trim() === '') || (Array.isArray(raw) && raw.length === 0);
 
 /** What kinds share whose value is a text at work and in storage alike. */
 export const TEXT_WORK = {
   show: String,
   typed: (value: FieldValue): RawAnswer => String(value),
   toExpression: (value: FieldValue): Value => String(value),
-  fromExpression: (value: Value): FieldValue | undefined => (typeof value === 'string' && value.trim() !== '' ? value : undefined),
+  fromExpression: (value: Value): FieldValue | undefined =>
+    typeof value === 'string' && value.trim() !== '' ? value : undefined,
   scopeType: (): ScopeType => ({ kind: 'text' }),
   stored: (): StoredForm => STORED_TEXT,
 };

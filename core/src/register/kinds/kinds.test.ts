@@ -18,9 +18,14 @@ describe('reading answers', () => {
     ['€ 1 148.00', 114800],
     ['-3.20 EUR', -320],
     ['.5', 50],
-  ])('understands %s as money', (typed, minor) => expect(read(euro, typed)).toEqual({ state: 'value', value: { minor, currency: 'EUR' } }));
+  ])('understands %s as money', (typed, minor) =>
+    expect(read(euro, typed)).toEqual({ state: 'value', value: { minor, currency: 'EUR' } }),
+  );
 
-  it.each(['12.345', '1,2,3', 'many', '1.2.3', '--4', '99999999999999999', ''.padEnd(40, '9')])('does not guess at %s', (typed) => expect(read(euro, typed).state).toBe('wrong'));
+  it.each(['12.345', '1,2,3', 'many', '1.2.3', '--4', '99999999999999999', ''.padEnd(40, '9')])(
+    'does not guess at %s',
+    (typed) => expect(read(euro, typed).state).toBe('wrong'),
+  );
 
   it('shows any amount so that it reads back the same', () => {
     fc.assert(
@@ -40,7 +45,10 @@ describe('reading answers', () => {
 
   it('refuses days that do not exist or have passed, and options that are gone', () => {
     expect(read({ kind: 'date' }, '2026-02-30').state).toBe('wrong');
-    expect(read({ kind: 'date', notBeforeToday: true }, '2026-11-22')).toMatchObject({ state: 'wrong', message: 'This day has passed.' });
+    expect(read({ kind: 'date', notBeforeToday: true }, '2026-11-22')).toMatchObject({
+      state: 'wrong',
+      message: 'This day has passed.',
+    });
     expect(read({ kind: 'date', notBeforeToday: true }, '2026-11-23').state).toBe('value');
     const choice: Kind = { kind: 'choice', options: [{ key: 'a', label: 'A', retired: true }] };
     expect(read(choice, 'a')).toMatchObject({ message: '“A” is no longer offered.' });
@@ -67,9 +75,13 @@ describe('reading answers', () => {
       { kind: 'duration' },
     ];
     fc.assert(
-      fc.property(fc.constantFrom(...kinds), fc.oneof(fc.string(), fc.double(), fc.boolean(), fc.constant(null)), (kind, raw) => {
-        expect(['empty', 'value', 'wrong']).toContain(read(kind, raw).state);
-      }),
+      fc.property(
+        fc.constantFrom(...kinds),
+        fc.oneof(fc.string(), fc.double(), fc.boolean(), fc.constant(null)),
+        (kind, raw) => {
+          expect(['empty', 'value', 'wrong']).toContain(read(kind, raw).state);
+        },
+      ),
     );
   });
 
@@ -90,15 +102,18 @@ describe('reading answers', () => {
     expect(read({ kind: 'duration' }, words)).toEqual(result);
   });
 
-  it.each(['soon', '5 min 1 h', '1:75', '1 week', '-5', '1.5 min', '3 toString'])('does not guess at the length %s', (raw) =>
-    expect(read({ kind: 'duration' }, raw).state).toBe('wrong'),
+  it.each(['soon', '5 min 1 h', '1:75', '1 week', '-5', '1.5 min', '3 toString'])(
+    'does not guess at the length %s',
+    (raw) => expect(read({ kind: 'duration' }, raw).state).toBe('wrong'),
   );
 
   it('shows any length so that it reads back the same', () => {
     fc.assert(
       fc.property(fc.integer({ min: 0, max: 366 * 1_440 }), (minutes) => {
         const result = read({ kind: 'duration' }, minutes);
-        expect(result.state === 'value' && read({ kind: 'duration' }, showValue(field({ kind: 'duration' }), result.value))).toEqual(result);
+        expect(
+          result.state === 'value' && read({ kind: 'duration' }, showValue(field({ kind: 'duration' }), result.value)),
+        ).toEqual(result);
       }),
     );
   });
@@ -106,12 +121,19 @@ describe('reading answers', () => {
   it('takes telephone numbers as people write them', () => {
     expect(read({ kind: 'phone' }, '+353 (1) 555-0142')).toEqual({ state: 'value', value: '+353 1 555 0142' });
     expect(read({ kind: 'phone' }, '01/5550142')).toEqual({ state: 'value', value: '01 5550142' });
-    for (const raw of ['call me', '123', '+1 555 0142 0142 0142 0142', '55+12345']) expect([raw, read({ kind: 'phone' }, raw).state]).toEqual([raw, 'wrong']);
+    for (const raw of ['call me', '123', '+1 555 0142 0142 0142 0142', '55+12345'])
+      expect([raw, read({ kind: 'phone' }, raw).state]).toEqual([raw, 'wrong']);
   });
 
   it('takes addresses of pages, and only those that are safe to open', () => {
-    expect(read({ kind: 'link' }, 'institute.example/visit')).toEqual({ state: 'value', value: 'https://institute.example/visit' });
-    expect(read({ kind: 'link' }, 'http://institute.example')).toEqual({ state: 'value', value: 'http://institute.example/' });
+    expect(read({ kind: 'link' }, 'institute.example/visit')).toEqual({
+      state: 'value',
+      value: 'https://institute.example/visit',
+    });
+    expect(read({ kind: 'link' }, 'http://institute.example')).toEqual({
+      state: 'value',
+      value: 'http://institute.example/',
+    });
     for (const raw of [
       'javascript:alert(1)',
       'data:text/html,x',
@@ -126,7 +148,10 @@ describe('reading answers', () => {
   });
 
   it('keeps the part of a mail address before the @ as it is', () => {
-    expect(read({ kind: 'email' }, ' Ada.Q@Institute.EXAMPLE ')).toEqual({ state: 'value', value: 'Ada.Q@institute.example' });
+    expect(read({ kind: 'email' }, ' Ada.Q@Institute.EXAMPLE ')).toEqual({
+      state: 'value',
+      value: 'Ada.Q@institute.example',
+    });
     expect(read({ kind: 'email' }, 'ada@institute').state).toBe('wrong');
   });
 });
@@ -137,16 +162,28 @@ describe('something else', () => {
     { key: 'old', label: 'Old buoy', retired: true },
   ];
   const one: Field = { key: 'f', label: 'F', source: 'asked', type: { kind: 'choice', options: OPTIONS, other: true } };
-  const many: Field = { key: 'f', label: 'F', source: 'asked', type: { kind: 'choices', options: OPTIONS, other: true, most: 2 } };
+  const many: Field = {
+    key: 'f',
+    label: 'F',
+    source: 'asked',
+    type: { kind: 'choices', options: OPTIONS, other: true, most: 2 },
+  };
   const value = (field: Field, raw: RawAnswer) => {
     const read = readAnswer(field, raw, around);
     return read.state === 'value' ? read.value : read.state === 'wrong' ? read.message : null;
   };
 
   it('may be said where it is allowed, and words that are an option’s are that option', () => {
-    expect([value(one, ' A  spar '), value(one, 'red BUOY'), value(one, 'red'), value(one, '')]).toEqual(['A spar', 'red', 'red', null]);
+    expect([value(one, ' A  spar '), value(one, 'red BUOY'), value(one, 'red'), value(one, '')]).toEqual([
+      'A spar',
+      'red',
+      'red',
+      null,
+    ]);
     expect(value(one, 'old')).toBe('“Old buoy” is no longer offered.');
-    expect(value({ ...one, type: { kind: 'choice', options: OPTIONS } }, 'A spar')).toBe('This is not one of the options.');
+    expect(value({ ...one, type: { kind: 'choice', options: OPTIONS } }, 'A spar')).toBe(
+      'This is not one of the options.',
+    );
     expect(value(one, 'x'.repeat(201))).toContain('room for 200');
     expect(showValue(one, 'A spar')).toBe('A spar');
   });

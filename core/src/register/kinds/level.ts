@@ -1,11 +1,13 @@
 import type { Level } from '../field.ts';
 import { EMPTY, isBlank, type KindWork, wrong } from './kind.ts';
 
-const levelOf = (levels: readonly Level[], worth: unknown): Level | undefined => levels.find((each) => each.worth === worth);
+const levelOf = (levels: readonly Level[], worth: unknown): Level | undefined =>
+  levels.find((each) => each.worth === worth);
 
 /**
- * A step of an ordered scale, stored and compared by its worth: “at least” is then plain arithmetic, and a level added in
- * the middle takes a worth between its neighbours, so that no condition written before means something else.
+ * A step of an ordered scale, stored and compared by its worth: “at least” is then plain
+ * arithmetic, and a level added in the middle takes a worth between its neighbours, so that no
+ * condition written before means something else.
  */
 export const level: KindWork<'level'> = {
   read: (raw, type) => {

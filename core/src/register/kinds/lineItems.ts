@@ -1,5 +1,25 @@
-import { type Compiled, type Computed, compile, computingOrder, type Node, parseExpression, Scope, type ScopeType, type Value } from '../../expression/index.ts';
-import type { FieldValue, ItemColumn, ItemRow, Kind, KindName, RawAnswer, RawRow, Single, SingleKind } from '../field.ts';
+import {
+  type Compiled,
+  type Computed,
+  compile,
+  computingOrder,
+  type Node,
+  parseExpression,
+  Scope,
+  type ScopeType,
+  type Value,
+} from '../../expression/index.ts';
+import type {
+  FieldValue,
+  ItemColumn,
+  ItemRow,
+  Kind,
+  KindName,
+  RawAnswer,
+  RawRow,
+  Single,
+  SingleKind,
+} from '../field.ts';
 import { type Around, EMPTY, isBlank, type KindWork, type ReadAnswer, STORED_APART, wrong } from './kind.ts';
 
 type LineItems = Extract<Kind, { kind: 'line-items' }>;
@@ -13,7 +33,13 @@ const isAsked = (column: ItemColumn): boolean => column.formula === undefined;
 
 /** The names a formula of a column may use: the columns of its row. */
 export const rowScope = (type: LineItems, workOf: WorkOf): Scope =>
-  new Scope(type.columns.map((column) => ({ name: column.key, label: column.label, type: workOf(column.type).scopeType(column.type) })));
+  new Scope(
+    type.columns.map((column) => ({
+      name: column.key,
+      label: column.label,
+      type: workOf(column.type).scopeType(column.type),
+    })),
+  );
 
 interface Formula {
   readonly slot: number;
@@ -21,7 +47,9 @@ interface Formula {
   readonly run: Compiled;
 }
 
-/** What the lines come to while they are typed: computed cells and the sums of columns, in words. */
+/**
+ * What the lines come to while they are typed: computed cells and the sums of columns, in words.
+ */
 export interface ItemsShown {
   /** By row, then by column; only computed columns. */
   readonly cells: readonly Readonly<Record<string, string>>[];
@@ -29,15 +57,21 @@ export interface ItemsShown {
   readonly sums: Readonly<Record<string, string>>;
 }
 
-/** Line items: a small row of fields that repeats. The kinds of its columns read, show and compare their cells. */
-export function lineItemsOf(workOf: WorkOf): KindWork<'line-items'> & { readonly shownWhile: (raw: RawAnswer, type: LineItems, around: Around) => ItemsShown } {
+/**
+ * Line items: a small row of fields that repeats. The kinds of its columns read, show and compare
+ * their cells.
+ */
+export function lineItemsOf(
+  workOf: WorkOf,
+): KindWork<'line-items'> & { readonly shownWhile: (raw: RawAnswer, type: LineItems, around: Around) => ItemsShown } {
   const ready = new WeakMap<LineItems, readonly Formula[]>();
   const asked = new WeakMap<LineItems, ReadonlyMap<string, ItemColumn>>();
 
   /** The columns that are asked, by key. */
   function askedOf(type: LineItems): ReadonlyMap<string, ItemColumn> {
     let columns = asked.get(type);
-    if (!columns) asked.set(type, (columns = new Map(type.columns.filter(isAsked).map((column) => [column.key, column]))));
+    if (!columns)
+      asked.set(type, (columns = new Map(type.columns.filter(isAsked).map((column) => [column.key, column]))));
     return columns;
   }
 
@@ -54,7 +88,11 @@ export function lineItemsOf(workOf: WorkOf): KindWork<'line-items'> & { readonly
       const keys = order.ok ? order.order : [];
       formulas = keys
         .flatMap((key) => parsed.filter((each) => each.column.key === key))
-        .map(({ column, slot, node }: { column: ItemColumn; slot: number; node: Node }) => ({ slot, column, run: compile(node, scope) }));
+        .map(({ column, slot, node }: { column: ItemColumn; slot: number; node: Node }) => ({
+          slot,
+          column,
+          run: compile(node, scope),
+        }));
       ready.set(type, formulas);
     }
     return formulas;
@@ -78,7 +116,10 @@ export function lineItemsOf(workOf: WorkOf): KindWork<'line-items'> & { readonly
     return value === undefined ? null : workOf(column.type).toExpression(value, column.type);
   }
 
-  /** Reads what can be read of each line, so that a line half filled in has what can be computed already. */
+  /**
+   * Reads what can be read of each line, so that a line half filled in has what can be computed
+   * already.
+   */
   function shownWhile(raw: RawAnswer, type: LineItems, around: Around): ItemsShown {
     const lines = Array.isArray(raw) ? (raw as readonly RawRow[]) : [];
     const computed = type.columns.filter((column) => !isAsked(column));
@@ -87,13 +128,20 @@ export function lineItemsOf(workOf: WorkOf): KindWork<'line-items'> & { readonly
     const total = parseExpression('sum(cells)');
     const sums = computed.flatMap((column) => {
       if ((column.type.kind !== 'money' && column.type.kind !== 'number') || !total.ok) return [];
-      const sum = compile(total.value, scope)([rows.map((row) => valueAt(row, column)).filter((value) => value !== null)], null);
+      const sum = compile(total.value, scope)(
+        [rows.map((row) => valueAt(row, column)).filter((value) => value !== null)],
+        null,
+      );
       const value = workOf(column.type).fromExpression(sum, column.type);
       return value === undefined ? [] : [[column.key, workOf(column.type).show(value, column.type, () => undefined)]];
     });
     const cellsOf = (row: ItemRow): Record<string, string> =>
       Object.fromEntries(
-        computed.flatMap((column) => (row[column.key] === undefined ? [] : [[column.key, workOf(column.type).show(row[column.key] as Single, column.type, () => undefined)]])),
+        computed.flatMap((column) =>
+          row[column.key] === undefined
+            ? []
+            : [[column.key, workOf(column.type).show(row[column.key] as Single, column.type, () => undefined)]],
+        ),
       );
     return { cells: rows.map(cellsOf), sums: Object.fromEntries(sums) };
   }
@@ -104,28 +152,53 @@ export function lineItemsOf(workOf: WorkOf): KindWork<'line-items'> & { readonly
     read: (raw, type, around) => {
       const typed = (isBlank(raw) ? [] : raw) as readonly RawRow[];
       const { least = 0, most = MOST_ROWS } = type;
-      if (typed.length > most + 50) return wrong(`There is room for ${most} lines; this has ${typed.length}.`, `Take ${typed.length - most} lines away, or send a second request.`);
+      if (typed.length > most + 50)
+        return wrong(
+          `There is room for ${most} lines; this has ${typed.length}.`,
+          `Take ${typed.length - most} lines away, or send a second request.`,
+        );
       const rows: ItemRow[] = [];
       const cells: NonNullable<Extract<ReadAnswer, { state: 'wrong' }>['cells']>[number][] = [];
       for (const [index, line] of typed.entries()) {
-        if (typeof line !== 'object' || line === null || Array.isArray(line)) return wrong('A line must name its columns.', 'Send each line as columns and values.');
+        if (typeof line !== 'object' || line === null || Array.isArray(line))
+          return wrong('A line must name its columns.', 'Send each line as columns and values.');
         const stranger = Object.keys(line).find((key) => !askedOf(type).has(key));
-        if (stranger !== undefined) return wrong(`Line ${index + 1} has a column “${stranger}” that is not asked.`, 'Leave it out.');
+        if (stranger !== undefined)
+          return wrong(`Line ${index + 1} has a column “${stranger}” that is not asked.`, 'Leave it out.');
         if (Object.values(line).every((cell) => isBlank(cell))) continue;
         rows.push(readRow(line, index, type, around, cells));
       }
-      if (cells[0]) return { state: 'wrong', message: `Line ${cells[0].place.row + 1}: ${cells[0].message}`, fix: cells[0].fix, cells };
+      if (cells[0])
+        return {
+          state: 'wrong',
+          message: `Line ${cells[0].place.row + 1}: ${cells[0].message}`,
+          fix: cells[0].fix,
+          cells,
+        };
       if (rows.length === 0 && least === 0) return EMPTY;
       if (rows.length === 0 && isBlank(raw)) return EMPTY;
       if (rows.length < least)
-        return wrong(`At least ${least} ${least === 1 ? 'line is' : 'lines are'} needed; there ${rows.length === 1 ? 'is' : 'are'} ${rows.length}.`, 'Add a line.');
-      if (rows.length > most) return wrong(`There is room for ${most} lines; this has ${rows.length}.`, `Take ${rows.length - most} away, or send a second request.`);
+        return wrong(
+          `At least ${least} ${least === 1 ? 'line is' : 'lines are'} needed; there ${rows.length === 1 ? 'is' : 'are'} ${rows.length}.`,
+          'Add a line.',
+        );
+      if (rows.length > most)
+        return wrong(
+          `There is room for ${most} lines; this has ${rows.length}.`,
+          `Take ${rows.length - most} away, or send a second request.`,
+        );
       return { state: 'value', value: rows };
     },
     show: (value, type, nameOf) =>
       rowsOf(value)
         .map((row) =>
-          type.columns.flatMap((column) => (row[column.key] === undefined ? [] : [workOf(column.type).show(row[column.key] as Single, column.type, nameOf)])).join(', '),
+          type.columns
+            .flatMap((column) =>
+              row[column.key] === undefined
+                ? []
+                : [workOf(column.type).show(row[column.key] as Single, column.type, nameOf)],
+            )
+            .join(', '),
         )
         .join('\n'),
     typed: (value, type): RawAnswer =>
@@ -133,26 +206,54 @@ export function lineItemsOf(workOf: WorkOf): KindWork<'line-items'> & { readonly
         Object.fromEntries(
           type.columns
             .filter(isAsked)
-            .flatMap((column) => (row[column.key] === undefined ? [] : [[column.key, workOf(column.type).typed(row[column.key] as Single, column.type) as RawRow[string]]])),
+            .flatMap((column) =>
+              row[column.key] === undefined
+                ? []
+                : [[column.key, workOf(column.type).typed(row[column.key] as Single, column.type) as RawRow[string]]],
+            ),
         ),
       ),
-    toExpression: (value, type) => rowsOf(value).map((row) => Object.fromEntries(type.columns.map((column) => [column.key, valueAt(row, column)]))),
+    toExpression: (value, type) =>
+      rowsOf(value).map((row) => Object.fromEntries(type.columns.map((column) => [column.key, valueAt(row, column)]))),
     fromExpression: () => undefined,
     scopeType: (type): ScopeType => ({
       kind: 'list',
-      of: { kind: 'context', entries: Object.fromEntries(type.columns.map((column) => [column.key, { label: column.label, type: workOf(column.type).scopeType(column.type) }])) },
+      of: {
+        kind: 'context',
+        entries: Object.fromEntries(
+          type.columns.map((column) => [
+            column.key,
+            { label: column.label, type: workOf(column.type).scopeType(column.type) },
+          ]),
+        ),
+      },
     }),
     stored: () => STORED_APART,
   };
 
-  function readRow(line: RawRow, index: number, type: LineItems, around: Around, cells: { message: string; fix: string; place: { row: number; column: string } }[]): ItemRow {
+  function readRow(
+    line: RawRow,
+    index: number,
+    type: LineItems,
+    around: Around,
+    cells: { message: string; fix: string; place: { row: number; column: string } }[],
+  ): ItemRow {
     const row: Record<string, Single> = {};
     for (const column of askedOf(type).values()) {
       const place = { row: index, column: column.key };
-      const read = workOf(column.type).read(Object.hasOwn(line, column.key) ? (line[column.key] ?? null) : null, column.type, around);
+      const read = workOf(column.type).read(
+        Object.hasOwn(line, column.key) ? (line[column.key] ?? null) : null,
+        column.type,
+        around,
+      );
       if (read.state === 'value') row[column.key] = read.value as Single;
       else if (read.state === 'wrong') cells.push({ message: read.message, fix: read.fix, place });
-      else if (column.required) cells.push({ message: `“${column.label}” has no answer yet.`, fix: 'Fill it in, or take the line away.', place });
+      else if (column.required)
+        cells.push({
+          message: `“${column.label}” has no answer yet.`,
+          fix: 'Fill it in, or take the line away.',
+          place,
+        });
     }
     return completed(row, type);
   }

@@ -3,7 +3,10 @@ import { EMPTY, isBlank, type KindWork, TEXT_WORK, wrong } from './kind.ts';
 const LONGEST = 2_000;
 const FIX = 'Give one like https://institute.example/visit.';
 
-/** The address a text writes, `https` unless it says otherwise; null when it is none that a browser should open. */
+/**
+ * The address a text writes, `https` unless it says otherwise; null when it is none that a browser
+ * should open.
+ */
 function addressOf(typed: string): URL | null {
   const whole = /^[a-z][a-z0-9+.-]*:/i.test(typed) && !/^[^/]+:\d/.test(typed) ? typed : `https://${typed}`;
   const address = URL.canParse(whole) ? new URL(whole) : null;
@@ -18,7 +21,8 @@ export const link: KindWork<'link'> = {
     if (isBlank(raw)) return EMPTY;
     if (typeof raw !== 'string') return wrong('This must be the address of a page.', FIX);
     const typed = raw.trim();
-    if (typed.length > LONGEST) return wrong(`This is ${typed.length} characters long; there is room for ${LONGEST}.`, 'Give a shorter address.');
+    if (typed.length > LONGEST)
+      return wrong(`This is ${typed.length} characters long; there is room for ${LONGEST}.`, 'Give a shorter address.');
     // A bare number would become an address of the network: `0` is `0.0.0.0`.
     const address = /\s/.test(typed) || !typed.includes('.') ? null : addressOf(typed);
     return address ? { state: 'value', value: address.href } : wrong(`“${typed}” is not the address of a page.`, FIX);

@@ -3,9 +3,9 @@ import type { Money, RawAnswer } from '../field.ts';
 import { EMPTY, isBlank, type KindWork, type ReadAnswer, wrong } from './kind.ts';
 
 /**
- * Reads a decimal as people type it: `1148`, `1,148.00`, `1.148,00`, `1 148.5`. The last `.` or `,` is the decimal mark
- * unless it stands before exactly three digits and the other reading is a plain thousands group.
- * Returns digits without grouping and a `.`, or null.
+ * Reads a decimal as people type it: `1148`, `1,148.00`, `1.148,00`, `1 148.5`. The last `.` or `,`
+ * is the decimal mark unless it stands before exactly three digits and the other reading is a plain
+ * thousands group. Returns digits without grouping and a `.`, or null.
  */
 function plainDecimal(typed: string): string | null {
   const compact = typed.replace(/[\s\u00a0\u202f']/g, '');
@@ -36,15 +36,24 @@ function scaled(raw: RawAnswer, places: number, example: string): { units: numbe
   const [whole = '0', fraction = ''] = plain.replace('-', '').split('.');
   const kept = fraction.replace(/0+$/, '');
   if (kept.length > places) {
-    return wrong(`This has ${kept.length} decimal places; ${places === 0 ? 'it must be whole' : `there is room for ${places}`}.`, `Round it, like ${example}.`);
+    return wrong(
+      `This has ${kept.length} decimal places; ${places === 0 ? 'it must be whole' : `there is room for ${places}`}.`,
+      `Round it, like ${example}.`,
+    );
   }
   const units = Number(whole + kept.padEnd(places, '0'));
   if (!Number.isSafeInteger(units)) return wrong('This number is too large.', 'Check it for extra digits.');
   return { units: plain.startsWith('-') ? -units : units };
 }
 
-function outside(value: number, least: number | undefined, most: number | undefined, words: (n: number) => string): ReadAnswer | null {
-  if (least !== undefined && value < least) return wrong(`The least is ${words(least)}.`, `Give ${words(least)} or more.`);
+function outside(
+  value: number,
+  least: number | undefined,
+  most: number | undefined,
+  words: (n: number) => string,
+): ReadAnswer | null {
+  if (least !== undefined && value < least)
+    return wrong(`The least is ${words(least)}.`, `Give ${words(least)} or more.`);
   if (most !== undefined && value > most) return wrong(`The most is ${words(most)}.`, `Give ${words(most)} or less.`);
   return null;
 }
@@ -54,7 +63,14 @@ const formats = new Map<number, Intl.NumberFormat>();
 /** A number with at least `places` decimal places and thousands set apart. */
 function figures(value: number, places: number): string {
   let format = formats.get(places);
-  if (!format) formats.set(places, (format = new Intl.NumberFormat('en-IE', { minimumFractionDigits: places, maximumFractionDigits: Math.max(places, 6) })));
+  if (!format)
+    formats.set(
+      places,
+      (format = new Intl.NumberFormat('en-IE', {
+        minimumFractionDigits: places,
+        maximumFractionDigits: Math.max(places, 6),
+      })),
+    );
   return format.format(value);
 }
 
@@ -68,7 +84,8 @@ export const number: KindWork<'number'> = {
   show: (value, type) => `${figures(Number(value), type.places)}${type.unit ? ` ${type.unit}` : ''}`,
   typed: (value, type) => Number(value).toFixed(type.places),
   toExpression: (value) => Number(value),
-  fromExpression: (value, type) => (typeof value === 'number' ? (roundTo(value, type.places, 'half up') ?? undefined) : undefined),
+  fromExpression: (value, type) =>
+    typeof value === 'number' ? (roundTo(value, type.places, 'half up') ?? undefined) : undefined,
   scopeType: ({ places, least, most, unit }) => ({
     kind: 'number',
     places,
@@ -90,7 +107,12 @@ export const money: KindWork<'money'> = {
     const result = scaled(typed, places, (740.5).toFixed(places));
     if ('state' in result) return result;
     const words = (minor: number): string => money.show({ minor, currency: type.currency }, type, () => undefined);
-    return outside(result.units, type.least, type.most, words) ?? { state: 'value', value: { minor: result.units, currency: type.currency } };
+    return (
+      outside(result.units, type.least, type.most, words) ?? {
+        state: 'value',
+        value: { minor: result.units, currency: type.currency },
+      }
+    );
   },
   show: (value) => {
     const { minor, currency } = value as Money;
@@ -114,7 +136,13 @@ export const money: KindWork<'money'> = {
   scopeType: ({ currency, least, most }) => {
     const places = placesOf(currency);
     const major = (minor: number): number => Number((minor / 10 ** places).toFixed(places));
-    return { kind: 'number', places, unit: currency, ...(least === undefined ? {} : { least: major(least) }), ...(most === undefined ? {} : { most: major(most) }) };
+    return {
+      kind: 'number',
+      places,
+      unit: currency,
+      ...(least === undefined ? {} : { least: major(least) }),
+      ...(most === undefined ? {} : { most: major(most) }),
+    };
   },
   stored: ({ currency }) => ({
     part: 'minor',

@@ -13,7 +13,9 @@ export const person: KindWork<'person'> = {
   read: (raw, type, around) => {
     if (isBlank(raw)) return EMPTY;
     const id = typeof raw === 'string' ? raw : '';
-    return mayBePicked(id, type.from, around) ? { state: 'value', value: id } : wrong('This person can’t be chosen here.', 'Choose somebody from the list.');
+    return mayBePicked(id, type.from, around)
+      ? { state: 'value', value: id }
+      : wrong('This person can’t be chosen here.', 'Choose somebody from the list.');
   },
   show: (value, _, nameOf) => named(String(value), nameOf),
   typed: (value) => String(value),
@@ -34,7 +36,8 @@ export const people: KindWork<'people'> = {
     if (ids.length < new Set(raw as readonly unknown[]).size || !ids.every((id) => mayBePicked(id, type.from, around)))
       return wrong('One of these people can’t be chosen here.', 'Choose from the list.');
     const { most = 50 } = type;
-    if (ids.length > most) return wrong(`At most ${most} people can be chosen; you chose ${ids.length}.`, `Take ${ids.length - most} away.`);
+    if (ids.length > most)
+      return wrong(`At most ${most} people can be chosen; you chose ${ids.length}.`, `Take ${ids.length - most} away.`);
     return { state: 'value', value: ids };
   },
   show: (value, _, nameOf) =>
@@ -43,7 +46,10 @@ export const people: KindWork<'people'> = {
       .join(', '),
   typed: idsOf,
   toExpression: (value): Value => idsOf(value),
-  fromExpression: (value) => (isList(value) && value.length > 0 && value.every((each) => typeof each === 'string') ? (value as readonly string[]) : undefined),
+  fromExpression: (value) =>
+    isList(value) && value.length > 0 && value.every((each) => typeof each === 'string')
+      ? (value as readonly string[])
+      : undefined,
   scopeType: () => ({ kind: 'list', of: { kind: 'person', people: [] } }),
   stored: () => STORED_APART,
 };

@@ -3,7 +3,10 @@ import { EMPTY, isBlank, type KindWork, TEXT_WORK, wrong } from './kind.ts';
 /** A telephone number has at most 15 digits (ITU-T E.164); fewer than 5 reach nobody. */
 const [FEWEST, MOST] = [5, 15];
 
-/** A telephone number, kept with single spaces between the groups it was typed in: `+353 1 555 0142`. */
+/**
+ * A telephone number, kept with single spaces between the groups it was typed in: `+353 1 555
+ * 0142`.
+ */
 export const phone: KindWork<'phone'> = {
   ...TEXT_WORK,
   read: (raw) => {
@@ -11,9 +14,13 @@ export const phone: KindWork<'phone'> = {
     const typed = String(raw).trim();
     const grouped = typed.replace(/[\s().\-/]+/g, ' ').trim();
     const digits = grouped.replace(/\D/g, '').length;
-    if (!/^\+?[\d ]+$/.test(grouped)) return wrong(`“${typed}” is not a telephone number.`, 'Type it in figures, like +353 1 555 0142.');
+    if (!/^\+?[\d ]+$/.test(grouped))
+      return wrong(`“${typed}” is not a telephone number.`, 'Type it in figures, like +353 1 555 0142.');
     if (digits < FEWEST || digits > MOST)
-      return wrong(`This has ${digits} figures; a telephone number has ${FEWEST} to ${MOST}.`, 'Check it, with the code of the country or the town.');
+      return wrong(
+        `This has ${digits} figures; a telephone number has ${FEWEST} to ${MOST}.`,
+        'Check it, with the code of the country or the town.',
+      );
     return { state: 'value', value: grouped };
   },
 };

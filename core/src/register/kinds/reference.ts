@@ -2,15 +2,22 @@ import { isList } from '../../expression/index.ts';
 import type { FieldValue, ReferenceKind } from '../field.ts';
 import { type Around, EMPTY, isBlank, type KindWork, type NameOf, STORED_APART, STORED_TEXT, wrong } from './kind.ts';
 
-const isKnown = (id: unknown, { register }: ReferenceKind, { references }: Around): boolean => references.some((each) => each.id === id && each.register === register);
+const isKnown = (id: unknown, { register }: ReferenceKind, { references }: Around): boolean =>
+  references.some((each) => each.id === id && each.register === register);
 
-const named = (id: string, { shows }: ReferenceKind, nameOf: NameOf): string => nameOf(id, shows) ?? 'something unknown here';
+const named = (id: string, { shows }: ReferenceKind, nameOf: NameOf): string =>
+  nameOf(id, shows) ?? 'something unknown here';
 
-/** Another request, kept by identity. Whether it is offered with the other answers is for `offerTest` to say. */
+/**
+ * Another request, kept by identity. Whether it is offered with the other answers is for
+ * `offerTest` to say.
+ */
 export const reference: KindWork<'reference'> = {
   read: (raw, type, around) => {
     if (isBlank(raw)) return EMPTY;
-    return isKnown(raw, type, around) ? { state: 'value', value: String(raw) } : wrong('This can’t be chosen here.', 'Look for it again and choose it from the list.');
+    return isKnown(raw, type, around)
+      ? { state: 'value', value: String(raw) }
+      : wrong('This can’t be chosen here.', 'Look for it again and choose it from the list.');
   },
   show: (value, type, nameOf) => named(String(value), type, nameOf),
   typed: (value) => String(value),
@@ -28,9 +35,11 @@ export const references: KindWork<'references'> = {
   read: (raw, type, around) => {
     if (isBlank(raw)) return EMPTY;
     const ids = [...new Set(raw as readonly unknown[])];
-    if (!ids.every((id) => isKnown(id, type, around))) return wrong('One of these can’t be chosen here.', 'Take it out, and look for it again.');
+    if (!ids.every((id) => isKnown(id, type, around)))
+      return wrong('One of these can’t be chosen here.', 'Take it out, and look for it again.');
     const { most = 50 } = type;
-    if (ids.length > most) return wrong(`At most ${most} can be chosen; you chose ${ids.length}.`, `Take ${ids.length - most} away.`);
+    if (ids.length > most)
+      return wrong(`At most ${most} can be chosen; you chose ${ids.length}.`, `Take ${ids.length - most} away.`);
     return { state: 'value', value: ids as readonly string[] };
   },
   show: (value, type, nameOf) =>
@@ -39,7 +48,10 @@ export const references: KindWork<'references'> = {
       .join(', '),
   typed: idsOf,
   toExpression: idsOf,
-  fromExpression: (value) => (isList(value) && value.length > 0 && value.every((each) => typeof each === 'string') ? (value as readonly string[]) : undefined),
+  fromExpression: (value) =>
+    isList(value) && value.length > 0 && value.every((each) => typeof each === 'string')
+      ? (value as readonly string[])
+      : undefined,
   scopeType: () => ({ kind: 'list', of: { kind: 'text' } }),
   stored: () => STORED_APART,
 };

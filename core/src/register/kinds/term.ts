@@ -7,23 +7,35 @@ type TermKind = { readonly vocabulary: string; readonly under?: string };
 /** What a term is known by outside its vocabulary. */
 export const termAddress = (vocabulary: string, key: string): string => `${vocabulary}/${key}`;
 
-const vocabularyOf = ({ vocabulary }: TermKind, { vocabularies }: Around): Vocabulary | undefined => vocabularies.find((each) => each.key === vocabulary);
+const vocabularyOf = ({ vocabulary }: TermKind, { vocabularies }: Around): Vocabulary | undefined =>
+  vocabularies.find((each) => each.key === vocabulary);
 
-const named = ({ vocabulary }: TermKind, key: string, nameOf: NameOf): string => nameOf(termAddress(vocabulary, key)) ?? key;
+const named = ({ vocabulary }: TermKind, key: string, nameOf: NameOf): string =>
+  nameOf(termAddress(vocabulary, key)) ?? key;
 
 /** What is wrong with a term as an answer, or the term. */
-function meant(type: TermKind, said: unknown, around: Around): Term | { readonly message: string; readonly fix: string } {
+function meant(
+  type: TermKind,
+  said: unknown,
+  around: Around,
+): Term | { readonly message: string; readonly fix: string } {
   const vocabulary = vocabularyOf(type, around);
   const term = vocabulary && typeof said === 'string' ? termMeant(vocabulary, said) : undefined;
   if (!vocabulary || !term)
-    return { message: `${typeof said === 'string' && said.length < 60 ? `“${said}”` : 'This'} is not a term of the vocabulary.`, fix: 'Choose one from the list.' };
+    return {
+      message: `${typeof said === 'string' && said.length < 60 ? `“${said}”` : 'This'} is not a term of the vocabulary.`,
+      fix: 'Choose one from the list.',
+    };
   if (termsOffered(vocabulary, type.under).some((each) => each.term.key === term.key)) return term;
   return term.retired
     ? { message: `“${term.label}” is no longer offered.`, fix: 'Choose another from the list.' }
     : { message: `“${term.label}” is not offered here.`, fix: 'Choose another from the list.' };
 }
 
-/** One term of a vocabulary, kept by its key: a new name reaches every request. Typed words are understood as well. */
+/**
+ * One term of a vocabulary, kept by its key: a new name reaches every request. Typed words are
+ * understood as well.
+ */
 export const term: KindWork<'term'> = {
   read: (raw, type, around) => {
     if (isBlank(raw)) return EMPTY;
@@ -52,7 +64,8 @@ export const terms: KindWork<'terms'> = {
       keys.add(found.key);
     }
     const { most = 50 } = type;
-    if (keys.size > most) return wrong(`At most ${most} can be chosen; you chose ${keys.size}.`, `Take ${keys.size - most} away.`);
+    if (keys.size > most)
+      return wrong(`At most ${most} can be chosen; you chose ${keys.size}.`, `Take ${keys.size - most} away.`);
     return { state: 'value', value: [...keys] };
   },
   show: (value, type, nameOf) =>
@@ -61,7 +74,10 @@ export const terms: KindWork<'terms'> = {
       .join(', '),
   typed: keysOf,
   toExpression: keysOf,
-  fromExpression: (value) => (Array.isArray(value) && value.length > 0 && value.every((each) => typeof each === 'string') ? (value as readonly string[]) : undefined),
+  fromExpression: (value) =>
+    Array.isArray(value) && value.length > 0 && value.every((each) => typeof each === 'string')
+      ? (value as readonly string[])
+      : undefined,
   scopeType: () => ({ kind: 'list', of: { kind: 'text' } }),
   stored: () => STORED_APART,
 };

@@ -6,7 +6,11 @@ const read = (raw: RawAnswer, most: number): ReadAnswer => {
   if (typeof raw !== 'string') return wrong('This must be text.', 'Type it as words.');
   const value = withoutControls(raw.replace(/\r\n?/g, '\n')).trim().normalize('NFC');
   const length = value.length > most ? [...value].length : 0;
-  if (length > most) return wrong(`This is ${length} characters long; there is room for ${most}.`, `Shorten it by ${length - most} characters.`);
+  if (length > most)
+    return wrong(
+      `This is ${length} characters long; there is room for ${most}.`,
+      `Shorten it by ${length - most} characters.`,
+    );
   return { state: 'value', value };
 };
 
@@ -14,13 +18,16 @@ const read = (raw: RawAnswer, most: number): ReadAnswer => {
 const CONTROLS = /[\u0000-\u001f]/;
 
 /** Signs that can’t be seen and mean nothing in an answer, save for line breaks and tabs. */
-const withoutControls = (value: string): string => (!CONTROLS.test(value) ? value : [...value].filter((sign) => sign >= ' ' || sign === '\n' || sign === '\t').join(''));
+const withoutControls = (value: string): string =>
+  !CONTROLS.test(value) ? value : [...value].filter((sign) => sign >= ' ' || sign === '\n' || sign === '\t').join('');
 
 export const text: KindWork<'text'> = {
   ...TEXT_WORK,
   read: (raw, type) => {
     const result = read(raw, type.most ?? 200);
-    return result.state === 'value' && String(result.value).includes('\n') ? wrong('This must fit on one line.', 'Take out the line break.') : result;
+    return result.state === 'value' && String(result.value).includes('\n')
+      ? wrong('This must fit on one line.', 'Take out the line break.')
+      : result;
   },
 };
 
