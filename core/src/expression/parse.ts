@@ -4,7 +4,9 @@ import { BoundNames } from './bound.ts';
 import { CalendarDate, ClockTime, DateTime, Duration, Months, makerOf } from './calendarTime.ts';
 import type { ExpressionFinding } from './finding.ts';
 import { LIMITS } from './limits.ts';
+import { chainIn, joined } from './operators.ts';
 import type { Scope } from './scope.ts';
+import { childrenIn as children } from './syntax.ts';
 import {
   type Arithmetic,
   type Comparator,
@@ -132,7 +134,8 @@ class Reader {
   }
 
   private test(outer: SyntaxNode): Test {
-    const [written] = children(outer);
+    // After “in” without brackets, and after what was given back to its operators, the test itself.
+    const written = outer.name === 'PositiveUnaryTest' ? children(outer)[0] : outer;
     if (!written) throw this.unreadable(outer);
     // One test in brackets, as in `x in (> 5)`, reads as an expression in brackets.
     const bracketed =
@@ -149,8 +152,7 @@ class Reader {
     }
     const parts = children(inner);
     const [head, tail] = parts;
-    if (head?.name === 'CompareOp' && tail)
-      return { kind: 'compare', op: this.text(head) as Comparator, operand: this.node(tail), ...place(inner) };
+    if (head?.name === 'CompareOp' && tail) return this.compared(head, tail);
     if (head?.name === 'Interval') return this.range(head);
     throw this.unreadable(inner);
   }
@@ -172,8 +174,7 @@ class Reader {
 
   private node(syntax: SyntaxNode): Node {
     this.depth += 1;
-    if (this.depth > LIMITS.depth)
-      throw new Refused(`This is nested more than ${LIMITS.depth} levels deep.`, syntax.from, syntax.to);
+    if (this.depth > LIMITS.depth) throw this.tooDeep(syntax);
     const node = this.shape(syntax);
     this.depth -= 1;
     return node;
@@ -219,18 +220,9 @@ class Reader {
         return { kind: 'arithmetic', op: this.text(b) as Arithmetic, left: this.node(a), right: this.node(c), ...at };
       }
       case 'Comparison':
-        return this.comparison(syntax, parts);
       case 'Conjunction':
-      case 'Disjunction': {
-        const [left, , right] = parts;
-        if (!left || !right) throw this.unreadable(syntax);
-        return {
-          kind: syntax.name === 'Conjunction' ? 'and' : 'or',
-          left: this.node(left),
-          right: this.node(right),
-          ...at,
-        };
-      }
+      case 'Disjunction':
+        return this.chain(syntax);
       case 'IfExpression': {
         const [test, then, otherwise] = parts.filter((part) => !['if', 'then', 'else'].includes(part.name));
         if (!test || !then || !otherwise) throw this.unreadable(syntax);
@@ -284,32 +276,47 @@ class Reader {
     }
   }
 
-  private comparison(syntax: SyntaxNode, parts: readonly SyntaxNode[]): Node {
-    const at = place(syntax);
-    const [left, op, ...rest] = parts;
-    if (!left || !op) throw this.unreadable(syntax);
-    if (op.name === 'CompareOp') {
-      const [right] = rest;
-      if (!right) throw this.unreadable(syntax);
-      return {
-        kind: 'compare',
-        op: this.text(op) as Comparator,
-        left: this.node(left),
-        right: this.node(right),
-        ...at,
-      };
-    }
-    if (op.name === 'between') {
-      const [low, , high] = rest;
-      if (!low || !high) throw this.unreadable(syntax);
-      return { kind: 'between', of: this.node(left), low: this.node(low), high: this.node(high), ...at };
-    }
-    const tests = rest
-      .filter((part) => part.name !== '(' && part.name !== ')')
-      .flatMap((part) =>
-        part.name === 'PositiveUnaryTests' ? children(part) : part.name === 'PositiveUnaryTest' ? [part] : [],
-      );
-    return { kind: 'in', of: this.node(left), tests: tests.map((part) => this.test(part)), ...at };
+  /** Operands joined by `or`, `and` and comparisons. */
+  private chain(syntax: SyntaxNode): Node {
+    const chain = chainIn(syntax);
+    if (!chain) throw this.unreadable(syntax);
+    type Part = { readonly node: Node; readonly from: number; readonly to: number; readonly height: number };
+    return joined<Part>(
+      chain,
+      (operand) => ({ node: this.node(operand), ...place(operand), height: 0 }),
+      (left, link, right) => {
+        const height = Math.max(left.height, right?.height ?? 0) + 1;
+        if (this.depth + height > LIMITS.depth) throw this.tooDeep(syntax);
+        const from = left.from;
+        switch (link.kind) {
+          case 'in': {
+            const tests = link.sign
+              ? link.tests.map((operand): Test => this.compared(link.sign as SyntaxNode, operand))
+              : link.tests.map((test) => this.test(test));
+            const to = (link.tests.at(-1) ?? syntax).to;
+            return { node: { kind: 'in', of: left.node, tests, from, to }, from, to, height };
+          }
+          case 'between': {
+            const [low, high, to] = [this.node(link.low), this.node(link.high), link.high.to];
+            return { node: { kind: 'between', of: left.node, low, high, from, to }, from, to, height };
+          }
+          default: {
+            if (!right) throw this.unreadable(syntax);
+            const both = { left: left.node, right: right.node, from, to: right.to };
+            const node: Node =
+              link.kind === 'compare'
+                ? { kind: 'compare', op: this.text(link.sign) as Comparator, ...both }
+                : { kind: link.kind, ...both };
+            return { node, from, to: right.to, height };
+          }
+        }
+      },
+    ).node;
+  }
+
+  private compared(sign: SyntaxNode, operand: SyntaxNode): Test {
+    const node = this.node(operand);
+    return { kind: 'compare', op: this.text(sign) as Comparator, operand: node, from: sign.from, to: operand.to };
   }
 
   /** `date("2026-11-23")`, `duration("P2D")` and the `@"…"` short form. */
@@ -395,6 +402,10 @@ class Reader {
     return this.source.slice(syntax.from, syntax.to);
   }
 
+  private tooDeep({ from, to }: SyntaxNode): Refused {
+    return new Refused(`This is nested more than ${LIMITS.depth} levels deep.`, from, to);
+  }
+
   private unreadable(syntax: SyntaxNode): Refused {
     const { from, to } = syntax;
     if (from === to)
@@ -427,14 +438,6 @@ const place = (syntax: { from: number; to: number }): { from: number; to: number
   from: syntax.from,
   to: syntax.to,
 });
-
-function children(syntax: SyntaxNode): SyntaxNode[] {
-  const found: SyntaxNode[] = [];
-  for (let child = syntax.firstChild; child; child = child.nextSibling) {
-    if (!['LineComment', 'BlockComment', ','].includes(child.name)) found.push(child);
-  }
-  return found;
-}
 
 function findBroken(top: SyntaxNode): SyntaxNode | null {
   let broken: SyntaxNode | null = null;
