@@ -321,6 +321,7 @@ const fix: z.ZodType<Fix, Fix> = z.discriminatedUnion('fix', [
     options: z.array(z.string()).readonly(),
   }),
   z.strictObject({ fix: z.literal('add-row'), column: z.string(), option: z.string() }),
+  z.strictObject({ fix: z.literal('write-as'), rule: z.string(), text: z.string(), shown: z.string() }),
 ]);
 export const finding: z.ZodType<Finding> = z.object({
   severity: z.enum(['error', 'caution']),

@@ -74,6 +74,12 @@ const LISTS = [
 
 const DIFFERENCES: readonly Difference[] = [
   {
+    name: 'what follows “in”',
+    why: 'In the standard’s grammar “in” is a comparison and binds tighter than “and” and “or”; the parser that both share takes in what follows. What is printed has brackets, so it shows only in what is typed.',
+    shown: [['5 in [1..3] or true', 'true', 'false']],
+    touches: () => false,
+  },
+  {
     name: 'exact decimals',
     why: 'The standard asks for decimal numbers; binary ones show in the last digits.',
     shown: [['0.1 + 0.2', '0.3', '0.30000000000000004']],

@@ -25,6 +25,7 @@ export { type Computed, type ComputingOrder, computingOrder, namesIn, orderOf } 
 export { type Explanation, explain, explainCell } from './explain.ts';
 export type { ExpressionFinding } from './finding.ts';
 export { BUILT_INS, type BuiltIn } from './functions/index.ts';
+export { type Rewriting, rewritten } from './habits.ts';
 export { LIMITS } from './limits.ts';
 export { type Parsed, parseExpression, parseTests } from './parse.ts';
 export { printExpression, printTests } from './print.ts';

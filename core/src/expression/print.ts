@@ -86,8 +86,8 @@ class Printer {
           COMPARISON,
         ];
       case 'in':
-        // A single test would take in what follows it (`x in (y) and z` reads as `x in ((y) and
-        // z)`), so it stands alone.
+        // Other readers take what follows a single test into it (`x in (y) and z` as `x in ((y) and
+        // z)`); with brackets around the whole, all of them read the same.
         return [
           `${this.node(node.of, SUM)} in (${this.tests(node.tests)})`,
           node.tests.length === 1 ? LOOSE : COMPARISON,

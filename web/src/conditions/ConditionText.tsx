@@ -8,6 +8,8 @@ import {
   type ExpressionFinding,
   parseExpression,
   parseTests,
+  type Rewriting,
+  rewritten,
   type Scope,
   type ScopeType,
 } from '@tolvek/core/expression';
@@ -43,6 +45,13 @@ function findingsIn(
   return parsed.ok ? checkExpression(parsed.value, scope, gives === 'anything' ? undefined : gives) : parsed.findings;
 }
 
+/** How what was written out of habit is written here, when something is wrong with it. */
+function habitIn(text: string, { dialect, scope, column, gives }: ConditionTextProps): Rewriting | null {
+  if (text.trim() === '') return null;
+  const cell = dialect === 'unaryTests' ? { cell: { column: column ?? null } } : {};
+  return rewritten(text, { scope, wants: gives === 'anything' ? undefined : 'yes-no', ...cell });
+}
+
 /** Names the editor’s own grammar must know; what is offered comes from `suggest`. */
 const FUNCTIONS = [...BUILT_INS.keys()].map((name) => ({ name, type: 'function', params: [] }));
 
@@ -61,7 +70,8 @@ function completions(context: CompletionContext, scope: Scope) {
  * A condition as text, with completion of names and functions; what is wrong is underlined and said
  * below.
  */
-export default function ConditionText({ name, text, scope, dialect, column, gives, set }: ConditionTextProps) {
+export default function ConditionText(props: ConditionTextProps) {
+  const { name, text, scope, dialect, column, gives, set } = props;
   const place = useRef<HTMLDivElement>(null);
   const latest = useRef({ set, column, gives, scope });
   latest.current = { set, column, gives, scope };
@@ -69,6 +79,8 @@ export default function ConditionText({ name, text, scope, dialect, column, give
   // types would lose their place.
   const names = scope.written.join('|');
   const [typed, setTyped] = useState(text);
+  // Written anew by a press: the editor is made again around it.
+  const [begun, setBegun] = useState({ text, turn: 0 });
 
   // The editor keeps its own text while it is open: what is stored may be written in other words
   // than what was typed.
@@ -79,7 +91,7 @@ export default function ConditionText({ name, text, scope, dialect, column, give
     new FeelEditor({
       container,
       dialect,
-      value: text,
+      value: begun.text,
       builtins: FUNCTIONS,
       variables: scope.written.map((written) => ({ name: written })),
       contentAttributes: { 'aria-label': name, role: 'textbox', 'aria-multiline': 'false' },
@@ -104,8 +116,14 @@ export default function ConditionText({ name, text, scope, dialect, column, give
       },
     });
     return () => container.replaceChildren();
-  }, [names, dialect]);
+  }, [names, dialect, begun.turn]);
 
+  const writeAs = (next: string): void => {
+    setTyped(next);
+    setBegun({ text: next, turn: begun.turn + 1 });
+    set(next);
+  };
+  const habit = habitIn(typed, props);
   const findings = findingsIn(typed, { dialect, scope, column: column ?? null, ...(gives ? { gives } : {}) });
   return (
     <div>
@@ -116,6 +134,14 @@ export default function ConditionText({ name, text, scope, dialect, column, give
             {finding.message}
           </p>
         ))}
+        {habit ? (
+          <p className="mt-1">
+            <button type="button" className="text-left text-green underline" onClick={() => writeAs(habit.text)}>
+              Write <code className="font-mono">{habit.text}</code>
+            </button>
+            <span className="block text-[12.5px] text-soft">Here {habit.says.join('; ')}.</span>
+          </p>
+        ) : null}
       </div>
     </div>
   );

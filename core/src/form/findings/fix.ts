@@ -8,11 +8,15 @@ export type Fix =
   | { readonly fix: 'drop-part'; readonly rule: string; readonly part: string }
   | { readonly fix: 'drop-field' | 'ask-field' | 'take-off' | 'offer-first'; readonly field: string }
   | { readonly fix: 'drop-retired'; readonly rule: string; readonly field: string; readonly options: readonly string[] }
-  | { readonly fix: 'add-row'; readonly column: string; readonly option: string };
+  | { readonly fix: 'add-row'; readonly column: string; readonly option: string }
+  /** The condition of a rule, written as the language has it; `shown`: with fields by their labels. */
+  | { readonly fix: 'write-as'; readonly rule: string; readonly text: string; readonly shown: string };
 
 /** The step in words, for its button. */
-export function fixInWords({ fix }: Fix): string {
-  switch (fix) {
+export function fixInWords(step: Fix): string {
+  switch (step.fix) {
+    case 'write-as':
+      return `Write ${step.shown}`;
     case 'drop-rule':
       return 'Take the rule away';
     case 'preset-instead':
@@ -85,6 +89,11 @@ export function applyFix(design: FormDesign, step: Fix): FormDesign {
       );
     case 'add-row':
       return withRow(design, step.column, step.option);
+    case 'write-as':
+      return {
+        ...design,
+        rules: design.rules.map((rule) => (rule.id === step.rule ? { ...rule, when: step.text } : rule)),
+      };
   }
 }
 

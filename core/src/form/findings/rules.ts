@@ -4,6 +4,8 @@ import {
   kindOf,
   type Node,
   parseExpression,
+  printExpression,
+  rewritten,
   type Scope,
   typeOf,
   type Verdict,
@@ -60,7 +62,17 @@ export function ruleFindings(design: FormDesign, scope: Scope, add: Add): void {
 function readRule(rule: FormRule, scope: Scope, add: Add): ReadRule {
   const parsed = parseExpression(rule.when);
   const problems = parsed.ok ? checkExpression(parsed.value, scope, 'yes-no') : parsed.findings;
-  for (const problem of problems) add('error', 'rules', rule.id, `Rule “${rule.name}”: ${problem.message}`);
+  const habit = problems.length > 0 ? rewritten(rule.when, { scope, wants: 'yes-no' }) : null;
+  const meant = habit ? parseExpression(habit.text, scope) : null;
+  const fix = meant?.ok
+    ? ({
+        fix: 'write-as',
+        rule: rule.id,
+        text: printExpression(meant.value),
+        shown: printExpression(meant.value, scope),
+      } as const)
+    : undefined;
+  for (const problem of problems) add('error', 'rules', rule.id, `Rule “${rule.name}”: ${problem.message}`, fix);
   const when = parsed.ok && problems.length === 0 ? parsed.value : null;
   return { rule, when, verdict: when && rule.on ? verdictOn(when, scope) : null };
 }
