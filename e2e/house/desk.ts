@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { type Route, type RouteName, routes } from '@tolvek/contract';
 import { addressOf, DEMO_NOW, demoConfig, seed } from '@tolvek/demo';
-import { DEMO_PASSWORD, type Running, start } from '@tolvek/server';
+import { type Config, DEMO_PASSWORD, type Running, start } from '@tolvek/server';
 import { letters, requests } from '@tolvek/server/schema';
 import { asc, eq } from 'drizzle-orm';
 
@@ -33,8 +33,12 @@ export class Desk {
     readonly folder: string,
   ) {}
 
-  static async open(size = 0, folder = mkdtempSync(join(tmpdir(), 'tolvek-'))): Promise<Desk> {
-    const config = demoConfig({ TOLVEK_DATA: folder, PORT: '0', TOLVEK_LOG: 'error' });
+  static async open(
+    size = 0,
+    folder = mkdtempSync(join(tmpdir(), 'tolvek-')),
+    other: Partial<Config> = {},
+  ): Promise<Desk> {
+    const config = { ...demoConfig({ TOLVEK_DATA: folder, PORT: '0', TOLVEK_LOG: 'error' }), ...other };
     return new Desk(await start(config, { demoNow: DEMO_NOW, seed: (house) => seed(house, size) }), folder);
   }
 

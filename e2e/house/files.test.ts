@@ -1,7 +1,8 @@
-import { readdirSync } from 'node:fs';
+import { readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { type FormDesign, RECIPES } from '@tolvek/core/form';
 import { uploads } from '@tolvek/server/schema';
+import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Caller, Desk } from './desk.ts';
 
@@ -16,7 +17,7 @@ const PNG = Buffer.from(
 const PDF = Buffer.from('%PDF-1.4\n1 0 obj<</Type/Catalog>>endobj\ntrailer<</Root 1 0 R>>\n%%EOF');
 
 beforeAll(async () => {
-  desk = await Desk.open();
+  desk = await Desk.open(0, undefined, { proxies: 1 });
   [maren, priya] = [await desk.as('Maren Okafor'), await desk.as('Priya Nakamura-Lind')];
   const simple = RECIPES.find((recipe) => recipe.key === 'simple')?.make({
     title: 'Permit',
@@ -196,5 +197,37 @@ describe('files sent along', () => {
     await expect.poll(kept, { timeout: 20_000 }).toBeLessThan(before);
     // Those that requests name stay: two of the first, two of the one it was added to.
     expect(kept()).toBe(4);
+  });
+});
+
+describe('files that nobody claimed', () => {
+  it('fill at most 100 MB from one address, and 1 GB in all', async () => {
+    const { db } = desk.running.house;
+    const stranger = await desk.as();
+    const send = (address: string) =>
+      upload(stranger, 'a.pdf', PDF, { slug: 'permit-from-outside', headers: { 'X-Forwarded-For': address } });
+    const first = await send('203.0.113.5');
+    expect(first.status).toBe(200);
+    const grow = (bytes: number): void => {
+      db.update(uploads).set({ bytes }).where(eq(uploads.fromWhere, '203.0.113.5')).run();
+    };
+    // As if this address had sent all that it may.
+    grow(100 * 1024 * 1024);
+    const full = await send('203.0.113.5');
+    expect([full.status, full.body.type]).toEqual([429, 'urn:tolvek:problem:too-many-files']);
+    expect((await send('203.0.113.6')).status).toBe(200);
+    grow(1024 * 1024 * 1024);
+    expect((await send('203.0.113.7')).status).toBe(429);
+    grow(1);
+    expect((await send('203.0.113.7')).status).toBe(200);
+  });
+
+  it('and were only half sent are gone when the application starts', async () => {
+    const { folder } = desk;
+    writeFileSync(join(folder, 'files', 'coming-half'), 'half of it');
+    await desk.running.stop();
+    const again = await Desk.open(0, folder);
+    expect(readdirSync(join(folder, 'files')).filter((name) => name.startsWith('coming-'))).toEqual([]);
+    await again.running.stop();
   });
 });
