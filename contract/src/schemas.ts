@@ -40,6 +40,12 @@ const key = z
 const fieldKey = z
   .string()
   .regex(/^[a-z][a-z0-9_]{0,63}$/, 'Use small letters, figures and “_”, beginning with a letter.');
+/** Something that keeps the application from doing all of its work. */
+export const trouble = z.object({
+  what: z.enum(['locked', 'full', 'disk', 'job']),
+  words: z.string(),
+  since: z.iso.datetime(),
+});
 export const moment = z.iso.datetime();
 const short = z.string().max(200);
 const long = z.string().max(5_000);
@@ -480,6 +486,8 @@ export const sheet = z.object({
       decidedBy: z.string().nullable(),
       comment: z.string().nullable(),
       mayDecide: z.boolean(),
+      /** Stands for what is in view; a decision says it, so that it is on what was read. */
+      seen: z.string(),
       whyNot: z.string().nullable(),
     })
     .nullable(),

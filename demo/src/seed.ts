@@ -347,6 +347,7 @@ class Story {
         number: waiting.number,
         verdict,
         comment: text,
+        seen: null,
         key: `demo-decide-${waiting.number}`,
       });
     }

@@ -188,7 +188,7 @@ describe('deciding', () => {
     const self = await tomas.call('decide', {
       params: { number: own },
       headers: key(),
-      body: { verdict: 'approve', comment: '' },
+      body: { verdict: 'approve', comment: '', seen: await tomas.seen(own) },
     });
     expect([self.status, self.body.detail]).toEqual([403, expect.stringContaining('Nobody decides their own request')]);
     expect(
@@ -201,12 +201,13 @@ describe('deciding', () => {
     const empty = await edda.call('decide', {
       params: { number: own },
       headers: key(),
-      body: { verdict: 'refuse', comment: ' ' },
+      body: { verdict: 'refuse', comment: ' ', seen: await edda.seen(own) },
     });
     expect(empty.body.problems[0]).toMatchObject({ field: 'comment' });
     const byLink = await desk.tokenFor('edda.kilbride', 'decide');
     const sameKey = key();
-    const body = { verdict: 'refuse', comment: 'No skipper that day.' };
+    const { seen } = (await stranger.call('decisionLink', { params: { token: byLink } })).body;
+    const body = { verdict: 'refuse', comment: 'No skipper that day.', seen };
     const first = await stranger.call('decideByLink', { params: { token: byLink }, headers: sameKey, body });
     const again = await stranger.call('decideByLink', { params: { token: byLink }, headers: sameKey, body });
     expect([first.status, again.status]).toEqual([200, 200]);
@@ -217,7 +218,7 @@ describe('deciding', () => {
         await edda.call('decide', {
           params: { number: own },
           headers: key(),
-          body: { verdict: 'approve', comment: '' },
+          body: { verdict: 'approve', comment: '', seen: await edda.seen(own) },
         })
       ).status,
     ).toBe(409);
@@ -229,8 +230,13 @@ describe('deciding', () => {
     const number = (await priya.submit('come-on-site', { ...WATER, ...later }, { release: 2 })).body.number;
     const bram = await desk.as('Bram Solheim');
     expect(
-      (await bram.call('decide', { params: { number }, headers: key(), body: { verdict: 'approve', comment: '' } }))
-        .status,
+      (
+        await bram.call('decide', {
+          params: { number },
+          headers: key(),
+          body: { verdict: 'approve', comment: '', seen: await bram.seen(number) },
+        })
+      ).status,
     ).toBe(403);
     const ilse = await desk.as('Ilse Brandvold');
     expect((await ilse.call('sheet', { params: { number } })).status).toBe(404);

@@ -156,6 +156,11 @@ export class Caller {
     });
   }
 
+  /** What stands for the state of a request that is decided about. */
+  async seen(number: string): Promise<string> {
+    return (await this.sheet(number)).approval?.seen ?? 'nothing';
+  }
+
   async sheet(number: string): Promise<Answer['body']> {
     return (await this.call('sheet', { params: { number } })).body;
   }

@@ -74,13 +74,13 @@ describe('a value in the restricted field', () => {
     follow = confirmed.body.follow;
 
     const decision = await desk.tokenFor('tomas.achterberg', 'decide');
-    await stranger.call('decisionLink', { params: { token: decision } });
+    const { seen } = (await stranger.call('decisionLink', { params: { token: decision } })).body;
     expect(
       (
         await stranger.call('decideByLink', {
           params: { token: decision },
           headers: key(),
-          body: { verdict: 'approve', comment: 'Fine.' },
+          body: { verdict: 'approve', comment: 'Fine.', seen },
         })
       ).status,
     ).toBe(200);
@@ -125,7 +125,7 @@ describe('a value in the restricted field', () => {
     await as('Edda Kilbride').call('decide', {
       params: { number: inside },
       headers: key(),
-      body: { verdict: 'approve', comment: '' },
+      body: { verdict: 'approve', comment: '', seen: await as('Edda Kilbride').seen(inside) },
     });
     await stranger.call('advanceClock', { body: { minutes: 60 * 24 * 5 } });
     const late = await handler.sheet(outside);

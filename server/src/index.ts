@@ -7,6 +7,8 @@ export { addPeople } from './people/commands.ts';
 export { viewerOf } from './people/queries.ts';
 export { type Config, ConfigRefused, readConfig } from './platform/config.ts';
 export type { House } from './platform/house.ts';
+export { FolderInUse } from './platform/oneProcess.ts';
 export { DEMO_PASSWORD } from './platform/routes.ts';
 export { type Running, start } from './platform/start.ts';
+export { stayUp } from './platform/stayUp.ts';
 export { assign, comment, moveStage } from './register/commands.ts';

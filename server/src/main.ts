@@ -1,13 +1,16 @@
 import { ConfigRefused, readConfig } from './platform/config.ts';
+import { FolderInUse } from './platform/oneProcess.ts';
 import { start } from './platform/start.ts';
+import { stayUp } from './platform/stayUp.ts';
 
 /** `npm start`: production, configured from the environment. */
 try {
   const running = await start(readConfig(process.env));
+  stayUp(running.house.log);
   console.log(`Tolvek is ready at ${running.url}`);
   for (const signal of ['SIGINT', 'SIGTERM'] as const)
     process.on(signal, () => void running.stop().then(() => process.exit(0)));
 } catch (error) {
-  console.error(error instanceof ConfigRefused ? error.message : error);
+  console.error(error instanceof ConfigRefused || error instanceof FolderInUse ? error.message : error);
   process.exit(1);
 }

@@ -8,6 +8,7 @@ import {
   offers,
   rawAnswers,
   sheet,
+  trouble,
   visibleSubject,
   visibleValues,
 } from '../schemas.ts';
@@ -28,6 +29,10 @@ export const floorRoutes = {
     answer: z.object({
       trays: z.array(z.object({ key: z.enum(trayKeys), label: z.string(), count: z.int() })),
       horizon: z.array(z.object({ label: z.string(), count: z.int(), state: z.enum(['late', 'soon', 'calm']) })),
+      /** What keeps the application from doing all of its work. */
+      troubles: z.array(trouble),
+      /** Letters that were given up after seven tries, for coordinators, who can send them again. */
+      failedLetters: z.int(),
     }),
   }),
   ledger: route({
@@ -174,6 +179,8 @@ export const floorRoutes = {
       dueWords: z.string(),
       values: visibleValues,
       hops: z.array(hop),
+      /** Stands for what is in view; the decision says it, so that it is on what was read. */
+      seen: z.string(),
     }),
   }),
   decideByLink: route({

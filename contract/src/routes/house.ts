@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { route } from '../route.ts';
-import { empty, moment } from '../schemas.ts';
+import { empty, moment, trouble } from '../schemas.ts';
 
 /** Of the whole application. */
 export const houseRoutes = {
@@ -8,13 +8,20 @@ export const houseRoutes = {
     name: 'health',
     method: 'GET',
     path: '/api/health',
-    says: 'Whether the application answers.',
+    says: 'Whether the application answers, and what keeps it from doing all of its work.',
     caller: 'anyone',
     params: empty,
     query: empty,
     body: empty,
     guard: 'none',
-    answer: z.object({ status: z.literal('ok'), now: moment }),
+    answer: z.object({
+      status: z.enum(['ok', 'troubled']),
+      now: moment,
+      /** What is wrong around the application, such as a full disk; empty when all is well. */
+      troubles: z.array(trouble),
+      /** Letters that wait to go, and letters that were given up after seven tries. */
+      letters: z.object({ waiting: z.int(), failed: z.int() }),
+    }),
   }),
   openapi: route({
     name: 'openapi',
@@ -62,6 +69,18 @@ export const houseRoutes = {
         })
         .nullable(),
     }),
+  }),
+  sendFailedAgain: route({
+    name: 'sendFailedAgain',
+    method: 'POST',
+    path: '/api/letters/again',
+    says: 'Sends the letters that were given up once more.',
+    caller: 'coordinator',
+    params: empty,
+    query: empty,
+    body: empty,
+    guard: 'none',
+    answer: z.object({ letters: z.int() }),
   }),
   advanceClock: route({
     name: 'advanceClock',

@@ -51,6 +51,16 @@ describe('who asks from outside', () => {
     expect(contactProblems({ name: 'Ada', email: ' ada@institute.example ' })).toEqual([]);
   });
 
+  it.each(['Ada', 'Siân O’Neil-Ward', "D'Arcy", 'J. R. Marlowe', 'Ólöf Jóns dóttir', '李小龍', 'Łukasz'])(
+    'takes %s for a name',
+    (name) => expect(contactProblems({ name, email: 'a@b.example' })).toEqual([]),
+  );
+  it.each(['Win at http://x.example', 'Call 555', 'a@b.example', '<b>Ada</b>', 'Ada\nBcc: all', 'x'.repeat(61)])(
+    'does not take %s for one',
+    (name) =>
+      expect(contactProblems({ name, email: 'a@b.example' }).map((each) => each.field)).toEqual(['contact.name']),
+  );
+
   it.each(['a@b.example', "o'neil+visits@sub.institute.example", 'x@a-b.co'])('takes %s for an address', (text) =>
     expect(isMailAddress(text)).toBe(true),
   );

@@ -123,14 +123,13 @@ export function draftNotice(event: NoticeEvent, context: NoticeContext): Letter 
  * was typed.
  */
 export function draftConfirmation(input: {
-  readonly name: string;
   readonly formTitle: string;
   readonly url: string;
   readonly expires: string;
 }): Letter {
   return {
     subject: `${input.formTitle}: confirm your address to send it`,
-    greeting: `Dear ${input.name},`,
+    greeting: 'Good day,',
     paragraphs: [
       'You filled in a form at our desk. One step is left: confirm that this address is yours, and your request is sent.',
       'If this was not you, leave this letter alone; nothing will be sent.',
@@ -145,14 +144,13 @@ export function draftConfirmation(input: {
  * typed.
  */
 export function draftGoingOn(input: {
-  readonly name: string;
   readonly formTitle: string;
   readonly url: string;
   readonly expires: string;
 }): Letter {
   return {
     subject: `${input.formTitle}: go on where you stopped`,
-    greeting: input.name === '' ? 'Good day,' : `Dear ${input.name},`,
+    greeting: 'Good day,',
     paragraphs: [
       'What you typed is kept. Nothing was sent yet: open the form again with this link, on any device, and go on.',
       'If this was not you, leave this letter alone.',

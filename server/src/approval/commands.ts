@@ -12,11 +12,18 @@ import { notAllowed, notFound, Problem, wrongFields } from '../platform/problem.
 import { openForDesk, stageChange } from '../register/commands.ts';
 import { remember } from '../register/history.ts';
 import { firstStage, type RequestRow, registerById, requestById, stageOf, stageWithRole } from '../register/queries.ts';
+import { seenBy } from '../register/sheet.ts';
 import { requests } from '../register/tables.ts';
 import { approvals } from './tables.ts';
 
 export type ApprovalRow = typeof approvals.$inferSelect;
-type Decision = { readonly verdict: Verdict; readonly comment: string; readonly key: string };
+interface Decision {
+  readonly verdict: Verdict;
+  readonly comment: string;
+  readonly key: string;
+  /** What stands for the state that was read; null when the desk’s own commands decide. */
+  readonly seen: string | null;
+}
 type Decided = { state: 'approved' | 'refused'; number: string };
 
 export function approvalOf(db: Reader, requestId: string): ApprovalRow | undefined {
@@ -89,6 +96,13 @@ function carryOut(
     throw approval.state === 'waiting'
       ? notAllowed(`${objection.reason} ${objection.fix}`)
       : new Problem(409, 'decided', 'Already decided', `${objection.reason} ${objection.fix}`);
+  if (input.seen !== null && input.seen !== seenBy(tx, request, viewer))
+    throw new Problem(
+      409,
+      'changed-meanwhile',
+      'Changed since you read it',
+      'Somebody changed this request after you opened it. Nothing was decided, and your comment is still here. Read it again, then decide.',
+    );
   const problem = verdictProblem(input.verdict, input.comment);
   if (problem) throw wrongFields([problem]);
   const comment = input.comment.trim();

@@ -11,18 +11,17 @@ import {
   type RawAnswers,
   type Values,
 } from '@tolvek/core/register';
-import { and, eq, inArray, isNull, lt } from 'drizzle-orm';
+import { and, eq, inArray, isNull, type SQL, sum } from 'drizzle-orm';
 import { fileTypeFromFile } from 'file-type';
 import { v7 as uuid } from 'uuid';
 import type { ReleaseRow } from '../form/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
-import { notFound, wrongFields } from '../platform/problem.ts';
+import { patiently } from '../platform/patience.ts';
+import { notFound, Problem, wrongFields } from '../platform/problem.ts';
+import { unclaimedFiles } from '../platform/retention.ts';
 import { dropFile, dropReceived, isText, keepFile, type Received, receive, tooLarge } from './store.ts';
 import { uploads } from './tables.ts';
-
-/** How long a file is kept that no request names: longer than what was begun is kept. */
-const UNCLAIMED = 15 * 24 * 3_600_000;
 
 interface Upload {
   readonly formId: string;
@@ -31,6 +30,8 @@ interface Upload {
   readonly body: Readable;
   /** What the caller says it will send; undefined when they don’t. */
   readonly announced: number | undefined;
+  /** Who sends, as limits count. */
+  readonly fromWhere: string;
 }
 
 /** Takes a file in for a question: as large as the field allows, and of the kind its name says. */
@@ -39,6 +40,7 @@ export async function takeFile(house: House, input: Upload): Promise<KnownFile> 
   const most = field.type.mostBytes ?? FILE_LIMITS.bytes;
   // Refused before a byte is read, when it is said beforehand.
   if (input.announced !== undefined && input.announced > most) throw tooLarge(bytesInWords(most));
+  roomFor(house.db, input.fromWhere, input.announced ?? 0);
   const name = safeName(input.name);
   const received = await receive(house.config, input.body, most, bytesInWords(most));
   try {
@@ -51,25 +53,55 @@ export async function takeFile(house: House, input: Upload): Promise<KnownFile> 
         ? { message: `“${name}” is empty.`, fix: 'Choose another file.' }
         : fileObjection(field.type, file));
     if (problem) throw wrongFields([{ field: field.key, ...problem }]);
+    roomFor(house.db, input.fromWhere, received.bytes);
     keepFile(house.config, received);
-    house.db
-      .insert(uploads)
-      .values({
-        id,
-        formId: input.formId,
-        field: field.key,
-        name,
-        media: media.is,
-        bytes: received.bytes,
-        sha256: received.sha256,
-        createdAt: house.clock.now(),
-        requestId: null,
-      })
-      .run();
+    await patiently(house, () =>
+      house.db
+        .insert(uploads)
+        .values({
+          id,
+          formId: input.formId,
+          field: field.key,
+          name,
+          media: media.is,
+          bytes: received.bytes,
+          sha256: received.sha256,
+          createdAt: house.clock.now(),
+          requestId: null,
+          fromWhere: input.fromWhere,
+        })
+        .run(),
+    );
     return file;
   } finally {
     dropReceived(received);
   }
+}
+
+const MB = 1024 * 1024;
+/** How much may lie here that no request has claimed: from one address or person, and in all. */
+const UNCLAIMED_BYTES = { each: 100 * MB, all: 1024 * MB } as const;
+
+/** @throws Problem 429 when there is no room for more files that no request claims. */
+function roomFor(db: Reader, fromWhere: string, bytes: number): void {
+  const lying = (where?: SQL): number =>
+    Number(
+      db
+        .select({ bytes: sum(uploads.bytes) })
+        .from(uploads)
+        .where(and(isNull(uploads.requestId), where))
+        .get()?.bytes ?? 0,
+    );
+  if (lying(eq(uploads.fromWhere, fromWhere)) + bytes <= UNCLAIMED_BYTES.each && lying() + bytes <= UNCLAIMED_BYTES.all)
+    return;
+  throw new Problem(
+    429,
+    'too-many-files',
+    'Many files wait to be sent',
+    'Files that were added to forms and not sent yet take up all the room there is for them. Send a form with its files first, or write to the desk.',
+    undefined,
+    3_600,
+  );
 }
 
 export type FilesField = Field & { readonly type: Extract<Field['type'], { kind: 'files' }> };
@@ -149,11 +181,7 @@ export function claimFiles(tx: Transaction, requestId: string, fields: readonly 
 
 /** Forgets files that no request names and that were sent too long ago. */
 export function forgetUnclaimed(house: Pick<House, 'db' | 'config'>, now: number): void {
-  const gone = house.db
-    .delete(uploads)
-    .where(and(isNull(uploads.requestId), lt(uploads.createdAt, now - UNCLAIMED)))
-    .returning({ sha256: uploads.sha256 })
-    .all();
+  const gone = house.db.delete(uploads).where(unclaimedFiles(now)).returning({ sha256: uploads.sha256 }).all();
   for (const { sha256 } of gone) {
     const isKept =
       house.db.select({ id: uploads.id }).from(uploads).where(eq(uploads.sha256, sha256)).get() !== undefined;

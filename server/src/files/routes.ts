@@ -7,8 +7,8 @@ import type { Request, Response, Router } from 'express';
 import { admissionOf, follower } from '../intake/admission.ts';
 import { doorBySlug } from '../intake/commands.ts';
 import { takeOut } from '../intake/takeOut.ts';
-import type { Auth } from '../platform/auth.ts';
 import type { House } from '../platform/house.ts';
+import { addressOf, type Limits } from '../platform/limits.ts';
 import { notAllowed, notFound, notSignedIn } from '../platform/problem.ts';
 import { callerFor } from '../platform/serve.ts';
 import { nameOf } from '../register/names.ts';
@@ -21,9 +21,9 @@ import { uploads } from './tables.ts';
  * Files come and go as bytes, so their routes are bound by themselves; what they allow is decided
  * as anywhere.
  */
-export function fileRoutes(router: Router, house: House, auth: Auth): void {
+export function fileRoutes(router: Router, house: House, limits: Limits): void {
   router.post(routes.upload.path, async (request, response) => {
-    const viewer = await callerFor(routes.upload as Route, auth, house, request);
+    const { viewer = null } = (await callerFor(routes.upload as Route, limits, house, request, response)) ?? {};
     const { slug } = routes.upload.params.parse(request.params);
     const { field, name } = routes.upload.query.parse({ ...request.query });
     const { door, release } = doorBySlug(house.db, slug);
@@ -35,28 +35,36 @@ export function fileRoutes(router: Router, house: House, auth: Auth): void {
       name,
       body: request,
       announced: announcedBy(request),
+      fromWhere: viewer ? `person ${viewer.personId}` : addressOf(request),
     });
     response.set('Cache-Control', 'no-store').json(file);
   });
 
   router.post(routes.sheetUpload.path, async (request, response) => {
-    const viewer = await callerFor(routes.sheetUpload as Route, auth, house, request);
+    const { viewer = null } = (await callerFor(routes.sheetUpload as Route, limits, house, request, response)) ?? {};
     const { number } = routes.sheetUpload.params.parse(request.params);
     const { field, name } = routes.sheetUpload.query.parse({ ...request.query });
     const { formId, file } = fieldToFill(house, viewer, requestByNumber(house.db, number), field);
-    response
-      .set('Cache-Control', 'no-store')
-      .json(await takeFile(house, { formId, field: file, name, body: request, announced: announcedBy(request) }));
+    response.set('Cache-Control', 'no-store').json(
+      await takeFile(house, {
+        formId,
+        field: file,
+        name,
+        body: request,
+        announced: announcedBy(request),
+        fromWhere: `person ${viewer?.personId ?? ''}`,
+      }),
+    );
   });
 
   router.get(routes.file.path, async (request, response) => {
-    const viewer = await callerFor(routes.file as Route, auth, house, request);
+    const { viewer = null } = (await callerFor(routes.file as Route, limits, house, request, response)) ?? {};
     const { number, id } = routes.file.params.parse(request.params);
     sendFile(house, viewer, requestByNumber(house.db, number), id, response);
   });
 
   router.get(routes.takeOut.path, async (request, response) => {
-    const viewer = await callerFor(routes.takeOut as Route, auth, house, request);
+    const { viewer = null } = (await callerFor(routes.takeOut as Route, limits, house, request, response)) ?? {};
     const { key } = routes.takeOut.params.parse(request.params);
     const { among } = routes.takeOut.query.parse({ ...request.query });
     if (!viewer) throw notSignedIn();
@@ -73,7 +81,8 @@ export function fileRoutes(router: Router, house: House, auth: Auth): void {
     response.end();
   });
 
-  router.get(routes.followFile.path, (request, response) => {
+  router.get(routes.followFile.path, async (request, response) => {
+    await callerFor(routes.followFile as Route, limits, house, request, response);
     const { token, id } = routes.followFile.params.parse(request.params);
     const { viewer, requestId } = follower(house.db, token, house.clock.now());
     sendFile(house, viewer, requestById(house.db, requestId), id, response);

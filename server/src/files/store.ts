@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { createReadStream, createWriteStream, existsSync, mkdirSync, renameSync, rmSync } from 'node:fs';
+import { createReadStream, createWriteStream, existsSync, mkdirSync, readdirSync, renameSync, rmSync } from 'node:fs';
 import { open } from 'node:fs/promises';
 import { join } from 'node:path';
 import { type Readable, Transform } from 'node:stream';
@@ -17,7 +17,7 @@ export interface Received {
 
 const folderOf = (config: Pick<Config, 'data'>): string => {
   const folder = join(config.data, 'files');
-  mkdirSync(folder, { recursive: true });
+  mkdirSync(folder, { recursive: true, mode: 0o700 });
   return folder;
 };
 
@@ -52,6 +52,12 @@ export async function receive(
     throw error;
   }
   return { path, bytes, sha256: hash.digest('hex') };
+}
+
+/** Takes away what was being received when the application ended: nobody knows of it any more. */
+export function dropHalfSent(config: Pick<Config, 'data'>): void {
+  for (const name of readdirSync(folderOf(config)))
+    if (name.startsWith('coming-')) rmSync(join(folderOf(config), name), { force: true });
 }
 
 /** Keeps a received file by its content; the same content is kept once. */

@@ -20,10 +20,13 @@ export const uploads = sqliteTable(
     createdAt: integer().notNull(),
     /** The request that names it; null until one does. */
     requestId: text(),
+    /** Who sent it, as limits count: an address, or one of the staff. Empty in what was sent before. */
+    fromWhere: text().notNull().default(''),
   },
   (table) => [
     index('uploads_request').on(table.requestId),
     index('uploads_hash').on(table.sha256),
     index('uploads_unclaimed').on(table.requestId, table.createdAt),
+    index('uploads_from').on(table.fromWhere, table.requestId),
   ],
 );

@@ -13,7 +13,7 @@ import { doors, waitingSubmissions } from '../door/tables.ts';
 import { claimFiles, filesNamed } from '../files/commands.ts';
 import { currentRelease, type ReleaseRow, releaseById } from '../form/queries.ts';
 import { forms } from '../form/tables.ts';
-import { notify, notifyToConfirm } from '../notice/notify.ts';
+import { notify, notifyToConfirm, roomForLetter } from '../notice/notify.ts';
 import { groupNames, membersOf, type PersonRow, personByEmail, personById } from '../people/queries.ts';
 import { people } from '../people/tables.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
@@ -104,6 +104,7 @@ function keepForConfirmation(
   const held = answersHeld(tx, release, completion.values, facts, null);
   const all = [...refusalsOf(completion), ...contactProblems({ name, email }), ...held];
   if (all.length > 0) throw wrongFields(all);
+  roomForLetter(tx, email, now);
   // Whether the address belongs to somebody, and whether they may come in, is said only to who
   // holds it: in the letter's page.
   const submission = {
@@ -119,7 +120,6 @@ function keepForConfirmation(
   tx.insert(waitingSubmissions).values(submission).run();
   forgetKept(tx, door.id, { email });
   notifyToConfirm(house, tx, now, {
-    name,
     email,
     formTitle: release.design.title,
     submissionId: submission.id,

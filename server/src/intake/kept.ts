@@ -1,20 +1,28 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { contactProblems } from '@tolvek/core/door';
+import type { FormDesign } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
-import { and, desc, eq, lt } from 'drizzle-orm';
+import type { RawAnswers } from '@tolvek/core/register';
+import { and, desc, eq } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { doors, keptAnswers } from '../door/tables.ts';
 import { filesNamed } from '../files/commands.ts';
 import { currentRelease } from '../form/queries.ts';
 import { forms } from '../form/tables.ts';
-import { notifyToGoOn } from '../notice/notify.ts';
-import type { Database, Reader, Transaction } from '../platform/database.ts';
+import { notifyToGoOn, roomForLetter } from '../notice/notify.ts';
+import type { Reader, Transaction } from '../platform/database.ts';
 import { type House, write } from '../platform/house.ts';
 import { issueLink, linkEnds, openLink } from '../platform/links.ts';
 import { notAllowed, Problem, wrongFields } from '../platform/problem.ts';
 import { requestsNamed } from '../register/references.ts';
 import { admissionOf } from './admission.ts';
 import { doorBySlug } from './commands.ts';
+
+/** Answers to what a form asks: nothing else is kept, whatever is sent. */
+function askedOnly({ parts }: FormDesign, answers: RawAnswers): RawAnswers {
+  const asked = new Set(parts.flatMap((part) => (part.part === 'question' ? [part.field] : [])));
+  return Object.fromEntries(Object.entries(answers).filter(([key]) => asked.has(key)));
+}
 
 /** What one of the staff began to type at a door; null when there is nothing. */
 export function keptBy(db: Reader, doorId: string, viewer: Viewer | null) {
@@ -35,11 +43,12 @@ export function keepForStaff(
   house: House,
   viewer: Viewer,
   slug: string,
-  { answers, typedAt }: BodyOf<'keepAnswers'>,
+  { answers: typed, typedAt }: BodyOf<'keepAnswers'>,
 ): AnswerOf<'keepAnswers'> {
   return write(house, (tx, _, now) => {
-    const { door } = doorBySlug(tx, slug);
+    const { door, release } = doorBySlug(tx, slug);
     const known = keptBy(tx, door.id, viewer);
+    const answers = askedOnly(release.design, typed);
     if (Object.keys(answers).length === 0) {
       if (known) tx.delete(keptAnswers).where(eq(keptAnswers.id, known.id)).run();
       return { kept: false };
@@ -58,7 +67,7 @@ export function keepForStaff(
 export function keepByLink(
   house: House,
   slug: string,
-  { answers, contact, typedAt }: BodyOf<'sendKept'>,
+  { answers: typed, contact, typedAt }: BodyOf<'sendKept'>,
 ): AnswerOf<'sendKept'> {
   return write(house, (tx, _, now) => {
     const { door, release } = doorBySlug(tx, slug);
@@ -69,13 +78,14 @@ export function keepByLink(
     const email = contact.email.trim().toLowerCase();
     const problems = contactProblems({ name: name || 'nobody yet', email });
     if (problems.length > 0) throw wrongFields(problems);
+    roomForLetter(tx, email, now);
+    const answers = askedOnly(release.design, typed);
     const id = uuid();
     tx.insert(keptAnswers)
       .values({ id, doorId: door.id, name, email, answers, typedAt, expiresAt: linkEnds('resume', now) })
       .run();
     const token = issueLink(tx, { purpose: 'resume', personId: '', targetId: id, now });
     notifyToGoOn(house, tx, now, {
-      name,
       email,
       formTitle: release.design.title,
       slug,
@@ -130,11 +140,15 @@ export function namedIn(db: Reader, formId: string, answers: Readonly<Record<str
 export function keepBehind(
   house: House,
   token: string,
-  { answers, contact, typedAt }: BodyOf<'keepKept'>,
+  { answers: typed, contact, typedAt }: BodyOf<'keepKept'>,
 ): AnswerOf<'keepKept'> {
   return write(house, (tx, _, now) => {
-    const { kept } = behind(tx, token, now);
-    tx.update(keptAnswers).set({ answers, name: contact.name, typedAt }).where(eq(keptAnswers.id, kept.id)).run();
+    const { kept, door } = behind(tx, token, now);
+    const name = contact.name.trim();
+    const problems = contactProblems({ name: name || 'nobody yet', email: kept.email ?? '' });
+    if (problems.length > 0) throw wrongFields(problems);
+    const answers = askedOnly(doorBySlug(tx, door.slug).release.design, typed);
+    tx.update(keptAnswers).set({ answers, name, typedAt }).where(eq(keptAnswers.id, kept.id)).run();
     return { kept: true };
   });
 }
@@ -162,9 +176,4 @@ export function begunBy(db: Reader, viewer: Viewer): AnswerOf<'frontDesk'>['begu
     .orderBy(desc(keptAnswers.typedAt))
     .all()
     .map(({ door, form }) => ({ slug: door.slug, title: currentRelease(db, form)?.design.title ?? form.draft.title }));
-}
-
-/** Forgets what was kept too long ago. */
-export function forgetOldKept(db: Database, now: number): void {
-  db.delete(keptAnswers).where(lt(keptAnswers.expiresAt, now)).run();
 }

@@ -4,12 +4,15 @@ import { SMTPServer } from 'smtp-server';
 import { v7 as uuid } from 'uuid';
 import type { Clock } from '../platform/clock.ts';
 import type { Database } from '../platform/database.ts';
+import { patiently } from '../platform/patience.ts';
+import type { Troubles } from '../platform/troubles.ts';
 import { letters } from './tables.ts';
 
 /** A small mail server on the loopback address that keeps what it receives for the Mailroom. */
 export async function startMailStandIn(
   db: Database,
   clock: Clock,
+  troubles: Troubles,
 ): Promise<{ url: string; close: () => Promise<void> }> {
   const server = new SMTPServer({
     authOptional: true,
@@ -19,25 +22,28 @@ export async function startMailStandIn(
     logger: false,
     onData(stream, _session, callback) {
       simpleParser(stream)
-        .then((mail) => {
+        .then(async (mail) => {
           const to = Array.isArray(mail.to) ? mail.to : mail.to ? [mail.to] : [];
-          db.insert(letters)
-            .values({
-              id: uuid(),
-              messageId: mail.messageId ?? uuid(),
-              receivedAt: clock.now(),
-              from: mail.from?.text ?? '',
-              to: to.map((each) => each.text).join(', '),
-              subject: mail.subject ?? '',
-              text: mail.text ?? '',
-              html: typeof mail.html === 'string' ? mail.html : '',
-              headers: mail.headerLines.map((line) => ({
-                name: line.line.split(':', 1)[0] ?? line.key,
-                value: line.line.slice(line.line.indexOf(':') + 1).trim(),
-              })),
-            })
-            .onConflictDoNothing()
-            .run();
+          await patiently({ troubles }, () =>
+            db
+              .insert(letters)
+              .values({
+                id: uuid(),
+                messageId: mail.messageId ?? uuid(),
+                receivedAt: clock.now(),
+                from: mail.from?.text ?? '',
+                to: to.map((each) => each.text).join(', '),
+                subject: mail.subject ?? '',
+                text: mail.text ?? '',
+                html: typeof mail.html === 'string' ? mail.html : '',
+                headers: mail.headerLines.map((line) => ({
+                  name: line.line.split(':', 1)[0] ?? line.key,
+                  value: line.line.slice(line.line.indexOf(':') + 1).trim(),
+                })),
+              })
+              .onConflictDoNothing()
+              .run(),
+          );
           callback();
         })
         .catch(callback);

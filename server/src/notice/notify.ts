@@ -8,6 +8,7 @@ import {
   dressLetter,
   type NoticeEvent,
 } from '@tolvek/core/notice';
+import { and, count, eq, gt, sql } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { calendarOf } from '../deadline/queries.ts';
 import { releaseById } from '../form/queries.ts';
@@ -15,6 +16,7 @@ import { groupsOf, personById } from '../people/queries.ts';
 import type { Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { issueLink, linkEnds } from '../platform/links.ts';
+import { Problem } from '../platform/problem.ts';
 import { nameOf } from '../register/names.ts';
 import { partiesIn, type RequestRow, registerById } from '../register/queries.ts';
 import { outbox } from './tables.ts';
@@ -22,6 +24,30 @@ import { outbox } from './tables.ts';
 /** Where the signature of every letter comes from. */
 export const DESK = { name: 'Field Operations Desk', station: 'Skerrow Point Marine Station' } as const;
 const SIGNATURE = `${DESK.name}, ${DESK.station}`;
+
+const HOUR = 3_600_000;
+/** Letters to an address that nobody has confirmed: anybody can have them sent to anybody. */
+const UNCONFIRMED = { hour: 5, day: 20 } as const;
+
+/** @throws Problem 429 when an address that nobody confirmed has had as many letters as it may. */
+export function roomForLetter(tx: Transaction, address: string, now: number): void {
+  const sent = (since: number): number =>
+    tx
+      .select({ n: count() })
+      .from(outbox)
+      .where(and(eq(outbox.toAddress, address), sql`kind in ('confirm', 'go-on')`, gt(outbox.createdAt, since)))
+      .get()?.n ?? 0;
+  const isFull = sent(now - HOUR) >= UNCONFIRMED.hour;
+  if (!isFull && sent(now - 24 * HOUR) < UNCONFIRMED.day) return;
+  throw new Problem(
+    429,
+    'too-many-letters',
+    'Many letters went there already',
+    `Several letters went to ${address} lately, so no more are sent for now. Look for them there, also among unwanted mail, or try again ${isFull ? 'in an hour' : 'tomorrow'}; what you typed is still here.`,
+    undefined,
+    isFull ? 3_600 : 24 * 3_600,
+  );
+}
 
 /**
  * Writes a letter about a request to each person, each with what that person may read. Sent after
@@ -100,12 +126,11 @@ export function notifyToConfirm(
   house: House,
   tx: Transaction,
   now: number,
-  input: { name: string; email: string; formTitle: string; submissionId: string; calendar: string },
+  input: { email: string; formTitle: string; submissionId: string; calendar: string },
 ): void {
   const token = issueLink(tx, { purpose: 'confirm', personId: '', targetId: input.submissionId, now });
   const { zone } = calendarOf(tx, input.calendar);
   const letter = draftConfirmation({
-    name: input.name,
     formTitle: input.formTitle,
     url: `${house.config.url}/confirm/${token}`,
     expires: momentInWords(linkEnds('confirm', now), zone),
@@ -115,7 +140,7 @@ export function notifyToConfirm(
       posted(now, {
         requestId: null,
         kind: 'confirm',
-        toName: input.name,
+        toName: '',
         toAddress: input.email,
         letter: dressLetter(letter, SIGNATURE),
       }),
@@ -128,11 +153,10 @@ export function notifyToGoOn(
   house: House,
   tx: Transaction,
   now: number,
-  input: { name: string; email: string; formTitle: string; slug: string; token: string; calendar: string },
+  input: { email: string; formTitle: string; slug: string; token: string; calendar: string },
 ): void {
   const { zone } = calendarOf(tx, input.calendar);
   const letter = draftGoingOn({
-    name: input.name,
     formTitle: input.formTitle,
     url: `${house.config.url}/ask/${input.slug}?kept=${input.token}`,
     expires: momentInWords(linkEnds('resume', now), zone),
@@ -142,7 +166,7 @@ export function notifyToGoOn(
       posted(now, {
         requestId: null,
         kind: 'go-on',
-        toName: input.name,
+        toName: '',
         toAddress: input.email,
         letter: dressLetter(letter, SIGNATURE),
       }),

@@ -1,9 +1,10 @@
-import { count, desc, eq, like, or } from 'drizzle-orm';
+import { desc, eq, like, or } from 'drizzle-orm';
 import type { House } from '../platform/house.ts';
 import { notFound } from '../platform/problem.ts';
 import type { Serve } from '../platform/serve.ts';
 import { iso } from '../register/sheet.ts';
-import { letters, outbox } from './tables.ts';
+import { lettersLeft, sendFailedAgain } from './failed.ts';
+import { letters } from './tables.ts';
 
 const SHOWN = 200;
 
@@ -26,14 +27,12 @@ export function noticeRoutes(serve: Serve, house: House): void {
       .orderBy(desc(letters.receivedAt), desc(letters.id))
       .limit(SHOWN)
       .all();
-    const tally = (state: 'waiting' | 'failed'): number =>
-      db.select({ n: count() }).from(outbox).where(eq(outbox.state, state)).get()?.n ?? 0;
     return {
       letters: found.map(({ id, receivedAt, to, subject }) => ({ id, receivedAt: iso(receivedAt), to, subject })),
-      waiting: tally('waiting'),
-      failed: tally('failed'),
+      ...lettersLeft(db),
     };
   });
+  serve('sendFailedAgain', () => ({ letters: sendFailedAgain(house) }));
   serve('letter', ({ params }) => {
     onlyDemo();
     const letter = db.select().from(letters).where(eq(letters.id, params.id)).get();

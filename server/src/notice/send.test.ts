@@ -6,6 +6,7 @@ import { SMTPServer } from 'smtp-server';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { readConfig } from '../platform/config.ts';
 import { type Database, openDatabase } from '../platform/database.ts';
+import { Troubles } from '../platform/troubles.ts';
 import { BACK_OFF, Sender } from './send.ts';
 import { outbox } from './tables.ts';
 
@@ -17,6 +18,7 @@ let refusing = true;
 let received: string[] = [];
 let server: SMTPServer;
 let sender: Sender;
+const log = pino({ level: 'silent' });
 
 beforeEach(async () => {
   folder = mkdtempSync(join(tmpdir(), 'tolvek-'));
@@ -41,7 +43,7 @@ beforeEach(async () => {
   await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
   const { port } = server.server.address() as { port: number };
   sender = new Sender(
-    { db, clock: { now: () => now }, config, log: pino({ level: 'silent' }) },
+    { db, clock: { now: () => now }, config, log, troubles: new Troubles(log) },
     `smtp://127.0.0.1:${port}`,
   );
 });

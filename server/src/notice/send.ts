@@ -1,32 +1,48 @@
-import { and, asc, eq, lte } from 'drizzle-orm';
+import { setTimeout as pause } from 'node:timers/promises';
+import { and, asc, eq, gt, inArray, lte, or } from 'drizzle-orm';
 import nodemailer, { type Transporter } from 'nodemailer';
 import type { House } from '../platform/house.ts';
+import { troubleOf } from '../platform/patience.ts';
 import { outbox } from './tables.ts';
 
 const MINUTE = 60_000;
-/** Waits between tries; after the last one the letter counts as failed and the Mailroom says so. */
+/** Waits between tries; after the last one the letter counts as failed, and the Floor says so. */
 export const BACK_OFF = [0.5 * MINUTE, 2 * MINUTE, 10 * MINUTE, 30 * MINUTE, 2 * 60 * MINUTE, 8 * 60 * MINUTE] as const;
-const AT_ONCE = 50;
-/** Connections to the mail server, kept open between letters. */
-const LINES = 5;
+const LONGEST_WAIT = Math.max(...BACK_OFF);
+/**
+ * Connections to the mail server, kept open between letters; and letters that are under way at
+ * once. No more than these can go twice, when the application is killed while they go.
+ */
+export const LINES = 5;
+/** How long a mail server may say nothing, ms: to be reached, to greet, and in the middle of a letter. */
+const SILENCE = { dnsTimeout: 10_000, connectionTimeout: 10_000, greetingTimeout: 10_000, socketTimeout: 30_000 };
+/** How long letters that are under way may still take when the application stops, ms. */
+const LAST_WAIT = 6_000;
+
+type Letter = typeof outbox.$inferSelect;
+type Outcome = { readonly id: string } & Partial<Letter>;
 
 /**
- * Sends what waits in the outbox, oldest first. A letter that was handed over but not marked (a
- * crash in between) is sent again under the same Message-ID, so that the receiving side can drop
- * the copy.
+ * Sends what waits in the outbox, oldest first. A letter is marked as being sent before it goes, and
+ * its outcome is stored before others go: SMTP can’t promise “once”, so each goes at least once,
+ * always under the same Message-ID, by which the receiving side can drop a copy.
  */
 export class Sender {
   private running: Promise<void> | null = null;
   private again = false;
   private closed = false;
+  /** Letters that were under way when the application ended last are looked for once. */
+  private recovered = false;
+  /** What became of letters, not stored yet. */
+  private outcomes: readonly Outcome[] = [];
   private readonly transport: Transporter;
 
   constructor(
-    private readonly house: Pick<House, 'db' | 'clock' | 'config' | 'log'>,
+    private readonly house: Pick<House, 'db' | 'clock' | 'config' | 'log' | 'troubles'>,
     smtp: string,
   ) {
     this.transport = nodemailer.createTransport(
-      { url: smtp, pool: true, maxConnections: LINES, maxMessages: Number.POSITIVE_INFINITY },
+      { url: smtp, pool: true, maxConnections: LINES, maxMessages: Number.POSITIVE_INFINITY, ...SILENCE },
       { from: house.config.mailFrom },
     );
   }
@@ -35,10 +51,12 @@ export class Sender {
   wake(): void {
     if (this.closed) return;
     this.again = true;
-    this.running ??= this.rounds().finally(() => {
-      this.running = null;
-      if (this.again) this.wake();
-    });
+    this.running ??= this.rounds()
+      .catch((error: unknown) => this.closed || this.house.troubles.stumbled('letters', error))
+      .then(() => {
+        this.running = null;
+        if (this.again) this.wake();
+      });
   }
 
   /** Resolves when nothing is being sent. */
@@ -46,57 +64,99 @@ export class Sender {
     while (this.running) await this.running;
   }
 
+  /** Ends after the letters under way, or after six seconds: those left go at the next start. */
   async close(): Promise<void> {
     this.closed = true;
     this.again = false;
-    await this.idle();
+    const waited = new AbortController();
+    await Promise.race([this.idle(), pause(LAST_WAIT, undefined, { signal: waited.signal }).catch(() => undefined)]);
+    waited.abort();
     this.transport.close();
   }
 
   private async rounds(): Promise<void> {
     while (this.again && !this.closed) {
       this.again = false;
-      const { db, clock } = this.house;
-      const waiting = db
-        .select()
-        .from(outbox)
-        .where(and(eq(outbox.state, 'waiting'), lte(outbox.nextAttemptAt, clock.now())))
-        .orderBy(asc(outbox.nextAttemptAt))
-        .limit(AT_ONCE)
-        .all();
-      await Promise.all(waiting.map((letter) => this.send(letter)));
-      if (waiting.length === AT_ONCE) this.again = true;
+      for (let taken = await this.take(); taken.length > 0; taken = await this.take())
+        this.outcomes = await Promise.all(taken.map((letter) => this.send(letter)));
+      this.house.troubles.passed('letters');
     }
   }
 
-  private async send(letter: typeof outbox.$inferSelect): Promise<void> {
-    const { db, clock, log } = this.house;
+  /**
+   * Stores what became of the last letters and marks the next as being sent, in one write. Where
+   * nothing can be stored, nothing more is sent: it is tried again until it can.
+   */
+  private async take(): Promise<readonly Letter[]> {
+    for (let wait = 50; ; wait = Math.min(2_000, wait * 2)) {
+      try {
+        const taken = this.mark();
+        this.outcomes = [];
+        return taken;
+      } catch (error) {
+        const trouble = troubleOf(error);
+        if (trouble === undefined) throw error;
+        this.house.troubles.met(trouble);
+        if (this.closed) return [];
+        await pause(wait);
+      }
+    }
+  }
+
+  private mark(): readonly Letter[] {
+    const { db, clock } = this.house;
+    const now = clock.now();
+    // A clock that had jumped ahead left waits that no longer mean anything.
+    const isDue = or(lte(outbox.nextAttemptAt, now), gt(outbox.nextAttemptAt, now + LONGEST_WAIT));
+    const nothingToStore = this.outcomes.length === 0 && this.recovered;
+    const due = db
+      .select({ id: outbox.id })
+      .from(outbox)
+      .where(and(eq(outbox.state, 'waiting'), isDue));
+    if (nothingToStore && (this.closed || due.limit(1).get() === undefined)) return [];
+    return db.transaction(
+      (tx) => {
+        for (const { id, ...outcome } of this.outcomes) tx.update(outbox).set(outcome).where(eq(outbox.id, id)).run();
+        if (!this.recovered)
+          tx.update(outbox).set({ state: 'waiting', nextAttemptAt: now }).where(eq(outbox.state, 'sending')).run();
+        this.recovered = true;
+        if (this.closed) return [];
+        const next = tx
+          .select()
+          .from(outbox)
+          .where(and(eq(outbox.state, 'waiting'), isDue))
+          .orderBy(asc(outbox.nextAttemptAt), asc(outbox.id))
+          .limit(LINES)
+          .all();
+        const ids = next.map((letter) => letter.id);
+        if (ids.length > 0) tx.update(outbox).set({ state: 'sending' }).where(inArray(outbox.id, ids)).run();
+        return next;
+      },
+      { behavior: 'immediate' },
+    );
+  }
+
+  private async send(letter: Letter): Promise<Outcome> {
+    const { clock, log } = this.house;
+    const { id } = letter;
     const attempts = letter.attempts + 1;
     try {
       await this.transport.sendMail({
-        messageId: `<${letter.id}@tolvek>`,
+        messageId: `<${id}@tolvek>`,
         to: { name: letter.toName, address: letter.toAddress },
         subject: letter.subject,
         text: letter.text,
         html: letter.html,
         headers: { 'Auto-Submitted': 'auto-generated', 'X-Tolvek-Notice': letter.kind },
       });
-      db.update(outbox)
-        .set({ state: 'sent', sentAt: clock.now(), attempts, lastError: null })
-        .where(eq(outbox.id, letter.id))
-        .run();
+      return { id, state: 'sent', sentAt: clock.now(), attempts, lastError: null };
     } catch (error) {
       const wait = BACK_OFF[attempts - 1];
       const lastError = error instanceof Error ? error.message : String(error);
-      log.warn({ letter: letter.id, attempts, lastError }, 'a letter could not be sent');
-      db.update(outbox)
-        .set(
-          wait === undefined
-            ? { state: 'failed', attempts, lastError }
-            : { attempts, lastError, nextAttemptAt: clock.now() + wait },
-        )
-        .where(eq(outbox.id, letter.id))
-        .run();
+      log.warn({ letter: id, attempts, lastError }, 'a letter could not be sent');
+      return wait === undefined
+        ? { id, state: 'failed', attempts, lastError }
+        : { id, state: 'waiting', attempts, lastError, nextAttemptAt: clock.now() + wait };
     }
   }
 }

@@ -1,10 +1,8 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { toNodeHandler } from 'better-auth/node';
 import compression from 'compression';
 import express, { type Express, type RequestHandler } from 'express';
-import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import { fileRoutes } from '../files/routes.ts';
 import { formRoutes } from '../form/routes.ts';
@@ -13,10 +11,13 @@ import { noticeRoutes } from '../notice/routes.ts';
 import { liveRoute, registerRoutes } from '../register/routes.ts';
 import { vocabularyRoutes } from '../vocabulary/routes.ts';
 import type { Auth } from './auth.ts';
+import { limitBodies, ownAddress } from './edge.ts';
 import type { House } from './house.ts';
-import { answerErrors, notAllowed, notFound, Problem } from './problem.ts';
+import { Limits } from './limits.ts';
+import { answerErrors, notFound, Problem } from './problem.ts';
 import { platformRoutes } from './routes.ts';
 import { serving } from './serve.ts';
+import { signInRoutes } from './signIn/routes.ts';
 
 const WEB = fileURLToPath(new URL('../../../web/dist', import.meta.url));
 
@@ -24,6 +25,8 @@ const WEB = fileURLToPath(new URL('../../../web/dist', import.meta.url));
 export function createApp(house: House, auth: Auth): Express {
   const app = express();
   app.disable('x-powered-by');
+  app.set('trust proxy', house.config.proxies);
+  app.use(limitBodies, ownAddress(house.config));
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -32,6 +35,8 @@ export function createApp(house: House, auth: Auth): Express {
           'style-src': ["'self'", "'unsafe-inline'"],
           'img-src': ["'self'", 'data:', 'blob:'],
           'frame-src': ["'self'"],
+          // Sheets are unpacked off the page, by a worker that its reader makes from a text.
+          'worker-src': ["'self'", 'blob:'],
           'upgrade-insecure-requests': null,
         },
       },
@@ -44,29 +49,29 @@ export function createApp(house: House, auth: Auth): Express {
       filter: (request, response) => !request.path.startsWith('/api/live') && compression.filter(request, response),
     }),
   );
-  app.all('/api/auth/{*rest}', toNodeHandler(auth));
-  app.use('/api', sameOrigin);
-  if (house.config.mode === 'production')
-    app.use(['/api/doors', '/api/kept', '/api/confirmations', '/api/follow', '/api/decisions'], outsideLimit);
+  const limits = new Limits(house.config.pace);
+  app.use(signInRoutes(house, auth));
   const bytes = express.Router();
-  fileRoutes(bytes, house, auth);
+  fileRoutes(bytes, house, limits);
   app.use(bytes);
   app.use('/api', onlyJson, express.json({ limit: '512kb', strict: true }));
 
   const router = express.Router();
-  const serve = serving(router, house, auth);
+  const serve = serving(router, house, limits);
   platformRoutes(serve, house);
   intakeRoutes(serve, house);
   registerRoutes(serve, house);
   formRoutes(serve, house);
   vocabularyRoutes(serve, house);
   noticeRoutes(serve, house);
-  liveRoute(router, house, auth);
+  liveRoute(router, house, limits);
   app.use(router);
-  app.use('/api', () => {
+  const nothingHere: RequestHandler = () => {
     throw notFound('This address');
-  });
+  };
+  app.use('/api', nothingHere);
   if (existsSync(WEB)) servePages(app);
+  app.use(nothingHere);
   app.use(answerErrors(house.log));
   return app;
 }
@@ -79,15 +84,6 @@ function servePages(app: Express): void {
   );
 }
 
-/** Writes must come from our own pages: a browser says where a request comes from. */
-const sameOrigin: RequestHandler = (request, _response, next) => {
-  const origin = request.get('Origin');
-  const from = origin && URL.canParse(origin) ? new URL(origin).host : '';
-  if (request.method !== 'GET' && request.method !== 'HEAD' && origin && from !== request.get('Host'))
-    throw notAllowed('This came from another site.');
-  next();
-};
-
 const onlyJson: RequestHandler = (request, _response, next) => {
   if (
     ['POST', 'PUT', 'PATCH'].includes(request.method) &&
@@ -98,18 +94,3 @@ const onlyJson: RequestHandler = (request, _response, next) => {
   }
   next();
 };
-
-const outsideLimit = rateLimit({
-  windowMs: 60_000,
-  limit: 60,
-  standardHeaders: 'draft-8',
-  legacyHeaders: false,
-  handler: () => {
-    throw new Problem(
-      429,
-      'too-many',
-      'Too many at once',
-      'There were many calls from your address in the last minute. Wait a minute, then try again; what you typed is kept.',
-    );
-  },
-});

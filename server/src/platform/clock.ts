@@ -11,6 +11,10 @@ export const systemClock: Clock = { now: () => Date.now() };
 
 const KEY = 'demo-now';
 
+/** Whether the demo made this data: it writes down where its clock stands. */
+export const isDemoData = (db: Database): boolean =>
+  db.select().from(settings).where(eq(settings.key, KEY)).get() !== undefined;
+
 /**
  * The demo’s clock: runs like any other, stands still while the application is off, and can be
  * moved forward.
@@ -24,6 +28,7 @@ export class DemoClock implements Clock {
   ) {
     const kept = db.select().from(settings).where(eq(settings.key, KEY)).get();
     this.offset = (kept ? Number(kept.value) : startAt) - Date.now();
+    if (!kept) this.keep();
   }
 
   now(): number {

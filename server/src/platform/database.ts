@@ -18,17 +18,21 @@ const MIGRATIONS = fileURLToPath(new URL('../../migrations', import.meta.url));
  * when it returns (`synchronous=FULL`): what was acknowledged survives a crash.
  */
 export function openDatabase(folder: string): Database {
-  mkdirSync(folder, { recursive: true });
+  mkdirSync(folder, { recursive: true, mode: 0o700 });
   const client = new Sqlite(join(folder, 'tolvek.sqlite'));
   client.pragma('journal_mode = WAL');
   client.pragma('synchronous = FULL');
   client.pragma('foreign_keys = ON');
-  client.pragma('busy_timeout = 5000');
+  // Short: whoever waits longer for a lock waits off the thread that answers (`patiently`).
+  client.pragma(`busy_timeout = ${BUSY_TIMEOUT}`);
   keepStatements(client);
   const db = drizzle(client, { schema, casing: 'snake_case' });
   migrate(db, { migrationsFolder: MIGRATIONS });
   return db;
 }
+
+/** How long a statement holds the thread while another program has the database, ms. */
+const BUSY_TIMEOUT = 50;
 
 const KEPT_STATEMENTS = 500;
 

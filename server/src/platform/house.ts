@@ -3,6 +3,7 @@ import type { Clock } from './clock.ts';
 import type { Config } from './config.ts';
 import type { Database, Transaction } from './database.ts';
 import type { Live } from './live.ts';
+import type { Troubles } from './troubles.ts';
 
 /** What a write makes known once it is stored. */
 export interface Effects {
@@ -16,6 +17,8 @@ export interface House {
   readonly config: Config;
   readonly live: Live;
   readonly log: Logger;
+  /** What is wrong around the application just now. */
+  readonly troubles: Troubles;
   /** Wakes whoever sends letters; called after a commit. */
   readonly wakeOutbox: () => void;
 }
@@ -28,6 +31,7 @@ export function write<T>(house: House, work: (tx: Transaction, effects: Effects,
   const effects: Effects = { changed: new Set() };
   const now = house.clock.now();
   const result = house.db.transaction((tx) => work(tx, effects, now), { behavior: 'immediate' });
+  house.troubles.stored();
   house.live.changed(effects.changed);
   house.wakeOutbox();
   return result;

@@ -1,11 +1,9 @@
 import { createHash } from 'node:crypto';
-import { and, eq, lt } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
+import { canonicalJson } from './canonical.ts';
 import type { Transaction } from './database.ts';
 import { Problem } from './problem.ts';
 import { idempotency } from './tables.ts';
-
-/** How long an answer is kept for a write that is sent again. */
-const KEPT = 7 * 24 * 3_600_000;
 
 export interface OnceInput {
   readonly key: string;
@@ -18,14 +16,15 @@ export interface OnceInput {
 
 /** Runs a write once per key, inside its transaction: sent again, it gets the first answer. */
 export function once<T>(tx: Transaction, input: OnceInput, work: () => T): T {
-  const fingerprint = createHash('sha256').update(JSON.stringify(input.content)).digest('hex');
+  const fingerprint = fingerprintOf(canonicalJson(input.content));
   const earlier = tx
     .select()
     .from(idempotency)
     .where(and(eq(idempotency.scope, input.scope), eq(idempotency.key, input.key)))
     .get();
   if (earlier) {
-    if (earlier.fingerprint !== fingerprint) {
+    // Answers kept by earlier releases have the fingerprint of the text as it was sent.
+    if (earlier.fingerprint !== fingerprint && earlier.fingerprint !== fingerprintOf(JSON.stringify(input.content))) {
       throw new Problem(
         422,
         'key-used',
@@ -42,9 +41,4 @@ export function once<T>(tx: Transaction, input: OnceInput, work: () => T): T {
   return answer;
 }
 
-/** Forgets answers that are past keeping. */
-export function forgetOldAnswers(tx: Transaction, now: number): void {
-  tx.delete(idempotency)
-    .where(lt(idempotency.createdAt, now - KEPT))
-    .run();
-}
+const fingerprintOf = (text: string): string => createHash('sha256').update(text).digest('hex');

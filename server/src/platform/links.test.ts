@@ -3,8 +3,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Database, openDatabase } from './database.ts';
-import { forgetOldAnswers, once } from './idempotency.ts';
+import { once } from './idempotency.ts';
 import { issueLink, linkEnds, openLink, spendLink } from './links.ts';
+import { RETENTION } from './retention.ts';
 
 let folder: string;
 let db: Database;
@@ -61,7 +62,7 @@ describe('a write that is sent again', () => {
 
   it('is a new one for somebody else, and after a week', () => {
     expect(db.transaction((tx) => once(tx, { ...input, scope: 'other' }, () => 'new'))).toBe('new');
-    db.transaction((tx) => forgetOldAnswers(tx, 8 * 24 * 3_600_000));
+    for (const { sweep } of RETENTION) db.transaction((tx) => sweep(tx, 8 * 24 * 3_600_000));
     expect(db.transaction((tx) => once(tx, input, () => 'anew'))).toBe('anew');
   });
 

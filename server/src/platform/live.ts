@@ -4,19 +4,59 @@ import { createSession, type Session } from 'better-sse';
 import type { Request, Response } from 'express';
 import { partiesOf } from '../register/queries.ts';
 import type { Database } from './database.ts';
+import { Problem } from './problem.ts';
+import type { Session as SignedIn } from './signIn/session.ts';
+
+interface Listening {
+  readonly viewer: Viewer;
+  readonly token: string;
+  readonly response: Response;
+}
+
+/** Streams one person may have open at once: as many as a browser opens to one address. */
+const STREAMS = 6;
 
 /**
  * Open pages that want to hear of changes. They are told only the number of a request they may see.
  */
 export class Live {
-  private readonly listening = new Map<Session, Viewer>();
+  private readonly listening = new Map<Session, Listening>();
+  /** Streams that are being opened count as well. */
+  private readonly open = new Map<string, number>();
 
   constructor(private readonly db: Database) {}
 
-  async listen(request: Request, response: Response, viewer: Viewer): Promise<void> {
+  /** Opens a stream. @throws Problem 429 when this person has six already. */
+  async listen(request: Request, response: Response, { viewer, token }: SignedIn): Promise<void> {
+    const person = viewer.personId;
+    const streams = this.open.get(person) ?? 0;
+    if (streams >= STREAMS)
+      throw new Problem(
+        429,
+        'too-many',
+        'Many pages open',
+        'Close some pages: this one does not follow changes by itself.',
+      );
+    this.open.set(person, streams + 1);
+    response.once('close', () => {
+      const left = (this.open.get(person) ?? 1) - 1;
+      if (left > 0) this.open.set(person, left);
+      else this.open.delete(person);
+    });
     const session = await createSession(request, response);
-    this.listening.set(session, viewer);
+    this.listening.set(session, { viewer, token, response });
     session.once('disconnected', () => this.listening.delete(session));
+  }
+
+  /** Ends the streams of a session that signed out. */
+  end(token: string): void {
+    for (const [session, open] of this.listening) if (open.token === token) this.hangUp(session, open);
+  }
+
+  private hangUp(session: Session, { response }: Listening): void {
+    session.push('', 'goodbye');
+    this.listening.delete(session);
+    response.end();
   }
 
   changed(requestIds: Iterable<string>): void {
@@ -24,7 +64,7 @@ export class Live {
     for (const id of requestIds) {
       const found = partiesOf(this.db, id);
       if (!found) continue;
-      for (const [session, viewer] of this.listening) {
+      for (const [session, { viewer }] of this.listening) {
         const relation = relationTo(found.parties, viewer);
         if (session.isConnected && (relation.isDesk || relation.isRequester))
           session.push({ number: found.number }, 'changed');
@@ -34,7 +74,6 @@ export class Live {
 
   /** Ends every stream, so that the server can stop. */
   close(): void {
-    for (const session of this.listening.keys()) session.push('', 'goodbye');
-    this.listening.clear();
+    for (const [session, open] of this.listening) this.hangUp(session, open);
   }
 }

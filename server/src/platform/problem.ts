@@ -1,6 +1,6 @@
 import type { ProblemDocument } from '@tolvek/contract';
 import type { Problem as FieldProblem } from '@tolvek/core/register';
-import type { ErrorRequestHandler } from 'express';
+import type { ErrorRequestHandler, Response } from 'express';
 import type { Logger } from 'pino';
 import { ZodError } from 'zod';
 
@@ -12,6 +12,8 @@ export class Problem extends Error {
     readonly title: string,
     readonly detail: string,
     readonly problems?: readonly FieldProblem[],
+    /** Seconds after which it is worth trying again. */
+    readonly retryAfter?: number,
   ) {
     super(detail);
   }
@@ -48,19 +50,29 @@ export const wrongFields = (problems: readonly FieldProblem[]): Problem =>
  * told without its insides.
  */
 export function answerErrors(log: Logger): ErrorRequestHandler {
-  return (error, request, response, next) => {
-    if (response.headersSent) return next(error);
+  return (error, request, response, _next) => {
+    // An answer that broke off in the middle can only be ended so that nobody takes it for whole.
+    if (response.headersSent) {
+      request.socket.destroy();
+      return;
+    }
     const problem = toProblem(error);
     if (problem.status >= 500) log.error({ err: error, path: request.path }, 'unexpected error');
-    const document: ProblemDocument = {
-      type: `urn:tolvek:problem:${problem.type}`,
-      title: problem.title,
-      status: problem.status,
-      detail: problem.detail,
-      ...(problem.problems ? { problems: [...problem.problems] } : {}),
-    };
-    response.status(problem.status).type('application/problem+json').send(JSON.stringify(document));
+    answerProblem(response, problem);
   };
+}
+
+/** Answers with a problem document. */
+export function answerProblem(response: Response, problem: Problem): void {
+  const document: ProblemDocument = {
+    type: `urn:tolvek:problem:${problem.type}`,
+    title: problem.title,
+    status: problem.status,
+    detail: problem.detail,
+    ...(problem.problems ? { problems: [...problem.problems] } : {}),
+  };
+  if (problem.retryAfter !== undefined) response.set('Retry-After', String(problem.retryAfter));
+  response.status(problem.status).type('application/problem+json').send(JSON.stringify(document));
 }
 
 function toProblem(error: unknown): Problem {
@@ -87,11 +99,23 @@ function toProblem(error: unknown): Problem {
     return new Problem(413, 'too-large', 'Too large', 'What was sent is larger than 512 kB. Send less at once.');
   if (type === 'entity.parse.failed')
     return new Problem(400, 'malformed', 'Not readable', 'What was sent is not valid JSON. Nothing was stored.');
+  const refused = statusOf(error);
+  if (refused === 415)
+    return new Problem(415, 'not-json', 'Not readable', 'Send JSON in UTF-8, as it is or compressed with gzip.');
+  if (refused === 404) return notFound('This address');
   if (error instanceof URIError) return new Problem(400, 'malformed', 'Not readable', 'The address is not readable.');
+  if (refused !== undefined)
+    return new Problem(refused, 'malformed', 'Not readable', 'What was sent can’t be read. Nothing was stored.');
   return new Problem(
     500,
     'unexpected',
     'Something went wrong here',
     'It is our fault, and it is written down. Nothing was stored halfway; try again.',
   );
+}
+
+/** The status of what a library refused to read; undefined for anything else that went wrong. */
+function statusOf(error: unknown): number | undefined {
+  const status = typeof error === 'object' && error !== null && 'status' in error ? Number(error.status) : 0;
+  return status >= 400 && status < 500 ? status : undefined;
 }

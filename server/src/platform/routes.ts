@@ -1,9 +1,12 @@
+import type { AnswerOf } from '@tolvek/contract';
 import { openApiDocument } from '@tolvek/contract/openapi';
 import { momentInWords, nextChange } from '@tolvek/core/deadline';
+import type { Request, Response } from 'express';
 import { calendarOf } from '../deadline/queries.ts';
 import { calendars } from '../deadline/tables.ts';
 import { runDueTimers } from '../deadline/timers.ts';
 import { forms } from '../form/tables.ts';
+import { lettersLeft } from '../notice/failed.ts';
 import { DESK } from '../notice/notify.ts';
 import { allGroups, demoPeople, personById } from '../people/queries.ts';
 import { iso } from '../register/sheet.ts';
@@ -11,8 +14,11 @@ import { registers } from '../register/tables.ts';
 import { DemoClock } from './clock.ts';
 import type { Reader } from './database.ts';
 import type { House } from './house.ts';
+import { patiently } from './patience.ts';
 import { notFound } from './problem.ts';
 import type { Serve } from './serve.ts';
+import { giveAgain } from './signIn/routes.ts';
+import { callerOf, cookieOf, cookiePrefix, lengthen } from './signIn/session.ts';
 
 /** All demo people have this password; outside demo mode it opens nothing. */
 export const DEMO_PASSWORD = 'tolvek-demo';
@@ -22,11 +28,17 @@ export function platformRoutes(serve: Serve, house: House): void {
   const document = openApiDocument('0.1.0');
 
   serve('health', () => {
-    db.$client.prepare('select 1').get();
-    return { status: 'ok', now: iso(clock.now()) };
+    const troubles = troublesIn(house);
+    return {
+      status: troubles.length === 0 ? 'ok' : 'troubled',
+      now: iso(clock.now()),
+      troubles,
+      letters: lettersLeft(db),
+    };
   });
   serve('openapi', () => document as { openapi: string });
-  serve('me', ({ viewer }) => {
+  serve('me', ({ viewer, request, response }) => {
+    if (viewer) goOn(house, request, response);
     const person = viewer ? personById(db, viewer.personId) : undefined;
     return {
       person:
@@ -46,13 +58,25 @@ export function platformRoutes(serve: Serve, house: House): void {
           : null,
     };
   });
-  serve('advanceClock', ({ body }) => {
+  serve('advanceClock', async ({ body }) => {
     if (!(clock instanceof DemoClock)) throw notFound('A clock that can be moved');
     clock.advance(body.minutes * 60_000);
-    const happened = runDueTimers(house);
+    // Only this is tried again when the database is locked: the clock has been moved.
+    const happened = await patiently(house, () => runDueTimers(house));
     house.wakeOutbox();
     return { now: iso(clock.now()), happened };
   });
+}
+
+/** What is wrong around the application just now, as the contract says it. */
+export const troublesIn = ({ troubles }: Pick<House, 'troubles'>): AnswerOf<'health'>['troubles'] =>
+  troubles.all.map(({ what, words, since }) => ({ what, words, since: iso(since) }));
+
+/** Lets a session go on for whoever comes back, with its cookie. */
+function goOn({ db, config }: House, request: Request, response: Response): void {
+  const session = callerOf(db, config, request);
+  const cookie = cookieOf(request, `${cookiePrefix(config)}.session_token`);
+  if (session && cookie !== undefined && lengthen(db, session.token)) giveAgain(response, config, cookie);
 }
 
 /**

@@ -2,10 +2,11 @@ import { type AnswerOf, type Route, type RouteName, type Routes, routes } from '
 import type { Viewer } from '@tolvek/core/people';
 import type { Request, Response, Router } from 'express';
 import type { z } from 'zod';
-import type { Auth } from './auth.ts';
-import { callerOf } from './auth.ts';
 import type { House } from './house.ts';
+import { type Limits, paceOf } from './limits.ts';
+import { patiently } from './patience.ts';
 import { notAllowed, notSignedIn, Problem } from './problem.ts';
+import { callerOf, type Session } from './signIn/session.ts';
 
 /** A call that was understood: everything in it has been parsed by the contract. */
 export interface Call<N extends RouteName, V = Viewer | null> {
@@ -18,6 +19,7 @@ export interface Call<N extends RouteName, V = Viewer | null> {
   /** The version in `If-Match`, where the route asks for one; else 0. */
   readonly version: number;
   readonly request: Request;
+  readonly response: Response;
 }
 
 type ViewerFor<N extends RouteName> = Routes[N]['caller'] extends 'staff' | 'coordinator' ? Viewer : Viewer | null;
@@ -29,37 +31,47 @@ export type Serve = <N extends RouteName>(name: N, handler: Handler<N>) => void;
  * Binds routes of the contract to handlers: who may call, what is understood, and answers that the
  * contract describes.
  */
-export function serving(router: Router, house: House, auth: Auth): Serve {
+export function serving(router: Router, house: House, limits: Limits): Serve {
   return (name, handler) => {
     const route = routes[name] as Route;
     const method = route.method.toLowerCase() as 'get' | 'post' | 'put' | 'patch';
     router[method](route.path, async (request: Request, response: Response) => {
-      const viewer = await callerFor(route, auth, house, request);
+      const session = await callerFor(route, limits, house, request, response);
       const call = {
         params: route.params.parse(request.params),
         query: route.query.parse({ ...request.query }),
         body: route.body.parse(request.body ?? {}),
-        viewer,
+        viewer: session?.viewer ?? null,
         key: route.guard === 'Idempotency-Key' ? keyOf(request) : '',
         version: route.guard === 'If-Match' ? versionOf(request) : 0,
         request,
+        response,
       };
-      const answer = await handler(call as unknown as Call<typeof name, ViewerFor<typeof name>>);
+      const answer = await patiently(house, () =>
+        handler(call as unknown as Call<typeof name, ViewerFor<typeof name>>),
+      );
       response.set('Cache-Control', 'no-store').json(answer);
     });
   };
 }
 
 /** The caller of a route, refused here when they may not call it at all. */
-export async function callerFor(route: Route, auth: Auth, house: House, request: Request): Promise<Viewer | null> {
-  const viewer = await callerOf(auth, house.db, request.headers);
-  if (route.caller === 'anyone' || route.caller === 'link') return viewer;
-  if (!viewer) throw notSignedIn();
-  if (route.caller === 'coordinator' && viewer.role === 'member')
+export async function callerFor(
+  route: Route,
+  limits: Limits,
+  house: House,
+  request: Request,
+  response: Response,
+): Promise<Session | null> {
+  const session = callerOf(house.db, house.config, request);
+  await limits.take(paceOf(route), session?.viewer ?? null, request, response);
+  if (route.caller === 'anyone' || route.caller === 'link') return session;
+  if (!session) throw notSignedIn();
+  if (route.caller === 'coordinator' && session.viewer.role === 'member')
     throw notAllowed(
       'The Workshop is for coordinators. Ask one of them to make the change, or an administrator to make you one.',
     );
-  return viewer;
+  return session;
 }
 
 function keyOf(request: Request): string {

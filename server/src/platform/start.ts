@@ -1,21 +1,23 @@
+import { chmodSync, readdirSync, statSync } from 'node:fs';
 import { createServer, type RequestListener } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { resolve } from 'node:path';
-import { pino } from 'pino';
+import { join, resolve } from 'node:path';
+import { type Logger, pino } from 'pino';
 import { nextTimerAt, runDueTimers } from '../deadline/timers.ts';
-import { forgetUnclaimed } from '../files/commands.ts';
-import { forgetOldKept } from '../intake/kept.ts';
+import { dropHalfSent } from '../files/store.ts';
 import { startMailStandIn } from '../notice/mailStandIn.ts';
 import { Sender } from '../notice/send.ts';
 import { DayTurn } from '../register/existing.ts';
 import { createApp } from './app.ts';
 import { createAuth } from './auth.ts';
-import { type Clock, DemoClock, systemClock } from './clock.ts';
-import type { Config } from './config.ts';
+import { type Clock, DemoClock, isDemoData, systemClock } from './clock.ts';
+import { type Config, ConfigRefused } from './config.ts';
 import { type Database, openDatabase } from './database.ts';
 import type { House } from './house.ts';
-import { forgetOldAnswers } from './idempotency.ts';
+import { attempt, keepHouse } from './jobs.ts';
 import { Live } from './live.ts';
+import { holdFolder } from './oneProcess.ts';
+import { Troubles } from './troubles.ts';
 
 export interface Running {
   readonly url: string;
@@ -33,17 +35,38 @@ export interface StartOptions {
 }
 
 const TICK = 1_000;
+const KEEP = 10_000;
+/** How long answers under way may still take when the application stops, ms. */
+const LAST_ANSWERS = 2_000;
 
 /**
  * Opens the database, starts the server, the outbox and the timers; in demo mode also the mail
- * stand-in.
+ * stand-in. Everything that is written is private to the account that runs it.
+ *
+ * @throws FolderInUse when another process works on the data folder.
+ * @throws ConfigRefused when a production is started on a demo’s data.
  */
 export async function start(config: Config, options: StartOptions = {}): Promise<Running> {
-  const log = pino({ level: config.log });
+  process.umask(0o077);
+  const log = logTo(config.log);
+  const letGo = holdFolder(resolve(config.data));
+  try {
+    return await startIn(config, options, log, letGo);
+  } catch (error) {
+    letGo();
+    throw error;
+  }
+}
+
+async function startIn(config: Config, options: StartOptions, log: Logger, letGo: () => void): Promise<Running> {
   const db: Database = openDatabase(resolve(config.data));
+  refuseDemoData(db, config);
+  makePrivate(resolve(config.data));
+  dropHalfSent(config);
+  const troubles = new Troubles(log);
   const clock: Clock = config.mode === 'demo' ? new DemoClock(db, options.demoNow ?? Date.now()) : systemClock;
-  const standIn = config.mode === 'demo' ? await startMailStandIn(db, clock) : null;
-  const sender = new Sender({ db, clock, config, log }, standIn?.url ?? config.smtp);
+  const standIn = config.mode === 'demo' ? await startMailStandIn(db, clock, troubles) : null;
+  const sender = new Sender({ db, clock, config, log, troubles }, standIn?.url ?? config.smtp);
   const live = new Live(db);
   // Who calls while the data is made is told to try again, instead of waiting for an answer that
   // never comes.
@@ -55,28 +78,24 @@ export async function start(config: Config, options: StartOptions = {}): Promise
   });
   const { port } = server.address() as AddressInfo;
   const url = config.port === 0 ? `http://${config.host}:${port}` : config.url;
-  const house: House = { db, clock, config: { ...config, url, port }, live, log, wakeOutbox: () => sender.wake() };
+  const wakeOutbox = (): void => sender.wake();
+  const house: House = { db, clock, config: { ...config, url, port }, live, log, troubles, wakeOutbox };
   await options.seed?.(house);
   answer = createApp(house, createAuth(db, house.config));
 
   const tick = (): void => {
-    try {
+    attempt(house, 'the timers', () => {
       const at = nextTimerAt(db);
       if (at !== null && at <= clock.now()) runDueTimers(house);
-      sender.wake();
-    } catch (error) {
-      log.error({ err: error }, 'the timers stumbled; they try again in a second');
-    }
+    });
+    sender.wake();
   };
   const ticking = setInterval(tick, TICK);
   const dayTurn = new DayTurn(house);
   const keeping = setInterval(() => {
-    if (clock instanceof DemoClock) clock.keep();
-    db.transaction((tx) => forgetOldAnswers(tx, clock.now()));
-    forgetUnclaimed({ db, config }, clock.now());
-    forgetOldKept(db, clock.now());
-    dayTurn.turn();
-  }, 10_000);
+    keepHouse(house);
+    attempt(house, 'the turn of the day', () => dayTurn.turn());
+  }, KEEP);
   tick();
 
   let stopping: Promise<void> | null = null;
@@ -87,14 +106,41 @@ export async function start(config: Config, options: StartOptions = {}): Promise
     await new Promise<void>((done) => {
       server.close(() => done());
       server.closeIdleConnections();
-      setTimeout(() => server.closeAllConnections(), 2_000).unref();
+      setTimeout(() => server.closeAllConnections(), LAST_ANSWERS).unref();
     });
     await sender.close();
     await standIn?.close();
-    if (clock instanceof DemoClock) clock.keep();
+    if (clock instanceof DemoClock) attempt(house, 'the clock', () => clock.keep());
     db.$client.close();
+    letGo();
   };
   return { url, house, lettersSent: () => sender.idle(), stop: () => (stopping ??= stop()) };
+}
+
+/** A log that a full disk or a closed terminal can’t end the application by. */
+function logTo(level: Config['log']): Logger {
+  const terminal = pino.destination({ fd: 1, sync: true });
+  terminal.on('error', () => undefined);
+  return pino({ level }, terminal);
+}
+
+/** The demo’s people all have one known password: its data is never opened as a production’s. */
+function refuseDemoData(db: Database, { mode, data }: Config): void {
+  if (mode === 'demo' || !isDemoData(db)) return;
+  db.$client.close();
+  throw new ConfigRefused(
+    `Tolvek can’t start:\n  TOLVEK_DATA names ${resolve(data)}, which the demo made: everybody in it has the same password.\n  Give it a folder of its own.`,
+  );
+}
+
+/** Closes to others what an earlier release left open to them. */
+function makePrivate(folder: string): void {
+  chmodSync(folder, 0o700);
+  for (const name of readdirSync(folder, { recursive: true, withFileTypes: true })) {
+    const path = join(name.parentPath, name.name);
+    const wanted = name.isDirectory() ? 0o700 : 0o600;
+    if ((statSync(path).mode & 0o777) !== wanted) chmodSync(path, wanted);
+  }
 }
 
 const stillStarting: RequestListener = (_request, response) => {

@@ -65,7 +65,7 @@ export const idempotency = sqliteTable(
     answer: text({ mode: 'json' }).notNull().$type<unknown>(),
     createdAt: integer().notNull(),
   },
-  (table) => [primaryKey({ columns: [table.scope, table.key] })],
+  (table) => [primaryKey({ columns: [table.scope, table.key] }), index('idempotency_created').on(table.createdAt)],
 );
 
 /** Links in letters. Only a hash of the token is kept. */
@@ -81,5 +81,5 @@ export const links = sqliteTable(
     expiresAt: integer().notNull(),
     usedAt: integer(),
   },
-  (table) => [index('links_target').on(table.targetId)],
+  (table) => [index('links_target').on(table.targetId), index('links_expires').on(table.expiresAt)],
 );

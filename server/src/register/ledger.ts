@@ -98,7 +98,7 @@ const LABELS: Record<TrayKey, string> = {
   things: 'Things we keep',
 };
 
-export function traysOf(db: Reader, viewer: Viewer, now: number): AnswerOf<'trays'> {
+export function traysOf(db: Reader, viewer: Viewer, now: number): Pick<AnswerOf<'trays'>, 'trays' | 'horizon'> {
   const mine = deskCondition(db, viewer);
   const kept = thingsKept(db);
   const tally = (tray: TrayKey): number =>

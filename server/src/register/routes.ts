@@ -1,9 +1,11 @@
 import { type Route, routes } from '@tolvek/contract';
 import type { Router } from 'express';
 import { decide, decideByLink, openDecision } from '../approval/commands.ts';
-import type { Auth } from '../platform/auth.ts';
+import { lettersLeft } from '../notice/failed.ts';
 import type { House } from '../platform/house.ts';
+import type { Limits } from '../platform/limits.ts';
 import { notSignedIn } from '../platform/problem.ts';
+import { troublesIn } from '../platform/routes.ts';
 import { callerFor, type Serve } from '../platform/serve.ts';
 import { assign, changeFields, comment, moveStage } from './commands.ts';
 import { ledgerOf, traysOf } from './ledger.ts';
@@ -11,7 +13,11 @@ import { decisionViewOf, sheetOf, sheetOffers } from './sheet.ts';
 
 export function registerRoutes(serve: Serve, house: House): void {
   const { db, clock } = house;
-  serve('trays', ({ viewer }) => traysOf(db, viewer, clock.now()));
+  serve('trays', ({ viewer }) => ({
+    ...traysOf(db, viewer, clock.now()),
+    troubles: troublesIn(house),
+    failedLetters: viewer.role === 'member' ? 0 : lettersLeft(db).failed,
+  }));
   serve('ledger', ({ viewer, query }) => ledgerOf(db, viewer, query, clock.now()));
   serve('sheet', ({ viewer, params }) => sheetOf(db, viewer, params.number, clock.now()));
   serve('sheetOffers', ({ viewer, params, body }) => sheetOffers(db, viewer, params.number, body, clock.now()));
@@ -39,10 +45,10 @@ export function registerRoutes(serve: Serve, house: House): void {
 }
 
 /** The stream of live updates does not end with an answer, so it is bound by itself. */
-export function liveRoute(router: Router, house: House, auth: Auth): void {
+export function liveRoute(router: Router, house: House, limits: Limits): void {
   router.get(routes.live.path, async (request, response) => {
-    const viewer = await callerFor(routes.live as Route, auth, house, request);
-    if (!viewer) throw notSignedIn();
-    await house.live.listen(request, response, viewer);
+    const session = await callerFor(routes.live as Route, limits, house, request, response);
+    if (!session) throw notSignedIn();
+    await house.live.listen(request, response, session);
   });
 }

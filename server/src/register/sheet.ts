@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import {
   type Revealed,
@@ -20,6 +21,7 @@ import { doors } from '../door/tables.ts';
 import { releaseById } from '../form/queries.ts';
 import { pickedFrom } from '../intake/facts.ts';
 import { groupNames, namesOf, personById } from '../people/queries.ts';
+import { canonicalJson } from '../platform/canonical.ts';
 import type { Reader } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
@@ -75,6 +77,17 @@ function openRequest(db: Reader, request: RequestRow, viewer: Viewer) {
     hops,
   };
 }
+
+/** Stands for what somebody sees of a request: another one when a value they may read has changed. */
+const seenIn = (visible: Revealed<{ readonly fields: readonly { key: string; value: unknown }[] }>): string =>
+  createHash('sha256')
+    .update(canonicalJson(visible.fields.map(({ key, value }) => [key, value ?? null])))
+    .digest('base64url')
+    .slice(0, 22);
+
+/** What stands for the state of a request that somebody decides about. */
+export const seenBy = (db: Reader, request: RequestRow, viewer: Viewer): string =>
+  seenIn(openRequest(db, request, viewer).visible);
 
 /** The request sheet for somebody of its desk. */
 export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number): AnswerOf<'sheet'> {
@@ -146,6 +159,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
           decidedBy: open.decidedBy,
           comment: approval.comment,
           mayDecide: objection === null,
+          seen: seenIn(open.visible),
           whyNot: objection ? objection.reason : null,
         }
       : null,
@@ -300,5 +314,6 @@ export function decisionViewOf(db: Reader, viewer: Viewer, request: RequestRow):
     dueWords: open.moment(request.due),
     values: open.visible,
     hops: open.hops('desk'),
+    seen: seenIn(open.visible),
   };
 }

@@ -38,6 +38,10 @@ export const api = createApi({
       query: () => ({ url: '/api/auth/sign-out', method: 'POST', body: {} }),
       invalidatesTags: ['me', 'desk', 'mine', 'ledger', 'sheet', 'forms', 'form'],
     }),
+    sendFailedAgain: build.mutation<AnswerOf<'sendFailedAgain'>, void>({
+      query: () => ({ url: address<'sendFailedAgain'>('/api/letters/again', {}), method: 'POST', body: {} }),
+      invalidatesTags: ['ledger', 'mail'],
+    }),
     advanceClock: build.mutation<AnswerOf<'advanceClock'>, BodyOf<'advanceClock'>>({
       query: (body) => ({ url: address<'advanceClock'>('/api/demo/clock', {}), method: 'POST', body }),
       invalidatesTags: ['me', 'ledger', 'sheet', 'mail', 'desk', 'mine'],
@@ -165,6 +169,7 @@ export const api = createApi({
     }),
     decisionLink: build.query<AnswerOf<'decisionLink'>, ParamsOf<'decisionLink'>>({
       query: (params) => address<'decisionLink'>('/api/decisions/:token', params),
+      providesTags: ['sheet'],
       keepUnusedDataFor: 0,
     }),
     decideByLink: build.mutation<AnswerOf<'decideByLink'>, ParamsOf<'decideByLink'> & WithKey & BodyOf<'decideByLink'>>(
@@ -175,6 +180,8 @@ export const api = createApi({
           headers: once(key),
           body,
         }),
+        // What changed meanwhile is shown again before anything is decided.
+        invalidatesTags: (_decided, error) => (error ? ['sheet'] : []),
       },
     ),
 

@@ -8,6 +8,7 @@ import { Horizon } from './Horizon.tsx';
 import { Ledger } from './Ledger.tsx';
 import { Sheet } from './Sheet.tsx';
 import { Shortcuts } from './Shortcuts.tsx';
+import { Troubles } from './Troubles.tsx';
 import { useLive } from './useLive.ts';
 
 const TRAYS: readonly TrayKey[] = ['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'all', 'things'];
@@ -86,6 +87,7 @@ export function Floor() {
         className={`grid min-h-0 ${number ? 'grid-cols-[minmax(0,1fr)_392px] xl:grid-cols-[minmax(0,1fr)_428px]' : 'grid-cols-1'}`}
       >
         <main className="flex min-h-0 flex-col pt-4">
+          {trays ? <Troubles troubles={trays.troubles} failedLetters={trays.failedLetters} /> : null}
           <div className="px-[22px]">
             <div className="flex items-baseline justify-between gap-4">
               <h1>{label}</h1>

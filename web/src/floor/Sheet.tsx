@@ -147,6 +147,7 @@ function Acts({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
       {sheet.approval?.mayDecide ? (
         <div className="mb-4 border-l-[3px] border-green bg-green-wash px-4 py-3">
           <DecisionForm
+            seen={sheet.approval.seen}
             busy={deciding.isLoading}
             error={deciding.error}
             decide={async (decision) => {

@@ -58,6 +58,7 @@ export function DecideByLink() {
       </div>
       <div className="mt-7">
         <DecisionForm
+          seen={data.seen}
           busy={isLoading}
           error={failed}
           decide={async (decision) => {

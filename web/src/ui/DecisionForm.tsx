@@ -8,10 +8,13 @@ type Decision = BodyOf<'decide'> & { key: string };
 
 /** Approve or refuse with a comment; a refusal needs a reason. Pressed twice, it counts once. */
 export function DecisionForm({
+  seen,
   busy,
   error,
   decide,
 }: {
+  /** Stands for what is in view: the decision is on that and nothing else. */
+  seen: string;
   busy: boolean;
   error: unknown;
   decide: (decision: Decision) => Promise<void>;
@@ -26,10 +29,10 @@ export function DecisionForm({
       document.getElementById('decision-comment')?.focus();
       return;
     }
-    const content = `${verdict} ${comment}`;
+    const content = `${seen} ${verdict} ${comment}`;
     const key = keys.current.get(content) ?? crypto.randomUUID();
     keys.current.set(content, key);
-    void decide({ verdict, comment, key });
+    void decide({ verdict, comment, seen, key });
   };
   return (
     <div>

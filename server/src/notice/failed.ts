@@ -1,0 +1,19 @@
+import { count, eq } from 'drizzle-orm';
+import type { Reader } from '../platform/database.ts';
+import { type House, write } from '../platform/house.ts';
+import { outbox } from './tables.ts';
+
+/** How many letters wait to go, those under way among them, and how many were given up. */
+export function lettersLeft(db: Reader): { readonly waiting: number; readonly failed: number } {
+  const tally = (state: 'waiting' | 'sending' | 'failed'): number =>
+    db.select({ n: count() }).from(outbox).where(eq(outbox.state, state)).get()?.n ?? 0;
+  return { waiting: tally('waiting') + tally('sending'), failed: tally('failed') };
+}
+
+/** Sends the letters that were given up once more, from the first try on. Returns how many. */
+export function sendFailedAgain(house: House): number {
+  return write(house, (tx, _, now) => {
+    const again = { state: 'waiting', attempts: 0, nextAttemptAt: now } as const;
+    return tx.update(outbox).set(again).where(eq(outbox.state, 'failed')).run().changes;
+  });
+}

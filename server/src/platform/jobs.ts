@@ -1,0 +1,31 @@
+import { forgetUnclaimed } from '../files/commands.ts';
+import { DemoClock } from './clock.ts';
+import type { House } from './house.ts';
+import { troubleOf } from './patience.ts';
+import { RETENTION } from './retention.ts';
+
+/**
+ * Does a piece of the house’s own work. Whatever it meets, the application goes on: a locked
+ * database or a full disk is told, and so is a mistake of ours; the next turn tries again.
+ */
+export function attempt(house: Pick<House, 'troubles'>, job: string, work: () => void): void {
+  try {
+    work();
+    house.troubles.passed(job);
+  } catch (error) {
+    const trouble = troubleOf(error);
+    if (trouble === undefined) house.troubles.stumbled(job, error);
+    else house.troubles.met(trouble);
+  }
+}
+
+/** Keeps the house: writes down where the demo’s clock stands, and takes away what is past keeping. */
+export function keepHouse(house: House): void {
+  const { db, clock } = house;
+  if (clock instanceof DemoClock) attempt(house, 'the clock', () => clock.keep());
+  for (const { what, sweep } of RETENTION)
+    attempt(house, `taking away: ${what}`, () =>
+      db.transaction((tx) => sweep(tx, clock.now()), { behavior: 'immediate' }),
+    );
+  attempt(house, 'taking away: files', () => forgetUnclaimed(house, clock.now()));
+}

@@ -1,0 +1,75 @@
+import { setTimeout as pause } from 'node:timers/promises';
+import type { House } from './house.ts';
+import { Problem } from './problem.ts';
+
+/** How long a write waits for a locked database before its caller is told to come back, ms. */
+export const PATIENCE = 5_000;
+/** Waits between two tries, ms: short at first, so that a moment’s lock is hardly felt. */
+const FIRST_WAIT = 20;
+const LONGEST_WAIT = 250;
+
+/** What SQLite says when it can’t do something just now, and what that is for people. */
+const CODES: readonly (readonly [start: string, trouble: Trouble])[] = [
+  ['SQLITE_BUSY', 'locked'],
+  ['SQLITE_LOCKED', 'locked'],
+  ['SQLITE_FULL', 'full'],
+  ['SQLITE_IOERR', 'disk'],
+  ['SQLITE_READONLY', 'disk'],
+  ['SQLITE_CANTOPEN', 'disk'],
+  ['ENOSPC', 'full'],
+  ['EDQUOT', 'full'],
+  ['EROFS', 'disk'],
+  ['EIO', 'disk'],
+];
+
+/** What can be wrong around the application, while it is itself well. */
+export type Trouble = 'locked' | 'full' | 'disk';
+
+/** What is wrong around us, when that is why something failed; undefined for our own mistakes. */
+export function troubleOf(error: unknown): Trouble | undefined {
+  const code = typeof error === 'object' && error !== null && 'code' in error ? String(error.code) : '';
+  const found = CODES.find(([start]) => code.startsWith(start));
+  return found?.[1] ?? (error instanceof Error && error.cause ? troubleOf(error.cause) : undefined);
+}
+
+/**
+ * Does a piece of work that may meet a locked database: it is tried again for five seconds, without
+ * holding up anybody else. The work is done as a whole or not at all, as a transaction is.
+ *
+ * @throws Problem 503 with Retry-After when the database stays locked, or the disk is full.
+ */
+export async function patiently<T>(house: Pick<House, 'troubles'>, work: () => T | Promise<T>): Promise<T> {
+  const until = performance.now() + PATIENCE;
+  for (let wait = FIRST_WAIT; ; wait = Math.min(LONGEST_WAIT, wait * 2)) {
+    try {
+      const done = await work();
+      house.troubles.passed('locked');
+      return done;
+    } catch (error) {
+      const trouble = troubleOf(error);
+      if (trouble === undefined) throw error;
+      if (trouble === 'locked' && performance.now() + wait < until) {
+        await pause(wait);
+        continue;
+      }
+      house.troubles.met(trouble);
+      throw notNow(trouble);
+    }
+  }
+}
+
+function notNow(trouble: Trouble): Problem {
+  const detail =
+    trouble === 'locked'
+      ? 'Another program holds our data for a moment. Nothing of this was stored; what you typed is still here. Try again in a few seconds.'
+      : 'Our disk has no room, or can’t be written. Nothing of this was stored; what you typed is still here. Try again in a few minutes.';
+  const title = trouble === 'locked' ? 'Busy just now' : 'Can’t be stored just now';
+  return new Problem(
+    503,
+    trouble === 'locked' ? 'busy' : 'disk',
+    title,
+    detail,
+    undefined,
+    trouble === 'locked' ? 5 : 60,
+  );
+}

@@ -1,0 +1,117 @@
+import { setTimeout as pause } from 'node:timers/promises';
+import { fromNodeHeaders } from 'better-auth/node';
+import express, { type Request, type Response, Router } from 'express';
+import { z } from 'zod';
+import type { Auth } from '../auth.ts';
+import type { House } from '../house.ts';
+import { addressOf } from '../limits.ts';
+import { patiently } from '../patience.ts';
+import { Problem } from '../problem.ts';
+import { deviceCookie, isKnownDevice } from './device.ts';
+import { SignInGuard } from './guard.ts';
+import { callerOf, cookiePrefix, endSession, SESSION_LASTS } from './session.ts';
+
+const credentials = z.object({ email: z.string().min(1).max(254), password: z.string().min(1).max(200) });
+const DEVICE_LASTS = 180 * 24 * 3_600_000;
+/** Passwords looked at at once, and tries that may wait for their turn: each costs a core a tenth of a second. */
+const AT_ONCE = 2;
+const WAITING = 40;
+
+/**
+ * Sign-in and sign-out. These two are all that is used of the sign-in library, so nothing else of it
+ * has an address. Answers hold no token: that is in a cookie which pages can’t read.
+ */
+export function signInRoutes(house: House, auth: Auth): Router {
+  const { config } = house;
+  const router = Router();
+  const guard = new SignInGuard(() => performance.now());
+  const turns = new Turns(AT_ONCE, WAITING);
+  const kept = { httpOnly: true, sameSite: 'lax', secure: config.url.startsWith('https:'), path: '/' } as const;
+  const json = express.json({ limit: '10kb' });
+
+  router.post('/api/auth/sign-in/email', json, async (request: Request, response: Response) => {
+    const { email, password } = credentials.parse(request.body);
+    const account = email.trim().toLowerCase();
+    const attempt = { account, address: addressOf(request), known: isKnownDevice(config, request, account) };
+    const answer = guard.ask(attempt);
+    if (answer.kind === 'refused') throw tooManyTries(answer.forMs);
+    await pause(answer.waitMs);
+    const given = await turns.take(() =>
+      patiently(house, () =>
+        auth.api.signInEmail({
+          body: { email: account, password },
+          headers: fromNodeHeaders(request.headers),
+          asResponse: true,
+        }),
+      ),
+    );
+    if (given.status >= 500) throw new Error(`Sign-in answered ${given.status}.`);
+    if (!given.ok)
+      throw new Problem(401, 'wrong-password', 'Not signed in', 'The mail address or the password is not right.');
+    guard.right(attempt);
+    for (const cookie of given.headers.getSetCookie()) response.append('Set-Cookie', cookie);
+    const [name, value] = deviceCookie(config, request, account);
+    response.cookie(name, value, { ...kept, maxAge: DEVICE_LASTS });
+    response.set('Cache-Control', 'no-store').json({ signedIn: true });
+  });
+
+  router.post('/api/auth/sign-out', json, async (request: Request, response: Response) => {
+    const session = callerOf(house.db, config, request);
+    if (session) {
+      await patiently(house, () => endSession(house.db, session.token));
+      house.live.end(session.token);
+    }
+    response.clearCookie(`${cookiePrefix(config)}.session_token`, kept);
+    response.set('Cache-Control', 'no-store').json({ signedIn: false });
+  });
+  return router;
+}
+
+/** Gives the cookie of a session again, with a new end. */
+export function giveAgain(response: Response, config: House['config'], signed: string): void {
+  response.cookie(`${cookiePrefix(config)}.session_token`, signed, {
+    httpOnly: true,
+    sameSite: 'lax',
+    secure: config.url.startsWith('https:'),
+    path: '/',
+    maxAge: SESSION_LASTS,
+  });
+}
+
+function tooManyTries(forMs: number): Problem {
+  const minutes = Math.ceil(forMs / 60_000);
+  return new Problem(
+    429,
+    'too-many-tries',
+    'Too many wrong tries',
+    `There were too many wrong tries with this account from where you are. Try again in ${minutes === 1 ? 'a minute' : `${minutes} minutes`}, or sign in on a device you used before.`,
+    undefined,
+    Math.ceil(forMs / 1_000),
+  );
+}
+
+/** Lets a few pieces of work run at once; more wait for their turn, and too many are turned away. */
+class Turns {
+  private running = 0;
+  private readonly queue: (() => void)[] = [];
+
+  constructor(
+    private readonly atOnce: number,
+    private readonly waiting: number,
+  ) {}
+
+  async take<T>(work: () => Promise<T>): Promise<T> {
+    if (this.running >= this.atOnce) {
+      if (this.queue.length >= this.waiting)
+        throw new Problem(503, 'busy', 'Many sign in just now', 'Try again in a few seconds.', undefined, 5);
+      await new Promise<void>((go) => this.queue.push(go));
+    }
+    this.running += 1;
+    try {
+      return await work();
+    } finally {
+      this.running -= 1;
+      this.queue.shift()?.();
+    }
+  }
+}

@@ -1,0 +1,61 @@
+import type { Logger } from 'pino';
+import type { Trouble } from './patience.ts';
+
+/** Something that keeps the application from doing all of its work, and since when. */
+export interface Met {
+  readonly what: Trouble | 'job';
+  readonly words: string;
+  /** Epoch ms of the real clock. */
+  readonly since: number;
+}
+
+const WORDS: Readonly<Record<Trouble, string>> = {
+  locked: 'Another program holds the database. What is sent waits for it.',
+  full: 'The disk is full. Nothing new can be stored until there is room.',
+  disk: 'The disk can’t be written. Nothing new can be stored.',
+};
+
+/** How long a lock that was met is told of, when nothing was written since, ms. */
+const LOCK_TOLD = 60_000;
+
+/** What is wrong around the application just now: told in `/api/health` and on the Floor. */
+export class Troubles {
+  private readonly found = new Map<string, Met & { readonly met: number }>();
+
+  constructor(
+    private readonly log: Logger,
+    private readonly now: () => number = Date.now,
+  ) {}
+
+  /** Something was met; said once in the log, however often it is met. */
+  met(what: Trouble): void {
+    this.put(what, { what, words: WORDS[what] });
+  }
+
+  /** A job of the house stumbled over something that is our own mistake. */
+  stumbled(job: string, error: unknown): void {
+    if (!this.found.has(job)) this.log.error({ err: error, job }, 'a job stumbled; it tries again');
+    this.put(job, { what: 'job', words: `“${job}” could not be done; it is tried again.` });
+  }
+
+  private put(key: string, trouble: Omit<Met, 'since'>): void {
+    const before = this.found.get(key);
+    if (!before && trouble.what !== 'job') this.log.error({ trouble: trouble.what }, trouble.words);
+    this.found.set(key, { ...trouble, since: before?.since ?? this.now(), met: this.now() });
+  }
+
+  /** It went well again. */
+  passed(key: string): void {
+    if (this.found.delete(key)) this.log.info({ passed: key }, 'all is well again');
+  }
+
+  /** A write was stored: neither the lock nor the disk is in the way. */
+  stored(): void {
+    if (this.found.size === 0) return;
+    for (const what of ['locked', 'full', 'disk']) this.passed(what);
+  }
+
+  get all(): readonly Met[] {
+    return [...this.found.values()].filter((each) => each.what !== 'locked' || this.now() - each.met < LOCK_TOLD);
+  }
+}
