@@ -37,9 +37,13 @@ export class Desk {
     size = 0,
     folder = mkdtempSync(join(tmpdir(), 'tolvek-')),
     other: Partial<Config> = {},
+    smtp?: string,
   ): Promise<Desk> {
     const config = { ...demoConfig({ TOLVEK_DATA: folder, PORT: '0', TOLVEK_LOG: 'error' }), ...other };
-    return new Desk(await start(config, { demoNow: DEMO_NOW, seed: (house) => seed(house, size) }), folder);
+    return new Desk(
+      await start(config, { demoNow: DEMO_NOW, seed: (house) => seed(house, size), ...(smtp ? { smtp } : {}) }),
+      folder,
+    );
   }
 
   async close(): Promise<void> {

@@ -26,7 +26,7 @@ export function* takeOut(db: Reader, viewer: Viewer, formKey: string, among: 'un
   if (!form) throw notFound('This form');
   const register = registerById(db, form.registerId);
   if (register.staysIn) throw notAllowed(`What is in “${register.name}” is read here, and never taken out.`);
-  const line = (cells: readonly string[]): string => `${Papa.unparse([cells.map(guarded)])}\r\n`;
+  const line = (cells: readonly string[]): string => `${Papa.unparse([cells.map(guarded)], { quotes: true })}\r\n`;
   const around = { vocabularies: vocabulariesFor(db, register.fields), people: staffIn(db, 'all') };
   const teams = groupNames(db);
   const names = nameOf(db);

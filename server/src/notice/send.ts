@@ -91,6 +91,7 @@ export class Sender {
     for (let wait = 50; ; wait = Math.min(2_000, wait * 2)) {
       try {
         const taken = this.mark();
+        if (taken.length > 0 || this.outcomes.length > 0) this.house.troubles.stored();
         this.outcomes = [];
         return taken;
       } catch (error) {

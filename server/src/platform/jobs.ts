@@ -3,6 +3,7 @@ import { DemoClock } from './clock.ts';
 import type { House } from './house.ts';
 import { troubleOf } from './patience.ts';
 import { RETENTION } from './retention.ts';
+import { settings } from './tables.ts';
 
 /**
  * Does a piece of the house’s own work. Whatever it meets, the application goes on: a locked
@@ -19,10 +20,21 @@ export function attempt(house: Pick<House, 'troubles'>, job: string, work: () =>
   }
 }
 
+/** When the house was kept last. Writing it down shows that the disk takes what is written. */
+function beat({ db, clock, troubles }: House): void {
+  const value = String(clock.now());
+  db.insert(settings)
+    .values({ key: 'kept-at', value })
+    .onConflictDoUpdate({ target: settings.key, set: { value } })
+    .run();
+  troubles.stored();
+}
+
 /** Keeps the house: writes down where the demo’s clock stands, and takes away what is past keeping. */
 export function keepHouse(house: House): void {
   const { db, clock } = house;
   if (clock instanceof DemoClock) attempt(house, 'the clock', () => clock.keep());
+  attempt(house, 'keeping the house', () => beat(house));
   for (const { what, sweep } of RETENTION)
     attempt(house, `taking away: ${what}`, () =>
       db.transaction((tx) => sweep(tx, clock.now()), { behavior: 'immediate' }),

@@ -42,9 +42,7 @@ export async function patiently<T>(house: Pick<House, 'troubles'>, work: () => T
   const until = performance.now() + PATIENCE;
   for (let wait = FIRST_WAIT; ; wait = Math.min(LONGEST_WAIT, wait * 2)) {
     try {
-      const done = await work();
-      house.troubles.passed('locked');
-      return done;
+      return await work();
     } catch (error) {
       const trouble = troubleOf(error);
       if (trouble === undefined) throw error;

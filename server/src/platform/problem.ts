@@ -57,7 +57,8 @@ export function answerErrors(log: Logger): ErrorRequestHandler {
       return;
     }
     const problem = toProblem(error);
-    if (problem.status >= 500) log.error({ err: error, path: request.path }, 'unexpected error');
+    if (problem.status >= 500 && !(error instanceof Problem))
+      log.error({ err: error, path: request.path }, 'unexpected error');
     answerProblem(response, problem);
   };
 }

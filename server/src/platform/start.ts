@@ -32,6 +32,8 @@ export interface StartOptions {
   readonly demoNow?: number;
   /** Fills an empty database; given the house before it opens. */
   readonly seed?: (house: House) => Promise<void> | void;
+  /** Where a demo’s letters go, in place of its stand-in. */
+  readonly smtp?: string;
 }
 
 const TICK = 1_000;
@@ -65,8 +67,9 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
   dropHalfSent(config);
   const troubles = new Troubles(log);
   const clock: Clock = config.mode === 'demo' ? new DemoClock(db, options.demoNow ?? Date.now()) : systemClock;
-  const standIn = config.mode === 'demo' ? await startMailStandIn(db, clock, troubles) : null;
-  const sender = new Sender({ db, clock, config, log, troubles }, standIn?.url ?? config.smtp);
+  const standIn =
+    config.mode === 'demo' && options.smtp === undefined ? await startMailStandIn(db, clock, troubles) : null;
+  const sender = new Sender({ db, clock, config, log, troubles }, options.smtp ?? standIn?.url ?? config.smtp);
   const live = new Live(db);
   // Who calls while the data is made is told to try again, instead of waiting for an answer that
   // never comes.
