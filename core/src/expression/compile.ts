@@ -39,24 +39,24 @@ const NOTHING: Compiled = () => null;
 
 /**
  * Turns the nodes of one expression into closures. What loops bind lives in `locals`, one place for
- * each depth: the language has no recursion, so a place is never needed twice at once. `turns`
- * counts what all loops of one evaluation did.
+ * each depth: the language has no recursion, so a place is never needed twice at once. `steps`
+ * counts what all loops and functions of one evaluation did.
  */
 class Compiler {
   private readonly locals: Value[] = [];
-  private turns = 0;
-  private loops = false;
+  private steps = 0;
+  private counts = false;
 
   /**
-   * Starts the count of turns anew for each evaluation, where there are loops at all; too many
-   * turns give empty.
+   * Starts the count of steps anew for each evaluation, where anything counts at all; too many steps
+   * give empty.
    */
   bounded<T extends Value>(run: (slots: Slots, input: Value) => T): (slots: Slots, input: Value) => T | null {
-    if (!this.loops) return run;
+    if (!this.counts) return run;
     return (slots, input) => {
-      this.turns = 0;
+      this.steps = 0;
       const result = run(slots, input);
-      return this.turns > LIMITS.turns ? null : result;
+      return this.steps > LIMITS.steps ? null : result;
     };
   }
 
@@ -74,7 +74,11 @@ class Compiler {
       case 'path': {
         const of = this.node(node.of, scope);
         const { name } = node;
-        return (slots, input) => part(of(slots, input), name);
+        this.counts = true;
+        return (slots, input) => {
+          const whole = of(slots, input);
+          return !isList(whole) || this.affords(whole) ? part(whole, name) : null;
+        };
       }
       case 'negate': {
         const of = this.node(node.of, scope);
@@ -158,7 +162,18 @@ class Compiler {
       return (slots, input) => against(slots, of(slots, input));
     }
     const to = this.node(right, scope);
-    return (slots, input) => compare(op, of(slots, input), to(slots, input));
+    this.counts = true;
+    return (slots, input) => {
+      const [a, b] = [of(slots, input), to(slots, input)];
+      return this.affords(a) && this.affords(b) ? compare(op, a, b) : null;
+    };
+  }
+
+  /** Counts what it costs to look at a value as a whole; false when too much was looked at already. */
+  private affords(value: Value): boolean {
+    if (typeof value === 'string') this.steps += value.length >>> 4;
+    else if (typeof value === 'object' && value !== null) this.steps += weightOf(value, LIMITS.steps - this.steps);
+    return this.steps <= LIMITS.steps;
   }
 
   /**
@@ -221,7 +236,11 @@ class Compiler {
         const { operand } = test;
         if (operand.kind === 'literal' && operand.value !== null) return comparedWith('=', operand.value);
         const to = this.node(operand, scope);
-        return (slots, input) => belongsTo(input, to(slots, input));
+        this.counts = true;
+        return (slots, input) => {
+          const among = to(slots, input);
+          return this.affords(among) ? belongsTo(input, among) : null;
+        };
       }
       case 'range': {
         const within = this.within(test, test.lowOpen ? '>' : '>=', test.highOpen ? '<' : '<=', scope);
@@ -246,7 +265,7 @@ class Compiler {
    * a list of one.
    */
   private filter(node: Node & { kind: 'filter' }, scope: Scope): Compiled {
-    this.loops = true;
+    this.counts = true;
     const list = this.node(node.list, scope);
     const inner = scope.within(filterNames(typeOf(node.list, scope)));
     const at = scope.depth;
@@ -273,8 +292,8 @@ class Compiler {
       }
       const kept: Value[] = [];
       for (const item of items) {
-        this.turns += 1;
-        if (this.turns > LIMITS.turns) return null;
+        this.steps += LIMITS.turn;
+        if (this.steps > LIMITS.steps) return null;
         enter(item);
         if (by(slots, input) === true) kept.push(item);
       }
@@ -307,7 +326,7 @@ class Compiler {
     scope: Scope,
     body: (inner: Scope) => unknown,
   ): (slots: Slots, input: Value, each: () => boolean) => boolean {
-    this.loops = true;
+    this.counts = true;
     let inner = scope;
     const steps = over.map((iteration) => {
       const source = this.source(iteration, inner);
@@ -327,8 +346,8 @@ class Compiler {
         const items = step.source(slots, input);
         if (!items) return false;
         for (const item of items) {
-          this.turns += 1;
-          if (this.turns > LIMITS.turns) return false;
+          this.steps += LIMITS.turn;
+          if (this.steps > LIMITS.steps) return false;
           this.locals[step.at] = item;
           if (!go(level + 1)) return false;
           if (!going) return true;
@@ -375,7 +394,9 @@ class Compiler {
         return typeof value === 'boolean' ? !value : null;
       };
     }
-    if (builtIn.spreads) return spreading(builtIn, args);
+    this.counts = true;
+    const affords = (value: Value): boolean => this.affords(value);
+    if (builtIn.spreads) return spreading(builtIn, args, affords);
     const { takes } = builtIn;
     const least = takes.filter((param) => !param.optional).length;
     if (args.length < least || args.length > takes.length) return NOTHING;
@@ -385,7 +406,7 @@ class Compiler {
       const needed = this.name(builtIn.needs, scope);
       return (slots, input) => {
         const [at, given] = [needed(slots, input), args.map((arg) => arg(slots, input))];
-        return isContext(at) && given.every((value, index) => fits[index]?.(value) ?? false)
+        return isContext(at) && given.every((value, index) => (fits[index]?.(value) ?? false) && affords(value))
           ? small(run(at, ...given))
           : null;
       };
@@ -395,18 +416,20 @@ class Compiler {
     if (args.length === 1) {
       return (slots, input) => {
         const a = first(slots, input);
-        return firstFits(a) ? small(run(a)) : null;
+        return firstFits(a) && affords(a) ? small(run(a)) : null;
       };
     }
     if (args.length === 2) {
       return (slots, input) => {
         const [a, b] = [first(slots, input), second(slots, input)];
-        return firstFits(a) && secondFits(b) ? small(run(a, b)) : null;
+        return firstFits(a) && secondFits(b) && affords(a) && affords(b) ? small(run(a, b)) : null;
       };
     }
     return (slots, input) => {
       const given = args.map((arg) => arg(slots, input));
-      return given.every((value, index) => fits[index]?.(value) ?? false) ? small(run(...given)) : null;
+      return given.every((value, index) => (fits[index]?.(value) ?? false) && affords(value))
+        ? small(run(...given))
+        : null;
     };
   }
 }
@@ -417,16 +440,33 @@ const fitting = (kinds: readonly TypeKind[]): ((value: Value) => boolean) => {
 };
 
 /** Functions of many values take one list, or the values one by one. */
-function spreading(builtIn: BuiltIn, args: readonly Compiled[]): Compiled {
+function spreading(builtIn: BuiltIn, args: readonly Compiled[], affords: (value: Value) => boolean): Compiled {
   const run = builtIn.run as unknown as (items: readonly Value[]) => Value;
   const [first = NOTHING] = args;
   if (args.length === 1) {
     return (slots, input) => {
       const value = first(slots, input);
-      return run(isList(value) ? value : [value]);
+      return affords(value) ? run(isList(value) ? value : [value]) : null;
     };
   }
-  return args.length === 0 ? NOTHING : (slots, input) => run(args.map((arg) => arg(slots, input)));
+  if (args.length === 0) return NOTHING;
+  return (slots, input) => {
+    const items = args.map((arg) => arg(slots, input));
+    return items.every(affords) ? run(items) : null;
+  };
+}
+
+/** How many items a value holds, those within others too; no more than a little beyond `most`. */
+function weightOf(value: Value, most: number): number {
+  if (!isList(value)) return 0;
+  let weight = value.length;
+  for (let at = 0; at < value.length && weight <= most; at += 1) {
+    const item = value[at] ?? null;
+    if (isList(item)) weight += weightOf(item, most - weight);
+    else if (typeof item === 'string') weight += item.length >>> 4;
+    else if (isContext(item)) weight += Object.keys(item).length;
+  }
+  return weight;
 }
 
 /** An answer of bounded size: what is larger is empty. */

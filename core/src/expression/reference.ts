@@ -155,7 +155,7 @@ export function referenceInMarkdown(): string {
     '',
     '## Bounds',
     '',
-    `An expression has at most ${LIMITS.length} characters and ${LIMITS.depth} levels of nesting. Its loops take at most ${LIMITS.turns} turns together, its lists have at most ${LIMITS.items} items and its texts ${LIMITS.text} characters: what would go beyond is empty.`,
+    `An expression has at most ${LIMITS.length} characters and ${LIMITS.depth} levels of nesting. Its loops take at most ${LIMITS.steps / LIMITS.turn} turns together, its lists have at most ${LIMITS.items} items and its texts ${LIMITS.text} characters: what would go beyond is empty.`,
     'Numbers are exact to 15 digits.',
     '',
     '## Left out, and why',

@@ -76,6 +76,31 @@ export function equal(a: Value, b: Value): Ternary {
   );
 }
 
+/** A text that two values share exactly when they are equal. */
+export function identityOf(value: Value): string {
+  if (typeof value === 'number') return `n${value + 0}`;
+  if (typeof value === 'string') return JSON.stringify(value);
+  if (typeof value !== 'object' || value === null) return String(value);
+  if (isList(value)) return `[${value.map(identityOf).join()}]`;
+  if (value instanceof Range)
+    return `${value.lowOpen ? '(' : '['}${identityOf(value.low)}..${identityOf(value.high)}${value.highOpen ? ')' : ']'}r`;
+  const at = rank(value);
+  if (at !== null) return `${kindOfTemporal(value)}${at}`;
+  const entries = Object.entries(value as Context).sort(([a], [b]) => (a < b ? -1 : 1));
+  return `{${entries.map(([key, each]) => `${JSON.stringify(key)}:${identityOf(each ?? null)}`).join()}}`;
+}
+
+const kindOfTemporal = (value: object): string =>
+  value instanceof CalendarDate
+    ? 'd'
+    : value instanceof ClockTime
+      ? 'c'
+      : value instanceof DateTime
+        ? 'm'
+        : value instanceof Months
+          ? 'y'
+          : 'l';
+
 /** Order of two values of one kind: negative, zero or positive; null when they have no order. */
 export function order(a: Value, b: Value): number | null {
   if (typeof a === 'number' && typeof b === 'number') return a - b;

@@ -1,10 +1,11 @@
+import { BUDGETS, Budget } from '../budget/index.ts';
 import {
   both,
   cellSet,
   type Domain,
   domainOf,
+  isMember,
   isNothing,
-  isWhole,
   type Part,
   parseExpression,
   parseTests,
@@ -17,6 +18,7 @@ import {
   type ValueSet,
   wholeOf,
 } from '../expression/index.ts';
+import { type Box, Layout, Search } from './regions.ts';
 import type { RoutingTable } from './table.ts';
 
 /** What a column is about, and the values it would have in a worked example. */
@@ -44,12 +46,19 @@ export interface TableAnalysis {
   readonly overlaps: readonly RowOverlap[];
   /** Cases that no row takes, so that the last row decides. */
   readonly uncovered: readonly WorkedCase[];
-  /** False when there were more cases than could be followed: then only what was found is said. */
+  /** Rows that could not be looked through whether they ever win: there were too many cases. */
+  readonly notLooked: readonly string[];
+  /** Rows that were not held against those above them for what both take. */
+  readonly notCompared: readonly string[];
+  /** Whether every case was followed; otherwise only what was found is said. */
   readonly complete: boolean;
 }
 
-/** States followed, worked cases told and overlaps told at most. */
-const MOST = { states: 200_000, cases: 5, overlaps: 200 } as const;
+/** Steps for one row, for the whole table, and for pairs of rows. */
+type AnalysisBudgets = Readonly<Record<keyof typeof BUDGETS.analysis, number>>;
+
+/** Worked cases told and overlaps told at most. */
+const MOST = { cases: 5, overlaps: 200 } as const;
 
 interface Column {
   readonly label: string;
@@ -67,29 +76,69 @@ interface Row {
  * Analyses a table with “first row wins”: rows that never win, rows that overlap, and cases left to
  * the last row.
  */
-export function analyseTable(table: RoutingTable, scope: Scope): TableAnalysis {
+export function analyseTable(
+  table: RoutingTable,
+  scope: Scope,
+  budgets: AnalysisBudgets = BUDGETS.analysis,
+): TableAnalysis {
   const byId = columnsOf(table, scope);
   const columns = [...new Set(byId.values())];
   const rows = table.rows.map((row) => rowOf(table, row, byId, columns, scope));
-  const walk = new Walk(columns, rows);
-  walk.from(0, (1n << BigInt(rows.length)) - 1n, []);
+  const boxes = new Boxes(columns, rows);
+  const whole = new Budget(budgets.table);
+  const { neverWin, notLooked } = rowsThatNeverWin(rows, boxes, whole, budgets.row);
+  const uncovered: WorkedCase[] = [];
+  const looked = new Search(boxes.layout, whole.part(budgets.row)).through(
+    boxes.everything,
+    // A row that may take a case is no reason to say that none does.
+    boxes.rows,
+    (free) => {
+      uncovered.push(boxes.caseIn(free));
+      return uncovered.length < MOST.cases ? 'go on' : 'enough';
+    },
+  );
   return {
-    neverWin: walk.complete
-      ? rows.flatMap((row, index) =>
-          walk.canWin.has(index)
-            ? []
-            : [
-                {
-                  row: row.id,
-                  because: rows.slice(0, index).flatMap((earlier) => (commonOf(earlier, row) ? [earlier.id] : [])),
-                },
-              ],
-        )
-      : rows.flatMap((row) => (row.cells.some(isNothing) ? [{ row: row.id, because: [] }] : [])),
-    overlaps: overlapsOf(rows, columns),
-    uncovered: walk.uncovered,
-    complete: walk.complete,
+    neverWin,
+    ...overlapsOf(rows, boxes, columns, new Budget(budgets.pairs)),
+    uncovered,
+    notLooked,
+    complete: notLooked.length === 0 && looked,
   };
+}
+
+/** Rows that earlier rows leave nothing to: of a row nothing is left where those that surely hold take all of it. */
+function rowsThatNeverWin(
+  rows: readonly Row[],
+  boxes: Boxes,
+  whole: Budget,
+  each: number,
+): Pick<TableAnalysis, 'neverWin' | 'notLooked'> {
+  const neverWin: { row: string; because: readonly string[] }[] = [];
+  const notLooked: string[] = [];
+  for (const [index, row] of rows.entries()) {
+    const box = boxes.rows[index];
+    if (!box || boxes.layout.isNothing(box)) {
+      neverWin.push({ row: row.id, because: [] });
+      continue;
+    }
+    const earlier = rows.flatMap((other, at) => {
+      const taken = boxes.rows[at];
+      return at < index && other.exact && taken && boxes.layout.meet(taken, box) ? [{ id: other.id, taken }] : [];
+    });
+    let canWin = false;
+    const looked = new Search(boxes.layout, whole.part(each)).through(
+      box,
+      earlier.map(({ taken }) => taken),
+      () => {
+        canWin = true;
+        return 'enough';
+      },
+    );
+    if (canWin) continue;
+    if (looked) neverWin.push({ row: row.id, because: earlier.map(({ id }) => id) });
+    else notLooked.push(row.id);
+  }
+  return { neverWin, notLooked };
 }
 
 /**
@@ -135,85 +184,41 @@ function rowOf(
   return { id: row.id, exact, cells: columns.map((column) => cells.get(column) ?? wholeOf(column.domain)) };
 }
 
-/** Goes through all cases, column by column, as a tree whose equal branches are followed once. */
-class Walk {
-  readonly canWin = new Set<number>();
-  readonly uncovered: WorkedCase[] = [];
-  complete = true;
-  /** Rows still open, for each column, that were followed from there. */
-  private readonly seen: readonly Set<bigint>[];
-  private states = 0;
-  private readonly classes: readonly (readonly Part[])[];
-  /**
-   * The columns in the order they are followed: those that tell the fewest values apart first, so
-   * that branches meet early.
-   */
-  private readonly order: readonly number[];
-  /** For each column on, the rows that take anything from there. */
-  private readonly takesAll: readonly bigint[];
-  private readonly inexact: bigint;
+/** The rows as boxes of bits, and a value for each kind of case. */
+class Boxes {
+  readonly layout: Layout;
+  readonly rows: readonly Box[];
+  private readonly parts: readonly (readonly Part[])[];
 
   constructor(
     private readonly columns: readonly Column[],
     rows: readonly Row[],
   ) {
-    const parts = columns.map((column, index) =>
+    this.parts = columns.map((column, index) =>
       partition(
         column.domain,
         rows.map((row) => row.cells[index] ?? wholeOf(column.domain)),
       ),
     );
-    const count = (index: number): number => parts[index]?.length ?? 0;
-    this.order = columns.map((_, index) => index).sort((a, b) => count(a) - count(b));
-    this.classes = this.order.map((index) => parts[index] ?? []);
-    this.seen = Array.from({ length: columns.length + 1 }, () => new Set<bigint>());
-    const bits = (holds: (row: Row) => boolean): bigint =>
-      rows.reduce((set, row, index) => (holds(row) ? set | (1n << BigInt(index)) : set), 0n);
-    this.takesAll = Array.from({ length: columns.length + 1 }, (_, from) =>
-      bits(
-        (row) => row.exact && this.order.slice(from).every((index) => !row.cells[index] || isWhole(row.cells[index])),
-      ),
+    this.layout = new Layout(this.parts.map((parts) => parts.length));
+    this.rows = rows.map((_, row) =>
+      this.layout.box((column, kind) => {
+        const part = this.parts[column]?.[kind];
+        return part !== undefined && isMember(part, row);
+      }),
     );
-    this.inexact = bits((row) => !row.exact);
   }
 
-  from(column: number, rows: bigint, path: readonly Value[]): void {
-    if (!this.complete) return;
-    // Nothing after a row that takes all of the rest can matter.
-    const decided = rows & (this.takesAll[column] ?? 0n);
-    const open = decided === 0n ? rows : rows & (((decided & -decided) << 1n) - 1n);
-    const seen = this.seen[column];
-    if (seen?.has(open)) return;
-    seen?.add(open);
-    this.states += 1;
-    if (this.states > MOST.states) {
-      this.complete = false;
-      return;
-    }
-    const classes = this.classes[column];
-    if (open === 0n || !classes || (decided !== 0n && open === (decided & -decided))) this.end(open, path);
-    else for (const { members, sample } of classes) this.from(column + 1, open & members, [...path, sample]);
+  get everything(): Box {
+    return this.layout.box(() => true);
   }
 
-  /**
-   * One case: its first row for certain wins; rows before it that may or may not hold can win too.
-   */
-  private end(rows: bigint, path: readonly Value[]): void {
-    let left = rows;
-    while (left !== 0n) {
-      const lowest = left & -left;
-      this.canWin.add(lowest.toString(2).length - 1);
-      if ((lowest & this.inexact) === 0n) return;
-      left &= ~lowest;
-    }
-    if (rows === 0n && this.uncovered.length < MOST.cases) this.uncovered.push(this.caseOf(path));
-  }
-
-  private caseOf(path: readonly Value[]): WorkedCase {
+  caseIn(box: Box): WorkedCase {
+    const kinds = this.layout.firstOf(box);
     return {
       values: this.columns.map(({ label }, index) => ({
         column: label,
-        value: path[this.order.indexOf(index)] ?? null,
+        value: this.parts[index]?.[kinds[index] ?? 0]?.sample ?? null,
       })),
     };
   }
@@ -231,21 +236,29 @@ function commonOf(a: Row, b: Row): readonly ValueSet[] | null {
   return common;
 }
 
-function overlapsOf(rows: readonly Row[], columns: readonly Column[]): readonly RowOverlap[] {
-  const found: RowOverlap[] = [];
+function overlapsOf(
+  rows: readonly Row[],
+  boxes: Boxes,
+  columns: readonly Column[],
+  budget: Budget,
+): Pick<TableAnalysis, 'overlaps' | 'notCompared'> {
+  const overlaps: RowOverlap[] = [];
   for (const [index, second] of rows.entries()) {
-    for (const first of rows.slice(0, index)) {
-      const common = first.exact && second.exact ? commonOf(first, second) : null;
+    for (const [place, first] of rows.slice(0, index).entries()) {
+      if (!budget.spend()) return { overlaps, notCompared: rows.slice(index).map((row) => row.id) };
+      const [a, b] = [boxes.rows[place], boxes.rows[index]];
+      const isShared = first.exact && second.exact && a && b && boxes.layout.meet(a, b);
+      const common = isShared ? commonOf(first, second) : null;
       if (!common) continue;
-      found.push({
+      overlaps.push({
         first: first.id,
         second: second.id,
         at: {
-          values: common.map((set, place) => ({ column: columns[place]?.label ?? '', value: sampleOf(set) ?? null })),
+          values: common.map((set, column) => ({ column: columns[column]?.label ?? '', value: sampleOf(set) ?? null })),
         },
       });
-      if (found.length >= MOST.overlaps) return found;
+      if (overlaps.length >= MOST.overlaps) return { overlaps, notCompared: [] };
     }
   }
-  return found;
+  return { overlaps, notCompared: [] };
 }

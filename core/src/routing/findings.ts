@@ -50,7 +50,8 @@ export function routingFindings(
 /** Rows that never decide. Cells that can’t be read are not reasoned about. */
 function neverWinning(table: RoutingTable, scope: Scope): RoutingFinding[] {
   const numberOf = (id: string): number => table.rows.findIndex((row) => row.id === id) + 1;
-  return analyseTable(table, scope).neverWin.map(({ row, because }) => {
+  const { neverWin, notLooked } = analyseTable(table, scope);
+  const told = neverWin.map(({ row, because }): RoutingFinding => {
     const above = because.map(numberOf);
     const why =
       above.length === 0
@@ -58,6 +59,21 @@ function neverWinning(table: RoutingTable, scope: Scope): RoutingFinding[] {
         : `${above.length === 1 ? `row ${above[0]}` : `rows ${above.slice(0, -1).join(', ')} and ${above.at(-1)}`} above it take${above.length === 1 ? 's' : ''} everything it would`;
     return { severity: 'caution', row, message: `Row ${numberOf(row)} can never win: ${why}.` };
   });
+  const [first] = notLooked;
+  if (first === undefined) return told;
+  const message = `Not looked through whether they can ever win: rows ${runsOf(notLooked.map(numberOf))}. There are too many cases. Split the table, or let fewer columns tell the rows apart.`;
+  return [...told, { severity: 'caution', row: first, message }];
+}
+
+/** Numbers in order as runs: `3, 7–12`. */
+function runsOf(numbers: readonly number[]): string {
+  const runs: [number, number][] = [];
+  for (const number of numbers) {
+    const last = runs.at(-1);
+    if (last && last[1] === number - 1) last[1] = number;
+    else runs.push([number, number]);
+  }
+  return runs.map(([from, to]) => (from === to ? `${from}` : `${from}–${to}`)).join(', ');
 }
 
 function outcomeFindings(

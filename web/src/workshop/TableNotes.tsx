@@ -12,7 +12,7 @@ const SETTLE = 200;
  */
 export function TableNotes({ table, fields }: { table: RoutingTable; fields: readonly Field[] }) {
   const notes = useNotes(table, fields);
-  if (!notes || (notes.overlaps.length === 0 && notes.leftOver === null)) return null;
+  if (!notes || (notes.overlaps.length === 0 && notes.leftOver === null && notes.notComparedFrom === null)) return null;
   return (
     <section className="mt-6 max-w-[46rem]">
       <h2 className="section-head">What follows from these rows</h2>
@@ -26,6 +26,12 @@ export function TableNotes({ table, fields }: { table: RoutingTable; fields: rea
         {notes.overlaps.length > SHOWN ? (
           <li className="py-1.5 text-soft">and {notes.overlaps.length - SHOWN} more pairs of rows.</li>
         ) : null}
+        {notes.notComparedFrom === null ? null : (
+          <li className="border-b border-rule py-1.5">
+            We did not compare row {notes.notComparedFrom} and the rows below it with those above them: there are too
+            many. Split the table.
+          </li>
+        )}
         {notes.leftOver ? (
           <li className="border-b border-rule py-1.5">
             Some requests are left to the last row.

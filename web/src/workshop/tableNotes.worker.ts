@@ -19,13 +19,15 @@ export interface NotesTold {
   readonly overlaps: readonly { readonly first: number; readonly second: number; readonly example: string }[];
   /** An example of what is left to the last row; null when nothing is. */
   readonly leftOver: string | null;
+  /** The number of the first row that was not held against those above it; null when all were. */
+  readonly notComparedFrom: number | null;
 }
 
 self.addEventListener('message', ({ data }: MessageEvent<NotesAsked>) => self.postMessage(notesOn(data)));
 
 function notesOn({ table, fields }: NotesAsked): NotesTold {
   const scope = requestScope(fields);
-  const { overlaps, uncovered } = analyseTable(table, scope);
+  const { overlaps, uncovered, notCompared } = analyseTable(table, scope);
   const numberOf = (id: string): number => table.rows.findIndex((row) => row.id === id) + 1;
   const outcomeOf = (id: string): string => JSON.stringify(table.rows.find((row) => row.id === id)?.outcome);
   const told = (column: string, value: Value): string => {
@@ -40,5 +42,6 @@ function notesOn({ table, fields }: NotesAsked): NotesTold {
       .filter(({ first, second }) => outcomeOf(first) !== outcomeOf(second))
       .map(({ first, second, at }) => ({ first: numberOf(first), second: numberOf(second), example: inWordsOf(at) })),
     leftOver: left ? inWordsOf(left) : null,
+    notComparedFrom: notCompared[0] === undefined ? null : numberOf(notCompared[0]),
   };
 }

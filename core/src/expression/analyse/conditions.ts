@@ -1,3 +1,4 @@
+import { BUDGETS, Budget } from '../../budget/index.ts';
 import { typeOf } from '../check.ts';
 import { compile } from '../compile.ts';
 import { printExpression } from '../print.ts';
@@ -37,6 +38,11 @@ const MOST_BOXES = 2_000;
 
 class TooMany extends Error {}
 
+/** Steps of reasoning; more than there are end it with “can’t be said”. */
+const spend = (budget: Budget): void => {
+  if (!budget.spend()) throw new TooMany();
+};
+
 /** A case as an example: what each field would be. */
 export type Example = ReadonlyMap<string, Value>;
 
@@ -54,6 +60,8 @@ export interface Outcome {
   readonly exact: boolean;
 }
 
+const oneBudget = (): Budget => new Budget(BUDGETS.reasoning.one);
+
 const EVERYWHERE: Region = [new Map()];
 const NOWHERE: Region = [];
 
@@ -69,10 +77,11 @@ function meet(a: Box, b: Box): Box | null {
 }
 
 /** What lies in both regions. */
-export function intersection(a: Region, b: Region): Region {
+export function intersection(a: Region, b: Region, budget: Budget): Region {
   const boxes: Box[] = [];
   for (const x of a) {
     for (const y of b) {
+      spend(budget);
       const box = meet(x, y);
       if (box) boxes.push(box);
       if (boxes.length > MOST_BOXES) throw new TooMany();
@@ -82,10 +91,13 @@ export function intersection(a: Region, b: Region): Region {
 }
 
 /** What lies in the first region and not in the second. */
-export function difference(a: Region, b: Region): Region {
+export function difference(a: Region, b: Region, budget: Budget): Region {
   let left = a;
   for (const hole of b) {
-    const next = left.flatMap((box) => boxWithout(box, hole));
+    const next = left.flatMap((box) => {
+      spend(budget);
+      return boxWithout(box, hole);
+    });
     if (next.length > MOST_BOXES) throw new TooMany();
     left = next;
   }
@@ -117,8 +129,8 @@ interface Sets {
 }
 
 /** The outcome of a condition over what it reads; null when there are too many cases. */
-export function outcomeOf(node: Node, scope: Scope): Outcome | null {
-  const reasoner = new Reasoner(scope);
+export function outcomeOf(node: Node, scope: Scope, budget = oneBudget()): Outcome | null {
+  const reasoner = new Reasoner(scope, budget);
   try {
     const { holds, fails } = reasoner.condition(node);
     return { holds, fails, exact: reasoner.exact };
@@ -131,7 +143,10 @@ export function outcomeOf(node: Node, scope: Scope): Outcome | null {
 class Reasoner {
   exact = true;
 
-  constructor(private readonly scope: Scope) {}
+  constructor(
+    private readonly scope: Scope,
+    private readonly budget: Budget = oneBudget(),
+  ) {}
 
   condition(node: Node): { holds: Region; fails: Region } {
     switch (node.kind) {
@@ -144,8 +159,8 @@ class Reasoner {
       case 'or': {
         const [a, b] = [this.condition(node.left), this.condition(node.right)];
         return node.kind === 'and'
-          ? { holds: intersection(a.holds, b.holds), fails: union(a.fails, b.fails) }
-          : { holds: union(a.holds, b.holds), fails: intersection(a.fails, b.fails) };
+          ? { holds: intersection(a.holds, b.holds, this.budget), fails: union(a.fails, b.fails) }
+          : { holds: union(a.holds, b.holds), fails: intersection(a.fails, b.fails, this.budget) };
       }
       case 'call': {
         const [only] = node.args;
@@ -336,13 +351,13 @@ export interface Verdict {
 }
 
 /** Whether a condition holds in every case, in none, or in some. */
-export function verdictOn(node: Node, scope: Scope): Verdict | null {
+export function verdictOn(node: Node, scope: Scope, budget = oneBudget()): Verdict | null {
   return followed(() => {
-    const outcome = outcomeOf(node, scope);
+    const outcome = outcomeOf(node, scope, budget);
     if (!outcome) return null;
     const [holding] = outcome.holds;
     if (!holding) return { kind: 'never' };
-    const [failing] = difference(EVERYWHERE, outcome.holds);
+    const [failing] = difference(EVERYWHERE, outcome.holds, budget);
     if (!failing) return { kind: 'always' };
     return outcome.exact ? { kind: 'sometimes', holdsFor: exampleOf(holding), failsFor: exampleOf(failing) } : null;
   });
@@ -360,7 +375,7 @@ export function implies(
   return followed(() => {
     const [a, b] = [outcomeOf(one, scope), outcomeOf(other, scope)];
     if (!a || !b) return null;
-    const [left] = difference(a.holds, b.holds);
+    const [left] = difference(a.holds, b.holds, oneBudget());
     if (!left) return { implied: true };
     return a.exact && b.exact ? { implied: false, unless: exampleOf(left) } : null;
   });
@@ -375,9 +390,24 @@ export function overlapOf(
   return followed(() => {
     const [a, b] = [outcomeOf(one, scope), outcomeOf(other, scope)];
     if (!a || !b) return null;
-    const [common] = intersection(a.holds, b.holds);
+    const [common] = intersection(a.holds, b.holds, oneBudget());
     if (!common) return { never: true };
     return a.exact && b.exact ? { never: false, both: exampleOf(common) } : null;
+  });
+}
+
+/**
+ * Whether two conditions can hold in one case, by what is known of each: the first case found ends
+ * the look. Null: can’t be said, or not within the budget.
+ */
+export function canBothHold(one: Outcome, other: Outcome, budget: Budget): boolean | null {
+  return followed(() => {
+    for (const a of one.holds)
+      for (const b of other.holds) {
+        spend(budget);
+        if (meet(a, b)) return true;
+      }
+    return false;
   });
 }
 

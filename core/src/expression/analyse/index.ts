@@ -1,8 +1,19 @@
-export { cellSet, type Example, implies, overlapOf, type Verdict, verdictOn } from './conditions.ts';
+export {
+  canBothHold,
+  cellSet,
+  type Example,
+  implies,
+  type Outcome,
+  outcomeOf,
+  overlapOf,
+  type Verdict,
+  verdictOn,
+} from './conditions.ts';
 export {
   both,
   type Domain,
   domainOf,
+  isMember,
   isNothing,
   isWhole,
   type Part,

@@ -280,57 +280,92 @@ function rankWithin({ from, to, fromOpen, toOpen }: Interval, step: number | nul
   return next < to || (next === to && !toOpen) ? next : (from + to) / 2;
 }
 
-/**
- * Values of a domain that belong to the same sets: one of them, and a bit for each set they belong
- * to.
- */
+/** Values of a domain that belong to the same sets: one of them, and the places of those sets. */
 export interface Part {
   readonly sample: Value;
-  readonly members: bigint;
+  /** A bit for each set, 32 to a word. */
+  readonly members: Uint32Array;
 }
+
+/** Whether the values of a part belong to the set at a place. */
+export const isMember = ({ members }: Part, set: number): boolean =>
+  ((members[set >>> 5] ?? 0) & (1 << (set & 31))) !== 0;
 
 /**
  * Cuts a domain where any of the sets begins or ends, and puts together what belongs to the same
  * sets.
  */
 export function partition(domain: Domain, sets: readonly ValueSet[]): readonly Part[] {
-  const bit = (index: number): bigint => 1n << BigInt(index);
-  const members = (holds: (set: ValueSet) => boolean): bigint =>
-    sets.reduce((bits, set, index) => (holds(set) ? bits | bit(index) : bits), 0n);
-  const parts = new Map<bigint, Value>();
-  const add = (sample: Value, bits: bigint): void => {
-    if (!parts.has(bits)) parts.set(bits, sample);
+  const parts = new Map<string, Part>();
+  const words = Math.max(1, Math.ceil(sets.length / 32));
+  const add = (sample: Value, members: Uint32Array): void => {
+    const key = members.join();
+    if (!parts.has(key)) parts.set(key, { sample, members });
+  };
+  const membersOf = (holds: (set: ValueSet) => boolean): Uint32Array => {
+    const members = new Uint32Array(words);
+    for (const [index, set] of sets.entries()) if (holds(set)) mark(members, index);
+    return members;
   };
   if (domain.kind === 'ordered')
-    for (const piece of piecesOf(domain, sets))
-      add(
-        domain.value(rankWithin(piece, domain.step)),
-        members((set) => set.kind === 'ordered' && set.intervals.some((each) => covers(each, piece))),
-      );
+    for (const { piece, members } of orderedParts(domain, sets, words))
+      add(domain.value(rankWithin(piece, domain.step)), members);
   if (domain.kind === 'listed')
     for (const value of domain.values)
       add(
         value,
-        members((set) => set.kind === 'listed' && set.values.has(value)),
+        membersOf((set) => set.kind === 'listed' && set.values.has(value)),
       );
   if (domain.kind === 'text') {
     const named = new Set(sets.flatMap((set) => (set.kind === 'text' ? [...set.texts] : [])));
     for (const text of named)
       add(
         text,
-        members((set) => set.kind === 'text' && set.texts.has(text) !== set.others),
+        membersOf((set) => set.kind === 'text' && set.texts.has(text) !== set.others),
       );
     const unnamed = filledSample({ kind: 'text', domain, texts: named, others: true, empty: false }) ?? '';
     add(
       unnamed,
-      members((set) => set.kind === 'text' && set.others),
+      membersOf((set) => set.kind === 'text' && set.others),
     );
   }
   add(
     null,
-    members((set) => set.empty),
+    membersOf((set) => set.empty),
   );
-  return [...parts].map(([bits, sample]) => ({ sample, members: bits }));
+  return [...parts.values()];
+}
+
+const mark = (members: Uint32Array, set: number): void => {
+  members[set >>> 5] = (members[set >>> 5] ?? 0) | (1 << (set & 31));
+};
+
+/** The pieces of an ordered domain, each with the sets it lies in: an interval covers a run of them. */
+function orderedParts(
+  domain: Domain & { kind: 'ordered' },
+  sets: readonly ValueSet[],
+  words: number,
+): readonly { piece: Interval; members: Uint32Array }[] {
+  const found = piecesOf(domain, sets).map((piece) => ({ piece, members: new Uint32Array(words) }));
+  for (const [index, set] of sets.entries()) {
+    if (set.kind !== 'ordered') continue;
+    for (const interval of set.intervals) {
+      let [low, high] = [0, found.length];
+      // The first piece that does not lie wholly before the interval.
+      while (low < high) {
+        const middle = (low + high) >>> 1;
+        const piece = found[middle]?.piece;
+        if (piece && (piece.to < interval.from || (piece.to === interval.from && interval.fromOpen))) low = middle + 1;
+        else high = middle;
+      }
+      for (let at = low; at < found.length; at += 1) {
+        const part = found[at];
+        if (!part || part.piece.from > interval.to) break;
+        if (covers(interval, part.piece)) mark(part.members, index);
+      }
+    }
+  }
+  return found;
 }
 
 /**

@@ -1,7 +1,7 @@
 import { Duration, Months } from '../calendarTime.ts';
 import * as decimal from '../decimal.ts';
 import { type ScopeType, sharedType } from '../types.ts';
-import { equal, isList, order, type Ternary, type Value } from '../value.ts';
+import { equal, identityOf, isList, order, type Ternary, type Value } from '../value.ts';
 import { define, defineSpread } from './builtIn.ts';
 
 const list = define('Lists');
@@ -51,10 +51,14 @@ function extreme(items: readonly Value[], sign: 1 | -1): Value {
 
 const holdsItem = (items: readonly Value[], item: Value): boolean => items.some((each) => equal(each, item) === true);
 
+/** Each item once, the first of those that are equal: one look at each, however many there are. */
 function distinct(items: readonly Value[]): readonly Value[] {
-  const kept: Value[] = [];
-  for (const item of items) if (!holdsItem(kept, item)) kept.push(item);
-  return kept;
+  const kept = new Map<string, Value>();
+  for (const item of items) {
+    const key = identityOf(item);
+    if (!kept.has(key)) kept.set(key, item);
+  }
+  return [...kept.values()];
 }
 
 const joined = (lists: readonly Value[]): readonly Value[] =>

@@ -1,8 +1,12 @@
+import { BUDGETS, Budget } from '../../budget/index.ts';
 import {
+  canBothHold,
   checkExpression,
   KIND_WORDS,
   kindOf,
   type Node,
+  type Outcome,
+  outcomeOf,
   parseExpression,
   printExpression,
   rewritten,
@@ -22,11 +26,15 @@ interface ReadRule {
   /** Null when the condition can’t be read or checked. */
   readonly when: Node | null;
   readonly verdict: Verdict | null;
+  /** Where its condition holds; null when that is not known. */
+  readonly outcome: Outcome | null;
 }
 
 /** What is wrong or doubtful in the rules, one by one and between them. */
 export function ruleFindings(design: FormDesign, scope: Scope, add: Add): void {
-  const rules = design.rules.map((rule) => readRule(rule, scope, add));
+  // For all rules together: what is beyond it is said.
+  const budget = new Budget(BUDGETS.reasoning.form);
+  const rules = design.rules.map((rule) => readRule(rule, scope, add, budget));
   for (const { rule, verdict } of rules) {
     verdictFindings(rule, verdict, add);
     const actions = [...rule.then, ...rule.otherwise];
@@ -46,7 +54,7 @@ export function ruleFindings(design: FormDesign, scope: Scope, add: Add): void {
       );
   }
   unreachable(design, rules, add);
-  conflicts(rules, scope, design, add);
+  conflicts(rules, design, budget, add);
   const circle = circleOf(design);
   if (circle) {
     const labels = circle.map((key) => `“${design.fields.find((field) => field.key === key)?.label ?? key}”`);
@@ -59,7 +67,7 @@ export function ruleFindings(design: FormDesign, scope: Scope, add: Add): void {
   }
 }
 
-function readRule(rule: FormRule, scope: Scope, add: Add): ReadRule {
+function readRule(rule: FormRule, scope: Scope, add: Add, budget: Budget): ReadRule {
   const parsed = parseExpression(rule.when);
   const problems = parsed.ok ? checkExpression(parsed.value, scope, 'yes-no') : parsed.findings;
   const habit = problems.length > 0 ? rewritten(rule.when, { scope, wants: 'yes-no' }) : null;
@@ -74,7 +82,9 @@ function readRule(rule: FormRule, scope: Scope, add: Add): ReadRule {
     : undefined;
   for (const problem of problems) add('error', 'rules', rule.id, `Rule “${rule.name}”: ${problem.message}`, fix);
   const when = parsed.ok && problems.length === 0 ? parsed.value : null;
-  return { rule, when, verdict: when && rule.on ? verdictOn(when, scope) : null };
+  if (!when || !rule.on) return { rule, when, verdict: null, outcome: null };
+  const own = budget.part(BUDGETS.reasoning.one);
+  return { rule, when, verdict: verdictOn(when, scope, own), outcome: outcomeOf(when, scope, own) };
 }
 
 function verdictFindings(rule: FormRule, verdict: Verdict | null, add: Add): void {
@@ -134,14 +144,18 @@ const OPPOSITES: readonly (readonly [Action['do'], Action['do']])[] = [
 ];
 
 /** Rules that want contrary things of the same part, in a case where both hold. */
-function conflicts(rules: readonly ReadRule[], scope: Scope, design: FormDesign, add: Add): void {
+function conflicts(rules: readonly ReadRule[], design: FormDesign, budget: Budget, add: Add): void {
   const live = rules.filter(({ rule, when }) => rule.on && when !== null);
   for (const [index, first] of live.entries()) {
     for (const second of live.slice(index + 1)) {
       const about = contraryAbout(first.rule.then, second.rule.then);
-      if (about === null || !first.when || !second.when) continue;
-      const together = verdictOn({ kind: 'and', left: first.when, right: second.when, from: 0, to: 0 }, scope);
-      if (together?.kind === 'never') continue;
+      if (about === null) continue;
+      const together = first.outcome && second.outcome ? canBothHold(first.outcome, second.outcome, budget) : null;
+      if (budget.isSpent) {
+        tooManyToCompare(live.slice(index), add);
+        return;
+      }
+      if (together === false) continue;
       const label = design.fields.find((field) => field.key === about)?.label ?? about;
       add(
         'caution',
@@ -151,6 +165,18 @@ function conflicts(rules: readonly ReadRule[], scope: Scope, design: FormDesign,
       );
     }
   }
+}
+
+/** Said once: which rules were not held against those after them, and what to do. */
+function tooManyToCompare(left: readonly ReadRule[], add: Add): void {
+  const [first] = left;
+  if (first)
+    add(
+      'caution',
+      'rules',
+      first.rule.id,
+      `Not looked through for rules that want contrary things: “${first.rule.name}” and the ${left.length - 1} rules after it. There are too many cases. Make their conditions simpler, or split the form.`,
+    );
 }
 
 function contraryAbout(a: readonly Action[], b: readonly Action[]): string | null {

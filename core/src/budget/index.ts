@@ -1,0 +1,1 @@
+export { BUDGETS, Budget } from './budgets.ts';
