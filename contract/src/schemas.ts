@@ -11,6 +11,7 @@ import type {
   Part,
   UniqueRule,
 } from '@tolvek/core/form';
+import { isOfEveryObject } from '@tolvek/core/own';
 import {
   type Field,
   type ItemColumn,
@@ -35,11 +36,13 @@ const revealed = <T>(shape: z.ZodType): z.ZodType<Revealed<T>> => shape as unkno
 
 const key = z
   .string()
-  .regex(/^[a-z][a-z0-9_-]{0,63}$/, 'Use small letters, figures, “-” and “_”, beginning with a letter.');
+  .regex(/^[a-z][a-z0-9_-]{0,63}$/, 'Use small letters, figures, “-” and “_”, beginning with a letter.')
+  .refine((text) => !isOfEveryObject(text), 'Programs have this name for something else. Use another.');
 /** Names in expressions: no hyphen, which would read as minus. */
 const fieldKey = z
   .string()
-  .regex(/^[a-z][a-z0-9_]{0,63}$/, 'Use small letters, figures and “_”, beginning with a letter.');
+  .regex(/^[a-z][a-z0-9_]{0,63}$/, 'Use small letters, figures and “_”, beginning with a letter.')
+  .refine((text) => !isOfEveryObject(text), 'Programs have this name for something else. Use another.');
 /** Something that keeps the application from doing all of its work. */
 export const trouble = z.object({
   what: z.enum(['locked', 'full', 'disk', 'job']),

@@ -7,6 +7,7 @@ import {
   createForm,
   DEMO_PASSWORD,
   decide,
+  findingsOfForm,
   type House,
   moveStage,
   nextTimerAt,
@@ -129,16 +130,22 @@ class Story {
         { id: uuid(), formId, slug: 'visit', kind: 'outside', open: true },
       ])
       .run();
-    releaseForm(this.house, this.viewer('Maren Okafor'), { key: 'site-access', version: 1, note: 'The first release' });
+    await this.release('site-access');
     for (const vocabulary of VOCABULARIES) db.insert(vocabularies).values(vocabulary).run();
-    for (const form of [vessels, kitStore, budgets, rooms, methods]) this.make(form);
+    for (const form of [vessels, kitStore, budgets, rooms, methods]) await this.make(form);
     this.fillRegisters();
-    for (const form of [vessel, laboratory, dive, kit, purchase, concern, school]) this.make(form);
+    for (const form of [vessel, laboratory, dive, kit, purchase, concern, school]) await this.make(form);
     protectConcerns(db);
   }
 
+  /** Releases a form’s draft for the first time, as the coordinator would. */
+  private async release(key: string): Promise<void> {
+    const input = { key, version: 1, note: 'The first release' };
+    releaseForm(this.house, this.viewer('Maren Okafor'), input, await findingsOfForm(this.house.db, key));
+  }
+
   /** Makes a form as the coordinator would, and releases it. */
-  private make({ prefix, desk, doors: opened, design, holds }: DemoForm): void {
+  private async make({ prefix, desk, doors: opened, design, holds }: DemoForm): Promise<void> {
     const maren = this.viewer('Maren Okafor');
     const { key } = createForm(this.house, maren, {
       prefix,
@@ -148,7 +155,7 @@ class Story {
       draft: design,
       idempotencyKey: `demo-form-${prefix}`,
     });
-    releaseForm(this.house, maren, { key, version: 1, note: 'The first release' });
+    await this.release(key);
   }
 
   /** The things that other forms let people choose from, taken in by the coordinator. */

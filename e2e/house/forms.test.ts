@@ -235,10 +235,10 @@ describe('a rule over the requests there are', () => {
       headers: onVersion(form.version),
       body: { draft: { ...form.draft, rules: [rule] } },
     });
-    const over = async (apply: boolean) =>
-      (await maren.call('overExisting', { params: { key: 'field-kit-loan', rule: 'rule-rinse' }, body: { apply } }))
+    const over = async (shown: string | null) =>
+      (await maren.call('overExisting', { params: { key: 'field-kit-loan', rule: 'rule-rinse' }, body: { shown } }))
         .body;
-    const dry = await over(false);
+    const dry = await over(null);
     expect([dry.looked, dry.changed, dry.refused, dry.applied]).toEqual([2, 1, 1, false]);
     expect(dry.requests.find((each: { number: string }) => each.number === numbers[0]).changes).toEqual([
       { label: 'Rinsed', before: '', after: 'No' },
@@ -246,10 +246,22 @@ describe('a rule over the requests there are', () => {
     expect(
       (await jory.sheet(numbers[0])).values.fields.find((field: { key: string }) => field.key === 'rinsed').shown,
     ).toBe('');
-    expect((await over(true)).changed).toBe(1);
+    expect((await over('another dry run')).type).toContain('changed-meanwhile');
+    const done = await over(dry.shown);
+    expect([done.changed, done.applied]).toEqual([1, true]);
     const after = await jory.sheet(numbers[0]);
     expect(after.values.fields.find((field: { key: string }) => field.key === 'rinsed').shown).toBe('No');
     expect(after.history.at(-1).what).toBe('Rule “Long loans come back unrinsed” was applied to what was there');
+    const back = () =>
+      maren
+        .call('takeRunBack', { params: { key: 'field-kit-loan', run: done.last.run } })
+        .then((answer) => answer.body);
+    expect(await back()).toEqual({ back: 1, left: 0 });
+    expect((await back()).type).toContain('taken-back');
+    expect(
+      (await jory.sheet(numbers[0])).values.fields.find((field: { key: string }) => field.key === 'rinsed').shown,
+    ).toBe('');
+    expect((await over(null)).last).toBeNull();
   });
 });
 

@@ -1,5 +1,7 @@
 import { type RouteName, routes } from '@tolvek/contract';
 import { VOCABULARIES } from '@tolvek/demo';
+import { forms, requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
+import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Caller, Desk, tripOf, WATER } from './desk.ts';
 
@@ -150,6 +152,20 @@ describe('a value in the restricted field', () => {
     });
     const goOn = await desk.tokenFor(CONTACT.email, 'go on');
     const { number: trip } = (await as('Priya Nakamura-Lind').submit('vessel-time', tripOf(things))).body;
+    const run = 'a-run';
+    const { db } = desk.running.house;
+    const [owner] = db.select({ id: forms.id }).from(forms).where(eq(forms.key, 'site-access')).all();
+    const [changed] = db.select({ id: requests.id }).from(requests).where(eq(requests.number, inside)).all();
+    db.insert(ruleRuns)
+      .values({ id: run, formId: owner?.id ?? '', rule: 'water-certificate', name: 'A rule', by: '', at: 0 })
+      .run();
+    db.insert(ruleRunChanges)
+      .values({
+        runId: run,
+        requestId: changed?.id ?? '',
+        changes: [{ field: 'medical_note', before: PLANTED, after: 'x' }],
+      })
+      .run();
     const inputs: Partial<Record<RouteName, readonly Parameters<Caller['call']>[1][]>> = {
       door: [{ params: { slug: 'visit' } }, { params: { slug: 'come-on-site' } }],
       sheet: [{ params: { number: outside } }, { params: { number: inside } }],
@@ -224,10 +240,8 @@ describe('a value in the restricted field', () => {
         },
       ],
       clearTrials: [{ params: { key: 'site-access' } }],
-      overExisting: [
-        { params: { key: 'site-access', rule: 'water-certificate' }, body: { apply: false } },
-        { params: { key: 'site-access', rule: 'water-certificate' }, body: { apply: true } },
-      ],
+      overExisting: [{ params: { key: 'site-access', rule: 'water-certificate' }, body: { shown: null } }],
+      takeRunBack: [{ params: { key: 'site-access', run } }],
       draftHistory: [{ params: { key: 'site-access' } }],
       compareRelease: [{ params: { key: 'site-access', number: '1' } }],
       setDoor: [{ params: { slug: 'visit' }, body: { open: true, closedMessage: '' } }],

@@ -2,6 +2,7 @@ export { decide } from './approval/commands.ts';
 export { nextTimerAt, runDueTimers } from './deadline/timers.ts';
 export { releaseForm } from './form/commands.ts';
 export { createForm } from './form/create.ts';
+export { findingsOfForm } from './form/findings.ts';
 export { confirmSubmission, submit } from './intake/commands.ts';
 export { addPeople } from './people/commands.ts';
 export { viewerOf } from './people/queries.ts';

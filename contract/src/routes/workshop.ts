@@ -56,7 +56,8 @@ export const workshopRoutes = {
           register: z.string(),
           release: z.int(),
           changed: z.boolean(),
-          findings: z.int(),
+          /** Null while the draft is being looked through. */
+          findings: z.int().nullable(),
           requests: z.int(),
         }),
       ),
@@ -254,11 +255,15 @@ export const workshopRoutes = {
     name: 'overExisting',
     method: 'POST',
     path: '/api/forms/:key/rules/:rule/existing',
-    says: 'What a rule of the draft would do to the requests that are there, unfinished or all; with apply, does it.',
+    says: 'What a rule of the draft would do to the requests that are there, unfinished or all; with what stood for that dry run, does just that.',
     caller: 'coordinator',
     params: z.strictObject({ key: z.string().max(64), rule: z.string().max(64) }),
     query: empty,
-    body: z.strictObject({ apply: z.boolean(), among: z.enum(['unfinished', 'all']).default('unfinished') }),
+    body: z.strictObject({
+      /** `shown` of the dry run that is to be done; null for a dry run. */
+      shown: z.string().max(64).nullable(),
+      among: z.enum(['unfinished', 'all']).default('unfinished'),
+    }),
     guard: 'none',
     answer: z.object({
       looked: z.int(),
@@ -266,6 +271,10 @@ export const workshopRoutes = {
       /** Left as they are, as the rule refuses them. */
       refused: z.int(),
       applied: z.boolean(),
+      /** Stands for the dry run; another one when the rule or a request has changed. */
+      shown: z.string(),
+      /** The last run of this rule that can be taken back. */
+      last: z.object({ run: z.string(), at: moment, changed: z.int() }).nullable(),
       requests: z.array(
         z.object({
           number: z.string(),
@@ -274,6 +283,22 @@ export const workshopRoutes = {
           changes: visibleChanges,
         }),
       ),
+    }),
+  }),
+  takeRunBack: route({
+    name: 'takeRunBack',
+    method: 'POST',
+    path: '/api/forms/:key/runs/:run/back',
+    says: 'Takes back what a run of a rule changed, as far as nobody changed it since.',
+    caller: 'coordinator',
+    params: z.strictObject({ key: z.string().max(64), run: z.string().max(64) }),
+    query: empty,
+    body: empty,
+    guard: 'none',
+    answer: z.object({
+      back: z.int(),
+      /** Requests of which something was changed since, and stays. */
+      left: z.int(),
     }),
   }),
   takeOut: route({

@@ -17,7 +17,7 @@ export const BUDGETS = {
     /** About one condition, or two against each other. */
     one: 40_000,
     /** About all rules of a form together. */
-    form: 600_000,
+    form: 200_000,
   },
   /**
    * Steps of one evaluation of an expression: a turn of a loop, or an item that a function looks at.

@@ -1,3 +1,4 @@
+import { own } from '../own/index.ts';
 import type { ExpressionFinding } from './finding.ts';
 import { BUILT_INS, type BuiltIn } from './functions/index.ts';
 import { resultOf } from './reckon.ts';
@@ -274,7 +275,7 @@ class Checker {
     if (of?.kind !== 'name' || more) this.error(node, 'old value takes one field, like old value(fee).');
     else if (before?.kind !== 'context') this.error(node, 'There is no old value here: nothing is being changed.');
     else if (!Object.hasOwn(before.entries, of.name)) this.error(of, `There is no old value of “${of.name}”.`);
-    else return before.entries[of.name]?.type ?? null;
+    else return own(before.entries, of.name)?.type ?? null;
     return null;
   }
 

@@ -56,6 +56,8 @@ class Compiler {
     return (slots, input) => {
       this.steps = 0;
       const result = run(slots, input);
+      // A compiled expression is kept for long, and must not keep anybody’s answers.
+      this.locals.length = 0;
       return this.steps > LIMITS.steps ? null : result;
     };
   }

@@ -1,4 +1,5 @@
 import type { Ternary } from '../expression/index.ts';
+import { own } from '../own/index.ts';
 import {
   type Field,
   type FieldValue,
@@ -116,7 +117,7 @@ export function prepareCompletion(form: AskedForm): (answers: RawAnswers, facts:
     );
     const settled = settle((index, effects, slots) => {
       const [field, asked, read, preset] = [fields[index], asks[index], reads[index], presets[index]];
-      if (field?.source === 'given') return facts.numbers[field.key];
+      if (field?.source === 'given') return own(facts.numbers, field.key);
       if (field?.source === 'carried') return carriedValue(field, slots[indexOf.get(field.reference) ?? -1], facts);
       // Who has not touched a question leaves its preset standing; who emptied it has answered with
       // nothing.
@@ -226,7 +227,7 @@ function asAsked(
 const merged = (text: string, fields: readonly Field[], values: Values, nameOf: NameOf): string =>
   text.replace(/\{(\w+)\}/g, (_, key: string) => {
     const field = fields.find((each) => each.key === key);
-    const value = values[key];
+    const value = own(values, key);
     return field && value !== undefined ? showValue(field, value, nameOf) : '…';
   });
 

@@ -1,3 +1,4 @@
+import { own } from '../own/index.ts';
 import {
   type Field,
   type FieldValue,
@@ -55,7 +56,7 @@ export function prepareKeeping(
     const problems: Problem[] = [
       ...orderProblems(fields, values).filter((problem) => touched.has(problem.field)),
       ...[...effects.required]
-        .filter((key) => values[key] === undefined)
+        .filter((key) => own(values, key) === undefined)
         .map((key) => ({
           field: key,
           message: `“${labelOf(key)}” is needed with these values.`,
@@ -65,7 +66,7 @@ export function prepareKeeping(
         .filter(
           (key) =>
             effects.locked.has(key) ||
-            (effects.put.has(key) && JSON.stringify(before[key]) !== JSON.stringify(values[key])),
+            (effects.put.has(key) && JSON.stringify(own(before, key)) !== JSON.stringify(own(values, key))),
         )
         .map((key) => ({
           field: key,
@@ -76,7 +77,7 @@ export function prepareKeeping(
         touched.has(key) &&
         isOutside(
           fields.find((field) => field.key === key),
-          values[key],
+          own(values, key),
           offers,
         )
           ? [

@@ -1,4 +1,5 @@
 import { checkExpression, compile, kindOf, namesIn, parseExpression, Scope, typeOf } from '../expression/index.ts';
+import { own } from '../own/index.ts';
 import {
   expressionValue,
   type Field,
@@ -63,7 +64,7 @@ export function prepareOffer(type: ReferenceKind, fields: readonly Field[], regi
     const it = {
       stage: target.stage,
       ...Object.fromEntries(
-        register.fields.map((field) => [field.key, expressionValue(field, target.values[field.key])]),
+        register.fields.map((field) => [field.key, expressionValue(field, own(target.values, field.key))]),
       ),
     };
     return holds([...requestSlots(fields, values, facts), it], null) === true;

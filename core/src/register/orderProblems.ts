@@ -1,3 +1,4 @@
+import { own } from '../own/index.ts';
 import type { Field, Values } from './field.ts';
 import { showValue } from './kinds/index.ts';
 import type { Problem } from './problem.ts';
@@ -11,8 +12,8 @@ export function orderProblems(fields: readonly Field[], values: Values): readonl
     if ((field.type.kind !== 'date' && field.type.kind !== 'date-time') || !field.type.notBefore) return [];
     const { notBefore } = field.type;
     const other = fields.find((each) => each.key === notBefore);
-    const value = values[field.key];
-    const earliest = values[notBefore];
+    const value = own(values, field.key);
+    const earliest = own(values, notBefore);
     if (!other || typeof value !== 'string' || typeof earliest !== 'string') return [];
     // A day and a moment are compared by their days.
     const length = Math.min(value.length, earliest.length);

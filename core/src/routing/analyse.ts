@@ -18,6 +18,7 @@ import {
   type ValueSet,
   wholeOf,
 } from '../expression/index.ts';
+import { own } from '../own/index.ts';
 import { type Box, Layout, Search } from './regions.ts';
 import type { RoutingTable } from './table.ts';
 
@@ -170,7 +171,7 @@ function rowOf(
   let exact = true;
   const cells = new Map<Column, ValueSet>();
   for (const { id } of table.columns) {
-    const tests = parseTests(row.cells[id] ?? '');
+    const tests = parseTests(own(row.cells, id) ?? '');
     if (tests.ok && tests.value.every((test) => test.kind === 'any')) continue;
     const column = byId.get(id);
     const set = column && tests.ok ? cellSet(tests.value, column.domain, scope) : null;

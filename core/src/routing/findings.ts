@@ -7,6 +7,7 @@ import {
   type ScopeType,
   typeOf,
 } from '../expression/index.ts';
+import { own } from '../own/index.ts';
 import { analyseTable } from './analyse.ts';
 import type { RoutingOutcome, RoutingTable } from './table.ts';
 
@@ -35,7 +36,7 @@ export function routingFindings(
   for (const [index, row] of table.rows.entries()) {
     const name = `Row ${index + 1}`;
     for (const column of table.columns) {
-      const parsed = parseTests(row.cells[column.id] ?? '');
+      const parsed = parseTests(own(row.cells, column.id) ?? '');
       const problems = parsed.ok ? checkTests(parsed.value, types.get(column.id) ?? null, scope) : parsed.findings;
       for (const problem of problems)
         found.push({ severity: 'error', row: row.id, message: `${name}, ${column.label}: ${problem.message}` });

@@ -1,4 +1,5 @@
 import { parseExpression, parseTests, type Scope, typeOf } from '../expression/index.ts';
+import { own } from '../own/index.ts';
 import type { RoutingTable } from './table.ts';
 
 /**
@@ -32,7 +33,7 @@ export function missedOptions(table: RoutingTable, scope: Scope): readonly Misse
     const input = parseExpression(column.input);
     const type = input.ok ? typeOf(input.value, scope) : null;
     if (type?.kind !== 'choice' || type.open) return [];
-    const cells = table.rows.map((row) => namedIn(row.cells[column.id] ?? ''));
+    const cells = table.rows.map((row) => namedIn(own(row.cells, column.id) ?? ''));
     const named = new Set(cells.flatMap((keys) => keys ?? []));
     if (cells.some((keys) => keys === null) || named.size < 2) return [];
     return type.options

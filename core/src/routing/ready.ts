@@ -13,6 +13,7 @@ import {
   type Test,
   typeOf,
 } from '../expression/index.ts';
+import { own } from '../own/index.ts';
 import type { RoutingTable } from './table.ts';
 
 export interface ReadyColumn {
@@ -47,7 +48,7 @@ export function readyRows(table: RoutingTable, scope: Scope): readonly (readonly
   });
   return table.rows.map((row) =>
     columns.flatMap(({ id, readable, ready }): ReadyCell[] => {
-      const text = row.cells[id] ?? '';
+      const text = own(row.cells, id) ?? '';
       const parsed = parseTests(text);
       if (parsed.ok && parsed.value.every((test) => test.kind === 'any')) return [];
       if (!parsed.ok || !readable) return [{ column: ready, text, reads: [], tests: [], holds: () => false }];

@@ -1,4 +1,5 @@
 import type { Readable } from 'node:stream';
+import { own } from '@tolvek/core/own';
 import {
   bytesInWords,
   FILE_LIMITS,
@@ -149,7 +150,7 @@ async function mediaOf(
 
 const refsIn = (values: Readonly<Record<string, unknown>>, fields: readonly Field[]): readonly string[] =>
   fields.flatMap((field) => {
-    const value = field.type.kind === 'files' ? values[field.key] : undefined;
+    const value = field.type.kind === 'files' ? own(values, field.key) : undefined;
     return Array.isArray(value) ? value.filter((ref) => typeof ref === 'string') : [];
   });
 

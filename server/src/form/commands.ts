@@ -12,7 +12,8 @@ import { notFound, Problem, staleVersion } from '../platform/problem.ts';
 import { claimAnew } from '../register/claims.ts';
 import { numberExisting } from '../register/numbers.ts';
 import { registers } from '../register/tables.ts';
-import { changesSince, currentRelease, type FormRow, findingsFor, formByKey } from './queries.ts';
+import { draftContent, type Found } from './findings.ts';
+import { changesSince, currentRelease, type FormRow, formByKey } from './queries.ts';
 import { draftStates, forms, releases } from './tables.ts';
 
 /**
@@ -33,11 +34,7 @@ export function saveDraft(house: House, viewer: Viewer, input: { key: string; ve
     const version = form.version + 1;
     tx.update(forms).set({ draft: input.draft, version }).where(eq(forms.id, form.id)).run();
     rememberDraft(tx, form, viewer, input.draft, version, now);
-    return {
-      version,
-      findings: [...findingsFor(tx, form.id, input.draft)],
-      changes: [...changesSince(tx, form, input.draft)],
-    };
+    return { formId: form.id, version, changes: [...changesSince(tx, form, input.draft)] };
   });
 }
 
@@ -70,14 +67,21 @@ function rememberDraft(
  * Releases the draft with the next number: from now on the doors lead to it. Errors among the
  * findings refuse it.
  */
-export function releaseForm(house: House, viewer: Viewer, input: { key: string; version: number; note: string }) {
+export function releaseForm(
+  house: House,
+  viewer: Viewer,
+  input: { key: string; version: number; note: string },
+  found: Found,
+) {
   return write(house, (tx, _, now) => {
     const form = formByKey(tx, input.key);
     if (!form) throw notFound('This form');
     if (form.version !== input.version) throw staleVersion();
     const register = tx.select().from(registers).where(eq(registers.id, form.registerId)).get();
     if (!register) throw notFound('This form’s register');
-    const errors = findingsFor(tx, form.id, form.draft).filter((finding) => finding.severity === 'error');
+    // What was looked through is what is released, and nothing around it changed meanwhile.
+    if (draftContent(tx, form.id, form.draft) !== found.content) throw staleVersion();
+    const errors = found.findings.filter((finding) => finding.severity === 'error');
     const clashes = kindClashes(register.fields, form.draft.fields);
     if (errors.length + clashes.length > 0) {
       const problems = [

@@ -1,34 +1,39 @@
 import type { AnswerOf } from '@tolvek/contract';
-import {
-  compareDesigns,
-  type DesignChange,
-  type Finding,
-  type FormDesign,
-  findingsOf,
-  namedBy,
-  prepareCompletion,
-} from '@tolvek/core/form';
+import { compareDesigns, type DesignChange, type FormDesign, prepareCompletion } from '@tolvek/core/form';
 import { prepareIntake } from '@tolvek/core/intake';
 import { and, asc, count, desc, eq, gt } from 'drizzle-orm';
+import { LRUCache } from 'lru-cache';
 import { doors } from '../door/tables.ts';
-import { allGroups, namesOf } from '../people/queries.ts';
+import { namesOf } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
-import { knownRegisters } from '../register/references.ts';
 import { registers, requests } from '../register/tables.ts';
-import { vocabulariesFor } from '../vocabulary/queries.ts';
+import { countOfFindings } from './findings.ts';
 import { draftStates, forms, releases } from './tables.ts';
 
 export type FormRow = typeof forms.$inferSelect;
 export type ReleaseRow = typeof releases.$inferSelect;
 
-/** Releases never change, so each is read and prepared once. */
-const prepared = new Map<
-  string,
-  { release: ReleaseRow; takeIn: ReturnType<typeof prepareIntake>; complete: ReturnType<typeof prepareCompletion> }
->();
+interface Prepared {
+  readonly release: ReleaseRow;
+  readonly takeIn: ReturnType<typeof prepareIntake>;
+  readonly complete: ReturnType<typeof prepareCompletion>;
+}
 
-export function releaseById(db: Reader, id: string) {
+/** A compiled form takes about this many bytes for each sign of its design (measured on the demo’s forms). */
+const BYTES_A_SIGN = 12;
+
+/**
+ * Releases never change, so each is read and prepared once, as long as there is room: for 200 of them
+ * or 64 MB. They hold what a form is, and nothing of what anybody answered.
+ */
+const prepared = new LRUCache<string, Prepared>({
+  max: 200,
+  maxSize: 64 * 1024 * 1024,
+  sizeCalculation: ({ release }) => Math.max(1, JSON.stringify(release.design).length * BYTES_A_SIGN),
+});
+
+export function releaseById(db: Reader, id: string): Prepared {
   let found = prepared.get(id);
   if (!found) {
     const release = db.select().from(releases).where(eq(releases.id, id)).get();
@@ -51,16 +56,6 @@ export function currentRelease(db: Reader, form: Pick<FormRow, 'id' | 'release'>
 
 export function formByKey(db: Reader, key: string): FormRow | undefined {
   return db.select().from(forms).where(eq(forms.key, key)).get();
-}
-
-export function findingsFor(db: Reader, formId: string, design: FormDesign): readonly Finding[] {
-  const groups = new Set(allGroups(db).map((group) => group.key));
-  return findingsOf(design, {
-    groups,
-    outside: doorsOf(db, formId).some((door) => door.kind === 'outside'),
-    vocabularies: vocabulariesFor(db, design.fields),
-    registers: knownRegisters(db, namedBy(design).registers),
-  });
 }
 
 export function changesSince(db: Reader, form: FormRow, draft: FormDesign): readonly DesignChange[] {
@@ -89,7 +84,7 @@ export function listForms(db: Reader) {
       register,
       release: form.release,
       changed: changesSince(db, form, form.draft).length > 0,
-      findings: findingsFor(db, form.id, form.draft).length,
+      findings: countOfFindings(db, form.id, form.draft),
       requests: counts.get(form.id) ?? 0,
     }));
 }

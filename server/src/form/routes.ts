@@ -11,21 +11,24 @@ import type { Reader } from '../platform/database.ts';
 import { type House, write } from '../platform/house.ts';
 import { notFound } from '../platform/problem.ts';
 import type { Serve } from '../platform/serve.ts';
-import { overExisting } from '../register/existing.ts';
+
 import { type RegisterRow, registerById } from '../register/queries.ts';
 import { formsPointingTo, knownRegisters } from '../register/references.ts';
+import { overExisting, takeRunBack } from '../register/ruleOver.ts';
 import { iso, stageView } from '../register/sheet.ts';
 import { allVocabularies } from '../vocabulary/queries.ts';
 import { releaseForm, saveDraft } from './commands.ts';
 import { createForm } from './create.ts';
-import { changesSince, doorsOf, draftHistoryOf, findingsFor, formByKey, listForms, releasesOf } from './queries.ts';
+import { findingsFor, findingsOfForm } from './findings.ts';
+import { changesSince, doorsOf, draftHistoryOf, formByKey, listForms, releasesOf } from './queries.ts';
 import { clearTrials, draftOffers, sendTrial, trialsOf } from './trials.ts';
 import { tryCondition } from './tries.ts';
 
 export function formRoutes(serve: Serve, house: House): void {
   const { db, clock } = house;
   serve('forms', () => ({ forms: listForms(db) }));
-  serve('form', ({ params }) => {
+  serve('form', async ({ params }) => {
+    const { findings } = await findingsOfForm(db, params.key);
     const form = formByKey(db, params.key);
     if (!form) throw notFound('This form');
     const register = registerById(db, form.registerId);
@@ -40,7 +43,7 @@ export function formRoutes(serve: Serve, house: House): void {
       key: form.key,
       version: form.version,
       draft: form.draft,
-      findings: [...findingsFor(db, form.id, form.draft)],
+      findings: [...findings],
       changes: [...changesSince(db, form, form.draft)],
       releases: releases.map((release) => ({
         number: release.number,
@@ -76,19 +79,23 @@ export function formRoutes(serve: Serve, house: House): void {
     registers: knownRegisters(db).map(({ key, name }) => ({ key, name })),
   }));
   serve('createForm', ({ viewer, body, key }) => createForm(house, viewer, { ...body, idempotencyKey: key }));
-  serve('saveDraft', ({ viewer, params, body, version }) =>
-    saveDraft(house, viewer, { key: params.key, version, draft: body.draft }),
-  );
-  serve('releaseForm', ({ viewer, params, body, version }) =>
-    releaseForm(house, viewer, { key: params.key, version, note: body.note }),
+  serve('saveDraft', async ({ viewer, params, body, version }) => {
+    const { formId, ...saved } = saveDraft(house, viewer, { key: params.key, version, draft: body.draft });
+    return { ...saved, findings: [...(await findingsFor(db, formId, body.draft)).findings] };
+  });
+  serve('releaseForm', async ({ viewer, params, body, version }) =>
+    releaseForm(house, viewer, { key: params.key, version, note: body.note }, await findingsOfForm(db, params.key)),
   );
   serve('draftOffers', ({ viewer, params, body }) => draftOffers(db, viewer, params.key, body, clock.now()));
-  serve('sendTrial', ({ viewer, params, body, key }) => sendTrial(house, viewer, { form: params.key, ...body, key }));
+  serve('sendTrial', async ({ viewer, params, body, key }) =>
+    sendTrial(house, viewer, { form: params.key, ...body, key }, await findingsOfForm(db, params.key)),
+  );
   serve('clearTrials', ({ params }) => clearTrials(house, params.key));
   serve('draftHistory', ({ params }) => ({ states: draftHistoryOf(db, params.key) }));
-  serve('overExisting', ({ viewer, params, body }) =>
-    overExisting(house, viewer, { form: params.key, rule: params.rule, ...body }),
+  serve('overExisting', async ({ viewer, params, body }) =>
+    overExisting(house, viewer, { form: params.key, rule: params.rule, ...body }, await findingsOfForm(db, params.key)),
   );
+  serve('takeRunBack', ({ viewer, params }) => takeRunBack(house, viewer, { form: params.key, run: params.run }));
   serve('compareRelease', ({ params }) => {
     const form = formByKey(db, params.key);
     const release = form && releasesOf(db, form.id).find((each) => each.number === Number(params.number));

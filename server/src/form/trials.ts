@@ -13,14 +13,15 @@ import { departmentOf, groupsOf, personById } from '../people/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { type House, write } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
-import { notFound, Problem, wrongFields } from '../platform/problem.ts';
+import { notFound, Problem, staleVersion, wrongFields } from '../platform/problem.ts';
 import { remember } from '../register/history.ts';
 import { storeRequest } from '../register/newRequest.ts';
 import { registerById } from '../register/queries.ts';
 import { offerProblems, offersOf, requestsNamed } from '../register/references.ts';
 import { claims, history, requests } from '../register/tables.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
-import { doorsOf, type FormRow, findingsFor, formByKey, releaseById } from './queries.ts';
+import { draftContent, type Found } from './findings.ts';
+import { doorsOf, type FormRow, formByKey, releaseById } from './queries.ts';
 import { releases } from './tables.ts';
 
 interface Trial {
@@ -37,12 +38,13 @@ interface Trial {
  * marked, has a number of its own, counts nowhere, holds no answer against others, and tells
  * nobody.
  */
-export function sendTrial(house: House, viewer: Viewer, input: Trial): { number: string } {
+export function sendTrial(house: House, viewer: Viewer, input: Trial, found: Found): { number: string } {
   return write(house, (tx, _, now) => {
     const form = formByKey(tx, input.form);
     if (!form) throw notFound('This form');
     return once(tx, { key: input.key, scope: `trial ${form.id} ${viewer.personId}`, content: input, now }, () => {
-      if (findingsFor(tx, form.id, form.draft).some((finding) => finding.severity === 'error'))
+      if (draftContent(tx, form.id, form.draft) !== found.content) throw staleVersion();
+      if (found.findings.some((finding) => finding.severity === 'error'))
         throw new Problem(
           422,
           'draft-has-errors',

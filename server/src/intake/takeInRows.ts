@@ -1,5 +1,6 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { isReferring, refusalsOf } from '@tolvek/core/form';
+import { own } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
 import {
   type Field,
@@ -134,7 +135,7 @@ function requestsByNumber(tx: Transaction, fields: readonly Field[], rows: reado
     if (!isReferring(type)) return [];
     const named = [
       ...new Set(
-        rows.flatMap((row) => (row.cells[field.key] ?? '').split(';').map((part) => part.trim().toUpperCase())),
+        rows.flatMap((row) => (own(row.cells, field.key) ?? '').split(';').map((part) => part.trim().toUpperCase())),
       ),
     ].filter(Boolean);
     const register = tx.select().from(registers).where(eq(registers.key, type.register)).get();

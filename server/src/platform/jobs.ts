@@ -2,6 +2,7 @@ import { forgetUnclaimed } from '../files/commands.ts';
 import { DemoClock } from './clock.ts';
 import type { House } from './house.ts';
 import { troubleOf } from './patience.ts';
+import { Problem } from './problem.ts';
 import { RETENTION } from './retention.ts';
 import { settings } from './tables.ts';
 
@@ -14,10 +15,30 @@ export function attempt(house: Pick<House, 'troubles'>, job: string, work: () =>
     work();
     house.troubles.passed(job);
   } catch (error) {
-    const trouble = troubleOf(error);
-    if (trouble === undefined) house.troubles.stumbled(job, error);
-    else house.troubles.met(trouble);
+    met(house, job, error);
   }
+}
+
+/** The same, for work that takes many turns. */
+export async function attemptLong(
+  house: Pick<House, 'troubles'>,
+  job: string,
+  work: () => Promise<void>,
+): Promise<void> {
+  try {
+    await work();
+    house.troubles.passed(job);
+  } catch (error) {
+    met(house, job, error);
+  }
+}
+
+function met({ troubles }: Pick<House, 'troubles'>, job: string, error: unknown): void {
+  const trouble = troubleOf(error);
+  // Whoever waited patiently has told of it already.
+  if (error instanceof Problem && error.status === 503) return;
+  if (trouble === undefined) troubles.stumbled(job, error);
+  else troubles.met(trouble);
 }
 
 /** When the house was kept last. Writing it down shows that the disk takes what is written. */

@@ -3,6 +3,7 @@ import type { SQLiteColumn, SQLiteTable } from 'drizzle-orm/sqlite-core';
 import { keptAnswers, waitingSubmissions } from '../door/tables.ts';
 import { uploads } from '../files/tables.ts';
 import { outbox } from '../notice/tables.ts';
+import { ruleRuns } from '../register/tables.ts';
 import type { Transaction } from './database.ts';
 import { idempotency, links, session } from './tables.ts';
 
@@ -51,6 +52,11 @@ export const RETENTION: readonly Kept[] = [
       const some = tx.select({ id: outbox.id }).from(outbox).where(old).limit(A_TURN);
       return tx.update(outbox).set({ text: '', html: '' }).where(inArray(outbox.id, some)).run().changes;
     },
+  },
+  {
+    what: 'What a rule changed in requests there were, for taking it back',
+    until: '30 days after it was done',
+    sweep: dropOld(ruleRuns, ruleRuns.id, (now) => lt(ruleRuns.at, now - 30 * DAY)),
   },
   {
     what: 'Sessions of people who are signed in',

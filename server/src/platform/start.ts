@@ -14,7 +14,7 @@ import { type Clock, DemoClock, isDemoData, systemClock } from './clock.ts';
 import { type Config, ConfigRefused } from './config.ts';
 import { type Database, openDatabase } from './database.ts';
 import type { House } from './house.ts';
-import { attempt, keepHouse } from './jobs.ts';
+import { attempt, attemptLong, keepHouse } from './jobs.ts';
 import { Live } from './live.ts';
 import { holdFolder } from './oneProcess.ts';
 import { Troubles } from './troubles.ts';
@@ -95,9 +95,10 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
   };
   const ticking = setInterval(tick, TICK);
   const dayTurn = new DayTurn(house);
+  let turnOfDay: Promise<void> | null = null;
   const keeping = setInterval(() => {
     keepHouse(house);
-    attempt(house, 'the turn of the day', () => dayTurn.turn());
+    turnOfDay ??= attemptLong(house, 'the turn of the day', () => dayTurn.turn()).finally(() => (turnOfDay = null));
   }, KEEP);
   tick();
 
@@ -112,6 +113,7 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
       setTimeout(() => server.closeAllConnections(), LAST_ANSWERS).unref();
     });
     await sender.close();
+    await turnOfDay;
     await standIn?.close();
     if (clock instanceof DemoClock) attempt(house, 'the clock', () => clock.keep());
     db.$client.close();

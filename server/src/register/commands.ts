@@ -1,6 +1,7 @@
 import { relationTo, reveal, type ValueChange } from '@tolvek/core/access';
 import { pauseDeadline, resumeDeadline } from '@tolvek/core/deadline';
 import { prepareKeeping } from '@tolvek/core/form';
+import { own } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
 import {
   type Field,
@@ -187,7 +188,8 @@ const unhidden = (problem: FieldProblem, open: readonly { readonly key: string }
 /** What differs between two states of a request’s values. */
 export const changesBetween = (fields: readonly Field[], before: Values, after: Values): readonly ValueChange[] =>
   fields.flatMap(({ key }) => {
-    const [was, is] = [before[key] ?? null, after[key] ?? null];
+    const was = own(before, key) ?? null;
+    const is = own(after, key) ?? null;
     return isSame(was, is) ? [] : [{ field: key, before: was, after: is }];
   });
 

@@ -8,6 +8,7 @@ import {
   type OfferTest,
   prepareOffer,
 } from '@tolvek/core/form';
+import { own } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
 import {
   type Field,
@@ -92,7 +93,7 @@ function labelOf(
 ): string {
   const shown = by.flatMap((key) => {
     const field = open.find((each) => each.key === key);
-    const value = target.values[key];
+    const value = own(target.values, key);
     return field && value !== undefined
       ? [showValue(field, value, (id, deeper) => (deeper ? names(id, []) : names(id)))]
       : [];
@@ -121,11 +122,10 @@ function knownAs(
   shows: readonly string[],
   brought: readonly string[],
 ): KnownRequest {
-  const values = brought.flatMap((key) =>
-    open.some((field) => field.key === key) && target.values[key] !== undefined
-      ? [[key, target.values[key]] as const]
-      : [],
-  );
+  const values = brought.flatMap((key) => {
+    const value = open.some((field) => field.key === key) ? own(target.values, key) : undefined;
+    return value === undefined ? [] : [[key, value] as const];
+  });
   return {
     id: target.id,
     register: register.key,
@@ -155,7 +155,7 @@ export function requestsNamed(
   const known: KnownRequest[] = [];
   for (const field of pointing(fields)) {
     const preset = 'preset' in field && field.preset?.from === 'fixed' ? field.preset.value : null;
-    const ids = [...idsIn(named[field.key]), ...idsIn(preset)]
+    const ids = [...idsIn(own(named, field.key)), ...idsIn(preset)]
       .slice(0, 200)
       .filter((id) => !known.some((each) => each.id === id && each.register === field.type.register));
     const register = ids.length > 0 ? registerByKey(db, field.type.register) : undefined;
@@ -235,7 +235,7 @@ export function offerProblems(
   only?: ReadonlySet<string>,
 ): readonly FieldProblem[] {
   return pointing(fields).flatMap((field): FieldProblem[] => {
-    const ids = only && !only.has(field.key) ? [] : idsIn(values[field.key]);
+    const ids = only && !only.has(field.key) ? [] : idsIn(own(values, field.key));
     const register = ids.length > 0 ? registerByKey(db, field.type.register) : undefined;
     if (!register) return [];
     const offered: OfferTest = prepareOffer(field.type, fields, register);
@@ -256,7 +256,7 @@ export function offerProblems(
 export function point(tx: Transaction, requestId: string, fields: readonly Field[], values: Values): void {
   tx.delete(pointers).where(eq(pointers.requestId, requestId)).run();
   const rows = pointing(fields).flatMap((field) =>
-    idsIn(values[field.key]).map((targetId) => ({ requestId, field: field.key, targetId })),
+    idsIn(own(values, field.key)).map((targetId) => ({ requestId, field: field.key, targetId })),
   );
   if (rows.length > 0) tx.insert(pointers).values(rows).onConflictDoNothing().run();
 }

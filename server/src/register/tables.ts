@@ -129,6 +129,39 @@ export const counters = sqliteTable(
   (table) => [primaryKey({ columns: [table.registerId, table.field, table.prefix] })],
 );
 
+/** Runs of a rule over the requests that were there, so that each can be taken back. */
+export const ruleRuns = sqliteTable(
+  'rule_runs',
+  {
+    id: text().primaryKey(),
+    formId: text()
+      .notNull()
+      .references(() => forms.id),
+    /** The rule’s id, and its name at the time. */
+    rule: text().notNull(),
+    name: text().notNull(),
+    by: text().notNull(),
+    at: integer().notNull(),
+    takenBackAt: integer(),
+  },
+  (table) => [index('rule_runs_rule').on(table.formId, table.rule, table.at), index('rule_runs_at').on(table.at)],
+);
+
+/** What a run changed: values, kept for a while only. */
+export const ruleRunChanges = sqliteTable(
+  'rule_run_changes',
+  {
+    runId: text()
+      .notNull()
+      .references(() => ruleRuns.id, { onDelete: 'cascade' }),
+    requestId: text()
+      .notNull()
+      .references(() => requests.id),
+    changes: text({ mode: 'json' }).notNull().$type<readonly ValueChange[]>(),
+  },
+  (table) => [primaryKey({ columns: [table.runId, table.requestId] })],
+);
+
 export type HistoryKind =
   | 'arrived'
   | 'fields'

@@ -1,5 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { freshKey } from '@tolvek/core/form';
+import { own } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
 import { type Term, termByKey, type Vocabulary, vocabularyProblems } from '@tolvek/core/register';
 import { eq } from 'drizzle-orm';
@@ -116,7 +117,7 @@ function followMerges(
   let moved = 0;
   for (const { id, version, values, fields } of [...requestsWithTerms(tx, after.key)]) {
     const changes = fields.flatMap((field) => {
-      const value = values[field.key];
+      const value = own(values, field.key);
       if (value === undefined) return [];
       const next = withTerms(field, after.key, value, into);
       return next === value ? [] : [{ field: field.key, before: value, after: next }];

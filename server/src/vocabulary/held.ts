@@ -1,3 +1,4 @@
+import { own } from '@tolvek/core/own';
 import type { Field, FieldValue, ItemRow, Values } from '@tolvek/core/register';
 import { eq } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
@@ -44,7 +45,9 @@ export function heldTerms(db: Reader, vocabulary: string): ReadonlyMap<string, n
   for (const { values, fields } of requestsWithTerms(db, vocabulary)) {
     const keys = new Set(
       fields.flatMap((field) =>
-        values[field.key] === undefined ? [] : heldIn(values[field.key] as FieldValue, takes(field, vocabulary) ?? []),
+        own(values, field.key) === undefined
+          ? []
+          : heldIn(values[field.key] as FieldValue, takes(field, vocabulary) ?? []),
       ),
     );
     for (const key of keys) held.set(key, (held.get(key) ?? 0) + 1);

@@ -326,6 +326,14 @@ export const api = createApi({
       query: (params) => address<'draftHistory'>('/api/forms/:key/draft/history', params),
       keepUnusedDataFor: 0,
     }),
+    takeRunBack: build.mutation<AnswerOf<'takeRunBack'>, ParamsOf<'takeRunBack'>>({
+      query: (params) => ({
+        url: address<'takeRunBack'>('/api/forms/:key/runs/:run/back', params),
+        method: 'POST',
+        body: {},
+      }),
+      invalidatesTags: ['ledger', 'sheet'],
+    }),
     overExisting: build.mutation<AnswerOf<'overExisting'>, ParamsOf<'overExisting'> & BodyOf<'overExisting'>>({
       query: ({ key, rule, ...body }) => ({
         url: address<'overExisting'>('/api/forms/:key/rules/:rule/existing', { key, rule }),

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { toast } from 'sonner';
 import { api, problemOf } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
 
@@ -9,7 +10,19 @@ import { Button } from '../ui/Button.tsx';
 export function OverExisting({ formKey, rule, isKept }: { formKey: string; rule: string; isKept: boolean }) {
   const [run, { data, error, isLoading }] = api.useOverExistingMutation();
   const [among, setAmong] = useState<'unfinished' | 'all'>('unfinished');
-  const look = (apply: boolean, of = among): void => void run({ key: formKey, rule, apply, among: of });
+  const [takeBack, takingBack] = api.useTakeRunBackMutation();
+  const look = (shown: string | null, of = among): void => void run({ key: formKey, rule, shown, among: of });
+  const back = (id: string): void => {
+    takeBack({ key: formKey, run: id })
+      .unwrap()
+      .then(({ back: changed, left }) => {
+        toast(
+          `${changed === 1 ? 'One request is' : `${changed} requests are`} as before.${left > 0 ? ` In ${left}, somebody changed something since; that stays.` : ''}`,
+        );
+        look(null);
+      })
+      .catch((problem: unknown) => toast.error(problemOf(problem).detail));
+  };
   const which = among === 'all' ? 'requests, finished ones too' : 'unfinished requests';
   if (!data && !error)
     return (
@@ -17,14 +30,21 @@ export function OverExisting({ formKey, rule, isKept }: { formKey: string; rule:
         type="button"
         className="text-green underline disabled:text-soft"
         disabled={isLoading || !isKept}
-        onClick={() => look(false)}
+        onClick={() => look(null)}
       >
         See what it would do to the requests there are
       </button>
     );
   return (
     <div className="mt-3 border-t border-rule pt-2.5 text-[13px]" aria-live="polite">
-      {error ? <p className="text-brick">{problemOf(error).detail}</p> : null}
+      {error ? (
+        <p className="text-brick">
+          {problemOf(error).detail}{' '}
+          <button type="button" className="text-green underline" disabled={isLoading} onClick={() => look(null)}>
+            Look again
+          </button>
+        </p>
+      ) : null}
       {data ? (
         <>
           <p>
@@ -62,15 +82,30 @@ export function OverExisting({ formKey, rule, isKept }: { formKey: string; rule:
                 onChange={(event) => {
                   const of = event.target.checked ? 'all' : 'unfinished';
                   setAmong(of);
-                  look(false, of);
+                  look(null, of);
                 }}
               />
               Finished requests too
             </label>
           )}
+          {data.last ? (
+            <p className="mt-2">
+              {data.applied
+                ? 'You can take this back for 30 days.'
+                : `This rule changed ${data.last.changed === 1 ? 'one request' : `${data.last.changed} requests`} on ${new Date(data.last.at).toLocaleDateString('en-GB', { dateStyle: 'medium' })}.`}{' '}
+              <button
+                type="button"
+                className="text-green underline disabled:text-soft"
+                disabled={takingBack.isLoading || isLoading}
+                onClick={() => back(data.last?.run ?? '')}
+              >
+                Take it back
+              </button>
+            </p>
+          ) : null}
           {!data.applied && data.changed > 0 ? (
             <p className="mt-2">
-              <Button disabled={isLoading || !isKept} onClick={() => look(true)}>
+              <Button disabled={isLoading || !isKept} onClick={() => look(data.shown)}>
                 Change {data.changed === 1 ? 'this request' : `these ${data.changed} requests`}
               </Button>
             </p>

@@ -1,3 +1,4 @@
+import { useEffect, useState } from 'react';
 import { Link, Navigate } from 'react-router';
 import { api } from '../app/api.ts';
 import { Trouble } from '../ui/Trouble.tsx';
@@ -7,7 +8,11 @@ import { useTitle } from '../ui/useTitle.ts';
 export function Shelf() {
   useTitle('Workshop');
   const { data: me } = api.useMeQuery();
-  const { data, error, refetch } = api.useFormsQuery();
+  const [isWaiting, setIsWaiting] = useState(false);
+  // Drafts that are being looked through are asked about again, until all of them are known.
+  const { data, error, refetch } = api.useFormsQuery(undefined, { pollingInterval: isWaiting ? 2_000 : 0 });
+  const isChecking = data?.forms.some((form) => form.findings === null) ?? false;
+  useEffect(() => setIsWaiting(isChecking), [isChecking]);
   if (me && !me.person) return <Navigate to="/sign-in?back=/workshop" replace />;
   return (
     <main className="mx-auto max-w-[60rem] px-6 pt-6">
@@ -51,7 +56,11 @@ export function Shelf() {
               <td className="py-3 pr-4 text-soft">
                 {form.release === 0 ? 'not released yet' : `release ${form.release}`}
                 {form.changed ? ', draft differs' : ''}
-                {form.findings > 0 ? `, ${form.findings} ${form.findings === 1 ? 'finding' : 'findings'}` : ''}
+                {form.findings === null
+                  ? ', being checked …'
+                  : form.findings > 0
+                    ? `, ${form.findings} ${form.findings === 1 ? 'finding' : 'findings'}`
+                    : ''}
               </td>
               <td className="py-3 text-right">{form.requests}</td>
             </tr>

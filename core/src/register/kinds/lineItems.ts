@@ -9,6 +9,7 @@ import {
   type ScopeType,
   type Value,
 } from '../../expression/index.ts';
+import { own } from '../../own/index.ts';
 import type {
   FieldValue,
   ItemColumn,
@@ -138,7 +139,7 @@ export function lineItemsOf(
     const cellsOf = (row: ItemRow): Record<string, string> =>
       Object.fromEntries(
         computed.flatMap((column) =>
-          row[column.key] === undefined
+          own(row, column.key) === undefined
             ? []
             : [[column.key, workOf(column.type).show(row[column.key] as Single, column.type, () => undefined)]],
         ),
@@ -194,7 +195,7 @@ export function lineItemsOf(
         .map((row) =>
           type.columns
             .flatMap((column) =>
-              row[column.key] === undefined
+              own(row, column.key) === undefined
                 ? []
                 : [workOf(column.type).show(row[column.key] as Single, column.type, nameOf)],
             )
@@ -207,7 +208,7 @@ export function lineItemsOf(
           type.columns
             .filter(isAsked)
             .flatMap((column) =>
-              row[column.key] === undefined
+              own(row, column.key) === undefined
                 ? []
                 : [[column.key, workOf(column.type).typed(row[column.key] as Single, column.type) as RawRow[string]]],
             ),

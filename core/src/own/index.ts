@@ -1,0 +1,1 @@
+export { isOfEveryObject, own } from './own.ts';
