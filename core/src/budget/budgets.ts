@@ -28,7 +28,7 @@ export const BUDGETS = {
     rows: 5_000,
     cells: 200_000,
     /** Bytes of the file as it is, and unpacked: a small file can hold a large one. */
-    bytes: 10_000_000,
+    bytes: 20_000_000,
     unpacked: 60_000_000,
   },
 } as const;

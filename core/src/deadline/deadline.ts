@@ -1,5 +1,5 @@
 import type { WorkingCalendar } from './calendar.ts';
-import { addWorkingTime, endOfWorkingDay, subtractWorkingTime, workingTimeBetween } from './workingTime.ts';
+import { addWorkingTime, endOfWorkingDay, NeverOpen, subtractWorkingTime, workingTimeBetween } from './workingTime.ts';
 
 /** How a form keeps time. Lengths are ms of working time. */
 export interface DeadlinePlan {
@@ -32,6 +32,12 @@ export interface Timer {
   readonly at: number;
 }
 
+/**
+ * The longest length that makes sense in a plan, ms of working time: 400 days around the clock. A
+ * calendar with an hour a week does not get there in ten years; then nobody is reminded.
+ */
+export const LONGEST_LENGTH = 400 * 24 * 3_600_000;
+
 /** The deadline for a request that arrived at `start`, allowed a number of working days. */
 export function planDeadline(calendar: WorkingCalendar, start: number, workingDays: number): Deadline {
   const due = endOfWorkingDay(calendar, start, workingDays);
@@ -41,10 +47,24 @@ export function planDeadline(calendar: WorkingCalendar, start: number, workingDa
 /** When to remind and escalate. A reminder that would stand before the start is left out. */
 export function timersFor(deadline: Deadline, plan: DeadlinePlan, calendar: WorkingCalendar): readonly Timer[] {
   if (isPaused(deadline)) return [];
-  const remind = subtractWorkingTime(calendar, deadline.due, plan.remindBefore);
-  const escalate = plan.escalateAfter === 0 ? deadline.due : addWorkingTime(calendar, deadline.due, plan.escalateAfter);
-  const timers: Timer[] = [{ kind: 'escalation', at: escalate }];
-  return remind > deadline.start ? [{ kind: 'reminder', at: remind }, ...timers] : timers;
+  const remind = reached(() => subtractWorkingTime(calendar, deadline.due, plan.remindBefore));
+  const escalate = reached(() =>
+    plan.escalateAfter === 0 ? deadline.due : addWorkingTime(calendar, deadline.due, plan.escalateAfter),
+  );
+  return [
+    ...(remind !== null && remind > deadline.start ? [{ kind: 'reminder' as const, at: remind }] : []),
+    ...(escalate !== null ? [{ kind: 'escalation' as const, at: escalate }] : []),
+  ];
+}
+
+/** A moment, or null when no calendar reaches it. */
+function reached(moment: () => number): number | null {
+  try {
+    return moment();
+  } catch (error) {
+    if (error instanceof NeverOpen) return null;
+    throw error;
+  }
 }
 
 export const isPaused = (deadline: Deadline): boolean => deadline.pauses.at(-1)?.to === null;

@@ -5,6 +5,7 @@ export {
   type Fuse,
   fuseAt,
   isPaused,
+  LONGEST_LENGTH,
   lengthInWords,
   type Pause,
   pauseDeadline,

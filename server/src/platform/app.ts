@@ -35,8 +35,8 @@ export function createApp(house: House, auth: Auth): Express {
           'style-src': ["'self'", "'unsafe-inline'"],
           'img-src': ["'self'", 'data:', 'blob:'],
           'frame-src': ["'self'"],
-          // Sheets are unpacked off the page, by a worker that its reader makes from a text.
-          'worker-src': ["'self'", 'blob:'],
+          // Sheets are unpacked off the page, by a worker of our own.
+          'worker-src': ["'self'"],
           'upgrade-insecure-requests': null,
         },
       },

@@ -1,4 +1,5 @@
 import type { ProblemDocument } from '@tolvek/contract';
+import { NeverOpen } from '@tolvek/core/deadline';
 import type { Problem as FieldProblem } from '@tolvek/core/register';
 import type { ErrorRequestHandler, Response } from 'express';
 import type { Logger } from 'pino';
@@ -78,6 +79,13 @@ export function answerProblem(response: Response, problem: Problem): void {
 
 function toProblem(error: unknown): Problem {
   if (error instanceof Problem) return error;
+  if (error instanceof NeverOpen)
+    return new Problem(
+      409,
+      'never-open',
+      'No time to count in',
+      `${error.message} Nothing was stored. A coordinator has to give it hours, or the form another calendar.`,
+    );
   if (error instanceof ZodError) {
     return new Problem(
       400,

@@ -89,6 +89,7 @@ function guessed(headings: readonly string[], design: FormDesign): readonly stri
 
 function TakeIn({ form }: { form: AnswerOf<'form'> }) {
   const [file, setFile] = useState<StartFile | null>(null);
+  const [reading, setReading] = useState('');
   const [columns, setColumns] = useState<readonly string[]>([]);
   const [once, setOnce] = useState(() => crypto.randomUUID());
   const [run, { data, error, isLoading, reset }] = api.useTakeInRowsMutation();
@@ -122,13 +123,19 @@ function TakeIn({ form }: { form: AnswerOf<'form'> }) {
         onChange={async (event) => {
           const chosen = event.target.files?.[0];
           if (!chosen) return;
-          const read = await readStartFile(chosen);
+          const read = await readStartFile(chosen, setReading);
+          setReading('');
           reset();
           setOnce(crypto.randomUUID());
           setFile(read);
           setColumns(read.kind === 'rows' ? guessed(read.rows[0] ?? [], form.draft) : []);
         }}
       />
+      {reading ? (
+        <p role="status" className="mt-3 text-soft">
+          {reading}
+        </p>
+      ) : null}
       {file?.kind === 'unreadable' || file?.kind === 'form' ? (
         <p role="alert" className="mt-3 border-l-[3px] border-brick bg-brick-wash px-3 py-2">
           {file.kind === 'form' ? 'This is a form, not a sheet of requests. Make a new form from it.' : file.why}

@@ -47,6 +47,7 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
   const [start, setStart] = useState<Start>({ from: 'recipe', recipe: 'blank' });
   const [once] = useState(() => crypto.randomUUID());
   const [tries, setTries] = useState(0);
+  const [reading, setReading] = useState('');
   const [places, setPlaces] = useState<Readonly<Record<string, string>>>({});
   const teams = ground.groups.filter((group) => group.isTeam);
   const [belongs, setBelongs] = useState<Belonging>({
@@ -159,11 +160,15 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
               onChange={async (event) => {
                 const chosen = event.target.files?.[0];
                 if (!chosen) return;
-                const read = await readStartFile(chosen);
+                const read = await readStartFile(chosen, setReading);
+                setReading('');
                 setStart({ from: 'file', file: read });
                 if (read.kind === 'form' && belongs.title === '') set({ title: read.file.design.title });
               }}
             />
+            <span role="status" className="text-soft">
+              {reading}
+            </span>
           </label>
           {shelf && shelf.forms.length > 0 ? (
             <label className="flex items-center gap-2">

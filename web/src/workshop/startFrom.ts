@@ -1,6 +1,8 @@
 import { formFileSchema } from '@tolvek/contract';
+import { BUDGETS } from '@tolvek/core/budget';
 import type { FormFile } from '@tolvek/core/form';
 import Papa from 'papaparse';
+import type { SheetTold } from './sheet.worker.ts';
 
 /** A file a form can start from, once it is read. */
 export type StartFile =
@@ -9,25 +11,32 @@ export type StartFile =
   | { readonly kind: 'unreadable'; readonly name: string; readonly why: string };
 
 /** Bytes a file may have to be read here, and rows that are looked at to guess kinds. */
-const MOST_BYTES = 20_000_000;
+const MOST_BYTES = BUDGETS.sheet.bytes;
 const ROWS_READ = 2_000;
 
 const unreadable = (name: string, why: string): StartFile => ({ kind: 'unreadable', name, why });
 
 /** Reads a CSV, XLSX or form file. What can’t be read is said, with the reason. */
-export async function readStartFile(file: File): Promise<StartFile> {
+export async function readStartFile(
+  file: File,
+  progress: (words: string) => void = () => undefined,
+): Promise<StartFile> {
   const { name } = file;
   if (file.size > MOST_BYTES)
-    return unreadable(name, 'It is larger than 20 MB. Take the first rows of it into a smaller file.');
+    return unreadable(
+      name,
+      `It is larger than ${MOST_BYTES / 1_000_000} MB. Take the first rows of it into a smaller file.`,
+    );
   try {
     const text = /\.xlsx$/i.test(name) ? null : await file.text();
     // A form file is told by its content as well: a saved file may have lost its ending.
     if (text !== null && (/\.json$/i.test(name) || text.trimStart().startsWith('{'))) return formIn(name, text);
-    const rows = text === null ? await spreadsheetRows(file) : csvRows(text);
+    const rows = text === null ? await spreadsheetRows(file, progress) : csvRows(text);
     return rows.some((row) => row.some((cell) => cell.trim() !== ''))
       ? { kind: 'rows', name, rows }
       : unreadable(name, 'There are no rows in it.');
-  } catch {
+  } catch (error) {
+    if (error instanceof Refused) return unreadable(name, error.message);
     return unreadable(name, 'It is no CSV, XLSX or form file that can be read. Save it again as one of these.');
   }
 }
@@ -44,21 +53,33 @@ function csvRows(text: string): string[][] {
   return Papa.parse<string[]>(plain, { delimiter, skipEmptyLines: true, preview: ROWS_READ }).data;
 }
 
-async function spreadsheetRows(file: File): Promise<string[][]> {
-  const { readSheet } = await import('read-excel-file/browser');
-  const rows = await readSheet(file);
-  return rows.slice(0, ROWS_READ).map((row) => row.map(cellText));
+/** How long a spreadsheet may take to be read before it is given up, ms. */
+const LONGEST = 60_000;
+
+/** Rows of a spreadsheet, read by a worker: unpacking takes a while, and the page must not wait for it. */
+function spreadsheetRows(file: File, progress: (words: string) => void): Promise<string[][]> {
+  const worker = new Worker(new URL('./sheet.worker.ts', import.meta.url), { type: 'module' });
+  return new Promise<string[][]>((done, refuse) => {
+    const late = setTimeout(
+      () => refuse(new Refused('It takes too long to read. Save the rows you need in a smaller file, or as CSV.')),
+      LONGEST,
+    );
+    worker.onmessage = ({ data }: MessageEvent<SheetTold>) => {
+      if (data.told === 'unpacking') progress(`Unpacking ${file.name} …`);
+      else if (data.told === 'reading') progress(`Reading ${file.name} …`);
+      else {
+        clearTimeout(late);
+        if ('rows' in data) done(data.rows.map((row) => [...row]));
+        else if ('why' in data) refuse(new Refused(data.why));
+      }
+    };
+    worker.onerror = () => refuse(new Refused('It could not be read. Save it again as XLSX or CSV.'));
+    worker.postMessage({ file, rows: ROWS_READ });
+  }).finally(() => worker.terminate());
 }
 
-/** A cell of a spreadsheet as it would be typed: days as `YYYY-MM-DD`. */
-function cellText(cell: unknown): string {
-  if (cell instanceof Date)
-    return cell
-      .toISOString()
-      .replace(/T00:00:00.*$/, '')
-      .slice(0, 16);
-  return cell === null || cell === undefined ? '' : String(cell);
-}
+/** Why a file is not read, in words for people. */
+class Refused extends Error {}
 
 function formIn(name: string, text: string): StartFile {
   const read = formFileSchema.safeParse(JSON.parse(text));

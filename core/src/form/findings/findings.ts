@@ -1,3 +1,4 @@
+import { LONGEST_LENGTH } from '../../deadline/index.ts';
 import { namesIn } from '../../expression/index.ts';
 import { isFilled, requestScope } from '../../register/index.ts';
 import { missedOptions, routingFindings } from '../../routing/index.ts';
@@ -57,6 +58,13 @@ export function findingsOf(
   }
   if (!groups.has(design.approval.step.group))
     add('error', 'approval', 'step', 'The approval step names a group that does not exist.');
+  for (const [length, what] of [
+    [design.deadline.remindBefore, 'The reminder stands'],
+    [design.deadline.escalateAfter, 'Who leads is told'],
+  ] as const) {
+    if (length > LONGEST_LENGTH)
+      add('error', 'approval', 'deadline', `${what} more than 400 days from the deadline. Choose a shorter time.`);
+  }
   return found.sort((a, b) => Number(a.severity === 'caution') - Number(b.severity === 'caution'));
 }
 
