@@ -2,11 +2,13 @@ import { ConfigRefused, readConfig } from './platform/config.ts';
 import { FolderInUse } from './platform/oneProcess.ts';
 import { start } from './platform/start.ts';
 import { stayUp } from './platform/stayUp.ts';
+import { warmWorkers } from './platform/workers.ts';
 
 /** `npm start`: production, configured from the environment. */
 try {
   const running = await start(readConfig(process.env));
   stayUp(running.house.log);
+  warmWorkers().catch((error: unknown) => running.house.log.error({ err: error }, 'no threads for heavy work'));
   console.log(`Tolvek is ready at ${running.url}`);
   for (const signal of ['SIGINT', 'SIGTERM'] as const)
     process.on(signal, () => void running.stop().then(() => process.exit(0)));

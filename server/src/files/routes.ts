@@ -1,3 +1,4 @@
+import { once } from 'node:events';
 import { type Route, routes } from '@tolvek/contract';
 import { relationTo, reveal } from '@tolvek/core/access';
 import type { Viewer } from '@tolvek/core/people';
@@ -11,6 +12,7 @@ import type { House } from '../platform/house.ts';
 import { addressOf, type Limits } from '../platform/limits.ts';
 import { notAllowed, notFound, notSignedIn } from '../platform/problem.ts';
 import { callerFor } from '../platform/serve.ts';
+import { inTurns } from '../platform/turns.ts';
 import { nameOf } from '../register/names.ts';
 import { partiesIn, type RequestRow, registerById, requestById, requestByNumber } from '../register/queries.ts';
 import { askedFor, type FilesField, takeFile } from './commands.ts';
@@ -77,7 +79,11 @@ export function fileRoutes(router: Router, house: House, limits: Limits): void {
       'Cache-Control': 'private, no-store',
     });
     response.write(`\uFEFF${head.value ?? ''}`);
-    for (const line of lines) response.write(line);
+    for await (const line of inTurns(lines)) {
+      if (response.destroyed) return;
+      // Whoever reads slowly is waited for: nothing piles up here.
+      if (!response.write(line)) await once(response, 'drain').catch(() => undefined);
+    }
     response.end();
   });
 

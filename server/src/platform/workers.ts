@@ -1,29 +1,51 @@
-import { createRequire } from 'node:module';
-import { dirname, join } from 'node:path';
-import { pathToFileURL } from 'node:url';
 import { Piscina } from 'piscina';
 import type { Work } from './worker.ts';
 
 /** Threads for heavy computation: no more than two, as each holds a copy of core (35 to 50 MB). */
 const THREADS = 2;
+/** How long a piece of work may take before its thread is given up, ms; budgets end all of it long before. */
+const LONGEST = 60_000;
 
 let pool: Piscina | undefined;
 
 /** The threads, started when the first heavy work comes. Idle ones don’t keep the process alive. */
 function threads(): Piscina {
-  const loader = join(dirname(createRequire(import.meta.url).resolve('tsx/package.json')), 'dist', 'loader.mjs');
-  pool ??= new Piscina({
-    filename: new URL('./worker.ts', import.meta.url).href,
+  if (pool) return pool;
+  pool = new Piscina({
+    filename: new URL('./worker.mjs', import.meta.url).href,
     minThreads: 0,
     maxThreads: THREADS,
     idleTimeout: 60_000,
-    execArgv: ['--import', pathToFileURL(loader).href],
-    // Of the environment, a thread needs nothing.
+    // Of how the process was started, and of its environment, a thread needs nothing.
+    execArgv: [],
     env: {},
   });
+  // Whoever waits is told by their own piece of work; an idle thread that ends is no matter.
+  pool.on('error', () => undefined);
   return pool;
 }
 
 /** Computes off the thread that answers. What goes in and comes out is copied. */
 export const inWorker = <N extends keyof Work>(name: N, input: Parameters<Work[N]>[0]): Promise<ReturnType<Work[N]>> =>
-  threads().run(input, { name }) as Promise<ReturnType<Work[N]>>;
+  threads().run(input, { name, signal: AbortSignal.timeout(LONGEST) }) as Promise<ReturnType<Work[N]>>;
+
+/** Makes the threads ready before they are needed. */
+export const warmWorkers = (): Promise<unknown> =>
+  inWorker('findings', {
+    design: NOTHING,
+    around: { groups: new Set(), outside: false, vocabularies: [], registers: [] },
+  });
+
+const outcome = { team: '', priority: 'normal', workingDays: 0, needsApproval: false } as const;
+const NOTHING: Parameters<Work['findings']>[0]['design'] = {
+  title: '',
+  intro: '',
+  subject: '',
+  fields: [],
+  parts: [],
+  rules: [],
+  unique: [],
+  routing: { columns: [], rows: [], otherwise: outcome },
+  approval: { step: { id: '', label: '', group: '' } },
+  deadline: { calendar: '', remindBefore: 0, escalateAfter: 0, escalateTo: '' },
+};

@@ -1,0 +1,5 @@
+// A thread begins here: it learns to read TypeScript, then takes up what it can do.
+import { register } from 'tsx/esm/api';
+
+register();
+export const { findings } = await import('./worker.ts');
