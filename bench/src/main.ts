@@ -1,54 +1,58 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { addressOf, DEMO_NOW, demoConfig, seed } from '@tolvek/demo';
-import { DEMO_PASSWORD, start } from '@tolvek/server';
-import { measureAnalysis, measureKeystroke, measureProof, measureRows } from './analysis.ts';
+import { join, resolve } from 'node:path';
+import { parseArgs } from 'node:util';
+import { measureDesk } from './desk.ts';
 import type { Figure } from './figure.ts';
-import { measureLedger } from './ledger.ts';
-import { measureRules } from './rules.ts';
+import { Part } from './processes.ts';
 import { measureScript } from './script.ts';
-import { measureSubmits } from './submits.ts';
 
 /**
- * `npm run bench`: each figure beside a limit measured in the same run, and their ratio. `--size
- * N`: requests in the ledger.
+ * `npm run bench`: each figure beside a limit measured in turns in the same run. The application,
+ * whoever calls it, the floor and the peers each have a process of their own. Writes
+ * `.reports/bench.json` and says what falls short. `--size N`: requests in the ledger; `--grow N`:
+ * to how many it grows; `--mixed S`: seconds of the mixed run; `--only core` or `--only desk`.
  */
-const size = Number(process.argv[process.argv.indexOf('--size') + 1]) || 10_000;
+const { values } = parseArgs({
+  options: {
+    size: { type: 'string', default: '10000' },
+    grow: { type: 'string', default: '100000' },
+    mixed: { type: 'string', default: '120' },
+    only: { type: 'string', default: '' },
+  },
+});
 const folder = mkdtempSync(join(tmpdir(), 'tolvek-bench-'));
-const figures: Figure[] = [
-  ...(await measureRules()),
-  measureAnalysis(),
-  measureKeystroke(),
-  measureProof(),
-  measureRows(),
-];
+const figures: Figure[] = [];
+const tell = (more: readonly Figure[]): void => {
+  for (const each of more) {
+    figures.push(each);
+    console.log(
+      `${each.met ? ' ' : '!'} ${each.name}\n    ours ${each.ours}, limit ${each.limit}: ${each.ratio} times, ${each.wanted} wanted`,
+    );
+  }
+};
 
 try {
-  console.log(`Making a desk with ${size} requests …`);
-  const running = await start(demoConfig({ TOLVEK_DATA: folder, PORT: '0', TOLVEK_LOG: 'error' }), {
-    demoNow: DEMO_NOW,
-    seed: (house) => seed(house, size),
-  });
-  await running.lettersSent();
-  const cookieOf = async (name: string): Promise<string> => {
-    const response = await fetch(`${running.url}/api/auth/sign-in/email`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json', origin: running.url },
-      body: JSON.stringify({ email: addressOf(name), password: DEMO_PASSWORD }),
-    });
-    if (!response.ok) throw new Error(`${name} could not sign in: ${await response.text()}`);
-    return response.headers
-      .getSetCookie()
-      .map((each) => each.split(';')[0])
-      .join('; ');
-  };
-  figures.push(...(await measureLedger(running.url, await cookieOf('Maren Okafor'), size)));
-  figures.push(await measureSubmits(running.url, await cookieOf('Priya Nakamura-Lind'), folder));
-  figures.push(measureScript());
-  await running.stop();
+  if (values.only !== 'desk') {
+    const core = await Part.start('./core.process.ts');
+    for (const what of ['rules', 'analysis', 'keystroke', 'proof', 'rows']) tell(await core.ask<Figure[]>(what));
+    await core.stop();
+    tell([measureScript()]);
+  }
+  if (values.only !== 'core')
+    await measureDesk(
+      { folder, size: Number(values.size), grow: Number(values.grow), mixed: Number(values.mixed) },
+      tell,
+    );
 } finally {
   rmSync(folder, { recursive: true, force: true });
 }
-for (const { what, ours, limit, ratio } of figures)
-  console.log(`${what}\n  Tolvek  ${ours}\n  limit   ${limit}\n  ratio   ${ratio}`);
+const reports = resolve(import.meta.dirname, '../../.reports');
+mkdirSync(reports, { recursive: true });
+writeFileSync(join(reports, 'bench.json'), `${JSON.stringify(figures, null, 2)}\n`);
+const short = figures.filter((each) => !each.met);
+console.log(
+  short.length === 0 ? 'Every figure is reached.' : `${short.length} of ${figures.length} figures fall short:`,
+);
+for (const each of short) console.log(`  ${each.name}: ${each.ratio} times, ${each.wanted} wanted`);
+process.exit(0);

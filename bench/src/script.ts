@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { gzipSync } from 'node:zlib';
-import type { Figure } from './figure.ts';
+import { type Figure, figure } from './figure.ts';
 
 const LIMIT = 180_000;
 
@@ -24,10 +24,6 @@ export function measureScript(): Figure {
   };
   load('index.html');
   const bytes = [...loaded].reduce((total, file) => total + gzipSync(readFileSync(join(dist, file))).length, 0);
-  return {
-    what: 'Script before a requester can type',
-    ours: `${(bytes / 1000).toFixed(0)} kB compressed`,
-    limit: `${LIMIT / 1000} kB`,
-    ratio: `${(bytes / LIMIT).toFixed(2)} of the limit`,
-  };
+  const name = 'Script before a requester can type, kB compressed; limit: 180';
+  return figure(name, [bytes / 1000], [LIMIT / 1000], 1);
 }

@@ -1,0 +1,12 @@
+import { measureAnalysis, measureKeystroke, measureProof, measureRows } from './analysis.ts';
+import { answering } from './processes.ts';
+import { measureRules } from './rules.ts';
+
+/** What core computes, in a process of its own: nothing else is in its memory or on its thread. */
+answering({
+  rules: () => measureRules(),
+  analysis: () => measureAnalysis(),
+  keystroke: async () => [await measureKeystroke()],
+  proof: async () => [await measureProof()],
+  rows: async () => [await measureRows()],
+});

@@ -1,0 +1,28 @@
+import { monitorEventLoopDelay } from 'node:perf_hooks';
+import { DEMO_NOW, demoConfig, seed } from '@tolvek/demo';
+import { start } from '@tolvek/server';
+import { answering } from './processes.ts';
+
+/** The application, on a folder, with so many requests; it tells how long its thread was held up. */
+const [folder = '', size = '0', smtp = ''] = process.argv.slice(2);
+const running = await start(demoConfig({ TOLVEK_DATA: folder, PORT: '0', TOLVEK_LOG: 'error' }), {
+  demoNow: DEMO_NOW,
+  seed: (house) => seed(house, Number(size)),
+  ...(smtp ? { smtp } : {}),
+});
+await running.lettersSent();
+const delay = monitorEventLoopDelay({ resolution: 1 });
+delay.enable();
+answering(
+  {
+    url: () => running.url,
+    lettersSent: () => running.lettersSent().then(() => true),
+    resetDelay: () => delay.reset(),
+    /** Held up, ms: the 99th of a hundred looks, and the longest. The resolution of the look is taken off. */
+    delay: () => ({ p99: delay.percentile(99) / 1e6 - 1, most: delay.max / 1e6 - 1 }),
+    copyTo: (path: never) => {
+      running.house.db.$client.prepare('vacuum into ?').run(path);
+    },
+  },
+  () => running.stop(),
+);

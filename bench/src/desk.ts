@@ -1,0 +1,313 @@
+import { randomUUID } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import type { FormDesign } from '@tolvek/core/form';
+import { addressOf } from '@tolvek/demo';
+import { DEMO_PASSWORD } from '@tolvek/server';
+import Sqlite from 'better-sqlite3';
+import { numbersTable } from '../../core/laws/largeTables.ts';
+import { type Figure, figure, interleaved } from './figure.ts';
+import { grown } from './grow.ts';
+import type { Called, Caller } from './load.process.ts';
+import { Part } from './processes.ts';
+
+interface DeskRun {
+  readonly folder: string;
+  readonly size: number;
+  readonly grow: number;
+  readonly mixed: number;
+}
+type Tell = (figures: readonly Figure[]) => void;
+interface Once {
+  readonly status: number;
+  readonly bytes: number;
+  readonly text: string;
+}
+
+/** The running application beside the floor: pages, submits, growth, and how long its thread is held up. */
+export async function measureDesk({ folder, size, grow, mixed }: DeskRun, tell: Tell): Promise<void> {
+  console.log(`Making a desk with ${size} requests …`);
+  const data = join(folder, 'data');
+  const mail = await Part.start('./mail.process.ts');
+  const smtp = await mail.ask<string>('url');
+  let desk = await Part.start('./desk.process.ts', [data, String(size), smtp]);
+  const load = await Part.start('./load.process.ts');
+  let url = await desk.ask<string>('url');
+  const maren = await signedIn(load, url, 'Maren Okafor');
+  const priya = await signedIn(load, url, 'Priya Nakamura-Lind');
+
+  const ledger = (): Called => ({ url: `${url}/api/requests?tray=all`, headers: { cookie: maren } });
+  const submit = (): Called => ({ url: `${url}/api/doors/come-on-site/requests`, headers: { cookie: priya } });
+  const secret = readFileSync(join(data, 'secret'), 'utf8').trim();
+  const sample = await sampleOf(load, desk, data, submit());
+  const copy = join(folder, 'floor.sqlite');
+  await desk.ask('copyTo', copy);
+  const floor = await Part.start('./floor.process.ts', [copy, secret]);
+  const floorUrl = await floor.ask<string>('url');
+  await floor.ask('ledgerBytes', (await load.ask<Once>('once', ledger())).text);
+  await floor.ask('sample', sample);
+  const floorLedger: Called = { url: `${floorUrl}/ledger`, headers: { cookie: maren } };
+  const floorSubmit: Called = { url: `${floorUrl}/submit`, headers: { cookie: priya } };
+
+  const page = (each: Called) => load.ask<number>('medianOf', { each, times: 150 });
+  const sending = (each: Called) => load.ask<number>('submits', { each, times: 120 });
+  const byHand = 'the same by hand on Express and prepared statements';
+  tell([
+    await interleaved(
+      `Ledger page at ${size} requests, ms; limit: ${byHand}`,
+      10,
+      () => page(ledger()),
+      () => page(floorLedger),
+    ),
+    await interleaved(
+      `A submit by one of eight at once, ms; limit: ${byHand}, ${sample.rows.length} rows`,
+      10,
+      () => sending(submit()),
+      () => sending(floorSubmit),
+    ),
+  ]);
+
+  tell(await mixedRun({ desk, floor, load, url, floorUrl, maren, priya, ms: mixed * 1_000 }));
+  await floor.stop();
+
+  const before: number[] = [];
+  for (let round = 0; round < 5; round += 1) before.push(await page(ledger()));
+  await desk.stop();
+  console.log(`Growing it to ${grow} requests …`);
+  grown(join(data, 'tolvek.sqlite'), grow);
+  desk = await Part.start('./desk.process.ts', [data, String(size), smtp]);
+  url = await desk.ask<string>('url');
+  const after: number[] = [];
+  await page(ledger());
+  for (let round = 0; round < 5; round += 1) after.push(await page(ledger()));
+  tell([figure(`Ledger page at ${grow} requests, ms; limit: the same at ${size}`, after, before, 3)]);
+  await desk.stop();
+  await load.stop();
+  await mail.stop();
+}
+
+async function signedIn(load: Part, url: string, name: string): Promise<string> {
+  void load;
+  const response = await fetch(`${url}/api/auth/sign-in/email`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', origin: url },
+    body: JSON.stringify({ email: addressOf(name), password: DEMO_PASSWORD }),
+  });
+  if (!response.ok) throw new Error(`${name} could not sign in: ${await response.text()}`);
+  return response.headers
+    .getSetCookie()
+    .map((each) => each.split(';')[0])
+    .join('; ');
+}
+
+/** The rows that one submit stores, and the bytes it is answered with. */
+async function sampleOf(load: Part, desk: Part, data: string, each: Called) {
+  const db = new Sqlite(join(data, 'tolvek.sqlite'), { readonly: true });
+  const tables = ['requests', 'history', 'timers', 'approvals', 'links', 'outbox', 'idempotency'];
+  const last = (table: string): number =>
+    (db.prepare(`select coalesce(max(rowid), 0) as n from ${table}`).get() as { n: number }).n;
+  const before = new Map(tables.map((table) => [table, last(table)]));
+  const answers = {
+    visitor: 'Elke Marlowe',
+    institute: 'corrin',
+    reason: 'Calibration',
+    arrival: '2026-11-30',
+    departure: '2026-12-01',
+    works_on_water: false,
+  };
+  const answer = await load.ask<Once>('once', {
+    ...each,
+    method: 'POST',
+    headers: { ...each.headers, 'content-type': 'application/json', 'Idempotency-Key': randomUUID() },
+    body: JSON.stringify({ release: 1, answers }),
+  });
+  if (answer.status !== 200) throw new Error(answer.text);
+  await desk.ask('lettersSent');
+  const rows = tables.flatMap((table) =>
+    db
+      .prepare(`select * from ${table} where rowid > ?`)
+      .all(before.get(table))
+      .map((row) => ({ table, row: row as Record<string, unknown> })),
+  );
+  db.close();
+  return { rows, bytes: answer.text };
+}
+
+interface MixedRun {
+  readonly desk: Part;
+  readonly floor: Part;
+  readonly load: Part;
+  readonly url: string;
+  readonly floorUrl: string;
+  readonly maren: string;
+  readonly priya: string;
+  readonly ms: number;
+}
+
+/**
+ * Everybody at once, with the largest inputs there can be: readers, typers, senders, and a
+ * coordinator with a heavy draft, sheets, conditions over past requests and rules over all of them.
+ * Beside it the floor with the readers and senders alone.
+ */
+async function mixedRun({ desk, floor, load, url, floorUrl, maren, priya, ms }: MixedRun): Promise<readonly Figure[]> {
+  const json = { 'content-type': 'application/json' };
+  const asMaren = { cookie: maren, ...json };
+  const get = (path: string, cookie = maren): Called => ({ url: `${url}${path}`, headers: { cookie } });
+  const post = (path: string, body: unknown, headers: Record<string, string> = {}): Called => ({
+    method: 'POST',
+    url: `${url}${path}`,
+    headers: { ...asMaren, ...headers },
+    body: JSON.stringify(body),
+  });
+  const form = JSON.parse((await load.ask<Once>('once', get('/api/forms/site-access'))).text) as {
+    draft: FormDesign;
+    version: number;
+  };
+  const heavy = heavyDraft(form.draft);
+  const made = await load.ask<Once>(
+    'once',
+    post(
+      '/api/forms',
+      { prefix: 'ZZ', desk: 'boats', doors: { staff: true, outside: false }, draft: heavy },
+      { 'Idempotency-Key': randomUUID() },
+    ),
+  );
+  if (made.status !== 200) throw new Error(made.text.slice(0, 500));
+  const { key } = JSON.parse(made.text) as { key: string };
+  const long = 'a b c d e f g h '.repeat(250);
+  const rows = Array.from({ length: 500 }, (_, index) => ({
+    cells: {
+      visitor: `Visitor ${index}`,
+      institute: 'Corrin Institute',
+      reason: 'Calibration',
+      arrival: '2026-12-01',
+      departure: '2026-12-02',
+      works_on_water: 'No',
+    },
+    requester: '',
+  }));
+  const callers: Caller[] = [
+    ...Array.from(
+      { length: 4 },
+      (): Caller => ({
+        name: 'reader: trays, ledger, finding',
+        calls: [
+          get('/api/trays'),
+          get('/api/requests?tray=arrived'),
+          get('/api/requests?tray=all&find=AC-0000'),
+          get('/api/requests?tray=late'),
+          get('/api/desk', priya),
+        ],
+        rest: 100,
+      }),
+    ),
+    ...Array.from(
+      { length: 2 },
+      (): Caller => ({
+        name: 'typer: checks of answers',
+        calls: [
+          post(
+            '/api/doors/come-on-site/checks',
+            { answers: { visitor: long, reason: long, institute: 'corrin' } },
+            { cookie: priya },
+          ),
+        ],
+        rest: 100,
+      }),
+    ),
+    ...Array.from(
+      { length: 2 },
+      (): Caller => ({
+        name: 'sender: submits',
+        calls: [{ url: `${url}/api/doors/come-on-site/requests`, headers: { cookie: priya }, submits: true }],
+        rest: 250,
+      }),
+    ),
+    { name: 'coordinator: list of forms', calls: [get('/api/forms')], rest: 500 },
+    { name: 'coordinator: a heavy draft opened', calls: [get(`/api/forms/${key}`)], rest: 700 },
+    {
+      name: 'coordinator: a condition over past requests',
+      calls: [post('/api/forms/site-access/tries', { condition: 'fee > 100 and visitor != "x"', number: null })],
+      rest: 1_500,
+    },
+    {
+      name: 'coordinator: a rule over all requests, dry',
+      calls: [post('/api/forms/site-access/rules/water-certificate/existing', { shown: null, among: 'all' })],
+      rest: 2_000,
+    },
+    {
+      name: 'coordinator: all requests as a sheet',
+      calls: [get('/api/forms/site-access/requests.csv?among=all')],
+      rest: 3_000,
+    },
+    {
+      name: 'coordinator: 500 rows of a sheet, dry',
+      calls: [post('/api/forms/site-access/rows', { rows, apply: false }, { 'Idempotency-Key': randomUUID() })],
+      rest: 5_000,
+    },
+  ];
+  await desk.ask('resetDelay');
+  const told = await load.ask<Record<string, { calls: number; slowest: number; refused: number }>>('mixed', {
+    callers,
+    ms,
+  });
+  const ours = await desk.ask<{ p99: number; most: number }>('delay');
+  for (const [name, { calls, slowest, refused }] of Object.entries(told))
+    console.log(`    ${name}: ${calls} calls, the slowest ${slowest} ms${refused > 0 ? `, ${refused} refused` : ''}`);
+  await floor.ask('resetDelay');
+  const simple: Caller[] = [
+    ...Array.from(
+      { length: 5 },
+      (): Caller => ({ name: 'reader', calls: [{ url: `${floorUrl}/ledger`, headers: { cookie: maren } }], rest: 60 }),
+    ),
+    ...Array.from(
+      { length: 2 },
+      (): Caller => ({
+        name: 'sender',
+        calls: [{ url: `${floorUrl}/submit`, headers: { cookie: priya }, submits: true }],
+        rest: 250,
+      }),
+    ),
+  ];
+  await load.ask('mixed', { callers: simple, ms: Math.min(ms, 20_000) });
+  const limit = await floor.ask<{ p99: number; most: number }>('delay');
+  console.log(
+    `    beside it, the floor with readers and senders alone: p99 ${limit.p99.toFixed(1)} ms, most ${limit.most.toFixed(1)} ms`,
+  );
+  return [
+    figure('Thread held up in the mixed run, p99, ms; limit: 25', [ours.p99], [25], 1),
+    figure('Thread held up in the mixed run, longest, ms; limit: 100', [ours.most], [100], 1),
+  ];
+}
+
+/** A draft with a table of 200 rows of which half the columns are numbers. */
+function heavyDraft(draft: FormDesign): FormDesign {
+  const { table } = numbersTable();
+  const options = Array.from({ length: 12 }, (_, index) => ({ key: `o${index}`, label: `Option ${index}` }));
+  const fields = [...'nnnncccb'].map((kind, index) => ({
+    key: `${kind}${index}`,
+    label: `${kind}${index}`,
+    type:
+      kind === 'n'
+        ? ({ kind: 'number', places: 2 } as const)
+        : kind === 'c'
+          ? ({ kind: 'choice', options } as const)
+          : ({ kind: 'yes-no' } as const),
+    source: 'asked' as const,
+  }));
+  const outcome = draft.routing.otherwise;
+  return {
+    ...draft,
+    title: 'Heavy',
+    fields: [...draft.fields, ...fields],
+    parts: [
+      ...draft.parts,
+      ...fields.map(({ key }) => ({ part: 'question' as const, field: key, asks: '', help: '', required: false })),
+    ],
+    routing: {
+      columns: table.columns,
+      rows: table.rows.map((row) => ({ ...row, id: `row-${row.id}`, outcome })),
+      otherwise: outcome,
+    },
+  };
+}

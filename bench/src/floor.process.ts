@@ -1,0 +1,116 @@
+import { createHmac, timingSafeEqual } from 'node:crypto';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { monitorEventLoopDelay } from 'node:perf_hooks';
+import Sqlite from 'better-sqlite3';
+import express from 'express';
+import { answering } from './processes.ts';
+
+/**
+ * The floor: the same work written by hand on Express and prepared statements, over a copy of the
+ * same data. It knows who calls by the same signed cookie, stores the same rows as durably, and
+ * answers the same bytes; what is computed of them is left out.
+ */
+const [path = '', secret = ''] = process.argv.slice(2);
+const db = new Sqlite(path);
+db.pragma('journal_mode = WAL');
+db.pragma('synchronous = FULL');
+db.pragma('foreign_keys = ON');
+
+const sessions = db.prepare('select user_id as id from session where token = ? and expires_at > ?');
+const people = db.prepare('select * from people where id = ?');
+const groups = db.prepare('select group_key from memberships where person_id = ?');
+
+function callerOf(cookie: string | undefined): string | null {
+  const signed = decodeURIComponent(/tolvek\.session_token=([^;]+)/.exec(cookie ?? '')?.[1] ?? '');
+  const dot = signed.lastIndexOf('.');
+  const wanted = Buffer.from(createHmac('sha256', secret).update(signed.slice(0, dot)).digest('base64'));
+  const given = Buffer.from(signed.slice(dot + 1));
+  if (given.length !== wanted.length || !timingSafeEqual(given, wanted)) return null;
+  const found = sessions.get(signed.slice(0, dot), Date.now()) as { id: string } | undefined;
+  if (!found || !people.get(found.id)) return null;
+  groups.all(found.id);
+  return found.id;
+}
+
+const COLUMNS =
+  'r.id, r.number, r."values", r.deadline, r.stage, r.phase, r.team, r.priority, r.due, r.updated_at, r.finished_at, r.release_id, r.register_id, p.name as requester, h.name as handler';
+const page = db.prepare(
+  `select ${COLUMNS} from requests r join people p on p.id = r.requester_id left join people h on h.id = r.handler_id where r.trial = 0 order by r.created_at desc, r.id desc limit 51`,
+);
+const total = db.prepare('select count(*) as n from requests where trial = 0');
+let ledgerBytes = '';
+
+/** Rows that one submit stores, table by table, as ours stored them. */
+interface Stored {
+  readonly table: string;
+  readonly row: Readonly<Record<string, unknown>>;
+}
+let inserts: readonly (() => void)[] = [];
+let sentBytes = '';
+const known = db.prepare('select 1 from idempotency where scope = ? and key = ?');
+const count = db.prepare('update registers set next_number = next_number + 1 where prefix = ?');
+
+/** For each stored row an insert of the same bytes, under names of its own. */
+function prepareInserts(rows: readonly Stored[]): void {
+  let made = 0;
+  let request = '';
+  const fresh = (name: string): string => {
+    made += 1;
+    return `${name}-${process.pid}-${made}-${'x'.repeat(16)}`;
+  };
+  const order = ['requests', 'history', 'timers', 'approvals', 'links', 'outbox', 'idempotency'];
+  inserts = [...rows]
+    .sort((a, b) => order.indexOf(a.table) - order.indexOf(b.table))
+    .map(({ table, row }) => {
+      const columns = Object.keys(row);
+      const statement = db.prepare(
+        `insert into ${table} (${columns.map((each) => `"${each}"`).join(', ')}) values (${columns.map(() => '?').join(', ')})`,
+      );
+      return () => {
+        if (table === 'requests') request = fresh('id');
+        statement.run(
+          columns.map((column) => {
+            if (column === 'id') return table === 'requests' ? request : fresh(table);
+            if (column === 'request_id' && row[column] !== null) return request;
+            return ['number', 'token_hash', 'key'].includes(column) ? fresh(column) : row[column];
+          }),
+        );
+      };
+    });
+}
+const store = db.transaction((key: string) => {
+  known.get('submit', key);
+  count.run('AC');
+  for (const insert of inserts) insert();
+});
+
+const app = express();
+app.get('/ledger', (request, response) => {
+  if (!callerOf(request.headers.cookie)) return void response.status(401).end();
+  page.all();
+  total.get();
+  response.type('application/json').send(ledgerBytes);
+});
+app.post('/submit', express.json(), (request, response) => {
+  if (!callerOf(request.headers.cookie)) return void response.status(401).end();
+  store.immediate(String(request.headers['idempotency-key']));
+  response.type('application/json').send(sentBytes);
+});
+app.post('/typing', express.json(), (_request, response) => void response.json({ problems: [] }));
+const server = createServer(app).listen(0, '127.0.0.1');
+await new Promise((done) => server.once('listening', done));
+const delay = monitorEventLoopDelay({ resolution: 1 });
+delay.enable();
+answering({
+  url: () => `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
+  ledgerBytes: (bytes: never) => {
+    ledgerBytes = bytes;
+  },
+  sample: ({ rows, bytes }: never) => {
+    prepareInserts(rows);
+    sentBytes = bytes;
+  },
+  resetDelay: () => delay.reset(),
+  delay: () => ({ p99: delay.percentile(99) / 1e6 - 1, most: delay.max / 1e6 - 1 }),
+});

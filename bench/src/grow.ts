@@ -1,0 +1,22 @@
+import Sqlite from 'better-sqlite3';
+
+/** Copies requests within a database until there are so many; each copy is a request of its own. */
+export function grown(path: string, wanted: number): void {
+  const db = new Sqlite(path);
+  db.pragma('synchronous = OFF');
+  const names = (db.prepare('pragma table_info(requests)').all() as { name: string }[]).map((each) => each.name);
+  const listed = names.map((name) => `"${name}"`).join(', ');
+  const held = (): number => (db.prepare('select count(*) as n from requests').get() as { n: number }).n;
+  for (let have = held(), turn = 0; have < wanted; have = held(), turn += 1) {
+    const taken = names.map((name) => {
+      if (name === 'id' || name === 'number') return `"${name}" || '-${turn}'`;
+      // Spread over time as requests are, so that indexes have something to order.
+      return name === 'created_at' || name === 'due'
+        ? `"${name}" - ${(turn + 1) * 1_000} - abs(random() % 100000000)`
+        : `"${name}"`;
+    });
+    db.prepare(`insert into requests (${listed}) select ${taken.join(', ')} from requests limit ?`).run(wanted - have);
+  }
+  db.exec('analyze');
+  db.close();
+}
