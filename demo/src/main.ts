@@ -1,7 +1,7 @@
 import { rmSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { parseArgs } from 'node:util';
-import { ConfigRefused, DEMO_PASSWORD, FolderInUse, start, stayUp } from '@tolvek/server';
+import { ConfigRefused, DEMO_PASSWORD, FolderInUse, start, stayUp, warmWorkers } from '@tolvek/server';
 import { demoConfig } from './demoConfig.ts';
 import { addressOf, STAFF } from './people.ts';
 import { DEMO_NOW, seed } from './seed.ts';
@@ -22,6 +22,7 @@ try {
       rmSync(resolve(process.env.TOLVEK_DATA ?? '.data', name), { force: true });
   const running = await start(demoConfig(process.env), { demoNow: DEMO_NOW, seed: (house) => seed(house, size) });
   stayUp(running.house.log);
+  warmWorkers().catch((error: unknown) => running.house.log.error({ err: error }, 'no threads for heavy work'));
   console.log(`Tolvek is ready at ${running.url}`);
   console.log(`Sign in with the password “${DEMO_PASSWORD}” as:`);
   for (const person of STAFF) if (person.does) console.log(`  ${addressOf(person.name).padEnd(36)} ${person.does}`);

@@ -12,4 +12,5 @@ export { FolderInUse } from './platform/oneProcess.ts';
 export { DEMO_PASSWORD } from './platform/routes.ts';
 export { type Running, start } from './platform/start.ts';
 export { stayUp } from './platform/stayUp.ts';
+export { warmWorkers } from './platform/workers.ts';
 export { assign, comment, moveStage } from './register/commands.ts';

@@ -5,8 +5,8 @@ import { audienceInWords, type Viewer } from '@tolvek/core/people';
 import { eq } from 'drizzle-orm';
 import { calendarNames, calendarOf } from '../deadline/queries.ts';
 import { doors } from '../door/tables.ts';
-import { takeInRows } from '../intake/takeInRows.ts';
 import { allGroups, departmentOf, groupNames, namesOf, staffIn } from '../people/queries.ts';
+import { apart } from '../platform/apart.ts';
 import type { Reader } from '../platform/database.ts';
 import { type House, write } from '../platform/house.ts';
 import { notFound } from '../platform/problem.ts';
@@ -22,7 +22,6 @@ import { createForm } from './create.ts';
 import { findingsFor, findingsOfForm } from './findings.ts';
 import { changesSince, doorsOf, draftHistoryOf, formByKey, listForms, releasesOf } from './queries.ts';
 import { clearTrials, draftOffers, sendTrial, trialsOf } from './trials.ts';
-import { tryCondition } from './tries.ts';
 
 export function formRoutes(serve: Serve, house: House): void {
   const { db, clock } = house;
@@ -102,8 +101,8 @@ export function formRoutes(serve: Serve, house: House): void {
     if (!release) throw notFound('This release');
     return { design: release.design, changes: [...compareDesigns(release.design, form.draft)] };
   });
-  serve('takeInRows', ({ viewer, params, body, key }) => takeInRows(house, viewer, params.key, body, key));
-  serve('tryCondition', ({ viewer, params, body }) => tryCondition(db, viewer, params.key, body));
+  serve('takeInRows', ({ viewer, params, body, key }) => apart(house, 'takeInRows', [viewer, params.key, body, key]));
+  serve('tryCondition', ({ viewer, params, body }) => apart(house, 'tryCondition', [viewer, params.key, body]));
   serve('setDoor', ({ params, body }) =>
     write(house, (tx) => {
       const changed = tx.update(doors).set(body).where(eq(doors.slug, params.slug)).returning().get();

@@ -19,19 +19,26 @@ const MIGRATIONS = fileURLToPath(new URL('../../migrations', import.meta.url));
  */
 export function openDatabase(folder: string): Database {
   mkdirSync(folder, { recursive: true, mode: 0o700 });
-  const client = new Sqlite(join(folder, 'tolvek.sqlite'));
-  client.pragma('journal_mode = WAL');
-  client.pragma('synchronous = FULL');
-  client.pragma('foreign_keys = ON');
-  // Short: whoever waits longer for a lock waits off the thread that answers (`patiently`).
-  client.pragma(`busy_timeout = ${BUSY_TIMEOUT}`);
-  keepStatements(client);
-  const db = drizzle(client, { schema, casing: 'snake_case' });
+  const db = connect(folder, BUSY_TIMEOUT);
   migrate(db, { migrationsFolder: MIGRATIONS });
   return db;
 }
 
-/** How long a statement holds the thread while another program has the database, ms. */
+/** A connection to a database whose tables are there. `busyTimeout`: how long it may wait for a lock, ms. */
+export function connect(folder: string, busyTimeout: number): Database {
+  const client = new Sqlite(join(folder, 'tolvek.sqlite'));
+  client.pragma('journal_mode = WAL');
+  client.pragma('synchronous = FULL');
+  client.pragma('foreign_keys = ON');
+  client.pragma(`busy_timeout = ${busyTimeout}`);
+  keepStatements(client);
+  return drizzle(client, { schema, casing: 'snake_case' });
+}
+
+/**
+ * How long a statement holds the thread that answers while another program has the database, ms.
+ * Short: whoever waits longer for a lock waits off that thread (`patiently`).
+ */
 const BUSY_TIMEOUT = 50;
 
 const KEPT_STATEMENTS = 500;

@@ -1,8 +1,54 @@
+import { resolve } from 'node:path';
 import { type Finding, type FormDesign, findingsOf, type Surroundings } from '@tolvek/core/form';
+import { pino } from 'pino';
+import { tryCondition as tried } from '../form/tries.ts';
+import { takeInRows as takenIn } from '../intake/takeInRows.ts';
+import type { Apart, OnData } from './apart.ts';
+import { connect } from './database.ts';
+import type { House } from './house.ts';
+import { Problem } from './problem.ts';
+import { Troubles } from './troubles.ts';
 
-/** What a thread for heavy computation can do; each from plain data to plain data. */
+/** How long a thread waits for a lock, ms: nobody is held up by it. */
+const BUSY_TIMEOUT = 5_000;
+
+/** What a thread for heavy work can do; each from plain data to plain data. */
 export interface Work {
   readonly findings: (input: { readonly design: FormDesign; readonly around: Surroundings }) => readonly Finding[];
+  readonly takeInRows: (
+    input: OnData<Parameters<typeof takenIn> extends [House, ...infer Rest] ? Rest : never>,
+  ) => Apart<ReturnType<typeof takenIn>>;
+  readonly tryCondition: (
+    input: OnData<Parameters<typeof tried> extends [unknown, ...infer Rest] ? Rest : never>,
+  ) => Apart<ReturnType<typeof tried>>;
 }
 
 export const findings: Work['findings'] = ({ design, around }) => findingsOf(design, around);
+export const takeInRows: Work['takeInRows'] = (on) => onData(on, (house) => takenIn(house, ...on.input));
+export const tryCondition: Work['tryCondition'] = (on) => onData(on, (house) => tried(house.db, ...on.input));
+
+/** Does work on the data with a connection of its own; what it made known is told by whoever asked for it. */
+function onData<T>({ data, now }: OnData<unknown>, work: (house: House) => T): Apart<T> {
+  const db = connect(resolve(data), BUSY_TIMEOUT);
+  const log = pino({ level: 'silent' });
+  const changed: string[] = [];
+  const live = { changed: (ids: Iterable<string>) => void changed.push(...ids) };
+  const house = { db, clock: { now: () => now }, live, log, troubles: new Troubles(log), wakeOutbox: () => undefined };
+  try {
+    // A thread has neither settings nor streams: commands that can run in one use none of them.
+    return { state: 'done', value: work(house as unknown as House), changed };
+  } catch (error) {
+    if (error instanceof Problem) {
+      const { status, type, title, detail, problems, retryAfter } = error;
+      return { state: 'refused', problem: { status, type, title, detail, problems, retryAfter } };
+    }
+    const code = error instanceof Error && 'code' in error ? String(error.code) : '';
+    return {
+      state: 'stumbled',
+      code,
+      message: error instanceof Error ? (error.stack ?? error.message) : String(error),
+    };
+  } finally {
+    db.$client.close();
+  }
+}
