@@ -31,21 +31,24 @@ check('web pages build', () => build({ always: true }));
 check('unit, property, border and server tests', () =>
   npx('vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile=${join(reports, 'vitest.json')}`),
 );
-check(
-  'browser journeys',
-  () =>
-    browserReady() &&
-    run('npx', ['playwright', 'test', '--config', 'e2e/playwright.config.ts'], {
-      env: { ...process.env, PLAYWRIGHT_JSON_OUTPUT_NAME: join(reports, 'playwright.json') },
-    }),
-);
+if (!isQuick)
+  check(
+    'browser journeys',
+    () =>
+      browserReady() &&
+      run('npx', ['playwright', 'test', '--config', 'e2e/playwright.config.ts'], {
+        env: { ...process.env, PLAYWRIGHT_JSON_OUTPUT_NAME: join(reports, 'playwright.json') },
+      }),
+  );
 
 const read = (name) => (existsSync(join(reports, name)) ? JSON.parse(readFileSync(join(reports, name), 'utf8')) : null);
 const vitest = read('vitest.json');
 const playwright = read('playwright.json');
 const passed = (vitest?.numPassedTests ?? 0) + (playwright?.stats.expected ?? 0) + (playwright?.stats.flaky ?? 0);
 const failed = (vitest?.numFailedTests ?? 0) + (playwright?.stats.unexpected ?? 0);
-const silent = [vitest ? '' : 'Vitest left no report', playwright ? '' : 'Playwright left no report'].filter(Boolean);
+const silent = [vitest ? '' : 'Vitest left no report', playwright || isQuick ? '' : 'Playwright left no report'].filter(
+  Boolean,
+);
 if (failedChecks.length > 0) console.log(`\nFailed: ${failedChecks.join(', ')}`);
 for (const line of silent) console.log(line);
 console.log(`${passed} passed, ${failed} failed`);

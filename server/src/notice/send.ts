@@ -2,7 +2,7 @@ import { setTimeout as pause } from 'node:timers/promises';
 import { and, asc, eq, gt, inArray, lte, or } from 'drizzle-orm';
 import nodemailer, { type Transporter } from 'nodemailer';
 import type { House } from '../platform/house.ts';
-import { troubleOf } from '../platform/patience.ts';
+import { PATIENCE, troubleOf } from '../platform/patience.ts';
 import { outbox } from './tables.ts';
 
 const MINUTE = 60_000;
@@ -38,7 +38,7 @@ export class Sender {
   private readonly transport: Transporter;
 
   constructor(
-    private readonly house: Pick<House, 'db' | 'clock' | 'config' | 'log' | 'troubles'>,
+    private readonly house: Pick<House, 'db' | 'clock' | 'config' | 'log' | 'troubles' | 'gate'>,
     smtp: string,
   ) {
     this.transport = nodemailer.createTransport(
@@ -88,6 +88,7 @@ export class Sender {
    * nothing can be stored, nothing more is sent: it is tried again until it can.
    */
   private async take(): Promise<readonly Letter[]> {
+    await this.house.gate.open(PATIENCE);
     for (let wait = 50; ; wait = Math.min(2_000, wait * 2)) {
       try {
         const taken = this.mark();

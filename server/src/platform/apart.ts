@@ -28,7 +28,8 @@ type ValueOf<N extends OnDataWork> = ReturnType<Work[N]> extends Apart<infer Val
 export function apart<N extends OnDataWork>(house: House, name: N, input: InputOf<N>): Promise<ValueOf<N>> {
   return patiently(house, async () => {
     const asked = { data: house.config.data, now: house.clock.now(), input } as unknown as Parameters<Work[N]>[0];
-    const result = (await inWorker(name, asked)) as Apart<ValueOf<N>>;
+    const work = () => inWorker(name, asked) as Promise<Apart<ValueOf<N>>>;
+    const result = await (name === 'takeInRows' ? house.gate.holding(work) : work());
     switch (result.state) {
       case 'done':
         house.live.changed(result.changed);

@@ -2,6 +2,7 @@ import type { Logger } from 'pino';
 import type { Clock } from './clock.ts';
 import type { Config } from './config.ts';
 import type { Database, Transaction } from './database.ts';
+import type { Gate } from './gate.ts';
 import type { Live } from './live.ts';
 import type { Troubles } from './troubles.ts';
 
@@ -19,6 +20,8 @@ export interface House {
   readonly log: Logger;
   /** What is wrong around the application just now. */
   readonly troubles: Troubles;
+  /** Closed while a thread of ours writes. */
+  readonly gate: Gate;
   /** Wakes whoever sends letters; called after a commit. */
   readonly wakeOutbox: () => void;
 }

@@ -4,7 +4,7 @@ import type { Request, Response, Router } from 'express';
 import type { z } from 'zod';
 import type { House } from './house.ts';
 import { type Limits, paceOf } from './limits.ts';
-import { patiently } from './patience.ts';
+import { PATIENCE, patiently } from './patience.ts';
 import { notAllowed, notSignedIn, Problem } from './problem.ts';
 import { callerOf, type Session } from './signIn/session.ts';
 
@@ -27,6 +27,17 @@ type Handler<N extends RouteName> = (call: Call<N, ViewerFor<N>>) => AnswerOf<N>
 
 export type Serve = <N extends RouteName>(name: N, handler: Handler<N>) => void;
 
+/** Routes that are sent a body and store nothing: they wait for no writer. */
+const ONLY_READ: ReadonlySet<RouteName> = new Set<RouteName>([
+  'checkAnswers',
+  'offers',
+  'sheetOffers',
+  'draftOffers',
+  'tryCondition',
+  // It closes the gate itself.
+  'takeInRows',
+]);
+
 /**
  * Binds routes of the contract to handlers: who may call, what is understood, and answers that the
  * contract describes.
@@ -47,6 +58,7 @@ export function serving(router: Router, house: House, limits: Limits): Serve {
         request,
         response,
       };
+      if (route.method !== 'GET' && !ONLY_READ.has(name)) await house.gate.open(PATIENCE);
       const answer = await patiently(house, () =>
         handler(call as unknown as Call<typeof name, ViewerFor<typeof name>>),
       );

@@ -13,6 +13,7 @@ import { createAuth } from './auth.ts';
 import { type Clock, DemoClock, isDemoData, systemClock } from './clock.ts';
 import { type Config, ConfigRefused } from './config.ts';
 import { type Database, openDatabase } from './database.ts';
+import { Gate } from './gate.ts';
 import type { House } from './house.ts';
 import { attempt, attemptLong, keepHouse } from './jobs.ts';
 import { Live } from './live.ts';
@@ -69,12 +70,16 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
   const clock: Clock = config.mode === 'demo' ? new DemoClock(db, options.demoNow ?? Date.now()) : systemClock;
   const standIn =
     config.mode === 'demo' && options.smtp === undefined ? await startMailStandIn(db, clock, troubles) : null;
-  const sender = new Sender({ db, clock, config, log, troubles }, options.smtp ?? standIn?.url ?? config.smtp);
+  const gate = new Gate();
+  const sender = new Sender({ db, clock, config, log, troubles, gate }, options.smtp ?? standIn?.url ?? config.smtp);
   const live = new Live(db);
   // Who calls while the data is made is told to try again, instead of waiting for an answer that
   // never comes.
   let answer: RequestListener = stillStarting;
   const server = createServer((request, response) => answer(request, response));
+  // Longer than proxies keep a line that rests, so that none sends into one we just closed.
+  server.keepAliveTimeout = 65_000;
+  server.headersTimeout = 66_000;
   await new Promise<void>((done, fail) => {
     server.once('error', fail);
     server.listen(config.port, config.host, done);
@@ -82,11 +87,12 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
   const { port } = server.address() as AddressInfo;
   const url = config.port === 0 ? `http://${config.host}:${port}` : config.url;
   const wakeOutbox = (): void => sender.wake();
-  const house: House = { db, clock, config: { ...config, url, port }, live, log, troubles, wakeOutbox };
+  const house: House = { db, clock, config: { ...config, url, port }, live, log, troubles, gate, wakeOutbox };
   await options.seed?.(house);
   answer = createApp(house, createAuth(db, house.config));
 
   const tick = (): void => {
+    if (!gate.isOpen) return;
     attempt(house, 'the timers', () => {
       const at = nextTimerAt(db);
       if (at !== null && at <= clock.now()) runDueTimers(house);
@@ -97,6 +103,7 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
   const dayTurn = new DayTurn(house);
   let turnOfDay: Promise<void> | null = null;
   const keeping = setInterval(() => {
+    if (!gate.isOpen) return;
     keepHouse(house);
     turnOfDay ??= attemptLong(house, 'the turn of the day', () => dayTurn.turn()).finally(() => (turnOfDay = null));
   }, KEEP);

@@ -33,7 +33,8 @@ function onData<T>({ data, now }: OnData<unknown>, work: (house: House) => T): A
   const log = pino({ level: 'silent' });
   const changed: string[] = [];
   const live = { changed: (ids: Iterable<string>) => void changed.push(...ids) };
-  const house = { db, clock: { now: () => now }, live, log, troubles: new Troubles(log), wakeOutbox: () => undefined };
+  const wakeOutbox = (): void => undefined;
+  const house = { db, clock: { now: () => now }, live, log, troubles: new Troubles(log), wakeOutbox };
   try {
     // A thread has neither settings nor streams: commands that can run in one use none of them.
     return { state: 'done', value: work(house as unknown as House), changed };
