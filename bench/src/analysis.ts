@@ -16,7 +16,10 @@ const timed = (work: () => unknown): number => {
   return performance.now() - began;
 };
 
-/** Every pair of rows held against each other, column by column, on numbers laid out beforehand: the least any analysis does. */
+/**
+ * Every pair of rows held against each other, column by column, on numbers laid out beforehand: the
+ * least any analysis does.
+ */
 function pairsByHand({ table }: LargeTable): () => number {
   const cells = table.rows.map((row) =>
     table.columns.map(({ id }) => {
@@ -114,7 +117,10 @@ function largeForm() {
   return { form: { fields, parts, rules }, facts, answers };
 }
 
-/** The rules of a large form, re-evaluated after one keystroke, beside the same rules written by hand. */
+/**
+ * The rules of a large form, re-evaluated after one keystroke, beside the same rules written by
+ * hand.
+ */
 export async function measureKeystroke(): Promise<Figure> {
   const { form, facts, answers } = largeForm();
   const complete = prepareCompletion(form);

@@ -3,7 +3,9 @@ import { DEMO_NOW, demoConfig, seed } from '@tolvek/demo';
 import { start } from '@tolvek/server';
 import { answering } from './processes.ts';
 
-/** The application, on a folder, with so many requests; it tells how long its thread was held up. */
+/**
+ * The application, on a folder, with so many requests; it tells how long its thread was held up.
+ */
 const [folder = '', size = '0', smtp = ''] = process.argv.slice(2);
 const running = await start(demoConfig({ TOLVEK_DATA: folder, PORT: '0', TOLVEK_LOG: 'error' }), {
   demoNow: DEMO_NOW,
@@ -18,7 +20,10 @@ answering(
     url: () => running.url,
     lettersSent: () => running.lettersSent().then(() => true),
     resetDelay: () => delay.reset(),
-    /** Held up, ms: the 99th of a hundred looks, and the longest. The resolution of the look is taken off. */
+    /**
+     * Held up, ms: the 99th of a hundred looks, and the longest. The resolution of the look is
+     * taken off.
+     */
     delay: () => ({ p99: delay.percentile(99) / 1e6 - 1, most: delay.max / 1e6 - 1 }),
     copyTo: (path: never) => {
       running.house.db.$client.prepare('vacuum into ?').run(path);

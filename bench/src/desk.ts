@@ -24,7 +24,10 @@ interface Once {
   readonly text: string;
 }
 
-/** The running application beside the floor: pages, submits, growth, and how long its thread is held up. */
+/**
+ * The running application beside the floor: pages, submits, growth, and how long its thread is held
+ * up.
+ */
 export async function measureDesk({ folder, size, grow, mixed }: DeskRun, tell: Tell): Promise<void> {
   console.log(`Making a desk with ${size} requests …`);
   const data = join(folder, 'data');

@@ -14,7 +14,9 @@ export interface Figure {
   readonly met: boolean;
 }
 
-/** Rounds of every figure: ours and the limit take turns, so that what disturbs one disturbs both. */
+/**
+ * Rounds of every figure: ours and the limit take turns, so that what disturbs one disturbs both.
+ */
 export const ROUNDS = 5;
 
 export function median(values: readonly number[]): number {

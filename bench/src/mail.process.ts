@@ -1,7 +1,9 @@
 import { SMTPServer } from 'smtp-server';
 import { answering } from './processes.ts';
 
-/** A mail server that takes every letter and keeps none: the stand-in’s own work is not measured. */
+/**
+ * A mail server that takes every letter and keeps none: the stand-in’s own work is not measured.
+ */
 const server = new SMTPServer({
   authOptional: true,
   disableReverseLookup: true,

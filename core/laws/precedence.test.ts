@@ -2,10 +2,10 @@ import { describe, expect, it } from 'vitest';
 import { type Node, parseExpression, printExpression, type Test } from '../src/expression/index.ts';
 
 /**
- * How tightly each operator binds, as the standard’s grammar orders its rules (OMG DMN 1.5, 10.3.1.2,
- * rules 1–5: disjunction, conjunction, comparison, arithmetic); written down here by hand. The
- * grammar’s shared parser reads `in` otherwise, and so does every reader made with it: agreement
- * with one of them shows nothing.
+ * How tightly each operator binds, as the standard’s grammar orders its rules (OMG DMN 1.5,
+ * 10.3.1.2, rules 1–5: disjunction, conjunction, comparison, arithmetic); written down here by
+ * hand. The grammar’s shared parser reads `in` otherwise, and so does every reader made with it:
+ * agreement with one of them shows nothing.
  */
 const BINDS: Readonly<Record<string, number>> = {
   or: 1,

@@ -55,6 +55,12 @@ describe('taken out', () => {
       'Priya Nakamura-Lind',
     ]);
     expect(text).not.toContain('planted-note');
+    // Every cell is quoted, those of the head too.
+    const [head = '', ...others] = text
+      .replace(/^\uFEFF/, '')
+      .trimEnd()
+      .split('\r\n');
+    for (const row of [head, ...others]) expect(row).toMatch(/^"(?:[^"]|"")*"(?:,"(?:[^"]|"")*")*$/);
     expect((await sheetOf('site-access', priya)).status).toBe(403);
   });
 

@@ -1,6 +1,6 @@
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { chmodSync, mkdtempSync, readdirSync, rmSync, statSync } from 'node:fs';
 import { createServer, type Socket } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
@@ -123,6 +123,21 @@ describe('one data folder', () => {
     await expect(second).rejects.toThrow(FolderInUse);
     await expect(second).rejects.toThrow(`process ${process.pid}`);
     expect((await maren.call('trays')).status).toBe(200);
+  });
+
+  it('is private to the account that runs it, also where an earlier release left it open', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'tolvek-'));
+    await (await Desk.open(0, folder)).running.stop();
+    chmodSync(join(folder, 'tolvek.sqlite'), 0o644);
+    chmodSync(folder, 0o755);
+    const again = await Desk.open(0, folder);
+    const paths = readdirSync(folder, { recursive: true, withFileTypes: true });
+    expect(paths.length).toBeGreaterThan(3);
+    for (const each of paths)
+      expect([each.name, statSync(join(each.parentPath, each.name)).mode & 0o077]).toEqual([each.name, 0]);
+    expect(statSync(folder).mode & 0o077).toBe(0);
+    await again.running.stop();
+    rmSync(folder, { recursive: true });
   });
 
   it('that the demo made is not opened by a production', async () => {

@@ -31,7 +31,9 @@ export const floorRoutes = {
       horizon: z.array(z.object({ label: z.string(), count: z.int(), state: z.enum(['late', 'soon', 'calm']) })),
       /** What keeps the application from doing all of its work. */
       troubles: z.array(trouble),
-      /** Letters that were given up after seven tries, for coordinators, who can send them again. */
+      /**
+       * Letters that were given up after seven tries, for coordinators, who can send them again.
+       */
       failedLetters: z.int(),
     }),
   }),

@@ -20,7 +20,8 @@ export const BUDGETS = {
     form: 200_000,
   },
   /**
-   * Steps of one evaluation of an expression: a turn of a loop, or an item that a function looks at.
+   * Steps of one evaluation of an expression: a turn of a loop, or an item that a function looks
+   * at.
    */
   evaluation: 1_200_000,
   /** Sheets that are taken in. */

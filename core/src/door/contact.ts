@@ -13,12 +13,14 @@ export const CONTACT_LABELS: Readonly<Record<string, string>> = {
 
 /** Signs a name may have at most. */
 const NAME_LENGTH = 60;
-/** Letters of any script with their marks, spaces, and the few signs that names are written with. */
+/**
+ * Letters of any script with their marks, spaces, and the few signs that names are written with.
+ */
 const NAME = /^[\p{L}\p{M} .'’‘\-–]+$/u;
 
 /**
- * What is missing or wrong in who asks. A name stands in letters that others get, so it can be a name
- * only: no address, no number, nothing that could be pressed.
+ * What is missing or wrong in who asks. A name stands in letters that others get, so it can be a
+ * name only: no address, no number, nothing that could be pressed.
  */
 export function contactProblems(contact: ContactAnswer): readonly Problem[] {
   const [name, email] = [contact.name.trim(), contact.email.trim()];

@@ -48,8 +48,8 @@ class Compiler {
   private counts = false;
 
   /**
-   * Starts the count of steps anew for each evaluation, where anything counts at all; too many steps
-   * give empty.
+   * Starts the count of steps anew for each evaluation, where anything counts at all; too many
+   * steps give empty.
    */
   bounded<T extends Value>(run: (slots: Slots, input: Value) => T): (slots: Slots, input: Value) => T | null {
     if (!this.counts) return run;
@@ -171,7 +171,9 @@ class Compiler {
     };
   }
 
-  /** Counts what it costs to look at a value as a whole; false when too much was looked at already. */
+  /**
+   * Counts what it costs to look at a value as a whole; false when too much was looked at already.
+   */
   private affords(value: Value): boolean {
     if (typeof value === 'string') this.steps += value.length >>> 4;
     else if (typeof value === 'object' && value !== null) this.steps += weightOf(value, LIMITS.steps - this.steps);

@@ -198,7 +198,10 @@ function amounts(text: string, { scope, cell }: Asked): readonly Edit[] {
 
 const SIGNS: Readonly<Record<string, string>> = { EUR: '€', GBP: '£', USD: '$', JPY: '¥', CHF: 'Fr.' };
 
-/** `12,50` and `1.148,00`, where a comma parts nothing: outside of lists and of what a function is given. */
+/**
+ * `12,50` and `1.148,00`, where a comma parts nothing: outside of lists and of what a function is
+ * given.
+ */
 function commas(text: string, { cell }: Asked): readonly Edit[] {
   if (cell) return [];
   return matches(text, /(?<![\w.,])(\d{1,3}(?:\.\d{3})+,\d+|\d{1,3}(?:,\d{3})+\.\d+|\d+,\d+)(?![\w,])/g).flatMap(

@@ -8,7 +8,9 @@ type Link =
   /** `sign`: the one of `in > 5`. */
   | { readonly kind: 'in'; readonly tests: readonly SyntaxNode[]; readonly sign: SyntaxNode | null };
 
-/** An operand and the operators after it, in reading order; what stands in brackets is one operand. */
+/**
+ * An operand and the operators after it, in reading order; what stands in brackets is one operand.
+ */
 interface Chain {
   readonly first: SyntaxNode;
   readonly links: readonly Link[];

@@ -97,17 +97,18 @@ export function prepareCompletion(form: AskedForm): (answers: RawAnswers, facts:
     return { question: part, place };
   });
   const hasOrder = fields.some((field) => 'notBefore' in field.type && field.type.notBefore !== undefined);
-  const remembered = new Map<
-    string,
-    { readonly raw: RawAnswer; readonly facts: RequestFacts; readonly read: ReadAnswer }
-  >();
+  // By the facts they were read with: when those are gone, so are the answers. A prepared form is kept
+  // for long, and must not keep what anybody typed.
+  const remembered = new WeakMap<RequestFacts, Map<string, { readonly raw: RawAnswer; readonly read: ReadAnswer }>>();
 
   /** Reads an answer; one that is still the same needs no reading again at the next keystroke. */
   const readOnce = (field: Field, raw: RawAnswer, facts: RequestFacts): ReadAnswer => {
-    const known = remembered.get(field.key);
-    if (known?.raw === raw && known.facts === facts) return known.read;
+    let reads = remembered.get(facts);
+    if (!reads) remembered.set(facts, (reads = new Map()));
+    const known = reads.get(field.key);
+    if (known?.raw === raw) return known.read;
     const read = readAnswer(field, raw, facts);
-    remembered.set(field.key, { raw, facts, read });
+    reads.set(field.key, { raw, read });
     return read;
   };
 

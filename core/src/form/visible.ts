@@ -17,10 +17,11 @@ export function prepareVisible(places: readonly Place[], fields: readonly Field[
   );
   const forStaff = places.map((place) => needsPeople.has(place.key));
   const isShown = (key: string, { shown }: Effects): boolean => shown.get(key) ?? !rules.awaiting.has(key);
-  let last: { effects: Effects; door: string; visible: readonly boolean[] } | null = null;
+  const known = new WeakMap<Effects, { readonly door: string; readonly visible: readonly boolean[] }>();
 
   return (effects, { door }) => {
-    if (last?.effects === effects && last.door === door) return last.visible;
+    const found = known.get(effects);
+    if (found?.door === door) return found.visible;
     const visible = places.map(
       ({ key, section, page }, index) =>
         !(forStaff[index] && door === 'outside') &&
@@ -29,7 +30,7 @@ export function prepareVisible(places: readonly Place[], fields: readonly Field[
         !effects.skipped.has(page) &&
         (page === FIRST_PAGE || isShown(page, effects)),
     );
-    last = { effects, door, visible };
+    known.set(effects, { door, visible });
     return visible;
   };
 }

@@ -107,7 +107,10 @@ export function analyseTable(
   };
 }
 
-/** Rows that earlier rows leave nothing to: of a row nothing is left where those that surely hold take all of it. */
+/**
+ * Rows that earlier rows leave nothing to: of a row nothing is left where those that surely hold
+ * take all of it.
+ */
 function rowsThatNeverWin(
   rows: readonly Row[],
   boxes: Boxes,

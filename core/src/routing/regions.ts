@@ -1,8 +1,8 @@
 import type { Budget } from '../budget/index.ts';
 
 /**
- * Cases as bits: for each column a bit for each kind of value that its cells tell apart, all columns
- * behind each other. A box holds the cases whose value is in it in every column.
+ * Cases as bits: for each column a bit for each kind of value that its cells tell apart, all
+ * columns behind each other. A box holds the cases whose value is in it in every column.
  */
 export type Box = Uint32Array;
 
@@ -61,12 +61,12 @@ export class Layout {
 type Lies = 'outside' | 'over' | readonly number[];
 
 /**
- * Looks for cases of a box that none of some holes take. Exact: what it finds is there, and where it
- * finds nothing there is nothing, unless the budget was spent.
+ * Looks for cases of a box that none of some holes take. Exact: what it finds is there, and where
+ * it finds nothing there is nothing, unless the budget was spent.
  *
- * A hole that cuts the box along one column only is cut off at once. Else the box is split along the
- * columns of the hole that cuts along the fewest, and each piece is looked through with the holes
- * that are left in it.
+ * A hole that cuts the box along one column only is cut off at once. Else the box is split along
+ * the columns of the hole that cuts along the fewest, and each piece is looked through with the
+ * holes that are left in it.
  */
 export class Search {
   constructor(
@@ -74,7 +74,9 @@ export class Search {
     private readonly budget: Budget,
   ) {}
 
-  /** Calls `found` with boxes of such cases until it says that is enough. Returns false when spent. */
+  /**
+   * Calls `found` with boxes of such cases until it says that is enough. Returns false when spent.
+   */
   through(box: Box, holes: readonly Box[], found: (free: Box) => 'go on' | 'enough'): boolean {
     return this.pieces(Uint32Array.from(box), holes, found) !== 'spent';
   }

@@ -20,7 +20,9 @@ export const uploads = sqliteTable(
     createdAt: integer().notNull(),
     /** The request that names it; null until one does. */
     requestId: text(),
-    /** Who sent it, as limits count: an address, or one of the staff. Empty in what was sent before. */
+    /**
+     * Who sent it, as limits count: an address, or one of the staff. Empty in what was sent before.
+     */
     fromWhere: text().notNull().default(''),
   },
   (table) => [

@@ -21,7 +21,10 @@ const kept = new LRUCache<string, readonly Finding[]>({ max: 500 });
 /** Looks that are under way: who asks meanwhile waits for the same one. */
 const underWay = new Map<string, Promise<readonly Finding[]>>();
 
-/** Signs of conditions, formulas and cells up to which a draft is looked through at once, on this thread. */
+/**
+ * Signs of conditions, formulas and cells up to which a draft is looked through at once, on this
+ * thread.
+ */
 const LIGHT = 1_500;
 
 /** What findings depend on besides the draft. */
@@ -53,7 +56,9 @@ function isLight({ fields, rules, routing }: FormDesign): boolean {
 export const draftContent = (db: Reader, formId: string, design: FormDesign): string =>
   contentOf(design, aroundOf(db, formId, design));
 
-/** Looks through a draft, or takes what was found before; a heavy one is looked through in a thread. */
+/**
+ * Looks through a draft, or takes what was found before; a heavy one is looked through in a thread.
+ */
 export async function findingsFor(db: Reader, formId: string, design: FormDesign): Promise<Found> {
   const around = aroundOf(db, formId, design);
   const content = contentOf(design, around);

@@ -20,12 +20,15 @@ interface Prepared {
   readonly complete: ReturnType<typeof prepareCompletion>;
 }
 
-/** A compiled form takes about this many bytes for each sign of its design (measured on the demo’s forms). */
+/**
+ * A compiled form takes about this many bytes for each sign of its design (measured on the demo’s
+ * forms).
+ */
 const BYTES_A_SIGN = 12;
 
 /**
- * Releases never change, so each is read and prepared once, as long as there is room: for 200 of them
- * or 64 MB. They hold what a form is, and nothing of what anybody answered.
+ * Releases never change, so each is read and prepared once, as long as there is room: for 200 of
+ * them or 64 MB. They hold what a form is, and nothing of what anybody answered.
  */
 const prepared = new LRUCache<string, Prepared>({
   max: 200,

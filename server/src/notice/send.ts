@@ -14,7 +14,10 @@ const LONGEST_WAIT = Math.max(...BACK_OFF);
  * once. No more than these can go twice, when the application is killed while they go.
  */
 export const LINES = 5;
-/** How long a mail server may say nothing, ms: to be reached, to greet, and in the middle of a letter. */
+/**
+ * How long a mail server may say nothing, ms: to be reached, to greet, and in the middle of a
+ * letter.
+ */
 const SILENCE = { dnsTimeout: 10_000, connectionTimeout: 10_000, greetingTimeout: 10_000, socketTimeout: 30_000 };
 /** How long letters that are under way may still take when the application stops, ms. */
 const LAST_WAIT = 6_000;
@@ -23,9 +26,9 @@ type Letter = typeof outbox.$inferSelect;
 type Outcome = { readonly id: string } & Partial<Letter>;
 
 /**
- * Sends what waits in the outbox, oldest first. A letter is marked as being sent before it goes, and
- * its outcome is stored before others go: SMTP can’t promise “once”, so each goes at least once,
- * always under the same Message-ID, by which the receiving side can drop a copy.
+ * Sends what waits in the outbox, oldest first. A letter is marked as being sent before it goes,
+ * and its outcome is stored before others go: SMTP can’t promise “once”, so each goes at least
+ * once, always under the same Message-ID, by which the receiving side can drop a copy.
  */
 export class Sender {
   private running: Promise<void> | null = null;

@@ -24,7 +24,10 @@ export function openDatabase(folder: string): Database {
   return db;
 }
 
-/** A connection to a database whose tables are there. `busyTimeout`: how long it may wait for a lock, ms. */
+/**
+ * A connection to a database whose tables are there. `busyTimeout`: how long it may wait for a
+ * lock, ms.
+ */
 export function connect(folder: string, busyTimeout: number): Database {
   const client = new Sqlite(join(folder, 'tolvek.sqlite'));
   client.pragma('journal_mode = WAL');

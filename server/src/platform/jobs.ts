@@ -51,7 +51,9 @@ function beat({ db, clock, troubles }: House): void {
   troubles.stored();
 }
 
-/** Keeps the house: writes down where the demo’s clock stands, and takes away what is past keeping. */
+/**
+ * Keeps the house: writes down where the demo’s clock stands, and takes away what is past keeping.
+ */
 export function keepHouse(house: House): void {
   const { db, clock } = house;
   if (clock instanceof DemoClock) attempt(house, 'the clock', () => clock.keep());

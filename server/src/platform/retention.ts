@@ -11,11 +11,15 @@ const DAY = 24 * 3_600_000;
 /** Rows that one turn takes away at most: a turn is short, and the next comes soon. */
 const A_TURN = 200;
 
-/** Something that is kept for a while only. The table in the guide says the same; a test holds that. */
+/**
+ * Something that is kept for a while only. The table in the guide says the same; a test holds that.
+ */
 interface Kept {
   readonly what: string;
   readonly until: string;
-  /** Takes away what is past keeping, some of it at once; returns how many rows. `now`: epoch ms. */
+  /**
+   * Takes away what is past keeping, some of it at once; returns how many rows. `now`: epoch ms.
+   */
   readonly sweep: (tx: Transaction, now: number) => number;
 }
 

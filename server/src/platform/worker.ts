@@ -27,7 +27,10 @@ export const findings: Work['findings'] = ({ design, around }) => findingsOf(des
 export const takeInRows: Work['takeInRows'] = (on) => onData(on, (house) => takenIn(house, ...on.input));
 export const tryCondition: Work['tryCondition'] = (on) => onData(on, (house) => tried(house.db, ...on.input));
 
-/** Does work on the data with a connection of its own; what it made known is told by whoever asked for it. */
+/**
+ * Does work on the data with a connection of its own; what it made known is told by whoever asked
+ * for it.
+ */
 function onData<T>({ data, now }: OnData<unknown>, work: (house: House) => T): Apart<T> {
   const db = connect(resolve(data), BUSY_TIMEOUT);
   const log = pino({ level: 'silent' });

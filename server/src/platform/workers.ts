@@ -3,7 +3,10 @@ import type { Work } from './worker.ts';
 
 /** Threads for heavy computation: no more than two, as each holds a copy of core (35 to 50 MB). */
 const THREADS = 2;
-/** How long a piece of work may take before its thread is given up, ms; budgets end all of it long before. */
+/**
+ * How long a piece of work may take before its thread is given up, ms; budgets end all of it long
+ * before.
+ */
 const LONGEST = 60_000;
 
 let pool: Piscina | undefined;

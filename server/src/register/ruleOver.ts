@@ -62,8 +62,8 @@ interface Plan {
 
 /**
  * What a rule of the draft would do to the requests that are there, or, with what stood for the dry
- * run that was shown, does just that. Each request is looked at by itself, a few at a time: one that
- * the rule or a limit of a field refuses is left as it is, and told.
+ * run that was shown, does just that. Each request is looked at by itself, a few at a time: one
+ * that the rule or a limit of a field refuses is left as it is, and told.
  *
  * @throws Problem 422 for a rule with errors, 409 when anything has changed since the dry run.
  */
@@ -180,7 +180,10 @@ async function planOf({ db, clock }: House, { form: key, rule: id, among }: Inpu
   return { form, rule, register, looked: ids.length, steps, shown };
 }
 
-/** Limits of fields that what a rule puts there would break: of their kinds, their order, uniqueness, and what references offer. */
+/**
+ * Limits of fields that what a rule puts there would break: of their kinds, their order,
+ * uniqueness, and what references offer.
+ */
 function limitsBroken(
   db: Reader,
   register: RegisterRow,

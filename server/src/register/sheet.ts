@@ -78,7 +78,9 @@ function openRequest(db: Reader, request: RequestRow, viewer: Viewer) {
   };
 }
 
-/** Stands for what somebody sees of a request: another one when a value they may read has changed. */
+/**
+ * Stands for what somebody sees of a request: another one when a value they may read has changed.
+ */
 const seenIn = (visible: Revealed<{ readonly fields: readonly { key: string; value: unknown }[] }>): string =>
   createHash('sha256')
     .update(canonicalJson(visible.fields.map(({ key, value }) => [key, value ?? null])))

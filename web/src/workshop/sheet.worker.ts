@@ -19,7 +19,10 @@ self.addEventListener('message', ({ data }: MessageEvent<{ file: File; rows: num
   );
 });
 
-/** Reads the first sheet of a spreadsheet. How large it is unpacked is looked at before anything is unpacked. */
+/**
+ * Reads the first sheet of a spreadsheet. How large it is unpacked is looked at before anything is
+ * unpacked.
+ */
 async function read(file: File, most: number): Promise<void> {
   tell({ told: 'unpacking' });
   const bytes = new Uint8Array(await file.arrayBuffer());
@@ -48,7 +51,9 @@ async function read(file: File, most: number): Promise<void> {
   tell({ told: 'rows', rows: rows.slice(0, most).map((row) => row.map(cellText)) });
 }
 
-/** How many parts a packed file has, and how large they say they are together. Nothing is unpacked. */
+/**
+ * How many parts a packed file has, and how large they say they are together. Nothing is unpacked.
+ */
 function sizeOf(bytes: Uint8Array): { parts: number; unpacked: number } {
   let [parts, unpacked] = [0, 0];
   unzipSync(bytes, {

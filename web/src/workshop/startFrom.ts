@@ -56,7 +56,10 @@ function csvRows(text: string): string[][] {
 /** How long a spreadsheet may take to be read before it is given up, ms. */
 const LONGEST = 60_000;
 
-/** Rows of a spreadsheet, read by a worker: unpacking takes a while, and the page must not wait for it. */
+/**
+ * Rows of a spreadsheet, read by a worker: unpacking takes a while, and the page must not wait for
+ * it.
+ */
 function spreadsheetRows(file: File, progress: (words: string) => void): Promise<string[][]> {
   const worker = new Worker(new URL('./sheet.worker.ts', import.meta.url), { type: 'module' });
   return new Promise<string[][]>((done, refuse) => {

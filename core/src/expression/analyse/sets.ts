@@ -340,7 +340,9 @@ const mark = (members: Uint32Array, set: number): void => {
   members[set >>> 5] = (members[set >>> 5] ?? 0) | (1 << (set & 31));
 };
 
-/** The pieces of an ordered domain, each with the sets it lies in: an interval covers a run of them. */
+/**
+ * The pieces of an ordered domain, each with the sets it lies in: an interval covers a run of them.
+ */
 function orderedParts(
   domain: Domain & { kind: 'ordered' },
   sets: readonly ValueSet[],

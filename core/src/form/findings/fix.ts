@@ -9,7 +9,9 @@ export type Fix =
   | { readonly fix: 'drop-field' | 'ask-field' | 'take-off' | 'offer-first'; readonly field: string }
   | { readonly fix: 'drop-retired'; readonly rule: string; readonly field: string; readonly options: readonly string[] }
   | { readonly fix: 'add-row'; readonly column: string; readonly option: string }
-  /** The condition of a rule, written as the language has it; `shown`: with fields by their labels. */
+  /**
+   * The condition of a rule, written as the language has it; `shown`: with fields by their labels.
+   */
   | { readonly fix: 'write-as'; readonly rule: string; readonly text: string; readonly shown: string };
 
 /** The step in words, for its button. */

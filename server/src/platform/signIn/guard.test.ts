@@ -4,7 +4,9 @@ import { SignInGuard } from './guard.ts';
 
 const MINUTE = 60_000;
 
-/** What is known of the guard from outside, kept in another way: every wrong try with its moment. */
+/**
+ * What is known of the guard from outside, kept in another way: every wrong try with its moment.
+ */
 interface Model {
   readonly tries: { account: string; address: string; at: number }[];
   now: number;

@@ -2,7 +2,10 @@ import { LRUCache } from 'lru-cache';
 
 const MINUTE = 60_000;
 
-/** A try to sign in: on which account, from which address, and whether from a device that did before. */
+/**
+ * A try to sign in: on which account, from which address, and whether from a device that did
+ * before.
+ */
 export interface Try {
   readonly account: string;
   readonly address: string;
@@ -21,7 +24,9 @@ interface Count {
 
 /** Wrong tries on one account from one address before more are refused. */
 const FREE = 5;
-/** How long the first refusal lasts; each wrong try after it doubles it, up to a quarter of an hour. */
+/**
+ * How long the first refusal lasts; each wrong try after it doubles it, up to a quarter of an hour.
+ */
 const FIRST_REFUSAL = MINUTE;
 const LONGEST_REFUSAL = 15 * MINUTE;
 /** Wrong tries are forgotten when there were none for so long. */
@@ -36,8 +41,8 @@ const KEPT = 20_000;
  * Keeps guessing slow without letting anybody keep others out. Wrong tries are counted per account
  * *and* address; beyond five more of them are refused for a while. Per account alone, and per
  * address alone, they only delay, by two seconds at most. A device that signed in to the account
- * before is never refused. A try counts as wrong from the moment it is asked for, until it turns out
- * right: tries sent all at once are counted like any others.
+ * before is never refused. A try counts as wrong from the moment it is asked for, until it turns
+ * out right: tries sent all at once are counted like any others.
  */
 export class SignInGuard {
   private readonly pairs = new LRUCache<string, Count>({ max: KEPT });

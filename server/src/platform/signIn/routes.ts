@@ -13,13 +13,16 @@ import { callerOf, cookiePrefix, endSession, SESSION_LASTS } from './session.ts'
 
 const credentials = z.object({ email: z.string().min(1).max(254), password: z.string().min(1).max(200) });
 const DEVICE_LASTS = 180 * 24 * 3_600_000;
-/** Passwords looked at at once, and tries that may wait for their turn: each costs a core a tenth of a second. */
+/**
+ * Passwords looked at at once, and tries that may wait for their turn: each costs a core a tenth of
+ * a second.
+ */
 const AT_ONCE = 2;
 const WAITING = 40;
 
 /**
- * Sign-in and sign-out. These two are all that is used of the sign-in library, so nothing else of it
- * has an address. Answers hold no token: that is in a cookie which pages can’t read.
+ * Sign-in and sign-out. These two are all that is used of the sign-in library, so nothing else of
+ * it has an address. Answers hold no token: that is in a cookie which pages can’t read.
  */
 export function signInRoutes(house: House, auth: Auth): Router {
   const { config } = house;
@@ -90,7 +93,9 @@ function tooManyTries(forMs: number): Problem {
   );
 }
 
-/** Lets a few pieces of work run at once; more wait for their turn, and too many are turned away. */
+/**
+ * Lets a few pieces of work run at once; more wait for their turn, and too many are turned away.
+ */
 class Turns {
   private running = 0;
   private readonly queue: (() => void)[] = [];

@@ -23,7 +23,9 @@ const LENGTHENED_AFTER = DAY;
 export const cookiePrefix = (config: Pick<Config, 'url'>): string =>
   config.url.startsWith('https:') ? '__Secure-tolvek' : 'tolvek';
 
-/** A cookie of a call by its name, decoded; undefined when there is none, or one that can’t be read. */
+/**
+ * A cookie of a call by its name, decoded; undefined when there is none, or one that can’t be read.
+ */
 export function cookieOf(request: Pick<Request, 'headers'>, name: string): string | undefined {
   for (const part of request.headers.cookie?.split(';') ?? []) {
     const at = part.indexOf('=');
@@ -67,7 +69,8 @@ function sessionOf(db: Database, token: string): { userId: string; expiresAt: nu
 
 /**
  * Who is calling, or null. It is looked up at every call, so that a sign-out and a person made
- * inactive take hold at once; the signature is checked first, so that a made-up token costs nothing.
+ * inactive take hold at once; the signature is checked first, so that a made-up token costs
+ * nothing.
  */
 export function callerOf(db: Database, config: Config, request: Pick<Request, 'headers'>): Session | null {
   const cookie = cookieOf(request, `${cookiePrefix(config)}.session_token`);
