@@ -1,5 +1,3 @@
-import { rmSync } from 'node:fs';
-import { resolve } from 'node:path';
 import { parseArgs } from 'node:util';
 import { ConfigRefused, DEMO_PASSWORD, FolderInUse, start, stayUp, warmWorkers } from '@tolvek/server';
 import { demoConfig } from './demoConfig.ts';
@@ -17,10 +15,11 @@ try {
   const size = Number(values.size);
   if (!Number.isInteger(size) || size < 0 || size > 1_000_000)
     throw new ConfigRefused('--size takes a whole number from 0 to 1000000.');
-  if (values.fresh)
-    for (const name of ['tolvek.sqlite', 'tolvek.sqlite-wal', 'tolvek.sqlite-shm'])
-      rmSync(resolve(process.env.TOLVEK_DATA ?? '.data', name), { force: true });
-  const running = await start(demoConfig(process.env), { demoNow: DEMO_NOW, seed: (house) => seed(house, size) });
+  const running = await start(demoConfig(process.env), {
+    demoNow: DEMO_NOW,
+    seed: (house) => seed(house, size),
+    fresh: values.fresh,
+  });
   stayUp(running.house.log);
   warmWorkers().catch((error: unknown) => running.house.log.error({ err: error }, 'no threads for heavy work'));
   console.log(`Tolvek is ready at ${running.url}`);

@@ -20,7 +20,7 @@ export const LINES = 5;
  */
 const SILENCE = { dnsTimeout: 10_000, connectionTimeout: 10_000, greetingTimeout: 10_000, socketTimeout: 30_000 };
 /** How long letters that are under way may still take when the application stops, ms. */
-const LAST_WAIT = 6_000;
+const LAST_WAIT = 5_000;
 
 type Letter = typeof outbox.$inferSelect;
 type Outcome = { readonly id: string } & Partial<Letter>;
@@ -67,7 +67,7 @@ export class Sender {
     while (this.running) await this.running;
   }
 
-  /** Ends after the letters under way, or after six seconds: those left go at the next start. */
+  /** Ends after the letters under way, or after five seconds: those left go at the next start. */
   async close(): Promise<void> {
     this.closed = true;
     this.again = false;

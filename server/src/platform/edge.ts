@@ -70,7 +70,12 @@ export function ownAddress(config: Pick<Config, 'url' | 'mode' | 'port'>): Reque
   const origins = new Set([...hosts].map((host) => `${scheme}//${host}`));
   return (request, _response, next) => {
     if (!hosts.has(request.get('Host') ?? '') && request.path !== '/api/health')
-      throw new Problem(421, 'other-host', 'Not here', 'Nothing is served under this name.');
+      throw new Problem(
+        421,
+        'other-host',
+        'Not here',
+        'Nothing is served under this name. Use the address that the desk gave you; whoever runs it sets it as TOLVEK_URL.',
+      );
     const isWrite = request.method !== 'GET' && request.method !== 'HEAD';
     const origin = request.get('Origin');
     const isOther = origin !== undefined ? !origins.has(origin) : request.get('Sec-Fetch-Site') === 'cross-site';

@@ -1,4 +1,4 @@
-import { chmodSync, readdirSync, statSync } from 'node:fs';
+import { chmodSync, readdirSync, rmSync, statSync } from 'node:fs';
 import { createServer, type RequestListener } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join, resolve } from 'node:path';
@@ -33,6 +33,8 @@ export interface StartOptions {
   readonly demoNow?: number;
   /** Fills an empty database; given the house before it opens. */
   readonly seed?: (house: House) => Promise<void> | void;
+  /** Throws away the database there was, once nobody else has it. */
+  readonly fresh?: boolean;
   /** Where a demo’s letters go, in place of its stand-in. */
   readonly smtp?: string;
 }
@@ -40,7 +42,7 @@ export interface StartOptions {
 const TICK = 1_000;
 const KEEP = 10_000;
 /** How long answers under way may still take when the application stops, ms. */
-const LAST_ANSWERS = 2_000;
+const LAST_ANSWERS = 1_500;
 
 /**
  * Opens the database, starts the server, the outbox and the timers; in demo mode also the mail
@@ -54,6 +56,8 @@ export async function start(config: Config, options: StartOptions = {}): Promise
   const log = logTo(config.log);
   const letGo = holdFolder(resolve(config.data));
   try {
+    if (options.fresh)
+      for (const ending of ['', '-wal', '-shm']) rmSync(join(config.data, `tolvek.sqlite${ending}`), { force: true });
     return await startIn(config, options, log, letGo);
   } catch (error) {
     letGo();
