@@ -60,5 +60,7 @@ export function answering(answers: Answers, stop: () => Promise<void> | void = (
           process.send?.({ id, error: error instanceof Error ? (error.stack ?? error.message) : String(error) }),
       );
   });
+  // Nobody is left to ask.
+  process.on('disconnect', () => process.exit(0));
   process.send?.({ id: -1 });
 }

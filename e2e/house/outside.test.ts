@@ -17,6 +17,14 @@ afterAll(() => desk.close());
 const key = () => ({ 'Idempotency-Key': crypto.randomUUID() });
 const from = (address: string) => ({ 'X-Forwarded-For': address });
 
+/** So many calls, forty at a time: fast enough to be within a minute on a slow machine. */
+async function atOnce(count: number, call: (n: number) => Promise<number>): Promise<number[]> {
+  const statuses: number[] = [];
+  for (let from = 0; from < count; from += 40)
+    statuses.push(...(await Promise.all(Array.from({ length: 40 }, (_, at) => call(from + at)))));
+  return statuses;
+}
+
 /** A call as it goes over the wire, where `fetch` would not send such a thing. */
 function raw(
   method: string,
@@ -68,19 +76,19 @@ describe('what is sent', () => {
   it('is counted by the address that trusted proxies tell; a made-up header lifts nothing', async () => {
     const look = async (headers: Record<string, string>) =>
       (await stranger.call('door', { params: { slug: 'visit' }, headers })).status;
-    const statuses: number[] = [];
     // The last address is the one our own proxy adds; what stands before it anybody can make up.
-    for (let n = 0; n < 400; n += 1) statuses.push(await look(from(`10.0.${n >> 8}.${n & 255}, 192.0.2.7`)));
+    const statuses = await atOnce(400, (n) => look(from(`10.0.${n >> 8}.${n & 255}, 192.0.2.7`)));
     expect(statuses.filter((status) => status === 429).length).toBeGreaterThan(50);
     expect(await look(from('192.0.2.8'))).toBe(200);
   });
 
   it('is counted apart for reading, typing and sending, and for staff by person', async () => {
     const address = from('192.0.2.20');
-    let last = 200;
-    for (let n = 0; n < 400 && last !== 429; n += 1)
-      last = (await stranger.call('door', { params: { slug: 'visit' }, headers: address })).status;
-    expect(last).toBe(429);
+    const looked = await atOnce(
+      400,
+      async () => (await stranger.call('door', { params: { slug: 'visit' }, headers: address })).status,
+    );
+    expect(looked).toContain(429);
     const typing = await stranger.call('checkAnswers', {
       params: { slug: 'visit' },
       headers: address,
@@ -113,7 +121,8 @@ describe('what is sent', () => {
     const json = 'application/json';
     expect((await post({ 'content-type': `${json}; charset=klingon` })).status).toBe(415);
     expect((await post({ 'content-type': json, 'content-encoding': 'squash' })).status).toBe(415);
-    expect((await raw('GET', '/assets/%E0%A4%A')).status).toBe(404);
+    // With the pages built they are looked for first.
+    expect([400, 404]).toContain((await raw('GET', '/assets/%E0%A4%A')).status);
     expect((await raw('GET', '/api/doors/%E0%A4%A')).status).toBe(400);
     expect((await raw('GET', '/assets/none.js')).status).toBe(404);
   });

@@ -157,7 +157,14 @@ describe('a value in the restricted field', () => {
     const [owner] = db.select({ id: forms.id }).from(forms).where(eq(forms.key, 'site-access')).all();
     const [changed] = db.select({ id: requests.id }).from(requests).where(eq(requests.number, inside)).all();
     db.insert(ruleRuns)
-      .values({ id: run, formId: owner?.id ?? '', rule: 'water-certificate', name: 'A rule', by: '', at: 0 })
+      .values({
+        id: run,
+        formId: owner?.id ?? '',
+        rule: 'water-certificate',
+        name: 'A rule',
+        by: '',
+        at: desk.running.house.clock.now(),
+      })
       .run();
     db.insert(ruleRunChanges)
       .values({
