@@ -4,7 +4,8 @@ import { join } from 'node:path';
 import { build, install, root, run, stopWith } from './steps.mjs';
 
 // npm test: every check, on a fresh clone as well. Ends with “N passed, N failed”, summed from the
-// runners’ own reports.
+// runners’ own reports. `--quick`: all but the journeys in the browser.
+const isQuick = process.argv.includes('--quick');
 const reports = join(root, '.reports');
 rmSync(reports, { recursive: true, force: true });
 mkdirSync(reports, { recursive: true });
