@@ -8,7 +8,7 @@ import { notFound } from '../platform/problem.ts';
 import { inWorker } from '../platform/workers.ts';
 import { knownRegisters } from '../register/references.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
-import { doorsOf, formByKey } from './queries.ts';
+import { doorsOf, type FormRow, formByKey } from './queries.ts';
 
 /** What was found in a draft, with what stands for the content it was found in. */
 export interface Found {
@@ -37,10 +37,20 @@ function aroundOf(db: Reader, formId: string, design: FormDesign): Surroundings 
   };
 }
 
-const contentOf = (design: FormDesign, around: Surroundings): string =>
-  createHash('sha256')
-    .update(canonicalJson([design, { ...around, groups: [...around.groups].sort() }]))
-    .digest('base64url');
+const digestOf = (value: unknown): string => createHash('sha256').update(canonicalJson(value)).digest('base64url');
+
+const contentOf = (design: string, around: Surroundings): string =>
+  digestOf([design, { ...around, groups: [...around.groups].sort() }]);
+
+/** What stands for drafts as they are stored, by form and version: a list of forms reads many at once. */
+const drafts = new LRUCache<string, string>({ max: 2_000 });
+
+function digestOfDraft({ id, version, draft }: FormRow): string {
+  const key = `${id} ${version}`;
+  const known = drafts.get(key) ?? digestOf(draft);
+  drafts.set(key, known);
+  return known;
+}
 
 /** Whether a draft has so little to reason about that a look is over in a moment. */
 function isLight({ fields, rules, routing }: FormDesign): boolean {
@@ -54,14 +64,14 @@ function isLight({ fields, rules, routing }: FormDesign): boolean {
 
 /** What stands for a draft and all around it that findings depend on. */
 export const draftContent = (db: Reader, formId: string, design: FormDesign): string =>
-  contentOf(design, aroundOf(db, formId, design));
+  contentOf(digestOf(design), aroundOf(db, formId, design));
 
 /**
  * Looks through a draft, or takes what was found before; a heavy one is looked through in a thread.
  */
 export async function findingsFor(db: Reader, formId: string, design: FormDesign): Promise<Found> {
   const around = aroundOf(db, formId, design);
-  const content = contentOf(design, around);
+  const content = contentOf(digestOf(design), around);
   const known = kept.get(content);
   if (known) return { content, findings: known };
   if (isLight(design)) {
@@ -90,8 +100,8 @@ export async function findingsOfForm(db: Reader, key: string): Promise<Found> {
  * How many findings a draft has, as far as it was looked through; null otherwise, and the look
  * begins. A list of forms waits for none.
  */
-export function countOfFindings(db: Reader, formId: string, design: FormDesign): number | null {
-  const known = kept.get(draftContent(db, formId, design));
-  if (!known) findingsFor(db, formId, design).catch(() => undefined);
+export function countOfFindings(db: Reader, form: FormRow): number | null {
+  const known = kept.get(contentOf(digestOfDraft(form), aroundOf(db, form.id, form.draft)));
+  if (!known) findingsFor(db, form.id, form.draft).catch(() => undefined);
   return known?.length ?? null;
 }

@@ -87,7 +87,7 @@ export function listForms(db: Reader) {
       register,
       release: form.release,
       changed: changesSince(db, form, form.draft).length > 0,
-      findings: countOfFindings(db, form.id, form.draft),
+      findings: countOfFindings(db, form),
       requests: counts.get(form.id) ?? 0,
     }));
 }
