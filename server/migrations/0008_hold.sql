@@ -20,6 +20,13 @@ CREATE TABLE `rule_runs` (
 --> statement-breakpoint
 CREATE INDEX `rule_runs_rule` ON `rule_runs` (`form_id`,`rule`,`at`);--> statement-breakpoint
 CREATE INDEX `rule_runs_at` ON `rule_runs` (`at`);--> statement-breakpoint
+DROP INDEX `requests_phase_due`;--> statement-breakpoint
+DROP INDEX `requests_due`;--> statement-breakpoint
+DROP INDEX `requests_created`;--> statement-breakpoint
+CREATE INDEX `requests_register` ON `requests` (`register_id`,`trial`);--> statement-breakpoint
+CREATE INDEX `requests_phase_due` ON `requests` (`phase`,`due`,`id`,`trial`,`register_id`);--> statement-breakpoint
+CREATE INDEX `requests_due` ON `requests` (`due`,`id`,`trial`,`register_id`);--> statement-breakpoint
+CREATE INDEX `requests_created` ON `requests` (`created_at`,`id`,`trial`,`register_id`);--> statement-breakpoint
 ALTER TABLE `uploads` ADD `from_where` text DEFAULT '' NOT NULL;--> statement-breakpoint
 CREATE INDEX `uploads_from` ON `uploads` (`from_where`,`request_id`);--> statement-breakpoint
 CREATE INDEX `outbox_unconfirmed` ON `outbox` (`to_address`,`created_at`) WHERE kind in ('confirm', 'go-on');--> statement-breakpoint

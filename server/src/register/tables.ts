@@ -65,9 +65,11 @@ export const requests = sqliteTable(
   },
   (table) => [
     index('requests_unfinished_due').on(table.due, table.id, table.trial).where(sql`phase <> 'finished'`),
-    index('requests_phase_due').on(table.phase, table.due, table.id, table.trial),
-    index('requests_due').on(table.due, table.id, table.trial),
-    index('requests_created').on(table.createdAt, table.id, table.trial),
+    // With the register at their end, so that what a tray counts is read from the index alone.
+    index('requests_phase_due').on(table.phase, table.due, table.id, table.trial, table.registerId),
+    index('requests_due').on(table.due, table.id, table.trial, table.registerId),
+    index('requests_created').on(table.createdAt, table.id, table.trial, table.registerId),
+    index('requests_register').on(table.registerId, table.trial),
     index('requests_team').on(table.team, table.phase, table.due, table.trial),
     index('requests_handler').on(table.handlerId, table.phase, table.due, table.trial),
     index('requests_requester').on(table.requesterId, table.createdAt),
