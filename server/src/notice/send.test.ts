@@ -110,4 +110,18 @@ describe('the outbox', () => {
     expect(new Set(ids).size).toBe(120);
     expect(received).toHaveLength(120);
   });
+
+  it('looks again for letters that were under way at the last end, when the first look could not be stored', async () => {
+    refusing = false;
+    put('under-way');
+    put('waiting');
+    db.$client.exec("update outbox set state = 'sending' where id = 'under-way'");
+    db.$client.exec(
+      "create trigger no before update on outbox when new.state = 'sending' begin select raise(abort, 'no'); end",
+    );
+    expect((await round()).map((letter) => letter.state).sort()).toEqual(['sending', 'waiting']);
+    db.$client.exec('drop trigger no');
+    expect((await round()).every((letter) => letter.state === 'sent')).toBe(true);
+    expect(received).toHaveLength(2);
+  });
 });

@@ -95,6 +95,8 @@ export class Sender {
     for (let wait = 50; ; wait = Math.min(2_000, wait * 2)) {
       try {
         const taken = this.mark();
+        // Only now: what was looked for in a write that failed has to be looked for again.
+        this.recovered = true;
         if (taken.length > 0 || this.outcomes.length > 0) this.house.troubles.stored();
         this.outcomes = [];
         return taken;
@@ -112,24 +114,23 @@ export class Sender {
     const { db, clock } = this.house;
     const now = clock.now();
     // A clock that had jumped ahead left waits that no longer mean anything.
-    const isDue = or(lte(outbox.nextAttemptAt, now), gt(outbox.nextAttemptAt, now + LONGEST_WAIT));
+    const isDue = and(
+      eq(outbox.state, 'waiting'),
+      or(lte(outbox.nextAttemptAt, now), gt(outbox.nextAttemptAt, now + LONGEST_WAIT)),
+    );
     const nothingToStore = this.outcomes.length === 0 && this.recovered;
-    const due = db
-      .select({ id: outbox.id })
-      .from(outbox)
-      .where(and(eq(outbox.state, 'waiting'), isDue));
+    const due = db.select({ id: outbox.id }).from(outbox).where(isDue);
     if (nothingToStore && (this.closed || due.limit(1).get() === undefined)) return [];
     return db.transaction(
       (tx) => {
         for (const { id, ...outcome } of this.outcomes) tx.update(outbox).set(outcome).where(eq(outbox.id, id)).run();
         if (!this.recovered)
           tx.update(outbox).set({ state: 'waiting', nextAttemptAt: now }).where(eq(outbox.state, 'sending')).run();
-        this.recovered = true;
         if (this.closed) return [];
         const next = tx
           .select()
           .from(outbox)
-          .where(and(eq(outbox.state, 'waiting'), isDue))
+          .where(isDue)
           .orderBy(asc(outbox.nextAttemptAt), asc(outbox.id))
           .limit(LINES)
           .all();
