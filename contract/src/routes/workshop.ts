@@ -1,3 +1,4 @@
+import { BUDGETS } from '@tolvek/core/budget';
 import type { KnownRegister } from '@tolvek/core/form';
 import { z } from 'zod';
 import { route } from '../route.ts';
@@ -31,7 +32,7 @@ const knownRegister: z.ZodType<KnownRegister> = z.object({
 });
 
 /** Rows taken in at once. */
-export const MOST_IMPORTED = 500;
+export const MOST_IMPORTED = BUDGETS.sheet.rows;
 
 /** Where a vocabulary is used: by which form, in which field. */
 const use = z.object({ form: z.string(), title: z.string(), field: z.string() });

@@ -26,7 +26,8 @@ export const BUDGETS = {
   evaluation: 1_200_000,
   /** Sheets that are taken in. */
   sheet: {
-    rows: 5_000,
+    /** Rows taken in as requests at once. */
+    rows: 500,
     cells: 200_000,
     /** Bytes of the file as it is, and unpacked: a small file can hold a large one. */
     bytes: 20_000_000,

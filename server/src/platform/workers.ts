@@ -1,3 +1,4 @@
+import { RECIPES } from '@tolvek/core/form';
 import { Piscina } from 'piscina';
 import type { Work } from './worker.ts';
 
@@ -33,22 +34,10 @@ export const inWorker = <N extends keyof Work>(name: N, input: Parameters<Work[N
   threads().run(input, { name, signal: AbortSignal.timeout(LONGEST) }) as Promise<ReturnType<Work[N]>>;
 
 /** Makes the threads ready before they are needed. */
-export const warmWorkers = (): Promise<unknown> =>
-  inWorker('findings', {
-    design: NOTHING,
-    around: { groups: new Set(), outside: false, vocabularies: [], registers: [] },
-  });
-
-const outcome = { team: '', priority: 'normal', workingDays: 0, needsApproval: false } as const;
-const NOTHING: Parameters<Work['findings']>[0]['design'] = {
-  title: '',
-  intro: '',
-  subject: '',
-  fields: [],
-  parts: [],
-  rules: [],
-  unique: [],
-  routing: { columns: [], rows: [], otherwise: outcome },
-  approval: { step: { id: '', label: '', group: '' } },
-  deadline: { calendar: '', remindBefore: 0, escalateAfter: 0, escalateTo: '' },
-};
+export function warmWorkers(): Promise<unknown> {
+  const [blank] = RECIPES;
+  if (!blank) return Promise.resolve();
+  const design = blank.make({ title: '', team: '', approvers: '', calendar: '' });
+  const around = { groups: new Set<string>(), outside: false, vocabularies: [], registers: [] };
+  return inWorker('findings', { design, around });
+}

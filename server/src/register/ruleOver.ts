@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import type { AnswerOf } from '@tolvek/contract';
 import { readableKeys, relationTo, reveal, revealChanges, revealSubject, type ValueChange } from '@tolvek/core/access';
 import { type FormRule, prepareKeeping } from '@tolvek/core/form';
+import { own } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
 import {
   type Field,
@@ -317,29 +318,32 @@ export async function takeRunBack(
     throw new Problem(409, 'taken-back', 'Taken back already', 'This was taken back before.');
   const rows = db.select().from(ruleRunChanges).where(eq(ruleRunChanges.runId, run.id)).all();
   const register = registerById(db, form.registerId);
-  let back = 0;
-  let left = 0;
-  for await (const group of inGroups(rows))
-    await patiently(house, () =>
+  const counted = { back: 0, left: 0 };
+  for await (const group of inGroups(rows)) {
+    const here = await patiently(house, () =>
       write(house, (tx, effects, now) => {
-        let here = 0;
+        let [back, left] = [0, 0];
         for (const row of group) {
           const request = requestById(tx, row.requestId);
           const changes = row.changes.flatMap(({ field, before, after }): ValueChange[] => {
-            const holds = request?.values[field] ?? null;
+            const holds = (request && own(request.values, field)) ?? null;
             return canonicalJson(holds) === canonicalJson(after) ? [{ field, before: after, after: before }] : [];
           });
           if (!request || changes.length < row.changes.length) left += 1;
           if (!request || changes.length === 0) continue;
           const words = `What rule “${run.name}” changed was taken back`;
           change(tx, effects, now, { request, register, changes, words, by: viewer.personId });
-          here += 1;
+          back += 1;
         }
-        back += here;
+        // Counted once it is stored: a write that failed is done again.
+        return { back, left };
       }),
     );
+    counted.back += here.back;
+    counted.left += here.left;
+  }
   await patiently(house, () =>
     write(house, (tx, _, now) => tx.update(ruleRuns).set({ takenBackAt: now }).where(eq(ruleRuns.id, run.id)).run()),
   );
-  return { back, left };
+  return counted;
 }
