@@ -1,6 +1,7 @@
 import { relationTo } from '@tolvek/core/access';
 import { viewerOf } from '@tolvek/server';
 import { people, registers, requests } from '@tolvek/server/schema';
+import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Desk } from './desk.ts';
 
@@ -68,6 +69,35 @@ describe('the ledger', () => {
       const { body } = await (await desk.as(name)).call('trays');
       for (const tray of body.trays)
         expect(await allPages(name, tray.key), `${name}, ${tray.key}`).toHaveLength(tray.count);
+    }
+  });
+
+  it('finds by how a number begins, with its letters or without, and by requester', async () => {
+    const maren = await desk.as('Maren Okafor');
+    const all = desk.running.house.db
+      .select({ number: requests.number, requester: people.name })
+      .from(requests)
+      .innerJoin(people, eq(people.id, requests.requesterId))
+      .where(eq(requests.trial, false))
+      .all();
+    const [some] = all;
+    if (!some) throw new Error('There is no request.');
+    const digits = some.number.slice(some.number.indexOf('-') + 1);
+    const [, family = ''] = some.requester.split(' ');
+    const cases: readonly (readonly [find: string, fits: (each: (typeof all)[number]) => boolean])[] = [
+      [some.number, (each) => each.number.startsWith(some.number)],
+      [some.number.toLowerCase().slice(0, -2), (each) => each.number.startsWith(some.number.slice(0, -2))],
+      [digits, (each) => each.number.endsWith(`-${digits}`)],
+      [String(Number(digits)), (each) => each.number.endsWith(`-${digits}`)],
+      [family.toUpperCase(), (each) => each.requester.includes(family)],
+      ['100% nobody_', () => false],
+    ];
+    for (const [find, fits] of cases) {
+      const { body } = await maren.call('ledger', { query: { tray: 'all', find } });
+      const things = (await maren.call('ledger', { query: { tray: 'things', find } })).body;
+      const expected = all.filter(fits).length;
+      expect(body.total + things.total, find).toBe(expected);
+      if (find !== '100% nobody_') expect(expected, find).toBeGreaterThan(0);
     }
   });
 

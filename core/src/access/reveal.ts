@@ -141,6 +141,10 @@ export function revealChanges(
   return visible as unknown as Revealed<readonly VisibleChange[]>;
 }
 
+/** The fields a subject line is filled with. */
+export const fieldsNamed = (template: string, fields: readonly Field[]): readonly Field[] =>
+  fields.filter((field) => template.includes(`{${field.key}}`));
+
 /**
  * The subject line of a request, filled only with what was revealed. Empty parts leave no stray
  * commas.

@@ -4,6 +4,8 @@
  */
 class WallClock {
   readonly moment: Intl.DateTimeFormat;
+  /** What was read of minutes lately: due moments are few, and shown again and again. */
+  readonly minutes = new Map<number, Record<Part, string>>();
   readonly day: Intl.DateTimeFormat;
 
   constructor(zone: string) {
@@ -23,9 +25,19 @@ function clockOf(zone: string): WallClock {
 
 type Part = 'weekday' | 'day' | 'month' | 'year' | 'hour' | 'minute';
 
-function partsAt(ms: number, zone: string): Record<Part, string> {
+const MINUTES_KEPT = 2_000;
+/** Since 1973 every zone is whole minutes from UTC, so that a minute here is one there. */
+const WHOLE_MINUTES = Date.UTC(1973, 0);
+
+function partsAt(ms: number, zone: string): Readonly<Record<Part, string>> {
+  const { moment, minutes } = clockOf(zone);
+  const minute = Math.floor(ms / 60_000);
+  const known = minutes.get(minute);
+  if (known && ms >= WHOLE_MINUTES) return known;
   const parts: Record<Part, string> = { weekday: '', day: '', month: '', year: '', hour: '', minute: '' };
-  for (const { type, value } of clockOf(zone).moment.formatToParts(ms)) if (type in parts) parts[type as Part] = value;
+  for (const { type, value } of moment.formatToParts(ms)) if (type in parts) parts[type as Part] = value;
+  if (minutes.size >= MINUTES_KEPT) minutes.clear();
+  minutes.set(minute, parts);
   return parts;
 }
 

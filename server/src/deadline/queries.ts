@@ -4,27 +4,18 @@ import type { Reader } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
 import { calendars } from './tables.ts';
 
-const kept = new Map<string, WorkingCalendar>();
-
-/** The calendar as it is written: the text itself tells whether it is one that was met before. */
-const written = prepared((db) =>
+const byKey = prepared((db) =>
   db
-    .select({ text: sql<string>`${calendars.calendar}` })
+    .select({ calendar: calendars.calendar })
     .from(calendars)
     .where(eq(calendars.key, sql.placeholder('key')))
     .prepare(),
 );
 
-/**
- * A working calendar. The same content gives the same object, so that what core made ready for it
- * is used again.
- */
 export function calendarOf(db: Reader, key: string): WorkingCalendar {
-  const text = written(db).get({ key })?.text;
-  if (!text) throw new Error(`No working calendar “${key}”.`);
-  let found = kept.get(text);
-  if (!found) kept.set(text, (found = JSON.parse(text) as WorkingCalendar));
-  return found;
+  const found = byKey(db).get({ key });
+  if (!found) throw new Error(`No working calendar “${key}”.`);
+  return found.calendar;
 }
 
 export const calendarNames = (db: Reader): { key: string; name: string }[] =>

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { type Finding, type FormDesign, findingsOf, namedBy, type Surroundings } from '@tolvek/core/form';
 import { LRUCache } from 'lru-cache';
-import { allGroups } from '../people/queries.ts';
+import { groupNames } from '../people/queries.ts';
 import { canonicalJson } from '../platform/canonical.ts';
 import type { Reader } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
@@ -30,27 +30,37 @@ const LIGHT = 1_500;
 /** What findings depend on besides the draft. */
 function aroundOf(db: Reader, formId: string, design: FormDesign): Surroundings {
   return {
-    groups: new Set(allGroups(db).map((group) => group.key)),
+    groups: new Set(groupNames(db).keys()),
     outside: doorsOf(db, formId).some((door) => door.kind === 'outside'),
     vocabularies: vocabulariesFor(db, design.fields),
     registers: knownRegisters(db, namedBy(design).registers),
   };
 }
 
-const digestOf = (value: unknown): string => createHash('sha256').update(canonicalJson(value)).digest('base64url');
+/** What stands for things that never change: a list of forms reads many of them again and again. */
+const digests = new WeakMap<object, string>();
 
-const contentOf = (design: string, around: Surroundings): string =>
-  digestOf([design, { ...around, groups: [...around.groups].sort() }]);
-
-/** What stands for drafts as they are stored, by form and version: a list of forms reads many at once. */
-const drafts = new LRUCache<string, string>({ max: 2_000 });
-
-function digestOfDraft({ id, version, draft }: FormRow): string {
-  const key = `${id} ${version}`;
-  const known = drafts.get(key) ?? digestOf(draft);
-  drafts.set(key, known);
-  return known;
+function digestOf(value: object): string {
+  let digest = digests.get(value);
+  if (digest === undefined) {
+    digest = createHash('sha256').update(canonicalJson(value)).digest('base64url');
+    if (Object.isFrozen(value)) digests.set(value, digest);
+  }
+  return digest;
 }
+
+const contentOf = (design: FormDesign, { groups, outside, vocabularies, registers, ...rest }: Surroundings): string => {
+  // Whatever findings may one day depend on besides has to stand here too.
+  const nothingElse: Record<string, never> = rest;
+  return digestOf([
+    digestOf(design),
+    [...groups].sort(),
+    outside,
+    vocabularies.map(({ key, name, terms }) => [key, name, digestOf(terms)]),
+    registers.map(({ fields, ...others }) => [digestOf(fields), others]),
+    nothingElse,
+  ]);
+};
 
 /** Whether a draft has so little to reason about that a look is over in a moment. */
 function isLight({ fields, rules, routing }: FormDesign): boolean {
@@ -64,14 +74,14 @@ function isLight({ fields, rules, routing }: FormDesign): boolean {
 
 /** What stands for a draft and all around it that findings depend on. */
 export const draftContent = (db: Reader, formId: string, design: FormDesign): string =>
-  contentOf(digestOf(design), aroundOf(db, formId, design));
+  contentOf(design, aroundOf(db, formId, design));
 
 /**
  * Looks through a draft, or takes what was found before; a heavy one is looked through in a thread.
  */
 export async function findingsFor(db: Reader, formId: string, design: FormDesign): Promise<Found> {
   const around = aroundOf(db, formId, design);
-  const content = contentOf(digestOf(design), around);
+  const content = contentOf(design, around);
   const known = kept.get(content);
   if (known) return { content, findings: known };
   if (isLight(design)) {
@@ -101,7 +111,7 @@ export async function findingsOfForm(db: Reader, key: string): Promise<Found> {
  * begins. A list of forms waits for none.
  */
 export function countOfFindings(db: Reader, form: FormRow): number | null {
-  const known = kept.get(contentOf(digestOfDraft(form), aroundOf(db, form.id, form.draft)));
+  const known = kept.get(contentOf(form.draft, aroundOf(db, form.id, form.draft)));
   if (!known) findingsFor(db, form.id, form.draft).catch(() => undefined);
   return known?.length ?? null;
 }

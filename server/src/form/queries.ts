@@ -1,13 +1,14 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { compareDesigns, type DesignChange, type FormDesign, prepareCompletion } from '@tolvek/core/form';
 import { prepareIntake } from '@tolvek/core/intake';
-import { and, asc, count, desc, eq, gt } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, sql, sum } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import { doors } from '../door/tables.ts';
 import { namesOf } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
+import { prepared } from '../platform/prepared.ts';
 import { notFound } from '../platform/problem.ts';
-import { registers, requests } from '../register/tables.ts';
+import { registers, tallies } from '../register/tables.ts';
 import { countOfFindings } from './findings.ts';
 import { draftStates, forms, releases } from './tables.ts';
 
@@ -30,48 +31,68 @@ const BYTES_A_SIGN = 12;
  * Releases never change, so each is read and prepared once, as long as there is room: for 200 of
  * them or 64 MB. They hold what a form is, and nothing of what anybody answered.
  */
-const prepared = new LRUCache<string, Prepared>({
+const kept = new LRUCache<string, Prepared>({
   max: 200,
   maxSize: 64 * 1024 * 1024,
   sizeCalculation: ({ release }) => Math.max(1, JSON.stringify(release.design).length * BYTES_A_SIGN),
 });
 
 export function releaseById(db: Reader, id: string): Prepared {
-  let found = prepared.get(id);
+  let found = kept.get(id);
   if (!found) {
     const release = db.select().from(releases).where(eq(releases.id, id)).get();
     if (!release) throw new Error(`No release ${id}.`);
     found = { release, takeIn: prepareIntake(release.design), complete: prepareCompletion(release.design) };
-    prepared.set(id, found);
+    kept.set(id, found);
   }
   return found;
 }
 
 /** The release in force, or undefined when there is none. */
 export function currentRelease(db: Reader, form: Pick<FormRow, 'id' | 'release'>): ReleaseRow | undefined {
-  const row = db
-    .select({ id: releases.id })
-    .from(releases)
-    .where(and(eq(releases.formId, form.id), eq(releases.number, form.release)))
-    .get();
+  const row = releaseNumbered(db).get({ form: form.id, number: form.release });
   return row ? releaseById(db, row.id).release : undefined;
 }
 
-export function formByKey(db: Reader, key: string): FormRow | undefined {
-  return db.select().from(forms).where(eq(forms.key, key)).get();
-}
+const releaseNumbered = prepared((db) =>
+  db
+    .select({ id: releases.id })
+    .from(releases)
+    .where(and(eq(releases.formId, sql.placeholder('form')), eq(releases.number, sql.placeholder('number'))))
+    .prepare(),
+);
+
+const formKeyed = prepared((db) =>
+  db
+    .select()
+    .from(forms)
+    .where(eq(forms.key, sql.placeholder('key')))
+    .prepare(),
+);
+
+export const formByKey = (db: Reader, key: string): FormRow | undefined => formKeyed(db).get({ key });
+
+/** What was compared last with each draft. */
+const compared = new WeakMap<
+  FormDesign,
+  { readonly against: FormDesign | null; readonly changes: readonly DesignChange[] }
+>();
 
 export function changesSince(db: Reader, form: FormRow, draft: FormDesign): readonly DesignChange[] {
-  return compareDesigns(currentRelease(db, form)?.design ?? null, draft);
+  const against = currentRelease(db, form)?.design ?? null;
+  const known = compared.get(draft);
+  if (known?.against === against) return known.changes;
+  const changes = compareDesigns(against, draft);
+  compared.set(draft, { against, changes });
+  return changes;
 }
 
 export function listForms(db: Reader) {
   const counts = new Map(
     db
-      .select({ formId: requests.formId, n: count() })
-      .from(requests)
-      .where(eq(requests.trial, false))
-      .groupBy(requests.formId)
+      .select({ formId: tallies.formId, n: sum(tallies.n).mapWith(Number) })
+      .from(tallies)
+      .groupBy(tallies.formId)
       .all()
       .map((row) => [row.formId, row.n]),
   );
@@ -101,9 +122,17 @@ export function releasesOf(db: Reader, formId: string): readonly ReleaseRow[] {
     .all();
 }
 
-export function doorsOf(db: Reader, formId: string): readonly (typeof doors.$inferSelect)[] {
-  return db.select().from(doors).where(eq(doors.formId, formId)).orderBy(desc(doors.kind)).all();
-}
+const doorsInto = prepared((db) =>
+  db
+    .select()
+    .from(doors)
+    .where(eq(doors.formId, sql.placeholder('form')))
+    .orderBy(desc(doors.kind))
+    .prepare(),
+);
+
+export const doorsOf = (db: Reader, formId: string): readonly (typeof doors.$inferSelect)[] =>
+  doorsInto(db).all({ form: formId });
 
 /** States of a draft that are shown. */
 const STATES = 30;

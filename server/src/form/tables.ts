@@ -1,11 +1,12 @@
 import type { FormDesign } from '@tolvek/core/form';
 import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import { designText } from '../platform/designText.ts';
 
 export const forms = sqliteTable('forms', {
   id: text().primaryKey(),
   key: text().notNull().unique(),
   registerId: text().notNull(),
-  draft: text({ mode: 'json' }).notNull().$type<FormDesign>(),
+  draft: designText<FormDesign>().notNull(),
   version: integer().notNull().default(1),
   /** The release in force; 0 when there is none yet. */
   release: integer().notNull().default(0),
@@ -20,7 +21,7 @@ export const releases = sqliteTable(
       .notNull()
       .references(() => forms.id),
     number: integer().notNull(),
-    design: text({ mode: 'json' }).notNull().$type<FormDesign>(),
+    design: designText<FormDesign>().notNull(),
     note: text().notNull(),
     releasedBy: text().notNull(),
     releasedAt: integer().notNull(),

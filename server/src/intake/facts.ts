@@ -19,7 +19,17 @@ interface Asking {
   readonly named?: Readonly<Record<string, unknown>>;
   /** The fields of the form, unless those of its register are wanted. */
   readonly fields?: readonly Field[];
+  /** What fields pick from, read before: for many requests it is the same. */
+  readonly picked?: Picked | undefined;
 }
+
+/** What fields pick from: people and terms. */
+export type Picked = Pick<RequestFacts, 'people' | 'vocabularies'>;
+
+export const pickedBy = (db: Reader, fields: readonly Field[]): Picked => ({
+  people: pickedFrom(db, fields),
+  vocabularies: vocabulariesFor(db, fields),
+});
 
 /**
  * What conditions may know about who asks, at which door, on which day; and what its fields name:
@@ -28,7 +38,7 @@ interface Asking {
  */
 export function factsFor(
   db: Reader,
-  { door, design, requester, now, named = {}, fields = design.fields }: Asking,
+  { door, design, requester, now, named = {}, fields = design.fields, picked }: Asking,
 ): RequestFacts {
   const calendar = calendarOf(db, design.deadline.calendar);
   const asker = requester
@@ -40,8 +50,8 @@ export function factsFor(
       }
     : null;
   return factsAt(now, calendar, door.kind, asker, {
-    people: door.kind === 'staff' ? pickedFrom(db, fields) : [],
-    vocabularies: vocabulariesFor(db, fields),
+    people: picked?.people ?? (door.kind === 'staff' ? pickedFrom(db, fields) : []),
+    vocabularies: picked?.vocabularies ?? vocabulariesFor(db, fields),
     references: requestsNamed(db, fields, named),
   });
 }

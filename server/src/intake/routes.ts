@@ -1,17 +1,16 @@
-import { reveal, revealSubject } from '@tolvek/core/access';
+import { fieldsNamed, reveal, revealSubject } from '@tolvek/core/access';
 import { askedForm, lookedAtTogether } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import { and, desc, eq } from 'drizzle-orm';
-import { calendarOf } from '../deadline/queries.ts';
 import { doors } from '../door/tables.ts';
-import { currentRelease, releaseById } from '../form/queries.ts';
+import { currentRelease } from '../form/queries.ts';
 import { forms } from '../form/tables.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import type { Serve } from '../platform/serve.ts';
 import { messageFromRequester } from '../register/commands.ts';
-import { nameOf } from '../register/names.ts';
-import { registerById, requestById, requestByNumber, stageOf } from '../register/queries.ts';
+import { requestById, requestByNumber, SHOWN_COLUMNS, stageOf } from '../register/queries.ts';
+import { readOnce } from '../register/readOnce.ts';
 import { promiseOf, requesterViewOf } from '../register/sheet.ts';
 import { requests } from '../register/tables.ts';
 import { admissionOf, follower, keptByOthers } from './admission.ts';
@@ -117,23 +116,25 @@ export function intakeRoutes(serve: Serve, house: House): void {
 
 function ownRequests(db: Reader, viewer: Viewer, now: number) {
   const asRequester: Viewer = { ...viewer, kind: 'contact', role: 'member' };
+  const shared = readOnce(db);
   return db
-    .select()
+    .select(SHOWN_COLUMNS)
     .from(requests)
     .where(and(eq(requests.requesterId, viewer.personId), eq(requests.trial, false)))
     .orderBy(desc(requests.createdAt))
     .limit(100)
     .all()
     .map((request) => {
-      const register = registerById(db, request.registerId);
-      const { design } = releaseById(db, request.releaseId).release;
+      const register = shared.register(request.registerId);
+      const { design, calendar } = shared.form(request.releaseId);
       const visible = reveal({
         fields: register.fields,
+        only: fieldsNamed(design.subject, register.fields),
         values: request.values,
         plan: register.access,
         viewer: asRequester,
         relation: { isDesk: false, isRequester: true },
-        nameOf: nameOf(db),
+        nameOf: shared.nameOf,
       });
       return {
         number: request.number,
@@ -141,7 +142,7 @@ function ownRequests(db: Reader, viewer: Viewer, now: number) {
         subject: revealSubject(design.subject, visible, design.title),
         stage: stageOf(register, request.stage).publicLabel,
         finished: request.phase === 'finished',
-        promise: promiseOf(request, calendarOf(db, design.deadline.calendar).zone, now),
+        promise: promiseOf(request, calendar.zone, now),
       };
     });
 }

@@ -1,14 +1,15 @@
 import { relationTo, reveal } from '@tolvek/core/access';
 import type { Viewer } from '@tolvek/core/people';
 import { cellOf, type Field, guarded } from '@tolvek/core/register';
-import { and, asc, eq, ne } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import Papa from 'papaparse';
 import { formByKey } from '../form/queries.ts';
 import { groupNames, staffIn } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { notAllowed, notFound } from '../platform/problem.ts';
-import { nameOf } from '../register/names.ts';
-import { partiesIn, registerById, requestById, stageOf } from '../register/queries.ts';
+import { countedIn, eachRequest } from '../register/eachRequest.ts';
+import { partiesIn, registerById, stageOf } from '../register/queries.ts';
+import { readOnce } from '../register/readOnce.ts';
 import { requestsNamed } from '../register/references.ts';
 import { iso } from '../register/sheet.ts';
 import { requests } from '../register/tables.ts';
@@ -29,23 +30,10 @@ export function* takeOut(db: Reader, viewer: Viewer, formKey: string, among: 'un
   const line = (cells: readonly string[]): string => `${Papa.unparse([cells.map(guarded)], { quotes: true })}\r\n`;
   const around = { vocabularies: vocabulariesFor(db, register.fields), people: staffIn(db, 'all') };
   const teams = groupNames(db);
-  const names = nameOf(db);
+  const names = readOnce(db).nameOf;
   yield line([...FIXED, ...register.fields.map((field) => field.label)]);
-  const ids = db
-    .select({ id: requests.id })
-    .from(requests)
-    .where(
-      and(
-        eq(requests.formId, form.id),
-        eq(requests.trial, false),
-        among === 'unfinished' ? ne(requests.phase, 'finished') : undefined,
-      ),
-    )
-    .orderBy(asc(requests.createdAt), asc(requests.id))
-    .all();
-  for (const { id } of ids) {
-    const request = requestById(db, id);
-    if (!request) continue;
+  const wanted = and(countedIn(register.id, among), eq(requests.formId, form.id));
+  for (const request of eachRequest(db, wanted)) {
     const relation = relationTo(partiesIn(request, register), viewer);
     if (!relation.isDesk) continue;
     const visible = reveal({

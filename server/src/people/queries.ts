@@ -75,17 +75,20 @@ export function namesOf(db: Reader, ids: readonly string[]): ReadonlyMap<string,
   );
 }
 
-/** Active staff with their groups, of some groups or of all, by name. */
-export function staffIn(db: Reader, wanted: readonly string[] | 'all'): readonly KnownPerson[] {
-  const found = new Map<string, { id: string; name: string; groups: string[] }>();
-  const rows = db
+const activeStaff = prepared((db) =>
+  db
     .select({ id: people.id, name: people.name, group: memberships.groupKey })
     .from(people)
     .leftJoin(memberships, eq(memberships.personId, people.id))
     .where(and(eq(people.kind, 'staff'), eq(people.active, true)))
     .orderBy(asc(people.name))
-    .all();
-  for (const { id, name, group } of rows) {
+    .prepare(),
+);
+
+/** Active staff with their groups, of some groups or of all, by name. */
+export function staffIn(db: Reader, wanted: readonly string[] | 'all'): readonly KnownPerson[] {
+  const found = new Map<string, { id: string; name: string; groups: string[] }>();
+  for (const { id, name, group } of activeStaff(db).all()) {
     const person = found.get(id) ?? { id, name, groups: [] };
     if (group) person.groups.push(group);
     found.set(id, person);
@@ -96,17 +99,18 @@ export function staffIn(db: Reader, wanted: readonly string[] | 'all'): readonly
 }
 
 /** The team somebody belongs to, by name; empty when there is none. */
-export function departmentOf(db: Reader, personId: string): string {
-  const row = db
+export const departmentOf = (db: Reader, personId: string): string => teamOf(db).get({ id: personId })?.name ?? '';
+
+const teamOf = prepared((db) =>
+  db
     .select({ name: groups.name })
     .from(memberships)
     .innerJoin(groups, eq(groups.key, memberships.groupKey))
-    .where(and(eq(memberships.personId, personId), eq(groups.isTeam, true)))
+    .where(and(eq(memberships.personId, sql.placeholder('id')), eq(groups.isTeam, true)))
     .orderBy(asc(groups.name))
     .limit(1)
-    .get();
-  return row?.name ?? '';
-}
+    .prepare(),
+);
 
 export function allGroups(db: Reader): readonly { key: string; name: string; isTeam: boolean; members: number }[] {
   return db

@@ -7,6 +7,7 @@ import { type Limits, paceOf } from './limits.ts';
 import { PATIENCE, patiently } from './patience.ts';
 import { notAllowed, notSignedIn, Problem } from './problem.ts';
 import { callerOf, type Session } from './signIn/session.ts';
+import { aTurn } from './turns.ts';
 
 /** A call that was understood: everything in it has been parsed by the contract. */
 export interface Call<N extends RouteName, V = Viewer | null> {
@@ -75,6 +76,7 @@ export async function callerFor(
   request: Request,
   response: Response,
 ): Promise<Session | null> {
+  await aTurn('caller');
   const session = callerOf(house.db, house.config, request);
   await limits.take(paceOf(route), session?.viewer ?? null, request, response);
   if (route.caller === 'anyone' || route.caller === 'link') return session;

@@ -14,23 +14,32 @@ import {
   stagesToMoveTo,
   type Values,
 } from '@tolvek/core/register';
-import { and, eq } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import { calendarOf } from '../deadline/queries.ts';
 import { dropTimers, resetTimers } from '../deadline/timers.ts';
 import { doors } from '../door/tables.ts';
 import { claimFiles, filesNamed } from '../files/commands.ts';
 import { releaseById } from '../form/queries.ts';
-import { factsFor, pickedFrom } from '../intake/facts.ts';
+import { factsFor, type Picked, pickedBy } from '../intake/facts.ts';
 import { notify } from '../notice/notify.ts';
 import { membersOf, personById } from '../people/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { type Effects, type House, write } from '../platform/house.ts';
+import { prepared } from '../platform/prepared.ts';
 import { notAllowed, notFound, Problem, staleVersion, wrongFields } from '../platform/problem.ts';
 import { carryOn } from './carryOn.ts';
 import { claim, takenAnswers } from './claims.ts';
 import { remember } from './history.ts';
 import { nameOf } from './names.ts';
-import { partiesIn, type RegisterRow, type RequestRow, registerById, requestByNumber, stageOf } from './queries.ts';
+import {
+  partiesIn,
+  type RegisterRow,
+  type RequestRow,
+  registerById,
+  requestByNumber,
+  type ShownRow,
+  stageOf,
+} from './queries.ts';
 import { offerProblems, point } from './references.ts';
 import { requests } from './tables.ts';
 
@@ -86,7 +95,7 @@ export function changeFields(
   return write(house, (tx, effects, now) => {
     const { request, register } = openForDesk(tx, viewer, input.number);
     const facts = {
-      ...factsOfRequest(tx, request, register, now, input.changes),
+      ...factsOfRequest(tx, request, register, now, { changes: input.changes }),
       files: filesNamed(
         tx,
         request.formId,
@@ -193,29 +202,36 @@ export const changesBetween = (fields: readonly Field[], before: Values, after: 
     return isSame(was, is) ? [] : [{ field: key, before: was, after: is }];
   });
 
+const doorKind = prepared((db) =>
+  db
+    .select({ kind: doors.kind })
+    .from(doors)
+    .where(eq(doors.id, sql.placeholder('id')))
+    .prepare(),
+);
+
 /**
  * What rules and formulas may know about a request that is stored: its requester and door, and the
- * moment of the change.
+ * moment of the change. `picked`: what its register’s fields pick from, when that was read before.
  */
 export function factsOfRequest(
   db: Reader,
-  request: RequestRow,
+  request: ShownRow,
   register: RegisterRow,
   now: number,
-  changes: RawAnswers = {},
+  { changes = {}, picked = pickedBy(db, register.fields) }: { changes?: RawAnswers; picked?: Picked } = {},
 ): RequestFacts {
   const { release } = releaseById(db, request.releaseId);
   const requester = personById(db, request.requesterId);
-  const door = db.select({ kind: doors.kind }).from(doors).where(eq(doors.id, request.doorId)).get();
-  const facts = factsFor(db, {
-    door: { kind: door?.kind ?? 'staff' },
+  return factsFor(db, {
+    door: { kind: doorKind(db).get({ id: request.doorId })?.kind ?? 'staff' },
     design: release.design,
     requester: requester ?? null,
     now,
     fields: register.fields,
     named: { ...request.values, ...changes },
+    picked,
   });
-  return { ...facts, people: pickedFrom(db, register.fields) };
 }
 
 /**

@@ -2,33 +2,20 @@ import { dateAt } from '@tolvek/core/deadline';
 import { namesIn } from '@tolvek/core/expression';
 import { type FormDesign, type FormRule, prepareKeeping } from '@tolvek/core/form';
 import type { Field } from '@tolvek/core/register';
-import { and, asc, eq, ne } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import { calendarOf } from '../deadline/queries.ts';
 import { forms } from '../form/tables.ts';
-import type { Reader } from '../platform/database.ts';
+import { pickedBy } from '../intake/facts.ts';
 import { type House, write } from '../platform/house.ts';
 import { patiently } from '../platform/patience.ts';
 import { inGroups } from '../platform/turns.ts';
 import { carryOn } from './carryOn.ts';
 import { changesBetween, factsOfRequest } from './commands.ts';
+import { countedIn, eachRequest } from './eachRequest.ts';
 import { holdsThings, requestById } from './queries.ts';
 import { registers, requests } from './tables.ts';
 
 const QUARTER = 15 * 60_000;
-
-const requestsOf = (db: Reader, registerId: string, among: 'unfinished' | 'all'): readonly { readonly id: string }[] =>
-  db
-    .select({ id: requests.id })
-    .from(requests)
-    .where(
-      and(
-        eq(requests.registerId, registerId),
-        among === 'all' ? undefined : ne(requests.phase, 'finished'),
-        eq(requests.trial, false),
-      ),
-    )
-    .orderBy(asc(requests.createdAt))
-    .all();
 
 /** Whether a register has values that change with the clock alone. */
 const followsClock = (fields: readonly Field[]): boolean =>
@@ -61,13 +48,18 @@ export class DayTurn {
       const none: readonly FormRule[] = [];
       const keep = prepareKeeping({ fields: register.fields, parts: [], rules: none });
       const among = holdsThings(register) ? 'all' : 'unfinished';
-      for await (const group of inGroups(requestsOf(db, register.id, among)))
+      const picked = pickedBy(db, register.fields);
+      for await (const group of inGroups(eachRequest(db, countedIn(register.id, among))))
         await patiently(this.house, () =>
           write(this.house, (tx, effects, now) => {
             for (const { id } of group) {
               const request = requestById(tx, id);
               if (!request) continue;
-              const { values } = keep(request.values, new Set(), factsOfRequest(tx, request, register, now));
+              const { values } = keep(
+                request.values,
+                new Set(),
+                factsOfRequest(tx, request, register, now, { picked }),
+              );
               const changes = changesBetween(register.fields, request.values, values);
               if (changes.length === 0) continue;
               tx.update(requests).set({ values }).where(eq(requests.id, request.id)).run();

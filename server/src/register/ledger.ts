@@ -1,19 +1,20 @@
 import type { AnswerOf, TrayKey } from '@tolvek/contract';
-import { relationTo, reveal, revealSubject } from '@tolvek/core/access';
+import { fieldsNamed, relationTo, reveal, revealSubject } from '@tolvek/core/access';
 import { addWorkingTime, dateAt, dayInWords, endOfDay, fuseAt } from '@tolvek/core/deadline';
 import type { Viewer } from '@tolvek/core/people';
-import type { NameOf } from '@tolvek/core/register';
-import { and, asc, count, eq, gt, inArray, like, lt, ne, notInArray, or, type SQL, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gte, inArray, like, lt, lte, ne, notInArray, or, type SQL, sql } from 'drizzle-orm';
+import { approvals } from '../approval/tables.ts';
 import { calendarOf } from '../deadline/queries.ts';
 import { releaseById } from '../form/queries.ts';
 import { groupNames, namesOf } from '../people/queries.ts';
 import { people } from '../people/tables.ts';
 import type { Reader } from '../platform/database.ts';
+import { prepared } from '../platform/prepared.ts';
 import { Problem } from '../platform/problem.ts';
-import { nameOf } from './names.ts';
-import { holdsThings, partiesIn, registerById, SHOWN_COLUMNS, type ShownRow, stageOf } from './queries.ts';
+import { holdsThings, partiesIn, SHOWN_COLUMNS, type ShownRow, stageOf } from './queries.ts';
+import { readOnce } from './readOnce.ts';
 import { iso, stageView } from './sheet.ts';
-import { registers, requests } from './tables.ts';
+import { registers, requests, tallies } from './tables.ts';
 
 const PAGE = 50;
 
@@ -22,53 +23,70 @@ const PAGE = 50;
  * or find has them.
  */
 const deskCondition = (db: Reader, viewer: Viewer): SQL | undefined =>
-  and(eq(requests.trial, false), workedBy(db, viewer));
+  and(eq(requests.trial, false), workedBy(db, viewer, requests));
+
+/** Who and what a request, or a tally of requests, belongs to. */
+type Belonging = Pick<typeof requests, 'handlerId' | 'team' | 'approverGroup' | 'registerId'> | typeof tallies;
 
 /** `relationTo` of core, asked of SQLite. Undefined: all. */
-function workedBy(db: Reader, viewer: Viewer): SQL | undefined {
+function workedBy(db: Reader, viewer: Viewer, of: Belonging): SQL | undefined {
   if (viewer.kind !== 'staff') return sql`0`;
   if (viewer.role !== 'member') return undefined;
   const groups = [...viewer.groups];
-  const worked = db
-    .select({ id: registers.id, deskGroups: registers.deskGroups })
-    .from(registers)
+  const worked = everyRegister(db)
     .all()
     .filter((register) => register.deskGroups.some((group) => groups.includes(group)));
   return or(
-    eq(requests.handlerId, viewer.personId),
-    groups.length > 0 ? inArray(requests.team, groups) : undefined,
-    groups.length > 0 ? inArray(requests.approverGroup, groups) : undefined,
+    eq(of.handlerId, viewer.personId),
+    groups.length > 0 ? inArray(of.team, groups) : undefined,
+    groups.length > 0 ? inArray(of.approverGroup, groups) : undefined,
     worked.length > 0
       ? inArray(
-          requests.registerId,
+          of.registerId,
           worked.map((register) => register.id),
         )
       : undefined,
   );
 }
 
-const unfinished = ne(requests.phase, 'finished');
+const everyRegister = prepared((db) =>
+  db.select({ id: registers.id, deskGroups: registers.deskGroups, stages: registers.stages }).from(registers).prepare(),
+);
 
 /** What belongs in a tray, besides being for the viewer to see. */
 function trayCondition(tray: TrayKey, viewer: Viewer, now: number): SQL | undefined {
-  const groups = viewer.groups.length > 0 ? [...viewer.groups] : [''];
   switch (tray) {
-    case 'arrived':
-      return eq(requests.phase, 'arrived');
-    case 'mine':
-      return and(eq(requests.handlerId, viewer.personId), unfinished);
-    case 'team':
-      return and(inArray(requests.team, groups), unfinished);
     case 'deciding':
       return and(
-        inArray(requests.approverGroup, groups),
-        sql`exists (select 1 from approvals a where a.request_id = ${requests.id} and a.state = 'waiting')`,
+        inArray(requests.approverGroup, groupsOf(viewer)),
+        // Few wait for a decision: the look begins with them.
+        sql`${requests.id} in (select request_id from approvals where state = 'waiting' and ${inArray(approvals.group, groupsOf(viewer))})`,
         ne(requests.requesterId, viewer.personId),
       );
-    case 'paused':
-      return eq(requests.phase, 'paused');
     case 'late':
       return and(inArray(requests.phase, ['arrived', 'working']), lt(requests.due, now));
+    default:
+      return tallied(tray, viewer, requests);
+  }
+}
+
+const groupsOf = (viewer: Viewer): string[] => (viewer.groups.length > 0 ? [...viewer.groups] : ['']);
+
+/** Trays that what is tallied tells apart. */
+function tallied(
+  tray: Exclude<TrayKey, 'deciding' | 'late'>,
+  viewer: Viewer,
+  of: typeof requests | typeof tallies,
+): SQL | undefined {
+  const unfinished = ne(of.phase, 'finished');
+  switch (tray) {
+    case 'arrived':
+    case 'paused':
+      return eq(of.phase, tray);
+    case 'mine':
+      return and(eq(of.handlerId, viewer.personId), unfinished);
+    case 'team':
+      return and(inArray(of.team, groupsOf(viewer)), unfinished);
     case 'all':
     case 'things':
       return undefined;
@@ -76,15 +94,13 @@ function trayCondition(tray: TrayKey, viewer: Viewer, now: number): SQL | undefi
 }
 
 /** Things have a tray of their own, and stand in no other. */
-function thingsKept(db: Reader): (tray: TrayKey) => SQL | undefined {
-  const ids = db
-    .select({ id: registers.id, stages: registers.stages })
-    .from(registers)
+function thingsKept(db: Reader, of: Pick<Belonging, 'registerId'>): (tray: TrayKey) => SQL | undefined {
+  const ids = everyRegister(db)
     .all()
     .filter(holdsThings)
     .map((register) => register.id);
   if (ids.length === 0) return (tray) => (tray === 'things' ? sql`0` : undefined);
-  return (tray) => (tray === 'things' ? inArray(requests.registerId, ids) : notInArray(requests.registerId, ids));
+  return (tray) => (tray === 'things' ? inArray(of.registerId, ids) : notInArray(of.registerId, ids));
 }
 
 const LABELS: Record<TrayKey, string> = {
@@ -98,18 +114,54 @@ const LABELS: Record<TrayKey, string> = {
   things: 'Things we keep',
 };
 
+const COUNTED: readonly Exclude<TrayKey, 'deciding' | 'late'>[] = [
+  'arrived',
+  'mine',
+  'team',
+  'paused',
+  'all',
+  'things',
+];
+
 export function traysOf(db: Reader, viewer: Viewer, now: number): Pick<AnswerOf<'trays'>, 'trays' | 'horizon'> {
-  const mine = deskCondition(db, viewer);
-  const kept = thingsKept(db);
-  const tally = (tray: TrayKey): number =>
-    db
-      .select({ n: count() })
-      .from(requests)
-      .where(and(mine, kept(tray), trayCondition(tray, viewer, now)))
-      .get()?.n ?? 0;
+  const counts = new Map<TrayKey, number>([
+    ...countsOf(db, viewer, COUNTED),
+    ...(['deciding', 'late'] as const).map((tray) => [tray, countOne(db, conditionOf(db, viewer, tray, now))] as const),
+  ]);
   const keys: TrayKey[] = ['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'all', 'things'];
-  const trays = keys.map((key) => ({ key, label: LABELS[key], count: tally(key) }));
-  return { trays: trays.filter((tray) => tray.key !== 'things' || tray.count > 0), horizon: horizonOf(db, mine, now) };
+  const trays = keys.map((key) => ({ key, label: LABELS[key], count: counts.get(key) ?? 0 }));
+  return {
+    trays: trays.filter((tray) => tray.key !== 'things' || tray.count > 0),
+    horizon: horizonOf(db, deskCondition(db, viewer), now),
+  };
+}
+
+/** Everything that stands in a tray of the viewer. */
+const conditionOf = (db: Reader, viewer: Viewer, tray: TrayKey, now: number): SQL | undefined =>
+  and(deskCondition(db, viewer), thingsKept(db, requests)(tray), trayCondition(tray, viewer, now));
+
+const countOne = (db: Reader, condition: SQL | undefined): number =>
+  db.select({ n: count() }).from(requests).where(condition).get()?.n ?? 0;
+
+/** How many requests stand in trays, added up from tallies in one go. */
+function countsOf<T extends (typeof COUNTED)[number]>(
+  db: Reader,
+  viewer: Viewer,
+  trays: readonly T[],
+): ReadonlyMap<T, number> {
+  const kept = thingsKept(db, tallies);
+  const sums = Object.fromEntries(
+    trays.map((tray) => {
+      const condition = and(kept(tray), tallied(tray, viewer, tallies)) ?? sql`1`;
+      return [tray, sql<number | null>`sum(iif(${condition}, ${tallies.n}, 0))`];
+    }),
+  );
+  const row = db
+    .select(sums)
+    .from(tallies)
+    .where(workedBy(db, viewer, tallies))
+    .get();
+  return new Map(trays.map((tray) => [tray, Number(row?.[tray] ?? 0)]));
 }
 
 /**
@@ -120,26 +172,30 @@ function horizonOf(db: Reader, mine: SQL | undefined, now: number): AnswerOf<'tr
   const [first] = db.select({ releaseId: requests.releaseId }).from(requests).limit(1).all();
   if (!first) return [];
   const calendar = calendarOf(db, releaseById(db, first.releaseId).release.design.deadline.calendar);
-  const tally = (from: number, to: number): number =>
-    db
-      .select({ n: count() })
-      .from(requests)
-      .where(
-        and(mine, inArray(requests.phase, ['arrived', 'working']), gt(requests.due, from), lt(requests.due, to + 1)),
-      )
-      .get()?.n ?? 0;
-  const bars: AnswerOf<'trays'>['horizon'] = [{ label: 'Late', count: tally(0, now), state: 'late' }];
-  let from = now;
+  const days: { label: string; to: number }[] = [{ label: 'Late', to: now }];
   let cursor = addWorkingTime(calendar, now, 0);
   for (let day = 0; day < 5; day += 1) {
-    const date = dateAt(cursor, calendar.zone);
     const to = endOfDay(calendar, cursor);
-    const name = date === dateAt(now, calendar.zone) ? 'Today' : dayInWords(cursor, calendar.zone);
-    bars.push({ label: name, count: tally(from, to), state: day === 0 ? 'soon' : 'calm' });
-    from = to;
+    const isToday = dateAt(cursor, calendar.zone) === dateAt(now, calendar.zone);
+    days.push({ label: isToday ? 'Today' : dayInWords(cursor, calendar.zone), to });
     cursor = addWorkingTime(calendar, to, 0);
   }
-  return bars;
+  const sums = Object.fromEntries(
+    days.map(({ to }, at) => {
+      const from = days[at - 1]?.to ?? 0;
+      return [at, sql<number | null>`sum(${requests.due} > ${from} and ${requests.due} <= ${to})`];
+    }),
+  );
+  const row = db
+    .select(sums)
+    .from(requests)
+    .where(and(mine, inArray(requests.phase, ['arrived', 'working']), lte(requests.due, cursor)))
+    .get();
+  return days.map(({ label }, at) => ({
+    label,
+    count: Number(row?.[at] ?? 0),
+    state: at === 0 ? 'late' : at === 1 ? 'soon' : 'calm',
+  }));
 }
 
 /**
@@ -151,11 +207,10 @@ export function ledgerOf(
   query: { tray: TrayKey; after?: string | undefined; find?: string | undefined },
   now: number,
 ): AnswerOf<'ledger'> {
+  const words = query.find?.trim();
   const base = and(
-    deskCondition(db, viewer),
-    thingsKept(db)(query.tray),
-    trayCondition(query.tray, viewer, now),
-    findCondition(query.find),
+    conditionOf(db, viewer, query.tray, now),
+    words ? sql`${requests.id} in (select value from json_each(${JSON.stringify(foundBy(db, words))}))` : undefined,
   );
   const newestFirst = query.tray === 'all' || query.tray === 'things';
   const place = query.after ? readPlace(query.after) : null;
@@ -180,23 +235,63 @@ export function ledgerOf(
   return {
     rows: page.map((row) => rowOf(viewer, row, shared, now)),
     next: found.length > PAGE && last ? `${newestFirst ? last.createdAt : last.due}.${last.id}` : null,
-    total: db.select({ n: count() }).from(requests).where(base).get()?.n ?? 0,
+    total:
+      words || query.tray === 'late' || query.tray === 'deciding'
+        ? countOne(db, base)
+        : (countsOf(db, viewer, [query.tray]).get(query.tray) ?? 0),
   };
 }
 
+/** Requests that are looked through for words, the newest first. */
+const LOOKED_THROUGH = 1_000;
+
+const byRange = prepared((db) =>
+  db
+    .select({ id: requests.id })
+    .from(requests)
+    .where(and(gte(requests.number, sql.placeholder('from')), lt(requests.number, sql.placeholder('to'))))
+    .orderBy(desc(requests.number))
+    .limit(LOOKED_THROUGH)
+    .prepare(),
+);
+const byRequester = prepared((db) =>
+  db
+    .select({ id: requests.id })
+    .from(requests)
+    .where(
+      inArray(
+        requests.requesterId,
+        db
+          .select({ id: people.id })
+          .from(people)
+          .where(like(people.name, sql.placeholder('name'))),
+      ),
+    )
+    // The “+” keeps SQLite from going through all requests in this order: it begins with the people.
+    .orderBy(sql`+${requests.createdAt} desc`)
+    .limit(LOOKED_THROUGH)
+    .prepare(),
+);
+
 /**
- * Finds by request number or requester: facts that everybody of the desk may read. Fields are not
- * searched here.
+ * Finds by how a number begins, with its letters or without, or by requester: facts that everybody
+ * of the desk may read. Fields are not searched here.
  */
-function findCondition(find: string | undefined): SQL | undefined {
-  const words = find?.trim();
-  if (!words) return undefined;
-  const pattern = `%${words.replace(/[%_]/g, '')}%`;
-  return or(
-    like(requests.number, pattern),
-    sql`exists (select 1 from ${people} where ${people.id} = ${requests.requesterId} and ${people.name} like ${pattern})`,
-  );
+function foundBy(db: Reader, words: string): readonly string[] {
+  const text = words.toUpperCase();
+  const begins = (from: string) => byRange(db).all({ from, to: `${from}\uffff` });
+  const numbered = /^\d+$/.test(text)
+    ? prefixes(db)
+        .all()
+        .flatMap(({ prefix }) => [...begins(`${prefix}-${text}`), ...begins(`${prefix}-${text.padStart(5, '0')}`)])
+    : /^[A-Z]/.test(text)
+      ? begins(text)
+      : [];
+  const asked = byRequester(db).all({ name: `%${words.replace(/[%_]/g, '')}%` });
+  return [...new Set([...numbered, ...asked].map(({ id }) => id))];
 }
+
+const prefixes = prepared((db) => db.select({ prefix: registers.prefix }).from(registers).prepare());
 
 function readPlace(after: string): { at: number; id: string } {
   const [at = '', id = ''] = after.split('.');
@@ -211,41 +306,15 @@ function readPlace(after: string): { at: number; id: string } {
 }
 
 /** What the rows of a page have in common, read once for all of them. */
-function sharedBy(db: Reader, page: readonly ShownRow[]) {
-  const people = page.flatMap((row) => [row.requesterId, ...(row.handlerId ? [row.handlerId] : [])]);
-  const register = eachOnce((id) => registerById(db, id));
-  return {
-    names: namesOf(db, people),
-    teams: groupNames(db),
-    // People in fields, besides those every row names.
-    nameOf: eachNameOnce(nameOf(db)),
-    register,
-    form: eachOnce((releaseId) => {
-      const { release } = releaseById(db, releaseId);
-      return { design: release.design, calendar: calendarOf(db, release.design.deadline.calendar) };
-    }),
-  };
-}
-
-/** Remembers what was found for a key. */
-function eachOnce<T>(find: (key: string) => T): (key: string) => T {
-  const found = new Map<string, T>();
-  return (key) => {
-    const known = found.get(key) ?? find(key);
-    found.set(key, known);
-    return known;
-  };
-}
-
-/** Remembers what something is called, by each way it is shown. */
-function eachNameOnce(find: NameOf): NameOf {
-  const found = new Map<string, string | undefined>();
-  return (id, by) => {
-    const key = by ? `${id} ${by.join(' ')}` : id;
-    if (!found.has(key)) found.set(key, find(id, by));
-    return found.get(key);
-  };
-}
+const sharedBy = (db: Reader, page: readonly ShownRow[]) => ({
+  names: namesOf(
+    db,
+    page.flatMap((row) => [row.requesterId, ...(row.handlerId ? [row.handlerId] : [])]),
+  ),
+  teams: groupNames(db),
+  // The names are of people in fields, besides those every row names.
+  ...readOnce(db),
+});
 
 function rowOf(
   viewer: Viewer,
@@ -256,10 +325,9 @@ function rowOf(
   const register = shared.register(row.registerId);
   const { design, calendar } = shared.form(row.releaseId);
   const relation = relationTo(partiesIn(row, register), viewer);
-  const named = register.fields.filter((field) => design.subject.includes(`{${field.key}}`));
   const visible = reveal({
     fields: register.fields,
-    only: named,
+    only: fieldsNamed(design.subject, register.fields),
     values: row.values,
     plan: register.access,
     viewer,

@@ -20,10 +20,11 @@ import {
   showValue,
   type Values,
 } from '@tolvek/core/register';
-import { and, asc, desc, eq, inArray, ne, type SQL } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, ne, type SQL, sql } from 'drizzle-orm';
 import { releaseById } from '../form/queries.ts';
 import { forms } from '../form/tables.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
+import { prepared } from '../platform/prepared.ts';
 import { notFound } from '../platform/problem.ts';
 import { nameOf } from './names.ts';
 import { partiesIn, type RegisterRow, type RequestRow, registerById } from './queries.ts';
@@ -53,8 +54,14 @@ export const openToOthers = (register: Pick<RegisterRow, 'fields' | 'access'>): 
     ? []
     : openFields(register.fields, register.access);
 
-const registerByKey = (db: Reader, key: string): RegisterRow | undefined =>
-  db.select().from(registers).where(eq(registers.key, key)).get();
+const keyed = prepared((db) =>
+  db
+    .select()
+    .from(registers)
+    .where(eq(registers.key, sql.placeholder('key')))
+    .prepare(),
+);
+const registerByKey = (db: Reader, key: string): RegisterRow | undefined => keyed(db).get({ key });
 
 /**
  * The registers that references can point to: those a form was released for. `keys`: only these of
@@ -101,13 +108,17 @@ function labelOf(
   return shown.join(', ') || target.number;
 }
 
-/** What a request is called for whoever may read a reference to it. */
-export function requestName(db: Reader, id: string, by: readonly string[]): string | undefined {
-  const row = db
+const named = prepared((db) =>
+  db
     .select({ ...TARGET, registerId: requests.registerId })
     .from(requests)
-    .where(eq(requests.id, id))
-    .get();
+    .where(eq(requests.id, sql.placeholder('id')))
+    .prepare(),
+);
+
+/** What a request is called for whoever may read a reference to it. */
+export function requestName(db: Reader, id: string, by: readonly string[]): string | undefined {
+  const row = named(db).get({ id });
   return row && labelOf(openToOthers(registerById(db, row.registerId)), row, by, nameOf(db));
 }
 

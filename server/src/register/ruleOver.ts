@@ -12,10 +12,11 @@ import {
   readAnswer,
   typedForm,
 } from '@tolvek/core/register';
-import { and, asc, desc, eq, isNull, ne } from 'drizzle-orm';
+import { and, desc, eq, isNull } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import type { Found } from '../form/findings.ts';
 import { type FormRow, formByKey, releaseById } from '../form/queries.ts';
+import { pickedBy } from '../intake/facts.ts';
 import { canonicalJson } from '../platform/canonical.ts';
 import type { Database, Reader, Transaction } from '../platform/database.ts';
 import { type Effects, type House, write } from '../platform/house.ts';
@@ -25,9 +26,10 @@ import { inGroups, inTurns } from '../platform/turns.ts';
 import { carryOn } from './carryOn.ts';
 import { claim, takenAnswers } from './claims.ts';
 import { changesBetween, factsOfRequest } from './commands.ts';
+import { countedIn, eachRequest } from './eachRequest.ts';
 import { remember } from './history.ts';
 import { nameOf } from './names.ts';
-import { partiesIn, type RegisterRow, type RequestRow, registerById, requestById } from './queries.ts';
+import { partiesIn, type RegisterRow, type RequestRow, registerById, requestById, type ShownRow } from './queries.ts';
 import { offerProblems, point } from './references.ts';
 import { requests, ruleRunChanges, ruleRuns } from './tables.ts';
 
@@ -145,24 +147,13 @@ async function planOf({ db, clock }: House, { form: key, rule: id, among }: Inpu
     parts: form.draft.parts,
     rules: [{ ...rule, on: true, runs: 'saving' }],
   });
-  const ids = db
-    .select({ id: requests.id })
-    .from(requests)
-    .where(
-      and(
-        eq(requests.registerId, register.id),
-        among === 'all' ? undefined : ne(requests.phase, 'finished'),
-        eq(requests.trial, false),
-      ),
-    )
-    .orderBy(asc(requests.createdAt), asc(requests.id))
-    .all();
   const now = clock.now();
+  const picked = pickedBy(db, register.fields);
   const steps: Step[] = [];
-  for await (const { id: requestId } of inTurns(ids)) {
-    const request = requestById(db, requestId);
-    if (!request) continue;
-    const facts = factsOfRequest(db, request, register, now);
+  let looked = 0;
+  for await (const request of inTurns(eachRequest(db, countedIn(register.id, among)))) {
+    looked += 1;
+    const facts = factsOfRequest(db, request, register, now, { picked });
     const kept = keep(request.values, new Set(), facts);
     const changes = changesBetween(register.fields, request.values, kept.values);
     const problems = [
@@ -172,13 +163,13 @@ async function planOf({ db, clock }: House, { form: key, rule: id, among }: Inpu
         : limitsBroken(db, register, request, changes, { ...facts, values: kept.values })),
     ];
     if (problems.length > 0 || changes.length > 0)
-      steps.push({ id: requestId, version: request.version, changes: problems.length > 0 ? [] : changes, problems });
+      steps.push({ id: request.id, version: request.version, changes: problems.length > 0 ? [] : changes, problems });
   }
   const told = steps.map(({ id: each, version, changes, problems }) => [each, version, changes, problems.length]);
   const shown = createHash('sha256')
     .update(canonicalJson([form.id, rule, among, told]))
     .digest('base64url');
-  return { form, rule, register, looked: ids.length, steps, shown };
+  return { form, rule, register, looked, steps, shown };
 }
 
 /**
@@ -188,7 +179,7 @@ async function planOf({ db, clock }: House, { form: key, rule: id, among }: Inpu
 function limitsBroken(
   db: Reader,
   register: RegisterRow,
-  request: RequestRow,
+  request: ShownRow,
   changes: readonly ValueChange[],
   { values, ...facts }: ReturnType<typeof factsOfRequest> & { readonly values: RequestRow['values'] },
 ): readonly FieldProblem[] {

@@ -249,7 +249,7 @@ export function sheetOffers(
 }
 
 /** What the requester of a request may count on at a moment. */
-export const promiseOf = (request: RequestRow, zone: string, now: number): string =>
+export const promiseOf = (request: Pick<RequestRow, 'phase' | 'due'>, zone: string, now: number): string =>
   promiseInWords(
     { finished: request.phase === 'finished', paused: request.phase === 'paused', late: now > request.due },
     momentInWords(request.due, zone),

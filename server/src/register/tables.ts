@@ -7,6 +7,9 @@ import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlit
 import { doors } from '../door/tables.ts';
 import { forms, releases } from '../form/tables.ts';
 import { groups, people } from '../people/tables.ts';
+import { designText } from '../platform/designText.ts';
+
+const phases = ['arrived', 'working', 'paused', 'finished'] as const;
 
 export const registers = sqliteTable('registers', {
   id: text().primaryKey(),
@@ -15,10 +18,10 @@ export const registers = sqliteTable('registers', {
   /** Before the number: `AC` in `AC-00042`. */
   prefix: text().notNull(),
   nextNumber: integer().notNull().default(1),
-  fields: text({ mode: 'json' }).notNull().$type<readonly Field[]>(),
-  stages: text({ mode: 'json' }).notNull().$type<readonly Stage[]>(),
-  access: text({ mode: 'json' }).notNull().$type<AccessPlan>(),
-  deskGroups: text({ mode: 'json' }).notNull().$type<readonly string[]>(),
+  fields: designText<readonly Field[]>().notNull(),
+  stages: designText<readonly Stage[]>().notNull(),
+  access: designText<AccessPlan>().notNull(),
+  deskGroups: designText<readonly string[]>().notNull(),
   /** Its requests are read here and never taken out of the house. */
   staysIn: integer({ mode: 'boolean' }).notNull().default(false),
 });
@@ -44,7 +47,7 @@ export const requests = sqliteTable(
       .notNull()
       .references(() => people.id),
     stage: text().notNull(),
-    phase: text({ enum: ['arrived', 'working', 'paused', 'finished'] }).notNull(),
+    phase: text({ enum: phases }).notNull(),
     team: text()
       .notNull()
       .references(() => groups.key),
@@ -69,10 +72,34 @@ export const requests = sqliteTable(
     index('requests_phase_due').on(table.phase, table.due, table.id, table.trial, table.registerId),
     index('requests_due').on(table.due, table.id, table.trial, table.registerId),
     index('requests_created').on(table.createdAt, table.id, table.trial, table.registerId),
-    index('requests_register').on(table.registerId, table.trial),
+    index('requests_register').on(table.registerId, table.createdAt, table.id),
     index('requests_team').on(table.team, table.phase, table.due, table.trial),
     index('requests_handler').on(table.handlerId, table.phase, table.due, table.trial),
     index('requests_requester').on(table.requesterId, table.createdAt),
+  ],
+);
+
+/**
+ * How many requests there are of each kind, trials aside. Triggers keep it, whoever writes a
+ * request: what a tray counts is added up here, and never by reading all requests.
+ */
+export const tallies = sqliteTable(
+  'tallies',
+  {
+    registerId: text().notNull(),
+    formId: text().notNull(),
+    phase: text({ enum: phases }).notNull(),
+    team: text().notNull(),
+    /** Empty: nobody’s. */
+    handlerId: text().notNull(),
+    /** Empty: nobody is to decide. */
+    approverGroup: text().notNull(),
+    n: integer().notNull(),
+  },
+  (table) => [
+    primaryKey({
+      columns: [table.registerId, table.formId, table.phase, table.team, table.handlerId, table.approverGroup],
+    }),
   ],
 );
 

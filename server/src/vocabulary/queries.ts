@@ -1,6 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { type FormDesign, namedBy } from '@tolvek/core/form';
-import { type Field, type Term, termByKey, type Vocabulary } from '@tolvek/core/register';
+import { type Field, termByKey, type Vocabulary } from '@tolvek/core/register';
 import { asc, eq, sql } from 'drizzle-orm';
 import { forms } from '../form/tables.ts';
 import type { Reader } from '../platform/database.ts';
@@ -9,36 +9,16 @@ import { notFound } from '../platform/problem.ts';
 import { heldTerms } from './held.ts';
 import { vocabularies } from './tables.ts';
 
-const kept = new Map<string, readonly Term[]>();
-
-const written = prepared((db) =>
+const byKey = prepared((db) =>
   db
-    .select({
-      key: vocabularies.key,
-      name: vocabularies.name,
-      version: vocabularies.version,
-      text: sql<string>`${vocabularies.terms}`,
-    })
+    .select()
     .from(vocabularies)
     .where(eq(vocabularies.key, sql.placeholder('key')))
     .prepare(),
 );
 
-/**
- * A vocabulary. The same terms give the same object, so that what core made ready for them is used
- * again.
- */
-export function vocabularyByKey(db: Reader, key: string): (Vocabulary & { readonly version: number }) | undefined {
-  const row = written(db).get({ key });
-  if (!row) return undefined;
-  const { text, ...rest } = row;
-  let terms = kept.get(text);
-  if (!terms) {
-    if (kept.size > 200) kept.clear();
-    kept.set(text, (terms = JSON.parse(text) as readonly Term[]));
-  }
-  return { ...rest, terms };
-}
+export const vocabularyByKey = (db: Reader, key: string): (Vocabulary & { readonly version: number }) | undefined =>
+  byKey(db).get({ key });
 
 export const allVocabularies = (db: Reader): readonly Vocabulary[] =>
   db

@@ -67,7 +67,9 @@ export function Ledger({ tray, find, open, suffix, empty, onOpen }: LedgerProps)
         </tbody>
       </table>
       {rows.length === 0 && !isFetching ? (
-        <p className="px-2 py-6 text-soft">{find ? `Nothing here has “${find}” in its number or requester.` : empty}</p>
+        <p className="px-2 py-6 text-soft">
+          {find ? `No number here begins with “${find}”, and no requester is called so.` : empty}
+        </p>
       ) : null}
       {rows.length > 0 ? (
         <p className="flex items-center gap-4 px-2 py-3 text-soft">

@@ -1,0 +1,33 @@
+import { setImmediate as nextTime } from 'node:timers/promises';
+import { expect, test } from 'vitest';
+import { aTurn, inGroups, inTurns } from './turns.ts';
+
+test('each time round one has its turn; callers come first, and long work goes on all the same', async () => {
+  const order: string[] = [];
+  const all = Promise.all([
+    ...Array.from({ length: 3 }, (_, n) => aTurn('long work').then(() => order.push(`long ${n}`))),
+    ...Array.from({ length: 8 }, (_, n) => aTurn('caller').then(() => order.push(`caller ${n}`))),
+  ]);
+  const had: number[] = [];
+  while (order.length < 11) {
+    await nextTime();
+    had.push(order.length);
+  }
+  await all;
+  expect(Math.max(...had.map((n, at) => n - (had[at - 1] ?? 0)))).toBe(1);
+  const callers = order.filter((each) => each.startsWith('caller'));
+  expect(callers).toEqual(Array.from({ length: 8 }, (_, n) => `caller ${n}`));
+  expect(order.indexOf('long 0')).toBeLessThanOrEqual(4);
+  expect(order.at(-1)).toBe('long 2');
+});
+
+test('things gone through in groups and in turns are all of them, in their order', async () => {
+  const things = Array.from({ length: 12 }, (_, n) => n);
+  const groups: (readonly number[])[] = [];
+  for await (const group of inGroups(things)) groups.push(group);
+  expect(groups.map((group) => group.length)).toEqual([5, 5, 2]);
+  expect(groups.flat()).toEqual(things);
+  const seen: number[] = [];
+  for await (const each of inTurns(things)) seen.push(each);
+  expect(seen).toEqual(things);
+});

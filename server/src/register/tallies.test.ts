@@ -1,0 +1,105 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import fc from 'fast-check';
+import { afterAll, expect, test } from 'vitest';
+import { openDatabase } from '../platform/database.ts';
+
+const folder = mkdtempSync(join(tmpdir(), 'tolvek-tallies-'));
+const { $client: db } = openDatabase(folder);
+afterAll(() => {
+  db.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+/** What is tallied of a request. */
+const kept = fc.record({
+  register_id: fc.constantFrom('access', 'boats'),
+  form_id: fc.constantFrom('one', 'two'),
+  phase: fc.constantFrom('arrived', 'working', 'paused', 'finished'),
+  team: fc.constantFrom('divers', 'deck'),
+  handler_id: fc.constantFrom(null, 'ana', 'ben'),
+  approver_group: fc.constantFrom(null, 'leads'),
+  trial: fc.constantFrom(0, 0, 0, 1),
+});
+type Kept = typeof kept extends fc.Arbitrary<infer T> ? T : never;
+/** What may change of one; a priority is nothing that is tallied. */
+const turned = fc.record(
+  {
+    register_id: fc.constantFrom('access', 'boats'),
+    phase: fc.constantFrom('arrived', 'working', 'finished'),
+    team: fc.constantFrom('divers', 'deck'),
+    handler_id: fc.constantFrom(null, 'ana'),
+    approver_group: fc.constantFrom(null, 'leads'),
+    trial: fc.constantFrom(0, 1),
+    priority: fc.constantFrom('normal', 'high'),
+  },
+  { requiredKeys: [] },
+);
+const step = fc.oneof(
+  fc.record({ does: fc.constant('come' as const), as: kept }),
+  fc.record({ does: fc.constant('turn' as const), which: fc.nat(), as: turned }),
+  fc.record({ does: fc.constant('go' as const), which: fc.nat() }),
+);
+
+test('tallies are what counting says, after any requests that come, turn and go', () => {
+  db.pragma('foreign_keys = OFF');
+  const did = { come: 0, turn: 0, go: 0 };
+  fc.assert(
+    fc.property(fc.array(step, { maxLength: 60, size: 'max' }), (steps) => {
+      db.exec('DELETE FROM requests');
+      const there: string[] = [];
+      for (const each of steps) {
+        if (each.does !== 'come' && there.length === 0) continue;
+        did[each.does] += 1;
+        if (each.does === 'come') {
+          const id = `r${did.come}`;
+          there.push(id);
+          insert(id, each.as);
+        } else {
+          const at = each.which % there.length;
+          const id = there[at] ?? '';
+          if (each.does === 'go') {
+            db.prepare('DELETE FROM requests WHERE id = ?').run(id);
+            there.splice(at, 1);
+          } else if (Object.keys(each.as).length > 0) {
+            const columns = Object.keys(each.as);
+            db.prepare(`UPDATE requests SET ${columns.map((name) => `${name} = ?`).join(', ')} WHERE id = ?`).run(
+              ...Object.values(each.as),
+              id,
+            );
+          }
+        }
+      }
+      const by = `register_id, form_id, phase, team, coalesce(handler_id, ''), coalesce(approver_group, '')`;
+      const counted = db.prepare(`SELECT ${by}, count(*) FROM requests WHERE trial = 0 GROUP BY ${by} ORDER BY ${by}`);
+      expect(db.prepare(`SELECT * FROM tallies ORDER BY ${by}`).raw().all()).toEqual(counted.raw().all());
+    }),
+    { numRuns: 200 },
+  );
+  console.log('requests that', did);
+  for (const times of Object.values(did)) expect(times).toBeGreaterThan(500);
+});
+
+function insert(id: string, as: Kept): void {
+  const row: Record<string, unknown> = {
+    ...as,
+    id,
+    number: id,
+    release_id: '',
+    door_id: '',
+    requester_id: '',
+    stage: '',
+    priority: 'normal',
+    values: '{}',
+    routed: '{}',
+    deadline: '{}',
+    due: 0,
+    created_at: 0,
+    updated_at: 0,
+  };
+  const names = Object.keys(row);
+  db.prepare(
+    `INSERT INTO requests (${names.map((name) => `"${name}"`).join(', ')}) VALUES (${names.map(() => '?').join(', ')})`,
+  ).run(...Object.values(row));
+}
