@@ -1,6 +1,6 @@
 import { monitorEventLoopDelay } from 'node:perf_hooks';
 import { DEMO_NOW, demoConfig, seed } from '@tolvek/demo';
-import { start } from '@tolvek/server';
+import { start, warmWorkers } from '@tolvek/server';
 import { answering } from './processes.ts';
 
 /**
@@ -13,6 +13,8 @@ const running = await start(demoConfig({ TOLVEK_DATA: folder, PORT: '0', TOLVEK_
   ...(smtp ? { smtp } : {}),
 });
 await running.lettersSent();
+// As `npm start` does, once it answers.
+await warmWorkers();
 const delay = monitorEventLoopDelay({ resolution: 1 });
 delay.enable();
 answering(

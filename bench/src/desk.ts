@@ -229,6 +229,11 @@ async function mixedRun({ desk, floor, load, url, floorUrl, maren, priya, ms }: 
     { name: 'coordinator: list of forms', calls: [get('/api/forms')], rest: 500 },
     { name: 'coordinator: a heavy draft opened', calls: [get(`/api/forms/${key}`)], rest: 700 },
     {
+      name: 'coordinator: a heavy draft saved, and looked through anew',
+      calls: [{ ...post(`/api/forms/${key}/draft`, null), saves: JSON.stringify({ draft: heavy }) }],
+      rest: 3_000,
+    },
+    {
       name: 'coordinator: a condition over past requests',
       calls: [post('/api/forms/site-access/tries', { condition: 'fee > 100 and visitor != "x"', number: null })],
       rest: 1_500,

@@ -81,10 +81,29 @@ async function submits({ each, times }: { each: Called; times: number }): Promis
   return (performance.now() - began) / times;
 }
 
+interface Mixed extends Called {
+  /** A submit, with answers made up for it. */
+  readonly submits?: boolean;
+  /** A draft saved, as a page does that is being worked on: on the version saved last. */
+  readonly saves?: string;
+}
+
+const versions = new Map<string, number>();
+let savings = 0;
+const saveTo = (each: Called, draft: string): Called => {
+  savings += 1;
+  return {
+    ...each,
+    method: 'PUT',
+    headers: { ...each.headers, 'if-match': String(versions.get(each.url) ?? 1) },
+    body: draft.replace('"title":"Heavy"', `"title":"Heavy ${savings}"`),
+  };
+};
+
 /** Callers that each go through their calls again and again, resting between them. */
 export interface Caller {
   readonly name: string;
-  readonly calls: readonly (Called & { readonly submits?: boolean })[];
+  readonly calls: readonly Mixed[];
   readonly rest: number;
 }
 
@@ -98,7 +117,11 @@ async function mixed({ callers, ms }: { callers: readonly Caller[]; ms: number }
         const each = calls[n % calls.length];
         if (!each) return;
         const began = performance.now();
-        const { status } = await call(each.submits ? submitTo(each) : each);
+        const { status, text } = await call(
+          each.submits ? submitTo(each) : each.saves === undefined ? each : saveTo(each, each.saves),
+        );
+        if (each.saves !== undefined && status < 400)
+          versions.set(each.url, (JSON.parse(text) as { version: number }).version);
         const at = (told[name] ??= { calls: 0, slowest: 0, refused: 0 });
         at.calls += 1;
         if (status >= 400) at.refused += 1;

@@ -47,6 +47,20 @@ describe('cells of a sheet', () => {
     );
   });
 
+  it('say yes and no as people and spreadsheets write them', () => {
+    const field: Field = { key: 'f', label: 'F', type: { kind: 'yes-no' }, source: 'asked' };
+    const read = (cell: string) => readAnswer(field, typedFromCell(field, cell, FACTS), FACTS);
+    for (const [cell, value] of [
+      ['Yes', true],
+      ['TRUE', true],
+      [' yes', true],
+      ['No', false],
+      ['FALSE', false],
+    ] as const)
+      expect(read(cell), cell).toEqual({ state: 'value', value });
+    expect(read('maybe').state).toBe('wrong');
+  });
+
   it('leave an empty answer empty, and words that mean nothing as they are', () => {
     const field: Field = { key: 'f', label: 'F', type: { kind: 'people', from: [] }, source: 'asked' };
     expect([typedFromCell(field, '  ', FACTS), typedFromCell(field, 'Ada Quill; nobody', FACTS)]).toEqual([

@@ -70,7 +70,7 @@ export async function seed(house: House, size: number): Promise<void> {
   house.db.$client.pragma('synchronous = OFF');
   const story = new Story(house);
   await story.layGround();
-  story.play(size);
+  await story.play(size);
   house.db.$client.pragma('synchronous = FULL');
 }
 
@@ -191,9 +191,9 @@ class Story {
   }
 
   /** One of the few requests that are told word for word, at its moment. */
-  private askElsewhere({ form, by, daysAgo, answers }: AskedOnce, index: number): void {
+  private async askElsewhere({ form, by, daysAgo, answers }: AskedOnce, index: number): Promise<void> {
     const day = (offset: number): string => new Date(DEMO_NOW + offset * DAY).toISOString().slice(0, 10);
-    this.goOnTo(DEMO_NOW - daysAgo * DAY);
+    await this.goOnTo(DEMO_NOW - daysAgo * DAY);
     this.unlessTaken(() =>
       submit(this.house, this.viewer(by), {
         slug: form,
@@ -205,10 +205,10 @@ class Story {
   }
 
   /** Time passes, and whatever is due on the way happens when it is due. */
-  private goOnTo(moment: number): void {
+  private async goOnTo(moment: number): Promise<void> {
     for (let due = nextTimerAt(this.house.db); due !== null && due <= moment; due = nextTimerAt(this.house.db)) {
       this.moment = Math.max(this.moment, due);
-      runDueTimers(this.house);
+      await runDueTimers(this.house);
     }
     this.moment = moment;
   }
@@ -216,7 +216,7 @@ class Story {
   /**
    * Lets `size` requests arrive over the last 120 days, most of the older ones worked to their end.
    */
-  play(size: number): void {
+  async play(size: number): Promise<void> {
     const start = DEMO_NOW - PAST;
     const moments = Array.from({ length: size }, () => this.arrivalBetween(start, DEMO_NOW - 20 * 60_000)).sort(
       (a, b) => a - b,
@@ -224,13 +224,13 @@ class Story {
     const elsewhere = size > 0 ? [...ASKED].sort((a, b) => b.daysAgo - a.daysAgo) : [];
     for (const [index, moment] of moments.entries()) {
       while (elsewhere[0] && DEMO_NOW - elsewhere[0].daysAgo * DAY <= moment)
-        this.askElsewhere(elsewhere.shift() as AskedOnce, elsewhere.length);
-      this.goOnTo(moment);
+        await this.askElsewhere(elsewhere.shift() as AskedOnce, elsewhere.length);
+      await this.goOnTo(moment);
       this.ask(index);
       this.workOn();
     }
-    for (const [index, asked] of elsewhere.entries()) this.askElsewhere(asked, -1 - index);
-    this.goOnTo(DEMO_NOW);
+    for (const [index, asked] of elsewhere.entries()) await this.askElsewhere(asked, -1 - index);
+    await this.goOnTo(DEMO_NOW);
     // Letters of days past were read long ago; the Mailroom receives the newest.
     this.house.db
       .update(outbox)

@@ -11,6 +11,7 @@ CREATE TABLE `tallies` (
 --> statement-breakpoint
 DROP INDEX `requests_register`;--> statement-breakpoint
 CREATE INDEX `requests_register` ON `requests` (`register_id`,`created_at`,`id`);--> statement-breakpoint
+CREATE INDEX `session_expires` ON `session` (`expires_at`);--> statement-breakpoint
 INSERT INTO `tallies`
 SELECT `register_id`, `form_id`, `phase`, `team`, coalesce(`handler_id`, ''), coalesce(`approver_group`, ''), count(*)
 FROM `requests` WHERE `trial` = 0 GROUP BY 1, 2, 3, 4, 5, 6;--> statement-breakpoint

@@ -109,6 +109,9 @@ export function typedFromCell({ type }: Named, cell: string, around: Pick<Around
   const request = (words: string): string =>
     around.references.find((each) => each.id === words || same(each.number, words))?.id ?? words;
   switch (type.kind) {
+    // Spreadsheets write TRUE and FALSE, and people Yes and No.
+    case 'yes-no':
+      return said.toLowerCase();
     case 'choice':
       return option(type.options, said);
     case 'choices':

@@ -14,7 +14,9 @@ import { notify } from '../notice/notify.ts';
 import { membersOf, personById } from '../people/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { type House, write } from '../platform/house.ts';
+import { storing } from '../platform/patience.ts';
 import { prepared } from '../platform/prepared.ts';
+import { inTurns } from '../platform/turns.ts';
 import { remember } from '../register/history.ts';
 import { type RequestRow, requestById } from '../register/queries.ts';
 import { calendarOf } from './queries.ts';
@@ -58,26 +60,35 @@ const next = prepared((db) =>
 export const nextTimerAt = (db: Reader): number | null => next(db).get()?.at ?? null;
 
 /**
- * Lets everything happen that is due by now, in its order, each in its own transaction. Returns how
- * many did.
+ * Lets everything happen that is due by now, in its order, each in its own transaction and some of
+ * them each turn. Returns how many did.
  */
-export function runDueTimers(house: House): number {
+export async function runDueTimers(house: House): Promise<number> {
   let happened = 0;
+  for await (const due of inTurns(dueNow(house)))
+    happened += await storing(house, () =>
+      write(house, (tx, effects, now) => {
+        const claimed = tx
+          .update(timers)
+          .set({ state: 'done' })
+          .where(and(eq(timers.id, due.id), eq(timers.state, 'waiting')))
+          .run();
+        const request = requestById(tx, due.requestId);
+        if (claimed.changes === 0 || !request || request.phase === 'finished') return claimed.changes;
+        effects.changed.add(request.id);
+        tellOf(house, tx, now, due.kind, request);
+        return 1;
+      }),
+    );
+  return happened;
+}
+
+/** What is due, one after the other; each is looked for when the one before has happened. */
+function* dueNow({ db, clock }: House): Generator<typeof timers.$inferSelect> {
   for (;;) {
-    const due = next(house.db).get();
-    if (!due || due.at > house.clock.now()) return happened;
-    write(house, (tx, effects, now) => {
-      const claimed = tx
-        .update(timers)
-        .set({ state: 'done' })
-        .where(and(eq(timers.id, due.id), eq(timers.state, 'waiting')))
-        .run();
-      const request = requestById(tx, due.requestId);
-      if (claimed.changes === 0 || !request || request.phase === 'finished') return;
-      effects.changed.add(request.id);
-      tellOf(house, tx, now, due.kind, request);
-    });
-    happened += 1;
+    const due = next(db).get();
+    if (!due || due.at > clock.now()) return;
+    yield due;
   }
 }
 

@@ -20,7 +20,7 @@ import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { patiently } from '../platform/patience.ts';
 import { notFound, Problem, wrongFields } from '../platform/problem.ts';
-import { unclaimedFiles } from '../platform/retention.ts';
+import { AT_ONCE, unclaimedFiles } from '../platform/retention.ts';
 import { dropFile, dropReceived, isText, keepFile, type Received, receive, tooLarge } from './store.ts';
 import { uploads } from './tables.ts';
 
@@ -181,11 +181,13 @@ export function claimFiles(tx: Transaction, requestId: string, fields: readonly 
 }
 
 /** Forgets files that no request names and that were sent too long ago. */
-export function forgetUnclaimed(house: Pick<House, 'db' | 'config'>, now: number): void {
-  const gone = house.db.delete(uploads).where(unclaimedFiles(now)).returning({ sha256: uploads.sha256 }).all();
+export function forgetUnclaimed(house: Pick<House, 'db' | 'config'>, now: number): number {
+  const some = house.db.select({ id: uploads.id }).from(uploads).where(unclaimedFiles(now)).limit(AT_ONCE);
+  const gone = house.db.delete(uploads).where(inArray(uploads.id, some)).returning({ sha256: uploads.sha256 }).all();
   for (const { sha256 } of gone) {
     const isKept =
       house.db.select({ id: uploads.id }).from(uploads).where(eq(uploads.sha256, sha256)).get() !== undefined;
     if (!isKept) dropFile(house.config, sha256);
   }
+  return gone.length;
 }

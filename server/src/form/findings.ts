@@ -5,6 +5,7 @@ import { groupNames } from '../people/queries.ts';
 import { canonicalJson } from '../platform/canonical.ts';
 import type { Reader } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
+import { aTurn } from '../platform/turns.ts';
 import { inWorker } from '../platform/workers.ts';
 import { knownRegisters } from '../register/references.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
@@ -112,6 +113,9 @@ export async function findingsOfForm(db: Reader, key: string): Promise<Found> {
  */
 export function countOfFindings(db: Reader, form: FormRow): number | null {
   const known = kept.get(contentOf(form.draft, aroundOf(db, form.id, form.draft)));
-  if (!known) findingsFor(db, form.id, form.draft).catch(() => undefined);
+  if (!known)
+    aTurn('long work')
+      .then(() => findingsFor(db, form.id, form.draft))
+      .catch(() => undefined);
   return known?.length ?? null;
 }

@@ -8,6 +8,7 @@ import { namesOf } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
 import { notFound } from '../platform/problem.ts';
+import { inTurns } from '../platform/turns.ts';
 import { registers, tallies } from '../register/tables.ts';
 import { countOfFindings } from './findings.ts';
 import { draftStates, forms, releases } from './tables.ts';
@@ -87,7 +88,7 @@ export function changesSince(db: Reader, form: FormRow, draft: FormDesign): read
   return changes;
 }
 
-export function listForms(db: Reader) {
+export async function listForms(db: Reader): Promise<AnswerOf<'forms'>['forms']> {
   const counts = new Map(
     db
       .select({ formId: tallies.formId, n: sum(tallies.n).mapWith(Number) })
@@ -96,13 +97,15 @@ export function listForms(db: Reader) {
       .all()
       .map((row) => [row.formId, row.n]),
   );
-  return db
+  const all = db
     .select({ form: forms, register: registers.name })
     .from(forms)
     .innerJoin(registers, eq(registers.id, forms.registerId))
     .orderBy(asc(forms.key))
-    .all()
-    .map(({ form, register }) => ({
+    .all();
+  const listed: AnswerOf<'forms'>['forms'] = [];
+  for await (const { form, register } of inTurns(all))
+    listed.push({
       key: form.key,
       title: form.draft.title,
       register,
@@ -110,7 +113,8 @@ export function listForms(db: Reader) {
       changed: changesSince(db, form, form.draft).length > 0,
       findings: countOfFindings(db, form),
       requests: counts.get(form.id) ?? 0,
-    }));
+    });
+  return listed;
 }
 
 export function releasesOf(db: Reader, formId: string): readonly ReleaseRow[] {

@@ -25,7 +25,7 @@ import { clearTrials, draftOffers, sendTrial, trialsOf } from './trials.ts';
 
 export function formRoutes(serve: Serve, house: House): void {
   const { db, clock } = house;
-  serve('forms', () => ({ forms: listForms(db) }));
+  serve('forms', async () => ({ forms: await listForms(db) }));
   serve('form', async ({ params }) => {
     const { findings } = await findingsOfForm(db, params.key);
     const form = formByKey(db, params.key);

@@ -1,3 +1,4 @@
+import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import type { House } from './house.ts';
 import { patiently } from './patience.ts';
 import { Problem } from './problem.ts';
@@ -9,6 +10,8 @@ export interface OnData<Input> {
   readonly data: string;
   readonly now: number;
   readonly input: Input;
+  /** Where the thread asks to write, and is told when it may; null for work that only reads. */
+  readonly gate: MessagePort | null;
 }
 
 /** What became of work in a thread: errors don’t travel between threads as they are. */
@@ -22,14 +25,26 @@ export type Apart<T> =
 
 type OnDataWork = 'takeInRows' | 'tryCondition';
 type InputOf<N extends OnDataWork> = Parameters<Work[N]>[0] extends OnData<infer Input> ? Input : never;
-type ValueOf<N extends OnDataWork> = ReturnType<Work[N]> extends Apart<infer Value> ? Value : never;
+type ValueOf<N extends OnDataWork> = Awaited<ReturnType<Work[N]>> extends Apart<infer Value> ? Value : never;
 
 /** Does work on the data off the thread that answers, and tells what it changed. */
 export function apart<N extends OnDataWork>(house: House, name: N, input: InputOf<N>): Promise<ValueOf<N>> {
   return patiently(house, async () => {
-    const asked = { data: house.config.data, now: house.clock.now(), input } as unknown as Parameters<Work[N]>[0];
-    const work = () => inWorker(name, asked) as Promise<Apart<ValueOf<N>>>;
-    const result = await (name === 'takeInRows' ? house.gate.holding(work) : work());
+    const gate = name === 'takeInRows' ? new MessageChannel() : null;
+    const asked = { data: house.config.data, now: house.clock.now(), input, gate: gate?.port2 ?? null };
+    const work = inWorker(name, asked as unknown as Parameters<Work[N]>[0], gate ? [gate.port2] : []) as Promise<
+      Apart<ValueOf<N>>
+    >;
+    // Closed from when the thread is about to write, not while it waits for its turn in the queue.
+    gate?.port1.once('message', () => {
+      const held = house.gate.holding(() => {
+        gate.port1.postMessage('yours');
+        return work;
+      });
+      // What becomes of the work is told below.
+      held.catch(() => undefined);
+    });
+    const result = await work.finally(() => gate?.port1.close());
     switch (result.state) {
       case 'done':
         house.live.changed(result.changed);

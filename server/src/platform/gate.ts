@@ -1,4 +1,5 @@
 import { setTimeout as pause } from 'node:timers/promises';
+import { aTurn } from './turns.ts';
 
 /**
  * Only one writes to the database at a time. While a thread of ours does, whoever else wants to
@@ -12,8 +13,9 @@ export class Gate {
     return this.held === null;
   }
 
-  /** Resolves when nobody holds it, or after so many ms. */
+  /** Resolves when nobody holds it, or after so many ms; those who waited go on one by one. */
   async open(most: number): Promise<void> {
+    if (this.isOpen) return;
     const until = performance.now() + most;
     while (this.held && performance.now() < until) {
       const waited = new AbortController();
@@ -22,6 +24,7 @@ export class Gate {
         pause(until - performance.now(), undefined, { signal: waited.signal }).catch(() => undefined),
       ]);
       waited.abort();
+      await aTurn('caller');
     }
   }
 

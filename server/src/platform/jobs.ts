@@ -1,10 +1,11 @@
 import { forgetUnclaimed } from '../files/commands.ts';
 import { DemoClock } from './clock.ts';
 import type { House } from './house.ts';
-import { troubleOf } from './patience.ts';
+import { storing, troubleOf } from './patience.ts';
 import { Problem } from './problem.ts';
-import { RETENTION } from './retention.ts';
+import { AT_ONCE, RETENTION } from './retention.ts';
 import { settings } from './tables.ts';
+import { aTurn } from './turns.ts';
 
 /**
  * Does a piece of the house’s own work. Whatever it meets, the application goes on: a locked
@@ -20,16 +21,35 @@ export function attempt(house: Pick<House, 'troubles'>, job: string, work: () =>
 }
 
 /** The same, for work that takes many turns. */
-export async function attemptLong(
-  house: Pick<House, 'troubles'>,
-  job: string,
-  work: () => Promise<void>,
-): Promise<void> {
+async function attemptLong(house: Pick<House, 'troubles'>, job: string, work: () => Promise<void>): Promise<void> {
   try {
     await work();
     house.troubles.passed(job);
   } catch (error) {
     met(house, job, error);
+  }
+}
+
+/** A piece of the house’s own work that takes many turns, never twice at once. */
+export class Job {
+  private underWay: Promise<void> | null = null;
+
+  constructor(
+    private readonly house: Pick<House, 'troubles'>,
+    private readonly name: string,
+    private readonly work: () => Promise<void>,
+  ) {}
+
+  /** Begins it, unless it is under way. */
+  begin(): void {
+    this.underWay ??= attemptLong(this.house, this.name, this.work).finally(() => {
+      this.underWay = null;
+    });
+  }
+
+  /** Resolves when it is not under way. */
+  async idle(): Promise<void> {
+    await this.underWay;
   }
 }
 
@@ -54,13 +74,23 @@ function beat({ db, clock, troubles }: House): void {
 /**
  * Keeps the house: writes down where the demo’s clock stands, and takes away what is past keeping.
  */
-export function keepHouse(house: House): void {
+export async function keepHouse(house: House): Promise<void> {
   const { db, clock } = house;
-  if (clock instanceof DemoClock) attempt(house, 'the clock', () => clock.keep());
-  attempt(house, 'keeping the house', () => beat(house));
+  if (clock instanceof DemoClock) await attemptLong(house, 'the clock', () => storing(house, () => clock.keep()));
+  await attemptLong(house, 'keeping the house', () => storing(house, () => beat(house)));
   for (const { what, sweep } of RETENTION)
-    attempt(house, `taking away: ${what}`, () =>
-      db.transaction((tx) => sweep(tx, clock.now()), { behavior: 'immediate' }),
-    );
-  attempt(house, 'taking away: files', () => forgetUnclaimed(house, clock.now()));
+    await takeAway(house, what, () => db.transaction((tx) => sweep(tx, clock.now()), { behavior: 'immediate' }));
+  await takeAway(house, 'files', () => forgetUnclaimed(house, clock.now()));
 }
+
+/** Turns in a row that one kind of thing is taken away in, before the next kind. */
+const ROUNDS = 20;
+
+/** A little each turn; what is left then goes the next time. */
+const takeAway = (house: House, what: string, sweep: () => number): Promise<void> =>
+  attemptLong(house, `taking away: ${what}`, async () => {
+    for (let round = 0; round < ROUNDS; round += 1) {
+      await aTurn('long work');
+      if ((await storing(house, sweep)) < AT_ONCE) return;
+    }
+  });

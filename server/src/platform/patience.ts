@@ -56,6 +56,15 @@ export async function patiently<T>(house: Pick<House, 'troubles'>, work: () => T
   }
 }
 
+/**
+ * The same for what is stored: while a thread of ours writes it waits, instead of holding the
+ * thread that answers by trying.
+ */
+export async function storing<T>(house: Pick<House, 'troubles' | 'gate'>, work: () => T | Promise<T>): Promise<T> {
+  await house.gate.open(PATIENCE);
+  return patiently(house, work);
+}
+
 function notNow(trouble: Trouble): Problem {
   const detail =
     trouble === 'locked'

@@ -4,7 +4,7 @@ import type { Request, Response, Router } from 'express';
 import type { z } from 'zod';
 import type { House } from './house.ts';
 import { type Limits, paceOf } from './limits.ts';
-import { PATIENCE, patiently } from './patience.ts';
+import { patiently, storing } from './patience.ts';
 import { notAllowed, notSignedIn, Problem } from './problem.ts';
 import { callerOf, type Session } from './signIn/session.ts';
 import { aTurn } from './turns.ts';
@@ -59,10 +59,9 @@ export function serving(router: Router, house: House, limits: Limits): Serve {
         request,
         response,
       };
-      if (route.method !== 'GET' && !ONLY_READ.has(name)) await house.gate.open(PATIENCE);
-      const answer = await patiently(house, () =>
-        handler(call as unknown as Call<typeof name, ViewerFor<typeof name>>),
-      );
+      const work = () => handler(call as unknown as Call<typeof name, ViewerFor<typeof name>>);
+      const isStored = route.method !== 'GET' && !ONLY_READ.has(name);
+      const answer = await (isStored ? storing(house, work) : patiently(house, work));
       response.set('Cache-Control', 'no-store').json(answer);
     });
   };

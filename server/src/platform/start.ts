@@ -3,7 +3,7 @@ import { createServer, type RequestListener } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join, resolve } from 'node:path';
 import { type Logger, pino } from 'pino';
-import { nextTimerAt, runDueTimers } from '../deadline/timers.ts';
+import { runDueTimers } from '../deadline/timers.ts';
 import { dropHalfSent } from '../files/store.ts';
 import { startMailStandIn } from '../notice/mailStandIn.ts';
 import { Sender } from '../notice/send.ts';
@@ -15,7 +15,7 @@ import { type Config, ConfigRefused } from './config.ts';
 import { type Database, openDatabase } from './database.ts';
 import { Gate } from './gate.ts';
 import type { House } from './house.ts';
-import { attempt, attemptLong, keepHouse } from './jobs.ts';
+import { attempt, Job, keepHouse } from './jobs.ts';
 import { Live } from './live.ts';
 import { holdFolder } from './oneProcess.ts';
 import { Troubles } from './troubles.ts';
@@ -95,21 +95,18 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
   await options.seed?.(house);
   answer = createApp(house, createAuth(db, house.config));
 
+  const timers = new Job(house, 'the timers', async () => void (await runDueTimers(house)));
   const tick = (): void => {
-    if (!gate.isOpen) return;
-    attempt(house, 'the timers', () => {
-      const at = nextTimerAt(db);
-      if (at !== null && at <= clock.now()) runDueTimers(house);
-    });
+    timers.begin();
     sender.wake();
   };
   const ticking = setInterval(tick, TICK);
   const dayTurn = new DayTurn(house);
-  let turnOfDay: Promise<void> | null = null;
+  const turnOfDay = new Job(house, 'the turn of the day', () => dayTurn.turn());
+  const keepingHouse = new Job(house, 'keeping the house', () => keepHouse(house));
   const keeping = setInterval(() => {
-    if (!gate.isOpen) return;
-    keepHouse(house);
-    turnOfDay ??= attemptLong(house, 'the turn of the day', () => dayTurn.turn()).finally(() => (turnOfDay = null));
+    keepingHouse.begin();
+    turnOfDay.begin();
   }, KEEP);
   tick();
 
@@ -124,7 +121,7 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
       setTimeout(() => server.closeAllConnections(), LAST_ANSWERS).unref();
     });
     await sender.close();
-    await turnOfDay;
+    for (const job of [timers, turnOfDay, keepingHouse]) await job.idle();
     await standIn?.close();
     if (clock instanceof DemoClock) attempt(house, 'the clock', () => clock.keep());
     db.$client.close();

@@ -11,18 +11,22 @@ export const user = sqliteTable('user', {
   updatedAt: integer({ mode: 'timestamp_ms' }).notNull(),
 });
 
-export const session = sqliteTable('session', {
-  id: text().primaryKey(),
-  expiresAt: integer({ mode: 'timestamp_ms' }).notNull(),
-  token: text().notNull().unique(),
-  createdAt: integer({ mode: 'timestamp_ms' }).notNull(),
-  updatedAt: integer({ mode: 'timestamp_ms' }).notNull(),
-  ipAddress: text(),
-  userAgent: text(),
-  userId: text()
-    .notNull()
-    .references(() => user.id, { onDelete: 'cascade' }),
-});
+export const session = sqliteTable(
+  'session',
+  {
+    id: text().primaryKey(),
+    expiresAt: integer({ mode: 'timestamp_ms' }).notNull(),
+    token: text().notNull().unique(),
+    createdAt: integer({ mode: 'timestamp_ms' }).notNull(),
+    updatedAt: integer({ mode: 'timestamp_ms' }).notNull(),
+    ipAddress: text(),
+    userAgent: text(),
+    userId: text()
+      .notNull()
+      .references(() => user.id, { onDelete: 'cascade' }),
+  },
+  (table) => [index('session_expires').on(table.expiresAt)],
+);
 
 export const account = sqliteTable('account', {
   id: text().primaryKey(),

@@ -1,6 +1,8 @@
+import { setPriority } from 'node:os';
 import { resolve } from 'node:path';
 import { type Finding, type FormDesign, findingsOf, type Surroundings } from '@tolvek/core/form';
 import { pino } from 'pino';
+import { workerData } from 'piscina';
 import { tryCondition as tried } from '../form/tries.ts';
 import { takeInRows as takenIn } from '../intake/takeInRows.ts';
 import type { Apart, OnData } from './apart.ts';
@@ -9,20 +11,28 @@ import type { House } from './house.ts';
 import { Problem } from './problem.ts';
 import { Troubles } from './troubles.ts';
 
+/** The priority of a thread that gives way to whoever answers, as `nice` counts. */
+const GIVES_WAY = 10;
 /** How long a thread waits for a lock, ms: nobody is held up by it. */
 const BUSY_TIMEOUT = 5_000;
 
 /** What a thread for heavy work can do; each from plain data to plain data. */
 export interface Work {
+  /** Nothing: the thread has begun. */
+  readonly ready: (input: null) => true;
   readonly findings: (input: { readonly design: FormDesign; readonly around: Surroundings }) => readonly Finding[];
   readonly takeInRows: (
     input: OnData<Parameters<typeof takenIn> extends [House, ...infer Rest] ? Rest : never>,
-  ) => Apart<ReturnType<typeof takenIn>>;
+  ) => Promise<Apart<ReturnType<typeof takenIn>>>;
   readonly tryCondition: (
     input: OnData<Parameters<typeof tried> extends [unknown, ...infer Rest] ? Rest : never>,
-  ) => Apart<ReturnType<typeof tried>>;
+  ) => Promise<Apart<ReturnType<typeof tried>>>;
 }
 
+// On Linux this is the priority of the thread alone; elsewhere it would be that of the whole process.
+if (workerData.givesWay && process.platform === 'linux') setPriority(GIVES_WAY);
+
+export const ready: Work['ready'] = () => true;
 export const findings: Work['findings'] = ({ design, around }) => findingsOf(design, around);
 export const takeInRows: Work['takeInRows'] = (on) => onData(on, (house) => takenIn(house, ...on.input));
 export const tryCondition: Work['tryCondition'] = (on) => onData(on, (house) => tried(house.db, ...on.input));
@@ -31,7 +41,7 @@ export const tryCondition: Work['tryCondition'] = (on) => onData(on, (house) => 
  * Does work on the data with a connection of its own; what it made known is told by whoever asked
  * for it.
  */
-function onData<T>({ data, now }: OnData<unknown>, work: (house: House) => T): Apart<T> {
+async function onData<T>({ data, now, gate }: OnData<unknown>, work: (house: House) => T): Promise<Apart<T>> {
   const db = connect(resolve(data), BUSY_TIMEOUT);
   const log = pino({ level: 'silent' });
   const changed: string[] = [];
@@ -39,6 +49,11 @@ function onData<T>({ data, now }: OnData<unknown>, work: (house: House) => T): A
   const wakeOutbox = (): void => undefined;
   const house = { db, clock: { now: () => now }, live, log, troubles: new Troubles(log), wakeOutbox };
   try {
+    if (gate) {
+      const answer = new Promise((told) => gate.once('message', told));
+      gate.postMessage('may I write?');
+      await answer;
+    }
     // A thread has neither settings nor streams: commands that can run in one use none of them.
     return { state: 'done', value: work(house as unknown as House), changed };
   } catch (error) {

@@ -7,7 +7,7 @@ import { calendarOf } from '../deadline/queries.ts';
 import { forms } from '../form/tables.ts';
 import { pickedBy } from '../intake/facts.ts';
 import { type House, write } from '../platform/house.ts';
-import { patiently } from '../platform/patience.ts';
+import { storing } from '../platform/patience.ts';
 import { inGroups } from '../platform/turns.ts';
 import { carryOn } from './carryOn.ts';
 import { changesBetween, factsOfRequest } from './commands.ts';
@@ -50,7 +50,7 @@ export class DayTurn {
       const among = holdsThings(register) ? 'all' : 'unfinished';
       const picked = pickedBy(db, register.fields);
       for await (const group of inGroups(eachRequest(db, countedIn(register.id, among))))
-        await patiently(this.house, () =>
+        await storing(this.house, () =>
           write(this.house, (tx, effects, now) => {
             for (const { id } of group) {
               const request = requestById(tx, id);

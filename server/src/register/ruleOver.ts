@@ -20,7 +20,7 @@ import { pickedBy } from '../intake/facts.ts';
 import { canonicalJson } from '../platform/canonical.ts';
 import type { Database, Reader, Transaction } from '../platform/database.ts';
 import { type Effects, type House, write } from '../platform/house.ts';
-import { patiently } from '../platform/patience.ts';
+import { storing } from '../platform/patience.ts';
 import { notFound, Problem } from '../platform/problem.ts';
 import { inGroups, inTurns } from '../platform/turns.ts';
 import { carryOn } from './carryOn.ts';
@@ -90,7 +90,7 @@ export async function overExisting(
   const toChange = plan.steps.filter((step) => step.changes.length > 0);
   for await (const group of inGroups(toChange))
     done.push(
-      ...(await patiently(house, () =>
+      ...(await storing(house, () =>
         write(house, (tx, effects, now) => {
           if (done.length === 0)
             tx.insert(ruleRuns)
@@ -311,7 +311,7 @@ export async function takeRunBack(
   const register = registerById(db, form.registerId);
   const counted = { back: 0, left: 0 };
   for await (const group of inGroups(rows)) {
-    const here = await patiently(house, () =>
+    const here = await storing(house, () =>
       write(house, (tx, effects, now) => {
         let [back, left] = [0, 0];
         for (const row of group) {
@@ -333,7 +333,7 @@ export async function takeRunBack(
     counted.back += here.back;
     counted.left += here.left;
   }
-  await patiently(house, () =>
+  await storing(house, () =>
     write(house, (tx, _, now) => tx.update(ruleRuns).set({ takenBackAt: now }).where(eq(ruleRuns.id, run.id)).run()),
   );
   return counted;
