@@ -73,17 +73,37 @@ export async function measureDesk({ folder, size, grow, mixed }: DeskRun, tell: 
   tell(await mixedRun({ desk, floor, load, url, floorUrl, maren, priya, ms: mixed * 1_000 }));
   await floor.stop();
 
-  const before: number[] = [];
-  for (let round = 0; round < 5; round += 1) before.push(await page(ledger()));
+  const grows: readonly (readonly [what: string, call: () => Called])[] = [
+    ['Ledger page', ledger],
+    ['Trays with their counts', () => ({ url: `${url}/api/trays`, headers: { cookie: maren } })],
+    ['Finding by number', () => ({ url: `${url}/api/requests?tray=all&find=42`, headers: { cookie: maren } })],
+    ['Finding by name', () => ({ url: `${url}/api/requests?tray=all&find=priya`, headers: { cookie: maren } })],
+    ['One’s own requests', () => ({ url: `${url}/api/desk`, headers: { cookie: priya } })],
+    ['A page of a team’s', () => ({ url: `${url}/api/requests?tray=all`, headers: { cookie: priya } })],
+    ['List of forms', () => ({ url: `${url}/api/forms`, headers: { cookie: maren } })],
+  ];
+  const rounds = async (): Promise<readonly (readonly number[])[]> => {
+    const took: number[][] = grows.map(() => []);
+    for (let round = 0; round < 6; round += 1)
+      for (const [at, [, call]] of grows.entries()) {
+        const median = await load.ask<number>('medianOf', { each: call(), times: 40 });
+        // The first round warms up.
+        if (round > 0) took[at]?.push(median);
+      }
+    return took;
+  };
+  const before = await rounds();
   await desk.stop();
   console.log(`Growing it to ${grow} requests …`);
   grown(join(data, 'tolvek.sqlite'), grow);
   desk = await Part.start('./desk.process.ts', [data, String(size), smtp]);
   url = await desk.ask<string>('url');
-  const after: number[] = [];
-  await page(ledger());
-  for (let round = 0; round < 5; round += 1) after.push(await page(ledger()));
-  tell([figure(`Ledger page at ${grow} requests, ms; limit: the same at ${size}`, after, before, 3)]);
+  const after = await rounds();
+  tell(
+    grows.map(([what], at) =>
+      figure(`${what} at ${grow} requests, ms; limit: the same at ${size}`, after[at] ?? [], before[at] ?? [], 3),
+    ),
+  );
   await desk.stop();
   await load.stop();
   await mail.stop();

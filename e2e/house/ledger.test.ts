@@ -97,6 +97,7 @@ describe('the ledger', () => {
       const things = (await maren.call('ledger', { query: { tray: 'things', find } })).body;
       const expected = all.filter(fits).length;
       expect(body.total + things.total, find).toBe(expected);
+      expect([body.newest, things.newest], find).toEqual([false, false]);
       if (find !== '100% nobody_') expect(expected, find).toBeGreaterThan(0);
     }
   });

@@ -51,7 +51,13 @@ export const floorRoutes = {
       after: z.string().max(120).optional(),
       find: z.string().max(100).optional(),
     }),
-    answer: z.object({ rows: z.array(ledgerRow), next: z.string().nullable(), total: z.int() }),
+    answer: z.object({
+      rows: z.array(ledgerRow),
+      next: z.string().nullable(),
+      total: z.int(),
+      /** More was found than is looked through: what is listed and counted is of the newest. */
+      newest: z.boolean(),
+    }),
   }),
   sheet: route({
     name: 'sheet',

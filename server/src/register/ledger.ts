@@ -208,9 +208,10 @@ export function ledgerOf(
   now: number,
 ): AnswerOf<'ledger'> {
   const words = query.find?.trim();
+  const found = words ? foundBy(db, words) : null;
   const base = and(
     conditionOf(db, viewer, query.tray, now),
-    words ? sql`${requests.id} in (select value from json_each(${JSON.stringify(foundBy(db, words))}))` : undefined,
+    found ? sql`${requests.id} in (select value from json_each(${JSON.stringify(found.ids)}))` : undefined,
   );
   const newestFirst = query.tray === 'all' || query.tray === 'things';
   const place = query.after ? readPlace(query.after) : null;
@@ -222,28 +223,29 @@ export function ledgerOf(
       ? sql`(${requests.createdAt}, ${requests.id}) < (${place.at}, ${place.id})`
       : sql`(${requests.due}, ${requests.id}) > (${place.at}, ${place.id})`
     : undefined;
-  const found = db
+  const listed = db
     .select(SHOWN_COLUMNS)
     .from(requests)
     .where(and(base, beyond))
     .orderBy(sort, tie)
     .limit(PAGE + 1)
     .all();
-  const page = found.slice(0, PAGE);
+  const page = listed.slice(0, PAGE);
   const last = page.at(-1);
   const shared = sharedBy(db, page);
   return {
     rows: page.map((row) => rowOf(viewer, row, shared, now)),
-    next: found.length > PAGE && last ? `${newestFirst ? last.createdAt : last.due}.${last.id}` : null,
+    next: listed.length > PAGE && last ? `${newestFirst ? last.createdAt : last.due}.${last.id}` : null,
     total:
       words || query.tray === 'late' || query.tray === 'deciding'
         ? countOne(db, base)
         : (countsOf(db, viewer, [query.tray]).get(query.tray) ?? 0),
+    newest: found?.isAll === false,
   };
 }
 
 /** Requests that are looked through for words, the newest first. */
-const LOOKED_THROUGH = 1_000;
+const LOOKED_THROUGH = 500;
 
 const byRange = prepared((db) =>
   db
@@ -254,22 +256,25 @@ const byRange = prepared((db) =>
     .limit(LOOKED_THROUGH)
     .prepare(),
 );
+/** People who are looked through for a name. */
+const NAMED = 50;
+
+const called = prepared((db) =>
+  db
+    .select({ id: people.id })
+    .from(people)
+    .where(like(people.name, sql.placeholder('name')))
+    .orderBy(asc(people.name))
+    .limit(NAMED)
+    .prepare(),
+);
 const byRequester = prepared((db) =>
   db
     .select({ id: requests.id })
     .from(requests)
-    .where(
-      inArray(
-        requests.requesterId,
-        db
-          .select({ id: people.id })
-          .from(people)
-          .where(like(people.name, sql.placeholder('name'))),
-      ),
-    )
-    // The “+” keeps SQLite from going through all requests in this order: it begins with the people.
-    .orderBy(sql`+${requests.createdAt} desc`)
-    .limit(LOOKED_THROUGH)
+    .where(eq(requests.requesterId, sql.placeholder('person')))
+    .orderBy(desc(requests.createdAt))
+    .limit(sql.placeholder('most'))
     .prepare(),
 );
 
@@ -277,9 +282,14 @@ const byRequester = prepared((db) =>
  * Finds by how a number begins, with its letters or without, or by requester: facts that everybody
  * of the desk may read. Fields are not searched here.
  */
-function foundBy(db: Reader, words: string): readonly string[] {
+function foundBy(db: Reader, words: string): { readonly ids: readonly string[]; readonly isAll: boolean } {
   const text = words.toUpperCase();
-  const begins = (from: string) => byRange(db).all({ from, to: `${from}\uffff` });
+  let isAll = true;
+  const upTo = <T>(most: number, found: readonly T[]): readonly T[] => {
+    isAll &&= found.length < most;
+    return found;
+  };
+  const begins = (from: string) => upTo(LOOKED_THROUGH, byRange(db).all({ from, to: `${from}\uffff` }));
   const numbered = /^\d+$/.test(text)
     ? prefixes(db)
         .all()
@@ -287,8 +297,11 @@ function foundBy(db: Reader, words: string): readonly string[] {
     : /^[A-Z]/.test(text)
       ? begins(text)
       : [];
-  const asked = byRequester(db).all({ name: `%${words.replace(/[%_]/g, '')}%` });
-  return [...new Set([...numbered, ...asked].map(({ id }) => id))];
+  const persons = upTo(NAMED, called(db).all({ name: `%${words.replace(/[%_]/g, '')}%` }));
+  const most = Math.ceil(LOOKED_THROUGH / persons.length);
+  // Person by person, as each one’s are in this order already.
+  const asked = persons.flatMap(({ id }) => upTo(most, byRequester(db).all({ person: id, most })));
+  return { ids: [...new Set([...numbered, ...asked].map(({ id }) => id))], isAll };
 }
 
 const prefixes = prepared((db) => db.select({ prefix: registers.prefix }).from(registers).prepare());

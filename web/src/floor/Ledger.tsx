@@ -78,6 +78,9 @@ export function Ledger({ tray, find, open, suffix, empty, onOpen }: LedgerProps)
             : total === 1
               ? '1 request'
               : `${total} requests`}
+          {data?.pages[0]?.newest
+            ? ' among the newest that fit. Type more of the number or the name to look further back.'
+            : null}
           {hasNextPage ? (
             <Button disabled={isFetching} onClick={() => fetchNextPage()}>
               Show more
