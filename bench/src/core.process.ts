@@ -1,6 +1,7 @@
 import { measureAnalysis, measureKeystroke, measureProof, measureRows } from './analysis.ts';
 import { answering } from './processes.ts';
 import { measureRules } from './rules.ts';
+import { measureBombs } from './sheets.ts';
 
 /** What core computes, in a process of its own: nothing else is in its memory or on its thread. */
 answering({
@@ -9,4 +10,5 @@ answering({
   keystroke: async () => [await measureKeystroke()],
   proof: async () => [await measureProof()],
   rows: async () => [await measureRows()],
+  bombs: () => measureBombs(),
 });

@@ -35,7 +35,8 @@ const tell = (more: readonly Figure[]): void => {
 try {
   if (values.only !== 'desk') {
     const core = await Part.start('./core.process.ts');
-    for (const what of ['rules', 'analysis', 'keystroke', 'proof', 'rows']) tell(await core.ask<Figure[]>(what));
+    for (const what of ['rules', 'analysis', 'keystroke', 'proof', 'rows', 'bombs'])
+      tell(await core.ask<Figure[]>(what));
     await core.stop();
     tell([measureScript()]);
   }

@@ -1,8 +1,8 @@
 import { formFileSchema } from '@tolvek/contract';
 import { BUDGETS } from '@tolvek/core/budget';
 import type { FormFile } from '@tolvek/core/form';
+import type { SheetTold } from '@tolvek/core/sheets';
 import Papa from 'papaparse';
-import type { SheetTold } from './sheet.worker.ts';
 
 /** A file a form can start from, once it is read. */
 export type StartFile =

@@ -1,0 +1,1 @@
+export { type SheetTold, sheetIn } from './sheetIn.ts';
