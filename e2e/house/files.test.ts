@@ -1,66 +1,28 @@
 import { readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { type FormDesign, RECIPES } from '@tolvek/core/form';
 import { uploads } from '@tolvek/server/schema';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Caller, Desk } from './desk.ts';
+import { MOST, makePermit, PDF, upload as uploadTo } from './permit.ts';
 
 let desk: Desk;
 let maren: Caller;
 let priya: Caller;
-const MOST = 300_000;
 const PNG = Buffer.from(
   'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
   'base64',
 );
-const PDF = Buffer.from('%PDF-1.4\n1 0 obj<</Type/Catalog>>endobj\ntrailer<</Root 1 0 R>>\n%%EOF');
 
 beforeAll(async () => {
   desk = await Desk.open(0, undefined, { proxies: 1 });
   [maren, priya] = [await desk.as('Maren Okafor'), await desk.as('Priya Nakamura-Lind')];
-  const simple = RECIPES.find((recipe) => recipe.key === 'simple')?.make({
-    title: 'Permit',
-    team: 'boats',
-    approvers: 'duty-managers',
-    calendar: 'desk',
-  }) as FormDesign;
-  const draft: FormDesign = {
-    ...simple,
-    fields: [
-      ...simple.fields,
-      {
-        key: 'papers',
-        label: 'Papers',
-        type: { kind: 'files', only: 'any', most: 2, mostBytes: MOST },
-        source: 'asked',
-      },
-    ],
-    parts: [...simple.parts, { part: 'question', field: 'papers', asks: '', help: '', required: true }],
-  };
-  const body = { prefix: 'PM', desk: 'boats', doors: { staff: true, outside: true }, draft };
-  await maren.call('createForm', { headers: { 'Idempotency-Key': 'permit-form' }, body });
-  await maren.call('releaseForm', { params: { key: 'permit' }, headers: { 'If-Match': '"1"' }, body: { note: '' } });
+  await makePermit(maren);
 });
 afterAll(() => desk.close());
 
-const upload = async (
-  who: Caller,
-  name: string,
-  bytes: Uint8Array | ReadableStream,
-  { field = 'papers', slug = 'permit', headers = {} } = {},
-) => {
-  const response = await fetch(
-    `${desk.running.url}/api/doors/${slug}/uploads?${new URLSearchParams({ field, name })}`,
-    {
-      method: 'POST',
-      headers: { cookie: who.cookie, 'content-type': 'application/octet-stream', ...headers },
-      body: bytes as BodyInit,
-      ...(bytes instanceof ReadableStream ? { duplex: 'half' } : {}),
-    } as RequestInit,
-  );
-  return { status: response.status, body: await response.json() };
-};
+const upload = (who: Caller, name: string, bytes: Uint8Array | ReadableStream, more = {}) =>
+  uploadTo(desk.running.url, who, name, bytes, more);
 const kept = (): number => desk.running.house.db.select().from(uploads).all().length;
 const onDisk = (): readonly string[] => readdirSync(join(desk.folder, 'files'));
 

@@ -18,7 +18,7 @@ import { v7 as uuid } from 'uuid';
 import type { ReleaseRow } from '../form/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
-import { patiently } from '../platform/patience.ts';
+import { inWords, storing } from '../platform/patience.ts';
 import { notFound, Problem, wrongFields } from '../platform/problem.ts';
 import { AT_ONCE, unclaimedFiles } from '../platform/retention.ts';
 import { dropFile, dropReceived, isText, keepFile, type Received, receive, tooLarge } from './store.ts';
@@ -43,7 +43,9 @@ export async function takeFile(house: House, input: Upload): Promise<KnownFile> 
   if (input.announced !== undefined && input.announced > most) throw tooLarge(bytesInWords(most));
   roomFor(house.db, input.fromWhere, input.announced ?? 0);
   const name = safeName(input.name);
-  const received = await receive(house.config, input.body, most, bytesInWords(most));
+  const received = await receive(house.config, input.body, most, bytesInWords(most)).catch((error: unknown) => {
+    throw inWords(house, error);
+  });
   try {
     const media = await mediaOf(received, name);
     const id = uuid();
@@ -55,24 +57,31 @@ export async function takeFile(house: House, input: Upload): Promise<KnownFile> 
         : fileObjection(field.type, file));
     if (problem) throw wrongFields([{ field: field.key, ...problem }]);
     roomFor(house.db, input.fromWhere, received.bytes);
-    keepFile(house.config, received);
-    await patiently(house, () =>
-      house.db
-        .insert(uploads)
-        .values({
-          id,
-          formId: input.formId,
-          field: field.key,
-          name,
-          media: media.is,
-          bytes: received.bytes,
-          sha256: received.sha256,
-          createdAt: house.clock.now(),
-          requestId: null,
-          fromWhere: input.fromWhere,
-        })
-        .run(),
-    );
+    const kept = {
+      id,
+      formId: input.formId,
+      field: field.key,
+      name,
+      media: media.is,
+      bytes: received.bytes,
+      sha256: received.sha256,
+      createdAt: house.clock.now(),
+      requestId: null,
+      fromWhere: input.fromWhere,
+    };
+    const store = () =>
+      house.db.transaction(
+        (tx) => {
+          tx.insert(uploads).values(kept).run();
+          keepFile(house.config, received);
+        },
+        { behavior: 'immediate' },
+      );
+    await storing(house, store).catch((error: unknown) => {
+      // Kept, and not known of: nobody would ever take it away.
+      dropUnknown(house, received.sha256);
+      throw error;
+    });
     return file;
   } finally {
     dropReceived(received);
@@ -184,10 +193,12 @@ export function claimFiles(tx: Transaction, requestId: string, fields: readonly 
 export function forgetUnclaimed(house: Pick<House, 'db' | 'config'>, now: number): number {
   const some = house.db.select({ id: uploads.id }).from(uploads).where(unclaimedFiles(now)).limit(AT_ONCE);
   const gone = house.db.delete(uploads).where(inArray(uploads.id, some)).returning({ sha256: uploads.sha256 }).all();
-  for (const { sha256 } of gone) {
-    const isKept =
-      house.db.select({ id: uploads.id }).from(uploads).where(eq(uploads.sha256, sha256)).get() !== undefined;
-    if (!isKept) dropFile(house.config, sha256);
-  }
+  for (const { sha256 } of gone) dropUnknown(house, sha256);
   return gone.length;
+}
+
+/** Takes a file away that no upload is of. */
+function dropUnknown({ db, config }: Pick<House, 'db' | 'config'>, sha256: string): void {
+  const isKnown = db.select({ id: uploads.id }).from(uploads).where(eq(uploads.sha256, sha256)).get() !== undefined;
+  if (!isKnown) dropFile(config, sha256);
 }

@@ -44,16 +44,18 @@ export async function patiently<T>(house: Pick<House, 'troubles'>, work: () => T
     try {
       return await work();
     } catch (error) {
-      const trouble = troubleOf(error);
-      if (trouble === undefined) throw error;
-      if (trouble === 'locked' && performance.now() + wait < until) {
-        await pause(wait);
-        continue;
-      }
-      house.troubles.met(trouble);
-      throw notNow(trouble);
+      if (troubleOf(error) !== 'locked' || performance.now() + wait >= until) throw inWords(house, error);
+      await pause(wait);
     }
   }
+}
+
+/** What failed because of what is around us, told as such; our own mistakes stay as they are. */
+export function inWords(house: Pick<House, 'troubles'>, error: unknown): unknown {
+  const trouble = troubleOf(error);
+  if (trouble === undefined) return error;
+  house.troubles.met(trouble);
+  return notNow(trouble);
 }
 
 /**

@@ -60,6 +60,8 @@ export function answerErrors(log: Logger): ErrorRequestHandler {
     const problem = toProblem(error);
     if (problem.status >= 500 && !(error instanceof Problem))
       log.error({ err: error, path: request.path }, 'unexpected error');
+    // What was given up half read leaves the line in the middle of a call: no other may follow on it.
+    if (request.destroyed && !request.complete) response.set('Connection', 'close');
     answerProblem(response, problem);
   };
 }
