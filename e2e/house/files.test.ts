@@ -4,7 +4,7 @@ import { uploads } from '@tolvek/server/schema';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Caller, Desk } from './desk.ts';
-import { MOST, makePermit, PDF, upload as uploadTo } from './permit.ts';
+import { makePermit, PDF, upload as uploadTo } from './permit.ts';
 
 let desk: Desk;
 let maren: Caller;

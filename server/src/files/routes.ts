@@ -1,4 +1,3 @@
-import { once } from 'node:events';
 import { type Route, routes } from '@tolvek/contract';
 import { relationTo, reveal } from '@tolvek/core/access';
 import type { Viewer } from '@tolvek/core/people';
@@ -78,11 +77,15 @@ export function fileRoutes(router: Router, house: House, limits: Limits): void {
       'Content-Disposition': `attachment; filename="${key}.csv"`,
       'Cache-Control': 'private, no-store',
     });
+    // Whoever reads slowly is waited for, until they go: nothing piles up here. One listener for all
+    // of it: what packs the answer takes listeners, and gives none back.
+    let goOn = (): void => undefined;
+    for (const event of ['drain', 'close']) response.on(event, () => goOn());
+    const isTaken = (words: string): boolean => response.write(words) || response.destroyed;
     response.write(`\uFEFF${head.value ?? ''}`);
     for await (const line of inTurns(lines)) {
       if (response.destroyed) return;
-      // Whoever reads slowly is waited for: nothing piles up here.
-      if (!response.write(line)) await once(response, 'drain').catch(() => undefined);
+      if (!isTaken(line)) await new Promise<void>((done) => (goOn = done));
     }
     response.end();
   });
