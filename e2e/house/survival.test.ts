@@ -84,6 +84,27 @@ describe('a database that another program holds', () => {
   });
 });
 
+describe('a start while another program holds the database', () => {
+  it('waits for it, and says so in words when it stays held', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'tolvek-'));
+    await (await Desk.open(0, folder)).running.stop();
+    const other = new Sqlite(join(folder, 'tolvek.sqlite'), { timeout: 5_000 });
+    // As the release before left it: its tables have to be brought up to date.
+    other.exec(`drop trigger requests_come; drop trigger requests_go; drop trigger requests_turn;
+      drop table tallies; drop index session_expires;
+      delete from __drizzle_migrations where created_at = (select max(created_at) from __drizzle_migrations)`);
+    other.exec('begin immediate');
+    await expect(Desk.open(0, folder)).rejects.toThrow(/another program holds/);
+    const waiting = Desk.open(0, folder);
+    await wait(1_500);
+    other.exec('rollback');
+    other.close();
+    const again = await waiting;
+    expect((await (await again.as()).call('health')).body.status).toBe('ok');
+    await again.close();
+  }, 30_000);
+});
+
 describe('a full disk', () => {
   it('refuses what can’t be stored, answers what can be read, and takes up again by itself', async () => {
     const { db } = desk.running.house;

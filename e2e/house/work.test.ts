@@ -1,5 +1,5 @@
 import { type FormDesign, RECIPES } from '@tolvek/core/form';
-import { forms, requests } from '@tolvek/server/schema';
+import { draftStates, forms, requests } from '@tolvek/server/schema';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { numbersTable } from '../../core/laws/largeTables.ts';
@@ -87,6 +87,44 @@ describe('a draft that is heavy to look through', () => {
     expect(answer.body.findings.length).toBeGreaterThan(0);
     const known = (await maren.call('forms')).body.forms.find((each: { key: string }) => each.key === form);
     expect(known.findings).toBe(answer.body.findings.length);
+  });
+
+  it('has a history that is read and compared a state at a time, with turns for others between', async () => {
+    const form = await made('Older', 'OD', (design) => design);
+    const { db } = desk.running.house;
+    const row = db.select().from(forms).where(eq(forms.key, form)).get();
+    if (!row) throw new Error('no form');
+    for (let n = 0; n < 31; n += 1)
+      db.insert(draftStates)
+        .values({
+          id: `older-${n}`,
+          formId: row.id,
+          draft: { ...heavy(row.draft), title: `Older ${n}` },
+          version: n,
+          changedBy: 'nobody',
+          changedAt: n,
+        })
+        .run();
+    let turn = 0;
+    let isOver = false;
+    const tick = (): void => {
+      turn += 1;
+      if (!isOver) setImmediate(tick);
+    };
+    tick();
+    const turns: number[] = [];
+    const { prepare } = db.$client;
+    db.$client.prepare = ((text: string) => {
+      if (text.includes('from "draft_states"')) turns.push(turn);
+      return prepare.call(db.$client, text);
+    }) as typeof prepare;
+    const { status, body } = await maren.call('draftHistory', { params: { key: form } });
+    db.$client.prepare = prepare;
+    isOver = true;
+    expect([status, body.states.length]).toEqual([200, 30]);
+    expect(body.states[1].changes.map((change: { at: string }) => change.at)).toContain('title');
+    // Of the states together, each could be read in a moment; all of them hold the thread up.
+    expect(new Set(turns).size).toBeGreaterThan(10);
   });
 
   it('is told as not counted yet in a list, until somebody has looked', async () => {
