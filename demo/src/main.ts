@@ -1,5 +1,5 @@
 import { parseArgs } from 'node:util';
-import { ConfigRefused, DEMO_PASSWORD, FolderInUse, start, stayUp, warmWorkers } from '@tolvek/server';
+import { CannotStart, ConfigRefused, DEMO_PASSWORD, start, stayUp, warmWorkers } from '@tolvek/server';
 import { demoConfig } from './demoConfig.ts';
 import { addressOf, STAFF } from './people.ts';
 import { DEMO_NOW, seed } from './seed.ts';
@@ -33,7 +33,7 @@ try {
   console.error(
     inUse
       ? `The port is in use. Choose another with PORT=4320 npm run demo.`
-      : error instanceof ConfigRefused || error instanceof FolderInUse
+      : error instanceof CannotStart
         ? error.message
         : error,
   );

@@ -6,6 +6,7 @@ export { findingsOfForm } from './form/findings.ts';
 export { confirmSubmission, submit } from './intake/commands.ts';
 export { addPeople } from './people/commands.ts';
 export { viewerOf } from './people/queries.ts';
+export { CannotStart } from './platform/cannotStart.ts';
 export { type Config, ConfigRefused, readConfig } from './platform/config.ts';
 export type { House } from './platform/house.ts';
 export { FolderInUse } from './platform/oneProcess.ts';

@@ -1,5 +1,5 @@
-import { ConfigRefused, readConfig } from './platform/config.ts';
-import { FolderInUse } from './platform/oneProcess.ts';
+import { CannotStart } from './platform/cannotStart.ts';
+import { readConfig } from './platform/config.ts';
 import { start } from './platform/start.ts';
 import { stayUp } from './platform/stayUp.ts';
 import { warmWorkers } from './platform/workers.ts';
@@ -13,6 +13,6 @@ try {
   for (const signal of ['SIGINT', 'SIGTERM'] as const)
     process.on(signal, () => void running.stop().then(() => process.exit(0)));
 } catch (error) {
-  console.error(error instanceof ConfigRefused || error instanceof FolderInUse ? error.message : error);
+  console.error(error instanceof CannotStart ? error.message : error);
   process.exit(1);
 }

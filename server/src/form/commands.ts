@@ -48,7 +48,7 @@ function rememberDraft(
   now: number,
 ): void {
   const last = tx
-    .select()
+    .select({ id: draftStates.id, changedBy: draftStates.changedBy, changedAt: draftStates.changedAt })
     .from(draftStates)
     .where(eq(draftStates.formId, form.id))
     .orderBy(desc(draftStates.changedAt), desc(draftStates.version))

@@ -141,12 +141,15 @@ export const doorsOf = (db: Reader, formId: string): readonly (typeof doors.$inf
 /** States of a draft that are shown. */
 const STATES = 30;
 
-/** What a draft was, the newest first; each against the state before it. */
-export function draftHistoryOf(db: Reader, key: string): AnswerOf<'draftHistory'>['states'] {
+/**
+ * What a draft was, the newest first; each against the state before it. Drafts can be large: they
+ * are read and compared one by one.
+ */
+export async function draftHistoryOf(db: Reader, key: string): Promise<AnswerOf<'draftHistory'>['states']> {
   const form = formByKey(db, key);
   if (!form) throw notFound('This form');
-  const states = db
-    .select()
+  const kept = db
+    .select({ id: draftStates.id, by: draftStates.changedBy, at: draftStates.changedAt })
     .from(draftStates)
     .where(eq(draftStates.formId, form.id))
     .orderBy(desc(draftStates.changedAt), desc(draftStates.version))
@@ -154,13 +157,26 @@ export function draftHistoryOf(db: Reader, key: string): AnswerOf<'draftHistory'
     .all();
   const names = namesOf(
     db,
-    states.map((state) => state.changedBy),
+    kept.map((state) => state.by),
   );
-  return states.slice(0, STATES).map((state, index) => ({
-    id: state.id,
-    by: names.get(state.changedBy) ?? '',
-    at: new Date(state.changedAt).toISOString(),
-    design: state.draft,
-    changes: [...compareDesigns(states[index + 1]?.draft ?? currentRelease(db, form)?.design ?? null, state.draft)],
-  }));
+  const draftOf = (id: string | undefined): FormDesign | null =>
+    id === undefined
+      ? (currentRelease(db, form)?.design ?? null)
+      : (db.select({ draft: draftStates.draft }).from(draftStates).where(eq(draftStates.id, id)).get()?.draft ?? null);
+  const states: AnswerOf<'draftHistory'>['states'] = [];
+  let design = draftOf(kept[0]?.id);
+  for await (const [index, { id, by, at }] of inTurns(kept.slice(0, STATES).entries())) {
+    const before = draftOf(kept[index + 1]?.id);
+    // A state that gave way to a newer one meanwhile is not shown.
+    if (design)
+      states.push({
+        id,
+        by: names.get(by) ?? '',
+        at: new Date(at).toISOString(),
+        design,
+        changes: [...compareDesigns(before, design)],
+      });
+    design = before;
+  }
+  return states;
 }

@@ -90,7 +90,7 @@ export function formRoutes(serve: Serve, house: House): void {
     sendTrial(house, viewer, { form: params.key, ...body, key }, await findingsOfForm(db, params.key)),
   );
   serve('clearTrials', ({ params }) => clearTrials(house, params.key));
-  serve('draftHistory', ({ params }) => ({ states: draftHistoryOf(db, params.key) }));
+  serve('draftHistory', async ({ params }) => ({ states: await draftHistoryOf(db, params.key) }));
   serve('overExisting', async ({ viewer, params, body }) =>
     overExisting(house, viewer, { form: params.key, rule: params.rule, ...body }, await findingsOfForm(db, params.key)),
   );

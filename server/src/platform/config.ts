@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { CannotStart } from './cannotStart.ts';
 
 const schema = z.object({
   /** `demo` brings its own mail stand-in, demo people and a clock that can be moved. */
@@ -35,7 +36,7 @@ export interface Config {
 }
 
 /** Thrown with one line per setting that is missing or wrong. */
-export class ConfigRefused extends Error {}
+export class ConfigRefused extends CannotStart {}
 
 /** Reads the configuration from the environment, or refuses with every reason at once. */
 export function readConfig(env: Readonly<Record<string, string | undefined>>): Config {

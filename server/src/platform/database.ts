@@ -20,7 +20,12 @@ const MIGRATIONS = fileURLToPath(new URL('../../migrations', import.meta.url));
 export function openDatabase(folder: string): Database {
   mkdirSync(folder, { recursive: true, mode: 0o700 });
   const db = connect(folder, BUSY_TIMEOUT);
-  migrate(db, { migrationsFolder: MIGRATIONS });
+  try {
+    migrate(db, { migrationsFolder: MIGRATIONS });
+  } catch (error) {
+    db.$client.close();
+    throw error;
+  }
   return db;
 }
 

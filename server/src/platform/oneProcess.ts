@@ -1,9 +1,10 @@
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import Sqlite from 'better-sqlite3';
+import { CannotStart } from './cannotStart.ts';
 
 /** Thrown when another process works on the data folder. */
-export class FolderInUse extends Error {}
+export class FolderInUse extends CannotStart {}
 
 /**
  * Holds a data folder for this process alone. The lock is an open exclusive transaction on a

@@ -2,6 +2,7 @@ import { chmodSync, readdirSync, rmSync, statSync } from 'node:fs';
 import { createServer, type RequestListener } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join, resolve } from 'node:path';
+import { setTimeout as pause } from 'node:timers/promises';
 import { type Logger, pino } from 'pino';
 import { runDueTimers } from '../deadline/timers.ts';
 import { dropHalfSent } from '../files/store.ts';
@@ -10,6 +11,7 @@ import { Sender } from '../notice/send.ts';
 import { DayTurn } from '../register/existing.ts';
 import { createApp } from './app.ts';
 import { createAuth } from './auth.ts';
+import { CannotStart } from './cannotStart.ts';
 import { type Clock, DemoClock, isDemoData, systemClock } from './clock.ts';
 import { type Config, ConfigRefused } from './config.ts';
 import { type Database, openDatabase } from './database.ts';
@@ -18,6 +20,7 @@ import type { House } from './house.ts';
 import { attempt, Job, keepHouse } from './jobs.ts';
 import { Live } from './live.ts';
 import { holdFolder } from './oneProcess.ts';
+import { troubleOf } from './patience.ts';
 import { Troubles } from './troubles.ts';
 
 export interface Running {
@@ -66,7 +69,7 @@ export async function start(config: Config, options: StartOptions = {}): Promise
 }
 
 async function startIn(config: Config, options: StartOptions, log: Logger, letGo: () => void): Promise<Running> {
-  const db: Database = openDatabase(resolve(config.data));
+  const db = await opened(resolve(config.data));
   refuseDemoData(db, config);
   makePrivate(resolve(config.data));
   dropHalfSent(config);
@@ -129,6 +132,34 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
   };
   return { url, house, lettersSent: () => sender.idle(), stop: () => (stopping ??= stop()) };
 }
+
+/** How long a start waits for a database that another program holds, ms; and between two looks. */
+const START_PATIENCE = 10_000;
+const A_LOOK = 250;
+
+/**
+ * The database of a folder, once nobody else holds it: bringing its tables up to date has to write.
+ *
+ * @throws DatabaseHeld when it stays held.
+ */
+async function opened(folder: string): Promise<Database> {
+  const until = performance.now() + START_PATIENCE;
+  for (;;) {
+    try {
+      return openDatabase(folder);
+    } catch (error) {
+      if (troubleOf(error) !== 'locked') throw error;
+      if (performance.now() > until)
+        throw new DatabaseHeld(
+          `Tolvek can’t start: another program holds the database in ${folder}, a backup perhaps. Start it again when that has ended.`,
+        );
+    }
+    await pause(A_LOOK);
+  }
+}
+
+/** Thrown at a start when another program holds the database, and does not let go of it. */
+class DatabaseHeld extends CannotStart {}
 
 /** A log that a full disk or a closed terminal can’t end the application by. */
 function logTo(level: Config['log']): Logger {

@@ -1,0 +1,2 @@
+/** Why the application can’t start, in words for whoever starts it: no mistake of ours. */
+export class CannotStart extends Error {}
