@@ -30,7 +30,11 @@ export interface Work {
 }
 
 // On Linux this is the priority of the thread alone; elsewhere it would be that of the whole process.
-if (workerData.givesWay && process.platform === 'linux') setPriority(GIVES_WAY);
+try {
+  if (workerData.givesWay && process.platform === 'linux') setPriority(GIVES_WAY);
+} catch {
+  // Where it may not be set, all have the same.
+}
 
 export const ready: Work['ready'] = () => true;
 export const findings: Work['findings'] = ({ design, around }) => findingsOf(design, around);
