@@ -46,6 +46,8 @@ const TICK = 1_000;
 const KEEP = 10_000;
 /** How long answers under way may still take when the application stops, ms. */
 const LAST_ANSWERS = 1_500;
+/** How long the house’s own work may still take then, ms. */
+const LAST_JOBS = 5_000;
 
 /**
  * Opens the database, starts the server, the outbox and the timers; in demo mode also the mail
@@ -123,8 +125,9 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
       server.closeIdleConnections();
       setTimeout(() => server.closeAllConnections(), LAST_ANSWERS).unref();
     });
-    await sender.close();
-    for (const job of [timers, turnOfDay, keepingHouse]) await job.idle();
+    // What a job has not done by then is done after the next start.
+    const jobs = Promise.all([timers, turnOfDay, keepingHouse].map((job) => job.idle()));
+    await Promise.all([sender.close(), Promise.race([jobs, pause(LAST_JOBS, undefined, { ref: false })])]);
     await standIn?.close();
     if (clock instanceof DemoClock) attempt(house, 'the clock', () => clock.keep());
     db.$client.close();
