@@ -77,6 +77,17 @@ export class Desk {
     return new Caller(this, name, cookie);
   }
 
+  /** Resolves when health says that all is well; the house looks for room every ten seconds. */
+  async allWell(): Promise<void> {
+    const stranger = await this.as();
+    for (let tries = 0; ; tries += 1) {
+      const { status, troubles } = (await stranger.call('health')).body;
+      if (status === 'ok') return;
+      if (tries === 80) throw new Error(`still troubled: ${JSON.stringify(troubles)}`);
+      await new Promise((done) => setTimeout(done, 250));
+    }
+  }
+
   /** All letters as received so far, newest last. */
   async letters(): Promise<
     readonly {

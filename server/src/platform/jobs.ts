@@ -61,14 +61,23 @@ function met({ troubles }: Pick<House, 'troubles'>, job: string, error: unknown)
   else troubles.met(trouble);
 }
 
-/** When the house was kept last. Writing it down shows that the disk takes what is written. */
+/** What has to find room before a full disk counts as having room again, bytes. */
+const ROOM = 65_536;
+
+/**
+ * When the house was kept last. Writing it down shows that the disk takes what is written; after it
+ * was full, something larger shows that there is room.
+ */
 function beat({ db, clock, troubles }: House): void {
-  const value = String(clock.now());
-  db.insert(settings)
-    .values({ key: 'kept-at', value })
-    .onConflictDoUpdate({ target: settings.key, set: { value } })
-    .run();
+  const wasFull = troubles.all.some((each) => each.what === 'full');
+  const keptAt = (value: string): void => {
+    const set = { value };
+    db.insert(settings).values({ key: 'kept-at', value }).onConflictDoUpdate({ target: settings.key, set }).run();
+  };
+  if (wasFull) keptAt(`${clock.now()}${' '.repeat(ROOM)}`);
+  keptAt(String(clock.now()));
   troubles.stored();
+  if (wasFull) troubles.hadRoom();
 }
 
 /**

@@ -52,7 +52,12 @@ export class Troubles {
   /** A write was stored: neither the lock nor the disk is in the way. */
   stored(): void {
     if (this.found.size === 0) return;
-    for (const what of ['locked', 'full', 'disk']) this.passed(what);
+    for (const what of ['locked', 'disk']) this.passed(what);
+  }
+
+  /** Something that needs room was stored. What only writes over what stands there shows no room. */
+  hadRoom(): void {
+    this.passed('full');
   }
 
   get all(): readonly Met[] {
