@@ -1,4 +1,4 @@
-import type { Revealed, VisibleChange, VisibleReason, VisibleValues } from '@tolvek/core/access';
+import type { AccessPlan, Revealed, VisibleChange, VisibleReason, VisibleValues } from '@tolvek/core/access';
 import type { Fuse } from '@tolvek/core/deadline';
 import type {
   Action,
@@ -12,6 +12,7 @@ import type {
   UniqueRule,
 } from '@tolvek/core/form';
 import { isOfEveryObject } from '@tolvek/core/own';
+import type { Audience } from '@tolvek/core/people';
 import {
   type Field,
   type ItemColumn,
@@ -296,6 +297,30 @@ export const formDesign: z.ZodType<FormDesign, FormDesign> = z.strictObject({
   }),
 });
 
+const audience: z.ZodType<Audience, Audience> = z.strictObject({
+  in: z.union([
+    z.strictObject({ everyone: z.literal(true) }),
+    z.strictObject({ anyOf: z.array(key).max(50).readonly() }),
+    z.strictObject({ allOf: z.array(key).max(50).readonly() }),
+  ]),
+  outOf: z.array(key).max(50).readonly(),
+  requester: z.enum(['in', 'out']).optional(),
+});
+/** The rules of an access plan. */
+export const accessRules: z.ZodType<AccessPlan['rules'], AccessPlan['rules']> = z
+  .array(
+    z.strictObject({
+      id: key,
+      name: short,
+      fields: z.union([z.literal('all'), z.array(fieldKey).max(500).readonly()]),
+      audience,
+      level: z.enum(['hidden', 'read', 'write']),
+      overriding: z.boolean().optional(),
+    }),
+  )
+  .max(100)
+  .readonly();
+
 const named = z
   .array(z.strictObject({ key: z.string().max(64), name: z.string().max(200) }))
   .max(200)
@@ -311,6 +336,8 @@ export const formFileSchema: z.ZodType<FormFile> = z.strictObject({
     vocabularies: z.array(vocabulary).max(50).readonly().default([]),
     registers: named.default([]),
   }),
+  /** What protected its answers where it was made. */
+  access: z.strictObject({ rules: accessRules, staysIn: z.boolean() }).optional(),
 });
 
 /** The shape of a form file, as JSON Schema 2020-12. */
@@ -330,14 +357,34 @@ const fix: z.ZodType<Fix, Fix> = z.discriminatedUnion('fix', [
     options: z.array(z.string()).readonly(),
   }),
   z.strictObject({ fix: z.literal('add-row'), column: z.string(), option: z.string() }),
+  z.strictObject({
+    fix: z.literal('drop-action'),
+    rule: z.string(),
+    does: z.enum(['show', 'hide', 'require', 'lock', 'clear', 'set', 'limit', 'warn', 'refuse', 'jump']),
+    about: z.string(),
+  }),
+  z.strictObject({ fix: z.enum(['drop-preset', 'drop-limit', 'drop-order']), field: z.string() }),
+  z.strictObject({ fix: z.literal('drop-unique'), unique: z.string() }),
+  z.strictObject({ fix: z.literal('drop-column'), column: z.string() }),
+  z.strictObject({ fix: z.literal('drop-word'), part: z.string(), field: z.string() }),
   z.strictObject({ fix: z.literal('write-as'), rule: z.string(), text: z.string(), shown: z.string() }),
 ]);
+/** One way that a value takes, as it is allowed on purpose. */
+export const allowance = z.strictObject({
+  sink: z.string().min(1).max(300),
+  text: z.string().max(20_000),
+  source: z.string().min(1).max(64),
+  what: z.enum(['verdict', 'value']),
+});
 export const finding: z.ZodType<Finding> = z.object({
   severity: z.enum(['error', 'caution']),
   page: z.enum(['questions', 'rules', 'routing', 'approval']),
   at: z.string(),
   message: z.string(),
   fix: fix.optional(),
+  way: z.array(z.string()).readonly().optional(),
+  protect: z.object({ source: z.string(), field: z.string() }).optional(),
+  allow: allowance.optional(),
 });
 export const designChange: z.ZodType<DesignChange> = z.object({
   page: z.enum(['questions', 'rules', 'routing', 'approval']),
@@ -477,7 +524,8 @@ export const sheet = z.object({
   dueWhy: z.array(z.string()),
   hops: z.array(hop),
   routing: z.object({
-    row: z.int(),
+    /** Null where it rests on what this reader may not read. */
+    row: z.int().nullable(),
     outcome: z.string(),
     rows: z.array(z.object({ row: z.int(), note: z.string(), won: z.boolean(), cells: z.array(visibleReason) })),
   }),

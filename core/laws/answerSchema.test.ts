@@ -1,12 +1,14 @@
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import type { AccessRule } from '../src/access/index.ts';
 import {
   answerSchema,
   formFile,
   groupsNeeded,
   isUnanswered,
   prepareCompletion,
+  protectedHere,
   RECIPES,
   settledHere,
 } from '../src/form/index.ts';
@@ -62,13 +64,33 @@ describe('a form taken along', () => {
     fc.assert(
       fc.property(anyForm, (form) => {
         const design = asDesign(form);
-        const file = formFile(design, {
-          groups: [{ key: 'boats', name: 'Boats' }],
-          calendars: [],
-          vocabularies: FACTS.vocabularies,
-          registers: [],
-        });
+        const closed: AccessRule = {
+          id: 'closed',
+          name: 'Closed',
+          fields: 'all',
+          audience: { in: { everyone: true }, outOf: ['boats', 'safety'], requester: 'out' },
+          level: 'hidden',
+        };
+        const file = formFile(
+          design,
+          {
+            groups: [
+              { key: 'boats', name: 'Boats' },
+              { key: 'safety', name: 'Safety' },
+            ],
+            calendars: [],
+            vocabularies: FACTS.vocabularies,
+            registers: [],
+          },
+          { rules: [closed], staysIn: true },
+        );
         expect(file.needs.groups).toContainEqual({ key: 'boats', name: 'Boats' });
+        // Who protects its answers has to be here, or somebody in their place.
+        expect(file.needs.groups).toContainEqual({ key: 'safety', name: 'Safety' });
+        expect(protectedHere(file.access ?? { rules: [], staysIn: false }, { safety: 'guards' })).toEqual({
+          rules: [{ ...closed, audience: { ...closed.audience, outOf: ['boats', 'guards'] } }],
+          staysIn: true,
+        });
         const moved = settledHere(JSON.parse(JSON.stringify(file)).design, {
           groups: { boats: 'vessels' },
           calendars: { desk: 'hours' },

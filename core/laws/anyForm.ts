@@ -92,7 +92,9 @@ export const FACTS: RequestFacts = {
 
 /** What forms are checked against. */
 export const SURROUNDINGS: Surroundings = {
-  groups: new Set(['boats']),
+  groups: new Map([['boats', 'boats']]),
+  plan: { rules: [] },
+  form: 'form',
   outside: false,
   vocabularies: FACTS.vocabularies,
   registers: [

@@ -137,7 +137,14 @@ describe('rules of a form', () => {
       })),
     };
   };
-  const around = { groups: new Set(['boats']), outside: false, vocabularies: [], registers: [] };
+  const around = {
+    plan: { rules: [] },
+    form: 'form',
+    groups: new Map([['boats', 'boats']]),
+    outside: false,
+    vocabularies: [],
+    registers: [],
+  };
 
   it('that are few and wide are looked through; of 300 those beyond the budget are named', () => {
     const few = findingsOf(wide(6), around).map((finding) => finding.message);

@@ -53,7 +53,9 @@ const designOf = (fields: readonly Field[]): FormDesign => ({
 });
 const messages = (fields: readonly Field[], outside = false, registers = [BOATS]): readonly string[] =>
   findingsOf(designOf(fields), {
-    groups: new Set(['boats']),
+    groups: new Map([['boats', 'boats']]),
+    plan: { rules: [] },
+    form: 'form',
     outside,
     vocabularies: FACTS.vocabularies,
     registers,

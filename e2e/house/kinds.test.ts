@@ -266,7 +266,13 @@ const TRIED: Readonly<Record<Place, (kind: KindName) => Promise<void>>> = {
 describe('every kind in every place', () => {
   it('makes a form without errors', () => {
     const findings = findingsOf(design, {
-      groups: new Set(['estates', 'boats', 'duty-managers']),
+      groups: new Map([
+        ['estates', 'estates'],
+        ['boats', 'boats'],
+        ['duty-managers', 'duty-managers'],
+      ]),
+      plan: { rules: [] },
+      form: 'form',
       outside: false,
       vocabularies: VOCABULARIES,
       registers: [{ key: 'vessels', name: 'Vessels', fields: vessels.design.fields, stages: [], restricted: [] }],

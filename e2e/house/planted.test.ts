@@ -1,6 +1,7 @@
 import { type RouteName, routes } from '@tolvek/contract';
+import { RECIPES } from '@tolvek/core/form';
 import { VOCABULARIES } from '@tolvek/demo';
-import { forms, requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
+import { forms, registers, requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Caller, Desk, tripOf, WATER } from './desk.ts';
@@ -58,6 +59,51 @@ async function listen(name: string, caller: Caller): Promise<void> {
 
 const onVersion = (version: number) => ({ 'If-Match': `"${version}"` });
 const key = () => ({ 'Idempotency-Key': crypto.randomUUID() });
+
+/** A form whose answers only desk leads read, with a way out of one that may be allowed, and one that is. */
+async function makeWays(maren: Caller) {
+  const simple = RECIPES.find((each) => each.key === 'simple')?.make({
+    title: 'Ways',
+    team: 'estates',
+    approvers: 'duty-managers',
+    calendar: 'desk',
+  });
+  const way = { sink: 'set way what', text: 'true; why', source: 'why', what: 'value' } as const;
+  const draft = {
+    ...simple,
+    rules: [
+      {
+        id: 'way',
+        name: 'A way',
+        says: '',
+        when: 'true',
+        then: [{ do: 'set', field: 'what', value: 'why' }],
+        otherwise: [],
+        on: true,
+        runs: 'filling',
+      },
+    ],
+  };
+  const rules = [
+    {
+      id: 'closed',
+      name: 'Reasons stay with desk leads',
+      fields: ['why'],
+      audience: { in: { everyone: true as const }, outOf: ['desk-leads'], requester: 'out' as const },
+      level: 'hidden' as const,
+    },
+  ];
+  const body = { prefix: 'WY', desk: 'estates', doors: { staff: true, outside: false }, draft, access: { rules } };
+  expect((await maren.call('createForm', { headers: key(), body })).body.key).toBe('ways');
+  const { db } = desk.running.house;
+  const [form] = db.select({ id: forms.id }).from(forms).where(eq(forms.key, 'ways')).all();
+  const told = { id: 'told', form: form?.id ?? '', ...way, sink: 'gone', reason: PLANTED.slice(0, 2), by: '', at: 0 };
+  db.update(registers)
+    .set({ access: { rules, disclosures: [told] } })
+    .where(eq(registers.key, 'ways'))
+    .run();
+  return way;
+}
 
 describe('a value in the restricted field', () => {
   let outside = '';
@@ -173,6 +219,7 @@ describe('a value in the restricted field', () => {
         changes: [{ field: 'medical_note', before: PLANTED, after: 'x' }],
       })
       .run();
+    const way = await makeWays(as('Maren Okafor'));
     const inputs: Partial<Record<RouteName, readonly Parameters<Caller['call']>[1][]>> = {
       door: [{ params: { slug: 'visit' } }, { params: { slug: 'come-on-site' } }],
       sheet: [{ params: { number: outside } }, { params: { number: inside } }],
@@ -239,6 +286,11 @@ describe('a value in the restricted field', () => {
           },
         },
       ],
+      allowWay: [
+        { params: { key: 'ways' }, headers: key(), body: { ...way, reason: 'It is told at the gate anyway.' } },
+      ],
+      endWay: [{ params: { key: 'ways', id: 'told' } }],
+      protectAlike: [{ params: { key: 'ways' }, body: { source: 'why', field: 'what' } }],
       sendTrial: [
         {
           params: { key: 'site-access' },

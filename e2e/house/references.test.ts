@@ -61,7 +61,7 @@ describe('a reference', () => {
     expect(refused.body.problems).toEqual([
       {
         field: 'budget',
-        message: '“EX0007, Winter cruise” is not offered with these answers.',
+        message: 'What was chosen for “Budget code” is not offered with these answers.',
         fix: 'Choose another, or change the answers it depends on.',
       },
     ]);

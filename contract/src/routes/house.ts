@@ -21,6 +21,8 @@ export const houseRoutes = {
       troubles: z.array(trouble),
       /** Letters that wait to go, and letters that were given up after seven tries. */
       letters: z.object({ waiting: z.int(), failed: z.int() }),
+      /** Ways by which forms in force tell somebody what the access plan hides from them by now. */
+      openWays: z.int(),
     }),
   }),
   openapi: route({

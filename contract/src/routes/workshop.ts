@@ -3,6 +3,8 @@ import type { KnownRegister } from '@tolvek/core/form';
 import { z } from 'zod';
 import { route } from '../route.ts';
 import {
+  accessRules,
+  allowance,
   designChange,
   doorSettings,
   empty,
@@ -21,7 +23,7 @@ import {
   visibleSubject,
   vocabulary,
 } from '../schemas.ts';
-import { asksForOffers, keyed, slugged } from './params.ts';
+import { asksForOffers, done, keyed, slugged } from './params.ts';
 
 const knownRegister: z.ZodType<KnownRegister> = z.object({
   key: z.string(),
@@ -29,6 +31,19 @@ const knownRegister: z.ZodType<KnownRegister> = z.object({
   fields: z.array(field).readonly(),
   stages: z.array(z.object({ key: z.string(), label: z.string() })).readonly(),
   restricted: z.array(z.string()).readonly(),
+});
+
+/** One way of a value that was allowed on purpose. */
+const disclosed = z.object({
+  id: z.string(),
+  words: z.string(),
+  source: z.string(),
+  what: z.enum(['verdict', 'value']),
+  reason: z.string(),
+  by: z.string(),
+  at: moment,
+  /** Whether the draft or the release in force still has this way. */
+  stands: z.boolean(),
 });
 
 /** Rows taken in at once. */
@@ -99,6 +114,9 @@ export const workshopRoutes = {
        */
       holds: z.enum(['requests', 'things']).default('requests'),
       draft: formDesign,
+      /** The access plan it begins with: what a recipe promises, or what protected the form it is a copy of. */
+      access: z.strictObject({ rules: accessRules }).optional(),
+      staysIn: z.boolean().optional(),
       /** Vocabularies that come with the form and are not here yet. */
       vocabularies: z.array(vocabulary).max(50).optional(),
     }),
@@ -147,6 +165,15 @@ export const workshopRoutes = {
       pointedBy: z.array(z.string()),
       /** What references can point to. */
       registers: z.array(knownRegister),
+      /** The rules of the access plan in force, as a copy of this form takes them along. */
+      plan: z.object({ rules: accessRules }),
+      /** Ways of values that were allowed on purpose. */
+      allowed: z.array(disclosed),
+      planHistory: z.array(z.object({ at: moment, who: z.string(), words: z.string() })),
+      /** What the release in force tells to somebody who may not read it, as the plan is now. */
+      waysInForce: z.array(finding),
+      /** The fields that this viewer may read on requests that are not their own. */
+      reads: z.array(z.string()),
       access: z.array(
         z.object({
           name: z.string(),
@@ -187,6 +214,42 @@ export const workshopRoutes = {
     body: z.strictObject({ note: z.string().max(500) }),
     guard: 'If-Match',
     answer: z.object({ number: z.int(), version: z.int() }),
+  }),
+  allowWay: route({
+    name: 'allowWay',
+    method: 'POST',
+    path: '/api/forms/:key/disclosures',
+    says: 'Allows one way of a value on purpose, by somebody who may read it. It is in force at once.',
+    caller: 'coordinator',
+    params: keyed,
+    query: empty,
+    body: z.strictObject({ ...allowance.shape, reason: z.string().trim().max(500) }),
+    guard: 'Idempotency-Key',
+    answer: z.object({ id: z.string() }),
+  }),
+  endWay: route({
+    name: 'endWay',
+    method: 'POST',
+    path: '/api/forms/:key/disclosures/:id/end',
+    says: 'Ends what was allowed: from then on it is withheld again from whoever may not read it.',
+    caller: 'coordinator',
+    params: z.strictObject({ key: z.string().max(64), id: z.string().max(64) }),
+    query: empty,
+    body: empty,
+    guard: 'none',
+    answer: done,
+  }),
+  protectAlike: route({
+    name: 'protectAlike',
+    method: 'POST',
+    path: '/api/forms/:key/protects',
+    says: 'Lets the rules of the access plan that protect one field protect another as well. In force at once.',
+    caller: 'coordinator',
+    params: keyed,
+    query: empty,
+    body: z.strictObject({ source: z.string().min(1).max(64), field: z.string().min(1).max(64) }),
+    guard: 'none',
+    answer: done,
   }),
   draftOffers: route({
     name: 'draftOffers',

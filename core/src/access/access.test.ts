@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { protectionOf } from '../form/index.ts';
 import { audienceInWords, belongs, type Viewer } from '../people/index.ts';
 import type { Field } from '../register/index.ts';
 import {
@@ -50,7 +51,7 @@ const values = { visitor: 'Jonas', medical: 'secret', escort: 'Nuala' };
 describe('the access plan', () => {
   it('opens the medical note to safety and the requester only', () => {
     const level = (who: Viewer, relation: typeof desk) =>
-      accessTo(fields[1] as Field, fields, plan, who, relation).level;
+      accessTo(fields[1] as Field, protectionOf(plan, { fields, release: null }), who, relation).level;
     expect(level(viewer('estates'), desk)).toBe('hidden');
     expect(level({ ...viewer(), role: 'coordinator' }, desk)).toBe('hidden');
     expect(level({ ...viewer(), role: 'administrator' }, desk)).toBe('hidden');
@@ -60,7 +61,9 @@ describe('the access plan', () => {
   });
 
   it('names the rule that decided', () =>
-    expect(accessTo(fields[1] as Field, fields, plan, viewer(), desk).rule).toBe('Medical stays with safety'));
+    expect(accessTo(fields[1] as Field, protectionOf(plan, { fields, release: null }), viewer(), desk).rule).toBe(
+      'Medical stays with safety',
+    ));
 
   const rules = fc.array(
     fc.record({
@@ -90,8 +93,14 @@ describe('the access plan', () => {
           level,
         };
         for (const field of fields) {
-          const before = accessTo(field, fields, { rules: made }, viewer(...inGroups), desk).level;
-          const after = accessTo(field, fields, { rules: [...made, extra] }, viewer(...inGroups), desk).level;
+          const before = accessTo(
+            field,
+            protectionOf({ rules: made }, { fields, release: null }),
+            viewer(...inGroups),
+            desk,
+          ).level;
+          const more = protectionOf({ rules: [...made, extra] }, { fields, release: null });
+          const after = accessTo(field, more, viewer(...inGroups), desk).level;
           expect(order[after]).toBeLessThanOrEqual(order[before]);
         }
       }),
@@ -102,8 +111,15 @@ describe('the access plan', () => {
     fc.assert(
       fc.property(rules, groups, (made, inGroups) => {
         for (const field of fields)
-          expect(accessTo(field, fields, { rules: [...made].reverse() }, viewer(...inGroups), desk).level).toBe(
-            accessTo(field, fields, { rules: made }, viewer(...inGroups), desk).level,
+          expect(
+            accessTo(
+              field,
+              protectionOf({ rules: [...made].reverse() }, { fields, release: null }),
+              viewer(...inGroups),
+              desk,
+            ).level,
+          ).toBe(
+            accessTo(field, protectionOf({ rules: made }, { fields, release: null }), viewer(...inGroups), desk).level,
           );
       }),
     );
@@ -114,8 +130,7 @@ describe('the access plan', () => {
       fc.property(rules, groups, (made, inGroups) => {
         expect([
           ...readableKeys({
-            fields,
-            plan: { rules: made },
+            protection: protectionOf({ rules: made }, { fields, release: null }),
             viewer: viewer(...inGroups),
             relation: { isDesk: false, isRequester: false },
           }),
@@ -125,12 +140,24 @@ describe('the access plan', () => {
   });
 
   it('reveals exactly the readable fields, in the subject too', () => {
-    const seen = reveal({ fields, values, nameOf, plan, viewer: viewer('estates'), relation: desk });
+    const seen = reveal({
+      protection: protectionOf(plan, { fields, release: null }),
+      values,
+      nameOf,
+      viewer: viewer('estates'),
+      relation: desk,
+    });
     expect(seen.fields.map((field) => field.shown)).toEqual(['Jonas', 'Nuala']);
     expect(seen.withheld).toEqual([{ label: 'MEDICAL', rule: 'Medical stays with safety' }]);
     expect(revealSubject('{visitor}, {medical}', seen, 'Form')).toBe('Jonas');
     expect(revealSubject('{medical}', seen, 'Form')).toBe('Form');
-    const own = reveal({ fields, values, nameOf, plan, viewer: viewer(), relation: requester });
+    const own = reveal({
+      protection: protectionOf(plan, { fields, release: null }),
+      values,
+      nameOf,
+      viewer: viewer(),
+      relation: requester,
+    });
     expect(own.fields.map((field) => field.key)).toEqual(['visitor', 'medical']);
     expect(own.withheld).toEqual([]);
   });
@@ -143,7 +170,15 @@ describe('the access plan', () => {
 
   it('keeps restricted fields out of letters even to those who may read them', () => {
     expect(
-      JSON.stringify(revealForLetter({ fields, values, nameOf, plan, viewer: viewer('safety'), relation: desk })),
+      JSON.stringify(
+        revealForLetter({
+          protection: protectionOf(plan, { fields, release: null }),
+          values,
+          nameOf,
+          viewer: viewer('safety'),
+          relation: desk,
+        }),
+      ),
     ).not.toContain('secret');
   });
 

@@ -1,7 +1,7 @@
-import { namesIn } from '../expression/index.ts';
 import { belongs, type Viewer } from '../people/index.ts';
 import { type Field, isFilled } from '../register/index.ts';
 import type { AccessLevel, AccessPlan, AccessRule } from './plan.ts';
+import { comesFrom, type Protection } from './protection.ts';
 
 /** How a viewer stands to one request. */
 export interface Relation {
@@ -23,27 +23,17 @@ const RANK: Record<AccessLevel, number> = { hidden: 0, read: 1, write: 2 };
  * within a rule; among the rules that apply the strictest wins, unless some are overriding: then
  * the strictest of those. With no rule: the desk writes, the requester reads what was asked of
  * them, nobody else sees anything. A rule never opens a request to somebody who has nothing to do
- * with it. A computed or carried field is never written, and whoever may not read one of the fields
- * it comes from may not read it either: its value would tell. `fields` are those of the register.
+ * with it. Whoever may not read one of the fields that a field is made from may not read it either:
+ * its value would tell. A computed or carried field is never written.
  */
-export function accessTo(
-  field: Field,
-  fields: readonly Field[],
-  plan: AccessPlan,
-  viewer: Viewer,
-  relation: Relation,
-): Access {
-  if (isFilled(field)) return planned(field, plan, viewer, relation);
-  for (const source of sourcesOf(field, fields)) {
+export function accessTo(field: Field, { plan, madeFrom }: Protection, viewer: Viewer, relation: Relation): Access {
+  for (const source of madeFrom(field.key)) {
     const access = planned(source, plan, viewer, relation);
     if (access.level === 'hidden')
-      return {
-        level: 'hidden',
-        rule: `It ${field.source === 'carried' ? 'is brought along by' : 'is computed from'} “${source.label}”: ${access.rule}`,
-      };
+      return { level: 'hidden', rule: `${comesFrom(field)} “${source.label}”: ${access.rule}` };
   }
   const own = planned(field, plan, viewer, relation);
-  return own.level === 'write' ? { level: 'read', rule: READ_ONLY[field.source] } : own;
+  return own.level === 'write' && !isFilled(field) ? { level: 'read', rule: READ_ONLY[field.source] } : own;
 }
 
 const READ_ONLY = {
@@ -52,35 +42,13 @@ const READ_ONLY = {
   carried: 'What a reference brings along is changed where it comes from',
 } as const;
 
-const read = new WeakMap<Field, readonly string[]>();
-
-/** The keys that a field’s value comes from: those its formula reads, or its reference. */
-function keysRead(field: Field): readonly string[] {
-  let keys = read.get(field);
-  if (!keys) {
-    keys = field.source === 'computed' ? namesIn(field.formula) : field.source === 'carried' ? [field.reference] : [];
-    read.set(field, keys);
-  }
-  return keys;
-}
-
-/**
- * The fields that a computed or carried field comes from in the end, all of them filled in by
- * somebody.
- */
-export function sourcesOf(
+/** What the plan itself says of a field, whatever it is made from. */
+export function planned(
   field: Field,
-  fields: readonly Field[],
-  seen: ReadonlySet<Field> = new Set(),
-): readonly Field[] {
-  if (seen.has(field)) return [];
-  return keysRead(field).flatMap((key) => {
-    const source = fields.find((each) => each.key === key);
-    return !source ? [] : isFilled(source) ? [source] : sourcesOf(source, fields, new Set([...seen, field]));
-  });
-}
-
-function planned(field: Field, plan: AccessPlan, viewer: Viewer, relation: Relation): Access {
+  plan: Pick<AccessPlan, 'rules'>,
+  viewer: Pick<Viewer, 'groups'>,
+  relation: Relation,
+): Access {
   const base = baseAccess(field, relation);
   if (!relation.isDesk && !relation.isRequester) return base;
   const applying = plan.rules.filter(

@@ -1,8 +1,14 @@
 export { type Access, accessTo, type Relation } from './accessTo.ts';
-export type { AccessLevel, AccessPlan, AccessRule } from './plan.ts';
-export { type RequestParties, relationTo, restrictedKeys } from './relation.ts';
+export { classesOf, classInWords, groupsTold, type ViewerClass } from './classes.ts';
+export { type FlowInput, type Leak, leaksOf } from './flow.ts';
+export { type MayAsk, mayAsk } from './mayAsk.ts';
+export { Origins, type Step } from './origins.ts';
+export type { AccessLevel, AccessPlan, AccessRule, Disclosure } from './plan.ts';
+export { type Protection, protect } from './protection.ts';
+export { type RequestParties, relationTo } from './relation.ts';
 export {
   fieldsNamed,
+  isRestricted,
   openFields,
   type Revealed,
   readableKeys,
@@ -17,3 +23,4 @@ export {
   type VisibleReason,
   type VisibleValues,
 } from './reveal.ts';
+export { type Guard, type Read, type Readers, SINKS, type Sink, type SinkKind } from './sinks.ts';

@@ -13,7 +13,28 @@ export interface AccessRule {
   readonly overriding?: boolean;
 }
 
-/** A register's access plan. It is always the one in force, whatever release a request came by. */
+/**
+ * One way that a value takes, allowed on purpose by somebody who may read it: from a field to a
+ * place where something is made of it.
+ */
+export interface Disclosure {
+  readonly id: string;
+  /** The id of the form. */
+  readonly form: string;
+  /** The sink’s lasting name in that form, and the expressions that were allowed. */
+  readonly sink: string;
+  readonly text: string;
+  /** The key of the field that is told of. */
+  readonly source: string;
+  readonly what: 'verdict' | 'value';
+  readonly reason: string;
+  /** Who allowed it, by id, and when, epoch ms. */
+  readonly by: string;
+  readonly at: number;
+}
+
+/** A register’s access plan. It is always the one in force, whatever release a request came by. */
 export interface AccessPlan {
   readonly rules: readonly AccessRule[];
+  readonly disclosures?: readonly Disclosure[];
 }

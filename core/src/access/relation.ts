@@ -27,13 +27,3 @@ export function relationTo(request: RequestParties, viewer: Viewer): Relation {
       request.deskGroups.some(inGroup));
   return { isDesk, isRequester: request.requesterId === viewer.personId };
 }
-
-/**
- * Fields that some rule hides from somebody of the desk. They stay out of letters: a letter leaves
- * the house.
- */
-export function restrictedKeys(plan: {
-  readonly rules: readonly { readonly fields: 'all' | readonly string[]; readonly level: string }[];
-}): ReadonlySet<string> {
-  return new Set(plan.rules.flatMap((rule) => (rule.level === 'hidden' && rule.fields !== 'all' ? rule.fields : [])));
-}

@@ -1,9 +1,10 @@
 import type { Explanation } from '../expression/index.ts';
 import type { Viewer } from '../people/index.ts';
 import { FACT_NAMES, type Field, type FieldValue, type NameOf, showValue, type Values } from '../register/index.ts';
-import { accessTo, type Relation, sourcesOf } from './accessTo.ts';
+import { accessTo, planned, type Relation } from './accessTo.ts';
+import { classesOf } from './classes.ts';
 import type { AccessPlan } from './plan.ts';
-import { restrictedKeys } from './relation.ts';
+import type { Protection } from './protection.ts';
 
 declare const revealed: unique symbol;
 
@@ -29,12 +30,10 @@ export interface VisibleValues {
 }
 
 export interface RevealInput {
-  /** All fields of the register: whether a computed one may be read depends on others. */
-  readonly fields: readonly Field[];
+  readonly protection: Protection;
   /** Those to project, when not all are wanted. */
   readonly only?: readonly Field[];
   readonly values: Values;
-  readonly plan: AccessPlan;
   readonly viewer: Viewer;
   readonly relation: Relation;
   /** How people are called. */
@@ -48,8 +47,8 @@ export interface RevealInput {
 export function reveal(input: RevealInput): Revealed<VisibleValues> {
   const fields: VisibleField[] = [];
   const withheld: { label: string; rule: string }[] = [];
-  for (const field of input.only ?? input.fields) {
-    const access = accessTo(field, input.fields, input.plan, input.viewer, input.relation);
+  for (const field of input.only ?? input.protection.fields) {
+    const access = accessTo(field, input.protection, input.viewer, input.relation);
     if (access.level === 'hidden') {
       if (input.relation.isDesk) withheld.push({ label: field.label, rule: access.rule });
       continue;
@@ -68,27 +67,61 @@ export function reveal(input: RevealInput): Revealed<VisibleValues> {
 }
 
 /**
- * The same values without fields that some rule restricts: what may go into a letter to this
- * viewer. Those stay in the house even for a reader who may see them there.
+ * The same values without fields that the plan hides from somebody of the desk: what may go into a
+ * letter to this viewer. Those stay in the house even for a reader who may see them there.
  */
 export function revealForLetter(input: RevealInput): Revealed<VisibleValues> {
-  return reveal({ ...input, only: openFields(input.fields, input.plan) });
+  return reveal({ ...input, only: openFields(input.protection) });
+}
+
+const open = new WeakMap<Protection, readonly Field[]>();
+const hidden = new WeakMap<AccessPlan, Map<string, boolean>>();
+
+/** Whether the plan hides a field from anybody who may ever work at the desk. */
+export function isRestricted(field: Field, plan: AccessPlan): boolean {
+  let known = hidden.get(plan);
+  if (!known) hidden.set(plan, (known = new Map()));
+  let found = known.get(field.key);
+  if (found === undefined) {
+    const concerned = { rules: plan.rules.filter((rule) => rule.fields === 'all' || rule.fields.includes(field.key)) };
+    const classes = concerned.rules.some((rule) => rule.level === 'hidden') ? classesOf(concerned) : [];
+    // Kinds of viewer too many to be told apart: nothing is called open then.
+    found =
+      classes === null ||
+      classes.some(
+        (each) =>
+          each.relation.isDesk &&
+          !each.relation.isRequester &&
+          planned(field, concerned, each, each.relation).level === 'hidden',
+      );
+    known.set(field.key, found);
+  }
+  return found;
 }
 
 /**
- * The fields that no rule of the plan restricts, nor any field they come from: only these leave the
- * register’s own desk.
+ * The fields that the plan hides from nobody of the desk, nor any field they are made from: only
+ * these leave the register’s own desk.
  */
-export function openFields(fields: readonly Field[], plan: AccessPlan): readonly Field[] {
-  const restricted = restrictedKeys(plan);
-  return fields.filter((field) => ![field, ...sourcesOf(field, fields)].some((each) => restricted.has(each.key)));
+export function openFields(protection: Protection): readonly Field[] {
+  let found = open.get(protection);
+  if (!found) {
+    const { fields, plan, madeFrom } = protection;
+    found = fields.filter((field) => ![field, ...madeFrom(field.key)].some((each) => isRestricted(each, plan)));
+    open.set(protection, found);
+  }
+  return found;
 }
 
 /** The keys a viewer may read, for projecting what speaks of fields without being their values. */
-export function readableKeys(input: Omit<RevealInput, 'values' | 'nameOf'>): ReadonlySet<string> {
+export function readableKeys({
+  protection,
+  viewer,
+  relation,
+}: Pick<RevealInput, 'protection' | 'viewer' | 'relation'>): ReadonlySet<string> {
   return new Set(
-    input.fields
-      .filter((field) => accessTo(field, input.fields, input.plan, input.viewer, input.relation).level !== 'hidden')
+    protection.fields
+      .filter((field) => accessTo(field, protection, viewer, relation).level !== 'hidden')
       .map((field) => field.key),
   );
 }

@@ -28,9 +28,10 @@ export {
   type WhenHidden,
 } from './design.ts';
 export type { Said } from './effects.ts';
-export type { Finding } from './findings/finding.ts';
-export { findingsOf, placeholdersIn, type Surroundings } from './findings/findings.ts';
+export type { Allowance, Finding } from './findings/finding.ts';
+export { findingsOf, type Surroundings } from './findings/findings.ts';
 export { applyFix, type Fix, fixInWords, withoutTarget } from './findings/fix.ts';
+export { flowFindings } from './findings/flow.ts';
 export type { KnownRegister } from './findings/named.ts';
 export { freshKey } from './freshKey.ts';
 export { type Kept, prepareKeeping } from './keep.ts';
@@ -45,6 +46,7 @@ export {
   offerScope,
   prepareOffer,
 } from './offers.ts';
+export { placeholdersIn } from './placeholders.ts';
 export {
   asking,
   blankDesign,
@@ -55,6 +57,7 @@ export {
   RECIPES,
   type Recipe,
 } from './recipes/index.ts';
+export { type FormSink, protectionOf, type RanRule, sinksOf, withoutTelling } from './sinks.ts';
 export {
   answerSchema,
   type FormFile,
@@ -64,6 +67,8 @@ export {
   type Needs,
   namedBy,
   type Places,
+  type Protecting,
+  protectedHere,
   settledHere,
 } from './takeAlong.ts';
 export { claimOf } from './unique.ts';

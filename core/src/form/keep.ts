@@ -23,10 +23,12 @@ export interface Kept {
 /**
  * Prepares the keeping of changed values, by whichever way they come in: computed fields are
  * computed anew, and the rules that run at every saving have their say. Presets are for those who
- * ask, so none is filled in here.
+ * ask, so none is filled in here. `mayRead`: the fields that may be told of to whoever changes
+ * something.
  */
 export function prepareKeeping(
   form: AskedForm,
+  mayRead: (field: string) => boolean = () => true,
 ): (values: Values, touched: ReadonlySet<string>, facts: RequestFacts) => Kept {
   const { fields } = form;
   const scope = requestScope(fields);
@@ -54,7 +56,10 @@ export function prepareKeeping(
     const labelOf = (key: string): string => fields.find((field) => field.key === key)?.label ?? key;
     const nameOf = (id: string): string => form.rules.find((rule) => rule.id === id)?.name ?? id;
     const problems: Problem[] = [
-      ...orderProblems(fields, values).filter((problem) => touched.has(problem.field)),
+      ...orderProblems(
+        fields.filter((field) => mayRead(field.key)),
+        values,
+      ).filter((problem) => touched.has(problem.field)),
       ...[...effects.required]
         .filter((key) => own(values, key) === undefined)
         .map((key) => ({

@@ -25,6 +25,8 @@ export const isReferring = (type: Kind): type is Referring => type.kind === 'ref
 export interface TargetRegister {
   readonly fields: readonly Field[];
   readonly stages: readonly { readonly key: string; readonly label: string }[];
+  /** Keys of fields that are no names here: its plan hides them from somebody. */
+  readonly restricted?: readonly string[];
 }
 
 /** One request that may be offered. */
@@ -33,14 +35,18 @@ export interface OfferTarget {
   readonly stage: string;
 }
 
+const openIn = ({ fields, restricted }: TargetRegister): readonly Field[] =>
+  fields.filter((field) => !restricted?.includes(field.key));
+
 /**
  * The names that the condition of a reference may use: those of the form, and under `it` the stage
  * and the fields of what is offered.
  */
 export function offerScope(fields: readonly Field[], target: TargetRegister): Scope {
+  const open = openIn(target);
   const entries = {
     stage: { label: 'stage', type: { kind: 'choice', options: target.stages } as const },
-    ...Object.fromEntries(target.fields.map((field) => [field.key, { label: field.label, type: scopeTypeOf(field) }])),
+    ...Object.fromEntries(open.map((field) => [field.key, { label: field.label, type: scopeTypeOf(field) }])),
   };
   return new Scope([
     ...requestScope(fields).names,
@@ -60,12 +66,11 @@ export function prepareOffer(type: ReferenceKind, fields: readonly Field[], regi
   const parsed = parseExpression(type.offered);
   if (!parsed.ok) return () => false;
   const holds = compile(parsed.value, offerScope(fields, register));
+  const open = openIn(register);
   return (target, values, facts) => {
     const it = {
       stage: target.stage,
-      ...Object.fromEntries(
-        register.fields.map((field) => [field.key, expressionValue(field, own(target.values, field.key))]),
-      ),
+      ...Object.fromEntries(open.map((field) => [field.key, expressionValue(field, own(target.values, field.key))])),
     };
     return holds([...requestSlots(fields, values, facts), it], null) === true;
   };
@@ -118,9 +123,9 @@ export function lookedAtTogether({
   return [...unique.map((rule) => rule.fields), ...limited];
 }
 
-/** The problem of a reference to something that is not offered with these answers. */
-export const notOffered = (field: Pick<Field, 'key'>, label: string): Problem => ({
+/** The problem of a reference to something that is not offered with these answers; what it is is not named. */
+export const notOffered = (field: Pick<Field, 'key' | 'label'>): Problem => ({
   field: field.key,
-  message: `“${label}” is not offered with these answers.`,
+  message: `What was chosen for “${field.label}” is not offered with these answers.`,
   fix: 'Choose another, or change the answers it depends on.',
 });

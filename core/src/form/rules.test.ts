@@ -90,7 +90,14 @@ function design(rules: readonly FormRule[], more: Partial<FormDesign> = {}): For
 }
 const complete = (made: FormDesign, answers: RawAnswers = {}, facts = FACTS) => prepareCompletion(made)(answers, facts);
 const findings = (made: FormDesign) =>
-  findingsOf(made, { groups: new Set(['boats']), outside: false, vocabularies: [], registers: [] });
+  findingsOf(made, {
+    plan: { rules: [] },
+    form: 'form',
+    groups: new Map([['boats', 'boats']]),
+    outside: false,
+    vocabularies: [],
+    registers: [],
+  });
 const messages = (made: FormDesign) => findings(made).map((finding) => finding.message);
 
 describe('what rules do', () => {

@@ -1,3 +1,5 @@
+import type { AccessRule } from '../access/index.ts';
+import { groupsIn, inPlace } from '../people/index.ts';
 import { type Field, isFilled, type Kind, type Vocabulary } from '../register/index.ts';
 import type { RoutingRow } from '../routing/index.ts';
 import { type Action, type FormDesign, questionsOf } from './design.ts';
@@ -10,6 +12,15 @@ export interface FormFile {
   readonly design: FormDesign;
   /** What the form names and another installation has to have, or something in its place. */
   readonly needs: Needs;
+  /** What protected its answers where it was made. */
+  readonly access?: Protecting | undefined;
+}
+
+/** What protects the answers to a form, as it goes along with it: without what was allowed on purpose. */
+export interface Protecting {
+  readonly rules: readonly AccessRule[];
+  /** Whether its requests are never taken out. */
+  readonly staysIn: boolean;
 }
 
 /**
@@ -132,7 +143,11 @@ export interface Ground {
 }
 
 /** The form as a file, with the names of what it needs. */
-export function formFile(design: FormDesign, { groups, calendars, vocabularies, registers }: Ground): FormFile {
+export function formFile(
+  design: FormDesign,
+  { groups, calendars, vocabularies, registers }: Ground,
+  access: Protecting,
+): FormFile {
   const names = namedBy(design);
   const named = (key: string, among: readonly Named[]): Named => ({
     key,
@@ -143,11 +158,14 @@ export function formFile(design: FormDesign, { groups, calendars, vocabularies, 
     version: 1,
     design,
     needs: {
-      groups: groupsNeeded(design).map((key) => named(key, groups)),
+      groups: [
+        ...new Set([...groupsNeeded(design), ...access.rules.flatMap(({ audience }) => groupsIn(audience))]),
+      ].map((key) => named(key, groups)),
       calendars: [named(design.deadline.calendar, calendars)],
       vocabularies: vocabularies.filter((each) => names.vocabularies.includes(each.key)),
       registers: names.registers.map((key) => named(key, registers)),
     },
+    access,
   };
 }
 
@@ -214,6 +232,12 @@ export function settledHere(design: FormDesign, places: Places): FormDesign {
     },
   };
 }
+
+/** What protected a form elsewhere, with the groups that stand here in the place of its own. */
+export const protectedHere = ({ rules, staysIn }: Protecting, groups: Places['groups']): Protecting => ({
+  staysIn,
+  rules: rules.map((rule) => ({ ...rule, audience: inPlace(rule.audience, groups) })),
+});
 
 /** JSON Schema, as far as answers need it. */
 export interface JsonSchema {

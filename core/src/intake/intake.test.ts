@@ -201,7 +201,17 @@ describe('taking a request in', () => {
 });
 
 describe('findings and changes', () => {
-  const groups = { groups: new Set(['estates', 'managers']), outside: true, vocabularies: [], registers: [] };
+  const groups = {
+    plan: { rules: [] },
+    form: 'form',
+    groups: new Map([
+      ['estates', 'estates'],
+      ['managers', 'managers'],
+    ]),
+    outside: true,
+    vocabularies: [],
+    registers: [],
+  };
 
   it('finds nothing in a sound design', () => expect(findingsOf(design, groups)).toEqual([]));
 

@@ -44,3 +44,25 @@ export function audienceInWords(audience: Audience, nameOf: (group: string) => s
   const plus = audience.requester === 'in' ? `${who === 'nobody' ? '' : `${who} and `}the requester` : who;
   return out.length > 0 ? `${plus} except ${out.join(' and ')}` : plus;
 }
+
+/** The keys of the groups that an audience names. */
+export const groupsIn = ({ in: inside, outOf }: Audience): readonly string[] => [
+  ...outOf,
+  ...('anyOf' in inside ? inside.anyOf : 'allOf' in inside ? inside.allOf : []),
+];
+
+/** The same audience with other groups in the place of some. */
+export function inPlace(audience: Audience, groups: Readonly<Record<string, string>>): Audience {
+  const { in: inside, outOf } = audience;
+  const placed = (keys: readonly string[]): readonly string[] => [...new Set(keys.map((key) => groups[key] ?? key))];
+  return {
+    ...audience,
+    in:
+      'anyOf' in inside
+        ? { anyOf: placed(inside.anyOf) }
+        : 'allOf' in inside
+          ? { allOf: placed(inside.allOf) }
+          : inside,
+    outOf: placed(outOf),
+  };
+}

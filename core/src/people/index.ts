@@ -1,1 +1,1 @@
-export { type Audience, audienceInWords, belongs, type Viewer } from './audience.ts';
+export { type Audience, audienceInWords, belongs, groupsIn, inPlace, type Viewer } from './audience.ts';

@@ -13,7 +13,14 @@ const simple = RECIPES.find((recipe) => recipe.key === 'simple')?.make({
   calendar: 'desk',
 });
 if (!simple) throw new Error('no recipe');
-const around = { groups: new Set(['lab']), outside: false, vocabularies: [], registers: [] };
+const around = {
+  plan: { rules: [] },
+  form: 'form',
+  groups: new Map([['lab', 'lab']]),
+  outside: false,
+  vocabularies: [],
+  registers: [],
+};
 const outcome = { team: 'lab', priority: 'normal', workingDays: 2, needsApproval: false } as const;
 const withRows = (cells: readonly string[], options = OPTIONS) => ({
   ...simple,

@@ -38,7 +38,9 @@ describe('the forms of the scenario', () => {
     }),
   )('%s has no errors among its findings', (_, form) => {
     const findings = findingsOf(form.design, {
-      groups: new Set(GROUPS.map((group) => group.key)),
+      groups: new Map(GROUPS.map((group) => [group.key, group.name])),
+      plan: { rules: [] },
+      form: 'form',
       outside: form.doors.outside,
       vocabularies: VOCABULARIES,
       registers: things.map((each) => ({

@@ -1,5 +1,5 @@
 import { type Route, routes } from '@tolvek/contract';
-import { relationTo, reveal } from '@tolvek/core/access';
+import { reveal } from '@tolvek/core/access';
 import type { Viewer } from '@tolvek/core/people';
 import { fileId } from '@tolvek/core/register';
 import { eq } from 'drizzle-orm';
@@ -12,8 +12,8 @@ import { addressOf, type Limits } from '../platform/limits.ts';
 import { notAllowed, notFound, notSignedIn } from '../platform/problem.ts';
 import { callerFor } from '../platform/serve.ts';
 import { inTurns } from '../platform/turns.ts';
-import { nameOf } from '../register/names.ts';
-import { partiesIn, type RequestRow, registerById, requestById, requestByNumber } from '../register/queries.ts';
+import { openFor } from '../register/open.ts';
+import { type RequestRow, requestById, requestByNumber } from '../register/queries.ts';
 import { askedFor, type FilesField, takeFile } from './commands.ts';
 import { readFileOf } from './store.ts';
 import { uploads } from './tables.ts';
@@ -115,16 +115,8 @@ function fieldToFill(
   key: string,
 ): { formId: string; file: FilesField } {
   if (!viewer || !request) throw notFound('This request');
-  const register = registerById(house.db, request.registerId);
-  const relation = relationTo(partiesIn(request, register), viewer);
-  const visible = reveal({
-    fields: register.fields,
-    values: request.values,
-    plan: register.access,
-    viewer,
-    relation,
-    nameOf: nameOf(house.db),
-  });
+  const { register, relation, access } = openFor(house.db, request, viewer);
+  const visible = reveal({ ...access, values: request.values });
   const isOpen = relation.isDesk && visible.fields.some((field) => field.key === key && field.writable);
   const file = register.fields.find((field): field is FilesField => field.key === key && field.type.kind === 'files');
   if (!isOpen || !file) throw notFound('A field for files with this name');
@@ -140,16 +132,7 @@ function sendFile(
   response: Response,
 ): void {
   if (!viewer || !request) throw notFound('This file');
-  const register = registerById(house.db, request.registerId);
-  const relation = relationTo(partiesIn(request, register), viewer);
-  const visible = reveal({
-    fields: register.fields,
-    values: request.values,
-    plan: register.access,
-    viewer,
-    relation,
-    nameOf: nameOf(house.db),
-  });
+  const visible = reveal({ ...openFor(house.db, request, viewer).access, values: request.values });
   const isNamed = visible.fields.some(
     (field) => Array.isArray(field.value) && field.value.some((ref) => typeof ref === 'string' && fileId(ref) === id),
   );

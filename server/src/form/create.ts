@@ -11,6 +11,7 @@ import { once } from '../platform/idempotency.ts';
 import { wrongFields } from '../platform/problem.ts';
 import { registers } from '../register/tables.ts';
 import { bringVocabularies } from '../vocabulary/commands.ts';
+import { planProblems, rememberPlan } from './plan.ts';
 import { forms } from './tables.ts';
 
 /** Where a request of a new form can be, until its coordinator says otherwise. */
@@ -60,12 +61,14 @@ export function createForm(
         ...(groupNames(tx).has(input.desk)
           ? []
           : [{ field: 'desk', message: 'This group does not exist.', fix: 'Choose one of the list.' }]),
+        ...planProblems(tx, input.access?.rules ?? []),
         ...(input.doors.staff || input.doors.outside
           ? []
           : [{ field: 'doors', message: 'The form has no door.', fix: 'Choose who may ask.' }]),
       ];
       if (problems.length > 0) throw wrongFields(problems);
       bringVocabularies(tx, input.vocabularies ?? []);
+      const rules = input.access?.rules ?? [];
       const key = freeKey(tx, input.draft.title);
       const [registerId, formId] = [uuid(), uuid()];
       tx.insert(registers)
@@ -76,11 +79,14 @@ export function createForm(
           prefix: input.prefix,
           fields: [],
           stages: input.holds === 'things' ? THING_STAGES : STAGES,
-          access: { rules: [] },
+          access: { rules },
+          staysIn: input.staysIn ?? false,
           deskGroups: [input.desk],
         })
         .run();
       tx.insert(forms).values({ id: formId, key, registerId, draft: input.draft }).run();
+      if (rules.length > 0)
+        rememberPlan(tx, viewer, now, registerId, { kind: 'brought', rules: rules.map((rule) => rule.name) });
       if (input.doors.staff)
         tx.insert(doors).values({ id: uuid(), formId, slug: key, kind: 'staff', open: true }).run();
       if (input.doors.outside)

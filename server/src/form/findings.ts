@@ -1,15 +1,20 @@
 import { createHash } from 'node:crypto';
+import type { AccessPlan } from '@tolvek/core/access';
 import { type Finding, type FormDesign, findingsOf, namedBy, type Surroundings } from '@tolvek/core/form';
+import { eq, sql } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import { groupNames } from '../people/queries.ts';
 import { canonicalJson } from '../platform/canonical.ts';
 import type { Reader } from '../platform/database.ts';
+import { prepared } from '../platform/prepared.ts';
 import { notFound } from '../platform/problem.ts';
 import { aTurn } from '../platform/turns.ts';
 import { inWorker } from '../platform/workers.ts';
 import { knownRegisters } from '../register/references.ts';
+import { registers } from '../register/tables.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
 import { doorsOf, type FormRow, formByKey } from './queries.ts';
+import { forms } from './tables.ts';
 
 /** What was found in a draft, with what stands for the content it was found in. */
 export interface Found {
@@ -28,10 +33,23 @@ const underWay = new Map<string, Promise<readonly Finding[]>>();
  */
 const LIGHT = 1_500;
 
+/** The plan in force for a form’s requests. */
+const planOf = (db: Reader, formId: string): AccessPlan => planned(db).get({ form: formId })?.access ?? { rules: [] };
+const planned = prepared((db) =>
+  db
+    .select({ access: registers.access })
+    .from(registers)
+    .innerJoin(forms, eq(forms.registerId, registers.id))
+    .where(eq(forms.id, sql.placeholder('form')))
+    .prepare(),
+);
+
 /** What findings depend on besides the draft. */
 function aroundOf(db: Reader, formId: string, design: FormDesign): Surroundings {
   return {
-    groups: new Set(groupNames(db).keys()),
+    groups: groupNames(db),
+    plan: planOf(db, formId),
+    form: formId,
     outside: doorsOf(db, formId).some((door) => door.kind === 'outside'),
     vocabularies: vocabulariesFor(db, design.fields),
     registers: knownRegisters(db, namedBy(design).registers),
@@ -50,12 +68,17 @@ function digestOf(value: object): string {
   return digest;
 }
 
-const contentOf = (design: FormDesign, { groups, outside, vocabularies, registers, ...rest }: Surroundings): string => {
+const contentOf = (
+  design: FormDesign,
+  { groups, plan, form, outside, vocabularies, registers, ...rest }: Surroundings,
+): string => {
   // Whatever findings may one day depend on besides has to stand here too.
   const nothingElse: Record<string, never> = rest;
   return digestOf([
     digestOf(design),
     [...groups].sort(),
+    digestOf(plan),
+    form,
     outside,
     vocabularies.map(({ key, name, terms }) => [key, name, digestOf(terms)]),
     registers.map(({ fields, ...others }) => [digestOf(fields), others]),

@@ -1,6 +1,6 @@
 import { accessTo } from '@tolvek/core/access';
 import { dateAt, wallClockAt, workingWeek } from '@tolvek/core/deadline';
-import { compareDesigns, type FormDesign } from '@tolvek/core/form';
+import { compareDesigns, protectionOf } from '@tolvek/core/form';
 import { audienceInWords, type Viewer } from '@tolvek/core/people';
 import { eq } from 'drizzle-orm';
 import { calendarNames, calendarOf } from '../deadline/queries.ts';
@@ -20,13 +20,14 @@ import { allVocabularies } from '../vocabulary/queries.ts';
 import { releaseForm, saveDraft } from './commands.ts';
 import { createForm } from './create.ts';
 import { findingsFor, findingsOfForm } from './findings.ts';
-import { changesSince, doorsOf, draftHistoryOf, formByKey, listForms, releasesOf } from './queries.ts';
+import { allowWay, endWay, planView, protectAlike, readBy, waysInForce } from './plan.ts';
+import { changesSince, doorsOf, draftHistoryOf, type FormRow, formByKey, listForms, releasesOf } from './queries.ts';
 import { clearTrials, draftOffers, sendTrial, trialsOf } from './trials.ts';
 
 export function formRoutes(serve: Serve, house: House): void {
   const { db, clock } = house;
   serve('forms', async () => ({ forms: await listForms(db) }));
-  serve('form', async ({ params }) => {
+  serve('form', async ({ params, viewer }) => {
     const { findings } = await findingsOfForm(db, params.key);
     const form = formByKey(db, params.key);
     if (!form) throw notFound('This form');
@@ -68,7 +69,11 @@ export function formRoutes(serve: Serve, house: House): void {
       vocabularies: allVocabularies(db),
       pointedBy: [...formsPointingTo(db, register.key)],
       registers: [...knownRegisters(db)],
-      ...accessView(db, register, form.draft),
+      plan: { rules: register.access.rules },
+      ...planView(db, form, register),
+      waysInForce: [...waysInForce(db, form, register)],
+      reads: [...readBy(form, register, viewer)],
+      ...accessView(db, register, form),
     };
   });
   serve('ground', () => ({
@@ -85,6 +90,15 @@ export function formRoutes(serve: Serve, house: House): void {
   serve('releaseForm', async ({ viewer, params, body, version }) =>
     releaseForm(house, viewer, { key: params.key, version, note: body.note }, await findingsOfForm(db, params.key)),
   );
+  serve('allowWay', ({ viewer, params, body, key }) => allowWay(house, viewer, params.key, body, key));
+  serve('endWay', ({ viewer, params }) => {
+    endWay(house, viewer, params.key, params.id);
+    return { done: true };
+  });
+  serve('protectAlike', ({ viewer, params, body }) => {
+    protectAlike(house, viewer, params.key, body);
+    return { done: true };
+  });
   serve('draftOffers', ({ viewer, params, body }) => draftOffers(db, viewer, params.key, body, clock.now()));
   serve('sendTrial', async ({ viewer, params, body, key }) =>
     sendTrial(house, viewer, { form: params.key, ...body, key }, await findingsOfForm(db, params.key)),
@@ -123,7 +137,8 @@ const doorSettings = ({ slug, kind, open, closedMessage }: typeof doors.$inferSe
  * The access plan in sentences, and the grid that comes of it for each group, computed by the same
  * rule that protects.
  */
-function accessView(db: Reader, register: RegisterRow, draft: FormDesign) {
+function accessView(db: Reader, register: RegisterRow, form: FormRow) {
+  const { draft } = form;
   const names = groupNames(db);
   const nameOf = (group: string): string => names.get(group) ?? group;
   const fields = [
@@ -153,6 +168,7 @@ function accessView(db: Reader, register: RegisterRow, draft: FormDesign) {
       relation: { isDesk: true, isRequester: false },
     },
   ];
+  const protection = protectionOf(register.access, { fields, release: { form: form.id, design: draft } });
   return {
     access: register.access.rules.map((rule) => ({
       name: rule.name,
@@ -168,7 +184,7 @@ function accessView(db: Reader, register: RegisterRow, draft: FormDesign) {
       label: field.label,
       cells: seats.map(({ who, viewer, relation }) => ({
         who,
-        ...accessTo(field, fields, register.access, viewer, relation),
+        ...accessTo(field, protection, viewer, relation),
       })),
     })),
   };

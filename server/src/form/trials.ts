@@ -68,7 +68,7 @@ export function sendTrial(house: House, viewer: Viewer, input: Trial, found: Fou
       const facts = factsAt(now, calendar, input.outside ? 'outside' : 'staff', input.outside ? null : asker, {
         people: input.outside ? [] : pickedFrom(tx, form.draft.fields),
         vocabularies: vocabulariesFor(tx, form.draft.fields),
-        references: requestsNamed(tx, form.draft.fields, input.answers),
+        references: requestsNamed(tx, form.draft.fields, input.answers, { by: requester.id }),
       });
       const intake = releaseById(tx, releaseId).takeIn(
         { ...door, kind: input.outside ? 'outside' : 'staff', open: true, opensAt: null, closesAt: null },

@@ -1,5 +1,5 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
-import { readableKeys, relationTo, reveal, revealReason, revealSubject } from '@tolvek/core/access';
+import { readableKeys, reveal, revealReason, revealSubject } from '@tolvek/core/access';
 import {
   checkExpression,
   compile,
@@ -12,17 +12,18 @@ import {
 } from '@tolvek/core/expression';
 import { factsAt } from '@tolvek/core/intake';
 import type { Viewer } from '@tolvek/core/people';
-import { FACT_NAMES, type Field, requestScope, requestSlots } from '@tolvek/core/register';
-import { and, count, desc, eq, sql } from 'drizzle-orm';
+import { type Field, requestScope, requestSlots } from '@tolvek/core/register';
+import { and, count, desc, eq, type SQL, sql } from 'drizzle-orm';
 import { calendarOf } from '../deadline/queries.ts';
 import { doors } from '../door/tables.ts';
 import { departmentOf, groupsOf, knownNames } from '../people/queries.ts';
 import { people } from '../people/tables.ts';
 import type { Reader } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
+import { askableOf } from '../register/asking.ts';
 import { splitCondition } from '../register/conditionSql.ts';
-import { nameOf } from '../register/names.ts';
-import { partiesIn, registerById, SHOWN_COLUMNS } from '../register/queries.ts';
+import { openFor } from '../register/open.ts';
+import { registerById, SHOWN_COLUMNS } from '../register/queries.ts';
 import { requests } from '../register/tables.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
 import { formByKey, releaseById } from './queries.ts';
@@ -31,9 +32,9 @@ import { formByKey, releaseById } from './queries.ts';
 const TRIED = 200;
 
 /**
- * Tries a condition of a draft on the register’s last requests, each on the day it arrived. A
- * condition on a field the viewer may not read is refused in the words for a field that does not
- * exist: the count alone would tell what is in it.
+ * Tries a condition of a draft on the register’s last requests that may be looked at, each on
+ * the day it arrived. A condition on a field the viewer may not read is refused in the words for a
+ * field that does not exist: the count alone would tell what is in it.
  */
 export function tryCondition(
   db: Reader,
@@ -45,54 +46,37 @@ export function tryCondition(
   if (!form) throw notFound('This form');
   const register = registerById(db, form.registerId);
   const { fields, deadline } = form.draft;
-  const working = calendarOf(db, deadline.calendar);
+  const vocabularies = vocabulariesFor(db, fields);
+  const parsed = parseExpression(input.condition);
+  const asked = askableOf(db, viewer, register, parsed.ok ? namesRead([parsed.value]) : []);
+  const open = requestScope(
+    fields.filter((field) => !asked.unknown.includes(field.key)),
+    { vocabularies },
+  );
+  const findings = parsed.ok ? checkExpression(parsed.value, open, 'yes-no') : parsed.findings;
+  if (!parsed.ok || findings.length > 0) return refused(findings[0]?.message ?? 'This can’t be read.');
+  if (asked.unknown.length > 0) return refused('This reads a field that is not here.');
+
   const found = db
     .select({ request: SHOWN_COLUMNS, kind: people.kind, door: doors.kind })
     .from(requests)
     .innerJoin(people, eq(people.id, requests.requesterId))
     .innerJoin(doors, eq(doors.id, requests.doorId))
-    .where(and(eq(requests.registerId, register.id), eq(requests.trial, false)))
+    .where(and(eq(requests.registerId, register.id), eq(requests.trial, false), asked.where))
     .orderBy(desc(requests.createdAt))
     .limit(TRIED)
     .all()
-    .map((row) => ({
-      ...row,
-      access: {
-        fields: register.fields,
-        plan: register.access,
-        viewer,
-        relation: relationTo(partiesIn(row.request, register), viewer),
-      },
-    }))
-    .map((row) => ({ ...row, readable: readableKeys(row.access) }));
-  const released = new Set(register.fields.map((field) => field.key));
-  const mayRead = (name: string): boolean =>
-    FACT_NAMES.has(name) || !released.has(name) || found.every(({ readable }) => readable.has(name));
-  const open = requestScope(
-    fields.filter((field) => mayRead(field.key)),
-    { vocabularies: vocabulariesFor(db, fields) },
-  );
-  const parsed = parseExpression(input.condition);
-  const findings = parsed.ok ? checkExpression(parsed.value, open, 'yes-no') : parsed.findings;
-  const refuse = (refused: string): AnswerOf<'tryCondition'> => ({
-    refused,
-    holds: 0,
-    fails: 0,
-    unsaid: 0,
-    ever: null,
-    tried: [],
-    explained: null,
-  });
-  if (!parsed.ok || findings.length > 0) return refuse(findings[0]?.message ?? 'This can’t be read.');
-  if (!namesRead([parsed.value]).every(mayRead)) return refuse('This reads a field that is not here.');
-
-  const scope = requestScope(fields, { ...knownNames(db), vocabularies: vocabulariesFor(db, fields) });
+    .map((row) => {
+      const { access } = openFor(db, row.request, viewer, { register });
+      return { ...row, access, readable: readableKeys(access) };
+    });
+  const working = calendarOf(db, deadline.calendar);
+  const scope = requestScope(fields, { ...knownNames(db), vocabularies });
   const holds = compile(parsed.value, scope);
-  const vocabularies = vocabulariesFor(db, fields);
-  const asked = new Map<string, { groups: readonly string[]; department: string }>();
+  const askers = new Map<string, { groups: readonly string[]; department: string }>();
   const whoAsked = (id: string): { groups: readonly string[]; department: string } => {
-    const known = asked.get(id) ?? { groups: groupsOf(db, id), department: departmentOf(db, id) };
-    asked.set(id, known);
+    const known = askers.get(id) ?? { groups: groupsOf(db, id), department: departmentOf(db, id) };
+    askers.set(id, known);
     return known;
   };
   const tried = found.map(({ request, kind, door, access, readable }) => {
@@ -115,10 +99,10 @@ export function tryCondition(
     holds: tried.filter((each) => each.result === true).length,
     fails: tried.filter((each) => each.result === false).length,
     unsaid: tried.filter((each) => each.result === null).length,
-    ever: ever(db, register.id, parsed.value, fields, scope),
+    ever: ever(db, and(eq(requests.registerId, register.id), asked.where), parsed.value, fields, scope),
     tried: tried.slice(0, 30).map(({ request, result, access }) => {
       const { design } = releaseById(db, request.releaseId).release;
-      const visible = reveal({ ...access, values: request.values, nameOf: nameOf(db) });
+      const visible = reveal({ ...access, values: request.values });
       return { number: request.number, subject: revealSubject(design.subject, visible, design.title), result };
     }),
     explained: chosen
@@ -130,13 +114,23 @@ export function tryCondition(
   };
 }
 
+const refused = (why: string): AnswerOf<'tryCondition'> => ({
+  refused: why,
+  holds: 0,
+  fails: 0,
+  unsaid: 0,
+  ever: null,
+  tried: [],
+  explained: null,
+});
+
 /**
- * How many of all requests a condition holds for, counted by the database; null when it can’t
- * decide the condition.
+ * How many of all requests that may be looked at a condition holds for, counted by the database;
+ * null when it can’t decide the condition.
  */
 function ever(
   db: Reader,
-  registerId: string,
+  among: SQL | undefined,
   condition: Node,
   fields: readonly Field[],
   scope: Scope,
@@ -152,7 +146,7 @@ function ever(
       .from(requests)
       .innerJoin(people, eq(people.id, requests.requesterId))
       .innerJoin(doors, eq(doors.id, requests.doorId))
-      .where(and(eq(requests.registerId, registerId), which))
+      .where(and(among, which))
       .get()?.n ?? 0;
   return { holds: counted(where), of: counted(undefined) };
 }

@@ -25,6 +25,7 @@ import { claim, takenAnswers } from '../register/claims.ts';
 import { remember } from '../register/history.ts';
 import { nextNumber, storeRequest } from '../register/newRequest.ts';
 import { giveNumbers } from '../register/numbers.ts';
+import { protectionFor } from '../register/open.ts';
 import { registerById, requestById } from '../register/queries.ts';
 import { offerProblems, offersOf, point } from '../register/references.ts';
 import { admissionOf, keptByOthers } from './admission.ts';
@@ -40,6 +41,10 @@ export function doorBySlug(db: Reader, slug: string): { door: DoorRow; release: 
   if (!door || !release) throw notFound('This form');
   return { door, release };
 }
+
+/** The register that a form’s requests go into. */
+const registerOfForm = (db: Reader, formId: string) =>
+  registerById(db, db.select({ id: forms.registerId }).from(forms).where(eq(forms.id, formId)).get()?.id ?? '');
 
 export interface Submission {
   readonly slug: string;
@@ -141,14 +146,30 @@ export function waitingFor(db: Reader, token: string, now: number) {
  */
 export const answersHeld = (
   db: Reader,
-  { formId, design }: ReleaseRow,
+  release: ReleaseRow,
   values: Values,
   facts: RequestFacts,
   asker: string | null,
-): readonly FieldProblem[] => [
-  ...takenAnswers(db, formId, design, values, asker),
-  ...offerProblems(db, { fields: design.fields, values, facts, asker }),
-];
+): readonly FieldProblem[] => {
+  const { formId, design } = release;
+  const register = registerOfForm(db, formId);
+  const protection = protectionFor(db, register, { releaseId: release.id, trial: false });
+  return [
+    ...takenAnswers(db, { formId, design, protection, values, asker }),
+    ...offerProblems(db, { fields: design.fields, values, facts, asker }),
+  ];
+};
+
+/** A door that admits whoever calls: a closed one answers nothing about its form. */
+function openDoor(db: Reader, viewer: Viewer | null, slug: string, now: number): ReturnType<typeof doorBySlug> {
+  const at = doorBySlug(db, slug);
+  if (at.door.kind === 'staff' && !viewer) throw notSignedIn();
+  const admission = admissionOf(at.door, viewer, now);
+  if (!admission.admitted) throw refusal(admission);
+  const kept = keptByOthers(db, at.door.formId, viewer);
+  if (kept !== null) throw notAllowed(kept);
+  return at;
+}
 
 /** What answers at a door come to so far, for whoever is typing them. */
 function completedAt(
@@ -158,7 +179,6 @@ function completedAt(
   answers: RawAnswers,
   now: number,
 ) {
-  if (door.kind === 'staff' && !viewer) throw notSignedIn();
   const requester = door.kind === 'staff' && viewer ? (personById(db, viewer.personId) ?? null) : null;
   const facts = factsFor(db, { door, design: release.design, requester, now, named: answers });
   return { facts, values: releaseById(db, release.id).complete(answers, facts).values, asker: requester?.id ?? null };
@@ -175,7 +195,7 @@ export function checkAnswers(
   answers: RawAnswers,
   now: number,
 ): readonly FieldProblem[] {
-  const at = doorBySlug(db, slug);
+  const at = openDoor(db, viewer, slug, now);
   const { facts, values, asker } = completedAt(db, viewer, at, answers, now);
   return answersHeld(db, at.release, values, facts, asker);
 }
@@ -188,11 +208,8 @@ export function offersAt(
   { field, find, answers }: BodyOf<'offers'>,
   now: number,
 ): AnswerOf<'offers'> {
-  const at = doorBySlug(db, slug);
-  const { door, release } = at;
-  if (door.kind === 'staff' && !viewer) throw notSignedIn();
-  const admission = admissionOf(door, viewer, now);
-  if (!admission.admitted) throw refusal(admission);
+  const at = openDoor(db, viewer, slug, now);
+  const { release } = at;
   if (!release.design.parts.some((part) => part.part === 'question' && part.field === field))
     throw notFound('A question with this name');
   const { facts, values, asker } = completedAt(db, viewer, at, answers, now);
@@ -259,10 +276,7 @@ function arrive(
   requester: PersonRow,
   answers: RawAnswers,
 ) {
-  const register = registerById(
-    tx,
-    tx.select({ id: forms.registerId }).from(forms).where(eq(forms.id, release.formId)).get()?.id ?? '',
-  );
+  const register = registerOfForm(tx, release.formId);
   const calendar = calendarOf(tx, release.design.deadline.calendar);
   const told = factsFor(tx, { door, design: release.design, requester, now, named: answers });
   const facts = {

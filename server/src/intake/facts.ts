@@ -17,6 +17,8 @@ interface Asking {
   readonly now: number;
   /** Answers or values: the requests they point to are made known. */
   readonly named?: Readonly<Record<string, unknown>>;
+  /** Whether these were stored before: what was pointed to stays known, offered or not. */
+  readonly stored?: true;
   /** The fields of the form, unless those of its register are wanted. */
   readonly fields?: readonly Field[];
   /** What fields pick from, read before: for many requests it is the same. */
@@ -38,7 +40,7 @@ export const pickedBy = (db: Reader, fields: readonly Field[]): Picked => ({
  */
 export function factsFor(
   db: Reader,
-  { door, design, requester, now, named = {}, fields = design.fields, picked }: Asking,
+  { door, design, requester, now, named = {}, stored, fields = design.fields, picked }: Asking,
 ): RequestFacts {
   const calendar = calendarOf(db, design.deadline.calendar);
   const asker = requester
@@ -52,7 +54,7 @@ export function factsFor(
   return factsAt(now, calendar, door.kind, asker, {
     people: picked?.people ?? (door.kind === 'staff' ? pickedFrom(db, fields) : []),
     vocabularies: picked?.vocabularies ?? vocabulariesFor(db, fields),
-    references: requestsNamed(db, fields, named),
+    references: requestsNamed(db, fields, named, stored ? undefined : { by: requester?.id ?? null }),
   });
 }
 

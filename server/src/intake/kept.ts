@@ -1,22 +1,24 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { contactProblems } from '@tolvek/core/door';
 import type { FormDesign } from '@tolvek/core/form';
+import { own } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
 import type { RawAnswers } from '@tolvek/core/register';
 import { and, desc, eq } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { doors, keptAnswers } from '../door/tables.ts';
 import { filesNamed } from '../files/commands.ts';
-import { currentRelease } from '../form/queries.ts';
+import { currentRelease, releaseById } from '../form/queries.ts';
 import { forms } from '../form/tables.ts';
 import { notifyToGoOn, roomForLetter } from '../notice/notify.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { type House, write } from '../platform/house.ts';
 import { issueLink, linkEnds, openLink } from '../platform/links.ts';
 import { notAllowed, Problem, wrongFields } from '../platform/problem.ts';
-import { requestsNamed } from '../register/references.ts';
+import { offerProblems } from '../register/references.ts';
 import { admissionOf } from './admission.ts';
-import { doorBySlug } from './commands.ts';
+import { type DoorRow, doorBySlug } from './commands.ts';
+import { factsFor } from './facts.ts';
 
 /** Answers to what a form asks: nothing else is kept, whatever is sent. */
 function askedOnly({ parts }: FormDesign, answers: RawAnswers): RawAnswers {
@@ -122,17 +124,33 @@ export function keptBehind(db: Reader, token: string, now: number): AnswerOf<'ke
     answers: kept.answers,
     contact: { name: kept.name, email: kept.email ?? '' },
     typedAt: kept.typedAt,
-    ...namedIn(db, door.formId, kept.answers),
+    ...namedIn(db, door, null, kept.answers, now),
   };
 }
 
-/** Files and requests that kept answers name, for the form to know them. */
-export function namedIn(db: Reader, formId: string, answers: Readonly<Record<string, unknown>>) {
-  const form = db.select().from(forms).where(eq(forms.id, formId)).get();
-  const fields = (form && currentRelease(db, form))?.design.fields ?? [];
+/**
+ * Files and requests that kept answers name, for the form to know them: of requests those that are
+ * offered with these answers.
+ */
+export function namedIn(
+  db: Reader,
+  door: DoorRow,
+  requester: { readonly id: string; readonly kind: 'staff' | 'contact' } | null,
+  answers: RawAnswers,
+  now: number,
+) {
+  const form = db.select().from(forms).where(eq(forms.id, door.formId)).get();
+  const release = form && currentRelease(db, form);
+  if (!release) return { files: [], references: [] };
+  const { fields } = release.design;
+  const facts = factsFor(db, { door, design: release.design, requester, now, named: answers });
+  const { values } = releaseById(db, release.id).complete(answers, facts);
+  const asker = requester?.id ?? null;
+  const kept = new Set(offerProblems(db, { fields, values, facts, asker }).map((problem) => problem.field));
+  const gone = new Set<unknown>([...kept].flatMap((key): unknown => own(answers, key)));
   return {
-    files: [...filesNamed(db, formId, fields, answers as Parameters<typeof filesNamed>[3])],
-    references: [...requestsNamed(db, fields, answers)],
+    files: [...filesNamed(db, door.formId, fields, answers)],
+    references: facts.references.filter((reference) => !gone.has(reference.id)),
   };
 }
 

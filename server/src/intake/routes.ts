@@ -9,6 +9,7 @@ import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import type { Serve } from '../platform/serve.ts';
 import { messageFromRequester } from '../register/commands.ts';
+import { protectionFor } from '../register/open.ts';
 import { requestById, requestByNumber, SHOWN_COLUMNS, stageOf } from '../register/queries.ts';
 import { readOnce } from '../register/readOnce.ts';
 import { promiseOf, requesterViewOf } from '../register/sheet.ts';
@@ -70,7 +71,11 @@ export function intakeRoutes(serve: Serve, house: House): void {
               parts: asked.parts,
               rules: asked.rules,
               kept: kept
-                ? { answers: kept.answers, typedAt: kept.typedAt, ...namedIn(db, door.formId, kept.answers) }
+                ? {
+                    answers: kept.answers,
+                    typedAt: kept.typedAt,
+                    ...namedIn(db, door, requester, kept.answers, clock.now()),
+                  }
                 : null,
               together: lookedAtTogether(design).map((fields) => [...fields]),
               facts: factsFor(db, { door, design, requester, now: clock.now(), fields: asked.fields }),
@@ -128,10 +133,9 @@ function ownRequests(db: Reader, viewer: Viewer, now: number) {
       const register = shared.register(request.registerId);
       const { design, calendar } = shared.form(request.releaseId);
       const visible = reveal({
-        fields: register.fields,
+        protection: protectionFor(db, register, request),
         only: fieldsNamed(design.subject, register.fields),
         values: request.values,
-        plan: register.access,
         viewer: asRequester,
         relation: { isDesk: false, isRequester: true },
         nameOf: shared.nameOf,

@@ -99,7 +99,11 @@ function takeAll(
       ]);
     const told = factsFor(tx, { door: { kind: 'staff' }, design: release.design, requester, now });
     const answers = answersIn(row, release.design.fields, { ...told, people, references: numbers });
-    const facts = { ...told, people, references: requestsNamed(tx, release.design.fields, answers) };
+    const facts = {
+      ...told,
+      people,
+      references: requestsNamed(tx, release.design.fields, answers, { by: requester.id }),
+    };
     return takeOne(tx, effects, now, {
       release,
       door,

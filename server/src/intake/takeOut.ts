@@ -1,4 +1,4 @@
-import { relationTo, reveal } from '@tolvek/core/access';
+import { reveal } from '@tolvek/core/access';
 import type { Viewer } from '@tolvek/core/people';
 import { cellOf, type Field, guarded } from '@tolvek/core/register';
 import { and, eq } from 'drizzle-orm';
@@ -8,7 +8,8 @@ import { groupNames, staffIn } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { notAllowed, notFound } from '../platform/problem.ts';
 import { countedIn, eachRequest } from '../register/eachRequest.ts';
-import { partiesIn, registerById, stageOf } from '../register/queries.ts';
+import { openFor } from '../register/open.ts';
+import { registerById, stageOf } from '../register/queries.ts';
 import { readOnce } from '../register/readOnce.ts';
 import { requestsNamed } from '../register/references.ts';
 import { iso } from '../register/sheet.ts';
@@ -34,16 +35,9 @@ export function* takeOut(db: Reader, viewer: Viewer, formKey: string, among: 'un
   yield line([...FIXED, ...register.fields.map((field) => field.label)]);
   const wanted = and(countedIn(register.id, among), eq(requests.formId, form.id));
   for (const request of eachRequest(db, wanted)) {
-    const relation = relationTo(partiesIn(request, register), viewer);
+    const { relation, access } = openFor(db, request, viewer, { register, names });
     if (!relation.isDesk) continue;
-    const visible = reveal({
-      fields: register.fields,
-      values: request.values,
-      plan: register.access,
-      viewer,
-      relation,
-      nameOf: names,
-    });
+    const visible = reveal({ ...access, values: request.values });
     const references = requestsNamed(db, register.fields, request.values);
     const cell = (field: Field): string => {
       const value = visible.fields.find((each) => each.key === field.key)?.value ?? null;

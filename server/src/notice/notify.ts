@@ -1,4 +1,4 @@
-import { relationTo, revealForLetter, revealSubject } from '@tolvek/core/access';
+import { revealForLetter, revealSubject } from '@tolvek/core/access';
 import { momentInWords } from '@tolvek/core/deadline';
 import {
   type DressedLetter,
@@ -17,8 +17,8 @@ import type { Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { issueLink, linkEnds } from '../platform/links.ts';
 import { Problem } from '../platform/problem.ts';
-import { nameOf } from '../register/names.ts';
-import { partiesIn, type RequestRow, registerById } from '../register/queries.ts';
+import { openFor } from '../register/open.ts';
+import { type RequestRow, registerById } from '../register/queries.ts';
 import { outbox } from './tables.ts';
 
 /** Where the signature of every letter comes from. */
@@ -70,16 +70,7 @@ export function notify(
     const person = personById(tx, personId);
     if (!person || (!person.active && person.id !== request.requesterId)) continue;
     const viewer = { personId, kind: person.kind, role: person.role, groups: groupsOf(tx, personId) };
-    const relation = relationTo(partiesIn(request, register), viewer);
-    const input = {
-      fields: register.fields,
-      values: request.values,
-      plan: register.access,
-      viewer,
-      relation,
-      nameOf: nameOf(tx),
-    };
-    const visible = revealForLetter(input);
+    const visible = revealForLetter({ ...openFor(tx, request, viewer, { register }).access, values: request.values });
     const letter = draftNotice(event, {
       number: request.number,
       formTitle: release.design.title,

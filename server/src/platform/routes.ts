@@ -5,6 +5,7 @@ import type { Request, Response } from 'express';
 import { calendarOf } from '../deadline/queries.ts';
 import { calendars } from '../deadline/tables.ts';
 import { runDueTimers } from '../deadline/timers.ts';
+import { countOfWays } from '../form/plan.ts';
 import { forms } from '../form/tables.ts';
 import { lettersLeft } from '../notice/failed.ts';
 import { DESK } from '../notice/notify.ts';
@@ -33,6 +34,7 @@ export function platformRoutes(serve: Serve, house: House): void {
       now: iso(clock.now()),
       troubles,
       letters: lettersLeft(db),
+      openWays: countOfWays(db),
     };
   });
   serve('openapi', () => document as { openapi: string });

@@ -5,6 +5,7 @@ import type { Transaction } from '../platform/database.ts';
 import type { Effects } from '../platform/house.ts';
 import { changesBetween, factsOfRequest, keepingOf } from './commands.ts';
 import { remember } from './history.ts';
+import { isToldToAll } from './open.ts';
 import { registerById, requestById } from './queries.ts';
 import { requestsPointingTo } from './references.ts';
 import { requests } from './tables.ts';
@@ -43,8 +44,9 @@ export function carryOn(
     );
     const changes = changesBetween(register.fields, request.values, kept.values);
     if (changes.length === 0) continue;
+    const isTold = isToldToAll(tx, register, request, changes);
     tx.update(requests)
-      .set({ values: kept.values, version: request.version + 1, updatedAt: now })
+      .set({ values: kept.values, ...(isTold ? { version: request.version + 1, updatedAt: now } : {}) })
       .where(eq(requests.id, request.id))
       .run();
     remember(tx, now, {
@@ -54,7 +56,7 @@ export function carryOn(
       words: `Followed a change of ${target.number}`,
       changes,
     });
-    effects.changed.add(request.id);
+    if (isTold) effects.changed.add(request.id);
     carryOn(tx, effects, now, { id: request.id, number: request.number, changes }, depth + 1);
   }
 }

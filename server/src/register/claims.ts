@@ -1,3 +1,4 @@
+import { openFields, type Protection } from '@tolvek/core/access';
 import { claimOf, type FormDesign, partName, type UniqueRule } from '@tolvek/core/form';
 import type { Problem, Values } from '@tolvek/core/register';
 import { and, eq, ne } from 'drizzle-orm';
@@ -23,21 +24,31 @@ function holderOf(db: Reader, formId: string, rule: UniqueRule, value: string, b
     .get();
 }
 
+interface Looking {
+  readonly formId: string;
+  readonly design: Claiming;
+  readonly protection: Protection;
+  readonly values: Values;
+  /** Who asks: their own request may be named to them. */
+  readonly asker: string | null;
+  /** The request that is changed, whose own answers are no hindrance. */
+  readonly but?: string;
+}
+
 /**
  * Answers that another request has. Whose it is is told only to whoever asked it: for anybody else
- * they are taken, and no more is said.
+ * they are taken, and no more is said. Of a field that the plan hides from anybody of the desk not
+ * even that is said, so that such a rule refuses nothing.
  */
 export function takenAnswers(
   db: Reader,
-  formId: string,
-  design: Claiming,
-  values: Values,
-  asker: string | null,
-  but: string | null = null,
+  { formId, design, protection, values, asker, but }: Looking,
 ): readonly Problem[] {
+  const open = new Set(openFields(protection).map((field) => field.key));
   return design.unique.flatMap((rule): Problem[] => {
+    if (!rule.fields.every((key) => open.has(key))) return [];
     const value = claimOf(rule, design.fields, values);
-    const holder = value === null ? undefined : holderOf(db, formId, rule, value, but);
+    const holder = value === null ? undefined : holderOf(db, formId, rule, value, but ?? null);
     if (!holder) return [];
     const field = rule.fields[0] ?? 'form';
     const names = rule.fields.map((key) => `“${partName(design, key)}”`).join(' and ');

@@ -1,9 +1,10 @@
-import { relationTo, reveal, type ValueChange } from '@tolvek/core/access';
+import { readableKeys, relationTo, reveal, type ValueChange } from '@tolvek/core/access';
 import { pauseDeadline, resumeDeadline } from '@tolvek/core/deadline';
-import { prepareKeeping } from '@tolvek/core/form';
+import { prepareKeeping, withoutTelling } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
 import {
+  FACT_NAMES,
   type Field,
   type Problem as FieldProblem,
   type FieldValue,
@@ -30,7 +31,7 @@ import { notAllowed, notFound, Problem, staleVersion, wrongFields } from '../pla
 import { carryOn } from './carryOn.ts';
 import { claim, takenAnswers } from './claims.ts';
 import { remember } from './history.ts';
-import { nameOf } from './names.ts';
+import { openFor } from './open.ts';
 import {
   partiesIn,
   type RegisterRow,
@@ -104,15 +105,10 @@ export function changeFields(
         request.id,
       ),
     };
-    const relation = relationTo(partiesIn(request, register), viewer);
-    const visible = reveal({
-      fields: register.fields,
-      values: request.values,
-      plan: register.access,
-      viewer,
-      relation,
-      nameOf: nameOf(tx),
-    });
+    const { access } = openFor(tx, request, viewer, { register });
+    const readable = readableKeys(access);
+    const mayRead = (key: string): boolean => FACT_NAMES.has(key) || readable.has(key);
+    const visible = reveal({ ...access, values: request.values });
     const values: Record<string, FieldValue> = { ...request.values };
     const touched = new Set<string>();
     const problems: FieldProblem[] = [];
@@ -141,13 +137,20 @@ export function changeFields(
         }
       }
     }
-    const kept = keepingOf(tx, request, register)(values, touched, facts);
+    const kept = keepingOf(tx, request, register, mayRead)(values, touched, facts);
     // What is wrong elsewhere, and was before, is no reason to refuse this change; what a rule
     // refuses is.
     const { design } = releaseById(tx, request.releaseId).release;
     const held = request.trial
       ? []
-      : takenAnswers(tx, request.formId, design, kept.values, null, request.id).filter(
+      : takenAnswers(tx, {
+          formId: request.formId,
+          design,
+          protection: access.protection,
+          values: kept.values,
+          asker: null,
+          but: request.id,
+        }).filter(
           (problem) =>
             touched.has(problem.field) ||
             design.unique.some(
@@ -156,7 +159,8 @@ export function changeFields(
         );
     const notHere = offerProblems(
       tx,
-      { fields: register.fields, values: kept.values, facts, asker: request.requesterId },
+      // What is offered is told by what this viewer may read, and by nothing else.
+      { fields: register.fields, values: onlyOf(kept.values, readable), facts, asker: request.requesterId },
       touched,
     );
     const all = [
@@ -230,22 +234,30 @@ export function factsOfRequest(
     now,
     fields: register.fields,
     named: { ...request.values, ...changes },
+    stored: true,
     picked,
   });
 }
 
 /**
  * The rules of a request’s release over the fields of its register. Releases never change, but the
- * register’s fields do.
+ * register’s fields do. `mayRead`: what whoever changes the request may read; nothing else speaks
+ * to them.
  */
 export const keepingOf = (
   db: Reader,
   request: RequestRow,
   register: RegisterRow,
+  mayRead: (field: string) => boolean = () => true,
 ): ReturnType<typeof prepareKeeping> => {
   const { design } = releaseById(db, request.releaseId).release;
-  return prepareKeeping({ fields: register.fields, parts: design.parts, rules: design.rules });
+  const rules = withoutTelling(design.rules, mayRead);
+  return prepareKeeping({ fields: register.fields, parts: design.parts, rules }, mayRead);
 };
+
+/** Values of some fields, as if the others were empty. */
+export const onlyOf = (values: Values, keys: ReadonlySet<string>): Values =>
+  Object.fromEntries(Object.entries(values).filter(([key]) => keys.has(key)));
 
 /** Moves a request by hand. Pausing stops its deadline, going on resumes it, finishing ends it. */
 export function moveStage(house: House, viewer: Viewer, input: OnVersion & { stage: string }): { version: number } {

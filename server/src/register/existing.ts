@@ -12,6 +12,7 @@ import { inGroups } from '../platform/turns.ts';
 import { carryOn } from './carryOn.ts';
 import { changesBetween, factsOfRequest } from './commands.ts';
 import { countedIn, eachRequest } from './eachRequest.ts';
+import { isToldToAll } from './open.ts';
 import { holdsThings, requestById } from './queries.ts';
 import { registers, requests } from './tables.ts';
 
@@ -63,7 +64,7 @@ export class DayTurn {
               const changes = changesBetween(register.fields, request.values, values);
               if (changes.length === 0) continue;
               tx.update(requests).set({ values }).where(eq(requests.id, request.id)).run();
-              effects.changed.add(request.id);
+              if (isToldToAll(tx, register, request, changes)) effects.changed.add(request.id);
               carryOn(tx, effects, now, { id: request.id, number: request.number, changes });
             }
           }),

@@ -17,6 +17,8 @@ interface HopInput {
   readonly teamName: string;
   readonly decidedBy: string | null;
   readonly moment: (ms: number) => string;
+  /** Whether the reader may know which row of the routing table was taken. */
+  readonly isRoutingOpen: boolean;
 }
 
 /**
@@ -28,11 +30,16 @@ export function hopsOf(input: HopInput, reader: 'desk' | 'requester'): Hop[] {
   const refused = approval?.state === 'refused';
   const hops: Hop[] = [{ label: 'Arrived', state: 'past', detail: moment(request.createdAt) }];
   if (reader === 'desk') {
-    hops.push({
-      label: request.routed.isOtherwise ? 'Last row' : `Row ${request.routed.row}`,
-      state: 'past',
-      detail: request.routed.reasons.find((row) => row.won)?.note || 'The routing table chose this row',
-    });
+    const { row, isOtherwise, reasons } = request.routed;
+    hops.push(
+      input.isRoutingOpen
+        ? {
+            label: isOtherwise ? 'Last row' : `Row ${row}`,
+            state: 'past',
+            detail: reasons.find((each) => each.won)?.note || 'The routing table chose this row',
+          }
+        : { label: 'Routed', state: 'past', detail: 'By the routing table' },
+    );
   }
   if (approval) {
     const detail =

@@ -1,5 +1,5 @@
 import type { AnswerOf, TrayKey } from '@tolvek/contract';
-import { fieldsNamed, relationTo, reveal, revealSubject } from '@tolvek/core/access';
+import { fieldsNamed, reveal, revealSubject } from '@tolvek/core/access';
 import { addWorkingTime, dateAt, dayInWords, endOfDay, fuseAt } from '@tolvek/core/deadline';
 import type { Viewer } from '@tolvek/core/people';
 import { and, asc, count, desc, eq, gte, inArray, like, lt, lte, ne, notInArray, or, type SQL, sql } from 'drizzle-orm';
@@ -11,7 +11,8 @@ import { people } from '../people/tables.ts';
 import type { Reader } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
 import { Problem } from '../platform/problem.ts';
-import { holdsThings, partiesIn, SHOWN_COLUMNS, type ShownRow, stageOf } from './queries.ts';
+import { openFor } from './open.ts';
+import { holdsThings, SHOWN_COLUMNS, type ShownRow, stageOf } from './queries.ts';
 import { readOnce } from './readOnce.ts';
 import { iso, stageView } from './sheet.ts';
 import { registers, requests, tallies } from './tables.ts';
@@ -320,6 +321,7 @@ function readPlace(after: string): { at: number; id: string } {
 
 /** What the rows of a page have in common, read once for all of them. */
 const sharedBy = (db: Reader, page: readonly ShownRow[]) => ({
+  db,
   names: namesOf(
     db,
     page.flatMap((row) => [row.requesterId, ...(row.handlerId ? [row.handlerId] : [])]),
@@ -337,16 +339,11 @@ function rowOf(
 ): AnswerOf<'ledger'>['rows'][number] {
   const register = shared.register(row.registerId);
   const { design, calendar } = shared.form(row.releaseId);
-  const relation = relationTo(partiesIn(row, register), viewer);
-  const visible = reveal({
-    fields: register.fields,
-    only: fieldsNamed(design.subject, register.fields),
-    values: row.values,
-    plan: register.access,
-    viewer,
-    relation,
-    nameOf: (id, by) => names.get(id) ?? shared.nameOf(id, by),
+  const { access } = openFor(shared.db, row, viewer, {
+    register,
+    names: (id, by) => names.get(id) ?? shared.nameOf(id, by),
   });
+  const visible = reveal({ ...access, only: fieldsNamed(design.subject, register.fields), values: row.values });
   return {
     number: row.number,
     subject: revealSubject(design.subject, visible, design.title),

@@ -7,6 +7,7 @@ import {
   notOffered,
   type OfferTest,
   prepareOffer,
+  protectionOf,
 } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
@@ -27,6 +28,7 @@ import type { Reader, Transaction } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
 import { notFound } from '../platform/problem.ts';
 import { nameOf } from './names.ts';
+import { openFor, protectionFor } from './open.ts';
 import { partiesIn, type RegisterRow, type RequestRow, registerById } from './queries.ts';
 import { pointers, registers, requests } from './tables.ts';
 
@@ -35,7 +37,7 @@ const OFFERED = 20;
 /** Requests that are looked through for an offer, the newest first. */
 const LOOKED_THROUGH = 20_000;
 
-type Target = Pick<RequestRow, 'id' | 'number' | 'values' | 'requesterId' | 'phase' | 'stage'>;
+type Target = Pick<RequestRow, 'id' | 'number' | 'values' | 'requesterId' | 'phase' | 'stage' | 'releaseId' | 'trial'>;
 const TARGET = {
   id: requests.id,
   number: requests.number,
@@ -43,16 +45,25 @@ const TARGET = {
   requesterId: requests.requesterId,
   phase: requests.phase,
   stage: requests.stage,
+  releaseId: requests.releaseId,
+  trial: requests.trial,
 };
 
 /**
- * Fields of a register that other forms may show and carry along. When a rule hides all of it from
- * somebody, that is none.
+ * Fields of a register that other forms may show, ask by and carry along: those that its plan hides
+ * from nobody of its desk. `came`: the release that a request came by; the register’s fields in
+ * general without.
  */
-export const openToOthers = (register: Pick<RegisterRow, 'fields' | 'access'>): readonly Field[] =>
-  register.access.rules.some((rule) => rule.fields === 'all' && rule.level === 'hidden')
-    ? []
-    : openFields(register.fields, register.access);
+const openToOthers = (
+  db: Reader,
+  register: Pick<RegisterRow, 'fields' | 'access' | 'ran'>,
+  came?: Pick<RequestRow, 'releaseId' | 'trial'>,
+): readonly Field[] =>
+  openFields(
+    came
+      ? protectionFor(db, register, came)
+      : protectionOf(register.access, { fields: register.fields, release: null, ran: register.ran }),
+  );
 
 const keyed = prepared((db) =>
   db
@@ -77,7 +88,7 @@ export function knownRegisters(db: Reader, keys?: readonly string[]): readonly K
     .all()
     .filter((register) => register.fields.length > 0)
     .map((register) => {
-      const open = new Set(openToOthers(register).map((field) => field.key));
+      const open = new Set(openToOthers(db, register).map((field) => field.key));
       return {
         key: register.key,
         name: register.name,
@@ -119,7 +130,7 @@ const named = prepared((db) =>
 /** What a request is called for whoever may read a reference to it. */
 export function requestName(db: Reader, id: string, by: readonly string[]): string | undefined {
   const row = named(db).get({ id });
-  return row && labelOf(openToOthers(registerById(db, row.registerId)), row, by, nameOf(db));
+  return row && labelOf(openToOthers(db, registerById(db, row.registerId), row), row, by, nameOf(db));
 }
 
 /**
@@ -128,11 +139,11 @@ export function requestName(db: Reader, id: string, by: readonly string[]): stri
 function knownAs(
   db: Reader,
   register: RegisterRow,
-  open: readonly Field[],
   target: Target,
   shows: readonly string[],
   brought: readonly string[],
 ): KnownRequest {
+  const open = openToOthers(db, register, target);
   const values = brought.flatMap((key) => {
     const value = open.some((field) => field.key === key) ? own(target.values, key) : undefined;
     return value === undefined ? [] : [[key, value] as const];
@@ -156,12 +167,14 @@ const idsIn = (value: unknown): readonly string[] =>
 
 /**
  * The requests that answers or values name, as far as the form’s references may bring them along.
- * What is not offered any more is known all the same.
+ * What is stored and not offered any more is known all the same. `typed`: who types these answers;
+ * what is not among what a reference offers to them is not known to them.
  */
 export function requestsNamed(
   db: Reader,
   fields: readonly Field[],
   named: Readonly<Record<string, unknown>>,
+  typed?: { readonly by: string | null },
 ): readonly KnownRequest[] {
   const known: KnownRequest[] = [];
   for (const field of pointing(fields)) {
@@ -177,9 +190,9 @@ export function requestsNamed(
       .select(TARGET)
       .from(requests)
       .where(and(inArray(requests.id, ids), eq(requests.registerId, register.id), eq(requests.trial, false)))
-      .all();
-    const open = openToOthers(register);
-    known.push(...rows.map((row) => knownAs(db, register, open, row, field.type.shows, brought)));
+      .all()
+      .filter((row) => !typed || isAmong(field.type, row, typed.by));
+    known.push(...rows.map((row) => knownAs(db, register, row, field.type.shows, brought)));
   }
   return known;
 }
@@ -205,6 +218,20 @@ interface Asking {
   readonly asker: string | null;
 }
 
+/**
+ * What limits the offer of a reference, by fields that others may know: by each request’s own
+ * release, whose rules may have made an open field from a closed one.
+ */
+function offerIn(db: Reader, type: ReferenceKind, fields: readonly Field[], register: RegisterRow) {
+  const tests = new Map<readonly Field[], OfferTest>();
+  return (target: Target, values: Values, facts: RequestFacts): boolean => {
+    const open = openToOthers(db, register, target);
+    const test = tests.get(open) ?? prepareOffer(type, fields, { ...register, fields: open });
+    tests.set(open, test);
+    return test(target, values, facts);
+  };
+}
+
 /** What a reference offers with the answers as they are, those that fit the words looked for. */
 export function offersOf(
   db: Reader,
@@ -215,7 +242,7 @@ export function offersOf(
   const field = pointing(fields).find((each) => each.key === key);
   const register = field && registerByKey(db, field.type.register);
   if (!field || !register) throw notFound('A reference with this name');
-  const offered = prepareOffer(field.type, fields, register);
+  const offered = offerIn(db, field.type, fields, register);
   const words = find.trim().toLowerCase().split(/\s+/).filter(Boolean);
   const rows = db
     .select(TARGET)
@@ -225,13 +252,13 @@ export function offersOf(
     .limit(LOOKED_THROUGH)
     .all();
   const brought = fieldsBrought({ fields }, field);
-  const open = openToOthers(register);
   const found: KnownRequest[] = [];
   for (const row of rows) {
-    const findable = `${labelOf(open, row, field.type.shows, nameOf(db))} ${row.number}`.toLowerCase();
+    const findable =
+      `${labelOf(openToOthers(db, register, row), row, field.type.shows, nameOf(db))} ${row.number}`.toLowerCase();
     if (!words.every((word) => findable.includes(word)) || !offered(row, values, facts)) continue;
     if (found.length === OFFERED) return { offers: found, more: true };
-    found.push(knownAs(db, register, open, row, field.type.shows, brought));
+    found.push(knownAs(db, register, row, field.type.shows, brought));
   }
   return { offers: found.sort((a, b) => a.label.localeCompare(b.label)), more: false };
 }
@@ -249,7 +276,7 @@ export function offerProblems(
     const ids = only && !only.has(field.key) ? [] : idsIn(own(values, field.key));
     const register = ids.length > 0 ? registerByKey(db, field.type.register) : undefined;
     if (!register) return [];
-    const offered: OfferTest = prepareOffer(field.type, fields, register);
+    const offered = offerIn(db, field.type, fields, register);
     const targets = db
       .select(TARGET)
       .from(requests)
@@ -257,9 +284,9 @@ export function offerProblems(
       .all();
     // What a rule or a default put there may be no request at all.
     const missing = ids.find((id) => !targets.some((target) => target.id === id));
-    if (missing !== undefined) return [notOffered(field, missing)];
+    if (missing !== undefined) return [notOffered(field)];
     const gone = targets.find((target) => !isAmong(field.type, target, asker) || !offered(target, values, facts));
-    return gone ? [notOffered(field, labelOf(openToOthers(register), gone, field.type.shows, nameOf(db)))] : [];
+    return gone ? [notOffered(field)] : [];
   });
 }
 
@@ -301,17 +328,9 @@ export function pointingAt(db: Reader, viewer: Viewer, targetId: string): Answer
     .flatMap(({ requestId, field: key }) => {
       const request = db.select().from(requests).where(eq(requests.id, requestId)).get();
       if (!request) return [];
-      const register = registerById(db, request.registerId);
-      const relation = relationTo(partiesIn(request, register), viewer);
+      const { relation, access } = openFor(db, request, viewer);
       if (!relation.isDesk) return [];
-      const visible = reveal({
-        fields: register.fields,
-        values: request.values,
-        plan: register.access,
-        viewer,
-        relation,
-        nameOf: nameOf(db),
-      });
+      const visible = reveal({ ...access, values: request.values });
       const field = visible.fields.find((each) => each.key === key);
       if (!field) return [];
       const { design } = releaseById(db, request.releaseId).release;

@@ -1,10 +1,12 @@
 import { createHash } from 'node:crypto';
 import type { AnswerOf } from '@tolvek/contract';
-import { readableKeys, relationTo, reveal, revealChanges, revealSubject, type ValueChange } from '@tolvek/core/access';
-import { type FormRule, prepareKeeping } from '@tolvek/core/form';
+import { readableKeys, reveal, revealChanges, revealSubject, type ValueChange } from '@tolvek/core/access';
+import { namesIn } from '@tolvek/core/expression';
+import { type FormRule, prepareKeeping, sinksOf } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
 import {
+  FACT_NAMES,
   type Field,
   type Problem as FieldProblem,
   type FieldValue,
@@ -23,15 +25,17 @@ import { type Effects, type House, write } from '../platform/house.ts';
 import { storing } from '../platform/patience.ts';
 import { notFound, Problem } from '../platform/problem.ts';
 import { inGroups, inTurns } from '../platform/turns.ts';
+import { askableOf } from './asking.ts';
 import { carryOn } from './carryOn.ts';
 import { claim, takenAnswers } from './claims.ts';
-import { changesBetween, factsOfRequest } from './commands.ts';
+import { changesBetween, factsOfRequest, onlyOf } from './commands.ts';
 import { countedIn, eachRequest } from './eachRequest.ts';
 import { remember } from './history.ts';
 import { nameOf } from './names.ts';
-import { partiesIn, type RegisterRow, type RequestRow, registerById, requestById, type ShownRow } from './queries.ts';
+import { openFor, protectionFor } from './open.ts';
+import { type RegisterRow, type RequestRow, registerById, requestById, type ShownRow } from './queries.ts';
 import { offerProblems, point } from './references.ts';
-import { requests, ruleRunChanges, ruleRuns } from './tables.ts';
+import { registers, requests, ruleRunChanges, ruleRuns } from './tables.ts';
 
 /** Requests that are listed one by one; all of them are counted. */
 const LISTED = 50;
@@ -49,6 +53,8 @@ interface Step {
   readonly id: string;
   readonly version: number;
   readonly changes: readonly ValueChange[];
+  /** Those that the viewer may read. */
+  readonly seen: readonly ValueChange[];
   readonly problems: readonly FieldProblem[];
 }
 
@@ -76,7 +82,7 @@ export async function overExisting(
   input: Input,
   found: Found,
 ): Promise<AnswerOf<'overExisting'>> {
-  const plan = await planOf(house, input, found);
+  const plan = await planOf(house, viewer, input, found);
   if (input.shown === null) return answerOf(house.db, viewer, plan, null, plan.steps);
   if (input.shown !== plan.shown)
     throw new Problem(
@@ -104,6 +110,7 @@ export async function overExisting(
               })
               .onConflictDoNothing()
               .run();
+          if (done.length === 0) rememberRan(tx, plan);
           const words = `Rule “${plan.rule.name}” was applied to what was there`;
           return group.filter((step) => {
             const request = requestById(tx, step.id);
@@ -128,7 +135,23 @@ export async function overExisting(
   ]);
 }
 
-async function planOf({ db, clock }: House, { form: key, rule: id, among }: Input, found: Found): Promise<Plan> {
+/** From now on the fields of all these requests are made by this rule as well. */
+function rememberRan(tx: Transaction, { register: { id }, form, rule }: Plan): void {
+  const { ran } = registerById(tx, id);
+  const one = { form: form.id, rule: { ...rule, name: rule.name, says: '' } };
+  if (ran.some((each) => canonicalJson(each) === canonicalJson(one))) return;
+  tx.update(registers)
+    .set({ ran: [...ran, one] })
+    .where(eq(registers.id, id))
+    .run();
+}
+
+async function planOf(
+  { db, clock }: House,
+  viewer: Viewer,
+  { form: key, rule: id, among }: Input,
+  found: Found,
+): Promise<Plan> {
   const form = formByKey(db, key);
   const rule = form?.draft.rules.find((each) => each.id === id);
   if (!form || !rule) throw notFound('This rule');
@@ -142,6 +165,19 @@ async function planOf({ db, clock }: House, { form: key, rule: id, among }: Inpu
       errors.map(({ message }) => ({ field: rule.id, message, fix: 'Correct the rule, then look again.' })),
     );
   const register = registerById(db, form.registerId);
+  const asked = askableOf(db, viewer, register, [...namesOfRule(rule, form)]);
+  if (asked.unknown.length > 0)
+    throw new Problem(
+      422,
+      'rule-has-errors',
+      'The rule has errors',
+      `A rule is applied by whoever may read what it reads. ${asked.unknown.map(unknownName).join(' ')}`,
+      asked.unknown.map((name) => ({
+        field: rule.id,
+        message: unknownName(name),
+        fix: 'Leave it out of the rule, or ask somebody who may read it.',
+      })),
+    );
   const keep = prepareKeeping({
     fields: register.fields,
     parts: form.draft.parts,
@@ -151,21 +187,30 @@ async function planOf({ db, clock }: House, { form: key, rule: id, among }: Inpu
   const picked = pickedBy(db, register.fields);
   const steps: Step[] = [];
   let looked = 0;
-  for await (const request of inTurns(eachRequest(db, countedIn(register.id, among)))) {
+  for await (const request of inTurns(eachRequest(db, and(countedIn(register.id, among), asked.where)))) {
     looked += 1;
     const facts = factsOfRequest(db, request, register, now, { picked });
     const kept = keep(request.values, new Set(), facts);
     const changes = changesBetween(register.fields, request.values, kept.values);
+    const readable = readableKeys(openFor(db, request, viewer, { register }).access);
+    const seen = changes.filter((change) => readable.has(change.field));
     const problems = [
       ...kept.problems,
       ...(kept.problems.length > 0
         ? []
-        : limitsBroken(db, register, request, changes, { ...facts, values: kept.values })),
+        : limitsBroken(db, register, request, seen, readable, { ...facts, values: kept.values })),
     ];
-    if (problems.length > 0 || changes.length > 0)
-      steps.push({ id: request.id, version: request.version, changes: problems.length > 0 ? [] : changes, problems });
+    // What follows in fields that the viewer may not read neither counts nor is told.
+    if (problems.length > 0 || seen.length > 0)
+      steps.push({
+        id: request.id,
+        version: request.version,
+        changes: problems.length > 0 ? [] : changes,
+        seen: problems.length > 0 ? [] : seen,
+        problems,
+      });
   }
-  const told = steps.map(({ id: each, version, changes, problems }) => [each, version, changes, problems.length]);
+  const told = steps.map(({ id: each, version, seen, problems }) => [each, version, seen, problems.length]);
   const shown = createHash('sha256')
     .update(canonicalJson([form.id, rule, among, told]))
     .digest('base64url');
@@ -181,17 +226,30 @@ function limitsBroken(
   register: RegisterRow,
   request: ShownRow,
   changes: readonly ValueChange[],
+  readable: ReadonlySet<string>,
   { values, ...facts }: ReturnType<typeof factsOfRequest> & { readonly values: RequestRow['values'] },
 ): readonly FieldProblem[] {
   const changed = new Set(changes.map((each) => each.field));
   const { design } = releaseById(db, request.releaseId).release;
   return [
     ...changes.flatMap((each) => wrongIn(register.fields, each, facts)),
-    ...orderProblems(register.fields, values).filter((problem) => changed.has(problem.field)),
-    ...takenAnswers(db, request.formId, design, values, null, request.id).filter((problem) =>
-      changed.has(problem.field),
+    ...orderProblems(
+      register.fields.filter((field) => readable.has(field.key)),
+      values,
+    ).filter((problem) => changed.has(problem.field)),
+    ...takenAnswers(db, {
+      formId: request.formId,
+      design,
+      protection: protectionFor(db, register, request),
+      values,
+      asker: null,
+      but: request.id,
+    }).filter((problem) => changed.has(problem.field)),
+    ...offerProblems(
+      db,
+      { fields: register.fields, values: onlyOf(values, readable), facts, asker: request.requesterId },
+      changed,
     ),
-    ...offerProblems(db, { fields: register.fields, values, facts, asker: request.requesterId }, changed),
   ];
 }
 
@@ -263,8 +321,7 @@ function answerOf(
     requests: steps.slice(0, LISTED).flatMap((step) => {
       const request = requestById(db, step.id);
       if (!request) return [];
-      const relation = relationTo(partiesIn(request, register), viewer);
-      const access = { fields: register.fields, plan: register.access, viewer, relation, nameOf: names };
+      const { access } = openFor(db, request, viewer, { register, names });
       const { design } = releaseById(db, request.releaseId).release;
       return [
         {
@@ -276,6 +333,27 @@ function answerOf(
       ];
     }),
   };
+}
+
+const unknownName = (name: string): string => `There is nothing called “${name}” here.`;
+
+/** What a rule reads of the requests that are there, and what it puts something into. */
+function namesOfRule({ when, then, otherwise }: FormRule, { draft }: FormRow): ReadonlySet<string> {
+  const made = sinksOf({
+    ...draft,
+    unique: [],
+    routing: undefined,
+    rules: [{ id: '', name: '', says: '', on: true, runs: 'saving', when, then, otherwise }],
+  }).filter((sink) => sink.page === 'rules');
+  return new Set(
+    [
+      ...namesIn(when),
+      ...made.flatMap((sink) => [
+        ...sink.reads.map((read) => read.field),
+        ...(sink.readers.who === 'field' ? [sink.readers.field] : []),
+      ]),
+    ].filter((name) => !FACT_NAMES.has(name)),
+  );
 }
 
 /** The last run of a rule that can be taken back; null when there is none. */
@@ -320,11 +398,14 @@ export async function takeRunBack(
             const holds = (request && own(request.values, field)) ?? null;
             return canonicalJson(holds) === canonicalJson(after) ? [{ field, before: after, after: before }] : [];
           });
-          if (!request || changes.length < row.changes.length) left += 1;
+          // Counted is what this viewer may read; the rest goes back along with it.
+          const readable = request ? readableKeys(openFor(tx, request, viewer, { register }).access) : new Set();
+          const seen = (each: readonly ValueChange[]): number => each.filter(({ field }) => readable.has(field)).length;
+          if (!request || seen(changes) < seen(row.changes)) left += 1;
           if (!request || changes.length === 0) continue;
           const words = `What rule “${run.name}” changed was taken back`;
           change(tx, effects, now, { request, register, changes, words, by: viewer.personId });
-          back += 1;
+          if (seen(changes) > 0) back += 1;
         }
         // Counted once it is stored: a write that failed is done again.
         return { back, left };

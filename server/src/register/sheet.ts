@@ -1,9 +1,9 @@
 import { createHash } from 'node:crypto';
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import {
+  type AccessPlan,
   type Revealed,
   readableKeys,
-  relationTo,
   reveal,
   revealChanges,
   revealReason,
@@ -12,23 +12,24 @@ import {
 } from '@tolvek/core/access';
 import { mayNotDecide } from '@tolvek/core/approval';
 import { fuseAt, lengthInWords, momentInWords, promiseInWords } from '@tolvek/core/deadline';
+import { sinksOf } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
-import { type Stage, stagesToMoveTo } from '@tolvek/core/register';
+import { FACT_NAMES, type Stage, stagesToMoveTo } from '@tolvek/core/register';
 import { asc, eq } from 'drizzle-orm';
 import { approvalOf } from '../approval/commands.ts';
 import { calendarOf } from '../deadline/queries.ts';
 import { doors } from '../door/tables.ts';
-import { releaseById } from '../form/queries.ts';
+import { type ReleaseRow, releaseById } from '../form/queries.ts';
 import { pickedFrom } from '../intake/facts.ts';
 import { groupNames, namesOf, personById } from '../people/queries.ts';
 import { canonicalJson } from '../platform/canonical.ts';
 import type { Reader } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
-import { assignableTo, factsOfRequest } from './commands.ts';
+import { assignableTo, factsOfRequest, onlyOf } from './commands.ts';
 import { hopsOf } from './hops.ts';
-import { nameOf } from './names.ts';
-import { holdsThings, partiesIn, type RequestRow, registerById, requestByNumber, stageOf } from './queries.ts';
+import { openFor } from './open.ts';
+import { holdsThings, type RequestRow, requestByNumber, stageOf } from './queries.ts';
 import { offersOf, openTo, pointingAt, requestsNamed } from './references.ts';
 import { history } from './tables.ts';
 
@@ -43,23 +44,21 @@ export const stageView = (stage: Stage) => ({
 
 /** All that several views of one request have in common. */
 function openRequest(db: Reader, request: RequestRow, viewer: Viewer) {
-  const register = registerById(db, request.registerId);
+  const { register, relation, access } = openFor(db, request, viewer);
   const { release } = releaseById(db, request.releaseId);
-  const relation = relationTo(partiesIn(request, register), viewer);
   const plan = release.design.deadline;
   const calendar = calendarOf(db, plan.calendar);
   const approval = approvalOf(db, request.id);
   const decidedBy = approval?.decidedBy ? (personById(db, approval.decidedBy)?.name ?? null) : null;
-  // A trial request may have fields that the register has not got yet.
-  const fields = request.trial ? release.design.fields : register.fields;
-  const access = { fields, plan: register.access, viewer, relation, nameOf: nameOf(db) };
   const visible = reveal({ ...access, values: request.values });
   const subject = revealSubject(release.design.subject, visible, release.design.title);
   const stage = stageOf(register, request.stage);
   const moment = (ms: number): string => momentInWords(ms, calendar.zone);
   const teamName = groupNames(db).get(request.team) ?? request.team;
+  const readable = readableKeys(access);
+  const isRoutingOpen = mayReadRouting(release, register.access, readable);
   const hops = (reader: 'desk' | 'requester') =>
-    hopsOf({ request, stage, design: release.design, approval, teamName, decidedBy, moment }, reader);
+    hopsOf({ request, stage, design: release.design, approval, teamName, decidedBy, moment, isRoutingOpen }, reader);
   return {
     register,
     release,
@@ -74,6 +73,8 @@ function openRequest(db: Reader, request: RequestRow, viewer: Viewer) {
     stage,
     moment,
     teamName,
+    readable,
+    isRoutingOpen,
     hops,
   };
 }
@@ -91,6 +92,29 @@ const seenIn = (visible: Revealed<{ readonly fields: readonly { key: string; val
 export const seenBy = (db: Reader, request: RequestRow, viewer: Viewer): string =>
   seenIn(openRequest(db, request, viewer).visible);
 
+/**
+ * Whether somebody may read all that a routing table asks for, besides what was allowed on purpose:
+ * which row was taken tells of it. It is the table that decides, not what this request holds.
+ */
+function mayReadRouting(
+  { formId, design }: Pick<ReleaseRow, 'formId' | 'design'>,
+  { disclosures = [] }: AccessPlan,
+  readable: ReadonlySet<string>,
+): boolean {
+  return sinksOf({ fields: design.fields, routing: design.routing })
+    .filter((sink) => sink.kind === 'routing')
+    .every((sink) =>
+      sink.reads.every(
+        ({ field }) =>
+          FACT_NAMES.has(field) ||
+          readable.has(field) ||
+          disclosures.some(
+            (each) => each.form === formId && each.sink === sink.id && each.text === sink.text && each.source === field,
+          ),
+      ),
+    );
+}
+
 /** The request sheet for somebody of its desk. */
 export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number): AnswerOf<'sheet'> {
   const request = requestByNumber(db, number);
@@ -98,8 +122,9 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
   const open = openRequest(db, request, viewer);
   if (!open.relation.isDesk) throw notFound('This request');
   const { register, release, approval, plan, calendar, stage, moment } = open;
-  const readable = readableKeys(open.access);
-  const readableFields = open.access.fields.filter((field) => readable.has(field.key));
+  const { readable } = open;
+  const { fields } = open.access.protection;
+  const readableFields = fields.filter((field) => readable.has(field.key));
   const references = requestsNamed(db, readableFields, request.values);
   const requester = personById(db, request.requesterId);
   const handler = request.handlerId ? personById(db, request.handlerId) : undefined;
@@ -123,30 +148,25 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     assignable: assignableTo(db, request),
     priority: request.priority,
     values: open.visible,
-    fieldTypes: Object.fromEntries(
-      open.access.fields.filter((field) => readable.has(field.key)).map((field) => [field.key, field.type]),
-    ),
+    fieldTypes: Object.fromEntries(readableFields.map((field) => [field.key, field.type])),
     help: Object.fromEntries(
       release.design.parts.flatMap((part) =>
         part.part === 'question' && part.help !== '' && readable.has(part.field) ? [[part.field, part.help]] : [],
       ),
     ),
-    people: pickedFrom(
-      db,
-      open.access.fields.filter((field) => readable.has(field.key)),
-    ).map((person) => ({ ...person, groups: [...person.groups] })),
+    people: pickedFrom(db, readableFields).map((person) => ({ ...person, groups: [...person.groups] })),
     vocabularies: vocabulariesFor(db, readableFields),
     references: [...references],
     opens: [...openTo(db, viewer, references)],
     pointing: pointingAt(db, viewer, request.id),
     fuse: fuseAt(request.deadline, plan, calendar, now, request.finishedAt),
     dueWords: moment(request.due),
-    dueWhy: dueWhy(request, calendar, moment),
+    dueWhy: dueWhy(request, calendar, moment, open.isRoutingOpen),
     hops: open.hops('desk'),
     routing: {
-      row: request.routed.row,
+      row: open.isRoutingOpen ? request.routed.row : null,
       outcome: `${open.teamName} · ${request.priority} priority · ${outcome.workingDays} working days · ${outcome.needsApproval ? 'needs approval' : 'no approval'}`,
-      rows: request.routed.reasons.map((row) => ({
+      rows: (open.isRoutingOpen ? request.routed.reasons : []).map((row) => ({
         row: row.row,
         note: row.note,
         won: row.won,
@@ -165,9 +185,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
           whyNot: objection ? objection.reason : null,
         }
       : null,
-    history: historyOf(db, request, (changes) =>
-      revealChanges(changes, open.access.fields, readable, open.access.nameOf),
-    ),
+    history: historyOf(db, request, (changes) => revealChanges(changes, fields, readable, open.access.nameOf)),
   };
 }
 
@@ -175,6 +193,7 @@ function dueWhy(
   request: RequestRow,
   calendar: { name: string; holidays: readonly { date: string; name: string }[] } & Parameters<typeof lengthInWords>[1],
   moment: (ms: number) => string,
+  isRoutingOpen: boolean,
 ): string[] {
   const { deadline } = request;
   const holidays = calendar.holidays.filter(
@@ -182,7 +201,7 @@ function dueWhy(
   );
   return [
     `Arrived ${moment(deadline.start)}.`,
-    `Row ${request.routed.row} of the routing table allows ${deadline.workingDays} working days: due when the last of them closes.`,
+    `${isRoutingOpen ? `Row ${request.routed.row} of the routing table` : 'The routing table'} allows ${deadline.workingDays} working days: due when the last of them closes.`,
     `Counted in the calendar “${calendar.name}”: ${lengthInWords(deadline.allowance, calendar)} of working time from the start.`,
     ...holidays.map((holiday) => `${holiday.name} (${holiday.date}) does not count.`),
     ...deadline.pauses.map((pause) =>
@@ -236,13 +255,14 @@ export function sheetOffers(
 ): AnswerOf<'sheetOffers'> {
   const request = requestByNumber(db, number);
   if (!request) throw notFound('This request');
-  const { access, relation, register, visible } = openRequest(db, request, viewer);
+  const { access, relation, register, visible, readable } = openRequest(db, request, viewer);
   if (!relation.isDesk) throw notFound('This request');
   if (!visible.fields.some((each) => each.key === field && each.writable))
     throw notFound('A field to change with this name');
   return offersOf(db, field, find, {
-    fields: access.fields,
-    values: request.values,
+    fields: access.protection.fields,
+    // What is offered is told by what this viewer may read, and by nothing else.
+    values: onlyOf(request.values, readable),
     facts: factsOfRequest(db, request, register, now),
     asker: request.requesterId,
   });

@@ -1,5 +1,6 @@
 import type { AccessPlan, ValueChange } from '@tolvek/core/access';
 import type { Deadline } from '@tolvek/core/deadline';
+import type { RanRule } from '@tolvek/core/form';
 import { type Field, priorities, type Stage, type Values } from '@tolvek/core/register';
 import type { Routed } from '@tolvek/core/routing';
 import { sql } from 'drizzle-orm';
@@ -22,6 +23,8 @@ export const registers = sqliteTable('registers', {
   stages: designText<readonly Stage[]>().notNull(),
   access: designText<AccessPlan>().notNull(),
   deskGroups: designText<readonly string[]>().notNull(),
+  /** Rules that were applied to requests that were there: their fields are made by these as well. */
+  ran: designText<readonly RanRule[]>().notNull().default([]),
   /** Its requests are read here and never taken out of the house. */
   staysIn: integer({ mode: 'boolean' }).notNull().default(false),
 });

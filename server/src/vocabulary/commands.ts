@@ -9,8 +9,9 @@ import { type Effects, type House, write } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { notFound, staleVersion, wrongFields } from '../platform/problem.ts';
 import { remember } from '../register/history.ts';
+import { isToldToAll } from '../register/open.ts';
 import { requests } from '../register/tables.ts';
-import { heldTerms, requestsWithTerms, withTerms } from './held.ts';
+import { heldTerms, mayReadAllHeld, requestsWithTerms, withTerms } from './held.ts';
 import { allVocabularies, vocabularyByKey } from './queries.ts';
 import { vocabularies } from './tables.ts';
 
@@ -67,9 +68,11 @@ export function saveVocabulary(
     const gone = before.terms.filter((term) => !keys.has(term.key));
     const problems = [
       ...vocabularyProblems(input.terms).map(({ at, message, fix }) => ({ field: at, message, fix })),
-      ...lostTerms(tx, input.key, gone).map((term) => ({
+      ...lostTerms(tx, viewer, input.key, gone).map((term) => ({
         field: term.key,
-        message: `Requests hold “${term.label}”.`,
+        message: mayReadAllHeld(tx, viewer, input.key)
+          ? `Requests hold “${term.label}”.`
+          : `Requests may hold “${term.label}” where you may not read it.`,
         fix: 'Retire it, or merge it into another term.',
       })),
     ];
@@ -86,9 +89,9 @@ export function saveVocabulary(
   });
 }
 
-function lostTerms(tx: Transaction, vocabulary: string, gone: readonly Term[]): readonly Term[] {
-  if (gone.length === 0) return [];
-  const held = heldTerms(tx, vocabulary);
+function lostTerms(tx: Transaction, viewer: Viewer, vocabulary: string, gone: readonly Term[]): readonly Term[] {
+  if (gone.length === 0 || !mayReadAllHeld(tx, viewer, vocabulary)) return gone;
+  const held = heldTerms(tx, viewer, vocabulary);
   return gone.filter((term) => held.has(term.key));
 }
 
@@ -115,7 +118,8 @@ function followMerges(
   );
   if (into.size === 0) return 0;
   let moved = 0;
-  for (const { id, version, values, fields } of [...requestsWithTerms(tx, after.key)]) {
+  for (const { request, register, fields } of [...requestsWithTerms(tx, after.key)]) {
+    const { id, version, values } = request;
     const changes = fields.flatMap((field) => {
       const value = own(values, field.key);
       if (value === undefined) return [];
@@ -123,12 +127,12 @@ function followMerges(
       return next === value ? [] : [{ field: field.key, before: value, after: next }];
     });
     if (changes.length === 0) continue;
-    moved += 1;
+    const isTold = isToldToAll(tx, register, request, changes);
+    if (isTold) moved += 1;
     tx.update(requests)
       .set({
         values: { ...values, ...Object.fromEntries(changes.map((change) => [change.field, change.after])) },
-        version: version + 1,
-        updatedAt: now,
+        ...(isTold ? { version: version + 1, updatedAt: now } : {}),
       })
       .where(eq(requests.id, id))
       .run();
@@ -139,7 +143,7 @@ function followMerges(
       words: `Terms of “${after.name}” were merged`,
       changes,
     });
-    effects.changed.add(id);
+    if (isTold) effects.changed.add(id);
   }
   return moved;
 }

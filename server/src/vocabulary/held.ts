@@ -1,7 +1,13 @@
+import { accessTo } from '@tolvek/core/access';
 import { own } from '@tolvek/core/own';
-import type { Field, FieldValue, ItemRow, Values } from '@tolvek/core/register';
+import type { Viewer } from '@tolvek/core/people';
+import type { Field, FieldValue, ItemRow } from '@tolvek/core/register';
 import { eq } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
+import { askableOf } from '../register/asking.ts';
+import { openFor } from '../register/open.ts';
+import { type RegisterRow, SHOWN_COLUMNS, type ShownRow } from '../register/queries.ts';
+import { readOnce } from '../register/readOnce.ts';
 import { registers, requests } from '../register/tables.ts';
 
 /** The columns or the field itself that take terms of a vocabulary. */
@@ -26,34 +32,52 @@ const heldIn = (value: FieldValue, where: readonly string[] | 'itself'): readonl
 export function* requestsWithTerms(
   db: Reader,
   vocabulary: string,
-): Generator<{ id: string; version: number; values: Values; fields: readonly Field[] }> {
+): Generator<{ request: ShownRow; register: RegisterRow; fields: readonly Field[] }> {
   for (const register of db.select().from(registers).all()) {
     const fields = register.fields.filter((field) => takes(field, vocabulary) !== null);
     if (fields.length === 0) continue;
-    for (const row of db
-      .select({ id: requests.id, version: requests.version, values: requests.values })
-      .from(requests)
-      .where(eq(requests.registerId, register.id))
-      .all())
-      yield { ...row, fields };
+    for (const request of db.select(SHOWN_COLUMNS).from(requests).where(eq(requests.registerId, register.id)).all())
+      yield { request, register, fields };
   }
 }
 
-/** How many requests hold each term. */
-export function heldTerms(db: Reader, vocabulary: string): ReadonlyMap<string, number> {
+/**
+ * How many requests hold each term, as far as a viewer who works with all of them may read the
+ * fields that hold it.
+ */
+export function heldTerms(db: Reader, viewer: Viewer, vocabulary: string): ReadonlyMap<string, number> {
   const held = new Map<string, number>();
-  for (const { values, fields } of requestsWithTerms(db, vocabulary)) {
+  const named = readOnce(db);
+  for (const { request, fields } of requestsWithTerms(db, vocabulary)) {
+    const { values } = request;
+    const { access } = openFor(db, request, viewer, { register: named.register(request.registerId) });
     const keys = new Set(
-      fields.flatMap((field) =>
-        own(values, field.key) === undefined
-          ? []
-          : heldIn(values[field.key] as FieldValue, takes(field, vocabulary) ?? []),
-      ),
+      fields
+        .filter((field) => accessTo(field, access.protection, viewer, access.relation).level !== 'hidden')
+        .flatMap((field) =>
+          own(values, field.key) === undefined
+            ? []
+            : heldIn(values[field.key] as FieldValue, takes(field, vocabulary) ?? []),
+        ),
     );
     for (const key of keys) held.set(key, (held.get(key) ?? 0) + 1);
   }
   return held;
 }
+
+/**
+ * Whether a viewer may read every field that takes terms of a vocabulary: otherwise what is said of
+ * a term, because somebody holds it, would tell.
+ */
+export const mayReadAllHeld = (db: Reader, viewer: Viewer, vocabulary: string): boolean =>
+  db
+    .select()
+    .from(registers)
+    .all()
+    .every((register) => {
+      const keys = register.fields.filter((field) => takes(field, vocabulary) !== null).map((field) => field.key);
+      return keys.length === 0 || askableOf(db, viewer, register, keys).isAll;
+    });
 
 /** A value with terms put in the place of others; the same value when it holds none of them. */
 export function withTerms(

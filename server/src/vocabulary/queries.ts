@@ -1,5 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { type FormDesign, namedBy } from '@tolvek/core/form';
+import type { Viewer } from '@tolvek/core/people';
 import { type Field, termByKey, type Vocabulary } from '@tolvek/core/register';
 import { asc, eq, sql } from 'drizzle-orm';
 import { forms } from '../form/tables.ts';
@@ -69,7 +70,7 @@ export function listVocabularies(db: Reader): AnswerOf<'vocabularies'>['vocabula
   }));
 }
 
-export function vocabularyView(db: Reader, key: string): AnswerOf<'vocabulary'> {
+export function vocabularyView(db: Reader, viewer: Viewer, key: string): AnswerOf<'vocabulary'> {
   const found = vocabularyByKey(db, key);
   if (!found) throw notFound('This vocabulary');
   return {
@@ -78,6 +79,6 @@ export function vocabularyView(db: Reader, key: string): AnswerOf<'vocabulary'> 
     version: found.version,
     terms: found.terms,
     uses: usesOf(db).get(key) ?? [],
-    held: Object.fromEntries(heldTerms(db, key)),
+    held: Object.fromEntries(heldTerms(db, viewer, key)),
   };
 }

@@ -6,7 +6,7 @@ import { listVocabularies, vocabularyView } from './queries.ts';
 export function vocabularyRoutes(serve: Serve, house: House): void {
   const { db } = house;
   serve('vocabularies', () => ({ vocabularies: listVocabularies(db) }));
-  serve('vocabulary', ({ params }) => vocabularyView(db, params.key));
+  serve('vocabulary', ({ params, viewer }) => vocabularyView(db, viewer, params.key));
   serve('createVocabulary', ({ viewer, body, key }) => createVocabulary(house, viewer, { name: body.name, key }));
   serve('saveVocabulary', ({ viewer, params, body, version }) =>
     saveVocabulary(house, viewer, { key: params.key, version, ...body }),

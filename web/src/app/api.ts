@@ -314,6 +314,31 @@ export const api = createApi({
       }),
       invalidatesTags: ['form'],
     }),
+    allowWay: build.mutation<AnswerOf<'allowWay'>, { form: string; once: string; body: BodyOf<'allowWay'> }>({
+      query: ({ form, once: key, body }) => ({
+        url: address<'allowWay'>('/api/forms/:key/disclosures', { key: form }),
+        method: 'POST',
+        headers: once(key),
+        body,
+      }),
+      invalidatesTags: ['form', 'forms'],
+    }),
+    endWay: build.mutation<AnswerOf<'endWay'>, ParamsOf<'endWay'>>({
+      query: (params) => ({
+        url: address<'endWay'>('/api/forms/:key/disclosures/:id/end', params),
+        method: 'POST',
+        body: {},
+      }),
+      invalidatesTags: ['form', 'forms'],
+    }),
+    protectAlike: build.mutation<AnswerOf<'protectAlike'>, ParamsOf<'protectAlike'> & BodyOf<'protectAlike'>>({
+      query: ({ key, ...body }) => ({
+        url: address<'protectAlike'>('/api/forms/:key/protects', { key }),
+        method: 'POST',
+        body,
+      }),
+      invalidatesTags: ['form', 'forms'],
+    }),
     clearTrials: build.mutation<AnswerOf<'clearTrials'>, ParamsOf<'clearTrials'>>({
       query: (params) => ({
         url: address<'clearTrials'>('/api/forms/:key/trials/clear', params),

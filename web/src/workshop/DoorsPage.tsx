@@ -160,12 +160,16 @@ function TakeAlong({ form, draft }: { form: AnswerOf<'form'>; draft: FormDesign 
           onClick={() =>
             save(
               `${form.key}.form.json`,
-              formFile(draft, {
-                groups: form.groups,
-                calendars,
-                vocabularies: form.vocabularies,
-                registers: form.registers,
-              }),
+              formFile(
+                draft,
+                {
+                  groups: form.groups,
+                  calendars,
+                  vocabularies: form.vocabularies,
+                  registers: form.registers,
+                },
+                { ...form.plan, staysIn: form.staysIn },
+              ),
             )
           }
         >

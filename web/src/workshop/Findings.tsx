@@ -2,6 +2,7 @@ import type { AnswerOf } from '@tolvek/contract';
 import { applyFix, fixInWords } from '@tolvek/core/form';
 import { Link } from 'react-router';
 import type { Change } from './editing.ts';
+import { WayDialog } from './WayDialog.tsx';
 
 type Finding = AnswerOf<'form'>['findings'][number];
 
@@ -45,6 +46,7 @@ export function Findings({
                   {finding.severity}
                 </span>
                 <span className="flex-1">{finding.message}</span>
+                <WayDialog finding={finding} formKey={formKey} change={change} />
                 {finding.fix ? <FixButton fix={finding.fix} change={change} /> : null}
                 <Link to={`/workshop/${formKey}/${finding.page}#at-${finding.at}`}>Go there</Link>
               </li>
@@ -65,8 +67,9 @@ const FixButton = ({ fix, change }: { fix: NonNullable<Finding['fix']>; change: 
 );
 
 /** A finding where it stands, with the step that mends it. */
-export const FindingLine = ({ finding, change }: { finding: Finding; change: Change }) => (
+export const FindingLine = ({ finding, formKey, change }: { finding: Finding; formKey: string; change: Change }) => (
   <p className={`mt-2 ${finding.severity === 'error' ? 'text-brick' : 'text-brass'}`}>
-    {finding.message} {finding.fix ? <FixButton fix={finding.fix} change={change} /> : null}
+    {finding.message} {finding.fix ? <FixButton fix={finding.fix} change={change} /> : null}{' '}
+    <WayDialog finding={finding} formKey={formKey} change={change} />
   </p>
 );

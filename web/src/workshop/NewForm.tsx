@@ -1,5 +1,13 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { designFromRows, type FormDesign, type Ground, RECIPES, settledHere } from '@tolvek/core/form';
+import {
+  designFromRows,
+  type FormDesign,
+  type Ground,
+  type Protecting,
+  protectedHere,
+  RECIPES,
+  settledHere,
+} from '@tolvek/core/form';
 import { type ReactNode, useState } from 'react';
 import { Navigate, useNavigate } from 'react-router';
 import { api, problemOf } from '../app/api.ts';
@@ -28,6 +36,13 @@ type Start =
   | { readonly from: 'recipe'; readonly recipe: string }
   | { readonly from: 'file'; readonly file: StartFile }
   | { readonly from: 'copy'; readonly form: string };
+
+/** What a new form begins with, and what protects its answers. */
+interface Made extends Protecting {
+  readonly draft: FormDesign;
+}
+
+const unprotected: Protecting = { rules: [], staysIn: false };
 
 interface Belonging {
   readonly title: string;
@@ -78,33 +93,39 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
         <span key={problem.message} className="mt-1 block text-brick">{`${problem.message} ${problem.fix}`}</span>
       ));
 
-  const design = async (): Promise<FormDesign | null> => {
+  const groupsHere = (): Readonly<Record<string, string>> =>
+    Object.fromEntries(missing.map((need) => [need.key, places[need.key] ?? belongs.team]));
+  const starting = async (): Promise<Made | null> => {
     const on: Ground = {
       title: belongs.title.trim(),
       team: belongs.team,
       approvers: belongs.approvers,
       calendar: belongs.calendar,
     };
-    if (start.from === 'recipe') return RECIPES.find((recipe) => recipe.key === start.recipe)?.make(on) ?? null;
+    if (start.from === 'recipe') {
+      const recipe = RECIPES.find((each) => each.key === start.recipe);
+      return recipe ? { draft: recipe.make(on), ...unprotected, rules: recipe.protects?.(on).rules ?? [] } : null;
+    }
     if (start.from === 'copy') {
       const { data } = await loadForm({ key: start.form });
-      return data ? { ...data.draft, title: on.title } : null;
+      return data ? { draft: { ...data.draft, title: on.title }, ...data.plan, staysIn: data.staysIn } : null;
     }
-    if (start.file.kind === 'rows') return designFromRows(on, start.file.rows);
+    if (start.file.kind === 'rows') return { draft: designFromRows(on, start.file.rows), ...unprotected };
     if (start.file.kind !== 'form') return null;
     const calendars = Object.fromEntries(
       start.file.file.needs.calendars
         .filter((need) => !ground.calendars.some((each) => each.key === need.key))
         .map((need) => [need.key, belongs.calendar]),
     );
+    const settled = settledHere(start.file.file.design, {
+      groups: groupsHere(),
+      calendars,
+      vocabularies: chosenFor('terms'),
+      registers: chosenFor('register'),
+    });
     return {
-      ...settledHere(start.file.file.design, {
-        groups: Object.fromEntries(missing.map((need) => [need.key, places[need.key] ?? belongs.team])),
-        calendars,
-        vocabularies: chosenFor('terms'),
-        registers: chosenFor('register'),
-      }),
-      title: on.title,
+      draft: { ...settled, title: on.title },
+      ...protectedHere(start.file.file.access ?? unprotected, groupsHere()),
     };
   };
   const chosenFor = (what: string): Readonly<Record<string, string>> =>
@@ -115,24 +136,29 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
     );
   const make = async (event: React.FormEvent): Promise<void> => {
     event.preventDefault();
-    const draft = await design();
-    if (!draft) return;
+    const made = await starting();
+    if (!made) return;
     const holds =
       (start.from === 'recipe' && RECIPES.find((recipe) => recipe.key === start.recipe)?.holds) || 'requests';
     // A corrected form is a new try; the same one sent twice is made once.
     setTries(tries + 1);
-    const made = await create({
+    const created = await create({
       once: `${once}-${tries}`,
       prefix,
       desk: belongs.team,
       doors: { staff: belongs.staff, outside: belongs.outside },
       holds,
-      draft,
+      draft: made.draft,
+      access: { rules: [...made.rules] },
+      staysIn: made.staysIn,
       vocabularies: [...newTerms.filter((need) => !chosenFor('terms')[need.key])],
     });
-    if ('data' in made && made.data) navigate(`/workshop/${made.data.key}`);
+    if ('data' in created && created.data) navigate(`/workshop/${created.data.key}`);
   };
   const desk = ground.groups.find((group) => group.key === belongs.team);
+  const members = desk?.members === 1 ? '1 person' : `${desk?.members ?? 0} people`;
+  const isConfidential =
+    start.from === 'recipe' && RECIPES.some((recipe) => recipe.key === start.recipe && recipe.protects);
   return (
     <main className="mx-auto max-w-[60rem] px-6 pt-6 pb-16">
       <h1>New form</h1>
@@ -191,7 +217,8 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
         {file ? <FileRead file={file} /> : null}
         {start.from === 'copy' ? (
           <p className="mt-2 text-soft">
-            The copy gets a register of its own; no requests, releases or access rules come with it.
+            The copy gets a register of its own. Its access rules come with it; requests, releases and what was allowed
+            on purpose do not.
           </p>
         ) : null}
         <h2 className="section-head mt-8">Where it belongs</h2>
@@ -233,10 +260,12 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
               ))}
             </select>
             <span className="mt-1 block text-soft">
-              Its requests are seen by {desk?.name} ({desk?.members === 1 ? '1 person' : `${desk?.members ?? 0} people`}
-              ), the coordinators, and whoever they are routed to.
+              {isConfidential
+                ? `What it says is read by ${desk?.name} (${members}) and by nobody else, no coordinator besides; that a report came, with its number and state, is seen by the coordinators as well.`
+                : `Its requests are seen by ${desk?.name} (${members}), the coordinators, and whoever they are routed to.`}
             </span>
             {at('desk')}
+            {at('access')}
           </span>
           <Label of="new-approvers">Decided by</Label>
           <select
@@ -378,7 +407,8 @@ function FileRead({ file }: { file: StartFile }) {
     return (
       <p className="mt-3 text-soft">
         {file.name}: the form “{file.file.design.title}” with {file.file.design.fields.length} fields and{' '}
-        {file.file.design.rules.length} rules.
+        {file.file.design.rules.length} rules
+        {file.file.access?.rules.length ? `, protected by ${file.file.access.rules.length} access rules` : ''}.
       </p>
     );
   const { fields } = designFromRows({ title: '', team: '', approvers: '', calendar: '' }, file.rows);

@@ -14,6 +14,7 @@ import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useState } from 'react';
 import { CellEditor } from '../conditions/CellEditor.tsx';
 import { Button } from '../ui/Button.tsx';
+import { FindingLine } from './Findings.tsx';
 import { OutcomeCells } from './OutcomeCells.tsx';
 import { TableNotes } from './TableNotes.tsx';
 import { Tried } from './Tried.tsx';
@@ -218,9 +219,7 @@ export function RoutingPage({ draft, change, form, findings, proof }: RoutingPag
                   {findings
                     .filter((finding) => finding.at === row.id)
                     .map((finding) => (
-                      <p key={finding.message} className={finding.severity === 'error' ? 'text-brick' : 'text-brass'}>
-                        {finding.message}
-                      </p>
+                      <FindingLine key={finding.message} finding={finding} formKey={form.key} change={change} />
                     ))}
                 </td>
               </tr>

@@ -181,7 +181,7 @@ function RuleItem({
         </div>
       </div>
       {own.map((finding) => (
-        <FindingLine key={finding.message} finding={finding} change={change} />
+        <FindingLine key={finding.message} finding={finding} formKey={formKey} change={change} />
       ))}
     </li>
   );

@@ -35,9 +35,15 @@ export function useDraft(form: AnswerOf<'form'>): DraftEditing {
   const [past, setPast] = useState<readonly FormDesign[]>([]);
   const [future, setFuture] = useState<readonly FormDesign[]>([]);
   const [told, setTold] = useState({ findings: form.findings, changes: form.changes });
+  const [version, setVersion] = useState(form.version);
+  // What changed around the draft, such as its access plan, is found anew with the form.
+  const [around, setAround] = useState(form.findings);
+  if (around !== form.findings) {
+    setAround(form.findings);
+    if (form.version === version) setTold({ findings: form.findings, changes: form.changes });
+  }
   const [state, setState] = useState<SaveState>('kept');
   const [trouble, setTrouble] = useState('');
-  const [version, setVersion] = useState(form.version);
   const kept = useRef<FormDesign>(form.draft);
   const [save] = api.useSaveDraftMutation();
   const [readAnew] = api.useLazyFormQuery();

@@ -1,3 +1,4 @@
+import type { Disclosure } from '../../access/index.ts';
 import type { Fix } from './fix.ts';
 
 /** Something a check found in a draft. Errors stop a release; cautions do not. */
@@ -9,7 +10,16 @@ export interface Finding {
   readonly message: string;
   /** What would mend it in one step, when there is such a step. */
   readonly fix?: Fix;
+  /** The way that a value takes to somebody who may not read it, step by step in sentences. */
+  readonly way?: readonly string[];
+  /** A field that tells of another one whose rules could protect it as well. */
+  readonly protect?: { readonly source: string; readonly field: string };
+  /** What would have to be allowed on purpose for that. */
+  readonly allow?: Allowance;
 }
+
+/** One way of a value, as a disclosure names it. */
+export type Allowance = Pick<Disclosure, 'sink' | 'text' | 'source' | 'what'>;
 
 export type Add = (
   severity: Finding['severity'],

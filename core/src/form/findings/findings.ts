@@ -4,17 +4,19 @@ import { isFilled, requestScope } from '../../register/index.ts';
 import { missedOptions, routingFindings } from '../../routing/index.ts';
 import { type FormDesign, partKey, questionsOf } from '../design.ts';
 import { isReferring } from '../offers.ts';
+import { placeholdersIn } from '../placeholders.ts';
 import { presetReads } from '../presets.ts';
 import { fieldFindings } from './fields.ts';
 import type { Add, Finding } from './finding.ts';
+import { flowFindings, type Guarded } from './flow.ts';
 import { type Named, namedFindings } from './named.ts';
 import { retiredFindings } from './retired.ts';
 import { ruleFindings } from './rules.ts';
 
 /** What of the house a draft is checked against. */
-export interface Surroundings extends Named {
-  /** The keys of the groups that exist. */
-  readonly groups: ReadonlySet<string>;
+export interface Surroundings extends Named, Guarded {
+  /** The groups that exist: names by key. */
+  readonly groups: ReadonlyMap<string, string>;
   /** Whether the form has a door for people from outside. */
   readonly outside: boolean;
 }
@@ -22,7 +24,7 @@ export interface Surroundings extends Named {
 /** All that is wrong or doubtful in a draft, errors first. */
 export function findingsOf(
   design: FormDesign,
-  { groups, outside, vocabularies, registers }: Surroundings,
+  { groups, outside, vocabularies, registers, plan, form }: Surroundings,
 ): readonly Finding[] {
   const scope = requestScope(design.fields, { vocabularies });
   const found: Finding[] = [];
@@ -45,7 +47,7 @@ export function findingsOf(
     if (unique.fields.length === 0 || unique.fields.some((key) => !design.fields.some((field) => field.key === key)))
       add('error', 'questions', unique.id, 'What must not be asked twice names a field that does not exist.');
   }
-  for (const problem of routingFindings(design.routing, scope, groups))
+  for (const problem of routingFindings(design.routing, scope, new Set(groups.keys())))
     add(problem.severity, 'routing', problem.row, problem.message);
   for (const { column, label, option } of missedOptions(design.routing, scope)) {
     add(
@@ -65,12 +67,9 @@ export function findingsOf(
     if (length > LONGEST_LENGTH)
       add('error', 'approval', 'deadline', `${what} more than 400 days from the deadline. Choose a shorter time.`);
   }
+  found.push(...flowFindings(design, { plan, form }, groups));
   return found.sort((a, b) => Number(a.severity === 'caution') - Number(b.severity === 'caution'));
 }
-
-/** The keys in braces in a text: `{visitor}`. */
-export const placeholdersIn = (text: string): readonly string[] =>
-  [...text.matchAll(/\{(\w+)\}/g)].map(([, key]) => key ?? '');
 
 function partFindings(
   design: FormDesign,

@@ -1,6 +1,7 @@
 import { parseExpression } from '../../expression/index.ts';
+import { own } from '../../own/index.ts';
 import { type Field, isFilled } from '../../register/index.ts';
-import type { Action, FormDesign, FormRule } from '../design.ts';
+import type { Action, ActionName, FormDesign, FormRule } from '../design.ts';
 
 /** A step that mends a finding. */
 export type Fix =
@@ -9,6 +10,12 @@ export type Fix =
   | { readonly fix: 'drop-field' | 'ask-field' | 'take-off' | 'offer-first'; readonly field: string }
   | { readonly fix: 'drop-retired'; readonly rule: string; readonly field: string; readonly options: readonly string[] }
   | { readonly fix: 'add-row'; readonly column: string; readonly option: string }
+  /** One thing a rule does, about one field or part. */
+  | { readonly fix: 'drop-action'; readonly rule: string; readonly does: ActionName; readonly about: string }
+  | { readonly fix: 'drop-preset' | 'drop-limit' | 'drop-order'; readonly field: string }
+  | { readonly fix: 'drop-unique'; readonly unique: string }
+  | { readonly fix: 'drop-column'; readonly column: string }
+  | { readonly fix: 'drop-word'; readonly part: string; readonly field: string }
   /**
    * The condition of a rule, written as the language has it; `shown`: with fields by their labels.
    */
@@ -39,6 +46,20 @@ export function fixInWords(step: Fix): string {
       return 'Take retired options out';
     case 'add-row':
       return 'Add a row for it';
+    case 'drop-action':
+      return 'Take it out of the rule';
+    case 'drop-preset':
+      return 'Take the default away';
+    case 'drop-limit':
+      return 'Offer without this limit';
+    case 'drop-order':
+      return 'Take this limit away';
+    case 'drop-unique':
+      return 'Let it be asked twice';
+    case 'drop-column':
+      return 'Take the column away';
+    case 'drop-word':
+      return 'Take it out of the text';
   }
 }
 
@@ -96,7 +117,59 @@ export function applyFix(design: FormDesign, step: Fix): FormDesign {
         ...design,
         rules: design.rules.map((rule) => (rule.id === step.rule ? { ...rule, when: step.text } : rule)),
       };
+    case 'drop-action':
+      return inRule(design, step.rule, (action) => withoutAction(action, step.does, step.about));
+    case 'drop-preset':
+    case 'drop-limit':
+    case 'drop-order':
+      return {
+        ...design,
+        fields: design.fields.map((field) => (field.key === step.field ? without(field, step.fix) : field)),
+      };
+    case 'drop-unique':
+      return { ...design, unique: design.unique.filter((rule) => rule.id !== step.unique) };
+    case 'drop-column':
+      return withoutColumn(design, step.column);
+    case 'drop-word':
+      return {
+        ...design,
+        parts: design.parts.map((part) =>
+          part.part === 'instruction' && part.id === step.part
+            ? { ...part, text: part.text.replaceAll(`{${step.field}}`, '').replace(/ {2,}/g, ' ').trim() }
+            : part,
+        ),
+      };
   }
+}
+
+/** A field without its default, what limits its offer, or the field it may not be before. */
+function without(field: Field, what: 'drop-preset' | 'drop-limit' | 'drop-order'): Field {
+  if (what === 'drop-preset') {
+    if (!isFilled(field)) return field;
+    const { preset: _, ...plain } = field;
+    return plain;
+  }
+  const { offered: _, notBefore: __, ...type } = field.type as Field['type'] & { offered?: string; notBefore?: string };
+  return { ...field, type } as Field;
+}
+
+/** A draft whose routing no longer asks for something; rows that then ask for nothing go as well. */
+function withoutColumn(design: FormDesign, column: string): FormDesign {
+  const { routing } = design;
+  const rows = routing.rows.flatMap((row) => {
+    const dropped = own(row.cells, column) ?? '';
+    const cells = Object.fromEntries(Object.entries(row.cells).filter(([id]) => id !== column));
+    const asksNothing = Object.values(cells).every((cell) => cell.trim() === '');
+    return dropped.trim() !== '' && asksNothing ? [] : [{ ...row, cells }];
+  });
+  return { ...design, routing: { ...routing, columns: routing.columns.filter((each) => each.id !== column), rows } };
+}
+
+/** What is left of an action of one kind about a field or part. */
+function withoutAction(action: Action, does: ActionName, about: string): Action | null {
+  if (action.do !== does) return action;
+  if (action.do === 'warn' || action.do === 'refuse') return action.field === about ? null : action;
+  return withoutPart(action, about);
 }
 
 /** A row for one option, before the last one, with the outcome it has now. */

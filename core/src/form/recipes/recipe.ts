@@ -1,3 +1,4 @@
+import type { AccessPlan } from '../../access/index.ts';
 import type { Field } from '../../register/index.ts';
 import type { FormDesign, Part, Question } from '../design.ts';
 
@@ -17,6 +18,8 @@ export interface Recipe {
   /** Things are in use from the start, for references to point to; requests go through a desk. */
   readonly holds?: 'things';
   readonly make: (ground: Ground) => FormDesign;
+  /** The access plan that its words promise; none when they promise nothing. */
+  readonly protects?: (ground: Ground) => Pick<AccessPlan, 'rules'>;
 }
 
 const HOUR = 3_600_000;

@@ -4,7 +4,17 @@ import { findingsOf, prepareCompletion } from '../index.ts';
 import { designFromRows, type Ground, guessKind, RECIPES } from './index.ts';
 
 const ground: Ground = { title: 'A form', team: 'stores', approvers: 'managers', calendar: 'desk' };
-const surroundings = { groups: new Set(['stores', 'managers']), outside: false, vocabularies: [], registers: [] };
+const surroundings = {
+  plan: { rules: [] },
+  form: 'form',
+  groups: new Map([
+    ['stores', 'stores'],
+    ['managers', 'managers'],
+  ]),
+  outside: false,
+  vocabularies: [],
+  registers: [],
+};
 
 describe('recipes', () => {
   it.each(RECIPES.filter((recipe) => recipe.key !== 'blank').map((recipe) => [recipe.label, recipe] as const))(

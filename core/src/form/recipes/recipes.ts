@@ -245,7 +245,7 @@ const approval: Recipe = {
 const confidential: Recipe = {
   key: 'confidential',
   label: 'A confidential report',
-  says: 'Something that went wrong, told in confidence.',
+  says: 'Something that went wrong, told in confidence: read by its team alone, and by no coordinator besides.',
   make: (ground) => ({
     ...designOf(ground, '{about}', [
       { part: 'instruction', id: 'words-1', text: 'Only the people who look into this can read what you write here.' },
@@ -276,6 +276,17 @@ const confidential: Recipe = {
         otherwise: [],
         on: true,
         runs: 'filling',
+      },
+    ],
+  }),
+  protects: ({ team }) => ({
+    rules: [
+      {
+        id: 'closed',
+        name: 'Reports stay with those who look into them',
+        fields: 'all',
+        audience: { in: { everyone: true }, outOf: [team], requester: 'out' },
+        level: 'hidden',
       },
     ],
   }),

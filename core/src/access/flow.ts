@@ -1,0 +1,133 @@
+import type { Field } from '../register/index.ts';
+import { planned } from './accessTo.ts';
+import { classesOf, type ViewerClass } from './classes.ts';
+import { Origins, type Step } from './origins.ts';
+import type { AccessPlan, Disclosure } from './plan.ts';
+import { SINKS, type Sink } from './sinks.ts';
+
+/** A place that tells somebody what the plan hides from them. */
+export interface Leak {
+  readonly sink: Sink;
+  /** The field that is told of. */
+  readonly source: Field;
+  /** Its value, or only whether something holds. */
+  readonly how: 'value' | 'verdict';
+  /** Who would be told: of those the plan tells apart, the one in the fewest groups. */
+  readonly to: ViewerClass;
+  readonly way: readonly Step[];
+}
+
+/** What is looked through, and by which plan. */
+export interface FlowInput {
+  readonly fields: readonly Field[];
+  readonly sinks: readonly Sink[];
+  readonly plan: AccessPlan;
+  /** Ways of this form that were allowed on purpose. */
+  readonly disclosures?: readonly Disclosure[];
+}
+
+/**
+ * The places that tell more than the plan allows. A place reads fields, directly and through other
+ * fields to the end, and through the conditions that decide whether it is made. Whoever may read
+ * what is made there has to be allowed to read all of that: for every kind of viewer that the plan
+ * tells apart. Null when the plan tells more kinds of viewer apart than can be looked at.
+ *
+ * What is told of too freely at one place is not told of again at those that go on from there.
+ */
+export function leaksOf({ fields, sinks, plan, disclosures = [] }: FlowInput): readonly Leak[] | null {
+  const classes = classesOf(plan);
+  if (!classes) return null;
+  const guarded = sinks.filter((sink) => SINKS[sink.kind] === 'release');
+  const readers = new Readership(fields, plan, classes);
+  const all = new Origins(fields, sinks, disclosures);
+  const stopped = new Map<Sink, bigint>();
+  for (const sink of guarded) {
+    const open = readers.tooMuch(sink, all);
+    if (open !== 0n) stopped.set(sink, open);
+  }
+  if (stopped.size === 0) return [];
+  const first = new Origins(fields, sinks, disclosures, stopped);
+  const fieldOf = new Map(fields.map((field) => [field.key, field]));
+  return [...stopped.keys()].flatMap((sink) => {
+    const { value } = first.toldAt(sink);
+    return first.bits.keysIn(readers.tooMuch(sink, first)).flatMap((key): Leak[] => {
+      const source = fieldOf.get(key);
+      const to = readers.told(sink, key);
+      const how = (value & first.bits.of(key)) === 0n ? 'verdict' : 'value';
+      return source && to ? [{ sink, source, how, to, way: first.way(key, sink) }] : [];
+    });
+  });
+}
+
+/** Who may read what, as bits of kinds of viewer. */
+class Readership {
+  private readonly readable = new Map<string, bigint>();
+  private readonly asked: ReadonlySet<string>;
+  private readonly desk: bigint;
+  private readonly requesters: bigint;
+  /** Keys of the fields that somebody may not read. */
+  private readonly closed: readonly string[];
+
+  constructor(
+    fields: readonly Field[],
+    { rules }: AccessPlan,
+    private readonly classes: readonly ViewerClass[],
+  ) {
+    for (const field of fields) {
+      const concerned = { rules: rules.filter((rule) => rule.fields === 'all' || rule.fields.includes(field.key)) };
+      this.readable.set(
+        field.key,
+        this.those((each) => planned(field, concerned, each, each.relation).level !== 'hidden'),
+      );
+    }
+    const everybody = this.those(() => true);
+    this.asked = new Set(fields.flatMap((field) => (field.source === 'asked' ? [field.key] : [])));
+    this.desk = this.those(({ relation }) => relation.isDesk);
+    this.requesters = this.those(({ relation }) => !relation.isDesk);
+    this.closed = [...this.readable].flatMap(([key, bits]) => (bits === everybody ? [] : [key]));
+  }
+
+  private those(is: (each: ViewerClass) => boolean): bigint {
+    return this.classes.reduce((bits, each, index) => (is(each) ? bits | (1n << BigInt(index)) : bits), 0n);
+  }
+
+  /** Who reads what is made at a place. */
+  private at({ readers }: Sink): bigint {
+    switch (readers.who) {
+      case 'field':
+        return this.readable.get(readers.field) ?? 0n;
+      case 'desk':
+      case 'anybody':
+        return this.desk;
+      case 'asker':
+        return this.requesters;
+    }
+  }
+
+  private untold(sink: Sink, key: string): bigint {
+    return this.at(sink) & ~(this.readable.get(key) ?? 0n);
+  }
+
+  /** The fields, as bits, that a place tells of to somebody who may not read them. */
+  tooMuch(sink: Sink, origins: Origins): bigint {
+    // Whoever fills a form in knows what they typed, and what follows from it: only what is shown to
+    // them by name can be what the plan hides.
+    const shown = sink.readers.who === 'asker' ? sink.reads.filter(({ how }) => how === 'value') : null;
+    const told = origins.toldAt(sink).all;
+    return this.closed.reduce((bits, key) => {
+      const bit = origins.bits.of(key);
+      if ((told & bit) === 0n || this.untold(sink, key) === 0n) return bits;
+      if (shown && (this.asked.has(key) || !shown.some((read) => read.field === key))) return bits;
+      return bits | bit;
+    }, 0n);
+  }
+
+  /** The one in the fewest groups whom a place tells of a field they may not read. */
+  told(sink: Sink, key: string): ViewerClass | null {
+    const open = this.untold(sink, key);
+    return this.classes.reduce<ViewerClass | null>((least, each, index) => {
+      const isTold = ((open >> BigInt(index)) & 1n) === 1n;
+      return isTold && (!least || each.groups.length < least.groups.length) ? each : least;
+    }, null);
+  }
+}

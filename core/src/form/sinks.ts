@@ -1,0 +1,379 @@
+import {
+  type AccessPlan,
+  type Protection,
+  protect,
+  type Read,
+  type Readers,
+  type Sink,
+  type SinkKind,
+} from '../access/index.ts';
+import { namesIn, namesRead, nodesOfTest, parseTests } from '../expression/index.ts';
+import { own } from '../own/index.ts';
+import { type Field, isFilled } from '../register/index.ts';
+import { type Action, type FormDesign, type FormRule, type Part, partKey } from './design.ts';
+import type { Finding } from './findings/finding.ts';
+import type { Fix } from './findings/fix.ts';
+import { pageKeys, pagesBetween, placesOf } from './layout.ts';
+import { isReferring } from './offers.ts';
+import { placeholdersIn } from './placeholders.ts';
+import { presetReads } from './presets.ts';
+import { partName } from './words.ts';
+
+/** A place of a form where something is made from fields: where it stands, and what takes it away. */
+export interface FormSink extends Sink {
+  readonly page: Finding['page'];
+  readonly at: string;
+  readonly fix: Fix | null;
+}
+
+type Making = Pick<FormDesign, 'fields'> & Partial<Pick<FormDesign, 'parts' | 'rules' | 'unique' | 'routing'>>;
+
+const values = (names: readonly string[]): Read[] => names.map((field) => ({ field, how: 'value' }));
+const verdicts = (names: readonly string[]): Read[] => names.map((field) => ({ field, how: 'verdict' }));
+const intoField = (field: string): Readers => ({ who: 'field', field });
+
+/**
+ * Every place of a form where something is made from its fields and somebody reads it. What is made
+ * anew for each reader is not among them, but for what fields are computed from or carried along by:
+ * values go on from there.
+ */
+export function sinksOf(design: Making): readonly FormSink[] {
+  const { fields, parts = [], rules = [], unique = [], routing } = design;
+  return [
+    ...fields.flatMap((field) => fieldSinks(field, design)),
+    ...rules.filter((rule) => rule.on).flatMap((rule) => new RuleSinks(rule, design).all),
+    ...unique.map(
+      (rule): FormSink => ({
+        kind: 'unique',
+        id: `unique ${rule.id}`,
+        text: rule.fields.join(' '),
+        says: (it) => `who gives the same ${it} again is told that it is taken`,
+        readers: { who: 'anybody' },
+        reads: values(rule.fields),
+        page: 'questions',
+        at: rule.id,
+        fix: { fix: 'drop-unique', unique: rule.id },
+      }),
+    ),
+    ...(routing ? routingSinks(routing) : []),
+    ...parts.flatMap((part): FormSink[] => instructionSinks(part)),
+  ];
+}
+
+function fieldSinks(field: Field, design: Making): readonly FormSink[] {
+  const nameOf = (key: string): string => `“${labelIn(design, key)}”`;
+  const at = { page: 'questions', at: field.key } as const;
+  const into = intoField(field.key);
+  const sinks: FormSink[] = [];
+  const add = (kind: SinkKind, text: string, says: Sink['says'], reads: readonly Read[], fix: Fix | null): void => {
+    if (reads.length > 0)
+      sinks.push({ kind, id: `${kind} ${field.key}`, text, says, readers: into, reads, ...at, fix });
+  };
+  if (field.source === 'computed')
+    add(
+      'computed',
+      field.formula,
+      (it) => `${nameOf(field.key)} is computed from ${it}`,
+      values(namesIn(field.formula)),
+      null,
+    );
+  if (field.source === 'carried')
+    add(
+      'carried',
+      field.field,
+      (it) => `${nameOf(field.key)} is brought along by ${it}`,
+      values([field.reference]),
+      null,
+    );
+  if (isFilled(field) && field.preset)
+    add(
+      'preset',
+      JSON.stringify(field.preset),
+      (it) => `the default of ${nameOf(field.key)} is taken from ${it}`,
+      values(presetReads(field.preset)),
+      { fix: 'drop-preset', field: field.key },
+    );
+  const { type } = field;
+  if (isReferring(type) && type.offered?.trim())
+    add(
+      'offer',
+      type.offered,
+      (it) => `what ${nameOf(field.key)} offers is limited by ${it}`,
+      verdicts(namesIn(type.offered).filter((name) => design.fields.some((each) => each.key === name))),
+      { fix: 'drop-limit', field: field.key },
+    );
+  if ('notBefore' in type && type.notBefore !== undefined)
+    add('order', type.notBefore, (it) => `${nameOf(field.key)} may not be before ${it}`, verdicts([type.notBefore]), {
+      fix: 'drop-order',
+      field: field.key,
+    });
+  return sinks;
+}
+
+/** What one rule makes. */
+class RuleSinks {
+  readonly all: readonly FormSink[];
+  private readonly when: readonly Read[];
+
+  constructor(
+    private readonly rule: FormRule,
+    private readonly design: Making,
+  ) {
+    this.when = verdicts(namesIn(rule.when));
+    this.all = [...rule.then, ...rule.otherwise].flatMap((action) => this.made(action));
+  }
+
+  private made(action: Action): readonly FormSink[] {
+    const { parts = [] } = this.design;
+    const nameOf = (key: string): string => `“${labelIn(this.design, key)}”`;
+    switch (action.do) {
+      case 'set': {
+        const reads = [...this.when, ...values(namesIn(action.value))];
+        return [
+          this.sink(
+            'set',
+            action.field,
+            (it) => `sets ${nameOf(action.field)} by ${it}`,
+            intoField(action.field),
+            reads,
+            action.value,
+          ),
+        ];
+      }
+      case 'clear':
+      case 'lock':
+        return action.fields.map((key) =>
+          this.sink(
+            action.do,
+            key,
+            (it) => `${action.do === 'clear' ? 'empties' : 'locks'} ${nameOf(key)} by ${it}`,
+            intoField(key),
+          ),
+        );
+      case 'show':
+      case 'hide':
+        return action.parts.flatMap((part) =>
+          this.questions(part, (key) =>
+            this.sink(
+              action.do,
+              key,
+              (it) => `${action.do}s ${nameOf(key)} by ${it}`,
+              intoField(key),
+              this.when,
+              '',
+              part,
+            ),
+          ),
+        );
+      case 'jump':
+        return pagesBetween(pageKeys(parts), action.after, action.to).flatMap((page) =>
+          this.questions(page, (key) =>
+            this.sink(
+              'jump',
+              key,
+              (it) => `skips ${nameOf(key)} by ${it}`,
+              intoField(key),
+              this.when,
+              '',
+              action.after,
+            ),
+          ),
+        );
+      case 'require':
+        return action.fields.map((key) =>
+          // At a saving, who changes something is told that a field is still empty.
+          this.sink('require', key, (it) => `requires ${nameOf(key)} by ${it}`, this.changers, [
+            ...this.when,
+            ...verdicts([key]),
+          ]),
+        );
+      case 'limit':
+        return [
+          this.sink(
+            'limit',
+            action.field,
+            (it) => `limits ${nameOf(action.field)} by ${it}`,
+            this.rule.runs === 'saving' ? intoField(action.field) : { who: 'asker' },
+          ),
+        ];
+      case 'warn':
+        return [this.sink('warn', action.field, (it) => `warns by ${it}`, this.changers)];
+      case 'refuse':
+        return [this.sink('refuse', action.field, (it) => `refuses by ${it}`, this.changers)];
+    }
+  }
+
+  /** Whom this rule speaks to: whoever fills the form in, and at every saving whoever changes something. */
+  private get changers(): Readers {
+    return this.rule.runs === 'saving' ? { who: 'desk' } : { who: 'asker' };
+  }
+
+  private questions(part: string, make: (key: string) => FormSink): readonly FormSink[] {
+    return placesOf(this.design.parts ?? []).flatMap((place) =>
+      place.part.part === 'question' && (place.key === part || place.section === part || place.page === part)
+        ? [make(place.key)]
+        : [],
+    );
+  }
+
+  private sink(
+    kind: Action['do'],
+    about: string,
+    says: (it: string) => string,
+    readers: Readers,
+    reads = this.when,
+    value = '',
+    part = about,
+  ): FormSink {
+    const { rule } = this;
+    return {
+      kind,
+      id: `${kind} ${rule.id} ${about}`,
+      text: value === '' ? rule.when : `${rule.when}; ${value}`,
+      says: (it) => `rule “${rule.name}” ${says(it)}`,
+      readers,
+      reads,
+      page: 'rules',
+      at: rule.id,
+      fix: { fix: 'drop-action', rule: rule.id, does: kind, about: part },
+    };
+  }
+}
+
+/** One for each column that some row asks for. */
+function routingSinks({ columns, rows }: FormDesign['routing']): readonly FormSink[] {
+  return columns.flatMap((column): FormSink[] => {
+    const cellOf = (row: (typeof rows)[number]): string => own(row.cells, column.id) ?? '';
+    const asking = rows.filter((row) => cellOf(row).trim() !== '');
+    const [first] = asking;
+    if (!first) return [];
+    const cells = asking.map(cellOf);
+    return [
+      {
+        kind: 'routing',
+        id: `routing ${column.id}`,
+        text: [column.input, ...cells].join('; '),
+        says: (it) => `the routing table asks for ${it}: team, stage and due date tell which row it was`,
+        readers: { who: 'desk' },
+        reads: verdicts([...new Set([column.input, ...cells].flatMap(namesInCell))]),
+        page: 'routing',
+        at: first.id,
+        fix: { fix: 'drop-column', column: column.id },
+      },
+    ];
+  });
+}
+
+/** Names that a column or a cell reads: cells are tests, `?` is what they test. */
+const namesInCell = (text: string): readonly string[] => {
+  const parsed = parseTests(text);
+  return [...new Set([...namesIn(text), ...(parsed.ok ? namesRead(parsed.value.flatMap(nodesOfTest)) : [])])];
+};
+
+function instructionSinks(part: Part): FormSink[] {
+  if (part.part !== 'instruction') return [];
+  return [...new Set(placeholdersIn(part.text))].map((field) => ({
+    kind: 'instruction',
+    id: `instruction ${part.id} ${field}`,
+    text: field,
+    says: (it) => `an instruction shows ${it}`,
+    readers: { who: 'asker' },
+    reads: values([field]),
+    page: 'questions',
+    at: partKey(part),
+    fix: { fix: 'drop-word', part: part.id, field },
+  }));
+}
+
+/** What a register’s fields are made by, besides its plan. */
+export interface MadeBy {
+  /** As the register has them now. */
+  readonly fields: readonly Field[];
+  /** The release a request came by; null for what has none. */
+  readonly release: { readonly form: string; readonly design: FormDesign } | null;
+  /** Rules that were applied to the requests that were there, whatever they came by. */
+  readonly ran?: readonly RanRule[];
+}
+
+/** A rule as it was applied to requests that were there, and the id of its form. */
+export interface RanRule {
+  readonly form: string;
+  readonly rule: FormRule;
+}
+
+type Kept = WeakMap<object, Kept | Protection>;
+const kept: Kept = new WeakMap();
+const NONE: readonly RanRule[] = [];
+const NO_RELEASE = {};
+
+/** Finds what was kept for several things together, or makes it. */
+function keptFor(keys: readonly object[], make: () => Protection): Protection {
+  let at = kept;
+  for (const key of keys.slice(0, -1)) {
+    const next = (at.get(key) as Kept | undefined) ?? new WeakMap();
+    at.set(key, next);
+    at = next;
+  }
+  const last = keys.at(-1) as object;
+  const found = (at.get(last) as Protection | undefined) ?? make();
+  at.set(last, found);
+  return found;
+}
+
+/**
+ * What protects the fields of requests that came by a release: the plan in force, and what the
+ * fields are made from, by that release, by their register as it is now, and by rules that were
+ * applied to what was there. Asked for the same again, it is the same one.
+ */
+export function protectionOf(plan: AccessPlan, { fields, release, ran = NONE }: MadeBy): Protection {
+  return keptFor([plan, fields, release?.design ?? NO_RELEASE, ran], () => {
+    const forms = new Set([release?.form, ...ran.map((each) => each.form)]);
+    const rules = [...(release?.design.rules ?? []), ...ran.map((each) => ({ ...each.rule, on: true }))];
+    const sinks = [
+      ...sinksOf({ ...release?.design, fields, rules }),
+      ...(release ? fieldsOfRelease(release.design, fields) : []),
+    ];
+    return protect(
+      fields,
+      plan,
+      sinks,
+      (plan.disclosures ?? []).filter((each) => forms.has(each.form)),
+    );
+  });
+}
+
+/** What fields were made from by a release, where the register has them otherwise now. */
+const fieldsOfRelease = (design: FormDesign, now: readonly Field[]): readonly FormSink[] =>
+  design.fields.filter((field) => !now.includes(field)).flatMap((field) => fieldSinks(field, design));
+
+/**
+ * The rules as they speak to somebody: those that rest on what this reader may not read still set
+ * and clear, but neither refuse, require, limit, lock nor warn, which would tell.
+ */
+export function withoutTelling(rules: readonly FormRule[], mayRead: (field: string) => boolean): readonly FormRule[] {
+  return rules.map((rule) => {
+    const rests = namesIn(rule.when).every(mayRead);
+    const silent = (action: Action): Action | null => {
+      switch (action.do) {
+        case 'set':
+        case 'clear':
+        case 'show':
+        case 'hide':
+        case 'jump':
+          return action;
+        case 'require': {
+          const fields = action.fields.filter(mayRead);
+          return rests && fields.length > 0 ? { ...action, fields } : null;
+        }
+        default:
+          return rests ? action : null;
+      }
+    };
+    const told = (actions: readonly Action[]): readonly Action[] => actions.flatMap((action) => silent(action) ?? []);
+    return { ...rule, then: told(rule.then), otherwise: told(rule.otherwise) };
+  });
+}
+
+const labelIn = (design: Making, key: string): string =>
+  design.fields.find((field) => field.key === key)?.label ??
+  partName({ fields: design.fields, parts: design.parts ?? [] }, key);

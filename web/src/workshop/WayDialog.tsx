@@ -1,0 +1,188 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { applyFix, fixInWords } from '@tolvek/core/form';
+import { Dialog } from 'radix-ui';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { api, problemOf } from '../app/api.ts';
+import { Button } from '../ui/Button.tsx';
+import { Trouble } from '../ui/Trouble.tsx';
+import type { Change } from './editing.ts';
+
+type Finding = AnswerOf<'form'>['findings'][number];
+
+interface WayProps {
+  readonly finding: Finding;
+  readonly formKey: string;
+  /** Absent where the finding is of the release in force, which nothing can change. */
+  readonly change?: Change | undefined;
+}
+
+/** The way a value takes to somebody who may not read it, and what can be done about it. */
+export function WayDialog({ finding, formKey, change }: WayProps) {
+  const [open, setOpen] = useState(false);
+  if (!finding.way || !finding.allow) return null;
+  return (
+    <Dialog.Root open={open} onOpenChange={setOpen}>
+      <Dialog.Trigger asChild>
+        <button type="button" className="whitespace-nowrap text-green underline">
+          How it gets there …
+        </button>
+      </Dialog.Trigger>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-20 bg-ink/25" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-[10vh] left-1/2 z-30 max-h-[80vh] w-[36rem] max-w-[calc(100vw-24px)] -translate-x-1/2 overflow-auto rounded-md border border-rule-strong bg-sheet p-6 shadow-lg"
+        >
+          <Dialog.Title className="text-[21px]">How it gets there</Dialog.Title>
+          <ol className="mt-4">
+            {finding.way.map((step, index) => (
+              <li key={step} className="grid grid-cols-[26px_1fr] border-b border-rule py-2">
+                <span className="font-serif text-[14px] text-soft">{index + 1}</span>
+                <span className={index === (finding.way?.length ?? 0) - 1 ? 'font-semibold text-brick' : ''}>
+                  {step}
+                </span>
+              </li>
+            ))}
+          </ol>
+          {change ? (
+            <Mending finding={finding} formKey={formKey} change={change} done={() => setOpen(false)} />
+          ) : (
+            <p className="mt-4 text-soft">
+              {finding.page === 'routing'
+                ? 'Until a release without this way is in force, the rows of the table are withheld from whoever may not read it. Team, stage and due date stand, and tell.'
+                : 'Until a release without this way is in force, what is made there is withheld from whoever may not read it.'}
+            </p>
+          )}
+          <Allowing finding={finding} formKey={formKey} done={() => setOpen(false)} />
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+function Mending({
+  finding,
+  formKey,
+  change,
+  done,
+}: WayProps & { readonly change: Change; readonly done: () => void }) {
+  const { data: form } = api.useFormQuery({ key: formKey });
+  const [protect, { isLoading, error }] = api.useProtectAlikeMutation();
+  const { fix, protect: alike } = finding;
+  const labelOf = (key: string): string =>
+    form?.draft.fields.find((field) => field.key === key)?.label ??
+    form?.grid.find((row) => row.field === key)?.label ??
+    key;
+  return (
+    <div className="mt-5">
+      <h3 className="font-semibold">Mend it</h3>
+      <div className="mt-2 flex flex-wrap gap-2">
+        {fix ? (
+          <Button
+            look="main"
+            onClick={() => {
+              change((before) => applyFix(before, fix));
+              done();
+            }}
+          >
+            {fixInWords(fix)}
+          </Button>
+        ) : null}
+        {alike ? (
+          <Button
+            disabled={isLoading}
+            onClick={async () => {
+              const made = await protect({ key: formKey, ...alike });
+              if ('error' in made) return;
+              toast(`“${labelOf(alike.field)}” is protected like “${labelOf(alike.source)}” from now on.`);
+              done();
+            }}
+          >
+            Protect “{labelOf(alike.field)}” like “{labelOf(alike.source)}”
+          </Button>
+        ) : null}
+      </div>
+      {alike ? (
+        <p className="mt-2 text-soft">
+          Protecting it changes the access plan, which is in force at once, also for requests that are there.
+        </p>
+      ) : null}
+      {error ? (
+        <div className="mt-3">
+          <Trouble error={error} />
+        </div>
+      ) : null}
+    </div>
+  );
+}
+
+/** Allows the way on purpose, with a reason; only for who may read what it tells of. */
+function Allowing({ finding, formKey, done }: Pick<WayProps, 'finding' | 'formKey'> & { readonly done: () => void }) {
+  const { data: form } = api.useFormQuery({ key: formKey });
+  const [allow, { isLoading, error }] = api.useAllowWayMutation();
+  const [once] = useState(() => crypto.randomUUID());
+  const [tries, setTries] = useState(0);
+  const [reason, setReason] = useState('');
+  const { allow: way } = finding;
+  if (!form || !way) return null;
+  const label = form.grid.find((row) => row.field === way.source)?.label ?? way.source;
+  const problem = error ? problemOf(error).problems?.find((each) => each.field === 'reason') : undefined;
+  const send = async (event: React.FormEvent): Promise<void> => {
+    event.preventDefault();
+    setTries(tries + 1);
+    const made = await allow({ form: formKey, once: `${once}-${tries}`, body: { ...way, reason } });
+    if ('error' in made) return;
+    toast('It is allowed, and stands on the page “Access” with your name and reason.');
+    done();
+  };
+  return (
+    <form onSubmit={send} className="mt-6 border-t border-rule-strong pt-4" noValidate>
+      <h3 className="font-semibold">Or allow it on purpose</h3>
+      {form.reads.includes(way.source) ? (
+        <>
+          <p className="mt-1 text-soft">
+            {way.what === 'value'
+              ? `Whoever reads it there then learns what “${label}” holds.`
+              : `Whoever reads it there then learns something of “${label}”, not what it holds.`}{' '}
+            It goes for these conditions as they are now, and can be ended.
+          </p>
+          <label htmlFor="way-reason" className="mt-3 block">
+            Why it is allowed
+          </label>
+          <textarea
+            id="way-reason"
+            className="input mt-1"
+            rows={2}
+            value={reason}
+            aria-invalid={problem !== undefined}
+            onChange={(event) => setReason(event.target.value)}
+          />
+          {problem ? <p className="mt-1 text-brick">{`${problem.message} ${problem.fix}`}</p> : null}
+          {error && !problem ? (
+            <div className="mt-2">
+              <Trouble error={error} />
+            </div>
+          ) : null}
+          <div className="mt-3 flex gap-3">
+            <Button type="submit" disabled={isLoading}>
+              Allow it
+            </Button>
+            <Dialog.Close asChild>
+              <Button>Not now</Button>
+            </Dialog.Close>
+          </div>
+        </>
+      ) : (
+        <>
+          <p className="mt-1 text-soft">
+            Only a coordinator who may read “{label}” can allow this, and you may not read it.
+          </p>
+          <Dialog.Close asChild>
+            <Button>Close</Button>
+          </Dialog.Close>
+        </>
+      )}
+    </form>
+  );
+}
