@@ -1,4 +1,4 @@
-import type { Field } from '../register/index.ts';
+import { type Field, isFilled } from '../register/index.ts';
 import { planned } from './accessTo.ts';
 import { classesOf, type ViewerClass } from './classes.ts';
 import { Origins, type Step } from './origins.ts';
@@ -64,6 +64,7 @@ class Readership {
   private readonly readable = new Map<string, bigint>();
   private readonly asked: ReadonlySet<string>;
   private readonly desk: bigint;
+  private readonly changers: bigint;
   private readonly requesters: bigint;
   /** Keys of the fields that somebody may not read. */
   private readonly closed: readonly string[];
@@ -73,22 +74,26 @@ class Readership {
     { rules }: AccessPlan,
     private readonly classes: readonly ViewerClass[],
   ) {
+    let writing = 0n;
     for (const field of fields) {
       const concerned = { rules: rules.filter((rule) => rule.fields === 'all' || rule.fields.includes(field.key)) };
+      const levels = classes.map((each) => planned(field, concerned, each, each.relation).level);
       this.readable.set(
         field.key,
-        this.those((each) => planned(field, concerned, each, each.relation).level !== 'hidden'),
+        this.those((_, index) => levels[index] !== 'hidden'),
       );
+      if (isFilled(field)) writing |= this.those((_, index) => levels[index] === 'write');
     }
     const everybody = this.those(() => true);
     this.asked = new Set(fields.flatMap((field) => (field.source === 'asked' ? [field.key] : [])));
     this.desk = this.those(({ relation }) => relation.isDesk);
+    this.changers = this.desk & writing;
     this.requesters = this.those(({ relation }) => !relation.isDesk);
     this.closed = [...this.readable].flatMap(([key, bits]) => (bits === everybody ? [] : [key]));
   }
 
-  private those(is: (each: ViewerClass) => boolean): bigint {
-    return this.classes.reduce((bits, each, index) => (is(each) ? bits | (1n << BigInt(index)) : bits), 0n);
+  private those(is: (each: ViewerClass, index: number) => boolean): bigint {
+    return this.classes.reduce((bits, each, index) => (is(each, index) ? bits | (1n << BigInt(index)) : bits), 0n);
   }
 
   /** Who reads what is made at a place. */
@@ -99,6 +104,8 @@ class Readership {
       case 'desk':
       case 'anybody':
         return this.desk;
+      case 'changers':
+        return this.changers;
       case 'asker':
         return this.requesters;
     }

@@ -54,8 +54,10 @@ export type SinkKind = keyof typeof SINKS;
 export type Readers =
   /** Whoever may read a field. */
   | { readonly who: 'field'; readonly field: string }
-  /** Everybody who works on requests, or changes them. */
+  /** Everybody who works on requests. */
   | { readonly who: 'desk' }
+  /** Those of them who may change some field. */
+  | { readonly who: 'changers' }
   /** Whoever fills the form in: they know what they typed. */
   | { readonly who: 'asker' }
   /** Also whoever has nothing to do with the request. */

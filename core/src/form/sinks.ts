@@ -120,7 +120,9 @@ class RuleSinks {
     private readonly design: Making,
   ) {
     this.when = verdicts(namesIn(rule.when));
-    this.all = [...rule.then, ...rule.otherwise].flatMap((action) => this.made(action));
+    const made = [...rule.then, ...rule.otherwise].flatMap((action) => this.made(action));
+    // The same may be done on both sides: it is one place.
+    this.all = [...new Map(made.map((sink) => [`${sink.id}\n${sink.text}`, sink])).values()];
   }
 
   private made(action: Action): readonly FormSink[] {
@@ -197,7 +199,8 @@ class RuleSinks {
           ),
         ];
       case 'warn':
-        return [this.sink('warn', action.field, (it) => `warns by ${it}`, this.changers)];
+        // A warning is said while the form is filled in; a saving says none.
+        return [this.sink('warn', action.field, (it) => `warns by ${it}`, { who: 'asker' })];
       case 'refuse':
         return [this.sink('refuse', action.field, (it) => `refuses by ${it}`, this.changers)];
     }
@@ -205,7 +208,7 @@ class RuleSinks {
 
   /** Whom this rule speaks to: whoever fills the form in, and at every saving whoever changes something. */
   private get changers(): Readers {
-    return this.rule.runs === 'saving' ? { who: 'desk' } : { who: 'asker' };
+    return this.rule.runs === 'saving' ? { who: 'changers' } : { who: 'asker' };
   }
 
   private questions(part: string, make: (key: string) => FormSink): readonly FormSink[] {
