@@ -32,7 +32,7 @@ import { changesBetween, factsOfRequest, onlyOf } from './commands.ts';
 import { countedIn, eachRequest } from './eachRequest.ts';
 import { remember } from './history.ts';
 import { nameOf } from './names.ts';
-import { openFor, protectionFor } from './open.ts';
+import { isToldToAll, openFor, protectionFor } from './open.ts';
 import { type RegisterRow, type RequestRow, registerById, requestById, type ShownRow } from './queries.ts';
 import { offerProblems, point } from './references.ts';
 import { registers, requests, ruleRunChanges, ruleRuns } from './tables.ts';
@@ -292,14 +292,15 @@ function change(
     if (after === null) delete values[field];
     else values[field] = after as FieldValue;
   }
+  const isTold = isToldToAll(tx, register, request, changes);
   tx.update(requests)
-    .set({ values, version: request.version + 1, updatedAt: now })
+    .set({ values, ...(isTold ? { version: request.version + 1, updatedAt: now } : {}) })
     .where(eq(requests.id, request.id))
     .run();
   claim(tx, request, releaseById(tx, request.releaseId).release.design, values);
   point(tx, request.id, register.fields, values);
   remember(tx, now, { requestId: request.id, actorId: by, kind: 'fields', words, changes });
-  effects.changed.add(request.id);
+  if (isTold) effects.changed.add(request.id);
   carryOn(tx, effects, now, { id: request.id, number: request.number, changes });
 }
 

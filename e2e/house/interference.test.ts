@@ -1,0 +1,616 @@
+import { type RouteName, routes } from '@tolvek/contract';
+import { type FormDesign, type FormRule, RECIPES } from '@tolvek/core/form';
+import type { Field } from '@tolvek/core/register';
+import { DEMO_NOW, VOCABULARIES } from '@tolvek/demo';
+import { forms, registers, requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
+import { eq } from 'drizzle-orm';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
+import { type Answer, type Caller, Desk, VISIT, WATER } from './desk.ts';
+import { makePermit, PDF, upload } from './permit.ts';
+
+/**
+ * Non-interference: two desks that differ in nothing but what stands in fields that most may not
+ * read, and in what may be derived from it. Whoever may not read them is answered the same by both,
+ * byte for byte, by every route, in every letter and every live update. How long an answer takes is
+ * not looked at.
+ *
+ * Both desks live through the same calls at the same moments. Ids and tokens are made anew by each;
+ * they are numbered in the order they come up in.
+ */
+
+interface Hidden {
+  readonly note: string;
+  readonly term: string;
+  readonly day: string;
+  readonly many: number;
+}
+const ONE: Hidden = { note: 'aaa zq one', term: 'seals', day: '2026-12-02', many: 3 };
+const OTHER: Hidden = { note: 'bb zq another, and longer', term: 'cod', day: '2026-12-20', many: 700 };
+
+/** Whoever may read none of it: the coordinator, the administrator, the desks, and people from outside. */
+const WATCHING = [
+  'Maren Okafor',
+  'Ada Quillfeather',
+  'Ilse Brandvold',
+  'Bram Solheim',
+  'Tomas Achterberg',
+  'Declan Oyelaran',
+];
+const OUTSIDE = { name: 'Wim Haldane', email: 'wim.haldane@haldane.example' };
+const BYTES: readonly RouteName[] = ['live', 'upload', 'sheetUpload', 'file', 'followFile', 'takeOut'];
+const TERMS = VOCABULARIES.find((each) => each.key === 'species')?.terms ?? [];
+
+const closed = (fields: readonly string[]) => ({
+  rules: [
+    {
+      id: 'closed',
+      name: 'It stays with site safety',
+      fields,
+      audience: { in: { everyone: true as const }, outOf: ['site-safety'], requester: 'out' as const },
+      level: 'hidden' as const,
+    },
+  ],
+});
+const ruleOf = (id: string, more: Partial<FormRule>): FormRule => ({
+  id,
+  name: id,
+  says: '',
+  when: 'contains(why, "aaa")',
+  then: [],
+  otherwise: [],
+  on: true,
+  runs: 'saving',
+  ...more,
+});
+const ground = { team: 'estates', approvers: 'duty-managers', calendar: 'desk' };
+const outcome = { team: 'estates', priority: 'normal', workingDays: 3, needsApproval: false } as const;
+const asking = (field: string) => ({ part: 'question', field, asks: '', help: '', required: false }) as const;
+
+/** A form that tells of what it asks in every way there is, released before its plan closed any of it. */
+function tellTale(): FormDesign {
+  const simple = RECIPES.find((each) => each.key === 'simple')?.make({ ...ground, title: 'Tell-tale' }) as FormDesign;
+  const more: readonly Field[] = [
+    { key: 'kind', label: 'Kind', type: { kind: 'term', vocabulary: 'species' }, source: 'asked' },
+    { key: 'begins', label: 'Begins', type: { kind: 'date' }, source: 'asked' },
+    { key: 'ends', label: 'Ends', type: { kind: 'date', notBefore: 'begins' }, source: 'asked' },
+    { key: 'many', label: 'How many', type: { kind: 'number', places: 0 }, source: 'asked' },
+    { key: 'also', label: 'Also', type: { kind: 'text' }, source: 'asked' },
+    {
+      key: 'kept',
+      label: 'Kept',
+      type: { kind: 'text' },
+      source: 'desk-only',
+      preset: { from: 'field', field: 'why' },
+    },
+    { key: 'copy', label: 'Copy', type: { kind: 'text' }, source: 'desk-only' },
+    {
+      key: 'size',
+      label: 'Size',
+      type: { kind: 'number', places: 0 },
+      source: 'computed',
+      formula: 'string length(why)',
+    },
+    { key: 'free', label: 'Free', type: { kind: 'text' }, source: 'desk-only' },
+  ];
+  return {
+    ...simple,
+    subject: '{what}, {why}, {copy}, {size}',
+    fields: [...simple.fields, ...more],
+    parts: [
+      ...simple.parts.map((part) => (part.part === 'question' ? { ...part, required: false } : part)),
+      ...['kind', 'begins', 'ends', 'many', 'also'].map(asking),
+      { part: 'instruction', id: 'words-1', text: 'You ask for {what}.' },
+    ],
+    rules: [
+      ruleOf('copies', { when: 'true', then: [{ do: 'set', field: 'copy', value: 'why' }] }),
+      ruleOf('refuses', {
+        when: 'many > 100 and free != null',
+        then: [{ do: 'refuse', field: 'free', text: 'Too many.', fix: 'Fewer.' }],
+      }),
+      ruleOf('requires', { then: [{ do: 'require', fields: ['needed_by'] }] }),
+      ruleOf('locks', { then: [{ do: 'lock', fields: ['free'] }] }),
+      ruleOf('hides', { runs: 'filling', then: [{ do: 'hide', parts: ['also'] }] }),
+    ],
+    unique: [{ id: 'unique-1', fields: ['why'], among: 'all' }],
+    routing: {
+      columns: [{ id: 'why', label: 'Why', input: 'why' }],
+      rows: [{ id: 'row-1', note: 'Those with three', cells: { why: 'starts with(?, "aaa")' }, outcome }],
+      otherwise: outcome,
+    },
+  };
+}
+
+function pointsTo(): FormDesign {
+  const simple = RECIPES.find((each) => each.key === 'simple')?.make({ ...ground, title: 'Pointing' }) as FormDesign;
+  return {
+    ...simple,
+    fields: [
+      ...simple.fields,
+      {
+        key: 'target',
+        label: 'Target',
+        type: { kind: 'reference', register: 'tell-tale', shows: ['what', 'why'], among: 'all' },
+        source: 'asked',
+      },
+      {
+        key: 'limited',
+        label: 'Limited',
+        type: {
+          kind: 'reference',
+          register: 'tell-tale',
+          shows: ['what'],
+          among: 'all',
+          offered: 'starts with(it.why, what)',
+        },
+        source: 'asked',
+      },
+      {
+        key: 'brought',
+        label: 'Brought',
+        type: { kind: 'long-text' },
+        source: 'carried',
+        reference: 'target',
+        field: 'why',
+        live: true,
+      },
+    ],
+    parts: [...simple.parts, asking('target'), asking('limited')],
+  };
+}
+
+const key = (name: string) => ({ 'Idempotency-Key': `interfering-${name}` });
+const onVersion = (version: number) => ({ 'If-Match': `"${version}"` });
+
+/** Letters go out over several lines at once: those of one moment are put in an order of their own. */
+const inOrder = (letters: readonly { id: string; receivedAt: string; to: string; subject: string }[]) =>
+  [...letters].sort((a, b) => sortKey(a).localeCompare(sortKey(b)));
+const sortKey = (letter: { receivedAt: string; to: string; subject: string }): string =>
+  `${letter.receivedAt} ${letter.to} ${letter.subject}`;
+
+/** One desk, and what each of those who watch was told by it. */
+interface Heard {
+  readonly answers: readonly (Pick<Answer, 'route' | 'who' | 'status' | 'text'> & { readonly asked: string })[];
+  readonly letters: string;
+  readonly live: ReadonlyMap<string, string>;
+  readonly sheets: ReadonlyMap<string, string>;
+}
+
+/** Lives through all of it with what is hidden, and hears what those who may not read it are told. */
+async function live(hidden: Hidden): Promise<Heard> {
+  vi.setSystemTime(DEMO_NOW);
+  const desk = await Desk.open();
+  const { db } = desk.running.house;
+  const callers = new Map<string, Caller>();
+  for (const name of WATCHING) callers.set(name, await desk.as(name));
+  callers.set('outside', await desk.as());
+  const as = (name: string): Caller => callers.get(name) as Caller;
+  const [maren, stranger] = [as('Maren Okafor'), as('outside')];
+  const [priya, hanne] = [await desk.as('Priya Nakamura-Lind'), await desk.as('Hanne Istvan')];
+  const tick = (): void => void vi.setSystemTime(Date.now() + 1_000);
+  /** What a call that has to succeed answers; letters that it wrote go out before anything else. */
+  const well = async (calling: Promise<Answer>): Promise<Answer['body']> => {
+    const answer = await calling;
+    if (answer.status !== 200) throw new Error(`${answer.route}: ${answer.status} ${answer.text}`);
+    await desk.running.lettersSent();
+    tick();
+    return answer.body;
+  };
+  const make = async (prefix: string, draft: FormDesign): Promise<string> => {
+    const body = { prefix, desk: 'estates', doors: { staff: true, outside: true }, draft };
+    const made = await well(maren.call('createForm', { headers: key(`make-${prefix}`), body }));
+    const params = { key: made.key };
+    await well(maren.call('releaseForm', { params, headers: onVersion(1), body: { note: '' } }));
+    return made.key;
+  };
+  const heard = new Map<string, string>();
+  const listening = new AbortController();
+  for (const [name, caller] of callers)
+    if (caller.cookie)
+      void fetch(`${desk.running.url}/api/live`, { headers: { cookie: caller.cookie }, signal: listening.signal })
+        .then(async (response) => {
+          const decoder = new TextDecoder();
+          for await (const chunk of response.body ?? [])
+            heard.set(name, (heard.get(name) ?? '') + decoder.decode(chunk, { stream: true }));
+        })
+        .catch(() => undefined);
+
+  await makePermit(maren);
+  expect([await make('TT', tellTale()), await make('PT', pointsTo())]).toEqual(['tell-tale', 'pointing']);
+  const hide = ['why', 'kind', 'begins', 'many'];
+  db.update(registers)
+    .set({ access: closed(hide) })
+    .where(eq(registers.key, 'tell-tale'))
+    .run();
+  db.update(registers)
+    .set({ access: closed(['papers']) })
+    .where(eq(registers.key, 'permit'))
+    .run();
+
+  // Those who may: each types what is hidden, in every place there is for it.
+  const { note, term, day, many } = hidden;
+  const told = { what: 'Ropes', why: note, kind: term, begins: day, ends: '2026-12-24', needed_by: '2026-12-24' };
+  const sent = async (by: Caller, slug: string, answers: object, more: object = {}): Promise<string> => {
+    submitted += 1;
+    return (await well(by.submit(slug, answers, { key: `submitted-${submitted}`, ...more }))).number;
+  };
+  let submitted = 0;
+  const first = await sent(hanne, 'tell-tale', { ...told, many });
+  const second = await sent(priya, 'tell-tale', { what: 'Rings', why: `${note} 2`, needed_by: '2026-12-24' });
+  const idOf = (number: string): string =>
+    db.select({ id: requests.id }).from(requests).where(eq(requests.number, number)).all()[0]?.id ?? '';
+  const pointing = await sent(priya, 'pointing', { what: 'x', target: idOf(first) });
+  const site = await sent(priya, 'come-on-site', { ...VISIT, medical_note: note });
+  const water = await sent(hanne, 'come-on-site', { ...WATER, medical_note: note });
+  const linked = await sent(hanne, 'come-on-site', { ...WATER, visitor: 'Linked', medical_note: note });
+  await sent(hanne, 'concern-report', { about: 'safety', what_happened: note, when: '2026-11-20', reply: false });
+  const name = `${note.slice(0, 3)}.pdf`;
+  const file = (await upload(desk.running.url, priya, name, Buffer.concat([PDF, Buffer.from(note)]))).body;
+  const permit = await sent(priya, 'permit', { what: 'x', papers: [file.ref] });
+  // A request of somebody from outside, who may follow it and nothing else.
+  await sent(stranger, 'visit', VISIT, { contact: OUTSIDE });
+  const confirmation = await desk.tokenFor(OUTSIDE.email, 'confirm');
+  const greta = { ...OUTSIDE, email: 'greta.moss@haldane.example' };
+  await sent(stranger, 'visit', { ...VISIT, visitor: 'Second' }, { contact: greta });
+  const confirming = await desk.tokenFor(greta.email, 'confirm');
+  const { follow } = await well(stranger.call('confirm', { params: { token: confirmation } }));
+  const decision = await desk.tokenFor('tomas.achterberg', 'decide');
+  const keeping = { answers: VISIT, contact: OUTSIDE, typedAt: 1 };
+  await well(stranger.call('sendKept', { params: { slug: 'visit' }, body: keeping }));
+  const goOn = await desk.tokenFor(OUTSIDE.email, 'go on');
+  const own = await sent(as('Declan Oyelaran'), 'come-on-site', { ...VISIT, visitor: 'Own' });
+  const other = await sent(as('Declan Oyelaran'), 'tell-tale', { what: 'Mine', why: 'mine' });
+
+  const formId = db.select({ id: forms.id }).from(forms).where(eq(forms.key, 'tell-tale')).all()[0]?.id ?? '';
+  const now = desk.running.house.clock.now();
+  db.insert(ruleRuns).values({ id: 'a-run', formId, rule: 'copies', name: 'A run', by: '', at: now }).run();
+  const changes = [
+    { field: 'copy', before: 'before', after: 'aaa zq one' },
+    { field: 'free', before: 'before', after: 'then' },
+  ];
+  db.insert(ruleRunChanges)
+    .values({ runId: 'a-run', requestId: idOf(first), changes })
+    .run();
+
+  const heardAll: Heard['answers'][number][] = [];
+  const sheets = new Map<string, string>();
+  const form = (await maren.call('form', { params: { key: 'tell-tale' } })).body;
+  const waysDraft: FormDesign = {
+    ...form.draft,
+    rules: [ruleOf('way', { then: [{ do: 'set', field: 'free', value: 'why' }] })],
+  };
+  const letters = inOrder((await stranger.call('mailroom')).body.letters);
+  const numbers = [first, second, pointing, site, water, linked, permit, own, other];
+  const each = <T>(values: readonly T[], input: (value: T) => object) => values.map(input);
+  const conditions = ['why != null', 'copy = "x"', 'size > 12', 'free = null', 'what = "Ropes"', 'ends >= begins'];
+  const inputs: Partial<Record<RouteName, readonly object[]>> = {
+    door: each(['visit', 'come-on-site', 'tell-tale', 'pointing', 'concern-report'], (slug) => ({ params: { slug } })),
+    checkAnswers: [
+      { params: { slug: 'tell-tale' }, body: { answers: { what: 'x', why: ONE.note } } },
+      { params: { slug: 'tell-tale-from-outside' }, body: { answers: { what: 'x', why: OTHER.note } } },
+      { params: { slug: 'pointing' }, body: { answers: { what: 'aaa', limited: idOf(first), target: idOf(second) } } },
+    ],
+    offers: ['pointing', 'pointing-from-outside'].flatMap((slug) =>
+      ['aaa', 'bb', ''].flatMap((what) =>
+        ['limited', 'target'].map((field) => ({ params: { slug }, body: { field, find: what, answers: { what } } })),
+      ),
+    ),
+    keepAnswers: [
+      { params: { slug: 'pointing' }, body: { answers: { what: 'aaa', limited: idOf(first) }, typedAt: 1 } },
+    ],
+    sendKept: [{ params: { slug: 'visit' }, body: { answers: VISIT, contact: OUTSIDE, typedAt: 1 } }],
+    kept: [{ params: { token: goOn } }],
+    keepKept: [{ params: { token: goOn }, body: { answers: VISIT, contact: OUTSIDE, typedAt: 2 } }],
+    submit: [
+      { params: { slug: 'come-on-site' }, headers: key('one'), body: { release: 1, answers: VISIT } },
+      {
+        params: { slug: 'tell-tale' },
+        headers: key('two'),
+        body: { release: 1, answers: { what: 'y', why: ONE.note } },
+      },
+      {
+        params: { slug: 'pointing' },
+        headers: key('three'),
+        body: { release: 1, answers: { what: 'aaa', limited: idOf(first) } },
+      },
+      {
+        params: { slug: 'pointing' },
+        headers: key('four'),
+        body: { release: 1, answers: { what: 'x', target: idOf(second) } },
+      },
+    ],
+    confirmation: [{ params: { token: confirming } }],
+    confirm: [{ params: { token: confirming } }],
+    follow: [{ params: { token: follow } }],
+    followMessage: [{ params: { token: follow }, body: { text: 'Thank you.' } }],
+    myRequest: each(numbers, (number) => ({ params: { number } })),
+    myMessage: each(numbers, (number) => ({ params: { number }, body: { text: 'One more.' } })),
+    ledger: ['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'all', 'things'].flatMap((tray) =>
+      ['', 'aaa', 'TT'].map((find) => ({ query: { tray, find } })),
+    ),
+    sheet: each(numbers, (number) => ({ params: { number } })),
+    sheetOffers: [
+      { params: { number: pointing }, body: { field: 'target', find: 'aaa' } },
+      { params: { number: pointing }, body: { field: 'limited', find: '' } },
+    ],
+    changeFields: each(numbers, (number) => ({
+      params: { number },
+      body: { changes: { free: 'then', what: 'Changed' } },
+    })).concat(
+      each(numbers, (number) => ({ params: { number }, body: { changes: { ends: '2026-12-10' } } })),
+      each(numbers, (number) => ({ params: { number }, body: { changes: { escort: 'Signe' } } })),
+      each(numbers, (number) => ({ params: { number }, body: { changes: { why: 'x', copy: 'y', size: 1 } } })),
+      [{ params: { number: pointing }, body: { changes: { limited: idOf(first) } } }],
+      [{ params: { number: pointing }, body: { changes: { target: idOf(second) } } }],
+    ),
+    moveStage: each(numbers, (number) => ({ params: { number }, body: { stage: 'in_hand' } })),
+    assign: each(numbers, (number) => ({ params: { number }, body: { person: null } })),
+    comment: each(numbers, (number) => ({
+      params: { number },
+      body: { text: 'Looks good.', visibility: 'requester' },
+    })),
+    decide: [
+      { params: { number: water }, headers: key('decide'), body: { verdict: 'approve', comment: '', seen: 'sheet' } },
+    ],
+    decisionLink: [{ params: { token: decision } }],
+    decideByLink: [
+      { params: { token: decision }, headers: key('link'), body: { verdict: 'approve', comment: '', seen: 'link' } },
+    ],
+    mailroom: [{}, { query: { find: 'aaa' } }],
+    letter: letters.map(({ id }) => ({ params: { id } })),
+    form: each(['site-access', 'tell-tale', 'pointing', 'concern-report'], (name) => ({ params: { key: name } })),
+    createForm: [
+      {
+        headers: key('copy'),
+        body: {
+          prefix: 'ZQ',
+          desk: 'estates',
+          doors: { staff: true, outside: false },
+          draft: { ...form.draft, title: 'A copy' },
+          access: form.plan,
+        },
+      },
+    ],
+    tryCondition: conditions
+      .map((condition) => ({ params: { key: 'tell-tale' }, body: { condition, number: null } }))
+      .concat([
+        { params: { key: 'pointing' }, body: { condition: 'brought != null', number: null } },
+        { params: { key: 'site-access' }, body: { condition: 'medical_note != null', number: null } },
+        { params: { key: 'site-access' }, body: { condition: 'works_on_water', number: null } },
+      ]),
+    overExisting: each(['copies', 'refuses', 'requires'], (rule) => ({
+      params: { key: 'tell-tale', rule },
+      body: { among: 'all', shown: null },
+    })).concat([
+      { params: { key: 'site-access', rule: 'water-certificate' }, body: { among: 'all', shown: null } } as never,
+    ]),
+    takeRunBack: [{ params: { key: 'tell-tale', run: 'a-run' } }],
+    saveDraft: [{ params: { key: 'tell-tale' }, headers: onVersion(form.version), body: { draft: waysDraft } }],
+    releaseForm: [
+      { params: { key: 'tell-tale' }, headers: onVersion(form.version + 1), body: { note: '' } },
+      { params: { key: 'permit' }, headers: onVersion(2), body: { note: '' } },
+    ],
+    draftOffers: each(['aaa', 'bb'], (what) => ({
+      params: { key: 'pointing' },
+      body: { field: 'limited', find: '', answers: { what }, person: null, outside: true },
+    })),
+    sendTrial: [
+      { params: { key: 'site-access' }, headers: key('trial'), body: { answers: WATER, person: null, outside: false } },
+      {
+        params: { key: 'pointing' },
+        headers: key('trial-2'),
+        body: { answers: { what: 'aaa', limited: idOf(first) }, person: null, outside: false },
+      },
+    ],
+    clearTrials: [{ params: { key: 'site-access' } }],
+    draftHistory: [{ params: { key: 'tell-tale' } }],
+    compareRelease: [{ params: { key: 'tell-tale', number: '1' } }],
+    allowWay: [
+      {
+        params: { key: 'tell-tale' },
+        headers: key('allow'),
+        body: { sink: 'set copies copy', text: 'true; why', source: 'why', what: 'value', reason: 'Because.' },
+      },
+      {
+        params: { key: 'led' },
+        headers: key('allow-2'),
+        body: {
+          sink: 'preset why',
+          text: JSON.stringify({ from: 'field', field: 'what' }),
+          source: 'what',
+          what: 'value',
+          reason: 'Because.',
+        },
+      },
+    ],
+    endWay: [{ params: { key: 'led', id: 'told' } }],
+    protectAlike: [{ params: { key: 'tell-tale' }, body: { source: 'why', field: 'copy' } }],
+    takeInRows: [
+      {
+        params: { key: 'tell-tale' },
+        headers: key('rows'),
+        body: {
+          rows: [
+            { cells: { what: 'Row', why: ONE.note }, requester: '' },
+            { cells: { what: 'Row', why: 'new' }, requester: '' },
+          ],
+          apply: false,
+        },
+      },
+    ],
+    vocabularies: [{}],
+    vocabulary: [{ params: { key: 'species' } }],
+    createVocabulary: [{ headers: key('terms'), body: { name: 'Hazards' } }],
+    saveVocabulary: [
+      // Merged, taken away, and put back: each would tell of who holds it.
+      {
+        params: { key: 'species' },
+        headers: onVersion(1),
+        body: { name: 'Species', terms: TERMS.filter((each) => each.key !== 'cod') },
+      },
+      {
+        params: { key: 'species' },
+        headers: onVersion(1),
+        body: { name: 'Species', terms: TERMS.map((each) => (each.key === 'cod' ? { ...each, now: 'saithe' } : each)) },
+      },
+    ],
+    setDoor: [{ params: { slug: 'visit' }, body: { open: true, closedMessage: '' } }],
+    advanceClock: [{ body: { minutes: 120 } }],
+  };
+  // A form whose coordinator may read what it hides, so that what is allowed can be.
+  const led = RECIPES.find((recipe) => recipe.key === 'simple')?.make({ ...ground, title: 'Led' }) as FormDesign;
+  const leading = {
+    rules: closed(['what']).rules.map((rule) => ({ ...rule, audience: { ...rule.audience, outOf: ['desk-leads'] } })),
+  };
+  const draft = {
+    ...led,
+    fields: led.fields.map((field) =>
+      field.key === 'why' ? { ...field, preset: { from: 'field', field: 'what' } } : field,
+    ),
+  };
+  const made = { prefix: 'LD', desk: 'estates', doors: { staff: true, outside: false }, draft, access: leading };
+  await well(maren.call('createForm', { headers: key('led'), body: made }));
+  const ledId = db.select({ id: forms.id }).from(forms).where(eq(forms.key, 'led')).all()[0]?.id ?? '';
+  const before = {
+    id: 'told',
+    form: ledId,
+    sink: 'gone',
+    text: '',
+    source: 'what',
+    what: 'value' as const,
+    reason: 'It was.',
+    by: '',
+    at: now,
+  };
+  db.update(registers)
+    .set({ access: { ...leading, disclosures: [before] } })
+    .where(eq(registers.key, 'led'))
+    .run();
+
+  const ask = async (caller: Caller, route: RouteName, input: Parameters<Caller['call']>[1]): Promise<void> => {
+    tick();
+    const answer = await caller.call(route, await asSeen(caller, route, input));
+    await desk.running.lettersSent();
+    heardAll.push({
+      route,
+      who: caller.who,
+      status: answer.status,
+      text: answer.text,
+      asked: JSON.stringify(input ?? {}),
+    });
+  };
+  // What is changed is changed on the version that was read; what is decided about, on what was seen.
+  const asSeen = async (caller: Caller, route: RouteName, input: Parameters<Caller['call']>[1]) => {
+    const { params, body } = { body: undefined, ...input } as {
+      params?: Record<string, string>;
+      body?: { seen?: string };
+    };
+    if (['changeFields', 'moveStage', 'assign'].includes(route)) {
+      const sheet = await caller.call('sheet', { params: { number: params?.number ?? '' } });
+      return { ...input, headers: onVersion(sheet.body?.version ?? 1) };
+    }
+    if (body?.seen === undefined || !params) return input;
+    const seen =
+      body.seen === 'link'
+        ? (await caller.call('decisionLink', { params })).body?.seen
+        : (await caller.call('sheet', { params })).body?.approval?.seen;
+    return { ...input, body: { ...body, seen: seen ?? 'nothing' } };
+  };
+  // Looking comes before changing, and once more after it.
+  const order = (Object.keys(routes) as RouteName[]).filter((route) => !BYTES.includes(route));
+  const looking = order.filter((route) => routes[route].method === 'GET');
+  for (const route of [...looking, ...order.filter((each) => !looking.includes(each)), ...looking])
+    for (const caller of callers.values())
+      for (const input of inputs[route] ?? [{}]) await ask(caller, route, input as Parameters<Caller['call']>[1]);
+  for (const [who, caller] of callers) {
+    const headers: Record<string, string> = caller.cookie ? { cookie: caller.cookie } : {};
+    for (const name of ['tell-tale', 'pointing', 'site-access', 'permit', 'concern-report']) {
+      const csv = await fetch(`${desk.running.url}/api/forms/${name}/requests.csv?among=all`, { headers });
+      sheets.set(`${who} takeOut ${name}`, `${csv.status} ${await csv.text()}`);
+    }
+    const got = await fetch(`${desk.running.url}/api/requests/${permit}/files/${file.ref?.split('/')[0]}`, { headers });
+    sheets.set(`${who} file`, `${got.status} ${await got.text()}`);
+  }
+  const all = (await desk.letters())
+    .map(({ to, subject, text, html }) => JSON.stringify({ to, subject, text, html }))
+    .join('\n');
+  // Whatever is still on its way to those who listen.
+  await new Promise((done) => setTimeout(done, 300));
+  listening.abort();
+  await desk.close();
+  return { answers: heardAll, letters: all, live: heard, sheets };
+}
+
+/** Ids and tokens, numbered in the order they come up in. */
+function numbered(): (text: string) => string {
+  const known = new Map<string, string>();
+  return (text) =>
+    text
+      .replace(/127\.0\.0\.1:\d+/g, 'here')
+      .replace(/[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}|[\w-]{22,}/g, (found) => {
+        const number = known.get(found) ?? `#${known.size + 1}`;
+        known.set(found, number);
+        return number;
+      });
+}
+
+let one: Heard;
+let other: Heard;
+beforeAll(async () => {
+  vi.useFakeTimers({ toFake: ['Date'] });
+  one = await live(ONE);
+  other = await live(OTHER);
+}, 240_000);
+afterAll(() => void vi.useRealTimers());
+
+describe('two desks that differ in what is hidden', () => {
+  it('answer everybody who may not read it the same, by every route', () => {
+    expect(other.answers.map(({ route, who }) => `${route} ${who}`)).toEqual(
+      one.answers.map(({ route, who }) => `${route} ${who}`),
+    );
+    const [mine, theirs] = [numbered(), numbered()];
+    const apart = one.answers.flatMap((answer, index) => {
+      const [a, b] = [mine(answer.text), theirs(other.answers[index]?.text ?? '')];
+      const at = [...a].findIndex((sign, place) => sign !== b[place]);
+      return a === b && answer.status === other.answers[index]?.status
+        ? []
+        : [
+            `${answer.who} ${answer.route} ${answer.asked}: …${a.slice(Math.max(0, at - 60), at + 60)}… / …${b.slice(Math.max(0, at - 60), at + 60)}…`,
+          ];
+    });
+    expect(apart.slice(0, 12)).toEqual([]);
+  });
+
+  it('send the same letters and live updates, and give out the same sheets and files', () => {
+    expect(numbered()(other.letters)).toBe(numbered()(one.letters));
+    const events = ({ live }: Heard) =>
+      [...live].map(([who, told]) => [who, numbered()(told.replace(/^:\n+/gm, '')).replace(/^id:.*\n/gm, '')]);
+    expect(events(other)).toEqual(events(one));
+    expect([...other.sheets].map(([what, told]) => [what, numbered()(told)])).toEqual(
+      [...one.sheets].map(([what, told]) => [what, numbered()(told)]),
+    );
+    expect([...one.sheets.values()].filter((told) => told.startsWith('200 ')).length).toBeGreaterThan(4);
+  });
+
+  it('do so for each route to somebody it has something for', () => {
+    const who = [...WATCHING, 'outside'];
+    const told = (route: string, name: string): readonly string[] =>
+      one.answers
+        .filter((each) => each.route === route && each.who === name && each.status === 200)
+        .map((each) => each.text);
+    const rows = Object.keys(routes)
+      .filter((route) => !BYTES.includes(route as RouteName))
+      .map((route) => [route, ...who.map((name) => told(route, name).length)] as const);
+    console.log(
+      [['route', ...who.map((name) => name.split(' ')[0])], ...rows]
+        .map((row) => row.map((cell, index) => String(cell).padEnd(index === 0 ? 18 : 9)).join(''))
+        .join('\n'),
+    );
+    expect(rows.filter(([, ...counts]) => counts.every((count) => count === 0)).map(([route]) => route)).toEqual([]);
+    // An empty list would be the same by itself.
+    const empty = rows.flatMap(([route]) => {
+      const texts = who.flatMap((name) => told(route, name));
+      return texts.every((text) => /^\{("[a-zA-Z]+":\[\],?)*\}$/.test(text)) ? [route] : [];
+    });
+    expect(empty).toEqual(['checkAnswers']);
+  });
+});
