@@ -186,7 +186,7 @@ async function live(hidden: Hidden): Promise<Heard> {
   const as = (name: string): Caller => callers.get(name) as Caller;
   const [maren, stranger] = [as('Maren Okafor'), as('outside')];
   const [priya, hanne] = [await desk.as('Priya Nakamura-Lind'), await desk.as('Hanne Istvan')];
-  const tick = (): void => void vi.setSystemTime(Date.now() + 1_000);
+  const tick = (): void => void vi.setSystemTime(Date.now() + 50);
   /** What a call that has to succeed answers; letters that it wrote go out before anything else. */
   const well = async (calling: Promise<Answer>): Promise<Answer['body']> => {
     const answer = await calling;
@@ -611,6 +611,6 @@ describe('two desks that differ in what is hidden', () => {
       const texts = who.flatMap((name) => told(route, name));
       return texts.every((text) => /^\{("[a-zA-Z]+":\[\],?)*\}$/.test(text)) ? [route] : [];
     });
-    expect(empty).toEqual(['checkAnswers']);
+    expect(empty).toEqual([]);
   });
 });
