@@ -62,6 +62,7 @@ export function leaksOf({ fields, sinks, plan, disclosures = [] }: FlowInput): r
 /** Who may read what, as bits of kinds of viewer. */
 class Readership {
   private readonly readable = new Map<string, bigint>();
+  private readonly writable = new Map<string, bigint>();
   private readonly asked: ReadonlySet<string>;
   private readonly desk: bigint;
   private readonly changers: bigint;
@@ -82,12 +83,16 @@ class Readership {
         field.key,
         this.those((_, index) => levels[index] !== 'hidden'),
       );
-      if (isFilled(field)) writing |= this.those((_, index) => levels[index] === 'write');
+      const mayWrite = isFilled(field)
+        ? this.those((each, index) => each.relation.isDesk && levels[index] === 'write')
+        : 0n;
+      this.writable.set(field.key, mayWrite);
+      writing |= mayWrite;
     }
     const everybody = this.those(() => true);
     this.asked = new Set(fields.flatMap((field) => (field.source === 'asked' ? [field.key] : [])));
     this.desk = this.those(({ relation }) => relation.isDesk);
-    this.changers = this.desk & writing;
+    this.changers = writing;
     this.requesters = this.those(({ relation }) => !relation.isDesk);
     this.closed = [...this.readable].flatMap(([key, bits]) => (bits === everybody ? [] : [key]));
   }
@@ -101,6 +106,8 @@ class Readership {
     switch (readers.who) {
       case 'field':
         return this.readable.get(readers.field) ?? 0n;
+      case 'touching':
+        return this.writable.get(readers.field) ?? 0n;
       case 'desk':
       case 'anybody':
         return this.desk;

@@ -54,6 +54,8 @@ export type SinkKind = keyof typeof SINKS;
 export type Readers =
   /** Whoever may read a field. */
   | { readonly who: 'field'; readonly field: string }
+  /** Whoever changes a field: it is told at it, but nothing is put into it. */
+  | { readonly who: 'touching'; readonly field: string }
   /** Everybody who works on requests. */
   | { readonly who: 'desk' }
   /** Those of them who may change some field. */
@@ -76,8 +78,8 @@ export interface Sink {
   readonly id: string;
   /** The expressions that make it: a disclosure is of these, and of no others. */
   readonly text: string;
-  /** What it does with a field, as the end of a sentence: `rule “Copy” sets “Escort” by it`. */
-  readonly says: (it: string) => string;
+  /** What it does with a field, as a sentence without its end: `rule “Copy” puts it into “Escort”`. */
+  readonly says: (it: string, how: Read['how']) => string;
   readonly readers: Readers;
   readonly reads: readonly Read[];
 }

@@ -31,6 +31,8 @@ type Making = Pick<FormDesign, 'fields'> & Partial<Pick<FormDesign, 'parts' | 'r
 const values = (names: readonly string[]): Read[] => names.map((field) => ({ field, how: 'value' }));
 const verdicts = (names: readonly string[]): Read[] => names.map((field) => ({ field, how: 'verdict' }));
 const intoField = (field: string): Readers => ({ who: 'field', field });
+/** What is told to whoever fills a field in: the asker typed all of it, so it is who changes it later. */
+const whereChanged = (field: string): Readers => ({ who: 'touching', field });
 
 /**
  * Every place of a form where something is made from its fields and somebody reads it. What is made
@@ -63,11 +65,16 @@ export function sinksOf(design: Making): readonly FormSink[] {
 function fieldSinks(field: Field, design: Making): readonly FormSink[] {
   const nameOf = (key: string): string => `“${labelIn(design, key)}”`;
   const at = { page: 'questions', at: field.key } as const;
-  const into = intoField(field.key);
   const sinks: FormSink[] = [];
-  const add = (kind: SinkKind, text: string, says: Sink['says'], reads: readonly Read[], fix: Fix | null): void => {
-    if (reads.length > 0)
-      sinks.push({ kind, id: `${kind} ${field.key}`, text, says, readers: into, reads, ...at, fix });
+  const add = (
+    kind: SinkKind,
+    text: string,
+    says: Sink['says'],
+    reads: readonly Read[],
+    fix: Fix | null,
+    readers = intoField(field.key),
+  ): void => {
+    if (reads.length > 0) sinks.push({ kind, id: `${kind} ${field.key}`, text, says, readers, reads, ...at, fix });
   };
   if (field.source === 'computed')
     add(
@@ -101,12 +108,17 @@ function fieldSinks(field: Field, design: Making): readonly FormSink[] {
       (it) => `what ${nameOf(field.key)} offers is limited by ${it}`,
       verdicts(namesIn(type.offered).filter((name) => design.fields.some((each) => each.key === name))),
       { fix: 'drop-limit', field: field.key },
+      whereChanged(field.key),
     );
   if ('notBefore' in type && type.notBefore !== undefined)
-    add('order', type.notBefore, (it) => `${nameOf(field.key)} may not be before ${it}`, verdicts([type.notBefore]), {
-      fix: 'drop-order',
-      field: field.key,
-    });
+    add(
+      'order',
+      type.notBefore,
+      (it) => `${nameOf(field.key)} may not be before ${it}`,
+      verdicts([type.notBefore]),
+      { fix: 'drop-order', field: field.key },
+      whereChanged(field.key),
+    );
   return sinks;
 }
 
@@ -135,7 +147,10 @@ class RuleSinks {
           this.sink(
             'set',
             action.field,
-            (it) => `sets ${nameOf(action.field)} by ${it}`,
+            (it, how) =>
+              how === 'value'
+                ? `puts ${it} into ${nameOf(action.field)}`
+                : `sets ${nameOf(action.field)} depending on ${it}`,
             intoField(action.field),
             reads,
             action.value,
@@ -148,8 +163,9 @@ class RuleSinks {
           this.sink(
             action.do,
             key,
-            (it) => `${action.do === 'clear' ? 'empties' : 'locks'} ${nameOf(key)} by ${it}`,
-            intoField(key),
+            (it) => `${action.do === 'clear' ? 'empties' : 'locks'} ${nameOf(key)} depending on ${it}`,
+            // A locked question stands at its default; what is not asked is only kept from being changed.
+            action.do === 'clear' || this.isAsked(key) ? intoField(key) : whereChanged(key),
           ),
         );
       case 'show':
@@ -159,7 +175,7 @@ class RuleSinks {
             this.sink(
               action.do,
               key,
-              (it) => `${action.do}s ${nameOf(key)} by ${it}`,
+              (it) => `${action.do}s ${nameOf(key)} depending on ${it}`,
               intoField(key),
               this.when,
               '',
@@ -173,7 +189,7 @@ class RuleSinks {
             this.sink(
               'jump',
               key,
-              (it) => `skips ${nameOf(key)} by ${it}`,
+              (it) => `skips ${nameOf(key)} depending on ${it}`,
               intoField(key),
               this.when,
               '',
@@ -184,7 +200,7 @@ class RuleSinks {
       case 'require':
         return action.fields.map((key) =>
           // At a saving, who changes something is told that a field is still empty.
-          this.sink('require', key, (it) => `requires ${nameOf(key)} by ${it}`, this.changers, [
+          this.sink('require', key, (it) => `requires ${nameOf(key)} depending on ${it}`, this.changers, [
             ...this.when,
             ...verdicts([key]),
           ]),
@@ -194,21 +210,25 @@ class RuleSinks {
           this.sink(
             'limit',
             action.field,
-            (it) => `limits ${nameOf(action.field)} by ${it}`,
-            this.rule.runs === 'saving' ? intoField(action.field) : { who: 'asker' },
+            (it) => `limits ${nameOf(action.field)} depending on ${it}`,
+            this.rule.runs === 'saving' ? whereChanged(action.field) : { who: 'asker' },
           ),
         ];
       case 'warn':
         // A warning is said while the form is filled in; a saving says none.
-        return [this.sink('warn', action.field, (it) => `warns by ${it}`, { who: 'asker' })];
+        return [this.sink('warn', action.field, (it) => `warns depending on ${it}`, { who: 'asker' })];
       case 'refuse':
-        return [this.sink('refuse', action.field, (it) => `refuses by ${it}`, this.changers)];
+        return [this.sink('refuse', action.field, (it) => `refuses depending on ${it}`, this.changers)];
     }
   }
 
   /** Whom this rule speaks to: whoever fills the form in, and at every saving whoever changes something. */
   private get changers(): Readers {
     return this.rule.runs === 'saving' ? { who: 'changers' } : { who: 'asker' };
+  }
+
+  private isAsked(key: string): boolean {
+    return (this.design.parts ?? []).some((part) => part.part === 'question' && part.field === key);
   }
 
   private questions(part: string, make: (key: string) => FormSink): readonly FormSink[] {
@@ -222,7 +242,7 @@ class RuleSinks {
   private sink(
     kind: Action['do'],
     about: string,
-    says: (it: string) => string,
+    says: Sink['says'],
     readers: Readers,
     reads = this.when,
     value = '',
@@ -233,7 +253,7 @@ class RuleSinks {
       kind,
       id: `${kind} ${rule.id} ${about}`,
       text: value === '' ? rule.when : `${rule.when}; ${value}`,
-      says: (it) => `rule “${rule.name}” ${says(it)}`,
+      says: (it, how) => `rule “${rule.name}” ${says(it, how)}`,
       readers,
       reads,
       page: 'rules',
@@ -256,7 +276,7 @@ function routingSinks({ columns, rows }: FormDesign['routing']): readonly FormSi
         kind: 'routing',
         id: `routing ${column.id}`,
         text: [column.input, ...cells].join('; '),
-        says: (it) => `the routing table asks for ${it}: team, stage and due date tell which row it was`,
+        says: (it) => `the routing table asks for ${it}`,
         readers: { who: 'desk' },
         reads: verdicts([...new Set([column.input, ...cells].flatMap(namesInCell))]),
         page: 'routing',

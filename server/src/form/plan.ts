@@ -236,12 +236,12 @@ function wordsOf(
   db: Reader,
   form: FormRow,
   register: RegisterRow,
-  { sink, source }: Pick<Disclosure, 'sink' | 'source'>,
+  { sink, source, what }: Pick<Disclosure, 'sink' | 'source' | 'what'>,
 ): string {
   const name = `“${labelOf(form, register, source)}”`;
   const said = placesOf(db, form)
     .find((each) => each.id === sink)
-    ?.says(name);
+    ?.says(name, what);
   return said ? `${said.charAt(0).toUpperCase()}${said.slice(1)}` : `A place that is gone read ${name}`;
 }
 

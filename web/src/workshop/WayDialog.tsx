@@ -179,7 +179,7 @@ function Allowing({ finding, formKey, done }: Pick<WayProps, 'finding' | 'formKe
             Only a coordinator who may read “{label}” can allow this, and you may not read it.
           </p>
           <Dialog.Close asChild>
-            <Button>Close</Button>
+            <Button className="mt-3">Close</Button>
           </Dialog.Close>
         </>
       )}
