@@ -1,7 +1,7 @@
 import { belongs, type Viewer } from '../people/index.ts';
 import { type Field, isFilled } from '../register/index.ts';
 import type { AccessLevel, AccessPlan, AccessRule } from './plan.ts';
-import { comesFrom, type Protection } from './protection.ts';
+import type { Protection } from './protection.ts';
 
 /** How a viewer stands to one request. */
 export interface Relation {
@@ -35,6 +35,10 @@ export function accessTo(field: Field, { plan, madeFrom }: Protection, viewer: V
   const own = planned(field, plan, viewer, relation);
   return own.level === 'write' && !isFilled(field) ? { level: 'read', rule: READ_ONLY[field.source] } : own;
 }
+
+/** How a field comes from another, as the beginning of a sentence. */
+const comesFrom = (field: Field): string =>
+  isFilled(field) ? 'It is made from' : field.source === 'carried' ? 'It is brought along by' : 'It is computed from';
 
 const READ_ONLY = {
   computed: 'Computed fields can be read, not changed',

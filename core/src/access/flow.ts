@@ -35,10 +35,9 @@ export interface FlowInput {
  * What is told of too freely at one place is not told of again at those that go on from there.
  */
 export function leaksOf({ fields, sinks, plan, disclosures = [] }: FlowInput): readonly Leak[] | null {
-  const classes = classesOf(plan);
-  if (!classes) return null;
+  const readers = new Readership(fields, plan);
+  if (!readers.isKnown) return null;
   const guarded = sinks.filter((sink) => SINKS[sink.kind] === 'release');
-  const readers = new Readership(fields, plan, classes);
   const all = new Origins(fields, sinks, disclosures);
   const stopped = new Map<Sink, bigint>();
   for (const sink of guarded) {
@@ -59,26 +58,36 @@ export function leaksOf({ fields, sinks, plan, disclosures = [] }: FlowInput): r
   });
 }
 
-/** Who may read what, as bits of kinds of viewer. */
-class Readership {
+const UNKNOWN: readonly ViewerClass[] = [{ groups: [], relation: { isDesk: true, isRequester: false } }];
+
+/**
+ * Who may read what, as bits of kinds of viewer. Where the plan tells too many kinds apart, nobody
+ * counts as one who may read anything.
+ */
+export class Readership {
+  /** Whether the kinds of viewer are few enough to be told apart. */
+  readonly isKnown: boolean;
+  private readonly classes: readonly ViewerClass[];
   private readonly readable = new Map<string, bigint>();
   private readonly writable = new Map<string, bigint>();
   private readonly asked: ReadonlySet<string>;
+  private readonly filled: ReadonlySet<string>;
   private readonly desk: bigint;
   private readonly changers: bigint;
   private readonly requesters: bigint;
   /** Keys of the fields that somebody may not read. */
   private readonly closed: readonly string[];
 
-  constructor(
-    fields: readonly Field[],
-    { rules }: AccessPlan,
-    private readonly classes: readonly ViewerClass[],
-  ) {
+  constructor(fields: readonly Field[], { rules }: AccessPlan) {
+    const classes = classesOf({ rules });
+    this.isKnown = classes !== null;
+    this.classes = classes ?? UNKNOWN;
     let writing = 0n;
     for (const field of fields) {
       const concerned = { rules: rules.filter((rule) => rule.fields === 'all' || rule.fields.includes(field.key)) };
-      const levels = classes.map((each) => planned(field, concerned, each, each.relation).level);
+      const levels = this.classes.map((each) =>
+        classes ? planned(field, concerned, each, each.relation).level : 'hidden',
+      );
       this.readable.set(
         field.key,
         this.those((_, index) => levels[index] !== 'hidden'),
@@ -91,6 +100,7 @@ class Readership {
     }
     const everybody = this.those(() => true);
     this.asked = new Set(fields.flatMap((field) => (field.source === 'asked' ? [field.key] : [])));
+    this.filled = new Set(fields.flatMap((field) => (isFilled(field) ? [field.key] : [])));
     this.desk = this.those(({ relation }) => relation.isDesk);
     this.changers = writing;
     this.requesters = this.those(({ relation }) => !relation.isDesk);
@@ -130,10 +140,21 @@ class Readership {
     const told = origins.toldAt(sink).all;
     return this.closed.reduce((bits, key) => {
       const bit = origins.bits.of(key);
-      if ((told & bit) === 0n || this.untold(sink, key) === 0n) return bits;
+      if ((told & bit) === 0n || this.untold(sink, key) === 0n || this.isNoMoreThan(key, origins)) return bits;
       if (shown && (this.asked.has(key) || !shown.some((read) => read.field === key))) return bits;
       return bits | bit;
     }, 0n);
+  }
+
+  /**
+   * Whether a field is computed or brought along, and hidden from nobody who may read all it comes
+   * from: it tells no more than they do.
+   */
+  private isNoMoreThan(key: string, origins: Origins): boolean {
+    const from = this.filled.has(key) ? [] : origins.of(key);
+    if (from.length === 0 || !this.isKnown) return false;
+    const readers = from.reduce((bits, each) => bits & (this.readable.get(each) ?? 0n), ~0n);
+    return (readers & ~(this.readable.get(key) ?? 0n)) === 0n;
   }
 
   /** The one in the fewest groups whom a place tells of a field they may not read. */

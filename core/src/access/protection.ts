@@ -1,4 +1,5 @@
-import { type Field, isFilled } from '../register/index.ts';
+import type { Field } from '../register/index.ts';
+import { Readership } from './flow.ts';
 import { Origins } from './origins.ts';
 import type { AccessPlan, Disclosure } from './plan.ts';
 import type { Sink } from './sinks.ts';
@@ -9,6 +10,11 @@ export interface Protection {
   readonly plan: AccessPlan;
   /** The fields that one is made from, to the end. */
   readonly madeFrom: (key: string) => readonly Field[];
+  /**
+   * The keys of the fields that a place tells of although somebody who is told may not read them:
+   * what is said there is withheld from whoever may not.
+   */
+  readonly tells: (sink: Sink) => readonly string[];
 }
 
 /**
@@ -32,9 +38,10 @@ export function protect(
     }
     return from;
   };
-  return { fields, plan, madeFrom };
+  let readers: Readership | undefined;
+  const tells = (sink: Sink): readonly string[] => {
+    readers ??= new Readership(fields, plan);
+    return origins.bits.keysIn(readers.tooMuch(sink, origins));
+  };
+  return { fields, plan, madeFrom, tells };
 }
-
-/** How a field comes from another, as the beginning of a sentence. */
-export const comesFrom = (field: Field): string =>
-  isFilled(field) ? 'It is made from' : field.source === 'carried' ? 'It is brought along by' : 'It is computed from';

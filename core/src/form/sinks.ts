@@ -370,32 +370,43 @@ const fieldsOfRelease = (design: FormDesign, now: readonly Field[]): readonly Fo
   design.fields.filter((field) => !now.includes(field)).flatMap((field) => fieldSinks(field, design));
 
 /**
- * The rules as they speak to somebody: those that rest on what this reader may not read still set
- * and clear, but neither refuse, require, limit, lock nor warn, which would tell.
+ * The rules as they speak to somebody: those that would tell what this reader may not read still
+ * set and clear, but neither refuse, require, limit, lock nor warn. `speaks`: whether something may
+ * be said at a place.
  */
-export function withoutTelling(rules: readonly FormRule[], mayRead: (field: string) => boolean): readonly FormRule[] {
-  return rules.map((rule) => {
-    const rests = namesIn(rule.when).every(mayRead);
-    const silent = (action: Action): Action | null => {
-      switch (action.do) {
-        case 'set':
-        case 'clear':
-        case 'show':
-        case 'hide':
-        case 'jump':
-          return action;
-        case 'require': {
-          const fields = action.fields.filter(mayRead);
-          return rests && fields.length > 0 ? { ...action, fields } : null;
+export function withoutTelling(
+  design: Pick<FormDesign, 'fields' | 'parts' | 'rules'>,
+  speaks: (sink: Sink) => boolean,
+): readonly FormRule[] {
+  return design.rules.map((rule) => {
+    const told = (actions: readonly Action[]): readonly Action[] =>
+      actions.flatMap((action): readonly Action[] => {
+        switch (action.do) {
+          case 'set':
+          case 'clear':
+          case 'show':
+          case 'hide':
+          case 'jump':
+            return [action];
+          case 'require':
+          case 'lock': {
+            // Field by field: each is a place of its own.
+            const fields = action.fields.filter((key) =>
+              madeBy(rule, { ...action, fields: [key] }, design).every(speaks),
+            );
+            return fields.length > 0 ? [{ ...action, fields }] : [];
+          }
+          default:
+            return madeBy(rule, action, design).every(speaks) ? [action] : [];
         }
-        default:
-          return rests ? action : null;
-      }
-    };
-    const told = (actions: readonly Action[]): readonly Action[] => actions.flatMap((action) => silent(action) ?? []);
+      });
     return { ...rule, then: told(rule.then), otherwise: told(rule.otherwise) };
   });
 }
+
+/** The places that one thing a rule does makes. */
+const madeBy = (rule: FormRule, action: Action, design: Making): readonly FormSink[] =>
+  new RuleSinks({ ...rule, then: [action], otherwise: [] }, design).all;
 
 const labelIn = (design: Making, key: string): string =>
   design.fields.find((field) => field.key === key)?.label ??

@@ -1,4 +1,4 @@
-import { readableKeys, relationTo, reveal, type ValueChange } from '@tolvek/core/access';
+import { type Protection, readableKeys, relationTo, reveal, type ValueChange } from '@tolvek/core/access';
 import { pauseDeadline, resumeDeadline } from '@tolvek/core/deadline';
 import { prepareKeeping, withoutTelling } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
@@ -137,7 +137,7 @@ export function changeFields(
         }
       }
     }
-    const kept = keepingOf(tx, request, register, mayRead)(values, touched, facts);
+    const kept = keepingOf(tx, request, register, { protection: access.protection, mayRead })(values, touched, facts);
     // What is wrong elsewhere, and was before, is no reason to refuse this change; what a rule
     // refuses is.
     const { design } = releaseById(tx, request.releaseId).release;
@@ -241,18 +241,20 @@ export function factsOfRequest(
 
 /**
  * The rules of a request’s release over the fields of its register. Releases never change, but the
- * register’s fields do. `mayRead`: what whoever changes the request may read; nothing else speaks
- * to them.
+ * register’s fields do. `to`: what whoever changes the request may read; nothing else is told them.
  */
 export const keepingOf = (
   db: Reader,
   request: RequestRow,
   register: RegisterRow,
-  mayRead: (field: string) => boolean = () => true,
+  to?: { readonly protection: Protection; readonly mayRead: (field: string) => boolean },
 ): ReturnType<typeof prepareKeeping> => {
-  const { design } = releaseById(db, request.releaseId).release;
-  const rules = withoutTelling(design.rules, mayRead);
-  return prepareKeeping({ fields: register.fields, parts: design.parts, rules }, mayRead);
+  const { parts, rules } = releaseById(db, request.releaseId).release.design;
+  const form = { fields: register.fields, parts, rules };
+  if (!to) return prepareKeeping(form);
+  const { protection, mayRead } = to;
+  const spoken = withoutTelling(form, (sink) => protection.tells(sink).every(mayRead));
+  return prepareKeeping({ ...form, rules: spoken }, mayRead);
 };
 
 /** Values of some fields, as if the others were empty. */

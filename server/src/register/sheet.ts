@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import {
-  type AccessPlan,
+  type Protection,
   type Revealed,
   readableKeys,
   reveal,
@@ -12,14 +12,14 @@ import {
 } from '@tolvek/core/access';
 import { mayNotDecide } from '@tolvek/core/approval';
 import { fuseAt, lengthInWords, momentInWords, promiseInWords } from '@tolvek/core/deadline';
-import { sinksOf } from '@tolvek/core/form';
+import { type FormDesign, sinksOf } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
-import { FACT_NAMES, type Stage, stagesToMoveTo } from '@tolvek/core/register';
+import { type Stage, stagesToMoveTo } from '@tolvek/core/register';
 import { asc, eq } from 'drizzle-orm';
 import { approvalOf } from '../approval/commands.ts';
 import { calendarOf } from '../deadline/queries.ts';
 import { doors } from '../door/tables.ts';
-import { type ReleaseRow, releaseById } from '../form/queries.ts';
+import { releaseById } from '../form/queries.ts';
 import { pickedFrom } from '../intake/facts.ts';
 import { groupNames, namesOf, personById } from '../people/queries.ts';
 import { canonicalJson } from '../platform/canonical.ts';
@@ -56,7 +56,7 @@ function openRequest(db: Reader, request: RequestRow, viewer: Viewer) {
   const moment = (ms: number): string => momentInWords(ms, calendar.zone);
   const teamName = groupNames(db).get(request.team) ?? request.team;
   const readable = readableKeys(access);
-  const isRoutingOpen = mayReadRouting(release, register.access, readable);
+  const isRoutingOpen = mayReadRouting(release.design, access.protection, readable);
   const hops = (reader: 'desk' | 'requester') =>
     hopsOf({ request, stage, design: release.design, approval, teamName, decidedBy, moment, isRoutingOpen }, reader);
   return {
@@ -93,27 +93,17 @@ export const seenBy = (db: Reader, request: RequestRow, viewer: Viewer): string 
   seenIn(openRequest(db, request, viewer).visible);
 
 /**
- * Whether somebody may read all that a routing table asks for, besides what was allowed on purpose:
- * which row was taken tells of it. It is the table that decides, not what this request holds.
+ * Whether somebody may know which row was taken: it tells of what the table asks for. It is the
+ * table that decides, not what this request holds.
  */
-function mayReadRouting(
-  { formId, design }: Pick<ReleaseRow, 'formId' | 'design'>,
-  { disclosures = [] }: AccessPlan,
+const mayReadRouting = (
+  { routing }: FormDesign,
+  { fields, tells }: Protection,
   readable: ReadonlySet<string>,
-): boolean {
-  return sinksOf({ fields: design.fields, routing: design.routing })
+): boolean =>
+  sinksOf({ fields, routing })
     .filter((sink) => sink.kind === 'routing')
-    .every((sink) =>
-      sink.reads.every(
-        ({ field }) =>
-          FACT_NAMES.has(field) ||
-          readable.has(field) ||
-          disclosures.some(
-            (each) => each.form === formId && each.sink === sink.id && each.text === sink.text && each.source === field,
-          ),
-      ),
-    );
-}
+    .every((sink) => tells(sink).every((key) => readable.has(key)));
 
 /** The request sheet for somebody of its desk. */
 export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number): AnswerOf<'sheet'> {

@@ -5,6 +5,10 @@ import { RowReasons } from '../ui/RowReasons.tsx';
 export const WhyRouted = ({ routing }: { routing: AnswerOf<'sheet'>['routing'] }) => (
   <div className="mt-2">
     <p className="mb-2 text-soft">{routing.outcome}</p>
-    <RowReasons rows={routing.rows} />
+    {routing.row === null ? (
+      <p>Which row of the routing table it was rests on fields that you may not read.</p>
+    ) : (
+      <RowReasons rows={routing.rows} />
+    )}
   </div>
 );
