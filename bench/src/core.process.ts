@@ -1,4 +1,5 @@
 import { measureAnalysis, measureKeystroke, measureProof, measureRows } from './analysis.ts';
+import { measureFlow } from './flow.ts';
 import { answering } from './processes.ts';
 import { measureRules } from './rules.ts';
 import { measureBombs } from './sheets.ts';
@@ -11,4 +12,5 @@ answering({
   proof: async () => [await measureProof()],
   rows: async () => [await measureRows()],
   bombs: () => measureBombs(),
+  flow: () => measureFlow(),
 });

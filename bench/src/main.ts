@@ -35,7 +35,7 @@ const tell = (more: readonly Figure[]): void => {
 try {
   if (values.only !== 'desk') {
     const core = await Part.start('./core.process.ts');
-    for (const what of ['rules', 'analysis', 'keystroke', 'proof', 'rows', 'bombs'])
+    for (const what of ['rules', 'analysis', 'keystroke', 'proof', 'rows', 'bombs', 'flow'])
       tell(await core.ask<Figure[]>(what));
     await core.stop();
     tell([measureScript()]);

@@ -70,6 +70,7 @@ export class Readership {
   private readonly classes: readonly ViewerClass[];
   private readonly readable = new Map<string, bigint>();
   private readonly writable = new Map<string, bigint>();
+  private readonly noMore = new WeakMap<Origins, Map<string, boolean>>();
   private readonly asked: ReadonlySet<string>;
   private readonly filled: ReadonlySet<string>;
   private readonly desk: bigint;
@@ -81,22 +82,18 @@ export class Readership {
   constructor(fields: readonly Field[], { rules }: AccessPlan) {
     const classes = classesOf({ rules });
     this.isKnown = classes !== null;
-    this.classes = classes ?? UNKNOWN;
+    this.classes = [...(classes ?? UNKNOWN)].sort((a, b) => a.groups.length - b.groups.length);
     let writing = 0n;
+    // Fields that the same rules are about, and that come the same way, are read by the same people.
+    const known = new Map<string, { readonly reads: bigint; readonly writes: bigint }>();
     for (const field of fields) {
-      const concerned = { rules: rules.filter((rule) => rule.fields === 'all' || rule.fields.includes(field.key)) };
-      const levels = this.classes.map((each) =>
-        classes ? planned(field, concerned, each, each.relation).level : 'hidden',
-      );
-      this.readable.set(
-        field.key,
-        this.those((_, index) => levels[index] !== 'hidden'),
-      );
-      const mayWrite = isFilled(field)
-        ? this.those((each, index) => each.relation.isDesk && levels[index] === 'write')
-        : 0n;
-      this.writable.set(field.key, mayWrite);
-      writing |= mayWrite;
+      const concerned = rules.filter((rule) => rule.fields === 'all' || rule.fields.includes(field.key));
+      const alike = `${field.source} ${concerned.map((rule) => rules.indexOf(rule)).join()}`;
+      const found = known.get(alike) ?? this.readersOf(field, concerned);
+      known.set(alike, found);
+      this.readable.set(field.key, found.reads);
+      this.writable.set(field.key, found.writes);
+      writing |= found.writes;
     }
     const everybody = this.those(() => true);
     this.asked = new Set(fields.flatMap((field) => (field.source === 'asked' ? [field.key] : [])));
@@ -105,6 +102,16 @@ export class Readership {
     this.changers = writing;
     this.requesters = this.those(({ relation }) => !relation.isDesk);
     this.closed = [...this.readable].flatMap(([key, bits]) => (bits === everybody ? [] : [key]));
+  }
+
+  private readersOf(field: Field, rules: AccessPlan['rules']): { readonly reads: bigint; readonly writes: bigint } {
+    const levels = this.classes.map((each) =>
+      this.isKnown ? planned(field, { rules }, each, each.relation).level : 'hidden',
+    );
+    return {
+      reads: this.those((_, index) => levels[index] !== 'hidden'),
+      writes: isFilled(field) ? this.those((each, index) => each.relation.isDesk && levels[index] === 'write') : 0n,
+    };
   }
 
   private those(is: (each: ViewerClass, index: number) => boolean): bigint {
@@ -151,18 +158,22 @@ export class Readership {
    * from: it tells no more than they do.
    */
   private isNoMoreThan(key: string, origins: Origins): boolean {
-    const from = this.filled.has(key) ? [] : origins.of(key);
-    if (from.length === 0 || !this.isKnown) return false;
-    const readers = from.reduce((bits, each) => bits & (this.readable.get(each) ?? 0n), ~0n);
-    return (readers & ~(this.readable.get(key) ?? 0n)) === 0n;
+    if (this.filled.has(key) || !this.isKnown) return false;
+    const known = this.noMore.get(origins) ?? new Map<string, boolean>();
+    this.noMore.set(origins, known);
+    let found = known.get(key);
+    if (found === undefined) {
+      const from = origins.of(key);
+      const readers = from.reduce((bits, each) => bits & (this.readable.get(each) ?? 0n), ~0n);
+      found = from.length > 0 && (readers & ~(this.readable.get(key) ?? 0n)) === 0n;
+      known.set(key, found);
+    }
+    return found;
   }
 
   /** The one in the fewest groups whom a place tells of a field they may not read. */
   told(sink: Sink, key: string): ViewerClass | null {
     const open = this.untold(sink, key);
-    return this.classes.reduce<ViewerClass | null>((least, each, index) => {
-      const isTold = ((open >> BigInt(index)) & 1n) === 1n;
-      return isTold && (!least || each.groups.length < least.groups.length) ? each : least;
-    }, null);
+    return this.classes.find((_, index) => ((open >> BigInt(index)) & 1n) === 1n) ?? null;
   }
 }

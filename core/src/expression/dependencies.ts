@@ -1,10 +1,23 @@
 import { parseExpression } from './parse.ts';
 import { type Node, namesRead } from './tree.ts';
 
-/** The names that an expression reads, from its text; none when it can’t be read. */
+/** Texts whose names are remembered, at most. */
+const REMEMBERED = 5_000;
+const remembered = new Map<string, readonly string[]>();
+
+/**
+ * The names that an expression reads, from its text; none when it can’t be read. A form is looked
+ * through again and again while it is changed: what was read last need not be parsed anew.
+ */
 export function namesIn(text: string): readonly string[] {
-  const parsed = parseExpression(text);
-  return parsed.ok ? namesRead([parsed.value]) : [];
+  let names = remembered.get(text);
+  if (!names) {
+    const parsed = parseExpression(text);
+    names = parsed.ok ? namesRead([parsed.value]) : [];
+    if (remembered.size >= REMEMBERED) remembered.clear();
+    remembered.set(text, names);
+  }
+  return names;
 }
 
 /** A value that is computed from others. */
