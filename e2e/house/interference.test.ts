@@ -516,7 +516,11 @@ async function live(hidden: Hidden): Promise<Heard> {
     return { ...input, body: { ...body, seen: seen ?? 'nothing' } };
   };
   // Looking comes before changing, and once more after it.
-  const order = (Object.keys(routes) as RouteName[]).filter((route) => !BYTES.includes(route));
+  // A draft is tried before it is changed.
+  const tried: readonly RouteName[] = ['overExisting', 'takeRunBack', 'draftOffers', 'tryCondition'];
+  const order = [...tried, ...(Object.keys(routes) as RouteName[])].filter(
+    (route, index, all) => !BYTES.includes(route) && all.indexOf(route) === index,
+  );
   const looking = order.filter((route) => routes[route].method === 'GET');
   for (const route of [...looking, ...order.filter((each) => !looking.includes(each)), ...looking])
     for (const caller of callers.values())

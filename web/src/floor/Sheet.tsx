@@ -75,7 +75,9 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
             <dt>Team</dt>
             <dd>
               {sheet.team}, {sheet.priority} priority{' '}
-              <Why about={`Row ${sheet.routing.row} decided`}>
+              <Why
+                about={sheet.routing.row === null ? 'The routing table decided' : `Row ${sheet.routing.row} decided`}
+              >
                 <WhyRouted routing={sheet.routing} />
               </Why>
             </dd>

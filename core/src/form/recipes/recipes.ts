@@ -245,7 +245,7 @@ const approval: Recipe = {
 const confidential: Recipe = {
   key: 'confidential',
   label: 'A confidential report',
-  says: 'Something that went wrong, told in confidence: read by its team alone, and by no coordinator besides.',
+  says: 'Something that went wrong, told in confidence: read by those who look into it, and by no coordinator besides.',
   make: (ground) => ({
     ...designOf(ground, '{about}', [
       { part: 'instruction', id: 'words-1', text: 'Only the people who look into this can read what you write here.' },
