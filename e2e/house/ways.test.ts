@@ -67,6 +67,13 @@ const make = async (prefix: string, title: string, change: (draft: FormDesign) =
   expect(made.status).toBe(200);
   return made.body.key as string;
 };
+const closedTo = (field: string, group: string) => ({
+  id: 'closed',
+  name: 'It stays with them',
+  fields: [field],
+  audience: { in: { everyone: true as const }, outOf: [group], requester: 'out' as const },
+  level: 'hidden' as const,
+});
 const over = (form: string, among = 'all') =>
   maren.call('overExisting', { params: { key: form, rule: 'way' }, body: { among, shown: null } });
 const asked = (field: Field): Pick<FormDesign, 'fields' | 'parts'> => ({
@@ -303,6 +310,127 @@ describe('what an open field is made from', () => {
       headers: { cookie: maren.cookie },
     });
     expect([csv.status, (await csv.text()).includes(NOTE)]).toEqual([200, false]);
+  });
+});
+
+describe('a rule of a draft that was applied to the requests that were there', () => {
+  it('makes their fields as well: what it copied is withheld when its source is closed later', async () => {
+    const { db } = desk.running.house;
+    const form = await make('RN', 'Ran once', (draft) => ({
+      ...adding(draft, {
+        fields: [{ key: 'copy', label: 'Copy', type: { kind: 'text' }, source: 'desk-only' }],
+        parts: [],
+      }),
+    }));
+    expect((await release(form)).status).toBe(200);
+    const { number } = (await priya.submit(form, { what: 'Rope', why: NOTE })).body;
+    await withDraft(form, (draft) => ({ ...draft, rules: [rule([{ do: 'set', field: 'copy', value: 'why' }])] }));
+    const { shown } = (await over(form)).body;
+    const done = await maren.call('overExisting', {
+      params: { key: form, rule: 'way' },
+      body: { among: 'all', shown },
+    });
+    expect([done.status, done.body.changed, done.body.applied]).toEqual([200, 1, true]);
+    expect((await ilse.call('sheet', { params: { number } })).text).toContain(
+      `"copy","label":"Copy","value":"${NOTE}"`,
+    );
+    const access = { rules: [closedTo('why', 'site-safety')] };
+    db.update(registers).set({ access }).where(eq(registers.key, form)).run();
+    expect((await ilse.call('sheet', { params: { number } })).text).not.toContain(NOTE);
+    // Taken back, it tells no more than before.
+    const run = (
+      await maren.call('overExisting', { params: { key: form, rule: 'way' }, body: { among: 'all', shown: null } })
+    ).status;
+    expect(run).toBe(422);
+  });
+});
+
+describe('the access plan', () => {
+  const ways = (form: string) => maren.call('form', { params: { key: form } }).then(({ body }) => body);
+
+  it('is not changed where a form in force would tell more by it; what is told since is said on the form and in health', async () => {
+    const { db } = desk.running.house;
+    const outcome = { team: 'estates', priority: 'normal', workingDays: 3, needsApproval: false } as const;
+    const form = await make('PL', 'Planned', (draft) => ({
+      ...adding(draft, {
+        fields: [{ key: 'copy', label: 'Copy', type: { kind: 'text' }, source: 'desk-only' }],
+        parts: [],
+      }),
+      routing: {
+        columns: [{ id: 'what', label: 'What', input: 'what' }],
+        rows: [{ id: 'r1', note: '', cells: { what: '"rope"' }, outcome }],
+        otherwise: outcome,
+      },
+    }));
+    expect((await release(form)).status).toBe(200);
+    db.update(registers)
+      .set({ access: { rules: [closedTo('why', 'site-safety')] } })
+      .where(eq(registers.key, form))
+      .run();
+    const alike = (field: string) =>
+      maren.call('protectAlike', { params: { key: form }, body: { source: 'why', field } });
+    const refused = await alike('what');
+    expect([refused.status, refused.body.problems[0].field]).toEqual([422, 'r1']);
+    expect((await alike('copy')).status).toBe(200);
+    expect((await ways(form)).planHistory[0].words).toBe('“Copy” is protected like “Why”');
+    const before = (await stranger.call('health')).body.openWays;
+    db.update(registers)
+      .set({ access: { rules: [closedTo('what', 'site-safety')] } })
+      .where(eq(registers.key, form))
+      .run();
+    expect((await ways(form)).waysInForce.map((way: { at: string }) => way.at)).toEqual(['r1']);
+    expect((await stranger.call('health')).body.openWays).toBe(before + 1);
+  });
+
+  it('lets a way be allowed by a coordinator who may read what it tells, with a reason, and ended', async () => {
+    const form = await make(
+      'AW',
+      'Allowed',
+      (draft) => ({ ...draft, rules: [rule([{ do: 'set', field: 'what', value: 'why' }])] }),
+      {
+        access: { rules: [closedTo('why', 'site-safety')] },
+      },
+    );
+    const found = async () => (await ways(form)).findings.find((each: { way?: unknown }) => each.way);
+    const allow = async (reason: string, more = {}) =>
+      maren.call('allowWay', {
+        params: { key: form },
+        headers: key(),
+        body: { ...(await found()).allow, reason, ...more },
+      });
+    expect((await found()).way).toEqual([
+      'Rule “A way” puts “Why” into “What”.',
+      '“What” is read by somebody of the desk who is not in Site safety.',
+    ]);
+    expect((await allow('Everybody may.')).status).toBe(403);
+    desk.running.house.db
+      .update(registers)
+      .set({ access: { rules: [closedTo('why', 'desk-leads')] } })
+      .where(eq(registers.key, form))
+      .run();
+    expect((await allow(' ')).body.problems[0].field).toBe('reason');
+    expect((await allow('Everybody may.', { text: 'false; why' })).status).toBe(409);
+    const { id } = (await allow('Everybody may.')).body;
+    expect(await found()).toBe(undefined);
+    const { allowed } = await ways(form);
+    expect(allowed[0]).toMatchObject({
+      id,
+      source: 'Why',
+      what: 'value',
+      reason: 'Everybody may.',
+      by: 'Maren Okafor',
+      stands: true,
+    });
+    expect((await release(form)).status).toBe(200);
+    const { number } = (await priya.submit(form, { what: 'x', why: NOTE })).body;
+    expect((await ilse.call('sheet', { params: { number } })).text).toContain(NOTE);
+    expect((await maren.call('endWay', { params: { key: form, id } })).status).toBe(200);
+    expect((await ilse.call('sheet', { params: { number } })).text).not.toContain(NOTE);
+    expect((await ways(form)).planHistory.map((each: { words: string }) => each.words.split(':')[0])).toEqual([
+      'No longer allowed',
+      'Allowed on purpose',
+      'The plan came with the form',
+    ]);
   });
 });
 

@@ -11,7 +11,7 @@ import { registers } from '../register/tables.ts';
 import type { DoorRow } from './commands.ts';
 
 /** Whether a door admits whoever calls, as far as it is known who they are. */
-export const admissionOf = (door: DoorRow, viewer: Viewer | null, now: number): Admission =>
+export const admissionOf = (door: DoorRow, viewer: Pick<Viewer, 'kind'> | null, now: number): Admission =>
   admit(door, { kind: viewer?.kind ?? 'unknown', active: true }, now);
 
 /**

@@ -146,11 +146,13 @@ export function namedIn(
   const facts = factsFor(db, { door, design: release.design, requester, now, named: answers });
   const { values } = releaseById(db, release.id).complete(answers, facts);
   const asker = requester?.id ?? null;
+  // A closed door names nothing.
+  const isOpen = admissionOf(door, requester, now).admitted;
   const kept = new Set(offerProblems(db, { fields, values, facts, asker }).map((problem) => problem.field));
   const gone = new Set<unknown>([...kept].flatMap((key): unknown => own(answers, key)));
   return {
     files: [...filesNamed(db, door.formId, fields, answers)],
-    references: facts.references.filter((reference) => !gone.has(reference.id)),
+    references: isOpen ? facts.references.filter((reference) => !gone.has(reference.id)) : [],
   };
 }
 

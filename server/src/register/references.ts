@@ -7,7 +7,6 @@ import {
   notOffered,
   type OfferTest,
   prepareOffer,
-  protectionOf,
 } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
@@ -22,7 +21,7 @@ import {
   type Values,
 } from '@tolvek/core/register';
 import { and, asc, desc, eq, inArray, ne, type SQL, sql } from 'drizzle-orm';
-import { releaseById } from '../form/queries.ts';
+import { currentRelease, releaseById } from '../form/queries.ts';
 import { forms } from '../form/tables.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
@@ -51,19 +50,25 @@ const TARGET = {
 
 /**
  * Fields of a register that other forms may show, ask by and carry along: those that its plan hides
- * from nobody of its desk. `came`: the release that a request came by; the register’s fields in
- * general without.
+ * from nobody of its desk, for a request that came by some release.
  */
 const openToOthers = (
   db: Reader,
   register: Pick<RegisterRow, 'fields' | 'access' | 'ran'>,
-  came?: Pick<RequestRow, 'releaseId' | 'trial'>,
-): readonly Field[] =>
-  openFields(
-    came
-      ? protectionFor(db, register, came)
-      : protectionOf(register.access, { fields: register.fields, release: null, ran: register.ran }),
-  );
+  came: Pick<RequestRow, 'releaseId' | 'trial'>,
+): readonly Field[] => openFields(protectionFor(db, register, came));
+
+/** The same in general, as the forms in force of a register make its fields. */
+function openAsReleased(db: Reader, register: RegisterRow): readonly Field[] {
+  const released = db
+    .select()
+    .from(forms)
+    .where(eq(forms.registerId, register.id))
+    .all()
+    .flatMap((form) => currentRelease(db, form) ?? []);
+  const by = released.map((release) => openToOthers(db, register, { releaseId: release.id, trial: false }));
+  return register.fields.filter((field) => by.every((open) => open.includes(field)));
+}
 
 const keyed = prepared((db) =>
   db
@@ -88,7 +93,7 @@ export function knownRegisters(db: Reader, keys?: readonly string[]): readonly K
     .all()
     .filter((register) => register.fields.length > 0)
     .map((register) => {
-      const open = new Set(openToOthers(db, register).map((field) => field.key));
+      const open = new Set(openAsReleased(db, register).map((field) => field.key));
       return {
         key: register.key,
         name: register.name,
