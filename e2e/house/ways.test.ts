@@ -422,7 +422,7 @@ describe('the access plan', () => {
       stands: true,
     });
     expect((await release(form)).status).toBe(200);
-    const { number } = (await priya.submit(form, { what: 'x', why: NOTE })).body;
+    const { number } = (await priya.submit(form, { why: NOTE })).body;
     expect((await ilse.call('sheet', { params: { number } })).text).toContain(NOTE);
     expect((await maren.call('endWay', { params: { key: form, id } })).status).toBe(200);
     expect((await ilse.call('sheet', { params: { number } })).text).not.toContain(NOTE);
