@@ -47,6 +47,7 @@ export {
   prepareOffer,
 } from './offers.ts';
 export { placeholdersIn } from './placeholders.ts';
+export { protectionOf, type RanRule, withoutTelling } from './protection.ts';
 export {
   asking,
   blankDesign,
@@ -57,7 +58,7 @@ export {
   RECIPES,
   type Recipe,
 } from './recipes/index.ts';
-export { type FormSink, protectionOf, type RanRule, sinksOf, withoutTelling } from './sinks.ts';
+export { type FormSink, sinksOf } from './sinks.ts';
 export {
   answerSchema,
   type FormFile,
