@@ -85,13 +85,12 @@ export function classInWords(
   named: readonly string[],
   nameOf: (group: string) => string,
 ): string {
-  const who = relation.isDesk
-    ? relation.isRequester
-      ? 'somebody of the desk who asked it'
-      : 'somebody of the desk'
-    : 'who asked it';
   const out = named.filter((group) => !groups.includes(group));
-  const inside = groups.length > 0 ? ` in ${groups.map(nameOf).join(' and ')}` : '';
-  const outside = out.length > 0 ? ` who is not in ${out.map(nameOf).join(' or ')}` : '';
-  return `${who}${inside}${outside}`;
+  const clauses = [
+    ...(relation.isRequester ? ['asked'] : []),
+    ...(groups.length > 0 ? [`is in ${groups.map(nameOf).join(' and ')}`] : []),
+    ...(out.length > 0 ? [`is not in ${out.map(nameOf).join(' or ')}`] : []),
+  ];
+  const who = relation.isDesk ? 'somebody of the desk' : 'somebody';
+  return clauses.length > 0 ? `${who} who ${clauses.join(' and ')}` : who;
 }

@@ -1,0 +1,212 @@
+import { describe, expect, it } from 'vitest';
+import type { AccessPlan } from '../../access/index.ts';
+import type { Field } from '../../register/index.ts';
+import type { Action, FormDesign, FormRule } from '../design.ts';
+import { blankDesign } from '../recipes/index.ts';
+import { applyFix, fixInWords } from './fix.ts';
+import { flowFindings } from './flow.ts';
+
+const GROUPS = new Map([['safety', 'Site safety']]);
+const plan: AccessPlan = {
+  rules: [
+    {
+      id: 'closed',
+      name: 'Notes stay with site safety',
+      fields: ['note', 'day', 'score'],
+      audience: { in: { everyone: true }, outOf: ['safety'], requester: 'out' },
+      level: 'hidden',
+    },
+    {
+      id: 'score',
+      name: 'Nobody who asks reads the score',
+      fields: ['score'],
+      audience: { in: { anyOf: [] }, outOf: [], requester: 'in' },
+      level: 'hidden',
+    },
+  ],
+};
+const text = (key: string, label: string, more: object = {}): Field => ({
+  key,
+  label,
+  type: { kind: 'text' },
+  source: 'asked',
+  ...more,
+});
+const fields: readonly Field[] = [
+  text('note', 'Note'),
+  text('what', 'What'),
+  { key: 'day', label: 'Day', type: { kind: 'date' }, source: 'asked' },
+  { key: 'until', label: 'Until', type: { kind: 'date' }, source: 'asked' },
+  {
+    key: 'score',
+    label: 'Score',
+    type: { kind: 'number', places: 0 },
+    source: 'computed',
+    formula: 'string length(what)',
+  },
+  text('escort', 'Escort', { source: 'desk-only' }),
+];
+const design: FormDesign = {
+  ...blankDesign({ title: 'A form', team: 'safety', approvers: 'safety', calendar: 'desk' }),
+  fields,
+  parts: [
+    { part: 'question', field: 'note', asks: '', help: '', required: false },
+    { part: 'page', id: 'page-2', title: 'More', text: '' },
+    { part: 'question', field: 'what', asks: '', help: '', required: false },
+  ],
+};
+const ruled = (action: Action, more: Partial<FormRule> = {}): FormDesign => ({
+  ...design,
+  rules: [
+    {
+      id: 'rule-1',
+      name: 'R',
+      says: '',
+      when: 'note != null',
+      then: [action],
+      otherwise: [],
+      on: true,
+      runs: 'saving',
+      ...more,
+    },
+  ],
+});
+const withField = (key: string, more: object): FormDesign => ({
+  ...design,
+  fields: fields.map((field) => (field.key === key ? ({ ...field, ...more } as Field) : field)),
+});
+const OUTCOME = { team: 'safety', priority: 'normal', workingDays: 1, needsApproval: false } as const;
+const DESK = 'somebody of the desk who is not in Site safety';
+const found = (made: FormDesign) => flowFindings(made, { plan, form: 'form' }, GROUPS);
+
+describe('what a form would tell', () => {
+  it.each<readonly [what: string, design: FormDesign, way: readonly string[], fix: string]>([
+    [
+      'a default',
+      withField('escort', { preset: { from: 'field', field: 'note' } }),
+      ['The default of “Escort” is taken from “Note”.', `“Escort” is read by ${DESK}.`],
+      'Take the default away',
+    ],
+    [
+      'a value that is set',
+      ruled({ do: 'set', field: 'escort', value: 'note' }, { when: 'true' }),
+      ['Rule “R” puts “Note” into “Escort”.', `“Escort” is read by ${DESK}.`],
+      'Take it out of the rule',
+    ],
+    [
+      'a condition that sets',
+      ruled({ do: 'set', field: 'escort', value: '"x"' }),
+      ['Rule “R” sets “Escort” depending on “Note”.', `“Escort” is read by ${DESK}.`],
+      'Take it out of the rule',
+    ],
+    [
+      'a page that is jumped over',
+      ruled({ do: 'jump', after: 'first', to: 'end' }),
+      ['Rule “R” skips “What” depending on “Note”.', `“What” is read by ${DESK}.`],
+      'Take it out of the rule',
+    ],
+    [
+      'a refusal at every saving',
+      ruled({ do: 'refuse', field: 'form', text: 'No.', fix: '' }),
+      ['Rule “R” refuses depending on “Note”.', `Whoever changes something is told, ${DESK} as well.`],
+      'Take it out of the rule',
+    ],
+    [
+      'a limit at every saving',
+      ruled({ do: 'limit', field: 'what', options: ['x'] }),
+      ['Rule “R” limits “What” depending on “Note”.', `Whoever changes “What” is told, ${DESK} as well.`],
+      'Take it out of the rule',
+    ],
+    [
+      'an order of days',
+      withField('until', { type: { kind: 'date', notBefore: 'day' } }),
+      ['“Until” may not be before “Day”.', `Whoever changes “Until” is told, ${DESK} as well.`],
+      'Take this limit away',
+    ],
+    [
+      'an offer',
+      withField('what', {
+        type: { kind: 'reference', register: 'x', shows: [], among: 'all', offered: 'it.place = note' },
+      }),
+      ['What “What” offers is limited by “Note”.', `Whoever changes “What” is told, ${DESK} as well.`],
+      'Offer without this limit',
+    ],
+    [
+      'a unique rule',
+      { ...design, unique: [{ id: 'unique-1', fields: ['note', 'what'], among: 'all' }] },
+      ['Who gives the same “Note” again is told that it is taken.', `Whoever asks is told, and ${DESK} as well.`],
+      'Let it be asked twice',
+    ],
+    [
+      'a routing column',
+      {
+        ...design,
+        routing: {
+          ...design.routing,
+          columns: [{ id: 'c', label: 'C', input: 'string length(note)' }],
+          rows: [{ id: 'row-1', note: '', cells: { c: '> 3' }, outcome: OUTCOME }],
+        },
+      },
+      ['The routing table asks for “Note”.', `Team, stage and due date tell which row it was, to ${DESK} as well.`],
+      'Take the column away',
+    ],
+    [
+      'words that show it to who asks',
+      {
+        ...design,
+        parts: [...design.parts, { part: 'instruction', id: 'words-1', text: 'Your score: {score} points.' }],
+      },
+      ['An instruction shows “Score”.', 'It is shown to somebody who asked and is not in Site safety.'],
+      'Take it out of the text',
+    ],
+  ])('by %s is an error with its way, and its step takes it away', (_, made, way, words) => {
+    const [finding, ...more] = found(made);
+    expect(more).toEqual([]);
+    expect(finding?.severity).toBe('error');
+    expect(finding?.way).toEqual(way);
+    expect(finding?.fix && fixInWords(finding.fix)).toBe(words);
+    expect(found(finding?.fix ? applyFix(made, finding.fix) : made)).toEqual([]);
+  });
+
+  it('goes through other fields to the end, and is said where it leaves those who may read it', () => {
+    const chained: FormDesign = {
+      ...ruled({ do: 'set', field: 'escort', value: 'gist' }, { when: 'true' }),
+      fields: [...fields, text('gist', 'Gist', { source: 'computed', formula: 'upper case(note)' })],
+      routing: {
+        ...design.routing,
+        columns: [{ id: 'c', label: 'C', input: 'escort' }],
+        rows: [{ id: 'row-1', note: '', cells: { c: '"X"' }, outcome: OUTCOME }],
+      },
+    };
+    const [finding, ...more] = found(chained);
+    expect(more).toEqual([]);
+    expect(finding?.way).toEqual([
+      '“Gist” is computed from “Note”.',
+      'Rule “R” puts “Gist” into “Escort”.',
+      `“Escort” is read by ${DESK}.`,
+    ]);
+    expect(finding?.protect).toEqual({ source: 'note', field: 'escort' });
+  });
+
+  it('is nothing where who is told may read it, where only the asker is told, and in a rule that is off', () => {
+    expect(found(design)).toEqual([]);
+    expect(found(ruled({ do: 'refuse', field: 'form', text: 'No.', fix: '' }, { runs: 'filling' }))).toEqual([]);
+    expect(found(ruled({ do: 'set', field: 'escort', value: 'note' }, { on: false }))).toEqual([]);
+    expect(found(ruled({ do: 'set', field: 'note', value: 'what' }, { when: 'true' }))).toEqual([]);
+    expect(found(ruled({ do: 'require', fields: ['note'] }, { when: 'true', runs: 'filling' }))).toEqual([]);
+  });
+
+  it('is said to be too much to look through when the plan tells too many kinds of people apart', () => {
+    const many: AccessPlan = {
+      rules: Array.from({ length: 14 }, (_, index) => ({
+        id: `r${index}`,
+        name: '',
+        fields: ['note'],
+        audience: { in: { anyOf: [`g${index}`] }, outOf: [] },
+        level: 'hidden' as const,
+      })),
+    };
+    const findings = flowFindings(design, { plan: many, form: 'form' }, GROUPS);
+    expect(findings.map(({ severity, at }) => [severity, at])).toEqual([['error', 'access']]);
+  });
+});
