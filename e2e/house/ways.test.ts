@@ -251,6 +251,51 @@ describe('a reference', () => {
   });
 });
 
+describe('what was brought along from another register', () => {
+  it('is read by nobody once it is closed there, and the form that brings it says so', async () => {
+    const { db } = desk.running.house;
+    const source = await make('SR', 'Source', (draft) => draft);
+    expect((await release(source)).status).toBe(200);
+    const carried: Field = {
+      key: 'brought',
+      label: 'Brought',
+      type: { kind: 'long-text' },
+      source: 'carried',
+      reference: 'target',
+      field: 'why',
+      live: false,
+    };
+    const target: Field = {
+      key: 'target',
+      label: 'Target',
+      type: { kind: 'reference', register: source, shows: ['what'], among: 'all', offered: 'it.why != what' },
+      source: 'asked',
+    };
+    const form = await make('BR', 'Bringing', (draft) => ({
+      ...adding(draft, { ...asked(target), fields: [target, carried] }),
+      rules: [rule([{ do: 'set', field: 'why', value: 'brought' }])],
+    }));
+    expect((await release(form)).status).toBe(200);
+    const one = (await priya.submit(source, { what: 'Rope', why: NOTE })).body.number;
+    const [row] = db.select().from(requests).where(eq(requests.number, one)).all();
+    const { number } = (await priya.submit(form, { what: 'x', target: row?.id })).body;
+    expect((await ilse.call('sheet', { params: { number } })).text).toContain(NOTE);
+    const before = (await stranger.call('health')).body.openWays;
+    db.update(registers)
+      .set({ access: { rules: [closedTo('why', 'site-safety')] } })
+      .where(eq(registers.key, source))
+      .run();
+    for (const who of [ilse, maren, await desk.as('Oskar Veldhuis')])
+      expect((await who.call('sheet', { params: { number } })).text).not.toContain(NOTE);
+    expect((await priya.call('myRequest', { params: { number } })).text).not.toContain(NOTE);
+    const told = (await maren.call('form', { params: { key: form } })).body.waysInForce;
+    expect(told.map((each: { message: string }) => each.message)).toEqual([
+      '“Target” would show “Why”, which the access plan of “Source” restricts.',
+    ]);
+    expect((await stranger.call('health')).body.openWays).toBe(before + 1);
+  });
+});
+
 describe('what an open field is made from', () => {
   it('is an error where a default or a rule takes it from a restricted one', async () => {
     const before = (await maren.call('form', { params: { key: 'site-access' } })).body.draft as FormDesign;
@@ -305,7 +350,8 @@ describe('what an open field is made from', () => {
     const sheet = await ilse.call('sheet', { params: { number: sent.body.number } });
     expect([sheet.status, sheet.text.includes(NOTE)]).toEqual([200, false]);
     expect((await ilse.call('ledger', { query: { tray: 'all' } })).text).not.toContain(NOTE);
-    for (const letter of await desk.letters()) expect(`${letter.subject} ${letter.text}`).not.toContain(NOTE);
+    for (const letter of await desk.letters())
+      if (letter.subject.includes(sent.body.number)) expect(`${letter.subject} ${letter.text}`).not.toContain(NOTE);
     const csv = await fetch(`${desk.running.url}/api/forms/${form}/requests.csv`, {
       headers: { cookie: maren.cookie },
     });

@@ -24,9 +24,16 @@ const RANK: Record<AccessLevel, number> = { hidden: 0, read: 1, write: 2 };
  * the strictest of those. With no rule: the desk writes, the requester reads what was asked of
  * them, nobody else sees anything. A rule never opens a request to somebody who has nothing to do
  * with it. Whoever may not read one of the fields that a field is made from may not read it either:
- * its value would tell. A computed or carried field is never written.
+ * its value would tell. What is brought along from where it was closed since is read by nobody. A
+ * computed or carried field is never written.
  */
-export function accessTo(field: Field, { plan, madeFrom }: Protection, viewer: Viewer, relation: Relation): Access {
+export function accessTo(
+  field: Field,
+  { plan, madeFrom, isClosedElsewhere }: Protection,
+  viewer: Viewer,
+  relation: Relation,
+): Access {
+  if ([field, ...madeFrom(field.key)].some((each) => isClosedElsewhere(each.key))) return CLOSED_ELSEWHERE;
   for (const source of madeFrom(field.key)) {
     const access = planned(source, plan, viewer, relation);
     if (access.level === 'hidden')
@@ -39,6 +46,8 @@ export function accessTo(field: Field, { plan, madeFrom }: Protection, viewer: V
 /** How a field comes from another, as the beginning of a sentence. */
 const comesFrom = (field: Field): string =>
   isFilled(field) ? 'It is made from' : field.source === 'carried' ? 'It is brought along by' : 'It is computed from';
+
+const CLOSED_ELSEWHERE: Access = { level: 'hidden', rule: 'It is brought along from where it is closed by now' };
 
 const READ_ONLY = {
   computed: 'Computed fields can be read, not changed',

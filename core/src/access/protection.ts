@@ -10,6 +10,8 @@ export interface Protection {
   readonly plan: AccessPlan;
   /** The fields that one is made from, to the end. */
   readonly madeFrom: (key: string) => readonly Field[];
+  /** Whether a field is brought along from where it was closed since: nobody reads it here. */
+  readonly isClosedElsewhere: (key: string) => boolean;
   /**
    * The keys of the fields that a place tells of although somebody who is told may not read them:
    * what is said there is withheld from whoever may not.
@@ -19,13 +21,14 @@ export interface Protection {
 
 /**
  * Puts a protection together. `sinks`: where fields are made from fields; the disclosures are those
- * of the form these belong to.
+ * of the form these belong to. `closed`: fields that are brought along from where they are closed.
  */
 export function protect(
   fields: readonly Field[],
   plan: AccessPlan,
   sinks: readonly Sink[],
   disclosures: readonly Disclosure[] = [],
+  closed: readonly string[] = [],
 ): Protection {
   const origins = new Origins(fields, sinks, disclosures);
   const known = new Map(fields.map((field) => [field.key, field]));
@@ -43,5 +46,5 @@ export function protect(
     readers ??= new Readership(fields, plan);
     return origins.bits.keysIn(readers.tooMuch(sink, origins));
   };
-  return { fields, plan, madeFrom, tells };
+  return { fields, plan, madeFrom, isClosedElsewhere: (key) => closed.includes(key), tells };
 }

@@ -106,8 +106,11 @@ export function isRestricted(field: Field, plan: AccessPlan): boolean {
 export function openFields(protection: Protection): readonly Field[] {
   let found = open.get(protection);
   if (!found) {
-    const { fields, plan, madeFrom } = protection;
-    found = fields.filter((field) => ![field, ...madeFrom(field.key)].some((each) => isRestricted(each, plan)));
+    const { fields, plan, madeFrom, isClosedElsewhere } = protection;
+    found = fields.filter(
+      (field) =>
+        ![field, ...madeFrom(field.key)].some((each) => isClosedElsewhere(each.key) || isRestricted(each, plan)),
+    );
     open.set(protection, found);
   }
   return found;

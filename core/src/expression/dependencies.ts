@@ -1,5 +1,5 @@
 import { parseExpression } from './parse.ts';
-import { type Node, namesRead } from './tree.ts';
+import { entriesRead, type Node, namesRead } from './tree.ts';
 
 /** Texts whose names are remembered, at most. */
 const REMEMBERED = 5_000;
@@ -18,6 +18,12 @@ export function namesIn(text: string): readonly string[] {
     remembered.set(text, names);
   }
   return names;
+}
+
+/** What an expression reads of a name, one entry deep: `it.place` reads `place` of `it`. */
+export function entriesIn(text: string, name: string): readonly string[] {
+  const parsed = parseExpression(text);
+  return parsed.ok ? entriesRead(parsed.value, name) : [];
 }
 
 /** A value that is computed from others. */

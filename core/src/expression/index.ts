@@ -25,7 +25,7 @@ export { CalendarDate, ClockTime, DateTime, Duration, Months } from './calendarT
 export { checkExpression, checkTests, typeOf } from './check.ts';
 export { type Compiled, type CompiledTests, compile, compileTests, type Slots } from './compile.ts';
 export { movePoint, roundTo } from './decimal.ts';
-export { type Computed, type ComputingOrder, computingOrder, namesIn, orderOf } from './dependencies.ts';
+export { type Computed, type ComputingOrder, computingOrder, entriesIn, namesIn, orderOf } from './dependencies.ts';
 export { type Explanation, explain, explainCell } from './explain.ts';
 export type { ExpressionFinding } from './finding.ts';
 export { BUILT_INS, type BuiltIn } from './functions/index.ts';

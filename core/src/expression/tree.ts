@@ -224,3 +224,13 @@ export function namesRead(nodes: readonly Node[]): readonly string[] {
   }
   return [...found];
 }
+
+/** The entries of a name that a tree reads, one deep. */
+export function entriesRead(node: Node, name: string): readonly string[] {
+  const found = new Set<string>();
+  rewrite(node, (each) => {
+    if (each.kind === 'path' && each.of.kind === 'name' && each.of.name === name) found.add(each.name);
+    return each;
+  });
+  return [...found];
+}

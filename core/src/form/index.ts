@@ -32,7 +32,7 @@ export type { Allowance, Finding } from './findings/finding.ts';
 export { findingsOf, type Surroundings } from './findings/findings.ts';
 export { applyFix, type Fix, fixInWords, withoutTarget } from './findings/fix.ts';
 export { flowFindings } from './findings/flow.ts';
-export type { KnownRegister } from './findings/named.ts';
+export { broughtFindings, type KnownRegister } from './findings/named.ts';
 export { freshKey } from './freshKey.ts';
 export { type Kept, prepareKeeping } from './keep.ts';
 export { pageKeys, placesOf } from './layout.ts';

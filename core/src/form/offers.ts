@@ -15,7 +15,7 @@ import {
 import type { FormDesign } from './design.ts';
 
 /** What a condition calls the request that is offered. */
-const OFFERED = 'it';
+export const OFFERED = 'it';
 
 type Referring = Extract<Kind, { kind: 'reference' | 'references' }>;
 

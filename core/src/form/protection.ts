@@ -11,6 +11,8 @@ export interface MadeBy {
   readonly release: { readonly form: string; readonly design: FormDesign } | null;
   /** Rules that were applied to the requests that were there, whatever they came by. */
   readonly ran?: readonly RanRule[];
+  /** Carried fields that are closed by now where they come from; the same list for the same fields. */
+  readonly closed?: readonly string[];
 }
 
 /** A rule as it was applied to requests that were there, and the id of its form. */
@@ -22,6 +24,7 @@ export interface RanRule {
 type Kept = WeakMap<object, Kept | Protection>;
 const kept: Kept = new WeakMap();
 const NONE: readonly RanRule[] = [];
+const NOTHING_CLOSED: readonly string[] = [];
 const NO_RELEASE = {};
 
 /** Finds what was kept for several things together, or makes it. */
@@ -43,8 +46,11 @@ function keptFor(keys: readonly object[], make: () => Protection): Protection {
  * fields are made from, by that release, by their register as it is now, and by rules that were
  * applied to what was there. Asked for the same again, it is the same one.
  */
-export function protectionOf(plan: AccessPlan, { fields, release, ran = NONE }: MadeBy): Protection {
-  return keptFor([plan, fields, release?.design ?? NO_RELEASE, ran], () => {
+export function protectionOf(
+  plan: AccessPlan,
+  { fields, release, ran = NONE, closed = NOTHING_CLOSED }: MadeBy,
+): Protection {
+  return keptFor([plan, fields, release?.design ?? NO_RELEASE, ran, closed], () => {
     const forms = new Set([release?.form, ...ran.map((each) => each.form)]);
     const rules = [...(release?.design.rules ?? []), ...ran.map((each) => ({ ...each.rule, on: true }))];
     const sinks = [
@@ -56,6 +62,7 @@ export function protectionOf(plan: AccessPlan, { fields, release, ran = NONE }: 
       plan,
       sinks,
       (plan.disclosures ?? []).filter((each) => forms.has(each.form)),
+      closed,
     );
   });
 }

@@ -2,10 +2,12 @@ import type { BodyOf } from '@tolvek/contract';
 import { type AccessPlan, accessTo, type Disclosure } from '@tolvek/core/access';
 import {
   type Allowance,
+  broughtFindings,
   type Finding,
   type FormDesign,
   type FormSink,
   flowFindings,
+  namedBy,
   protectionOf,
   sinksOf,
 } from '@tolvek/core/form';
@@ -17,7 +19,9 @@ import type { Reader, Transaction } from '../platform/database.ts';
 import { type House, write } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { notAllowed, notFound, Problem, wrongFields } from '../platform/problem.ts';
+import { closedElsewhere } from '../register/open.ts';
 import { type RegisterRow, registerById } from '../register/queries.ts';
+import { knownRegisters } from '../register/references.ts';
 import { registers } from '../register/tables.ts';
 import { currentRelease, type FormRow, formByKey } from './queries.ts';
 import { forms, type PlanEvent, planHistory } from './tables.ts';
@@ -40,10 +44,16 @@ function waysBy(
   return found;
 }
 
+/** What a form in force shows, asks by or brings along of other registers, which close it by now. */
+function broughtBy(db: Reader, { design }: { readonly design: FormDesign }): readonly Finding[] {
+  const names = namedBy(design).registers;
+  return names.length === 0 ? [] : broughtFindings(design, knownRegisters(db, names));
+}
+
 /** What the release in force of a form tells to somebody who may not read it. */
 export function waysInForce(db: Reader, form: FormRow, register: RegisterRow): readonly Finding[] {
   const release = currentRelease(db, form);
-  return release ? waysBy(db, register.access, release) : [];
+  return release ? [...waysBy(db, register.access, release), ...broughtBy(db, release)] : [];
 }
 
 /** How many such ways the forms in force have, all together. */
@@ -130,12 +140,13 @@ const labelOf = ({ draft }: FormRow, register: RegisterRow, key: string): string
   [...draft.fields, ...register.fields].find((field) => field.key === key)?.label ?? key;
 
 /** The fields that a viewer may read on requests of a form that are not their own. */
-export function readBy(form: FormRow, register: RegisterRow, viewer: Viewer): readonly string[] {
+export function readBy(db: Reader, form: FormRow, register: RegisterRow, viewer: Viewer): readonly string[] {
   const fields = [
     ...form.draft.fields,
     ...register.fields.filter((field) => !form.draft.fields.some((each) => each.key === field.key)),
   ];
-  const protection = protectionOf(register.access, { fields, release: { form: form.id, design: form.draft } });
+  const closed = closedElsewhere(db, register);
+  const protection = protectionOf(register.access, { fields, release: { form: form.id, design: form.draft }, closed });
   const relation = { isDesk: true, isRequester: false };
   return fields
     .filter((field) => accessTo(field, protection, viewer, relation).level !== 'hidden')
@@ -156,7 +167,7 @@ export function allowWay(
   return write(house, (tx, _, now) => {
     const { form, register } = opened(tx, formKey);
     return once(tx, { key, scope: `allow ${form.id} ${viewer.personId}`, content: input, now }, () => {
-      if (!readBy(form, register, viewer).includes(input.source))
+      if (!readBy(tx, form, register, viewer).includes(input.source))
         throw notAllowed(
           `Only a coordinator who may read “${labelOf(form, register, input.source)}” can allow that something tells of it.`,
         );

@@ -12,6 +12,7 @@ import { type House, write } from '../platform/house.ts';
 import { notFound } from '../platform/problem.ts';
 import type { Serve } from '../platform/serve.ts';
 
+import { closedElsewhere } from '../register/open.ts';
 import { type RegisterRow, registerById } from '../register/queries.ts';
 import { formsPointingTo, knownRegisters } from '../register/references.ts';
 import { overExisting, takeRunBack } from '../register/ruleOver.ts';
@@ -72,7 +73,7 @@ export function formRoutes(serve: Serve, house: House): void {
       plan: { rules: register.access.rules },
       ...planView(db, form, register),
       waysInForce: [...waysInForce(db, form, register)],
-      reads: [...readBy(form, register, viewer)],
+      reads: [...readBy(db, form, register, viewer)],
       ...accessView(db, register, form),
     };
   });
@@ -168,7 +169,11 @@ function accessView(db: Reader, register: RegisterRow, form: FormRow) {
       relation: { isDesk: true, isRequester: false },
     },
   ];
-  const protection = protectionOf(register.access, { fields, release: { form: form.id, design: draft } });
+  const protection = protectionOf(register.access, {
+    fields,
+    release: { form: form.id, design: draft },
+    closed: closedElsewhere(db, register),
+  });
   return {
     access: register.access.rules.map((rule) => ({
       name: rule.name,

@@ -5,6 +5,7 @@ import { and, eq, gt, inArray, ne, or, type SQL, sql } from 'drizzle-orm';
 import { currentRelease, releaseById } from '../form/queries.ts';
 import { forms, releases } from '../form/tables.ts';
 import type { Reader } from '../platform/database.ts';
+import { closedElsewhere } from './open.ts';
 import type { RegisterRow } from './queries.ts';
 import { requests } from './tables.ts';
 
@@ -25,8 +26,13 @@ interface Askable {
  */
 export function askableOf(db: Reader, viewer: Viewer, register: RegisterRow, names: readonly string[]): Askable {
   const stored = names.filter((name) => register.fields.some((field) => field.key === name));
+  const closed = closedElsewhere(db, register);
   const by = (release: { form: string; design: ReturnType<typeof releaseById>['release']['design'] } | null) =>
-    mayAsk(stored, protectionOf(register.access, { fields: register.fields, release, ran: register.ran }), viewer);
+    mayAsk(
+      stored,
+      protectionOf(register.access, { fields: register.fields, release, ran: register.ran, closed }),
+      viewer,
+    );
   const form = db.select().from(forms).where(eq(forms.registerId, register.id)).get();
   const current = form && currentRelease(db, form);
   const { unknown } = by(current ? { form: current.formId, design: current.design } : null);

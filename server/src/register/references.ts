@@ -1,5 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { openFields, relationTo, reveal, revealSubject } from '@tolvek/core/access';
+import { relationTo, reveal, revealSubject } from '@tolvek/core/access';
 import {
   fieldsBrought,
   isReferring,
@@ -21,13 +21,13 @@ import {
   type Values,
 } from '@tolvek/core/register';
 import { and, asc, desc, eq, inArray, ne, type SQL, sql } from 'drizzle-orm';
-import { currentRelease, releaseById } from '../form/queries.ts';
+import { releaseById } from '../form/queries.ts';
 import { forms } from '../form/tables.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
 import { notFound } from '../platform/problem.ts';
 import { nameOf } from './names.ts';
-import { openFor, protectionFor } from './open.ts';
+import { openAsReleased, openFor, openToOthers, registerByKey } from './open.ts';
 import { partiesIn, type RegisterRow, type RequestRow, registerById } from './queries.ts';
 import { pointers, registers, requests } from './tables.ts';
 
@@ -47,37 +47,6 @@ const TARGET = {
   releaseId: requests.releaseId,
   trial: requests.trial,
 };
-
-/**
- * Fields of a register that other forms may show, ask by and carry along: those that its plan hides
- * from nobody of its desk, for a request that came by some release.
- */
-const openToOthers = (
-  db: Reader,
-  register: Pick<RegisterRow, 'fields' | 'access' | 'ran'>,
-  came: Pick<RequestRow, 'releaseId' | 'trial'>,
-): readonly Field[] => openFields(protectionFor(db, register, came));
-
-/** The same in general, as the forms in force of a register make its fields. */
-function openAsReleased(db: Reader, register: RegisterRow): readonly Field[] {
-  const released = db
-    .select()
-    .from(forms)
-    .where(eq(forms.registerId, register.id))
-    .all()
-    .flatMap((form) => currentRelease(db, form) ?? []);
-  const by = released.map((release) => openToOthers(db, register, { releaseId: release.id, trial: false }));
-  return register.fields.filter((field) => by.every((open) => open.includes(field)));
-}
-
-const keyed = prepared((db) =>
-  db
-    .select()
-    .from(registers)
-    .where(eq(registers.key, sql.placeholder('key')))
-    .prepare(),
-);
-const registerByKey = (db: Reader, key: string): RegisterRow | undefined => keyed(db).get({ key });
 
 /**
  * The registers that references can point to: those a form was released for. `keys`: only these of

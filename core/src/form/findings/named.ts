@@ -1,7 +1,15 @@
-import { type Field, isFilled, type Kind, termByKey, type Vocabulary } from '../../register/index.ts';
+import { entriesIn } from '../../expression/index.ts';
+import {
+  type Field,
+  isFilled,
+  type Kind,
+  type ReferenceKind,
+  termByKey,
+  type Vocabulary,
+} from '../../register/index.ts';
 import type { FormDesign } from '../design.ts';
-import { fieldsBrought, isReferring, offerFindings } from '../offers.ts';
-import type { Add } from './finding.ts';
+import { fieldsBrought, isReferring, OFFERED, offerFindings } from '../offers.ts';
+import type { Add, Finding } from './finding.ts';
 
 /** A register as references from other forms may know it. */
 export interface KnownRegister {
@@ -51,6 +59,33 @@ export function namedFindings(
   }
 }
 
+/** What one reference shows, asks by or brings along of a register that its plan closes to somebody. */
+function broughtOf(
+  field: Field & { readonly type: ReferenceKind },
+  design: Pick<FormDesign, 'fields'>,
+  { fields, name, restricted }: KnownRegister,
+): readonly Finding[] {
+  const asked = entriesIn(field.type.offered ?? '', OFFERED).filter((key) => restricted.includes(key));
+  const brought = fieldsBrought(design, field).filter((key) => restricted.includes(key));
+  return [...new Set([...brought, ...asked])].map((key) => ({
+    severity: 'error',
+    page: 'questions',
+    at: field.key,
+    message: `“${field.label}” would ${brought.includes(key) ? 'show' : 'ask by'} “${fields.find((each) => each.key === key)?.label ?? key}”, which the access plan of “${name}” restricts.`,
+  }));
+}
+
+/** The same for all references of a form. */
+export const broughtFindings = (
+  design: Pick<FormDesign, 'fields'>,
+  registers: readonly KnownRegister[],
+): readonly Finding[] =>
+  design.fields.flatMap((field): readonly Finding[] => {
+    const { type } = field;
+    const register = isReferring(type) ? registers.find((each) => each.key === type.register) : undefined;
+    return register && isReferring(type) ? broughtOf({ ...field, type }, design, register) : [];
+  });
+
 function termKinds(type: Kind): readonly Extract<Kind, { kind: 'term' | 'terms' }>[] {
   if (type.kind === 'term' || type.kind === 'terms') return [type];
   return type.kind === 'line-items'
@@ -76,15 +111,8 @@ function referenceFindings(
     if (!register.fields.some((each) => each.key === key))
       add('error', 'questions', field.key, `“${field.label}” shows a field that “${register.name}” has not got.`);
   }
-  for (const key of fieldsBrought(design, field).filter((each) => register.restricted.includes(each))) {
-    const label = register.fields.find((each) => each.key === key)?.label ?? key;
-    add(
-      'error',
-      'questions',
-      field.key,
-      `“${field.label}” would show “${label}”, which the access plan of “${register.name}” restricts.`,
-    );
-  }
+  for (const { severity, page, at, message } of broughtOf({ ...field, type }, design, register))
+    add(severity, page, at, message);
   if (type.shows.length === 0)
     add(
       'caution',
