@@ -339,7 +339,7 @@ describe('the flow of values', () => {
           met.confirmed += 1;
         }
       }),
-      { numRuns: 200 },
+      { numRuns: 120 },
     );
     console.log('random forms and plans:', met);
     expect(met.told).toBeGreaterThan(met.forms / 4);
@@ -412,7 +412,7 @@ describe('the flow of values', () => {
         met.forms += 1;
         if (leaksIn(design, plan).length > 0) met.leaking += 1;
       }),
-      { numRuns: 150 },
+      { numRuns: 80 },
     );
     console.log('withheld in forms:', met);
     expect(met.leaking).toBeGreaterThan(met.forms / 4);
@@ -438,7 +438,7 @@ describe('the flow of values', () => {
         met.allowed += 1;
         if (told.size > 0) met.told += 1;
       }),
-      { numRuns: 150 },
+      { numRuns: 80 },
     );
     console.log('allowed on purpose:', met);
     expect(met.told).toBeGreaterThan(10);
@@ -462,7 +462,7 @@ describe('the flow of values', () => {
         expect(new Set(told).size).toBe(told.length);
         expect(flowFindings(design, { plan, form: 'form' }, new Map())).toHaveLength(leaks.length);
       }),
-      { numRuns: 200 },
+      { numRuns: 600 },
     );
     console.log('kinds of places that told:', [...kinds].sort().join(' '));
     const covered = ['clear', 'hide', 'jump', 'lock', 'preset', 'refuse', 'require', 'routing', 'set', 'show'];
@@ -488,7 +488,7 @@ describe('the flow of values', () => {
         }
         throw new Error('never quiet');
       }),
-      { numRuns: 150 },
+      { numRuns: 80 },
     );
   });
 });
