@@ -53,8 +53,9 @@ export function protectionOf(
   return keptFor([plan, fields, release?.design ?? NO_RELEASE, ran, closed], () => {
     const forms = new Set([release?.form, ...ran.map((each) => each.form)]);
     const rules = [...(release?.design.rules ?? []), ...ran.map((each) => ({ ...each.rule, on: true }))];
+    // Routing, unique rules and instructions put nothing into fields.
     const sinks = [
-      ...sinksOf({ ...release?.design, fields, rules }),
+      ...sinksOf({ parts: release?.design.parts ?? [], fields, rules }),
       ...(release ? fieldsOfRelease(release.design, fields) : []),
     ];
     return protect(

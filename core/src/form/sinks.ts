@@ -49,7 +49,7 @@ export function sinksOf(design: Making): readonly FormSink[] {
         fix: { fix: 'drop-unique', unique: rule.id },
       }),
     ),
-    ...(routing ? routingSinks(routing) : []),
+    ...(routing ? routingSinks(routing, fields) : []),
     ...parts.flatMap((part): FormSink[] => instructionSinks(part)),
   ];
 }
@@ -257,7 +257,8 @@ export class RuleSinks {
 }
 
 /** One for each column that some row asks for. */
-function routingSinks({ columns, rows }: FormDesign['routing']): readonly FormSink[] {
+function routingSinks({ columns, rows }: FormDesign['routing'], fields: readonly Field[]): readonly FormSink[] {
+  const keys = new Set(fields.map((field) => field.key));
   return columns.flatMap((column): FormSink[] => {
     const cellOf = (row: (typeof rows)[number]): string => own(row.cells, column.id) ?? '';
     const asking = rows.filter((row) => cellOf(row).trim() !== '');
@@ -271,7 +272,7 @@ function routingSinks({ columns, rows }: FormDesign['routing']): readonly FormSi
         text: [column.input, ...cells].join('; '),
         says: (it) => `the routing table asks for ${it}`,
         readers: { who: 'desk' },
-        reads: verdicts([...new Set([column.input, ...cells].flatMap(namesInCell))]),
+        reads: verdicts([...new Set([...namesIn(column.input), ...cells.flatMap((cell) => namesInCell(cell, keys))])]),
         page: 'routing',
         at: first.id,
         fix: { fix: 'drop-column', column: column.id },
@@ -280,11 +281,16 @@ function routingSinks({ columns, rows }: FormDesign['routing']): readonly FormSi
   });
 }
 
-/** Names that a column or a cell reads: cells are tests, `?` is what they test. */
-const namesInCell = (text: string): readonly string[] => {
+/**
+ * Fields that the tests of a cell read. A table has thousands of cells and hardly any reads one, so
+ * only a cell in which the key of a field stands outside of quotes is parsed.
+ */
+function namesInCell(text: string, keys: ReadonlySet<string>): readonly string[] {
+  const words = text.replace(/"(?:[^"\\]|\\.)*"/g, ' ').match(/[a-z][a-z0-9_]*/g) ?? [];
+  if (!words.some((word) => keys.has(word))) return [];
   const parsed = parseTests(text);
-  return [...new Set([...namesIn(text), ...(parsed.ok ? namesRead(parsed.value.flatMap(nodesOfTest)) : [])])];
-};
+  return parsed.ok ? namesRead(parsed.value.flatMap(nodesOfTest)) : [];
+}
 
 function instructionSinks(part: Part): FormSink[] {
   if (part.part !== 'instruction') return [];

@@ -1,5 +1,5 @@
 import type { BodyOf } from '@tolvek/contract';
-import { type AccessPlan, accessTo, type Disclosure } from '@tolvek/core/access';
+import { type AccessPlan, type Disclosure, type Protection, readableKeys } from '@tolvek/core/access';
 import {
   type Allowance,
   broughtFindings,
@@ -12,6 +12,7 @@ import {
   sinksOf,
 } from '@tolvek/core/form';
 import { groupsIn, type Viewer } from '@tolvek/core/people';
+import type { Field } from '@tolvek/core/register';
 import { asc, eq } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { groupNames, namesOf } from '../people/queries.ts';
@@ -51,7 +52,11 @@ function broughtBy(db: Reader, { design }: { readonly design: FormDesign }): rea
 }
 
 /** What the release in force of a form tells to somebody who may not read it. */
-export function waysInForce(db: Reader, form: FormRow, register: RegisterRow): readonly Finding[] {
+export function waysInForce(
+  db: Reader,
+  form: Pick<FormRow, 'id' | 'release'>,
+  register: RegisterRow,
+): readonly Finding[] {
   const release = currentRelease(db, form);
   return release ? [...waysBy(db, register.access, release), ...broughtBy(db, release)] : [];
 }
@@ -59,7 +64,7 @@ export function waysInForce(db: Reader, form: FormRow, register: RegisterRow): r
 /** How many such ways the forms in force have, all together. */
 export const countOfWays = (db: Reader): number =>
   db
-    .select()
+    .select({ id: forms.id, release: forms.release, registerId: forms.registerId })
     .from(forms)
     .all()
     .reduce((sum, form) => sum + waysInForce(db, form, registerById(db, form.registerId)).length, 0);
@@ -139,18 +144,32 @@ function placesOf(db: Reader, form: FormRow): readonly FormSink[] {
 const labelOf = ({ draft }: FormRow, register: RegisterRow, key: string): string =>
   [...draft.fields, ...register.fields].find((field) => field.key === key)?.label ?? key;
 
+const together = new WeakMap<FormDesign, WeakMap<RegisterRow['fields'], readonly Field[]>>();
+
+/** The fields of a draft, then those that only its register still has; the same list for the same two. */
+function fieldsOf({ draft }: FormRow, { fields }: RegisterRow): readonly Field[] {
+  const known = together.get(draft) ?? new WeakMap<RegisterRow['fields'], readonly Field[]>();
+  together.set(draft, known);
+  const found = known.get(fields) ?? [
+    ...draft.fields,
+    ...fields.filter((field) => !draft.fields.some((each) => each.key === field.key)),
+  ];
+  known.set(fields, found);
+  return found;
+}
+
+/** What would protect the fields of requests that came by a draft. */
+export const protectionOfDraft = (db: Reader, form: FormRow, register: RegisterRow): Protection =>
+  protectionOf(register.access, {
+    fields: fieldsOf(form, register),
+    release: { form: form.id, design: form.draft },
+    closed: closedElsewhere(db, register),
+  });
+
 /** The fields that a viewer may read on requests of a form that are not their own. */
 export function readBy(db: Reader, form: FormRow, register: RegisterRow, viewer: Viewer): readonly string[] {
-  const fields = [
-    ...form.draft.fields,
-    ...register.fields.filter((field) => !form.draft.fields.some((each) => each.key === field.key)),
-  ];
-  const closed = closedElsewhere(db, register);
-  const protection = protectionOf(register.access, { fields, release: { form: form.id, design: form.draft }, closed });
-  const relation = { isDesk: true, isRequester: false };
-  return fields
-    .filter((field) => accessTo(field, protection, viewer, relation).level !== 'hidden')
-    .map((field) => field.key);
+  const protection = protectionOfDraft(db, form, register);
+  return [...readableKeys({ protection, viewer, relation: { isDesk: true, isRequester: false } })];
 }
 
 /**
@@ -258,7 +277,6 @@ function wordsOf(
 
 /** What was allowed for a form, and what happened to the plan of its register, the newest first. */
 export function planView(db: Reader, form: FormRow, register: RegisterRow) {
-  const places = placesOf(db, form);
   const events = db
     .select()
     .from(planHistory)
@@ -267,6 +285,7 @@ export function planView(db: Reader, form: FormRow, register: RegisterRow) {
     .all()
     .reverse();
   const allowed = (register.access.disclosures ?? []).filter((each) => each.form === form.id);
+  const places = allowed.length > 0 ? placesOf(db, form) : [];
   const names = namesOf(db, [...events.map((each) => each.actorId), ...allowed.map((each) => each.by)]);
   const iso = (at: number): string => new Date(at).toISOString();
   return {

@@ -1,6 +1,6 @@
 import { accessTo } from '@tolvek/core/access';
 import { dateAt, wallClockAt, workingWeek } from '@tolvek/core/deadline';
-import { compareDesigns, protectionOf } from '@tolvek/core/form';
+import { compareDesigns } from '@tolvek/core/form';
 import { audienceInWords, type Viewer } from '@tolvek/core/people';
 import { eq } from 'drizzle-orm';
 import { calendarNames, calendarOf } from '../deadline/queries.ts';
@@ -12,7 +12,6 @@ import { type House, write } from '../platform/house.ts';
 import { notFound } from '../platform/problem.ts';
 import type { Serve } from '../platform/serve.ts';
 
-import { closedElsewhere } from '../register/open.ts';
 import { type RegisterRow, registerById } from '../register/queries.ts';
 import { formsPointingTo, knownRegisters } from '../register/references.ts';
 import { overExisting, takeRunBack } from '../register/ruleOver.ts';
@@ -21,7 +20,7 @@ import { allVocabularies } from '../vocabulary/queries.ts';
 import { releaseForm, saveDraft } from './commands.ts';
 import { createForm } from './create.ts';
 import { findingsFor, findingsOfForm } from './findings.ts';
-import { allowWay, endWay, planView, protectAlike, readBy, waysInForce } from './plan.ts';
+import { allowWay, endWay, planView, protectAlike, protectionOfDraft, readBy, waysInForce } from './plan.ts';
 import { changesSince, doorsOf, draftHistoryOf, type FormRow, formByKey, listForms, releasesOf } from './queries.ts';
 import { clearTrials, draftOffers, sendTrial, trialsOf } from './trials.ts';
 
@@ -142,10 +141,8 @@ function accessView(db: Reader, register: RegisterRow, form: FormRow) {
   const { draft } = form;
   const names = groupNames(db);
   const nameOf = (group: string): string => names.get(group) ?? group;
-  const fields = [
-    ...draft.fields,
-    ...register.fields.filter((field) => !draft.fields.some((each) => each.key === field.key)),
-  ];
+  const protection = protectionOfDraft(db, form, register);
+  const { fields } = protection;
   const desk = new Set([
     ...register.deskGroups,
     ...draft.routing.rows.map((row) => row.outcome.team),
@@ -169,11 +166,6 @@ function accessView(db: Reader, register: RegisterRow, form: FormRow) {
       relation: { isDesk: true, isRequester: false },
     },
   ];
-  const protection = protectionOf(register.access, {
-    fields,
-    release: { form: form.id, design: draft },
-    closed: closedElsewhere(db, register),
-  });
   return {
     access: register.access.rules.map((rule) => ({
       name: rule.name,

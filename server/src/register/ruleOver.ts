@@ -138,7 +138,7 @@ export async function overExisting(
 /** From now on the fields of all these requests are made by this rule as well. */
 function rememberRan(tx: Transaction, { register: { id }, form, rule }: Plan): void {
   const { ran } = registerById(tx, id);
-  const one = { form: form.id, rule: { ...rule, name: rule.name, says: '' } };
+  const one = { form: form.id, rule: { ...rule, says: '' } };
   if (ran.some((each) => canonicalJson(each) === canonicalJson(one))) return;
   tx.update(registers)
     .set({ ran: [...ran, one] })
