@@ -28,12 +28,12 @@ export function Findings({
         <details>
           <summary className="flex h-[38px] items-center gap-5">
             {errors.length > 0 ? (
-              <span className="font-semibold text-brick">
+              <span className="font-semibold whitespace-nowrap text-brick">
                 {errors.length === 1 ? '1 error' : `${errors.length} errors`}
               </span>
             ) : null}
             {cautions.length > 0 ? (
-              <span className="font-semibold text-brass">
+              <span className="font-semibold whitespace-nowrap text-brass">
                 {cautions.length === 1 ? '1 caution' : `${cautions.length} cautions`}
               </span>
             ) : null}
