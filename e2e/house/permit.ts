@@ -5,7 +5,7 @@ import type { Caller } from './desk.ts';
 export const MOST = 300_000;
 export const PDF = Buffer.from('%PDF-1.4\n1 0 obj<</Type/Catalog>>endobj\ntrailer<</Root 1 0 R>>\n%%EOF');
 
-/** A released form that wants papers: its doors are `permit` and `permit-outside`. */
+/** A released form that wants papers: its doors are `permit` and `permit-from-outside`. */
 export async function makePermit(maren: Caller): Promise<void> {
   const simple = RECIPES.find((recipe) => recipe.key === 'simple')?.make({
     title: 'Permit',
