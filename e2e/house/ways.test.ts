@@ -179,6 +179,53 @@ describe('a condition that is tried', () => {
   });
 });
 
+describe('requests of several releases', () => {
+  it('are counted, and read, each by what its own release made its fields from', async () => {
+    const { db } = desk.running.house;
+    const copying = [rule([{ do: 'set', field: 'copy', value: 'why' }])];
+    const form = await make('RL', 'Several', (draft) => ({
+      ...adding(draft, {
+        fields: [{ key: 'copy', label: 'Copy', type: { kind: 'text' }, source: 'desk-only' }],
+        parts: [],
+      }),
+      rules: copying,
+    }));
+    expect((await release(form)).status).toBe(200);
+    const early = (await priya.submit(form, { what: 'Early', why: NOTE })).body.number;
+    await withDraft(form, (draft) => ({ ...draft, rules: [] }));
+    expect((await release(form)).status).toBe(200);
+    const late = (await priya.submit(form, { what: 'Late', why: NOTE }, { release: 2 })).body.number;
+    const change = await ilse.call('changeFields', {
+      params: { number: late },
+      headers: { 'If-Match': '"1"' },
+      body: { changes: { copy: 'by hand' } },
+    });
+    expect(change.status).toBe(200);
+    const tried = async () =>
+      (
+        await maren.call('tryCondition', {
+          params: { key: form },
+          body: { condition: 'copy != null', number: null },
+        })
+      ).body;
+    expect((await tried()).ever).toEqual({ holds: 2, of: 2 });
+    db.update(registers)
+      .set({ access: { rules: [closedTo('why', 'site-safety')] } })
+      .where(eq(registers.key, form))
+      .run();
+    const { ever, holds, tried: shown } = await tried();
+    expect([ever, holds, shown.map((each: { number: string }) => each.number)]).toEqual([
+      { holds: 1, of: 1 },
+      1,
+      [late],
+    ]);
+    expect((await ilse.call('sheet', { params: { number: early } })).text).not.toContain(NOTE);
+    expect((await ilse.call('sheet', { params: { number: late } })).text).toContain('by hand');
+    // A version that rose would tell that something hidden changed.
+    expect((await ilse.sheet(early)).version).toBe(1);
+  });
+});
+
 describe('a reference', () => {
   const boats = (type: object): Field => ({
     key: 'visit',
