@@ -134,16 +134,13 @@ describe('a rule of a draft', () => {
   it('is tried on nothing whose fields its coordinator may not read, even where whoever reads the outcome may', async () => {
     const { db } = desk.running.house;
     const form = await make('RO', 'Read by others', (draft) => draft);
-    const closed = (field: string) => ({
-      id: `closed-${field}`,
-      name: `${field} stays with site safety`,
-      fields: [field],
-      audience: { in: { everyone: true as const }, outOf: ['site-safety'], requester: 'out' as const },
-      level: 'hidden' as const,
-    });
     expect((await release(form)).status).toBe(200);
     db.update(registers)
-      .set({ access: { rules: [closed('what'), closed('why')] } })
+      .set({
+        access: {
+          rules: ['what', 'why'].map((field) => ({ ...closedTo(field, 'site-safety'), id: `closed-${field}` })),
+        },
+      })
       .where(eq(registers.key, form))
       .run();
     await priya.submit(form, { what: NOTE, needed_by: '2026-12-01' });
@@ -377,17 +374,7 @@ describe('what an open field is made from', () => {
       rules: [rule([{ do: 'set', field: 'copy', value: 'why' }])],
     }));
     expect((await release(form)).status).toBe(200);
-    const access = {
-      rules: [
-        {
-          id: 'closed',
-          name: 'Reasons stay with site safety',
-          fields: ['why'],
-          audience: { in: { everyone: true as const }, outOf: ['site-safety'], requester: 'out' as const },
-          level: 'hidden' as const,
-        },
-      ],
-    };
+    const access = { rules: [closedTo('why', 'site-safety')] };
     db.update(registers).set({ access }).where(eq(registers.key, form)).run();
     const sent = await priya.submit(form, { what: 'Rope', why: NOTE });
     expect(sent.status).toBe(200);
@@ -549,17 +536,7 @@ describe('a unique rule', () => {
     const check = (what: string) =>
       stranger.call('checkAnswers', { params: { slug: `${form}-from-outside` }, body: { answers: { what } } });
     expect((await check(NOTE)).body.problems).toHaveLength(1);
-    const access = {
-      rules: [
-        {
-          id: 'closed',
-          name: 'What stays with site safety',
-          fields: ['what'],
-          audience: { in: { everyone: true as const }, outOf: ['site-safety'], requester: 'out' as const },
-          level: 'hidden' as const,
-        },
-      ],
-    };
+    const access = { rules: [closedTo('what', 'site-safety')] };
     db.update(registers).set({ access }).where(eq(registers.key, form)).run();
     expect((await check(NOTE)).body.problems).toEqual([]);
     expect((await priya.submit(form, { what: NOTE })).status).toBe(200);
@@ -601,17 +578,7 @@ describe('a routing column', () => {
       },
     }));
     expect((await release(form)).status).toBe(200);
-    const access = {
-      rules: [
-        {
-          id: 'closed',
-          name: 'Reasons stay with site safety',
-          fields: ['why'],
-          audience: { in: { everyone: true as const }, outOf: ['site-safety'], requester: 'out' as const },
-          level: 'hidden' as const,
-        },
-      ],
-    };
+    const access = { rules: [closedTo('why', 'site-safety')] };
     db.update(registers).set({ access }).where(eq(registers.key, form)).run();
     const told = async (why: string) => {
       const { number } = (await priya.submit(form, { what: 'x', why })).body;

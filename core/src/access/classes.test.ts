@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { belongs } from '../people/index.ts';
 import { type AccessRule, classesOf, classInWords, groupsTold, mayAsk } from './index.ts';
-import { protect } from './protection.ts';
+import { protect } from './protect.ts';
 
 const GROUPS = ['a', 'b', 'c', 'd'] as const;
 const subsets = Array.from({ length: 2 ** GROUPS.length }, (_, bits) =>

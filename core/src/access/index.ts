@@ -4,7 +4,8 @@ export { type FlowInput, type Leak, leaksOf } from './flow.ts';
 export { type MayAsk, mayAsk } from './mayAsk.ts';
 export { Origins, type Step } from './origins.ts';
 export type { AccessLevel, AccessPlan, AccessRule, Disclosure } from './plan.ts';
-export { type Protection, protect } from './protection.ts';
+export { protect } from './protect.ts';
+export type { Protection } from './protection.ts';
 export { type RequestParties, relationTo } from './relation.ts';
 export {
   fieldsNamed,

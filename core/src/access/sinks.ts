@@ -74,7 +74,7 @@ export interface Read {
 /** A place where something is made from fields. */
 export interface Sink {
   readonly kind: SinkKind;
-  /** Its lasting name within its form: `set rule-1 escort`. */
+  /** Its lasting name within its form: `clear rule-1 escort`. */
   readonly id: string;
   /** The expressions that make it: a disclosure is of these, and of no others. */
   readonly text: string;

@@ -20,7 +20,7 @@ import type { Reader, Transaction } from '../platform/database.ts';
 import { type House, write } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { notAllowed, notFound, Problem, wrongFields } from '../platform/problem.ts';
-import { closedElsewhere } from '../register/open.ts';
+import { closedElsewhere } from '../register/protection.ts';
 import { type RegisterRow, registerById } from '../register/queries.ts';
 import { knownRegisters } from '../register/references.ts';
 import { registers } from '../register/tables.ts';

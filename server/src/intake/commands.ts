@@ -25,7 +25,7 @@ import { claim, takenAnswers } from '../register/claims.ts';
 import { remember } from '../register/history.ts';
 import { nextNumber, storeRequest } from '../register/newRequest.ts';
 import { giveNumbers } from '../register/numbers.ts';
-import { protectionFor } from '../register/open.ts';
+import { protectionFor } from '../register/protection.ts';
 import { registerById, requestById } from '../register/queries.ts';
 import { offerProblems, offersOf, point } from '../register/references.ts';
 import { admissionOf, keptByOthers } from './admission.ts';

@@ -9,7 +9,7 @@ import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import type { Serve } from '../platform/serve.ts';
 import { messageFromRequester } from '../register/commands.ts';
-import { protectionFor } from '../register/open.ts';
+import { protectionFor } from '../register/protection.ts';
 import { requestById, requestByNumber, SHOWN_COLUMNS, stageOf } from '../register/queries.ts';
 import { readOnce } from '../register/readOnce.ts';
 import { promiseOf, requesterViewOf } from '../register/sheet.ts';

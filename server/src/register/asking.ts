@@ -5,7 +5,7 @@ import { and, eq, gt, inArray, ne, or, type SQL, sql } from 'drizzle-orm';
 import { currentRelease, releaseById } from '../form/queries.ts';
 import { forms, releases } from '../form/tables.ts';
 import type { Reader } from '../platform/database.ts';
-import { closedElsewhere } from './open.ts';
+import { closedElsewhere } from './protection.ts';
 import type { RegisterRow } from './queries.ts';
 import { requests } from './tables.ts';
 

@@ -5,7 +5,7 @@ import type { Transaction } from '../platform/database.ts';
 import type { Effects } from '../platform/house.ts';
 import { changesBetween, factsOfRequest, keepingOf } from './commands.ts';
 import { remember } from './history.ts';
-import { isToldToAll } from './open.ts';
+import { isToldToAll } from './protection.ts';
 import { registerById, requestById } from './queries.ts';
 import { requestsPointingTo } from './references.ts';
 import { requests } from './tables.ts';

@@ -12,7 +12,7 @@ import { inGroups } from '../platform/turns.ts';
 import { carryOn } from './carryOn.ts';
 import { changesBetween, factsOfRequest } from './commands.ts';
 import { countedIn, eachRequest } from './eachRequest.ts';
-import { isToldToAll } from './open.ts';
+import { isToldToAll } from './protection.ts';
 import { holdsThings, requestById } from './queries.ts';
 import { registers, requests } from './tables.ts';
 

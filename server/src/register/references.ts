@@ -1,5 +1,4 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { relationTo, reveal, revealSubject } from '@tolvek/core/access';
 import {
   fieldsBrought,
   isReferring,
@@ -9,7 +8,6 @@ import {
   prepareOffer,
 } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
-import type { Viewer } from '@tolvek/core/people';
 import {
   type Field,
   type Problem as FieldProblem,
@@ -21,14 +19,13 @@ import {
   type Values,
 } from '@tolvek/core/register';
 import { and, asc, desc, eq, inArray, ne, type SQL, sql } from 'drizzle-orm';
-import { releaseById } from '../form/queries.ts';
 import { forms } from '../form/tables.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
 import { notFound } from '../platform/problem.ts';
 import { nameOf } from './names.ts';
-import { openAsReleased, openFor, openToOthers, registerByKey } from './open.ts';
-import { partiesIn, type RegisterRow, type RequestRow, registerById } from './queries.ts';
+import { openAsReleased, openToOthers, registerByKey } from './protection.ts';
+import { type RegisterRow, type RequestRow, registerById } from './queries.ts';
 import { pointers, registers, requests } from './tables.ts';
 
 /** Requests offered at once; who doesn’t find theirs types more of its name. */
@@ -281,39 +278,6 @@ export const requestsPointingTo = (db: Reader, targetId: string): readonly { req
     .where(eq(pointers.targetId, targetId))
     .orderBy(desc(pointers.requestId))
     .all();
-
-/** Which of some requests the viewer works on, and may open. */
-export function openTo(db: Reader, viewer: Viewer, known: readonly KnownRequest[]): readonly string[] {
-  return known.flatMap(({ id, number }) => {
-    const request = db.select().from(requests).where(eq(requests.id, id)).get();
-    return request && relationTo(partiesIn(request, registerById(db, request.registerId)), viewer).isDesk
-      ? [number]
-      : [];
-  });
-}
-
-/** Back-links shown on a sheet at most. */
-const POINTING_SHOWN = 30;
-
-/** What points to a request, as far as the viewer works on it too. */
-export function pointingAt(db: Reader, viewer: Viewer, targetId: string): AnswerOf<'sheet'>['pointing'] {
-  return requestsPointingTo(db, targetId)
-    .slice(0, 200)
-    .flatMap(({ requestId, field: key }) => {
-      const request = db.select().from(requests).where(eq(requests.id, requestId)).get();
-      if (!request) return [];
-      const { relation, access } = openFor(db, request, viewer);
-      if (!relation.isDesk) return [];
-      const visible = reveal({ ...access, values: request.values });
-      const field = visible.fields.find((each) => each.key === key);
-      if (!field) return [];
-      const { design } = releaseById(db, request.releaseId).release;
-      return [
-        { number: request.number, subject: revealSubject(design.subject, visible, design.title), field: field.label },
-      ];
-    })
-    .slice(0, POINTING_SHOWN);
-}
 
 /** The forms whose references point to a register, by title. */
 export const formsPointingTo = (db: Reader, registerKey: string): readonly string[] =>

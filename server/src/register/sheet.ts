@@ -29,8 +29,9 @@ import { vocabulariesFor } from '../vocabulary/queries.ts';
 import { assignableTo, factsOfRequest, onlyOf } from './commands.ts';
 import { hopsOf } from './hops.ts';
 import { openFor } from './open.ts';
+import { openTo, pointingAt } from './pointing.ts';
 import { holdsThings, type RequestRow, requestByNumber, stageOf } from './queries.ts';
-import { offersOf, openTo, pointingAt, requestsNamed } from './references.ts';
+import { offersOf, requestsNamed } from './references.ts';
 import { history } from './tables.ts';
 
 export const iso = (ms: number): string => new Date(ms).toISOString();

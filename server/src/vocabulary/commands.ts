@@ -9,7 +9,7 @@ import { type Effects, type House, write } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { notFound, staleVersion, wrongFields } from '../platform/problem.ts';
 import { remember } from '../register/history.ts';
-import { isToldToAll } from '../register/open.ts';
+import { isToldToAll } from '../register/protection.ts';
 import { requests } from '../register/tables.ts';
 import { heldTerms, mayReadAllHeld, requestsWithTerms, withTerms } from './held.ts';
 import { allVocabularies, vocabularyByKey } from './queries.ts';
