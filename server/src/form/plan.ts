@@ -13,7 +13,7 @@ import {
 } from '@tolvek/core/form';
 import { groupsIn, type Viewer } from '@tolvek/core/people';
 import type { Field } from '@tolvek/core/register';
-import { asc, eq } from 'drizzle-orm';
+import { desc, eq } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { groupNames, namesOf } from '../people/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
@@ -23,6 +23,7 @@ import { notAllowed, notFound, Problem, wrongFields } from '../platform/problem.
 import { closedElsewhere } from '../register/protection.ts';
 import { type RegisterRow, registerById } from '../register/queries.ts';
 import { knownRegisters } from '../register/references.ts';
+import { iso } from '../register/sheet.ts';
 import { registers } from '../register/tables.ts';
 import { currentRelease, type FormRow, formByKey } from './queries.ts';
 import { forms, type PlanEvent, planHistory } from './tables.ts';
@@ -223,7 +224,11 @@ export function allowWay(
         at: now,
       };
       const plan = { ...register.access, disclosures: [...(register.access.disclosures ?? []), way] };
-      changePlan(tx, viewer, now, register, plan, { kind: 'allowed', way, words: wordsOf(tx, form, register, way) });
+      changePlan(tx, viewer, now, register, plan, {
+        kind: 'allowed',
+        way,
+        words: wordsOf(placesOf(tx, form), form, register, way),
+      });
       return { id: way.id };
     });
   });
@@ -237,7 +242,11 @@ export function endWay(house: House, viewer: Viewer, formKey: string, id: string
     const way = disclosures.find((each) => each.id === id && each.form === form.id);
     if (!way) throw notFound('What was allowed');
     const plan = { ...register.access, disclosures: disclosures.filter((each) => each !== way) };
-    changePlan(tx, viewer, now, register, plan, { kind: 'ended', way, words: wordsOf(tx, form, register, way) });
+    changePlan(tx, viewer, now, register, plan, {
+      kind: 'ended',
+      way,
+      words: wordsOf(placesOf(tx, form), form, register, way),
+    });
   });
 }
 
@@ -263,15 +272,13 @@ export function protectAlike(
 }
 
 function wordsOf(
-  db: Reader,
+  places: readonly FormSink[],
   form: FormRow,
   register: RegisterRow,
   { sink, source, what }: Pick<Disclosure, 'sink' | 'source' | 'what'>,
 ): string {
   const name = `“${labelOf(form, register, source)}”`;
-  const said = placesOf(db, form)
-    .find((each) => each.id === sink)
-    ?.says(name, what);
+  const said = places.find((each) => each.id === sink)?.says(name, what);
   return said ? `${said.charAt(0).toUpperCase()}${said.slice(1)}` : `A place that is gone read ${name}`;
 }
 
@@ -281,17 +288,15 @@ export function planView(db: Reader, form: FormRow, register: RegisterRow) {
     .select()
     .from(planHistory)
     .where(eq(planHistory.registerId, register.id))
-    .orderBy(asc(planHistory.at), asc(planHistory.id))
-    .all()
-    .reverse();
+    .orderBy(desc(planHistory.at), desc(planHistory.id))
+    .all();
   const allowed = (register.access.disclosures ?? []).filter((each) => each.form === form.id);
   const places = allowed.length > 0 ? placesOf(db, form) : [];
   const names = namesOf(db, [...events.map((each) => each.actorId), ...allowed.map((each) => each.by)]);
-  const iso = (at: number): string => new Date(at).toISOString();
   return {
     allowed: allowed.map((way) => ({
       id: way.id,
-      words: wordsOf(db, form, register, way),
+      words: wordsOf(places, form, register, way),
       source: labelOf(form, register, way.source),
       what: way.what,
       reason: way.reason,

@@ -33,7 +33,11 @@ export function askableOf(db: Reader, viewer: Viewer, register: RegisterRow, nam
       protectionOf(register.access, { fields: register.fields, release, ran: register.ran, closed }),
       viewer,
     );
-  const form = db.select().from(forms).where(eq(forms.registerId, register.id)).get();
+  const form = db
+    .select({ id: forms.id, release: forms.release })
+    .from(forms)
+    .where(eq(forms.registerId, register.id))
+    .get();
   const current = form && currentRelease(db, form);
   const { unknown } = by(current ? { form: current.formId, design: current.design } : null);
   if (unknown.length > 0) return { unknown, where: sql`0`, isAll: false };

@@ -35,7 +35,7 @@ export const openToOthers = (
 /** The same in general, as the forms in force of a register make its fields. */
 export function openAsReleased(db: Reader, register: RegisterRow): readonly Field[] {
   const released = db
-    .select()
+    .select({ id: forms.id, release: forms.release })
     .from(forms)
     .where(eq(forms.registerId, register.id))
     .all()

@@ -2,7 +2,13 @@ import type { AnswerOf } from '@tolvek/contract';
 import { freshKey } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
-import { type Term, termByKey, type Vocabulary, vocabularyProblems } from '@tolvek/core/register';
+import {
+  type Problem as FieldProblem,
+  type Term,
+  termByKey,
+  type Vocabulary,
+  vocabularyProblems,
+} from '@tolvek/core/register';
 import { eq } from 'drizzle-orm';
 import type { Transaction } from '../platform/database.ts';
 import { type Effects, type House, write } from '../platform/house.ts';
@@ -68,13 +74,7 @@ export function saveVocabulary(
     const gone = before.terms.filter((term) => !keys.has(term.key));
     const problems = [
       ...vocabularyProblems(input.terms).map(({ at, message, fix }) => ({ field: at, message, fix })),
-      ...lostTerms(tx, viewer, input.key, gone).map((term) => ({
-        field: term.key,
-        message: mayReadAllHeld(tx, viewer, input.key)
-          ? `Requests hold “${term.label}”.`
-          : `Requests may hold “${term.label}” where you may not read it.`,
-        fix: 'Retire it, or merge it into another term.',
-      })),
+      ...lostTerms(tx, viewer, input.key, gone),
     ];
     if (problems.length > 0) throw wrongFields(problems);
     const version = before.version + 1;
@@ -89,10 +89,25 @@ export function saveVocabulary(
   });
 }
 
-function lostTerms(tx: Transaction, viewer: Viewer, vocabulary: string, gone: readonly Term[]): readonly Term[] {
-  if (gone.length === 0 || !mayReadAllHeld(tx, viewer, vocabulary)) return gone;
-  const held = heldTerms(tx, viewer, vocabulary);
-  return gone.filter((term) => held.has(term.key));
+/**
+ * Terms that can’t be taken away, as requests hold them; or may hold them, where the viewer may not
+ * read it.
+ */
+function lostTerms(
+  tx: Transaction,
+  viewer: Viewer,
+  vocabulary: string,
+  gone: readonly Term[],
+): readonly FieldProblem[] {
+  if (gone.length === 0) return [];
+  const held = mayReadAllHeld(tx, viewer, vocabulary) ? heldTerms(tx, viewer, vocabulary) : null;
+  return gone
+    .filter((term) => held === null || held.has(term.key))
+    .map(({ key, label }) => ({
+      field: key,
+      message: held ? `Requests hold “${label}”.` : `Requests may hold “${label}” where you may not read it.`,
+      fix: 'Retire it, or merge it into another term.',
+    }));
 }
 
 /**

@@ -7,7 +7,6 @@ import type { Reader } from '../platform/database.ts';
 import { askableOf } from '../register/asking.ts';
 import { openFor } from '../register/open.ts';
 import { type RegisterRow, SHOWN_COLUMNS, type ShownRow } from '../register/queries.ts';
-import { readOnce } from '../register/readOnce.ts';
 import { registers, requests } from '../register/tables.ts';
 
 /** The columns or the field itself that take terms of a vocabulary. */
@@ -47,10 +46,9 @@ export function* requestsWithTerms(
  */
 export function heldTerms(db: Reader, viewer: Viewer, vocabulary: string): ReadonlyMap<string, number> {
   const held = new Map<string, number>();
-  const named = readOnce(db);
-  for (const { request, fields } of requestsWithTerms(db, vocabulary)) {
+  for (const { request, register, fields } of requestsWithTerms(db, vocabulary)) {
     const { values } = request;
-    const { access } = openFor(db, request, viewer, { register: named.register(request.registerId) });
+    const { access } = openFor(db, request, viewer, { register });
     const keys = new Set(
       fields
         .filter((field) => accessTo(field, access.protection, viewer, access.relation).level !== 'hidden')
