@@ -1,20 +1,13 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { answerSchema, blankDesign, type FormDesign, findingsOf } from '@tolvek/core/form';
-import {
-  type Field,
-  KIND_NAMES,
-  type Kind,
-  type KindName,
-  type RawAnswer,
-  type SingleKind,
-} from '@tolvek/core/register';
+import { answerSchema, type FormDesign, findingsOf } from '@tolvek/core/form';
+import { KIND_NAMES, type KindName, type RawAnswer } from '@tolvek/core/register';
 import { VOCABULARIES, vessels } from '@tolvek/demo';
-import { people } from '@tolvek/server/schema';
 import Papa from 'papaparse';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { AllKinds, has, keyOf } from './allKinds.ts';
 import { type Caller, Desk } from './desk.ts';
-import { CASES, MEANINGLESS, matrixPage, PLACES, type Place } from './kindMatrix.ts';
+import { CASES, matrixPage, PLACES, type Place } from './kindMatrix.ts';
 
 /**
  * One form with a field of every kind, and around each of them a rule, a formula, a default, a
@@ -25,133 +18,14 @@ let maren: Caller;
 let priya: Caller;
 let number = '';
 let design: FormDesign;
-let ids: ReadonlyMap<string, string>;
-let ref = '';
-
-const keyOf = (kind: KindName): string => `f${KIND_NAMES.indexOf(kind)}`;
-const has = (kind: KindName, place: Place): boolean => MEANINGLESS[kind]?.[place] === undefined;
-
-/** A text with people by their ids and the file by its reference, and `F` by the field. */
-const put = (text: string, kind: KindName): string =>
-  text
-    .replace(/[@&]([A-Z][\w-]+(?: [A-Z][\w-]+)?)/g, (_, name: string) => ids.get(name) ?? '')
-    .replace(/\bF\b/g, keyOf(kind));
-const answer = (raw: RawAnswer): RawAnswer => {
-  const named = (text: string): string =>
-    /^[@&]/.test(text) ? (ids.get(text.slice(1)) ?? '') : text.startsWith('#') ? ref : text;
-  if (typeof raw === 'string') return named(raw);
-  if (!Array.isArray(raw)) return raw;
-  return (raw as readonly unknown[]).map((each) =>
-    typeof each === 'string' ? named(each) : each,
-  ) as unknown as RawAnswer;
-};
-
-const YES_NO: Kind = { kind: 'yes-no' };
-
-function designOfAll(): FormDesign {
-  const asked = KIND_NAMES.map(
-    (kind): Field => ({
-      key: keyOf(kind),
-      label: `A ${kind}`,
-      type: CASES[kind].type,
-      source: kind === 'auto-number' ? 'given' : 'asked',
-    }),
-  );
-  const defaults = KIND_NAMES.filter((kind) => has(kind, 'default')).map(
-    (kind): Field => ({
-      key: `d_${keyOf(kind)}`,
-      label: `Default ${kind}`,
-      type: CASES[kind].type,
-      source: 'desk-only',
-      preset: { from: 'fixed', value: answer(CASES[kind].typed) },
-    }),
-  );
-  const formulas = KIND_NAMES.filter((kind) => has(kind, 'formula')).map(
-    (kind): Field => ({
-      key: `c_${keyOf(kind)}`,
-      label: `Computed ${kind}`,
-      type: YES_NO,
-      source: 'computed',
-      formula: put(CASES[kind].condition, kind),
-    }),
-  );
-  const columns = KIND_NAMES.filter((kind) => has(kind, 'line items')).map((kind) => ({
-    key: keyOf(kind),
-    label: kind,
-    type: CASES[kind].type as SingleKind,
-    required: false,
-  }));
-  const lines: Field = { key: 'lines', label: 'Lines of all', type: { kind: 'line-items', columns }, source: 'asked' };
-  const follow = KIND_NAMES.filter((kind) => has(kind, 'rule')).map(
-    (kind): Field => ({ key: `r_${keyOf(kind)}`, label: `After ${kind}`, type: { kind: 'text' }, source: 'asked' }),
-  );
-  const fields = [...asked, lines, ...follow, ...defaults, ...formulas];
-  return {
-    ...blankDesign({ title: 'All kinds', team: 'estates', approvers: 'duty-managers', calendar: 'desk' }),
-    subject: KIND_NAMES.map((kind) => `{${keyOf(kind)}}`).join(' '),
-    fields,
-    parts: fields
-      .filter((field) => field.source === 'asked')
-      .map((field) => ({ part: 'question', field: field.key, asks: '', help: '', required: false })),
-    rules: KIND_NAMES.filter((kind) => has(kind, 'rule')).map((kind) => ({
-      id: `rule-${kind}`,
-      name: `Rule ${kind}`,
-      says: '',
-      when: put(CASES[kind].condition, kind),
-      then: [{ do: 'show', parts: [`r_${keyOf(kind)}`] }],
-      otherwise: [],
-      on: true,
-      runs: 'filling',
-    })),
-    routing: {
-      columns: KIND_NAMES.map((kind) => ({ id: `col-${kind}`, label: kind, input: keyOf(kind) })),
-      rows: [
-        {
-          id: 'all',
-          note: 'Every column asks for something',
-          cells: Object.fromEntries(KIND_NAMES.map((kind) => [`col-${kind}`, put(CASES[kind].cell, kind)])),
-          outcome: { team: 'boats', priority: 'high', workingDays: 1, needsApproval: false },
-        },
-      ],
-      otherwise: { team: 'estates', priority: 'low', workingDays: 9, needsApproval: false },
-    },
-  };
-}
+let all: AllKinds;
 
 beforeAll(async () => {
   desk = await Desk.open();
   [maren, priya] = [await desk.as('Maren Okafor'), await desk.as('Priya Nakamura-Lind')];
-  ids = new Map(
-    desk.running.house.db
-      .select({ id: people.id, name: people.name })
-      .from(people)
-      .all()
-      .map((row) => [row.name, row.id]),
-  );
-  ids = new Map([...ids, ...desk.things()]);
-  design = designOfAll();
-  const made = await maren.call('createForm', {
-    headers: { 'Idempotency-Key': 'form-of-all-kinds' },
-    body: { prefix: 'KD', desk: 'estates', doors: { staff: true, outside: false }, draft: design },
-  });
-  if (made.status !== 200) throw new Error(made.text);
-  await maren.call('releaseForm', { params: { key: 'all-kinds' }, headers: { 'If-Match': '"1"' }, body: { note: '' } });
-  const sent = await fetch(`${desk.running.url}/api/doors/all-kinds/uploads?field=${keyOf('files')}&name=plan.txt`, {
-    method: 'POST',
-    headers: { cookie: priya.cookie },
-    body: 'A plan.',
-  });
-  ref = ((await sent.json()) as { ref: string }).ref;
-  const typed = Object.fromEntries(
-    KIND_NAMES.filter((kind) => has(kind, 'form')).map((kind) => [keyOf(kind), answer(CASES[kind].typed)]),
-  );
-  const line = Object.fromEntries(
-    KIND_NAMES.filter((kind) => has(kind, 'line items')).map((kind) => [keyOf(kind), CASES[kind].typed]),
-  );
-  const after = Object.fromEntries(
-    KIND_NAMES.filter((kind) => has(kind, 'rule')).map((kind) => [`r_${keyOf(kind)}`, `after ${kind}`]),
-  );
-  const submitted = await priya.submit('all-kinds', { ...typed, ...after, lines: [line] });
+  all = await AllKinds.make(desk, maren, priya);
+  design = all.design();
+  const submitted = await priya.submit('all-kinds', all.answers());
   number = submitted.body.number ?? '';
   if (number === '') throw new Error(submitted.text);
 });
@@ -217,7 +91,7 @@ const TRIED: Readonly<Record<Place, (kind: KindName) => Promise<void>>> = {
       maren.call('changeFields', {
         params: { number },
         headers: { 'If-Match': `"${version}"` },
-        body: { changes: { [keyOf(kind)]: answer(raw) } },
+        body: { changes: { [keyOf(kind)]: all.answer(raw) } },
       });
     expect((await change(CASES[kind].other, before.version)).status).toBe(200);
     const after = await maren.sheet(number);
@@ -232,7 +106,7 @@ const TRIED: Readonly<Record<Place, (kind: KindName) => Promise<void>>> = {
     const tried = (
       await maren.call('tryCondition', {
         params: { key: 'all-kinds' },
-        body: { condition: put(CASES[kind].condition, kind), number },
+        body: { condition: all.put(CASES[kind].condition, kind), number },
       })
     ).body;
     const own = tried.tried.find((each: { number: string }) => each.number === number);
