@@ -28,6 +28,8 @@ export interface Running {
   readonly house: House;
   /** Resolves when every letter that can be sent has been. */
   readonly lettersSent: () => Promise<void>;
+  /** Looks at once whether a day has turned; resolves when all is computed anew that depends on it. */
+  readonly dayTurned: () => Promise<void>;
   readonly stop: () => Promise<void>;
 }
 
@@ -133,7 +135,12 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
     db.$client.close();
     letGo();
   };
-  return { url, house, lettersSent: () => sender.idle(), stop: () => (stopping ??= stop()) };
+  const dayTurned = async (): Promise<void> => {
+    await turnOfDay.idle();
+    turnOfDay.begin();
+    await turnOfDay.idle();
+  };
+  return { url, house, lettersSent: () => sender.idle(), dayTurned, stop: () => (stopping ??= stop()) };
 }
 
 /** How long a start waits for a database that another program holds, ms; and between two looks. */

@@ -1,0 +1,72 @@
+import { mkdtempSync, rmSync, statSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { keptReading, layOut, RELEASES } from './archive.ts';
+import { MENDED } from './mended.ts';
+import { type Call, NOT_READ, type Reading, readFolder, readingRoutes } from './read.ts';
+import { Same } from './same.ts';
+
+/**
+ * The data of each release, opened by the code of today: everybody reads what they read then, by
+ * every route, behind every link; and life goes on in it as it would have.
+ */
+describe.each(RELEASES)('the data of release %s', (release) => {
+  let was: Reading;
+  let is: Reading;
+  const same = new Same();
+  const folder = mkdtempSync(join(tmpdir(), 'tolvek-carried-'));
+
+  beforeAll(async () => {
+    layOut(release, folder);
+    was = keptReading(release);
+    is = await readFolder(folder, was);
+  }, 240_000);
+  afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+  /** Where calls answer otherwise than they did, but for what was mended. */
+  const apart = (calls: readonly Call[], now: readonly Call[]): readonly string[] =>
+    calls.flatMap((call, index) => {
+      const answered = now[index];
+      if (!answered) return [`${call.route} was not called`];
+      const { status, body } = call;
+      return same
+        .differences({ status, body }, { status: answered.status, body: answered.body })
+        .filter((path) => !MENDED.some((mended) => mended.route === call.route && mended.where.test(path)))
+        .map((path) => `${call.who} ${call.route} ${JSON.stringify(call.input)}${path}`);
+    });
+
+  it('holds the same, whoever may read it', () => {
+    expect(same.differences(was.facts, is.facts).slice(0, 12)).toEqual([]);
+  });
+
+  it('is read the same by everybody', () => {
+    expect(apart(was.reads, is.reads).slice(0, 12)).toEqual([]);
+  });
+
+  it('goes on as it would have', () => {
+    expect(apart(was.goesOn, is.goesOn).slice(0, 12)).toEqual([]);
+  });
+
+  it('sends the same letters under the same ids', () => {
+    expect(same.differences(was.posted, is.posted).slice(0, 12)).toEqual([]);
+  });
+
+  it('was read by every route, each with something to read', () => {
+    const told = new Set(was.reads.filter((call) => call.status === 200).map((call) => call.route));
+    const bytes = ['file', 'followFile', 'takeOut'];
+    const unread = readingRoutes.filter((route) => !told.has(route) && !bytes.includes(route));
+    const counts = [...told].map(
+      (route) => `${route} ${was.reads.filter((call) => call.route === route && call.status === 200).length}`,
+    );
+    console.log(
+      `${release}: ${was.reads.length} reads (${counts.join(', ')}), ${was.goesOn.length} calls after, ${was.posted.length} letters`,
+    );
+    expect([unread, Object.keys(NOT_READ)]).toEqual([[], ['live', 'openapi']]);
+    expect(was.reads.filter((call) => call.route === 'bytes' && call.status === 200).length).toBeGreaterThan(50);
+  });
+
+  it('is small', () => {
+    expect(statSync(join(import.meta.dirname, release, 'folder.gz')).size).toBeLessThan(2_000_000);
+  });
+});

@@ -1,0 +1,39 @@
+/** What was made anew on each side: ids, tokens, and the address the desk runs at. */
+const MADE = /127\.0\.0\.1:\d+|[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}|[\w-]{22,}/g;
+
+/**
+ * Compares what was read before with what is read now. What was there has to be there, and be the
+ * same; what is new besides is nobody’s loss. Ids that are made anew stand for each other once they
+ * were met at the same place.
+ */
+export class Same {
+  private readonly known = new Map<string, string>();
+
+  /** Where the two differ, each as a path with both sides. */
+  differences(was: unknown, is: unknown, path = ''): readonly string[] {
+    if (typeof was === 'string' && typeof is === 'string') return this.isSameText(was, is) ? [] : [told(path, was, is)];
+    if (Array.isArray(was) && Array.isArray(is)) {
+      if (was.length !== is.length) return [told(`${path}.length`, was.length, is.length)];
+      return was.flatMap((each, index) => this.differences(each, is[index], `${path}[${index}]`));
+    }
+    if (isObject(was) && isObject(is))
+      return Object.keys(was).flatMap((key) => this.differences(was[key], is[key], `${path}.${key}`));
+    return was === is ? [] : [told(path, was, is)];
+  }
+
+  private isSameText(was: string, is: string): boolean {
+    if (was === is) return true;
+    if (was.replace(MADE, '#') !== is.replace(MADE, '#')) return false;
+    const made = is.match(MADE) ?? [];
+    return (was.match(MADE) ?? []).every((id, index) => {
+      const known = this.known.get(id) ?? made[index] ?? '';
+      this.known.set(id, known);
+      return known === made[index];
+    });
+  }
+}
+
+const isObject = (value: unknown): value is Readonly<Record<string, unknown>> =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
+const told = (path: string, was: unknown, is: unknown): string =>
+  `${path}: ${JSON.stringify(was)?.slice(0, 200)} → ${JSON.stringify(is)?.slice(0, 200)}`;
