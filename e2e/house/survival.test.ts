@@ -85,24 +85,40 @@ describe('a database that another program holds', () => {
 });
 
 describe('a start while another program holds the database', () => {
-  it('waits for it, and says so in words when it stays held', async () => {
+  it('waits for it, answering that it is not ready yet, and says so in words when it stays held', async () => {
     const folder = mkdtempSync(join(tmpdir(), 'tolvek-'));
     await (await Desk.open(0, folder)).running.stop();
     const other = new Sqlite(join(folder, 'tolvek.sqlite'), { timeout: 5_000 });
     // As the release before left it: its tables have to be brought up to date.
-    other.exec(`drop table plan_history; alter table registers drop column ran;
+    other.exec(`drop table plan_history; alter table registers drop column ran; pragma user_version = 0;
       delete from __drizzle_migrations where created_at = (select max(created_at) from __drizzle_migrations)`);
     other.exec('begin immediate');
     await expect(Desk.open(0, folder)).rejects.toThrow(/another program holds/);
-    const waiting = Desk.open(0, folder);
+    const port = await freePort();
+    const waiting = Desk.open(0, folder, { port, url: `http://127.0.0.1:${port}` });
     await wait(1_500);
+    const meanwhile = await fetch(`http://127.0.0.1:${port}/api/health`);
+    expect([meanwhile.status, meanwhile.headers.get('retry-after')]).toEqual([503, '2']);
     other.exec('rollback');
     other.close();
     const again = await waiting;
     expect((await (await again.as()).call('health')).body.status).toBe('ok');
+    expect(readdirSync(folder).filter((name) => name.startsWith('tolvek-version-'))).toEqual([
+      'tolvek-version-10.sqlite',
+    ]);
     await again.close();
   }, 30_000);
 });
+
+async function freePort(): Promise<number> {
+  const server = createServer();
+  server.listen(0, '127.0.0.1');
+  await once(server, 'listening');
+  const { port } = server.address() as { port: number };
+  server.close();
+  await once(server, 'close');
+  return port;
+}
 
 describe('a full disk', () => {
   it('refuses what can’t be stored, answers what can be read, and takes up again by itself', async () => {

@@ -1,17 +1,14 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import Sqlite from 'better-sqlite3';
 import { type BetterSQLite3Database, drizzle } from 'drizzle-orm/better-sqlite3';
-import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
 import * as schema from './schema.ts';
+import { upgrade } from './upgrade/index.ts';
 
 export type Database = BetterSQLite3Database<typeof schema> & { $client: Sqlite.Database };
 export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
 /** Where reading is enough, either will do. */
 export type Reader = Database | Transaction;
-
-const MIGRATIONS = fileURLToPath(new URL('../../migrations', import.meta.url));
 
 /**
  * Opens the database of a data folder and brings its tables up to date. A commit is on the disk
@@ -19,14 +16,8 @@ const MIGRATIONS = fileURLToPath(new URL('../../migrations', import.meta.url));
  */
 export function openDatabase(folder: string): Database {
   mkdirSync(folder, { recursive: true, mode: 0o700 });
-  const db = connect(folder, BUSY_TIMEOUT);
-  try {
-    migrate(db, { migrationsFolder: MIGRATIONS });
-  } catch (error) {
-    db.$client.close();
-    throw error;
-  }
-  return db;
+  upgrade(folder, { patience: BUSY_TIMEOUT });
+  return connect(folder, BUSY_TIMEOUT);
 }
 
 /**

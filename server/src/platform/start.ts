@@ -22,6 +22,8 @@ import { Live } from './live.ts';
 import { holdFolder } from './oneProcess.ts';
 import { troubleOf } from './patience.ts';
 import { Troubles } from './troubles.ts';
+import { upgradeApart } from './upgrade/apart.ts';
+import { isBehind } from './upgrade/index.ts';
 
 export interface Running {
   readonly url: string;
@@ -73,19 +75,8 @@ export async function start(config: Config, options: StartOptions = {}): Promise
 }
 
 async function startIn(config: Config, options: StartOptions, log: Logger, letGo: () => void): Promise<Running> {
-  const db = await opened(resolve(config.data));
-  refuseDemoData(db, config);
-  makePrivate(resolve(config.data));
-  dropHalfSent(config);
-  const troubles = new Troubles(log);
-  const clock: Clock = config.mode === 'demo' ? new DemoClock(db, options.demoNow ?? Date.now()) : systemClock;
-  const standIn =
-    config.mode === 'demo' && options.smtp === undefined ? await startMailStandIn(db, clock, troubles) : null;
-  const gate = new Gate();
-  const sender = new Sender({ db, clock, config, log, troubles, gate }, options.smtp ?? standIn?.url ?? config.smtp);
-  const live = new Live(db);
-  // Who calls while the data is made is told to try again, instead of waiting for an answer that
-  // never comes.
+  // Who calls while the data is made ready is told to try again, instead of waiting for an answer
+  // that never comes.
   let answer: RequestListener = stillStarting;
   const server = createServer((request, response) => answer(request, response));
   // Longer than proxies keep a line that rests, so that none sends into one we just closed.
@@ -96,6 +87,19 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
     server.listen(config.port, config.host, done);
   });
   const { port } = server.address() as AddressInfo;
+  const db = await readied(config, log).catch((error: unknown) => {
+    server.close();
+    server.closeAllConnections();
+    throw error;
+  });
+  dropHalfSent(config);
+  const troubles = new Troubles(log);
+  const clock: Clock = config.mode === 'demo' ? new DemoClock(db, options.demoNow ?? Date.now()) : systemClock;
+  const standIn =
+    config.mode === 'demo' && options.smtp === undefined ? await startMailStandIn(db, clock, troubles) : null;
+  const gate = new Gate();
+  const sender = new Sender({ db, clock, config, log, troubles, gate }, options.smtp ?? standIn?.url ?? config.smtp);
+  const live = new Live(db);
   const url = config.port === 0 ? `http://${config.host}:${port}` : config.url;
   const wakeOutbox = (): void => sender.wake();
   const house: House = { db, clock, config: { ...config, url, port }, live, log, troubles, gate, wakeOutbox };
@@ -147,15 +151,26 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
 const START_PATIENCE = 10_000;
 const A_LOOK = 250;
 
+/** The database of a configuration, up to date and closed to others. */
+async function readied(config: Config, log: Logger): Promise<Database> {
+  const db = await opened(resolve(config.data), log);
+  refuseDemoData(db, config);
+  makePrivate(resolve(config.data));
+  return db;
+}
+
 /**
  * The database of a folder, once nobody else holds it: bringing its tables up to date has to write.
  *
  * @throws DatabaseHeld when it stays held.
+ * @throws CannotUpgrade when it can’t be brought up to date.
  */
-async function opened(folder: string): Promise<Database> {
+async function opened(folder: string, log: Logger): Promise<Database> {
   const until = performance.now() + START_PATIENCE;
   for (;;) {
     try {
+      if (isBehind(folder))
+        await upgradeApart(folder, (name) => log.info({ step: name }, 'bringing the data up to date'));
       return openDatabase(folder);
     } catch (error) {
       if (troubleOf(error) !== 'locked') throw error;

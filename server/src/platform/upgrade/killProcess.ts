@@ -1,0 +1,11 @@
+import { upgrade } from './index.ts';
+import { REBUILDS } from './rebuilds.ts';
+
+/** Brings a folder up to date and is killed at a step: `killProcess.ts <folder> <step>`. */
+const [, , folder = '', killAt = ''] = process.argv;
+upgrade(folder, {
+  migrations: REBUILDS,
+  onStep: (name) => {
+    if (name === killAt) process.kill(process.pid, 'SIGKILL');
+  },
+});
