@@ -17,6 +17,26 @@ const MAY_IMPORT: Readonly<Record<string, readonly string[]>> = {
   bench: ['demo', 'server', 'contract', 'core'],
 };
 
+/**
+ * The areas of the server by rank: each knows only those below it, and `house` alone knows all.
+ * Tables may refer to tables of any rank, as the database does.
+ */
+const RANKS: readonly (readonly string[])[] = [
+  ['platform'],
+  ['design', 'people', 'calendar', 'vocabulary'],
+  ['register'],
+  ['form'],
+  ['door', 'files'],
+  ['request'],
+  ['approval', 'deadline', 'notice'],
+  ['intake', 'desk'],
+  ['view'],
+  ['workshop'],
+  ['house'],
+];
+/** Imports against the ranks, each with its reason. The list only gets shorter. */
+const AGAINST_RANK: Readonly<Record<string, string>> = {};
+
 interface Import {
   readonly from: string;
   readonly specifier: string;
@@ -84,6 +104,22 @@ describe('the import borders', () => {
       return target[2] !== each.from.split('/')[2] && target[3] !== 'index.ts';
     });
     expect(words(deep)).toEqual([]);
+  });
+
+  it('let each area of the server know only those of a lower rank', () => {
+    const rankOf = new Map(RANKS.flatMap((areas, rank) => areas.map((area) => [area, rank] as const)));
+    const folders = readdirSync(join(root, 'server/src'), { withFileTypes: true }).filter((each) => each.isDirectory());
+    expect(folders.map(({ name }) => name).filter((name) => !rankOf.has(name))).toEqual([]);
+    const inside = imports.filter((each) => each.from.startsWith('server/src/') && each.specifier.startsWith('.'));
+    const upward = inside.filter((each) => {
+      const target = relative(root, resolve(root, dirname(each.from), each.specifier));
+      const [here, there] = [each.from.split('/')[2] ?? '', target.split('/')[2] ?? ''];
+      const [mine, theirs] = [rankOf.get(here), rankOf.get(there)];
+      const isTables = each.from.endsWith('/tables.ts') && target.endsWith('/tables.ts');
+      return here !== there && mine !== undefined && theirs !== undefined && theirs >= mine && !isTables;
+    });
+    expect(inside.length).toBeGreaterThan(500);
+    expect(words(upward.filter((each) => !isTest(each.from)))).toEqual(Object.keys(AGAINST_RANK));
   });
 
   it('keep the zones of the web apart', () => {

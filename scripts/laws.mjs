@@ -10,7 +10,7 @@ for (let turn = 0; turn < seeds; turn += 1) {
   const seed = String(Math.floor(Math.random() * 2_147_483_647));
   console.log(`\n— seed ${seed}`);
   const env = { ...process.env, TOLVEK_SEED: seed };
-  const laws = ['core/laws', 'server/src/platform/signIn', 'server/src/register/conditionSql'];
+  const laws = ['core/laws', 'server/src/platform/signIn', 'server/src/request/conditionSql'];
   if (!run('npx', ['vitest', 'run', ...laws], { env })) failed.push(seed);
 }
 if (failed.length > 0) stopWith(`Failed with TOLVEK_SEED=${failed.join(', ')}`);

@@ -2,7 +2,7 @@ import { defineConfig } from 'drizzle-kit';
 
 export default defineConfig({
   dialect: 'sqlite',
-  schema: './src/platform/schema.ts',
+  schema: './src/house/schema.ts',
   out: './migrations',
   casing: 'snake_case',
 });

@@ -1,6 +1,6 @@
+import { start } from './house/start.ts';
 import { CannotStart } from './platform/cannotStart.ts';
 import { readConfig } from './platform/config.ts';
-import { start } from './platform/start.ts';
 import { stayUp } from './platform/stayUp.ts';
 import { warmWorkers } from './platform/workers.ts';
 

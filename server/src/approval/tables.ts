@@ -1,5 +1,5 @@
 import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
-import { requests } from '../register/tables.ts';
+import { requests } from '../request/tables.ts';
 
 export const approvals = sqliteTable(
   'approvals',

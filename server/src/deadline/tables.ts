@@ -1,12 +1,5 @@
-import type { WorkingCalendar } from '@tolvek/core/deadline';
 import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
-import { designText } from '../platform/designText.ts';
-import { requests } from '../register/tables.ts';
-
-export const calendars = sqliteTable('calendars', {
-  key: text().primaryKey(),
-  calendar: designText<WorkingCalendar>().notNull(),
-});
+import { requests } from '../request/tables.ts';
 
 /** What is to happen at a moment. Done or dropped, a timer stays as a record. */
 export const timers = sqliteTable(

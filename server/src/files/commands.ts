@@ -18,11 +18,12 @@ import { v7 as uuid } from 'uuid';
 import type { ReleaseRow } from '../form/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
+import { AT_ONCE } from '../platform/kept.ts';
 import { inWords, storing } from '../platform/patience.ts';
 import { notFound, Problem, wrongFields } from '../platform/problem.ts';
-import { AT_ONCE, unclaimedFiles } from '../platform/retention.ts';
 import { dropFile, dropReceived, isText, keepFile, type Received, receive, tooLarge } from './store.ts';
 import { uploads } from './tables.ts';
+import { unclaimedFiles } from './unclaimed.ts';
 
 interface Upload {
   readonly formId: string;

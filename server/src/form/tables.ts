@@ -1,4 +1,3 @@
-import type { Disclosure } from '@tolvek/core/access';
 import type { FormDesign } from '@tolvek/core/form';
 import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 import { designText } from '../platform/designText.ts';
@@ -45,23 +44,4 @@ export const draftStates = sqliteTable(
     changedAt: integer().notNull(),
   },
   (table) => [index('draft_states_form').on(table.formId, table.changedAt)],
-);
-
-/** What happened to an access plan; words are made from it where it is shown. */
-export type PlanEvent =
-  | { readonly kind: 'brought'; readonly rules: readonly string[] }
-  | { readonly kind: 'protected'; readonly field: string; readonly like: string }
-  | { readonly kind: 'allowed' | 'ended'; readonly way: Disclosure; readonly words: string };
-
-/** What happened to the access plans of registers: rows are only ever added. */
-export const planHistory = sqliteTable(
-  'plan_history',
-  {
-    id: text().primaryKey(),
-    registerId: text().notNull(),
-    at: integer().notNull(),
-    actorId: text().notNull(),
-    event: text({ mode: 'json' }).notNull().$type<PlanEvent>(),
-  },
-  (table) => [index('plan_history_register').on(table.registerId, table.at)],
 );

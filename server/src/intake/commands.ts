@@ -7,44 +7,31 @@ import type { Problem as FieldProblem, RawAnswers, RequestFacts, Values } from '
 import { eq } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { approvals } from '../approval/tables.ts';
-import { calendarOf } from '../deadline/queries.ts';
+import { calendarOf } from '../calendar/queries.ts';
 import { setTimers } from '../deadline/timers.ts';
+import { admissionOf, keptByOthers } from '../door/admission.ts';
+import { type DoorRow, doorBySlug } from '../door/queries.ts';
 import { doors, waitingSubmissions } from '../door/tables.ts';
 import { claimFiles, filesNamed } from '../files/commands.ts';
-import { currentRelease, type ReleaseRow, releaseById } from '../form/queries.ts';
-import { forms } from '../form/tables.ts';
+import { type ReleaseRow, registerOfForm, releaseById } from '../form/queries.ts';
 import { notify, notifyToConfirm, roomForLetter } from '../notice/notify.ts';
-import { groupNames, membersOf, type PersonRow, personByEmail, personById } from '../people/queries.ts';
+import { tellTeam } from '../notice/tellTeam.ts';
+import { membersOf, type PersonRow, personByEmail, personById } from '../people/queries.ts';
 import { people } from '../people/tables.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { type Effects, type House, write } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { issueLink, linkEnds, openLink, spendLink } from '../platform/links.ts';
 import { notAllowed, notFound, notSignedIn, Problem, wrongFields } from '../platform/problem.ts';
-import { claim, takenAnswers } from '../register/claims.ts';
-import { remember } from '../register/history.ts';
-import { nextNumber, storeRequest } from '../register/newRequest.ts';
-import { giveNumbers } from '../register/numbers.ts';
-import { protectionFor } from '../register/protection.ts';
-import { registerById, requestById } from '../register/queries.ts';
-import { offerProblems, offersOf, point } from '../register/references.ts';
-import { admissionOf, keptByOthers } from './admission.ts';
-import { factsFor } from './facts.ts';
+import { claim, takenAnswers } from '../request/claims.ts';
+import { factsFor } from '../request/facts.ts';
+import { remember } from '../request/history.ts';
+import { nextNumber, storeRequest } from '../request/newRequest.ts';
+import { giveNumbers } from '../request/numbers.ts';
+import { protectionFor } from '../request/protection.ts';
+import { requestById } from '../request/queries.ts';
+import { offerProblems, offersOf, point } from '../request/references.ts';
 import { forgetKept } from './kept.ts';
-
-export type DoorRow = typeof doors.$inferSelect;
-
-export function doorBySlug(db: Reader, slug: string): { door: DoorRow; release: ReleaseRow } {
-  const door = db.select().from(doors).where(eq(doors.slug, slug)).get();
-  const form = door ? db.select().from(forms).where(eq(forms.id, door.formId)).get() : undefined;
-  const release = form ? currentRelease(db, form) : undefined;
-  if (!door || !release) throw notFound('This form');
-  return { door, release };
-}
-
-/** The register that a form’s requests go into. */
-const registerOfForm = (db: Reader, formId: string) =>
-  registerById(db, db.select({ id: forms.registerId }).from(forms).where(eq(forms.id, formId)).get()?.id ?? '');
 
 export interface Submission {
   readonly slug: string;
@@ -340,20 +327,4 @@ function arrive(
   }
   effects.changed.add(id);
   return { id, number, dueWords: due };
-}
-
-/** Tells the team of a request that it is theirs to work on. */
-export function tellTeam(house: House, tx: Transaction, now: number, requestId: string): void {
-  const request = requestById(tx, requestId);
-  if (!request) return;
-  const { release } = releaseById(tx, request.releaseId);
-  const due = momentInWords(request.due, calendarOf(tx, release.design.deadline.calendar).zone);
-  const team = membersOf(tx, request.team)
-    .map((person) => person.id)
-    .filter((id) => id !== request.requesterId);
-  notify(house, tx, now, request, team, {
-    kind: 'new-request',
-    team: groupNames(tx).get(request.team) ?? request.team,
-    due,
-  });
 }

@@ -6,6 +6,8 @@ import type { Viewer } from '@tolvek/core/people';
 import type { RawAnswers } from '@tolvek/core/register';
 import { and, desc, eq } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
+import { admissionOf } from '../door/admission.ts';
+import { type DoorRow, doorBySlug } from '../door/queries.ts';
 import { doors, keptAnswers } from '../door/tables.ts';
 import { filesNamed } from '../files/commands.ts';
 import { currentRelease, releaseById } from '../form/queries.ts';
@@ -15,10 +17,8 @@ import type { Reader, Transaction } from '../platform/database.ts';
 import { type House, write } from '../platform/house.ts';
 import { issueLink, linkEnds, openLink } from '../platform/links.ts';
 import { notAllowed, Problem, wrongFields } from '../platform/problem.ts';
-import { offerProblems } from '../register/references.ts';
-import { admissionOf } from './admission.ts';
-import { type DoorRow, doorBySlug } from './commands.ts';
-import { factsFor } from './facts.ts';
+import { factsFor } from '../request/facts.ts';
+import { offerProblems } from '../request/references.ts';
 
 /** Answers to what a form asks: nothing else is kept, whatever is sent. */
 function askedOnly({ parts }: FormDesign, answers: RawAnswers): RawAnswers {

@@ -1,53 +1,14 @@
-import { fieldsNamed, reveal, revealSubject } from '@tolvek/core/access';
 import { askedForm, lookedAtTogether } from '@tolvek/core/form';
-import type { Viewer } from '@tolvek/core/people';
-import { and, desc, eq } from 'drizzle-orm';
-import { doors } from '../door/tables.ts';
-import { currentRelease } from '../form/queries.ts';
-import { forms } from '../form/tables.ts';
-import type { Reader } from '../platform/database.ts';
+import { admissionOf, keptByOthers } from '../door/admission.ts';
+import { doorBySlug } from '../door/queries.ts';
 import type { House } from '../platform/house.ts';
 import type { Serve } from '../platform/serve.ts';
-import { messageFromRequester } from '../register/commands.ts';
-import { protectionFor } from '../register/protection.ts';
-import { requestById, requestByNumber, SHOWN_COLUMNS, stageOf } from '../register/queries.ts';
-import { readOnce } from '../register/readOnce.ts';
-import { promiseOf, requesterViewOf } from '../register/sheet.ts';
-import { requests } from '../register/tables.ts';
-import { admissionOf, follower, keptByOthers } from './admission.ts';
-import { checkAnswers, confirm, doorBySlug, offersAt, submit, waitingFor } from './commands.ts';
-import { factsFor } from './facts.ts';
-import { begunBy, keepBehind, keepByLink, keepForStaff, keptBehind, keptBy, namedIn } from './kept.ts';
+import { factsFor } from '../request/facts.ts';
+import { checkAnswers, confirm, offersAt, submit, waitingFor } from './commands.ts';
+import { keepBehind, keepByLink, keepForStaff, keptBehind, keptBy, namedIn } from './kept.ts';
 
 export function intakeRoutes(serve: Serve, house: House): void {
   const { db, clock } = house;
-
-  serve('frontDesk', ({ viewer }) => {
-    const kind = viewer ? 'staff' : 'outside';
-    const offered = db
-      .select({ door: doors, form: forms })
-      .from(doors)
-      .innerJoin(forms, eq(forms.id, doors.formId))
-      .where(eq(doors.kind, kind))
-      .all();
-    return {
-      forms: offered.flatMap(({ door, form }) => {
-        const release = currentRelease(db, form);
-        if (!release || keptByOthers(db, form.id, viewer) !== null) return [];
-        const admission = admissionOf(door, viewer, clock.now());
-        return [
-          {
-            slug: door.slug,
-            title: release.design.title,
-            intro: release.design.intro,
-            refusal: admission.admitted ? null : admission.message,
-          },
-        ];
-      }),
-      begun: viewer ? begunBy(db, viewer) : [],
-      mine: viewer ? ownRequests(db, viewer, clock.now()) : [],
-    };
-  });
 
   serve('door', ({ params, viewer }) => {
     const { door, release } = doorBySlug(db, params.slug);
@@ -99,54 +60,4 @@ export function intakeRoutes(serve: Serve, house: House): void {
     return { form: release.design.title, name: submission.name, email: submission.email };
   });
   serve('confirm', ({ params }) => confirm(house, params.token));
-
-  serve('follow', ({ params }) => {
-    const { viewer, requestId } = follower(db, params.token, clock.now());
-    return requesterViewOf(db, viewer, requestById(db, requestId), clock.now());
-  });
-  serve('followMessage', ({ params, body }) => {
-    const { viewer, requestId } = follower(db, params.token, clock.now());
-    messageFromRequester(house, viewer.personId, requestById(db, requestId)?.number ?? '', body.text);
-    return { done: true };
-  });
-
-  serve('myRequest', ({ params, viewer }) =>
-    requesterViewOf(db, viewer, requestByNumber(db, params.number), clock.now()),
-  );
-  serve('myMessage', ({ params, body, viewer }) => {
-    messageFromRequester(house, viewer.personId, params.number.toUpperCase(), body.text);
-    return { done: true };
-  });
-}
-
-function ownRequests(db: Reader, viewer: Viewer, now: number) {
-  const asRequester: Viewer = { ...viewer, kind: 'contact', role: 'member' };
-  const shared = readOnce(db);
-  return db
-    .select(SHOWN_COLUMNS)
-    .from(requests)
-    .where(and(eq(requests.requesterId, viewer.personId), eq(requests.trial, false)))
-    .orderBy(desc(requests.createdAt))
-    .limit(100)
-    .all()
-    .map((request) => {
-      const register = shared.register(request.registerId);
-      const { design, calendar } = shared.form(request.releaseId);
-      const visible = reveal({
-        protection: protectionFor(db, register, request),
-        only: fieldsNamed(design.subject, register.fields),
-        values: request.values,
-        viewer: asRequester,
-        relation: { isDesk: false, isRequester: true },
-        nameOf: shared.nameOf,
-      });
-      return {
-        number: request.number,
-        form: design.title,
-        subject: revealSubject(design.subject, visible, design.title),
-        stage: stageOf(register, request.stage).publicLabel,
-        finished: request.phase === 'finished',
-        promise: promiseOf(request, calendar.zone, now),
-      };
-    });
 }

@@ -10,15 +10,16 @@ import {
 } from '@tolvek/core/notice';
 import { and, count, eq, gt, sql } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
-import { calendarOf } from '../deadline/queries.ts';
+import { calendarOf } from '../calendar/queries.ts';
 import { releaseById } from '../form/queries.ts';
 import { groupsOf, personById } from '../people/queries.ts';
 import type { Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { issueLink, linkEnds } from '../platform/links.ts';
 import { Problem } from '../platform/problem.ts';
-import { openFor } from '../register/open.ts';
-import { type RequestRow, registerById } from '../register/queries.ts';
+import { registerById } from '../register/queries.ts';
+import { openFor } from '../request/open.ts';
+import type { RequestRow } from '../request/queries.ts';
 import { outbox } from './tables.ts';
 
 /** Where the signature of every letter comes from. */

@@ -1,8 +1,8 @@
 import { desc, eq, like, or } from 'drizzle-orm';
+import { iso } from '../platform/clock.ts';
 import type { House } from '../platform/house.ts';
 import { notFound } from '../platform/problem.ts';
 import type { Serve } from '../platform/serve.ts';
-import { iso } from '../register/sheet.ts';
 import { lettersLeft, sendFailedAgain } from './failed.ts';
 import { letters } from './tables.ts';
 

@@ -2,8 +2,7 @@ import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import type { House } from './house.ts';
 import { patiently } from './patience.ts';
 import { Problem } from './problem.ts';
-import type { Work } from './worker.ts';
-import { inWorker } from './workers.ts';
+import { inWorker, type Task, task } from './workers.ts';
 
 /** Work on the data folder, at a moment of the house’s clock. */
 export interface OnData<Input> {
@@ -23,18 +22,28 @@ export type Apart<T> =
     }
   | { readonly state: 'stumbled'; readonly code: string; readonly message: string };
 
-type OnDataWork = 'takeInRows' | 'tryCondition';
-type InputOf<N extends OnDataWork> = Parameters<Work[N]>[0] extends OnData<infer Input> ? Input : never;
-type ValueOf<N extends OnDataWork> = Awaited<ReturnType<Work[N]>> extends Apart<infer Value> ? Value : never;
+/** Work on the data: the thread is told where it lies, and asks before it writes. */
+export interface DataTask<Input, Value> {
+  readonly task: Task<OnData<Input>, Apart<Value>>;
+  readonly writes: boolean;
+}
+
+/** Names work on the data with what it takes and gives. */
+export const dataTask = <Input, Value>(name: string, kind: 'reads' | 'writes'): DataTask<Input, Value> => ({
+  task: task<OnData<Input>, Apart<Value>>(name, 'data'),
+  writes: kind === 'writes',
+});
 
 /** Does work on the data off the thread that answers, and tells what it changed. */
-export function apart<N extends OnDataWork>(house: House, name: N, input: InputOf<N>): Promise<ValueOf<N>> {
+export function apart<Input, Value>(
+  house: House,
+  { task: which, writes }: DataTask<Input, Value>,
+  input: Input,
+): Promise<Value> {
   return patiently(house, async () => {
-    const gate = name === 'takeInRows' ? new MessageChannel() : null;
+    const gate = writes ? new MessageChannel() : null;
     const asked = { data: house.config.data, now: house.clock.now(), input, gate: gate?.port2 ?? null };
-    const work = inWorker(name, asked as unknown as Parameters<Work[N]>[0], gate ? [gate.port2] : []) as Promise<
-      Apart<ValueOf<N>>
-    >;
+    const work = inWorker(which, asked, gate ? [gate.port2] : []);
     // Closed from when the thread is about to write, not while it waits for its turn in the queue.
     gate?.port1.once('message', () => {
       const held = house.gate.holding(() => {

@@ -50,3 +50,5 @@ export class DemoClock implements Clock {
       .run();
   }
 }
+
+export const iso = (ms: number): string => new Date(ms).toISOString();

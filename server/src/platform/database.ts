@@ -2,10 +2,9 @@ import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import Sqlite from 'better-sqlite3';
 import { type BetterSQLite3Database, drizzle } from 'drizzle-orm/better-sqlite3';
-import * as schema from './schema.ts';
 import { upgrade } from './upgrade/index.ts';
 
-export type Database = BetterSQLite3Database<typeof schema> & { $client: Sqlite.Database };
+export type Database = BetterSQLite3Database & { $client: Sqlite.Database };
 export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
 /** Where reading is enough, either will do. */
 export type Reader = Database | Transaction;
@@ -31,7 +30,7 @@ export function connect(folder: string, busyTimeout: number): Database {
   client.pragma('foreign_keys = ON');
   client.pragma(`busy_timeout = ${busyTimeout}`);
   keepStatements(client);
-  return drizzle(client, { schema, casing: 'snake_case' });
+  return drizzle(client, { casing: 'snake_case' });
 }
 
 /**

@@ -1,3 +1,4 @@
+import type { Viewer } from '@tolvek/core/people';
 import type { Logger } from 'pino';
 import type { Clock } from './clock.ts';
 import type { Config } from './config.ts';
@@ -22,6 +23,8 @@ export interface House {
   readonly troubles: Troubles;
   /** Closed while a thread of ours writes. */
   readonly gate: Gate;
+  /** Somebody by their id, as what decides about them knows them; null when they may not come in. */
+  readonly viewerOf: (personId: string) => Viewer | null;
   /** Wakes whoever sends letters; called after a commit. */
   readonly wakeOutbox: () => void;
 }

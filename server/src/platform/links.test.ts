@@ -2,10 +2,10 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { RETENTION } from '../house/retention.ts';
 import { type Database, openDatabase } from './database.ts';
 import { once } from './idempotency.ts';
 import { issueLink, linkEnds, openLink, spendLink } from './links.ts';
-import { RETENTION } from './retention.ts';
 
 let folder: string;
 let db: Database;

@@ -1,9 +1,7 @@
-import { relationTo } from '@tolvek/core/access';
+import { type RequestParties, relationTo } from '@tolvek/core/access';
 import type { Viewer } from '@tolvek/core/people';
 import { createSession, type Session } from 'better-sse';
 import type { Request, Response } from 'express';
-import { partiesOf } from '../register/queries.ts';
-import type { Database } from './database.ts';
 import { Problem } from './problem.ts';
 import type { Session as SignedIn } from './signIn/session.ts';
 
@@ -24,7 +22,12 @@ export class Live {
   /** Streams that are being opened count as well. */
   private readonly open = new Map<string, number>();
 
-  constructor(private readonly db: Database) {}
+  /** `partiesOf`: who has to do with a request, and its number; null when it is gone. */
+  constructor(
+    private readonly partiesOf: (
+      requestId: string,
+    ) => { readonly number: string; readonly parties: RequestParties } | null,
+  ) {}
 
   /** Opens a stream. @throws Problem 429 when this person has six already. */
   async listen(request: Request, response: Response, { viewer, token }: SignedIn): Promise<void> {
@@ -62,7 +65,7 @@ export class Live {
   changed(requestIds: Iterable<string>): void {
     if (this.listening.size === 0) return;
     for (const id of requestIds) {
-      const found = partiesOf(this.db, id);
+      const found = this.partiesOf(id);
       if (!found) continue;
       for (const [session, { viewer }] of this.listening) {
         const relation = relationTo(found.parties, viewer);

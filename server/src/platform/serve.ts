@@ -76,7 +76,7 @@ export async function callerFor(
   response: Response,
 ): Promise<Session | null> {
   await aTurn('caller');
-  const session = callerOf(house.db, house.config, request);
+  const session = callerOf(house, request);
   await limits.take(paceOf(route), session?.viewer ?? null, request, response);
   if (route.caller === 'anyone' || route.caller === 'link') return session;
   if (!session) throw notSignedIn();

@@ -1,39 +1,25 @@
-import type { RequestParties } from '@tolvek/core/access';
-import { eq, getTableColumns, sql } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
-import { registers, requests } from './tables.ts';
+import { registers } from './tables.ts';
 
-export type RequestRow = typeof requests.$inferSelect;
+const keyed = prepared((db) =>
+  db
+    .select()
+    .from(registers)
+    .where(eq(registers.key, sql.placeholder('key')))
+    .prepare(),
+);
+
+export const registerByKey = (db: Reader, key: string): RegisterRow | undefined => keyed(db).get({ key });
+
 export type RegisterRow = typeof registers.$inferSelect;
 
-/**
- * A request without the routing's reasons: by far the longest column, read only where one request
- * is explained.
- */
-const { routed: _, ...shown } = getTableColumns(requests);
-export const SHOWN_COLUMNS = shown;
-export type ShownRow = Omit<RequestRow, 'routed'>;
-
-const register = prepared((db) =>
+export const register = prepared((db) =>
   db
     .select()
     .from(registers)
     .where(eq(registers.id, sql.placeholder('id')))
-    .prepare(),
-);
-const numbered = prepared((db) =>
-  db
-    .select()
-    .from(requests)
-    .where(eq(requests.number, sql.placeholder('number')))
-    .prepare(),
-);
-const byId = prepared((db) =>
-  db
-    .select()
-    .from(requests)
-    .where(eq(requests.id, sql.placeholder('id')))
     .prepare(),
 );
 
@@ -41,27 +27,6 @@ export function registerById(db: Reader, id: string): RegisterRow {
   const found = register(db).get({ id });
   if (!found) throw new Error(`No register ${id}.`);
   return found;
-}
-
-export const requestByNumber = (db: Reader, number: string): RequestRow | undefined =>
-  numbered(db).get({ number: number.toUpperCase() });
-
-export const requestById = (db: Reader, id: string): RequestRow | undefined => byId(db).get({ id });
-
-export const partiesIn = (
-  request: Pick<RequestRow, 'requesterId' | 'handlerId' | 'team' | 'approverGroup'>,
-  register: RegisterRow,
-): RequestParties => ({
-  requesterId: request.requesterId,
-  handlerId: request.handlerId,
-  team: request.team,
-  approverGroup: request.approverGroup,
-  deskGroups: register.deskGroups,
-});
-
-export function partiesOf(db: Reader, requestId: string): { number: string; parties: RequestParties } | null {
-  const request = requestById(db, requestId);
-  return request ? { number: request.number, parties: partiesIn(request, registerById(db, request.registerId)) } : null;
 }
 
 export function stageOf(register: RegisterRow, key: string) {

@@ -52,7 +52,7 @@ export function signInRoutes(house: House, auth: Auth): Router {
   });
 
   router.post('/api/auth/sign-out', json, async (request: Request, response: Response) => {
-    const session = callerOf(house.db, config, request);
+    const session = callerOf(house, request);
     if (session) {
       await patiently(house, () => endSession(house.db, session.token));
       house.live.end(session.token);

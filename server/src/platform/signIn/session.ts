@@ -2,9 +2,9 @@ import { createHmac, timingSafeEqual } from 'node:crypto';
 import type { Viewer } from '@tolvek/core/people';
 import { eq } from 'drizzle-orm';
 import type { Request } from 'express';
-import { viewerOf } from '../../people/queries.ts';
 import type { Config } from '../config.ts';
 import type { Database, Reader } from '../database.ts';
+import type { House } from '../house.ts';
 import { session } from '../tables.ts';
 
 /** A session behind a cookie: whose, and until when. */
@@ -72,12 +72,15 @@ function sessionOf(db: Database, token: string): { userId: string; expiresAt: nu
  * inactive take hold at once; the signature is checked first, so that a made-up token costs
  * nothing.
  */
-export function callerOf(db: Database, config: Config, request: Pick<Request, 'headers'>): Session | null {
+export function callerOf(
+  { db, config, viewerOf }: Pick<House, 'db' | 'config' | 'viewerOf'>,
+  request: Pick<Request, 'headers'>,
+): Session | null {
   const cookie = cookieOf(request, `${cookiePrefix(config)}.session_token`);
   const token = cookie === undefined ? undefined : unsigned(config.secret, cookie);
   const found = token === undefined ? undefined : sessionOf(db, token);
   if (!found || token === undefined || found.expiresAt <= Date.now()) return null;
-  const viewer = viewerOf(db, found.userId);
+  const viewer = viewerOf(found.userId);
   return viewer && { token, viewer };
 }
 

@@ -1,0 +1,303 @@
+import { readableKeys, relationTo, reveal } from '@tolvek/core/access';
+import type { Viewer } from '@tolvek/core/people';
+import {
+  FACT_NAMES,
+  type Problem as FieldProblem,
+  type FieldValue,
+  type RawAnswers,
+  readAnswer,
+  stagesToMoveTo,
+} from '@tolvek/core/register';
+import { and, eq } from 'drizzle-orm';
+import { claimFiles, filesNamed } from '../files/commands.ts';
+import { releaseById } from '../form/queries.ts';
+import { notify } from '../notice/notify.ts';
+import { membersOf, personById } from '../people/queries.ts';
+import type { Transaction } from '../platform/database.ts';
+import { type Effects, type House, write } from '../platform/house.ts';
+import { notAllowed, notFound, Problem, staleVersion, wrongFields } from '../platform/problem.ts';
+import { type RegisterRow, registerById, stageOf } from '../register/queries.ts';
+import { carryOn } from '../request/carryOn.ts';
+import { changesBetween, isSame } from '../request/changes.ts';
+import { claim, takenAnswers } from '../request/claims.ts';
+import { factsOfRequest } from '../request/facts.ts';
+import { remember } from '../request/history.ts';
+import { keepingOf, onlyOf } from '../request/keeping.ts';
+import { openFor } from '../request/open.ts';
+import { partiesIn, type RequestRow, requestByNumber } from '../request/queries.ts';
+import { offerProblems, point } from '../request/references.ts';
+import { requests } from '../request/tables.ts';
+import { stageChange } from './stageChange.ts';
+
+/**
+ * A request and how the viewer stands to it; for who has nothing to do with it, it does not exist.
+ */
+export function openForDesk(
+  tx: Transaction,
+  viewer: Viewer,
+  number: string,
+): { request: RequestRow; register: RegisterRow } {
+  const request = requestByNumber(tx, number);
+  if (!request) throw notFound('This request');
+  const register = registerById(tx, request.registerId);
+  if (!relationTo(partiesIn(request, register), viewer).isDesk) throw notFound('This request');
+  return { request, register };
+}
+
+interface OnVersion {
+  readonly number: string;
+  readonly version: number;
+}
+
+/** Stores a change made on a version, and raises the version; refuses when somebody was faster. */
+function store(
+  tx: Transaction,
+  effects: Effects,
+  now: number,
+  request: RequestRow,
+  version: number,
+  change: Partial<RequestRow>,
+): { version: number } {
+  const next = version + 1;
+  const { changes } = tx
+    .update(requests)
+    .set({ ...change, version: next, updatedAt: now })
+    .where(and(eq(requests.id, request.id), eq(requests.version, version)))
+    .run();
+  if (changes === 0) throw staleVersion();
+  effects.changed.add(request.id);
+  return { version: next };
+}
+
+/**
+ * Changes fields: each must be writable for the viewer, understood, an answer its kind allows, and
+ * sound by the rules of every saving.
+ */
+export function changeFields(
+  house: House,
+  viewer: Viewer,
+  input: OnVersion & { changes: RawAnswers },
+): { version: number } {
+  return write(house, (tx, effects, now) => {
+    const { request, register } = openForDesk(tx, viewer, input.number);
+    const facts = {
+      ...factsOfRequest(tx, request, register, now, { changes: input.changes }),
+      files: filesNamed(
+        tx,
+        request.formId,
+        register.fields,
+        { ...request.values, ...input.changes } as RawAnswers,
+        request.id,
+      ),
+    };
+    const { access } = openFor(tx, request, viewer, { register });
+    const readable = readableKeys(access);
+    const mayRead = (key: string): boolean => FACT_NAMES.has(key) || readable.has(key);
+    const visible = reveal({ ...access, values: request.values });
+    const values: Record<string, FieldValue> = { ...request.values };
+    const touched = new Set<string>();
+    const problems: FieldProblem[] = [];
+    for (const [key, raw] of Object.entries(input.changes)) {
+      const field = register.fields.find((each) => each.key === key);
+      const open = visible.fields.find((each) => each.key === key);
+      // A field that is hidden and a field that does not exist are refused in the same words.
+      if (!field || !open)
+        problems.push({ field: key, message: `There is no field “${key}” here.`, fix: 'Leave it out.' });
+      else if (!open.writable)
+        problems.push({
+          field: key,
+          message: `“${field.label}” can be read, not changed.`,
+          fix: 'Ask who may change it.',
+        });
+      else {
+        const read = readAnswer(field, raw, facts);
+        if (read.state === 'wrong')
+          problems.push({ field: key, message: `“${field.label}”: ${read.message}`, fix: read.fix });
+        else {
+          const after = read.state === 'value' ? read.value : null;
+          if (isSame(open.value, after)) continue;
+          touched.add(key);
+          if (after === null) delete values[key];
+          else values[key] = after;
+        }
+      }
+    }
+    const kept = keepingOf(tx, request, register, { protection: access.protection, mayRead })(values, touched, facts);
+    // What is wrong elsewhere, and was before, is no reason to refuse this change; what a rule
+    // refuses is.
+    const { design } = releaseById(tx, request.releaseId).release;
+    const held = request.trial
+      ? []
+      : takenAnswers(tx, {
+          formId: request.formId,
+          design,
+          protection: access.protection,
+          values: kept.values,
+          asker: null,
+          but: request.id,
+        }).filter(
+          (problem) =>
+            touched.has(problem.field) ||
+            design.unique.some(
+              (rule) => rule.fields.includes(problem.field) && rule.fields.some((key) => touched.has(key)),
+            ),
+        );
+    const notHere = offerProblems(
+      tx,
+      // What is offered is told by what this viewer may read, and by nothing else.
+      { fields: register.fields, values: onlyOf(kept.values, readable), facts, asker: request.requesterId },
+      touched,
+    );
+    const all = [
+      ...problems,
+      ...[...kept.problems, ...held, ...notHere].map((problem) => unhidden(problem, visible.fields)),
+    ];
+    if (all.length > 0) throw wrongFields(all);
+    const changes = changesBetween(register.fields, request.values, kept.values);
+    if (changes.length === 0) return { version: request.version };
+    const stored = store(tx, effects, now, request, input.version, { values: kept.values });
+    if (!request.trial) claim(tx, request, design, kept.values);
+    claimFiles(tx, request.id, register.fields, kept.values);
+    if (!request.trial) point(tx, request.id, register.fields, kept.values);
+    remember(tx, now, {
+      requestId: request.id,
+      actorId: viewer.personId,
+      kind: 'fields',
+      words: 'Fields changed',
+      changes,
+    });
+    if (!request.trial) carryOn(tx, effects, now, { id: request.id, number: request.number, changes });
+    return stored;
+  });
+}
+
+/** A problem of a field this viewer may not read does not name it. */
+const unhidden = (problem: FieldProblem, open: readonly { readonly key: string }[]): FieldProblem =>
+  problem.field === 'form' || open.some((field) => field.key === problem.field)
+    ? problem
+    : {
+        field: 'form',
+        message: 'A rule of the form refuses this change.',
+        fix: 'Ask the coordinator which rule it is.',
+      };
+
+/** Moves a request by hand. Pausing stops its deadline, going on resumes it, finishing ends it. */
+export function moveStage(house: House, viewer: Viewer, input: OnVersion & { stage: string }): { version: number } {
+  return write(house, (tx, effects, now) => {
+    const { request, register } = openForDesk(tx, viewer, input.number);
+    const from = stageOf(register, request.stage);
+    const to = stagesToMoveTo(register.stages, from).find((stage) => stage.key === input.stage);
+    if (!to)
+      throw new Problem(
+        409,
+        'stage',
+        'Not from here',
+        from.role === 'deciding'
+          ? 'A decision is waited for. It has to be made first.'
+          : `A request can’t go from “${from.label}” there.`,
+      );
+    const stored = store(tx, effects, now, request, input.version, stageChange(tx, request, from, to, now));
+    remember(tx, now, {
+      requestId: request.id,
+      actorId: viewer.personId,
+      kind: 'stage',
+      words: `${from.label} → ${to.label}`,
+    });
+    if (to.phase === 'finished' || to.phase === 'paused' || from.phase === 'paused') {
+      notify(house, tx, now, request, [request.requesterId], {
+        kind: 'stage',
+        stage: to.publicLabel,
+        finished: to.phase === 'finished',
+      });
+    }
+    return stored;
+  });
+}
+
+/** Who may be given a request: active members of its team. */
+export function assignableTo(tx: Parameters<typeof membersOf>[0], request: RequestRow) {
+  return membersOf(tx, request.team).map(({ id, name }) => ({ id, name }));
+}
+
+export function assign(
+  house: House,
+  viewer: Viewer,
+  input: OnVersion & { person: string | null },
+): { version: number } {
+  return write(house, (tx, effects, now) => {
+    const { request } = openForDesk(tx, viewer, input.number);
+    const handler =
+      input.person === null ? null : assignableTo(tx, request).find((person) => person.id === input.person);
+    if (handler === undefined)
+      throw wrongFields([
+        { field: 'person', message: 'This person is not in the request’s team.', fix: 'Choose somebody of the team.' },
+      ]);
+    const stored = store(tx, effects, now, request, input.version, { handlerId: handler?.id ?? null });
+    remember(tx, now, {
+      requestId: request.id,
+      actorId: viewer.personId,
+      kind: 'handler',
+      words: handler ? `Given to ${handler.name}` : 'Given back to the team',
+    });
+    if (handler && handler.id !== viewer.personId) {
+      notify(house, tx, now, { ...request, handlerId: handler.id }, [handler.id], {
+        kind: 'assigned',
+        by: personById(tx, viewer.personId)?.name ?? '',
+      });
+    }
+    return stored;
+  });
+}
+
+/** A note for the desk, or a message that also goes to the requester. */
+export function comment(
+  house: House,
+  viewer: Viewer,
+  input: { number: string; text: string; visibility: 'internal' | 'requester' },
+): void {
+  write(house, (tx, effects, now) => {
+    const { request } = openForDesk(tx, viewer, input.number);
+    remember(tx, now, {
+      requestId: request.id,
+      actorId: viewer.personId,
+      kind: 'comment',
+      words: input.visibility === 'internal' ? 'Note for the desk' : 'Message to the requester',
+      comment: { text: input.text, visibility: input.visibility },
+    });
+    if (input.visibility === 'requester') {
+      notify(house, tx, now, request, [request.requesterId], {
+        kind: 'message',
+        from: personById(tx, viewer.personId)?.name ?? 'the desk',
+        text: input.text,
+      });
+    }
+    effects.changed.add(request.id);
+  });
+}
+
+/** A message from the requester; who works on the request hears of it. */
+export function messageFromRequester(house: House, requesterId: string, requestNumber: string, text: string): void {
+  write(house, (tx, effects, now) => {
+    const request = requestByNumber(tx, requestNumber);
+    if (request?.requesterId !== requesterId) throw notFound('This request');
+    const requester = personById(tx, requesterId);
+    if (!requester?.active) throw notAllowed('This address can read what it asked before, not write to the desk.');
+    remember(tx, now, {
+      requestId: request.id,
+      actorId: requesterId,
+      kind: 'comment',
+      words: 'Message from the requester',
+      comment: { text, visibility: 'requester' },
+    });
+    const desk = request.handlerId ? [request.handlerId] : membersOf(tx, request.team).map((person) => person.id);
+    notify(
+      house,
+      tx,
+      now,
+      request,
+      desk.filter((id) => id !== requesterId),
+      { kind: 'message', from: requester.name, text },
+    );
+    effects.changed.add(request.id);
+  });
+}

@@ -1,0 +1,77 @@
+import { dateAt } from '@tolvek/core/deadline';
+import { namesIn } from '@tolvek/core/expression';
+import { type FormDesign, type FormRule, prepareKeeping } from '@tolvek/core/form';
+import type { Field } from '@tolvek/core/register';
+import { eq } from 'drizzle-orm';
+import { calendarOf } from '../calendar/queries.ts';
+import { forms } from '../form/tables.ts';
+import { type House, write } from '../platform/house.ts';
+import { storing } from '../platform/patience.ts';
+import { inGroups } from '../platform/turns.ts';
+import { holdsThings } from '../register/queries.ts';
+import { registers } from '../register/tables.ts';
+import { carryOn } from '../request/carryOn.ts';
+import { changesBetween } from '../request/changes.ts';
+import { countedIn, eachRequest } from '../request/eachRequest.ts';
+import { factsOfRequest, pickedBy } from '../request/facts.ts';
+import { isToldToAll } from '../request/protection.ts';
+import { requestById } from '../request/queries.ts';
+import { requests } from '../request/tables.ts';
+
+const QUARTER = 15 * 60_000;
+
+/** Whether a register has values that change with the clock alone. */
+const followsClock = (fields: readonly Field[]): boolean =>
+  fields.some(
+    (field) => field.source === 'computed' && namesIn(field.formula).some((name) => name === 'today' || name === 'now'),
+  );
+
+/**
+ * Computes anew, on a new day at the desk, what depends on the day: on unfinished requests and on
+ * things, without a line in their history.
+ */
+export class DayTurn {
+  private readonly seen = new Map<string, string>();
+  private quarter = 0;
+
+  constructor(private readonly house: House) {}
+
+  /** Looks whether a day has turned anywhere, and computes anew, a few requests at a time. */
+  async turn(): Promise<void> {
+    const { db, clock } = this.house;
+    // In every zone days turn at a quarter of an hour; in between nothing has to be read.
+    const quarter = Math.floor(clock.now() / QUARTER);
+    if (quarter === this.quarter) return;
+    this.quarter = quarter;
+    for (const register of db.select().from(registers).all()) {
+      const form = db.select().from(forms).where(eq(forms.registerId, register.id)).get();
+      if (!form || !followsClock(register.fields)) continue;
+      const today = dateAt(clock.now(), calendarOf(db, (form.draft as FormDesign).deadline.calendar).zone);
+      if (this.seen.get(register.id) === today) continue;
+      const none: readonly FormRule[] = [];
+      const keep = prepareKeeping({ fields: register.fields, parts: [], rules: none });
+      const among = holdsThings(register) ? 'all' : 'unfinished';
+      const picked = pickedBy(db, register.fields);
+      for await (const group of inGroups(eachRequest(db, countedIn(register.id, among))))
+        await storing(this.house, () =>
+          write(this.house, (tx, effects, now) => {
+            for (const { id } of group) {
+              const request = requestById(tx, id);
+              if (!request) continue;
+              const { values } = keep(
+                request.values,
+                new Set(),
+                factsOfRequest(tx, request, register, now, { picked }),
+              );
+              const changes = changesBetween(register.fields, request.values, values);
+              if (changes.length === 0) continue;
+              tx.update(requests).set({ values }).where(eq(requests.id, request.id)).run();
+              if (isToldToAll(tx, register, request, changes)) effects.changed.add(request.id);
+              carryOn(tx, effects, now, { id: request.id, number: request.number, changes });
+            }
+          }),
+        );
+      this.seen.set(register.id, today);
+    }
+  }
+}

@@ -1,0 +1,43 @@
+import { type Admission, admit } from '@tolvek/core/door';
+import type { Viewer } from '@tolvek/core/people';
+import { eq } from 'drizzle-orm';
+import { forms } from '../form/tables.ts';
+import { groupsOf, personById } from '../people/queries.ts';
+import type { Reader } from '../platform/database.ts';
+import { openLink } from '../platform/links.ts';
+import { notFound } from '../platform/problem.ts';
+import { holdsThings } from '../register/queries.ts';
+import { registers } from '../register/tables.ts';
+import type { DoorRow } from './queries.ts';
+
+/** Whether a door admits whoever calls, as far as it is known who they are. */
+export const admissionOf = (door: DoorRow, viewer: Pick<Viewer, 'kind'> | null, now: number): Admission =>
+  admit(door, { kind: viewer?.kind ?? 'unknown', active: true }, now);
+
+/**
+ * Why somebody may not add to a register of things; null when they may, or when it takes requests.
+ * Things are kept by the desk of their register.
+ */
+export function keptByOthers(db: Reader, formId: string, viewer: Viewer | null): string | null {
+  const register = db
+    .select({ register: registers })
+    .from(registers)
+    .innerJoin(forms, eq(forms.registerId, registers.id))
+    .where(eq(forms.id, formId))
+    .get()?.register;
+  if (!register || !holdsThings(register)) return null;
+  const isKeeper =
+    viewer !== null && (viewer.role !== 'member' || register.deskGroups.some((group) => viewer.groups.includes(group)));
+  return isKeeper ? null : `“${register.name}” is kept by its own desk. Write to the desk to have something added.`;
+}
+
+/** Who holds a follow-up link. A contact made inactive still reads their own past requests. */
+export function follower(db: Reader, token: string, now: number): { viewer: Viewer; requestId: string } {
+  const link = openLink(db, token, 'follow', now);
+  const person = personById(db, link.personId);
+  if (!person) throw notFound('This request');
+  return {
+    viewer: { personId: person.id, kind: person.kind, role: person.role, groups: groupsOf(db, person.id) },
+    requestId: link.targetId,
+  };
+}

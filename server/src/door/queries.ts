@@ -1,0 +1,29 @@
+import { desc, eq, sql } from 'drizzle-orm';
+import { currentRelease, type ReleaseRow } from '../form/queries.ts';
+import { forms } from '../form/tables.ts';
+import type { Reader } from '../platform/database.ts';
+import { prepared } from '../platform/prepared.ts';
+import { notFound } from '../platform/problem.ts';
+import { doors } from './tables.ts';
+
+const doorsInto = prepared((db) =>
+  db
+    .select()
+    .from(doors)
+    .where(eq(doors.formId, sql.placeholder('form')))
+    .orderBy(desc(doors.kind))
+    .prepare(),
+);
+
+export const doorsOf = (db: Reader, formId: string): readonly (typeof doors.$inferSelect)[] =>
+  doorsInto(db).all({ form: formId });
+
+export type DoorRow = typeof doors.$inferSelect;
+
+export function doorBySlug(db: Reader, slug: string): { door: DoorRow; release: ReleaseRow } {
+  const door = db.select().from(doors).where(eq(doors.slug, slug)).get();
+  const form = door ? db.select().from(forms).where(eq(forms.id, door.formId)).get() : undefined;
+  const release = form ? currentRelease(db, form) : undefined;
+  if (!door || !release) throw notFound('This form');
+  return { door, release };
+}

@@ -1,0 +1,76 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, expect, test } from 'vitest';
+import { outbox } from '../notice/tables.ts';
+import { openDatabase } from '../platform/database.ts';
+import { AT_ONCE } from '../platform/kept.ts';
+import { RETENTION } from './retention.ts';
+
+const folder = mkdtempSync(join(tmpdir(), 'tolvek-retention-'));
+const db = openDatabase(folder);
+afterAll(() => {
+  db.$client.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const DAY = 24 * 3_600_000;
+const letter = (id: string, sentAt: number, state: 'sent' | 'failed' = 'sent'): typeof outbox.$inferInsert => ({
+  id,
+  requestId: null,
+  kind: 'received',
+  toName: 'Ada Quill',
+  toAddress: 'ada@example.org',
+  subject: 'Received',
+  text: 'words',
+  html: '<p>words</p>',
+  state,
+  nextAttemptAt: sentAt,
+  createdAt: sentAt,
+  sentAt,
+});
+
+test('takes the text of old letters away a few at a time, and leaves that they went', () => {
+  const now = 100 * DAY;
+  const old = Array.from({ length: AT_ONCE + 5 }, (_, n) => letter(`old ${n}`, now - 31 * DAY - n));
+  db.insert(outbox)
+    .values([...old, letter('fresh', now - 29 * DAY), letter('failed', now - 40 * DAY, 'failed')])
+    .run();
+  const letters = RETENTION.find((each) => each.what.startsWith('The text of letters'));
+  const counts = Array.from({ length: 3 }, () => db.transaction((tx) => letters?.sweep(tx, now)));
+  expect(counts).toEqual([AT_ONCE, 5, 0]);
+  const kept = db.select().from(outbox).all();
+  expect(kept).toHaveLength(old.length + 2);
+  expect(kept.filter((each) => each.text !== '').map((each) => each.id)).toEqual(['fresh', 'failed']);
+  expect(kept.every((each) => each.subject === 'Received' && each.sentAt !== null)).toBe(true);
+});
+
+test('looks for what is past keeping by an index of it, however much is kept', () => {
+  const asked = new Set<string>();
+  const prepare = db.$client.prepare;
+  db.$client.prepare = ((text: string) => {
+    asked.add(text);
+    return prepare.call(db.$client, text);
+  }) as typeof prepare;
+  for (const { sweep } of RETENTION) db.transaction((tx) => sweep(tx, 0));
+  db.$client.prepare = prepare;
+  expect(asked.size).toBe(RETENTION.length);
+  for (const text of asked) {
+    const plan = db.$client.prepare(`explain query plan ${text}`).all(
+      ...text
+        .split('?')
+        .slice(1)
+        .map(() => 0),
+    ) as {
+      detail: string;
+    }[];
+    const found = plan
+      .map((each) => each.detail)
+      .filter(
+        (detail) => !/LIST SUBQUERY|USING (COVERING )?INDEX sqlite_autoindex|INTEGER PRIMARY KEY|rowid=/.test(detail),
+      );
+    console.log(found.join(' · ') || plan.map((each) => each.detail).join(' · '));
+    expect(found.join(), text).not.toMatch(/SCAN (?!.*USING (COVERING )?INDEX)/);
+    expect(found.join(), text).toMatch(/[<>]/);
+  }
+});

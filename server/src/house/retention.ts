@@ -1,0 +1,58 @@
+import { inArray, lt, sql } from 'drizzle-orm';
+import { keptAnswers, waitingSubmissions } from '../door/tables.ts';
+import { outbox } from '../notice/tables.ts';
+import { AT_ONCE, dropOld, type Kept } from '../platform/kept.ts';
+import { idempotency, links, session } from '../platform/tables.ts';
+import { ruleRuns } from '../request/tables.ts';
+
+const DAY = 24 * 3_600_000;
+
+/** What is kept for a while only, and how long. */
+export const RETENTION: readonly Kept[] = [
+  {
+    what: 'Requests from outside whose mail address was not confirmed',
+    until: '3 days after the link to confirm ends',
+    sweep: dropOld(waitingSubmissions, waitingSubmissions.id, (now) => lt(waitingSubmissions.expiresAt, now - 3 * DAY)),
+  },
+  {
+    what: 'Answers that were begun and not sent',
+    until: '14 days after they were last typed, or until they are sent',
+    sweep: dropOld(keptAnswers, keptAnswers.id, (now) => lt(keptAnswers.expiresAt, now)),
+  },
+  {
+    what: 'Links in letters',
+    until: '30 days after they end',
+    sweep: dropOld(links, links.id, (now) => lt(links.expiresAt, now - 30 * DAY)),
+  },
+  {
+    what: 'The text of letters that were delivered',
+    until: '30 days after they went; that they went, when, to whom and about what stays',
+    sweep: (tx, now) => {
+      // Named, as SQLite would go through all that were sent: the index holds those with a text alone.
+      const some = sql`(select id from outbox indexed by outbox_bodies where state = 'sent' and html <> '' and sent_at < ${now - 30 * DAY} limit ${AT_ONCE})`;
+      return tx.update(outbox).set({ text: '', html: '' }).where(inArray(outbox.id, some)).run().changes;
+    },
+  },
+  {
+    what: 'What a rule changed in requests there were, for taking it back',
+    until: '30 days after it was done',
+    sweep: dropOld(ruleRuns, ruleRuns.id, (now) => lt(ruleRuns.at, now - 30 * DAY)),
+  },
+  {
+    what: 'Sessions of people who are signed in',
+    until: '14 days after they were last used',
+    // Sessions live by the real clock, as the sign-in library does.
+    sweep: (tx) => dropOld(session, session.id, () => lt(session.expiresAt, new Date()))(tx, 0),
+  },
+  {
+    what: 'The answers given to writes, for whoever sends the same again',
+    until: '7 days',
+    sweep: (tx, now) =>
+      tx
+        .delete(idempotency)
+        .where(
+          sql`rowid in (select rowid from ${idempotency} where ${lt(idempotency.createdAt, now - 7 * DAY)} limit ${AT_ONCE})`,
+        )
+        .run().changes,
+  },
+];

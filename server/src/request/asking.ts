@@ -1,0 +1,69 @@
+import { mayAsk } from '@tolvek/core/access';
+import { protectionOf } from '@tolvek/core/form';
+import type { Viewer } from '@tolvek/core/people';
+import { and, eq, gt, inArray, ne, or, type SQL, sql } from 'drizzle-orm';
+import { currentRelease, releaseById } from '../form/queries.ts';
+import { forms, releases } from '../form/tables.ts';
+import type { Reader } from '../platform/database.ts';
+import type { RegisterRow } from '../register/queries.ts';
+import { closedElsewhere } from './protection.ts';
+import { requests } from './tables.ts';
+
+/** What a viewer may have looked through. */
+interface Askable {
+  /** Names that stand for nothing here as far as this viewer is concerned. */
+  readonly unknown: readonly string[];
+  /** The requests on which the viewer may read all that is asked for. */
+  readonly where: SQL | undefined;
+  /** Whether that is all of them. */
+  readonly isAll: boolean;
+}
+
+/**
+ * Whether a viewer who works at the desk of a register may have its requests looked through by what
+ * fields hold, and which of them: that is decided by the plan, whatever they hold. What only a draft
+ * has is held by no request yet, and may be asked for.
+ */
+export function askableOf(db: Reader, viewer: Viewer, register: RegisterRow, names: readonly string[]): Askable {
+  const stored = names.filter((name) => register.fields.some((field) => field.key === name));
+  const closed = closedElsewhere(db, register);
+  const by = (release: { form: string; design: ReturnType<typeof releaseById>['release']['design'] } | null) =>
+    mayAsk(
+      stored,
+      protectionOf(register.access, { fields: register.fields, release, ran: register.ran, closed }),
+      viewer,
+    );
+  const form = db
+    .select({ id: forms.id, release: forms.release })
+    .from(forms)
+    .where(eq(forms.registerId, register.id))
+    .get();
+  const current = form && currentRelease(db, form);
+  const { unknown } = by(current ? { form: current.formId, design: current.design } : null);
+  if (unknown.length > 0) return { unknown, where: sql`0`, isAll: false };
+  const known = db
+    .select({ id: releases.id })
+    .from(releases)
+    .innerJoin(forms, eq(forms.id, releases.formId))
+    .where(and(eq(forms.registerId, register.id), gt(releases.number, 0)))
+    .all()
+    .map(({ id }) => {
+      const { release } = releaseById(db, id);
+      return { id, asked: by({ form: release.formId, design: release.design }) };
+    });
+  const those = (is: (each: (typeof known)[number]['asked']) => boolean): string[] =>
+    known.flatMap(({ id, asked }) => (is(asked) ? [id] : []));
+  const all = those((asked) => asked.unknown.length === 0 && asked.own);
+  const others = those((asked) => asked.unknown.length === 0 && !asked.own);
+  if (all.length === known.length) return { unknown, where: undefined, isAll: true };
+  return {
+    unknown,
+    isAll: false,
+    where: or(
+      all.length > 0 ? inArray(requests.releaseId, all) : sql`0`,
+      others.length > 0
+        ? and(inArray(requests.releaseId, others), ne(requests.requesterId, viewer.personId))
+        : undefined,
+    ),
+  };
+}

@@ -1,0 +1,104 @@
+import type { FormDesign } from '@tolvek/core/form';
+import { factsAt } from '@tolvek/core/intake';
+import type { Field, KnownPerson, RawAnswers, RequestFacts } from '@tolvek/core/register';
+import { eq, sql } from 'drizzle-orm';
+import { calendarOf } from '../calendar/queries.ts';
+import { doors } from '../door/tables.ts';
+import { releaseById } from '../form/queries.ts';
+import { departmentOf, groupsOf, personById, staffIn } from '../people/queries.ts';
+import type { Reader } from '../platform/database.ts';
+import { prepared } from '../platform/prepared.ts';
+import type { RegisterRow } from '../register/queries.ts';
+import { vocabulariesFor } from '../vocabulary/queries.ts';
+import type { ShownRow } from './queries.ts';
+import { requestsNamed } from './references.ts';
+
+const doorKind = prepared((db) =>
+  db
+    .select({ kind: doors.kind })
+    .from(doors)
+    .where(eq(doors.id, sql.placeholder('id')))
+    .prepare(),
+);
+
+/**
+ * What rules and formulas may know about a request that is stored: its requester and door, and the
+ * moment of the change. `picked`: what its register’s fields pick from, when that was read before.
+ */
+export function factsOfRequest(
+  db: Reader,
+  request: ShownRow,
+  register: RegisterRow,
+  now: number,
+  { changes = {}, picked = pickedBy(db, register.fields) }: { changes?: RawAnswers; picked?: Picked } = {},
+): RequestFacts {
+  const { release } = releaseById(db, request.releaseId);
+  const requester = personById(db, request.requesterId);
+  return factsFor(db, {
+    door: { kind: doorKind(db).get({ id: request.doorId })?.kind ?? 'staff' },
+    design: release.design,
+    requester: requester ?? null,
+    now,
+    fields: register.fields,
+    named: { ...request.values, ...changes },
+    stored: true,
+    picked,
+  });
+}
+
+interface Asking {
+  readonly door: Pick<typeof doors.$inferSelect, 'kind'>;
+  readonly design: Pick<FormDesign, 'deadline' | 'fields'>;
+  /** Null while nobody has said who they are. */
+  readonly requester: { readonly id: string; readonly kind: 'staff' | 'contact' } | null;
+  /** Epoch ms. */
+  readonly now: number;
+  /** Answers or values: the requests they point to are made known. */
+  readonly named?: Readonly<Record<string, unknown>>;
+  /** Whether these were stored before: what was pointed to stays known, offered or not. */
+  readonly stored?: true;
+  /** The fields of the form, unless those of its register are wanted. */
+  readonly fields?: readonly Field[];
+  /** What fields pick from, read before: for many requests it is the same. */
+  readonly picked?: Picked | undefined;
+}
+
+/** What fields pick from: people and terms. */
+export type Picked = Pick<RequestFacts, 'people' | 'vocabularies'>;
+
+export const pickedBy = (db: Reader, fields: readonly Field[]): Picked => ({
+  people: pickedFrom(db, fields),
+  vocabularies: vocabulariesFor(db, fields),
+});
+
+/**
+ * What conditions may know about who asks, at which door, on which day; and what its fields name:
+ * people to pick, terms, requests that references point to. Staff are not shown to whoever comes
+ * from outside.
+ */
+export function factsFor(
+  db: Reader,
+  { door, design, requester, now, named = {}, stored, fields = design.fields, picked }: Asking,
+): RequestFacts {
+  const calendar = calendarOf(db, design.deadline.calendar);
+  const asker = requester
+    ? {
+        id: requester.id,
+        kind: requester.kind,
+        groups: groupsOf(db, requester.id),
+        department: departmentOf(db, requester.id),
+      }
+    : null;
+  return factsAt(now, calendar, door.kind, asker, {
+    people: picked?.people ?? (door.kind === 'staff' ? pickedFrom(db, fields) : []),
+    vocabularies: picked?.vocabularies ?? vocabulariesFor(db, fields),
+    references: requestsNamed(db, fields, named, stored ? undefined : { by: requester?.id ?? null }),
+  });
+}
+
+/** The people whom fields for people are picked from. */
+export function pickedFrom(db: Reader, fields: readonly Field[]): readonly KnownPerson[] {
+  const from = fields.flatMap(({ type }) => (type.kind === 'person' || type.kind === 'people' ? [type.from] : []));
+  if (from.length === 0) return [];
+  return staffIn(db, from.some((groups) => groups.length === 0) ? 'all' : from.flat());
+}

@@ -1,0 +1,55 @@
+import type { RequestParties } from '@tolvek/core/access';
+import { eq, getTableColumns, sql } from 'drizzle-orm';
+import type { Reader } from '../platform/database.ts';
+import { prepared } from '../platform/prepared.ts';
+import { type RegisterRow, registerById } from '../register/queries.ts';
+import { requests } from './tables.ts';
+
+export type RequestRow = typeof requests.$inferSelect;
+
+/**
+ * A request without the routing's reasons: by far the longest column, read only where one request
+ * is explained.
+ */
+const { routed: _, ...shown } = getTableColumns(requests);
+
+export const SHOWN_COLUMNS = shown;
+
+export type ShownRow = Omit<RequestRow, 'routed'>;
+
+const numbered = prepared((db) =>
+  db
+    .select()
+    .from(requests)
+    .where(eq(requests.number, sql.placeholder('number')))
+    .prepare(),
+);
+
+const byId = prepared((db) =>
+  db
+    .select()
+    .from(requests)
+    .where(eq(requests.id, sql.placeholder('id')))
+    .prepare(),
+);
+
+export const requestByNumber = (db: Reader, number: string): RequestRow | undefined =>
+  numbered(db).get({ number: number.toUpperCase() });
+
+export const requestById = (db: Reader, id: string): RequestRow | undefined => byId(db).get({ id });
+
+export const partiesIn = (
+  request: Pick<RequestRow, 'requesterId' | 'handlerId' | 'team' | 'approverGroup'>,
+  register: RegisterRow,
+): RequestParties => ({
+  requesterId: request.requesterId,
+  handlerId: request.handlerId,
+  team: request.team,
+  approverGroup: request.approverGroup,
+  deskGroups: register.deskGroups,
+});
+
+export function partiesOf(db: Reader, requestId: string): { number: string; parties: RequestParties } | null {
+  const request = requestById(db, requestId);
+  return request ? { number: request.number, parties: partiesIn(request, registerById(db, request.registerId)) } : null;
+}

@@ -1,0 +1,292 @@
+import type { AnswerOf } from '@tolvek/contract';
+import {
+  fieldsBrought,
+  isReferring,
+  type KnownRegister,
+  notOffered,
+  type OfferTest,
+  prepareOffer,
+} from '@tolvek/core/form';
+import { own } from '@tolvek/core/own';
+import {
+  type Field,
+  type Problem as FieldProblem,
+  type KnownRequest,
+  type NameOf,
+  type ReferenceKind,
+  type RequestFacts,
+  showValue,
+  type Values,
+} from '@tolvek/core/register';
+import { and, asc, desc, eq, inArray, ne, type SQL, sql } from 'drizzle-orm';
+import { forms } from '../form/tables.ts';
+import type { Reader, Transaction } from '../platform/database.ts';
+import { prepared } from '../platform/prepared.ts';
+import { notFound } from '../platform/problem.ts';
+import { type RegisterRow, registerById, registerByKey } from '../register/queries.ts';
+import { registers } from '../register/tables.ts';
+import { nameOf } from './names.ts';
+import { openAsReleased, openToOthers } from './protection.ts';
+import type { RequestRow } from './queries.ts';
+import { pointers, requests } from './tables.ts';
+
+/** Requests offered at once; who doesn’t find theirs types more of its name. */
+const OFFERED = 20;
+/** Requests that are looked through for an offer, the newest first. */
+const LOOKED_THROUGH = 20_000;
+
+type Target = Pick<RequestRow, 'id' | 'number' | 'values' | 'requesterId' | 'phase' | 'stage' | 'releaseId' | 'trial'>;
+const TARGET = {
+  id: requests.id,
+  number: requests.number,
+  values: requests.values,
+  requesterId: requests.requesterId,
+  phase: requests.phase,
+  stage: requests.stage,
+  releaseId: requests.releaseId,
+  trial: requests.trial,
+};
+
+/**
+ * The registers that references can point to: those a form was released for. `keys`: only these of
+ * them.
+ */
+export function knownRegisters(db: Reader, keys?: readonly string[]): readonly KnownRegister[] {
+  if (keys?.length === 0) return [];
+  return db
+    .select()
+    .from(registers)
+    .where(keys ? inArray(registers.key, [...keys]) : undefined)
+    .orderBy(asc(registers.name))
+    .all()
+    .filter((register) => register.fields.length > 0)
+    .map((register) => {
+      const open = new Set(openAsReleased(db, register).map((field) => field.key));
+      return {
+        key: register.key,
+        name: register.name,
+        fields: register.fields,
+        stages: register.stages.map(({ key, label }) => ({ key, label })),
+        restricted: register.fields.filter((field) => !open.has(field.key)).map((field) => field.key),
+      };
+    });
+}
+
+/**
+ * What a request is called by some of its fields: `Halcyon, 12 m`; by its number where they say
+ * nothing. References among them are called by number.
+ */
+function labelOf(
+  open: readonly Field[],
+  target: Pick<Target, 'number' | 'values'>,
+  by: readonly string[],
+  names: NameOf,
+): string {
+  const shown = by.flatMap((key) => {
+    const field = open.find((each) => each.key === key);
+    const value = own(target.values, key);
+    return field && value !== undefined
+      ? [showValue(field, value, (id, deeper) => (deeper ? names(id, []) : names(id)))]
+      : [];
+  });
+  return shown.join(', ') || target.number;
+}
+
+const named = prepared((db) =>
+  db
+    .select({ ...TARGET, registerId: requests.registerId })
+    .from(requests)
+    .where(eq(requests.id, sql.placeholder('id')))
+    .prepare(),
+);
+
+/** What a request is called for whoever may read a reference to it. */
+export function requestName(db: Reader, id: string, by: readonly string[]): string | undefined {
+  const row = named(db).get({ id });
+  return row && labelOf(openToOthers(db, registerById(db, row.registerId), row), row, by, nameOf(db));
+}
+
+/**
+ * A request as a reference’s form may know it: what the reference shows, and what is carried along.
+ */
+function knownAs(
+  db: Reader,
+  register: RegisterRow,
+  target: Target,
+  shows: readonly string[],
+  brought: readonly string[],
+): KnownRequest {
+  const open = openToOthers(db, register, target);
+  const values = brought.flatMap((key) => {
+    const value = open.some((field) => field.key === key) ? own(target.values, key) : undefined;
+    return value === undefined ? [] : [[key, value] as const];
+  });
+  return {
+    id: target.id,
+    register: register.key,
+    number: target.number,
+    label: labelOf(open, target, shows, nameOf(db)),
+    values: Object.fromEntries(values),
+  };
+}
+
+const pointing = (fields: readonly Field[]): readonly (Field & { type: ReferenceKind })[] =>
+  fields.filter((field): field is Field & { type: Extract<Field['type'], { kind: 'reference' }> } =>
+    isReferring(field.type),
+  );
+
+const idsIn = (value: unknown): readonly string[] =>
+  Array.isArray(value) ? value.filter((each) => typeof each === 'string') : typeof value === 'string' ? [value] : [];
+
+/**
+ * The requests that answers or values name, as far as the form’s references may bring them along.
+ * What is stored and not offered any more is known all the same. `typed`: who types these answers;
+ * what is not among what a reference offers to them is not known to them.
+ */
+export function requestsNamed(
+  db: Reader,
+  fields: readonly Field[],
+  named: Readonly<Record<string, unknown>>,
+  typed?: { readonly by: string | null },
+): readonly KnownRequest[] {
+  const known: KnownRequest[] = [];
+  for (const field of pointing(fields)) {
+    const preset = 'preset' in field && field.preset?.from === 'fixed' ? field.preset.value : null;
+    const ids = [...idsIn(own(named, field.key)), ...idsIn(preset)]
+      .slice(0, 200)
+      .filter((id) => !known.some((each) => each.id === id && each.register === field.type.register));
+    const register = ids.length > 0 ? registerByKey(db, field.type.register) : undefined;
+    if (!register) continue;
+    const same = pointing(fields).filter((each) => each.type.register === register.key);
+    const brought = [...new Set(same.flatMap((each) => fieldsBrought({ fields }, each)))];
+    const rows = db
+      .select(TARGET)
+      .from(requests)
+      .where(and(inArray(requests.id, ids), eq(requests.registerId, register.id), eq(requests.trial, false)))
+      .all()
+      .filter((row) => !typed || isAmong(field.type, row, typed.by));
+    known.push(...rows.map((row) => knownAs(db, register, row, field.type.shows, brought)));
+  }
+  return known;
+}
+
+const isAmong = ({ among }: ReferenceKind, target: Target, asker: string | null): boolean =>
+  among === 'all' ||
+  (among === 'mine' ? target.requesterId === asker : (target.phase === 'finished') === (among === 'finished'));
+
+const amongCondition = ({ among }: ReferenceKind, asker: string | null): SQL | undefined =>
+  among === 'all'
+    ? undefined
+    : among === 'mine'
+      ? eq(requests.requesterId, asker ?? '')
+      : among === 'finished'
+        ? eq(requests.phase, 'finished')
+        : ne(requests.phase, 'finished');
+
+interface Asking {
+  readonly fields: readonly Field[];
+  readonly values: Values;
+  readonly facts: RequestFacts;
+  /** Whose own requests “mine” are. */
+  readonly asker: string | null;
+}
+
+/**
+ * What limits the offer of a reference, by fields that others may know: by each request’s own
+ * release, whose rules may have made an open field from a closed one.
+ */
+function offerIn(db: Reader, type: ReferenceKind, fields: readonly Field[], register: RegisterRow) {
+  const tests = new Map<readonly Field[], OfferTest>();
+  return (target: Target, values: Values, facts: RequestFacts): boolean => {
+    const open = openToOthers(db, register, target);
+    const test = tests.get(open) ?? prepareOffer(type, fields, { ...register, fields: open });
+    tests.set(open, test);
+    return test(target, values, facts);
+  };
+}
+
+/** What a reference offers with the answers as they are, those that fit the words looked for. */
+export function offersOf(
+  db: Reader,
+  key: string,
+  find: string,
+  { fields, values, facts, asker }: Asking,
+): AnswerOf<'offers'> {
+  const field = pointing(fields).find((each) => each.key === key);
+  const register = field && registerByKey(db, field.type.register);
+  if (!field || !register) throw notFound('A reference with this name');
+  const offered = offerIn(db, field.type, fields, register);
+  const words = find.trim().toLowerCase().split(/\s+/).filter(Boolean);
+  const rows = db
+    .select(TARGET)
+    .from(requests)
+    .where(and(eq(requests.registerId, register.id), eq(requests.trial, false), amongCondition(field.type, asker)))
+    .orderBy(desc(requests.createdAt))
+    .limit(LOOKED_THROUGH)
+    .all();
+  const brought = fieldsBrought({ fields }, field);
+  const found: KnownRequest[] = [];
+  for (const row of rows) {
+    const findable =
+      `${labelOf(openToOthers(db, register, row), row, field.type.shows, nameOf(db))} ${row.number}`.toLowerCase();
+    if (!words.every((word) => findable.includes(word)) || !offered(row, values, facts)) continue;
+    if (found.length === OFFERED) return { offers: found, more: true };
+    found.push(knownAs(db, register, row, field.type.shows, brought));
+  }
+  return { offers: found.sort((a, b) => a.label.localeCompare(b.label)), more: false };
+}
+
+/**
+ * References to what is not offered with these values. `only`: the fields to look at, when others
+ * are not being answered.
+ */
+export function offerProblems(
+  db: Reader,
+  { fields, values, facts, asker }: Asking,
+  only?: ReadonlySet<string>,
+): readonly FieldProblem[] {
+  return pointing(fields).flatMap((field): FieldProblem[] => {
+    const ids = only && !only.has(field.key) ? [] : idsIn(own(values, field.key));
+    const register = ids.length > 0 ? registerByKey(db, field.type.register) : undefined;
+    if (!register) return [];
+    const offered = offerIn(db, field.type, fields, register);
+    const targets = db
+      .select(TARGET)
+      .from(requests)
+      .where(and(inArray(requests.id, [...ids]), eq(requests.registerId, register.id), eq(requests.trial, false)))
+      .all();
+    // What a rule or a default put there may be no request at all.
+    const missing = ids.find((id) => !targets.some((target) => target.id === id));
+    if (missing !== undefined) return [notOffered(field)];
+    const gone = targets.find((target) => !isAmong(field.type, target, asker) || !offered(target, values, facts));
+    return gone ? [notOffered(field)] : [];
+  });
+}
+
+/** Stores what a request points to, in place of what it pointed to. */
+export function point(tx: Transaction, requestId: string, fields: readonly Field[], values: Values): void {
+  tx.delete(pointers).where(eq(pointers.requestId, requestId)).run();
+  const rows = pointing(fields).flatMap((field) =>
+    idsIn(own(values, field.key)).map((targetId) => ({ requestId, field: field.key, targetId })),
+  );
+  if (rows.length > 0) tx.insert(pointers).values(rows).onConflictDoNothing().run();
+}
+
+/** Requests whose references point to one, the newest first. */
+export const requestsPointingTo = (db: Reader, targetId: string): readonly { requestId: string; field: string }[] =>
+  db
+    .select({ requestId: pointers.requestId, field: pointers.field })
+    .from(pointers)
+    .where(eq(pointers.targetId, targetId))
+    .orderBy(desc(pointers.requestId))
+    .all();
+
+/** The forms whose references point to a register, by title. */
+export const formsPointingTo = (db: Reader, registerKey: string): readonly string[] =>
+  db
+    .select({ draft: forms.draft })
+    .from(forms)
+    .orderBy(asc(forms.key))
+    .all()
+    .filter(({ draft }) => pointing(draft.fields).some((field) => field.type.register === registerKey))
+    .map(({ draft }) => draft.title);

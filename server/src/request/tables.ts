@@ -1,0 +1,206 @@
+import type { ValueChange } from '@tolvek/core/access';
+import type { Deadline } from '@tolvek/core/deadline';
+import { priorities, type Values } from '@tolvek/core/register';
+import type { Routed } from '@tolvek/core/routing';
+import { sql } from 'drizzle-orm';
+import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { doors } from '../door/tables.ts';
+import { forms, releases } from '../form/tables.ts';
+import { groups, people } from '../people/tables.ts';
+import { registers } from '../register/tables.ts';
+
+const phases = ['arrived', 'working', 'paused', 'finished'] as const;
+
+export const requests = sqliteTable(
+  'requests',
+  {
+    id: text().primaryKey(),
+    number: text().notNull().unique(),
+    registerId: text()
+      .notNull()
+      .references(() => registers.id),
+    formId: text()
+      .notNull()
+      .references(() => forms.id),
+    releaseId: text()
+      .notNull()
+      .references(() => releases.id),
+    doorId: text()
+      .notNull()
+      .references(() => doors.id),
+    requesterId: text()
+      .notNull()
+      .references(() => people.id),
+    stage: text().notNull(),
+    phase: text({ enum: phases }).notNull(),
+    team: text()
+      .notNull()
+      .references(() => groups.key),
+    handlerId: text().references(() => people.id),
+    approverGroup: text(),
+    priority: text({ enum: priorities }).notNull(),
+    values: text({ mode: 'json' }).notNull().$type<Values>(),
+    routed: text({ mode: 'json' }).notNull().$type<Routed>(),
+    deadline: text({ mode: 'json' }).notNull().$type<Deadline>(),
+    /** Epoch ms, as all moments in the database; the same as in `deadline`. */
+    due: integer().notNull(),
+    version: integer().notNull().default(1),
+    createdAt: integer().notNull(),
+    updatedAt: integer().notNull(),
+    finishedAt: integer(),
+    /** Sent from a proof: marked, uncounted, telling nobody. */
+    trial: integer({ mode: 'boolean' }).notNull().default(false),
+  },
+  (table) => [
+    index('requests_unfinished_due').on(table.due, table.id, table.trial).where(sql`phase <> 'finished'`),
+    // With the register at their end, so that what a tray counts is read from the index alone.
+    index('requests_phase_due').on(table.phase, table.due, table.id, table.trial, table.registerId),
+    index('requests_due').on(table.due, table.id, table.trial, table.registerId),
+    index('requests_created').on(table.createdAt, table.id, table.trial, table.registerId),
+    index('requests_register').on(table.registerId, table.createdAt, table.id),
+    index('requests_team').on(table.team, table.phase, table.due, table.trial),
+    index('requests_handler').on(table.handlerId, table.phase, table.due, table.trial),
+    index('requests_requester').on(table.requesterId, table.createdAt),
+  ],
+);
+
+/**
+ * How many requests there are of each kind, trials aside. Triggers keep it, whoever writes a
+ * request: what a tray counts is added up here, and never by reading all requests.
+ */
+export const tallies = sqliteTable(
+  'tallies',
+  {
+    registerId: text().notNull(),
+    formId: text().notNull(),
+    phase: text({ enum: phases }).notNull(),
+    team: text().notNull(),
+    /** Empty: nobody’s. */
+    handlerId: text().notNull(),
+    /** Empty: nobody is to decide. */
+    approverGroup: text().notNull(),
+    n: integer().notNull(),
+  },
+  (table) => [
+    primaryKey({
+      columns: [table.registerId, table.formId, table.phase, table.team, table.handlerId, table.approverGroup],
+    }),
+  ],
+);
+
+/**
+ * Answers that no other request may have: one row for each rule and request. The key makes it so,
+ * whoever comes at the same time.
+ */
+export const claims = sqliteTable(
+  'claims',
+  {
+    formId: text()
+      .notNull()
+      .references(() => forms.id),
+    ruleId: text().notNull(),
+    /** The answers as they are compared. */
+    value: text().notNull(),
+    requestId: text()
+      .notNull()
+      .references(() => requests.id),
+  },
+  (table) => [
+    primaryKey({ columns: [table.formId, table.ruleId, table.value] }),
+    index('claims_request').on(table.requestId),
+  ],
+);
+
+/** What each request’s references point to, for the way back and for what is carried along live. */
+export const pointers = sqliteTable(
+  'pointers',
+  {
+    requestId: text()
+      .notNull()
+      .references(() => requests.id),
+    field: text().notNull(),
+    targetId: text()
+      .notNull()
+      .references(() => requests.id),
+  },
+  (table) => [
+    primaryKey({ columns: [table.requestId, table.field, table.targetId] }),
+    index('pointers_target').on(table.targetId),
+  ],
+);
+
+/** The next automatic number of a field, for each prefix. */
+export const counters = sqliteTable(
+  'counters',
+  {
+    registerId: text()
+      .notNull()
+      .references(() => registers.id),
+    field: text().notNull(),
+    prefix: text().notNull(),
+    next: integer().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.registerId, table.field, table.prefix] })],
+);
+
+/** Runs of a rule over the requests that were there, so that each can be taken back. */
+export const ruleRuns = sqliteTable(
+  'rule_runs',
+  {
+    id: text().primaryKey(),
+    formId: text()
+      .notNull()
+      .references(() => forms.id),
+    /** The rule’s id, and its name at the time. */
+    rule: text().notNull(),
+    name: text().notNull(),
+    by: text().notNull(),
+    at: integer().notNull(),
+    takenBackAt: integer(),
+  },
+  (table) => [index('rule_runs_rule').on(table.formId, table.rule, table.at), index('rule_runs_at').on(table.at)],
+);
+
+/** What a run changed: values, kept for a while only. */
+export const ruleRunChanges = sqliteTable(
+  'rule_run_changes',
+  {
+    runId: text()
+      .notNull()
+      .references(() => ruleRuns.id, { onDelete: 'cascade' }),
+    requestId: text()
+      .notNull()
+      .references(() => requests.id),
+    changes: text({ mode: 'json' }).notNull().$type<readonly ValueChange[]>(),
+  },
+  (table) => [primaryKey({ columns: [table.runId, table.requestId] })],
+);
+
+export type HistoryKind =
+  | 'arrived'
+  | 'fields'
+  | 'stage'
+  | 'handler'
+  | 'comment'
+  | 'decision'
+  | 'reminder'
+  | 'escalation';
+
+/** All that happened to a request; rows are only ever added. */
+export const history = sqliteTable(
+  'history',
+  {
+    id: text().primaryKey(),
+    requestId: text()
+      .notNull()
+      .references(() => requests.id),
+    at: integer().notNull(),
+    /** Null when the application did it by itself. */
+    actorId: text(),
+    kind: text().notNull().$type<HistoryKind>(),
+    words: text().notNull(),
+    changes: text({ mode: 'json' }).notNull().$type<readonly ValueChange[]>(),
+    comment: text({ mode: 'json' }).$type<{ text: string; visibility: 'internal' | 'requester' } | null>(),
+  },
+  (table) => [index('history_request').on(table.requestId, table.at)],
+);

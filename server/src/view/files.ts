@@ -1,0 +1,152 @@
+import { type Route, routes } from '@tolvek/contract';
+import { reveal } from '@tolvek/core/access';
+import type { Viewer } from '@tolvek/core/people';
+import { fileId } from '@tolvek/core/register';
+import { eq } from 'drizzle-orm';
+import type { Request, Response, Router } from 'express';
+import { admissionOf, follower } from '../door/admission.ts';
+import { doorBySlug } from '../door/queries.ts';
+import { askedFor, type FilesField, takeFile } from '../files/commands.ts';
+import { readFileOf } from '../files/store.ts';
+import { uploads } from '../files/tables.ts';
+import type { House } from '../platform/house.ts';
+import { addressOf, type Limits } from '../platform/limits.ts';
+import { notAllowed, notFound, notSignedIn } from '../platform/problem.ts';
+import { callerFor } from '../platform/serve.ts';
+import { inTurns } from '../platform/turns.ts';
+import { openFor } from '../request/open.ts';
+import { type RequestRow, requestById, requestByNumber } from '../request/queries.ts';
+import { takeOut } from './takeOut.ts';
+
+/**
+ * Files come and go as bytes, so their routes are bound by themselves; what they allow is decided
+ * as anywhere.
+ */
+export function fileRoutes(router: Router, house: House, limits: Limits): void {
+  router.post(routes.upload.path, async (request, response) => {
+    const { viewer = null } = (await callerFor(routes.upload as Route, limits, house, request, response)) ?? {};
+    const { slug } = routes.upload.params.parse(request.params);
+    const { field, name } = routes.upload.query.parse({ ...request.query });
+    const { door, release } = doorBySlug(house.db, slug);
+    const admission = admissionOf(door, viewer, house.clock.now());
+    if (!admission.admitted) throw notAllowed(admission.message);
+    const file = await takeFile(house, {
+      formId: release.formId,
+      field: askedFor(release, field),
+      name,
+      body: request,
+      announced: announcedBy(request),
+      fromWhere: viewer ? `person ${viewer.personId}` : addressOf(request),
+    });
+    response.set('Cache-Control', 'no-store').json(file);
+  });
+
+  router.post(routes.sheetUpload.path, async (request, response) => {
+    const { viewer = null } = (await callerFor(routes.sheetUpload as Route, limits, house, request, response)) ?? {};
+    const { number } = routes.sheetUpload.params.parse(request.params);
+    const { field, name } = routes.sheetUpload.query.parse({ ...request.query });
+    const { formId, file } = fieldToFill(house, viewer, requestByNumber(house.db, number), field);
+    response.set('Cache-Control', 'no-store').json(
+      await takeFile(house, {
+        formId,
+        field: file,
+        name,
+        body: request,
+        announced: announcedBy(request),
+        fromWhere: `person ${viewer?.personId ?? ''}`,
+      }),
+    );
+  });
+
+  router.get(routes.file.path, async (request, response) => {
+    const { viewer = null } = (await callerFor(routes.file as Route, limits, house, request, response)) ?? {};
+    const { number, id } = routes.file.params.parse(request.params);
+    sendFile(house, viewer, requestByNumber(house.db, number), id, response);
+  });
+
+  router.get(routes.takeOut.path, async (request, response) => {
+    const { viewer = null } = (await callerFor(routes.takeOut as Route, limits, house, request, response)) ?? {};
+    const { key } = routes.takeOut.params.parse(request.params);
+    const { among } = routes.takeOut.query.parse({ ...request.query });
+    if (!viewer) throw notSignedIn();
+    const lines = takeOut(house.db, viewer, key, among);
+    // The first line comes before the head goes out: what is refused is refused in words.
+    const head = lines.next();
+    response.set({
+      'Content-Type': 'text/csv; charset=utf-8',
+      'Content-Disposition': `attachment; filename="${key}.csv"`,
+      'Cache-Control': 'private, no-store',
+    });
+    // Whoever reads slowly is waited for, until they go: nothing piles up here. One listener for all
+    // of it: what packs the answer takes listeners, and gives none back.
+    let goOn = (): void => undefined;
+    for (const event of ['drain', 'close']) response.on(event, () => goOn());
+    const isTaken = (words: string): boolean => response.write(words) || response.destroyed;
+    response.write(`\uFEFF${head.value ?? ''}`);
+    for await (const line of inTurns(lines)) {
+      if (response.destroyed) return;
+      if (!isTaken(line)) await new Promise<void>((done) => (goOn = done));
+    }
+    response.end();
+  });
+
+  router.get(routes.followFile.path, async (request, response) => {
+    await callerFor(routes.followFile as Route, limits, house, request, response);
+    const { token, id } = routes.followFile.params.parse(request.params);
+    const { viewer, requestId } = follower(house.db, token, house.clock.now());
+    sendFile(house, viewer, requestById(house.db, requestId), id, response);
+  });
+}
+
+/** How many bytes a caller says it will send; undefined when it doesn’t. */
+function announcedBy(request: Request): number | undefined {
+  const length = request.get('Content-Length');
+  return length === undefined ? undefined : Number(length);
+}
+
+/**
+ * The field for files of a request that somebody of its desk may change; for anybody else it does
+ * not exist.
+ */
+function fieldToFill(
+  house: House,
+  viewer: Viewer | null,
+  request: RequestRow | undefined,
+  key: string,
+): { formId: string; file: FilesField } {
+  if (!viewer || !request) throw notFound('This request');
+  const { register, relation, access } = openFor(house.db, request, viewer);
+  const visible = reveal({ ...access, values: request.values });
+  const isOpen = relation.isDesk && visible.fields.some((field) => field.key === key && field.writable);
+  const file = register.fields.find((field): field is FilesField => field.key === key && field.type.kind === 'files');
+  if (!isOpen || !file) throw notFound('A field for files with this name');
+  return { formId: request.formId, file };
+}
+
+/** Sends a file to whoever may read the field that names it; for anybody else it does not exist. */
+function sendFile(
+  house: House,
+  viewer: Viewer | null,
+  request: RequestRow | undefined,
+  id: string,
+  response: Response,
+): void {
+  if (!viewer || !request) throw notFound('This file');
+  const visible = reveal({ ...openFor(house.db, request, viewer).access, values: request.values });
+  const isNamed = visible.fields.some(
+    (field) => Array.isArray(field.value) && field.value.some((ref) => typeof ref === 'string' && fileId(ref) === id),
+  );
+  const file = isNamed ? house.db.select().from(uploads).where(eq(uploads.id, id)).get() : undefined;
+  if (!file || file.requestId !== request.id) throw notFound('This file');
+  response.set({
+    'Content-Type': file.media,
+    'Content-Length': String(file.bytes),
+    'Content-Disposition': `attachment; filename*=UTF-8''${encodeURIComponent(file.name)}`,
+    'Content-Security-Policy': "sandbox; default-src 'none'",
+    'X-Content-Type-Options': 'nosniff',
+    'Cache-Control': 'private, no-store',
+  });
+  readFileOf(house.config, file.sha256)
+    .on('error', () => response.destroy())
+    .pipe(response);
+}

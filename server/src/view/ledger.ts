@@ -1,0 +1,364 @@
+import type { AnswerOf, TrayKey } from '@tolvek/contract';
+import { fieldsNamed, reveal, revealSubject } from '@tolvek/core/access';
+import { addWorkingTime, dateAt, dayInWords, endOfDay, fuseAt } from '@tolvek/core/deadline';
+import type { Viewer } from '@tolvek/core/people';
+import { and, asc, count, desc, eq, gte, inArray, like, lt, lte, ne, notInArray, or, type SQL, sql } from 'drizzle-orm';
+import { approvals } from '../approval/tables.ts';
+import { calendarOf } from '../calendar/queries.ts';
+import { releaseById } from '../form/queries.ts';
+import { groupNames, namesOf } from '../people/queries.ts';
+import { people } from '../people/tables.ts';
+import { iso } from '../platform/clock.ts';
+import type { Reader } from '../platform/database.ts';
+import { prepared } from '../platform/prepared.ts';
+import { Problem } from '../platform/problem.ts';
+import { holdsThings, stageOf } from '../register/queries.ts';
+import { registers } from '../register/tables.ts';
+import { openFor } from '../request/open.ts';
+import { SHOWN_COLUMNS, type ShownRow } from '../request/queries.ts';
+import { requests, tallies } from '../request/tables.ts';
+import { readOnce } from './readOnce.ts';
+import { stageView } from './sheet.ts';
+
+const PAGE = 50;
+
+/**
+ * Requests the viewer is of the desk for. Trial requests are looked at one by one; no tray, count
+ * or find has them.
+ */
+const deskCondition = (db: Reader, viewer: Viewer): SQL | undefined =>
+  and(eq(requests.trial, false), workedBy(db, viewer, requests));
+
+/** Who and what a request, or a tally of requests, belongs to. */
+type Belonging = Pick<typeof requests, 'handlerId' | 'team' | 'approverGroup' | 'registerId'> | typeof tallies;
+
+/** `relationTo` of core, asked of SQLite. Undefined: all. */
+function workedBy(db: Reader, viewer: Viewer, of: Belonging): SQL | undefined {
+  if (viewer.kind !== 'staff') return sql`0`;
+  if (viewer.role !== 'member') return undefined;
+  const groups = [...viewer.groups];
+  const worked = everyRegister(db)
+    .all()
+    .filter((register) => register.deskGroups.some((group) => groups.includes(group)));
+  return or(
+    eq(of.handlerId, viewer.personId),
+    groups.length > 0 ? inArray(of.team, groups) : undefined,
+    groups.length > 0 ? inArray(of.approverGroup, groups) : undefined,
+    worked.length > 0
+      ? inArray(
+          of.registerId,
+          worked.map((register) => register.id),
+        )
+      : undefined,
+  );
+}
+
+const everyRegister = prepared((db) =>
+  db.select({ id: registers.id, deskGroups: registers.deskGroups, stages: registers.stages }).from(registers).prepare(),
+);
+
+/** What belongs in a tray, besides being for the viewer to see. */
+function trayCondition(tray: TrayKey, viewer: Viewer, now: number): SQL | undefined {
+  switch (tray) {
+    case 'deciding':
+      return and(
+        inArray(requests.approverGroup, groupsOf(viewer)),
+        // Few wait for a decision: the look begins with them.
+        sql`${requests.id} in (select request_id from approvals where state = 'waiting' and ${inArray(approvals.group, groupsOf(viewer))})`,
+        ne(requests.requesterId, viewer.personId),
+      );
+    case 'late':
+      return and(inArray(requests.phase, ['arrived', 'working']), lt(requests.due, now));
+    default:
+      return tallied(tray, viewer, requests);
+  }
+}
+
+const groupsOf = (viewer: Viewer): string[] => (viewer.groups.length > 0 ? [...viewer.groups] : ['']);
+
+/** Trays that what is tallied tells apart. */
+function tallied(
+  tray: Exclude<TrayKey, 'deciding' | 'late'>,
+  viewer: Viewer,
+  of: typeof requests | typeof tallies,
+): SQL | undefined {
+  const unfinished = ne(of.phase, 'finished');
+  switch (tray) {
+    case 'arrived':
+    case 'paused':
+      return eq(of.phase, tray);
+    case 'mine':
+      return and(eq(of.handlerId, viewer.personId), unfinished);
+    case 'team':
+      return and(inArray(of.team, groupsOf(viewer)), unfinished);
+    case 'all':
+    case 'things':
+      return undefined;
+  }
+}
+
+/** Things have a tray of their own, and stand in no other. */
+function thingsKept(db: Reader, of: Pick<Belonging, 'registerId'>): (tray: TrayKey) => SQL | undefined {
+  const ids = everyRegister(db)
+    .all()
+    .filter(holdsThings)
+    .map((register) => register.id);
+  if (ids.length === 0) return (tray) => (tray === 'things' ? sql`0` : undefined);
+  return (tray) => (tray === 'things' ? inArray(of.registerId, ids) : notInArray(of.registerId, ids));
+}
+
+const LABELS: Record<TrayKey, string> = {
+  arrived: 'Arrived',
+  mine: 'Mine',
+  team: 'My team',
+  deciding: 'My decision',
+  paused: 'Paused',
+  late: 'Late',
+  all: 'All requests',
+  things: 'Things we keep',
+};
+
+const COUNTED: readonly Exclude<TrayKey, 'deciding' | 'late'>[] = [
+  'arrived',
+  'mine',
+  'team',
+  'paused',
+  'all',
+  'things',
+];
+
+export function traysOf(db: Reader, viewer: Viewer, now: number): Pick<AnswerOf<'trays'>, 'trays' | 'horizon'> {
+  const counts = new Map<TrayKey, number>([
+    ...countsOf(db, viewer, COUNTED),
+    ...(['deciding', 'late'] as const).map((tray) => [tray, countOne(db, conditionOf(db, viewer, tray, now))] as const),
+  ]);
+  const keys: TrayKey[] = ['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'all', 'things'];
+  const trays = keys.map((key) => ({ key, label: LABELS[key], count: counts.get(key) ?? 0 }));
+  return {
+    trays: trays.filter((tray) => tray.key !== 'things' || tray.count > 0),
+    horizon: horizonOf(db, deskCondition(db, viewer), now),
+  };
+}
+
+/** Everything that stands in a tray of the viewer. */
+const conditionOf = (db: Reader, viewer: Viewer, tray: TrayKey, now: number): SQL | undefined =>
+  and(deskCondition(db, viewer), thingsKept(db, requests)(tray), trayCondition(tray, viewer, now));
+
+const countOne = (db: Reader, condition: SQL | undefined): number =>
+  db.select({ n: count() }).from(requests).where(condition).get()?.n ?? 0;
+
+/** How many requests stand in trays, added up from tallies in one go. */
+function countsOf<T extends (typeof COUNTED)[number]>(
+  db: Reader,
+  viewer: Viewer,
+  trays: readonly T[],
+): ReadonlyMap<T, number> {
+  const kept = thingsKept(db, tallies);
+  const sums = Object.fromEntries(
+    trays.map((tray) => {
+      const condition = and(kept(tray), tallied(tray, viewer, tallies)) ?? sql`1`;
+      return [tray, sql<number | null>`sum(iif(${condition}, ${tallies.n}, 0))`];
+    }),
+  );
+  const row = db
+    .select(sums)
+    .from(tallies)
+    .where(workedBy(db, viewer, tallies))
+    .get();
+  return new Map(trays.map((tray) => [tray, Number(row?.[tray] ?? 0)]));
+}
+
+/**
+ * How many unfinished requests are due on each of the next five working days; what is late counts
+ * first.
+ */
+function horizonOf(db: Reader, mine: SQL | undefined, now: number): AnswerOf<'trays'>['horizon'] {
+  const [first] = db.select({ releaseId: requests.releaseId }).from(requests).limit(1).all();
+  if (!first) return [];
+  const calendar = calendarOf(db, releaseById(db, first.releaseId).release.design.deadline.calendar);
+  const days: { label: string; to: number }[] = [{ label: 'Late', to: now }];
+  let cursor = addWorkingTime(calendar, now, 0);
+  for (let day = 0; day < 5; day += 1) {
+    const to = endOfDay(calendar, cursor);
+    const isToday = dateAt(cursor, calendar.zone) === dateAt(now, calendar.zone);
+    days.push({ label: isToday ? 'Today' : dayInWords(cursor, calendar.zone), to });
+    cursor = addWorkingTime(calendar, to, 0);
+  }
+  const sums = Object.fromEntries(
+    days.map(({ to }, at) => {
+      const from = days[at - 1]?.to ?? 0;
+      return [at, sql<number | null>`sum(${requests.due} > ${from} and ${requests.due} <= ${to})`];
+    }),
+  );
+  const row = db
+    .select(sums)
+    .from(requests)
+    .where(and(mine, inArray(requests.phase, ['arrived', 'working']), lte(requests.due, cursor)))
+    .get();
+  return days.map(({ label }, at) => ({
+    label,
+    count: Number(row?.[at] ?? 0),
+    state: at === 0 ? 'late' : at === 1 ? 'soon' : 'calm',
+  }));
+}
+
+/**
+ * A page of the ledger, the earliest deadline first; `after` is the place the page before ended at.
+ */
+export function ledgerOf(
+  db: Reader,
+  viewer: Viewer,
+  query: { tray: TrayKey; after?: string | undefined; find?: string | undefined },
+  now: number,
+): AnswerOf<'ledger'> {
+  const words = query.find?.trim();
+  const found = words ? foundBy(db, words) : null;
+  const base = and(
+    conditionOf(db, viewer, query.tray, now),
+    found ? sql`${requests.id} in (select value from json_each(${JSON.stringify(found.ids)}))` : undefined,
+  );
+  const newestFirst = query.tray === 'all' || query.tray === 'things';
+  const place = query.after ? readPlace(query.after) : null;
+  const [sort, tie] = newestFirst
+    ? [sql`${requests.createdAt} desc`, sql`${requests.id} desc`]
+    : [asc(requests.due), asc(requests.id)];
+  const beyond = place
+    ? newestFirst
+      ? sql`(${requests.createdAt}, ${requests.id}) < (${place.at}, ${place.id})`
+      : sql`(${requests.due}, ${requests.id}) > (${place.at}, ${place.id})`
+    : undefined;
+  const listed = db
+    .select(SHOWN_COLUMNS)
+    .from(requests)
+    .where(and(base, beyond))
+    .orderBy(sort, tie)
+    .limit(PAGE + 1)
+    .all();
+  const page = listed.slice(0, PAGE);
+  const last = page.at(-1);
+  const shared = sharedBy(db, page);
+  return {
+    rows: page.map((row) => rowOf(viewer, row, shared, now)),
+    next: listed.length > PAGE && last ? `${newestFirst ? last.createdAt : last.due}.${last.id}` : null,
+    total:
+      words || query.tray === 'late' || query.tray === 'deciding'
+        ? countOne(db, base)
+        : (countsOf(db, viewer, [query.tray]).get(query.tray) ?? 0),
+    newest: found?.isAll === false,
+  };
+}
+
+/** Requests that are looked through for words, the newest first. */
+const LOOKED_THROUGH = 500;
+
+const byRange = prepared((db) =>
+  db
+    .select({ id: requests.id })
+    .from(requests)
+    .where(and(gte(requests.number, sql.placeholder('from')), lt(requests.number, sql.placeholder('to'))))
+    .orderBy(desc(requests.number))
+    .limit(LOOKED_THROUGH)
+    .prepare(),
+);
+/** People who are looked through for a name. */
+const NAMED = 50;
+
+const called = prepared((db) =>
+  db
+    .select({ id: people.id })
+    .from(people)
+    .where(like(people.name, sql.placeholder('name')))
+    .orderBy(asc(people.name))
+    .limit(NAMED)
+    .prepare(),
+);
+const byRequester = prepared((db) =>
+  db
+    .select({ id: requests.id })
+    .from(requests)
+    .where(eq(requests.requesterId, sql.placeholder('person')))
+    .orderBy(desc(requests.createdAt))
+    .limit(sql.placeholder('most'))
+    .prepare(),
+);
+
+/**
+ * Finds by how a number begins, with its letters or without, or by requester: facts that everybody
+ * of the desk may read. Fields are not searched here.
+ */
+function foundBy(db: Reader, words: string): { readonly ids: readonly string[]; readonly isAll: boolean } {
+  const text = words.toUpperCase();
+  let isAll = true;
+  const upTo = <T>(most: number, found: readonly T[]): readonly T[] => {
+    isAll &&= found.length < most;
+    return found;
+  };
+  const begins = (from: string) => upTo(LOOKED_THROUGH, byRange(db).all({ from, to: `${from}\uffff` }));
+  const numbered = /^\d+$/.test(text)
+    ? prefixes(db)
+        .all()
+        .flatMap(({ prefix }) => [...begins(`${prefix}-${text}`), ...begins(`${prefix}-${text.padStart(5, '0')}`)])
+    : /^[A-Z]/.test(text)
+      ? begins(text)
+      : [];
+  const persons = upTo(NAMED, called(db).all({ name: `%${words.replace(/[%_]/g, '')}%` }));
+  const most = Math.ceil(LOOKED_THROUGH / persons.length);
+  // Person by person, as each one’s are in this order already.
+  const asked = persons.flatMap(({ id }) => upTo(most, byRequester(db).all({ person: id, most })));
+  return { ids: [...new Set([...numbered, ...asked].map(({ id }) => id))], isAll };
+}
+
+const prefixes = prepared((db) => db.select({ prefix: registers.prefix }).from(registers).prepare());
+
+function readPlace(after: string): { at: number; id: string } {
+  const [at = '', id = ''] = after.split('.');
+  if (!/^\d+$/.test(at) || id === '')
+    throw new Problem(
+      400,
+      'not-understood',
+      'Not understood',
+      'The place to go on from can’t be read. Start from the first page.',
+    );
+  return { at: Number(at), id };
+}
+
+/** What the rows of a page have in common, read once for all of them. */
+const sharedBy = (db: Reader, page: readonly ShownRow[]) => ({
+  db,
+  names: namesOf(
+    db,
+    page.flatMap((row) => [row.requesterId, ...(row.handlerId ? [row.handlerId] : [])]),
+  ),
+  teams: groupNames(db),
+  // The names are of people in fields, besides those every row names.
+  ...readOnce(db),
+});
+
+function rowOf(
+  viewer: Viewer,
+  row: ShownRow,
+  { names, teams, ...shared }: ReturnType<typeof sharedBy>,
+  now: number,
+): AnswerOf<'ledger'>['rows'][number] {
+  const register = shared.register(row.registerId);
+  const { design, calendar } = shared.form(row.releaseId);
+  const { access } = openFor(shared.db, row, viewer, {
+    register,
+    names: (id, by) => names.get(id) ?? shared.nameOf(id, by),
+  });
+  const visible = reveal({ ...access, only: fieldsNamed(design.subject, register.fields), values: row.values });
+  return {
+    number: row.number,
+    subject: revealSubject(design.subject, visible, design.title),
+    requester: names.get(row.requesterId) ?? '',
+    form: design.title,
+    stage: stageView(stageOf(register, row.stage)),
+    team: teams.get(row.team) ?? row.team,
+    handler: row.handlerId ? (names.get(row.handlerId) ?? null) : null,
+    priority: row.priority,
+    thing: holdsThings(register),
+    fuse: fuseAt(row.deadline, design.deadline, calendar, now, row.finishedAt),
+    due: iso(row.due),
+    updatedAt: iso(row.updatedAt),
+  };
+}

@@ -1,0 +1,45 @@
+import type { WorkingCalendar } from '@tolvek/core/deadline';
+import type { FormDesign } from '@tolvek/core/form';
+import type { NameOf } from '@tolvek/core/register';
+import { calendarOf } from '../calendar/queries.ts';
+import { releaseById } from '../form/queries.ts';
+import type { Reader } from '../platform/database.ts';
+import { type RegisterRow, registerById } from '../register/queries.ts';
+import { nameOf } from '../request/names.ts';
+
+/** What many requests have in common. */
+interface ReadOnce {
+  readonly register: (id: string) => RegisterRow;
+  readonly form: (releaseId: string) => { readonly design: FormDesign; readonly calendar: WorkingCalendar };
+  readonly nameOf: NameOf;
+}
+
+/** Reads what many requests have in common once for all of them: for a page, or a run over many. */
+export const readOnce = (db: Reader): ReadOnce => ({
+  register: eachOnce((id) => registerById(db, id)),
+  form: eachOnce((releaseId) => {
+    const { design } = releaseById(db, releaseId).release;
+    return { design, calendar: calendarOf(db, design.deadline.calendar) };
+  }),
+  nameOf: eachNameOnce(nameOf(db)),
+});
+
+/** Remembers what was found for a key. */
+function eachOnce<T>(find: (key: string) => T): (key: string) => T {
+  const found = new Map<string, T>();
+  return (key) => {
+    const known = found.get(key) ?? find(key);
+    found.set(key, known);
+    return known;
+  };
+}
+
+/** Remembers what something is called, by each way it is shown. */
+function eachNameOnce(find: NameOf): NameOf {
+  const found = new Map<string, string | undefined>();
+  return (id, by) => {
+    const key = by ? `${id} ${by.join(' ')}` : id;
+    if (!found.has(key)) found.set(key, find(id, by));
+    return found.get(key);
+  };
+}

@@ -1,0 +1,62 @@
+import { eq } from 'drizzle-orm';
+import { messageFromRequester } from '../desk/commands.ts';
+import { admissionOf, follower, keptByOthers } from '../door/admission.ts';
+import { doors } from '../door/tables.ts';
+import { currentRelease } from '../form/queries.ts';
+import { forms } from '../form/tables.ts';
+import { begunBy } from '../intake/kept.ts';
+import type { House } from '../platform/house.ts';
+import type { Serve } from '../platform/serve.ts';
+import { requestById, requestByNumber } from '../request/queries.ts';
+import { ownRequests } from '../view/ownRequests.ts';
+import { requesterViewOf } from '../view/sheet.ts';
+
+/** What people read of what they asked, and where they can ask. */
+export function requesterRoutes(serve: Serve, house: House): void {
+  const { db, clock } = house;
+
+  serve('frontDesk', ({ viewer }) => {
+    const kind = viewer ? 'staff' : 'outside';
+    const offered = db
+      .select({ door: doors, form: forms })
+      .from(doors)
+      .innerJoin(forms, eq(forms.id, doors.formId))
+      .where(eq(doors.kind, kind))
+      .all();
+    return {
+      forms: offered.flatMap(({ door, form }) => {
+        const release = currentRelease(db, form);
+        if (!release || keptByOthers(db, form.id, viewer) !== null) return [];
+        const admission = admissionOf(door, viewer, clock.now());
+        return [
+          {
+            slug: door.slug,
+            title: release.design.title,
+            intro: release.design.intro,
+            refusal: admission.admitted ? null : admission.message,
+          },
+        ];
+      }),
+      begun: viewer ? begunBy(db, viewer) : [],
+      mine: viewer ? ownRequests(db, viewer, clock.now()) : [],
+    };
+  });
+
+  serve('follow', ({ params }) => {
+    const { viewer, requestId } = follower(db, params.token, clock.now());
+    return requesterViewOf(db, viewer, requestById(db, requestId), clock.now());
+  });
+  serve('followMessage', ({ params, body }) => {
+    const { viewer, requestId } = follower(db, params.token, clock.now());
+    messageFromRequester(house, viewer.personId, requestById(db, requestId)?.number ?? '', body.text);
+    return { done: true };
+  });
+
+  serve('myRequest', ({ params, viewer }) =>
+    requesterViewOf(db, viewer, requestByNumber(db, params.number), clock.now()),
+  );
+  serve('myMessage', ({ params, body, viewer }) => {
+    messageFromRequester(house, viewer.personId, params.number.toUpperCase(), body.text);
+    return { done: true };
+  });
+}

@@ -1,0 +1,141 @@
+import type { BodyOf } from '@tolvek/contract';
+import type { Viewer } from '@tolvek/core/people';
+import type { Stage } from '@tolvek/core/register';
+import { eq } from 'drizzle-orm';
+import { v7 as uuid } from 'uuid';
+import { doors } from '../door/tables.ts';
+import { forms } from '../form/tables.ts';
+import { groupNames } from '../people/queries.ts';
+import type { Reader } from '../platform/database.ts';
+import { type House, write } from '../platform/house.ts';
+import { once } from '../platform/idempotency.ts';
+import { wrongFields } from '../platform/problem.ts';
+import { registers } from '../register/tables.ts';
+import { planProblems, rememberPlan } from './plan.ts';
+import { bringVocabularies } from './vocabularies.ts';
+
+/** Where a request of a new form can be, until its coordinator says otherwise. */
+const STAGES: readonly Stage[] = [
+  { key: 'arrived', label: 'Arrived', publicLabel: 'We have it', phase: 'arrived' },
+  { key: 'deciding', label: 'To be decided', publicLabel: 'Being decided', phase: 'arrived', role: 'deciding' },
+  { key: 'in_hand', label: 'In hand', publicLabel: 'In hand', phase: 'working' },
+  { key: 'waiting', label: 'Waiting for the requester', publicLabel: 'Waiting for you', phase: 'paused' },
+  { key: 'done', label: 'Done', publicLabel: 'Done', phase: 'finished', role: 'done' },
+  { key: 'refused', label: 'Not approved', publicLabel: 'Not approved', phase: 'finished', role: 'refused' },
+];
+
+/** Things have no way to go: they are in use from the start, until they are not. */
+const THING_STAGES: readonly Stage[] = [
+  { key: 'in_use', label: 'In use', publicLabel: 'In use', phase: 'finished', role: 'done' },
+  { key: 'resting', label: 'Not in use just now', publicLabel: 'Not in use just now', phase: 'finished' },
+  { key: 'deciding', label: 'To be decided', publicLabel: 'Being decided', phase: 'arrived', role: 'deciding' },
+  { key: 'refused', label: 'Not taken in', publicLabel: 'Not taken in', phase: 'finished', role: 'refused' },
+  { key: 'gone', label: 'Out of use', publicLabel: 'Out of use', phase: 'finished' },
+];
+
+/**
+ * Makes a form and its register. Its doors are there from the start, and lead nowhere until its
+ * first release.
+ */
+export function createForm(
+  house: House,
+  viewer: Viewer,
+  input: BodyOf<'createForm'> & { idempotencyKey: string },
+): { key: string } {
+  return write(house, (tx, _, now) => {
+    const { idempotencyKey, ...content } = input;
+    return once(tx, { key: idempotencyKey, scope: `create form ${viewer.personId}`, content, now }, () => {
+      const problems = [
+        ...(input.draft.title.trim() === ''
+          ? [{ field: 'title', message: 'The form has no title.', fix: 'Give it one.' }]
+          : []),
+        ...(prefixTaken(tx, input.prefix)
+          ? [
+              {
+                field: 'prefix',
+                message: `Another form’s requests are numbered ${input.prefix}-….`,
+                fix: 'Choose other letters.',
+              },
+            ]
+          : []),
+        ...(groupNames(tx).has(input.desk)
+          ? []
+          : [{ field: 'desk', message: 'This group does not exist.', fix: 'Choose one of the list.' }]),
+        ...planProblems(tx, input.access?.rules ?? []),
+        ...(input.doors.staff || input.doors.outside
+          ? []
+          : [{ field: 'doors', message: 'The form has no door.', fix: 'Choose who may ask.' }]),
+      ];
+      if (problems.length > 0) throw wrongFields(problems);
+      bringVocabularies(tx, input.vocabularies ?? []);
+      const rules = input.access?.rules ?? [];
+      const key = freeKey(tx, input.draft.title);
+      const [registerId, formId] = [uuid(), uuid()];
+      tx.insert(registers)
+        .values({
+          id: registerId,
+          key,
+          name: input.draft.title,
+          prefix: input.prefix,
+          fields: [],
+          stages: input.holds === 'things' ? THING_STAGES : STAGES,
+          access: { rules },
+          staysIn: input.staysIn ?? false,
+          deskGroups: [input.desk],
+        })
+        .run();
+      tx.insert(forms).values({ id: formId, key, registerId, draft: input.draft }).run();
+      if (rules.length > 0)
+        rememberPlan(tx, viewer, now, registerId, { kind: 'brought', rules: rules.map((rule) => rule.name) });
+      if (input.doors.staff)
+        tx.insert(doors).values({ id: uuid(), formId, slug: key, kind: 'staff', open: true }).run();
+      if (input.doors.outside)
+        tx.insert(doors)
+          .values({
+            id: uuid(),
+            formId,
+            slug: input.doors.staff ? freeSlug(tx, `${key}-from-outside`) : key,
+            kind: 'outside',
+            open: true,
+          })
+          .run();
+      return { key };
+    });
+  });
+}
+
+const prefixTaken = (db: Reader, prefix: string): boolean =>
+  db.select({ id: registers.id }).from(registers).where(eq(registers.prefix, prefix)).get() !== undefined;
+
+const slugOf = (title: string): string =>
+  title
+    .normalize('NFKD')
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^[-0-9]+|-+$/g, '')
+    .slice(0, 40) || 'form';
+
+/** An address for the form that no form, register or door has. */
+function freeKey(db: Reader, title: string): string {
+  const stem = slugOf(title);
+  const taken = (key: string): boolean =>
+    key === 'new' ||
+    key === 'vocabularies' ||
+    db.select({ id: forms.id }).from(forms).where(eq(forms.key, key)).get() !== undefined ||
+    db.select({ id: registers.id }).from(registers).where(eq(registers.key, key)).get() !== undefined ||
+    isSlugTaken(db, key);
+  for (let n = 1; ; n += 1) {
+    const key = n === 1 ? stem : `${stem}-${n}`;
+    if (!taken(key)) return key;
+  }
+}
+
+const isSlugTaken = (db: Reader, slug: string): boolean =>
+  db.select({ id: doors.id }).from(doors).where(eq(doors.slug, slug)).get() !== undefined;
+
+function freeSlug(db: Reader, stem: string): string {
+  for (let n = 1; ; n += 1) {
+    const slug = n === 1 ? stem : `${stem}-${n}`;
+    if (!isSlugTaken(db, slug)) return slug;
+  }
+}

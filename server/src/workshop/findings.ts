@@ -1,0 +1,146 @@
+import { createHash } from 'node:crypto';
+import type { AccessPlan } from '@tolvek/core/access';
+import { type Finding, type FormDesign, findingsOf, namedBy, type Surroundings } from '@tolvek/core/form';
+import { eq, sql } from 'drizzle-orm';
+import { LRUCache } from 'lru-cache';
+import { doorsOf } from '../door/queries.ts';
+import { type FormRow, formByKey } from '../form/queries.ts';
+import { forms } from '../form/tables.ts';
+import { groupNames } from '../people/queries.ts';
+import { canonicalJson } from '../platform/canonical.ts';
+import type { Reader } from '../platform/database.ts';
+import { prepared } from '../platform/prepared.ts';
+import { notFound } from '../platform/problem.ts';
+import { aTurn } from '../platform/turns.ts';
+import { inWorker } from '../platform/workers.ts';
+import { registers } from '../register/tables.ts';
+import { knownRegisters } from '../request/references.ts';
+import { vocabulariesFor } from '../vocabulary/queries.ts';
+import { LOOK_THROUGH } from './tasks.ts';
+
+/** What was found in a draft, with what stands for the content it was found in. */
+export interface Found {
+  readonly content: string;
+  readonly findings: readonly Finding[];
+}
+
+/** By content, so that no draft is looked through twice while nothing in or around it changed. */
+const kept = new LRUCache<string, readonly Finding[]>({ max: 500 });
+/** Looks that are under way: who asks meanwhile waits for the same one. */
+const underWay = new Map<string, Promise<readonly Finding[]>>();
+
+/**
+ * Signs of conditions, formulas and cells up to which a draft is looked through at once, on this
+ * thread.
+ */
+const LIGHT = 1_500;
+
+/** The plan in force for a form’s requests. */
+const planOf = (db: Reader, formId: string): AccessPlan => planned(db).get({ form: formId })?.access ?? { rules: [] };
+const planned = prepared((db) =>
+  db
+    .select({ access: registers.access })
+    .from(registers)
+    .innerJoin(forms, eq(forms.registerId, registers.id))
+    .where(eq(forms.id, sql.placeholder('form')))
+    .prepare(),
+);
+
+/** What findings depend on besides the draft. */
+function aroundOf(db: Reader, formId: string, design: FormDesign): Surroundings {
+  return {
+    groups: groupNames(db),
+    plan: planOf(db, formId),
+    form: formId,
+    outside: doorsOf(db, formId).some((door) => door.kind === 'outside'),
+    vocabularies: vocabulariesFor(db, design.fields),
+    registers: knownRegisters(db, namedBy(design).registers),
+  };
+}
+
+/** What stands for things that never change: a list of forms reads many of them again and again. */
+const digests = new WeakMap<object, string>();
+
+function digestOf(value: object): string {
+  let digest = digests.get(value);
+  if (digest === undefined) {
+    digest = createHash('sha256').update(canonicalJson(value)).digest('base64url');
+    if (Object.isFrozen(value)) digests.set(value, digest);
+  }
+  return digest;
+}
+
+const contentOf = (
+  design: FormDesign,
+  { groups, plan, form, outside, vocabularies, registers, ...rest }: Surroundings,
+): string => {
+  // Whatever findings may one day depend on besides has to stand here too.
+  const nothingElse: Record<string, never> = rest;
+  return digestOf([
+    digestOf(design),
+    [...groups].sort(),
+    digestOf(plan),
+    form,
+    outside,
+    vocabularies.map(({ key, name, terms }) => [key, name, digestOf(terms)]),
+    registers.map(({ fields, ...others }) => [digestOf(fields), others]),
+    nothingElse,
+  ]);
+};
+
+/** Whether a draft has so little to reason about that a look is over in a moment. */
+function isLight({ fields, rules, routing }: FormDesign): boolean {
+  const written = [
+    ...rules.map((rule) => rule.when),
+    ...routing.rows.flatMap((row) => Object.values(row.cells)),
+    ...fields.flatMap((field) => (field.source === 'computed' ? [field.formula] : [])),
+  ];
+  return written.reduce((length, text) => length + text.length, 0) <= LIGHT;
+}
+
+/** What stands for a draft and all around it that findings depend on. */
+export const draftContent = (db: Reader, formId: string, design: FormDesign): string =>
+  contentOf(design, aroundOf(db, formId, design));
+
+/**
+ * Looks through a draft, or takes what was found before; a heavy one is looked through in a thread.
+ */
+export async function findingsFor(db: Reader, formId: string, design: FormDesign): Promise<Found> {
+  const around = aroundOf(db, formId, design);
+  const content = contentOf(design, around);
+  const known = kept.get(content);
+  if (known) return { content, findings: known };
+  if (isLight(design)) {
+    const findings = findingsOf(design, around);
+    kept.set(content, findings);
+    return { content, findings };
+  }
+  let look = underWay.get(content);
+  if (!look) {
+    look = inWorker(LOOK_THROUGH, { design, around }).finally(() => underWay.delete(content));
+    underWay.set(content, look);
+  }
+  const findings = await look;
+  kept.set(content, findings);
+  return { content, findings };
+}
+
+/** What is found in the draft of a form as it stands. */
+export async function findingsOfForm(db: Reader, key: string): Promise<Found> {
+  const form = formByKey(db, key);
+  if (!form) throw notFound('This form');
+  return findingsFor(db, form.id, form.draft);
+}
+
+/**
+ * How many findings a draft has, as far as it was looked through; null otherwise, and the look
+ * begins. A list of forms waits for none.
+ */
+export function countOfFindings(db: Reader, form: FormRow): number | null {
+  const known = kept.get(contentOf(form.draft, aroundOf(db, form.id, form.draft)));
+  if (!known)
+    aTurn('long work')
+      .then(() => findingsFor(db, form.id, form.draft))
+      .catch(() => undefined);
+  return known?.length ?? null;
+}

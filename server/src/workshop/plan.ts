@@ -1,0 +1,326 @@
+import type { BodyOf } from '@tolvek/contract';
+import { type AccessPlan, type Disclosure, type Protection, readableKeys } from '@tolvek/core/access';
+import {
+  type Allowance,
+  broughtFindings,
+  type Finding,
+  type FormDesign,
+  type FormSink,
+  flowFindings,
+  namedBy,
+  protectionOf,
+  sinksOf,
+} from '@tolvek/core/form';
+import { groupsIn, type Viewer } from '@tolvek/core/people';
+import type { Field } from '@tolvek/core/register';
+import { desc, eq } from 'drizzle-orm';
+import { v7 as uuid } from 'uuid';
+import { currentRelease, type FormRow, formByKey } from '../form/queries.ts';
+import { forms } from '../form/tables.ts';
+import { groupNames, namesOf } from '../people/queries.ts';
+import { iso } from '../platform/clock.ts';
+import type { Reader, Transaction } from '../platform/database.ts';
+import { type House, write } from '../platform/house.ts';
+import { once } from '../platform/idempotency.ts';
+import { notAllowed, notFound, Problem, wrongFields } from '../platform/problem.ts';
+import { type RegisterRow, registerById } from '../register/queries.ts';
+import { type PlanEvent, planHistory, registers } from '../register/tables.ts';
+import { closedElsewhere } from '../request/protection.ts';
+import { knownRegisters } from '../request/references.ts';
+
+const kept = new WeakMap<AccessPlan, WeakMap<FormDesign, readonly Finding[]>>();
+
+/** What a form in force tells to somebody who may not read it, as a plan has it. */
+function waysBy(
+  db: Reader,
+  plan: AccessPlan,
+  release: { readonly formId: string; readonly design: FormDesign },
+): readonly Finding[] {
+  const byDesign = kept.get(plan) ?? new WeakMap<FormDesign, readonly Finding[]>();
+  kept.set(plan, byDesign);
+  let found = byDesign.get(release.design);
+  if (!found) {
+    found = flowFindings(release.design, { plan, form: release.formId }, groupNames(db));
+    byDesign.set(release.design, found);
+  }
+  return found;
+}
+
+/** What a form in force shows, asks by or brings along of other registers, which close it by now. */
+function broughtBy(db: Reader, { design }: { readonly design: FormDesign }): readonly Finding[] {
+  const names = namedBy(design).registers;
+  return names.length === 0 ? [] : broughtFindings(design, knownRegisters(db, names));
+}
+
+/** What the release in force of a form tells to somebody who may not read it. */
+export function waysInForce(
+  db: Reader,
+  form: Pick<FormRow, 'id' | 'release'>,
+  register: RegisterRow,
+): readonly Finding[] {
+  const release = currentRelease(db, form);
+  return release ? [...waysBy(db, register.access, release), ...broughtBy(db, release)] : [];
+}
+
+/** How many such ways the forms in force have, all together. */
+export const countOfWays = (db: Reader): number =>
+  db
+    .select({ id: forms.id, release: forms.release, registerId: forms.registerId })
+    .from(forms)
+    .all()
+    .reduce((sum, form) => sum + waysInForce(db, form, registerById(db, form.registerId)).length, 0);
+
+/** What names groups that are not here: such a rule would protect, or open, nobody knows what. */
+export function planProblems(db: Reader, rules: AccessPlan['rules']) {
+  const groups = groupNames(db);
+  return rules.flatMap((rule) =>
+    groupsIn(rule.audience)
+      .filter((group) => !groups.has(group))
+      .map((group) => ({
+        field: 'access',
+        message: `The rule “${rule.name}” names a group that does not exist: ${group}.`,
+        fix: 'Choose a group that is here in its place.',
+      })),
+  );
+}
+
+/**
+ * Changes the access plan of a register, which is in force at once.
+ *
+ * @throws Problem 422 when a form in force would tell more than before to somebody who may not read
+ *   it.
+ */
+function changePlan(
+  tx: Transaction,
+  viewer: Viewer,
+  now: number,
+  register: RegisterRow,
+  plan: AccessPlan,
+  event: PlanEvent,
+): void {
+  const opened = tx
+    .select()
+    .from(forms)
+    .where(eq(forms.registerId, register.id))
+    .all()
+    .flatMap((form) => {
+      const release = currentRelease(tx, form);
+      if (!release) return [];
+      const before = new Set(waysBy(tx, register.access, release).map(wayKey));
+      return waysBy(tx, plan, release).filter((way) => !before.has(wayKey(way)));
+    });
+  // What was allowed can always be ended: it is withheld from then on.
+  if (opened.length > 0 && event.kind !== 'ended')
+    throw wrongFields(
+      opened.map(({ at, message }) => ({
+        field: at,
+        message,
+        fix: 'Change the form first, or allow this way on purpose.',
+      })),
+    );
+  tx.update(registers).set({ access: plan }).where(eq(registers.id, register.id)).run();
+  rememberPlan(tx, viewer, now, register.id, event);
+}
+
+const wayKey = ({ allow }: { readonly allow?: Allowance }): string =>
+  JSON.stringify([allow?.sink, allow?.text, allow?.source]);
+
+/** Adds to what happened to a plan. */
+export function rememberPlan(tx: Transaction, viewer: Viewer, now: number, registerId: string, event: PlanEvent): void {
+  tx.insert(planHistory).values({ id: uuid(), registerId, at: now, actorId: viewer.personId, event }).run();
+}
+
+const opened = (tx: Reader, key: string): { form: FormRow; register: RegisterRow } => {
+  const form = formByKey(tx, key);
+  if (!form) throw notFound('This form');
+  return { form, register: registerById(tx, form.registerId) };
+};
+
+/** Every place of a form’s draft and of its release in force. */
+function placesOf(db: Reader, form: FormRow): readonly FormSink[] {
+  const release = currentRelease(db, form);
+  return [...sinksOf(form.draft), ...(release ? sinksOf(release.design) : [])];
+}
+
+const labelOf = ({ draft }: FormRow, register: RegisterRow, key: string): string =>
+  [...draft.fields, ...register.fields].find((field) => field.key === key)?.label ?? key;
+
+const together = new WeakMap<FormDesign, WeakMap<RegisterRow['fields'], readonly Field[]>>();
+
+/** The fields of a draft, then those that only its register still has; the same list for the same two. */
+function fieldsOf({ draft }: FormRow, { fields }: RegisterRow): readonly Field[] {
+  const known = together.get(draft) ?? new WeakMap<RegisterRow['fields'], readonly Field[]>();
+  together.set(draft, known);
+  const found = known.get(fields) ?? [
+    ...draft.fields,
+    ...fields.filter((field) => !draft.fields.some((each) => each.key === field.key)),
+  ];
+  known.set(fields, found);
+  return found;
+}
+
+/** What would protect the fields of requests that came by a draft. */
+export const protectionOfDraft = (db: Reader, form: FormRow, register: RegisterRow): Protection =>
+  protectionOf(register.access, {
+    fields: fieldsOf(form, register),
+    release: { form: form.id, design: form.draft },
+    closed: closedElsewhere(db, register),
+  });
+
+/** The fields that a viewer may read on requests of a form that are not their own. */
+export function readBy(db: Reader, form: FormRow, register: RegisterRow, viewer: Viewer): readonly string[] {
+  const protection = protectionOfDraft(db, form, register);
+  return [...readableKeys({ protection, viewer, relation: { isDesk: true, isRequester: false } })];
+}
+
+/**
+ * Allows one way of a value on purpose. Who allows it has to be able to read what it tells of, and
+ * to say why; the way has to be one that was found.
+ */
+export function allowWay(
+  house: House,
+  viewer: Viewer,
+  formKey: string,
+  input: BodyOf<'allowWay'>,
+  key: string,
+): { id: string } {
+  return write(house, (tx, _, now) => {
+    const { form, register } = opened(tx, formKey);
+    return once(tx, { key, scope: `allow ${form.id} ${viewer.personId}`, content: input, now }, () => {
+      if (!readBy(tx, form, register, viewer).includes(input.source))
+        throw notAllowed(
+          `Only a coordinator who may read “${labelOf(form, register, input.source)}” can allow that something tells of it.`,
+        );
+      if (input.reason === '')
+        throw wrongFields([
+          {
+            field: 'reason',
+            message: 'Say why this is allowed.',
+            fix: 'A sentence is enough; it is kept with your name.',
+          },
+        ]);
+      const release = currentRelease(tx, form);
+      const found = [
+        ...flowFindings(form.draft, { plan: register.access, form: form.id }, groupNames(tx)),
+        ...(release ? waysBy(tx, register.access, release) : []),
+      ].some(({ allow }) => allow && wayKey({ allow }) === wayKey({ allow: input }) && allow.what === input.what);
+      if (!found)
+        throw new Problem(
+          409,
+          'changed-meanwhile',
+          'Not there any more',
+          'The form changed meanwhile. Look at its findings again.',
+        );
+      const { reason, sink, text, source, what } = input;
+      const way: Disclosure = {
+        id: uuid(),
+        form: form.id,
+        sink,
+        text,
+        source,
+        what,
+        reason,
+        by: viewer.personId,
+        at: now,
+      };
+      const plan = { ...register.access, disclosures: [...(register.access.disclosures ?? []), way] };
+      changePlan(tx, viewer, now, register, plan, {
+        kind: 'allowed',
+        way,
+        words: wordsOf(placesOf(tx, form), form, register, way),
+      });
+      return { id: way.id };
+    });
+  });
+}
+
+/** Ends what was allowed on purpose: it is withheld again from whoever may not read it. */
+export function endWay(house: House, viewer: Viewer, formKey: string, id: string): void {
+  write(house, (tx, _, now) => {
+    const { form, register } = opened(tx, formKey);
+    const disclosures = register.access.disclosures ?? [];
+    const way = disclosures.find((each) => each.id === id && each.form === form.id);
+    if (!way) throw notFound('What was allowed');
+    const plan = { ...register.access, disclosures: disclosures.filter((each) => each !== way) };
+    changePlan(tx, viewer, now, register, plan, {
+      kind: 'ended',
+      way,
+      words: wordsOf(placesOf(tx, form), form, register, way),
+    });
+  });
+}
+
+/** Lets every rule that protects a field by name protect another as well. */
+export function protectAlike(
+  house: House,
+  viewer: Viewer,
+  formKey: string,
+  { source, field }: BodyOf<'protectAlike'>,
+): void {
+  write(house, (tx, _, now) => {
+    const { form, register } = opened(tx, formKey);
+    if (![...form.draft.fields, ...register.fields].some((each) => each.key === field)) throw notFound('This field');
+    const rules = register.access.rules.map((rule) =>
+      rule.fields !== 'all' && rule.fields.includes(source) && !rule.fields.includes(field)
+        ? { ...rule, fields: [...rule.fields, field] }
+        : rule,
+    );
+    if (rules.every((rule, index) => rule === register.access.rules[index]))
+      throw notFound('A rule that protects this field by name');
+    changePlan(tx, viewer, now, register, { ...register.access, rules }, { kind: 'protected', field, like: source });
+  });
+}
+
+function wordsOf(
+  places: readonly FormSink[],
+  form: FormRow,
+  register: RegisterRow,
+  { sink, source, what }: Pick<Disclosure, 'sink' | 'source' | 'what'>,
+): string {
+  const name = `“${labelOf(form, register, source)}”`;
+  const said = places.find((each) => each.id === sink)?.says(name, what);
+  return said ? `${said.charAt(0).toUpperCase()}${said.slice(1)}` : `A place that is gone read ${name}`;
+}
+
+/** What was allowed for a form, and what happened to the plan of its register, the newest first. */
+export function planView(db: Reader, form: FormRow, register: RegisterRow) {
+  const events = db
+    .select()
+    .from(planHistory)
+    .where(eq(planHistory.registerId, register.id))
+    .orderBy(desc(planHistory.at), desc(planHistory.id))
+    .all();
+  const allowed = (register.access.disclosures ?? []).filter((each) => each.form === form.id);
+  const places = allowed.length > 0 ? placesOf(db, form) : [];
+  const names = namesOf(db, [...events.map((each) => each.actorId), ...allowed.map((each) => each.by)]);
+  return {
+    allowed: allowed.map((way) => ({
+      id: way.id,
+      words: wordsOf(places, form, register, way),
+      source: labelOf(form, register, way.source),
+      what: way.what,
+      reason: way.reason,
+      by: names.get(way.by) ?? '',
+      at: iso(way.at),
+      stands: places.some((each) => each.id === way.sink && each.text === way.text),
+    })),
+    planHistory: events.map(({ at, actorId, event }) => ({
+      at: iso(at),
+      who: names.get(actorId) ?? '',
+      words: eventInWords(event, (key) => labelOf(form, register, key)),
+    })),
+  };
+}
+
+function eventInWords(event: PlanEvent, labelOf: (key: string) => string): string {
+  switch (event.kind) {
+    case 'brought':
+      return `The plan came with the form: ${event.rules.map((name) => `“${name}”`).join(', ')}`;
+    case 'protected':
+      return `“${labelOf(event.field)}” is protected like “${labelOf(event.like)}”`;
+    case 'allowed':
+      return `Allowed on purpose: ${event.words}. ${event.way.reason}`;
+    case 'ended':
+      return `No longer allowed: ${event.words}`;
+  }
+}

@@ -1,0 +1,191 @@
+import { accessTo } from '@tolvek/core/access';
+import { dateAt, wallClockAt, workingWeek } from '@tolvek/core/deadline';
+import { compareDesigns } from '@tolvek/core/form';
+import { audienceInWords, type Viewer } from '@tolvek/core/people';
+import { eq } from 'drizzle-orm';
+import { calendarNames, calendarOf } from '../calendar/queries.ts';
+import { doorsOf } from '../door/queries.ts';
+import { doors } from '../door/tables.ts';
+import { type FormRow, formByKey, releasesOf } from '../form/queries.ts';
+import { allGroups, departmentOf, groupNames, namesOf, staffIn } from '../people/queries.ts';
+import { apart } from '../platform/apart.ts';
+import { iso } from '../platform/clock.ts';
+import type { Reader } from '../platform/database.ts';
+import { type House, write } from '../platform/house.ts';
+import { notFound } from '../platform/problem.ts';
+import type { Serve } from '../platform/serve.ts';
+import { type RegisterRow, registerById } from '../register/queries.ts';
+import { formsPointingTo, knownRegisters } from '../request/references.ts';
+import { stageView } from '../view/sheet.ts';
+import { allVocabularies } from '../vocabulary/queries.ts';
+import { releaseForm, saveDraft } from './commands.ts';
+import { createForm } from './create.ts';
+import { findingsFor, findingsOfForm } from './findings.ts';
+import { allowWay, endWay, planView, protectAlike, protectionOfDraft, readBy, waysInForce } from './plan.ts';
+import { changesSince, draftHistoryOf, listForms } from './queries.ts';
+import { overExisting, takeRunBack } from './ruleOver.ts';
+import { TAKE_IN_ROWS, TRY_CONDITION } from './tasks.ts';
+import { clearTrials, draftOffers, sendTrial, trialsOf } from './trials.ts';
+
+export function workshopRoutes(serve: Serve, house: House): void {
+  const { db, clock } = house;
+  serve('forms', async () => ({ forms: await listForms(db) }));
+  serve('form', async ({ params, viewer }) => {
+    const { findings } = await findingsOfForm(db, params.key);
+    const form = formByKey(db, params.key);
+    if (!form) throw notFound('This form');
+    const register = registerById(db, form.registerId);
+    const calendar = calendarOf(db, form.draft.deadline.calendar);
+    const week = workingWeek(calendar);
+    const releases = releasesOf(db, form.id);
+    const names = namesOf(
+      db,
+      releases.map((release) => release.releasedBy),
+    );
+    return {
+      key: form.key,
+      version: form.version,
+      draft: form.draft,
+      findings: [...findings],
+      changes: [...changesSince(db, form, form.draft)],
+      releases: releases.map((release) => ({
+        number: release.number,
+        note: release.note,
+        by: names.get(release.releasedBy) ?? '',
+        at: iso(release.releasedAt),
+      })),
+      trials: trialsOf(db, form.id).map(({ number, createdAt }) => ({ number, at: iso(createdAt) })),
+      doors: doorsOf(db, form.id).map(doorSettings),
+      groups: [...allGroups(db)],
+      people: staffIn(db, 'all').map((person) => ({
+        key: person.id,
+        label: person.name,
+        groups: [...person.groups],
+        department: departmentOf(db, person.id),
+      })),
+      released: releases.length > 0 ? register.fields.map((field) => field.key) : [],
+      stages: register.stages.map(stageView),
+      staysIn: register.staysIn,
+      calendar: { name: calendar.name, zone: calendar.zone, open: [...week.open], closed: [...week.closed] },
+      today: dateAt(clock.now(), calendar.zone),
+      now: wallClockAt(clock.now(), calendar.zone),
+      vocabularies: allVocabularies(db),
+      pointedBy: [...formsPointingTo(db, register.key)],
+      registers: [...knownRegisters(db)],
+      plan: { rules: register.access.rules },
+      ...planView(db, form, register),
+      waysInForce: [...waysInForce(db, form, register)],
+      reads: [...readBy(db, form, register, viewer)],
+      ...accessView(db, register, form),
+    };
+  });
+  serve('ground', () => ({
+    groups: [...allGroups(db)],
+    calendars: calendarNames(db),
+    vocabularies: allVocabularies(db),
+    registers: knownRegisters(db).map(({ key, name }) => ({ key, name })),
+  }));
+  serve('createForm', ({ viewer, body, key }) => createForm(house, viewer, { ...body, idempotencyKey: key }));
+  serve('saveDraft', async ({ viewer, params, body, version }) => {
+    const { formId, ...saved } = saveDraft(house, viewer, { key: params.key, version, draft: body.draft });
+    return { ...saved, findings: [...(await findingsFor(db, formId, body.draft)).findings] };
+  });
+  serve('releaseForm', async ({ viewer, params, body, version }) =>
+    releaseForm(house, viewer, { key: params.key, version, note: body.note }, await findingsOfForm(db, params.key)),
+  );
+  serve('allowWay', ({ viewer, params, body, key }) => allowWay(house, viewer, params.key, body, key));
+  serve('endWay', ({ viewer, params }) => {
+    endWay(house, viewer, params.key, params.id);
+    return { done: true };
+  });
+  serve('protectAlike', ({ viewer, params, body }) => {
+    protectAlike(house, viewer, params.key, body);
+    return { done: true };
+  });
+  serve('draftOffers', ({ viewer, params, body }) => draftOffers(db, viewer, params.key, body, clock.now()));
+  serve('sendTrial', async ({ viewer, params, body, key }) =>
+    sendTrial(house, viewer, { form: params.key, ...body, key }, await findingsOfForm(db, params.key)),
+  );
+  serve('clearTrials', ({ params }) => clearTrials(house, params.key));
+  serve('draftHistory', async ({ params }) => ({ states: await draftHistoryOf(db, params.key) }));
+  serve('overExisting', async ({ viewer, params, body }) =>
+    overExisting(house, viewer, { form: params.key, rule: params.rule, ...body }, await findingsOfForm(db, params.key)),
+  );
+  serve('takeRunBack', ({ viewer, params }) => takeRunBack(house, viewer, { form: params.key, run: params.run }));
+  serve('compareRelease', ({ params }) => {
+    const form = formByKey(db, params.key);
+    const release = form && releasesOf(db, form.id).find((each) => each.number === Number(params.number));
+    if (!release) throw notFound('This release');
+    return { design: release.design, changes: [...compareDesigns(release.design, form.draft)] };
+  });
+  serve('takeInRows', ({ viewer, params, body, key }) => apart(house, TAKE_IN_ROWS, [viewer, params.key, body, key]));
+  serve('tryCondition', ({ viewer, params, body }) => apart(house, TRY_CONDITION, [viewer, params.key, body]));
+  serve('setDoor', ({ params, body }) =>
+    write(house, (tx) => {
+      const changed = tx.update(doors).set(body).where(eq(doors.slug, params.slug)).returning().get();
+      if (!changed) throw notFound('This door');
+      return doorSettings(changed);
+    }),
+  );
+}
+
+const doorSettings = ({ slug, kind, open, closedMessage }: typeof doors.$inferSelect) => ({
+  slug,
+  kind,
+  open,
+  closedMessage,
+});
+
+/**
+ * The access plan in sentences, and the grid that comes of it for each group, computed by the same
+ * rule that protects.
+ */
+function accessView(db: Reader, register: RegisterRow, form: FormRow) {
+  const { draft } = form;
+  const names = groupNames(db);
+  const nameOf = (group: string): string => names.get(group) ?? group;
+  const protection = protectionOfDraft(db, form, register);
+  const { fields } = protection;
+  const desk = new Set([
+    ...register.deskGroups,
+    ...draft.routing.rows.map((row) => row.outcome.team),
+    draft.routing.otherwise.team,
+    draft.approval.step.group,
+  ]);
+  const seats: { who: string; viewer: Viewer; relation: { isDesk: boolean; isRequester: boolean } }[] = [
+    {
+      who: 'The requester',
+      viewer: { personId: '', kind: 'contact', role: 'member', groups: [] },
+      relation: { isDesk: false, isRequester: true },
+    },
+    ...[...desk].map((group) => ({
+      who: nameOf(group),
+      viewer: { personId: '', kind: 'staff' as const, role: 'member' as const, groups: [group] },
+      relation: { isDesk: true, isRequester: false },
+    })),
+    {
+      who: 'Coordinators',
+      viewer: { personId: '', kind: 'staff', role: 'coordinator', groups: [] },
+      relation: { isDesk: true, isRequester: false },
+    },
+  ];
+  return {
+    access: register.access.rules.map((rule) => ({
+      name: rule.name,
+      fields:
+        rule.fields === 'all'
+          ? ['every field']
+          : rule.fields.map((key) => fields.find((field) => field.key === key)?.label ?? key),
+      audience: audienceInWords(rule.audience, nameOf),
+      level: rule.level,
+    })),
+    grid: fields.map((field) => ({
+      field: field.key,
+      label: field.label,
+      cells: seats.map(({ who, viewer, relation }) => ({
+        who,
+        ...accessTo(field, protection, viewer, relation),
+      })),
+    })),
+  };
+}

@@ -1,0 +1,209 @@
+import type { AnswerOf, BodyOf } from '@tolvek/contract';
+import { prepareCompletion } from '@tolvek/core/form';
+import { factsAt } from '@tolvek/core/intake';
+import type { Viewer } from '@tolvek/core/people';
+import type { RawAnswers } from '@tolvek/core/register';
+import { and, desc, eq, inArray, lt } from 'drizzle-orm';
+import { v7 as uuid } from 'uuid';
+import { approvals } from '../approval/tables.ts';
+import { calendarOf } from '../calendar/queries.ts';
+import { timers } from '../deadline/tables.ts';
+import { doorsOf } from '../door/queries.ts';
+import { type FormRow, formByKey, releaseById } from '../form/queries.ts';
+import { releases } from '../form/tables.ts';
+import { departmentOf, groupsOf, personById } from '../people/queries.ts';
+import type { Reader, Transaction } from '../platform/database.ts';
+import { type House, write } from '../platform/house.ts';
+import { once } from '../platform/idempotency.ts';
+import { notFound, Problem, staleVersion, wrongFields } from '../platform/problem.ts';
+import { registerById } from '../register/queries.ts';
+import { factsFor, pickedFrom } from '../request/facts.ts';
+import { remember } from '../request/history.ts';
+import { storeRequest } from '../request/newRequest.ts';
+import { offerProblems, offersOf, requestsNamed } from '../request/references.ts';
+import { claims, history, requests } from '../request/tables.ts';
+import { vocabulariesFor } from '../vocabulary/queries.ts';
+import { draftContent, type Found } from './findings.ts';
+
+interface Trial {
+  readonly form: string;
+  readonly answers: RawAnswers;
+  /** Whose eyes the proof had: one of the staff by id, or nobody in particular. */
+  readonly person: string | null;
+  readonly outside: boolean;
+  readonly key: string;
+}
+
+/**
+ * Sends a request from a proof through the whole way of a request, with the draft as it is. It is
+ * marked, has a number of its own, counts nowhere, holds no answer against others, and tells
+ * nobody.
+ */
+export function sendTrial(house: House, viewer: Viewer, input: Trial, found: Found): { number: string } {
+  return write(house, (tx, _, now) => {
+    const form = formByKey(tx, input.form);
+    if (!form) throw notFound('This form');
+    return once(tx, { key: input.key, scope: `trial ${form.id} ${viewer.personId}`, content: input, now }, () => {
+      if (draftContent(tx, form.id, form.draft) !== found.content) throw staleVersion();
+      if (found.findings.some((finding) => finding.severity === 'error'))
+        throw new Problem(
+          422,
+          'draft-has-errors',
+          'The draft has errors',
+          'A draft with errors can’t be tried as a whole. Mend them first.',
+        );
+      const releaseId = draftAsRelease(tx, form, viewer, now);
+      const door =
+        doorsOf(tx, form.id).find((each) => each.kind === (input.outside ? 'outside' : 'staff')) ??
+        doorsOf(tx, form.id)[0];
+      if (!door) throw notFound('A door of this form');
+      const requester = personById(tx, input.person ?? viewer.personId);
+      if (!requester) throw notFound('This person');
+      const calendar = calendarOf(tx, form.draft.deadline.calendar);
+      const asker = {
+        id: requester.id,
+        kind: input.outside ? ('contact' as const) : requester.kind,
+        groups: groupsOf(tx, requester.id),
+        department: departmentOf(tx, requester.id),
+      };
+      const facts = factsAt(now, calendar, input.outside ? 'outside' : 'staff', input.outside ? null : asker, {
+        people: input.outside ? [] : pickedFrom(tx, form.draft.fields),
+        vocabularies: vocabulariesFor(tx, form.draft.fields),
+        references: requestsNamed(tx, form.draft.fields, input.answers, { by: requester.id }),
+      });
+      const intake = releaseById(tx, releaseId).takeIn(
+        { ...door, kind: input.outside ? 'outside' : 'staff', open: true, opensAt: null, closesAt: null },
+        input.answers,
+        {
+          now,
+          calendar,
+          facts,
+          requester: { kind: input.outside ? 'contact' : 'staff', active: true },
+        },
+      );
+      if (!intake.taken)
+        throw wrongFields(
+          'problems' in intake ? intake.problems : [{ field: 'form', message: intake.refusal.message, fix: '' }],
+        );
+      const { approval, values } = intake.request;
+      const notHere = offerProblems(tx, { fields: form.draft.fields, values, facts, asker: requester.id });
+      if (notHere.length > 0) throw wrongFields(notHere);
+      const register = registerById(tx, form.registerId);
+      const number = trialNumber(tx, register.prefix);
+      const { id } = storeRequest(tx, {
+        number,
+        register,
+        release: { id: releaseId, formId: form.id },
+        doorId: door.id,
+        requesterId: requester.id,
+        taken: intake.request,
+        now,
+        trial: true,
+      });
+      remember(tx, now, {
+        requestId: id,
+        actorId: viewer.personId,
+        kind: 'arrived',
+        words: 'Trial request, sent from the proof',
+      });
+      if (approval)
+        tx.insert(approvals)
+          .values({ id: uuid(), requestId: id, label: approval.label, group: approval.group, state: 'waiting' })
+          .run();
+      return { number };
+    });
+  });
+}
+
+/** What a reference of a draft offers in its proof, as the person whose eyes the proof has. */
+export function draftOffers(
+  db: Reader,
+  viewer: Viewer,
+  formKey: string,
+  input: BodyOf<'draftOffers'>,
+  now: number,
+): AnswerOf<'draftOffers'> {
+  const form = formByKey(db, formKey);
+  if (!form) throw notFound('This form');
+  const requester = input.outside ? undefined : personById(db, input.person ?? viewer.personId);
+  const facts = factsFor(db, {
+    door: { kind: input.outside ? 'outside' : 'staff' },
+    design: form.draft,
+    requester: requester ?? null,
+    now,
+    named: input.answers,
+  });
+  const { values } = prepareCompletion(form.draft)(input.answers, facts);
+  return offersOf(db, input.field, input.find, {
+    fields: form.draft.fields,
+    values,
+    facts,
+    asker: requester?.id ?? null,
+  });
+}
+
+/**
+ * The draft as it is now, frozen for its trial requests. Its number is below zero: it never was a
+ * release.
+ */
+function draftAsRelease(tx: Transaction, form: FormRow, viewer: Viewer, now: number): string {
+  const number = -form.version;
+  const found = tx
+    .select({ id: releases.id })
+    .from(releases)
+    .where(and(eq(releases.formId, form.id), eq(releases.number, number)))
+    .get();
+  if (found) return found.id;
+  const id = uuid();
+  tx.insert(releases)
+    .values({
+      id,
+      formId: form.id,
+      number,
+      design: form.draft,
+      note: 'For trial requests',
+      releasedBy: viewer.personId,
+      releasedAt: now,
+    })
+    .run();
+  return id;
+}
+
+function trialNumber(db: Reader, prefix: string): string {
+  for (let n = 1; ; n += 1) {
+    const number = `TRIAL-${prefix}-${n}`;
+    if (!db.select({ id: requests.id }).from(requests).where(eq(requests.number, number)).get()) return number;
+  }
+}
+
+/** The trial requests of a form, the newest first. */
+export const trialsOf = (db: Reader, formId: string): { number: string; createdAt: number }[] =>
+  db
+    .select({ number: requests.number, createdAt: requests.createdAt })
+    .from(requests)
+    .where(and(eq(requests.formId, formId), eq(requests.trial, true)))
+    .orderBy(desc(requests.createdAt))
+    .all();
+
+/** Takes all trial requests of a form away, with everything that came of them. */
+export function clearTrials(house: House, formKey: string): { cleared: number } {
+  return write(house, (tx) => {
+    const form = formByKey(tx, formKey);
+    if (!form) throw notFound('This form');
+    const ids = tx
+      .select({ id: requests.id })
+      .from(requests)
+      .where(and(eq(requests.formId, form.id), eq(requests.trial, true)))
+      .all()
+      .map((row) => row.id);
+    if (ids.length > 0) {
+      for (const table of [history, approvals, timers, claims])
+        tx.delete(table).where(inArray(table.requestId, ids)).run();
+      tx.delete(requests).where(inArray(requests.id, ids)).run();
+    }
+    tx.delete(releases)
+      .where(and(eq(releases.formId, form.id), lt(releases.number, 0)))
+      .run();
+    return { cleared: ids.length };
+  });
+}

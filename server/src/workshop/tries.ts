@@ -1,0 +1,153 @@
+import type { AnswerOf, BodyOf } from '@tolvek/contract';
+import { readableKeys, reveal, revealReason, revealSubject } from '@tolvek/core/access';
+import {
+  checkExpression,
+  compile,
+  explain,
+  type Node,
+  namesRead,
+  parseExpression,
+  type Scope,
+  type Ternary,
+} from '@tolvek/core/expression';
+import { factsAt } from '@tolvek/core/intake';
+import type { Viewer } from '@tolvek/core/people';
+import { type Field, requestScope, requestSlots } from '@tolvek/core/register';
+import { and, count, desc, eq, type SQL, sql } from 'drizzle-orm';
+import { calendarOf } from '../calendar/queries.ts';
+import { doors } from '../door/tables.ts';
+import { formByKey, releaseById } from '../form/queries.ts';
+import { departmentOf, groupsOf, knownNames } from '../people/queries.ts';
+import { people } from '../people/tables.ts';
+import type { Reader } from '../platform/database.ts';
+import { notFound } from '../platform/problem.ts';
+import { registerById } from '../register/queries.ts';
+import { askableOf } from '../request/asking.ts';
+import { splitCondition } from '../request/conditionSql.ts';
+import { openFor } from '../request/open.ts';
+import { SHOWN_COLUMNS } from '../request/queries.ts';
+import { requests } from '../request/tables.ts';
+import { vocabulariesFor } from '../vocabulary/queries.ts';
+
+/** How many of the last requests a condition is tried on. */
+const TRIED = 200;
+
+/**
+ * Tries a condition of a draft on the register’s last requests that may be looked at, each on
+ * the day it arrived. A condition on a field the viewer may not read is refused in the words for a
+ * field that does not exist: the count alone would tell what is in it.
+ */
+export function tryCondition(
+  db: Reader,
+  viewer: Viewer,
+  formKey: string,
+  input: BodyOf<'tryCondition'>,
+): AnswerOf<'tryCondition'> {
+  const form = formByKey(db, formKey);
+  if (!form) throw notFound('This form');
+  const register = registerById(db, form.registerId);
+  const { fields, deadline } = form.draft;
+  const vocabularies = vocabulariesFor(db, fields);
+  const parsed = parseExpression(input.condition);
+  const asked = askableOf(db, viewer, register, parsed.ok ? namesRead([parsed.value]) : []);
+  const open = requestScope(
+    fields.filter((field) => !asked.unknown.includes(field.key)),
+    { vocabularies },
+  );
+  const findings = parsed.ok ? checkExpression(parsed.value, open, 'yes-no') : parsed.findings;
+  if (!parsed.ok || findings.length > 0) return refused(findings[0]?.message ?? 'This can’t be read.');
+  if (asked.unknown.length > 0) return refused('This reads a field that is not here.');
+
+  const found = db
+    .select({ request: SHOWN_COLUMNS, kind: people.kind, door: doors.kind })
+    .from(requests)
+    .innerJoin(people, eq(people.id, requests.requesterId))
+    .innerJoin(doors, eq(doors.id, requests.doorId))
+    .where(and(eq(requests.registerId, register.id), eq(requests.trial, false), asked.where))
+    .orderBy(desc(requests.createdAt))
+    .limit(TRIED)
+    .all()
+    .map((row) => {
+      const { access } = openFor(db, row.request, viewer, { register });
+      return { ...row, access, readable: readableKeys(access) };
+    });
+  const working = calendarOf(db, deadline.calendar);
+  const scope = requestScope(fields, { ...knownNames(db), vocabularies });
+  const holds = compile(parsed.value, scope);
+  const askers = new Map<string, { groups: readonly string[]; department: string }>();
+  const whoAsked = (id: string): { groups: readonly string[]; department: string } => {
+    const known = askers.get(id) ?? { groups: groupsOf(db, id), department: departmentOf(db, id) };
+    askers.set(id, known);
+    return known;
+  };
+  const tried = found.map(({ request, kind, door, access, readable }) => {
+    const { groups, department } = whoAsked(request.requesterId);
+    const facts = factsAt(
+      request.createdAt,
+      working,
+      door,
+      { id: request.requesterId, kind, groups, department },
+      { people: [], vocabularies },
+    );
+    const slots = requestSlots(fields, request.values, facts);
+    const value = holds(slots, null);
+    const result: Ternary = typeof value === 'boolean' ? value : null;
+    return { request, slots, result, access, readable };
+  });
+  const chosen = tried.find(({ request }) => request.number === input.number) ?? tried[0];
+  return {
+    refused: null,
+    holds: tried.filter((each) => each.result === true).length,
+    fails: tried.filter((each) => each.result === false).length,
+    unsaid: tried.filter((each) => each.result === null).length,
+    ever: ever(db, and(eq(requests.registerId, register.id), asked.where), parsed.value, fields, scope),
+    tried: tried.slice(0, 30).map(({ request, result, access }) => {
+      const { design } = releaseById(db, request.releaseId).release;
+      const visible = reveal({ ...access, values: request.values });
+      return { number: request.number, subject: revealSubject(design.subject, visible, design.title), result };
+    }),
+    explained: chosen
+      ? {
+          number: chosen.request.number,
+          reason: revealReason(explain(parsed.value, scope, chosen.slots), chosen.readable),
+        }
+      : null,
+  };
+}
+
+const refused = (why: string): AnswerOf<'tryCondition'> => ({
+  refused: why,
+  holds: 0,
+  fails: 0,
+  unsaid: 0,
+  ever: null,
+  tried: [],
+  explained: null,
+});
+
+/**
+ * How many of all requests that may be looked at a condition holds for, counted by the database;
+ * null when it can’t decide the condition.
+ */
+function ever(
+  db: Reader,
+  among: SQL | undefined,
+  condition: Node,
+  fields: readonly Field[],
+  scope: Scope,
+): AnswerOf<'tryCondition'>['ever'] {
+  const { where, rest } = splitCondition(condition, fields, scope, {
+    requesterIsOutside: sql`(${people.kind} = 'contact')`,
+    door: sql`${doors.kind}`,
+  });
+  if (rest) return null;
+  const counted = (which: typeof where): number =>
+    db
+      .select({ n: count() })
+      .from(requests)
+      .innerJoin(people, eq(people.id, requests.requesterId))
+      .innerJoin(doors, eq(doors.id, requests.doorId))
+      .where(and(among, which))
+      .get()?.n ?? 0;
+  return { holds: counted(where), of: counted(undefined) };
+}

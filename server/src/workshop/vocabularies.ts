@@ -1,0 +1,164 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { freshKey } from '@tolvek/core/form';
+import { own } from '@tolvek/core/own';
+import type { Viewer } from '@tolvek/core/people';
+import {
+  type Problem as FieldProblem,
+  type Term,
+  termByKey,
+  type Vocabulary,
+  vocabularyProblems,
+} from '@tolvek/core/register';
+import { eq } from 'drizzle-orm';
+import type { Transaction } from '../platform/database.ts';
+import { type Effects, type House, write } from '../platform/house.ts';
+import { once } from '../platform/idempotency.ts';
+import { notFound, staleVersion, wrongFields } from '../platform/problem.ts';
+import { remember } from '../request/history.ts';
+import { isToldToAll } from '../request/protection.ts';
+import { requests } from '../request/tables.ts';
+import { allVocabularies, vocabularyByKey } from '../vocabulary/queries.ts';
+import { vocabularies } from '../vocabulary/tables.ts';
+import { heldTerms, mayReadAllHeld, requestsWithTerms, withTerms } from './heldTerms.ts';
+
+export function createVocabulary(
+  house: House,
+  viewer: Viewer,
+  input: { name: string; key: string },
+): AnswerOf<'createVocabulary'> {
+  return write(house, (tx, _, now) =>
+    once(tx, { key: input.key, scope: `vocabulary ${viewer.personId}`, content: { name: input.name }, now }, () => {
+      const all = allVocabularies(tx);
+      if (all.some((each) => each.name.toLowerCase() === input.name.toLowerCase()))
+        throw wrongFields([
+          {
+            field: 'name',
+            message: `There is a vocabulary “${input.name}” already.`,
+            fix: 'Use that one, or choose another name.',
+          },
+        ]);
+      const key = freshKey(input.name, new Set(all.map((each) => each.key)));
+      tx.insert(vocabularies).values({ key, name: input.name, terms: [] }).run();
+      return { key };
+    }),
+  );
+}
+
+/** Brings vocabularies in that come with a form; one that is here already stays as it is. */
+export function bringVocabularies(tx: Transaction, coming: readonly Vocabulary[]): void {
+  for (const { key, name, terms } of coming) {
+    const problems = vocabularyProblems(terms).map(({ message, fix }) => ({
+      field: key,
+      message: `“${name}”: ${message}`,
+      fix,
+    }));
+    if (problems.length > 0) throw wrongFields(problems);
+    tx.insert(vocabularies).values({ key, name, terms }).onConflictDoNothing().run();
+  }
+}
+
+/**
+ * Keeps a vocabulary made on a version. What requests hold is never lost: a term can be retired or
+ * merged, and taken away only while none holds it.
+ */
+export function saveVocabulary(
+  house: House,
+  viewer: Viewer,
+  input: { key: string; version: number; name: string; terms: readonly Term[] },
+): AnswerOf<'saveVocabulary'> {
+  return write(house, (tx, effects, now) => {
+    const before = vocabularyByKey(tx, input.key);
+    if (!before) throw notFound('This vocabulary');
+    if (before.version !== input.version) throw staleVersion();
+    const keys = new Set(input.terms.map((term) => term.key));
+    const gone = before.terms.filter((term) => !keys.has(term.key));
+    const problems = [
+      ...vocabularyProblems(input.terms).map(({ at, message, fix }) => ({ field: at, message, fix })),
+      ...lostTerms(tx, viewer, input.key, gone),
+    ];
+    if (problems.length > 0) throw wrongFields(problems);
+    const version = before.version + 1;
+    tx.update(vocabularies)
+      .set({ name: input.name, terms: input.terms, version })
+      .where(eq(vocabularies.key, input.key))
+      .run();
+    return {
+      version,
+      moved: followMerges(tx, effects, viewer, now, before, { key: input.key, name: input.name, terms: input.terms }),
+    };
+  });
+}
+
+/**
+ * Terms that can’t be taken away, as requests hold them; or may hold them, where the viewer may not
+ * read it.
+ */
+function lostTerms(
+  tx: Transaction,
+  viewer: Viewer,
+  vocabulary: string,
+  gone: readonly Term[],
+): readonly FieldProblem[] {
+  if (gone.length === 0) return [];
+  const held = mayReadAllHeld(tx, viewer, vocabulary) ? heldTerms(tx, viewer, vocabulary) : null;
+  return gone
+    .filter((term) => held === null || held.has(term.key))
+    .map(({ key, label }) => ({
+      field: key,
+      message: held ? `Requests hold “${label}”.` : `Requests may hold “${label}” where you may not read it.`,
+      fix: 'Retire it, or merge it into another term.',
+    }));
+}
+
+/**
+ * Requests that hold a term merged just now hold the other one from then on, so that conditions
+ * find them by it.
+ */
+function followMerges(
+  tx: Transaction,
+  effects: Effects,
+  viewer: Viewer,
+  now: number,
+  before: Vocabulary,
+  after: Vocabulary,
+): number {
+  const fresh = after.terms.filter(
+    (term) => term.now !== undefined && before.terms.find((each) => each.key === term.key)?.now !== term.now,
+  );
+  const into = new Map(
+    fresh.flatMap((term) => {
+      const target = termByKey(after, term.key);
+      return target ? [[term.key, target.key] as const] : [];
+    }),
+  );
+  if (into.size === 0) return 0;
+  let moved = 0;
+  for (const { request, register, fields } of [...requestsWithTerms(tx, after.key)]) {
+    const { id, version, values } = request;
+    const changes = fields.flatMap((field) => {
+      const value = own(values, field.key);
+      if (value === undefined) return [];
+      const next = withTerms(field, after.key, value, into);
+      return next === value ? [] : [{ field: field.key, before: value, after: next }];
+    });
+    if (changes.length === 0) continue;
+    const isTold = isToldToAll(tx, register, request, changes);
+    if (isTold) moved += 1;
+    tx.update(requests)
+      .set({
+        values: { ...values, ...Object.fromEntries(changes.map((change) => [change.field, change.after])) },
+        ...(isTold ? { version: version + 1, updatedAt: now } : {}),
+      })
+      .where(eq(requests.id, id))
+      .run();
+    remember(tx, now, {
+      requestId: id,
+      actorId: viewer.personId,
+      kind: 'fields',
+      words: `Terms of “${after.name}” were merged`,
+      changes,
+    });
+    if (isTold) effects.changed.add(id);
+  }
+  return moved;
+}
