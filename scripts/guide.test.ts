@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { RETENTION } from '../server/src/house/retention.ts';
 import { UNCLAIMED_FILES } from '../server/src/files/unclaimed.ts';
+import { RETENTION } from '../server/src/house/retention.ts';
 
 const root = resolve(import.meta.dirname, '..');
 const read = (path: string): string => readFileSync(join(root, path), 'utf8');

@@ -1,12 +1,18 @@
 import { setTimeout as pause } from 'node:timers/promises';
-import type { House } from './house.ts';
+import type { Gate } from './gate.ts';
 import { Problem } from './problem.ts';
+import type { Trouble, Troubles } from './troubles.ts';
 
 /** How long a write waits for a locked database before its caller is told to come back, ms. */
 export const PATIENCE = 5_000;
 /** Waits between two tries, ms: short at first, so that a moment’s lock is hardly felt. */
 const FIRST_WAIT = 20;
 const LONGEST_WAIT = 250;
+
+/** Who is told of what is wrong around the application. */
+interface Troubled {
+  readonly troubles: Troubles;
+}
 
 /** What SQLite says when it can’t do something just now, and what that is for people. */
 const CODES: readonly (readonly [start: string, trouble: Trouble])[] = [
@@ -22,9 +28,6 @@ const CODES: readonly (readonly [start: string, trouble: Trouble])[] = [
   ['EIO', 'disk'],
 ];
 
-/** What can be wrong around the application, while it is itself well. */
-export type Trouble = 'locked' | 'full' | 'disk';
-
 /** What is wrong around us, when that is why something failed; undefined for our own mistakes. */
 export function troubleOf(error: unknown): Trouble | undefined {
   const code = typeof error === 'object' && error !== null && 'code' in error ? String(error.code) : '';
@@ -38,7 +41,7 @@ export function troubleOf(error: unknown): Trouble | undefined {
  *
  * @throws Problem 503 with Retry-After when the database stays locked, or the disk is full.
  */
-export async function patiently<T>(house: Pick<House, 'troubles'>, work: () => T | Promise<T>): Promise<T> {
+export async function patiently<T>(house: Troubled, work: () => T | Promise<T>): Promise<T> {
   const until = performance.now() + PATIENCE;
   for (let wait = FIRST_WAIT; ; wait = Math.min(LONGEST_WAIT, wait * 2)) {
     try {
@@ -51,7 +54,7 @@ export async function patiently<T>(house: Pick<House, 'troubles'>, work: () => T
 }
 
 /** What failed because of what is around us, told as such; our own mistakes stay as they are. */
-export function inWords(house: Pick<House, 'troubles'>, error: unknown): unknown {
+export function inWords(house: Troubled, error: unknown): unknown {
   const trouble = troubleOf(error);
   if (trouble === undefined) return error;
   house.troubles.met(trouble);
@@ -62,7 +65,7 @@ export function inWords(house: Pick<House, 'troubles'>, error: unknown): unknown
  * The same for what is stored: while a thread of ours writes it waits, instead of holding the
  * thread that answers by trying.
  */
-export async function storing<T>(house: Pick<House, 'troubles' | 'gate'>, work: () => T | Promise<T>): Promise<T> {
+export async function storing<T>(house: Troubled & { readonly gate: Gate }, work: () => T | Promise<T>): Promise<T> {
   await house.gate.open(PATIENCE);
   return patiently(house, work);
 }

@@ -1,11 +1,12 @@
 import type { AnswerOf } from '@tolvek/contract';
 import type { Logger } from 'pino';
 import { iso } from './clock.ts';
-import type { House } from './house.ts';
-import type { Trouble } from './patience.ts';
+
+/** What can be wrong around the application, while it is itself well. */
+export type Trouble = 'locked' | 'full' | 'disk';
 
 /** What is wrong around the application just now, as the contract says it. */
-export const troublesIn = ({ troubles }: Pick<House, 'troubles'>): AnswerOf<'health'>['troubles'] =>
+export const troublesIn = ({ troubles }: { readonly troubles: Troubles }): AnswerOf<'health'>['troubles'] =>
   troubles.all.map(({ what, words, since }) => ({ what, words, since: iso(since) }));
 
 /** Something that keeps the application from doing all of its work, and since when. */

@@ -8,44 +8,29 @@ import {
   prepareOffer,
 } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
-import {
-  type Field,
-  type Problem as FieldProblem,
-  type KnownRequest,
-  type NameOf,
-  type ReferenceKind,
-  type RequestFacts,
-  showValue,
-  type Values,
+import type {
+  Field,
+  Problem as FieldProblem,
+  KnownRequest,
+  ReferenceKind,
+  RequestFacts,
+  Values,
 } from '@tolvek/core/register';
-import { and, asc, desc, eq, inArray, ne, type SQL, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, ne, type SQL } from 'drizzle-orm';
 import { forms } from '../form/tables.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
-import { prepared } from '../platform/prepared.ts';
 import { notFound } from '../platform/problem.ts';
-import { type RegisterRow, registerById, registerByKey } from '../register/queries.ts';
+import { type RegisterRow, registerByKey } from '../register/queries.ts';
 import { registers } from '../register/tables.ts';
-import { nameOf } from './names.ts';
+import { labelOf, nameOf, TARGET, type Target } from './names.ts';
 import { openAsReleased, openToOthers } from './protection.ts';
-import type { RequestRow } from './queries.ts';
 import { pointers, requests } from './tables.ts';
 
 /** Requests offered at once; who doesn’t find theirs types more of its name. */
 const OFFERED = 20;
+
 /** Requests that are looked through for an offer, the newest first. */
 const LOOKED_THROUGH = 20_000;
-
-type Target = Pick<RequestRow, 'id' | 'number' | 'values' | 'requesterId' | 'phase' | 'stage' | 'releaseId' | 'trial'>;
-const TARGET = {
-  id: requests.id,
-  number: requests.number,
-  values: requests.values,
-  requesterId: requests.requesterId,
-  phase: requests.phase,
-  stage: requests.stage,
-  releaseId: requests.releaseId,
-  trial: requests.trial,
-};
 
 /**
  * The registers that references can point to: those a form was released for. `keys`: only these of
@@ -70,40 +55,6 @@ export function knownRegisters(db: Reader, keys?: readonly string[]): readonly K
         restricted: register.fields.filter((field) => !open.has(field.key)).map((field) => field.key),
       };
     });
-}
-
-/**
- * What a request is called by some of its fields: `Halcyon, 12 m`; by its number where they say
- * nothing. References among them are called by number.
- */
-function labelOf(
-  open: readonly Field[],
-  target: Pick<Target, 'number' | 'values'>,
-  by: readonly string[],
-  names: NameOf,
-): string {
-  const shown = by.flatMap((key) => {
-    const field = open.find((each) => each.key === key);
-    const value = own(target.values, key);
-    return field && value !== undefined
-      ? [showValue(field, value, (id, deeper) => (deeper ? names(id, []) : names(id)))]
-      : [];
-  });
-  return shown.join(', ') || target.number;
-}
-
-const named = prepared((db) =>
-  db
-    .select({ ...TARGET, registerId: requests.registerId })
-    .from(requests)
-    .where(eq(requests.id, sql.placeholder('id')))
-    .prepare(),
-);
-
-/** What a request is called for whoever may read a reference to it. */
-export function requestName(db: Reader, id: string, by: readonly string[]): string | undefined {
-  const row = named(db).get({ id });
-  return row && labelOf(openToOthers(db, registerById(db, row.registerId), row), row, by, nameOf(db));
 }
 
 /**

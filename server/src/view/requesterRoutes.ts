@@ -8,8 +8,8 @@ import { begunBy } from '../intake/kept.ts';
 import type { House } from '../platform/house.ts';
 import type { Serve } from '../platform/serve.ts';
 import { requestById, requestByNumber } from '../request/queries.ts';
-import { ownRequests } from '../view/ownRequests.ts';
-import { requesterViewOf } from '../view/sheet.ts';
+import { ownRequests } from './ownRequests.ts';
+import { requesterViewOf } from './sheet.ts';
 
 /** What people read of what they asked, and where they can ask. */
 export function requesterRoutes(serve: Serve, house: House): void {

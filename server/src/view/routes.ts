@@ -7,8 +7,8 @@ import type { Limits } from '../platform/limits.ts';
 import { notSignedIn } from '../platform/problem.ts';
 import { callerFor, type Serve } from '../platform/serve.ts';
 import { troublesIn } from '../platform/troubles.ts';
-import { ledgerOf, traysOf } from '../view/ledger.ts';
-import { decisionViewOf, sheetOf, sheetOffers } from '../view/sheet.ts';
+import { ledgerOf, traysOf } from './ledger.ts';
+import { decisionViewOf, sheetOf, sheetOffers } from './sheet.ts';
 
 /** What the Floor reads. */
 export function viewRoutes(serve: Serve, house: House): void {

@@ -4,13 +4,19 @@ import { eq } from 'drizzle-orm';
 import type { Request } from 'express';
 import type { Config } from '../config.ts';
 import type { Database, Reader } from '../database.ts';
-import type { House } from '../house.ts';
 import { session } from '../tables.ts';
 
 /** A session behind a cookie: whose, and until when. */
 export interface Session {
   readonly token: string;
   readonly viewer: Viewer;
+}
+
+/** What has to be known to say who is calling. */
+interface KnowsCallers {
+  readonly db: Database;
+  readonly config: Config;
+  readonly viewerOf: (personId: string) => Viewer | null;
 }
 
 const DAY = 24 * 3_600_000;
@@ -72,10 +78,7 @@ function sessionOf(db: Database, token: string): { userId: string; expiresAt: nu
  * inactive take hold at once; the signature is checked first, so that a made-up token costs
  * nothing.
  */
-export function callerOf(
-  { db, config, viewerOf }: Pick<House, 'db' | 'config' | 'viewerOf'>,
-  request: Pick<Request, 'headers'>,
-): Session | null {
+export function callerOf({ db, config, viewerOf }: KnowsCallers, request: Pick<Request, 'headers'>): Session | null {
   const cookie = cookieOf(request, `${cookiePrefix(config)}.session_token`);
   const token = cookie === undefined ? undefined : unsigned(config.secret, cookie);
   const found = token === undefined ? undefined : sessionOf(db, token);
