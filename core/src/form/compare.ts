@@ -1,7 +1,7 @@
+import { isSame } from '../design/index.ts';
 import type { Scope } from '../expression/index.ts';
 import { type Field, isFilled, requestScope } from '../register/index.ts';
 import { type FormDesign, type Part, partKey, type Question } from './design.ts';
-import { isSame } from './same.ts';
 import { expressionInWords, partName, presetInWords, ruleInWords } from './words.ts';
 
 /** One thing that differs between two states of a form: in a sentence, and on either side. */

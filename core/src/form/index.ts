@@ -35,8 +35,9 @@ export { flowFindings } from './findings/flow.ts';
 export { broughtFindings, type KnownRegister } from './findings/named.ts';
 export { freshKey } from './freshKey.ts';
 export { type Kept, prepareKeeping } from './keep.ts';
+export { FORM } from './kind.ts';
 export { pageKeys, placesOf } from './layout.ts';
-export { type Merged, mergeDesigns } from './merge.ts';
+export { mergeDesigns } from './merge.ts';
 export {
   fieldsBrought,
   isReferring,

@@ -80,7 +80,7 @@ describe('putting two drafts together', () => {
     fc.assert(
       fc.property(some, some, (mine, others) => {
         const theirs = others.filter((pick) => !mine.includes(pick));
-        const { design, clashes } = mergeDesigns(base, made(mine), made(theirs));
+        const { content: design, clashes } = mergeDesigns(base, made(mine), made(theirs));
         expect(clashes).toEqual([]);
         expect(design).toEqual(made([...EDITS.keys()].filter((pick) => mine.includes(pick) || theirs.includes(pick))));
       }),
@@ -96,7 +96,7 @@ describe('putting two drafts together', () => {
           mergeDesigns(base, base, draft),
           mergeDesigns(base, draft, draft),
         ])
-          expect(merged).toEqual({ design: draft, clashes: [] });
+          expect(merged).toEqual({ content: draft, clashes: [] });
       }),
     );
   });
@@ -106,7 +106,7 @@ describe('putting two drafts together', () => {
       ...base,
       fields: base.fields.map((field) => (field.key === 'purpose' ? { ...field, label } : field)),
     });
-    const { design, clashes } = mergeDesigns(base, rename('Aim'), { ...rename('Goal'), intro: 'Hello.' });
+    const { content: design, clashes } = mergeDesigns(base, rename('Aim'), { ...rename('Goal'), intro: 'Hello.' });
     expect(clashes).toEqual(['“Aim” (its name)']);
     expect(design.fields[0]?.label).toBe('Aim');
     expect(design.intro).toBe('Hello.');
@@ -124,13 +124,13 @@ describe('putting two drafts together', () => {
     ];
     for (const merged of [mergeDesigns(base, gone, worked), mergeDesigns(base, worked, gone)]) {
       expect(merged.clashes).toEqual(['“Needed by”']);
-      expect(merged.design.parts).toEqual(worked.parts);
+      expect(merged.content.parts).toEqual(worked.parts);
     }
   });
 
   it('takes the order of the side that moved something, with what the other added in its place', () => {
     const moved = { ...base, parts: [...base.parts].reverse() };
-    const { design } = mergeDesigns(base, made([5]), moved);
+    const { content: design } = mergeDesigns(base, made([5]), moved);
     expect(design.parts.map((part) => (part.part === 'question' ? part.field : part.id))).toEqual([
       'needed_by',
       'section-9',

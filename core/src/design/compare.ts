@@ -1,0 +1,55 @@
+import type { Change } from './kind.ts';
+import type { Json, MergeRules } from './merge.ts';
+import { isSame } from './same.ts';
+
+const isPlain = (value: unknown): value is Json => typeof value === 'object' && value !== null && !Array.isArray(value);
+
+/**
+ * What differs between two states of a design, setting by setting, for kinds that have no words of
+ * their own for it. Items of a list with identities are compared by them.
+ */
+export function compareContents<Content extends object>(
+  before: Content | null,
+  after: Content,
+  { lists, nameOf }: MergeRules,
+): readonly Change[] {
+  const changes: Change[] = [];
+  const add = (way: readonly string[], what: string, old: unknown, fresh: unknown): void => {
+    const name = nameOf(way);
+    changes.push({
+      page: way[0] ?? '',
+      at: way.slice(0, 2).join(' '),
+      words: `${name.charAt(0).toUpperCase()}${name.slice(1)} ${what}.`,
+      before: inWords(old),
+      after: inWords(fresh),
+    });
+  };
+  const look = (old: unknown, fresh: unknown, way: readonly string[]): void => {
+    if (isSame(old, fresh)) return;
+    const keyOf = lists[way.at(-1) ?? ''];
+    if (keyOf && Array.isArray(old) && Array.isArray(fresh)) items(old as Json[], fresh as Json[], keyOf, way);
+    else if (isPlain(old) && isPlain(fresh)) {
+      for (const name of new Set([...Object.keys(old), ...Object.keys(fresh)]))
+        look(old[name], fresh[name], [...way, name]);
+    } else add(way, old === undefined ? 'is new' : fresh === undefined ? 'goes away' : 'changes', old, fresh);
+  };
+  const items = (
+    old: readonly Json[],
+    fresh: readonly Json[],
+    keyOf: (item: Json) => string,
+    way: readonly string[],
+  ): void => {
+    const [was, is] = [old, fresh].map((list) => new Map(list.map((item) => [keyOf(item), item])));
+    for (const key of new Set([...(is?.keys() ?? []), ...(was?.keys() ?? [])]))
+      look(was?.get(key), is?.get(key), [...way, key]);
+    const common = (list: readonly Json[], other: ReadonlyMap<string, Json> | undefined): readonly string[] =>
+      list.map(keyOf).filter((key) => other?.has(key));
+    if (!isSame(common(old, is), common(fresh, was))) add(way, 'are in another order', undefined, undefined);
+  };
+  if (before) look(before, after, []);
+  else add([], 'is new', undefined, undefined);
+  return changes;
+}
+
+const inWords = (value: unknown): string =>
+  value === undefined || value === null ? '' : typeof value === 'object' ? JSON.stringify(value) : String(value);

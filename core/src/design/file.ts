@@ -1,0 +1,39 @@
+import type { DesignKind, Reference } from './kind.ts';
+
+/** A design with all it names, to be taken to another installation as one file. */
+export interface DesignFile<Content extends object> {
+  readonly format: string;
+  readonly version: 1;
+  readonly content: Content;
+  /** What it names and another installation has to have. */
+  readonly needs: readonly Reference[];
+}
+
+const formatOf = (kind: string): string => `tolvek-${kind}`;
+
+/** A design as a file. */
+export const designFile = <Content extends object>(
+  kind: DesignKind<Content>,
+  content: Content,
+): DesignFile<Content> => ({ format: formatOf(kind.kind), version: 1, content, needs: kind.refersTo(content) });
+
+/**
+ * A design out of a file, as its schema reads it.
+ *
+ * @returns what is wrong with the file, in words, when it is none of this kind.
+ */
+export function fromDesignFile<Content extends object>(
+  kind: DesignKind<Content>,
+  schema: { readonly safeParse: (value: unknown) => { success: true; data: Content } | { success: false } },
+  file: unknown,
+): { readonly content: Content } | { readonly wrong: string } {
+  const { format, version, content } = (typeof file === 'object' && file !== null ? file : {}) as Partial<
+    DesignFile<Content>
+  >;
+  if (format !== formatOf(kind.kind)) return { wrong: `This is no file of a ${kind.kind}.` };
+  if (version !== 1) return { wrong: `This file was made by a newer release, in a form that is not known here.` };
+  const read = schema.safeParse(content);
+  return read.success
+    ? { content: read.data }
+    : { wrong: `What this file holds is not a ${kind.kind} as it is known here.` };
+}

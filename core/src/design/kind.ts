@@ -1,0 +1,40 @@
+/** One thing that differs between two states of a design: in a sentence, and on either side. */
+export interface Change {
+  /** Where in the design it is worked on. */
+  readonly page: string;
+  readonly at: string;
+  readonly words: string;
+  /** Empty when there was nothing. */
+  readonly before: string;
+  /** Empty when nothing is left. */
+  readonly after: string;
+}
+
+/** What a design names of another one: `{ kind: 'vocabulary', key: 'species', at: 'Species', in: … }`. */
+export interface Reference {
+  readonly kind: string;
+  readonly key: string;
+  /** What the place that names it is called. */
+  readonly at: string;
+}
+
+/** Two people’s states of a design, put together. */
+export interface Merged<Content> {
+  readonly content: Content;
+  /** What both changed, each in another way; the first side’s change stands in `content`. */
+  readonly clashes: readonly string[];
+}
+
+/**
+ * A kind of design: what a coordinator sets. The kind says only what is its own; drafts, numbered
+ * states, history, going back and files are the same for all.
+ */
+export interface DesignKind<Content extends object> {
+  /** Lasting, in what is stored and in files. */
+  readonly kind: string;
+  readonly titleOf: (content: Content) => string;
+  /** What one state would change against another; null when there is none yet. */
+  readonly compare: (before: Content | null, after: Content) => readonly Change[];
+  readonly merge: (base: Content, mine: Content, theirs: Content) => Merged<Content>;
+  readonly refersTo: (content: Content) => readonly Reference[];
+}
