@@ -23,7 +23,8 @@ const MAY_IMPORT: Readonly<Record<string, readonly string[]>> = {
  */
 const RANKS: readonly (readonly string[])[] = [
   ['platform'],
-  ['design', 'people', 'calendar', 'vocabulary'],
+  ['design'],
+  ['people', 'calendar', 'vocabulary'],
   ['register'],
   ['form'],
   ['door', 'files'],

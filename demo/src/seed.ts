@@ -1,7 +1,9 @@
+import { FORM } from '@tolvek/core/form';
 import type { RawAnswers } from '@tolvek/core/register';
 import {
   addPeople,
   assign,
+  bringVocabularies,
   comment,
   confirmSubmission,
   createForm,
@@ -9,6 +11,7 @@ import {
   decide,
   findingsOfForm,
   type House,
+  makeDesign,
   moveStage,
   nextTimerAt,
   releaseForm,
@@ -25,7 +28,6 @@ import {
   outbox,
   registers,
   requests,
-  vocabularies,
   waitingSubmissions,
 } from '@tolvek/server/schema';
 import { and, eq, lt } from 'drizzle-orm';
@@ -123,7 +125,8 @@ class Story {
         deskGroups: ['site-safety'],
       })
       .run();
-    db.insert(forms).values({ id: formId, key: 'site-access', registerId, draft: siteAccess }).run();
+    db.transaction((tx) => makeDesign(tx, FORM, { id: formId, key: 'site-access', content: siteAccess }));
+    db.insert(forms).values({ id: formId, registerId }).run();
     db.insert(doors)
       .values([
         { id: uuid(), formId, slug: 'come-on-site', kind: 'staff', open: true },
@@ -131,7 +134,8 @@ class Story {
       ])
       .run();
     await this.release('site-access');
-    for (const vocabulary of VOCABULARIES) db.insert(vocabularies).values(vocabulary).run();
+    const done = { viewer: this.viewer('Maren Okafor'), now: this.moment };
+    db.transaction((tx) => bringVocabularies(tx, VOCABULARIES, done));
     for (const form of [vessels, kitStore, budgets, rooms, methods]) await this.make(form);
     this.fillRegisters();
     for (const form of [vessel, laboratory, dive, kit, purchase, concern, school]) await this.make(form);

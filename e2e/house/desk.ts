@@ -4,8 +4,8 @@ import { join } from 'node:path';
 import { type Route, type RouteName, routes } from '@tolvek/contract';
 import { addressOf, DEMO_NOW, demoConfig, seed } from '@tolvek/demo';
 import { type Config, DEMO_PASSWORD, type Running, start } from '@tolvek/server';
-import { letters, requests } from '@tolvek/server/schema';
-import { asc, eq } from 'drizzle-orm';
+import { designs, letters, requests } from '@tolvek/server/schema';
+import { and, asc, eq } from 'drizzle-orm';
 
 export interface Answer {
   readonly route: string;
@@ -59,6 +59,12 @@ export class Desk {
       .where(eq(requests.stage, 'in_use'))
       .all();
     return new Map(rows.map(({ id, values }) => [String(values.tag ?? values.code ?? values.name), id]));
+  }
+
+  /** The id of a form, by its key. */
+  formId(key: string): string {
+    const which = and(eq(designs.kind, 'form'), eq(designs.key, key));
+    return this.running.house.db.select({ id: designs.id }).from(designs).where(which).get()?.id ?? '';
   }
 
   /** Somebody of the demo, signed in; without a name somebody from outside. */

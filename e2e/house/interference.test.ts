@@ -2,7 +2,7 @@ import { type RouteName, routes } from '@tolvek/contract';
 import { type FormDesign, type FormRule, RECIPES } from '@tolvek/core/form';
 import type { Field } from '@tolvek/core/register';
 import { DEMO_NOW, VOCABULARIES } from '@tolvek/demo';
-import { forms, registers, requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
+import { registers, requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { type Answer, type Caller, Desk, VISIT, WATER } from './desk.ts';
@@ -258,7 +258,7 @@ async function live(hidden: Hidden): Promise<Heard> {
   const own = await sent(as('Declan Oyelaran'), 'come-on-site', { ...VISIT, visitor: 'Own' });
   const other = await sent(as('Declan Oyelaran'), 'tell-tale', { what: 'Mine', why: 'mine' });
 
-  const formId = db.select({ id: forms.id }).from(forms).where(eq(forms.key, 'tell-tale')).all()[0]?.id ?? '';
+  const formId = desk.formId('tell-tale');
   const now = desk.running.house.clock.now();
   db.insert(ruleRuns).values({ id: 'a-run', formId, rule: 'copies', name: 'A run', by: '', at: now }).run();
   const changes = [
@@ -468,7 +468,7 @@ async function live(hidden: Hidden): Promise<Heard> {
   };
   const made = { prefix: 'LD', desk: 'estates', doors: { staff: true, outside: false }, draft, access: leading };
   await well(maren.call('createForm', { headers: key('led'), body: made }));
-  const ledId = db.select({ id: forms.id }).from(forms).where(eq(forms.key, 'led')).all()[0]?.id ?? '';
+  const ledId = desk.formId('led');
   const before = {
     id: 'told',
     form: ledId,

@@ -1,7 +1,7 @@
 import { type RouteName, routes } from '@tolvek/contract';
 import { RECIPES } from '@tolvek/core/form';
 import { VOCABULARIES } from '@tolvek/demo';
-import { forms, registers, requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
+import { registers, requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Caller, Desk, tripOf, WATER } from './desk.ts';
@@ -96,8 +96,15 @@ async function makeWays(maren: Caller) {
   const body = { prefix: 'WY', desk: 'estates', doors: { staff: true, outside: false }, draft, access: { rules } };
   expect((await maren.call('createForm', { headers: key(), body })).body.key).toBe('ways');
   const { db } = desk.running.house;
-  const [form] = db.select({ id: forms.id }).from(forms).where(eq(forms.key, 'ways')).all();
-  const told = { id: 'told', form: form?.id ?? '', ...way, sink: 'gone', reason: PLANTED.slice(0, 2), by: '', at: 0 };
+  const told = {
+    id: 'told',
+    form: desk.formId('ways'),
+    ...way,
+    sink: 'gone',
+    reason: PLANTED.slice(0, 2),
+    by: '',
+    at: 0,
+  };
   db.update(registers)
     .set({ access: { rules, disclosures: [told] } })
     .where(eq(registers.key, 'ways'))
@@ -200,12 +207,11 @@ describe('a value in the restricted field', () => {
     const { number: trip } = (await as('Priya Nakamura-Lind').submit('vessel-time', tripOf(things))).body;
     const run = 'a-run';
     const { db } = desk.running.house;
-    const [owner] = db.select({ id: forms.id }).from(forms).where(eq(forms.key, 'site-access')).all();
     const [changed] = db.select({ id: requests.id }).from(requests).where(eq(requests.number, inside)).all();
     db.insert(ruleRuns)
       .values({
         id: run,
-        formId: owner?.id ?? '',
+        formId: desk.formId('site-access'),
         rule: 'water-certificate',
         name: 'A rule',
         by: '',

@@ -11,6 +11,7 @@ import Sqlite from 'better-sqlite3';
 import { and, eq, ne } from 'drizzle-orm';
 import { SMTPServer } from 'smtp-server';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { layOut } from '../carried/archive.ts';
 import { type Caller, Desk, VISIT } from './desk.ts';
 
 const wait = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
@@ -87,11 +88,9 @@ describe('a database that another program holds', () => {
 describe('a start while another program holds the database', () => {
   it('waits for it, answering that it is not ready yet, and says so in words when it stays held', async () => {
     const folder = mkdtempSync(join(tmpdir(), 'tolvek-'));
-    await (await Desk.open(0, folder)).running.stop();
+    // As an earlier release left it: its tables have to be brought up to date.
+    layOut('0.1.0', folder);
     const other = new Sqlite(join(folder, 'tolvek.sqlite'), { timeout: 5_000 });
-    // As the release before left it: its tables have to be brought up to date.
-    other.exec(`drop table plan_history; alter table registers drop column ran; pragma user_version = 0;
-      delete from __drizzle_migrations where created_at = (select max(created_at) from __drizzle_migrations)`);
     other.exec('begin immediate');
     await expect(Desk.open(0, folder)).rejects.toThrow(/another program holds/);
     const port = await freePort();
@@ -104,7 +103,7 @@ describe('a start while another program holds the database', () => {
     const again = await waiting;
     expect((await (await again.as()).call('health')).body.status).toBe('ok');
     expect(readdirSync(folder).filter((name) => name.startsWith('tolvek-version-'))).toEqual([
-      'tolvek-version-10.sqlite',
+      'tolvek-version-11.sqlite',
     ]);
     await again.close();
   }, 30_000);

@@ -1,5 +1,5 @@
 import { type FormDesign, RECIPES } from '@tolvek/core/form';
-import { draftStates, forms, requests } from '@tolvek/server/schema';
+import { designs, draftStates, requests } from '@tolvek/server/schema';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { numbersTable } from '../../core/laws/largeTables.ts';
@@ -14,6 +14,17 @@ beforeAll(async () => {
   [maren, priya] = [await desk.as('Maren Okafor'), await desk.as('Priya Nakamura-Lind')];
 });
 afterAll(() => desk.close());
+
+/** The draft of a form, as it is stored. */
+function draftOf(form: string): { id: string; draft: FormDesign } {
+  const row = desk.running.house.db
+    .select()
+    .from(designs)
+    .where(eq(designs.id, desk.formId(form)))
+    .get();
+  if (!row) throw new Error(`no form ${form}`);
+  return { id: row.id, draft: row.draft as FormDesign };
+}
 
 const onVersion = (version: number) => ({ 'If-Match': `"${version}"` });
 const key = () => ({ 'Idempotency-Key': crypto.randomUUID() });
@@ -92,13 +103,12 @@ describe('a draft that is heavy to look through', () => {
   it('has a history that is read and compared a state at a time, with turns for others between', async () => {
     const form = await made('Older', 'OD', (design) => design);
     const { db } = desk.running.house;
-    const row = db.select().from(forms).where(eq(forms.key, form)).get();
-    if (!row) throw new Error('no form');
+    const row = draftOf(form);
     for (let n = 0; n < 31; n += 1)
       db.insert(draftStates)
         .values({
           id: `older-${n}`,
-          formId: row.id,
+          designId: row.id,
           draft: { ...heavy(row.draft), title: `Older ${n}` },
           version: n,
           changedBy: 'nobody',
@@ -167,8 +177,7 @@ describe('names that every object has', () => {
   it('that stand in a draft of an earlier release are names like any other', async () => {
     const form = await made('Older', 'OL', (design) => design);
     const { db } = desk.running.house;
-    const [row] = db.select().from(forms).where(eq(forms.key, form)).all();
-    if (!row) throw new Error('it was made');
+    const row = draftOf(form);
     const column = { id: 'constructor', label: 'Odd', input: 'urgent' };
     const draft: FormDesign = {
       ...row.draft,
@@ -179,7 +188,7 @@ describe('names that every object has', () => {
         rows: [{ id: 'row', note: '', cells: {}, outcome: row.draft.routing.otherwise }],
       },
     };
-    db.update(forms).set({ draft }).where(eq(forms.id, row.id)).run();
+    db.update(designs).set({ draft }).where(eq(designs.id, row.id)).run();
     // The contract refuses such names from now on, so the answers are looked at as they are.
     for (const path of [`/api/forms/${form}`, '/api/forms'])
       expect((await fetch(`${desk.running.url}${path}`, { headers: { cookie: maren.cookie } })).status).toBe(200);
@@ -235,10 +244,9 @@ describe('a rule over the requests there are', () => {
     const done = (await over((await over(null)).body.shown)).body;
     expect([done.changed, done.refused, done.applied]).toEqual([2, 1, true]);
     const held = desk.running.house.db
-      .select({ values: requests.values, form: forms.key })
+      .select({ values: requests.values })
       .from(requests)
-      .innerJoin(forms, eq(forms.id, requests.formId))
-      .where(eq(forms.key, form))
+      .where(eq(requests.formId, desk.formId(form)))
       .all()
       .map(({ values }) => values.seats ?? null);
     expect(held.sort()).toEqual([3, 4, null].sort());
@@ -268,9 +276,9 @@ describe('lengths that no calendar reaches', () => {
     });
     db.$client
       .prepare(
-        "update releases set design = json_set(design, '$.deadline.remindBefore', 9e15, '$.deadline.escalateAfter', 9e15) where form_id = (select id from forms where key = ?)",
+        "update design_states set content = json_set(content, '$.deadline.remindBefore', 9e15, '$.deadline.escalateAfter', 9e15) where design_id = ?",
       )
-      .run(form);
+      .run(desk.formId(form));
     expect((await priya.submit(form, { what: 'A boat', needed_by: '2026-12-20' })).status).toBe(200);
   });
 });

@@ -1,4 +1,5 @@
 export { nextTimerAt } from './deadline/timers.ts';
+export { makeDesign } from './design/commands.ts';
 export { assign, comment, moveStage } from './desk/commands.ts';
 export { decide } from './desk/decide.ts';
 export { runDueTimers } from './desk/timers.ts';
@@ -16,3 +17,4 @@ export { warmWorkers } from './platform/workers.ts';
 export { releaseForm } from './workshop/commands.ts';
 export { createForm } from './workshop/create.ts';
 export { findingsOfForm } from './workshop/findings.ts';
+export { bringVocabularies } from './workshop/vocabularies.ts';

@@ -30,6 +30,8 @@ const CARD: DesignKind<Card> = {
   titleOf: (card) => card.title,
   compare: (before, after) => compareContents(before, after, rules),
   merge: (base, mine, theirs) => mergeContents(base, mine, theirs, rules),
+  findings: (card) =>
+    card.title === '' ? [{ severity: 'error', page: 'title', at: 'title', message: 'The card has no title.' }] : [],
   refersTo: (card) => card.lines.map((line) => ({ kind: 'ware', key: line.text, at: line.id })),
 };
 const BASE: Card = {

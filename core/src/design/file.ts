@@ -13,7 +13,7 @@ const formatOf = (kind: string): string => `tolvek-${kind}`;
 
 /** A design as a file. */
 export const designFile = <Content extends object>(
-  kind: DesignKind<Content>,
+  kind: Pick<DesignKind<Content>, 'kind' | 'refersTo'>,
   content: Content,
 ): DesignFile<Content> => ({ format: formatOf(kind.kind), version: 1, content, needs: kind.refersTo(content) });
 
@@ -23,7 +23,7 @@ export const designFile = <Content extends object>(
  * @returns what is wrong with the file, in words, when it is none of this kind.
  */
 export function fromDesignFile<Content extends object>(
-  kind: DesignKind<Content>,
+  kind: Pick<DesignKind<Content>, 'kind'>,
   schema: { readonly safeParse: (value: unknown) => { success: true; data: Content } | { success: false } },
   file: unknown,
 ): { readonly content: Content } | { readonly wrong: string } {

@@ -8,6 +8,6 @@ export {
   waitsToBeKept,
 } from './editing.ts';
 export { type DesignFile, designFile, fromDesignFile } from './file.ts';
-export type { Change, DesignKind, Merged, Reference } from './kind.ts';
+export type { Change, DesignFinding, DesignKind, Merged, Reference } from './kind.ts';
 export { type Json, type MergeRules, mergeContents } from './merge.ts';
 export { isSame } from './same.ts';

@@ -18,6 +18,14 @@ export interface Reference {
   readonly at: string;
 }
 
+/** Something wrong or doubtful in a design: errors keep it from being put in force. */
+export interface DesignFinding {
+  readonly severity: 'error' | 'caution';
+  readonly page: string;
+  readonly at: string;
+  readonly message: string;
+}
+
 /** Two people’s states of a design, put together. */
 export interface Merged<Content> {
   readonly content: Content;
@@ -29,12 +37,14 @@ export interface Merged<Content> {
  * A kind of design: what a coordinator sets. The kind says only what is its own; drafts, numbered
  * states, history, going back and files are the same for all.
  */
-export interface DesignKind<Content extends object> {
+export interface DesignKind<Content extends object, Around = null> {
   /** Lasting, in what is stored and in files. */
   readonly kind: string;
   readonly titleOf: (content: Content) => string;
   /** What one state would change against another; null when there is none yet. */
   readonly compare: (before: Content | null, after: Content) => readonly Change[];
   readonly merge: (base: Content, mine: Content, theirs: Content) => Merged<Content>;
+  /** `around`: what findings depend on besides the design. */
+  readonly findings: (content: Content, around: Around) => readonly DesignFinding[];
   readonly refersTo: (content: Content) => readonly Reference[];
 }

@@ -1,6 +1,7 @@
 import type { DesignKind, Reference } from '../design/index.ts';
 import { compareDesigns } from './compare.ts';
 import type { FormDesign } from './design.ts';
+import { findingsOf, type Surroundings } from './findings/findings.ts';
 import { mergeDesigns } from './merge.ts';
 import { isReferring } from './offers.ts';
 
@@ -18,10 +19,11 @@ export function referencesOf({ fields }: Pick<FormDesign, 'fields'>): readonly R
 }
 
 /** Forms as designs. */
-export const FORM: DesignKind<FormDesign> = {
+export const FORM: DesignKind<FormDesign, Surroundings> = {
   kind: 'form',
   titleOf: (form) => form.title,
   compare: compareDesigns,
   merge: mergeDesigns,
+  findings: findingsOf,
   refersTo: referencesOf,
 };

@@ -63,3 +63,4 @@ export {
   type Vocabulary,
   vocabularyProblems,
 } from './vocabulary.ts';
+export { VOCABULARY, type VocabularyContent } from './vocabularyDesign.ts';

@@ -1,10 +1,10 @@
 import { dateAt } from '@tolvek/core/deadline';
 import { namesIn } from '@tolvek/core/expression';
-import { type FormDesign, type FormRule, prepareKeeping } from '@tolvek/core/form';
+import { type FormRule, prepareKeeping } from '@tolvek/core/form';
 import type { Field } from '@tolvek/core/register';
 import { eq } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
-import { forms } from '../form/tables.ts';
+import { formsOf } from '../form/queries.ts';
 import { type House, write } from '../platform/house.ts';
 import { storing } from '../platform/patience.ts';
 import { inGroups } from '../platform/turns.ts';
@@ -44,9 +44,9 @@ export class DayTurn {
     if (quarter === this.quarter) return;
     this.quarter = quarter;
     for (const register of db.select().from(registers).all()) {
-      const form = db.select().from(forms).where(eq(forms.registerId, register.id)).get();
+      const [form] = formsOf(db, register.id);
       if (!form || !followsClock(register.fields)) continue;
-      const today = dateAt(clock.now(), calendarOf(db, (form.draft as FormDesign).deadline.calendar).zone);
+      const today = dateAt(clock.now(), calendarOf(db, form.draft.deadline.calendar).zone);
       if (this.seen.get(register.id) === today) continue;
       const none: readonly FormRule[] = [];
       const keep = prepareKeeping({ fields: register.fields, parts: [], rules: none });

@@ -1,6 +1,7 @@
 import type { RawAnswers } from '@tolvek/core/register';
 import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
-import { forms, releases } from '../form/tables.ts';
+import { designStates } from '../design/tables.ts';
+import { forms } from '../form/tables.ts';
 
 export const doors = sqliteTable('doors', {
   id: text().primaryKey(),
@@ -28,7 +29,7 @@ export const waitingSubmissions = sqliteTable(
       .references(() => doors.id),
     releaseId: text()
       .notNull()
-      .references(() => releases.id),
+      .references(() => designStates.id),
     name: text().notNull(),
     email: text().notNull(),
     answers: text({ mode: 'json' }).notNull().$type<RawAnswers>(),

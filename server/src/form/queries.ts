@@ -1,15 +1,39 @@
-import { prepareCompletion } from '@tolvek/core/form';
+import { FORM, type FormDesign, prepareCompletion } from '@tolvek/core/form';
 import { prepareIntake } from '@tolvek/core/intake';
-import { and, desc, eq, gt, sql } from 'drizzle-orm';
+import { and, asc, eq, gt, sql } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
+import { type DesignRow, type StateRow, statesOf } from '../design/queries.ts';
+import { designStates, designs } from '../design/tables.ts';
 import type { Reader } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
 import { registerById } from '../register/queries.ts';
-import { forms, releases } from './tables.ts';
+import { forms } from './tables.ts';
 
-export type FormRow = typeof forms.$inferSelect;
+/** A form: its design, and the register it fills. */
+export interface FormRow {
+  readonly id: string;
+  readonly key: string;
+  readonly registerId: string;
+  readonly draft: FormDesign;
+  readonly version: number;
+  /** The release in force; 0 when there is none yet. */
+  readonly release: number;
+}
 
-export type ReleaseRow = typeof releases.$inferSelect;
+/** A frozen state of a form. `releasedAt`: epoch ms. */
+export interface ReleaseRow {
+  readonly id: string;
+  readonly formId: string;
+  readonly number: number;
+  readonly design: FormDesign;
+  readonly note: string;
+  readonly releasedBy: string;
+  readonly releasedAt: number;
+}
+
+const releaseIn = ({ id, designId, number, content, note, by, at }: StateRow<FormDesign>): ReleaseRow => ({
+  ...{ id, number, note, formId: designId, design: content, releasedBy: by, releasedAt: at },
+});
 
 interface Prepared {
   readonly release: ReleaseRow;
@@ -27,7 +51,7 @@ const BYTES_A_SIGN = 12;
  * Releases never change, so each is read and prepared once, as long as there is room: for 200 of
  * them or 64 MB. They hold what a form is, and nothing of what anybody answered.
  */
-export const kept = new LRUCache<string, Prepared>({
+const kept = new LRUCache<string, Prepared>({
   max: 200,
   maxSize: 64 * 1024 * 1024,
   sizeCalculation: ({ release }) => Math.max(1, JSON.stringify(release.design).length * BYTES_A_SIGN),
@@ -36,8 +60,11 @@ export const kept = new LRUCache<string, Prepared>({
 export function releaseById(db: Reader, id: string): Prepared {
   let found = kept.get(id);
   if (!found) {
-    const release = db.select().from(releases).where(eq(releases.id, id)).get();
-    if (!release) throw new Error(`No release ${id}.`);
+    const state = db.select().from(designStates).where(eq(designStates.id, id)).get() as
+      | StateRow<FormDesign>
+      | undefined;
+    if (!state) throw new Error(`No release ${id}.`);
+    const release = releaseIn(state);
     found = { release, takeIn: prepareIntake(release.design), complete: prepareCompletion(release.design) };
     kept.set(id, found);
   }
@@ -52,31 +79,84 @@ export function currentRelease(db: Reader, form: Pick<FormRow, 'id' | 'release'>
 
 const releaseNumbered = prepared((db) =>
   db
-    .select({ id: releases.id })
-    .from(releases)
-    .where(and(eq(releases.formId, sql.placeholder('form')), eq(releases.number, sql.placeholder('number'))))
+    .select({ id: designStates.id })
+    .from(designStates)
+    .where(and(eq(designStates.designId, sql.placeholder('form')), eq(designStates.number, sql.placeholder('number'))))
     .prepare(),
 );
+
+const COLUMNS = {
+  id: forms.id,
+  key: designs.key,
+  registerId: forms.registerId,
+  draft: designs.draft,
+  version: designs.version,
+  release: designs.number,
+};
 
 const formKeyed = prepared((db) =>
   db
-    .select()
+    .select(COLUMNS)
     .from(forms)
-    .where(eq(forms.key, sql.placeholder('key')))
+    .innerJoin(designs, eq(designs.id, forms.id))
+    .where(and(eq(designs.kind, FORM.kind), eq(designs.key, sql.placeholder('key'))))
+    .prepare(),
+);
+const formWithId = prepared((db) =>
+  db
+    .select(COLUMNS)
+    .from(forms)
+    .innerJoin(designs, eq(designs.id, forms.id))
+    .where(eq(forms.id, sql.placeholder('id')))
+    .prepare(),
+);
+const formsInto = prepared((db) =>
+  db
+    .select(COLUMNS)
+    .from(forms)
+    .innerJoin(designs, eq(designs.id, forms.id))
+    .where(eq(forms.registerId, sql.placeholder('register')))
+    .orderBy(asc(designs.key))
     .prepare(),
 );
 
-export const formByKey = (db: Reader, key: string): FormRow | undefined => formKeyed(db).get({ key });
+export const formByKey = (db: Reader, key: string): FormRow | undefined =>
+  formKeyed(db).get({ key }) as FormRow | undefined;
 
-export function releasesOf(db: Reader, formId: string): readonly ReleaseRow[] {
-  return db
-    .select()
-    .from(releases)
-    .where(and(eq(releases.formId, formId), gt(releases.number, 0)))
-    .orderBy(desc(releases.number))
-    .all();
-}
+export const formById = (db: Reader, id: string): FormRow | undefined =>
+  formWithId(db).get({ id }) as FormRow | undefined;
+
+/** The forms that fill a register, by their keys. */
+export const formsOf = (db: Reader, registerId: string): readonly FormRow[] =>
+  formsInto(db).all({ register: registerId }) as unknown as FormRow[];
+
+/** All forms, by their keys. */
+export const allForms = (db: Reader): readonly FormRow[] =>
+  db
+    .select(COLUMNS)
+    .from(forms)
+    .innerJoin(designs, eq(designs.id, forms.id))
+    .orderBy(asc(designs.key))
+    .all() as unknown as FormRow[];
+
+/** A form as a design. */
+export const designOfForm = ({ id, key, draft, version, release }: FormRow): DesignRow<FormDesign> => ({
+  ...{ id, key, draft, version, kind: FORM.kind, number: release },
+});
+
+/** The releases of a form, the newest first. */
+export const releasesOf = (db: Reader, formId: string): readonly ReleaseRow[] =>
+  statesOf<FormDesign>(db, { id: formId }).map(releaseIn);
+
+/** The ids of all releases that requests of a register can have come by. */
+export const releasesInto = (db: Reader, registerId: string): readonly string[] =>
+  db
+    .select({ id: designStates.id })
+    .from(designStates)
+    .innerJoin(forms, eq(forms.id, designStates.designId))
+    .where(and(eq(forms.registerId, registerId), gt(designStates.number, 0)))
+    .all()
+    .map(({ id }) => id);
 
 /** The register that a form’s requests go into. */
-export const registerOfForm = (db: Reader, formId: string) =>
-  registerById(db, db.select({ id: forms.registerId }).from(forms).where(eq(forms.id, formId)).get()?.id ?? '');
+export const registerOfForm = (db: Reader, formId: string) => registerById(db, formById(db, formId)?.registerId ?? '');

@@ -4,7 +4,7 @@ import type { Request, Response } from 'express';
 import { calendarOf } from '../calendar/queries.ts';
 import { calendars } from '../calendar/tables.ts';
 import { runDueTimers } from '../desk/timers.ts';
-import { forms } from '../form/tables.ts';
+import { allForms } from '../form/queries.ts';
 import { lettersLeft } from '../notice/failed.ts';
 import { DESK } from '../notice/notify.ts';
 import { allGroups, demoPeople, personById } from '../people/queries.ts';
@@ -86,11 +86,7 @@ function worksFloor(db: Reader, viewer: { role: string; groups: readonly string[
     .from(registers)
     .all()
     .flatMap((register) => register.deskGroups);
-  const deciding = db
-    .select({ draft: forms.draft })
-    .from(forms)
-    .all()
-    .map((form) => form.draft.approval.step.group);
+  const deciding = allForms(db).map((form) => form.draft.approval.step.group);
   const teams = allGroups(db)
     .filter((group) => group.isTeam)
     .map((group) => group.key);

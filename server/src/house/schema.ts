@@ -1,6 +1,7 @@
 export * from '../approval/tables.ts';
 export * from '../calendar/tables.ts';
 export * from '../deadline/tables.ts';
+export * from '../design/tables.ts';
 export * from '../door/tables.ts';
 export * from '../files/tables.ts';
 export * from '../form/tables.ts';
@@ -9,4 +10,3 @@ export * from '../people/tables.ts';
 export * from '../platform/tables.ts';
 export * from '../register/tables.ts';
 export * from '../request/tables.ts';
-export * from '../vocabulary/tables.ts';

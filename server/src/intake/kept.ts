@@ -10,8 +10,7 @@ import { admissionOf } from '../door/admission.ts';
 import { type DoorRow, doorBySlug } from '../door/queries.ts';
 import { doors, keptAnswers } from '../door/tables.ts';
 import { filesNamed } from '../files/commands.ts';
-import { currentRelease, releaseById } from '../form/queries.ts';
-import { forms } from '../form/tables.ts';
+import { currentRelease, formById, releaseById } from '../form/queries.ts';
 import { notifyToGoOn, roomForLetter } from '../notice/notify.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { type House, write } from '../platform/house.ts';
@@ -139,7 +138,7 @@ export function namedIn(
   answers: RawAnswers,
   now: number,
 ) {
-  const form = db.select().from(forms).where(eq(forms.id, door.formId)).get();
+  const form = formById(db, door.formId);
   const release = form && currentRelease(db, form);
   if (!release) return { files: [], references: [] };
   const { fields } = release.design;
@@ -188,12 +187,14 @@ export function forgetKept(
 /** What one of the staff began and has not sent, the newest first. */
 export function begunBy(db: Reader, viewer: Viewer): AnswerOf<'frontDesk'>['begun'] {
   return db
-    .select({ door: doors, form: forms, typedAt: keptAnswers.typedAt })
+    .select({ door: doors })
     .from(keptAnswers)
     .innerJoin(doors, eq(doors.id, keptAnswers.doorId))
-    .innerJoin(forms, eq(forms.id, doors.formId))
     .where(eq(keptAnswers.personId, viewer.personId))
     .orderBy(desc(keptAnswers.typedAt))
     .all()
-    .map(({ door, form }) => ({ slug: door.slug, title: currentRelease(db, form)?.design.title ?? form.draft.title }));
+    .flatMap(({ door }) => {
+      const form = formById(db, door.formId);
+      return form ? [{ slug: door.slug, title: currentRelease(db, form)?.design.title ?? form.draft.title }] : [];
+    });
 }

@@ -1,9 +1,8 @@
 import { mayAsk } from '@tolvek/core/access';
 import { protectionOf } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
-import { and, eq, gt, inArray, ne, or, type SQL, sql } from 'drizzle-orm';
-import { currentRelease, releaseById } from '../form/queries.ts';
-import { forms, releases } from '../form/tables.ts';
+import { and, inArray, ne, or, type SQL, sql } from 'drizzle-orm';
+import { currentRelease, formsOf, releaseById, releasesInto } from '../form/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import type { RegisterRow } from '../register/queries.ts';
 import { closedElsewhere } from './protection.ts';
@@ -33,24 +32,14 @@ export function askableOf(db: Reader, viewer: Viewer, register: RegisterRow, nam
       protectionOf(register.access, { fields: register.fields, release, ran: register.ran, closed }),
       viewer,
     );
-  const form = db
-    .select({ id: forms.id, release: forms.release })
-    .from(forms)
-    .where(eq(forms.registerId, register.id))
-    .get();
+  const [form] = formsOf(db, register.id);
   const current = form && currentRelease(db, form);
   const { unknown } = by(current ? { form: current.formId, design: current.design } : null);
   if (unknown.length > 0) return { unknown, where: sql`0`, isAll: false };
-  const known = db
-    .select({ id: releases.id })
-    .from(releases)
-    .innerJoin(forms, eq(forms.id, releases.formId))
-    .where(and(eq(forms.registerId, register.id), gt(releases.number, 0)))
-    .all()
-    .map(({ id }) => {
-      const { release } = releaseById(db, id);
-      return { id, asked: by({ form: release.formId, design: release.design }) };
-    });
+  const known = releasesInto(db, register.id).map((id) => {
+    const { release } = releaseById(db, id);
+    return { id, asked: by({ form: release.formId, design: release.design }) };
+  });
   const those = (is: (each: (typeof known)[number]['asked']) => boolean): string[] =>
     known.flatMap(({ id, asked }) => (is(asked) ? [id] : []));
   const all = those((asked) => asked.unknown.length === 0 && asked.own);

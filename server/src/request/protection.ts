@@ -1,9 +1,7 @@
 import { openFields, type Protection, type ValueChange } from '@tolvek/core/access';
 import { protectionOf } from '@tolvek/core/form';
 import type { Field } from '@tolvek/core/register';
-import { eq } from 'drizzle-orm';
-import { currentRelease, releaseById } from '../form/queries.ts';
-import { forms } from '../form/tables.ts';
+import { currentRelease, formsOf, releaseById } from '../form/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { type RegisterRow, registerByKey } from '../register/queries.ts';
 import type { ShownRow } from './queries.ts';
@@ -33,12 +31,7 @@ export const openToOthers = (
 
 /** The same in general, as the forms in force of a register make its fields. */
 export function openAsReleased(db: Reader, register: RegisterRow): readonly Field[] {
-  const released = db
-    .select({ id: forms.id, release: forms.release })
-    .from(forms)
-    .where(eq(forms.registerId, register.id))
-    .all()
-    .flatMap((form) => currentRelease(db, form) ?? []);
+  const released = formsOf(db, register.id).flatMap((form) => currentRelease(db, form) ?? []);
   const by = released.map((release) => openToOthers(db, register, { releaseId: release.id, trial: false }));
   return register.fields.filter((field) => by.every((open) => open.includes(field)));
 }

@@ -1,5 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import {
+  FORM,
   fieldsBrought,
   isReferring,
   type KnownRegister,
@@ -17,7 +18,7 @@ import type {
   Values,
 } from '@tolvek/core/register';
 import { and, asc, desc, eq, inArray, ne, type SQL } from 'drizzle-orm';
-import { forms } from '../form/tables.ts';
+import { referringTo } from '../design/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
 import { type RegisterRow, registerByKey } from '../register/queries.ts';
@@ -233,11 +234,6 @@ export const requestsPointingTo = (db: Reader, targetId: string): readonly { req
     .all();
 
 /** The forms whose references point to a register, by title. */
-export const formsPointingTo = (db: Reader, registerKey: string): readonly string[] =>
-  db
-    .select({ draft: forms.draft })
-    .from(forms)
-    .orderBy(asc(forms.key))
-    .all()
-    .filter(({ draft }) => pointing(draft.fields).some((field) => field.type.register === registerKey))
-    .map(({ draft }) => draft.title);
+export const formsPointingTo = (db: Reader, registerKey: string): readonly string[] => [
+  ...new Set(referringTo(db, FORM, { kind: 'register', key: registerKey }).map(({ title }) => title)),
+];

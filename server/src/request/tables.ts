@@ -4,8 +4,9 @@ import { priorities, type Values } from '@tolvek/core/register';
 import type { Routed } from '@tolvek/core/routing';
 import { sql } from 'drizzle-orm';
 import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { designStates } from '../design/tables.ts';
 import { doors } from '../door/tables.ts';
-import { forms, releases } from '../form/tables.ts';
+import { forms } from '../form/tables.ts';
 import { groups, people } from '../people/tables.ts';
 import { registers } from '../register/tables.ts';
 
@@ -24,7 +25,7 @@ export const requests = sqliteTable(
       .references(() => forms.id),
     releaseId: text()
       .notNull()
-      .references(() => releases.id),
+      .references(() => designStates.id),
     doorId: text()
       .notNull()
       .references(() => doors.id),

@@ -2,8 +2,7 @@ import { eq } from 'drizzle-orm';
 import { messageFromRequester } from '../desk/commands.ts';
 import { admissionOf, follower, keptByOthers } from '../door/admission.ts';
 import { doors } from '../door/tables.ts';
-import { currentRelease } from '../form/queries.ts';
-import { forms } from '../form/tables.ts';
+import { currentRelease, formById } from '../form/queries.ts';
 import { begunBy } from '../intake/kept.ts';
 import type { House } from '../platform/house.ts';
 import type { Serve } from '../platform/serve.ts';
@@ -17,16 +16,12 @@ export function requesterRoutes(serve: Serve, house: House): void {
 
   serve('frontDesk', ({ viewer }) => {
     const kind = viewer ? 'staff' : 'outside';
-    const offered = db
-      .select({ door: doors, form: forms })
-      .from(doors)
-      .innerJoin(forms, eq(forms.id, doors.formId))
-      .where(eq(doors.kind, kind))
-      .all();
+    const offered = db.select().from(doors).where(eq(doors.kind, kind)).all();
     return {
-      forms: offered.flatMap(({ door, form }) => {
-        const release = currentRelease(db, form);
-        if (!release || keptByOthers(db, form.id, viewer) !== null) return [];
+      forms: offered.flatMap((door) => {
+        const form = formById(db, door.formId);
+        const release = form && currentRelease(db, form);
+        if (!form || !release || keptByOthers(db, form.id, viewer) !== null) return [];
         const admission = admissionOf(door, viewer, clock.now());
         return [
           {

@@ -1,28 +1,33 @@
 import { namedBy } from '@tolvek/core/form';
-import { type Field, termByKey, type Vocabulary } from '@tolvek/core/register';
-import { asc, eq, sql } from 'drizzle-orm';
+import { type Field, termByKey, VOCABULARY, type Vocabulary, type VocabularyContent } from '@tolvek/core/register';
+import { type DesignRow, designByKey, designsOf } from '../design/queries.ts';
 import type { Reader } from '../platform/database.ts';
-import { prepared } from '../platform/prepared.ts';
-import { vocabularies } from './tables.ts';
 
-const byKey = prepared((db) =>
-  db
-    .select()
-    .from(vocabularies)
-    .where(eq(vocabularies.key, sql.placeholder('key')))
-    .prepare(),
-);
+/** Objects made once for each content, so that what core made ready for its terms is used again. */
+const made = new WeakMap<VocabularyContent, Vocabulary & { readonly version: number }>();
 
-export const vocabularyByKey = (db: Reader, key: string): (Vocabulary & { readonly version: number }) | undefined =>
-  byKey(db).get({ key });
+const vocabularyIn = ({
+  key,
+  draft,
+  version,
+}: DesignRow<VocabularyContent>): Vocabulary & { readonly version: number } => {
+  const known = made.get(draft);
+  if (known?.key === key && known.version === version) return known;
+  const vocabulary = { key, name: draft.name, terms: draft.terms, version };
+  made.set(draft, vocabulary);
+  return vocabulary;
+};
 
+export function vocabularyByKey(db: Reader, key: string): (Vocabulary & { readonly version: number }) | undefined {
+  const found = designByKey(db, VOCABULARY, key);
+  return found && vocabularyIn(found);
+}
+
+/** All vocabularies, by their names. */
 export const allVocabularies = (db: Reader): readonly Vocabulary[] =>
-  db
-    .select({ key: vocabularies.key })
-    .from(vocabularies)
-    .orderBy(asc(vocabularies.name))
-    .all()
-    .flatMap(({ key }) => vocabularyByKey(db, key) ?? [])
+  designsOf(db, VOCABULARY)
+    .map(vocabularyIn)
+    .sort((a, b) => (a.name < b.name ? -1 : a.name > b.name ? 1 : 0))
     .map(({ key, name, terms }) => ({ key, name, terms }));
 
 /** The vocabularies that fields take terms from. */

@@ -2,12 +2,10 @@ import { dateAt } from '@tolvek/core/deadline';
 import type { FormDesign } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import type { Field } from '@tolvek/core/register';
-import { desc, eq } from 'drizzle-orm';
-import { v7 as uuid } from 'uuid';
+import { eq } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
-import { currentRelease, type FormRow, formByKey } from '../form/queries.ts';
-import { draftStates, forms, releases } from '../form/tables.ts';
-import type { Transaction } from '../platform/database.ts';
+import { keepDraft, putInForce } from '../design/commands.ts';
+import { currentRelease, designOfForm, formByKey } from '../form/queries.ts';
 import type { House } from '../platform/house.ts';
 import { write } from '../platform/house.ts';
 import { notFound, Problem, staleVersion } from '../platform/problem.ts';
@@ -17,51 +15,15 @@ import { numberExisting } from '../request/numbers.ts';
 import { draftContent, type Found } from './findings.ts';
 import { changesSince } from './queries.ts';
 
-/**
- * Changes of one person so close together are one stretch of work, kept as one state of the draft’s
- * history.
- */
-const STRETCH = 10 * 60_000;
-
-/**
- * Keeps a draft made on a version, and the state before it in the history when a new stretch of
- * work begins.
- */
+/** Keeps a draft made on a version, and the state before it in its history. */
 export function saveDraft(house: House, viewer: Viewer, input: { key: string; version: number; draft: FormDesign }) {
   return write(house, (tx, _, now) => {
     const form = formByKey(tx, input.key);
     if (!form) throw notFound('This form');
-    if (form.version !== input.version) throw staleVersion();
-    const version = form.version + 1;
-    tx.update(forms).set({ draft: input.draft, version }).where(eq(forms.id, form.id)).run();
-    rememberDraft(tx, form, viewer, input.draft, version, now);
+    const kept = { version: input.version, content: input.draft };
+    const version = keepDraft(tx, designOfForm(form), kept, { viewer, now });
     return { formId: form.id, version, changes: [...changesSince(tx, form, input.draft)] };
   });
-}
-
-/** Adds the draft to its history, in place of an earlier state of the same stretch of work. */
-function rememberDraft(
-  tx: Transaction,
-  form: FormRow,
-  viewer: Viewer,
-  draft: FormDesign,
-  version: number,
-  now: number,
-): void {
-  const last = tx
-    .select({ id: draftStates.id, changedBy: draftStates.changedBy, changedAt: draftStates.changedAt })
-    .from(draftStates)
-    .where(eq(draftStates.formId, form.id))
-    .orderBy(desc(draftStates.changedAt), desc(draftStates.version))
-    .limit(1)
-    .get();
-  const state = { draft, version, changedBy: viewer.personId, changedAt: now };
-  if (last && last.changedBy === viewer.personId && now - last.changedAt < STRETCH)
-    tx.update(draftStates).set(state).where(eq(draftStates.id, last.id)).run();
-  else
-    tx.insert(draftStates)
-      .values({ id: uuid(), formId: form.id, ...state })
-      .run();
 }
 
 /**
@@ -101,22 +63,13 @@ export function releaseForm(
         problems,
       );
     }
-    const number = form.release + 1;
-    tx.insert(releases)
-      .values({
-        id: uuid(),
-        formId: form.id,
-        number,
-        design: form.draft,
-        note: input.note.trim(),
-        releasedBy: viewer.personId,
-        releasedAt: now,
-      })
-      .run();
-    tx.update(forms)
-      .set({ release: number, version: form.version + 1 })
-      .where(eq(forms.id, form.id))
-      .run();
+    const before = currentRelease(tx, form)?.design.unique ?? [];
+    const { number, version } = putInForce(
+      tx,
+      designOfForm(form),
+      { note: input.note.trim(), found: found.findings },
+      { viewer, now },
+    );
     tx.update(registers)
       .set({ fields: mergeFields(register.fields, form.draft.fields) })
       .where(eq(registers.id, register.id))
@@ -124,9 +77,8 @@ export function releaseForm(
     const fresh = form.draft.fields.filter((field) => !register.fields.some((each) => each.key === field.key));
     const { zone } = calendarOf(tx, form.draft.deadline.calendar);
     numberExisting(tx, register.id, fresh, (at) => dateAt(at, zone));
-    if (JSON.stringify(form.draft.unique) !== JSON.stringify(currentRelease(tx, form)?.design.unique ?? []))
-      claimAnew(tx, form.id, form.draft);
-    return { number, version: form.version + 1 };
+    if (JSON.stringify(form.draft.unique) !== JSON.stringify(before)) claimAnew(tx, form.id, form.draft);
+    return { number, version };
   });
 }
 

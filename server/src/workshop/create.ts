@@ -1,9 +1,12 @@
 import type { BodyOf } from '@tolvek/contract';
+import { FORM } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import type { Stage } from '@tolvek/core/register';
 import { eq } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
+import { makeDesign } from '../design/commands.ts';
 import { doors } from '../door/tables.ts';
+import { formByKey } from '../form/queries.ts';
 import { forms } from '../form/tables.ts';
 import { groupNames } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
@@ -67,7 +70,7 @@ export function createForm(
           : [{ field: 'doors', message: 'The form has no door.', fix: 'Choose who may ask.' }]),
       ];
       if (problems.length > 0) throw wrongFields(problems);
-      bringVocabularies(tx, input.vocabularies ?? []);
+      bringVocabularies(tx, input.vocabularies ?? [], { viewer, now });
       const rules = input.access?.rules ?? [];
       const key = freeKey(tx, input.draft.title);
       const [registerId, formId] = [uuid(), uuid()];
@@ -84,7 +87,8 @@ export function createForm(
           deskGroups: [input.desk],
         })
         .run();
-      tx.insert(forms).values({ id: formId, key, registerId, draft: input.draft }).run();
+      makeDesign(tx, FORM, { id: formId, key, content: input.draft });
+      tx.insert(forms).values({ id: formId, registerId }).run();
       if (rules.length > 0)
         rememberPlan(tx, viewer, now, registerId, { kind: 'brought', rules: rules.map((rule) => rule.name) });
       if (input.doors.staff)
@@ -121,7 +125,7 @@ function freeKey(db: Reader, title: string): string {
   const taken = (key: string): boolean =>
     key === 'new' ||
     key === 'vocabularies' ||
-    db.select({ id: forms.id }).from(forms).where(eq(forms.key, key)).get() !== undefined ||
+    formByKey(db, key) !== undefined ||
     db.select({ id: registers.id }).from(registers).where(eq(registers.key, key)).get() !== undefined ||
     isSlugTaken(db, key);
   for (let n = 1; ; n += 1) {

@@ -15,8 +15,7 @@ import { groupsIn, type Viewer } from '@tolvek/core/people';
 import type { Field } from '@tolvek/core/register';
 import { desc, eq } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
-import { currentRelease, type FormRow, formByKey } from '../form/queries.ts';
-import { forms } from '../form/tables.ts';
+import { allForms, currentRelease, type FormRow, formByKey, formsOf } from '../form/queries.ts';
 import { groupNames, namesOf } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
@@ -64,11 +63,7 @@ export function waysInForce(
 
 /** How many such ways the forms in force have, all together. */
 export const countOfWays = (db: Reader): number =>
-  db
-    .select({ id: forms.id, release: forms.release, registerId: forms.registerId })
-    .from(forms)
-    .all()
-    .reduce((sum, form) => sum + waysInForce(db, form, registerById(db, form.registerId)).length, 0);
+  allForms(db).reduce((sum, form) => sum + waysInForce(db, form, registerById(db, form.registerId)).length, 0);
 
 /** What names groups that are not here: such a rule would protect, or open, nobody knows what. */
 export function planProblems(db: Reader, rules: AccessPlan['rules']) {
@@ -98,17 +93,12 @@ function changePlan(
   plan: AccessPlan,
   event: PlanEvent,
 ): void {
-  const opened = tx
-    .select()
-    .from(forms)
-    .where(eq(forms.registerId, register.id))
-    .all()
-    .flatMap((form) => {
-      const release = currentRelease(tx, form);
-      if (!release) return [];
-      const before = new Set(waysBy(tx, register.access, release).map(wayKey));
-      return waysBy(tx, plan, release).filter((way) => !before.has(wayKey(way)));
-    });
+  const opened = formsOf(tx, register.id).flatMap((form) => {
+    const release = currentRelease(tx, form);
+    if (!release) return [];
+    const before = new Set(waysBy(tx, register.access, release).map(wayKey));
+    return waysBy(tx, plan, release).filter((way) => !before.has(wayKey(way)));
+  });
   // What was allowed can always be ended: it is withheld from then on.
   if (opened.length > 0 && event.kind !== 'ended')
     throw wrongFields(

@@ -1,13 +1,14 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { compareDesigns, type DesignChange, type FormDesign } from '@tolvek/core/form';
-import { asc, desc, eq, sum } from 'drizzle-orm';
-import { currentRelease, type FormRow, formByKey } from '../form/queries.ts';
-import { draftStates, forms } from '../form/tables.ts';
+import { sum } from 'drizzle-orm';
+import { draftHistoryOf } from '../design/queries.ts';
+import { allForms, currentRelease, designOfForm, type FormRow, formByKey } from '../form/queries.ts';
 import { namesOf } from '../people/queries.ts';
+import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
 import { inTurns } from '../platform/turns.ts';
-import { registers } from '../register/tables.ts';
+import { registerById } from '../register/queries.ts';
 import { tallies } from '../request/tables.ts';
 import { countOfFindings } from './findings.ts';
 
@@ -35,18 +36,13 @@ export async function listForms(db: Reader): Promise<AnswerOf<'forms'>['forms']>
       .all()
       .map((row) => [row.formId, row.n]),
   );
-  const all = db
-    .select({ form: forms, register: registers.name })
-    .from(forms)
-    .innerJoin(registers, eq(registers.id, forms.registerId))
-    .orderBy(asc(forms.key))
-    .all();
+  const all = allForms(db);
   const listed: AnswerOf<'forms'>['forms'] = [];
-  for await (const { form, register } of inTurns(all))
+  for await (const form of inTurns(all))
     listed.push({
       key: form.key,
       title: form.draft.title,
-      register,
+      register: registerById(db, form.registerId).name,
       release: form.release,
       changed: changesSince(db, form, form.draft).length > 0,
       findings: countOfFindings(db, form),
@@ -55,45 +51,16 @@ export async function listForms(db: Reader): Promise<AnswerOf<'forms'>['forms']>
   return listed;
 }
 
-/** States of a draft that are shown. */
-const STATES = 30;
-
-/**
- * What a draft was, the newest first; each against the state before it. Drafts can be large: they
- * are read and compared one by one.
- */
-export async function draftHistoryOf(db: Reader, key: string): Promise<AnswerOf<'draftHistory'>['states']> {
+/** What the draft of a form was, the newest first; each against the state before it. */
+export async function historyOfDraft(db: Reader, key: string): Promise<AnswerOf<'draftHistory'>['states']> {
   const form = formByKey(db, key);
   if (!form) throw notFound('This form');
-  const kept = db
-    .select({ id: draftStates.id, by: draftStates.changedBy, at: draftStates.changedAt })
-    .from(draftStates)
-    .where(eq(draftStates.formId, form.id))
-    .orderBy(desc(draftStates.changedAt), desc(draftStates.version))
-    .limit(STATES + 1)
-    .all();
+  const states = await draftHistoryOf(db, { compare: compareDesigns }, designOfForm(form));
   const names = namesOf(
     db,
-    kept.map((state) => state.by),
+    states.map((state) => state.by),
   );
-  const draftOf = (id: string | undefined): FormDesign | null =>
-    id === undefined
-      ? (currentRelease(db, form)?.design ?? null)
-      : (db.select({ draft: draftStates.draft }).from(draftStates).where(eq(draftStates.id, id)).get()?.draft ?? null);
-  const states: AnswerOf<'draftHistory'>['states'] = [];
-  let design = draftOf(kept[0]?.id);
-  for await (const [index, { id, by, at }] of inTurns(kept.slice(0, STATES).entries())) {
-    const before = draftOf(kept[index + 1]?.id);
-    // A state that gave way to a newer one meanwhile is not shown.
-    if (design)
-      states.push({
-        id,
-        by: names.get(by) ?? '',
-        at: new Date(at).toISOString(),
-        design,
-        changes: [...compareDesigns(before, design)],
-      });
-    design = before;
-  }
-  return states;
+  return states.map(({ id, by, at, content, changes }) => ({
+    ...{ id, by: names.get(by) ?? '', at: iso(at), design: content, changes: [...changes] },
+  }));
 }

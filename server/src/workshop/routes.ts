@@ -22,7 +22,7 @@ import { releaseForm, saveDraft } from './commands.ts';
 import { createForm } from './create.ts';
 import { findingsFor, findingsOfForm } from './findings.ts';
 import { allowWay, endWay, planView, protectAlike, protectionOfDraft, readBy, waysInForce } from './plan.ts';
-import { changesSince, draftHistoryOf, listForms } from './queries.ts';
+import { changesSince, historyOfDraft, listForms } from './queries.ts';
 import { overExisting, takeRunBack } from './ruleOver.ts';
 import { TAKE_IN_ROWS, TRY_CONDITION } from './tasks.ts';
 import { clearTrials, draftOffers, sendTrial, trialsOf } from './trials.ts';
@@ -107,7 +107,7 @@ export function workshopRoutes(serve: Serve, house: House): void {
     sendTrial(house, viewer, { form: params.key, ...body, key }, await findingsOfForm(db, params.key)),
   );
   serve('clearTrials', ({ params }) => clearTrials(house, params.key));
-  serve('draftHistory', async ({ params }) => ({ states: await draftHistoryOf(db, params.key) }));
+  serve('draftHistory', async ({ params }) => ({ states: await historyOfDraft(db, params.key) }));
   serve('overExisting', async ({ viewer, params, body }) =>
     overExisting(house, viewer, { form: params.key, rule: params.rule, ...body }, await findingsOfForm(db, params.key)),
   );

@@ -3,16 +3,16 @@ import { prepareCompletion } from '@tolvek/core/form';
 import { factsAt } from '@tolvek/core/intake';
 import type { Viewer } from '@tolvek/core/people';
 import type { RawAnswers } from '@tolvek/core/register';
-import { and, desc, eq, inArray, lt } from 'drizzle-orm';
+import { and, desc, eq, inArray } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { approvals } from '../approval/tables.ts';
 import { calendarOf } from '../calendar/queries.ts';
 import { timers } from '../deadline/tables.ts';
+import { dropFrozen, freezeDraft } from '../design/commands.ts';
 import { doorsOf } from '../door/queries.ts';
-import { type FormRow, formByKey, releaseById } from '../form/queries.ts';
-import { releases } from '../form/tables.ts';
+import { designOfForm, formByKey, releaseById } from '../form/queries.ts';
 import { departmentOf, groupsOf, personById } from '../people/queries.ts';
-import type { Reader, Transaction } from '../platform/database.ts';
+import type { Reader } from '../platform/database.ts';
 import { type House, write } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { notFound, Problem, staleVersion, wrongFields } from '../platform/problem.ts';
@@ -52,7 +52,7 @@ export function sendTrial(house: House, viewer: Viewer, input: Trial, found: Fou
           'The draft has errors',
           'A draft with errors can’t be tried as a whole. Mend them first.',
         );
-      const releaseId = draftAsRelease(tx, form, viewer, now);
+      const releaseId = freezeDraft(tx, designOfForm(form), 'For trial requests', { viewer, now });
       const door =
         doorsOf(tx, form.id).find((each) => each.kind === (input.outside ? 'outside' : 'staff')) ??
         doorsOf(tx, form.id)[0];
@@ -142,33 +142,6 @@ export function draftOffers(
   });
 }
 
-/**
- * The draft as it is now, frozen for its trial requests. Its number is below zero: it never was a
- * release.
- */
-function draftAsRelease(tx: Transaction, form: FormRow, viewer: Viewer, now: number): string {
-  const number = -form.version;
-  const found = tx
-    .select({ id: releases.id })
-    .from(releases)
-    .where(and(eq(releases.formId, form.id), eq(releases.number, number)))
-    .get();
-  if (found) return found.id;
-  const id = uuid();
-  tx.insert(releases)
-    .values({
-      id,
-      formId: form.id,
-      number,
-      design: form.draft,
-      note: 'For trial requests',
-      releasedBy: viewer.personId,
-      releasedAt: now,
-    })
-    .run();
-  return id;
-}
-
 function trialNumber(db: Reader, prefix: string): string {
   for (let n = 1; ; n += 1) {
     const number = `TRIAL-${prefix}-${n}`;
@@ -201,9 +174,7 @@ export function clearTrials(house: House, formKey: string): { cleared: number } 
         tx.delete(table).where(inArray(table.requestId, ids)).run();
       tx.delete(requests).where(inArray(requests.id, ids)).run();
     }
-    tx.delete(releases)
-      .where(and(eq(releases.formId, form.id), lt(releases.number, 0)))
-      .run();
+    dropFrozen(tx, form.id);
     return { cleared: ids.length };
   });
 }

@@ -6,10 +6,13 @@ import {
   type Problem as FieldProblem,
   type Term,
   termByKey,
+  VOCABULARY,
   type Vocabulary,
   vocabularyProblems,
 } from '@tolvek/core/register';
 import { eq } from 'drizzle-orm';
+import { changeAtOnce, makeInForce } from '../design/commands.ts';
+import { designByKey } from '../design/queries.ts';
 import type { Transaction } from '../platform/database.ts';
 import { type Effects, type House, write } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
@@ -18,7 +21,6 @@ import { remember } from '../request/history.ts';
 import { isToldToAll } from '../request/protection.ts';
 import { requests } from '../request/tables.ts';
 import { allVocabularies, vocabularyByKey } from '../vocabulary/queries.ts';
-import { vocabularies } from '../vocabulary/tables.ts';
 import { heldTerms, mayReadAllHeld, requestsWithTerms, withTerms } from './heldTerms.ts';
 
 export function createVocabulary(
@@ -38,14 +40,20 @@ export function createVocabulary(
           },
         ]);
       const key = freshKey(input.name, new Set(all.map((each) => each.key)));
-      tx.insert(vocabularies).values({ key, name: input.name, terms: [] }).run();
+      makeInForce(tx, VOCABULARY, { key, content: { name: input.name, terms: [] }, note: '' }, { viewer, now });
       return { key };
     }),
   );
 }
 
+/** Who brings something in, and when, epoch ms. */
+interface Done {
+  readonly viewer: Pick<Viewer, 'personId'>;
+  readonly now: number;
+}
+
 /** Brings vocabularies in that come with a form; one that is here already stays as it is. */
-export function bringVocabularies(tx: Transaction, coming: readonly Vocabulary[]): void {
+export function bringVocabularies(tx: Transaction, coming: readonly Vocabulary[], done: Done): void {
   for (const { key, name, terms } of coming) {
     const problems = vocabularyProblems(terms).map(({ message, fix }) => ({
       field: key,
@@ -53,7 +61,8 @@ export function bringVocabularies(tx: Transaction, coming: readonly Vocabulary[]
       fix,
     }));
     if (problems.length > 0) throw wrongFields(problems);
-    tx.insert(vocabularies).values({ key, name, terms }).onConflictDoNothing().run();
+    if (!designByKey(tx, VOCABULARY, key))
+      makeInForce(tx, VOCABULARY, { key, content: { name, terms }, note: '' }, done);
   }
 }
 
@@ -77,11 +86,10 @@ export function saveVocabulary(
       ...lostTerms(tx, viewer, input.key, gone),
     ];
     if (problems.length > 0) throw wrongFields(problems);
-    const version = before.version + 1;
-    tx.update(vocabularies)
-      .set({ name: input.name, terms: input.terms, version })
-      .where(eq(vocabularies.key, input.key))
-      .run();
+    const design = designByKey(tx, VOCABULARY, input.key);
+    if (!design) throw notFound('This vocabulary');
+    const content = { name: input.name, terms: input.terms };
+    const version = changeAtOnce(tx, design, { version: input.version, content, note: '' }, { viewer, now });
     return {
       version,
       moved: followMerges(tx, effects, viewer, now, before, { key: input.key, name: input.name, terms: input.terms }),

@@ -1,36 +1,23 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { type FormDesign, namedBy } from '@tolvek/core/form';
+import { FORM } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
-import { asc } from 'drizzle-orm';
-import { forms } from '../form/tables.ts';
+import { VOCABULARY } from '@tolvek/core/register';
+import { referringTo } from '../design/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
 import { allVocabularies, vocabularyByKey } from '../vocabulary/queries.ts';
 import { heldTerms } from './heldTerms.ts';
 
-/** Which drafts and fields take terms from each vocabulary. */
-function usesOf(db: Reader): ReadonlyMap<string, { form: string; title: string; field: string }[]> {
-  const uses = new Map<string, { form: string; title: string; field: string }[]>();
-  for (const { key: form, draft } of db
-    .select({ key: forms.key, draft: forms.draft })
-    .from(forms)
-    .orderBy(asc(forms.key))
-    .all()) {
-    for (const field of draft.fields) {
-      for (const vocabulary of namedBy({ fields: [field] } as Pick<FormDesign, 'fields'>).vocabularies)
-        uses.set(vocabulary, [...(uses.get(vocabulary) ?? []), { form, title: draft.title, field: field.label }]);
-    }
-  }
-  return uses;
-}
+/** Which drafts take terms from a vocabulary, and in which fields. */
+const usesOf = (db: Reader, key: string): { form: string; title: string; field: string }[] =>
+  referringTo(db, FORM, { kind: VOCABULARY.kind, key }).map(({ key: form, title, at }) => ({ form, title, field: at }));
 
 export function listVocabularies(db: Reader): AnswerOf<'vocabularies'>['vocabularies'] {
-  const uses = usesOf(db);
   return allVocabularies(db).map(({ key, name, terms }) => ({
     key,
     name,
     terms: terms.filter((term) => term.now === undefined).length,
-    uses: uses.get(key) ?? [],
+    uses: usesOf(db, key),
   }));
 }
 
@@ -42,7 +29,7 @@ export function vocabularyView(db: Reader, viewer: Viewer, key: string): AnswerO
     name: found.name,
     version: found.version,
     terms: found.terms,
-    uses: usesOf(db).get(key) ?? [],
+    uses: usesOf(db, key),
     held: Object.fromEntries(heldTerms(db, viewer, key)),
   };
 }

@@ -7,7 +7,7 @@ import {
   type SaveState,
   waitsToBeKept,
 } from '@tolvek/core/design';
-import { FORM, type FormDesign } from '@tolvek/core/form';
+import { type FormDesign, mergeDesigns } from '@tolvek/core/form';
 import { useCallback, useEffect, useReducer, useState } from 'react';
 import { api, problemOf } from '../app/api.ts';
 
@@ -33,7 +33,7 @@ export interface DraftEditing {
 }
 
 const afterwards = (before: Editing<FormDesign>, event: EditingEvent<FormDesign>): Editing<FormDesign> =>
-  editingAfter(FORM, before, event);
+  editingAfter({ merge: mergeDesigns }, before, event);
 
 /**
  * The draft as it is edited here: kept on the server a moment after each change, with undo for as
