@@ -4,6 +4,7 @@ import {
   addPeople,
   assign,
   bringVocabularies,
+  changeRegister,
   comment,
   confirmSubmission,
   createForm,
@@ -12,6 +13,7 @@ import {
   findingsOfForm,
   type House,
   makeDesign,
+  makeRegister,
   moveStage,
   nextTimerAt,
   releaseForm,
@@ -19,17 +21,7 @@ import {
   submit,
   viewerOf,
 } from '@tolvek/server';
-import {
-  approvals,
-  calendars,
-  doors,
-  forms,
-  links,
-  outbox,
-  registers,
-  requests,
-  waitingSubmissions,
-} from '@tolvek/server/schema';
+import { approvals, calendars, doors, forms, links, outbox, requests, waitingSubmissions } from '@tolvek/server/schema';
 import { and, eq, lt } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { type Asking, MADE_UP, SCHOOLS, schoolVisit } from './asking.ts';
@@ -111,20 +103,13 @@ class Story {
     this.ids = await addPeople(this.house, GROUPS, [...staff, ...contacts], DEMO_PASSWORD);
 
     db.insert(calendars).values({ key: deskCalendar.key, calendar: deskCalendar }).run();
-    const registerId = uuid();
     const formId = uuid();
-    db.insert(registers)
-      .values({
-        id: registerId,
-        key: 'site-access',
-        name: 'Site access',
-        prefix: 'AC',
-        fields: siteAccess.fields,
-        stages,
-        access: accessPlan,
-        deskGroups: ['site-safety'],
-      })
-      .run();
+    const done = { viewer: this.viewer('Maren Okafor'), now: this.moment };
+    const register = {
+      ...{ name: 'Site access', prefix: 'AC', fields: siteAccess.fields, stages, access: accessPlan },
+      ...{ deskGroups: ['site-safety'], staysIn: false },
+    };
+    const registerId = db.transaction((tx) => makeRegister(tx, 'site-access', register, done));
     db.transaction((tx) => makeDesign(tx, FORM, { id: formId, key: 'site-access', content: siteAccess }));
     db.insert(forms).values({ id: formId, registerId }).run();
     db.insert(doors)
@@ -134,12 +119,11 @@ class Story {
       ])
       .run();
     await this.release('site-access');
-    const done = { viewer: this.viewer('Maren Okafor'), now: this.moment };
     db.transaction((tx) => bringVocabularies(tx, VOCABULARIES, done));
     for (const form of [vessels, kitStore, budgets, rooms, methods]) await this.make(form);
     this.fillRegisters();
     for (const form of [vessel, laboratory, dive, kit, purchase, concern, school]) await this.make(form);
-    protectConcerns(db);
+    protectConcerns(db, done);
   }
 
   /** Releases a form’s draft for the first time, as the coordinator would. */
@@ -452,7 +436,7 @@ const inGroup = (group: string): readonly string[] =>
  * What is reported in confidence is read by site safety alone, and medical notes of divers by the
  * dive officers.
  */
-function protectConcerns(db: House['db']): void {
+function protectConcerns(db: House['db'], done: Parameters<typeof changeRegister>[4]): void {
   const closed = (fields: readonly string[], group: string, name: string) => ({
     rules: [
       {
@@ -471,19 +455,15 @@ function protectConcerns(db: House['db']): void {
       },
     ],
   });
-  db.update(registers)
-    .set({
-      staysIn: true,
-      access: closed(
-        ['what_happened', 'about', 'when', 'pictures', 'reach'],
-        'site-safety',
-        'Concerns stay with site safety',
-      ),
-    })
-    .where(eq(registers.key, 'concern-report'))
-    .run();
-  db.update(registers)
-    .set({ access: closed(['medical'], 'dive-safety', 'Medical notes stay with the dive officers') })
-    .where(eq(registers.key, 'dive-plan'))
-    .run();
+  const change = (key: string, settings: Parameters<typeof changeRegister>[2]): void =>
+    db.transaction((tx) => changeRegister(tx, { key }, settings, '', done));
+  change('concern-report', {
+    staysIn: true,
+    access: closed(
+      ['what_happened', 'about', 'when', 'pictures', 'reach'],
+      'site-safety',
+      'Concerns stay with site safety',
+    ),
+  });
+  change('dive-plan', { access: closed(['medical'], 'dive-safety', 'Medical notes stay with the dive officers') });
 }

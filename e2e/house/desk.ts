@@ -2,8 +2,9 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { type Route, type RouteName, routes } from '@tolvek/contract';
+import type { AccessPlan } from '@tolvek/core/access';
 import { addressOf, DEMO_NOW, demoConfig, seed } from '@tolvek/demo';
-import { type Config, DEMO_PASSWORD, type Running, start } from '@tolvek/server';
+import { type Config, changeRegister, DEMO_PASSWORD, type Running, registerByKey, start } from '@tolvek/server';
 import { designs, letters, requests } from '@tolvek/server/schema';
 import { and, asc, eq } from 'drizzle-orm';
 
@@ -59,6 +60,20 @@ export class Desk {
       .where(eq(requests.stage, 'in_use'))
       .all();
     return new Map(rows.map(({ id, values }) => [String(values.tag ?? values.code ?? values.name), id]));
+  }
+
+  /** A register as it is in force. */
+  register(key: string) {
+    const found = registerByKey(this.running.house.db, key);
+    if (!found) throw new Error(`There is no register ${key}.`);
+    return found;
+  }
+
+  /** Puts another access plan of a register in force, as a page for it will. */
+  protect(key: string, access: AccessPlan): void {
+    const { db, clock } = this.running.house;
+    const done = { viewer: { personId: '' }, now: clock.now() };
+    db.transaction((tx) => changeRegister(tx, { key }, { access }, '', done));
   }
 
   /** The id of a form, by its key. */

@@ -2,7 +2,7 @@ import { type RouteName, routes } from '@tolvek/contract';
 import { type FormDesign, type FormRule, RECIPES } from '@tolvek/core/form';
 import type { Field } from '@tolvek/core/register';
 import { DEMO_NOW, VOCABULARIES } from '@tolvek/demo';
-import { registers, requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
+import { requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { type Answer, type Caller, Desk, VISIT, WATER } from './desk.ts';
@@ -210,14 +210,8 @@ async function live(hidden: Hidden): Promise<Heard> {
   await makePermit(maren);
   expect([await make('TT', tellTale()), await make('PT', pointsTo())]).toEqual(['tell-tale', 'pointing']);
   const hide = ['why', 'kind', 'begins', 'many'];
-  db.update(registers)
-    .set({ access: closed(hide) })
-    .where(eq(registers.key, 'tell-tale'))
-    .run();
-  db.update(registers)
-    .set({ access: closed(['papers']) })
-    .where(eq(registers.key, 'permit'))
-    .run();
+  desk.protect('tell-tale', closed(hide));
+  desk.protect('permit', closed(['papers']));
 
   // Those who may: each types what is hidden, in every place there is for it.
   const { note, term, day, many } = hidden;
@@ -480,10 +474,7 @@ async function live(hidden: Hidden): Promise<Heard> {
     by: '',
     at: now,
   };
-  db.update(registers)
-    .set({ access: { ...leading, disclosures: [before] } })
-    .where(eq(registers.key, 'led'))
-    .run();
+  desk.protect('led', { ...leading, disclosures: [before] });
 
   const ask = async (caller: Caller, route: RouteName, input: Parameters<Caller['call']>[1]): Promise<void> => {
     tick();

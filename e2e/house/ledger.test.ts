@@ -1,6 +1,6 @@
 import { relationTo } from '@tolvek/core/access';
-import { viewerOf } from '@tolvek/server';
-import { people, registers, requests } from '@tolvek/server/schema';
+import { allRegisters, viewerOf } from '@tolvek/server';
+import { people, requests } from '@tolvek/server/schema';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Desk } from './desk.ts';
@@ -36,13 +36,7 @@ async function allPages(name: string, tray: string): Promise<readonly string[]> 
 describe('the ledger', () => {
   it('holds for everybody exactly the requests that core says they work on, each once over all pages', async () => {
     const { db } = desk.running.house;
-    const deskGroups = new Map(
-      db
-        .select()
-        .from(registers)
-        .all()
-        .map((register) => [register.id, register.deskGroups]),
-    );
+    const deskGroups = new Map(allRegisters(db).map((register) => [register.id, register.deskGroups]));
     for (const name of WORKING) {
       const person = db
         .select()

@@ -1,7 +1,7 @@
 import { type RouteName, routes } from '@tolvek/contract';
 import { RECIPES } from '@tolvek/core/form';
 import { VOCABULARIES } from '@tolvek/demo';
-import { registers, requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
+import { requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Caller, Desk, tripOf, WATER } from './desk.ts';
@@ -105,10 +105,7 @@ async function makeWays(maren: Caller) {
     by: '',
     at: 0,
   };
-  db.update(registers)
-    .set({ access: { rules, disclosures: [told] } })
-    .where(eq(registers.key, 'ways'))
-    .run();
+  desk.protect('ways', { rules, disclosures: [told] });
   return way;
 }
 

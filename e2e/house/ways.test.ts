@@ -1,7 +1,7 @@
 import { type FormDesign, type FormRule, RECIPES } from '@tolvek/core/form';
 import type { Field } from '@tolvek/core/register';
 import { submit, viewerOf } from '@tolvek/server';
-import { people, registers, requests } from '@tolvek/server/schema';
+import { people, requests } from '@tolvek/server/schema';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Answer, type Caller, Desk, VISIT } from './desk.ts';
@@ -135,14 +135,9 @@ describe('a rule of a draft', () => {
     const { db } = desk.running.house;
     const form = await make('RO', 'Read by others', (draft) => draft);
     expect((await release(form)).status).toBe(200);
-    db.update(registers)
-      .set({
-        access: {
-          rules: ['what', 'why'].map((field) => ({ ...closedTo(field, 'site-safety'), id: `closed-${field}` })),
-        },
-      })
-      .where(eq(registers.key, form))
-      .run();
+    desk.protect(form, {
+      rules: ['what', 'why'].map((field) => ({ ...closedTo(field, 'site-safety'), id: `closed-${field}` })),
+    });
     await priya.submit(form, { what: NOTE, needed_by: '2026-12-01' });
     const errors = await withDraft(form, (draft) => ({
       ...draft,
@@ -206,10 +201,7 @@ describe('requests of several releases', () => {
         })
       ).body;
     expect((await tried()).ever).toEqual({ holds: 2, of: 2 });
-    db.update(registers)
-      .set({ access: { rules: [closedTo('why', 'site-safety')] } })
-      .where(eq(registers.key, form))
-      .run();
+    desk.protect(form, { rules: [closedTo('why', 'site-safety')] });
     const { ever, holds, tried: shown } = await tried();
     expect([ever, holds, shown.map((each: { number: string }) => each.number)]).toEqual([
       { holds: 1, of: 1 },
@@ -259,20 +251,13 @@ describe('a reference', () => {
     const offers = () =>
       stranger.call('offers', { params: { slug }, body: { field: 'visit', find: '', answers: { what: 'Cal' } } });
     expect((await offers()).body.offers.length).toBeGreaterThan(0);
-    const { access } = db.select().from(registers).where(eq(registers.key, 'site-access')).get() as {
-      access: (typeof registers.$inferSelect)['access'];
-    };
-    db.update(registers)
-      .set({
-        access: {
-          ...access,
-          rules: access.rules.map((each) => ({ ...each, fields: ['medical_note', 'reason'] })),
-        },
-      })
-      .where(eq(registers.key, 'site-access'))
-      .run();
+    const { access } = desk.register('site-access');
+    desk.protect('site-access', {
+      ...access,
+      rules: access.rules.map((each) => ({ ...each, fields: ['medical_note', 'reason'] })),
+    });
     expect((await offers()).body.offers).toEqual([]);
-    db.update(registers).set({ access }).where(eq(registers.key, 'site-access')).run();
+    desk.protect('site-access', access);
   });
 
   it('to one’s own names nothing of others, though somebody knows its id', async () => {
@@ -325,10 +310,7 @@ describe('what was brought along from another register', () => {
     const { number } = (await priya.submit(form, { what: 'x', target: row?.id })).body;
     expect((await ilse.call('sheet', { params: { number } })).text).toContain(NOTE);
     const before = (await stranger.call('health')).body.openWays;
-    db.update(registers)
-      .set({ access: { rules: [closedTo('why', 'site-safety')] } })
-      .where(eq(registers.key, source))
-      .run();
+    desk.protect(source, { rules: [closedTo('why', 'site-safety')] });
     for (const who of [ilse, maren, await desk.as('Oskar Veldhuis')])
       expect((await who.call('sheet', { params: { number } })).text).not.toContain(NOTE);
     expect((await priya.call('myRequest', { params: { number } })).text).not.toContain(NOTE);
@@ -375,7 +357,7 @@ describe('what an open field is made from', () => {
     }));
     expect((await release(form)).status).toBe(200);
     const access = { rules: [closedTo('why', 'site-safety')] };
-    db.update(registers).set({ access }).where(eq(registers.key, form)).run();
+    desk.protect(form, access);
     const sent = await priya.submit(form, { what: 'Rope', why: NOTE });
     expect(sent.status).toBe(200);
     // The write still happens.
@@ -415,7 +397,7 @@ describe('a rule of a draft that was applied to the requests that were there', (
       `"copy","label":"Copy","value":"${NOTE}"`,
     );
     const access = { rules: [closedTo('why', 'site-safety')] };
-    db.update(registers).set({ access }).where(eq(registers.key, form)).run();
+    desk.protect(form, access);
     expect((await ilse.call('sheet', { params: { number } })).text).not.toContain(NOTE);
     // Taken back, it tells no more than before.
     const run = (
@@ -443,10 +425,7 @@ describe('the access plan', () => {
       },
     }));
     expect((await release(form)).status).toBe(200);
-    db.update(registers)
-      .set({ access: { rules: [closedTo('why', 'site-safety')] } })
-      .where(eq(registers.key, form))
-      .run();
+    desk.protect(form, { rules: [closedTo('why', 'site-safety')] });
     const alike = (field: string) =>
       maren.call('protectAlike', { params: { key: form }, body: { source: 'why', field } });
     const refused = await alike('what');
@@ -454,10 +433,7 @@ describe('the access plan', () => {
     expect((await alike('copy')).status).toBe(200);
     expect((await ways(form)).planHistory[0].words).toBe('“Copy” is protected like “Why”');
     const before = (await stranger.call('health')).body.openWays;
-    db.update(registers)
-      .set({ access: { rules: [closedTo('what', 'site-safety')] } })
-      .where(eq(registers.key, form))
-      .run();
+    desk.protect(form, { rules: [closedTo('what', 'site-safety')] });
     expect((await ways(form)).waysInForce.map((way: { at: string }) => way.at)).toEqual(['r1']);
     expect((await stranger.call('health')).body.openWays).toBe(before + 1);
   });
@@ -483,11 +459,7 @@ describe('the access plan', () => {
       '“What” is read by somebody of the desk who is not in Site safety.',
     ]);
     expect((await allow('Everybody may.')).status).toBe(403);
-    desk.running.house.db
-      .update(registers)
-      .set({ access: { rules: [closedTo('why', 'desk-leads')] } })
-      .where(eq(registers.key, form))
-      .run();
+    desk.protect(form, { rules: [closedTo('why', 'desk-leads')] });
     expect((await allow(' ')).body.problems[0].field).toBe('reason');
     expect((await allow('Everybody may.', { text: 'false; why' })).status).toBe(409);
     const { id } = (await allow('Everybody may.')).body;
@@ -537,7 +509,7 @@ describe('a unique rule', () => {
       stranger.call('checkAnswers', { params: { slug: `${form}-from-outside` }, body: { answers: { what } } });
     expect((await check(NOTE)).body.problems).toHaveLength(1);
     const access = { rules: [closedTo('what', 'site-safety')] };
-    db.update(registers).set({ access }).where(eq(registers.key, form)).run();
+    desk.protect(form, access);
     expect((await check(NOTE)).body.problems).toEqual([]);
     expect((await priya.submit(form, { what: NOTE })).status).toBe(200);
   });
@@ -579,7 +551,7 @@ describe('a routing column', () => {
     }));
     expect((await release(form)).status).toBe(200);
     const access = { rules: [closedTo('why', 'site-safety')] };
-    db.update(registers).set({ access }).where(eq(registers.key, form)).run();
+    desk.protect(form, access);
     const told = async (why: string) => {
       const { number } = (await priya.submit(form, { what: 'x', why })).body;
       const sheet = await ilse.sheet(number);

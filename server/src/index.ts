@@ -14,6 +14,8 @@ export type { House } from './platform/house.ts';
 export { FolderInUse } from './platform/oneProcess.ts';
 export { stayUp } from './platform/stayUp.ts';
 export { warmWorkers } from './platform/workers.ts';
+export { changeRegister, makeRegister } from './register/commands.ts';
+export { allRegisters, registerByKey } from './register/queries.ts';
 export { releaseForm } from './workshop/commands.ts';
 export { createForm } from './workshop/create.ts';
 export { findingsOfForm } from './workshop/findings.ts';

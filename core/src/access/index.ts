@@ -6,6 +6,7 @@ export { Origins, type Step } from './origins.ts';
 export type { AccessLevel, AccessPlan, AccessRule, Disclosure } from './plan.ts';
 export { protect } from './protect.ts';
 export type { Protection } from './protection.ts';
+export { REGISTER, type RegisterContent } from './registerDesign.ts';
 export { type RequestParties, relationTo } from './relation.ts';
 export {
   fieldsNamed,

@@ -48,6 +48,7 @@ export type { ItemsShown } from './kinds/lineItems.ts';
 export { termAddress } from './kinds/term.ts';
 export { orderProblems } from './orderProblems.ts';
 export type { Problem } from './problem.ts';
+export { designsNamed } from './refersTo.ts';
 export { FACT_NAMES, factSlots, type RequestFacts, requestScope, requestSlots } from './requestScope.ts';
 export { type Phase, type Priority, priorities, type Stage, stagesToMoveTo } from './stage.ts';
 export {

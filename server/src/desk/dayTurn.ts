@@ -8,8 +8,7 @@ import { formsOf } from '../form/queries.ts';
 import { type House, write } from '../platform/house.ts';
 import { storing } from '../platform/patience.ts';
 import { inGroups } from '../platform/turns.ts';
-import { holdsThings } from '../register/queries.ts';
-import { registers } from '../register/tables.ts';
+import { allRegisters, holdsThings } from '../register/queries.ts';
 import { carryOn } from '../request/carryOn.ts';
 import { changesBetween } from '../request/changes.ts';
 import { countedIn, eachRequest } from '../request/eachRequest.ts';
@@ -43,7 +42,7 @@ export class DayTurn {
     const quarter = Math.floor(clock.now() / QUARTER);
     if (quarter === this.quarter) return;
     this.quarter = quarter;
-    for (const register of db.select().from(registers).all()) {
+    for (const register of allRegisters(db)) {
       const [form] = formsOf(db, register.id);
       if (!form || !followsClock(register.fields)) continue;
       const today = dateAt(clock.now(), calendarOf(db, form.draft.deadline.calendar).zone);

@@ -1,13 +1,11 @@
 import { type Admission, admit } from '@tolvek/core/door';
 import type { Viewer } from '@tolvek/core/people';
-import { eq } from 'drizzle-orm';
-import { forms } from '../form/tables.ts';
+import { registerOfForm } from '../form/queries.ts';
 import { groupsOf, personById } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { openLink } from '../platform/links.ts';
 import { notFound } from '../platform/problem.ts';
 import { holdsThings } from '../register/queries.ts';
-import { registers } from '../register/tables.ts';
 import type { DoorRow } from './queries.ts';
 
 /** Whether a door admits whoever calls, as far as it is known who they are. */
@@ -19,13 +17,8 @@ export const admissionOf = (door: DoorRow, viewer: Pick<Viewer, 'kind'> | null, 
  * Things are kept by the desk of their register.
  */
 export function keptByOthers(db: Reader, formId: string, viewer: Viewer | null): string | null {
-  const register = db
-    .select({ register: registers })
-    .from(registers)
-    .innerJoin(forms, eq(forms.registerId, registers.id))
-    .where(eq(forms.id, formId))
-    .get()?.register;
-  if (!register || !holdsThings(register)) return null;
+  const register = registerOfForm(db, formId);
+  if (!holdsThings(register)) return null;
   const isKeeper =
     viewer !== null && (viewer.role !== 'member' || register.deskGroups.some((group) => viewer.groups.includes(group)));
   return isKeeper ? null : `“${register.name}” is kept by its own desk. Write to the desk to have something added.`;

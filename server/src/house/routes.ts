@@ -16,7 +16,7 @@ import type { Serve } from '../platform/serve.ts';
 import { giveAgain } from '../platform/signIn/routes.ts';
 import { callerOf, cookieOf, cookiePrefix, lengthen } from '../platform/signIn/session.ts';
 import { troublesIn } from '../platform/troubles.ts';
-import { registers } from '../register/tables.ts';
+import { allRegisters } from '../register/queries.ts';
 import { countOfWays } from '../workshop/plan.ts';
 
 /** All demo people have this password; outside demo mode it opens nothing. */
@@ -81,11 +81,7 @@ function goOn(house: House, request: Request, response: Response): void {
  */
 function worksFloor(db: Reader, viewer: { role: string; groups: readonly string[] }): boolean {
   if (viewer.role !== 'member') return true;
-  const desk = db
-    .select({ deskGroups: registers.deskGroups })
-    .from(registers)
-    .all()
-    .flatMap((register) => register.deskGroups);
+  const desk = allRegisters(db).flatMap((register) => register.deskGroups);
   const deciding = allForms(db).map((form) => form.draft.approval.step.group);
   const teams = allGroups(db)
     .filter((group) => group.isTeam)

@@ -22,8 +22,7 @@ import type { Transaction } from '../platform/database.ts';
 import { type Effects, type House, write } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { notFound, Problem } from '../platform/problem.ts';
-import { type RegisterRow, registerById } from '../register/queries.ts';
-import { registers } from '../register/tables.ts';
+import { type RegisterRow, registerById, registerByKey } from '../register/queries.ts';
 import { claim } from '../request/claims.ts';
 import { factsFor } from '../request/facts.ts';
 import { remember } from '../request/history.ts';
@@ -144,7 +143,7 @@ function requestsByNumber(tx: Transaction, fields: readonly Field[], rows: reado
         rows.flatMap((row) => (own(row.cells, field.key) ?? '').split(';').map((part) => part.trim().toUpperCase())),
       ),
     ].filter(Boolean);
-    const register = tx.select().from(registers).where(eq(registers.key, type.register)).get();
+    const register = registerByKey(tx, type.register);
     if (!register || named.length === 0) return [];
     return tx
       .select({ id: requests.id, number: requests.number })

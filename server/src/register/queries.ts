@@ -1,33 +1,91 @@
-import { eq, sql } from 'drizzle-orm';
+import { REGISTER, type RegisterContent } from '@tolvek/core/access';
+import type { RanRule } from '@tolvek/core/form';
+import { and, asc, eq, sql } from 'drizzle-orm';
+import { LRUCache } from 'lru-cache';
+import { designStates, designs } from '../design/tables.ts';
 import type { Reader } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
 import { registers } from './tables.ts';
 
-const keyed = prepared((db) =>
+/** A register as it is in force. */
+export interface RegisterRow extends RegisterContent {
+  readonly id: string;
+  readonly key: string;
+  /** Of its design, for who changes it. */
+  readonly version: number;
+  readonly nextNumber: number;
+  readonly ran: readonly RanRule[];
+}
+
+const COLUMNS = {
+  id: registers.id,
+  key: designs.key,
+  version: designs.version,
+  nextNumber: registers.nextNumber,
+  ran: registers.ran,
+  state: designStates.id,
+};
+type Found = Omit<RegisterRow, keyof RegisterContent> & { readonly state: string };
+
+const inForce = and(eq(designStates.designId, designs.id), eq(designStates.number, designs.number));
+const registerWith = (which: 'id' | 'key') =>
+  prepared((db) =>
+    db
+      .select(COLUMNS)
+      .from(registers)
+      .innerJoin(designs, eq(designs.id, registers.id))
+      .innerJoin(designStates, inForce)
+      .where(and(eq(designs.kind, REGISTER.kind), eq(designs[which], sql.placeholder(which))))
+      .prepare(),
+  );
+const withId = registerWith('id');
+const withKey = registerWith('key');
+const every = prepared((db) =>
   db
-    .select()
+    .select(COLUMNS)
     .from(registers)
-    .where(eq(registers.key, sql.placeholder('key')))
+    .innerJoin(designs, eq(designs.id, registers.id))
+    .innerJoin(designStates, inForce)
+    .orderBy(asc(designs.key))
+    .prepare(),
+);
+const contentIn = prepared((db) =>
+  db
+    .select({ content: designStates.content })
+    .from(designStates)
+    .where(eq(designStates.id, sql.placeholder('id')))
     .prepare(),
 );
 
-export const registerByKey = (db: Reader, key: string): RegisterRow | undefined => keyed(db).get({ key });
+/** States never change: each is read once, as long as there is room. */
+const contents = new LRUCache<string, RegisterContent>({ max: 500 });
 
-export type RegisterRow = typeof registers.$inferSelect;
+function whole(db: Reader, { state, ...row }: Found): RegisterRow {
+  let content = contents.get(state);
+  if (!content) {
+    content = contentIn(db).get({ id: state })?.content as RegisterContent | undefined;
+    if (!content) throw new Error(`No state ${state}.`);
+    contents.set(state, content);
+  }
+  return { ...row, ...content };
+}
 
-export const register = prepared((db) =>
-  db
-    .select()
-    .from(registers)
-    .where(eq(registers.id, sql.placeholder('id')))
-    .prepare(),
-);
+export function registerByKey(db: Reader, key: string): RegisterRow | undefined {
+  const found = withKey(db).get({ key });
+  return found && whole(db, found);
+}
 
 export function registerById(db: Reader, id: string): RegisterRow {
-  const found = register(db).get({ id });
+  const found = withId(db).get({ id });
   if (!found) throw new Error(`No register ${id}.`);
-  return found;
+  return whole(db, found);
 }
+
+/** All registers as they are in force, by their keys. */
+export const allRegisters = (db: Reader): readonly RegisterRow[] =>
+  every(db)
+    .all()
+    .map((found) => whole(db, found));
 
 export function stageOf(register: RegisterRow, key: string) {
   const stage = register.stages.find((each) => each.key === key);

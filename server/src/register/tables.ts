@@ -1,7 +1,7 @@
-import type { AccessPlan, Disclosure } from '@tolvek/core/access';
+import type { Disclosure } from '@tolvek/core/access';
 import type { RanRule } from '@tolvek/core/form';
-import type { Field, Stage } from '@tolvek/core/register';
 import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { designs } from '../design/tables.ts';
 import { designText } from '../platform/designText.ts';
 
 /** What happened to an access plan; words are made from it where it is shown. */
@@ -23,19 +23,12 @@ export const planHistory = sqliteTable(
   (table) => [index('plan_history_register').on(table.registerId, table.at)],
 );
 
+/** What happens to a register; the register itself is a design of the same id. */
 export const registers = sqliteTable('registers', {
-  id: text().primaryKey(),
-  key: text().notNull().unique(),
-  name: text().notNull(),
-  /** Before the number: `AC` in `AC-00042`. */
-  prefix: text().notNull(),
+  id: text()
+    .primaryKey()
+    .references(() => designs.id),
   nextNumber: integer().notNull().default(1),
-  fields: designText<readonly Field[]>().notNull(),
-  stages: designText<readonly Stage[]>().notNull(),
-  access: designText<AccessPlan>().notNull(),
-  deskGroups: designText<readonly string[]>().notNull(),
   /** Rules that were applied to requests that were there: their fields are made by these as well. */
   ran: designText<readonly RanRule[]>().notNull().default([]),
-  /** Its requests are read here and never taken out of the house. */
-  staysIn: integer({ mode: 'boolean' }).notNull().default(false),
 });

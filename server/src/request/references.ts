@@ -17,12 +17,11 @@ import type {
   RequestFacts,
   Values,
 } from '@tolvek/core/register';
-import { and, asc, desc, eq, inArray, ne, type SQL } from 'drizzle-orm';
+import { and, desc, eq, inArray, ne, type SQL } from 'drizzle-orm';
 import { referringTo } from '../design/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
-import { type RegisterRow, registerByKey } from '../register/queries.ts';
-import { registers } from '../register/tables.ts';
+import { allRegisters, type RegisterRow, registerByKey } from '../register/queries.ts';
 import { labelOf, nameOf, TARGET, type Target } from './names.ts';
 import { openAsReleased, openToOthers } from './protection.ts';
 import { pointers, requests } from './tables.ts';
@@ -39,13 +38,10 @@ const LOOKED_THROUGH = 20_000;
  */
 export function knownRegisters(db: Reader, keys?: readonly string[]): readonly KnownRegister[] {
   if (keys?.length === 0) return [];
-  return db
-    .select()
-    .from(registers)
-    .where(keys ? inArray(registers.key, [...keys]) : undefined)
-    .orderBy(asc(registers.name))
-    .all()
+  const known = keys ? keys.flatMap((key) => registerByKey(db, key) ?? []) : allRegisters(db);
+  return [...known]
     .filter((register) => register.fields.length > 0)
+    .sort((a, b) => (a.name < b.name ? -1 : a.name > b.name ? 1 : 0))
     .map((register) => {
       const open = new Set(openAsReleased(db, register).map((field) => field.key));
       return {

@@ -12,8 +12,7 @@ import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
 import { Problem } from '../platform/problem.ts';
-import { holdsThings, stageOf } from '../register/queries.ts';
-import { registers } from '../register/tables.ts';
+import { allRegisters, holdsThings, stageOf } from '../register/queries.ts';
 import { openFor } from '../request/open.ts';
 import { SHOWN_COLUMNS, type ShownRow } from '../request/queries.ts';
 import { requests, tallies } from '../request/tables.ts';
@@ -37,9 +36,7 @@ function workedBy(db: Reader, viewer: Viewer, of: Belonging): SQL | undefined {
   if (viewer.kind !== 'staff') return sql`0`;
   if (viewer.role !== 'member') return undefined;
   const groups = [...viewer.groups];
-  const worked = everyRegister(db)
-    .all()
-    .filter((register) => register.deskGroups.some((group) => groups.includes(group)));
+  const worked = allRegisters(db).filter((register) => register.deskGroups.some((group) => groups.includes(group)));
   return or(
     eq(of.handlerId, viewer.personId),
     groups.length > 0 ? inArray(of.team, groups) : undefined,
@@ -52,10 +49,6 @@ function workedBy(db: Reader, viewer: Viewer, of: Belonging): SQL | undefined {
       : undefined,
   );
 }
-
-const everyRegister = prepared((db) =>
-  db.select({ id: registers.id, deskGroups: registers.deskGroups, stages: registers.stages }).from(registers).prepare(),
-);
 
 /** What belongs in a tray, besides being for the viewer to see. */
 function trayCondition(tray: TrayKey, viewer: Viewer, now: number): SQL | undefined {
@@ -99,8 +92,7 @@ function tallied(
 
 /** Things have a tray of their own, and stand in no other. */
 function thingsKept(db: Reader, of: Pick<Belonging, 'registerId'>): (tray: TrayKey) => SQL | undefined {
-  const ids = everyRegister(db)
-    .all()
+  const ids = allRegisters(db)
     .filter(holdsThings)
     .map((register) => register.id);
   if (ids.length === 0) return (tray) => (tray === 'things' ? sql`0` : undefined);
@@ -295,9 +287,10 @@ function foundBy(db: Reader, words: string): { readonly ids: readonly string[]; 
   };
   const begins = (from: string) => upTo(LOOKED_THROUGH, byRange(db).all({ from, to: `${from}\uffff` }));
   const numbered = /^\d+$/.test(text)
-    ? prefixes(db)
-        .all()
-        .flatMap(({ prefix }) => [...begins(`${prefix}-${text}`), ...begins(`${prefix}-${text.padStart(5, '0')}`)])
+    ? allRegisters(db).flatMap(({ prefix }) => [
+        ...begins(`${prefix}-${text}`),
+        ...begins(`${prefix}-${text.padStart(5, '0')}`),
+      ])
     : /^[A-Z]/.test(text)
       ? begins(text)
       : [];
@@ -307,8 +300,6 @@ function foundBy(db: Reader, words: string): { readonly ids: readonly string[]; 
   const asked = persons.flatMap(({ id }) => upTo(most, byRequester(db).all({ person: id, most })));
   return { ids: [...new Set([...numbered, ...asked].map(({ id }) => id))], isAll };
 }
-
-const prefixes = prepared((db) => db.select({ prefix: registers.prefix }).from(registers).prepare());
 
 function readPlace(after: string): { at: number; id: string } {
   const [at = '', id = ''] = after.split('.');

@@ -1,15 +1,16 @@
 import { dateAt } from '@tolvek/core/deadline';
+import { isSame } from '@tolvek/core/design';
 import type { FormDesign } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import type { Field } from '@tolvek/core/register';
-import { eq } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
 import { keepDraft, putInForce } from '../design/commands.ts';
 import { currentRelease, designOfForm, formByKey } from '../form/queries.ts';
 import type { House } from '../platform/house.ts';
 import { write } from '../platform/house.ts';
 import { notFound, Problem, staleVersion } from '../platform/problem.ts';
-import { registers } from '../register/tables.ts';
+import { changeRegister } from '../register/commands.ts';
+import { registerById } from '../register/queries.ts';
 import { claimAnew } from '../request/claims.ts';
 import { numberExisting } from '../request/numbers.ts';
 import { draftContent, type Found } from './findings.ts';
@@ -40,8 +41,7 @@ export function releaseForm(
     const form = formByKey(tx, input.key);
     if (!form) throw notFound('This form');
     if (form.version !== input.version) throw staleVersion();
-    const register = tx.select().from(registers).where(eq(registers.id, form.registerId)).get();
-    if (!register) throw notFound('This form’s register');
+    const register = registerById(tx, form.registerId);
     // What was looked through is what is released, and nothing around it changed meanwhile.
     if (draftContent(tx, form.id, form.draft) !== found.content) throw staleVersion();
     const errors = found.findings.filter((finding) => finding.severity === 'error');
@@ -70,10 +70,9 @@ export function releaseForm(
       { note: input.note.trim(), found: found.findings },
       { viewer, now },
     );
-    tx.update(registers)
-      .set({ fields: mergeFields(register.fields, form.draft.fields) })
-      .where(eq(registers.id, register.id))
-      .run();
+    const fields = mergeFields(register.fields, form.draft.fields);
+    if (!isSame(fields, register.fields))
+      changeRegister(tx, register, { fields }, `Release ${number} of “${form.draft.title}”`, { viewer, now });
     const fresh = form.draft.fields.filter((field) => !register.fields.some((each) => each.key === field.key));
     const { zone } = calendarOf(tx, form.draft.deadline.calendar);
     numberExisting(tx, register.id, fresh, (at) => dateAt(at, zone));

@@ -13,7 +13,8 @@ import type { Reader } from '../platform/database.ts';
 import { type House, write } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { wrongFields } from '../platform/problem.ts';
-import { registers } from '../register/tables.ts';
+import { makeRegister } from '../register/commands.ts';
+import { allRegisters, registerByKey } from '../register/queries.ts';
 import { planProblems, rememberPlan } from './plan.ts';
 import { bringVocabularies } from './vocabularies.ts';
 
@@ -73,11 +74,11 @@ export function createForm(
       bringVocabularies(tx, input.vocabularies ?? [], { viewer, now });
       const rules = input.access?.rules ?? [];
       const key = freeKey(tx, input.draft.title);
-      const [registerId, formId] = [uuid(), uuid()];
-      tx.insert(registers)
-        .values({
-          id: registerId,
-          key,
+      const formId = uuid();
+      const registerId = makeRegister(
+        tx,
+        key,
+        {
           name: input.draft.title,
           prefix: input.prefix,
           fields: [],
@@ -85,8 +86,9 @@ export function createForm(
           access: { rules },
           staysIn: input.staysIn ?? false,
           deskGroups: [input.desk],
-        })
-        .run();
+        },
+        { viewer, now },
+      );
       makeDesign(tx, FORM, { id: formId, key, content: input.draft });
       tx.insert(forms).values({ id: formId, registerId }).run();
       if (rules.length > 0)
@@ -109,7 +111,7 @@ export function createForm(
 }
 
 const prefixTaken = (db: Reader, prefix: string): boolean =>
-  db.select({ id: registers.id }).from(registers).where(eq(registers.prefix, prefix)).get() !== undefined;
+  allRegisters(db).some((register) => register.prefix === prefix);
 
 const slugOf = (title: string): string =>
   title
@@ -126,7 +128,7 @@ function freeKey(db: Reader, title: string): string {
     key === 'new' ||
     key === 'vocabularies' ||
     formByKey(db, key) !== undefined ||
-    db.select({ id: registers.id }).from(registers).where(eq(registers.key, key)).get() !== undefined ||
+    registerByKey(db, key) !== undefined ||
     isSlugTaken(db, key);
   for (let n = 1; ; n += 1) {
     const key = n === 1 ? stem : `${stem}-${n}`;

@@ -1,19 +1,15 @@
 import { createHash } from 'node:crypto';
 import type { AccessPlan } from '@tolvek/core/access';
 import { type Finding, type FormDesign, findingsOf, namedBy, type Surroundings } from '@tolvek/core/form';
-import { eq, sql } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import { doorsOf } from '../door/queries.ts';
-import { type FormRow, formByKey } from '../form/queries.ts';
-import { forms } from '../form/tables.ts';
+import { type FormRow, formByKey, registerOfForm } from '../form/queries.ts';
 import { groupNames } from '../people/queries.ts';
 import { canonicalJson } from '../platform/canonical.ts';
 import type { Reader } from '../platform/database.ts';
-import { prepared } from '../platform/prepared.ts';
 import { notFound } from '../platform/problem.ts';
 import { aTurn } from '../platform/turns.ts';
 import { inWorker } from '../platform/workers.ts';
-import { registers } from '../register/tables.ts';
 import { knownRegisters } from '../request/references.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
 import { LOOK_THROUGH } from './tasks.ts';
@@ -36,15 +32,7 @@ const underWay = new Map<string, Promise<readonly Finding[]>>();
 const LIGHT = 1_500;
 
 /** The plan in force for a form’s requests. */
-const planOf = (db: Reader, formId: string): AccessPlan => planned(db).get({ form: formId })?.access ?? { rules: [] };
-const planned = prepared((db) =>
-  db
-    .select({ access: registers.access })
-    .from(registers)
-    .innerJoin(forms, eq(forms.registerId, registers.id))
-    .where(eq(forms.id, sql.placeholder('form')))
-    .prepare(),
-);
+const planOf = (db: Reader, formId: string): AccessPlan => registerOfForm(db, formId).access;
 
 /** What findings depend on besides the draft. */
 function aroundOf(db: Reader, formId: string, design: FormDesign): Surroundings {

@@ -5,7 +5,7 @@ import type { Field, FieldValue, ItemRow } from '@tolvek/core/register';
 import { eq } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
 import type { RegisterRow } from '../register/queries.ts';
-import { registers } from '../register/tables.ts';
+import { allRegisters } from '../register/queries.ts';
 import { askableOf } from '../request/asking.ts';
 import { openFor } from '../request/open.ts';
 import { SHOWN_COLUMNS, type ShownRow } from '../request/queries.ts';
@@ -34,7 +34,7 @@ export function* requestsWithTerms(
   db: Reader,
   vocabulary: string,
 ): Generator<{ request: ShownRow; register: RegisterRow; fields: readonly Field[] }> {
-  for (const register of db.select().from(registers).all()) {
+  for (const register of allRegisters(db)) {
     const fields = register.fields.filter((field) => takes(field, vocabulary) !== null);
     if (fields.length === 0) continue;
     for (const request of db.select(SHOWN_COLUMNS).from(requests).where(eq(requests.registerId, register.id)).all())
@@ -70,14 +70,10 @@ export function heldTerms(db: Reader, viewer: Viewer, vocabulary: string): Reado
  * a term, because somebody holds it, would tell.
  */
 export const mayReadAllHeld = (db: Reader, viewer: Viewer, vocabulary: string): boolean =>
-  db
-    .select()
-    .from(registers)
-    .all()
-    .every((register) => {
-      const keys = register.fields.filter((field) => takes(field, vocabulary) !== null).map((field) => field.key);
-      return keys.length === 0 || askableOf(db, viewer, register, keys).isAll;
-    });
+  allRegisters(db).every((register) => {
+    const keys = register.fields.filter((field) => takes(field, vocabulary) !== null).map((field) => field.key);
+    return keys.length === 0 || askableOf(db, viewer, register, keys).isAll;
+  });
 
 /** A value with terms put in the place of others; the same value when it holds none of them. */
 export function withTerms(

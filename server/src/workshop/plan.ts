@@ -22,8 +22,9 @@ import type { Reader, Transaction } from '../platform/database.ts';
 import { type House, write } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { notAllowed, notFound, Problem, wrongFields } from '../platform/problem.ts';
+import { changeRegister } from '../register/commands.ts';
 import { type RegisterRow, registerById } from '../register/queries.ts';
-import { type PlanEvent, planHistory, registers } from '../register/tables.ts';
+import { type PlanEvent, planHistory } from '../register/tables.ts';
 import { closedElsewhere } from '../request/protection.ts';
 import { knownRegisters } from '../request/references.ts';
 
@@ -108,7 +109,8 @@ function changePlan(
         fix: 'Change the form first, or allow this way on purpose.',
       })),
     );
-  tx.update(registers).set({ access: plan }).where(eq(registers.id, register.id)).run();
+  const note = event.kind === 'allowed' ? event.way.reason : '';
+  changeRegister(tx, register, { access: plan }, note, { viewer, now });
   rememberPlan(tx, viewer, now, register.id, event);
 }
 

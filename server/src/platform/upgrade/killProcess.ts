@@ -1,10 +1,10 @@
 import { upgrade } from './index.ts';
 import { REBUILDS } from './rebuilds.ts';
 
-/** Brings a folder up to date and is killed at a step: `killProcess.ts <folder> <step>`. */
-const [, , folder = '', killAt = ''] = process.argv;
+/** Brings a folder up to date and is killed at a step: `killProcess.ts <folder> <step> rebuilds|all`. */
+const [, , folder = '', killAt = '', which = 'all'] = process.argv;
 upgrade(folder, {
-  migrations: REBUILDS,
+  ...(which === 'rebuilds' ? { migrations: REBUILDS } : {}),
   onStep: (name) => {
     if (name === killAt) process.kill(process.pid, 'SIGKILL');
   },

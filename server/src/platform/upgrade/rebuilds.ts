@@ -1,8 +1,11 @@
 import { allMigrations, type Migration } from './migrations.ts';
 
-/** Migrations of a release to come, for tests: one rebuilds a table that others refer to. */
+/** The migrations up to an early release, whose tables never change any more. */
+export const EARLY: readonly Migration[] = allMigrations().slice(0, 11);
+
+/** What another release might have done after it, for tests: one rebuilds a table that others refer to. */
 export const REBUILDS: readonly Migration[] = [
-  ...allMigrations(),
+  ...EARLY,
   {
     name: 'rebuilt',
     when: 1,

@@ -1,0 +1,86 @@
+import {
+  compareContents,
+  type DesignFinding,
+  type DesignKind,
+  type MergeRules,
+  mergeContents,
+} from '../design/index.ts';
+import { designsNamed, type Field, type Stage } from '../register/index.ts';
+import type { AccessPlan } from './plan.ts';
+
+/** What a register is as a design: its plan is a part of it, which is why it stands here. */
+export interface RegisterContent {
+  readonly name: string;
+  /** Before the number: `AC` in `AC-00042`. */
+  readonly prefix: string;
+  readonly fields: readonly Field[];
+  readonly stages: readonly Stage[];
+  readonly access: AccessPlan;
+  /** The groups that work at its desk besides the teams requests are routed to. */
+  readonly deskGroups: readonly string[];
+  /** Its requests are read here and never taken out of the house. */
+  readonly staysIn: boolean;
+}
+
+const PLACES: Readonly<Record<string, string>> = {
+  name: 'the name',
+  prefix: 'the letters before numbers',
+  fields: 'the fields',
+  stages: 'the stages',
+  access: 'the access plan',
+  deskGroups: 'who works at its desk',
+  staysIn: 'whether requests can be taken out',
+};
+
+const rulesOf = (...states: readonly (RegisterContent | null)[]): MergeRules => {
+  const named = (list: string, key: string): string => {
+    for (const state of states) {
+      if (list === 'fields') {
+        const field = state?.fields.find((each) => each.key === key);
+        if (field) return `the field “${field.label}”`;
+      } else if (list === 'stages') {
+        const stage = state?.stages.find((each) => each.key === key);
+        if (stage) return `the stage “${stage.label}”`;
+      } else {
+        const rule = state?.access.rules.find((each) => each.id === key);
+        if (rule) return `the rule “${rule.name}”`;
+      }
+    }
+    return key;
+  };
+  return {
+    lists: {
+      fields: (item) => String(item.key),
+      stages: (item) => String(item.key),
+      rules: (item) => String(item.id),
+      disclosures: (item) => String(item.id),
+    },
+    nameOf: ([place = '', key, deeper]) => {
+      if ((place === 'fields' || place === 'stages') && key !== undefined) return named(place, key);
+      if (place === 'access' && key === 'rules' && deeper !== undefined) return named(key, deeper);
+      return PLACES[place] ?? 'the register';
+    },
+  };
+};
+
+/** Stages that every register needs: one to arrive in or to be in use at, and those of a decision. */
+function stageFindings({ stages }: RegisterContent): readonly DesignFinding[] {
+  const missing = (message: string): DesignFinding => ({ severity: 'error', page: 'stages', at: 'stages', message });
+  const has = (role: string): boolean => stages.some((stage) => stage.role === role);
+  const arrives = stages.some((stage) => stage.phase === 'arrived' && !stage.role) || has('done');
+  return [
+    ...(arrives ? [] : [missing('There is no stage that a request arrives in.')]),
+    ...(has('deciding') ? [] : [missing('There is no stage for what is to be decided.')]),
+    ...(has('refused') ? [] : [missing('There is no stage for what was not approved.')]),
+  ];
+}
+
+/** Registers as designs. */
+export const REGISTER: DesignKind<RegisterContent> = {
+  kind: 'register',
+  titleOf: ({ name }) => name,
+  compare: (before, after) => compareContents(before, after, rulesOf(after, before)),
+  merge: (base, mine, theirs) => mergeContents(base, mine, theirs, rulesOf(base, theirs, mine)),
+  findings: stageFindings,
+  refersTo: ({ fields }) => designsNamed(fields),
+};

@@ -1,0 +1,51 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import Sqlite from 'better-sqlite3';
+import { afterAll, describe, expect, it } from 'vitest';
+import { upgrade } from '../../server/src/platform/upgrade/index.ts';
+import { layOut, RELEASES } from './archive.ts';
+
+const folders: string[] = [];
+afterAll(() => {
+  for (const folder of folders) rmSync(folder, { recursive: true, force: true });
+});
+
+function laidOut(release: string): string {
+  const folder = mkdtempSync(join(tmpdir(), 'tolvek-killed-'));
+  folders.push(folder);
+  layOut(release, folder);
+  return folder;
+}
+
+/** Everything in a database, tables and rows. */
+function dump(folder: string): string {
+  const db = new Sqlite(join(folder, 'tolvek.sqlite'));
+  const tables = db.prepare("select name, sql from sqlite_master where type = 'table' order by name").all() as {
+    name: string;
+    sql: string;
+  }[];
+  const rows = tables.map(({ name, sql }) => [name, sql, db.prepare(`select * from "${name}"`).raw().all()]);
+  db.close();
+  return JSON.stringify(rows);
+}
+
+describe.each(RELEASES)('the data of release %s', (release) => {
+  it('ends the same, at whatever step the start that brings it up to date is killed', () => {
+    const steps: string[] = [];
+    const whole = laidOut(release);
+    upgrade(whole, { onStep: (name) => steps.push(name) });
+    const wanted = dump(whole);
+    const program = resolve(import.meta.dirname, '../../server/src/platform/upgrade/killProcess.ts');
+    for (const step of steps) {
+      const folder = laidOut(release);
+      expect(spawnSync(process.execPath, ['--import', 'tsx', program, folder, step]).signal).toBe('SIGKILL');
+      upgrade(folder);
+      expect([step, dump(folder) === wanted]).toEqual([step, true]);
+      expect(readdirSync(folder).filter((name) => name.endsWith('-part'))).toEqual([]);
+    }
+    console.log(`${release}: killed at ${steps.join(', ')}`);
+    expect(steps.length).toBeGreaterThan(3);
+  }, 120_000);
+});
