@@ -95,7 +95,6 @@ async function makeWays(maren: Caller) {
   ];
   const body = { prefix: 'WY', desk: 'estates', doors: { staff: true, outside: false }, draft, access: { rules } };
   expect((await maren.call('createForm', { headers: key(), body })).body.key).toBe('ways');
-  const { db } = desk.running.house;
   const told = {
     id: 'told',
     form: desk.formId('ways'),

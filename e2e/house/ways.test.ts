@@ -132,7 +132,6 @@ describe('a rule of a draft', () => {
   });
 
   it('is tried on nothing whose fields its coordinator may not read, even where whoever reads the outcome may', async () => {
-    const { db } = desk.running.house;
     const form = await make('RO', 'Read by others', (draft) => draft);
     expect((await release(form)).status).toBe(200);
     desk.protect(form, {
@@ -173,7 +172,6 @@ describe('a condition that is tried', () => {
 
 describe('requests of several releases', () => {
   it('are counted, and read, each by what its own release made its fields from', async () => {
-    const { db } = desk.running.house;
     const copying = [rule([{ do: 'set', field: 'copy', value: 'why' }])];
     const form = await make('RL', 'Several', (draft) => ({
       ...adding(draft, {
@@ -242,7 +240,6 @@ describe('a reference', () => {
   });
 
   it('offers a stranger nothing by a field that was closed after the release', async () => {
-    const { db } = desk.running.house;
     const form = await make('LC', 'Later closed', (draft) =>
       adding(draft, asked(boats({ offered: 'starts with(it.reason, what)' }))),
     );
@@ -377,7 +374,6 @@ describe('what an open field is made from', () => {
 
 describe('a rule of a draft that was applied to the requests that were there', () => {
   it('makes their fields as well: what it copied is withheld when its source is closed later', async () => {
-    const { db } = desk.running.house;
     const form = await make('RN', 'Ran once', (draft) => ({
       ...adding(draft, {
         fields: [{ key: 'copy', label: 'Copy', type: { kind: 'text' }, source: 'desk-only' }],
@@ -411,7 +407,6 @@ describe('the access plan', () => {
   const ways = (form: string) => maren.call('form', { params: { key: form } }).then(({ body }) => body);
 
   it('is not changed where a form in force would tell more by it; what is told since is said on the form and in health', async () => {
-    const { db } = desk.running.house;
     const outcome = { team: 'estates', priority: 'normal', workingDays: 3, needsApproval: false } as const;
     const form = await make('PL', 'Planned', (draft) => ({
       ...adding(draft, {
@@ -498,7 +493,6 @@ describe('a unique rule', () => {
   });
 
   it('tells a stranger nothing of a field that was closed after the release', async () => {
-    const { db } = desk.running.house;
     const form = await make('UQ', 'Only once', (draft) => ({
       ...draft,
       unique: [{ id: 'unique-1', fields: ['what'], among: 'all' }],
@@ -539,7 +533,6 @@ describe('a routing column', () => {
   });
 
   it('tells no verdict on a field that was closed after the release', async () => {
-    const { db } = desk.running.house;
     const outcome = { team: 'estates', priority: 'normal', workingDays: 3, needsApproval: false } as const;
     const form = await make('RT', 'Routed', (draft) => ({
       ...draft,
