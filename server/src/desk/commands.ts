@@ -14,8 +14,9 @@ import { releaseById } from '../form/queries.ts';
 import { notify } from '../notice/notify.ts';
 import { membersOf, personById } from '../people/queries.ts';
 import type { Transaction } from '../platform/database.ts';
-import { type Effects, type House, write } from '../platform/house.ts';
+import type { House } from '../platform/house.ts';
 import { notAllowed, notFound, Problem, staleVersion, wrongFields } from '../platform/problem.ts';
+import { type Effects, write } from '../platform/work.ts';
 import { type RegisterRow, registerById, stageOf } from '../register/queries.ts';
 import { carryOn } from '../request/carryOn.ts';
 import { changesBetween, isSame } from '../request/changes.ts';
@@ -78,7 +79,7 @@ export function changeFields(
   viewer: Viewer,
   input: OnVersion & { changes: RawAnswers },
 ): { version: number } {
-  return write(house, (tx, effects, now) => {
+  return write(house, ({ tx, effects, now }) => {
     const { request, register } = openForDesk(tx, viewer, input.number);
     const facts = {
       ...factsOfRequest(tx, request, register, now, { changes: input.changes }),
@@ -183,7 +184,7 @@ const unhidden = (problem: FieldProblem, open: readonly { readonly key: string }
 
 /** Moves a request by hand. Pausing stops its deadline, going on resumes it, finishing ends it. */
 export function moveStage(house: House, viewer: Viewer, input: OnVersion & { stage: string }): { version: number } {
-  return write(house, (tx, effects, now) => {
+  return write(house, ({ tx, effects, now }) => {
     const { request, register } = openForDesk(tx, viewer, input.number);
     const from = stageOf(register, request.stage);
     const to = stagesToMoveTo(register.stages, from).find((stage) => stage.key === input.stage);
@@ -224,7 +225,7 @@ export function assign(
   viewer: Viewer,
   input: OnVersion & { person: string | null },
 ): { version: number } {
-  return write(house, (tx, effects, now) => {
+  return write(house, ({ tx, effects, now }) => {
     const { request } = openForDesk(tx, viewer, input.number);
     const handler =
       input.person === null ? null : assignableTo(tx, request).find((person) => person.id === input.person);
@@ -255,7 +256,7 @@ export function comment(
   viewer: Viewer,
   input: { number: string; text: string; visibility: 'internal' | 'requester' },
 ): void {
-  write(house, (tx, effects, now) => {
+  write(house, ({ tx, effects, now }) => {
     const { request } = openForDesk(tx, viewer, input.number);
     remember(tx, now, {
       requestId: request.id,
@@ -277,7 +278,7 @@ export function comment(
 
 /** A message from the requester; who works on the request hears of it. */
 export function messageFromRequester(house: House, requesterId: string, requestNumber: string, text: string): void {
-  write(house, (tx, effects, now) => {
+  write(house, ({ tx, effects, now }) => {
     const request = requestByNumber(tx, requestNumber);
     if (request?.requesterId !== requesterId) throw notFound('This request');
     const requester = personById(tx, requesterId);

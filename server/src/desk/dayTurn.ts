@@ -5,9 +5,10 @@ import type { Field } from '@tolvek/core/register';
 import { eq } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
 import { formsOf } from '../form/queries.ts';
-import { type House, write } from '../platform/house.ts';
+import type { House } from '../platform/house.ts';
 import { storing } from '../platform/patience.ts';
 import { inGroups } from '../platform/turns.ts';
+import { write } from '../platform/work.ts';
 import { allRegisters, holdsThings } from '../register/queries.ts';
 import { carryOn } from '../request/carryOn.ts';
 import { changesBetween } from '../request/changes.ts';
@@ -53,7 +54,7 @@ export class DayTurn {
       const picked = pickedBy(db, register.fields);
       for await (const group of inGroups(eachRequest(db, countedIn(register.id, among))))
         await storing(this.house, () =>
-          write(this.house, (tx, effects, now) => {
+          write(this.house, ({ tx, effects, now }) => {
             for (const { id } of group) {
               const request = requestById(tx, id);
               if (!request) continue;

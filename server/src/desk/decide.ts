@@ -7,10 +7,11 @@ import { notify } from '../notice/notify.ts';
 import { tellTeam } from '../notice/tellTeam.ts';
 import { personById, viewerOf } from '../people/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
-import { type Effects, type House, write } from '../platform/house.ts';
+import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { openLink, spendLink } from '../platform/links.ts';
 import { notAllowed, notFound, Problem, wrongFields } from '../platform/problem.ts';
+import { type Effects, write } from '../platform/work.ts';
 import { firstStage, registerById, stageOf, stageWithRole } from '../register/queries.ts';
 import { remember } from '../request/history.ts';
 import { type RequestRow, requestById } from '../request/queries.ts';
@@ -31,7 +32,7 @@ type Decided = { state: 'approved' | 'refused'; number: string };
 
 /** Decides from the Floor. */
 export function decide(house: House, viewer: Viewer, input: Decision & { number: string }): Decided {
-  return write(house, (tx, effects, now) =>
+  return write(house, ({ tx, effects, now }) =>
     once(
       tx,
       {
@@ -70,7 +71,7 @@ export function openDecision(db: Reader, token: string, now: number) {
 
 /** Decides by the link in a letter: it stands for the approver it was sent to, and works once. */
 export function decideByLink(house: House, input: Decision & { token: string }): Decided {
-  return write(house, (tx, effects, now) =>
+  return write(house, ({ tx, effects, now }) =>
     once(tx, { key: input.key, scope: `decide ${input.token}`, content: [input.verdict, input.comment], now }, () => {
       const { link, approval, request, viewer } = openDecision(tx, input.token, now);
       const decided = carryOut(house, tx, effects, now, request, approval, viewer, input);

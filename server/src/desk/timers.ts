@@ -7,9 +7,10 @@ import { releaseById } from '../form/queries.ts';
 import { notify } from '../notice/notify.ts';
 import { membersOf, personById } from '../people/queries.ts';
 import type { Transaction } from '../platform/database.ts';
-import { type House, write } from '../platform/house.ts';
+import type { House } from '../platform/house.ts';
 import { storing } from '../platform/patience.ts';
 import { inTurns } from '../platform/turns.ts';
+import { write } from '../platform/work.ts';
 import { remember } from '../request/history.ts';
 import { type RequestRow, requestById } from '../request/queries.ts';
 
@@ -21,7 +22,7 @@ export async function runDueTimers(house: House): Promise<number> {
   let happened = 0;
   for await (const due of inTurns(dueNow(house)))
     happened += await storing(house, () =>
-      write(house, (tx, effects, now) => {
+      write(house, ({ tx, effects, now }) => {
         const claimed = tx
           .update(timers)
           .set({ state: 'done' })

@@ -19,10 +19,11 @@ import { tellTeam } from '../notice/tellTeam.ts';
 import { membersOf, type PersonRow, personByEmail, personById } from '../people/queries.ts';
 import { people } from '../people/tables.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
-import { type Effects, type House, write } from '../platform/house.ts';
+import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { issueLink, linkEnds, openLink, spendLink } from '../platform/links.ts';
 import { notAllowed, notFound, notSignedIn, Problem, wrongFields } from '../platform/problem.ts';
+import { type Effects, write } from '../platform/work.ts';
 import { claim, takenAnswers } from '../request/claims.ts';
 import { factsFor } from '../request/facts.ts';
 import { remember } from '../request/history.ts';
@@ -48,7 +49,7 @@ export type Submitted = { state: 'arrived'; number: string; dueWords: string } |
  * confirmed.
  */
 export function submit(house: House, viewer: Viewer | null, input: Submission): Submitted {
-  return write(house, (tx, effects, now) => {
+  return write(house, ({ tx, effects, now }) => {
     const { door, release } = doorBySlug(tx, input.slug);
     if (door.kind === 'staff' && !viewer) throw notSignedIn();
     const kept = keptByOthers(tx, door.formId, viewer);
@@ -205,7 +206,7 @@ export function offersAt(
 
 /** Confirms an outside address by the link in the letter. It works once. */
 export function confirm(house: House, token: string): { number: string; dueWords: string; follow: string } {
-  return write(house, (tx, effects, now) => {
+  return write(house, ({ tx, effects, now }) => {
     const { link, submission } = waitingFor(tx, token, now);
     const arrived = sendWaiting(house, tx, effects, now, submission);
     spendLink(tx, link, now);
@@ -216,7 +217,7 @@ export function confirm(house: House, token: string): { number: string; dueWords
 
 /** Confirms an address on the desk's word, without its letter. */
 export function confirmSubmission(house: House, submissionId: string): void {
-  write(house, (tx, effects, now) => {
+  write(house, ({ tx, effects, now }) => {
     const submission = tx.select().from(waitingSubmissions).where(eq(waitingSubmissions.id, submissionId)).get();
     if (submission) sendWaiting(house, tx, effects, now, submission);
   });

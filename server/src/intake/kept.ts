@@ -13,9 +13,10 @@ import { filesNamed } from '../files/commands.ts';
 import { currentRelease, formById, releaseById } from '../form/queries.ts';
 import { notifyToGoOn, roomForLetter } from '../notice/notify.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
-import { type House, write } from '../platform/house.ts';
+import type { House } from '../platform/house.ts';
 import { issueLink, linkEnds, openLink } from '../platform/links.ts';
 import { notAllowed, Problem, wrongFields } from '../platform/problem.ts';
+import { write } from '../platform/work.ts';
 import { factsFor } from '../request/facts.ts';
 import { offerProblems } from '../request/references.ts';
 
@@ -46,7 +47,7 @@ export function keepForStaff(
   slug: string,
   { answers: typed, typedAt }: BodyOf<'keepAnswers'>,
 ): AnswerOf<'keepAnswers'> {
-  return write(house, (tx, _, now) => {
+  return write(house, ({ tx, now }) => {
     const { door, release } = doorBySlug(tx, slug);
     const known = keptBy(tx, door.id, viewer);
     const answers = askedOnly(release.design, typed);
@@ -70,7 +71,7 @@ export function keepByLink(
   slug: string,
   { answers: typed, contact, typedAt }: BodyOf<'sendKept'>,
 ): AnswerOf<'sendKept'> {
-  return write(house, (tx, _, now) => {
+  return write(house, ({ tx, now }) => {
     const { door, release } = doorBySlug(tx, slug);
     const admission = admissionOf(door, null, now);
     if (door.kind !== 'outside' || !admission.admitted)
@@ -161,7 +162,7 @@ export function keepBehind(
   token: string,
   { answers: typed, contact, typedAt }: BodyOf<'keepKept'>,
 ): AnswerOf<'keepKept'> {
-  return write(house, (tx, _, now) => {
+  return write(house, ({ tx, now }) => {
     const { kept, door } = behind(tx, token, now);
     const name = contact.name.trim();
     const problems = contactProblems({ name: name || 'nobody yet', email: kept.email ?? '' });

@@ -19,9 +19,10 @@ import { type DoorRow, doorsOf } from '../door/queries.ts';
 import { currentRelease, formByKey, type ReleaseRow, releaseById } from '../form/queries.ts';
 import { type PersonRow, personByEmail, personById, personByName, staffIn } from '../people/queries.ts';
 import type { Transaction } from '../platform/database.ts';
-import { type Effects, type House, write } from '../platform/house.ts';
+import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { notFound, Problem } from '../platform/problem.ts';
+import { type Effects, write } from '../platform/work.ts';
 import { type RegisterRow, registerById, registerByKey } from '../register/queries.ts';
 import { claim } from '../request/claims.ts';
 import { factsFor } from '../request/facts.ts';
@@ -55,7 +56,7 @@ export function takeInRows(
   key: string,
 ): AnswerOf<'takeInRows'> {
   try {
-    return write(house, (tx, effects, now) => {
+    return write(house, ({ tx, effects, now }) => {
       const run = (): AnswerOf<'takeInRows'> => {
         const told = takeAll(tx, effects, now, viewer, formKey, rows);
         const bad = told.filter((row) => row.number === null).length;

@@ -1,6 +1,7 @@
 import { count, eq } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
-import { type House, write } from '../platform/house.ts';
+import type { House } from '../platform/house.ts';
+import { write } from '../platform/work.ts';
 import { outbox } from './tables.ts';
 
 /** How many letters wait to go, those under way among them, and how many were given up. */
@@ -12,7 +13,7 @@ export function lettersLeft(db: Reader): { readonly waiting: number; readonly fa
 
 /** Sends the letters that were given up once more, from the first try on. Returns how many. */
 export function sendFailedAgain(house: House): number {
-  return write(house, (tx, _, now) => {
+  return write(house, ({ tx, now }) => {
     const again = { state: 'waiting', attempts: 0, nextAttemptAt: now } as const;
     return tx.update(outbox).set(again).where(eq(outbox.state, 'failed')).run().changes;
   });

@@ -2,15 +2,10 @@ import type { Viewer } from '@tolvek/core/people';
 import type { Logger } from 'pino';
 import type { Clock } from './clock.ts';
 import type { Config } from './config.ts';
-import type { Database, Transaction } from './database.ts';
+import type { Database } from './database.ts';
 import type { Gate } from './gate.ts';
 import type { Live } from './live.ts';
 import type { Troubles } from './troubles.ts';
-
-/** What a write makes known once it is stored. */
-export interface Effects {
-  readonly changed: Set<string>;
-}
 
 /** Everything the commands and queries of the server stand on. */
 export interface House {
@@ -27,18 +22,4 @@ export interface House {
   readonly viewerOf: (personId: string) => Viewer | null;
   /** Wakes whoever sends letters; called after a commit. */
   readonly wakeOutbox: () => void;
-}
-
-/**
- * One write: everything in one transaction, taken at once so that two writers never read the same
- * old state; what has to be told is told after it is stored.
- */
-export function write<T>(house: House, work: (tx: Transaction, effects: Effects, now: number) => T): T {
-  const effects: Effects = { changed: new Set() };
-  const now = house.clock.now();
-  const result = house.db.transaction((tx) => work(tx, effects, now), { behavior: 'immediate' });
-  house.troubles.stored();
-  house.live.changed(effects.changed);
-  house.wakeOutbox();
-  return result;
 }

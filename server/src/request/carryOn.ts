@@ -2,7 +2,7 @@ import type { ValueChange } from '@tolvek/core/access';
 import type { Field } from '@tolvek/core/register';
 import { eq } from 'drizzle-orm';
 import type { Transaction } from '../platform/database.ts';
-import type { Effects } from '../platform/house.ts';
+import type { Effects } from '../platform/work.ts';
 import { registerById } from '../register/queries.ts';
 import { changesBetween } from './changes.ts';
 import { factsOfRequest } from './facts.ts';

@@ -7,8 +7,8 @@ import { calendarOf } from '../calendar/queries.ts';
 import { keepDraft, putInForce } from '../design/commands.ts';
 import { currentRelease, designOfForm, formByKey } from '../form/queries.ts';
 import type { House } from '../platform/house.ts';
-import { write } from '../platform/house.ts';
 import { notFound, Problem, staleVersion } from '../platform/problem.ts';
+import { write } from '../platform/work.ts';
 import { changeRegister } from '../register/commands.ts';
 import { registerById } from '../register/queries.ts';
 import { claimAnew } from '../request/claims.ts';
@@ -18,7 +18,7 @@ import { changesSince } from './queries.ts';
 
 /** Keeps a draft made on a version, and the state before it in its history. */
 export function saveDraft(house: House, viewer: Viewer, input: { key: string; version: number; draft: FormDesign }) {
-  return write(house, (tx, _, now) => {
+  return write(house, ({ tx, now }) => {
     const form = formByKey(tx, input.key);
     if (!form) throw notFound('This form');
     const kept = { version: input.version, content: input.draft };
@@ -37,7 +37,7 @@ export function releaseForm(
   input: { key: string; version: number; note: string },
   found: Found,
 ) {
-  return write(house, (tx, _, now) => {
+  return write(house, ({ tx, now }) => {
     const form = formByKey(tx, input.key);
     if (!form) throw notFound('This form');
     if (form.version !== input.version) throw staleVersion();

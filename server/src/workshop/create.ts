@@ -10,9 +10,10 @@ import { formByKey } from '../form/queries.ts';
 import { forms } from '../form/tables.ts';
 import { groupNames } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
-import { type House, write } from '../platform/house.ts';
+import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { wrongFields } from '../platform/problem.ts';
+import { write } from '../platform/work.ts';
 import { makeRegister } from '../register/commands.ts';
 import { allRegisters, registerByKey } from '../register/queries.ts';
 import { planProblems, rememberPlan } from './plan.ts';
@@ -46,7 +47,7 @@ export function createForm(
   viewer: Viewer,
   input: BodyOf<'createForm'> & { idempotencyKey: string },
 ): { key: string } {
-  return write(house, (tx, _, now) => {
+  return write(house, ({ tx, now }) => {
     const { idempotencyKey, ...content } = input;
     return once(tx, { key: idempotencyKey, scope: `create form ${viewer.personId}`, content, now }, () => {
       const problems = [

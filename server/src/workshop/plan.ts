@@ -19,9 +19,10 @@ import { allForms, currentRelease, type FormRow, formByKey, formsOf } from '../f
 import { groupNames, namesOf } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
-import { type House, write } from '../platform/house.ts';
+import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { notAllowed, notFound, Problem, wrongFields } from '../platform/problem.ts';
+import { write } from '../platform/work.ts';
 import { changeRegister } from '../register/commands.ts';
 import { type RegisterRow, registerById } from '../register/queries.ts';
 import { type PlanEvent, planHistory } from '../register/tables.ts';
@@ -176,7 +177,7 @@ export function allowWay(
   input: BodyOf<'allowWay'>,
   key: string,
 ): { id: string } {
-  return write(house, (tx, _, now) => {
+  return write(house, ({ tx, now }) => {
     const { form, register } = opened(tx, formKey);
     return once(tx, { key, scope: `allow ${form.id} ${viewer.personId}`, content: input, now }, () => {
       if (!readBy(tx, form, register, viewer).includes(input.source))
@@ -228,7 +229,7 @@ export function allowWay(
 
 /** Ends what was allowed on purpose: it is withheld again from whoever may not read it. */
 export function endWay(house: House, viewer: Viewer, formKey: string, id: string): void {
-  write(house, (tx, _, now) => {
+  write(house, ({ tx, now }) => {
     const { form, register } = opened(tx, formKey);
     const disclosures = register.access.disclosures ?? [];
     const way = disclosures.find((each) => each.id === id && each.form === form.id);
@@ -249,7 +250,7 @@ export function protectAlike(
   formKey: string,
   { source, field }: BodyOf<'protectAlike'>,
 ): void {
-  write(house, (tx, _, now) => {
+  write(house, ({ tx, now }) => {
     const { form, register } = opened(tx, formKey);
     if (![...form.draft.fields, ...register.fields].some((each) => each.key === field)) throw notFound('This field');
     const rules = register.access.rules.map((rule) =>

@@ -11,9 +11,10 @@ import { allGroups, departmentOf, groupNames, namesOf, staffIn } from '../people
 import { apart } from '../platform/apart.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
-import { type House, write } from '../platform/house.ts';
+import type { House } from '../platform/house.ts';
 import { notFound } from '../platform/problem.ts';
 import type { Serve } from '../platform/serve.ts';
+import { write } from '../platform/work.ts';
 import { type RegisterRow, registerById } from '../register/queries.ts';
 import { formsPointingTo, knownRegisters } from '../request/references.ts';
 import { stageView } from '../view/sheet.ts';
@@ -121,7 +122,7 @@ export function workshopRoutes(serve: Serve, house: House): void {
   serve('takeInRows', ({ viewer, params, body, key }) => apart(house, TAKE_IN_ROWS, [viewer, params.key, body, key]));
   serve('tryCondition', ({ viewer, params, body }) => apart(house, TRY_CONDITION, [viewer, params.key, body]));
   serve('setDoor', ({ params, body }) =>
-    write(house, (tx) => {
+    write(house, ({ tx }) => {
       const changed = tx.update(doors).set(body).where(eq(doors.slug, params.slug)).returning().get();
       if (!changed) throw notFound('This door');
       return doorSettings(changed);

@@ -19,10 +19,11 @@ import { v7 as uuid } from 'uuid';
 import { type FormRow, formByKey, releaseById } from '../form/queries.ts';
 import { canonicalJson } from '../platform/canonical.ts';
 import type { Database, Reader, Transaction } from '../platform/database.ts';
-import { type Effects, type House, write } from '../platform/house.ts';
+import type { House } from '../platform/house.ts';
 import { storing } from '../platform/patience.ts';
 import { notFound, Problem } from '../platform/problem.ts';
 import { inGroups, inTurns } from '../platform/turns.ts';
+import { type Effects, write } from '../platform/work.ts';
 import { type RegisterRow, registerById } from '../register/queries.ts';
 import { registers } from '../register/tables.ts';
 import { askableOf } from '../request/asking.ts';
@@ -101,7 +102,7 @@ export async function overExisting(
   for await (const group of inGroups(toChange))
     done.push(
       ...(await storing(house, () =>
-        write(house, (tx, effects, now) => {
+        write(house, ({ tx, effects, now }) => {
           if (done.length === 0)
             tx.insert(ruleRuns)
               .values({
@@ -395,7 +396,7 @@ export async function takeRunBack(
   const counted = { back: 0, left: 0 };
   for await (const group of inGroups(rows)) {
     const here = await storing(house, () =>
-      write(house, (tx, effects, now) => {
+      write(house, ({ tx, effects, now }) => {
         let [back, left] = [0, 0];
         for (const row of group) {
           const request = requestById(tx, row.requestId);
@@ -420,7 +421,7 @@ export async function takeRunBack(
     counted.left += here.left;
   }
   await storing(house, () =>
-    write(house, (tx, _, now) => tx.update(ruleRuns).set({ takenBackAt: now }).where(eq(ruleRuns.id, run.id)).run()),
+    write(house, ({ tx, now }) => tx.update(ruleRuns).set({ takenBackAt: now }).where(eq(ruleRuns.id, run.id)).run()),
   );
   return counted;
 }

@@ -13,9 +13,10 @@ import { doorsOf } from '../door/queries.ts';
 import { designOfForm, formByKey, releaseById } from '../form/queries.ts';
 import { departmentOf, groupsOf, personById } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
-import { type House, write } from '../platform/house.ts';
+import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { notFound, Problem, staleVersion, wrongFields } from '../platform/problem.ts';
+import { write } from '../platform/work.ts';
 import { registerById } from '../register/queries.ts';
 import { factsFor, pickedFrom } from '../request/facts.ts';
 import { remember } from '../request/history.ts';
@@ -40,7 +41,7 @@ interface Trial {
  * nobody.
  */
 export function sendTrial(house: House, viewer: Viewer, input: Trial, found: Found): { number: string } {
-  return write(house, (tx, _, now) => {
+  return write(house, ({ tx, now }) => {
     const form = formByKey(tx, input.form);
     if (!form) throw notFound('This form');
     return once(tx, { key: input.key, scope: `trial ${form.id} ${viewer.personId}`, content: input, now }, () => {
@@ -160,7 +161,7 @@ export const trialsOf = (db: Reader, formId: string): { number: string; createdA
 
 /** Takes all trial requests of a form away, with everything that came of them. */
 export function clearTrials(house: House, formKey: string): { cleared: number } {
-  return write(house, (tx) => {
+  return write(house, ({ tx }) => {
     const form = formByKey(tx, formKey);
     if (!form) throw notFound('This form');
     const ids = tx

@@ -14,9 +14,10 @@ import { eq } from 'drizzle-orm';
 import { changeAtOnce, makeInForce } from '../design/commands.ts';
 import { designByKey } from '../design/queries.ts';
 import type { Transaction } from '../platform/database.ts';
-import { type Effects, type House, write } from '../platform/house.ts';
+import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { notFound, staleVersion, wrongFields } from '../platform/problem.ts';
+import { type Effects, write } from '../platform/work.ts';
 import { remember } from '../request/history.ts';
 import { isToldToAll } from '../request/protection.ts';
 import { requests } from '../request/tables.ts';
@@ -28,7 +29,7 @@ export function createVocabulary(
   viewer: Viewer,
   input: { name: string; key: string },
 ): AnswerOf<'createVocabulary'> {
-  return write(house, (tx, _, now) =>
+  return write(house, ({ tx, now }) =>
     once(tx, { key: input.key, scope: `vocabulary ${viewer.personId}`, content: { name: input.name }, now }, () => {
       const all = allVocabularies(tx);
       if (all.some((each) => each.name.toLowerCase() === input.name.toLowerCase()))
@@ -75,7 +76,7 @@ export function saveVocabulary(
   viewer: Viewer,
   input: { key: string; version: number; name: string; terms: readonly Term[] },
 ): AnswerOf<'saveVocabulary'> {
-  return write(house, (tx, effects, now) => {
+  return write(house, ({ tx, effects, now }) => {
     const before = vocabularyByKey(tx, input.key);
     if (!before) throw notFound('This vocabulary');
     if (before.version !== input.version) throw staleVersion();
