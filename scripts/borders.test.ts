@@ -29,7 +29,8 @@ const RANKS: readonly (readonly string[])[] = [
   ['form'],
   ['door', 'files'],
   ['request'],
-  ['approval', 'deadline', 'notice'],
+  ['approval', 'deadline'],
+  ['notice'],
   ['intake', 'desk'],
   ['view'],
   ['workshop'],
@@ -121,6 +122,14 @@ describe('the import borders', () => {
     });
     expect(inside.length).toBeGreaterThan(500);
     expect(words(upward.filter((each) => !isTest(each.from)))).toEqual(Object.keys(AGAINST_RANK));
+  });
+
+  it('let one file of the server write stored requests', () => {
+    const writes = /\.(insert|update|delete)\(\s*requests\s*\)|\b(insert into|update|delete from)\s+[`"]?requests\b/i;
+    const writers = sourcesIn(join(root, 'server/src'))
+      .map((path) => relative(root, path))
+      .filter((path) => !isTest(path) && writes.test(readFileSync(join(root, path), 'utf8')));
+    expect(writers).toEqual(['server/src/request/change.ts']);
   });
 
   it('keep the zones of the web apart', () => {

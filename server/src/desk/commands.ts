@@ -8,27 +8,22 @@ import {
   readAnswer,
   stagesToMoveTo,
 } from '@tolvek/core/register';
-import { and, eq } from 'drizzle-orm';
-import { claimFiles, filesNamed } from '../files/commands.ts';
+import { filesNamed } from '../files/commands.ts';
 import { releaseById } from '../form/queries.ts';
-import { notify } from '../notice/notify.ts';
 import { membersOf, personById } from '../people/queries.ts';
 import type { Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
-import { notAllowed, notFound, Problem, staleVersion, wrongFields } from '../platform/problem.ts';
-import { type Effects, write } from '../platform/work.ts';
+import { notAllowed, notFound, Problem, wrongFields } from '../platform/problem.ts';
+import { by, write } from '../platform/work.ts';
 import { type RegisterRow, registerById, stageOf } from '../register/queries.ts';
-import { carryOn } from '../request/carryOn.ts';
+import { changeRequest } from '../request/change.ts';
 import { changesBetween, isSame } from '../request/changes.ts';
-import { claim, takenAnswers } from '../request/claims.ts';
+import { takenAnswers } from '../request/claims.ts';
 import { factsOfRequest } from '../request/facts.ts';
-import { remember } from '../request/history.ts';
 import { keepingOf, onlyOf } from '../request/keeping.ts';
 import { openFor } from '../request/open.ts';
 import { partiesIn, type RequestRow, requestByNumber } from '../request/queries.ts';
-import { offerProblems, point } from '../request/references.ts';
-import { requests } from '../request/tables.ts';
-import { stageChange } from './stageChange.ts';
+import { offerProblems } from '../request/references.ts';
 
 /**
  * A request and how the viewer stands to it; for who has nothing to do with it, it does not exist.
@@ -50,26 +45,6 @@ interface OnVersion {
   readonly version: number;
 }
 
-/** Stores a change made on a version, and raises the version; refuses when somebody was faster. */
-function store(
-  tx: Transaction,
-  effects: Effects,
-  now: number,
-  request: RequestRow,
-  version: number,
-  change: Partial<RequestRow>,
-): { version: number } {
-  const next = version + 1;
-  const { changes } = tx
-    .update(requests)
-    .set({ ...change, version: next, updatedAt: now })
-    .where(and(eq(requests.id, request.id), eq(requests.version, version)))
-    .run();
-  if (changes === 0) throw staleVersion();
-  effects.changed.add(request.id);
-  return { version: next };
-}
-
 /**
  * Changes fields: each must be writable for the viewer, understood, an answer its kind allows, and
  * sound by the rules of every saving.
@@ -79,7 +54,8 @@ export function changeFields(
   viewer: Viewer,
   input: OnVersion & { changes: RawAnswers },
 ): { version: number } {
-  return write(house, ({ tx, effects, now }) => {
+  return write(house, (work) => {
+    const { tx, now } = work;
     const { request, register } = openForDesk(tx, viewer, input.number);
     const facts = {
       ...factsOfRequest(tx, request, register, now, { changes: input.changes }),
@@ -156,19 +132,8 @@ export function changeFields(
     if (all.length > 0) throw wrongFields(all);
     const changes = changesBetween(register.fields, request.values, kept.values);
     if (changes.length === 0) return { version: request.version };
-    const stored = store(tx, effects, now, request, input.version, { values: kept.values });
-    if (!request.trial) claim(tx, request, design, kept.values);
-    claimFiles(tx, request.id, register.fields, kept.values);
-    if (!request.trial) point(tx, request.id, register.fields, kept.values);
-    remember(tx, now, {
-      requestId: request.id,
-      actorId: viewer.personId,
-      kind: 'fields',
-      words: 'Fields changed',
-      changes,
-    });
-    if (!request.trial) carryOn(tx, effects, now, { id: request.id, number: request.number, changes });
-    return stored;
+    const change = { kind: 'values', why: 'changed', changes } as const;
+    return { version: changeRequest(by(work, viewer.personId), request, change, input.version).version };
   });
 }
 
@@ -184,8 +149,8 @@ const unhidden = (problem: FieldProblem, open: readonly { readonly key: string }
 
 /** Moves a request by hand. Pausing stops its deadline, going on resumes it, finishing ends it. */
 export function moveStage(house: House, viewer: Viewer, input: OnVersion & { stage: string }): { version: number } {
-  return write(house, ({ tx, effects, now }) => {
-    const { request, register } = openForDesk(tx, viewer, input.number);
+  return write(house, (work) => {
+    const { request, register } = openForDesk(work.tx, viewer, input.number);
     const from = stageOf(register, request.stage);
     const to = stagesToMoveTo(register.stages, from).find((stage) => stage.key === input.stage);
     if (!to)
@@ -197,21 +162,8 @@ export function moveStage(house: House, viewer: Viewer, input: OnVersion & { sta
           ? 'A decision is waited for. It has to be made first.'
           : `A request can’t go from “${from.label}” there.`,
       );
-    const stored = store(tx, effects, now, request, input.version, stageChange(tx, request, from, to, now));
-    remember(tx, now, {
-      requestId: request.id,
-      actorId: viewer.personId,
-      kind: 'stage',
-      words: `${from.label} → ${to.label}`,
-    });
-    if (to.phase === 'finished' || to.phase === 'paused' || from.phase === 'paused') {
-      notify(house, tx, now, request, [request.requesterId], {
-        kind: 'stage',
-        stage: to.publicLabel,
-        finished: to.phase === 'finished',
-      });
-    }
-    return stored;
+    const change = { kind: 'stage', from: from.key, to: to.key } as const;
+    return { version: changeRequest(by(work, viewer.personId), request, change, input.version).version };
   });
 }
 
@@ -225,28 +177,16 @@ export function assign(
   viewer: Viewer,
   input: OnVersion & { person: string | null },
 ): { version: number } {
-  return write(house, ({ tx, effects, now }) => {
-    const { request } = openForDesk(tx, viewer, input.number);
+  return write(house, (work) => {
+    const { request } = openForDesk(work.tx, viewer, input.number);
     const handler =
-      input.person === null ? null : assignableTo(tx, request).find((person) => person.id === input.person);
+      input.person === null ? null : assignableTo(work.tx, request).find((person) => person.id === input.person);
     if (handler === undefined)
       throw wrongFields([
         { field: 'person', message: 'This person is not in the request’s team.', fix: 'Choose somebody of the team.' },
       ]);
-    const stored = store(tx, effects, now, request, input.version, { handlerId: handler?.id ?? null });
-    remember(tx, now, {
-      requestId: request.id,
-      actorId: viewer.personId,
-      kind: 'handler',
-      words: handler ? `Given to ${handler.name}` : 'Given back to the team',
-    });
-    if (handler && handler.id !== viewer.personId) {
-      notify(house, tx, now, { ...request, handlerId: handler.id }, [handler.id], {
-        kind: 'assigned',
-        by: personById(tx, viewer.personId)?.name ?? '',
-      });
-    }
-    return stored;
+    const change = { kind: 'handler', from: request.handlerId, to: handler?.id ?? null } as const;
+    return { version: changeRequest(by(work, viewer.personId), request, change, input.version).version };
   });
 }
 
@@ -256,49 +196,20 @@ export function comment(
   viewer: Viewer,
   input: { number: string; text: string; visibility: 'internal' | 'requester' },
 ): void {
-  write(house, ({ tx, effects, now }) => {
-    const { request } = openForDesk(tx, viewer, input.number);
-    remember(tx, now, {
-      requestId: request.id,
-      actorId: viewer.personId,
-      kind: 'comment',
-      words: input.visibility === 'internal' ? 'Note for the desk' : 'Message to the requester',
-      comment: { text: input.text, visibility: input.visibility },
-    });
-    if (input.visibility === 'requester') {
-      notify(house, tx, now, request, [request.requesterId], {
-        kind: 'message',
-        from: personById(tx, viewer.personId)?.name ?? 'the desk',
-        text: input.text,
-      });
-    }
-    effects.changed.add(request.id);
+  write(house, (work) => {
+    const { request } = openForDesk(work.tx, viewer, input.number);
+    const to = input.visibility === 'internal' ? 'desk' : 'requester';
+    changeRequest(by(work, viewer.personId), request, { kind: 'said', text: input.text, to, byRequester: false });
   });
 }
 
 /** A message from the requester; who works on the request hears of it. */
 export function messageFromRequester(house: House, requesterId: string, requestNumber: string, text: string): void {
-  write(house, ({ tx, effects, now }) => {
-    const request = requestByNumber(tx, requestNumber);
+  write(house, (work) => {
+    const request = requestByNumber(work.tx, requestNumber);
     if (request?.requesterId !== requesterId) throw notFound('This request');
-    const requester = personById(tx, requesterId);
+    const requester = personById(work.tx, requesterId);
     if (!requester?.active) throw notAllowed('This address can read what it asked before, not write to the desk.');
-    remember(tx, now, {
-      requestId: request.id,
-      actorId: requesterId,
-      kind: 'comment',
-      words: 'Message from the requester',
-      comment: { text, visibility: 'requester' },
-    });
-    const desk = request.handlerId ? [request.handlerId] : membersOf(tx, request.team).map((person) => person.id);
-    notify(
-      house,
-      tx,
-      now,
-      request,
-      desk.filter((id) => id !== requesterId),
-      { kind: 'message', from: requester.name, text },
-    );
-    effects.changed.add(request.id);
+    changeRequest(by(work, requesterId), request, { kind: 'said', text, to: 'requester', byRequester: true });
   });
 }

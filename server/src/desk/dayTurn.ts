@@ -2,7 +2,6 @@ import { dateAt } from '@tolvek/core/deadline';
 import { namesIn } from '@tolvek/core/expression';
 import { type FormRule, prepareKeeping } from '@tolvek/core/form';
 import type { Field } from '@tolvek/core/register';
-import { eq } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
 import { formsOf } from '../form/queries.ts';
 import type { House } from '../platform/house.ts';
@@ -10,13 +9,11 @@ import { storing } from '../platform/patience.ts';
 import { inGroups } from '../platform/turns.ts';
 import { write } from '../platform/work.ts';
 import { allRegisters, holdsThings } from '../register/queries.ts';
-import { carryOn } from '../request/carryOn.ts';
+import { changeRequest } from '../request/change.ts';
 import { changesBetween } from '../request/changes.ts';
 import { countedIn, eachRequest } from '../request/eachRequest.ts';
 import { factsOfRequest, pickedBy } from '../request/facts.ts';
-import { isToldToAll } from '../request/protection.ts';
 import { requestById } from '../request/queries.ts';
-import { requests } from '../request/tables.ts';
 
 const QUARTER = 15 * 60_000;
 
@@ -54,7 +51,8 @@ export class DayTurn {
       const picked = pickedBy(db, register.fields);
       for await (const group of inGroups(eachRequest(db, countedIn(register.id, among))))
         await storing(this.house, () =>
-          write(this.house, ({ tx, effects, now }) => {
+          write(this.house, (work) => {
+            const { tx, now } = work;
             for (const { id } of group) {
               const request = requestById(tx, id);
               if (!request) continue;
@@ -64,10 +62,7 @@ export class DayTurn {
                 factsOfRequest(tx, request, register, now, { picked }),
               );
               const changes = changesBetween(register.fields, request.values, values);
-              if (changes.length === 0) continue;
-              tx.update(requests).set({ values }).where(eq(requests.id, request.id)).run();
-              if (isToldToAll(tx, register, request, changes)) effects.changed.add(request.id);
-              carryOn(tx, effects, now, { id: request.id, number: request.number, changes });
+              changeRequest(work, request, { kind: 'values', why: 'day', changes });
             }
           }),
         );

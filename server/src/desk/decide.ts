@@ -3,22 +3,17 @@ import type { Viewer } from '@tolvek/core/people';
 import { and, eq } from 'drizzle-orm';
 import { type ApprovalRow, approvalOf } from '../approval/queries.ts';
 import { approvals } from '../approval/tables.ts';
-import { notify } from '../notice/notify.ts';
-import { tellTeam } from '../notice/tellTeam.ts';
-import { personById, viewerOf } from '../people/queries.ts';
-import type { Reader, Transaction } from '../platform/database.ts';
+import { viewerOf } from '../people/queries.ts';
+import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { openLink, spendLink } from '../platform/links.ts';
 import { notAllowed, notFound, Problem, wrongFields } from '../platform/problem.ts';
-import { type Effects, write } from '../platform/work.ts';
-import { firstStage, registerById, stageOf, stageWithRole } from '../register/queries.ts';
-import { remember } from '../request/history.ts';
+import { by, type Work, write } from '../platform/work.ts';
+import { changeRequest } from '../request/change.ts';
 import { type RequestRow, requestById } from '../request/queries.ts';
 import { seenBy } from '../request/seen.ts';
-import { requests } from '../request/tables.ts';
 import { openForDesk } from './commands.ts';
-import { stageChange } from './stageChange.ts';
 
 interface Decision {
   readonly verdict: Verdict;
@@ -32,8 +27,9 @@ type Decided = { state: 'approved' | 'refused'; number: string };
 
 /** Decides from the Floor. */
 export function decide(house: House, viewer: Viewer, input: Decision & { number: string }): Decided {
-  return write(house, ({ tx, effects, now }) =>
-    once(
+  return write(house, (work) => {
+    const { tx, now } = work;
+    return once(
       tx,
       {
         key: input.key,
@@ -45,10 +41,10 @@ export function decide(house: House, viewer: Viewer, input: Decision & { number:
         const { request } = openForDesk(tx, viewer, input.number);
         const approval = approvalOf(tx, request.id);
         if (!approval) throw new Problem(409, 'no-decision', 'Nothing to decide', 'This request needs no decision.');
-        return carryOut(house, tx, effects, now, request, approval, viewer, input);
+        return carryOut(work, request, approval, viewer, input);
       },
-    ),
-  );
+    );
+  });
 }
 
 /** What a decision link opens: the approval, its request and the approver the letter went to. */
@@ -71,26 +67,23 @@ export function openDecision(db: Reader, token: string, now: number) {
 
 /** Decides by the link in a letter: it stands for the approver it was sent to, and works once. */
 export function decideByLink(house: House, input: Decision & { token: string }): Decided {
-  return write(house, ({ tx, effects, now }) =>
-    once(tx, { key: input.key, scope: `decide ${input.token}`, content: [input.verdict, input.comment], now }, () => {
-      const { link, approval, request, viewer } = openDecision(tx, input.token, now);
-      const decided = carryOut(house, tx, effects, now, request, approval, viewer, input);
-      spendLink(tx, link, now);
-      return decided;
-    }),
-  );
+  return write(house, (work) => {
+    const { tx, now } = work;
+    return once(
+      tx,
+      { key: input.key, scope: `decide ${input.token}`, content: [input.verdict, input.comment], now },
+      () => {
+        const { link, approval, request, viewer } = openDecision(tx, input.token, now);
+        const decided = carryOut(work, request, approval, viewer, input);
+        spendLink(tx, link, now);
+        return decided;
+      },
+    );
+  });
 }
 
-function carryOut(
-  house: House,
-  tx: Transaction,
-  effects: Effects,
-  now: number,
-  request: RequestRow,
-  approval: ApprovalRow,
-  viewer: Viewer,
-  input: Decision,
-): Decided {
+function carryOut(work: Work, request: RequestRow, approval: ApprovalRow, viewer: Viewer, input: Decision): Decided {
+  const { tx, now } = work;
   const objection = mayNotDecide(approval, viewer, request.requesterId);
   if (objection)
     throw approval.state === 'waiting'
@@ -115,27 +108,7 @@ function carryOut(
   if (claimed.changes === 0)
     throw new Problem(409, 'decided', 'Already decided', 'Somebody else decided this a moment ago.');
 
-  const register = registerById(tx, request.registerId);
-  const to = state === 'approved' ? firstStage(register) : stageWithRole(register, 'refused');
-  tx.update(requests)
-    .set({
-      ...stageChange(tx, request, stageOf(register, request.stage), to, now),
-      version: request.version + 1,
-      updatedAt: now,
-    })
-    .where(eq(requests.id, request.id))
-    .run();
-  remember(tx, now, {
-    requestId: request.id,
-    actorId: viewer.personId,
-    kind: 'decision',
-    words: `${approval.label}: ${state}`,
-    // The reason goes to the requester, so they may read it here too.
-    comment: comment ? { text: comment, visibility: 'requester' } : null,
-  });
-  const by = personById(tx, viewer.personId)?.name ?? 'the desk';
-  notify(house, tx, now, request, [request.requesterId], { kind: state, by, comment });
-  if (state === 'approved') tellTeam(house, tx, now, request.id);
-  effects.changed.add(request.id);
+  const { verdict } = input;
+  changeRequest(by(work, viewer.personId), request, { kind: 'decided', step: approval.label, verdict, comment });
   return { state, number: request.number };
 }

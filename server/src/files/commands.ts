@@ -190,6 +190,14 @@ export function claimFiles(tx: Transaction, requestId: string, fields: readonly 
   if (ids.length > 0) tx.update(uploads).set({ requestId }).where(inArray(uploads.id, ids)).run();
 }
 
+/** Lets go of the files of requests that are taken away: they are forgotten as if none had named them. */
+export const letGoOfFiles = (tx: Transaction, requestIds: readonly string[]): void =>
+  void tx
+    .update(uploads)
+    .set({ requestId: null })
+    .where(inArray(uploads.requestId, [...requestIds]))
+    .run();
+
 /** Forgets files that no request names and that were sent too long ago. */
 export function forgetUnclaimed(house: Pick<House, 'db' | 'config'>, now: number): number {
   const some = house.db.select({ id: uploads.id }).from(uploads).where(unclaimedFiles(now)).limit(AT_ONCE);

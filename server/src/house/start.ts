@@ -1,3 +1,4 @@
+import './followers.ts';
 import { chmodSync, readdirSync, rmSync, statSync } from 'node:fs';
 import { createServer, type RequestListener } from 'node:http';
 import type { AddressInfo } from 'node:net';

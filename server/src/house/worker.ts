@@ -1,3 +1,4 @@
+import './followers.ts';
 import { setPriority } from 'node:os';
 import { resolve } from 'node:path';
 import { findingsOf } from '@tolvek/core/form';

@@ -6,32 +6,28 @@ import type { Viewer } from '@tolvek/core/people';
 import type { Problem as FieldProblem, RawAnswers, RequestFacts, Values } from '@tolvek/core/register';
 import { eq } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
-import { approvals } from '../approval/tables.ts';
 import { calendarOf } from '../calendar/queries.ts';
-import { setTimers } from '../deadline/timers.ts';
 import { admissionOf, keptByOthers } from '../door/admission.ts';
 import { type DoorRow, doorBySlug } from '../door/queries.ts';
 import { doors, waitingSubmissions } from '../door/tables.ts';
-import { claimFiles, filesNamed } from '../files/commands.ts';
+import { filesNamed } from '../files/commands.ts';
 import { type ReleaseRow, registerOfForm, releaseById } from '../form/queries.ts';
-import { notify, notifyToConfirm, roomForLetter } from '../notice/notify.ts';
-import { tellTeam } from '../notice/tellTeam.ts';
-import { membersOf, type PersonRow, personByEmail, personById } from '../people/queries.ts';
+import { notifyToConfirm, roomForLetter } from '../notice/notify.ts';
+import { type PersonRow, personByEmail, personById } from '../people/queries.ts';
 import { people } from '../people/tables.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { issueLink, linkEnds, openLink, spendLink } from '../platform/links.ts';
 import { notAllowed, notFound, notSignedIn, Problem, wrongFields } from '../platform/problem.ts';
-import { type Effects, write } from '../platform/work.ts';
-import { claim, takenAnswers } from '../request/claims.ts';
+import { by, type Work, write } from '../platform/work.ts';
+import { addRequest } from '../request/change.ts';
+import { takenAnswers } from '../request/claims.ts';
 import { factsFor } from '../request/facts.ts';
-import { remember } from '../request/history.ts';
-import { nextNumber, storeRequest } from '../request/newRequest.ts';
+import { nextNumber } from '../request/nextNumber.ts';
 import { giveNumbers } from '../request/numbers.ts';
 import { protectionFor } from '../request/protection.ts';
-import { requestById } from '../request/queries.ts';
-import { offerProblems, offersOf, point } from '../request/references.ts';
+import { offerProblems, offersOf } from '../request/references.ts';
 import { forgetKept } from './kept.ts';
 
 export interface Submission {
@@ -49,7 +45,8 @@ export type Submitted = { state: 'arrived'; number: string; dueWords: string } |
  * confirmed.
  */
 export function submit(house: House, viewer: Viewer | null, input: Submission): Submitted {
-  return write(house, ({ tx, effects, now }) => {
+  return write(house, (work) => {
+    const { tx, now } = work;
     const { door, release } = doorBySlug(tx, input.slug);
     if (door.kind === 'staff' && !viewer) throw notSignedIn();
     const kept = keptByOthers(tx, door.formId, viewer);
@@ -69,7 +66,7 @@ export function submit(house: House, viewer: Viewer | null, input: Submission): 
       if (door.kind === 'outside') return keepForConfirmation(house, tx, now, door, release, input);
       const requester = viewer ? personById(tx, viewer.personId) : undefined;
       if (!requester) throw notSignedIn();
-      const arrived = arrive(house, tx, effects, now, door, release, requester, input.answers);
+      const arrived = arrive(work, door, release, requester, input.answers);
       forgetKept(tx, door.id, { personId: requester.id });
       return { state: 'arrived', number: arrived.number, dueWords: arrived.dueWords };
     });
@@ -206,9 +203,10 @@ export function offersAt(
 
 /** Confirms an outside address by the link in the letter. It works once. */
 export function confirm(house: House, token: string): { number: string; dueWords: string; follow: string } {
-  return write(house, ({ tx, effects, now }) => {
+  return write(house, (work) => {
+    const { tx, now } = work;
     const { link, submission } = waitingFor(tx, token, now);
-    const arrived = sendWaiting(house, tx, effects, now, submission);
+    const arrived = sendWaiting(work, submission);
     spendLink(tx, link, now);
     const follow = issueLink(tx, { purpose: 'follow', personId: arrived.requesterId, targetId: arrived.id, now });
     return { number: arrived.number, dueWords: arrived.dueWords, follow };
@@ -217,25 +215,21 @@ export function confirm(house: House, token: string): { number: string; dueWords
 
 /** Confirms an address on the desk's word, without its letter. */
 export function confirmSubmission(house: House, submissionId: string): void {
-  write(house, ({ tx, effects, now }) => {
+  write(house, (work) => {
+    const { tx } = work;
     const submission = tx.select().from(waitingSubmissions).where(eq(waitingSubmissions.id, submissionId)).get();
-    if (submission) sendWaiting(house, tx, effects, now, submission);
+    if (submission) sendWaiting(work, submission);
   });
 }
 
 /** Sends what waited for a confirmed address. The request arrives now, not when it was typed. */
-function sendWaiting(
-  house: House,
-  tx: Transaction,
-  effects: Effects,
-  now: number,
-  submission: typeof waitingSubmissions.$inferSelect,
-) {
+function sendWaiting(work: Work, submission: typeof waitingSubmissions.$inferSelect) {
+  const { tx } = work;
   const door = tx.select().from(doors).where(eq(doors.id, submission.doorId)).get();
   if (!door) throw notFound('The form this came by');
   const { release } = releaseById(tx, submission.releaseId);
   const requester = personByEmail(tx, submission.email) ?? addContact(tx, submission.name, submission.email);
-  const arrived = arrive(house, tx, effects, now, door, release, requester, submission.answers);
+  const arrived = arrive(work, door, release, requester, submission.answers);
   tx.delete(waitingSubmissions).where(eq(waitingSubmissions.id, submission.id)).run();
   return { ...arrived, requesterId: requester.id };
 }
@@ -254,16 +248,8 @@ const refusal = (admission: { message: string; why: string }): Problem =>
       : new Problem(409, 'closed', 'Closed', admission.message);
 
 /** Runs the intake for a submission whose requester is known, and stores all that comes of it. */
-function arrive(
-  house: House,
-  tx: Transaction,
-  effects: Effects,
-  now: number,
-  door: DoorRow,
-  release: ReleaseRow,
-  requester: PersonRow,
-  answers: RawAnswers,
-) {
+function arrive(work: Work, door: DoorRow, release: ReleaseRow, requester: PersonRow, answers: RawAnswers) {
+  const { tx, now } = work;
   const register = registerOfForm(tx, release.formId);
   const calendar = calendarOf(tx, release.design.deadline.calendar);
   const told = factsFor(tx, { door, design: release.design, requester, now, named: answers });
@@ -274,58 +260,12 @@ function arrive(
   };
   const intake = releaseById(tx, release.id).takeIn(door, answers, { now, calendar, facts, requester });
   if (!intake.taken) throw 'refusal' in intake ? refusal(intake.refusal) : wrongFields(intake.problems);
-  const { values, approval, deadline, timers } = intake.request;
-  const held = answersHeld(tx, release, values, facts, requester.id);
+  const held = answersHeld(tx, release, intake.request.values, facts, requester.id);
   if (held.length > 0) throw wrongFields(held);
-
   const number = nextNumber(tx, register);
-  const { id, phase } = storeRequest(tx, {
-    number,
-    register,
-    release,
-    doorId: door.id,
-    requesterId: requester.id,
-    taken: intake.request,
-    now,
-    trial: false,
+  const { id, due } = addRequest(by(work, requester.id), {
+    ...{ number, register, release, doorId: door.id, requesterId: requester.id, taken: intake.request },
+    through: { by: 'door', kind: door.kind },
   });
-  remember(tx, now, {
-    requestId: id,
-    actorId: requester.id,
-    kind: 'arrived',
-    words: `Sent through the ${door.kind === 'staff' ? 'staff' : 'outside'} door, release ${release.number}`,
-  });
-  // A thing taken into a register is in use at once: nothing is due, and nobody has to be told.
-  const isOver = phase === 'finished';
-  if (!isOver) setTimers(tx, id, timers);
-  claim(tx, { id, formId: release.formId, phase }, release.design, values);
-  claimFiles(tx, id, release.design.fields, values);
-  point(tx, id, release.design.fields, values);
-  const request = requestById(tx, id);
-  if (!request) throw new Error('A stored request could not be read.');
-
-  const due = momentInWords(deadline.due, calendar.zone);
-  if (!isOver) notify(house, tx, now, request, [requester.id], { kind: 'received', due });
-  if (approval) {
-    const approvalId = uuid();
-    tx.insert(approvals)
-      .values({ id: approvalId, requestId: id, label: approval.label, group: approval.group, state: 'waiting' })
-      .run();
-    const deciders = membersOf(tx, approval.group)
-      .filter((person) => person.id !== requester.id)
-      .map((person) => person.id);
-    notify(
-      house,
-      tx,
-      now,
-      request,
-      deciders,
-      { kind: 'approval-asked', step: approval.label, expires: momentInWords(linkEnds('decide', now), calendar.zone) },
-      approvalId,
-    );
-  } else if (!isOver) {
-    tellTeam(house, tx, now, id);
-  }
-  effects.changed.add(id);
-  return { id, number, dueWords: due };
+  return { id, number, dueWords: momentInWords(due, calendar.zone) };
 }

@@ -11,10 +11,7 @@ import {
   unguarded,
 } from '@tolvek/core/register';
 import { and, eq, inArray } from 'drizzle-orm';
-import { v7 as uuid } from 'uuid';
-import { approvals } from '../approval/tables.ts';
 import { calendarOf } from '../calendar/queries.ts';
-import { setTimers } from '../deadline/timers.ts';
 import { type DoorRow, doorsOf } from '../door/queries.ts';
 import { currentRelease, formByKey, type ReleaseRow, releaseById } from '../form/queries.ts';
 import { type PersonRow, personByEmail, personById, personByName, staffIn } from '../people/queries.ts';
@@ -22,14 +19,13 @@ import type { Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { notFound, Problem } from '../platform/problem.ts';
-import { type Effects, write } from '../platform/work.ts';
+import { by, type Work, write } from '../platform/work.ts';
 import { type RegisterRow, registerById, registerByKey } from '../register/queries.ts';
-import { claim } from '../request/claims.ts';
+import { addRequest } from '../request/change.ts';
 import { factsFor } from '../request/facts.ts';
-import { remember } from '../request/history.ts';
-import { nextNumber, storeRequest } from '../request/newRequest.ts';
+import { nextNumber } from '../request/nextNumber.ts';
 import { giveNumbers } from '../request/numbers.ts';
-import { point, requestsNamed } from '../request/references.ts';
+import { requestsNamed } from '../request/references.ts';
 import { requests } from '../request/tables.ts';
 import { answersHeld } from './commands.ts';
 
@@ -56,9 +52,10 @@ export function takeInRows(
   key: string,
 ): AnswerOf<'takeInRows'> {
   try {
-    return write(house, ({ tx, effects, now }) => {
+    return write(house, (work) => {
+      const { tx, now } = work;
       const run = (): AnswerOf<'takeInRows'> => {
-        const told = takeAll(tx, effects, now, viewer, formKey, rows);
+        const told = takeAll(work, viewer, formKey, rows);
         const bad = told.filter((row) => row.number === null).length;
         const answer = { applied: apply, good: told.length - bad, bad, rows: told };
         if (!apply) throw new TakenBack(answer);
@@ -72,14 +69,8 @@ export function takeInRows(
   }
 }
 
-function takeAll(
-  tx: Transaction,
-  effects: Effects,
-  now: number,
-  viewer: Viewer,
-  formKey: string,
-  rows: readonly Row[],
-): Told[] {
+function takeAll(work: Work, viewer: Viewer, formKey: string, rows: readonly Row[]): Told[] {
+  const { tx, now } = work;
   const form = formByKey(tx, formKey);
   const release = form && currentRelease(tx, form);
   if (!form || !release) throw notFound('A release of this form');
@@ -106,7 +97,7 @@ function takeAll(
       people,
       references: requestsNamed(tx, release.design.fields, answers, { by: requester.id }),
     };
-    return takeOne(tx, effects, now, {
+    return takeOne(work, {
       release,
       door,
       requester,
@@ -165,12 +156,8 @@ interface Incoming {
   readonly register: RegisterRow;
 }
 
-function takeOne(
-  tx: Transaction,
-  effects: Effects,
-  now: number,
-  { release, door, requester, importer, answers, facts: told, register }: Incoming,
-): Told {
+function takeOne(work: Work, { release, door, requester, importer, answers, facts: told, register }: Incoming): Told {
+  const { tx, now } = work;
   const { design } = release;
   const calendar = calendarOf(tx, design.deadline.calendar);
   const complete = releaseById(tx, release.id).complete(answers, told);
@@ -187,30 +174,9 @@ function takeOne(
   // What was complete a moment ago is taken; anything else is a mistake of ours.
   if (!intake.taken) throw new Problem(500, 'import', 'A row could not be taken in', 'Nothing was changed. Try again.');
   const number = nextNumber(tx, register);
-  const { values, approval, timers } = intake.request;
-  const { id, phase } = storeRequest(tx, {
-    number,
-    register,
-    release,
-    doorId: door.id,
-    requesterId: requester.id,
-    taken: intake.request,
-    now,
-    trial: false,
+  addRequest(by(work, importer.id), {
+    ...{ number, register, release, doorId: door.id, requesterId: requester.id, taken: intake.request },
+    through: { by: 'sheet of rows' },
   });
-  remember(tx, now, {
-    requestId: id,
-    actorId: importer.id,
-    kind: 'arrived',
-    words: `Taken in from a sheet, release ${release.number}`,
-  });
-  if (phase !== 'finished') setTimers(tx, id, timers);
-  claim(tx, { id, formId: release.formId, phase }, design, values);
-  point(tx, id, design.fields, values);
-  if (approval)
-    tx.insert(approvals)
-      .values({ id: uuid(), requestId: id, label: approval.label, group: approval.group, state: 'waiting' })
-      .run();
-  effects.changed.add(id);
   return { number, problems: [] };
 }

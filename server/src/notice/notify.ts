@@ -10,6 +10,7 @@ import {
 } from '@tolvek/core/notice';
 import { and, count, eq, gt, sql } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
+import { approvalOf } from '../approval/queries.ts';
 import { calendarOf } from '../calendar/queries.ts';
 import { releaseById } from '../form/queries.ts';
 import { groupsOf, personById } from '../people/queries.ts';
@@ -17,9 +18,10 @@ import type { Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { issueLink, linkEnds } from '../platform/links.ts';
 import { Problem } from '../platform/problem.ts';
+import type { Work } from '../platform/work.ts';
 import { registerById } from '../register/queries.ts';
 import { openFor } from '../request/open.ts';
-import type { RequestRow } from '../request/queries.ts';
+import type { ShownRow } from '../request/queries.ts';
 import { outbox } from './tables.ts';
 
 /** Where the signature of every letter comes from. */
@@ -54,15 +56,8 @@ export function roomForLetter(tx: Transaction, address: string, now: number): vo
  * Writes a letter about a request to each person, each with what that person may read. Sent after
  * the transaction.
  */
-export function notify(
-  house: House,
-  tx: Transaction,
-  now: number,
-  request: RequestRow,
-  personIds: readonly string[],
-  event: NoticeEvent,
-  approvalId?: string,
-): void {
+export function notify(work: Work, request: ShownRow, personIds: readonly string[], event: NoticeEvent): void {
+  const { tx, now } = work;
   if (request.trial) return;
   const register = registerById(tx, request.registerId);
   const { release } = releaseById(tx, request.releaseId);
@@ -78,7 +73,7 @@ export function notify(
       subject: revealSubject(release.design.subject, visible, release.design.title),
       visible,
       reader: person.name,
-      url: addressFor(house, tx, now, request, person, event, approvalId),
+      url: addressFor(work, request, person, event),
     });
     entries.push(
       posted(now, {
@@ -94,17 +89,15 @@ export function notify(
 }
 
 function addressFor(
-  house: House,
-  tx: Transaction,
-  now: number,
-  request: RequestRow,
+  { house, tx, now }: Work,
+  request: ShownRow,
   person: { id: string; kind: 'staff' | 'contact' },
   event: NoticeEvent,
-  approvalId?: string,
 ): string {
   const base = house.config.url;
-  if (event.kind === 'approval-asked' && approvalId) {
-    return `${base}/decide/${issueLink(tx, { purpose: 'decide', personId: person.id, targetId: approvalId, now })}`;
+  const approval = event.kind === 'approval-asked' ? approvalOf(tx, request.id) : undefined;
+  if (approval) {
+    return `${base}/decide/${issueLink(tx, { purpose: 'decide', personId: person.id, targetId: approval.id, now })}`;
   }
   if (person.id !== request.requesterId || deskEvent(event)) return `${base}/floor/all/${request.number}`;
   if (person.kind === 'staff') return `${base}/my/${request.number}`;

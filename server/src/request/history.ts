@@ -1,16 +1,56 @@
+import type { RequestChange, RequestChangeKind } from '@tolvek/core/request';
 import { v7 as uuid } from 'uuid';
-import type { Transaction } from '../platform/database.ts';
-import { history } from './tables.ts';
+import type { Work } from '../platform/work.ts';
+import { type HistoryKind, history } from './tables.ts';
 
-type Entry = Pick<typeof history.$inferInsert, 'requestId' | 'actorId' | 'kind' | 'words'> &
-  Partial<Pick<typeof history.$inferInsert, 'changes' | 'comment'>>;
+/** What an entry is called where entries are looked for by kind. */
+const KINDS: Readonly<Record<Exclude<RequestChangeKind, 'rang'>, HistoryKind>> = {
+  arrived: 'arrived',
+  values: 'fields',
+  stage: 'stage',
+  handler: 'handler',
+  said: 'comment',
+  decided: 'decision',
+};
 
 /**
- * Adds to what happened to a request. Words hold no field values: those stand in `changes`, where
- * they can be revealed.
+ * Adds to what happened to a request: as data, from which words are made where it is shown. Values
+ * stand in `changes` and what people wrote in `comment`, where they can be revealed; the data holds
+ * neither.
  */
-export function remember(tx: Transaction, now: number, entry: Entry): void {
+export function remember({ tx, now, actor }: Work, requestId: string, change: RequestChange): void {
+  const kind = change.kind === 'rang' ? change.timer : KINDS[change.kind];
   tx.insert(history)
-    .values({ id: uuid(), at: now, changes: [], comment: null, ...entry })
+    .values({
+      ...{ id: uuid(), requestId, at: now, actorId: actor, kind, words: '', data: dataOf(change) },
+      changes: change.kind === 'values' ? change.changes : [],
+      comment: commentOf(change),
+    })
     .run();
+}
+
+/** A change without what stands in columns of its own. */
+function dataOf(change: RequestChange): RequestChange {
+  switch (change.kind) {
+    case 'values':
+      return { ...change, changes: [] };
+    case 'said':
+      return { ...change, text: '' };
+    case 'decided':
+      return { ...change, comment: '' };
+    default:
+      return change;
+  }
+}
+
+function commentOf(change: RequestChange): (typeof history.$inferInsert)['comment'] {
+  switch (change.kind) {
+    case 'said':
+      return { text: change.text, visibility: change.to === 'desk' ? 'internal' : 'requester' };
+    case 'decided':
+      // The reason goes to the requester, so they may read it here too.
+      return change.comment ? { text: change.comment, visibility: 'requester' } : null;
+    default:
+      return null;
+  }
 }

@@ -1,11 +1,11 @@
 import { type Field, numberPrefix, numberWith } from '@tolvek/core/register';
-import { and, asc, eq } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import type { Transaction } from '../platform/database.ts';
-import { counters, requests } from './tables.ts';
+import { counters } from './tables.ts';
 
 type NumberField = Field & { readonly type: Extract<Field['type'], { kind: 'auto-number' }> };
 
-const numbered = (fields: readonly Field[]): readonly NumberField[] =>
+export const numbered = (fields: readonly Field[]): readonly NumberField[] =>
   fields.filter((field): field is NumberField => field.source === 'given' && field.type.kind === 'auto-number');
 
 /**
@@ -33,27 +33,4 @@ export function giveNumbers(
       return [key, numberWith(prefix, type.digits, next)];
     }),
   );
-}
-
-/**
- * Numbers the requests that are there, the oldest first, when a register gets a field for it.
- * `dayOf`: the day at the desk.
- */
-export function numberExisting(
-  tx: Transaction,
-  registerId: string,
-  fresh: readonly Field[],
-  dayOf: (at: number) => string,
-): void {
-  if (numbered(fresh).length === 0) return;
-  const rows = tx
-    .select({ id: requests.id, values: requests.values, createdAt: requests.createdAt })
-    .from(requests)
-    .where(and(eq(requests.registerId, registerId), eq(requests.trial, false)))
-    .orderBy(asc(requests.createdAt), asc(requests.id))
-    .all();
-  for (const row of rows) {
-    const values = { ...row.values, ...giveNumbers(tx, registerId, fresh, dayOf(row.createdAt)) };
-    tx.update(requests).set({ values }).where(eq(requests.id, row.id)).run();
-  }
 }

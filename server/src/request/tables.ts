@@ -1,6 +1,7 @@
 import type { ValueChange } from '@tolvek/core/access';
 import type { Deadline } from '@tolvek/core/deadline';
 import { priorities, type Values } from '@tolvek/core/register';
+import type { RequestChange } from '@tolvek/core/request';
 import type { Routed } from '@tolvek/core/routing';
 import { sql } from 'drizzle-orm';
 import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
@@ -199,7 +200,9 @@ export const history = sqliteTable(
     /** Null when the application did it by itself. */
     actorId: text(),
     kind: text().notNull().$type<HistoryKind>(),
+    /** Of what happened before it was kept as data; else empty, and words are made from the data. */
     words: text().notNull(),
+    data: text({ mode: 'json' }).$type<RequestChange | null>(),
     changes: text({ mode: 'json' }).notNull().$type<readonly ValueChange[]>(),
     comment: text({ mode: 'json' }).$type<{ text: string; visibility: 'internal' | 'requester' } | null>(),
   },

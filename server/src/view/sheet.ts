@@ -14,6 +14,7 @@ import { fuseAt, lengthInWords, momentInWords, promiseInWords } from '@tolvek/co
 import { type FormDesign, sinksOf } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import { type Stage, stagesToMoveTo } from '@tolvek/core/register';
+import { type ChangeNames, changeInWords } from '@tolvek/core/request';
 import { asc, eq } from 'drizzle-orm';
 import { approvalOf } from '../approval/queries.ts';
 import { calendarOf } from '../calendar/queries.ts';
@@ -24,7 +25,7 @@ import { groupNames, namesOf, personById } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
-import { holdsThings, stageOf } from '../register/queries.ts';
+import { holdsThings, type RegisterRow, stageOf } from '../register/queries.ts';
 import { factsOfRequest, pickedFrom } from '../request/facts.ts';
 import { onlyOf } from '../request/keeping.ts';
 import { openFor } from '../request/open.ts';
@@ -163,7 +164,9 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
           whyNot: objection ? objection.reason : null,
         }
       : null,
-    history: historyOf(db, request, (changes) => revealChanges(changes, fields, readable, open.access.nameOf)),
+    history: historyOf(db, request, register, (changes) =>
+      revealChanges(changes, fields, readable, open.access.nameOf),
+    ),
   };
 }
 
@@ -194,6 +197,7 @@ function dueWhy(
 function historyOf(
   db: Reader,
   request: RequestRow,
+  register: RegisterRow,
   show: (changes: (typeof history.$inferSelect)['changes']) => Revealed<readonly VisibleChange[]>,
 ): AnswerOf<'sheet'>['history'] {
   const entries = db
@@ -204,9 +208,17 @@ function historyOf(
     .all();
   const names = namesOf(
     db,
-    entries.flatMap((entry) => entry.actorId ?? []),
+    entries.flatMap((entry) =>
+      [entry.actorId ?? [], entry.data?.kind === 'handler' ? (entry.data.to ?? []) : []].flat(),
+    ),
   );
+  const called: ChangeNames = {
+    stage: (key) => register.stages.find((stage) => stage.key === key)?.label ?? key,
+    person: (id) => names.get(id) ?? '',
+  };
   return entries.flatMap((entry) => {
+    // A new day is no news: what was computed from it stands in the values.
+    if (entry.data?.kind === 'values' && entry.data.why === 'day') return [];
     const changes = show(entry.changes);
     // An entry that only touched fields hidden from this viewer would tell that something is there.
     if (entry.kind === 'fields' && changes.length === 0) return [];
@@ -215,7 +227,7 @@ function historyOf(
         id: entry.id,
         at: iso(entry.at),
         who: entry.actorId ? (names.get(entry.actorId) ?? '') : 'Tolvek',
-        what: entry.words,
+        what: entry.data ? changeInWords(entry.data, called) : entry.words,
         changes,
         comment: entry.comment,
       },

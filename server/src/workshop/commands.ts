@@ -11,8 +11,8 @@ import { notFound, Problem, staleVersion } from '../platform/problem.ts';
 import { write } from '../platform/work.ts';
 import { changeRegister } from '../register/commands.ts';
 import { registerById } from '../register/queries.ts';
+import { numberExisting } from '../request/change.ts';
 import { claimAnew } from '../request/claims.ts';
-import { numberExisting } from '../request/numbers.ts';
 import { draftContent, type Found } from './findings.ts';
 import { changesSince } from './queries.ts';
 
@@ -37,7 +37,8 @@ export function releaseForm(
   input: { key: string; version: number; note: string },
   found: Found,
 ) {
-  return write(house, ({ tx, now }) => {
+  return write(house, (work) => {
+    const { tx, now } = work;
     const form = formByKey(tx, input.key);
     if (!form) throw notFound('This form');
     if (form.version !== input.version) throw staleVersion();
@@ -75,7 +76,7 @@ export function releaseForm(
       changeRegister(tx, register, { fields }, `Release ${number} of “${form.draft.title}”`, { viewer, now });
     const fresh = form.draft.fields.filter((field) => !register.fields.some((each) => each.key === field.key));
     const { zone } = calendarOf(tx, form.draft.deadline.calendar);
-    numberExisting(tx, register.id, fresh, (at) => dateAt(at, zone));
+    numberExisting(work, register.id, fresh, (at) => dateAt(at, zone));
     if (JSON.stringify(form.draft.unique) !== JSON.stringify(before)) claimAnew(tx, form.id, form.draft);
     return { number, version };
   });

@@ -23,23 +23,22 @@ import type { House } from '../platform/house.ts';
 import { storing } from '../platform/patience.ts';
 import { notFound, Problem } from '../platform/problem.ts';
 import { inGroups, inTurns } from '../platform/turns.ts';
-import { type Effects, write } from '../platform/work.ts';
+import { by, write } from '../platform/work.ts';
 import { type RegisterRow, registerById } from '../register/queries.ts';
 import { registers } from '../register/tables.ts';
 import { askableOf } from '../request/asking.ts';
-import { carryOn } from '../request/carryOn.ts';
+import { changeRequest } from '../request/change.ts';
 import { changesBetween } from '../request/changes.ts';
-import { claim, takenAnswers } from '../request/claims.ts';
+import { takenAnswers } from '../request/claims.ts';
 import { countedIn, eachRequest } from '../request/eachRequest.ts';
 import { factsOfRequest, pickedBy } from '../request/facts.ts';
-import { remember } from '../request/history.ts';
 import { onlyOf } from '../request/keeping.ts';
 import { nameOf } from '../request/names.ts';
 import { openFor } from '../request/open.ts';
-import { isToldToAll, protectionFor } from '../request/protection.ts';
+import { protectionFor } from '../request/protection.ts';
 import { type RequestRow, requestById, type ShownRow } from '../request/queries.ts';
-import { offerProblems, point } from '../request/references.ts';
-import { requests, ruleRunChanges, ruleRuns } from '../request/tables.ts';
+import { offerProblems } from '../request/references.ts';
+import { ruleRunChanges, ruleRuns } from '../request/tables.ts';
 import type { Found } from './findings.ts';
 
 /** Requests that are listed one by one; all of them are counted. */
@@ -102,7 +101,8 @@ export async function overExisting(
   for await (const group of inGroups(toChange))
     done.push(
       ...(await storing(house, () =>
-        write(house, ({ tx, effects, now }) => {
+        write(house, (work) => {
+          const { tx, now } = work;
           if (done.length === 0)
             tx.insert(ruleRuns)
               .values({
@@ -116,18 +116,12 @@ export async function overExisting(
               .onConflictDoNothing()
               .run();
           if (done.length === 0) rememberRan(tx, plan);
-          const words = `Rule “${plan.rule.name}” was applied to what was there`;
           return group.filter((step) => {
             const request = requestById(tx, step.id);
             // Somebody was faster: this one is left as it is, and not counted.
             if (!request || request.version !== step.version) return false;
-            change(tx, effects, now, {
-              request,
-              register: plan.register,
-              changes: step.changes,
-              words,
-              by: viewer.personId,
-            });
+            const change = { kind: 'values', why: 'rule', rule: plan.rule.name, changes: step.changes } as const;
+            changeRequest(by(work, viewer.personId), request, change);
             tx.insert(ruleRunChanges).values({ runId: run, requestId: step.id, changes: step.changes }).run();
             return true;
           });
@@ -277,38 +271,6 @@ function wrongIn(
   return read.state === 'wrong' ? [{ field: key, message: `“${field.label}”: ${read.message}`, fix: read.fix }] : [];
 }
 
-interface Changing {
-  readonly request: RequestRow;
-  readonly register: RegisterRow;
-  readonly changes: readonly ValueChange[];
-  readonly words: string;
-  readonly by: string;
-}
-
-/** Stores changed values of a request, with all that follows from them. */
-function change(
-  tx: Transaction,
-  effects: Effects,
-  now: number,
-  { request, register, changes, words, by }: Changing,
-): void {
-  const values: Record<string, FieldValue> = { ...request.values };
-  for (const { field, after } of changes) {
-    if (after === null) delete values[field];
-    else values[field] = after as FieldValue;
-  }
-  const isTold = isToldToAll(tx, register, request, changes);
-  tx.update(requests)
-    .set({ values, ...(isTold ? { version: request.version + 1, updatedAt: now } : {}) })
-    .where(eq(requests.id, request.id))
-    .run();
-  claim(tx, request, releaseById(tx, request.releaseId).release.design, values);
-  point(tx, request.id, register.fields, values);
-  remember(tx, now, { requestId: request.id, actorId: by, kind: 'fields', words, changes });
-  if (isTold) effects.changed.add(request.id);
-  carryOn(tx, effects, now, { id: request.id, number: request.number, changes });
-}
-
 function answerOf(
   db: Database,
   viewer: Viewer,
@@ -396,7 +358,8 @@ export async function takeRunBack(
   const counted = { back: 0, left: 0 };
   for await (const group of inGroups(rows)) {
     const here = await storing(house, () =>
-      write(house, ({ tx, effects, now }) => {
+      write(house, (work) => {
+        const { tx } = work;
         let [back, left] = [0, 0];
         for (const row of group) {
           const request = requestById(tx, row.requestId);
@@ -409,8 +372,8 @@ export async function takeRunBack(
           const seen = (each: readonly ValueChange[]): number => each.filter(({ field }) => readable.has(field)).length;
           if (!request || seen(changes) < seen(row.changes)) left += 1;
           if (!request || changes.length === 0) continue;
-          const words = `What rule “${run.name}” changed was taken back`;
-          change(tx, effects, now, { request, register, changes, words, by: viewer.personId });
+          const change = { kind: 'values', why: 'taken back', rule: run.name, changes } as const;
+          changeRequest(by(work, viewer.personId), request, change);
           if (seen(changes) > 0) back += 1;
         }
         // Counted once it is stored: a write that failed is done again.

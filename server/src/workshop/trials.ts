@@ -4,7 +4,6 @@ import { factsAt } from '@tolvek/core/intake';
 import type { Viewer } from '@tolvek/core/people';
 import type { RawAnswers } from '@tolvek/core/register';
 import { and, desc, eq, inArray } from 'drizzle-orm';
-import { v7 as uuid } from 'uuid';
 import { approvals } from '../approval/tables.ts';
 import { calendarOf } from '../calendar/queries.ts';
 import { timers } from '../deadline/tables.ts';
@@ -16,13 +15,12 @@ import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { notFound, Problem, staleVersion, wrongFields } from '../platform/problem.ts';
-import { write } from '../platform/work.ts';
+import { by, write } from '../platform/work.ts';
 import { registerById } from '../register/queries.ts';
+import { addRequest, dropTrials } from '../request/change.ts';
 import { factsFor, pickedFrom } from '../request/facts.ts';
-import { remember } from '../request/history.ts';
-import { storeRequest } from '../request/newRequest.ts';
 import { offerProblems, offersOf, requestsNamed } from '../request/references.ts';
-import { claims, history, requests } from '../request/tables.ts';
+import { requests } from '../request/tables.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
 import { draftContent, type Found } from './findings.ts';
 
@@ -41,7 +39,8 @@ interface Trial {
  * nobody.
  */
 export function sendTrial(house: House, viewer: Viewer, input: Trial, found: Found): { number: string } {
-  return write(house, ({ tx, now }) => {
+  return write(house, (work) => {
+    const { tx, now } = work;
     const form = formByKey(tx, input.form);
     if (!form) throw notFound('This form');
     return once(tx, { key: input.key, scope: `trial ${form.id} ${viewer.personId}`, content: input, now }, () => {
@@ -86,31 +85,16 @@ export function sendTrial(house: House, viewer: Viewer, input: Trial, found: Fou
         throw wrongFields(
           'problems' in intake ? intake.problems : [{ field: 'form', message: intake.refusal.message, fix: '' }],
         );
-      const { approval, values } = intake.request;
+      const { values } = intake.request;
       const notHere = offerProblems(tx, { fields: form.draft.fields, values, facts, asker: requester.id });
       if (notHere.length > 0) throw wrongFields(notHere);
       const register = registerById(tx, form.registerId);
       const number = trialNumber(tx, register.prefix);
-      const { id } = storeRequest(tx, {
-        number,
-        register,
-        release: { id: releaseId, formId: form.id },
-        doorId: door.id,
-        requesterId: requester.id,
-        taken: intake.request,
-        now,
-        trial: true,
+      addRequest(by(work, viewer.personId), {
+        ...{ number, register, doorId: door.id, requesterId: requester.id, taken: intake.request },
+        release: releaseById(tx, releaseId).release,
+        through: { by: 'trial' },
       });
-      remember(tx, now, {
-        requestId: id,
-        actorId: viewer.personId,
-        kind: 'arrived',
-        words: 'Trial request, sent from the proof',
-      });
-      if (approval)
-        tx.insert(approvals)
-          .values({ id: uuid(), requestId: id, label: approval.label, group: approval.group, state: 'waiting' })
-          .run();
       return { number };
     });
   });
@@ -171,9 +155,8 @@ export function clearTrials(house: House, formKey: string): { cleared: number } 
       .all()
       .map((row) => row.id);
     if (ids.length > 0) {
-      for (const table of [history, approvals, timers, claims])
-        tx.delete(table).where(inArray(table.requestId, ids)).run();
-      tx.delete(requests).where(inArray(requests.id, ids)).run();
+      for (const table of [approvals, timers]) tx.delete(table).where(inArray(table.requestId, ids)).run();
+      dropTrials(tx, ids);
     }
     dropFrozen(tx, form.id);
     return { cleared: ids.length };

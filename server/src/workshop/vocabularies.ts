@@ -10,17 +10,16 @@ import {
   type Vocabulary,
   vocabularyProblems,
 } from '@tolvek/core/register';
-import { eq } from 'drizzle-orm';
 import { changeAtOnce, makeInForce } from '../design/commands.ts';
 import { designByKey } from '../design/queries.ts';
 import type { Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { notFound, staleVersion, wrongFields } from '../platform/problem.ts';
-import { type Effects, write } from '../platform/work.ts';
-import { remember } from '../request/history.ts';
+import { by, type Work, write } from '../platform/work.ts';
+import { changeRequest } from '../request/change.ts';
 import { isToldToAll } from '../request/protection.ts';
-import { requests } from '../request/tables.ts';
+import { requestById } from '../request/queries.ts';
 import { allVocabularies, vocabularyByKey } from '../vocabulary/queries.ts';
 import { heldTerms, mayReadAllHeld, requestsWithTerms, withTerms } from './heldTerms.ts';
 
@@ -76,7 +75,8 @@ export function saveVocabulary(
   viewer: Viewer,
   input: { key: string; version: number; name: string; terms: readonly Term[] },
 ): AnswerOf<'saveVocabulary'> {
-  return write(house, ({ tx, effects, now }) => {
+  return write(house, (work) => {
+    const { tx, now } = work;
     const before = vocabularyByKey(tx, input.key);
     if (!before) throw notFound('This vocabulary');
     if (before.version !== input.version) throw staleVersion();
@@ -93,7 +93,7 @@ export function saveVocabulary(
     const version = changeAtOnce(tx, design, { version: input.version, content, note: '' }, { viewer, now });
     return {
       version,
-      moved: followMerges(tx, effects, viewer, now, before, { key: input.key, name: input.name, terms: input.terms }),
+      moved: followMerges(work, viewer, before, { key: input.key, name: input.name, terms: input.terms }),
     };
   });
 }
@@ -123,14 +123,8 @@ function lostTerms(
  * Requests that hold a term merged just now hold the other one from then on, so that conditions
  * find them by it.
  */
-function followMerges(
-  tx: Transaction,
-  effects: Effects,
-  viewer: Viewer,
-  now: number,
-  before: Vocabulary,
-  after: Vocabulary,
-): number {
+function followMerges(work: Work, viewer: Viewer, before: Vocabulary, after: Vocabulary): number {
+  const { tx } = work;
   const fresh = after.terms.filter(
     (term) => term.now !== undefined && before.terms.find((each) => each.key === term.key)?.now !== term.now,
   );
@@ -142,32 +136,21 @@ function followMerges(
   );
   if (into.size === 0) return 0;
   let moved = 0;
-  for (const { request, register, fields } of [...requestsWithTerms(tx, after.key)]) {
-    const { id, version, values } = request;
+  // Each is read when its turn comes: a change before it may have been carried along to it.
+  const holding = [...requestsWithTerms(tx, after.key)].map(({ request, ...rest }) => ({ id: request.id, ...rest }));
+  for (const { id, register, fields } of holding) {
+    const request = requestById(tx, id);
+    if (!request) continue;
     const changes = fields.flatMap((field) => {
-      const value = own(values, field.key);
+      const value = own(request.values, field.key);
       if (value === undefined) return [];
       const next = withTerms(field, after.key, value, into);
       return next === value ? [] : [{ field: field.key, before: value, after: next }];
     });
     if (changes.length === 0) continue;
-    const isTold = isToldToAll(tx, register, request, changes);
-    if (isTold) moved += 1;
-    tx.update(requests)
-      .set({
-        values: { ...values, ...Object.fromEntries(changes.map((change) => [change.field, change.after])) },
-        ...(isTold ? { version: version + 1, updatedAt: now } : {}),
-      })
-      .where(eq(requests.id, id))
-      .run();
-    remember(tx, now, {
-      requestId: id,
-      actorId: viewer.personId,
-      kind: 'fields',
-      words: `Terms of “${after.name}” were merged`,
-      changes,
-    });
-    if (isTold) effects.changed.add(id);
+    if (isToldToAll(tx, register, request, changes)) moved += 1;
+    const change = { kind: 'values', why: 'merged', vocabulary: after.name, changes } as const;
+    changeRequest(by(work, viewer.personId), request, change);
   }
   return moved;
 }

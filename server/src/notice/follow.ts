@@ -1,0 +1,117 @@
+import { lengthInWords, momentInWords, workingTimeBetween } from '@tolvek/core/deadline';
+import type { NoticeEvent } from '@tolvek/core/notice';
+import type { RequestChange } from '@tolvek/core/request';
+import { calendarOf } from '../calendar/queries.ts';
+import { releaseById } from '../form/queries.ts';
+import { groupNames, membersOf, personById } from '../people/queries.ts';
+import { linkEnds } from '../platform/links.ts';
+import type { Work } from '../platform/work.ts';
+import { registerById, stageOf } from '../register/queries.ts';
+import type { Follower } from '../request/change.ts';
+import type { ShownRow } from '../request/queries.ts';
+import { notify } from './notify.ts';
+
+/** People hear of what happens to a request: who asked, who works on it, who decides. */
+export const followNotices: Follower = (work, request, change, before) => {
+  if (request.trial) return;
+  switch (change.kind) {
+    case 'arrived':
+      return tellOfArrival(work, request, change);
+    case 'stage':
+      return before ? tellOfStage(work, request, before) : undefined;
+    case 'handler':
+      return tellHandler(work, request, change.to);
+    case 'said':
+      return tellWords(work, request, change);
+    case 'decided':
+      return tellDecision(work, request, change);
+    case 'rang':
+      return tellOfTimer(work, request, change.timer);
+    case 'values':
+      return;
+  }
+};
+
+type Of<Kind extends RequestChange['kind']> = Extract<RequestChange, { kind: Kind }>;
+
+const tell = (work: Work, request: ShownRow, people: readonly string[], event: NoticeEvent): void =>
+  notify(work, request, people, event);
+
+const zoneOf = ({ tx }: Work, request: ShownRow): string =>
+  calendarOf(tx, releaseById(tx, request.releaseId).release.design.deadline.calendar).zone;
+
+const dueOf = (work: Work, request: ShownRow): string => momentInWords(request.due, zoneOf(work, request));
+
+const actorName = ({ tx, actor }: Work, otherwise: string): string =>
+  (actor === null ? undefined : personById(tx, actor)?.name) ?? otherwise;
+
+/** A thing taken in is in use at once, and rows of a sheet come in silently: nobody has to be told. */
+function tellOfArrival(work: Work, request: ShownRow, { through }: Of<'arrived'>): void {
+  if (request.phase === 'finished' || through.by !== 'door') return;
+  tell(work, request, [request.requesterId], { kind: 'received', due: dueOf(work, request) });
+  if (request.approverGroup === null) tellTeam(work, request);
+  else tellDeciders(work, request, request.approverGroup);
+}
+
+function tellDeciders(work: Work, request: ShownRow, group: string): void {
+  const { step } = releaseById(work.tx, request.releaseId).release.design.approval;
+  const deciders = membersOf(work.tx, group)
+    .map((person) => person.id)
+    .filter((id) => id !== request.requesterId);
+  const expires = momentInWords(linkEnds('decide', work.now), zoneOf(work, request));
+  tell(work, request, deciders, { kind: 'approval-asked', step: step.label, expires });
+}
+
+/** Tells the team of a request that it is theirs to work on. */
+function tellTeam(work: Work, request: ShownRow): void {
+  const team = membersOf(work.tx, request.team)
+    .map((person) => person.id)
+    .filter((id) => id !== request.requesterId);
+  const name = groupNames(work.tx).get(request.team) ?? request.team;
+  tell(work, request, team, { kind: 'new-request', team: name, due: dueOf(work, request) });
+}
+
+function tellOfStage(work: Work, request: ShownRow, before: ShownRow): void {
+  const finished = request.phase === 'finished';
+  if (!finished && request.phase !== 'paused' && before.phase !== 'paused') return;
+  const stage = stageOf(registerById(work.tx, request.registerId), request.stage).publicLabel;
+  tell(work, request, [request.requesterId], { kind: 'stage', stage, finished });
+}
+
+function tellHandler(work: Work, request: ShownRow, to: string | null): void {
+  if (to !== null && to !== work.actor) tell(work, request, [to], { kind: 'assigned', by: actorName(work, '') });
+}
+
+function tellWords(work: Work, request: ShownRow, { text, to, byRequester }: Of<'said'>): void {
+  if (byRequester) {
+    const from = actorName(work, '');
+    const working = workingOn(work, request).filter((id) => id !== work.actor);
+    tell(work, request, working, { kind: 'message', from, text });
+  } else if (to === 'requester')
+    tell(work, request, [request.requesterId], { kind: 'message', from: actorName(work, 'the desk'), text });
+}
+
+const workingOn = ({ tx }: Work, request: ShownRow): readonly string[] =>
+  request.handlerId ? [request.handlerId] : membersOf(tx, request.team).map((person) => person.id);
+
+function tellDecision(work: Work, request: ShownRow, { verdict, comment }: Of<'decided'>): void {
+  const kind = verdict === 'approve' ? 'approved' : 'refused';
+  tell(work, request, [request.requesterId], { kind, by: actorName(work, 'the desk'), comment });
+  if (verdict === 'approve') tellTeam(work, request);
+}
+
+function tellOfTimer(work: Work, request: ShownRow, timer: 'reminder' | 'escalation'): void {
+  const { tx, now } = work;
+  const plan = releaseById(tx, request.releaseId).release.design.deadline;
+  const calendar = calendarOf(tx, plan.calendar);
+  const due = dueOf(work, request);
+  const handler = request.handlerId ? personById(tx, request.handlerId) : undefined;
+  const working = handler ? [handler.id] : membersOf(tx, request.team).map((person) => person.id);
+  if (timer === 'reminder') {
+    const left = lengthInWords(Math.max(0, workingTimeBetween(calendar, now, request.due)), calendar);
+    tell(work, request, working, { kind: 'reminder', left, due });
+    return;
+  }
+  const leads = membersOf(tx, plan.escalateTo).map((person) => person.id);
+  tell(work, request, [...leads, ...working], { kind: 'escalation', due, handler: handler?.name ?? '' });
+}

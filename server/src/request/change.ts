@@ -1,0 +1,309 @@
+import type { ValueChange } from '@tolvek/core/access';
+import { pauseDeadline, resumeDeadline } from '@tolvek/core/deadline';
+import { namesIn } from '@tolvek/core/expression';
+import { type AskedForm, prepareKeeping } from '@tolvek/core/form';
+import type { TakenIn } from '@tolvek/core/intake';
+import type { Field, FieldValue, RawAnswers, Values } from '@tolvek/core/register';
+import type { RequestChange, Through } from '@tolvek/core/request';
+import { and, eq, inArray } from 'drizzle-orm';
+import { v7 as uuid } from 'uuid';
+import { calendarOf } from '../calendar/queries.ts';
+import { claimFiles, letGoOfFiles } from '../files/commands.ts';
+import { type ReleaseRow, releaseById } from '../form/queries.ts';
+import type { Transaction } from '../platform/database.ts';
+import { Problem, staleVersion } from '../platform/problem.ts';
+import { by, type Work } from '../platform/work.ts';
+import { firstStage, type RegisterRow, registerById, stageOf, stageWithRole } from '../register/queries.ts';
+import { carriedFrom } from './carryOn.ts';
+import { changesBetween } from './changes.ts';
+import { claim, takenAnswers } from './claims.ts';
+import { countedIn, eachRequest } from './eachRequest.ts';
+import { factsOfRequest } from './facts.ts';
+import { remember } from './history.ts';
+import { giveNumbers, numbered } from './numbers.ts';
+import { isToldToAll, protectionFor } from './protection.ts';
+import type { RequestRow, ShownRow } from './queries.ts';
+import { point } from './references.ts';
+import { claims, history, pointers, requests } from './tables.ts';
+
+/**
+ * What follows from a change of a request, in areas above it. `before`: the request as it was; null
+ * when it has just arrived.
+ */
+export type Follower = (work: Work, request: ShownRow, change: RequestChange, before: ShownRow | null) => void;
+
+let followers: readonly Follower[] = [];
+
+/** Says who follows, in which order: whoever knows all areas, once. */
+export function followedBy(all: readonly Follower[]): void {
+  followers = all;
+}
+
+interface Incoming {
+  readonly number: string;
+  readonly register: RegisterRow;
+  readonly release: Pick<ReleaseRow, 'id' | 'formId' | 'number' | 'design'>;
+  readonly doorId: string;
+  readonly requesterId: string;
+  readonly taken: TakenIn;
+  readonly through: Through;
+}
+
+/**
+ * Stores what was taken in as a request: to be decided when a decision is needed, at the first
+ * stage otherwise; with what it claims and points to, its files, its history, and all that follows.
+ */
+export function addRequest(work: Work, incoming: Incoming): RequestRow {
+  const { tx, now, effects } = work;
+  const { number, register, release, doorId, requesterId, taken, through } = incoming;
+  const { values, routed, approval, deadline } = taken;
+  const stage = approval ? stageWithRole(register, 'deciding') : firstStage(register);
+  const request: RequestRow = {
+    ...{
+      id: uuid(),
+      number,
+      registerId: register.id,
+      formId: release.formId,
+      releaseId: release.id,
+      doorId,
+      requesterId,
+    },
+    ...{ stage: stage.key, phase: stage.phase, team: routed.outcome.team, handlerId: null },
+    ...{ approverGroup: approval?.group ?? null, priority: routed.outcome.priority },
+    ...{ values, routed, deadline, due: deadline.due, version: 1, createdAt: now, updatedAt: now },
+    finishedAt: stage.phase === 'finished' ? now : null,
+    trial: through.by === 'trial',
+  };
+  tx.insert(requests).values(request).run();
+  if (!request.trial) {
+    claim(tx, request, release.design, values);
+    point(tx, request.id, release.design.fields, values);
+    effects.changed.add(request.id);
+  }
+  claimFiles(tx, request.id, release.design.fields, values);
+  happened(work, request, { kind: 'arrived', through, release: release.number }, null);
+  return request;
+}
+
+/**
+ * Changes a request: the only place, besides arriving, where what is stored of one changes. What
+ * follows from its values is computed, what it claims is refused or stored, then the request itself,
+ * what it points to, its files, its history, what carries it along, and all that follows.
+ *
+ * `onVersion`: the version the change was made on; without it, the request is changed as it is.
+ * Returns the request as it is then.
+ *
+ * @throws Problem 412 when somebody was faster; 409 when it would take up again what another request
+ *   has by now.
+ */
+export function changeRequest<Row extends ShownRow>(
+  work: Work,
+  request: Row,
+  change: Exclude<RequestChange, { kind: 'arrived' }>,
+  onVersion?: number,
+): Row {
+  return changed(work, request, change, onVersion, 0);
+}
+
+/** Carried values that carry values in turn are followed so far. */
+const DEEPEST = 5;
+
+function changed<Row extends ShownRow>(
+  work: Work,
+  request: Row,
+  change: Exclude<RequestChange, { kind: 'arrived' }>,
+  onVersion: number | undefined,
+  depth: number,
+): Row {
+  const register = registerById(work.tx, request.registerId);
+  const settled =
+    change.kind === 'values' ? { ...change, changes: settledChanges(work, request, register, change) } : change;
+  if (settled.kind === 'values' && settled.changes.length === 0) return request;
+  const outcome = outcomeOf(work, request, register, settled);
+  if (outcome === null) {
+    work.effects.changed.add(request.id);
+    happened(work, request, settled, request);
+    return request;
+  }
+  const after: Row = { ...request, ...outcome };
+  refuseTaken(work, request, after, register);
+  const isTold =
+    onVersion !== undefined || settled.kind !== 'values' || isToldToAll(work.tx, register, request, settled.changes);
+  if (isTold) work.effects.changed.add(request.id);
+  // A new day is nobody’s change: what was read the evening before can still be worked on.
+  const isRaised = isTold && (settled.kind !== 'values' || settled.why !== 'day');
+  const stored = store(work, after, isRaised, onVersion ?? request.version);
+  const { design } = releaseById(work.tx, request.releaseId).release;
+  const isFinished = (row: ShownRow): boolean => row.phase === 'finished';
+  if (!request.trial && (settled.kind === 'values' || isFinished(request) !== isFinished(after)))
+    claim(work.tx, stored, design, stored.values);
+  if (settled.kind === 'values') {
+    claimFiles(work.tx, request.id, register.fields, stored.values);
+    if (!request.trial) point(work.tx, request.id, register.fields, stored.values);
+  }
+  happened(work, stored, settled, request);
+  if (settled.kind === 'values' && !request.trial && depth < DEEPEST)
+    for (const carried of carriedFrom(work, request.id, settled.changes)) {
+      const following = { kind: 'values', why: 'followed', number: request.number, changes: carried.changes } as const;
+      changed(by(work, null), carried.request, following, undefined, depth + 1);
+    }
+  return stored;
+}
+
+function happened(work: Work, request: ShownRow, change: RequestChange, before: ShownRow | null): void {
+  remember(work, request.id, change);
+  for (const follow of followers) follow(work, request, change, before);
+}
+
+/** Forms without rules, by the fields they keep: made ready once for each list of fields. */
+const computing = new WeakMap<readonly Field[], ReturnType<typeof prepareKeeping>>();
+
+function computedBy(fields: readonly Field[]): ReturnType<typeof prepareKeeping> {
+  const nothing: Pick<AskedForm, 'parts' | 'rules'> = { parts: [], rules: [] };
+  const found = computing.get(fields) ?? prepareKeeping({ fields, ...nothing });
+  computing.set(fields, found);
+  return found;
+}
+
+/**
+ * What changes, with what is computed from it. What is changed by hand, carried along or computed on a
+ * new day has come to rest already; nobody’s rules run for the rest.
+ */
+function settledChanges(
+  { tx, now }: Work,
+  request: ShownRow,
+  register: RegisterRow,
+  change: Extract<RequestChange, { kind: 'values' }>,
+): readonly ValueChange[] {
+  if (change.why === 'changed' || change.why === 'followed' || change.why === 'day') return change.changes;
+  if (!followsFrom(register.fields, new Set(change.changes.map(({ field }) => field)))) return change.changes;
+  const values = withChanges(request.values, change.changes);
+  const facts = factsOfRequest(tx, request, register, now, { changes: values as unknown as RawAnswers });
+  const { fields } = request.trial ? releaseById(tx, request.releaseId).release.design : register;
+  return changesBetween(fields, request.values, computedBy(fields)(values, new Set(), facts).values);
+}
+
+/** Tells whether something is computed from fields, or brought along by them. */
+const followsFrom = (fields: readonly Field[], changed: ReadonlySet<string>): boolean =>
+  fields.some((field) =>
+    field.source === 'computed'
+      ? namesIn(field.formula).some((name) => changed.has(name))
+      : field.source === 'carried' && changed.has(field.reference),
+  );
+
+/** Values with some of them changed; null takes one away. */
+export function withChanges(values: Values, changes: readonly ValueChange[]): Values {
+  const next: Record<string, FieldValue> = { ...values };
+  for (const { field, after } of changes) {
+    if (after === null) delete next[field];
+    else next[field] = after as FieldValue;
+  }
+  return next;
+}
+
+/** What a change does to the row of a request; null when it only stands in its history. */
+function outcomeOf(
+  work: Work,
+  request: ShownRow,
+  register: RegisterRow,
+  change: Exclude<RequestChange, { kind: 'arrived' }>,
+): Partial<ShownRow> | null {
+  switch (change.kind) {
+    case 'values':
+      return { values: withChanges(request.values, change.changes) };
+    case 'handler':
+      return { handlerId: change.to };
+    case 'stage':
+      return movedTo(work, request, register, change.to);
+    case 'decided': {
+      const to = change.verdict === 'approve' ? firstStage(register) : stageWithRole(register, 'refused');
+      return movedTo(work, request, register, to.key);
+    }
+    case 'said':
+    case 'rang':
+      return null;
+  }
+}
+
+/** A request at another stage: pausing stops its deadline, going on resumes it, finishing ends it. */
+function movedTo({ tx, now }: Work, request: ShownRow, register: RegisterRow, key: string): Partial<ShownRow> {
+  const [from, to] = [stageOf(register, request.stage), stageOf(register, key)];
+  const { deadline: plan } = releaseById(tx, request.releaseId).release.design;
+  const calendar = calendarOf(tx, plan.calendar);
+  const deadline =
+    to.phase === 'paused'
+      ? pauseDeadline(request.deadline, now)
+      : from.phase === 'paused'
+        ? resumeDeadline(request.deadline, calendar, now)
+        : request.deadline;
+  return {
+    stage: to.key,
+    phase: to.phase,
+    deadline,
+    due: deadline.due,
+    finishedAt: to.phase === 'finished' ? now : null,
+  };
+}
+
+/** Refuses to take up again what is finished, when another request has by now what no two may have. */
+function refuseTaken({ tx }: Work, before: ShownRow, after: ShownRow, register: RegisterRow): void {
+  if (before.trial || before.phase !== 'finished' || after.phase === 'finished') return;
+  const [taken] = takenAnswers(tx, {
+    formId: before.formId,
+    design: releaseById(tx, before.releaseId).release.design,
+    protection: protectionFor(tx, register, before),
+    values: after.values,
+    asker: null,
+    but: before.id,
+  });
+  if (taken)
+    throw new Problem(
+      409,
+      'taken',
+      'Another request has this by now',
+      `This request was finished, and its answers were free. ${taken.message} Change them first, or leave it finished.`,
+      [taken],
+    );
+}
+
+/** Stores a changed request, and raises its version where everybody may know that it changed. */
+function store<Row extends ShownRow>({ tx, now }: Work, after: Row, isRaised: boolean, version: number): Row {
+  const raised = isRaised ? { version: version + 1, updatedAt: now } : {};
+  const { values, stage, phase, deadline, due, finishedAt, handlerId } = after;
+  const { changes } = tx
+    .update(requests)
+    .set({ ...{ values, stage, phase, deadline, due, finishedAt, handlerId }, ...raised })
+    .where(and(eq(requests.id, after.id), eq(requests.version, version)))
+    .run();
+  if (changes === 0) throw staleVersion();
+  return { ...after, ...raised };
+}
+
+/**
+ * Numbers the requests that are there, the oldest first, when a register gets a field for it.
+ * `dayOf`: the day at the desk.
+ */
+export function numberExisting(
+  work: Work,
+  registerId: string,
+  fresh: readonly Field[],
+  dayOf: (at: number) => string,
+): void {
+  const keys = numbered(fresh).map(({ key }) => key);
+  if (keys.length === 0) return;
+  for (const request of eachRequest(work.tx, countedIn(registerId, 'all'))) {
+    const given = giveNumbers(work.tx, registerId, fresh, dayOf(request.createdAt));
+    const changes = keys.map((key) => ({ field: key, before: null, after: given[key] ?? null }));
+    changeRequest(work, request, { kind: 'values', why: 'numbered', changes });
+  }
+}
+
+/** Takes trial requests away, with everything that came of them in this area; their files are let go of. */
+export function dropTrials(tx: Transaction, ids: readonly string[]): void {
+  const some = [...ids];
+  for (const table of [history, claims, pointers]) tx.delete(table).where(inArray(table.requestId, some)).run();
+  letGoOfFiles(tx, some);
+  tx.delete(requests)
+    .where(and(inArray(requests.id, some), eq(requests.trial, true)))
+    .run();
+}
