@@ -9,7 +9,6 @@ import {
   stagesToMoveTo,
 } from '@tolvek/core/register';
 import { filesNamed } from '../files/commands.ts';
-import { releaseById } from '../form/queries.ts';
 import { membersOf, personById } from '../people/queries.ts';
 import type { Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
@@ -18,7 +17,7 @@ import { by, write } from '../platform/work.ts';
 import { type RegisterRow, registerById, stageOf } from '../register/queries.ts';
 import { changeRequest } from '../request/change.ts';
 import { changesBetween, isSame } from '../request/changes.ts';
-import { takenAnswers } from '../request/claims.ts';
+import { claimingIn, takenAnswers } from '../request/claims.ts';
 import { factsOfRequest } from '../request/facts.ts';
 import { keepingOf, onlyOf } from '../request/keeping.ts';
 import { openFor } from '../request/open.ts';
@@ -102,7 +101,7 @@ export function changeFields(
     const kept = keepingOf(tx, request, register, { protection: access.protection, mayRead })(values, touched, facts);
     // What is wrong elsewhere, and was before, is no reason to refuse this change; what a rule
     // refuses is.
-    const { design } = releaseById(tx, request.releaseId).release;
+    const design = claimingIn(tx, request);
     const held = request.trial
       ? []
       : takenAnswers(tx, {
@@ -111,7 +110,7 @@ export function changeFields(
           protection: access.protection,
           values: kept.values,
           asker: null,
-          but: request.id,
+          but: request,
         }).filter(
           (problem) =>
             touched.has(problem.field) ||

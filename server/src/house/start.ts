@@ -1,3 +1,5 @@
+import { storing } from '../platform/patience.ts';
+import { claimOnce } from '../request/claims.ts';
 import './followers.ts';
 import { chmodSync, readdirSync, rmSync, statSync } from 'node:fs';
 import { createServer, type RequestListener } from 'node:http';
@@ -113,6 +115,7 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
     ...{ db, clock, config: { ...config, url, port }, live, log, troubles, gate, wakeOutbox },
     viewerOf: (id) => viewerOf(db, id),
   };
+  await storing(house, () => db.transaction((tx) => claimOnce(tx), { behavior: 'immediate' }));
   await options.seed?.(house);
   answer = createApp(house, createAuth(db, house.config));
 

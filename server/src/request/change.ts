@@ -16,7 +16,7 @@ import { by, type Work } from '../platform/work.ts';
 import { firstStage, type RegisterRow, registerById, stageOf, stageWithRole } from '../register/queries.ts';
 import { carriedFrom } from './carryOn.ts';
 import { changesBetween } from './changes.ts';
-import { claim, takenAnswers } from './claims.ts';
+import { claim, claimingIn, takenAnswers } from './claims.ts';
 import { countedIn, eachRequest } from './eachRequest.ts';
 import { factsOfRequest } from './facts.ts';
 import { remember } from './history.ts';
@@ -76,7 +76,7 @@ export function addRequest(work: Work, incoming: Incoming): RequestRow {
   };
   tx.insert(requests).values(request).run();
   if (!request.trial) {
-    claim(tx, request, release.design, values);
+    claim(tx, request, claimingIn(tx, request), values);
     point(tx, request.id, release.design.fields, values);
     effects.changed.add(request.id);
   }
@@ -133,10 +133,9 @@ function changed<Row extends ShownRow>(
   // A new day is nobody’s change: what was read the evening before can still be worked on.
   const isRaised = isTold && (settled.kind !== 'values' || settled.why !== 'day');
   const stored = store(work, after, isRaised, onVersion ?? request.version);
-  const { design } = releaseById(work.tx, request.releaseId).release;
   const isFinished = (row: ShownRow): boolean => row.phase === 'finished';
   if (!request.trial && (settled.kind === 'values' || isFinished(request) !== isFinished(after)))
-    claim(work.tx, stored, design, stored.values);
+    claim(work.tx, stored, claimingIn(work.tx, stored), stored.values);
   if (settled.kind === 'values') {
     claimFiles(work.tx, request.id, register.fields, stored.values);
     if (!request.trial) point(work.tx, request.id, register.fields, stored.values);
@@ -250,11 +249,11 @@ function refuseTaken({ tx }: Work, before: ShownRow, after: ShownRow, register: 
   if (before.trial || before.phase !== 'finished' || after.phase === 'finished') return;
   const [taken] = takenAnswers(tx, {
     formId: before.formId,
-    design: releaseById(tx, before.releaseId).release.design,
+    design: claimingIn(tx, before),
     protection: protectionFor(tx, register, before),
     values: after.values,
     asker: null,
-    but: before.id,
+    but: after,
   });
   if (taken)
     throw new Problem(

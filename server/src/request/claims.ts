@@ -2,7 +2,10 @@ import { openFields, type Protection } from '@tolvek/core/access';
 import { claimOf, type FormDesign, partName, type UniqueRule } from '@tolvek/core/form';
 import type { Problem, Values } from '@tolvek/core/register';
 import { and, eq, ne } from 'drizzle-orm';
+import { allForms, currentRelease, formById, releaseById } from '../form/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
+import { settings } from '../platform/tables.ts';
+import type { ShownRow } from './queries.ts';
 import { claims, requests } from './tables.ts';
 
 type Claiming = Pick<FormDesign, 'unique' | 'fields' | 'parts'>;
@@ -24,6 +27,15 @@ function holderOf(db: Reader, formId: string, rule: UniqueRule, value: string, b
     .get();
 }
 
+/**
+ * What no two requests of a form may have, by the release in force: uniqueness protects, so it is of
+ * now, whichever release a request came by.
+ */
+export function claimingIn(db: Reader, { formId, releaseId }: { formId: string; releaseId: string }): Claiming {
+  const form = formById(db, formId);
+  return (form && currentRelease(db, form)?.design) ?? releaseById(db, releaseId).release.design;
+}
+
 interface Looking {
   readonly formId: string;
   readonly design: Claiming;
@@ -32,7 +44,7 @@ interface Looking {
   /** Who asks: their own request may be named to them. */
   readonly asker: string | null;
   /** The request that is changed, whose own answers are no hindrance. */
-  readonly but?: string;
+  readonly but?: Pick<ShownRow, 'id' | 'phase'>;
 }
 
 /**
@@ -47,8 +59,9 @@ export function takenAnswers(
   const open = new Set(openFields(protection).map((field) => field.key));
   return design.unique.flatMap((rule): Problem[] => {
     if (!rule.fields.every((key) => open.has(key))) return [];
+    if (rule.among === 'unfinished' && but?.phase === 'finished') return [];
     const value = claimOf(rule, design.fields, values);
-    const holder = value === null ? undefined : holderOf(db, formId, rule, value, but ?? null);
+    const holder = value === null ? undefined : holderOf(db, formId, rule, value, but?.id ?? null);
     if (!holder) return [];
     const field = rule.fields[0] ?? 'form';
     const names = rule.fields.map((key) => `“${partName(design, key)}”`).join(' and ');
@@ -70,31 +83,23 @@ export function takenAnswers(
   });
 }
 
-/**
- * Stores what a request holds, in place of what it held. The key of the table refuses what came a
- * moment too late.
- */
+/** Stores what a request holds, in place of what it held. */
 export function claim(
   tx: Transaction,
-  request: { id: string; formId: string; phase: string },
+  request: Pick<ShownRow, 'id' | 'formId' | 'phase'>,
   design: Claiming,
   values: Values,
 ): void {
   tx.delete(claims).where(eq(claims.requestId, request.id)).run();
-  for (const rule of design.unique) {
+  const rows = design.unique.flatMap((rule) => {
     const value = claimOf(rule, design.fields, values);
-    if (value === null || (rule.among === 'unfinished' && request.phase === 'finished')) continue;
-    tx.insert(claims)
-      .values({ formId: request.formId, ruleId: rule.id, value, requestId: request.id })
-      .onConflictDoNothing()
-      .run();
-  }
+    if (value === null || (rule.among === 'unfinished' && request.phase === 'finished')) return [];
+    return [{ formId: request.formId, ruleId: rule.id, value, requestId: request.id }];
+  });
+  if (rows.length > 0) tx.insert(claims).values(rows).run();
 }
 
-/**
- * Claims anew for all requests of a form, after its rules changed: where several have the same
- * already, the oldest keeps it.
- */
+/** Claims anew for all requests of a form, after its rules changed. */
 export function claimAnew(tx: Transaction, formId: string, design: Claiming): void {
   tx.delete(claims).where(eq(claims.formId, formId)).run();
   if (design.unique.length === 0) return;
@@ -105,4 +110,20 @@ export function claimAnew(tx: Transaction, formId: string, design: Claiming): vo
     .orderBy(requests.createdAt)
     .all();
   for (const row of rows) claim(tx, { ...row, formId }, design, row.values);
+}
+
+/** Written down once all requests hold what they have, doubles too. */
+const DONE = 'claims-of-all';
+
+/**
+ * Claims anew for all forms, once: before, where several requests had the same, only one of them
+ * held it.
+ */
+export function claimOnce(tx: Transaction): void {
+  if (tx.select().from(settings).where(eq(settings.key, DONE)).get()) return;
+  for (const form of allForms(tx)) {
+    const release = currentRelease(tx, form);
+    if (release) claimAnew(tx, form.id, release.design);
+  }
+  tx.insert(settings).values({ key: DONE, value: 'yes' }).run();
 }

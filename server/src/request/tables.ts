@@ -91,8 +91,9 @@ export const tallies = sqliteTable(
 );
 
 /**
- * Answers that no other request may have: one row for each rule and request. The key makes it so,
- * whoever comes at the same time.
+ * Answers that no other request may have: one row for each rule and request that holds them. Writes
+ * come one after the other, so that each sees what those before it hold. What several hold already,
+ * as a rule is younger than they are, stays with all of them: it is free when none is left.
  */
 export const claims = sqliteTable(
   'claims',
@@ -108,7 +109,7 @@ export const claims = sqliteTable(
       .references(() => requests.id),
   },
   (table) => [
-    primaryKey({ columns: [table.formId, table.ruleId, table.value] }),
+    primaryKey({ columns: [table.formId, table.ruleId, table.value, table.requestId] }),
     index('claims_request').on(table.requestId),
   ],
 );

@@ -29,7 +29,7 @@ import { registers } from '../register/tables.ts';
 import { askableOf } from '../request/asking.ts';
 import { changeRequest } from '../request/change.ts';
 import { changesBetween } from '../request/changes.ts';
-import { takenAnswers } from '../request/claims.ts';
+import { claimingIn, takenAnswers } from '../request/claims.ts';
 import { countedIn, eachRequest } from '../request/eachRequest.ts';
 import { factsOfRequest, pickedBy } from '../request/facts.ts';
 import { onlyOf } from '../request/keeping.ts';
@@ -229,7 +229,7 @@ function limitsBroken(
   { values, ...facts }: ReturnType<typeof factsOfRequest> & { readonly values: RequestRow['values'] },
 ): readonly FieldProblem[] {
   const changed = new Set(changes.map((each) => each.field));
-  const { design } = releaseById(db, request.releaseId).release;
+  const design = claimingIn(db, request);
   return [
     ...changes.flatMap((each) => wrongIn(register.fields, each, facts)),
     ...orderProblems(
@@ -242,7 +242,7 @@ function limitsBroken(
       protection: protectionFor(db, register, request),
       values,
       asker: null,
-      but: request.id,
+      but: request,
     }).filter((problem) => changed.has(problem.field)),
     ...offerProblems(
       db,
