@@ -1,8 +1,8 @@
 import { claimOf, type FormDesign, type FormRule, prepareKeeping, RECIPES } from '@tolvek/core/form';
 import type { Field, Values } from '@tolvek/core/register';
 import { VOCABULARIES } from '@tolvek/demo';
-import { claims, history, pointers, requests, tallies } from '@tolvek/server/schema';
-import { asc, eq } from 'drizzle-orm';
+import { claims, history, pointers, requests, tallies, timers } from '@tolvek/server/schema';
+import { and, asc, eq } from 'drizzle-orm';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { withChanges } from '../../server/src/request/change.ts';
@@ -330,6 +330,12 @@ function faults(): readonly string[] {
         .map((each) => `${each.field} ${each.targetId}`);
       const pointing = row.values.ware === undefined ? [] : [`ware ${row.values.ware}`];
       if (JSON.stringify(points) !== JSON.stringify(pointing)) found.push(`pointers of ${row.number}`);
+      const waiting = db()
+        .select()
+        .from(timers)
+        .where(and(eq(timers.requestId, row.id), eq(timers.state, 'waiting')))
+        .all();
+      if (row.phase === 'finished' && waiting.length > 0) found.push(`timers of ${row.number}, which is finished`);
       const entries = db()
         .select()
         .from(history)
