@@ -1,5 +1,6 @@
 import type { ValueChange } from '../access/index.ts';
 import type { Verdict } from '../approval/index.ts';
+import type { Values } from '../register/index.ts';
 
 /** The way something came in. */
 export type Through =
@@ -26,9 +27,14 @@ export type RequestChange =
   | { readonly kind: 'handler'; readonly from: string | null; readonly to: string | null }
   | { readonly kind: 'said'; readonly text: string; readonly to: 'desk' | 'requester'; readonly byRequester: boolean }
   | { readonly kind: 'decided'; readonly step: string; readonly verdict: Verdict; readonly comment: string }
-  | { readonly kind: 'rang'; readonly timer: 'reminder' | 'escalation' };
+  | { readonly kind: 'rang'; readonly timer: 'reminder' | 'escalation' }
+  /** What a request held at first, where its arrival was not kept as data. */
+  | { readonly kind: 'baseline'; readonly values: Values }
+  /** What happened before it was kept as data, in the words of then. */
+  | { readonly kind: 'told'; readonly words: string };
 
-export type RequestChangeKind = RequestChange['kind'];
+/** What people and the clock do from now on; the rest only stands in histories of before. */
+export type Happening = Exclude<RequestChange, { kind: 'baseline' | 'told' }>;
 
 /** What the words of a change name: stages by key and people by id, as they are called now. */
 export interface ChangeNames {
@@ -52,6 +58,10 @@ export function changeInWords(change: RequestChange, names: ChangeNames): string
       return change.to === 'desk' ? 'Note for the desk' : 'Message to the requester';
     case 'decided':
       return `${change.step}: ${change.verdict === 'approve' ? 'approved' : 'refused'}`;
+    case 'baseline':
+      return '';
+    case 'told':
+      return change.words;
     case 'rang':
       return change.timer === 'reminder'
         ? 'A reminder went out before the deadline'

@@ -1,8 +1,8 @@
 export {
   type ChangeNames,
   changeInWords,
+  type Happening,
   type RequestChange,
-  type RequestChangeKind,
   type Through,
   type Why,
 } from './change.ts';

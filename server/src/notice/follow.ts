@@ -1,6 +1,6 @@
 import { lengthInWords, momentInWords, workingTimeBetween } from '@tolvek/core/deadline';
 import type { NoticeEvent } from '@tolvek/core/notice';
-import type { RequestChange } from '@tolvek/core/request';
+import type { Happening } from '@tolvek/core/request';
 import { calendarOf } from '../calendar/queries.ts';
 import { releaseById } from '../form/queries.ts';
 import { groupNames, membersOf, personById } from '../people/queries.ts';
@@ -32,7 +32,7 @@ export const followNotices: Follower = (work, request, change, before) => {
   }
 };
 
-type Of<Kind extends RequestChange['kind']> = Extract<RequestChange, { kind: Kind }>;
+type Of<Kind extends Happening['kind']> = Extract<Happening, { kind: Kind }>;
 
 const tell = (work: Work, request: ShownRow, people: readonly string[], event: NoticeEvent): void =>
   notify(work, request, people, event);

@@ -4,7 +4,7 @@ import { namesIn } from '@tolvek/core/expression';
 import { type AskedForm, prepareKeeping } from '@tolvek/core/form';
 import type { TakenIn } from '@tolvek/core/intake';
 import type { Field, FieldValue, RawAnswers, Values } from '@tolvek/core/register';
-import type { RequestChange, Through } from '@tolvek/core/request';
+import type { Happening, Through } from '@tolvek/core/request';
 import { and, eq, inArray } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { calendarOf } from '../calendar/queries.ts';
@@ -30,7 +30,7 @@ import { claims, history, pointers, requests } from './tables.ts';
  * What follows from a change of a request, in areas above it. `before`: the request as it was; null
  * when it has just arrived.
  */
-export type Follower = (work: Work, request: ShownRow, change: RequestChange, before: ShownRow | null) => void;
+export type Follower = (work: Work, request: ShownRow, change: Happening, before: ShownRow | null) => void;
 
 let followers: readonly Follower[] = [];
 
@@ -99,7 +99,7 @@ export function addRequest(work: Work, incoming: Incoming): RequestRow {
 export function changeRequest<Row extends ShownRow>(
   work: Work,
   request: Row,
-  change: Exclude<RequestChange, { kind: 'arrived' }>,
+  change: Exclude<Happening, { kind: 'arrived' }>,
   onVersion?: number,
 ): Row {
   return changed(work, request, change, onVersion, 0);
@@ -111,7 +111,7 @@ const DEEPEST = 5;
 function changed<Row extends ShownRow>(
   work: Work,
   request: Row,
-  change: Exclude<RequestChange, { kind: 'arrived' }>,
+  change: Exclude<Happening, { kind: 'arrived' }>,
   onVersion: number | undefined,
   depth: number,
 ): Row {
@@ -149,7 +149,7 @@ function changed<Row extends ShownRow>(
   return stored;
 }
 
-function happened(work: Work, request: ShownRow, change: RequestChange, before: ShownRow | null): void {
+function happened(work: Work, request: ShownRow, change: Happening, before: ShownRow | null): void {
   remember(work, request.id, change);
   for (const follow of followers) follow(work, request, change, before);
 }
@@ -172,7 +172,7 @@ function settledChanges(
   { tx, now }: Work,
   request: ShownRow,
   register: RegisterRow,
-  change: Extract<RequestChange, { kind: 'values' }>,
+  change: Extract<Happening, { kind: 'values' }>,
 ): readonly ValueChange[] {
   if (change.why === 'changed' || change.why === 'followed' || change.why === 'day') return change.changes;
   if (!followsFrom(register.fields, new Set(change.changes.map(({ field }) => field)))) return change.changes;
@@ -205,7 +205,7 @@ function outcomeOf(
   work: Work,
   request: ShownRow,
   register: RegisterRow,
-  change: Exclude<RequestChange, { kind: 'arrived' }>,
+  change: Exclude<Happening, { kind: 'arrived' }>,
 ): Partial<ShownRow> | null {
   switch (change.kind) {
     case 'values':

@@ -1,10 +1,10 @@
-import type { RequestChange, RequestChangeKind } from '@tolvek/core/request';
+import type { Happening } from '@tolvek/core/request';
 import { v7 as uuid } from 'uuid';
 import type { Work } from '../platform/work.ts';
 import { type HistoryKind, history } from './tables.ts';
 
 /** What an entry is called where entries are looked for by kind. */
-const KINDS: Readonly<Record<Exclude<RequestChangeKind, 'rang'>, HistoryKind>> = {
+const KINDS: Readonly<Record<Exclude<Happening['kind'], 'rang'>, HistoryKind>> = {
   arrived: 'arrived',
   values: 'fields',
   stage: 'stage',
@@ -18,7 +18,7 @@ const KINDS: Readonly<Record<Exclude<RequestChangeKind, 'rang'>, HistoryKind>> =
  * stand in `changes` and what people wrote in `comment`, where they can be revealed; the data holds
  * neither.
  */
-export function remember({ tx, now, actor }: Work, requestId: string, change: RequestChange): void {
+export function remember({ tx, now, actor }: Work, requestId: string, change: Happening): void {
   const kind = change.kind === 'rang' ? change.timer : KINDS[change.kind];
   tx.insert(history)
     .values({
@@ -30,7 +30,7 @@ export function remember({ tx, now, actor }: Work, requestId: string, change: Re
 }
 
 /** A change without what stands in columns of its own. */
-function dataOf(change: RequestChange): RequestChange {
+function dataOf(change: Happening): Happening {
   switch (change.kind) {
     case 'values':
       return { ...change, changes: [] };
@@ -43,7 +43,7 @@ function dataOf(change: RequestChange): RequestChange {
   }
 }
 
-function commentOf(change: RequestChange): (typeof history.$inferInsert)['comment'] {
+function commentOf(change: Happening): (typeof history.$inferInsert)['comment'] {
   switch (change.kind) {
     case 'said':
       return { text: change.text, visibility: change.to === 'desk' ? 'internal' : 'requester' };

@@ -218,7 +218,7 @@ function historyOf(
   };
   return entries.flatMap((entry) => {
     // A new day is no news: what was computed from it stands in the values.
-    if (entry.data?.kind === 'values' && entry.data.why === 'day') return [];
+    if (entry.data?.kind === 'baseline' || (entry.data?.kind === 'values' && entry.data.why === 'day')) return [];
     const changes = show(entry.changes);
     // An entry that only touched fields hidden from this viewer would tell that something is there.
     if (entry.kind === 'fields' && changes.length === 0) return [];

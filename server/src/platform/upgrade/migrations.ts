@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import type Sqlite from 'better-sqlite3';
-import { STEPS } from './steps.ts';
+import { STEPS } from './steps/index.ts';
 
 /** One step of the tables from release to release. */
 export interface Migration {

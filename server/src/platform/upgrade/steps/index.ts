@@ -1,7 +1,10 @@
 import type Sqlite from 'better-sqlite3';
+import { historyAsData } from './historyAsData.ts';
 
 /**
  * What SQL can’t do in a migration, by its name. A step reads and writes rows as they were at that
  * moment, by types of its own: it goes on working when the tables of today have moved on.
  */
-export const STEPS: Readonly<Record<string, (db: Sqlite.Database) => void>> = {};
+export const STEPS: Readonly<Record<string, (db: Sqlite.Database) => void>> = {
+  '0015_history_as_data': historyAsData,
+};

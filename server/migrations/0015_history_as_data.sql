@@ -1,0 +1,1 @@
+UPDATE `history` SET `data` = NULL WHERE `data` = '';
