@@ -70,12 +70,12 @@ describe('the histories of release 0.1.0', () => {
     before.close();
     upgrade(other);
     const after = new Sqlite(join(other, 'tolvek.sqlite'));
-    const told = (after.prepare("select data, words from history where data like '%"kind":"told"%'").all() as Row[]).map(
-      (row) => {
-        expect(JSON.parse(row.data)).toEqual({ kind: 'told', words: row.words });
-        return row.words;
-      },
-    );
+    const told = (
+      after.prepare("select data, words from history where json_extract(data, '$.kind') = 'told'").all() as Row[]
+    ).map((row) => {
+      expect(JSON.parse(row.data)).toEqual({ kind: 'told', words: row.words });
+      return row.words;
+    });
     after.close();
     rmSync(other, { recursive: true });
     expect([...new Set(told)].sort()).toEqual(['Arrived → Nowhere', 'Given to Ilse Brandvold']);

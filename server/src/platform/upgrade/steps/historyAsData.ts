@@ -90,6 +90,26 @@ function dataOf({ kind, words }: Entry, known: Known, handler: string | null): o
   }
 }
 
+interface Request {
+  readonly rowid: number;
+  readonly id: string;
+  readonly register_id: string;
+  readonly release_id: string;
+  readonly values: string;
+  readonly created_at: number;
+}
+
+/** All requests, some at once: a statement that is still being read can’t be written beside. */
+function* pageByPage(page: Sqlite.Statement): Generator<Request> {
+  for (let last = 0; ; ) {
+    const rows = page.all(last) as Request[];
+    yield* rows;
+    const end = rows.at(-1);
+    if (!end) return;
+    last = end.rowid;
+  }
+}
+
 const holds = (value: unknown): string => JSON.stringify(value ?? null);
 
 /**
@@ -128,15 +148,10 @@ export function historyAsData(db: Sqlite.Database): void {
   const add = db.prepare(
     "insert into history (id, request_id, at, actor_id, kind, words, changes, comment, data) values (?, ?, ?, null, 'fields', '', ?, null, ?)",
   );
-  const all = db.prepare('select id, register_id, release_id, "values", created_at from requests');
-  // Read as a whole before anything is written: a statement that is still being read can’t be written beside.
-  for (const request of all.all() as {
-    id: string;
-    register_id: string;
-    release_id: string;
-    values: string;
-    created_at: number;
-  }[]) {
+  const page = db.prepare(
+    'select rowid, id, register_id, release_id, "values", created_at from requests where rowid > ? order by rowid limit 500',
+  );
+  for (const request of pageByPage(page)) {
     const entries = entriesOf.all(request.id) as Entry[];
     const decided = decidedOf.all(request.id) as { label: string; state: string; comment: string | null }[];
     const known: Known = {
