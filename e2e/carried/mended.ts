@@ -2,7 +2,8 @@ import type { Call } from './read.ts';
 
 /** What answers otherwise than the data of an earlier release did, on purpose. */
 interface Mended {
-  readonly route: Call['route'];
+  /** Null: by any route. */
+  readonly route: Call['route'] | null;
   /** Where in the answer, as a path, with both sides behind it. */
   readonly where: RegExp;
   readonly why: string;
@@ -10,8 +11,36 @@ interface Mended {
 
 export const MENDED: readonly Mended[] = [
   {
+    route: null,
+    where: /^\.body(\.detail)?: .*The Workshop is for coordinators\./,
+    why: 'An administrator has no page to make somebody a coordinator.',
+  },
+  {
     route: 'draftHistory',
     where: /^\.body\.states\[1\]\.changes\.length: 5 → 2/,
     why: 'The oldest state of a draft was compared with what is in force today; it is compared with what was in force before it.',
   },
+  {
+    route: 'tryCondition',
+    where: /^\.body\.ever\.(holds|fails|unsaid|of): (\d+) → (\d+)$/,
+    why: 'What held “of all requests” counted trials.',
+  },
+  {
+    route: 'moveStage',
+    where: /^\.body\.version: 3 → 4/,
+    why: 'What waits for its requester goes on when they have answered, as their page says.',
+  },
+  {
+    route: 'sheet',
+    where: /^\.body\.(version: 3 → 4|history\.length: (8 → 9|10 → 11))/,
+    why: 'What waits for its requester goes on when they have answered: that stands in its history.',
+  },
+];
+
+/** Letters that went then and go no more, or go now and did not, each by its subject. */
+export const FEWER_LETTERS: readonly { readonly subject: RegExp; readonly why: string }[] = [
+  { subject: /^AC-00022 · Come on site: In hand$/, why: 'It went on before somebody took it in hand.' },
+];
+export const MORE_LETTERS: readonly { readonly subject: RegExp; readonly why: string }[] = [
+  { subject: /^AC-00022 · Come on site: We have it$/, why: 'Who answered hears that their request goes on.' },
 ];

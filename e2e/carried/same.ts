@@ -7,7 +7,15 @@ const MADE = /127\.0\.0\.1:\d+|[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[
  * were met at the same place.
  */
 export class Same {
-  private readonly known = new Map<string, string>();
+  private known = new Map<string, string>();
+
+  /** Tells whether the two are the same; where they are not, nothing is learnt of ids. */
+  are(was: unknown, is: unknown): boolean {
+    const before = new Map(this.known);
+    if (this.differences(was, is).length === 0) return true;
+    this.known = before;
+    return false;
+  }
 
   /** Where the two differ, each as a path with both sides. */
   differences(was: unknown, is: unknown, path = ''): readonly string[] {
@@ -25,11 +33,10 @@ export class Same {
     if (was === is) return true;
     if (was.replace(MADE, '#') !== is.replace(MADE, '#')) return false;
     const made = is.match(MADE) ?? [];
-    return (was.match(MADE) ?? []).every((id, index) => {
-      const known = this.known.get(id) ?? made[index] ?? '';
-      this.known.set(id, known);
-      return known === made[index];
-    });
+    const pairs = (was.match(MADE) ?? []).map((id, index) => [id, made[index] ?? ''] as const);
+    if (!pairs.every(([id, now]) => (this.known.get(id) ?? now) === now)) return false;
+    for (const [id, now] of pairs) this.known.set(id, now);
+    return true;
   }
 }
 

@@ -45,6 +45,7 @@ export {
 } from './kinds/index.ts';
 export { type Around, type NameOf, NOTHING_AROUND, type ReadAnswer } from './kinds/kind.ts';
 export type { ItemsShown } from './kinds/lineItems.ts';
+export { placesOf } from './kinds/number.ts';
 export { termAddress } from './kinds/term.ts';
 export { orderProblems } from './orderProblems.ts';
 export type { Problem } from './problem.ts';

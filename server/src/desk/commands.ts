@@ -6,6 +6,7 @@ import {
   type FieldValue,
   type RawAnswers,
   readAnswer,
+  type Stage,
   stagesToMoveTo,
 } from '@tolvek/core/register';
 import { filesNamed } from '../files/commands.ts';
@@ -13,12 +14,13 @@ import { membersOf, personById } from '../people/queries.ts';
 import type { Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { notAllowed, notFound, Problem, wrongFields } from '../platform/problem.ts';
-import { by, write } from '../platform/work.ts';
+import { by, type Work, write } from '../platform/work.ts';
 import { type RegisterRow, registerById, stageOf } from '../register/queries.ts';
 import { changeRequest } from '../request/change.ts';
 import { changesBetween, isSame } from '../request/changes.ts';
 import { claimingIn, takenAnswers } from '../request/claims.ts';
 import { factsOfRequest } from '../request/facts.ts';
+import { stagesBefore } from '../request/history.ts';
 import { keepingOf, onlyOf } from '../request/keeping.ts';
 import { openFor } from '../request/open.ts';
 import { partiesIn, type RequestRow, requestByNumber } from '../request/queries.ts';
@@ -210,5 +212,22 @@ export function messageFromRequester(house: House, requesterId: string, requestN
     const requester = personById(work.tx, requesterId);
     if (!requester?.active) throw notAllowed('This address can read what it asked before, not write to the desk.');
     changeRequest(by(work, requesterId), request, { kind: 'said', text, to: 'requester', byRequester: true });
+    goOnWhenAnswered(work, request);
   });
+}
+
+/**
+ * What waits for its requester goes on when they have answered, where it was before it waited; by
+ * itself, as nobody moved it.
+ */
+function goOnWhenAnswered(work: Work, request: RequestRow): void {
+  if (request.phase !== 'paused') return;
+  const register = registerById(work.tx, request.registerId);
+  const isAt = (stage: Stage | undefined): stage is Stage =>
+    stage !== undefined && !stage.role && (stage.phase === 'working' || stage.phase === 'arrived');
+  const before = stagesBefore(work.tx, request.id, request.stage)
+    .map((key) => register.stages.find((stage) => stage.key === key))
+    .find(isAt);
+  const to = before ?? register.stages.find((stage) => stage.phase === 'working' && isAt(stage));
+  if (to) changeRequest(work, request, { kind: 'stage', from: request.stage, to: to.key });
 }

@@ -81,9 +81,7 @@ export async function callerFor(
   if (route.caller === 'anyone' || route.caller === 'link') return session;
   if (!session) throw notSignedIn();
   if (route.caller === 'coordinator' && session.viewer.role === 'member')
-    throw notAllowed(
-      'The Workshop is for coordinators. Ask one of them to make the change, or an administrator to make you one.',
-    );
+    throw notAllowed('The Workshop is for coordinators. Ask one of them to make the change.');
   return session;
 }
 

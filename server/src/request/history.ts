@@ -1,5 +1,7 @@
 import type { Happening } from '@tolvek/core/request';
+import { and, desc, eq } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
+import type { Reader } from '../platform/database.ts';
 import type { Work } from '../platform/work.ts';
 import { type HistoryKind, history } from './tables.ts';
 
@@ -54,3 +56,13 @@ function commentOf(change: Happening): (typeof history.$inferInsert)['comment'] 
       return null;
   }
 }
+
+/** The stages from which a request came to one, the last first. */
+export const stagesBefore = (db: Reader, requestId: string, stage: string): readonly string[] =>
+  db
+    .select({ data: history.data })
+    .from(history)
+    .where(and(eq(history.requestId, requestId), eq(history.kind, 'stage')))
+    .orderBy(desc(history.at), desc(history.id))
+    .all()
+    .flatMap(({ data }) => (data?.kind === 'stage' && data.to === stage ? [data.from] : []));

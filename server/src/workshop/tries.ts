@@ -24,6 +24,7 @@ import { notFound } from '../platform/problem.ts';
 import { registerById } from '../register/queries.ts';
 import { askableOf } from '../request/asking.ts';
 import { splitCondition } from '../request/conditionSql.ts';
+import { countedIn } from '../request/eachRequest.ts';
 import { openFor } from '../request/open.ts';
 import { SHOWN_COLUMNS } from '../request/queries.ts';
 import { requests } from '../request/tables.ts';
@@ -100,7 +101,7 @@ export function tryCondition(
     holds: tried.filter((each) => each.result === true).length,
     fails: tried.filter((each) => each.result === false).length,
     unsaid: tried.filter((each) => each.result === null).length,
-    ever: ever(db, and(eq(requests.registerId, register.id), asked.where), parsed.value, fields, scope),
+    ever: ever(db, and(countedIn(register.id, 'all'), asked.where), parsed.value, fields, scope),
     tried: tried.slice(0, 30).map(({ request, result, access }) => {
       const { design } = releaseById(db, request.releaseId).release;
       const visible = reveal({ ...access, values: request.values });

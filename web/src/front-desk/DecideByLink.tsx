@@ -22,7 +22,12 @@ export function DecideByLink() {
     return (
       <Column>
         <h1 className="text-[28px]">{decided.state === 'approved' ? 'Approved.' : 'Not approved.'}</h1>
-        <p className="mt-3">{decided.number} goes on; the requester has been told. You can close this page.</p>
+        <p className="mt-3">
+          {decided.state === 'approved'
+            ? `${decided.number} goes to the team that works on it; the requester has been told.`
+            : `${decided.number} ends here; the requester has been told, with your reason.`}{' '}
+          You can close this page.
+        </p>
       </Column>
     );
   }

@@ -1,4 +1,4 @@
-import { type Field, type Kind, type Level, numberPrefix, numberWith } from '@tolvek/core/register';
+import { type Field, type Kind, type Level, numberPrefix, numberWith, placesOf } from '@tolvek/core/register';
 import type { ReactNode } from 'react';
 import type { Editing } from './editing.ts';
 import { LimitInput, without } from './LimitInput.tsx';
@@ -101,17 +101,17 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
               className="input w-20"
               value={type.currency}
               maxLength={3}
-              onChange={(event) => setType({ ...type, currency: event.target.value.toUpperCase() })}
+              onChange={(event) => setType(inCurrency(type, event.target.value.toUpperCase()))}
             />
             <LimitInput
               label="least"
-              value={amount(type.least)}
-              set={(least) => setType(without({ ...type, least: minor(least) }) as Kind)}
+              value={amount(type.least, type.currency)}
+              set={(least) => setType(without({ ...type, least: minor(least, type.currency) }) as Kind)}
             />
             <LimitInput
               label="most"
-              value={amount(type.most)}
-              set={(most) => setType(without({ ...type, most: minor(most) }) as Kind)}
+              value={amount(type.most, type.currency)}
+              set={(most) => setType(without({ ...type, most: minor(most, type.currency) }) as Kind)}
             />
           </span>
         </Line>
@@ -314,9 +314,19 @@ const Line = ({ name, children }: { name: string; children: ReactNode }) => (
   </>
 );
 
-const amount = (inMinor: number | undefined): number | undefined => (inMinor === undefined ? undefined : inMinor / 100);
-const minor = (inMajor: number | undefined): number | undefined =>
-  inMajor === undefined ? undefined : Math.round(inMajor * 100);
+const amount = (inMinor: number | undefined, currency: string): number | undefined =>
+  inMinor === undefined ? undefined : inMinor / 10 ** placesOf(currency);
+const minor = (inMajor: number | undefined, currency: string): number | undefined =>
+  inMajor === undefined ? undefined : Math.round(inMajor * 10 ** placesOf(currency));
+
+/** The same limits in another currency: as many of its units, however many places it has. */
+const inCurrency = (type: Extract<Kind, { kind: 'money' }>, currency: string): Kind =>
+  without({
+    ...type,
+    currency,
+    least: minor(amount(type.least, type.currency), currency),
+    most: minor(amount(type.most, type.currency), currency),
+  }) as Kind;
 
 /**
  * The steps of a scale from the lowest up. A step set between two others takes a worth between

@@ -98,7 +98,7 @@ export const number: KindWork<'number'> = {
 
 /** Minor units per major unit, by ISO 4217; two places unless listed. */
 const PLACES: Readonly<Record<string, number>> = { JPY: 0, KWD: 3, BHD: 3 };
-const placesOf = (currency: string): number => PLACES[currency] ?? 2;
+export const placesOf = (currency: string): number => PLACES[currency] ?? 2;
 
 export const money: KindWork<'money'> = {
   read: (raw, type) => {
