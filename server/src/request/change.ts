@@ -1,9 +1,6 @@
-import type { ValueChange } from '@tolvek/core/access';
 import { pauseDeadline, resumeDeadline } from '@tolvek/core/deadline';
-import { namesIn } from '@tolvek/core/expression';
-import { type AskedForm, prepareKeeping } from '@tolvek/core/form';
 import type { TakenIn } from '@tolvek/core/intake';
-import type { Field, FieldValue, RawAnswers, Values } from '@tolvek/core/register';
+import type { Field } from '@tolvek/core/register';
 import type { Happening, Through } from '@tolvek/core/request';
 import { and, eq, inArray } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
@@ -15,15 +12,14 @@ import { Problem, staleVersion } from '../platform/problem.ts';
 import { by, type Work } from '../platform/work.ts';
 import { firstStage, type RegisterRow, registerById, stageOf, stageWithRole } from '../register/queries.ts';
 import { carriedFrom } from './carryOn.ts';
-import { changesBetween } from './changes.ts';
 import { claim, claimingIn, takenAnswers } from './claims.ts';
 import { countedIn, eachRequest } from './eachRequest.ts';
-import { factsOfRequest } from './facts.ts';
 import { remember } from './history.ts';
 import { giveNumbers, numbered } from './numbers.ts';
 import { isToldToAll, protectionFor } from './protection.ts';
 import type { RequestRow, ShownRow } from './queries.ts';
 import { point } from './references.ts';
+import { settledChanges, withChanges } from './settle.ts';
 import { claims, history, pointers, requests } from './tables.ts';
 
 /**
@@ -108,7 +104,7 @@ export function changeRequest<Row extends ShownRow>(
 /** Carried values that carry values in turn are followed so far. */
 const DEEPEST = 5;
 
-function changed<Row extends ShownRow>(
+export function changed<Row extends ShownRow>(
   work: Work,
   request: Row,
   change: Exclude<Happening, { kind: 'arrived' }>,
@@ -152,52 +148,6 @@ function changed<Row extends ShownRow>(
 function happened(work: Work, request: ShownRow, change: Happening, before: ShownRow | null): void {
   remember(work, request.id, change);
   for (const follow of followers) follow(work, request, change, before);
-}
-
-/** Forms without rules, by the fields they keep: made ready once for each list of fields. */
-const computing = new WeakMap<readonly Field[], ReturnType<typeof prepareKeeping>>();
-
-function computedBy(fields: readonly Field[]): ReturnType<typeof prepareKeeping> {
-  const nothing: Pick<AskedForm, 'parts' | 'rules'> = { parts: [], rules: [] };
-  const found = computing.get(fields) ?? prepareKeeping({ fields, ...nothing });
-  computing.set(fields, found);
-  return found;
-}
-
-/**
- * What changes, with what is computed from it. What is changed by hand, carried along or computed on a
- * new day has come to rest already; nobody’s rules run for the rest.
- */
-function settledChanges(
-  { tx, now }: Work,
-  request: ShownRow,
-  register: RegisterRow,
-  change: Extract<Happening, { kind: 'values' }>,
-): readonly ValueChange[] {
-  if (change.why === 'changed' || change.why === 'followed' || change.why === 'day') return change.changes;
-  if (!followsFrom(register.fields, new Set(change.changes.map(({ field }) => field)))) return change.changes;
-  const values = withChanges(request.values, change.changes);
-  const facts = factsOfRequest(tx, request, register, now, { changes: values as unknown as RawAnswers });
-  const { fields } = request.trial ? releaseById(tx, request.releaseId).release.design : register;
-  return changesBetween(fields, request.values, computedBy(fields)(values, new Set(), facts).values);
-}
-
-/** Tells whether something is computed from fields, or brought along by them. */
-const followsFrom = (fields: readonly Field[], changed: ReadonlySet<string>): boolean =>
-  fields.some((field) =>
-    field.source === 'computed'
-      ? namesIn(field.formula).some((name) => changed.has(name))
-      : field.source === 'carried' && changed.has(field.reference),
-  );
-
-/** Values with some of them changed; null takes one away. */
-export function withChanges(values: Values, changes: readonly ValueChange[]): Values {
-  const next: Record<string, FieldValue> = { ...values };
-  for (const { field, after } of changes) {
-    if (after === null) delete next[field];
-    else next[field] = after as FieldValue;
-  }
-  return next;
 }
 
 /** What a change does to the row of a request; null when it only stands in its history. */
