@@ -49,7 +49,9 @@ interface Stored {
 let inserts: readonly (() => void)[] = [];
 let sentBytes = '';
 const known = db.prepare('select 1 from idempotency where scope = ? and key = ?');
-const count = db.prepare('update registers set next_number = next_number + 1 where prefix = ?');
+const count = db.prepare(
+  "update registers set next_number = next_number + 1 where id = (select id from designs where kind = 'register' and key = ?)",
+);
 
 /** For each stored row an insert of the same bytes, under names of its own. */
 function prepareInserts(rows: readonly Stored[]): void {
@@ -81,7 +83,7 @@ function prepareInserts(rows: readonly Stored[]): void {
 }
 const store = db.transaction((key: string) => {
   known.get('submit', key);
-  count.run('AC');
+  count.run('site-access');
   for (const insert of inserts) insert();
 });
 
