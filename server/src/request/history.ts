@@ -1,5 +1,5 @@
 import type { Happening } from '@tolvek/core/request';
-import { and, desc, eq } from 'drizzle-orm';
+import { and, asc, desc, eq } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import type { Reader } from '../platform/database.ts';
 import type { Work } from '../platform/work.ts';
@@ -66,3 +66,7 @@ export const stagesBefore = (db: Reader, requestId: string, stage: string): read
     .orderBy(desc(history.at), desc(history.id))
     .all()
     .flatMap(({ data }) => (data?.kind === 'stage' && data.to === stage ? [data.from] : []));
+
+/** All that happened to a request, in its order. */
+export const historyOfRequest = (db: Reader, requestId: string): readonly (typeof history.$inferSelect)[] =>
+  db.select().from(history).where(eq(history.requestId, requestId)).orderBy(asc(history.at), asc(history.id)).all();

@@ -15,7 +15,7 @@ import { type FormDesign, sinksOf } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import { type Stage, stagesToMoveTo } from '@tolvek/core/register';
 import { type ChangeNames, changeInWords } from '@tolvek/core/request';
-import { asc, eq } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import { approvalOf } from '../approval/queries.ts';
 import { calendarOf } from '../calendar/queries.ts';
 import { assignableTo } from '../desk/commands.ts';
@@ -27,12 +27,13 @@ import type { Reader } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
 import { holdsThings, type RegisterRow, stageOf } from '../register/queries.ts';
 import { factsOfRequest, pickedFrom } from '../request/facts.ts';
+import { historyOfRequest } from '../request/history.ts';
 import { onlyOf } from '../request/keeping.ts';
 import { openFor } from '../request/open.ts';
 import { type RequestRow, requestByNumber } from '../request/queries.ts';
 import { offersOf, requestsNamed } from '../request/references.ts';
 import { seenIn } from '../request/seen.ts';
-import { history } from '../request/tables.ts';
+import type { history } from '../request/tables.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
 import { hopsOf } from './hops.ts';
 import { openTo, pointingAt } from './pointing.ts';
@@ -200,12 +201,7 @@ function historyOf(
   register: RegisterRow,
   show: (changes: (typeof history.$inferSelect)['changes']) => Revealed<readonly VisibleChange[]>,
 ): AnswerOf<'sheet'>['history'] {
-  const entries = db
-    .select()
-    .from(history)
-    .where(eq(history.requestId, request.id))
-    .orderBy(asc(history.at), asc(history.id))
-    .all();
+  const entries = historyOfRequest(db, request.id);
   const names = namesOf(
     db,
     entries.flatMap((entry) =>
@@ -278,12 +274,7 @@ export function requesterViewOf(
   // As a requester only: whoever also works at the desk reads the rest on the Floor.
   const asRequester: Viewer = { ...viewer, kind: 'contact', role: 'member' };
   const open = openRequest(db, request, asRequester);
-  const messages = db
-    .select()
-    .from(history)
-    .where(eq(history.requestId, request.id))
-    .orderBy(asc(history.at), asc(history.id))
-    .all();
+  const messages = historyOfRequest(db, request.id);
   const names = namesOf(
     db,
     messages.flatMap((entry) => entry.actorId ?? []),
