@@ -11,6 +11,11 @@ interface Mended {
 
 export const MENDED: readonly Mended[] = [
   {
+    route: 'advanceClock',
+    where: /^\.body\.happened: \d+ → \d+$/,
+    why: 'Not mended, but chance: the house rings timers by itself each second, and the call counts only what it rang. All that rang stands in the histories and letters that are compared.',
+  },
+  {
     route: null,
     where: /^\.body(\.detail)?: .*The Workshop is for coordinators\./,
     why: 'An administrator has no page to make somebody a coordinator.',
