@@ -2,8 +2,8 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
-import Sqlite from 'better-sqlite3';
 import { afterAll, describe, expect, it } from 'vitest';
+import { dump } from '../../server/src/platform/upgrade/dump.ts';
 import { upgrade } from '../../server/src/platform/upgrade/index.ts';
 import { layOut, RELEASES } from './archive.ts';
 
@@ -17,18 +17,6 @@ function laidOut(release: string): string {
   folders.push(folder);
   layOut(release, folder);
   return folder;
-}
-
-/** Everything in a database, tables and rows. */
-function dump(folder: string): string {
-  const db = new Sqlite(join(folder, 'tolvek.sqlite'));
-  const tables = db.prepare("select name, sql from sqlite_master where type = 'table' order by name").all() as {
-    name: string;
-    sql: string;
-  }[];
-  const rows = tables.map(({ name, sql }) => [name, sql, db.prepare(`select * from "${name}"`).raw().all()]);
-  db.close();
-  return JSON.stringify(rows);
 }
 
 describe.each(RELEASES)('the data of release %s', (release) => {

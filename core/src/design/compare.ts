@@ -1,8 +1,6 @@
 import type { Change } from './kind.ts';
-import type { Json, MergeRules } from './merge.ts';
+import { isPlain, type Json, type MergeRules } from './merge.ts';
 import { isSame } from './same.ts';
-
-const isPlain = (value: unknown): value is Json => typeof value === 'object' && value !== null && !Array.isArray(value);
 
 /**
  * What differs between two states of a design, setting by setting, for kinds that have no words of

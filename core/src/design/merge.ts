@@ -11,7 +11,8 @@ export interface MergeRules {
 
 export type Json = Readonly<Record<string, unknown>>;
 
-const isPlain = (value: unknown): value is Json => typeof value === 'object' && value !== null && !Array.isArray(value);
+export const isPlain = (value: unknown): value is Json =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
 
 interface Merging {
   readonly lists: MergeRules['lists'];

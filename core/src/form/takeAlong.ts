@@ -1,6 +1,6 @@
 import type { AccessRule } from '../access/index.ts';
 import { groupsIn, inPlace } from '../people/index.ts';
-import { type Field, isFilled, type Kind, type Vocabulary } from '../register/index.ts';
+import { designsNamed, type Field, isFilled, type Kind, type Vocabulary } from '../register/index.ts';
 import type { RoutingRow } from '../routing/index.ts';
 import { type Action, type FormDesign, questionsOf } from './design.ts';
 import { isReferring } from './offers.ts';
@@ -119,19 +119,11 @@ export function namedBy({ fields }: Pick<FormDesign, 'fields'>): {
   readonly vocabularies: readonly string[];
   readonly registers: readonly string[];
 } {
-  const types = fields.flatMap(({ type }) =>
-    type.kind === 'line-items' ? type.columns.map((column) => column.type) : [type],
-  );
-  return {
-    vocabularies: [
-      ...new Set(types.flatMap((type) => (type.kind === 'term' || type.kind === 'terms' ? [type.vocabulary] : []))),
-    ],
-    registers: [
-      ...new Set(
-        types.flatMap((type) => (type.kind === 'reference' || type.kind === 'references' ? [type.register] : [])),
-      ),
-    ],
-  };
+  const named = designsNamed(fields);
+  const keysOf = (kind: string): readonly string[] => [
+    ...new Set(named.flatMap((each) => (each.kind === kind ? [each.key] : []))),
+  ];
+  return { vocabularies: keysOf('vocabulary'), registers: keysOf('register') };
 }
 
 /** What a house has that a form can need. */

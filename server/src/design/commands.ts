@@ -1,15 +1,14 @@
-import type { DesignFinding, DesignKind } from '@tolvek/core/design';
+import type { DesignFinding } from '@tolvek/core/design';
 import type { Viewer } from '@tolvek/core/people';
 import { and, desc, eq, lt } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import type { Transaction } from '../platform/database.ts';
 import { notFound, Problem, staleVersion } from '../platform/problem.ts';
-import { type DesignRow, stateOf } from './queries.ts';
+import { type DesignRow, type Of, stateOf } from './queries.ts';
 import { designStates, designs, draftStates } from './tables.ts';
 
-type Of<Content extends object> = Pick<DesignKind<Content>, 'kind' | 'titleOf'>;
 /** Who does something, and when, epoch ms. */
-interface Done {
+export interface Done {
   readonly viewer: Pick<Viewer, 'personId'>;
   readonly now: number;
 }

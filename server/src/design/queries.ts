@@ -6,9 +6,7 @@ import { inTurns } from '../platform/turns.ts';
 import { designStates, designs, draftStates } from './tables.ts';
 
 /** A kind, as far as it is looked for. */
-export type Of<Content extends object> = Pick<DesignKind<Content>, 'kind'> & {
-  readonly titleOf: (content: Content) => string;
-};
+export type Of<Content extends object> = Pick<DesignKind<Content>, 'kind' | 'titleOf'>;
 
 /** A design as it is kept. */
 export interface DesignRow<Content extends object> {

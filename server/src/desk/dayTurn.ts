@@ -1,6 +1,5 @@
 import { dateAt } from '@tolvek/core/deadline';
 import { namesIn } from '@tolvek/core/expression';
-import { type FormRule, prepareKeeping } from '@tolvek/core/form';
 import type { Field } from '@tolvek/core/register';
 import { calendarOf } from '../calendar/queries.ts';
 import { formsOf } from '../form/queries.ts';
@@ -14,6 +13,7 @@ import { changesBetween } from '../request/changes.ts';
 import { countedIn, eachRequest } from '../request/eachRequest.ts';
 import { factsOfRequest, pickedBy } from '../request/facts.ts';
 import { requestById } from '../request/queries.ts';
+import { computedBy } from '../request/settle.ts';
 
 const QUARTER = 15 * 60_000;
 
@@ -45,8 +45,7 @@ export class DayTurn {
       if (!form || !followsClock(register.fields)) continue;
       const today = dateAt(clock.now(), calendarOf(db, form.draft.deadline.calendar).zone);
       if (this.seen.get(register.id) === today) continue;
-      const none: readonly FormRule[] = [];
-      const keep = prepareKeeping({ fields: register.fields, parts: [], rules: none });
+      const keep = computedBy(register.fields);
       const among = holdsThings(register) ? 'all' : 'unfinished';
       const picked = pickedBy(db, register.fields);
       for await (const group of inGroups(eachRequest(db, countedIn(register.id, among))))

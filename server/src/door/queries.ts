@@ -1,5 +1,5 @@
 import { desc, eq, sql } from 'drizzle-orm';
-import { currentRelease, formById, type ReleaseRow } from '../form/queries.ts';
+import { type ReleaseRow, releaseInForce } from '../form/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
 import { notFound } from '../platform/problem.ts';
@@ -21,8 +21,7 @@ export type DoorRow = typeof doors.$inferSelect;
 
 export function doorBySlug(db: Reader, slug: string): { door: DoorRow; release: ReleaseRow } {
   const door = db.select().from(doors).where(eq(doors.slug, slug)).get();
-  const form = door ? formById(db, door.formId) : undefined;
-  const release = form ? currentRelease(db, form) : undefined;
+  const release = door && releaseInForce(db, door.formId);
   if (!door || !release) throw notFound('This form');
   return { door, release };
 }

@@ -85,6 +85,21 @@ const releaseNumbered = prepared((db) =>
     .prepare(),
 );
 
+const inForce = prepared((db) =>
+  db
+    .select({ id: designStates.id })
+    .from(designs)
+    .innerJoin(designStates, and(eq(designStates.designId, designs.id), eq(designStates.number, designs.number)))
+    .where(eq(designs.id, sql.placeholder('form')))
+    .prepare(),
+);
+
+/** The release in force of a form by its id, without reading its draft. */
+export function releaseInForce(db: Reader, formId: string): ReleaseRow | undefined {
+  const row = inForce(db).get({ form: formId });
+  return row && releaseById(db, row.id).release;
+}
+
 const COLUMNS = {
   id: forms.id,
   key: designs.key,
@@ -157,6 +172,14 @@ export const releasesInto = (db: Reader, registerId: string): readonly string[] 
     .where(and(eq(forms.registerId, registerId), gt(designStates.number, 0)))
     .all()
     .map(({ id }) => id);
+
+const _filledBy = prepared((db) =>
+  db
+    .select({ id: forms.registerId })
+    .from(forms)
+    .where(eq(forms.id, sql.placeholder('form')))
+    .prepare(),
+);
 
 /** The register that a form’s requests go into. */
 export const registerOfForm = (db: Reader, formId: string) => registerById(db, formById(db, formId)?.registerId ?? '');

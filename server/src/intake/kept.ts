@@ -10,7 +10,7 @@ import { admissionOf } from '../door/admission.ts';
 import { type DoorRow, doorBySlug } from '../door/queries.ts';
 import { doors, keptAnswers } from '../door/tables.ts';
 import { filesNamed } from '../files/commands.ts';
-import { currentRelease, formById, releaseById } from '../form/queries.ts';
+import { currentRelease, formById, releaseById, releaseInForce } from '../form/queries.ts';
 import { notifyToGoOn, roomForLetter } from '../notice/notify.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
@@ -139,8 +139,7 @@ export function namedIn(
   answers: RawAnswers,
   now: number,
 ) {
-  const form = formById(db, door.formId);
-  const release = form && currentRelease(db, form);
+  const release = releaseInForce(db, door.formId);
   if (!release) return { files: [], references: [] };
   const { fields } = release.design;
   const facts = factsFor(db, { door, design: release.design, requester, now, named: answers });

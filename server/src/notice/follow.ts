@@ -1,5 +1,4 @@
 import { lengthInWords, momentInWords, workingTimeBetween } from '@tolvek/core/deadline';
-import type { NoticeEvent } from '@tolvek/core/notice';
 import type { Happening } from '@tolvek/core/request';
 import { calendarOf } from '../calendar/queries.ts';
 import { releaseById } from '../form/queries.ts';
@@ -34,9 +33,6 @@ export const followNotices: Follower = (work, request, change, before) => {
 
 type Of<Kind extends Happening['kind']> = Extract<Happening, { kind: Kind }>;
 
-const tell = (work: Work, request: ShownRow, people: readonly string[], event: NoticeEvent): void =>
-  notify(work, request, people, event);
-
 const zoneOf = ({ tx }: Work, request: ShownRow): string =>
   calendarOf(tx, releaseById(tx, request.releaseId).release.design.deadline.calendar).zone;
 
@@ -48,7 +44,7 @@ const actorName = ({ tx, actor }: Work, otherwise: string): string =>
 /** A thing taken in is in use at once, and rows of a sheet come in silently: nobody has to be told. */
 function tellOfArrival(work: Work, request: ShownRow, { through }: Of<'arrived'>): void {
   if (request.phase === 'finished' || through.by !== 'door') return;
-  tell(work, request, [request.requesterId], { kind: 'received', due: dueOf(work, request) });
+  notify(work, request, [request.requesterId], { kind: 'received', due: dueOf(work, request) });
   if (request.approverGroup === null) tellTeam(work, request);
   else tellDeciders(work, request, request.approverGroup);
 }
@@ -59,7 +55,7 @@ function tellDeciders(work: Work, request: ShownRow, group: string): void {
     .map((person) => person.id)
     .filter((id) => id !== request.requesterId);
   const expires = momentInWords(linkEnds('decide', work.now), zoneOf(work, request));
-  tell(work, request, deciders, { kind: 'approval-asked', step: step.label, expires });
+  notify(work, request, deciders, { kind: 'approval-asked', step: step.label, expires });
 }
 
 /** Tells the team of a request that it is theirs to work on. */
@@ -68,27 +64,27 @@ function tellTeam(work: Work, request: ShownRow): void {
     .map((person) => person.id)
     .filter((id) => id !== request.requesterId);
   const name = groupNames(work.tx).get(request.team) ?? request.team;
-  tell(work, request, team, { kind: 'new-request', team: name, due: dueOf(work, request) });
+  notify(work, request, team, { kind: 'new-request', team: name, due: dueOf(work, request) });
 }
 
 function tellOfStage(work: Work, request: ShownRow, before: ShownRow): void {
   const finished = request.phase === 'finished';
   if (!finished && request.phase !== 'paused' && before.phase !== 'paused') return;
   const stage = stageOf(registerById(work.tx, request.registerId), request.stage).publicLabel;
-  tell(work, request, [request.requesterId], { kind: 'stage', stage, finished });
+  notify(work, request, [request.requesterId], { kind: 'stage', stage, finished });
 }
 
 function tellHandler(work: Work, request: ShownRow, to: string | null): void {
-  if (to !== null && to !== work.actor) tell(work, request, [to], { kind: 'assigned', by: actorName(work, '') });
+  if (to !== null && to !== work.actor) notify(work, request, [to], { kind: 'assigned', by: actorName(work, '') });
 }
 
 function tellWords(work: Work, request: ShownRow, { text, to, byRequester }: Of<'said'>): void {
   if (byRequester) {
     const from = actorName(work, '');
     const working = workingOn(work, request).filter((id) => id !== work.actor);
-    tell(work, request, working, { kind: 'message', from, text });
+    notify(work, request, working, { kind: 'message', from, text });
   } else if (to === 'requester')
-    tell(work, request, [request.requesterId], { kind: 'message', from: actorName(work, 'the desk'), text });
+    notify(work, request, [request.requesterId], { kind: 'message', from: actorName(work, 'the desk'), text });
 }
 
 const workingOn = ({ tx }: Work, request: ShownRow): readonly string[] =>
@@ -96,7 +92,7 @@ const workingOn = ({ tx }: Work, request: ShownRow): readonly string[] =>
 
 function tellDecision(work: Work, request: ShownRow, { verdict, comment }: Of<'decided'>): void {
   const kind = verdict === 'approve' ? 'approved' : 'refused';
-  tell(work, request, [request.requesterId], { kind, by: actorName(work, 'the desk'), comment });
+  notify(work, request, [request.requesterId], { kind, by: actorName(work, 'the desk'), comment });
   if (verdict === 'approve') tellTeam(work, request);
 }
 
@@ -106,12 +102,12 @@ function tellOfTimer(work: Work, request: ShownRow, timer: 'reminder' | 'escalat
   const calendar = calendarOf(tx, plan.calendar);
   const due = dueOf(work, request);
   const handler = request.handlerId ? personById(tx, request.handlerId) : undefined;
-  const working = handler ? [handler.id] : membersOf(tx, request.team).map((person) => person.id);
+  const working = workingOn(work, request);
   if (timer === 'reminder') {
     const left = lengthInWords(Math.max(0, workingTimeBetween(calendar, now, request.due)), calendar);
-    tell(work, request, working, { kind: 'reminder', left, due });
+    notify(work, request, working, { kind: 'reminder', left, due });
     return;
   }
   const leads = membersOf(tx, plan.escalateTo).map((person) => person.id);
-  tell(work, request, [...leads, ...working], { kind: 'escalation', due, handler: handler?.name ?? '' });
+  notify(work, request, [...leads, ...working], { kind: 'escalation', due, handler: handler?.name ?? '' });
 }

@@ -1,16 +1,10 @@
 import { REGISTER, type RegisterContent } from '@tolvek/core/access';
-import { changeAtOnce, makeInForce } from '../design/commands.ts';
+import { changeAtOnce, type Done, makeInForce } from '../design/commands.ts';
 import { designByKey } from '../design/queries.ts';
 import type { Transaction } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
 import type { RegisterRow } from './queries.ts';
 import { registers } from './tables.ts';
-
-/** Who changes a register, and when, epoch ms. */
-interface Done {
-  readonly viewer: { readonly personId: string };
-  readonly now: number;
-}
 
 /** Makes a register that is in force at once. Returns its id. */
 export function makeRegister(tx: Transaction, key: string, content: RegisterContent, done: Done): string {

@@ -2,7 +2,7 @@ import { openFields, type Protection } from '@tolvek/core/access';
 import { claimOf, type FormDesign, partName, type UniqueRule } from '@tolvek/core/form';
 import type { Problem, Values } from '@tolvek/core/register';
 import { and, eq, ne } from 'drizzle-orm';
-import { allForms, currentRelease, formById, releaseById } from '../form/queries.ts';
+import { allForms, currentRelease, releaseById, releaseInForce } from '../form/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { settings } from '../platform/tables.ts';
 import type { ShownRow } from './queries.ts';
@@ -32,8 +32,7 @@ function holderOf(db: Reader, formId: string, rule: UniqueRule, value: string, b
  * now, whichever release a request came by.
  */
 export function claimingIn(db: Reader, { formId, releaseId }: { formId: string; releaseId: string }): Claiming {
-  const form = formById(db, formId);
-  return (form && currentRelease(db, form)?.design) ?? releaseById(db, releaseId).release.design;
+  return (releaseInForce(db, formId) ?? releaseById(db, releaseId).release).design;
 }
 
 interface Looking {

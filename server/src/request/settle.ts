@@ -13,7 +13,8 @@ import type { ShownRow } from './queries.ts';
 /** Forms without rules, by the fields they keep: made ready once for each list of fields. */
 const computing = new WeakMap<readonly Field[], ReturnType<typeof prepareKeeping>>();
 
-function computedBy(fields: readonly Field[]): ReturnType<typeof prepareKeeping> {
+/** Keeps values with what is computed from them, and nobody’s rules. */
+export function computedBy(fields: readonly Field[]): ReturnType<typeof prepareKeeping> {
   const nothing: Pick<AskedForm, 'parts' | 'rules'> = { parts: [], rules: [] };
   const found = computing.get(fields) ?? prepareKeeping({ fields, ...nothing });
   computing.set(fields, found);

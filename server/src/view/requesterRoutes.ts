@@ -2,7 +2,7 @@ import { eq } from 'drizzle-orm';
 import { messageFromRequester } from '../desk/commands.ts';
 import { admissionOf, follower, keptByOthers } from '../door/admission.ts';
 import { doors } from '../door/tables.ts';
-import { currentRelease, formById } from '../form/queries.ts';
+import { releaseInForce } from '../form/queries.ts';
 import { begunBy } from '../intake/kept.ts';
 import type { House } from '../platform/house.ts';
 import type { Serve } from '../platform/serve.ts';
@@ -19,9 +19,8 @@ export function requesterRoutes(serve: Serve, house: House): void {
     const offered = db.select().from(doors).where(eq(doors.kind, kind)).all();
     return {
       forms: offered.flatMap((door) => {
-        const form = formById(db, door.formId);
-        const release = form && currentRelease(db, form);
-        if (!form || !release || keptByOthers(db, form.id, viewer) !== null) return [];
+        const release = releaseInForce(db, door.formId);
+        if (!release || keptByOthers(db, door.formId, viewer) !== null) return [];
         const admission = admissionOf(door, viewer, clock.now());
         return [
           {

@@ -10,7 +10,7 @@ import {
   type Vocabulary,
   vocabularyProblems,
 } from '@tolvek/core/register';
-import { changeAtOnce, makeInForce } from '../design/commands.ts';
+import { changeAtOnce, type Done, makeInForce } from '../design/commands.ts';
 import { designByKey } from '../design/queries.ts';
 import type { Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
@@ -20,7 +20,7 @@ import { by, type Work, write } from '../platform/work.ts';
 import { changeRequest } from '../request/change.ts';
 import { isToldToAll } from '../request/protection.ts';
 import { requestById } from '../request/queries.ts';
-import { allVocabularies, vocabularyByKey } from '../vocabulary/queries.ts';
+import { allVocabularies } from '../vocabulary/queries.ts';
 import { heldTerms, mayReadAllHeld, requestsWithTerms, withTerms } from './heldTerms.ts';
 
 export function createVocabulary(
@@ -44,12 +44,6 @@ export function createVocabulary(
       return { key };
     }),
   );
-}
-
-/** Who brings something in, and when, epoch ms. */
-interface Done {
-  readonly viewer: Pick<Viewer, 'personId'>;
-  readonly now: number;
 }
 
 /** Brings vocabularies in that come with a form; one that is here already stays as it is. */
@@ -77,9 +71,10 @@ export function saveVocabulary(
 ): AnswerOf<'saveVocabulary'> {
   return write(house, (work) => {
     const { tx, now } = work;
-    const before = vocabularyByKey(tx, input.key);
-    if (!before) throw notFound('This vocabulary');
-    if (before.version !== input.version) throw staleVersion();
+    const design = designByKey(tx, VOCABULARY, input.key);
+    if (!design) throw notFound('This vocabulary');
+    if (design.version !== input.version) throw staleVersion();
+    const before = { key: input.key, ...design.draft };
     const keys = new Set(input.terms.map((term) => term.key));
     const gone = before.terms.filter((term) => !keys.has(term.key));
     const problems = [
@@ -87,8 +82,6 @@ export function saveVocabulary(
       ...lostTerms(tx, viewer, input.key, gone),
     ];
     if (problems.length > 0) throw wrongFields(problems);
-    const design = designByKey(tx, VOCABULARY, input.key);
-    if (!design) throw notFound('This vocabulary');
     const content = { name: input.name, terms: input.terms };
     const version = changeAtOnce(tx, design, { version: input.version, content, note: '' }, { viewer, now });
     return {

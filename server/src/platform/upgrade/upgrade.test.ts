@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import Sqlite from 'better-sqlite3';
 import { afterAll, describe, expect, it } from 'vitest';
+import { dump } from './dump.ts';
 import { isBehind, upgrade, versionOf } from './index.ts';
 import { EARLY, REBUILDS } from './rebuilds.ts';
 
@@ -34,19 +35,6 @@ function made(): string {
 const opened = (folder: string): Sqlite.Database => new Sqlite(join(folder, 'tolvek.sqlite'));
 const names = (folder: string): readonly string[] =>
   readdirSync(folder).filter((name) => name.startsWith('tolvek-version'));
-
-/** Everything in a database, tables and rows. */
-function dump(folder: string): string {
-  const db = opened(folder);
-  const tables = db.prepare("select name, sql from sqlite_master where type = 'table' order by name").all() as {
-    name: string;
-    sql: string;
-  }[];
-  const rows = tables.map(({ name, sql }) => [name, sql, db.prepare(`select * from "${name}"`).all()]);
-  const version = db.pragma('user_version', { simple: true });
-  db.close();
-  return JSON.stringify([version, rows]);
-}
 
 describe('bringing a data folder up to date', () => {
   it('empties nothing that refers to a table that is rebuilt', () => {
