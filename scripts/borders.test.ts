@@ -132,6 +132,25 @@ describe('the import borders', () => {
     expect(writers).toEqual(['server/src/request/change.ts']);
   });
 
+  it('let stored requests be opened by one door, and what was revealed be made in one place', () => {
+    const opening = /\b(prepareAccess|accessTo|relationTo|revealReferred|labelOf)\b[^;]*from '@tolvek\/core\/access'/;
+    const uses = (found: RegExp): readonly string[] =>
+      sourcesIn(join(root, 'server/src'))
+        .map((path) => relative(root, path))
+        .filter((path) => !isTest(path) && found.test(readFileSync(join(root, path), 'utf8')));
+    expect([...uses(opening)].sort()).toEqual([
+      // Whether somebody has to do with a request at all, for the live page: no values.
+      'server/src/platform/live.ts',
+      'server/src/request/names.ts',
+      'server/src/request/open.ts',
+      'server/src/request/references.ts',
+      // These look at a plan, at no request.
+      'server/src/workshop/plan.ts',
+      'server/src/workshop/routes.ts',
+    ]);
+    expect(uses(/\bas (unknown as )?(readonly )?Revealed</)).toEqual([]);
+  });
+
   it('keep the zones of the web apart', () => {
     const zones = ['front-desk', 'floor', 'workshop', 'mailroom'];
     const across = imports.filter((each) => {

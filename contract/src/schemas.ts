@@ -1,4 +1,11 @@
-import type { AccessPlan, Revealed, VisibleChange, VisibleReason, VisibleValues } from '@tolvek/core/access';
+import type {
+  AccessPlan,
+  Revealed,
+  RevealedFacts,
+  VisibleChange,
+  VisibleReason,
+  VisibleValues,
+} from '@tolvek/core/access';
 import type { Fuse } from '@tolvek/core/deadline';
 import type {
   Action,
@@ -18,11 +25,11 @@ import {
   type ItemColumn,
   isMailAddress,
   type Kind,
+  type KnownRequest,
   MOST_TERMS,
   OPTION_COLOURS,
   type Preset,
   priorities,
-  type RequestFacts,
   type SingleKind,
   type Term,
   type Vocabulary,
@@ -420,13 +427,15 @@ export const visibleChanges = revealed<readonly VisibleChange[]>(
 );
 
 /** A request that a reference can point to, as far as whoever answers may know it. */
-export const knownRequest = z.object({
-  id: z.string(),
-  register: z.string(),
-  number: z.string(),
-  label: z.string(),
-  values: z.record(z.string(), fieldValue),
-});
+export const knownRequest = revealed<KnownRequest>(
+  z.object({
+    id: z.string(),
+    register: z.string(),
+    number: z.string(),
+    label: z.string(),
+    values: z.record(z.string(), fieldValue),
+  }),
+);
 export const offers = z.object({ offers: z.array(knownRequest), more: z.boolean() });
 
 export const person = z.object({ id: z.string(), name: z.string() });
@@ -546,7 +555,7 @@ export const sheet = z.object({
 });
 
 export const knownFile = z.object({ ref: z.string(), bytes: z.int(), media: z.string() });
-const facts: z.ZodType<RequestFacts, RequestFacts> = z.object({
+const facts: z.ZodType<RevealedFacts> = z.object({
   requesterIsOutside: z.boolean(),
   requesterId: z.string().nullable(),
   requesterGroups: z.array(z.string()),

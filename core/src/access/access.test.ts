@@ -7,13 +7,12 @@ import {
   type AccessPlan,
   type AccessRule,
   accessTo,
+  openFields,
+  type Purpose,
+  prepareAccess,
+  type Reading,
+  type Relation,
   type Revealed,
-  readableKeys,
-  reveal,
-  revealChanges,
-  revealForLetter,
-  revealReason,
-  revealSubject,
   type VisibleValues,
 } from './index.ts';
 
@@ -46,6 +45,9 @@ const viewer = (...groups: string[]): Viewer => ({ personId: 'p', kind: 'staff',
 const desk = { isDesk: true, isRequester: false };
 const requester = { isDesk: false, isRequester: true };
 const nameOf = () => undefined;
+/** How somebody looks at a request that a plan protects. */
+const reading = (of: AccessPlan, who: Viewer, relation: Relation, purpose: Purpose = 'sheet'): Reading =>
+  prepareAccess(protectionOf(of, { fields, release: null }))({ viewer: who, relation, purpose });
 const values = { visitor: 'Jonas', medical: 'secret', escort: 'Nuala' };
 
 describe('the access plan', () => {
@@ -128,36 +130,45 @@ describe('the access plan', () => {
   it('opens nothing to somebody who has nothing to do with a request', () => {
     fc.assert(
       fc.property(rules, groups, (made, inGroups) => {
-        expect([
-          ...readableKeys({
-            protection: protectionOf({ rules: made }, { fields, release: null }),
-            viewer: viewer(...inGroups),
-            relation: { isDesk: false, isRequester: false },
-          }),
-        ]).toEqual([]);
+        const nothing = { isDesk: false, isRequester: false };
+        expect([...reading({ rules: made }, viewer(...inGroups), nothing).readable]).toEqual([]);
+      }),
+    );
+  });
+
+  it('says for each viewer what working it out for that one alone says, whoever looked before', () => {
+    const seat = fc.record({
+      inGroups: groups,
+      isDesk: fc.boolean(),
+      isRequester: fc.boolean(),
+      purpose: fc.constantFrom('sheet' as const, 'letter' as const, 'list' as const),
+    });
+    fc.assert(
+      fc.property(rules, fc.array(seat, { minLength: 1, maxLength: 12 }), (made, seats) => {
+        const protection = protectionOf({ rules: made }, { fields, release: null });
+        const open = openFields(protection);
+        for (const { inGroups, purpose, ...relation } of seats)
+          for (const field of fields) {
+            const alone = accessTo(field, protection, viewer(...inGroups), relation);
+            const found = prepareAccess(protection)({ viewer: viewer(...inGroups), relation, purpose });
+            const stays = purpose === 'letter' && !open.includes(field);
+            expect(found.levelOf(field.key).level).toBe(stays ? 'hidden' : alone.level);
+            expect(found.readable.has(field.key)).toBe(!stays && alone.level !== 'hidden');
+          }
       }),
     );
   });
 
   it('reveals exactly the readable fields, in the subject too', () => {
-    const seen = reveal({
-      protection: protectionOf(plan, { fields, release: null }),
-      values,
-      nameOf,
-      viewer: viewer('estates'),
-      relation: desk,
-    });
+    const atDesk = reading(plan, viewer('estates'), desk);
+    const seen = atDesk.reveal(values, nameOf);
     expect(seen.fields.map((field) => field.shown)).toEqual(['Jonas', 'Nuala']);
     expect(seen.withheld).toEqual([{ label: 'MEDICAL', rule: 'Medical stays with safety' }]);
-    expect(revealSubject('{visitor}, {medical}', seen, 'Form')).toBe('Jonas');
-    expect(revealSubject('{medical}', seen, 'Form')).toBe('Form');
-    const own = reveal({
-      protection: protectionOf(plan, { fields, release: null }),
-      values,
-      nameOf,
-      viewer: viewer(),
-      relation: requester,
-    });
+    const subject = (text: string) => atDesk.subject({ subject: text, title: 'Form' }, values, nameOf);
+    expect(subject('{visitor}, {medical}')).toBe('Jonas');
+    expect(subject('{medical}')).toBe('Form');
+    expect(atDesk.levelOf('nothing').level).toBe('hidden');
+    const own = reading(plan, viewer(), requester, 'following').reveal(values, nameOf);
     expect(own.fields.map((field) => field.key)).toEqual(['visitor', 'medical']);
     expect(own.withheld).toEqual([]);
   });
@@ -169,44 +180,27 @@ describe('the access plan', () => {
   });
 
   it('keeps restricted fields out of letters even to those who may read them', () => {
-    expect(
-      JSON.stringify(
-        revealForLetter({
-          protection: protectionOf(plan, { fields, release: null }),
-          values,
-          nameOf,
-          viewer: viewer('safety'),
-          relation: desk,
-        }),
-      ),
-    ).not.toContain('secret');
+    const letter = reading(plan, viewer('safety'), desk, 'letter').reveal(values, nameOf);
+    expect(JSON.stringify(letter)).not.toContain('secret');
+    expect(letter.fields.map((field) => field.key)).toEqual(['visitor', 'escort']);
   });
 
   it('keeps hidden values out of explanations and history', () => {
-    const readable = new Set(['visitor']);
-    const told = revealReason(
-      {
-        words: 'MEDICAL is secret',
-        guarded: 'a hidden field',
-        result: true,
-        reads: ['medical'],
-        parts: [{ words: 'x secret', guarded: '', result: true, reads: ['visitor'], parts: [] }],
-      },
-      readable,
-    );
+    const atDesk = reading(plan, viewer('estates'), desk);
+    const told = atDesk.reason({
+      words: 'MEDICAL is secret',
+      guarded: 'a hidden field',
+      result: true,
+      reads: ['medical'],
+      parts: [{ words: 'x secret', guarded: '', result: true, reads: ['visitor'], parts: [] }],
+    });
     expect(JSON.stringify(told)).not.toContain('secret');
     expect(told.result).toBe(true);
-    expect(
-      revealChanges(
-        [
-          { field: 'medical', before: null, after: 'secret' },
-          { field: 'visitor', before: null, after: 'Jonas' },
-        ],
-        fields,
-        readable,
-        nameOf,
-      ),
-    ).toEqual([{ label: 'VISITOR', before: '', after: 'Jonas' }]);
+    const changes = [
+      { field: 'medical', before: null, after: 'secret' },
+      { field: 'visitor', before: null, after: 'Jonas' },
+    ];
+    expect(atDesk.changes(changes, nameOf)).toEqual([{ label: 'VISITOR', before: '', after: 'Jonas' }]);
   });
 });
 

@@ -6,23 +6,17 @@ export { Origins, type Step } from './origins.ts';
 export type { AccessLevel, AccessPlan, AccessRule, Disclosure } from './plan.ts';
 export { protect } from './protect.ts';
 export type { Protection } from './protection.ts';
+export { labelOf, type Referred, type RevealedFacts, revealReferred } from './referred.ts';
 export { REGISTER, type RegisterContent } from './registerDesign.ts';
 export { type RequestParties, relationTo } from './relation.ts';
-export {
-  fieldsNamed,
-  isRestricted,
-  openFields,
-  type Revealed,
-  readableKeys,
-  reveal,
-  revealChanges,
-  revealForLetter,
-  revealReason,
-  revealSubject,
-  type ValueChange,
-  type VisibleChange,
-  type VisibleField,
-  type VisibleReason,
-  type VisibleValues,
-} from './reveal.ts';
+export { isRestricted, openFields } from './restricted.ts';
+export type {
+  Revealed,
+  ValueChange,
+  VisibleChange,
+  VisibleField,
+  VisibleReason,
+  VisibleValues,
+} from './revealed.ts';
 export { type Guard, type Read, type Readers, SINKS, type Sink, type SinkKind } from './sinks.ts';
+export { type Purpose, prepareAccess, type Reading, type Situation } from './situation.ts';

@@ -1,7 +1,6 @@
 import type { Viewer } from '../people/index.ts';
-import { FACT_NAMES } from '../register/index.ts';
-import { accessTo } from './accessTo.ts';
 import type { Protection } from './protection.ts';
+import { prepareAccess } from './situation.ts';
 
 /** Whether a viewer may have requests looked through by what some of their fields hold. */
 export interface MayAsk {
@@ -17,14 +16,13 @@ export interface MayAsk {
  * that does not exist are the same.
  */
 export function mayAsk(names: readonly string[], protection: Protection, viewer: Viewer): MayAsk {
-  const fields = new Map(protection.fields.map((field) => [field.key, field]));
-  const mayRead = (name: string, isRequester: boolean): boolean => {
-    const field = fields.get(name);
-    return field !== undefined && accessTo(field, protection, viewer, { isDesk: true, isRequester }).level !== 'hidden';
-  };
-  const asked = names.filter((name) => !FACT_NAMES.has(name));
+  const readingOf = prepareAccess(protection);
+  const asOne = (isRequester: boolean) =>
+    readingOf({ viewer, relation: { isDesk: true, isRequester }, purpose: 'counting' });
+  const others = asOne(false);
+  const own = asOne(true);
   return {
-    unknown: asked.filter((name) => !mayRead(name, false)),
-    own: asked.every((name) => mayRead(name, true)),
+    unknown: names.filter((name) => !others.mayKnow(name)),
+    own: names.every((name) => own.mayKnow(name)),
   };
 }

@@ -1,7 +1,5 @@
-import { readableKeys, relationTo, reveal } from '@tolvek/core/access';
 import type { Viewer } from '@tolvek/core/people';
 import {
-  FACT_NAMES,
   type Problem as FieldProblem,
   type FieldValue,
   type RawAnswers,
@@ -11,35 +9,19 @@ import {
 } from '@tolvek/core/register';
 import { filesNamed } from '../files/commands.ts';
 import { membersOf, personById } from '../people/queries.ts';
-import type { Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { notAllowed, notFound, Problem, wrongFields } from '../platform/problem.ts';
 import { by, type Work, write } from '../platform/work.ts';
-import { type RegisterRow, registerById, stageOf } from '../register/queries.ts';
+import { registerById, stageOf } from '../register/queries.ts';
 import { changeRequest } from '../request/change.ts';
 import { changesBetween, isSame } from '../request/changes.ts';
 import { claimingIn, takenAnswers } from '../request/claims.ts';
 import { factsOfRequest } from '../request/facts.ts';
 import { stagesBefore } from '../request/history.ts';
-import { keepingOf, onlyOf } from '../request/keeping.ts';
-import { openFor } from '../request/open.ts';
-import { partiesIn, type RequestRow, requestByNumber } from '../request/queries.ts';
+import { keepingOf } from '../request/keeping.ts';
+import { openAtDesk } from '../request/open.ts';
+import { type RequestRow, requestByNumber } from '../request/queries.ts';
 import { offerProblems } from '../request/references.ts';
-
-/**
- * A request and how the viewer stands to it; for who has nothing to do with it, it does not exist.
- */
-export function openForDesk(
-  tx: Transaction,
-  viewer: Viewer,
-  number: string,
-): { request: RequestRow; register: RegisterRow } {
-  const request = requestByNumber(tx, number);
-  if (!request) throw notFound('This request');
-  const register = registerById(tx, request.registerId);
-  if (!relationTo(partiesIn(request, register), viewer).isDesk) throw notFound('This request');
-  return { request, register };
-}
 
 interface OnVersion {
   readonly number: string;
@@ -57,7 +39,8 @@ export function changeFields(
 ): { version: number } {
   return write(house, (work) => {
     const { tx, now } = work;
-    const { request, register } = openForDesk(tx, viewer, input.number);
+    const open = openAtDesk(tx, viewer, input.number, 'changing');
+    const { request, register, reading } = open;
     const facts = {
       ...factsOfRequest(tx, request, register, now, { changes: input.changes }),
       files: filesNamed(
@@ -68,20 +51,17 @@ export function changeFields(
         request.id,
       ),
     };
-    const { access } = openFor(tx, request, viewer, { register });
-    const readable = readableKeys(access);
-    const mayRead = (key: string): boolean => FACT_NAMES.has(key) || readable.has(key);
-    const visible = reveal({ ...access, values: request.values });
+    const visible = open.values;
     const values: Record<string, FieldValue> = { ...request.values };
     const touched = new Set<string>();
     const problems: FieldProblem[] = [];
     for (const [key, raw] of Object.entries(input.changes)) {
       const field = register.fields.find((each) => each.key === key);
-      const open = visible.fields.find((each) => each.key === key);
+      const seen = visible.fields.find((each) => each.key === key);
       // A field that is hidden and a field that does not exist are refused in the same words.
-      if (!field || !open)
+      if (!field || !seen)
         problems.push({ field: key, message: `There is no field “${key}” here.`, fix: 'Leave it out.' });
-      else if (!open.writable)
+      else if (!seen.writable)
         problems.push({
           field: key,
           message: `“${field.label}” can be read, not changed.`,
@@ -93,14 +73,14 @@ export function changeFields(
           problems.push({ field: key, message: `“${field.label}”: ${read.message}`, fix: read.fix });
         else {
           const after = read.state === 'value' ? read.value : null;
-          if (isSame(open.value, after)) continue;
+          if (isSame(seen.value, after)) continue;
           touched.add(key);
           if (after === null) delete values[key];
           else values[key] = after;
         }
       }
     }
-    const kept = keepingOf(tx, request, register, { protection: access.protection, mayRead })(values, touched, facts);
+    const kept = keepingOf(tx, request, register, reading)(values, touched, facts);
     // What is wrong elsewhere, and was before, is no reason to refuse this change; what a rule
     // refuses is.
     const design = claimingIn(tx, request);
@@ -109,7 +89,7 @@ export function changeFields(
       : takenAnswers(tx, {
           formId: request.formId,
           design,
-          protection: access.protection,
+          protection: reading.protection,
           values: kept.values,
           asker: null,
           but: request,
@@ -123,7 +103,7 @@ export function changeFields(
     const notHere = offerProblems(
       tx,
       // What is offered is told by what this viewer may read, and by nothing else.
-      { fields: register.fields, values: onlyOf(kept.values, readable), facts, asker: request.requesterId },
+      { fields: register.fields, values: reading.only(kept.values), facts, asker: request.requesterId },
       touched,
     );
     const all = [
@@ -151,7 +131,7 @@ const unhidden = (problem: FieldProblem, open: readonly { readonly key: string }
 /** Moves a request by hand. Pausing stops its deadline, going on resumes it, finishing ends it. */
 export function moveStage(house: House, viewer: Viewer, input: OnVersion & { stage: string }): { version: number } {
   return write(house, (work) => {
-    const { request, register } = openForDesk(work.tx, viewer, input.number);
+    const { request, register } = openAtDesk(work.tx, viewer, input.number, 'changing');
     const from = stageOf(register, request.stage);
     const to = stagesToMoveTo(register.stages, from).find((stage) => stage.key === input.stage);
     if (!to)
@@ -179,7 +159,7 @@ export function assign(
   input: OnVersion & { person: string | null },
 ): { version: number } {
   return write(house, (work) => {
-    const { request } = openForDesk(work.tx, viewer, input.number);
+    const { request } = openAtDesk(work.tx, viewer, input.number, 'changing');
     const handler =
       input.person === null ? null : assignableTo(work.tx, request).find((person) => person.id === input.person);
     if (handler === undefined)
@@ -198,7 +178,7 @@ export function comment(
   input: { number: string; text: string; visibility: 'internal' | 'requester' },
 ): void {
   write(house, (work) => {
-    const { request } = openForDesk(work.tx, viewer, input.number);
+    const { request } = openAtDesk(work.tx, viewer, input.number, 'changing');
     const to = input.visibility === 'internal' ? 'desk' : 'requester';
     changeRequest(by(work, viewer.personId), request, { kind: 'said', text: input.text, to, byRequester: false });
   });

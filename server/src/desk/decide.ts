@@ -11,9 +11,8 @@ import { openLink, spendLink } from '../platform/links.ts';
 import { notAllowed, notFound, Problem, wrongFields } from '../platform/problem.ts';
 import { by, type Work, write } from '../platform/work.ts';
 import { changeRequest } from '../request/change.ts';
+import { openAtDesk, openRequest } from '../request/open.ts';
 import { type RequestRow, requestById } from '../request/queries.ts';
-import { seenBy } from '../request/seen.ts';
-import { openForDesk } from './commands.ts';
 
 interface Decision {
   readonly verdict: Verdict;
@@ -38,7 +37,7 @@ export function decide(house: House, viewer: Viewer, input: Decision & { number:
         now,
       },
       () => {
-        const { request } = openForDesk(tx, viewer, input.number);
+        const { request } = openAtDesk(tx, viewer, input.number, 'changing');
         const approval = approvalOf(tx, request.id);
         if (!approval) throw new Problem(409, 'no-decision', 'Nothing to decide', 'This request needs no decision.');
         return carryOut(work, request, approval, viewer, input);
@@ -89,7 +88,7 @@ function carryOut(work: Work, request: RequestRow, approval: ApprovalRow, viewer
     throw approval.state === 'waiting'
       ? notAllowed(`${objection.reason} ${objection.fix}`)
       : new Problem(409, 'decided', 'Already decided', `${objection.reason} ${objection.fix}`);
-  if (input.seen !== null && input.seen !== seenBy(tx, request, viewer))
+  if (input.seen !== null && input.seen !== openRequest(tx, request, viewer, 'sheet').seen)
     throw new Problem(
       409,
       'changed-meanwhile',

@@ -1,4 +1,3 @@
-import { revealForLetter, revealSubject } from '@tolvek/core/access';
 import { momentInWords } from '@tolvek/core/deadline';
 import {
   type DressedLetter,
@@ -20,7 +19,7 @@ import { issueLink, linkEnds } from '../platform/links.ts';
 import { Problem } from '../platform/problem.ts';
 import type { Work } from '../platform/work.ts';
 import { registerById } from '../register/queries.ts';
-import { openFor } from '../request/open.ts';
+import { openRequest } from '../request/open.ts';
 import type { ShownRow } from '../request/queries.ts';
 import { outbox } from './tables.ts';
 
@@ -66,12 +65,12 @@ export function notify(work: Work, request: ShownRow, personIds: readonly string
     const person = personById(tx, personId);
     if (!person || (!person.active && person.id !== request.requesterId)) continue;
     const viewer = { personId, kind: person.kind, role: person.role, groups: groupsOf(tx, personId) };
-    const visible = revealForLetter({ ...openFor(tx, request, viewer, { register }).access, values: request.values });
+    const open = openRequest(tx, request, viewer, 'letter', { register });
     const letter = draftNotice(event, {
       number: request.number,
       formTitle: release.design.title,
-      subject: revealSubject(release.design.subject, visible, release.design.title),
-      visible,
+      subject: open.subject,
+      visible: open.values,
       reader: person.name,
       url: addressFor(work, request, person, event),
     });

@@ -1,3 +1,4 @@
+import type { RevealedFacts } from '@tolvek/core/access';
 import type { FormDesign } from '@tolvek/core/form';
 import { factsAt } from '@tolvek/core/intake';
 import type { Field, KnownPerson, RawAnswers, RequestFacts } from '@tolvek/core/register';
@@ -79,7 +80,7 @@ export const pickedBy = (db: Reader, fields: readonly Field[]): Picked => ({
 export function factsFor(
   db: Reader,
   { door, design, requester, now, named = {}, stored, fields = design.fields, picked }: Asking,
-): RequestFacts {
+): RevealedFacts {
   const calendar = calendarOf(db, design.deadline.calendar);
   const asker = requester
     ? {
@@ -89,11 +90,12 @@ export function factsFor(
         department: departmentOf(db, requester.id),
       }
     : null;
-  return factsAt(now, calendar, door.kind, asker, {
+  const facts = factsAt(now, calendar, door.kind, asker, {
     people: picked?.people ?? (door.kind === 'staff' ? pickedFrom(db, fields) : []),
     vocabularies: picked?.vocabularies ?? vocabulariesFor(db, fields),
-    references: requestsNamed(db, fields, named, stored ? undefined : { by: requester?.id ?? null }),
   });
+  const references = requestsNamed(db, fields, named, stored ? undefined : { by: requester?.id ?? null });
+  return { ...facts, references };
 }
 
 /** The people whom fields for people are picked from. */

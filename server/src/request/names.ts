@@ -1,12 +1,12 @@
-import { own } from '@tolvek/core/own';
-import { type Field, type NameOf, showValue } from '@tolvek/core/register';
+import { labelOf } from '@tolvek/core/access';
+import type { NameOf } from '@tolvek/core/register';
 import { eq, sql } from 'drizzle-orm';
 import { personById } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
 import { registerById } from '../register/queries.ts';
 import { termName } from '../vocabulary/queries.ts';
-import { openToOthers } from './protection.ts';
+import { protectionFor } from './protection.ts';
 import type { RequestRow } from './queries.ts';
 import { requests } from './tables.ts';
 
@@ -32,26 +32,6 @@ export const TARGET = {
   trial: requests.trial,
 };
 
-/**
- * What a request is called by some of its fields: `Halcyon, 12 m`; by its number where they say
- * nothing. References among them are called by number.
- */
-export function labelOf(
-  open: readonly Field[],
-  target: Pick<Target, 'number' | 'values'>,
-  by: readonly string[],
-  names: NameOf,
-): string {
-  const shown = by.flatMap((key) => {
-    const field = open.find((each) => each.key === key);
-    const value = own(target.values, key);
-    return field && value !== undefined
-      ? [showValue(field, value, (id, deeper) => (deeper ? names(id, []) : names(id)))]
-      : [];
-  });
-  return shown.join(', ') || target.number;
-}
-
 export const named = prepared((db) =>
   db
     .select({ ...TARGET, registerId: requests.registerId })
@@ -63,5 +43,5 @@ export const named = prepared((db) =>
 /** What a request is called for whoever may read a reference to it. */
 export function requestName(db: Reader, id: string, by: readonly string[]): string | undefined {
   const row = named(db).get({ id });
-  return row && labelOf(openToOthers(db, registerById(db, row.registerId), row), row, by, nameOf(db));
+  return row && labelOf(protectionFor(db, registerById(db, row.registerId), row), row, by, nameOf(db));
 }

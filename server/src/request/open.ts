@@ -1,34 +1,113 @@
-import { type Protection, type Relation, relationTo } from '@tolvek/core/access';
+import { createHash } from 'node:crypto';
+import {
+  type Purpose,
+  prepareAccess,
+  type Reading,
+  type Relation,
+  type Revealed,
+  relationTo,
+  type ValueChange,
+  type VisibleChange,
+  type VisibleValues,
+} from '@tolvek/core/access';
+import type { FormDesign } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
-import type { NameOf } from '@tolvek/core/register';
+import type { Field, NameOf } from '@tolvek/core/register';
+import { releaseById } from '../form/queries.ts';
+import { canonicalJson } from '../platform/canonical.ts';
 import type { Reader } from '../platform/database.ts';
+import { notFound } from '../platform/problem.ts';
 import { type RegisterRow, registerById } from '../register/queries.ts';
 import { nameOf } from './names.ts';
 import { protectionFor } from './protection.ts';
-import { partiesIn, type ShownRow } from './queries.ts';
+import { partiesIn, type RequestRow, requestByNumber, type ShownRow } from './queries.ts';
 
-/** What a look at the fields of a request depends on besides its values. */
-interface Access {
-  readonly protection: Protection;
-  readonly viewer: Viewer;
-  readonly relation: Relation;
-  readonly nameOf: NameOf;
+/** What many requests have in common, read before. */
+interface Shared {
+  readonly register?: RegisterRow;
+  readonly names?: NameOf;
 }
 
-/** Opens a request for a viewer: how they stand to it, and what decides what they may read of it. */
-export function openFor(
+/**
+ * A stored request as one viewer may have it for one purpose. What it holds is read through here
+ * and nowhere else.
+ */
+export class OpenRequest<Row extends ShownRow = ShownRow> {
+  private visible: Revealed<VisibleValues> | undefined;
+
+  constructor(
+    readonly request: Row,
+    readonly register: RegisterRow,
+    /** The design of the release it came by. */
+    readonly design: FormDesign,
+    readonly relation: Relation,
+    readonly reading: Reading,
+    private readonly names: NameOf,
+  ) {}
+
+  get readable(): ReadonlySet<string> {
+    return this.reading.readable;
+  }
+
+  /** Its fields: a trial may have some that its register has not got yet. */
+  get fields(): readonly Field[] {
+    return this.reading.protection.fields;
+  }
+
+  get values(): Revealed<VisibleValues> {
+    this.visible ??= this.reading.reveal(this.request.values, this.names);
+    return this.visible;
+  }
+
+  get subject(): Revealed<string> {
+    return this.reading.subject(this.design, this.request.values, this.names);
+  }
+
+  /** Stands for what is in view: another one when a value that may be read has changed. */
+  get seen(): string {
+    return createHash('sha256')
+      .update(canonicalJson(this.values.fields.map(({ key, value }) => [key, value])))
+      .digest('base64url')
+      .slice(0, 22);
+  }
+
+  changes(changes: readonly ValueChange[]): Revealed<readonly VisibleChange[]> {
+    return this.reading.changes(changes, this.names);
+  }
+
+  /** Its cells in a sheet. `fields`: the columns. */
+  cells(fields: readonly Field[], around: Parameters<Reading['cells']>[3]): Revealed<readonly string[]> {
+    return this.reading.cells(fields, this.request.values, this.names, around);
+  }
+}
+
+/**
+ * Opens a stored request for a viewer: the one door to what it holds. Whoever has nothing to do with
+ * it can open it too, and reads nothing.
+ */
+export function openRequest<Row extends ShownRow>(
   db: Reader,
-  request: ShownRow,
+  request: Row,
   viewer: Viewer,
-  {
-    register = registerById(db, request.registerId),
-    names = nameOf(db),
-  }: { readonly register?: RegisterRow; readonly names?: NameOf } = {},
-): { readonly register: RegisterRow; readonly relation: Relation; readonly access: Access } {
-  const relation = relationTo(partiesIn(request, register), viewer);
-  return {
-    register,
-    relation,
-    access: { protection: protectionFor(db, register, request), viewer, relation, nameOf: names },
-  };
+  purpose: Purpose,
+  { register = registerById(db, request.registerId), names = nameOf(db) }: Shared = {},
+): OpenRequest<Row> {
+  const { isDesk, isRequester } = relationTo(partiesIn(request, register), viewer);
+  // Whoever also works at the desk reads the rest on the Floor.
+  const relation = { isDesk: isDesk && purpose !== 'following', isRequester };
+  const reading = prepareAccess(protectionFor(db, register, request))({ viewer, relation, purpose });
+  const { design } = releaseById(db, request.releaseId).release;
+  return new OpenRequest(request, register, design, relation, reading, names);
+}
+
+/**
+ * Opens a request by its number for somebody who works on it.
+ *
+ * @throws Problem 404 for everybody else: for them it does not exist.
+ */
+export function openAtDesk(db: Reader, viewer: Viewer, number: string, purpose: Purpose): OpenRequest<RequestRow> {
+  const request = requestByNumber(db, number);
+  const open = request && openRequest(db, request, viewer, purpose);
+  if (!open?.relation.isDesk) throw notFound('This request');
+  return open;
 }

@@ -1,4 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
+import { labelOf, type Revealed, revealReferred } from '@tolvek/core/access';
 import {
   FORM,
   fieldsBrought,
@@ -22,8 +23,8 @@ import { referringTo } from '../design/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
 import { allRegisters, type RegisterRow, registerByKey } from '../register/queries.ts';
-import { labelOf, nameOf, TARGET, type Target } from './names.ts';
-import { openAsReleased, openToOthers } from './protection.ts';
+import { nameOf, TARGET, type Target } from './names.ts';
+import { openAsReleased, openToOthers, protectionFor } from './protection.ts';
 import { pointers, requests } from './tables.ts';
 
 /** Requests offered at once; who doesn’t find theirs types more of its name. */
@@ -63,19 +64,9 @@ function knownAs(
   target: Target,
   shows: readonly string[],
   brought: readonly string[],
-): KnownRequest {
-  const open = openToOthers(db, register, target);
-  const values = brought.flatMap((key) => {
-    const value = open.some((field) => field.key === key) ? own(target.values, key) : undefined;
-    return value === undefined ? [] : [[key, value] as const];
-  });
-  return {
-    id: target.id,
-    register: register.key,
-    number: target.number,
-    label: labelOf(open, target, shows, nameOf(db)),
-    values: Object.fromEntries(values),
-  };
+): Revealed<KnownRequest> {
+  const reference = { register: register.key, shows, brings: brought };
+  return revealReferred(protectionFor(db, register, target), target, reference, nameOf(db));
 }
 
 const pointing = (fields: readonly Field[]): readonly (Field & { type: ReferenceKind })[] =>
@@ -96,8 +87,8 @@ export function requestsNamed(
   fields: readonly Field[],
   named: Readonly<Record<string, unknown>>,
   typed?: { readonly by: string | null },
-): readonly KnownRequest[] {
-  const known: KnownRequest[] = [];
+): readonly Revealed<KnownRequest>[] {
+  const known: Revealed<KnownRequest>[] = [];
   for (const field of pointing(fields)) {
     const preset = 'preset' in field && field.preset?.from === 'fixed' ? field.preset.value : null;
     const ids = [...idsIn(own(named, field.key)), ...idsIn(preset)]
@@ -173,10 +164,10 @@ export function offersOf(
     .limit(LOOKED_THROUGH)
     .all();
   const brought = fieldsBrought({ fields }, field);
-  const found: KnownRequest[] = [];
+  const found: Revealed<KnownRequest>[] = [];
   for (const row of rows) {
     const findable =
-      `${labelOf(openToOthers(db, register, row), row, field.type.shows, nameOf(db))} ${row.number}`.toLowerCase();
+      `${labelOf(protectionFor(db, register, row), row, field.type.shows, nameOf(db))} ${row.number}`.toLowerCase();
     if (!words.every((word) => findable.includes(word)) || !offered(row, values, facts)) continue;
     if (found.length === OFFERED) return { offers: found, more: true };
     found.push(knownAs(db, register, row, field.type.shows, brought));

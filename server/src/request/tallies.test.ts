@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import fc from 'fast-check';
 import { afterAll, expect, test } from 'vitest';
 import { openDatabase } from '../platform/database.ts';
+import { insertRow } from './fixture.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'tolvek-tallies-'));
 const { $client: db } = openDatabase(folder);
@@ -22,7 +23,6 @@ const kept = fc.record({
   approver_group: fc.constantFrom(null, 'leads'),
   trial: fc.constantFrom(0, 0, 0, 1),
 });
-type Kept = typeof kept extends fc.Arbitrary<infer T> ? T : never;
 /** What may change of one; a priority is nothing that is tallied. */
 const turned = fc.record(
   {
@@ -55,7 +55,7 @@ test('tallies are what counting says, after any requests that come, turn and go'
         if (each.does === 'come') {
           const id = `r${did.come}`;
           there.push(id);
-          insert(id, each.as);
+          insertRow(db, id, each.as);
         } else {
           const at = each.which % there.length;
           const id = there[at] ?? '';
@@ -80,26 +80,3 @@ test('tallies are what counting says, after any requests that come, turn and go'
   console.log('requests that', did);
   for (const times of Object.values(did)) expect(times).toBeGreaterThan(500);
 });
-
-function insert(id: string, as: Kept): void {
-  const row: Record<string, unknown> = {
-    ...as,
-    id,
-    number: id,
-    release_id: '',
-    door_id: '',
-    requester_id: '',
-    stage: '',
-    priority: 'normal',
-    values: '{}',
-    routed: '{}',
-    deadline: '{}',
-    due: 0,
-    created_at: 0,
-    updated_at: 0,
-  };
-  const names = Object.keys(row);
-  db.prepare(
-    `INSERT INTO requests (${names.map((name) => `"${name}"`).join(', ')}) VALUES (${names.map(() => '?').join(', ')})`,
-  ).run(...Object.values(row));
-}

@@ -1,5 +1,4 @@
 import { type Route, routes } from '@tolvek/contract';
-import { reveal } from '@tolvek/core/access';
 import type { Viewer } from '@tolvek/core/people';
 import { fileId } from '@tolvek/core/register';
 import { eq } from 'drizzle-orm';
@@ -14,9 +13,9 @@ import { addressOf, type Limits } from '../platform/limits.ts';
 import { notAllowed, notFound, notSignedIn } from '../platform/problem.ts';
 import { callerFor } from '../platform/serve.ts';
 import { inTurns } from '../platform/turns.ts';
-import { openFor } from '../request/open.ts';
+import { openRequest } from '../request/open.ts';
 import { type RequestRow, requestById, requestByNumber } from '../request/queries.ts';
-import { takeOut } from './takeOut.ts';
+import { csvLine, takeOut } from './takeOut.ts';
 
 /**
  * Files come and go as bytes, so their routes are bound by themselves; what they allow is decided
@@ -69,9 +68,7 @@ export function fileRoutes(router: Router, house: House, limits: Limits): void {
     const { key } = routes.takeOut.params.parse(request.params);
     const { among } = routes.takeOut.query.parse({ ...request.query });
     if (!viewer) throw notSignedIn();
-    const lines = takeOut(house.db, viewer, key, among);
-    // The first line comes before the head goes out: what is refused is refused in words.
-    const head = lines.next();
+    const { head, lines } = takeOut(house.db, viewer, key, among);
     response.set({
       'Content-Type': 'text/csv; charset=utf-8',
       'Content-Disposition': `attachment; filename="${key}.csv"`,
@@ -82,10 +79,10 @@ export function fileRoutes(router: Router, house: House, limits: Limits): void {
     let goOn = (): void => undefined;
     for (const event of ['drain', 'close']) response.on(event, () => goOn());
     const isTaken = (words: string): boolean => response.write(words) || response.destroyed;
-    response.write(`\uFEFF${head.value ?? ''}`);
-    for await (const line of inTurns(lines)) {
+    response.write(`\uFEFF${csvLine(head)}`);
+    for await (const { fixed, cells } of inTurns(lines)) {
       if (response.destroyed) return;
-      if (!isTaken(line)) await new Promise<void>((done) => (goOn = done));
+      if (!isTaken(csvLine([...fixed, ...cells]))) await new Promise<void>((done) => (goOn = done));
     }
     response.end();
   });
@@ -115,9 +112,8 @@ function fieldToFill(
   key: string,
 ): { formId: string; file: FilesField } {
   if (!viewer || !request) throw notFound('This request');
-  const { register, relation, access } = openFor(house.db, request, viewer);
-  const visible = reveal({ ...access, values: request.values });
-  const isOpen = relation.isDesk && visible.fields.some((field) => field.key === key && field.writable);
+  const { register, relation, reading } = openRequest(house.db, request, viewer, 'changing');
+  const isOpen = relation.isDesk && reading.levelOf(key).level === 'write';
   const file = register.fields.find((field): field is FilesField => field.key === key && field.type.kind === 'files');
   if (!isOpen || !file) throw notFound('A field for files with this name');
   return { formId: request.formId, file };
@@ -132,8 +128,8 @@ function sendFile(
   response: Response,
 ): void {
   if (!viewer || !request) throw notFound('This file');
-  const visible = reveal({ ...openFor(house.db, request, viewer).access, values: request.values });
-  const isNamed = visible.fields.some(
+  const { values } = openRequest(house.db, request, viewer, 'sheet');
+  const isNamed = values.fields.some(
     (field) => Array.isArray(field.value) && field.value.some((ref) => typeof ref === 'string' && fileId(ref) === id),
   );
   const file = isNamed ? house.db.select().from(uploads).where(eq(uploads.id, id)).get() : undefined;

@@ -1,8 +1,7 @@
 import type { AnswerOf, TrayKey } from '@tolvek/contract';
-import { fieldsNamed, reveal, revealSubject } from '@tolvek/core/access';
 import { addWorkingTime, dateAt, dayInWords, endOfDay, fuseAt } from '@tolvek/core/deadline';
 import type { Viewer } from '@tolvek/core/people';
-import { and, asc, count, desc, eq, gte, inArray, like, lt, lte, ne, notInArray, or, type SQL, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gte, inArray, like, lt, lte, ne, notInArray, type SQL, sql } from 'drizzle-orm';
 import { approvals } from '../approval/tables.ts';
 import { calendarOf } from '../calendar/queries.ts';
 import { releaseById } from '../form/queries.ts';
@@ -13,11 +12,12 @@ import type { Reader } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
 import { Problem } from '../platform/problem.ts';
 import { allRegisters, holdsThings, stageOf } from '../register/queries.ts';
-import { openFor } from '../request/open.ts';
+import { openRequest } from '../request/open.ts';
 import { SHOWN_COLUMNS, type ShownRow } from '../request/queries.ts';
 import { requests, tallies } from '../request/tables.ts';
 import { readOnce } from './readOnce.ts';
 import { stageView } from './sheet.ts';
+import { type Worked, workedBy } from './workedBy.ts';
 
 const PAGE = 50;
 
@@ -26,29 +26,7 @@ const PAGE = 50;
  * or find has them.
  */
 const deskCondition = (db: Reader, viewer: Viewer): SQL | undefined =>
-  and(eq(requests.trial, false), workedBy(db, viewer, requests));
-
-/** Who and what a request, or a tally of requests, belongs to. */
-type Belonging = Pick<typeof requests, 'handlerId' | 'team' | 'approverGroup' | 'registerId'> | typeof tallies;
-
-/** `relationTo` of core, asked of SQLite. Undefined: all. */
-function workedBy(db: Reader, viewer: Viewer, of: Belonging): SQL | undefined {
-  if (viewer.kind !== 'staff') return sql`0`;
-  if (viewer.role !== 'member') return undefined;
-  const groups = [...viewer.groups];
-  const worked = allRegisters(db).filter((register) => register.deskGroups.some((group) => groups.includes(group)));
-  return or(
-    eq(of.handlerId, viewer.personId),
-    groups.length > 0 ? inArray(of.team, groups) : undefined,
-    groups.length > 0 ? inArray(of.approverGroup, groups) : undefined,
-    worked.length > 0
-      ? inArray(
-          of.registerId,
-          worked.map((register) => register.id),
-        )
-      : undefined,
-  );
-}
+  and(eq(requests.trial, false), workedBy(allRegisters(db), viewer, requests));
 
 /** What belongs in a tray, besides being for the viewer to see. */
 function trayCondition(tray: TrayKey, viewer: Viewer, now: number): SQL | undefined {
@@ -91,7 +69,7 @@ function tallied(
 }
 
 /** Things have a tray of their own, and stand in no other. */
-function thingsKept(db: Reader, of: Pick<Belonging, 'registerId'>): (tray: TrayKey) => SQL | undefined {
+function thingsKept(db: Reader, of: Pick<Worked, 'registerId'>): (tray: TrayKey) => SQL | undefined {
   const ids = allRegisters(db)
     .filter(holdsThings)
     .map((register) => register.id);
@@ -155,7 +133,7 @@ function countsOf<T extends (typeof COUNTED)[number]>(
   const row = db
     .select(sums)
     .from(tallies)
-    .where(workedBy(db, viewer, tallies))
+    .where(workedBy(allRegisters(db), viewer, tallies))
     .get();
   return new Map(trays.map((tray) => [tray, Number(row?.[tray] ?? 0)]));
 }
@@ -333,14 +311,13 @@ function rowOf(
 ): AnswerOf<'ledger'>['rows'][number] {
   const register = shared.register(row.registerId);
   const { design, calendar } = shared.form(row.releaseId);
-  const { access } = openFor(shared.db, row, viewer, {
+  const open = openRequest(shared.db, row, viewer, 'list', {
     register,
     names: (id, by) => names.get(id) ?? shared.nameOf(id, by),
   });
-  const visible = reveal({ ...access, only: fieldsNamed(design.subject, register.fields), values: row.values });
   return {
     number: row.number,
-    subject: revealSubject(design.subject, visible, design.title),
+    subject: open.subject,
     requester: names.get(row.requesterId) ?? '',
     form: design.title,
     stage: stageView(stageOf(register, row.stage)),

@@ -1,16 +1,14 @@
-import { fieldsNamed, reveal, revealSubject } from '@tolvek/core/access';
 import type { Viewer } from '@tolvek/core/people';
 import { and, desc, eq } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
 import { stageOf } from '../register/queries.ts';
-import { protectionFor } from '../request/protection.ts';
+import { openRequest } from '../request/open.ts';
 import { SHOWN_COLUMNS } from '../request/queries.ts';
 import { requests } from '../request/tables.ts';
 import { readOnce } from './readOnce.ts';
 import { promiseOf } from './sheet.ts';
 
 export function ownRequests(db: Reader, viewer: Viewer, now: number) {
-  const asRequester: Viewer = { ...viewer, kind: 'contact', role: 'member' };
   const shared = readOnce(db);
   return db
     .select(SHOWN_COLUMNS)
@@ -22,18 +20,11 @@ export function ownRequests(db: Reader, viewer: Viewer, now: number) {
     .map((request) => {
       const register = shared.register(request.registerId);
       const { design, calendar } = shared.form(request.releaseId);
-      const visible = reveal({
-        protection: protectionFor(db, register, request),
-        only: fieldsNamed(design.subject, register.fields),
-        values: request.values,
-        viewer: asRequester,
-        relation: { isDesk: false, isRequester: true },
-        nameOf: shared.nameOf,
-      });
+      const open = openRequest(db, request, viewer, 'following', { register, names: shared.nameOf });
       return {
         number: request.number,
         form: design.title,
-        subject: revealSubject(design.subject, visible, design.title),
+        subject: open.subject,
         stage: stageOf(register, request.stage).publicLabel,
         finished: request.phase === 'finished',
         promise: promiseOf(request, calendar.zone, now),

@@ -1,17 +1,7 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
-import {
-  type Protection,
-  type Revealed,
-  readableKeys,
-  reveal,
-  revealChanges,
-  revealReason,
-  revealSubject,
-  type VisibleChange,
-} from '@tolvek/core/access';
 import { mayNotDecide } from '@tolvek/core/approval';
 import { fuseAt, lengthInWords, momentInWords, promiseInWords } from '@tolvek/core/deadline';
-import { type FormDesign, sinksOf } from '@tolvek/core/form';
+import { sinksOf } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import { type Stage, stagesToMoveTo } from '@tolvek/core/register';
 import { type ChangeNames, changeInWords } from '@tolvek/core/request';
@@ -25,15 +15,12 @@ import { groupNames, namesOf, personById } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
-import { holdsThings, type RegisterRow, stageOf } from '../register/queries.ts';
+import { holdsThings, stageOf } from '../register/queries.ts';
 import { factsOfRequest, pickedFrom } from '../request/facts.ts';
 import { historyOfRequest } from '../request/history.ts';
-import { onlyOf } from '../request/keeping.ts';
-import { openFor } from '../request/open.ts';
-import { type RequestRow, requestByNumber } from '../request/queries.ts';
+import { type OpenRequest, openAtDesk, openRequest } from '../request/open.ts';
+import type { RequestRow } from '../request/queries.ts';
 import { offersOf, requestsNamed } from '../request/references.ts';
-import { seenIn } from '../request/seen.ts';
-import type { history } from '../request/tables.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
 import { hopsOf } from './hops.ts';
 import { openTo, pointingAt } from './pointing.ts';
@@ -46,65 +33,37 @@ export const stageView = (stage: Stage) => ({
 });
 
 /** All that several views of one request have in common. */
-function openRequest(db: Reader, request: RequestRow, viewer: Viewer) {
-  const { register, relation, access } = openFor(db, request, viewer);
-  const { release } = releaseById(db, request.releaseId);
-  const plan = release.design.deadline;
+function looked(db: Reader, open: OpenRequest<RequestRow>) {
+  const { request, register, design } = open;
+  const plan = design.deadline;
   const calendar = calendarOf(db, plan.calendar);
   const approval = approvalOf(db, request.id);
   const decidedBy = approval?.decidedBy ? (personById(db, approval.decidedBy)?.name ?? null) : null;
-  const visible = reveal({ ...access, values: request.values });
-  const subject = revealSubject(release.design.subject, visible, release.design.title);
   const stage = stageOf(register, request.stage);
   const moment = (ms: number): string => momentInWords(ms, calendar.zone);
   const teamName = groupNames(db).get(request.team) ?? request.team;
-  const readable = readableKeys(access);
-  const isRoutingOpen = mayReadRouting(release.design, access.protection, readable);
+  const isRoutingOpen = mayReadRouting(open);
   const hops = (reader: 'desk' | 'requester') =>
-    hopsOf({ request, stage, design: release.design, approval, teamName, decidedBy, moment, isRoutingOpen }, reader);
-  return {
-    register,
-    release,
-    relation,
-    plan,
-    calendar,
-    approval,
-    decidedBy,
-    access,
-    visible,
-    subject,
-    stage,
-    moment,
-    teamName,
-    readable,
-    isRoutingOpen,
-    hops,
-  };
+    hopsOf({ request, stage, design, approval, teamName, decidedBy, moment, isRoutingOpen }, reader);
+  return { plan, calendar, approval, decidedBy, stage, moment, teamName, isRoutingOpen, hops };
 }
 
 /**
  * Whether somebody may know which row was taken: it tells of what the table asks for. It is the
  * table that decides, not what this request holds.
  */
-const mayReadRouting = (
-  { routing }: FormDesign,
-  { fields, tells }: Protection,
-  readable: ReadonlySet<string>,
-): boolean =>
-  sinksOf({ fields, routing })
+const mayReadRouting = ({ design, fields, reading }: OpenRequest): boolean =>
+  sinksOf({ fields, routing: design.routing })
     .filter((sink) => sink.kind === 'routing')
-    .every((sink) => tells(sink).every((key) => readable.has(key)));
+    .every((sink) => reading.mayHear(sink));
 
 /** The request sheet for somebody of its desk. */
 export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number): AnswerOf<'sheet'> {
-  const request = requestByNumber(db, number);
-  if (!request) throw notFound('This request');
-  const open = openRequest(db, request, viewer);
-  if (!open.relation.isDesk) throw notFound('This request');
-  const { register, release, approval, plan, calendar, stage, moment } = open;
-  const { readable } = open;
-  const { fields } = open.access.protection;
-  const readableFields = fields.filter((field) => readable.has(field.key));
+  const open = openAtDesk(db, viewer, number, 'sheet');
+  const { request, register, design, readable } = open;
+  const about = looked(db, open);
+  const { approval, plan, calendar, stage, moment } = about;
+  const readableFields = open.fields.filter((field) => readable.has(field.key));
   const references = requestsNamed(db, readableFields, request.values);
   const requester = personById(db, request.requesterId);
   const handler = request.handlerId ? personById(db, request.handlerId) : undefined;
@@ -115,22 +74,22 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     number: request.number,
     version: request.version,
     subject: open.subject,
-    form: release.design.title,
-    release: release.number,
+    form: design.title,
+    release: releaseById(db, request.releaseId).release.number,
     trial: request.trial,
     thing: holdsThings(register),
     door: door?.kind ?? 'staff',
     requester: { name: requester?.name ?? '', outside: requester?.kind === 'contact' },
     stage: stageView(stage),
     moves: stagesToMoveTo(register.stages, stage).map(stageView),
-    team: open.teamName,
+    team: about.teamName,
     handler: handler ? { id: handler.id, name: handler.name } : null,
     assignable: assignableTo(db, request),
     priority: request.priority,
-    values: open.visible,
+    values: open.values,
     fieldTypes: Object.fromEntries(readableFields.map((field) => [field.key, field.type])),
     help: Object.fromEntries(
-      release.design.parts.flatMap((part) =>
+      design.parts.flatMap((part) =>
         part.part === 'question' && part.help !== '' && readable.has(part.field) ? [[part.field, part.help]] : [],
       ),
     ),
@@ -141,16 +100,16 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     pointing: pointingAt(db, viewer, request.id),
     fuse: fuseAt(request.deadline, plan, calendar, now, request.finishedAt),
     dueWords: moment(request.due),
-    dueWhy: dueWhy(request, calendar, moment, open.isRoutingOpen),
-    hops: open.hops('desk'),
+    dueWhy: dueWhy(request, calendar, moment, about.isRoutingOpen),
+    hops: about.hops('desk'),
     routing: {
-      row: open.isRoutingOpen ? request.routed.row : null,
-      outcome: `${open.teamName} · ${request.priority} priority · ${outcome.workingDays} working days · ${outcome.needsApproval ? 'needs approval' : 'no approval'}`,
-      rows: (open.isRoutingOpen ? request.routed.reasons : []).map((row) => ({
+      row: about.isRoutingOpen ? request.routed.row : null,
+      outcome: `${about.teamName} · ${request.priority} priority · ${outcome.workingDays} working days · ${outcome.needsApproval ? 'needs approval' : 'no approval'}`,
+      rows: (about.isRoutingOpen ? request.routed.reasons : []).map((row) => ({
         row: row.row,
         note: row.note,
         won: row.won,
-        cells: row.cells.map((cell) => revealReason(cell, readable)),
+        cells: row.cells.map((cell) => open.reading.reason(cell)),
       })),
     },
     approval: approval
@@ -158,16 +117,14 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
           label: approval.label,
           group: groupNames(db).get(approval.group) ?? approval.group,
           state: approval.state,
-          decidedBy: open.decidedBy,
+          decidedBy: about.decidedBy,
           comment: approval.comment,
           mayDecide: objection === null,
-          seen: seenIn(open.visible),
+          seen: open.seen,
           whyNot: objection ? objection.reason : null,
         }
       : null,
-    history: historyOf(db, request, register, (changes) =>
-      revealChanges(changes, fields, readable, open.access.nameOf),
-    ),
+    history: historyOf(db, open),
   };
 }
 
@@ -195,12 +152,8 @@ function dueWhy(
   ];
 }
 
-function historyOf(
-  db: Reader,
-  request: RequestRow,
-  register: RegisterRow,
-  show: (changes: (typeof history.$inferSelect)['changes']) => Revealed<readonly VisibleChange[]>,
-): AnswerOf<'sheet'>['history'] {
+function historyOf(db: Reader, open: OpenRequest): AnswerOf<'sheet'>['history'] {
+  const { request, register } = open;
   const entries = historyOfRequest(db, request.id);
   const names = namesOf(
     db,
@@ -215,7 +168,7 @@ function historyOf(
   return entries.flatMap((entry) => {
     // A new day is no news: what was computed from it stands in the values.
     if (entry.data?.kind === 'baseline' || (entry.data?.kind === 'values' && entry.data.why === 'day')) return [];
-    const changes = show(entry.changes);
+    const changes = open.changes(entry.changes);
     // An entry that only touched fields hidden from this viewer would tell that something is there.
     if (entry.kind === 'fields' && changes.length === 0) return [];
     return [
@@ -239,16 +192,12 @@ export function sheetOffers(
   { field, find }: BodyOf<'sheetOffers'>,
   now: number,
 ): AnswerOf<'sheetOffers'> {
-  const request = requestByNumber(db, number);
-  if (!request) throw notFound('This request');
-  const { access, relation, register, visible, readable } = openRequest(db, request, viewer);
-  if (!relation.isDesk) throw notFound('This request');
-  if (!visible.fields.some((each) => each.key === field && each.writable))
-    throw notFound('A field to change with this name');
+  const { request, register, fields, reading } = openAtDesk(db, viewer, number, 'changing');
+  if (reading.levelOf(field).level !== 'write') throw notFound('A field to change with this name');
   return offersOf(db, field, find, {
-    fields: access.protection.fields,
+    fields,
     // What is offered is told by what this viewer may read, and by nothing else.
-    values: onlyOf(request.values, readable),
+    values: reading.only(request.values),
     facts: factsOfRequest(db, request, register, now),
     asker: request.requesterId,
   });
@@ -271,9 +220,8 @@ export function requesterViewOf(
   now: number,
 ): AnswerOf<'follow'> {
   if (request?.requesterId !== viewer.personId) throw notFound('This request');
-  // As a requester only: whoever also works at the desk reads the rest on the Floor.
-  const asRequester: Viewer = { ...viewer, kind: 'contact', role: 'member' };
-  const open = openRequest(db, request, asRequester);
+  const open = openRequest(db, request, viewer, 'following');
+  const about = looked(db, open);
   const messages = historyOfRequest(db, request.id);
   const names = namesOf(
     db,
@@ -281,14 +229,14 @@ export function requesterViewOf(
   );
   return {
     number: request.number,
-    form: open.release.design.title,
+    form: open.design.title,
     subject: open.subject,
-    stage: open.stage.publicLabel,
+    stage: about.stage.publicLabel,
     finished: request.phase === 'finished',
     sentAt: iso(request.createdAt),
-    promise: promiseOf(request, open.calendar.zone, now),
-    values: open.visible,
-    hops: open.hops('requester'),
+    promise: promiseOf(request, about.calendar.zone, now),
+    values: open.values,
+    hops: about.hops('requester'),
     messages: messages.flatMap((entry) =>
       entry.comment?.visibility === 'requester'
         ? [
@@ -306,17 +254,18 @@ export function requesterViewOf(
 
 /** What an approver sees behind the link in their letter. */
 export function decisionViewOf(db: Reader, viewer: Viewer, request: RequestRow): AnswerOf<'decisionLink'> {
-  const open = openRequest(db, request, viewer);
+  const open = openRequest(db, request, viewer, 'sheet');
+  const about = looked(db, open);
   return {
     number: request.number,
     subject: open.subject,
-    form: open.release.design.title,
-    step: open.approval?.label ?? '',
+    form: open.design.title,
+    step: about.approval?.label ?? '',
     approver: personById(db, viewer.personId)?.name ?? '',
     requester: personById(db, request.requesterId)?.name ?? '',
-    dueWords: open.moment(request.due),
-    values: open.visible,
-    hops: open.hops('desk'),
-    seen: seenIn(open.visible),
+    dueWords: about.moment(request.due),
+    values: open.values,
+    hops: about.hops('desk'),
+    seen: open.seen,
   };
 }

@@ -1,4 +1,3 @@
-import { accessTo } from '@tolvek/core/access';
 import { own } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
 import type { Field, FieldValue, ItemRow } from '@tolvek/core/register';
@@ -7,7 +6,7 @@ import type { Reader } from '../platform/database.ts';
 import type { RegisterRow } from '../register/queries.ts';
 import { allRegisters } from '../register/queries.ts';
 import { askableOf } from '../request/asking.ts';
-import { openFor } from '../request/open.ts';
+import { openRequest } from '../request/open.ts';
 import { SHOWN_COLUMNS, type ShownRow } from '../request/queries.ts';
 import { requests } from '../request/tables.ts';
 
@@ -50,10 +49,10 @@ export function heldTerms(db: Reader, viewer: Viewer, vocabulary: string): Reado
   const held = new Map<string, number>();
   for (const { request, register, fields } of requestsWithTerms(db, vocabulary)) {
     const { values } = request;
-    const { access } = openFor(db, request, viewer, { register });
+    const { readable } = openRequest(db, request, viewer, 'counting', { register });
     const keys = new Set(
       fields
-        .filter((field) => accessTo(field, access.protection, viewer, access.relation).level !== 'hidden')
+        .filter((field) => readable.has(field.key))
         .flatMap((field) =>
           own(values, field.key) === undefined
             ? []

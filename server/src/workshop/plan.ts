@@ -1,5 +1,5 @@
 import type { BodyOf } from '@tolvek/contract';
-import { type AccessPlan, type Disclosure, type Protection, readableKeys } from '@tolvek/core/access';
+import { type AccessPlan, type Disclosure, type Protection, prepareAccess } from '@tolvek/core/access';
 import {
   type Allowance,
   broughtFindings,
@@ -163,7 +163,9 @@ export const protectionOfDraft = (db: Reader, form: FormRow, register: RegisterR
 /** The fields that a viewer may read on requests of a form that are not their own. */
 export function readBy(db: Reader, form: FormRow, register: RegisterRow, viewer: Viewer): readonly string[] {
   const protection = protectionOfDraft(db, form, register);
-  return [...readableKeys({ protection, viewer, relation: { isDesk: true, isRequester: false } })];
+  return [
+    ...prepareAccess(protection)({ viewer, relation: { isDesk: true, isRequester: false }, purpose: 'sheet' }).readable,
+  ];
 }
 
 /**

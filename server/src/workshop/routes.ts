@@ -1,4 +1,4 @@
-import { accessTo } from '@tolvek/core/access';
+import { prepareAccess } from '@tolvek/core/access';
 import { dateAt, wallClockAt, workingWeek } from '@tolvek/core/deadline';
 import { compareDesigns } from '@tolvek/core/form';
 import { audienceInWords, type Viewer } from '@tolvek/core/people';
@@ -147,6 +147,7 @@ function accessView(db: Reader, register: RegisterRow, form: FormRow) {
   const nameOf = (group: string): string => names.get(group) ?? group;
   const protection = protectionOfDraft(db, form, register);
   const { fields } = protection;
+  const readingOf = prepareAccess(protection);
   const desk = new Set([
     ...register.deskGroups,
     ...draft.routing.rows.map((row) => row.outcome.team),
@@ -185,7 +186,7 @@ function accessView(db: Reader, register: RegisterRow, form: FormRow) {
       label: field.label,
       cells: seats.map(({ who, viewer, relation }) => ({
         who,
-        ...accessTo(field, protection, viewer, relation),
+        ...readingOf({ viewer, relation, purpose: 'sheet' }).levelOf(field.key),
       })),
     })),
   };

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { AnswerOf } from '@tolvek/contract';
-import { readableKeys, reveal, revealChanges, revealSubject, type ValueChange } from '@tolvek/core/access';
+import type { Reading, ValueChange } from '@tolvek/core/access';
 import { namesIn } from '@tolvek/core/expression';
 import { type FormRule, prepareKeeping, sinksOf } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
@@ -16,7 +16,7 @@ import {
 } from '@tolvek/core/register';
 import { and, desc, eq, isNull } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
-import { type FormRow, formByKey, releaseById } from '../form/queries.ts';
+import { type FormRow, formByKey } from '../form/queries.ts';
 import { canonicalJson } from '../platform/canonical.ts';
 import type { Database, Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
@@ -32,10 +32,8 @@ import { changesBetween } from '../request/changes.ts';
 import { claimingIn, takenAnswers } from '../request/claims.ts';
 import { countedIn, eachRequest } from '../request/eachRequest.ts';
 import { factsOfRequest, pickedBy } from '../request/facts.ts';
-import { onlyOf } from '../request/keeping.ts';
 import { nameOf } from '../request/names.ts';
-import { openFor } from '../request/open.ts';
-import { protectionFor } from '../request/protection.ts';
+import { openRequest } from '../request/open.ts';
 import { type RequestRow, requestById, type ShownRow } from '../request/queries.ts';
 import { offerProblems } from '../request/references.ts';
 import { ruleRunChanges, ruleRuns } from '../request/tables.ts';
@@ -191,13 +189,13 @@ async function planOf(
     const facts = factsOfRequest(db, request, register, now, { picked });
     const kept = keep(request.values, new Set(), facts);
     const changes = changesBetween(register.fields, request.values, kept.values);
-    const readable = readableKeys(openFor(db, request, viewer, { register }).access);
-    const seen = changes.filter((change) => readable.has(change.field));
+    const { reading } = openRequest(db, request, viewer, 'counting', { register });
+    const seen = changes.filter((change) => reading.readable.has(change.field));
     const problems = [
       ...kept.problems,
       ...(kept.problems.length > 0
         ? []
-        : limitsBroken(db, register, request, seen, readable, { ...facts, values: kept.values })),
+        : limitsBroken(db, register, request, seen, reading, { ...facts, values: kept.values })),
     ];
     // What follows in fields that the viewer may not read neither counts nor is told.
     if (problems.length > 0 || seen.length > 0)
@@ -225,7 +223,7 @@ function limitsBroken(
   register: RegisterRow,
   request: ShownRow,
   changes: readonly ValueChange[],
-  readable: ReadonlySet<string>,
+  reading: Reading,
   { values, ...facts }: ReturnType<typeof factsOfRequest> & { readonly values: RequestRow['values'] },
 ): readonly FieldProblem[] {
   const changed = new Set(changes.map((each) => each.field));
@@ -233,20 +231,20 @@ function limitsBroken(
   return [
     ...changes.flatMap((each) => wrongIn(register.fields, each, facts)),
     ...orderProblems(
-      register.fields.filter((field) => readable.has(field.key)),
+      register.fields.filter((field) => reading.readable.has(field.key)),
       values,
     ).filter((problem) => changed.has(problem.field)),
     ...takenAnswers(db, {
       formId: request.formId,
       design,
-      protection: protectionFor(db, register, request),
+      protection: reading.protection,
       values,
       asker: null,
       but: request,
     }).filter((problem) => changed.has(problem.field)),
     ...offerProblems(
       db,
-      { fields: register.fields, values: onlyOf(values, readable), facts, asker: request.requesterId },
+      { fields: register.fields, values: reading.only(values), facts, asker: request.requesterId },
       changed,
     ),
   ];
@@ -289,14 +287,13 @@ function answerOf(
     requests: steps.slice(0, LISTED).flatMap((step) => {
       const request = requestById(db, step.id);
       if (!request) return [];
-      const { access } = openFor(db, request, viewer, { register, names });
-      const { design } = releaseById(db, request.releaseId).release;
+      const open = openRequest(db, request, viewer, 'list', { register, names });
       return [
         {
           number: request.number,
-          subject: revealSubject(design.subject, reveal({ ...access, values: request.values }), design.title),
+          subject: open.subject,
           refused: step.problems[0]?.message ?? null,
-          changes: revealChanges(step.changes, register.fields, readableKeys(access), names),
+          changes: open.changes(step.changes),
         },
       ];
     }),
@@ -368,7 +365,7 @@ export async function takeRunBack(
             return canonicalJson(holds) === canonicalJson(after) ? [{ field, before: after, after: before }] : [];
           });
           // Counted is what this viewer may read; the rest goes back along with it.
-          const readable = request ? readableKeys(openFor(tx, request, viewer, { register }).access) : new Set();
+          const readable = request ? openRequest(tx, request, viewer, 'counting', { register }).readable : new Set();
           const seen = (each: readonly ValueChange[]): number => each.filter(({ field }) => readable.has(field)).length;
           if (!request || seen(changes) < seen(row.changes)) left += 1;
           if (!request || changes.length === 0) continue;

@@ -1,5 +1,4 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
-import { readableKeys, reveal, revealReason, revealSubject } from '@tolvek/core/access';
 import {
   checkExpression,
   compile,
@@ -16,7 +15,7 @@ import { type Field, requestScope, requestSlots } from '@tolvek/core/register';
 import { and, count, desc, eq, type SQL, sql } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
 import { doors } from '../door/tables.ts';
-import { formByKey, releaseById } from '../form/queries.ts';
+import { formByKey } from '../form/queries.ts';
 import { departmentOf, groupsOf, knownNames } from '../people/queries.ts';
 import { people } from '../people/tables.ts';
 import type { Reader } from '../platform/database.ts';
@@ -25,7 +24,7 @@ import { registerById } from '../register/queries.ts';
 import { askableOf } from '../request/asking.ts';
 import { splitCondition } from '../request/conditionSql.ts';
 import { countedIn } from '../request/eachRequest.ts';
-import { openFor } from '../request/open.ts';
+import { openRequest } from '../request/open.ts';
 import { SHOWN_COLUMNS } from '../request/queries.ts';
 import { requests } from '../request/tables.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
@@ -51,11 +50,11 @@ export function tryCondition(
   const vocabularies = vocabulariesFor(db, fields);
   const parsed = parseExpression(input.condition);
   const asked = askableOf(db, viewer, register, parsed.ok ? namesRead([parsed.value]) : []);
-  const open = requestScope(
+  const visible = requestScope(
     fields.filter((field) => !asked.unknown.includes(field.key)),
     { vocabularies },
   );
-  const findings = parsed.ok ? checkExpression(parsed.value, open, 'yes-no') : parsed.findings;
+  const findings = parsed.ok ? checkExpression(parsed.value, visible, 'yes-no') : parsed.findings;
   if (!parsed.ok || findings.length > 0) return refused(findings[0]?.message ?? 'This can’t be read.');
   if (asked.unknown.length > 0) return refused('This reads a field that is not here.');
 
@@ -69,8 +68,7 @@ export function tryCondition(
     .limit(TRIED)
     .all()
     .map((row) => {
-      const { access } = openFor(db, row.request, viewer, { register });
-      return { ...row, access, readable: readableKeys(access) };
+      return { ...row, open: openRequest(db, row.request, viewer, 'counting', { register }) };
     });
   const working = calendarOf(db, deadline.calendar);
   const scope = requestScope(fields, { ...knownNames(db), vocabularies });
@@ -81,7 +79,7 @@ export function tryCondition(
     askers.set(id, known);
     return known;
   };
-  const tried = found.map(({ request, kind, door, access, readable }) => {
+  const tried = found.map(({ request, kind, door, open }) => {
     const { groups, department } = whoAsked(request.requesterId);
     const facts = factsAt(
       request.createdAt,
@@ -93,7 +91,7 @@ export function tryCondition(
     const slots = requestSlots(fields, request.values, facts);
     const value = holds(slots, null);
     const result: Ternary = typeof value === 'boolean' ? value : null;
-    return { request, slots, result, access, readable };
+    return { request, slots, result, open };
   });
   const chosen = tried.find(({ request }) => request.number === input.number) ?? tried[0];
   return {
@@ -102,15 +100,15 @@ export function tryCondition(
     fails: tried.filter((each) => each.result === false).length,
     unsaid: tried.filter((each) => each.result === null).length,
     ever: ever(db, and(countedIn(register.id, 'all'), asked.where), parsed.value, fields, scope),
-    tried: tried.slice(0, 30).map(({ request, result, access }) => {
-      const { design } = releaseById(db, request.releaseId).release;
-      const visible = reveal({ ...access, values: request.values });
-      return { number: request.number, subject: revealSubject(design.subject, visible, design.title), result };
-    }),
+    tried: tried.slice(0, 30).map(({ request, result, open }) => ({
+      number: request.number,
+      subject: open.subject,
+      result,
+    })),
     explained: chosen
       ? {
           number: chosen.request.number,
-          reason: revealReason(explain(parsed.value, scope, chosen.slots), chosen.readable),
+          reason: chosen.open.reading.reason(explain(parsed.value, scope, chosen.slots)),
         }
       : null,
   };

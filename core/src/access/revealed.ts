@@ -1,0 +1,42 @@
+import type { Field, FieldValue } from '../register/index.ts';
+
+declare const revealed: unique symbol;
+
+/**
+ * What a reading of a request made, and nothing else makes: whatever leaves the server with field
+ * values in it must carry it.
+ */
+export type Revealed<T> = T & { readonly [revealed]: true };
+
+export interface VisibleField {
+  readonly key: string;
+  readonly label: string;
+  readonly value: FieldValue | null;
+  readonly shown: string;
+  readonly writable: boolean;
+  readonly source: Field['source'];
+}
+
+export interface VisibleValues {
+  readonly fields: readonly VisibleField[];
+  /** Named for the desk, so that nobody wonders; requesters are not told what they can't see. */
+  readonly withheld: readonly { readonly label: string; readonly rule: string }[];
+}
+
+export interface VisibleReason {
+  readonly words: string;
+  readonly result: boolean | null;
+  readonly parts: readonly VisibleReason[];
+}
+
+export interface ValueChange {
+  readonly field: string;
+  readonly before: FieldValue | null;
+  readonly after: FieldValue | null;
+}
+
+export interface VisibleChange {
+  readonly label: string;
+  readonly before: string;
+  readonly after: string;
+}

@@ -1,0 +1,209 @@
+import type { Explanation } from '../expression/index.ts';
+import { own } from '../own/index.ts';
+import { belongs, type Viewer } from '../people/index.ts';
+import {
+  cellOf,
+  FACT_NAMES,
+  type Field,
+  type FieldValue,
+  type NameOf,
+  showValue,
+  type Values,
+} from '../register/index.ts';
+import { type Access, accessTo, type Relation } from './accessTo.ts';
+import type { Protection } from './protection.ts';
+import { openFields } from './restricted.ts';
+import type { Revealed, ValueChange, VisibleChange, VisibleField, VisibleReason, VisibleValues } from './revealed.ts';
+import type { Sink } from './sinks.ts';
+
+/**
+ * What somebody looks for. Letters leave the house: they hold only what the plan hides from nobody
+ * of the desk. Whoever follows a request does so as its requester, whatever else they are.
+ */
+export type Purpose = 'sheet' | 'changing' | 'following' | 'list' | 'letter' | 'taking-out' | 'counting';
+
+/** All that a look at a request depends on besides the request. */
+export interface Situation {
+  readonly viewer: Viewer;
+  readonly relation: Relation;
+  readonly purpose: Purpose;
+}
+
+/** What holds for everybody whom a plan does not tell apart. */
+interface Levels {
+  readonly known: Map<string, Access>;
+  readable: ReadonlySet<string> | null;
+}
+
+const NOT_HERE: Access = { level: 'hidden', rule: 'There is no such field here' };
+const STAYS: Access = { level: 'hidden', rule: 'What is hidden from somebody of the desk goes into no letter' };
+
+/** Kinds of viewer whose levels are remembered for one protection. */
+const REMEMBERED = 1_024;
+
+const prepared = new WeakMap<Protection, (situation: Situation) => Reading>();
+
+/**
+ * Makes ready what protects some requests: asked for a situation, it gives what may be read there.
+ * The levels of viewers whom the plan does not tell apart are worked out once.
+ *
+ * @example
+ * const reading = prepareAccess(protection)({ viewer, relation, purpose: 'sheet' });
+ * reading.reveal(request.values, nameOf).fields; // what this viewer may read, and whether change
+ */
+export function prepareAccess(protection: Protection): (situation: Situation) => Reading {
+  const ready = prepared.get(protection);
+  if (ready) return ready;
+  const { rules } = protection.plan;
+  const kinds = new Map<string, Levels>();
+  const made = (situation: Situation): Reading => {
+    const { viewer, relation, purpose } = situation;
+    const bits = rules.map((rule) => (belongs(rule.audience, viewer, relation.isRequester) ? '1' : '0'));
+    const kind = `${relation.isDesk} ${relation.isRequester} ${purpose === 'letter'} ${bits.join('')}`;
+    let levels = kinds.get(kind);
+    if (!levels) {
+      if (kinds.size >= REMEMBERED) kinds.clear();
+      kinds.set(kind, (levels = { known: new Map(), readable: null }));
+    }
+    return new Reading(situation, protection, levels);
+  };
+  prepared.set(protection, made);
+  return made;
+}
+
+/**
+ * A look at requests that one protection protects, in one situation. Whatever it makes of values is
+ * `Revealed`; nothing else in the house hands values out.
+ */
+export class Reading {
+  constructor(
+    readonly situation: Situation,
+    readonly protection: Protection,
+    private readonly levels: Levels,
+  ) {}
+
+  /** What may be done with a field, and the rule that says so; a field that is not there is hidden. */
+  levelOf(key: string): Access {
+    let found = this.levels.known.get(key);
+    if (!found) {
+      const field = this.protection.fields.find((each) => each.key === key);
+      this.levels.known.set(key, (found = field ? this.accessTo(field) : NOT_HERE));
+    }
+    return found;
+  }
+
+  private accessTo(field: Field): Access {
+    const { purpose, viewer, relation } = this.situation;
+    if (purpose === 'letter' && !openFields(this.protection).includes(field)) return STAYS;
+    return accessTo(field, this.protection, viewer, relation);
+  }
+
+  /** The keys of the fields that may be read. */
+  get readable(): ReadonlySet<string> {
+    this.levels.readable ??= new Set(
+      this.protection.fields.flatMap(({ key }) => (this.levelOf(key).level === 'hidden' ? [] : [key])),
+    );
+    return this.levels.readable;
+  }
+
+  /** Whether a name in an expression may be known: a fact of every request, or a field to be read. */
+  mayKnow(name: string): boolean {
+    return FACT_NAMES.has(name) || this.readable.has(name);
+  }
+
+  /** Whether something may be said at a place: whoever may not read what it tells of is told nothing. */
+  mayHear(sink: Sink): boolean {
+    return this.protection.tells(sink).every((key) => this.readable.has(key));
+  }
+
+  /** Projects values to what may be seen here. `only`: the fields wanted, when not all are. */
+  reveal(values: Values, nameOf: NameOf, only?: readonly Field[]): Revealed<VisibleValues> {
+    const fields: VisibleField[] = [];
+    const withheld: { label: string; rule: string }[] = [];
+    const { relation, purpose } = this.situation;
+    for (const field of only ?? this.protection.fields) {
+      const access = this.levelOf(field.key);
+      if (access.level === 'hidden') {
+        if (relation.isDesk && purpose !== 'letter') withheld.push({ label: field.label, rule: access.rule });
+        continue;
+      }
+      const value = own(values, field.key) ?? null;
+      fields.push({
+        key: field.key,
+        label: field.label,
+        value,
+        shown: value === null ? '' : showValue(field, value, nameOf),
+        writable: access.level === 'write',
+        source: field.source,
+      });
+    }
+    return { fields, withheld } as unknown as Revealed<VisibleValues>;
+  }
+
+  /**
+   * The subject line of a request, filled only with what may be seen here. Empty parts leave no
+   * stray commas; with nothing to say it is called as its form.
+   */
+  subject(
+    design: { readonly subject: string; readonly title: string },
+    values: Values,
+    nameOf: NameOf,
+  ): Revealed<string> {
+    const named = this.protection.fields.filter((field) => design.subject.includes(`{${field.key}}`));
+    const { fields } = this.reveal(values, nameOf, named);
+    const filled = design.subject.replace(
+      /\{(\w+)\}/g,
+      (_, key: string) => fields.find((field) => field.key === key)?.shown ?? '',
+    );
+    const tidy = filled
+      .replace(/\s+/g, ' ')
+      .replace(/(\s*[,·–-]\s*)+(?=[,·–-]|$)/g, '')
+      .replace(/^[\s,·–-]+/, '')
+      .trim();
+    return (tidy || design.title) as Revealed<string>;
+  }
+
+  /**
+   * An explanation as it may be read here: a part that read a hidden field keeps its verdict, not
+   * its values.
+   */
+  reason(reason: Explanation): Revealed<VisibleReason> {
+    const open = reason.reads.every((name) => this.mayKnow(name));
+    const visible: VisibleReason = {
+      words: open ? reason.words : reason.guarded,
+      result: reason.result,
+      parts: open ? reason.parts.map((part) => this.reason(part)) : [],
+    };
+    return visible as unknown as Revealed<VisibleReason>;
+  }
+
+  /** The changes of a history entry that may be read here. */
+  changes(changes: readonly ValueChange[], nameOf: NameOf): Revealed<readonly VisibleChange[]> {
+    const visible = changes.flatMap((change) => {
+      const field = this.protection.fields.find((each) => each.key === change.field);
+      if (!field || !this.readable.has(change.field)) return [];
+      const show = (value: FieldValue | null): string => (value === null ? '' : showValue(field, value, nameOf));
+      return [{ label: field.label, before: show(change.before), after: show(change.after) }];
+    });
+    return visible as unknown as Revealed<readonly VisibleChange[]>;
+  }
+
+  /** The cells of some fields in a sheet, those that may not be read empty. */
+  cells(
+    fields: readonly Field[],
+    values: Values,
+    nameOf: NameOf,
+    around: Parameters<typeof cellOf>[3],
+  ): Revealed<readonly string[]> {
+    const cells = fields.map((field) => {
+      const value = this.readable.has(field.key) ? own(values, field.key) : undefined;
+      return value === undefined ? '' : cellOf(field, value, nameOf, around);
+    });
+    return cells as unknown as Revealed<readonly string[]>;
+  }
+
+  /** The values of fields that may be read, for computing with what may be told. */
+  only(values: Values): Values {
+    return Object.fromEntries(Object.entries(values).filter(([key]) => this.readable.has(key)));
+  }
+}

@@ -1,0 +1,77 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { relationTo } from '@tolvek/core/access';
+import fc from 'fast-check';
+import { afterAll, expect, test } from 'vitest';
+import { openDatabase } from '../platform/database.ts';
+import { insertRow } from '../request/fixture.ts';
+import { requests, tallies } from '../request/tables.ts';
+import { workedBy } from './workedBy.ts';
+
+const folder = mkdtempSync(join(tmpdir(), 'tolvek-worked-'));
+const db = openDatabase(folder);
+afterAll(() => {
+  db.$client.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const GROUPS = ['divers', 'deck', 'leads', 'office'];
+const PEOPLE = ['ana', 'ben', 'cleo'];
+const REGISTERS = ['access', 'boats', 'purchases'];
+
+const kept = fc.record({
+  register_id: fc.constantFrom(...REGISTERS),
+  requester_id: fc.constantFrom(...PEOPLE),
+  team: fc.constantFrom(...GROUPS),
+  handler_id: fc.constantFrom(null, ...PEOPLE),
+  approver_group: fc.constantFrom(null, ...GROUPS),
+});
+const viewer = fc.record({
+  personId: fc.constantFrom(...PEOPLE),
+  kind: fc.constantFrom('staff' as const, 'staff' as const, 'staff' as const, 'contact' as const),
+  role: fc.constantFrom('member' as const, 'member' as const, 'coordinator' as const, 'administrator' as const),
+  groups: fc.subarray(GROUPS),
+});
+
+test('SQLite and core agree on who works on what, whatever the registers, groups and requests', () => {
+  db.$client.pragma('foreign_keys = OFF');
+  const seen = { none: 0, some: 0, all: 0 };
+  fc.assert(
+    fc.property(
+      fc.array(kept, { minLength: 1, maxLength: 12 }),
+      fc.tuple(...REGISTERS.map(() => fc.subarray(GROUPS))),
+      fc.array(viewer, { minLength: 1, maxLength: 4 }),
+      (made, desks, viewers) => {
+        db.$client.exec('DELETE FROM requests');
+        for (const [index, each] of made.entries()) insertRow(db.$client, `r${index}`, each);
+        const registers = REGISTERS.map((id, index) => ({ id, deskGroups: desks[index] ?? [] }));
+        for (const who of viewers) {
+          const expected = made.flatMap((each, index) => {
+            const parties = {
+              requesterId: each.requester_id,
+              handlerId: each.handler_id,
+              team: each.team,
+              approverGroup: each.approver_group,
+              deskGroups: registers.find(({ id }) => id === each.register_id)?.deskGroups ?? [],
+            };
+            return relationTo(parties, who).isDesk ? [`r${index}`] : [];
+          });
+          const where = workedBy(registers, who, requests);
+          const found = db.select({ id: requests.id }).from(requests).where(where).all();
+          expect(found.map(({ id }) => id).sort()).toEqual([...expected].sort());
+          const counted = db
+            .select()
+            .from(tallies)
+            .where(workedBy(registers, who, tallies))
+            .all();
+          expect(counted.reduce((sum, { n }) => sum + n, 0)).toBe(expected.length);
+          seen[expected.length === 0 ? 'none' : expected.length === made.length ? 'all' : 'some'] += 1;
+        }
+      },
+    ),
+    { numRuns: 300 },
+  );
+  console.log('requests that a viewer works on', seen);
+  for (const times of Object.values(seen)) expect(times).toBeGreaterThan(50);
+});
