@@ -129,7 +129,9 @@ describe('the import borders', () => {
     const writers = sourcesIn(join(root, 'server/src'))
       .map((path) => relative(root, path))
       .filter((path) => !isTest(path) && writes.test(readFileSync(join(root, path), 'utf8')));
-    expect(writers).toEqual(['server/src/request/change.ts']);
+    // The fixture is of tests alone.
+    expect(writers).toEqual(['server/src/request/change.ts', 'server/src/request/fixture.ts']);
+    expect(words(imports.filter((each) => each.specifier.endsWith('/fixture.ts') && !isTest(each.from)))).toEqual([]);
   });
 
   it('let stored requests be opened by one door, and what was revealed be made in one place', () => {
