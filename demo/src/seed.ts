@@ -105,9 +105,11 @@ class Story {
     db.insert(calendars).values({ key: deskCalendar.key, calendar: deskCalendar }).run();
     const formId = uuid();
     const done = { viewer: this.viewer('Maren Okafor'), now: this.moment };
+    const { routing, approval, deadline } = siteAccess;
     const register = {
       ...{ name: 'Site access', prefix: 'AC', fields: siteAccess.fields, stages, access: accessPlan },
-      ...{ deskGroups: ['site-safety'], staysIn: false },
+      ...{ deskGroups: ['site-safety'], staysIn: false, holds: 'requests' as const, left: [] },
+      ...{ subject: siteAccess.subject, unique: [], usual: { routing, approval, deadline } },
     };
     const registerId = db.transaction((tx) => makeRegister(tx, 'site-access', register, done));
     db.transaction((tx) => makeDesign(tx, FORM, { id: formId, key: 'site-access', content: siteAccess }));

@@ -40,6 +40,11 @@ export const MENDED: readonly Mended[] = [
     where: /^\.body\.(version: 3 → 4|history\.length: (8 → 9|10 → 11))/,
     why: 'What waits for its requester goes on when they have answered: that stands in its history.',
   },
+  {
+    route: null,
+    where: /^\.body\.(states\[\d+\]\.)?changes\[\d+\]\.reaches: "form" → "register"/,
+    why: 'What requests are called, what must not be asked twice and what is usual belongs to the register, and is said to reach it.',
+  },
 ];
 
 /** Letters that went then and go no more, or go now and did not, each by its subject. */

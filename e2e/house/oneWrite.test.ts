@@ -5,8 +5,8 @@ import { claims, history, pointers, requests, tallies, timers } from '@tolvek/se
 import { and, asc, eq } from 'drizzle-orm';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { claimingIn } from '../../server/src/request/claims.ts';
 import { factsOfRequest } from '../../server/src/request/facts.ts';
+import { fieldsOf } from '../../server/src/request/fields.ts';
 import { withChanges } from '../../server/src/request/settle.ts';
 
 import { type Caller, Desk } from './desk.ts';
@@ -296,9 +296,9 @@ function faults(): readonly string[] {
   const found: string[] = [];
   for (const form of ['wares', 'uses']) {
     const register = desk.register(form);
-    const keep = prepareKeeping({ fields: register.fields, parts: [], rules: [] });
     for (const row of all(form)) {
       const facts = factsOfRequest(db(), row, register, desk.running.house.clock.now());
+      const keep = prepareKeeping({ fields: fieldsOf(db(), register, row), parts: [], rules: [] });
       const again = keep(row.values, new Set(), facts).values;
       // What depends on the day is computed while a request is under way.
       const still = (values: Values) =>
@@ -307,9 +307,8 @@ function faults(): readonly string[] {
           .sort();
       if (JSON.stringify(still(again)) !== JSON.stringify(still(row.values)))
         found.push(`computed of ${row.number}: ${JSON.stringify(row.values)} is ${JSON.stringify(again)}`);
-      const rules = claimingIn(db(), row);
-      const wanted = rules.unique.flatMap((each) => {
-        const value = claimOf(each, rules.fields, row.values);
+      const wanted = register.unique.flatMap((each) => {
+        const value = claimOf(each, register.fields, row.values);
         return value === null || (each.among === 'unfinished' && row.phase === 'finished')
           ? []
           : [`${each.id} ${value}`];

@@ -1,7 +1,8 @@
 import { isSame } from '../design/index.ts';
 import type { Scope } from '../expression/index.ts';
 import { type Field, isFilled, requestScope } from '../register/index.ts';
-import { type FormDesign, type Part, partKey, type Question } from './design.ts';
+import { type FormDesign, OWN_PARTS, type OwnPart, type Part, partKey, type Question } from './design.ts';
+import { hasOwn } from './own.ts';
 import { expressionInWords, partName, presetInWords, ruleInWords } from './words.ts';
 
 /** One thing that differs between two states of a form: in a sentence, and on either side. */
@@ -59,7 +60,7 @@ function wordingChanges(before: FormDesign, after: FormDesign): readonly DesignC
             words,
             before: before[name],
             after: after[name],
-            reaches: 'form' as const,
+            reaches: name === 'subject' ? ('register' as const) : ('form' as const),
           },
         ],
   );
@@ -241,15 +242,49 @@ function ruleChanges(before: FormDesign, after: FormDesign, was: Scope, is: Scop
 function tableChanges(before: FormDesign, after: FormDesign): readonly DesignChange[] {
   const changes: DesignChange[] = [];
   const rows = (design: FormDesign): string => `${design.routing.rows.length} rows`;
-  const add = (page: DesignChange['page'], words: string, old = '', fresh = ''): void =>
-    void changes.push({ page, at: page, words, before: old, after: fresh, reaches: 'form' });
+  const add = (
+    page: DesignChange['page'],
+    words: string,
+    old: string,
+    fresh: string,
+    reaches: DesignChange['reaches'],
+  ): void => void changes.push({ page, at: page, words, before: old, after: fresh, reaches });
   const unique = (design: FormDesign): string =>
     design.unique.map((rule) => rule.fields.map((key) => partName(design, key)).join(' + ')).join('; ');
   if (differs(before.unique, after.unique))
-    add('questions', 'What must not be asked twice changes.', unique(before), unique(after));
-  if (differs(before.routing, after.routing)) add('routing', 'The routing table changes.', rows(before), rows(after));
-  if (differs(before.approval, after.approval))
-    add('approval', 'The approval path changes.', before.approval.step.label, after.approval.step.label);
-  if (differs(before.deadline, after.deadline)) add('approval', 'The deadline plan changes.');
+    add('questions', 'What must not be asked twice changes.', unique(before), unique(after), 'register');
+  for (const part of OWN_PARTS) {
+    const name = OWN_WORDS[part];
+    const page = part === 'routing' ? 'routing' : 'approval';
+    if (hasOwn(before, part) !== hasOwn(after, part))
+      add(
+        page,
+        hasOwn(after, part)
+          ? `The form has ${name} of its own from now on.`
+          : `The form follows the usual ${name.replace(/^an? /, '')} of its register from now on.`,
+        '',
+        '',
+        'form',
+      );
+    if (!differs(before[part], after[part])) continue;
+    const [old, fresh] =
+      part === 'routing'
+        ? [rows(before), rows(after)]
+        : part === 'approval'
+          ? [before.approval.step.label, after.approval.step.label]
+          : ['', ''];
+    add(page, CHANGE_WORDS[part], old, fresh, hasOwn(after, part) ? 'form' : 'register');
+  }
   return changes;
 }
+
+const OWN_WORDS: Readonly<Record<OwnPart, string>> = {
+  routing: 'a routing table',
+  approval: 'an approval path',
+  deadline: 'a deadline plan',
+};
+const CHANGE_WORDS: Readonly<Record<OwnPart, string>> = {
+  routing: 'The routing table changes.',
+  approval: 'The approval path changes.',
+  deadline: 'The deadline plan changes.',
+};

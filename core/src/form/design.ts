@@ -109,7 +109,15 @@ export interface UniqueRule {
   readonly among: 'all' | 'unfinished';
 }
 
-/** Everything a release freezes. */
+/** What a form may have of its own, in place of what is usual in its register. */
+export const OWN_PARTS = ['routing', 'approval', 'deadline'] as const;
+export type OwnPart = (typeof OWN_PARTS)[number];
+
+/**
+ * Everything a release freezes. Fields, what a request is called, what must not be asked twice and,
+ * unless they are among `own`, routing, approval and deadline belong to the register: a draft has
+ * them as they would be, and its release puts them in force there.
+ */
 export interface FormDesign {
   readonly title: string;
   readonly intro: string;
@@ -122,6 +130,8 @@ export interface FormDesign {
   readonly routing: RoutingTable;
   readonly approval: ApprovalPath;
   readonly deadline: DeadlinePlan;
+  /** None when nothing is said. */
+  readonly own?: readonly OwnPart[] | undefined;
 }
 
 /** What filling in depends on. */

@@ -18,6 +18,8 @@ export {
   type FormDesign,
   type FormRule,
   type Instruction,
+  OWN_PARTS,
+  type OwnPart,
   type Page,
   type Part,
   partKey,
@@ -47,6 +49,8 @@ export {
   offerScope,
   prepareOffer,
 } from './offers.ts';
+export { askedInWordsOf, draftAfter, fieldsBy, registerAfter, takenFrom } from './ofRegister.ts';
+export { hasOwn } from './own.ts';
 export { placeholdersIn } from './placeholders.ts';
 export { protectionOf, type RanRule, withoutTelling } from './protection.ts';
 export {
@@ -59,6 +63,7 @@ export {
   RECIPES,
   type Recipe,
 } from './recipes/index.ts';
+export { REGISTER, type RegisterContent } from './registerDesign.ts';
 export { type FormSink, sinksOf } from './sinks.ts';
 export {
   answerSchema,

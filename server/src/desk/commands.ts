@@ -15,7 +15,7 @@ import { by, type Work, write } from '../platform/work.ts';
 import { registerById, stageOf } from '../register/queries.ts';
 import { changeRequest } from '../request/change.ts';
 import { changesBetween, isSame } from '../request/changes.ts';
-import { claimingIn, takenAnswers } from '../request/claims.ts';
+import { takenAnswers } from '../request/claims.ts';
 import { factsOfRequest } from '../request/facts.ts';
 import { stagesBefore } from '../request/history.ts';
 import { keepingOf } from '../request/keeping.ts';
@@ -40,23 +40,17 @@ export function changeFields(
   return write(house, (work) => {
     const { tx, now } = work;
     const open = openAtDesk(tx, viewer, input.number, 'changing');
-    const { request, register, reading } = open;
+    const { request, register, reading, fields } = open;
     const facts = {
       ...factsOfRequest(tx, request, register, now, { changes: input.changes }),
-      files: filesNamed(
-        tx,
-        request.formId,
-        register.fields,
-        { ...request.values, ...input.changes } as RawAnswers,
-        request.id,
-      ),
+      files: filesNamed(tx, request.formId, fields, { ...request.values, ...input.changes } as RawAnswers, request.id),
     };
     const visible = open.values;
     const values: Record<string, FieldValue> = { ...request.values };
     const touched = new Set<string>();
     const problems: FieldProblem[] = [];
     for (const [key, raw] of Object.entries(input.changes)) {
-      const field = register.fields.find((each) => each.key === key);
+      const field = fields.find((each) => each.key === key);
       const seen = visible.fields.find((each) => each.key === key);
       // A field that is hidden and a field that does not exist are refused in the same words.
       if (!field || !seen)
@@ -83,12 +77,10 @@ export function changeFields(
     const kept = keepingOf(tx, request, register, reading)(values, touched, facts);
     // What is wrong elsewhere, and was before, is no reason to refuse this change; what a rule
     // refuses is.
-    const design = claimingIn(tx, request);
     const held = request.trial
       ? []
       : takenAnswers(tx, {
-          formId: request.formId,
-          design,
+          register,
           protection: reading.protection,
           values: kept.values,
           asker: null,
@@ -96,14 +88,14 @@ export function changeFields(
         }).filter(
           (problem) =>
             touched.has(problem.field) ||
-            design.unique.some(
+            register.unique.some(
               (rule) => rule.fields.includes(problem.field) && rule.fields.some((key) => touched.has(key)),
             ),
         );
     const notHere = offerProblems(
       tx,
       // What is offered is told by what this viewer may read, and by nothing else.
-      { fields: register.fields, values: reading.only(kept.values), facts, asker: request.requesterId },
+      { fields, values: reading.only(kept.values), facts, asker: request.requesterId },
       touched,
     );
     const all = [
@@ -111,7 +103,7 @@ export function changeFields(
       ...[...kept.problems, ...held, ...notHere].map((problem) => unhidden(problem, visible.fields)),
     ];
     if (all.length > 0) throw wrongFields(all);
-    const changes = changesBetween(register.fields, request.values, kept.values);
+    const changes = changesBetween(fields, request.values, kept.values);
     if (changes.length === 0) return { version: request.version };
     const change = { kind: 'values', why: 'changed', changes } as const;
     return { version: changeRequest(by(work, viewer.personId), request, change, input.version).version };

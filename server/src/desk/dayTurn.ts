@@ -2,7 +2,7 @@ import { dateAt } from '@tolvek/core/deadline';
 import { namesIn } from '@tolvek/core/expression';
 import type { Field } from '@tolvek/core/register';
 import { calendarOf } from '../calendar/queries.ts';
-import { formsOf } from '../form/queries.ts';
+import { releaseById, releasesInto } from '../form/queries.ts';
 import type { House } from '../platform/house.ts';
 import { storing } from '../platform/patience.ts';
 import { inGroups } from '../platform/turns.ts';
@@ -12,6 +12,7 @@ import { changeRequest } from '../request/change.ts';
 import { changesBetween } from '../request/changes.ts';
 import { countedIn, eachRequest } from '../request/eachRequest.ts';
 import { factsOfRequest, pickedBy } from '../request/facts.ts';
+import { fieldsOf } from '../request/fields.ts';
 import { requestById } from '../request/queries.ts';
 import { computedBy } from '../request/settle.ts';
 
@@ -41,11 +42,10 @@ export class DayTurn {
     if (quarter === this.quarter) return;
     this.quarter = quarter;
     for (const register of allRegisters(db)) {
-      const [form] = formsOf(db, register.id);
-      if (!form || !followsClock(register.fields)) continue;
-      const today = dateAt(clock.now(), calendarOf(db, form.draft.deadline.calendar).zone);
+      const releases = releasesInto(db, register.id).map((id) => releaseById(db, id).release);
+      if (!releases.some(({ design }) => followsClock(design.fields))) continue;
+      const today = dateAt(clock.now(), calendarOf(db, register.usual.deadline.calendar).zone);
       if (this.seen.get(register.id) === today) continue;
-      const keep = computedBy(register.fields);
       const among = holdsThings(register) ? 'all' : 'unfinished';
       const picked = pickedBy(db, register.fields);
       for await (const group of inGroups(eachRequest(db, countedIn(register.id, among))))
@@ -55,12 +55,11 @@ export class DayTurn {
             for (const { id } of group) {
               const request = requestById(tx, id);
               if (!request) continue;
-              const { values } = keep(
-                request.values,
-                new Set(),
-                factsOfRequest(tx, request, register, now, { picked }),
-              );
-              const changes = changesBetween(register.fields, request.values, values);
+              const fields = fieldsOf(tx, register, request);
+              if (!followsClock(fields)) continue;
+              const facts = factsOfRequest(tx, request, register, now, { picked });
+              const { values } = computedBy(fields)(request.values, new Set(), facts);
+              const changes = changesBetween(fields, request.values, values);
               changeRequest(work, request, { kind: 'values', why: 'day', changes });
             }
           }),

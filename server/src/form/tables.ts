@@ -1,4 +1,4 @@
-import { sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import { designs } from '../design/tables.ts';
 
 /** Which register a form fills; the form itself is a design of the same id. */
@@ -7,4 +7,8 @@ export const forms = sqliteTable('forms', {
     .primaryKey()
     .references(() => designs.id),
   registerId: text().notNull(),
+  /** Epoch ms since when nobody can ask by it; null while it is in use. */
+  stoppedAt: integer(),
+  /** Epoch ms since when it is gone from the shelf; its requests stay. */
+  deletedAt: integer(),
 });

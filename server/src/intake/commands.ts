@@ -136,11 +136,11 @@ export const answersHeld = (
   facts: RequestFacts,
   asker: string | null,
 ): readonly FieldProblem[] => {
-  const { formId, design } = release;
-  const register = registerOfForm(db, formId);
+  const { design } = release;
+  const register = registerOfForm(db, release.formId);
   const protection = protectionFor(db, register, { releaseId: release.id, trial: false });
   return [
-    ...takenAnswers(db, { formId, design, protection, values, asker }),
+    ...takenAnswers(db, { register, design, protection, values, asker }),
     ...offerProblems(db, { fields: design.fields, values, facts, asker }),
   ];
 };

@@ -1,4 +1,4 @@
-import { REGISTER, type RegisterContent } from '@tolvek/core/access';
+import { REGISTER, type RegisterContent } from '@tolvek/core/form';
 import { changeAtOnce, type Done, makeInForce } from '../design/commands.ts';
 import { designByKey } from '../design/queries.ts';
 import type { Transaction } from '../platform/database.ts';

@@ -1,5 +1,4 @@
-import { REGISTER, type RegisterContent } from '@tolvek/core/access';
-import type { RanRule } from '@tolvek/core/form';
+import { type RanRule, REGISTER, type RegisterContent } from '@tolvek/core/form';
 import { and, asc, eq, sql } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import { designStates, designs } from '../design/tables.ts';
@@ -70,6 +69,11 @@ function whole(db: Reader, { state, ...row }: Found): RegisterRow {
   return { ...row, ...content };
 }
 
+/** What is in force of a register, without what happened to it. */
+export function contentOf({ id, key, version, nextNumber, ran, ...content }: RegisterRow): RegisterContent {
+  return content;
+}
+
 export function registerByKey(db: Reader, key: string): RegisterRow | undefined {
   const found = withKey(db).get({ key });
   return found && whole(db, found);
@@ -103,8 +107,7 @@ export function stageWithRole(register: RegisterRow, role: 'deciding' | 'refused
  * Whether a register holds things other forms point to: they are in use from the start, and nothing
  * is due.
  */
-export const holdsThings = (register: Pick<RegisterRow, 'stages'>): boolean =>
-  !register.stages.some((stage) => stage.phase === 'arrived' && !stage.role);
+export const holdsThings = ({ holds }: Pick<RegisterRow, 'holds'>): boolean => holds === 'things';
 
 export function firstStage(register: RegisterRow) {
   // Things have no stage to arrive in: they are in use at once.

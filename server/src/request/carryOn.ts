@@ -4,6 +4,7 @@ import type { Work } from '../platform/work.ts';
 import { registerById } from '../register/queries.ts';
 import { changesBetween } from './changes.ts';
 import { factsOfRequest } from './facts.ts';
+import { fieldsOf } from './fields.ts';
 import { keepingOf } from './keeping.ts';
 import { type RequestRow, requestById } from './queries.ts';
 import { requestsPointingTo } from './references.ts';
@@ -29,9 +30,10 @@ export function* carriedFrom(
   for (const { requestId, field } of requestsPointingTo(tx, targetId)) {
     const request = requestById(tx, requestId);
     const register = request && registerById(tx, request.registerId);
-    if (!request || !register || !followed(register.fields, field, changed)) continue;
+    const fields = request && register ? fieldsOf(tx, register, request) : [];
+    if (!request || !register || !followed(fields, field, changed)) continue;
     const facts = factsOfRequest(tx, request, register, now);
     const kept = keepingOf(tx, request, register)(request.values, new Set(), facts);
-    yield { request, changes: changesBetween(register.fields, request.values, kept.values) };
+    yield { request, changes: changesBetween(fields, request.values, kept.values) };
   }
 }

@@ -12,8 +12,9 @@ import { Problem, staleVersion } from '../platform/problem.ts';
 import { by, type Work } from '../platform/work.ts';
 import { firstStage, type RegisterRow, registerById, stageOf, stageWithRole } from '../register/queries.ts';
 import { carriedFrom } from './carryOn.ts';
-import { claim, claimingIn, takenAnswers } from './claims.ts';
+import { claim, takenAnswers } from './claims.ts';
 import { countedIn, eachRequest } from './eachRequest.ts';
+import { fieldsOf } from './fields.ts';
 import { remember } from './history.ts';
 import { giveNumbers, numbered } from './numbers.ts';
 import { isToldToAll, protectionFor } from './protection.ts';
@@ -61,6 +62,7 @@ export function addRequest(work: Work, incoming: Incoming): RequestRow {
       registerId: register.id,
       formId: release.formId,
       releaseId: release.id,
+      computedBy: null,
       doorId,
       requesterId,
     },
@@ -72,7 +74,7 @@ export function addRequest(work: Work, incoming: Incoming): RequestRow {
   };
   tx.insert(requests).values(request).run();
   if (!request.trial) {
-    claim(tx, request, claimingIn(tx, request), values);
+    claim(tx, request, register, values);
     point(tx, request.id, release.design.fields, values);
     effects.changed.add(request.id);
   }
@@ -131,10 +133,11 @@ export function changed<Row extends ShownRow>(
   const stored = store(work, after, isRaised, onVersion ?? request.version);
   const isFinished = (row: ShownRow): boolean => row.phase === 'finished';
   if (!request.trial && (settled.kind === 'values' || isFinished(request) !== isFinished(after)))
-    claim(work.tx, stored, claimingIn(work.tx, stored), stored.values);
+    claim(work.tx, stored, register, stored.values);
   if (settled.kind === 'values') {
-    claimFiles(work.tx, request.id, register.fields, stored.values);
-    if (!request.trial) point(work.tx, request.id, register.fields, stored.values);
+    const fields = fieldsOf(work.tx, register, request);
+    claimFiles(work.tx, request.id, fields, stored.values);
+    if (!request.trial) point(work.tx, request.id, fields, stored.values);
   }
   happened(work, stored, settled, request);
   if (settled.kind === 'values' && !request.trial && depth < DEEPEST)
@@ -198,8 +201,7 @@ function movedTo({ tx, now }: Work, request: ShownRow, register: RegisterRow, ke
 function refuseTaken({ tx }: Work, before: ShownRow, after: ShownRow, register: RegisterRow): void {
   if (before.trial || before.phase !== 'finished' || after.phase === 'finished') return;
   const [taken] = takenAnswers(tx, {
-    formId: before.formId,
-    design: claimingIn(tx, before),
+    register,
     protection: protectionFor(tx, register, before),
     values: after.values,
     asker: null,

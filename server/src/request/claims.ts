@@ -2,23 +2,24 @@ import { openFields, type Protection } from '@tolvek/core/access';
 import { claimOf, type FormDesign, partName, type UniqueRule } from '@tolvek/core/form';
 import type { Problem, Values } from '@tolvek/core/register';
 import { and, eq, ne } from 'drizzle-orm';
-import { allForms, currentRelease, releaseById, releaseInForce } from '../form/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { settings } from '../platform/tables.ts';
+import { allRegisters, type RegisterRow } from '../register/queries.ts';
 import type { ShownRow } from './queries.ts';
 import { claims, requests } from './tables.ts';
 
-type Claiming = Pick<FormDesign, 'unique' | 'fields' | 'parts'>;
+/** What no two requests of a register may have: uniqueness protects, so it is of the rules in force. */
+type Claiming = Pick<RegisterRow, 'id' | 'unique' | 'fields'>;
 
 /** Who holds an answer already, when somebody else’s request does. */
-function holderOf(db: Reader, formId: string, rule: UniqueRule, value: string, but: string | null) {
+function holderOf(db: Reader, register: string, rule: UniqueRule, value: string, but: string | null) {
   return db
     .select({ number: requests.number, requesterId: requests.requesterId })
     .from(claims)
     .innerJoin(requests, eq(requests.id, claims.requestId))
     .where(
       and(
-        eq(claims.formId, formId),
+        eq(claims.registerId, register),
         eq(claims.ruleId, rule.id),
         eq(claims.value, value),
         but === null ? undefined : ne(claims.requestId, but),
@@ -27,17 +28,10 @@ function holderOf(db: Reader, formId: string, rule: UniqueRule, value: string, b
     .get();
 }
 
-/**
- * What no two requests of a form may have, by the release in force: uniqueness protects, so it is of
- * now, whichever release a request came by.
- */
-export function claimingIn(db: Reader, { formId, releaseId }: { formId: string; releaseId: string }): Claiming {
-  return (releaseInForce(db, formId) ?? releaseById(db, releaseId).release).design;
-}
-
 interface Looking {
-  readonly formId: string;
-  readonly design: Claiming;
+  readonly register: Claiming;
+  /** The form that is filled in, where one is: its questions are named as it asks them. */
+  readonly design?: Pick<FormDesign, 'fields' | 'parts'>;
   readonly protection: Protection;
   readonly values: Values;
   /** Who asks: their own request may be named to them. */
@@ -53,17 +47,18 @@ interface Looking {
  */
 export function takenAnswers(
   db: Reader,
-  { formId, design, protection, values, asker, but }: Looking,
+  { register, design, protection, values, asker, but }: Looking,
 ): readonly Problem[] {
   const open = new Set(openFields(protection).map((field) => field.key));
-  return design.unique.flatMap((rule): Problem[] => {
+  const named = design ?? { fields: register.fields, parts: [] };
+  return register.unique.flatMap((rule): Problem[] => {
     if (!rule.fields.every((key) => open.has(key))) return [];
     if (rule.among === 'unfinished' && but?.phase === 'finished') return [];
-    const value = claimOf(rule, design.fields, values);
-    const holder = value === null ? undefined : holderOf(db, formId, rule, value, but?.id ?? null);
+    const value = claimOf(rule, register.fields, values);
+    const holder = value === null ? undefined : holderOf(db, register.id, rule, value, but?.id ?? null);
     if (!holder) return [];
     const field = rule.fields[0] ?? 'form';
-    const names = rule.fields.map((key) => `“${partName(design, key)}”`).join(' and ');
+    const names = rule.fields.map((key) => `“${partName(named, key)}”`).join(' and ');
     if (asker !== null && holder.requesterId === asker)
       return [
         {
@@ -85,44 +80,41 @@ export function takenAnswers(
 /** Stores what a request holds, in place of what it held. */
 export function claim(
   tx: Transaction,
-  request: Pick<ShownRow, 'id' | 'formId' | 'phase'>,
-  design: Claiming,
+  request: Pick<ShownRow, 'id' | 'phase'>,
+  register: Claiming,
   values: Values,
 ): void {
   tx.delete(claims).where(eq(claims.requestId, request.id)).run();
-  const rows = design.unique.flatMap((rule) => {
-    const value = claimOf(rule, design.fields, values);
+  const rows = register.unique.flatMap((rule) => {
+    const value = claimOf(rule, register.fields, values);
     if (value === null || (rule.among === 'unfinished' && request.phase === 'finished')) return [];
-    return [{ formId: request.formId, ruleId: rule.id, value, requestId: request.id }];
+    return [{ registerId: register.id, ruleId: rule.id, value, requestId: request.id }];
   });
   if (rows.length > 0) tx.insert(claims).values(rows).run();
 }
 
-/** Claims anew for all requests of a form, after its rules changed. */
-export function claimAnew(tx: Transaction, formId: string, design: Claiming): void {
-  tx.delete(claims).where(eq(claims.formId, formId)).run();
-  if (design.unique.length === 0) return;
+/** Claims anew for all requests of a register, after its rules changed. */
+export function claimAnew(tx: Transaction, register: Claiming): void {
+  tx.delete(claims).where(eq(claims.registerId, register.id)).run();
+  if (register.unique.length === 0) return;
   const rows = tx
     .select({ id: requests.id, phase: requests.phase, values: requests.values })
     .from(requests)
-    .where(and(eq(requests.formId, formId), eq(requests.trial, false)))
+    .where(and(eq(requests.registerId, register.id), eq(requests.trial, false)))
     .orderBy(requests.createdAt)
     .all();
-  for (const row of rows) claim(tx, { ...row, formId }, design, row.values);
+  for (const row of rows) claim(tx, row, register, row.values);
 }
 
 /** Written down once all requests hold what they have, doubles too. */
 const DONE = 'claims-of-all';
 
 /**
- * Claims anew for all forms, once: before, where several requests had the same, only one of them
- * held it.
+ * Claims anew for all registers, once: before, where several requests had the same, only one of
+ * them held it.
  */
 export function claimOnce(tx: Transaction): void {
   if (tx.select().from(settings).where(eq(settings.key, DONE)).get()) return;
-  for (const form of allForms(tx)) {
-    const release = currentRelease(tx, form);
-    if (release) claimAnew(tx, form.id, release.design);
-  }
+  for (const register of allRegisters(tx)) claimAnew(tx, register);
   tx.insert(settings).values({ key: DONE, value: 'yes' }).run();
 }

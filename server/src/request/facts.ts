@@ -11,6 +11,7 @@ import type { Reader } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
 import type { RegisterRow } from '../register/queries.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
+import { fieldsOf } from './fields.ts';
 import type { ShownRow } from './queries.ts';
 import { requestsNamed } from './references.ts';
 
@@ -40,7 +41,7 @@ export function factsOfRequest(
     design: release.design,
     requester: requester ?? null,
     now,
-    fields: register.fields,
+    fields: fieldsOf(db, register, request),
     named: { ...request.values, ...changes },
     stored: true,
     picked,

@@ -60,7 +60,10 @@ export class OpenRequest<Row extends ShownRow = ShownRow> {
   }
 
   get subject(): Revealed<string> {
-    return this.reading.subject(this.design, this.request.values, this.names);
+    const { title, subject } = this.design;
+    // What is tried is called as its draft calls it.
+    const named = this.request.trial ? subject : this.register.subject;
+    return this.reading.subject({ subject: named, title }, this.request.values, this.names);
   }
 
   /** Stands for what is in view: another one when a value that may be read has changed. */

@@ -4,17 +4,12 @@ import type { Field } from '@tolvek/core/register';
 import { currentRelease, formsOf, releaseById } from '../form/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { type RegisterRow, registerByKey } from '../register/queries.ts';
-import type { ShownRow } from './queries.ts';
+import { type Came, fieldsOf } from './fields.ts';
 
 /** What protects the fields of a request: the plan in force, and what each is made from. */
-export function protectionFor(
-  db: Reader,
-  register: RegisterRow,
-  request: Pick<ShownRow, 'releaseId' | 'trial'>,
-): Protection {
+export function protectionFor(db: Reader, register: RegisterRow, request: Came): Protection {
   const { formId, design } = releaseById(db, request.releaseId).release;
-  // A trial request may have fields that the register has not got yet.
-  const fields = request.trial ? design.fields : register.fields;
+  const fields = fieldsOf(db, register, request);
   const closed = closedElsewhere(db, register);
   return protectionOf(register.access, { fields, release: { form: formId, design }, ran: register.ran, closed });
 }
@@ -23,16 +18,23 @@ export function protectionFor(
  * Fields of a register that other forms may show, ask by and carry along: those that its plan hides
  * from nobody of its desk, for a request that came by some release.
  */
-export const openToOthers = (
-  db: Reader,
-  register: RegisterRow,
-  came: Pick<ShownRow, 'releaseId' | 'trial'>,
-): readonly Field[] => openFields(protectionFor(db, register, came));
+export const openToOthers = (db: Reader, register: RegisterRow, came: Came): readonly Field[] =>
+  openFields(protectionFor(db, register, came));
 
 /** The same in general, as the forms in force of a register make its fields. */
 export function openAsReleased(db: Reader, register: RegisterRow): readonly Field[] {
   const released = formsOf(db, register.id).flatMap((form) => currentRelease(db, form) ?? []);
-  const by = released.map((release) => openToOthers(db, register, { releaseId: release.id, trial: false }));
+  const closed = closedElsewhere(db, register);
+  const by = released.map(({ formId, design }) =>
+    openFields(
+      protectionOf(register.access, {
+        fields: register.fields,
+        release: { form: formId, design },
+        ran: register.ran,
+        closed,
+      }),
+    ),
+  );
   return register.fields.filter((field) => by.every((open) => open.includes(field)));
 }
 
@@ -78,7 +80,7 @@ export function closedElsewhere(db: Reader, register: RegisterRow): readonly str
 export function isToldToAll(
   db: Reader,
   register: RegisterRow,
-  request: Pick<ShownRow, 'releaseId' | 'trial'>,
+  request: Came,
   changes: readonly Pick<ValueChange, 'field'>[],
 ): boolean {
   const open = openFields(protectionFor(db, register, request));

@@ -3,11 +3,11 @@ import { namesIn } from '@tolvek/core/expression';
 import { type AskedForm, prepareKeeping } from '@tolvek/core/form';
 import type { Field, FieldValue, RawAnswers, Values } from '@tolvek/core/register';
 import type { Happening } from '@tolvek/core/request';
-import { releaseById } from '../form/queries.ts';
 import type { Work } from '../platform/work.ts';
 import type { RegisterRow } from '../register/queries.ts';
 import { changesBetween } from './changes.ts';
 import { factsOfRequest } from './facts.ts';
+import { fieldsOf } from './fields.ts';
 import type { ShownRow } from './queries.ts';
 
 /** Forms without rules, by the fields they keep: made ready once for each list of fields. */
@@ -32,10 +32,10 @@ export function settledChanges(
   change: Extract<Happening, { kind: 'values' }>,
 ): readonly ValueChange[] {
   if (change.why === 'changed' || change.why === 'followed' || change.why === 'day') return change.changes;
-  if (!followsFrom(register.fields, new Set(change.changes.map(({ field }) => field)))) return change.changes;
+  const fields = fieldsOf(tx, register, request);
+  if (!followsFrom(fields, new Set(change.changes.map(({ field }) => field)))) return change.changes;
   const values = withChanges(request.values, change.changes);
   const facts = factsOfRequest(tx, request, register, now, { changes: values as unknown as RawAnswers });
-  const { fields } = request.trial ? releaseById(tx, request.releaseId).release.design : register;
   return changesBetween(fields, request.values, computedBy(fields)(values, new Set(), facts).values);
 }
 

@@ -27,6 +27,8 @@ export const requests = sqliteTable(
     releaseId: text()
       .notNull()
       .references(() => designStates.id),
+    /** The release its values are computed by; null: the one it came by. */
+    computedBy: text().references(() => designStates.id),
     doorId: text()
       .notNull()
       .references(() => doors.id),
@@ -98,9 +100,9 @@ export const tallies = sqliteTable(
 export const claims = sqliteTable(
   'claims',
   {
-    formId: text()
+    registerId: text()
       .notNull()
-      .references(() => forms.id),
+      .references(() => registers.id),
     ruleId: text().notNull(),
     /** The answers as they are compared. */
     value: text().notNull(),
@@ -109,7 +111,7 @@ export const claims = sqliteTable(
       .references(() => requests.id),
   },
   (table) => [
-    primaryKey({ columns: [table.formId, table.ruleId, table.value, table.requestId] }),
+    primaryKey({ columns: [table.registerId, table.ruleId, table.value, table.requestId] }),
     index('claims_request').on(table.requestId),
   ],
 );

@@ -112,9 +112,9 @@ function fieldToFill(
   key: string,
 ): { formId: string; file: FilesField } {
   if (!viewer || !request) throw notFound('This request');
-  const { register, relation, reading } = openRequest(house.db, request, viewer, 'changing');
+  const { fields, relation, reading } = openRequest(house.db, request, viewer, 'changing');
   const isOpen = relation.isDesk && reading.levelOf(key).level === 'write';
-  const file = register.fields.find((field): field is FilesField => field.key === key && field.type.kind === 'files');
+  const file = fields.find((field): field is FilesField => field.key === key && field.type.kind === 'files');
   if (!isOpen || !file) throw notFound('A field for files with this name');
   return { formId: request.formId, file };
 }

@@ -1,20 +1,15 @@
-import { dateAt } from '@tolvek/core/deadline';
-import { isSame } from '@tolvek/core/design';
-import type { FormDesign } from '@tolvek/core/form';
+import { type FormDesign, registerAfter } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import type { Field } from '@tolvek/core/register';
-import { calendarOf } from '../calendar/queries.ts';
 import { keepDraft, putInForce } from '../design/commands.ts';
-import { currentRelease, designOfForm, formByKey } from '../form/queries.ts';
+import { designOfForm, formByKey } from '../form/queries.ts';
 import type { House } from '../platform/house.ts';
 import { notFound, Problem, staleVersion } from '../platform/problem.ts';
 import { write } from '../platform/work.ts';
-import { changeRegister } from '../register/commands.ts';
-import { registerById } from '../register/queries.ts';
-import { numberExisting } from '../request/change.ts';
-import { claimAnew } from '../request/claims.ts';
+import { contentOf, registerById } from '../register/queries.ts';
 import { draftContent, type Found } from './findings.ts';
 import { changesSince } from './queries.ts';
+import { putRegisterInForce } from './registers.ts';
 
 /** Keeps a draft made on a version, and the state before it in its history. */
 export function saveDraft(house: House, viewer: Viewer, input: { key: string; version: number; draft: FormDesign }) {
@@ -64,46 +59,17 @@ export function releaseForm(
         problems,
       );
     }
-    const before = currentRelease(tx, form)?.design.unique ?? [];
     const { number, version } = putInForce(
       tx,
       designOfForm(form),
       { note: input.note.trim(), found: found.findings },
       { viewer, now },
     );
-    const fields = mergeFields(register.fields, form.draft.fields);
-    if (!isSame(fields, register.fields))
-      changeRegister(tx, register, { fields }, `Release ${number} of “${form.draft.title}”`, { viewer, now });
-    const fresh = form.draft.fields.filter((field) => !register.fields.some((each) => each.key === field.key));
-    const { zone } = calendarOf(tx, form.draft.deadline.calendar);
-    numberExisting(work, register.id, fresh, (at) => dateAt(at, zone));
-    if (JSON.stringify(form.draft.unique) !== JSON.stringify(before)) claimAnew(tx, form.id, form.draft);
+    const note = `Release ${number} of “${form.draft.title}”`;
+    const after = registerAfter(contentOf(register), form.draft);
+    putRegisterInForce(work, register, after, { note, by: viewer, released: form.id });
     return { number, version };
   });
-}
-
-/**
- * The register keeps every field it ever had; labels and options follow the newest release, options
- * are never lost.
- */
-function mergeFields(old: readonly Field[], added: readonly Field[]): readonly Field[] {
-  const merged = old.map((field) => {
-    const fresh = added.find((each) => each.key === field.key);
-    if (!fresh) return field;
-    const [now, was] = [fresh.type, field.type];
-    if (
-      now.kind !== was.kind ||
-      (now.kind !== 'choice' && now.kind !== 'choices') ||
-      (was.kind !== 'choice' && was.kind !== 'choices')
-    )
-      return fresh;
-    const dropped = was.options.filter((option) => !now.options.some((each) => each.key === option.key));
-    return {
-      ...fresh,
-      type: { ...now, options: [...now.options, ...dropped.map((option) => ({ ...option, retired: true }))] },
-    };
-  });
-  return [...merged, ...added.filter((field) => !old.some((each) => each.key === field.key))];
 }
 
 function kindClashes(old: readonly Field[], added: readonly Field[]) {

@@ -1,5 +1,5 @@
 import type { BodyOf } from '@tolvek/contract';
-import { FORM } from '@tolvek/core/form';
+import { FORM, type FormDesign } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import type { Stage } from '@tolvek/core/register';
 import { eq } from 'drizzle-orm';
@@ -37,6 +37,11 @@ const THING_STAGES: readonly Stage[] = [
   { key: 'refused', label: 'Not taken in', publicLabel: 'Not taken in', phase: 'finished', role: 'refused' },
   { key: 'gone', label: 'Out of use', publicLabel: 'Out of use', phase: 'finished' },
 ];
+
+/** What a register has from its first form until a release says more. */
+const usualFrom = ({ subject, routing, approval, deadline }: FormDesign) => ({
+  ...{ subject, unique: [], usual: { routing, approval, deadline } },
+});
 
 /**
  * Makes a form and its register. Its doors are there from the start, and lead nowhere until its
@@ -83,10 +88,13 @@ export function createForm(
           name: input.draft.title,
           prefix: input.prefix,
           fields: [],
+          holds: input.holds ?? 'requests',
+          left: [],
           stages: input.holds === 'things' ? THING_STAGES : STAGES,
           access: { rules },
           staysIn: input.staysIn ?? false,
           deskGroups: [input.desk],
+          ...usualFrom(input.draft),
         },
         { viewer, now },
       );

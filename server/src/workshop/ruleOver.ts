@@ -29,7 +29,7 @@ import { registers } from '../register/tables.ts';
 import { askableOf } from '../request/asking.ts';
 import { changeRequest } from '../request/change.ts';
 import { changesBetween } from '../request/changes.ts';
-import { claimingIn, takenAnswers } from '../request/claims.ts';
+import { takenAnswers } from '../request/claims.ts';
 import { countedIn, eachRequest } from '../request/eachRequest.ts';
 import { factsOfRequest, pickedBy } from '../request/facts.ts';
 import { nameOf } from '../request/names.ts';
@@ -175,11 +175,14 @@ async function planOf(
         fix: 'Leave it out of the rule, or ask somebody who may read it.',
       })),
     );
-  const keep = prepareKeeping({
-    fields: register.fields,
-    parts: form.draft.parts,
-    rules: [{ ...rule, on: true, runs: 'saving' }],
-  });
+  // Requests are computed by different releases: each as its own says.
+  const keeping = new Map<readonly Field[], ReturnType<typeof prepareKeeping>>();
+  const keepingFor = (fields: readonly Field[]): ReturnType<typeof prepareKeeping> => {
+    const rules: readonly FormRule[] = [{ ...rule, on: true, runs: 'saving' }];
+    const keep = keeping.get(fields) ?? prepareKeeping({ fields, parts: form.draft.parts, rules });
+    keeping.set(fields, keep);
+    return keep;
+  };
   const now = clock.now();
   const picked = pickedBy(db, register.fields);
   const steps: Step[] = [];
@@ -187,9 +190,9 @@ async function planOf(
   for await (const request of inTurns(eachRequest(db, and(countedIn(register.id, among), asked.where)))) {
     looked += 1;
     const facts = factsOfRequest(db, request, register, now, { picked });
-    const kept = keep(request.values, new Set(), facts);
-    const changes = changesBetween(register.fields, request.values, kept.values);
-    const { reading } = openRequest(db, request, viewer, 'counting', { register });
+    const { reading, fields } = openRequest(db, request, viewer, 'counting', { register });
+    const kept = keepingFor(fields)(request.values, new Set(), facts);
+    const changes = changesBetween(fields, request.values, kept.values);
     const seen = changes.filter((change) => reading.readable.has(change.field));
     const problems = [
       ...kept.problems,
@@ -227,7 +230,6 @@ function limitsBroken(
   { values, ...facts }: ReturnType<typeof factsOfRequest> & { readonly values: RequestRow['values'] },
 ): readonly FieldProblem[] {
   const changed = new Set(changes.map((each) => each.field));
-  const design = claimingIn(db, request);
   return [
     ...changes.flatMap((each) => wrongIn(register.fields, each, facts)),
     ...orderProblems(
@@ -235,8 +237,7 @@ function limitsBroken(
       values,
     ).filter((problem) => changed.has(problem.field)),
     ...takenAnswers(db, {
-      formId: request.formId,
-      design,
+      register,
       protection: reading.protection,
       values,
       asker: null,

@@ -1,5 +1,6 @@
 import type Sqlite from 'better-sqlite3';
 import { historyAsData } from './historyAsData.ts';
+import { registerOwns } from './registerOwns.ts';
 
 /**
  * What SQL can’t do in a migration, by its name. A step reads and writes rows as they were at that
@@ -7,4 +8,5 @@ import { historyAsData } from './historyAsData.ts';
  */
 export const STEPS: Readonly<Record<string, (db: Sqlite.Database) => void>> = {
   '0015_history_as_data': historyAsData,
+  '0016_register_owns': registerOwns,
 };

@@ -1,3 +1,4 @@
+import type { AccessPlan } from '../access/index.ts';
 import {
   compareContents,
   type DesignFinding,
@@ -6,30 +7,52 @@ import {
   mergeContents,
 } from '../design/index.ts';
 import { designsNamed, type Field, type Stage } from '../register/index.ts';
-import type { AccessPlan } from './plan.ts';
+import type { FormDesign, OwnPart, UniqueRule } from './design.ts';
 
-/** What a register is as a design: its plan is a part of it, which is why it stands here. */
+/**
+ * What a register is as a design: what all its requests share, whichever form they came by. The
+ * forms that ask into it are a part of the house around it.
+ */
 export interface RegisterContent {
   readonly name: string;
   /** Before the number: `AC` in `AC-00042`. */
   readonly prefix: string;
+  /** Requests go through a desk; things are in use from the start, and nothing about them is due. */
+  readonly holds: 'requests' | 'things';
   readonly fields: readonly Field[];
+  /** Keys of fields that left: kept with the requests that have them, gone from new ones. */
+  readonly left: readonly string[];
   readonly stages: readonly Stage[];
   readonly access: AccessPlan;
   /** The groups that work at its desk besides the teams requests are routed to. */
   readonly deskGroups: readonly string[];
   /** Its requests are read here and never taken out of the house. */
   readonly staysIn: boolean;
+  /** What a request is called in lists, with fields in braces: `{visitor}, {institute}`. */
+  readonly subject: string;
+  readonly unique: readonly UniqueRule[];
+  /** How requests are routed, decided and due where their form says nothing of its own. */
+  readonly usual: Pick<FormDesign, OwnPart>;
 }
 
 const PLACES: Readonly<Record<string, string>> = {
   name: 'the name',
   prefix: 'the letters before numbers',
+  holds: 'whether it holds requests or things',
   fields: 'the fields',
+  left: 'which fields have left',
   stages: 'the stages',
   access: 'the access plan',
   deskGroups: 'who works at its desk',
   staysIn: 'whether requests can be taken out',
+  subject: 'what requests are called',
+  unique: 'what must not be asked twice',
+};
+
+const USUAL: Readonly<Record<string, string>> = {
+  routing: 'the usual routing',
+  approval: 'the usual approval path',
+  deadline: 'the usual deadline',
 };
 
 const rulesOf = (...states: readonly (RegisterContent | null)[]): MergeRules => {
@@ -54,10 +77,15 @@ const rulesOf = (...states: readonly (RegisterContent | null)[]): MergeRules => 
       stages: (item) => String(item.key),
       rules: (item) => String(item.id),
       disclosures: (item) => String(item.id),
+      unique: (item) => String(item.id),
+      rows: (item) => String(item.id),
+      columns: (item) => String(item.id ?? item.key),
+      options: (item) => String(item.key),
     },
     nameOf: ([place = '', key, deeper]) => {
       if ((place === 'fields' || place === 'stages') && key !== undefined) return named(place, key);
       if (place === 'access' && key === 'rules' && deeper !== undefined) return named(key, deeper);
+      if (place === 'usual') return USUAL[key ?? ''] ?? 'what is usual';
       return PLACES[place] ?? 'the register';
     },
   };
