@@ -7,16 +7,17 @@ import type {
   VisibleValues,
 } from '@tolvek/core/access';
 import type { Fuse } from '@tolvek/core/deadline';
-import type {
-  Action,
-  DesignChange,
-  Finding,
-  Fix,
-  FormDesign,
-  FormFile,
-  FormRule,
-  Part,
-  UniqueRule,
+import {
+  type Action,
+  type DesignChange,
+  type Finding,
+  type Fix,
+  type FormDesign,
+  type FormFile,
+  type FormRule,
+  OWN_PARTS,
+  type Part,
+  type UniqueRule,
 } from '@tolvek/core/form';
 import { isOfEveryObject } from '@tolvek/core/own';
 import type { Audience } from '@tolvek/core/people';
@@ -302,6 +303,7 @@ export const formDesign: z.ZodType<FormDesign, FormDesign> = z.strictObject({
     escalateAfter: z.int().min(0),
     escalateTo: key,
   }),
+  own: z.array(z.enum(OWN_PARTS)).max(3).optional(),
 });
 
 const audience: z.ZodType<Audience, Audience> = z.strictObject({

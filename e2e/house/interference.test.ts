@@ -396,6 +396,30 @@ async function live(hidden: Hidden): Promise<Heard> {
     ],
     clearTrials: [{ params: { key: 'site-access' } }],
     draftHistory: [{ params: { key: 'tell-tale' } }],
+    recomputation: [{ params: { key: 'tell-tale' } }, { params: { key: 'site-access' } }],
+    register: [{ params: { key: 'tell-tale' } }, { params: { key: 'site-access' } }],
+    goBackToState: [
+      { params: { key: 'pointing', number: '1' }, headers: onVersion(desk.register('pointing').version) },
+    ],
+    changeRegister: [
+      {
+        params: { key: 'site-access' },
+        headers: onVersion(desk.register('site-access').version),
+        body: {
+          ...{ name: 'Coming here', prefix: 'AC', deskGroups: ['site-safety'], staysIn: false, left: [] },
+          ...{ stages: [], note: '' },
+        },
+      },
+    ],
+    askInto: [
+      {
+        params: { key: 'tell-tale' },
+        headers: key('ask-into'),
+        body: { title: 'In short', asks: ['what', 'why'], doors: { staff: true, outside: false } },
+      },
+    ],
+    duplicateForm: [{ params: { key: 'tell-tale' }, headers: key('duplicate'), body: { title: 'The same again' } }],
+    setFormState: [{ params: { key: 'permit' }, body: { state: 'in use' } }],
     compareRelease: [{ params: { key: 'tell-tale', number: '1' } }],
     allowWay: [
       {

@@ -57,6 +57,10 @@ async function listen(name: string, caller: Caller): Promise<void> {
   }
 }
 
+/** What the register of rooms is when another group works at its desk. */
+const ROOMS_CHANGED = {
+  ...{ name: 'Rooms', prefix: 'RM', deskGroups: ['site-safety'], staysIn: false, left: [], stages: [], note: '' },
+};
 const onVersion = (version: number) => ({ 'If-Match': `"${version}"` });
 const key = () => ({ 'Idempotency-Key': crypto.randomUUID() });
 
@@ -304,6 +308,23 @@ describe('a value in the restricted field', () => {
       overExisting: [{ params: { key: 'site-access', rule: 'water-certificate' }, body: { shown: null } }],
       takeRunBack: [{ params: { key: 'site-access', run } }],
       draftHistory: [{ params: { key: 'site-access' } }],
+      recomputation: [{ params: { key: 'site-access' } }],
+      register: [{ params: { key: 'site-access' } }],
+      goBackToState: [
+        { params: { key: 'methods', number: '1' }, headers: onVersion(desk.register('methods').version) },
+      ],
+      changeRegister: [
+        { params: { key: 'rooms' }, headers: onVersion(desk.register('rooms').version), body: ROOMS_CHANGED },
+      ],
+      askInto: [
+        {
+          params: { key: 'site-access' },
+          headers: key(),
+          body: { title: 'In short', asks: ['visitor', 'medical_note'], doors: { staff: true, outside: true } },
+        },
+      ],
+      duplicateForm: [{ params: { key: 'site-access' }, headers: key(), body: { title: 'The same again' } }],
+      setFormState: [{ params: { key: 'rooms' }, body: { state: 'stopped' } }],
       compareRelease: [{ params: { key: 'site-access', number: '1' } }],
       setDoor: [{ params: { slug: 'visit' }, body: { open: true, closedMessage: '' } }],
       changeFields: [{ params: { number: outside }, headers: onVersion(1), body: { changes: { escort: 'x' } } }],

@@ -4,6 +4,7 @@ import { floorRoutes } from './floor.ts';
 import { frontDeskRoutes } from './frontDesk.ts';
 import { houseRoutes } from './house.ts';
 import { mailroomRoutes } from './mailroom.ts';
+import { registerRoutes } from './registers.ts';
 import { workshopRoutes } from './workshop.ts';
 
 /** Every route of the application, by name. */
@@ -12,6 +13,7 @@ export const routes = {
   ...frontDeskRoutes,
   ...floorRoutes,
   ...mailroomRoutes,
+  ...registerRoutes,
   ...workshopRoutes,
 } as const;
 

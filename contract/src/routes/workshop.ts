@@ -70,6 +70,8 @@ export const workshopRoutes = {
           key: z.string(),
           title: z.string(),
           register: z.string(),
+          registerKey: z.string(),
+          stopped: z.boolean(),
           release: z.int(),
           changed: z.boolean(),
           /** Null while the draft is being looked through. */
@@ -150,6 +152,11 @@ export const workshopRoutes = {
       /** The fields of the register: they hold answers, and keep their kinds. */
       released: z.array(z.string()),
       stages: z.array(stage),
+      /** What it asks into, and the other forms that do. */
+      register: z.object({ key: z.string(), name: z.string() }),
+      others: z.array(z.object({ key: z.string(), title: z.string() })),
+      /** Nobody can ask by it while it is stopped. */
+      stopped: z.boolean(),
       /** Its requests are read here and never taken out. */
       staysIn: z.boolean(),
       calendar: z.object({
@@ -211,9 +218,13 @@ export const workshopRoutes = {
     caller: 'coordinator',
     params: keyed,
     query: empty,
-    body: z.strictObject({ note: z.string().max(500) }),
+    body: z.strictObject({
+      note: z.string().max(500),
+      /** Whether requests that are there are computed anew by it; else they keep what they have. */
+      recompute: z.boolean().optional(),
+    }),
     guard: 'If-Match',
-    answer: z.object({ number: z.int(), version: z.int() }),
+    answer: z.object({ number: z.int(), version: z.int(), recomputed: z.int() }),
   }),
   allowWay: route({
     name: 'allowWay',

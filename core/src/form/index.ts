@@ -31,7 +31,7 @@ export {
 } from './design.ts';
 export type { Said } from './effects.ts';
 export type { Allowance, Finding } from './findings/finding.ts';
-export { findingsOf, type Surroundings } from './findings/findings.ts';
+export { findingsOf, namesUsed, type Surroundings } from './findings/findings.ts';
 export { applyFix, type Fix, fixInWords, withoutTarget } from './findings/fix.ts';
 export { flowFindings } from './findings/flow.ts';
 export { broughtFindings, type KnownRegister } from './findings/named.ts';
@@ -49,7 +49,7 @@ export {
   offerScope,
   prepareOffer,
 } from './offers.ts';
-export { askedInWordsOf, draftAfter, fieldsBy, registerAfter, takenFrom } from './ofRegister.ts';
+export { askedInWordsOf, draftAfter, fieldsBy, formInto, registerAfter, takenFrom } from './ofRegister.ts';
 export { hasOwn } from './own.ts';
 export { placeholdersIn } from './placeholders.ts';
 export { protectionOf, type RanRule, withoutTelling } from './protection.ts';

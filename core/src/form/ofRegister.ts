@@ -1,6 +1,6 @@
 import { isSame } from '../design/index.ts';
 import { type Field, isFilled, type Kind } from '../register/index.ts';
-import { type FormDesign, OWN_PARTS, type OwnPart, type UniqueRule } from './design.ts';
+import { type FormDesign, OWN_PARTS, type OwnPart, type Question, questionsOf, type UniqueRule } from './design.ts';
 import { mergeDesigns } from './merge.ts';
 import { hasOwn } from './own.ts';
 import type { RegisterContent } from './registerDesign.ts';
@@ -76,6 +76,27 @@ export const takenFrom = ({ fields, left, subject, unique, usual }: RegisterCont
   unique,
   ...usual,
 });
+
+/**
+ * A new form that asks into a register that is there: it knows all its fields and asks some, in the
+ * words in which another form asks them, where one does.
+ */
+export function formInto(
+  register: RegisterContent,
+  { title, asks, like }: { readonly title: string; readonly asks: readonly string[]; readonly like: FormDesign | null },
+): FormDesign {
+  const of = takenFrom(register);
+  const isFromOutside = (key: string): boolean => of.fields.some((each) => each.key === key && each.source === 'asked');
+  const asked = like ? questionsOf(like.parts) : [];
+  const order = [...asked.map((part) => part.field), ...of.fields.map((field) => field.key)];
+  const parts = [...new Set(order)]
+    .filter((key) => asks.includes(key) && isFromOutside(key))
+    .map(
+      (field): Question =>
+        asked.find((part) => part.field === field) ?? { part: 'question', field, asks: '', help: '', required: false },
+    );
+  return { title, intro: '', parts, rules: [], ...of };
+}
 
 type Release = Pick<FormDesign, 'fields'>;
 const known = new WeakMap<readonly Field[], WeakMap<readonly Field[], readonly Field[]>>();

@@ -12,6 +12,8 @@ export type Why =
   | { readonly why: 'changed' | 'numbered' | 'day' }
   /** A rule was applied to what was there, or that was taken back. */
   | { readonly why: 'rule' | 'taken back'; readonly rule: string }
+  /** Computed anew by a release of the form; its id is what computes from now on. */
+  | { readonly why: 'recomputed'; readonly release: number; readonly by: string }
   /** What a reference brings along changed; the number of what it points to. */
   | { readonly why: 'followed'; readonly number: string }
   | { readonly why: 'merged'; readonly vocabulary: string };
@@ -92,6 +94,8 @@ function whyInWords(why: Why): string {
       return `Rule “${why.rule}” was applied to what was there`;
     case 'taken back':
       return `What rule “${why.rule}” changed was taken back`;
+    case 'recomputed':
+      return `Computed anew by release ${why.release}`;
     case 'followed':
       return `Followed a change of ${why.number}`;
     case 'merged':

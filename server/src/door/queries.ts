@@ -1,5 +1,6 @@
-import { desc, eq, sql } from 'drizzle-orm';
+import { and, desc, eq, isNull, type SQL, sql } from 'drizzle-orm';
 import { type ReleaseRow, releaseInForce } from '../form/queries.ts';
+import { forms } from '../form/tables.ts';
 import type { Reader } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
 import { notFound } from '../platform/problem.ts';
@@ -20,8 +21,23 @@ export const doorsOf = (db: Reader, formId: string): readonly (typeof doors.$inf
 export type DoorRow = typeof doors.$inferSelect;
 
 export function doorBySlug(db: Reader, slug: string): { door: DoorRow; release: ReleaseRow } {
-  const door = db.select().from(doors).where(eq(doors.slug, slug)).get();
-  const release = door && releaseInForce(db, door.formId);
-  if (!door || !release) throw notFound('This form');
-  return { door, release };
+  const [found] = inUse(db, eq(doors.slug, slug));
+  const release = found && releaseInForce(db, found.door.formId);
+  if (!found || !release) throw notFound('This form');
+  // A form that was stopped takes nothing in, whatever its doors say.
+  return { door: { ...found.door, open: found.door.open && found.stoppedAt === null }, release };
+}
+
+/** Doors of forms that are on the shelf. */
+const inUse = (db: Reader, which: SQL) =>
+  db
+    .select({ door: doors, stoppedAt: forms.stoppedAt })
+    .from(doors)
+    .innerJoin(forms, eq(forms.id, doors.formId))
+    .where(and(which, isNull(forms.deletedAt)))
+    .all();
+
+/** The doors where somebody can ask: those of forms that are in use. */
+export function doorsFor(db: Reader, kind: DoorRow['kind']): readonly DoorRow[] {
+  return inUse(db, eq(doors.kind, kind)).flatMap(({ door, stoppedAt }) => (stoppedAt === null ? [door] : []));
 }

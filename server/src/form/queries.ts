@@ -1,6 +1,6 @@
 import { FORM, type FormDesign, prepareCompletion } from '@tolvek/core/form';
 import { prepareIntake } from '@tolvek/core/intake';
-import { and, asc, eq, gt, sql } from 'drizzle-orm';
+import { and, asc, eq, gt, isNull, sql } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import { type DesignRow, type StateRow, statesOf } from '../design/queries.ts';
 import { designStates, designs } from '../design/tables.ts';
@@ -18,6 +18,10 @@ export interface FormRow {
   readonly version: number;
   /** The release in force; 0 when there is none yet. */
   readonly release: number;
+  /** Epoch ms since when nobody can ask by it; null while it is in use. */
+  readonly stoppedAt: number | null;
+  /** Epoch ms since when it is gone from the shelf. */
+  readonly deletedAt: number | null;
 }
 
 /** A frozen state of a form. `releasedAt`: epoch ms. */
@@ -107,6 +111,8 @@ const COLUMNS = {
   draft: designs.draft,
   version: designs.version,
   release: designs.number,
+  stoppedAt: forms.stoppedAt,
+  deletedAt: forms.deletedAt,
 };
 
 const formKeyed = prepared((db) =>
@@ -114,7 +120,7 @@ const formKeyed = prepared((db) =>
     .select(COLUMNS)
     .from(forms)
     .innerJoin(designs, eq(designs.id, forms.id))
-    .where(and(eq(designs.kind, FORM.kind), eq(designs.key, sql.placeholder('key'))))
+    .where(and(eq(designs.kind, FORM.kind), eq(designs.key, sql.placeholder('key')), isNull(forms.deletedAt)))
     .prepare(),
 );
 const formWithId = prepared((db) =>
@@ -141,16 +147,17 @@ export const formByKey = (db: Reader, key: string): FormRow | undefined =>
 export const formById = (db: Reader, id: string): FormRow | undefined =>
   formWithId(db).get({ id }) as FormRow | undefined;
 
-/** The forms that fill a register, by their keys. */
+/** The forms that fill a register, deleted ones too, by their keys: their releases go on protecting. */
 export const formsOf = (db: Reader, registerId: string): readonly FormRow[] =>
   formsInto(db).all({ register: registerId }) as unknown as FormRow[];
 
-/** All forms, by their keys. */
+/** All forms on the shelf, by their keys. */
 export const allForms = (db: Reader): readonly FormRow[] =>
   db
     .select(COLUMNS)
     .from(forms)
     .innerJoin(designs, eq(designs.id, forms.id))
+    .where(isNull(forms.deletedAt))
     .orderBy(asc(designs.key))
     .all() as unknown as FormRow[];
 

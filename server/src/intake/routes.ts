@@ -1,6 +1,7 @@
-import { askedForm, lookedAtTogether } from '@tolvek/core/form';
+import { askedForm, askedInWordsOf, lookedAtTogether } from '@tolvek/core/form';
 import { admissionOf, keptByOthers } from '../door/admission.ts';
 import { doorBySlug } from '../door/queries.ts';
+import { registerOfForm } from '../form/queries.ts';
 import type { House } from '../platform/house.ts';
 import type { Serve } from '../platform/serve.ts';
 import { factsFor } from '../request/facts.ts';
@@ -15,7 +16,9 @@ export function intakeRoutes(serve: Serve, house: House): void {
     const { design } = release;
     const admission = admissionOf(door, viewer, clock.now());
     const requester = door.kind === 'staff' && viewer ? { id: viewer.personId, kind: viewer.kind } : null;
-    const asked = askedForm(design);
+    // The labels and options are called what their register calls them now.
+    const fields = askedInWordsOf(design.fields, registerOfForm(db, door.formId).fields);
+    const asked = askedForm({ ...design, fields });
     const kept = keptBy(db, door.id, door.kind === 'staff' ? viewer : null);
     const closed = admission.admitted ? keptByOthers(db, door.formId, viewer) : admission.message;
     return {

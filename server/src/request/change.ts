@@ -1,6 +1,6 @@
 import { pauseDeadline, resumeDeadline } from '@tolvek/core/deadline';
 import type { TakenIn } from '@tolvek/core/intake';
-import type { Field } from '@tolvek/core/register';
+import type { Field, Values } from '@tolvek/core/register';
 import type { Happening, Through } from '@tolvek/core/request';
 import { and, eq, inArray } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
@@ -46,6 +46,9 @@ interface Incoming {
   readonly through: Through;
 }
 
+const without = (values: Values, keys: readonly string[]): Values =>
+  keys.length === 0 ? values : Object.fromEntries(Object.entries(values).filter(([key]) => !keys.includes(key)));
+
 /**
  * Stores what was taken in as a request: to be decided when a decision is needed, at the first
  * stage otherwise; with what it claims and points to, its files, its history, and all that follows.
@@ -53,7 +56,9 @@ interface Incoming {
 export function addRequest(work: Work, incoming: Incoming): RequestRow {
   const { tx, now, effects } = work;
   const { number, register, release, doorId, requesterId, taken, through } = incoming;
-  const { values, routed, approval, deadline } = taken;
+  const { routed, approval, deadline } = taken;
+  // What has left the register is not kept any more, though a release may still compute it.
+  const values = without(taken.values, register.left);
   const stage = approval ? stageWithRole(register, 'deciding') : firstStage(register);
   const request: RequestRow = {
     ...{
@@ -116,7 +121,12 @@ export function changed<Row extends ShownRow>(
   const register = registerById(work.tx, request.registerId);
   const settled =
     change.kind === 'values' ? { ...change, changes: settledChanges(work, request, register, change) } : change;
-  if (settled.kind === 'values' && settled.changes.length === 0) return request;
+  if (settled.kind === 'values' && settled.changes.length === 0) {
+    // What computes it from now on is another release, with the same result: no news to anybody.
+    if (settled.why === 'recomputed')
+      work.tx.update(requests).set({ computedBy: settled.by }).where(eq(requests.id, request.id)).run();
+    return request;
+  }
   const outcome = outcomeOf(work, request, register, settled);
   if (outcome === null) {
     work.effects.changed.add(request.id);
@@ -135,7 +145,7 @@ export function changed<Row extends ShownRow>(
   if (!request.trial && (settled.kind === 'values' || isFinished(request) !== isFinished(after)))
     claim(work.tx, stored, register, stored.values);
   if (settled.kind === 'values') {
-    const fields = fieldsOf(work.tx, register, request);
+    const fields = fieldsOf(work.tx, register, stored);
     claimFiles(work.tx, request.id, fields, stored.values);
     if (!request.trial) point(work.tx, request.id, fields, stored.values);
   }
@@ -162,7 +172,10 @@ function outcomeOf(
 ): Partial<ShownRow> | null {
   switch (change.kind) {
     case 'values':
-      return { values: withChanges(request.values, change.changes) };
+      return {
+        values: withChanges(request.values, change.changes),
+        ...(change.why === 'recomputed' ? { computedBy: change.by } : {}),
+      };
     case 'handler':
       return { handlerId: change.to };
     case 'stage':
@@ -220,10 +233,10 @@ function refuseTaken({ tx }: Work, before: ShownRow, after: ShownRow, register: 
 /** Stores a changed request, and raises its version where everybody may know that it changed. */
 function store<Row extends ShownRow>({ tx, now }: Work, after: Row, isRaised: boolean, version: number): Row {
   const raised = isRaised ? { version: version + 1, updatedAt: now } : {};
-  const { values, stage, phase, deadline, due, finishedAt, handlerId } = after;
+  const { values, stage, phase, deadline, due, finishedAt, handlerId, computedBy } = after;
   const { changes } = tx
     .update(requests)
-    .set({ ...{ values, stage, phase, deadline, due, finishedAt, handlerId }, ...raised })
+    .set({ ...{ values, stage, phase, deadline, due, finishedAt, handlerId, computedBy }, ...raised })
     .where(and(eq(requests.id, after.id), eq(requests.version, version)))
     .run();
   if (changes === 0) throw staleVersion();

@@ -11,6 +11,7 @@ import {
   type VisibleValues,
 } from '@tolvek/core/access';
 import type { FormDesign } from '@tolvek/core/form';
+import { own } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
 import type { Field, NameOf } from '@tolvek/core/register';
 import { releaseById } from '../form/queries.ts';
@@ -51,11 +52,16 @@ export class OpenRequest<Row extends ShownRow = ShownRow> {
 
   /** Its fields: a trial may have some that its register has not got yet. */
   get fields(): readonly Field[] {
-    return this.reading.protection.fields;
+    const { fields } = this.reading.protection;
+    const { left } = this.register;
+    // What has left the register is read where a request still has it.
+    return left.length === 0
+      ? fields
+      : fields.filter((field) => !left.includes(field.key) || own(this.request.values, field.key) !== undefined);
   }
 
   get values(): Revealed<VisibleValues> {
-    this.visible ??= this.reading.reveal(this.request.values, this.names);
+    this.visible ??= this.reading.reveal(this.request.values, this.names, this.fields);
     return this.visible;
   }
 

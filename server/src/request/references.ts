@@ -20,6 +20,7 @@ import type {
 } from '@tolvek/core/register';
 import { and, desc, eq, inArray, ne, type SQL } from 'drizzle-orm';
 import { referringTo } from '../design/queries.ts';
+import { formByKey } from '../form/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
 import { allRegisters, type RegisterRow, registerByKey } from '../register/queries.ts';
@@ -222,5 +223,9 @@ export const requestsPointingTo = (db: Reader, targetId: string): readonly { req
 
 /** The forms whose references point to a register, by title. */
 export const formsPointingTo = (db: Reader, registerKey: string): readonly string[] => [
-  ...new Set(referringTo(db, FORM, { kind: 'register', key: registerKey }).map(({ title }) => title)),
+  ...new Set(
+    referringTo(db, FORM, { kind: 'register', key: registerKey }).flatMap(({ key, title }) =>
+      formByKey(db, key) ? [title] : [],
+    ),
+  ),
 ];

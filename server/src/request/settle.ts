@@ -21,6 +21,8 @@ export function computedBy(fields: readonly Field[]): ReturnType<typeof prepareK
   return found;
 }
 
+const AT_REST: ReadonlySet<string> = new Set(['changed', 'followed', 'day', 'recomputed']);
+
 /**
  * What changes, with what is computed from it. What is changed by hand, carried along or computed on a
  * new day has come to rest already; nobody’s rules run for the rest.
@@ -31,7 +33,7 @@ export function settledChanges(
   register: RegisterRow,
   change: Extract<Happening, { kind: 'values' }>,
 ): readonly ValueChange[] {
-  if (change.why === 'changed' || change.why === 'followed' || change.why === 'day') return change.changes;
+  if (AT_REST.has(change.why)) return change.changes;
   const fields = fieldsOf(tx, register, request);
   if (!followsFrom(fields, new Set(change.changes.map(({ field }) => field)))) return change.changes;
   const values = withChanges(request.values, change.changes);

@@ -1,7 +1,6 @@
-import { eq } from 'drizzle-orm';
 import { messageFromRequester } from '../desk/commands.ts';
 import { admissionOf, follower, keptByOthers } from '../door/admission.ts';
-import { doors } from '../door/tables.ts';
+import { doorsFor } from '../door/queries.ts';
 import { releaseInForce } from '../form/queries.ts';
 import { begunBy } from '../intake/kept.ts';
 import type { House } from '../platform/house.ts';
@@ -16,9 +15,8 @@ export function requesterRoutes(serve: Serve, house: House): void {
 
   serve('frontDesk', ({ viewer }) => {
     const kind = viewer ? 'staff' : 'outside';
-    const offered = db.select().from(doors).where(eq(doors.kind, kind)).all();
     return {
-      forms: offered.flatMap((door) => {
+      forms: doorsFor(db, kind).flatMap((door) => {
         const release = releaseInForce(db, door.formId);
         if (!release || keptByOthers(db, door.formId, viewer) !== null) return [];
         const admission = admissionOf(door, viewer, clock.now());

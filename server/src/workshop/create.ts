@@ -5,8 +5,8 @@ import type { Stage } from '@tolvek/core/register';
 import { eq } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { makeDesign } from '../design/commands.ts';
+import { designByKey } from '../design/queries.ts';
 import { doors } from '../door/tables.ts';
-import { formByKey } from '../form/queries.ts';
 import { forms } from '../form/tables.ts';
 import { groupNames } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
@@ -119,7 +119,7 @@ export function createForm(
   });
 }
 
-const prefixTaken = (db: Reader, prefix: string): boolean =>
+export const prefixTaken = (db: Reader, prefix: string): boolean =>
   allRegisters(db).some((register) => register.prefix === prefix);
 
 const slugOf = (title: string): string =>
@@ -131,12 +131,12 @@ const slugOf = (title: string): string =>
     .slice(0, 40) || 'form';
 
 /** An address for the form that no form, register or door has. */
-function freeKey(db: Reader, title: string): string {
+export function freeKey(db: Reader, title: string): string {
   const stem = slugOf(title);
   const taken = (key: string): boolean =>
     key === 'new' ||
     key === 'vocabularies' ||
-    formByKey(db, key) !== undefined ||
+    designByKey(db, FORM, key) !== undefined ||
     registerByKey(db, key) !== undefined ||
     isSlugTaken(db, key);
   for (let n = 1; ; n += 1) {
@@ -148,7 +148,7 @@ function freeKey(db: Reader, title: string): string {
 const isSlugTaken = (db: Reader, slug: string): boolean =>
   db.select({ id: doors.id }).from(doors).where(eq(doors.slug, slug)).get() !== undefined;
 
-function freeSlug(db: Reader, stem: string): string {
+export function freeSlug(db: Reader, stem: string): string {
   for (let n = 1; ; n += 1) {
     const slug = n === 1 ? stem : `${stem}-${n}`;
     if (!isSlugTaken(db, slug)) return slug;

@@ -1,9 +1,9 @@
 import { createHash } from 'node:crypto';
 import type { AccessPlan } from '@tolvek/core/access';
-import { type Finding, type FormDesign, findingsOf, namedBy, type Surroundings } from '@tolvek/core/form';
+import { type Finding, type FormDesign, findingsOf, namedBy, questionsOf, type Surroundings } from '@tolvek/core/form';
 import { LRUCache } from 'lru-cache';
 import { doorsOf } from '../door/queries.ts';
-import { type FormRow, formByKey, registerOfForm } from '../form/queries.ts';
+import { type FormRow, formByKey, formsOf, registerOfForm } from '../form/queries.ts';
 import { groupNames } from '../people/queries.ts';
 import { canonicalJson } from '../platform/canonical.ts';
 import type { Reader } from '../platform/database.ts';
@@ -34,6 +34,12 @@ const LIGHT = 1_500;
 /** The plan in force for a form’s requests. */
 const planOf = (db: Reader, formId: string): AccessPlan => registerOfForm(db, formId).access;
 
+/** The fields that the drafts of other forms of the same register ask for. */
+const askedElsewhere = (db: Reader, formId: string): readonly string[] =>
+  formsOf(db, registerOfForm(db, formId).id)
+    .filter((form) => form.id !== formId && form.deletedAt === null)
+    .flatMap((form) => questionsOf(form.draft.parts).map((part) => part.field));
+
 /** What findings depend on besides the draft. */
 function aroundOf(db: Reader, formId: string, design: FormDesign): Surroundings {
   return {
@@ -41,6 +47,7 @@ function aroundOf(db: Reader, formId: string, design: FormDesign): Surroundings 
     plan: planOf(db, formId),
     form: formId,
     outside: doorsOf(db, formId).some((door) => door.kind === 'outside'),
+    askedElsewhere: askedElsewhere(db, formId),
     vocabularies: vocabulariesFor(db, design.fields),
     registers: knownRegisters(db, namedBy(design).registers),
   };
@@ -60,7 +67,7 @@ function digestOf(value: object): string {
 
 const contentOf = (
   design: FormDesign,
-  { groups, plan, form, outside, vocabularies, registers, ...rest }: Surroundings,
+  { groups, plan, form, outside, askedElsewhere, vocabularies, registers, ...rest }: Surroundings,
 ): string => {
   // Whatever findings may one day depend on besides has to stand here too.
   const nothingElse: Record<string, never> = rest;
@@ -70,6 +77,7 @@ const contentOf = (
     digestOf(plan),
     form,
     outside,
+    askedElsewhere ?? [],
     vocabularies.map(({ key, name, terms }) => [key, name, digestOf(terms)]),
     registers.map(({ fields, ...others }) => [digestOf(fields), others]),
     nothingElse,

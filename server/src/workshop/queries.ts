@@ -43,6 +43,8 @@ export async function listForms(db: Reader): Promise<AnswerOf<'forms'>['forms']>
       key: form.key,
       title: form.draft.title,
       register: registerById(db, form.registerId).name,
+      registerKey: registerById(db, form.registerId).key,
+      stopped: form.stoppedAt !== null,
       release: form.release,
       changed: changesSince(db, form, form.draft).length > 0,
       findings: countOfFindings(db, form),

@@ -32,6 +32,7 @@ export function putRegisterInForce(work: Work, register: RegisterRow, after: Reg
   const done = { viewer: how.by, now };
   changeRegister(tx, register, after, how.note, done);
   for (const form of formsOf(tx, register.id)) {
+    if (form.deletedAt !== null) continue;
     const draft = form.id === how.released ? form.draft : draftAfter(form.draft, before, after);
     if (!isSame(draft, form.draft)) keepDraft(tx, designOfForm(form), { version: form.version, content: draft }, done);
   }

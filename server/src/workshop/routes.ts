@@ -6,7 +6,7 @@ import { eq } from 'drizzle-orm';
 import { calendarNames, calendarOf } from '../calendar/queries.ts';
 import { doorsOf } from '../door/queries.ts';
 import { doors } from '../door/tables.ts';
-import { type FormRow, formByKey, releasesOf } from '../form/queries.ts';
+import { type FormRow, formByKey, formsOf, releasesOf } from '../form/queries.ts';
 import { allGroups, departmentOf, groupNames, namesOf, staffIn } from '../people/queries.ts';
 import { apart } from '../platform/apart.ts';
 import { iso } from '../platform/clock.ts';
@@ -22,8 +22,10 @@ import { allVocabularies } from '../vocabulary/queries.ts';
 import { releaseForm, saveDraft } from './commands.ts';
 import { createForm } from './create.ts';
 import { findingsFor, findingsOfForm } from './findings.ts';
+import { askInto, duplicateForm, goBackToState, registerView, setFormState, settleRegister } from './onRegister.ts';
 import { allowWay, endWay, planView, protectAlike, protectionOfDraft, readBy, waysInForce } from './plan.ts';
 import { changesSince, historyOfDraft, listForms } from './queries.ts';
+import { recomputation, recomputeAll } from './recompute.ts';
 import { overExisting, takeRunBack } from './ruleOver.ts';
 import { TAKE_IN_ROWS, TRY_CONDITION } from './tasks.ts';
 import { clearTrials, draftOffers, sendTrial, trialsOf } from './trials.ts';
@@ -66,6 +68,11 @@ export function workshopRoutes(serve: Serve, house: House): void {
       })),
       released: releases.length > 0 ? register.fields.map((field) => field.key) : [],
       stages: register.stages.map(stageView),
+      register: { key: register.key, name: register.name },
+      others: formsOf(db, register.id).flatMap((each) =>
+        each.id === form.id || each.deletedAt !== null ? [] : [{ key: each.key, title: each.draft.title }],
+      ),
+      stopped: form.stoppedAt !== null,
       staysIn: register.staysIn,
       calendar: { name: calendar.name, zone: calendar.zone, open: [...week.open], closed: [...week.closed] },
       today: dateAt(clock.now(), calendar.zone),
@@ -91,9 +98,25 @@ export function workshopRoutes(serve: Serve, house: House): void {
     const { formId, ...saved } = saveDraft(house, viewer, { key: params.key, version, draft: body.draft });
     return { ...saved, findings: [...(await findingsFor(db, formId, body.draft)).findings] };
   });
-  serve('releaseForm', async ({ viewer, params, body, version }) =>
-    releaseForm(house, viewer, { key: params.key, version, note: body.note }, await findingsOfForm(db, params.key)),
+  serve('releaseForm', async ({ viewer, params, body, version }) => {
+    const { key } = params;
+    const done = releaseForm(house, viewer, { key, version, note: body.note }, await findingsOfForm(db, key));
+    return { ...done, recomputed: body.recompute ? await recomputeAll(house, viewer, key) : 0 };
+  });
+  serve('recomputation', ({ viewer, params }) => recomputation(house, viewer, params.key));
+  serve('register', ({ params }) => registerView(db, params.key));
+  serve('changeRegister', ({ viewer, params, body, version }) =>
+    settleRegister(house, viewer, { ...body, key: params.key, version }),
   );
+  serve('goBackToState', ({ viewer, params, version }) => goBackToState(house, viewer, { ...params, version }));
+  serve('askInto', ({ viewer, params, body, key }) => askInto(house, viewer, { ...body, key: params.key, once: key }));
+  serve('duplicateForm', ({ viewer, params, body, key }) =>
+    duplicateForm(house, viewer, { key: params.key, title: body.title, once: key }),
+  );
+  serve('setFormState', ({ params, body }) => {
+    setFormState(house, params.key, body.state);
+    return { done: true };
+  });
   serve('allowWay', ({ viewer, params, body, key }) => allowWay(house, viewer, params.key, body, key));
   serve('endWay', ({ viewer, params }) => {
     endWay(house, viewer, params.key, params.id);

@@ -19,12 +19,14 @@ export interface Surroundings extends Named, Guarded {
   readonly groups: ReadonlyMap<string, string>;
   /** Whether the form has a door for people from outside. */
   readonly outside: boolean;
+  /** Keys of fields that other forms of the register ask for. */
+  readonly askedElsewhere?: readonly string[];
 }
 
 /** All that is wrong or doubtful in a draft, errors first. */
 export function findingsOf(
   design: FormDesign,
-  { groups, outside, vocabularies, registers, plan, form }: Surroundings,
+  { groups, outside, askedElsewhere = [], vocabularies, registers, plan, form }: Surroundings,
 ): readonly Finding[] {
   const scope = requestScope(design.fields, { vocabularies });
   const found: Finding[] = [];
@@ -38,7 +40,7 @@ export function findingsOf(
     if (!design.fields.some((field) => field.key === key))
       add('error', 'questions', 'subject', `The subject names a field that does not exist: {${key}}.`);
   }
-  fieldFindings(design, scope, namesUsed(design), add);
+  fieldFindings(design, scope, new Set([...namesUsed(design), ...askedElsewhere]), add);
   namedFindings(design, { vocabularies, registers }, outside, add);
   partFindings(design, { groups, outside }, add);
   ruleFindings(design, scope, add);
@@ -118,7 +120,7 @@ function partFindings(
  * Fields that something besides a question reads: a rule, a formula, a default, the routing table,
  * the subject.
  */
-function namesUsed(design: FormDesign): ReadonlySet<string> {
+export function namesUsed(design: FormDesign): ReadonlySet<string> {
   const actions = design.rules.flatMap((rule) => [...rule.then, ...rule.otherwise]);
   return new Set([
     ...design.rules.flatMap((rule) => namesIn(rule.when)),

@@ -1,0 +1,317 @@
+import type { FormDesign } from '@tolvek/core/form';
+import type { Field } from '@tolvek/core/register';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { type Answer, type Caller, Desk } from './desk.ts';
+
+let desk: Desk;
+let maren: Caller;
+let ilse: Caller;
+let priya: Caller;
+let nobody: Caller;
+
+beforeAll(async () => {
+  desk = await Desk.open();
+  maren = await desk.as('Maren Okafor');
+  ilse = await desk.as('Ilse Brandvold');
+  priya = await desk.as('Priya Nakamura-Lind');
+  nobody = await desk.as('');
+});
+afterAll(() => desk.close());
+
+const key = () => ({ 'Idempotency-Key': crypto.randomUUID() });
+const onVersion = (version: number) => ({ 'If-Match': `"${version}"` });
+const OUTSIDE = { name: 'Elke Marlowe', email: 'elke.marlowe@corrin.example' };
+
+const well = (answer: Answer): Answer['body'] => {
+  expect([answer.route, answer.status, answer.status === 200 ? '' : answer.text]).toEqual([answer.route, 200, '']);
+  return answer.body;
+};
+const formOf = async (form: string): Promise<Answer['body']> =>
+  well(await maren.call('form', { params: { key: form } }));
+const registerOf = async (name: string): Promise<Answer['body']> =>
+  well(await maren.call('register', { params: { key: name } }));
+
+/** Changes a draft as it stands, and keeps it. */
+async function edit(form: string, change: (draft: FormDesign) => FormDesign): Promise<Answer['body']> {
+  const { draft, version } = await formOf(form);
+  const body = { draft: change(draft) };
+  return well(await maren.call('saveDraft', { params: { key: form }, headers: onVersion(version), body }));
+}
+
+async function release(form: string, more: { recompute?: boolean } = {}): Promise<Answer['body']> {
+  const { version } = await formOf(form);
+  const body = { note: 'For the test', ...more };
+  return well(await maren.call('releaseForm', { params: { key: form }, headers: onVersion(version), body }));
+}
+
+const FIELDS: readonly Field[] = [
+  { key: 'what', label: 'What', type: { kind: 'text' }, source: 'asked' },
+  { key: 'how_many', label: 'How many', type: { kind: 'number', places: 0 }, source: 'asked' },
+  { key: 'each', label: 'For each', type: { kind: 'number', places: 0 }, source: 'asked' },
+  { key: 'sum', label: 'Sum', type: { kind: 'number', places: 0 }, source: 'computed', formula: 'how_many * each' },
+  { key: 'stale', label: 'Stale', type: { kind: 'text' }, source: 'asked' },
+];
+const question = (field: string, asks = '') => ({ part: 'question', field, asks, help: '', required: false }) as const;
+
+/** A form with a register of its own, released. */
+async function made(title: string, prefix: string): Promise<string> {
+  const { draft } = await formOf('site-access');
+  const fresh: FormDesign = {
+    ...draft,
+    ...{ title, subject: '{what}', fields: FIELDS, unique: [], rules: [] },
+    parts: [question('what', 'What is it?'), question('how_many'), question('each')],
+    routing: { columns: [], rows: [], otherwise: { ...draft.routing.otherwise, needsApproval: false } },
+  };
+  const body = { prefix, desk: 'boats', doors: { staff: true, outside: false }, draft: fresh };
+  const form = well(await maren.call('createForm', { headers: key(), body })).key;
+  await release(form);
+  return form;
+}
+
+const withField = (design: FormDesign, of: string, change: Partial<Field>): FormDesign => ({
+  ...design,
+  fields: design.fields.map((field) => (field.key === of ? ({ ...field, ...change } as Field) : field)),
+});
+const labelIn = (design: { fields: readonly Field[] }, of: string): string | undefined =>
+  design.fields.find((field) => field.key === of)?.label;
+const shown = (sheet: Answer['body'], of: string): string | undefined =>
+  sheet.values.fields.find((field: { key: string }) => field.key === of)?.shown;
+
+describe('two forms on one register', () => {
+  it('are asked into it, changed, released and seen together', async () => {
+    const long = await made('Ropes and more', 'RO');
+    const short = well(
+      await maren.call('askInto', {
+        params: { key: long },
+        headers: key(),
+        body: { title: 'Ropes in short', asks: ['what'], doors: { staff: false, outside: true } },
+      }),
+    ).key;
+    expect((await formOf(short)).draft.parts).toEqual([question('what', 'What is it?')]);
+    // What the other form asks for is not missed here; what nobody asks for is.
+    expect((await formOf(short)).findings.map((finding: { at: string }) => finding.at)).toEqual(['stale']);
+    await release(short);
+
+    // What the long form’s draft changes of the register is put in force by its release, and by that alone.
+    await edit(long, (draft) => withField({ ...draft, subject: 'Rope: {what}' }, 'what', { label: 'Which rope' }));
+    await edit(short, (draft) => ({ ...draft, title: 'A rope, quickly' }));
+    await release(short);
+    expect(labelIn(await registerOf(long), 'what')).toBe('What');
+    const { changes } = await formOf(long);
+    expect(changes.map((change: { reaches: string }) => change.reaches)).toEqual(['register', 'register']);
+    await release(long);
+    const register = await registerOf(long);
+    expect([labelIn(register, 'what'), register.subject]).toEqual(['Which rope', 'Rope: {what}']);
+    const seen = await formOf(short);
+    expect([labelIn(seen.draft, 'what'), seen.draft.title]).toEqual(['Which rope', 'A rope, quickly']);
+    expect(seen.others).toEqual([{ key: long, title: 'Ropes and more' }]);
+    expect(seen.changes.map((change: { words: string }) => change.words)).toEqual([
+      'What requests are called in lists changes.',
+      'Field “What” is now called “Which rope”.',
+    ]);
+
+    // Its door asks in the new words already; its request stands in the same register, called alike.
+    const door = well(await nobody.call('door', { params: { slug: short } }));
+    expect(door.form.fields.map((field: Field) => field.label)).toEqual(['Which rope']);
+    well(await nobody.submit(short, { what: 'Sisal' }, { contact: OUTSIDE, release: 2 }));
+    const token = await desk.tokenFor(OUTSIDE.email, 'confirm');
+    const { number } = well(await nobody.call('confirm', { params: { token } }));
+    expect(number).toMatch(/^RO-/);
+    expect((await maren.sheet(number)).subject).toBe('Rope: Sisal');
+
+    expect(register.forms.map((form: { key: string; asks: string[] }) => [form.key, form.asks])).toEqual(
+      [
+        [long, ['what', 'how_many', 'each']],
+        [short, ['what']],
+      ].sort(([a], [b]) => ((a as string) < (b as string) ? -1 : 1)),
+    );
+    expect(register.states.map((state: { note: string }) => state.note)).toContain('Release 2 of “Ropes and more”');
+  });
+
+  it('follow what is usual, unless they have their own', async () => {
+    const one = await made('Nets', 'NT');
+    const other = well(
+      await maren.call('duplicateForm', { params: { key: one }, headers: key(), body: { title: 'Nets again' } }),
+    ).key;
+    const remind = (draft: FormDesign, minutes: number): FormDesign => ({
+      ...draft,
+      deadline: { ...draft.deadline, remindBefore: minutes },
+    });
+    const reminds = async (form: string): Promise<number> => (await formOf(form)).draft.deadline.remindBefore;
+    await edit(one, (draft) => remind(draft, 60));
+    await release(one);
+    expect(await reminds(other)).toBe(60);
+    await edit(other, (draft) => remind({ ...draft, own: ['deadline'] }, 120));
+    await release(other);
+    expect([await reminds(one), await reminds(other)]).toEqual([60, 120]);
+    await edit(one, (draft) => remind(draft, 90));
+    await release(one);
+    expect([await reminds(one), await reminds(other)]).toEqual([90, 120]);
+    const { forms } = await registerOf(one);
+    expect(forms.map((form: { own: string[] }) => form.own)).toEqual([[], ['deadline']]);
+  });
+
+  it('hold together what must not be asked twice', async () => {
+    const one = await made('Keys', 'KY');
+    const other = well(
+      await maren.call('duplicateForm', { params: { key: one }, headers: key(), body: { title: 'Keys again' } }),
+    ).key;
+    await edit(one, (draft) => ({ ...draft, unique: [{ id: 'once', fields: ['what'], among: 'all' }] }));
+    await release(one);
+    await release(other);
+    well(await priya.submit(one, { what: 'Shed' }, { release: 2 }));
+    const twice = await ilse.submit(other, { what: 'shed' });
+    expect([twice.status, twice.text]).toEqual([422, expect.stringContaining('This is taken.')]);
+  });
+
+  it('are stopped, taken up again and deleted, and their requests stay', async () => {
+    const form = await made('Buoys', 'BU');
+    const { number } = well(await priya.submit(form, { what: 'Red' }));
+    const set = async (state: string) =>
+      well(await maren.call('setFormState', { params: { key: form }, body: { state } }));
+    const offered = async (): Promise<boolean> =>
+      well(await priya.call('frontDesk')).forms.some((each: { slug: string }) => each.slug === form);
+    expect(await offered()).toBe(true);
+    await set('stopped');
+    expect(await offered()).toBe(false);
+    expect((await priya.submit(form, { what: 'Green' })).status).toBe(409);
+    await set('in use');
+    well(await priya.submit(form, { what: 'Green' }));
+    await set('deleted');
+    expect((await maren.call('form', { params: { key: form } })).status).toBe(404);
+    expect((await priya.call('door', { params: { slug: form } })).status).toBe(404);
+    expect((await maren.sheet(number)).subject).toBe('Red');
+    expect(well(await priya.call('myRequest', { params: { number } })).subject).toBe('Red');
+    // Another form may be called the same.
+    expect(await made('Buoys', 'BV')).not.toBe(form);
+  });
+});
+
+describe('a computation that changes', () => {
+  const twice = (design: FormDesign): FormDesign =>
+    withField(design, 'sum', { formula: 'how_many * each * 2' } as never);
+
+  it('leaves what is there as it was, also when it is changed later', async () => {
+    const form = await made('Chains', 'CH');
+    const { number } = well(await priya.submit(form, { what: 'Long', how_many: '2', each: '3' }));
+    await edit(form, twice);
+    const dry = well(await maren.call('recomputation', { params: { key: form } }));
+    expect([dry.fields, dry.looked, dry.changed, dry.some]).toEqual([['Sum'], 1, 1, false]);
+    expect(dry.requests[0].changes).toEqual([{ label: 'Sum', before: '6', after: '12' }]);
+    expect((await release(form)).recomputed).toBe(0);
+    const sheet = await maren.sheet(number);
+    expect(shown(sheet, 'sum')).toBe('6');
+    const body = { changes: { each: '5' } };
+    well(await maren.call('changeFields', { params: { number }, headers: onVersion(sheet.version), body }));
+    expect(shown(await maren.sheet(number), 'sum')).toBe('10');
+    const { number: later } = well(
+      await priya.submit(form, { what: 'Short', how_many: '2', each: '3' }, { release: 2 }),
+    );
+    expect(shown(await maren.sheet(later), 'sum')).toBe('12');
+  });
+
+  it('reaches what is there when that is wanted, with a line in each history', async () => {
+    const form = await made('Winches', 'WI');
+    const { number } = well(await priya.submit(form, { what: 'Long', how_many: '2', each: '3' }));
+    await edit(form, twice);
+    expect((await release(form, { recompute: true })).recomputed).toBe(1);
+    const sheet = await maren.sheet(number);
+    expect(shown(sheet, 'sum')).toBe('12');
+    expect(sheet.history.at(-1)).toMatchObject({
+      what: 'Computed anew by release 2',
+      changes: [{ label: 'Sum', before: '6', after: '12' }],
+    });
+    // From now on it is computed by that release.
+    const body = { changes: { each: '5' } };
+    well(await maren.call('changeFields', { params: { number }, headers: onVersion(sheet.version), body }));
+    expect(shown(await maren.sheet(number), 'sum')).toBe('20');
+  });
+
+  it('is looked into only by whoever may read what it reads', async () => {
+    const form = await made('Anchors', 'AN');
+    desk.protect(form, {
+      rules: [
+        {
+          ...{ id: 'r', name: 'Boats only', fields: ['each'], level: 'hidden' },
+          audience: { in: { everyone: true }, outOf: ['boats'] },
+        },
+      ],
+    });
+    well(await priya.submit(form, { what: 'Long', how_many: '2', each: '3' }));
+    await edit(form, twice);
+    const dry = well(await maren.call('recomputation', { params: { key: form } }));
+    expect([dry.fields, dry.looked, dry.changed, dry.some]).toEqual([['Sum'], 0, 0, true]);
+  });
+});
+
+describe('a register', () => {
+  const settled = ({ name, prefix, deskGroups, staysIn, left, stages }: Answer['body']) => ({
+    ...{ name, prefix, deskGroups, staysIn, left, note: 'For the test' },
+    stages: stages.map(({ key: stage, label, publicLabel }: Answer['body']) => ({ key: stage, label, publicLabel })),
+  });
+
+  it('is renamed with its stages and letters; old numbers stay, and one can go back', async () => {
+    const form = await made('Lamps', 'LA');
+    const { number } = well(await priya.submit(form, { what: 'Oil' }));
+    const register = await registerOf(form);
+    const stages = settled(register).stages.map((stage: { key: string }) =>
+      stage.key === 'arrived' ? { ...stage, label: 'On the table' } : stage,
+    );
+    const change = (body: object, version = register.version) =>
+      maren.call('changeRegister', { params: { key: form }, headers: onVersion(version), body });
+    const taken = await change({ ...settled(register), prefix: 'AC' });
+    expect([taken.status, taken.text]).toEqual([422, expect.stringContaining('Other requests are numbered AC-…')]);
+    well(await change({ ...settled(register), name: 'Lights', prefix: 'LI', stages }));
+    expect((await change(settled(register))).status).toBe(412);
+    expect((await maren.sheet(number)).stage.label).toBe('On the table');
+    expect(well(await priya.submit(form, { what: 'Gas' })).number).toMatch(/^LI-/);
+    const now = await registerOf(form);
+    expect([now.name, now.states[0].note]).toEqual(['Lights', 'For the test']);
+    well(await maren.call('goBackToState', { params: { key: form, number: '1' }, headers: onVersion(now.version) }));
+    const back = await registerOf(form);
+    expect([back.name, back.prefix, back.stages[0].label]).toEqual(['Lamps', 'LA', register.stages[0].label]);
+    expect(back.fields).toEqual(now.fields);
+  });
+
+  it('lets a field leave that no form uses; what holds it keeps it', async () => {
+    const form = await made('Floats', 'FL');
+    await edit(form, (draft) => ({ ...draft, parts: [...draft.parts, question('stale')] }));
+    await release(form);
+    const { number } = well(await priya.submit(form, { what: 'Cork', stale: 'Old' }, { release: 2 }));
+    const { number: without } = well(await priya.submit(form, { what: 'Foam' }, { release: 2 }));
+    const leave = async () => {
+      const register = await registerOf(form);
+      const body = { ...settled(register), left: ['stale'] };
+      return maren.call('changeRegister', { params: { key: form }, headers: onVersion(register.version), body });
+    };
+    const refused = await leave();
+    expect([refused.status, refused.text]).toEqual([422, expect.stringContaining('“Stale” can’t leave.')]);
+    await edit(form, (draft) => ({ ...draft, parts: draft.parts.filter((part) => part !== draft.parts.at(-1)) }));
+    expect((await registerOf(form)).stays.stale).toContain('Release 2 of “Floats”');
+    await release(form);
+    well(await leave());
+    expect((await formOf(form)).draft.fields.map((field: Field) => field.key)).not.toContain('stale');
+    expect(shown(await maren.sheet(number), 'stale')).toBe('Old');
+    expect(shown(await maren.sheet(without), 'stale')).toBeUndefined();
+    // It comes back with the release of a form that has it again.
+    const stale = FIELDS.find((field) => field.key === 'stale') as Field;
+    await edit(form, (draft) => ({ ...draft, fields: [...draft.fields, stale] }));
+    await release(form);
+    expect((await registerOf(form)).left).toEqual([]);
+  });
+
+  it('is settled by coordinators alone', async () => {
+    expect((await priya.call('register', { params: { key: 'site-access' } })).status).toBe(403);
+    expect((await maren.call('register', { params: { key: 'nothing' } })).status).toBe(404);
+    const nothing = await maren.call('askInto', {
+      params: { key: 'site-access' },
+      headers: key(),
+      body: { title: '', asks: [], doors: { staff: false, outside: false } },
+    });
+    expect(nothing.body.problems.map((problem: { field: string }) => problem.field)).toEqual([
+      'title',
+      'asks',
+      'doors',
+    ]);
+  });
+});

@@ -1,0 +1,298 @@
+import type { AnswerOf, BodyOf } from '@tolvek/contract';
+import { FORM, type FormDesign, formInto, namesUsed, questionsOf, type RegisterContent } from '@tolvek/core/form';
+import type { Viewer } from '@tolvek/core/people';
+import type { Problem as FieldProblem } from '@tolvek/core/register';
+import { and, eq, like, ne, sum } from 'drizzle-orm';
+import { v7 as uuid } from 'uuid';
+import { makeDesign } from '../design/commands.ts';
+import { stateOf, statesOf } from '../design/queries.ts';
+import { doorsOf } from '../door/queries.ts';
+import { doors } from '../door/tables.ts';
+import { currentRelease, type FormRow, formByKey, formsOf } from '../form/queries.ts';
+import { forms } from '../form/tables.ts';
+import { groupNames, namesOf } from '../people/queries.ts';
+import { iso } from '../platform/clock.ts';
+import type { Reader, Transaction } from '../platform/database.ts';
+import type { House } from '../platform/house.ts';
+import { once } from '../platform/idempotency.ts';
+import { notFound, staleVersion, wrongFields } from '../platform/problem.ts';
+import { write } from '../platform/work.ts';
+import { contentOf, type RegisterRow, registerById, registerByKey } from '../register/queries.ts';
+import { requests, tallies } from '../request/tables.ts';
+import { freeKey, freeSlug, prefixTaken } from './create.ts';
+import { putRegisterInForce } from './registers.ts';
+
+const onShelf = (db: Reader, registerId: string): readonly FormRow[] =>
+  formsOf(db, registerId).filter((form) => form.deletedAt === null);
+
+/** A register, its forms with what each asks, and what was in force before. */
+export function registerView(db: Reader, key: string): AnswerOf<'register'> {
+  const register = registerByKey(db, key);
+  if (!register) throw notFound('This register');
+  const states = statesOf<RegisterContent>(db, { id: register.id });
+  const names = namesOf(
+    db,
+    states.map((state) => state.by),
+  );
+  const counts = new Map(
+    db
+      .select({ form: tallies.formId, n: sum(tallies.n).mapWith(Number) })
+      .from(tallies)
+      .where(eq(tallies.registerId, register.id))
+      .groupBy(tallies.formId)
+      .all()
+      .map(({ form, n }) => [form, n]),
+  );
+  return {
+    key,
+    version: register.version,
+    ...{ name: register.name, prefix: register.prefix, holds: register.holds, subject: register.subject },
+    ...{ deskGroups: [...register.deskGroups], staysIn: register.staysIn },
+    ...{ fields: register.fields, left: register.left },
+    stays: Object.fromEntries(
+      register.fields.flatMap((field) => {
+        const why = whyItStays(db, register, field.key);
+        return why === null ? [] : [[field.key, why]];
+      }),
+    ),
+    stages: register.stages.map((stage) => ({
+      ...{ key: stage.key, label: stage.label, publicLabel: stage.publicLabel, phase: stage.phase },
+    })),
+    requests: [...counts.values()].reduce((all, n) => all + n, 0),
+    forms: onShelf(db, register.id).map((form) => ({
+      ...{ key: form.key, title: form.draft.title, release: form.release, stopped: form.stoppedAt !== null },
+      asks: questionsOf(form.draft.parts).map((part) => part.field),
+      own: [...(form.draft.own ?? [])],
+      doors: doorsOf(db, form.id).map(({ slug, kind, open, closedMessage }) => ({ slug, kind, open, closedMessage })),
+      requests: counts.get(form.id) ?? 0,
+    })),
+    states: states
+      .filter((state) => state.number > 0)
+      .map(({ number, note, by, at }) => ({ number, note, by: names.get(by) ?? '', at: iso(at) })),
+  };
+}
+
+/**
+ * Why a field can’t leave its register; null when it can: a form still asks for it, reads it or
+ * computes it, in its draft or in force.
+ */
+function whyItStays(db: Reader, register: RegisterRow, key: string): string | null {
+  const uses = (design: FormDesign): boolean =>
+    questionsOf(design.parts).some((part) => part.field === key) ||
+    namesUsed(design).has(key) ||
+    design.fields.some((field) => field.key === key && (field.source === 'computed' || field.source === 'carried'));
+  for (const form of onShelf(db, register.id)) {
+    if (uses(form.draft)) return `The form “${form.draft.title}” uses it.`;
+    const release = currentRelease(db, form);
+    if (release && form.stoppedAt === null && uses(release.design))
+      return `Release ${release.number} of “${form.draft.title}” uses it, and is in force.`;
+  }
+  return null;
+}
+
+/** Changes what is settled of a register itself, in force at once. */
+export function settleRegister(
+  house: House,
+  viewer: Viewer,
+  input: BodyOf<'changeRegister'> & { readonly key: string; readonly version: number },
+): { version: number } {
+  return write(house, (work) => {
+    const { tx } = work;
+    const register = registerByKey(tx, input.key);
+    if (!register) throw notFound('This register');
+    if (register.version !== input.version) throw staleVersion();
+    const problems = settlingProblems(tx, register, input);
+    if (problems.length > 0) throw wrongFields(problems);
+    const { name, prefix, deskGroups, staysIn, left } = input;
+    const stages = register.stages.map((stage) => ({
+      ...stage,
+      ...input.stages.find((each) => each.key === stage.key),
+    }));
+    const after = { ...contentOf(register), name, prefix, deskGroups, staysIn, left, stages };
+    putRegisterInForce(work, register, after, { note: input.note.trim(), by: viewer });
+    return { version: registerById(tx, register.id).version };
+  });
+}
+
+function settlingProblems(
+  tx: Transaction,
+  register: RegisterRow,
+  { name, prefix, deskGroups, left, stages }: BodyOf<'changeRegister'>,
+): readonly FieldProblem[] {
+  const groups = groupNames(tx);
+  const isNumbered = (letters: string): boolean =>
+    tx
+      .select({ id: requests.id })
+      .from(requests)
+      .where(and(like(requests.number, `${letters}-%`), ne(requests.registerId, register.id)))
+      .limit(1)
+      .get() !== undefined;
+  const isOthers = prefix !== register.prefix && (prefixTaken(tx, prefix) || isNumbered(prefix));
+  return [
+    ...(name === '' ? [{ field: 'name', message: 'The register has no name.', fix: 'Give it one.' }] : []),
+    ...(isOthers
+      ? [
+          {
+            field: 'prefix',
+            message: `Other requests are numbered ${prefix}-….`,
+            fix: 'Choose other letters. Numbers that were given out stay as they are.',
+          },
+        ]
+      : []),
+    ...(deskGroups.length === 0
+      ? [{ field: 'deskGroups', message: 'Nobody would work at its desk.', fix: 'Choose at least one group.' }]
+      : []),
+    ...(deskGroups.every((group) => groups.has(group))
+      ? []
+      : [{ field: 'deskGroups', message: 'A group does not exist.', fix: 'Choose one of the list.' }]),
+    ...stages.flatMap((stage) =>
+      stage.label === '' || stage.publicLabel === ''
+        ? [
+            {
+              field: `stage ${stage.key}`,
+              message: 'A stage has no name.',
+              fix: 'Give it one for the desk and one for requesters.',
+            },
+          ]
+        : [],
+    ),
+    ...left.flatMap((key): FieldProblem[] => {
+      if (register.left.includes(key)) return [];
+      const label = register.fields.find((field) => field.key === key)?.label;
+      if (label === undefined)
+        return [{ field: 'left', message: `There is no field “${key}” here.`, fix: 'Leave it out.' }];
+      const why = whyItStays(tx, register, key);
+      return why === null
+        ? []
+        : [
+            {
+              field: 'left',
+              message: `“${label}” can’t leave. ${why}`,
+              fix: 'Take it off there first, and release that.',
+            },
+          ];
+    }),
+  ];
+}
+
+/**
+ * Puts what was settled of a register itself in force again as an earlier state had it: names,
+ * letters, desk, plan and stages. Fields and what forms put in force stay.
+ */
+export function goBackToState(
+  house: House,
+  viewer: Viewer,
+  input: { readonly key: string; readonly number: number; readonly version: number },
+): { version: number } {
+  return write(house, (work) => {
+    const { tx } = work;
+    const register = registerByKey(tx, input.key);
+    const state = register && stateOf<RegisterContent>(tx, register, input.number);
+    if (!register || !state) throw notFound('This state');
+    if (register.version !== input.version) throw staleVersion();
+    const now = contentOf(register);
+    const { name, prefix, deskGroups, staysIn, access, stages } = state.content;
+    // Stages that came since may hold requests.
+    const since = now.stages.filter((stage) => !stages.some((each) => each.key === stage.key));
+    const after = { ...now, name, prefix, deskGroups, staysIn, access, stages: [...stages, ...since] };
+    const problems = settlingProblems(tx, register, {
+      ...after,
+      deskGroups: [...deskGroups],
+      left: [...now.left],
+      stages: [],
+      note: '',
+    });
+    if (problems.length > 0) throw wrongFields(problems);
+    putRegisterInForce(work, register, after, { note: `As it was in state ${input.number}`, by: viewer });
+    return { version: registerById(tx, register.id).version };
+  });
+}
+
+interface Made {
+  readonly register: RegisterRow;
+  readonly draft: FormDesign;
+  readonly doors: { readonly staff: boolean; readonly outside: boolean };
+}
+
+/** Makes a form of a register that is there, with its doors. Returns its key. */
+function makeForm(tx: Transaction, { register, draft, doors: wanted }: Made): string {
+  const key = freeKey(tx, draft.title);
+  const formId = uuid();
+  makeDesign(tx, FORM, { id: formId, key, content: draft });
+  tx.insert(forms).values({ id: formId, registerId: register.id }).run();
+  const add = (kind: 'staff' | 'outside', slug: string): void =>
+    void tx.insert(doors).values({ id: uuid(), formId, slug, kind, open: true }).run();
+  if (wanted.staff) add('staff', key);
+  if (wanted.outside) add('outside', wanted.staff ? freeSlug(tx, `${key}-from-outside`) : key);
+  return key;
+}
+
+const untitled: FieldProblem = { field: 'title', message: 'The form has no title.', fix: 'Give it one.' };
+
+/** Makes another form that asks into a register that is there. */
+export function askInto(
+  house: House,
+  viewer: Viewer,
+  { key, once: once_, ...input }: BodyOf<'askInto'> & { readonly key: string; readonly once: string },
+): { key: string } {
+  return write(house, ({ tx, now }) =>
+    once(tx, { key: once_, scope: `ask into ${viewer.personId}`, content: [key, input], now }, () => {
+      const register = registerByKey(tx, key);
+      if (!register) throw notFound('This register');
+      const known = new Set(register.fields.flatMap((field) => (field.source === 'asked' ? [field.key] : [])));
+      const problems: FieldProblem[] = [
+        ...(input.title === '' ? [untitled] : []),
+        ...(input.asks.length === 0
+          ? [{ field: 'asks', message: 'The form asks nothing.', fix: 'Choose at least one field.' }]
+          : []),
+        ...(input.asks.every((each) => known.has(each) && !register.left.includes(each))
+          ? []
+          : [{ field: 'asks', message: 'A field is not there to be asked for.', fix: 'Choose from the list.' }]),
+        ...(input.doors.staff || input.doors.outside
+          ? []
+          : [{ field: 'doors', message: 'The form has no door.', fix: 'Choose who may ask.' }]),
+      ];
+      if (problems.length > 0) throw wrongFields(problems);
+      // In the words of the form that asks most of it.
+      const asked = (form: FormRow): number =>
+        questionsOf(form.draft.parts).filter((part) => input.asks.includes(part.field)).length;
+      const [like] = [...onShelf(tx, register.id)].sort((a, b) => asked(b) - asked(a));
+      const draft = formInto(contentOf(register), { title: input.title, asks: input.asks, like: like?.draft ?? null });
+      return { key: makeForm(tx, { register, draft, doors: input.doors }) };
+    }),
+  );
+}
+
+/** Makes another form of the same register from the draft of one, with doors of the same kinds. */
+export function duplicateForm(
+  house: House,
+  viewer: Viewer,
+  { key, title, once: once_ }: { readonly key: string; readonly title: string; readonly once: string },
+): { key: string } {
+  return write(house, ({ tx, now }) =>
+    once(tx, { key: once_, scope: `duplicate ${viewer.personId}`, content: [key, title], now }, () => {
+      const form = formByKey(tx, key);
+      if (!form) throw notFound('This form');
+      if (title === '') throw wrongFields([untitled]);
+      const kinds = doorsOf(tx, form.id).map((door) => door.kind);
+      const wanted = { staff: kinds.includes('staff'), outside: kinds.includes('outside') };
+      const register = registerById(tx, form.registerId);
+      return { key: makeForm(tx, { register, draft: { ...form.draft, title }, doors: wanted }) };
+    }),
+  );
+}
+
+/** Stops a form, takes it up again, or takes it off the shelf. Its requests stay. */
+export function setFormState(house: House, key: string, state: BodyOf<'setFormState'>['state']): void {
+  write(house, ({ tx, now }) => {
+    const form = formByKey(tx, key);
+    if (!form) throw notFound('This form');
+    const set =
+      state === 'in use'
+        ? { stoppedAt: null }
+        : state === 'stopped'
+          ? { stoppedAt: form.stoppedAt ?? now }
+          : { stoppedAt: form.stoppedAt ?? now, deletedAt: now };
+    tx.update(forms).set(set).where(eq(forms.id, form.id)).run();
+  });
+}
