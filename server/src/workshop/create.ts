@@ -136,6 +136,7 @@ export function freeKey(db: Reader, title: string): string {
   const taken = (key: string): boolean =>
     key === 'new' ||
     key === 'vocabularies' ||
+    key === 'registers' ||
     designByKey(db, FORM, key) !== undefined ||
     registerByKey(db, key) !== undefined ||
     isSlugTaken(db, key);

@@ -27,7 +27,7 @@ const once = (key: string) => ({ 'Idempotency-Key': key });
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: fetchBaseQuery({ baseUrl: '/' }),
-  tagTypes: ['me', 'desk', 'ledger', 'sheet', 'mine', 'forms', 'form', 'vocabulary', 'mail'],
+  tagTypes: ['me', 'desk', 'ledger', 'sheet', 'mine', 'forms', 'form', 'register', 'vocabulary', 'mail'],
   endpoints: (build) => ({
     me: build.query<AnswerOf<'me'>, void>({ query: () => address<'me'>('/api/me', {}), providesTags: ['me'] }),
     signIn: build.mutation<unknown, { email: string; password: string }>({
@@ -288,13 +288,76 @@ export const api = createApi({
       invalidatesTags: ['forms'],
     }),
     releaseForm: build.mutation<AnswerOf<'releaseForm'>, ParamsOf<'releaseForm'> & OnVersion & BodyOf<'releaseForm'>>({
-      query: ({ key, version, note }) => ({
+      query: ({ key, version, ...body }) => ({
         url: address<'releaseForm'>('/api/forms/:key/releases', { key }),
         method: 'POST',
         headers: ifMatch(version),
-        body: { note },
+        body,
       }),
-      invalidatesTags: ['forms', 'form', 'desk'],
+      invalidatesTags: ['forms', 'form', 'register', 'desk', 'ledger', 'sheet'],
+    }),
+    recomputation: build.query<AnswerOf<'recomputation'>, ParamsOf<'recomputation'>>({
+      query: (params) => ({
+        url: address<'recomputation'>('/api/forms/:key/recomputation', params),
+        method: 'POST',
+        body: {},
+      }),
+      keepUnusedDataFor: 0,
+    }),
+    register: build.query<AnswerOf<'register'>, ParamsOf<'register'>>({
+      query: (params) => address<'register'>('/api/registers/:key', params),
+      providesTags: ['register'],
+      keepUnusedDataFor: 0,
+    }),
+    changeRegister: build.mutation<
+      AnswerOf<'changeRegister'>,
+      ParamsOf<'changeRegister'> & OnVersion & { body: BodyOf<'changeRegister'> }
+    >({
+      query: ({ key, version, body }) => ({
+        url: address<'changeRegister'>('/api/registers/:key', { key }),
+        method: 'PUT',
+        headers: ifMatch(version),
+        body,
+      }),
+      invalidatesTags: ['register', 'forms', 'form', 'ledger', 'sheet', 'mine'],
+    }),
+    goBackToState: build.mutation<AnswerOf<'goBackToState'>, { key: string; number: number } & OnVersion>({
+      query: ({ key, number, version }) => ({
+        url: address<'goBackToState'>('/api/registers/:key/states/:number', { key, number }),
+        method: 'POST',
+        headers: ifMatch(version),
+        body: {},
+      }),
+      invalidatesTags: ['register', 'forms', 'form', 'ledger', 'sheet', 'mine'],
+    }),
+    askInto: build.mutation<AnswerOf<'askInto'>, ParamsOf<'askInto'> & { once: string; body: BodyOf<'askInto'> }>({
+      query: ({ key, once: token, body }) => ({
+        url: address<'askInto'>('/api/registers/:key/forms', { key }),
+        method: 'POST',
+        headers: once(token),
+        body,
+      }),
+      invalidatesTags: ['forms', 'register'],
+    }),
+    duplicateForm: build.mutation<
+      AnswerOf<'duplicateForm'>,
+      ParamsOf<'duplicateForm'> & { once: string } & BodyOf<'duplicateForm'>
+    >({
+      query: ({ key, once: token, ...body }) => ({
+        url: address<'duplicateForm'>('/api/forms/:key/duplicate', { key }),
+        method: 'POST',
+        headers: once(token),
+        body,
+      }),
+      invalidatesTags: ['forms', 'register'],
+    }),
+    setFormState: build.mutation<AnswerOf<'setFormState'>, ParamsOf<'setFormState'> & BodyOf<'setFormState'>>({
+      query: ({ key, ...body }) => ({
+        url: address<'setFormState'>('/api/forms/:key/state', { key }),
+        method: 'PUT',
+        body,
+      }),
+      invalidatesTags: ['forms', 'register', 'desk'],
     }),
     takeInRows: build.mutation<AnswerOf<'takeInRows'>, { key: string; once: string; body: BodyOf<'takeInRows'> }>({
       query: ({ key, once: token, body }) => ({

@@ -18,6 +18,7 @@ const Floor = later(() => import('../floor/Floor.tsx'), 'Floor');
 const Shelf = later(() => import('../workshop/Shelf.tsx'), 'Shelf');
 const NewForm = later(() => import('../workshop/NewForm.tsx'), 'NewForm');
 const Binder = later(() => import('../workshop/Binder.tsx'), 'Binder');
+const RegisterPage = later(() => import('../workshop/RegisterPage.tsx'), 'RegisterPage');
 const Vocabularies = later(() => import('../workshop/Vocabularies.tsx'), 'Vocabularies');
 const Mailroom = later(() => import('../mailroom/Mailroom.tsx'), 'Mailroom');
 
@@ -40,6 +41,7 @@ export const Places = () => (
       <Route path="workshop" Component={Shelf} />
       <Route path="workshop/new" Component={NewForm} />
       <Route path="workshop/vocabularies/:vocabulary?" Component={Vocabularies} />
+      <Route path="workshop/registers/:register" Component={RegisterPage} />
       <Route path="workshop/:key/:page?" Component={Binder} />
       <Route path="mailroom/:id?" Component={Mailroom} />
       <Route path="*" Component={Nowhere} />

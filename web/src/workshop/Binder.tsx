@@ -1,6 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { useMemo } from 'react';
-import { Navigate, NavLink, useParams } from 'react-router';
+import { Link, Navigate, NavLink, useParams } from 'react-router';
 import { api } from '../app/api.ts';
 import { type AroundFields, AroundFieldsProvider, NOTHING_KNOWN } from '../fields/input.ts';
 import { Button } from '../ui/Button.tsx';
@@ -62,6 +62,7 @@ function OpenBinder({ form }: { form: AnswerOf<'form'> }) {
     vocabularies: form.vocabularies,
     registers: form.registers,
     released,
+    others: form.others,
   };
   const around = useMemo((): AroundFields => ({ ...NOTHING_KNOWN, ...proof.facts }), [proof.facts]);
   const chosen = PAGES.find((each) => each.key === page);
@@ -94,6 +95,16 @@ function OpenBinder({ form }: { form: AnswerOf<'form'> }) {
               </li>
             ))}
           </ol>
+          <p className="mt-4 pr-3 text-[13px] text-soft">
+            Asks into{' '}
+            <Link to={`/workshop/registers/${form.register.key}`} className="text-ink">
+              {form.register.name}
+            </Link>
+            {form.others.length > 0
+              ? `, as ${form.others.length === 1 ? 'one other form does' : `${form.others.length} other forms do`}`
+              : ''}
+            {form.stopped ? <span className="block text-brick">Stopped: nobody can ask by it.</span> : null}
+          </p>
           <Kept editing={editing} />
         </nav>
         <main className="min-h-0 overflow-auto px-[26px] pt-5 pb-10">

@@ -14,6 +14,7 @@ import { api, problemOf } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
+import { AskInto } from './AskInto.tsx';
 import { kindLabel } from './edits.ts';
 import { readStartFile, type StartFile } from './startFrom.ts';
 
@@ -29,7 +30,59 @@ export function NewForm() {
         <Trouble error={error} />
       </main>
     );
-  return ground ? <Starting ground={ground} /> : <p className="p-6 text-soft">One moment …</p>;
+  return ground ? <Beginning ground={ground} /> : <p className="p-6 text-soft">One moment …</p>;
+}
+
+/** First whether it has a register of its own, as everything else depends on it. */
+function Beginning({ ground }: { ground: AnswerOf<'ground'> }) {
+  const [into, setInto] = useState('');
+  const { data: register, error } = api.useRegisterQuery({ key: into }, { skip: into === '' });
+  const [isOwn, setOwn] = useState(true);
+  return (
+    <main className="mx-auto max-w-[60rem] px-6 pt-6 pb-16">
+      <h1>New form</h1>
+      <div className="mt-4 grid gap-x-6 sm:grid-cols-2" role="radiogroup" aria-label="Where its requests go">
+        <StartChoice
+          chosen={isOwn}
+          group="belongs"
+          label="A register of its own"
+          says="Its requests are numbered, read and worked on by themselves."
+          choose={() => setOwn(true)}
+        />
+        <StartChoice
+          chosen={!isOwn}
+          group="belongs"
+          label="Ask into a register that is there"
+          says="A short form beside a full one, or one for people from outside: the same fields, stages and access."
+          choose={() => setOwn(false)}
+        />
+      </div>
+      {isOwn ? (
+        <Starting ground={ground} />
+      ) : (
+        <>
+          <p className="mt-6 grid max-w-[44rem] grid-cols-[150px_1fr] items-baseline gap-x-4">
+            <Label of="into-register">Register</Label>
+            <select
+              id="into-register"
+              className="input w-auto justify-self-start"
+              value={into}
+              onChange={(event) => setInto(event.target.value)}
+            >
+              <option value="">Choose a register …</option>
+              {ground.registers.map((each) => (
+                <option key={each.key} value={each.key}>
+                  {each.name}
+                </option>
+              ))}
+            </select>
+          </p>
+          {error ? <Trouble error={error} /> : null}
+          {register && register.key === into ? <AskInto key={register.key} register={register} /> : null}
+        </>
+      )}
+    </main>
+  );
 }
 
 type Start =
@@ -160,119 +213,96 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
   const isConfidential =
     start.from === 'recipe' && RECIPES.some((recipe) => recipe.key === start.recipe && recipe.protects);
   return (
-    <main className="mx-auto max-w-[60rem] px-6 pt-6 pb-16">
-      <h1>New form</h1>
-      <form onSubmit={make} noValidate>
-        <h2 className="section-head mt-6">Start from</h2>
-        <div className="mt-1 grid gap-x-6 sm:grid-cols-2" role="radiogroup" aria-label="Start from">
-          {RECIPES.map((recipe) => (
-            <StartChoice
-              key={recipe.key}
-              chosen={start.from === 'recipe' && start.recipe === recipe.key}
-              label={recipe.label}
-              says={recipe.says}
-              choose={() => setStart({ from: 'recipe', recipe: recipe.key })}
-            />
-          ))}
-        </div>
-        <div className="mt-3 flex flex-wrap items-center gap-x-6 gap-y-2">
+    <form onSubmit={make} noValidate>
+      <h2 className="section-head mt-6">Start from</h2>
+      <div className="mt-1 grid gap-x-6 sm:grid-cols-2" role="radiogroup" aria-label="Start from">
+        {RECIPES.map((recipe) => (
+          <StartChoice
+            key={recipe.key}
+            chosen={start.from === 'recipe' && start.recipe === recipe.key}
+            label={recipe.label}
+            says={recipe.says}
+            choose={() => setStart({ from: 'recipe', recipe: recipe.key })}
+          />
+        ))}
+      </div>
+      <div className="mt-3 flex flex-wrap items-center gap-x-6 gap-y-2">
+        <label className="flex items-center gap-2">
+          or a file{' '}
+          <input
+            type="file"
+            aria-label="A spreadsheet or form file"
+            className="file:mr-3 file:rounded-md file:border file:border-edge file:bg-sheet file:px-3 file:py-1.5 file:font-semibold file:text-ink"
+            accept=".csv,.xlsx,.json"
+            onChange={async (event) => {
+              const chosen = event.target.files?.[0];
+              if (!chosen) return;
+              const read = await readStartFile(chosen, setReading);
+              setReading('');
+              setStart({ from: 'file', file: read });
+              if (read.kind === 'form' && belongs.title === '') set({ title: read.file.design.title });
+            }}
+          />
+          <span role="status" className="text-soft">
+            {reading}
+          </span>
+        </label>
+        {shelf && shelf.forms.length > 0 ? (
           <label className="flex items-center gap-2">
-            or a file{' '}
-            <input
-              type="file"
-              aria-label="A spreadsheet or form file"
-              className="file:mr-3 file:rounded-md file:border file:border-edge file:bg-sheet file:px-3 file:py-1.5 file:font-semibold file:text-ink"
-              accept=".csv,.xlsx,.json"
-              onChange={async (event) => {
-                const chosen = event.target.files?.[0];
-                if (!chosen) return;
-                const read = await readStartFile(chosen, setReading);
-                setReading('');
-                setStart({ from: 'file', file: read });
-                if (read.kind === 'form' && belongs.title === '') set({ title: read.file.design.title });
-              }}
-            />
-            <span role="status" className="text-soft">
-              {reading}
-            </span>
-          </label>
-          {shelf && shelf.forms.length > 0 ? (
-            <label className="flex items-center gap-2">
-              or a copy of
-              <select
-                className="input w-auto"
-                value={start.from === 'copy' ? start.form : ''}
-                onChange={(event) => event.target.value && setStart({ from: 'copy', form: event.target.value })}
-              >
-                <option value="">Choose a form …</option>
-                {shelf.forms.map((form) => (
-                  <option key={form.key} value={form.key}>
-                    {form.title}
-                  </option>
-                ))}
-              </select>
-            </label>
-          ) : null}
-        </div>
-        {file ? <FileRead file={file} /> : null}
-        {start.from === 'copy' ? (
-          <p className="mt-2 text-soft">
-            The copy gets a register of its own. Its access rules come with it; requests, releases and what was allowed
-            on purpose do not.
-          </p>
-        ) : null}
-        <h2 className="section-head mt-8">Where it belongs</h2>
-        <div className="mt-3 grid max-w-[44rem] grid-cols-[150px_1fr] items-start gap-x-4 gap-y-3">
-          <Label of="new-title">Title</Label>
-          <span>
-            <input
-              id="new-title"
-              className="input"
-              value={belongs.title}
-              onChange={(event) => set({ title: event.target.value })}
-            />
-            {at('title')}
-          </span>
-          <Label of="new-prefix">Numbers begin with</Label>
-          <span>
-            <input
-              id="new-prefix"
-              className="input w-28 font-mono"
-              maxLength={5}
-              value={prefix}
-              onChange={(event) => set({ prefix: event.target.value.toUpperCase() })}
-            />
-            <span className="ml-3 text-soft">{prefix ? `${prefix}-00001` : 'two to five letters'}</span>
-            {at('prefix')}
-          </span>
-          <Label of="new-team">Team</Label>
-          <span>
+            or a copy of
             <select
-              id="new-team"
               className="input w-auto"
-              value={belongs.team}
-              onChange={(event) => set({ team: event.target.value })}
+              value={start.from === 'copy' ? start.form : ''}
+              onChange={(event) => event.target.value && setStart({ from: 'copy', form: event.target.value })}
             >
-              {ground.groups.map((group) => (
-                <option key={group.key} value={group.key}>
-                  {group.name}
+              <option value="">Choose a form …</option>
+              {shelf.forms.map((form) => (
+                <option key={form.key} value={form.key}>
+                  {form.title}
                 </option>
               ))}
             </select>
-            <span className="mt-1 block text-soft">
-              {isConfidential
-                ? `What it says is read by ${desk?.name} (${members}) and by nobody else, no coordinator besides; that a report came, with its number and state, is seen by the coordinators as well.`
-                : `Its requests are seen by ${desk?.name} (${members}), the coordinators, and whoever they are routed to.`}
-            </span>
-            {at('desk')}
-            {at('access')}
-          </span>
-          <Label of="new-approvers">Decided by</Label>
+          </label>
+        ) : null}
+      </div>
+      {file ? <FileRead file={file} /> : null}
+      {start.from === 'copy' ? (
+        <p className="mt-2 text-soft">
+          The copy gets a register of its own. Its access rules come with it; requests, releases and what was allowed on
+          purpose do not.
+        </p>
+      ) : null}
+      <h2 className="section-head mt-8">Where it belongs</h2>
+      <div className="mt-3 grid max-w-[44rem] grid-cols-[150px_1fr] items-start gap-x-4 gap-y-3">
+        <Label of="new-title">Title</Label>
+        <span>
+          <input
+            id="new-title"
+            className="input"
+            value={belongs.title}
+            onChange={(event) => set({ title: event.target.value })}
+          />
+          {at('title')}
+        </span>
+        <Label of="new-prefix">Numbers begin with</Label>
+        <span>
+          <input
+            id="new-prefix"
+            className="input w-28 font-mono"
+            maxLength={5}
+            value={prefix}
+            onChange={(event) => set({ prefix: event.target.value.toUpperCase() })}
+          />
+          <span className="ml-3 text-soft">{prefix ? `${prefix}-00001` : 'two to five letters'}</span>
+          {at('prefix')}
+        </span>
+        <Label of="new-team">Team</Label>
+        <span>
           <select
-            id="new-approvers"
-            className="input w-auto justify-self-start"
-            value={belongs.approvers}
-            onChange={(event) => set({ approvers: event.target.value })}
+            id="new-team"
+            className="input w-auto"
+            value={belongs.team}
+            onChange={(event) => set({ team: event.target.value })}
           >
             {ground.groups.map((group) => (
               <option key={group.key} value={group.key}>
@@ -280,88 +310,108 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
               </option>
             ))}
           </select>
-          <Label of="new-calendar">Hours that count</Label>
-          <select
-            id="new-calendar"
-            className="input w-auto justify-self-start"
-            value={belongs.calendar}
-            onChange={(event) => set({ calendar: event.target.value })}
-          >
-            {ground.calendars.map((calendar) => (
-              <option key={calendar.key} value={calendar.key}>
-                {calendar.name}
-              </option>
-            ))}
-          </select>
-          <span className="text-soft">Who may ask</span>
-          <span className="flex flex-wrap gap-x-5 gap-y-1">
-            <label className="flex items-center gap-2">
-              <input
-                type="checkbox"
-                className="accent-green"
-                checked={belongs.staff}
-                onChange={(event) => set({ staff: event.target.checked })}
-              />{' '}
-              staff
-            </label>
-            <label className="flex items-center gap-2">
-              <input
-                type="checkbox"
-                className="accent-green"
-                checked={belongs.outside}
-                onChange={(event) => set({ outside: event.target.checked })}
-              />{' '}
-              people from outside
-            </label>
-            {at('doors')}
+          <span className="mt-1 block text-soft">
+            {isConfidential
+              ? `What it says is read by ${desk?.name} (${members}) and by nobody else, no coordinator besides; that a report came, with its number and state, is seen by the coordinators as well.`
+              : `Its requests are seen by ${desk?.name} (${members}), the coordinators, and whoever they are routed to.`}
           </span>
-          {missing.map((need) => (
-            <NeedLine
-              key={need.key}
-              need={need}
-              groups={ground.groups}
-              value={places[need.key] ?? belongs.team}
-              set={(group) => setPlaces((before) => ({ ...before, [need.key]: group }))}
-            />
+          {at('desk')}
+          {at('access')}
+        </span>
+        <Label of="new-approvers">Decided by</Label>
+        <select
+          id="new-approvers"
+          className="input w-auto justify-self-start"
+          value={belongs.approvers}
+          onChange={(event) => set({ approvers: event.target.value })}
+        >
+          {ground.groups.map((group) => (
+            <option key={group.key} value={group.key}>
+              {group.name}
+            </option>
           ))}
-          {newTerms.map((need) => (
-            <StandIn
-              key={need.key}
-              id={`terms ${need.key}`}
-              of={need.name}
-              says="The file brings this vocabulary along, which is not here."
-              none={`bring its ${need.terms.length} terms in`}
-              here={ground.vocabularies}
-              value={places[`terms ${need.key}`] ?? ''}
-              set={(key) => setPlaces((before) => ({ ...before, [`terms ${need.key}`]: key }))}
-            />
+        </select>
+        <Label of="new-calendar">Hours that count</Label>
+        <select
+          id="new-calendar"
+          className="input w-auto justify-self-start"
+          value={belongs.calendar}
+          onChange={(event) => set({ calendar: event.target.value })}
+        >
+          {ground.calendars.map((calendar) => (
+            <option key={calendar.key} value={calendar.key}>
+              {calendar.name}
+            </option>
           ))}
-          {newRegisters.map((need) => (
-            <StandIn
-              key={need.key}
-              id={`register ${need.key}`}
-              of={need.name}
-              says="A reference points to this register, which is not here."
-              none="nothing yet: it is a finding until one is chosen"
-              here={ground.registers}
-              value={places[`register ${need.key}`] ?? ''}
-              set={(key) => setPlaces((before) => ({ ...before, [`register ${need.key}`]: key }))}
-            />
-          ))}
+        </select>
+        <span className="text-soft">Who may ask</span>
+        <span className="flex flex-wrap gap-x-5 gap-y-1">
+          <label className="flex items-center gap-2">
+            <input
+              type="checkbox"
+              className="accent-green"
+              checked={belongs.staff}
+              onChange={(event) => set({ staff: event.target.checked })}
+            />{' '}
+            staff
+          </label>
+          <label className="flex items-center gap-2">
+            <input
+              type="checkbox"
+              className="accent-green"
+              checked={belongs.outside}
+              onChange={(event) => set({ outside: event.target.checked })}
+            />{' '}
+            people from outside
+          </label>
+          {at('doors')}
+        </span>
+        {missing.map((need) => (
+          <NeedLine
+            key={need.key}
+            need={need}
+            groups={ground.groups}
+            value={places[need.key] ?? belongs.team}
+            set={(group) => setPlaces((before) => ({ ...before, [need.key]: group }))}
+          />
+        ))}
+        {newTerms.map((need) => (
+          <StandIn
+            key={need.key}
+            id={`terms ${need.key}`}
+            of={need.name}
+            says="The file brings this vocabulary along, which is not here."
+            none={`bring its ${need.terms.length} terms in`}
+            here={ground.vocabularies}
+            value={places[`terms ${need.key}`] ?? ''}
+            set={(key) => setPlaces((before) => ({ ...before, [`terms ${need.key}`]: key }))}
+          />
+        ))}
+        {newRegisters.map((need) => (
+          <StandIn
+            key={need.key}
+            id={`register ${need.key}`}
+            of={need.name}
+            says="A reference points to this register, which is not here."
+            none="nothing yet: it is a finding until one is chosen"
+            here={ground.registers}
+            value={places[`register ${need.key}`] ?? ''}
+            set={(key) => setPlaces((before) => ({ ...before, [`register ${need.key}`]: key }))}
+          />
+        ))}
+      </div>
+      {error && problems.length === 0 ? (
+        <div className="mt-4">
+          <Trouble error={error} />
         </div>
-        {error && problems.length === 0 ? (
-          <div className="mt-4">
-            <Trouble error={error} />
-          </div>
-        ) : null}
-        <div className="mt-6">
-          <Button look="main" type="submit" disabled={isLoading || file?.kind === 'unreadable'}>
-            {isLoading ? 'Making it …' : 'Make the form'}
-          </Button>
-          <span className="ml-4 text-soft">Nobody can ask with it before you release it.</span>
-        </div>
-      </form>
-    </main>
+      ) : null}
+      <div className="mt-6">
+        <Button look="main" type="submit" disabled={isLoading || file?.kind === 'unreadable'}>
+          {isLoading ? 'Making it …' : 'Make the form'}
+        </Button>
+        <span className="ml-4 text-soft">Nobody can ask with it before you release it.</span>
+      </div>
+    </form>
   );
 }
 
@@ -373,11 +423,14 @@ const Label = ({ of, children }: { of: string; children: ReactNode }) => (
 
 function StartChoice({
   chosen,
+  group = 'start',
   label,
   says,
   choose,
 }: {
   chosen: boolean;
+  /** Those of one name are chosen among each other. */
+  group?: string;
   label: string;
   says: string;
   choose: () => void;
@@ -386,7 +439,7 @@ function StartChoice({
     <label
       className={`flex cursor-pointer items-start gap-2.5 border-b border-l-[3px] border-b-rule px-3 py-2 ${chosen ? 'border-l-green bg-sheet' : 'border-l-transparent'}`}
     >
-      <input type="radio" name="start" className="mt-1 accent-green" checked={chosen} onChange={choose} />
+      <input type="radio" name={group} className="mt-1 accent-green" checked={chosen} onChange={choose} />
       <span>
         <b className="block font-semibold">{label}</b>
         <span className="text-[13px] text-soft">{says}</span>

@@ -9,6 +9,7 @@ import type { Editing } from './editing.ts';
 import { dropParts, editField, editPart, kindLabel, movePart } from './edits.ts';
 import { KindDetails } from './KindDetails.tsx';
 import { PresetEditor } from './PresetEditor.tsx';
+import { Reaches } from './Reaches.tsx';
 
 interface PartRowProps {
   readonly part: Part;
@@ -282,6 +283,14 @@ function FieldLine({ field, editing }: { field: Field; editing: Editing }) {
           {field.key}
         </code>
       </span>
+      {editing.others.length > 0 ? (
+        <>
+          <span />
+          <span className="text-[12.5px]">
+            Name, options and limits belong to the register: a change <Reaches others={editing.others} />
+          </span>
+        </>
+      ) : null}
     </>
   );
 }

@@ -27,6 +27,7 @@ import {
   requireAll,
 } from './edits.ts';
 import { FieldRow, PartRow } from './PartRow.tsx';
+import { Reaches } from './Reaches.tsx';
 import { UniqueRules } from './UniqueRules.tsx';
 
 /** What is asked, in which words and order; below it the fields no form asks. */
@@ -310,7 +311,7 @@ function CarriedLine({
 }
 
 /** The form’s title, introduction, and what its requests are called. */
-function FormHead({ editing: { draft, change } }: { editing: Editing }) {
+function FormHead({ editing: { draft, change, others } }: { editing: Editing }) {
   return (
     <div
       className="grid grid-cols-[92px_1fr] items-start gap-x-3 gap-y-2 border-b border-rule pb-4 text-soft"
@@ -350,7 +351,8 @@ function FormHead({ editing: { draft, change } }: { editing: Editing }) {
           {draft.fields
             .slice(0, 4)
             .map((field) => `{${field.key}}`)
-            .join(' ')}
+            .join(' ')}{' '}
+          <Reaches others={others} />
         </p>
       </div>
     </div>

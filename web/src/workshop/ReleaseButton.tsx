@@ -6,22 +6,30 @@ import { api } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { ChangeList } from './ChangeList.tsx';
+import { Recomputing } from './Recomputing.tsx';
 import type { DraftEditing } from './useDraft.ts';
 
 /** Releases the draft: first what would change, in words; then a note; then the next number. */
 export function ReleaseButton({ form, editing }: { form: AnswerOf<'form'>; editing: DraftEditing }) {
   const [open, setOpen] = useState(false);
   const [note, setNote] = useState('');
+  const [isRecomputed, setRecomputed] = useState(false);
   const [release, { isLoading, error, reset }] = api.useReleaseFormMutation();
   const next = (form.releases[0]?.number ?? 0) + 1;
   const errors = editing.findings.filter((finding) => finding.severity === 'error').length;
   const send = async (): Promise<void> => {
-    const done = await release({ key: form.key, version: editing.version, note });
+    const done = await release({ key: form.key, version: editing.version, note, recompute: isRecomputed });
     if ('error' in done || !done.data) return;
     editing.released(done.data.version);
     setOpen(false);
     setNote('');
-    toast(`Release ${done.data.number} is in force. The doors lead to it from now on.`);
+    setRecomputed(false);
+    const { number, recomputed } = done.data;
+    toast(
+      `Release ${number} is in force. The doors lead to it from now on.${
+        recomputed > 0 ? ` ${recomputed} ${recomputed === 1 ? 'request was' : 'requests were'} computed anew.` : ''
+      }`,
+    );
   };
   return (
     <Dialog.Root
@@ -53,6 +61,16 @@ export function ReleaseButton({ form, editing }: { form: AnswerOf<'form'>; editi
                   What reaches the register also reaches {form.pointedBy.map((title) => `“${title}”`).join(', ')}:{' '}
                   {form.pointedBy.length === 1 ? 'its' : 'their'} references point here.
                 </p>
+              ) : null}
+              {form.others.length > 0 && editing.changes.some((change) => change.reaches === 'register') ? (
+                <p className="mt-3 border-l-[3px] border-brass-mark bg-brass-wash px-3 py-1.5">
+                  What reaches the register stands in the drafts of{' '}
+                  {form.others.map((other) => `“${other.title}”`).join(', ')} as well, and is asked there with the next
+                  release; names and options are called so at once.
+                </p>
+              ) : null}
+              {next > 1 && open ? (
+                <Recomputing formKey={form.key} isRecomputed={isRecomputed} set={setRecomputed} />
               ) : null}
               <p className="mt-3 text-soft">Requests that have arrived keep the release they came by.</p>
               <label htmlFor="release-note" className="mt-4 block font-semibold">

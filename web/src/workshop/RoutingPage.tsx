@@ -16,6 +16,7 @@ import { CellEditor } from '../conditions/CellEditor.tsx';
 import { Button } from '../ui/Button.tsx';
 import { FindingLine } from './Findings.tsx';
 import { OutcomeCells } from './OutcomeCells.tsx';
+import { OwnOrUsual } from './Reaches.tsx';
 import { TableNotes } from './TableNotes.tsx';
 import { Tried } from './Tried.tsx';
 import type { ProofState } from './useProof.ts';
@@ -74,6 +75,7 @@ export function RoutingPage({ draft, change, form, findings, proof }: RoutingPag
       <p className="text-soft">
         Read from the top: the first row whose every cell holds decides. Press a cell to change what it asks for.
       </p>
+      <OwnOrUsual part="routing" draft={draft} change={change} others={form.others} />
       <div className="mt-3 flex gap-2">
         <Button onClick={add}>Add row</Button>
         <select

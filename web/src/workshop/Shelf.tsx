@@ -52,9 +52,13 @@ export function Shelf() {
                   {form.title}
                 </Link>
               </td>
-              <td className="py-3 pr-4">{form.register}</td>
+              <td className="py-3 pr-4">
+                <Link to={`/workshop/registers/${form.registerKey}`} className="no-underline hover:underline">
+                  {form.register}
+                </Link>
+              </td>
               <td className="py-3 pr-4 text-soft">
-                {form.release === 0 ? 'not released yet' : `release ${form.release}`}
+                {form.stopped ? 'stopped' : form.release === 0 ? 'not released yet' : `release ${form.release}`}
                 {form.changed ? ', draft differs' : ''}
                 {form.findings === null
                   ? ', being checked …'

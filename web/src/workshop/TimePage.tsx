@@ -1,5 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import type { FormDesign } from '@tolvek/core/form';
+import { OwnOrUsual } from './Reaches.tsx';
 
 const HOUR = 3_600_000;
 const LABEL = 'self-center text-soft';
@@ -19,6 +20,7 @@ export function TimePage({
   return (
     <>
       <h2 className="section-head">Approval, one step</h2>
+      <OwnOrUsual part="approval" draft={draft} change={change} others={form.others} />
       <div className="mt-3 grid max-w-[36rem] grid-cols-[190px_1fr] gap-x-3 gap-y-2" id="at-step">
         <label htmlFor="step-label" className={LABEL}>
           The step is called
@@ -57,6 +59,7 @@ export function TimePage({
       </div>
       <p className="mt-2 text-soft">Rows of the routing table say which requests need it. Nobody decides their own.</p>
       <h2 className="section-head mt-8">Deadline</h2>
+      <OwnOrUsual part="deadline" draft={draft} change={change} others={form.others} />
       <p className="mt-2 text-soft">
         Rows of the routing table allow a number of working days; a request is due when the last of them closes. Counted
         in “{form.calendar.name}”, {form.calendar.zone}.

@@ -17,4 +17,6 @@ export interface Editing {
   readonly registers: AnswerOf<'form'>['registers'];
   /** The fields of the release in force: they hold answers. */
   readonly released: ReadonlySet<string>;
+  /** The other forms that ask into the same register. */
+  readonly others: AnswerOf<'form'>['others'];
 }

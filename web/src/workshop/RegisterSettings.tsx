@@ -1,0 +1,162 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { type ReactNode, useState } from 'react';
+import { toast } from 'sonner';
+import { api, problemOf } from '../app/api.ts';
+import { Button } from '../ui/Button.tsx';
+import { Trouble } from '../ui/Trouble.tsx';
+
+/** What a register and its stages are called, and who works at its desk: in force at once. */
+export function RegisterSettings({ register }: { register: AnswerOf<'register'> }) {
+  const { data: ground } = api.useGroundQuery();
+  const [change, { error, isLoading }] = api.useChangeRegisterMutation();
+  const was = {
+    ...{ name: register.name, prefix: register.prefix, deskGroups: register.deskGroups, staysIn: register.staysIn },
+    stages: register.stages.map(({ phase: _, ...stage }) => stage),
+  };
+  const [now, setNow] = useState(was);
+  const [note, setNote] = useState('');
+  const set = (next: Partial<typeof now>): void => setNow((before) => ({ ...before, ...next }));
+  const isChanged = JSON.stringify(now) !== JSON.stringify(was);
+  const problems = error ? (problemOf(error).problems ?? []) : [];
+  const at = (field: string): ReactNode =>
+    problems
+      .filter((problem) => problem.field === field)
+      .map((problem) => (
+        <span key={problem.message} className="mt-1 block text-brick">{`${problem.message} ${problem.fix}`}</span>
+      ));
+  const put = async (event: React.FormEvent): Promise<void> => {
+    event.preventDefault();
+    const body = { ...now, left: [...register.left], note };
+    const done = await change({ key: register.key, version: register.version, body });
+    if (!('error' in done)) toast('In force now.');
+  };
+  const toggle = (group: string): void =>
+    set({
+      deskGroups: now.deskGroups.includes(group)
+        ? now.deskGroups.filter((each) => each !== group)
+        : [...now.deskGroups, group],
+    });
+  return (
+    <form onSubmit={put} noValidate>
+      <h2 className="section-head mt-9">What it is called, and who works in it</h2>
+      <div className="mt-3 grid max-w-[52rem] grid-cols-[150px_1fr] items-start gap-x-4 gap-y-3">
+        <label htmlFor="register-name" className="pt-1.5 text-soft">
+          Name
+        </label>
+        <span>
+          <input
+            id="register-name"
+            className="input"
+            value={now.name}
+            onChange={(event) => set({ name: event.target.value })}
+          />
+          {at('name')}
+        </span>
+        <label htmlFor="register-prefix" className="pt-1.5 text-soft">
+          Numbers begin with
+        </label>
+        <span>
+          <input
+            id="register-prefix"
+            className="input w-28 font-mono"
+            maxLength={5}
+            value={now.prefix}
+            onChange={(event) => set({ prefix: event.target.value.toUpperCase() })}
+          />
+          <span className="ml-3 text-soft">Numbers that were given out stay as they are.</span>
+          {at('prefix')}
+        </span>
+        <span className="text-soft">Its desk</span>
+        <fieldset>
+          <legend className="sr-only">Its desk</legend>
+          <span className="flex flex-wrap gap-x-5 gap-y-2">
+            {ground?.groups.map((group) => (
+              <label key={group.key} className="flex min-h-6 items-center gap-2">
+                <input
+                  type="checkbox"
+                  className="accent-green"
+                  checked={now.deskGroups.includes(group.key)}
+                  onChange={() => toggle(group.key)}
+                />
+                {group.name}
+              </label>
+            ))}
+          </span>
+          <span className="mt-1 block text-[13px] text-soft">
+            Besides them coordinators, the team a request is routed to, its handler and whoever decides it work on it.
+          </span>
+          {at('deskGroups')}
+        </fieldset>
+        <span className="text-soft">Taking out</span>
+        <label className="flex items-center gap-2">
+          <input
+            type="checkbox"
+            className="accent-green"
+            checked={now.staysIn}
+            onChange={(event) => set({ staysIn: event.target.checked })}
+          />
+          What is in it is read here, and never taken out as a sheet
+        </label>
+        <span className="pt-1.5 text-soft">Stages</span>
+        <table className="w-full border-collapse">
+          <thead>
+            <tr className="text-left text-[12.5px] text-soft">
+              <th scope="col" className="pb-1 font-semibold">
+                At the desk
+              </th>
+              <th scope="col" className="pb-1 pl-2 font-semibold">
+                To requesters
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {now.stages.map((stage) => (
+              <tr key={stage.key}>
+                {(['label', 'publicLabel'] as const).map((name) => (
+                  <td key={name} className={`pb-1.5 ${name === 'publicLabel' ? 'pl-2' : ''}`}>
+                    <input
+                      className="input"
+                      aria-label={`${stage.label}, ${name === 'label' ? 'at the desk' : 'to requesters'}`}
+                      value={stage[name]}
+                      onChange={(event) =>
+                        set({
+                          stages: now.stages.map((each) =>
+                            each.key === stage.key ? { ...each, [name]: event.target.value } : each,
+                          ),
+                        })
+                      }
+                    />
+                    {name === 'label' ? at(`stage ${stage.key}`) : null}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {isChanged ? (
+          <>
+            <label htmlFor="register-note" className="pt-1.5 text-soft">
+              Note
+            </label>
+            <input
+              id="register-note"
+              className="input"
+              placeholder="why; others read it later"
+              value={note}
+              onChange={(event) => setNote(event.target.value)}
+            />
+          </>
+        ) : null}
+      </div>
+      {error && problems.length === 0 ? <Trouble error={error} /> : null}
+      <p className="mt-4">
+        <Button look="main" type="submit" disabled={!isChanged || isLoading}>
+          Put it in force
+        </Button>
+        <span className="ml-4 text-soft">
+          {isChanged ? 'It holds at once, for all its requests.' : 'Nothing is changed yet.'}
+        </span>
+      </p>
+    </form>
+  );
+}
