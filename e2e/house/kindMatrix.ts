@@ -1,4 +1,4 @@
-import { KIND_NAMES, type Kind, type KindName, type RawAnswer } from '@tolvek/core/register';
+import { KIND_CHANGES, KIND_NAMES, type Kind, type KindName, type RawAnswer } from '@tolvek/core/register';
 
 /**
  * Every kind of field in every place a field can stand in; `kinds.test.ts` tries each pair that is
@@ -367,6 +367,12 @@ export function matrixPage(): string {
     ...PLACES.map((place) => `- **${place}**: ${PLACE_WORDS[place]}`),
     '',
     'Besides fields, a form holds sections, pages and words between questions; they are parts of a form and hold no values. Computed fields can be of any kind that an expression can give.',
+    '',
+    '## What the kind of a field that holds answers can become',
+    '',
+    'Only where everything that is held (answers, history, what waits to be confirmed) is one of the new kind; it stays as it is. Any other change needs a field of its own.',
+    '',
+    ...Object.entries(KIND_CHANGES).map(([from, to]) => `- ${from} → ${to?.join(', ')}`),
     '',
     'Besides what is asked, a register has computed fields, fields the desk fills in, automatic numbers, and values that a reference brings along from the request it points to.',
     '',

@@ -244,6 +244,55 @@ describe('a computation that changes', () => {
   });
 });
 
+describe('the kind of a field that holds answers', () => {
+  const become = (form: string, field: string, kind: string) =>
+    edit(form, (draft) => withField(draft, field, { type: { kind } } as never));
+  const refused = async (form: string): Promise<string> => {
+    const { version } = await formOf(form);
+    const answer = await maren.call('releaseForm', {
+      params: { key: form },
+      headers: onVersion(version),
+      body: { note: '' },
+    });
+    expect(answer.status).toBe(422);
+    return answer.body.problems.map((problem: { message: string }) => problem.message).join(' ');
+  };
+
+  it('becomes another kind of words where all that is held is one, and stays as it is', async () => {
+    const form = await made('Whom to tell', 'WT');
+    const { number } = well(await priya.submit(form, { what: 'ana@corrin.example' }));
+    const { number: other } = well(await priya.submit(form, { what: 'nobody yet' }));
+    await become(form, 'what', 'email');
+    expect(await refused(form)).toBe(`“What” can’t become email: ${other} holds “nobody yet”.`);
+    const { version } = await maren.sheet(other);
+    const body = { changes: { what: 'ben@corrin.example' } };
+    well(await maren.call('changeFields', { params: { number: other }, headers: onVersion(version), body }));
+    expect(await refused(form)).toContain(`the history of ${other} holds “nobody yet”`);
+    await become(form, 'what', 'long-text');
+    await release(form);
+    expect((await registerOf(form)).fields[0].type.kind).toBe('long-text');
+    expect(shown(await maren.sheet(number), 'what')).toBe('ana@corrin.example');
+  });
+
+  it('becomes nothing else, in columns neither, and nothing by whoever may not read what it holds', async () => {
+    const form = await made('Crates', 'CT');
+    await become(form, 'how_many', 'text');
+    expect(await refused(form)).toContain('“How many” was number and holds answers of that kind.');
+    await edit(form, (draft) => withField(draft, 'how_many', { type: { kind: 'number', places: 0 } }));
+    desk.protect(form, {
+      rules: [
+        {
+          ...{ id: 'r', name: 'Boats only', fields: ['what'], level: 'hidden' },
+          audience: { in: { everyone: true }, outOf: ['boats'] },
+        },
+      ],
+    });
+    well(await priya.submit(form, { what: 'Blue' }));
+    await become(form, 'what', 'link');
+    expect(await refused(form)).toBe('“What” changes its kind, and only whoever may read all its answers can do that.');
+  });
+});
+
 describe('a register', () => {
   const settled = ({ name, prefix, deskGroups, staysIn, left, stages }: Answer['body']) => ({
     ...{ name, prefix, deskGroups, staysIn, left, note: 'For the test' },

@@ -26,6 +26,7 @@ export type {
   Values,
 } from './field.ts';
 export { isFilled, OPTION_COLOURS, type OptionColour } from './field.ts';
+export { asKind, fitsAsHeld, KIND_CHANGES, mayBecome } from './kindChanges.ts';
 export { numberPrefix, numberWith } from './kinds/autoNumber.ts';
 export { dateInWords } from './kinds/date.ts';
 export { isMailAddress } from './kinds/email.ts';

@@ -1,6 +1,5 @@
 import { type FormDesign, registerAfter } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
-import type { Field } from '@tolvek/core/register';
 import { keepDraft, putInForce } from '../design/commands.ts';
 import { designOfForm, formByKey } from '../form/queries.ts';
 import type { House } from '../platform/house.ts';
@@ -8,6 +7,7 @@ import { notFound, Problem, staleVersion } from '../platform/problem.ts';
 import { write } from '../platform/work.ts';
 import { contentOf, registerById } from '../register/queries.ts';
 import { draftContent, type Found } from './findings.ts';
+import { kindProblems } from './kindProblems.ts';
 import { changesSince } from './queries.ts';
 import { putRegisterInForce } from './registers.ts';
 
@@ -41,7 +41,7 @@ export function releaseForm(
     // What was looked through is what is released, and nothing around it changed meanwhile.
     if (draftContent(tx, form.id, form.draft) !== found.content) throw staleVersion();
     const errors = found.findings.filter((finding) => finding.severity === 'error');
-    const clashes = kindClashes(register.fields, form.draft.fields);
+    const clashes = kindProblems(tx, viewer, register, form.draft);
     if (errors.length + clashes.length > 0) {
       const problems = [
         ...errors.map((error) => ({
@@ -69,19 +69,5 @@ export function releaseForm(
     const after = registerAfter(contentOf(register), form.draft);
     putRegisterInForce(work, register, after, { note, by: viewer, released: form.id });
     return { number, version };
-  });
-}
-
-function kindClashes(old: readonly Field[], added: readonly Field[]) {
-  return added.flatMap((field) => {
-    const before = old.find((each) => each.key === field.key);
-    if (!before || before.type.kind === field.type.kind) return [];
-    return [
-      {
-        field: field.key,
-        message: `“${field.label}” was ${before.type.kind} and holds answers of that kind.`,
-        fix: 'Keep its kind, or add a new question for the new kind.',
-      },
-    ];
   });
 }

@@ -1,6 +1,15 @@
 import { useSortable } from '@dnd-kit/sortable';
 import { type Part, partKey, type WhenHidden } from '@tolvek/core/form';
-import { type Field, type FilledField, isFilled, namesAround, showValue } from '@tolvek/core/register';
+import {
+  asKind,
+  type Field,
+  type FilledField,
+  isFilled,
+  KIND_CHANGES,
+  type KindName,
+  namesAround,
+  showValue,
+} from '@tolvek/core/register';
 import { ArrowDown, ArrowUp, GripVertical } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { FormulaEditor } from '../conditions/FormulaEditor.tsx';
@@ -283,6 +292,27 @@ function FieldLine({ field, editing }: { field: Field; editing: Editing }) {
           {field.key}
         </code>
       </span>
+      {taken && KIND_CHANGES[field.type.kind] ? (
+        <>
+          <label htmlFor={`becomes-${field.key}`}>Kind</label>
+          <select
+            id={`becomes-${field.key}`}
+            className="input w-auto justify-self-start"
+            value={field.type.kind}
+            onChange={(event) =>
+              editing.change((before) =>
+                editField(before, field.key, (each) => asKind(each, event.target.value as KindName)),
+              )
+            }
+          >
+            {[field.type.kind, ...(KIND_CHANGES[field.type.kind] ?? [])].map((kind) => (
+              <option key={kind} value={kind}>
+                {kindLabel(kind)}
+              </option>
+            ))}
+          </select>
+        </>
+      ) : null}
       {editing.others.length > 0 ? (
         <>
           <span />

@@ -1,0 +1,132 @@
+import { type FormDesign, partName } from '@tolvek/core/form';
+import { own } from '@tolvek/core/own';
+import type { Viewer } from '@tolvek/core/people';
+import {
+  type Field,
+  type Problem as FieldProblem,
+  fitsAsHeld,
+  KIND_CHANGES,
+  type KindName,
+  mayBecome,
+  type RawAnswer,
+} from '@tolvek/core/register';
+import { and, asc, eq, sql } from 'drizzle-orm';
+import { doors, type keptAnswers, waitingSubmissions } from '../door/tables.ts';
+import { forms } from '../form/tables.ts';
+import type { Reader } from '../platform/database.ts';
+import type { RegisterRow } from '../register/queries.ts';
+import { askableOf } from '../request/asking.ts';
+import { history, requests } from '../request/tables.ts';
+
+const inWords = (kind: KindName): string => kind.replace('-', ' ');
+const ownField = 'Keep its kind, or add a new question for the new kind.';
+
+/**
+ * Kinds of fields that change in a draft where they can’t: no pair of the published list, or a pair
+ * whose answers, as they are held, are not all of the new kind. Whoever may not read all of them is
+ * told nothing of them.
+ */
+export function kindProblems(db: Reader, viewer: Viewer, register: RegisterRow, draft: FormDesign): FieldProblem[] {
+  return draft.fields.flatMap((field): FieldProblem[] => {
+    const before = register.fields.find((each) => each.key === field.key);
+    if (!before) return [];
+    const [from, to] = [before.type.kind, field.type.kind];
+    if (from === to) return columnProblems(before, field);
+    const name = `“${partName(draft, field.key)}”`;
+    if (!mayBecome(from, to)) {
+      const others = (KIND_CHANGES[from] ?? []).map(inWords);
+      const become = others.length > 0 ? ` It can become ${others.join(' or ')}.` : '';
+      return [
+        {
+          field: field.key,
+          message: `${name} was ${inWords(from)} and holds answers of that kind.${become}`,
+          fix: ownField,
+        },
+      ];
+    }
+    const asked = askableOf(db, viewer, register, [field.key]);
+    if (!asked.isAll)
+      return [
+        {
+          field: field.key,
+          message: `${name} changes its kind, and only whoever may read all its answers can do that.`,
+          fix: 'Ask somebody who may, or keep its kind.',
+        },
+      ];
+    const wrong = held(db, register, field.key).filter(({ value }) => !fitsAsHeld(field, value));
+    const [first] = wrong;
+    if (!first) return [];
+    const more = wrong.length > 1 ? `, and ${wrong.length - 1} more` : '';
+    return [
+      {
+        field: field.key,
+        message: `${name} can’t become ${inWords(to)}: ${first.where} holds “${first.value}”${more}.`,
+        fix: 'Correct what is held first, or keep its kind.',
+      },
+    ];
+  });
+}
+
+/** Columns keep their kinds: lines that are held have cells of it. */
+function columnProblems(before: Field, after: Field): FieldProblem[] {
+  if (before.type.kind !== 'line-items' || after.type.kind !== 'line-items') return [];
+  const was = before.type.columns;
+  return after.type.columns.flatMap((column): FieldProblem[] => {
+    const old = was.find((each) => each.key === column.key);
+    return !old || old.type.kind === column.type.kind
+      ? []
+      : [
+          {
+            field: after.key,
+            message: `The column “${column.label}” was ${inWords(old.type.kind)}, and lines hold cells of that kind.`,
+            fix: 'Keep its kind, or add a new column for the new kind.',
+          },
+        ];
+  });
+}
+
+interface Held {
+  readonly where: string;
+  readonly value: RawAnswer;
+}
+
+/** Every answer to a field that is held: by requests, by what waits to be confirmed, by what is kept. */
+function held(db: Reader, register: RegisterRow, key: string): readonly Held[] {
+  const inRequests = db
+    .select({ where: requests.number, value: sql<string | null>`json_extract(${requests.values}, ${`$."${key}"`})` })
+    .from(requests)
+    .where(and(eq(requests.registerId, register.id), eq(requests.trial, false)))
+    .orderBy(asc(requests.createdAt))
+    .all();
+  const inHistory = db
+    .select({
+      where: requests.number,
+      before: sql<string | null>`json_extract(change.value, '$.before')`,
+      after: sql<string | null>`json_extract(change.value, '$.after')`,
+    })
+    .from(history)
+    .innerJoin(requests, eq(requests.id, history.requestId))
+    .innerJoin(sql`json_each(${history.changes}) as change`, sql`json_extract(change.value, '$.field') = ${key}`)
+    .where(and(eq(requests.registerId, register.id), eq(requests.trial, false)))
+    .all();
+  const answersIn = (table: typeof waitingSubmissions | typeof keptAnswers) =>
+    db
+      .select({ answers: table.answers })
+      .from(table)
+      .innerJoin(doors, eq(doors.id, table.doorId))
+      .innerJoin(forms, eq(forms.id, doors.formId))
+      .where(eq(forms.registerId, register.id))
+      .all()
+      .flatMap(({ answers }): RawAnswer[] => {
+        const value = own(answers, key);
+        return value === undefined ? [] : [value];
+      });
+  return [
+    ...inRequests.flatMap(({ where, value }) => (value === null ? [] : [{ where, value }])),
+    ...inHistory.flatMap(({ where, before, after }) =>
+      [before, after].flatMap((value) => (value === null ? [] : [{ where: `the history of ${where}`, value }])),
+    ),
+    ...answersIn(waitingSubmissions).map((value) => ({ where: 'an answer that waits to be confirmed', value })),
+    // What is begun can still be corrected by whoever types it.
+  ];
+}
