@@ -34,9 +34,9 @@ function callerOf(cookie: string | undefined): string | null {
 }
 
 const COLUMNS =
-  'r.id, r.number, r."values", r.deadline, r.stage, r.phase, r.team, r.priority, r.due, r.updated_at, r.finished_at, r.release_id, r.register_id, p.name as requester, h.name as handler';
+  'r.id, r.number, r."values", d.start, d.due as until, d.pauses, r.stage, r.phase, r.team, r.priority, r.due, r.updated_at, r.finished_at, r.release_id, r.register_id, p.name as requester, h.name as handler';
 const page = db.prepare(
-  `select ${COLUMNS} from requests r join people p on p.id = r.requester_id left join people h on h.id = r.handler_id where r.trial = 0 order by r.created_at desc, r.id desc limit 51`,
+  `select ${COLUMNS} from requests r join people p on p.id = r.requester_id left join people h on h.id = r.handler_id left join deadlines d on d.request_id = r.id and d.key = 'finish' where r.trial = 0 order by r.created_at desc, r.id desc limit 51`,
 );
 const total = db.prepare('select count(*) as n from requests where trial = 0');
 let ledgerBytes = '';
@@ -61,7 +61,7 @@ function prepareInserts(rows: readonly Stored[]): void {
     made += 1;
     return `${name}-${process.pid}-${made}-${'x'.repeat(16)}`;
   };
-  const order = ['requests', 'history', 'timers', 'approvals', 'links', 'outbox', 'idempotency'];
+  const order = ['requests', 'history', 'deadlines', 'timers', 'approvals', 'links', 'outbox', 'idempotency'];
   inserts = [...rows]
     .sort((a, b) => order.indexOf(a.table) - order.indexOf(b.table))
     .map(({ table, row }) => {

@@ -469,11 +469,12 @@ export const ledgerRow = z.object({
   stage,
   team: z.string(),
   handler: z.string().nullable(),
-  priority: z.enum(priorities),
+  /** Priority and all about time are null for things. */
+  priority: z.enum(priorities).nullable(),
   /** Something other forms point to: nothing is due, nobody handles it. */
   thing: z.boolean(),
-  fuse,
-  due: moment,
+  fuse: fuse.nullable(),
+  due: moment.nullable(),
   updatedAt: moment,
 });
 
@@ -516,7 +517,12 @@ export const sheet = z.object({
   team: z.string(),
   handler: person.nullable(),
   assignable: z.array(person),
-  priority: z.enum(priorities),
+  /** The teams it can be handed over to, and its own among them. */
+  teams: z.array(z.object({ key: z.string(), name: z.string(), here: z.boolean() })),
+  /** Where a coordinator can free it to; nowhere for anybody else. */
+  frees: z.array(stage),
+  /** Priority, routing and all about time are null for things. */
+  priority: z.enum(priorities).nullable(),
   values: visibleValues,
   fieldTypes: z.record(z.string(), kind),
   /** What the form says to whoever fills a field in, by field; the same helps at the desk. */
@@ -530,16 +536,18 @@ export const sheet = z.object({
   opens: z.array(z.string()),
   /** Requests that point to this one, as far as the viewer works on them. */
   pointing: z.array(z.object({ number: z.string(), subject: visibleSubject, field: z.string() })),
-  fuse,
-  dueWords: z.string(),
+  fuse: fuse.nullable(),
+  dueWords: z.string().nullable(),
   dueWhy: z.array(z.string()),
   hops: z.array(hop),
-  routing: z.object({
-    /** Null where it rests on what this reader may not read. */
-    row: z.int().nullable(),
-    outcome: z.string(),
-    rows: z.array(z.object({ row: z.int(), note: z.string(), won: z.boolean(), cells: z.array(visibleReason) })),
-  }),
+  routing: z
+    .object({
+      /** Null where it rests on what this reader may not read. */
+      row: z.int().nullable(),
+      outcome: z.string(),
+      rows: z.array(z.object({ row: z.int(), note: z.string(), won: z.boolean(), cells: z.array(visibleReason) })),
+    })
+    .nullable(),
   approval: z
     .object({
       label: z.string(),

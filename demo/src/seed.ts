@@ -362,7 +362,7 @@ class Story {
       .all();
     for (const request of open) {
       if (this.random() < 0.3) continue;
-      const name = this.pick(inGroup(request.team));
+      const name = this.pick(inGroup(request.team ?? ''));
       const { version } = assign(this.house, this.viewer(name), {
         number: request.number,
         version: request.version,

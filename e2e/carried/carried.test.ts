@@ -7,6 +7,12 @@ import { FEWER_LETTERS, MENDED, MORE_LETTERS } from './mended.ts';
 import { type Call, NOT_READ, type Reading, readFolder, readingRoutes } from './read.ts';
 import { Same } from './same.ts';
 
+/** Stages that only things have, and what they have of requests no more: no dummies are kept for them. */
+const THING_STAGES = ['in_use', 'resting', 'gone'];
+const EMPTY_OF_THINGS = ['team', 'due'];
+/** Routes that came later. */
+const SINCE_THEN = ['register'];
+
 /**
  * The data of each release, opened by the code of today: everybody reads what they read then, by
  * every route, behind every link; and life goes on in it as it would have.
@@ -39,7 +45,12 @@ describe.each(RELEASES)('the data of release %s', (release) => {
     });
 
   it('holds the same, whoever may read it', () => {
-    expect(same.differences(was.facts, is.facts).slice(0, 12)).toEqual([]);
+    const differences = same.differences(was.facts, is.facts).filter((path) => {
+      const [, index, setting] = /^\.requests\[(\d+)\]\.(\w+): .* → null$/.exec(path) ?? [];
+      const stage = was.facts.requests[Number(index)]?.stage ?? '';
+      return !(THING_STAGES.includes(stage) && EMPTY_OF_THINGS.includes(setting ?? ''));
+    });
+    expect(differences.slice(0, 12)).toEqual([]);
   });
 
   it('is read the same by everybody', () => {
@@ -72,7 +83,9 @@ describe.each(RELEASES)('the data of release %s', (release) => {
   it('was read by every route, each with something to read', () => {
     const told = new Set(was.reads.filter((call) => call.status === 200).map((call) => call.route));
     const bytes = ['file', 'followFile', 'takeOut'];
-    const unread = readingRoutes.filter((route) => !told.has(route) && !bytes.includes(route));
+    const unread = readingRoutes.filter(
+      (route) => !told.has(route) && !bytes.includes(route) && !SINCE_THEN.includes(route),
+    );
     const counts = [...told].map(
       (route) => `${route} ${was.reads.filter((call) => call.route === route && call.status === 200).length}`,
     );

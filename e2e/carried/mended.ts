@@ -45,6 +45,22 @@ export const MENDED: readonly Mended[] = [
     where: /^\.body\.(states\[\d+\]\.)?changes\[\d+\]\.reaches: "form" → "register"/,
     why: 'What requests are called, what must not be asked twice and what is usual belongs to the register, and is said to reach it.',
   },
+  {
+    route: 'ledger',
+    where: /^\.body\.rows\[\d+\]\.(priority: "normal"|fuse: \{"state":"done".*\}|due: ".*") → null$/,
+    why: 'Things were filled up with what a request has; what is not theirs is empty.',
+  },
+  {
+    route: 'sheet',
+    where:
+      /^\.body\.(priority: "normal" → null|fuse: \{"state":"done".*\} → null|dueWords: ".*" → null|routing: \{.*\} → null|dueWhy\.length: \d+ → 0|hops\.length: 4 → 3)$/,
+    why: 'Things were filled up with what a request has; what is not theirs is empty.',
+  },
+  {
+    route: 'bytes',
+    where: /^\.body\[\d+\]\[6\]: "\d{4}-\d\d-\d\dT.*Z" → ""$/,
+    why: 'Nothing about things is due; when a request was due stands in the facts that are compared.',
+  },
 ];
 
 /** Letters that went then and go no more, or go now and did not, each by its subject. */

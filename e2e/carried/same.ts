@@ -19,6 +19,8 @@ export class Same {
 
   /** Where the two differ, each as a path with both sides. */
   differences(was: unknown, is: unknown, path = ''): readonly string[] {
+    if (typeof was === 'string' && typeof is === 'string' && isSheet(was) && isSheet(is))
+      return this.differences(cellsOf(was), cellsOf(is), path);
     if (typeof was === 'string' && typeof is === 'string') return this.isSameText(was, is) ? [] : [told(path, was, is)];
     if (Array.isArray(was) && Array.isArray(is)) {
       if (was.length !== is.length) return [told(`${path}.length`, was.length, is.length)];
@@ -39,6 +41,10 @@ export class Same {
     return true;
   }
 }
+
+/** What was taken out as CSV, every cell in quotes, is compared cell by cell. */
+const isSheet = (text: string): boolean => text.endsWith('"\r\n');
+const cellsOf = (text: string): readonly (readonly string[])[] => text.split('"\r\n').map((line) => line.split('","'));
 
 const isObject = (value: unknown): value is Readonly<Record<string, unknown>> =>
   typeof value === 'object' && value !== null && !Array.isArray(value);

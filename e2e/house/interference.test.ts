@@ -335,6 +335,9 @@ async function live(hidden: Hidden): Promise<Heard> {
       [{ params: { number: pointing }, body: { changes: { target: idOf(second) } } }],
     ),
     moveStage: each(numbers, (number) => ({ params: { number }, body: { stage: 'in_hand' } })),
+    reroute: each(numbers, (number) => ({ params: { number }, body: { team: 'estates', priority: 'high' } })),
+    // What waits for its decision is decided below.
+    freeRequest: [{ params: { number: pointing }, body: { stage: 'in_hand', reason: 'Stuck.' } }],
     assign: each(numbers, (number) => ({ params: { number }, body: { person: null } })),
     comment: each(numbers, (number) => ({
       params: { number },
@@ -513,7 +516,7 @@ async function live(hidden: Hidden): Promise<Heard> {
       params?: Record<string, string>;
       body?: { seen?: string };
     };
-    if (['changeFields', 'moveStage', 'assign'].includes(route)) {
+    if (['changeFields', 'moveStage', 'assign', 'reroute', 'freeRequest'].includes(route)) {
       const sheet = await caller.call('sheet', { params: { number: params?.number ?? '' } });
       return { ...input, headers: onVersion(sheet.body?.version ?? 1) };
     }

@@ -193,6 +193,16 @@ describe('a value in the restricted field', () => {
         })
       ).status,
     ).toBe(200);
+    const coordinator = as('Maren Okafor');
+    const freed = { stage: 'in_hand', reason: 'It was not done.' };
+    const given = { team: 'estates', priority: 'high' };
+    for (const [route, body] of [
+      ['freeRequest', freed],
+      ['reroute', given],
+    ] as const) {
+      const headers = onVersion((await coordinator.sheet(outside)).version);
+      expect((await coordinator.call(route, { params: { number: outside }, headers, body })).status).toBe(200);
+    }
   });
 
   it('is searched for in every answer of every route, as each person', async () => {

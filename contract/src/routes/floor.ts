@@ -1,3 +1,4 @@
+import { priorities } from '@tolvek/core/register';
 import { z } from 'zod';
 import { route } from '../route.ts';
 import {
@@ -131,6 +132,30 @@ export const floorRoutes = {
     guard: 'If-Match',
     answer: versioned,
   }),
+  freeRequest: route({
+    name: 'freeRequest',
+    method: 'POST',
+    path: '/api/requests/:number/freeing',
+    says: 'Moves a request on from where nobody else can, by a coordinator with a reason; a decision that waits is withdrawn.',
+    caller: 'staff',
+    params: numbered,
+    query: empty,
+    body: z.strictObject({ stage: z.string().max(64), reason: text }),
+    guard: 'If-Match',
+    answer: versioned,
+  }),
+  reroute: route({
+    name: 'reroute',
+    method: 'POST',
+    path: '/api/requests/:number/routing',
+    says: 'Hands a request over to another team, or gives it another priority.',
+    caller: 'staff',
+    params: numbered,
+    query: empty,
+    body: z.strictObject({ team: z.string().max(64), priority: z.enum(priorities) }),
+    guard: 'If-Match',
+    answer: versioned,
+  }),
   assign: route({
     name: 'assign',
     method: 'POST',
@@ -184,7 +209,7 @@ export const floorRoutes = {
       step: z.string(),
       approver: z.string(),
       requester: z.string(),
-      dueWords: z.string(),
+      dueWords: z.string().nullable(),
       values: visibleValues,
       hops: z.array(hop),
       /** Stands for what is in view; the decision says it, so that it is on what was read. */

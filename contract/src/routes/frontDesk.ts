@@ -153,7 +153,7 @@ export const frontDeskRoutes = {
     guard: 'Idempotency-Key',
     body: z.strictObject({ release: z.int(), answers: rawAnswers, contact: contact.optional() }),
     answer: z.discriminatedUnion('state', [
-      z.object({ state: z.literal('arrived'), number: z.string(), dueWords: z.string() }),
+      z.object({ state: z.literal('arrived'), number: z.string(), dueWords: z.string().nullable() }),
       z.object({ state: z.literal('to-confirm'), email: z.string() }),
     ]),
   }),
@@ -179,7 +179,7 @@ export const frontDeskRoutes = {
     query: empty,
     body: empty,
     guard: 'none',
-    answer: z.object({ number: z.string(), dueWords: z.string(), follow: z.string() }),
+    answer: z.object({ number: z.string(), dueWords: z.string().nullable(), follow: z.string() }),
   }),
   follow: route({
     name: 'follow',

@@ -72,6 +72,7 @@ export const workshopRoutes = {
           register: z.string(),
           registerKey: z.string(),
           stopped: z.boolean(),
+          holds: z.enum(['requests', 'things']),
           release: z.int(),
           changed: z.boolean(),
           /** Null while the draft is being looked through. */
@@ -153,7 +154,7 @@ export const workshopRoutes = {
       released: z.array(z.string()),
       stages: z.array(stage),
       /** What it asks into, and the other forms that do. */
-      register: z.object({ key: z.string(), name: z.string() }),
+      register: z.object({ key: z.string(), name: z.string(), holds: z.enum(['requests', 'things']) }),
       others: z.array(z.object({ key: z.string(), title: z.string() })),
       /** Nobody can ask by it while it is stopped. */
       stopped: z.boolean(),

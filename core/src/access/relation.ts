@@ -5,7 +5,8 @@ import type { Relation } from './accessTo.ts';
 export interface RequestParties {
   readonly requesterId: string;
   readonly handlerId: string | null;
-  readonly team: string;
+  /** Null for things: no team works on them. */
+  readonly team: string | null;
   readonly approverGroup: string | null;
   /** Groups that work in the request's register. */
   readonly deskGroups: readonly string[];

@@ -27,6 +27,15 @@ export interface Deadline {
   readonly pauses: readonly Pause[];
 }
 
+/** What a request has until when to be finished; other deadlines have keys of their own. */
+export const FINISH = 'finish';
+
+/** A deadline as it is planned for a request, by its lasting name. */
+export interface PlannedDeadline {
+  readonly key: string;
+  readonly deadline: Deadline;
+}
+
 export interface Timer {
   readonly kind: 'reminder' | 'escalation';
   readonly at: number;

@@ -163,29 +163,35 @@ describe('taking a request in', () => {
   it('routes by the first row that holds, and says why', () => {
     const intake = takeIn(door, answers, context);
     if (!intake.taken) throw new Error('refused');
-    const { routed, approval, deadline, timers } = intake.request;
+    const { routed, approval, deadlines } = intake.request;
     expect(routed).toMatchObject({ row: 1, rowId: 'big', isOtherwise: false });
-    expect(routed.reasons[0]?.cells.map((cell) => cell.words)).toEqual([
+    expect(routed?.reasons[0]?.cells.map((cell) => cell.words)).toEqual([
       'Fee is 740; the row asks for > 500: holds',
       'From outside is yes; the row asks for yes: holds',
     ]);
     expect(approval?.group).toBe('managers');
-    expect(new Date(deadline.due).toISOString()).toBe('2026-11-25T17:00:00.000Z');
-    expect(timers.map((timer) => timer.kind)).toEqual(['reminder', 'escalation']);
+    expect(deadlines.map(({ key, deadline }) => [key, new Date(deadline.due).toISOString()])).toEqual([
+      ['finish', '2026-11-25T17:00:00.000Z'],
+    ]);
   });
 
   it('falls to the last row when nothing holds, with the failing cell of each row', () => {
     const intake = takeIn(door, { ...answers, fee: '' }, context);
     if (!intake.taken) throw new Error('refused');
     expect(intake.request.routed).toMatchObject({ row: 3, rowId: 'otherwise', isOtherwise: true });
-    expect(intake.request.routed.reasons.map((row) => [row.row, row.won])).toEqual([
+    expect(intake.request.routed?.reasons.map((row) => [row.row, row.won])).toEqual([
       [1, false],
       [2, false],
       [3, true],
     ]);
-    expect(intake.request.routed.reasons[0]?.cells[0]?.words).toBe(
+    expect(intake.request.routed?.reasons[0]?.cells[0]?.words).toBe(
       'Fee is empty; the row asks for > 500: can’t be said',
     );
+  });
+
+  it('neither routes a thing nor has it decided, and nothing about it is due', () => {
+    const intake = takeIn(door, answers, { ...context, holds: 'things' });
+    expect(intake).toMatchObject({ taken: true, request: { routed: null, approval: null, deadlines: [] } });
   });
 
   it('refuses at a closed door, a door not open yet, and for who may not come in', () => {

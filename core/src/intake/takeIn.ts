@@ -1,4 +1,4 @@
-import { type Deadline, planDeadline, type Timer, timersFor, type WorkingCalendar } from '../deadline/index.ts';
+import { FINISH, type PlannedDeadline, planDeadline, type WorkingCalendar } from '../deadline/index.ts';
 import { type Admission, admit, type Door } from '../door/index.ts';
 import { type FormDesign, prepareCompletion, refusalsOf } from '../form/index.ts';
 import {
@@ -16,16 +16,19 @@ export interface IntakeContext {
   readonly calendar: WorkingCalendar;
   readonly facts: RequestFacts;
   readonly requester: { readonly kind: 'staff' | 'contact' | 'unknown'; readonly active: boolean };
+  /** Things are neither routed nor decided, and nothing about them is due; requests when nothing is said. */
+  readonly holds?: 'requests' | 'things';
 }
 
 /** What a submission comes to; the caller stores all of it at once. */
 export interface TakenIn {
   readonly values: Values;
-  readonly routed: Routed;
+  /** Null for things. */
+  readonly routed: Routed | null;
   /** The approval step's group when a decision is needed. */
   readonly approval: { readonly label: string; readonly group: string } | null;
-  readonly deadline: Deadline;
-  readonly timers: readonly Timer[];
+  /** What it is due by, by the keys of the plan; none for things. */
+  readonly deadlines: readonly PlannedDeadline[];
 }
 
 export type Intake =
@@ -47,6 +50,8 @@ export function prepareIntake(design: FormDesign): (door: Door, answers: RawAnsw
     const problems = refusalsOf(completion);
     const { values } = completion;
     if (problems.length > 0) return { taken: false, problems };
+    if (context.holds === 'things')
+      return { taken: true, request: { values, routed: null, approval: null, deadlines: [] } };
     const routed = route(requestSlots(design.fields, values, context.facts));
     const { step } = design.approval;
     const deadline = planDeadline(context.calendar, context.now, routed.outcome.workingDays);
@@ -56,8 +61,7 @@ export function prepareIntake(design: FormDesign): (door: Door, answers: RawAnsw
         values,
         routed,
         approval: routed.outcome.needsApproval ? { label: step.label, group: step.group } : null,
-        deadline,
-        timers: timersFor(deadline, design.deadline, context.calendar),
+        deadlines: [{ key: FINISH, deadline }],
       },
     };
   };

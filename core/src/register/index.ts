@@ -52,7 +52,7 @@ export { orderProblems } from './orderProblems.ts';
 export type { Problem } from './problem.ts';
 export { designsNamed } from './refersTo.ts';
 export { FACT_NAMES, factSlots, type RequestFacts, requestScope, requestSlots } from './requestScope.ts';
-export { type Phase, type Priority, priorities, type Stage, stagesToMoveTo } from './stage.ts';
+export { type Phase, type Priority, priorities, type Stage, stagesToFreeTo, stagesToMoveTo } from './stage.ts';
 export {
   MOST_TERMS,
   mergeTerms,

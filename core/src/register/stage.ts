@@ -17,6 +17,13 @@ export const priorities = ['low', 'normal', 'high'] as const;
 export type Priority = (typeof priorities)[number];
 
 /**
+ * The stages a coordinator may free a request to, from wherever it is: what waits for a decision or
+ * was refused, or stands where nobody can move it on.
+ */
+export const stagesToFreeTo = (stages: readonly Stage[], current: Stage): readonly Stage[] =>
+  stages.filter((stage) => stage.key !== current.key && stage.role !== 'deciding' && stage.role !== 'refused');
+
+/**
  * The stages a person may move a request to from here; a decision that is waited for has to be made
  * first.
  */

@@ -1,6 +1,7 @@
 import type { ValueChange } from '../access/index.ts';
 import type { Verdict } from '../approval/index.ts';
-import type { Values } from '../register/index.ts';
+import type { TakenIn } from '../intake/index.ts';
+import type { Priority, Values } from '../register/index.ts';
 
 /** The way something came in. */
 export type Through =
@@ -23,9 +24,20 @@ export type Why =
  * they are then.
  */
 export type RequestChange =
-  | { readonly kind: 'arrived'; readonly through: Through; readonly release: number }
+  | {
+      readonly kind: 'arrived';
+      readonly through: Through;
+      readonly release: number;
+      /** What it came to, for all that follows; it stands in the request and not in its history. */
+      readonly taken?: TakenIn;
+    }
   | ({ readonly kind: 'values'; readonly changes: readonly ValueChange[] } & Why)
   | { readonly kind: 'stage'; readonly from: string; readonly to: string }
+  /** Moved by a coordinator from where nobody else could; a decision that waited is withdrawn. */
+  | { readonly kind: 'freed'; readonly from: string; readonly to: string; readonly reason: string }
+  /** Groups by key. */
+  | { readonly kind: 'team'; readonly from: string | null; readonly to: string }
+  | { readonly kind: 'priority'; readonly from: Priority | null; readonly to: Priority }
   | { readonly kind: 'handler'; readonly from: string | null; readonly to: string | null }
   | { readonly kind: 'said'; readonly text: string; readonly to: 'desk' | 'requester'; readonly byRequester: boolean }
   | { readonly kind: 'decided'; readonly step: string; readonly verdict: Verdict; readonly comment: string }
@@ -38,10 +50,11 @@ export type RequestChange =
 /** What people and the clock do from now on; the rest only stands in histories of before. */
 export type Happening = Exclude<RequestChange, { kind: 'baseline' | 'told' }>;
 
-/** What the words of a change name: stages by key and people by id, as they are called now. */
+/** What the words of a change name: stages and groups by key and people by id, as they are called now. */
 export interface ChangeNames {
   readonly stage: (key: string) => string;
   readonly person: (id: string) => string;
+  readonly group: (key: string) => string;
 }
 
 /** A change in a sentence, without the values of fields: those are revealed beside it. */
@@ -53,6 +66,12 @@ export function changeInWords(change: RequestChange, names: ChangeNames): string
       return whyInWords(change);
     case 'stage':
       return `${names.stage(change.from)} → ${names.stage(change.to)}`;
+    case 'freed':
+      return `Freed by a coordinator: ${names.stage(change.from)} → ${names.stage(change.to)}`;
+    case 'team':
+      return `Handed over to ${names.group(change.to)}`;
+    case 'priority':
+      return `Priority: ${change.from ?? 'none'} → ${change.to}`;
     case 'handler':
       return change.to === null ? 'Given back to the team' : `Given to ${names.person(change.to)}`;
     case 'said':

@@ -1,15 +1,73 @@
+import { type Deadline, type DeadlinePlan, pauseDeadline, resumeDeadline } from '@tolvek/core/deadline';
+import { eq, inArray } from 'drizzle-orm';
+import { v7 as uuid } from 'uuid';
+import { calendarOf } from '../calendar/queries.ts';
 import { releaseById } from '../form/queries.ts';
-import type { Follower } from '../request/change.ts';
+import type { Transaction } from '../platform/database.ts';
+import type { Work } from '../platform/work.ts';
+import { dueIs, type Follower } from '../request/change.ts';
+import type { ShownRow } from '../request/queries.ts';
+import { type DeadlineRow, deadlineIn, deadlinesOf } from './queries.ts';
+import { deadlines, timers } from './tables.ts';
 import { dropTimers, resetTimers } from './timers.ts';
 
-/** Timers follow the deadline of a request: set when it arrives or is moved, dropped when it ends. */
-export const followDeadlines: Follower = ({ tx }, request, change, before) => {
-  if (request.trial || !['arrived', 'stage', 'decided'].includes(change.kind)) return;
-  if (request.phase === 'finished') {
-    if (before) dropTimers(tx, request.id);
-    return;
+const planOf = (tx: Transaction, request: ShownRow): DeadlinePlan =>
+  releaseById(tx, request.releaseId).release.design.deadline;
+
+/** What can bring a request to another stage. */
+const MOVES: ReadonlySet<string> = new Set(['stage', 'freed', 'decided']);
+
+/**
+ * Deadlines and their timers follow a request: they begin when it arrives, stand still while it is
+ * paused, end when it is finished, and begin again where it is taken up again. What it is due by is
+ * the nearest that is open.
+ */
+export const followDeadlines: Follower = (work, request, change, before) => {
+  if (change.kind === 'arrived') {
+    begin(work, request, change.taken?.deadlines ?? []);
+    return undefined;
   }
-  const isMoved = before && before.deadline === request.deadline && before.phase !== 'finished';
-  if (!isMoved)
-    resetTimers(tx, request.id, request.deadline, releaseById(tx, request.releaseId).release.design.deadline);
+  if (!before || before.phase === request.phase || !MOVES.has(change.kind)) return undefined;
+  const { tx, now } = work;
+  const rows = deadlinesOf(tx, request.id);
+  const plan = planOf(tx, request);
+  const calendar = calendarOf(tx, plan.calendar);
+  const isOver = request.phase === 'finished';
+  const dues = rows.map((row) => {
+    const was = deadlineIn(row);
+    const is =
+      request.phase === 'paused'
+        ? pauseDeadline(was, now)
+        : before.phase === 'paused'
+          ? resumeDeadline(was, calendar, now)
+          : was;
+    const state = isOver ? 'ended' : 'open';
+    if (is !== was || state !== row.state)
+      tx.update(deadlines)
+        .set({ ...is, pauses: [...is.pauses], state })
+        .where(eq(deadlines.id, row.id))
+        .run();
+    // What stands still, ends or begins again rings otherwise.
+    if (isOver) dropTimers(tx, row.id);
+    else if (!request.trial && (is !== was || row.state === 'ended')) resetTimers(tx, row, is, plan);
+    return is.due;
+  });
+  return dues.length > 0 ? dueIs(work, request, Math.min(...dues)) : undefined;
 };
+
+function begin({ tx }: Work, request: ShownRow, planned: readonly { key: string; deadline: Deadline }[]): void {
+  const state = request.phase === 'finished' ? 'ended' : 'open';
+  for (const { key, deadline } of planned) {
+    const row: DeadlineRow = { ...deadline, id: uuid(), requestId: request.id, key, state };
+    tx.insert(deadlines).values(row).run();
+    if (!request.trial && state === 'open') resetTimers(tx, row, deadline, planOf(tx, request));
+  }
+}
+
+/** Takes away the deadlines of trials, with their timers. */
+export function dropDeadlines(tx: Transaction, requestIds: readonly string[]): void {
+  for (const table of [timers, deadlines])
+    tx.delete(table)
+      .where(inArray(table.requestId, [...requestIds]))
+      .run();
+}

@@ -1,5 +1,28 @@
-import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import type { Pause } from '@tolvek/core/deadline';
+import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 import { requests } from '../request/tables.ts';
+
+/** What a request is due by: one row for each promise. */
+export const deadlines = sqliteTable(
+  'deadlines',
+  {
+    id: text().primaryKey(),
+    requestId: text()
+      .notNull()
+      .references(() => requests.id),
+    /** Lasting name of the promise in its plan. */
+    key: text().notNull(),
+    /** Epoch ms. */
+    start: integer().notNull(),
+    due: integer().notNull(),
+    /** Working time promised at the start, ms. */
+    allowance: integer().notNull(),
+    workingDays: integer().notNull(),
+    pauses: text({ mode: 'json' }).notNull().$type<readonly Pause[]>(),
+    state: text({ enum: ['open', 'ended'] }).notNull(),
+  },
+  (table) => [uniqueIndex('deadlines_request').on(table.requestId, table.key)],
+);
 
 /** What is to happen at a moment. Done or dropped, a timer stays as a record. */
 export const timers = sqliteTable(
@@ -9,6 +32,8 @@ export const timers = sqliteTable(
     requestId: text()
       .notNull()
       .references(() => requests.id),
+    /** The deadline it belongs to; null for one of before deadlines had rows of their own. */
+    deadlineId: text().references(() => deadlines.id),
     kind: text({ enum: ['reminder', 'escalation'] }).notNull(),
     at: integer().notNull(),
     state: text({ enum: ['waiting', 'done', 'dropped'] }).notNull(),

@@ -1,39 +1,39 @@
-import { type Deadline, type DeadlinePlan, type Timer, timersFor } from '@tolvek/core/deadline';
+import { type Deadline, type DeadlinePlan, timersFor } from '@tolvek/core/deadline';
 import { and, asc, eq } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { calendarOf } from '../calendar/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
+import type { DeadlineRow } from './queries.ts';
 import { timers } from './tables.ts';
 
-export function setTimers(tx: Transaction, requestId: string, planned: readonly Timer[]): void {
-  for (const timer of planned)
-    tx.insert(timers).values({ id: uuid(), requestId, kind: timer.kind, at: timer.at, state: 'waiting' }).run();
-}
-
-export function dropTimers(tx: Transaction, requestId: string): void {
+/** Drops what would still ring for a deadline. */
+export function dropTimers(tx: Transaction, deadlineId: string): void {
   tx.update(timers)
     .set({ state: 'dropped' })
-    .where(and(eq(timers.requestId, requestId), eq(timers.state, 'waiting')))
+    .where(and(eq(timers.deadlineId, deadlineId), eq(timers.state, 'waiting')))
     .run();
 }
 
 /** Sets the timers of a changed deadline anew; what was told already is not told again. */
-export function resetTimers(tx: Transaction, requestId: string, deadline: Deadline, plan: DeadlinePlan): void {
+export function resetTimers(
+  tx: Transaction,
+  { id, requestId }: Pick<DeadlineRow, 'id' | 'requestId'>,
+  deadline: Deadline,
+  plan: DeadlinePlan,
+): void {
   const told = new Set(
     tx
       .select()
       .from(timers)
-      .where(and(eq(timers.requestId, requestId), eq(timers.state, 'done')))
+      .where(and(eq(timers.deadlineId, id), eq(timers.state, 'done')))
       .all()
       .map((timer) => timer.kind),
   );
-  dropTimers(tx, requestId);
-  setTimers(
-    tx,
-    requestId,
-    timersFor(deadline, plan, calendarOf(tx, plan.calendar)).filter((timer) => !told.has(timer.kind)),
-  );
+  dropTimers(tx, id);
+  for (const { kind, at } of timersFor(deadline, plan, calendarOf(tx, plan.calendar)))
+    if (!told.has(kind))
+      tx.insert(timers).values({ id: uuid(), requestId, deadlineId: id, kind, at, state: 'waiting' }).run();
 }
 
 export const next = prepared((db) =>

@@ -2,17 +2,19 @@ import type { Viewer } from '@tolvek/core/people';
 import {
   type Problem as FieldProblem,
   type FieldValue,
+  type Priority,
   type RawAnswers,
   readAnswer,
   type Stage,
+  stagesToFreeTo,
   stagesToMoveTo,
 } from '@tolvek/core/register';
 import { filesNamed } from '../files/commands.ts';
-import { membersOf, personById } from '../people/queries.ts';
+import { allGroups, membersOf, personById } from '../people/queries.ts';
 import type { House } from '../platform/house.ts';
 import { notAllowed, notFound, Problem, wrongFields } from '../platform/problem.ts';
 import { by, type Work, write } from '../platform/work.ts';
-import { registerById, stageOf } from '../register/queries.ts';
+import { type RegisterRow, registerById, stageOf } from '../register/queries.ts';
 import { changeRequest } from '../request/change.ts';
 import { changesBetween, isSame } from '../request/changes.ts';
 import { takenAnswers } from '../request/claims.ts';
@@ -140,9 +142,73 @@ export function moveStage(house: House, viewer: Viewer, input: OnVersion & { sta
   });
 }
 
-/** Who may be given a request: active members of its team. */
-export function assignableTo(tx: Parameters<typeof membersOf>[0], request: RequestRow) {
-  return membersOf(tx, request.team).map(({ id, name }) => ({ id, name }));
+/**
+ * Moves a request on from where nobody else can: what waits for a decision, was refused, or is stuck.
+ * A decision that waited is withdrawn; the reason stands in its history.
+ */
+export function freeRequest(
+  house: House,
+  viewer: Viewer,
+  input: OnVersion & { stage: string; reason: string },
+): { version: number } {
+  if (viewer.role === 'member') throw notAllowed('Only a coordinator frees a request. Ask one of them.');
+  return write(house, (work) => {
+    const { request, register } = openAtDesk(work.tx, viewer, input.number, 'changing');
+    const from = stageOf(register, request.stage);
+    const to = stagesToFreeTo(register.stages, from).find((stage) => stage.key === input.stage);
+    if (!to)
+      throw wrongFields([
+        { field: 'stage', message: 'There is no such stage to go to.', fix: 'Choose one of the list.' },
+      ]);
+    const change = { kind: 'freed', from: from.key, to: to.key, reason: input.reason } as const;
+    return { version: changeRequest(by(work, viewer.personId), request, change, input.version).version };
+  });
+}
+
+/** The groups a request can be handed over to. */
+export const teamsFor = (tx: Parameters<typeof membersOf>[0]): readonly { key: string; name: string }[] =>
+  allGroups(tx).flatMap(({ key, name, isTeam }) => (isTeam ? [{ key, name }] : []));
+
+/**
+ * Hands a request over to another team, or gives it another priority. A handler who is not in the new
+ * team lets go of it.
+ */
+export function reroute(
+  house: House,
+  viewer: Viewer,
+  input: OnVersion & { team: string; priority: Priority },
+): { version: number } {
+  return write(house, (work) => {
+    const { request, register } = openAtDesk(work.tx, viewer, input.number, 'changing');
+    if (register.holds === 'things' || request.team === null)
+      throw new Problem(409, 'thing', 'No team works on it', 'A thing has neither a team nor a priority.');
+    if (!teamsFor(work.tx).some((team) => team.key === input.team))
+      throw wrongFields([{ field: 'team', message: 'This team does not exist.', fix: 'Choose one of the list.' }]);
+    let row = request;
+    let version = input.version;
+    const change = (what: Parameters<typeof changeRequest>[2]): void => {
+      row = changeRequest(by(work, viewer.personId), row, what, version);
+      version = row.version;
+    };
+    if (input.priority !== row.priority) change({ kind: 'priority', from: row.priority, to: input.priority });
+    if (input.team !== row.team) {
+      const { handlerId } = row;
+      change({ kind: 'team', from: row.team, to: input.team });
+      const stays = membersOf(work.tx, input.team).some((person) => person.id === handlerId);
+      if (handlerId !== null && !stays) change({ kind: 'handler', from: handlerId, to: null });
+    }
+    return { version };
+  });
+}
+
+/** Who may be given a request: active members of its team; a thing, those of its register’s desk. */
+export function assignableTo(
+  tx: Parameters<typeof membersOf>[0],
+  { team }: Pick<RequestRow, 'team'>,
+  { deskGroups }: Pick<RegisterRow, 'deskGroups'>,
+) {
+  const found = (team === null ? deskGroups : [team]).flatMap((group) => membersOf(tx, group));
+  return [...new Map(found.map((person) => [person.id, person])).values()].map(({ id, name }) => ({ id, name }));
 }
 
 export function assign(
@@ -151,9 +217,11 @@ export function assign(
   input: OnVersion & { person: string | null },
 ): { version: number } {
   return write(house, (work) => {
-    const { request } = openAtDesk(work.tx, viewer, input.number, 'changing');
+    const { request, register } = openAtDesk(work.tx, viewer, input.number, 'changing');
     const handler =
-      input.person === null ? null : assignableTo(work.tx, request).find((person) => person.id === input.person);
+      input.person === null
+        ? null
+        : assignableTo(work.tx, request, register).find((person) => person.id === input.person);
     if (handler === undefined)
       throw wrongFields([
         { field: 'person', message: 'This person is not in the request’s team.', fix: 'Choose somebody of the team.' },

@@ -1,6 +1,6 @@
 import type { House } from '../platform/house.ts';
 import type { Serve } from '../platform/serve.ts';
-import { assign, changeFields, comment, moveStage } from './commands.ts';
+import { assign, changeFields, comment, freeRequest, moveStage, reroute } from './commands.ts';
 import { decide, decideByLink } from './decide.ts';
 
 /** What people do to requests. */
@@ -10,6 +10,12 @@ export function deskRoutes(serve: Serve, house: House): void {
   );
   serve('moveStage', ({ viewer, params, body, version }) =>
     moveStage(house, viewer, { number: params.number, version, stage: body.stage }),
+  );
+  serve('freeRequest', ({ viewer, params, body, version }) =>
+    freeRequest(house, viewer, { number: params.number, version, ...body }),
+  );
+  serve('reroute', ({ viewer, params, body, version }) =>
+    reroute(house, viewer, { number: params.number, version, ...body }),
   );
   serve('assign', ({ viewer, params, body, version }) =>
     assign(house, viewer, { number: params.number, version, person: body.person }),

@@ -38,7 +38,9 @@ export interface Submission {
   readonly key: string;
 }
 
-export type Submitted = { state: 'arrived'; number: string; dueWords: string } | { state: 'to-confirm'; email: string };
+export type Submitted =
+  | { state: 'arrived'; number: string; dueWords: string | null }
+  | { state: 'to-confirm'; email: string };
 
 /**
  * Takes a submission in: at the staff door at once, at an outside door once its address is
@@ -202,7 +204,7 @@ export function offersAt(
 }
 
 /** Confirms an outside address by the link in the letter. It works once. */
-export function confirm(house: House, token: string): { number: string; dueWords: string; follow: string } {
+export function confirm(house: House, token: string): { number: string; dueWords: string | null; follow: string } {
   return write(house, (work) => {
     const { tx, now } = work;
     const { link, submission } = waitingFor(tx, token, now);
@@ -258,7 +260,9 @@ function arrive(work: Work, door: DoorRow, release: ReleaseRow, requester: Perso
     files: filesNamed(tx, release.formId, release.design.fields, answers),
     numbers: giveNumbers(tx, register.id, release.design.fields, told.today),
   };
-  const intake = releaseById(tx, release.id).takeIn(door, answers, { now, calendar, facts, requester });
+  const intake = releaseById(tx, release.id).takeIn(door, answers, {
+    ...{ now, calendar, facts, requester, holds: register.holds },
+  });
   if (!intake.taken) throw 'refusal' in intake ? refusal(intake.refusal) : wrongFields(intake.problems);
   const held = answersHeld(tx, release, intake.request.values, facts, requester.id);
   if (held.length > 0) throw wrongFields(held);
@@ -267,5 +271,5 @@ function arrive(work: Work, door: DoorRow, release: ReleaseRow, requester: Perso
     ...{ number, register, release, doorId: door.id, requesterId: requester.id, taken: intake.request },
     through: { by: 'door', kind: door.kind },
   });
-  return { id, number, dueWords: momentInWords(due, calendar.zone) };
+  return { id, number, dueWords: due === null ? null : momentInWords(due, calendar.zone) };
 }

@@ -170,6 +170,7 @@ function takeOne(work: Work, { release, door, requester, importer, answers, fact
     calendar,
     facts,
     requester: { kind: 'staff', active: true },
+    holds: register.holds,
   });
   // What was complete a moment ago is taken; anything else is a mistake of ours.
   if (!intake.taken) throw new Problem(500, 'import', 'A row could not be taken in', 'Nothing was changed. Try again.');

@@ -12,31 +12,49 @@ import { notify } from './notify.ts';
 
 /** People hear of what happens to a request: who asked, who works on it, who decides. */
 export const followNotices: Follower = (work, request, change, before) => {
-  if (request.trial) return;
+  if (!request.trial) tell(work, request, change, before);
+  return undefined;
+};
+
+function tell(work: Work, request: ShownRow, change: Happening, before: ShownRow | null): void {
   switch (change.kind) {
     case 'arrived':
-      return tellOfArrival(work, request, change);
+      tellOfArrival(work, request, change);
+      break;
     case 'stage':
-      return before ? tellOfStage(work, request, before) : undefined;
+      if (before) tellOfStage(work, request, before);
+      break;
+    case 'freed':
+      tellFreed(work, request, before);
+      break;
+    case 'team':
+      if (request.phase !== 'finished' && !isDeciding(work, request)) tellTeam(work, request);
+      break;
+    case 'priority':
+      break;
     case 'handler':
-      return tellHandler(work, request, change.to);
+      tellHandler(work, request, change.to);
+      break;
     case 'said':
-      return tellWords(work, request, change);
+      tellWords(work, request, change);
+      break;
     case 'decided':
-      return tellDecision(work, request, change);
+      tellDecision(work, request, change);
+      break;
     case 'rang':
-      return tellOfTimer(work, request, change.timer);
+      tellOfTimer(work, request, change.timer);
+      break;
     case 'values':
-      return;
   }
-};
+}
 
 type Of<Kind extends Happening['kind']> = Extract<Happening, { kind: Kind }>;
 
 const zoneOf = ({ tx }: Work, request: ShownRow): string =>
   calendarOf(tx, releaseById(tx, request.releaseId).release.design.deadline.calendar).zone;
 
-const dueOf = (work: Work, request: ShownRow): string => momentInWords(request.due, zoneOf(work, request));
+const dueOf = (work: Work, request: ShownRow): string =>
+  request.due === null ? '' : momentInWords(request.due, zoneOf(work, request));
 
 const actorName = ({ tx, actor }: Work, otherwise: string): string =>
   (actor === null ? undefined : personById(tx, actor)?.name) ?? otherwise;
@@ -60,6 +78,7 @@ function tellDeciders(work: Work, request: ShownRow, group: string): void {
 
 /** Tells the team of a request that it is theirs to work on. */
 function tellTeam(work: Work, request: ShownRow): void {
+  if (request.team === null) return;
   const team = membersOf(work.tx, request.team)
     .map((person) => person.id)
     .filter((id) => id !== request.requesterId);
@@ -73,6 +92,15 @@ function tellOfStage(work: Work, request: ShownRow, before: ShownRow): void {
   const stage = stageOf(registerById(work.tx, request.registerId), request.stage).publicLabel;
   notify(work, request, [request.requesterId], { kind: 'stage', stage, finished });
 }
+
+/** Whoever freed it gave it to its team anew: they hear of it, and the requester of where it is now. */
+function tellFreed(work: Work, request: ShownRow, before: ShownRow | null): void {
+  if (before) tellOfStage(work, request, before);
+  if (before && isDeciding(work, before) && request.phase !== 'finished') tellTeam(work, request);
+}
+
+const isDeciding = ({ tx }: Work, request: ShownRow): boolean =>
+  stageOf(registerById(tx, request.registerId), request.stage).role === 'deciding';
 
 function tellHandler(work: Work, request: ShownRow, to: string | null): void {
   if (to !== null && to !== work.actor) notify(work, request, [to], { kind: 'assigned', by: actorName(work, '') });
@@ -88,7 +116,11 @@ function tellWords(work: Work, request: ShownRow, { text, to, byRequester }: Of<
 }
 
 const workingOn = ({ tx }: Work, request: ShownRow): readonly string[] =>
-  request.handlerId ? [request.handlerId] : membersOf(tx, request.team).map((person) => person.id);
+  request.handlerId
+    ? [request.handlerId]
+    : request.team === null
+      ? []
+      : membersOf(tx, request.team).map((person) => person.id);
 
 function tellDecision(work: Work, request: ShownRow, { verdict, comment }: Of<'decided'>): void {
   const kind = verdict === 'approve' ? 'approved' : 'refused';
@@ -103,8 +135,12 @@ function tellOfTimer(work: Work, request: ShownRow, timer: 'reminder' | 'escalat
   const due = dueOf(work, request);
   const handler = request.handlerId ? personById(tx, request.handlerId) : undefined;
   const working = workingOn(work, request);
+  // A decision that is waited for is what holds it up: whoever decides is reminded.
+  const group = isDeciding(work, request) ? request.approverGroup : null;
+  if (group !== null) tellDeciders(work, request, group);
   if (timer === 'reminder') {
-    const left = lengthInWords(Math.max(0, workingTimeBetween(calendar, now, request.due)), calendar);
+    if (group !== null) return;
+    const left = lengthInWords(Math.max(0, workingTimeBetween(calendar, now, request.due ?? now)), calendar);
     notify(work, request, working, { kind: 'reminder', left, due });
     return;
   }

@@ -1,12 +1,10 @@
-import { pauseDeadline, resumeDeadline } from '@tolvek/core/deadline';
 import type { TakenIn } from '@tolvek/core/intake';
 import type { Field, Values } from '@tolvek/core/register';
 import type { Happening, Through } from '@tolvek/core/request';
 import { and, eq, inArray } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
-import { calendarOf } from '../calendar/queries.ts';
 import { claimFiles, letGoOfFiles } from '../files/commands.ts';
-import { type ReleaseRow, releaseById } from '../form/queries.ts';
+import type { ReleaseRow } from '../form/queries.ts';
 import type { Transaction } from '../platform/database.ts';
 import { Problem, staleVersion } from '../platform/problem.ts';
 import { by, type Work } from '../platform/work.ts';
@@ -25,9 +23,14 @@ import { claims, history, pointers, requests } from './tables.ts';
 
 /**
  * What follows from a change of a request, in areas above it. `before`: the request as it was; null
- * when it has just arrived.
+ * when it has just arrived. Gives the request where that changed again.
  */
-export type Follower = (work: Work, request: ShownRow, change: Happening, before: ShownRow | null) => void;
+export type Follower = (
+  work: Work,
+  request: ShownRow,
+  change: Happening,
+  before: ShownRow | null,
+) => ShownRow | undefined;
 
 let followers: readonly Follower[] = [];
 
@@ -56,7 +59,7 @@ const without = (values: Values, keys: readonly string[]): Values =>
 export function addRequest(work: Work, incoming: Incoming): RequestRow {
   const { tx, now, effects } = work;
   const { number, register, release, doorId, requesterId, taken, through } = incoming;
-  const { routed, approval, deadline } = taken;
+  const { routed, approval, deadlines } = taken;
   // What has left the register is not kept any more, though a release may still compute it.
   const values = without(taken.values, register.left);
   const stage = approval ? stageWithRole(register, 'deciding') : firstStage(register);
@@ -71,9 +74,9 @@ export function addRequest(work: Work, incoming: Incoming): RequestRow {
       doorId,
       requesterId,
     },
-    ...{ stage: stage.key, phase: stage.phase, team: routed.outcome.team, handlerId: null },
-    ...{ approverGroup: approval?.group ?? null, priority: routed.outcome.priority },
-    ...{ values, routed, deadline, due: deadline.due, version: 1, createdAt: now, updatedAt: now },
+    ...{ stage: stage.key, phase: stage.phase, team: routed?.outcome.team ?? null, handlerId: null },
+    ...{ approverGroup: approval?.group ?? null, priority: routed?.outcome.priority ?? null },
+    ...{ values, routed, due: nearest(deadlines), version: 1, createdAt: now, updatedAt: now },
     finishedAt: stage.phase === 'finished' ? now : null,
     trial: through.by === 'trial',
   };
@@ -84,7 +87,7 @@ export function addRequest(work: Work, incoming: Incoming): RequestRow {
     effects.changed.add(request.id);
   }
   claimFiles(tx, request.id, release.design.fields, values);
-  happened(work, request, { kind: 'arrived', through, release: release.number }, null);
+  happened(work, request, { kind: 'arrived', through, release: release.number, taken }, null);
   return request;
 }
 
@@ -130,8 +133,7 @@ export function changed<Row extends ShownRow>(
   const outcome = outcomeOf(work, request, register, settled);
   if (outcome === null) {
     work.effects.changed.add(request.id);
-    happened(work, request, settled, request);
-    return request;
+    return happened(work, request, settled, request);
   }
   const after: Row = { ...request, ...outcome };
   refuseTaken(work, request, after, register);
@@ -149,18 +151,34 @@ export function changed<Row extends ShownRow>(
     claimFiles(work.tx, request.id, fields, stored.values);
     if (!request.trial) point(work.tx, request.id, fields, stored.values);
   }
-  happened(work, stored, settled, request);
+  const followed = happened(work, stored, settled, request);
   if (settled.kind === 'values' && !request.trial && depth < DEEPEST)
     for (const carried of carriedFrom(work, request.id, settled.changes)) {
       const following = { kind: 'values', why: 'followed', number: request.number, changes: carried.changes } as const;
       changed(by(work, null), carried.request, following, undefined, depth + 1);
     }
-  return stored;
+  return followed;
 }
 
-function happened(work: Work, request: ShownRow, change: Happening, before: ShownRow | null): void {
+/** Writes down what happened, and lets all follow; gives the request as it is after them. */
+function happened<Row extends ShownRow>(work: Work, request: Row, change: Happening, before: ShownRow | null): Row {
   remember(work, request.id, change);
-  for (const follow of followers) follow(work, request, change, before);
+  let row = request;
+  for (const follow of followers) {
+    const followed = follow(work, row, change, before);
+    if (followed) row = { ...row, ...followed };
+  }
+  return row;
+}
+
+const nearest = (deadlines: TakenIn['deadlines']): number | null =>
+  deadlines.length === 0 ? null : Math.min(...deadlines.map(({ deadline }) => deadline.due));
+
+/** Stores what a request is due by, for whoever keeps its deadlines. */
+export function dueIs<Row extends ShownRow>({ tx }: Work, request: Row, due: number | null): Row {
+  if (request.due === due) return request;
+  tx.update(requests).set({ due }).where(eq(requests.id, request.id)).run();
+  return { ...request, due };
 }
 
 /** What a change does to the row of a request; null when it only stands in its history. */
@@ -178,11 +196,16 @@ function outcomeOf(
       };
     case 'handler':
       return { handlerId: change.to };
+    case 'team':
+      return { team: change.to };
+    case 'priority':
+      return { priority: change.to };
     case 'stage':
-      return movedTo(work, request, register, change.to);
+    case 'freed':
+      return movedTo(work, register, change.to);
     case 'decided': {
       const to = change.verdict === 'approve' ? firstStage(register) : stageWithRole(register, 'refused');
-      return movedTo(work, request, register, to.key);
+      return movedTo(work, register, to.key);
     }
     case 'said':
     case 'rang':
@@ -190,22 +213,12 @@ function outcomeOf(
   }
 }
 
-/** A request at another stage: pausing stops its deadline, going on resumes it, finishing ends it. */
-function movedTo({ tx, now }: Work, request: ShownRow, register: RegisterRow, key: string): Partial<ShownRow> {
-  const [from, to] = [stageOf(register, request.stage), stageOf(register, key)];
-  const { deadline: plan } = releaseById(tx, request.releaseId).release.design;
-  const calendar = calendarOf(tx, plan.calendar);
-  const deadline =
-    to.phase === 'paused'
-      ? pauseDeadline(request.deadline, now)
-      : from.phase === 'paused'
-        ? resumeDeadline(request.deadline, calendar, now)
-        : request.deadline;
+/** A request at another stage. */
+function movedTo({ now }: Work, register: RegisterRow, key: string): Partial<ShownRow> {
+  const to = stageOf(register, key);
   return {
     stage: to.key,
     phase: to.phase,
-    deadline,
-    due: deadline.due,
     finishedAt: to.phase === 'finished' ? now : null,
   };
 }
@@ -233,10 +246,10 @@ function refuseTaken({ tx }: Work, before: ShownRow, after: ShownRow, register: 
 /** Stores a changed request, and raises its version where everybody may know that it changed. */
 function store<Row extends ShownRow>({ tx, now }: Work, after: Row, isRaised: boolean, version: number): Row {
   const raised = isRaised ? { version: version + 1, updatedAt: now } : {};
-  const { values, stage, phase, deadline, due, finishedAt, handlerId, computedBy } = after;
+  const { values, stage, phase, finishedAt, team, priority, handlerId, computedBy } = after;
   const { changes } = tx
     .update(requests)
-    .set({ ...{ values, stage, phase, deadline, due, finishedAt, handlerId, computedBy }, ...raised })
+    .set({ ...{ values, stage, phase, finishedAt, team, priority, handlerId, computedBy }, ...raised })
     .where(and(eq(requests.id, after.id), eq(requests.version, version)))
     .run();
   if (changes === 0) throw staleVersion();

@@ -182,8 +182,6 @@ beforeAll(() => {
         registerId: '',
         ...row,
         values,
-        routed: {} as never,
-        deadline: {} as never,
       })
       .run();
   });

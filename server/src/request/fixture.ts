@@ -19,8 +19,6 @@ export function insertRow(db: Database['$client'], id: string, as: Readonly<Reco
     team: '',
     priority: 'normal',
     values: '{}',
-    routed: '{}',
-    deadline: '{}',
     due: 0,
     created_at: 0,
     updated_at: 0,

@@ -10,6 +10,9 @@ const KINDS: Readonly<Record<Exclude<Happening['kind'], 'rang'>, HistoryKind>> =
   arrived: 'arrived',
   values: 'fields',
   stage: 'stage',
+  freed: 'stage',
+  team: 'handler',
+  priority: 'handler',
   handler: 'handler',
   said: 'comment',
   decided: 'decision',
@@ -34,12 +37,18 @@ export function remember({ tx, now, actor }: Work, requestId: string, change: Ha
 /** A change without what stands in columns of its own. */
 function dataOf(change: Happening): Happening {
   switch (change.kind) {
+    case 'arrived': {
+      const { taken: _, ...arrived } = change;
+      return arrived;
+    }
     case 'values':
       return { ...change, changes: [] };
     case 'said':
       return { ...change, text: '' };
     case 'decided':
       return { ...change, comment: '' };
+    case 'freed':
+      return { ...change, reason: '' };
     default:
       return change;
   }
@@ -49,6 +58,8 @@ function commentOf(change: Happening): (typeof history.$inferInsert)['comment'] 
   switch (change.kind) {
     case 'said':
       return { text: change.text, visibility: change.to === 'desk' ? 'internal' : 'requester' };
+    case 'freed':
+      return { text: change.reason, visibility: 'internal' };
     case 'decided':
       // The reason goes to the requester, so they may read it here too.
       return change.comment ? { text: change.comment, visibility: 'requester' } : null;
@@ -65,7 +76,9 @@ export const stagesBefore = (db: Reader, requestId: string, stage: string): read
     .where(and(eq(history.requestId, requestId), eq(history.kind, 'stage')))
     .orderBy(desc(history.at), desc(history.id))
     .all()
-    .flatMap(({ data }) => (data?.kind === 'stage' && data.to === stage ? [data.from] : []));
+    .flatMap(({ data }) =>
+      (data?.kind === 'stage' || data?.kind === 'freed') && data.to === stage ? [data.from] : [],
+    );
 
 /** All that happened to a request, in its order. */
 export const historyOfRequest = (db: Reader, requestId: string): readonly (typeof history.$inferSelect)[] =>

@@ -1,5 +1,4 @@
 import type { ValueChange } from '@tolvek/core/access';
-import type { Deadline } from '@tolvek/core/deadline';
 import { priorities, type Values } from '@tolvek/core/register';
 import type { RequestChange } from '@tolvek/core/request';
 import type { Routed } from '@tolvek/core/routing';
@@ -37,17 +36,15 @@ export const requests = sqliteTable(
       .references(() => people.id),
     stage: text().notNull(),
     phase: text({ enum: phases }).notNull(),
-    team: text()
-      .notNull()
-      .references(() => groups.key),
+    /** Team, priority and routing are empty for things. */
+    team: text().references(() => groups.key),
     handlerId: text().references(() => people.id),
     approverGroup: text(),
-    priority: text({ enum: priorities }).notNull(),
+    priority: text({ enum: priorities }),
     values: text({ mode: 'json' }).notNull().$type<Values>(),
-    routed: text({ mode: 'json' }).notNull().$type<Routed>(),
-    deadline: text({ mode: 'json' }).notNull().$type<Deadline>(),
-    /** Epoch ms, as all moments in the database; the same as in `deadline`. */
-    due: integer().notNull(),
+    routed: text({ mode: 'json' }).$type<Routed>(),
+    /** The nearest of its deadlines, epoch ms, as all moments in the database; the last one once it is finished. */
+    due: integer(),
     version: integer().notNull().default(1),
     createdAt: integer().notNull(),
     updatedAt: integer().notNull(),
@@ -78,6 +75,7 @@ export const tallies = sqliteTable(
     registerId: text().notNull(),
     formId: text().notNull(),
     phase: text({ enum: phases }).notNull(),
+    /** Empty: no team’s. */
     team: text().notNull(),
     /** Empty: nobody’s. */
     handlerId: text().notNull(),

@@ -29,7 +29,7 @@ export function hopsOf(input: HopInput, reader: 'desk' | 'requester'): Hop[] {
   const { request, stage, approval, moment } = input;
   const refused = approval?.state === 'refused';
   const hops: Hop[] = [{ label: 'Arrived', state: 'past', detail: moment(request.createdAt) }];
-  if (reader === 'desk') {
+  if (reader === 'desk' && request.routed) {
     const { row, isOtherwise, reasons } = request.routed;
     hops.push(
       input.isRoutingOpen
@@ -70,7 +70,11 @@ export function hopsOf(input: HopInput, reader: 'desk' | 'requester'): Hop[] {
     hops.push({
       label: reader === 'requester' && finished ? stage.publicLabel : 'Done',
       state: finished ? 'past' : 'ahead',
-      detail: request.finishedAt ? moment(request.finishedAt) : `due ${moment(request.due)}`,
+      detail: request.finishedAt
+        ? moment(request.finishedAt)
+        : request.due === null
+          ? ''
+          : `due ${moment(request.due)}`,
     });
   }
   return hops;

@@ -4,6 +4,7 @@ import type { Viewer } from '@tolvek/core/people';
 import { and, asc, count, desc, eq, gte, inArray, like, lt, lte, ne, notInArray, type SQL, sql } from 'drizzle-orm';
 import { approvals } from '../approval/tables.ts';
 import { calendarOf } from '../calendar/queries.ts';
+import { finishing } from '../deadline/queries.ts';
 import { releaseById } from '../form/queries.ts';
 import { groupNames, namesOf } from '../people/queries.ts';
 import { people } from '../people/tables.ts';
@@ -15,6 +16,7 @@ import { allRegisters, holdsThings, stageOf } from '../register/queries.ts';
 import { openRequest } from '../request/open.ts';
 import { SHOWN_COLUMNS, type ShownRow } from '../request/queries.ts';
 import { requests, tallies } from '../request/tables.ts';
+import { keptBy } from './keptBy.ts';
 import { readOnce } from './readOnce.ts';
 import { stageView } from './sheet.ts';
 import { type Worked, workedBy } from './workedBy.ts';
@@ -299,6 +301,10 @@ const sharedBy = (db: Reader, page: readonly ShownRow[]) => ({
     page.flatMap((row) => [row.requesterId, ...(row.handlerId ? [row.handlerId] : [])]),
   ),
   teams: groupNames(db),
+  deadlines: finishing(
+    db,
+    page.map((row) => row.id),
+  ),
   // The names are of people in fields, besides those every row names.
   ...readOnce(db),
 });
@@ -306,11 +312,12 @@ const sharedBy = (db: Reader, page: readonly ShownRow[]) => ({
 function rowOf(
   viewer: Viewer,
   row: ShownRow,
-  { names, teams, ...shared }: ReturnType<typeof sharedBy>,
+  { names, teams, deadlines, ...shared }: ReturnType<typeof sharedBy>,
   now: number,
 ): AnswerOf<'ledger'>['rows'][number] {
   const register = shared.register(row.registerId);
   const { design, calendar } = shared.form(row.releaseId);
+  const deadline = deadlines.get(row.id);
   const open = openRequest(shared.db, row, viewer, 'list', {
     register,
     names: (id, by) => names.get(id) ?? shared.nameOf(id, by),
@@ -321,12 +328,12 @@ function rowOf(
     requester: names.get(row.requesterId) ?? '',
     form: design.title,
     stage: stageView(stageOf(register, row.stage)),
-    team: teams.get(row.team) ?? row.team,
+    team: keptBy(row, register, teams),
     handler: row.handlerId ? (names.get(row.handlerId) ?? null) : null,
     priority: row.priority,
     thing: holdsThings(register),
-    fuse: fuseAt(row.deadline, design.deadline, calendar, now, row.finishedAt),
-    due: iso(row.due),
+    fuse: deadline ? fuseAt(deadline, design.deadline, calendar, now, row.finishedAt) : null,
+    due: row.due === null ? null : iso(row.due),
     updatedAt: iso(row.updatedAt),
   };
 }

@@ -1,14 +1,16 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { mayNotDecide } from '@tolvek/core/approval';
-import { fuseAt, lengthInWords, momentInWords, promiseInWords } from '@tolvek/core/deadline';
+import { type Deadline, fuseAt, lengthInWords, momentInWords, promiseInWords } from '@tolvek/core/deadline';
 import { sinksOf } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
-import { type Stage, stagesToMoveTo } from '@tolvek/core/register';
+import { type Stage, stagesToFreeTo, stagesToMoveTo } from '@tolvek/core/register';
 import { type ChangeNames, changeInWords } from '@tolvek/core/request';
+import type { Routed } from '@tolvek/core/routing';
 import { eq } from 'drizzle-orm';
 import { approvalOf } from '../approval/queries.ts';
 import { calendarOf } from '../calendar/queries.ts';
-import { assignableTo } from '../desk/commands.ts';
+import { finishing } from '../deadline/queries.ts';
+import { assignableTo, teamsFor } from '../desk/commands.ts';
 import { doors } from '../door/tables.ts';
 import { releaseById } from '../form/queries.ts';
 import { groupNames, namesOf, personById } from '../people/queries.ts';
@@ -23,6 +25,7 @@ import type { RequestRow } from '../request/queries.ts';
 import { offersOf, requestsNamed } from '../request/references.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
 import { hopsOf } from './hops.ts';
+import { keptBy } from './keptBy.ts';
 import { openTo, pointingAt } from './pointing.ts';
 
 export const stageView = (stage: Stage) => ({
@@ -41,7 +44,7 @@ function looked(db: Reader, open: OpenRequest<RequestRow>) {
   const decidedBy = approval?.decidedBy ? (personById(db, approval.decidedBy)?.name ?? null) : null;
   const stage = stageOf(register, request.stage);
   const moment = (ms: number): string => momentInWords(ms, calendar.zone);
-  const teamName = groupNames(db).get(request.team) ?? request.team;
+  const teamName = keptBy(request, register, groupNames(db));
   const isRoutingOpen = mayReadRouting(open);
   const hops = (reader: 'desk' | 'requester') =>
     hopsOf({ request, stage, design, approval, teamName, decidedBy, moment, isRoutingOpen }, reader);
@@ -68,7 +71,8 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
   const requester = personById(db, request.requesterId);
   const handler = request.handlerId ? personById(db, request.handlerId) : undefined;
   const objection = approval ? mayNotDecide(approval, viewer, request.requesterId) : null;
-  const { outcome } = request.routed;
+  const { routed, due } = request;
+  const deadline = finishing(db, [request.id]).get(request.id);
   const door = db.select({ kind: doors.kind }).from(doors).where(eq(doors.id, request.doorId)).get();
   return {
     number: request.number,
@@ -84,7 +88,9 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     moves: stagesToMoveTo(register.stages, stage).map(stageView),
     team: about.teamName,
     handler: handler ? { id: handler.id, name: handler.name } : null,
-    assignable: assignableTo(db, request),
+    assignable: assignableTo(db, request, register),
+    teams: request.team === null ? [] : teamsFor(db).map((team) => ({ ...team, here: team.key === request.team })),
+    frees: viewer.role === 'member' ? [] : stagesToFreeTo(register.stages, stage).map(stageView),
     priority: request.priority,
     values: open.values,
     fieldTypes: Object.fromEntries(readableFields.map((field) => [field.key, field.type])),
@@ -98,14 +104,14 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     references: [...references],
     opens: [...openTo(db, viewer, references)],
     pointing: pointingAt(db, viewer, request.id),
-    fuse: fuseAt(request.deadline, plan, calendar, now, request.finishedAt),
-    dueWords: moment(request.due),
-    dueWhy: dueWhy(request, calendar, moment, about.isRoutingOpen),
+    fuse: deadline ? fuseAt(deadline, plan, calendar, now, request.finishedAt) : null,
+    dueWords: due === null ? null : moment(due),
+    dueWhy: deadline ? dueWhy(deadline, about.isRoutingOpen ? routed : null, calendar, moment) : [],
     hops: about.hops('desk'),
-    routing: {
-      row: about.isRoutingOpen ? request.routed.row : null,
-      outcome: `${about.teamName} · ${request.priority} priority · ${outcome.workingDays} working days · ${outcome.needsApproval ? 'needs approval' : 'no approval'}`,
-      rows: (about.isRoutingOpen ? request.routed.reasons : []).map((row) => ({
+    routing: routed && {
+      row: about.isRoutingOpen ? routed.row : null,
+      outcome: `${about.teamName} · ${request.priority} priority · ${routed.outcome.workingDays} working days · ${routed.outcome.needsApproval ? 'needs approval' : 'no approval'}`,
+      rows: (about.isRoutingOpen ? routed.reasons : []).map((row) => ({
         row: row.row,
         note: row.note,
         won: row.won,
@@ -129,18 +135,18 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
 }
 
 function dueWhy(
-  request: RequestRow,
+  deadline: Deadline,
+  /** Null where its row may not be told. */
+  routed: Routed | null,
   calendar: { name: string; holidays: readonly { date: string; name: string }[] } & Parameters<typeof lengthInWords>[1],
   moment: (ms: number) => string,
-  isRoutingOpen: boolean,
 ): string[] {
-  const { deadline } = request;
   const holidays = calendar.holidays.filter(
     (holiday) => holiday.date >= iso(deadline.start).slice(0, 10) && holiday.date <= iso(deadline.due).slice(0, 10),
   );
   return [
     `Arrived ${moment(deadline.start)}.`,
-    `${isRoutingOpen ? `Row ${request.routed.row} of the routing table` : 'The routing table'} allows ${deadline.workingDays} working days: due when the last of them closes.`,
+    `${routed ? `Row ${routed.row} of the routing table` : 'The routing table'} allows ${deadline.workingDays} working days: due when the last of them closes.`,
     `Counted in the calendar “${calendar.name}”: ${lengthInWords(deadline.allowance, calendar)} of working time from the start.`,
     ...holidays.map((holiday) => `${holiday.name} (${holiday.date}) does not count.`),
     ...deadline.pauses.map((pause) =>
@@ -161,9 +167,11 @@ function historyOf(db: Reader, open: OpenRequest): AnswerOf<'sheet'>['history'] 
       [entry.actorId ?? [], entry.data?.kind === 'handler' ? (entry.data.to ?? []) : []].flat(),
     ),
   );
+  const groups = groupNames(db);
   const called: ChangeNames = {
     stage: (key) => register.stages.find((stage) => stage.key === key)?.label ?? key,
     person: (id) => names.get(id) ?? '',
+    group: (key) => groups.get(key) ?? key,
   };
   return entries.flatMap((entry) => {
     // A new day is no news: what was computed from it stands in the values.
@@ -206,8 +214,8 @@ export function sheetOffers(
 /** What the requester of a request may count on at a moment. */
 export const promiseOf = (request: Pick<RequestRow, 'phase' | 'due'>, zone: string, now: number): string =>
   promiseInWords(
-    { finished: request.phase === 'finished', paused: request.phase === 'paused', late: now > request.due },
-    momentInWords(request.due, zone),
+    { finished: request.phase === 'finished', paused: request.phase === 'paused', late: now > (request.due ?? now) },
+    request.due === null ? '' : momentInWords(request.due, zone),
   );
 
 /**
@@ -263,7 +271,7 @@ export function decisionViewOf(db: Reader, viewer: Viewer, request: RequestRow):
     step: about.approval?.label ?? '',
     approver: personById(db, viewer.personId)?.name ?? '',
     requester: personById(db, request.requesterId)?.name ?? '',
-    dueWords: about.moment(request.due),
+    dueWords: request.due === null ? null : about.moment(request.due),
     values: open.values,
     hops: about.hops('desk'),
     seen: open.seen,

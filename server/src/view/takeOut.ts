@@ -14,6 +14,7 @@ import { openRequest } from '../request/open.ts';
 import { requestsNamed } from '../request/references.ts';
 import { requests } from '../request/tables.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
+import { keptBy } from './keptBy.ts';
 import { readOnce } from './readOnce.ts';
 
 /** What every request has besides its fields. */
@@ -69,10 +70,10 @@ function* linesOf(
         request.number,
         stageOf(register, request.stage).label,
         names(request.requesterId) ?? '',
-        teams.get(request.team) ?? request.team,
+        keptBy(request, register, teams),
         request.handlerId ? (names(request.handlerId) ?? '') : '',
         iso(request.createdAt),
-        iso(request.due),
+        request.due === null ? '' : iso(request.due),
         request.finishedAt === null ? '' : iso(request.finishedAt),
       ],
       cells: open.cells(register.fields, { ...around, references }),

@@ -48,6 +48,7 @@ function aroundOf(db: Reader, formId: string, design: FormDesign): Surroundings 
     form: formId,
     outside: doorsOf(db, formId).some((door) => door.kind === 'outside'),
     askedElsewhere: askedElsewhere(db, formId),
+    holds: registerOfForm(db, formId).holds,
     vocabularies: vocabulariesFor(db, design.fields),
     registers: knownRegisters(db, namedBy(design).registers),
   };
@@ -67,7 +68,7 @@ function digestOf(value: object): string {
 
 const contentOf = (
   design: FormDesign,
-  { groups, plan, form, outside, askedElsewhere, vocabularies, registers, ...rest }: Surroundings,
+  { groups, plan, form, outside, askedElsewhere, holds, vocabularies, registers, ...rest }: Surroundings,
 ): string => {
   // Whatever findings may one day depend on besides has to stand here too.
   const nothingElse: Record<string, never> = rest;
@@ -78,6 +79,7 @@ const contentOf = (
     form,
     outside,
     askedElsewhere ?? [],
+    holds ?? null,
     vocabularies.map(({ key, name, terms }) => [key, name, digestOf(terms)]),
     registers.map(({ fields, ...others }) => [digestOf(fields), others]),
     nothingElse,

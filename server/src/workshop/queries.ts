@@ -44,6 +44,7 @@ export async function listForms(db: Reader): Promise<AnswerOf<'forms'>['forms']>
       title: form.draft.title,
       register: registerById(db, form.registerId).name,
       registerKey: registerById(db, form.registerId).key,
+      holds: registerById(db, form.registerId).holds,
       stopped: form.stoppedAt !== null,
       release: form.release,
       changed: changesSince(db, form, form.draft).length > 0,

@@ -68,7 +68,7 @@ export function workshopRoutes(serve: Serve, house: House): void {
       })),
       released: releases.length > 0 ? register.fields.map((field) => field.key) : [],
       stages: register.stages.map(stageView),
-      register: { key: register.key, name: register.name },
+      register: { key: register.key, name: register.name, holds: register.holds },
       others: formsOf(db, register.id).flatMap((each) =>
         each.id === form.id || each.deletedAt !== null ? [] : [{ key: each.key, title: each.draft.title }],
       ),

@@ -6,7 +6,7 @@ import type { RawAnswers } from '@tolvek/core/register';
 import { and, desc, eq, inArray } from 'drizzle-orm';
 import { approvals } from '../approval/tables.ts';
 import { calendarOf } from '../calendar/queries.ts';
-import { timers } from '../deadline/tables.ts';
+import { dropDeadlines } from '../deadline/follow.ts';
 import { dropFrozen, freezeDraft } from '../design/commands.ts';
 import { doorsOf } from '../door/queries.ts';
 import { designOfForm, formByKey, releaseById } from '../form/queries.ts';
@@ -71,6 +71,7 @@ export function sendTrial(house: House, viewer: Viewer, input: Trial, found: Fou
         vocabularies: vocabulariesFor(tx, form.draft.fields),
         references: requestsNamed(tx, form.draft.fields, input.answers, { by: requester.id }),
       });
+      const register = registerById(tx, form.registerId);
       const intake = releaseById(tx, releaseId).takeIn(
         { ...door, kind: input.outside ? 'outside' : 'staff', open: true, opensAt: null, closesAt: null },
         input.answers,
@@ -79,6 +80,7 @@ export function sendTrial(house: House, viewer: Viewer, input: Trial, found: Fou
           calendar,
           facts,
           requester: { kind: input.outside ? 'contact' : 'staff', active: true },
+          holds: register.holds,
         },
       );
       if (!intake.taken)
@@ -88,7 +90,6 @@ export function sendTrial(house: House, viewer: Viewer, input: Trial, found: Fou
       const { values } = intake.request;
       const notHere = offerProblems(tx, { fields: form.draft.fields, values, facts, asker: requester.id });
       if (notHere.length > 0) throw wrongFields(notHere);
-      const register = registerById(tx, form.registerId);
       const number = trialNumber(tx, register.prefix);
       addRequest(by(work, viewer.personId), {
         ...{ number, register, doorId: door.id, requesterId: requester.id, taken: intake.request },
@@ -155,7 +156,8 @@ export function clearTrials(house: House, formKey: string): { cleared: number } 
       .all()
       .map((row) => row.id);
     if (ids.length > 0) {
-      for (const table of [approvals, timers]) tx.delete(table).where(inArray(table.requestId, ids)).run();
+      tx.delete(approvals).where(inArray(approvals.requestId, ids)).run();
+      dropDeadlines(tx, ids);
       dropTrials(tx, ids);
     }
     dropFrozen(tx, form.id);

@@ -141,6 +141,24 @@ export const api = createApi({
       }),
       invalidatesTags: ['sheet', 'ledger'],
     }),
+    freeRequest: build.mutation<AnswerOf<'freeRequest'>, ParamsOf<'freeRequest'> & OnVersion & BodyOf<'freeRequest'>>({
+      query: ({ number, version, ...body }) => ({
+        url: address<'freeRequest'>('/api/requests/:number/freeing', { number }),
+        method: 'POST',
+        headers: ifMatch(version),
+        body,
+      }),
+      invalidatesTags: ['sheet', 'ledger'],
+    }),
+    reroute: build.mutation<AnswerOf<'reroute'>, ParamsOf<'reroute'> & OnVersion & BodyOf<'reroute'>>({
+      query: ({ number, version, ...body }) => ({
+        url: address<'reroute'>('/api/requests/:number/routing', { number }),
+        method: 'POST',
+        headers: ifMatch(version),
+        body,
+      }),
+      invalidatesTags: ['sheet', 'ledger'],
+    }),
     assign: build.mutation<AnswerOf<'assign'>, ParamsOf<'assign'> & OnVersion & BodyOf<'assign'>>({
       query: ({ number, version, person }) => ({
         url: address<'assign'>('/api/requests/:number/handler', { number }),

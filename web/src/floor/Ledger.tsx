@@ -128,7 +128,9 @@ function Row({
           )}
         </td>
       )}
-      <td className={cell}>{row.thing ? <span className="text-soft">{row.form}</span> : <Fuse fuse={row.fuse} />}</td>
+      <td className={cell}>
+        {row.thing ? <span className="text-soft">{row.form}</span> : row.fuse ? <Fuse fuse={row.fuse} /> : null}
+      </td>
     </tr>
   );
 }

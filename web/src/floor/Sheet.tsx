@@ -10,6 +10,7 @@ import { StageMark } from '../ui/StageMark.tsx';
 import { Trace } from '../ui/Trace.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { Why } from '../ui/Why.tsx';
+import { Freeing, Rerouting } from './Rerouting.tsx';
 import { SheetFields } from './SheetFields.tsx';
 import { SheetHistory } from './SheetHistory.tsx';
 import { WhyRouted } from './WhyRouted.tsx';
@@ -43,7 +44,7 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
         {sheet.requester.name}
         {sheet.requester.outside ? ', from outside' : ''}
       </p>
-      {sheet.thing ? null : <Trace hops={sheet.hops} reasons={{ [routed]: <WhyRouted routing={sheet.routing} /> }} />}
+      {sheet.routing ? <Trace hops={sheet.hops} reasons={{ [routed]: <WhyRouted routing={sheet.routing} /> }} /> : null}
       <Acts sheet={sheet} reload={refetch} />
       <dl className="mt-4 grid grid-cols-[128px_1fr] [&>*]:border-b [&>*]:border-rule [&>*]:py-1.5 [&>dt]:text-soft">
         <dt>Stage</dt>
@@ -68,18 +69,19 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
                   ))}
                 </ul>
               </Why>
-              <div className="mt-1 max-w-56">
-                <Fuse fuse={sheet.fuse} />
-              </div>
+              <div className="mt-1 max-w-56">{sheet.fuse ? <Fuse fuse={sheet.fuse} /> : null}</div>
             </dd>
             <dt>Team</dt>
             <dd>
               {sheet.team}, {sheet.priority} priority{' '}
-              <Why
-                about={sheet.routing.row === null ? 'The routing table decided' : `Row ${sheet.routing.row} decided`}
-              >
-                <WhyRouted routing={sheet.routing} />
-              </Why>
+              {sheet.routing ? (
+                <Why
+                  about={sheet.routing.row === null ? 'The routing table decided' : `Row ${sheet.routing.row} decided`}
+                >
+                  <WhyRouted routing={sheet.routing} />
+                </Why>
+              ) : null}{' '}
+              {sheet.stage.phase === 'finished' ? null : <Rerouting key={sheet.version} sheet={sheet} />}
             </dd>
           </>
         )}
@@ -184,6 +186,7 @@ function Acts({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
             {verb(stage, sheet)}
           </Button>
         ))}
+        {sheet.moves.length === 0 && sheet.frees.length > 0 ? <Freeing key={version} sheet={sheet} /> : null}
       </div>
       {sheet.thing ? null : (
         <label className="mt-3 flex items-center gap-3">

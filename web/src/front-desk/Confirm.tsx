@@ -19,8 +19,9 @@ export function Confirm() {
       <Column>
         <h1 className="text-[28px]">Thank you. Your request is with us.</h1>
         <p className="mt-3">
-          Its number is <b className="font-mono">{sent.number}</b>. You hear from us by {sent.dueWords}. A letter with a
-          link to it is on its way to you.
+          Its number is <b className="font-mono">{sent.number}</b>.{' '}
+          {sent.dueWords ? `You hear from us by ${sent.dueWords}. ` : ''}A letter with a link to it is on its way to
+          you.
         </p>
         <p className="mt-5">
           <Link to={`/follow/${sent.follow}`}>See how it stands</Link>

@@ -53,7 +53,8 @@ export function DecideByLink() {
       </p>
       <h1 className="mt-1 text-[28px]">{data.subject}</h1>
       <p className="mt-2 text-soft">
-        {data.requester} asks. You decide as {data.step.toLowerCase()}, {data.approver}. Due {data.dueWords}.
+        {data.requester} asks. You decide as {data.step.toLowerCase()}, {data.approver}.{' '}
+        {data.dueWords ? `Due ${data.dueWords}.` : ''}
       </p>
       <div className="mt-5">
         <Trace hops={data.hops} />

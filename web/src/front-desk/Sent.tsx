@@ -43,8 +43,8 @@ export function Sent({ sent, again }: { sent: AnswerOf<'submit'>; again: () => v
         Thank you. We have your request.
       </h2>
       <p className="mt-2">
-        Its number is <b className="font-mono">{sent.number}</b>. You hear from us by {sent.dueWords}. A letter with all
-        this is on its way to you.
+        Its number is <b className="font-mono">{sent.number}</b>.{' '}
+        {sent.dueWords ? `You hear from us by ${sent.dueWords}. ` : ''}A letter with all this is on its way to you.
       </p>
       <p className="mt-5 flex flex-wrap gap-6">
         <Link to={`/my/${sent.number}`}>See how it stands</Link>

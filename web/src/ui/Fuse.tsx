@@ -1,6 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 
-type FuseData = AnswerOf<'sheet'>['fuse'];
+type FuseData = NonNullable<AnswerOf<'sheet'>['fuse']>;
 
 const BURNED = {
   calm: 'bg-green',

@@ -29,6 +29,7 @@ const PAGES = [
   { key: 'doors', label: 'Doors and releases' },
   { key: 'sheets', label: 'In and out' },
 ] as const;
+const OF_REQUESTS: ReadonlySet<string> = new Set(['routing', 'approval']);
 
 /**
  * A form as a binder: contents in the order of work, the page, the proof beside it, the findings
@@ -65,7 +66,9 @@ function OpenBinder({ form }: { form: AnswerOf<'form'> }) {
     others: form.others,
   };
   const around = useMemo((): AroundFields => ({ ...NOTHING_KNOWN, ...proof.facts }), [proof.facts]);
-  const chosen = PAGES.find((each) => each.key === page);
+  // Nobody routes or decides a thing, and nothing about it is due.
+  const pages = PAGES.filter((each) => form.register.holds === 'requests' || !OF_REQUESTS.has(each.key));
+  const chosen = pages.find((each) => each.key === page);
   useTitle(`${draft.title}: ${chosen?.label ?? ''}`);
   if (!chosen) return <Navigate to={`/workshop/${form.key}`} replace />;
   const errorsOn = (key: string): number =>
@@ -79,7 +82,7 @@ function OpenBinder({ form }: { form: AnswerOf<'form'> }) {
         <nav aria-label="Contents" className="overflow-auto border-r border-rule pt-5 pl-5">
           <h2 className="pr-3">{draft.title || 'No title yet'}</h2>
           <ol className="mt-2.5">
-            {PAGES.map((each, index) => (
+            {pages.map((each, index) => (
               <li key={each.key}>
                 <NavLink
                   to={`/workshop/${form.key}/${each.key}`}

@@ -128,14 +128,18 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
       </div>
       <Computed draft={draft} proof={proof} />
       <Away draft={draft} proof={proof} />
-      <p className="mt-3 text-[13px]">
-        With these answers: {routed.isOtherwise ? 'the last row' : `row ${routed.row}`}, {team},{' '}
-        {routed.outcome.workingDays} working days
-        {routed.outcome.needsApproval ? ', to be decided' : ''}.{' '}
-        <Why about="Why this row">
-          <RowReasons rows={routed.reasons} />
-        </Why>
-      </p>
+      {form.register.holds === 'things' ? (
+        <p className="mt-3 text-[13px]">A thing is in use from the start: nobody routes it, and nothing is due.</p>
+      ) : (
+        <p className="mt-3 text-[13px]">
+          With these answers: {routed.isOtherwise ? 'the last row' : `row ${routed.row}`}, {team},{' '}
+          {routed.outcome.workingDays} working days
+          {routed.outcome.needsApproval ? ', to be decided' : ''}.{' '}
+          <Why about="Why this row">
+            <RowReasons rows={routed.reasons} />
+          </Why>
+        </p>
+      )}
       <TrialButton form={form} proof={proof} editing={editing} />
     </aside>
   );

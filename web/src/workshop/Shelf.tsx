@@ -66,7 +66,11 @@ export function Shelf() {
                     ? `, ${form.findings} ${form.findings === 1 ? 'finding' : 'findings'}`
                     : ''}
               </td>
-              <td className="py-3 text-right">{form.requests}</td>
+              <td className="py-3 text-right">
+                {form.holds === 'things'
+                  ? `${form.requests} ${form.requests === 1 ? 'thing' : 'things'}`
+                  : form.requests}
+              </td>
             </tr>
           ))}
         </tbody>

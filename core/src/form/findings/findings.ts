@@ -21,12 +21,14 @@ export interface Surroundings extends Named, Guarded {
   readonly outside: boolean;
   /** Keys of fields that other forms of the register ask for. */
   readonly askedElsewhere?: readonly string[];
+  /** Things are neither routed nor decided: nothing is found in how they would be. */
+  readonly holds?: 'requests' | 'things';
 }
 
 /** All that is wrong or doubtful in a draft, errors first. */
 export function findingsOf(
   design: FormDesign,
-  { groups, outside, askedElsewhere = [], vocabularies, registers, plan, form }: Surroundings,
+  { groups, outside, askedElsewhere = [], holds, vocabularies, registers, plan, form }: Surroundings,
 ): readonly Finding[] {
   const scope = requestScope(design.fields, { vocabularies });
   const found: Finding[] = [];
@@ -70,7 +72,8 @@ export function findingsOf(
       add('error', 'approval', 'deadline', `${what} more than 400 days from the deadline. Choose a shorter time.`);
   }
   found.push(...flowFindings(design, { plan, form }, groups));
-  return found.sort((a, b) => Number(a.severity === 'caution') - Number(b.severity === 'caution'));
+  const counted = holds === 'things' ? found.filter(({ page }) => page !== 'routing' && page !== 'approval') : found;
+  return counted.sort((a, b) => Number(a.severity === 'caution') - Number(b.severity === 'caution'));
 }
 
 function partFindings(

@@ -1,4 +1,5 @@
 import type Sqlite from 'better-sqlite3';
+import { deadlinesAsRows, thingsAreThings } from './deadlines.ts';
 import { historyAsData } from './historyAsData.ts';
 import { registerOwns } from './registerOwns.ts';
 
@@ -9,4 +10,6 @@ import { registerOwns } from './registerOwns.ts';
 export const STEPS: Readonly<Record<string, (db: Sqlite.Database) => void>> = {
   '0015_history_as_data': historyAsData,
   '0016_register_owns': registerOwns,
+  '0017_deadlines': deadlinesAsRows,
+  '0018_things': thingsAreThings,
 };

@@ -1,0 +1,25 @@
+import { type Deadline, FINISH } from '@tolvek/core/deadline';
+import { and, eq, inArray } from 'drizzle-orm';
+import type { Reader } from '../platform/database.ts';
+import { deadlines } from './tables.ts';
+
+export type DeadlineRow = typeof deadlines.$inferSelect;
+
+export const deadlineIn = ({ start, due, allowance, workingDays, pauses }: DeadlineRow): Deadline => ({
+  ...{ start, due, allowance, workingDays, pauses },
+});
+
+/** What a request is due by. */
+export const deadlinesOf = (db: Reader, requestId: string): readonly DeadlineRow[] =>
+  db.select().from(deadlines).where(eq(deadlines.requestId, requestId)).all();
+
+/** What requests have until when to be finished, by their ids; things are not among them. */
+export const finishing = (db: Reader, requestIds: readonly string[]): ReadonlyMap<string, Deadline> =>
+  new Map(
+    db
+      .select()
+      .from(deadlines)
+      .where(and(inArray(deadlines.requestId, [...requestIds]), eq(deadlines.key, FINISH)))
+      .all()
+      .map((row) => [row.requestId, deadlineIn(row)]),
+  );
