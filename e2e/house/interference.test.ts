@@ -337,7 +337,7 @@ async function live(hidden: Hidden): Promise<Heard> {
     moveStage: each(numbers, (number) => ({ params: { number }, body: { stage: 'in_hand' } })),
     reroute: each(numbers, (number) => ({ params: { number }, body: { team: 'estates', priority: 'high' } })),
     // What waits for its decision is decided below.
-    freeRequest: [{ params: { number: pointing }, body: { stage: 'in_hand', reason: 'Stuck.' } }],
+    freeRequest: [{ params: { number: pointing }, body: { stage: 'arrived', reason: 'Stuck.' } }],
     assign: each(numbers, (number) => ({ params: { number }, body: { person: null } })),
     comment: each(numbers, (number) => ({
       params: { number },
