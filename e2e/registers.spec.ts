@@ -35,15 +35,15 @@ test('a short form asks into the register of a full one: both are changed, relea
 
   await test.step('changes a name in the full one, which says whom it reaches, and how days are counted', async () => {
     await maren.goto('/workshop/field-kit-loan/questions');
-    await main.getByRole('button', { name: /^Out on/ }).click();
+    await main.getByRole('button', { name: /^Answerable/ }).click();
     await expect(main.getByText('reaches one other form').last()).toBeVisible();
-    await main.getByLabel('Field', { exact: true }).fill('Fetched on');
-    await main.getByRole('button', { name: /^Fetched on/ }).click();
+    await main.getByLabel('Field', { exact: true }).fill('Borrower');
+    await main.getByRole('button', { name: /^Borrower/ }).click();
     await main.getByRole('button', { name: 'Days out', exact: true }).click();
     const formula = main.getByRole('textbox', { name: 'Formula of Days out' });
     await formula.click();
     await maren.keyboard.press('Control+a');
-    await maren.keyboard.type('(Due back - Fetched on).days + 1');
+    await maren.keyboard.type('(Due back - Out on).days + 1');
     await release(maren, async (dialog) => {
       await expect(
         dialog.getByText('What reaches the register stands in the drafts of “Kit, quickly” as well'),
@@ -62,7 +62,7 @@ test('a short form asks into the register of a full one: both are changed, relea
     await expect(maren.getByText('All kept')).toBeVisible();
     await maren.getByRole('button', { name: /^Release 2 …/ }).click();
     const dialog = maren.getByRole('dialog');
-    await expect(dialog.getByText('Field “Out on” is now called “Fetched on”.')).toBeVisible();
+    await expect(dialog.getByText('Field “Answerable” is now called “Borrower”.')).toBeVisible();
     await expect(dialog.getByText('The form has a deadline plan of its own from now on.')).toBeVisible();
     await dialog.getByRole('button', { name: 'Release 2', exact: true }).click();
     await expect(maren.getByText(/Release 2 is in force/)).toBeVisible();
@@ -82,7 +82,7 @@ test('a short form asks into the register of a full one: both are changed, relea
     await expect(maren.getByText('Computed anew by release 2')).toBeVisible();
     await maren.goto('/workshop/registers/field-kit-loan');
     await expect(main.getByText('2 forms ask into it.')).toBeVisible();
-    await expect(main.getByRole('row', { name: /^Fetched on date asks asks/ })).toBeVisible();
+    await expect(main.getByRole('row', { name: /^Borrower person asks asks/ })).toBeVisible();
     expect(await seriousTrouble(maren)).toEqual([]);
     const short = main.getByRole('listitem').filter({ hasText: 'Kit, quickly' });
     await expect(short.getByText('its own deadline')).toBeVisible();

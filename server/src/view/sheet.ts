@@ -110,7 +110,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     hops: about.hops('desk'),
     routing: routed && {
       row: about.isRoutingOpen ? routed.row : null,
-      outcome: `${about.teamName} · ${request.priority} priority · ${routed.outcome.workingDays} working days · ${routed.outcome.needsApproval ? 'needs approval' : 'no approval'}`,
+      outcome: `${groupNames(db).get(routed.outcome.team) ?? routed.outcome.team} · ${routed.outcome.priority} priority · ${routed.outcome.workingDays} working days · ${routed.outcome.needsApproval ? 'needs approval' : 'no approval'}`,
       rows: (about.isRoutingOpen ? routed.reasons : []).map((row) => ({
         row: row.row,
         note: row.note,

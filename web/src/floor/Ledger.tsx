@@ -73,11 +73,7 @@ export function Ledger({ tray, find, open, suffix, empty, onOpen }: LedgerProps)
       ) : null}
       {rows.length > 0 ? (
         <p className="flex items-center gap-4 px-2 py-3 text-soft">
-          {rows.length < total
-            ? `${rows.length} of ${total} requests`
-            : total === 1
-              ? '1 request'
-              : `${total} requests`}
+          {`${rows.length < total ? `${rows.length} of ` : ''}${total} ${tray === 'things' ? 'thing' : 'request'}${total === 1 ? '' : 's'}`}
           {data?.pages[0]?.newest
             ? ' among the newest that fit. Type more of the number or the name to look further back.'
             : null}
