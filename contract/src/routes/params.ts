@@ -12,6 +12,8 @@ export const asksForOffers = z.strictObject({
   find: z.string().max(100),
   answers: rawAnswers,
 });
+/** The letters before numbers. */
+export const prefix = z.string().regex(/^[A-Z]{2,5}$/, 'Use two to five capital letters, like AC.');
 export const done = z.object({ done: z.literal(true) });
 export const decision = z.strictObject({
   verdict: z.enum(['approve', 'refuse'], 'Choose approve or refuse.'),

@@ -2,9 +2,8 @@ import { OWN_PARTS } from '@tolvek/core/form';
 import { z } from 'zod';
 import { route } from '../route.ts';
 import { doorSettings, empty, field, release, visibleChanges, visibleSubject } from '../schemas.ts';
-import { done, keyed, versioned } from './params.ts';
+import { done, keyed, prefix, versioned } from './params.ts';
 
-const prefix = z.string().regex(/^[A-Z]{2,5}$/, 'Use two to five capital letters, like AC.');
 const phase = z.enum(['arrived', 'working', 'paused', 'finished']);
 const asksFor = z.array(z.string().max(64)).max(500);
 const title = z.string().trim().max(200);

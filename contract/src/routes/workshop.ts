@@ -23,7 +23,7 @@ import {
   visibleSubject,
   vocabulary,
 } from '../schemas.ts';
-import { asksForOffers, done, keyed, slugged } from './params.ts';
+import { asksForOffers, done, keyed, prefix, slugged } from './params.ts';
 
 const knownRegister: z.ZodType<KnownRegister> = z.object({
   key: z.string(),
@@ -108,7 +108,7 @@ export const workshopRoutes = {
     params: empty,
     query: empty,
     body: z.strictObject({
-      prefix: z.string().regex(/^[A-Z]{2,5}$/, 'Use two to five capital letters, like AC.'),
+      prefix,
       /** The group that works at its desk besides the teams requests are routed to. */
       desk: z.string().max(64),
       doors: z.strictObject({ staff: z.boolean(), outside: z.boolean() }),

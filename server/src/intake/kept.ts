@@ -195,6 +195,8 @@ export function begunBy(db: Reader, viewer: Viewer): AnswerOf<'frontDesk'>['begu
     .all()
     .flatMap(({ door }) => {
       const form = formById(db, door.formId);
-      return form ? [{ slug: door.slug, title: currentRelease(db, form)?.design.title ?? form.draft.title }] : [];
+      return form?.stoppedAt === null && form.deletedAt === null
+        ? [{ slug: door.slug, title: currentRelease(db, form)?.design.title ?? form.draft.title }]
+        : [];
     });
 }

@@ -9,7 +9,7 @@ import { designByKey } from '../design/queries.ts';
 import { doors } from '../door/tables.ts';
 import { forms } from '../form/tables.ts';
 import { groupNames } from '../people/queries.ts';
-import type { Reader } from '../platform/database.ts';
+import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { wrongFields } from '../platform/problem.ts';
@@ -80,7 +80,6 @@ export function createForm(
       bringVocabularies(tx, input.vocabularies ?? [], { viewer, now });
       const rules = input.access?.rules ?? [];
       const key = freeKey(tx, input.draft.title);
-      const formId = uuid();
       const registerId = makeRegister(
         tx,
         key,
@@ -98,25 +97,30 @@ export function createForm(
         },
         { viewer, now },
       );
-      makeDesign(tx, FORM, { id: formId, key, content: input.draft });
-      tx.insert(forms).values({ id: formId, registerId }).run();
+      makeForm(tx, { key, registerId, draft: input.draft, doors: input.doors });
       if (rules.length > 0)
         rememberPlan(tx, viewer, now, registerId, { kind: 'brought', rules: rules.map((rule) => rule.name) });
-      if (input.doors.staff)
-        tx.insert(doors).values({ id: uuid(), formId, slug: key, kind: 'staff', open: true }).run();
-      if (input.doors.outside)
-        tx.insert(doors)
-          .values({
-            id: uuid(),
-            formId,
-            slug: input.doors.staff ? freeSlug(tx, `${key}-from-outside`) : key,
-            kind: 'outside',
-            open: true,
-          })
-          .run();
       return { key };
     });
   });
+}
+
+interface Made {
+  readonly key: string;
+  readonly registerId: string;
+  readonly draft: FormDesign;
+  readonly doors: { readonly staff: boolean; readonly outside: boolean };
+}
+
+/** Makes a form of a register, with doors that lead nowhere until its first release. */
+export function makeForm(tx: Transaction, { key, registerId, draft, doors: wanted }: Made): void {
+  const formId = uuid();
+  makeDesign(tx, FORM, { id: formId, key, content: draft });
+  tx.insert(forms).values({ id: formId, registerId }).run();
+  const add = (kind: 'staff' | 'outside', slug: string): void =>
+    void tx.insert(doors).values({ id: uuid(), formId, slug, kind, open: true }).run();
+  if (wanted.staff) add('staff', key);
+  if (wanted.outside) add('outside', wanted.staff ? freeSlug(tx, `${key}-from-outside`) : key);
 }
 
 export const prefixTaken = (db: Reader, prefix: string): boolean =>
@@ -149,7 +153,7 @@ export function freeKey(db: Reader, title: string): string {
 const isSlugTaken = (db: Reader, slug: string): boolean =>
   db.select({ id: doors.id }).from(doors).where(eq(doors.slug, slug)).get() !== undefined;
 
-export function freeSlug(db: Reader, stem: string): string {
+function freeSlug(db: Reader, stem: string): string {
   for (let n = 1; ; n += 1) {
     const slug = n === 1 ? stem : `${stem}-${n}`;
     if (!isSlugTaken(db, slug)) return slug;

@@ -1,13 +1,10 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
-import { FORM, type FormDesign, formInto, namesUsed, questionsOf, type RegisterContent } from '@tolvek/core/form';
+import { type FormDesign, formInto, namesUsed, questionsOf, type RegisterContent } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import type { Problem as FieldProblem } from '@tolvek/core/register';
 import { and, eq, like, ne, sum } from 'drizzle-orm';
-import { v7 as uuid } from 'uuid';
-import { makeDesign } from '../design/commands.ts';
 import { stateOf, statesOf } from '../design/queries.ts';
 import { doorsOf } from '../door/queries.ts';
-import { doors } from '../door/tables.ts';
 import { currentRelease, type FormRow, formByKey, formsOf } from '../form/queries.ts';
 import { forms } from '../form/tables.ts';
 import { groupNames, namesOf } from '../people/queries.ts';
@@ -19,7 +16,7 @@ import { notFound, staleVersion, wrongFields } from '../platform/problem.ts';
 import { write } from '../platform/work.ts';
 import { contentOf, type RegisterRow, registerById, registerByKey } from '../register/queries.ts';
 import { requests, tallies } from '../request/tables.ts';
-import { freeKey, freeSlug, prefixTaken } from './create.ts';
+import { freeKey, makeForm, prefixTaken } from './create.ts';
 import { putRegisterInForce } from './registers.ts';
 
 const onShelf = (db: Reader, registerId: string): readonly FormRow[] =>
@@ -43,6 +40,7 @@ export function registerView(db: Reader, key: string): AnswerOf<'register'> {
       .all()
       .map(({ form, n }) => [form, n]),
   );
+  const uses = usesIn(db, register);
   return {
     key,
     version: register.version,
@@ -51,7 +49,7 @@ export function registerView(db: Reader, key: string): AnswerOf<'register'> {
     ...{ fields: register.fields, left: register.left },
     stays: Object.fromEntries(
       register.fields.flatMap((field) => {
-        const why = whyItStays(db, register, field.key);
+        const why = whyItStays(uses, field.key);
         return why === null ? [] : [[field.key, why]];
       }),
     ),
@@ -72,23 +70,41 @@ export function registerView(db: Reader, key: string): AnswerOf<'register'> {
   };
 }
 
-/**
- * Why a field can’t leave its register; null when it can: a form still asks for it, reads it or
- * computes it, in its draft or in force.
- */
-function whyItStays(db: Reader, register: RegisterRow, key: string): string | null {
-  const uses = (design: FormDesign): boolean =>
-    questionsOf(design.parts).some((part) => part.field === key) ||
-    namesUsed(design).has(key) ||
-    design.fields.some((field) => field.key === key && (field.source === 'computed' || field.source === 'carried'));
-  for (const form of onShelf(db, register.id)) {
-    if (uses(form.draft)) return `The form “${form.draft.title}” uses it.`;
-    const release = currentRelease(db, form);
-    if (release && form.stoppedAt === null && uses(release.design))
-      return `Release ${release.number} of “${form.draft.title}” uses it, and is in force.`;
-  }
-  return null;
+/** What uses fields of a register, and which: the drafts of its forms, and their releases in force. */
+interface Use {
+  readonly words: string;
+  readonly keys: ReadonlySet<string>;
 }
+
+/** The fields that a form asks for, reads or computes. */
+const usedIn = (design: FormDesign): ReadonlySet<string> =>
+  new Set([
+    ...questionsOf(design.parts).map((part) => part.field),
+    ...namesUsed(design),
+    ...design.fields.flatMap(({ key, source }) => (source === 'computed' || source === 'carried' ? [key] : [])),
+  ]);
+
+/** All that keeps fields from leaving a register. */
+const usesIn = (db: Reader, register: RegisterRow): readonly Use[] =>
+  onShelf(db, register.id).flatMap((form): Use[] => {
+    const { title } = form.draft;
+    const release = form.stoppedAt === null ? currentRelease(db, form) : undefined;
+    return [
+      { words: `The form “${title}” uses it.`, keys: usedIn(form.draft) },
+      ...(release
+        ? [
+            {
+              words: `Release ${release.number} of “${title}” uses it, and is in force.`,
+              keys: usedIn(release.design),
+            },
+          ]
+        : []),
+    ];
+  });
+
+/** Why a field can’t leave; null when it can. */
+const whyItStays = (uses: readonly Use[], key: string): string | null =>
+  uses.find((use) => use.keys.has(key))?.words ?? null;
 
 /** Changes what is settled of a register itself, in force at once. */
 export function settleRegister(
@@ -120,6 +136,7 @@ function settlingProblems(
   { name, prefix, deskGroups, left, stages }: BodyOf<'changeRegister'>,
 ): readonly FieldProblem[] {
   const groups = groupNames(tx);
+  const uses = usesIn(tx, register);
   const isNumbered = (letters: string): boolean =>
     tx
       .select({ id: requests.id })
@@ -161,7 +178,7 @@ function settlingProblems(
       const label = register.fields.find((field) => field.key === key)?.label;
       if (label === undefined)
         return [{ field: 'left', message: `There is no field “${key}” here.`, fix: 'Leave it out.' }];
-      const why = whyItStays(tx, register, key);
+      const why = whyItStays(uses, key);
       return why === null
         ? []
         : [
@@ -208,25 +225,6 @@ export function goBackToState(
   });
 }
 
-interface Made {
-  readonly register: RegisterRow;
-  readonly draft: FormDesign;
-  readonly doors: { readonly staff: boolean; readonly outside: boolean };
-}
-
-/** Makes a form of a register that is there, with its doors. Returns its key. */
-function makeForm(tx: Transaction, { register, draft, doors: wanted }: Made): string {
-  const key = freeKey(tx, draft.title);
-  const formId = uuid();
-  makeDesign(tx, FORM, { id: formId, key, content: draft });
-  tx.insert(forms).values({ id: formId, registerId: register.id }).run();
-  const add = (kind: 'staff' | 'outside', slug: string): void =>
-    void tx.insert(doors).values({ id: uuid(), formId, slug, kind, open: true }).run();
-  if (wanted.staff) add('staff', key);
-  if (wanted.outside) add('outside', wanted.staff ? freeSlug(tx, `${key}-from-outside`) : key);
-  return key;
-}
-
 const untitled: FieldProblem = { field: 'title', message: 'The form has no title.', fix: 'Give it one.' };
 
 /** Makes another form that asks into a register that is there. */
@@ -258,7 +256,9 @@ export function askInto(
         questionsOf(form.draft.parts).filter((part) => input.asks.includes(part.field)).length;
       const [like] = [...onShelf(tx, register.id)].sort((a, b) => asked(b) - asked(a));
       const draft = formInto(contentOf(register), { title: input.title, asks: input.asks, like: like?.draft ?? null });
-      return { key: makeForm(tx, { register, draft, doors: input.doors }) };
+      const made = freeKey(tx, draft.title);
+      makeForm(tx, { key: made, registerId: register.id, draft, doors: input.doors });
+      return { key: made };
     }),
   );
 }
@@ -276,8 +276,9 @@ export function duplicateForm(
       if (title === '') throw wrongFields([untitled]);
       const kinds = doorsOf(tx, form.id).map((door) => door.kind);
       const wanted = { staff: kinds.includes('staff'), outside: kinds.includes('outside') };
-      const register = registerById(tx, form.registerId);
-      return { key: makeForm(tx, { register, draft: { ...form.draft, title }, doors: wanted }) };
+      const made = freeKey(tx, title);
+      makeForm(tx, { key: made, registerId: form.registerId, draft: { ...form.draft, title }, doors: wanted });
+      return { key: made };
     }),
   );
 }

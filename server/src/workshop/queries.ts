@@ -38,19 +38,21 @@ export async function listForms(db: Reader): Promise<AnswerOf<'forms'>['forms']>
   );
   const all = allForms(db);
   const listed: AnswerOf<'forms'>['forms'] = [];
-  for await (const form of inTurns(all))
+  for await (const form of inTurns(all)) {
+    const register = registerById(db, form.registerId);
     listed.push({
       key: form.key,
       title: form.draft.title,
-      register: registerById(db, form.registerId).name,
-      registerKey: registerById(db, form.registerId).key,
-      holds: registerById(db, form.registerId).holds,
+      register: register.name,
+      registerKey: register.key,
+      holds: register.holds,
       stopped: form.stoppedAt !== null,
       release: form.release,
       changed: changesSince(db, form, form.draft).length > 0,
       findings: countOfFindings(db, form),
       requests: counts.get(form.id) ?? 0,
     });
+  }
   return listed;
 }
 

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, problemOf } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
+import { ProblemsAt } from '../ui/ProblemsAt.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { kindLabel } from './edits.ts';
 
@@ -17,12 +18,6 @@ export function AskInto({ register }: { register: AnswerOf<'register'> }) {
   const [asks, setAsks] = useState<ReadonlySet<string>>(new Set(fields.map((field) => field.key)));
   const [doors, setDoors] = useState({ staff: true, outside: false });
   const problems = error ? (problemOf(error).problems ?? []) : [];
-  const at = (field: string) =>
-    problems
-      .filter((problem) => problem.field === field)
-      .map((problem) => (
-        <span key={problem.message} className="mt-1 block text-brick">{`${problem.message} ${problem.fix}`}</span>
-      ));
   const toggle = (key: string): void =>
     setAsks((before) =>
       before.has(key) ? new Set([...before].filter((each) => each !== key)) : new Set([...before, key]),
@@ -48,7 +43,7 @@ export function AskInto({ register }: { register: AnswerOf<'register'> }) {
         </label>
         <span>
           <input id="into-title" className="input" value={title} onChange={(event) => setTitle(event.target.value)} />
-          {at('title')}
+          <ProblemsAt error={error} field="title" />
         </span>
         <span className="pt-1 text-soft">It asks for</span>
         <fieldset>
@@ -85,7 +80,7 @@ export function AskInto({ register }: { register: AnswerOf<'register'> }) {
               <span className="text-right text-[13px] text-soft">{asked(field.key) || 'asked by no form'}</span>
             </label>
           ))}
-          {at('asks')}
+          <ProblemsAt error={error} field="asks" />
         </fieldset>
         <span className="text-soft">Who may ask</span>
         <span className="flex flex-wrap gap-x-5 gap-y-1">
@@ -100,7 +95,7 @@ export function AskInto({ register }: { register: AnswerOf<'register'> }) {
               {kind === 'staff' ? 'staff' : 'people from outside'}
             </label>
           ))}
-          {at('doors')}
+          <ProblemsAt error={error} field="doors" />
         </span>
       </div>
       <p className="mt-3 text-soft">

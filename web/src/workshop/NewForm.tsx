@@ -12,6 +12,7 @@ import { type ReactNode, useState } from 'react';
 import { Navigate, useNavigate } from 'react-router';
 import { api, problemOf } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
+import { ProblemsAt } from '../ui/ProblemsAt.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { AskInto } from './AskInto.tsx';
@@ -139,12 +140,6 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
     needs?.vocabularies.filter((need) => !ground.vocabularies.some((each) => each.key === need.key)) ?? [];
   const newRegisters = needs?.registers.filter((need) => !ground.registers.some((each) => each.key === need.key)) ?? [];
   const problems = error ? (problemOf(error).problems ?? []) : [];
-  const at = (field: string): ReactNode =>
-    problems
-      .filter((problem) => problem.field === field)
-      .map((problem) => (
-        <span key={problem.message} className="mt-1 block text-brick">{`${problem.message} ${problem.fix}`}</span>
-      ));
 
   const groupsHere = (): Readonly<Record<string, string>> =>
     Object.fromEntries(missing.map((need) => [need.key, places[need.key] ?? belongs.team]));
@@ -282,7 +277,7 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
             value={belongs.title}
             onChange={(event) => set({ title: event.target.value })}
           />
-          {at('title')}
+          <ProblemsAt error={error} field="title" />
         </span>
         <Label of="new-prefix">Numbers begin with</Label>
         <span>
@@ -294,7 +289,7 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
             onChange={(event) => set({ prefix: event.target.value.toUpperCase() })}
           />
           <span className="ml-3 text-soft">{prefix ? `${prefix}-00001` : 'two to five letters'}</span>
-          {at('prefix')}
+          <ProblemsAt error={error} field="prefix" />
         </span>
         <Label of="new-team">Team</Label>
         <span>
@@ -315,8 +310,8 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
               ? `What it says is read by ${desk?.name} (${members}) and by nobody else, no coordinator besides; that a report came, with its number and state, is seen by the coordinators as well.`
               : `Its requests are seen by ${desk?.name} (${members}), the coordinators, and whoever they are routed to.`}
           </span>
-          {at('desk')}
-          {at('access')}
+          <ProblemsAt error={error} field="desk" />
+          <ProblemsAt error={error} field="access" />
         </span>
         <Label of="new-approvers">Decided by</Label>
         <select
@@ -364,7 +359,7 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
             />{' '}
             people from outside
           </label>
-          {at('doors')}
+          <ProblemsAt error={error} field="doors" />
         </span>
         {missing.map((need) => (
           <NeedLine

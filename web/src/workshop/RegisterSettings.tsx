@@ -1,8 +1,9 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { type ReactNode, useState } from 'react';
+import { useState } from 'react';
 import { toast } from 'sonner';
 import { api, problemOf } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
+import { ProblemsAt } from '../ui/ProblemsAt.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 
 /** What a register and its stages are called, and who works at its desk: in force at once. */
@@ -18,12 +19,6 @@ export function RegisterSettings({ register }: { register: AnswerOf<'register'> 
   const set = (next: Partial<typeof now>): void => setNow((before) => ({ ...before, ...next }));
   const isChanged = JSON.stringify(now) !== JSON.stringify(was);
   const problems = error ? (problemOf(error).problems ?? []) : [];
-  const at = (field: string): ReactNode =>
-    problems
-      .filter((problem) => problem.field === field)
-      .map((problem) => (
-        <span key={problem.message} className="mt-1 block text-brick">{`${problem.message} ${problem.fix}`}</span>
-      ));
   const put = async (event: React.FormEvent): Promise<void> => {
     event.preventDefault();
     const body = { ...now, left: [...register.left], note };
@@ -50,7 +45,7 @@ export function RegisterSettings({ register }: { register: AnswerOf<'register'> 
             value={now.name}
             onChange={(event) => set({ name: event.target.value })}
           />
-          {at('name')}
+          <ProblemsAt error={error} field="name" />
         </span>
         <label htmlFor="register-prefix" className="pt-1.5 text-soft">
           Numbers begin with
@@ -64,7 +59,7 @@ export function RegisterSettings({ register }: { register: AnswerOf<'register'> 
             onChange={(event) => set({ prefix: event.target.value.toUpperCase() })}
           />
           <span className="ml-3 text-soft">Numbers that were given out stay as they are.</span>
-          {at('prefix')}
+          <ProblemsAt error={error} field="prefix" />
         </span>
         <span className="text-soft">Its desk</span>
         <fieldset>
@@ -85,7 +80,7 @@ export function RegisterSettings({ register }: { register: AnswerOf<'register'> 
           <span className="mt-1 block text-[13px] text-soft">
             Besides them coordinators, the team a request is routed to, its handler and whoever decides it work on it.
           </span>
-          {at('deskGroups')}
+          <ProblemsAt error={error} field="deskGroups" />
         </fieldset>
         <span className="text-soft">Taking out</span>
         <label className="flex items-center gap-2">
@@ -126,7 +121,7 @@ export function RegisterSettings({ register }: { register: AnswerOf<'register'> 
                         })
                       }
                     />
-                    {name === 'label' ? at(`stage ${stage.key}`) : null}
+                    {name === 'label' ? <ProblemsAt error={error} field={`stage ${stage.key}`} /> : null}
                   </td>
                 ))}
               </tr>
