@@ -44,11 +44,12 @@ function looked(db: Reader, open: OpenRequest<RequestRow>) {
   const decidedBy = approval?.decidedBy ? (personById(db, approval.decidedBy)?.name ?? null) : null;
   const stage = stageOf(register, request.stage);
   const moment = (ms: number): string => momentInWords(ms, calendar.zone);
-  const teamName = keptBy(request, register, groupNames(db));
+  const groups = groupNames(db);
+  const teamName = keptBy(request, register, groups);
   const isRoutingOpen = mayReadRouting(open);
   const hops = (reader: 'desk' | 'requester') =>
     hopsOf({ request, stage, design, approval, teamName, decidedBy, moment, isRoutingOpen }, reader);
-  return { plan, calendar, approval, decidedBy, stage, moment, teamName, isRoutingOpen, hops };
+  return { plan, calendar, approval, decidedBy, stage, moment, groups, teamName, isRoutingOpen, hops };
 }
 
 /**
@@ -65,7 +66,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
   const open = openAtDesk(db, viewer, number, 'sheet');
   const { request, register, design, readable } = open;
   const about = looked(db, open);
-  const { approval, plan, calendar, stage, moment } = about;
+  const { approval, plan, calendar, stage, moment, groups } = about;
   const readableFields = open.fields.filter((field) => readable.has(field.key));
   const references = requestsNamed(db, readableFields, request.values);
   const requester = personById(db, request.requesterId);
@@ -110,7 +111,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     hops: about.hops('desk'),
     routing: routed && {
       row: about.isRoutingOpen ? routed.row : null,
-      outcome: `${groupNames(db).get(routed.outcome.team) ?? routed.outcome.team} · ${routed.outcome.priority} priority · ${routed.outcome.workingDays} working days · ${routed.outcome.needsApproval ? 'needs approval' : 'no approval'}`,
+      outcome: `${groups.get(routed.outcome.team) ?? routed.outcome.team} · ${routed.outcome.priority} priority · ${routed.outcome.workingDays} working days · ${routed.outcome.needsApproval ? 'needs approval' : 'no approval'}`,
       rows: (about.isRoutingOpen ? routed.reasons : []).map((row) => ({
         row: row.row,
         note: row.note,
@@ -121,7 +122,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     approval: approval
       ? {
           label: approval.label,
-          group: groupNames(db).get(approval.group) ?? approval.group,
+          group: groups.get(approval.group) ?? approval.group,
           state: approval.state,
           decidedBy: about.decidedBy,
           comment: approval.comment,
@@ -130,7 +131,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
           whyNot: objection ? objection.reason : null,
         }
       : null,
-    history: historyOf(db, open),
+    history: historyOf(db, open, groups),
   };
 }
 
@@ -158,7 +159,7 @@ function dueWhy(
   ];
 }
 
-function historyOf(db: Reader, open: OpenRequest): AnswerOf<'sheet'>['history'] {
+function historyOf(db: Reader, open: OpenRequest, groups: ReadonlyMap<string, string>): AnswerOf<'sheet'>['history'] {
   const { request, register } = open;
   const entries = historyOfRequest(db, request.id);
   const names = namesOf(
@@ -167,7 +168,6 @@ function historyOf(db: Reader, open: OpenRequest): AnswerOf<'sheet'>['history'] 
       [entry.actorId ?? [], entry.data?.kind === 'handler' ? (entry.data.to ?? []) : []].flat(),
     ),
   );
-  const groups = groupNames(db);
   const called: ChangeNames = {
     stage: (key) => register.stages.find((stage) => stage.key === key)?.label ?? key,
     person: (id) => names.get(id) ?? '',

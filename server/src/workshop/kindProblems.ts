@@ -90,7 +90,10 @@ interface Held {
   readonly value: RawAnswer;
 }
 
-/** Every answer to a field that is held: by requests, by what waits to be confirmed, by what is kept. */
+/**
+ * Every answer to a field that is held: by requests, their histories, and what waits to be confirmed.
+ * What is begun and not sent can still be corrected by whoever types it.
+ */
 function held(db: Reader, register: RegisterRow, key: string): readonly Held[] {
   const inRequests = db
     .select({ where: requests.number, value: sql<string | null>`json_extract(${requests.values}, ${`$."${key}"`})` })
@@ -109,24 +112,21 @@ function held(db: Reader, register: RegisterRow, key: string): readonly Held[] {
     .innerJoin(sql`json_each(${history.changes}) as change`, sql`json_extract(change.value, '$.field') = ${key}`)
     .where(and(eq(requests.registerId, register.id), eq(requests.trial, false)))
     .all();
-  const answersIn = (table: typeof waitingSubmissions | typeof keptAnswers) =>
-    db
-      .select({ answers: table.answers })
-      .from(table)
-      .innerJoin(doors, eq(doors.id, table.doorId))
-      .innerJoin(forms, eq(forms.id, doors.formId))
-      .where(eq(forms.registerId, register.id))
-      .all()
-      .flatMap(({ answers }): RawAnswer[] => {
-        const value = own(answers, key);
-        return value === undefined ? [] : [value];
-      });
+  const waiting = db
+    .select({ answers: waitingSubmissions.answers })
+    .from(waitingSubmissions)
+    .innerJoin(doors, eq(doors.id, waitingSubmissions.doorId))
+    .innerJoin(forms, eq(forms.id, doors.formId))
+    .where(eq(forms.registerId, register.id))
+    .all();
   return [
     ...inRequests.flatMap(({ where, value }) => (value === null ? [] : [{ where, value }])),
     ...inHistory.flatMap(({ where, before, after }) =>
       [before, after].flatMap((value) => (value === null ? [] : [{ where: `the history of ${where}`, value }])),
     ),
-    ...answersIn(waitingSubmissions).map((value) => ({ where: 'an answer that waits to be confirmed', value })),
-    // What is begun can still be corrected by whoever types it.
+    ...waiting.flatMap(({ answers }): Held[] => {
+      const value = own(answers, key);
+      return value === undefined ? [] : [{ where: 'an answer that waits to be confirmed', value }];
+    }),
   ];
 }
