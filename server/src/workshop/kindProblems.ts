@@ -11,7 +11,7 @@ import {
   type RawAnswer,
 } from '@tolvek/core/register';
 import { and, asc, eq, sql } from 'drizzle-orm';
-import { doors, type keptAnswers, waitingSubmissions } from '../door/tables.ts';
+import { doors, waitingSubmissions } from '../door/tables.ts';
 import { forms } from '../form/tables.ts';
 import type { Reader } from '../platform/database.ts';
 import type { RegisterRow } from '../register/queries.ts';
