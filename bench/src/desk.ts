@@ -126,7 +126,18 @@ async function signedIn(load: Part, url: string, name: string): Promise<string> 
 /** The rows that one submit stores, and the bytes it is answered with. */
 async function sampleOf(load: Part, desk: Part, data: string, each: Called) {
   const db = new Sqlite(join(data, 'tolvek.sqlite'), { readonly: true });
-  const tables = ['requests', 'history', 'deadlines', 'timers', 'approvals', 'links', 'outbox', 'idempotency'];
+  const tables = [
+    'requests',
+    'history',
+    'deadlines',
+    'timers',
+    'approval_rounds',
+    'approval_steps',
+    'seats',
+    'links',
+    'outbox',
+    'idempotency',
+  ];
   const last = (table: string): number =>
     (db.prepare(`select coalesce(max(rowid), 0) as n from ${table}`).get() as { n: number }).n;
   const before = new Map(tables.map((table) => [table, last(table)]));

@@ -61,7 +61,18 @@ function prepareInserts(rows: readonly Stored[]): void {
     made += 1;
     return `${name}-${process.pid}-${made}-${'x'.repeat(16)}`;
   };
-  const order = ['requests', 'history', 'deadlines', 'timers', 'approvals', 'links', 'outbox', 'idempotency'];
+  const order = [
+    'requests',
+    'history',
+    'deadlines',
+    'timers',
+    'approval_rounds',
+    'approval_steps',
+    'seats',
+    'links',
+    'outbox',
+    'idempotency',
+  ];
   inserts = [...rows]
     .sort((a, b) => order.indexOf(a.table) - order.indexOf(b.table))
     .map(({ table, row }) => {

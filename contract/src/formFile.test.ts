@@ -3,6 +3,8 @@ import { RECIPES } from '@tolvek/core/form';
 import { describe, expect, it } from 'vitest';
 import { formFileJsonSchema, formFileSchema } from './index.ts';
 
+const needs = { groups: [], calendars: [] };
+
 describe('the form file', () => {
   it('has its schema in docs; npm run reference writes it anew', () => {
     expect(JSON.parse(readFileSync(new URL('../../docs/form-file.schema.json', import.meta.url), 'utf8'))).toEqual(
@@ -11,15 +13,37 @@ describe('the form file', () => {
   });
 
   it('takes every recipe, and refuses a part it does not know', () => {
-    const needs = { groups: [], calendars: [] };
     for (const recipe of RECIPES) {
       const design = recipe.make({ title: recipe.label, team: 'boats', approvers: 'boats', calendar: 'desk' });
-      expect(formFileSchema.parse({ format: 'tolvek-form', version: 1, design, needs })).toMatchObject({
+      expect(formFileSchema.parse({ format: 'tolvek-form', version: 2, design, needs })).toMatchObject({
         design: { title: recipe.label },
       });
       expect(
-        formFileSchema.safeParse({ format: 'tolvek-form', version: 1, design: { ...design, extra: 1 }, needs }).success,
+        formFileSchema.safeParse({ format: 'tolvek-form', version: 2, design: { ...design, extra: 1 }, needs }).success,
       ).toBe(false);
     }
+  });
+
+  it('is read as an earlier version wrote it', () => {
+    const [recipe] = RECIPES;
+    if (!recipe) throw new Error('There is no recipe.');
+    const design = recipe.make({ title: 'Old', team: 'boats', approvers: 'leads', calendar: 'desk' });
+    const running = (kind: string) => ({
+      ...{ key: 'serial', label: 'Serial', source: 'given' },
+      type: { kind, prefix: 'N-', digits: 4 },
+    });
+    const old = {
+      ...design,
+      fields: [...design.fields, running('auto-number')],
+      approval: { step: { id: 'head', label: 'Head', group: 'leads' } },
+    };
+    const read = formFileSchema.parse({ format: 'tolvek-form', version: 1, design: old, needs });
+    expect(read.version).toBe(2);
+    expect(read.design.fields.at(-1)).toEqual(running('running-number'));
+    expect(read.design.approval).toEqual({
+      steps: [{ id: 'head', label: 'Head', seats: [{ group: 'leads' }], needed: 1 }],
+    });
+    // The name of then is for files of then alone.
+    expect(formFileSchema.safeParse({ format: 'tolvek-form', version: 2, design: old, needs }).success).toBe(false);
   });
 });

@@ -16,6 +16,7 @@ import {
   type FormFile,
   type FormRule,
   OWN_PARTS,
+  ofToday,
   type Part,
   type UniqueRule,
 } from '@tolvek/core/form';
@@ -175,7 +176,7 @@ export const kind: z.ZodType<Kind, Kind> = z.discriminatedUnion('kind', [
   }),
   z.strictObject({ kind: z.literal('reference'), ...pointing }),
   z.strictObject({ kind: z.literal('references'), ...pointing, most: z.int().min(1).optional() }),
-  z.strictObject({ kind: z.literal('auto-number'), prefix: z.string().max(20), digits: z.int().min(1).max(9) }),
+  z.strictObject({ kind: z.literal('running-number'), prefix: z.string().max(20), digits: z.int().min(1).max(9) }),
   z.strictObject({
     kind: z.literal('files'),
     only: z.enum(['any', 'pictures', 'documents']),
@@ -287,6 +288,21 @@ const routing = z.strictObject({
     .max(1_000),
   otherwise: outcome,
 });
+const approvalPath = z.strictObject({
+  steps: z
+    .array(
+      z.strictObject({
+        ...{ id: key, label: short, needed: z.int().min(1).max(20) },
+        seats: z
+          .array(z.strictObject({ group: key }))
+          .min(1)
+          .max(20),
+      }),
+    )
+    .min(1)
+    .max(10),
+});
+
 export const formDesign: z.ZodType<FormDesign, FormDesign> = z.strictObject({
   title: short,
   intro: long,
@@ -296,7 +312,7 @@ export const formDesign: z.ZodType<FormDesign, FormDesign> = z.strictObject({
   rules: z.array(rule).max(300),
   unique: z.array(unique).max(20),
   routing,
-  approval: z.strictObject({ step: z.strictObject({ id: key, label: short, group: key }) }),
+  approval: approvalPath,
   deadline: z.strictObject({
     calendar: key,
     remindBefore: z.int().min(0),
@@ -334,10 +350,9 @@ const named = z
   .array(z.strictObject({ key: z.string().max(64), name: z.string().max(200) }))
   .max(200)
   .readonly();
-/** A form taken along as a file. */
-export const formFileSchema: z.ZodType<FormFile> = z.strictObject({
+const formFileToday: z.ZodType<FormFile> = z.strictObject({
   format: z.literal('tolvek-form'),
-  version: z.literal(1),
+  version: z.literal(2),
   design: formDesign,
   needs: z.strictObject({
     groups: named,
@@ -349,10 +364,13 @@ export const formFileSchema: z.ZodType<FormFile> = z.strictObject({
   access: z.strictObject({ rules: accessRules, staysIn: z.boolean() }).optional(),
 });
 
+/** A form taken along as a file, of today or of an earlier version. */
+export const formFileSchema: z.ZodType<FormFile> = z.preprocess(ofToday, formFileToday);
+
 /** The shape of a form file, as JSON Schema 2020-12. */
 export const formFileJsonSchema = (): unknown => ({
   title: 'A Tolvek form as a file',
-  ...z.toJSONSchema(formFileSchema, { io: 'input', unrepresentable: 'any' }),
+  ...z.toJSONSchema(formFileToday, { io: 'input', unrepresentable: 'any' }),
 });
 
 const fix: z.ZodType<Fix, Fix> = z.discriminatedUnion('fix', [

@@ -157,7 +157,7 @@ export function goodAnswer(type: Kind): fc.Arbitrary<RawAnswer> {
       return fc.constantFrom('r1', 'r2');
     case 'references':
       return fc.subarray(['r1', 'r2']);
-    case 'auto-number':
+    case 'running-number':
       return fc.constant(null);
     case 'files':
       return fc.subarray(['1/plan.pdf', '2/pier.png']);
@@ -320,7 +320,7 @@ export const anyForm: fc.Arbitrary<AskedForm> = fc
       ];
       const pointer = fields.find((field) => field.type.kind === 'reference');
       const brought: Field[] = [
-        { key: 'given', label: 'Number', type: { kind: 'auto-number', prefix: 'N-', digits: 4 }, source: 'given' },
+        { key: 'given', label: 'Number', type: { kind: 'running-number', prefix: 'N-', digits: 4 }, source: 'given' },
         ...(pointer
           ? [
               {
@@ -422,6 +422,6 @@ export const asDesign = (form: AskedForm): FormDesign => ({
     rows: [],
     otherwise: { team: 'boats', priority: 'normal', workingDays: 1, needsApproval: false },
   },
-  approval: { step: { id: 's', label: 'S', group: 'boats' } },
+  approval: { steps: [{ id: 's', label: 'S', seats: [{ group: 'boats' }], needed: 1 }] },
   deadline: { calendar: 'desk', remindBefore: 0, escalateAfter: 0, escalateTo: 'boats' },
 });

@@ -18,7 +18,7 @@ const EMPTY: FormDesign = {
     rows: [],
     otherwise: { team: 'boats', priority: 'normal', workingDays: 2, needsApproval: false },
   },
-  approval: { step: { id: 's', label: 'S', group: 'boats' } },
+  approval: { steps: [{ id: 's', label: 'S', seats: [{ group: 'boats' }], needed: 1 }] },
   deadline: { calendar: 'desk', remindBefore: 0, escalateAfter: 0, escalateTo: 'boats' },
 };
 

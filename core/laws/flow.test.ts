@@ -282,7 +282,7 @@ const designOf = (
     rows: column ? [{ id: 'row', note: '', cells: { c: 'true' }, outcome: OUTCOME }] : [],
     otherwise: OUTCOME,
   },
-  approval: { step: { id: 'd', label: 'D', group: 'g' } },
+  approval: { steps: [{ id: 'd', label: 'D', seats: [{ group: 'g' }], needed: 1 }] },
   deadline: { calendar: 'desk', remindBefore: 0, escalateAfter: 0, escalateTo: 'g' },
 });
 const anyDesign = fc

@@ -124,11 +124,11 @@ describe('findings about what fields name elsewhere', () => {
     expect(messages([asked('kind', { kind: 'term', vocabulary: 'species', under: 'ghost' })])).toContain(
       '“kind” takes terms under one that does not exist in “Species”.',
     );
-    expect(messages([{ ...asked('no', { kind: 'auto-number', prefix: ' ', digits: 3 }), source: 'given' }])).toContain(
-      '“no” needs something before its figures, like SA-.',
-    );
+    expect(
+      messages([{ ...asked('no', { kind: 'running-number', prefix: ' ', digits: 3 }), source: 'given' }]),
+    ).toContain('“no” needs something before its figures, like SA-.');
     expect(messages([{ key: 'x', label: 'x', type: { kind: 'text' }, source: 'given' }])).toContain(
-      '“x” is given out by the house, which only automatic numbers are.',
+      '“x” is given out by the house, which only running numbers are.',
     );
   });
 

@@ -21,7 +21,7 @@ import {
   submit,
   viewerOf,
 } from '@tolvek/server';
-import { approvals, calendars, doors, forms, links, outbox, requests, waitingSubmissions } from '@tolvek/server/schema';
+import { calendars, doors, forms, links, outbox, requests, seats, waitingSubmissions } from '@tolvek/server/schema';
 import { and, eq, lt } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { type Asking, MADE_UP, SCHOOLS, schoolVisit } from './asking.ts';
@@ -325,10 +325,10 @@ class Story {
     const { db } = this.house;
     if (this.moment > DEMO_NOW - 7 * DAY && this.random() < 0.86) return;
     for (const waiting of db
-      .select({ number: requests.number, group: approvals.group, requesterId: requests.requesterId })
+      .select({ number: requests.number, group: seats.holder, requesterId: requests.requesterId })
       .from(requests)
-      .innerJoin(approvals, eq(approvals.requestId, requests.id))
-      .where(and(eq(approvals.state, 'waiting'), lt(requests.createdAt, this.moment - 5 * HOUR)))
+      .innerJoin(seats, eq(seats.requestId, requests.id))
+      .where(and(eq(seats.state, 'open'), lt(requests.createdAt, this.moment - 5 * HOUR)))
       .limit(2)
       .all()) {
       if (this.random() < 0.25) continue;

@@ -186,6 +186,6 @@ export const siteAccess: FormDesign = {
     ],
     otherwise: { team: 'estates', priority: 'normal', workingDays: 2, needsApproval: false },
   },
-  approval: { step: { id: 'duty-manager', label: 'Duty manager', group: 'duty-managers' } },
+  approval: { steps: [{ id: 'duty-manager', label: 'Duty manager', seats: [{ group: 'duty-managers' }], needed: 1 }] },
   deadline: { calendar: 'desk', remindBefore: 4 * HOUR, escalateAfter: 0, escalateTo: 'desk-leads' },
 };

@@ -10,6 +10,9 @@ import { Same } from './same.ts';
 /** Stages that only things have, and what they have of requests no more: no dummies are kept for them. */
 const THING_STAGES = ['in_use', 'resting', 'gone'];
 const EMPTY_OF_THINGS = ['team', 'due'];
+// biome-ignore lint/suspicious/noExplicitAny: as answers of that release and of this one are read here.
+type Body = any;
+
 /** Routes that came later. */
 const SINCE_THEN = ['register'];
 
@@ -55,6 +58,17 @@ describe.each(RELEASES)('the data of release %s', (release) => {
 
   it('is read the same by everybody', () => {
     expect(apart(was.reads, is.reads).slice(0, 12)).toEqual([]);
+  });
+
+  it('has the one step of each approval as the first of its steps', () => {
+    const forms = was.reads.flatMap((call, index) =>
+      call.route === 'form' && call.status === 200 ? [[call.body, is.reads[index]?.body] as const] : [],
+    ) as [Body, Body][];
+    expect(forms.length).toBeGreaterThan(20);
+    for (const [before, now] of forms) {
+      const { group, ...step } = before.draft.approval.step;
+      expect(now.draft.approval).toEqual({ steps: [{ ...step, seats: [{ group }], needed: 1 }] });
+    }
   });
 
   it('goes on as it would have', () => {

@@ -61,6 +61,17 @@ export const MENDED: readonly Mended[] = [
     where: /^\.body\[\d+\]\[6\]: "\d{4}-\d\d-\d\dT.*Z" → ""$/,
     why: 'Nothing about things is due; when a request was due stands in the facts that are compared.',
   },
+  {
+    route: null,
+    where: /^\.body\..*kind: "auto-number" → "running-number"$/,
+    why: 'Running numbers are called so.',
+  },
+  {
+    route: null,
+    where:
+      /^\.body\.(draft|design|states\[\d+\]\.design)\.approval\.step: \{"id":"[\w-]+","label":"[^"]+","group":"[\w-]+"\} → undefined$/,
+    why: 'A path is a list of steps; that each has the step it had is held beside.',
+  },
 ];
 
 /** Letters that went then and go no more, or go now and did not, each by its subject. */

@@ -122,7 +122,12 @@ function gear(): FormDesign {
       field: 'rate',
       live: false,
     },
-    { key: 'serial', label: 'Serial', type: { kind: 'auto-number', prefix: 'G-{year}-', digits: 4 }, source: 'given' },
+    {
+      key: 'serial',
+      label: 'Serial',
+      type: { kind: 'running-number', prefix: 'G-{year}-', digits: 4 },
+      source: 'given',
+    },
     {
       key: 'pieces',
       label: 'Pieces',

@@ -84,7 +84,7 @@ export class AllKinds {
         key: keyOf(kind),
         label: `A ${kind}`,
         type: CASES[kind].type,
-        source: kind === 'auto-number' ? 'given' : 'asked',
+        source: kind === 'running-number' ? 'given' : 'asked',
       }),
     );
     const defaults = KIND_NAMES.filter((kind) => has(kind, 'default')).map(

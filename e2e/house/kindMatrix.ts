@@ -270,8 +270,8 @@ export const CASES: Readonly<Record<KindName, KindCase>> = {
     cell: 'count(?) > 1',
     sheet: 'VS-00003; VS-00002',
   },
-  'auto-number': {
-    type: { kind: 'auto-number', prefix: 'K-{year}-', digits: 3 },
+  'running-number': {
+    type: { kind: 'running-number', prefix: 'K-{year}-', digits: 3 },
     typed: null,
     other: null,
     shown: 'K-2026-001',
@@ -323,7 +323,7 @@ export const MEANINGLESS: Readonly<Partial<Record<KindName, Readonly<Partial<Rec
   terms: { 'line items': SEVERAL },
   reference: { 'line items': 'things pointed to line by line are a field for several references' },
   references: { 'line items': SEVERAL },
-  'auto-number': {
+  'running-number': {
     import: GIVEN,
     form: GIVEN,
     history: 'it never changes',
@@ -374,7 +374,7 @@ export function matrixPage(): string {
     '',
     ...Object.entries(KIND_CHANGES).map(([from, to]) => `- ${from} → ${to?.join(', ')}`),
     '',
-    'Besides what is asked, a register has computed fields, fields the desk fills in, automatic numbers, and values that a reference brings along from the request it points to.',
+    'Besides what is asked, a register has computed fields, fields the desk fills in, running numbers, and values that a reference brings along from the request it points to.',
     '',
   ].join('\n');
 }

@@ -50,7 +50,15 @@ describe('the ledger', () => {
         .from(requests)
         .all()
         .filter(
-          (request) => relationTo({ ...request, deskGroups: deskGroups.get(request.registerId) ?? [] }, viewer).isDesk,
+          (request) =>
+            relationTo(
+              {
+                ...request,
+                deciders: request.deciders?.split(' ') ?? [],
+                deskGroups: deskGroups.get(request.registerId) ?? [],
+              },
+              viewer,
+            ).isDesk,
         )
         .map((request) => request.number);
       const numbers = [...(await allPages(name, 'all')), ...(await allPages(name, 'things'))].sort();

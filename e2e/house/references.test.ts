@@ -206,7 +206,7 @@ describe('a vocabulary', () => {
   });
 });
 
-describe('an automatic number', () => {
+describe('a running number', () => {
   it('is given once each, in order, without gaps from refusals, and not taken from outside', async () => {
     const sample = {
       project: 'Bay',
@@ -241,7 +241,7 @@ describe('an automatic number', () => {
     const slip = {
       key: 'slip',
       label: 'Slip',
-      type: { kind: 'auto-number', prefix: 'SLIP ', digits: 3 },
+      type: { kind: 'running-number', prefix: 'SLIP ', digits: 3 },
       source: 'given',
     };
     const saved = await maren.call('saveDraft', {

@@ -1,4 +1,4 @@
-import { approvals } from '@tolvek/server/schema';
+import { requests, seats } from '@tolvek/server/schema';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Answer, type Caller, Desk, VISIT, WATER } from './desk.ts';
@@ -59,8 +59,12 @@ describe('a request that is stuck', () => {
     });
     // The requester reads where it is, and not why.
     expect((await priya.call('myRequest', { params: { number } })).text).not.toContain('Nobody is here');
-    const states = desk.running.house.db.select().from(approvals).where(eq(approvals.state, 'waiting')).all();
-    expect(states.some((each) => each.requestId === number)).toBe(false);
+    const held = desk.running.house.db
+      .select({ state: seats.state })
+      .from(seats)
+      .innerJoin(requests, eq(requests.id, seats.requestId))
+      .where(eq(requests.number, number));
+    expect(held.all()).toEqual([{ state: 'closed' }]);
   });
 
   it('was refused: a coordinator takes it up again, and its deadline runs', async () => {

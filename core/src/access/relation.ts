@@ -7,14 +7,15 @@ export interface RequestParties {
   readonly handlerId: string | null;
   /** Null for things: no team works on them. */
   readonly team: string | null;
-  readonly approverGroup: string | null;
+  /** Groups that may decide on it, or have. */
+  readonly deciders: readonly string[];
   /** Groups that work in the request's register. */
   readonly deskGroups: readonly string[];
 }
 
 /**
  * The desk of a request: coordinators and administrators, the register's desk groups, its team, its
- * handler and its approvers. The server's ledger asks SQLite the same question; a test holds the
+ * handler and its deciders. The server's ledger asks SQLite the same question; a test holds the
  * two together.
  */
 export function relationTo(request: RequestParties, viewer: Viewer): Relation {
@@ -24,7 +25,7 @@ export function relationTo(request: RequestParties, viewer: Viewer): Relation {
     (viewer.role !== 'member' ||
       request.handlerId === viewer.personId ||
       inGroup(request.team) ||
-      inGroup(request.approverGroup) ||
+      request.deciders.some(inGroup) ||
       request.deskGroups.some(inGroup));
   return { isDesk, isRequester: request.requesterId === viewer.personId };
 }

@@ -1,8 +1,14 @@
 export {
   type ApprovalPath,
-  type ApprovalState,
   type ApprovalStep,
+  type LeadsTo,
+  leadsTo,
   mayNotDecide,
+  type SeatPlan,
+  type SeatState,
+  type Standing,
+  type StepSoFar,
   type Verdict,
   verdictProblem,
+  whatNow,
 } from './approval.ts';

@@ -271,12 +271,14 @@ function tableChanges(before: FormDesign, after: FormDesign): readonly DesignCha
       part === 'routing'
         ? [rows(before), rows(after)]
         : part === 'approval'
-          ? [before.approval.step.label, after.approval.step.label]
+          ? [stepsOf(before), stepsOf(after)]
           : ['', ''];
     add(page, CHANGE_WORDS[part], old, fresh, hasOwn(after, part) ? 'form' : 'register');
   }
   return changes;
 }
+
+const stepsOf = ({ approval }: FormDesign): string => approval.steps.map((step) => step.label).join(', ');
 
 const OWN_WORDS: Readonly<Record<OwnPart, string>> = {
   routing: 'a routing table',

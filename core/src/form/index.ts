@@ -50,6 +50,7 @@ export {
   prepareOffer,
 } from './offers.ts';
 export { askedInWordsOf, draftAfter, fieldsBy, formInto, registerAfter, takenFrom } from './ofRegister.ts';
+export { ofToday } from './olderFile.ts';
 export { hasOwn } from './own.ts';
 export { placeholdersIn } from './placeholders.ts';
 export { protectionOf, type RanRule, withoutTelling } from './protection.ts';

@@ -44,10 +44,10 @@ const SLOTS = {
     write: (design: FormDesign, to: string): FormDesign => ({ ...design, subject: to }),
   },
   approval: {
-    read: ({ approval }: FormDesign) => approval.step.label,
+    read: ({ approval }: FormDesign) => approval.steps[0]?.label ?? '',
     write: (design: FormDesign, to: string): FormDesign => ({
       ...design,
-      approval: { ...design.approval, step: { ...design.approval.step, label: to } },
+      approval: { steps: design.approval.steps.map((step) => ({ ...step, label: to })) },
     }),
   },
 } as const;

@@ -83,7 +83,7 @@ function design(rules: readonly FormRule[], more: Partial<FormDesign> = {}): For
       rows: [],
       otherwise: { team: 'boats', priority: 'normal', workingDays: 1, needsApproval: false },
     },
-    approval: { step: { id: 's', label: 'S', group: 'boats' } },
+    approval: { steps: [{ id: 's', label: 'S', seats: [{ group: 'boats' }], needed: 1 }] },
     deadline: { calendar: 'desk', remindBefore: 0, escalateAfter: 0, escalateTo: 'boats' },
     ...more,
   };

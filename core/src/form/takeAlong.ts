@@ -8,7 +8,7 @@ import { isReferring } from './offers.ts';
 /** A form with all it needs, to be taken to another installation as one file. */
 export interface FormFile {
   readonly format: 'tolvek-form';
-  readonly version: 1;
+  readonly version: 2;
   readonly design: FormDesign;
   /** What the form names and another installation has to have, or something in its place. */
   readonly needs: Needs;
@@ -103,7 +103,7 @@ export function groupsNeeded(design: FormDesign): readonly string[] {
     ...new Set([
       ...routing.rows.map((row) => row.outcome.team),
       routing.otherwise.team,
-      approval.step.group,
+      ...approval.steps.flatMap(({ seats }) => seats.map((seat) => seat.group)),
       deadline.escalateTo,
       ...picked,
       ...groupsInConditions(design),
@@ -147,7 +147,7 @@ export function formFile(
   });
   return {
     format: 'tolvek-form',
-    version: 1,
+    version: 2,
     design,
     needs: {
       groups: [
@@ -216,7 +216,12 @@ export function settledHere(design: FormDesign, places: Places): FormDesign {
       rows: routing.rows.map((row) => ({ ...row, outcome: { ...row.outcome, team: group(row.outcome.team) } })),
       otherwise: { ...routing.otherwise, team: group(routing.otherwise.team) },
     },
-    approval: { step: { ...approval.step, group: group(approval.step.group) } },
+    approval: {
+      steps: approval.steps.map((step) => ({
+        ...step,
+        seats: step.seats.map((seat) => ({ group: group(seat.group) })),
+      })),
+    },
     deadline: {
       ...deadline,
       escalateTo: group(deadline.escalateTo),

@@ -59,7 +59,7 @@ const design: FormDesign = {
     ],
     otherwise: OUTCOME,
   },
-  approval: { step: { id: 's', label: 'Manager', group: 'managers' } },
+  approval: { steps: [{ id: 's', label: 'Manager', seats: [{ group: 'managers' }], needed: 1 }] },
   deadline: { calendar: 'desk', remindBefore: 3_600_000, escalateAfter: 0, escalateTo: 'estates' },
 };
 const facts = {
@@ -169,7 +169,7 @@ describe('taking a request in', () => {
       'Fee is 740; the row asks for > 500: holds',
       'From outside is yes; the row asks for yes: holds',
     ]);
-    expect(approval?.group).toBe('managers');
+    expect(approval?.steps.map((step) => step.seats)).toEqual([[{ group: 'managers' }]]);
     expect(deadlines.map(({ key, deadline }) => [key, new Date(deadline.due).toISOString()])).toEqual([
       ['finish', '2026-11-25T17:00:00.000Z'],
     ]);

@@ -1,3 +1,4 @@
+import type { ApprovalPath } from '../approval/index.ts';
 import { FINISH, type PlannedDeadline, planDeadline, type WorkingCalendar } from '../deadline/index.ts';
 import { type Admission, admit, type Door } from '../door/index.ts';
 import { type FormDesign, prepareCompletion, refusalsOf } from '../form/index.ts';
@@ -25,8 +26,8 @@ export interface TakenIn {
   readonly values: Values;
   /** Null for things. */
   readonly routed: Routed | null;
-  /** The approval step's group when a decision is needed. */
-  readonly approval: { readonly label: string; readonly group: string } | null;
+  /** Who decides, in which turn; null when no decision is needed. */
+  readonly approval: ApprovalPath | null;
   /** What it is due by, by the keys of the plan; none for things. */
   readonly deadlines: readonly PlannedDeadline[];
 }
@@ -53,14 +54,13 @@ export function prepareIntake(design: FormDesign): (door: Door, answers: RawAnsw
     if (context.holds === 'things')
       return { taken: true, request: { values, routed: null, approval: null, deadlines: [] } };
     const routed = route(requestSlots(design.fields, values, context.facts));
-    const { step } = design.approval;
     const deadline = planDeadline(context.calendar, context.now, routed.outcome.workingDays);
     return {
       taken: true,
       request: {
         values,
         routed,
-        approval: routed.outcome.needsApproval ? { label: step.label, group: step.group } : null,
+        approval: routed.outcome.needsApproval ? design.approval : null,
         deadlines: [{ key: FINISH, deadline }],
       },
     };

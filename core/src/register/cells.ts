@@ -143,7 +143,7 @@ function linesIn(cell: string): RawAnswer {
 }
 
 /** Kinds that no cell can bring in: bytes, and what the house gives out. */
-export const comesInCells = (type: Kind): boolean => type.kind !== 'files' && type.kind !== 'auto-number';
+export const comesInCells = (type: Kind): boolean => type.kind !== 'files' && type.kind !== 'running-number';
 
 const FORMULA = /^'*[=+\-@\t\r]/;
 const FIGURE = /^-?\d+([.,]\d+)?$/;

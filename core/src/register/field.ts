@@ -102,7 +102,7 @@ export type Kind =
    * Given out when a request arrives, each once: the prefix with `{year}` filled in, and figures,
    * at least so many.
    */
-  | { readonly kind: 'auto-number'; readonly prefix: string; readonly digits: number }
+  | { readonly kind: 'running-number'; readonly prefix: string; readonly digits: number }
   | { readonly kind: 'files'; readonly only: FileGroup; readonly most?: number; readonly mostBytes?: number }
   | {
       readonly kind: 'line-items';
@@ -146,7 +146,7 @@ export type Preset =
 
 /**
  * Where a value comes from: asked on a form, filled in by the desk only (never on a form), computed
- * from other fields, given out by the house (automatic numbers), or carried along by a reference.
+ * from other fields, given out by the house (running numbers), or carried along by a reference.
  */
 export type Source =
   | { readonly source: 'asked' | 'desk-only'; readonly preset?: Preset }

@@ -27,7 +27,6 @@ export type {
 } from './field.ts';
 export { isFilled, OPTION_COLOURS, type OptionColour } from './field.ts';
 export { asKind, fitsAsHeld, KIND_CHANGES, mayBecome } from './kindChanges.ts';
-export { numberPrefix, numberWith } from './kinds/autoNumber.ts';
 export { dateInWords } from './kinds/date.ts';
 export { isMailAddress } from './kinds/email.ts';
 export { bytesInWords, endingsOf, FILE_LIMITS, fileId, fileName, fileObjection, mediaByName } from './kinds/files.ts';
@@ -47,6 +46,7 @@ export {
 export { type Around, type NameOf, NOTHING_AROUND, type ReadAnswer } from './kinds/kind.ts';
 export type { ItemsShown } from './kinds/lineItems.ts';
 export { placesOf } from './kinds/number.ts';
+export { numberPrefix, numberWith } from './kinds/runningNumber.ts';
 export { termAddress } from './kinds/term.ts';
 export { orderProblems } from './orderProblems.ts';
 export type { Problem } from './problem.ts';

@@ -14,7 +14,7 @@ export interface RequestFacts extends Around {
   readonly door: 'staff' | 'outside';
   /** The team of who asks, by name; empty when there is none. */
   readonly department: string;
-  /** What automatic numbers this request gets, by field; set aside where it is taken in. */
+  /** What running numbers this request gets, by field; set aside where it is taken in. */
   readonly numbers: Readonly<Record<string, string>>;
   /** What counts as a working day: open weekdays, Monday first, and closed dates. */
   readonly calendar: { readonly open: readonly boolean[]; readonly closed: readonly string[] };

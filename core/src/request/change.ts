@@ -1,5 +1,5 @@
 import type { ValueChange } from '../access/index.ts';
-import type { Verdict } from '../approval/index.ts';
+import type { LeadsTo, Verdict } from '../approval/index.ts';
 import type { TakenIn } from '../intake/index.ts';
 import type { Priority, Values } from '../register/index.ts';
 
@@ -40,7 +40,13 @@ export type RequestChange =
   | { readonly kind: 'priority'; readonly from: Priority | null; readonly to: Priority }
   | { readonly kind: 'handler'; readonly from: string | null; readonly to: string | null }
   | { readonly kind: 'said'; readonly text: string; readonly to: 'desk' | 'requester'; readonly byRequester: boolean }
-  | { readonly kind: 'decided'; readonly step: string; readonly verdict: Verdict; readonly comment: string }
+  | {
+      readonly kind: 'decided';
+      readonly step: string;
+      readonly verdict: Verdict;
+      readonly comment: string;
+      readonly leadsTo: LeadsTo;
+    }
   | { readonly kind: 'rang'; readonly timer: 'reminder' | 'escalation' }
   /** What a request held at first, where its arrival was not kept as data. */
   | { readonly kind: 'baseline'; readonly values: Values }

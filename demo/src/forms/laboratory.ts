@@ -64,7 +64,7 @@ const design = designOf(
     {
       key: 'lab_number',
       label: 'Lab number',
-      type: { kind: 'auto-number', prefix: 'LAB-{year}-', digits: 4 },
+      type: { kind: 'running-number', prefix: 'LAB-{year}-', digits: 4 },
       source: 'given',
     },
     computed('how_many', 'Number of samples', { kind: 'number', places: 0, unit: 'samples' }, 'count(samples)'),

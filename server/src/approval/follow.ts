@@ -1,22 +1,101 @@
-import { and, eq } from 'drizzle-orm';
+import type { ApprovalPath } from '@tolvek/core/approval';
+import { eq, inArray } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
-import { releaseById } from '../form/queries.ts';
-import type { Follower } from '../request/change.ts';
-import { approvals } from './tables.ts';
+import type { Transaction } from '../platform/database.ts';
+import type { Work } from '../platform/work.ts';
+import { decidersAre, type Follower } from '../request/change.ts';
+import type { ShownRow } from '../request/queries.ts';
+import { type Round, roundOf, standingOf } from './queries.ts';
+import { approvalRounds, approvalSteps, seats } from './tables.ts';
 
-/** What arrives to be decided waits for its decision; what a coordinator frees waits for none. */
-export const followApprovals: Follower = ({ tx, now, actor }, request, change) => {
-  if (change.kind === 'arrived' && request.approverGroup !== null) {
-    const { step } = releaseById(tx, request.releaseId).release.design.approval;
-    const waits = { id: uuid(), requestId: request.id, label: step.label, group: request.approverGroup };
-    tx.insert(approvals)
-      .values({ ...waits, state: 'waiting' })
-      .run();
-  }
-  if (change.kind === 'freed')
-    tx.update(approvals)
-      .set({ state: 'withdrawn', decidedBy: actor, decidedAt: now, comment: change.reason })
-      .where(and(eq(approvals.requestId, request.id), eq(approvals.state, 'waiting')))
-      .run();
+/**
+ * What arrives to be decided has its round: its first step is asked at once, the next when that is
+ * approved, and nobody any more when it has ended. What a coordinator frees waits for nobody.
+ */
+export const followApprovals: Follower = (work, request, change) => {
+  if (change.kind === 'arrived')
+    return change.taken?.approval ? begin(work, request, change.taken.approval) : undefined;
+  if (change.kind === 'decided') return goOn(work, request);
+  if (change.kind === 'freed') withdraw(work, request, change.reason);
   return undefined;
 };
+
+function begin(work: Work, request: ShownRow, { steps }: ApprovalPath): ShownRow {
+  const { tx, now } = work;
+  const roundId = uuid();
+  tx.insert(approvalRounds).values({ id: roundId, requestId: request.id, state: 'open', openedAt: now }).run();
+  steps.forEach(({ id: key, label, needed, seats: planned }, place) => {
+    const stepId = uuid();
+    tx.insert(approvalSteps).values({ id: stepId, roundId, place, key, label, needed }).run();
+    const state = place === 0 ? 'open' : 'ahead';
+    for (const { group } of planned)
+      tx.insert(seats).values({ id: uuid(), stepId, requestId: request.id, holder: group, state }).run();
+  });
+  return decidersAre(work, request, steps[0]?.seats.map((seat) => seat.group) ?? []);
+}
+
+/** Asks the next step when one is approved; nobody any more when the round has ended. */
+function goOn(work: Work, request: ShownRow): ShownRow | undefined {
+  const { tx, now } = work;
+  const round = roundOf(tx, request.id);
+  if (round?.state !== 'open') return undefined;
+  const { state, step: at } = standingOf(round);
+  const current = state === 'open' ? at : -1;
+  // A step that is over asks nobody who has not said anything yet.
+  shut(
+    tx,
+    round.steps.flatMap((step, place) => (place === current || (place > at && state === 'open') ? [] : step.seats)),
+  );
+  if (state !== 'open') {
+    tx.update(approvalRounds).set({ state, endedAt: now }).where(eq(approvalRounds.id, round.id)).run();
+    return undefined;
+  }
+  const asked = round.steps[at]?.seats.filter((seat) => seat.state === 'ahead') ?? [];
+  if (asked.length === 0) return undefined;
+  tx.update(seats)
+    .set({ state: 'open' })
+    .where(
+      inArray(
+        seats.id,
+        asked.map(({ id }) => id),
+      ),
+    )
+    .run();
+  return decidersAre(work, request, [
+    ...round.steps.slice(0, at).flatMap((step) => step.seats.map(({ holder }) => holder)),
+    ...asked.map(({ holder }) => holder),
+  ]);
+}
+
+function withdraw({ tx, now, actor }: Work, request: ShownRow, why: string): void {
+  const round = roundOf(tx, request.id);
+  if (round?.state !== 'open') return;
+  shut(
+    tx,
+    round.steps.flatMap((step) => step.seats),
+  );
+  tx.update(approvalRounds)
+    .set({ state: 'withdrawn', endedAt: now, endedBy: actor, why })
+    .where(eq(approvalRounds.id, round.id))
+    .run();
+}
+
+function shut(tx: Transaction, some: Round['steps'][number]['seats']): void {
+  const left = some.filter(({ state }) => state === 'open' || state === 'ahead').map(({ id }) => id);
+  if (left.length > 0) tx.update(seats).set({ state: 'closed' }).where(inArray(seats.id, left)).run();
+}
+
+/** Takes away the rounds of trials. */
+export function dropRounds(tx: Transaction, requestIds: readonly string[]): void {
+  const rounds = tx
+    .select({ id: approvalRounds.id })
+    .from(approvalRounds)
+    .where(inArray(approvalRounds.requestId, [...requestIds]))
+    .all()
+    .map(({ id }) => id);
+  tx.delete(seats)
+    .where(inArray(seats.requestId, [...requestIds]))
+    .run();
+  tx.delete(approvalSteps).where(inArray(approvalSteps.roundId, rounds)).run();
+  tx.delete(approvalRounds).where(inArray(approvalRounds.id, rounds)).run();
+}

@@ -1,9 +1,90 @@
-import { desc, eq } from 'drizzle-orm';
+import { mayNotDecide, type Standing, whatNow } from '@tolvek/core/approval';
+import type { Viewer } from '@tolvek/core/people';
+import { asc, desc, eq } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
-import { approvals } from './tables.ts';
+import { approvalRounds, approvalSteps, seats } from './tables.ts';
 
-export type ApprovalRow = typeof approvals.$inferSelect;
+export type SeatRow = typeof seats.$inferSelect;
+export type RoundRow = typeof approvalRounds.$inferSelect;
 
-export function approvalOf(db: Reader, requestId: string): ApprovalRow | undefined {
-  return db.select().from(approvals).where(eq(approvals.requestId, requestId)).orderBy(desc(approvals.id)).get();
+/** A step with its seats, in the order of the path. */
+export type StepRow = typeof approvalSteps.$inferSelect & { readonly seats: readonly SeatRow[] };
+
+/** A round with its steps in turn. */
+export type Round = RoundRow & { readonly steps: readonly StepRow[] };
+
+/** The last time a request was or is decided on. */
+export function roundOf(db: Reader, requestId: string): Round | undefined {
+  const round = db
+    .select()
+    .from(approvalRounds)
+    .where(eq(approvalRounds.requestId, requestId))
+    .orderBy(desc(approvalRounds.openedAt), desc(approvalRounds.id))
+    .get();
+  return round && withSteps(db, round);
 }
+
+function withSteps(db: Reader, round: RoundRow): Round {
+  const steps = db
+    .select()
+    .from(approvalSteps)
+    .where(eq(approvalSteps.roundId, round.id))
+    .orderBy(asc(approvalSteps.place))
+    .all();
+  const seatsOf = (stepId: string): readonly SeatRow[] =>
+    db.select().from(seats).where(eq(seats.stepId, stepId)).orderBy(asc(seats.id)).all();
+  return { ...round, steps: steps.map((step) => ({ ...step, seats: seatsOf(step.id) })) };
+}
+
+/** A seat with the round it belongs to. */
+export function seatById(db: Reader, id: string): { readonly seat: SeatRow; readonly round: Round } | undefined {
+  const found = db
+    .select({ seat: seats, round: approvalRounds })
+    .from(seats)
+    .innerJoin(approvalSteps, eq(approvalSteps.id, seats.stepId))
+    .innerJoin(approvalRounds, eq(approvalRounds.id, approvalSteps.roundId))
+    .where(eq(seats.id, id))
+    .get();
+  return found && { seat: found.seat, round: withSteps(db, found.round) };
+}
+
+const VERDICTS = { approved: 'approve', refused: 'refuse', ahead: null, open: null, closed: null } as const;
+
+/** Where the steps of a round stand, by what their seats said. */
+export const standingOf = ({ steps }: Round): Standing =>
+  whatNow(steps.map((step) => ({ needed: step.needed, verdicts: step.seats.map(({ state }) => VERDICTS[state]) })));
+
+/** The step a round is at, or ended at. */
+export function stepOf(round: Round): StepRow {
+  const step = round.steps[standingOf(round).step];
+  if (!step) throw new Error(`Round ${round.id} has no step.`);
+  return step;
+}
+
+/** The step a seat belongs to. */
+export function stepOfSeat(round: Round, seat: SeatRow): StepRow {
+  const step = round.steps.find(({ id }) => id === seat.stepId);
+  if (!step) throw new Error(`Seat ${seat.id} has no step.`);
+  return step;
+}
+
+/** A seat as the rule of who may decide looks at it. */
+export const asked = (step: StepRow, { state, holder }: SeatRow) => ({
+  ...{ state, holder },
+  decidedBeside: step.seats.flatMap(({ decidedBy }) => decidedBy ?? []),
+});
+
+/** The seat somebody has in a round: one they may decide at, else one by which it can be said why not. */
+export function seatFor(round: Round, viewer: Viewer): SeatRow {
+  const at = stepOf(round);
+  const seat =
+    at.seats.find((each) => mayNotDecide(asked(at, each), viewer, null) === null) ??
+    at.seats.find(({ state }) => state === 'open') ??
+    at.seats[0];
+  if (!seat) throw new Error(`Step ${at.id} has no seat.`);
+  return seat;
+}
+
+/** Seats that can be decided at now. */
+export const openSeats = (round: Round): readonly SeatRow[] =>
+  round.steps.flatMap((step) => step.seats.filter((seat) => seat.state === 'open'));

@@ -1,8 +1,17 @@
-import { mayNotDecide, type Verdict, verdictProblem } from '@tolvek/core/approval';
+import { leadsTo, mayNotDecide, type Verdict, verdictProblem } from '@tolvek/core/approval';
 import type { Viewer } from '@tolvek/core/people';
 import { and, eq } from 'drizzle-orm';
-import { type ApprovalRow, approvalOf } from '../approval/queries.ts';
-import { approvals } from '../approval/tables.ts';
+import {
+  asked,
+  type Round,
+  roundOf,
+  type SeatRow,
+  seatById,
+  seatFor,
+  standingOf,
+  stepOfSeat,
+} from '../approval/queries.ts';
+import { seats } from '../approval/tables.ts';
 import { viewerOf } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
@@ -38,31 +47,35 @@ export function decide(house: House, viewer: Viewer, input: Decision & { number:
       },
       () => {
         const { request } = openAtDesk(tx, viewer, input.number, 'changing');
-        const approval = approvalOf(tx, request.id);
-        if (!approval) throw new Problem(409, 'no-decision', 'Nothing to decide', 'This request needs no decision.');
-        return carryOut(work, request, approval, viewer, input);
+        const round = roundOf(tx, request.id);
+        if (!round) throw new Problem(409, 'no-decision', 'Nothing to decide', 'This request needs no decision.');
+        return carryOut(work, request, { round, seat: seatFor(round, viewer), way: 'desk' }, viewer, input);
       },
     );
   });
 }
 
-/** What a decision link opens: the approval, its request and the approver the letter went to. */
+/** What a decision link opens: the seat, its request and the approver the letter went to. */
 export function openDecision(db: Reader, token: string, now: number) {
   const link = openLink(db, token, 'decide', now);
-  const approval = db.select().from(approvals).where(eq(approvals.id, link.targetId)).get();
-  const request = approval ? requestById(db, approval.requestId) : undefined;
+  const at = seatById(db, link.targetId);
+  const request = at && requestById(db, at.round.requestId);
   const viewer = viewerOf(db, link.personId);
-  if (!approval || !request) throw notFound('What this link would decide');
+  if (!at || !request) throw notFound('What this link would decide');
   if (!viewer) throw notAllowed('The person this letter went to no longer decides here.');
-  if (approval.state !== 'waiting')
+  if (at.seat.state !== 'open')
     throw new Problem(
       410,
       'link-used',
       'Already decided',
-      `Somebody has decided this already: it was ${approval.state}. Nothing is left to do.`,
+      `Somebody has decided this already: it was ${outcomeAt(at)}. Nothing is left to do.`,
     );
-  return { link, approval, request, viewer };
+  return { link, ...at, request, viewer };
 }
+
+/** What became of what a seat was asked: by its own verdict, or by those of others. */
+const outcomeAt = ({ seat, round }: { readonly seat: SeatRow; readonly round: Round }): string =>
+  seat.state === 'closed' ? (round.state === 'open' ? 'approved' : round.state) : seat.state;
 
 /** Decides by the link in a letter: it stands for the approver it was sent to, and works once. */
 export function decideByLink(house: House, input: Decision & { token: string }): Decided {
@@ -72,8 +85,8 @@ export function decideByLink(house: House, input: Decision & { token: string }):
       tx,
       { key: input.key, scope: `decide ${input.token}`, content: [input.verdict, input.comment], now },
       () => {
-        const { link, approval, request, viewer } = openDecision(tx, input.token, now);
-        const decided = carryOut(work, request, approval, viewer, input);
+        const { link, seat, round, request, viewer } = openDecision(tx, input.token, now);
+        const decided = carryOut(work, request, { round, seat, way: 'link' }, viewer, input);
         spendLink(tx, link, now);
         return decided;
       },
@@ -81,11 +94,18 @@ export function decideByLink(house: House, input: Decision & { token: string }):
   });
 }
 
-function carryOut(work: Work, request: RequestRow, approval: ApprovalRow, viewer: Viewer, input: Decision): Decided {
+interface At {
+  readonly round: Round;
+  readonly seat: SeatRow;
+  readonly way: 'desk' | 'link';
+}
+
+function carryOut(work: Work, request: RequestRow, { round, seat, way }: At, viewer: Viewer, input: Decision): Decided {
   const { tx, now } = work;
-  const objection = mayNotDecide(approval, viewer, request.requesterId);
+  const step = stepOfSeat(round, seat);
+  const objection = mayNotDecide(asked(step, seat), viewer, request.requesterId);
   if (objection)
-    throw approval.state === 'waiting'
+    throw seat.state === 'open'
       ? notAllowed(`${objection.reason} ${objection.fix}`)
       : new Problem(409, 'decided', 'Already decided', `${objection.reason} ${objection.fix}`);
   if (input.seen !== null && input.seen !== openRequest(tx, request, viewer, 'sheet').seen)
@@ -100,14 +120,19 @@ function carryOut(work: Work, request: RequestRow, approval: ApprovalRow, viewer
   const comment = input.comment.trim();
   const state = input.verdict === 'approve' ? 'approved' : 'refused';
   const claimed = tx
-    .update(approvals)
-    .set({ state, decidedBy: viewer.personId, decidedAt: now, comment })
-    .where(and(eq(approvals.id, approval.id), eq(approvals.state, 'waiting')))
+    .update(seats)
+    .set({ ...{ state, way, comment }, decidedBy: viewer.personId, decidedAt: now, seen: input.seen })
+    .where(and(eq(seats.id, seat.id), eq(seats.state, 'open')))
     .run();
   if (claimed.changes === 0)
     throw new Problem(409, 'decided', 'Already decided', 'Somebody else decided this a moment ago.');
 
   const { verdict } = input;
-  changeRequest(by(work, viewer.personId), request, { kind: 'decided', step: approval.label, verdict, comment });
+  const after = roundOf(tx, request.id);
+  if (!after) throw new Error(`The round of ${request.number} is gone.`);
+  changeRequest(by(work, viewer.personId), request, {
+    ...{ kind: 'decided', step: step.label, verdict, comment },
+    leadsTo: leadsTo(standingOf(round), standingOf(after)),
+  });
   return { state, number: request.number };
 }

@@ -82,7 +82,9 @@ function goOn(house: House, request: Request, response: Response): void {
 function worksFloor(db: Reader, viewer: { role: string; groups: readonly string[] }): boolean {
   if (viewer.role !== 'member') return true;
   const desk = allRegisters(db).flatMap((register) => register.deskGroups);
-  const deciding = allForms(db).map((form) => form.draft.approval.step.group);
+  const deciding = allForms(db).flatMap(({ draft }) =>
+    draft.approval.steps.flatMap((step) => step.seats.map((seat) => seat.group)),
+  );
   const teams = allGroups(db)
     .filter((group) => group.isTeam)
     .map((group) => group.key);

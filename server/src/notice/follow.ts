@@ -1,5 +1,6 @@
 import { lengthInWords, momentInWords, workingTimeBetween } from '@tolvek/core/deadline';
 import type { Happening } from '@tolvek/core/request';
+import { openSeats, roundOf, stepOf } from '../approval/queries.ts';
 import { calendarOf } from '../calendar/queries.ts';
 import { releaseById } from '../form/queries.ts';
 import { groupNames, membersOf, personById } from '../people/queries.ts';
@@ -63,17 +64,24 @@ const actorName = ({ tx, actor }: Work, otherwise: string): string =>
 function tellOfArrival(work: Work, request: ShownRow, { through }: Of<'arrived'>): void {
   if (request.phase === 'finished' || through.by !== 'door') return;
   notify(work, request, [request.requesterId], { kind: 'received', due: dueOf(work, request) });
-  if (request.approverGroup === null) tellTeam(work, request);
-  else tellDeciders(work, request, request.approverGroup);
+  if (isDeciding(work, request)) tellDeciders(work, request);
+  else tellTeam(work, request);
 }
 
-function tellDeciders(work: Work, request: ShownRow, group: string): void {
-  const { step } = releaseById(work.tx, request.releaseId).release.design.approval;
-  const deciders = membersOf(work.tx, group)
-    .map((person) => person.id)
-    .filter((id) => id !== request.requesterId);
+/** Asks whoever may decide now; each once, though they may sit on several seats. */
+function tellDeciders(work: Work, request: ShownRow): void {
+  const round = roundOf(work.tx, request.id);
+  if (round?.state !== 'open') return;
+  const { label } = stepOf(round);
   const expires = momentInWords(linkEnds('decide', work.now), zoneOf(work, request));
-  notify(work, request, deciders, { kind: 'approval-asked', step: step.label, expires });
+  const told = new Set([request.requesterId]);
+  for (const seat of openSeats(round)) {
+    const deciders = membersOf(work.tx, seat.holder)
+      .map((person) => person.id)
+      .filter((id) => !told.has(id));
+    for (const id of deciders) told.add(id);
+    notify(work, request, deciders, { kind: 'approval-asked', step: label, expires }, seat.id);
+  }
 }
 
 /** Tells the team of a request that it is theirs to work on. */
@@ -122,10 +130,12 @@ const workingOn = ({ tx }: Work, request: ShownRow): readonly string[] =>
       ? []
       : membersOf(tx, request.team).map((person) => person.id);
 
-function tellDecision(work: Work, request: ShownRow, { verdict, comment }: Of<'decided'>): void {
-  const kind = verdict === 'approve' ? 'approved' : 'refused';
-  notify(work, request, [request.requesterId], { kind, by: actorName(work, 'the desk'), comment });
-  if (verdict === 'approve') tellTeam(work, request);
+/** A verdict that others have to join in is no news to the requester yet. */
+function tellDecision(work: Work, request: ShownRow, { leadsTo, comment }: Of<'decided'>): void {
+  if (leadsTo === 'next-step') tellDeciders(work, request);
+  if (leadsTo === 'next-step' || leadsTo === 'same-step') return;
+  notify(work, request, [request.requesterId], { kind: leadsTo, by: actorName(work, 'the desk'), comment });
+  if (leadsTo === 'approved') tellTeam(work, request);
 }
 
 function tellOfTimer(work: Work, request: ShownRow, timer: 'reminder' | 'escalation'): void {
@@ -136,10 +146,10 @@ function tellOfTimer(work: Work, request: ShownRow, timer: 'reminder' | 'escalat
   const handler = request.handlerId ? personById(tx, request.handlerId) : undefined;
   const working = workingOn(work, request);
   // A decision that is waited for is what holds it up: whoever decides is reminded.
-  const group = isDeciding(work, request) ? request.approverGroup : null;
-  if (group !== null) tellDeciders(work, request, group);
+  const isWaiting = isDeciding(work, request);
+  if (isWaiting) tellDeciders(work, request);
   if (timer === 'reminder') {
-    if (group !== null) return;
+    if (isWaiting) return;
     const left = lengthInWords(Math.max(0, workingTimeBetween(calendar, now, request.due ?? now)), calendar);
     notify(work, request, working, { kind: 'reminder', left, due });
     return;

@@ -9,7 +9,6 @@ import {
 } from '@tolvek/core/notice';
 import { and, count, eq, gt, sql } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
-import { approvalOf } from '../approval/queries.ts';
 import { calendarOf } from '../calendar/queries.ts';
 import { releaseById } from '../form/queries.ts';
 import { groupsOf, personById } from '../people/queries.ts';
@@ -55,7 +54,14 @@ export function roomForLetter(tx: Transaction, address: string, now: number): vo
  * Writes a letter about a request to each person, each with what that person may read. Sent after
  * the transaction.
  */
-export function notify(work: Work, request: ShownRow, personIds: readonly string[], event: NoticeEvent): void {
+export function notify(
+  work: Work,
+  request: ShownRow,
+  personIds: readonly string[],
+  event: NoticeEvent,
+  /** What a link in it decides at. */
+  seat: string | null = null,
+): void {
   const { tx, now } = work;
   if (request.trial) return;
   const register = registerById(tx, request.registerId);
@@ -72,7 +78,7 @@ export function notify(work: Work, request: ShownRow, personIds: readonly string
       subject: open.subject,
       visible: open.values,
       reader: person.name,
-      url: addressFor(work, request, person, event),
+      url: addressFor(work, request, person, event, seat),
     });
     entries.push(
       posted(now, {
@@ -92,12 +98,11 @@ function addressFor(
   request: ShownRow,
   person: { id: string; kind: 'staff' | 'contact' },
   event: NoticeEvent,
+  seat: string | null,
 ): string {
   const base = house.config.url;
-  const approval = event.kind === 'approval-asked' ? approvalOf(tx, request.id) : undefined;
-  if (approval) {
-    return `${base}/decide/${issueLink(tx, { purpose: 'decide', personId: person.id, targetId: approval.id, now })}`;
-  }
+  if (seat !== null)
+    return `${base}/decide/${issueLink(tx, { purpose: 'decide', personId: person.id, targetId: seat, now })}`;
   if (person.id !== request.requesterId || deskEvent(event)) return `${base}/floor/all/${request.number}`;
   if (person.kind === 'staff') return `${base}/my/${request.number}`;
   return `${base}/follow/${issueLink(tx, { purpose: 'follow', personId: person.id, targetId: request.id, now })}`;

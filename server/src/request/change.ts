@@ -75,7 +75,10 @@ export function addRequest(work: Work, incoming: Incoming): RequestRow {
       requesterId,
     },
     ...{ stage: stage.key, phase: stage.phase, team: routed?.outcome.team ?? null, handlerId: null },
-    ...{ approverGroup: approval?.group ?? null, priority: routed?.outcome.priority ?? null },
+    ...{
+      deciders: approval ? listed(approval.steps[0]?.seats.map((seat) => seat.group) ?? []) : null,
+      priority: routed?.outcome.priority ?? null,
+    },
     ...{ values, routed, due: nearest(deadlines), version: 1, createdAt: now, updatedAt: now },
     finishedAt: stage.phase === 'finished' ? now : null,
     trial: through.by === 'trial',
@@ -181,6 +184,16 @@ export function dueIs<Row extends ShownRow>({ tx }: Work, request: Row, due: num
   return { ...request, due };
 }
 
+const listed = (groups: readonly string[]): string => [...new Set(groups)].sort().join(' ');
+
+/** Stores who may decide on a request or has decided, for whoever keeps its rounds: groups by key. */
+export function decidersAre<Row extends ShownRow>({ tx }: Work, request: Row, groups: readonly string[]): Row {
+  const deciders = listed(groups);
+  if (request.deciders === deciders) return request;
+  tx.update(requests).set({ deciders }).where(eq(requests.id, request.id)).run();
+  return { ...request, deciders };
+}
+
 /** What a change does to the row of a request; null when it only stands in its history. */
 function outcomeOf(
   work: Work,
@@ -204,7 +217,9 @@ function outcomeOf(
     case 'freed':
       return movedTo(work, register, change.to);
     case 'decided': {
-      const to = change.verdict === 'approve' ? firstStage(register) : stageWithRole(register, 'refused');
+      // A verdict that others have to join in moves nothing yet.
+      if (change.leadsTo === 'same-step' || change.leadsTo === 'next-step') return null;
+      const to = change.leadsTo === 'approved' ? firstStage(register) : stageWithRole(register, 'refused');
       return movedTo(work, register, to.key);
     }
     case 'said':

@@ -3,13 +3,13 @@ import { and, eq } from 'drizzle-orm';
 import type { Transaction } from '../platform/database.ts';
 import { counters } from './tables.ts';
 
-type NumberField = Field & { readonly type: Extract<Field['type'], { kind: 'auto-number' }> };
+type NumberField = Field & { readonly type: Extract<Field['type'], { kind: 'running-number' }> };
 
 export const numbered = (fields: readonly Field[]): readonly NumberField[] =>
-  fields.filter((field): field is NumberField => field.source === 'given' && field.type.kind === 'auto-number');
+  fields.filter((field): field is NumberField => field.source === 'given' && field.type.kind === 'running-number');
 
 /**
- * Gives a request its automatic numbers. A number that a refused request was given is not lost, as
+ * Gives a request its running numbers. A number that a refused request was given is not lost, as
  * its transaction is taken back with it; and none is given twice, as writers come one after the
  * other.
  */

@@ -39,13 +39,13 @@ export const requestByNumber = (db: Reader, number: string): RequestRow | undefi
 export const requestById = (db: Reader, id: string): RequestRow | undefined => byId(db).get({ id });
 
 export const partiesIn = (
-  request: Pick<RequestRow, 'requesterId' | 'handlerId' | 'team' | 'approverGroup'>,
+  request: Pick<RequestRow, 'requesterId' | 'handlerId' | 'team' | 'deciders'>,
   register: RegisterRow,
 ): RequestParties => ({
   requesterId: request.requesterId,
   handlerId: request.handlerId,
   team: request.team,
-  approverGroup: request.approverGroup,
+  deciders: request.deciders?.split(' ') ?? [],
   deskGroups: register.deskGroups,
 });
 

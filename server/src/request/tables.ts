@@ -39,7 +39,8 @@ export const requests = sqliteTable(
     /** Team, priority and routing are empty for things. */
     team: text().references(() => groups.key),
     handlerId: text().references(() => people.id),
-    approverGroup: text(),
+    /** Groups of the seats that are or were open, by key, in order, with spaces between; null: nobody decides. */
+    deciders: text(),
     priority: text({ enum: priorities }),
     values: text({ mode: 'json' }).notNull().$type<Values>(),
     routed: text({ mode: 'json' }).$type<Routed>(),
@@ -79,13 +80,13 @@ export const tallies = sqliteTable(
     team: text().notNull(),
     /** Empty: nobody’s. */
     handlerId: text().notNull(),
-    /** Empty: nobody is to decide. */
-    approverGroup: text().notNull(),
+    /** As of the requests; empty: nobody decides. */
+    deciders: text().notNull(),
     n: integer().notNull(),
   },
   (table) => [
     primaryKey({
-      columns: [table.registerId, table.formId, table.phase, table.team, table.handlerId, table.approverGroup],
+      columns: [table.registerId, table.formId, table.phase, table.team, table.handlerId, table.deciders],
     }),
   ],
 );
@@ -132,7 +133,7 @@ export const pointers = sqliteTable(
   ],
 );
 
-/** The next automatic number of a field, for each prefix. */
+/** The next running number of a field, for each prefix. */
 export const counters = sqliteTable(
   'counters',
   {

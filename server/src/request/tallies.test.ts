@@ -20,7 +20,7 @@ const kept = fc.record({
   phase: fc.constantFrom('arrived', 'working', 'paused', 'finished'),
   team: fc.constantFrom('divers', 'deck'),
   handler_id: fc.constantFrom(null, 'ana', 'ben'),
-  approver_group: fc.constantFrom(null, 'leads'),
+  deciders: fc.constantFrom(null, 'leads'),
   trial: fc.constantFrom(0, 0, 0, 1),
 });
 /** What may change of one; a priority is nothing that is tallied. */
@@ -30,7 +30,7 @@ const turned = fc.record(
     phase: fc.constantFrom('arrived', 'working', 'finished'),
     team: fc.constantFrom('divers', 'deck'),
     handler_id: fc.constantFrom(null, 'ana'),
-    approver_group: fc.constantFrom(null, 'leads'),
+    deciders: fc.constantFrom(null, 'leads'),
     trial: fc.constantFrom(0, 1),
     priority: fc.constantFrom('normal', 'high'),
   },
@@ -71,7 +71,7 @@ test('tallies are what counting says, after any requests that come, turn and go'
           }
         }
       }
-      const by = `register_id, form_id, phase, team, coalesce(handler_id, ''), coalesce(approver_group, '')`;
+      const by = `register_id, form_id, phase, team, coalesce(handler_id, ''), coalesce(deciders, '')`;
       const counted = db.prepare(`SELECT ${by}, count(*) FROM requests WHERE trial = 0 GROUP BY ${by} ORDER BY ${by}`);
       expect(db.prepare(`SELECT * FROM tallies ORDER BY ${by}`).raw().all()).toEqual(counted.raw().all());
     }),

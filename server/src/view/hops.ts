@@ -1,7 +1,7 @@
 import type { FormDesign } from '@tolvek/core/form';
 import type { Stage } from '@tolvek/core/register';
-import type { ApprovalRow } from '../approval/queries.ts';
 import type { RequestRow } from '../request/queries.ts';
+import type { Decision } from './decision.ts';
 
 export interface Hop {
   label: string;
@@ -13,7 +13,7 @@ interface HopInput {
   readonly request: RequestRow;
   readonly stage: Stage;
   readonly design: FormDesign;
-  readonly approval: ApprovalRow | undefined;
+  readonly approval: Decision | undefined;
   readonly teamName: string;
   readonly decidedBy: string | null;
   readonly moment: (ms: number) => string;

@@ -2,7 +2,7 @@ import type { AnswerOf, TrayKey } from '@tolvek/contract';
 import { addWorkingTime, dateAt, dayInWords, endOfDay, fuseAt } from '@tolvek/core/deadline';
 import type { Viewer } from '@tolvek/core/people';
 import { and, asc, count, desc, eq, gte, inArray, like, lt, lte, ne, notInArray, type SQL, sql } from 'drizzle-orm';
-import { approvals } from '../approval/tables.ts';
+import { seats } from '../approval/tables.ts';
 import { calendarOf } from '../calendar/queries.ts';
 import { finishing } from '../deadline/queries.ts';
 import { releaseById } from '../form/queries.ts';
@@ -35,9 +35,8 @@ function trayCondition(tray: TrayKey, viewer: Viewer, now: number): SQL | undefi
   switch (tray) {
     case 'deciding':
       return and(
-        inArray(requests.approverGroup, groupsOf(viewer)),
         // Few wait for a decision: the look begins with them.
-        sql`${requests.id} in (select request_id from approvals where state = 'waiting' and ${inArray(approvals.group, groupsOf(viewer))})`,
+        sql`${requests.id} in (select request_id from seats where state = 'open' and ${inArray(seats.holder, groupsOf(viewer))})`,
         ne(requests.requesterId, viewer.personId),
       );
     case 'late':

@@ -1,5 +1,4 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
-import { mayNotDecide } from '@tolvek/core/approval';
 import { type Deadline, fuseAt, lengthInWords, momentInWords, promiseInWords } from '@tolvek/core/deadline';
 import { sinksOf } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
@@ -7,7 +6,7 @@ import { type Stage, stagesToFreeTo, stagesToMoveTo } from '@tolvek/core/registe
 import { type ChangeNames, changeInWords } from '@tolvek/core/request';
 import type { Routed } from '@tolvek/core/routing';
 import { eq } from 'drizzle-orm';
-import { approvalOf } from '../approval/queries.ts';
+import { roundOf } from '../approval/queries.ts';
 import { calendarOf } from '../calendar/queries.ts';
 import { finishing } from '../deadline/queries.ts';
 import { assignableTo, teamsFor } from '../desk/commands.ts';
@@ -24,6 +23,7 @@ import { type OpenRequest, openAtDesk, openRequest } from '../request/open.ts';
 import type { RequestRow } from '../request/queries.ts';
 import { offersOf, requestsNamed } from '../request/references.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
+import { decisionIn, whyNotDecide } from './decision.ts';
 import { hopsOf } from './hops.ts';
 import { keptBy } from './keptBy.ts';
 import { openTo, pointingAt } from './pointing.ts';
@@ -40,7 +40,8 @@ function looked(db: Reader, open: OpenRequest<RequestRow>) {
   const { request, register, design } = open;
   const plan = design.deadline;
   const calendar = calendarOf(db, plan.calendar);
-  const approval = approvalOf(db, request.id);
+  const round = roundOf(db, request.id);
+  const approval = round && decisionIn(round);
   const decidedBy = approval?.decidedBy ? (personById(db, approval.decidedBy)?.name ?? null) : null;
   const stage = stageOf(register, request.stage);
   const moment = (ms: number): string => momentInWords(ms, calendar.zone);
@@ -49,7 +50,7 @@ function looked(db: Reader, open: OpenRequest<RequestRow>) {
   const isRoutingOpen = mayReadRouting(open);
   const hops = (reader: 'desk' | 'requester') =>
     hopsOf({ request, stage, design, approval, teamName, decidedBy, moment, isRoutingOpen }, reader);
-  return { plan, calendar, approval, decidedBy, stage, moment, groups, teamName, isRoutingOpen, hops };
+  return { plan, calendar, round, approval, decidedBy, stage, moment, groups, teamName, isRoutingOpen, hops };
 }
 
 /**
@@ -66,12 +67,12 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
   const open = openAtDesk(db, viewer, number, 'sheet');
   const { request, register, design, readable } = open;
   const about = looked(db, open);
-  const { approval, plan, calendar, stage, moment, groups } = about;
+  const { round, approval, plan, calendar, stage, moment, groups } = about;
   const readableFields = open.fields.filter((field) => readable.has(field.key));
   const references = requestsNamed(db, readableFields, request.values);
   const requester = personById(db, request.requesterId);
   const handler = request.handlerId ? personById(db, request.handlerId) : undefined;
-  const objection = approval ? mayNotDecide(approval, viewer, request.requesterId) : null;
+  const whyNot = round ? whyNotDecide(round, viewer, request.requesterId) : null;
   const { routed, due } = request;
   const deadline = finishing(db, [request.id]).get(request.id);
   const door = db.select({ kind: doors.kind }).from(doors).where(eq(doors.id, request.doorId)).get();
@@ -122,13 +123,13 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     approval: approval
       ? {
           label: approval.label,
-          group: groups.get(approval.group) ?? approval.group,
+          group: approval.groups.map((key) => groups.get(key) ?? key).join(', '),
           state: approval.state,
           decidedBy: about.decidedBy,
           comment: approval.comment,
-          mayDecide: objection === null,
+          mayDecide: whyNot === null,
           seen: open.seen,
-          whyNot: objection ? objection.reason : null,
+          whyNot,
         }
       : null,
     history: historyOf(db, open, groups),

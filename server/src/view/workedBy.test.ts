@@ -25,7 +25,7 @@ const kept = fc.record({
   requester_id: fc.constantFrom(...PEOPLE),
   team: fc.constantFrom(...GROUPS),
   handler_id: fc.constantFrom(null, ...PEOPLE),
-  approver_group: fc.constantFrom(null, ...GROUPS),
+  deciders: fc.subarray(GROUPS).map((some) => (some.length === 0 ? null : some.toSorted().join(' '))),
 });
 const viewer = fc.record({
   personId: fc.constantFrom(...PEOPLE),
@@ -52,7 +52,7 @@ test('SQLite and core agree on who works on what, whatever the registers, groups
               requesterId: each.requester_id,
               handlerId: each.handler_id,
               team: each.team,
-              approverGroup: each.approver_group,
+              deciders: each.deciders?.split(' ') ?? [],
               deskGroups: registers.find(({ id }) => id === each.register_id)?.deskGroups ?? [],
             };
             return relationTo(parties, who).isDesk ? [`r${index}`] : [];

@@ -3,7 +3,11 @@ import { eq, inArray, or, type SQL, sql } from 'drizzle-orm';
 import type { requests, tallies } from '../request/tables.ts';
 
 /** Who and what a request, or a tally of requests, belongs to. */
-export type Worked = Pick<typeof requests, 'handlerId' | 'team' | 'approverGroup' | 'registerId'> | typeof tallies;
+export type Worked = Pick<typeof requests, 'handlerId' | 'team' | 'deciders' | 'registerId'> | typeof tallies;
+
+/** Whether one of some groups is among those that decide. */
+export const isDecider = (of: Pick<Worked, 'deciders'>, groups: readonly string[]): SQL | undefined =>
+  or(...groups.map((group) => sql`instr(' ' || ${of.deciders} || ' ', ${` ${group} `}) > 0`));
 
 /**
  * Asks SQLite what `relationTo` of core answers for one: whether the viewer works on a request.
@@ -21,7 +25,7 @@ export function workedBy(
   return or(
     eq(of.handlerId, viewer.personId),
     groups.length > 0 ? inArray(of.team, groups) : undefined,
-    groups.length > 0 ? inArray(of.approverGroup, groups) : undefined,
+    groups.length > 0 ? isDecider(of, groups) : undefined,
     worked.length > 0
       ? inArray(
           of.registerId,

@@ -3,8 +3,8 @@ import { prepareCompletion } from '@tolvek/core/form';
 import { factsAt } from '@tolvek/core/intake';
 import type { Viewer } from '@tolvek/core/people';
 import type { RawAnswers } from '@tolvek/core/register';
-import { and, desc, eq, inArray } from 'drizzle-orm';
-import { approvals } from '../approval/tables.ts';
+import { and, desc, eq } from 'drizzle-orm';
+import { dropRounds } from '../approval/follow.ts';
 import { calendarOf } from '../calendar/queries.ts';
 import { dropDeadlines } from '../deadline/follow.ts';
 import { dropFrozen, freezeDraft } from '../design/commands.ts';
@@ -156,7 +156,7 @@ export function clearTrials(house: House, formKey: string): { cleared: number } 
       .all()
       .map((row) => row.id);
     if (ids.length > 0) {
-      tx.delete(approvals).where(inArray(approvals.requestId, ids)).run();
+      dropRounds(tx, ids);
       dropDeadlines(tx, ids);
       dropTrials(tx, ids);
     }

@@ -225,7 +225,7 @@ const INPUTS: { readonly [K in KindName]: ComponentType<InputProps<K>> } = {
   terms: TermsInput,
   reference: ReferenceInput,
   references: ReferencesInput,
-  'auto-number': () => null,
+  'running-number': () => null,
   files: FilesInput,
   'line-items': (props) => <LineItemsInput {...props} Cell={FieldInput} />,
 };

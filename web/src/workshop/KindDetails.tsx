@@ -251,7 +251,7 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
           <ReferenceDetails field={field} type={type} editing={editing} set={setType} />
         </Line>
       );
-    case 'auto-number':
+    case 'running-number':
       return (
         <Line name="Number">
           <span className="flex flex-wrap items-center gap-x-4 gap-y-2">

@@ -28,7 +28,7 @@ function waysFor({ type }: Field): readonly Way[] {
           ? ['department']
           : [];
   if (type.kind === 'reference' || type.kind === 'references') return ['none', 'field', 'formula'];
-  return type.kind === 'line-items' || type.kind === 'files' || type.kind === 'auto-number'
+  return type.kind === 'line-items' || type.kind === 'files' || type.kind === 'running-number'
     ? ['none']
     : ['none', 'fixed', ...own, 'field', 'formula'];
 }

@@ -221,7 +221,7 @@ export function QuestionsPage({ editing }: { editing: Editing }) {
           className="text-green underline"
           onClick={() => added((before) => addField(before, 'given'))}
         >
-          Add an automatic number
+          Add a running number
         </button>
       </div>
       {given.length === 0 ? (

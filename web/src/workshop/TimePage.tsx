@@ -1,4 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
+import type { ApprovalStep } from '@tolvek/core/approval';
 import type { FormDesign } from '@tolvek/core/form';
 import { OwnOrUsual } from './Reaches.tsx';
 
@@ -16,10 +17,16 @@ export function TimePage({
   form: AnswerOf<'form'>;
 }) {
   const { approval, deadline } = draft;
+  const [first, ...later] = approval.steps;
+  const changeFirst = (edit: (step: ApprovalStep) => ApprovalStep): void =>
+    change((before) => ({
+      ...before,
+      approval: { steps: before.approval.steps.map((step, place) => (place === 0 ? edit(step) : step)) },
+    }));
   const hours = (ms: number): number => ms / HOUR;
   return (
     <>
-      <h2 className="section-head">Approval, one step</h2>
+      <h2 className="section-head">Approval</h2>
       <OwnOrUsual part="approval" draft={draft} change={change} others={form.others} />
       <div className="mt-3 grid max-w-[36rem] grid-cols-[190px_1fr] gap-x-3 gap-y-2" id="at-step">
         <label htmlFor="step-label" className={LABEL}>
@@ -28,13 +35,8 @@ export function TimePage({
         <input
           id="step-label"
           className="input"
-          value={approval.step.label}
-          onChange={(event) =>
-            change((before) => ({
-              ...before,
-              approval: { step: { ...before.approval.step, label: event.target.value } },
-            }))
-          }
+          value={first?.label ?? ''}
+          onChange={(event) => changeFirst((step) => ({ ...step, label: event.target.value }))}
         />
         <label htmlFor="step-group" className={LABEL}>
           Decided by any member of
@@ -42,12 +44,9 @@ export function TimePage({
         <select
           id="step-group"
           className="input"
-          value={approval.step.group}
+          value={first?.seats[0]?.group ?? ''}
           onChange={(event) =>
-            change((before) => ({
-              ...before,
-              approval: { step: { ...before.approval.step, group: event.target.value } },
-            }))
+            changeFirst((step) => ({ ...step, seats: [{ group: event.target.value }, ...step.seats.slice(1)] }))
           }
         >
           {form.groups.map((group) => (
@@ -57,6 +56,7 @@ export function TimePage({
           ))}
         </select>
       </div>
+      {later.length > 0 ? <p className="mt-2 text-soft">Then: {later.map((step) => step.label).join(', ')}.</p> : null}
       <p className="mt-2 text-soft">Rows of the routing table say which requests need it. Nobody decides their own.</p>
       <h2 className="section-head mt-8">Deadline</h2>
       <OwnOrUsual part="deadline" draft={draft} change={change} others={form.others} />

@@ -27,7 +27,7 @@ const blank: FormDesign = {
     rows: [],
     otherwise: { team: 'estates', priority: 'normal', workingDays: 2, needsApproval: false },
   },
-  approval: { step: { id: 'decision', label: 'Decision', group: 'duty' } },
+  approval: { steps: [{ id: 'decision', label: 'Decision', seats: [{ group: 'duty' }], needed: 1 }] },
   deadline: { calendar: 'desk', remindBefore: 0, escalateAfter: 0, escalateTo: 'duty' },
 };
 const kinds = KIND_LABELS.map((each) => each.kind);

@@ -36,7 +36,7 @@ export const KIND_LABELS: readonly { readonly kind: KindName; readonly label: st
 ];
 
 export const kindLabel = (kind: KindName): string =>
-  kind === 'auto-number' ? 'Automatic number' : (KIND_LABELS.find((each) => each.kind === kind)?.label ?? kind);
+  kind === 'running-number' ? 'Running number' : (KIND_LABELS.find((each) => each.kind === kind)?.label ?? kind);
 
 /** Kinds whose values a formula can give. */
 export const canBeComputed = (kind: KindName): boolean =>
@@ -90,7 +90,7 @@ export function freshType(kind: KindName): Kind {
     case 'reference':
     case 'references':
       return { kind, register: '', shows: [], among: 'all' };
-    case 'auto-number':
+    case 'running-number':
       return { kind, prefix: 'N-', digits: 4 };
     case 'line-items':
       return {
@@ -160,7 +160,7 @@ export function addField(
     source === 'computed'
       ? { key, label: 'New computed field', type: { kind: 'number', places: 2 }, source, formula: '0' }
       : source === 'given'
-        ? { key, label: 'New number', type: { kind: 'auto-number', prefix: 'N-{year}-', digits: 4 }, source }
+        ? { key, label: 'New number', type: { kind: 'running-number', prefix: 'N-{year}-', digits: 4 }, source }
         : { key, label: 'New desk-only field', type: { kind: 'text' }, source };
   return { key, design: { ...design, fields: [...design.fields, field] } };
 }

@@ -62,8 +62,17 @@ export function findingsOf(
       { fix: 'add-row', column, option: option.key },
     );
   }
-  if (!groups.has(design.approval.step.group))
-    add('error', 'approval', 'step', 'The approval step names a group that does not exist.');
+  for (const step of design.approval.steps) {
+    if (step.seats.some(({ group }) => !groups.has(group)))
+      add('error', 'approval', 'step', `The approval step “${step.label}” names a group that does not exist.`);
+    if (step.needed > step.seats.length)
+      add(
+        'error',
+        'approval',
+        'step',
+        `The approval step “${step.label}” needs more approvals than there are who could give them. Ask more groups, or need fewer.`,
+      );
+  }
   for (const [length, what] of [
     [design.deadline.remindBefore, 'The reminder stands'],
     [design.deadline.escalateAfter, 'Who leads is told'],

@@ -32,7 +32,7 @@ export interface Named {
 
 /**
  * What is wrong with fields that name something kept elsewhere: terms, references, what they carry
- * along, automatic numbers.
+ * along, running numbers.
  */
 export function namedFindings(
   design: FormDesign,
@@ -48,12 +48,12 @@ export function namedFindings(
       else if (type.under !== undefined && !termByKey(vocabulary, type.under))
         error(`“${field.label}” takes terms under one that does not exist in “${vocabulary.name}”.`);
     }
-    if (field.type.kind === 'auto-number') {
+    if (field.type.kind === 'running-number') {
       if (field.type.prefix.trim() === '') error(`“${field.label}” needs something before its figures, like SA-.`);
       if (field.source !== 'given')
-        error(`“${field.label}” is an automatic number, which is given out: it can’t be filled in.`);
+        error(`“${field.label}” is a running number, which is given out: it can’t be filled in.`);
     } else if (field.source === 'given')
-      error(`“${field.label}” is given out by the house, which only automatic numbers are.`);
+      error(`“${field.label}” is given out by the house, which only running numbers are.`);
     if (isReferring(field.type)) referenceFindings(field, design, registers, outside, add);
     if (field.source === 'carried') carriedFindings(field, design, registers, error);
   }

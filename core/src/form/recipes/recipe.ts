@@ -1,4 +1,5 @@
 import type { AccessPlan } from '../../access/index.ts';
+import type { ApprovalPath } from '../../approval/index.ts';
 import type { Field } from '../../register/index.ts';
 import type { FormDesign, Part, Question } from '../design.ts';
 
@@ -24,6 +25,11 @@ export interface Recipe {
 
 const HOUR = 3_600_000;
 
+/** A path of one step, decided by any member of a group. */
+export const decidedBy = (label: string, group: string): ApprovalPath => ({
+  steps: [{ id: 'decision', label, seats: [{ group }], needed: 1 }],
+});
+
 /** A form that asks nothing yet. */
 export const blankDesign = ({ title, team, approvers, calendar }: Ground): FormDesign => ({
   title,
@@ -34,7 +40,7 @@ export const blankDesign = ({ title, team, approvers, calendar }: Ground): FormD
   rules: [],
   unique: [],
   routing: { columns: [], rows: [], otherwise: { team, priority: 'normal', workingDays: 3, needsApproval: false } },
-  approval: { step: { id: 'decision', label: 'Decision', group: approvers } },
+  approval: decidedBy('Decision', approvers),
   deadline: { calendar, remindBefore: 4 * HOUR, escalateAfter: 0, escalateTo: team },
 });
 

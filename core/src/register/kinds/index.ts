@@ -1,7 +1,6 @@
 import type { ScopeType, Value } from '../../expression/index.ts';
 import type { Field, FieldValue, Kind, KindName, RawAnswer } from '../field.ts';
 import { termByKey } from '../vocabulary.ts';
-import { autoNumber } from './autoNumber.ts';
 import { choice } from './choice.ts';
 import { choices } from './choices.ts';
 import { date } from './date.ts';
@@ -17,6 +16,7 @@ import { money, number } from './number.ts';
 import { people, person } from './person.ts';
 import { phone } from './phone.ts';
 import { reference, references } from './reference.ts';
+import { runningNumber } from './runningNumber.ts';
 import { term, terms } from './term.ts';
 import { longText, text } from './text.ts';
 import { yesNo } from './yesNo.ts';
@@ -48,7 +48,7 @@ const KINDS: { readonly [K in KindName]: KindWork<K> } = {
   terms,
   reference,
   references,
-  'auto-number': autoNumber,
+  'running-number': runningNumber,
   files,
   'line-items': lineItems,
 };

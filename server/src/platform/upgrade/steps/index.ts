@@ -2,6 +2,7 @@ import type Sqlite from 'better-sqlite3';
 import { deadlinesAsRows, thingsAreThings } from './deadlines.ts';
 import { historyAsData } from './historyAsData.ts';
 import { registerOwns } from './registerOwns.ts';
+import { pathsInSteps } from './rounds.ts';
 
 /**
  * What SQL can’t do in a migration, by its name. A step reads and writes rows as they were at that
@@ -12,4 +13,5 @@ export const STEPS: Readonly<Record<string, (db: Sqlite.Database) => void>> = {
   '0016_register_owns': registerOwns,
   '0017_deadlines': deadlinesAsRows,
   '0018_things': thingsAreThings,
+  '0019_rounds': pathsInSteps,
 };

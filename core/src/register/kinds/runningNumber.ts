@@ -10,7 +10,7 @@ export const numberWith = (prefix: string, digits: number, count: number): strin
   `${prefix}${String(count).padStart(digits, '0')}`;
 
 /** A number the house gives out; nobody types it. */
-export const autoNumber: KindWork<'auto-number'> = {
+export const runningNumber: KindWork<'running-number'> = {
   ...TEXT_WORK,
   read: (raw) => (isBlank(raw) ? EMPTY : wrong('This number is given out, not typed.', 'Leave it out.')),
 };

@@ -1,0 +1,37 @@
+import { mayNotDecide } from '@tolvek/core/approval';
+import type { Viewer } from '@tolvek/core/people';
+import { asked, type Round, type SeatRow, seatFor, stepOf, stepOfSeat } from '../approval/queries.ts';
+
+/** The decision on a request as pages tell of it: at the step its round is at, or ended at. */
+export interface Decision {
+  readonly label: string;
+  /** Keys of the groups that are asked, or were. */
+  readonly groups: readonly string[];
+  readonly state: 'waiting' | 'approved' | 'refused' | 'withdrawn';
+  readonly decidedBy: string | null;
+  readonly decidedAt: number | null;
+  readonly comment: string | null;
+}
+
+const lastOf = (seats: readonly SeatRow[]): SeatRow | undefined =>
+  seats.filter(({ decidedAt }) => decidedAt !== null).toSorted((a, b) => (b.decidedAt ?? 0) - (a.decidedAt ?? 0))[0];
+
+export function decisionIn(round: Round): Decision {
+  const step = stepOf(round);
+  const isOpen = round.state === 'open';
+  const last = round.state === 'withdrawn' ? undefined : lastOf(step.seats);
+  return {
+    label: step.label,
+    groups: step.seats.filter(({ state }) => !isOpen || state === 'open').map(({ holder }) => holder),
+    state: round.state === 'open' ? 'waiting' : round.state,
+    decidedBy: isOpen ? null : (last?.decidedBy ?? round.endedBy),
+    decidedAt: isOpen ? null : (last?.decidedAt ?? round.endedAt),
+    comment: isOpen ? null : (last?.comment ?? round.why),
+  };
+}
+
+/** Why somebody may not decide in a round just now; null when they may. */
+export function whyNotDecide(round: Round, viewer: Viewer, requesterId: string | null): string | null {
+  const seat = seatFor(round, viewer);
+  return mayNotDecide(asked(stepOfSeat(round, seat), seat), viewer, requesterId)?.reason ?? null;
+}
