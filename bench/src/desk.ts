@@ -135,7 +135,7 @@ async function sampleOf(load: Part, desk: Part, data: string, each: Called) {
     'approval_steps',
     'seats',
     'links',
-    'outbox',
+    'notices',
     'idempotency',
   ];
   const last = (table: string): number =>

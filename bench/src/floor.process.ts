@@ -70,7 +70,7 @@ function prepareInserts(rows: readonly Stored[]): void {
     'approval_steps',
     'seats',
     'links',
-    'outbox',
+    'notices',
     'idempotency',
   ];
   inserts = [...rows]

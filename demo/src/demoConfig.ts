@@ -14,6 +14,9 @@ export function demoConfig(env: Readonly<Record<string, string | undefined>>): C
   if (!existsSync(file)) writeFileSync(file, randomBytes(36).toString('base64'), { mode: 0o600 });
   return readConfig({
     TOLVEK_LOG: 'warn',
+    TOLVEK_DESK: 'Field Operations Desk',
+    TOLVEK_STATION: 'Skerrow Point Marine Station',
+    TOLVEK_MAIL_FROM: 'Field Operations Desk <desk@skerrow.example>',
     ...env,
     TOLVEK_MODE: 'demo',
     TOLVEK_DATA: data,

@@ -21,7 +21,7 @@ import {
   submit,
   viewerOf,
 } from '@tolvek/server';
-import { calendars, doors, forms, links, outbox, requests, seats, waitingSubmissions } from '@tolvek/server/schema';
+import { calendars, doors, forms, links, notices, requests, seats, waitingSubmissions } from '@tolvek/server/schema';
 import { and, eq, lt } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { type Asking, MADE_UP, SCHOOLS, schoolVisit } from './asking.ts';
@@ -223,9 +223,9 @@ class Story {
     await this.goOnTo(DEMO_NOW);
     // Letters of days past were read long ago; the Mailroom receives the newest.
     this.house.db
-      .update(outbox)
+      .update(notices)
       .set({ state: 'sent', sentAt: DEMO_NOW })
-      .where(lt(outbox.createdAt, DEMO_NOW - 20 * HOUR))
+      .where(lt(notices.createdAt, DEMO_NOW - 20 * HOUR))
       .run();
   }
 

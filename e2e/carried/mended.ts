@@ -72,6 +72,11 @@ export const MENDED: readonly Mended[] = [
       /^\.body\.(draft|design|states\[\d+\]\.design)\.approval\.step: \{"id":"[\w-]+","label":"[^"]+","group":"[\w-]+"\} → undefined$/,
     why: 'A path is a list of steps; that each has the step it had is held beside.',
   },
+  {
+    route: 'door',
+    where: /^\.body\.refusal: "This form is for the station’s own staff\. .*" → "This form is for our own staff\. .*"$/,
+    why: 'Not every house is a station.',
+  },
 ];
 
 /** Letters that went then and go no more, or go now and did not, each by its subject. */

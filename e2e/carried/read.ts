@@ -1,5 +1,5 @@
 import { type Route, type RouteName, routes } from '@tolvek/contract';
-import { letters, outbox, people, requests } from '@tolvek/server/schema';
+import { letters, notices, people, requests } from '@tolvek/server/schema';
 import { asc, eq } from 'drizzle-orm';
 import { type Caller, Desk } from '../house/desk.ts';
 import { LATER, PEOPLE, WIM } from './play.ts';
@@ -125,8 +125,13 @@ function inOrder(route: RouteName, body: { letters?: readonly { receivedAt: stri
 function linksIn(
   desk: Desk,
 ): Readonly<Record<'confirm' | 'follow' | 'decide' | 'kept' | 'my' | 'floor', readonly string[]>> {
-  const texts = desk.running.house.db.select({ text: outbox.text }).from(outbox).orderBy(asc(outbox.id)).all();
-  const all = texts.map((each) => each.text).join('\n');
+  const all = desk.running.house.db
+    .select({ said: notices.said })
+    .from(notices)
+    .orderBy(asc(notices.id))
+    .all()
+    .map(({ said }) => (said && 'text' in said ? said.text : ''))
+    .join('\n');
   const found = (way: RegExp): readonly string[] => [...new Set([...all.matchAll(way)].map((each) => each[1] ?? ''))];
   return {
     confirm: found(/\/confirm\/([\w-]+)/g),
@@ -363,15 +368,15 @@ function factsOf(desk: Desk) {
       ),
     waiting: db
       .select({
-        id: outbox.id,
-        state: outbox.state,
-        attempts: outbox.attempts,
-        to: outbox.toAddress,
-        subject: outbox.subject,
+        id: notices.id,
+        state: notices.state,
+        attempts: notices.attempts,
+        to: notices.toAddress,
+        subject: notices.subject,
       })
-      .from(outbox)
-      .where(eq(outbox.state, 'waiting'))
-      .orderBy(asc(outbox.id))
+      .from(notices)
+      .where(eq(notices.state, 'waiting'))
+      .orderBy(asc(notices.id))
       .all(),
   };
 }

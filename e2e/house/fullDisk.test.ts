@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, rmdirSync, statfsSync, truncateSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { letters, outbox, requests, uploads } from '@tolvek/server/schema';
+import { letters, notices, requests, uploads } from '@tolvek/server/schema';
 import { ne } from 'drizzle-orm';
 import { afterAll, describe, expect, it } from 'vitest';
 import { Desk, VISIT } from './desk.ts';
@@ -87,7 +87,7 @@ describe.skipIf(!isMounted)('a disk that has no room', () => {
 
     const sent = db.select({ id: letters.messageId }).from(letters).all();
     expect(new Set(sent.map((each) => each.id)).size).toBe(sent.length);
-    expect(db.select().from(outbox).where(ne(outbox.state, 'sent')).all()).toEqual([]);
+    expect(db.select().from(notices).where(ne(notices.state, 'sent')).all()).toEqual([]);
     expect(db.$client.pragma('integrity_check', { simple: true })).toBe('ok');
     expect(db.$client.pragma('foreign_key_check')).toEqual([]);
     await desk.running.stop();

@@ -1,5 +1,5 @@
 import { request as httpRequest } from 'node:http';
-import { outbox, session } from '@tolvek/server/schema';
+import { notices, session } from '@tolvek/server/schema';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Caller, Desk, VISIT, WATER } from './desk.ts';
 
@@ -271,7 +271,7 @@ describe('a stranger’s words', () => {
       for (let n = 0; n < 5; n += 1) if ((await send(hours * 10 + n)) === 200) sent += 1;
     }
     expect(sent).toBe(20);
-    const rows = desk.running.house.db.select().from(outbox).all();
+    const rows = desk.running.house.db.select().from(notices).all();
     expect(rows.filter((row) => row.toAddress === email)).toHaveLength(20);
   });
 

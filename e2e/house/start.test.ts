@@ -5,7 +5,7 @@ import { join, resolve } from 'node:path';
 import { openApiDocument } from '@tolvek/contract/openapi';
 import { DEMO_NOW, demoConfig } from '@tolvek/demo';
 import { ConfigRefused, readConfig, start } from '@tolvek/server';
-import { outbox } from '@tolvek/server/schema';
+import { notices } from '@tolvek/server/schema';
 import { describe, expect, it } from 'vitest';
 import { Desk, VISIT } from './desk.ts';
 
@@ -73,20 +73,19 @@ describe('the OpenAPI document', () => {
   });
 });
 
-describe('the outbox', () => {
+describe('the notices', () => {
   it('tries again with longer waits, and says so when it gives up', async () => {
     const desk = await Desk.open();
     const { house } = desk.running;
     house.db
-      .insert(outbox)
+      .insert(notices)
       .values({
         id: 'lost',
         kind: 'test',
         toName: 'Nobody',
         toAddress: 'not an address',
         subject: 's',
-        text: 't',
-        html: 'h',
+        said: { text: 't', html: 'h' },
         state: 'waiting',
         nextAttemptAt: 0,
         createdAt: 0,
@@ -97,7 +96,7 @@ describe('the outbox', () => {
       await desk.running.lettersSent();
       return house.db
         .select()
-        .from(outbox)
+        .from(notices)
         .all()
         .find((letter) => letter.id === 'lost');
     };

@@ -6,7 +6,7 @@ import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { DEMO_NOW, demoConfig, seed } from '@tolvek/demo';
 import { FolderInUse, readConfig, start } from '@tolvek/server';
-import { letters, outbox, requests } from '@tolvek/server/schema';
+import { letters, notices, requests } from '@tolvek/server/schema';
 import Sqlite from 'better-sqlite3';
 import { and, eq, ne } from 'drizzle-orm';
 import { SMTPServer } from 'smtp-server';
@@ -150,7 +150,7 @@ describe('a full disk', () => {
       .all()
       .map((each) => each.id);
     expect(new Set(ids).size).toBe(ids.length);
-    expect(db.select().from(outbox).where(ne(outbox.state, 'sent')).all()).toEqual([]);
+    expect(db.select().from(notices).where(ne(notices.state, 'sent')).all()).toEqual([]);
   });
 });
 
@@ -253,7 +253,7 @@ describe('a mail server', () => {
     }
     await house.running.lettersSent();
     expect(mail.received).toEqual([]);
-    const waiting = db.select().from(outbox).all();
+    const waiting = db.select().from(notices).all();
     expect(waiting.length).toBeGreaterThan(60);
     expect(waiting.every((letter) => letter.state === 'waiting' && letter.attempts >= 4)).toBe(true);
     expect((await moving.call('health')).body.letters).toEqual({ waiting: waiting.length, failed: 0 });
@@ -320,9 +320,9 @@ describe('a kill while letters go', () => {
     const made = await Desk.open(0, folder);
     const { db } = made.running.house;
     await made.running.lettersSent();
-    const letter = { toName: 'Ada', toAddress: 'ada@institute.example', text: 'Words', html: '<p>Words</p>' };
+    const letter = { toName: 'Ada', toAddress: 'ada@institute.example', said: { text: 'Words', html: '<p>Words</p>' } };
     for (let n = 0; n < LETTERS; n += 1)
-      db.insert(outbox)
+      db.insert(notices)
         .values({
           id: `kill-${n}`,
           requestId: null,
@@ -336,7 +336,7 @@ describe('a kill while letters go', () => {
         .run();
     await made.running.stop();
     const ready = new Sqlite(join(folder, 'tolvek.sqlite'));
-    ready.exec("update outbox set state = 'waiting' where state = 'failed'");
+    ready.exec("update notices set state = 'waiting' where state = 'failed'");
     ready.close();
 
     let seen = 0;
@@ -372,9 +372,9 @@ describe('letters that were given up', () => {
     const { db } = desk.running.house;
     await ask();
     await desk.running.lettersSent();
-    const [some] = db.select().from(outbox).where(eq(outbox.state, 'sent')).limit(1).all();
+    const [some] = db.select().from(notices).where(eq(notices.state, 'sent')).limit(1).all();
     if (!some) throw new Error('a letter was sent');
-    db.update(outbox).set({ state: 'failed', attempts: 7 }).where(eq(outbox.id, some.id)).run();
+    db.update(notices).set({ state: 'failed', attempts: 7 }).where(eq(notices.id, some.id)).run();
     db.delete(letters)
       .where(eq(letters.messageId, `<${some.id}@tolvek>`))
       .run();

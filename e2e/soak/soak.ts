@@ -127,7 +127,7 @@ process.exit(0);
 
 function letterIds(state: string): readonly string[] {
   const looking = new Sqlite(file, { readonly: true });
-  const ids = looking.prepare('select id from outbox where state = ?').pluck().all(state) as string[];
+  const ids = looking.prepare('select id from notices where state = ?').pluck().all(state) as string[];
   looking.close();
   return ids;
 }

@@ -32,7 +32,7 @@ export function admit(
   if (door.opensAt !== null && now < door.opensAt)
     return refuse('not-yet', closed || `This form is not open yet. ${WHOM_TO_ASK}`);
   if (door.kind === 'staff' && person.kind !== 'staff')
-    return refuse('sign-in', 'This form is for the station’s own staff. Sign in to go on.');
+    return refuse('sign-in', 'This form is for our own staff. Sign in to go on.');
   if (!person.active)
     return refuse(
       'inactive',

@@ -1,19 +1,21 @@
 import type { Letter } from './letter.ts';
 
+/** A subject on one line, as the header of an email needs it. */
+export const subjectLine = (subject: string): string => subject.replace(/[\r\n]+/g, ' ');
+
 export interface DressedLetter {
-  readonly subject: string;
   readonly text: string;
   readonly html: string;
 }
 
-/** A letter as plain text and as HTML that says the same. The signature is the desk's name. */
-export function dressLetter(letter: Letter, signature: string): DressedLetter {
-  const { subject, greeting, paragraphs, facts, action } = letter;
+/** A letter as plain text and as HTML that says the same. `url`: where its button leads. */
+export function dressLetter(letter: Letter, url: string, signature: string): DressedLetter {
+  const { greeting, paragraphs, facts, action } = letter;
   const text = [
     greeting,
     ...paragraphs,
     facts.map((fact) => `${fact.label}: ${fact.shown}`).join('\n'),
-    action ? `${action.label}:\n${action.url}${action.note ? `\n${action.note}` : ''}` : '',
+    `${action.label}:\n${url}${action.note ? `\n${action.note}` : ''}`,
     signature,
   ];
   const html = [
@@ -27,14 +29,11 @@ export function dressLetter(letter: Letter, signature: string): DressedLetter {
           )
           .join('')}</table>`
       : '',
-    action
-      ? `<p style="margin:20px 0 6px"><a href="${escaped(action.url)}" style="background:#1c5443;color:#fffdf8;padding:9px 16px;border-radius:3px;text-decoration:none;font-weight:600">${escaped(action.label)}</a></p>${action.note ? `<p style="color:#5a645e;font-size:14px">${escaped(action.note)}</p>` : ''}`
-      : '',
+    `<p style="margin:20px 0 6px"><a href="${escaped(url)}" style="background:#1c5443;color:#fffdf8;padding:9px 16px;border-radius:3px;text-decoration:none;font-weight:600">${escaped(action.label)}</a></p>${action.note ? `<p style="color:#5a645e;font-size:14px">${escaped(action.note)}</p>` : ''}`,
     `<p style="color:#5a645e">${escaped(signature)}</p>`,
   ];
   const body = html.filter(Boolean).join('\n');
   return {
-    subject: subject.replace(/[\r\n]+/g, ' '),
     text: `${text.filter(Boolean).join('\n\n')}\n`,
     html: `<!doctype html><html lang="en"><body style="font:16px/1.5 sans-serif;color:#1f2926;background:#fffdf8;padding:20px;max-width:40rem">\n${body}\n</body></html>`,
   };

@@ -1,4 +1,5 @@
-export { type DressedLetter, dressLetter } from './dress.ts';
+export type { NoticeCause } from './cause.ts';
+export { type DressedLetter, dressLetter, subjectLine } from './dress.ts';
 export {
   draftConfirmation,
   draftGoingOn,

@@ -6,7 +6,7 @@ export interface Letter {
   readonly greeting: string;
   readonly paragraphs: readonly string[];
   readonly facts: readonly { readonly label: string; readonly shown: string }[];
-  readonly action: { readonly label: string; readonly url: string; readonly note: string } | null;
+  readonly action: { readonly label: string; readonly note: string };
 }
 
 export interface NoticeContext {
@@ -17,7 +17,6 @@ export interface NoticeContext {
   /** The fields this reader may read; nothing else can get into a letter. */
   readonly visible: Revealed<VisibleValues>;
   readonly reader: string;
-  readonly url: string;
 }
 
 export type NoticeEvent =
@@ -33,7 +32,7 @@ export type NoticeEvent =
 
 /** Writes the letter for one event and one reader. */
 export function draftNotice(event: NoticeEvent, context: NoticeContext): Letter {
-  const { number, formTitle, subject, url } = context;
+  const { number, formTitle, subject } = context;
   const facts = context.visible.fields
     .filter((field) => field.shown !== '')
     .map(({ label, shown }) => ({ label, shown }));
@@ -48,7 +47,7 @@ export function draftNotice(event: NoticeEvent, context: NoticeContext): Letter 
     greeting: `Dear ${context.reader},`,
     paragraphs: paragraphs.filter((paragraph) => paragraph !== ''),
     facts: withFacts ? facts : [],
-    action: { label: action, url, note },
+    action: { label: action, note },
   });
   switch (event.kind) {
     case 'received':
@@ -122,11 +121,7 @@ export function draftNotice(event: NoticeEvent, context: NoticeContext): Letter 
  * The letter that asks an outside requester to confirm their address. It repeats nothing of what
  * was typed.
  */
-export function draftConfirmation(input: {
-  readonly formTitle: string;
-  readonly url: string;
-  readonly expires: string;
-}): Letter {
+export function draftConfirmation(input: { readonly formTitle: string; readonly expires: string }): Letter {
   return {
     subject: `${input.formTitle}: confirm your address to send it`,
     greeting: 'Good day,',
@@ -135,7 +130,7 @@ export function draftConfirmation(input: {
       'If this was not you, leave this letter alone; nothing will be sent.',
     ],
     facts: [],
-    action: { label: 'Confirm and send', url: input.url, note: `The link works once and ends on ${input.expires}.` },
+    action: { label: 'Confirm and send', note: `The link works once and ends on ${input.expires}.` },
   };
 }
 
@@ -143,11 +138,7 @@ export function draftConfirmation(input: {
  * The letter with the link to go on with a form that was begun. It repeats nothing of what was
  * typed.
  */
-export function draftGoingOn(input: {
-  readonly formTitle: string;
-  readonly url: string;
-  readonly expires: string;
-}): Letter {
+export function draftGoingOn(input: { readonly formTitle: string; readonly expires: string }): Letter {
   return {
     subject: `${input.formTitle}: go on where you stopped`,
     greeting: 'Good day,',
@@ -158,7 +149,6 @@ export function draftGoingOn(input: {
     facts: [],
     action: {
       label: 'Go on with the form',
-      url: input.url,
       note: `The link is for you alone and ends on ${input.expires}.`,
     },
   };

@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, expect, test } from 'vitest';
-import { outbox } from '../notice/tables.ts';
+import { notices } from '../notice/tables.ts';
 import { openDatabase } from '../platform/database.ts';
 import { AT_ONCE } from '../platform/kept.ts';
 import { RETENTION } from './retention.ts';
@@ -15,15 +15,14 @@ afterAll(() => {
 });
 
 const DAY = 24 * 3_600_000;
-const letter = (id: string, sentAt: number, state: 'sent' | 'failed' = 'sent'): typeof outbox.$inferInsert => ({
+const letter = (id: string, sentAt: number, state: 'sent' | 'failed' = 'sent'): typeof notices.$inferInsert => ({
   id,
   requestId: null,
   kind: 'received',
   toName: 'Ada Quill',
   toAddress: 'ada@example.org',
   subject: 'Received',
-  text: 'words',
-  html: '<p>words</p>',
+  said: { text: 'words', html: '<p>words</p>' },
   state,
   nextAttemptAt: sentAt,
   createdAt: sentAt,
@@ -33,15 +32,15 @@ const letter = (id: string, sentAt: number, state: 'sent' | 'failed' = 'sent'): 
 test('takes the text of old letters away a few at a time, and leaves that they went', () => {
   const now = 100 * DAY;
   const old = Array.from({ length: AT_ONCE + 5 }, (_, n) => letter(`old ${n}`, now - 31 * DAY - n));
-  db.insert(outbox)
+  db.insert(notices)
     .values([...old, letter('fresh', now - 29 * DAY), letter('failed', now - 40 * DAY, 'failed')])
     .run();
   const letters = RETENTION.find((each) => each.what.startsWith('The text of letters'));
   const counts = Array.from({ length: 3 }, () => db.transaction((tx) => letters?.sweep(tx, now)));
   expect(counts).toEqual([AT_ONCE, 5, 0]);
-  const kept = db.select().from(outbox).all();
+  const kept = db.select().from(notices).all();
   expect(kept).toHaveLength(old.length + 2);
-  expect(kept.filter((each) => each.text !== '').map((each) => each.id)).toEqual(['fresh', 'failed']);
+  expect(kept.filter((each) => each.said !== null).map((each) => each.id)).toEqual(['fresh', 'failed']);
   expect(kept.every((each) => each.subject === 'Received' && each.sentAt !== null)).toBe(true);
 });
 

@@ -1,6 +1,6 @@
 import { inArray, lt, sql } from 'drizzle-orm';
 import { keptAnswers, waitingSubmissions } from '../door/tables.ts';
-import { outbox } from '../notice/tables.ts';
+import { notices } from '../notice/tables.ts';
 import { AT_ONCE, dropOld, type Kept } from '../platform/kept.ts';
 import { idempotency, links, session } from '../platform/tables.ts';
 import { ruleRuns } from '../request/tables.ts';
@@ -29,8 +29,8 @@ export const RETENTION: readonly Kept[] = [
     until: '30 days after they went; that they went, when, to whom and about what stays',
     sweep: (tx, now) => {
       // Named, as SQLite would go through all that were sent: the index holds those with a text alone.
-      const some = sql`(select id from outbox indexed by outbox_bodies where state = 'sent' and html <> '' and sent_at < ${now - 30 * DAY} limit ${AT_ONCE})`;
-      return tx.update(outbox).set({ text: '', html: '' }).where(inArray(outbox.id, some)).run().changes;
+      const some = sql`(select id from notices indexed by notices_said where state = 'sent' and said is not null and sent_at < ${now - 30 * DAY} limit ${AT_ONCE})`;
+      return tx.update(notices).set({ said: null }).where(inArray(notices.id, some)).run().changes;
     },
   },
   {

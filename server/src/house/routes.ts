@@ -6,7 +6,6 @@ import { calendars } from '../calendar/tables.ts';
 import { runDueTimers } from '../desk/timers.ts';
 import { allForms } from '../form/queries.ts';
 import { lettersLeft } from '../notice/failed.ts';
-import { DESK } from '../notice/notify.ts';
 import { allGroups, demoPeople, personById } from '../people/queries.ts';
 import { DemoClock, iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
@@ -51,7 +50,7 @@ export function houseRoutes(serve: Serve, house: House): void {
               worksFloor: worksFloor(db, viewer),
             }
           : null,
-      desk: deskView(db, clock.now()),
+      desk: deskView(house, clock.now()),
       demo:
         config.mode === 'demo'
           ? { password: DEMO_PASSWORD, people: demoPeople(db).map(({ name, email, does }) => ({ name, email, does })) }
@@ -91,9 +90,9 @@ function worksFloor(db: Reader, viewer: { role: string; groups: readonly string[
   return viewer.groups.some((group) => desk.includes(group) || deciding.includes(group) || teams.includes(group));
 }
 
-function deskView(db: Reader, now: number) {
+function deskView({ db, config }: House, now: number) {
   const [first] = db.select({ key: calendars.key }).from(calendars).all();
-  if (!first) return { ...DESK, zone: 'UTC', nowWords: iso(now), hoursWords: '' };
+  if (!first) return { ...config.desk, zone: 'UTC', nowWords: iso(now), hoursWords: '' };
   const calendar = calendarOf(db, first.key);
   const change = nextChange(calendar, now);
   const clockTime = change ? momentInWords(change.at, calendar.zone) : '';
@@ -102,5 +101,5 @@ function deskView(db: Reader, now: number) {
     : change.open
       ? `desk open until ${clockTime.slice(-5)}`
       : `desk closed until ${clockTime}`;
-  return { ...DESK, zone: calendar.zone, nowWords: momentInWords(now, calendar.zone), hoursWords };
+  return { ...config.desk, zone: calendar.zone, nowWords: momentInWords(now, calendar.zone), hoursWords };
 }

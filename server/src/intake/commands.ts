@@ -12,7 +12,7 @@ import { type DoorRow, doorBySlug } from '../door/queries.ts';
 import { doors, waitingSubmissions } from '../door/tables.ts';
 import { filesNamed } from '../files/commands.ts';
 import { type ReleaseRow, registerOfForm, releaseById } from '../form/queries.ts';
-import { notifyToConfirm, roomForLetter } from '../notice/notify.ts';
+import { notifyAddress, roomForLetter } from '../notice/notify.ts';
 import { type PersonRow, personByEmail, personById } from '../people/queries.ts';
 import { people } from '../people/tables.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
@@ -65,7 +65,7 @@ export function submit(house: House, viewer: Viewer | null, input: Submission): 
           'A newer release of this form is in force. Load it again: your answers are kept where the questions are the same.',
         );
       }
-      if (door.kind === 'outside') return keepForConfirmation(house, tx, now, door, release, input);
+      if (door.kind === 'outside') return keepForConfirmation(work, door, release, input);
       const requester = viewer ? personById(tx, viewer.personId) : undefined;
       if (!requester) throw notSignedIn();
       const arrived = arrive(work, door, release, requester, input.answers);
@@ -75,14 +75,8 @@ export function submit(house: House, viewer: Viewer | null, input: Submission): 
   });
 }
 
-function keepForConfirmation(
-  house: House,
-  tx: Transaction,
-  now: number,
-  door: DoorRow,
-  release: ReleaseRow,
-  input: Submission,
-): Submitted {
+function keepForConfirmation(work: Work, door: DoorRow, release: ReleaseRow, input: Submission): Submitted {
+  const { tx, now } = work;
   const name = input.contact?.name.trim() ?? '';
   const email = input.contact?.email.trim().toLowerCase() ?? '';
   const admission = admit(door, { kind: 'unknown', active: true }, now);
@@ -111,12 +105,7 @@ function keepForConfirmation(
   };
   tx.insert(waitingSubmissions).values(submission).run();
   forgetKept(tx, door.id, { email });
-  notifyToConfirm(house, tx, now, {
-    email,
-    formTitle: release.design.title,
-    submissionId: submission.id,
-    calendar: release.design.deadline.calendar,
-  });
+  notifyAddress(work, email, { kind: 'confirm', submission: submission.id });
   return { state: 'to-confirm', email };
 }
 
@@ -210,8 +199,9 @@ export function confirm(house: House, token: string): { number: string; dueWords
     const { link, submission } = waitingFor(tx, token, now);
     const arrived = sendWaiting(work, submission);
     spendLink(tx, link, now);
-    const follow = issueLink(tx, { purpose: 'follow', personId: arrived.requesterId, targetId: arrived.id, now });
-    return { number: arrived.number, dueWords: arrived.dueWords, follow };
+    const { requesterId: personId, id: targetId } = arrived;
+    const follow = issueLink(tx, house.config.secret, { purpose: 'follow', personId, targetId, now });
+    return { number: arrived.number, dueWords: arrived.dueWords, follow: follow.token };
   });
 }
 

@@ -11,10 +11,10 @@ import { type DoorRow, doorBySlug } from '../door/queries.ts';
 import { doors, keptAnswers } from '../door/tables.ts';
 import { filesNamed } from '../files/commands.ts';
 import { currentRelease, formById, releaseById, releaseInForce } from '../form/queries.ts';
-import { notifyToGoOn, roomForLetter } from '../notice/notify.ts';
+import { notifyAddress, roomForLetter } from '../notice/notify.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
-import { issueLink, linkEnds, openLink } from '../platform/links.ts';
+import { linkEnds, openLink } from '../platform/links.ts';
 import { notAllowed, Problem, wrongFields } from '../platform/problem.ts';
 import { write } from '../platform/work.ts';
 import { factsFor } from '../request/facts.ts';
@@ -71,7 +71,8 @@ export function keepByLink(
   slug: string,
   { answers: typed, contact, typedAt }: BodyOf<'sendKept'>,
 ): AnswerOf<'sendKept'> {
-  return write(house, ({ tx, now }) => {
+  return write(house, (work) => {
+    const { tx, now } = work;
     const { door, release } = doorBySlug(tx, slug);
     const admission = admissionOf(door, null, now);
     if (door.kind !== 'outside' || !admission.admitted)
@@ -86,14 +87,7 @@ export function keepByLink(
     tx.insert(keptAnswers)
       .values({ id, doorId: door.id, name, email, answers, typedAt, expiresAt: linkEnds('resume', now) })
       .run();
-    const token = issueLink(tx, { purpose: 'resume', personId: '', targetId: id, now });
-    notifyToGoOn(house, tx, now, {
-      email,
-      formTitle: release.design.title,
-      slug,
-      token,
-      calendar: release.design.deadline.calendar,
-    });
+    notifyAddress(work, email, { kind: 'go-on', kept: id });
     return { email };
   });
 }

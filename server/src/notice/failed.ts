@@ -1,13 +1,17 @@
-import { count, eq } from 'drizzle-orm';
+import { and, count, eq } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { write } from '../platform/work.ts';
-import { outbox } from './tables.ts';
+import { LEFT, notices } from './tables.ts';
 
 /** How many letters wait to go, those under way among them, and how many were given up. */
 export function lettersLeft(db: Reader): { readonly waiting: number; readonly failed: number } {
   const tally = (state: 'waiting' | 'sending' | 'failed'): number =>
-    db.select({ n: count() }).from(outbox).where(eq(outbox.state, state)).get()?.n ?? 0;
+    db
+      .select({ n: count() })
+      .from(notices)
+      .where(and(LEFT, eq(notices.state, state)))
+      .get()?.n ?? 0;
   return { waiting: tally('waiting') + tally('sending'), failed: tally('failed') };
 }
 
@@ -15,6 +19,10 @@ export function lettersLeft(db: Reader): { readonly waiting: number; readonly fa
 export function sendFailedAgain(house: House): number {
   return write(house, ({ tx, now }) => {
     const again = { state: 'waiting', attempts: 0, nextAttemptAt: now } as const;
-    return tx.update(outbox).set(again).where(eq(outbox.state, 'failed')).run().changes;
+    return tx
+      .update(notices)
+      .set(again)
+      .where(and(LEFT, eq(notices.state, 'failed')))
+      .run().changes;
   });
 }

@@ -1,10 +1,7 @@
-import { lengthInWords, momentInWords, workingTimeBetween } from '@tolvek/core/deadline';
 import type { Happening } from '@tolvek/core/request';
-import { openSeats, roundOf, stepOf } from '../approval/queries.ts';
-import { calendarOf } from '../calendar/queries.ts';
+import { openSeats, roundOf } from '../approval/queries.ts';
 import { releaseById } from '../form/queries.ts';
-import { groupNames, membersOf, personById } from '../people/queries.ts';
-import { linkEnds } from '../platform/links.ts';
+import { membersOf } from '../people/queries.ts';
 import type { Work } from '../platform/work.ts';
 import { registerById, stageOf } from '../register/queries.ts';
 import type { Follower } from '../request/change.ts';
@@ -51,19 +48,10 @@ function tell(work: Work, request: ShownRow, change: Happening, before: ShownRow
 
 type Of<Kind extends Happening['kind']> = Extract<Happening, { kind: Kind }>;
 
-const zoneOf = ({ tx }: Work, request: ShownRow): string =>
-  calendarOf(tx, releaseById(tx, request.releaseId).release.design.deadline.calendar).zone;
-
-const dueOf = (work: Work, request: ShownRow): string =>
-  request.due === null ? '' : momentInWords(request.due, zoneOf(work, request));
-
-const actorName = ({ tx, actor }: Work, otherwise: string): string =>
-  (actor === null ? undefined : personById(tx, actor)?.name) ?? otherwise;
-
 /** A thing taken in is in use at once, and rows of a sheet come in silently: nobody has to be told. */
 function tellOfArrival(work: Work, request: ShownRow, { through }: Of<'arrived'>): void {
   if (request.phase === 'finished' || through.by !== 'door') return;
-  notify(work, request, [request.requesterId], { kind: 'received', due: dueOf(work, request) });
+  notify(work, request, [request.requesterId], { kind: 'received' });
   if (isDeciding(work, request)) tellDeciders(work, request);
   else tellTeam(work, request);
 }
@@ -72,15 +60,13 @@ function tellOfArrival(work: Work, request: ShownRow, { through }: Of<'arrived'>
 function tellDeciders(work: Work, request: ShownRow): void {
   const round = roundOf(work.tx, request.id);
   if (round?.state !== 'open') return;
-  const { label } = stepOf(round);
-  const expires = momentInWords(linkEnds('decide', work.now), zoneOf(work, request));
   const told = new Set([request.requesterId]);
   for (const seat of openSeats(round)) {
     const deciders = membersOf(work.tx, seat.holder)
       .map((person) => person.id)
       .filter((id) => !told.has(id));
     for (const id of deciders) told.add(id);
-    notify(work, request, deciders, { kind: 'approval-asked', step: label, expires }, seat.id);
+    notify(work, request, deciders, { kind: 'approval-asked', seat: seat.id });
   }
 }
 
@@ -90,15 +76,13 @@ function tellTeam(work: Work, request: ShownRow): void {
   const team = membersOf(work.tx, request.team)
     .map((person) => person.id)
     .filter((id) => id !== request.requesterId);
-  const name = groupNames(work.tx).get(request.team) ?? request.team;
-  notify(work, request, team, { kind: 'new-request', team: name, due: dueOf(work, request) });
+  notify(work, request, team, { kind: 'new-request', team: request.team });
 }
 
 function tellOfStage(work: Work, request: ShownRow, before: ShownRow): void {
   const finished = request.phase === 'finished';
   if (!finished && request.phase !== 'paused' && before.phase !== 'paused') return;
-  const stage = stageOf(registerById(work.tx, request.registerId), request.stage).publicLabel;
-  notify(work, request, [request.requesterId], { kind: 'stage', stage, finished });
+  notify(work, request, [request.requesterId], { kind: 'stage', stage: request.stage, finished });
 }
 
 /** Whoever freed it gave it to its team anew: they hear of it, and the requester of where it is now. */
@@ -111,16 +95,15 @@ const isDeciding = ({ tx }: Work, request: ShownRow): boolean =>
   stageOf(registerById(tx, request.registerId), request.stage).role === 'deciding';
 
 function tellHandler(work: Work, request: ShownRow, to: string | null): void {
-  if (to !== null && to !== work.actor) notify(work, request, [to], { kind: 'assigned', by: actorName(work, '') });
+  if (to !== null && to !== work.actor) notify(work, request, [to], { kind: 'assigned', by: work.actor });
 }
 
 function tellWords(work: Work, request: ShownRow, { text, to, byRequester }: Of<'said'>): void {
+  const cause = { kind: 'message', by: work.actor, text } as const;
   if (byRequester) {
-    const from = actorName(work, '');
     const working = workingOn(work, request).filter((id) => id !== work.actor);
-    notify(work, request, working, { kind: 'message', from, text });
-  } else if (to === 'requester')
-    notify(work, request, [request.requesterId], { kind: 'message', from: actorName(work, 'the desk'), text });
+    notify(work, request, working, cause);
+  } else if (to === 'requester') notify(work, request, [request.requesterId], cause);
 }
 
 const workingOn = ({ tx }: Work, request: ShownRow): readonly string[] =>
@@ -134,26 +117,21 @@ const workingOn = ({ tx }: Work, request: ShownRow): readonly string[] =>
 function tellDecision(work: Work, request: ShownRow, { leadsTo, comment }: Of<'decided'>): void {
   if (leadsTo === 'next-step') tellDeciders(work, request);
   if (leadsTo === 'next-step' || leadsTo === 'same-step') return;
-  notify(work, request, [request.requesterId], { kind: leadsTo, by: actorName(work, 'the desk'), comment });
+  notify(work, request, [request.requesterId], { kind: leadsTo, by: work.actor, comment });
   if (leadsTo === 'approved') tellTeam(work, request);
 }
 
 function tellOfTimer(work: Work, request: ShownRow, timer: 'reminder' | 'escalation'): void {
-  const { tx, now } = work;
+  const { tx } = work;
   const plan = releaseById(tx, request.releaseId).release.design.deadline;
-  const calendar = calendarOf(tx, plan.calendar);
-  const due = dueOf(work, request);
-  const handler = request.handlerId ? personById(tx, request.handlerId) : undefined;
   const working = workingOn(work, request);
   // A decision that is waited for is what holds it up: whoever decides is reminded.
   const isWaiting = isDeciding(work, request);
   if (isWaiting) tellDeciders(work, request);
   if (timer === 'reminder') {
-    if (isWaiting) return;
-    const left = lengthInWords(Math.max(0, workingTimeBetween(calendar, now, request.due ?? now)), calendar);
-    notify(work, request, working, { kind: 'reminder', left, due });
+    if (!isWaiting) notify(work, request, working, { kind: 'reminder' });
     return;
   }
   const leads = membersOf(tx, plan.escalateTo).map((person) => person.id);
-  notify(work, request, [...leads, ...working], { kind: 'escalation', due, handler: handler?.name ?? '' });
+  notify(work, request, [...leads, ...working], { kind: 'escalation' });
 }

@@ -8,8 +8,9 @@ import { readConfig } from '../platform/config.ts';
 import { type Database, openDatabase } from '../platform/database.ts';
 import { Gate } from '../platform/gate.ts';
 import { Troubles } from '../platform/troubles.ts';
+import { lettersLeft } from './failed.ts';
 import { BACK_OFF, Sender } from './send.ts';
-import { outbox } from './tables.ts';
+import { notices } from './tables.ts';
 
 const config = readConfig({ TOLVEK_SECRET: 'x'.repeat(32), TOLVEK_SMTP: 'smtp://127.0.0.1:1' });
 let folder: string;
@@ -61,10 +62,9 @@ function put(id: string, kind = 'received'): void {
     toName: 'Ada',
     toAddress: 'ada@institute.example',
     subject: `Letter ${id}`,
-    text: 'Words',
-    html: '<p>Words</p>',
+    said: { text: 'Words', html: '<p>Words</p>' },
   };
-  db.insert(outbox)
+  db.insert(notices)
     .values({ id, requestId: null, kind, ...letter, state: 'waiting', nextAttemptAt: now, createdAt: now })
     .run();
 }
@@ -72,10 +72,33 @@ function put(id: string, kind = 'received'): void {
 async function round() {
   sender.wake();
   await sender.idle();
-  return db.select().from(outbox).all();
+  return db.select().from(notices).all();
 }
 
-describe('the outbox', () => {
+describe('what is left to send', () => {
+  it('is found by an index of it alone, however much went', async () => {
+    const asked: string[] = [];
+    const prepare = db.$client.prepare;
+    db.$client.prepare = ((text: string) => {
+      asked.push(text);
+      return prepare.call(db.$client, text);
+    }) as typeof prepare;
+    put('a');
+    await round();
+    lettersLeft(db);
+    db.$client.prepare = prepare;
+    const looks = [...new Set(asked)].filter((text) =>
+      /from "notices" where|"notices" set .* where \(state/.test(text),
+    );
+    expect(looks.length).toBeGreaterThan(2);
+    for (const text of looks) {
+      const plan = db.$client.prepare(`explain query plan ${text}`).all(...(text.match(/\?/g) ?? []).map(() => 0));
+      expect(`${text}: ${JSON.stringify(plan)}`).toContain('notices_left');
+    }
+  });
+});
+
+describe('the notices', () => {
   it('tries a refused letter again after each wait, and not before', async () => {
     put('a');
     const [first] = await round();
@@ -115,9 +138,9 @@ describe('the outbox', () => {
     refusing = false;
     put('under-way');
     put('waiting');
-    db.$client.exec("update outbox set state = 'sending' where id = 'under-way'");
+    db.$client.exec("update notices set state = 'sending' where id = 'under-way'");
     db.$client.exec(
-      "create trigger no before update on outbox when new.state = 'sending' begin select raise(abort, 'no'); end",
+      "create trigger no before update on notices when new.state = 'sending' begin select raise(abort, 'no'); end",
     );
     expect((await round()).map((letter) => letter.state).sort()).toEqual(['sending', 'waiting']);
     db.$client.exec('drop trigger no');

@@ -1,9 +1,12 @@
 import { setTimeout as pause } from 'node:timers/promises';
-import { and, asc, eq, gt, inArray, lte, or } from 'drizzle-orm';
+import { subjectLine } from '@tolvek/core/notice';
+import { and, asc, eq, gt, lte, or } from 'drizzle-orm';
 import nodemailer, { type Transporter } from 'nodemailer';
+import type { Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { PATIENCE, troubleOf } from '../platform/patience.ts';
-import { outbox } from './tables.ts';
+import { LEFT, notices } from './tables.ts';
+import { dressed, worded } from './wording.ts';
 
 const MINUTE = 60_000;
 /** Waits between tries; after the last one the letter counts as failed, and the Floor says so. */
@@ -22,11 +25,11 @@ const SILENCE = { dnsTimeout: 10_000, connectionTimeout: 10_000, greetingTimeout
 /** How long letters that are under way may still take when the application stops, ms. */
 const LAST_WAIT = 5_000;
 
-type Letter = typeof outbox.$inferSelect;
-type Outcome = { readonly id: string } & Partial<Letter>;
+type Notice = typeof notices.$inferSelect;
+type Outcome = { readonly id: string } & Partial<Notice>;
 
 /**
- * Sends what waits in the outbox, oldest first. A letter is marked as being sent before it goes,
+ * Sends what waits in the notices, oldest first. A letter is marked as being sent before it goes,
  * and its outcome is stored before others go: SMTP can’t promise “once”, so each goes at least
  * once, always under the same Message-ID, by which the receiving side can drop a copy.
  */
@@ -90,7 +93,7 @@ export class Sender {
    * Stores what became of the last letters and marks the next as being sent, in one write. Where
    * nothing can be stored, nothing more is sent: it is tried again until it can.
    */
-  private async take(): Promise<readonly Letter[]> {
+  private async take(): Promise<readonly Notice[]> {
     await this.house.gate.open(PATIENCE);
     for (let wait = 50; ; wait = Math.min(2_000, wait * 2)) {
       try {
@@ -110,50 +113,74 @@ export class Sender {
     }
   }
 
-  private mark(): readonly Letter[] {
+  private mark(): readonly Notice[] {
     const { db, clock } = this.house;
     const now = clock.now();
     // A clock that had jumped ahead left waits that no longer mean anything.
     const isDue = and(
-      eq(outbox.state, 'waiting'),
-      or(lte(outbox.nextAttemptAt, now), gt(outbox.nextAttemptAt, now + LONGEST_WAIT)),
+      LEFT,
+      eq(notices.state, 'waiting'),
+      or(lte(notices.nextAttemptAt, now), gt(notices.nextAttemptAt, now + LONGEST_WAIT)),
     );
     const nothingToStore = this.outcomes.length === 0 && this.recovered;
-    const due = db.select({ id: outbox.id }).from(outbox).where(isDue);
+    const due = db.select({ id: notices.id }).from(notices).where(isDue);
     if (nothingToStore && (this.closed || due.limit(1).get() === undefined)) return [];
     return db.transaction(
       (tx) => {
-        for (const { id, ...outcome } of this.outcomes) tx.update(outbox).set(outcome).where(eq(outbox.id, id)).run();
+        for (const { id, ...outcome } of this.outcomes) tx.update(notices).set(outcome).where(eq(notices.id, id)).run();
         if (!this.recovered)
-          tx.update(outbox).set({ state: 'waiting', nextAttemptAt: now }).where(eq(outbox.state, 'sending')).run();
+          tx.update(notices)
+            .set({ state: 'waiting', nextAttemptAt: now })
+            .where(and(LEFT, eq(notices.state, 'sending')))
+            .run();
         if (this.closed) return [];
-        const next = tx
-          .select()
-          .from(outbox)
-          .where(isDue)
-          .orderBy(asc(outbox.nextAttemptAt), asc(outbox.id))
-          .limit(LINES)
-          .all();
-        const ids = next.map((letter) => letter.id);
-        if (ids.length > 0) tx.update(outbox).set({ state: 'sending' }).where(inArray(outbox.id, ids)).run();
-        return next;
+        for (;;) {
+          const next = tx
+            .select()
+            .from(notices)
+            .where(isDue)
+            .orderBy(asc(notices.nextAttemptAt), asc(notices.id))
+            .limit(LINES)
+            .all();
+          const going = next.flatMap((notice) => this.ready(tx, notice, now) ?? []);
+          // What had nothing left to tell made way for others.
+          if (going.length > 0 || next.length === 0) return going;
+        }
       },
       { behavior: 'immediate' },
     );
   }
 
-  private async send(letter: Letter): Promise<Outcome> {
+  /** Marks a notice as being sent, worded when it goes for the first time; null when it does not go. */
+  private ready(tx: Transaction, notice: Notice, now: number): Notice | null {
+    const settled = this.settled(tx, notice, now);
+    tx.update(notices).set(settled).where(eq(notices.id, notice.id)).run();
+    return settled.state === 'sending' ? { ...notice, ...settled } : null;
+  }
+
+  private settled(tx: Transaction, notice: Notice, now: number): Partial<Notice> & Pick<Notice, 'state'> {
+    if (notice.said) return { state: 'sending' };
+    try {
+      const out = worded(this.house, tx, notice, now);
+      return out ? { state: 'sending', ...out, subject: subjectLine(out.said.letter.subject) } : { state: 'dropped' };
+    } catch (error) {
+      // One that can’t be worded holds up no other.
+      this.house.log.error({ notice: notice.id, error }, 'a letter could not be worded');
+      return { state: 'failed', lastError: error instanceof Error ? error.message : String(error) };
+    }
+  }
+
+  private async send(notice: Notice): Promise<Outcome> {
     const { clock, log } = this.house;
-    const { id } = letter;
-    const attempts = letter.attempts + 1;
+    const { id, said } = notice;
+    const attempts = notice.attempts + 1;
     try {
       await this.transport.sendMail({
         messageId: `<${id}@tolvek>`,
-        to: { name: letter.toName, address: letter.toAddress },
-        subject: letter.subject,
-        text: letter.text,
-        html: letter.html,
-        headers: { 'Auto-Submitted': 'auto-generated', 'X-Tolvek-Notice': letter.kind },
+        to: { name: notice.toName, address: notice.toAddress },
+        subject: notice.subject,
+        ...(said ? dressed(this.house, said) : { text: '', html: '' }),
+        headers: { 'Auto-Submitted': 'auto-generated', 'X-Tolvek-Notice': notice.kind },
       });
       return { id, state: 'sent', sentAt: clock.now(), attempts, lastError: null };
     } catch (error) {

@@ -1,20 +1,49 @@
+import type { Letter, NoticeCause } from '@tolvek/core/notice';
 import { sql } from 'drizzle-orm';
 import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
-/** Letters to be sent: written in the transaction that caused them, sent after it. */
-export const outbox = sqliteTable(
-  'outbox',
+/** A letter as it was worded when it first went out, with the way its button leads. */
+export interface Worded {
+  readonly letter: Letter;
+  /** Path at the desk; a link of its own is added to it by its id. */
+  readonly path: string;
+  readonly link: string | null;
+}
+
+/** A letter as it was written before notices were worded when they go out. */
+export interface Written {
+  readonly text: string;
+  readonly html: string;
+}
+
+/** All that went out once stays as it is, so that it is the same when it goes again. */
+export type Said = Worded | Written;
+
+/**
+ * Who is to hear of what: written in the transaction that causes it, worded and sent after it, by
+ * what its reader may read then.
+ */
+export const notices = sqliteTable(
+  'notices',
   {
     id: text().primaryKey(),
     requestId: text(),
+    /** Null for an address that belongs to nobody yet. */
+    personId: text(),
     kind: text().notNull(),
+    /** Null for what was written before causes were kept. */
+    cause: text({ mode: 'json' }).$type<NoticeCause>(),
     toName: text().notNull(),
     toAddress: text().notNull(),
-    subject: text().notNull(),
-    text: text().notNull(),
-    html: text().notNull(),
-    /** `sending`: handed to the mail server just now; what becomes of it is not known yet. */
-    state: text({ enum: ['waiting', 'sending', 'sent', 'failed'] }).notNull(),
+    /** Empty until it is worded. */
+    subject: text().notNull().default(''),
+    /** Null until it is worded, and again when it is kept no longer. */
+    said: text({ mode: 'json' }).$type<Said>(),
+    /**
+     * `sending`: handed to the mail server just now; what becomes of it is not known yet. `dropped`:
+     * there was nothing left to tell, or nobody to tell it to.
+     */
+    state: text({ enum: ['waiting', 'sending', 'sent', 'failed', 'dropped'] }).notNull(),
     attempts: integer().notNull().default(0),
     nextAttemptAt: integer().notNull(),
     lastError: text(),
@@ -22,11 +51,14 @@ export const outbox = sqliteTable(
     sentAt: integer(),
   },
   (table) => [
-    index('outbox_waiting').on(table.state, table.nextAttemptAt),
-    index('outbox_unconfirmed').on(table.toAddress, table.createdAt).where(sql`kind in ('confirm', 'go-on')`),
-    index('outbox_bodies').on(table.sentAt).where(sql`state = 'sent' and html <> ''`),
+    index('notices_left').on(table.state, table.nextAttemptAt).where(sql`state in ('waiting', 'sending', 'failed')`),
+    index('notices_unconfirmed').on(table.toAddress, table.createdAt).where(sql`kind in ('confirm', 'go-on')`),
+    index('notices_said').on(table.sentAt).where(sql`state = 'sent' and said is not null`),
   ],
 );
+
+/** What has not gone yet, in the words of the index that finds it. */
+export const LEFT = sql`state in ('waiting', 'sending', 'failed')`;
 
 /** What the mail stand-in received; the Mailroom shows these. */
 export const letters = sqliteTable(

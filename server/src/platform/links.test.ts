@@ -5,8 +5,9 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { RETENTION } from '../house/retention.ts';
 import { type Database, openDatabase } from './database.ts';
 import { once } from './idempotency.ts';
-import { issueLink, linkEnds, openLink, spendLink } from './links.ts';
+import { issueLink, linkEnds, openLink, spendLink, tokenOf } from './links.ts';
 
+const SECRET = 'x'.repeat(32);
 let folder: string;
 let db: Database;
 beforeAll(() => {
@@ -22,7 +23,7 @@ describe('one-time links', () => {
   const decide = { purpose: 'decide', personId: 'p', targetId: 't', now: 0 } as const;
 
   it('open for what they were made for, until they are used', () => {
-    const token = db.transaction((tx) => issueLink(tx, decide));
+    const token = db.transaction((tx) => issueLink(tx, SECRET, decide)).token;
     const link = openLink(db, token, 'decide', 1);
     expect(link.targetId).toBe('t');
     expect(() => openLink(db, token, 'follow', 1)).toThrow(expect.objectContaining({ status: 404 }));
@@ -31,14 +32,21 @@ describe('one-time links', () => {
   });
 
   it('end at their moment, and not a millisecond before', () => {
-    const token = db.transaction((tx) => issueLink(tx, decide));
+    const token = db.transaction((tx) => issueLink(tx, SECRET, decide)).token;
     const ends = linkEnds('decide', 0);
     expect(openLink(db, token, 'decide', ends - 1).targetId).toBe('t');
     expect(() => openLink(db, token, 'decide', ends)).toThrow(expect.objectContaining({ status: 410 }));
   });
 
+  it('have a token that can be made again, by who knows the secret alone', () => {
+    const { id, token } = db.transaction((tx) => issueLink(tx, SECRET, decide));
+    expect(tokenOf(SECRET, id)).toBe(token);
+    expect(tokenOf('y'.repeat(32), id)).not.toBe(token);
+    expect(token).toMatch(/^[\w-]{32}$/);
+  });
+
   it('are kept as a fingerprint only', () => {
-    const token = db.transaction((tx) => issueLink(tx, decide));
+    const token = db.transaction((tx) => issueLink(tx, SECRET, decide)).token;
     const kept = JSON.stringify(db.$client.prepare('select * from links').all());
     expect(kept).not.toContain(token);
   });

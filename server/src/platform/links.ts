@@ -1,4 +1,4 @@
-import { createHash, randomBytes } from 'node:crypto';
+import { createHash, createHmac } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import type { Reader, Transaction } from './database.ts';
@@ -16,16 +16,25 @@ const DAYS: Readonly<Record<Link['purpose'], number>> = { confirm: 3, decide: 14
 /** When a link made now ends, epoch ms. */
 export const linkEnds = (purpose: Link['purpose'], now: number): number => now + DAYS[purpose] * DAY;
 
-/** Makes a link and returns its token, which is kept nowhere. */
+/** The token of a link: 24 bytes in Base64 for addresses, from a secret of the installation and its id. */
+export const tokenOf = (secret: string, linkId: string): string =>
+  createHmac('sha256', secret).update(`link ${linkId}`).digest().subarray(0, 24).toString('base64url');
+
+/**
+ * Makes a link and returns its id and token. The token is kept nowhere: it can be made again from the
+ * id, so that a letter that goes twice is the same.
+ */
 export function issueLink(
   tx: Transaction,
+  secret: string,
   { now, ...link }: Pick<Link, 'purpose' | 'personId' | 'targetId'> & { readonly now: number },
-): string {
-  const token = randomBytes(24).toString('base64url');
+): { readonly id: string; readonly token: string } {
+  const id = uuid();
+  const token = tokenOf(secret, id);
   tx.insert(links)
-    .values({ id: uuid(), tokenHash: hash(token), usedAt: null, expiresAt: linkEnds(link.purpose, now), ...link })
+    .values({ id, tokenHash: hash(token), usedAt: null, expiresAt: linkEnds(link.purpose, now), ...link })
     .run();
-  return token;
+  return { id, token };
 }
 
 /** The link behind a token; refuses one that is unknown, used or expired, each in its own words. */

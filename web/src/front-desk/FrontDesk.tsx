@@ -26,9 +26,7 @@ export function FrontDesk() {
   return (
     <Column>
       <h1 className="text-[28px]">What do you need?</h1>
-      <p className="mt-1.5 text-soft">
-        {me.desk.name}, {me.desk.station}
-      </p>
+      <p className="mt-1.5 text-soft">{[me.desk.name, me.desk.station].filter(Boolean).join(', ')}</p>
       <h2 className="section-head mt-7">Ask</h2>
       {data.forms.length === 0 ? <p className="py-3 text-soft">Nothing can be asked here at the moment.</p> : null}
       <ul>
@@ -72,8 +70,7 @@ export function FrontDesk() {
         </>
       ) : (
         <p className="mt-8 text-soft">
-          Asked before? Your letters hold the link to each of your requests. Staff of the station{' '}
-          <Link to="/sign-in">sign in</Link>.
+          Asked before? Your letters hold the link to each of your requests. Staff <Link to="/sign-in">sign in</Link>.
         </p>
       )}
     </Column>

@@ -1,0 +1,18 @@
+/**
+ * Why somebody is written to, as data: words are made from it when the notice goes out, with names,
+ * values and deadlines as they are then. People by id, stages and teams by key; `by`: null for the
+ * desk itself.
+ */
+export type NoticeCause =
+  | { readonly kind: 'received' }
+  | { readonly kind: 'new-request'; readonly team: string }
+  /** `seat`: what the link in it decides at. */
+  | { readonly kind: 'approval-asked'; readonly seat: string }
+  | { readonly kind: 'approved' | 'refused'; readonly by: string | null; readonly comment: string }
+  | { readonly kind: 'assigned'; readonly by: string | null }
+  | { readonly kind: 'message'; readonly by: string | null; readonly text: string }
+  | { readonly kind: 'stage'; readonly stage: string; readonly finished: boolean }
+  | { readonly kind: 'reminder' | 'escalation' }
+  /** To an address that nobody has confirmed: what it would send, or leads back to. */
+  | { readonly kind: 'confirm'; readonly submission: string }
+  | { readonly kind: 'go-on'; readonly kept: string };

@@ -1,0 +1,169 @@
+import { lengthInWords, momentInWords, workingTimeBetween } from '@tolvek/core/deadline';
+import {
+  type DressedLetter,
+  draftConfirmation,
+  draftGoingOn,
+  draftNotice,
+  dressLetter,
+  type Letter,
+  type NoticeCause,
+  type NoticeEvent,
+} from '@tolvek/core/notice';
+import { eq } from 'drizzle-orm';
+import { seatById, stepOfSeat } from '../approval/queries.ts';
+import { calendarOf } from '../calendar/queries.ts';
+import { doors, keptAnswers, waitingSubmissions } from '../door/tables.ts';
+import { releaseById, releaseInForce } from '../form/queries.ts';
+import { groupNames, groupsOf, type PersonRow, personById } from '../people/queries.ts';
+import type { Reader, Transaction } from '../platform/database.ts';
+import type { House } from '../platform/house.ts';
+import { issueLink, linkEnds, tokenOf } from '../platform/links.ts';
+import { registerById, stageOf } from '../register/queries.ts';
+import { openRequest } from '../request/open.ts';
+import { type RequestRow, requestById } from '../request/queries.ts';
+import type { notices, Said, Worded } from './tables.ts';
+
+type Notice = typeof notices.$inferSelect;
+type Post = Pick<House, 'config'>;
+
+/** What the wording of a notice comes to: what it says, and to whom. */
+interface Outgoing {
+  readonly said: Worded;
+  readonly toName: string;
+  readonly toAddress: string;
+}
+
+/**
+ * Words a notice as it goes out: with what its reader may read now, names and deadlines as they are
+ * now, and the links it needs. Null when nothing is left to tell, or nobody to tell it to.
+ */
+export function worded(post: Post, tx: Transaction, notice: Notice, now: number): Outgoing | null {
+  const { cause, toAddress } = notice;
+  if (!cause) return null;
+  if (cause.kind === 'confirm' || cause.kind === 'go-on') {
+    const said = toAddressOf(post, tx, cause, now);
+    return said && { said, toName: '', toAddress };
+  }
+  const request = notice.requestId === null ? undefined : requestById(tx, notice.requestId);
+  const person = notice.personId === null ? undefined : personById(tx, notice.personId);
+  if (!request || !person || !(person.active || person.id === request.requesterId)) return null;
+  const about = { post, tx, now, request, person };
+  const event = eventOf(about, cause);
+  if (!event) return null;
+  const { release } = releaseById(tx, request.releaseId);
+  const viewer = { personId: person.id, kind: person.kind, role: person.role, groups: groupsOf(tx, person.id) };
+  const open = openRequest(tx, request, viewer, 'letter', { register: registerById(tx, request.registerId) });
+  const letter = draftNotice(event, {
+    number: request.number,
+    formTitle: release.design.title,
+    subject: open.subject,
+    visible: open.values,
+    reader: person.name,
+  });
+  return { said: { letter, ...wayOf(about, cause) }, toName: person.name, toAddress: person.email };
+}
+
+interface About {
+  readonly post: Post;
+  readonly tx: Transaction;
+  readonly now: number;
+  readonly request: RequestRow;
+  readonly person: PersonRow;
+}
+
+type AboutRequest = Exclude<NoticeCause, { kind: 'confirm' | 'go-on' }>;
+
+/** What happened, with the names and moments that are told of it; null when it is past telling. */
+function eventOf({ tx, now, request }: About, cause: AboutRequest): NoticeEvent | null {
+  const plan = releaseById(tx, request.releaseId).release.design.deadline;
+  const calendar = calendarOf(tx, plan.calendar);
+  const due = request.due === null ? '' : momentInWords(request.due, calendar.zone);
+  switch (cause.kind) {
+    case 'received':
+      return { kind: 'received', due };
+    case 'new-request':
+      return { kind: 'new-request', team: groupNames(tx).get(cause.team) ?? cause.team, due };
+    case 'approval-asked': {
+      const at = seatById(tx, cause.seat);
+      if (at?.seat.state !== 'open') return null;
+      const expires = momentInWords(linkEnds('decide', now), calendar.zone);
+      return { kind: 'approval-asked', step: stepOfSeat(at.round, at.seat).label, expires };
+    }
+    case 'approved':
+    case 'refused':
+      return { kind: cause.kind, by: nameOf(tx, cause.by) || 'the desk', comment: cause.comment };
+    case 'assigned':
+      return { kind: 'assigned', by: nameOf(tx, cause.by) };
+    case 'message':
+      return { kind: 'message', from: nameOf(tx, cause.by) || 'the desk', text: cause.text };
+    case 'stage': {
+      const { publicLabel } = stageOf(registerById(tx, request.registerId), cause.stage);
+      return { kind: 'stage', stage: publicLabel, finished: cause.finished };
+    }
+    case 'reminder': {
+      const left = lengthInWords(Math.max(0, workingTimeBetween(calendar, now, request.due ?? now)), calendar);
+      return { kind: 'reminder', left, due };
+    }
+    case 'escalation':
+      return { kind: 'escalation', due, handler: nameOf(tx, request.handlerId) };
+  }
+}
+
+const nameOf = (db: Reader, id: string | null): string => (id === null ? '' : (personById(db, id)?.name ?? ''));
+
+const OF_THE_DESK: ReadonlySet<string> = new Set(['new-request', 'assigned', 'reminder', 'escalation']);
+
+/** Where the button of a letter about a request leads its reader. */
+function wayOf({ post, tx, now, request, person }: About, cause: AboutRequest): Pick<Worded, 'path' | 'link'> {
+  const { secret } = post.config;
+  if (cause.kind === 'approval-asked') {
+    const link = issueLink(tx, secret, { purpose: 'decide', personId: person.id, targetId: cause.seat, now });
+    return { path: '/decide/', link: link.id };
+  }
+  if (person.id !== request.requesterId || OF_THE_DESK.has(cause.kind))
+    return { path: `/floor/all/${request.number}`, link: null };
+  if (person.kind === 'staff') return { path: `/my/${request.number}`, link: null };
+  const link = issueLink(tx, secret, { purpose: 'follow', personId: person.id, targetId: request.id, now });
+  return { path: '/follow/', link: link.id };
+}
+
+/** What is said to an address that nobody has confirmed: it repeats nothing of what was typed. */
+function toAddressOf(
+  { config: { secret } }: Post,
+  tx: Transaction,
+  cause: Extract<NoticeCause, { kind: 'confirm' | 'go-on' }>,
+  now: number,
+): Worded | null {
+  if (cause.kind === 'confirm') {
+    const waiting = tx.select().from(waitingSubmissions).where(eq(waitingSubmissions.id, cause.submission)).get();
+    if (!waiting) return null;
+    const { design } = releaseById(tx, waiting.releaseId).release;
+    const { zone } = calendarOf(tx, design.deadline.calendar);
+    const link = issueLink(tx, secret, { purpose: 'confirm', personId: '', targetId: waiting.id, now });
+    const expires = momentInWords(linkEnds('confirm', now), zone);
+    return { letter: draftConfirmation({ formTitle: design.title, expires }), path: '/confirm/', link: link.id };
+  }
+  const kept = tx
+    .select({ id: keptAnswers.id, door: doors })
+    .from(keptAnswers)
+    .innerJoin(doors, eq(doors.id, keptAnswers.doorId))
+    .where(eq(keptAnswers.id, cause.kept))
+    .get();
+  const release = kept && releaseInForce(tx, kept.door.formId);
+  if (!kept || !release) return null;
+  const { zone } = calendarOf(tx, release.design.deadline.calendar);
+  const link = issueLink(tx, secret, { purpose: 'resume', personId: '', targetId: kept.id, now });
+  const letter: Letter = draftGoingOn({
+    formTitle: release.design.title,
+    expires: momentInWords(linkEnds('resume', now), zone),
+  });
+  return { letter, path: `/ask/${kept.door.slug}?kept=`, link: link.id };
+}
+
+/** A letter as it goes, from what was said once: the same each time. */
+export function dressed({ config }: Post, said: Said): DressedLetter {
+  if ('html' in said) return said;
+  const token = said.link === null ? '' : tokenOf(config.secret, said.link);
+  const signature = [config.desk.name, config.desk.station].filter(Boolean).join(', ');
+  return dressLetter(said.letter, `${config.url}${said.path}${token}`, signature);
+}
