@@ -1,2 +1,2 @@
 export { type Asker, factsAt } from './factsAt.ts';
-export { type Intake, type IntakeContext, prepareIntake, type TakenIn } from './takeIn.ts';
+export { type Intake, type IntakeContext, type PreparedForm, prepareIntake, type TakenIn } from './takeIn.ts';

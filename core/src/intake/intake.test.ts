@@ -93,7 +93,7 @@ const context = {
 } as const;
 const door = { kind: 'outside', open: true, opensAt: null, closesAt: null, closedMessage: '' } as const;
 const complete = prepareCompletion(design);
-const takeIn = prepareIntake(design);
+const { takeIn } = prepareIntake(design);
 
 describe('completing answers', () => {
   it('asks follow-on questions only when their condition holds, through a chain', () => {

@@ -10,7 +10,7 @@ import {
   requestSlots,
   type Values,
 } from '../register/index.ts';
-import { prepareRouting, type Routed } from '../routing/index.ts';
+import { type KeptRouting, keptRouting, prepareRouting, type Routed, type Router } from '../routing/index.ts';
 
 export interface IntakeContext {
   readonly now: number;
@@ -26,6 +26,8 @@ export interface TakenIn {
   readonly values: Values;
   /** Null for things. */
   readonly routed: Routed | null;
+  /** What is kept of it. */
+  readonly routing: KeptRouting | null;
   /** Who decides, in which turn; null when no decision is needed. */
   readonly approval: ApprovalPath | null;
   /** What it is due by, by the keys of the plan; none for things. */
@@ -37,14 +39,21 @@ export type Intake =
   | { readonly taken: false; readonly refusal: Extract<Admission, { admitted: false }> }
   | { readonly taken: false; readonly problems: readonly Problem[] };
 
+/** A release, compiled: what answers come to, by which row they go, and the whole way in. */
+export interface PreparedForm {
+  readonly complete: ReturnType<typeof prepareCompletion>;
+  readonly route: Router;
+  readonly takeIn: (door: Door, answers: RawAnswers, context: IntakeContext) => Intake;
+}
+
 /**
  * Prepares the whole way of a request for one release: admit → complete → route → plan approval →
  * plan deadline. The server runs it for real; an import or a rehearsal would run the same.
  */
-export function prepareIntake(design: FormDesign): (door: Door, answers: RawAnswers, context: IntakeContext) => Intake {
+export function prepareIntake(design: FormDesign): PreparedForm {
   const complete = prepareCompletion(design);
   const route = prepareRouting(design.routing, requestScope(design.fields));
-  return (door, answers, context) => {
+  const takeIn: PreparedForm['takeIn'] = (door, answers, context) => {
     const admission = admit(door, context.requester, context.now);
     if (!admission.admitted) return { taken: false, refusal: admission };
     const completion = complete(answers, context.facts);
@@ -52,7 +61,7 @@ export function prepareIntake(design: FormDesign): (door: Door, answers: RawAnsw
     const { values } = completion;
     if (problems.length > 0) return { taken: false, problems };
     if (context.holds === 'things')
-      return { taken: true, request: { values, routed: null, approval: null, deadlines: [] } };
+      return { taken: true, request: { values, routed: null, routing: null, approval: null, deadlines: [] } };
     const routed = route(requestSlots(design.fields, values, context.facts));
     const deadline = planDeadline(context.calendar, context.now, routed.outcome.workingDays);
     return {
@@ -60,9 +69,11 @@ export function prepareIntake(design: FormDesign): (door: Door, answers: RawAnsw
       request: {
         values,
         routed,
+        routing: keptRouting(routed, route.reads, values, context.facts),
         approval: routed.outcome.needsApproval ? design.approval : null,
         deadlines: [{ key: FINISH, deadline }],
       },
     };
   };
+  return { complete, route, takeIn };
 }

@@ -1,6 +1,7 @@
 export { analyseTable, type RowOverlap, type TableAnalysis, type WorkedCase } from './analyse.ts';
 export { routingFindings } from './findings.ts';
+export { type KeptRouting, keptRouting, LONGEST_KEPT, routedAgain } from './kept.ts';
 export { type Missed, missedOptions } from './missed.ts';
-export { prepareRouting, type Routed, type RowReason } from './route.ts';
+export { prepareRouting, type Routed, type Router, type RowReason } from './route.ts';
 export type { RoutingColumn, RoutingOutcome, RoutingRow, RoutingTable } from './table.ts';
 export { prepareWinner } from './winner.ts';

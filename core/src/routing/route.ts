@@ -22,14 +22,21 @@ export interface Routed {
   readonly reasons: readonly RowReason[];
 }
 
+/** A compiled table: chooses a row, and knows by which names. */
+export interface Router {
+  (slots: Slots): Routed;
+  readonly reads: readonly string[];
+}
+
 /**
  * Compiles a routing table once. The first row whose every cell holds wins; a cell that can't be
  * said (an empty field compared with something) does not hold. A cell that can't be read never
  * holds; findings stop such a table's release.
  */
-export function prepareRouting(table: RoutingTable, scope: Scope): (slots: Slots) => Routed {
+export function prepareRouting(table: RoutingTable, scope: Scope): Router {
   const rows = readyRows(table, scope);
-  return (slots) => {
+  const reads = [...new Set(rows.flat().flatMap((cell) => cell.reads))].sort();
+  const route = (slots: Slots): Routed => {
     const reasons: RowReason[] = [];
     for (const [index, cells] of rows.entries()) {
       const row = table.rows[index];
@@ -52,4 +59,5 @@ export function prepareRouting(table: RoutingTable, scope: Scope): (slots: Slots
     reasons.push({ row: last, note: 'Everything else', won: true, cells: [] });
     return { row: last, rowId: 'otherwise', isOtherwise: true, outcome: table.otherwise, reasons };
   };
+  return Object.assign(route, { reads });
 }

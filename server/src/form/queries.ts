@@ -1,5 +1,5 @@
-import { FORM, type FormDesign, prepareCompletion } from '@tolvek/core/form';
-import { prepareIntake } from '@tolvek/core/intake';
+import { FORM, type FormDesign } from '@tolvek/core/form';
+import { type PreparedForm, prepareIntake } from '@tolvek/core/intake';
 import { and, asc, eq, gt, isNull, sql } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import { type DesignRow, type StateRow, statesOf } from '../design/queries.ts';
@@ -39,10 +39,8 @@ const releaseIn = ({ id, designId, number, content, note, by, at }: StateRow<For
   ...{ id, number, note, formId: designId, design: content, releasedBy: by, releasedAt: at },
 });
 
-interface Prepared {
+interface Prepared extends PreparedForm {
   readonly release: ReleaseRow;
-  readonly takeIn: ReturnType<typeof prepareIntake>;
-  readonly complete: ReturnType<typeof prepareCompletion>;
 }
 
 /**
@@ -69,7 +67,7 @@ export function releaseById(db: Reader, id: string): Prepared {
       | undefined;
     if (!state) throw new Error(`No release ${id}.`);
     const release = releaseIn(state);
-    found = { release, takeIn: prepareIntake(release.design), complete: prepareCompletion(release.design) };
+    found = { release, ...prepareIntake(release.design) };
     kept.set(id, found);
   }
   return found;

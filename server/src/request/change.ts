@@ -59,7 +59,7 @@ const without = (values: Values, keys: readonly string[]): Values =>
 export function addRequest(work: Work, incoming: Incoming): RequestRow {
   const { tx, now, effects } = work;
   const { number, register, release, doorId, requesterId, taken, through } = incoming;
-  const { routed, approval, deadlines } = taken;
+  const { routed, routing, approval, deadlines } = taken;
   // What has left the register is not kept any more, though a release may still compute it.
   const values = without(taken.values, register.left);
   const stage = approval ? stageWithRole(register, 'deciding') : firstStage(register);
@@ -79,7 +79,7 @@ export function addRequest(work: Work, incoming: Incoming): RequestRow {
       deciders: approval ? listed(approval.steps[0]?.seats.map((seat) => seat.group) ?? []) : null,
       priority: routed?.outcome.priority ?? null,
     },
-    ...{ values, routed, due: nearest(deadlines), version: 1, createdAt: now, updatedAt: now },
+    ...{ values, routed: routing, due: nearest(deadlines), version: 1, createdAt: now, updatedAt: now },
     finishedAt: stage.phase === 'finished' ? now : null,
     trial: through.by === 'trial',
   };

@@ -1,7 +1,7 @@
 import type { ValueChange } from '@tolvek/core/access';
 import { priorities, type Values } from '@tolvek/core/register';
 import type { RequestChange } from '@tolvek/core/request';
-import type { Routed } from '@tolvek/core/routing';
+import type { KeptRouting, Routed } from '@tolvek/core/routing';
 import { sql } from 'drizzle-orm';
 import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import { designStates } from '../design/tables.ts';
@@ -43,7 +43,8 @@ export const requests = sqliteTable(
     deciders: text(),
     priority: text({ enum: priorities }),
     values: text({ mode: 'json' }).notNull().$type<Values>(),
-    routed: text({ mode: 'json' }).$type<Routed>(),
+    /** Of those routed before it was kept so: with its reasons, in the words of then. */
+    routed: text({ mode: 'json' }).$type<KeptRouting | Routed>(),
     /** The nearest of its deadlines, epoch ms, as all moments in the database; the last one once it is finished. */
     due: integer(),
     version: integer().notNull().default(1),

@@ -1,7 +1,7 @@
-import type { FormDesign } from '@tolvek/core/form';
 import type { Stage } from '@tolvek/core/register';
 import type { RequestRow } from '../request/queries.ts';
 import type { Decision } from './decision.ts';
+import type { RoutingTold } from './routing.ts';
 
 export interface Hop {
   label: string;
@@ -11,8 +11,8 @@ export interface Hop {
 
 interface HopInput {
   readonly request: RequestRow;
+  readonly routed: RoutingTold | null;
   readonly stage: Stage;
-  readonly design: FormDesign;
   readonly approval: Decision | undefined;
   readonly teamName: string;
   readonly decidedBy: string | null;
@@ -29,14 +29,14 @@ export function hopsOf(input: HopInput, reader: 'desk' | 'requester'): Hop[] {
   const { request, stage, approval, moment } = input;
   const refused = approval?.state === 'refused';
   const hops: Hop[] = [{ label: 'Arrived', state: 'past', detail: moment(request.createdAt) }];
-  if (reader === 'desk' && request.routed) {
-    const { row, isOtherwise, reasons } = request.routed;
+  if (reader === 'desk' && input.routed) {
+    const { row, isOtherwise, note } = input.routed;
     hops.push(
       input.isRoutingOpen
         ? {
             label: isOtherwise ? 'Last row' : `Row ${row}`,
             state: 'past',
-            detail: reasons.find((each) => each.won)?.note || 'The routing table chose this row',
+            detail: note || 'The routing table chose this row',
           }
         : { label: 'Routed', state: 'past', detail: 'By the routing table' },
     );

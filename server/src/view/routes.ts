@@ -23,7 +23,7 @@ export function viewRoutes(serve: Serve, house: House): void {
   serve('sheetOffers', ({ viewer, params, body }) => sheetOffers(db, viewer, params.number, body, clock.now()));
   serve('decisionLink', ({ params }) => {
     const { request, viewer } = openDecision(db, params.token, clock.now());
-    return decisionViewOf(db, viewer, request);
+    return decisionViewOf(db, viewer, request, clock.now());
   });
 }
 

@@ -4,7 +4,6 @@ import { sinksOf } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import { type Stage, stagesToFreeTo, stagesToMoveTo } from '@tolvek/core/register';
 import { type ChangeNames, changeInWords } from '@tolvek/core/request';
-import type { Routed } from '@tolvek/core/routing';
 import { eq } from 'drizzle-orm';
 import { roundOf } from '../approval/queries.ts';
 import { calendarOf } from '../calendar/queries.ts';
@@ -27,6 +26,7 @@ import { decisionIn, whyNotDecide } from './decision.ts';
 import { hopsOf } from './hops.ts';
 import { keptBy } from './keptBy.ts';
 import { openTo, pointingAt } from './pointing.ts';
+import { type RoutingTold, routingOf } from './routing.ts';
 
 export const stageView = (stage: Stage) => ({
   key: stage.key,
@@ -36,7 +36,7 @@ export const stageView = (stage: Stage) => ({
 });
 
 /** All that several views of one request have in common. */
-function looked(db: Reader, open: OpenRequest<RequestRow>) {
+function looked(db: Reader, open: OpenRequest<RequestRow>, now: number) {
   const { request, register, design } = open;
   const plan = design.deadline;
   const calendar = calendarOf(db, plan.calendar);
@@ -48,9 +48,10 @@ function looked(db: Reader, open: OpenRequest<RequestRow>) {
   const groups = groupNames(db);
   const teamName = keptBy(request, register, groups);
   const isRoutingOpen = mayReadRouting(open);
+  const routed = routingOf(db, open, now);
   const hops = (reader: 'desk' | 'requester') =>
-    hopsOf({ request, stage, design, approval, teamName, decidedBy, moment, isRoutingOpen }, reader);
-  return { plan, calendar, round, approval, decidedBy, stage, moment, groups, teamName, isRoutingOpen, hops };
+    hopsOf({ request, routed, stage, approval, teamName, decidedBy, moment, isRoutingOpen }, reader);
+  return { plan, calendar, routed, round, approval, decidedBy, stage, moment, groups, teamName, isRoutingOpen, hops };
 }
 
 /**
@@ -66,14 +67,14 @@ const mayReadRouting = ({ design, fields, reading }: OpenRequest): boolean =>
 export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number): AnswerOf<'sheet'> {
   const open = openAtDesk(db, viewer, number, 'sheet');
   const { request, register, design, readable } = open;
-  const about = looked(db, open);
-  const { round, approval, plan, calendar, stage, moment, groups } = about;
+  const about = looked(db, open, now);
+  const { routed, round, approval, plan, calendar, stage, moment, groups } = about;
   const readableFields = open.fields.filter((field) => readable.has(field.key));
   const references = requestsNamed(db, readableFields, request.values);
   const requester = personById(db, request.requesterId);
   const handler = request.handlerId ? personById(db, request.handlerId) : undefined;
   const whyNot = round ? whyNotDecide(round, viewer, request.requesterId) : null;
-  const { routed, due } = request;
+  const { due } = request;
   const deadline = finishing(db, [request.id]).get(request.id);
   const door = db.select({ kind: doors.kind }).from(doors).where(eq(doors.id, request.doorId)).get();
   return {
@@ -139,7 +140,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
 function dueWhy(
   deadline: Deadline,
   /** Null where its row may not be told. */
-  routed: Routed | null,
+  routed: RoutingTold | null,
   calendar: { name: string; holidays: readonly { date: string; name: string }[] } & Parameters<typeof lengthInWords>[1],
   moment: (ms: number) => string,
 ): string[] {
@@ -230,7 +231,7 @@ export function requesterViewOf(
 ): AnswerOf<'follow'> {
   if (request?.requesterId !== viewer.personId) throw notFound('This request');
   const open = openRequest(db, request, viewer, 'following');
-  const about = looked(db, open);
+  const about = looked(db, open, now);
   const messages = historyOfRequest(db, request.id);
   const names = namesOf(
     db,
@@ -262,9 +263,9 @@ export function requesterViewOf(
 }
 
 /** What an approver sees behind the link in their letter. */
-export function decisionViewOf(db: Reader, viewer: Viewer, request: RequestRow): AnswerOf<'decisionLink'> {
+export function decisionViewOf(db: Reader, viewer: Viewer, request: RequestRow, now: number): AnswerOf<'decisionLink'> {
   const open = openRequest(db, request, viewer, 'sheet');
-  const about = looked(db, open);
+  const about = looked(db, open, now);
   return {
     number: request.number,
     subject: open.subject,

@@ -1,0 +1,61 @@
+import type { Slots } from '../expression/index.ts';
+import { type Field, type RequestFacts, requestSlots, type Values } from '../register/index.ts';
+import type { Routed, Router } from './route.ts';
+
+/** Facts besides fields that a table can read, as far as they are kept. */
+const FACTS = {
+  requester: ['requesterIsOutside', 'requesterId', 'requesterGroups', 'department'],
+  door: ['door'],
+  today: ['today'],
+  now: ['now'],
+} as const satisfies Readonly<Record<string, readonly (keyof RequestFacts)[]>>;
+
+type KeptFacts = Partial<Pick<RequestFacts, (typeof FACTS)[keyof typeof FACTS][number]>>;
+
+/** Which row a request went by, and what its table read then. */
+export interface KeptRouting {
+  /** 1 for the first row; one more than there are rows for the last one. */
+  readonly row: number;
+  /** Null where it would have been too long to keep. */
+  readonly read: { readonly values: Values; readonly facts: KeptFacts } | null;
+}
+
+/** Bytes that are kept of a routing at most, as JSON in UTF-8. */
+export const LONGEST_KEPT = 300;
+
+/** What is kept of a routing: the row, and what the table reads of the request, as far as that is short. */
+export function keptRouting(
+  { row }: Routed,
+  reads: readonly string[],
+  values: Values,
+  facts: RequestFacts,
+): KeptRouting {
+  const keys: readonly (keyof KeptFacts)[] = reads.flatMap((name): readonly (keyof KeptFacts)[] =>
+    Object.hasOwn(FACTS, name) ? FACTS[name as keyof typeof FACTS] : [],
+  );
+  const kept: KeptRouting = {
+    row,
+    read: {
+      values: Object.fromEntries(Object.entries(values).filter(([key]) => reads.includes(key))),
+      facts: Object.fromEntries(keys.map((key) => [key, facts[key]])),
+    },
+  };
+  return new TextEncoder().encode(JSON.stringify(kept)).length > LONGEST_KEPT ? { row, read: null } : kept;
+}
+
+/**
+ * A routing with its reasons, from what was kept of it. `facts`: those of now, for what is not kept
+ * (the calendar, vocabularies, what references point to). Null where the table would choose another
+ * row by these: what was so then can’t be told any more.
+ */
+export function routedAgain(
+  route: Router,
+  kept: KeptRouting,
+  fields: readonly Field[],
+  facts: RequestFacts,
+): Routed | null {
+  if (!kept.read) return null;
+  const slots: Slots = requestSlots(fields, kept.read.values, { ...facts, ...kept.read.facts });
+  const routed = route(slots);
+  return routed.row === kept.row ? routed : null;
+}

@@ -1,0 +1,41 @@
+import type { RoutingOutcome, RowReason } from '@tolvek/core/routing';
+import { routedAgain } from '@tolvek/core/routing';
+import { releaseById } from '../form/queries.ts';
+import type { Reader } from '../platform/database.ts';
+import { factsOfRequest } from '../request/facts.ts';
+import type { OpenRequest } from '../request/open.ts';
+import type { RequestRow } from '../request/queries.ts';
+
+/** How a request was routed, as pages tell of it. */
+export interface RoutingTold {
+  readonly row: number;
+  readonly isOtherwise: boolean;
+  /** Why its row is there, in the words of whoever made the table. */
+  readonly note: string;
+  readonly outcome: RoutingOutcome;
+  /** Why this row and no other; empty where that can’t be told any more. */
+  readonly reasons: readonly RowReason[];
+}
+
+/** How a request was routed: null for things, and for what was never routed. */
+export function routingOf(
+  db: Reader,
+  { request, register, design }: OpenRequest<RequestRow>,
+  now: number,
+): RoutingTold | null {
+  const { routed } = request;
+  if (routed === null) return null;
+  // Kept with its reasons, before reasons were made from what the table had read.
+  if ('reasons' in routed) return { ...routed, note: routed.reasons.find((each) => each.won)?.note ?? '' };
+  const { rows, otherwise } = design.routing;
+  const chosen = rows[routed.row - 1];
+  const facts = factsOfRequest(db, request, register, now);
+  const again = routedAgain(releaseById(db, request.releaseId).route, routed, design.fields, facts);
+  return {
+    row: routed.row,
+    isOtherwise: chosen === undefined,
+    note: chosen ? chosen.note : 'Everything else',
+    outcome: chosen ? chosen.outcome : otherwise,
+    reasons: again?.reasons ?? [],
+  };
+}
