@@ -528,8 +528,13 @@ export const sheet = z.object({
   trial: z.boolean(),
   /** Something other forms point to: nothing is due, nobody handles it. */
   thing: z.boolean(),
-  door: z.enum(['staff', 'outside']),
+  /** Null where the desk made it itself. */
+  door: z.enum(['staff', 'outside']).nullable(),
+  /** Without a name where nobody said who asks. */
   requester: z.object({ name: z.string(), outside: z.boolean() }),
+  /** On whose behalf, and who typed it in, where these are others. */
+  onBehalf: z.string().nullable(),
+  enteredBy: z.string().nullable(),
   stage,
   moves: z.array(stage),
   team: z.string(),

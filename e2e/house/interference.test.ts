@@ -350,7 +350,8 @@ async function live(hidden: Hidden): Promise<Heard> {
     decideByLink: [
       { params: { token: decision }, headers: key('link'), body: { verdict: 'approve', comment: '', seen: 'link' } },
     ],
-    mailroom: [{}, { query: { find: 'aaa' } }],
+    // Long enough to be in no token of a link by chance.
+    mailroom: [{}, { query: { find: 'aaa zq' } }],
     // All of them are compared below.
     letter: letters.slice(0, 8).map(({ id }) => ({ params: { id } })),
     form: each(['site-access', 'tell-tale', 'pointing', 'concern-report'], (name) => ({ params: { key: name } })),

@@ -5,9 +5,9 @@ import { claims, history, pointers, requests, tallies, timers } from '@tolvek/se
 import { and, asc, eq } from 'drizzle-orm';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { withChanges } from '../../server/src/request/changes.ts';
 import { factsOfRequest } from '../../server/src/request/facts.ts';
 import { fieldsOf } from '../../server/src/request/fields.ts';
-import { withChanges } from '../../server/src/request/settle.ts';
 
 import { type Caller, Desk } from './desk.ts';
 

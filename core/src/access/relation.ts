@@ -3,7 +3,8 @@ import type { Relation } from './accessTo.ts';
 
 /** What decides how somebody stands to a request. Groups by key. */
 export interface RequestParties {
-  readonly requesterId: string;
+  /** Null where nobody said who asks. */
+  readonly requesterId: string | null;
   readonly handlerId: string | null;
   /** Null for things: no team works on them. */
   readonly team: string | null;

@@ -16,8 +16,12 @@ type KeptFacts = Partial<Pick<RequestFacts, (typeof FACTS)[keyof typeof FACTS][n
 export interface KeptRouting {
   /** 1 for the first row; one more than there are rows for the last one. */
   readonly row: number;
-  /** Null where it would have been too long to keep. */
-  readonly read: { readonly values: Values; readonly facts: KeptFacts } | null;
+  /**
+   * What the table read; null where that would have been too long to keep. Values can be found in the
+   * history then, facts can’t.
+   */
+  readonly values: Values | null;
+  readonly facts: KeptFacts | null;
 }
 
 /** Bytes that are kept of a routing at most, as JSON in UTF-8. */
@@ -33,29 +37,29 @@ export function keptRouting(
   const keys: readonly (keyof KeptFacts)[] = reads.flatMap((name): readonly (keyof KeptFacts)[] =>
     Object.hasOwn(FACTS, name) ? FACTS[name as keyof typeof FACTS] : [],
   );
-  const kept: KeptRouting = {
+  const all: KeptRouting = {
     row,
-    read: {
-      values: Object.fromEntries(Object.entries(values).filter(([key]) => reads.includes(key))),
-      facts: Object.fromEntries(keys.map((key) => [key, facts[key]])),
-    },
+    values: Object.fromEntries(Object.entries(values).filter(([key]) => reads.includes(key))),
+    facts: Object.fromEntries(keys.map((key) => [key, facts[key]])),
   };
-  return new TextEncoder().encode(JSON.stringify(kept)).length > LONGEST_KEPT ? { row, read: null } : kept;
+  const fits = (kept: KeptRouting): boolean => new TextEncoder().encode(JSON.stringify(kept)).length <= LONGEST_KEPT;
+  return [all, { ...all, values: null }].find(fits) ?? { row, values: null, facts: null };
 }
 
 /**
- * A routing with its reasons, from what was kept of it. `facts`: those of now, for what is not kept
- * (the calendar, vocabularies, what references point to). Null where the table would choose another
- * row by these: what was so then can’t be told any more.
+ * A routing with its reasons, from what was kept of it. `arrived`: the values it arrived with, where
+ * they were too long to keep; `facts`: those of now, for what is not kept (the calendar, vocabularies,
+ * what references point to). Null where the table would choose another row by these: what was so then
+ * can’t be told any more.
  */
 export function routedAgain(
   route: Router,
   kept: KeptRouting,
   fields: readonly Field[],
+  arrived: () => Values,
   facts: RequestFacts,
 ): Routed | null {
-  if (!kept.read) return null;
-  const slots: Slots = requestSlots(fields, kept.read.values, { ...facts, ...kept.read.facts });
+  const slots: Slots = requestSlots(fields, kept.values ?? arrived(), { ...facts, ...kept.facts });
   const routed = route(slots);
   return routed.row === kept.row ? routed : null;
 }

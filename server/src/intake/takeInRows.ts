@@ -176,7 +176,8 @@ function takeOne(work: Work, { release, door, requester, importer, answers, fact
   if (!intake.taken) throw new Problem(500, 'import', 'A row could not be taken in', 'Nothing was changed. Try again.');
   const number = nextNumber(tx, register);
   addRequest(by(work, importer.id), {
-    ...{ number, register, release, doorId: door.id, requesterId: requester.id, taken: intake.request },
+    ...{ number, register, release, doorId: null, requesterId: requester.id, taken: intake.request },
+    ...(importer.id === requester.id ? {} : { enteredById: importer.id }),
     through: { by: 'sheet of rows' },
   });
   return { number, problems: [] };

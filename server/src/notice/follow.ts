@@ -60,7 +60,7 @@ function tellOfArrival(work: Work, request: ShownRow, { through }: Of<'arrived'>
 function tellDeciders(work: Work, request: ShownRow): void {
   const round = roundOf(work.tx, request.id);
   if (round?.state !== 'open') return;
-  const told = new Set([request.requesterId]);
+  const told = new Set<string | null>([request.requesterId]);
   for (const seat of openSeats(round)) {
     const deciders = membersOf(work.tx, seat.holder)
       .map((person) => person.id)

@@ -33,9 +33,10 @@ export function roomForLetter(tx: Transaction, address: string, now: number): vo
 }
 
 /** Notes that people are to hear of something about a request. It is worded and sent after the transaction. */
-export function notify(work: Work, request: ShownRow, personIds: readonly string[], cause: NoticeCause): void {
+export function notify(work: Work, request: ShownRow, personIds: readonly (string | null)[], cause: NoticeCause): void {
   if (request.trial) return;
   const entries = [...new Set(personIds)].flatMap((personId) => {
+    if (personId === null) return [];
     const person = personById(work.tx, personId);
     return person && (person.active || personId === request.requesterId)
       ? [noted(work, cause, { requestId: request.id, personId, toName: person.name, toAddress: person.email })]

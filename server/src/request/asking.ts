@@ -1,7 +1,7 @@
 import { mayAsk } from '@tolvek/core/access';
 import { protectionOf } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
-import { and, inArray, ne, or, type SQL, sql } from 'drizzle-orm';
+import { and, inArray, or, type SQL, sql } from 'drizzle-orm';
 import { currentRelease, formsOf, releaseById, releasesInto } from '../form/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import type { RegisterRow } from '../register/queries.ts';
@@ -51,7 +51,7 @@ export function askableOf(db: Reader, viewer: Viewer, register: RegisterRow, nam
     where: or(
       all.length > 0 ? inArray(requests.releaseId, all) : sql`0`,
       others.length > 0
-        ? and(inArray(requests.releaseId, others), ne(requests.requesterId, viewer.personId))
+        ? and(inArray(requests.releaseId, others), sql`${requests.requesterId} is not ${viewer.personId}`)
         : undefined,
     ),
   };

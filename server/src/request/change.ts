@@ -10,6 +10,7 @@ import { Problem, staleVersion } from '../platform/problem.ts';
 import { by, type Work } from '../platform/work.ts';
 import { firstStage, type RegisterRow, registerById, stageOf, stageWithRole } from '../register/queries.ts';
 import { carriedFrom } from './carryOn.ts';
+import { withChanges } from './changes.ts';
 import { claim, takenAnswers } from './claims.ts';
 import { countedIn, eachRequest } from './eachRequest.ts';
 import { fieldsOf } from './fields.ts';
@@ -18,7 +19,7 @@ import { giveNumbers, numbered } from './numbers.ts';
 import { isToldToAll, protectionFor } from './protection.ts';
 import type { RequestRow, ShownRow } from './queries.ts';
 import { point } from './references.ts';
-import { settledChanges, withChanges } from './settle.ts';
+import { settledChanges } from './settle.ts';
 import { claims, history, pointers, requests } from './tables.ts';
 
 /**
@@ -43,8 +44,10 @@ interface Incoming {
   readonly number: string;
   readonly register: RegisterRow;
   readonly release: Pick<ReleaseRow, 'id' | 'formId' | 'number' | 'design'>;
-  readonly doorId: string;
-  readonly requesterId: string;
+  readonly doorId: string | null;
+  readonly requesterId: string | null;
+  /** Who typed it in, where that is somebody else. */
+  readonly enteredById?: string;
   readonly taken: TakenIn;
   readonly through: Through;
 }
@@ -58,7 +61,7 @@ const without = (values: Values, keys: readonly string[]): Values =>
  */
 export function addRequest(work: Work, incoming: Incoming): RequestRow {
   const { tx, now, effects } = work;
-  const { number, register, release, doorId, requesterId, taken, through } = incoming;
+  const { number, register, release, doorId, requesterId, enteredById, taken, through } = incoming;
   const { routed, routing, approval, deadlines } = taken;
   // What has left the register is not kept any more, though a release may still compute it.
   const values = without(taken.values, register.left);
@@ -73,6 +76,8 @@ export function addRequest(work: Work, incoming: Incoming): RequestRow {
       computedBy: null,
       doorId,
       requesterId,
+      onBehalfId: null,
+      enteredById: enteredById ?? null,
     },
     ...{ stage: stage.key, phase: stage.phase, team: routed?.outcome.team ?? null, handlerId: null },
     ...{

@@ -23,6 +23,10 @@ const doorKind = prepared((db) =>
     .prepare(),
 );
 
+/** What kind of door a request came by: what the desk made itself counts as come by its own. */
+export const kindOfDoor = (db: Reader, doorId: string | null): 'staff' | 'outside' =>
+  (doorId === null ? undefined : doorKind(db).get({ id: doorId })?.kind) ?? 'staff';
+
 /**
  * What rules and formulas may know about a request that is stored: its requester and door, and the
  * moment of the change. `picked`: what its register’s fields pick from, when that was read before.
@@ -35,9 +39,9 @@ export function factsOfRequest(
   { changes = {}, picked = pickedBy(db, register.fields) }: { changes?: RawAnswers; picked?: Picked } = {},
 ): RequestFacts {
   const { release } = releaseById(db, request.releaseId);
-  const requester = personById(db, request.requesterId);
+  const requester = request.requesterId === null ? undefined : personById(db, request.requesterId);
   return factsFor(db, {
-    door: { kind: doorKind(db).get({ id: request.doorId })?.kind ?? 'staff' },
+    door: { kind: kindOfDoor(db, request.doorId) },
     design: release.design,
     requester: requester ?? null,
     now,

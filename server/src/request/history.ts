@@ -1,8 +1,11 @@
+import type { Values } from '@tolvek/core/register';
 import type { Happening } from '@tolvek/core/request';
 import { and, asc, desc, eq } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import type { Reader } from '../platform/database.ts';
 import type { Work } from '../platform/work.ts';
+import { undone } from './changes.ts';
+import type { RequestRow } from './queries.ts';
 import { type HistoryKind, history } from './tables.ts';
 
 /** What an entry is called where entries are looked for by kind. */
@@ -83,3 +86,10 @@ export const stagesBefore = (db: Reader, requestId: string, stage: string): read
 /** All that happened to a request, in its order. */
 export const historyOfRequest = (db: Reader, requestId: string): readonly (typeof history.$inferSelect)[] =>
   db.select().from(history).where(eq(history.requestId, requestId)).orderBy(asc(history.at), asc(history.id)).all();
+
+/** The values a request arrived with: those of now with all that changed since undone. */
+export const arrivedWith = (db: Reader, { id, values }: Pick<RequestRow, 'id' | 'values'>): Values =>
+  undone(
+    values,
+    historyOfRequest(db, id).flatMap((entry) => entry.changes),
+  );

@@ -112,7 +112,9 @@ export function requestsNamed(
 
 const isAmong = ({ among }: ReferenceKind, target: Target, asker: string | null): boolean =>
   among === 'all' ||
-  (among === 'mine' ? target.requesterId === asker : (target.phase === 'finished') === (among === 'finished'));
+  (among === 'mine'
+    ? asker !== null && target.requesterId === asker
+    : (target.phase === 'finished') === (among === 'finished'));
 
 const amongCondition = ({ among }: ReferenceKind, asker: string | null): SQL | undefined =>
   among === 'all'

@@ -1,11 +1,11 @@
 import type { ValueChange } from '@tolvek/core/access';
 import { namesIn } from '@tolvek/core/expression';
 import { type AskedForm, prepareKeeping } from '@tolvek/core/form';
-import type { Field, FieldValue, RawAnswers, Values } from '@tolvek/core/register';
+import type { Field, RawAnswers } from '@tolvek/core/register';
 import type { Happening } from '@tolvek/core/request';
 import type { Work } from '../platform/work.ts';
 import type { RegisterRow } from '../register/queries.ts';
-import { changesBetween } from './changes.ts';
+import { changesBetween, withChanges } from './changes.ts';
 import { factsOfRequest } from './facts.ts';
 import { fieldsOf } from './fields.ts';
 import type { ShownRow } from './queries.ts';
@@ -48,13 +48,3 @@ const followsFrom = (fields: readonly Field[], changed: ReadonlySet<string>): bo
       ? namesIn(field.formula).some((name) => changed.has(name))
       : field.source === 'carried' && changed.has(field.reference),
   );
-
-/** Values with some of them changed; null takes one away. */
-export function withChanges(values: Values, changes: readonly ValueChange[]): Values {
-  const next: Record<string, FieldValue> = { ...values };
-  for (const { field, after } of changes) {
-    if (after === null) delete next[field];
-    else next[field] = after as FieldValue;
-  }
-  return next;
-}

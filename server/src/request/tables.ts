@@ -28,12 +28,13 @@ export const requests = sqliteTable(
       .references(() => designStates.id),
     /** The release its values are computed by; null: the one it came by. */
     computedBy: text().references(() => designStates.id),
-    doorId: text()
-      .notNull()
-      .references(() => doors.id),
-    requesterId: text()
-      .notNull()
-      .references(() => people.id),
+    /** None when the desk or another request made it. */
+    doorId: text().references(() => doors.id),
+    /** Who asked: nobody where it is unnamed. */
+    requesterId: text().references(() => people.id),
+    /** On whose behalf, and who typed it in, where these are others. */
+    onBehalfId: text().references(() => people.id),
+    enteredById: text().references(() => people.id),
     stage: text().notNull(),
     phase: text({ enum: phases }).notNull(),
     /** Team, priority and routing are empty for things. */

@@ -37,7 +37,7 @@ function trayCondition(tray: TrayKey, viewer: Viewer, now: number): SQL | undefi
       return and(
         // Few wait for a decision: the look begins with them.
         sql`${requests.id} in (select request_id from seats where state = 'open' and ${inArray(seats.holder, groupsOf(viewer))})`,
-        ne(requests.requesterId, viewer.personId),
+        sql`${requests.requesterId} is not ${viewer.personId}`,
       );
     case 'late':
       return and(inArray(requests.phase, ['arrived', 'working']), lt(requests.due, now));
@@ -297,7 +297,7 @@ const sharedBy = (db: Reader, page: readonly ShownRow[]) => ({
   db,
   names: namesOf(
     db,
-    page.flatMap((row) => [row.requesterId, ...(row.handlerId ? [row.handlerId] : [])]),
+    page.flatMap((row) => [row.requesterId ?? [], row.handlerId ?? []].flat()),
   ),
   teams: groupNames(db),
   deadlines: finishing(
@@ -324,7 +324,7 @@ function rowOf(
   return {
     number: row.number,
     subject: open.subject,
-    requester: names.get(row.requesterId) ?? '',
+    requester: names.get(row.requesterId ?? '') ?? '',
     form: design.title,
     stage: stageView(stageOf(register, row.stage)),
     team: keptBy(row, register, teams),

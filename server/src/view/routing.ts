@@ -3,6 +3,7 @@ import { routedAgain } from '@tolvek/core/routing';
 import { releaseById } from '../form/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { factsOfRequest } from '../request/facts.ts';
+import { arrivedWith } from '../request/history.ts';
 import type { OpenRequest } from '../request/open.ts';
 import type { RequestRow } from '../request/queries.ts';
 
@@ -30,7 +31,8 @@ export function routingOf(
   const { rows, otherwise } = design.routing;
   const chosen = rows[routed.row - 1];
   const facts = factsOfRequest(db, request, register, now);
-  const again = routedAgain(releaseById(db, request.releaseId).route, routed, design.fields, facts);
+  const { route } = releaseById(db, request.releaseId);
+  const again = routedAgain(route, routed, design.fields, () => arrivedWith(db, request), facts);
   return {
     row: routed.row,
     isOtherwise: chosen === undefined,

@@ -4,19 +4,17 @@ import { sinksOf } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import { type Stage, stagesToFreeTo, stagesToMoveTo } from '@tolvek/core/register';
 import { type ChangeNames, changeInWords } from '@tolvek/core/request';
-import { eq } from 'drizzle-orm';
 import { roundOf } from '../approval/queries.ts';
 import { calendarOf } from '../calendar/queries.ts';
 import { finishing } from '../deadline/queries.ts';
 import { assignableTo, teamsFor } from '../desk/commands.ts';
-import { doors } from '../door/tables.ts';
 import { releaseById } from '../form/queries.ts';
 import { groupNames, namesOf, personById } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
 import { holdsThings, stageOf } from '../register/queries.ts';
-import { factsOfRequest, pickedFrom } from '../request/facts.ts';
+import { factsOfRequest, kindOfDoor, pickedFrom } from '../request/facts.ts';
 import { historyOfRequest } from '../request/history.ts';
 import { type OpenRequest, openAtDesk, openRequest } from '../request/open.ts';
 import type { RequestRow } from '../request/queries.ts';
@@ -71,12 +69,12 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
   const { routed, round, approval, plan, calendar, stage, moment, groups } = about;
   const readableFields = open.fields.filter((field) => readable.has(field.key));
   const references = requestsNamed(db, readableFields, request.values);
-  const requester = personById(db, request.requesterId);
+  const personNamed = (id: string | null): string | null => (id === null ? null : (personById(db, id)?.name ?? null));
+  const requester = request.requesterId === null ? undefined : personById(db, request.requesterId);
   const handler = request.handlerId ? personById(db, request.handlerId) : undefined;
   const whyNot = round ? whyNotDecide(round, viewer, request.requesterId) : null;
   const { due } = request;
   const deadline = finishing(db, [request.id]).get(request.id);
-  const door = db.select({ kind: doors.kind }).from(doors).where(eq(doors.id, request.doorId)).get();
   return {
     number: request.number,
     version: request.version,
@@ -85,8 +83,10 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     release: releaseById(db, request.releaseId).release.number,
     trial: request.trial,
     thing: holdsThings(register),
-    door: door?.kind ?? 'staff',
+    door: request.doorId === null ? null : kindOfDoor(db, request.doorId),
     requester: { name: requester?.name ?? '', outside: requester?.kind === 'contact' },
+    onBehalf: personNamed(request.onBehalfId),
+    enteredBy: personNamed(request.enteredById),
     stage: stageView(stage),
     moves: stagesToMoveTo(register.stages, stage).map(stageView),
     team: about.teamName,
@@ -272,7 +272,7 @@ export function decisionViewOf(db: Reader, viewer: Viewer, request: RequestRow, 
     form: open.design.title,
     step: about.approval?.label ?? '',
     approver: personById(db, viewer.personId)?.name ?? '',
-    requester: personById(db, request.requesterId)?.name ?? '',
+    requester: request.requesterId === null ? '' : (personById(db, request.requesterId)?.name ?? ''),
     dueWords: request.due === null ? null : about.moment(request.due),
     values: open.values,
     hops: about.hops('desk'),

@@ -69,7 +69,7 @@ function* linesOf(
       fixed: [
         request.number,
         stageOf(register, request.stage).label,
-        names(request.requesterId) ?? '',
+        request.requesterId === null ? '' : (names(request.requesterId) ?? ''),
         keptBy(request, register, teams),
         request.handlerId ? (names(request.handlerId) ?? '') : '',
         iso(request.createdAt),

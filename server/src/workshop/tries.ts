@@ -61,8 +61,8 @@ export function tryCondition(
   const found = db
     .select({ request: SHOWN_COLUMNS, kind: people.kind, door: doors.kind })
     .from(requests)
-    .innerJoin(people, eq(people.id, requests.requesterId))
-    .innerJoin(doors, eq(doors.id, requests.doorId))
+    .leftJoin(people, eq(people.id, requests.requesterId))
+    .leftJoin(doors, eq(doors.id, requests.doorId))
     .where(and(eq(requests.registerId, register.id), eq(requests.trial, false), asked.where))
     .orderBy(desc(requests.createdAt))
     .limit(TRIED)
@@ -80,12 +80,13 @@ export function tryCondition(
     return known;
   };
   const tried = found.map(({ request, kind, door, open }) => {
-    const { groups, department } = whoAsked(request.requesterId);
     const facts = factsAt(
       request.createdAt,
       working,
-      door,
-      { id: request.requesterId, kind, groups, department },
+      door ?? 'staff',
+      request.requesterId === null || kind === null
+        ? null
+        : { id: request.requesterId, kind, ...whoAsked(request.requesterId) },
       { people: [], vocabularies },
     );
     const slots = requestSlots(fields, request.values, facts);
@@ -136,16 +137,16 @@ function ever(
   scope: Scope,
 ): AnswerOf<'tryCondition'>['ever'] {
   const { where, rest } = splitCondition(condition, fields, scope, {
-    requesterIsOutside: sql`(${people.kind} = 'contact')`,
-    door: sql`${doors.kind}`,
+    requesterIsOutside: sql`(${people.kind} is not 'staff')`,
+    door: sql`coalesce(${doors.kind}, 'staff')`,
   });
   if (rest) return null;
   const counted = (which: typeof where): number =>
     db
       .select({ n: count() })
       .from(requests)
-      .innerJoin(people, eq(people.id, requests.requesterId))
-      .innerJoin(doors, eq(doors.id, requests.doorId))
+      .leftJoin(people, eq(people.id, requests.requesterId))
+      .leftJoin(doors, eq(doors.id, requests.doorId))
       .where(and(among, which))
       .get()?.n ?? 0;
   return { holds: counted(where), of: counted(undefined) };

@@ -35,14 +35,17 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
     <article>
       <div className="flex items-baseline justify-between gap-3">
         <p className="font-mono text-[12.5px] text-soft">
-          {sheet.number} · {sheet.trial ? 'trial request' : `release ${sheet.release}`} · {sheet.door} door
+          {sheet.number} · {sheet.trial ? 'trial request' : `release ${sheet.release}`} ·{' '}
+          {sheet.door === null ? 'made by the desk' : `${sheet.door} door`}
         </p>
         {close}
       </div>
       <h2 className="mt-1 text-[21px]">{sheet.subject}</h2>
       <p className="mb-4 text-soft">
-        {sheet.requester.name}
+        {sheet.requester.name || 'Nobody is named'}
         {sheet.requester.outside ? ', from outside' : ''}
+        {sheet.onBehalf ? `, for ${sheet.onBehalf}` : ''}
+        {sheet.enteredBy ? `, entered by ${sheet.enteredBy}` : ''}
       </p>
       {sheet.routing ? <Trace hops={sheet.hops} reasons={{ [routed]: <WhyRouted routing={sheet.routing} /> }} /> : null}
       <Acts sheet={sheet} reload={refetch} />
