@@ -74,6 +74,36 @@ describe('the ledger', () => {
     }
   });
 
+  it('counts what is due on each of the next days, day by day at the desk', async () => {
+    const { house } = desk.running;
+    const now = house.clock.now();
+    const { body: me } = await (await desk.as('Maren Okafor')).call('me');
+    const dayOf = new Intl.DateTimeFormat('en-CA', { timeZone: me.desk.zone, dateStyle: 'short' });
+    let counted = 0;
+    for (const name of WORKING) {
+      const caller = await desk.as(name);
+      const numbers = new Set(await allPages(name, 'all'));
+      const dues = house.db
+        .select()
+        .from(requests)
+        .all()
+        .filter(({ number, phase }) => numbers.has(number) && (phase === 'arrived' || phase === 'working'))
+        .flatMap(({ due }) => due ?? []);
+      const { horizon } = (await caller.call('trays')).body;
+      const [late, ...days] = horizon.map((day: { count: number }) => day.count);
+      expect([name, late]).toEqual([name, dues.filter((due) => due <= now).length]);
+      const ahead = dues.filter((due) => due > now);
+      const byDay = [...new Set(ahead.map((due) => dayOf.format(due)))]
+        .sort()
+        .map((day) => ahead.filter((due) => dayOf.format(due) === day).length);
+      // A day on which nothing is due has no number of its own in what is counted by hand.
+      const filled = days.filter((count: number) => count > 0);
+      expect([name, filled]).toEqual([name, byDay.slice(0, filled.length)]);
+      counted += filled.length;
+    }
+    expect(counted).toBeGreaterThan(5);
+  });
+
   it('finds by how a number begins, with its letters or without, and by requester', async () => {
     const maren = await desk.as('Maren Okafor');
     const all = desk.running.house.db

@@ -351,11 +351,19 @@ function faults(): readonly string[] {
   }
   const counted = new Map<string, number>();
   for (const row of db().select().from(requests).where(eq(requests.trial, false)).all()) {
-    const which = [row.registerId, row.formId, row.phase, row.team, row.handlerId ?? '', row.deciders ?? ''].join(' ');
+    const which = [
+      row.registerId,
+      row.formId,
+      row.phase,
+      row.stage,
+      row.team,
+      row.handlerId ?? '',
+      row.deciders ?? '',
+    ].join(' ');
     counted.set(which, (counted.get(which) ?? 0) + 1);
   }
   for (const row of db().select().from(tallies).all()) {
-    const which = [row.registerId, row.formId, row.phase, row.team, row.handlerId, row.deciders].join(' ');
+    const which = [row.registerId, row.formId, row.phase, row.stage, row.team, row.handlerId, row.deciders].join(' ');
     if ((counted.get(which) ?? 0) !== row.n) found.push(`tally ${which}: ${row.n} for ${counted.get(which) ?? 0}`);
     counted.delete(which);
   }

@@ -97,7 +97,7 @@ const ends = (did.killed ?? 0) + (did.stopped ?? 0);
 const silences = did['mail silent'] ?? 0;
 assert.ok(copies <= LINES * (ends + silences * 8), `${copies} copies after ${ends} ends and ${silences} silences`);
 assert.equal(left(), 0, 'no letter waits');
-const by = `register_id, form_id, phase, team, coalesce(handler_id, ''), coalesce(deciders, '')`;
+const by = `register_id, form_id, phase, stage, team, coalesce(handler_id, ''), coalesce(deciders, '')`;
 assert.deepEqual(
   all(`select * from tallies order by ${by}`),
   all(`select ${by}, count(*) from requests where trial = 0 group by ${by} order by ${by}`),

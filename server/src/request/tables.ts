@@ -78,6 +78,7 @@ export const tallies = sqliteTable(
     registerId: text().notNull(),
     formId: text().notNull(),
     phase: text({ enum: phases }).notNull(),
+    stage: text().notNull(),
     /** Empty: no team’s. */
     team: text().notNull(),
     /** Empty: nobody’s. */
@@ -88,9 +89,27 @@ export const tallies = sqliteTable(
   },
   (table) => [
     primaryKey({
-      columns: [table.registerId, table.formId, table.phase, table.team, table.handlerId, table.deciders],
+      columns: [table.registerId, table.formId, table.phase, table.stage, table.team, table.handlerId, table.deciders],
     }),
   ],
+);
+
+/**
+ * How many requests that are worked on are due in each hour since 1970, trials aside; kept as tallies
+ * are. What is due in a part of an hour is counted in the requests themselves.
+ */
+export const dues = sqliteTable(
+  'dues',
+  {
+    registerId: text().notNull(),
+    team: text().notNull(),
+    handlerId: text().notNull(),
+    deciders: text().notNull(),
+    /** Moment ÷ 3,600,000 ms, rounded down. */
+    hour: integer().notNull(),
+    n: integer().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.hour, table.registerId, table.team, table.handlerId, table.deciders] })],
 );
 
 /**

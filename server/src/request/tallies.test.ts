@@ -13,11 +13,16 @@ afterAll(() => {
   rmSync(folder, { recursive: true, force: true });
 });
 
+/** Moments in three hours, two of them at an hour’s ends. */
+const DUES = [0, 3_599_999, 3_600_000, 9_000_000] as const;
+
 /** What is tallied of a request. */
 const kept = fc.record({
   register_id: fc.constantFrom('access', 'boats'),
   form_id: fc.constantFrom('one', 'two'),
   phase: fc.constantFrom('arrived', 'working', 'paused', 'finished'),
+  stage: fc.constantFrom('new', 'at_hand'),
+  due: fc.constantFrom(null, ...DUES),
   team: fc.constantFrom('divers', 'deck'),
   handler_id: fc.constantFrom(null, 'ana', 'ben'),
   deciders: fc.constantFrom(null, 'leads'),
@@ -28,6 +33,8 @@ const turned = fc.record(
   {
     register_id: fc.constantFrom('access', 'boats'),
     phase: fc.constantFrom('arrived', 'working', 'finished'),
+    stage: fc.constantFrom('new', 'at_hand'),
+    due: fc.constantFrom(null, ...DUES),
     team: fc.constantFrom('divers', 'deck'),
     handler_id: fc.constantFrom(null, 'ana'),
     deciders: fc.constantFrom(null, 'leads'),
@@ -45,6 +52,7 @@ const step = fc.oneof(
 test('tallies are what counting says, after any requests that come, turn and go', () => {
   db.pragma('foreign_keys = OFF');
   const did = { come: 0, turn: 0, go: 0 };
+  let due = 0;
   fc.assert(
     fc.property(fc.array(step, { maxLength: 60, size: 'max' }), (steps) => {
       db.exec('DELETE FROM requests');
@@ -71,12 +79,21 @@ test('tallies are what counting says, after any requests that come, turn and go'
           }
         }
       }
-      const by = `register_id, form_id, phase, team, coalesce(handler_id, ''), coalesce(deciders, '')`;
+      const by = `register_id, form_id, phase, stage, team, coalesce(handler_id, ''), coalesce(deciders, '')`;
       const counted = db.prepare(`SELECT ${by}, count(*) FROM requests WHERE trial = 0 GROUP BY ${by} ORDER BY ${by}`);
       expect(db.prepare(`SELECT * FROM tallies ORDER BY ${by}`).raw().all()).toEqual(counted.raw().all());
+      const dueBy = `register_id, team, coalesce(handler_id, ''), coalesce(deciders, '')`;
+      const counting = db.prepare(
+        `SELECT ${dueBy}, due / 3600000 AS hour, count(*) FROM requests
+         WHERE trial = 0 AND due IS NOT NULL AND phase IN ('arrived', 'working') GROUP BY ${dueBy}, hour ORDER BY ${dueBy}, hour`,
+      );
+      const ours = db.prepare(`SELECT * FROM dues ORDER BY ${dueBy}, hour`).raw().all();
+      expect(ours).toEqual(counting.raw().all());
+      due += ours.length;
     }),
     { numRuns: 200 },
   );
-  console.log('requests that', did);
+  console.log('requests that', did, `${due} counters of hours`);
+  expect(due).toBeGreaterThan(100);
   for (const times of Object.values(did)) expect(times).toBeGreaterThan(500);
 });

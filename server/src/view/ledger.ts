@@ -1,7 +1,7 @@
 import type { AnswerOf, TrayKey } from '@tolvek/contract';
 import { addWorkingTime, dateAt, dayInWords, endOfDay, fuseAt } from '@tolvek/core/deadline';
 import type { Viewer } from '@tolvek/core/people';
-import { and, asc, count, desc, eq, gte, inArray, like, lt, lte, ne, notInArray, type SQL, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gte, inArray, like, lt, ne, notInArray, type SQL, sql } from 'drizzle-orm';
 import { seats } from '../approval/tables.ts';
 import { calendarOf } from '../calendar/queries.ts';
 import { finishing } from '../deadline/queries.ts';
@@ -15,7 +15,7 @@ import { Problem } from '../platform/problem.ts';
 import { allRegisters, holdsThings, stageOf } from '../register/queries.ts';
 import { openRequest } from '../request/open.ts';
 import { SHOWN_COLUMNS, type ShownRow } from '../request/queries.ts';
-import { requests, tallies } from '../request/tables.ts';
+import { dues, requests, tallies } from '../request/tables.ts';
 import { keptBy } from './keptBy.ts';
 import { readOnce } from './readOnce.ts';
 import { stageView } from './sheet.ts';
@@ -101,13 +101,14 @@ const COUNTED: readonly Exclude<TrayKey, 'deciding' | 'late'>[] = [
 export function traysOf(db: Reader, viewer: Viewer, now: number): Pick<AnswerOf<'trays'>, 'trays' | 'horizon'> {
   const counts = new Map<TrayKey, number>([
     ...countsOf(db, viewer, COUNTED),
-    ...(['deciding', 'late'] as const).map((tray) => [tray, countOne(db, conditionOf(db, viewer, tray, now))] as const),
+    ['deciding', countOne(db, conditionOf(db, viewer, 'deciding', now))],
+    ['late', dueBefore(db, viewer, [now])[0] ?? 0],
   ]);
   const keys: TrayKey[] = ['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'all', 'things'];
   const trays = keys.map((key) => ({ key, label: LABELS[key], count: counts.get(key) ?? 0 }));
   return {
     trays: trays.filter((tray) => tray.key !== 'things' || tray.count > 0),
-    horizon: horizonOf(db, deskCondition(db, viewer), now),
+    horizon: horizonOf(db, viewer, now),
   };
 }
 
@@ -139,11 +140,37 @@ function countsOf<T extends (typeof COUNTED)[number]>(
   return new Map(trays.map((tray) => [tray, Number(row?.[tray] ?? 0)]));
 }
 
+const HOUR = 3_600_000;
+
+/**
+ * How many requests that a viewer works on, and that are worked on, are due before each of some
+ * moments: whole hours are added up from what is kept of them, the rest of an hour is counted.
+ */
+function dueBefore(db: Reader, viewer: Viewer, moments: readonly number[]): readonly number[] {
+  const hours = moments.map((moment) => Math.floor(moment / HOUR));
+  const sums = Object.fromEntries(
+    hours.map((hour, at) => [at, sql<number | null>`sum(iif(${dues.hour} < ${hour}, ${dues.n}, 0))`]),
+  );
+  const whole = db
+    .select(sums)
+    .from(dues)
+    .where(and(lt(dues.hour, Math.max(...hours)), workedBy(allRegisters(db), viewer, dues)))
+    .get();
+  const mine = deskCondition(db, viewer);
+  return moments.map((moment, at) => {
+    const from = (hours[at] ?? 0) * HOUR;
+    const working = and(sql`phase <> 'finished'`, inArray(requests.phase, ['arrived', 'working']));
+    const rest =
+      moment === from ? 0 : countOne(db, and(mine, working, gte(requests.due, from), lt(requests.due, moment)));
+    return Number(whole?.[at] ?? 0) + rest;
+  });
+}
+
 /**
  * How many unfinished requests are due on each of the next five working days; what is late counts
  * first.
  */
-function horizonOf(db: Reader, mine: SQL | undefined, now: number): AnswerOf<'trays'>['horizon'] {
+function horizonOf(db: Reader, viewer: Viewer, now: number): AnswerOf<'trays'>['horizon'] {
   const [first] = db.select({ releaseId: requests.releaseId }).from(requests).limit(1).all();
   if (!first) return [];
   const calendar = calendarOf(db, releaseById(db, first.releaseId).release.design.deadline.calendar);
@@ -155,20 +182,15 @@ function horizonOf(db: Reader, mine: SQL | undefined, now: number): AnswerOf<'tr
     days.push({ label: isToday ? 'Today' : dayInWords(cursor, calendar.zone), to });
     cursor = addWorkingTime(calendar, to, 0);
   }
-  const sums = Object.fromEntries(
-    days.map(({ to }, at) => {
-      const from = days[at - 1]?.to ?? 0;
-      return [at, sql<number | null>`sum(${requests.due} > ${from} and ${requests.due} <= ${to})`];
-    }),
+  // What is due at the very end of a day belongs to it.
+  const upTo = dueBefore(
+    db,
+    viewer,
+    days.map(({ to }) => to + 1),
   );
-  const row = db
-    .select(sums)
-    .from(requests)
-    .where(and(mine, inArray(requests.phase, ['arrived', 'working']), lte(requests.due, cursor)))
-    .get();
   return days.map(({ label }, at) => ({
     label,
-    count: Number(row?.[at] ?? 0),
+    count: (upTo[at] ?? 0) - (upTo[at - 1] ?? 0),
     state: at === 0 ? 'late' : at === 1 ? 'soon' : 'calm',
   }));
 }
@@ -212,9 +234,11 @@ export function ledgerOf(
     rows: page.map((row) => rowOf(viewer, row, shared, now)),
     next: listed.length > PAGE && last ? `${newestFirst ? last.createdAt : last.due}.${last.id}` : null,
     total:
-      words || query.tray === 'late' || query.tray === 'deciding'
+      words || query.tray === 'deciding'
         ? countOne(db, base)
-        : (countsOf(db, viewer, [query.tray]).get(query.tray) ?? 0),
+        : query.tray === 'late'
+          ? (dueBefore(db, viewer, [now])[0] ?? 0)
+          : (countsOf(db, viewer, [query.tray]).get(query.tray) ?? 0),
     newest: found?.isAll === false,
   };
 }

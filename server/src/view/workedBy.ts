@@ -1,9 +1,12 @@
 import type { Viewer } from '@tolvek/core/people';
 import { eq, inArray, or, type SQL, sql } from 'drizzle-orm';
-import type { requests, tallies } from '../request/tables.ts';
+import type { dues, requests, tallies } from '../request/tables.ts';
 
 /** Who and what a request, or a tally of requests, belongs to. */
-export type Worked = Pick<typeof requests, 'handlerId' | 'team' | 'deciders' | 'registerId'> | typeof tallies;
+export type Worked =
+  | Pick<typeof requests, 'handlerId' | 'team' | 'deciders' | 'registerId'>
+  | typeof tallies
+  | typeof dues;
 
 /** Whether one of some groups is among those that decide. */
 export const isDecider = (of: Pick<Worked, 'deciders'>, groups: readonly string[]): SQL | undefined =>
