@@ -165,7 +165,8 @@ function toldSlowly(design: FormDesign, plan: AccessPlan, given: Given): Readonl
           const said = kept.problems.map((problem) =>
             mayRead(problem.field) ? `${problem.field} ${problem.message}` : 'no',
           );
-          return { at: before, sees: said.length > 0 ? said.join() : seen(kept.values) };
+          const warned = kept.warnings.map(({ field: at, text }) => `${mayRead(at) ? at : 'form'} ${text}`).join();
+          return { at: before, sees: said.length > 0 ? said.join() : `${seen(kept.values)} ${warned}` };
         }),
       );
   }
@@ -320,9 +321,6 @@ const byPlan = (design: FormDesign, plan: AccessPlan): Given['reads'] => {
       : isOpen(field, plan, each);
 };
 
-/** Rules that run at every saving show, hide and skip nothing then; a warning is said to nobody. */
-const NOT_AT_SAVINGS = ['warn saving'];
-
 describe('the flow of values', () => {
   it('finds everything that somebody can tell who may not read it', () => {
     const met = { forms: 0, told: 0, found: 0, confirmed: 0 };
@@ -395,8 +393,8 @@ describe('the flow of values', () => {
         if (source === 'p') told[kind] = slow.join() || '-';
       }
     console.log('what of P is told:', told);
-    // Of what a rule says while the form is filled in, only whoever typed it hears; a warning is said then alone.
-    const expected = ['require filling', 'refuse filling', 'warn filling', ...NOT_AT_SAVINGS];
+    // Of what a rule says while the form is filled in, only whoever typed it hears.
+    const expected = ['require filling', 'refuse filling', 'warn filling'];
     const untold = Object.keys(told).filter((kind) => told[kind] === '-');
     expect(untold).toEqual(expected);
   });

@@ -118,7 +118,10 @@ export const floorRoutes = {
     query: empty,
     body: z.strictObject({ changes: rawAnswers }),
     guard: 'If-Match',
-    answer: versioned,
+    answer: versioned.extend({
+      /** What rules say about the change that was kept; at “form” what is about no field in view. */
+      warnings: z.array(z.object({ field: z.string(), text: z.string() })),
+    }),
   }),
   moveStage: route({
     name: 'moveStage',

@@ -208,8 +208,7 @@ export class RuleSinks {
           ),
         ];
       case 'warn':
-        // A warning is said while the form is filled in; a saving says none.
-        return [this.sink('warn', action.field, (it) => `warns depending on ${it}`, { who: 'asker' })];
+        return [this.sink('warn', action.field, (it) => `warns depending on ${it}`, this.changers)];
       case 'refuse':
         return [this.sink('refuse', action.field, (it) => `refuses depending on ${it}`, this.changers)];
     }

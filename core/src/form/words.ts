@@ -20,6 +20,10 @@ export function expressionInWords(text: string, scope: Scope): string {
   return parsed.ok ? printExpression(parsed.value, scope) : text;
 }
 
+/** Whether the form asks for a field: what a rule sets stands in place of an answer then. */
+const isAnswered = ({ parts }: Named, key: string): boolean =>
+  parts.some((part) => part.part === 'question' && part.field === key);
+
 /** What an action does, as the rest of a sentence: `asks for “Reason”`, `refuses: “…”`. */
 export function actionInWords(action: Action, form: Named, scope: Scope): string {
   const name = (key: string): string => partName(form, key);
@@ -34,7 +38,7 @@ export function actionInWords(action: Action, form: Named, scope: Scope): string
     case 'clear':
       return `${action.do} ${quoted(action.fields.map(name))}`;
     case 'set':
-      return `set “${name(action.field)}” to ${expressionInWords(action.value, scope)}`;
+      return `set “${name(action.field)}” to ${expressionInWords(action.value, scope)}${isAnswered(form, action.field) ? ', whatever was answered' : ''}`;
     case 'limit': {
       const type = form.fields.find((field) => field.key === action.field)?.type;
       const options = type?.kind === 'choice' || type?.kind === 'choices' ? type.options : [];

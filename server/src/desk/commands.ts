@@ -1,3 +1,4 @@
+import type { AnswerOf } from '@tolvek/contract';
 import type { Viewer } from '@tolvek/core/people';
 import {
   type Problem as FieldProblem,
@@ -38,7 +39,7 @@ export function changeFields(
   house: House,
   viewer: Viewer,
   input: OnVersion & { changes: RawAnswers },
-): { version: number } {
+): AnswerOf<'changeFields'> {
   return write(house, (work) => {
     const { tx, now } = work;
     const open = openAtDesk(tx, viewer, input.number, 'changing');
@@ -106,21 +107,29 @@ export function changeFields(
     ];
     if (all.length > 0) throw wrongFields(all);
     const changes = changesBetween(fields, request.values, kept.values);
-    if (changes.length === 0) return { version: request.version };
+    const warnings = kept.warnings.map(({ field, text }) => ({
+      field: isSeen(field, visible.fields) ? field : 'form',
+      text,
+    }));
+    if (changes.length === 0) return { version: request.version, warnings };
     const change = { kind: 'values', why: 'changed', changes } as const;
-    return { version: changeRequest(by(work, viewer.personId), request, change, input.version).version };
+    const { version } = changeRequest(by(work, viewer.personId), request, change, input.version);
+    return { version, warnings };
   });
 }
 
 /** A problem of a field this viewer may not read does not name it. */
 const unhidden = (problem: FieldProblem, open: readonly { readonly key: string }[]): FieldProblem =>
-  problem.field === 'form' || open.some((field) => field.key === problem.field)
+  problem.field === 'form' || isSeen(problem.field, open)
     ? problem
     : {
         field: 'form',
         message: 'A rule of the form refuses this change.',
         fix: 'Ask the coordinator which rule it is.',
       };
+
+const isSeen = (key: string, open: readonly { readonly key: string }[]): boolean =>
+  open.some((field) => field.key === key);
 
 /** Moves a request by hand. Pausing stops its deadline, going on resumes it, finishing ends it. */
 export function moveStage(house: House, viewer: Viewer, input: OnVersion & { stage: string }): { version: number } {

@@ -69,7 +69,9 @@ export function AskedQuestion({
       {question.locked ? (
         <p className="mt-1.5 border-l-2 border-rule-strong py-1.5 pl-3 whitespace-pre-line">
           {question.shown || <span className="text-soft">nothing</span>}{' '}
-          <span className="text-[0.88em] text-soft">(set by the form)</span>
+          <span className="text-[0.88em] text-soft">
+            {value === undefined ? '(set by the form)' : '(set by the form, in place of what you answered)'}
+          </span>
         </p>
       ) : (
         <div className="mt-1.5">

@@ -80,7 +80,7 @@ export function SheetFields({ sheet, reload }: { sheet: SheetData; reload: () =>
 
 function SheetField({ sheet, field, reload }: { sheet: SheetData; field: VisibleField; reload: () => void }) {
   const [editing, setEditing] = useState<RawAnswer | undefined>(undefined);
-  const [change, { isLoading, error, reset }] = api.useChangeFieldsMutation();
+  const [change, { data: kept, isLoading, error, reset }] = api.useChangeFieldsMutation();
   const type = sheet.fieldTypes[field.key];
   const problem = error ? problemOf(error) : null;
   const save = async (event: React.FormEvent): Promise<void> => {
@@ -133,6 +133,11 @@ function SheetField({ sheet, field, reload }: { sheet: SheetData; field: Visible
             {field.source === 'asked' || field.source === 'desk-only' ? 'read only' : ''}
           </span>
         )}
+        {kept?.warnings.map(({ field: at, text }) => (
+          <p key={`${at} ${text}`} role="status" className="col-span-3 mt-1 text-amber">
+            {text}
+          </p>
+        ))}
       </div>
     );
   }

@@ -10,7 +10,7 @@ import {
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { partKey, questionsOf } from '@tolvek/core/form';
 import { type CarriedField, type Kind, type KindName, namesAround, showValue } from '@tolvek/core/register';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Button } from '../ui/Button.tsx';
 import type { Editing } from './editing.ts';
 import {
@@ -22,18 +22,31 @@ import {
   editField,
   freshType,
   KIND_LABELS,
+  keyedByLabel,
   movePart,
   moveTogether,
   requireAll,
 } from './edits.ts';
 import { FieldRow, PartRow } from './PartRow.tsx';
 import { Reaches } from './Reaches.tsx';
+import { SubjectEditor } from './SubjectEditor.tsx';
 import { UniqueRules } from './UniqueRules.tsx';
 
 /** What is asked, in which words and order; below it the fields no form asks. */
 export function QuestionsPage({ editing }: { editing: Editing }) {
   const { draft, change } = editing;
   const [open, setOpen] = useState<string | null>(null);
+  const latest = useRef(draft);
+  latest.current = draft;
+  // A field that was just added is known by its label from when its line is left.
+  const { released } = editing;
+  useEffect(
+    () => () => {
+      if (open !== null && keyedByLabel(latest.current, open, released))
+        change((before) => keyedByLabel(before, open, released)?.design ?? before);
+    },
+    [open, change, released],
+  );
   const [adding, setAdding] = useState(false);
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
   const sensors = useSensors(
@@ -336,23 +349,15 @@ function FormHead({ editing: { draft, change, others } }: { editing: Editing }) 
         value={draft.intro}
         onChange={(event) => change((before) => ({ ...before, intro: event.target.value }))}
       />
-      <label htmlFor="form-subject" className="pt-1.5">
-        In lists
-      </label>
+      <span className="pt-1.5">In lists</span>
       <div id="at-subject">
-        <input
-          id="form-subject"
-          className="input font-mono text-[13px]"
-          value={draft.subject}
-          onChange={(event) => change((before) => ({ ...before, subject: event.target.value }))}
+        <SubjectEditor
+          subject={draft.subject}
+          fields={draft.fields}
+          change={(subject) => change((before) => ({ ...before, subject }))}
         />
         <p className="mt-1 text-[12.5px]">
-          What a request is called in lists; fields in braces:{' '}
-          {draft.fields
-            .slice(0, 4)
-            .map((field) => `{${field.key}}`)
-            .join(' ')}{' '}
-          <Reaches others={others} />
+          What a request is called in lists: fields, and words between them. <Reaches others={others} />
         </p>
       </div>
     </div>

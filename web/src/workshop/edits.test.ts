@@ -9,6 +9,7 @@ import {
   editField,
   editPart,
   KIND_LABELS,
+  keyedByLabel,
   movePart,
   moveTogether,
   requireAll,
@@ -90,6 +91,34 @@ describe('editing the parts of a form', () => {
         },
       ),
     );
+  });
+
+  it('knows a new field by its label from when it has one, unless something names it by then', () => {
+    const added = addQuestion(formOf(1), 'line-items');
+    expect(added.key).toBe('line_items_field');
+    const none: ReadonlySet<string> = new Set();
+    expect(keyedByLabel(added.design, added.key, none)).toBeNull();
+    const named = editField(added.design, added.key, (field) => ({ ...field, label: 'Extras' }));
+    const keyed = keyedByLabel(named, added.key, none);
+    expect(keyed?.key).toBe('extras');
+    expect(keyed?.design.fields.map((field) => field.key)).toContain('extras');
+    expect(order(keyed?.design ?? named)).toContain('extras');
+    expect(JSON.stringify(keyed?.design)).not.toContain('line_items_field');
+    // It holds answers; it has a key of its own; a rule reads it; the label is taken.
+    expect(keyedByLabel(named, added.key, new Set([added.key]))).toBeNull();
+    expect(keyedByLabel(keyed?.design ?? named, 'extras', none)).toBeNull();
+    const rule = {
+      id: 'r',
+      name: 'R',
+      says: '',
+      when: 'count(line_items_field) > 1',
+      on: true,
+      runs: 'filling',
+    } as const;
+    expect(keyedByLabel({ ...named, rules: [{ ...rule, then: [], otherwise: [] }] }, added.key, none)).toBeNull();
+    const twice = addQuestion(keyed?.design ?? named, 'line-items');
+    const again = editField(twice.design, twice.key, (field) => ({ ...field, label: 'Extras' }));
+    expect(keyedByLabel(again, twice.key, none)?.key).toBe('extras_2');
   });
 
   it('takes questions off with what rules say of them; a released field keeps its answers', () => {

@@ -134,6 +134,48 @@ export function addQuestion(
   };
 }
 
+const STEMS = { computed: 'computed field', 'desk-only': 'desk field', given: 'number' } as const;
+
+/** Keys that fields have until they are named: by their kind, or by where their values come from. */
+const PROVISIONAL = new Set([
+  ...KIND_LABELS.map(({ label }) => freshKey(`${label} field`, new Set())),
+  ...Object.values(STEMS).map((stem) => freshKey(stem, new Set())),
+]);
+
+/**
+ * A field that was just added with a key from the label it has got, once it is named: conditions read
+ * `extras` then and not `line_items_field`. Null where nothing is to be done: it holds answers, it has
+ * no label of its own yet, or something names it already.
+ */
+export function keyedByLabel(
+  design: FormDesign,
+  key: string,
+  released: ReadonlySet<string>,
+): { design: FormDesign; key: string } | null {
+  const field = design.fields.find((each) => each.key === key);
+  const isProvisional = PROVISIONAL.has(key.replace(/_\d+$/, '')) && !released.has(key);
+  if (!field || !isProvisional || field.label.trim() === '' || field.label.startsWith('New ')) return null;
+  const others = design.fields.filter((each) => each.key !== key);
+  const rest = {
+    ...design,
+    fields: others,
+    parts: design.parts.filter((part) => partKey(part) !== key),
+  };
+  if (new RegExp(`\\b${key}\\b`).test(JSON.stringify(rest))) return null;
+  const fresh = freshKey(field.label, new Set(others.map((each) => each.key)));
+  if (fresh === key) return null;
+  return {
+    key: fresh,
+    design: {
+      ...design,
+      fields: design.fields.map((each) => (each.key === key ? { ...each, key: fresh } : each)),
+      parts: design.parts.map((part) =>
+        part.part === 'question' && part.field === key ? { ...part, field: fresh } : part,
+      ),
+    },
+  };
+}
+
 /** Adds a section, a page or words. */
 export function addPart(
   design: FormDesign,
@@ -149,8 +191,6 @@ export function addPart(
 }
 
 /** Adds a field that no form asks: filled in by the desk, or computed. */
-const STEMS = { computed: 'computed field', 'desk-only': 'desk field', given: 'number' } as const;
-
 export function addField(
   design: FormDesign,
   source: 'desk-only' | 'computed' | 'given',

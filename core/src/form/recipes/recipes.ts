@@ -22,7 +22,7 @@ const simple: Recipe = {
 const booking: Recipe = {
   key: 'booking',
   label: 'A booking',
-  says: 'A place or a thing from one moment to another, the end after the start.',
+  says: 'Asks for a place or a thing from one moment to another, the end after the start. It reserves nothing: two can ask for the same.',
   make: (ground) =>
     designOf(
       ground,
@@ -73,7 +73,7 @@ const things: Recipe = {
 const loan: Recipe = {
   key: 'loan',
   label: 'A loan',
-  says: 'Things that leave the house and come back, with who is answerable.',
+  says: 'Asks for things that leave the house and come back, with who is answerable. It reserves nothing: two can ask for the same.',
   make: (ground) => {
     const design = designOf(
       ground,

@@ -96,9 +96,19 @@ export const number: KindWork<'number'> = {
   stored: () => ({ ordered: true, written: (value) => (typeof value === 'number' ? value : undefined) }),
 };
 
-/** Minor units per major unit, by ISO 4217; two places unless listed. */
-const PLACES: Readonly<Record<string, number>> = { JPY: 0, KWD: 3, BHD: 3 };
-export const placesOf = (currency: string): number => PLACES[currency] ?? 2;
+const PLACES = new Map<string, number>();
+
+/** Places of the minor unit of a currency, by ISO 4217; two for a code that is none, such as half a typed one. */
+export function placesOf(currency: string): number {
+  let places = PLACES.get(currency);
+  if (places === undefined) {
+    places = /^[A-Z]{3}$/.test(currency)
+      ? (new Intl.NumberFormat('en', { style: 'currency', currency }).resolvedOptions().maximumFractionDigits ?? 2)
+      : 2;
+    PLACES.set(currency, places);
+  }
+  return places;
+}
 
 export const money: KindWork<'money'> = {
   read: (raw, type) => {

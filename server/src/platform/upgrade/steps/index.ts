@@ -1,6 +1,7 @@
 import type Sqlite from 'better-sqlite3';
 import { deadlinesAsRows, thingsAreThings } from './deadlines.ts';
 import { historyAsData } from './historyAsData.ts';
+import { placesOfCurrencies } from './places.ts';
 import { registerOwns } from './registerOwns.ts';
 import { pathsInSteps } from './rounds.ts';
 
@@ -14,4 +15,5 @@ export const STEPS: Readonly<Record<string, (db: Sqlite.Database) => void>> = {
   '0017_deadlines': deadlinesAsRows,
   '0018_things': thingsAreThings,
   '0019_rounds': pathsInSteps,
+  '0023_places': placesOfCurrencies,
 };

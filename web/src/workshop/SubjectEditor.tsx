@@ -1,0 +1,83 @@
+import type { Field } from '@tolvek/core/register';
+import { X } from 'lucide-react';
+import { piecesOf, subjectOf, withFieldAtEnd, withoutField } from './subject.ts';
+
+/** What a request is called in lists: fields by their labels, with words between them. */
+export function SubjectEditor({
+  subject,
+  fields,
+  change,
+}: {
+  subject: string;
+  fields: readonly Field[];
+  change: (subject: string) => void;
+}) {
+  const { first, rest } = piecesOf(subject);
+  const labelOf = (key: string): string => fields.find((field) => field.key === key)?.label ?? `${key}, which is gone`;
+  const free = fields.filter((field) => !rest.some((each) => each.field === field.key));
+  return (
+    <fieldset className="flex flex-wrap items-center gap-1 rounded-[3px] border border-edge bg-paper px-1.5 py-1">
+      <legend className="sr-only">What a request is called in lists</legend>
+      <Words
+        name={rest[0] ? `Words before ${labelOf(rest[0].field)}` : 'Words'}
+        text={first}
+        set={(words) => change(subjectOf({ first: words, rest }))}
+      />
+      {rest.map(({ field, after }, at) => (
+        // A field may stand here more than once: its place is what tells one from the other.
+        // biome-ignore lint/suspicious/noArrayIndexKey: see above
+        <span key={`${field} ${at}`} className="flex items-center gap-1">
+          <span className="inline-flex items-center gap-1 rounded-[3px] bg-green-wash px-1.5 py-0.5 text-ink">
+            {labelOf(field)}
+            <button
+              type="button"
+              className="text-soft hover:text-brick"
+              aria-label={`Leave out ${labelOf(field)}`}
+              onClick={() => change(withoutField(subject, at))}
+            >
+              <X aria-hidden size={13} />
+            </button>
+          </span>
+          <Words
+            name={`Words after ${labelOf(field)}`}
+            text={after}
+            set={(words) =>
+              change(
+                subjectOf({ first, rest: rest.map((each, place) => (place === at ? { field, after: words } : each)) }),
+              )
+            }
+          />
+        </span>
+      ))}
+      {free.length > 0 ? (
+        <select
+          aria-label="Add a field to what requests are called"
+          className="ml-auto border-0 bg-transparent py-0.5 text-green"
+          value=""
+          onChange={(event) => change(withFieldAtEnd(subject, event.target.value))}
+        >
+          <option value="">Add a field …</option>
+          {free.map((field) => (
+            <option key={field.key} value={field.key}>
+              {field.label}
+            </option>
+          ))}
+        </select>
+      ) : null}
+    </fieldset>
+  );
+}
+
+/** Words between fields: as wide as they are, and never so narrow that they can’t be pressed. */
+function Words({ name, text, set }: { name: string; text: string; set: (text: string) => void }) {
+  return (
+    <input
+      aria-label={name}
+      className="min-w-6 border-0 border-b border-dotted border-rule-strong bg-transparent px-0.5 py-0.5 text-ink"
+      style={{ width: `${Math.max(2, text.length + 1)}ch` }}
+      value={text}
+      // A brace begins a field, which is picked and not typed.
+      onChange={(event) => set(event.target.value.replace(/[{}]/g, ''))}
+    />
+  );
+}
