@@ -463,7 +463,7 @@ describe('the flow of values', () => {
       { numRuns: 600 },
     );
     console.log('kinds of places that told:', [...kinds].sort().join(' '));
-    const covered = ['clear', 'hide', 'jump', 'lock', 'preset', 'refuse', 'require', 'routing', 'set', 'show'];
+    const covered = ['clear', 'hide', 'jump', 'lock', 'preset', 'refuse', 'require', 'routing', 'set', 'show', 'warn'];
     expect([...kinds].sort()).toEqual(covered);
     for (const kind of covered) expect(SINKS[kind as keyof typeof SINKS]).toBe('release');
   });

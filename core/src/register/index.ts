@@ -28,6 +28,7 @@ export type {
 export { isFilled, OPTION_COLOURS, type OptionColour } from './field.ts';
 export { asKind, fitsAsHeld, KIND_CHANGES, mayBecome } from './kindChanges.ts';
 export { dateInWords } from './kinds/date.ts';
+export { momentOfDayInWords } from './kinds/dateTime.ts';
 export { isMailAddress } from './kinds/email.ts';
 export { bytesInWords, endingsOf, FILE_LIMITS, fileId, fileName, fileObjection, mediaByName } from './kinds/files.ts';
 export {

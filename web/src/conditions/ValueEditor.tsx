@@ -1,5 +1,6 @@
 import { picksOf, type RowTest, type RowValue, type ScopeType } from '@tolvek/core/expression';
 import { useState } from 'react';
+import { DayField } from '../fields/DateInput.tsx';
 
 interface ValueEditorProps {
   readonly name: string;
@@ -149,12 +150,13 @@ function DayValue({ name, value, set }: { name: string; value: RowValue; set: (v
   return (
     <span className="flex items-center gap-1.5">
       {value.kind === 'date' ? (
-        <input
-          aria-label={name}
-          type="date"
-          className="input w-auto"
+        <DayField
+          name={name}
           value={value.iso}
-          onChange={(event) => event.target.value && set({ kind: 'date', iso: event.target.value })}
+          today={new Date().toISOString().slice(0, 10)}
+          notBefore={null}
+          withTime={false}
+          onChange={(iso) => /^\d{4}-\d\d-\d\d$/.test(iso) && set({ kind: 'date', iso })}
         />
       ) : null}
       {days === 0 ? null : (

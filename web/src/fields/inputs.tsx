@@ -1,6 +1,7 @@
 import type { KindName } from '@tolvek/core/register';
 import { type ComponentType, useState } from 'react';
 import { ChoicesInput } from './ChoicesInput.tsx';
+import { DateInput, DateTimeInput } from './DateInput.tsx';
 import { FilesInput } from './FilesInput.tsx';
 import { type FieldInputProps, type InputProps, typed } from './input.ts';
 import { LineItemsInput } from './LineItemsInput.tsx';
@@ -84,26 +85,6 @@ const MoneyInput = (props: InputProps<'money'>) => (
       onChange={(event) => props.onChange(event.target.value)}
     />
   </span>
-);
-
-const DateInput = (props: InputProps<'date'>) => (
-  <input
-    {...common(props)}
-    className="input max-w-56"
-    type="date"
-    value={typed(props.value)}
-    onChange={(event) => props.onChange(event.target.value)}
-  />
-);
-
-const DateTimeInput = (props: InputProps<'date-time'>) => (
-  <input
-    {...common(props)}
-    className="input max-w-64"
-    type="datetime-local"
-    value={typed(props.value).replace(' ', 'T')}
-    onChange={(event) => props.onChange(event.target.value)}
-  />
 );
 
 function YesNoInput(props: InputProps<'yes-no'>) {

@@ -16,7 +16,7 @@ export function SubjectEditor({
   const labelOf = (key: string): string => fields.find((field) => field.key === key)?.label ?? `${key}, which is gone`;
   const free = fields.filter((field) => !rest.some((each) => each.field === field.key));
   return (
-    <fieldset className="flex flex-wrap items-center gap-1 rounded-[3px] border border-edge bg-paper px-1.5 py-1">
+    <fieldset className="flex flex-wrap items-center gap-1 rounded-[3px] border border-edge bg-sheet px-1.5 py-1">
       <legend className="sr-only">What a request is called in lists</legend>
       <Words
         name={rest[0] ? `Words before ${labelOf(rest[0].field)}` : 'Words'}

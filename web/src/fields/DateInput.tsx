@@ -1,0 +1,128 @@
+import { dateInWords, momentOfDayInWords } from '@tolvek/core/register';
+import { CalendarDays } from 'lucide-react';
+import { Popover } from 'radix-ui';
+import { lazy, Suspense, useState } from 'react';
+import { type InputProps, typed, useAroundFields } from './input.ts';
+
+/** What reads freely typed days and shows a month: loaded when somebody first needs it. */
+const load = () => import('./Calendar.tsx');
+const Month = lazy(async () => ({ default: (await load()).Month }));
+
+const DAY = /^\d{4}-\d\d-\d\d$/;
+const MOMENT = /^\d{4}-\d\d-\d\dT\d\d:\d\d$/;
+
+interface DayFieldProps {
+  readonly id?: string;
+  readonly name?: string;
+  readonly value: string;
+  /** Day or moment at the desk. */
+  readonly today: string;
+  readonly notBefore: string | null;
+  readonly withTime: boolean;
+  readonly onChange: (value: string) => void;
+  readonly onBlur?: (() => void) | undefined;
+  readonly describedBy?: string | undefined;
+  readonly invalid?: boolean;
+  readonly disabled?: boolean | undefined;
+}
+
+/**
+ * A day, or a day with its time: typed as people write it, or picked from a month. What was typed is
+ * kept as it is until it is understood.
+ */
+export function DayField(props: DayFieldProps) {
+  const { value, withTime, today, onChange } = props;
+  const [typing, setTyping] = useState<string | null>(null);
+  const [open, setOpen] = useState(false);
+  const isRead = (withTime ? MOMENT : DAY).test(value);
+  const inWords = isRead ? (withTime ? momentOfDayInWords(value) : dateInWords(value)) : value;
+  const day = DAY.test(value.slice(0, 10)) ? value.slice(0, 10) : null;
+  const settle = async (text: string): Promise<void> => {
+    const { readDay, readMoment } = await load();
+    const understood = withTime ? readMoment(text, today) : readDay(text, today.slice(0, 10));
+    if (understood !== null && understood !== value) onChange(understood);
+    setTyping(null);
+  };
+  return (
+    <span className={`flex items-stretch ${withTime ? 'max-w-80' : 'max-w-64'}`}>
+      <input
+        id={props.id}
+        aria-label={props.name}
+        className="input min-w-0 rounded-r-none"
+        type="text"
+        autoComplete="off"
+        placeholder={withTime ? 'like 3 Dec, 14:30' : 'like 3 Dec'}
+        value={typing ?? inWords}
+        disabled={props.disabled}
+        aria-describedby={props.describedBy}
+        aria-invalid={props.invalid}
+        onFocus={() => void load()}
+        onChange={(event) => {
+          setTyping(event.target.value);
+          onChange(event.target.value);
+        }}
+        onBlur={() => {
+          if (typing !== null) void settle(typing);
+          props.onBlur?.();
+        }}
+      />
+      <Popover.Root open={open} onOpenChange={setOpen}>
+        <Popover.Trigger
+          type="button"
+          disabled={props.disabled}
+          aria-label="Pick from a month"
+          className="flex w-10 shrink-0 items-center justify-center rounded-r-[3px] border border-l-0 border-edge bg-sheet text-soft hover:text-green [.desk_&]:w-12"
+        >
+          <CalendarDays aria-hidden size={17} />
+        </Popover.Trigger>
+        <Popover.Portal>
+          <Popover.Content
+            align="end"
+            sideOffset={4}
+            className="z-20 rounded-[3px] border border-rule-strong bg-sheet p-2 shadow-md"
+          >
+            <Suspense fallback={<p className="p-4 text-soft">Opening the month …</p>}>
+              <Month
+                day={day}
+                today={today.slice(0, 10)}
+                notBefore={props.notBefore}
+                pick={(picked) => {
+                  onChange(withTime ? `${picked}T${isRead ? value.slice(11) : '09:00'}` : picked);
+                  setTyping(null);
+                  setOpen(false);
+                }}
+              />
+              {withTime ? <p className="mt-1 px-1 text-[13px] text-soft">The time is typed behind the day.</p> : null}
+            </Suspense>
+          </Popover.Content>
+        </Popover.Portal>
+      </Popover.Root>
+    </span>
+  );
+}
+
+export function DateInput({ type, value, ...props }: InputProps<'date'>) {
+  const { today } = useAroundFields();
+  return (
+    <DayField
+      {...props}
+      value={typed(value)}
+      today={today}
+      notBefore={type.notBeforeToday ? today : null}
+      withTime={false}
+    />
+  );
+}
+
+export function DateTimeInput({ type, value, ...props }: InputProps<'date-time'>) {
+  const { now } = useAroundFields();
+  return (
+    <DayField
+      {...props}
+      value={typed(value).replace(' ', 'T')}
+      today={now}
+      notBefore={type.notBeforeNow ? now.slice(0, 10) : null}
+      withTime
+    />
+  );
+}

@@ -1,0 +1,35 @@
+import { GB } from 'chrono-node/en';
+
+/** `3.12.` and `3.12`: a day of a month as much of Europe writes it, where a time would read alike. */
+const DAY_OF_MONTH = /^(\d{1,2})\.(\d{1,2})\.?$/;
+
+/**
+ * What was typed, read as people write days and moments: `3 Dec`, `3.12.2026`, `next friday`,
+ * `tomorrow 14:30`. Null where that is not all it says, or where it says no day.
+ *
+ * @param now wall clock at the desk, `YYYY-MM-DDTHH:MM`: what is ahead is meant where both could be.
+ */
+function read(text: string, now: string) {
+  const typed = text.trim().replace(DAY_OF_MONTH, '$1/$2');
+  const at = new Date(`${now.slice(0, 16)}:00Z`);
+  const [found] = GB.parse(typed, { instant: at, timezone: 0 }, { forwardDate: true });
+  // A time alone would be today's: a day has to be said.
+  const saysDay = found && (found.start.isCertain('day') || found.start.isCertain('weekday'));
+  return saysDay && found.text.length === typed.length && found.end === null ? found.start : null;
+}
+
+const two = (part: number | null): string => String(part ?? 0).padStart(2, '0');
+
+/** A day as `YYYY-MM-DD`; null for what is none. */
+export function readDay(text: string, today: string): string | null {
+  const day = read(text, `${today}T00:00`);
+  return day && `${day.get('year')}-${two(day.get('month'))}-${two(day.get('day'))}`;
+}
+
+/** A moment as `YYYY-MM-DDTHH:MM`; null for what is none, or lacks its time. */
+export function readMoment(text: string, now: string): string | null {
+  const moment = read(text, now);
+  if (!moment?.isCertain('hour')) return null;
+  const day = `${moment.get('year')}-${two(moment.get('month'))}-${two(moment.get('day'))}`;
+  return `${day}T${two(moment.get('hour'))}:${two(moment.get('minute'))}`;
+}
