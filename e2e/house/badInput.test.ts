@@ -89,6 +89,33 @@ describe('what can’t be taken is refused clearly, and nothing is stored halfwa
     expect((await stranger.call('confirm', { params: { token } })).body.type).toContain('link-used');
   });
 
+  it('gives answers back that can’t be confirmed any more, for whoever holds the letter', async () => {
+    const contact = { name: 'Wanda Ferris', email: 'wanda.ferris@merrow.example' };
+    const today = new Date(desk.running.house.clock.now()).toISOString().slice(0, 10);
+    const typed = { ...VISIT, visitor: 'Wanda', arrival: today };
+    expect((await stranger.submit('visit', typed, { contact })).status).toBe(200);
+    const token = await desk.tokenFor(contact.email, 'confirm');
+    await stranger.call('advanceClock', { body: { minutes: 24 * 60 } });
+    const late = await stranger.call('confirm', { params: { token } });
+    expect([late.status, late.body.problems.map((problem: { field: string }) => problem.field)]).toEqual([
+      422,
+      ['arrival'],
+    ]);
+    const back = (await stranger.call('backToAnswers', { params: { token } })).body;
+    expect(back.slug).toBe('visit');
+    const kept = (await stranger.call('kept', { params: { token: back.kept } })).body;
+    expect(kept).toMatchObject({ slug: 'visit', answers: typed, contact });
+    // The letter has done its work; what is sent now is confirmed by a letter of its own.
+    expect((await stranger.call('confirm', { params: { token } })).status).toBe(410);
+    expect((await stranger.call('backToAnswers', { params: { token } })).status).toBe(410);
+    const again = { ...kept.answers, arrival: '2026-12-01', departure: '2026-12-02' };
+    expect((await stranger.submit('visit', again, { contact })).status).toBe(200);
+    const fresh = await desk.tokenFor(contact.email, 'confirm');
+    expect(fresh).not.toBe(token);
+    expect((await stranger.call('confirm', { params: { token: fresh } })).status).toBe(200);
+    expect((await stranger.call('kept', { params: { token: back.kept } })).status).toBe(410);
+  });
+
   it('lets nobody in by an unknown, used or expired link', async () => {
     expect((await stranger.call('follow', { params: { token: 'guess' } })).status).toBe(404);
     await stranger.submit('visit', VISIT, { contact: CONTACT });

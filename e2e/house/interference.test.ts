@@ -239,6 +239,9 @@ async function live(hidden: Hidden): Promise<Heard> {
   const greta = { ...OUTSIDE, email: 'greta.moss@haldane.example' };
   await sent(stranger, 'visit', { ...VISIT, visitor: 'Second' }, { contact: greta });
   const confirming = await desk.tokenFor(greta.email, 'confirm');
+  const hilda = { ...OUTSIDE, email: 'hilda.voss@haldane.example' };
+  await sent(stranger, 'visit', { ...VISIT, visitor: 'Third' }, { contact: hilda });
+  const goingBack = await desk.tokenFor(hilda.email, 'confirm');
   const { follow } = await well(stranger.call('confirm', { params: { token: confirmation } }));
   // And one with a file of their own.
   const theirs = await upload(desk.running.url, stranger, 'own.pdf', PDF, { slug: 'permit-from-outside' });
@@ -311,6 +314,7 @@ async function live(hidden: Hidden): Promise<Heard> {
     ],
     confirmation: [{ params: { token: confirming } }],
     confirm: [{ params: { token: confirming } }],
+    backToAnswers: [{ params: { token: goingBack } }],
     follow: [{ params: { token: follow } }],
     followMessage: [{ params: { token: follow }, body: { text: 'Thank you.' } }],
     myRequest: each(numbers, (number) => ({ params: { number } })),

@@ -125,6 +125,9 @@ describe('a value in the restricted field', () => {
     const token = await desk.tokenFor(CONTACT.email, 'confirm');
     await stranger.call('confirmation', { params: { token } });
     const confirmed = await stranger.call('confirm', { params: { token } });
+    const other = { ...CONTACT, email: 'third.way@haldane.example' };
+    await stranger.submit('visit', { ...WATER, visitor: 'Going back' }, { contact: other });
+    await stranger.call('backToAnswers', { params: { token: await desk.tokenFor(other.email, 'confirm') } });
     outside = confirmed.body.number;
     follow = confirmed.body.follow;
 

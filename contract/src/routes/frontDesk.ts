@@ -181,6 +181,22 @@ export const frontDeskRoutes = {
     guard: 'none',
     answer: z.object({ number: z.string(), dueWords: z.string().nullable(), follow: z.string() }),
   }),
+  backToAnswers: route({
+    name: 'backToAnswers',
+    method: 'POST',
+    path: '/api/confirmations/:token/answers',
+    says: 'Gives back what waits to be confirmed, as answers that were begun: nothing is sent, and the link in the letter is used up.',
+    caller: 'link',
+    params: withToken,
+    query: empty,
+    body: empty,
+    guard: 'none',
+    answer: z.object({
+      slug: z.string(),
+      /** The token of the link that leads to the answers. */
+      kept: z.string(),
+    }),
+  }),
   follow: route({
     name: 'follow',
     method: 'GET',

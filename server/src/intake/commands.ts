@@ -9,7 +9,7 @@ import { v7 as uuid } from 'uuid';
 import { calendarOf } from '../calendar/queries.ts';
 import { admissionOf, keptByOthers } from '../door/admission.ts';
 import { type DoorRow, doorBySlug } from '../door/queries.ts';
-import { doors, waitingSubmissions } from '../door/tables.ts';
+import { doors, keptAnswers, waitingSubmissions } from '../door/tables.ts';
 import { filesNamed } from '../files/commands.ts';
 import { type ReleaseRow, registerOfForm, releaseById } from '../form/queries.ts';
 import { notifyAddress, roomForLetter } from '../notice/notify.ts';
@@ -202,6 +202,29 @@ export function confirm(house: House, token: string): { number: string; dueWords
     const { requesterId: personId, id: targetId } = arrived;
     const follow = issueLink(tx, house.config.secret, { purpose: 'follow', personId, targetId, now });
     return { number: arrived.number, dueWords: arrived.dueWords, follow: follow.token };
+  });
+}
+
+/**
+ * Gives what waits for a confirmed address back to whoever holds its letter, as answers that were
+ * begun: what was fine when it was typed may not be any more.
+ */
+export function backToAnswers(house: House, token: string): AnswerOf<'backToAnswers'> {
+  return write(house, ({ tx, now }) => {
+    const { link, submission } = waitingFor(tx, token, now);
+    const door = tx.select().from(doors).where(eq(doors.id, submission.doorId)).get();
+    if (!door) throw notFound('The form this came by');
+    const id = uuid();
+    tx.insert(keptAnswers)
+      .values({
+        ...{ id, doorId: door.id, name: submission.name, email: submission.email, answers: submission.answers },
+        ...{ typedAt: submission.createdAt, expiresAt: linkEnds('resume', now) },
+      })
+      .run();
+    tx.delete(waitingSubmissions).where(eq(waitingSubmissions.id, submission.id)).run();
+    spendLink(tx, link, now);
+    const { token: kept } = issueLink(tx, house.config.secret, { purpose: 'resume', personId: '', targetId: id, now });
+    return { slug: door.slug, kept };
   });
 }
 

@@ -5,7 +5,7 @@ import { registerOfForm } from '../form/queries.ts';
 import type { House } from '../platform/house.ts';
 import type { Serve } from '../platform/serve.ts';
 import { factsFor } from '../request/facts.ts';
-import { checkAnswers, confirm, offersAt, submit, waitingFor } from './commands.ts';
+import { backToAnswers, checkAnswers, confirm, offersAt, submit, waitingFor } from './commands.ts';
 import { keepBehind, keepByLink, keepForStaff, keptBehind, keptBy, namedIn } from './kept.ts';
 
 export function intakeRoutes(serve: Serve, house: House): void {
@@ -62,5 +62,6 @@ export function intakeRoutes(serve: Serve, house: House): void {
     const { submission, release } = waitingFor(db, params.token, clock.now());
     return { form: release.design.title, name: submission.name, email: submission.email };
   });
+  serve('backToAnswers', ({ params }) => backToAnswers(house, params.token));
   serve('confirm', ({ params }) => confirm(house, params.token));
 }

@@ -77,6 +77,13 @@ export const api = createApi({
     confirm: build.mutation<AnswerOf<'confirm'>, ParamsOf<'confirm'>>({
       query: (params) => ({ url: address<'confirm'>('/api/confirmations/:token', params), method: 'POST', body: {} }),
     }),
+    backToAnswers: build.mutation<AnswerOf<'backToAnswers'>, ParamsOf<'backToAnswers'>>({
+      query: (params) => ({
+        url: address<'backToAnswers'>('/api/confirmations/:token/answers', params),
+        method: 'POST',
+        body: {},
+      }),
+    }),
     follow: build.query<AnswerOf<'follow'>, ParamsOf<'follow'>>({
       query: (params) => address<'follow'>('/api/follow/:token', params),
       providesTags: ['mine'],

@@ -1,5 +1,5 @@
-import { Link, useParams } from 'react-router';
-import { api } from '../app/api.ts';
+import { Link, useNavigate, useParams } from 'react-router';
+import { api, problemOf } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
@@ -13,6 +13,14 @@ export function Confirm() {
   const { token = '' } = useParams();
   useTitle('Confirm your address');
   const [confirm, { data: sent, error: failed, isLoading }] = api.useConfirmMutation();
+  const [giveBack, goingBack] = api.useBackToAnswersMutation();
+  const navigate = useNavigate();
+  // What was fine when it was typed is not any more: only whoever typed it can mend it.
+  const toMend = failed !== undefined && (problemOf(failed).problems?.length ?? 0) > 0;
+  const goBack = async (): Promise<void> => {
+    const { data: back } = await giveBack({ token });
+    if (back) navigate(`/ask/${back.slug}?kept=${back.kept}`);
+  };
   const { data, error } = api.useConfirmationQuery({ token }, { skip: Boolean(sent) });
   if (sent) {
     return (
@@ -35,9 +43,34 @@ export function Confirm() {
       {error || failed ? (
         <div className="mt-5">
           <Trouble error={failed ?? error} />
-          <p className="mt-5">
-            <Link to="/">To the Front desk</Link>
-          </p>
+          {toMend ? (
+            <>
+              <ul className="mt-3 list-disc pl-5">
+                {problemOf(failed).problems?.map(({ field, message, fix }) => (
+                  <li key={`${field} ${message}`}>
+                    {message} {fix}
+                  </li>
+                ))}
+              </ul>
+              <p className="mt-4">
+                Nothing was sent. What you typed is kept: change it, and send it again. A new letter asks you to confirm
+                it then.
+              </p>
+              <Button
+                look="main"
+                disabled={goingBack.isLoading}
+                className="mt-5 min-h-12 px-7 text-[16px]"
+                onClick={goBack}
+              >
+                Change your answers
+              </Button>
+              {goingBack.error ? <Trouble error={goingBack.error} /> : null}
+            </>
+          ) : (
+            <p className="mt-5">
+              <Link to="/">To the Front desk</Link>
+            </p>
+          )}
         </div>
       ) : null}
       {data && !failed ? (
