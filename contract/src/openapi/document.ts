@@ -2,6 +2,7 @@ import { z } from 'zod';
 import type { Route } from '../route.ts';
 import { routes } from '../routes/index.ts';
 import { problemDocument } from '../schemas.ts';
+import { componentsOf } from './components.ts';
 
 const WHO: Record<Route['caller'], string> = {
   anyone: 'Anyone.',
@@ -10,28 +11,76 @@ const WHO: Record<Route['caller'], string> = {
   link: 'Whoever holds the link; it is the proof.',
 };
 
-const schema = (type: z.ZodType, io: 'input' | 'output'): unknown => {
-  const { $schema: _, ...rest } = z.toJSONSchema(type, {
-    io,
-    unrepresentable: 'any',
-    cycles: 'ref',
-    reused: 'inline',
-  }) as Record<string, unknown>;
-  return rest;
+type Json = Readonly<Record<string, unknown>>;
+
+const BYTES: Json = { type: 'string', format: 'binary' };
+const TEXT: Json = { type: 'string' };
+
+/** Routes that answer with something else than JSON, by name. */
+const MEDIA: Readonly<Record<string, readonly [media: string, schema: Json]>> = {
+  file: ['application/octet-stream', BYTES],
+  followFile: ['application/octet-stream', BYTES],
+  takeOut: ['text/csv', TEXT],
+  live: ['text/event-stream', TEXT],
+  openapi: ['application/json', { type: 'object', additionalProperties: true }],
 };
 
-/** Routes that answer with the bytes of a file. */
-const BYTES: ReadonlySet<string> = new Set(['file', 'followFile']);
+/** Routes that take the bytes of a file as they are. */
+const UPLOADS: ReadonlySet<string> = new Set(['upload', 'sheetUpload']);
 
 const isEmpty = (type: z.ZodType): boolean => type instanceof z.ZodObject && Object.keys(type.shape).length === 0;
 
-/** The OpenAPI 3.1 document, made from the routes that the server serves. */
-export function openApiDocument(version: string): Record<string, unknown> {
-  const paths: Record<string, Record<string, unknown>> = {};
-  for (const each of Object.values(routes) as Route[]) {
+const PROBLEM: Json = { $ref: '#/components/schemas/ProblemDocument' };
+
+const SIGN_IN: Json = {
+  post: {
+    operationId: 'signIn',
+    summary: 'Signs in: the cookie that comes with the answer is what other calls are made with.',
+    description: 'Who: Anyone.',
+    requestBody: {
+      required: true,
+      content: {
+        'application/json': {
+          schema: {
+            type: 'object',
+            properties: { email: { type: 'string' }, password: { type: 'string' } },
+            required: ['email', 'password'],
+          },
+        },
+      },
+    },
+    responses: {
+      200: { description: 'Done.', content: { 'application/json': { schema: { type: 'object' } } } },
+      default: { description: 'A problem.', content: { 'application/problem+json': { schema: PROBLEM } } },
+    },
+  },
+};
+
+/**
+ * The OpenAPI 3.1 document, made from the routes that the server serves. `cookie`: the name of the one
+ * that signs a caller in.
+ */
+export function openApiDocument(version: string, cookie = 'tolvek.session_token'): Record<string, unknown> {
+  const all = Object.values(routes) as Route[];
+  const answered = componentsOf(
+    new Map([
+      ...all.filter(({ name }) => !MEDIA[name]).map(({ name, answer }) => [`${name}Answer`, answer] as const),
+      ['problemDocument', problemDocument],
+    ]),
+    'output',
+  );
+  const sent = componentsOf(
+    new Map(all.filter(({ body }) => !isEmpty(body)).map(({ name, body }) => [`${name}Body`, body])),
+    'input',
+  );
+  const paths: Record<string, Record<string, unknown>> = { '/api/auth/sign-in/email': SIGN_IN };
+  for (const each of all) {
     const path = each.path.replace(/:(\w+)/g, '{$1}');
     paths[path] ??= {};
-    paths[path][each.method.toLowerCase()] = operation(each);
+    paths[path][each.method.toLowerCase()] = operation(each, {
+      answer: answered.refs.get(`${each.name}Answer`),
+      body: sent.refs.get(`${each.name}Body`),
+    });
   }
   return {
     openapi: '3.1.0',
@@ -41,41 +90,37 @@ export function openApiDocument(version: string): Record<string, unknown> {
       description: 'Request intake for a department. Errors are RFC 9457 problem documents.',
     },
     paths,
-    components: { schemas: { Problem: schema(problemDocument, 'output') } },
+    components: {
+      schemas: { ...answered.components, ...sent.components },
+      securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: cookie } },
+    },
   };
 }
 
-function operation(each: Route): Record<string, unknown> {
+interface Refs {
+  readonly answer: Json | undefined;
+  readonly body: Json | undefined;
+}
+
+function operation(each: Route, { answer, body }: Refs): Record<string, unknown> {
   const parameters = [...parametersOf(each.params, 'path'), ...parametersOf(each.query, 'query')];
   if (each.guard !== 'none')
     parameters.push({ name: each.guard, in: 'header', required: true, schema: { type: 'string' } });
-  const media = BYTES.has(each.name)
-    ? 'application/octet-stream'
-    : each.name === 'live'
-      ? 'text/event-stream'
-      : 'application/json';
+  const [media, schema] = MEDIA[each.name] ?? ['application/json', answer];
+  const taken = UPLOADS.has(each.name)
+    ? { 'application/octet-stream': { schema: BYTES } }
+    : body && { 'application/json': { schema: body } };
+  const isSignedIn = each.caller === 'staff' || each.caller === 'coordinator';
   return {
     operationId: each.name,
     summary: each.says,
     description: `Who: ${WHO[each.caller]}`,
+    ...(isSignedIn ? { security: [{ session: [] }] } : {}),
     parameters,
-    ...(each.name === 'upload'
-      ? {
-          requestBody: {
-            required: true,
-            content: { 'application/octet-stream': { schema: { type: 'string', format: 'binary' } } },
-          },
-        }
-      : {}),
-    ...(isEmpty(each.body)
-      ? {}
-      : { requestBody: { required: true, content: { 'application/json': { schema: schema(each.body, 'input') } } } }),
+    ...(taken ? { requestBody: { required: true, content: taken } } : {}),
     responses: {
-      200: { description: 'Done.', content: { [media]: { schema: schema(each.answer, 'output') } } },
-      default: {
-        description: 'A problem.',
-        content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
-      },
+      200: { description: 'Done.', content: { [media]: { schema } } },
+      default: { description: 'A problem.', content: { 'application/problem+json': { schema: PROBLEM } } },
     },
   };
 }
@@ -83,10 +128,8 @@ function operation(each: Route): Record<string, unknown> {
 function parametersOf(type: z.ZodType, place: 'path' | 'query'): Record<string, unknown>[] {
   if (!(type instanceof z.ZodObject)) return [];
   const shape = type.shape as Record<string, z.ZodType>;
-  return Object.entries(shape).map(([name, each]) => ({
-    name,
-    in: place,
-    required: place === 'path' || !each.safeParse(undefined).success,
-    schema: schema(each, 'input'),
-  }));
+  return Object.entries(shape).map(([name, each]) => {
+    const { $schema: _, ...schema } = z.toJSONSchema(each, { io: 'input', unrepresentable: 'any' });
+    return { name, in: place, required: place === 'path' || !each.safeParse(undefined).success, schema };
+  });
 }

@@ -23,7 +23,7 @@ export const DEMO_PASSWORD = 'tolvek-demo';
 
 export function houseRoutes(serve: Serve, house: House): void {
   const { db, clock, config } = house;
-  const document = openApiDocument('0.1.0');
+  const document = openApiDocument('0.1.0', `${cookiePrefix(config)}.session_token`);
 
   serve('health', () => {
     const troubles = troublesIn(house);

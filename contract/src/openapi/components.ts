@@ -1,0 +1,82 @@
+import { z } from 'zod';
+import * as named from '../schemas.ts';
+
+type Json = Readonly<Record<string, unknown>>;
+
+const PLACE = '#/components/schemas/';
+/** Where the library puts what is used more than once and has no name of its own. */
+const SHARED = `${PLACE}__shared#/$defs/`;
+
+const capital = (name: string): string => name.charAt(0).toUpperCase() + name.slice(1);
+
+/** What schemas are called that are exported under a name: `sheet` is `Sheet`. */
+const NAMES = new Map<unknown, string>(
+  Object.entries(named).flatMap(([name, schema]) =>
+    schema instanceof z.ZodType ? [[schema as unknown, capital(name)] as const] : [],
+  ),
+);
+
+/**
+ * JSON Schemas for an OpenAPI document: each once, and pointed to wherever it is used.
+ *
+ * @param io `input`: what is sent; `output`: what is answered. The two differ where something may be
+ *   left out, so that each has its own set, told apart by the ending of their names.
+ */
+export function componentsOf(
+  schemas: ReadonlyMap<string, z.ZodType>,
+  io: 'input' | 'output',
+): { readonly refs: ReadonlyMap<string, Json>; readonly components: Readonly<Record<string, Json>> } {
+  const ending = io === 'input' ? 'Sent' : '';
+  const registry = z.registry<{ id: string }>();
+  const ids = new Map<string, string>();
+  for (const [key, schema] of schemas) {
+    const known = registry.get(schema)?.id;
+    const id = known ?? `${NAMES.get(schema) ?? capital(key)}${ending}`;
+    if (!known) registry.add(schema, { id });
+    ids.set(key, id);
+  }
+  for (const [schema, name] of NAMES)
+    if (!registry.has(schema as z.ZodType)) registry.add(schema as z.ZodType, { id: `${name}${ending}` });
+  const { schemas: all } = z.toJSONSchema(registry, {
+    ...{ io, unrepresentable: 'any', cycles: 'ref', reused: 'ref', uri: (id) => `${PLACE}${id}` },
+  }) as unknown as { readonly schemas: Readonly<Record<string, Json>> };
+  const { __shared: shared, ...rest } = all;
+  const parts = Object.entries((shared?.$defs ?? {}) as Readonly<Record<string, Json>>).map(
+    ([name, schema]) => [`Part${name.replace(/^schema/, '')}${ending}`, schema] as const,
+  );
+  const found: Record<string, Json> = Object.fromEntries([...Object.entries(rest), ...parts]);
+  const components = Object.fromEntries(
+    Object.entries(found).map(([id, schema]) => [id, pointed(schema, ending) as Json]),
+  );
+  return {
+    components: onlyUsed(components, [...ids.values()]),
+    refs: new Map([...ids].map(([key, id]) => [key, { $ref: `${PLACE}${id}` }])),
+  };
+}
+
+/** A schema whose pointers lead to components, without what only a schema of its own says. */
+function pointed(value: unknown, ending: string): unknown {
+  if (Array.isArray(value)) return value.map((each) => pointed(each, ending));
+  if (typeof value !== 'object' || value === null) return value;
+  return Object.fromEntries(
+    Object.entries(value).flatMap(([key, each]) => {
+      if (key === '$schema' || key === '$id') return [];
+      if (key === '$ref' && typeof each === 'string' && each.startsWith(SHARED))
+        return [[key, `${PLACE}Part${each.slice(SHARED.length).replace(/^schema/, '')}${ending}`]];
+      return [[key, pointed(each, ending)]];
+    }),
+  );
+}
+
+/** The components that are reached from some, all others left out. */
+function onlyUsed(components: Readonly<Record<string, Json>>, from: readonly string[]): Readonly<Record<string, Json>> {
+  const used = new Set<string>();
+  const left = [...from];
+  for (let id = left.pop(); id !== undefined; id = left.pop()) {
+    if (used.has(id)) continue;
+    used.add(id);
+    const text = JSON.stringify(components[id] ?? {});
+    left.push(...[...text.matchAll(/"\$ref":"#\/components\/schemas\/([^"]+)"/g)].map(([, name = '']) => name));
+  }
+  return Object.fromEntries(Object.entries(components).filter(([id]) => used.has(id)));
+}

@@ -1,0 +1,86 @@
+import createClient from 'openapi-fetch';
+import type { paths } from './made/schema.d.ts';
+
+/** What the calls are about: names of what is there, as the caller knows them. */
+export interface Known {
+  readonly url: string;
+  readonly email: string;
+  readonly password: string;
+  readonly slug: string;
+  readonly form: string;
+  readonly register: string;
+  readonly vocabulary: string;
+  readonly number: string;
+  readonly own: string;
+  readonly file: { readonly number: string; readonly id: string };
+  readonly letter: string;
+  readonly kept: string;
+  readonly confirmation: string;
+  readonly follow: string;
+  readonly followFile: string;
+  readonly decision: string;
+}
+
+/** Signs in and calls each route that reads, as somebody would who has the OpenAPI document and nothing else. */
+export async function callAll(known: Known): Promise<Readonly<Record<string, number>>> {
+  const stranger = createClient<paths>({ baseUrl: known.url });
+  const { email, password } = known;
+  const signedIn = await stranger.POST('/api/auth/sign-in/email', {
+    body: { email, password },
+    headers: { origin: known.url },
+  });
+  const cookie = signedIn.response.headers
+    .getSetCookie()
+    .map((each) => each.split(';')[0])
+    .join('; ');
+  const staff = createClient<paths>({ baseUrl: known.url, headers: { cookie } });
+  const statuses: Record<string, number> = {};
+  const note = (name: string, { response, error }: { response: Response; error?: unknown }): void => {
+    statuses[name] = response.status;
+    if (error) console.error(name, JSON.stringify(error));
+  };
+  const path = <T extends object>(of: T) => ({ params: { path: of } });
+
+  const sheet = await staff.GET('/api/requests/{number}', path({ number: known.number }));
+  note('sheet', sheet);
+  // What is answered is known to the compiler: reasons hold reasons.
+  const reasons: readonly string[] =
+    sheet.data?.routing?.rows.flatMap((row) => row.cells.flatMap((cell) => cell.parts.map((part) => part.words))) ?? [];
+  const fields: readonly string[] = sheet.data?.values.fields.map((field) => field.label) ?? [];
+  if (fields.length + reasons.length === 0) throw new Error('The sheet tells nothing.');
+
+  note('health', await stranger.GET('/api/health'));
+  note('openapi', await stranger.GET('/api/openapi.json'));
+  note('me', await staff.GET('/api/me'));
+  note('frontDesk', await staff.GET('/api/desk'));
+  note('door', await staff.GET('/api/doors/{slug}', path({ slug: known.slug })));
+  note('kept', await stranger.GET('/api/kept/{token}', path({ token: known.kept })));
+  note('confirmation', await stranger.GET('/api/confirmations/{token}', path({ token: known.confirmation })));
+  note('follow', await stranger.GET('/api/follow/{token}', path({ token: known.follow })));
+  const own = { ...path({ token: known.follow, id: known.followFile }), parseAs: 'arrayBuffer' } as const;
+  note('followFile', await stranger.GET('/api/follow/{token}/files/{id}', own));
+  note('myRequest', await staff.GET('/api/my/requests/{number}', path({ number: known.own })));
+  note('trays', await staff.GET('/api/trays'));
+  note('ledger', await staff.GET('/api/requests', { params: { query: { tray: 'all' } } }));
+  const file = { ...path(known.file), parseAs: 'arrayBuffer' } as const;
+  note('file', await staff.GET('/api/requests/{number}/files/{id}', file));
+  note('decisionLink', await stranger.GET('/api/decisions/{token}', path({ token: known.decision })));
+  const live = await staff.GET('/api/live', { parseAs: 'stream' });
+  note('live', live);
+  await live.data?.cancel();
+  note('mailroom', await staff.GET('/api/mailroom'));
+  note('letter', await staff.GET('/api/mailroom/{id}', path({ id: known.letter })));
+  note('register', await staff.GET('/api/registers/{key}', path({ key: known.register })));
+  note('forms', await staff.GET('/api/forms'));
+  note('ground', await staff.GET('/api/ground'));
+  note('form', await staff.GET('/api/forms/{key}', path({ key: known.form })));
+  note('draftHistory', await staff.GET('/api/forms/{key}/draft/history', path({ key: known.form })));
+  note('compareRelease', await staff.GET('/api/forms/{key}/releases/{number}', path({ key: known.form, number: 1 })));
+  const sheetOfRows = { params: { path: { key: known.form }, query: { among: 'all' } }, parseAs: 'text' } as const;
+  note('takeOut', await staff.GET('/api/forms/{key}/requests.csv', sheetOfRows));
+  note('vocabularies', await staff.GET('/api/vocabularies'));
+  note('vocabulary', await staff.GET('/api/vocabularies/{key}', path({ key: known.vocabulary })));
+  return statuses;
+}
+
+console.log(JSON.stringify(await callAll(JSON.parse(process.argv[2] ?? '{}') as Known)));

@@ -1,0 +1,93 @@
+import { execFile, execFileSync, spawnSync } from 'node:child_process';
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+import { promisify } from 'node:util';
+import { Validator } from '@seriousme/openapi-schema-validator';
+import { type Route, routes } from '@tolvek/contract';
+import { addressOf } from '@tolvek/demo';
+import { DEMO_PASSWORD } from '@tolvek/server';
+import { letters } from '@tolvek/server/schema';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { type Answer, type Caller, Desk, VISIT, WATER } from './desk.ts';
+import { makePermit, PDF, upload } from './permit.ts';
+
+const E2E = resolve(import.meta.dirname, '..');
+const BIN = join(E2E, 'node_modules/.bin');
+const MADE = join(E2E, 'client/made');
+
+let desk: Desk;
+let document: unknown;
+beforeAll(async () => {
+  desk = await Desk.open();
+  document = await (await fetch(`${desk.running.url}/api/openapi.json`)).json();
+});
+afterAll(() => desk.close());
+
+const ok = (answer: Answer): Answer['body'] => {
+  expect([answer.route, answer.status, answer.status === 200 ? '' : answer.text]).toEqual([answer.route, 200, '']);
+  return answer.body;
+};
+
+/** What a stranger’s calls are about: one of everything that can be read. */
+async function known() {
+  const [maren, priya, stranger]: Caller[] = await Promise.all([
+    desk.as('Maren Okafor'),
+    desk.as('Priya Nakamura-Lind'),
+    desk.as(''),
+  ]);
+  if (!maren || !priya || !stranger) throw new Error('nobody is there');
+  await makePermit(maren);
+  const { url } = desk.running;
+  const own = ok(await maren.submit('come-on-site', WATER)).number;
+  const papers = async (who: Caller, slug: string, more = {}) => {
+    const sent = await upload(url, who, 'plan.pdf', PDF, { slug });
+    const { number } = ok(await who.submit(slug, { what: 'x', papers: [sent.body.ref] }, more));
+    return { number, id: String(sent.body.ref).split('/')[0] ?? '' };
+  };
+  const file = await papers(priya, 'permit');
+  const from = (email: string) => ({ contact: { name: 'Elke Marlowe', email } });
+  const theirs = await papers(stranger, 'permit-from-outside', from('elke@corrin.example'));
+  const token = await desk.tokenFor('elke@corrin.example', 'confirm');
+  const { follow } = ok(await stranger.call('confirm', { params: { token } }));
+  ok(await stranger.submit('visit', VISIT, from('greta@corrin.example')));
+  const body = { answers: VISIT, contact: from('hilda@corrin.example').contact, typedAt: 1 };
+  ok(await stranger.call('sendKept', { params: { slug: 'visit' }, body }));
+  await desk.running.lettersSent();
+  const letter = desk.running.house.db.select({ id: letters.id }).from(letters).limit(1).get();
+  return {
+    ...{ url, email: addressOf('Maren Okafor'), password: DEMO_PASSWORD, slug: 'visit', form: 'site-access' },
+    ...{ register: 'site-access', vocabulary: 'species', number: own, own, file, letter: letter?.id ?? '', follow },
+    followFile: theirs.id,
+    kept: await desk.tokenFor('hilda@corrin.example', 'go on'),
+    confirmation: await desk.tokenFor('greta@corrin.example', 'confirm'),
+    decision: await desk.tokenFor('tomas.achterberg', 'decide'),
+  };
+}
+
+describe('the OpenAPI document', () => {
+  it('is accepted by a validator that knows nothing of us, and is not long', async () => {
+    const { valid, errors } = await new Validator().validate(structuredClone(document) as Record<string, unknown>);
+    expect([valid, errors]).toEqual([true, undefined]);
+    expect(JSON.stringify(document).length).toBeLessThan(150_000);
+  });
+
+  it('makes a client that compiles, and reads by each route', async () => {
+    mkdirSync(MADE, { recursive: true });
+    writeFileSync(join(MADE, 'openapi.json'), JSON.stringify(document));
+    execFileSync(join(BIN, 'openapi-typescript'), [join(MADE, 'openapi.json'), '-o', join(MADE, 'schema.d.ts')]);
+    const compiled = spawnSync(join(BIN, 'tsc'), ['-p', join(E2E, 'client')], { encoding: 'utf8' });
+    expect([compiled.status, compiled.stdout]).toEqual([0, '']);
+    const client = join(E2E, 'client/client.ts');
+    // Beside this process, which answers.
+    const called = await promisify(execFile)(
+      process.execPath,
+      ['--import', 'tsx', client, JSON.stringify(await known())],
+      { timeout: 60_000 },
+    );
+    expect(called.stderr).toBe('');
+    const statuses = JSON.parse(called.stdout) as Readonly<Record<string, number>>;
+    const reading = (Object.values(routes) as Route[]).filter(({ method }) => method === 'GET').map(({ name }) => name);
+    console.log('read by a stranger:', Object.keys(statuses).length, 'routes');
+    expect(statuses).toEqual(Object.fromEntries(reading.map((name) => [name, 200])));
+  });
+});
