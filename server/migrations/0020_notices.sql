@@ -7,7 +7,7 @@ CREATE TABLE `notices` (
 	`to_name` text NOT NULL,
 	`to_address` text NOT NULL,
 	`subject` text DEFAULT '' NOT NULL,
-	`said` text,
+	`said` blob,
 	`state` text NOT NULL,
 	`attempts` integer DEFAULT 0 NOT NULL,
 	`next_attempt_at` integer NOT NULL,

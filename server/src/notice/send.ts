@@ -182,7 +182,7 @@ export class Sender {
         ...(said ? dressed(this.house, said) : { text: '', html: '' }),
         headers: { 'Auto-Submitted': 'auto-generated', 'X-Tolvek-Notice': notice.kind },
       });
-      return { id, state: 'sent', sentAt: clock.now(), attempts, lastError: null };
+      return { id, state: 'sent', sentAt: clock.now(), attempts, lastError: null, cause: null };
     } catch (error) {
       const wait = BACK_OFF[attempts - 1];
       const lastError = error instanceof Error ? error.message : String(error);

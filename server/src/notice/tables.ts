@@ -1,6 +1,7 @@
 import type { Letter, NoticeCause } from '@tolvek/core/notice';
 import { sql } from 'drizzle-orm';
 import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { packedJson } from './packed.ts';
 
 /** A letter as it was worded when it first went out, with the way its button leads. */
 export interface Worded {
@@ -23,6 +24,8 @@ export type Said = Worded | Written;
  * Who is to hear of what: written in the transaction that causes it, worded and sent after it, by
  * what its reader may read then.
  */
+const said = packedJson<Said>();
+
 export const notices = sqliteTable(
   'notices',
   {
@@ -31,14 +34,14 @@ export const notices = sqliteTable(
     /** Null for an address that belongs to nobody yet. */
     personId: text(),
     kind: text().notNull(),
-    /** Null for what was written before causes were kept. */
+    /** Null once it went, and for what was written before causes were kept. */
     cause: text({ mode: 'json' }).$type<NoticeCause>(),
     toName: text().notNull(),
     toAddress: text().notNull(),
     /** Empty until it is worded. */
     subject: text().notNull().default(''),
     /** Null until it is worded, and again when it is kept no longer. */
-    said: text({ mode: 'json' }).$type<Said>(),
+    said: said(),
     /**
      * `sending`: handed to the mail server just now; what becomes of it is not known yet. `dropped`:
      * there was nothing left to tell, or nobody to tell it to.
