@@ -77,7 +77,13 @@ function takenInAgain(): Promise<string> {
 }
 
 const TRIED: Readonly<Record<Place, (kind: KindName) => Promise<void>>> = {
-  form: async () => expect(number).toMatch(/^KD-\d+$/),
+  form: async (kind) => {
+    const { form } = (await (await desk.as('Priya Nakamura-Lind')).call('door', { params: { slug: 'all-kinds' } }))
+      .body;
+    const asked = form.fields.find((each: { key: string }) => each.key === keyOf(kind));
+    expect([asked?.type.kind, asked?.label]).toEqual([kind, `A ${kind}`]);
+    expect(number).toMatch(/^KD-\d+$/);
+  },
   sheet: async (kind) => expect((await field(keyOf(kind))).shown).toBe(CASES[kind].shown),
   ledger: async (kind) => {
     const { rows } = (await maren.call('ledger', { query: { tray: 'all', find: number } })).body;
