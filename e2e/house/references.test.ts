@@ -40,6 +40,31 @@ const change = async (number: string, changes: object) =>
   });
 
 describe('a reference', () => {
+  it('offers what holds every word looked for, wherever it stands in its name or number', async () => {
+    const ask = async (find: string) =>
+      (await priya.call('offers', { params: { slug: 'vessel-time' }, body: { field: 'vessel', find, answers: {} } }))
+        .body;
+    type Offer = { id: string; label: string; number: string };
+    const { offers: all, more } = (await ask('')) as { offers: readonly Offer[]; more: boolean };
+    expect(more).toBe(false);
+    const findable = ({ label, number }: Offer): string => `${label} ${number}`.toLowerCase();
+    const parts = all.flatMap((each) =>
+      findable(each)
+        .split(' ')
+        .flatMap((word) => [word, word.slice(1, 4), word.slice(-2).toUpperCase()]),
+    );
+    const looks = [...new Set([...parts, 'inflatable rigid', 'vs boat', 'nothing', 'tern, vs', 'é'])].filter(Boolean);
+    let found = 0;
+    for (const find of looks) {
+      const words = find.toLowerCase().split(' ');
+      const expected = all.filter((each) => words.every((word) => findable(each).includes(word)));
+      const { offers } = (await ask(find)) as { offers: readonly Offer[] };
+      expect([find, offers.map(({ id }) => id).sort()]).toEqual([find, expected.map(({ id }) => id).sort()]);
+      found += offers.length;
+    }
+    expect(found).toBeGreaterThan(looks.length);
+  });
+
   it('offers what fits the words and the condition, and shows no more of it than is chosen', async () => {
     const ask = async (field: string, find: string) =>
       (await priya.call('offers', { params: { slug: 'vessel-time' }, body: { field, find, answers: {} } })).body.offers;

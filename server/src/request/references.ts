@@ -18,7 +18,7 @@ import type {
   RequestFacts,
   Values,
 } from '@tolvek/core/register';
-import { and, desc, eq, inArray, ne, type SQL } from 'drizzle-orm';
+import { and, desc, eq, inArray, ne, or, type SQL, sql } from 'drizzle-orm';
 import { referringTo } from '../design/queries.ts';
 import { formByKey } from '../form/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
@@ -31,8 +31,10 @@ import { pointers, requests } from './tables.ts';
 /** Requests offered at once; who doesn’t find theirs types more of its name. */
 const OFFERED = 20;
 
-/** Requests that are looked through for an offer, the newest first. */
-const LOOKED_THROUGH = 20_000;
+/** Requests that are read at once, the newest first, when an offer is looked for. */
+const AT_ONCE = 500;
+/** How long is looked for an offer at most, ms; whoever does not find theirs types more of its name. */
+const LONGEST_LOOK = 100;
 
 /**
  * The registers that references can point to: those a form was released for. `keys`: only these of
@@ -147,6 +149,40 @@ function offerIn(db: Reader, type: ReferenceKind, fields: readonly Field[], regi
   };
 }
 
+/** Requests as targets, the newest first, a few at a time: whoever has enough stops. */
+function* newestFirst(db: Reader, among: SQL | undefined): Generator<Target> {
+  for (let beyond: SQL | undefined; ; ) {
+    const rows = db
+      .select({ ...TARGET, createdAt: requests.createdAt })
+      .from(requests)
+      .where(and(among, beyond))
+      .orderBy(desc(requests.createdAt), desc(requests.id))
+      .limit(AT_ONCE)
+      .all();
+    yield* rows;
+    const last = rows.at(-1);
+    if (!last || rows.length < AT_ONCE) return;
+    beyond = sql`(${requests.createdAt}, ${requests.id}) < (${last.createdAt}, ${last.id})`;
+  }
+}
+
+/** Kinds that are shown as they are stored. */
+const AS_STORED: ReadonlySet<string> = new Set(['text', 'long-text', 'email', 'link', 'running-number']);
+
+/**
+ * What the database can say of a word looked for: the number holds it, or one of the fields that are
+ * shown does. Undefined where it can’t tell, as something else is shown than is stored.
+ */
+function mayHold(register: RegisterRow, shows: readonly string[], word: string): SQL | undefined {
+  const fields = shows.flatMap((key) => register.fields.find((field) => field.key === key) ?? []);
+  if (!/^[!-+\--~]+$/.test(word) || fields.some((field) => !AS_STORED.has(field.type.kind))) return undefined;
+  const holds = (text: SQL): SQL => sql`instr(lower(${text}), ${word}) > 0`;
+  return or(
+    holds(sql`${requests.number}`),
+    ...fields.map(({ key }) => holds(sql`coalesce(json_extract(${requests.values}, ${`$."${key}"`}), '')`)),
+  );
+}
+
 /** What a reference offers with the answers as they are, those that fit the words looked for. */
 export function offersOf(
   db: Reader,
@@ -159,16 +195,15 @@ export function offersOf(
   if (!field || !register) throw notFound('A reference with this name');
   const offered = offerIn(db, field.type, fields, register);
   const words = find.trim().toLowerCase().split(/\s+/).filter(Boolean);
-  const rows = db
-    .select(TARGET)
-    .from(requests)
-    .where(and(eq(requests.registerId, register.id), eq(requests.trial, false), amongCondition(field.type, asker)))
-    .orderBy(desc(requests.createdAt))
-    .limit(LOOKED_THROUGH)
-    .all();
+  const among = and(
+    ...[eq(requests.registerId, register.id), eq(requests.trial, false), amongCondition(field.type, asker)],
+    ...words.map((word) => mayHold(register, field.type.shows, word)),
+  );
+  const until = performance.now() + LONGEST_LOOK;
   const brought = fieldsBrought({ fields }, field);
   const found: Revealed<KnownRequest>[] = [];
-  for (const row of rows) {
+  for (const row of newestFirst(db, among)) {
+    if (performance.now() > until) return { offers: found, more: true };
     const findable =
       `${labelOf(protectionFor(db, register, row), row, field.type.shows, nameOf(db))} ${row.number}`.toLowerCase();
     if (!words.every((word) => findable.includes(word)) || !offered(row, values, facts)) continue;
