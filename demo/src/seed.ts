@@ -77,7 +77,7 @@ class Story {
   private readonly known = new Map<string, string>();
 
   constructor(house: House) {
-    this.house = { ...house, clock: { now: () => this.moment }, wakeOutbox: () => {} };
+    this.house = { ...house, clock: { now: () => this.moment }, wakeOutbox: () => {}, wakeJobs: () => {} };
   }
 
   async layGround(): Promise<void> {

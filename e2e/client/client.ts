@@ -19,6 +19,7 @@ export interface Known {
   readonly follow: string;
   readonly followFile: string;
   readonly decision: string;
+  readonly job: string;
 }
 
 /** Signs in and calls each route that reads, as somebody would who has the OpenAPI document and nothing else. */
@@ -78,6 +79,7 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('compareRelease', await staff.GET('/api/forms/{key}/releases/{number}', path({ key: known.form, number: 1 })));
   const sheetOfRows = { params: { path: { key: known.form }, query: { among: 'all' } }, parseAs: 'text' } as const;
   note('takeOut', await staff.GET('/api/forms/{key}/requests.csv', sheetOfRows));
+  note('job', await staff.GET('/api/jobs/{id}', path({ id: known.job })));
   note('vocabularies', await staff.GET('/api/vocabularies'));
   note('vocabulary', await staff.GET('/api/vocabularies/{key}', path({ key: known.vocabulary })));
   return statuses;

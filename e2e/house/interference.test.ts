@@ -248,6 +248,7 @@ async function live(hidden: Hidden): Promise<Heard> {
   await sent(stranger, 'permit-from-outside', { what: 'x', papers: [theirs.body.ref] }, { contact: OUTSIDE });
   const withFile = await desk.tokenFor(OUTSIDE.email, 'confirm');
   const followed = (await well(stranger.call('confirm', { params: { token: withFile } }))).follow;
+  const job = desk.hadDone('Maren Okafor');
   const decision = await desk.tokenFor('tomas.achterberg', 'decide');
   const keeping = { answers: VISIT, contact: OUTSIDE, typedAt: 1 };
   await well(stranger.call('sendKept', { params: { slug: 'visit' }, body: keeping }));
@@ -402,6 +403,8 @@ async function live(hidden: Hidden): Promise<Heard> {
         body: { answers: { what: 'aaa', limited: idOf(first) }, person: null, outside: false },
       },
     ],
+    job: [{ params: { id: job } }],
+    stopJob: [{ params: { id: job } }],
     clearTrials: [{ params: { key: 'site-access' } }],
     draftHistory: [{ params: { key: 'tell-tale' } }],
     recomputation: [{ params: { key: 'tell-tale' } }, { params: { key: 'site-access' } }],

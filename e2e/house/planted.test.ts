@@ -209,6 +209,7 @@ describe('a value in the restricted field', () => {
   });
 
   it('is searched for in every answer of every route, as each person', async () => {
+    const job = desk.hadDone('Maren Okafor');
     const form = (await as('Maren Okafor').call('form', { params: { key: 'site-access' } })).body;
     const letters = (await as('outside').call('mailroom')).body.letters;
     const things = desk.things();
@@ -317,6 +318,8 @@ describe('a value in the restricted field', () => {
           body: { answers: { ...WATER }, person: null, outside: true },
         },
       ],
+      job: [{ params: { id: job } }],
+      stopJob: [{ params: { id: job } }],
       clearTrials: [{ params: { key: 'site-access' } }],
       overExisting: [{ params: { key: 'site-access', rule: 'water-certificate' }, body: { shown: null } }],
       takeRunBack: [{ params: { key: 'site-access', run } }],

@@ -58,6 +58,7 @@ async function known() {
     ...{ url, email: addressOf('Maren Okafor'), password: DEMO_PASSWORD, slug: 'visit', form: 'site-access' },
     ...{ register: 'site-access', vocabulary: 'species', number: own, own, file, letter: letter?.id ?? '', follow },
     followFile: theirs.id,
+    job: desk.hadDone('Maren Okafor'),
     kept: await desk.tokenFor('hilda@corrin.example', 'go on'),
     confirmation: await desk.tokenFor('greta@corrin.example', 'confirm'),
     decision: await desk.tokenFor('tomas.achterberg', 'decide'),

@@ -225,7 +225,42 @@ export const workshopRoutes = {
       recompute: z.boolean().optional(),
     }),
     guard: 'If-Match',
-    answer: z.object({ number: z.int(), version: z.int(), recomputed: z.int() }),
+    answer: z.object({
+      number: z.int(),
+      version: z.int(),
+      /** The work of computing requests anew, where that was wanted. */
+      job: z.string().nullable(),
+    }),
+  }),
+  job: route({
+    name: 'job',
+    method: 'GET',
+    path: '/api/jobs/:id',
+    says: 'How far long work has come, for whoever began it.',
+    caller: 'coordinator',
+    params: z.strictObject({ id: z.string().max(64) }),
+    query: empty,
+    body: empty,
+    guard: 'none',
+    answer: z.object({
+      state: z.enum(['waiting', 'running', 'done', 'failed', 'stopped']),
+      looked: z.int(),
+      of: z.int().nullable(),
+      /** Requests that changed, of what whoever began it may read. */
+      changed: z.int(),
+    }),
+  }),
+  stopJob: route({
+    name: 'stopJob',
+    method: 'POST',
+    path: '/api/jobs/:id/stop',
+    says: 'Stops long work: what it did stays done, the rest is left as it is.',
+    caller: 'coordinator',
+    params: z.strictObject({ id: z.string().max(64) }),
+    query: empty,
+    body: empty,
+    guard: 'none',
+    answer: done,
   }),
   allowWay: route({
     name: 'allowWay',

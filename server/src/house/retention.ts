@@ -2,7 +2,7 @@ import { inArray, lt, sql } from 'drizzle-orm';
 import { keptAnswers, waitingSubmissions } from '../door/tables.ts';
 import { notices } from '../notice/tables.ts';
 import { AT_ONCE, dropOld, type Kept } from '../platform/kept.ts';
-import { idempotency, links, session } from '../platform/tables.ts';
+import { idempotency, jobs, links, session } from '../platform/tables.ts';
 import { ruleRuns } from '../request/tables.ts';
 
 const DAY = 24 * 3_600_000;
@@ -37,6 +37,11 @@ export const RETENTION: readonly Kept[] = [
     what: 'What a rule changed in requests there were, for taking it back',
     until: '30 days after it was done',
     sweep: dropOld(ruleRuns, ruleRuns.id, (now) => lt(ruleRuns.at, now - 30 * DAY)),
+  },
+  {
+    what: 'Long work that ended: how far it came and what it found',
+    until: '30 days after it began',
+    sweep: dropOld(jobs, jobs.id, (now) => lt(jobs.createdAt, now - 30 * DAY)),
   },
   {
     what: 'Sessions of people who are signed in',

@@ -1,5 +1,7 @@
+import { Jobs } from '../platform/longJobs.ts';
 import { storing } from '../platform/patience.ts';
 import { claimOnce } from '../request/claims.ts';
+import { JOBS } from './jobs.ts';
 import './followers.ts';
 import { chmodSync, readdirSync, rmSync, statSync } from 'node:fs';
 import { createServer, type RequestListener } from 'node:http';
@@ -37,6 +39,8 @@ export interface Running {
   readonly house: House;
   /** Resolves when every letter that can be sent has been. */
   readonly lettersSent: () => Promise<void>;
+  /** Resolves when no long work is left. */
+  readonly jobsDone: () => Promise<void>;
   /** Looks at once whether a day has turned; resolves when all is computed anew that depends on it. */
   readonly dayTurned: () => Promise<void>;
   readonly stop: () => Promise<void>;
@@ -113,8 +117,10 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
   const wakeOutbox = (): void => sender.wake();
   const house: House = {
     ...{ db, clock, config: { ...config, url, port }, live, log, troubles, gate, wakeOutbox },
+    wakeJobs: () => longWork.begin(),
     viewerOf: (id) => viewerOf(db, id),
   };
+  const longWork = new Jobs(house, JOBS);
   await storing(house, () => db.transaction((tx) => claimOnce(tx), { behavior: 'immediate' }));
   await options.seed?.(house);
   answer = createApp(house, createAuth(db, house.config));
@@ -131,13 +137,16 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
   const keeping = setInterval(() => {
     keepingHouse.begin();
     turnOfDay.begin();
+    longWork.begin();
   }, KEEP);
   tick();
+  longWork.begin();
 
   let stopping: Promise<void> | null = null;
   const stop = async (): Promise<void> => {
     clearInterval(ticking);
     clearInterval(keeping);
+    longWork.close();
     live.close();
     await new Promise<void>((done) => {
       server.close(() => done());
@@ -145,7 +154,7 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
       setTimeout(() => server.closeAllConnections(), LAST_ANSWERS).unref();
     });
     // What a job has not done by then is done after the next start.
-    const jobs = Promise.all([timers, turnOfDay, keepingHouse].map((job) => job.idle()));
+    const jobs = Promise.all([timers, turnOfDay, keepingHouse, longWork].map((job) => job.idle()));
     await Promise.all([sender.close(), Promise.race([jobs, pause(LAST_JOBS, undefined, { ref: false })])]);
     await standIn?.close();
     if (clock instanceof DemoClock) attempt(house, 'the clock', () => clock.keep());
@@ -157,7 +166,14 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
     turnOfDay.begin();
     await turnOfDay.idle();
   };
-  return { url, house, lettersSent: () => sender.idle(), dayTurned, stop: () => (stopping ??= stop()) };
+  return {
+    url,
+    house,
+    lettersSent: () => sender.idle(),
+    jobsDone: () => longWork.idle(),
+    dayTurned,
+    stop: () => (stopping ??= stop()),
+  };
 }
 
 /** How long a start waits for a database that another program holds, ms; and between two looks. */

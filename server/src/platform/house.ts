@@ -22,4 +22,6 @@ export interface House {
   readonly viewerOf: (personId: string) => Viewer | null;
   /** Wakes whoever sends letters; called after a commit. */
   readonly wakeOutbox: () => void;
+  /** Wakes whoever does long work; called after a commit that added some. */
+  readonly wakeJobs: () => void;
 }

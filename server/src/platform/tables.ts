@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm';
 import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
 /** What the sign-in library keeps: its own names and columns. */
@@ -86,4 +87,29 @@ export const links = sqliteTable(
     usedAt: integer(),
   },
   (table) => [index('links_target').on(table.targetId), index('links_expires').on(table.expiresAt)],
+);
+
+/** Long work that somebody began: done a few things at a time, and gone on with after a restart. */
+export const jobs = sqliteTable(
+  'jobs',
+  {
+    id: text().primaryKey(),
+    kind: text().notNull(),
+    /** What it is about, as its kind knows it. */
+    about: text({ mode: 'json' }).notNull().$type<object>(),
+    /** Who began it; what it finds is told to them. */
+    by: text().notNull(),
+    state: text({ enum: ['waiting', 'running', 'done', 'failed', 'stopped'] }).notNull(),
+    /** Things that were looked at, of so many; null where that is not known before. */
+    looked: integer().notNull().default(0),
+    of: integer(),
+    /** What it came to, as its kind tells it. */
+    result: text({ mode: 'json' }).$type<object>(),
+    createdAt: integer().notNull(),
+    endedAt: integer(),
+  },
+  (table) => [
+    index('jobs_left').on(table.createdAt).where(sql`state in ('waiting', 'running')`),
+    index('jobs_created').on(table.createdAt),
+  ],
 );

@@ -9,6 +9,7 @@ import { contentOf, registerById } from '../register/queries.ts';
 import { draftContent, type Found } from './findings.ts';
 import { kindProblems } from './kindProblems.ts';
 import { changesSince } from './queries.ts';
+import { recomputeLater } from './recompute.ts';
 import { putRegisterInForce } from './registers.ts';
 
 /** Keeps a draft made on a version, and the state before it in its history. */
@@ -29,10 +30,10 @@ export function saveDraft(house: House, viewer: Viewer, input: { key: string; ve
 export function releaseForm(
   house: House,
   viewer: Viewer,
-  input: { key: string; version: number; note: string },
+  input: { key: string; version: number; note: string; recompute?: boolean | undefined },
   found: Found,
-) {
-  return write(house, (work) => {
+): { number: number; version: number; job: string | null } {
+  const released = write(house, (work) => {
     const { tx, now } = work;
     const form = formByKey(tx, input.key);
     if (!form) throw notFound('This form');
@@ -68,6 +69,8 @@ export function releaseForm(
     const note = `Release ${number} of “${form.draft.title}”`;
     const after = registerAfter(contentOf(register), form.draft);
     putRegisterInForce(work, register, after, { note, by: viewer, released: form.id });
-    return { number, version };
+    return { number, version, job: input.recompute ? recomputeLater(work, form, viewer) : null };
   });
+  if (released.job !== null) house.wakeJobs();
+  return released;
 }

@@ -5,14 +5,15 @@ import { namesIn } from '@tolvek/core/expression';
 import { fieldsBy, registerAfter } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import type { Field } from '@tolvek/core/register';
-import { and, eq } from 'drizzle-orm';
+import { and, eq, sum } from 'drizzle-orm';
 import { currentRelease, type FormRow, formByKey, releaseById } from '../form/queries.ts';
+import { viewerOf } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
-import { storing } from '../platform/patience.ts';
+import { addJob, type Doing } from '../platform/longJobs.ts';
 import { notFound } from '../platform/problem.ts';
 import { inGroups, inTurns } from '../platform/turns.ts';
-import { by, write } from '../platform/work.ts';
+import { by, type Work } from '../platform/work.ts';
 import { contentOf, type RegisterRow, registerById } from '../register/queries.ts';
 import { askableOf } from '../request/asking.ts';
 import { changeRequest } from '../request/change.ts';
@@ -23,7 +24,7 @@ import { fieldsOf } from '../request/fields.ts';
 import { openRequest } from '../request/open.ts';
 import { requestById, type ShownRow } from '../request/queries.ts';
 import { computedBy } from '../request/settle.ts';
-import { requests } from '../request/tables.ts';
+import { requests, tallies } from '../request/tables.ts';
 
 /** Requests that are listed one by one; all of them are counted. */
 const LISTED = 20;
@@ -103,32 +104,51 @@ function madeAnew(
   return changesBetween(after, request.values, here).filter(({ field }) => otherwise.has(field));
 }
 
-/** Computes the requests of a form anew by its release in force, a few at a time. Returns how many changed. */
-export async function recomputeAll(house: House, viewer: Viewer, key: string): Promise<number> {
+/** Has the requests of a form computed anew by its release in force, as a job. Returns its id. */
+export function recomputeLater({ tx, now }: Work, form: FormRow, viewer: Viewer): string {
+  const of = tx
+    .select({ n: sum(tallies.n).mapWith(Number) })
+    .from(tallies)
+    .where(eq(tallies.formId, form.id))
+    .get();
+  return addJob(tx, { kind: 'recompute', about: { form: form.key }, by: viewer.personId, of: of?.n ?? 0, now });
+}
+
+/** What computing anew has come to: how many requests changed, of what whoever began it may read. */
+export interface Recomputed {
+  readonly changed: number;
+}
+
+/**
+ * Computes the requests of a form anew by its release in force, a few at a time. Those that are
+ * computed by it already are passed over.
+ */
+export async function recomputeAll(house: House, doing: Doing<{ form: string }>): Promise<void> {
   const { db } = house;
-  const form = formByKey(db, key);
+  const form = formByKey(db, doing.about.form);
   const release = form && currentRelease(db, form);
-  if (!form || !release) throw notFound('This form');
+  const viewer = viewerOf(db, doing.by);
+  if (!form || !release || !viewer) return;
   const register = registerById(db, form.registerId);
   const after = fieldsBy(register.fields, releaseById(db, release.id).release.design);
   const picked = pickedBy(db, register.fields);
-  let recomputed = 0;
-  for await (const group of inGroups(eachRequest(db, ofForm(form))))
-    recomputed += await storing(house, () =>
-      write(house, (work) => {
-        let changed = 0;
-        for (const { id } of group) {
-          const request = requestById(work.tx, id);
-          if (!request || (request.computedBy ?? request.releaseId) === release.id) continue;
-          const changes = madeAnew(work.tx, register, request, after, work.now, picked);
-          const change = { why: 'recomputed', release: release.number, by: release.id, changes } as const;
-          changeRequest(by(work, viewer.personId), request, { kind: 'values', ...change });
-          // Counted is what this viewer may read: the rest is computed along with it.
-          const { readable } = openRequest(work.tx, request, viewer, 'counting', { register });
-          if (changes.some(({ field }) => readable.has(field))) changed += 1;
-        }
-        return changed;
-      }),
-    );
-  return recomputed;
+  let total = (doing.before as Recomputed | null)?.changed ?? 0;
+  for await (const group of inGroups(eachRequest(db, ofForm(form)))) {
+    let changed = 0;
+    await doing.step(group.length, (work) => {
+      changed = 0;
+      for (const { id } of group) {
+        const request = requestById(work.tx, id);
+        if (!request || (request.computedBy ?? request.releaseId) === release.id) continue;
+        const changes = madeAnew(work.tx, register, request, after, work.now, picked);
+        const change = { why: 'recomputed', release: release.number, by: release.id, changes } as const;
+        changeRequest(by(work, viewer.personId), request, { kind: 'values', ...change });
+        // Counted is what this viewer may read: the rest is computed along with it.
+        const { readable } = openRequest(work.tx, request, viewer, 'counting', { register });
+        if (changes.some(({ field }) => readable.has(field))) changed += 1;
+      }
+      return { changed: total + changed } satisfies Recomputed;
+    });
+    total += changed;
+  }
 }

@@ -12,6 +12,7 @@ import { apart } from '../platform/apart.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
+import { jobOf, stopJob } from '../platform/longJobs.ts';
 import { notFound } from '../platform/problem.ts';
 import type { Serve } from '../platform/serve.ts';
 import { write } from '../platform/work.ts';
@@ -25,7 +26,7 @@ import { findingsFor, findingsOfForm } from './findings.ts';
 import { askInto, duplicateForm, goBackToState, registerView, setFormState, settleRegister } from './onRegister.ts';
 import { allowWay, endWay, planView, protectAlike, protectionOfDraft, readBy, waysInForce } from './plan.ts';
 import { changesSince, historyOfDraft, listForms } from './queries.ts';
-import { recomputation, recomputeAll } from './recompute.ts';
+import { type Recomputed, recomputation } from './recompute.ts';
 import { overExisting, takeRunBack } from './ruleOver.ts';
 import { TAKE_IN_ROWS, TRY_CONDITION } from './tasks.ts';
 import { clearTrials, draftOffers, sendTrial, trialsOf } from './trials.ts';
@@ -100,8 +101,15 @@ export function workshopRoutes(serve: Serve, house: House): void {
   });
   serve('releaseForm', async ({ viewer, params, body, version }) => {
     const { key } = params;
-    const done = releaseForm(house, viewer, { key, version, note: body.note }, await findingsOfForm(db, key));
-    return { ...done, recomputed: body.recompute ? await recomputeAll(house, viewer, key) : 0 };
+    return releaseForm(house, viewer, { key, version, ...body }, await findingsOfForm(db, key));
+  });
+  serve('job', ({ viewer, params }) => {
+    const { state, looked, of, result } = jobOf(db, viewer.personId, params.id);
+    return { state, looked, of, changed: (result as Recomputed | null)?.changed ?? 0 };
+  });
+  serve('stopJob', ({ viewer, params }) => {
+    stopJob(house, viewer.personId, params.id);
+    return { done: true };
   });
   serve('recomputation', ({ viewer, params }) => recomputation(house, viewer, params.key));
   serve('register', ({ params }) => registerView(db, params.key));

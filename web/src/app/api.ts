@@ -459,6 +459,13 @@ export const api = createApi({
       query: ({ key, number }) => address<'compareRelease'>('/api/forms/:key/releases/:number', { key, number }),
       keepUnusedDataFor: 0,
     }),
+    job: build.query<AnswerOf<'job'>, ParamsOf<'job'>>({
+      query: (params) => address<'job'>('/api/jobs/:id', params),
+      keepUnusedDataFor: 0,
+    }),
+    stopJob: build.mutation<AnswerOf<'stopJob'>, ParamsOf<'stopJob'>>({
+      query: (params) => ({ url: address<'stopJob'>('/api/jobs/:id/stop', params), method: 'POST', body: {} }),
+    }),
     tryCondition: build.query<AnswerOf<'tryCondition'>, ParamsOf<'tryCondition'> & BodyOf<'tryCondition'>>({
       query: ({ key, ...body }) => ({
         url: address<'tryCondition'>('/api/forms/:key/tries', { key }),

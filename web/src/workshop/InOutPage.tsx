@@ -17,7 +17,9 @@ type Told = AnswerOf<'takeInRows'>;
  */
 export function InOutPage({ form }: { form: AnswerOf<'form'> }) {
   const [among, setAmong] = useState<'all' | 'unfinished'>('all');
-  const released = form.releases.length > 0;
+  const inForce = Math.max(0, ...form.releases.map((release) => release.number));
+  // Rows come in by what is in force, whatever the draft asks by now.
+  const { data: release } = api.useCompareReleaseQuery({ key: form.key, number: inForce }, { skip: inForce === 0 });
   return (
     <>
       <h2 className="section-head mt-2">Take out</h2>
@@ -52,10 +54,12 @@ export function InOutPage({ form }: { form: AnswerOf<'form'> }) {
         </>
       )}
       <h2 className="section-head mt-8">Take in</h2>
-      {released ? (
-        <TakeIn form={form} />
-      ) : (
+      {inForce === 0 ? (
         <p className="mt-2 text-soft">Requests can be taken in once the form is released.</p>
+      ) : release ? (
+        <TakeIn form={form} design={release.design} />
+      ) : (
+        <p className="mt-2 text-soft">Opening release {inForce} …</p>
       )}
     </>
   );
@@ -87,7 +91,7 @@ function guessed(headings: readonly string[], design: FormDesign): readonly stri
   });
 }
 
-function TakeIn({ form }: { form: AnswerOf<'form'> }) {
+function TakeIn({ form, design }: { form: AnswerOf<'form'>; design: FormDesign }) {
   const [file, setFile] = useState<StartFile | null>(null);
   const [reading, setReading] = useState('');
   const [columns, setColumns] = useState<readonly string[]>([]);
@@ -95,7 +99,7 @@ function TakeIn({ form }: { form: AnswerOf<'form'> }) {
   const [run, { data, error, isLoading, reset }] = api.useTakeInRowsMutation();
   const rows = file?.kind === 'rows' ? file.rows : [];
   const [headings = [], ...lines] = rows;
-  const fields = comingIn(form.draft);
+  const fields = comingIn(design);
   const look = (apply: boolean): void => {
     const body = lines.slice(0, MOST_IMPORTED).map((line) => ({
       cells: Object.fromEntries(
@@ -128,7 +132,7 @@ function TakeIn({ form }: { form: AnswerOf<'form'> }) {
           reset();
           setOnce(crypto.randomUUID());
           setFile(read);
-          setColumns(read.kind === 'rows' ? guessed(read.rows[0] ?? [], form.draft) : []);
+          setColumns(read.kind === 'rows' ? guessed(read.rows[0] ?? [], design) : []);
         }}
       />
       {reading ? (
@@ -206,7 +210,7 @@ function TakeIn({ form }: { form: AnswerOf<'form'> }) {
         <Told
           told={data}
           busy={isLoading}
-          labelOf={(key) => form.draft.fields.find((field) => field.key === key)?.label ?? 'Requester'}
+          labelOf={(key) => design.fields.find((field) => field.key === key)?.label ?? 'Requester'}
           apply={() => look(true)}
         />
       ) : null}

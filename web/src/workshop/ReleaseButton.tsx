@@ -6,6 +6,7 @@ import { api } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { ChangeList } from './ChangeList.tsx';
+import { ComputingAnew } from './ComputingAnew.tsx';
 import { Recomputing } from './Recomputing.tsx';
 import type { DraftEditing } from './useDraft.ts';
 
@@ -14,6 +15,7 @@ export function ReleaseButton({ form, editing }: { form: AnswerOf<'form'>; editi
   const [open, setOpen] = useState(false);
   const [note, setNote] = useState('');
   const [isRecomputed, setRecomputed] = useState(false);
+  const [job, setJob] = useState<string | null>(null);
   const [release, { isLoading, error, reset }] = api.useReleaseFormMutation();
   const next = (form.releases[0]?.number ?? 0) + 1;
   const errors = editing.findings.filter((finding) => finding.severity === 'error').length;
@@ -24,13 +26,10 @@ export function ReleaseButton({ form, editing }: { form: AnswerOf<'form'>; editi
     setOpen(false);
     setNote('');
     setRecomputed(false);
-    const { number, recomputed } = done.data;
-    toast(
-      `Release ${number} is in force. The doors lead to it from now on.${
-        recomputed > 0 ? ` ${recomputed} ${recomputed === 1 ? 'request was' : 'requests were'} computed anew.` : ''
-      }`,
-    );
+    toast(`Release ${done.data.number} is in force. The doors lead to it from now on.`);
+    setJob(done.data.job);
   };
+  if (job !== null) return <ComputingAnew job={job} ended={() => setJob(null)} />;
   return (
     <Dialog.Root
       open={open}

@@ -1,0 +1,150 @@
+import { and, asc, eq, sql } from 'drizzle-orm';
+import { v7 as uuid } from 'uuid';
+import type { Reader, Transaction } from './database.ts';
+import type { House } from './house.ts';
+import { Job } from './jobs.ts';
+import { storing } from './patience.ts';
+import { notFound, Problem } from './problem.ts';
+import { jobs } from './tables.ts';
+import { type Work, write } from './work.ts';
+
+export type JobRow = typeof jobs.$inferSelect;
+
+/** A job as its work sees it. */
+export interface Doing<About> {
+  readonly about: About;
+  /** Who began it. */
+  readonly by: string;
+  /** What was found before a restart. */
+  readonly before: object | null;
+  /**
+   * One write of the job: does some of its things, counts them and keeps what was found so far, all of
+   * it or nothing.
+   *
+   * @throws JobStopped when somebody stopped it: what was done before stays.
+   */
+  step(things: number, does: (work: Work) => object): Promise<void>;
+}
+
+/** The work of one kind of jobs. After a restart it begins anew: what was done already is passed over. */
+export type JobWork = (house: House, doing: Doing<never>) => Promise<void>;
+
+/** Ends the work of a job that somebody stopped, or leaves it for the next start. */
+class JobStopped extends Error {}
+
+const LEFT = sql`state in ('waiting', 'running')`;
+
+/** Notes that long work is to be done; whoever does it is woken by `house.wakeJobs` after the commit. */
+export function addJob(
+  tx: Transaction,
+  job: Pick<JobRow, 'kind' | 'about' | 'by' | 'of'> & { readonly now: number },
+): string {
+  const { now, ...rest } = job;
+  const id = uuid();
+  tx.insert(jobs)
+    .values({ ...rest, id, state: 'waiting', createdAt: now })
+    .run();
+  return id;
+}
+
+/** A job for whoever began it. @throws Problem 404 for anybody else’s. */
+export function jobOf(db: Reader, personId: string, id: string): JobRow {
+  const job = db.select().from(jobs).where(eq(jobs.id, id)).get();
+  if (job?.by !== personId) throw notFound('This work');
+  return job;
+}
+
+/** Stops a job: what it did stays done, the rest is left as it is. One that has ended stays as it ended. */
+export function stopJob(house: House, personId: string, id: string): void {
+  write(house, ({ tx, now }) => {
+    jobOf(tx, personId, id);
+    tx.update(jobs)
+      .set({ state: 'stopped', endedAt: now })
+      .where(and(eq(jobs.id, id), LEFT))
+      .run();
+  });
+}
+
+/** Does the jobs there are, one after the other, the oldest first. */
+export class Jobs {
+  private readonly job: Job;
+  private again = false;
+  private closed = false;
+
+  constructor(
+    private readonly house: House,
+    private readonly kinds: Readonly<Record<string, JobWork>>,
+  ) {
+    this.job = new Job(house, 'long work', () => this.rounds());
+  }
+
+  /** Begins, or lets the round that is under way look once more. */
+  begin(): void {
+    this.again = true;
+    this.job.begin();
+  }
+
+  /** Begins nothing more; what is under way ends after its next step and goes on after the next start. */
+  close(): void {
+    this.closed = true;
+  }
+
+  /** Resolves when no job is left. */
+  idle(): Promise<void> {
+    return this.job.idle();
+  }
+
+  private async rounds(): Promise<void> {
+    while (this.again && !this.closed) {
+      this.again = false;
+      for (let next = this.next(); next && !this.closed; next = this.next()) await this.one(next);
+    }
+  }
+
+  private next(): JobRow | undefined {
+    return this.house.db.select().from(jobs).where(LEFT).orderBy(asc(jobs.createdAt), asc(jobs.id)).limit(1).get();
+  }
+
+  private async one({ id, kind, about, by, result }: JobRow): Promise<void> {
+    const { house } = this;
+    const set = (values: Partial<JobRow>): Promise<unknown> =>
+      storing(house, () =>
+        write(house, ({ tx }) =>
+          tx
+            .update(jobs)
+            .set(values)
+            .where(and(eq(jobs.id, id), LEFT))
+            .run(),
+        ),
+      );
+    await set({ state: 'running', looked: 0 });
+    const step: Doing<never>['step'] = async (things, does) => {
+      if (this.closed) throw new JobStopped();
+      await storing(house, () =>
+        write(house, (work) => {
+          const now = work.tx.select({ state: jobs.state }).from(jobs).where(eq(jobs.id, id)).get();
+          if (now?.state !== 'running') throw new JobStopped();
+          const found = does(work);
+          work.tx
+            .update(jobs)
+            .set({ looked: sql`${jobs.looked} + ${things}`, result: found })
+            .where(eq(jobs.id, id))
+            .run();
+        }),
+      );
+    };
+    try {
+      const work = this.kinds[kind];
+      if (!work) throw new Error(`Nobody knows how to do “${kind}”.`);
+      await work(house, { about: about as never, by, before: result, step });
+      await set({ state: 'done', endedAt: house.clock.now() });
+    } catch (error) {
+      if (error instanceof JobStopped) return;
+      // A full or locked disk is waited for: it goes on when it is looked at next.
+      if (error instanceof Problem && error.status === 503) throw error;
+      // A mistake of ours ends this job and no other.
+      house.log.error({ job: id, kind, error }, 'long work failed');
+      await set({ state: 'failed', endedAt: house.clock.now() });
+    }
+  }
+}
