@@ -44,7 +44,7 @@ export function DayField(props: DayFieldProps) {
     setTyping(null);
   };
   return (
-    <span className={`flex items-stretch ${withTime ? 'max-w-80' : 'max-w-64'}`}>
+    <span className={`flex items-stretch ${withTime ? 'max-w-96' : 'max-w-64'}`}>
       <input
         id={props.id}
         aria-label={props.name}
