@@ -152,6 +152,36 @@ describe('files sent along', () => {
     ]);
   });
 
+  it('are held by trials of a draft, and let go of with them', async () => {
+    const draftUpload = (who: Caller, field = 'papers') =>
+      fetch(`${desk.running.url}/api/forms/permit/draft/uploads?${new URLSearchParams({ field, name: 'try.pdf' })}`, {
+        method: 'POST',
+        headers: { cookie: who.cookie, 'content-type': 'application/octet-stream' },
+        body: PDF,
+      });
+    const sent = await draftUpload(maren);
+    expect(sent.status).toBe(200);
+    const { ref } = (await sent.json()) as { ref: string };
+    expect([(await draftUpload(priya)).status, (await draftUpload(maren, 'what')).status]).toEqual([403, 404]);
+    const trial = await maren.call('sendTrial', {
+      params: { key: 'permit' },
+      headers: { 'Idempotency-Key': crypto.randomUUID() },
+      body: { answers: { what: 'Tried', papers: [ref] }, person: null, outside: false },
+    });
+    expect([trial.status, trial.text]).toEqual([200, trial.text]);
+    const { number } = trial.body;
+    const papers = (await maren.sheet(number)).values.fields.find((field: { key: string }) => field.key === 'papers');
+    expect(papers).toMatchObject({ value: [ref], shown: 'try.pdf' });
+    const id = ref.split('/')[0] ?? '';
+    const read = await fetch(`${desk.running.url}/api/requests/${number}/files/${id}`, {
+      headers: { cookie: maren.cookie },
+    });
+    expect(Buffer.from(await read.arrayBuffer()).equals(PDF)).toBe(true);
+    expect((await maren.call('clearTrials', { params: { key: 'permit' } })).body.cleared).toBe(1);
+    const left = desk.running.house.db.select().from(uploads).where(eq(uploads.id, id)).get();
+    expect(left?.requestId).toBeNull();
+  });
+
   it('are forgotten when no request names them within fifteen days', async () => {
     await upload(priya, 'lost.txt', Buffer.from('Only here for a while.'));
     const before = kept();

@@ -31,7 +31,7 @@ const OTHER: Hidden = { note: 'bb zq another, and longer', term: 'cod', day: '20
 const WATCHING = ['Maren Okafor', 'Ada Quillfeather', 'Ilse Brandvold', 'Tomas Achterberg', 'Declan Oyelaran'];
 const OUTSIDE = { name: 'Wim Haldane', email: 'wim.haldane@haldane.example' };
 /** Routes that carry bytes, called by themselves. */
-const BYTES: readonly RouteName[] = ['live', 'upload', 'sheetUpload', 'file', 'followFile', 'takeOut'];
+const BYTES: readonly RouteName[] = ['live', 'upload', 'sheetUpload', 'draftUpload', 'file', 'followFile', 'takeOut'];
 const TERMS = VOCABULARIES.find((each) => each.key === 'species')?.terms ?? [];
 
 const closed = (fields: readonly string[]) => ({
@@ -562,6 +562,7 @@ async function live(hidden: Hidden): Promise<Heard> {
     await bytes('followFile', `follow/${followed}/files/${idIn(theirs.body.ref)}`);
     await bytes('followFile', `follow/${followed}/files/${idIn(file.ref)}`);
     await bytes('upload', 'doors/permit-from-outside/uploads?field=papers&name=a.pdf', PDF);
+    await bytes('draftUpload', 'forms/permit/draft/uploads?field=papers&name=a.pdf', PDF);
     await bytes('sheetUpload', `requests/${first}/uploads?field=scan&name=a.pdf`, PDF);
     await bytes('sheetUpload', `requests/${permit}/uploads?field=papers&name=a.pdf`, PDF);
   }

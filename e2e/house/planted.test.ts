@@ -23,7 +23,7 @@ const PEOPLE = [
 ];
 
 /** Routes that carry no JSON: the stream, and files, which have tests of their own. */
-const BYTES: readonly string[] = ['live', 'upload', 'sheetUpload', 'file', 'followFile', 'takeOut'];
+const BYTES: readonly string[] = ['live', 'upload', 'sheetUpload', 'draftUpload', 'file', 'followFile', 'takeOut'];
 
 let desk: Desk;
 const callers = new Map<string, Caller>();

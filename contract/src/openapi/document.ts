@@ -26,7 +26,7 @@ const MEDIA: Readonly<Record<string, readonly [media: string, schema: Json]>> = 
 };
 
 /** Routes that take the bytes of a file as they are. */
-const UPLOADS: ReadonlySet<string> = new Set(['upload', 'sheetUpload']);
+const UPLOADS: ReadonlySet<string> = new Set(['upload', 'sheetUpload', 'draftUpload']);
 
 const isEmpty = (type: z.ZodType): boolean => type instanceof z.ZodObject && Object.keys(type.shape).length === 0;
 

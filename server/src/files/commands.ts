@@ -1,4 +1,5 @@
 import type { Readable } from 'node:stream';
+import type { FormDesign } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
 import {
   bytesInWords,
@@ -15,7 +16,6 @@ import {
 import { and, eq, inArray, isNull, type SQL, sum } from 'drizzle-orm';
 import { fileTypeFromFile } from 'file-type';
 import { v7 as uuid } from 'uuid';
-import type { ReleaseRow } from '../form/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { AT_ONCE } from '../platform/kept.ts';
@@ -117,12 +117,10 @@ function roomFor(db: Reader, fromWhere: string, bytes: number): void {
 
 export type FilesField = Field & { readonly type: Extract<Field['type'], { kind: 'files' }> };
 
-/** The question of a release that takes files. */
-export function askedFor(release: ReleaseRow, key: string): FilesField {
-  const field = release.design.fields.find(
-    (each): each is FilesField => each.key === key && each.type.kind === 'files',
-  );
-  const isAsked = release.design.parts.some((part) => part.part === 'question' && part.field === key);
+/** The question of a form that takes files, by its release or draft. */
+export function askedFor({ fields, parts }: Pick<FormDesign, 'fields' | 'parts'>, key: string): FilesField {
+  const field = fields.find((each): each is FilesField => each.key === key && each.type.kind === 'files');
+  const isAsked = parts.some((part) => part.part === 'question' && part.field === key);
   if (field?.source !== 'asked' || !isAsked) throw notFound('A question for files with this name');
   return field;
 }

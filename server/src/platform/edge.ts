@@ -6,7 +6,7 @@ const MB = 1024 * 1024;
 
 /** How much a call may send, by where it goes; what is not named may send nothing that counts. */
 function mostBytes(path: string): number {
-  if (/^\/api\/(doors|requests)\/[^/]+\/uploads$/.test(path)) return 25 * MB;
+  if (/^\/api\/(doors\/[^/]+|requests\/[^/]+|forms\/[^/]+\/draft)\/uploads$/.test(path)) return 25 * MB;
   if (path.startsWith('/api/auth/')) return 10 * 1024;
   return path.startsWith('/api/') ? 512 * 1024 : 1024;
 }

@@ -8,6 +8,7 @@ import { doorBySlug } from '../door/queries.ts';
 import { askedFor, type FilesField, takeFile } from '../files/commands.ts';
 import { readFileOf } from '../files/store.ts';
 import { uploads } from '../files/tables.ts';
+import { formByKey } from '../form/queries.ts';
 import type { House } from '../platform/house.ts';
 import { addressOf, type Limits } from '../platform/limits.ts';
 import { notAllowed, notFound, notSignedIn } from '../platform/problem.ts';
@@ -31,13 +32,31 @@ export function fileRoutes(router: Router, house: House, limits: Limits): void {
     if (!admission.admitted) throw notAllowed(admission.message);
     const file = await takeFile(house, {
       formId: release.formId,
-      field: askedFor(release, field),
+      field: askedFor(release.design, field),
       name,
       body: request,
       announced: announcedBy(request),
       fromWhere: viewer ? `person ${viewer.personId}` : addressOf(request),
     });
     response.set('Cache-Control', 'no-store').json(file);
+  });
+
+  router.post(routes.draftUpload.path, async (request, response) => {
+    const { viewer = null } = (await callerFor(routes.draftUpload as Route, limits, house, request, response)) ?? {};
+    const { key } = routes.draftUpload.params.parse(request.params);
+    const { field, name } = routes.draftUpload.query.parse({ ...request.query });
+    const form = formByKey(house.db, key);
+    if (!form) throw notFound('This form');
+    response.set('Cache-Control', 'no-store').json(
+      await takeFile(house, {
+        formId: form.id,
+        field: askedFor(form.draft, field),
+        name,
+        body: request,
+        announced: announcedBy(request),
+        fromWhere: `person ${viewer?.personId ?? ''}`,
+      }),
+    );
   });
 
   router.post(routes.sheetUpload.path, async (request, response) => {

@@ -9,6 +9,7 @@ import { calendarOf } from '../calendar/queries.ts';
 import { dropDeadlines } from '../deadline/follow.ts';
 import { dropFrozen, freezeDraft } from '../design/commands.ts';
 import { doorsOf } from '../door/queries.ts';
+import { filesNamed } from '../files/commands.ts';
 import { designOfForm, formByKey, releaseById } from '../form/queries.ts';
 import { departmentOf, groupsOf, personById } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
@@ -70,6 +71,7 @@ export function sendTrial(house: House, viewer: Viewer, input: Trial, found: Fou
         people: input.outside ? [] : pickedFrom(tx, form.draft.fields),
         vocabularies: vocabulariesFor(tx, form.draft.fields),
         references: requestsNamed(tx, form.draft.fields, input.answers, { by: requester.id }),
+        files: filesNamed(tx, form.id, form.draft.fields, input.answers),
       });
       const register = registerById(tx, form.registerId);
       const intake = releaseById(tx, releaseId).takeIn(

@@ -7,6 +7,7 @@ import { useMemo, useState } from 'react';
 import { api } from '../app/api.ts';
 import { FormParts } from '../fields/FormParts.tsx';
 import { type AroundFields, AroundFieldsProvider } from '../fields/input.ts';
+import { uploadFile } from '../fields/uploadFile.ts';
 import { RowReasons } from '../ui/RowReasons.tsx';
 import { Why } from '../ui/Why.tsx';
 import { Reasons } from './Reasons.tsx';
@@ -24,17 +25,21 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
   const [tried, setTried] = useState(false);
   const route = useMemo(() => prepareRouting(draft.routing, scope), [draft.routing, scope]);
   const [ask] = api.useDraftOffersMutation();
-  const { facts, answers, know, seat } = proof;
+  const { facts, answers, know, hold, seat } = proof;
   const around = useMemo((): AroundFields => {
     const outside = facts.door === 'outside';
     const person = seat === 'outside' || seat === 'staff' ? null : seat;
     return {
       ...facts,
-      upload: null,
+      upload: async (field, file, told) => {
+        const known = await uploadFile(`/api/forms/${encodeURIComponent(form.key)}/draft/uploads`, field, file, told);
+        hold(known);
+        return known;
+      },
       know,
       offers: (field, find) => ask({ key: form.key, field, find, answers, person, outside }).unwrap(),
     };
-  }, [facts, answers, know, seat, ask, form.key]);
+  }, [facts, answers, know, hold, seat, ask, form.key]);
   const { problems } = completion;
   const routed = route(slots);
   const team = form.groups.find((group) => group.key === routed.outcome.team)?.name ?? routed.outcome.team;

@@ -1,6 +1,7 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { type FormDesign, prepareCompletion, questionsOf } from '@tolvek/core/form';
 import {
+  type KnownFile,
   type KnownRequest,
   type RawAnswer,
   type RequestFacts,
@@ -17,6 +18,7 @@ function factsAtSeat(
   seat: Seat,
   { people, today, now, calendar, vocabularies }: AnswerOf<'form'>,
   references: readonly KnownRequest[],
+  files: readonly KnownFile[],
 ): RequestFacts {
   const person = people.find((each) => each.key === seat);
   return {
@@ -28,7 +30,7 @@ function factsAtSeat(
     today,
     now,
     calendar,
-    files: [],
+    files,
     vocabularies,
     references,
     numbers: {},
@@ -60,7 +62,9 @@ export function useProof(draft: FormDesign, form: AnswerOf<'form'>) {
     [fields, groups, people, vocabularies],
   );
   const [references, setReferences] = useState<readonly KnownRequest[]>([]);
-  const facts = useMemo(() => factsAtSeat(seat, form, references), [seat, form, references]);
+  const [files, setFiles] = useState<readonly KnownFile[]>([]);
+  const hold = useCallback((file: KnownFile) => setFiles((before) => [...before, file]), []);
+  const facts = useMemo(() => factsAtSeat(seat, form, references, files), [seat, form, references, files]);
   const known = useMemo(() => {
     const asked = new Set(questionsOf(parts).map((question) => question.field));
     return Object.fromEntries(Object.entries(answers).filter(([key]) => asked.has(key)));
@@ -73,6 +77,7 @@ export function useProof(draft: FormDesign, form: AnswerOf<'form'>) {
     answers: known,
     answer: (key: string, value: RawAnswer) => setAnswers((before) => ({ ...before, [key]: value })),
     know,
+    hold,
     clear: () => setAnswers({}),
     completion,
     scope,
