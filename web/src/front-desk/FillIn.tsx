@@ -1,15 +1,7 @@
-import type { AnswerOf, ProblemDocument } from '@tolvek/contract';
+import type { AnswerOf } from '@tolvek/contract';
 import { CONTACT_LABELS, contactProblems } from '@tolvek/core/door';
-import {
-  isFilled,
-  type KnownRequest,
-  type Problem,
-  type RawAnswer,
-  type RawAnswers,
-  type RequestFacts,
-} from '@tolvek/core/register';
-import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
-import { Controller, useForm, useWatch } from 'react-hook-form';
+import type { KnownRequest, Problem, RawAnswers } from '@tolvek/core/register';
+import { lazy, Suspense, useCallback, useEffect, useMemo, useReducer, useRef, useState } from 'react';
 import { api, problemOf } from '../app/api.ts';
 import { inputId } from '../fields/AskedQuestion.tsx';
 import { FormParts } from '../fields/FormParts.tsx';
@@ -18,6 +10,7 @@ import { cellId } from '../fields/LineItemsInput.tsx';
 import { ProblemLine } from '../fields/ProblemLine.tsx';
 import { uploadFile } from '../fields/uploadFile.ts';
 import { Button } from '../ui/Button.tsx';
+import { allProblems, begun, factsWith, filled, hasTyped, isTold, knownAnswers, withoutBlanks } from './filling.ts';
 import { GoOnLater } from './GoOnLater.tsx';
 import { forget, type KeptAnswers, type KeptElsewhere, keep, newKey, nothingTyped, recall } from './keptAnswers.ts';
 import { pageOf, pagesOf } from './pages.ts';
@@ -50,24 +43,18 @@ export function FillIn({
 }) {
   const { form, slug } = door;
   const { complete, rules, state } = useCompletion(form);
-  const { control, handleSubmit, reset, getValues, setValue } = useForm<KeptAnswers>({
-    defaultValues: recall(slug, kept),
-  });
-  const typed = useWatch({ control }) as KeptAnswers;
-  const { files: sentFiles, references: chosen } = typed;
-  const facts = useMemo(
-    () => factsWith(form.facts, { files: sentFiles, references: chosen }),
-    [form.facts, sentFiles, chosen],
-  );
+  const [filling, step] = useReducer(filled, null, () => begun(recall(slug, kept)));
+  const { typed, page, passed, tried, refused } = filling;
+  // What was typed last, for what is asked of the desk a moment later.
+  const latest = useRef(typed);
+  latest.current = typed;
+  const { files, references } = typed;
+  const facts = useMemo(() => factsWith(form.facts, { files, references }), [form.facts, files, references]);
   const completion = complete(knownAnswers(typed, form), facts);
   const [submit, { isLoading, data: sent }] = api.useSubmitMutation();
-  const [tried, setTried] = useState(false);
-  const [page, setPage] = useState(0);
-  const [passed, setPassed] = useState(-1);
-  const { left, leave: leaveField, forgetLeft } = useLeftFields();
+  const leaveField = useLeftFields(useCallback((fields) => step({ does: 'leave', fields }), []));
   const taken = useTaken(slug, form.together);
   const [ask] = api.useOffersMutation();
-  const [refused, setRefused] = useState<ProblemDocument | null>(null);
   const [isKept, setIsKept] = useState(false);
   const summary = useRef<HTMLDivElement>(null);
   const top = useRef<HTMLHeadingElement>(null);
@@ -81,15 +68,15 @@ export function FillIn({
   const printing = usePrinting();
   const clearing = completion.cleared.join(' ');
   useEffect(() => {
-    for (const key of clearing.split(' ').filter(Boolean)) setValue(`answers.${key}`, null as never);
-  }, [clearing, setValue]);
+    step({ does: 'empty', fields: clearing.split(' ').filter(Boolean) });
+  }, [clearing]);
 
   const leave = (field: string): void => {
     leaveField(field);
     if (rules)
       taken.check(
         field,
-        withoutBlanks(rules.answersToSend(knownAnswers(getValues(), form), completion, form.parts), form),
+        withoutBlanks(rules.answersToSend(knownAnswers(latest.current, form), completion, form.parts), form),
       );
   };
   const around = useMemo(
@@ -97,39 +84,29 @@ export function FillIn({
       ...facts,
       upload: async (field: string, file: File, told: (part: number) => void) => {
         const known = await uploadFile(`/api/doors/${encodeURIComponent(slug)}/uploads`, field, file, told);
-        setValue('files', [...(getValues('files') ?? []), known]);
+        step({ does: 'attach', file: known });
         return known;
       },
       offers: (field: string, find: string) =>
-        ask({ slug, field, find, answers: withoutBlanks(knownAnswers(getValues(), form), form) }).unwrap(),
-      know: (known: KnownRequest) =>
-        setValue('references', [...(getValues('references') ?? []).filter((each) => each.id !== known.id), known]),
+        ask({ slug, field, find, answers: withoutBlanks(knownAnswers(latest.current, form), form) }).unwrap(),
+      know: (request: KnownRequest) => step({ does: 'choose', request }),
     }),
-    [facts, slug, form, ask, setValue, getValues],
+    [facts, slug, form, ask],
   );
-  const found = completion.problems;
-  const problems = [
-    ...found,
-    ...(door.kind === 'outside' ? contactProblems(typed.contact) : []),
-    ...fromServer(refused, found),
-    ...taken.problems.filter((problem) => !found.some((each) => each.field === problem.field)),
-  ];
+  const whoAsks = door.kind === 'outside' ? contactProblems(typed.contact) : [];
+  const problems = allProblems(completion.problems, whoAsks, filling, taken.problems);
   const isUnanswered = (problem: Problem): boolean => rules?.isUnanswered(problem) ?? false;
   const pages = pagesOf(completion.parts);
   const at = Math.min(page, pages.length - 1);
   const current = pages[at] ?? { page: null, parts: [] };
   const isLast = at === pages.length - 1;
-  const onThisPage = (problem: Problem): boolean =>
-    pageOf(pages, problem.field) === at || (isLast && pageOf(pages, problem.field) < 0);
-  const isTold = (problem: Problem): boolean =>
-    tried || (passed >= at && onThisPage(problem)) || (left.has(problem.field) && !isUnanswered(problem));
   const shownProblems = (field: string): readonly Problem[] =>
-    problems.filter((problem) => problem.field === field && isTold(problem));
+    problems.filter((problem) => problem.field === field && isTold(filling, problem, { pages, at, isUnanswered }));
   const shownProblem = (field: string): Problem | undefined => shownProblems(field)[0];
 
   const tell = (): void => void requestAnimationFrame(() => summary.current?.focus());
   const turnTo = (next: number): void => {
-    setPage(next);
+    step({ does: 'turn', to: next });
     requestAnimationFrame(() => {
       scrollTo(0, 0);
       top.current?.focus({ preventScroll: true });
@@ -137,7 +114,7 @@ export function FillIn({
   };
   const goOn = (): void => {
     if (problems.some((problem) => pageOf(pages, problem.field) === at)) {
-      setPassed(at);
+      step({ does: 'stumble', page: at });
       tell();
       return;
     }
@@ -147,34 +124,24 @@ export function FillIn({
   const send = async (): Promise<void> => {
     if (!rules) return;
     if (!isLast) return goOn();
-    setTried(true);
-    setRefused(null);
-    const now = getValues();
-    const all = knownAnswers(now, form);
-    const ready = complete(all, factsWith(form.facts, now));
-    if (
-      ready.problems.length > 0 ||
-      taken.problems.length > 0 ||
-      (door.kind === 'outside' && contactProblems(now.contact).length > 0)
-    )
-      return tell();
-    const answers = withoutBlanks(rules.answersToSend(all, ready, form.parts), form);
+    step({ does: 'send' });
+    if (completion.problems.length + whoAsks.length + taken.problems.length > 0) return tell();
+    const answers = withoutBlanks(rules.answersToSend(knownAnswers(typed, form), completion, form.parts), form);
     const result = await submit({
       slug,
-      key: now.key,
-      body: { release: form.release, answers, ...(door.kind === 'outside' ? { contact: now.contact } : {}) },
+      key: typed.key,
+      body: { release: form.release, answers, ...(door.kind === 'outside' ? { contact: typed.contact } : {}) },
     });
     if (!('error' in result)) return forget(slug);
     const problem = problemOf(result.error);
     // The same key must not be used for corrected answers.
-    if (problem.status >= 400 && problem.status < 500) setValue('key', newKey());
-    setRefused(problem);
+    step({ does: 'hear', problem, key: problem.status >= 400 && problem.status < 500 ? newKey() : null });
     tell();
   };
   const jump = (event: React.MouseEvent, problem: Problem): void => {
     event.preventDefault();
     const target = pageOf(pages, problem.field);
-    if (target >= 0 && target !== at) setPage(target);
+    if (target >= 0 && target !== at) step({ does: 'turn', to: target });
     requestAnimationFrame(() => focusOn(problem));
   };
 
@@ -198,7 +165,13 @@ export function FillIn({
       </Suspense>
     );
   return (
-    <form noValidate onSubmit={handleSubmit(send)}>
+    <form
+      noValidate
+      onSubmit={(event) => {
+        event.preventDefault();
+        void send();
+      }}
+    >
       {form.intro && at === 0 ? <p className="mt-2 whitespace-pre-line text-soft">{form.intro}</p> : null}
       {pages.length > 1 ? (
         <div className="mt-4">
@@ -266,12 +239,11 @@ export function FillIn({
           fields={form.fields}
           completion={completion}
           about={door.title}
-          typedAt={(key) => typed.answers?.[key]}
+          typedAt={(key) => typed.answers[key]}
           problemsAt={shownProblems}
           onChange={(key, value) => {
             taken.forget(key);
-            setValue(`answers.${key}`, value as never);
-            setValue('typedAt', Date.now());
+            step({ does: 'answer', field: key, value, at: Date.now() });
           }}
           onBlur={leave}
         />
@@ -292,25 +264,16 @@ export function FillIn({
                     We send a link there to confirm it; your request goes out with that click.
                   </p>
                 ) : null}
-                <Controller
-                  control={control}
-                  name={`contact.${part}`}
-                  render={({ field: input }) => (
-                    <input
-                      id={id}
-                      className="input mt-1.5"
-                      type={part === 'email' ? 'email' : 'text'}
-                      autoComplete={part}
-                      value={input.value}
-                      onChange={(event) => {
-                        input.onChange(event);
-                        setValue('typedAt', Date.now());
-                      }}
-                      onBlur={() => leave(`contact.${part}`)}
-                      aria-invalid={problem !== undefined}
-                      aria-describedby={`${part === 'email' ? `${id}-help ` : ''}${problem ? `${id}-problem` : ''}`}
-                    />
-                  )}
+                <input
+                  id={id}
+                  className="input mt-1.5"
+                  type={part === 'email' ? 'email' : 'text'}
+                  autoComplete={part}
+                  value={typed.contact[part]}
+                  onChange={(event) => step({ does: 'name', part, text: event.target.value, at: Date.now() })}
+                  onBlur={() => leave(`contact.${part}`)}
+                  aria-invalid={problem !== undefined}
+                  aria-describedby={`${part === 'email' ? `${id}-help ` : ''}${problem ? `${id}-problem` : ''}`}
                 />
                 {problem ? <ProblemLine id={`${id}-problem`} problem={problem} /> : null}
               </div>
@@ -350,11 +313,7 @@ export function FillIn({
               className="underline"
               onClick={() => {
                 forget(slug);
-                reset({ ...nothingTyped(), typedAt: Date.now() });
-                setTried(false);
-                setPassed(-1);
-                setPage(0);
-                forgetLeft();
+                step({ does: 'clear', typed: { ...nothingTyped(), typedAt: Date.now() } });
               }}
             >
               Clear it
@@ -381,57 +340,6 @@ export function FillIn({
 /** What is kept at the desk: answers that were typed, without those left empty. */
 const keptFrom = (typed: KeptAnswers, form: OpenDoor['form']): RawAnswers =>
   withoutBlanks(knownAnswers(typed, form), form);
-
-/**
- * What the form’s rules may know, with the files that were sent and what was chosen for references.
- */
-function factsWith(
-  facts: RequestFacts,
-  {
-    files = [],
-    references = [],
-  }: { readonly files: KeptAnswers['files'] | undefined; readonly references: KeptAnswers['references'] | undefined },
-): RequestFacts {
-  return {
-    ...facts,
-    files,
-    references: [
-      ...facts.references.filter((each) => !references.some((known) => known.id === each.id)),
-      ...references,
-    ],
-  };
-}
-
-/** Typed answers to questions this release asks; what an older release asked stays out. */
-function knownAnswers(typed: KeptAnswers, form: OpenDoor['form']): RawAnswers {
-  const asked = form.parts.flatMap((part) => (part.part === 'question' ? [part.field] : []));
-  return Object.fromEntries(
-    asked.flatMap((key) => (typed.answers?.[key] === undefined ? [] : [[key, typed.answers[key] ?? null]])),
-  );
-}
-
-const isBlank = (value: RawAnswer | undefined): boolean =>
-  value === undefined || value === null || value === '' || (Array.isArray(value) && value.length === 0);
-
-/** Answers without those left empty; where a default would come back, emptiness is said. */
-function withoutBlanks(answers: RawAnswers, form: OpenDoor['form']): RawAnswers {
-  const preset = new Set(form.fields.flatMap((field) => (isFilled(field) && field.preset ? [field.key] : [])));
-  return Object.fromEntries(
-    Object.entries(answers).flatMap(([key, value]) =>
-      !isBlank(value) ? [[key, value]] : preset.has(key) ? [[key, null]] : [],
-    ),
-  );
-}
-
-const hasTyped = (typed: KeptAnswers): boolean =>
-  Object.values(typed.answers ?? {}).some((value) => !isBlank(value)) ||
-  Boolean(typed.contact?.name || typed.contact?.email);
-
-/** Problems only the server could know, until the answer is changed. */
-function fromServer(refused: ProblemDocument | null, found: readonly Problem[]): readonly Problem[] {
-  const known = (refused?.problems ?? []) as readonly Problem[];
-  return known.filter((problem) => !found.some((each) => each.field === problem.field));
-}
 
 /** A problem in the list names its question, once. */
 const lineFor = (problem: Problem, label: string): string =>

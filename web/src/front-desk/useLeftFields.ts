@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef } from 'react';
 
 const AFTER_CLICK = 120;
 
@@ -7,12 +7,7 @@ const AFTER_CLICK = 120;
  * pressing on something else counts only when that press is over: a message that appears in between
  * would move the page under the finger and swallow the click.
  */
-export function useLeftFields(): {
-  readonly left: ReadonlySet<string>;
-  readonly leave: (field: string) => void;
-  readonly forgetLeft: () => void;
-} {
-  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+export function useLeftFields(told: (fields: readonly string[]) => void): (field: string) => void {
   const pending = useRef(new Set<string>());
   const pressed = useRef(false);
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
@@ -23,9 +18,9 @@ export function useLeftFields(): {
       if (pressed.current || pending.current.size === 0) return;
       const now = [...pending.current];
       pending.current.clear();
-      setLeft((before) => new Set([...before, ...now]));
+      told(now);
     }, AFTER_CLICK);
-  }, []);
+  }, [told]);
 
   useEffect(() => {
     const down = (): void => {
@@ -46,12 +41,11 @@ export function useLeftFields(): {
     };
   }, [settle]);
 
-  const leave = useCallback(
+  return useCallback(
     (field: string): void => {
       pending.current.add(field);
       settle();
     },
     [settle],
   );
-  return { left, leave, forgetLeft: () => setLeft(new Set()) };
 }
