@@ -10,6 +10,7 @@ import { type Figure, figure, interleaved } from './figure.ts';
 import { grown } from './grow.ts';
 import type { Called, Caller } from './load.process.ts';
 import { Part } from './processes.ts';
+import { STORED_TABLES } from './stored.ts';
 
 interface DeskRun {
   readonly folder: string;
@@ -126,21 +127,9 @@ async function signedIn(load: Part, url: string, name: string): Promise<string> 
 /** The rows that one submit stores, and the bytes it is answered with. */
 async function sampleOf(load: Part, desk: Part, data: string, each: Called) {
   const db = new Sqlite(join(data, 'tolvek.sqlite'), { readonly: true });
-  const tables = [
-    'requests',
-    'history',
-    'deadlines',
-    'timers',
-    'approval_rounds',
-    'approval_steps',
-    'seats',
-    'links',
-    'notices',
-    'idempotency',
-  ];
   const last = (table: string): number =>
     (db.prepare(`select coalesce(max(rowid), 0) as n from ${table}`).get() as { n: number }).n;
-  const before = new Map(tables.map((table) => [table, last(table)]));
+  const before = new Map(STORED_TABLES.map((table) => [table, last(table)]));
   const answers = {
     visitor: 'Elke Marlowe',
     institute: 'corrin',
@@ -157,7 +146,7 @@ async function sampleOf(load: Part, desk: Part, data: string, each: Called) {
   });
   if (answer.status !== 200) throw new Error(answer.text);
   await desk.ask('lettersSent');
-  const rows = tables.flatMap((table) =>
+  const rows = STORED_TABLES.flatMap((table) =>
     db
       .prepare(`select * from ${table} where rowid > ?`)
       .all(before.get(table))

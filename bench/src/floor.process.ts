@@ -5,6 +5,7 @@ import { monitorEventLoopDelay } from 'node:perf_hooks';
 import Sqlite from 'better-sqlite3';
 import express from 'express';
 import { answering } from './processes.ts';
+import { STORED_TABLES } from './stored.ts';
 
 /**
  * The floor: the same work written by hand on Express and prepared statements, over a copy of the
@@ -61,20 +62,8 @@ function prepareInserts(rows: readonly Stored[]): void {
     made += 1;
     return `${name}-${process.pid}-${made}-${'x'.repeat(16)}`;
   };
-  const order = [
-    'requests',
-    'history',
-    'deadlines',
-    'timers',
-    'approval_rounds',
-    'approval_steps',
-    'seats',
-    'links',
-    'notices',
-    'idempotency',
-  ];
   inserts = [...rows]
-    .sort((a, b) => order.indexOf(a.table) - order.indexOf(b.table))
+    .sort((a, b) => STORED_TABLES.indexOf(a.table) - STORED_TABLES.indexOf(b.table))
     .map(({ table, row }) => {
       const columns = Object.keys(row);
       const statement = db.prepare(

@@ -2,8 +2,8 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { FormDesign } from '@tolvek/core/form';
-import { jobs, requests } from '@tolvek/server/schema';
-import { eq } from 'drizzle-orm';
+import { designStates, designs, jobs, requests } from '@tolvek/server/schema';
+import { and, eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Answer, type Caller, Desk } from './desk.ts';
 
@@ -70,6 +70,14 @@ function factors(): Readonly<Record<number, number>> {
     }
   return found;
 }
+/** The id of the release in force. */
+const newest = (): string =>
+  db()
+    .select({ id: designStates.id })
+    .from(designs)
+    .innerJoin(designStates, and(eq(designStates.designId, designs.id), eq(designStates.number, designs.number)))
+    .where(and(eq(designs.kind, 'form'), eq(designs.key, FORM)))
+    .get()?.id ?? '';
 const jobAs = async (who: Caller, id: string): Promise<Answer> => who.call('job', { params: { id } });
 
 describe('long work', () => {
@@ -102,11 +110,22 @@ describe('long work', () => {
     expect(factors()).toEqual({ 4: REQUESTS });
   });
 
+  it('reaches by the release it was said with, also when another one is in force by then', async () => {
+    const first = await release(7, true);
+    const { wakeJobs } = desk.running.house;
+    // The next release leaves what is there alone, before the work of the first has come to its end.
+    await release(8);
+    wakeJobs();
+    await desk.running.jobsDone();
+    expect(ok(await jobAs(maren, first)).state).toBe('done');
+    expect(factors()).toEqual({ 7: REQUESTS });
+  });
+
   it('goes on after a restart, with what was found before', async () => {
     await release(5);
     const by = db().select({ by: jobs.by }).from(jobs).limit(1).get()?.by ?? '';
     // As a kill in the middle leaves it: under way, and some of it done.
-    const about = { form: FORM };
+    const about = { form: FORM, release: newest() };
     db()
       .insert(jobs)
       .values({
@@ -133,7 +152,15 @@ describe('long work', () => {
       .insert(jobs)
       .values([
         { id: 'odd', kind: 'odd', about: {}, by, state: 'waiting', of: null, createdAt: 0 },
-        { id: 'after', kind: 'recompute', about: { form: FORM }, by, state: 'waiting', of: 0, createdAt: 1 },
+        {
+          id: 'after',
+          kind: 'recompute',
+          about: { form: FORM, release: newest() },
+          by,
+          state: 'waiting',
+          of: 0,
+          createdAt: 1,
+        },
       ])
       .run();
     desk.running.house.wakeJobs();

@@ -1,5 +1,4 @@
-import type { RoutingOutcome, RowReason } from '@tolvek/core/routing';
-import { routedAgain } from '@tolvek/core/routing';
+import { type RoutingOutcome, type RowReason, routedAgain } from '@tolvek/core/routing';
 import { releaseById } from '../form/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { factsOfRequest } from '../request/facts.ts';

@@ -6,7 +6,7 @@ import { fieldsBy, registerAfter } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import type { Field } from '@tolvek/core/register';
 import { and, eq, sum } from 'drizzle-orm';
-import { currentRelease, type FormRow, formByKey, releaseById } from '../form/queries.ts';
+import { currentRelease, type FormRow, formByKey, releaseById, releaseInForce } from '../form/queries.ts';
 import { viewerOf } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
@@ -111,7 +111,9 @@ export function recomputeLater({ tx, now }: Work, form: FormRow, viewer: Viewer)
     .from(tallies)
     .where(eq(tallies.formId, form.id))
     .get();
-  return addJob(tx, { kind: 'recompute', about: { form: form.key }, by: viewer.personId, of: of?.n ?? 0, now });
+  // That release and no later one: which of them reaches what is there is said with each.
+  const about = { form: form.key, release: releaseInForce(tx, form.id)?.id ?? '' };
+  return addJob(tx, { kind: 'recompute', about, by: viewer.personId, of: of?.n ?? 0, now });
 }
 
 /** What computing anew has come to: how many requests changed, of what whoever began it may read. */
@@ -120,17 +122,17 @@ export interface Recomputed {
 }
 
 /**
- * Computes the requests of a form anew by its release in force, a few at a time. Those that are
- * computed by it already are passed over.
+ * Computes the requests of a form anew by a release, a few at a time. Those that are computed by it
+ * already are passed over.
  */
-export async function recomputeAll(house: House, doing: Doing<{ form: string }>): Promise<void> {
+export async function recomputeAll(house: House, doing: Doing<{ form: string; release: string }>): Promise<void> {
   const { db } = house;
   const form = formByKey(db, doing.about.form);
-  const release = form && currentRelease(db, form);
   const viewer = viewerOf(db, doing.by);
-  if (!form || !release || !viewer) return;
+  if (!form || !viewer) return;
+  const { release } = releaseById(db, doing.about.release);
   const register = registerById(db, form.registerId);
-  const after = fieldsBy(register.fields, releaseById(db, release.id).release.design);
+  const after = fieldsBy(register.fields, release.design);
   const picked = pickedBy(db, register.fields);
   let total = (doing.before as Recomputed | null)?.changed ?? 0;
   for await (const group of inGroups(eachRequest(db, ofForm(form)))) {

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { api } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
+import { DialogFrame } from '../ui/DialogFrame.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 
 type SheetData = AnswerOf<'sheet'>;
@@ -90,70 +91,55 @@ export function Freeing({ sheet }: { sheet: SheetData }) {
     toast(`${number} is free: it goes on at “${sheet.frees.find((each) => each.key === stage)?.label}”.`);
   };
   return (
-    <Dialog.Root
+    <DialogFrame
       open={open}
       onOpenChange={(shown) => {
         setOpen(shown);
         reset();
       }}
+      trigger={<Button>Free it …</Button>}
+      title={`Free ${number}`}
     >
-      <Dialog.Trigger asChild>
-        <Button>Free it …</Button>
-      </Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-20 bg-ink/25" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-[18vh] left-1/2 z-30 max-h-[70vh] w-[30rem] max-w-[calc(100vw-24px)] -translate-x-1/2 overflow-auto rounded-md border border-rule-strong bg-sheet p-6 shadow-lg"
-        >
-          <Dialog.Title className="text-[21px]">Free {number}</Dialog.Title>
-          <form onSubmit={send} noValidate>
-            <p className="mt-2 text-soft">
-              {isWaiting
-                ? `It waits for one of ${sheet.approval?.group} to decide. Freed, it goes on without a decision, and nobody can decide it any more.`
-                : `It stands at “${sheet.stage.label}”. Freed, it goes on from another stage.`}
-            </p>
-            <label htmlFor="free-to" className="mt-4 block font-semibold">
-              It goes on at
-            </label>
-            <select
-              id="free-to"
-              className="input mt-1"
-              value={stage}
-              onChange={(event) => setStage(event.target.value)}
-            >
-              {sheet.frees.map((each) => (
-                <option key={each.key} value={each.key}>
-                  {each.label}
-                </option>
-              ))}
-            </select>
-            <label htmlFor="free-why" className="mt-4 block font-semibold">
-              Why <span className="font-normal text-soft">(the desk reads it in the history)</span>
-            </label>
-            <textarea
-              id="free-why"
-              rows={2}
-              className="input mt-1"
-              value={reason}
-              onChange={(event) => setReason(event.target.value)}
-            />
-            {error ? (
-              <div className="mt-4">
-                <Trouble error={error} />
-              </div>
-            ) : null}
-            <div className="mt-5 flex gap-3">
-              <Button look="main" type="submit" disabled={isLoading || reason.trim() === ''}>
-                Free it
-              </Button>
-              <Dialog.Close asChild>
-                <Button>Not now</Button>
-              </Dialog.Close>
-            </div>
-          </form>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+      <form onSubmit={send} noValidate>
+        <p className="mt-2 text-soft">
+          {isWaiting
+            ? `It waits for one of ${sheet.approval?.group} to decide. Freed, it goes on without a decision, and nobody can decide it any more.`
+            : `It stands at “${sheet.stage.label}”. Freed, it goes on from another stage.`}
+        </p>
+        <label htmlFor="free-to" className="mt-4 block font-semibold">
+          It goes on at
+        </label>
+        <select id="free-to" className="input mt-1" value={stage} onChange={(event) => setStage(event.target.value)}>
+          {sheet.frees.map((each) => (
+            <option key={each.key} value={each.key}>
+              {each.label}
+            </option>
+          ))}
+        </select>
+        <label htmlFor="free-why" className="mt-4 block font-semibold">
+          Why <span className="font-normal text-soft">(the desk reads it in the history)</span>
+        </label>
+        <textarea
+          id="free-why"
+          rows={2}
+          className="input mt-1"
+          value={reason}
+          onChange={(event) => setReason(event.target.value)}
+        />
+        {error ? (
+          <div className="mt-4">
+            <Trouble error={error} />
+          </div>
+        ) : null}
+        <div className="mt-5 flex gap-3">
+          <Button look="main" type="submit" disabled={isLoading || reason.trim() === ''}>
+            Free it
+          </Button>
+          <Dialog.Close asChild>
+            <Button>Not now</Button>
+          </Dialog.Close>
+        </div>
+      </form>
+    </DialogFrame>
   );
 }

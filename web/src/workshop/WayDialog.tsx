@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { api, problemOf } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
+import { DialogFrame } from '../ui/DialogFrame.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import type { Change } from './editing.ts';
 
@@ -22,42 +23,35 @@ export function WayDialog({ finding, formKey, change }: WayProps) {
   const [open, setOpen] = useState(false);
   if (!finding.way || !finding.allow) return null;
   return (
-    <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger asChild>
+    <DialogFrame
+      open={open}
+      onOpenChange={setOpen}
+      trigger={
         <button type="button" className="whitespace-nowrap text-green underline">
           How it gets there …
         </button>
-      </Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-20 bg-ink/25" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-[10vh] left-1/2 z-30 max-h-[80vh] w-[36rem] max-w-[calc(100vw-24px)] -translate-x-1/2 overflow-auto rounded-md border border-rule-strong bg-sheet p-6 shadow-lg"
-        >
-          <Dialog.Title className="text-[21px]">How it gets there</Dialog.Title>
-          <ol className="mt-4">
-            {finding.way.map((step, index) => (
-              <li key={step} className="grid grid-cols-[26px_1fr] border-b border-rule py-2">
-                <span className="font-serif text-[14px] text-soft">{index + 1}</span>
-                <span className={index === (finding.way?.length ?? 0) - 1 ? 'font-semibold text-brick' : ''}>
-                  {step}
-                </span>
-              </li>
-            ))}
-          </ol>
-          {change ? (
-            <Mending finding={finding} formKey={formKey} change={change} done={() => setOpen(false)} />
-          ) : (
-            <p className="mt-4 text-soft">
-              {finding.page === 'routing'
-                ? 'Until a release without this way is in force, the rows of the table are withheld from whoever may not read it. Team, stage and due date stand, and tell.'
-                : 'Until a release without this way is in force, what is made there is withheld from whoever may not read it.'}
-            </p>
-          )}
-          <Allowing finding={finding} formKey={formKey} done={() => setOpen(false)} />
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+      }
+      title="How it gets there"
+    >
+      <ol className="mt-4">
+        {finding.way.map((step, index) => (
+          <li key={step} className="grid grid-cols-[26px_1fr] border-b border-rule py-2">
+            <span className="font-serif text-[14px] text-soft">{index + 1}</span>
+            <span className={index === (finding.way?.length ?? 0) - 1 ? 'font-semibold text-brick' : ''}>{step}</span>
+          </li>
+        ))}
+      </ol>
+      {change ? (
+        <Mending finding={finding} formKey={formKey} change={change} done={() => setOpen(false)} />
+      ) : (
+        <p className="mt-4 text-soft">
+          {finding.page === 'routing'
+            ? 'Until a release without this way is in force, the rows of the table are withheld from whoever may not read it. Team, stage and due date stand, and tell.'
+            : 'Until a release without this way is in force, what is made there is withheld from whoever may not read it.'}
+        </p>
+      )}
+      <Allowing finding={finding} formKey={formKey} done={() => setOpen(false)} />
+    </DialogFrame>
   );
 }
 

@@ -1,0 +1,30 @@
+import { Dialog } from 'radix-ui';
+import type { ReactElement, ReactNode } from 'react';
+
+interface DialogFrameProps {
+  readonly open: boolean;
+  readonly onOpenChange: (open: boolean) => void;
+  /** What opens it. */
+  readonly trigger: ReactElement;
+  readonly title: string;
+  readonly children: ReactNode;
+}
+
+/** A dialog over the page: what opens it, its title, and what stands in it. Escape and a press beside it close it. */
+export function DialogFrame({ open, onOpenChange, trigger, title, children }: DialogFrameProps) {
+  return (
+    <Dialog.Root open={open} onOpenChange={onOpenChange}>
+      <Dialog.Trigger asChild>{trigger}</Dialog.Trigger>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-20 bg-ink/25" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-[12vh] left-1/2 z-30 max-h-[76vh] w-[34rem] max-w-[calc(100vw-24px)] -translate-x-1/2 overflow-auto rounded-md border border-rule-strong bg-sheet p-6 shadow-lg"
+        >
+          <Dialog.Title className="text-[21px]">{title}</Dialog.Title>
+          {children}
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
