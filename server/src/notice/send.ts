@@ -4,6 +4,7 @@ import { and, asc, eq, gt, lte, or } from 'drizzle-orm';
 import nodemailer, { type Transporter } from 'nodemailer';
 import type { Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
+import { renewLink } from '../platform/links.ts';
 import { PATIENCE, troubleOf } from '../platform/patience.ts';
 import { LEFT, notices } from './tables.ts';
 import { dressed, worded } from './wording.ts';
@@ -159,7 +160,10 @@ export class Sender {
   }
 
   private settled(tx: Transaction, notice: Notice, now: number): Partial<Notice> & Pick<Notice, 'state'> {
-    if (notice.said) return { state: 'sending' };
+    if (notice.said) {
+      if ('link' in notice.said && notice.said.link) renewLink(tx, this.house.config.secret, notice.said.link);
+      return { state: 'sending' };
+    }
     try {
       const out = worded(this.house, tx, notice, now);
       return out ? { state: 'sending', ...out, subject: subjectLine(out.said.letter.subject) } : { state: 'dropped' };

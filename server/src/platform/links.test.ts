@@ -5,7 +5,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { RETENTION } from '../house/retention.ts';
 import { type Database, openDatabase } from './database.ts';
 import { once } from './idempotency.ts';
-import { issueLink, linkEnds, openLink, spendLink, tokenOf } from './links.ts';
+import { issueLink, linkEnds, openLink, renewLink, spendLink, tokenOf } from './links.ts';
 
 const SECRET = 'x'.repeat(32);
 let folder: string;
@@ -43,6 +43,16 @@ describe('one-time links', () => {
     expect(tokenOf(SECRET, id)).toBe(token);
     expect(tokenOf('y'.repeat(32), id)).not.toBe(token);
     expect(token).toMatch(/^[\w-]{32}$/);
+  });
+
+  it('open by the token of today when their letter goes again, also with another secret', () => {
+    const { id, token } = db.transaction((tx) => issueLink(tx, SECRET, decide));
+    const other = 'z'.repeat(32);
+    db.transaction((tx) => renewLink(tx, SECRET, id));
+    expect(openLink(db, token, 'decide', 1).id).toBe(id);
+    db.transaction((tx) => renewLink(tx, other, id));
+    expect(openLink(db, tokenOf(other, id), 'decide', 1).id).toBe(id);
+    expect(() => openLink(db, token, 'decide', 1)).toThrow(expect.objectContaining({ status: 404 }));
   });
 
   it('are kept as a fingerprint only', () => {

@@ -1,5 +1,5 @@
 import { createHash, createHmac } from 'node:crypto';
-import { eq } from 'drizzle-orm';
+import { and, eq, ne } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import type { Reader, Transaction } from './database.ts';
 import { Problem } from './problem.ts';
@@ -68,6 +68,15 @@ export function openLink(db: Reader, token: string, purpose: Link['purpose'], no
         : 'Sign in, or ask the desk for a new one.',
     );
   return link;
+}
+
+/** A link whose letter goes again opens by the token of today: another one than it had, where the secret was changed. */
+export function renewLink(tx: Transaction, secret: string, id: string): void {
+  const tokenHash = hash(tokenOf(secret, id));
+  tx.update(links)
+    .set({ tokenHash })
+    .where(and(eq(links.id, id), ne(links.tokenHash, tokenHash)))
+    .run();
 }
 
 export function spendLink(tx: Transaction, link: Link, now: number): void {
