@@ -47,7 +47,9 @@ test('a request that nobody is named for is worked like any other, and is nobody
       body: { verdict: 'approve', comment: '', seen: await tomas.seen(number) },
     }),
   );
-  ok(await maren.call('comment', { params: { number }, body: { text: 'Who are you?', visibility: 'requester' } }));
+  const told = (visibility: string) =>
+    maren.call('comment', { params: { number }, body: { text: 'Who are you?', visibility } });
+  expect([(await told('requester')).status, (await told('internal')).status]).toEqual([409, 200]);
   for (const stage of ['in_hand', 'done'])
     ok(await maren.call('moveStage', { params: { number }, headers: await onVersion(number), body: { stage } }));
   const after = (await desk.letters()).slice(before);

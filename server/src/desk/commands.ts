@@ -249,6 +249,13 @@ export function comment(
   write(house, (work) => {
     const { request } = openAtDesk(work.tx, viewer, input.number, 'changing');
     const to = input.visibility === 'internal' ? 'desk' : 'requester';
+    if (to === 'requester' && request.requesterId === null)
+      throw new Problem(
+        409,
+        'nobody-asked',
+        'Nobody is named who would read it',
+        'This request came without a name. Keep what you wrote as a note for the desk instead.',
+      );
     changeRequest(by(work, viewer.personId), request, { kind: 'said', text: input.text, to, byRequester: false });
   });
 }

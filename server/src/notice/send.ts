@@ -169,7 +169,7 @@ export class Sender {
       return out ? { state: 'sending', ...out, subject: subjectLine(out.said.letter.subject) } : { state: 'dropped' };
     } catch (error) {
       // One that can’t be worded holds up no other.
-      this.house.log.error({ notice: notice.id, error }, 'a letter could not be worded');
+      this.house.log.error({ notice: notice.id, err: error }, 'a letter could not be worded');
       return { state: 'failed', lastError: error instanceof Error ? error.message : String(error) };
     }
   }

@@ -143,7 +143,7 @@ export class Jobs {
       // A full or locked disk is waited for: it goes on when it is looked at next.
       if (error instanceof Problem && error.status === 503) throw error;
       // A mistake of ours ends this job and no other.
-      house.log.error({ job: id, kind, error }, 'long work failed');
+      house.log.error({ job: id, kind, err: error }, 'long work failed');
       await set({ state: 'failed', endedAt: house.clock.now() });
     }
   }
