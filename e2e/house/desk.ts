@@ -111,10 +111,11 @@ export class Desk {
 
   /** Puts in long work that somebody had done, as it would stand there. */
   hadDone(name: string): string {
-    const { db } = this.running.house;
+    const { db, clock } = this.running.house;
+    const now = clock.now();
     const by = db.select({ id: people.id }).from(people).where(eq(people.name, name)).get()?.id ?? '';
     const about = { form: 'site-access' };
-    const ended = { state: 'done', of: 1, result: { changed: 1 }, createdAt: 0, endedAt: 1 } as const;
+    const ended = { state: 'done', of: 1, result: { changed: 1 }, createdAt: now, endedAt: now } as const;
     db.insert(jobs)
       .values({ id: `by ${by}`, kind: 'recompute', about, by, ...ended })
       .run();

@@ -7,6 +7,9 @@ const PLACE = '#/components/schemas/';
 /** Where the library puts what is used more than once and has no name of its own. */
 const SHARED = `${PLACE}__shared#/$defs/`;
 
+/** What the library calls `schema7` is `Part7` here. */
+const partId = (name: string, ending: string): string => `${name.replace(/^schema/, 'Part')}${ending}`;
+
 const capital = (name: string): string => name.charAt(0).toUpperCase() + name.slice(1);
 
 /** What schemas are called that are exported under a name: `sheet` is `Sheet`. */
@@ -42,7 +45,7 @@ export function componentsOf(
   }) as unknown as { readonly schemas: Readonly<Record<string, Json>> };
   const { __shared: shared, ...rest } = all;
   const parts = Object.entries((shared?.$defs ?? {}) as Readonly<Record<string, Json>>).map(
-    ([name, schema]) => [`Part${name.replace(/^schema/, '')}${ending}`, schema] as const,
+    ([name, schema]) => [partId(name, ending), schema] as const,
   );
   const found: Record<string, Json> = Object.fromEntries([...Object.entries(rest), ...parts]);
   const components = Object.fromEntries(
@@ -62,7 +65,7 @@ function pointed(value: unknown, ending: string): unknown {
     Object.entries(value).flatMap(([key, each]) => {
       if (key === '$schema' || key === '$id') return [];
       if (key === '$ref' && typeof each === 'string' && each.startsWith(SHARED))
-        return [[key, `${PLACE}Part${each.slice(SHARED.length).replace(/^schema/, '')}${ending}`]];
+        return [[key, `${PLACE}${partId(each.slice(SHARED.length), ending)}`]];
       return [[key, pointed(each, ending)]];
     }),
   );

@@ -13,15 +13,13 @@ import { approvalRounds, approvalSteps, seats } from './tables.ts';
  * approved, and nobody any more when it has ended. What a coordinator frees waits for nobody.
  */
 export const followApprovals: Follower = (work, request, change) => {
-  if (change.kind === 'arrived')
-    return change.taken?.approval ? begin(work, request, change.taken.approval) : undefined;
+  if (change.kind === 'arrived' && change.taken?.approval) begin(work, request, change.taken.approval);
   if (change.kind === 'decided') return goOn(work, request);
   if (change.kind === 'freed') withdraw(work, request, change.reason);
   return undefined;
 };
 
-function begin(work: Work, request: ShownRow, { steps }: ApprovalPath): ShownRow {
-  const { tx, now } = work;
+function begin({ tx, now }: Work, request: ShownRow, { steps }: ApprovalPath): void {
   const roundId = uuid();
   tx.insert(approvalRounds).values({ id: roundId, requestId: request.id, state: 'open', openedAt: now }).run();
   steps.forEach(({ id: key, label, needed, seats: planned }, place) => {
@@ -31,7 +29,6 @@ function begin(work: Work, request: ShownRow, { steps }: ApprovalPath): ShownRow
     for (const { group } of planned)
       tx.insert(seats).values({ id: uuid(), stepId, requestId: request.id, holder: group, state }).run();
   });
-  return decidersAre(work, request, steps[0]?.seats.map((seat) => seat.group) ?? []);
 }
 
 /** Asks the next step when one is approved; nobody any more when the round has ended. */

@@ -30,7 +30,7 @@ type Notice = typeof notices.$inferSelect;
 type Outcome = { readonly id: string } & Partial<Notice>;
 
 /**
- * Sends what waits in the notices, oldest first. A letter is marked as being sent before it goes,
+ * Sends the notices that wait, oldest first. A letter is marked as being sent before it goes,
  * and its outcome is stored before others go: SMTP can’t promise “once”, so each goes at least
  * once, always under the same Message-ID, by which the receiving side can drop a copy.
  */

@@ -20,12 +20,12 @@ export interface Written {
 /** All that went out once stays as it is, so that it is the same when it goes again. */
 export type Said = Worded | Written;
 
+const said = packedJson<Said>();
+
 /**
  * Who is to hear of what: written in the transaction that causes it, worded and sent after it, by
  * what its reader may read then.
  */
-const said = packedJson<Said>();
-
 export const notices = sqliteTable(
   'notices',
   {

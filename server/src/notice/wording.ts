@@ -14,8 +14,8 @@ import { seatById, stepOfSeat } from '../approval/queries.ts';
 import { calendarOf } from '../calendar/queries.ts';
 import { doors, keptAnswers, waitingSubmissions } from '../door/tables.ts';
 import { releaseById, releaseInForce } from '../form/queries.ts';
-import { groupNames, groupsOf, type PersonRow, personById } from '../people/queries.ts';
-import type { Reader, Transaction } from '../platform/database.ts';
+import { groupNames, groupsOf, type PersonRow, personById, personNamed } from '../people/queries.ts';
+import type { Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { issueLink, linkEnds, tokenOf } from '../platform/links.ts';
 import { registerById, stageOf } from '../register/queries.ts';
@@ -91,11 +91,11 @@ function eventOf({ tx, now, request }: About, cause: AboutRequest): NoticeEvent 
     }
     case 'approved':
     case 'refused':
-      return { kind: cause.kind, by: nameOf(tx, cause.by) || 'the desk', comment: cause.comment };
+      return { kind: cause.kind, by: personNamed(tx, cause.by) || 'the desk', comment: cause.comment };
     case 'assigned':
-      return { kind: 'assigned', by: nameOf(tx, cause.by) };
+      return { kind: 'assigned', by: personNamed(tx, cause.by) };
     case 'message':
-      return { kind: 'message', from: nameOf(tx, cause.by) || 'the desk', text: cause.text };
+      return { kind: 'message', from: personNamed(tx, cause.by) || 'the desk', text: cause.text };
     case 'stage': {
       const { publicLabel } = stageOf(registerById(tx, request.registerId), cause.stage);
       return { kind: 'stage', stage: publicLabel, finished: cause.finished };
@@ -105,11 +105,9 @@ function eventOf({ tx, now, request }: About, cause: AboutRequest): NoticeEvent 
       return { kind: 'reminder', left, due };
     }
     case 'escalation':
-      return { kind: 'escalation', due, handler: nameOf(tx, request.handlerId) };
+      return { kind: 'escalation', due, handler: personNamed(tx, request.handlerId) };
   }
 }
-
-const nameOf = (db: Reader, id: string | null): string => (id === null ? '' : (personById(db, id)?.name ?? ''));
 
 const OF_THE_DESK: ReadonlySet<string> = new Set(['new-request', 'assigned', 'reminder', 'escalation']);
 

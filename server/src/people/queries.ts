@@ -17,6 +17,10 @@ const byId = prepared((db) =>
 
 export const personById = (db: Reader, id: string): PersonRow | undefined => byId(db).get({ id });
 
+/** What somebody is called; empty for nobody, and for who is not here. */
+export const personNamed = (db: Reader, id: string | null): string =>
+  id === null ? '' : (personById(db, id)?.name ?? '');
+
 export function personByEmail(db: Reader, email: string): PersonRow | undefined {
   return db.select().from(people).where(eq(people.email, email.toLowerCase())).get();
 }

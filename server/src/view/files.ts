@@ -30,15 +30,8 @@ export function fileRoutes(router: Router, house: House, limits: Limits): void {
     const { door, release } = doorBySlug(house.db, slug);
     const admission = admissionOf(door, viewer, house.clock.now());
     if (!admission.admitted) throw notAllowed(admission.message);
-    const file = await takeFile(house, {
-      formId: release.formId,
-      field: askedFor(release.design, field),
-      name,
-      body: request,
-      announced: announcedBy(request),
-      fromWhere: viewer ? `person ${viewer.personId}` : addressOf(request),
-    });
-    response.set('Cache-Control', 'no-store').json(file);
+    const to = { formId: release.formId, field: askedFor(release.design, field), name, viewer };
+    await takeBody(house, request, response, to);
   });
 
   router.post(routes.draftUpload.path, async (request, response) => {
@@ -47,16 +40,8 @@ export function fileRoutes(router: Router, house: House, limits: Limits): void {
     const { field, name } = routes.draftUpload.query.parse({ ...request.query });
     const form = formByKey(house.db, key);
     if (!form) throw notFound('This form');
-    response.set('Cache-Control', 'no-store').json(
-      await takeFile(house, {
-        formId: form.id,
-        field: askedFor(form.draft, field),
-        name,
-        body: request,
-        announced: announcedBy(request),
-        fromWhere: `person ${viewer?.personId ?? ''}`,
-      }),
-    );
+    const to = { formId: form.id, field: askedFor(form.draft, field), name, viewer };
+    await takeBody(house, request, response, to);
   });
 
   router.post(routes.sheetUpload.path, async (request, response) => {
@@ -64,16 +49,7 @@ export function fileRoutes(router: Router, house: House, limits: Limits): void {
     const { number } = routes.sheetUpload.params.parse(request.params);
     const { field, name } = routes.sheetUpload.query.parse({ ...request.query });
     const { formId, file } = fieldToFill(house, viewer, requestByNumber(house.db, number), field);
-    response.set('Cache-Control', 'no-store').json(
-      await takeFile(house, {
-        formId,
-        field: file,
-        name,
-        body: request,
-        announced: announcedBy(request),
-        fromWhere: `person ${viewer?.personId ?? ''}`,
-      }),
-    );
+    await takeBody(house, request, response, { formId, field: file, name, viewer });
   });
 
   router.get(routes.file.path, async (request, response) => {
@@ -112,6 +88,22 @@ export function fileRoutes(router: Router, house: House, limits: Limits): void {
     const { viewer, requestId } = follower(house.db, token, house.clock.now());
     sendFile(house, viewer, requestById(house.db, requestId), id, response);
   });
+}
+
+/** Takes the body of a call in as a file for a field, and answers with what it is known by. */
+async function takeBody(
+  house: House,
+  request: Request,
+  response: Response,
+  { viewer, ...to }: { formId: string; field: FilesField; name: string; viewer: Viewer | null },
+): Promise<void> {
+  const file = await takeFile(house, {
+    ...to,
+    body: request,
+    announced: announcedBy(request),
+    fromWhere: viewer ? `person ${viewer.personId}` : addressOf(request),
+  });
+  response.set('Cache-Control', 'no-store').json(file);
 }
 
 /** How many bytes a caller says it will send; undefined when it doesn’t. */

@@ -9,7 +9,7 @@ import { calendarOf } from '../calendar/queries.ts';
 import { finishing } from '../deadline/queries.ts';
 import { assignableTo, teamsFor } from '../desk/commands.ts';
 import { releaseById } from '../form/queries.ts';
-import { groupNames, namesOf, personById } from '../people/queries.ts';
+import { groupNames, namesOf, personById, personNamed } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
@@ -34,7 +34,7 @@ export const stageView = (stage: Stage) => ({
 });
 
 /** All that several views of one request have in common. */
-function looked(db: Reader, open: OpenRequest<RequestRow>, now: number) {
+function looked(db: Reader, open: OpenRequest<RequestRow>) {
   const { request, register, design } = open;
   const plan = design.deadline;
   const calendar = calendarOf(db, plan.calendar);
@@ -46,10 +46,10 @@ function looked(db: Reader, open: OpenRequest<RequestRow>, now: number) {
   const groups = groupNames(db);
   const teamName = keptBy(request, register, groups);
   const isRoutingOpen = mayReadRouting(open);
-  const routed = routingOf(db, open, now);
-  const hops = (reader: 'desk' | 'requester') =>
+  /** `routed`: null for who is told nothing of the routing. */
+  const hops = (reader: 'desk' | 'requester', routed: RoutingTold | null) =>
     hopsOf({ request, routed, stage, approval, teamName, decidedBy, moment, isRoutingOpen }, reader);
-  return { plan, calendar, routed, round, approval, decidedBy, stage, moment, groups, teamName, isRoutingOpen, hops };
+  return { plan, calendar, round, approval, decidedBy, stage, moment, groups, teamName, isRoutingOpen, hops };
 }
 
 /**
@@ -65,11 +65,11 @@ const mayReadRouting = ({ design, fields, reading }: OpenRequest): boolean =>
 export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number): AnswerOf<'sheet'> {
   const open = openAtDesk(db, viewer, number, 'sheet');
   const { request, register, design, readable } = open;
-  const about = looked(db, open, now);
-  const { routed, round, approval, plan, calendar, stage, moment, groups } = about;
+  const about = looked(db, open);
+  const routed = routingOf(db, open, now);
+  const { round, approval, plan, calendar, stage, moment, groups } = about;
   const readableFields = open.fields.filter((field) => readable.has(field.key));
   const references = requestsNamed(db, readableFields, request.values);
-  const personNamed = (id: string | null): string | null => (id === null ? null : (personById(db, id)?.name ?? null));
   const requester = request.requesterId === null ? undefined : personById(db, request.requesterId);
   const handler = request.handlerId ? personById(db, request.handlerId) : undefined;
   const whyNot = round ? whyNotDecide(round, viewer, request.requesterId) : null;
@@ -85,8 +85,8 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     thing: holdsThings(register),
     door: request.doorId === null ? null : kindOfDoor(db, request.doorId),
     requester: { name: requester?.name ?? '', outside: requester?.kind === 'contact' },
-    onBehalf: personNamed(request.onBehalfId),
-    enteredBy: personNamed(request.enteredById),
+    onBehalf: personNamed(db, request.onBehalfId) || null,
+    enteredBy: personNamed(db, request.enteredById) || null,
     stage: stageView(stage),
     moves: stagesToMoveTo(register.stages, stage).map(stageView),
     team: about.teamName,
@@ -110,7 +110,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     fuse: deadline ? fuseAt(deadline, plan, calendar, now, request.finishedAt) : null,
     dueWords: due === null ? null : moment(due),
     dueWhy: deadline ? dueWhy(deadline, about.isRoutingOpen ? routed : null, calendar, moment) : [],
-    hops: about.hops('desk'),
+    hops: about.hops('desk', routed),
     routing: routed && {
       row: about.isRoutingOpen ? routed.row : null,
       outcome: `${groups.get(routed.outcome.team) ?? routed.outcome.team} · ${routed.outcome.priority} priority · ${routed.outcome.workingDays} working days · ${routed.outcome.needsApproval ? 'needs approval' : 'no approval'}`,
@@ -231,7 +231,7 @@ export function requesterViewOf(
 ): AnswerOf<'follow'> {
   if (request?.requesterId !== viewer.personId) throw notFound('This request');
   const open = openRequest(db, request, viewer, 'following');
-  const about = looked(db, open, now);
+  const about = looked(db, open);
   const messages = historyOfRequest(db, request.id);
   const names = namesOf(
     db,
@@ -246,7 +246,7 @@ export function requesterViewOf(
     sentAt: iso(request.createdAt),
     promise: promiseOf(request, about.calendar.zone, now),
     values: open.values,
-    hops: about.hops('requester'),
+    hops: about.hops('requester', null),
     messages: messages.flatMap((entry) =>
       entry.comment?.visibility === 'requester'
         ? [
@@ -265,17 +265,17 @@ export function requesterViewOf(
 /** What an approver sees behind the link in their letter. */
 export function decisionViewOf(db: Reader, viewer: Viewer, request: RequestRow, now: number): AnswerOf<'decisionLink'> {
   const open = openRequest(db, request, viewer, 'sheet');
-  const about = looked(db, open, now);
+  const about = looked(db, open);
   return {
     number: request.number,
     subject: open.subject,
     form: open.design.title,
     step: about.approval?.label ?? '',
-    approver: personById(db, viewer.personId)?.name ?? '',
-    requester: request.requesterId === null ? '' : (personById(db, request.requesterId)?.name ?? ''),
+    approver: personNamed(db, viewer.personId),
+    requester: personNamed(db, request.requesterId),
     dueWords: request.due === null ? null : about.moment(request.due),
     values: open.values,
-    hops: about.hops('desk'),
+    hops: about.hops('desk', routingOf(db, open, now)),
     seen: open.seen,
   };
 }

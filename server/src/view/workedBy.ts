@@ -9,7 +9,7 @@ export type Worked =
   | typeof dues;
 
 /** Whether one of some groups is among those that decide. */
-export const isDecider = (of: Pick<Worked, 'deciders'>, groups: readonly string[]): SQL | undefined =>
+const isDecider = (of: Pick<Worked, 'deciders'>, groups: readonly string[]): SQL | undefined =>
   or(...groups.map((group) => sql`instr(' ' || ${of.deciders} || ' ', ${` ${group} `}) > 0`));
 
 /**

@@ -1,5 +1,6 @@
 import type { Field } from '@tolvek/core/register';
 import { X } from 'lucide-react';
+import { AddField } from './AddField.tsx';
 import { piecesOf, subjectOf, withFieldAtEnd, withoutField } from './subject.ts';
 
 /** What a request is called in lists: fields by their labels, with words between them. */
@@ -49,21 +50,13 @@ export function SubjectEditor({
           />
         </span>
       ))}
-      {free.length > 0 ? (
-        <select
-          aria-label="Add a field to what requests are called"
-          className="ml-auto border-0 bg-transparent py-0.5 text-green"
-          value=""
-          onChange={(event) => change(withFieldAtEnd(subject, event.target.value))}
-        >
-          <option value="">Add a field …</option>
-          {free.map((field) => (
-            <option key={field.key} value={field.key}>
-              {field.label}
-            </option>
-          ))}
-        </select>
-      ) : null}
+      <AddField
+        name="Add a field to what requests are called"
+        prompt="Add a field …"
+        fields={free}
+        className="ml-auto border-0 bg-transparent py-0.5 text-green"
+        add={(key) => change(withFieldAtEnd(subject, key))}
+      />
     </fieldset>
   );
 }

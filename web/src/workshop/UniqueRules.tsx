@@ -1,4 +1,5 @@
 import { partName } from '@tolvek/core/form';
+import { AddField } from './AddField.tsx';
 import type { Editing } from './editing.ts';
 import { freshId } from './edits.ts';
 
@@ -95,21 +96,13 @@ export function UniqueRules({ editing: { draft, change } }: { editing: Editing }
                 ))}
               </select>
             ) : null}
-            {free.length > 0 ? (
-              <select
-                aria-label="Together with"
-                className="input w-auto"
-                value=""
-                onChange={(event) => set({ fields: [...rule.fields, event.target.value] })}
-              >
-                <option value="">and …</option>
-                {free.map((field) => (
-                  <option key={field.key} value={field.key}>
-                    {field.label}
-                  </option>
-                ))}
-              </select>
-            ) : null}
+            <AddField
+              name="Together with"
+              prompt="and …"
+              fields={free}
+              className="input w-auto"
+              add={(key) => set({ fields: [...rule.fields, key] })}
+            />
             <select
               aria-label="Among which requests"
               className="input w-auto"
