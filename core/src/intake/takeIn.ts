@@ -35,37 +35,39 @@ export interface TakenIn {
 }
 
 export type Intake =
-  | { readonly taken: true; readonly request: TakenIn }
+  | { readonly taken: true; readonly request: TakenIn; readonly values: Values }
   | { readonly taken: false; readonly refusal: Extract<Admission, { admitted: false }> }
-  | { readonly taken: false; readonly problems: readonly Problem[] };
+  /** `values`: what the answers come to as far as they are right. */
+  | { readonly taken: false; readonly problems: readonly Problem[]; readonly values: Values };
 
 /** A release, compiled: what answers come to, by which row they go, and the whole way in. */
 export interface PreparedForm {
   readonly complete: ReturnType<typeof prepareCompletion>;
   readonly route: Router;
-  readonly takeIn: (door: Door, answers: RawAnswers, context: IntakeContext) => Intake;
+  readonly takeIn: (door: Door | null, answers: RawAnswers, context: IntakeContext) => Intake;
 }
 
 /**
  * Prepares the whole way of a request for one release: admit → complete → route → plan approval →
- * plan deadline. The server runs it for real; an import or a rehearsal would run the same.
+ * plan deadline. `door`: null where the desk takes it in itself, and nobody has to be admitted.
  */
 export function prepareIntake(design: FormDesign): PreparedForm {
   const complete = prepareCompletion(design);
   const route = prepareRouting(design.routing, requestScope(design.fields));
   const takeIn: PreparedForm['takeIn'] = (door, answers, context) => {
-    const admission = admit(door, context.requester, context.now);
-    if (!admission.admitted) return { taken: false, refusal: admission };
+    const admission = door && admit(door, context.requester, context.now);
+    if (admission?.admitted === false) return { taken: false, refusal: admission };
     const completion = complete(answers, context.facts);
     const problems = refusalsOf(completion);
     const { values } = completion;
-    if (problems.length > 0) return { taken: false, problems };
+    if (problems.length > 0) return { taken: false, problems, values };
     if (context.holds === 'things')
-      return { taken: true, request: { values, routed: null, routing: null, approval: null, deadlines: [] } };
+      return { taken: true, values, request: { values, routed: null, routing: null, approval: null, deadlines: [] } };
     const routed = route(requestSlots(design.fields, values, context.facts));
     const deadline = planDeadline(context.calendar, context.now, routed.outcome.workingDays);
     return {
       taken: true,
+      values,
       request: {
         values,
         routed,

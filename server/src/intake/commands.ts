@@ -1,17 +1,14 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { momentInWords } from '@tolvek/core/deadline';
-import { admit, contactProblems } from '@tolvek/core/door';
-import { refusalsOf } from '@tolvek/core/form';
+import { contactProblems } from '@tolvek/core/door';
 import type { Viewer } from '@tolvek/core/people';
-import type { Problem as FieldProblem, RawAnswers, RequestFacts, Values } from '@tolvek/core/register';
+import type { Problem as FieldProblem, RawAnswers } from '@tolvek/core/register';
 import { eq } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
-import { calendarOf } from '../calendar/queries.ts';
 import { admissionOf, keptByOthers } from '../door/admission.ts';
 import { type DoorRow, doorBySlug } from '../door/queries.ts';
 import { doors, keptAnswers, waitingSubmissions } from '../door/tables.ts';
-import { filesNamed } from '../files/commands.ts';
-import { type ReleaseRow, registerOfForm, releaseById } from '../form/queries.ts';
+import { type ReleaseRow, releaseById } from '../form/queries.ts';
 import { notifyAddress, roomForLetter } from '../notice/notify.ts';
 import { type PersonRow, personByEmail, personById } from '../people/queries.ts';
 import { people } from '../people/tables.ts';
@@ -21,13 +18,9 @@ import { once } from '../platform/idempotency.ts';
 import { issueLink, linkEnds, openLink, spendLink } from '../platform/links.ts';
 import { notAllowed, notFound, notSignedIn, Problem, wrongFields } from '../platform/problem.ts';
 import { by, type Work, write } from '../platform/work.ts';
-import { addRequest } from '../request/change.ts';
-import { takenAnswers } from '../request/claims.ts';
 import { factsFor } from '../request/facts.ts';
-import { nextNumber } from '../request/nextNumber.ts';
-import { giveNumbers } from '../request/numbers.ts';
-import { protectionFor } from '../request/protection.ts';
-import { offerProblems, offersOf } from '../request/references.ts';
+import { offersOf } from '../request/references.ts';
+import { answersHeld, arrive, consider, refusal } from './arrive.ts';
 import { forgetKept } from './kept.ts';
 
 export interface Submission {
@@ -68,7 +61,7 @@ export function submit(house: House, viewer: Viewer | null, input: Submission): 
       if (door.kind === 'outside') return keepForConfirmation(work, door, release, input);
       const requester = viewer ? personById(tx, viewer.personId) : undefined;
       if (!requester) throw notSignedIn();
-      const arrived = arrive(work, door, release, requester, input.answers);
+      const arrived = arriveBy(work, door, release, requester, input.answers);
       forgetKept(tx, door.id, { personId: requester.id });
       return { state: 'arrived', number: arrived.number, dueWords: arrived.dueWords };
     });
@@ -79,16 +72,11 @@ function keepForConfirmation(work: Work, door: DoorRow, release: ReleaseRow, inp
   const { tx, now } = work;
   const name = input.contact?.name.trim() ?? '';
   const email = input.contact?.email.trim().toLowerCase() ?? '';
-  const admission = admit(door, { kind: 'unknown', active: true }, now);
-  if (!admission.admitted) throw refusal(admission);
-  const files = filesNamed(tx, release.formId, release.design.fields, input.answers);
-  const facts = {
-    ...factsFor(tx, { door, design: release.design, requester: null, now, named: input.answers }),
-    files,
-  };
-  const completion = releaseById(tx, release.id).complete(input.answers, facts);
-  const held = answersHeld(tx, release, completion.values, facts, null);
-  const all = [...refusalsOf(completion), ...contactProblems({ name, email }), ...held];
+  const arriving = { ...through(door, release), asks: null, admits: UNKNOWN, answers: input.answers };
+  const considered = consider(tx, arriving, now);
+  if (considered.is === 'refused') throw refusal(considered.refusal);
+  const wrong = considered.is === 'wrong' ? considered.problems : [];
+  const all = [...wrong, ...contactProblems({ name, email })];
   if (all.length > 0) throw wrongFields(all);
   roomForLetter(tx, email, now);
   // Whether the address belongs to somebody, and whether they may come in, is said only to who
@@ -115,26 +103,6 @@ export function waitingFor(db: Reader, token: string, now: number) {
   if (!submission) throw notFound('What this link would send');
   return { link, submission, release: releaseById(db, submission.releaseId).release };
 }
-
-/**
- * What only the house can know of answers: that another request has them already, or that a
- * reference points to what is not offered with the others.
- */
-export const answersHeld = (
-  db: Reader,
-  release: ReleaseRow,
-  values: Values,
-  facts: RequestFacts,
-  asker: string | null,
-): readonly FieldProblem[] => {
-  const { design } = release;
-  const register = registerOfForm(db, release.formId);
-  const protection = protectionFor(db, register, { releaseId: release.id, trial: false });
-  return [
-    ...takenAnswers(db, { register, design, protection, values, asker }),
-    ...offerProblems(db, { fields: design.fields, values, facts, asker }),
-  ];
-};
 
 /** A door that admits whoever calls: a closed one answers nothing about its form. */
 function openDoor(db: Reader, viewer: Viewer | null, slug: string, now: number): ReturnType<typeof doorBySlug> {
@@ -173,7 +141,7 @@ export function checkAnswers(
 ): readonly FieldProblem[] {
   const at = openDoor(db, viewer, slug, now);
   const { facts, values, asker } = completedAt(db, viewer, at, answers, now);
-  return answersHeld(db, at.release, values, facts, asker);
+  return answersHeld(db, at.release, { values, facts, asker });
 }
 
 /** What a reference of a form offers with the answers so far. */
@@ -244,7 +212,7 @@ function sendWaiting(work: Work, submission: typeof waitingSubmissions.$inferSel
   if (!door) throw notFound('The form this came by');
   const { release } = releaseById(tx, submission.releaseId);
   const requester = personByEmail(tx, submission.email) ?? addContact(tx, submission.name, submission.email);
-  const arrived = arrive(work, door, release, requester, submission.answers);
+  const arrived = arriveBy(work, door, release, requester, submission.answers);
   tx.delete(waitingSubmissions).where(eq(waitingSubmissions.id, submission.id)).run();
   return { ...arrived, requesterId: requester.id };
 }
@@ -255,34 +223,17 @@ function addContact(tx: Transaction, name: string, email: string): PersonRow {
   return person;
 }
 
-const refusal = (admission: { message: string; why: string }): Problem =>
-  admission.why === 'sign-in'
-    ? notSignedIn()
-    : admission.why === 'inactive'
-      ? notAllowed(admission.message)
-      : new Problem(409, 'closed', 'Closed', admission.message);
+const UNKNOWN = { kind: 'unknown', active: true } as const;
 
-/** Runs the intake for a submission whose requester is known, and stores all that comes of it. */
-function arrive(work: Work, door: DoorRow, release: ReleaseRow, requester: PersonRow, answers: RawAnswers) {
-  const { tx, now } = work;
-  const register = registerOfForm(tx, release.formId);
-  const calendar = calendarOf(tx, release.design.deadline.calendar);
-  const told = factsFor(tx, { door, design: release.design, requester, now, named: answers });
-  const facts = {
-    ...told,
-    files: filesNamed(tx, release.formId, release.design.fields, answers),
-    numbers: giveNumbers(tx, register.id, release.design.fields, told.today),
-  };
-  const intake = releaseById(tx, release.id).takeIn(door, answers, {
-    ...{ now, calendar, facts, requester, holds: register.holds },
-  });
-  if (!intake.taken) throw 'refusal' in intake ? refusal(intake.refusal) : wrongFields(intake.problems);
-  const held = answersHeld(tx, release, intake.request.values, facts, requester.id);
-  if (held.length > 0) throw wrongFields(held);
-  const number = nextNumber(tx, register);
-  const { id, due } = addRequest(by(work, requester.id), {
-    ...{ number, register, release, doorId: door.id, requesterId: requester.id, taken: intake.request },
-    through: { by: 'door', kind: door.kind },
-  });
+/** What comes by a door, whoever asks. */
+const through = (door: DoorRow, release: ReleaseRow) =>
+  ({ through: { by: 'door', kind: door.kind }, release, door, comesBy: door.kind }) as const;
+
+/** Takes in what somebody who is known sent by a door. */
+function arriveBy(work: Work, door: DoorRow, release: ReleaseRow, requester: PersonRow, answers: RawAnswers) {
+  const arriving = { ...through(door, release), asks: requester, admits: requester, answers };
+  const parties = { doorId: door.id, requesterId: requester.id };
+  const { request, calendar } = arrive(by(work, requester.id), arriving, parties);
+  const { id, number, due } = request;
   return { id, number, dueWords: due === null ? null : momentInWords(due, calendar.zone) };
 }

@@ -1,5 +1,5 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
-import { isReferring, refusalsOf } from '@tolvek/core/form';
+import { isReferring } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
 import {
@@ -11,23 +11,17 @@ import {
   unguarded,
 } from '@tolvek/core/register';
 import { and, eq, inArray } from 'drizzle-orm';
-import { calendarOf } from '../calendar/queries.ts';
-import { type DoorRow, doorsOf } from '../door/queries.ts';
-import { currentRelease, formByKey, type ReleaseRow, releaseById } from '../form/queries.ts';
-import { type PersonRow, personByEmail, personById, personByName, staffIn } from '../people/queries.ts';
+import { currentRelease, formByKey } from '../form/queries.ts';
+import { personByEmail, personById, personByName, staffIn } from '../people/queries.ts';
 import type { Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
-import { notFound, Problem } from '../platform/problem.ts';
+import { notFound } from '../platform/problem.ts';
 import { by, type Work, write } from '../platform/work.ts';
-import { type RegisterRow, registerById, registerByKey } from '../register/queries.ts';
-import { addRequest } from '../request/change.ts';
+import { registerByKey } from '../register/queries.ts';
 import { factsFor } from '../request/facts.ts';
-import { nextNumber } from '../request/nextNumber.ts';
-import { giveNumbers } from '../request/numbers.ts';
-import { requestsNamed } from '../request/references.ts';
 import { requests } from '../request/tables.ts';
-import { answersHeld } from './commands.ts';
+import { admitted, consider } from './arrive.ts';
 
 type Row = BodyOf<'takeInRows'>['rows'][number];
 type Told = AnswerOf<'takeInRows'>['rows'][number];
@@ -74,11 +68,12 @@ function takeAll(work: Work, viewer: Viewer, formKey: string, rows: readonly Row
   const form = formByKey(tx, formKey);
   const release = form && currentRelease(tx, form);
   if (!form || !release) throw notFound('A release of this form');
-  const door = doorsOf(tx, form.id).find((each) => each.kind === 'staff') ?? doorsOf(tx, form.id)[0];
   const importer = personById(tx, viewer.personId);
-  if (!door || !importer) throw notFound('A door of this form');
-  const people = staffIn(tx, 'all');
-  const numbers = requestsByNumber(tx, release.design.fields, rows);
+  if (!importer) throw notFound('Whoever takes these in');
+  const { design } = release;
+  const told = factsFor(tx, { door: { kind: 'staff' }, design, requester: importer, now });
+  const picked = { people: staffIn(tx, 'all'), vocabularies: told.vocabularies };
+  const known = { ...told, ...picked, references: requestsByNumber(tx, design.fields, rows) };
   return rows.map((row): Told => {
     const said = row.requester.trim();
     const requester = said === '' ? importer : (personByEmail(tx, said) ?? personByName(tx, said));
@@ -90,22 +85,16 @@ function takeAll(work: Work, viewer: Viewer, formKey: string, rows: readonly Row
           fix: 'Mend it, or leave the cell empty to ask in your own name.',
         },
       ]);
-    const told = factsFor(tx, { door: { kind: 'staff' }, design: release.design, requester, now });
-    const answers = answersIn(row, release.design.fields, { ...told, people, references: numbers });
-    const facts = {
-      ...told,
-      people,
-      references: requestsNamed(tx, release.design.fields, answers, { by: requester.id }),
-    };
-    return takeOne(work, {
-      release,
-      door,
-      requester,
-      importer,
-      answers,
-      facts,
-      register: registerById(tx, form.registerId),
+    const answers = answersIn(row, design.fields, known);
+    const through = { by: 'sheet of rows' } as const;
+    const arriving = { through, release, door: null, comesBy: 'staff', asks: requester, admits: requester } as const;
+    const considered = consider(tx, { ...arriving, answers, picked }, now);
+    if (considered.is !== 'fine') return refused(considered.is === 'wrong' ? considered.problems : []);
+    const request = admitted(by(work, importer.id), { ...arriving, answers }, considered, {
+      ...{ doorId: null, requesterId: requester.id },
+      ...(importer.id === requester.id ? {} : { enteredById: importer.id }),
     });
+    return { number: request.number, problems: [] };
   });
 }
 
@@ -144,41 +133,4 @@ function requestsByNumber(tx: Transaction, fields: readonly Field[], rows: reado
       .all()
       .map(({ id, number }) => ({ id, number, register: register.key, label: number, values: {} }));
   });
-}
-
-interface Incoming {
-  readonly release: ReleaseRow;
-  readonly door: DoorRow;
-  readonly requester: PersonRow;
-  readonly importer: PersonRow;
-  readonly answers: RawAnswers;
-  readonly facts: RequestFacts;
-  readonly register: RegisterRow;
-}
-
-function takeOne(work: Work, { release, door, requester, importer, answers, facts: told, register }: Incoming): Told {
-  const { tx, now } = work;
-  const { design } = release;
-  const calendar = calendarOf(tx, design.deadline.calendar);
-  const complete = releaseById(tx, release.id).complete(answers, told);
-  const problems = [...refusalsOf(complete), ...answersHeld(tx, release, complete.values, told, requester.id)];
-  if (problems.length > 0) return refused(problems);
-  const facts = { ...told, numbers: giveNumbers(tx, register.id, design.fields, told.today) };
-  const always = { ...door, kind: 'staff' as const, open: true, opensAt: null, closesAt: null };
-  const intake = releaseById(tx, release.id).takeIn(always, answers, {
-    now,
-    calendar,
-    facts,
-    requester: { kind: 'staff', active: true },
-    holds: register.holds,
-  });
-  // What was complete a moment ago is taken; anything else is a mistake of ours.
-  if (!intake.taken) throw new Problem(500, 'import', 'A row could not be taken in', 'Nothing was changed. Try again.');
-  const number = nextNumber(tx, register);
-  addRequest(by(work, importer.id), {
-    ...{ number, register, release, doorId: null, requesterId: requester.id, taken: intake.request },
-    ...(importer.id === requester.id ? {} : { enteredById: importer.id }),
-    through: { by: 'sheet of rows' },
-  });
-  return { number, problems: [] };
 }

@@ -1,7 +1,8 @@
 import { eq } from 'drizzle-orm';
-import type { Transaction } from '../platform/database.ts';
+import type { Reader, Transaction } from '../platform/database.ts';
 import type { RegisterRow } from '../register/queries.ts';
 import { registers } from '../register/tables.ts';
+import { requests } from './tables.ts';
 
 /** The number of the next request of a register; it is never given again. */
 export function nextNumber(tx: Transaction, { id, prefix, nextNumber: next }: RegisterRow): string {
@@ -10,4 +11,12 @@ export function nextNumber(tx: Transaction, { id, prefix, nextNumber: next }: Re
     .where(eq(registers.id, id))
     .run();
   return `${prefix}-${String(next).padStart(5, '0')}`;
+}
+
+/** A number for a trial request, which takes none from the register. */
+export function trialNumber(db: Reader, prefix: string): string {
+  for (let n = 1; ; n += 1) {
+    const number = `TRIAL-${prefix}-${n}`;
+    if (!db.select({ id: requests.id }).from(requests).where(eq(requests.number, number)).get()) return number;
+  }
 }

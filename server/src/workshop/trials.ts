@@ -1,28 +1,24 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { prepareCompletion } from '@tolvek/core/form';
-import { factsAt } from '@tolvek/core/intake';
 import type { Viewer } from '@tolvek/core/people';
 import type { RawAnswers } from '@tolvek/core/register';
 import { and, desc, eq } from 'drizzle-orm';
 import { dropRounds } from '../approval/follow.ts';
-import { calendarOf } from '../calendar/queries.ts';
 import { dropDeadlines } from '../deadline/follow.ts';
 import { dropFrozen, freezeDraft } from '../design/commands.ts';
 import { doorsOf } from '../door/queries.ts';
-import { filesNamed } from '../files/commands.ts';
 import { designOfForm, formByKey, releaseById } from '../form/queries.ts';
-import { departmentOf, groupsOf, personById } from '../people/queries.ts';
+import { arrive } from '../intake/arrive.ts';
+import { personById } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
-import { notFound, Problem, staleVersion, wrongFields } from '../platform/problem.ts';
+import { notFound, Problem, staleVersion } from '../platform/problem.ts';
 import { by, write } from '../platform/work.ts';
-import { registerById } from '../register/queries.ts';
-import { addRequest, dropTrials } from '../request/change.ts';
-import { factsFor, pickedFrom } from '../request/facts.ts';
-import { offerProblems, offersOf, requestsNamed } from '../request/references.ts';
+import { dropTrials } from '../request/change.ts';
+import { factsFor } from '../request/facts.ts';
+import { offersOf } from '../request/references.ts';
 import { requests } from '../request/tables.ts';
-import { vocabulariesFor } from '../vocabulary/queries.ts';
 import { draftContent, type Found } from './findings.ts';
 
 interface Trial {
@@ -60,45 +56,15 @@ export function sendTrial(house: House, viewer: Viewer, input: Trial, found: Fou
       if (!door) throw notFound('A door of this form');
       const requester = personById(tx, input.person ?? viewer.personId);
       if (!requester) throw notFound('This person');
-      const calendar = calendarOf(tx, form.draft.deadline.calendar);
-      const asker = {
-        id: requester.id,
-        kind: input.outside ? ('contact' as const) : requester.kind,
-        groups: groupsOf(tx, requester.id),
-        department: departmentOf(tx, requester.id),
+      const { release } = releaseById(tx, releaseId);
+      const arriving = {
+        ...{ through: { by: 'trial' } as const, release, door: null, answers: input.answers },
+        ...({ comesBy: input.outside ? 'outside' : 'staff', asks: input.outside ? null : requester } as const),
+        admits: { kind: input.outside ? 'contact' : 'staff', active: true } as const,
       };
-      const facts = factsAt(now, calendar, input.outside ? 'outside' : 'staff', input.outside ? null : asker, {
-        people: input.outside ? [] : pickedFrom(tx, form.draft.fields),
-        vocabularies: vocabulariesFor(tx, form.draft.fields),
-        references: requestsNamed(tx, form.draft.fields, input.answers, { by: requester.id }),
-        files: filesNamed(tx, form.id, form.draft.fields, input.answers),
-      });
-      const register = registerById(tx, form.registerId);
-      const intake = releaseById(tx, releaseId).takeIn(
-        { ...door, kind: input.outside ? 'outside' : 'staff', open: true, opensAt: null, closesAt: null },
-        input.answers,
-        {
-          now,
-          calendar,
-          facts,
-          requester: { kind: input.outside ? 'contact' : 'staff', active: true },
-          holds: register.holds,
-        },
-      );
-      if (!intake.taken)
-        throw wrongFields(
-          'problems' in intake ? intake.problems : [{ field: 'form', message: intake.refusal.message, fix: '' }],
-        );
-      const { values } = intake.request;
-      const notHere = offerProblems(tx, { fields: form.draft.fields, values, facts, asker: requester.id });
-      if (notHere.length > 0) throw wrongFields(notHere);
-      const number = trialNumber(tx, register.prefix);
-      addRequest(by(work, viewer.personId), {
-        ...{ number, register, doorId: door.id, requesterId: requester.id, taken: intake.request },
-        release: releaseById(tx, releaseId).release,
-        through: { by: 'trial' },
-      });
-      return { number };
+      const parties = { doorId: door.id, requesterId: requester.id };
+      const { request } = arrive(by(work, viewer.personId), arriving, parties);
+      return { number: request.number };
     });
   });
 }
@@ -128,13 +94,6 @@ export function draftOffers(
     facts,
     asker: requester?.id ?? null,
   });
-}
-
-function trialNumber(db: Reader, prefix: string): string {
-  for (let n = 1; ; n += 1) {
-    const number = `TRIAL-${prefix}-${n}`;
-    if (!db.select({ id: requests.id }).from(requests).where(eq(requests.number, number)).get()) return number;
-  }
 }
 
 /** The trial requests of a form, the newest first. */

@@ -1,0 +1,139 @@
+import type { RevealedFacts } from '@tolvek/core/access';
+import type { WorkingCalendar } from '@tolvek/core/deadline';
+import type { Admission } from '@tolvek/core/door';
+import type { TakenIn } from '@tolvek/core/intake';
+import type { Problem as FieldProblem, RawAnswers, RequestFacts, Values } from '@tolvek/core/register';
+import type { Through } from '@tolvek/core/request';
+import { calendarOf } from '../calendar/queries.ts';
+import type { DoorRow } from '../door/queries.ts';
+import { filesNamed } from '../files/commands.ts';
+import { type ReleaseRow, registerOfForm, releaseById } from '../form/queries.ts';
+import type { Reader } from '../platform/database.ts';
+import { notAllowed, notSignedIn, Problem, wrongFields } from '../platform/problem.ts';
+import type { Work } from '../platform/work.ts';
+import type { RegisterRow } from '../register/queries.ts';
+import { addRequest } from '../request/change.ts';
+import { takenAnswers } from '../request/claims.ts';
+import { factsFor, type Picked } from '../request/facts.ts';
+import { nextNumber, trialNumber } from '../request/nextNumber.ts';
+import { giveNumbers, numbersToCome } from '../request/numbers.ts';
+import { protectionFor } from '../request/protection.ts';
+import type { RequestRow } from '../request/queries.ts';
+import { offerProblems } from '../request/references.ts';
+
+type Refusal = Extract<Admission, { admitted: false }>;
+
+/** What is to come in, whichever way it comes. */
+export interface Arriving {
+  readonly through: Through;
+  readonly release: ReleaseRow;
+  /** Null where the desk takes it in itself: there is nobody to be admitted. */
+  readonly door: DoorRow | null;
+  /** What conditions know of the way it came. */
+  readonly comesBy: RequestFacts['door'];
+  /** Who asks, as conditions know them; null while nobody has said who they are. */
+  readonly asks: { readonly id: string; readonly kind: 'staff' | 'contact' } | null;
+  /** Whether who asks may be admitted. */
+  readonly admits: { readonly kind: 'staff' | 'contact' | 'unknown'; readonly active: boolean };
+  readonly answers: RawAnswers;
+  /** What fields pick from, where it was read before. */
+  readonly picked?: Picked;
+}
+
+/** What answers come to: a request, or why not. */
+export type Considered = { readonly facts: RevealedFacts; readonly calendar: WorkingCalendar } & (
+  | { readonly is: 'fine'; readonly taken: TakenIn }
+  | { readonly is: 'refused'; readonly refusal: Refusal }
+  | { readonly is: 'wrong'; readonly problems: readonly FieldProblem[] }
+);
+
+/**
+ * What only the house can know of answers: that another request has them already, or that a
+ * reference points to what is not offered with the others.
+ */
+export function answersHeld(
+  db: Reader,
+  release: ReleaseRow,
+  { values, facts, asker }: { readonly values: Values; readonly facts: RequestFacts; readonly asker: string | null },
+  through: Through = { by: 'door', kind: facts.door },
+): readonly FieldProblem[] {
+  const { design } = release;
+  const offered = offerProblems(db, { fields: design.fields, values, facts, asker });
+  // A trial holds nothing against others, and nothing is held against it.
+  if (through.by === 'trial') return offered;
+  const register = registerOfForm(db, release.formId);
+  const protection = protectionFor(db, register, { releaseId: release.id, trial: false });
+  return [...takenAnswers(db, { register, design, protection, values, asker }), ...offered];
+}
+
+/**
+ * Runs the whole way of a request for answers, and stores nothing: admitted, completed, compared
+ * with what the house holds, routed, planned. All ways in come by here.
+ */
+export function consider(db: Reader, arriving: Arriving, now: number): Considered {
+  const { release, door, comesBy, asks, admits, answers, picked, through } = arriving;
+  const { design } = release;
+  const register = registerOfForm(db, release.formId);
+  const calendar = calendarOf(db, design.deadline.calendar);
+  const told = factsFor(db, { door: { kind: comesBy }, design, requester: asks, now, named: answers, picked });
+  const facts = {
+    ...told,
+    files: filesNamed(db, release.formId, design.fields, answers),
+    numbers: numbersToCome(db, register.id, design.fields, told.today),
+  };
+  const asked = { now, calendar, facts, requester: admits, holds: register.holds };
+  const intake = releaseById(db, release.id).takeIn(door, answers, asked);
+  const here = { facts, calendar };
+  if ('refusal' in intake) return { ...here, is: 'refused', refusal: intake.refusal };
+  const held = answersHeld(db, release, { values: intake.values, facts, asker: asks?.id ?? null }, through);
+  if (!intake.taken) return { ...here, is: 'wrong', problems: [...intake.problems, ...held] };
+  if (held.length > 0) return { ...here, is: 'wrong', problems: held };
+  return { ...here, is: 'fine', taken: intake.request };
+}
+
+/** Whose a request is, and by which door it is remembered to have come. */
+interface Parties {
+  readonly doorId: string | null;
+  readonly requesterId: string;
+  /** Who typed it in, where that is somebody else. */
+  readonly enteredById?: string;
+}
+
+/** Stores what was considered and found fine: with its numbers, and all that follows. */
+export function admitted(
+  work: Work,
+  arriving: Arriving,
+  { facts, taken }: { readonly facts: RequestFacts; readonly taken: TakenIn },
+  parties: Parties,
+): RequestRow {
+  const { release, through } = arriving;
+  const { tx } = work;
+  const register: RegisterRow = registerOfForm(tx, release.formId);
+  giveNumbers(tx, register.id, release.design.fields, facts.today);
+  const number = through.by === 'trial' ? trialNumber(tx, register.prefix) : nextNumber(tx, register);
+  return addRequest(work, { ...parties, number, register, release, taken, through });
+}
+
+/**
+ * Takes a request in, or says why not.
+ *
+ * @throws Problem 401, 403 or 409 when its door does not admit who asks; 422 when answers are wrong.
+ */
+export function arrive(
+  work: Work,
+  arriving: Arriving,
+  parties: Parties,
+): { readonly request: RequestRow; readonly calendar: WorkingCalendar } {
+  const considered = consider(work.tx, arriving, work.now);
+  if (considered.is === 'refused') throw refusal(considered.refusal);
+  if (considered.is === 'wrong') throw wrongFields(considered.problems);
+  return { request: admitted(work, arriving, considered, parties), calendar: considered.calendar };
+}
+
+/** A door that does not admit somebody, as an answer. */
+export const refusal = (admission: Refusal): Problem =>
+  admission.why === 'sign-in'
+    ? notSignedIn()
+    : admission.why === 'inactive'
+      ? notAllowed(admission.message)
+      : new Problem(409, 'closed', 'Closed', admission.message);
