@@ -29,6 +29,7 @@ import {
   type Kind,
   type KnownRequest,
   MOST_TERMS,
+  MOVERS,
   OPTION_COLOURS,
   type Preset,
   priorities,
@@ -465,6 +466,27 @@ export const stage = z.object({
   phase: z.enum(['arrived', 'working', 'paused', 'finished']),
   role: z.string().nullable(),
 });
+const name = z.string().trim().max(200);
+const keys = z.array(z.string().max(64)).max(100).readonly();
+/** A stage as its register has it. */
+export const stageDesign = z.strictObject({
+  key: z.string().max(64),
+  label: name,
+  publicLabel: name,
+  phase: z.enum(['arrived', 'working', 'paused', 'finished']),
+  role: z.enum(['deciding', 'refused', 'done', 'withdrawn']).optional(),
+  retired: z.literal(true).optional(),
+  moves: z
+    .array(
+      z.strictObject({
+        ...{ to: z.string().max(64), relations: z.array(z.enum(MOVERS)).max(MOVERS.length).readonly() },
+        ...{ groups: keys, filled: keys, when: z.string().max(2_000) },
+      }),
+    )
+    .max(100)
+    .readonly()
+    .optional(),
+});
 export const fuse = z.object({
   state: z.enum(['calm', 'soon', 'late', 'paused', 'done']),
   burned: z.array(z.object({ from: z.number(), to: z.number() })),
@@ -536,7 +558,10 @@ export const sheet = z.object({
   onBehalf: z.string().nullable(),
   enteredBy: z.string().nullable(),
   stage,
+  /** The ways on from here. */
   moves: z.array(stage),
+  /** The ways on that this viewer can’t take now, by the stage they lead to, and why not. */
+  notNow: z.array(z.object({ label: z.string(), whyNot: z.string() })),
   team: z.string(),
   handler: person.nullable(),
   assignable: z.array(person),

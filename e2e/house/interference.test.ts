@@ -418,7 +418,7 @@ async function live(hidden: Hidden): Promise<Heard> {
         headers: onVersion(desk.register('site-access').version),
         body: {
           ...{ name: 'Coming here', prefix: 'AC', deskGroups: ['site-safety'], staysIn: false, left: [] },
-          ...{ stages: [], note: '' },
+          ...{ stages: desk.register('site-access').stages, note: '' },
         },
       },
     ],

@@ -59,7 +59,7 @@ async function listen(name: string, caller: Caller): Promise<void> {
 
 /** What the register of rooms is when another group works at its desk. */
 const ROOMS_CHANGED = {
-  ...{ name: 'Rooms', prefix: 'RM', deskGroups: ['site-safety'], staysIn: false, left: [], stages: [], note: '' },
+  ...{ name: 'Rooms', prefix: 'RM', deskGroups: ['site-safety'], staysIn: false, left: [], note: '' },
 };
 const onVersion = (version: number) => ({ 'If-Match': `"${version}"` });
 const key = () => ({ 'Idempotency-Key': crypto.randomUUID() });
@@ -330,7 +330,11 @@ describe('a value in the restricted field', () => {
         { params: { key: 'methods', number: '1' }, headers: onVersion(desk.register('methods').version) },
       ],
       changeRegister: [
-        { params: { key: 'rooms' }, headers: onVersion(desk.register('rooms').version), body: ROOMS_CHANGED },
+        {
+          params: { key: 'rooms' },
+          headers: onVersion(desk.register('rooms').version),
+          body: { ...ROOMS_CHANGED, stages: desk.register('rooms').stages },
+        },
       ],
       askInto: [
         {

@@ -303,7 +303,7 @@ describe('the kind of a field that holds answers', () => {
 describe('a register', () => {
   const settled = ({ name, prefix, deskGroups, staysIn, left, stages }: Answer['body']) => ({
     ...{ name, prefix, deskGroups, staysIn, left, note: 'For the test' },
-    stages: stages.map(({ key: stage, label, publicLabel }: Answer['body']) => ({ key: stage, label, publicLabel })),
+    stages,
   });
 
   it('is renamed with its stages and letters; old numbers stay, and one can go back', async () => {
@@ -327,6 +327,107 @@ describe('a register', () => {
     const back = await registerOf(form);
     expect([back.name, back.prefix, back.stages[0].label]).toEqual(['Lamps', 'LA', register.stages[0].label]);
     expect(back.fields).toEqual(now.fields);
+  });
+
+  it('has stages that come and retire, and ways between them that say who, what and when', async () => {
+    const form = await made('Floaters', 'QF');
+    const { number } = well(await priya.submit(form, { what: 'Red', how_many: '2', each: '3' }));
+    const put = async (stages: readonly object[]) => {
+      const register = await registerOf(form);
+      const body = { ...settled(register), stages };
+      return maren.call('changeRegister', { params: { key: form }, headers: onVersion(register.version), body });
+    };
+    const { stages } = settled(await registerOf(form));
+    const way = { relations: [], groups: [], filled: [], when: '' };
+    const ways = [
+      { ...way, to: 'packed', filled: ['stale'], when: 'how_many > 5' },
+      { ...way, to: 'done', relations: ['handler'] },
+    ];
+    const packed = { key: 'packed', label: 'Packed', publicLabel: 'On its way', phase: 'working' };
+    const said = [...stages, packed].map((stage) => (stage.key === 'arrived' ? { ...stage, moves: ways } : stage));
+    const wrong = async (some: readonly object[], words: string) => {
+      const answer = await put(some);
+      expect([answer.status, answer.text]).toEqual([422, expect.stringContaining(words)]);
+    };
+    await wrong(stages.slice(1), '“Arrived” can’t go');
+    await wrong(
+      stages.map((stage: { key: string }) => (stage.key === 'done' ? { ...stage, phase: 'working' } : stage)),
+      'Retire it',
+    );
+    await wrong(
+      stages.map((stage: { key: string }) => (stage.key === 'arrived' ? { ...stage, retired: true } : stage)),
+      'no stage that a request arrives in',
+    );
+    await wrong(
+      said.map((stage) => (stage.key === 'arrived' ? { ...stage, moves: [{ ...way, to: 'nowhere' }] } : stage)),
+      'a move leads nowhere',
+    );
+    well(await put(said));
+    expect((await registerOf(form)).at).toEqual({ arrived: 1 });
+    expect((await registerOf(form)).stays.stale).toContain('A move from “Arrived” asks for it');
+
+    const sheet = async () => maren.sheet(number);
+    const move = async (stage: string) => {
+      const headers = onVersion((await sheet()).version);
+      return maren.call('moveStage', { params: { number }, headers, body: { stage } });
+    };
+    const ways2 = async () => (await sheet()).notNow.map(({ label, whyNot }: Answer['body']) => [label, whyNot]);
+    expect(await ways2()).toEqual([
+      ['Packed', '“Stale” has to be filled in first.'],
+      ['Done', 'Only its handler can do this.'],
+    ]);
+    expect((await move('done')).body).toMatchObject({ status: 409, detail: 'Only its handler can do this.' });
+    expect((await move('in_hand')).status).toBe(409);
+    const fill = async (changes: object) =>
+      well(
+        await maren.call('changeFields', {
+          params: { number },
+          headers: onVersion((await sheet()).version),
+          body: { changes },
+        }),
+      );
+    await fill({ stale: 'no' });
+    expect((await ways2())[0]).toEqual(['Packed', 'It can be done once this holds: How many > 5.']);
+    await fill({ how_many: '6' });
+    well(await move('packed'));
+    // What is retired stays where requests are, and leads on anywhere.
+    well(await put(said.map((stage) => (stage.key === 'packed' ? { ...stage, retired: true } : stage))));
+    expect((await sheet()).stage.label).toBe('Packed');
+    well(await move('in_hand'));
+    expect((await sheet()).moves.map((to: { key: string }) => to.key)).not.toContain('packed');
+  });
+
+  it('asks by a move for nothing that the plan closes to somebody, and lets no verdict tell of it', async () => {
+    const form = await made('Grapnels', 'GR');
+    const { number } = well(await priya.submit(form, { what: 'Big' }));
+    const register = await registerOf(form);
+    const way = { to: 'done', relations: [], groups: [], filled: ['stale'], when: '' };
+    const stages = settled(register).stages.map((stage: { key: string }) =>
+      stage.key === 'arrived' ? { ...stage, moves: [way] } : stage,
+    );
+    const body = { ...settled(register), stages };
+    const put = (version: number) =>
+      maren.call('changeRegister', { params: { key: form }, headers: onVersion(version), body });
+    well(await put(register.version));
+    const inBoats = { in: { anyOf: ['boats'] }, outOf: [] };
+    desk.protect(form, { rules: [{ id: 'r', name: 'Closed', fields: ['stale'], audience: inBoats, level: 'hidden' }] });
+    const why = async () => (await maren.sheet(number)).notNow[0].whyNot;
+    const before = await why();
+    expect(before).toContain('not everybody here may read');
+    well(
+      await maren.call('changeFields', {
+        params: { number },
+        headers: onVersion((await maren.sheet(number)).version),
+        body: { changes: { stale: 'known' } },
+      }),
+    );
+    expect(await why()).toBe(before);
+    const again = await put((await registerOf(form)).version);
+    expect([again.status, again.text]).toEqual([
+      422,
+      expect.stringContaining('Whether it can be done would tell them'),
+    ]);
+    expect((await registerOf(form)).open).not.toContain('stale');
   });
 
   it('lets a field leave that no form uses; what holds it keeps it', async () => {

@@ -57,13 +57,17 @@ export function componentsOf(
   };
 }
 
-/** A schema whose pointers lead to components, without what only a schema of its own says. */
+/**
+ * A schema whose pointers lead to components, without what only a schema of its own says; that a list is
+ * not changed in our code would read as that it can’t be sent, and the bounds of whole numbers say nothing.
+ */
 function pointed(value: unknown, ending: string): unknown {
   if (Array.isArray(value)) return value.map((each) => pointed(each, ending));
   if (typeof value !== 'object' || value === null) return value;
   return Object.fromEntries(
     Object.entries(value).flatMap(([key, each]) => {
-      if (key === '$schema' || key === '$id') return [];
+      if (key === '$schema' || key === '$id' || (key === 'readOnly' && each === true)) return [];
+      if ((key === 'minimum' || key === 'maximum') && Math.abs(each as number) === Number.MAX_SAFE_INTEGER) return [];
       if (key === '$ref' && typeof each === 'string' && each.startsWith(SHARED))
         return [[key, `${PLACE}${partId(each.slice(SHARED.length), ending)}`]];
       return [[key, pointed(each, ending)]];

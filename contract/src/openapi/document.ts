@@ -30,7 +30,12 @@ const UPLOADS: ReadonlySet<string> = new Set(['upload', 'sheetUpload', 'draftUpl
 
 const isEmpty = (type: z.ZodType): boolean => type instanceof z.ZodObject && Object.keys(type.shape).length === 0;
 
-const PROBLEM: Json = { $ref: '#/components/schemas/ProblemDocument' };
+/** Every call may be answered with one. */
+const PROBLEM: Json = { $ref: '#/components/responses/Problem' };
+const PROBLEM_ANSWER: Json = {
+  description: 'A problem.',
+  content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/ProblemDocument' } } },
+};
 
 const SIGN_IN: Json = {
   post: {
@@ -51,7 +56,7 @@ const SIGN_IN: Json = {
     },
     responses: {
       200: { description: 'Done.', content: { 'application/json': { schema: { type: 'object' } } } },
-      default: { description: 'A problem.', content: { 'application/problem+json': { schema: PROBLEM } } },
+      default: PROBLEM,
     },
   },
 };
@@ -92,6 +97,7 @@ export function openApiDocument(version: string, cookie = 'tolvek.session_token'
     paths,
     components: {
       schemas: { ...answered.components, ...sent.components },
+      responses: { Problem: PROBLEM_ANSWER },
       securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: cookie } },
     },
   };
@@ -120,7 +126,7 @@ function operation(each: Route, { answer, body }: Refs): Record<string, unknown>
     ...(taken ? { requestBody: { required: true, content: taken } } : {}),
     responses: {
       200: { description: 'Done.', content: { [media]: { schema } } },
-      default: { description: 'A problem.', content: { 'application/problem+json': { schema: PROBLEM } } },
+      default: PROBLEM,
     },
   };
 }

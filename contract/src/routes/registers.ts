@@ -1,10 +1,9 @@
 import { OWN_PARTS } from '@tolvek/core/form';
 import { z } from 'zod';
 import { route } from '../route.ts';
-import { doorSettings, empty, field, release, visibleChanges, visibleSubject } from '../schemas.ts';
+import { doorSettings, empty, field, release, stageDesign, visibleChanges, visibleSubject } from '../schemas.ts';
 import { done, keyed, prefix, versioned } from './params.ts';
 
-const phase = z.enum(['arrived', 'working', 'paused', 'finished']);
 const asksFor = z.array(z.string().max(64)).max(500);
 const title = z.string().trim().max(200);
 
@@ -34,7 +33,11 @@ export const registerRoutes = {
       left: z.array(z.string()).readonly(),
       /** Why a field can’t leave, by its key; those that can are not among them. */
       stays: z.record(z.string(), z.string()),
-      stages: z.array(z.object({ key: z.string(), label: z.string(), publicLabel: z.string(), phase })),
+      /** Keys of the fields that are closed to nobody who works on requests: moves ask for no others. */
+      open: z.array(z.string()),
+      stages: z.array(stageDesign).readonly(),
+      /** How many requests are at each stage, by its key. */
+      at: z.record(z.string(), z.int()),
       requests: z.int(),
       forms: z.array(
         z.object({
@@ -56,7 +59,7 @@ export const registerRoutes = {
     name: 'changeRegister',
     method: 'PUT',
     path: '/api/registers/:key',
-    says: 'Changes what a register and its stages are called, who works at its desk, and which fields have left it. In force at once.',
+    says: 'Changes what a register is called, its stages and the ways between them, who works at its desk, and which fields have left it. In force at once.',
     caller: 'coordinator',
     params: keyed,
     query: empty,
@@ -66,7 +69,8 @@ export const registerRoutes = {
       deskGroups: z.array(z.string().max(64)).max(50),
       staysIn: z.boolean(),
       left: asksFor,
-      stages: z.array(z.strictObject({ key: z.string().max(64), label: title, publicLabel: title })).max(100),
+      /** All there are, in their order; new ones have a key of their own. */
+      stages: z.array(stageDesign).max(100),
       /** Why; others read it later. */
       note: z.string().max(500),
     }),

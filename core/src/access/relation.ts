@@ -1,4 +1,5 @@
 import type { Viewer } from '../people/index.ts';
+import type { MoverRelation } from '../register/index.ts';
 import type { Relation } from './accessTo.ts';
 
 /** What decides how somebody stands to a request. Groups by key. */
@@ -29,4 +30,14 @@ export function relationTo(request: RequestParties, viewer: Viewer): Relation {
       request.deciders.some(inGroup) ||
       request.deskGroups.some(inGroup));
   return { isDesk, isRequester: request.requesterId === viewer.personId };
+}
+
+/** How somebody stands to a request, of what a move can ask for. */
+export function relationsTo(request: RequestParties, viewer: Viewer): ReadonlySet<MoverRelation> {
+  const inGroup = (group: string): boolean => viewer.groups.includes(group);
+  return new Set<MoverRelation>([
+    ...(request.handlerId === viewer.personId ? (['handler'] as const) : []),
+    ...(request.team !== null && inGroup(request.team) ? (['team'] as const) : []),
+    ...(request.deciders.some(inGroup) ? (['decider'] as const) : []),
+  ]);
 }

@@ -6,7 +6,7 @@ import {
   type MergeRules,
   mergeContents,
 } from '../design/index.ts';
-import { designsNamed, type Field, type Stage } from '../register/index.ts';
+import { designsNamed, type Field, moveFindings, type Stage } from '../register/index.ts';
 import type { FormDesign, OwnPart, UniqueRule } from './design.ts';
 
 /**
@@ -75,6 +75,7 @@ const rulesOf = (...states: readonly (RegisterContent | null)[]): MergeRules => 
     lists: {
       fields: (item) => String(item.key),
       stages: (item) => String(item.key),
+      moves: (item) => String(item.to),
       rules: (item) => String(item.id),
       disclosures: (item) => String(item.id),
       unique: (item) => String(item.id),
@@ -91,15 +92,20 @@ const rulesOf = (...states: readonly (RegisterContent | null)[]): MergeRules => 
   };
 };
 
-/** Stages that every register needs: one to arrive in or to be in use at, and those of a decision. */
-function stageFindings({ stages }: RegisterContent): readonly DesignFinding[] {
-  const missing = (message: string): DesignFinding => ({ severity: 'error', page: 'stages', at: 'stages', message });
+/** Stages that every register needs, one to arrive in or to be in use at and those of a decision; and sound moves. */
+function stageFindings(register: RegisterContent): readonly DesignFinding[] {
+  const stages = register.stages.filter((stage) => !stage.retired);
+  const wrong = (message: string, at = 'stages'): DesignFinding => ({
+    ...{ severity: 'error', page: 'stages', at, message },
+  });
   const has = (role: string): boolean => stages.some((stage) => stage.role === role);
-  const arrives = stages.some((stage) => stage.phase === 'arrived' && !stage.role) || has('done');
+  const arrives =
+    stages.some((stage) => stage.phase === 'arrived' && !stage.role) || (register.holds === 'things' && has('done'));
   return [
-    ...(arrives ? [] : [missing('There is no stage that a request arrives in.')]),
-    ...(has('deciding') ? [] : [missing('There is no stage for what is to be decided.')]),
-    ...(has('refused') ? [] : [missing('There is no stage for what was not approved.')]),
+    ...(arrives ? [] : [wrong('There is no stage that a request arrives in.')]),
+    ...(has('deciding') ? [] : [wrong('There is no stage for what is to be decided.')]),
+    ...(has('refused') ? [] : [wrong('There is no stage for what was not approved.')]),
+    ...moveFindings(register).map(({ at, message }) => wrong(message, `stage ${at}`)),
   ];
 }
 

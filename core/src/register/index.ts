@@ -49,11 +49,29 @@ export type { ItemsShown } from './kinds/lineItems.ts';
 export { placesOf } from './kinds/number.ts';
 export { numberPrefix, numberWith } from './kinds/runningNumber.ts';
 export { termAddress } from './kinds/term.ts';
+export {
+  askedByMoves,
+  type MovedBy,
+  moveFindings,
+  moversInWords,
+  moveScope,
+  movesFrom,
+  type PossibleMove,
+} from './moves.ts';
 export { orderProblems } from './orderProblems.ts';
 export type { Problem } from './problem.ts';
 export { designsNamed } from './refersTo.ts';
 export { FACT_NAMES, factSlots, type RequestFacts, requestScope, requestSlots } from './requestScope.ts';
-export { type Phase, type Priority, priorities, type Stage, stagesToFreeTo, stagesToMoveTo } from './stage.ts';
+export {
+  MOVERS,
+  type Move,
+  type MoverRelation,
+  type Phase,
+  type Priority,
+  priorities,
+  type Stage,
+  stagesToFreeTo,
+} from './stage.ts';
 export {
   MOST_TERMS,
   mergeTerms,

@@ -1,5 +1,22 @@
 export type Phase = 'arrived' | 'working' | 'paused' | 'finished';
 
+/** How somebody stands to a request who may move it. */
+export const MOVERS = ['handler', 'team', 'decider'] as const;
+export type MoverRelation = (typeof MOVERS)[number];
+
+/** One way on from a stage. */
+export interface Move {
+  /** The stage it leads to, by key. */
+  readonly to: string;
+  /** Who may: any of these, by relation or by group; whoever works on the request when there are none. */
+  readonly relations: readonly MoverRelation[];
+  readonly groups: readonly string[];
+  /** Keys of the fields that have to be filled in before. */
+  readonly filled: readonly string[];
+  /** What has to hold: FEEL over the request; nothing when it is empty. */
+  readonly when: string;
+}
+
 /** Where a request can be. The public label is what requesters read. */
 export interface Stage {
   readonly key: string;
@@ -11,6 +28,10 @@ export interface Stage {
    * request there by hand.
    */
   readonly role?: 'deciding' | 'refused' | 'done' | 'withdrawn';
+  /** No request comes here any more; those that are here stay until they are moved. */
+  readonly retired?: true;
+  /** The ways on from here; where nothing is said, a request goes to any stage. */
+  readonly moves?: readonly Move[];
 }
 
 export const priorities = ['low', 'normal', 'high'] as const;
@@ -21,16 +42,15 @@ export type Priority = (typeof priorities)[number];
  * was refused, or stands where nobody can move it on.
  */
 export const stagesToFreeTo = (stages: readonly Stage[], current: Stage): readonly Stage[] =>
-  stages.filter((stage) => stage.key !== current.key && stage.role !== 'deciding' && stage.role !== 'refused');
+  stages.filter(
+    (stage) => stage.key !== current.key && !stage.retired && stage.role !== 'deciding' && stage.role !== 'refused',
+  );
 
 /**
- * The stages a person may move a request to from here; a decision that is waited for has to be made
- * first.
+ * The stages that people may ever move a request to from here; a decision that is waited for has to
+ * be made first.
  */
 export function stagesToMoveTo(stages: readonly Stage[], current: Stage): readonly Stage[] {
   if (current.role === 'deciding' || current.role === 'refused') return [];
-  return stages.filter(
-    (stage) =>
-      stage.key !== current.key && stage.role !== 'deciding' && stage.role !== 'refused' && stage.role !== 'withdrawn',
-  );
+  return stagesToFreeTo(stages, current).filter((stage) => stage.role !== 'withdrawn');
 }

@@ -8,7 +8,6 @@ import {
   readAnswer,
   type Stage,
   stagesToFreeTo,
-  stagesToMoveTo,
 } from '@tolvek/core/register';
 import { filesNamed } from '../files/commands.ts';
 import { allGroups, membersOf, personById } from '../people/queries.ts';
@@ -22,6 +21,7 @@ import { takenAnswers } from '../request/claims.ts';
 import { factsOfRequest } from '../request/facts.ts';
 import { stagesBefore } from '../request/history.ts';
 import { keepingOf } from '../request/keeping.ts';
+import { movesOf } from '../request/moves.ts';
 import { openAtDesk } from '../request/open.ts';
 import { type RequestRow, requestByNumber } from '../request/queries.ts';
 import { offerProblems } from '../request/references.ts';
@@ -134,10 +134,11 @@ const isSeen = (key: string, open: readonly { readonly key: string }[]): boolean
 /** Moves a request by hand. Pausing stops its deadline, going on resumes it, finishing ends it. */
 export function moveStage(house: House, viewer: Viewer, input: OnVersion & { stage: string }): { version: number } {
   return write(house, (work) => {
-    const { request, register } = openAtDesk(work.tx, viewer, input.number, 'changing');
+    const open = openAtDesk(work.tx, viewer, input.number, 'changing');
+    const { request, register } = open;
     const from = stageOf(register, request.stage);
-    const to = stagesToMoveTo(register.stages, from).find((stage) => stage.key === input.stage);
-    if (!to)
+    const move = movesOf(work.tx, open, viewer, work.now).find(({ stage }) => stage.key === input.stage);
+    if (!move)
       throw new Problem(
         409,
         'stage',
@@ -146,6 +147,8 @@ export function moveStage(house: House, viewer: Viewer, input: OnVersion & { sta
           ? 'A decision is waited for. It has to be made first.'
           : `A request can’t go from “${from.label}” there.`,
       );
+    if (move.whyNot !== null) throw new Problem(409, 'stage', 'Not yet', move.whyNot);
+    const { stage: to } = move;
     const change = { kind: 'stage', from: from.key, to: to.key } as const;
     return { version: changeRequest(by(work, viewer.personId), request, change, input.version).version };
   });
@@ -280,7 +283,7 @@ function goOnWhenAnswered(work: Work, request: RequestRow): void {
   if (request.phase !== 'paused') return;
   const register = registerById(work.tx, request.registerId);
   const isAt = (stage: Stage | undefined): stage is Stage =>
-    stage !== undefined && !stage.role && (stage.phase === 'working' || stage.phase === 'arrived');
+    stage !== undefined && !stage.role && !stage.retired && (stage.phase === 'working' || stage.phase === 'arrived');
   const before = stagesBefore(work.tx, request.id, request.stage)
     .map((key) => register.stages.find((stage) => stage.key === key))
     .find(isAt);

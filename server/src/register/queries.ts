@@ -112,7 +112,7 @@ export const holdsThings = ({ holds }: Pick<RegisterRow, 'holds'>): boolean => h
 export function firstStage(register: RegisterRow) {
   // Things have no stage to arrive in: they are in use at once.
   const stage =
-    register.stages.find((each) => each.phase === 'arrived' && !each.role) ??
+    register.stages.find((each) => each.phase === 'arrived' && !each.role && !each.retired) ??
     register.stages.find((each) => each.role === 'done');
   if (!stage) throw new Error(`Register “${register.name}” has no stage to arrive in.`);
   return stage;

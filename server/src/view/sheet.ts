@@ -2,7 +2,7 @@ import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { type Deadline, fuseAt, lengthInWords, momentInWords, promiseInWords } from '@tolvek/core/deadline';
 import { sinksOf } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
-import { type Stage, stagesToFreeTo, stagesToMoveTo } from '@tolvek/core/register';
+import { type Stage, stagesToFreeTo } from '@tolvek/core/register';
 import { type ChangeNames, changeInWords } from '@tolvek/core/request';
 import { roundOf } from '../approval/queries.ts';
 import { calendarOf } from '../calendar/queries.ts';
@@ -16,6 +16,7 @@ import { notFound } from '../platform/problem.ts';
 import { holdsThings, stageOf } from '../register/queries.ts';
 import { factsOfRequest, kindOfDoor, pickedFrom } from '../request/facts.ts';
 import { historyOfRequest } from '../request/history.ts';
+import { movesOf } from '../request/moves.ts';
 import { type OpenRequest, openAtDesk, openRequest } from '../request/open.ts';
 import type { RequestRow } from '../request/queries.ts';
 import { offersOf, requestsNamed } from '../request/references.ts';
@@ -74,6 +75,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
   const handler = request.handlerId ? personById(db, request.handlerId) : undefined;
   const whyNot = round ? whyNotDecide(round, viewer, request.requesterId) : null;
   const { due } = request;
+  const moves = movesOf(db, open, viewer, now);
   const deadline = finishing(db, [request.id]).get(request.id);
   return {
     number: request.number,
@@ -88,7 +90,8 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     onBehalf: personNamed(db, request.onBehalfId) || null,
     enteredBy: personNamed(db, request.enteredById) || null,
     stage: stageView(stage),
-    moves: stagesToMoveTo(register.stages, stage).map(stageView),
+    moves: moves.flatMap(({ stage: to, whyNot: not }) => (not === null ? [stageView(to)] : [])),
+    notNow: moves.flatMap(({ stage: { label }, whyNot: not }) => (not === null ? [] : [{ label, whyNot: not }])),
     team: about.teamName,
     handler: handler ? { id: handler.id, name: handler.name } : null,
     assignable: assignableTo(db, request, register),

@@ -1,7 +1,7 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { type FormDesign, formInto, namesUsed, questionsOf, type RegisterContent } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
-import type { Problem as FieldProblem } from '@tolvek/core/register';
+import { askedByMoves, type Problem as FieldProblem, moveFindings, type Stage } from '@tolvek/core/register';
 import { and, eq, like, ne, sum } from 'drizzle-orm';
 import { stateOf, statesOf } from '../design/queries.ts';
 import { doorsOf } from '../door/queries.ts';
@@ -15,6 +15,7 @@ import { once } from '../platform/idempotency.ts';
 import { notFound, staleVersion, wrongFields } from '../platform/problem.ts';
 import { write } from '../platform/work.ts';
 import { contentOf, type RegisterRow, registerById, registerByKey } from '../register/queries.ts';
+import { openAsReleased } from '../request/protection.ts';
 import { requests, tallies } from '../request/tables.ts';
 import { freeKey, makeForm, prefixTaken } from './create.ts';
 import { putRegisterInForce } from './registers.ts';
@@ -40,6 +41,7 @@ export function registerView(db: Reader, key: string): AnswerOf<'register'> {
       .all()
       .map(({ form, n }) => [form, n]),
   );
+  const at = countedAt(db, register);
   const uses = usesIn(db, register);
   return {
     key,
@@ -47,15 +49,15 @@ export function registerView(db: Reader, key: string): AnswerOf<'register'> {
     ...{ name: register.name, prefix: register.prefix, holds: register.holds, subject: register.subject },
     ...{ deskGroups: [...register.deskGroups], staysIn: register.staysIn },
     ...{ fields: register.fields, left: register.left },
+    open: openAsReleased(db, register).map((field) => field.key),
     stays: Object.fromEntries(
       register.fields.flatMap((field) => {
         const why = whyItStays(uses, field.key);
         return why === null ? [] : [[field.key, why]];
       }),
     ),
-    stages: register.stages.map((stage) => ({
-      ...{ key: stage.key, label: stage.label, publicLabel: stage.publicLabel, phase: stage.phase },
-    })),
+    stages: register.stages,
+    at: Object.fromEntries(at),
     requests: [...counts.values()].reduce((all, n) => all + n, 0),
     forms: onShelf(db, register.id).map((form) => ({
       ...{ key: form.key, title: form.draft.title, release: form.release, stopped: form.stoppedAt !== null },
@@ -69,6 +71,18 @@ export function registerView(db: Reader, key: string): AnswerOf<'register'> {
       .map(({ number, note, by, at }) => ({ number, note, by: names.get(by) ?? '', at: iso(at) })),
   };
 }
+
+/** How many requests are at each stage of a register. */
+const countedAt = (db: Reader, { id }: RegisterRow): ReadonlyMap<string, number> =>
+  new Map(
+    db
+      .select({ stage: tallies.stage, n: sum(tallies.n).mapWith(Number) })
+      .from(tallies)
+      .where(eq(tallies.registerId, id))
+      .groupBy(tallies.stage)
+      .all()
+      .map(({ stage, n }) => [stage, n]),
+  );
 
 /** What uses fields of a register, and which: the drafts of its forms, and their releases in force. */
 interface Use {
@@ -85,8 +99,12 @@ const usedIn = (design: FormDesign): ReadonlySet<string> =>
   ]);
 
 /** All that keeps fields from leaving a register. */
-const usesIn = (db: Reader, register: RegisterRow): readonly Use[] =>
-  onShelf(db, register.id).flatMap((form): Use[] => {
+const usesIn = (db: Reader, register: RegisterRow): readonly Use[] => [
+  ...askedByMoves(register).map(({ field, stage }) => ({
+    words: `A move from “${stage.label}” asks for it.`,
+    keys: new Set([field]),
+  })),
+  ...onShelf(db, register.id).flatMap((form): Use[] => {
     const { title } = form.draft;
     const release = form.stoppedAt === null ? currentRelease(db, form) : undefined;
     return [
@@ -100,7 +118,8 @@ const usesIn = (db: Reader, register: RegisterRow): readonly Use[] =>
           ]
         : []),
     ];
-  });
+  }),
+];
 
 /** Why a field can’t leave; null when it can. */
 const whyItStays = (uses: readonly Use[], key: string): string | null =>
@@ -117,14 +136,10 @@ export function settleRegister(
     const register = registerByKey(tx, input.key);
     if (!register) throw notFound('This register');
     if (register.version !== input.version) throw staleVersion();
-    const problems = settlingProblems(tx, register, input);
+    const problems = [...settlingProblems(tx, register, input), ...stageProblems(tx, register, input.stages)];
     if (problems.length > 0) throw wrongFields(problems);
     const { name, prefix, deskGroups, staysIn, left } = input;
-    const stages = register.stages.map((stage) => ({
-      ...stage,
-      ...input.stages.find((each) => each.key === stage.key),
-    }));
-    const after = { ...contentOf(register), name, prefix, deskGroups, staysIn, left, stages };
+    const after = { ...contentOf(register), name, prefix, deskGroups, staysIn, left, stages: input.stages };
     putRegisterInForce(work, register, after, { note: input.note.trim(), by: viewer });
     return { version: registerById(tx, register.id).version };
   });
@@ -189,6 +204,49 @@ function settlingProblems(
             },
           ];
     }),
+  ];
+}
+
+/** What keeps stages from being put in force: those that are there stay, and what they are. */
+function stageProblems(tx: Transaction, register: RegisterRow, stages: readonly Stage[]): readonly FieldProblem[] {
+  const open = new Set(openAsReleased(tx, register).map(({ key }) => key));
+  const groups = groupNames(tx);
+  const asked = askedByMoves({ stages, fields: register.fields }).filter(({ field }) => !open.has(field));
+  return [
+    ...register.stages.flatMap((was) => {
+      const is = stages.find((each) => each.key === was.key);
+      return is && is.phase === was.phase && is.role === was.role
+        ? []
+        : [
+            {
+              field: `stage ${was.key}`,
+              message: `“${was.label}” can’t go, nor become something else: requests may be there, and histories name it.`,
+              fix: 'Retire it: no request comes there any more.',
+            },
+          ];
+    }),
+    ...stages.flatMap((stage, place): FieldProblem[] => {
+      const field = `stage ${stage.key}`;
+      const isNew = !register.stages.some((each) => each.key === stage.key);
+      if (stages.findIndex((each) => each.key === stage.key) !== place)
+        return [{ field, message: 'Two stages have the same key.', fix: 'Give one of them another name.' }];
+      if (isNew && (!/^[a-z][a-z0-9_]*$/.test(stage.key) || stage.role))
+        return [{ field, message: 'A new stage has a key of small letters, and no role.', fix: 'Add it once more.' }];
+      const unknown = (stage.moves ?? []).flatMap((move) => move.groups.filter((group) => !groups.has(group)));
+      return unknown.length === 0
+        ? []
+        : [{ field, message: 'A move names a group that does not exist.', fix: 'Choose one of the list.' }];
+    }),
+    ...asked.map(({ field, stage }) => ({
+      field: `stage ${stage.key}`,
+      message: `A move from “${stage.label}” asks for “${register.fields.find(({ key }) => key === field)?.label ?? field}”, which somebody who works on requests may not read. Whether it can be done would tell them.`,
+      fix: 'Ask for a field that is closed to nobody, or change the access plan first.',
+    })),
+    ...moveFindings({ stages, fields: register.fields }).map(({ at, message }) => ({
+      field: `stage ${at}`,
+      message,
+      fix: 'Mend the move, or take it away.',
+    })),
   ];
 }
 

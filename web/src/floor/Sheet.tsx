@@ -177,7 +177,7 @@ function Acts({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
         ) : null}
         {first ? (
           <Button
-            look={(canTake && !sheet.handler) || sheet.thing ? 'plain' : 'main'}
+            look={(canTake && !sheet.handler) || sheet.thing || likelihood(sheet, first.phase) < 9 ? 'plain' : 'main'}
             disabled={busy}
             onClick={() => move(first.key)}
           >
@@ -189,8 +189,19 @@ function Acts({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
             {verb(stage, sheet)}
           </Button>
         ))}
-        {sheet.moves.length === 0 && sheet.frees.length > 0 ? <Freeing key={version} sheet={sheet} /> : null}
+        {(sheet.moves.length === 0 || sheet.notNow.length > 0) && sheet.frees.length > 0 ? (
+          <Freeing key={version} sheet={sheet} />
+        ) : null}
       </div>
+      {sheet.notNow.length > 0 ? (
+        <ul className="mt-2 text-[13.5px] text-soft">
+          {sheet.notNow.map((each) => (
+            <li key={each.label}>
+              Not yet to “{each.label}”: {each.whyNot}
+            </li>
+          ))}
+        </ul>
+      ) : null}
       {sheet.thing ? null : (
         <label className="mt-3 flex items-center gap-3">
           <span className="w-[116px] text-soft">Handler</span>

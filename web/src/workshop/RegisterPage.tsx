@@ -140,7 +140,7 @@ function Fields({ register }: { register: Register }) {
     const body = {
       ...{ name, prefix, deskGroups, staysIn, note: '' },
       left: isLeaving ? [...left, key] : left.filter((each) => each !== key),
-      stages: stages.map(({ phase: _, ...stage }) => stage),
+      stages: [...stages],
     };
     const done = await change({ key: register.key, version, body });
     if (!('error' in done))

@@ -1,30 +1,37 @@
 import type { AnswerOf } from '@tolvek/contract';
+import { requestScope } from '@tolvek/core/register';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { api, problemOf } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
 import { ProblemsAt } from '../ui/ProblemsAt.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
+import { StagesEditor } from './StagesEditor.tsx';
 
-/** What a register and its stages are called, and who works at its desk: in force at once. */
+/** What a register is called, who works at its desk, its stages and the ways between them: in force at once. */
 export function RegisterSettings({ register }: { register: AnswerOf<'register'> }) {
   const { data: ground } = api.useGroundQuery();
   const [change, { error, isLoading }] = api.useChangeRegisterMutation();
   const was = {
     ...{ name: register.name, prefix: register.prefix, deskGroups: register.deskGroups, staysIn: register.staysIn },
-    stages: register.stages.map(({ phase: _, ...stage }) => stage),
+    stages: [...register.stages],
   };
   const [now, setNow] = useState(was);
   const [note, setNote] = useState('');
   const set = (next: Partial<typeof now>): void => setNow((before) => ({ ...before, ...next }));
   const isChanged = JSON.stringify(now) !== JSON.stringify(was);
   const problems = error ? (problemOf(error).problems ?? []) : [];
+  const groups = ground?.groups ?? [];
+  const named = { groups: groups.map(({ key, name }) => ({ key, label: name })) };
   const put = async (event: React.FormEvent): Promise<void> => {
     event.preventDefault();
     const body = { ...now, left: [...register.left], note };
     const done = await change({ key: register.key, version: register.version, body });
     if (!('error' in done)) toast('In force now.');
   };
+  const isOpen = new Set(register.open);
+  const fields = register.fields.filter((field) => isOpen.has(field.key) && !register.left.includes(field.key));
+  const around = { was: register.stages, at: register.at, fields, groups, scope: requestScope(fields, named), error };
   const toggle = (group: string): void =>
     set({
       deskGroups: now.deskGroups.includes(group)
@@ -34,7 +41,7 @@ export function RegisterSettings({ register }: { register: AnswerOf<'register'> 
   return (
     <form onSubmit={put} noValidate>
       <h2 className="section-head mt-9">What it is called, and who works in it</h2>
-      <div className="mt-3 grid max-w-[52rem] grid-cols-[150px_1fr] items-start gap-x-4 gap-y-3">
+      <div className="mt-3 grid max-w-[66rem] grid-cols-[150px_1fr] items-start gap-x-4 gap-y-3">
         <label htmlFor="register-name" className="pt-1.5 text-soft">
           Name
         </label>
@@ -93,41 +100,9 @@ export function RegisterSettings({ register }: { register: AnswerOf<'register'> 
           What is in it is read here, and never taken out as a sheet
         </label>
         <span className="pt-1.5 text-soft">Stages</span>
-        <table className="w-full border-collapse">
-          <thead>
-            <tr className="text-left text-[12.5px] text-soft">
-              <th scope="col" className="pb-1 font-semibold">
-                At the desk
-              </th>
-              <th scope="col" className="pb-1 pl-2 font-semibold">
-                To requesters
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {now.stages.map((stage) => (
-              <tr key={stage.key}>
-                {(['label', 'publicLabel'] as const).map((name) => (
-                  <td key={name} className={`pb-1.5 ${name === 'publicLabel' ? 'pl-2' : ''}`}>
-                    <input
-                      className="input"
-                      aria-label={`${stage.label}, ${name === 'label' ? 'at the desk' : 'to requesters'}`}
-                      value={stage[name]}
-                      onChange={(event) =>
-                        set({
-                          stages: now.stages.map((each) =>
-                            each.key === stage.key ? { ...each, [name]: event.target.value } : each,
-                          ),
-                        })
-                      }
-                    />
-                    {name === 'label' ? <ProblemsAt error={error} field={`stage ${stage.key}`} /> : null}
-                  </td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <span>
+          <StagesEditor stages={now.stages} set={(stages) => set({ stages })} around={around} />
+        </span>
         {isChanged ? (
           <>
             <label htmlFor="register-note" className="pt-1.5 text-soft">

@@ -1,0 +1,112 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import type { Field, Values } from './field.ts';
+import { askedByMoves, type MovedBy, moveFindings, movesFrom } from './moves.ts';
+import type { RequestFacts } from './requestScope.ts';
+import type { Move, MoverRelation, Stage } from './stage.ts';
+
+const fields: readonly Field[] = [
+  { key: 'badge', label: 'Badge', type: { kind: 'text' }, source: 'desk-only' },
+  { key: 'fee', label: 'Fee', type: { kind: 'number', places: 0 }, source: 'asked' },
+];
+const open: Move = { to: 'done', relations: [], groups: [], filled: [], when: '' };
+const stages = (moves?: readonly Move[]): readonly Stage[] => [
+  { key: 'arrived', label: 'Arrived', publicLabel: 'We have it', phase: 'arrived', ...(moves ? { moves } : {}) },
+  { key: 'deciding', label: 'To be decided', publicLabel: 'Being decided', phase: 'arrived', role: 'deciding' },
+  { key: 'in_hand', label: 'In hand', publicLabel: 'In hand', phase: 'working' },
+  { key: 'old', label: 'Old', publicLabel: 'Old', phase: 'working', retired: true },
+  { key: 'done', label: 'Done', publicLabel: 'Done', phase: 'finished', role: 'done' },
+];
+const facts = {
+  ...{ requesterIsOutside: false, requesterId: null, requesterGroups: [], department: '', door: 'staff' },
+  ...{ numbers: {}, calendar: { open: [], closed: [] }, today: '2026-11-26', now: '2026-11-26T09:00' },
+  ...{ people: [], vocabularies: [], files: [], references: [] },
+} satisfies RequestFacts;
+const by = (some: Partial<MovedBy> = {}): MovedBy => ({
+  ...{ relations: new Set<MoverRelation>(), groups: [], values: {}, facts: () => facts },
+  ...{ open: new Set(['badge', 'fee']), groupName: (key) => key.toUpperCase(), ...some },
+});
+const from = (moves: readonly Move[] | undefined, some?: Partial<MovedBy>) => {
+  const all = stages(moves);
+  return movesFrom({ stages: all, fields }, all[0] as Stage, by(some)).map(({ stage, whyNot }) => [stage.key, whyNot]);
+};
+
+describe('the ways on from a stage', () => {
+  it('leads anywhere where nothing is said, but to what is retired or decided', () => {
+    expect(from(undefined)).toEqual([
+      ['in_hand', null],
+      ['done', null],
+    ]);
+    expect(from([])).toEqual([]);
+    expect(from([{ ...open, to: 'old' }])).toEqual([]);
+  });
+
+  it('says who may, what has to be filled in and what has to hold', () => {
+    const move = { ...open, relations: ['handler'], groups: ['lab'], filled: ['badge'], when: 'fee > 5' } as const;
+    const why = (some: Partial<MovedBy>) => from([move], some)[0]?.[1];
+    expect(why({})).toBe('Only its handler or LAB can do this.');
+    expect(why({ groups: ['lab'] })).toBe('“Badge” has to be filled in first.');
+    const relations = new Set<MoverRelation>(['handler']);
+    expect(why({ relations, values: { badge: 'x', fee: '5' } })).toBe('It can be done once this holds: Fee > 5.');
+    expect(why({ relations, values: { badge: 'x' } })).toBe('It can be done once this holds: Fee > 5.');
+    expect(why({ relations, values: { badge: 'x', fee: '6' } })).toBeNull();
+  });
+
+  it('tells nothing of a field that is closed to somebody, whatever it holds', () => {
+    const words = 'It depends on a field that not everybody here may read. A coordinator can move it on.';
+    for (const move of [
+      { ...open, filled: ['badge'] },
+      { ...open, when: 'badge = "x"' },
+    ])
+      for (const values of [{}, { badge: 'x' }] as readonly Values[])
+        expect(from([move], { values, open: new Set(['fee']) })).toEqual([['done', words]]);
+  });
+
+  it('lets through exactly who may, with what is needed: the same as trying each demand by itself', () => {
+    const some = <T>(list: readonly T[]) => fc.subarray([...list]);
+    const move = fc.record({
+      ...{ to: fc.constant('done'), relations: some(['handler', 'team', 'decider'] as const) },
+      ...{
+        groups: some(['lab', 'desk']),
+        filled: some(['badge', 'fee']),
+        when: fc.constantFrom('', 'fee > 5', 'fee = null'),
+      },
+    });
+    const standing = fc.record({
+      ...{ relations: some(['handler', 'team', 'decider'] as const), groups: some(['lab', 'desk']) },
+      ...{ badge: fc.boolean(), fee: fc.constantFrom(null, 1, 9) },
+    });
+    const seen = { can: 0, cannot: 0 };
+    fc.assert(
+      fc.property(move, standing, (each, { relations, groups, badge, fee }) => {
+        const values = { ...(badge ? { badge: 'x' } : {}), ...(fee === null ? {} : { fee: String(fee) }) };
+        const [[, whyNot] = []] = from([each], { relations: new Set(relations), groups, values });
+        const who = [...each.relations, ...each.groups];
+        const demands = [
+          who.length === 0 || who.some((name) => [...relations, ...groups].includes(name as never)),
+          !each.filled.includes('badge') || badge,
+          !each.filled.includes('fee') || fee !== null,
+          each.when === '' || (each.when === 'fee = null' ? fee === null : fee === 9),
+        ];
+        const can = demands.every(Boolean);
+        seen[can ? 'can' : 'cannot'] += 1;
+        expect(whyNot === null).toBe(can);
+      }),
+      { numRuns: 400 },
+    );
+    console.log('moves that', seen);
+    expect(Math.min(seen.can, seen.cannot)).toBeGreaterThan(30);
+  });
+
+  it('finds ways that lead nowhere, twice to one stage, to a decision, or ask for what is not there', () => {
+    const found = (moves: readonly Move[]) =>
+      moveFindings({ stages: stages(moves), fields }).map(({ message }) => message);
+    expect(found([{ ...open, when: 'fee > 5', filled: ['badge'] }])).toEqual([]);
+    expect(found([{ ...open, to: 'arrived' }])).toEqual(['From “Arrived” a move leads nowhere.']);
+    expect(found([open, open])[0]).toBe('From “Arrived” two moves lead to the same stage.');
+    expect(found([{ ...open, to: 'deciding' }])[0]).toContain('decisions and requesters do');
+    expect(found([{ ...open, filled: ['gone'] }])[0]).toContain('there is no field “gone”');
+    expect(found([{ ...open, when: 'fee + 1' }])).toHaveLength(1);
+    expect(askedByMoves({ stages: stages([{ ...open, when: 'fee > 5', filled: ['badge'] }]), fields })).toHaveLength(2);
+  });
+});

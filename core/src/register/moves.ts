@@ -1,0 +1,140 @@
+import {
+  checkExpression,
+  compile,
+  namesIn,
+  parseExpression,
+  printExpression,
+  type Scope,
+} from '../expression/index.ts';
+import type { Field, Values } from './field.ts';
+import { type RequestFacts, requestScope, requestSlots } from './requestScope.ts';
+import { type Move, type MoverRelation, type Stage, stagesToMoveTo } from './stage.ts';
+
+/** What of a register its moves depend on. */
+export interface MovingIn {
+  readonly stages: readonly Stage[];
+  readonly fields: readonly Field[];
+}
+
+/** Who wants to move a request, and what it holds. */
+export interface MovedBy {
+  /** How they stand to it, and their groups by key. */
+  readonly relations: ReadonlySet<MoverRelation>;
+  readonly groups: readonly string[];
+  readonly values: Values;
+  /** Read only where a condition asks. */
+  readonly facts: () => RequestFacts;
+  /** Keys of the fields that are closed to nobody who works on it: a move asks for no others. */
+  readonly open: ReadonlySet<string>;
+  readonly groupName: (key: string) => string;
+}
+
+/** One way on, as it stands for somebody: `whyNot` is null where it can be taken. */
+export interface PossibleMove {
+  readonly stage: Stage;
+  readonly whyNot: string | null;
+}
+
+const RELATION_WORDS: Readonly<Record<MoverRelation, string>> = {
+  handler: 'its handler',
+  team: 'its team',
+  decider: 'whoever decides on it',
+};
+
+/** The names that the condition of a move may use: fields that everybody at the desk may read, and facts. */
+export const moveScope = (fields: readonly Field[], open: ReadonlySet<string>): Scope =>
+  requestScope(fields.filter(({ key }) => open.has(key)));
+
+/** Who may take a move, as words: “its handler or Laboratory service”. */
+export const moversInWords = (
+  { relations, groups }: Pick<Move, 'relations' | 'groups'>,
+  groupName: (key: string) => string,
+): string =>
+  [...relations.map((relation) => RELATION_WORDS[relation]), ...groups.map(groupName)].join(' or ') ||
+  'whoever works on it';
+
+/** The ways on from a stage, and for each that can’t be taken now, why not. Nothing is said of values. */
+export function movesFrom(register: MovingIn, at: Stage, by: MovedBy): readonly PossibleMove[] {
+  const targets = stagesToMoveTo(register.stages, at);
+  if (at.moves === undefined) return targets.map((stage) => ({ stage, whyNot: null }));
+  return at.moves.flatMap((move): readonly PossibleMove[] => {
+    const stage = targets.find((each) => each.key === move.to);
+    return stage ? [{ stage, whyNot: whyNotMove(register, move, by) }] : [];
+  });
+}
+
+function whyNotMove({ fields }: MovingIn, move: Move, by: MovedBy): string | null {
+  const { relations, groups, filled, when } = move;
+  const isOpenToAll = relations.length + groups.length === 0;
+  if (
+    !isOpenToAll &&
+    !relations.some((relation) => by.relations.has(relation)) &&
+    !groups.some((group) => by.groups.includes(group))
+  )
+    return `Only ${moversInWords(move, by.groupName)} can do this.`;
+  const reads = [...filled, ...namesIn(when).filter((name) => fields.some(({ key }) => key === name))];
+  // A verdict would tell what the plan hides: whatever it is, a coordinator looks at it.
+  if (reads.some((key) => !by.open.has(key)))
+    return 'It depends on a field that not everybody here may read. A coordinator can move it on.';
+  const missing = filled.flatMap((key) =>
+    Object.hasOwn(by.values, key) ? [] : [fields.find((field) => field.key === key)?.label ?? key],
+  );
+  if (missing.length > 0)
+    return `${missing.map((label) => `“${label}”`).join(' and ')} ${missing.length === 1 ? 'has' : 'have'} to be filled in first.`;
+  if (when.trim() === '') return null;
+  const parsed = parseExpression(when);
+  const open = fields.filter(({ key }) => by.open.has(key));
+  const scope = moveScope(fields, by.open);
+  if (parsed.ok && compile(parsed.value, scope)(requestSlots(open, by.values, by.facts()), null) === true) return null;
+  return parsed.ok
+    ? `It can be done once this holds: ${printExpression(parsed.value, scope)}.`
+    : 'Its condition can’t be read.';
+}
+
+/** What is wrong with the moves of a register’s stages, in sentences, each with the stage it begins at. */
+export function moveFindings({
+  stages,
+  fields,
+}: MovingIn): readonly { readonly at: string; readonly message: string }[] {
+  const scope = moveScope(fields, new Set(fields.map(({ key }) => key)));
+  return stages.flatMap((stage) => {
+    const wrong = (message: string) => ({ at: stage.key, message });
+    const moves = stage.moves ?? [];
+    const twice = moves.find((move, place) => moves.findIndex((each) => each.to === move.to) !== place);
+    return [
+      ...(twice ? [wrong(`From “${stage.label}” two moves lead to the same stage.`)] : []),
+      ...moves.flatMap((move) => {
+        const to = stages.find((each) => each.key === move.to);
+        if (!to || to.key === stage.key) return [wrong(`From “${stage.label}” a move leads nowhere.`)];
+        const way = `From “${stage.label}” to “${to.label}”`;
+        if (to.role === 'deciding' || to.role === 'refused' || to.role === 'withdrawn')
+          return [wrong(`${way} nobody moves a request by hand: decisions and requesters do.`)];
+        const unknown = move.filled.filter((key) => !fields.some((field) => field.key === key));
+        const parsed = move.when.trim() === '' ? null : parseExpression(move.when);
+        const found =
+          parsed === null
+            ? []
+            : parsed.ok
+              ? checkExpression(parsed.value, scope, 'yes-no').map(({ message }) => message)
+              : parsed.findings.map(({ message }) => message);
+        return [
+          ...unknown.map((key) => wrong(`${way}: there is no field “${key}”.`)),
+          ...found.map((message) => wrong(`${way}: ${message}`)),
+        ];
+      }),
+    ];
+  });
+}
+
+/** The keys of the fields that moves ask for, each with the stage the move begins at. */
+export const askedByMoves = ({
+  stages,
+  fields,
+}: MovingIn): readonly { readonly field: string; readonly stage: Stage }[] =>
+  stages.flatMap((stage) =>
+    (stage.moves ?? []).flatMap((move) =>
+      [...new Set([...move.filled, ...namesIn(move.when)])].flatMap((name) =>
+        fields.some(({ key }) => key === name) ? [{ field: name, stage }] : [],
+      ),
+    ),
+  );

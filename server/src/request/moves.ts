@@ -1,0 +1,28 @@
+import { openFields, relationsTo } from '@tolvek/core/access';
+import type { Viewer } from '@tolvek/core/people';
+import { movesFrom, type PossibleMove } from '@tolvek/core/register';
+import { groupNames } from '../people/queries.ts';
+import type { Reader } from '../platform/database.ts';
+import { stageOf } from '../register/queries.ts';
+import { factsOfRequest } from './facts.ts';
+import type { OpenRequest } from './open.ts';
+import { partiesIn, type RequestRow } from './queries.ts';
+
+/** Where a viewer can move a request they work on, and why not elsewhere. `now`: epoch ms. */
+export function movesOf(
+  db: Reader,
+  { request, register, reading }: OpenRequest<RequestRow>,
+  viewer: Viewer,
+  now: number,
+): readonly PossibleMove[] {
+  const at = stageOf(register, request.stage);
+  const { fields } = reading.protection;
+  return movesFrom({ stages: register.stages, fields }, at, {
+    relations: relationsTo(partiesIn(request, register), viewer),
+    groups: viewer.groups,
+    values: request.values,
+    facts: () => factsOfRequest(db, request, register, now),
+    open: new Set(openFields(reading.protection).map(({ key }) => key)),
+    groupName: (key) => groupNames(db).get(key) ?? key,
+  });
+}

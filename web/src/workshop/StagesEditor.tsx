@@ -1,0 +1,383 @@
+import type { AnswerOf } from '@tolvek/contract';
+import {
+  expressionOfRows,
+  firstRow,
+  parseExpression,
+  printExpression,
+  type Scope,
+  subjectsOf,
+} from '@tolvek/core/expression';
+import { type Field, MOVERS, type Move, type Stage } from '@tolvek/core/register';
+import { Fragment, useState } from 'react';
+import { ConditionBuilder } from '../conditions/ConditionBuilder.tsx';
+import { Button } from '../ui/Button.tsx';
+import { ProblemsAt } from '../ui/ProblemsAt.tsx';
+import { AddField } from './AddField.tsx';
+import {
+  moveInWords,
+  type StageDraft,
+  targetsOf,
+  withChange,
+  withMove,
+  withoutStage,
+  withRetired,
+  withStage,
+  withWaysSaid,
+} from './stages.ts';
+
+const PHASE_WORDS: Readonly<Record<Stage['phase'], string>> = {
+  arrived: 'new, nobody works on it yet',
+  working: 'being worked on',
+  paused: 'waiting, its deadline stands still',
+  finished: 'finished',
+};
+
+const MOVER_LABELS = { handler: 'its handler', team: 'its team', decider: 'whoever decides on it' } as const;
+
+/** What a page of stages knows of the register they belong to. */
+export interface StagesAround {
+  readonly was: readonly Stage[];
+  /** How many requests are at each stage. */
+  readonly at: AnswerOf<'register'>['at'];
+  /** The fields that moves may ask for. */
+  readonly fields: readonly Field[];
+  readonly groups: readonly { readonly key: string; readonly name: string }[];
+  readonly scope: Scope;
+  readonly error: unknown;
+}
+
+interface StagesEditorProps {
+  readonly stages: readonly StageDraft[];
+  readonly set: (stages: StageDraft[]) => void;
+  readonly around: StagesAround;
+}
+
+/** The stages of a register, and the ways between them. */
+export function StagesEditor({ stages, set, around }: StagesEditorProps) {
+  const [open, setOpen] = useState<string | null>(null);
+  const { was, at, error } = around;
+  return (
+    <>
+      <table className="w-full border-collapse">
+        <thead>
+          <tr className="text-left text-[12.5px] text-soft">
+            <th scope="col" className="pb-1 font-semibold">
+              At the desk
+            </th>
+            <th scope="col" className="pb-1 pl-2 font-semibold">
+              To requesters
+            </th>
+            <th scope="col" className="pb-1 pl-3 font-semibold">
+              What it means
+            </th>
+            <th scope="col" className="pb-1 pl-3 text-right font-semibold">
+              There now
+            </th>
+            <th scope="col" className="pb-1 pl-3 font-semibold">
+              From here on
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {stages.map((stage) => {
+            const known = was.find((each) => each.key === stage.key);
+            const isByHouse = stage.role === 'deciding' || stage.role === 'refused';
+            return (
+              <Fragment key={stage.key}>
+                <tr className={stage.retired ? 'text-soft' : ''}>
+                  {(['label', 'publicLabel'] as const).map((name) => (
+                    <td key={name} className={`pb-1.5 align-top ${name === 'publicLabel' ? 'pl-2' : ''}`}>
+                      <input
+                        className="input"
+                        aria-label={`${stage.label}, ${name === 'label' ? 'at the desk' : 'to requesters'}`}
+                        value={stage[name]}
+                        onChange={(event) => set(withChange(stages, stage.key, { [name]: event.target.value }))}
+                      />
+                      {name === 'label' ? <ProblemsAt error={error} field={`stage ${stage.key}`} /> : null}
+                    </td>
+                  ))}
+                  <td className="py-1.5 pl-3 align-top text-[13px] text-soft">
+                    {stage.retired ? 'retired: nothing comes here any more' : PHASE_WORDS[stage.phase]}
+                  </td>
+                  <td className="py-1.5 pl-3 text-right align-top tabular-nums">{at[stage.key] ?? '–'}</td>
+                  <td className="whitespace-nowrap py-1.5 pl-3 align-top text-[13px]">
+                    {isByHouse ? (
+                      <span className="text-soft">
+                        {stage.role === 'deciding' ? 'by the decision' : 'freed by a coordinator'}
+                      </span>
+                    ) : (
+                      <button
+                        type="button"
+                        className="text-green underline"
+                        aria-expanded={open === stage.key}
+                        aria-label={`From ${stage.label} on`}
+                        onClick={() => setOpen(open === stage.key ? null : stage.key)}
+                      >
+                        {waysWords(stage)}
+                      </button>
+                    )}
+                    {stage.role ? null : (
+                      <Leaving stage={stage} isNew={!known} set={(next) => set(next)} stages={stages} />
+                    )}
+                  </td>
+                </tr>
+                {open === stage.key ? (
+                  <tr>
+                    <td colSpan={5} className="pb-3">
+                      <Ways stage={stage} stages={stages} set={set} around={around} />
+                    </td>
+                  </tr>
+                ) : null}
+              </Fragment>
+            );
+          })}
+        </tbody>
+      </table>
+      <AddStage add={(label, phase) => set(withStage(stages, label, phase))} />
+    </>
+  );
+}
+
+const waysWords = ({ moves }: StageDraft): string =>
+  moves === undefined
+    ? 'to any stage'
+    : moves.length === 0
+      ? 'only freed'
+      : moves.length === 1
+        ? 'one way'
+        : `${moves.length} ways`;
+
+function Leaving({
+  stage,
+  isNew,
+  stages,
+  set,
+}: {
+  stage: StageDraft;
+  isNew: boolean;
+  stages: readonly StageDraft[];
+  set: (stages: StageDraft[]) => void;
+}) {
+  const act = (): void => set(isNew ? withoutStage(stages, stage.key) : withRetired(stages, stage.key, !stage.retired));
+  return (
+    <button
+      type="button"
+      className="ml-3 text-green underline"
+      aria-label={`${isNew ? 'Take away' : stage.retired ? 'Use again' : 'Retire'} ${stage.label}`}
+      onClick={act}
+    >
+      {isNew ? 'Take away' : stage.retired ? 'Use again' : 'Retire'}
+    </button>
+  );
+}
+
+function AddStage({ add }: { add: (label: string, phase: Stage['phase']) => void }) {
+  const [label, setLabel] = useState('');
+  const [phase, setPhase] = useState<Stage['phase']>('working');
+  const put = (): void => {
+    if (label.trim() === '') return;
+    add(label.trim(), phase);
+    setLabel('');
+  };
+  return (
+    <div className="mt-1 flex flex-wrap items-center gap-2">
+      <input
+        className="input w-56"
+        aria-label="Name of another stage"
+        placeholder="Another stage"
+        value={label}
+        onChange={(event) => setLabel(event.target.value)}
+        onKeyDown={(event) => {
+          if (event.key !== 'Enter') return;
+          event.preventDefault();
+          put();
+        }}
+      />
+      <select
+        className="input w-auto"
+        aria-label="What the other stage means"
+        value={phase}
+        onChange={(event) => setPhase(event.target.value as Stage['phase'])}
+      >
+        {Object.entries(PHASE_WORDS).map(([key, words]) => (
+          <option key={key} value={key}>
+            {words}
+          </option>
+        ))}
+      </select>
+      <Button disabled={label.trim() === ''} onClick={put}>
+        Add this stage
+      </Button>
+    </div>
+  );
+}
+
+interface WaysProps extends StagesEditorProps {
+  readonly stage: StageDraft;
+}
+
+/** Where a request goes from one stage: anywhere, or only by the ways that are said. */
+function Ways({ stage, stages, set, around }: WaysProps) {
+  const isSaid = stage.moves !== undefined;
+  return (
+    <fieldset className="border-l-[3px] border-rule-strong bg-green-wash px-4 py-3">
+      <legend className="sr-only">From {stage.label} on</legend>
+      <div className="flex flex-wrap gap-x-6 gap-y-1">
+        {[false, true].map((said) => (
+          <label key={String(said)} className="flex items-center gap-2">
+            <input
+              type="radio"
+              className="accent-green"
+              checked={isSaid === said}
+              onChange={() => set(withWaysSaid(stages, stage.key, said))}
+            />
+            {said ? 'A request goes only where it is said here' : 'Whoever works on a request moves it to any stage'}
+          </label>
+        ))}
+      </div>
+      {stage.moves === undefined ? null : (
+        <>
+          <ul className="mt-2">
+            {targetsOf(stages, stage.key).map((to) => (
+              <Way
+                key={to.key}
+                to={to}
+                move={stage.moves?.find((each) => each.to === to.key)}
+                set={(change) => set(withMove(stages, stage.key, to.key, change))}
+                around={around}
+              />
+            ))}
+          </ul>
+          <p className="mt-2 text-[13px] text-soft">
+            A coordinator can free a request from here to any stage, with a reason.
+          </p>
+        </>
+      )}
+    </fieldset>
+  );
+}
+
+interface WayProps {
+  readonly to: StageDraft;
+  readonly move: Move | undefined;
+  readonly set: (change: Partial<Move> | null) => void;
+  readonly around: StagesAround;
+}
+
+function Way({ to, move, set, around }: WayProps) {
+  const { fields, groups, scope } = around;
+  const [isOpen, setOpen] = useState(false);
+  const parsed = move && move.when.trim() !== '' ? parseExpression(move.when) : null;
+  const when = parsed === null ? '' : parsed.ok ? printExpression(parsed.value, scope) : (move?.when ?? '');
+  const groupName = (key: string): string => groups.find((group) => group.key === key)?.name ?? key;
+  return (
+    <li className="border-b border-rule py-1.5">
+      <span className="flex flex-wrap items-baseline gap-x-3">
+        <label className="flex items-center gap-2 font-semibold">
+          <input
+            type="checkbox"
+            className="accent-green"
+            checked={move !== undefined}
+            onChange={() => set(move ? null : {})}
+          />
+          to {to.label}
+        </label>
+        {move ? (
+          <>
+            <span className="text-soft">{moveInWords(move, { fields, groupName, when })}</span>
+            <button
+              type="button"
+              className="text-green underline"
+              aria-label={`${isOpen ? 'Close' : 'Change'} the way to ${to.label}`}
+              onClick={() => setOpen(!isOpen)}
+            >
+              {isOpen ? 'Close' : 'Change'}
+            </button>
+          </>
+        ) : null}
+      </span>
+      {move && isOpen ? <WayDetails to={to} move={move} set={set} around={around} /> : null}
+    </li>
+  );
+}
+
+function WayDetails({ to, move, set, around }: WayProps & { move: Move }) {
+  const { fields, groups, scope } = around;
+  const toggled = <T extends string>(list: readonly T[], one: T): T[] =>
+    list.includes(one) ? list.filter((each) => each !== one) : [...list, one];
+  const begin = (): void => {
+    const [first] = subjectsOf(scope);
+    set({ when: first ? printExpression(expressionOfRows(firstRow(first.of, scope))) : 'true' });
+  };
+  return (
+    <div className="mt-2 ml-6 grid grid-cols-[110px_1fr] gap-x-3 gap-y-2">
+      <span className="text-soft">Who may</span>
+      <span className="flex flex-wrap gap-x-4 gap-y-1">
+        {MOVERS.map((relation) => (
+          <label key={relation} className="flex items-center gap-1.5">
+            <input
+              type="checkbox"
+              className="accent-green"
+              checked={move.relations.includes(relation)}
+              onChange={() => set({ relations: toggled(move.relations, relation) })}
+            />
+            {MOVER_LABELS[relation]}
+          </label>
+        ))}
+        {groups.map((group) => (
+          <label key={group.key} className="flex items-center gap-1.5">
+            <input
+              type="checkbox"
+              className="accent-green"
+              checked={move.groups.includes(group.key)}
+              onChange={() => set({ groups: toggled(move.groups, group.key) })}
+            />
+            {group.name}
+          </label>
+        ))}
+        <span className="w-full text-[13px] text-soft">Nobody ticked: whoever works on the request.</span>
+      </span>
+      <span className="text-soft">Filled in</span>
+      <span className="flex flex-wrap items-center gap-2">
+        {move.filled.map((key) => {
+          const label = fields.find((field) => field.key === key)?.label ?? key;
+          return (
+            <span key={key} className="flex items-center gap-1">
+              {label}
+              <button
+                type="button"
+                className="text-brick"
+                aria-label={`${label} need not be filled in`}
+                onClick={() => set({ filled: move.filled.filter((each) => each !== key) })}
+              >
+                ✕
+              </button>
+            </span>
+          );
+        })}
+        <AddField
+          name={`Filled in before ${to.label}`}
+          prompt="Add a field …"
+          fields={fields.filter((field) => !move.filled.includes(field.key))}
+          className="input w-auto"
+          add={(key) => set({ filled: [...move.filled, key] })}
+        />
+      </span>
+      <span className="text-soft">It holds that</span>
+      <span>
+        {move.when.trim() === '' ? (
+          <button type="button" className="text-green underline" onClick={begin}>
+            Add a condition
+          </button>
+        ) : (
+          <>
+            <ConditionBuilder condition={move.when} scope={scope} set={(when) => set({ when })} />
+            <button type="button" className="mt-1 text-brick underline" onClick={() => set({ when: '' })}>
+              Take the condition away
+            </button>
+          </>
+        )}
+      </span>
+    </div>
+  );
+}
