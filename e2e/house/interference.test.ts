@@ -409,6 +409,7 @@ async function live(hidden: Hidden): Promise<Heard> {
     draftHistory: [{ params: { key: 'tell-tale' } }],
     recomputation: [{ params: { key: 'tell-tale' } }, { params: { key: 'site-access' } }],
     register: [{ params: { key: 'tell-tale' } }, { params: { key: 'site-access' } }],
+    doubles: [{ params: { key: 'tell-tale' } }, { params: { key: 'site-access' } }],
     goBackToState: [
       { params: { key: 'pointing', number: '1' }, headers: onVersion(desk.register('pointing').version) },
     ],

@@ -326,6 +326,7 @@ describe('a value in the restricted field', () => {
       draftHistory: [{ params: { key: 'site-access' } }],
       recomputation: [{ params: { key: 'site-access' } }],
       register: [{ params: { key: 'site-access' } }],
+      doubles: [{ params: { key: 'site-access' } }],
       goBackToState: [
         { params: { key: 'methods', number: '1' }, headers: onVersion(desk.register('methods').version) },
       ],

@@ -164,6 +164,37 @@ describe('two forms on one register', () => {
     expect([twice.status, twice.text]).toEqual([422, expect.stringContaining('This is taken.')]);
   });
 
+  it('list who shares already what no two may have from now on, to whoever may read it', async () => {
+    const one = await made('Oars', 'OA');
+    const numbers: string[] = [];
+    for (const what of ['Long', 'long ', 'Short']) numbers.push(well(await priya.submit(one, { what })).number);
+    const doubles = async () => well(await maren.call('doubles', { params: { key: one } })).rules;
+    expect(await doubles()).toEqual([]);
+    await edit(one, (draft) => ({ ...draft, unique: [{ id: 'once', fields: ['what'], among: 'all' }] }));
+    await release(one);
+    const [first, second, third] = numbers;
+    expect(await doubles()).toEqual([
+      {
+        ...{ fields: ['What'], among: 'all', told: true, groups: 1 },
+        doubles: [
+          { n: 2, requests: [expect.objectContaining({ number: first }), expect.objectContaining({ number: second })] },
+        ],
+      },
+    ]);
+    // None is dropped, no third can join, and one that changes its answer is no double any more.
+    expect((await priya.submit(one, { what: 'LONG' }, { release: 2 })).status).toBe(422);
+    const rewrite = async (number: string, what: string) => {
+      const headers = onVersion((await maren.sheet(number)).version);
+      return maren.call('changeFields', { params: { number }, headers, body: { changes: { what } } });
+    };
+    expect((await rewrite(third ?? '', 'long')).status).toBe(422);
+    well(await rewrite(second ?? '', 'Longer'));
+    expect(await doubles()).toMatchObject([{ told: true, groups: 0, doubles: [] }]);
+    const hidden = { in: { everyone: true }, outOf: [] } as const;
+    desk.protect(one, { rules: [{ id: 'r', name: 'Closed', fields: ['what'], audience: hidden, level: 'hidden' }] });
+    expect(await doubles()).toMatchObject([{ told: false, groups: 0, doubles: [] }]);
+  });
+
   it('are stopped, taken up again and deleted, and their requests stay', async () => {
     const form = await made('Buoys', 'BU');
     const { number } = well(await priya.submit(form, { what: 'Red' }));

@@ -55,6 +55,36 @@ export const registerRoutes = {
       states: z.array(release),
     }),
   }),
+  doubles: route({
+    name: 'doubles',
+    method: 'GET',
+    path: '/api/registers/:key/doubles',
+    says: 'Requests that share what no two may have, for each rule of a register that says so, as far as the caller may have them looked through.',
+    caller: 'coordinator',
+    params: keyed,
+    query: empty,
+    body: empty,
+    guard: 'none',
+    answer: z.object({
+      rules: z.array(
+        z.object({
+          /** Labels of the fields that must not be the same together. */
+          fields: z.array(z.string()),
+          among: z.enum(['all', 'unfinished']),
+          /** Whether this caller may be told. */
+          told: z.boolean(),
+          /** How many answers stand more than once; the first hundred are listed. */
+          groups: z.int(),
+          doubles: z.array(
+            z.object({
+              n: z.int(),
+              requests: z.array(z.object({ number: z.string(), subject: visibleSubject })),
+            }),
+          ),
+        }),
+      ),
+    }),
+  }),
   changeRegister: route({
     name: 'changeRegister',
     method: 'PUT',

@@ -22,6 +22,7 @@ import { stageView } from '../view/sheet.ts';
 import { allVocabularies } from '../vocabulary/queries.ts';
 import { releaseForm, saveDraft } from './commands.ts';
 import { createForm } from './create.ts';
+import { doublesOf } from './doubles.ts';
 import { findingsFor, findingsOfForm } from './findings.ts';
 import { askInto, duplicateForm, goBackToState, registerView, setFormState, settleRegister } from './onRegister.ts';
 import { allowWay, endWay, planView, protectAlike, protectionOfDraft, readBy, waysInForce } from './plan.ts';
@@ -113,6 +114,7 @@ export function workshopRoutes(serve: Serve, house: House): void {
   });
   serve('recomputation', ({ viewer, params }) => recomputation(house, viewer, params.key));
   serve('register', ({ params }) => registerView(db, params.key));
+  serve('doubles', ({ viewer, params }) => doublesOf(db, viewer, params.key));
   serve('changeRegister', ({ viewer, params, body, version }) =>
     settleRegister(house, viewer, { ...body, key: params.key, version }),
   );

@@ -329,6 +329,10 @@ export const api = createApi({
       }),
       keepUnusedDataFor: 0,
     }),
+    doubles: build.query<AnswerOf<'doubles'>, ParamsOf<'doubles'>>({
+      query: (params) => address<'doubles'>('/api/registers/:key/doubles', params),
+      providesTags: ['register', 'ledger', 'sheet'],
+    }),
     register: build.query<AnswerOf<'register'>, ParamsOf<'register'>>({
       query: (params) => address<'register'>('/api/registers/:key', params),
       providesTags: ['register'],

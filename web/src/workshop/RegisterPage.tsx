@@ -8,6 +8,7 @@ import { Button } from '../ui/Button.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { AskInto } from './AskInto.tsx';
+import { Doubles } from './Doubles.tsx';
 import { kindLabel } from './edits.ts';
 import { RegisterSettings } from './RegisterSettings.tsx';
 
@@ -56,6 +57,7 @@ function OpenRegister({ register }: { register: Register }) {
       </p>
       {adding ? <AskInto register={register} /> : null}
       <Fields register={register} />
+      <Doubles registerKey={register.key} />
       <RegisterSettings register={register} />
       <States register={register} />
     </>
