@@ -9,6 +9,7 @@ import {
   requestScope,
   requestSlots,
   type Values,
+  withoutRowIds,
 } from '../register/index.ts';
 import { type KeptRouting, keptRouting, prepareRouting, type Routed, type Router } from '../routing/index.ts';
 
@@ -59,7 +60,7 @@ export function prepareIntake(design: FormDesign): PreparedForm {
     if (admission?.admitted === false) return { taken: false, refusal: admission };
     const completion = complete(answers, context.facts);
     const problems = refusalsOf(completion);
-    const { values } = completion;
+    const values = withoutRowIds(design.fields, completion.values);
     if (problems.length > 0) return { taken: false, problems, values };
     if (context.holds === 'things')
       return { taken: true, values, request: { values, routed: null, routing: null, approval: null, deadlines: [] } };

@@ -62,6 +62,7 @@ export { orderProblems } from './orderProblems.ts';
 export type { Problem } from './problem.ts';
 export { designsNamed } from './refersTo.ts';
 export { FACT_NAMES, factSlots, type RequestFacts, requestScope, requestSlots } from './requestScope.ts';
+export { identifiedRows, ROW_ID, rowIdOf, withoutRowIds, withRowIds } from './rowIds.ts';
 export {
   MOVERS,
   type Move,

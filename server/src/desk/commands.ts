@@ -3,6 +3,8 @@ import type { Viewer } from '@tolvek/core/people';
 import {
   type Problem as FieldProblem,
   type FieldValue,
+  type ItemRow,
+  identifiedRows,
   type Priority,
   type RawAnswers,
   readAnswer,
@@ -69,7 +71,11 @@ export function changeFields(
         if (read.state === 'wrong')
           problems.push({ field: key, message: `“${field.label}”: ${read.message}`, fix: read.fix });
         else {
-          const after = read.state === 'value' ? read.value : null;
+          const said = read.state === 'value' ? read.value : null;
+          const after =
+            field.type.kind === 'line-items' && Array.isArray(said)
+              ? identifiedRows((seen.value ?? []) as readonly ItemRow[], said as readonly ItemRow[], request.version)
+              : said;
           if (isSame(seen.value, after)) continue;
           touched.add(key);
           if (after === null) delete values[key];

@@ -1,4 +1,4 @@
-import type { ItemColumn, RawRow, RawSingle } from '@tolvek/core/register';
+import { type ItemColumn, type RawRow, type RawSingle, ROW_ID } from '@tolvek/core/register';
 import type { ComponentType } from 'react';
 import { Button } from '../ui/Button.tsx';
 import type { FieldInputProps, InputProps } from './input.ts';
@@ -53,8 +53,7 @@ export function LineItemsInput({
     <div role="group" aria-labelledby={`${id}-label`} aria-describedby={describedBy} className="@container">
       <ol className="border-t border-rule-strong">
         {lines.map((line, row) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: a line has no name; its place is what it is
-          <li key={row} className="border-b border-rule py-2.5">
+          <li key={typeof line[ROW_ID] === 'string' ? line[ROW_ID] : row} className="border-b border-rule py-2.5">
             {/* biome-ignore lint/a11y/useSemanticElements: a line is a group of fields in a list */}
             <div
               role="group"

@@ -1,4 +1,4 @@
-import { type ItemRow, type Kind, type NameOf, showValue } from '@tolvek/core/register';
+import { type ItemRow, type Kind, type NameOf, rowIdOf, showValue } from '@tolvek/core/register';
 
 const isFigure = (kind: Kind['kind']): boolean => kind === 'number' || kind === 'money';
 
@@ -29,8 +29,7 @@ export function LinesTable({
       </thead>
       <tbody>
         {rows.map((row, index) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: a line has no name; its place is what it is
-          <tr key={index}>
+          <tr key={rowIdOf(row, index)}>
             {type.columns.map((column) => {
               const value = row[column.key];
               return (

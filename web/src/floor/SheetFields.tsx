@@ -9,7 +9,9 @@ import {
   namesAround,
   type OptionColour,
   type RawAnswer,
+  type RawRow,
   typedForm,
+  withRowIds,
 } from '@tolvek/core/register';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
@@ -123,7 +125,7 @@ function SheetField({ sheet, field, reload }: { sheet: SheetData; field: Visible
           <button
             type="button"
             className="pl-2 text-[13px] text-green opacity-0 group-hover:opacity-100 focus-visible:opacity-100"
-            onClick={() => setEditing(field.value === null ? '' : typedForm({ type }, field.value))}
+            onClick={() => setEditing(toWorkOn(type, field.value))}
             aria-label={`Change ${field.label}`}
           >
             change
@@ -182,6 +184,13 @@ function SheetField({ sheet, field, reload }: { sheet: SheetData; field: Visible
       </div>
     </form>
   );
+}
+
+/** A value as it is typed, the lines of one with their ids: they keep them, whatever is typed. */
+function toWorkOn(type: Kind, value: VisibleField['value']): RawAnswer {
+  if (value === null) return '';
+  const typed = typedForm({ type }, value);
+  return type.kind === 'line-items' && Array.isArray(typed) ? withRowIds(typed as readonly RawRow[]) : typed;
 }
 
 /** The colour of the option that was chosen. */

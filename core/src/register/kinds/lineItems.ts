@@ -21,6 +21,7 @@ import type {
   Single,
   SingleKind,
 } from '../field.ts';
+import { isRowId, ROW_ID } from '../rowIds.ts';
 import { type Around, EMPTY, isBlank, type KindWork, type ReadAnswer, STORED_APART, wrong } from './kind.ts';
 
 type LineItems = Extract<Kind, { kind: 'line-items' }>;
@@ -163,10 +164,10 @@ export function lineItemsOf(
       for (const [index, line] of typed.entries()) {
         if (typeof line !== 'object' || line === null || Array.isArray(line))
           return wrong('A line must name its columns.', 'Send each line as columns and values.');
-        const stranger = Object.keys(line).find((key) => !askedOf(type).has(key));
+        const stranger = Object.keys(line).find((key) => key !== ROW_ID && !askedOf(type).has(key));
         if (stranger !== undefined)
           return wrong(`Line ${index + 1} has a column “${stranger}” that is not asked.`, 'Leave it out.');
-        if (Object.values(line).every((cell) => isBlank(cell))) continue;
+        if (Object.entries(line).every(([key, cell]) => key === ROW_ID || isBlank(cell))) continue;
         rows.push(readRow(line, index, type, around, cells));
       }
       if (cells[0])
@@ -204,15 +205,16 @@ export function lineItemsOf(
         .join('\n'),
     typed: (value, type): RawAnswer =>
       rowsOf(value).map((row) =>
-        Object.fromEntries(
-          type.columns
+        Object.fromEntries([
+          ...(own(row, ROW_ID) === undefined ? [] : [[ROW_ID, row[ROW_ID]]]),
+          ...type.columns
             .filter(isAsked)
             .flatMap((column) =>
               own(row, column.key) === undefined
                 ? []
                 : [[column.key, workOf(column.type).typed(row[column.key] as Single, column.type) as RawRow[string]]],
             ),
-        ),
+        ]),
       ),
     toExpression: (value, type) =>
       rowsOf(value).map((row) => Object.fromEntries(type.columns.map((column) => [column.key, valueAt(row, column)]))),
@@ -239,7 +241,7 @@ export function lineItemsOf(
     around: Around,
     cells: { message: string; fix: string; place: { row: number; column: string } }[],
   ): ItemRow {
-    const row: Record<string, Single> = {};
+    const row: Record<string, Single> = isRowId(own(line, ROW_ID)) ? { [ROW_ID]: line[ROW_ID] as string } : {};
     for (const column of askedOf(type).values()) {
       const place = { row: index, column: column.key };
       const read = workOf(column.type).read(
