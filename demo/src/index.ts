@@ -3,3 +3,4 @@ export { purchase, VOCABULARIES, vessels } from './forms/index.ts';
 export { addressOf, CONTACTS, STAFF } from './people.ts';
 export { seeded, visit } from './requests.ts';
 export { DEMO_NOW, seed } from './seed.ts';
+export { deskCalendar } from './siteAccess.ts';

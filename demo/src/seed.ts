@@ -1,3 +1,4 @@
+import { CALENDAR } from '@tolvek/core/deadline';
 import { FORM } from '@tolvek/core/form';
 import type { RawAnswers } from '@tolvek/core/register';
 import {
@@ -13,6 +14,7 @@ import {
   findingsOfForm,
   type House,
   makeDesign,
+  makeInForce,
   makeRegister,
   moveStage,
   nextTimerAt,
@@ -21,7 +23,7 @@ import {
   submit,
   viewerOf,
 } from '@tolvek/server';
-import { calendars, doors, forms, links, notices, requests, seats, waitingSubmissions } from '@tolvek/server/schema';
+import { doors, forms, links, notices, requests, seats, waitingSubmissions } from '@tolvek/server/schema';
 import { and, eq, lt } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { type Asking, MADE_UP, SCHOOLS, schoolVisit } from './asking.ts';
@@ -102,9 +104,10 @@ class Story {
     }));
     this.ids = await addPeople(this.house, GROUPS, [...staff, ...contacts], DEMO_PASSWORD);
 
-    db.insert(calendars).values({ key: deskCalendar.key, calendar: deskCalendar }).run();
     const formId = uuid();
     const done = { viewer: this.viewer('Maren Okafor'), now: this.moment };
+    const hours = { key: deskCalendar.key, content: deskCalendar, note: '' };
+    db.transaction((tx) => makeInForce(tx, CALENDAR, hours, done));
     const { routing, approval, deadline } = siteAccess;
     const register = {
       ...{ name: 'Site access', prefix: 'AC', fields: siteAccess.fields, stages, access: accessPlan },

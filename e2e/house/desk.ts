@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { type Route, type RouteName, routes } from '@tolvek/contract';
 import type { AccessPlan } from '@tolvek/core/access';
-import { addressOf, DEMO_NOW, demoConfig, seed } from '@tolvek/demo';
+import { addressOf, DEMO_NOW, demoConfig, deskCalendar, seed } from '@tolvek/demo';
 import { type Config, changeRegister, DEMO_PASSWORD, type Running, registerByKey, start } from '@tolvek/server';
 import { designs, jobs, letters, people, requests } from '@tolvek/server/schema';
 import { and, asc, eq } from 'drizzle-orm';
@@ -23,6 +23,10 @@ interface CallInput {
   readonly body?: unknown;
   readonly headers?: Readonly<Record<string, string>>;
 }
+
+const { key: _, ...HOURS } = deskCalendar;
+/** The hours of the demo’s desk, with a day off more. */
+export const STORM = { ...HOURS, holidays: [...HOURS.holidays, { date: '2026-11-25', name: 'Storm' }] };
 
 /** A running desk on a folder of its own, with the demo's ground and, if wanted, its requests. */
 export class Desk {

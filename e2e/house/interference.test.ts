@@ -5,7 +5,7 @@ import { DEMO_NOW, VOCABULARIES } from '@tolvek/demo';
 import { requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
-import { type Answer, type Caller, Desk, VISIT, WATER } from './desk.ts';
+import { type Answer, type Caller, Desk, STORM, VISIT, WATER } from './desk.ts';
 import { makePermit, PDF, upload } from './permit.ts';
 
 /**
@@ -409,6 +409,9 @@ async function live(hidden: Hidden): Promise<Heard> {
     draftHistory: [{ params: { key: 'tell-tale' } }],
     recomputation: [{ params: { key: 'tell-tale' } }, { params: { key: 'site-access' } }],
     register: [{ params: { key: 'tell-tale' } }, { params: { key: 'site-access' } }],
+    calendar: [{ params: { key: 'desk' } }],
+    tryCalendar: [{ params: { key: 'desk' }, body: { calendar: STORM } }],
+    changeCalendar: [{ params: { key: 'desk' }, headers: onVersion(1), body: { calendar: STORM, note: '' } }],
     doubles: [{ params: { key: 'tell-tale' } }, { params: { key: 'site-access' } }],
     goBackToState: [
       { params: { key: 'pointing', number: '1' }, headers: onVersion(desk.register('pointing').version) },

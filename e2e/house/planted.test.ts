@@ -4,7 +4,7 @@ import { VOCABULARIES } from '@tolvek/demo';
 import { requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Caller, Desk, tripOf, WATER } from './desk.ts';
+import { type Caller, Desk, STORM, tripOf, WATER } from './desk.ts';
 
 // D9: hidden is absent, by every way. A unique value is planted in the restricted field, the
 // request goes its whole way, and every answer of every route, every letter and every live update
@@ -326,6 +326,9 @@ describe('a value in the restricted field', () => {
       draftHistory: [{ params: { key: 'site-access' } }],
       recomputation: [{ params: { key: 'site-access' } }],
       register: [{ params: { key: 'site-access' } }],
+      calendar: [{ params: { key: 'desk' } }],
+      tryCalendar: [{ params: { key: 'desk' }, body: { calendar: STORM } }],
+      changeCalendar: [{ params: { key: 'desk' }, headers: onVersion(1), body: { calendar: STORM, note: '' } }],
       doubles: [{ params: { key: 'site-access' } }],
       goBackToState: [
         { params: { key: 'methods', number: '1' }, headers: onVersion(desk.register('methods').version) },

@@ -1,5 +1,5 @@
 export { nextTimerAt } from './deadline/timers.ts';
-export { makeDesign } from './design/commands.ts';
+export { makeDesign, makeInForce } from './design/commands.ts';
 export { assign, comment, moveStage } from './desk/commands.ts';
 export { decide } from './desk/decide.ts';
 export { runDueTimers } from './desk/timers.ts';

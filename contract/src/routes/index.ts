@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import type { person } from '../schemas.ts';
+import { calendarRoutes } from './calendars.ts';
 import { floorRoutes } from './floor.ts';
 import { frontDeskRoutes } from './frontDesk.ts';
 import { houseRoutes } from './house.ts';
@@ -13,6 +14,7 @@ export const routes = {
   ...frontDeskRoutes,
   ...floorRoutes,
   ...mailroomRoutes,
+  ...calendarRoutes,
   ...registerRoutes,
   ...workshopRoutes,
 } as const;

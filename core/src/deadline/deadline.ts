@@ -96,6 +96,19 @@ export function resumeDeadline(deadline: Deadline, calendar: WorkingCalendar, at
 }
 
 /**
+ * A deadline as another calendar has it: counted from its start, with all its pauses. By the calendar it
+ * was counted with, it is the same.
+ */
+export function replanDeadline(deadline: Deadline, calendar: WorkingCalendar): Deadline {
+  let again = planDeadline(calendar, deadline.start, deadline.workingDays);
+  for (const { from, to } of deadline.pauses) {
+    again = pauseDeadline(again, from);
+    if (to !== null) again = resumeDeadline(again, calendar, to);
+  }
+  return again;
+}
+
+/**
  * The picture of a deadline: shares of its length from 0 (start) to 1 (due), and the time left in
  * words.
  */

@@ -1,4 +1,5 @@
 export { type OpenHours, type WorkingCalendar, workingWeek } from './calendar.ts';
+export { CALENDAR } from './calendarDesign.ts';
 export {
   type Deadline,
   type DeadlinePlan,
@@ -13,6 +14,7 @@ export {
   pauseDeadline,
   planDeadline,
   promiseInWords,
+  replanDeadline,
   resumeDeadline,
   type Timer,
   timersFor,

@@ -47,6 +47,8 @@ export type RequestChange =
       readonly comment: string;
       readonly leadsTo: LeadsTo;
     }
+  /** What it is due by moved, as the calendar it is counted with did; moments are epoch ms. */
+  | { readonly kind: 'due'; readonly from: number | null; readonly to: number | null; readonly calendar: string }
   | { readonly kind: 'rang'; readonly timer: 'reminder' | 'escalation' }
   /** What a request held at first, where its arrival was not kept as data. */
   | { readonly kind: 'baseline'; readonly values: Values }
@@ -56,11 +58,14 @@ export type RequestChange =
 /** What people and the clock do from now on; the rest only stands in histories of before. */
 export type Happening = Exclude<RequestChange, { kind: 'baseline' | 'told' }>;
 
-/** What the words of a change name: stages and groups by key and people by id, as they are called now. */
+/** What the words of a change name: stages, groups and calendars by key and people by id, as they are called now. */
 export interface ChangeNames {
   readonly stage: (key: string) => string;
   readonly person: (id: string) => string;
   readonly group: (key: string) => string;
+  readonly calendar: (key: string) => string;
+  /** A moment, epoch ms. */
+  readonly moment: (at: number) => string;
 }
 
 /** A change in a sentence, without the values of fields: those are revealed beside it. */
@@ -89,6 +94,10 @@ export function changeInWords(change: RequestChange, names: ChangeNames): string
       return '';
     case 'told':
       return change.words;
+    case 'due': {
+      const due = (at: number | null): string => (at === null ? 'never' : names.moment(at));
+      return `Due ${due(change.from)} → ${due(change.to)}, as the calendar “${names.calendar(change.calendar)}” changed`;
+    }
     case 'rang':
       return change.timer === 'reminder'
         ? 'A reminder went out before the deadline'

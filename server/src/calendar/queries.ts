@@ -1,26 +1,19 @@
-import type { WorkingCalendar } from '@tolvek/core/deadline';
-import { eq, sql } from 'drizzle-orm';
+import { CALENDAR, type WorkingCalendar } from '@tolvek/core/deadline';
+import { type DesignRow, designByKey, designsOf } from '../design/queries.ts';
 import type { Reader } from '../platform/database.ts';
-import { prepared } from '../platform/prepared.ts';
-import { calendars } from './tables.ts';
 
-const byKey = prepared((db) =>
-  db
-    .select({ calendar: calendars.calendar })
-    .from(calendars)
-    .where(eq(calendars.key, sql.placeholder('key')))
-    .prepare(),
-);
+/** A working calendar as a design. It is in force at once, so that its draft is what counts. */
+export const calendarByKey = (db: Reader, key: string): DesignRow<WorkingCalendar> | undefined =>
+  designByKey(db, CALENDAR, key);
 
 export function calendarOf(db: Reader, key: string): WorkingCalendar {
-  const found = byKey(db).get({ key });
+  const found = calendarByKey(db, key);
   if (!found) throw new Error(`No working calendar “${key}”.`);
-  return found.calendar;
+  return found.draft;
 }
 
+/** What a calendar is called; its key when there is none any more. */
+export const calendarNamed = (db: Reader, key: string): string => calendarByKey(db, key)?.draft.name ?? key;
+
 export const calendarNames = (db: Reader): { key: string; name: string }[] =>
-  db
-    .select({ key: calendars.key })
-    .from(calendars)
-    .all()
-    .map(({ key }) => ({ key, name: calendarOf(db, key).name }));
+  designsOf(db, CALENDAR).map(({ key, draft }) => ({ key, name: draft.name }));

@@ -1,4 +1,4 @@
-import { type Deadline, type DeadlinePlan, pauseDeadline, resumeDeadline } from '@tolvek/core/deadline';
+import { type Deadline, type DeadlinePlan, pauseDeadline, replanDeadline, resumeDeadline } from '@tolvek/core/deadline';
 import { eq, inArray } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { calendarOf } from '../calendar/queries.ts';
@@ -27,6 +27,7 @@ export const followDeadlines: Follower = (work, request, change, before) => {
     begin(work, request, change.taken?.deadlines ?? []);
     return undefined;
   }
+  if (change.kind === 'due') return replan(work, request);
   if (!before || before.phase === request.phase || !MOVES.has(change.kind)) return undefined;
   const { tx, now } = work;
   const rows = deadlinesOf(tx, request.id);
@@ -54,6 +55,24 @@ export const followDeadlines: Follower = (work, request, change, before) => {
   });
   return dues.length > 0 ? dueIs(work, request, Math.min(...dues)) : undefined;
 };
+
+/** Counts what is open anew by the calendar in force. */
+function replan(work: Work, request: ShownRow): ShownRow | undefined {
+  const { tx } = work;
+  const plan = planOf(tx, request);
+  const calendar = calendarOf(tx, plan.calendar);
+  const dues = deadlinesOf(tx, request.id).map((row) => {
+    if (row.state !== 'open') return row.due;
+    const is = replanDeadline(deadlineIn(row), calendar);
+    tx.update(deadlines)
+      .set({ ...is, pauses: [...is.pauses] })
+      .where(eq(deadlines.id, row.id))
+      .run();
+    if (!request.trial) resetTimers(tx, row, is, plan);
+    return is.due;
+  });
+  return dues.length > 0 ? dueIs(work, request, Math.min(...dues)) : undefined;
+}
 
 function begin({ tx }: Work, request: ShownRow, planned: readonly { key: string; deadline: Deadline }[]): void {
   const state = request.phase === 'finished' ? 'ended' : 'open';

@@ -17,6 +17,7 @@ import { signInRoutes } from '../platform/signIn/routes.ts';
 import { fileRoutes } from '../view/files.ts';
 import { requesterRoutes } from '../view/requesterRoutes.ts';
 import { liveRoute, viewRoutes } from '../view/routes.ts';
+import { calendarRoutes } from '../workshop/calendarRoutes.ts';
 import { workshopRoutes } from '../workshop/routes.ts';
 import { vocabularyRoutes } from '../workshop/vocabularyRoutes.ts';
 import { houseRoutes } from './routes.ts';
@@ -67,6 +68,7 @@ export function createApp(house: House, auth: Auth): Express {
   viewRoutes(serve, house);
   workshopRoutes(serve, house);
   vocabularyRoutes(serve, house);
+  calendarRoutes(serve, house);
   noticeRoutes(serve, house);
   liveRoute(router, house, limits);
   app.use(router);

@@ -1,8 +1,7 @@
 import { openApiDocument } from '@tolvek/contract/openapi';
 import { momentInWords, nextChange } from '@tolvek/core/deadline';
 import type { Request, Response } from 'express';
-import { calendarOf } from '../calendar/queries.ts';
-import { calendars } from '../calendar/tables.ts';
+import { calendarNames, calendarOf } from '../calendar/queries.ts';
 import { runDueTimers } from '../desk/timers.ts';
 import { allForms } from '../form/queries.ts';
 import { lettersLeft } from '../notice/failed.ts';
@@ -91,7 +90,7 @@ function worksFloor(db: Reader, viewer: { role: string; groups: readonly string[
 }
 
 function deskView({ db, config }: House, now: number) {
-  const [first] = db.select({ key: calendars.key }).from(calendars).all();
+  const [first] = calendarNames(db);
   if (!first) return { ...config.desk, zone: 'UTC', nowWords: iso(now), hoursWords: '' };
   const calendar = calendarOf(db, first.key);
   const change = nextChange(calendar, now);

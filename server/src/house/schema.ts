@@ -1,5 +1,4 @@
 export * from '../approval/tables.ts';
-export * from '../calendar/tables.ts';
 export * from '../deadline/tables.ts';
 export * from '../design/tables.ts';
 export * from '../door/tables.ts';

@@ -29,6 +29,7 @@ function tell(work: Work, request: ShownRow, change: Happening, before: ShownRow
       if (request.phase !== 'finished' && !isDeciding(work, request)) tellTeam(work, request);
       break;
     case 'priority':
+    case 'due':
       break;
     case 'handler':
       tellHandler(work, request, change.to);

@@ -228,6 +228,7 @@ function outcomeOf(
       return movedTo(work, register, to.key);
     }
     case 'said':
+    case 'due':
     case 'rang':
       return null;
   }

@@ -19,6 +19,7 @@ const KINDS: Readonly<Record<Exclude<Happening['kind'], 'rang'>, HistoryKind>> =
   handler: 'handler',
   said: 'comment',
   decided: 'decision',
+  due: 'due',
 };
 
 /**

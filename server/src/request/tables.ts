@@ -208,6 +208,7 @@ export type HistoryKind =
   | 'handler'
   | 'comment'
   | 'decision'
+  | 'due'
   | 'reminder'
   | 'escalation';
 

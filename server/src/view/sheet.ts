@@ -5,7 +5,7 @@ import type { Viewer } from '@tolvek/core/people';
 import { type Stage, stagesToFreeTo } from '@tolvek/core/register';
 import { type ChangeNames, changeInWords } from '@tolvek/core/request';
 import { roundOf } from '../approval/queries.ts';
-import { calendarOf } from '../calendar/queries.ts';
+import { calendarNamed, calendarOf } from '../calendar/queries.ts';
 import { finishing } from '../deadline/queries.ts';
 import { assignableTo, teamsFor } from '../desk/commands.ts';
 import { releaseById } from '../form/queries.ts';
@@ -136,7 +136,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
           whyNot,
         }
       : null,
-    history: historyOf(db, open, groups),
+    history: historyOf(db, open, groups, moment),
   };
 }
 
@@ -164,7 +164,12 @@ function dueWhy(
   ];
 }
 
-function historyOf(db: Reader, open: OpenRequest, groups: ReadonlyMap<string, string>): AnswerOf<'sheet'>['history'] {
+function historyOf(
+  db: Reader,
+  open: OpenRequest,
+  groups: ReadonlyMap<string, string>,
+  moment: (at: number) => string,
+): AnswerOf<'sheet'>['history'] {
   const { request, register } = open;
   const entries = historyOfRequest(db, request.id);
   const names = namesOf(
@@ -177,6 +182,8 @@ function historyOf(db: Reader, open: OpenRequest, groups: ReadonlyMap<string, st
     stage: (key) => register.stages.find((stage) => stage.key === key)?.label ?? key,
     person: (id) => names.get(id) ?? '',
     group: (key) => groups.get(key) ?? key,
+    calendar: (key) => calendarNamed(db, key),
+    moment,
   };
   return entries.flatMap((entry) => {
     // A new day is no news: what was computed from it stands in the values.

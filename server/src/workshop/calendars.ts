@@ -1,0 +1,170 @@
+import type { AnswerOf, BodyOf } from '@tolvek/contract';
+import { CALENDAR, replanDeadline, type WorkingCalendar } from '@tolvek/core/deadline';
+import { FORM } from '@tolvek/core/form';
+import type { Viewer } from '@tolvek/core/people';
+import { and, asc, eq, gt, inArray } from 'drizzle-orm';
+import { calendarByKey } from '../calendar/queries.ts';
+import { deadlineIn } from '../deadline/queries.ts';
+import { deadlines } from '../deadline/tables.ts';
+import { changeAtOnce } from '../design/commands.ts';
+import { type DesignRow, designsOf, statesOf } from '../design/queries.ts';
+import { designStates, designs } from '../design/tables.ts';
+import { releaseById } from '../form/queries.ts';
+import { namesOf } from '../people/queries.ts';
+import { iso } from '../platform/clock.ts';
+import type { Reader } from '../platform/database.ts';
+import type { House } from '../platform/house.ts';
+import { notFound, staleVersion, wrongFields } from '../platform/problem.ts';
+import { by, write } from '../platform/work.ts';
+import { changeRequest } from '../request/change.ts';
+import { openRequest } from '../request/open.ts';
+import { SHOWN_COLUMNS, type ShownRow } from '../request/queries.ts';
+import { requests } from '../request/tables.ts';
+
+/** So many requests are shown that a change would move. */
+const SHOWN = 30;
+/** Requests looked at with one read. */
+const PAGE = 500;
+
+function known(db: Reader, key: string): DesignRow<WorkingCalendar> {
+  const calendar = calendarByKey(db, key);
+  if (!calendar) throw notFound('This calendar');
+  return calendar;
+}
+
+/** A working calendar, what counts by it, and what it was. */
+export function calendarView(db: Reader, key: string): AnswerOf<'calendar'> {
+  const { id, version, draft } = known(db, key);
+  const states = statesOf<WorkingCalendar>(db, { id });
+  const names = namesOf(
+    db,
+    states.map(({ by: person }) => person),
+  );
+  return {
+    ...{ key, version, calendar: draft },
+    countedBy: designsOf(db, FORM).flatMap(({ draft: form }) => (form.deadline.calendar === key ? [form.title] : [])),
+    states: states.map(({ number, note, by: person, at, content }) => ({
+      ...{ number, note, by: names.get(person) ?? '', at: iso(at), calendar: content },
+    })),
+  };
+}
+
+/** Releases whose deadlines are counted by a calendar. */
+const releasesBy = (db: Reader, key: string): readonly string[] =>
+  db
+    .select({ id: designStates.id })
+    .from(designStates)
+    .innerJoin(designs, eq(designs.id, designStates.designId))
+    .where(eq(designs.kind, FORM.kind))
+    .all()
+    .flatMap(({ id }) => (releaseById(db, id).release.design.deadline.calendar === key ? [id] : []));
+
+interface Moved {
+  readonly request: ShownRow;
+  readonly to: number;
+}
+
+/** The requests whose nearest deadline another state of a calendar would move, by their ids. */
+function* movedBy(db: Reader, calendar: WorkingCalendar): Generator<Moved> {
+  const releases = [...releasesBy(db, calendar.key)];
+  for (let after = ''; ; ) {
+    const rows = db
+      .select(SHOWN_COLUMNS)
+      .from(requests)
+      .where(
+        and(
+          gt(requests.id, after),
+          inArray(requests.releaseId, releases),
+          inArray(requests.phase, ['arrived', 'working', 'paused']),
+        ),
+      )
+      .orderBy(asc(requests.id))
+      .limit(PAGE)
+      .all();
+    const promised = db
+      .select()
+      .from(deadlines)
+      .where(
+        inArray(
+          deadlines.requestId,
+          rows.map(({ id }) => id),
+        ),
+      )
+      .all();
+    for (const request of rows) {
+      const dues = promised
+        .filter(({ requestId, state }) => requestId === request.id && state === 'open')
+        .map((row) => replanDeadline(deadlineIn(row), calendar).due);
+      const to = dues.length > 0 ? Math.min(...dues) : request.due;
+      if (to !== null && to !== request.due) yield { request, to };
+    }
+    const last = rows.at(-1);
+    if (!last || rows.length < PAGE) return;
+    after = last.id;
+  }
+}
+
+const withKey = (key: string, calendar: BodyOf<'tryCalendar'>['calendar']): WorkingCalendar => ({ ...calendar, key });
+
+function refuseUnsound(calendar: WorkingCalendar): void {
+  const found = CALENDAR.findings(calendar, null);
+  if (found.length > 0)
+    throw wrongFields(found.map(({ at, message }) => ({ field: at, message, fix: 'Mend it; nothing was changed.' })));
+}
+
+/**
+ * What another state of a calendar would do to the requests that are there: how many deadlines move,
+ * which become late and which are late no more. Trials count nowhere. Keeps nothing.
+ *
+ * @throws Problem 422 when nothing could be counted by it.
+ */
+export function calendarEffects(
+  db: Reader,
+  viewer: Viewer,
+  key: string,
+  input: BodyOf<'tryCalendar'>,
+  now: number,
+): AnswerOf<'tryCalendar'> {
+  known(db, key);
+  const calendar = withKey(key, input.calendar);
+  refuseUnsound(calendar);
+  let [moved, late, inTime] = [0, 0, 0];
+  const shown: AnswerOf<'tryCalendar'>['requests'] = [];
+  for (const { request, to } of movedBy(db, calendar)) {
+    if (request.trial) continue;
+    const from = request.due ?? to;
+    moved += 1;
+    if (from >= now && to < now) late += 1;
+    if (from < now && to >= now) inTime += 1;
+    if (shown.length >= SHOWN) continue;
+    const { subject } = openRequest(db, request, viewer, 'counting');
+    shown.push({ number: request.number, subject, from: iso(from), to: iso(to) });
+  }
+  return { moved, late, inTime, requests: shown };
+}
+
+/**
+ * Puts another state of a calendar in force, at once: what is open is counted by it from now on, with
+ * a line in each history.
+ *
+ * @throws Problem 412 when somebody was faster, 422 when nothing could be counted by it.
+ */
+export function settleCalendar(
+  house: House,
+  viewer: Viewer,
+  input: BodyOf<'changeCalendar'> & { readonly key: string; readonly version: number },
+): AnswerOf<'changeCalendar'> {
+  return write(house, (work) => {
+    const { tx, now } = work;
+    const design = known(tx, input.key);
+    if (design.version !== input.version) throw staleVersion();
+    const calendar = withKey(input.key, input.calendar);
+    refuseUnsound(calendar);
+    const moving = [...movedBy(tx, calendar)];
+    const change = { version: design.version, content: calendar, note: input.note.trim() };
+    const version = changeAtOnce(tx, design, change, { viewer, now });
+    for (const { request, to } of moving)
+      changeRequest(by(work, viewer.personId), request, { kind: 'due', from: request.due, to, calendar: input.key });
+    return { version, moved: moving.filter(({ request }) => !request.trial).length };
+  });
+}
