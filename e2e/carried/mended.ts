@@ -79,6 +79,18 @@ export const MENDED: readonly Mended[] = [
   },
 ];
 
+const MINUTES: Readonly<Record<string, number>> = { D: 1_440, H: 60, M: 1 };
+
+/** Whether all that differs is that a length of time is kept in minutes: as many as its text said. */
+export function isSameLength(path: string): boolean {
+  const [, text = '', minutes = ''] = /: "P([\dDTHM]+)" → (\d+)$/.exec(path) ?? [];
+  const said = [...text.matchAll(/(\d+)([DHM])/g)].reduce(
+    (sum, [, n, unit]) => sum + Number(n) * (MINUTES[unit ?? ''] ?? 0),
+    0,
+  );
+  return text !== '' && said === Number(minutes);
+}
+
 /** Letters that went then and go no more, or go now and did not, each by its subject. */
 export const FEWER_LETTERS: readonly { readonly subject: RegExp; readonly why: string }[] = [
   { subject: /^AC-00022 · Come on site: In hand$/, why: 'It went on before somebody took it in hand.' },

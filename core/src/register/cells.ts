@@ -1,7 +1,8 @@
-import type { Field, FieldValue, Kind, RawAnswer } from './field.ts';
+import type { Field, FieldValue, Kind, RawAnswer, RawRow } from './field.ts';
 import { typedForm } from './kinds/index.ts';
 import type { Around, NameOf } from './kinds/kind.ts';
 import { termAddress } from './kinds/term.ts';
+import { ROW_ID } from './rowIds.ts';
 import { termMeant } from './vocabulary.ts';
 
 type Named = Pick<Field, 'type'>;
@@ -86,7 +87,7 @@ export function cellOf(
         .map((ref) => ref.slice(ref.indexOf('/') + 1))
         .join(BETWEEN);
     case 'line-items':
-      return JSON.stringify(typedForm({ type }, value));
+      return JSON.stringify((typedForm({ type }, value) as readonly RawRow[]).map(({ [ROW_ID]: _, ...line }) => line));
     default:
       return String(typedForm({ type }, value));
   }

@@ -6,8 +6,8 @@ export interface Money {
 
 /**
  * What one thing can be. Choice stores the option's key, or the words that were said instead, a
- * person their id; a date is `YYYY-MM-DD`, a moment `YYYY-MM-DDTHH:MM`, a length ISO 8601
- * (`PT1H35M`).
+ * person their id; a date is `YYYY-MM-DD`, a moment `YYYY-MM-DDTHH:MM`, a length of
+ * time its minutes.
  */
 export type Single = string | number | boolean | Money;
 /** One row of line items, by column. */

@@ -1,7 +1,16 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { CalendarDate, compile, type Node, parseExpression, printExpression, type Test } from '@tolvek/core/expression';
+import {
+  CalendarDate,
+  compile,
+  DateTime,
+  Duration,
+  type Node,
+  parseExpression,
+  printExpression,
+  type Test,
+} from '@tolvek/core/expression';
 import { type Field, type RequestFacts, requestScope, requestSlots, type Values } from '@tolvek/core/register';
 import { sql } from 'drizzle-orm';
 import * as fc from 'fast-check';
@@ -22,6 +31,8 @@ const fields: readonly Field[] = [
   },
   { key: 'water', label: 'On water', type: { kind: 'yes-no' }, source: 'asked' },
   { key: 'arrival', label: 'Arrival', type: { kind: 'date' }, source: 'asked' },
+  { key: 'leaves', label: 'Leaves', type: { kind: 'date-time' }, source: 'asked' },
+  { key: 'takes', label: 'Takes', type: { kind: 'duration' }, source: 'asked' },
 ];
 const scope = requestScope(fields);
 const facts: RequestFacts = {
@@ -43,6 +54,7 @@ const sqlFacts = { requesterIsOutside: sql`1`, door: sql`'outside'`, today: Cale
 
 const names = fc.constantFrom('', 'Ada', 'ada', 'Ä', 'Łukasz', 'a%b', "o'n", '“q”', '𝔘nicode', 'x_y');
 const days = fc.integer({ min: 20_770, max: 20_790 }).map((day) => new CalendarDate(day).toString());
+const minutes = fc.integer({ min: 0, max: 5 });
 const maybe = <T>(key: string, value: fc.Arbitrary<T>): fc.Arbitrary<Record<string, T>> =>
   fc.oneof({ weight: 4, arbitrary: value.map((each) => ({ [key]: each })) }, { weight: 1, arbitrary: fc.constant({}) });
 const anyValues: fc.Arbitrary<Values> = fc
@@ -59,6 +71,11 @@ const anyValues: fc.Arbitrary<Values> = fc
     maybe('institute', fc.constantFrom('corrin', 'merrow')),
     maybe('water', fc.boolean()),
     maybe('arrival', days),
+    maybe(
+      'leaves',
+      minutes.map((at) => `2026-11-23T09:${String(at).padStart(2, '0')}`),
+    ),
+    maybe('takes', fc.integer({ min: 0, max: 4_000 })),
   )
   .map((parts) => Object.assign({}, ...parts) as Values);
 
@@ -85,6 +102,16 @@ const OPERANDS: Readonly<Record<string, fc.Arbitrary<Node>>> = {
   institute: fc.constantFrom('corrin', 'merrow', 'gone').map(literal),
   water: fc.boolean().map(literal),
   arrival: day,
+  leaves: fc.tuple(minutes, fc.constantFrom(0, 0, 30)).map(
+    ([minute, second]): Node => ({
+      kind: 'moment',
+      value: new DateTime((DateTime.read('2026-11-23T09:00')?.seconds ?? 0) + minute * 60 + second),
+      ...at,
+    }),
+  ),
+  takes: fc
+    .integer({ min: -60, max: 240_000 })
+    .map((seconds): Node => ({ kind: 'moment', value: new Duration(seconds), ...at })),
 };
 const comparator = fc.constantFrom('=', '!=', '<', '<=', '>', '>=' as const);
 const about = (key: string): Node => ({ kind: 'name', name: key, ...at });

@@ -1,5 +1,5 @@
 import { DateTime, inWords } from '../../expression/index.ts';
-import { EMPTY, isBlank, type KindWork, STORED_APART, wrong } from './kind.ts';
+import { EMPTY, isBlank, type KindWork, wrong } from './kind.ts';
 
 const FIX = 'Pick a day and a time, or type it like 2026-11-23 14:30.';
 
@@ -30,6 +30,13 @@ export const dateTime: KindWork<'date-time'> = {
   toExpression: (value) => DateTime.read(String(value)),
   fromExpression: (value) => (value instanceof DateTime ? value.toString().slice(0, 16) : undefined),
   scopeType: () => ({ kind: 'date-time' }),
-  // Minutes are stored and seconds may be compared, so the database leaves it.
-  stored: () => STORED_APART,
+  // Text of one length, to the minute. A moment with seconds is written with them: it stands after its
+  // minute and before the next, and is none that is stored.
+  stored: () => ({
+    ordered: true,
+    written: (value) => {
+      const text = value instanceof DateTime ? value.toString() : undefined;
+      return text?.endsWith(':00') ? text.slice(0, 16) : text;
+    },
+  }),
 };

@@ -1,5 +1,5 @@
 import { Duration } from '../../expression/index.ts';
-import { EMPTY, isBlank, type KindWork, STORED_APART, wrong } from './kind.ts';
+import { EMPTY, isBlank, type KindWork, wrong } from './kind.ts';
 
 /** Minutes in a unit, by how people shorten it. */
 const UNITS: Readonly<Record<string, number>> = {
@@ -51,7 +51,7 @@ function minutesOf(typed: string): number | null {
 const part = (amount: number, unit: string): string => (amount === 0 ? '' : `${amount} ${unit}`);
 
 /**
- * A length of time in whole minutes, stored as ISO 8601 (`PT1H35M`). Whole days are 24 hours here,
+ * A length of time, stored in whole minutes. Whole days are 24 hours here,
  * not working days.
  */
 export const duration: KindWork<'duration'> = {
@@ -64,18 +64,18 @@ export const duration: KindWork<'duration'> = {
       return wrong(`“${typed.trim()}” is not a length of time.`, FIX);
     const most = type.most ?? 366 * 1_440;
     if (total > most) return wrong(`The most is ${inMinutes(most)}.`, `Give ${inMinutes(most)} or less.`);
-    return { state: 'value', value: new Duration(total * 60).toString() };
+    return { state: 'value', value: total };
   },
-  show: (value) => inMinutes((Duration.read(String(value))?.seconds ?? 0) / 60),
-  typed: (value) => inMinutes((Duration.read(String(value))?.seconds ?? 0) / 60),
-  toExpression: (value) => Duration.read(String(value)),
+  show: (value) => inMinutes(Number(value)),
+  typed: (value) => inMinutes(Number(value)),
+  toExpression: (value) => new Duration(Number(value) * 60),
   fromExpression: (value) =>
-    value instanceof Duration && value.seconds >= 0
-      ? new Duration(Math.round(value.seconds / 60) * 60).toString()
-      : undefined,
+    value instanceof Duration && value.seconds >= 0 ? Math.round(value.seconds / 60) : undefined,
   scopeType: () => ({ kind: 'duration' }),
-  // The stored text is not ordered as the lengths are.
-  stored: () => STORED_APART,
+  stored: () => ({
+    ordered: true,
+    written: (value) => (value instanceof Duration ? value.seconds / 60 : undefined),
+  }),
 };
 
 /** Minutes as people read them: `1 day 2 h 35 min`. */

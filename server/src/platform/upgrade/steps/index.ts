@@ -1,6 +1,7 @@
 import type Sqlite from 'better-sqlite3';
 import { deadlinesAsRows, thingsAreThings } from './deadlines.ts';
 import { historyAsData } from './historyAsData.ts';
+import { lengthsInMinutes } from './lengths.ts';
 import { placesOfCurrencies } from './places.ts';
 import { registerOwns } from './registerOwns.ts';
 import { pathsInSteps } from './rounds.ts';
@@ -16,4 +17,5 @@ export const STEPS: Readonly<Record<string, (db: Sqlite.Database) => void>> = {
   '0018_things': thingsAreThings,
   '0019_rounds': pathsInSteps,
   '0023_places': placesOfCurrencies,
+  '0026_lengths': lengthsInMinutes,
 };
