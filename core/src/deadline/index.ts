@@ -19,7 +19,7 @@ export {
   type Timer,
   timersFor,
 } from './deadline.ts';
-export { dateAt, dateInWords, dayInWords, momentInWords, wallClockAt } from './wallClock.ts';
+export { dateAt, dateInWords, dayInWords, instantsOf, momentInWords, wallClockAt } from './wallClock.ts';
 export {
   addWorkingTime,
   endOfDay,

@@ -1,3 +1,5 @@
+import { Temporal } from 'temporal-polyfill';
+
 /**
  * How a moment reads on the wall clock of a zone. Formatters are costly to make, so each zone's are
  * made once.
@@ -66,4 +68,16 @@ export const dateAt = (ms: number, zone: string): string => clockOf(zone).day.fo
 export function wallClockAt(ms: number, zone: string): string {
   const at = partsAt(ms, zone);
   return `${dateAt(ms, zone)}T${at.hour}:${at.minute}`;
+}
+
+/**
+ * The moments (epoch ms) at which a clock of a zone shows `YYYY-MM-DDTHH:MM`: one, two where it is put
+ * back over it, none where it is put forward past it.
+ */
+export function instantsOf(wallClock: string, zone: string): readonly number[] {
+  const read = Temporal.PlainDateTime.from(wallClock);
+  const both = (['earlier', 'later'] as const).map(
+    (disambiguation) => read.toZonedDateTime(zone, { disambiguation }).epochMilliseconds,
+  );
+  return [...new Set(both)].filter((ms) => wallClockAt(ms, zone) === wallClock);
 }

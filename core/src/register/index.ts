@@ -74,6 +74,14 @@ export {
   stagesToFreeTo,
 } from './stage.ts';
 export {
+  type KnownStanding,
+  meOf,
+  type RequestStanding,
+  type StandingViewer,
+  standingScope,
+  standingSlots,
+} from './standingScope.ts';
+export {
   MOST_TERMS,
   mergeTerms,
   type PlacedTerm,

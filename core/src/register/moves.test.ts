@@ -4,6 +4,7 @@ import type { Field, Values } from './field.ts';
 import { askedByMoves, type MovedBy, moveFindings, movesFrom } from './moves.ts';
 import type { RequestFacts } from './requestScope.ts';
 import type { Move, MoverRelation, Stage } from './stage.ts';
+import type { RequestStanding } from './standingScope.ts';
 
 const fields: readonly Field[] = [
   { key: 'badge', label: 'Badge', type: { kind: 'text' }, source: 'desk-only' },
@@ -22,9 +23,22 @@ const facts = {
   ...{ numbers: {}, calendar: { open: [], closed: [] }, today: '2026-11-26', now: '2026-11-26T09:00' },
   ...{ people: [], vocabularies: [], files: [], references: [] },
 } satisfies RequestFacts;
+const standing: RequestStanding = {
+  ...{ number: 'AC-00001', form: 'access', stage: 'arrived', phase: 'arrived', team: 'lab', handler: 'ada' },
+  ...{ priority: 'high', arrived: '2026-11-24T09:00', due: '2026-11-27T17:00', finished: null },
+  ...{ age: 600, decision: null, trial: false },
+};
 const by = (some: Partial<MovedBy> = {}): MovedBy => ({
   ...{ relations: new Set<MoverRelation>(), groups: [], values: {}, facts: () => facts },
-  ...{ open: new Set(['badge', 'fee']), groupName: (key) => key.toUpperCase(), ...some },
+  standing: () => standing,
+  me: () => ({ person: 'ada', groups: ['lab'], department: '' }),
+  known: () => ({
+    groups: [
+      { key: 'lab', label: 'LAB' },
+      { key: 'desk', label: 'DESK' },
+    ],
+  }),
+  ...{ open: new Set(['badge', 'fee']), ...some },
 });
 const from = (moves: readonly Move[] | undefined, some?: Partial<MovedBy>) => {
   const all = stages(moves);
@@ -60,6 +74,23 @@ describe('the ways on from a stage', () => {
     ])
       for (const values of [{}, { badge: 'x' }] as readonly Values[])
         expect(from([move], { values, open: new Set(['fee']) })).toEqual([['done', words]]);
+  });
+
+  it('knows where the request stands and who moves it', () => {
+    const holds = (when: string) => from([{ ...open, when }])[0]?.[1] === null;
+    for (const when of [
+      'request.handler = me.person',
+      'list contains(me.groups, request.team)',
+      'request.age > duration("PT9H") and request.age < duration("PT11H")',
+      'request.due - now > duration("P1D")',
+      'request.finished = null and not(request.trial)',
+      'request.stage = "arrived" and request.decision = null',
+    ])
+      expect([when, holds(when)]).toEqual([when, true]);
+    expect(holds('request.priority = "low"')).toBe(false);
+    expect(from([{ ...open, when: 'request.stage = "done"' }])[0]?.[1]).toBe(
+      'It can be done once this holds: Request.stage = "done".',
+    );
   });
 
   it('lets through exactly who may, with what is needed: the same as trying each demand by itself', () => {

@@ -5,10 +5,18 @@ import {
   parseExpression,
   printExpression,
   type Scope,
+  type Slots,
 } from '../expression/index.ts';
 import type { Field, Values } from './field.ts';
-import { type RequestFacts, requestScope, requestSlots } from './requestScope.ts';
+import type { RequestFacts } from './requestScope.ts';
 import { type Move, type MoverRelation, type Stage, stagesToMoveTo } from './stage.ts';
+import {
+  type KnownStanding,
+  type RequestStanding,
+  type StandingViewer,
+  standingScope,
+  standingSlots,
+} from './standingScope.ts';
 
 /** What of a register its moves depend on. */
 export interface MovingIn {
@@ -24,9 +32,12 @@ export interface MovedBy {
   readonly values: Values;
   /** Read only where a condition asks. */
   readonly facts: () => RequestFacts;
+  readonly standing: () => RequestStanding;
+  readonly me: () => StandingViewer;
   /** Keys of the fields that are closed to nobody who works on it: a move asks for no others. */
   readonly open: ReadonlySet<string>;
-  readonly groupName: (key: string) => string;
+  /** What groups, people and stages are called. */
+  readonly known: () => KnownStanding;
 }
 
 /** One way on, as it stands for somebody: `whyNot` is null where it can be taken. */
@@ -41,9 +52,15 @@ const RELATION_WORDS: Readonly<Record<MoverRelation, string>> = {
   decider: 'whoever decides on it',
 };
 
-/** The names that the condition of a move may use: fields that everybody at the desk may read, and facts. */
-export const moveScope = (fields: readonly Field[], open: ReadonlySet<string>): Scope =>
-  requestScope(fields.filter(({ key }) => open.has(key)));
+/**
+ * The names that the condition of a move may use: fields that everybody at the desk may read, facts,
+ * where the request stands, and who moves it.
+ */
+export const moveScope = ({ fields, stages }: MovingIn, open: ReadonlySet<string>, known: KnownStanding = {}): Scope =>
+  standingScope(openOf(fields, open), { stages, ...known });
+
+const openOf = (fields: readonly Field[], open: ReadonlySet<string>): readonly Field[] =>
+  fields.filter(({ key }) => open.has(key));
 
 /** Who may take a move, as words: “its handler or Laboratory service”. */
 export const moversInWords = (
@@ -63,7 +80,8 @@ export function movesFrom(register: MovingIn, at: Stage, by: MovedBy): readonly 
   });
 }
 
-function whyNotMove({ fields }: MovingIn, move: Move, by: MovedBy): string | null {
+function whyNotMove(register: MovingIn, move: Move, by: MovedBy): string | null {
+  const { fields } = register;
   const { relations, groups, filled, when } = move;
   const isOpenToAll = relations.length + groups.length === 0;
   if (
@@ -71,7 +89,7 @@ function whyNotMove({ fields }: MovingIn, move: Move, by: MovedBy): string | nul
     !relations.some((relation) => by.relations.has(relation)) &&
     !groups.some((group) => by.groups.includes(group))
   )
-    return `Only ${moversInWords(move, by.groupName)} can do this.`;
+    return `Only ${moversInWords(move, (key) => by.known().groups?.find((group) => group.key === key)?.label ?? key)} can do this.`;
   const reads = [...filled, ...namesIn(when).filter((name) => fields.some(({ key }) => key === name))];
   // A verdict would tell what the plan hides: whatever it is, a coordinator looks at it.
   if (reads.some((key) => !by.open.has(key)))
@@ -83,9 +101,9 @@ function whyNotMove({ fields }: MovingIn, move: Move, by: MovedBy): string | nul
     return `${missing.map((label) => `“${label}”`).join(' and ')} ${missing.length === 1 ? 'has' : 'have'} to be filled in first.`;
   if (when.trim() === '') return null;
   const parsed = parseExpression(when);
-  const open = fields.filter(({ key }) => by.open.has(key));
-  const scope = moveScope(fields, by.open);
-  if (parsed.ok && compile(parsed.value, scope)(requestSlots(open, by.values, by.facts()), null) === true) return null;
+  const scope = moveScope(register, by.open, by.known());
+  const slots = (): Slots => standingSlots(openOf(fields, by.open), by.values, by.facts(), by.standing(), by.me());
+  if (parsed.ok && compile(parsed.value, scope)(slots(), null) === true) return null;
   return parsed.ok
     ? `It can be done once this holds: ${printExpression(parsed.value, scope)}.`
     : 'Its condition can’t be read.';
@@ -96,7 +114,7 @@ export function moveFindings({
   stages,
   fields,
 }: MovingIn): readonly { readonly at: string; readonly message: string }[] {
-  const scope = moveScope(fields, new Set(fields.map(({ key }) => key)));
+  const scope = moveScope({ stages, fields }, new Set(fields.map(({ key }) => key)));
   return stages.flatMap((stage) => {
     const wrong = (message: string) => ({ at: stage.key, message });
     const moves = stage.moves ?? [];

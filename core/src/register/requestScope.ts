@@ -125,4 +125,6 @@ export const FACT_NAMES: ReadonlySet<string> = new Set([
   'now',
   'calendar',
   'vocabularies',
+  'request',
+  'me',
 ]);

@@ -23,10 +23,10 @@ import { takenAnswers } from '../request/claims.ts';
 import { factsOfRequest } from '../request/facts.ts';
 import { stagesBefore } from '../request/history.ts';
 import { keepingOf } from '../request/keeping.ts';
-import { movesOf } from '../request/moves.ts';
 import { openAtDesk } from '../request/open.ts';
 import { type RequestRow, requestByNumber } from '../request/queries.ts';
 import { offerProblems } from '../request/references.ts';
+import { movesOf } from './moves.ts';
 
 interface OnVersion {
   readonly number: string;

@@ -1,7 +1,9 @@
+import { instantsOf } from '@tolvek/core/deadline';
 import {
   type Comparator,
   chainOf,
   compile,
+  DateTime,
   type Node,
   namesRead,
   type Scope,
@@ -22,6 +24,57 @@ export interface SqlFacts {
   readonly requesterIsOutside?: SQL;
   readonly door?: SQL;
   readonly today?: Value;
+  readonly now?: Value;
+  /** Who looks, as `me`. */
+  readonly me?: Value;
+  /** The zone in which moments of requests are read; without it they are left to memory. */
+  readonly zone?: string;
+}
+
+/** What is known before the query, by name. */
+const KNOWN = ['today', 'now', 'me'] as const;
+
+/** What of `request` stands in a column of its own, as conditions know it. */
+const STANDING = {
+  number: requests.number,
+  stage: requests.stage,
+  phase: requests.phase,
+  team: requests.team,
+  handler: requests.handlerId,
+  priority: requests.priority,
+} as const;
+const MOMENTS = { arrived: requests.createdAt, due: requests.due, finished: requests.finishedAt } as const;
+
+const MINUTE = 60_000;
+
+/**
+ * Compares a moment in epoch ms with one on a wall clock, to the minute, as memory does. Null for one
+ * that the clock of the zone shows twice or never: memory decides then.
+ */
+function comparedMoment(read: SQL, op: Comparator, to: DateTime, zone: string): SQL | null {
+  const text = to.toString();
+  const minutes = instantsOf(text.slice(0, 16), zone);
+  const [at] = minutes;
+  if (at === undefined || minutes.length !== 1) return null;
+  const isWhole = text.length === 16 || text.endsWith(':00');
+  const next = at + MINUTE;
+  // A moment with seconds stands between its minute and the next, and no request is there.
+  switch (op) {
+    case '=':
+      return isWhole
+        ? sql`(${read} is not null and ${read} >= ${at} and ${read} < ${next})`
+        : sql`(${read} is null and 0)`;
+    case '!=':
+      return isWhole ? sql`(${read} is null or ${read} < ${at} or ${read} >= ${next})` : sql`1`;
+    case '<':
+      return sql`(${read} < ${isWhole ? at : next})`;
+    case '<=':
+      return sql`(${read} < ${next})`;
+    case '>':
+      return sql`(${read} >= ${next})`;
+    case '>=':
+      return sql`(${read} >= ${isWhole ? at : next})`;
+  }
 }
 
 /**
@@ -67,6 +120,8 @@ interface Column {
   readonly ordered: boolean;
   /** Undefined: a value of another kind, which is left to the expression. */
   readonly parameter: (value: Value) => string | number | undefined;
+  /** Where comparing is more than comparing what is stored; null where it is left to memory. */
+  readonly compared?: (op: Comparator, value: Value) => SQL | null;
 }
 
 const TURNED: Readonly<Record<Comparator, Comparator>> = {
@@ -191,6 +246,8 @@ class Writer {
         parameter: (value) => (typeof value === 'boolean' ? Number(value) : undefined),
       };
     }
+    const standing = this.standing(node);
+    if (standing) return standing;
     if (node.kind !== 'name') return null;
     if (node.name === 'door' && this.facts.door)
       return {
@@ -205,13 +262,39 @@ class Writer {
     return { read: sql`json_extract(${requests.values}, ${path})`, ordered, parameter: written };
   }
 
+  /** Where the request stands, as far as it has a column for it. */
+  private standing(node: Node): Column | null {
+    if (node.kind !== 'path' || node.of.kind !== 'name' || node.of.name !== 'request' || this.fields.has('request'))
+      return null;
+    const { name } = node;
+    const text = (value: Value): string | undefined => (typeof value === 'string' ? value : undefined);
+    if (Object.hasOwn(STANDING, name))
+      return { read: sql`${STANDING[name as keyof typeof STANDING]}`, ordered: false, parameter: text };
+    if (name === 'trial')
+      return {
+        read: sql`${requests.trial}`,
+        ordered: false,
+        parameter: (value) => (typeof value === 'boolean' ? Number(value) : undefined),
+      };
+    const { zone } = this.facts;
+    if (!Object.hasOwn(MOMENTS, name) || zone === undefined) return null;
+    const read = sql`${MOMENTS[name as keyof typeof MOMENTS]}`;
+    return {
+      ...{ read, ordered: true, parameter: () => undefined },
+      compared: (op, value) => (value instanceof DateTime ? comparedMoment(read, op, value, zone) : null),
+    };
+  }
+
   /** The value of a node that reads no more than is known before the query. */
   private constant(node: Node): { readonly value: Value } | null {
     const reads = namesRead([node]);
-    if (reads.some((name) => name !== 'today' || this.facts.today === undefined)) return null;
+    const known = KNOWN.filter((name) => this.facts[name] !== undefined && !this.fields.has(name));
+    if (reads.some((name) => !(known as readonly string[]).includes(name))) return null;
     const slots: Value[] = [];
-    const place = this.scope.placeOf('today');
-    if (place) slots[place.index] = this.facts.today ?? null;
+    for (const name of known) {
+      const place = this.scope.placeOf(name);
+      if (place) slots[place.index] = this.facts[name] ?? null;
+    }
     return { value: compile(node, this.scope)(slots, null) };
   }
 }
@@ -225,6 +308,7 @@ const both = (a: SQL | null, b: SQL | null): SQL | null => (a && b ? (and(a, b) 
 function compared(column: Column, op: Comparator, to: Value): SQL | null {
   if (to === null)
     return op === '=' ? sql`(${column.read} is null)` : op === '!=' ? sql`(${column.read} is not null)` : sql`null`;
+  if (column.compared) return column.compared(op, to);
   const parameter = column.parameter(to);
   if (parameter === undefined) return null;
   if (op === '=') return sql`(${column.read} is ${parameter})`;

@@ -1,5 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { requestScope } from '@tolvek/core/register';
+import { standingScope } from '@tolvek/core/register';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { api, problemOf } from '../app/api.ts';
@@ -22,7 +22,11 @@ export function RegisterSettings({ register }: { register: AnswerOf<'register'> 
   const isChanged = JSON.stringify(now) !== JSON.stringify(was);
   const problems = error ? (problemOf(error).problems ?? []) : [];
   const groups = ground?.groups ?? [];
-  const named = { groups: groups.map(({ key, name }) => ({ key, label: name })) };
+  const named = {
+    groups: groups.map(({ key, name }) => ({ key, label: name })),
+    stages: register.stages,
+    forms: register.forms.map(({ key, title }) => ({ key, label: title })),
+  };
   const put = async (event: React.FormEvent): Promise<void> => {
     event.preventDefault();
     const body = { ...now, left: [...register.left], note };
@@ -31,7 +35,7 @@ export function RegisterSettings({ register }: { register: AnswerOf<'register'> 
   };
   const isOpen = new Set(register.open);
   const fields = register.fields.filter((field) => isOpen.has(field.key) && !register.left.includes(field.key));
-  const around = { was: register.stages, at: register.at, fields, groups, scope: requestScope(fields, named), error };
+  const around = { was: register.stages, at: register.at, fields, groups, scope: standingScope(fields, named), error };
   const toggle = (group: string): void =>
     set({
       deskGroups: now.deskGroups.includes(group)

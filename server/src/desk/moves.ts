@@ -1,12 +1,12 @@
 import { openFields, relationsTo } from '@tolvek/core/access';
 import type { Viewer } from '@tolvek/core/people';
 import { movesFrom, type PossibleMove } from '@tolvek/core/register';
-import { groupNames } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { stageOf } from '../register/queries.ts';
-import { factsOfRequest } from './facts.ts';
-import type { OpenRequest } from './open.ts';
-import { partiesIn, type RequestRow } from './queries.ts';
+import { factsOfRequest } from '../request/facts.ts';
+import type { OpenRequest } from '../request/open.ts';
+import { partiesIn, type RequestRow } from '../request/queries.ts';
+import { meIn, namesIn, standingOf } from './standing.ts';
 
 /** Where a viewer can move a request they work on, and why not elsewhere. `now`: epoch ms. */
 export function movesOf(
@@ -22,7 +22,9 @@ export function movesOf(
     groups: viewer.groups,
     values: request.values,
     facts: () => factsOfRequest(db, request, register, now),
+    standing: () => standingOf(db, request, now),
+    me: () => meIn(db, viewer),
+    known: () => namesIn(db, register),
     open: new Set(openFields(reading.protection).map(({ key }) => key)),
-    groupName: (key) => groupNames(db).get(key) ?? key,
   });
 }

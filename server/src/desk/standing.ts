@@ -1,0 +1,47 @@
+import { type WorkingCalendar, wallClockAt, workingTimeBetween } from '@tolvek/core/deadline';
+import type { Viewer } from '@tolvek/core/people';
+import type { KnownStanding, RequestStanding, StandingViewer } from '@tolvek/core/register';
+import { type RoundRow, roundOf } from '../approval/queries.ts';
+import { calendarOf } from '../calendar/queries.ts';
+import { formById, formsOf, releaseById } from '../form/queries.ts';
+import { departmentOf, knownNames } from '../people/queries.ts';
+import type { Reader } from '../platform/database.ts';
+import type { RegisterRow } from '../register/queries.ts';
+import type { ShownRow } from '../request/queries.ts';
+
+const DECISIONS: Readonly<Record<RoundRow['state'], RequestStanding['decision']>> = {
+  ...{ open: 'waiting', approved: 'approved', refused: 'refused', withdrawn: null },
+};
+
+/** Where a stored request stands, for conditions that ask. `now`: epoch ms. */
+export function standingOf(db: Reader, request: ShownRow, now: number): RequestStanding {
+  const { design } = releaseById(db, request.releaseId).release;
+  const calendar: WorkingCalendar = calendarOf(db, design.deadline.calendar);
+  const at = (ms: number | null): string | null => (ms === null ? null : wallClockAt(ms, calendar.zone));
+  const until = request.finishedAt ?? now;
+  return {
+    ...{
+      number: request.number,
+      form: formById(db, request.formId)?.key ?? '',
+      stage: request.stage,
+      phase: request.phase,
+    },
+    ...{ team: request.team, handler: request.handlerId, priority: request.priority, trial: request.trial },
+    arrived: wallClockAt(request.createdAt, calendar.zone),
+    ...{ due: at(request.due), finished: at(request.finishedAt) },
+    age: Math.floor(workingTimeBetween(calendar, request.createdAt, until) / 60_000),
+    decision: DECISIONS[roundOf(db, request.id)?.state ?? 'withdrawn'],
+  };
+}
+
+/** Who looks, as conditions know them. */
+export const meIn = (db: Reader, { personId, groups }: Viewer): StandingViewer => ({
+  ...{ person: personId, groups, department: departmentOf(db, personId) },
+});
+
+/** What the names are called that conditions about requests of a register use. */
+export const namesIn = (db: Reader, register: Pick<RegisterRow, 'id' | 'stages'>): KnownStanding => ({
+  ...knownNames(db),
+  stages: register.stages,
+  forms: formsOf(db, register.id).map(({ key, draft }) => ({ key, label: draft.title })),
+});
