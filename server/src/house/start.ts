@@ -8,6 +8,7 @@ import { createServer, type RequestListener } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join, resolve } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
+import { Cron } from 'croner';
 import { type Logger, pino } from 'pino';
 import { DayTurn } from '../desk/dayTurn.ts';
 import { runDueTimers } from '../desk/timers.ts';
@@ -59,8 +60,9 @@ export interface StartOptions {
 
 threadsRun(new URL('./worker.mjs', import.meta.url));
 
-const TICK = 1_000;
-const KEEP = 10_000;
+/** What the house does by itself, and how often: each second, and every ten. */
+const EACH_SECOND = '* * * * * *';
+const EVERY_TEN_SECONDS = '*/10 * * * * *';
 /** How long answers under way may still take when the application stops, ms. */
 const LAST_ANSWERS = 1_500;
 /** How long the house’s own work may still take then, ms. */
@@ -130,22 +132,22 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
     timers.begin();
     sender.wake();
   };
-  const ticking = setInterval(tick, TICK);
+  const ticking = new Cron(EACH_SECOND, tick);
   const dayTurn = new DayTurn(house);
   const turnOfDay = new Job(house, 'the turn of the day', () => dayTurn.turn());
   const keepingHouse = new Job(house, 'keeping the house', () => keepHouse(house));
-  const keeping = setInterval(() => {
+  const keeping = new Cron(EVERY_TEN_SECONDS, () => {
     keepingHouse.begin();
     turnOfDay.begin();
     longWork.begin();
-  }, KEEP);
+  });
   tick();
   longWork.begin();
 
   let stopping: Promise<void> | null = null;
   const stop = async (): Promise<void> => {
-    clearInterval(ticking);
-    clearInterval(keeping);
+    ticking.stop();
+    keeping.stop();
     longWork.close();
     live.close();
     await new Promise<void>((done) => {

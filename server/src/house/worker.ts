@@ -38,7 +38,8 @@ export const tryCondition: Doing<(typeof TRY_CONDITION)['task']> = (on) =>
  * for it.
  */
 async function onData<T>({ data, now, gate }: OnData<unknown>, work: (house: House) => T): Promise<Apart<T>> {
-  const db = connect(resolve(data), BUSY_TIMEOUT);
+  // Whatever only reads can’t write, by mistake neither.
+  const db = connect(resolve(data), BUSY_TIMEOUT, { readonly: gate === null });
   const log = pino({ level: 'silent' });
   const changed: string[] = [];
   const live = { changed: (ids: Iterable<string>) => void changed.push(...ids) };

@@ -23,9 +23,9 @@ export function openDatabase(folder: string): Database {
  * A connection to a database whose tables are there. `busyTimeout`: how long it may wait for a
  * lock, ms.
  */
-export function connect(folder: string, busyTimeout: number): Database {
-  const client = new Sqlite(join(folder, 'tolvek.sqlite'));
-  client.pragma('journal_mode = WAL');
+export function connect(folder: string, busyTimeout: number, { readonly = false } = {}): Database {
+  const client = new Sqlite(join(folder, 'tolvek.sqlite'), { readonly });
+  if (!readonly) client.pragma('journal_mode = WAL');
   client.pragma('synchronous = FULL');
   client.pragma('foreign_keys = ON');
   client.pragma(`busy_timeout = ${busyTimeout}`);
