@@ -1,12 +1,32 @@
 import { defineConfig } from 'vitest/config';
 
+/**
+ * Tests that change what all of a process share (its clock, its threads, the file they run) or that start
+ * and kill processes by the clock: each has a process of its own. All others share one by one what was loaded.
+ */
+const APART = [
+  'e2e/house/{fullDisk,interference,killed,start,survival,work}.test.ts',
+  'e2e/carried/*.test.ts',
+  'server/src/platform/turns.test.ts',
+  'server/src/platform/upgrade/*.test.ts',
+];
+const NOWHERE = ['**/node_modules/**', '**/dist/**'];
+const common = { testTimeout: 240_000, hookTimeout: 240_000, setupFiles: ['./scripts/propertySeed.ts'] };
+
 export default defineConfig({
   test: {
-    include: ['{core,contract,server,web,demo,e2e,scripts}/**/*.test.{ts,tsx}'],
-    exclude: ['**/node_modules/**', '**/dist/**'],
-    testTimeout: 240_000,
-    hookTimeout: 240_000,
     maxWorkers: 2,
-    setupFiles: ['./scripts/propertySeed.ts'],
+    projects: [
+      {
+        test: {
+          ...common,
+          name: 'together',
+          include: ['{core,contract,server,web,demo,e2e,scripts}/**/*.test.{ts,tsx}'],
+          exclude: [...NOWHERE, ...APART],
+          isolate: false,
+        },
+      },
+      { test: { ...common, name: 'apart', include: APART, exclude: NOWHERE } },
+    ],
   },
 });
