@@ -1,15 +1,53 @@
 import { type RouteName, routes } from '@tolvek/contract';
-import { RECIPES } from '@tolvek/core/form';
+import { type FormDesign, RECIPES } from '@tolvek/core/form';
+import type { Field, Kind, RawAnswer } from '@tolvek/core/register';
 import { VOCABULARIES } from '@tolvek/demo';
 import { requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Caller, Desk, STORM, tripOf, WATER } from './desk.ts';
 
-// D9: hidden is absent, by every way. A unique value is planted in the restricted field, the
+// D9: hidden is absent, by every way. Unique values are planted in restricted fields of many kinds, the
 // request goes its whole way, and every answer of every route, every letter and every live update
-// is searched for it, as each person.
+// is searched for them, as each person.
 const PLANTED = 'zq-planted-7f3a91';
+/** More fields that are closed as the note is: what is planted in each, and every way to write it. */
+const CLOSED: readonly { kind: Kind; answer: RawAnswer; needles: readonly string[] }[] = [
+  { kind: { kind: 'number', places: 0 }, answer: '7310429', needles: ['7310429', '7,310,429'] },
+  { kind: { kind: 'money', currency: 'EUR' }, answer: '9174.53', needles: ['917453', '9,174.53'] },
+  { kind: { kind: 'date' }, answer: '2031-07-19', needles: ['2031-07-19', '19 July 2031'] },
+  { kind: { kind: 'date-time' }, answer: '2031-08-21T04:56', needles: ['2031-08-21T04:56', '21 August 2031'] },
+  { kind: { kind: 'duration' }, answer: '1 day 3 h 17 min', needles: [':1637', '1 day 3 h 17 min'] },
+  { kind: { kind: 'email' }, answer: 'zq.7f3a92@hidden.example', needles: ['zq.7f3a92'] },
+  { kind: { kind: 'phone' }, answer: '+441234567098', needles: ['1234567098', '1234 567098'] },
+  { kind: { kind: 'link' }, answer: 'https://zq-7f3a93.example/', needles: ['zq-7f3a93'] },
+  {
+    kind: { kind: 'choice', options: [{ key: 'a', label: 'A' }], other: true },
+    answer: 'Zq other 7f3a94',
+    needles: ['other 7f3a94'],
+  },
+  {
+    kind: { kind: 'line-items', columns: [{ key: 'what', label: 'What', type: { kind: 'text' }, required: true }] },
+    answer: [{ what: 'zq-cell-7f3a95' }],
+    needles: ['zq-cell-7f3a95'],
+  },
+  {
+    kind: {
+      kind: 'choices',
+      options: ['zqa7f3a96', 'zqb7f3a97'].map((each) => ({ key: each, label: each })),
+      other: true,
+    },
+    answer: ['Zq several 7f3a98'],
+    needles: ['several 7f3a98'],
+  },
+];
+const closedKey = (index: number): string => `closed_${index}`;
+const PLANTS: Readonly<Record<string, RawAnswer>> = {
+  medical_note: PLANTED,
+  ...Object.fromEntries(CLOSED.map(({ answer }, index) => [closedKey(index), answer])),
+};
+const NEEDLES = [PLANTED, ...CLOSED.flatMap(({ needles }) => needles)];
+
 const CONTACT = { name: 'Noor Castellan', email: 'noor.castellan@corrin.example' };
 const PEOPLE = [
   'Maren Okafor',
@@ -112,21 +150,46 @@ async function makeWays(maren: Caller) {
   return way;
 }
 
+/** Asks for more that is closed, and closes it as the note is. */
+async function closeMore(maren: Caller): Promise<void> {
+  const params = { key: 'site-access' };
+  const { draft, version } = (await maren.call('form', { params })).body as { draft: FormDesign; version: number };
+  const fields = CLOSED.map(
+    ({ kind }, index): Field => ({ key: closedKey(index), label: `Closed ${index}`, type: kind, source: 'asked' }),
+  );
+  const parts = fields.map(
+    ({ key: field }) => ({ part: 'question', field, asks: '', help: '', required: false }) as const,
+  );
+  const body = { draft: { ...draft, fields: [...draft.fields, ...fields], parts: [...draft.parts, ...parts] } };
+  // Closed first, so that nothing is asked for a moment that everybody could read.
+  const { rules } = desk.register('site-access').access;
+  desk.protect('site-access', {
+    rules: rules.map((rule) => ({ ...rule, fields: ['medical_note', ...fields.map(({ key: field }) => field)] })),
+  });
+  const saved = await maren.call('saveDraft', { params, headers: onVersion(version), body });
+  const released = await maren.call('releaseForm', {
+    params,
+    headers: onVersion(saved.body.version),
+    body: { note: '' },
+  });
+  expect([released.status, released.text]).toEqual([200, expect.anything()]);
+}
+
 describe('a value in the restricted field', () => {
   let outside = '';
   let inside = '';
   let follow = '';
 
   it('travels the whole way of two requests', async () => {
+    await closeMore(as('Maren Okafor'));
     const stranger = as('outside');
-    expect((await stranger.submit('visit', { ...WATER, medical_note: PLANTED }, { contact: CONTACT })).body.state).toBe(
-      'to-confirm',
-    );
+    const sent = { ...WATER, ...PLANTS };
+    expect((await stranger.submit('visit', sent, { contact: CONTACT, release: 2 })).body.state).toBe('to-confirm');
     const token = await desk.tokenFor(CONTACT.email, 'confirm');
     await stranger.call('confirmation', { params: { token } });
     const confirmed = await stranger.call('confirm', { params: { token } });
     const other = { ...CONTACT, email: 'third.way@haldane.example' };
-    await stranger.submit('visit', { ...WATER, visitor: 'Going back' }, { contact: other });
+    await stranger.submit('visit', { ...WATER, visitor: 'Going back' }, { contact: other, release: 2 });
     await stranger.call('backToAnswers', { params: { token: await desk.tokenFor(other.email, 'confirm') } });
     outside = confirmed.body.number;
     follow = confirmed.body.follow;
@@ -143,7 +206,7 @@ describe('a value in the restricted field', () => {
       ).status,
     ).toBe(200);
 
-    inside = (await as('Priya Nakamura-Lind').submit('come-on-site', { ...WATER, medical_note: PLANTED })).body.number;
+    inside = (await as('Priya Nakamura-Lind').submit('come-on-site', sent, { release: 2 })).body.number;
     const handler = as('Bram Solheim');
     const first = await handler.sheet(outside);
     const mine = first.assignable.find((person: { name: string }) => person.name === 'Bram Solheim').id;
@@ -260,12 +323,13 @@ describe('a value in the restricted field', () => {
         },
       ],
       releaseForm: [{ params: { key: 'site-access' }, headers: onVersion(form.version + 1), body: { note: '' } }],
-      tryCondition: ['works_on_water = true', `medical_note = "${PLANTED}"`, 'medical_note != null'].map(
-        (condition) => ({
-          params: { key: 'site-access' },
-          body: { condition, number: null },
-        }),
-      ),
+      tryCondition: [
+        ...['works_on_water = true', `medical_note = "${PLANTED}"`, 'medical_note != null', 'closed_0 > 7310000'],
+        ...['closed_2 > date("2031-07-18")', 'count(closed_9) = 1'],
+      ].map((condition) => ({
+        params: { key: 'site-access' },
+        body: { condition, number: null },
+      })),
       checkAnswers: [{ params: { slug: 'visit' }, body: { answers: { ...WATER, medical_note: PLANTED } } }],
       offers: [{ params: { slug: 'vessel-time' }, body: { field: 'vessel', find: '', answers: {} } }],
       sheetOffers: [{ params: { number: trip }, body: { field: 'vessel', find: '' } }],
@@ -363,34 +427,50 @@ describe('a value in the restricted field', () => {
     const exercised = new Set(desk.answers.filter((answer) => answer.status === 200).map((answer) => answer.route));
     expect(Object.keys(routes).filter((name) => !BYTES.includes(name) && !exercised.has(name))).toEqual([]);
 
-    const found = new Set(
-      desk.answers.filter((answer) => answer.text.includes(PLANTED)).map((answer) => `${answer.who}: ${answer.route}`),
-    );
-    expect([...found].sort()).toEqual(
-      [
-        'Ada Quillfeather: follow',
-        'Bram Solheim: follow',
-        'Edda Kilbride: follow',
-        'Ilse Brandvold: follow',
-        'Maren Okafor: follow',
-        'Oskar Veldhuis: follow',
-        'Oskar Veldhuis: sheet',
-        'Priya Nakamura-Lind: follow',
-        'Priya Nakamura-Lind: myRequest',
-        'Tomas Achterberg: follow',
-        'outside: follow',
-      ].sort(),
+    const found = (needle: string) =>
+      new Set(
+        desk.answers.filter((answer) => answer.text.includes(needle)).map((answer) => `${answer.who}: ${answer.route}`),
+      );
+    const mayRead = [
+      'Ada Quillfeather: follow',
+      'Bram Solheim: follow',
+      'Edda Kilbride: follow',
+      'Ilse Brandvold: follow',
+      'Maren Okafor: follow',
+      'Oskar Veldhuis: follow',
+      'Oskar Veldhuis: sheet',
+      'Priya Nakamura-Lind: follow',
+      'Priya Nakamura-Lind: myRequest',
+      'Tomas Achterberg: follow',
+      'outside: follow',
+    ].sort();
+    const told = new Set<string>();
+    for (const needle of NEEDLES) {
+      const by = [...found(needle)].sort();
+      for (const each of by) told.add(each);
+      expect([needle, by.filter((each) => !mayRead.includes(each))]).toEqual([needle, []]);
+    }
+    // Whoever may read it does: each planted value is told in one way of writing it at least.
+    expect([...told].sort()).toEqual(mayRead);
+    for (const { kind, needles } of CLOSED)
+      expect([kind.kind, mayRead.filter((each) => !needles.some((needle) => found(needle).has(each)))]).toEqual([
+        kind.kind,
+        [],
+      ]);
+    console.log(
+      `planted in ${CLOSED.length + 1} fields, searched for in ${desk.answers.length} answers as ${NEEDLES.length} texts`,
     );
   });
 
   it('is in no letter, nor in what waits to be sent', async () => {
     const letters = await desk.letters();
     expect(letters.length).toBeGreaterThan(10);
-    expect(letters.filter((letter) => JSON.stringify(letter).includes(PLANTED))).toEqual([]);
+    for (const needle of NEEDLES)
+      expect(letters.filter((letter) => JSON.stringify(letter).includes(needle))).toEqual([]);
   });
 
   it('is in no live update, and updates reach only who may see the request', async () => {
-    expect([...heard.values()].join('')).not.toContain(PLANTED);
+    for (const needle of NEEDLES) expect([...heard.values()].join('')).not.toContain(needle);
     expect(heard.get('Bram Solheim')).toContain(outside);
     expect(heard.get('Priya Nakamura-Lind') ?? '').not.toContain(outside);
     expect(heard.get('Priya Nakamura-Lind')).toContain(inside);
