@@ -238,19 +238,19 @@ function likelihood(sheet: SheetData, phase: (typeof ORDER)[number]): number {
   return phase === wanted ? 9 : phase === 'arrived' ? 0 : ORDER.indexOf(phase);
 }
 
-/** What moving to a stage is called. */
+/** What moving to a stage is called: with its name, where another move would be called the same. */
 function verb(stage: { label: string; phase: string }, { stage: { phase: from }, moves, thing }: SheetData): string {
   if (thing) return stage.label;
+  const called = (word: string): string =>
+    moves.filter((each) => each.phase === stage.phase).length > 1 ? `${word}, ${stage.label.toLowerCase()}` : word;
   switch (stage.phase) {
     case 'working':
-      return from === 'arrived' ? 'Start work' : 'Go on';
+      return called(from === 'arrived' ? 'Start work' : 'Go on');
     case 'paused':
       return `Pause, ${stage.label.toLowerCase()}`;
     case 'finished':
-      return moves.filter((each) => each.phase === 'finished').length > 1
-        ? `Finish, ${stage.label.toLowerCase()}`
-        : 'Finish';
+      return called('Finish');
     default:
-      return 'Put back';
+      return called('Put back');
   }
 }

@@ -224,7 +224,7 @@ function Ways({ stage, stages, set, around }: WaysProps) {
       <legend className="sr-only">From {stage.label} on</legend>
       <div className="flex flex-wrap gap-x-6 gap-y-1">
         {[false, true].map((said) => (
-          <label key={String(said)} className="flex items-center gap-2">
+          <label key={String(said)} className="flex min-h-6 items-center gap-2">
             <input
               type="radio"
               className="accent-green"
@@ -273,7 +273,7 @@ function Way({ to, move, set, around }: WayProps) {
   return (
     <li className="border-b border-rule py-1.5">
       <span className="flex flex-wrap items-baseline gap-x-3">
-        <label className="flex items-center gap-2 font-semibold">
+        <label className="flex min-h-6 items-center gap-2 font-semibold">
           <input
             type="checkbox"
             className="accent-green"
@@ -312,9 +312,9 @@ function WayDetails({ to, move, set, around }: WayProps & { move: Move }) {
   return (
     <div className="mt-2 ml-6 grid grid-cols-[110px_1fr] gap-x-3 gap-y-2">
       <span className="text-soft">Who may</span>
-      <span className="flex flex-wrap gap-x-4 gap-y-1">
+      <span className="flex flex-wrap gap-x-4 gap-y-1.5">
         {MOVERS.map((relation) => (
-          <label key={relation} className="flex items-center gap-1.5">
+          <label key={relation} className="flex min-h-6 items-center gap-1.5">
             <input
               type="checkbox"
               className="accent-green"
@@ -325,7 +325,7 @@ function WayDetails({ to, move, set, around }: WayProps & { move: Move }) {
           </label>
         ))}
         {groups.map((group) => (
-          <label key={group.key} className="flex items-center gap-1.5">
+          <label key={group.key} className="flex min-h-6 items-center gap-1.5">
             <input
               type="checkbox"
               className="accent-green"
@@ -346,7 +346,7 @@ function WayDetails({ to, move, set, around }: WayProps & { move: Move }) {
               {label}
               <button
                 type="button"
-                className="text-brick"
+                className="min-h-6 min-w-6 text-brick"
                 aria-label={`${label} need not be filled in`}
                 onClick={() => set({ filled: move.filled.filter((each) => each !== key) })}
               >
