@@ -20,7 +20,7 @@ test('a coordinator adds a stage and says the ways from another; the sheet says 
     for (const other of ['to In hand', 'to Done']) await main.getByLabel(other, { exact: true }).uncheck();
     await main.getByRole('button', { name: 'Change the way to Packed' }).click();
     await main.getByLabel('Filled in before Packed').selectOption({ label: 'Rinsed' });
-    await expect(main.getByText('by whoever works on it, once “Rinsed” filled in')).toBeVisible();
+    await expect(main.getByText('by whoever works on it, once “Rinsed” is filled in')).toBeVisible();
     expect(await seriousTrouble(maren)).toEqual([]);
     await main.getByLabel('Note').fill('Nothing goes out unrinsed');
     await main.getByRole('button', { name: 'Put it in force' }).click();

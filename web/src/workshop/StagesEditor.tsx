@@ -26,9 +26,9 @@ import {
 } from './stages.ts';
 
 const PHASE_WORDS: Readonly<Record<Stage['phase'], string>> = {
-  arrived: 'new, nobody works on it yet',
+  arrived: 'new',
   working: 'being worked on',
-  paused: 'waiting, its deadline stands still',
+  paused: 'waiting, its clock stands',
   finished: 'finished',
 };
 
@@ -71,7 +71,7 @@ export function StagesEditor({ stages, set, around }: StagesEditorProps) {
               What it means
             </th>
             <th scope="col" className="pb-1 pl-3 text-right font-semibold">
-              There now
+              Now
             </th>
             <th scope="col" className="pb-1 pl-3 font-semibold">
               From here on
@@ -96,11 +96,11 @@ export function StagesEditor({ stages, set, around }: StagesEditorProps) {
                       {name === 'label' ? <ProblemsAt error={error} field={`stage ${stage.key}`} /> : null}
                     </td>
                   ))}
-                  <td className="py-1.5 pl-3 align-top text-[13px] text-soft">
+                  <td className="pb-1.5 pl-3 text-[13px] text-soft">
                     {stage.retired ? 'retired: nothing comes here any more' : PHASE_WORDS[stage.phase]}
                   </td>
-                  <td className="py-1.5 pl-3 text-right align-top tabular-nums">{at[stage.key] ?? '–'}</td>
-                  <td className="whitespace-nowrap py-1.5 pl-3 align-top text-[13px]">
+                  <td className="pb-1.5 pl-3 text-right tabular-nums">{at[stage.key] ?? '–'}</td>
+                  <td className="whitespace-nowrap pb-1.5 pl-3 text-[13px]">
                     {isByHouse ? (
                       <span className="text-soft">
                         {stage.role === 'deciding' ? 'by the decision' : 'freed by a coordinator'}

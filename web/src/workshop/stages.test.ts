@@ -67,7 +67,7 @@ describe('editing stages', () => {
     const move = { to: 'done', relations: ['handler'], groups: ['lab'], filled: ['badge'], when: 'fee > 5' } as const;
     const fields = [{ key: 'badge', label: 'Badge' }] as never;
     const about = { fields, groupName: (key: string) => key.toUpperCase(), when: 'Fee > 5' };
-    expect(moveInWords(move, about)).toBe('by its handler or LAB, once “Badge” filled in and Fee > 5');
+    expect(moveInWords(move, about)).toBe('by its handler or LAB, once “Badge” is filled in and Fee > 5');
     expect(moveInWords({ ...move, relations: [], groups: [], filled: [] }, { ...about, when: '' })).toBe(
       'by whoever works on it',
     );

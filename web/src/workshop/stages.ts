@@ -65,7 +65,10 @@ export function moveInWords(
   { fields, groupName, when }: { fields: readonly Field[]; groupName: (key: string) => string; when: string },
 ): string {
   const filled = move.filled.map((key) => `“${fields.find((field) => field.key === key)?.label ?? key}”`);
-  const needs = [...(filled.length > 0 ? [`${filled.join(' and ')} filled in`] : []), ...(when === '' ? [] : [when])];
+  const needs = [
+    ...(filled.length > 0 ? [`${filled.join(' and ')} ${filled.length === 1 ? 'is' : 'are'} filled in`] : []),
+    ...(when === '' ? [] : [when]),
+  ];
   const who = moversInWords(move, groupName);
   return needs.length === 0 ? `by ${who}` : `by ${who}, once ${needs.join(' and ')}`;
 }
