@@ -4,6 +4,7 @@ import { api } from '../app/api.ts';
 import { DeskMoment } from '../app/DeskMoment.tsx';
 import { Button } from '../ui/Button.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
+import { useBinder } from './binder.ts';
 import { WayDialog } from './WayDialog.tsx';
 
 type Form = AnswerOf<'form'>;
@@ -14,7 +15,8 @@ const LEVELS = { hidden: 'hidden', read: 'reads', write: 'writes' } as const;
  * Who may see which field, in sentences and as the grid that comes of them; what was allowed beside
  * it, and what became of the plan. The plan in force protects every release.
  */
-export function AccessPage({ form }: { form: Form }) {
+export function AccessPage() {
+  const { form } = useBinder();
   const seats = form.grid[0]?.cells.map((cell) => cell.who) ?? [];
   return (
     <>

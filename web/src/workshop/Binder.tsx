@@ -6,30 +6,14 @@ import { type AroundFields, AroundFieldsProvider, NOTHING_KNOWN } from '../field
 import { Button } from '../ui/Button.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
-import { AccessPage } from './AccessPage.tsx';
-import { DoorsPage } from './DoorsPage.tsx';
+import { BinderProvider } from './binder.ts';
 import type { Editing } from './editing.ts';
 import { Findings } from './Findings.tsx';
-import { InOutPage } from './InOutPage.tsx';
 import { Proof } from './Proof.tsx';
-import { QuestionsPage } from './QuestionsPage.tsx';
+import { PAGES } from './pages.ts';
 import { ReleaseButton } from './ReleaseButton.tsx';
-import { RoutingPage } from './RoutingPage.tsx';
-import { RulesPage } from './RulesPage.tsx';
-import { TimePage } from './TimePage.tsx';
 import { useDraft } from './useDraft.ts';
 import { useProof } from './useProof.ts';
-
-const PAGES = [
-  { key: 'questions', label: 'Questions' },
-  { key: 'rules', label: 'Rules' },
-  { key: 'access', label: 'Access' },
-  { key: 'routing', label: 'Routing' },
-  { key: 'approval', label: 'Approval and deadline' },
-  { key: 'doors', label: 'Doors and releases' },
-  { key: 'sheets', label: 'In and out' },
-] as const;
-const OF_REQUESTS: ReadonlySet<string> = new Set(['routing', 'approval']);
 
 /**
  * A form as a binder: contents in the order of work, the page, the proof beside it, the findings
@@ -66,18 +50,17 @@ function OpenBinder({ form }: { form: AnswerOf<'form'> }) {
     others: form.others,
   };
   const around = useMemo((): AroundFields => ({ ...NOTHING_KNOWN, ...proof.facts }), [proof.facts]);
-  // Nobody routes or decides a thing, and nothing about it is due.
-  const pages = PAGES.filter((each) => form.register.holds === 'requests' || !OF_REQUESTS.has(each.key));
+  const binder = { form, keeping: editing, editing: shared };
+  const pages = PAGES.filter((each) => form.register.holds === 'requests' || !each.ofRequests);
   const chosen = pages.find((each) => each.key === page);
   useTitle(`${draft.title}: ${chosen?.label ?? ''}`);
   if (!chosen) return <Navigate to={`/workshop/${form.key}`} replace />;
-  const errorsOn = (key: string): number =>
-    editing.findings.filter((finding) => finding.page === key && finding.severity === 'error').length;
-  const wide = page === 'routing' || page === 'access';
+  const errorsOn = (tells: string | undefined): number =>
+    editing.findings.filter((finding) => finding.page === tells && finding.severity === 'error').length;
   return (
     <div className="flex h-[calc(100dvh-46px)] flex-col">
       <div
-        className={`grid min-h-0 flex-1 grid-cols-[176px_minmax(0,1fr)_340px] xl:grid-cols-[196px_minmax(0,1fr)_372px] ${wide ? '!grid-cols-[176px_minmax(0,1fr)_300px]' : ''}`}
+        className={`grid min-h-0 flex-1 grid-cols-[176px_minmax(0,1fr)_340px] xl:grid-cols-[196px_minmax(0,1fr)_372px] ${chosen.wide ? '!grid-cols-[176px_minmax(0,1fr)_300px]' : ''}`}
       >
         <nav aria-label="Contents" className="overflow-auto border-r border-rule pt-5 pl-5">
           <h2 className="pr-3">{draft.title || 'No title yet'}</h2>
@@ -91,8 +74,8 @@ function OpenBinder({ form }: { form: AnswerOf<'form'> }) {
                 >
                   <i className="font-serif text-[13px] text-soft not-italic">{index + 1}</i>
                   {each.label}
-                  {errorsOn(each.key) > 0 ? (
-                    <em className="text-[12px] text-brick not-italic">{errorsOn(each.key)}</em>
+                  {errorsOn(each.tells) > 0 ? (
+                    <em className="text-[12px] text-brick not-italic">{errorsOn(each.tells)}</em>
                   ) : null}
                 </NavLink>
               </li>
@@ -122,22 +105,9 @@ function OpenBinder({ form }: { form: AnswerOf<'form'> }) {
             </div>
           </div>
           <AroundFieldsProvider value={around}>
-            {page === 'questions' ? <QuestionsPage editing={shared} /> : null}
-            {page === 'rules' ? (
-              <RulesPage
-                editing={shared}
-                findings={editing.findings}
-                formKey={form.key}
-                isKept={editing.state === 'kept'}
-              />
-            ) : null}
-            {page === 'access' ? <AccessPage form={form} /> : null}
-            {page === 'routing' ? (
-              <RoutingPage draft={draft} change={change} form={form} findings={editing.findings} proof={proof} />
-            ) : null}
-            {page === 'approval' ? <TimePage draft={draft} change={change} form={form} /> : null}
-            {page === 'doors' ? <DoorsPage form={form} editing={editing} /> : null}
-            {page === 'sheets' ? <InOutPage form={form} /> : null}
+            <BinderProvider value={binder}>
+              <chosen.Page />
+            </BinderProvider>
           </AroundFieldsProvider>
         </main>
         <Proof editing={editing} form={form} proof={proof} />

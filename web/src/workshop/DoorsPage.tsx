@@ -5,14 +5,15 @@ import { toast } from 'sonner';
 import { api, problemOf } from '../app/api.ts';
 import { DeskMoment } from '../app/DeskMoment.tsx';
 import { Button } from '../ui/Button.tsx';
+import { useBinder } from './binder.ts';
 import { ChangeList } from './ChangeList.tsx';
 import type { Change } from './editing.ts';
-import type { DraftEditing } from './useDraft.ts';
 
 type DoorSettings = AnswerOf<'form'>['doors'][number];
 
 /** The ways in to the form, its releases, what its draft was, and the form as a file. */
-export function DoorsPage({ form, editing }: { form: AnswerOf<'form'>; editing: DraftEditing }) {
+export function DoorsPage() {
+  const { form, keeping: editing } = useBinder();
   return (
     <>
       <p className="text-soft">A door lets people ask. It never changes who may read what was asked.</p>

@@ -4,6 +4,7 @@ import { comesInCells, type Field } from '@tolvek/core/register';
 import { useState } from 'react';
 import { api, problemOf } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
+import { useBinder } from './binder.ts';
 import { readStartFile, type StartFile } from './startFrom.ts';
 
 /** In the place of a field: whose request it is, by mail address or name. */
@@ -15,7 +16,8 @@ type Told = AnswerOf<'takeInRows'>;
  * Requests as a sheet: taken out with what one may read, and taken in by the form’s own rules after
  * a dry run.
  */
-export function InOutPage({ form }: { form: AnswerOf<'form'> }) {
+export function InOutPage() {
+  const { form } = useBinder();
   const [among, setAmong] = useState<'all' | 'unfinished'>('all');
   const inForce = Math.max(0, ...form.releases.map((release) => release.number));
   // Rows come in by what is in force, whatever the draft asks by now.

@@ -12,6 +12,7 @@ import { partKey, questionsOf } from '@tolvek/core/form';
 import { type CarriedField, type Kind, type KindName, namesAround, showValue } from '@tolvek/core/register';
 import { useEffect, useRef, useState } from 'react';
 import { Button } from '../ui/Button.tsx';
+import { useBinder } from './binder.ts';
 import type { Editing } from './editing.ts';
 import {
   addField,
@@ -33,7 +34,8 @@ import { SubjectEditor } from './SubjectEditor.tsx';
 import { UniqueRules } from './UniqueRules.tsx';
 
 /** What is asked, in which words and order; below it the fields no form asks. */
-export function QuestionsPage({ editing }: { editing: Editing }) {
+export function QuestionsPage() {
+  const { editing } = useBinder();
   const { draft, change } = editing;
   const [open, setOpen] = useState<string | null>(null);
   const latest = useRef(draft);

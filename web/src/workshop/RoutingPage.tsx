@@ -1,4 +1,3 @@
-import type { AnswerOf } from '@tolvek/contract';
 import {
   expressionOfRows,
   type Node,
@@ -8,32 +7,27 @@ import {
   rowOfCell,
   type Scope,
 } from '@tolvek/core/expression';
-import { type FormDesign, freshKey } from '@tolvek/core/form';
+import { freshKey } from '@tolvek/core/form';
 import type { RoutingRow, RoutingTable } from '@tolvek/core/routing';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useState } from 'react';
 import { CellEditor } from '../conditions/CellEditor.tsx';
 import { Button } from '../ui/Button.tsx';
+import { useBinder } from './binder.ts';
 import { FindingLine } from './Findings.tsx';
 import { OutcomeCells } from './OutcomeCells.tsx';
 import { OwnOrUsual } from './Reaches.tsx';
 import { TableNotes } from './TableNotes.tsx';
 import { Tried } from './Tried.tsx';
-import type { ProofState } from './useProof.ts';
-
-interface RoutingPageProps {
-  readonly draft: FormDesign;
-  readonly change: (edit: (draft: FormDesign) => FormDesign) => void;
-  readonly form: AnswerOf<'form'>;
-  readonly findings: AnswerOf<'form'>['findings'];
-  readonly proof: ProofState;
-}
 
 /**
  * The routing table: the first row whose every cell holds decides; the last row takes everything
  * else.
  */
-export function RoutingPage({ draft, change, form, findings, proof }: RoutingPageProps) {
+export function RoutingPage() {
+  const { editing, form, keeping } = useBinder();
+  const { draft, change, proof } = editing;
+  const { findings } = keeping;
   const { routing } = draft;
   const { scope } = proof;
   const { groups } = form;

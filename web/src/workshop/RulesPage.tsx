@@ -1,4 +1,3 @@
-import type { AnswerOf } from '@tolvek/contract';
 import {
   checkExpression,
   expressionOfRows,
@@ -13,6 +12,7 @@ import { useState } from 'react';
 import { ConditionBuilder } from '../conditions/ConditionBuilder.tsx';
 import { Button } from '../ui/Button.tsx';
 import { ActionLine } from './ActionLine.tsx';
+import { useBinder } from './binder.ts';
 import type { Editing } from './editing.ts';
 import { editRule, freshAction, freshId, moveRule } from './edits.ts';
 import { FindingLine } from './Findings.tsx';
@@ -20,16 +20,9 @@ import { MoveButtons } from './MoveButtons.tsx';
 import { OverExisting } from './OverExisting.tsx';
 import { Tried } from './Tried.tsx';
 
-interface RulesPageProps {
-  readonly editing: Editing;
-  readonly findings: AnswerOf<'form'>['findings'];
-  readonly formKey: string;
-  /** Whether the draft is on the server as it stands here. */
-  readonly isKept: boolean;
-}
-
 /** When … then … otherwise …: each rule as a sentence, tried while it is written. */
-export function RulesPage({ editing, findings, formKey, isKept }: RulesPageProps) {
+export function RulesPage() {
+  const { editing } = useBinder();
   const { draft, change, proof } = editing;
   const { scope } = proof;
   const [fresh, setFresh] = useState<string | null>(null);
@@ -71,31 +64,19 @@ export function RulesPage({ editing, findings, formKey, isKept }: RulesPageProps
       {draft.rules.length === 0 ? <p className="py-6 text-soft">No rules: every question is always asked.</p> : null}
       <ol className="mt-4">
         {draft.rules.map((rule, index) => (
-          <RuleItem
-            key={rule.id}
-            rule={rule}
-            index={index}
-            editing={editing}
-            findings={findings}
-            formKey={formKey}
-            isKept={isKept}
-            isFresh={rule.id === fresh}
-          />
+          <RuleItem key={rule.id} rule={rule} index={index} isFresh={rule.id === fresh} />
         ))}
       </ol>
     </>
   );
 }
 
-function RuleItem({
-  rule,
-  index,
-  editing,
-  findings,
-  formKey,
-  isKept,
-  isFresh,
-}: RulesPageProps & { rule: FormRule; index: number; isFresh: boolean }) {
+function RuleItem({ rule, index, isFresh }: { rule: FormRule; index: number; isFresh: boolean }) {
+  const { editing, form, keeping } = useBinder();
+  const { findings } = keeping;
+  const { key: formKey } = form;
+  // Whether the draft is on the server as it stands here.
+  const isKept = keeping.state === 'kept';
   const { draft, change, proof } = editing;
   const { scope } = proof;
   const [tried, setTried] = useState(isFresh);

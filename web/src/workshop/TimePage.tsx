@@ -1,21 +1,14 @@
-import type { AnswerOf } from '@tolvek/contract';
 import type { ApprovalStep } from '@tolvek/core/approval';
-import type { FormDesign } from '@tolvek/core/form';
+import { useBinder } from './binder.ts';
 import { OwnOrUsual } from './Reaches.tsx';
 
 const HOUR = 3_600_000;
 const LABEL = 'self-center text-soft';
 
 /** Who decides when a row of the routing table asks for it, and how deadlines are kept. */
-export function TimePage({
-  draft,
-  change,
-  form,
-}: {
-  draft: FormDesign;
-  change: (edit: (draft: FormDesign) => FormDesign) => void;
-  form: AnswerOf<'form'>;
-}) {
+export function TimePage() {
+  const { editing, form } = useBinder();
+  const { draft, change } = editing;
   const { approval, deadline } = draft;
   const [first, ...later] = approval.steps;
   const changeFirst = (edit: (step: ApprovalStep) => ApprovalStep): void =>

@@ -1,0 +1,34 @@
+import type { Finding } from '@tolvek/core/form';
+import type { ComponentType } from 'react';
+import { AccessPage } from './AccessPage.tsx';
+import { DoorsPage } from './DoorsPage.tsx';
+import { InOutPage } from './InOutPage.tsx';
+import { QuestionsPage } from './QuestionsPage.tsx';
+import { RoutingPage } from './RoutingPage.tsx';
+import { RulesPage } from './RulesPage.tsx';
+import { TimePage } from './TimePage.tsx';
+
+/** A page of the binder: it takes no props, and asks `useBinder` for what it shows. */
+interface BinderPage {
+  /** Its place in the address. */
+  readonly key: string;
+  readonly label: string;
+  readonly Page: ComponentType;
+  /** What is found on it: findings lead to it by that. */
+  readonly tells?: Finding['page'];
+  /** Nobody routes or decides a thing, and nothing about it is due. */
+  readonly ofRequests?: true;
+  /** Takes more room than the proof beside it. */
+  readonly wide?: true;
+}
+
+/** The pages of a form’s binder, in the order of work. */
+export const PAGES: readonly BinderPage[] = [
+  { key: 'questions', label: 'Questions', Page: QuestionsPage, tells: 'questions' },
+  { key: 'rules', label: 'Rules', Page: RulesPage, tells: 'rules' },
+  { key: 'access', label: 'Access', Page: AccessPage, wide: true },
+  { key: 'routing', label: 'Routing', Page: RoutingPage, tells: 'routing', ofRequests: true, wide: true },
+  { key: 'approval', label: 'Approval and deadline', Page: TimePage, tells: 'approval', ofRequests: true },
+  { key: 'doors', label: 'Doors and releases', Page: DoorsPage },
+  { key: 'sheets', label: 'In and out', Page: InOutPage },
+];
