@@ -5,6 +5,7 @@ import { afterAll, expect, test } from 'vitest';
 import { notices } from '../notice/tables.ts';
 import { openDatabase } from '../platform/database.ts';
 import { AT_ONCE } from '../platform/kept.ts';
+import { jobs } from '../platform/tables.ts';
 import { RETENTION } from './retention.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'tolvek-retention-'));
@@ -42,6 +43,34 @@ test('takes the text of old letters away a few at a time, and leaves that they w
   expect(kept).toHaveLength(old.length + 2);
   expect(kept.filter((each) => each.said !== null).map((each) => each.id)).toEqual(['fresh', 'failed']);
   expect(kept.every((each) => each.subject === 'Received' && each.sentAt !== null)).toBe(true);
+});
+
+test('keeps long work for a month after its end, however long it took', () => {
+  const now = 100 * DAY;
+  const job = (id: string, endedAt: number | null) => ({
+    ...({
+      id,
+      kind: 'recompute',
+      about: {},
+      by: '',
+      state: endedAt === null ? 'running' : 'done',
+      result: null,
+    } as const),
+    ...{ createdAt: now - 60 * DAY, endedAt },
+  });
+  db.insert(jobs)
+    .values([job('under way', null), job('lately', now - DAY), job('long ago', now - 31 * DAY)])
+    .run();
+  const work = RETENTION.find((each) => each.what.startsWith('Long work'));
+  expect(db.transaction((tx) => work?.sweep(tx, now))).toBe(1);
+  expect(
+    db
+      .select({ id: jobs.id })
+      .from(jobs)
+      .all()
+      .map(({ id }) => id)
+      .sort(),
+  ).toEqual(['lately', 'under way']);
 });
 
 test('looks for what is past keeping by an index of it, however much is kept', () => {

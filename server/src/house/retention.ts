@@ -40,8 +40,12 @@ export const RETENTION: readonly Kept[] = [
   },
   {
     what: 'Long work that ended: how far it came and what it found',
-    until: '30 days after it began',
-    sweep: dropOld(jobs, jobs.id, (now) => lt(jobs.createdAt, now - 30 * DAY)),
+    until: '30 days after it ended',
+    // What has not ended stays, however long it takes; the first condition is what finds it, by its index.
+    sweep: dropOld(jobs, jobs.id, (now) => {
+      const ended = now - 30 * DAY;
+      return sql`${lt(jobs.createdAt, ended)} and ${lt(jobs.endedAt, ended)}`;
+    }),
   },
   {
     what: 'Sessions of people who are signed in',
