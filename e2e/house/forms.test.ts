@@ -318,7 +318,15 @@ describe('trial requests', () => {
     expect((await desk.letters()).length).toBe(letters);
     expect((await maren.call('ledger', { query: { tray: 'all', find: 'TRIAL' } })).body.rows).toEqual([]);
     expect((await priya.submit('vessel-time', trip)).body.state).toBe('arrived');
-    expect((await maren.call('clearTrials', { params: { key: 'vessel-time' } })).body.cleared).toBe(1);
+    // Nothing is held against a trial either: what another has is tried all the same.
+    expect((await priya.submit('vessel-time', trip)).status).toBe(422);
+    const again = await maren.call('sendTrial', {
+      params: { key: 'vessel-time' },
+      headers: key(),
+      body: { answers: trip, person: null, outside: false },
+    });
+    expect(again.body.number).toBe('TRIAL-VT-2');
+    expect((await maren.call('clearTrials', { params: { key: 'vessel-time' } })).body.cleared).toBe(2);
     expect((await maren.call('sheet', { params: { number: 'TRIAL-VT-1' } })).status).toBe(404);
     expect(
       (await maren.call('form', { params: { key: 'vessel-time' } })).body.releases.map(

@@ -252,6 +252,14 @@ describe('a running number', () => {
     expect(first).toMatch(/^LAB-2026-\d{4}$/);
     expect(Number(second.slice(-4))).toBe(Number(first.slice(-4)) + 1);
     expect(forged.body.problems[0].field).toBe('lab_number');
+    const tried = await maren.call('sendTrial', {
+      params: { key: 'sample-analysis' },
+      headers: { 'Idempotency-Key': crypto.randomUUID() },
+      body: { answers: sample, person: null, outside: false },
+    });
+    expect([tried.status, await shownOf(tried.body.number, 'lab_number')]).toEqual([200, '']);
+    const next = await priya.submit('sample-analysis', sample);
+    expect(Number((await shownOf(next.body.number, 'lab_number')).slice(-4))).toBe(Number(second.slice(-4)) + 1);
     const many = await Promise.all(Array.from({ length: 8 }, () => priya.submit('sample-analysis', sample)));
     const numbers = await Promise.all(many.map(({ body }) => shownOf(body.number, 'lab_number')));
     expect(new Set(numbers).size).toBe(8);

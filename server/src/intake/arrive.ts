@@ -79,7 +79,8 @@ export function consider(db: Reader, arriving: Arriving, now: number): Considere
   const facts = {
     ...told,
     files: filesNamed(db, release.formId, design.fields, answers),
-    numbers: numbersToCome(db, register.id, design.fields, told.today),
+    // A trial takes no number that somebody else would miss.
+    numbers: through.by === 'trial' ? {} : numbersToCome(db, register.id, design.fields, told.today),
   };
   const asked = { now, calendar, facts, requester: admits, holds: register.holds };
   const intake = releaseById(db, release.id).takeIn(door, answers, asked);
@@ -109,8 +110,9 @@ export function admitted(
   const { release, through } = arriving;
   const { tx } = work;
   const register: RegisterRow = registerOfForm(tx, release.formId);
-  giveNumbers(tx, register.id, release.design.fields, facts.today);
-  const number = through.by === 'trial' ? trialNumber(tx, register.prefix) : nextNumber(tx, register);
+  const isTrial = through.by === 'trial';
+  if (!isTrial) giveNumbers(tx, register.id, release.design.fields, facts.today);
+  const number = isTrial ? trialNumber(tx, register.prefix) : nextNumber(tx, register);
   return addRequest(work, { ...parties, number, register, release, taken, through });
 }
 
