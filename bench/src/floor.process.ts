@@ -54,6 +54,12 @@ const count = db.prepare(
   "update registers set next_number = next_number + 1 where id = (select id from designs where kind = 'register' and key = ?)",
 );
 
+/** Bytes as they were, after they travelled between processes. */
+function revived(value: unknown): unknown {
+  const { type, data } = (value ?? {}) as { readonly type?: unknown; readonly data?: readonly number[] };
+  return type === 'Buffer' && data ? Buffer.from(data) : value;
+}
+
 /** For each stored row an insert of the same bytes, under names of its own. */
 function prepareInserts(rows: readonly Stored[]): void {
   let made = 0;
@@ -75,7 +81,7 @@ function prepareInserts(rows: readonly Stored[]): void {
           columns.map((column) => {
             if (column === 'id') return table === 'requests' ? request : fresh(table);
             if (column === 'request_id' && row[column] !== null) return request;
-            return ['number', 'token_hash', 'key'].includes(column) ? fresh(column) : row[column];
+            return ['number', 'token_hash', 'key'].includes(column) ? fresh(column) : revived(row[column]);
           }),
         );
       };
