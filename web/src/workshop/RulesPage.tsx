@@ -1,15 +1,8 @@
-import {
-  checkExpression,
-  expressionOfRows,
-  firstRow,
-  parseExpression,
-  printExpression,
-  type Scope,
-  subjectsOf,
-} from '@tolvek/core/expression';
+import { checkExpression, parseExpression, type Scope } from '@tolvek/core/expression';
 import type { Action, FormRule } from '@tolvek/core/form';
 import { useState } from 'react';
 import { ConditionBuilder } from '../conditions/ConditionBuilder.tsx';
+import { firstCondition } from '../conditions/firstCondition.ts';
 import { Button } from '../ui/Button.tsx';
 import { ActionLine } from './ActionLine.tsx';
 import { useBinder } from './binder.ts';
@@ -27,13 +20,10 @@ export function RulesPage() {
   const { scope } = proof;
   const [fresh, setFresh] = useState<string | null>(null);
   const add = (): void => {
-    const subjects = subjectsOf(scope);
-    const first = subjects.find((each) => each.type.kind === 'yes-no') ?? subjects[0];
     const id = freshId(
       'rule',
       draft.rules.map((rule) => rule.id),
     );
-    const when = first ? printExpression(expressionOfRows(firstRow(first.of, scope))) : 'true';
     change((before) => ({
       ...before,
       rules: [
@@ -42,7 +32,7 @@ export function RulesPage() {
           id,
           name: 'New rule',
           says: '',
-          when,
+          when: firstCondition(scope),
           then: [freshAction('show', before)],
           otherwise: [],
           on: true,

@@ -1,15 +1,9 @@
 import type { AnswerOf } from '@tolvek/contract';
-import {
-  expressionOfRows,
-  firstRow,
-  parseExpression,
-  printExpression,
-  type Scope,
-  subjectsOf,
-} from '@tolvek/core/expression';
+import { parseExpression, printExpression, type Scope } from '@tolvek/core/expression';
 import { type Field, MOVERS, type Move, type Stage } from '@tolvek/core/register';
 import { Fragment, useState } from 'react';
 import { ConditionBuilder } from '../conditions/ConditionBuilder.tsx';
+import { firstCondition } from '../conditions/firstCondition.ts';
 import { Button } from '../ui/Button.tsx';
 import { ProblemsAt } from '../ui/ProblemsAt.tsx';
 import { AddField } from './AddField.tsx';
@@ -305,10 +299,6 @@ function WayDetails({ to, move, set, around }: WayProps & { move: Move }) {
   const { fields, groups, scope } = around;
   const toggled = <T extends string>(list: readonly T[], one: T): T[] =>
     list.includes(one) ? list.filter((each) => each !== one) : [...list, one];
-  const begin = (): void => {
-    const [first] = subjectsOf(scope);
-    set({ when: first ? printExpression(expressionOfRows(firstRow(first.of, scope))) : 'true' });
-  };
   return (
     <div className="mt-2 ml-6 grid grid-cols-[110px_1fr] gap-x-3 gap-y-2">
       <span className="text-soft">Who may</span>
@@ -366,7 +356,7 @@ function WayDetails({ to, move, set, around }: WayProps & { move: Move }) {
       <span className="text-soft">It holds that</span>
       <span>
         {move.when.trim() === '' ? (
-          <button type="button" className="text-green underline" onClick={begin}>
+          <button type="button" className="text-green underline" onClick={() => set({ when: firstCondition(scope) })}>
             Add a condition
           </button>
         ) : (
