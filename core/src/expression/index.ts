@@ -24,6 +24,7 @@ export {
 export { CalendarDate, ClockTime, DateTime, Duration, Months } from './calendarTime.ts';
 export { checkExpression, checkTests, typeOf } from './check.ts';
 export { type Compiled, type CompiledTests, compile, compileTests, type Slots } from './compile.ts';
+export { conditionFindings } from './conditionFindings.ts';
 export { movePoint, roundTo } from './decimal.ts';
 export { type Computed, type ComputingOrder, computingOrder, entriesIn, namesIn, orderOf } from './dependencies.ts';
 export { type Explanation, explain, explainCell } from './explain.ts';

@@ -51,6 +51,7 @@ export { numberPrefix, numberWith } from './kinds/runningNumber.ts';
 export { termAddress } from './kinds/term.ts';
 export {
   askedByMoves,
+  MOVER_WORDS,
   type MovedBy,
   moveFindings,
   moversInWords,

@@ -1,6 +1,6 @@
 import {
-  checkExpression,
   compile,
+  conditionFindings,
   namesIn,
   parseExpression,
   printExpression,
@@ -46,7 +46,8 @@ export interface PossibleMove {
   readonly whyNot: string | null;
 }
 
-const RELATION_WORDS: Readonly<Record<MoverRelation, string>> = {
+/** How whoever may take a move is called. */
+export const MOVER_WORDS: Readonly<Record<MoverRelation, string>> = {
   handler: 'its handler',
   team: 'its team',
   decider: 'whoever decides on it',
@@ -67,7 +68,7 @@ export const moversInWords = (
   { relations, groups }: Pick<Move, 'relations' | 'groups'>,
   groupName: (key: string) => string,
 ): string =>
-  [...relations.map((relation) => RELATION_WORDS[relation]), ...groups.map(groupName)].join(' or ') ||
+  [...relations.map((relation) => MOVER_WORDS[relation]), ...groups.map(groupName)].join(' or ') ||
   'whoever works on it';
 
 /** The ways on from a stage, and for each that can’t be taken now, why not. Nothing is said of values. */
@@ -128,16 +129,10 @@ export function moveFindings({
         if (to.role === 'deciding' || to.role === 'refused' || to.role === 'withdrawn')
           return [wrong(`${way} nobody moves a request by hand: decisions and requesters do.`)];
         const unknown = move.filled.filter((key) => !fields.some((field) => field.key === key));
-        const parsed = move.when.trim() === '' ? null : parseExpression(move.when);
-        const found =
-          parsed === null
-            ? []
-            : parsed.ok
-              ? checkExpression(parsed.value, scope, 'yes-no').map(({ message }) => message)
-              : parsed.findings.map(({ message }) => message);
+        const found = move.when.trim() === '' ? [] : conditionFindings(move.when, scope);
         return [
           ...unknown.map((key) => wrong(`${way}: there is no field “${key}”.`)),
-          ...found.map((message) => wrong(`${way}: ${message}`)),
+          ...found.map(({ message }) => wrong(`${way}: ${message}`)),
         ];
       }),
     ];

@@ -1,6 +1,7 @@
 import { type Deadline, FINISH } from '@tolvek/core/deadline';
-import { and, eq, inArray } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
+import { prepared } from '../platform/prepared.ts';
 import { deadlines } from './tables.ts';
 
 export type DeadlineRow = typeof deadlines.$inferSelect;
@@ -9,9 +10,17 @@ export const deadlineIn = ({ start, due, allowance, workingDays, pauses }: Deadl
   ...{ start, due, allowance, workingDays, pauses },
 });
 
+const promisedTo = prepared((db) =>
+  db
+    .select()
+    .from(deadlines)
+    .where(eq(deadlines.requestId, sql.placeholder('request')))
+    .prepare(),
+);
+
 /** What a request is due by. */
 export const deadlinesOf = (db: Reader, requestId: string): readonly DeadlineRow[] =>
-  db.select().from(deadlines).where(eq(deadlines.requestId, requestId)).all();
+  promisedTo(db).all({ request: requestId });
 
 /** What requests have until when to be finished, by their ids; things are not among them. */
 export const finishing = (db: Reader, requestIds: readonly string[]): ReadonlyMap<string, Deadline> =>

@@ -6,7 +6,7 @@ import { stageOf } from '../register/queries.ts';
 import { factsOfRequest } from '../request/facts.ts';
 import type { OpenRequest } from '../request/open.ts';
 import { partiesIn, type RequestRow } from '../request/queries.ts';
-import { meIn, namesIn, standingOf } from './standing.ts';
+import { knownStanding, meIn, standingOf } from './standing.ts';
 
 /** Where a viewer can move a request they work on, and why not elsewhere. `now`: epoch ms. */
 export function movesOf(
@@ -24,7 +24,7 @@ export function movesOf(
     facts: () => factsOfRequest(db, request, register, now),
     standing: () => standingOf(db, request, now),
     me: () => meIn(db, viewer),
-    known: () => namesIn(db, register),
+    known: () => knownStanding(db, register),
     open: new Set(openFields(reading.protection).map(({ key }) => key)),
   });
 }

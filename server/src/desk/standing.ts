@@ -1,4 +1,4 @@
-import { type WorkingCalendar, wallClockAt, workingTimeBetween } from '@tolvek/core/deadline';
+import { wallClockAt, workingTimeBetween } from '@tolvek/core/deadline';
 import type { Viewer } from '@tolvek/core/people';
 import type { KnownStanding, RequestStanding, StandingViewer } from '@tolvek/core/register';
 import { type RoundRow, roundOf } from '../approval/queries.ts';
@@ -16,7 +16,7 @@ const DECISIONS: Readonly<Record<RoundRow['state'], RequestStanding['decision']>
 /** Where a stored request stands, for conditions that ask. `now`: epoch ms. */
 export function standingOf(db: Reader, request: ShownRow, now: number): RequestStanding {
   const { design } = releaseById(db, request.releaseId).release;
-  const calendar: WorkingCalendar = calendarOf(db, design.deadline.calendar);
+  const calendar = calendarOf(db, design.deadline.calendar);
   const at = (ms: number | null): string | null => (ms === null ? null : wallClockAt(ms, calendar.zone));
   const until = request.finishedAt ?? now;
   return {
@@ -40,7 +40,7 @@ export const meIn = (db: Reader, { personId, groups }: Viewer): StandingViewer =
 });
 
 /** What the names are called that conditions about requests of a register use. */
-export const namesIn = (db: Reader, register: Pick<RegisterRow, 'id' | 'stages'>): KnownStanding => ({
+export const knownStanding = (db: Reader, register: Pick<RegisterRow, 'id' | 'stages'>): KnownStanding => ({
   ...knownNames(db),
   stages: register.stages,
   forms: formsOf(db, register.id).map(({ key, draft }) => ({ key, label: draft.title })),

@@ -11,7 +11,6 @@ import { type ReleaseRow, registerOfForm, releaseById } from '../form/queries.ts
 import type { Reader } from '../platform/database.ts';
 import { notAllowed, notSignedIn, Problem, wrongFields } from '../platform/problem.ts';
 import type { Work } from '../platform/work.ts';
-import type { RegisterRow } from '../register/queries.ts';
 import { addRequest } from '../request/change.ts';
 import { takenAnswers } from '../request/claims.ts';
 import { factsFor, type Picked } from '../request/facts.ts';
@@ -109,7 +108,7 @@ export function admitted(
 ): RequestRow {
   const { release, through } = arriving;
   const { tx } = work;
-  const register: RegisterRow = registerOfForm(tx, release.formId);
+  const register = registerOfForm(tx, release.formId);
   const isTrial = through.by === 'trial';
   if (!isTrial) giveNumbers(tx, register.id, release.design.fields, facts.today);
   const number = isTrial ? trialNumber(tx, register.prefix) : nextNumber(tx, register);

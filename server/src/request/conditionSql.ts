@@ -56,14 +56,12 @@ function comparedMoment(read: SQL, op: Comparator, to: DateTime, zone: string): 
   const minutes = instantsOf(text.slice(0, 16), zone);
   const [at] = minutes;
   if (at === undefined || minutes.length !== 1) return null;
-  const isWhole = text.length === 16 || text.endsWith(':00');
+  const isWhole = text.endsWith(':00');
   const next = at + MINUTE;
   // A moment with seconds stands between its minute and the next, and no request is there.
   switch (op) {
     case '=':
-      return isWhole
-        ? sql`(${read} is not null and ${read} >= ${at} and ${read} < ${next})`
-        : sql`(${read} is null and 0)`;
+      return isWhole ? sql`(${read} is not null and ${read} >= ${at} and ${read} < ${next})` : sql`0`;
     case '!=':
       return isWhole ? sql`(${read} is null or ${read} < ${at} or ${read} >= ${next})` : sql`1`;
     case '<':

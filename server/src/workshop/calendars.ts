@@ -2,10 +2,9 @@ import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { CALENDAR, replanDeadline, type WorkingCalendar } from '@tolvek/core/deadline';
 import { FORM } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
-import { and, asc, eq, gt, inArray } from 'drizzle-orm';
+import { and, eq, inArray } from 'drizzle-orm';
 import { calendarByKey } from '../calendar/queries.ts';
-import { deadlineIn } from '../deadline/queries.ts';
-import { deadlines } from '../deadline/tables.ts';
+import { deadlineIn, deadlinesOf } from '../deadline/queries.ts';
 import { changeAtOnce } from '../design/commands.ts';
 import { type DesignRow, designsOf, statesOf } from '../design/queries.ts';
 import { designStates, designs } from '../design/tables.ts';
@@ -15,16 +14,16 @@ import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { notFound, staleVersion, wrongFields } from '../platform/problem.ts';
+import { inTurns } from '../platform/turns.ts';
 import { by, write } from '../platform/work.ts';
 import { changeRequest } from '../request/change.ts';
+import { eachRequest } from '../request/eachRequest.ts';
 import { openRequest } from '../request/open.ts';
-import { SHOWN_COLUMNS, type ShownRow } from '../request/queries.ts';
+import type { ShownRow } from '../request/queries.ts';
 import { requests } from '../request/tables.ts';
 
 /** So many requests are shown that a change would move. */
 const SHOWN = 30;
-/** Requests looked at with one read. */
-const PAGE = 500;
 
 function known(db: Reader, key: string): DesignRow<WorkingCalendar> {
   const calendar = calendarByKey(db, key);
@@ -59,48 +58,22 @@ const releasesBy = (db: Reader, key: string): readonly string[] =>
     .all()
     .flatMap(({ id }) => (releaseById(db, id).release.design.deadline.calendar === key ? [id] : []));
 
-interface Moved {
+interface Counted {
   readonly request: ShownRow;
-  readonly to: number;
+  /** What it would be due by; null where nothing of it moves. */
+  readonly to: number | null;
 }
 
-/** The requests whose nearest deadline another state of a calendar would move, by their ids. */
-function* movedBy(db: Reader, calendar: WorkingCalendar): Generator<Moved> {
-  const releases = [...releasesBy(db, calendar.key)];
-  for (let after = ''; ; ) {
-    const rows = db
-      .select(SHOWN_COLUMNS)
-      .from(requests)
-      .where(
-        and(
-          gt(requests.id, after),
-          inArray(requests.releaseId, releases),
-          inArray(requests.phase, ['arrived', 'working', 'paused']),
-        ),
-      )
-      .orderBy(asc(requests.id))
-      .limit(PAGE)
-      .all();
-    const promised = db
-      .select()
-      .from(deadlines)
-      .where(
-        inArray(
-          deadlines.requestId,
-          rows.map(({ id }) => id),
-        ),
-      )
-      .all();
-    for (const request of rows) {
-      const dues = promised
-        .filter(({ requestId, state }) => requestId === request.id && state === 'open')
-        .map((row) => replanDeadline(deadlineIn(row), calendar).due);
-      const to = dues.length > 0 ? Math.min(...dues) : request.due;
-      if (to !== null && to !== request.due) yield { request, to };
-    }
-    const last = rows.at(-1);
-    if (!last || rows.length < PAGE) return;
-    after = last.id;
+/** The requests whose deadlines count by a calendar, as another state of it would have them. */
+function* countedBy(db: Reader, calendar: WorkingCalendar): Generator<Counted> {
+  const releases = releasesBy(db, calendar.key);
+  for (const request of eachRequest(
+    db,
+    and(inArray(requests.releaseId, [...releases]), inArray(requests.phase, ['arrived', 'working', 'paused'])),
+  )) {
+    const open = deadlinesOf(db, request.id).filter(({ state }) => state === 'open');
+    const dues = open.map((row) => replanDeadline(deadlineIn(row), calendar).due);
+    yield { request, to: open.some((row, place) => row.due !== dues[place]) ? Math.min(...dues) : null };
   }
 }
 
@@ -118,20 +91,20 @@ function refuseUnsound(calendar: WorkingCalendar): void {
  *
  * @throws Problem 422 when nothing could be counted by it.
  */
-export function calendarEffects(
+export async function calendarEffects(
   db: Reader,
   viewer: Viewer,
   key: string,
   input: BodyOf<'tryCalendar'>,
   now: number,
-): AnswerOf<'tryCalendar'> {
+): Promise<AnswerOf<'tryCalendar'>> {
   known(db, key);
   const calendar = withKey(key, input.calendar);
   refuseUnsound(calendar);
   let [moved, late, inTime] = [0, 0, 0];
   const shown: AnswerOf<'tryCalendar'>['requests'] = [];
-  for (const { request, to } of movedBy(db, calendar)) {
-    if (request.trial) continue;
+  for await (const { request, to } of inTurns(countedBy(db, calendar))) {
+    if (to === null || request.trial) continue;
     const from = request.due ?? to;
     moved += 1;
     if (from >= now && to < now) late += 1;
@@ -160,7 +133,7 @@ export function settleCalendar(
     if (design.version !== input.version) throw staleVersion();
     const calendar = withKey(input.key, input.calendar);
     refuseUnsound(calendar);
-    const moving = [...movedBy(tx, calendar)];
+    const moving = [...countedBy(tx, calendar)].filter(({ to }) => to !== null);
     const change = { version: design.version, content: calendar, note: input.note.trim() };
     const version = changeAtOnce(tx, design, change, { viewer, now });
     for (const { request, to } of moving)

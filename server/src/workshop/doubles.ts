@@ -1,7 +1,7 @@
 import type { AnswerOf } from '@tolvek/contract';
 import type { UniqueRule } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
-import { and, asc, count, desc, eq, gt, inArray } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gt } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
 import { type RegisterRow, registerByKey } from '../register/queries.ts';
@@ -48,17 +48,9 @@ function doublesBy(
   const found = twice.slice(0, LISTED).map(({ value, n }) => {
     const rows = db
       .select(SHOWN_COLUMNS)
-      .from(requests)
-      .where(
-        inArray(
-          requests.id,
-          db
-            .select({ id: claims.requestId })
-            .from(claims)
-            .innerJoin(requests, eq(requests.id, claims.requestId))
-            .where(and(held, eq(claims.value, value))),
-        ),
-      )
+      .from(claims)
+      .innerJoin(requests, eq(requests.id, claims.requestId))
+      .where(and(held, eq(claims.value, value)))
       .orderBy(asc(requests.createdAt))
       .limit(OF_EACH)
       .all();

@@ -2,7 +2,7 @@ import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { type FormDesign, formInto, namesUsed, questionsOf, type RegisterContent } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import { askedByMoves, type Problem as FieldProblem, moveFindings, type Stage } from '@tolvek/core/register';
-import { and, eq, like, ne, sum } from 'drizzle-orm';
+import { and, eq, like, ne, sql, sum } from 'drizzle-orm';
 import { stateOf, statesOf } from '../design/queries.ts';
 import { doorsOf } from '../door/queries.ts';
 import { currentRelease, type FormRow, formByKey, formsOf } from '../form/queries.ts';
@@ -32,16 +32,7 @@ export function registerView(db: Reader, key: string): AnswerOf<'register'> {
     db,
     states.map((state) => state.by),
   );
-  const counts = new Map(
-    db
-      .select({ form: tallies.formId, n: sum(tallies.n).mapWith(Number) })
-      .from(tallies)
-      .where(eq(tallies.registerId, register.id))
-      .groupBy(tallies.formId)
-      .all()
-      .map(({ form, n }) => [form, n]),
-  );
-  const at = countedAt(db, register);
+  const counts = talliedBy(db, register, tallies.formId);
   const uses = usesIn(db, register);
   return {
     key,
@@ -57,7 +48,7 @@ export function registerView(db: Reader, key: string): AnswerOf<'register'> {
       }),
     ),
     stages: register.stages,
-    at: Object.fromEntries(at),
+    at: Object.fromEntries(talliedBy(db, register, tallies.stage)),
     requests: [...counts.values()].reduce((all, n) => all + n, 0),
     forms: onShelf(db, register.id).map((form) => ({
       ...{ key: form.key, title: form.draft.title, release: form.release, stopped: form.stoppedAt !== null },
@@ -72,16 +63,20 @@ export function registerView(db: Reader, key: string): AnswerOf<'register'> {
   };
 }
 
-/** How many requests are at each stage of a register. */
-const countedAt = (db: Reader, { id }: RegisterRow): ReadonlyMap<string, number> =>
+/** How many requests of a register there are by what a column of the tallies says: their form, their stage. */
+const talliedBy = (
+  db: Reader,
+  { id }: RegisterRow,
+  column: typeof tallies.formId | typeof tallies.stage,
+): ReadonlyMap<string, number> =>
   new Map(
     db
-      .select({ stage: tallies.stage, n: sum(tallies.n).mapWith(Number) })
+      .select({ key: sql<string>`${column}`, n: sum(tallies.n).mapWith(Number) })
       .from(tallies)
       .where(eq(tallies.registerId, id))
-      .groupBy(tallies.stage)
+      .groupBy(column)
       .all()
-      .map(({ stage, n }) => [stage, n]),
+      .map(({ key, n }) => [key, n]),
   );
 
 /** What uses fields of a register, and which: the drafts of its forms, and their releases in force. */

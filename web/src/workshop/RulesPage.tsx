@@ -1,4 +1,4 @@
-import { checkExpression, parseExpression, type Scope } from '@tolvek/core/expression';
+import { conditionFindings } from '@tolvek/core/expression';
 import type { Action, FormRule } from '@tolvek/core/form';
 import { useState } from 'react';
 import { ConditionBuilder } from '../conditions/ConditionBuilder.tsx';
@@ -78,7 +78,7 @@ function RuleItem({ rule, index, isFresh }: { rule: FormRule; index: number; isF
       (finding) =>
         finding.at === rule.id &&
         finding.page === 'rules' &&
-        !conditionFindings(rule.when, scope).some((message) => finding.message.endsWith(message)),
+        !conditionFindings(rule.when, scope).some(({ message }) => finding.message.endsWith(message)),
     );
   return (
     <li id={`at-${rule.id}`} className="border-t border-rule-strong py-4">
@@ -197,12 +197,5 @@ function Side({
         ))}
       </div>
     </div>
-  );
-}
-
-function conditionFindings(condition: string, scope: Scope): readonly string[] {
-  const parsed = parseExpression(condition);
-  return (parsed.ok ? checkExpression(parsed.value, scope, 'yes-no') : parsed.findings).map(
-    (finding) => finding.message,
   );
 }

@@ -1,6 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { parseExpression, printExpression, type Scope } from '@tolvek/core/expression';
-import { type Field, MOVERS, type Move, type Stage } from '@tolvek/core/register';
+import { type Field, MOVER_WORDS, MOVERS, type Move, type Stage } from '@tolvek/core/register';
 import { Fragment, useState } from 'react';
 import { ConditionBuilder } from '../conditions/ConditionBuilder.tsx';
 import { firstCondition } from '../conditions/firstCondition.ts';
@@ -25,8 +25,6 @@ const PHASE_WORDS: Readonly<Record<Stage['phase'], string>> = {
   paused: 'waiting, its clock stands',
   finished: 'finished',
 };
-
-const MOVER_LABELS = { handler: 'its handler', team: 'its team', decider: 'whoever decides on it' } as const;
 
 /** What a page of stages knows of the register they belong to. */
 export interface StagesAround {
@@ -311,7 +309,7 @@ function WayDetails({ to, move, set, around }: WayProps & { move: Move }) {
               checked={move.relations.includes(relation)}
               onChange={() => set({ relations: toggled(move.relations, relation) })}
             />
-            {MOVER_LABELS[relation]}
+            {MOVER_WORDS[relation]}
           </label>
         ))}
         {groups.map((group) => (
