@@ -1,15 +1,27 @@
-export type { Caller, Method, Route } from './route.ts';
+import type { z } from 'zod';
+import type { person } from './people/shapes.ts';
+
+export type { deskRoutes } from './desk/routes.ts';
+export { formDesign, formFileJsonSchema, formFileSchema } from './form/shapes.ts';
+export type { houseRoutes } from './house/routes.ts';
+export type { intakeRoutes } from './intake/routes.ts';
+export type { noticeRoutes } from './notice/routes.ts';
 export {
   type AnswerOf,
+  areas,
   type BodyOf,
-  MOST_IMPORTED,
   type ParamsOf,
-  type Person,
   type QueryOf,
   type RouteName,
   type Routes,
   routes,
-  type TrayKey,
-  trayKeys,
-} from './routes/index.ts';
-export { formDesign, formFileJsonSchema, formFileSchema, type ProblemDocument } from './schemas.ts';
+} from './routes.ts';
+export type { viewRoutes } from './view/routes.ts';
+export { type TrayKey, trayKeys } from './view/shapes.ts';
+export type { ProblemDocument } from './wire/problem.ts';
+export type { Caller, Head, Method, Route } from './wire/route.ts';
+export type { calendarRoutes } from './workshop/calendars.ts';
+export { MOST_IMPORTED } from './workshop/many.ts';
+export type { workshopRoutes } from './workshop/routes.ts';
+export type { vocabularyRoutes } from './workshop/vocabularies.ts';
+export type Person = z.infer<typeof person>;

@@ -1,3 +1,4 @@
+import assert from 'node:assert';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -189,7 +190,9 @@ export class Caller {
     const text = await response.text();
     const body = text ? JSON.parse(text) : null;
     const answer: Answer = { route: name, who: this.who, status: response.status, text, body };
-    if (response.ok) route.answer.parse(body);
+    // A property too many, at any depth, would be dropped.
+    if (response.ok)
+      assert.deepStrictEqual(route.answer.parse(body), body, `${name} answers what its schema doesn’t say`);
     else if (!body?.type?.startsWith('urn:tolvek:problem:'))
       throw new Error(`${name} answered ${response.status} without a problem document: ${text}`);
     this.desk.answers.push(answer);

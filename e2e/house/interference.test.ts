@@ -1,4 +1,4 @@
-import { type RouteName, routes } from '@tolvek/contract';
+import { type Route, type RouteName, routes } from '@tolvek/contract';
 import { type FormDesign, type FormRule, RECIPES } from '@tolvek/core/form';
 import type { Field } from '@tolvek/core/register';
 import { DEMO_NOW, VOCABULARIES } from '@tolvek/demo';
@@ -31,7 +31,9 @@ const OTHER: Hidden = { note: 'bb zq another, and longer', term: 'cod', day: '20
 const WATCHING = ['Maren Okafor', 'Ada Quillfeather', 'Ilse Brandvold', 'Tomas Achterberg', 'Declan Oyelaran'];
 const OUTSIDE = { name: 'Wim Haldane', email: 'wim.haldane@haldane.example' };
 /** Routes that carry bytes, called by themselves. */
-const BYTES: readonly RouteName[] = ['live', 'upload', 'sheetUpload', 'draftUpload', 'file', 'followFile', 'takeOut'];
+const BYTES: readonly RouteName[] = Object.values(routes as Readonly<Record<string, Route>>)
+  .filter(({ takes, gives }) => takes !== undefined || (gives !== undefined && gives !== 'json'))
+  .map(({ name }) => name as RouteName);
 const TERMS = VOCABULARIES.find((each) => each.key === 'species')?.terms ?? [];
 
 const closed = (fields: readonly string[]) => ({

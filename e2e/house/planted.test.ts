@@ -1,4 +1,4 @@
-import { type RouteName, routes } from '@tolvek/contract';
+import { type Route, type RouteName, routes } from '@tolvek/contract';
 import { type FormDesign, RECIPES } from '@tolvek/core/form';
 import type { Field, Kind, RawAnswer } from '@tolvek/core/register';
 import { VOCABULARIES } from '@tolvek/demo';
@@ -61,7 +61,9 @@ const PEOPLE = [
 ];
 
 /** Routes that carry no JSON: the stream, and files, which have tests of their own. */
-const BYTES: readonly string[] = ['live', 'upload', 'sheetUpload', 'draftUpload', 'file', 'followFile', 'takeOut'];
+const BYTES: readonly string[] = Object.values(routes as Readonly<Record<string, Route>>)
+  .filter(({ takes, gives }) => takes !== undefined || (gives !== undefined && gives !== 'json'))
+  .map(({ name }) => name);
 
 let desk: Desk;
 const callers = new Map<string, Caller>();

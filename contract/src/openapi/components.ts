@@ -1,5 +1,12 @@
 import { z } from 'zod';
-import * as named from '../schemas.ts';
+import * as form from '../form/shapes.ts';
+import * as intake from '../intake/shapes.ts';
+import * as notice from '../notice/shapes.ts';
+import * as people from '../people/shapes.ts';
+import * as register from '../register/shapes.ts';
+import * as view from '../view/shapes.ts';
+import * as problem from '../wire/problem.ts';
+import * as wire from '../wire/shapes.ts';
 
 type Json = Readonly<Record<string, unknown>>;
 
@@ -14,8 +21,8 @@ const capital = (name: string): string => name.charAt(0).toUpperCase() + name.sl
 
 /** What schemas are called that are exported under a name: `sheet` is `Sheet`. */
 const NAMES = new Map<unknown, string>(
-  Object.entries(named).flatMap(([name, schema]) =>
-    schema instanceof z.ZodType ? [[schema as unknown, capital(name)] as const] : [],
+  Object.entries({ ...wire, ...problem, ...people, ...register, ...form, ...intake, ...view, ...notice }).flatMap(
+    ([name, schema]) => (schema instanceof z.ZodType ? [[schema as unknown, capital(name)] as const] : []),
   ),
 );
 

@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import type { Route } from '../route.ts';
-import { routes } from '../routes/index.ts';
-import { problemDocument } from '../schemas.ts';
+import { routes } from '../routes.ts';
+import { problemDocument } from '../wire/problem.ts';
+import type { Head, Route } from '../wire/route.ts';
 import { componentsOf } from './components.ts';
 
 const WHO: Record<Route['caller'], string> = {
@@ -16,17 +16,13 @@ type Json = Readonly<Record<string, unknown>>;
 const BYTES: Json = { type: 'string', format: 'binary' };
 const TEXT: Json = { type: 'string' };
 
-/** Routes that answer with something else than JSON, by name. */
-const MEDIA: Readonly<Record<string, readonly [media: string, schema: Json]>> = {
-  file: ['application/octet-stream', BYTES],
-  followFile: ['application/octet-stream', BYTES],
-  takeOut: ['text/csv', TEXT],
-  live: ['text/event-stream', TEXT],
-  openapi: ['application/json', { type: 'object', additionalProperties: true }],
+/** What answers are that are no JSON of a shape. */
+const MEDIA: Readonly<Record<NonNullable<Head['gives']>, readonly [media: string, schema: Json]>> = {
+  bytes: ['application/octet-stream', BYTES],
+  csv: ['text/csv', TEXT],
+  events: ['text/event-stream', TEXT],
+  json: ['application/json', { type: 'object', additionalProperties: true }],
 };
-
-/** Routes that take the bytes of a file as they are. */
-const UPLOADS: ReadonlySet<string> = new Set(['upload', 'sheetUpload', 'draftUpload']);
 
 const isEmpty = (type: z.ZodType): boolean => type instanceof z.ZodObject && Object.keys(type.shape).length === 0;
 
@@ -69,7 +65,7 @@ export function openApiDocument(version: string, cookie = 'tolvek.session_token'
   const all = Object.values(routes) as Route[];
   const answered = componentsOf(
     new Map([
-      ...all.filter(({ name }) => !MEDIA[name]).map(({ name, answer }) => [`${name}Answer`, answer] as const),
+      ...all.filter(({ gives }) => !gives).map(({ name, answer }) => [`${name}Answer`, answer] as const),
       ['problemDocument', problemDocument],
     ]),
     'output',
@@ -110,10 +106,9 @@ interface Refs {
 
 function operation(each: Route, { answer, body }: Refs): Record<string, unknown> {
   const parameters = [...parametersOf(each.params, 'path'), ...parametersOf(each.query, 'query')];
-  if (each.guard !== 'none')
-    parameters.push({ name: each.guard, in: 'header', required: true, schema: { type: 'string' } });
-  const [media, schema] = MEDIA[each.name] ?? ['application/json', answer];
-  const taken = UPLOADS.has(each.name)
+  if (each.guard) parameters.push({ name: each.guard, in: 'header', required: true, schema: { type: 'string' } });
+  const [media, schema] = each.gives ? MEDIA[each.gives] : ['application/json', answer];
+  const taken = each.takes
     ? { 'application/octet-stream': { schema: BYTES } }
     : body && { 'application/json': { schema: body } };
   const isSignedIn = each.caller === 'staff' || each.caller === 'coordinator';

@@ -1,26 +1,23 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { areas } from '@tolvek/contract';
 import compression from 'compression';
 import express, { type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
-import { deskRoutes } from '../desk/routes.ts';
-import { intakeRoutes } from '../intake/routes.ts';
-import { noticeRoutes } from '../notice/routes.ts';
+import { deskHandlers } from '../desk/handlers.ts';
+import { intakeHandlers } from '../intake/handlers.ts';
+import { noticeHandlers } from '../notice/handlers.ts';
 import type { Auth } from '../platform/auth.ts';
 import { limitBodies, ownAddress } from '../platform/edge.ts';
 import type { House } from '../platform/house.ts';
 import { Limits } from '../platform/limits.ts';
-import { answerErrors, notFound, Problem } from '../platform/problem.ts';
-import { serving } from '../platform/serve.ts';
+import { answerErrors, notFound } from '../platform/problem.ts';
+import { serve } from '../platform/serve.ts';
 import { signInRoutes } from '../platform/signIn/routes.ts';
-import { fileRoutes } from '../view/files.ts';
-import { requesterRoutes } from '../view/requesterRoutes.ts';
-import { liveRoute, viewRoutes } from '../view/routes.ts';
-import { calendarRoutes } from '../workshop/calendarRoutes.ts';
-import { workshopRoutes } from '../workshop/routes.ts';
-import { vocabularyRoutes } from '../workshop/vocabularyRoutes.ts';
-import { houseRoutes } from './routes.ts';
+import { viewHandlers } from '../view/handlers.ts';
+import { workshopHandlers } from '../workshop/handlers.ts';
+import { houseHandlers } from './handlers.ts';
 
 const WEB = fileURLToPath(new URL('../../../web/dist', import.meta.url));
 
@@ -54,23 +51,14 @@ export function createApp(house: House, auth: Auth): Express {
   );
   const limits = new Limits(house.config.pace);
   app.use(signInRoutes(house, auth));
-  const bytes = express.Router();
-  fileRoutes(bytes, house, limits);
-  app.use(bytes);
-  app.use('/api', onlyJson, express.json({ limit: '512kb', strict: true }));
-
   const router = express.Router();
-  const serve = serving(router, house, limits);
-  houseRoutes(serve, house);
-  intakeRoutes(serve, house);
-  deskRoutes(serve, house);
-  requesterRoutes(serve, house);
-  viewRoutes(serve, house);
-  workshopRoutes(serve, house);
-  vocabularyRoutes(serve, house);
-  calendarRoutes(serve, house);
-  noticeRoutes(serve, house);
-  liveRoute(router, house, limits);
+  const bound = { house, limits };
+  serve(router, bound, areas.house, houseHandlers(house));
+  serve(router, bound, areas.intake, intakeHandlers(house));
+  serve(router, bound, areas.view, viewHandlers(house));
+  serve(router, bound, areas.desk, deskHandlers(house));
+  serve(router, bound, areas.notice, noticeHandlers(house));
+  serve(router, bound, areas.workshop, workshopHandlers(house));
   app.use(router);
   const nothingHere: RequestHandler = () => {
     throw notFound('This address');
@@ -89,14 +77,3 @@ function servePages(app: Express): void {
     response.set('Cache-Control', 'no-cache').sendFile(join(WEB, 'index.html')),
   );
 }
-
-const onlyJson: RequestHandler = (request, _response, next) => {
-  if (
-    ['POST', 'PUT', 'PATCH'].includes(request.method) &&
-    Number(request.get('Content-Length') ?? '0') > 0 &&
-    !request.is('application/json')
-  ) {
-    throw new Problem(415, 'not-json', 'Not JSON', 'Send JSON with the content type application/json.');
-  }
-  next();
-};

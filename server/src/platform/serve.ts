@@ -1,6 +1,6 @@
-import { type AnswerOf, type Route, type RouteName, type Routes, routes } from '@tolvek/contract';
+import type { Caller, Route } from '@tolvek/contract';
 import type { Viewer } from '@tolvek/core/people';
-import type { Request, Response, Router } from 'express';
+import express, { type Request, type RequestHandler, type Response, type Router } from 'express';
 import type { z } from 'zod';
 import type { House } from './house.ts';
 import { type Limits, paceOf } from './limits.ts';
@@ -10,11 +10,13 @@ import { callerOf, type Session } from './signIn/session.ts';
 import { aTurn } from './turns.ts';
 
 /** A call that was understood: everything in it has been parsed by the contract. */
-export interface Call<N extends RouteName, V = Viewer | null> {
-  readonly params: z.output<Routes[N]['params']>;
-  readonly query: z.output<Routes[N]['query']>;
-  readonly body: z.output<Routes[N]['body']>;
-  readonly viewer: V;
+export interface Call<R extends Route = Route> {
+  readonly params: z.output<R['params']>;
+  readonly query: z.output<R['query']>;
+  readonly body: z.output<R['body']>;
+  readonly viewer: ViewerFor<R['caller']>;
+  /** Their session; null for who is not signed in. */
+  readonly session: R['caller'] extends 'staff' | 'coordinator' ? Session : Session | null;
   /** The `Idempotency-Key`, where the route asks for one; else empty. */
   readonly key: string;
   /** The version in `If-Match`, where the route asks for one; else 0. */
@@ -23,52 +25,64 @@ export interface Call<N extends RouteName, V = Viewer | null> {
   readonly response: Response;
 }
 
-type ViewerFor<N extends RouteName> = Routes[N]['caller'] extends 'staff' | 'coordinator' ? Viewer : Viewer | null;
-type Handler<N extends RouteName> = (call: Call<N, ViewerFor<N>>) => AnswerOf<N> | Promise<AnswerOf<N>>;
+type ViewerFor<C extends Caller> = C extends 'staff' | 'coordinator' ? Viewer : Viewer | null;
 
-export type Serve = <N extends RouteName>(name: N, handler: Handler<N>) => void;
+/** What takes or gives no JSON answers by itself. */
+type Handler<R extends Route> = R extends { readonly gives: 'bytes' | 'csv' | 'events' } | { readonly takes: 'bytes' }
+  ? (call: Call<R>) => void | Promise<void>
+  : (call: Call<R>) => z.output<R['answer']> | Promise<z.output<R['answer']>>;
 
-/** Routes that are sent a body and store nothing: they wait for no writer. */
-const ONLY_READ: ReadonlySet<RouteName> = new Set<RouteName>([
-  'checkAnswers',
-  'offers',
-  'sheetOffers',
-  'draftOffers',
-  'tryCondition',
-  // It closes the gate itself.
-  'takeInRows',
-]);
+/** What serves the routes of an area: one forgotten, or one too many, does not compile. */
+export type Handlers<R extends Readonly<Record<string, Route>>> = { readonly [N in keyof R]: Handler<R[N]> };
 
-/**
- * Binds routes of the contract to handlers: who may call, what is understood, and answers that the
- * contract describes.
- */
-export function serving(router: Router, house: House, limits: Limits): Serve {
-  return (name, handler) => {
-    const route = routes[name] as Route;
-    const method = route.method.toLowerCase() as 'get' | 'post' | 'put' | 'patch';
-    router[method](route.path, async (request: Request, response: Response) => {
-      const session = await callerFor(route, limits, house, request, response);
-      const call = {
-        params: route.params.parse(request.params),
-        query: route.query.parse({ ...request.query }),
-        body: route.body.parse(request.body ?? {}),
-        viewer: session?.viewer ?? null,
-        key: route.guard === 'Idempotency-Key' ? keyOf(request) : '',
-        version: route.guard === 'If-Match' ? versionOf(request) : 0,
-        request,
-        response,
-      };
-      const work = () => handler(call as unknown as Call<typeof name, ViewerFor<typeof name>>);
-      const isStored = route.method !== 'GET' && !ONLY_READ.has(name);
-      const answer = await (isStored ? storing(house, work) : patiently(house, work));
-      response.set('Cache-Control', 'no-store').json(answer);
-    });
-  };
+type AnyHandler = (call: Call) => unknown;
+
+/** Binds routes of the contract to their handlers. */
+export function serve<R extends Readonly<Record<string, Route>>>(
+  router: Router,
+  { house, limits }: { readonly house: House; readonly limits: Limits },
+  routes: R,
+  handlers: Handlers<R>,
+): void {
+  for (const [name, route] of Object.entries(routes))
+    bind(router, house, limits, route, handlers[name as keyof R] as unknown as AnyHandler);
 }
 
+/** Who may call, what is understood, and answers that the contract describes. */
+function bind(router: Router, house: House, limits: Limits, route: Route, handler: AnyHandler): void {
+  const answersItself = route.takes !== undefined || (route.gives !== undefined && route.gives !== 'json');
+  const isStored = route.method !== 'GET' && route.stores !== false;
+  const parsers = route.takes === 'bytes' ? [] : [onlyJson, express.json({ limit: '512kb', strict: true })];
+  const method = route.method.toLowerCase() as 'get' | 'post' | 'put' | 'patch';
+  router[method](route.path, ...parsers, async (request: Request, response: Response) => {
+    const session = await callerFor(route, limits, house, request, response);
+    const call: Call = {
+      params: route.params.parse(request.params),
+      query: route.query.parse({ ...request.query }),
+      body: route.body.parse(request.body ?? {}),
+      viewer: session?.viewer ?? null,
+      session,
+      key: route.guard === 'Idempotency-Key' ? keyOf(request) : '',
+      version: route.guard === 'If-Match' ? versionOf(request) : 0,
+      request,
+      response,
+    };
+    if (answersItself) return void (await handler(call));
+    const work = () => handler(call);
+    const answer = await (isStored ? storing(house, work) : patiently(house, work));
+    response.set('Cache-Control', 'no-store').json(answer);
+  });
+}
+
+const onlyJson: RequestHandler = (request, _response, next) => {
+  const isSent = request.method !== 'GET' && Number(request.get('Content-Length') ?? '0') > 0;
+  if (isSent && !request.is('application/json'))
+    throw new Problem(415, 'not-json', 'Not JSON', 'Send JSON with the content type application/json.');
+  next();
+};
+
 /** The caller of a route, refused here when they may not call it at all. */
-export async function callerFor(
+async function callerFor(
   route: Route,
   limits: Limits,
   house: House,

@@ -1,115 +1,58 @@
-import { type Route, routes } from '@tolvek/contract';
+import type { viewRoutes } from '@tolvek/contract';
 import type { Viewer } from '@tolvek/core/people';
 import { fileId } from '@tolvek/core/register';
 import { eq } from 'drizzle-orm';
-import type { Request, Response, Router } from 'express';
-import { admissionOf, follower } from '../door/admission.ts';
-import { doorBySlug } from '../door/queries.ts';
-import { askedFor, type FilesField, takeFile } from '../files/commands.ts';
+import type { Response } from 'express';
+import { follower } from '../door/admission.ts';
+import type { FilesField } from '../files/commands.ts';
 import { readFileOf } from '../files/store.ts';
 import { uploads } from '../files/tables.ts';
-import { formByKey } from '../form/queries.ts';
+import { takeBody } from '../files/takeBody.ts';
 import type { House } from '../platform/house.ts';
-import { addressOf, type Limits } from '../platform/limits.ts';
-import { notAllowed, notFound, notSignedIn } from '../platform/problem.ts';
-import { callerFor } from '../platform/serve.ts';
+import { notFound } from '../platform/problem.ts';
+import type { Handlers } from '../platform/serve.ts';
 import { inTurns } from '../platform/turns.ts';
 import { openRequest } from '../request/open.ts';
 import { type RequestRow, requestById, requestByNumber } from '../request/queries.ts';
 import { csvLine, takeOut } from './takeOut.ts';
 
-/**
- * Files come and go as bytes, so their routes are bound by themselves; what they allow is decided
- * as anywhere.
- */
-export function fileRoutes(router: Router, house: House, limits: Limits): void {
-  router.post(routes.upload.path, async (request, response) => {
-    const { viewer = null } = (await callerFor(routes.upload as Route, limits, house, request, response)) ?? {};
-    const { slug } = routes.upload.params.parse(request.params);
-    const { field, name } = routes.upload.query.parse({ ...request.query });
-    const { door, release } = doorBySlug(house.db, slug);
-    const admission = admissionOf(door, viewer, house.clock.now());
-    if (!admission.admitted) throw notAllowed(admission.message);
-    const to = { formId: release.formId, field: askedFor(release.design, field), name, viewer };
-    await takeBody(house, request, response, to);
-  });
-
-  router.post(routes.draftUpload.path, async (request, response) => {
-    const { viewer = null } = (await callerFor(routes.draftUpload as Route, limits, house, request, response)) ?? {};
-    const { key } = routes.draftUpload.params.parse(request.params);
-    const { field, name } = routes.draftUpload.query.parse({ ...request.query });
-    const form = formByKey(house.db, key);
-    if (!form) throw notFound('This form');
-    const to = { formId: form.id, field: askedFor(form.draft, field), name, viewer };
-    await takeBody(house, request, response, to);
-  });
-
-  router.post(routes.sheetUpload.path, async (request, response) => {
-    const { viewer = null } = (await callerFor(routes.sheetUpload as Route, limits, house, request, response)) ?? {};
-    const { number } = routes.sheetUpload.params.parse(request.params);
-    const { field, name } = routes.sheetUpload.query.parse({ ...request.query });
-    const { formId, file } = fieldToFill(house, viewer, requestByNumber(house.db, number), field);
-    await takeBody(house, request, response, { formId, field: file, name, viewer });
-  });
-
-  router.get(routes.file.path, async (request, response) => {
-    const { viewer = null } = (await callerFor(routes.file as Route, limits, house, request, response)) ?? {};
-    const { number, id } = routes.file.params.parse(request.params);
-    sendFile(house, viewer, requestByNumber(house.db, number), id, response);
-  });
-
-  router.get(routes.takeOut.path, async (request, response) => {
-    const { viewer = null } = (await callerFor(routes.takeOut as Route, limits, house, request, response)) ?? {};
-    const { key } = routes.takeOut.params.parse(request.params);
-    const { among } = routes.takeOut.query.parse({ ...request.query });
-    if (!viewer) throw notSignedIn();
-    const { head, lines } = takeOut(house.db, viewer, key, among);
-    response.set({
-      'Content-Type': 'text/csv; charset=utf-8',
-      'Content-Disposition': `attachment; filename="${key}.csv"`,
-      'Cache-Control': 'private, no-store',
-    });
-    // Whoever reads slowly is waited for, until they go: nothing piles up here. One listener for all
-    // of it: what packs the answer takes listeners, and gives none back.
-    let goOn = (): void => undefined;
-    for (const event of ['drain', 'close']) response.on(event, () => goOn());
-    const isTaken = (words: string): boolean => response.write(words) || response.destroyed;
-    response.write(`\uFEFF${csvLine(head)}`);
-    for await (const { fixed, cells } of inTurns(lines)) {
-      if (response.destroyed) return;
-      if (!isTaken(csvLine([...fixed, ...cells]))) await new Promise<void>((done) => (goOn = done));
-    }
-    response.end();
-  });
-
-  router.get(routes.followFile.path, async (request, response) => {
-    await callerFor(routes.followFile as Route, limits, house, request, response);
-    const { token, id } = routes.followFile.params.parse(request.params);
-    const { viewer, requestId } = follower(house.db, token, house.clock.now());
-    sendFile(house, viewer, requestById(house.db, requestId), id, response);
-  });
-}
-
-/** Takes the body of a call in as a file for a field, and answers with what it is known by. */
-async function takeBody(
+/** What comes and goes as bytes; what is allowed is decided as anywhere. */
+export function fileHandlers(
   house: House,
-  request: Request,
-  response: Response,
-  { viewer, ...to }: { formId: string; field: FilesField; name: string; viewer: Viewer | null },
-): Promise<void> {
-  const file = await takeFile(house, {
-    ...to,
-    body: request,
-    announced: announcedBy(request),
-    fromWhere: viewer ? `person ${viewer.personId}` : addressOf(request),
-  });
-  response.set('Cache-Control', 'no-store').json(file);
-}
-
-/** How many bytes a caller says it will send; undefined when it doesn’t. */
-function announcedBy(request: Request): number | undefined {
-  const length = request.get('Content-Length');
-  return length === undefined ? undefined : Number(length);
+): Pick<Handlers<typeof viewRoutes>, 'sheetUpload' | 'file' | 'takeOut' | 'followFile'> {
+  const { db, clock } = house;
+  return {
+    sheetUpload: async (call) => {
+      const { field, name } = call.query;
+      const { formId, file } = fieldToFill(house, call.viewer, requestByNumber(db, call.params.number), field);
+      await takeBody(house, call, { formId, field: file, name });
+    },
+    file: ({ viewer, params, response }) =>
+      sendFile(house, viewer, requestByNumber(db, params.number), params.id, response),
+    followFile: ({ params, response }) => {
+      const { viewer, requestId } = follower(db, params.token, clock.now());
+      sendFile(house, viewer, requestById(db, requestId), params.id, response);
+    },
+    takeOut: async ({ viewer, params, query, response }) => {
+      const { head, lines } = takeOut(db, viewer, params.key, query.among);
+      response.set({
+        'Content-Type': 'text/csv; charset=utf-8',
+        'Content-Disposition': `attachment; filename="${params.key}.csv"`,
+        'Cache-Control': 'private, no-store',
+      });
+      // Whoever reads slowly is waited for, until they go: nothing piles up here. One listener for all
+      // of it: what packs the answer takes listeners, and gives none back.
+      let goOn = (): void => undefined;
+      for (const event of ['drain', 'close']) response.on(event, () => goOn());
+      const isTaken = (words: string): boolean => response.write(words) || response.destroyed;
+      response.write(`\uFEFF${csvLine(head)}`);
+      for await (const { fixed, cells } of inTurns(lines)) {
+        if (response.destroyed) return;
+        if (!isTaken(csvLine([...fixed, ...cells]))) await new Promise<void>((done) => (goOn = done));
+      }
+      response.end();
+    },
+  };
 }
 
 /**

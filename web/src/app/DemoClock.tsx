@@ -1,6 +1,7 @@
 import { Popover } from 'radix-ui';
 import { toast } from 'sonner';
-import { api, problemOf } from './api.ts';
+import { problemOf } from '../wire/problem.ts';
+import { appApi } from './endpoints.ts';
 
 const STEPS = [
   { label: '1 hour', minutes: 60 },
@@ -11,10 +12,10 @@ const STEPS = [
 
 /** The desk's time; in the demo it can be moved forward, and what became due happens. */
 export function DemoClock({ now, hours }: { now: string; hours: string }) {
-  const [advance, { isLoading }] = api.useAdvanceClockMutation();
+  const [advance, { isLoading }] = appApi.useAdvanceClockMutation();
   const forward = async (minutes: number): Promise<void> => {
     try {
-      const { happened } = await advance({ minutes }).unwrap();
+      const { happened } = await advance({ body: { minutes } }).unwrap();
       toast(
         happened === 0
           ? 'The clock was moved. Nothing was due.'

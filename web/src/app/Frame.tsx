@@ -1,6 +1,6 @@
 import { lazy, Suspense, useEffect } from 'react';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
-import { api } from './api.ts';
+import { meApi } from '../wire/me.ts';
 
 // What floats comes a moment after the page: a requester on a phone can type before it is there.
 const DemoClock = lazy(() => import('./DemoClock.tsx').then((module) => ({ default: module.DemoClock })));
@@ -12,7 +12,7 @@ const zone = ({ isActive }: { isActive: boolean }): string =>
 
 /** The slim band on top of every page: the three zones, find, the desk's time and who is here. */
 export function Frame() {
-  const { data: me } = api.useMeQuery(undefined, { pollingInterval: 60_000, skipPollingIfUnfocused: true });
+  const { data: me } = meApi.useMeQuery(undefined, { pollingInterval: 60_000, skipPollingIfUnfocused: true });
   const { pathname } = useLocation();
   useFindKey(Boolean(me?.person?.worksFloor));
   // A new page begins at its top; pages with panes of their own keep those.

@@ -1,6 +1,6 @@
 import { DropdownMenu } from 'radix-ui';
 import { useNavigate } from 'react-router';
-import { api } from './api.ts';
+import { meApi } from '../wire/me.ts';
 
 const item = 'block w-full cursor-pointer px-4 py-2 text-left outline-none data-[highlighted]:bg-green-wash';
 
@@ -15,7 +15,7 @@ export function PersonMenu({
   demo: boolean;
 }) {
   const navigate = useNavigate();
-  const [signOut] = api.useSignOutMutation();
+  const [signOut] = meApi.useSignOutMutation();
   const leave = async (): Promise<void> => {
     await signOut();
     navigate('/');

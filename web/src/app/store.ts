@@ -1,6 +1,6 @@
 import { configureStore } from '@reduxjs/toolkit';
 import { setupListeners } from '@reduxjs/toolkit/query';
-import { api } from './api.ts';
+import { api } from '../wire/api.ts';
 
 export const store = configureStore({
   reducer: { [api.reducerPath]: api.reducer },

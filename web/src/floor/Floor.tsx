@@ -1,9 +1,10 @@
 import type { TrayKey } from '@tolvek/contract';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { Link, Navigate, NavLink, useNavigate, useParams, useSearchParams } from 'react-router';
-import { api } from '../app/api.ts';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
+import { meApi } from '../wire/me.ts';
+import { floorApi } from './endpoints.ts';
 import { Horizon } from './Horizon.tsx';
 import { Ledger } from './Ledger.tsx';
 import { Sheet } from './Sheet.tsx';
@@ -37,8 +38,8 @@ const EMPTY: Record<TrayKey, string> = {
 export function Floor() {
   const { tray: asked = 'arrived', number } = useParams();
   const tray = TRAYS.find((each) => each === asked);
-  const { data: me } = api.useMeQuery();
-  const { data: trays, error } = api.useTraysQuery();
+  const { data: me } = meApi.useMeQuery();
+  const { data: trays, error } = floorApi.useTraysQuery();
   const [search, setSearch] = useSearchParams();
   const find = search.get('find') ?? '';
   const navigate = useNavigate();

@@ -1,11 +1,11 @@
 import type { AnswerOf, TrayKey } from '@tolvek/contract';
 import { useEffect, useRef } from 'react';
 import { Link } from 'react-router';
-import { api } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
 import { Fuse } from '../ui/Fuse.tsx';
 import { StageMark } from '../ui/StageMark.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
+import { floorApi } from './endpoints.ts';
 
 interface LedgerProps {
   readonly tray: TrayKey;
@@ -18,7 +18,10 @@ interface LedgerProps {
 
 /** The ledger of a tray. Arrow keys or J and K go through it; Enter opens. */
 export function Ledger({ tray, find, open, suffix, empty, onOpen }: LedgerProps) {
-  const { data, error, isFetching, hasNextPage, fetchNextPage, refetch } = api.useLedgerInfiniteQuery({ tray, find });
+  const { data, error, isFetching, hasNextPage, fetchNextPage, refetch } = floorApi.useLedgerInfiniteQuery({
+    tray,
+    find,
+  });
   const rows = data?.pages.flatMap((page) => page.rows) ?? [];
   const body = useRef<HTMLTableSectionElement>(null);
   useRowKeys(rows, open, onOpen);

@@ -3,10 +3,10 @@ import { priorities } from '@tolvek/core/register';
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { api } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
 import { DialogFrame } from '../ui/DialogFrame.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
+import { floorApi } from './endpoints.ts';
 
 type SheetData = AnswerOf<'sheet'>;
 type Priority = (typeof priorities)[number];
@@ -14,7 +14,7 @@ type Priority = (typeof priorities)[number];
 /** Hands a request over to another team, or gives it another priority. */
 export function Rerouting({ sheet }: { sheet: SheetData }) {
   const [open, setOpen] = useState(false);
-  const [reroute, { error, isLoading }] = api.useRerouteMutation();
+  const [reroute, { error, isLoading }] = floorApi.useRerouteMutation();
   const here = sheet.teams.find((team) => team.here)?.key ?? '';
   const [team, setTeam] = useState(here);
   const [priority, setPriority] = useState<Priority>(sheet.priority ?? 'normal');
@@ -26,7 +26,7 @@ export function Rerouting({ sheet }: { sheet: SheetData }) {
     );
   const put = async (): Promise<void> => {
     const { number, version } = sheet;
-    const done = await reroute({ number, version, team, priority });
+    const done = await reroute({ number, version, body: { team, priority } });
     if ('error' in done) return;
     setOpen(false);
     toast(
@@ -78,14 +78,14 @@ export function Rerouting({ sheet }: { sheet: SheetData }) {
 /** Moves a request on from where nobody else can, with a reason that stands in its history. */
 export function Freeing({ sheet }: { sheet: SheetData }) {
   const [open, setOpen] = useState(false);
-  const [free, { error, isLoading, reset }] = api.useFreeRequestMutation();
+  const [free, { error, isLoading, reset }] = floorApi.useFreeRequestMutation();
   const [stage, setStage] = useState(sheet.frees[0]?.key ?? '');
   const [reason, setReason] = useState('');
   const { number, version } = sheet;
   const isWaiting = sheet.approval?.state === 'waiting' && sheet.stage.role === 'deciding';
   const send = async (event: React.FormEvent): Promise<void> => {
     event.preventDefault();
-    const done = await free({ number, version, stage, reason });
+    const done = await free({ number, version, body: { stage, reason } });
     if ('error' in done) return;
     setOpen(false);
     toast(`${number} is free: it goes on at “${sheet.frees.find((each) => each.key === stage)?.label}”.`);

@@ -2,7 +2,6 @@ import type { AnswerOf } from '@tolvek/contract';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
-import { api, problemOf } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
 import { DecisionForm } from '../ui/DecisionForm.tsx';
 import { Fuse } from '../ui/Fuse.tsx';
@@ -10,6 +9,9 @@ import { StageMark } from '../ui/StageMark.tsx';
 import { Trace } from '../ui/Trace.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { Why } from '../ui/Why.tsx';
+import { meApi } from '../wire/me.ts';
+import { problemOf } from '../wire/problem.ts';
+import { floorApi } from './endpoints.ts';
 import { Freeing, Rerouting } from './Rerouting.tsx';
 import { SheetFields } from './SheetFields.tsx';
 import { SheetHistory } from './SheetHistory.tsx';
@@ -21,7 +23,7 @@ type SheetData = AnswerOf<'sheet'>;
  * The request sheet: where it is and why, what can be done next, its fields, and all that happened.
  */
 export function Sheet({ number, close }: { number: string; close: ReactNode }) {
-  const { data: sheet, error, refetch } = api.useSheetQuery({ number });
+  const { data: sheet, error, refetch } = floorApi.useSheetQuery({ number });
   if (error)
     return (
       <>
@@ -132,18 +134,18 @@ function Pointing({ sheet }: { sheet: SheetData }) {
 
 /** What can be done with the request now; the likeliest first. */
 function Acts({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
-  const { data: me } = api.useMeQuery();
-  const [moveStage, moving] = api.useMoveStageMutation();
-  const [assign, assigning] = api.useAssignMutation();
-  const [decide, deciding] = api.useDecideMutation();
+  const { data: me } = meApi.useMeQuery();
+  const [moveStage, moving] = floorApi.useMoveStageMutation();
+  const [assign, assigning] = floorApi.useAssignMutation();
+  const [decide, deciding] = floorApi.useDecideMutation();
   const { number, version } = sheet;
   const told = (error: unknown): void => {
     const problem = problemOf(error);
     if (problem.status === 412) reload();
     toast.error(problem.detail);
   };
-  const move = (stage: string) => moveStage({ number, version, stage }).unwrap().catch(told);
-  const give = (person: string | null) => assign({ number, version, person }).unwrap().catch(told);
+  const move = (stage: string) => moveStage({ number, version, body: { stage } }).unwrap().catch(told);
+  const give = (person: string | null) => assign({ number, version, body: { person } }).unwrap().catch(told);
   const busy = moving.isLoading || assigning.isLoading;
   const mine = sheet.handler?.id === me?.person?.id;
   const canTake =
@@ -157,8 +159,8 @@ function Acts({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
             seen={sheet.approval.seen}
             busy={deciding.isLoading}
             error={deciding.error}
-            decide={async (decision) => {
-              const done = await decide({ number, ...decision });
+            decide={async ({ key: once, ...body }) => {
+              const done = await decide({ number, once, body });
               if (!('error' in done))
                 toast(
                   done.data?.state === 'approved'

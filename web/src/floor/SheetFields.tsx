@@ -15,7 +15,6 @@ import {
 } from '@tolvek/core/register';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { api, problemOf } from '../app/api.ts';
 import { type AroundFields, AroundFieldsProvider, NOTHING_KNOWN } from '../fields/input.ts';
 import { FieldInput } from '../fields/inputs.tsx';
 import { LinesTable } from '../fields/LinesTable.tsx';
@@ -23,6 +22,8 @@ import { uploadFile } from '../fields/uploadFile.ts';
 import { Button } from '../ui/Button.tsx';
 import { ColourMark } from '../ui/ColourMark.tsx';
 import { Why } from '../ui/Why.tsx';
+import { problemOf } from '../wire/problem.ts';
+import { floorApi } from './endpoints.ts';
 
 type SheetData = AnswerOf<'sheet'>;
 
@@ -35,7 +36,7 @@ export function SheetFields({ sheet, reload }: { sheet: SheetData; reload: () =>
   const computed = sheet.values.fields.filter((field) => field.source === 'computed');
   const brought = sheet.values.fields.filter((field) => field.source === 'carried' || field.source === 'given');
   const desk = sheet.values.fields.filter((field) => field.source === 'desk-only');
-  const [ask] = api.useSheetOffersMutation();
+  const [ask] = floorApi.useSheetOffersMutation();
   const [chosen, setChosen] = useState<readonly KnownRequest[]>([]);
   const around = useMemo(
     (): AroundFields => ({
@@ -43,7 +44,7 @@ export function SheetFields({ sheet, reload }: { sheet: SheetData; reload: () =>
       people: sheet.people,
       vocabularies: sheet.vocabularies,
       references: [...sheet.references, ...chosen],
-      offers: (field, find) => ask({ number: sheet.number, field, find }).unwrap(),
+      offers: (field, find) => ask({ number: sheet.number, body: { field, find } }).unwrap(),
       know: (known) => setChosen((before) => [...before, known]),
       upload: (field, file, told) =>
         uploadFile(`/api/requests/${encodeURIComponent(sheet.number)}/uploads`, field, file, told),
@@ -82,7 +83,7 @@ export function SheetFields({ sheet, reload }: { sheet: SheetData; reload: () =>
 
 function SheetField({ sheet, field, reload }: { sheet: SheetData; field: VisibleField; reload: () => void }) {
   const [editing, setEditing] = useState<RawAnswer | undefined>(undefined);
-  const [change, { data: kept, isLoading, error, reset }] = api.useChangeFieldsMutation();
+  const [change, { data: kept, isLoading, error, reset }] = floorApi.useChangeFieldsMutation();
   const type = sheet.fieldTypes[field.key];
   const problem = error ? problemOf(error) : null;
   const save = async (event: React.FormEvent): Promise<void> => {
@@ -90,7 +91,7 @@ function SheetField({ sheet, field, reload }: { sheet: SheetData; field: Visible
     const done = await change({
       number: sheet.number,
       version: sheet.version,
-      changes: { [field.key]: editing ?? null },
+      body: { changes: { [field.key]: editing ?? null } },
     });
     if (!('error' in done)) setEditing(undefined);
     else if (problemOf(done.error).status === 412) reload();

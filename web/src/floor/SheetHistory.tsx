@@ -1,9 +1,9 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { useState } from 'react';
-import { api } from '../app/api.ts';
-import { DeskMoment } from '../app/DeskMoment.tsx';
 import { Button } from '../ui/Button.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
+import { DeskMoment } from '../wire/DeskMoment.tsx';
+import { floorApi } from './endpoints.ts';
 
 type SheetData = AnswerOf<'sheet'>;
 
@@ -45,10 +45,10 @@ export function SheetHistory({ sheet }: { sheet: SheetData }) {
 }
 
 function Write({ number }: { number: string }) {
-  const [comment, { isLoading, error }] = api.useCommentMutation();
+  const [comment, { isLoading, error }] = floorApi.useCommentMutation();
   const [text, setText] = useState('');
   const post = async (visibility: 'internal' | 'requester'): Promise<void> => {
-    const done = await comment({ number, text, visibility });
+    const done = await comment({ number, body: { text, visibility } });
     if (!('error' in done)) setText('');
   };
   const idle = isLoading || text.trim() === '';

@@ -1,11 +1,12 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { toast } from 'sonner';
-import { api, problemOf } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
+import { problemOf } from '../wire/problem.ts';
+import { floorApi } from './endpoints.ts';
 
 /** What keeps the desk from all of its work, and emails that did not go, before anything else. */
 export function Troubles({ troubles, failedLetters }: Pick<AnswerOf<'trays'>, 'troubles' | 'failedLetters'>) {
-  const [sendAgain, { isLoading }] = api.useSendFailedAgainMutation();
+  const [sendAgain, { isLoading }] = floorApi.useSendFailedAgainMutation();
   if (troubles.length === 0 && failedLetters === 0) return null;
   const again = (): void => {
     sendAgain()

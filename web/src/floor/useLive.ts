@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
 import { useDispatch } from 'react-redux';
-import { api } from '../app/api.ts';
+import { api } from '../wire/api.ts';
 
 /**
  * Listens for changed requests and reads anew what is on the page. Several changes in a moment are

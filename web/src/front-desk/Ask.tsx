@@ -1,9 +1,9 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { Link, useParams, useSearchParams } from 'react-router';
-import { api } from '../app/api.ts';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { Column } from './Column.tsx';
+import { frontDeskApi } from './endpoints.ts';
 import { FillIn } from './FillIn.tsx';
 
 /** A door: to whom it admits it shows its form, to others a polite refusal. */
@@ -11,8 +11,12 @@ export function Ask() {
   const { slug = '' } = useParams();
   const [search] = useSearchParams();
   const token = search.get('kept');
-  const { data: door, error: closed, refetch } = api.useDoorQuery({ slug }, { refetchOnMountOrArgChange: true });
-  const { data: behind, error: gone } = api.useKeptQuery({ token: token ?? '' }, { skip: !token });
+  const {
+    data: door,
+    error: closed,
+    refetch,
+  } = frontDeskApi.useDoorQuery({ slug }, { refetchOnMountOrArgChange: true });
+  const { data: behind, error: gone } = frontDeskApi.useKeptQuery({ token: token ?? '' }, { skip: !token });
   const error = closed ?? gone;
   useTitle(door?.title ?? '');
   if (error)

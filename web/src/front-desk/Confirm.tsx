@@ -1,9 +1,10 @@
 import { Link, useNavigate, useParams } from 'react-router';
-import { api, problemOf } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
+import { problemOf } from '../wire/problem.ts';
 import { Column } from './Column.tsx';
+import { frontDeskApi } from './endpoints.ts';
 
 /**
  * Where the letter's link leads: one button sends the request. The link alone does nothing, as mail
@@ -12,8 +13,8 @@ import { Column } from './Column.tsx';
 export function Confirm() {
   const { token = '' } = useParams();
   useTitle('Confirm your address');
-  const [confirm, { data: sent, error: failed, isLoading }] = api.useConfirmMutation();
-  const [giveBack, goingBack] = api.useBackToAnswersMutation();
+  const [confirm, { data: sent, error: failed, isLoading }] = frontDeskApi.useConfirmMutation();
+  const [giveBack, goingBack] = frontDeskApi.useBackToAnswersMutation();
   const navigate = useNavigate();
   // What was fine when it was typed is not any more: only whoever typed it can mend it.
   const toMend = failed !== undefined && (problemOf(failed).problems?.length ?? 0) > 0;
@@ -21,7 +22,7 @@ export function Confirm() {
     const { data: back } = await giveBack({ token });
     if (back) navigate(`/ask/${back.slug}?kept=${back.kept}`);
   };
-  const { data, error } = api.useConfirmationQuery({ token }, { skip: Boolean(sent) });
+  const { data, error } = frontDeskApi.useConfirmationQuery({ token }, { skip: Boolean(sent) });
   if (sent) {
     return (
       <Column>

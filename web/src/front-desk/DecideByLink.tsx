@@ -1,13 +1,13 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { api } from '../app/api.ts';
 import { DecisionForm } from '../ui/DecisionForm.tsx';
 import { Facts } from '../ui/Facts.tsx';
 import { Trace } from '../ui/Trace.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { Column } from './Column.tsx';
+import { frontDeskApi } from './endpoints.ts';
 
 /**
  * A decision by the link in a letter: everything needed in view, on a phone, without signing in.
@@ -15,8 +15,8 @@ import { Column } from './Column.tsx';
 export function DecideByLink() {
   const { token = '' } = useParams();
   const [decided, setDecided] = useState<AnswerOf<'decideByLink'> | null>(null);
-  const { data, error } = api.useDecisionLinkQuery({ token }, { skip: decided !== null });
-  const [decide, { isLoading, error: failed }] = api.useDecideByLinkMutation();
+  const { data, error } = frontDeskApi.useDecisionLinkQuery({ token }, { skip: decided !== null });
+  const [decide, { isLoading, error: failed }] = frontDeskApi.useDecideByLinkMutation();
   useTitle(data ? `Decide: ${data.subject}` : 'Decide');
   if (decided) {
     return (
@@ -67,8 +67,8 @@ export function DecideByLink() {
           seen={data.seen}
           busy={isLoading}
           error={failed}
-          decide={async (decision) => {
-            const result = await decide({ token, ...decision });
+          decide={async ({ key: once, ...body }) => {
+            const result = await decide({ token, once, body });
             if (!('error' in result) && result.data) setDecided(result.data);
           }}
         />

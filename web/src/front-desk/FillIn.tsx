@@ -2,7 +2,6 @@ import type { AnswerOf } from '@tolvek/contract';
 import { CONTACT_LABELS, contactProblems } from '@tolvek/core/door';
 import type { KnownRequest, Problem, RawAnswers } from '@tolvek/core/register';
 import { lazy, Suspense, useCallback, useEffect, useMemo, useReducer, useRef, useState } from 'react';
-import { api, problemOf } from '../app/api.ts';
 import { inputId } from '../fields/AskedQuestion.tsx';
 import { FormParts } from '../fields/FormParts.tsx';
 import { AroundFieldsProvider } from '../fields/input.ts';
@@ -10,6 +9,8 @@ import { cellId } from '../fields/LineItemsInput.tsx';
 import { ProblemLine } from '../fields/ProblemLine.tsx';
 import { uploadFile } from '../fields/uploadFile.ts';
 import { Button } from '../ui/Button.tsx';
+import { problemOf } from '../wire/problem.ts';
+import { frontDeskApi } from './endpoints.ts';
 import { allProblems, begun, factsWith, filled, hasTyped, isTold, knownAnswers, withoutBlanks } from './filling.ts';
 import { GoOnLater } from './GoOnLater.tsx';
 import { forget, type KeptAnswers, type KeptElsewhere, keep, newKey, nothingTyped, recall } from './keptAnswers.ts';
@@ -51,10 +52,10 @@ export function FillIn({
   const { files, references } = typed;
   const facts = useMemo(() => factsWith(form.facts, { files, references }), [form.facts, files, references]);
   const completion = complete(knownAnswers(typed, form), facts);
-  const [submit, { isLoading, data: sent }] = api.useSubmitMutation();
+  const [submit, { isLoading, data: sent }] = frontDeskApi.useSubmitMutation();
   const leaveField = useLeftFields(useCallback((fields) => step({ does: 'leave', fields }), []));
   const taken = useTaken(slug, form.together);
-  const [ask] = api.useOffersMutation();
+  const [ask] = frontDeskApi.useOffersMutation();
   const [isKept, setIsKept] = useState(false);
   const summary = useRef<HTMLDivElement>(null);
   const top = useRef<HTMLHeadingElement>(null);
@@ -88,7 +89,7 @@ export function FillIn({
         return known;
       },
       offers: (field: string, find: string) =>
-        ask({ slug, field, find, answers: withoutBlanks(knownAnswers(latest.current, form), form) }).unwrap(),
+        ask({ slug, body: { field, find, answers: withoutBlanks(knownAnswers(latest.current, form), form) } }).unwrap(),
       know: (request: KnownRequest) => step({ does: 'choose', request }),
     }),
     [facts, slug, form, ask],
@@ -129,7 +130,7 @@ export function FillIn({
     const answers = withoutBlanks(rules.answersToSend(knownAnswers(typed, form), completion, form.parts), form);
     const result = await submit({
       slug,
-      key: typed.key,
+      once: typed.key,
       body: { release: form.release, answers, ...(door.kind === 'outside' ? { contact: typed.contact } : {}) },
     });
     if (!('error' in result)) return forget(slug);

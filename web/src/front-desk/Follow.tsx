@@ -1,30 +1,30 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { useState } from 'react';
 import { useParams } from 'react-router';
-import { api } from '../app/api.ts';
-import { DeskMoment } from '../app/DeskMoment.tsx';
 import { Button } from '../ui/Button.tsx';
 import { Facts } from '../ui/Facts.tsx';
 import { Trace } from '../ui/Trace.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
+import { DeskMoment } from '../wire/DeskMoment.tsx';
 import { Column } from './Column.tsx';
+import { frontDeskApi } from './endpoints.ts';
 
 /** An outside requester's own request, by the link in their letters. */
 export function Follow() {
   const { token = '' } = useParams();
-  const { data, error, refetch } = api.useFollowQuery(
+  const { data, error, refetch } = frontDeskApi.useFollowQuery(
     { token },
     { pollingInterval: 30_000, skipPollingIfUnfocused: true },
   );
-  const [send, state] = api.useFollowMessageMutation();
+  const [send, state] = frontDeskApi.useFollowMessageMutation();
   return (
     <OwnRequest
       request={data}
       fileAt={(id) => `/api/follow/${token}/files/${id}`}
       error={error}
       again={refetch}
-      send={(text) => send({ token, text }).unwrap()}
+      send={(text) => send({ token, body: { text } }).unwrap()}
       sendError={state.error}
     />
   );
@@ -33,18 +33,18 @@ export function Follow() {
 /** A staff requester's own request. */
 export function MyRequest() {
   const { number = '' } = useParams();
-  const { data, error, refetch } = api.useMyRequestQuery(
+  const { data, error, refetch } = frontDeskApi.useMyRequestQuery(
     { number },
     { pollingInterval: 30_000, skipPollingIfUnfocused: true },
   );
-  const [send, state] = api.useMyMessageMutation();
+  const [send, state] = frontDeskApi.useMyMessageMutation();
   return (
     <OwnRequest
       request={data}
       fileAt={(id) => `/api/requests/${number}/files/${id}`}
       error={error}
       again={refetch}
-      send={(text) => send({ number, text }).unwrap()}
+      send={(text) => send({ number, body: { text } }).unwrap()}
       sendError={state.error}
     />
   );

@@ -1,14 +1,15 @@
 import { Link } from 'react-router';
-import { api } from '../app/api.ts';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
+import { meApi } from '../wire/me.ts';
 import { Column } from './Column.tsx';
+import { frontDeskApi } from './endpoints.ts';
 
 /** What do you need? The forms one can ask with, beside what one asked before. */
 export function FrontDesk() {
   useTitle('');
-  const { data: me } = api.useMeQuery();
-  const { data, error, refetch } = api.useFrontDeskQuery();
+  const { data: me } = meApi.useMeQuery();
+  const { data, error, refetch } = frontDeskApi.useFrontDeskQuery();
   if (error)
     return (
       <Column>

@@ -1,14 +1,15 @@
 import type { RawAnswers } from '@tolvek/core/register';
 import { useState } from 'react';
-import { api, problemOf } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
+import { problemOf } from '../wire/problem.ts';
+import { frontDeskApi } from './endpoints.ts';
 import type { KeptAnswers } from './keptAnswers.ts';
 
 /** A link by letter, to go on later or on another device. */
 export function GoOnLater({ slug, answers, typed }: { slug: string; answers: RawAnswers; typed: KeptAnswers }) {
   const [open, setOpen] = useState(false);
   const [email, setEmail] = useState(typed.contact.email);
-  const [send, { isLoading, error, data }] = api.useSendKeptMutation();
+  const [send, { isLoading, error, data }] = frontDeskApi.useSendKeptMutation();
   const problem = error ? problemOf(error) : null;
   if (data)
     return (
@@ -25,7 +26,10 @@ export function GoOnLater({ slug, answers, typed }: { slug: string; answers: Raw
       </p>
     );
   const ask = (): void =>
-    void send({ slug, answers, contact: { name: typed.contact.name, email }, typedAt: typed.typedAt || Date.now() });
+    void send({
+      slug,
+      body: { answers, contact: { name: typed.contact.name, email }, typedAt: typed.typedAt || Date.now() },
+    });
   return (
     <div className="mt-4 border-l-2 border-green pl-3.5">
       <label htmlFor="go-on-email" className="block font-semibold">

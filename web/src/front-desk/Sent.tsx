@@ -1,11 +1,11 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { useEffect, useRef } from 'react';
 import { Link } from 'react-router';
-import { api } from '../app/api.ts';
+import { meApi } from '../wire/me.ts';
 
 /** After sending: the number and what follows, or the one step that is left. */
 export function Sent({ sent, again }: { sent: AnswerOf<'submit'>; again: () => void }) {
-  const { data: me } = api.useMeQuery();
+  const { data: me } = meApi.useMeQuery();
   const head = useRef<HTMLHeadingElement>(null);
   useEffect(() => {
     scrollTo(0, 0);

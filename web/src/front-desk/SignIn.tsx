@@ -1,15 +1,16 @@
 import { useForm } from 'react-hook-form';
 import { useNavigate, useSearchParams } from 'react-router';
-import { api, problemOf } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
 import { useTitle } from '../ui/useTitle.ts';
+import { meApi } from '../wire/me.ts';
+import { problemOf } from '../wire/problem.ts';
 import { Column } from './Column.tsx';
 
 /** Staff sign-in; in demo mode the demo people are one click away. */
 export function SignIn() {
   useTitle('Sign in');
-  const { data: me } = api.useMeQuery();
-  const [signIn, { isLoading, error }] = api.useSignInMutation();
+  const { data: me } = meApi.useMeQuery();
+  const [signIn, { isLoading, error }] = meApi.useSignInMutation();
   const navigate = useNavigate();
   const [search] = useSearchParams();
   const { register, handleSubmit } = useForm({ defaultValues: { email: '', password: '' } });

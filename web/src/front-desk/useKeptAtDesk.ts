@@ -1,6 +1,6 @@
 import type { RawAnswers } from '@tolvek/core/register';
 import { useEffect, useRef, useState } from 'react';
-import { api } from '../app/api.ts';
+import { frontDeskApi } from './endpoints.ts';
 import type { KeptAnswers } from './keptAnswers.ts';
 
 /** How long typing rests before it is kept at the desk. */
@@ -22,8 +22,8 @@ export function useKeptAtDesk(
   answers: RawAnswers,
   isSent: boolean,
 ): boolean {
-  const [keepForMe] = api.useKeepAnswersMutation();
-  const [keepBehindLink] = api.useKeepKeptMutation();
+  const [keepForMe] = frontDeskApi.useKeepAnswersMutation();
+  const [keepBehindLink] = frontDeskApi.useKeepKeptMutation();
   const [keptAt, setKeptAt] = useState(typed.typedAt);
   const first = useRef(typed.typedAt);
   const latest = useRef({ answers, contact: typed.contact });
@@ -36,8 +36,8 @@ export function useKeptAtDesk(
       const { answers: now, contact } = latest.current;
       const keeping =
         as === 'staff'
-          ? keepForMe({ slug, answers: now, typedAt })
-          : keepBehindLink({ token, answers: now, contact, typedAt });
+          ? keepForMe({ slug, body: { answers: now, typedAt } })
+          : keepBehindLink({ token, body: { answers: now, contact, typedAt } });
       // What can’t be kept there is kept here; the next letter tries again.
       void keeping.then((result) => !('error' in result) && setKeptAt(typedAt));
     }, REST);

@@ -1,6 +1,6 @@
 import type { Problem, RawAnswers } from '@tolvek/core/register';
 import { useState } from 'react';
-import { api } from '../app/api.ts';
+import { frontDeskApi } from './endpoints.ts';
 
 interface Taken {
   readonly problems: readonly Problem[];
@@ -18,7 +18,7 @@ interface Taken {
  * as the field is left.
  */
 export function useTaken(slug: string, together: readonly (readonly string[])[]): Taken {
-  const [ask] = api.useCheckAnswersMutation();
+  const [ask] = frontDeskApi.useCheckAnswersMutation();
   const [problems, setProblems] = useState<readonly Problem[]>([]);
   const concerned = (field: string): readonly (readonly string[])[] =>
     together.filter((fields) => fields.includes(field));
@@ -27,7 +27,7 @@ export function useTaken(slug: string, together: readonly (readonly string[])[])
     check: (field, answers) => {
       if (!concerned(field).some((fields) => fields.every((key) => Object.hasOwn(answers, key)))) return;
       // Whether it could be asked or not: the server looks again when the request is sent.
-      void ask({ slug, answers }).then(
+      void ask({ slug, body: { answers } }).then(
         (result) => 'data' in result && result.data && setProblems(result.data.problems),
       );
     },

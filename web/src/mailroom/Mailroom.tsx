@@ -1,17 +1,17 @@
 import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { api } from '../app/api.ts';
-import { DeskMoment } from '../app/DeskMoment.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
+import { DeskMoment } from '../wire/DeskMoment.tsx';
+import { mailroomApi } from './endpoints.ts';
 
 /** The Mailroom: the letters this installation sent, as their readers received them. */
 export function Mailroom() {
   useTitle('Mailroom');
   const { id } = useParams();
   const [find, setFind] = useState('');
-  const { data, error, refetch } = api.useMailroomQuery(
-    { find },
+  const { data, error, refetch } = mailroomApi.useMailroomQuery(
+    { query: { find } },
     { pollingInterval: 2_000, skipPollingIfUnfocused: true },
   );
   return (
@@ -70,7 +70,7 @@ export function Mailroom() {
 const VIEWS = ['As received', 'Plain text', 'Headers'] as const;
 
 function OpenLetter({ id }: { id: string }) {
-  const { data: letter, error } = api.useLetterQuery({ id });
+  const { data: letter, error } = mailroomApi.useLetterQuery({ id });
   const [view, setView] = useState<(typeof VIEWS)[number]>('As received');
   if (error) return <Trouble error={error} />;
   if (!letter) return <p className="text-soft">Opening the letter …</p>;

@@ -1,4 +1,4 @@
-import { problemOf } from '../app/api.ts';
+import { problemOf } from '../wire/problem.ts';
 
 /** What was wrong with one field of what was sent, with the way out. */
 export const ProblemsAt = ({ error, field }: { error: unknown; field: string }) => (

@@ -1,4 +1,4 @@
-import { problemOf } from '../app/api.ts';
+import { problemOf } from '../wire/problem.ts';
 import { Button } from './Button.tsx';
 
 /** What went wrong, what is safe, and what to do next. */

@@ -1,10 +1,10 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { toast } from 'sonner';
-import { api } from '../app/api.ts';
-import { DeskMoment } from '../app/DeskMoment.tsx';
 import { Button } from '../ui/Button.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
+import { DeskMoment } from '../wire/DeskMoment.tsx';
 import { useBinder } from './binder.ts';
+import { workshopApi } from './endpoints.ts';
 import { WayDialog } from './WayDialog.tsx';
 
 type Form = AnswerOf<'form'>;
@@ -127,7 +127,7 @@ const WaysInForce = ({ form }: { form: Form }) => (
 );
 
 function Allowed({ way, formKey }: { way: Form['allowed'][number]; formKey: string }) {
-  const [end, { isLoading, error }] = api.useEndWayMutation();
+  const [end, { isLoading, error }] = workshopApi.useEndWayMutation();
   return (
     <li className="grid grid-cols-[1fr_auto] items-start gap-x-4 border-b border-rule py-2.5">
       <div>

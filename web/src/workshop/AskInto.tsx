@@ -1,16 +1,17 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { api, problemOf } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
 import { ProblemsAt } from '../ui/ProblemsAt.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
+import { problemOf } from '../wire/problem.ts';
 import { kindLabel } from './edits.ts';
+import { workshopApi } from './endpoints.ts';
 
 /** Another form that asks into a register that is there: what it is called, what it asks, and whom. */
 export function AskInto({ register }: { register: AnswerOf<'register'> }) {
   const navigate = useNavigate();
-  const [ask, { isLoading, error }] = api.useAskIntoMutation();
+  const [ask, { isLoading, error }] = workshopApi.useAskIntoMutation();
   const [once] = useState(() => crypto.randomUUID());
   const [tries, setTries] = useState(0);
   const [title, setTitle] = useState('');

@@ -1,13 +1,14 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { useMemo } from 'react';
 import { Link, Navigate, NavLink, useParams } from 'react-router';
-import { api } from '../app/api.ts';
 import { type AroundFields, AroundFieldsProvider, NOTHING_KNOWN } from '../fields/input.ts';
 import { Button } from '../ui/Button.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
+import { meApi } from '../wire/me.ts';
 import { BinderProvider } from './binder.ts';
 import type { Editing } from './editing.ts';
+import { workshopApi } from './endpoints.ts';
 import { Findings } from './Findings.tsx';
 import { Proof } from './Proof.tsx';
 import { PAGES } from './pages.ts';
@@ -21,8 +22,8 @@ import { useProof } from './useProof.ts';
  */
 export function Binder() {
   const { key = '' } = useParams();
-  const { data: me } = api.useMeQuery();
-  const { data: form, error, refetch } = api.useFormQuery({ key });
+  const { data: me } = meApi.useMeQuery();
+  const { data: form, error, refetch } = workshopApi.useFormQuery({ key });
   if (me && !me.person) return <Navigate to={`/sign-in?back=/workshop/${key}`} replace />;
   if (error)
     return (

@@ -1,16 +1,16 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { useEffect } from 'react';
 import { toast } from 'sonner';
-import { api } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
+import { workshopApi } from './endpoints.ts';
 
 /** How often is asked how far it has come, ms. */
 const A_LOOK = 700;
 
 /** Requests that are being computed anew: how many of them, and a way to stop. It goes on without this page. */
 export function ComputingAnew({ job, ended }: { job: string; ended: () => void }) {
-  const { data } = api.useJobQuery({ id: job }, { pollingInterval: A_LOOK });
-  const [stop, { isLoading }] = api.useStopJobMutation();
+  const { data } = workshopApi.useJobQuery({ id: job }, { pollingInterval: A_LOOK });
+  const [stop, { isLoading }] = workshopApi.useStopJobMutation();
   const isOver = data !== undefined && data.state !== 'waiting' && data.state !== 'running';
   useEffect(() => {
     if (!isOver || !data) return;

@@ -2,12 +2,13 @@ import type { AnswerOf } from '@tolvek/contract';
 import { answerSchema, type FormDesign, formFile } from '@tolvek/core/form';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { api, problemOf } from '../app/api.ts';
-import { DeskMoment } from '../app/DeskMoment.tsx';
 import { Button } from '../ui/Button.tsx';
+import { DeskMoment } from '../wire/DeskMoment.tsx';
+import { problemOf } from '../wire/problem.ts';
 import { useBinder } from './binder.ts';
 import { ChangeList } from './ChangeList.tsx';
 import type { Change } from './editing.ts';
+import { workshopApi } from './endpoints.ts';
 
 type DoorSettings = AnswerOf<'form'>['doors'][number];
 
@@ -50,7 +51,7 @@ function ReleaseLine({
   inForce: boolean;
   change: Change;
 }) {
-  const [load, { data, isFetching }] = api.useLazyCompareReleaseQuery();
+  const [load, { data, isFetching }] = workshopApi.useLazyCompareReleaseQuery();
   return (
     <li className="border-b border-rule py-2">
       <div className="grid grid-cols-[7rem_1fr_auto] gap-3">
@@ -103,7 +104,7 @@ function ReleaseLine({
 
 /** What the draft was, one state for each stretch of work. */
 function DraftHistory({ formKey, change }: { formKey: string; change: Change }) {
-  const { data } = api.useDraftHistoryQuery({ key: formKey }, { refetchOnMountOrArgChange: true });
+  const { data } = workshopApi.useDraftHistoryQuery({ key: formKey }, { refetchOnMountOrArgChange: true });
   const states = data?.states.filter((state) => state.changes.length > 0) ?? [];
   return (
     <>
@@ -185,12 +186,12 @@ function TakeAlong({ form, draft }: { form: AnswerOf<'form'>; draft: FormDesign 
 }
 
 function DoorLine({ door }: { door: DoorSettings }) {
-  const [setDoor, { isLoading }] = api.useSetDoorMutation();
+  const [setDoor, { isLoading }] = workshopApi.useSetDoorMutation();
   const [message, setMessage] = useState(door.closedMessage);
   const link = `${location.origin}/ask/${door.slug}`;
   const put = async (open: boolean): Promise<void> => {
     try {
-      await setDoor({ slug: door.slug, open, closedMessage: message }).unwrap();
+      await setDoor({ slug: door.slug, body: { open, closedMessage: message } }).unwrap();
       toast(open ? 'The door is open.' : 'The door is closed. People who come read the message.');
     } catch (error) {
       toast.error(problemOf(error).detail);

@@ -1,13 +1,13 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { Link } from 'react-router';
-import { api } from '../app/api.ts';
 import { Trouble } from '../ui/Trouble.tsx';
+import { workshopApi } from './endpoints.ts';
 
 type Rule = AnswerOf<'doubles'>['rules'][number];
 
 /** What must not be asked twice in a register, and the requests that share it all the same. */
 export function Doubles({ registerKey: key }: { registerKey: string }) {
-  const { data, error, refetch } = api.useDoublesQuery({ key });
+  const { data, error, refetch } = workshopApi.useDoublesQuery({ key });
   if (error) return <Trouble error={error} again={refetch} />;
   if (!data || data.rules.length === 0) return null;
   return (

@@ -2,9 +2,10 @@ import { type AnswerOf, MOST_IMPORTED } from '@tolvek/contract';
 import { type FormDesign, questionsOf } from '@tolvek/core/form';
 import { comesInCells, type Field } from '@tolvek/core/register';
 import { useState } from 'react';
-import { api, problemOf } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
+import { problemOf } from '../wire/problem.ts';
 import { useBinder } from './binder.ts';
+import { workshopApi } from './endpoints.ts';
 import { readStartFile, type StartFile } from './startFrom.ts';
 
 /** In the place of a field: whose request it is, by mail address or name. */
@@ -21,7 +22,10 @@ export function InOutPage() {
   const [among, setAmong] = useState<'all' | 'unfinished'>('all');
   const inForce = Math.max(0, ...form.releases.map((release) => release.number));
   // Rows come in by what is in force, whatever the draft asks by now.
-  const { data: release } = api.useCompareReleaseQuery({ key: form.key, number: inForce }, { skip: inForce === 0 });
+  const { data: release } = workshopApi.useCompareReleaseQuery(
+    { key: form.key, number: inForce },
+    { skip: inForce === 0 },
+  );
   return (
     <>
       <h2 className="section-head mt-2">Take out</h2>
@@ -98,7 +102,7 @@ function TakeIn({ form, design }: { form: AnswerOf<'form'>; design: FormDesign }
   const [reading, setReading] = useState('');
   const [columns, setColumns] = useState<readonly string[]>([]);
   const [once, setOnce] = useState(() => crypto.randomUUID());
-  const [run, { data, error, isLoading, reset }] = api.useTakeInRowsMutation();
+  const [run, { data, error, isLoading, reset }] = workshopApi.useTakeInRowsMutation();
   const rows = file?.kind === 'rows' ? file.rows : [];
   const [headings = [], ...lines] = rows;
   const fields = comingIn(design);

@@ -10,20 +10,22 @@ import {
 } from '@tolvek/core/form';
 import { type ReactNode, useState } from 'react';
 import { Navigate, useNavigate } from 'react-router';
-import { api, problemOf } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
 import { ProblemsAt } from '../ui/ProblemsAt.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
+import { meApi } from '../wire/me.ts';
+import { problemOf } from '../wire/problem.ts';
 import { AskInto } from './AskInto.tsx';
 import { kindLabel } from './edits.ts';
+import { workshopApi } from './endpoints.ts';
 import { readStartFile, type StartFile } from './startFrom.ts';
 
 /** A new form: what to start from, then where it belongs. */
 export function NewForm() {
   useTitle('New form');
-  const { data: me } = api.useMeQuery();
-  const { data: ground, error } = api.useGroundQuery();
+  const { data: me } = meApi.useMeQuery();
+  const { data: ground, error } = workshopApi.useGroundQuery();
   if (me && !me.person) return <Navigate to="/sign-in?back=/workshop/new" replace />;
   if (error)
     return (
@@ -37,7 +39,7 @@ export function NewForm() {
 /** First whether it has a register of its own, as everything else depends on it. */
 function Beginning({ ground }: { ground: AnswerOf<'ground'> }) {
   const [into, setInto] = useState('');
-  const { data: register, error } = api.useRegisterQuery({ key: into }, { skip: into === '' });
+  const { data: register, error } = workshopApi.useRegisterQuery({ key: into }, { skip: into === '' });
   const [isOwn, setOwn] = useState(true);
   return (
     <main className="mx-auto max-w-[60rem] px-6 pt-6 pb-16">
@@ -110,9 +112,9 @@ interface Belonging {
 
 function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
   const navigate = useNavigate();
-  const { data: shelf } = api.useFormsQuery();
-  const [loadForm] = api.useLazyFormQuery();
-  const [create, { isLoading, error }] = api.useCreateFormMutation();
+  const { data: shelf } = workshopApi.useFormsQuery();
+  const [loadForm] = workshopApi.useLazyFormQuery();
+  const [create, { isLoading, error }] = workshopApi.useCreateFormMutation();
   const [start, setStart] = useState<Start>({ from: 'recipe', recipe: 'blank' });
   const [once] = useState(() => crypto.randomUUID());
   const [tries, setTries] = useState(0);
@@ -192,14 +194,16 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
     setTries(tries + 1);
     const created = await create({
       once: `${once}-${tries}`,
-      prefix,
-      desk: belongs.team,
-      doors: { staff: belongs.staff, outside: belongs.outside },
-      holds,
-      draft: made.draft,
-      access: { rules: [...made.rules] },
-      staysIn: made.staysIn,
-      vocabularies: [...newTerms.filter((need) => !chosenFor('terms')[need.key])],
+      body: {
+        prefix,
+        desk: belongs.team,
+        doors: { staff: belongs.staff, outside: belongs.outside },
+        holds,
+        draft: made.draft,
+        access: { rules: [...made.rules] },
+        staysIn: made.staysIn,
+        vocabularies: [...newTerms.filter((need) => !chosenFor('terms')[need.key])],
+      },
     });
     if ('data' in created && created.data) navigate(`/workshop/${created.data.key}`);
   };

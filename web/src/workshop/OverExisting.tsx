@@ -1,17 +1,18 @@
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { api, problemOf } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
+import { problemOf } from '../wire/problem.ts';
+import { workshopApi } from './endpoints.ts';
 
 /**
  * A rule over the requests that are there: first what it would do, counted and listed; then, if
  * wanted, it is done.
  */
 export function OverExisting({ formKey, rule, isKept }: { formKey: string; rule: string; isKept: boolean }) {
-  const [run, { data, error, isLoading }] = api.useOverExistingMutation();
+  const [run, { data, error, isLoading }] = workshopApi.useOverExistingMutation();
   const [among, setAmong] = useState<'unfinished' | 'all'>('unfinished');
-  const [takeBack, takingBack] = api.useTakeRunBackMutation();
-  const look = (shown: string | null, of = among): void => void run({ key: formKey, rule, shown, among: of });
+  const [takeBack, takingBack] = workshopApi.useTakeRunBackMutation();
+  const look = (shown: string | null, of = among): void => void run({ key: formKey, rule, body: { shown, among: of } });
   const back = (id: string): void => {
     takeBack({ key: formKey, run: id })
       .unwrap()

@@ -4,12 +4,12 @@ import { type FormDesign, isUnanswered, partKey, partName, ruleInWords } from '@
 import { showValue } from '@tolvek/core/register';
 import { prepareRouting } from '@tolvek/core/routing';
 import { useMemo, useState } from 'react';
-import { api } from '../app/api.ts';
 import { FormParts } from '../fields/FormParts.tsx';
 import { type AroundFields, AroundFieldsProvider } from '../fields/input.ts';
 import { uploadFile } from '../fields/uploadFile.ts';
 import { RowReasons } from '../ui/RowReasons.tsx';
 import { Why } from '../ui/Why.tsx';
+import { workshopApi } from './endpoints.ts';
 import { Reasons } from './Reasons.tsx';
 import { TrialButton } from './TrialButton.tsx';
 import type { DraftEditing } from './useDraft.ts';
@@ -24,7 +24,7 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
   const { scope, slots, completion } = proof;
   const [tried, setTried] = useState(false);
   const route = useMemo(() => prepareRouting(draft.routing, scope), [draft.routing, scope]);
-  const [ask] = api.useDraftOffersMutation();
+  const [ask] = workshopApi.useDraftOffersMutation();
   const { facts, answers, know, hold, seat } = proof;
   const around = useMemo((): AroundFields => {
     const outside = facts.door === 'outside';
@@ -37,7 +37,7 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
         return known;
       },
       know,
-      offers: (field, find) => ask({ key: form.key, field, find, answers, person, outside }).unwrap(),
+      offers: (field, find) => ask({ key: form.key, body: { field, find, answers, person, outside } }).unwrap(),
     };
   }, [facts, answers, know, hold, seat, ask, form.key]);
   const { problems } = completion;

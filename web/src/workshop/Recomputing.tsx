@@ -1,6 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { api } from '../app/api.ts';
 import { Trouble } from '../ui/Trouble.tsx';
+import { workshopApi } from './endpoints.ts';
 
 /** Where a release computes something otherwise: what becomes of the requests that are there. */
 export function Recomputing({
@@ -12,7 +12,7 @@ export function Recomputing({
   isRecomputed: boolean;
   set: (isRecomputed: boolean) => void;
 }) {
-  const { data, error, isFetching } = api.useRecomputationQuery({ key: formKey });
+  const { data, error, isFetching } = workshopApi.useRecomputationQuery({ key: formKey });
   if (error) return <Trouble error={error} />;
   if (isFetching || !data) return <p className="mt-3 text-soft">Looking what it computes otherwise …</p>;
   if (data.fields.length === 0) return null;

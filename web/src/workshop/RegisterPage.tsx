@@ -2,14 +2,15 @@ import type { AnswerOf } from '@tolvek/contract';
 import { useState } from 'react';
 import { Link, Navigate, useParams } from 'react-router';
 import { toast } from 'sonner';
-import { api } from '../app/api.ts';
-import { DeskMoment } from '../app/DeskMoment.tsx';
 import { Button } from '../ui/Button.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
+import { DeskMoment } from '../wire/DeskMoment.tsx';
+import { meApi } from '../wire/me.ts';
 import { AskInto } from './AskInto.tsx';
 import { Doubles } from './Doubles.tsx';
 import { kindLabel } from './edits.ts';
+import { workshopApi } from './endpoints.ts';
 import { RegisterSettings } from './RegisterSettings.tsx';
 
 type Register = AnswerOf<'register'>;
@@ -18,8 +19,8 @@ type AskingForm = Register['forms'][number];
 /** A register: the forms that ask into it beside each other, what it is called, and what it was. */
 export function RegisterPage() {
   const { register: key = '' } = useParams();
-  const { data: me } = api.useMeQuery();
-  const { data: register, error, refetch } = api.useRegisterQuery({ key });
+  const { data: me } = meApi.useMeQuery();
+  const { data: register, error, refetch } = workshopApi.useRegisterQuery({ key });
   useTitle(register?.name ?? 'Register');
   if (me && !me.person) return <Navigate to={`/sign-in?back=/workshop/registers/${key}`} replace />;
   return (
@@ -70,16 +71,16 @@ const formsInWords = (n: number): string =>
 const OWN_WORDS = { routing: 'routing', approval: 'approval', deadline: 'deadline' } as const;
 
 function FormLine({ form, isOnly }: { form: AskingForm; isOnly: boolean }) {
-  const [setState, { error }] = api.useSetFormStateMutation();
-  const [duplicate, duplicated] = api.useDuplicateFormMutation();
+  const [setState, { error }] = workshopApi.useSetFormStateMutation();
+  const [duplicate, duplicated] = workshopApi.useDuplicateFormMutation();
   const [once] = useState(() => crypto.randomUUID());
   const put = async (state: 'in use' | 'stopped' | 'deleted', words: string): Promise<void> => {
-    const done = await setState({ key: form.key, state });
+    const done = await setState({ key: form.key, body: { state } });
     if (!('error' in done)) toast(words);
   };
   const copy = async (): Promise<void> => {
     const title = `${form.title}, again`.slice(0, 200);
-    const made = await duplicate({ key: form.key, once, title });
+    const made = await duplicate({ key: form.key, once, body: { title } });
     if (!('error' in made)) toast(`“${title}” is on the shelf. Nobody can ask with it before it is released.`);
   };
   const state = form.stopped
@@ -134,7 +135,7 @@ function FormLine({ form, isOnly }: { form: AskingForm; isOnly: boolean }) {
 
 /** Each field, and which form asks for it. */
 function Fields({ register }: { register: Register }) {
-  const [change, { error }] = api.useChangeRegisterMutation();
+  const [change, { error }] = workshopApi.useChangeRegisterMutation();
   const { forms, fields, left, stays } = register;
   const leave = async (key: string, isLeaving: boolean): Promise<void> => {
     const { name, prefix, deskGroups, staysIn, stages, version } = register;
@@ -234,7 +235,7 @@ const SOURCE_WORDS = {
 
 /** What was in force, the newest first, with the way back. */
 function States({ register }: { register: Register }) {
-  const [goBack, { error }] = api.useGoBackToStateMutation();
+  const [goBack, { error }] = workshopApi.useGoBackToStateMutation();
   const back = async (number: number): Promise<void> => {
     const done = await goBack({ key: register.key, number, version: register.version });
     if (!('error' in done)) toast(`Names, desk, stages and access are as in state ${number} again.`);

@@ -2,16 +2,17 @@ import type { AnswerOf } from '@tolvek/contract';
 import { standingScope } from '@tolvek/core/register';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { api, problemOf } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
 import { ProblemsAt } from '../ui/ProblemsAt.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
+import { problemOf } from '../wire/problem.ts';
+import { workshopApi } from './endpoints.ts';
 import { StagesEditor } from './StagesEditor.tsx';
 
 /** What a register is called, who works at its desk, its stages and the ways between them: in force at once. */
 export function RegisterSettings({ register }: { register: AnswerOf<'register'> }) {
-  const { data: ground } = api.useGroundQuery();
-  const [change, { error, isLoading }] = api.useChangeRegisterMutation();
+  const { data: ground } = workshopApi.useGroundQuery();
+  const [change, { error, isLoading }] = workshopApi.useChangeRegisterMutation();
   const was = {
     ...{ name: register.name, prefix: register.prefix, deskGroups: register.deskGroups, staysIn: register.staysIn },
     stages: [...register.stages],

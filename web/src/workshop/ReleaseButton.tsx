@@ -2,12 +2,12 @@ import type { AnswerOf } from '@tolvek/contract';
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { api } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
 import { DialogFrame } from '../ui/DialogFrame.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { ChangeList } from './ChangeList.tsx';
 import { ComputingAnew } from './ComputingAnew.tsx';
+import { workshopApi } from './endpoints.ts';
 import { Recomputing } from './Recomputing.tsx';
 import type { DraftEditing } from './useDraft.ts';
 
@@ -17,11 +17,11 @@ export function ReleaseButton({ form, editing }: { form: AnswerOf<'form'>; editi
   const [note, setNote] = useState('');
   const [isRecomputed, setRecomputed] = useState(false);
   const [job, setJob] = useState<string | null>(null);
-  const [release, { isLoading, error, reset }] = api.useReleaseFormMutation();
+  const [release, { isLoading, error, reset }] = workshopApi.useReleaseFormMutation();
   const next = (form.releases[0]?.number ?? 0) + 1;
   const errors = editing.findings.filter((finding) => finding.severity === 'error').length;
   const send = async (): Promise<void> => {
-    const done = await release({ key: form.key, version: editing.version, note, recompute: isRecomputed });
+    const done = await release({ key: form.key, version: editing.version, body: { note, recompute: isRecomputed } });
     if ('error' in done || !done.data) return;
     editing.released(done.data.version);
     setOpen(false);

@@ -1,16 +1,17 @@
 import { useEffect, useState } from 'react';
 import { Link, Navigate } from 'react-router';
-import { api } from '../app/api.ts';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
+import { meApi } from '../wire/me.ts';
+import { workshopApi } from './endpoints.ts';
 
 /** The Workshop's shelf: every form as a binder, with its state. */
 export function Shelf() {
   useTitle('Workshop');
-  const { data: me } = api.useMeQuery();
+  const { data: me } = meApi.useMeQuery();
   const [isWaiting, setIsWaiting] = useState(false);
   // Drafts that are being looked through are asked about again, until all of them are known.
-  const { data, error, refetch } = api.useFormsQuery(undefined, { pollingInterval: isWaiting ? 2_000 : 0 });
+  const { data, error, refetch } = workshopApi.useFormsQuery(undefined, { pollingInterval: isWaiting ? 2_000 : 0 });
   const isChecking = data?.forms.some((form) => form.findings === null) ?? false;
   useEffect(() => setIsWaiting(isChecking), [isChecking]);
   if (me && !me.person) return <Navigate to="/sign-in?back=/workshop" replace />;

@@ -2,8 +2,9 @@ import type { AnswerOf } from '@tolvek/contract';
 import { answersToSend } from '@tolvek/core/form';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { api, problemOf } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
+import { problemOf } from '../wire/problem.ts';
+import { workshopApi } from './endpoints.ts';
 import type { DraftEditing } from './useDraft.ts';
 import type { ProofState } from './useProof.ts';
 
@@ -17,8 +18,8 @@ export function TrialButton({
   proof: ProofState;
   editing: DraftEditing;
 }) {
-  const [send, { data, error, isLoading, reset }] = api.useSendTrialMutation();
-  const [clear, { isLoading: isClearing }] = api.useClearTrialsMutation();
+  const [send, { data, error, isLoading, reset }] = workshopApi.useSendTrialMutation();
+  const [clear, { isLoading: isClearing }] = workshopApi.useClearTrialsMutation();
   const [once, setOnce] = useState(() => crypto.randomUUID());
   const { completion, seat } = proof;
   const ready =
@@ -28,7 +29,7 @@ export function TrialButton({
   const go = async (): Promise<void> => {
     const person = seat === 'outside' || seat === 'staff' ? null : seat;
     const sent = await send({
-      form: form.key,
+      key: form.key,
       once,
       body: {
         answers: answersToSend(proof.answers, completion, editing.draft.parts),

@@ -1,7 +1,7 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { explain, parseExpression } from '@tolvek/core/expression';
 import { useEffect, useId, useState } from 'react';
-import { api } from '../app/api.ts';
+import { workshopApi } from './endpoints.ts';
 import { Reasons } from './Reasons.tsx';
 import type { ProofState } from './useProof.ts';
 
@@ -20,7 +20,7 @@ export function Tried({ formKey, condition, proof }: { formKey: string; conditio
   const settled = useSettled(condition);
   const chooser = useId();
   const [number, setNumber] = useState<string | null>(null);
-  const { data, isFetching } = api.useTryConditionQuery({ key: formKey, condition: settled, number });
+  const { data, isFetching } = workshopApi.useTryConditionQuery({ key: formKey, body: { condition: settled, number } });
   const parsed = parseExpression(condition);
   const here = parsed.ok ? explain(parsed.value, proof.scope, proof.slots) : null;
   return (

@@ -3,10 +3,12 @@ import { mergeTerms, type Term, termByKey, termPath, termsInOrder, vocabularyPro
 import { useMemo, useState } from 'react';
 import { Link, Navigate, NavLink, useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
-import { api, problemOf } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
+import { meApi } from '../wire/me.ts';
+import { problemOf } from '../wire/problem.ts';
+import { workshopApi } from './endpoints.ts';
 import { MoveButtons } from './MoveButtons.tsx';
 import { withPasted } from './pastedTerms.ts';
 
@@ -14,12 +16,12 @@ import { withPasted } from './pastedTerms.ts';
 export function Vocabularies() {
   useTitle('Vocabularies');
   const { vocabulary: asked } = useParams();
-  const { data: me } = api.useMeQuery();
-  const { data, error, refetch } = api.useVocabulariesQuery();
+  const { data: me } = meApi.useMeQuery();
+  const { data, error, refetch } = workshopApi.useVocabulariesQuery();
   // The first one stands open where none is asked for: going there instead would lose what is typed
   // beside the list.
   const key = asked ?? data?.vocabularies[0]?.key;
-  const { data: opened, error: closed } = api.useVocabularyQuery({ key: key ?? '' }, { skip: !key });
+  const { data: opened, error: closed } = workshopApi.useVocabularyQuery({ key: key ?? '' }, { skip: !key });
   if (me && !me.person) return <Navigate to="/sign-in?back=/workshop/vocabularies" replace />;
   return (
     <div className="grid h-[calc(100dvh-46px)] grid-cols-[240px_minmax(0,1fr)]">
@@ -58,10 +60,10 @@ export function Vocabularies() {
 function NewVocabulary() {
   const navigate = useNavigate();
   const [name, setName] = useState('');
-  const [create, { error, isLoading }] = api.useCreateVocabularyMutation();
+  const [create, { error, isLoading }] = workshopApi.useCreateVocabularyMutation();
   const make = async (event: React.FormEvent): Promise<void> => {
     event.preventDefault();
-    const made = await create({ name, key: crypto.randomUUID() });
+    const made = await create({ once: crypto.randomUUID(), body: { name } });
     if (!('data' in made) || !made.data) return;
     setName('');
     navigate(`/workshop/vocabularies/${made.data.key}`);
@@ -103,8 +105,8 @@ function OpenVocabulary({ opened }: { opened: Opened }) {
   const [terms, setTerms] = useState<readonly Term[]>(opened.terms);
   const [name, setName] = useState(opened.name);
   const [at, setAt] = useState<string | null>(null);
-  const [save, { isLoading, error, reset }] = api.useSaveVocabularyMutation();
-  const [readAnew] = api.useLazyVocabularyQuery();
+  const [save, { isLoading, error, reset }] = workshopApi.useSaveVocabularyMutation();
+  const [readAnew] = workshopApi.useLazyVocabularyQuery();
   const vocabulary = useMemo(() => ({ key: opened.key, name, terms }), [opened.key, name, terms]);
   const problems = useMemo(() => vocabularyProblems(terms), [terms]);
   const refused = error ? problemOf(error) : null;
@@ -120,7 +122,7 @@ function OpenVocabulary({ opened }: { opened: Opened }) {
   const keep = async (): Promise<void> => {
     let [version, wanted] = [base.version, terms];
     for (let tries = 0; tries < 3; tries += 1) {
-      const result = await save({ key: opened.key, version, name, terms: [...wanted] });
+      const result = await save({ key: opened.key, version, body: { name, terms: [...wanted] } });
       if (!('error' in result) && result.data) {
         setBase({ name, terms: wanted, version: result.data.version });
         setTerms(wanted);

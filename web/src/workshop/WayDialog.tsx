@@ -3,11 +3,12 @@ import { applyFix, fixInWords } from '@tolvek/core/form';
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { api, problemOf } from '../app/api.ts';
 import { Button } from '../ui/Button.tsx';
 import { DialogFrame } from '../ui/DialogFrame.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
+import { problemOf } from '../wire/problem.ts';
 import type { Change } from './editing.ts';
+import { workshopApi } from './endpoints.ts';
 
 type Finding = AnswerOf<'form'>['findings'][number];
 
@@ -61,8 +62,8 @@ function Mending({
   change,
   done,
 }: WayProps & { readonly change: Change; readonly done: () => void }) {
-  const { data: form } = api.useFormQuery({ key: formKey });
-  const [protect, { isLoading, error }] = api.useProtectAlikeMutation();
+  const { data: form } = workshopApi.useFormQuery({ key: formKey });
+  const [protect, { isLoading, error }] = workshopApi.useProtectAlikeMutation();
   const { fix, protect: alike } = finding;
   const labelOf = (key: string): string =>
     form?.draft.fields.find((field) => field.key === key)?.label ??
@@ -87,7 +88,7 @@ function Mending({
           <Button
             disabled={isLoading}
             onClick={async () => {
-              const made = await protect({ key: formKey, ...alike });
+              const made = await protect({ key: formKey, body: alike });
               if ('error' in made) return;
               toast(`“${labelOf(alike.field)}” is protected like “${labelOf(alike.source)}” from now on.`);
               done();
@@ -113,8 +114,8 @@ function Mending({
 
 /** Allows the way on purpose, with a reason; only for who may read what it tells of. */
 function Allowing({ finding, formKey, done }: Pick<WayProps, 'finding' | 'formKey'> & { readonly done: () => void }) {
-  const { data: form } = api.useFormQuery({ key: formKey });
-  const [allow, { isLoading, error }] = api.useAllowWayMutation();
+  const { data: form } = workshopApi.useFormQuery({ key: formKey });
+  const [allow, { isLoading, error }] = workshopApi.useAllowWayMutation();
   const [once] = useState(() => crypto.randomUUID());
   const [tries, setTries] = useState(0);
   const [reason, setReason] = useState('');
@@ -125,7 +126,7 @@ function Allowing({ finding, formKey, done }: Pick<WayProps, 'finding' | 'formKe
   const send = async (event: React.FormEvent): Promise<void> => {
     event.preventDefault();
     setTries(tries + 1);
-    const made = await allow({ form: formKey, once: `${once}-${tries}`, body: { ...way, reason } });
+    const made = await allow({ key: formKey, once: `${once}-${tries}`, body: { ...way, reason } });
     if ('error' in made) return;
     toast('It is allowed, and stands on the page “Access” with your name and reason.');
     done();

@@ -9,7 +9,8 @@ import {
 } from '@tolvek/core/design';
 import { type FormDesign, mergeDesigns } from '@tolvek/core/form';
 import { useCallback, useEffect, useReducer, useState } from 'react';
-import { api, problemOf } from '../app/api.ts';
+import { problemOf } from '../wire/problem.ts';
+import { workshopApi } from './endpoints.ts';
 
 const SETTLE = 500;
 
@@ -49,13 +50,13 @@ export function useDraft(form: AnswerOf<'form'>): DraftEditing {
     setAround(form.findings);
     if (form.version === version) setTold({ findings: form.findings, changes: form.changes });
   }
-  const [save] = api.useSaveDraftMutation();
-  const [readAnew] = api.useLazyFormQuery();
+  const [save] = workshopApi.useSaveDraftMutation();
+  const [readAnew] = workshopApi.useLazyFormQuery();
 
   const store = useCallback(
     async (sent: FormDesign, onVersion: number): Promise<void> => {
       happened({ did: 'sent' });
-      const result = await save({ key: form.key, version: onVersion, draft: sent });
+      const result = await save({ key: form.key, version: onVersion, body: { draft: sent } });
       if (!('error' in result) && result.data) {
         setTold({ findings: result.data.findings, changes: result.data.changes });
         return happened({ did: 'stored', content: sent, version: result.data.version });

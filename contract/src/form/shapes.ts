@@ -1,0 +1,209 @@
+import {
+  type Action,
+  type DesignChange,
+  type Finding,
+  type Fix,
+  type FormDesign,
+  type FormFile,
+  type FormRule,
+  OWN_PARTS,
+  ofToday,
+  type Part,
+} from '@tolvek/core/form';
+import { isMailAddress, priorities } from '@tolvek/core/register';
+import { z } from 'zod';
+import { accessRules, field, unique, vocabulary } from '../register/shapes.ts';
+import { exactly } from '../wire/exactly.ts';
+import { fieldKey, formula, key, long, moment, short } from '../wire/shapes.ts';
+
+/** Parts that are no questions: their ids have a hyphen, which no field key has. */
+const partId = z
+  .string()
+  .regex(/^[a-z]+(-[a-z0-9]+)+$/, 'Use small letters and figures with a hyphen between.')
+  .max(64);
+const help = z.string().max(1_000);
+const part = exactly<Part>()(
+  z.discriminatedUnion('part', [
+    z.strictObject({
+      part: z.literal('question'),
+      field: fieldKey,
+      asks: short,
+      help,
+      required: z.boolean(),
+      whenHidden: z.enum(['ignored', 'cleared', 'kept']).optional(),
+    }),
+    z.strictObject({ part: z.literal('section'), id: partId, title: short, text: long }),
+    z.strictObject({ part: z.literal('page'), id: partId, title: short, text: long }),
+    z.strictObject({
+      part: z.literal('instruction'),
+      id: partId,
+      text: long,
+      mail: z
+        .strictObject({
+          label: short,
+          to: z.string().max(254).refine(isMailAddress, 'Give a mail address like desk@station.example.'),
+        })
+        .optional(),
+    }),
+  ]),
+);
+export const parts = z.array(part).max(700).readonly();
+const partKeys = z.array(z.string().max(64)).max(500).readonly();
+const action = exactly<Action>()(
+  z.discriminatedUnion('do', [
+    z.strictObject({ do: z.enum(['show', 'hide']), parts: partKeys }),
+    z.strictObject({ do: z.enum(['require', 'lock', 'clear']), fields: partKeys }),
+    z.strictObject({ do: z.literal('set'), field: fieldKey, value: formula }),
+    z.strictObject({ do: z.literal('limit'), field: fieldKey, options: partKeys }),
+    z.strictObject({ do: z.literal('warn'), field: fieldKey, text: z.string().max(500) }),
+    z.strictObject({ do: z.literal('refuse'), field: fieldKey, text: z.string().max(500), fix: z.string().max(500) }),
+    z.strictObject({ do: z.literal('jump'), after: z.string().max(64), to: z.string().max(64) }),
+  ]),
+);
+const actions = z.array(action).max(50).readonly();
+export const rule = exactly<FormRule>()(
+  z.strictObject({
+    id: key,
+    name: short,
+    says: z.string().max(1_000),
+    when: formula,
+    then: actions,
+    otherwise: actions,
+    on: z.boolean(),
+    runs: z.enum(['filling', 'saving']),
+  }),
+);
+const outcome = z.strictObject({
+  team: key,
+  priority: z.enum(priorities),
+  workingDays: z.number(),
+  needsApproval: z.boolean(),
+});
+const routing = z.strictObject({
+  columns: z.array(z.strictObject({ id: key, label: short, input: z.string().max(4_000) })).max(40),
+  rows: z
+    .array(z.strictObject({ id: key, note: short, cells: z.record(key, z.string().max(4_000)), outcome }))
+    .max(1_000),
+  otherwise: outcome,
+});
+const approvalPath = z.strictObject({
+  steps: z
+    .array(
+      z.strictObject({
+        ...{ id: key, label: short, needed: z.int().min(1).max(20) },
+        seats: z
+          .array(z.strictObject({ group: key }))
+          .min(1)
+          .max(20),
+      }),
+    )
+    .min(1)
+    .max(10),
+});
+export const formDesign = exactly<FormDesign>()(
+  z.strictObject({
+    title: short,
+    intro: long,
+    subject: short,
+    fields: z.array(field).max(500),
+    parts,
+    rules: z.array(rule).max(300),
+    unique: z.array(unique).max(20),
+    routing,
+    approval: approvalPath,
+    deadline: z.strictObject({
+      calendar: key,
+      remindBefore: z.int().min(0),
+      escalateAfter: z.int().min(0),
+      escalateTo: key,
+    }),
+    own: z.array(z.enum(OWN_PARTS)).max(3).optional(),
+  }),
+);
+const named = z
+  .array(z.strictObject({ key: z.string().max(64), name: z.string().max(200) }))
+  .max(200)
+  .readonly();
+const formFileToday = exactly<FormFile>()(
+  z.strictObject({
+    format: z.literal('tolvek-form'),
+    version: z.literal(2),
+    design: formDesign,
+    needs: z.strictObject({
+      groups: named,
+      calendars: named,
+      vocabularies: z.array(vocabulary).max(50).readonly().default([]),
+      registers: named.default([]),
+    }),
+    /** What protected its answers where it was made. */
+    access: z.strictObject({ rules: accessRules, staysIn: z.boolean() }).optional(),
+  }),
+);
+/** A form taken along as a file, of today or of an earlier version. */
+export const formFileSchema = exactly<FormFile>()(z.preprocess(ofToday, formFileToday));
+/** The shape of a form file, as JSON Schema 2020-12. */
+export const formFileJsonSchema = (): unknown => ({
+  title: 'A Tolvek form as a file',
+  ...z.toJSONSchema(formFileToday, { io: 'input', unrepresentable: 'any' }),
+});
+const fix = exactly<Fix>()(
+  z.discriminatedUnion('fix', [
+    z.strictObject({ fix: z.enum(['drop-rule', 'preset-instead', 'always-show']), rule: key }),
+    z.strictObject({ fix: z.literal('drop-part'), rule: key, part: z.string() }),
+    z.strictObject({ fix: z.enum(['drop-field', 'ask-field', 'take-off', 'offer-first']), field: z.string() }),
+    z.strictObject({
+      fix: z.literal('drop-retired'),
+      rule: key,
+      field: z.string(),
+      options: z.array(z.string()).readonly(),
+    }),
+    z.strictObject({ fix: z.literal('add-row'), column: z.string(), option: z.string() }),
+    z.strictObject({
+      fix: z.literal('drop-action'),
+      rule: z.string(),
+      does: z.enum(['show', 'hide', 'require', 'lock', 'clear', 'set', 'limit', 'warn', 'refuse', 'jump']),
+      about: z.string(),
+    }),
+    z.strictObject({ fix: z.enum(['drop-preset', 'drop-limit', 'drop-order']), field: z.string() }),
+    z.strictObject({ fix: z.literal('drop-unique'), unique: z.string() }),
+    z.strictObject({ fix: z.literal('drop-column'), column: z.string() }),
+    z.strictObject({ fix: z.literal('drop-word'), part: z.string(), field: z.string() }),
+    z.strictObject({ fix: z.literal('write-as'), rule: z.string(), text: z.string(), shown: z.string() }),
+  ]),
+);
+/** One way that a value takes, as it is allowed on purpose. */
+export const allowance = z.strictObject({
+  sink: z.string().min(1).max(300),
+  text: z.string().max(20_000),
+  source: z.string().min(1).max(64),
+  what: z.enum(['verdict', 'value']),
+});
+export const finding = exactly<Finding>()(
+  z.object({
+    severity: z.enum(['error', 'caution']),
+    page: z.enum(['questions', 'rules', 'routing', 'approval']),
+    at: z.string(),
+    message: z.string(),
+    fix: fix.optional(),
+    way: z.array(z.string()).readonly().optional(),
+    protect: z.object({ source: z.string(), field: z.string() }).optional(),
+    allow: allowance.optional(),
+  }),
+);
+export const designChange = exactly<DesignChange>()(
+  z.object({
+    page: z.enum(['questions', 'rules', 'routing', 'approval']),
+    at: z.string(),
+    words: z.string(),
+    before: z.string(),
+    after: z.string(),
+    reaches: z.enum(['form', 'register']),
+  }),
+);
+export const release = z.object({ number: z.int(), note: z.string(), by: z.string(), at: moment });
+export const doorSettings = z.object({
+  slug: z.string(),
+  kind: z.enum(['staff', 'outside']),
+  open: z.boolean(),
+  closedMessage: z.string(),
+});

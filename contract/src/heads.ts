@@ -1,0 +1,30 @@
+import { deskHeads } from './desk/heads.ts';
+import { houseHeads } from './house/heads.ts';
+import { intakeHeads } from './intake/heads.ts';
+import { noticeHeads } from './notice/heads.ts';
+import { viewHeads } from './view/heads.ts';
+import {
+  calendarHeads,
+  formHeads,
+  manyHeads,
+  registerHeads,
+  tryingHeads,
+  vocabularyHeads,
+  wayHeads,
+} from './workshop/heads.ts';
+
+/** How every route is called, by name: without schemas, for the browser. */
+export const heads = {
+  ...houseHeads,
+  ...intakeHeads,
+  ...viewHeads,
+  ...deskHeads,
+  ...noticeHeads,
+  ...formHeads,
+  ...tryingHeads,
+  ...wayHeads,
+  ...manyHeads,
+  ...registerHeads,
+  ...vocabularyHeads,
+  ...calendarHeads,
+} as const;

@@ -1,0 +1,17 @@
+import type { Heads } from '../wire/route.ts';
+
+/** Asking: doors, answers that are kept, and confirming an address. */
+export const intakeHeads = {
+  door: { method: 'GET', path: '/api/doors/:slug', caller: 'anyone' },
+  checkAnswers: { method: 'POST', path: '/api/doors/:slug/checks', caller: 'anyone', stores: false },
+  offers: { method: 'POST', path: '/api/doors/:slug/offers', caller: 'anyone', stores: false },
+  keepAnswers: { method: 'PUT', path: '/api/doors/:slug/kept', caller: 'staff' },
+  sendKept: { method: 'POST', path: '/api/doors/:slug/kept', caller: 'anyone' },
+  kept: { method: 'GET', path: '/api/kept/:token', caller: 'link' },
+  keepKept: { method: 'PUT', path: '/api/kept/:token', caller: 'link' },
+  upload: { method: 'POST', path: '/api/doors/:slug/uploads', caller: 'anyone', takes: 'bytes' },
+  submit: { method: 'POST', path: '/api/doors/:slug/requests', caller: 'anyone', guard: 'Idempotency-Key' },
+  confirmation: { method: 'GET', path: '/api/confirmations/:token', caller: 'link' },
+  confirm: { method: 'POST', path: '/api/confirmations/:token', caller: 'link' },
+  backToAnswers: { method: 'POST', path: '/api/confirmations/:token/answers', caller: 'link' },
+} as const satisfies Heads;

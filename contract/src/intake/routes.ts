@@ -1,0 +1,88 @@
+import { z } from 'zod';
+import { asksForOffers, knownFile, offers } from '../register/shapes.ts';
+import { routesOf } from '../wire/route.ts';
+import { rawAnswers, slugged, withToken } from '../wire/shapes.ts';
+import { intakeHeads } from './heads.ts';
+import { doorView, keptAnswers } from './shapes.ts';
+
+const contact = z.strictObject({ name: z.string().trim().max(200), email: z.string().trim().max(254) });
+/** Epoch ms by the clock of the device it was typed on. */
+const typedAt = z.int().min(0);
+
+/** Asking: doors, answers that are kept, and confirming an address. */
+export const intakeRoutes = routesOf(intakeHeads, {
+  door: {
+    says: 'A door and, to whom it admits, the form behind it.',
+    params: slugged,
+    answer: doorView,
+  },
+  checkAnswers: {
+    says: 'Which answers another request has already, where no two may have the same. Whose it is is said only to whoever asked it.',
+    params: slugged,
+    body: z.strictObject({ answers: rawAnswers }),
+    answer: z.object({ problems: z.array(z.object({ field: z.string(), message: z.string(), fix: z.string() })) }),
+  },
+  offers: {
+    says: 'What a reference of the form offers with the answers so far: only what the reference shows and carries along of each request.',
+    params: slugged,
+    body: asksForOffers,
+    answer: offers,
+  },
+  keepAnswers: {
+    says: 'Keeps what the caller typed and has not sent, for any device they sign in on. Nothing typed forgets it.',
+    params: slugged,
+    body: z.strictObject({ answers: rawAnswers, typedAt }),
+    answer: z.object({ kept: z.boolean() }),
+  },
+  sendKept: {
+    says: 'Keeps what was typed at an outside door for fourteen days, and sends a link to go on with it.',
+    params: slugged,
+    body: z.strictObject({ answers: rawAnswers, contact, typedAt }),
+    answer: z.object({ email: z.string() }),
+  },
+  kept: {
+    says: 'What was kept behind a link to go on.',
+    params: withToken,
+    answer: keptAnswers.extend({ slug: z.string(), contact: z.object({ name: z.string(), email: z.string() }) }),
+  },
+  keepKept: {
+    says: 'Keeps what is typed behind a link to go on.',
+    params: withToken,
+    body: z.strictObject({ answers: rawAnswers, contact, typedAt }),
+    answer: z.object({ kept: z.boolean() }),
+  },
+  upload: {
+    says: 'Takes a file for a question in; its bytes are the body. It is looked at by content, and forgotten unless a request names it within fifteen days.',
+    params: slugged,
+    query: z.strictObject({ field: z.string().max(64), name: z.string().min(1).max(200) }),
+    answer: knownFile,
+  },
+  submit: {
+    says: 'Sends a request through a door. At an outside door it waits for the address to be confirmed.',
+    params: slugged,
+    body: z.strictObject({ release: z.int(), answers: rawAnswers, contact: contact.optional() }),
+    answer: z.discriminatedUnion('state', [
+      z.object({ state: z.literal('arrived'), number: z.string(), dueWords: z.string().nullable() }),
+      z.object({ state: z.literal('to-confirm'), email: z.string() }),
+    ]),
+  },
+  confirmation: {
+    says: 'What a confirmation link would send.',
+    params: withToken,
+    answer: z.object({ form: z.string(), name: z.string(), email: z.string() }),
+  },
+  confirm: {
+    says: 'Confirms the address and sends the request.',
+    params: withToken,
+    answer: z.object({ number: z.string(), dueWords: z.string().nullable(), follow: z.string() }),
+  },
+  backToAnswers: {
+    says: 'Gives back what waits to be confirmed, as answers that were begun: nothing is sent, and the link in the letter is used up.',
+    params: withToken,
+    answer: z.object({
+      slug: z.string(),
+      /** The token of the link that leads to the answers. */
+      kept: z.string(),
+    }),
+  },
+});

@@ -1,0 +1,55 @@
+import type { RevealedFacts } from '@tolvek/core/access';
+import { z } from 'zod';
+import { parts, rule } from '../form/shapes.ts';
+import { field, knownFile, knownRequest, vocabulary } from '../register/shapes.ts';
+import { exactly } from '../wire/exactly.ts';
+import { fieldKey, rawAnswers } from '../wire/shapes.ts';
+
+const facts = exactly<RevealedFacts>()(
+  z.object({
+    requesterIsOutside: z.boolean(),
+    requesterId: z.string().nullable(),
+    requesterGroups: z.array(z.string()),
+    department: z.string(),
+    calendar: z.object({ open: z.array(z.boolean()), closed: z.array(z.string()) }),
+    door: z.enum(['staff', 'outside']),
+    today: z.string(),
+    now: z.string(),
+    people: z.array(z.object({ id: z.string(), name: z.string(), groups: z.array(z.string()) })),
+    files: z.array(knownFile),
+    vocabularies: z.array(vocabulary).readonly(),
+    references: z.array(knownRequest),
+    numbers: z.record(z.string(), z.string()),
+  }),
+);
+/** What was typed and not sent, with the files and requests it names. */
+export const keptAnswers = z.object({
+  answers: rawAnswers,
+  typedAt: z.int(),
+  files: z.array(knownFile),
+  references: z.array(knownRequest),
+});
+export const doorView = z.object({
+  slug: z.string(),
+  kind: z.enum(['staff', 'outside']),
+  title: z.string(),
+  /** Null when the viewer isn't admitted; the refusal says why. */
+  form: z
+    .object({
+      intro: z.string(),
+      release: z.int(),
+      fields: z.array(field).readonly(),
+      parts,
+      rules: z.array(rule).readonly(),
+      facts,
+      /**
+       * Fields whose answers the house looks at together while they are filled in: what no two
+       * requests may have, and what limits a reference.
+       */
+      together: z.array(z.array(fieldKey)),
+      /** What the caller, signed in, typed here before and has not sent. */
+      kept: keptAnswers.nullable(),
+    })
+    .nullable(),
+  refusal: z.string().nullable(),
+});

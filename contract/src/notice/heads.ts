@@ -1,0 +1,8 @@
+import type { Heads } from '../wire/route.ts';
+
+/** Letters: as they were received, and those that were given up. */
+export const noticeHeads = {
+  sendFailedAgain: { method: 'POST', path: '/api/letters/again', caller: 'coordinator' },
+  mailroom: { method: 'GET', path: '/api/mailroom', caller: 'anyone' },
+  letter: { method: 'GET', path: '/api/mailroom/:id', caller: 'anyone' },
+} as const satisfies Heads;

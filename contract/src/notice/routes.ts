@@ -1,0 +1,26 @@
+import { z } from 'zod';
+import { routesOf } from '../wire/route.ts';
+import { noticeHeads } from './heads.ts';
+import { letter } from './shapes.ts';
+
+/** Letters: as they were received, and those that were given up. */
+export const noticeRoutes = routesOf(noticeHeads, {
+  sendFailedAgain: {
+    says: 'Sends the letters that were given up once more.',
+    answer: z.object({ letters: z.int() }),
+  },
+  mailroom: {
+    says: 'Letters the mail stand-in received. Only in demo mode.',
+    query: z.strictObject({ find: z.string().max(100).optional() }),
+    answer: z.object({
+      letters: z.array(letter.pick({ id: true, receivedAt: true, to: true, subject: true })),
+      waiting: z.int(),
+      failed: z.int(),
+    }),
+  },
+  letter: {
+    says: 'One letter as received.',
+    params: z.strictObject({ id: z.string().max(64) }),
+    answer: letter,
+  },
+});

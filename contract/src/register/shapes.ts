@@ -1,0 +1,241 @@
+import type { AccessPlan } from '@tolvek/core/access';
+import type { UniqueRule } from '@tolvek/core/form';
+import {
+  type Field,
+  type ItemColumn,
+  type Kind,
+  type KnownRequest,
+  MOST_TERMS,
+  MOVERS,
+  OPTION_COLOURS,
+  type Preset,
+  type SingleKind,
+  type Term,
+  type Vocabulary,
+} from '@tolvek/core/register';
+import { z } from 'zod';
+import { audience } from '../people/shapes.ts';
+import { exactly } from '../wire/exactly.ts';
+import {
+  fieldKey,
+  fieldValue,
+  formula,
+  groupKeys,
+  key,
+  keys,
+  name,
+  rawAnswer,
+  rawAnswers,
+  revealed,
+  short,
+} from '../wire/shapes.ts';
+
+const option = z.strictObject({
+  key: fieldKey,
+  label: short,
+  help: short.optional(),
+  colour: z.enum(OPTION_COLOURS).optional(),
+  retired: z.boolean().optional(),
+});
+const options = z.array(option).max(500).readonly();
+const level = z.strictObject({
+  worth: z.int().min(0),
+  label: short,
+  help: short.optional(),
+  retired: z.boolean().optional(),
+});
+/** What a draft names; empty until it is chosen, which is a finding. */
+const chosenKey = key.or(z.literal(''));
+const singleKinds = [
+  z.strictObject({ kind: z.literal('text'), most: z.int().min(1).max(1_000).optional() }),
+  z.strictObject({ kind: z.literal('long-text'), most: z.int().min(1).max(20_000).optional() }),
+  z.strictObject({
+    kind: z.literal('number'),
+    places: z.int().min(0).max(6),
+    least: z.number().optional(),
+    most: z.number().optional(),
+    unit: z.string().max(20).optional(),
+  }),
+  z.strictObject({
+    kind: z.literal('money'),
+    currency: z.string().regex(/^[A-Z]{3}$/, 'Use a currency code like EUR.'),
+    least: z.int().optional(),
+    most: z.int().optional(),
+  }),
+  z.strictObject({ kind: z.literal('date'), notBeforeToday: z.boolean().optional(), notBefore: fieldKey.optional() }),
+  z.strictObject({
+    kind: z.literal('date-time'),
+    notBeforeNow: z.boolean().optional(),
+    notBefore: fieldKey.optional(),
+  }),
+  z.strictObject({ kind: z.literal('yes-no') }),
+  z.strictObject({ kind: z.literal('email') }),
+  z.strictObject({ kind: z.literal('phone') }),
+  z.strictObject({ kind: z.literal('link') }),
+  z.strictObject({ kind: z.literal('duration'), most: z.int().min(1).optional() }),
+  z.strictObject({ kind: z.literal('choice'), options, other: z.boolean().optional() }),
+  z.strictObject({ kind: z.literal('level'), levels: z.array(level).max(100).readonly() }),
+  z.strictObject({ kind: z.literal('term'), vocabulary: chosenKey, under: fieldKey.optional() }),
+] as const;
+const singleKind = exactly<SingleKind>()(z.discriminatedUnion('kind', singleKinds));
+const column = exactly<ItemColumn>()(
+  z.strictObject({
+    key: fieldKey,
+    label: short,
+    type: singleKind,
+    required: z.boolean(),
+    formula: formula.optional(),
+  }),
+);
+const pointing = {
+  register: chosenKey,
+  shows: z.array(fieldKey).max(6, 'Six fields tell enough.').readonly(),
+  among: z.enum(['all', 'unfinished', 'finished', 'mine']),
+  offered: formula.optional(),
+};
+const termSchema = exactly<Term>()(
+  z.strictObject({
+    key: fieldKey,
+    label: short,
+    under: fieldKey.optional(),
+    also: z.array(short).max(20).readonly().optional(),
+    retired: z.boolean().optional(),
+    now: fieldKey.optional(),
+  }),
+);
+export const terms = z.array(termSchema).max(MOST_TERMS, `At most ${MOST_TERMS} terms.`).readonly();
+export const vocabulary = exactly<Vocabulary>()(z.strictObject({ key, name: short, terms }));
+export const kind = exactly<Kind>()(
+  z.discriminatedUnion('kind', [
+    ...singleKinds,
+    z.strictObject({
+      kind: z.literal('choices'),
+      options,
+      other: z.boolean().optional(),
+      least: z.int().min(0).optional(),
+      most: z.int().min(1).optional(),
+    }),
+    z.strictObject({ kind: z.literal('person'), from: groupKeys }),
+    z.strictObject({ kind: z.literal('people'), from: groupKeys, most: z.int().min(1).optional() }),
+    z.strictObject({
+      kind: z.literal('terms'),
+      vocabulary: chosenKey,
+      under: fieldKey.optional(),
+      most: z.int().min(1).optional(),
+    }),
+    z.strictObject({ kind: z.literal('reference'), ...pointing }),
+    z.strictObject({ kind: z.literal('references'), ...pointing, most: z.int().min(1).optional() }),
+    z.strictObject({ kind: z.literal('running-number'), prefix: z.string().max(20), digits: z.int().min(1).max(9) }),
+    z.strictObject({
+      kind: z.literal('files'),
+      only: z.enum(['any', 'pictures', 'documents']),
+      most: z.int().min(1).max(20).optional(),
+      mostBytes: z.int().min(1_000).max(100_000_000).optional(),
+    }),
+    z.strictObject({
+      kind: z.literal('line-items'),
+      columns: z.array(column).max(20).readonly(),
+      least: z.int().min(0).optional(),
+      most: z.int().min(1).max(500, 'At most 500 lines.').optional(),
+    }),
+  ]),
+);
+const preset = exactly<Preset>()(
+  z.discriminatedUnion('from', [
+    z.strictObject({ from: z.literal('fixed'), value: rawAnswer }),
+    z.strictObject({ from: z.literal('today'), plus: z.int().min(-3_660).max(3_660) }),
+    z.strictObject({ from: z.literal('now') }),
+    z.strictObject({ from: z.literal('me') }),
+    z.strictObject({ from: z.literal('department') }),
+    z.strictObject({ from: z.literal('field'), field: fieldKey }),
+    z.strictObject({ from: z.literal('formula'), formula }),
+  ]),
+);
+export const field = exactly<Field>()(
+  z.discriminatedUnion('source', [
+    z.strictObject({
+      key: fieldKey,
+      label: short,
+      type: kind,
+      source: z.enum(['asked', 'desk-only']),
+      preset: preset.optional(),
+    }),
+    z.strictObject({ key: fieldKey, label: short, type: kind, source: z.literal('computed'), formula }),
+    z.strictObject({ key: fieldKey, label: short, type: kind, source: z.literal('given') }),
+    z.strictObject({
+      key: fieldKey,
+      label: short,
+      type: kind,
+      source: z.literal('carried'),
+      reference: fieldKey,
+      field: fieldKey,
+      live: z.boolean(),
+    }),
+  ]),
+);
+export const unique = exactly<UniqueRule>()(
+  z.strictObject({
+    id: key,
+    fields: z.array(fieldKey).min(1).max(10).readonly(),
+    among: z.enum(['all', 'unfinished']),
+  }),
+);
+/** The rules of an access plan. */
+export const accessRules = exactly<AccessPlan['rules']>()(
+  z
+    .array(
+      z.strictObject({
+        id: key,
+        name: short,
+        fields: z.union([z.literal('all'), z.array(fieldKey).max(500).readonly()]),
+        audience,
+        level: z.enum(['hidden', 'read', 'write']),
+        overriding: z.boolean().optional(),
+      }),
+    )
+    .max(100)
+    .readonly(),
+);
+/** A request that a reference can point to, as far as whoever answers may know it. */
+export const knownRequest = revealed<KnownRequest>(
+  z.object({
+    id: z.string(),
+    register: z.string(),
+    number: z.string(),
+    label: z.string(),
+    values: z.record(z.string(), fieldValue),
+  }),
+);
+export const offers = z.object({ offers: z.array(knownRequest), more: z.boolean() });
+export const stage = z.object({
+  key: z.string(),
+  label: z.string(),
+  phase: z.enum(['arrived', 'working', 'paused', 'finished']),
+  role: z.string().nullable(),
+});
+/** A stage as its register has it. */
+export const stageDesign = z.strictObject({
+  key: z.string().max(64),
+  label: name,
+  publicLabel: name,
+  phase: z.enum(['arrived', 'working', 'paused', 'finished']),
+  role: z.enum(['deciding', 'refused', 'done', 'withdrawn']).optional(),
+  retired: z.literal(true).optional(),
+  moves: z
+    .array(
+      z.strictObject({
+        ...{ to: z.string().max(64), relations: z.array(z.enum(MOVERS)).max(MOVERS.length).readonly() },
+        ...{ groups: keys, filled: keys, when: z.string().max(2_000) },
+      }),
+    )
+    .max(100)
+    .readonly()
+    .optional(),
+});
+export const knownFile = z.object({ ref: z.string(), bytes: z.int(), media: z.string() });
+/** What is looked for in a reference, and the answers that limit what is offered. */
+export const asksForOffers = z.strictObject({
+  field: z.string().max(64),
+  find: z.string().max(100),
+  answers: rawAnswers,
+});

@@ -1,0 +1,34 @@
+import type { z } from 'zod';
+import { deskRoutes } from './desk/routes.ts';
+import { houseRoutes } from './house/routes.ts';
+import { intakeRoutes } from './intake/routes.ts';
+import { noticeRoutes } from './notice/routes.ts';
+import { viewRoutes } from './view/routes.ts';
+import { workshopRoutes } from './workshop/routes.ts';
+
+/** The routes of each area. */
+export const areas = {
+  house: houseRoutes,
+  intake: intakeRoutes,
+  view: viewRoutes,
+  desk: deskRoutes,
+  notice: noticeRoutes,
+  workshop: workshopRoutes,
+} as const;
+
+/** Every route of the application, by name. */
+export const routes = {
+  ...houseRoutes,
+  ...intakeRoutes,
+  ...viewRoutes,
+  ...deskRoutes,
+  ...noticeRoutes,
+  ...workshopRoutes,
+} as const;
+
+export type Routes = typeof routes;
+export type RouteName = keyof Routes;
+export type AnswerOf<N extends RouteName> = z.output<Routes[N]['answer']>;
+export type BodyOf<N extends RouteName> = z.input<Routes[N]['body']>;
+export type ParamsOf<N extends RouteName> = z.input<Routes[N]['params']>;
+export type QueryOf<N extends RouteName> = z.input<Routes[N]['query']>;

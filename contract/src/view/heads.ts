@@ -1,0 +1,18 @@
+import type { Heads } from '../wire/route.ts';
+
+/** What people read: trays, the ledger, sheets, their own requests, files. */
+export const viewHeads = {
+  frontDesk: { method: 'GET', path: '/api/desk', caller: 'anyone' },
+  trays: { method: 'GET', path: '/api/trays', caller: 'staff' },
+  ledger: { method: 'GET', path: '/api/requests', caller: 'staff' },
+  sheet: { method: 'GET', path: '/api/requests/:number', caller: 'staff' },
+  file: { method: 'GET', path: '/api/requests/:number/files/:id', caller: 'staff', gives: 'bytes' },
+  sheetUpload: { method: 'POST', path: '/api/requests/:number/uploads', caller: 'staff', takes: 'bytes' },
+  sheetOffers: { method: 'POST', path: '/api/requests/:number/offers', caller: 'staff', stores: false },
+  decisionLink: { method: 'GET', path: '/api/decisions/:token', caller: 'link' },
+  live: { method: 'GET', path: '/api/live', caller: 'staff', gives: 'events' },
+  follow: { method: 'GET', path: '/api/follow/:token', caller: 'link' },
+  followFile: { method: 'GET', path: '/api/follow/:token/files/:id', caller: 'link', gives: 'bytes' },
+  myRequest: { method: 'GET', path: '/api/my/requests/:number', caller: 'staff' },
+  takeOut: { method: 'GET', path: '/api/forms/:key/requests.csv', caller: 'coordinator', gives: 'csv' },
+} as const satisfies Heads;

@@ -1,0 +1,122 @@
+import { z } from 'zod';
+import { knownFile, offers } from '../register/shapes.ts';
+import { routesOf } from '../wire/route.ts';
+import { keyed, numbered, trouble, visibleSubject, visibleValues, withToken } from '../wire/shapes.ts';
+import { viewHeads } from './heads.ts';
+import { hop, ledgerRow, requesterView, sheet, trayKeys } from './shapes.ts';
+
+/** What people read: trays, the ledger, sheets, their own requests, files. */
+export const viewRoutes = routesOf(viewHeads, {
+  frontDesk: {
+    says: 'The forms one can ask with, and one’s own requests.',
+    answer: z.object({
+      forms: z.array(
+        z.object({ slug: z.string(), title: z.string(), intro: z.string(), refusal: z.string().nullable() }),
+      ),
+      /** What the caller began to type and has not sent. */
+      begun: z.array(z.object({ slug: z.string(), title: z.string() })),
+      mine: z.array(
+        z.object({
+          number: z.string(),
+          form: z.string(),
+          subject: visibleSubject,
+          stage: z.string(),
+          finished: z.boolean(),
+          promise: z.string(),
+        }),
+      ),
+    }),
+  },
+  trays: {
+    says: 'The trays with their counts, and what is due in the next working days.',
+    answer: z.object({
+      trays: z.array(z.object({ key: z.enum(trayKeys), label: z.string(), count: z.int() })),
+      horizon: z.array(z.object({ label: z.string(), count: z.int(), state: z.enum(['late', 'soon', 'calm']) })),
+      /** What keeps the application from doing all of its work. */
+      troubles: z.array(trouble),
+      /**
+       * Letters that were given up after seven tries, for coordinators, who can send them again.
+       */
+      failedLetters: z.int(),
+    }),
+  },
+  ledger: {
+    says: 'A page of the ledger: the requests of a tray, the most urgent first.',
+    query: z.strictObject({
+      tray: z.enum(trayKeys, `Choose one of ${trayKeys.join(', ')}.`).default('arrived'),
+      after: z.string().max(120).optional(),
+      find: z.string().max(100).optional(),
+    }),
+    answer: z.object({
+      rows: z.array(ledgerRow),
+      next: z.string().nullable(),
+      total: z.int(),
+      /** More was found than is looked through: what is listed and counted is of the newest. */
+      newest: z.boolean(),
+    }),
+  },
+  sheet: {
+    says: 'The request sheet.',
+    params: numbered,
+    answer: sheet,
+  },
+  file: {
+    says: 'A file of a request, for whoever may read its field; the answer is its bytes.',
+    params: z.strictObject({ number: z.string().max(20), id: z.string().max(64) }),
+    answer: z.string(),
+  },
+  sheetUpload: {
+    says: 'Takes a file for a field of a request in; its bytes are the body. It is looked at by content, and joins the request when the field is changed to name it.',
+    params: numbered,
+    query: z.strictObject({ field: z.string().max(64), name: z.string().min(1).max(200) }),
+    answer: knownFile,
+  },
+  sheetOffers: {
+    says: 'What a reference of a request offers to who works on it, with its values as they are.',
+    params: numbered,
+    body: z.strictObject({ field: z.string().max(64), find: z.string().max(100) }),
+    answer: offers,
+  },
+  decisionLink: {
+    says: 'What a decision link asks, as its approver may see it.',
+    params: withToken,
+    answer: z.object({
+      number: z.string(),
+      subject: visibleSubject,
+      form: z.string(),
+      step: z.string(),
+      approver: z.string(),
+      requester: z.string(),
+      dueWords: z.string().nullable(),
+      values: visibleValues,
+      hops: z.array(hop),
+      /** Stands for what is in view; the decision says it, so that it is on what was read. */
+      seen: z.string(),
+    }),
+  },
+  live: {
+    says: 'Server-sent events: the numbers of requests that changed, for those who may see them.',
+    answer: z.object({ event: z.literal('changed'), data: z.object({ number: z.string() }) }),
+  },
+  follow: {
+    says: 'An outside requester’s own request.',
+    params: withToken,
+    answer: requesterView,
+  },
+  followFile: {
+    says: 'A file of one’s own request, as an outside requester; the answer is its bytes.',
+    params: z.strictObject({ token: z.string().max(100), id: z.string().max(64) }),
+    answer: z.string(),
+  },
+  myRequest: {
+    says: 'One’s own request as its requester sees it.',
+    params: numbered,
+    answer: requesterView,
+  },
+  takeOut: {
+    says: 'The requests of a form as a sheet (CSV, RFC 4180), each with what the caller may read of it; the answer is its bytes.',
+    params: keyed,
+    query: z.strictObject({ among: z.enum(['unfinished', 'all']).default('all') }),
+    answer: z.string(),
+  },
+});

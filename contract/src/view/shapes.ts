@@ -1,0 +1,128 @@
+import type { Fuse } from '@tolvek/core/deadline';
+import { priorities } from '@tolvek/core/register';
+import { z } from 'zod';
+import { person } from '../people/shapes.ts';
+import { kind, knownRequest, stage, vocabulary } from '../register/shapes.ts';
+import { moment, visibleChanges, visibleReason, visibleSubject, visibleValues } from '../wire/shapes.ts';
+
+export const fuse = z.object({
+  state: z.enum(['calm', 'soon', 'late', 'paused', 'done']),
+  burned: z.array(z.object({ from: z.number(), to: z.number() })),
+  ticks: z.array(z.number()),
+  words: z.string(),
+  left: z.number(),
+}) as unknown as z.ZodType<Fuse>;
+export const hop = z.object({
+  label: z.string(),
+  state: z.enum(['past', 'now', 'ahead']),
+  detail: z.string(),
+});
+export const ledgerRow = z.object({
+  number: z.string(),
+  subject: visibleSubject,
+  requester: z.string(),
+  form: z.string(),
+  stage,
+  team: z.string(),
+  handler: z.string().nullable(),
+  /** Priority and all about time are null for things. */
+  priority: z.enum(priorities).nullable(),
+  /** Something other forms point to: nothing is due, nobody handles it. */
+  thing: z.boolean(),
+  fuse: fuse.nullable(),
+  due: moment.nullable(),
+  updatedAt: moment,
+});
+export const historyEntry = z.object({
+  id: z.string(),
+  at: moment,
+  who: z.string(),
+  what: z.string(),
+  changes: visibleChanges,
+  comment: z.object({ text: z.string(), visibility: z.enum(['internal', 'requester']) }).nullable(),
+});
+export const requesterView = z.object({
+  number: z.string(),
+  form: z.string(),
+  subject: visibleSubject,
+  stage: z.string(),
+  finished: z.boolean(),
+  sentAt: moment,
+  /** What the requester may count on: “you hear from us by …”. Empty when finished. */
+  promise: z.string(),
+  values: visibleValues,
+  hops: z.array(hop),
+  messages: z.array(z.object({ at: moment, from: z.string(), mine: z.boolean(), text: z.string() })),
+});
+export const sheet = z.object({
+  number: z.string(),
+  version: z.int(),
+  subject: visibleSubject,
+  form: z.string(),
+  release: z.int(),
+  trial: z.boolean(),
+  /** Something other forms point to: nothing is due, nobody handles it. */
+  thing: z.boolean(),
+  /** Null where the desk made it itself. */
+  door: z.enum(['staff', 'outside']).nullable(),
+  /** Without a name where nobody said who asks. */
+  requester: z.object({ name: z.string(), outside: z.boolean() }),
+  /** On whose behalf, and who typed it in, where these are others. */
+  onBehalf: z.string().nullable(),
+  enteredBy: z.string().nullable(),
+  stage,
+  /** The ways on from here. */
+  moves: z.array(stage),
+  /** The ways on that this viewer can’t take now, by the stage they lead to, and why not. */
+  notNow: z.array(z.object({ label: z.string(), whyNot: z.string() })),
+  team: z.string(),
+  handler: person.nullable(),
+  assignable: z.array(person),
+  /** The teams it can be handed over to, and its own among them. */
+  teams: z.array(z.object({ key: z.string(), name: z.string(), here: z.boolean() })),
+  /** Where a coordinator can free it to; nowhere for anybody else. */
+  frees: z.array(stage),
+  /** Priority, routing and all about time are null for things. */
+  priority: z.enum(priorities).nullable(),
+  values: visibleValues,
+  fieldTypes: z.record(z.string(), kind),
+  /** What the form says to whoever fills a field in, by field; the same helps at the desk. */
+  help: z.record(z.string(), z.string()),
+  /** Who can be picked in its fields for people. */
+  people: z.array(z.object({ id: z.string(), name: z.string(), groups: z.array(z.string()) })),
+  /** What its fields take terms from, and what its references point to. */
+  vocabularies: z.array(vocabulary).readonly(),
+  references: z.array(knownRequest),
+  /** The numbers of those the viewer works on, and may open. */
+  opens: z.array(z.string()),
+  /** Requests that point to this one, as far as the viewer works on them. */
+  pointing: z.array(z.object({ number: z.string(), subject: visibleSubject, field: z.string() })),
+  fuse: fuse.nullable(),
+  dueWords: z.string().nullable(),
+  dueWhy: z.array(z.string()),
+  hops: z.array(hop),
+  routing: z
+    .object({
+      /** Null where it rests on what this reader may not read. */
+      row: z.int().nullable(),
+      outcome: z.string(),
+      rows: z.array(z.object({ row: z.int(), note: z.string(), won: z.boolean(), cells: z.array(visibleReason) })),
+    })
+    .nullable(),
+  approval: z
+    .object({
+      label: z.string(),
+      group: z.string(),
+      state: z.enum(['waiting', 'approved', 'refused', 'withdrawn']),
+      decidedBy: z.string().nullable(),
+      comment: z.string().nullable(),
+      mayDecide: z.boolean(),
+      /** Stands for what is in view; a decision says it, so that it is on what was read. */
+      seen: z.string(),
+      whyNot: z.string().nullable(),
+    })
+    .nullable(),
+  history: z.array(historyEntry),
+});
+export const trayKeys = ['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'all', 'things'] as const;
+export type TrayKey = (typeof trayKeys)[number];

@@ -1,0 +1,74 @@
+import { z } from 'zod';
+
+export type Method = 'GET' | 'POST' | 'PUT' | 'PATCH';
+
+/** Who may call a route at all; what they get is decided request by request. */
+export type Caller = 'anyone' | 'staff' | 'coordinator' | 'link';
+
+/** What a call is made by: all that the browser needs to know of a route. */
+export interface Head {
+  readonly method: Method;
+  /** With `:names` for the parameters. */
+  readonly path: string;
+  readonly caller: Caller;
+  /**
+   * `Idempotency-Key`: sending the same key again gets the first answer. `If-Match`: the version
+   * the edit was made on.
+   */
+  readonly guard?: 'Idempotency-Key' | 'If-Match';
+  /** What it is sent; JSON unless it is said. */
+  readonly takes?: 'bytes';
+  /** What it answers with; JSON of its shape unless it is said. `json`: of any shape. */
+  readonly gives?: 'bytes' | 'csv' | 'events' | 'json';
+  /** It is sent something and stores nothing itself, so that it waits for no writer. */
+  readonly stores?: false;
+}
+
+export type Heads = Readonly<Record<string, Head>>;
+
+/** What a route says, is sent and answers; what it isn’t sent is left out. */
+export interface Shapes {
+  readonly says: string;
+  readonly params?: z.ZodType;
+  readonly query?: z.ZodType;
+  readonly body?: z.ZodType;
+  readonly answer: z.ZodType;
+}
+
+/** One HTTP route: the server serves it, the browser calls it, the OpenAPI document describes it. */
+export interface Route extends Head, Required<Shapes> {
+  readonly name: string;
+}
+
+const none = z.strictObject({});
+type Shape<S, K extends string> = S extends { readonly [k in K]: infer T extends z.ZodType } ? T : typeof none;
+
+/** Routes with the types of their heads and shapes. */
+export type RoutesOf<H extends Heads, S extends { readonly [N in keyof H]: Shapes }> = {
+  readonly [N in keyof H & string]: H[N] & {
+    readonly name: N;
+    readonly says: string;
+    readonly params: Shape<S[N], 'params'>;
+    readonly query: Shape<S[N], 'query'>;
+    readonly body: Shape<S[N], 'body'>;
+    readonly answer: S[N]['answer'];
+  };
+};
+
+/**
+ * Puts the heads of some routes and their shapes together. A shape that is forgotten, or one too many,
+ * does not compile.
+ *
+ * @example routesOf({ health: { method: 'GET', path: '/api/health', caller: 'anyone' } },
+ *   { health: { says: 'Whether it answers.', answer: z.object({ ok: z.boolean() }) } })
+ */
+export const routesOf = <const H extends Heads, S extends { readonly [N in keyof H]: Shapes }>(
+  heads: H,
+  shapes: S & { readonly [N in Exclude<keyof S, keyof H>]: never },
+): RoutesOf<H, S> =>
+  Object.fromEntries(
+    Object.entries(heads).map(([name, head]) => [
+      name,
+      { params: none, query: none, body: none, ...head, ...shapes[name], name },
+    ]),
+  ) as never;

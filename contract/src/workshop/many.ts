@@ -1,0 +1,93 @@
+import { BUDGETS } from '@tolvek/core/budget';
+import { z } from 'zod';
+import { routesOf } from '../wire/route.ts';
+import { done, keyed, moment, visibleChanges, visibleSubject } from '../wire/shapes.ts';
+import { manyHeads } from './heads.ts';
+
+/** Rows taken in at once. */
+export const MOST_IMPORTED = BUDGETS.sheet.rows;
+
+/** Work over many requests at once, and how far it is. */
+export const manyRoutes = routesOf(manyHeads, {
+  job: {
+    says: 'How far long work has come, for whoever began it.',
+    params: z.strictObject({ id: z.string().max(64) }),
+    answer: z.object({
+      state: z.enum(['waiting', 'running', 'done', 'failed', 'stopped']),
+      looked: z.int(),
+      of: z.int().nullable(),
+      /** Requests that changed, of what whoever began it may read. */
+      changed: z.int(),
+    }),
+  },
+  stopJob: {
+    says: 'Stops long work: what it did stays done, the rest is left as it is.',
+    params: z.strictObject({ id: z.string().max(64) }),
+    answer: done,
+  },
+  overExisting: {
+    says: 'What a rule of the draft would do to the requests that are there, unfinished or all; with what stood for that dry run, does just that.',
+    params: z.strictObject({ key: z.string().max(64), rule: z.string().max(64) }),
+    body: z.strictObject({
+      /** `shown` of the dry run that is to be done; null for a dry run. */
+      shown: z.string().max(64).nullable(),
+      among: z.enum(['unfinished', 'all']).default('unfinished'),
+    }),
+    answer: z.object({
+      looked: z.int(),
+      changed: z.int(),
+      /** Left as they are, as the rule refuses them. */
+      refused: z.int(),
+      applied: z.boolean(),
+      /** Stands for the dry run; another one when the rule or a request has changed. */
+      shown: z.string(),
+      /** The last run of this rule that can be taken back. */
+      last: z.object({ run: z.string(), at: moment, changed: z.int() }).nullable(),
+      requests: z.array(
+        z.object({
+          number: z.string(),
+          subject: visibleSubject,
+          refused: z.string().nullable(),
+          changes: visibleChanges,
+        }),
+      ),
+    }),
+  },
+  takeRunBack: {
+    says: 'Takes back what a run of a rule changed, as far as nobody changed it since.',
+    params: z.strictObject({ key: z.string().max(64), run: z.string().max(64) }),
+    answer: z.object({
+      back: z.int(),
+      /** Requests of which something was changed since, and stays. */
+      left: z.int(),
+    }),
+  },
+  takeInRows: {
+    says: 'Takes rows of a sheet in as requests, by the form’s rules, routing and deadlines, and without letters. Without apply it is a dry run: everything is looked at, nothing is kept.',
+    params: keyed,
+    body: z.strictObject({
+      rows: z
+        .array(
+          z.strictObject({
+            cells: z.record(z.string().max(64), z.string().max(20_000)),
+            requester: z.string().max(254),
+          }),
+        )
+        .min(1, 'There is no row.')
+        .max(MOST_IMPORTED, `At most ${MOST_IMPORTED} rows at once.`),
+      apply: z.boolean(),
+    }),
+    answer: z.object({
+      applied: z.boolean(),
+      good: z.int(),
+      bad: z.int(),
+      /** By the place of the row: the number it got or would get, or what is wrong with it. */
+      rows: z.array(
+        z.object({
+          number: z.string().nullable(),
+          problems: z.array(z.object({ field: z.string(), message: z.string(), fix: z.string() })),
+        }),
+      ),
+    }),
+  },
+});

@@ -1,0 +1,97 @@
+import { OWN_PARTS } from '@tolvek/core/form';
+import { z } from 'zod';
+import { doorSettings, release } from '../form/shapes.ts';
+import { field, stageDesign } from '../register/shapes.ts';
+import { routesOf } from '../wire/route.ts';
+import { keyed, prefix, versioned, visibleSubject } from '../wire/shapes.ts';
+import { registerHeads } from './heads.ts';
+
+const asksFor = z.array(z.string().max(64)).max(500);
+const title = z.string().trim().max(200);
+
+/** Registers, and what was in force before. */
+export const registerRoutes = routesOf(registerHeads, {
+  register: {
+    says: 'A register as it is in force, the forms that ask into it with what each asks, and what was in force before.',
+    params: keyed,
+    answer: z.object({
+      key: z.string(),
+      version: z.int(),
+      name: z.string(),
+      prefix: z.string(),
+      holds: z.enum(['requests', 'things']),
+      subject: z.string(),
+      deskGroups: z.array(z.string()),
+      staysIn: z.boolean(),
+      fields: z.array(field).readonly(),
+      /** Keys of fields that left: kept with the requests that have them. */
+      left: z.array(z.string()).readonly(),
+      /** Why a field can’t leave, by its key; those that can are not among them. */
+      stays: z.record(z.string(), z.string()),
+      /** Keys of the fields that are closed to nobody who works on requests: moves ask for no others. */
+      open: z.array(z.string()),
+      stages: z.array(stageDesign).readonly(),
+      /** How many requests are at each stage, by its key. */
+      at: z.record(z.string(), z.int()),
+      requests: z.int(),
+      forms: z.array(
+        z.object({
+          key: z.string(),
+          title: z.string(),
+          release: z.int(),
+          stopped: z.boolean(),
+          /** Keys of the fields its draft asks for, in its order. */
+          asks: z.array(z.string()),
+          own: z.array(z.enum(OWN_PARTS)),
+          doors: z.array(doorSettings),
+          requests: z.int(),
+        }),
+      ),
+      states: z.array(release),
+    }),
+  },
+  doubles: {
+    says: 'Requests that share what no two may have, for each rule of a register that says so, as far as the caller may have them looked through.',
+    params: keyed,
+    answer: z.object({
+      rules: z.array(
+        z.object({
+          /** Labels of the fields that must not be the same together. */
+          fields: z.array(z.string()),
+          among: z.enum(['all', 'unfinished']),
+          /** Whether this caller may be told. */
+          told: z.boolean(),
+          /** How many answers stand more than once; the first hundred are listed. */
+          groups: z.int(),
+          doubles: z.array(
+            z.object({
+              n: z.int(),
+              requests: z.array(z.object({ number: z.string(), subject: visibleSubject })),
+            }),
+          ),
+        }),
+      ),
+    }),
+  },
+  changeRegister: {
+    says: 'Changes what a register is called, its stages and the ways between them, who works at its desk, and which fields have left it. In force at once.',
+    params: keyed,
+    body: z.strictObject({
+      name: title,
+      prefix,
+      deskGroups: z.array(z.string().max(64)).max(50),
+      staysIn: z.boolean(),
+      left: asksFor,
+      /** All there are, in their order; new ones have a key of their own. */
+      stages: z.array(stageDesign).max(100),
+      /** Why; others read it later. */
+      note: z.string().max(500),
+    }),
+    answer: versioned,
+  },
+  goBackToState: {
+    says: 'Puts a state of a register in force again that was in force before, as far as it is settled here; fields stay.',
+    params: z.strictObject({ key: z.string().max(64), number: z.coerce.number().int().min(1) }),
+    answer: versioned,
+  },
+});

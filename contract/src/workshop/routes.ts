@@ -1,0 +1,18 @@
+import { calendarRoutes } from './calendars.ts';
+import { formRoutes } from './forms.ts';
+import { manyRoutes } from './many.ts';
+import { registerRoutes } from './registers.ts';
+import { tryingRoutes } from './tries.ts';
+import { vocabularyRoutes } from './vocabularies.ts';
+import { wayRoutes } from './ways.ts';
+
+/** Laying what the desk works by: forms, registers, vocabularies, calendars. */
+export const workshopRoutes = {
+  ...formRoutes,
+  ...tryingRoutes,
+  ...wayRoutes,
+  ...manyRoutes,
+  ...registerRoutes,
+  ...vocabularyRoutes,
+  ...calendarRoutes,
+} as const;

@@ -1,0 +1,39 @@
+import type { deskRoutes } from '@tolvek/contract';
+import { follower } from '../door/admission.ts';
+import type { House } from '../platform/house.ts';
+import type { Handlers } from '../platform/serve.ts';
+import { requestById } from '../request/queries.ts';
+import { assign, changeFields, comment, freeRequest, messageFromRequester, moveStage, reroute } from './commands.ts';
+import { decide, decideByLink } from './decide.ts';
+
+/** What people do to requests. */
+export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
+  return {
+    changeFields: ({ viewer, params, body, version }) =>
+      changeFields(house, viewer, { number: params.number, version, changes: body.changes }),
+    moveStage: ({ viewer, params, body, version }) =>
+      moveStage(house, viewer, { number: params.number, version, stage: body.stage }),
+    freeRequest: ({ viewer, params, body, version }) =>
+      freeRequest(house, viewer, { number: params.number, version, ...body }),
+    reroute: ({ viewer, params, body, version }) => reroute(house, viewer, { number: params.number, version, ...body }),
+    assign: ({ viewer, params, body, version }) =>
+      assign(house, viewer, { number: params.number, version, person: body.person }),
+    comment: ({ viewer, params, body }) => {
+      comment(house, viewer, { number: params.number, ...body });
+      return { done: true };
+    },
+    decide: ({ viewer, params, body, key }) => ({
+      state: decide(house, viewer, { number: params.number, ...body, key }).state,
+    }),
+    followMessage: ({ params, body }) => {
+      const { viewer, requestId } = follower(house.db, params.token, house.clock.now());
+      messageFromRequester(house, viewer.personId, requestById(house.db, requestId)?.number ?? '', body.text);
+      return { done: true };
+    },
+    myMessage: ({ params, body, viewer }) => {
+      messageFromRequester(house, viewer.personId, params.number.toUpperCase(), body.text);
+      return { done: true };
+    },
+    decideByLink: ({ params, body, key }) => decideByLink(house, { token: params.token, ...body, key }),
+  };
+}

@@ -1,0 +1,110 @@
+import type { houseRoutes } from '@tolvek/contract';
+import { openApiDocument } from '@tolvek/contract/openapi';
+import { momentInWords, nextChange } from '@tolvek/core/deadline';
+import type { Request, Response } from 'express';
+import { calendarNames, calendarOf } from '../calendar/queries.ts';
+import { runDueTimers } from '../desk/timers.ts';
+import { allForms } from '../form/queries.ts';
+import { lettersLeft } from '../notice/failed.ts';
+import { allGroups, demoPeople, personById } from '../people/queries.ts';
+import { DemoClock, iso } from '../platform/clock.ts';
+import type { Reader } from '../platform/database.ts';
+import type { House } from '../platform/house.ts';
+import { notFound } from '../platform/problem.ts';
+import type { Handlers } from '../platform/serve.ts';
+import { giveAgain } from '../platform/signIn/routes.ts';
+import { callerOf, cookieOf, cookiePrefix, lengthen } from '../platform/signIn/session.ts';
+import { troublesIn } from '../platform/troubles.ts';
+import { allRegisters } from '../register/queries.ts';
+import { countOfWays } from '../workshop/plan.ts';
+
+/** All demo people have this password; outside demo mode it opens nothing. */
+export const DEMO_PASSWORD = 'tolvek-demo';
+
+export function houseHandlers(house: House): Handlers<typeof houseRoutes> {
+  const { db, clock, config } = house;
+  const document = openApiDocument('0.1.0', `${cookiePrefix(config)}.session_token`);
+
+  return {
+    health: () => {
+      const troubles = troublesIn(house);
+      return {
+        status: troubles.length === 0 ? 'ok' : 'troubled',
+        now: iso(clock.now()),
+        troubles,
+        letters: lettersLeft(db),
+        openWays: countOfWays(db),
+      };
+    },
+    openapi: () => document as { openapi: string },
+    me: ({ viewer, request, response }) => {
+      if (viewer) goOn(house, request, response);
+      const person = viewer ? personById(db, viewer.personId) : undefined;
+      return {
+        person:
+          viewer && person
+            ? {
+                id: person.id,
+                name: person.name,
+                role: viewer.role,
+                groups: [...viewer.groups],
+                worksFloor: worksFloor(db, viewer),
+              }
+            : null,
+        desk: deskView(house, clock.now()),
+        demo:
+          config.mode === 'demo'
+            ? {
+                password: DEMO_PASSWORD,
+                people: demoPeople(db).map(({ name, email, does }) => ({ name, email, does })),
+              }
+            : null,
+      };
+    },
+    advanceClock: async ({ body }) => {
+      if (!(clock instanceof DemoClock)) throw notFound('A clock that can be moved');
+      clock.advance(body.minutes * 60_000);
+      const happened = await runDueTimers(house);
+      house.wakeOutbox();
+      return { now: iso(clock.now()), happened };
+    },
+  };
+}
+
+/** Lets a session go on for whoever comes back, with its cookie. */
+function goOn(house: House, request: Request, response: Response): void {
+  const { db, config } = house;
+  const session = callerOf(house, request);
+  const cookie = cookieOf(request, `${cookiePrefix(config)}.session_token`);
+  if (session && cookie !== undefined && lengthen(db, session.token)) giveAgain(response, config, cookie);
+}
+
+/**
+ * Whether somebody has work on the Floor: coordinators, and members of a team, a desk group or a
+ * deciding group.
+ */
+function worksFloor(db: Reader, viewer: { role: string; groups: readonly string[] }): boolean {
+  if (viewer.role !== 'member') return true;
+  const desk = allRegisters(db).flatMap((register) => register.deskGroups);
+  const deciding = allForms(db).flatMap(({ draft }) =>
+    draft.approval.steps.flatMap((step) => step.seats.map((seat) => seat.group)),
+  );
+  const teams = allGroups(db)
+    .filter((group) => group.isTeam)
+    .map((group) => group.key);
+  return viewer.groups.some((group) => desk.includes(group) || deciding.includes(group) || teams.includes(group));
+}
+
+function deskView({ db, config }: House, now: number) {
+  const [first] = calendarNames(db);
+  if (!first) return { ...config.desk, zone: 'UTC', nowWords: iso(now), hoursWords: '' };
+  const calendar = calendarOf(db, first.key);
+  const change = nextChange(calendar, now);
+  const clockTime = change ? momentInWords(change.at, calendar.zone) : '';
+  const hoursWords = !change
+    ? 'desk closed'
+    : change.open
+      ? `desk open until ${clockTime.slice(-5)}`
+      : `desk closed until ${clockTime}`;
+  return { ...config.desk, zone: calendar.zone, nowWords: momentInWords(now, calendar.zone), hoursWords };
+}

@@ -1,0 +1,80 @@
+import type { intakeRoutes } from '@tolvek/contract';
+import { askedForm, askedInWordsOf, lookedAtTogether } from '@tolvek/core/form';
+import { admissionOf, keptByOthers } from '../door/admission.ts';
+import { doorBySlug } from '../door/queries.ts';
+import { askedFor } from '../files/commands.ts';
+import { takeBody } from '../files/takeBody.ts';
+import { registerOfForm } from '../form/queries.ts';
+import type { House } from '../platform/house.ts';
+import { notAllowed } from '../platform/problem.ts';
+import type { Handlers } from '../platform/serve.ts';
+import { factsFor } from '../request/facts.ts';
+import { backToAnswers, checkAnswers, confirm, offersAt, submit, waitingFor } from './commands.ts';
+import { keepBehind, keepByLink, keepForStaff, keptBehind, keptBy, namedIn } from './kept.ts';
+
+export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
+  const { db, clock } = house;
+
+  return {
+    door: ({ params, viewer }) => {
+      const { door, release } = doorBySlug(db, params.slug);
+      const { design } = release;
+      const admission = admissionOf(door, viewer, clock.now());
+      const requester = door.kind === 'staff' && viewer ? { id: viewer.personId, kind: viewer.kind } : null;
+      // The labels and options are called what their register calls them now.
+      const fields = askedInWordsOf(design.fields, registerOfForm(db, door.formId).fields);
+      const asked = askedForm({ ...design, fields });
+      const kept = keptBy(db, door.id, door.kind === 'staff' ? viewer : null);
+      const closed = admission.admitted ? keptByOthers(db, door.formId, viewer) : admission.message;
+      return {
+        slug: door.slug,
+        kind: door.kind,
+        title: design.title,
+        refusal: closed,
+        form:
+          closed === null
+            ? {
+                intro: design.intro,
+                release: release.number,
+                fields: asked.fields,
+                parts: asked.parts,
+                rules: asked.rules,
+                kept: kept
+                  ? {
+                      answers: kept.answers,
+                      typedAt: kept.typedAt,
+                      ...namedIn(db, door, requester, kept.answers, clock.now()),
+                    }
+                  : null,
+                together: lookedAtTogether(design).map((fields) => [...fields]),
+                facts: factsFor(db, { door, design, requester, now: clock.now(), fields: asked.fields }),
+              }
+            : null,
+      };
+    },
+
+    checkAnswers: ({ params, body, viewer }) => ({
+      problems: [...checkAnswers(db, viewer, params.slug, body.answers, clock.now())],
+    }),
+    offers: ({ params, body, viewer }) => offersAt(db, viewer, params.slug, body, clock.now()),
+    keepAnswers: ({ params, body, viewer }) => keepForStaff(house, viewer, params.slug, body),
+    sendKept: ({ params, body }) => keepByLink(house, params.slug, body),
+    kept: ({ params }) => keptBehind(db, params.token, clock.now()),
+    keepKept: ({ params, body }) => keepBehind(house, params.token, body),
+    upload: async (call) => {
+      const { door, release } = doorBySlug(db, call.params.slug);
+      const admission = admissionOf(door, call.viewer, clock.now());
+      if (!admission.admitted) throw notAllowed(admission.message);
+      const { field, name } = call.query;
+      await takeBody(house, call, { formId: release.formId, field: askedFor(release.design, field), name });
+    },
+    submit: ({ params, body, viewer, key }) => submit(house, viewer, { slug: params.slug, ...body, key }),
+
+    confirmation: ({ params }) => {
+      const { submission, release } = waitingFor(db, params.token, clock.now());
+      return { form: release.design.title, name: submission.name, email: submission.email };
+    },
+    backToAnswers: ({ params }) => backToAnswers(house, params.token),
+    confirm: ({ params }) => confirm(house, params.token),
+  };
+}

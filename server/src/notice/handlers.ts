@@ -1,0 +1,46 @@
+import type { noticeRoutes } from '@tolvek/contract';
+import { desc, eq, like, or } from 'drizzle-orm';
+import { iso } from '../platform/clock.ts';
+import type { House } from '../platform/house.ts';
+import { notFound } from '../platform/problem.ts';
+import type { Handlers } from '../platform/serve.ts';
+import { lettersLeft, sendFailedAgain } from './failed.ts';
+import { letters } from './tables.ts';
+
+const SHOWN = 200;
+
+/**
+ * The Mailroom: everybody's letters, so it is there in demo mode only. Letters hold no restricted
+ * field.
+ */
+export function noticeHandlers(house: House): Handlers<typeof noticeRoutes> {
+  const { db, config } = house;
+  const onlyDemo = (): void => {
+    if (config.mode !== 'demo') throw notFound('The Mailroom');
+  };
+  return {
+    mailroom: ({ query }) => {
+      onlyDemo();
+      const pattern = `%${query.find?.trim().replace(/[%_]/g, '') ?? ''}%`;
+      const found = db
+        .select()
+        .from(letters)
+        .where(or(like(letters.subject, pattern), like(letters.to, pattern), like(letters.text, pattern)))
+        .orderBy(desc(letters.receivedAt), desc(letters.id))
+        .limit(SHOWN)
+        .all();
+      return {
+        letters: found.map(({ id, receivedAt, to, subject }) => ({ id, receivedAt: iso(receivedAt), to, subject })),
+        ...lettersLeft(db),
+      };
+    },
+    sendFailedAgain: () => ({ letters: sendFailedAgain(house) }),
+    letter: ({ params }) => {
+      onlyDemo();
+      const letter = db.select().from(letters).where(eq(letters.id, params.id)).get();
+      if (!letter) throw notFound('This letter');
+      const { id, receivedAt, from, to, subject, text, html, headers } = letter;
+      return { id, receivedAt: iso(receivedAt), from, to, subject, text, html, headers: [...headers] };
+    },
+  };
+}

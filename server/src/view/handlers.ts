@@ -1,0 +1,33 @@
+import type { viewRoutes } from '@tolvek/contract';
+import { openDecision } from '../desk/decide.ts';
+import { lettersLeft } from '../notice/failed.ts';
+import type { House } from '../platform/house.ts';
+import type { Handlers } from '../platform/serve.ts';
+import { troublesIn } from '../platform/troubles.ts';
+import { fileHandlers } from './files.ts';
+import { ledgerOf, traysOf } from './ledger.ts';
+import { requesterHandlers } from './requesterHandlers.ts';
+import { decisionViewOf, sheetOf, sheetOffers } from './sheet.ts';
+
+/** What people read. */
+export function viewHandlers(house: House): Handlers<typeof viewRoutes> {
+  const { db, clock } = house;
+  return {
+    trays: ({ viewer }) => ({
+      ...traysOf(db, viewer, clock.now()),
+      troubles: troublesIn(house),
+      failedLetters: viewer.role === 'member' ? 0 : lettersLeft(db).failed,
+    }),
+    ledger: ({ viewer, query }) => ledgerOf(db, viewer, query, clock.now()),
+    sheet: ({ viewer, params }) => sheetOf(db, viewer, params.number, clock.now()),
+    sheetOffers: ({ viewer, params, body }) => sheetOffers(db, viewer, params.number, body, clock.now()),
+    // The stream of live updates does not end with an answer.
+    live: ({ request, response, session }) => house.live.listen(request, response, session),
+    ...fileHandlers(house),
+    ...requesterHandlers(house),
+    decisionLink: ({ params }) => {
+      const { request, viewer } = openDecision(db, params.token, clock.now());
+      return decisionViewOf(db, viewer, request, clock.now());
+    },
+  };
+}

@@ -1,0 +1,62 @@
+import { prepareAccess } from '@tolvek/core/access';
+import { audienceInWords, type Viewer } from '@tolvek/core/people';
+import type { FormRow } from '../form/queries.ts';
+import { groupNames } from '../people/queries.ts';
+import type { Reader } from '../platform/database.ts';
+import type { RegisterRow } from '../register/queries.ts';
+import { protectionOfDraft } from './plan.ts';
+
+/**
+ * The access plan in sentences, and the grid that comes of it for each group, computed by the same
+ * rule that protects.
+ */
+export function accessView(db: Reader, register: RegisterRow, form: FormRow) {
+  const { draft } = form;
+  const names = groupNames(db);
+  const nameOf = (group: string): string => names.get(group) ?? group;
+  const protection = protectionOfDraft(db, form, register);
+  const { fields } = protection;
+  const readingOf = prepareAccess(protection);
+  const desk = new Set([
+    ...register.deskGroups,
+    ...draft.routing.rows.map((row) => row.outcome.team),
+    draft.routing.otherwise.team,
+    ...draft.approval.steps.flatMap((step) => step.seats.map((seat) => seat.group)),
+  ]);
+  const seats: { who: string; viewer: Viewer; relation: { isDesk: boolean; isRequester: boolean } }[] = [
+    {
+      who: 'The requester',
+      viewer: { personId: '', kind: 'contact', role: 'member', groups: [] },
+      relation: { isDesk: false, isRequester: true },
+    },
+    ...[...desk].map((group) => ({
+      who: nameOf(group),
+      viewer: { personId: '', kind: 'staff' as const, role: 'member' as const, groups: [group] },
+      relation: { isDesk: true, isRequester: false },
+    })),
+    {
+      who: 'Coordinators',
+      viewer: { personId: '', kind: 'staff', role: 'coordinator', groups: [] },
+      relation: { isDesk: true, isRequester: false },
+    },
+  ];
+  return {
+    access: register.access.rules.map((rule) => ({
+      name: rule.name,
+      fields:
+        rule.fields === 'all'
+          ? ['every field']
+          : rule.fields.map((key) => fields.find((field) => field.key === key)?.label ?? key),
+      audience: audienceInWords(rule.audience, nameOf),
+      level: rule.level,
+    })),
+    grid: fields.map((field) => ({
+      field: field.key,
+      label: field.label,
+      cells: seats.map(({ who, viewer, relation }) => ({
+        who,
+        ...readingOf({ viewer, relation, purpose: 'sheet' }).levelOf(field.key),
+      })),
+    })),
+  };
+}

@@ -1,0 +1,184 @@
+import type { workshopRoutes } from '@tolvek/contract';
+import { dateAt, wallClockAt, workingWeek } from '@tolvek/core/deadline';
+import { compareDesigns } from '@tolvek/core/form';
+import { eq } from 'drizzle-orm';
+import { calendarNames, calendarOf } from '../calendar/queries.ts';
+import { doorsOf } from '../door/queries.ts';
+import { doors } from '../door/tables.ts';
+import { askedFor } from '../files/commands.ts';
+import { takeBody } from '../files/takeBody.ts';
+import { formByKey, formsOf, releasesOf } from '../form/queries.ts';
+import { allGroups, departmentOf, namesOf, staffIn } from '../people/queries.ts';
+import { apart } from '../platform/apart.ts';
+import { iso } from '../platform/clock.ts';
+import type { House } from '../platform/house.ts';
+import { jobOf, stopJob } from '../platform/longJobs.ts';
+import { notFound } from '../platform/problem.ts';
+import type { Handlers } from '../platform/serve.ts';
+import { write } from '../platform/work.ts';
+import { registerById } from '../register/queries.ts';
+import { formsPointingTo, knownRegisters } from '../request/references.ts';
+import { stageView } from '../view/sheet.ts';
+import { allVocabularies } from '../vocabulary/queries.ts';
+import { accessView } from './accessView.ts';
+import { calendarHandlers } from './calendarHandlers.ts';
+import { releaseForm, saveDraft } from './commands.ts';
+import { createForm } from './create.ts';
+import { doublesOf } from './doubles.ts';
+import { findingsFor, findingsOfForm } from './findings.ts';
+import { askInto, duplicateForm, goBackToState, registerView, setFormState, settleRegister } from './onRegister.ts';
+import { allowWay, endWay, planView, protectAlike, readBy, waysInForce } from './plan.ts';
+import { changesSince, historyOfDraft, listForms } from './queries.ts';
+import { type Recomputed, recomputation } from './recompute.ts';
+import { overExisting, takeRunBack } from './ruleOver.ts';
+import { TAKE_IN_ROWS, TRY_CONDITION } from './tasks.ts';
+import { clearTrials, draftOffers, sendTrial, trialsOf } from './trials.ts';
+import { vocabularyHandlers } from './vocabularyHandlers.ts';
+
+export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> {
+  const { db, clock } = house;
+  return {
+    ...vocabularyHandlers(house),
+    ...calendarHandlers(house),
+    forms: async () => ({ forms: await listForms(db) }),
+    form: async ({ params, viewer }) => {
+      const { findings } = await findingsOfForm(db, params.key);
+      const form = formByKey(db, params.key);
+      if (!form) throw notFound('This form');
+      const register = registerById(db, form.registerId);
+      const calendar = calendarOf(db, form.draft.deadline.calendar);
+      const week = workingWeek(calendar);
+      const releases = releasesOf(db, form.id);
+      const names = namesOf(
+        db,
+        releases.map((release) => release.releasedBy),
+      );
+      return {
+        key: form.key,
+        version: form.version,
+        draft: form.draft,
+        findings: [...findings],
+        changes: [...changesSince(db, form, form.draft)],
+        releases: releases.map((release) => ({
+          number: release.number,
+          note: release.note,
+          by: names.get(release.releasedBy) ?? '',
+          at: iso(release.releasedAt),
+        })),
+        trials: trialsOf(db, form.id).map(({ number, createdAt }) => ({ number, at: iso(createdAt) })),
+        doors: doorsOf(db, form.id).map(doorSettings),
+        groups: [...allGroups(db)],
+        people: staffIn(db, 'all').map((person) => ({
+          key: person.id,
+          label: person.name,
+          groups: [...person.groups],
+          department: departmentOf(db, person.id),
+        })),
+        released: releases.length > 0 ? register.fields.map((field) => field.key) : [],
+        stages: register.stages.map(stageView),
+        register: { key: register.key, name: register.name, holds: register.holds },
+        others: formsOf(db, register.id).flatMap((each) =>
+          each.id === form.id || each.deletedAt !== null ? [] : [{ key: each.key, title: each.draft.title }],
+        ),
+        stopped: form.stoppedAt !== null,
+        staysIn: register.staysIn,
+        calendar: { name: calendar.name, zone: calendar.zone, open: [...week.open], closed: [...week.closed] },
+        today: dateAt(clock.now(), calendar.zone),
+        now: wallClockAt(clock.now(), calendar.zone),
+        vocabularies: allVocabularies(db),
+        pointedBy: [...formsPointingTo(db, register.key)],
+        registers: [...knownRegisters(db)],
+        plan: { rules: register.access.rules },
+        ...planView(db, form, register),
+        waysInForce: [...waysInForce(db, form, register)],
+        reads: [...readBy(db, form, register, viewer)],
+        ...accessView(db, register, form),
+      };
+    },
+    ground: () => ({
+      groups: [...allGroups(db)],
+      calendars: calendarNames(db),
+      vocabularies: allVocabularies(db),
+      registers: knownRegisters(db).map(({ key, name }) => ({ key, name })),
+    }),
+    createForm: ({ viewer, body, key }) => createForm(house, viewer, { ...body, idempotencyKey: key }),
+    saveDraft: async ({ viewer, params, body, version }) => {
+      const { formId, ...saved } = saveDraft(house, viewer, { key: params.key, version, draft: body.draft });
+      return { ...saved, findings: [...(await findingsFor(db, formId, body.draft)).findings] };
+    },
+    releaseForm: async ({ viewer, params, body, version }) => {
+      const { key } = params;
+      return releaseForm(house, viewer, { key, version, ...body }, await findingsOfForm(db, key));
+    },
+    job: ({ viewer, params }) => {
+      const { state, looked, of, result } = jobOf(db, viewer.personId, params.id);
+      return { state, looked, of, changed: (result as Recomputed | null)?.changed ?? 0 };
+    },
+    stopJob: ({ viewer, params }) => {
+      stopJob(house, viewer.personId, params.id);
+      return { done: true };
+    },
+    recomputation: ({ viewer, params }) => recomputation(house, viewer, params.key),
+    register: ({ params }) => registerView(db, params.key),
+    doubles: ({ viewer, params }) => doublesOf(db, viewer, params.key),
+    changeRegister: ({ viewer, params, body, version }) =>
+      settleRegister(house, viewer, { ...body, key: params.key, version }),
+    goBackToState: ({ viewer, params, version }) => goBackToState(house, viewer, { ...params, version }),
+    askInto: ({ viewer, params, body, key }) => askInto(house, viewer, { ...body, key: params.key, once: key }),
+    duplicateForm: ({ viewer, params, body, key }) =>
+      duplicateForm(house, viewer, { key: params.key, title: body.title, once: key }),
+    setFormState: ({ params, body }) => {
+      setFormState(house, params.key, body.state);
+      return { done: true };
+    },
+    allowWay: ({ viewer, params, body, key }) => allowWay(house, viewer, params.key, body, key),
+    endWay: ({ viewer, params }) => {
+      endWay(house, viewer, params.key, params.id);
+      return { done: true };
+    },
+    protectAlike: ({ viewer, params, body }) => {
+      protectAlike(house, viewer, params.key, body);
+      return { done: true };
+    },
+    draftUpload: async (call) => {
+      const form = formByKey(db, call.params.key);
+      if (!form) throw notFound('This form');
+      const { field, name } = call.query;
+      await takeBody(house, call, { formId: form.id, field: askedFor(form.draft, field), name });
+    },
+    draftOffers: ({ viewer, params, body }) => draftOffers(db, viewer, params.key, body, clock.now()),
+    sendTrial: async ({ viewer, params, body, key }) =>
+      sendTrial(house, viewer, { form: params.key, ...body, key }, await findingsOfForm(db, params.key)),
+    clearTrials: ({ params }) => clearTrials(house, params.key),
+    draftHistory: async ({ params }) => ({ states: await historyOfDraft(db, params.key) }),
+    overExisting: async ({ viewer, params, body }) =>
+      overExisting(
+        house,
+        viewer,
+        { form: params.key, rule: params.rule, ...body },
+        await findingsOfForm(db, params.key),
+      ),
+    takeRunBack: ({ viewer, params }) => takeRunBack(house, viewer, { form: params.key, run: params.run }),
+    compareRelease: ({ params }) => {
+      const form = formByKey(db, params.key);
+      const release = form && releasesOf(db, form.id).find((each) => each.number === Number(params.number));
+      if (!release) throw notFound('This release');
+      return { design: release.design, changes: [...compareDesigns(release.design, form.draft)] };
+    },
+    takeInRows: ({ viewer, params, body, key }) => apart(house, TAKE_IN_ROWS, [viewer, params.key, body, key]),
+    tryCondition: ({ viewer, params, body }) => apart(house, TRY_CONDITION, [viewer, params.key, body]),
+    setDoor: ({ params, body }) =>
+      write(house, ({ tx }) => {
+        const changed = tx.update(doors).set(body).where(eq(doors.slug, params.slug)).returning().get();
+        if (!changed) throw notFound('This door');
+        return doorSettings(changed);
+      }),
+  };
+}
+
+const doorSettings = ({ slug, kind, open, closedMessage }: typeof doors.$inferSelect) => ({
+  slug,
+  kind,
+  open,
+  closedMessage,
+});

@@ -1,0 +1,53 @@
+import type { AnswerOf, QueryOf } from '@tolvek/contract';
+import { api } from '../wire/api.ts';
+import { type Asked, call } from '../wire/call.ts';
+
+/** Reading and working on requests. */
+export const floorApi = api.injectEndpoints({
+  endpoints: (build) => ({
+    sendFailedAgain: build.mutation<AnswerOf<'sendFailedAgain'>, Asked<'sendFailedAgain'>>({
+      query: call('sendFailedAgain'),
+      invalidatesTags: ['ledger', 'mail'],
+    }),
+    trays: build.query<AnswerOf<'trays'>, Asked<'trays'>>({ query: call('trays'), providesTags: ['ledger'] }),
+    ledger: build.infiniteQuery<
+      AnswerOf<'ledger'>,
+      { tray: NonNullable<QueryOf<'ledger'>['tray']>; find: string },
+      string
+    >({
+      query: ({ queryArg, pageParam }) => call('ledger')({ query: { ...queryArg, after: pageParam } }),
+      infiniteQueryOptions: { initialPageParam: '', getNextPageParam: (last) => last.next ?? undefined },
+      providesTags: ['ledger'],
+    }),
+    sheet: build.query<AnswerOf<'sheet'>, Asked<'sheet'>>({ query: call('sheet'), providesTags: ['sheet'] }),
+    changeFields: build.mutation<AnswerOf<'changeFields'>, Asked<'changeFields'>>({
+      query: call('changeFields'),
+      invalidatesTags: ['sheet', 'ledger'],
+    }),
+    moveStage: build.mutation<AnswerOf<'moveStage'>, Asked<'moveStage'>>({
+      query: call('moveStage'),
+      invalidatesTags: ['sheet', 'ledger'],
+    }),
+    freeRequest: build.mutation<AnswerOf<'freeRequest'>, Asked<'freeRequest'>>({
+      query: call('freeRequest'),
+      invalidatesTags: ['sheet', 'ledger'],
+    }),
+    reroute: build.mutation<AnswerOf<'reroute'>, Asked<'reroute'>>({
+      query: call('reroute'),
+      invalidatesTags: ['sheet', 'ledger'],
+    }),
+    assign: build.mutation<AnswerOf<'assign'>, Asked<'assign'>>({
+      query: call('assign'),
+      invalidatesTags: ['sheet', 'ledger'],
+    }),
+    comment: build.mutation<AnswerOf<'comment'>, Asked<'comment'>>({
+      query: call('comment'),
+      invalidatesTags: ['sheet'],
+    }),
+    decide: build.mutation<AnswerOf<'decide'>, Asked<'decide'>>({
+      query: call('decide'),
+      invalidatesTags: ['sheet', 'ledger'],
+    }),
+    sheetOffers: build.mutation<AnswerOf<'sheetOffers'>, Asked<'sheetOffers'>>({ query: call('sheetOffers') }),
+  }),
+});

@@ -1,0 +1,52 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { api } from '../wire/api.ts';
+import { type Asked, call } from '../wire/call.ts';
+
+/** Asking, following, and deciding by a link. */
+export const frontDeskApi = api.injectEndpoints({
+  endpoints: (build) => ({
+    frontDesk: build.query<AnswerOf<'frontDesk'>, Asked<'frontDesk'>>({
+      query: call('frontDesk'),
+      providesTags: ['desk'],
+    }),
+    door: build.query<AnswerOf<'door'>, Asked<'door'>>({ query: call('door'), keepUnusedDataFor: 0 }),
+    checkAnswers: build.mutation<AnswerOf<'checkAnswers'>, Asked<'checkAnswers'>>({ query: call('checkAnswers') }),
+    submit: build.mutation<AnswerOf<'submit'>, Asked<'submit'>>({
+      query: call('submit'),
+      invalidatesTags: ['desk', 'ledger'],
+    }),
+    confirmation: build.query<AnswerOf<'confirmation'>, Asked<'confirmation'>>({ query: call('confirmation') }),
+    confirm: build.mutation<AnswerOf<'confirm'>, Asked<'confirm'>>({ query: call('confirm') }),
+    backToAnswers: build.mutation<AnswerOf<'backToAnswers'>, Asked<'backToAnswers'>>({ query: call('backToAnswers') }),
+    follow: build.query<AnswerOf<'follow'>, Asked<'follow'>>({ query: call('follow'), providesTags: ['mine'] }),
+    followMessage: build.mutation<AnswerOf<'followMessage'>, Asked<'followMessage'>>({
+      query: call('followMessage'),
+      invalidatesTags: ['mine'],
+    }),
+    myRequest: build.query<AnswerOf<'myRequest'>, Asked<'myRequest'>>({
+      query: call('myRequest'),
+      providesTags: ['mine'],
+    }),
+    myMessage: build.mutation<AnswerOf<'myMessage'>, Asked<'myMessage'>>({
+      query: call('myMessage'),
+      invalidatesTags: ['mine'],
+    }),
+    decisionLink: build.query<AnswerOf<'decisionLink'>, Asked<'decisionLink'>>({
+      query: call('decisionLink'),
+      providesTags: ['sheet'],
+      keepUnusedDataFor: 0,
+    }),
+    decideByLink: build.mutation<AnswerOf<'decideByLink'>, Asked<'decideByLink'>>({
+      query: call('decideByLink'),
+      invalidatesTags: (_decided, error) => (error ? ['sheet'] : []),
+    }),
+    offers: build.mutation<AnswerOf<'offers'>, Asked<'offers'>>({ query: call('offers') }),
+    keepAnswers: build.mutation<AnswerOf<'keepAnswers'>, Asked<'keepAnswers'>>({
+      query: call('keepAnswers'),
+      invalidatesTags: ['desk'],
+    }),
+    sendKept: build.mutation<AnswerOf<'sendKept'>, Asked<'sendKept'>>({ query: call('sendKept') }),
+    kept: build.query<AnswerOf<'kept'>, Asked<'kept'>>({ query: call('kept'), keepUnusedDataFor: 0 }),
+    keepKept: build.mutation<AnswerOf<'keepKept'>, Asked<'keepKept'>>({ query: call('keepKept') }),
+  }),
+});

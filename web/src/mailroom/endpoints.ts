@@ -1,0 +1,11 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { api } from '../wire/api.ts';
+import { type Asked, call } from '../wire/call.ts';
+
+/** Letters as they were received. */
+export const mailroomApi = api.injectEndpoints({
+  endpoints: (build) => ({
+    mailroom: build.query<AnswerOf<'mailroom'>, Asked<'mailroom'>>({ query: call('mailroom'), providesTags: ['mail'] }),
+    letter: build.query<AnswerOf<'letter'>, Asked<'letter'>>({ query: call('letter') }),
+  }),
+});

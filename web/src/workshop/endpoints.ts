@@ -1,0 +1,129 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { api } from '../wire/api.ts';
+import { type Asked, call } from '../wire/call.ts';
+
+/** Laying what the desk works by. */
+export const workshopApi = api.injectEndpoints({
+  endpoints: (build) => ({
+    draftOffers: build.mutation<AnswerOf<'draftOffers'>, Asked<'draftOffers'>>({ query: call('draftOffers') }),
+    vocabularies: build.query<AnswerOf<'vocabularies'>, Asked<'vocabularies'>>({
+      query: call('vocabularies'),
+      providesTags: ['forms'],
+    }),
+    vocabulary: build.query<AnswerOf<'vocabulary'>, Asked<'vocabulary'>>({
+      query: call('vocabulary'),
+      keepUnusedDataFor: 0,
+      providesTags: ['vocabulary'],
+    }),
+    createVocabulary: build.mutation<AnswerOf<'createVocabulary'>, Asked<'createVocabulary'>>({
+      query: call('createVocabulary'),
+      invalidatesTags: ['forms', 'form'],
+    }),
+    saveVocabulary: build.mutation<AnswerOf<'saveVocabulary'>, Asked<'saveVocabulary'>>({
+      query: call('saveVocabulary'),
+      invalidatesTags: ['forms', 'form', 'ledger', 'sheet', 'desk'],
+    }),
+    forms: build.query<AnswerOf<'forms'>, Asked<'forms'>>({ query: call('forms'), providesTags: ['forms'] }),
+    form: build.query<AnswerOf<'form'>, Asked<'form'>>({
+      query: call('form'),
+      providesTags: ['form'],
+      keepUnusedDataFor: 0,
+    }),
+    ground: build.query<AnswerOf<'ground'>, Asked<'ground'>>({ query: call('ground') }),
+    createForm: build.mutation<AnswerOf<'createForm'>, Asked<'createForm'>>({
+      query: call('createForm'),
+      invalidatesTags: ['forms'],
+    }),
+    saveDraft: build.mutation<AnswerOf<'saveDraft'>, Asked<'saveDraft'>>({
+      query: call('saveDraft'),
+      invalidatesTags: ['forms'],
+    }),
+    releaseForm: build.mutation<AnswerOf<'releaseForm'>, Asked<'releaseForm'>>({
+      query: call('releaseForm'),
+      invalidatesTags: ['forms', 'form', 'register', 'desk', 'ledger', 'sheet'],
+    }),
+    recomputation: build.query<AnswerOf<'recomputation'>, Asked<'recomputation'>>({
+      query: call('recomputation'),
+      keepUnusedDataFor: 0,
+    }),
+    doubles: build.query<AnswerOf<'doubles'>, Asked<'doubles'>>({
+      query: call('doubles'),
+      providesTags: ['register', 'ledger', 'sheet'],
+    }),
+    register: build.query<AnswerOf<'register'>, Asked<'register'>>({
+      query: call('register'),
+      providesTags: ['register'],
+      keepUnusedDataFor: 0,
+    }),
+    changeRegister: build.mutation<AnswerOf<'changeRegister'>, Asked<'changeRegister'>>({
+      query: call('changeRegister'),
+      invalidatesTags: ['register', 'forms', 'form', 'ledger', 'sheet', 'mine'],
+    }),
+    goBackToState: build.mutation<AnswerOf<'goBackToState'>, Asked<'goBackToState'>>({
+      query: call('goBackToState'),
+      invalidatesTags: ['register', 'forms', 'form', 'ledger', 'sheet', 'mine'],
+    }),
+    askInto: build.mutation<AnswerOf<'askInto'>, Asked<'askInto'>>({
+      query: call('askInto'),
+      invalidatesTags: ['forms', 'register'],
+    }),
+    duplicateForm: build.mutation<AnswerOf<'duplicateForm'>, Asked<'duplicateForm'>>({
+      query: call('duplicateForm'),
+      invalidatesTags: ['forms', 'register'],
+    }),
+    setFormState: build.mutation<AnswerOf<'setFormState'>, Asked<'setFormState'>>({
+      query: call('setFormState'),
+      invalidatesTags: ['forms', 'register', 'desk'],
+    }),
+    takeInRows: build.mutation<AnswerOf<'takeInRows'>, Asked<'takeInRows'>>({
+      query: call('takeInRows'),
+      invalidatesTags: ['ledger', 'forms'],
+    }),
+    sendTrial: build.mutation<AnswerOf<'sendTrial'>, Asked<'sendTrial'>>({
+      query: call('sendTrial'),
+      invalidatesTags: ['form'],
+    }),
+    allowWay: build.mutation<AnswerOf<'allowWay'>, Asked<'allowWay'>>({
+      query: call('allowWay'),
+      invalidatesTags: ['form', 'forms'],
+    }),
+    endWay: build.mutation<AnswerOf<'endWay'>, Asked<'endWay'>>({
+      query: call('endWay'),
+      invalidatesTags: ['form', 'forms'],
+    }),
+    protectAlike: build.mutation<AnswerOf<'protectAlike'>, Asked<'protectAlike'>>({
+      query: call('protectAlike'),
+      invalidatesTags: ['form', 'forms'],
+    }),
+    clearTrials: build.mutation<AnswerOf<'clearTrials'>, Asked<'clearTrials'>>({
+      query: call('clearTrials'),
+      invalidatesTags: ['form'],
+    }),
+    draftHistory: build.query<AnswerOf<'draftHistory'>, Asked<'draftHistory'>>({
+      query: call('draftHistory'),
+      keepUnusedDataFor: 0,
+    }),
+    takeRunBack: build.mutation<AnswerOf<'takeRunBack'>, Asked<'takeRunBack'>>({
+      query: call('takeRunBack'),
+      invalidatesTags: ['ledger', 'sheet'],
+    }),
+    overExisting: build.mutation<AnswerOf<'overExisting'>, Asked<'overExisting'>>({
+      query: call('overExisting'),
+      invalidatesTags: ['ledger', 'sheet'],
+    }),
+    compareRelease: build.query<AnswerOf<'compareRelease'>, Asked<'compareRelease'>>({
+      query: call('compareRelease'),
+      keepUnusedDataFor: 0,
+    }),
+    job: build.query<AnswerOf<'job'>, Asked<'job'>>({ query: call('job'), keepUnusedDataFor: 0 }),
+    stopJob: build.mutation<AnswerOf<'stopJob'>, Asked<'stopJob'>>({ query: call('stopJob') }),
+    tryCondition: build.query<AnswerOf<'tryCondition'>, Asked<'tryCondition'>>({
+      query: call('tryCondition'),
+      keepUnusedDataFor: 30,
+    }),
+    setDoor: build.mutation<AnswerOf<'setDoor'>, Asked<'setDoor'>>({
+      query: call('setDoor'),
+      invalidatesTags: ['form', 'desk'],
+    }),
+  }),
+});
