@@ -5,6 +5,7 @@ import { noticeHeads } from './notice/heads.ts';
 import { viewHeads } from './view/heads.ts';
 import {
   calendarHeads,
+  doorHeads,
   formHeads,
   manyHeads,
   registerHeads,
@@ -21,6 +22,7 @@ export const heads = {
   ...deskHeads,
   ...noticeHeads,
   ...formHeads,
+  ...doorHeads,
   ...tryingHeads,
   ...wayHeads,
   ...manyHeads,

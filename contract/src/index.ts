@@ -21,6 +21,7 @@ export { type TrayKey, trayKeys } from './view/shapes.ts';
 export type { ProblemDocument } from './wire/problem.ts';
 export type { Caller, Head, Method, Route } from './wire/route.ts';
 export type { calendarRoutes } from './workshop/calendars.ts';
+export type { doorRoutes } from './workshop/doors.ts';
 export { MOST_IMPORTED } from './workshop/many.ts';
 export type { workshopRoutes } from './workshop/routes.ts';
 export type { vocabularyRoutes } from './workshop/vocabularies.ts';

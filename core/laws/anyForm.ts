@@ -422,6 +422,6 @@ export const asDesign = (form: AskedForm): FormDesign => ({
     rows: [],
     otherwise: { team: 'boats', priority: 'normal', workingDays: 1, needsApproval: false },
   },
-  approval: { steps: [{ id: 's', label: 'S', seats: [{ group: 'boats' }], needed: 1 }] },
+  approval: { steps: [{ id: 's', label: 'S', seats: [{ group: 'boats' }, { person: 'p-1' }], needed: 1 }] },
   deadline: { calendar: 'desk', remindBefore: 0, escalateAfter: 0, escalateTo: 'boats' },
 });

@@ -1,4 +1,5 @@
 import { CALENDAR } from '@tolvek/core/deadline';
+import { newDoor } from '@tolvek/core/door';
 import { FORM } from '@tolvek/core/form';
 import type { RawAnswers } from '@tolvek/core/register';
 import {
@@ -14,6 +15,7 @@ import {
   findingsOfForm,
   type House,
   makeDesign,
+  makeDoor,
   makeInForce,
   makeRegister,
   moveStage,
@@ -23,7 +25,7 @@ import {
   submit,
   viewerOf,
 } from '@tolvek/server';
-import { doors, forms, links, notices, requests, seats, waitingSubmissions } from '@tolvek/server/schema';
+import { forms, links, notices, requests, seats, waitingSubmissions } from '@tolvek/server/schema';
 import { and, eq, lt } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { type Asking, MADE_UP, SCHOOLS, schoolVisit } from './asking.ts';
@@ -117,12 +119,10 @@ class Story {
     const registerId = db.transaction((tx) => makeRegister(tx, 'site-access', register, done));
     db.transaction((tx) => makeDesign(tx, FORM, { id: formId, key: 'site-access', content: siteAccess }));
     db.insert(forms).values({ id: formId, registerId }).run();
-    db.insert(doors)
-      .values([
-        { id: uuid(), formId, slug: 'come-on-site', kind: 'staff', open: true },
-        { id: uuid(), formId, slug: 'visit', kind: 'outside', open: true },
-      ])
-      .run();
+    db.transaction((tx) => {
+      makeDoor(tx, { formId, slug: 'come-on-site', design: newDoor('sign-in') }, done);
+      makeDoor(tx, { formId, slug: 'visit', design: newDoor('confirmed-address') }, done);
+    });
     await this.release('site-access');
     db.transaction((tx) => bringVocabularies(tx, VOCABULARIES, done));
     for (const form of [vessels, kitStore, budgets, rooms, methods]) await this.make(form);

@@ -72,6 +72,7 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('mailroom', await staff.GET('/api/mailroom'));
   note('letter', await staff.GET('/api/mailroom/{id}', path({ id: known.letter })));
   note('register', await staff.GET('/api/registers/{key}', path({ key: known.register })));
+  note('doorDesign', await staff.GET('/api/doors/{slug}/settings', path({ slug: known.slug })));
   note('calendar', await staff.GET('/api/calendars/{key}', path({ key: 'desk' })));
   note('doubles', await staff.GET('/api/registers/{key}/doubles', path({ key: known.register })));
   note('forms', await staff.GET('/api/forms'));

@@ -161,6 +161,44 @@ describe('a decision of several', () => {
     });
     expect((await decision(number)).slice(0, 2)).toEqual(['arrived', 'withdrawn']);
   });
+
+  it('is made by one person where the path asks one, and by nobody else of their group', async () => {
+    const { db } = desk.running.house;
+    const edda = db.select().from(people).where(eq(people.name, 'Edda Kilbride')).get();
+    if (!edda) throw new Error('Edda is not there.');
+    const step = { id: 'edda', label: 'Edda', needed: 1 };
+    const params = { key: 'site-access' };
+    const { draft, version } = ok(await maren.call('form', { params })) as { draft: FormDesign; version: number };
+    const save = async (person: string, on: number) =>
+      ok(
+        await maren.call('saveDraft', {
+          ...{ params, headers: { 'If-Match': `"${on}"` } },
+          body: { draft: { ...draft, approval: { steps: [{ ...step, seats: [{ person }] }] } } },
+        }),
+      );
+    const stranger = await save('nobody', version);
+    expect(stranger.findings.map(({ message }: { message: string }) => message)).toContain(
+      'The approval step “Edda” asks somebody who is not here, or not any more. Choose who decides.',
+    );
+    const saved = await save(edda.id, stranger.version);
+    const headers = { 'If-Match': `"${saved.version}"` };
+    ok(await maren.call('releaseForm', { params, headers, body: { note: 'One person decides.' } }));
+
+    const { number } = ok(await priya.submit('come-on-site', { ...WATER, visitor: 'For Edda' }, { release: 3 }));
+    expect(await decision(number)).toEqual(['deciding', 'waiting', 'Edda', 'Edda Kilbride']);
+    expect(await askedFor(number)).toEqual([expect.stringContaining(addressOf('Edda Kilbride'))]);
+    // Tomas is in her group; it is none of his now.
+    expect((await tomas.call('sheet', { params: { number } })).status).toBe(404);
+    const her = await desk.as('Edda Kilbride');
+    expect(ok(await her.call('me')).person.worksFloor).toBe(true);
+    const tray = async (who: Caller): Promise<readonly string[]> =>
+      ok(await who.call('ledger', { query: { tray: 'deciding' } })).rows.map((row: { number: string }) => row.number);
+    expect([await tray(her), await tray(tomas)].map((rows) => rows.includes(number))).toEqual([true, false]);
+    const { trays } = ok(await her.call('trays'));
+    expect(trays.find(({ key }: { key: string }) => key === 'deciding').count).toBe((await tray(her)).length);
+    ok(await decide(her, number, 'approve'));
+    expect((await decision(number)).slice(0, 2)).toEqual(['arrived', 'approved']);
+  });
 });
 
 function addressOf(name: string): string {

@@ -1,4 +1,5 @@
 import { type Route, type RouteName, routes } from '@tolvek/contract';
+import { newDoor } from '@tolvek/core/door';
 import { type FormDesign, type FormRule, RECIPES } from '@tolvek/core/form';
 import type { Field } from '@tolvek/core/register';
 import { DEMO_NOW, VOCABULARIES } from '@tolvek/demo';
@@ -31,6 +32,7 @@ const OTHER: Hidden = { note: 'bb zq another, and longer', term: 'cod', day: '20
 const WATCHING = ['Maren Okafor', 'Ada Quillfeather', 'Ilse Brandvold', 'Tomas Achterberg', 'Declan Oyelaran'];
 const OUTSIDE = { name: 'Wim Haldane', email: 'wim.haldane@haldane.example' };
 /** Routes that carry bytes, called by themselves. */
+const LIMIT = { id: 'many', most: 900, of: 'all', days: 30 } as const;
 const BYTES: readonly RouteName[] = Object.values(routes as Readonly<Record<string, Route>>)
   .filter(({ takes, gives }) => takes !== undefined || (gives !== undefined && gives !== 'json'))
   .map(({ name }) => name as RouteName);
@@ -487,6 +489,14 @@ async function live(hidden: Hidden): Promise<Heard> {
         body: { name: 'Species', terms: TERMS.map((each) => (each.key === 'cod' ? { ...each, now: 'saithe' } : each)) },
       },
     ],
+    doorDesign: [{ params: { slug: 'visit' } }],
+    changeDoor: [
+      {
+        ...{ params: { slug: 'visit' }, headers: onVersion(1) },
+        body: { door: { ...newDoor('confirmed-address'), limits: [LIMIT] }, note: 'For now' },
+      },
+    ],
+    addDoor: [{ params: { key: 'site-access' }, headers: key('door'), body: { name: 'Another', proof: 'sign-in' } }],
     setDoor: [{ params: { slug: 'visit' }, body: { open: true, closedMessage: '' } }],
     advanceClock: [{ body: { minutes: 120 } }],
   };

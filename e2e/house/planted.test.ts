@@ -1,4 +1,5 @@
 import { type Route, type RouteName, routes } from '@tolvek/contract';
+import { newDoor } from '@tolvek/core/door';
 import { type FormDesign, RECIPES } from '@tolvek/core/form';
 import type { Field, Kind, RawAnswer } from '@tolvek/core/register';
 import { VOCABULARIES } from '@tolvek/demo';
@@ -61,6 +62,7 @@ const PEOPLE = [
 ];
 
 /** Routes that carry no JSON: the stream, and files, which have tests of their own. */
+const LIMIT = { id: 'many', most: 900, of: 'all', days: 30 } as const;
 const BYTES: readonly string[] = Object.values(routes as Readonly<Record<string, Route>>)
   .filter(({ takes, gives }) => takes !== undefined || (gives !== undefined && gives !== 'json'))
   .map(({ name }) => name);
@@ -416,6 +418,14 @@ describe('a value in the restricted field', () => {
       duplicateForm: [{ params: { key: 'site-access' }, headers: key(), body: { title: 'The same again' } }],
       setFormState: [{ params: { key: 'rooms' }, body: { state: 'stopped' } }],
       compareRelease: [{ params: { key: 'site-access', number: '1' } }],
+      doorDesign: [{ params: { slug: 'visit' } }],
+      changeDoor: [
+        {
+          ...{ params: { slug: 'visit' }, headers: onVersion(1) },
+          body: { door: { ...newDoor('confirmed-address'), limits: [LIMIT] }, note: 'For now' },
+        },
+      ],
+      addDoor: [{ params: { key: 'site-access' }, headers: key(), body: { name: 'Another', proof: 'sign-in' } }],
       setDoor: [{ params: { slug: 'visit' }, body: { open: true, closedMessage: '' } }],
       changeFields: [{ params: { number: outside }, headers: onVersion(1), body: { changes: { escort: 'x' } } }],
       advanceClock: [{ body: { minutes: 1 } }],

@@ -12,6 +12,7 @@ import {
 } from '@tolvek/core/form';
 import { isMailAddress, priorities } from '@tolvek/core/register';
 import { z } from 'zod';
+import { door } from '../door/shapes.ts';
 import { accessRules, field, unique, vocabulary } from '../register/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
 import { fieldKey, formula, key, long, moment, short } from '../wire/shapes.ts';
@@ -92,7 +93,7 @@ const approvalPath = z.strictObject({
       z.strictObject({
         ...{ id: key, label: short, needed: z.int().min(1).max(20) },
         seats: z
-          .array(z.strictObject({ group: key }))
+          .array(z.union([z.strictObject({ group: key }), z.strictObject({ person: z.string().min(1).max(64) })]))
           .min(1)
           .max(20),
       }),
@@ -201,9 +202,14 @@ export const designChange = exactly<DesignChange>()(
   }),
 );
 export const release = z.object({ number: z.int(), note: z.string(), by: z.string(), at: moment });
+/** A door as it is listed with its form. */
 export const doorSettings = z.object({
   slug: z.string(),
+  name: z.string(),
   kind: z.enum(['staff', 'outside']),
   open: z.boolean(),
   closedMessage: z.string(),
+  /** Whether people can come in by it now. */
+  state: z.enum(['open', 'closed', 'not-yet']),
+  door,
 });

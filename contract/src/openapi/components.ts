@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import * as door from '../door/shapes.ts';
 import * as form from '../form/shapes.ts';
 import * as intake from '../intake/shapes.ts';
 import * as notice from '../notice/shapes.ts';
@@ -21,9 +22,17 @@ const capital = (name: string): string => name.charAt(0).toUpperCase() + name.sl
 
 /** What schemas are called that are exported under a name: `sheet` is `Sheet`. */
 const NAMES = new Map<unknown, string>(
-  Object.entries({ ...wire, ...problem, ...people, ...register, ...form, ...intake, ...view, ...notice }).flatMap(
-    ([name, schema]) => (schema instanceof z.ZodType ? [[schema as unknown, capital(name)] as const] : []),
-  ),
+  Object.entries({
+    ...wire,
+    ...problem,
+    ...people,
+    ...register,
+    ...door,
+    ...form,
+    ...intake,
+    ...view,
+    ...notice,
+  }).flatMap(([name, schema]) => (schema instanceof z.ZodType ? [[schema as unknown, capital(name)] as const] : [])),
 );
 
 /**
@@ -94,3 +103,42 @@ function onlyUsed(components: Readonly<Record<string, Json>>, from: readonly str
   }
   return Object.fromEntries(Object.entries(components).filter(([id]) => used.has(id)));
 }
+
+const POINTERS = /"#\/components\/schemas\/([^"]+)"/g;
+
+/** A schema as text, with what its pointers lead to in another word. */
+const withPointers = (schema: Json, word: (id: string) => string): string =>
+  JSON.stringify(schema).replace(POINTERS, (_, id: string) => JSON.stringify(`${PLACE}${word(id)}`));
+
+/** The better of two names: one that was given, of what is answered, the shorter. */
+const byName = (a: string, b: string): number =>
+  Number(/^Part\d/.test(a)) - Number(/^Part\d/.test(b)) ||
+  Number(a.endsWith('Sent')) - Number(b.endsWith('Sent')) ||
+  a.length - b.length ||
+  (a < b ? -1 : 1);
+
+/**
+ * For each component the name of the one that says the same, as far as its pointers lead; itself when it is
+ * the only one. What is sent and what is answered mostly is the same.
+ */
+export function sameAs(components: Readonly<Record<string, Json>>): ReadonlyMap<string, string> {
+  const ids = Object.keys(components).toSorted(byName);
+  // All are taken for the same, and told apart by what they say, then by what those say that they point to.
+  let classes = new Map(ids.map((id) => [id, '']));
+  for (let before = 0; ; ) {
+    const first = new Map<string, string>();
+    classes = new Map(
+      ids.map((id) => {
+        const text = withPointers(components[id] ?? {}, (to) => classes.get(to) ?? to);
+        if (!first.has(text)) first.set(text, id);
+        return [id, first.get(text) ?? id];
+      }),
+    );
+    if (first.size === before) return classes;
+    before = first.size;
+  }
+}
+
+/** Something with its pointers led to the names that `names` says. */
+export const renamed = <T extends object>(value: T, names: ReadonlyMap<string, string>): T =>
+  JSON.parse(withPointers(value as Json, (id) => names.get(id) ?? id)) as T;

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { routes } from '../routes.ts';
 import { problemDocument } from '../wire/problem.ts';
 import type { Head, Route } from '../wire/route.ts';
-import { componentsOf } from './components.ts';
+import { componentsOf, renamed, sameAs } from './components.ts';
 
 const WHO: Record<Route['caller'], string> = {
   anyone: 'Anyone.',
@@ -83,7 +83,10 @@ export function openApiDocument(version: string, cookie = 'tolvek.session_token'
       body: sent.refs.get(`${each.name}Body`),
     });
   }
-  return {
+  const every = { ...answered.components, ...sent.components };
+  const names = sameAs(every);
+  const schemas = Object.fromEntries(Object.entries(every).filter(([id]) => names.get(id) === id));
+  const document = {
     openapi: '3.1.0',
     info: {
       title: 'Tolvek',
@@ -92,11 +95,12 @@ export function openApiDocument(version: string, cookie = 'tolvek.session_token'
     },
     paths,
     components: {
-      schemas: { ...answered.components, ...sent.components },
+      schemas,
       responses: { Problem: PROBLEM_ANSWER },
       securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: cookie } },
     },
   };
+  return renamed(document, names);
 }
 
 interface Refs {

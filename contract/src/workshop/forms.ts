@@ -5,7 +5,7 @@ import { group } from '../people/shapes.ts';
 import { accessRules, field, stage, vocabulary } from '../register/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
 import { routesOf } from '../wire/route.ts';
-import { done, keyed, moment, prefix, slugged, visibleChanges, visibleSubject } from '../wire/shapes.ts';
+import { done, keyed, moment, prefix, visibleChanges, visibleSubject } from '../wire/shapes.ts';
 import { formHeads } from './heads.ts';
 
 const asksFor = z.array(z.string().max(64)).max(500);
@@ -219,11 +219,5 @@ export const formRoutes = routesOf(formHeads, {
     says: 'A release as it was frozen, and what the draft would change against it.',
     params: z.strictObject({ key: z.string().max(64), number: z.coerce.number().int().min(1) }),
     answer: z.object({ design: formDesign, changes: z.array(designChange) }),
-  },
-  setDoor: {
-    says: 'Opens or closes a door, and what people read when it is closed.',
-    params: slugged,
-    body: z.strictObject({ open: z.boolean(), closedMessage: z.string().max(500) }),
-    answer: doorSettings,
   },
 });

@@ -34,6 +34,13 @@ export const formHeads = {
   releaseForm: { method: 'POST', path: '/api/forms/:key/releases', caller: 'coordinator', guard: 'If-Match' },
   draftHistory: { method: 'GET', path: '/api/forms/:key/draft/history', caller: 'coordinator' },
   compareRelease: { method: 'GET', path: '/api/forms/:key/releases/:number', caller: 'coordinator' },
+} as const satisfies Heads;
+
+/** Ways in to forms: who comes in, by which proof, when, and how many. */
+export const doorHeads = {
+  doorDesign: { method: 'GET', path: '/api/doors/:slug/settings', caller: 'coordinator' },
+  changeDoor: { method: 'PUT', path: '/api/doors/:slug/settings', caller: 'coordinator', guard: 'If-Match' },
+  addDoor: { method: 'POST', path: '/api/forms/:key/doors', caller: 'coordinator', guard: 'Idempotency-Key' },
   setDoor: { method: 'PATCH', path: '/api/doors/:slug', caller: 'coordinator' },
 } as const satisfies Heads;
 

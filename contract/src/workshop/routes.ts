@@ -1,4 +1,5 @@
 import { calendarRoutes } from './calendars.ts';
+import { doorRoutes } from './doors.ts';
 import { formRoutes } from './forms.ts';
 import { manyRoutes } from './many.ts';
 import { registerRoutes } from './registers.ts';
@@ -9,6 +10,7 @@ import { wayRoutes } from './ways.ts';
 /** Laying what the desk works by: forms, registers, vocabularies, calendars. */
 export const workshopRoutes = {
   ...formRoutes,
+  ...doorRoutes,
   ...tryingRoutes,
   ...wayRoutes,
   ...manyRoutes,

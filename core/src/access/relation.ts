@@ -1,4 +1,4 @@
-import type { Viewer } from '../people/index.ts';
+import { holdersOf, type Viewer } from '../people/index.ts';
 import type { MoverRelation } from '../register/index.ts';
 import type { Relation } from './accessTo.ts';
 
@@ -9,7 +9,7 @@ export interface RequestParties {
   readonly handlerId: string | null;
   /** Null for things: no team works on them. */
   readonly team: string | null;
-  /** Groups that may decide on it, or have. */
+  /** Who may decide on it, or has: words of groups and persons. */
   readonly deciders: readonly string[];
   /** Groups that work in the request's register. */
   readonly deskGroups: readonly string[];
@@ -27,17 +27,22 @@ export function relationTo(request: RequestParties, viewer: Viewer): Relation {
     (viewer.role !== 'member' ||
       request.handlerId === viewer.personId ||
       inGroup(request.team) ||
-      request.deciders.some(inGroup) ||
+      isDecider(request, viewer) ||
       request.deskGroups.some(inGroup));
   return { isDesk, isRequester: request.requesterId === viewer.personId };
 }
 
+function isDecider({ deciders }: Pick<RequestParties, 'deciders'>, viewer: Viewer): boolean {
+  if (deciders.length === 0) return false;
+  const held = holdersOf(viewer);
+  return deciders.some((word) => held.includes(word));
+}
+
 /** How somebody stands to a request, of what a move can ask for. */
 export function relationsTo(request: RequestParties, viewer: Viewer): ReadonlySet<MoverRelation> {
-  const inGroup = (group: string): boolean => viewer.groups.includes(group);
   return new Set<MoverRelation>([
     ...(request.handlerId === viewer.personId ? (['handler'] as const) : []),
-    ...(request.team !== null && inGroup(request.team) ? (['team'] as const) : []),
-    ...(request.deciders.some(inGroup) ? (['decider'] as const) : []),
+    ...(request.team !== null && viewer.groups.includes(request.team) ? (['team'] as const) : []),
+    ...(isDecider(request, viewer) ? (['decider'] as const) : []),
   ]);
 }

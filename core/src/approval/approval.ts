@@ -1,10 +1,7 @@
-import type { Viewer } from '../people/index.ts';
+import { type Holder, holderOf, holdersOf, type Viewer } from '../people/index.ts';
 
-/** Who is asked at a step: any member of the group decides for it. */
-export interface SeatPlan {
-  /** Key of the group. */
-  readonly group: string;
-}
+/** Who is asked at a step: any member of a group decides for it, or one person. */
+export type SeatPlan = Holder;
 
 /** Some who are asked at the same time, and how many of them have to approve. */
 export interface ApprovalStep {
@@ -69,21 +66,32 @@ export type SeatState = 'ahead' | 'open' | 'approved' | 'refused' | 'closed';
 
 /** Why somebody may not decide at a seat: a reason and a way out; null when they may. */
 export function mayNotDecide(
-  /** `holder`: key of the group whose members decide at it; `decidedBeside`: who decided at its step. */
+  /** `holder`: who decides at it, as one word; `decidedBeside`: who decided at its step. */
   seat: { readonly state: SeatState; readonly holder: string; readonly decidedBeside: readonly string[] },
   viewer: Viewer,
   requesterId: string | null,
 ): { reason: string; fix: string } | null {
   if (seat.state !== 'open') return { reason: SHUT[seat.state], fix: 'Open the request to see who decided, and why.' };
   if (viewer.personId === requesterId)
-    return { reason: 'Nobody decides their own request.', fix: 'Another member of the group has to decide.' };
+    return {
+      reason: 'Nobody decides their own request.',
+      fix:
+        'group' in holderOf(seat.holder)
+          ? 'Another member of the group has to decide.'
+          : 'Ask the coordinator to free it, or to have somebody else decide.',
+    };
   if (seat.decidedBeside.includes(viewer.personId))
     return { reason: 'You have decided at this step already.', fix: 'Somebody else has to decide beside you.' };
-  if (!viewer.groups.includes(seat.holder))
-    return {
-      reason: 'Only members of the deciding group can decide this.',
-      fix: 'Ask one of them, or ask the coordinator to add you.',
-    };
+  if (!holdersOf(viewer).includes(seat.holder))
+    return 'group' in holderOf(seat.holder)
+      ? {
+          reason: 'Only members of the deciding group can decide this.',
+          fix: 'Ask one of them, or ask the coordinator to add you.',
+        }
+      : {
+          reason: 'Only the person who was asked can decide this.',
+          fix: 'Ask them, or ask the coordinator to free it.',
+        };
   return null;
 }
 

@@ -1,16 +1,29 @@
 import { describe, expect, it } from 'vitest';
 import { isMailAddress } from '../register/index.ts';
-import { admit, contactProblems, type Door } from './index.ts';
+import {
+  admit as admitWith,
+  type Comer,
+  contactProblems,
+  countsSince,
+  DOOR,
+  type DoorDesign,
+  doorInWords,
+  newDoor,
+} from './index.ts';
 
-const open: Door = { kind: 'outside', open: true, opensAt: null, closesAt: null, closedMessage: '' };
-const stranger = { kind: 'unknown', active: true } as const;
+const open = newDoor('confirmed-address');
+const staffDoor = newDoor('sign-in');
+const stranger: Comer = { kind: 'unknown', active: true, groups: [] };
+const staff: Comer = { kind: 'staff', active: true, groups: ['chemists'] };
+const contact: Comer = { kind: 'contact', active: true, groups: [] };
+const admit = (door: DoorDesign, comer: Comer, now: number) => admitWith(door, comer, now, () => 0);
 
 describe('a door', () => {
   it('lets strangers in at an outside door, and asks them to sign in at a staff door', () => {
     expect(admit(open, stranger, 0).admitted).toBe(true);
-    expect(admit({ ...open, kind: 'staff' }, stranger, 0)).toMatchObject({ admitted: false, why: 'sign-in' });
-    expect(admit({ ...open, kind: 'staff' }, { kind: 'contact', active: true }, 0)).toMatchObject({ why: 'sign-in' });
-    expect(admit({ ...open, kind: 'staff' }, { kind: 'staff', active: true }, 0).admitted).toBe(true);
+    expect(admit(staffDoor, stranger, 0)).toMatchObject({ admitted: false, why: 'sign-in' });
+    expect(admit(staffDoor, contact, 0)).toMatchObject({ why: 'sign-in' });
+    expect(admit(staffDoor, staff, 0).admitted).toBe(true);
   });
 
   it('opens at its first moment and is closed from its last one on', () => {
@@ -35,10 +48,95 @@ describe('a door', () => {
   });
 
   it('refuses an inactive contact anew, and says that the past stays readable', () => {
-    expect(admit(open, { kind: 'contact', active: false }, 0)).toMatchObject({
+    expect(admit(open, { ...contact, active: false }, 0)).toMatchObject({
       why: 'inactive',
       message: expect.stringContaining('can still be read'),
     });
+  });
+});
+
+describe('who may ask by a door', () => {
+  const forChemists: DoorDesign = { ...staffDoor, audience: { in: { anyOf: ['chemists'] }, outOf: ['guests'] } };
+
+  it('is found out as soon as it is known who comes, and out of a group wins', () => {
+    expect(admit(forChemists, staff, 0).admitted).toBe(true);
+    expect(admit(forChemists, { ...staff, groups: ['divers'] }, 0)).toMatchObject({ why: 'not-for-you' });
+    expect(admit(forChemists, { ...staff, groups: ['chemists', 'guests'] }, 0)).toMatchObject({ why: 'not-for-you' });
+    const fromOutside: DoorDesign = { ...forChemists, proof: 'confirmed-address' };
+    expect(admit(fromOutside, stranger, 0).admitted).toBe(true);
+    expect(admit(fromOutside, contact, 0)).toMatchObject({ why: 'not-for-you' });
+  });
+
+  it('is counted against each of its limits, each person once they are known', () => {
+    const limited: DoorDesign = {
+      ...open,
+      limits: [
+        { id: 'each', most: 1, of: 'each', days: 30 },
+        { id: 'all', most: 3, of: 'all', days: null },
+      ],
+    };
+    const came = (counts: Readonly<Record<string, number>>, comer: Comer) =>
+      admitWith(limited, comer, 0, ({ id }) => counts[id] ?? 0);
+    expect(came({ each: 0, all: 2 }, contact).admitted).toBe(true);
+    expect(came({ each: 1, all: 2 }, contact)).toMatchObject({
+      why: 'full',
+      message: expect.stringContaining('for these 30 days'),
+    });
+    expect(came({ each: 1, all: 2 }, stranger).admitted).toBe(true);
+    expect(came({ each: 0, all: 3 }, stranger)).toMatchObject({
+      why: 'full',
+      message: expect.stringContaining('takes 3 requests'),
+    });
+  });
+
+  it('counts whole days of the zone, today among them, however long they are', () => {
+    const at = (text: string): number => Date.parse(text);
+    const since = (days: number | null, now: string, zone: string) => countsSince({ days }, at(now), zone);
+    expect(since(null, '2026-03-29T12:00Z', 'Europe/Berlin')).toBeNull();
+    expect(since(1, '2026-03-29T12:00Z', 'Europe/Berlin')).toBe(at('2026-03-28T23:00Z'));
+    // The night before is an hour shorter where clocks went forward.
+    expect(since(2, '2026-03-30T12:00Z', 'Europe/Berlin')).toBe(at('2026-03-28T23:00Z'));
+    expect(since(1, '2026-03-29T18:29Z', 'Asia/Kolkata')).toBe(at('2026-03-28T18:30Z'));
+    expect(since(1, '2026-03-29T18:30Z', 'Asia/Kolkata')).toBe(at('2026-03-29T18:30Z'));
+  });
+
+  it('has findings where nobody could come in or two limits count the same', () => {
+    const found = (door: DoorDesign) => DOOR.findings(door, null).map(({ at }) => at);
+    expect(found(open)).toEqual([]);
+    expect(found({ ...open, name: ' ', opensAt: 5, closesAt: 5 })).toEqual(['name', 'closesAt']);
+    const limit = { most: 1, of: 'all', days: 7 } as const;
+    expect(
+      found({
+        ...open,
+        limits: [
+          { ...limit, id: 'a' },
+          { ...limit, id: 'b', most: 2 },
+        ],
+      }),
+    ).toEqual(['limits b']);
+    expect(DOOR.refersTo(forChemists).map(({ key }) => key)).toEqual(['guests', 'chemists']);
+    expect(DOOR.compare(open, { ...open, closesAt: 9 }).map(({ words }) => words)).toEqual(['When it closes changes.']);
+  });
+});
+
+describe('a door in words', () => {
+  const words = (door: DoorDesign): string => doorInWords(door, (key) => key.toUpperCase(), 'Europe/Berlin').join(' ');
+
+  it('says who comes in and how, when and how many where that is limited', () => {
+    expect(words(staffDoor)).toBe('Admits signed-in staff.');
+    expect(words(open)).toBe('Admits anyone with the link; they confirm their address by a letter.');
+    const audience = { in: { anyOf: ['chemists', 'divers'] }, outOf: ['guests'] };
+    const limits = [
+      { id: 'a', most: 40, of: 'all', days: 1 },
+      { id: 'b', most: 1, of: 'each', days: 30 },
+      { id: 'c', most: 9, of: 'all', days: null },
+    ] as const;
+    const said = words({ ...staffDoor, audience, limits, opensAt: Date.parse('2026-12-01T08:00Z') });
+    expect(said).toContain('signed-in staff: CHEMISTS or DIVERS except GUESTS.');
+    expect(said).toMatch(
+      /Opens .*09:00\. At most 40 requests a day\. At most one request from each person in 30 days\. At most 9 requests\.$/,
+    );
+    expect(words({ ...open, audience })).toContain('except GUESTS with the link; they confirm');
   });
 });
 

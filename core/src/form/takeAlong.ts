@@ -103,7 +103,7 @@ export function groupsNeeded(design: FormDesign): readonly string[] {
     ...new Set([
       ...routing.rows.map((row) => row.outcome.team),
       routing.otherwise.team,
-      ...approval.steps.flatMap(({ seats }) => seats.map((seat) => seat.group)),
+      ...approval.steps.flatMap(({ seats }) => seats.flatMap((seat) => ('group' in seat ? [seat.group] : []))),
       deadline.escalateTo,
       ...picked,
       ...groupsInConditions(design),
@@ -219,7 +219,8 @@ export function settledHere(design: FormDesign, places: Places): FormDesign {
     approval: {
       steps: approval.steps.map((step) => ({
         ...step,
-        seats: step.seats.map((seat) => ({ group: group(seat.group) })),
+        // One person is somebody else elsewhere: that they are not here is found in the draft.
+        seats: step.seats.map((seat) => ('group' in seat ? { group: group(seat.group) } : seat)),
       })),
     },
     deadline: {

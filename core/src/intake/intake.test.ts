@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { newDoor } from '../door/index.ts';
 import {
   compareDesigns,
   type FormDesign,
@@ -89,9 +90,10 @@ const context = {
   now: Date.parse('2026-11-23T10:00:00Z'),
   calendar,
   facts,
-  requester: { kind: 'contact', active: true },
+  requester: { kind: 'contact', active: true, groups: [] },
+  used: () => 0,
 } as const;
-const door = { kind: 'outside', open: true, opensAt: null, closesAt: null, closedMessage: '' } as const;
+const door = newDoor('confirmed-address');
 const complete = prepareCompletion(design);
 const { takeIn } = prepareIntake(design);
 
@@ -199,10 +201,10 @@ describe('taking a request in', () => {
     expect(refusal(takeIn({ ...door, open: false }, answers, context))).toBe('closed');
     expect(refusal(takeIn({ ...door, closesAt: context.now }, answers, context))).toBe('closed');
     expect(refusal(takeIn({ ...door, opensAt: context.now + 1 }, answers, context))).toBe('not-yet');
-    expect(refusal(takeIn(door, answers, { ...context, requester: { kind: 'contact', active: false } }))).toBe(
-      'inactive',
-    );
-    expect(refusal(takeIn({ ...door, kind: 'staff' }, answers, context))).toBe('sign-in');
+    expect(
+      refusal(takeIn(door, answers, { ...context, requester: { kind: 'contact', active: false, groups: [] } })),
+    ).toBe('inactive');
+    expect(refusal(takeIn(newDoor('sign-in'), answers, context))).toBe('sign-in');
   });
 });
 

@@ -1,6 +1,6 @@
 import type { ApprovalPath } from '../approval/index.ts';
 import { FINISH, type PlannedDeadline, planDeadline, type WorkingCalendar } from '../deadline/index.ts';
-import { type Admission, admit, type Door } from '../door/index.ts';
+import { type Admission, admit, type Comer, type DoorDesign, type DoorLimit } from '../door/index.ts';
 import { type FormDesign, prepareCompletion, refusalsOf } from '../form/index.ts';
 import {
   type Problem,
@@ -17,7 +17,9 @@ export interface IntakeContext {
   readonly now: number;
   readonly calendar: WorkingCalendar;
   readonly facts: RequestFacts;
-  readonly requester: { readonly kind: 'staff' | 'contact' | 'unknown'; readonly active: boolean };
+  readonly requester: Comer;
+  /** How many requests count against a limit of the door. */
+  readonly used: (limit: DoorLimit) => number;
   /** Things are neither routed nor decided, and nothing about them is due; requests when nothing is said. */
   readonly holds?: 'requests' | 'things';
 }
@@ -45,7 +47,7 @@ export type Intake =
 export interface PreparedForm {
   readonly complete: ReturnType<typeof prepareCompletion>;
   readonly route: Router;
-  readonly takeIn: (door: Door | null, answers: RawAnswers, context: IntakeContext) => Intake;
+  readonly takeIn: (door: DoorDesign | null, answers: RawAnswers, context: IntakeContext) => Intake;
 }
 
 /**
@@ -56,7 +58,7 @@ export function prepareIntake(design: FormDesign): PreparedForm {
   const complete = prepareCompletion(design);
   const route = prepareRouting(design.routing, requestScope(design.fields));
   const takeIn: PreparedForm['takeIn'] = (door, answers, context) => {
-    const admission = door && admit(door, context.requester, context.now);
+    const admission = door && admit(door, context.requester, context.now, context.used);
     if (admission?.admitted === false) return { taken: false, refusal: admission };
     const completion = complete(answers, context.facts);
     const problems = refusalsOf(completion);

@@ -1,4 +1,5 @@
 import type { ApprovalPath } from '@tolvek/core/approval';
+import { wordOf } from '@tolvek/core/people';
 import { eq, inArray } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import type { Transaction } from '../platform/database.ts';
@@ -26,8 +27,10 @@ function begin({ tx, now }: Work, request: ShownRow, { steps }: ApprovalPath): v
     const stepId = uuid();
     tx.insert(approvalSteps).values({ id: stepId, roundId, place, key, label, needed }).run();
     const state = place === 0 ? 'open' : 'ahead';
-    for (const { group } of planned)
-      tx.insert(seats).values({ id: uuid(), stepId, requestId: request.id, holder: group, state }).run();
+    for (const holder of planned)
+      tx.insert(seats)
+        .values({ id: uuid(), stepId, requestId: request.id, holder: wordOf(holder), state })
+        .run();
   });
 }
 

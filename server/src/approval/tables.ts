@@ -48,7 +48,7 @@ export const seats = sqliteTable(
     requestId: text()
       .notNull()
       .references(() => requests.id),
-    /** Key of the group whose members decide. */
+    /** Who decides, as one word: the key of a group whose members do, or `@` and the id of one person. */
     holder: text().notNull(),
     state: text({ enum: ['ahead', 'open', 'approved', 'refused', 'closed'] }).notNull(),
     decidedBy: text(),

@@ -1,4 +1,3 @@
-import { type Admission, admit } from '@tolvek/core/door';
 import type { Viewer } from '@tolvek/core/people';
 import { registerOfForm } from '../form/queries.ts';
 import { groupsOf, personById } from '../people/queries.ts';
@@ -6,11 +5,6 @@ import type { Reader } from '../platform/database.ts';
 import { openLink } from '../platform/links.ts';
 import { notFound } from '../platform/problem.ts';
 import { holdsThings } from '../register/queries.ts';
-import type { DoorRow } from './queries.ts';
-
-/** Whether a door admits whoever calls, as far as it is known who they are. */
-export const admissionOf = (door: DoorRow, viewer: Pick<Viewer, 'kind'> | null, now: number): Admission =>
-  admit(door, { kind: viewer?.kind ?? 'unknown', active: true }, now);
 
 /**
  * Why somebody may not add to a register of things; null when they may, or when it takes requests.

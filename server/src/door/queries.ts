@@ -1,4 +1,7 @@
-import { and, desc, eq, isNull, type SQL, sql } from 'drizzle-orm';
+import { DOOR, type DoorDesign } from '@tolvek/core/door';
+import { and, asc, desc, eq, isNull, type SQL, sql } from 'drizzle-orm';
+import type { DesignRow } from '../design/queries.ts';
+import { designs } from '../design/tables.ts';
 import { type ReleaseRow, releaseInForce } from '../form/queries.ts';
 import { forms } from '../form/tables.ts';
 import type { Reader } from '../platform/database.ts';
@@ -6,36 +9,84 @@ import { prepared } from '../platform/prepared.ts';
 import { notFound } from '../platform/problem.ts';
 import { doors } from './tables.ts';
 
+/** A way in to a form, as it is in force. */
+export interface DoorRow {
+  readonly id: string;
+  readonly formId: string;
+  readonly slug: string;
+  readonly kind: 'staff' | 'outside';
+  readonly design: DoorDesign;
+  readonly version: number;
+}
+
+const COLUMNS = {
+  ...{ id: doors.id, formId: doors.formId, slug: doors.slug, kind: doors.kind },
+  ...{ design: designs.draft, version: designs.version, number: designs.number },
+};
+
+type Found = Omit<DoorRow, 'design'> & { readonly design: object; readonly number: number };
+
+/** What is in force of a door is its draft: it is changed at once. */
+const rowOf = ({ number: _, ...found }: Found): DoorRow => found as DoorRow;
+
 const doorsInto = prepared((db) =>
   db
-    .select()
+    .select(COLUMNS)
     .from(doors)
+    .innerJoin(designs, eq(designs.id, doors.id))
     .where(eq(doors.formId, sql.placeholder('form')))
-    .orderBy(desc(doors.kind))
+    // Those that were made together, staff first.
+    .orderBy(desc(doors.kind), asc(doors.id))
     .prepare(),
 );
 
-export const doorsOf = (db: Reader, formId: string): readonly (typeof doors.$inferSelect)[] =>
-  doorsInto(db).all({ form: formId });
+export const doorsOf = (db: Reader, formId: string): readonly DoorRow[] =>
+  doorsInto(db).all({ form: formId }).map(rowOf);
 
-export type DoorRow = typeof doors.$inferSelect;
+/** A door by its id, whether its form is in use or not. */
+export function doorById(db: Reader, id: string): DoorRow | undefined {
+  const found = db
+    .select(COLUMNS)
+    .from(doors)
+    .innerJoin(designs, eq(designs.id, doors.id))
+    .where(eq(doors.id, id))
+    .get();
+  return found && rowOf(found);
+}
+
+/** A door as a design of its own, whatever its form. */
+export function doorDesign(db: Reader, slug: string): { door: DoorRow; design: DesignRow<DoorDesign> } {
+  const found = db
+    .select(COLUMNS)
+    .from(doors)
+    .innerJoin(designs, eq(designs.id, doors.id))
+    .where(eq(doors.slug, slug))
+    .get();
+  if (!found) throw notFound('This door');
+  const door = rowOf(found);
+  const { id, version, design: draft } = door;
+  return { door, design: { ...{ id, version, draft, number: found.number }, kind: DOOR.kind, key: slug } };
+}
 
 export function doorBySlug(db: Reader, slug: string): { door: DoorRow; release: ReleaseRow } {
   const [found] = inUse(db, eq(doors.slug, slug));
   const release = found && releaseInForce(db, found.door.formId);
   if (!found || !release) throw notFound('This form');
+  const { door, stoppedAt } = found;
   // A form that was stopped takes nothing in, whatever its doors say.
-  return { door: { ...found.door, open: found.door.open && found.stoppedAt === null }, release };
+  return { door: { ...door, design: { ...door.design, open: door.design.open && stoppedAt === null } }, release };
 }
 
 /** Doors of forms that are on the shelf. */
 const inUse = (db: Reader, which: SQL) =>
   db
-    .select({ door: doors, stoppedAt: forms.stoppedAt })
+    .select({ ...COLUMNS, stoppedAt: forms.stoppedAt })
     .from(doors)
+    .innerJoin(designs, eq(designs.id, doors.id))
     .innerJoin(forms, eq(forms.id, doors.formId))
     .where(and(which, isNull(forms.deletedAt)))
-    .all();
+    .all()
+    .map(({ stoppedAt, ...found }) => ({ door: rowOf(found), stoppedAt }));
 
 /** The doors where somebody can ask: those of forms that are in use. */
 export function doorsFor(db: Reader, kind: DoorRow['kind']): readonly DoorRow[] {

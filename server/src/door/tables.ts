@@ -3,17 +3,15 @@ import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqli
 import { designStates } from '../design/tables.ts';
 import { forms } from '../form/tables.ts';
 
+/** Ways in to a form, none or several; what each is set to is a design of the same id, with its slug as key. */
 export const doors = sqliteTable('doors', {
   id: text().primaryKey(),
   formId: text()
     .notNull()
     .references(() => forms.id),
   slug: text().notNull().unique(),
+  /** As its proof says, for good: conditions about old requests know it. */
   kind: text({ enum: ['staff', 'outside'] }).notNull(),
-  open: integer({ mode: 'boolean' }).notNull(),
-  opensAt: integer(),
-  closesAt: integer(),
-  closedMessage: text().notNull().default(''),
 });
 
 /**

@@ -1,6 +1,7 @@
 import type { houseRoutes } from '@tolvek/contract';
 import { openApiDocument } from '@tolvek/contract/openapi';
 import { momentInWords, nextChange } from '@tolvek/core/deadline';
+import { holdersOf, type Viewer, wordOf } from '@tolvek/core/people';
 import type { Request, Response } from 'express';
 import { calendarNames, calendarOf } from '../calendar/queries.ts';
 import { runDueTimers } from '../desk/timers.ts';
@@ -80,19 +81,17 @@ function goOn(house: House, request: Request, response: Response): void {
 }
 
 /**
- * Whether somebody has work on the Floor: coordinators, and members of a team, a desk group or a
- * deciding group.
+ * Whether somebody has work on the Floor: coordinators, members of a team, a desk group or a deciding
+ * group, and who is asked to decide.
  */
-function worksFloor(db: Reader, viewer: { role: string; groups: readonly string[] }): boolean {
+function worksFloor(db: Reader, viewer: Viewer): boolean {
   if (viewer.role !== 'member') return true;
   const desk = allRegisters(db).flatMap((register) => register.deskGroups);
-  const deciding = allForms(db).flatMap(({ draft }) =>
-    draft.approval.steps.flatMap((step) => step.seats.map((seat) => seat.group)),
-  );
+  const deciding = allForms(db).flatMap(({ draft }) => draft.approval.steps.flatMap((step) => step.seats.map(wordOf)));
   const teams = allGroups(db)
     .filter((group) => group.isTeam)
     .map((group) => group.key);
-  return viewer.groups.some((group) => desk.includes(group) || deciding.includes(group) || teams.includes(group));
+  return holdersOf(viewer).some((word) => desk.includes(word) || deciding.includes(word) || teams.includes(word));
 }
 
 function deskView({ db, config }: House, now: number) {

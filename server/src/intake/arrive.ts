@@ -1,6 +1,6 @@
 import type { RevealedFacts } from '@tolvek/core/access';
 import type { WorkingCalendar } from '@tolvek/core/deadline';
-import type { Admission } from '@tolvek/core/door';
+import type { Admission, Comer } from '@tolvek/core/door';
 import type { TakenIn } from '@tolvek/core/intake';
 import type { Problem as FieldProblem, RawAnswers, RequestFacts, Values } from '@tolvek/core/register';
 import type { Through } from '@tolvek/core/request';
@@ -19,6 +19,7 @@ import { giveNumbers, numbersToCome } from '../request/numbers.ts';
 import { protectionFor } from '../request/protection.ts';
 import type { RequestRow } from '../request/queries.ts';
 import { offerProblems } from '../request/references.ts';
+import { usedOf } from './admission.ts';
 
 type Refusal = Extract<Admission, { admitted: false }>;
 
@@ -33,7 +34,7 @@ export interface Arriving {
   /** Who asks, as conditions know them; null while nobody has said who they are. */
   readonly asks: { readonly id: string; readonly kind: 'staff' | 'contact' } | null;
   /** Whether who asks may be admitted. */
-  readonly admits: { readonly kind: 'staff' | 'contact' | 'unknown'; readonly active: boolean };
+  readonly admits: Comer;
   readonly answers: RawAnswers;
   /** What fields pick from, where it was read before. */
   readonly picked?: Picked;
@@ -81,8 +82,9 @@ export function consider(db: Reader, arriving: Arriving, now: number): Considere
     // A trial takes no number that somebody else would miss.
     numbers: through.by === 'trial' ? {} : numbersToCome(db, register.id, design.fields, told.today),
   };
-  const asked = { now, calendar, facts, requester: admits, holds: register.holds };
-  const intake = releaseById(db, release.id).takeIn(door, answers, asked);
+  const used = door ? usedOf(db, door, { personId: asks?.id ?? null, now, zone: calendar.zone }) : () => 0;
+  const asked = { now, calendar, facts, requester: admits, used, holds: register.holds };
+  const intake = releaseById(db, release.id).takeIn(door?.design ?? null, answers, asked);
   const here = { facts, calendar };
   if ('refusal' in intake) return { ...here, is: 'refused', refusal: intake.refusal };
   const held = answersHeld(db, release, { values: intake.values, facts, asker: asks?.id ?? null }, through);
@@ -135,6 +137,6 @@ export function arrive(
 export const refusal = (admission: Refusal): Problem =>
   admission.why === 'sign-in'
     ? notSignedIn()
-    : admission.why === 'inactive'
+    : admission.why === 'inactive' || admission.why === 'not-for-you'
       ? notAllowed(admission.message)
       : new Problem(409, 'closed', 'Closed', admission.message);

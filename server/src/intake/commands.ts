@@ -5,9 +5,9 @@ import type { Viewer } from '@tolvek/core/people';
 import type { Problem as FieldProblem, RawAnswers } from '@tolvek/core/register';
 import { eq } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
-import { admissionOf, keptByOthers } from '../door/admission.ts';
-import { type DoorRow, doorBySlug } from '../door/queries.ts';
-import { doors, keptAnswers, waitingSubmissions } from '../door/tables.ts';
+import { keptByOthers } from '../door/admission.ts';
+import { type DoorRow, doorById, doorBySlug } from '../door/queries.ts';
+import { keptAnswers, waitingSubmissions } from '../door/tables.ts';
 import { type ReleaseRow, releaseById } from '../form/queries.ts';
 import { notifyAddress, roomForLetter } from '../notice/notify.ts';
 import { type PersonRow, personByEmail, personById } from '../people/queries.ts';
@@ -20,6 +20,7 @@ import { notAllowed, notFound, notSignedIn, Problem, wrongFields } from '../plat
 import { by, type Work, write } from '../platform/work.ts';
 import { factsFor } from '../request/facts.ts';
 import { offersOf } from '../request/references.ts';
+import { admissionOf, comerOf, UNKNOWN } from './admission.ts';
 import { answersHeld, arrive, consider, refusal } from './arrive.ts';
 import { forgetKept } from './kept.ts';
 
@@ -108,7 +109,7 @@ export function waitingFor(db: Reader, token: string, now: number) {
 function openDoor(db: Reader, viewer: Viewer | null, slug: string, now: number): ReturnType<typeof doorBySlug> {
   const at = doorBySlug(db, slug);
   if (at.door.kind === 'staff' && !viewer) throw notSignedIn();
-  const admission = admissionOf(at.door, viewer, now);
+  const admission = admissionOf(db, at.door, viewer, now);
   if (!admission.admitted) throw refusal(admission);
   const kept = keptByOthers(db, at.door.formId, viewer);
   if (kept !== null) throw notAllowed(kept);
@@ -180,7 +181,7 @@ export function confirm(house: House, token: string): { number: string; dueWords
 export function backToAnswers(house: House, token: string): AnswerOf<'backToAnswers'> {
   return write(house, ({ tx, now }) => {
     const { link, submission } = waitingFor(tx, token, now);
-    const door = tx.select().from(doors).where(eq(doors.id, submission.doorId)).get();
+    const door = doorById(tx, submission.doorId);
     if (!door) throw notFound('The form this came by');
     const id = uuid();
     tx.insert(keptAnswers)
@@ -208,7 +209,7 @@ export function confirmSubmission(house: House, submissionId: string): void {
 /** Sends what waited for a confirmed address. The request arrives now, not when it was typed. */
 function sendWaiting(work: Work, submission: typeof waitingSubmissions.$inferSelect) {
   const { tx } = work;
-  const door = tx.select().from(doors).where(eq(doors.id, submission.doorId)).get();
+  const door = doorById(tx, submission.doorId);
   if (!door) throw notFound('The form this came by');
   const { release } = releaseById(tx, submission.releaseId);
   const requester = personByEmail(tx, submission.email) ?? addContact(tx, submission.name, submission.email);
@@ -223,15 +224,13 @@ function addContact(tx: Transaction, name: string, email: string): PersonRow {
   return person;
 }
 
-const UNKNOWN = { kind: 'unknown', active: true } as const;
-
 /** What comes by a door, whoever asks. */
 const through = (door: DoorRow, release: ReleaseRow) =>
   ({ through: { by: 'door', kind: door.kind }, release, door, comesBy: door.kind }) as const;
 
 /** Takes in what somebody who is known sent by a door. */
 function arriveBy(work: Work, door: DoorRow, release: ReleaseRow, requester: PersonRow, answers: RawAnswers) {
-  const arriving = { ...through(door, release), asks: requester, admits: requester, answers };
+  const arriving = { ...through(door, release), asks: requester, admits: comerOf(work.tx, requester), answers };
   const parties = { doorId: door.id, requesterId: requester.id };
   const { request, calendar } = arrive(by(work, requester.id), arriving, parties);
   const { id, number, due } = request;

@@ -1,6 +1,6 @@
 import type { intakeRoutes } from '@tolvek/contract';
 import { askedForm, askedInWordsOf, lookedAtTogether } from '@tolvek/core/form';
-import { admissionOf, keptByOthers } from '../door/admission.ts';
+import { keptByOthers } from '../door/admission.ts';
 import { doorBySlug } from '../door/queries.ts';
 import { askedFor } from '../files/commands.ts';
 import { takeBody } from '../files/takeBody.ts';
@@ -9,6 +9,7 @@ import type { House } from '../platform/house.ts';
 import { notAllowed } from '../platform/problem.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { factsFor } from '../request/facts.ts';
+import { admissionOf } from './admission.ts';
 import { backToAnswers, checkAnswers, confirm, offersAt, submit, waitingFor } from './commands.ts';
 import { keepBehind, keepByLink, keepForStaff, keptBehind, keptBy, namedIn } from './kept.ts';
 
@@ -19,7 +20,7 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
     door: ({ params, viewer }) => {
       const { door, release } = doorBySlug(db, params.slug);
       const { design } = release;
-      const admission = admissionOf(door, viewer, clock.now());
+      const admission = admissionOf(db, door, viewer, clock.now());
       const requester = door.kind === 'staff' && viewer ? { id: viewer.personId, kind: viewer.kind } : null;
       // The labels and options are called what their register calls them now.
       const fields = askedInWordsOf(design.fields, registerOfForm(db, door.formId).fields);
@@ -63,7 +64,7 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
     keepKept: ({ params, body }) => keepBehind(house, params.token, body),
     upload: async (call) => {
       const { door, release } = doorBySlug(db, call.params.slug);
-      const admission = admissionOf(door, call.viewer, clock.now());
+      const admission = admissionOf(db, door, call.viewer, clock.now());
       if (!admission.admitted) throw notAllowed(admission.message);
       const { field, name } = call.query;
       await takeBody(house, call, { formId: release.formId, field: askedFor(release.design, field), name });

@@ -6,12 +6,12 @@ import type { Viewer } from '@tolvek/core/people';
 import type { RawAnswers } from '@tolvek/core/register';
 import { and, desc, eq } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
-import { admissionOf } from '../door/admission.ts';
-import { type DoorRow, doorBySlug } from '../door/queries.ts';
+import { type DoorRow, doorById, doorBySlug } from '../door/queries.ts';
 import { doors, keptAnswers } from '../door/tables.ts';
 import { filesNamed } from '../files/commands.ts';
 import { currentRelease, formById, releaseById, releaseInForce } from '../form/queries.ts';
 import { notifyAddress, roomForLetter } from '../notice/notify.ts';
+import { groupsOf } from '../people/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { linkEnds, openLink } from '../platform/links.ts';
@@ -19,6 +19,7 @@ import { notAllowed, Problem, wrongFields } from '../platform/problem.ts';
 import { write } from '../platform/work.ts';
 import { factsFor } from '../request/facts.ts';
 import { offerProblems } from '../request/references.ts';
+import { admissionOf } from './admission.ts';
 
 /** Answers to what a form asks: nothing else is kept, whatever is sent. */
 function askedOnly({ parts }: FormDesign, answers: RawAnswers): RawAnswers {
@@ -74,7 +75,7 @@ export function keepByLink(
   return write(house, (work) => {
     const { tx, now } = work;
     const { door, release } = doorBySlug(tx, slug);
-    const admission = admissionOf(door, null, now);
+    const admission = admissionOf(tx, door, null, now);
     if (door.kind !== 'outside' || !admission.admitted)
       throw notAllowed(admission.admitted ? 'Sign in: what you type is kept for you.' : admission.message);
     const name = contact.name.trim();
@@ -94,20 +95,16 @@ export function keepByLink(
 
 function behind(db: Reader, token: string, now: number) {
   const link = openLink(db, token, 'resume', now);
-  const row = db
-    .select({ kept: keptAnswers, door: doors })
-    .from(keptAnswers)
-    .innerJoin(doors, eq(doors.id, keptAnswers.doorId))
-    .where(eq(keptAnswers.id, link.targetId))
-    .get();
-  if (!row)
+  const kept = db.select().from(keptAnswers).where(eq(keptAnswers.id, link.targetId)).get();
+  const door = kept && doorById(db, kept.doorId);
+  if (!door)
     throw new Problem(
       410,
       'link-used',
       'Nothing is kept here any more',
       'It was sent, or cleared. The letters about your request hold the way on.',
     );
-  return row;
+  return { kept, door };
 }
 
 /** What a link to go on leads to, with the files and the requests its answers name. */
@@ -140,7 +137,8 @@ export function namedIn(
   const { values } = releaseById(db, release.id).complete(answers, facts);
   const asker = requester?.id ?? null;
   // A closed door names nothing.
-  const isOpen = admissionOf(door, requester, now).admitted;
+  const viewer = requester && { personId: requester.id, kind: requester.kind, groups: groupsOf(db, requester.id) };
+  const isOpen = admissionOf(db, door, viewer, now).admitted;
   const kept = new Set(offerProblems(db, { fields, values, facts, asker }).map((problem) => problem.field));
   const gone = new Set<unknown>([...kept].flatMap((key): unknown => own(answers, key)));
   return {

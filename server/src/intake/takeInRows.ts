@@ -21,6 +21,7 @@ import { by, type Work, write } from '../platform/work.ts';
 import { registerByKey } from '../register/queries.ts';
 import { factsFor } from '../request/facts.ts';
 import { requests } from '../request/tables.ts';
+import { UNKNOWN } from './admission.ts';
 import { admitted, consider } from './arrive.ts';
 
 type Row = BodyOf<'takeInRows'>['rows'][number];
@@ -87,7 +88,8 @@ function takeAll(work: Work, viewer: Viewer, formKey: string, rows: readonly Row
       ]);
     const answers = answersIn(row, design.fields, known);
     const through = { by: 'sheet of rows' } as const;
-    const arriving = { through, release, door: null, comesBy: 'staff', asks: requester, admits: requester } as const;
+    const admits = { ...UNKNOWN, kind: requester.kind };
+    const arriving = { through, release, door: null, comesBy: 'staff', asks: requester, admits } as const;
     const considered = consider(tx, { ...arriving, answers, picked }, now);
     if (considered.is !== 'fine') return refused(considered.is === 'wrong' ? considered.problems : []);
     const request = admitted(by(work, importer.id), { ...arriving, answers }, considered, {

@@ -1,7 +1,7 @@
 import type { Happening } from '@tolvek/core/request';
 import { openSeats, roundOf } from '../approval/queries.ts';
 import { releaseById } from '../form/queries.ts';
-import { membersOf } from '../people/queries.ts';
+import { membersOf, peopleHolding } from '../people/queries.ts';
 import type { Work } from '../platform/work.ts';
 import { registerById, stageOf } from '../register/queries.ts';
 import type { Follower } from '../request/change.ts';
@@ -63,7 +63,7 @@ function tellDeciders(work: Work, request: ShownRow): void {
   if (round?.state !== 'open') return;
   const told = new Set<string | null>([request.requesterId]);
   for (const seat of openSeats(round)) {
-    const deciders = membersOf(work.tx, seat.holder)
+    const deciders = peopleHolding(work.tx, seat.holder)
       .map((person) => person.id)
       .filter((id) => !told.has(id));
     for (const id of deciders) told.add(id);

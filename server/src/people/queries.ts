@@ -1,4 +1,4 @@
-import type { Viewer } from '@tolvek/core/people';
+import { holderOf, type Viewer } from '@tolvek/core/people';
 import type { KnownPerson } from '@tolvek/core/register';
 import { and, asc, count, eq, inArray, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
@@ -66,6 +66,25 @@ export const membersOf = (db: Reader, group: string): readonly PersonRow[] =>
   byGroup(db)
     .all({ group })
     .map((row) => row.person);
+
+/** Active people who hold something: the members of a group, or one of the staff. */
+export function peopleHolding(db: Reader, word: string): readonly PersonRow[] {
+  const holder = holderOf(word);
+  if ('group' in holder) return membersOf(db, holder.group);
+  const person = personById(db, holder.person);
+  return person?.active ? [person] : [];
+}
+
+/** What holders are called; `groups`: names by key. */
+export const holderNames = (
+  db: Reader,
+  words: readonly string[],
+  groups: ReadonlyMap<string, string>,
+): readonly string[] =>
+  words.map((word) => {
+    const holder = holderOf(word);
+    return 'group' in holder ? (groups.get(holder.group) ?? holder.group) : personNamed(db, holder.person);
+  });
 
 export function namesOf(db: Reader, ids: readonly string[]): ReadonlyMap<string, string> {
   if (ids.length === 0) return new Map();

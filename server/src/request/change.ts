@@ -1,4 +1,5 @@
 import type { TakenIn } from '@tolvek/core/intake';
+import { wordOf } from '@tolvek/core/people';
 import type { Field, Values } from '@tolvek/core/register';
 import type { Happening, Through } from '@tolvek/core/request';
 import { and, eq, inArray } from 'drizzle-orm';
@@ -81,7 +82,7 @@ export function addRequest(work: Work, incoming: Incoming): RequestRow {
     },
     ...{ stage: stage.key, phase: stage.phase, team: routed?.outcome.team ?? null, handlerId: null },
     ...{
-      deciders: approval ? listed(approval.steps[0]?.seats.map((seat) => seat.group) ?? []) : null,
+      deciders: approval ? listed(approval.steps[0]?.seats.map(wordOf) ?? []) : null,
       priority: routed?.outcome.priority ?? null,
     },
     ...{ values, routed: routing, due: nearest(deadlines), version: 1, createdAt: now, updatedAt: now },
@@ -192,8 +193,8 @@ export function dueIs<Row extends ShownRow>({ tx }: Work, request: Row, due: num
 const listed = (groups: readonly string[]): string => [...new Set(groups)].sort().join(' ');
 
 /** Stores who may decide on a request or has decided, for whoever keeps its rounds: groups by key. */
-export function decidersAre<Row extends ShownRow>({ tx }: Work, request: Row, groups: readonly string[]): Row {
-  const deciders = listed(groups);
+export function decidersAre<Row extends ShownRow>({ tx }: Work, request: Row, words: readonly string[]): Row {
+  const deciders = listed(words);
   if (request.deciders === deciders) return request;
   tx.update(requests).set({ deciders }).where(eq(requests.id, request.id)).run();
   return { ...request, deciders };

@@ -40,7 +40,7 @@ export const requests = sqliteTable(
     /** Team, priority and routing are empty for things. */
     team: text().references(() => groups.key),
     handlerId: text().references(() => people.id),
-    /** Groups of the seats that are or were open, by key, in order, with spaces between; null: nobody decides. */
+    /** Holders of the seats that are or were open, as words, in order, with spaces between; null: nobody decides. */
     deciders: text(),
     priority: text({ enum: priorities }),
     values: text({ mode: 'json' }).notNull().$type<Values>(),
@@ -65,6 +65,7 @@ export const requests = sqliteTable(
     index('requests_team').on(table.team, table.phase, table.due, table.trial),
     index('requests_handler').on(table.handlerId, table.phase, table.due, table.trial),
     index('requests_requester').on(table.requesterId, table.createdAt),
+    index('requests_door').on(table.doorId, table.createdAt, table.trial),
   ],
 );
 

@@ -5,8 +5,8 @@ import { asked, type Round, type SeatRow, seatFor, stepOf, stepOfSeat } from '..
 /** The decision on a request as pages tell of it: at the step its round is at, or ended at. */
 export interface Decision {
   readonly label: string;
-  /** Keys of the groups that are asked, or were. */
-  readonly groups: readonly string[];
+  /** Who is asked, or was: words of groups and persons. */
+  readonly holders: readonly string[];
   readonly state: 'waiting' | 'approved' | 'refused' | 'withdrawn';
   readonly decidedBy: string | null;
   readonly decidedAt: number | null;
@@ -22,7 +22,7 @@ export function decisionIn(round: Round): Decision {
   const last = round.state === 'withdrawn' ? undefined : lastOf(step.seats);
   return {
     label: step.label,
-    groups: step.seats.filter(({ state }) => !isOpen || state === 'open').map(({ holder }) => holder),
+    holders: step.seats.filter(({ state }) => !isOpen || state === 'open').map(({ holder }) => holder),
     state: round.state === 'open' ? 'waiting' : round.state,
     decidedBy: isOpen ? null : (last?.decidedBy ?? round.endedBy),
     decidedAt: isOpen ? null : (last?.decidedAt ?? round.endedAt),

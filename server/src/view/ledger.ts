@@ -1,6 +1,6 @@
 import type { AnswerOf, TrayKey } from '@tolvek/contract';
 import { addWorkingTime, dateAt, dayInWords, endOfDay, fuseAt } from '@tolvek/core/deadline';
-import type { Viewer } from '@tolvek/core/people';
+import { holdersOf, type Viewer } from '@tolvek/core/people';
 import { and, asc, count, desc, eq, gte, inArray, like, lt, ne, notInArray, type SQL, sql } from 'drizzle-orm';
 import { seats } from '../approval/tables.ts';
 import { calendarOf } from '../calendar/queries.ts';
@@ -36,7 +36,7 @@ function trayCondition(tray: TrayKey, viewer: Viewer, now: number): SQL | undefi
     case 'deciding':
       return and(
         // Few wait for a decision: the look begins with them.
-        sql`${requests.id} in (select request_id from seats where state = 'open' and ${inArray(seats.holder, groupsOf(viewer))})`,
+        sql`${requests.id} in (select request_id from seats where state = 'open' and ${inArray(seats.holder, [...holdersOf(viewer)])})`,
         sql`${requests.requesterId} is not ${viewer.personId}`,
       );
     case 'late':

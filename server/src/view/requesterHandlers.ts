@@ -1,7 +1,8 @@
 import type { viewRoutes } from '@tolvek/contract';
-import { admissionOf, follower, keptByOthers } from '../door/admission.ts';
+import { follower, keptByOthers } from '../door/admission.ts';
 import { doorsFor } from '../door/queries.ts';
 import { releaseInForce } from '../form/queries.ts';
+import { admissionOf } from '../intake/admission.ts';
 import { begunBy } from '../intake/kept.ts';
 import type { House } from '../platform/house.ts';
 import type { Handlers } from '../platform/serve.ts';
@@ -22,7 +23,9 @@ export function requesterHandlers(
         forms: doorsFor(db, kind).flatMap((door) => {
           const release = releaseInForce(db, door.formId);
           if (!release || keptByOthers(db, door.formId, viewer) !== null) return [];
-          const admission = admissionOf(door, viewer, clock.now());
+          const admission = admissionOf(db, door, viewer, clock.now());
+          // A form that is meant for others is none of theirs.
+          if (!admission.admitted && admission.why === 'not-for-you') return [];
           return [
             {
               slug: door.slug,

@@ -10,7 +10,7 @@ import { finishing } from '../deadline/queries.ts';
 import { assignableTo, teamsFor } from '../desk/commands.ts';
 import { movesOf } from '../desk/moves.ts';
 import { releaseById } from '../form/queries.ts';
-import { groupNames, namesOf, personById, personNamed } from '../people/queries.ts';
+import { groupNames, holderNames, namesOf, personById, personNamed } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
@@ -127,7 +127,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     approval: approval
       ? {
           label: approval.label,
-          group: approval.groups.map((key) => groups.get(key) ?? key).join(', '),
+          group: holderNames(db, approval.holders, groups).join(', '),
           state: approval.state,
           decidedBy: about.decidedBy,
           comment: approval.comment,

@@ -18,6 +18,7 @@ afterAll(() => {
 
 const GROUPS = ['divers', 'deck', 'leads', 'office'];
 const PEOPLE = ['ana', 'ben', 'cleo'];
+const HOLDERS = [...GROUPS, ...PEOPLE.map((person) => `@${person}`)];
 const REGISTERS = ['access', 'boats', 'purchases'];
 
 const kept = fc.record({
@@ -25,7 +26,7 @@ const kept = fc.record({
   requester_id: fc.constantFrom(...PEOPLE),
   team: fc.constantFrom(...GROUPS),
   handler_id: fc.constantFrom(null, ...PEOPLE),
-  deciders: fc.subarray(GROUPS).map((some) => (some.length === 0 ? null : some.toSorted().join(' '))),
+  deciders: fc.subarray(HOLDERS).map((some) => (some.length === 0 ? null : some.toSorted().join(' '))),
 });
 const viewer = fc.record({
   personId: fc.constantFrom(...PEOPLE),

@@ -1,4 +1,4 @@
-import type { Viewer } from '@tolvek/core/people';
+import { holdersOf, type Viewer } from '@tolvek/core/people';
 import { eq, inArray, or, type SQL, sql } from 'drizzle-orm';
 import type { dues, requests, tallies } from '../request/tables.ts';
 
@@ -8,9 +8,9 @@ export type Worked =
   | typeof tallies
   | typeof dues;
 
-/** Whether one of some groups is among those that decide. */
-const isDecider = (of: Pick<Worked, 'deciders'>, groups: readonly string[]): SQL | undefined =>
-  or(...groups.map((group) => sql`instr(' ' || ${of.deciders} || ' ', ${` ${group} `}) > 0`));
+/** Whether somebody is among those who decide, by a group of theirs or by themselves. */
+const isDecider = (of: Pick<Worked, 'deciders'>, viewer: Viewer): SQL | undefined =>
+  or(...holdersOf(viewer).map((word) => sql`instr(' ' || ${of.deciders} || ' ', ${` ${word} `}) > 0`));
 
 /**
  * Asks SQLite what `relationTo` of core answers for one: whether the viewer works on a request.
@@ -28,7 +28,7 @@ export function workedBy(
   return or(
     eq(of.handlerId, viewer.personId),
     groups.length > 0 ? inArray(of.team, groups) : undefined,
-    groups.length > 0 ? isDecider(of, groups) : undefined,
+    isDecider(of, viewer),
     worked.length > 0
       ? inArray(
           of.registerId,

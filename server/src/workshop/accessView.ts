@@ -21,7 +21,7 @@ export function accessView(db: Reader, register: RegisterRow, form: FormRow) {
     ...register.deskGroups,
     ...draft.routing.rows.map((row) => row.outcome.team),
     draft.routing.otherwise.team,
-    ...draft.approval.steps.flatMap((step) => step.seats.map((seat) => seat.group)),
+    ...draft.approval.steps.flatMap((step) => step.seats.flatMap((seat) => ('group' in seat ? [seat.group] : []))),
   ]);
   const seats: { who: string; viewer: Viewer; relation: { isDesk: boolean; isRequester: boolean } }[] = [
     {

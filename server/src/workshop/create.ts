@@ -1,12 +1,12 @@
 import type { BodyOf } from '@tolvek/contract';
+import { type DoorDesign, newDoor } from '@tolvek/core/door';
 import { FORM, type FormDesign } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import type { Stage } from '@tolvek/core/register';
-import { eq } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
-import { makeDesign } from '../design/commands.ts';
+import { type Done, makeDesign } from '../design/commands.ts';
 import { designByKey } from '../design/queries.ts';
-import { doors } from '../door/tables.ts';
+import { freeSlug, isSlugTaken, makeDoor } from '../door/commands.ts';
 import { forms } from '../form/tables.ts';
 import { groupNames } from '../people/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
@@ -97,7 +97,7 @@ export function createForm(
         },
         { viewer, now },
       );
-      makeForm(tx, { key, registerId, draft: input.draft, doors: input.doors });
+      makeForm(tx, { key, registerId, draft: input.draft, doors: wantedDoors(input.doors) }, { viewer, now });
       if (rules.length > 0)
         rememberPlan(tx, viewer, now, registerId, { kind: 'brought', rules: rules.map((rule) => rule.name) });
       return { key };
@@ -109,18 +109,24 @@ interface Made {
   readonly key: string;
   readonly registerId: string;
   readonly draft: FormDesign;
-  readonly doors: { readonly staff: boolean; readonly outside: boolean };
+  readonly doors: readonly DoorDesign[];
 }
 
+/** The doors that are wanted of a new form, open to everybody of their kind. */
+export const wantedDoors = ({ staff, outside }: { readonly staff: boolean; readonly outside: boolean }) => [
+  ...(staff ? [newDoor('sign-in')] : []),
+  ...(outside ? [newDoor('confirmed-address')] : []),
+];
+
 /** Makes a form of a register, with doors that lead nowhere until its first release. */
-export function makeForm(tx: Transaction, { key, registerId, draft, doors: wanted }: Made): void {
+export function makeForm(tx: Transaction, { key, registerId, draft, doors: wanted }: Made, done: Done): void {
   const formId = uuid();
   makeDesign(tx, FORM, { id: formId, key, content: draft });
   tx.insert(forms).values({ id: formId, registerId }).run();
-  const add = (kind: 'staff' | 'outside', slug: string): void =>
-    void tx.insert(doors).values({ id: uuid(), formId, slug, kind, open: true }).run();
-  if (wanted.staff) add('staff', key);
-  if (wanted.outside) add('outside', wanted.staff ? freeSlug(tx, `${key}-from-outside`) : key);
+  wanted.forEach((design, place) => {
+    const stem = place === 0 ? key : design.proof === 'sign-in' ? `${key}-for-staff` : `${key}-from-outside`;
+    makeDoor(tx, { formId, slug: freeSlug(tx, stem), design }, done);
+  });
 }
 
 export const prefixTaken = (db: Reader, prefix: string): boolean =>
@@ -147,15 +153,5 @@ export function freeKey(db: Reader, title: string): string {
   for (let n = 1; ; n += 1) {
     const key = n === 1 ? stem : `${stem}-${n}`;
     if (!taken(key)) return key;
-  }
-}
-
-const isSlugTaken = (db: Reader, slug: string): boolean =>
-  db.select({ id: doors.id }).from(doors).where(eq(doors.slug, slug)).get() !== undefined;
-
-function freeSlug(db: Reader, stem: string): string {
-  for (let n = 1; ; n += 1) {
-    const slug = n === 1 ? stem : `${stem}-${n}`;
-    if (!isSlugTaken(db, slug)) return slug;
   }
 }

@@ -4,7 +4,7 @@ import { type Finding, type FormDesign, findingsOf, namedBy, questionsOf, type S
 import { LRUCache } from 'lru-cache';
 import { doorsOf } from '../door/queries.ts';
 import { type FormRow, formByKey, formsOf, registerOfForm } from '../form/queries.ts';
-import { groupNames } from '../people/queries.ts';
+import { groupNames, personById } from '../people/queries.ts';
 import { canonicalJson } from '../platform/canonical.ts';
 import type { Reader } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
@@ -40,10 +40,21 @@ const askedElsewhere = (db: Reader, formId: string): readonly string[] =>
     .filter((form) => form.id !== formId && form.deletedAt === null)
     .flatMap((form) => questionsOf(form.draft.parts).map((part) => part.field));
 
+/** People whom an approval path asks and who are none of the staff, or not any more. */
+const strangersIn = (db: Reader, { approval }: FormDesign): readonly string[] =>
+  approval.steps.flatMap(({ seats }) =>
+    seats.flatMap((seat) => {
+      if ('group' in seat) return [];
+      const person = personById(db, seat.person);
+      return person?.active && person.kind === 'staff' ? [] : [seat.person];
+    }),
+  );
+
 /** What findings depend on besides the draft. */
 function aroundOf(db: Reader, formId: string, design: FormDesign): Surroundings {
   return {
     groups: groupNames(db),
+    strangers: strangersIn(db, design),
     plan: planOf(db, formId),
     form: formId,
     outside: doorsOf(db, formId).some((door) => door.kind === 'outside'),
@@ -68,13 +79,14 @@ function digestOf(value: object): string {
 
 const contentOf = (
   design: FormDesign,
-  { groups, plan, form, outside, askedElsewhere, holds, vocabularies, registers, ...rest }: Surroundings,
+  { groups, strangers, plan, form, outside, askedElsewhere, holds, vocabularies, registers, ...rest }: Surroundings,
 ): string => {
   // Whatever findings may one day depend on besides has to stand here too.
   const nothingElse: Record<string, never> = rest;
   return digestOf([
     digestOf(design),
     [...groups].sort(),
+    strangers ?? [],
     digestOf(plan),
     form,
     outside,

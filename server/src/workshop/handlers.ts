@@ -1,10 +1,8 @@
 import type { workshopRoutes } from '@tolvek/contract';
 import { dateAt, wallClockAt, workingWeek } from '@tolvek/core/deadline';
 import { compareDesigns } from '@tolvek/core/form';
-import { eq } from 'drizzle-orm';
 import { calendarNames, calendarOf } from '../calendar/queries.ts';
 import { doorsOf } from '../door/queries.ts';
-import { doors } from '../door/tables.ts';
 import { askedFor } from '../files/commands.ts';
 import { takeBody } from '../files/takeBody.ts';
 import { formByKey, formsOf, releasesOf } from '../form/queries.ts';
@@ -15,7 +13,6 @@ import type { House } from '../platform/house.ts';
 import { jobOf, stopJob } from '../platform/longJobs.ts';
 import { notFound } from '../platform/problem.ts';
 import type { Handlers } from '../platform/serve.ts';
-import { write } from '../platform/work.ts';
 import { registerById } from '../register/queries.ts';
 import { formsPointingTo, knownRegisters } from '../request/references.ts';
 import { stageView } from '../view/sheet.ts';
@@ -24,6 +21,8 @@ import { accessView } from './accessView.ts';
 import { calendarHandlers } from './calendarHandlers.ts';
 import { releaseForm, saveDraft } from './commands.ts';
 import { createForm } from './create.ts';
+import { doorHandlers } from './doorHandlers.ts';
+import { doorSettings } from './doors.ts';
 import { doublesOf } from './doubles.ts';
 import { findingsFor, findingsOfForm } from './findings.ts';
 import { askInto, duplicateForm, goBackToState, registerView, setFormState, settleRegister } from './onRegister.ts';
@@ -40,6 +39,7 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
   return {
     ...vocabularyHandlers(house),
     ...calendarHandlers(house),
+    ...doorHandlers(house),
     forms: async () => ({ forms: await listForms(db) }),
     form: async ({ params, viewer }) => {
       const { findings } = await findingsOfForm(db, params.key);
@@ -66,7 +66,7 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
           at: iso(release.releasedAt),
         })),
         trials: trialsOf(db, form.id).map(({ number, createdAt }) => ({ number, at: iso(createdAt) })),
-        doors: doorsOf(db, form.id).map(doorSettings),
+        doors: doorsOf(db, form.id).map((door) => doorSettings(door, clock.now())),
         groups: [...allGroups(db)],
         people: staffIn(db, 'all').map((person) => ({
           key: person.id,
@@ -119,7 +119,7 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
       return { done: true };
     },
     recomputation: ({ viewer, params }) => recomputation(house, viewer, params.key),
-    register: ({ params }) => registerView(db, params.key),
+    register: ({ params }) => registerView(db, params.key, clock.now()),
     doubles: ({ viewer, params }) => doublesOf(db, viewer, params.key),
     changeRegister: ({ viewer, params, body, version }) =>
       settleRegister(house, viewer, { ...body, key: params.key, version }),
@@ -167,18 +167,5 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
     },
     takeInRows: ({ viewer, params, body, key }) => apart(house, TAKE_IN_ROWS, [viewer, params.key, body, key]),
     tryCondition: ({ viewer, params, body }) => apart(house, TRY_CONDITION, [viewer, params.key, body]),
-    setDoor: ({ params, body }) =>
-      write(house, ({ tx }) => {
-        const changed = tx.update(doors).set(body).where(eq(doors.slug, params.slug)).returning().get();
-        if (!changed) throw notFound('This door');
-        return doorSettings(changed);
-      }),
   };
 }
-
-const doorSettings = ({ slug, kind, open, closedMessage }: typeof doors.$inferSelect) => ({
-  slug,
-  kind,
-  open,
-  closedMessage,
-});

@@ -17,14 +17,15 @@ import { write } from '../platform/work.ts';
 import { contentOf, type RegisterRow, registerById, registerByKey } from '../register/queries.ts';
 import { openAsReleased } from '../request/protection.ts';
 import { requests, tallies } from '../request/tables.ts';
-import { freeKey, makeForm, prefixTaken } from './create.ts';
+import { freeKey, makeForm, prefixTaken, wantedDoors } from './create.ts';
+import { doorSettings } from './doors.ts';
 import { putRegisterInForce } from './registers.ts';
 
 const onShelf = (db: Reader, registerId: string): readonly FormRow[] =>
   formsOf(db, registerId).filter((form) => form.deletedAt === null);
 
 /** A register, its forms with what each asks, and what was in force before. */
-export function registerView(db: Reader, key: string): AnswerOf<'register'> {
+export function registerView(db: Reader, key: string, now: number): AnswerOf<'register'> {
   const register = registerByKey(db, key);
   if (!register) throw notFound('This register');
   const states = statesOf<RegisterContent>(db, { id: register.id });
@@ -54,7 +55,7 @@ export function registerView(db: Reader, key: string): AnswerOf<'register'> {
       ...{ key: form.key, title: form.draft.title, release: form.release, stopped: form.stoppedAt !== null },
       asks: questionsOf(form.draft.parts).map((part) => part.field),
       own: [...(form.draft.own ?? [])],
-      doors: doorsOf(db, form.id).map(({ slug, kind, open, closedMessage }) => ({ slug, kind, open, closedMessage })),
+      doors: doorsOf(db, form.id).map((door) => doorSettings(door, now)),
       requests: counts.get(form.id) ?? 0,
     })),
     states: states
@@ -310,13 +311,13 @@ export function askInto(
       const [like] = [...onShelf(tx, register.id)].sort((a, b) => asked(b) - asked(a));
       const draft = formInto(contentOf(register), { title: input.title, asks: input.asks, like: like?.draft ?? null });
       const made = freeKey(tx, draft.title);
-      makeForm(tx, { key: made, registerId: register.id, draft, doors: input.doors });
+      makeForm(tx, { key: made, registerId: register.id, draft, doors: wantedDoors(input.doors) }, { viewer, now });
       return { key: made };
     }),
   );
 }
 
-/** Makes another form of the same register from the draft of one, with doors of the same kinds. */
+/** Makes another form of the same register from the draft of one, with doors like its own. */
 export function duplicateForm(
   house: House,
   viewer: Viewer,
@@ -327,10 +328,10 @@ export function duplicateForm(
       const form = formByKey(tx, key);
       if (!form) throw notFound('This form');
       if (title === '') throw wrongFields([untitled]);
-      const kinds = doorsOf(tx, form.id).map((door) => door.kind);
-      const wanted = { staff: kinds.includes('staff'), outside: kinds.includes('outside') };
       const made = freeKey(tx, title);
-      makeForm(tx, { key: made, registerId: form.registerId, draft: { ...form.draft, title }, doors: wanted });
+      const doors = doorsOf(tx, form.id).map(({ design }) => design);
+      const copy = { key: made, registerId: form.registerId, draft: { ...form.draft, title }, doors };
+      makeForm(tx, copy, { viewer, now });
       return { key: made };
     }),
   );

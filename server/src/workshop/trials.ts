@@ -8,6 +8,7 @@ import { dropDeadlines } from '../deadline/follow.ts';
 import { dropFrozen, freezeDraft } from '../design/commands.ts';
 import { doorsOf } from '../door/queries.ts';
 import { designOfForm, formByKey, releaseById } from '../form/queries.ts';
+import { UNKNOWN } from '../intake/admission.ts';
 import { arrive } from '../intake/arrive.ts';
 import { personById } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
@@ -60,7 +61,7 @@ export function sendTrial(house: House, viewer: Viewer, input: Trial, found: Fou
       const arriving = {
         ...{ through: { by: 'trial' } as const, release, door: null, answers: input.answers },
         ...({ comesBy: input.outside ? 'outside' : 'staff', asks: input.outside ? null : requester } as const),
-        admits: { kind: input.outside ? 'contact' : 'staff', active: true } as const,
+        admits: UNKNOWN,
       };
       const parties = { doorId: door.id, requesterId: requester.id };
       const { request } = arrive(by(work, viewer.personId), arriving, parties);

@@ -1,4 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
+import { doorInWords } from '@tolvek/core/door';
 import { answerSchema, type FormDesign, formFile } from '@tolvek/core/form';
 import { useState } from 'react';
 import { toast } from 'sonner';
@@ -10,16 +11,19 @@ import { ChangeList } from './ChangeList.tsx';
 import type { Change } from './editing.ts';
 import { workshopApi } from './endpoints.ts';
 
+const DOOR_STATES = { open: 'open', closed: 'closed', 'not-yet': 'not open yet' } as const;
+
 type DoorSettings = AnswerOf<'form'>['doors'][number];
 
 /** The ways in to the form, its releases, what its draft was, and the form as a file. */
 export function DoorsPage() {
   const { form, keeping: editing } = useBinder();
+  const nameOf = (key: string): string => form.groups.find((group) => group.key === key)?.name ?? key;
   return (
     <>
       <p className="text-soft">A door lets people ask. It never changes who may read what was asked.</p>
       {form.doors.map((door) => (
-        <DoorLine key={door.slug} door={door} />
+        <DoorLine key={door.slug} door={door} says={doorInWords(door.door, nameOf, form.calendar.zone)} />
       ))}
       <h2 className="section-head mt-8">Releases</h2>
       {form.releases.length === 0 ? <p className="py-3 text-soft">Not released yet: the doors lead nowhere.</p> : null}
@@ -185,7 +189,7 @@ function TakeAlong({ form, draft }: { form: AnswerOf<'form'>; draft: FormDesign 
   );
 }
 
-function DoorLine({ door }: { door: DoorSettings }) {
+function DoorLine({ door, says }: { door: DoorSettings; says: readonly string[] }) {
   const [setDoor, { isLoading }] = workshopApi.useSetDoorMutation();
   const [message, setMessage] = useState(door.closedMessage);
   const link = `${location.origin}/ask/${door.slug}`;
@@ -205,16 +209,14 @@ function DoorLine({ door }: { door: DoorSettings }) {
   return (
     <section className="mt-5 border-b border-rule pb-4">
       <h2>
-        {door.kind === 'staff' ? 'Staff door' : 'Outside door'}{' '}
-        <span className={`ml-2 font-sans text-[13px] font-normal ${door.open ? 'text-green' : 'text-brick'}`}>
-          {door.open ? 'open' : 'closed'}
+        {door.name}{' '}
+        <span
+          className={`ml-2 font-sans text-[13px] font-normal ${door.state === 'open' ? 'text-green' : 'text-brick'}`}
+        >
+          {DOOR_STATES[door.state]}
         </span>
       </h2>
-      <p className="mt-1 text-soft">
-        {door.kind === 'staff'
-          ? 'Admits signed-in staff.'
-          : 'Admits anyone with the link; they confirm their address by a letter.'}
-      </p>
+      <p className="mt-1 text-soft">{says.join(' ')}</p>
       <p className="mt-2 flex items-center gap-3">
         <code className="font-mono text-[13px]">{link}</code>
         <Button onClick={copy}>Copy the link</Button>

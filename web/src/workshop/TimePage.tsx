@@ -1,4 +1,5 @@
 import type { ApprovalStep } from '@tolvek/core/approval';
+import { holderOf, wordOf } from '@tolvek/core/people';
 import { useBinder } from './binder.ts';
 import { OwnOrUsual } from './Reaches.tsx';
 
@@ -11,6 +12,7 @@ export function TimePage() {
   const { draft, change } = editing;
   const { approval, deadline } = draft;
   const [first, ...later] = approval.steps;
+  const asked = first?.seats[0];
   const changeFirst = (edit: (step: ApprovalStep) => ApprovalStep): void =>
     change((before) => ({
       ...before,
@@ -32,21 +34,34 @@ export function TimePage() {
           onChange={(event) => changeFirst((step) => ({ ...step, label: event.target.value }))}
         />
         <label htmlFor="step-group" className={LABEL}>
-          Decided by any member of
+          Decided by
         </label>
         <select
           id="step-group"
           className="input"
-          value={first?.seats[0]?.group ?? ''}
+          value={asked ? wordOf(asked) : ''}
           onChange={(event) =>
-            changeFirst((step) => ({ ...step, seats: [{ group: event.target.value }, ...step.seats.slice(1)] }))
+            changeFirst((step) => ({ ...step, seats: [holderOf(event.target.value), ...step.seats.slice(1)] }))
           }
         >
-          {form.groups.map((group) => (
-            <option key={group.key} value={group.key}>
-              {group.name}, {group.members} {group.members === 1 ? 'person' : 'people'}
-            </option>
-          ))}
+          <optgroup label="Any member of a group">
+            {form.groups.map((group) => (
+              <option key={group.key} value={group.key}>
+                {group.name}, {group.members} {group.members === 1 ? 'person' : 'people'}
+              </option>
+            ))}
+          </optgroup>
+          <optgroup label="One person">
+            {form.people.map((person) => (
+              <option key={person.key} value={wordOf({ person: person.key })}>
+                {person.label}
+              </option>
+            ))}
+            {/* Somebody who is not here any more stays shown until another is chosen. */}
+            {asked && 'person' in asked && !form.people.some(({ key }) => key === asked.person) ? (
+              <option value={wordOf(asked)}>somebody who is not here</option>
+            ) : null}
+          </optgroup>
         </select>
       </div>
       {later.length > 0 ? <p className="mt-2 text-soft">Then: {later.map((step) => step.label).join(', ')}.</p> : null}

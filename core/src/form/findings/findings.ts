@@ -17,6 +17,8 @@ import { ruleFindings } from './rules.ts';
 export interface Surroundings extends Named, Guarded {
   /** The groups that exist: names by key. */
   readonly groups: ReadonlyMap<string, string>;
+  /** Ids of people that the approval path asks and who are none of the staff, or not any more. */
+  readonly strangers?: readonly string[];
   /** Whether the form has a door for people from outside. */
   readonly outside: boolean;
   /** Keys of fields that other forms of the register ask for. */
@@ -28,7 +30,7 @@ export interface Surroundings extends Named, Guarded {
 /** All that is wrong or doubtful in a draft, errors first. */
 export function findingsOf(
   design: FormDesign,
-  { groups, outside, askedElsewhere = [], holds, vocabularies, registers, plan, form }: Surroundings,
+  { groups, strangers = [], outside, askedElsewhere = [], holds, vocabularies, registers, plan, form }: Surroundings,
 ): readonly Finding[] {
   const scope = requestScope(design.fields, { vocabularies });
   const found: Finding[] = [];
@@ -63,7 +65,14 @@ export function findingsOf(
     );
   }
   for (const step of design.approval.steps) {
-    if (step.seats.some(({ group }) => !groups.has(group)))
+    if (step.seats.some((seat) => 'person' in seat && strangers.includes(seat.person)))
+      add(
+        'error',
+        'approval',
+        'step',
+        `The approval step “${step.label}” asks somebody who is not here, or not any more. Choose who decides.`,
+      );
+    if (step.seats.some((seat) => 'group' in seat && !groups.has(seat.group)))
       add('error', 'approval', 'step', `The approval step “${step.label}” names a group that does not exist.`);
     if (step.needed > step.seats.length)
       add(

@@ -1,0 +1,48 @@
+import { z } from 'zod';
+import { door } from '../door/shapes.ts';
+import { doorSettings, release } from '../form/shapes.ts';
+import { routesOf } from '../wire/route.ts';
+import { keyed, slugged, versioned } from '../wire/shapes.ts';
+import { doorHeads } from './heads.ts';
+
+/** Ways in to forms: who comes in, by which proof, when, and how many. */
+export const doorRoutes = routesOf(doorHeads, {
+  doorDesign: {
+    says: 'A door as it is in force, what has come in against its limits, and what was in force before.',
+    params: slugged,
+    answer: z.object({
+      slug: z.string(),
+      form: z.string(),
+      version: z.int(),
+      door,
+      /** Requests that count against each limit for all, up to what it takes; those of each person are counted when one comes. */
+      used: z.array(z.object({ limit: z.string(), n: z.int() })),
+      states: z.array(release.extend({ door })),
+    }),
+  },
+  changeDoor: {
+    says: 'Changes a door: it is in force at once. What came in by it stays.',
+    params: slugged,
+    body: z.strictObject({
+      door,
+      /** Why; others read it later. */
+      note: z.string().max(500),
+    }),
+    answer: versioned,
+  },
+  addDoor: {
+    says: 'Adds a door to a form, open to everybody who proves who they are in this way. It leads nowhere until the form is released.',
+    params: keyed,
+    body: z.strictObject({
+      name: z.string().trim().min(1, 'Give the door a name.').max(200),
+      proof: z.enum(['sign-in', 'confirmed-address']),
+    }),
+    answer: z.object({ slug: z.string() }),
+  },
+  setDoor: {
+    says: 'Opens or closes a door, and what people read when it is closed.',
+    params: slugged,
+    body: z.strictObject({ open: z.boolean(), closedMessage: z.string().max(500) }),
+    answer: doorSettings,
+  },
+});

@@ -1,0 +1,29 @@
+import { DOOR, type DoorDesign, kindOfProof } from '@tolvek/core/door';
+import { eq } from 'drizzle-orm';
+import { type Done, makeInForce } from '../design/commands.ts';
+import type { Reader, Transaction } from '../platform/database.ts';
+import { doors } from './tables.ts';
+
+/** Makes a door of a form, in force at once; it leads nowhere until the form is released. Returns its id. */
+export function makeDoor(
+  tx: Transaction,
+  { formId, slug, design }: { readonly formId: string; readonly slug: string; readonly design: DoorDesign },
+  done: Done,
+): string {
+  const id = makeInForce(tx, DOOR, { key: slug, content: design, note: '' }, done);
+  tx.insert(doors)
+    .values({ id, formId, slug, kind: kindOfProof(design.proof) })
+    .run();
+  return id;
+}
+
+export const isSlugTaken = (db: Reader, slug: string): boolean =>
+  db.select({ id: doors.id }).from(doors).where(eq(doors.slug, slug)).get() !== undefined;
+
+/** An address for a door that no other has. */
+export function freeSlug(db: Reader, stem: string): string {
+  for (let n = 1; ; n += 1) {
+    const slug = n === 1 ? stem : `${stem}-${n}`;
+    if (!isSlugTaken(db, slug)) return slug;
+  }
+}

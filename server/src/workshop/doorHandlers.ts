@@ -1,0 +1,15 @@
+import type { doorRoutes } from '@tolvek/contract';
+import type { House } from '../platform/house.ts';
+import type { Handlers } from '../platform/serve.ts';
+import { addDoor, doorView, setDoor, settleDoor } from './doors.ts';
+
+export function doorHandlers(house: House): Handlers<typeof doorRoutes> {
+  const { db, clock } = house;
+  return {
+    doorDesign: ({ params }) => doorView(db, params.slug, clock.now()),
+    changeDoor: ({ viewer, params, body, version }) =>
+      settleDoor(house, viewer, { slug: params.slug, version, ...body }),
+    addDoor: ({ viewer, params, body, key }) => addDoor(house, viewer, { form: params.key, once: key, ...body }),
+    setDoor: ({ viewer, params, body }) => setDoor(house, viewer, { slug: params.slug, ...body }),
+  };
+}
