@@ -256,7 +256,7 @@ describe('a rule over the requests there are', () => {
       maren
         .call('takeRunBack', { params: { key: 'field-kit-loan', run: done.last.run } })
         .then((answer) => answer.body);
-    expect(await back()).toEqual({ back: 1, left: 0 });
+    expect(await back()).toEqual({ back: 1, left: 0, job: null });
     expect((await back()).type).toContain('taken-back');
     expect(
       (await jory.sheet(numbers[0])).values.fields.find((field: { key: string }) => field.key === 'rinsed').shown,

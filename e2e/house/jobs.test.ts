@@ -5,6 +5,7 @@ import type { FormDesign } from '@tolvek/core/form';
 import { designStates, designs, jobs, requests } from '@tolvek/server/schema';
 import { and, eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { takeInLater } from '../../server/src/intake/takeInRows.ts';
 import { type Answer, type Caller, Desk } from './desk.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'tolvek-jobs-'));
@@ -80,6 +81,12 @@ const newest = (): string =>
     .innerJoin(designStates, and(eq(designStates.designId, designs.id), eq(designStates.number, designs.number)))
     .where(and(eq(designs.kind, 'form'), eq(designs.key, FORM)))
     .get()?.id ?? '';
+const formId = (): string =>
+  db()
+    .select()
+    .from(designs)
+    .where(and(eq(designs.kind, 'form'), eq(designs.key, FORM)))
+    .get()?.id ?? '';
 const jobAs = async (who: Caller, id: string): Promise<Answer> => who.call('job', { params: { id } });
 
 describe('long work', () => {
@@ -87,7 +94,9 @@ describe('long work', () => {
     await made();
     const job = await release(2, true);
     await desk.running.jobsDone();
-    expect(ok(await jobAs(maren, job))).toEqual({ state: 'done', looked: REQUESTS, of: REQUESTS, changed: REQUESTS });
+    expect(ok(await jobAs(maren, job))).toEqual({
+      ...{ state: 'done', looked: REQUESTS, of: REQUESTS, changed: REQUESTS, rows: null },
+    });
     expect(factors()).toEqual({ 2: REQUESTS });
     const ada = await desk.as('Ada Quillfeather');
     expect([(await jobAs(ada, job)).status, (await jobAs(await desk.as('Ilse Brandvold'), job)).status]).toEqual([
@@ -168,5 +177,103 @@ describe('long work', () => {
     desk.running.house.wakeJobs();
     await desk.running.jobsDone();
     expect([ok(await jobAs(maren, 'odd')).state, ok(await jobAs(maren, 'after')).state]).toEqual(['failed', 'done']);
+  });
+});
+
+describe('rows of a sheet', () => {
+  const rowsOf = (from: number, to: number) =>
+    Array.from({ length: to - from + 1 }, (_, place) => ({ cells: { how_many: String(from + place) }, requester: '' }));
+  const send = async (rows: ReturnType<typeof rowsOf>, apply: boolean): Promise<Answer['body']> =>
+    ok(
+      await maren.call('takeInRows', {
+        ...{ params: { key: FORM }, headers: { 'Idempotency-Key': crypto.randomUUID() }, body: { rows, apply } },
+      }),
+    );
+  const count = () => db().select({ id: requests.id }).from(requests).all().length;
+  const numbers = (rows: readonly { number: string | null }[]) => rows.flatMap(({ number }) => number ?? []);
+
+  it('come in beside everything else, as the dry run said', async () => {
+    const rows = [...rowsOf(1, 300), { cells: { how_many: 'many' }, requester: '' }, ...rowsOf(301, 499)];
+    const before = count();
+    const said = await send(rows, false);
+    expect([said.good, said.bad, said.job, count()]).toEqual([499, 1, null, before]);
+    const { house } = desk.running;
+    const person = ok(await maren.call('me')).person;
+    const viewer = house.viewerOf(person.id);
+    if (!viewer) throw new Error('Maren is not there.');
+    const job = takeInLater(house, viewer, FORM, rows, crypto.randomUUID());
+    // Whoever asks meanwhile is answered.
+    const seen = new Set<string>();
+    for (let state = ''; state !== 'done'; seen.add(state)) ({ state } = ok(await jobAs(maren, job)));
+    expect([...seen]).toEqual(expect.arrayContaining(['running', 'done']));
+    const done = ok(await jobAs(maren, job));
+    expect(done).toMatchObject({ looked: 500, of: 500, changed: 499, rows: said.rows });
+    expect(count()).toBe(before + 499);
+  });
+
+  it('go on after a restart behind those that came in, and are stopped where they are', async () => {
+    const by = db().select({ by: jobs.by }).from(jobs).limit(1).get()?.by ?? '';
+    const rows = rowsOf(1, 30);
+    const told = rows.slice(0, 8).map((_, place) => ({ number: `TA-9000${place}`, problems: [] }));
+    const before = count();
+    const job = { id: 'rows', kind: 'rows', about: { release: newest(), rows }, by, of: 30, createdAt: now() };
+    db()
+      .insert(jobs)
+      .values({ ...job, state: 'running', result: { rows: told } })
+      .run();
+    await desk.running.stop();
+    await open();
+    await desk.running.jobsDone();
+    const done = ok(await jobAs(maren, 'rows'));
+    expect([done.state, done.looked, count() - before]).toEqual(['done', 30, 22]);
+    expect(numbers(done.rows).slice(0, 8)).toEqual(told.map(({ number }) => number));
+    expect(new Set(numbers(done.rows)).size).toBe(30);
+
+    const viewer = desk.running.house.viewerOf(by);
+    if (!viewer) throw new Error('Maren is not there.');
+    const going = takeInLater(desk.running.house, viewer, FORM, rowsOf(1, 400), crypto.randomUUID());
+    ok(await maren.call('stopJob', { params: { id: going } }));
+    await desk.running.jobsDone();
+    const stopped = ok(await jobAs(maren, going));
+    expect([stopped.state, stopped.rows.length]).toEqual(['stopped', stopped.looked]);
+    expect(count() - before - 22).toBe(stopped.looked);
+  });
+});
+
+describe('a rule over the requests that are there', () => {
+  it('leaves those that somebody changed since, does nothing twice after a restart, and is taken back', async () => {
+    const by = db().select({ by: jobs.by }).from(jobs).limit(1).get()?.by ?? '';
+    const [first, second] = db().select().from(requests).where(eq(requests.formId, formId())).all().slice(0, 2);
+    if (!first || !second) throw new Error('There are no requests.');
+    const held = (id: string) => db().select().from(requests).where(eq(requests.id, id)).get()?.values.how_many;
+    const set = { do: 'set', field: 'how_many', value: '4711' } as const;
+    const rule = {
+      id: 'many',
+      name: 'Many',
+      says: '',
+      when: 'true',
+      then: [set],
+      otherwise: [],
+      on: true,
+      runs: 'saving',
+    };
+    const todo = [
+      { id: first.id, version: first.version },
+      { id: second.id, version: second.version - 1 },
+    ];
+    const about = { run: 'run-1', form: FORM, rule, parts: [], todo };
+    const add = (id: string) =>
+      db().insert(jobs).values({ id, kind: 'rule', about, by, state: 'running', of: 2, createdAt: now() }).run();
+    for (const id of ['once', 'again']) {
+      add(id);
+      desk.running.house.wakeJobs();
+      await desk.running.jobsDone();
+    }
+    expect([ok(await jobAs(maren, 'once')).changed, ok(await jobAs(maren, 'again')).changed]).toEqual([1, 0]);
+    expect([held(first.id), held(second.id)]).toEqual([4711, second.values.how_many]);
+    const back = await maren.call('takeRunBack', { params: { key: FORM, run: 'run-1' } });
+    expect(ok(back)).toEqual({ back: 1, left: 0, job: null });
+    expect(held(first.id)).toBe(first.values.how_many);
+    expect((await maren.call('takeRunBack', { params: { key: FORM, run: 'run-1' } })).status).toBe(409);
   });
 });

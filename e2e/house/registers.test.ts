@@ -252,6 +252,7 @@ describe('a computation that changes', () => {
       looked: 1,
       of: 1,
       changed: 1,
+      rows: null,
     });
     const sheet = await maren.sheet(number);
     expect(shown(sheet, 'sum')).toBe('12');

@@ -135,11 +135,10 @@ describe('taken in', () => {
       },
       requester: 'Priya Nakamura-Lind',
     });
-    const { body } = await take(
-      'vessel-time',
-      [trip('2026-12-03', 'VS-00001'), trip('2026-12-03', 'vs-00001'), trip('2026-12-04', 'VS-00099')],
-      true,
-    );
+    const rows = [trip('2026-12-03', 'VS-00001'), trip('2026-12-03', 'vs-00001'), trip('2026-12-04', 'VS-00099')];
+    const dry = (await take('vessel-time', rows, false)).body;
+    const { body } = await take('vessel-time', rows, true);
+    expect(body.rows).toEqual(dry.rows);
     expect(
       body.rows.map(
         (row: { number: string | null; problems: { message: string }[] }) => row.number ?? row.problems[0]?.message,

@@ -3,8 +3,8 @@ import type { Heads } from '../wire/route.ts';
 /** Asking: doors, answers that are kept, and confirming an address. */
 export const intakeHeads = {
   door: { method: 'GET', path: '/api/doors/:slug', caller: 'anyone' },
-  checkAnswers: { method: 'POST', path: '/api/doors/:slug/checks', caller: 'anyone', stores: false },
-  offers: { method: 'POST', path: '/api/doors/:slug/offers', caller: 'anyone', stores: false },
+  checkAnswers: { method: 'POST', path: '/api/doors/:slug/checks', caller: 'anyone' },
+  offers: { method: 'POST', path: '/api/doors/:slug/offers', caller: 'anyone' },
   keepAnswers: { method: 'PUT', path: '/api/doors/:slug/kept', caller: 'staff' },
   sendKept: { method: 'POST', path: '/api/doors/:slug/kept', caller: 'anyone' },
   kept: { method: 'GET', path: '/api/kept/:token', caller: 'link' },

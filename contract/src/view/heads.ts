@@ -8,7 +8,7 @@ export const viewHeads = {
   sheet: { method: 'GET', path: '/api/requests/:number', caller: 'staff' },
   file: { method: 'GET', path: '/api/requests/:number/files/:id', caller: 'staff', gives: 'bytes' },
   sheetUpload: { method: 'POST', path: '/api/requests/:number/uploads', caller: 'staff', takes: 'bytes' },
-  sheetOffers: { method: 'POST', path: '/api/requests/:number/offers', caller: 'staff', stores: false },
+  sheetOffers: { method: 'POST', path: '/api/requests/:number/offers', caller: 'staff' },
   decisionLink: { method: 'GET', path: '/api/decisions/:token', caller: 'link' },
   live: { method: 'GET', path: '/api/live', caller: 'staff', gives: 'events' },
   follow: { method: 'GET', path: '/api/follow/:token', caller: 'link' },

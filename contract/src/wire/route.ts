@@ -20,8 +20,6 @@ export interface Head {
   readonly takes?: 'bytes';
   /** What it answers with; JSON of its shape unless it is said. `json`: of any shape. */
   readonly gives?: 'bytes' | 'csv' | 'events' | 'json';
-  /** It is sent something and stores nothing itself, so that it waits for no writer. */
-  readonly stores?: false;
 }
 
 export type Heads = Readonly<Record<string, Head>>;

@@ -55,7 +55,6 @@ export const manyHeads = {
     path: '/api/forms/:key/rows',
     caller: 'coordinator',
     guard: 'Idempotency-Key',
-    stores: false,
   },
 } as const satisfies Heads;
 
@@ -69,10 +68,10 @@ export const wayHeads = {
 /** Trying a draft before anybody asks by it. */
 export const tryingHeads = {
   draftUpload: { method: 'POST', path: '/api/forms/:key/draft/uploads', caller: 'coordinator', takes: 'bytes' },
-  draftOffers: { method: 'POST', path: '/api/forms/:key/offers', caller: 'coordinator', stores: false },
+  draftOffers: { method: 'POST', path: '/api/forms/:key/offers', caller: 'coordinator' },
   sendTrial: { method: 'POST', path: '/api/forms/:key/trials', caller: 'coordinator', guard: 'Idempotency-Key' },
   clearTrials: { method: 'POST', path: '/api/forms/:key/trials/clear', caller: 'coordinator' },
-  tryCondition: { method: 'POST', path: '/api/forms/:key/tries', caller: 'coordinator', stores: false },
+  tryCondition: { method: 'POST', path: '/api/forms/:key/tries', caller: 'coordinator' },
 } as const satisfies Heads;
 
 /** Vocabularies, and where they are used. */

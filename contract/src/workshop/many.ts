@@ -7,6 +7,12 @@ import { manyHeads } from './heads.ts';
 /** Rows taken in at once. */
 export const MOST_IMPORTED = BUDGETS.sheet.rows;
 
+/** The number that a row got or would get, or what is wrong with it. */
+const toldRow = z.object({
+  number: z.string().nullable(),
+  problems: z.array(z.object({ field: z.string(), message: z.string(), fix: z.string() })),
+});
+
 /** Work over many requests at once, and how far it is. */
 export const manyRoutes = routesOf(manyHeads, {
   job: {
@@ -16,8 +22,10 @@ export const manyRoutes = routesOf(manyHeads, {
       state: z.enum(['waiting', 'running', 'done', 'failed', 'stopped']),
       looked: z.int(),
       of: z.int().nullable(),
-      /** Requests that changed, of what whoever began it may read. */
+      /** Requests that changed so far, of what whoever began it may read. */
       changed: z.int(),
+      /** What has become of the rows of a sheet so far; null for other work. */
+      rows: z.array(toldRow).nullable(),
     }),
   },
   stopJob: {
@@ -39,6 +47,8 @@ export const manyRoutes = routesOf(manyHeads, {
       /** Left as they are, as the rule refuses them. */
       refused: z.int(),
       applied: z.boolean(),
+      /** The work that goes on; null when it has ended. */
+      job: z.string().nullable(),
       /** Stands for the dry run; another one when the rule or a request has changed. */
       shown: z.string(),
       /** The last run of this rule that can be taken back. */
@@ -60,10 +70,12 @@ export const manyRoutes = routesOf(manyHeads, {
       back: z.int(),
       /** Requests of which something was changed since, and stays. */
       left: z.int(),
+      /** The work that goes on; null when it has ended. */
+      job: z.string().nullable(),
     }),
   },
   takeInRows: {
-    says: 'Takes rows of a sheet in as requests, by the form’s rules, routing and deadlines, and without letters. Without apply it is a dry run: everything is looked at, nothing is kept.',
+    says: 'Takes rows of a sheet in as requests, by the form’s rules, routing and deadlines, and without letters. Without apply it is a dry run: everything is looked at, nothing is kept. What takes longer than a moment goes on by itself: `job` tells how far it is.',
     params: keyed,
     body: z.strictObject({
       rows: z
@@ -81,13 +93,10 @@ export const manyRoutes = routesOf(manyHeads, {
       applied: z.boolean(),
       good: z.int(),
       bad: z.int(),
-      /** By the place of the row: the number it got or would get, or what is wrong with it. */
-      rows: z.array(
-        z.object({
-          number: z.string().nullable(),
-          problems: z.array(z.object({ field: z.string(), message: z.string(), fix: z.string() })),
-        }),
-      ),
+      /** By the place of the row. */
+      rows: z.array(toldRow),
+      /** The work that goes on; null when it has ended. */
+      job: z.string().nullable(),
     }),
   },
 });

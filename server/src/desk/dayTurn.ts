@@ -4,7 +4,7 @@ import type { Field } from '@tolvek/core/register';
 import { calendarOf } from '../calendar/queries.ts';
 import { releaseById, releasesInto } from '../form/queries.ts';
 import type { House } from '../platform/house.ts';
-import { storing } from '../platform/patience.ts';
+import { patiently } from '../platform/patience.ts';
 import { inGroups } from '../platform/turns.ts';
 import { write } from '../platform/work.ts';
 import { allRegisters, holdsThings } from '../register/queries.ts';
@@ -49,7 +49,7 @@ export class DayTurn {
       const among = holdsThings(register) ? 'all' : 'unfinished';
       const picked = pickedBy(db, register.fields);
       for await (const group of inGroups(eachRequest(db, countedIn(register.id, among))))
-        await storing(this.house, () =>
+        await patiently(this.house, () =>
           write(this.house, (work) => {
             const { tx, now } = work;
             for (const { id } of group) {

@@ -2,7 +2,7 @@ import { and, eq } from 'drizzle-orm';
 import { timers } from '../deadline/tables.ts';
 import { next } from '../deadline/timers.ts';
 import type { House } from '../platform/house.ts';
-import { storing } from '../platform/patience.ts';
+import { patiently } from '../platform/patience.ts';
 import { inTurns } from '../platform/turns.ts';
 import { write } from '../platform/work.ts';
 import { changeRequest } from '../request/change.ts';
@@ -15,7 +15,7 @@ import { requestById } from '../request/queries.ts';
 export async function runDueTimers(house: House): Promise<number> {
   let happened = 0;
   for await (const due of inTurns(dueNow(house)))
-    happened += await storing(house, () =>
+    happened += await patiently(house, () =>
       write(house, (work) => {
         const { tx } = work;
         const claimed = tx

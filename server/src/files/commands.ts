@@ -19,7 +19,7 @@ import { v7 as uuid } from 'uuid';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { AT_ONCE } from '../platform/kept.ts';
-import { inWords, storing } from '../platform/patience.ts';
+import { inWords, patiently } from '../platform/patience.ts';
 import { notFound, Problem, wrongFields } from '../platform/problem.ts';
 import { dropFile, dropReceived, isText, keepFile, type Received, receive, tooLarge } from './store.ts';
 import { uploads } from './tables.ts';
@@ -78,7 +78,7 @@ export async function takeFile(house: House, input: Upload): Promise<KnownFile> 
         },
         { behavior: 'immediate' },
       );
-    await storing(house, store).catch((error: unknown) => {
+    await patiently(house, store).catch((error: unknown) => {
       // Kept, and not known of: nobody would ever take it away.
       dropUnknown(house, received.sha256);
       throw error;

@@ -1,5 +1,12 @@
+import { takeInRows } from '../intake/takeInRows.ts';
 import type { JobWork } from '../platform/longJobs.ts';
 import { recomputeAll } from '../workshop/recompute.ts';
+import { putBack, runRule } from '../workshop/ruleRun.ts';
 
 /** Long work, by its kind, and who does it. */
-export const JOBS: Readonly<Record<string, JobWork>> = { recompute: recomputeAll };
+export const JOBS: Readonly<Record<string, JobWork>> = {
+  recompute: recomputeAll,
+  rows: takeInRows,
+  rule: runRule,
+  'rule back': putBack,
+};

@@ -3,7 +3,7 @@ import { DemoClock } from '../platform/clock.ts';
 import type { House } from '../platform/house.ts';
 import { attemptLong } from '../platform/jobs.ts';
 import { AT_ONCE } from '../platform/kept.ts';
-import { storing } from '../platform/patience.ts';
+import { patiently } from '../platform/patience.ts';
 import { settings } from '../platform/tables.ts';
 import { aTurn } from '../platform/turns.ts';
 import { RETENTION } from './retention.ts';
@@ -32,8 +32,8 @@ function beat({ db, clock, troubles }: House): void {
  */
 export async function keepHouse(house: House): Promise<void> {
   const { db, clock } = house;
-  if (clock instanceof DemoClock) await attemptLong(house, 'the clock', () => storing(house, () => clock.keep()));
-  await attemptLong(house, 'keeping the house', () => storing(house, () => beat(house)));
+  if (clock instanceof DemoClock) await attemptLong(house, 'the clock', () => patiently(house, () => clock.keep()));
+  await attemptLong(house, 'keeping the house', () => patiently(house, () => beat(house)));
   for (const { what, sweep } of RETENTION)
     await takeAway(house, what, () => db.transaction((tx) => sweep(tx, clock.now()), { behavior: 'immediate' }));
   await takeAway(house, 'files', () => forgetUnclaimed(house, clock.now()));
@@ -47,6 +47,6 @@ const takeAway = (house: House, what: string, sweep: () => number): Promise<void
   attemptLong(house, `taking away: ${what}`, async () => {
     for (let round = 0; round < ROUNDS; round += 1) {
       await aTurn('long work');
-      if ((await storing(house, sweep)) < AT_ONCE) return;
+      if ((await patiently(house, sweep)) < AT_ONCE) return;
     }
   });

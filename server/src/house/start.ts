@@ -1,5 +1,5 @@
 import { Jobs } from '../platform/longJobs.ts';
-import { storing } from '../platform/patience.ts';
+import { patiently } from '../platform/patience.ts';
 import { claimOnce } from '../request/claims.ts';
 import { JOBS } from './jobs.ts';
 import './followers.ts';
@@ -21,7 +21,6 @@ import { CannotStart } from '../platform/cannotStart.ts';
 import { type Clock, DemoClock, isDemoData, systemClock } from '../platform/clock.ts';
 import { type Config, ConfigRefused } from '../platform/config.ts';
 import { type Database, openDatabase } from '../platform/database.ts';
-import { Gate } from '../platform/gate.ts';
 import type { House } from '../platform/house.ts';
 import { attempt, Job } from '../platform/jobs.ts';
 import { Live } from '../platform/live.ts';
@@ -112,18 +111,17 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
   const clock: Clock = config.mode === 'demo' ? new DemoClock(db, options.demoNow ?? Date.now()) : systemClock;
   const standIn =
     config.mode === 'demo' && options.smtp === undefined ? await startMailStandIn(db, clock, troubles) : null;
-  const gate = new Gate();
-  const sender = new Sender({ db, clock, config, log, troubles, gate }, options.smtp ?? standIn?.url ?? config.smtp);
+  const sender = new Sender({ db, clock, config, log, troubles }, options.smtp ?? standIn?.url ?? config.smtp);
   const live = new Live((id) => partiesOf(db, id));
   const url = config.port === 0 ? `http://${config.host}:${port}` : config.url;
   const wakeOutbox = (): void => sender.wake();
   const house: House = {
-    ...{ db, clock, config: { ...config, url, port }, live, log, troubles, gate, wakeOutbox },
+    ...{ db, clock, config: { ...config, url, port }, live, log, troubles, wakeOutbox },
     wakeJobs: () => longWork.begin(),
     viewerOf: (id) => viewerOf(db, id),
   };
   const longWork = new Jobs(house, JOBS);
-  await storing(house, () => db.transaction((tx) => claimOnce(tx), { behavior: 'immediate' }));
+  await patiently(house, () => db.transaction((tx) => claimOnce(tx), { behavior: 'immediate' }));
   await options.seed?.(house);
   answer = createApp(house, createAuth(db, house.config));
 

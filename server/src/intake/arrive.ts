@@ -12,7 +12,7 @@ import type { Reader } from '../platform/database.ts';
 import { notAllowed, notSignedIn, Problem, wrongFields } from '../platform/problem.ts';
 import type { Work } from '../platform/work.ts';
 import { addRequest } from '../request/change.ts';
-import { takenAnswers } from '../request/claims.ts';
+import { type Beside, takenAnswers } from '../request/claims.ts';
 import { factsFor, type Picked } from '../request/facts.ts';
 import { nextNumber, trialNumber } from '../request/nextNumber.ts';
 import { giveNumbers, numbersToCome } from '../request/numbers.ts';
@@ -38,6 +38,8 @@ export interface Arriving {
   readonly answers: RawAnswers;
   /** What fields pick from, where it was read before. */
   readonly picked?: Picked;
+  /** What rows before it would hold, where nothing of them is stored. */
+  readonly beside?: Beside;
 }
 
 /** What answers come to: a request, or why not. */
@@ -55,7 +57,10 @@ export function answersHeld(
   db: Reader,
   release: ReleaseRow,
   { values, facts, asker }: { readonly values: Values; readonly facts: RequestFacts; readonly asker: string | null },
-  through: Through = { by: 'door', kind: facts.door },
+  {
+    through = { by: 'door', kind: facts.door },
+    beside,
+  }: { readonly through?: Through; readonly beside?: Beside | undefined } = {},
 ): readonly FieldProblem[] {
   const { design } = release;
   const offered = offerProblems(db, { fields: design.fields, values, facts, asker });
@@ -63,7 +68,10 @@ export function answersHeld(
   if (through.by === 'trial') return offered;
   const register = registerOfForm(db, release.formId);
   const protection = protectionFor(db, register, { releaseId: release.id, trial: false });
-  return [...takenAnswers(db, { register, design, protection, values, asker }), ...offered];
+  return [
+    ...takenAnswers(db, { register, design, protection, values, asker, ...(beside ? { beside } : {}) }),
+    ...offered,
+  ];
 }
 
 /**
@@ -71,7 +79,7 @@ export function answersHeld(
  * with what the house holds, routed, planned. All ways in come by here.
  */
 export function consider(db: Reader, arriving: Arriving, now: number): Considered {
-  const { release, door, comesBy, asks, admits, answers, picked, through } = arriving;
+  const { release, door, comesBy, asks, admits, answers, picked, through, beside } = arriving;
   const { design } = release;
   const register = registerOfForm(db, release.formId);
   const calendar = calendarOf(db, design.deadline.calendar);
@@ -87,7 +95,7 @@ export function consider(db: Reader, arriving: Arriving, now: number): Considere
   const intake = releaseById(db, release.id).takeIn(door?.design ?? null, answers, asked);
   const here = { facts, calendar };
   if ('refusal' in intake) return { ...here, is: 'refused', refusal: intake.refusal };
-  const held = answersHeld(db, release, { values: intake.values, facts, asker: asks?.id ?? null }, through);
+  const held = answersHeld(db, release, { values: intake.values, facts, asker: asks?.id ?? null }, { through, beside });
   if (!intake.taken) return { ...here, is: 'wrong', problems: [...intake.problems, ...held] };
   if (held.length > 0) return { ...here, is: 'wrong', problems: held };
   return { ...here, is: 'fine', taken: intake.request };

@@ -6,7 +6,6 @@ import { SMTPServer } from 'smtp-server';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { readConfig } from '../platform/config.ts';
 import { type Database, openDatabase } from '../platform/database.ts';
-import { Gate } from '../platform/gate.ts';
 import { Troubles } from '../platform/troubles.ts';
 import { lettersLeft } from './failed.ts';
 import { BACK_OFF, Sender } from './send.ts';
@@ -45,7 +44,7 @@ beforeEach(async () => {
   await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
   const { port } = server.server.address() as { port: number };
   sender = new Sender(
-    { db, clock: { now: () => now }, config, log, troubles: new Troubles(log), gate: new Gate() },
+    { db, clock: { now: () => now }, config, log, troubles: new Troubles(log) },
     `smtp://127.0.0.1:${port}`,
   );
 });

@@ -5,7 +5,8 @@ import nodemailer, { type Transporter } from 'nodemailer';
 import type { Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { renewLink } from '../platform/links.ts';
-import { PATIENCE, troubleOf } from '../platform/patience.ts';
+import { troubleOf } from '../platform/patience.ts';
+import { aTurn } from '../platform/turns.ts';
 import { LEFT, notices } from './tables.ts';
 import { dressed, worded } from './wording.ts';
 
@@ -45,7 +46,7 @@ export class Sender {
   private readonly transport: Transporter;
 
   constructor(
-    private readonly house: Pick<House, 'db' | 'clock' | 'config' | 'log' | 'troubles' | 'gate'>,
+    private readonly house: Pick<House, 'db' | 'clock' | 'config' | 'log' | 'troubles'>,
     smtp: string,
   ) {
     this.transport = nodemailer.createTransport(
@@ -95,7 +96,8 @@ export class Sender {
    * nothing can be stored, nothing more is sent: it is tried again until it can.
    */
   private async take(): Promise<readonly Notice[]> {
-    await this.house.gate.open(PATIENCE);
+    // Whoever caused a letter is answered first.
+    await aTurn('long work');
     for (let wait = 50; ; wait = Math.min(2_000, wait * 2)) {
       try {
         const taken = this.mark();

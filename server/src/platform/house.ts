@@ -3,7 +3,6 @@ import type { Logger } from 'pino';
 import type { Clock } from './clock.ts';
 import type { Config } from './config.ts';
 import type { Database } from './database.ts';
-import type { Gate } from './gate.ts';
 import type { Live } from './live.ts';
 import type { Troubles } from './troubles.ts';
 
@@ -16,8 +15,6 @@ export interface House {
   readonly log: Logger;
   /** What is wrong around the application just now. */
   readonly troubles: Troubles;
-  /** Closed while a thread of ours writes. */
-  readonly gate: Gate;
   /** Somebody by their id, as what decides about them knows them; null when they may not come in. */
   readonly viewerOf: (personId: string) => Viewer | null;
   /** Wakes whoever sends letters; called after a commit. */

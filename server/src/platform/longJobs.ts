@@ -1,9 +1,10 @@
+import { setTimeout as pause } from 'node:timers/promises';
 import { and, asc, eq, sql } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import type { Reader, Transaction } from './database.ts';
 import type { House } from './house.ts';
 import { Job } from './jobs.ts';
-import { storing } from './patience.ts';
+import { patiently } from './patience.ts';
 import { notFound, Problem } from './problem.ts';
 import { jobs } from './tables.ts';
 import { type Work, write } from './work.ts';
@@ -52,6 +53,23 @@ export function jobOf(db: Reader, personId: string, id: string): JobRow {
   const job = db.select().from(jobs).where(eq(jobs.id, id)).get();
   if (job?.by !== personId) throw notFound('This work');
   return job;
+}
+
+/** Whether a job has come to its end, in one way or another. */
+export const isEnded = ({ state }: Pick<JobRow, 'state'>): boolean => state !== 'waiting' && state !== 'running';
+
+/** How long a caller waits for work that may be short, ms; what takes longer is looked for again. */
+const A_WHILE = 2_000;
+const A_LOOK = 10;
+
+/** A job as it ended, or as it is after a while. */
+export async function afterAWhile(db: Reader, personId: string, id: string): Promise<JobRow> {
+  const until = performance.now() + A_WHILE;
+  for (;;) {
+    const job = jobOf(db, personId, id);
+    if (isEnded(job) || performance.now() >= until) return job;
+    await pause(A_LOOK);
+  }
 }
 
 /** Stops a job: what it did stays done, the rest is left as it is. One that has ended stays as it ended. */
@@ -108,7 +126,7 @@ export class Jobs {
   private async one({ id, kind, about, by, result }: JobRow): Promise<void> {
     const { house } = this;
     const set = (values: Partial<JobRow>): Promise<unknown> =>
-      storing(house, () =>
+      patiently(house, () =>
         write(house, ({ tx }) =>
           tx
             .update(jobs)
@@ -120,7 +138,7 @@ export class Jobs {
     await set({ state: 'running', looked: 0 });
     const step: Doing<never>['step'] = async (things, does) => {
       if (this.closed) throw new JobStopped();
-      await storing(house, () =>
+      await patiently(house, () =>
         write(house, (work) => {
           const now = work.tx.select({ state: jobs.state }).from(jobs).where(eq(jobs.id, id)).get();
           if (now?.state !== 'running') throw new JobStopped();

@@ -1,5 +1,4 @@
 import { setTimeout as pause } from 'node:timers/promises';
-import type { Gate } from './gate.ts';
 import { Problem } from './problem.ts';
 import type { Trouble, Troubles } from './troubles.ts';
 
@@ -59,15 +58,6 @@ export function inWords(house: Troubled, error: unknown): unknown {
   if (trouble === undefined) return error;
   house.troubles.met(trouble);
   return notNow(trouble);
-}
-
-/**
- * The same for what is stored: while a thread of ours writes it waits, instead of holding the
- * thread that answers by trying.
- */
-export async function storing<T>(house: Troubled & { readonly gate: Gate }, work: () => T | Promise<T>): Promise<T> {
-  await house.gate.open(PATIENCE);
-  return patiently(house, work);
 }
 
 function notNow(trouble: Trouble): Problem {

@@ -4,7 +4,7 @@ import express, { type Request, type RequestHandler, type Response, type Router 
 import type { z } from 'zod';
 import type { House } from './house.ts';
 import { type Limits, paceOf } from './limits.ts';
-import { patiently, storing } from './patience.ts';
+import { patiently } from './patience.ts';
 import { notAllowed, notSignedIn, Problem } from './problem.ts';
 import { callerOf, type Session } from './signIn/session.ts';
 import { aTurn } from './turns.ts';
@@ -51,7 +51,6 @@ export function serve<R extends Readonly<Record<string, Route>>>(
 /** Who may call, what is understood, and answers that the contract describes. */
 function bind(router: Router, house: House, limits: Limits, route: Route, handler: AnyHandler): void {
   const answersItself = route.takes !== undefined || (route.gives !== undefined && route.gives !== 'json');
-  const isStored = route.method !== 'GET' && route.stores !== false;
   const parsers = route.takes === 'bytes' ? [] : [onlyJson, express.json({ limit: '512kb', strict: true })];
   const method = route.method.toLowerCase() as 'get' | 'post' | 'put' | 'patch';
   router[method](route.path, ...parsers, async (request: Request, response: Response) => {
@@ -69,7 +68,7 @@ function bind(router: Router, house: House, limits: Limits, route: Route, handle
     };
     if (answersItself) return void (await handler(call));
     const work = () => handler(call);
-    const answer = await (isStored ? storing(house, work) : patiently(house, work));
+    const answer = await patiently(house, work);
     response.set('Cache-Control', 'no-store').json(answer);
   });
 }

@@ -56,6 +56,10 @@ interface Incoming {
 const without = (values: Values, keys: readonly string[]): Values =>
   keys.length === 0 ? values : Object.fromEntries(Object.entries(values).filter(([key]) => !keys.includes(key)));
 
+/** The stage at which something arrives: to be decided when a decision is needed, else the first. */
+export const stageAtFirst = (register: RegisterRow, { approval }: Pick<TakenIn, 'approval'>) =>
+  approval ? stageWithRole(register, 'deciding') : firstStage(register);
+
 /**
  * Stores what was taken in as a request: to be decided when a decision is needed, at the first
  * stage otherwise; with what it claims and points to, its files, its history, and all that follows.
@@ -66,7 +70,7 @@ export function addRequest(work: Work, incoming: Incoming): RequestRow {
   const { routed, routing, approval, deadlines } = taken;
   // What has left the register is not kept any more, though a release may still compute it.
   const values = without(taken.values, register.left);
-  const stage = approval ? stageWithRole(register, 'deciding') : firstStage(register);
+  const stage = stageAtFirst(register, taken);
   const request: RequestRow = {
     ...{
       id: uuid(),

@@ -28,6 +28,14 @@ function holderOf(db: Reader, register: string, rule: UniqueRule, value: string,
     .get();
 }
 
+interface Holding {
+  readonly number: string;
+  readonly requesterId: string | null;
+}
+
+/** Who would hold the answers of a rule, as they are compared. */
+export type Beside = (rule: string, value: string) => Holding | undefined;
+
 interface Looking {
   readonly register: Claiming;
   /** The form that is filled in, where one is: its questions are named as it asks them. */
@@ -36,6 +44,8 @@ interface Looking {
   readonly values: Values;
   /** Who asks: their own request may be named to them. */
   readonly asker: string | null;
+  /** What else is held, beside what is stored: by rows that would come in before. */
+  readonly beside?: Beside;
   /** The request that is changed, whose own answers are no hindrance. */
   readonly but?: Pick<ShownRow, 'id' | 'phase'>;
 }
@@ -47,7 +57,7 @@ interface Looking {
  */
 export function takenAnswers(
   db: Reader,
-  { register, design, protection, values, asker, but }: Looking,
+  { register, design, protection, values, asker, beside, but }: Looking,
 ): readonly Problem[] {
   const open = new Set(openFields(protection).map((field) => field.key));
   const named = design ?? { fields: register.fields, parts: [] };
@@ -55,7 +65,10 @@ export function takenAnswers(
     if (!rule.fields.every((key) => open.has(key))) return [];
     if (rule.among === 'unfinished' && but?.phase === 'finished') return [];
     const value = claimOf(rule, register.fields, values);
-    const holder = value === null ? undefined : holderOf(db, register.id, rule, value, but?.id ?? null);
+    const holder =
+      value === null
+        ? undefined
+        : (beside?.(rule.id, value) ?? holderOf(db, register.id, rule, value, but?.id ?? null));
     if (!holder) return [];
     const field = rule.fields[0] ?? 'form';
     const names = rule.fields.map((key) => `“${partName(named, key)}”`).join(' and ');
@@ -77,6 +90,17 @@ export function takenAnswers(
   });
 }
 
+/** What a request holds by the rules of its register, or would. */
+export const claimed = (
+  { unique, fields }: Claiming,
+  { phase }: Pick<ShownRow, 'phase'>,
+  values: Values,
+): readonly { readonly ruleId: string; readonly value: string }[] =>
+  unique.flatMap((rule) => {
+    const value = claimOf(rule, fields, values);
+    return value === null || (rule.among === 'unfinished' && phase === 'finished') ? [] : [{ ruleId: rule.id, value }];
+  });
+
 /** Stores what a request holds, in place of what it held. */
 export function claim(
   tx: Transaction,
@@ -85,11 +109,11 @@ export function claim(
   values: Values,
 ): void {
   tx.delete(claims).where(eq(claims.requestId, request.id)).run();
-  const rows = register.unique.flatMap((rule) => {
-    const value = claimOf(rule, register.fields, values);
-    if (value === null || (rule.among === 'unfinished' && request.phase === 'finished')) return [];
-    return [{ registerId: register.id, ruleId: rule.id, value, requestId: request.id }];
-  });
+  const rows = claimed(register, request, values).map((each) => ({
+    ...each,
+    registerId: register.id,
+    requestId: request.id,
+  }));
   if (rows.length > 0) tx.insert(claims).values(rows).run();
 }
 

@@ -10,8 +10,14 @@ export function nextNumber(tx: Transaction, { id, prefix, nextNumber: next }: Re
     .set({ nextNumber: next + 1 })
     .where(eq(registers.id, id))
     .run();
-  return `${prefix}-${String(next).padStart(5, '0')}`;
+  return numberIn(prefix, next);
 }
+
+const numberIn = (prefix: string, place: number): string => `${prefix}-${String(place).padStart(5, '0')}`;
+
+/** The number that the request after so many more will have, as far as nothing else arrives. */
+export const numberToCome = ({ prefix, nextNumber: next }: RegisterRow, after: number): string =>
+  numberIn(prefix, next + after);
 
 /** A number for a trial request, which takes none from the register. */
 export function trialNumber(db: Reader, prefix: string): string {

@@ -6,11 +6,12 @@ import { doorsOf } from '../door/queries.ts';
 import { askedFor } from '../files/commands.ts';
 import { takeBody } from '../files/takeBody.ts';
 import { formByKey, formsOf, releasesOf } from '../form/queries.ts';
+import { takeInLater, takenRows } from '../intake/takeInRows.ts';
 import { allGroups, departmentOf, namesOf, staffIn } from '../people/queries.ts';
 import { apart } from '../platform/apart.ts';
 import { iso } from '../platform/clock.ts';
 import type { House } from '../platform/house.ts';
-import { jobOf, stopJob } from '../platform/longJobs.ts';
+import { afterAWhile, jobOf, stopJob } from '../platform/longJobs.ts';
 import { notFound } from '../platform/problem.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { registerById } from '../register/queries.ts';
@@ -25,12 +26,13 @@ import { doorHandlers } from './doorHandlers.ts';
 import { doorSettings } from './doors.ts';
 import { doublesOf } from './doubles.ts';
 import { findingsFor, findingsOfForm } from './findings.ts';
+import { jobView } from './jobView.ts';
 import { askInto, duplicateForm, goBackToState, registerView, setFormState, settleRegister } from './onRegister.ts';
 import { allowWay, endWay, planView, protectAlike, readBy, waysInForce } from './plan.ts';
 import { changesSince, historyOfDraft, listForms } from './queries.ts';
-import { type Recomputed, recomputation } from './recompute.ts';
-import { overExisting, takeRunBack } from './ruleOver.ts';
-import { TAKE_IN_ROWS, TRY_CONDITION } from './tasks.ts';
+import { recomputation } from './recompute.ts';
+import { overExisting, takeRunBack } from './ruleRun.ts';
+import { LOOK_AT_ROWS, TRY_CONDITION } from './tasks.ts';
 import { clearTrials, draftOffers, sendTrial, trialsOf } from './trials.ts';
 import { vocabularyHandlers } from './vocabularyHandlers.ts';
 
@@ -110,10 +112,7 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
       const { key } = params;
       return releaseForm(house, viewer, { key, version, ...body }, await findingsOfForm(db, key));
     },
-    job: ({ viewer, params }) => {
-      const { state, looked, of, result } = jobOf(db, viewer.personId, params.id);
-      return { state, looked, of, changed: (result as Recomputed | null)?.changed ?? 0 };
-    },
+    job: ({ viewer, params }) => jobView(jobOf(db, viewer.personId, params.id)),
     stopJob: ({ viewer, params }) => {
       stopJob(house, viewer.personId, params.id);
       return { done: true };
@@ -165,7 +164,11 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
       if (!release) throw notFound('This release');
       return { design: release.design, changes: [...compareDesigns(release.design, form.draft)] };
     },
-    takeInRows: ({ viewer, params, body, key }) => apart(house, TAKE_IN_ROWS, [viewer, params.key, body, key]),
+    takeInRows: async ({ viewer, params, body, key }) => {
+      if (!body.apply) return apart(house, LOOK_AT_ROWS, [viewer, params.key, body.rows]);
+      const job = takeInLater(house, viewer, params.key, body.rows, key);
+      return takenRows(await afterAWhile(db, viewer.personId, job));
+    },
     tryCondition: ({ viewer, params, body }) => apart(house, TRY_CONDITION, [viewer, params.key, body]),
   };
 }

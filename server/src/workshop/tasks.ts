@@ -1,5 +1,5 @@
 import type { Finding, FormDesign, Surroundings } from '@tolvek/core/form';
-import type { takeInRows } from '../intake/takeInRows.ts';
+import type { lookAtRows } from '../intake/takeInRows.ts';
 import { dataTask } from '../platform/apart.ts';
 import { task } from '../platform/workers.ts';
 import type { tryCondition } from './tries.ts';
@@ -7,17 +7,17 @@ import type { tryCondition } from './tries.ts';
 /** What a command takes besides what it works on. */
 type Rest<Command> = Command extends (on: never, ...rest: infer Taken) => unknown ? Taken : never;
 
+/** The same without the moment, which the thread is told by itself. */
+type RestAfterNow<Command> = Command extends (on: never, now: number, ...rest: infer Taken) => unknown ? Taken : never;
+
 /** A draft is looked through. */
 export const LOOK_THROUGH = task<{ readonly design: FormDesign; readonly around: Surroundings }, readonly Finding[]>(
   'findings',
   'thinking',
 );
 
-/** Rows of a sheet are taken in. */
-export const TAKE_IN_ROWS = dataTask<Rest<typeof takeInRows>, ReturnType<typeof takeInRows>>('takeInRows', 'writes');
+/** Rows of a sheet are looked at, as they would be taken in. */
+export const LOOK_AT_ROWS = dataTask<RestAfterNow<typeof lookAtRows>, ReturnType<typeof lookAtRows>>('lookAtRows');
 
 /** A condition is tried on what is there. */
-export const TRY_CONDITION = dataTask<Rest<typeof tryCondition>, ReturnType<typeof tryCondition>>(
-  'tryCondition',
-  'reads',
-);
+export const TRY_CONDITION = dataTask<Rest<typeof tryCondition>, ReturnType<typeof tryCondition>>('tryCondition');

@@ -1,34 +1,19 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { useEffect } from 'react';
 import { toast } from 'sonner';
-import { Button } from '../ui/Button.tsx';
-import { workshopApi } from './endpoints.ts';
+import { LongWork } from './LongWork.tsx';
 
-/** How often is asked how far it has come, ms. */
-const A_LOOK = 700;
-
-/** Requests that are being computed anew: how many of them, and a way to stop. It goes on without this page. */
-export function ComputingAnew({ job, ended }: { job: string; ended: () => void }) {
-  const { data } = workshopApi.useJobQuery({ id: job }, { pollingInterval: A_LOOK });
-  const [stop, { isLoading }] = workshopApi.useStopJobMutation();
-  const isOver = data !== undefined && data.state !== 'waiting' && data.state !== 'running';
-  useEffect(() => {
-    if (!isOver || !data) return;
-    toast(outcome(data));
-    ended();
-  }, [isOver, data, ended]);
-  return (
-    <span className="flex items-center gap-3" role="status">
-      <span className="text-[13.5px] text-soft">
-        Computing anew: {data?.looked ?? 0} of {data?.of ?? '…'} requests
-      </span>
-      <progress className="h-1.5 w-24" max={data?.of ?? 1} value={data?.looked ?? 0} aria-label="How far it has come" />
-      <Button disabled={isLoading} onClick={() => void stop({ id: job })}>
-        Stop
-      </Button>
-    </span>
-  );
-}
+/** Requests that are being computed anew: how many of them, and a way to stop. */
+export const ComputingAnew = ({ job, ended }: { job: string; ended: () => void }) => (
+  <LongWork
+    job={job}
+    says="Computing anew"
+    of="requests"
+    ended={(done) => {
+      toast(outcome(done));
+      ended();
+    }}
+  />
+);
 
 function outcome({ state, changed }: AnswerOf<'job'>): string {
   const requests = `${changed} ${changed === 1 ? 'request was' : 'requests were'} computed anew`;

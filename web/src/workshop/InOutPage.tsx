@@ -6,6 +6,7 @@ import { Button } from '../ui/Button.tsx';
 import { problemOf } from '../wire/problem.ts';
 import { useBinder } from './binder.ts';
 import { workshopApi } from './endpoints.ts';
+import { LongWork } from './LongWork.tsx';
 import { readStartFile, type StartFile } from './startFrom.ts';
 
 /** In the place of a field: whose request it is, by mail address or name. */
@@ -97,12 +98,19 @@ function guessed(headings: readonly string[], design: FormDesign): readonly stri
   });
 }
 
+const toldOf = (rows: Told['rows']): Told => {
+  const good = rows.filter((row) => row.number !== null).length;
+  return { applied: true, good, bad: rows.length - good, rows, job: null };
+};
+
 function TakeIn({ form, design }: { form: AnswerOf<'form'>; design: FormDesign }) {
   const [file, setFile] = useState<StartFile | null>(null);
   const [reading, setReading] = useState('');
   const [columns, setColumns] = useState<readonly string[]>([]);
   const [once, setOnce] = useState(() => crypto.randomUUID());
   const [run, { data, error, isLoading, reset }] = workshopApi.useTakeInRowsMutation();
+  /** What became of rows that were taken in beside this page. */
+  const [taken, setTaken] = useState<Told | null>(null);
   const rows = file?.kind === 'rows' ? file.rows : [];
   const [headings = [], ...lines] = rows;
   const fields = comingIn(design);
@@ -113,6 +121,7 @@ function TakeIn({ form, design }: { form: AnswerOf<'form'>; design: FormDesign }
       ),
       requester: columns.includes(REQUESTER) ? (line[columns.indexOf(REQUESTER)] ?? '') : '',
     }));
+    setTaken(null);
     void run({ key: form.key, once, body: { rows: body, apply } });
   };
   const map = (index: number, key: string): void => {
@@ -212,9 +221,20 @@ function TakeIn({ form, design }: { form: AnswerOf<'form'>; design: FormDesign }
             .join(' ') ?? problemOf(error).detail}
         </p>
       ) : null}
-      {data ? (
+      {data?.job && !taken ? (
+        <p className="mt-4 border-t border-rule-strong pt-3">
+          <LongWork
+            job={data.job}
+            says="Taking in"
+            of="rows"
+            ended={({ rows: told }) => setTaken(toldOf(told ?? []))}
+          />
+        </p>
+      ) : null}
+      {data && (!data.job || taken) ? (
         <Told
-          told={data}
+          told={taken ?? data}
+          lines={Math.min(lines.length, MOST_IMPORTED)}
           busy={isLoading}
           labelOf={(key) => design.fields.find((field) => field.key === key)?.label ?? 'Requester'}
           apply={() => look(true)}
@@ -230,11 +250,14 @@ function TakeIn({ form, design }: { form: AnswerOf<'form'>; design: FormDesign }
  */
 function Told({
   told,
+  lines,
   busy,
   labelOf,
   apply,
 }: {
   told: Told;
+  /** How many rows were sent. */
+  lines: number;
   busy: boolean;
   labelOf: (key: string) => string;
   apply: () => void;
@@ -261,6 +284,12 @@ function Told({
           </>
         )}
       </p>
+      {told.rows.length < lines ? (
+        <p className="mt-1">
+          Stopped: the rows from line {told.rows.length + 2} on were not looked at. Take them in from a file of their
+          own.
+        </p>
+      ) : null}
       <ul className="mt-1 max-h-72 overflow-auto">
         {told.rows.flatMap((row, index) =>
           row.number === null

@@ -3,6 +3,7 @@ import { toast } from 'sonner';
 import { Button } from '../ui/Button.tsx';
 import { problemOf } from '../wire/problem.ts';
 import { workshopApi } from './endpoints.ts';
+import { LongWork } from './LongWork.tsx';
 
 /**
  * A rule over the requests that are there: first what it would do, counted and listed; then, if
@@ -12,11 +13,17 @@ export function OverExisting({ formKey, rule, isKept }: { formKey: string; rule:
   const [run, { data, error, isLoading }] = workshopApi.useOverExistingMutation();
   const [among, setAmong] = useState<'unfinished' | 'all'>('unfinished');
   const [takeBack, takingBack] = workshopApi.useTakeRunBackMutation();
-  const look = (shown: string | null, of = among): void => void run({ key: formKey, rule, body: { shown, among: of } });
+  /** Work that goes on: what it is, and its job. */
+  const [going, setGoing] = useState<{ says: string; job: string } | null>(null);
+  const look = (shown: string | null, of = among): void =>
+    void run({ key: formKey, rule, body: { shown, among: of } }).then((done) => {
+      if (done.data?.job) setGoing({ says: 'Changing', job: done.data.job });
+    });
   const back = (id: string): void => {
     takeBack({ key: formKey, run: id })
       .unwrap()
-      .then(({ back: changed, left }) => {
+      .then(({ back: changed, left, job }) => {
+        if (job) return setGoing({ says: 'Taking back', job });
         toast(
           `${changed === 1 ? 'One request is' : `${changed} requests are`} as before.${left > 0 ? ` In ${left}, somebody changed something since; that stays.` : ''}`,
         );
@@ -35,6 +42,25 @@ export function OverExisting({ formKey, rule, isKept }: { formKey: string; rule:
       >
         See what it would do to the requests there are
       </button>
+    );
+  if (going)
+    return (
+      <div className="mt-3 border-t border-rule pt-2.5">
+        <LongWork
+          {...going}
+          of="requests"
+          ended={({ state, changed }) => {
+            setGoing(null);
+            const requests = changed === 1 ? 'one request' : `${changed} requests`;
+            toast(
+              state === 'done'
+                ? `Done: ${requests} changed.`
+                : `It was not done to the end: ${requests} changed, the others stay as they are.`,
+            );
+            look(null);
+          }}
+        />
+      </div>
     );
   return (
     <div className="mt-3 border-t border-rule pt-2.5 text-[13px]" aria-live="polite">
