@@ -66,7 +66,7 @@ export async function measureAnalysis(): Promise<readonly Figure[]> {
 }
 
 /** A form with 300 fields and 150 rules, and answers to it. */
-function largeForm() {
+export function largeForm() {
   const fields: Field[] = Array.from({ length: 300 }, (_, index) => ({
     key: `f${index}`,
     label: `Field ${index}`,

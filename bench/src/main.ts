@@ -2,6 +2,7 @@ import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { parseArgs } from 'node:util';
+import { measureBrowser } from './browser.ts';
 import { measureDesk } from './desk.ts';
 import type { Figure } from './figure.ts';
 import { Part } from './processes.ts';
@@ -11,7 +12,7 @@ import { measureScript } from './script.ts';
  * `npm run bench`: each figure beside a limit measured in turns in the same run. The application,
  * whoever calls it, the floor and the peers each have a process of their own. Writes
  * `.reports/bench.json` and says what falls short. `--size N`: requests in the ledger; `--grow N`:
- * to how many it grows; `--mixed S`: seconds of the mixed run; `--only core` or `--only desk`.
+ * to how many it grows; `--mixed S`: seconds of the mixed run; `--only core`, `desk` or `browser`.
  */
 const { values } = parseArgs({
   options: {
@@ -33,14 +34,15 @@ const tell = (more: readonly Figure[]): void => {
 };
 
 try {
-  if (values.only !== 'desk') {
+  if (values.only === '' || values.only === 'browser') await measureBrowser(folder, tell);
+  if (values.only === '' || values.only === 'core') {
     const core = await Part.start('./core.process.ts');
     for (const what of ['rules', 'analysis', 'keystroke', 'proof', 'rows', 'bombs', 'flow'])
       tell(await core.ask<Figure[]>(what));
     await core.stop();
     tell([measureScript()]);
   }
-  if (values.only !== 'core')
+  if (values.only === '' || values.only === 'desk')
     await measureDesk(
       { folder, size: Number(values.size), grow: Number(values.grow), mixed: Number(values.mixed) },
       tell,

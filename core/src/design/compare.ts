@@ -1,6 +1,6 @@
+import { isSame } from '../own/index.ts';
 import type { Change } from './kind.ts';
 import { isPlain, type Json, type MergeRules } from './merge.ts';
-import { isSame } from './same.ts';
 
 /**
  * What differs between two states of a design, setting by setting, for kinds that have no words of

@@ -1,3 +1,4 @@
+export { isSame } from '../own/index.ts';
 export { compareContents } from './compare.ts';
 export {
   beginEditing,
@@ -10,4 +11,3 @@ export {
 export { type DesignFile, designFile, fromDesignFile } from './file.ts';
 export type { Change, DesignFinding, DesignKind, Merged, Reference } from './kind.ts';
 export { type Json, type MergeRules, mergeContents } from './merge.ts';
-export { isSame } from './same.ts';

@@ -1,5 +1,5 @@
+import { isSame } from '../own/index.ts';
 import type { Merged } from './kind.ts';
-import { isSame } from './same.ts';
 
 /** What putting two states together has to know of their kind. */
 export interface MergeRules {

@@ -1,1 +1,2 @@
 export { isOfEveryObject, own } from './own.ts';
+export { isSame } from './same.ts';

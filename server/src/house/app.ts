@@ -70,10 +70,22 @@ export function createApp(house: House, auth: Auth): Express {
   return app;
 }
 
+/** What a page asks for as soon as its program is here: a form at its door is asked for while that is on its way. */
+function askedEarly(path: string): readonly string[] {
+  const [, slug] = /^\/ask\/([\w-]{1,64})$/.exec(path) ?? [];
+  return slug === undefined ? [] : [`/api/doors/${slug}`, '/api/me'];
+}
+
 function servePages(app: Express): void {
   app.use('/assets', express.static(join(WEB, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
   app.use(express.static(WEB, { index: false, maxAge: '1h' }));
-  app.get('/{*rest}', (_request, response) =>
-    response.set('Cache-Control', 'no-cache').sendFile(join(WEB, 'index.html')),
-  );
+  app.get('/{*rest}', (request, response) => {
+    const early = askedEarly(request.path);
+    if (early.length > 0)
+      response.set(
+        'Link',
+        early.map((path) => `<${path}>; rel=preload; as=fetch; crossorigin`),
+      );
+    response.set('Cache-Control', 'no-cache').sendFile(join(WEB, 'index.html'));
+  });
 }

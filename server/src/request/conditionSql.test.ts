@@ -44,6 +44,13 @@ const fields: readonly Field[] = [
   { key: 'arrival', label: 'Arrival', type: { kind: 'date' }, source: 'asked' },
   { key: 'leaves', label: 'Leaves', type: { kind: 'date-time' }, source: 'asked' },
   { key: 'takes', label: 'Takes', type: { kind: 'duration' }, source: 'asked' },
+  {
+    key: 'gear',
+    label: 'Gear',
+    type: { kind: 'choices', options: ['net', 'rod', 'kite'].map((key) => ({ key, label: key })) },
+    source: 'asked',
+  },
+  { key: 'crew', label: 'Crew', type: { kind: 'people', from: [] }, source: 'asked' },
 ];
 const ZONE = 'Europe/Dublin';
 const STAGES = ['arrived', 'in_hand', 'done'] as const;
@@ -93,6 +100,8 @@ const anyValues: fc.Arbitrary<Values> = fc
       minutes.map((at) => `2026-11-23T09:${String(at).padStart(2, '0')}`),
     ),
     maybe('takes', fc.integer({ min: 0, max: 4_000 })),
+    maybe('gear', fc.subarray(['net', 'rod', 'kite'])),
+    maybe('crew', fc.uniqueArray(fc.constantFrom('ada', 'bea', "o'n"), { maxLength: 2 })),
   )
   .map((parts) => Object.assign({}, ...parts) as Values);
 
@@ -182,6 +191,7 @@ const STANDING: Readonly<Record<string, fc.Arbitrary<Node>>> = {
   due: fc.oneof(wall, fc.constant(read('now - duration("PT1H")'))),
   finished: wall,
 };
+const call = (name: string, ...args: readonly Node[]): Node => ({ kind: 'call', name, args, ...at });
 const comparator = fc.constantFrom('=', '!=', '<', '<=', '>', '>=' as const);
 const about = (key: string): Node =>
   Object.hasOwn(STANDING, key) ? read(`request.${key}`) : { kind: 'name', name: key, ...at };
@@ -225,6 +235,13 @@ const atom: fc.Arbitrary<Node> = fc.oneof(
     .tuple(fc.constantFrom('contains', 'starts with', 'ends with'), names)
     .map(([name, part]): Node => ({ kind: 'call', name, args: [about('visitor'), literal(part)], ...at })),
   fc.constantFrom(about('water'), literal(true), literal(false), literal(null)),
+  fc
+    .tuple(fc.constantFrom('gear', 'crew'), fc.constantFrom('net', 'kite', 'ada', "o'n", 7, null))
+    .map(([list, item]): Node => call('list contains', about(list), literal(item))),
+  fc.constant(call('list contains', about('crew'), read('me.person'))),
+  fc
+    .tuple(fc.constantFrom('gear', 'crew'), comparator, fc.oneof(fc.nat(3).map(literal), fc.constant(literal(null))))
+    .map(([list, op, right]): Node => ({ kind: 'compare', op, left: call('count', about(list)), right, ...at })),
   fc
     .constantFrom(
       'requester.outside',
@@ -309,7 +326,9 @@ function found(node: Node): { ids: readonly string[]; whole: boolean } {
 describe('a condition as SQL', () => {
   it('finds exactly the requests it holds for, in thousands of conditions', () => {
     let whole = 0;
-    const asked = new Map([...Object.keys(OPERANDS), ...Object.keys(STANDING)].map((key) => [key, 0]));
+    const asked = new Map(
+      [...Object.keys(OPERANDS), ...Object.keys(STANDING), 'gear', 'crew', 'count'].map((key) => [key, 0]),
+    );
     fc.assert(
       fc.property(condition, (node) => {
         const holds = compile(node, scope);

@@ -31,6 +31,9 @@ export interface SqlFacts {
   readonly zone?: string;
 }
 
+/** Kinds whose values are lists of texts: keys and ids. */
+const LISTS: ReadonlySet<string> = new Set(['choices', 'people', 'terms', 'references']);
+
 /** What is known before the query, by name. */
 const KNOWN = ['today', 'now', 'me'] as const;
 
@@ -189,6 +192,7 @@ class Writer {
       const inner = this.condition(first);
       return inner && not(inner);
     }
+    if (name === 'list contains' && first && second) return this.holding(first, second);
     if ((name !== 'contains' && name !== 'starts with') || !first || !second) return null;
     const [column, part] = [this.column(first), this.constant(second)];
     if (!column || typeof part?.value !== 'string' || typeOf(first, this.scope)?.kind !== 'text') return null;
@@ -196,6 +200,26 @@ class Writer {
     return name === 'contains'
       ? sql`(instr(${column.read}, ${part.value}) > 0)`
       : sql`(substr(${column.read}, 1, length(${part.value})) = ${part.value})`;
+  }
+
+  /** Whether a list that is stored has an item: neither where there is none, as the expression says. */
+  private holding(of: Node, item: Node): SQL | null {
+    const path = this.listAt(of);
+    const sought = this.constant(item);
+    if (path === null || !sought) return null;
+    // Items are texts: nothing else is one of them.
+    const { value } = sought;
+    const has =
+      typeof value === 'string'
+        ? sql`exists (select 1 from json_each(${requests.values}, ${path}) where json_each.value = ${value})`
+        : sql`0`;
+    return sql`(case when json_type(${requests.values}, ${path}) is null then null else ${has} end)`;
+  }
+
+  /** Where the list of a field stands; null for what is none, or whose items are more than texts. */
+  private listAt(node: Node): string | null {
+    const field = node.kind === 'name' ? this.fields.get(node.name) : undefined;
+    return field && LISTS.has(field.type.kind) ? `$."${field.key}"` : null;
   }
 
   private tests(column: Column, tests: readonly Test[]): SQL | null {
@@ -246,6 +270,13 @@ class Writer {
     }
     const standing = this.standing(node);
     if (standing) return standing;
+    const counted = node.kind === 'call' && node.name === 'count' && node.args[0] ? this.listAt(node.args[0]) : null;
+    if (counted !== null)
+      return {
+        read: sql`json_array_length(${requests.values}, ${counted})`,
+        ordered: true,
+        parameter: (value) => (typeof value === 'number' ? value : undefined),
+      };
     if (node.kind !== 'name') return null;
     if (node.name === 'door' && this.facts.door)
       return {

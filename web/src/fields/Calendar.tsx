@@ -1,3 +1,5 @@
+import { Popover } from 'radix-ui';
+import { type ReactNode, useState } from 'react';
 import { DayPicker } from 'react-day-picker';
 
 export { readDay, readMoment } from './typedDay.ts';
@@ -9,8 +11,44 @@ const asDay = (date: Date): string =>
 
 const DAY = 'size-9 rounded-[3px] hover:bg-green-wash focus-visible:outline-2 focus-visible:outline-green';
 
+interface MonthPickerProps {
+  readonly day: string | null;
+  readonly today: string;
+  readonly notBefore: string | null;
+  readonly withTime: boolean;
+  /** What opens it. */
+  readonly button: ReactNode;
+  readonly pick: (day: string) => void;
+}
+
+/** A month beside its button: open from the start, as it is loaded when the button is first pressed. */
+export function MonthPicker({ withTime, button, pick, ...month }: MonthPickerProps) {
+  const [open, setOpen] = useState(true);
+  return (
+    <Popover.Root open={open} onOpenChange={setOpen}>
+      <Popover.Trigger asChild>{button}</Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          align="end"
+          sideOffset={4}
+          className="z-20 rounded-[3px] border border-rule-strong bg-sheet p-2 shadow-md"
+        >
+          <Month
+            {...month}
+            pick={(picked) => {
+              pick(picked);
+              setOpen(false);
+            }}
+          />
+          {withTime ? <p className="mt-1 px-1 text-[13px] text-soft">The time is typed behind the day.</p> : null}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
 /** A month to pick a day from. */
-export function Month({
+function Month({
   day,
   today,
   notBefore,

@@ -1,12 +1,22 @@
 import { dateInWords, momentOfDayInWords } from '@tolvek/core/register';
 import { CalendarDays } from 'lucide-react';
-import { Popover } from 'radix-ui';
-import { lazy, Suspense, useState } from 'react';
+import { type ComponentProps, lazy, Suspense, useState } from 'react';
 import { type InputProps, typed, useAroundFields } from './input.ts';
 
 /** What reads freely typed days and shows a month: loaded when somebody first needs it. */
 const load = () => import('./Calendar.tsx');
-const Month = lazy(async () => ({ default: (await load()).Month }));
+const MonthPicker = lazy(async () => ({ default: (await load()).MonthPicker }));
+
+const MonthButton = (props: ComponentProps<'button'>) => (
+  <button
+    {...props}
+    type="button"
+    aria-label="Pick from a month"
+    className="flex w-10 shrink-0 items-center justify-center rounded-r-[3px] border border-l-0 border-edge bg-sheet text-soft hover:text-green [.desk_&]:w-12"
+  >
+    <CalendarDays aria-hidden size={17} />
+  </button>
+);
 
 const DAY = /^\d{4}-\d\d-\d\d$/;
 const MOMENT = /^\d{4}-\d\d-\d\dT\d\d:\d\d$/;
@@ -33,7 +43,8 @@ interface DayFieldProps {
 export function DayField(props: DayFieldProps) {
   const { value, withTime, today, onChange } = props;
   const [typing, setTyping] = useState<string | null>(null);
-  const [open, setOpen] = useState(false);
+  /** From the first press on, the month is there. */
+  const [wanted, setWanted] = useState(false);
   const isRead = (withTime ? MOMENT : DAY).test(value);
   const inWords = isRead ? (withTime ? momentOfDayInWords(value) : dateInWords(value)) : value;
   const day = DAY.test(value.slice(0, 10)) ? value.slice(0, 10) : null;
@@ -66,37 +77,23 @@ export function DayField(props: DayFieldProps) {
           props.onBlur?.();
         }}
       />
-      <Popover.Root open={open} onOpenChange={setOpen}>
-        <Popover.Trigger
-          type="button"
-          disabled={props.disabled}
-          aria-label="Pick from a month"
-          className="flex w-10 shrink-0 items-center justify-center rounded-r-[3px] border border-l-0 border-edge bg-sheet text-soft hover:text-green [.desk_&]:w-12"
-        >
-          <CalendarDays aria-hidden size={17} />
-        </Popover.Trigger>
-        <Popover.Portal>
-          <Popover.Content
-            align="end"
-            sideOffset={4}
-            className="z-20 rounded-[3px] border border-rule-strong bg-sheet p-2 shadow-md"
-          >
-            <Suspense fallback={<p className="p-4 text-soft">Opening the month …</p>}>
-              <Month
-                day={day}
-                today={today.slice(0, 10)}
-                notBefore={props.notBefore}
-                pick={(picked) => {
-                  onChange(withTime ? `${picked}T${isRead ? value.slice(11) : '09:00'}` : picked);
-                  setTyping(null);
-                  setOpen(false);
-                }}
-              />
-              {withTime ? <p className="mt-1 px-1 text-[13px] text-soft">The time is typed behind the day.</p> : null}
-            </Suspense>
-          </Popover.Content>
-        </Popover.Portal>
-      </Popover.Root>
+      {wanted ? (
+        <Suspense fallback={<MonthButton />}>
+          <MonthPicker
+            day={day}
+            today={today.slice(0, 10)}
+            notBefore={props.notBefore}
+            withTime={withTime}
+            button={<MonthButton disabled={props.disabled} />}
+            pick={(picked) => {
+              onChange(withTime ? `${picked}T${isRead ? value.slice(11) : '09:00'}` : picked);
+              setTyping(null);
+            }}
+          />
+        </Suspense>
+      ) : (
+        <MonthButton disabled={props.disabled} onPointerEnter={() => void load()} onClick={() => setWanted(true)} />
+      )}
     </span>
   );
 }

@@ -1,5 +1,7 @@
 import type { AskedQuestion as Asked, Completion, ShownPart } from '@tolvek/core/form';
+import { isSame } from '@tolvek/core/own';
 import type { Field, Problem, RawAnswer } from '@tolvek/core/register';
+import { memo, useCallback, useMemo, useRef } from 'react';
 import { AskedQuestion } from './AskedQuestion.tsx';
 
 interface FormPartsProps {
@@ -18,12 +20,51 @@ interface FormPartsProps {
   readonly about: string;
 }
 
-/** The parts of a form in their order: sections, words, questions. */
-export function FormParts(props: FormPartsProps) {
-  return props.parts.map((part) => <FormPart key={partKey(part)} part={part} {...props} />);
+/**
+ * The parts of a form in their order: sections, words, questions. A question is drawn again when something of it
+ * changed, and not when another was answered.
+ */
+export function FormParts({
+  parts,
+  fields,
+  completion,
+  typedAt,
+  problemsAt,
+  onChange,
+  onBlur,
+  prefix = 'answer',
+  about,
+}: FormPartsProps) {
+  const handlers = useRef({ onChange, onBlur });
+  handlers.current = { onChange, onBlur };
+  const change = useCallback((field: string, value: RawAnswer) => handlers.current.onChange(field, value), []);
+  const leave = useCallback((field: string) => handlers.current.onBlur?.(field), []);
+  const known = useMemo(() => new Map(fields.map((field) => [field.key, field])), [fields]);
+  const warnings = new Map<string, string[]>();
+  for (const { field, text } of completion.warnings) warnings.set(field, [...(warnings.get(field) ?? []), text]);
+  return parts.map((part) => {
+    if (part.part !== 'question') return <WordsPart key={part.id} part={part} about={about} />;
+    const field = known.get(part.field);
+    return field ? (
+      <Question
+        key={part.field}
+        question={part}
+        field={field}
+        value={typedAt(part.field)}
+        problems={problemsAt(part.field)}
+        warnings={warnings.get(part.field) ?? NONE}
+        change={change}
+        leave={onBlur ? leave : null}
+        prefix={prefix}
+      />
+    ) : null;
+  });
 }
 
-function FormPart({ part, parts: _, about, ...rest }: FormPartsProps & { part: ShownPart }) {
+const NONE: readonly string[] = [];
+
+/** A part that asks nothing. */
+function WordsPart({ part, about }: { part: Exclude<ShownPart, Asked>; about: string }) {
   switch (part.part) {
     case 'page':
       return null;
@@ -47,41 +88,28 @@ function FormPart({ part, parts: _, about, ...rest }: FormPartsProps & { part: S
           ) : null}
         </div>
       );
-    case 'question':
-      return <Question part={part} {...rest} onBlur={rest.onBlur} />;
   }
 }
 
-/** A part’s own name, without the engine that the rules bring. */
-const partKey = (part: ShownPart): string => (part.part === 'question' ? part.field : part.id);
+interface QuestionProps {
+  readonly question: Asked;
+  readonly field: Field;
+  readonly value: RawAnswer | undefined;
+  readonly problems: readonly Problem[];
+  readonly warnings: readonly string[];
+  readonly prefix: string;
+  /** These two stay the same ones. */
+  readonly change: (field: string, value: RawAnswer) => void;
+  readonly leave: ((field: string) => void) | null;
+}
 
-type QuestionProps = Omit<FormPartsProps, 'parts' | 'about' | 'onBlur'> & {
-  part: Asked;
-  onBlur: FormPartsProps['onBlur'] | undefined;
-};
-
-function Question({
-  part,
-  fields,
-  completion,
-  typedAt,
-  problemsAt,
-  onChange,
-  onBlur,
-  prefix = 'answer',
-}: QuestionProps) {
-  const field = fields.find((each) => each.key === part.field);
-  if (!field) return null;
+const Question = memo(function Question({ change, leave, ...asked }: QuestionProps) {
+  const { key } = asked.field;
   return (
     <AskedQuestion
-      prefix={prefix}
-      question={part}
-      field={field}
-      value={typedAt(field.key)}
-      problems={problemsAt(field.key)}
-      warnings={completion.warnings.filter((said) => said.field === field.key).map((said) => said.text)}
-      onChange={(value) => onChange(field.key, value)}
-      {...(onBlur ? { onBlur: () => onBlur(field.key) } : {})}
+      {...asked}
+      onChange={(value) => change(key, value)}
+      {...(leave ? { onBlur: () => leave(key) } : {})}
     />
   );
-}
+}, isSame);

@@ -111,7 +111,7 @@ export function Floor() {
         {number ? (
           <aside
             aria-label="Request sheet"
-            className="min-h-0 overflow-auto border-l border-rule-strong bg-sheet px-[22px] py-4"
+            className="min-h-0 overflow-auto border-l border-rule-strong bg-sheet px-[22px] py-4 contain-content"
           >
             <Sheet
               key={number}

@@ -1,5 +1,5 @@
 import type { AnswerOf, TrayKey } from '@tolvek/contract';
-import { useEffect, useRef } from 'react';
+import { memo, useEffect, useRef } from 'react';
 import { Link } from 'react-router';
 import { Button } from '../ui/Button.tsx';
 import { Fuse } from '../ui/Fuse.tsx';
@@ -37,7 +37,7 @@ export function Ledger({ tray, find, open, suffix, empty, onOpen }: LedgerProps)
   const total = data?.pages[0]?.total ?? 0;
   const narrow = open !== undefined;
   return (
-    <div className="mt-3 min-h-0 flex-1 overflow-auto px-[22px] pb-6">
+    <div className="mt-3 min-h-0 flex-1 overflow-auto px-[22px] pb-6 contain-content">
       <table className="w-full table-fixed border-separate border-spacing-0">
         <thead>
           <tr>
@@ -91,7 +91,7 @@ export function Ledger({ tray, find, open, suffix, empty, onOpen }: LedgerProps)
   );
 }
 
-function Row({
+const Row = memo(function Row({
   row,
   here,
   narrow,
@@ -132,7 +132,7 @@ function Row({
       </td>
     </tr>
   );
-}
+});
 
 /** J and K, or the arrows, go to the next and the previous request. */
 function useRowKeys(

@@ -11,7 +11,7 @@ import {
   showValue,
 } from '@tolvek/core/register';
 import { ArrowDown, ArrowUp, GripVertical } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { memo, type ReactNode } from 'react';
 import { FormulaEditor } from '../conditions/FormulaEditor.tsx';
 import { Button } from '../ui/Button.tsx';
 import type { Editing } from './editing.ts';
@@ -22,34 +22,44 @@ import { Reaches } from './Reaches.tsx';
 
 interface PartRowProps {
   readonly part: Part;
+  /** The field of a question. */
+  readonly field: Field | undefined;
   readonly index: number;
+  readonly isLast: boolean;
   /** Its number among the questions, for a question. */
   readonly number: number | null;
-  readonly editing: Editing;
-  readonly open: boolean;
-  readonly toggle: () => void;
+  /** How many rules name it. */
+  readonly inRules: number;
+  /** Where it is open: what it is edited with. A line that is closed is drawn again only for what it says. */
+  readonly editing: Editing | null;
+  readonly toggle: (key: string) => void;
   readonly picked: boolean;
-  readonly pick: () => void;
+  readonly pick: (key: string) => void;
 }
 
 const PART_WORDS = { section: 'Section', page: 'Page', instruction: 'Words' } as const;
 
 /** One part of the form as a ruled line; opened, everything about it is edited in place. */
-export function PartRow({ part, index, number, editing, open, toggle, picked, pick }: PartRowProps) {
-  const { draft, change } = editing;
+export const PartRow = memo(function PartRow({
+  part,
+  field,
+  index,
+  isLast,
+  number,
+  inRules,
+  editing,
+  toggle,
+  picked,
+  pick,
+}: PartRowProps) {
+  const open = editing !== null;
   const key = partKey(part);
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: key });
-  const field = part.part === 'question' ? draft.fields.find((each) => each.key === part.field) : undefined;
   const name =
     field?.label ||
     (part.part === 'section' || part.part === 'page' ? part.title : part.part === 'instruction' ? part.text : '') ||
     'No name yet';
   const isHeading = part.part === 'section' || part.part === 'page';
-  const inRules = draft.rules.filter(
-    (rule) =>
-      [...rule.then, ...rule.otherwise].some((action) => JSON.stringify(action).includes(`"${key}"`)) ||
-      rule.when.includes(key),
-  ).length;
   return (
     <li
       ref={setNodeRef}
@@ -58,7 +68,7 @@ export function PartRow({ part, index, number, editing, open, toggle, picked, pi
       className={
         open
           ? '-mx-3.5 border border-l-[3px] border-green bg-sheet px-3.5 py-3'
-          : `border-b border-rule ${part.part === 'page' ? 'mt-3 border-t-2 border-t-rule-strong' : ''}`
+          : `drawn-in-view border-b border-rule [contain-intrinsic-block-size:auto_40px] ${part.part === 'page' ? 'mt-3 border-t-2 border-t-rule-strong' : ''}`
       }
     >
       <div className="grid grid-cols-[24px_24px_26px_minmax(0,1fr)_108px_66px] items-baseline gap-x-1">
@@ -77,13 +87,13 @@ export function PartRow({ part, index, number, editing, open, toggle, picked, pi
             className="accent-green"
             aria-label={`Pick “${name}”`}
             checked={picked}
-            onChange={pick}
+            onChange={() => pick(key)}
           />
         </label>
         <i className="font-serif text-[14px] text-soft not-italic">{number ?? ''}</i>
         <button
           type="button"
-          onClick={toggle}
+          onClick={() => toggle(key)}
           aria-expanded={open}
           className={`truncate py-2 text-left text-[15.5px] ${isHeading ? 'subject' : part.part === 'instruction' ? 'text-soft' : ''}`}
         >
@@ -101,66 +111,77 @@ export function PartRow({ part, index, number, editing, open, toggle, picked, pi
         </span>
         <span className="text-soft">{inRules > 0 ? `in ${inRules} ${inRules === 1 ? 'rule' : 'rules'}` : ''}</span>
       </div>
-      {open ? (
-        <div className="mt-2 grid grid-cols-[92px_minmax(0,1fr)] items-center gap-x-3 gap-y-2 text-soft">
-          {part.part === 'question' && field ? <QuestionDetails part={part} field={field} editing={editing} /> : null}
-          {isHeading ? (
-            <>
-              <Text
-                id={`title-${key}`}
-                name="Title"
-                value={part.title}
-                set={(title) => change((before) => editPart(before, key, { title }))}
-              />
-              <Text
-                id={`text-${key}`}
-                name="Below it"
-                rows={2}
-                value={part.text}
-                set={(text) => change((before) => editPart(before, key, { text }))}
-              />
-            </>
-          ) : null}
-          {part.part === 'instruction' ? <WordsDetails part={part} editing={editing} /> : null}
-          <span />
-          <div className="flex flex-wrap items-center gap-2">
-            {part.part === 'question' ? (
-              <label className="mr-auto flex items-center gap-2 text-ink">
-                <input
-                  type="checkbox"
-                  className="accent-green"
-                  checked={part.required}
-                  onChange={(event) => change((before) => editPart(before, key, { required: event.target.checked }))}
-                />
-                Required
-              </label>
-            ) : (
-              <span className="mr-auto" />
-            )}
-            <Button
-              aria-label="Move up"
-              disabled={index === 0}
-              onClick={() => change((before) => movePart(before, key, index - 1))}
-            >
-              <ArrowUp size={15} />
-            </Button>
-            <Button
-              aria-label="Move down"
-              disabled={index === draft.parts.length - 1}
-              onClick={() => change((before) => movePart(before, key, index + 1))}
-            >
-              <ArrowDown size={15} />
-            </Button>
-            <Button
-              look="refuse"
-              onClick={() => change((before) => dropParts(before, new Set([key]), editing.released))}
-            >
-              Take off the form
-            </Button>
-          </div>
-        </div>
-      ) : null}
+      {editing ? <PartDetails part={part} field={field} index={index} isLast={isLast} editing={editing} /> : null}
     </li>
+  );
+});
+
+/** All about a part, to be edited in place. */
+function PartDetails({
+  part,
+  field,
+  index,
+  isLast,
+  editing,
+}: Pick<PartRowProps, 'part' | 'field' | 'index' | 'isLast'> & { editing: Editing }) {
+  const { change } = editing;
+  const key = partKey(part);
+  const isHeading = part.part === 'section' || part.part === 'page';
+  return (
+    <div className="mt-2 grid grid-cols-[92px_minmax(0,1fr)] items-center gap-x-3 gap-y-2 text-soft">
+      {part.part === 'question' && field ? <QuestionDetails part={part} field={field} editing={editing} /> : null}
+      {isHeading ? (
+        <>
+          <Text
+            id={`title-${key}`}
+            name="Title"
+            value={part.title}
+            set={(title) => change((before) => editPart(before, key, { title }))}
+          />
+          <Text
+            id={`text-${key}`}
+            name="Below it"
+            rows={2}
+            value={part.text}
+            set={(text) => change((before) => editPart(before, key, { text }))}
+          />
+        </>
+      ) : null}
+      {part.part === 'instruction' ? <WordsDetails part={part} editing={editing} /> : null}
+      <span />
+      <div className="flex flex-wrap items-center gap-2">
+        {part.part === 'question' ? (
+          <label className="mr-auto flex items-center gap-2 text-ink">
+            <input
+              type="checkbox"
+              className="accent-green"
+              checked={part.required}
+              onChange={(event) => change((before) => editPart(before, key, { required: event.target.checked }))}
+            />
+            Required
+          </label>
+        ) : (
+          <span className="mr-auto" />
+        )}
+        <Button
+          aria-label="Move up"
+          disabled={index === 0}
+          onClick={() => change((before) => movePart(before, key, index - 1))}
+        >
+          <ArrowUp size={15} />
+        </Button>
+        <Button
+          aria-label="Move down"
+          disabled={isLast}
+          onClick={() => change((before) => movePart(before, key, index + 1))}
+        >
+          <ArrowDown size={15} />
+        </Button>
+        <Button look="refuse" onClick={() => change((before) => dropParts(before, new Set([key]), editing.released))}>
+          Take off the form
+        </Button>
+      </div>
+    </div>
   );
 }
 

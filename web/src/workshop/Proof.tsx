@@ -1,9 +1,17 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { explain, parseExpression } from '@tolvek/core/expression';
-import { type FormDesign, isUnanswered, partKey, partName, ruleInWords } from '@tolvek/core/form';
-import { showValue } from '@tolvek/core/register';
+import {
+  type FormDesign,
+  isUnanswered,
+  partKey,
+  partName,
+  questionsOf,
+  ruleInWords,
+  type ShownPart,
+} from '@tolvek/core/form';
+import { type Problem, showValue } from '@tolvek/core/register';
 import { prepareRouting } from '@tolvek/core/routing';
-import { useMemo, useState } from 'react';
+import { createContext, Fragment, memo, useContext, useMemo, useRef, useState } from 'react';
 import { FormParts } from '../fields/FormParts.tsx';
 import { type AroundFields, AroundFieldsProvider } from '../fields/input.ts';
 import { uploadFile } from '../fields/uploadFile.ts';
@@ -25,7 +33,10 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
   const [tried, setTried] = useState(false);
   const route = useMemo(() => prepareRouting(draft.routing, scope), [draft.routing, scope]);
   const [ask] = workshopApi.useDraftOffersMutation();
-  const { facts, answers, know, hold, seat } = proof;
+  const { facts, know, hold, seat } = proof;
+  // What is offered goes by the answers of then; the inputs need not be drawn for each of them.
+  const latest = useRef(proof.answers);
+  latest.current = proof.answers;
   const around = useMemo((): AroundFields => {
     const outside = facts.door === 'outside';
     const person = seat === 'outside' || seat === 'staff' ? null : seat;
@@ -37,15 +48,23 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
         return known;
       },
       know,
-      offers: (field, find) => ask({ key: form.key, body: { field, find, answers, person, outside } }).unwrap(),
+      offers: (field, find) =>
+        ask({ key: form.key, body: { field, find, answers: latest.current, person, outside } }).unwrap(),
     };
-  }, [facts, answers, know, hold, seat, ask, form.key]);
+  }, [facts, know, hold, seat, ask, form.key]);
   const { problems } = completion;
   const routed = route(slots);
   const team = form.groups.find((group) => group.key === routed.outcome.team)?.name ?? routed.outcome.team;
+  const shownProblems = new Map<string, Problem[]>();
+  for (const problem of problems)
+    if (tried || !isUnanswered(problem))
+      shownProblems.set(problem.field, [...(shownProblems.get(problem.field) ?? []), problem]);
   const general = completion.warnings.filter((said) => said.field === 'form');
   return (
-    <aside aria-label="Proof" className="min-h-0 overflow-auto border-l border-rule-strong bg-well px-5 py-4">
+    <aside
+      aria-label="Proof"
+      className="min-h-0 overflow-auto border-l border-rule-strong bg-well px-5 py-4 contain-content"
+    >
       <p className="flex flex-wrap items-center gap-2 text-[13px]">
         Seen by
         <select
@@ -75,29 +94,27 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
           </p>
         ))}
         <AroundFieldsProvider value={around}>
-          {completion.parts.map((part, index) =>
-            part.part === 'page' ? (
-              <div key={part.id} className="mt-7 border-t-2 border-dotted border-rule-strong pt-3">
-                <p className="text-[12.5px] text-soft">{index === 0 ? 'First page' : 'Next page'}</p>
-                <h2>{part.title}</h2>
-                {part.text ? <p className="text-soft">{part.text}</p> : null}
-              </div>
-            ) : (
+          {onPages(completion.parts).map(({ page, parts }, index) => (
+            <Fragment key={page?.id ?? 'before'}>
+              {page ? (
+                <div className="mt-7 border-t-2 border-dotted border-rule-strong pt-3">
+                  <p className="text-[12.5px] text-soft">{index === 0 ? 'First page' : 'Next page'}</p>
+                  <h2>{page.title}</h2>
+                  {page.text ? <p className="text-soft">{page.text}</p> : null}
+                </div>
+              ) : null}
               <FormParts
-                key={partKey(part)}
-                parts={[part]}
+                parts={parts}
                 fields={draft.fields}
                 completion={completion}
                 about={draft.title}
                 prefix="proof"
                 typedAt={(key) => proof.answers[key]}
-                problemsAt={(key) =>
-                  problems.filter((problem) => problem.field === key && (tried || !isUnanswered(problem)))
-                }
+                problemsAt={(key) => shownProblems.get(key) ?? NO_PROBLEM}
                 onChange={proof.answer}
               />
-            ),
-          )}
+            </Fragment>
+          ))}
         </AroundFieldsProvider>
         <p className="mt-5 border-t border-rule pt-3 text-soft" aria-live="polite">
           {problems.length === 0
@@ -150,6 +167,24 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
   );
 }
 
+const NO_PROBLEM: readonly Problem[] = [];
+
+interface OnPage {
+  readonly page: Extract<ShownPart, { part: 'page' }> | null;
+  readonly parts: readonly ShownPart[];
+}
+
+/** The parts by the page they stand on. */
+function onPages(parts: readonly ShownPart[]): readonly OnPage[] {
+  const pages: { page: OnPage['page']; parts: ShownPart[] }[] = [];
+  for (const part of parts) {
+    if (part.part === 'page') pages.push({ page: part, parts: [] });
+    else if (pages.length === 0) pages.push({ page: null, parts: [part] });
+    else pages.at(-1)?.parts.push(part);
+  }
+  return pages;
+}
+
 /**
  * Values that nobody types: computed, or put by a default or a rule into a field the form does not
  * ask.
@@ -180,49 +215,68 @@ function Computed({ draft, proof }: { draft: FormDesign; proof: ProofState }) {
   );
 }
 
+/** The proof as it is now, for the reasons that are open. */
+const ProofNow = createContext<ProofState | null>(null);
+
 /** What this person does not meet with these answers, and the rule that says so. */
 function Away({ draft, proof }: { draft: FormDesign; proof: ProofState }) {
-  const { completion, scope, slots } = proof;
-  const shown = new Set(completion.parts.map(partKey));
-  const away = draft.parts.filter((part) => part.part === 'question' && !shown.has(partKey(part)));
+  const shown = new Set(proof.completion.parts.map(partKey));
+  const names = useMemo(
+    () => new Map(questionsOf(draft.parts).map(({ field }) => [field, partName(draft, field)])),
+    [draft],
+  );
+  const away = [...names].filter(([key]) => !shown.has(key));
   if (away.length === 0) return null;
   return (
-    <div className="mt-3 text-[13px]">
-      <p className="text-soft">Away for now:</p>
-      <ul>
-        {away.map((part) => {
-          const key = partKey(part);
-          const rules = completion.rules.filter(({ rule }) =>
-            [...rule.then, ...rule.otherwise].some(
-              (action) =>
-                action.do === 'jump' ||
-                ((action.do === 'show' || action.do === 'hide') &&
-                  action.parts.some((each) => each === key || placed(draft, key).includes(each))),
-            ),
-          );
-          return (
-            <li key={key} className="flex justify-between gap-3 border-b border-rule py-1">
-              {partName(draft, key)}
-              <Why about={`“${partName(draft, key)}” is away`}>
-                {rules.length === 0 ? <p>It picks from the staff, and is not asked of people from outside.</p> : null}
-                {rules.map(({ rule }) => {
-                  const parsed = parseExpression(rule.when);
-                  return (
-                    <div key={rule.id} className="mt-2 first:mt-0">
-                      <p>
-                        <b>{rule.name}</b>: {ruleInWords(rule, draft, scope)}.
-                      </p>
-                      {parsed.ok ? <Reasons of={explain(parsed.value, scope, slots)} /> : null}
-                    </div>
-                  );
-                })}
-              </Why>
-            </li>
-          );
-        })}
-      </ul>
-    </div>
+    <ProofNow.Provider value={proof}>
+      <div className="mt-3 text-[13px]">
+        <p className="text-soft">Away for now:</p>
+        <ul>
+          {away.map(([key, name]) => (
+            <AwayLine key={key} field={key} name={name} />
+          ))}
+        </ul>
+      </div>
+    </ProofNow.Provider>
   );
+}
+
+const AwayLine = memo(function AwayLine({ field, name }: { field: string; name: string }) {
+  return (
+    <li className="flex justify-between gap-3 border-b border-rule py-1">
+      {name}
+      <Why about={`“${name}” is away`}>
+        <BecauseOf away={field} />
+      </Why>
+    </li>
+  );
+});
+
+/** The rules by which a question is away, with what they found. */
+function BecauseOf({ away: key }: { away: string }) {
+  const proof = useContext(ProofNow);
+  if (!proof) return null;
+  const { completion, scope, slots, draft } = proof;
+  const around = [key, ...placed(draft, key)];
+  const rules = completion.rules.filter(({ rule }) =>
+    [...rule.then, ...rule.otherwise].some(
+      (action) =>
+        action.do === 'jump' ||
+        ((action.do === 'show' || action.do === 'hide') && action.parts.some((each) => around.includes(each))),
+    ),
+  );
+  if (rules.length === 0) return <p>It picks from the staff, and is not asked of people from outside.</p>;
+  return rules.map(({ rule }) => {
+    const parsed = parseExpression(rule.when);
+    return (
+      <div key={rule.id} className="mt-2 first:mt-0">
+        <p>
+          <b>{rule.name}</b>: {ruleInWords(rule, draft, scope)}.
+        </p>
+        {parsed.ok ? <Reasons of={explain(parsed.value, scope, slots)} /> : null}
+      </div>
+    );
+  });
 }
 
 /** The section and the page a question stands in. */

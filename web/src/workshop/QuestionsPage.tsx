@@ -8,9 +8,9 @@ import {
   useSensors,
 } from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
-import { partKey, questionsOf } from '@tolvek/core/form';
+import { type FormRule, partKey, questionsOf } from '@tolvek/core/form';
 import { type CarriedField, type Kind, type KindName, namesAround, showValue } from '@tolvek/core/register';
-import { useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Button } from '../ui/Button.tsx';
 import { useBinder } from './binder.ts';
 import type { Editing } from './editing.ts';
@@ -33,6 +33,10 @@ import { Reaches } from './Reaches.tsx';
 import { SubjectEditor } from './SubjectEditor.tsx';
 import { UniqueRules } from './UniqueRules.tsx';
 
+// The same objects at each drawing: others would have every line drawn again.
+const BY_POINTER = { activationConstraint: { distance: 4 } };
+const BY_KEYS = { coordinateGetter: sortableKeyboardCoordinates };
+
 /** What is asked, in which words and order; below it the fields no form asks. */
 export function QuestionsPage() {
   const { editing } = useBinder();
@@ -51,10 +55,7 @@ export function QuestionsPage() {
   );
   const [adding, setAdding] = useState(false);
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
+  const sensors = useSensors(useSensor(PointerSensor, BY_POINTER), useSensor(KeyboardSensor, BY_KEYS));
   const numbers = new Map(questionsOf(draft.parts).map((question, index) => [question.field, index + 1]));
   const deskOnly = draft.fields.filter((field) => field.source === 'desk-only');
   const computed = draft.fields.filter((field) => field.source === 'computed');
@@ -75,11 +76,18 @@ export function QuestionsPage() {
     setAdding(false);
     queueMicrotask(() => setOpen(made));
   };
-  const toggle = (key: string): void => setOpen(open === key ? null : key);
-  const pick = (key: string): void =>
-    setPicked((before) =>
-      before.has(key) ? new Set([...before].filter((each) => each !== key)) : new Set([...before, key]),
-    );
+  const toggle = useCallback((key: string): void => setOpen((before) => (before === key ? null : key)), []);
+  const pick = useCallback(
+    (key: string): void =>
+      setPicked((before) =>
+        before.has(key) ? new Set([...before].filter((each) => each !== key)) : new Set([...before, key]),
+      ),
+    [],
+  );
+  const order = draft.parts.map(partKey).join(' ');
+  const items = useMemo(() => order.split(' ').filter(Boolean), [order]);
+  const fields = useMemo(() => new Map(draft.fields.map((field) => [field.key, field])), [draft.fields]);
+  const inRules = useMemo(() => rulesNaming(draft.rules), [draft.rules]);
   return (
     <>
       <FormHead editing={editing} />
@@ -117,7 +125,7 @@ export function QuestionsPage() {
       <h2 className="section-head mt-4">On the form</h2>
       {picked.size > 0 ? <Together editing={editing} picked={picked} done={() => setPicked(new Set())} /> : null}
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
-        <SortableContext items={draft.parts.map(partKey)} strategy={verticalListSortingStrategy}>
+        <SortableContext items={items} strategy={verticalListSortingStrategy}>
           <ol>
             {draft.parts.map((part, index) => {
               const key = partKey(part);
@@ -125,13 +133,15 @@ export function QuestionsPage() {
                 <PartRow
                   key={key}
                   part={part}
+                  field={fields.get(key)}
                   index={index}
+                  isLast={index === draft.parts.length - 1}
                   number={numbers.get(key) ?? null}
-                  editing={editing}
-                  open={open === key}
-                  toggle={() => toggle(key)}
+                  inRules={inRules(key)}
+                  editing={open === key ? editing : null}
+                  toggle={toggle}
                   picked={picked.has(key)}
-                  pick={() => pick(key)}
+                  pick={pick}
                 />
               );
             })}
@@ -291,6 +301,17 @@ export function QuestionsPage() {
       <UniqueRules editing={editing} />
     </>
   );
+}
+
+/** How many rules name a part, in their condition or in what they do. */
+function rulesNaming(rules: readonly FormRule[]): (key: string) => number {
+  const texts = rules.map((rule) => `${rule.when} ${JSON.stringify([...rule.then, ...rule.otherwise])}`);
+  const known = new Map<string, number>();
+  return (key) => {
+    const found = known.get(key) ?? texts.filter((text) => new RegExp(`(?<![\\w-])${key}(?![\\w-])`).test(text)).length;
+    known.set(key, found);
+    return found;
+  };
 }
 
 /** A value that comes along with a choice; it is edited where the choice is. */

@@ -71,6 +71,7 @@ export function useProof(draft: FormDesign, form: AnswerOf<'form'>) {
   }, [answers, parts]);
   const completion = useMemo(() => complete(known, facts), [complete, known, facts]);
   return {
+    draft,
     seat,
     setSeat,
     facts,
