@@ -95,6 +95,7 @@ export async function measureDesk({ folder, size, grow, mixed }: DeskRun, tell: 
   };
   const before = await rounds();
   await desk.stop();
+  tell([disk(join(data, 'tolvek.sqlite'))]);
   console.log(`Growing it to ${grow} requests …`);
   grown(join(data, 'tolvek.sqlite'), grow);
   desk = await Part.start('./desk.process.ts', [data, String(size), smtp]);
@@ -108,6 +109,31 @@ export async function measureDesk({ folder, size, grow, mixed }: DeskRun, tell: 
   await desk.stop();
   await load.stop();
   await mail.stop();
+}
+
+/** What a request takes of the disk, bytes: with its history, its letters and all indexes; limit: 6,000. */
+function disk(path: string): Figure {
+  const db = new Sqlite(path, { readonly: true });
+  // Where the demo’s letters arrive is no part of a desk.
+  const held = db
+    .prepare(
+      'select sum(pgsize) as bytes from dbstat where name not in (select name from sqlite_master where tbl_name = ?)',
+    )
+    .get('letters') as { bytes: number };
+  const { n } = db.prepare('select count(*) as n from requests').get() as { n: number };
+  const most = db
+    .prepare(
+      'select coalesce(m.tbl_name, s.name) as name, sum(s.pgsize) as bytes from dbstat s left join sqlite_master m on m.name = s.name group by 1 order by 2 desc limit 8',
+    )
+    .all() as { name: string; bytes: number }[];
+  db.close();
+  console.log(`Of the disk: ${most.map(({ name, bytes }) => `${name} ${Math.round(bytes / n)}`).join(', ')}`);
+  return figure(
+    'A request on the disk, bytes, with its history, letters and indexes; limit: 6,000',
+    [held.bytes / n],
+    [6_000],
+    1,
+  );
 }
 
 async function signedIn(load: Part, url: string, name: string): Promise<string> {

@@ -87,7 +87,10 @@ function goOn(house: House, request: Request, response: Response): void {
 function worksFloor(db: Reader, viewer: Viewer): boolean {
   if (viewer.role !== 'member') return true;
   const desk = allRegisters(db).flatMap((register) => register.deskGroups);
-  const deciding = allForms(db).flatMap(({ draft }) => draft.approval.steps.flatMap((step) => step.seats.map(wordOf)));
+  const things = new Set(allRegisters(db).flatMap(({ id, holds }) => (holds === 'things' ? [id] : [])));
+  const deciding = allForms(db)
+    .filter(({ registerId }) => !things.has(registerId))
+    .flatMap(({ draft }) => draft.approval.steps.flatMap((step) => step.seats.map(wordOf)));
   const teams = allGroups(db)
     .filter((group) => group.isTeam)
     .map((group) => group.key);

@@ -17,12 +17,18 @@ export function accessView(db: Reader, register: RegisterRow, form: FormRow) {
   const protection = protectionOfDraft(db, form, register);
   const { fields } = protection;
   const readingOf = prepareAccess(protection);
-  const desk = new Set([
-    ...register.deskGroups,
-    ...draft.routing.rows.map((row) => row.outcome.team),
-    draft.routing.otherwise.team,
-    ...draft.approval.steps.flatMap((step) => step.seats.flatMap((seat) => ('group' in seat ? [seat.group] : []))),
-  ]);
+  // Things are neither routed nor decided: whatever their form says of it, nobody works on them by that.
+  const working =
+    register.holds === 'things'
+      ? []
+      : [
+          ...draft.routing.rows.map((row) => row.outcome.team),
+          draft.routing.otherwise.team,
+          ...draft.approval.steps.flatMap((step) =>
+            step.seats.flatMap((seat) => ('group' in seat ? [seat.group] : [])),
+          ),
+        ];
+  const desk = new Set([...register.deskGroups, ...working]);
   const seats: { who: string; viewer: Viewer; relation: { isDesk: boolean; isRequester: boolean } }[] = [
     {
       who: 'The requester',
