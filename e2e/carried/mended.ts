@@ -62,6 +62,11 @@ export const MENDED: readonly Mended[] = [
     why: 'Nothing about things is due; when a request was due stands in the facts that are compared.',
   },
   {
+    route: 'form',
+    where: /^\.body\.grid\[\d+\]\.cells\.length: 4 → 3$/,
+    why: 'The access page of a register of things named the group that decides on requests; nobody decides on things.',
+  },
+  {
     route: null,
     where: /^\.body\..*kind: "auto-number" → "running-number"$/,
     why: 'Running numbers are called so.',

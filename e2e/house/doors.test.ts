@@ -103,6 +103,19 @@ describe('a door', () => {
     expect(ok(await maren.call('addDoor', input)).slug).toBe(slug);
     const listed = ok(await maren.call('form', { params: { key } })).doors as { slug: string; name: string }[];
     expect(listed.map(({ name }) => name)).toEqual(['Staff door', 'Outside door', 'Open day']);
+    // Who asks finds the form once, by a door that is open to them.
+    const second = ok(
+      await maren.call('addDoor', {
+        ...{ params: { key }, headers: { 'Idempotency-Key': crypto.randomUUID() } },
+        body: { name: 'For divers', proof: 'sign-in' },
+      }),
+    ).slug as string;
+    const found = async (): Promise<readonly string[]> =>
+      (await asks(oskar)).filter((each) => each === second || each === 'come-on-site');
+    expect(await found()).toEqual(['come-on-site']);
+    ok(await set('come-on-site', { open: false }));
+    expect(await found()).toEqual([second]);
+    ok(await set('come-on-site', { open: true }));
     const now = desk.running.house.clock.now();
     ok(
       await set(

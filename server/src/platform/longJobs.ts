@@ -35,6 +35,9 @@ class JobStopped extends Error {}
 
 const LEFT = sql`state in ('waiting', 'running')`;
 
+/** What a job that has ended was about is not kept: rows of a sheet may hold anything. */
+const OVER = {};
+
 /** Notes that long work is to be done; whoever does it is woken by `house.wakeJobs` after the commit. */
 export function addJob(
   tx: Transaction,
@@ -77,7 +80,7 @@ export function stopJob(house: House, personId: string, id: string): void {
   write(house, ({ tx, now }) => {
     jobOf(tx, personId, id);
     tx.update(jobs)
-      .set({ state: 'stopped', endedAt: now })
+      .set({ state: 'stopped', endedAt: now, about: OVER })
       .where(and(eq(jobs.id, id), LEFT))
       .run();
   });
@@ -155,14 +158,14 @@ export class Jobs {
       const work = this.kinds[kind];
       if (!work) throw new Error(`Nobody knows how to do “${kind}”.`);
       await work(house, { about: about as never, by, before: result, step });
-      await set({ state: 'done', endedAt: house.clock.now() });
+      await set({ state: 'done', endedAt: house.clock.now(), about: OVER });
     } catch (error) {
       if (error instanceof JobStopped) return;
       // A full or locked disk is waited for: it goes on when it is looked at next.
       if (error instanceof Problem && error.status === 503) throw error;
       // A mistake of ours ends this job and no other.
       house.log.error({ job: id, kind, err: error }, 'long work failed');
-      await set({ state: 'failed', endedAt: house.clock.now() });
+      await set({ state: 'failed', endedAt: house.clock.now(), about: OVER });
     }
   }
 }

@@ -1,9 +1,11 @@
-import type { viewRoutes } from '@tolvek/contract';
+import type { AnswerOf, viewRoutes } from '@tolvek/contract';
+import type { Viewer } from '@tolvek/core/people';
 import { follower, keptByOthers } from '../door/admission.ts';
 import { doorsFor } from '../door/queries.ts';
 import { releaseInForce } from '../form/queries.ts';
 import { admissionOf } from '../intake/admission.ts';
 import { begunBy } from '../intake/kept.ts';
+import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { requestById, requestByNumber } from '../request/queries.ts';
@@ -17,28 +19,11 @@ export function requesterHandlers(
   const { db, clock } = house;
 
   return {
-    frontDesk: ({ viewer }) => {
-      const kind = viewer ? 'staff' : 'outside';
-      return {
-        forms: doorsFor(db, kind).flatMap((door) => {
-          const release = releaseInForce(db, door.formId);
-          if (!release || keptByOthers(db, door.formId, viewer) !== null) return [];
-          const admission = admissionOf(db, door, viewer, clock.now());
-          // A form that is meant for others is none of theirs.
-          if (!admission.admitted && admission.why === 'not-for-you') return [];
-          return [
-            {
-              slug: door.slug,
-              title: release.design.title,
-              intro: release.design.intro,
-              refusal: admission.admitted ? null : admission.message,
-            },
-          ];
-        }),
-        begun: viewer ? begunBy(db, viewer) : [],
-        mine: viewer ? ownRequests(db, viewer, clock.now()) : [],
-      };
-    },
+    frontDesk: ({ viewer }) => ({
+      forms: formsFor(db, viewer, clock.now()),
+      begun: viewer ? begunBy(db, viewer) : [],
+      mine: viewer ? ownRequests(db, viewer, clock.now()) : [],
+    }),
 
     follow: ({ params }) => {
       const { viewer, requestId } = follower(db, params.token, clock.now());
@@ -47,4 +32,23 @@ export function requesterHandlers(
 
     myRequest: ({ params, viewer }) => requesterViewOf(db, viewer, requestByNumber(db, params.number), clock.now()),
   };
+}
+
+/**
+ * The forms somebody can ask with, each once: by the first of its doors that admits them, else by the first that
+ * says why not. A form that is meant for others is none of theirs.
+ */
+function formsFor(db: Reader, viewer: Viewer | null, now: number): AnswerOf<'frontDesk'>['forms'] {
+  const forms = new Map<string, AnswerOf<'frontDesk'>['forms'][number]>();
+  for (const door of doorsFor(db, viewer ? 'staff' : 'outside')) {
+    const release = releaseInForce(db, door.formId);
+    if (!release || keptByOthers(db, door.formId, viewer) !== null) continue;
+    const admission = admissionOf(db, door, viewer, now);
+    const listed = forms.get(door.formId);
+    if (listed?.refusal === null || (listed && !admission.admitted)) continue;
+    if (!admission.admitted && admission.why === 'not-for-you') continue;
+    const { title, intro } = release.design;
+    forms.set(door.formId, { slug: door.slug, title, intro, refusal: admission.admitted ? null : admission.message });
+  }
+  return [...forms.values()];
 }
