@@ -43,25 +43,18 @@ const doorsInto = prepared((db) =>
 export const doorsOf = (db: Reader, formId: string): readonly DoorRow[] =>
   doorsInto(db).all({ form: formId }).map(rowOf);
 
-/** A door by its id, whether its form is in use or not. */
+/** One door, whether its form is in use or not. */
+const oneDoor = (db: Reader, which: SQL): Found | undefined =>
+  db.select(COLUMNS).from(doors).innerJoin(designs, eq(designs.id, doors.id)).where(which).get();
+
 export function doorById(db: Reader, id: string): DoorRow | undefined {
-  const found = db
-    .select(COLUMNS)
-    .from(doors)
-    .innerJoin(designs, eq(designs.id, doors.id))
-    .where(eq(doors.id, id))
-    .get();
+  const found = oneDoor(db, eq(doors.id, id));
   return found && rowOf(found);
 }
 
 /** A door as a design of its own, whatever its form. */
 export function doorDesign(db: Reader, slug: string): { door: DoorRow; design: DesignRow<DoorDesign> } {
-  const found = db
-    .select(COLUMNS)
-    .from(doors)
-    .innerJoin(designs, eq(designs.id, doors.id))
-    .where(eq(doors.slug, slug))
-    .get();
+  const found = oneDoor(db, eq(doors.slug, slug));
   if (!found) throw notFound('This door');
   const door = rowOf(found);
   const { id, version, design: draft } = door;
