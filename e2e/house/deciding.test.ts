@@ -198,6 +198,9 @@ describe('a decision of several', () => {
     expect(trays.find(({ key }: { key: string }) => key === 'deciding').count).toBe((await tray(her)).length);
     ok(await decide(her, number, 'approve'));
     expect((await decision(number)).slice(0, 2)).toEqual(['arrived', 'approved']);
+    // What she decided stays hers to look at.
+    const { rows } = ok(await her.call('ledger', { query: { tray: 'all' } }));
+    expect(rows.map((row: { number: string }) => row.number)).toContain(number);
   });
 });
 

@@ -1,7 +1,8 @@
 import { mayNotDecide, type Standing, whatNow } from '@tolvek/core/approval';
-import type { Viewer } from '@tolvek/core/people';
-import { asc, desc, eq } from 'drizzle-orm';
+import { holdersOf, type Viewer, wordOf } from '@tolvek/core/people';
+import { asc, desc, eq, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
+import { prepared } from '../platform/prepared.ts';
 import { approvalRounds, approvalSteps, seats } from './tables.ts';
 
 export type SeatRow = typeof seats.$inferSelect;
@@ -83,6 +84,24 @@ export function seatFor(round: Round, viewer: Viewer): SeatRow {
     at.seats[0];
   if (!seat) throw new Error(`Step ${at.id} has no seat.`);
   return seat;
+}
+
+const seated = prepared((db) =>
+  db
+    .select({ holder: seats.holder })
+    .from(seats)
+    .where(sql`holder >= '@' and holder < 'A' and holder = ${sql.placeholder('word')}`)
+    .limit(1)
+    .prepare(),
+);
+
+/**
+ * The words by which somebody holds seats: their groups, and they themselves where a seat is theirs alone, now or
+ * before. Most hold none, and lists need not look for them.
+ */
+export function wordsHeld(db: Reader, viewer: Viewer): readonly string[] {
+  const own = wordOf({ person: viewer.personId });
+  return seated(db).get({ word: own }) ? holdersOf(viewer) : viewer.groups;
 }
 
 /** Seats that can be decided at now. */

@@ -2,6 +2,7 @@ import type { AnswerOf, TrayKey } from '@tolvek/contract';
 import { addWorkingTime, dateAt, dayInWords, endOfDay, fuseAt } from '@tolvek/core/deadline';
 import { holdersOf, type Viewer } from '@tolvek/core/people';
 import { and, asc, count, desc, eq, gte, inArray, like, lt, ne, notInArray, type SQL, sql } from 'drizzle-orm';
+import { wordsHeld } from '../approval/queries.ts';
 import { seats } from '../approval/tables.ts';
 import { calendarOf } from '../calendar/queries.ts';
 import { finishing } from '../deadline/queries.ts';
@@ -28,7 +29,7 @@ const PAGE = 50;
  * or find has them.
  */
 const deskCondition = (db: Reader, viewer: Viewer): SQL | undefined =>
-  and(eq(requests.trial, false), workedBy(allRegisters(db), viewer, requests));
+  and(eq(requests.trial, false), workedBy(allRegisters(db), viewer, requests, wordsHeld(db, viewer)));
 
 /** What belongs in a tray, besides being for the viewer to see. */
 function trayCondition(tray: TrayKey, viewer: Viewer, now: number): SQL | undefined {
@@ -135,7 +136,7 @@ function countsOf<T extends (typeof COUNTED)[number]>(
   const row = db
     .select(sums)
     .from(tallies)
-    .where(workedBy(allRegisters(db), viewer, tallies))
+    .where(workedBy(allRegisters(db), viewer, tallies, wordsHeld(db, viewer)))
     .get();
   return new Map(trays.map((tray) => [tray, Number(row?.[tray] ?? 0)]));
 }
@@ -154,7 +155,7 @@ function dueBefore(db: Reader, viewer: Viewer, moments: readonly number[]): read
   const whole = db
     .select(sums)
     .from(dues)
-    .where(and(lt(dues.hour, Math.max(...hours)), workedBy(allRegisters(db), viewer, dues)))
+    .where(and(lt(dues.hour, Math.max(...hours)), workedBy(allRegisters(db), viewer, dues, wordsHeld(db, viewer))))
     .get();
   const mine = deskCondition(db, viewer);
   return moments.map((moment, at) => {

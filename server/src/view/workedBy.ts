@@ -9,17 +9,19 @@ export type Worked =
   | typeof dues;
 
 /** Whether somebody is among those who decide, by a group of theirs or by themselves. */
-const isDecider = (of: Pick<Worked, 'deciders'>, viewer: Viewer): SQL | undefined =>
-  or(...holdersOf(viewer).map((word) => sql`instr(' ' || ${of.deciders} || ' ', ${` ${word} `}) > 0`));
+const isDecider = (of: Pick<Worked, 'deciders'>, words: readonly string[]): SQL | undefined =>
+  or(...words.map((word) => sql`instr(' ' || ${of.deciders} || ' ', ${` ${word} `}) > 0`));
 
 /**
  * Asks SQLite what `relationTo` of core answers for one: whether the viewer works on a request.
- * `registers`: all there are, with the groups that work in them. Undefined: on all of them.
+ * `registers`: all there are, with the groups that work in them. `words`: by which they hold seats. Undefined: on
+ * all of them.
  */
 export function workedBy(
   registers: readonly { readonly id: string; readonly deskGroups: readonly string[] }[],
   viewer: Viewer,
   of: Worked,
+  words: readonly string[] = holdersOf(viewer),
 ): SQL | undefined {
   if (viewer.kind !== 'staff') return sql`0`;
   if (viewer.role !== 'member') return undefined;
@@ -28,7 +30,7 @@ export function workedBy(
   return or(
     eq(of.handlerId, viewer.personId),
     groups.length > 0 ? inArray(of.team, groups) : undefined,
-    isDecider(of, viewer),
+    isDecider(of, words),
     worked.length > 0
       ? inArray(
           of.registerId,

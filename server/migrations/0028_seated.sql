@@ -1,0 +1,1 @@
+CREATE INDEX `seats_person` ON `seats` (`holder`) WHERE holder >= '@' and holder < 'A';
