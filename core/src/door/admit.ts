@@ -1,5 +1,5 @@
 import { belongs } from '../people/index.ts';
-import { type DoorDesign, type DoorLimit, doorAt, kindOfProof } from './door.ts';
+import { type DoorDesign, type DoorLimit, doorAt, kindOfProof, manyRequests } from './door.ts';
 
 type Why = 'closed' | 'not-yet' | 'sign-in' | 'inactive' | 'not-for-you' | 'full';
 
@@ -17,15 +17,13 @@ export interface Comer {
 
 const WHOM_TO_ASK = 'If you need this now, write to the desk.';
 
-const times = (n: number): string => (n === 1 ? 'one request' : `${n} requests`);
-
 const stretch = (days: number | null): string =>
   days === null ? '' : days === 1 ? ' for today' : ` for these ${days} days`;
 
 const fullMessage = ({ most, of, days }: DoorLimit): string =>
   of === 'all'
-    ? `This form takes ${times(most)}${stretch(days)}, and that many have come. ${WHOM_TO_ASK}`
-    : `Each person can send ${times(most)}${stretch(days)} by this form, and you have. ${WHOM_TO_ASK}`;
+    ? `This form takes ${manyRequests(most)}${stretch(days)}, and that many have come. ${WHOM_TO_ASK}`
+    : `Each person can send ${manyRequests(most)}${stretch(days)} by this form, and you have. ${WHOM_TO_ASK}`;
 
 /**
  * Whether somebody may come in now. A refusal always says why, and whom to ask. `used`: how many requests

@@ -1,11 +1,10 @@
 import { momentInWords } from '../deadline/index.ts';
 import { audienceInWords } from '../people/index.ts';
-import type { DoorDesign, DoorLimit } from './door.ts';
+import { type DoorDesign, type DoorLimit, manyRequests } from './door.ts';
 
 function limitInWords({ most, of, days }: DoorLimit): string {
-  const many = most === 1 ? 'one request' : `${most} requests`;
   const long = days === null ? '' : days === 1 ? ' a day' : ` in ${days} days`;
-  return `At most ${many}${of === 'each' ? ' from each person' : ''}${long}.`;
+  return `At most ${manyRequests(most)}${of === 'each' ? ' from each person' : ''}${long}.`;
 }
 
 /** What a door is set to, in sentences: who comes in, how, when, and how many. `zone`: an IANA name. */

@@ -51,26 +51,29 @@ export function serve<R extends Readonly<Record<string, Route>>>(
 /** Who may call, what is understood, and answers that the contract describes. */
 function bind(router: Router, house: House, limits: Limits, route: Route, handler: AnyHandler): void {
   const answersItself = route.takes !== undefined || (route.gives !== undefined && route.gives !== 'json');
-  const parsers = route.takes === 'bytes' ? [] : [onlyJson, express.json({ limit: '512kb', strict: true })];
   const method = route.method.toLowerCase() as 'get' | 'post' | 'put' | 'patch';
-  router[method](route.path, ...parsers, async (request: Request, response: Response) => {
-    const session = await callerFor(route, limits, house, request, response);
-    const call: Call = {
-      params: route.params.parse(request.params),
-      query: route.query.parse({ ...request.query }),
-      body: route.body.parse(request.body ?? {}),
-      viewer: session?.viewer ?? null,
-      session,
-      key: route.guard === 'Idempotency-Key' ? keyOf(request) : '',
-      version: route.guard === 'If-Match' ? versionOf(request) : 0,
-      request,
-      response,
-    };
-    if (answersItself) return void (await handler(call));
-    const work = () => handler(call);
-    const answer = await patiently(house, work);
-    response.set('Cache-Control', 'no-store').json(answer);
-  });
+  router[method](
+    route.path,
+    ...(route.takes === 'bytes' ? [] : JSON_BODY),
+    async (request: Request, response: Response) => {
+      const session = await callerFor(route, limits, house, request, response);
+      const call: Call = {
+        params: route.params.parse(request.params),
+        query: route.query.parse({ ...request.query }),
+        body: route.body.parse(request.body ?? {}),
+        viewer: session?.viewer ?? null,
+        session,
+        key: route.guard === 'Idempotency-Key' ? keyOf(request) : '',
+        version: route.guard === 'If-Match' ? versionOf(request) : 0,
+        request,
+        response,
+      };
+      if (answersItself) return void (await handler(call));
+      const work = () => handler(call);
+      const answer = await patiently(house, work);
+      response.set('Cache-Control', 'no-store').json(answer);
+    },
+  );
 }
 
 const onlyJson: RequestHandler = (request, _response, next) => {
@@ -79,6 +82,9 @@ const onlyJson: RequestHandler = (request, _response, next) => {
     throw new Problem(415, 'not-json', 'Not JSON', 'Send JSON with the content type application/json.');
   next();
 };
+
+/** How bodies are read of all routes that take no bytes. */
+const JSON_BODY: readonly RequestHandler[] = [onlyJson, express.json({ limit: '512kb', strict: true })];
 
 /** The caller of a route, refused here when they may not call it at all. */
 async function callerFor(
