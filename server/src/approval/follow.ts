@@ -2,6 +2,7 @@ import type { ApprovalPath } from '@tolvek/core/approval';
 import { wordOf } from '@tolvek/core/people';
 import { eq, inArray } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
+import { adding } from '../platform/adding.ts';
 import type { Transaction } from '../platform/database.ts';
 import type { Work } from '../platform/work.ts';
 import { decidersAre, type Follower } from '../request/change.ts';
@@ -20,17 +21,19 @@ export const followApprovals: Follower = (work, request, change) => {
   return undefined;
 };
 
+const addRound = adding(approvalRounds);
+const addStep = adding(approvalSteps);
+const addSeat = adding(seats);
+
 function begin({ tx, now }: Work, request: ShownRow, { steps }: ApprovalPath): void {
   const roundId = uuid();
-  tx.insert(approvalRounds).values({ id: roundId, requestId: request.id, state: 'open', openedAt: now }).run();
+  addRound(tx, { id: roundId, requestId: request.id, state: 'open', openedAt: now });
   steps.forEach(({ id: key, label, needed, seats: planned }, place) => {
     const stepId = uuid();
-    tx.insert(approvalSteps).values({ id: stepId, roundId, place, key, label, needed }).run();
+    addStep(tx, { id: stepId, roundId, place, key, label, needed });
     const state = place === 0 ? 'open' : 'ahead';
     for (const holder of planned)
-      tx.insert(seats)
-        .values({ id: uuid(), stepId, requestId: request.id, holder: wordOf(holder), state })
-        .run();
+      addSeat(tx, { id: uuid(), stepId, requestId: request.id, holder: wordOf(holder), state });
   });
 }
 

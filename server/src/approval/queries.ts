@@ -14,27 +14,41 @@ export type StepRow = typeof approvalSteps.$inferSelect & { readonly seats: read
 /** A round with its steps in turn. */
 export type Round = RoundRow & { readonly steps: readonly StepRow[] };
 
-/** The last time a request was or is decided on. */
-export function roundOf(db: Reader, requestId: string): Round | undefined {
-  const round = db
+const lastRound = prepared((db) =>
+  db
     .select()
     .from(approvalRounds)
-    .where(eq(approvalRounds.requestId, requestId))
+    .where(eq(approvalRounds.requestId, sql.placeholder('request')))
     .orderBy(desc(approvalRounds.openedAt), desc(approvalRounds.id))
-    .get();
+    .limit(1)
+    .prepare(),
+);
+const stepsIn = prepared((db) =>
+  db
+    .select()
+    .from(approvalSteps)
+    .where(eq(approvalSteps.roundId, sql.placeholder('round')))
+    .orderBy(asc(approvalSteps.place))
+    .prepare(),
+);
+const seatsAt = prepared((db) =>
+  db
+    .select()
+    .from(seats)
+    .where(eq(seats.stepId, sql.placeholder('step')))
+    .orderBy(asc(seats.id))
+    .prepare(),
+);
+
+/** The last time a request was or is decided on. */
+export function roundOf(db: Reader, requestId: string): Round | undefined {
+  const round = lastRound(db).get({ request: requestId });
   return round && withSteps(db, round);
 }
 
 function withSteps(db: Reader, round: RoundRow): Round {
-  const steps = db
-    .select()
-    .from(approvalSteps)
-    .where(eq(approvalSteps.roundId, round.id))
-    .orderBy(asc(approvalSteps.place))
-    .all();
-  const seatsOf = (stepId: string): readonly SeatRow[] =>
-    db.select().from(seats).where(eq(seats.stepId, stepId)).orderBy(asc(seats.id)).all();
-  return { ...round, steps: steps.map((step) => ({ ...step, seats: seatsOf(step.id) })) };
+  const steps = stepsIn(db).all({ round: round.id });
+  return { ...round, steps: steps.map((step) => ({ ...step, seats: seatsAt(db).all({ step: step.id }) })) };
 }
 
 /** A seat with the round it belongs to. */

@@ -1,9 +1,11 @@
 import { type Deadline, type DeadlinePlan, pauseDeadline, replanDeadline, resumeDeadline } from '@tolvek/core/deadline';
-import { eq, inArray } from 'drizzle-orm';
+import { eq, inArray, sql } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { calendarOf } from '../calendar/queries.ts';
 import { releaseById } from '../form/queries.ts';
+import { adding, givenAll } from '../platform/adding.ts';
 import type { Transaction } from '../platform/database.ts';
+import { prepared } from '../platform/prepared.ts';
 import type { Work } from '../platform/work.ts';
 import { dueIs, type Follower } from '../request/change.ts';
 import type { ShownRow } from '../request/queries.ts';
@@ -11,8 +13,19 @@ import { type DeadlineRow, deadlineIn, deadlinesOf } from './queries.ts';
 import { deadlines, timers } from './tables.ts';
 import { dropTimers, resetTimers } from './timers.ts';
 
+const addDeadline = adding(deadlines);
+
 const planOf = (tx: Transaction, request: ShownRow): DeadlinePlan =>
   releaseById(tx, request.releaseId).release.design.deadline;
+
+const changing = prepared((db) => {
+  const { start, due, allowance, workingDays, pauses, state } = deadlines;
+  return db
+    .update(deadlines)
+    .set(givenAll({ start, due, allowance, workingDays, pauses, state }))
+    .where(eq(deadlines.id, sql.placeholder('id')))
+    .prepare();
+});
 
 /** What can bring a request to another stage. */
 const MOVES: ReadonlySet<string> = new Set(['stage', 'freed', 'decided']);
@@ -43,11 +56,7 @@ export const followDeadlines: Follower = (work, request, change, before) => {
           ? resumeDeadline(was, calendar, now)
           : was;
     const state = isOver ? 'ended' : 'open';
-    if (is !== was || state !== row.state)
-      tx.update(deadlines)
-        .set({ ...is, pauses: [...is.pauses], state })
-        .where(eq(deadlines.id, row.id))
-        .run();
+    if (is !== was || state !== row.state) changing(tx).run({ ...is, state, id: row.id });
     // What stands still, ends or begins again rings otherwise.
     if (isOver) dropTimers(tx, row.id);
     else if (!request.trial && (is !== was || row.state === 'ended')) resetTimers(tx, row, is, plan);
@@ -64,10 +73,7 @@ function replan(work: Work, request: ShownRow): ShownRow | undefined {
   const dues = deadlinesOf(tx, request.id).map((row) => {
     if (row.state !== 'open') return row.due;
     const is = replanDeadline(deadlineIn(row), calendar);
-    tx.update(deadlines)
-      .set({ ...is, pauses: [...is.pauses] })
-      .where(eq(deadlines.id, row.id))
-      .run();
+    changing(tx).run({ ...is, state: row.state, id: row.id });
     if (!request.trial) resetTimers(tx, row, is, plan);
     return is.due;
   });
@@ -78,7 +84,7 @@ function begin({ tx }: Work, request: ShownRow, planned: readonly { key: string;
   const state = request.phase === 'finished' ? 'ended' : 'open';
   for (const { key, deadline } of planned) {
     const row: DeadlineRow = { ...deadline, id: uuid(), requestId: request.id, key, state };
-    tx.insert(deadlines).values(row).run();
+    addDeadline(tx, row);
     if (!request.trial && state === 'open') resetTimers(tx, row, deadline, planOf(tx, request));
   }
 }

@@ -1,18 +1,23 @@
 import { type Deadline, type DeadlinePlan, timersFor } from '@tolvek/core/deadline';
-import { and, asc, eq } from 'drizzle-orm';
+import { and, asc, eq, sql } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { calendarOf } from '../calendar/queries.ts';
+import { adding } from '../platform/adding.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
 import type { DeadlineRow } from './queries.ts';
 import { timers } from './tables.ts';
 
+const addTimer = adding(timers);
+
+const ofDeadline = (state: 'waiting' | 'done') =>
+  and(eq(timers.deadlineId, sql.placeholder('deadlineId')), eq(timers.state, state));
+const dropping = prepared((db) => db.update(timers).set({ state: 'dropped' }).where(ofDeadline('waiting')).prepare());
+const rung = prepared((db) => db.select({ kind: timers.kind }).from(timers).where(ofDeadline('done')).prepare());
+
 /** Drops what would still ring for a deadline. */
 export function dropTimers(tx: Transaction, deadlineId: string): void {
-  tx.update(timers)
-    .set({ state: 'dropped' })
-    .where(and(eq(timers.deadlineId, deadlineId), eq(timers.state, 'waiting')))
-    .run();
+  dropping(tx).run({ deadlineId });
 }
 
 /** Sets the timers of a changed deadline anew; what was told already is not told again. */
@@ -23,17 +28,13 @@ export function resetTimers(
   plan: DeadlinePlan,
 ): void {
   const told = new Set(
-    tx
-      .select()
-      .from(timers)
-      .where(and(eq(timers.deadlineId, id), eq(timers.state, 'done')))
-      .all()
+    rung(tx)
+      .all({ deadlineId: id })
       .map((timer) => timer.kind),
   );
   dropTimers(tx, id);
   for (const { kind, at } of timersFor(deadline, plan, calendarOf(tx, plan.calendar)))
-    if (!told.has(kind))
-      tx.insert(timers).values({ id: uuid(), requestId, deadlineId: id, kind, at, state: 'waiting' }).run();
+    if (!told.has(kind)) addTimer(tx, { id: uuid(), requestId, deadlineId: id, kind, at, state: 'waiting' });
 }
 
 export const next = prepared((db) =>

@@ -1,5 +1,5 @@
 import { DOOR, type DoorDesign } from '@tolvek/core/door';
-import { and, asc, desc, eq, isNull, type SQL, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, isNull, sql } from 'drizzle-orm';
 import type { DesignRow } from '../design/queries.ts';
 import { designs } from '../design/tables.ts';
 import { type ReleaseRow, releaseInForce } from '../form/queries.ts';
@@ -44,25 +44,53 @@ export const doorsOf = (db: Reader, formId: string): readonly DoorRow[] =>
   doorsInto(db).all({ form: formId }).map(rowOf);
 
 /** One door, whether its form is in use or not. */
-const oneDoor = (db: Reader, which: SQL): Found | undefined =>
-  db.select(COLUMNS).from(doors).innerJoin(designs, eq(designs.id, doors.id)).where(which).get();
+const oneDoor = (which: 'id' | 'slug') =>
+  prepared((db) =>
+    db
+      .select(COLUMNS)
+      .from(doors)
+      .innerJoin(designs, eq(designs.id, doors.id))
+      .where(eq(doors[which], sql.placeholder('of')))
+      .prepare(),
+  );
+const doorWithId = oneDoor('id');
+const doorAtPath = oneDoor('slug');
 
 export function doorById(db: Reader, id: string): DoorRow | undefined {
-  const found = oneDoor(db, eq(doors.id, id));
+  const found: Found | undefined = doorWithId(db).get({ of: id });
   return found && rowOf(found);
 }
 
 /** A door as a design of its own, whatever its form. */
 export function doorDesign(db: Reader, slug: string): { door: DoorRow; design: DesignRow<DoorDesign> } {
-  const found = oneDoor(db, eq(doors.slug, slug));
+  const found: Found | undefined = doorAtPath(db).get({ of: slug });
   if (!found) throw notFound('This door');
   const door = rowOf(found);
   const { id, version, design: draft } = door;
   return { door, design: { ...{ id, version, draft, number: found.number }, kind: DOOR.kind, key: slug } };
 }
 
+/** Doors of forms that are on the shelf. */
+const inUse = (which: 'slug' | 'kind') => {
+  const some = prepared((db) =>
+    db
+      .select({ ...COLUMNS, stoppedAt: forms.stoppedAt })
+      .from(doors)
+      .innerJoin(designs, eq(designs.id, doors.id))
+      .innerJoin(forms, eq(forms.id, doors.formId))
+      .where(and(eq(doors[which], sql.placeholder('of')), isNull(forms.deletedAt)))
+      .prepare(),
+  );
+  return (db: Reader, of: string) =>
+    some(db)
+      .all({ of })
+      .map(({ stoppedAt, ...found }) => ({ door: rowOf(found), stoppedAt }));
+};
+const usedAtPath = inUse('slug');
+const usedBy = inUse('kind');
+
 export function doorBySlug(db: Reader, slug: string): { door: DoorRow; release: ReleaseRow } {
-  const [found] = inUse(db, eq(doors.slug, slug));
+  const [found] = usedAtPath(db, slug);
   const release = found && releaseInForce(db, found.door.formId);
   if (!found || !release) throw notFound('This form');
   const { door, stoppedAt } = found;
@@ -70,18 +98,7 @@ export function doorBySlug(db: Reader, slug: string): { door: DoorRow; release: 
   return { door: { ...door, design: { ...door.design, open: door.design.open && stoppedAt === null } }, release };
 }
 
-/** Doors of forms that are on the shelf. */
-const inUse = (db: Reader, which: SQL) =>
-  db
-    .select({ ...COLUMNS, stoppedAt: forms.stoppedAt })
-    .from(doors)
-    .innerJoin(designs, eq(designs.id, doors.id))
-    .innerJoin(forms, eq(forms.id, doors.formId))
-    .where(and(which, isNull(forms.deletedAt)))
-    .all()
-    .map(({ stoppedAt, ...found }) => ({ door: rowOf(found), stoppedAt }));
-
 /** The doors where somebody can ask: those of forms that are in use. */
 export function doorsFor(db: Reader, kind: DoorRow['kind']): readonly DoorRow[] {
-  return inUse(db, eq(doors.kind, kind)).flatMap(({ door, stoppedAt }) => (stoppedAt === null ? [door] : []));
+  return usedBy(db, kind).flatMap(({ door, stoppedAt }) => (stoppedAt === null ? [door] : []));
 }

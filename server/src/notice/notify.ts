@@ -2,11 +2,14 @@ import type { NoticeCause } from '@tolvek/core/notice';
 import { and, count, eq, gt, sql } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { personById } from '../people/queries.ts';
+import { adding } from '../platform/adding.ts';
 import type { Transaction } from '../platform/database.ts';
 import { Problem } from '../platform/problem.ts';
 import type { Work } from '../platform/work.ts';
 import type { ShownRow } from '../request/queries.ts';
 import { notices } from './tables.ts';
+
+const addNotice = adding(notices);
 
 const HOUR = 3_600_000;
 /** Letters to an address that nobody has confirmed: anybody can have them sent to anybody. */
@@ -42,13 +45,13 @@ export function notify(work: Work, request: ShownRow, personIds: readonly (strin
       ? [noted(work, cause, { requestId: request.id, personId, toName: person.name, toAddress: person.email })]
       : [];
   });
-  if (entries.length > 0) work.tx.insert(notices).values(entries).run();
+  for (const entry of entries) addNotice(work.tx, entry);
 }
 
 /** Notes that an address nobody has confirmed yet is to be written to. */
 export function notifyAddress(work: Work, address: string, cause: NoticeCause): void {
   const entry = noted(work, cause, { requestId: null, personId: null, toName: '', toAddress: address });
-  work.tx.insert(notices).values(entry).run();
+  addNotice(work.tx, entry);
 }
 
 const noted = (

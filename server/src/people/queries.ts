@@ -21,8 +21,16 @@ export const personById = (db: Reader, id: string): PersonRow | undefined => byI
 export const personNamed = (db: Reader, id: string | null): string =>
   id === null ? '' : (personById(db, id)?.name ?? '');
 
+const byEmail = prepared((db) =>
+  db
+    .select()
+    .from(people)
+    .where(eq(people.email, sql.placeholder('email')))
+    .prepare(),
+);
+
 export function personByEmail(db: Reader, email: string): PersonRow | undefined {
-  return db.select().from(people).where(eq(people.email, email.toLowerCase())).get();
+  return byEmail(db).get({ email: email.toLowerCase() });
 }
 
 /** Somebody by name; undefined when nobody or several are called so. */

@@ -1,7 +1,9 @@
 import { createHash } from 'node:crypto';
-import { and, eq } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
+import { adding } from './adding.ts';
 import { canonicalJson } from './canonical.ts';
 import type { Transaction } from './database.ts';
+import { prepared } from './prepared.ts';
 import { Problem } from './problem.ts';
 import { idempotency } from './tables.ts';
 
@@ -14,14 +16,19 @@ export interface OnceInput {
   readonly now: number;
 }
 
+const answered = prepared((db) =>
+  db
+    .select()
+    .from(idempotency)
+    .where(and(eq(idempotency.scope, sql.placeholder('scope')), eq(idempotency.key, sql.placeholder('key'))))
+    .prepare(),
+);
+const addAnswer = adding(idempotency);
+
 /** Runs a write once per key, inside its transaction: sent again, it gets the first answer. */
 export function once<T>(tx: Transaction, input: OnceInput, work: () => T): T {
   const fingerprint = fingerprintOf(canonicalJson(input.content));
-  const earlier = tx
-    .select()
-    .from(idempotency)
-    .where(and(eq(idempotency.scope, input.scope), eq(idempotency.key, input.key)))
-    .get();
+  const earlier = answered(tx).get({ scope: input.scope, key: input.key });
   if (earlier) {
     // Answers kept by earlier releases have the fingerprint of the text as it was sent.
     if (earlier.fingerprint !== fingerprint && earlier.fingerprint !== fingerprintOf(JSON.stringify(input.content))) {
@@ -35,9 +42,7 @@ export function once<T>(tx: Transaction, input: OnceInput, work: () => T): T {
     return earlier.answer as T;
   }
   const answer = work();
-  tx.insert(idempotency)
-    .values({ key: input.key, scope: input.scope, fingerprint, answer, createdAt: input.now })
-    .run();
+  addAnswer(tx, { key: input.key, scope: input.scope, fingerprint, answer, createdAt: input.now });
   return answer;
 }
 

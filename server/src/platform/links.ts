@@ -1,11 +1,14 @@
 import { createHash, createHmac } from 'node:crypto';
 import { and, eq, ne } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
+import { adding } from './adding.ts';
 import type { Reader, Transaction } from './database.ts';
 import { Problem } from './problem.ts';
 import { links } from './tables.ts';
 
 export type Link = typeof links.$inferSelect;
+
+const addLink = adding(links);
 
 const hash = (token: string): string => createHash('sha256').update(token).digest('base64url');
 
@@ -31,9 +34,7 @@ export function issueLink(
 ): { readonly id: string; readonly token: string } {
   const id = uuid();
   const token = tokenOf(secret, id);
-  tx.insert(links)
-    .values({ id, tokenHash: hash(token), usedAt: null, expiresAt: linkEnds(link.purpose, now), ...link })
-    .run();
+  addLink(tx, { id, tokenHash: hash(token), usedAt: null, expiresAt: linkEnds(link.purpose, now), ...link });
   return { id, token };
 }
 

@@ -2,11 +2,13 @@ import type { TakenIn } from '@tolvek/core/intake';
 import { wordOf } from '@tolvek/core/people';
 import type { Field, Values } from '@tolvek/core/register';
 import type { Happening, Through } from '@tolvek/core/request';
-import { and, eq, inArray } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { claimFiles, letGoOfFiles } from '../files/commands.ts';
 import type { ReleaseRow } from '../form/queries.ts';
+import { adding, givenAll } from '../platform/adding.ts';
 import type { Transaction } from '../platform/database.ts';
+import { prepared } from '../platform/prepared.ts';
 import { Problem, staleVersion } from '../platform/problem.ts';
 import { by, type Work } from '../platform/work.ts';
 import { firstStage, type RegisterRow, registerById, stageOf, stageWithRole } from '../register/queries.ts';
@@ -60,6 +62,8 @@ const without = (values: Values, keys: readonly string[]): Values =>
 export const stageAtFirst = (register: RegisterRow, { approval }: Pick<TakenIn, 'approval'>) =>
   approval ? stageWithRole(register, 'deciding') : firstStage(register);
 
+const add = adding(requests);
+
 /**
  * Stores what was taken in as a request: to be decided when a decision is needed, at the first
  * stage otherwise; with what it claims and points to, its files, its history, and all that follows.
@@ -93,7 +97,7 @@ export function addRequest(work: Work, incoming: Incoming): RequestRow {
     finishedAt: stage.phase === 'finished' ? now : null,
     trial: through.by === 'trial',
   };
-  tx.insert(requests).values(request).run();
+  add(tx, request);
   if (!request.trial) {
     claim(tx, request, register, values);
     point(tx, request.id, release.design.fields, values);
@@ -187,10 +191,18 @@ function happened<Row extends ShownRow>(work: Work, request: Row, change: Happen
 const nearest = (deadlines: TakenIn['deadlines']): number | null =>
   deadlines.length === 0 ? null : Math.min(...deadlines.map(({ deadline }) => deadline.due));
 
+const dueBy = prepared((db) =>
+  db
+    .update(requests)
+    .set(givenAll({ due: requests.due }))
+    .where(eq(requests.id, sql.placeholder('id')))
+    .prepare(),
+);
+
 /** Stores what a request is due by, for whoever keeps its deadlines. */
 export function dueIs<Row extends ShownRow>({ tx }: Work, request: Row, due: number | null): Row {
   if (request.due === due) return request;
-  tx.update(requests).set({ due }).where(eq(requests.id, request.id)).run();
+  dueBy(tx).run({ due, id: request.id });
   return { ...request, due };
 }
 
@@ -269,15 +281,24 @@ function refuseTaken({ tx }: Work, before: ShownRow, after: ShownRow, register: 
     );
 }
 
+const storing = prepared((db) => {
+  const { values, stage, phase, finishedAt, team, priority, handlerId, computedBy, version, updatedAt } = requests;
+  const columns = { values, stage, phase, finishedAt, team, priority, handlerId, computedBy, version, updatedAt };
+  return db
+    .update(requests)
+    .set(givenAll(columns))
+    .where(and(eq(requests.id, sql.placeholder('id')), eq(requests.version, sql.placeholder('onVersion'))))
+    .prepare();
+});
+
 /** Stores a changed request, and raises its version where everybody may know that it changed. */
 function store<Row extends ShownRow>({ tx, now }: Work, after: Row, isRaised: boolean, version: number): Row {
   const raised = isRaised ? { version: version + 1, updatedAt: now } : {};
   const { values, stage, phase, finishedAt, team, priority, handlerId, computedBy } = after;
-  const { changes } = tx
-    .update(requests)
-    .set({ ...{ values, stage, phase, finishedAt, team, priority, handlerId, computedBy }, ...raised })
-    .where(and(eq(requests.id, after.id), eq(requests.version, version)))
-    .run();
+  const { changes } = storing(tx).run({
+    ...{ values, stage, phase, finishedAt, team, priority, handlerId, computedBy },
+    ...{ version: after.version, updatedAt: after.updatedAt, ...raised, id: after.id, onVersion: version },
+  });
   if (changes === 0) throw staleVersion();
   return { ...after, ...raised };
 }

@@ -1,8 +1,10 @@
 import { openFields, type Protection } from '@tolvek/core/access';
 import { claimOf, type FormDesign, partName, type UniqueRule } from '@tolvek/core/form';
 import type { Problem, Values } from '@tolvek/core/register';
-import { and, eq, ne } from 'drizzle-orm';
+import { and, eq, ne, sql } from 'drizzle-orm';
+import { adding } from '../platform/adding.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
+import { prepared } from '../platform/prepared.ts';
 import { settings } from '../platform/tables.ts';
 import { allRegisters, type RegisterRow } from '../register/queries.ts';
 import type { ShownRow } from './queries.ts';
@@ -11,21 +13,25 @@ import { claims, requests } from './tables.ts';
 /** What no two requests of a register may have: uniqueness protects, so it is of the rules in force. */
 type Claiming = Pick<RegisterRow, 'id' | 'unique' | 'fields'>;
 
-/** Who holds an answer already, when somebody else’s request does. */
-function holderOf(db: Reader, register: string, rule: UniqueRule, value: string, but: string | null) {
-  return db
+const holding = prepared((db) =>
+  db
     .select({ number: requests.number, requesterId: requests.requesterId })
     .from(claims)
     .innerJoin(requests, eq(requests.id, claims.requestId))
     .where(
       and(
-        eq(claims.registerId, register),
-        eq(claims.ruleId, rule.id),
-        eq(claims.value, value),
-        but === null ? undefined : ne(claims.requestId, but),
+        eq(claims.registerId, sql.placeholder('register')),
+        eq(claims.ruleId, sql.placeholder('rule')),
+        eq(claims.value, sql.placeholder('value')),
+        ne(claims.requestId, sql.placeholder('but')),
       ),
     )
-    .get();
+    .prepare(),
+);
+
+/** Who holds an answer already, when somebody else’s request does. */
+function holderOf(db: Reader, register: string, rule: UniqueRule, value: string, but: string | null) {
+  return holding(db).get({ register, rule: rule.id, value, but: but ?? '' });
 }
 
 interface Holding {
@@ -101,6 +107,14 @@ export const claimed = (
     return value === null || (rule.among === 'unfinished' && phase === 'finished') ? [] : [{ ruleId: rule.id, value }];
   });
 
+const addClaim = adding(claims);
+const freeing = prepared((db) =>
+  db
+    .delete(claims)
+    .where(eq(claims.requestId, sql.placeholder('request')))
+    .prepare(),
+);
+
 /** Stores what a request holds, in place of what it held. */
 export function claim(
   tx: Transaction,
@@ -108,13 +122,13 @@ export function claim(
   register: Claiming,
   values: Values,
 ): void {
-  tx.delete(claims).where(eq(claims.requestId, request.id)).run();
+  freeing(tx).run({ request: request.id });
   const rows = claimed(register, request, values).map((each) => ({
     ...each,
     registerId: register.id,
     requestId: request.id,
   }));
-  if (rows.length > 0) tx.insert(claims).values(rows).run();
+  for (const row of rows) addClaim(tx, row);
 }
 
 /** Claims anew for all requests of a register, after its rules changed. */

@@ -2,11 +2,14 @@ import type { Values } from '@tolvek/core/register';
 import type { Happening } from '@tolvek/core/request';
 import { and, asc, desc, eq } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
+import { adding } from '../platform/adding.ts';
 import type { Reader } from '../platform/database.ts';
 import type { Work } from '../platform/work.ts';
 import { undone } from './changes.ts';
 import type { RequestRow } from './queries.ts';
 import { type HistoryKind, history } from './tables.ts';
+
+const addEntry = adding(history);
 
 /** What an entry is called where entries are looked for by kind. */
 const KINDS: Readonly<Record<Exclude<Happening['kind'], 'rang'>, HistoryKind>> = {
@@ -29,13 +32,11 @@ const KINDS: Readonly<Record<Exclude<Happening['kind'], 'rang'>, HistoryKind>> =
  */
 export function remember({ tx, now, actor }: Work, requestId: string, change: Happening): void {
   const kind = change.kind === 'rang' ? change.timer : KINDS[change.kind];
-  tx.insert(history)
-    .values({
-      ...{ id: uuid(), requestId, at: now, actorId: actor, kind, words: '', data: dataOf(change) },
-      changes: change.kind === 'values' ? change.changes : [],
-      comment: commentOf(change),
-    })
-    .run();
+  addEntry(tx, {
+    ...{ id: uuid(), requestId, at: now, actorId: actor, kind, words: '', data: dataOf(change) },
+    changes: change.kind === 'values' ? change.changes : [],
+    comment: commentOf(change),
+  });
 }
 
 /** A change without what stands in columns of its own. */

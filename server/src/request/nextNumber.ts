@@ -1,15 +1,22 @@
-import { eq } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
+import { given } from '../platform/adding.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
+import { prepared } from '../platform/prepared.ts';
 import type { RegisterRow } from '../register/queries.ts';
 import { registers } from '../register/tables.ts';
 import { requests } from './tables.ts';
 
+const counting = prepared((db) =>
+  db
+    .update(registers)
+    .set({ nextNumber: given('next', registers.nextNumber) })
+    .where(eq(registers.id, sql.placeholder('id')))
+    .prepare(),
+);
+
 /** The number of the next request of a register; it is never given again. */
 export function nextNumber(tx: Transaction, { id, prefix, nextNumber: next }: RegisterRow): string {
-  tx.update(registers)
-    .set({ nextNumber: next + 1 })
-    .where(eq(registers.id, id))
-    .run();
+  counting(tx).run({ id, next: next + 1 });
   return numberIn(prefix, next);
 }
 

@@ -22,6 +22,7 @@ import { and, desc, eq, inArray, ne, or, type SQL, sql } from 'drizzle-orm';
 import { referringTo } from '../design/queries.ts';
 import { formByKey } from '../form/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
+import { prepared } from '../platform/prepared.ts';
 import { notFound } from '../platform/problem.ts';
 import { allRegisters, type RegisterRow, registerByKey } from '../register/queries.ts';
 import { nameOf, TARGET, type Target } from './names.ts';
@@ -240,9 +241,16 @@ export function offerProblems(
   });
 }
 
+const unpointing = prepared((db) =>
+  db
+    .delete(pointers)
+    .where(eq(pointers.requestId, sql.placeholder('request')))
+    .prepare(),
+);
+
 /** Stores what a request points to, in place of what it pointed to. */
 export function point(tx: Transaction, requestId: string, fields: readonly Field[], values: Values): void {
-  tx.delete(pointers).where(eq(pointers.requestId, requestId)).run();
+  unpointing(tx).run({ request: requestId });
   const rows = pointing(fields).flatMap((field) =>
     idsIn(own(values, field.key)).map((targetId) => ({ requestId, field: field.key, targetId })),
   );
