@@ -21,6 +21,7 @@ for (let turn = 0; turn < seeds; turn += 1) {
     'server/src/request/conditionSql',
     'core/src/design',
     'e2e/house/oneWrite',
+    'bench/src/generator',
   ];
   if (!run('npx', ['vitest', 'run', ...laws], { env })) failed.push(seed);
 }

@@ -1,6 +1,6 @@
 import { monitorEventLoopDelay } from 'node:perf_hooks';
-import { DEMO_NOW, demoConfig, seed } from '@tolvek/demo';
-import { start, warmWorkers } from '@tolvek/server';
+import { addressOf, DEMO_NOW, demoConfig, seed } from '@tolvek/demo';
+import { addPeople, DEMO_PASSWORD, start, warmWorkers } from '@tolvek/server';
 import { answering } from './processes.ts';
 
 /**
@@ -27,6 +27,14 @@ answering(
      * taken off.
      */
     delay: () => ({ p99: delay.percentile(99) / 1e6 - 1, most: delay.max / 1e6 - 1 }),
+    /** People who can sign in and belong to no group; tells their ids. */
+    addPeople: async (names: never) => {
+      const some = (names as readonly string[]).map((name) => ({
+        ...{ name, email: addressOf(name), kind: 'staff' as const, role: 'member' as const },
+        ...{ groups: [], does: '', active: true },
+      }));
+      return [...(await addPeople(running.house, [], some, DEMO_PASSWORD)).values()];
+    },
     copyTo: (path: never) => {
       running.house.db.$client.prepare('vacuum into ?').run(path);
     },

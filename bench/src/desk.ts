@@ -2,20 +2,17 @@ import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { FormDesign } from '@tolvek/core/form';
-import { addressOf } from '@tolvek/demo';
-import { DEMO_PASSWORD } from '@tolvek/server';
 import Sqlite from 'better-sqlite3';
 import { numbersTable } from '../../core/laws/largeTables.ts';
 import { type Figure, figure, interleaved } from './figure.ts';
-import { grown } from './grow.ts';
 import type { Called, Caller } from './load.process.ts';
 import { Part } from './processes.ts';
+import { signedIn } from './signedIn.ts';
 import { STORED_TABLES } from './stored.ts';
 
 interface DeskRun {
   readonly folder: string;
   readonly size: number;
-  readonly grow: number;
   readonly mixed: number;
 }
 type Tell = (figures: readonly Figure[]) => void;
@@ -26,19 +23,19 @@ interface Once {
 }
 
 /**
- * The running application beside the floor: pages, submits, growth, and how long its thread is held
- * up.
+ * The running application beside the floor: pages, submits, what a request takes of the disk, and how long its
+ * thread is held up.
  */
-export async function measureDesk({ folder, size, grow, mixed }: DeskRun, tell: Tell): Promise<void> {
+export async function measureDesk({ folder, size, mixed }: DeskRun, tell: Tell): Promise<void> {
   console.log(`Making a desk with ${size} requests …`);
   const data = join(folder, 'data');
   const mail = await Part.start('./mail.process.ts');
   const smtp = await mail.ask<string>('url');
-  let desk = await Part.start('./desk.process.ts', [data, String(size), smtp]);
+  const desk = await Part.start('./desk.process.ts', [data, String(size), smtp]);
   const load = await Part.start('./load.process.ts');
-  let url = await desk.ask<string>('url');
-  const maren = await signedIn(load, url, 'Maren Okafor');
-  const priya = await signedIn(load, url, 'Priya Nakamura-Lind');
+  const url = await desk.ask<string>('url');
+  const maren = await signedIn(url, 'Maren Okafor');
+  const priya = await signedIn(url, 'Priya Nakamura-Lind');
 
   const ledger = (): Called => ({ url: `${url}/api/requests?tray=all`, headers: { cookie: maren } });
   const submit = (): Called => ({ url: `${url}/api/doors/come-on-site/requests`, headers: { cookie: priya } });
@@ -74,39 +71,8 @@ export async function measureDesk({ folder, size, grow, mixed }: DeskRun, tell: 
   tell(await mixedRun({ desk, floor, load, url, floorUrl, maren, priya, ms: mixed * 1_000 }));
   await floor.stop();
 
-  const grows: readonly (readonly [what: string, call: () => Called])[] = [
-    ['Ledger page', ledger],
-    ['Trays with their counts', () => ({ url: `${url}/api/trays`, headers: { cookie: maren } })],
-    ['Finding by number', () => ({ url: `${url}/api/requests?tray=all&find=42`, headers: { cookie: maren } })],
-    ['Finding by name', () => ({ url: `${url}/api/requests?tray=all&find=priya`, headers: { cookie: maren } })],
-    ['One’s own requests', () => ({ url: `${url}/api/desk`, headers: { cookie: priya } })],
-    ['A page of a team’s', () => ({ url: `${url}/api/requests?tray=all`, headers: { cookie: priya } })],
-    ['List of forms', () => ({ url: `${url}/api/forms`, headers: { cookie: maren } })],
-  ];
-  const rounds = async (): Promise<readonly (readonly number[])[]> => {
-    const took: number[][] = grows.map(() => []);
-    for (let round = 0; round < 6; round += 1)
-      for (const [at, [, call]] of grows.entries()) {
-        const median = await load.ask<number>('medianOf', { each: call(), times: 40 });
-        // The first round warms up.
-        if (round > 0) took[at]?.push(median);
-      }
-    return took;
-  };
-  const before = await rounds();
   await desk.stop();
   tell([disk(join(data, 'tolvek.sqlite'))]);
-  console.log(`Growing it to ${grow} requests …`);
-  grown(join(data, 'tolvek.sqlite'), grow);
-  desk = await Part.start('./desk.process.ts', [data, String(size), smtp]);
-  url = await desk.ask<string>('url');
-  const after = await rounds();
-  tell(
-    grows.map(([what], at) =>
-      figure(`${what} at ${grow} requests, ms; limit: the same at ${size}`, after[at] ?? [], before[at] ?? [], 3),
-    ),
-  );
-  await desk.stop();
   await load.stop();
   await mail.stop();
 }
@@ -134,20 +100,6 @@ function disk(path: string): Figure {
     [6_000],
     1,
   );
-}
-
-async function signedIn(load: Part, url: string, name: string): Promise<string> {
-  void load;
-  const response = await fetch(`${url}/api/auth/sign-in/email`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json', origin: url },
-    body: JSON.stringify({ email: addressOf(name), password: DEMO_PASSWORD }),
-  });
-  if (!response.ok) throw new Error(`${name} could not sign in: ${await response.text()}`);
-  return response.headers
-    .getSetCookie()
-    .map((each) => each.split(';')[0])
-    .join('; ');
 }
 
 /** The rows that one submit stores, and the bytes it is answered with. */

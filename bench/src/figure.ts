@@ -25,6 +25,12 @@ export function median(values: readonly number[]): number {
   return sorted.length % 2 === 1 ? (sorted[middle] ?? 0) : ((sorted[middle - 1] ?? 0) + (sorted[middle] ?? 0)) / 2;
 }
 
+/** The value that a part of them is at most: of a hundred the 95th for 0.95. */
+export function quantile(values: readonly number[], part: number): number {
+  const sorted = [...values].sort((a, b) => a - b);
+  return sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * part))] ?? 0;
+}
+
 const short = (value: number): number => Number(value.toPrecision(4));
 
 /** A figure from the rounds of both sides; each a time or a size, of which less is better. */

@@ -1,30 +1,56 @@
+import { cpSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import Sqlite from 'better-sqlite3';
+import { Generator } from './generator.ts';
+
+/** How much of a desk’s requests is not finished, at every size. */
+export const UNFINISHED = 0.05;
+/** Rounds of copies lie so many days apart: years pass until a desk has a million. */
+const APART = 3;
+/** Requests that copies are made of, at most. */
+const PATTERNS = 2_000;
+
+/** Who is to see a part of the requests only, by their ids. */
+export interface Seeing {
+  /** Works on one in a hundred. */
+  readonly few: string;
+  /** Works on fifty. */
+  readonly fifty: string;
+}
 
 /**
- * Copies finished requests within a database until there are so many; each copy is a request of its
- * own. A desk’s past grows with the years, what is open on it does not.
+ * Makes a desk of so many requests from one that the application wrote: what is finished goes back over the years, and
+ * one in twenty is not. Returns how long that took, ms.
  */
-export function grown(path: string, wanted: number): void {
-  const db = new Sqlite(path);
-  // Nothing of it has to survive: it is made for this run.
-  db.pragma('journal_mode = OFF');
-  db.pragma('synchronous = OFF');
-  db.pragma('cache_size = -2000000');
-  const names = (db.prepare('pragma table_info(requests)').all() as { name: string }[]).map((each) => each.name);
-  const listed = names.map((name) => `"${name}"`).join(', ');
-  const held = (): number => (db.prepare('select count(*) as n from requests').get() as { n: number }).n;
-  for (let have = held(), turn = 0; have < wanted; have = held(), turn += 1) {
-    const taken = names.map((name) => {
-      if (name === 'id' || name === 'number') return `"${name}" || '-${turn}'`;
-      // Spread over time as requests are, so that indexes have something to order.
-      return name === 'created_at' || name === 'due'
-        ? `"${name}" - ${(turn + 1) * 1_000} - abs(random() % 100000000)`
-        : `"${name}"`;
-    });
-    db.prepare(
-      `insert into requests (${listed}) select ${taken.join(', ')} from requests where phase = 'finished' limit ?`,
-    ).run(wanted - have);
-  }
-  db.pragma('journal_mode = WAL');
+export function grownDesk(from: string, to: string, wanted: number, seeing?: Seeing): number {
+  const began = performance.now();
+  if (from !== to) cpSync(from, to, { recursive: true });
+  const path = join(to, 'tolvek.sqlite');
+  const secret = readFileSync(join(to, 'secret'), 'utf8').trim();
+  let copies = 0;
+  const but = () => {
+    copies += 1;
+    const handler = copies % 100 === 0 ? seeing?.few : copies % 100 === 1 && copies < 5_000 ? seeing?.fifty : undefined;
+    return handler === undefined ? {} : { handler_id: handler };
+  };
+  const fill = (which: string, until: number, days: (round: number) => number, rest: object): void => {
+    const generator = new Generator(path, secret, which, PATTERNS);
+    let missing = until - held(path, which);
+    for (let round = 1; missing > 0 && generator.size > 0; round += 1)
+      missing -= generator.copy({ round, days: days(round), ...rest }, missing);
+    generator.close();
+  };
+  // What is not finished stays where it is: what it is due by would be long past else.
+  fill("phase <> 'finished'", wanted * UNFINISHED, () => 0, {});
+  fill("phase = 'finished'", wanted * (1 - UNFINISHED), (round) => -round * APART, { but });
+  return performance.now() - began;
+}
+
+function held(path: string, which: string): number {
+  const db = new Sqlite(path, { readonly: true });
+  const { n } = db.prepare(`select count(*) as n from requests where due is not null and ${which}`).get() as {
+    n: number;
+  };
   db.close();
+  return n;
 }

@@ -1,6 +1,6 @@
 import { Agent, request } from 'node:http';
 import { DEMO_NOW, seeded, visit } from '@tolvek/demo';
-import { median } from './figure.ts';
+import { median, quantile } from './figure.ts';
 import { answering } from './processes.ts';
 
 /** Whoever calls: in a process of its own, so that neither side waits for it. */
@@ -133,4 +133,78 @@ async function mixed({ callers, ms }: { callers: readonly Caller[]; ms: number }
   return told;
 }
 
-answering({ medianOf, submits, mixed, once: call });
+/** A page that viewers open: one of its calls each time. */
+export interface Page {
+  readonly name: string;
+  readonly calls: readonly Called[];
+}
+
+/** Viewers who open so many pages each, resting between them, while something is written all the time. */
+export interface Crowd {
+  readonly viewers: readonly { readonly n: number; readonly pages: readonly Page[] }[];
+  readonly each: number;
+  /** ms: half of it to one and a half times, by chance. */
+  readonly rest: number;
+  /** So often something is written, ms: one after the other of these, and now and then a submit. */
+  readonly writes: number;
+  readonly writing: readonly Called[];
+  readonly submitting: Called;
+}
+
+const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
+const chosen = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)] as T;
+
+/** How long the pages of a crowd took by their names: the 95th of a hundred, ms, and how many there were. */
+async function crowd({ viewers, each, rest, writes, writing, submitting }: Crowd) {
+  const took = new Map<string, number[]>();
+  const looking = viewers.flatMap(({ n, pages }) =>
+    Array.from({ length: n }, async () => {
+      for (let turn = 0; turn < each; turn += 1) {
+        await pause(rest * (0.5 + random()));
+        const { name, calls } = chosen(pages);
+        const asked = chosen(calls);
+        const began = performance.now();
+        const { status, text } = await call(asked);
+        if (status >= 400) throw new Error(`${asked.url}: ${status} ${text.slice(0, 200)}`);
+        const times = took.get(name) ?? [];
+        times.push(performance.now() - began);
+        took.set(name, times);
+      }
+    }),
+  );
+  let isOver = false;
+  const write = async (): Promise<void> => {
+    for (let n = 0; !isOver; n += 1) {
+      const { status, text } = await call(n % 4 === 3 ? submitTo(submitting) : chosen(writing));
+      if (status >= 400) throw new Error(`A write: ${status} ${text.slice(0, 200)}`);
+      await pause(writes);
+    }
+  };
+  const written = write();
+  await Promise.all(looking);
+  isOver = true;
+  await written;
+  return Object.fromEntries(
+    [...took].map(([name, times]) => [name, { p95: quantile(times, 0.95), calls: times.length }]),
+  );
+}
+
+/** So many calls by eight at once: ms for each, and the 95th of a hundred that one waited for. */
+async function together({ each, times }: { each: Called; times: number }) {
+  const took: number[] = [];
+  let next = 0;
+  const work = async (): Promise<void> => {
+    while (next < times) {
+      next += 1;
+      const began = performance.now();
+      const { status, text } = await call(each);
+      took.push(performance.now() - began);
+      if (status >= 400) throw new Error(`${each.url}: ${status} ${text.slice(0, 200)}`);
+    }
+  };
+  const began = performance.now();
+  await Promise.all(Array.from({ length: 8 }, work));
+  return { ms: (performance.now() - began) / times, p95: quantile(took, 0.95) };
+}
+
+answering({ medianOf, submits, mixed, crowd, together, once: call });

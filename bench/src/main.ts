@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { parseArgs } from 'node:util';
 import { measureBrowser } from './browser.ts';
+import { measureCrowd } from './crowd.ts';
 import { measureDesk } from './desk.ts';
 import type { Figure } from './figure.ts';
 import { Part } from './processes.ts';
@@ -11,13 +12,14 @@ import { measureScript } from './script.ts';
 /**
  * `npm run bench`: each figure beside a limit measured in turns in the same run. The application,
  * whoever calls it, the floor and the peers each have a process of their own. Writes
- * `.reports/bench.json` and says what falls short. `--size N`: requests in the ledger; `--grow N`:
- * to how many it grows; `--mixed S`: seconds of the mixed run; `--only core`, `desk` or `browser`.
+ * `.reports/bench.json` and says what falls short. `--size N`: requests in the ledger; `--sizes N,M`: at
+ * which the crowd looks, `--large`: at a million too; `--mixed S`: seconds of the mixed run; `--only core`, `desk`, `crowd` or `browser`.
  */
 const { values } = parseArgs({
   options: {
     size: { type: 'string', default: '10000' },
-    grow: { type: 'string', default: '100000' },
+    sizes: { type: 'string', default: '10000,100000' },
+    large: { type: 'boolean', default: false },
     mixed: { type: 'string', default: '120' },
     only: { type: 'string', default: '' },
   },
@@ -43,8 +45,10 @@ try {
     tell([measureScript()]);
   }
   if (values.only === '' || values.only === 'desk')
-    await measureDesk(
-      { folder, size: Number(values.size), grow: Number(values.grow), mixed: Number(values.mixed) },
+    await measureDesk({ folder, size: Number(values.size), mixed: Number(values.mixed) }, tell);
+  if (values.only === '' || values.only === 'crowd')
+    await measureCrowd(
+      { folder, sizes: [...values.sizes.split(',').map(Number), ...(values.large ? [1_000_000] : [])] },
       tell,
     );
 } finally {

@@ -1,3 +1,4 @@
+export { MADE_UP, SCHOOLS, schoolVisit } from './asking.ts';
 export { demoConfig } from './demoConfig.ts';
 export { purchase, VOCABULARIES, vessels } from './forms/index.ts';
 export { addressOf, CONTACTS, STAFF } from './people.ts';

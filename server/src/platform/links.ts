@@ -10,7 +10,8 @@ export type Link = typeof links.$inferSelect;
 
 const addLink = adding(links);
 
-const hash = (token: string): string => createHash('sha256').update(token).digest('base64url');
+/** What is kept of a token. */
+export const hashOf = (token: string): string => createHash('sha256').update(token).digest('base64url');
 
 const DAY = 24 * 3_600_000;
 /** How long each kind of link works, in days. */
@@ -34,7 +35,7 @@ export function issueLink(
 ): { readonly id: string; readonly token: string } {
   const id = uuid();
   const token = tokenOf(secret, id);
-  addLink(tx, { id, tokenHash: hash(token), usedAt: null, expiresAt: linkEnds(link.purpose, now), ...link });
+  addLink(tx, { id, tokenHash: hashOf(token), usedAt: null, expiresAt: linkEnds(link.purpose, now), ...link });
   return { id, token };
 }
 
@@ -43,7 +44,7 @@ export function openLink(db: Reader, token: string, purpose: Link['purpose'], no
   const link = db
     .select()
     .from(links)
-    .where(eq(links.tokenHash, hash(token)))
+    .where(eq(links.tokenHash, hashOf(token)))
     .get();
   if (link?.purpose !== purpose)
     throw new Problem(
@@ -73,7 +74,7 @@ export function openLink(db: Reader, token: string, purpose: Link['purpose'], no
 
 /** A link whose letter goes again opens by the token of today: another one than it had, where the secret was changed. */
 export function renewLink(tx: Transaction, secret: string, id: string): void {
-  const tokenHash = hash(tokenOf(secret, id));
+  const tokenHash = hashOf(tokenOf(secret, id));
   tx.update(links)
     .set({ tokenHash })
     .where(and(eq(links.id, id), ne(links.tokenHash, tokenHash)))
