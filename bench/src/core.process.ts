@@ -10,7 +10,7 @@ answering({
   analysis: () => measureAnalysis(),
   keystroke: async () => [await measureKeystroke()],
   proof: async () => [await measureProof()],
-  rows: async () => [await measureRows()],
+  rows: () => measureRows(),
   bombs: () => measureBombs(),
   flow: () => measureFlow(),
 });

@@ -1,6 +1,7 @@
 import { monitorEventLoopDelay } from 'node:perf_hooks';
 import { addressOf, DEMO_NOW, demoConfig, seed } from '@tolvek/demo';
 import { addPeople, DEMO_PASSWORD, start, warmWorkers } from '@tolvek/server';
+import { quantile } from './figure.ts';
 import { answering } from './processes.ts';
 
 /**
@@ -17,6 +18,18 @@ await running.lettersSent();
 await warmWorkers();
 const delay = monitorEventLoopDelay({ resolution: 1 });
 delay.enable();
+/** How long each transaction took, ms, since it was asked for last. */
+const commits: number[] = [];
+const { db } = running.house;
+const transaction = db.transaction.bind(db);
+db.transaction = ((...args: Parameters<typeof transaction>) => {
+  const began = performance.now();
+  try {
+    return transaction(...args);
+  } finally {
+    commits.push(performance.now() - began);
+  }
+}) as typeof db.transaction;
 answering(
   {
     url: () => running.url,
@@ -35,6 +48,12 @@ answering(
       }));
       return [...(await addPeople(running.house, [], some, DEMO_PASSWORD)).values()];
     },
+    /** Transactions since the last time: how many, the 99th of a hundred and the longest, ms. */
+    commits: () => {
+      const some = commits.splice(0);
+      return { n: some.length, p99: quantile(some, 0.99), most: Math.max(0, ...some) };
+    },
+    jobsDone: () => running.jobsDone().then(() => true),
     copyTo: (path: never) => {
       running.house.db.$client.prepare('vacuum into ?').run(path);
     },

@@ -38,6 +38,17 @@ interface Levels {
 const NOT_HERE: Access = { level: 'hidden', rule: 'There is no such field here' };
 const STAYS: Access = { level: 'hidden', rule: 'What is hidden from somebody of the desk goes into no letter' };
 
+/** The fields that a subject names, by what protects them. */
+const inSubjects = new WeakMap<Protection, Map<string, readonly Field[]>>();
+
+function namedIn(protection: Protection, subject: string): readonly Field[] {
+  const known = inSubjects.get(protection) ?? new Map<string, readonly Field[]>();
+  inSubjects.set(protection, known);
+  let named = known.get(subject);
+  if (!named) known.set(subject, (named = protection.fields.filter(({ key }) => subject.includes(`{${key}}`))));
+  return named;
+}
+
 /** Kinds of viewer whose levels are remembered for one protection. */
 const REMEMBERED = 1_024;
 
@@ -149,7 +160,7 @@ export class Reading {
     values: Values,
     nameOf: NameOf,
   ): Revealed<string> {
-    const named = this.protection.fields.filter((field) => design.subject.includes(`{${field.key}}`));
+    const named = namedIn(this.protection, design.subject);
     const { fields } = this.reveal(values, nameOf, named);
     const filled = design.subject.replace(
       /\{(\w+)\}/g,

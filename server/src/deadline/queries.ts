@@ -1,7 +1,7 @@
 import { type Deadline, FINISH } from '@tolvek/core/deadline';
-import { and, eq, inArray, sql } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
-import { prepared } from '../platform/prepared.ts';
+import { isAmong, listed, prepared } from '../platform/prepared.ts';
 import { deadlines } from './tables.ts';
 
 export type DeadlineRow = typeof deadlines.$inferSelect;
@@ -22,13 +22,18 @@ const promisedTo = prepared((db) =>
 export const deadlinesOf = (db: Reader, requestId: string): readonly DeadlineRow[] =>
   promisedTo(db).all({ request: requestId });
 
+const ofMany = prepared((db) =>
+  db
+    .select()
+    .from(deadlines)
+    .where(and(isAmong(deadlines.requestId, 'ids'), eq(deadlines.key, FINISH)))
+    .prepare(),
+);
+
 /** What requests have until when to be finished, by their ids; things are not among them. */
 export const finishing = (db: Reader, requestIds: readonly string[]): ReadonlyMap<string, Deadline> =>
   new Map(
-    db
-      .select()
-      .from(deadlines)
-      .where(and(inArray(deadlines.requestId, [...requestIds]), eq(deadlines.key, FINISH)))
-      .all()
+    ofMany(db)
+      .all({ ids: listed(requestIds) })
       .map((row) => [row.requestId, deadlineIn(row)]),
   );

@@ -1,8 +1,8 @@
 import { holderOf, type Viewer } from '@tolvek/core/people';
 import type { KnownPerson } from '@tolvek/core/register';
-import { and, asc, count, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, count, eq, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
-import { prepared } from '../platform/prepared.ts';
+import { isAmong, listed, prepared } from '../platform/prepared.ts';
 import { groups, memberships, people } from './tables.ts';
 
 export type PersonRow = typeof people.$inferSelect;
@@ -94,14 +94,15 @@ export const holderNames = (
     return 'group' in holder ? (groups.get(holder.group) ?? holder.group) : personNamed(db, holder.person);
   });
 
+const someNames = prepared((db) =>
+  db.select({ id: people.id, name: people.name }).from(people).where(isAmong(people.id, 'ids')).prepare(),
+);
+
 export function namesOf(db: Reader, ids: readonly string[]): ReadonlyMap<string, string> {
   if (ids.length === 0) return new Map();
   return new Map(
-    db
-      .select({ id: people.id, name: people.name })
-      .from(people)
-      .where(inArray(people.id, [...new Set(ids)]))
-      .all()
+    someNames(db)
+      .all({ ids: listed(ids) })
       .map((row) => [row.id, row.name]),
   );
 }

@@ -1,3 +1,4 @@
+import { type Column, type SQL, sql } from 'drizzle-orm';
 import type { Database, Reader } from './database.ts';
 
 /**
@@ -17,3 +18,10 @@ export function prepared<Query>(build: (db: Database) => Query): (db: Reader) =>
     return query;
   };
 }
+
+/** Whether a column is one of those that a prepared query is given under a name: as text, by `listed`. */
+export const isAmong = (column: Column, name: string): SQL =>
+  sql`${column} in (select value from json_each(${sql.placeholder(name)}))`;
+
+/** Ids as a prepared query with `isAmong` is given them. */
+export const listed = (ids: readonly string[]): string => JSON.stringify([...new Set(ids)]);

@@ -56,17 +56,20 @@ const contentIn = prepared((db) =>
     .prepare(),
 );
 
-/** States never change: each is read once, as long as there is room. */
-const contents = new LRUCache<string, RegisterContent>({ max: 500 });
+/**
+ * States never change: each is read once, as long as there is room. Kept as a whole row, so that one more is a copy of
+ * it: many are made for each page.
+ */
+const rows = new LRUCache<string, RegisterRow>({ max: 500 });
 
-function whole(db: Reader, { state, ...row }: Found): RegisterRow {
-  let content = contents.get(state);
-  if (!content) {
-    content = contentIn(db).get({ id: state })?.content as RegisterContent | undefined;
+function whole(db: Reader, { state, ran, id, key, version, nextNumber }: Found): RegisterRow {
+  let known = rows.get(state);
+  if (!known) {
+    const content = contentIn(db).get({ id: state })?.content as RegisterContent | undefined;
     if (!content) throw new Error(`No state ${state}.`);
-    contents.set(state, content);
+    rows.set(state, (known = { ...content, id, key, version, nextNumber, ran }));
   }
-  return { ...row, ...content };
+  return { ...known, version, nextNumber, ran };
 }
 
 /** What is in force of a register, without what happened to it. */

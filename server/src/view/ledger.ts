@@ -1,8 +1,7 @@
 import type { AnswerOf, TrayKey } from '@tolvek/contract';
-import { addWorkingTime, dateAt, dayInWords, endOfDay, fuseAt } from '@tolvek/core/deadline';
+import { addWorkingTime, dateAt, dayInWords, endOfDay, fuseAt, type WorkingCalendar } from '@tolvek/core/deadline';
 import { holdersOf, type Viewer } from '@tolvek/core/people';
-import { and, asc, count, desc, eq, gte, inArray, like, lt, ne, notInArray, type SQL, sql } from 'drizzle-orm';
-import { wordsHeld } from '../approval/queries.ts';
+import { and, asc, count, desc, eq, gte, inArray, like, lt, ne, notInArray, or, type SQL, sql } from 'drizzle-orm';
 import { seats } from '../approval/tables.ts';
 import { calendarOf } from '../calendar/queries.ts';
 import { finishing } from '../deadline/queries.ts';
@@ -13,14 +12,14 @@ import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
 import { Problem } from '../platform/problem.ts';
-import { allRegisters, holdsThings, stageOf } from '../register/queries.ts';
+import { holdsThings, stageOf } from '../register/queries.ts';
 import { openRequest } from '../request/open.ts';
 import { SHOWN_COLUMNS, type ShownRow } from '../request/queries.ts';
 import { dues, requests, tallies } from '../request/tables.ts';
 import { keptBy } from './keptBy.ts';
 import { readOnce } from './readOnce.ts';
 import { stageView } from './sheet.ts';
-import { type Worked, workedBy } from './workedBy.ts';
+import { idsNear, type Looking, lookingAt, type Worked, workedBy } from './workedBy.ts';
 
 const PAGE = 50;
 
@@ -28,8 +27,8 @@ const PAGE = 50;
  * Requests the viewer is of the desk for. Trial requests are looked at one by one; no tray, count
  * or find has them.
  */
-const deskCondition = (db: Reader, viewer: Viewer): SQL | undefined =>
-  and(eq(requests.trial, false), workedBy(allRegisters(db), viewer, requests, wordsHeld(db, viewer)));
+const deskCondition = (looking: Looking): SQL | undefined =>
+  and(eq(requests.trial, false), workedBy(looking, requests));
 
 /** What belongs in a tray, besides being for the viewer to see. */
 function trayCondition(tray: TrayKey, viewer: Viewer, now: number): SQL | undefined {
@@ -71,10 +70,8 @@ function tallied(
 }
 
 /** Things have a tray of their own, and stand in no other. */
-function thingsKept(db: Reader, of: Pick<Worked, 'registerId'>): (tray: TrayKey) => SQL | undefined {
-  const ids = allRegisters(db)
-    .filter(holdsThings)
-    .map((register) => register.id);
+function thingsKept({ registers }: Looking, of: Pick<Worked, 'registerId'>): (tray: TrayKey) => SQL | undefined {
+  const ids = registers.filter(holdsThings).map((register) => register.id);
   if (ids.length === 0) return (tray) => (tray === 'things' ? sql`0` : undefined);
   return (tray) => (tray === 'things' ? inArray(of.registerId, ids) : notInArray(of.registerId, ids));
 }
@@ -100,44 +97,47 @@ const COUNTED: readonly Exclude<TrayKey, 'deciding' | 'late'>[] = [
 ];
 
 export function traysOf(db: Reader, viewer: Viewer, now: number): Pick<AnswerOf<'trays'>, 'trays' | 'horizon'> {
+  const looking = lookingAt(db, viewer);
+  const days = horizonDays(db, now);
+  // What is due at the very end of a day belongs to it.
+  const [late = 0, ...upTo] = dueBefore(looking, [now, ...days.map(({ to }) => to + 1)]);
   const counts = new Map<TrayKey, number>([
-    ...countsOf(db, viewer, COUNTED),
-    ['deciding', countOne(db, conditionOf(db, viewer, 'deciding', now))],
-    ['late', dueBefore(db, viewer, [now])[0] ?? 0],
+    ...countsOf(looking, COUNTED),
+    ['deciding', countOne(db, conditionOf(looking, 'deciding', now))],
+    ['late', late],
   ]);
   const keys: TrayKey[] = ['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'all', 'things'];
   const trays = keys.map((key) => ({ key, label: LABELS[key], count: counts.get(key) ?? 0 }));
   return {
     trays: trays.filter((tray) => tray.key !== 'things' || tray.count > 0),
-    horizon: horizonOf(db, viewer, now),
+    horizon: days.map(({ label }, at) => ({
+      label,
+      count: (upTo[at] ?? 0) - (upTo[at - 1] ?? 0),
+      state: at === 0 ? 'late' : at === 1 ? 'soon' : 'calm',
+    })),
   };
 }
 
 /** Everything that stands in a tray of the viewer. */
-const conditionOf = (db: Reader, viewer: Viewer, tray: TrayKey, now: number): SQL | undefined =>
-  and(deskCondition(db, viewer), thingsKept(db, requests)(tray), trayCondition(tray, viewer, now));
+const conditionOf = (looking: Looking, tray: TrayKey, now: number): SQL | undefined =>
+  and(deskCondition(looking), inTray(looking, tray, now));
+
+const inTray = (looking: Looking, tray: TrayKey, now: number): SQL | undefined =>
+  and(thingsKept(looking, requests)(tray), trayCondition(tray, looking.viewer, now));
 
 const countOne = (db: Reader, condition: SQL | undefined): number =>
   db.select({ n: count() }).from(requests).where(condition).get()?.n ?? 0;
 
 /** How many requests stand in trays, added up from tallies in one go. */
-function countsOf<T extends (typeof COUNTED)[number]>(
-  db: Reader,
-  viewer: Viewer,
-  trays: readonly T[],
-): ReadonlyMap<T, number> {
-  const kept = thingsKept(db, tallies);
+function countsOf<T extends (typeof COUNTED)[number]>(looking: Looking, trays: readonly T[]): ReadonlyMap<T, number> {
+  const kept = thingsKept(looking, tallies);
   const sums = Object.fromEntries(
     trays.map((tray) => {
-      const condition = and(kept(tray), tallied(tray, viewer, tallies)) ?? sql`1`;
+      const condition = and(kept(tray), tallied(tray, looking.viewer, tallies)) ?? sql`1`;
       return [tray, sql<number | null>`sum(iif(${condition}, ${tallies.n}, 0))`];
     }),
   );
-  const row = db
-    .select(sums)
-    .from(tallies)
-    .where(workedBy(allRegisters(db), viewer, tallies, wordsHeld(db, viewer)))
-    .get();
+  const row = looking.db.select(sums).from(tallies).where(workedBy(looking, tallies)).get();
   return new Map(trays.map((tray) => [tray, Number(row?.[tray] ?? 0)]));
 }
 
@@ -147,35 +147,55 @@ const HOUR = 3_600_000;
  * How many requests that a viewer works on, and that are worked on, are due before each of some
  * moments: whole hours are added up from what is kept of them, the rest of an hour is counted.
  */
-function dueBefore(db: Reader, viewer: Viewer, moments: readonly number[]): readonly number[] {
-  const hours = moments.map((moment) => Math.floor(moment / HOUR));
-  const sums = Object.fromEntries(
-    hours.map((hour, at) => [at, sql<number | null>`sum(iif(${dues.hour} < ${hour}, ${dues.n}, 0))`]),
-  );
-  const whole = db
-    .select(sums)
-    .from(dues)
-    .where(and(lt(dues.hour, Math.max(...hours)), workedBy(allRegisters(db), viewer, dues, wordsHeld(db, viewer))))
-    .get();
-  const mine = deskCondition(db, viewer);
-  return moments.map((moment, at) => {
-    const from = (hours[at] ?? 0) * HOUR;
-    const working = and(sql`phase <> 'finished'`, inArray(requests.phase, ['arrived', 'working']));
-    const rest =
-      moment === from ? 0 : countOne(db, and(mine, working, gte(requests.due, from), lt(requests.due, moment)));
-    return Number(whole?.[at] ?? 0) + rest;
+function dueBefore(looking: Looking, moments: readonly number[]): readonly number[] {
+  const { db } = looking;
+  const ranges = moments.map((moment) => {
+    const hour = Math.floor(moment / HOUR);
+    return { hour, from: hour * HOUR, to: moment };
   });
+  const latest = Math.max(...ranges.map(({ hour }) => hour));
+  const whole = db
+    .select(sums(ranges.map(({ hour }) => [sql`${dues.hour} < ${hour}`, sql`${dues.n}`])))
+    .from(dues)
+    .where(and(lt(dues.hour, latest), workedBy(looking, dues)))
+    .get();
+  const within = ranges.map(({ from, to }) => sql`(${requests.due} >= ${from} and ${requests.due} < ${to})`);
+  const rest = db
+    .select(sums(within.map((range) => [range, sql`1`])))
+    .from(requests)
+    // Few are due in these parts of hours: the look begins with them.
+    .where(and(or(...within), inArray(requests.phase, ['arrived', 'working']), deskCondition(looking)))
+    .get();
+  return moments.map((_, at) => Number(whole?.[at] ?? 0) + Number(rest?.[at] ?? 0));
 }
 
-/**
- * How many unfinished requests are due on each of the next five working days; what is late counts
- * first.
- */
-function horizonOf(db: Reader, viewer: Viewer, now: number): AnswerOf<'trays'>['horizon'] {
-  const [first] = db.select({ releaseId: requests.releaseId }).from(requests).limit(1).all();
+/** Sums of something over the rows of which something is so, by their places. */
+const sums = (each: readonly (readonly [where: SQL, of: SQL])[]): Record<number, SQL<number | null>> =>
+  Object.fromEntries(each.map(([where, of], at) => [at, sql<number | null>`sum(iif(${where}, ${of}, 0))`]));
+
+const anyRelease = prepared((db) => db.select({ id: requests.releaseId }).from(requests).limit(1).prepare());
+
+interface HorizonDay {
+  readonly label: string;
+  readonly to: number;
+}
+const MINUTE = 60_000;
+/** By a calendar as it was read: the same for as long as a minute lasts. */
+const horizons = new WeakMap<WorkingCalendar, { readonly minute: number; readonly days: readonly HorizonDay[] }>();
+
+/** What is late, then the next five working days: what each is called, and until when it lasts. */
+function horizonDays(db: Reader, now: number): readonly HorizonDay[] {
+  const first = anyRelease(db).get();
   if (!first) return [];
-  const calendar = calendarOf(db, releaseById(db, first.releaseId).release.design.deadline.calendar);
-  const days: { label: string; to: number }[] = [{ label: 'Late', to: now }];
+  const calendar = calendarOf(db, releaseById(db, first.id).release.design.deadline.calendar);
+  const minute = Math.floor(now / MINUTE);
+  let known = horizons.get(calendar);
+  if (known?.minute !== minute) horizons.set(calendar, (known = { minute, days: daysFrom(calendar, now) }));
+  return [{ label: 'Late', to: now }, ...known.days];
+}
+
+function daysFrom(calendar: WorkingCalendar, now: number): readonly HorizonDay[] {
+  const days: HorizonDay[] = [];
   let cursor = addWorkingTime(calendar, now, 0);
   for (let day = 0; day < 5; day += 1) {
     const to = endOfDay(calendar, cursor);
@@ -183,17 +203,7 @@ function horizonOf(db: Reader, viewer: Viewer, now: number): AnswerOf<'trays'>['
     days.push({ label: isToday ? 'Today' : dayInWords(cursor, calendar.zone), to });
     cursor = addWorkingTime(calendar, to, 0);
   }
-  // What is due at the very end of a day belongs to it.
-  const upTo = dueBefore(
-    db,
-    viewer,
-    days.map(({ to }) => to + 1),
-  );
-  return days.map(({ label }, at) => ({
-    label,
-    count: (upTo[at] ?? 0) - (upTo[at - 1] ?? 0),
-    state: at === 0 ? 'late' : at === 1 ? 'soon' : 'calm',
-  }));
+  return days;
 }
 
 /**
@@ -205,10 +215,11 @@ export function ledgerOf(
   query: { tray: TrayKey; after?: string | undefined; find?: string | undefined },
   now: number,
 ): AnswerOf<'ledger'> {
+  const looking = lookingAt(db, viewer);
   const words = query.find?.trim();
-  const found = words ? foundBy(db, words) : null;
+  const found = words ? foundBy(looking, words) : null;
   const base = and(
-    conditionOf(db, viewer, query.tray, now),
+    conditionOf(looking, query.tray, now),
     found ? sql`${requests.id} in (select value from json_each(${JSON.stringify(found.ids)}))` : undefined,
   );
   const newestFirst = query.tray === 'all' || query.tray === 'things';
@@ -221,10 +232,23 @@ export function ledgerOf(
       ? sql`(${requests.createdAt}, ${requests.id}) < (${place.at}, ${place.id})`
       : sql`(${requests.due}, ${requests.id}) > (${place.at}, ${place.id})`
     : undefined;
+  const total =
+    words || query.tray === 'deciding'
+      ? countOne(db, base)
+      : query.tray === 'late'
+        ? (dueBefore(looking, [now])[0] ?? 0)
+        : (countsOf(looking, [query.tray]).get(query.tray) ?? 0);
+  const wanted = and(base, beyond);
+  const isSparse = !found && query.tray !== 'deciding' && isFew(looking, query.tray, total);
+  // Of few that are found by indexes only the ids are put in order, and those of the page are read.
+  const near = and(wanted, idsNear(looking, inTray(looking, query.tray, now)));
+  const where = isSparse
+    ? sql`${requests.id} in (select id from requests where ${near} order by ${sort}, ${tie} limit ${PAGE + 1})`
+    : wanted;
   const listed = db
     .select(SHOWN_COLUMNS)
     .from(requests)
-    .where(and(base, beyond))
+    .where(where)
     .orderBy(sort, tie)
     .limit(PAGE + 1)
     .all();
@@ -234,14 +258,31 @@ export function ledgerOf(
   return {
     rows: page.map((row) => rowOf(viewer, row, shared, now)),
     next: listed.length > PAGE && last ? `${newestFirst ? last.createdAt : last.due}.${last.id}` : null,
-    total:
-      words || query.tray === 'deciding'
-        ? countOne(db, base)
-        : query.tray === 'late'
-          ? (dueBefore(db, viewer, [now])[0] ?? 0)
-          : (countsOf(db, viewer, [query.tray]).get(query.tray) ?? 0),
+    total,
     newest: found?.isAll === false,
   };
+}
+
+const counted = prepared((db) =>
+  db
+    .select({
+      all: sql<number>`coalesce(sum(n), 0)`,
+      unfinished: sql<number>`coalesce(sum(iif(phase <> 'finished', n, 0)), 0)`,
+    })
+    .from(tallies)
+    .prepare(),
+);
+
+/**
+ * Whether a viewer works on so little that finding all of it by indexes takes less than going through a tray in its
+ * order until a page is full: the rarer theirs are, the longer that way.
+ */
+function isFew(looking: Looking, tray: TrayKey, mine: number): boolean {
+  if (looking.viewer.role !== 'member') return false;
+  const there = counted(looking.db).get();
+  const among = (tray === 'all' || tray === 'things' ? there?.all : there?.unfinished) ?? 0;
+  const worked = countsOf(looking, ['all']).get('all') ?? 0;
+  return worked < Math.min(among, (PAGE * among) / Math.max(1, mine));
 }
 
 /** Requests that are looked through for words, the newest first. */
@@ -282,7 +323,10 @@ const byRequester = prepared((db) =>
  * Finds by how a number begins, with its letters or without, or by requester: facts that everybody
  * of the desk may read. Fields are not searched here.
  */
-function foundBy(db: Reader, words: string): { readonly ids: readonly string[]; readonly isAll: boolean } {
+function foundBy(
+  { db, registers }: Looking,
+  words: string,
+): { readonly ids: readonly string[]; readonly isAll: boolean } {
   const text = words.toUpperCase();
   let isAll = true;
   const upTo = <T>(most: number, found: readonly T[]): readonly T[] => {
@@ -291,7 +335,7 @@ function foundBy(db: Reader, words: string): { readonly ids: readonly string[]; 
   };
   const begins = (from: string) => upTo(LOOKED_THROUGH, byRange(db).all({ from, to: `${from}\uffff` }));
   const numbered = /^\d+$/.test(text)
-    ? allRegisters(db).flatMap(({ prefix }) => [
+    ? registers.flatMap(({ prefix }) => [
         ...begins(`${prefix}-${text}`),
         ...begins(`${prefix}-${text.padStart(5, '0')}`),
       ])

@@ -1,6 +1,10 @@
-import { holdersOf, type Viewer } from '@tolvek/core/people';
-import { eq, inArray, or, type SQL, sql } from 'drizzle-orm';
-import type { dues, requests, tallies } from '../request/tables.ts';
+import type { Viewer } from '@tolvek/core/people';
+import { and, eq, inArray, or, type SQL, sql } from 'drizzle-orm';
+import { wordsHeld } from '../approval/queries.ts';
+import { seats } from '../approval/tables.ts';
+import type { Reader } from '../platform/database.ts';
+import { allRegisters, type RegisterRow } from '../register/queries.ts';
+import { type dues, requests, type tallies } from '../request/tables.ts';
 
 /** Who and what a request, or a tally of requests, belongs to. */
 export type Worked =
@@ -8,34 +12,66 @@ export type Worked =
   | typeof tallies
   | typeof dues;
 
+/** Somebody who looks, with all that says what they work on: read once for all that a page tells. */
+export interface Looking {
+  readonly db: Reader;
+  readonly viewer: Viewer;
+  /** All registers there are. */
+  readonly registers: readonly RegisterRow[];
+  /** The words by which they hold seats. */
+  readonly words: readonly string[];
+}
+
+export const lookingAt = (db: Reader, viewer: Viewer): Looking => ({
+  ...{ db, viewer },
+  ...{ registers: allRegisters(db), words: wordsHeld(db, viewer) },
+});
+
 /** Whether somebody is among those who decide, by a group of theirs or by themselves. */
 const isDecider = (of: Pick<Worked, 'deciders'>, words: readonly string[]): SQL | undefined =>
   or(...words.map((word) => sql`instr(' ' || ${of.deciders} || ' ', ${` ${word} `}) > 0`));
 
+type Looks = Pick<Looking, 'viewer' | 'words'> & {
+  readonly registers: readonly Pick<RegisterRow, 'id' | 'deskGroups'>[];
+};
+
+/** The registers at whose desk somebody works. */
+const workedIn = ({ registers, viewer }: Looks): string[] =>
+  registers
+    .filter((register) => register.deskGroups.some((group) => viewer.groups.includes(group)))
+    .map((register) => register.id);
+
 /**
  * Asks SQLite what `relationTo` of core answers for one: whether the viewer works on a request.
- * `registers`: all there are, with the groups that work in them. `words`: by which they hold seats. Undefined: on
- * all of them.
+ * Undefined: on all of them.
  */
-export function workedBy(
-  registers: readonly { readonly id: string; readonly deskGroups: readonly string[] }[],
-  viewer: Viewer,
-  of: Worked,
-  words: readonly string[] = holdersOf(viewer),
-): SQL | undefined {
+export function workedBy(looks: Looks, of: Worked): SQL | undefined {
+  const { viewer, words } = looks;
   if (viewer.kind !== 'staff') return sql`0`;
   if (viewer.role !== 'member') return undefined;
   const groups = [...viewer.groups];
-  const worked = registers.filter((register) => register.deskGroups.some((group) => groups.includes(group)));
+  const worked = workedIn(looks);
   return or(
     eq(of.handlerId, viewer.personId),
     groups.length > 0 ? inArray(of.team, groups) : undefined,
     isDecider(of, words),
-    worked.length > 0
-      ? inArray(
-          of.registerId,
-          worked.map((register) => register.id),
-        )
-      : undefined,
+    worked.length > 0 ? inArray(of.registerId, worked) : undefined,
   );
+}
+
+/**
+ * The ids of what a member may work on, each found by an index: for those who work on little of what there is.
+ * `where`: what else is so of them. Some of these they may not work on; `workedBy` has the last word.
+ */
+export function idsNear(looks: Looks, where: SQL | undefined): SQL {
+  const { viewer, words } = looks;
+  const groups = [...viewer.groups];
+  const worked = workedIn(looks);
+  const found = [
+    eq(requests.handlerId, viewer.personId),
+    ...(groups.length > 0 ? [inArray(requests.team, groups)] : []),
+    ...(worked.length > 0 ? [inArray(requests.registerId, worked)] : []),
+    sql`${requests.id} in (select request_id from seats where ${inArray(seats.holder, [...words])})`,
+  ].map((by) => sql`select id from requests where ${and(by, where)}`);
+  return sql`${requests.id} in (${sql.join(found, sql` union `)})`;
 }
