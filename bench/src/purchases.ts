@@ -32,7 +32,10 @@ export async function measurePurchases(folder: string, tell: (figures: readonly 
         cells: {
           purpose: `Purchase ${from + place}`,
           budget: 'MB2041',
-          lines: `Filter discs; ${((from + place) % 9) + 1}; 38.50; full\nBottles; 3; 1.15; reduced`,
+          lines: JSON.stringify([
+            { what: 'Filter discs', count: ((from + place) % 9) + 1, price: '38.50', vat: 'full' },
+            { what: 'Bottles', count: 3, price: '1.15', vat: 'reduced' },
+          ]),
         },
       })),
     });

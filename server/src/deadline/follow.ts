@@ -11,7 +11,7 @@ import { dueIs, type Follower } from '../request/change.ts';
 import type { ShownRow } from '../request/queries.ts';
 import { type DeadlineRow, deadlineIn, deadlinesOf } from './queries.ts';
 import { deadlines, timers } from './tables.ts';
-import { dropTimers, resetTimers } from './timers.ts';
+import { addTimers, dropTimers, resetTimers } from './timers.ts';
 
 const addDeadline = adding(deadlines);
 
@@ -58,7 +58,7 @@ export const followDeadlines: Follower = (work, request, change, before) => {
     const state = isOver ? 'ended' : 'open';
     if (is !== was || state !== row.state) changing(tx).run({ ...is, state, id: row.id });
     // What stands still, ends or begins again rings otherwise.
-    if (isOver) dropTimers(tx, row.id);
+    if (isOver) dropTimers(tx, row);
     else if (!request.trial && (is !== was || row.state === 'ended')) resetTimers(tx, row, is, plan);
     return is.due;
   });
@@ -85,7 +85,7 @@ function begin({ tx }: Work, request: ShownRow, planned: readonly { key: string;
   for (const { key, deadline } of planned) {
     const row: DeadlineRow = { ...deadline, id: uuid(), requestId: request.id, key, state };
     addDeadline(tx, row);
-    if (!request.trial && state === 'open') resetTimers(tx, row, deadline, planOf(tx, request));
+    if (!request.trial && state === 'open') addTimers(tx, row, deadline, planOf(tx, request));
   }
 }
 

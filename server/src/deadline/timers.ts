@@ -10,14 +10,20 @@ import { timers } from './tables.ts';
 
 const addTimer = adding(timers);
 
+/** With the request, by which they are found: a desk has many that wait. */
 const ofDeadline = (state: 'waiting' | 'done') =>
-  and(eq(timers.deadlineId, sql.placeholder('deadlineId')), eq(timers.state, state));
+  and(
+    eq(timers.requestId, sql.placeholder('requestId')),
+    eq(timers.deadlineId, sql.placeholder('id')),
+    // As said, else all that wait anywhere would be looked through for it.
+    sql`+${timers.state} = ${state}`,
+  );
 const dropping = prepared((db) => db.update(timers).set({ state: 'dropped' }).where(ofDeadline('waiting')).prepare());
 const rung = prepared((db) => db.select({ kind: timers.kind }).from(timers).where(ofDeadline('done')).prepare());
 
 /** Drops what would still ring for a deadline. */
-export function dropTimers(tx: Transaction, deadlineId: string): void {
-  dropping(tx).run({ deadlineId });
+export function dropTimers(tx: Transaction, { id, requestId }: Pick<DeadlineRow, 'id' | 'requestId'>): void {
+  dropping(tx).run({ id, requestId });
 }
 
 /** Sets the timers of a changed deadline anew; what was told already is not told again. */
@@ -29,10 +35,21 @@ export function resetTimers(
 ): void {
   const told = new Set(
     rung(tx)
-      .all({ deadlineId: id })
+      .all({ id, requestId })
       .map((timer) => timer.kind),
   );
-  dropTimers(tx, id);
+  dropTimers(tx, { id, requestId });
+  addTimers(tx, { id, requestId }, deadline, plan, told);
+}
+
+/** Sets the timers of a deadline; `told`: what was told already. */
+export function addTimers(
+  tx: Transaction,
+  { id, requestId }: Pick<DeadlineRow, 'id' | 'requestId'>,
+  deadline: Deadline,
+  plan: DeadlinePlan,
+  told: ReadonlySet<string> = new Set(),
+): void {
   for (const { kind, at } of timersFor(deadline, plan, calendarOf(tx, plan.calendar)))
     if (!told.has(kind)) addTimer(tx, { id: uuid(), requestId, deadlineId: id, kind, at, state: 'waiting' });
 }

@@ -176,7 +176,7 @@ export async function takeInRows(house: House, doing: Doing<About>): Promise<voi
   const sheet = sheetOf(db, doing.by, release, rows, clock.now());
   let told = (doing.before as Taken | null)?.rows ?? [];
   await doing.step(told.length, () => ({ rows: told }) satisfies Taken);
-  for await (const group of inGroups(rows.slice(told.length), AT_ONCE)) {
+  for await (const group of inGroups(rows.slice(told.length))) {
     let here: readonly Told[] = [];
     await doing.step(group.length, (work) => {
       here = group.map((row) => {
@@ -188,9 +188,6 @@ export async function takeInRows(house: House, doing: Doing<About>): Promise<voi
     told = [...told, ...here];
   }
 }
-
-/** Rows that are stored together: few enough that nobody waits for them. */
-const AT_ONCE = 4;
 
 function admittedRow(work: Work, { importer }: Sheet, { arriving, requester, considered }: Fine): Told {
   const { number } = admitted(by(work, importer.id), arriving, considered, {

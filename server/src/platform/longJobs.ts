@@ -68,9 +68,10 @@ const A_LOOK = 10;
 /** A job as it ended, or as it is after a while. */
 export async function afterAWhile(db: Reader, personId: string, id: string): Promise<JobRow> {
   const until = performance.now() + A_WHILE;
+  // What it is about may be large: it is not read at each look.
   for (;;) {
-    const job = jobOf(db, personId, id);
-    if (isEnded(job) || performance.now() >= until) return job;
+    const now = db.select({ state: jobs.state }).from(jobs).where(eq(jobs.id, id)).get();
+    if (!now || isEnded(now) || performance.now() >= until) return jobOf(db, personId, id);
     await pause(A_LOOK);
   }
 }

@@ -25,9 +25,27 @@ test('things gone through in groups and in turns are all of them, in their order
   const things = Array.from({ length: 12 }, (_, n) => n);
   const groups: (readonly number[])[] = [];
   for await (const group of inGroups(things)) groups.push(group);
-  expect(groups.map((group) => group.length)).toEqual([5, 5, 2]);
   expect(groups.flat()).toEqual(things);
   const seen: number[] = [];
   for await (const each of inTurns(things)) seen.push(each);
   expect(seen).toEqual(things);
+});
+
+test('what is stored fast is stored in large groups, and what takes long in small ones', async () => {
+  const things = Array.from({ length: 300 }, (_, n) => n);
+  const sizes = async (msEach: number): Promise<readonly number[]> => {
+    const found: number[] = [];
+    for await (const { length } of inGroups(things)) {
+      found.push(length);
+      const until = performance.now() + msEach * length;
+      while (performance.now() < until);
+    }
+    return found;
+  };
+  const [fast, slow] = [await sizes(0), await sizes(3)];
+  expect(fast[0]).toBeLessThan(10);
+  expect(Math.max(...fast)).toBeGreaterThan(20);
+  expect(Math.max(...fast)).toBeLessThanOrEqual(50);
+  // Of what takes so long, one or two fit.
+  expect(Math.max(...slow.slice(1))).toBeLessThanOrEqual(2);
 });

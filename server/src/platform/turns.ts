@@ -43,13 +43,24 @@ export async function* inTurns<T>(items: Iterable<T>): AsyncGenerator<T> {
   }
 }
 
-/** Things that are stored together, a few at a time, with turns for others between them. */
-export async function* inGroups<T>(items: Iterable<T>, size = 5): AsyncGenerator<readonly T[]> {
+/** How long what is stored together may take, ms, and how many things that is at most. */
+const A_COMMIT = 6;
+const MOST_TOGETHER = 50;
+
+/**
+ * Things that are stored together, a few at a time, with turns for others between them: more of them while storing
+ * goes fast, fewer when it takes longer than nobody notices.
+ */
+export async function* inGroups<T>(items: Iterable<T>): AsyncGenerator<readonly T[]> {
+  let size = 4;
   let group: T[] = [];
   for (const item of items) {
     group.push(item);
     if (group.length < size) continue;
+    const began = performance.now();
     yield group;
+    const fits = (size * A_COMMIT) / Math.max(0.1, performance.now() - began);
+    size = Math.max(1, Math.min(MOST_TOGETHER, size * 2, Math.floor(fits)));
     group = [];
     await aTurn('long work');
   }
