@@ -1,6 +1,8 @@
 import { monitorEventLoopDelay } from 'node:perf_hooks';
 import { addressOf, DEMO_NOW, demoConfig, seed } from '@tolvek/demo';
 import { addPeople, DEMO_PASSWORD, start, warmWorkers } from '@tolvek/server';
+import { requests } from '@tolvek/server/schema';
+import { eq } from 'drizzle-orm';
 import { quantile } from './figure.ts';
 import { answering } from './processes.ts';
 
@@ -54,6 +56,16 @@ answering(
       return { n: some.length, p99: quantile(some, 0.99), most: Math.max(0, ...some) };
     },
     jobsDone: () => running.jobsDone().then(() => true),
+    /** The ids of things by what they are called. */
+    things: () =>
+      Object.fromEntries(
+        db
+          .select({ id: requests.id, values: requests.values })
+          .from(requests)
+          .where(eq(requests.stage, 'in_use'))
+          .all()
+          .flatMap(({ id, values }) => [values.name, values.tag, values.code].map((called) => [String(called), id])),
+      ),
     copyTo: (path: never) => {
       running.house.db.$client.prepare('vacuum into ?').run(path);
     },

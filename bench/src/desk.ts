@@ -5,7 +5,7 @@ import type { FormDesign } from '@tolvek/core/form';
 import Sqlite from 'better-sqlite3';
 import { numbersTable } from '../../core/laws/largeTables.ts';
 import { type Figure, figure, interleaved } from './figure.ts';
-import type { Called, Caller } from './load.process.ts';
+import type { Called, Caller, Submits } from './load.process.ts';
 import { Part } from './processes.ts';
 import { signedIn } from './signedIn.ts';
 import { STORED_TABLES } from './stored.ts';
@@ -38,33 +38,61 @@ export async function measureDesk({ folder, size, mixed }: DeskRun, tell: Tell):
   const priya = await signedIn(url, 'Priya Nakamura-Lind');
 
   const ledger = (): Called => ({ url: `${url}/api/requests?tray=all`, headers: { cookie: maren } });
-  const submit = (): Called => ({ url: `${url}/api/doors/come-on-site/requests`, headers: { cookie: priya } });
+  const doors = FORMS.map((form) => ({
+    form,
+    submit: { url: `${url}/api/doors/${form}/requests`, headers: { cookie: priya } },
+    picture:
+      form === 'concern-report'
+        ? { ...at(`${url}/api/doors/${form}/uploads?field=pictures&name=a.png`, priya), method: 'POST' }
+        : null,
+  }));
+  const things = await desk.ask<Submits['things']>('things');
   const secret = readFileSync(join(data, 'secret'), 'utf8').trim();
-  const sample = await sampleOf(load, desk, data, submit());
+  const samples = [];
+  for (const door of doors) samples.push(await sampleOf(load, desk, data, { doors: [door], things, times: 1 }));
   const copy = join(folder, 'floor.sqlite');
   await desk.ask('copyTo', copy);
   const floor = await Part.start('./floor.process.ts', [copy, secret]);
   const floorUrl = await floor.ask<string>('url');
   await floor.ask('ledgerBytes', (await load.ask<Once>('once', ledger())).text);
-  await floor.ask('sample', sample);
+  await floor.ask('samples', samples);
   const floorLedger: Called = { url: `${floorUrl}/ledger`, headers: { cookie: maren } };
-  const floorSubmit: Called = { url: `${floorUrl}/submit`, headers: { cookie: priya } };
+  const floorDoors = doors.map(({ form }) => ({ form, submit: at(`${floorUrl}/submit`, priya), picture: null }));
 
   const page = (each: Called) => load.ask<number>('medianOf', { each, times: 150 });
-  const sending = (each: Called) => load.ask<number>('submits', { each, times: 120 });
+  const delivered: number[] = [];
+  const sending = async (): Promise<number> => {
+    const began = performance.now();
+    const each = await load.ask<number>('submits', { doors, things, times: SUBMITS });
+    await desk.ask('lettersSent');
+    delivered.push((performance.now() - began) / SUBMITS);
+    return each;
+  };
+  const sendingByHand: number[] = [];
+  const byHandSending = async (): Promise<number> => {
+    const each = await load.ask<number>('submits', { doors: floorDoors, things, times: SUBMITS });
+    sendingByHand.push(each);
+    return each;
+  };
   const byHand = 'the same by hand on Express and prepared statements';
   tell([
     await interleaved(
       `Ledger page at ${size} requests, ms; limit: ${byHand}`,
-      10,
+      2,
       () => page(ledger()),
       () => page(floorLedger),
     ),
-    await interleaved(
-      `A submit by one of eight at once, ms; limit: ${byHand}, ${sample.rows.length} rows`,
-      10,
-      () => sending(submit()),
-      () => sending(floorSubmit),
+  ]);
+  const rows = Math.round(samples.reduce((all, sample) => all + sample.rows.length, 0) / samples.length);
+  const what = `of one of eight at once, over ${FORMS.length} forms with lines, references, pictures and approval`;
+  tell([
+    await interleaved(`A submit ${what}, ms; limit: ${byHand}, ${rows} rows each`, 1 / 0.3, sending, byHandSending),
+    // The first round warms up.
+    figure(
+      `A submit ${what}, until the last letter is delivered, ms; limit: ${byHand}, and no letters`,
+      delivered.slice(1),
+      sendingByHand.slice(1),
+      1 / 0.15,
     ),
   ]);
 
@@ -102,27 +130,21 @@ function disk(path: string): Figure {
   );
 }
 
+/** Submits are sent through the doors of these in turn. */
+const FORMS = ['come-on-site', 'purchase', 'sample-analysis', 'field-kit-loan', 'concern-report'] as const;
+/** Submits in a round; five rounds are measured. */
+const SUBMITS = 600;
+
+const at = (url: string, cookie: string): Called => ({ url, headers: { cookie } });
+
 /** The rows that one submit stores, and the bytes it is answered with. */
-async function sampleOf(load: Part, desk: Part, data: string, each: Called) {
+async function sampleOf(load: Part, desk: Part, data: string, submit: Submits) {
+  await desk.ask('lettersSent');
   const db = new Sqlite(join(data, 'tolvek.sqlite'), { readonly: true });
   const last = (table: string): number =>
     (db.prepare(`select coalesce(max(rowid), 0) as n from ${table}`).get() as { n: number }).n;
   const before = new Map(STORED_TABLES.map((table) => [table, last(table)]));
-  const answers = {
-    visitor: 'Elke Marlowe',
-    institute: 'corrin',
-    reason: 'Calibration',
-    arrival: '2026-11-30',
-    departure: '2026-12-01',
-    works_on_water: false,
-  };
-  const answer = await load.ask<Once>('once', {
-    ...each,
-    method: 'POST',
-    headers: { ...each.headers, 'content-type': 'application/json', 'Idempotency-Key': randomUUID() },
-    body: JSON.stringify({ release: 1, answers }),
-  });
-  if (answer.status !== 200) throw new Error(answer.text);
+  await load.ask('submits', submit);
   await desk.ask('lettersSent');
   const rows = STORED_TABLES.flatMap((table) =>
     db
@@ -131,7 +153,8 @@ async function sampleOf(load: Part, desk: Part, data: string, each: Called) {
       .map((row) => ({ table, row: row as Record<string, unknown> })),
   );
   db.close();
-  return { rows, bytes: answer.text };
+  const { answer } = (rows.find(({ table }) => table === 'idempotency')?.row ?? {}) as { answer: string };
+  return { rows, bytes: answer };
 }
 
 interface MixedRun {

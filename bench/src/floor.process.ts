@@ -47,8 +47,9 @@ interface Stored {
   readonly table: string;
   readonly row: Readonly<Record<string, unknown>>;
 }
-let inserts: readonly (() => void)[] = [];
-let sentBytes = '';
+let samples: readonly { readonly inserts: readonly (() => void)[]; readonly bytes: string }[] = [];
+let sent = 0;
+let made = 0;
 const known = db.prepare('select 1 from idempotency where scope = ? and key = ?');
 const count = db.prepare(
   "update registers set next_number = next_number + 1 where id = (select id from designs where kind = 'register' and key = ?)",
@@ -61,14 +62,13 @@ function revived(value: unknown): unknown {
 }
 
 /** For each stored row an insert of the same bytes, under names of its own. */
-function prepareInserts(rows: readonly Stored[]): void {
-  let made = 0;
+function prepareInserts(rows: readonly Stored[]): readonly (() => void)[] {
   let request = '';
   const fresh = (name: string): string => {
     made += 1;
     return `${name}-${process.pid}-${made}-${'x'.repeat(16)}`;
   };
-  inserts = [...rows]
+  return [...rows]
     .sort((a, b) => STORED_TABLES.indexOf(a.table) - STORED_TABLES.indexOf(b.table))
     .map(({ table, row }) => {
       const columns = Object.keys(row);
@@ -87,7 +87,7 @@ function prepareInserts(rows: readonly Stored[]): void {
       };
     });
 }
-const store = db.transaction((key: string) => {
+const store = db.transaction((key: string, inserts: readonly (() => void)[]) => {
   known.get('submit', key);
   count.run('site-access');
   for (const insert of inserts) insert();
@@ -102,8 +102,10 @@ app.get('/ledger', (request, response) => {
 });
 app.post('/submit', express.json(), (request, response) => {
   if (!callerOf(request.headers.cookie)) return void response.status(401).end();
-  store.immediate(String(request.headers['idempotency-key']));
-  response.type('application/json').send(sentBytes);
+  const sample = samples[sent % samples.length];
+  sent += 1;
+  store.immediate(String(request.headers['idempotency-key']), sample?.inserts ?? []);
+  response.type('application/json').send(sample?.bytes);
 });
 app.post('/typing', express.json(), (_request, response) => void response.json({ problems: [] }));
 const server = createServer(app).listen(0, '127.0.0.1');
@@ -115,9 +117,10 @@ answering({
   ledgerBytes: (bytes: never) => {
     ledgerBytes = bytes;
   },
-  sample: ({ rows, bytes }: never) => {
-    prepareInserts(rows);
-    sentBytes = bytes;
+  samples: (some: never) => {
+    samples = (some as readonly { readonly rows: readonly Stored[]; readonly bytes: string }[]).map(
+      ({ rows, bytes }) => ({ inserts: prepareInserts(rows), bytes }),
+    );
   },
   resetDelay: () => delay.reset(),
   delay: () => ({ p99: delay.percentile(99) / 1e6 - 1, most: delay.max / 1e6 - 1 }),

@@ -1,5 +1,5 @@
 import { Agent, request } from 'node:http';
-import { DEMO_NOW, seeded, visit } from '@tolvek/demo';
+import { DEMO_NOW, MADE_UP, seeded, visit } from '@tolvek/demo';
 import { median, quantile } from './figure.ts';
 import { answering } from './processes.ts';
 
@@ -10,7 +10,7 @@ export interface Called {
   readonly method?: string;
   readonly url: string;
   readonly headers?: Readonly<Record<string, string>>;
-  readonly body?: string;
+  readonly body?: string | Buffer;
 }
 
 function call({
@@ -56,28 +56,63 @@ async function medianOf({ each, times }: { each: Called; times: number }): Promi
 let key = 0;
 const random = seeded(7);
 const today = Math.floor(DEMO_NOW / 86_400_000) + 1;
-const submitTo = (each: Called): Called => {
+const sentTo = (each: Called, answers: object): Called => {
   key += 1;
   return {
     ...each,
     method: 'POST',
     headers: { ...each.headers, 'content-type': 'application/json', 'Idempotency-Key': `bench-${process.pid}-${key}` },
-    body: JSON.stringify({ release: 1, answers: visit(random, today, 'corrin') }),
+    body: JSON.stringify({ release: 1, answers }),
   };
 };
+const submitTo = (each: Called): Called => sentTo(each, visit(random, today, 'corrin'));
 
-/** So many submits by eight at once: ms for each. */
-async function submits({ each, times }: { each: Called; times: number }): Promise<number> {
-  let next = 0;
-  const work = async (): Promise<void> => {
-    while (next < times) {
-      next += 1;
-      const { status, text } = await call(submitTo(each));
-      if (status >= 400) throw new Error(`${each.url}: ${status} ${text.slice(0, 300)}`);
-    }
-  };
+/** A picture of one point: the smallest PNG there is. */
+const PICTURE = Buffer.from(
+  'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+  'base64',
+);
+
+/** Submits through the doors of several forms, as people make them up. */
+export interface Submits {
+  readonly doors: readonly Door[];
+  /** Things that answers point to, by what they are called. */
+  readonly things: Readonly<Record<string, string>>;
+  readonly times: number;
+}
+interface Door {
+  readonly form: string;
+  readonly submit: Called;
+  /** Where a picture is sent that the answers name; null where they name none. */
+  readonly picture: Called | null;
+}
+
+async function answersTo({ form, picture }: Door, things: Submits['things']): Promise<object> {
+  const made = MADE_UP.find((each) => each.form === form);
+  const answers = made?.answers({ random, day: today, thing: (called) => things[called] ?? '' });
+  if (!answers) return visit(random, today, 'corrin');
+  if (!picture) return answers;
+  const { status, text } = await call({ ...picture, body: PICTURE });
+  if (status >= 400) throw new Error(`${picture.url}: ${status} ${text.slice(0, 200)}`);
+  return { ...answers, pictures: [(JSON.parse(text) as { ref: string }).ref] };
+}
+
+/** So many submits by eight at once, over the forms in turn: ms for each. Pictures are there before. */
+async function submits({ doors, things, times }: Submits): Promise<number> {
+  const calls: Called[] = [];
+  for (let n = 0; n < times; n += 1) {
+    const door = doors[n % doors.length] as Door;
+    calls.push(sentTo(door.submit, await answersTo(door, things)));
+  }
   const began = performance.now();
-  await Promise.all(Array.from({ length: 8 }, work));
+  await Promise.all(
+    Array.from({ length: 8 }, async () => {
+      for (let each = calls.pop(); each; each = calls.pop()) {
+        const { status, text } = await call(each);
+        if (status >= 400) throw new Error(`${each.url}: ${status} ${text.slice(0, 300)}`);
+      }
+    }),
+  );
   return (performance.now() - began) / times;
 }
 
