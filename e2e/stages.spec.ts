@@ -22,6 +22,13 @@ test('a coordinator adds a stage and says the ways from another; the sheet says 
     await main.getByLabel('Filled in before Packed').selectOption({ label: 'Rinsed' });
     await expect(main.getByText('by whoever works on it, once “Rinsed” is filled in')).toBeVisible();
     expect(await seriousTrouble(maren)).toEqual([]);
+    await expect(main.getByText('All kept')).toBeVisible();
+    // Kept as one goes, and not in force: the ledger knows nothing of it yet.
+    await maren.reload();
+    await expect(main.getByText('Not in force yet: for its requests all is as it was.')).toBeVisible();
+    await expect(main.getByLabel('Packed, at the desk')).toHaveValue('Packed');
+    const sheet = await (await maren.request.get(`/api/requests/${number}`)).json();
+    expect(JSON.stringify(sheet)).not.toContain('Packed');
     await main.getByLabel('Note').fill('Nothing goes out unrinsed');
     await main.getByRole('button', { name: 'Put it in force' }).click();
     await expect(maren.getByText('In force now.')).toBeVisible();

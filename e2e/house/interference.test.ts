@@ -1,6 +1,6 @@
 import { type Route, type RouteName, routes } from '@tolvek/contract';
 import { newDoor } from '@tolvek/core/door';
-import { type FormDesign, type FormRule, RECIPES } from '@tolvek/core/form';
+import { type FormDesign, type FormRule, RECIPES, settingsOf } from '@tolvek/core/form';
 import type { Field } from '@tolvek/core/register';
 import { DEMO_NOW, VOCABULARIES } from '@tolvek/demo';
 import { requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
@@ -419,6 +419,20 @@ async function live(hidden: Hidden): Promise<Heard> {
     doubles: [{ params: { key: 'tell-tale' } }, { params: { key: 'site-access' } }],
     goBackToState: [
       { params: { key: 'pointing', number: '1' }, headers: onVersion(desk.register('pointing').version) },
+    ],
+    keepRegister: [
+      {
+        params: { key: 'permit' },
+        headers: onVersion(desk.register('permit').version),
+        body: { ...settingsOf(desk.register('permit')), name: 'Permits given' },
+      },
+    ],
+    putRegister: [
+      {
+        params: { key: 'permit' },
+        headers: onVersion(desk.register('permit').version + 1),
+        body: { note: 'For the law' },
+      },
     ],
     changeRegister: [
       {

@@ -1,6 +1,6 @@
 import { type Route, type RouteName, routes } from '@tolvek/contract';
 import { newDoor } from '@tolvek/core/door';
-import { type FormDesign, RECIPES } from '@tolvek/core/form';
+import { type FormDesign, RECIPES, settingsOf } from '@tolvek/core/form';
 import type { Field, Kind, RawAnswer } from '@tolvek/core/register';
 import { VOCABULARIES } from '@tolvek/demo';
 import { requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
@@ -400,6 +400,20 @@ describe('a value in the restricted field', () => {
       doubles: [{ params: { key: 'site-access' } }],
       goBackToState: [
         { params: { key: 'methods', number: '1' }, headers: onVersion(desk.register('methods').version) },
+      ],
+      keepRegister: [
+        {
+          params: { key: 'budget-codes' },
+          headers: onVersion(desk.register('budget-codes').version),
+          body: { ...settingsOf(desk.register('budget-codes')), name: 'Budget codes' },
+        },
+      ],
+      putRegister: [
+        {
+          params: { key: 'vessels' },
+          headers: onVersion(desk.register('vessels').version),
+          body: { note: 'As it is' },
+        },
       ],
       changeRegister: [
         {

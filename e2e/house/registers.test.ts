@@ -361,6 +361,45 @@ describe('a register', () => {
     expect(back.fields).toEqual(now.fields);
   });
 
+  it('is settled in a draft that several keep, and is as it was until it is put in force', async () => {
+    const form = await made('Ropes', 'RP');
+    const register = await registerOf(form);
+    const keep = (body: object, version: number) =>
+      maren.call('keepRegister', { params: { key: form }, headers: onVersion(version), body });
+    const put = (version: number, note = 'For the test') =>
+      maren.call('putRegister', { params: { key: form }, headers: onVersion(version), body: { note } });
+    expect([register.draft.name, register.changes, register.problems]).toEqual(['Ropes', [], []]);
+
+    // Typed half-way: kept as it is, and told what is wrong with it.
+    const half = well(await keep({ ...register.draft, name: 'Lines', prefix: 'R' }, register.version));
+    expect(half.changes.map(({ words }: Answer['body']) => words)).toHaveLength(2);
+    expect(half.problems).toEqual([expect.objectContaining({ field: 'prefix' })]);
+    expect((await put(half.version)).body).toMatchObject({ status: 422, problems: [{ field: 'prefix' }] });
+    expect((await keep(register.draft, register.version)).status).toBe(412);
+    const kept = await registerOf(form);
+    expect([kept.name, kept.draft.name, kept.draft.prefix]).toEqual(['Ropes', 'Lines', 'R']);
+
+    // A release of its form brings what it brings; what is being settled stays as it is being settled.
+    await edit(form, (draft) => ({ ...draft, parts: [...draft.parts, question('stale')] }));
+    await release(form);
+    const settled = { name: kept.name, prefix: kept.prefix, deskGroups: kept.deskGroups, staysIn: true, left: [] };
+    const { version, stages } = await registerOf(form);
+    const body = { ...settled, stages, note: '' };
+    well(await maren.call('changeRegister', { params: { key: form }, headers: onVersion(version), body }));
+    const beside = await registerOf(form);
+    expect([beside.name, beside.staysIn, beside.draft.name, beside.draft.staysIn]).toEqual([
+      ...['Ropes', true, 'Lines', true],
+    ]);
+
+    const whole = well(await keep({ ...beside.draft, prefix: 'LN' }, beside.version));
+    expect(whole.problems).toEqual([]);
+    well(await put(whole.version));
+    const now = await registerOf(form);
+    expect([now.name, now.prefix, now.changes, now.states[0].note]).toEqual(['Lines', 'LN', [], 'For the test']);
+    expect(now.fields).toEqual(beside.fields);
+    expect(well(await priya.submit(form, { what: 'Hemp', stale: 'No' }, { release: 2 })).number).toMatch(/^LN-/);
+  });
+
   it('has stages that come and retire, and ways between them that say who, what and when', async () => {
     const form = await made('Floaters', 'QF');
     const { number } = well(await priya.submit(form, { what: 'Red', how_many: '2', each: '3' }));

@@ -12,6 +12,8 @@ export const registerHeads = {
   register: { method: 'GET', path: '/api/registers/:key', caller: 'coordinator' },
   doubles: { method: 'GET', path: '/api/registers/:key/doubles', caller: 'coordinator' },
   changeRegister: { method: 'PUT', path: '/api/registers/:key', caller: 'coordinator', guard: 'If-Match' },
+  keepRegister: { method: 'PUT', path: '/api/registers/:key/draft', caller: 'coordinator', guard: 'If-Match' },
+  putRegister: { method: 'POST', path: '/api/registers/:key/states', caller: 'coordinator', guard: 'If-Match' },
   goBackToState: {
     method: 'POST',
     path: '/api/registers/:key/states/:number',

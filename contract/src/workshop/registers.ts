@@ -1,13 +1,34 @@
-import { OWN_PARTS } from '@tolvek/core/form';
+import { OWN_PARTS, type RegisterSettings } from '@tolvek/core/form';
 import { z } from 'zod';
 import { doorSettings, release } from '../form/shapes.ts';
 import { field, stageDesign } from '../register/shapes.ts';
+import { exactly } from '../wire/exactly.ts';
 import { routesOf } from '../wire/route.ts';
 import { keyed, prefix, versioned, visibleSubject } from '../wire/shapes.ts';
 import { registerHeads } from './heads.ts';
 
 const asksFor = z.array(z.string().max(64)).max(500);
 const title = z.string().trim().max(200);
+
+/** What is settled of a register, as far as it has come: names may still be missing. */
+const settings = exactly<RegisterSettings>()(
+  z.strictObject({
+    name: z.string().max(200),
+    prefix: z.string().max(10),
+    deskGroups: z.array(z.string().max(64)).max(50),
+    staysIn: z.boolean(),
+    stages: z.array(stageDesign).max(100),
+  }),
+);
+const note = z.string().max(500);
+
+/** What a draft would change of what is in force, and what keeps it from being put in force. */
+const draftTells = {
+  changes: z.array(
+    z.object({ page: z.string(), at: z.string(), words: z.string(), before: z.string(), after: z.string() }),
+  ),
+  problems: z.array(z.object({ field: z.string(), message: z.string(), fix: z.string() })),
+};
 
 /** Registers, and what was in force before. */
 export const registerRoutes = routesOf(registerHeads, {
@@ -48,6 +69,9 @@ export const registerRoutes = routesOf(registerHeads, {
         }),
       ),
       states: z.array(release),
+      /** What is being settled of it, and not in force yet. */
+      draft: settings,
+      ...draftTells,
     }),
   },
   doubles: {
@@ -85,8 +109,20 @@ export const registerRoutes = routesOf(registerHeads, {
       /** All there are, in their order; new ones have a key of their own. */
       stages: z.array(stageDesign).max(100),
       /** Why; others read it later. */
-      note: z.string().max(500),
+      note,
     }),
+    answer: versioned,
+  },
+  keepRegister: {
+    says: 'Keeps the draft of what is settled of a register. Nothing of it is in force before it is put there.',
+    params: keyed,
+    body: settings,
+    answer: versioned.extend(draftTells),
+  },
+  putRegister: {
+    says: 'Puts the draft of a register in force under its next number, for all its requests.',
+    params: keyed,
+    body: z.strictObject({ note }),
     answer: versioned,
   },
   goBackToState: {

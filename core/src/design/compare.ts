@@ -49,5 +49,12 @@ export function compareContents<Content extends object>(
   return changes;
 }
 
-const inWords = (value: unknown): string =>
-  value === undefined || value === null ? '' : typeof value === 'object' ? JSON.stringify(value) : String(value);
+/** As far as people can read it: what has a name by its name, lists of words; empty for what is built of more. */
+function inWords(value: unknown): string {
+  if (value === undefined || value === null) return '';
+  if (typeof value === 'boolean') return value ? 'Yes' : 'No';
+  if (Array.isArray(value)) return value.every((each) => typeof each !== 'object') ? value.join(', ') : '';
+  if (!isPlain(value)) return String(value);
+  const { label, name } = value;
+  return typeof label === 'string' ? label : typeof name === 'string' ? name : '';
+}

@@ -56,21 +56,22 @@ describe('comparing setting by setting', () => {
     expect(CARD.compare(BASE, after)).toEqual([
       { page: 'note', at: 'note', words: 'The note changes.', before: '', after: 'Stir' },
       { page: 'lines', at: 'lines b', words: 'The line “b” (grams) changes.', before: '100', after: '120' },
-      {
-        page: 'lines',
-        at: 'lines c',
-        words: 'The line “c” is new.',
-        before: '',
-        after: JSON.stringify(after.lines[1]),
-      },
-      {
-        page: 'lines',
-        at: 'lines a',
-        words: 'The line “a” goes away.',
-        before: JSON.stringify(BASE.lines[0]),
-        after: '',
-      },
+      { page: 'lines', at: 'lines c', words: 'The line “c” is new.', before: '', after: '' },
+      { page: 'lines', at: 'lines a', words: 'The line “a” goes away.', before: '', after: '' },
     ]);
+  });
+
+  it('shows either side only as far as people can read it', () => {
+    const shown = (before: unknown, after: unknown): unknown => {
+      const [change] = compareContents({ it: before }, { it: after }, { lists: {}, nameOf: () => 'it' });
+      return [change?.before, change?.after];
+    };
+    expect(shown(['boats', 'deck'], ['boats'])).toEqual(['boats, deck', 'boats']);
+    expect(shown(true, false)).toEqual(['Yes', 'No']);
+    expect(shown(undefined, { key: 'p', label: 'Packed' })).toEqual(['', 'Packed']);
+    expect(shown(undefined, { id: 'r', name: 'Closed', fields: ['x'] })).toEqual(['', 'Closed']);
+    expect(shown([{ a: 1 }], [])).toEqual(['', '']);
+    expect(shown(2, { a: 1 })).toEqual(['2', '']);
   });
 
   it('tells another order, and nothing where nothing differs', () => {

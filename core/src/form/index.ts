@@ -64,7 +64,7 @@ export {
   RECIPES,
   type Recipe,
 } from './recipes/index.ts';
-export { REGISTER, type RegisterContent } from './registerDesign.ts';
+export { mergeSettings, REGISTER, type RegisterContent, type RegisterSettings, settingsOf } from './registerDesign.ts';
 export { type FormSink, sinksOf } from './sinks.ts';
 export {
   answerSchema,

@@ -3,6 +3,7 @@ import {
   compareContents,
   type DesignFinding,
   type DesignKind,
+  type Merged,
   type MergeRules,
   mergeContents,
 } from '../design/index.ts';
@@ -35,9 +36,16 @@ export interface RegisterContent {
   readonly usual: Pick<FormDesign, OwnPart>;
 }
 
+/** What is settled of a register itself, in a draft of its own; forms bring the rest with their releases. */
+export type RegisterSettings = Pick<RegisterContent, 'name' | 'prefix' | 'deskGroups' | 'staysIn' | 'stages'>;
+
+export const settingsOf = ({ name, prefix, deskGroups, staysIn, stages }: RegisterSettings): RegisterSettings => ({
+  ...{ name, prefix, deskGroups, staysIn, stages },
+});
+
 const PLACES: Readonly<Record<string, string>> = {
   name: 'the name',
-  prefix: 'the letters before numbers',
+  prefix: 'what numbers begin with',
   holds: 'whether it holds requests or things',
   fields: 'the fields',
   left: 'which fields have left',
@@ -55,17 +63,17 @@ const USUAL: Readonly<Record<string, string>> = {
   deadline: 'the usual deadline',
 };
 
-const rulesOf = (...states: readonly (RegisterContent | null)[]): MergeRules => {
+const rulesOf = (...states: readonly (Partial<RegisterContent> | null)[]): MergeRules => {
   const named = (list: string, key: string): string => {
     for (const state of states) {
       if (list === 'fields') {
-        const field = state?.fields.find((each) => each.key === key);
+        const field = state?.fields?.find((each) => each.key === key);
         if (field) return `the field “${field.label}”`;
       } else if (list === 'stages') {
-        const stage = state?.stages.find((each) => each.key === key);
+        const stage = state?.stages?.find((each) => each.key === key);
         if (stage) return `the stage “${stage.label}”`;
       } else {
-        const rule = state?.access.rules.find((each) => each.id === key);
+        const rule = state?.access?.rules.find((each) => each.id === key);
         if (rule) return `the rule “${rule.name}”`;
       }
     }
@@ -118,3 +126,10 @@ export const REGISTER: DesignKind<RegisterContent> = {
   findings: stageFindings,
   refersTo: ({ fields }) => designsNamed(fields),
 };
+
+/** What two people settled of a register, put together. */
+export const mergeSettings = (
+  base: RegisterSettings,
+  mine: RegisterSettings,
+  theirs: RegisterSettings,
+): Merged<RegisterSettings> => mergeContents(base, mine, theirs, rulesOf(base, theirs, mine));

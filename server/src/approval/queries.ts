@@ -51,15 +51,19 @@ function withSteps(db: Reader, round: RoundRow): Round {
   return { ...round, steps: steps.map((step) => ({ ...step, seats: seatsAt(db).all({ step: step.id }) })) };
 }
 
-/** A seat with the round it belongs to. */
-export function seatById(db: Reader, id: string): { readonly seat: SeatRow; readonly round: Round } | undefined {
-  const found = db
+const seatWithId = prepared((db) =>
+  db
     .select({ seat: seats, round: approvalRounds })
     .from(seats)
     .innerJoin(approvalSteps, eq(approvalSteps.id, seats.stepId))
     .innerJoin(approvalRounds, eq(approvalRounds.id, approvalSteps.roundId))
-    .where(eq(seats.id, id))
-    .get();
+    .where(eq(seats.id, sql.placeholder('id')))
+    .prepare(),
+);
+
+/** A seat with the round it belongs to. */
+export function seatById(db: Reader, id: string): { readonly seat: SeatRow; readonly round: Round } | undefined {
+  const found = seatWithId(db).get({ id });
   return found && { seat: found.seat, round: withSteps(db, found.round) };
 }
 

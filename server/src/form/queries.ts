@@ -188,3 +188,7 @@ const _filledBy = prepared((db) =>
 
 /** The register that a form’s requests go into. */
 export const registerOfForm = (db: Reader, formId: string) => registerById(db, formById(db, formId)?.registerId ?? '');
+
+/** The forms of a register that are on the shelf. */
+export const onShelf = (db: Reader, registerId: string): readonly FormRow[] =>
+  formsOf(db, registerId).filter((form) => form.deletedAt === null);

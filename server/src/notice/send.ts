@@ -1,11 +1,13 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import { subjectLine } from '@tolvek/core/notice';
-import { and, asc, eq, gt, lte, or } from 'drizzle-orm';
+import { and, asc, type Column, eq, gt, lte, or, sql } from 'drizzle-orm';
 import nodemailer, { type Transporter } from 'nodemailer';
+import { givenAll } from '../platform/adding.ts';
 import type { Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { renewLink } from '../platform/links.ts';
 import { troubleOf } from '../platform/patience.ts';
+import { prepared } from '../platform/prepared.ts';
 import { aTurn } from '../platform/turns.ts';
 import { LEFT, notices } from './tables.ts';
 import { dressed, worded } from './wording.ts';
@@ -28,7 +30,30 @@ const SILENCE = { dnsTimeout: 10_000, connectionTimeout: 10_000, greetingTimeout
 const LAST_WAIT = 5_000;
 
 type Notice = typeof notices.$inferSelect;
-type Outcome = { readonly id: string } & Partial<Notice>;
+type Outcome = Notice;
+
+/** A clock that had jumped ahead left waits that no longer mean anything: those are due as well. */
+const isDue = and(
+  LEFT,
+  eq(notices.state, 'waiting'),
+  or(lte(notices.nextAttemptAt, sql.placeholder('now')), gt(notices.nextAttemptAt, sql.placeholder('late'))),
+);
+const someDue = prepared((db) => db.select({ id: notices.id }).from(notices).where(isDue).limit(1).prepare());
+const dueNow = prepared((db) =>
+  db.select().from(notices).where(isDue).orderBy(asc(notices.nextAttemptAt), asc(notices.id)).limit(LINES).prepare(),
+);
+const changing = (columns: Readonly<Record<string, Column>>) =>
+  prepared((db) =>
+    db
+      .update(notices)
+      .set(givenAll(columns))
+      .where(eq(notices.id, sql.placeholder('id')))
+      .prepare(),
+  );
+const { subject, said, toName, toAddress, cause, state, attempts, nextAttemptAt, lastError, sentAt } = notices;
+/** Stores what has become of a letter, and what it says once it is worded. */
+const becoming = changing({ cause, state, attempts, nextAttemptAt, lastError, sentAt });
+const saying = changing({ subject, said, toName, toAddress });
 
 /**
  * Sends the notices that wait, oldest first. A letter is marked as being sent before it goes,
@@ -120,17 +145,12 @@ export class Sender {
     const { db, clock } = this.house;
     const now = clock.now();
     // A clock that had jumped ahead left waits that no longer mean anything.
-    const isDue = and(
-      LEFT,
-      eq(notices.state, 'waiting'),
-      or(lte(notices.nextAttemptAt, now), gt(notices.nextAttemptAt, now + LONGEST_WAIT)),
-    );
+    const at = { now, late: now + LONGEST_WAIT };
     const nothingToStore = this.outcomes.length === 0 && this.recovered;
-    const due = db.select({ id: notices.id }).from(notices).where(isDue);
-    if (nothingToStore && (this.closed || due.limit(1).get() === undefined)) return [];
+    if (nothingToStore && (this.closed || someDue(db).get(at) === undefined)) return [];
     return db.transaction(
       (tx) => {
-        for (const { id, ...outcome } of this.outcomes) tx.update(notices).set(outcome).where(eq(notices.id, id)).run();
+        for (const outcome of this.outcomes) becoming(tx).run(outcome);
         if (!this.recovered)
           tx.update(notices)
             .set({ state: 'waiting', nextAttemptAt: now })
@@ -138,13 +158,7 @@ export class Sender {
             .run();
         if (this.closed) return [];
         for (;;) {
-          const next = tx
-            .select()
-            .from(notices)
-            .where(isDue)
-            .orderBy(asc(notices.nextAttemptAt), asc(notices.id))
-            .limit(LINES)
-            .all();
+          const next = dueNow(tx).all(at);
           const going = next.flatMap((notice) => this.ready(tx, notice, now) ?? []);
           // What had nothing left to tell made way for others.
           if (going.length > 0 || next.length === 0) return going;
@@ -157,8 +171,10 @@ export class Sender {
   /** Marks a notice as being sent, worded when it goes for the first time; null when it does not go. */
   private ready(tx: Transaction, notice: Notice, now: number): Notice | null {
     const settled = this.settled(tx, notice, now);
-    tx.update(notices).set(settled).where(eq(notices.id, notice.id)).run();
-    return settled.state === 'sending' ? { ...notice, ...settled } : null;
+    const marked = { ...notice, ...settled };
+    becoming(tx).run(marked);
+    if (settled.said) saying(tx).run(marked);
+    return settled.state === 'sending' ? marked : null;
   }
 
   private settled(tx: Transaction, notice: Notice, now: number): Partial<Notice> & Pick<Notice, 'state'> {
@@ -188,14 +204,14 @@ export class Sender {
         ...(said ? dressed(this.house, said) : { text: '', html: '' }),
         headers: { 'Auto-Submitted': 'auto-generated', 'X-Tolvek-Notice': notice.kind },
       });
-      return { id, state: 'sent', sentAt: clock.now(), attempts, lastError: null, cause: null };
+      return { ...notice, state: 'sent', sentAt: clock.now(), attempts, lastError: null, cause: null };
     } catch (error) {
       const wait = BACK_OFF[attempts - 1];
       const lastError = error instanceof Error ? error.message : String(error);
       log.warn({ letter: id, attempts, lastError }, 'a letter could not be sent');
       return wait === undefined
-        ? { id, state: 'failed', attempts, lastError }
-        : { id, state: 'waiting', attempts, lastError, nextAttemptAt: clock.now() + wait };
+        ? { ...notice, state: 'failed', attempts, lastError }
+        : { ...notice, state: 'waiting', attempts, lastError, nextAttemptAt: clock.now() + wait };
     }
   }
 }

@@ -1,6 +1,7 @@
+import { isSame } from '@tolvek/core/design';
 import { REGISTER, type RegisterContent } from '@tolvek/core/form';
-import { changeAtOnce, type Done, makeInForce } from '../design/commands.ts';
-import { designByKey } from '../design/queries.ts';
+import { changeAtOnce, type Done, keepDraft, makeInForce } from '../design/commands.ts';
+import { designByKey, stateOf } from '../design/queries.ts';
 import type { Transaction } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
 import type { RegisterRow } from './queries.ts';
@@ -14,7 +15,8 @@ export function makeRegister(tx: Transaction, key: string, content: RegisterCont
 }
 
 /**
- * Changes some settings of a register, in force at once under its next number. `note`: why.
+ * Changes some settings of a register, in force at once under its next number. `note`: why. What is
+ * being settled in its draft meanwhile stays there: where both say something, the draft keeps its own.
  *
  * @throws Problem 422 when the register could not hold requests any more.
  */
@@ -27,6 +29,10 @@ export function changeRegister(
 ): void {
   const design = designByKey(tx, REGISTER, key);
   if (!design) throw notFound('This register');
-  const content = { ...design.draft, ...change };
-  changeAtOnce(tx, design, { version: design.version, content, note, found: REGISTER.findings(content, null) }, done);
+  const before = stateOf<RegisterContent>(tx, design, design.number)?.content ?? design.draft;
+  const content: RegisterContent = { ...before, ...change };
+  const draft = REGISTER.merge(before, design.draft, content).content;
+  const found = REGISTER.findings(content, null);
+  const version = changeAtOnce(tx, design, { version: design.version, content, note, found }, done);
+  if (!isSame(draft, content)) keepDraft(tx, { ...design, draft: content, version }, { version, content: draft }, done);
 }

@@ -31,6 +31,7 @@ import { askInto, duplicateForm, goBackToState, registerView, setFormState, sett
 import { allowWay, endWay, planView, protectAlike, readBy, waysInForce } from './plan.ts';
 import { changesSince, historyOfDraft, listForms } from './queries.ts';
 import { recomputation } from './recompute.ts';
+import { keepRegister, putRegister } from './registerDraft.ts';
 import { overExisting, takeRunBack } from './ruleRun.ts';
 import { LOOK_AT_ROWS, TRY_CONDITION } from './tasks.ts';
 import { clearTrials, draftOffers, sendTrial, trialsOf } from './trials.ts';
@@ -122,6 +123,10 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
     doubles: ({ viewer, params }) => doublesOf(db, viewer, params.key),
     changeRegister: ({ viewer, params, body, version }) =>
       settleRegister(house, viewer, { ...body, key: params.key, version }),
+    keepRegister: ({ viewer, params, body, version }) =>
+      keepRegister(house, viewer, { key: params.key, version, settings: body }),
+    putRegister: ({ viewer, params, body, version }) =>
+      putRegister(house, viewer, { ...body, key: params.key, version }),
     goBackToState: ({ viewer, params, version }) => goBackToState(house, viewer, { ...params, version }),
     askInto: ({ viewer, params, body, key }) => askInto(house, viewer, { ...body, key: params.key, once: key }),
     duplicateForm: ({ viewer, params, body, key }) =>

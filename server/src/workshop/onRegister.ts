@@ -1,28 +1,27 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
-import { type FormDesign, formInto, namesUsed, questionsOf, type RegisterContent } from '@tolvek/core/form';
+import { formInto, questionsOf, type RegisterContent } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
-import { askedByMoves, type Problem as FieldProblem, moveFindings, type Stage } from '@tolvek/core/register';
-import { and, eq, like, ne, sql, sum } from 'drizzle-orm';
+import type { Problem as FieldProblem } from '@tolvek/core/register';
+import { eq, sql, sum } from 'drizzle-orm';
 import { stateOf, statesOf } from '../design/queries.ts';
 import { doorsOf } from '../door/queries.ts';
-import { currentRelease, type FormRow, formByKey, formsOf } from '../form/queries.ts';
+import { type FormRow, formByKey, onShelf } from '../form/queries.ts';
 import { forms } from '../form/tables.ts';
-import { groupNames, namesOf } from '../people/queries.ts';
+import { namesOf } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
-import type { Reader, Transaction } from '../platform/database.ts';
+import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { notFound, staleVersion, wrongFields } from '../platform/problem.ts';
 import { write } from '../platform/work.ts';
 import { contentOf, type RegisterRow, registerById, registerByKey } from '../register/queries.ts';
 import { openAsReleased } from '../request/protection.ts';
-import { requests, tallies } from '../request/tables.ts';
-import { freeKey, makeForm, prefixTaken, wantedDoors } from './create.ts';
+import { tallies } from '../request/tables.ts';
+import { freeKey, makeForm, wantedDoors } from './create.ts';
 import { doorSettings } from './doors.ts';
+import { draftOf } from './registerDraft.ts';
+import { refuseWrong, settlingProblems, usesIn, whyItStays } from './registerProblems.ts';
 import { putRegisterInForce } from './registers.ts';
-
-const onShelf = (db: Reader, registerId: string): readonly FormRow[] =>
-  formsOf(db, registerId).filter((form) => form.deletedAt === null);
 
 /** A register, its forms with what each asks, and what was in force before. */
 export function registerView(db: Reader, key: string, now: number): AnswerOf<'register'> {
@@ -51,6 +50,7 @@ export function registerView(db: Reader, key: string, now: number): AnswerOf<'re
     stages: register.stages,
     at: Object.fromEntries(talliedBy(db, register, tallies.stage)),
     requests: [...counts.values()].reduce((all, n) => all + n, 0),
+    ...draftOf(db, register),
     forms: onShelf(db, register.id).map((form) => ({
       ...{ key: form.key, title: form.draft.title, release: form.release, stopped: form.stoppedAt !== null },
       asks: questionsOf(form.draft.parts).map((part) => part.field),
@@ -80,47 +80,6 @@ const talliedBy = (
       .map(({ key, n }) => [key, n]),
   );
 
-/** What uses fields of a register, and which: the drafts of its forms, and their releases in force. */
-interface Use {
-  readonly words: string;
-  readonly keys: ReadonlySet<string>;
-}
-
-/** The fields that a form asks for, reads or computes. */
-const usedIn = (design: FormDesign): ReadonlySet<string> =>
-  new Set([
-    ...questionsOf(design.parts).map((part) => part.field),
-    ...namesUsed(design),
-    ...design.fields.flatMap(({ key, source }) => (source === 'computed' || source === 'carried' ? [key] : [])),
-  ]);
-
-/** All that keeps fields from leaving a register. */
-const usesIn = (db: Reader, register: RegisterRow): readonly Use[] => [
-  ...askedByMoves(register).map(({ field, stage }) => ({
-    words: `A move from “${stage.label}” asks for it.`,
-    keys: new Set([field]),
-  })),
-  ...onShelf(db, register.id).flatMap((form): Use[] => {
-    const { title } = form.draft;
-    const release = form.stoppedAt === null ? currentRelease(db, form) : undefined;
-    return [
-      { words: `The form “${title}” uses it.`, keys: usedIn(form.draft) },
-      ...(release
-        ? [
-            {
-              words: `Release ${release.number} of “${title}” uses it, and is in force.`,
-              keys: usedIn(release.design),
-            },
-          ]
-        : []),
-    ];
-  }),
-];
-
-/** Why a field can’t leave; null when it can. */
-const whyItStays = (uses: readonly Use[], key: string): string | null =>
-  uses.find((use) => use.keys.has(key))?.words ?? null;
-
 /** Changes what is settled of a register itself, in force at once. */
 export function settleRegister(
   house: House,
@@ -132,118 +91,12 @@ export function settleRegister(
     const register = registerByKey(tx, input.key);
     if (!register) throw notFound('This register');
     if (register.version !== input.version) throw staleVersion();
-    const problems = [...settlingProblems(tx, register, input), ...stageProblems(tx, register, input.stages)];
-    if (problems.length > 0) throw wrongFields(problems);
+    refuseWrong(tx, register, input);
     const { name, prefix, deskGroups, staysIn, left } = input;
     const after = { ...contentOf(register), name, prefix, deskGroups, staysIn, left, stages: input.stages };
     putRegisterInForce(work, register, after, { note: input.note.trim(), by: viewer });
     return { version: registerById(tx, register.id).version };
   });
-}
-
-function settlingProblems(
-  tx: Transaction,
-  register: RegisterRow,
-  { name, prefix, deskGroups, left, stages }: BodyOf<'changeRegister'>,
-): readonly FieldProblem[] {
-  const groups = groupNames(tx);
-  const uses = usesIn(tx, register);
-  const isNumbered = (letters: string): boolean =>
-    tx
-      .select({ id: requests.id })
-      .from(requests)
-      .where(and(like(requests.number, `${letters}-%`), ne(requests.registerId, register.id)))
-      .limit(1)
-      .get() !== undefined;
-  const isOthers = prefix !== register.prefix && (prefixTaken(tx, prefix) || isNumbered(prefix));
-  return [
-    ...(name === '' ? [{ field: 'name', message: 'The register has no name.', fix: 'Give it one.' }] : []),
-    ...(isOthers
-      ? [
-          {
-            field: 'prefix',
-            message: `Other requests are numbered ${prefix}-….`,
-            fix: 'Choose other letters. Numbers that were given out stay as they are.',
-          },
-        ]
-      : []),
-    ...(deskGroups.length === 0
-      ? [{ field: 'deskGroups', message: 'Nobody would work at its desk.', fix: 'Choose at least one group.' }]
-      : []),
-    ...(deskGroups.every((group) => groups.has(group))
-      ? []
-      : [{ field: 'deskGroups', message: 'A group does not exist.', fix: 'Choose one of the list.' }]),
-    ...stages.flatMap((stage) =>
-      stage.label === '' || stage.publicLabel === ''
-        ? [
-            {
-              field: `stage ${stage.key}`,
-              message: 'A stage has no name.',
-              fix: 'Give it one for the desk and one for requesters.',
-            },
-          ]
-        : [],
-    ),
-    ...left.flatMap((key): FieldProblem[] => {
-      if (register.left.includes(key)) return [];
-      const label = register.fields.find((field) => field.key === key)?.label;
-      if (label === undefined)
-        return [{ field: 'left', message: `There is no field “${key}” here.`, fix: 'Leave it out.' }];
-      const why = whyItStays(uses, key);
-      return why === null
-        ? []
-        : [
-            {
-              field: 'left',
-              message: `“${label}” can’t leave. ${why}`,
-              fix: 'Take it off there first, and release that.',
-            },
-          ];
-    }),
-  ];
-}
-
-/** What keeps stages from being put in force: those that are there stay, and what they are. */
-function stageProblems(tx: Transaction, register: RegisterRow, stages: readonly Stage[]): readonly FieldProblem[] {
-  const open = new Set(openAsReleased(tx, register).map(({ key }) => key));
-  const groups = groupNames(tx);
-  const asked = askedByMoves({ stages, fields: register.fields }).filter(({ field }) => !open.has(field));
-  return [
-    ...register.stages.flatMap((was) => {
-      const is = stages.find((each) => each.key === was.key);
-      return is && is.phase === was.phase && is.role === was.role
-        ? []
-        : [
-            {
-              field: `stage ${was.key}`,
-              message: `“${was.label}” can’t go, nor become something else: requests may be there, and histories name it.`,
-              fix: 'Retire it: no request comes there any more.',
-            },
-          ];
-    }),
-    ...stages.flatMap((stage, place): FieldProblem[] => {
-      const field = `stage ${stage.key}`;
-      const isNew = !register.stages.some((each) => each.key === stage.key);
-      if (stages.findIndex((each) => each.key === stage.key) !== place)
-        return [{ field, message: 'Two stages have the same key.', fix: 'Give one of them another name.' }];
-      if (isNew && (!/^[a-z][a-z0-9_]*$/.test(stage.key) || stage.role))
-        return [{ field, message: 'A new stage has a key of small letters, and no role.', fix: 'Add it once more.' }];
-      const unknown = (stage.moves ?? []).flatMap((move) => move.groups.filter((group) => !groups.has(group)));
-      return unknown.length === 0
-        ? []
-        : [{ field, message: 'A move names a group that does not exist.', fix: 'Choose one of the list.' }];
-    }),
-    ...asked.map(({ field, stage }) => ({
-      field: `stage ${stage.key}`,
-      message: `A move from “${stage.label}” asks for “${register.fields.find(({ key }) => key === field)?.label ?? field}”, which somebody who works on requests may not read. Whether it can be done would tell them.`,
-      fix: 'Ask for a field that is closed to nobody, or change the access plan first.',
-    })),
-    ...moveFindings({ stages, fields: register.fields }).map(({ at, message }) => ({
-      field: `stage ${at}`,
-      message,
-      fix: 'Mend the move, or take it away.',
-    })),
-  ];
 }
 
 /**
@@ -266,13 +119,7 @@ export function goBackToState(
     // Stages that came since may hold requests.
     const since = now.stages.filter((stage) => !stages.some((each) => each.key === stage.key));
     const after = { ...now, name, prefix, deskGroups, staysIn, access, stages: [...stages, ...since] };
-    const problems = settlingProblems(tx, register, {
-      ...after,
-      deskGroups: [...deskGroups],
-      left: [...now.left],
-      stages: [],
-      note: '',
-    });
+    const problems = settlingProblems(tx, register, { ...after, stages: [] });
     if (problems.length > 0) throw wrongFields(problems);
     putRegisterInForce(work, register, after, { note: `As it was in state ${input.number}`, by: viewer });
     return { version: registerById(tx, register.id).version };

@@ -10,6 +10,7 @@ import { BinderProvider } from './binder.ts';
 import type { Editing } from './editing.ts';
 import { workshopApi } from './endpoints.ts';
 import { Findings } from './Findings.tsx';
+import { Kept } from './Kept.tsx';
 import { Proof } from './Proof.tsx';
 import { PAGES } from './pages.ts';
 import { ReleaseButton } from './ReleaseButton.tsx';
@@ -92,7 +93,7 @@ function OpenBinder({ form }: { form: AnswerOf<'form'> }) {
               : ''}
             {form.stopped ? <span className="block text-brick">Stopped: nobody can ask by it.</span> : null}
           </p>
-          <Kept editing={editing} />
+          <Kept editing={editing} className="mt-5 pr-4" />
         </nav>
         <main className="min-h-0 overflow-auto px-[26px] pt-5 pb-10">
           <div className="mb-4 flex flex-wrap items-baseline gap-x-4 gap-y-2">
@@ -114,28 +115,6 @@ function OpenBinder({ form }: { form: AnswerOf<'form'> }) {
         <Proof editing={editing} form={form} proof={proof} />
       </div>
       <Findings findings={editing.findings} formKey={form.key} change={change} />
-    </div>
-  );
-}
-
-function Kept({ editing }: { editing: ReturnType<typeof useDraft> }) {
-  const words = {
-    kept: 'All kept',
-    keeping: 'Keeping …',
-    'not kept': 'Not kept',
-    'changed elsewhere': 'Changed by somebody else',
-  }[editing.state];
-  const bad = editing.state === 'not kept' || editing.state === 'changed elsewhere';
-  return (
-    <div className={`mt-5 pr-4 text-[12.5px] ${bad ? 'text-brick' : 'text-soft'}`} aria-live="polite">
-      {words}
-      {bad ? <p className="mt-1">{editing.trouble}</p> : null}
-      {editing.state === 'changed elsewhere' ? (
-        <p className="mt-2 flex flex-col items-start gap-1">
-          <Button onClick={() => void editing.keepMine()}>Keep mine</Button>
-          <Button onClick={() => void editing.keepTheirs()}>Take theirs</Button>
-        </p>
-      ) : null}
     </div>
   );
 }

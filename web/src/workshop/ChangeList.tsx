@@ -1,10 +1,17 @@
-import type { AnswerOf } from '@tolvek/contract';
+/** A change in words; one of a form says whether it reaches the register. */
+interface Told {
+  readonly at: string;
+  readonly words: string;
+  readonly before: string;
+  readonly after: string;
+  readonly reaches?: 'form' | 'register';
+}
 
 /**
- * What differs between two states of a form: in a sentence, and side by side where both sides have
+ * What differs between two states of a form or a register: in a sentence, and side by side where both sides have
  * words.
  */
-export function ChangeList({ changes }: { changes: AnswerOf<'form'>['changes'] }) {
+export function ChangeList({ changes }: { changes: readonly Told[] }) {
   return (
     <ul className="mt-1">
       {changes.map((change) => (

@@ -29,7 +29,7 @@ export function RegisterPage() {
         <Link to="/workshop">Workshop</Link>
       </p>
       {error ? <Trouble error={error} again={refetch} /> : null}
-      {register ? <OpenRegister key={register.version} register={register} /> : null}
+      {register ? <OpenRegister key={register.key} register={register} /> : null}
     </main>
   );
 }
@@ -59,7 +59,7 @@ function OpenRegister({ register }: { register: Register }) {
       {adding ? <AskInto register={register} /> : null}
       <Fields register={register} />
       <Doubles registerKey={register.key} />
-      <RegisterSettings register={register} />
+      <RegisterSettings key={register.states[0]?.number ?? 0} register={register} />
       <States register={register} />
     </>
   );

@@ -1,42 +1,78 @@
-import type { AnswerOf } from '@tolvek/contract';
+import type { AnswerOf, BodyOf } from '@tolvek/contract';
+import { mergeSettings, type RegisterSettings as Settings, settingsOf } from '@tolvek/core/form';
 import { standingScope } from '@tolvek/core/register';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { Button } from '../ui/Button.tsx';
 import { ProblemsAt } from '../ui/ProblemsAt.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
-import { problemOf } from '../wire/problem.ts';
+import { ChangeList } from './ChangeList.tsx';
 import { workshopApi } from './endpoints.ts';
+import { Kept } from './Kept.tsx';
 import { StagesEditor } from './StagesEditor.tsx';
+import type { StageDraft } from './stages.ts';
+import { type Keeper, useEditing } from './useEditing.ts';
 
-/** What a register is called, who works at its desk, its stages and the ways between them: in force at once. */
-export function RegisterSettings({ register }: { register: AnswerOf<'register'> }) {
+type Register = AnswerOf<'register'>;
+
+/** The settings of a register as they are kept in its draft, and what the server tells of them. */
+function useSettings(register: Register) {
+  const { key, version, draft, changes, problems } = register;
+  const [keep] = workshopApi.useKeepRegisterMutation();
+  const [read] = workshopApi.useLazyRegisterQuery();
+  const keeper = useMemo(
+    (): Keeper<Settings> => ({
+      merge: mergeSettings,
+      store: async (sent, onVersion) => {
+        const body = { ...sent, deskGroups: [...sent.deskGroups], stages: [...sent.stages] } as BodyOf<'keepRegister'>;
+        const { data, error } = await keep({ key, version: onVersion, body });
+        return data ? { version: data.version } : { error };
+      },
+      read: async () => {
+        const { data } = await read({ key });
+        return data && { content: data.draft, version: data.version };
+      },
+    }),
+    [key, keep, read],
+  );
+  return { ...useEditing<Settings>({ content: draft, version }, keeper), changes, problems };
+}
+
+/**
+ * What a register is called, who works at its desk, its stages and the ways between them: kept in a draft as one goes,
+ * and put in force in one go.
+ */
+export function RegisterSettings({ register }: { register: Register }) {
   const { data: ground } = workshopApi.useGroundQuery();
-  const [change, { error, isLoading }] = workshopApi.useChangeRegisterMutation();
-  const was = {
-    ...{ name: register.name, prefix: register.prefix, deskGroups: register.deskGroups, staysIn: register.staysIn },
-    stages: [...register.stages],
-  };
-  const [now, setNow] = useState(was);
+  const editing = useSettings(register);
+  const { content: now, changes, problems } = editing;
+  const [put, { error, isLoading }] = workshopApi.usePutRegisterMutation();
   const [note, setNote] = useState('');
-  const set = (next: Partial<typeof now>): void => setNow((before) => ({ ...before, ...next }));
-  const isChanged = JSON.stringify(now) !== JSON.stringify(was);
-  const problems = error ? (problemOf(error).problems ?? []) : [];
+  const set = (next: Partial<Settings>): void => editing.change((before) => ({ ...before, ...next }));
+  const found = { status: 422, data: { title: '', problems } };
   const groups = ground?.groups ?? [];
   const named = {
     groups: groups.map(({ key, name }) => ({ key, label: name })),
     stages: register.stages,
     forms: register.forms.map(({ key, title }) => ({ key, label: title })),
   };
-  const put = async (event: React.FormEvent): Promise<void> => {
+  const putInForce = async (event: React.FormEvent): Promise<void> => {
     event.preventDefault();
-    const body = { ...now, left: [...register.left], note };
-    const done = await change({ key: register.key, version: register.version, body });
+    const done = await put({ key: register.key, version: editing.version, body: { note } });
     if (!('error' in done)) toast('In force now.');
   };
+  const isAsItWas = changes.length === 0;
+  const takeBack = (): void => set(settingsOf(register));
   const isOpen = new Set(register.open);
   const fields = register.fields.filter((field) => isOpen.has(field.key) && !register.left.includes(field.key));
-  const around = { was: register.stages, at: register.at, fields, groups, scope: standingScope(fields, named), error };
+  const around = {
+    was: register.stages,
+    at: register.at,
+    fields,
+    groups,
+    scope: standingScope(fields, named),
+    error: found,
+  };
   const toggle = (group: string): void =>
     set({
       deskGroups: now.deskGroups.includes(group)
@@ -44,8 +80,16 @@ export function RegisterSettings({ register }: { register: AnswerOf<'register'> 
         : [...now.deskGroups, group],
     });
   return (
-    <form onSubmit={put} noValidate>
+    <form onSubmit={putInForce} noValidate>
       <h2 className="section-head mt-9">What it is called, and who works in it</h2>
+      <div className="mt-2 flex flex-wrap items-baseline gap-x-4 gap-y-1">
+        <span className="text-soft">
+          {isAsItWas
+            ? 'As it is in force. Changes are kept here and hold for nobody before they are put in force.'
+            : 'Not in force yet: for its requests all is as it was.'}
+        </span>
+        <Kept editing={editing} className="ml-auto" />
+      </div>
       <div className="mt-3 grid max-w-[66rem] grid-cols-[150px_1fr] items-start gap-x-4 gap-y-3">
         <label htmlFor="register-name" className="pt-1.5 text-soft">
           Name
@@ -57,7 +101,7 @@ export function RegisterSettings({ register }: { register: AnswerOf<'register'> 
             value={now.name}
             onChange={(event) => set({ name: event.target.value })}
           />
-          <ProblemsAt error={error} field="name" />
+          <ProblemsAt error={found} field="name" />
         </span>
         <label htmlFor="register-prefix" className="pt-1.5 text-soft">
           Numbers begin with
@@ -71,7 +115,7 @@ export function RegisterSettings({ register }: { register: AnswerOf<'register'> 
             onChange={(event) => set({ prefix: event.target.value.toUpperCase() })}
           />
           <span className="ml-3 text-soft">Numbers that were given out stay as they are.</span>
-          <ProblemsAt error={error} field="prefix" />
+          <ProblemsAt error={found} field="prefix" />
         </span>
         <span className="text-soft">Its desk</span>
         <fieldset>
@@ -92,7 +136,7 @@ export function RegisterSettings({ register }: { register: AnswerOf<'register'> 
           <span className="mt-1 block text-[13px] text-soft">
             Besides them coordinators, the team a request is routed to, its handler and whoever decides it work on it.
           </span>
-          <ProblemsAt error={error} field="deskGroups" />
+          <ProblemsAt error={found} field="deskGroups" />
         </fieldset>
         <span className="text-soft">Taking out</span>
         <label className="flex items-center gap-2">
@@ -106,10 +150,12 @@ export function RegisterSettings({ register }: { register: AnswerOf<'register'> 
         </label>
         <span className="pt-1.5 text-soft">Stages</span>
         <span>
-          <StagesEditor stages={now.stages} set={(stages) => set({ stages })} around={around} />
+          <StagesEditor stages={now.stages as StageDraft[]} set={(stages) => set({ stages })} around={around} />
         </span>
-        {isChanged ? (
+        {isAsItWas ? null : (
           <>
+            <span className="pt-1.5 text-soft">What this changes</span>
+            <ChangeList changes={changes} />
             <label htmlFor="register-note" className="pt-1.5 text-soft">
               Note
             </label>
@@ -121,15 +167,28 @@ export function RegisterSettings({ register }: { register: AnswerOf<'register'> 
               onChange={(event) => setNote(event.target.value)}
             />
           </>
-        ) : null}
+        )}
       </div>
-      {error && problems.length === 0 ? <Trouble error={error} /> : null}
-      <p className="mt-4">
-        <Button look="main" type="submit" disabled={!isChanged || isLoading}>
+      {error ? <Trouble error={error} /> : null}
+      <p className="mt-4 flex flex-wrap items-baseline gap-x-3 gap-y-2">
+        <Button
+          look="main"
+          type="submit"
+          disabled={isAsItWas || isLoading || problems.length > 0 || editing.state !== 'kept'}
+        >
           Put it in force
         </Button>
-        <span className="ml-4 text-soft">
-          {isChanged ? 'It holds at once, for all its requests.' : 'Nothing is changed yet.'}
+        <Button disabled={!editing.undo} onClick={() => editing.undo?.()}>
+          Undo
+        </Button>
+        {editing.redo ? <Button onClick={() => editing.redo?.()}>Redo</Button> : null}
+        {isAsItWas ? null : <Button onClick={takeBack}>Take the changes back</Button>}
+        <span className="text-soft">
+          {isAsItWas
+            ? 'Nothing is changed yet.'
+            : problems.length > 0
+              ? 'What is marked above has to be mended first.'
+              : 'It holds at once then, for all its requests.'}
         </span>
       </p>
     </form>

@@ -59,6 +59,20 @@ export const workshopApi = api.injectEndpoints({
       query: call('changeRegister'),
       invalidatesTags: ['register', 'forms', 'form', 'ledger', 'sheet', 'mine'],
     }),
+    // What is kept of a draft changes nothing that is shown elsewhere, and is not read again for it.
+    keepRegister: build.mutation<AnswerOf<'keepRegister'>, Asked<'keepRegister'>>({
+      query: call('keepRegister'),
+      onQueryStarted: ({ key }, { dispatch, queryFulfilled }) =>
+        void queryFulfilled.then(
+          ({ data }) =>
+            dispatch(workshopApi.util.updateQueryData('register', { key }, (known) => ({ ...known, ...data }))),
+          () => undefined,
+        ),
+    }),
+    putRegister: build.mutation<AnswerOf<'putRegister'>, Asked<'putRegister'>>({
+      query: call('putRegister'),
+      invalidatesTags: ['register', 'forms', 'form', 'ledger', 'sheet', 'mine'],
+    }),
     goBackToState: build.mutation<AnswerOf<'goBackToState'>, Asked<'goBackToState'>>({
       query: call('goBackToState'),
       invalidatesTags: ['register', 'forms', 'form', 'ledger', 'sheet', 'mine'],
