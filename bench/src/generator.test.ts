@@ -33,7 +33,7 @@ import {
 } from '@tolvek/server';
 import { people, requests, seats, waitingSubmissions } from '@tolvek/server/schema';
 import Sqlite from 'better-sqlite3';
-import { and, desc, eq } from 'drizzle-orm';
+import { and, desc, eq, lte } from 'drizzle-orm';
 import { SMTPServer } from 'smtp-server';
 import { afterAll, expect, test } from 'vitest';
 import { Sender } from '../../server/src/notice/send.ts';
@@ -142,7 +142,13 @@ class Played {
       if (!(error as { problems?: readonly unknown[] }).problems) throw error;
       return;
     }
-    const newest = this.house.db.select().from(requests).orderBy(desc(requests.createdAt)).get();
+    // The things the desk keeps came later than what is played.
+    const newest = this.house.db
+      .select()
+      .from(requests)
+      .where(lte(requests.createdAt, this.moment))
+      .orderBy(desc(requests.createdAt))
+      .get();
     if (newest) this.arrived.push(newest.number);
   }
 
@@ -227,6 +233,9 @@ const TABLES: Readonly<Record<string, string>> = {
   pointers: 'request_id = :id',
 };
 
+/** Tables of rows whose ids say in which order they came. */
+const BY_ID = new Set(Object.keys(TABLES).filter((table) => table !== 'claims' && table !== 'pointers'));
+
 /** Words of a letter without the days it names: those that were said stay as they were said. */
 const undated = (said: unknown): unknown =>
   JSON.parse(
@@ -246,10 +255,9 @@ function told(path: string, secret: string, since: number) {
     }[]
   ).map(({ id, number }) => {
     const held = Object.entries(TABLES).map(([table, where]) => {
-      const found = db.prepare(`select * from ${table} where ${where} order by rowid`).all({ id }) as Record<
-        string,
-        unknown
-      >[];
+      const found = db
+        .prepare(`select * from ${table} where ${where} order by ${BY_ID.has(table) ? 'id' : 'rowid'}`)
+        .all({ id }) as Record<string, unknown>[];
       rows[table] = (rows[table] ?? 0) + found.length;
       for (const row of found)
         if (row.said !== undefined)
@@ -265,11 +273,21 @@ function told(path: string, secret: string, since: number) {
     );
     return [number, JSON.stringify(held).replace(/[0-9a-f-]{36}/g, (each) => own.get(each) ?? each)] as const;
   });
+  const stages = Object.fromEntries(
+    (
+      db
+        .prepare('select stage, count(*) as n from requests where created_at between ? and ? group by stage')
+        .all(since, since + 60 * DAY) as {
+        stage: string;
+        n: number;
+      }[]
+    ).map(({ stage, n }) => [stage, n]),
+  );
   const counts = ['tallies', 'dues', 'counters', 'registers'].map((table) =>
     JSON.stringify((db.prepare(`select * from ${table}`).all() as object[]).map((row) => JSON.stringify(row)).sort()),
   );
   db.close();
-  return { requests: new Map(all), rows, counts };
+  return { requests: new Map(all), rows, stages, counts };
 }
 
 /** Takes every letter, and keeps none. */
@@ -311,9 +329,11 @@ test('what is written in bulk is what the application writes, but for ids', asyn
   const copied = generator.copy({ round: 1, days: LATER });
   generator.close();
   const [theirs, ours] = [told(played, secret, since), told(bulk, secret, since)];
-  console.log(`${copied} requests in bulk`, ours.rows);
+  console.log(`${copied} requests in bulk`, ours.rows, ours.stages);
   expect(copied).toBeGreaterThan(ASKED * 0.8);
   for (const [table, n] of Object.entries(ours.rows)) expect(n, `rows of ${table}`).toBeGreaterThan(0);
+  for (const stage of ['arrived', 'deciding', 'in_hand', 'waiting', 'papers', 'done', 'refused'])
+    expect(ours.stages[stage], `requests at ${stage}`).toBeGreaterThan(0);
   expect([...ours.requests.keys()]).toEqual([...theirs.requests.keys()]);
   for (const [number, rows] of ours.requests)
     expect(JSON.parse(rows), number).toEqual(JSON.parse(theirs.requests.get(number) ?? ''));
