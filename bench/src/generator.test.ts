@@ -166,7 +166,7 @@ class Played {
   /** What becomes of those that came a while before, each by its place. */
   private workOn(place: number): void {
     const at = (back: number) => {
-      const number = this.arrived[place - back];
+      const number = this.arrived.at(-back);
       return number === undefined ? undefined : this.request(number);
     };
     const decided = at(12);

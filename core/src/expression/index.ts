@@ -22,7 +22,7 @@ export {
   wholeOf,
 } from './analyse/index.ts';
 export { CalendarDate, ClockTime, DateTime, Duration, Months } from './calendarTime.ts';
-export { checkExpression, checkTests, typeOf } from './check.ts';
+export { checkExpression, checkTests, iterationType, typeOf } from './check.ts';
 export { type Compiled, type CompiledTests, compile, compileTests, type Slots } from './compile.ts';
 export { conditionFindings } from './conditionFindings.ts';
 export { movePoint, roundTo } from './decimal.ts';

@@ -4,6 +4,7 @@ import {
   chainOf,
   compile,
   DateTime,
+  iterationType,
   type Node,
   namesRead,
   type Scope,
@@ -11,7 +12,7 @@ import {
   typeOf,
   type Value,
 } from '@tolvek/core/expression';
-import { type Field, storedForm } from '@tolvek/core/register';
+import { type Field, type ItemColumn, storedForm } from '@tolvek/core/register';
 import { and, not, or, type SQL, sql } from 'drizzle-orm';
 import { requests } from './tables.ts';
 
@@ -134,6 +135,14 @@ const TURNED: Readonly<Record<Comparator, Comparator>> = {
   '>=': '<=',
 };
 
+/** One of a list that is gone through: a text, or a row of line items. */
+interface Item {
+  /** The SQL that reads it. */
+  readonly read: SQL;
+  /** Null for a text. */
+  readonly columns: readonly ItemColumn[] | null;
+}
+
 class Writer {
   private readonly fields: ReadonlyMap<string, Field>;
 
@@ -141,6 +150,8 @@ class Writer {
     fields: readonly Field[],
     private readonly scope: Scope,
     private readonly facts: SqlFacts,
+    /** What lists are gone through around this place, by name. */
+    private readonly items: ReadonlyMap<string, Item> = new Map(),
   ) {
     this.fields = new Map(fields.map((field) => [field.key, field]));
   }
@@ -181,9 +192,35 @@ class Writer {
         const column = this.column(node.of);
         return column && this.tests(column, node.tests);
       }
+      case 'some':
+      case 'every':
+        return this.quantified(node);
       default:
         return null;
     }
+  }
+
+  /**
+   * Whether something holds for one of a list, or for each: neither where there is no list, nor where one can’t be
+   * told and no other settles it, as the expression says.
+   */
+  private quantified({ kind, over, test }: Node & { kind: 'some' | 'every' }): SQL | null {
+    const [iteration, another] = over;
+    if (!iteration || another || iteration.over.kind !== 'list') return null;
+    const { list } = iteration.over;
+    const field = list.kind === 'name' && !this.items.has(list.name) ? this.fields.get(list.name) : undefined;
+    const columns = field?.type.kind === 'line-items' ? field.type.columns : null;
+    if (!field || !(columns || LISTS.has(field.type.kind))) return null;
+    const place = sql.raw(`item${this.items.size}`);
+    const bound = { name: iteration.name, label: iteration.name, type: iterationType(iteration, this.scope) };
+    const items = new Map(this.items).set(iteration.name, { read: sql`${place}.value`, columns });
+    const inner = new Writer([...this.fields.values()], this.scope.within([bound]), this.facts, items).condition(test);
+    if (!inner) return null;
+    const path = `$."${field.key}"`;
+    const settles = kind === 'some' ? 1 : 0;
+    // Named first: what reads nothing of the list would be summed over the rows around it.
+    const each = sql`(select (${inner}) as holds from json_each(${requests.values}, ${path}) as ${place})`;
+    return sql`(case when coalesce(json_type(${requests.values}, ${path}), 'null') <> 'array' then null else (select case when sum(holds is ${settles}) > 0 then ${settles} when sum(holds is null) > 0 then null else ${1 - settles} end from ${each}) end)`;
   }
 
   private call({ name, args }: Node & { kind: 'call' }): SQL | null {
@@ -218,7 +255,7 @@ class Writer {
 
   /** Where the list of a field stands; null for what is none, or whose items are more than texts. */
   private listAt(node: Node): string | null {
-    const field = node.kind === 'name' ? this.fields.get(node.name) : undefined;
+    const field = node.kind === 'name' && !this.items.has(node.name) ? this.fields.get(node.name) : undefined;
     return field && LISTS.has(field.type.kind) ? `$."${field.key}"` : null;
   }
 
@@ -255,10 +292,13 @@ class Writer {
   }
 
   private column(node: Node): Column | null {
+    const within = this.within(node);
+    if (within !== undefined) return within;
     if (
       node.kind === 'path' &&
       node.of.kind === 'name' &&
       node.of.name === 'requester' &&
+      !this.hides('requester') &&
       node.name === 'outside' &&
       this.facts.requesterIsOutside
     ) {
@@ -278,7 +318,7 @@ class Writer {
         parameter: (value) => (typeof value === 'number' ? value : undefined),
       };
     if (node.kind !== 'name') return null;
-    if (node.name === 'door' && this.facts.door)
+    if (node.name === 'door' && this.facts.door && !this.hides('door'))
       return {
         read: this.facts.door,
         ordered: false,
@@ -291,9 +331,27 @@ class Writer {
     return { read: sql`json_extract(${requests.values}, ${path})`, ordered, parameter: written };
   }
 
+  /** What is gone through, or a cell of it; undefined for what is neither. */
+  private within(node: Node): Column | null | undefined {
+    if (node.kind === 'name') {
+      const item = this.items.get(node.name);
+      if (!item) return undefined;
+      return item.columns
+        ? null
+        : { read: item.read, ordered: false, parameter: (value) => (typeof value === 'string' ? value : undefined) };
+    }
+    const item = node.kind === 'path' && node.of.kind === 'name' ? this.items.get(node.of.name) : undefined;
+    if (!item || node.kind !== 'path') return undefined;
+    const column = item.columns?.find(({ key }) => key === node.name);
+    if (!column) return null;
+    const { part, ordered, written } = storedForm(column);
+    const path = `$."${column.key}"${part ? `.${part}` : ''}`;
+    return { read: sql`json_extract(${item.read}, ${path})`, ordered, parameter: written };
+  }
+
   /** Where the request stands, as far as it has a column for it. */
   private standing(node: Node): Column | null {
-    if (node.kind !== 'path' || node.of.kind !== 'name' || node.of.name !== 'request' || this.fields.has('request'))
+    if (node.kind !== 'path' || node.of.kind !== 'name' || node.of.name !== 'request' || this.hides('request'))
       return null;
     const { name } = node;
     const text = (value: Value): string | undefined => (typeof value === 'string' ? value : undefined);
@@ -314,10 +372,17 @@ class Writer {
     };
   }
 
+  /** Whether a name stands for something else here: a field, or what is gone through. */
+  private hides(name: string): boolean {
+    return this.fields.has(name) || this.items.has(name);
+  }
+
   /** The value of a node that reads no more than is known before the query. */
   private constant(node: Node): { readonly value: Value } | null {
     const reads = namesRead([node]);
-    const known = KNOWN.filter((name) => this.facts[name] !== undefined && !this.fields.has(name));
+    const known = KNOWN.filter(
+      (name) => this.facts[name] !== undefined && !this.fields.has(name) && !this.items.has(name),
+    );
     if (reads.some((name) => !(known as readonly string[]).includes(name))) return null;
     const slots: Value[] = [];
     for (const name of known) {
