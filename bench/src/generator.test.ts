@@ -177,11 +177,11 @@ class Played {
     if (inHand?.stage === 'in_hand') {
       const handler = this.viewerOf(inHand.handlerId);
       comment(this.house, handler, { number: inHand.number, text: `About ${inHand.number}.`, visibility: 'requester' });
-      const stage = place % 3 === 0 ? this.paused(inHand.number) : 'done';
+      const stage = place % 2 === 0 ? this.paused(inHand.number) : 'done';
       moveStage(this.house, handler, { number: inHand.number, version: this.request(inHand.number).version, stage });
     }
     const waits = at(60);
-    if (waits?.phase === 'paused')
+    if (waits?.phase === 'paused' && place % 4 !== 0)
       moveStage(this.house, this.viewerOf(waits.handlerId), {
         ...{ number: waits.number, version: waits.version, stage: 'in_hand' },
       });
