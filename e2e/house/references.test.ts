@@ -1,4 +1,6 @@
 import { VOCABULARIES } from '@tolvek/demo';
+import { jobs } from '@tolvek/server/schema';
+import { eq, sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Caller, Desk, tripOf } from './desk.ts';
 
@@ -291,12 +293,27 @@ describe('a running number', () => {
         })
       ).status,
     ).toBe(200);
-    expect(await Promise.all(numbers.map((number) => shownOf(number, 'slip')))).toEqual(['SLIP 001', 'SLIP 002']);
+    // What arrives meanwhile is numbered after them.
     const third = await priya.call('submit', {
       params: { slug: 'field-kit-loan' },
       headers: key(),
       body: { release: 2, answers: loan('Buoy') },
     });
+    expect(await shownOf(third.body.number, 'slip')).toBe('SLIP 003');
+    await desk.running.jobsDone();
+    const slips = () => Promise.all(numbers.map((number) => shownOf(number, 'slip')));
+    expect(await slips()).toEqual(['SLIP 001', 'SLIP 002']);
+    // As a kill in the middle leaves it: under way, and one of them not numbered yet.
+    const { db } = desk.running.house;
+    const job = db.select().from(jobs).where(eq(jobs.kind, 'number')).get();
+    const { id: register } = desk.register('field-kit-loan');
+    const about = { register, fields: ['slip'], upTo: job?.createdAt ?? 0 };
+    db.run(sql`update requests set "values" = json_remove("values", '$.slip') where number = ${numbers[1]}`);
+    expect(await slips()).toEqual(['SLIP 001', '']);
+    db.update(jobs).set({ state: 'running', about, endedAt: null }).where(eq(jobs.kind, 'number')).run();
+    desk.running.house.wakeJobs();
+    await desk.running.jobsDone();
+    expect(await slips()).toEqual(['SLIP 001', 'SLIP 002']);
     expect(await shownOf(third.body.number, 'slip')).toBe('SLIP 003');
   });
 });

@@ -4,6 +4,8 @@ import type { House } from './house.ts';
 /** What a write makes known once it is stored. */
 export interface Effects {
   readonly changed: Set<string>;
+  /** Whether long work waits to be done now. */
+  jobs: boolean;
 }
 
 /** One transaction under way, and all that what is done in it depends on. */
@@ -25,7 +27,7 @@ export const by = (work: Work, actor: string | null): Work => ({ ...work, actor 
  * old state; what has to be told is told after it is stored.
  */
 export function write<T>(house: House, does: (work: Work) => T): T {
-  const effects: Effects = { changed: new Set() };
+  const effects: Effects = { changed: new Set(), jobs: false };
   const now = house.clock.now();
   const result = house.db.transaction((tx) => does({ tx, now, house, effects, actor: null }), {
     behavior: 'immediate',
@@ -33,5 +35,6 @@ export function write<T>(house: House, does: (work: Work) => T): T {
   house.troubles.stored();
   house.live.changed(effects.changed);
   house.wakeOutbox();
+  if (effects.jobs) house.wakeJobs();
   return result;
 }

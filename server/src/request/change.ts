@@ -1,6 +1,6 @@
 import type { TakenIn } from '@tolvek/core/intake';
 import { wordOf } from '@tolvek/core/people';
-import type { Field, Values } from '@tolvek/core/register';
+import type { Values } from '@tolvek/core/register';
 import type { Happening, Through } from '@tolvek/core/request';
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
@@ -15,10 +15,8 @@ import { firstStage, type RegisterRow, registerById, stageOf, stageWithRole } fr
 import { carriedFrom } from './carryOn.ts';
 import { withChanges } from './changes.ts';
 import { claim, takenAnswers } from './claims.ts';
-import { countedIn, eachRequest } from './eachRequest.ts';
 import { fieldsOf } from './fields.ts';
 import { remember } from './history.ts';
-import { giveNumbers, numbered } from './numbers.ts';
 import { isToldToAll, protectionFor } from './protection.ts';
 import type { RequestRow, ShownRow } from './queries.ts';
 import { point } from './references.ts';
@@ -301,25 +299,6 @@ function store<Row extends ShownRow>({ tx, now }: Work, after: Row, isRaised: bo
   });
   if (changes === 0) throw staleVersion();
   return { ...after, ...raised };
-}
-
-/**
- * Numbers the requests that are there, the oldest first, when a register gets a field for it.
- * `dayOf`: the day at the desk.
- */
-export function numberExisting(
-  work: Work,
-  registerId: string,
-  fresh: readonly Field[],
-  dayOf: (at: number) => string,
-): void {
-  const keys = numbered(fresh).map(({ key }) => key);
-  if (keys.length === 0) return;
-  for (const request of eachRequest(work.tx, countedIn(registerId, 'all'))) {
-    const given = giveNumbers(work.tx, registerId, fresh, dayOf(request.createdAt));
-    const changes = keys.map((key) => ({ field: key, before: null, after: given[key] ?? null }));
-    changeRequest(work, request, { kind: 'values', why: 'numbered', changes });
-  }
 }
 
 /** Takes trial requests away, with everything that came of them in this area; their files are let go of. */

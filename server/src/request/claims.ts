@@ -1,12 +1,14 @@
 import { openFields, type Protection } from '@tolvek/core/access';
 import { claimOf, type FormDesign, partName, type UniqueRule } from '@tolvek/core/form';
+import { isSame } from '@tolvek/core/own';
 import type { Problem, Values } from '@tolvek/core/register';
-import { and, eq, ne, sql } from 'drizzle-orm';
+import { and, eq, ne, notInArray, sql } from 'drizzle-orm';
 import { adding } from '../platform/adding.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
 import { settings } from '../platform/tables.ts';
 import { allRegisters, type RegisterRow } from '../register/queries.ts';
+import { countedIn, eachRequest } from './eachRequest.ts';
 import type { ShownRow } from './queries.ts';
 import { claims, requests } from './tables.ts';
 
@@ -131,17 +133,20 @@ export function claim(
   for (const row of rows) addClaim(tx, row);
 }
 
-/** Claims anew for all requests of a register, after its rules changed. */
-export function claimAnew(tx: Transaction, register: Claiming): void {
-  tx.delete(claims).where(eq(claims.registerId, register.id)).run();
-  if (register.unique.length === 0) return;
-  const rows = tx
-    .select({ id: requests.id, phase: requests.phase, values: requests.values })
-    .from(requests)
-    .where(and(eq(requests.registerId, register.id), eq(requests.trial, false)))
-    .orderBy(requests.createdAt)
-    .all();
-  for (const row of rows) claim(tx, row, register, row.values);
+/**
+ * Claims anew for all requests of a register, after its rules changed. `before`: the rules they claim by; by those
+ * that are the same they go on claiming.
+ */
+export function claimAnew(tx: Transaction, register: Claiming, before: readonly UniqueRule[] = []): void {
+  const unique = register.unique.filter((rule) => !before.some((was) => isSame(was, rule)));
+  const same = register.unique.filter((rule) => !unique.includes(rule)).map(({ id }) => id);
+  tx.delete(claims)
+    .where(and(eq(claims.registerId, register.id), notInArray(claims.ruleId, same)))
+    .run();
+  if (unique.length === 0) return;
+  for (const { id: requestId, ...row } of eachRequest(tx, countedIn(register.id, 'all')))
+    for (const each of claimed({ ...register, unique }, row, row.values))
+      addClaim(tx, { ...each, registerId: register.id, requestId });
 }
 
 /** Written down once all requests hold what they have, doubles too. */

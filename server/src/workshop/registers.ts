@@ -1,15 +1,13 @@
-import { dateAt } from '@tolvek/core/deadline';
 import { isSame } from '@tolvek/core/design';
 import { draftAfter, type RegisterContent } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
-import { calendarOf } from '../calendar/queries.ts';
 import { keepDraft } from '../design/commands.ts';
 import { designOfForm, formsOf } from '../form/queries.ts';
 import type { Work } from '../platform/work.ts';
 import { changeRegister } from '../register/commands.ts';
 import { contentOf, type RegisterRow, registerById } from '../register/queries.ts';
-import { numberExisting } from '../request/change.ts';
 import { claimAnew } from '../request/claims.ts';
+import { numberLater } from './numbering.ts';
 
 interface How {
   /** Why, in words. */
@@ -37,7 +35,6 @@ export function putRegisterInForce(work: Work, register: RegisterRow, after: Reg
     if (!isSame(draft, form.draft)) keepDraft(tx, designOfForm(form), { version: form.version, content: draft }, done);
   }
   const fresh = after.fields.filter((field) => !before.fields.some((each) => each.key === field.key));
-  const { zone } = calendarOf(tx, after.usual.deadline.calendar);
-  numberExisting(work, register.id, fresh, (at) => dateAt(at, zone));
-  if (!isSame(before.unique, after.unique)) claimAnew(tx, registerById(tx, register.id));
+  numberLater(work, register.id, fresh, how.by);
+  if (!isSame(before.unique, after.unique)) claimAnew(tx, registerById(tx, register.id), before.unique);
 }
