@@ -13,12 +13,8 @@ export interface Called {
   readonly body?: string | Buffer;
 }
 
-function call({
-  method = 'GET',
-  url,
-  headers = {},
-  body,
-}: Called): Promise<{ status: number; bytes: number; text: string }> {
+function call(called: Called): Promise<{ status: number; bytes: number; text: string }> {
+  const { method = 'GET', url, headers = {}, body } = called;
   return new Promise((done, fail) => {
     const asked = request(
       url,
@@ -36,7 +32,10 @@ function call({
         });
       },
     );
-    asked.on('error', fail);
+    // A line that was kept open may be closed at the other end just when it is taken up again.
+    asked.on('error', (error: NodeJS.ErrnoException) =>
+      asked.reusedSocket && error.code === 'ECONNRESET' ? call(called).then(done, fail) : fail(error),
+    );
     asked.end(body);
   });
 }

@@ -23,7 +23,7 @@ import { notFound } from '../platform/problem.ts';
 import { registerById } from '../register/queries.ts';
 import { askableOf } from '../request/asking.ts';
 import { splitCondition } from '../request/conditionSql.ts';
-import { countedIn } from '../request/eachRequest.ts';
+import { countedIn, stretchesOf } from '../request/eachRequest.ts';
 import { openRequest } from '../request/open.ts';
 import { SHOWN_COLUMNS } from '../request/queries.ts';
 import { requests } from '../request/tables.ts';
@@ -141,13 +141,18 @@ function ever(
     door: sql`coalesce(${doors.kind}, 'staff')`,
   });
   if (rest) return null;
-  const counted = (which: typeof where): number =>
+  const counted = (which: SQL | undefined): number =>
     db
       .select({ n: count() })
       .from(requests)
       .leftJoin(people, eq(people.id, requests.requesterId))
       .leftJoin(doors, eq(doors.id, requests.doorId))
-      .where(and(among, which))
+      .where(which)
       .get()?.n ?? 0;
-  return { holds: counted(where), of: counted(undefined) };
+  const found = { holds: 0, of: 0 };
+  for (const stretch of stretchesOf(db, among)) {
+    found.holds += counted(and(stretch, where));
+    found.of += counted(stretch);
+  }
+  return found;
 }
