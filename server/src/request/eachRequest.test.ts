@@ -22,7 +22,7 @@ test('requests gone through in pages and counted in stretches are all of them, e
   fc.assert(
     fc.property(
       // Few moments, so that many arrive in the same.
-      fc.array(fc.record({ at: fc.nat(6), team: fc.constantFrom('lab', 'boats') }), { maxLength: 40 }),
+      fc.array(fc.record({ at: fc.nat(6), team: fc.constantFrom('lab', 'boats') }), { minLength: 12, maxLength: 40 }),
       fc.integer({ min: 1, max: 9 }),
       (arrived, size) => {
         db.$client.exec('DELETE FROM requests');
