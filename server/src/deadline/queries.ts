@@ -1,7 +1,7 @@
 import { type Deadline, FINISH } from '@tolvek/core/deadline';
 import { and, eq, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
-import { isAmong, listed, prepared } from '../platform/prepared.ts';
+import { isListed, listed, prepared } from '../platform/prepared.ts';
 import { deadlines } from './tables.ts';
 
 export type DeadlineRow = typeof deadlines.$inferSelect;
@@ -26,7 +26,7 @@ const ofMany = prepared((db) =>
   db
     .select()
     .from(deadlines)
-    .where(and(isAmong(deadlines.requestId, 'ids'), eq(deadlines.key, FINISH)))
+    .where(and(isListed(deadlines.requestId, 'ids'), eq(deadlines.key, FINISH)))
     .prepare(),
 );
 

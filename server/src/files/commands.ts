@@ -13,13 +13,15 @@ import {
   type RawAnswers,
   type Values,
 } from '@tolvek/core/register';
-import { and, eq, inArray, isNull, type SQL, sum } from 'drizzle-orm';
+import { and, eq, inArray, isNull, type SQL, sql, sum } from 'drizzle-orm';
 import { fileTypeFromFile } from 'file-type';
 import { v7 as uuid } from 'uuid';
+import { givenAll } from '../platform/adding.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { AT_ONCE } from '../platform/kept.ts';
 import { inWords, patiently } from '../platform/patience.ts';
+import { isListed, listed, prepared } from '../platform/prepared.ts';
 import { notFound, Problem, wrongFields } from '../platform/problem.ts';
 import { dropFile, dropReceived, isText, keepFile, type Received, receive, tooLarge } from './store.ts';
 import { uploads } from './tables.ts';
@@ -162,6 +164,21 @@ const refsIn = (values: Readonly<Record<string, unknown>>, fields: readonly Fiel
     return Array.isArray(value) ? value.filter((ref) => typeof ref === 'string') : [];
   });
 
+const sentFor = prepared((db) =>
+  db
+    .select()
+    .from(uploads)
+    .where(and(isListed(uploads.id, 'ids'), eq(uploads.formId, sql.placeholder('form'))))
+    .prepare(),
+);
+const claiming = prepared((db) =>
+  db
+    .update(uploads)
+    .set(givenAll({ requestId: uploads.requestId }))
+    .where(isListed(uploads.id, 'ids'))
+    .prepare(),
+);
+
 /** The files that answers name and may name: sent for the same form, and not another request’s. */
 export function filesNamed(
   db: Reader,
@@ -172,11 +189,7 @@ export function filesNamed(
 ): readonly KnownFile[] {
   const ids = refsIn(answers, fields).map(fileId).filter(Boolean);
   if (ids.length === 0) return [];
-  const rows = db
-    .select()
-    .from(uploads)
-    .where(and(inArray(uploads.id, ids.slice(0, 200)), eq(uploads.formId, formId)))
-    .all();
+  const rows = sentFor(db).all({ ids: listed(ids.slice(0, 200)), form: formId });
   return rows
     .filter((row) => row.requestId === null || row.requestId === requestId)
     .map((row) => ({ ref: `${row.id}/${row.name}`, bytes: row.bytes, media: row.media }));
@@ -185,7 +198,7 @@ export function filesNamed(
 /** Makes the files that a request names its own. */
 export function claimFiles(tx: Transaction, requestId: string, fields: readonly Field[], values: Values): void {
   const ids = refsIn(values, fields).map(fileId);
-  if (ids.length > 0) tx.update(uploads).set({ requestId }).where(inArray(uploads.id, ids)).run();
+  if (ids.length > 0) claiming(tx).run({ requestId, ids: listed(ids) });
 }
 
 /** Lets go of the files of requests that are taken away: they are forgotten as if none had named them. */

@@ -2,7 +2,7 @@ import { holderOf, type Viewer } from '@tolvek/core/people';
 import type { KnownPerson } from '@tolvek/core/register';
 import { and, asc, count, eq, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
-import { isAmong, listed, prepared } from '../platform/prepared.ts';
+import { isListed, listed, prepared } from '../platform/prepared.ts';
 import { groups, memberships, people } from './tables.ts';
 
 export type PersonRow = typeof people.$inferSelect;
@@ -95,7 +95,7 @@ export const holderNames = (
   });
 
 const someNames = prepared((db) =>
-  db.select({ id: people.id, name: people.name }).from(people).where(isAmong(people.id, 'ids')).prepare(),
+  db.select({ id: people.id, name: people.name }).from(people).where(isListed(people.id, 'ids')).prepare(),
 );
 
 export function namesOf(db: Reader, ids: readonly string[]): ReadonlyMap<string, string> {

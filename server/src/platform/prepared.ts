@@ -20,8 +20,8 @@ export function prepared<Query>(build: (db: Database) => Query): (db: Reader) =>
 }
 
 /** Whether a column is one of those that a prepared query is given under a name: as text, by `listed`. */
-export const isAmong = (column: Column, name: string): SQL =>
+export const isListed = (column: Column, name: string): SQL =>
   sql`${column} in (select value from json_each(${sql.placeholder(name)}))`;
 
-/** Ids as a prepared query with `isAmong` is given them. */
+/** Ids as a prepared query with `isListed` is given them. */
 export const listed = (ids: readonly string[]): string => JSON.stringify([...new Set(ids)]);

@@ -18,11 +18,11 @@ import type {
   RequestFacts,
   Values,
 } from '@tolvek/core/register';
-import { and, desc, eq, inArray, ne, or, type SQL, sql } from 'drizzle-orm';
+import { and, desc, eq, ne, or, type SQL, sql } from 'drizzle-orm';
 import { referringTo } from '../design/queries.ts';
 import { formByKey } from '../form/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
-import { prepared } from '../platform/prepared.ts';
+import { isListed, listed, prepared } from '../platform/prepared.ts';
 import { notFound } from '../platform/problem.ts';
 import { allRegisters, type RegisterRow, registerByKey } from '../register/queries.ts';
 import { nameOf, TARGET, type Target } from './names.ts';
@@ -81,6 +81,21 @@ const pointing = (fields: readonly Field[]): readonly (Field & { type: Reference
 const idsIn = (value: unknown): readonly string[] =>
   Array.isArray(value) ? value.filter((each) => typeof each === 'string') : typeof value === 'string' ? [value] : [];
 
+/** Requests of a register by their ids, trials aside. */
+const targetsIn = prepared((db) =>
+  db
+    .select(TARGET)
+    .from(requests)
+    .where(
+      and(
+        isListed(requests.id, 'ids'),
+        eq(requests.registerId, sql.placeholder('register')),
+        eq(requests.trial, false),
+      ),
+    )
+    .prepare(),
+);
+
 /**
  * The requests that answers or values name, as far as the form’s references may bring them along.
  * What is stored and not offered any more is known all the same. `typed`: who types these answers;
@@ -102,11 +117,8 @@ export function requestsNamed(
     if (!register) continue;
     const same = pointing(fields).filter((each) => each.type.register === register.key);
     const brought = [...new Set(same.flatMap((each) => fieldsBrought({ fields }, each)))];
-    const rows = db
-      .select(TARGET)
-      .from(requests)
-      .where(and(inArray(requests.id, ids), eq(requests.registerId, register.id), eq(requests.trial, false)))
-      .all()
+    const rows = targetsIn(db)
+      .all({ ids: listed(ids), register: register.id })
       .filter((row) => !typed || isAmong(field.type, row, typed.by));
     known.push(...rows.map((row) => knownAs(db, register, row, field.type.shows, brought)));
   }
@@ -228,11 +240,7 @@ export function offerProblems(
     const register = ids.length > 0 ? registerByKey(db, field.type.register) : undefined;
     if (!register) return [];
     const offered = offerIn(db, field.type, fields, register);
-    const targets = db
-      .select(TARGET)
-      .from(requests)
-      .where(and(inArray(requests.id, [...ids]), eq(requests.registerId, register.id), eq(requests.trial, false)))
-      .all();
+    const targets = targetsIn(db).all({ ids: listed(ids), register: register.id });
     // What a rule or a default put there may be no request at all.
     const missing = ids.find((id) => !targets.some((target) => target.id === id));
     if (missing !== undefined) return [notOffered(field)];
