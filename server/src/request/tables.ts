@@ -60,7 +60,11 @@ export const requests = sqliteTable(
     // With the register at their end, so that what a tray counts is read from the index alone.
     index('requests_phase_due').on(table.phase, table.due, table.id, table.trial, table.registerId),
     index('requests_due').on(table.due, table.id, table.trial, table.registerId),
-    index('requests_created').on(table.createdAt, table.id, table.trial, table.registerId),
+    // With all that says who works on it, so that whoever works on little goes through the index alone.
+    index('requests_created').on(
+      ...[table.createdAt, table.id, table.trial, table.registerId],
+      ...[table.team, table.handlerId, table.deciders],
+    ),
     index('requests_register').on(table.registerId, table.createdAt, table.id),
     index('requests_team').on(table.team, table.phase, table.due, table.trial),
     index('requests_handler').on(table.handlerId, table.phase, table.due, table.trial),

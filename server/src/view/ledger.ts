@@ -164,7 +164,14 @@ function dueBefore(looking: Looking, moments: readonly number[]): readonly numbe
     .select(sums(within.map((range) => [range, sql`1`])))
     .from(requests)
     // Few are due in these parts of hours: the look begins with them.
-    .where(and(or(...within), inArray(requests.phase, ['arrived', 'working']), deskCondition(looking)))
+    .where(
+      and(
+        or(...within),
+        sql`phase <> 'finished'`,
+        inArray(sql`+${requests.phase}`, ['arrived', 'working']),
+        deskCondition(looking),
+      ),
+    )
     .get();
   return moments.map((_, at) => Number(whole?.[at] ?? 0) + Number(rest?.[at] ?? 0));
 }
@@ -227,6 +234,8 @@ export function ledgerOf(
   const [sort, tie] = newestFirst
     ? [sql`${requests.createdAt} desc`, sql`${requests.id} desc`]
     : [asc(requests.due), asc(requests.id)];
+  // What is found is few: it is put in order, and not looked for in the order of all there is.
+  const order = found ? sql`+${sort}` : sort;
   const beyond = place
     ? newestFirst
       ? sql`(${requests.createdAt}, ${requests.id}) < (${place.at}, ${place.id})`
@@ -240,16 +249,16 @@ export function ledgerOf(
         : (countsOf(looking, [query.tray]).get(query.tray) ?? 0);
   const wanted = and(base, beyond);
   const isSparse = !found && query.tray !== 'deciding' && isFew(looking, query.tray, total);
-  // Of few that are found by indexes only the ids are put in order, and those of the page are read.
-  const near = and(wanted, idsNear(looking, inTray(looking, query.tray, now)));
-  const where = isSparse
-    ? sql`${requests.id} in (select id from requests where ${near} order by ${sort}, ${tie} limit ${PAGE + 1})`
-    : wanted;
+  const near = isSparse ? and(wanted, idsNear(looking, inTray(looking, query.tray, now))) : wanted;
+  // Only the ids are put in order, and those of the page are read: what an index holds is told by it alone.
+  const ids = sql`(select id from requests where ${near} order by ${order}, ${tie} limit ${PAGE + 1})`;
+  const isByIds = viewer.role === 'member' || found !== null;
   const listed = db
     .select(SHOWN_COLUMNS)
     .from(requests)
-    .where(where)
-    .orderBy(sort, tie)
+    .where(isByIds ? sql`${requests.id} in ${ids}` : wanted)
+    // As said, else all there is would be gone through in this order for the few that are wanted.
+    .orderBy(isByIds ? sql`+${sort}` : sort, tie)
     .limit(PAGE + 1)
     .all();
   const page = listed.slice(0, PAGE);
@@ -287,6 +296,8 @@ function isFew(looking: Looking, tray: TrayKey, mine: number): boolean {
 
 /** Requests that are looked through for words, the newest first. */
 const LOOKED_THROUGH = 500;
+/** Of each register’s numbers fewer: there are several, and a few figures fit many. */
+const NUMBERS = PAGE;
 
 const byRange = prepared((db) =>
   db
@@ -294,7 +305,7 @@ const byRange = prepared((db) =>
     .from(requests)
     .where(and(gte(requests.number, sql.placeholder('from')), lt(requests.number, sql.placeholder('to'))))
     .orderBy(desc(requests.number))
-    .limit(LOOKED_THROUGH)
+    .limit(NUMBERS)
     .prepare(),
 );
 /** People who are looked through for a name. */
@@ -333,7 +344,7 @@ function foundBy(
     isAll &&= found.length < most;
     return found;
   };
-  const begins = (from: string) => upTo(LOOKED_THROUGH, byRange(db).all({ from, to: `${from}\uffff` }));
+  const begins = (from: string) => upTo(NUMBERS, byRange(db).all({ from, to: `${from}\uffff` }));
   const numbered = /^\d+$/.test(text)
     ? registers.flatMap(({ prefix }) => [
         ...begins(`${prefix}-${text}`),

@@ -51,11 +51,12 @@ export function workedBy(looks: Looks, of: Worked): SQL | undefined {
   if (viewer.role !== 'member') return undefined;
   const groups = [...viewer.groups];
   const worked = workedIn(looks);
+  // As said with a plus: it is looked at where one is found, and no index is chosen for it (that is `idsNear`).
   return or(
-    eq(of.handlerId, viewer.personId),
-    groups.length > 0 ? inArray(of.team, groups) : undefined,
+    sql`+${of.handlerId} = ${viewer.personId}`,
+    groups.length > 0 ? inArray(sql`+${of.team}`, groups) : undefined,
     isDecider(of, words),
-    worked.length > 0 ? inArray(of.registerId, worked) : undefined,
+    worked.length > 0 ? inArray(sql`+${of.registerId}`, worked) : undefined,
   );
 }
 
