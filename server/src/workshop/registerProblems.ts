@@ -7,7 +7,7 @@ import {
   type RegisterSettings,
 } from '@tolvek/core/form';
 import { askedByMoves, type Problem as FieldProblem, moveFindings, type Stage } from '@tolvek/core/register';
-import { and, like, ne } from 'drizzle-orm';
+import { and, gte, lt, ne } from 'drizzle-orm';
 import { currentRelease, onShelf } from '../form/queries.ts';
 import { groupNames } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
@@ -88,7 +88,13 @@ export function settlingProblems(
     tx
       .select({ id: requests.id })
       .from(requests)
-      .where(and(like(requests.number, `${letters}-%`), ne(requests.registerId, register.id)))
+      // By the index of numbers: “.” comes right after “-”.
+      .where(
+        and(
+          ...[gte(requests.number, `${letters}-`), lt(requests.number, `${letters}.`)],
+          ne(requests.registerId, register.id),
+        ),
+      )
       .limit(1)
       .get() !== undefined;
   const isLetters = /^[A-Z]{2,5}$/.test(prefix);
