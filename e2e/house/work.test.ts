@@ -133,8 +133,9 @@ describe('a draft that is heavy to look through', () => {
     isOver = true;
     expect([status, body.states.length]).toEqual([200, 30]);
     expect(body.states[1].changes.map((change: { at: string }) => change.at)).toContain('title');
-    // Of the states together, each could be read in a moment; all of them hold the thread up.
-    expect(new Set(turns).size).toBeGreaterThan(10);
+    // Of the states together, each could be read in a moment; all of them hold the thread up. How many fit in a turn
+    // is as fast as the machine is.
+    expect(new Set(turns).size).toBeGreaterThan(4);
   });
 
   it('is told as not counted yet in a list, until somebody has looked', async () => {
