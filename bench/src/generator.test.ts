@@ -1,5 +1,4 @@
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import {
@@ -34,10 +33,10 @@ import {
 import { people, requests, seats, waitingSubmissions } from '@tolvek/server/schema';
 import Sqlite from 'better-sqlite3';
 import { and, desc, eq, lte } from 'drizzle-orm';
-import { SMTPServer } from 'smtp-server';
 import { afterAll, expect, test } from 'vitest';
 import { Sender } from '../../server/src/notice/send.ts';
 import { Generator, unlike } from './generator.ts';
+import { mailServer } from './mailServer.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'tolvek-generator-'));
 /** What is asked, as often: `TOLVEK_RUNS` says how often else. */
@@ -290,34 +289,24 @@ function told(path: string, secret: string, since: number) {
   return { requests: new Map(all), rows, stages, counts };
 }
 
-/** Takes every letter, and keeps none. */
-const mail = new SMTPServer({
-  authOptional: true,
-  disabledCommands: ['STARTTLS', 'AUTH'],
-  onData: (stream, _session, done) => {
-    stream.resume();
-    stream.on('end', () => done());
-  },
-});
+const mail = await mailServer();
 
 afterAll(async () => {
-  await new Promise<void>((done) => mail.close(() => done()));
+  await new Promise<void>((done) => mail.server.close(() => done()));
   rmSync(folder, { recursive: true, force: true });
 });
 
 test('what is written in bulk is what the application writes, but for ids', async () => {
   const data = join(folder, 'data');
-  await new Promise<void>((done) => mail.listen(0, '127.0.0.1', done));
-  const url = `smtp://127.0.0.1:${(mail.server.address() as AddressInfo).port}`;
   const [bulk, played] = [join(folder, 'bulk.sqlite'), join(folder, 'played.sqlite')];
   const copyTo = ({ db }: House, path: string) => db.$client.prepare('vacuum into ?').run(path);
   // Before anything runs by itself: only what is played happens.
   const seeding = async (house: House): Promise<void> => {
     await seed(house, 0);
     house.db.$client.pragma('synchronous = OFF');
-    await new Played(house, url, 0).all();
+    await new Played(house, mail.url, 0).all();
     copyTo(house, bulk);
-    await new Played(house, url, LATER).all();
+    await new Played(house, mail.url, LATER).all();
     copyTo(house, played);
   };
   const config = demoConfig({ TOLVEK_DATA: data, PORT: '0', TOLVEK_LOG: 'error' });

@@ -1,6 +1,6 @@
 import { claimOf, type RegisterContent } from '@tolvek/core/form';
 import { type Field, numberPrefix, numberWith, type Values } from '@tolvek/core/register';
-import { hashOf, pack, tokenOf, unpack } from '@tolvek/server';
+import { hashOf, numberIn, pack, tokenOf, unpack } from '@tolvek/server';
 import Sqlite from 'better-sqlite3';
 
 type Row = Record<string, unknown>;
@@ -151,7 +151,7 @@ export class Generator {
   ): void {
     const later = laterBy(days);
     const idOf = (id: string): string => (own.has(id) ? otherId(id, days * DAY, round) : id);
-    const number = `${register.prefix}-${String(register.next).padStart(5, '0')}`;
+    const number = numberIn(register.prefix, register.next);
     register.next += 1;
     const given = this.givenTo(register, before, (request.created_at as number) + days * DAY, round);
     const others = [[request.number as string, number] as const, ...given.map(({ was, is }) => [was, is] as const)].map(

@@ -125,7 +125,12 @@ describe('a draft that is heavy to look through', () => {
     const turns: number[] = [];
     const { prepare } = db.$client;
     db.$client.prepare = ((text: string) => {
-      if (text.includes('from "draft_states"')) turns.push(turn);
+      if (text.includes('from "draft_states"')) {
+        turns.push(turn);
+        // However fast the machine is, a state takes a while: how many fit in a turn is the same everywhere.
+        const until = performance.now() + 2;
+        while (performance.now() < until);
+      }
       return prepare.call(db.$client, text);
     }) as typeof prepare;
     const { status, body } = await maren.call('draftHistory', { params: { key: form } });
@@ -133,9 +138,8 @@ describe('a draft that is heavy to look through', () => {
     isOver = true;
     expect([status, body.states.length]).toEqual([200, 30]);
     expect(body.states[1].changes.map((change: { at: string }) => change.at)).toContain('title');
-    // Of the states together, each could be read in a moment; all of them hold the thread up. How many fit in a turn
-    // is as fast as the machine is.
-    expect(new Set(turns).size).toBeGreaterThan(4);
+    // Of the states together, each could be read in a moment; all of them hold the thread up.
+    expect(new Set(turns).size).toBeGreaterThan(10);
   });
 
   it('is told as not counted yet in a list, until somebody has looked', async () => {

@@ -19,6 +19,7 @@ export { stayUp } from './platform/stayUp.ts';
 export { warmWorkers } from './platform/workers.ts';
 export { changeRegister, makeRegister } from './register/commands.ts';
 export { allRegisters, registerByKey } from './register/queries.ts';
+export { numberIn } from './request/nextNumber.ts';
 export { releaseForm } from './workshop/commands.ts';
 export { createForm } from './workshop/create.ts';
 export { findingsOfForm } from './workshop/findings.ts';

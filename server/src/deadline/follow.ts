@@ -1,11 +1,10 @@
 import { type Deadline, type DeadlinePlan, pauseDeadline, replanDeadline, resumeDeadline } from '@tolvek/core/deadline';
-import { eq, inArray, sql } from 'drizzle-orm';
+import { inArray } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { calendarOf } from '../calendar/queries.ts';
 import { releaseById } from '../form/queries.ts';
-import { adding, givenAll } from '../platform/adding.ts';
+import { adding, changing } from '../platform/adding.ts';
 import type { Transaction } from '../platform/database.ts';
-import { prepared } from '../platform/prepared.ts';
 import type { Work } from '../platform/work.ts';
 import { dueIs, type Follower } from '../request/change.ts';
 import type { ShownRow } from '../request/queries.ts';
@@ -18,14 +17,7 @@ const addDeadline = adding(deadlines);
 const planOf = (tx: Transaction, request: ShownRow): DeadlinePlan =>
   releaseById(tx, request.releaseId).release.design.deadline;
 
-const changing = prepared((db) => {
-  const { start, due, allowance, workingDays, pauses, state } = deadlines;
-  return db
-    .update(deadlines)
-    .set(givenAll({ start, due, allowance, workingDays, pauses, state }))
-    .where(eq(deadlines.id, sql.placeholder('id')))
-    .prepare();
-});
+const changeDeadline = changing(deadlines, ['start', 'due', 'allowance', 'workingDays', 'pauses', 'state']);
 
 /** What can bring a request to another stage. */
 const MOVES: ReadonlySet<string> = new Set(['stage', 'freed', 'decided']);
@@ -56,7 +48,7 @@ export const followDeadlines: Follower = (work, request, change, before) => {
           ? resumeDeadline(was, calendar, now)
           : was;
     const state = isOver ? 'ended' : 'open';
-    if (is !== was || state !== row.state) changing(tx).run({ ...is, state, id: row.id });
+    if (is !== was || state !== row.state) changeDeadline(tx, { ...is, state, id: row.id });
     // What stands still, ends or begins again rings otherwise.
     if (isOver) dropTimers(tx, row);
     else if (!request.trial && (is !== was || row.state === 'ended')) resetTimers(tx, row, is, plan);
@@ -73,7 +65,7 @@ function replan(work: Work, request: ShownRow): ShownRow | undefined {
   const dues = deadlinesOf(tx, request.id).map((row) => {
     if (row.state !== 'open') return row.due;
     const is = replanDeadline(deadlineIn(row), calendar);
-    changing(tx).run({ ...is, state: row.state, id: row.id });
+    changeDeadline(tx, { ...is, state: row.state, id: row.id });
     if (!request.trial) resetTimers(tx, row, is, plan);
     return is.due;
   });

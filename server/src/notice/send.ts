@@ -1,8 +1,8 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import { subjectLine } from '@tolvek/core/notice';
-import { and, asc, type Column, eq, gt, lte, or, sql } from 'drizzle-orm';
+import { and, asc, eq, gt, lte, or, sql } from 'drizzle-orm';
 import nodemailer, { type Transporter } from 'nodemailer';
-import { givenAll } from '../platform/adding.ts';
+import { changing } from '../platform/adding.ts';
 import type { Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { renewLink } from '../platform/links.ts';
@@ -30,7 +30,6 @@ const SILENCE = { dnsTimeout: 10_000, connectionTimeout: 10_000, greetingTimeout
 const LAST_WAIT = 5_000;
 
 type Notice = typeof notices.$inferSelect;
-type Outcome = Notice;
 
 /** A clock that had jumped ahead left waits that no longer mean anything: those are due as well. */
 const isDue = and(
@@ -42,18 +41,9 @@ const someDue = prepared((db) => db.select({ id: notices.id }).from(notices).whe
 const dueNow = prepared((db) =>
   db.select().from(notices).where(isDue).orderBy(asc(notices.nextAttemptAt), asc(notices.id)).limit(LINES).prepare(),
 );
-const changing = (columns: Readonly<Record<string, Column>>) =>
-  prepared((db) =>
-    db
-      .update(notices)
-      .set(givenAll(columns))
-      .where(eq(notices.id, sql.placeholder('id')))
-      .prepare(),
-  );
-const { subject, said, toName, toAddress, cause, state, attempts, nextAttemptAt, lastError, sentAt } = notices;
 /** Stores what has become of a letter, and what it says once it is worded. */
-const becoming = changing({ cause, state, attempts, nextAttemptAt, lastError, sentAt });
-const saying = changing({ subject, said, toName, toAddress });
+const becoming = changing(notices, ['cause', 'state', 'attempts', 'nextAttemptAt', 'lastError', 'sentAt']);
+const saying = changing(notices, ['subject', 'said', 'toName', 'toAddress']);
 
 /**
  * Sends the notices that wait, oldest first. A letter is marked as being sent before it goes,
@@ -67,7 +57,7 @@ export class Sender {
   /** Letters that were under way when the application ended last are looked for once. */
   private recovered = false;
   /** What became of letters, not stored yet. */
-  private outcomes: readonly Outcome[] = [];
+  private outcomes: readonly Notice[] = [];
   private readonly transport: Transporter;
 
   constructor(
@@ -144,13 +134,12 @@ export class Sender {
   private mark(): readonly Notice[] {
     const { db, clock } = this.house;
     const now = clock.now();
-    // A clock that had jumped ahead left waits that no longer mean anything.
     const at = { now, late: now + LONGEST_WAIT };
     const nothingToStore = this.outcomes.length === 0 && this.recovered;
     if (nothingToStore && (this.closed || someDue(db).get(at) === undefined)) return [];
     return db.transaction(
       (tx) => {
-        for (const outcome of this.outcomes) becoming(tx).run(outcome);
+        for (const outcome of this.outcomes) becoming(tx, outcome);
         if (!this.recovered)
           tx.update(notices)
             .set({ state: 'waiting', nextAttemptAt: now })
@@ -172,8 +161,8 @@ export class Sender {
   private ready(tx: Transaction, notice: Notice, now: number): Notice | null {
     const settled = this.settled(tx, notice, now);
     const marked = { ...notice, ...settled };
-    becoming(tx).run(marked);
-    if (settled.said) saying(tx).run(marked);
+    becoming(tx, marked);
+    if (settled.said) saying(tx, marked);
     return settled.state === 'sending' ? marked : null;
   }
 
@@ -192,7 +181,7 @@ export class Sender {
     }
   }
 
-  private async send(notice: Notice): Promise<Outcome> {
+  private async send(notice: Notice): Promise<Notice> {
     const { clock, log } = this.house;
     const { id, said } = notice;
     const attempts = notice.attempts + 1;

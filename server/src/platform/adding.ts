@@ -1,10 +1,10 @@
-import { type Column, getTableColumns, type SQL, sql } from 'drizzle-orm';
+import { type Column, eq, getTableColumns, type SQL, sql } from 'drizzle-orm';
 import type { SQLiteTable } from 'drizzle-orm/sqlite-core';
 import type { Reader, Transaction } from './database.ts';
 import { prepared } from './prepared.ts';
 
 /** What a prepared statement is given under a name, stored as its column stores it; nothing as NULL. */
-export const given = (name: string, column: Column): SQL =>
+const given = (name: string, column: Column): SQL =>
   sql`${sql.param(sql.placeholder(name), {
     mapToDriverValue: (value: unknown) =>
       value === null || value === undefined ? null : column.mapToDriverValue(value),
@@ -32,4 +32,24 @@ export function adding<Rows extends SQLiteTable>(table: Rows): (tx: Transaction,
       .prepare(),
   );
   return (tx, row) => void statement(tx).run({ ...unsaid, ...row });
+}
+
+/** Changes some columns of a row by its id, by one statement that is built and prepared once. */
+export function changing<
+  Rows extends SQLiteTable & { readonly id: Column },
+  Name extends keyof Rows['$inferSelect'] & string,
+>(
+  table: Rows,
+  names: readonly Name[],
+): (tx: Transaction, row: { readonly id: string } & Readonly<Pick<Rows['$inferSelect'], Name>>) => void {
+  const columns = getTableColumns(table) as Readonly<Record<string, Column>>;
+  const changed = Object.fromEntries(names.map((name) => [name, columns[name] as Column]));
+  const statement = prepared((db: Reader) =>
+    db
+      .update(table)
+      .set(givenAll(changed) as Partial<Rows['$inferInsert']>)
+      .where(eq(table.id, sql.placeholder('id')))
+      .prepare(),
+  );
+  return (tx, row) => void statement(tx).run(row);
 }

@@ -6,7 +6,7 @@ import { and, eq, inArray, sql } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { claimFiles, letGoOfFiles } from '../files/commands.ts';
 import type { ReleaseRow } from '../form/queries.ts';
-import { adding, givenAll } from '../platform/adding.ts';
+import { adding, changing, givenAll } from '../platform/adding.ts';
 import type { Transaction } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
 import { Problem, staleVersion } from '../platform/problem.ts';
@@ -189,18 +189,12 @@ function happened<Row extends ShownRow>(work: Work, request: Row, change: Happen
 const nearest = (deadlines: TakenIn['deadlines']): number | null =>
   deadlines.length === 0 ? null : Math.min(...deadlines.map(({ deadline }) => deadline.due));
 
-const dueBy = prepared((db) =>
-  db
-    .update(requests)
-    .set(givenAll({ due: requests.due }))
-    .where(eq(requests.id, sql.placeholder('id')))
-    .prepare(),
-);
+const dueBy = changing(requests, ['due']);
 
 /** Stores what a request is due by, for whoever keeps its deadlines. */
 export function dueIs<Row extends ShownRow>({ tx }: Work, request: Row, due: number | null): Row {
   if (request.due === due) return request;
-  dueBy(tx).run({ due, id: request.id });
+  dueBy(tx, { due, id: request.id });
   return { ...request, due };
 }
 

@@ -1,26 +1,20 @@
-import { eq, sql } from 'drizzle-orm';
-import { given } from '../platform/adding.ts';
+import { eq } from 'drizzle-orm';
+import { changing } from '../platform/adding.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
-import { prepared } from '../platform/prepared.ts';
 import type { RegisterRow } from '../register/queries.ts';
 import { registers } from '../register/tables.ts';
 import { requests } from './tables.ts';
 
-const counting = prepared((db) =>
-  db
-    .update(registers)
-    .set({ nextNumber: given('next', registers.nextNumber) })
-    .where(eq(registers.id, sql.placeholder('id')))
-    .prepare(),
-);
+const counting = changing(registers, ['nextNumber']);
 
 /** The number of the next request of a register; it is never given again. */
 export function nextNumber(tx: Transaction, { id, prefix, nextNumber: next }: RegisterRow): string {
-  counting(tx).run({ id, next: next + 1 });
+  counting(tx, { id, nextNumber: next + 1 });
   return numberIn(prefix, next);
 }
 
-const numberIn = (prefix: string, place: number): string => `${prefix}-${String(place).padStart(5, '0')}`;
+/** How a request is numbered, by its place. */
+export const numberIn = (prefix: string, place: number): string => `${prefix}-${String(place).padStart(5, '0')}`;
 
 /** The number that the request after so many more will have, as far as nothing else arrives. */
 export const numberToCome = ({ prefix, nextNumber: next }: RegisterRow, after: number): string =>

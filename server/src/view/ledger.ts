@@ -290,7 +290,7 @@ function isFew(looking: Looking, tray: TrayKey, mine: number): boolean {
   if (looking.viewer.role !== 'member') return false;
   const there = counted(looking.db).get();
   const among = (tray === 'all' || tray === 'things' ? there?.all : there?.unfinished) ?? 0;
-  const worked = countsOf(looking, ['all']).get('all') ?? 0;
+  const worked = tray === 'all' ? mine : (countsOf(looking, ['all']).get('all') ?? 0);
   return worked < Math.min(among, (PAGE * among) / Math.max(1, mine));
 }
 
