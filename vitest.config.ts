@@ -15,7 +15,8 @@ const common = { testTimeout: 240_000, hookTimeout: 240_000, setupFiles: ['./scr
 
 export default defineConfig({
   test: {
-    maxWorkers: 2,
+    // One more than the processors that there are at least: some tests mostly wait.
+    maxWorkers: 3,
     projects: [
       {
         test: {

@@ -2,6 +2,7 @@ import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type Example, implies, overlapOf, verdictOn } from '../src/expression/analyse/index.ts';
 import { compile, type Node, printExpression, Scope, type Test, type Value } from '../src/expression/index.ts';
+import { often } from './often.ts';
 
 /** A scope so small that every case can be tried. */
 const scope = new Scope([
@@ -83,7 +84,7 @@ const { condition } = fc.letrec<{ condition: Node }>((tie) => ({
 const holds = (node: Node, values: readonly Value[]): boolean => compile(node, scope)(values, null) === true;
 /** The values of an example; what it does not name may be anything, so it is left empty. */
 const valuesOf = (example: Example): readonly Value[] => scope.names.map((entry) => example.get(entry.name) ?? null);
-const RUNS = { numRuns: 1_500 };
+const RUNS = { numRuns: often(700) };
 
 describe('what is said of a condition', () => {
   it('is what trying every case says: always, never, or sometimes with a case each way', () => {

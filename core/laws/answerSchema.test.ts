@@ -13,6 +13,7 @@ import {
   settledHere,
 } from '../src/form/index.ts';
 import { answersTo, anyForm, asDesign, FACTS } from './anyForm.ts';
+import { often } from './often.ts';
 
 describe('the shape of a form’s answers', () => {
   it('is a JSON Schema that takes everything the form takes', () => {
@@ -33,7 +34,7 @@ describe('the shape of a form’s answers', () => {
           expect(validate(asked) ? [] : [asked, validate.errors]).toEqual([]);
         },
       ),
-      { numRuns: 400 },
+      { numRuns: often(160) },
     );
     expect(taken).toBeGreaterThan(40);
   });

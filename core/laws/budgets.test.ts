@@ -4,6 +4,7 @@ import { compile, equal, LIMITS, parseExpression, Scope, type Value } from '../s
 import { identityOf } from '../src/expression/value.ts';
 import { type FormDesign, findingsOf } from '../src/form/index.ts';
 import { anyValues } from './anyExpression.ts';
+import { often } from './often.ts';
 
 const EMPTY: FormDesign = {
   title: 'Wide',
@@ -35,7 +36,7 @@ function watched(length: number): { xs: readonly Value[]; looks: () => number } 
   const plain = Array.from({ length }, (_, index) => index);
   const xs = new Proxy(plain, {
     get: (target, key, receiver) => {
-      if (typeof key === 'string' && /^\d+$/.test(key)) looks += 1;
+      if (typeof key === 'string' && key >= '0' && key <= '9~') looks += 1;
       return Reflect.get(target, key, receiver);
     },
   });
@@ -80,7 +81,7 @@ describe('functions over lists', () => {
   });
 
   it('count what each evaluation does from nothing', () => {
-    const { xs } = watched(5_000);
+    const xs = Array.from({ length: 5_000 }, (_, index) => index);
     const parsed = parseExpression('count(distinct values(xs))', scope);
     if (!parsed.ok) throw new Error('unreadable');
     const compiled = compile(parsed.value, scope);
@@ -101,7 +102,7 @@ describe('the identity of a value', () => {
             expect([a, b, alike]).toEqual([a, b, equal(a, b) === true]);
           }
       }),
-      { numRuns: 2_000 },
+      { numRuns: often(1_000) },
     );
     expect(same).toBeGreaterThan(1_000);
   });

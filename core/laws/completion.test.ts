@@ -18,9 +18,10 @@ import {
   valueFromExpression,
 } from '../src/register/index.ts';
 import { ANY_KIND, answersTo, anyAnswer, anyForm, asDesign, FACTS, goodAnswer, SURROUNDINGS } from './anyForm.ts';
+import { often } from './often.ts';
 
 const formWithAnswers = anyForm.chain((form) => fc.tuple(fc.constant(form), answersTo(form)));
-const NUMBER_OF_FORMS = 3_000;
+const NUMBER_OF_FORMS = often(1_000);
 
 /** Each kind was tried so many times: what asserts only sometimes says how often it did. */
 function everyKindOf(tried: ReadonlyMap<string, number>, times: number, but: readonly string[] = []): void {
@@ -66,7 +67,7 @@ describe('completing generated forms', () => {
           findingsOf(asDesign(form), SURROUNDINGS).filter((finding) => finding.message.includes('no settled answer')),
         ).toEqual([]);
       }),
-      { numRuns: 1_000 },
+      { numRuns: often(500) },
     );
   });
 
@@ -88,7 +89,7 @@ describe('completing generated forms', () => {
         held += 1;
         if (Object.keys(without).length < Object.keys(answers).length) hiding += 1;
       }),
-      { numRuns: 1_000 },
+      { numRuns: often(1_000) },
     );
     expect(held).toBeGreaterThan(100);
     expect(hiding).toBeGreaterThan(100);
@@ -121,7 +122,7 @@ describe('completing generated forms', () => {
           readBack.set(field.type.kind, (readBack.get(field.type.kind) ?? 0) + 1);
         }
       }),
-      { numRuns: 1_000 },
+      { numRuns: often(1_000) },
     );
     everyKindOf(readBack, 10);
   });
@@ -140,7 +141,7 @@ describe('every kind', () => {
         expect(showValue({ type }, read.value, (id) => `person ${id}`)).not.toBe('');
         told.set(type.kind, (told.get(type.kind) ?? 0) + 1);
       }),
-      { numRuns: 2_000 },
+      { numRuns: often(2_000) },
     );
     everyKindOf(told, 10);
   });
@@ -154,7 +155,7 @@ describe('every kind', () => {
         expect(valueFromExpression({ type }, expressionValue({ type }, read.value))).toEqual(read.value);
         told.set(type.kind, (told.get(type.kind) ?? 0) + 1);
       }),
-      { numRuns: 2_000 },
+      { numRuns: often(2_000) },
     );
     everyKindOf(told, 10, ['line-items', 'files']);
   });

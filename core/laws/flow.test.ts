@@ -36,6 +36,7 @@ import {
 } from '../src/register/index.ts';
 import { prepareRouting } from '../src/routing/index.ts';
 import { FACTS } from './anyForm.ts';
+import { often } from './often.ts';
 
 /**
  * Who can tell what, found slowly: every value of every field is tried, and what each kind of viewer
@@ -337,7 +338,7 @@ describe('the flow of values', () => {
           met.confirmed += 1;
         }
       }),
-      { numRuns: 120 },
+      { numRuns: often(60) },
     );
     console.log('random forms and plans:', met);
     expect(met.told).toBeGreaterThan(met.forms / 4);
@@ -410,7 +411,7 @@ describe('the flow of values', () => {
         met.forms += 1;
         if (leaksIn(design, plan).length > 0) met.leaking += 1;
       }),
-      { numRuns: 80 },
+      { numRuns: often(50) },
     );
     console.log('withheld in forms:', met);
     expect(met.leaking).toBeGreaterThan(met.forms / 4);
@@ -436,7 +437,7 @@ describe('the flow of values', () => {
         met.allowed += 1;
         if (told.size > 0) met.told += 1;
       }),
-      { numRuns: 80 },
+      { numRuns: often(50) },
     );
     console.log('allowed on purpose:', met);
     expect(met.told).toBeGreaterThan(10);
@@ -460,7 +461,7 @@ describe('the flow of values', () => {
         expect(new Set(told).size).toBe(told.length);
         expect(flowFindings(design, { plan, form: 'form' }, new Map())).toHaveLength(leaks.length);
       }),
-      { numRuns: 600 },
+      { numRuns: often(500) },
     );
     console.log('kinds of places that told:', [...kinds].sort().join(' '));
     const covered = ['clear', 'hide', 'jump', 'lock', 'preset', 'refuse', 'require', 'routing', 'set', 'show', 'warn'];
@@ -486,7 +487,7 @@ describe('the flow of values', () => {
         }
         throw new Error('never quiet');
       }),
-      { numRuns: 80 },
+      { numRuns: often(50) },
     );
   });
 });

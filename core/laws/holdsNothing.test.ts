@@ -18,9 +18,9 @@ async function settled(): Promise<void> {
 
 it('a prepared form keeps nothing of what was answered with it', async () => {
   const design = RECIPES.map((recipe) =>
-    recipe.make({ title: 'Any', team: 'boats', approvers: 'duty-managers', calendar: 'desk' }),
+    recipe.make({ title: recipe.key, team: 'boats', approvers: 'duty-managers', calendar: 'desk' }),
   );
-  for (const form of design as FormDesign[]) {
+  const prepared = (design as FormDesign[]).map((form) => {
     const complete = prepareCompletion(form);
     const refs = ((): WeakRef<object>[] => {
       const facts = { ...FACTS };
@@ -28,24 +28,33 @@ it('a prepared form keeps nothing of what was answered with it', async () => {
       const completion = complete(answers, facts);
       return [facts, answers, ...Object.values(answers), completion.values].map((each) => new WeakRef<object>(each));
     })();
-    await settled();
-    expect(refs.filter((ref) => ref.deref() !== undefined)).toEqual([]);
+    return { title: form.title, complete, refs };
+  });
+  await settled();
+  for (const { title, complete, refs } of prepared) {
+    expect([title, refs.filter((ref) => ref.deref() !== undefined)]).toEqual([title, []]);
     expect(complete({}, FACTS)).toBeDefined();
   }
 });
 
 it('a compiled expression keeps nothing of what it went through', async () => {
   const scope = new Scope([{ name: 'rows', label: 'Rows', type: { kind: 'list', of: null } }]);
-  for (const text of ['count(for r in rows return r)', 'rows[item != null]', 'some r in rows satisfies r = 1']) {
-    const parsed = parseExpression(text, scope);
-    if (!parsed.ok) throw new Error(text);
-    const compiled = compile(parsed.value, scope);
-    const ref = ((): WeakRef<object> => {
-      const row = { secret: 'an answer' };
-      compiled([[row]], null);
-      return new WeakRef(row);
-    })();
-    await settled();
+  const prepared = ['count(for r in rows return r)', 'rows[item != null]', 'some r in rows satisfies r = 1'].map(
+    (text) => {
+      const parsed = parseExpression(text, scope);
+      if (!parsed.ok) throw new Error(text);
+      const compiled = compile(parsed.value, scope);
+      const ref = ((): WeakRef<object> => {
+        const row = { secret: 'an answer' };
+        compiled([[row]], null);
+        return new WeakRef(row);
+      })();
+      return { text, compiled, ref };
+    },
+  );
+  await settled();
+  for (const { text, compiled, ref } of prepared) {
     expect([text, ref.deref()]).toEqual([text, undefined]);
+    expect(compiled([[]], null)).toBeDefined();
   }
 });

@@ -3,6 +3,7 @@ import { expect, test } from 'vitest';
 import { prepareCompletion, prepareKeeping } from '../src/form/index.ts';
 import { type FieldValue, isFilled, readAnswer } from '../src/register/index.ts';
 import { answersTo, anyForm, FACTS, goodAnswer } from './anyForm.ts';
+import { often } from './often.ts';
 
 /** A form with what arrived by it, and what somebody changes then. */
 const changed = fc.tuple(anyForm, fc.boolean()).chain(([made, always]) => {
@@ -51,7 +52,7 @@ test('what was kept is kept: keeping it once more changes nothing', () => {
       if (form.fields.some(({ key }) => source(key) === 'carried' && once.values[key] !== undefined)) seen.carried += 1;
       if (once.problems.length > 0) seen.refused += 1;
     }),
-    { numRuns: 2_000 },
+    { numRuns: often(700) },
   );
   console.log('what was kept', seen);
   for (const [what, times] of Object.entries(seen)) expect([what, times > 20]).toEqual([what, true]);
@@ -77,7 +78,7 @@ test('an old request keeps what its release computes, whatever newer ones comput
         if (JSON.stringify(anew[key]) !== JSON.stringify(before[key])) told += 1;
       }
     }),
-    { numRuns: 500 },
+    { numRuns: often(300) },
   );
   expect(told).toBeGreaterThan(100);
 });

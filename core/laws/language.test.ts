@@ -13,10 +13,11 @@ import {
 } from '../src/expression/index.ts';
 import { isOfKind, type TypeKind } from '../src/expression/types.ts';
 import { anyExpression, anyTests, anyValues, lawScope, withoutPlaces } from './anyExpression.ts';
+import { often } from './often.ts';
 
 const anyKind = fc.constantFrom<TypeKind>('yes-no', 'number', 'text', 'date', 'list', 'duration');
 const anyTree = anyKind.chain((kind) => anyExpression(kind));
-const RUNS = { numRuns: 2_000 };
+const RUNS = { numRuns: often(1_000) };
 
 describe('every expression', () => {
   it('is written so that it reads back as the same tree, by keys and by labels', () => {
@@ -71,7 +72,7 @@ describe('every expression', () => {
         expect(printExpression(back.value)).toBe(stored);
         expect(compile(back.value, renamed)(values, null)).toEqual(compile(tree, lawScope)(values, null));
       }),
-      { numRuns: 500 },
+      { numRuns: often(300) },
     );
   });
 });

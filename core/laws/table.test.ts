@@ -9,6 +9,7 @@ import {
   routingFindings,
   type WorkedCase,
 } from '../src/routing/index.ts';
+import { often } from './often.ts';
 
 const scope = new Scope([
   { name: 'fee', label: 'Fee', type: { kind: 'number', places: 0, least: 0, most: 4 } },
@@ -72,7 +73,7 @@ describe('a routing table analysed', () => {
         ]);
         expect(analysis.complete).toBe(true);
       }),
-      { numRuns: 600 },
+      { numRuns: often(250) },
     );
     expect(dead).toBeGreaterThan(100);
   });
@@ -85,7 +86,7 @@ describe('a routing table analysed', () => {
         expect(uncovered.length > 0).toBe(CASES.some((values) => route(values).isOtherwise));
         for (const worked of uncovered) expect(route(valuesOf(worked)).isOtherwise).toBe(true);
       }),
-      { numRuns: 600 },
+      { numRuns: often(250) },
     );
   });
 
@@ -99,7 +100,7 @@ describe('a routing table analysed', () => {
           expect([alone(overlap.first), alone(overlap.second)]).toEqual([true, true]);
         }
       }),
-      { numRuns: 400 },
+      { numRuns: often(200) },
     );
   });
 
@@ -116,7 +117,7 @@ describe('a routing table analysed', () => {
           ]);
         for (const worked of uncovered) expect(route(valuesOf(worked)).isOtherwise).toBe(true);
       }),
-      { numRuns: 600 },
+      { numRuns: often(250) },
     );
   });
 
@@ -133,7 +134,7 @@ describe('a routing table analysed', () => {
             expect([values, winner(values)]).toEqual([values, route(values).row]);
         },
       ),
-      { numRuns: 150 },
+      { numRuns: often(80) },
     );
   });
 
