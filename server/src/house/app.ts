@@ -4,6 +4,7 @@ import { fileURLToPath } from 'node:url';
 import { areas } from '@tolvek/contract';
 import compression from 'compression';
 import express, { type Express, type RequestHandler } from 'express';
+import compressedStatic from 'express-static-gzip';
 import helmet from 'helmet';
 import { deskHandlers } from '../desk/handlers.ts';
 import { intakeHandlers } from '../intake/handlers.ts';
@@ -60,9 +61,6 @@ export function createApp(house: House, auth: Auth): Express {
   serve(router, bound, areas.notice, noticeHandlers(house));
   serve(router, bound, areas.workshop, workshopHandlers(house));
   app.use(router);
-  const nothingHere: RequestHandler = () => {
-    throw notFound('This address');
-  };
   app.use('/api', nothingHere);
   if (existsSync(WEB)) servePages(app);
   app.use(nothingHere);
@@ -76,8 +74,14 @@ function askedEarly(path: string): readonly string[] {
   return slug === undefined ? [] : [`/api/doors/${slug}`, '/api/me'];
 }
 
+const nothingHere: RequestHandler = () => {
+  throw notFound('This address');
+};
+
 function servePages(app: Express): void {
-  app.use('/assets', express.static(join(WEB, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+  // As the build compressed them.
+  const serveStatic = { immutable: true, maxAge: '1y', fallthrough: false };
+  app.use('/assets', compressedStatic(join(WEB, 'assets'), { enableBrotli: true, index: false, serveStatic }));
   app.use(express.static(WEB, { index: false, maxAge: '1h' }));
   app.get('/{*rest}', (request, response) => {
     const early = askedEarly(request.path);
