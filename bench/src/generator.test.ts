@@ -270,7 +270,10 @@ function told(path: string, secret: string, since: number) {
     const own = new Map(
       held.flatMap(([, found]) => found.map((row) => row.id as string)).map((each, place) => [each, `#${place}`]),
     );
-    return [number, JSON.stringify(held).replace(/[0-9a-f-]{36}/g, (each) => own.get(each) ?? each)] as const;
+    return [
+      number,
+      JSON.stringify(held).replace(/\b[0-9a-z]{26}\b|[0-9a-f-]{36}/g, (each) => own.get(each) ?? each),
+    ] as const;
   });
   const stages = Object.fromEntries(
     (

@@ -2,6 +2,7 @@ import { claimOf, type RegisterContent } from '@tolvek/core/form';
 import { type Field, numberPrefix, numberWith, type Values } from '@tolvek/core/register';
 import { hashOf, numberIn, pack, tokenOf, unpack } from '@tolvek/server';
 import Sqlite from 'better-sqlite3';
+import { decodeTime, encodeTime } from 'ulid';
 
 type Row = Record<string, unknown>;
 
@@ -25,7 +26,7 @@ const MOMENTS: ReadonlySet<string> = new Set([
 ]);
 const DAY = 86_400_000;
 
-const ID = /\b[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}\b/g;
+const ID = /\b0[0-9a-hjkmnp-tv-z]{25}\b/g;
 const DATE = /\b2\d{3}-\d\d-\d\d(?=\b|T)/g;
 const MOMENT = /\b1[5-9]\d{11}\b/g;
 
@@ -233,12 +234,11 @@ function laterBy(days: number): (text: string) => string {
 }
 
 /**
- * Another id of version 7 (RFC 9562, 5.7) in the same order: its first 48 bits are a moment in ms, which is moved; the
- * round stands in its last 32 bits, so that no two rounds make the same.
+ * Another ULID in the same order: its first ten digits are a moment in ms, which is moved; the round stands in its last
+ * six, so that no two rounds make the same.
  */
 function otherId(id: string, by: number, round: number): string {
-  const moment = Number.parseInt(id.slice(0, 8) + id.slice(9, 13), 16) + by;
-  const first = moment.toString(16).padStart(12, '0');
-  const last = ((Number.parseInt(id.slice(28), 16) ^ round) >>> 0).toString(16).padStart(8, '0');
-  return `${first.slice(0, 8)}-${first.slice(8)}${id.slice(13, 28)}${last}`;
+  const all = id.toUpperCase();
+  const last = decodeTime(`0000${all.slice(-6)}${all.slice(0, 16)}`) ^ round;
+  return `${encodeTime(decodeTime(all) + by, 10)}${all.slice(10, -6)}${encodeTime(last, 6)}`.toLowerCase();
 }

@@ -19,6 +19,7 @@ import {
   makeInForce,
   makeRegister,
   moveStage,
+  newId,
   nextTimerAt,
   releaseForm,
   runDueTimers,
@@ -27,7 +28,6 @@ import {
 } from '@tolvek/server';
 import { forms, links, notices, requests, seats, waitingSubmissions } from '@tolvek/server/schema';
 import { and, eq, lt } from 'drizzle-orm';
-import { v7 as uuid } from 'uuid';
 import { type Asking, MADE_UP, SCHOOLS, schoolVisit } from './asking.ts';
 import { ASKED, type AskedOnce } from './forms/asked.ts';
 import {
@@ -106,7 +106,7 @@ class Story {
     }));
     this.ids = await addPeople(this.house, GROUPS, [...staff, ...contacts], DEMO_PASSWORD);
 
-    const formId = uuid();
+    const formId = newId();
     const done = { viewer: this.viewer('Maren Okafor'), now: this.moment };
     const hours = { key: deskCalendar.key, content: deskCalendar, note: '' };
     db.transaction((tx) => makeInForce(tx, CALENDAR, hours, done));

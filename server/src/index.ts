@@ -14,6 +14,7 @@ export { CannotStart } from './platform/cannotStart.ts';
 export { type Config, ConfigRefused, readConfig } from './platform/config.ts';
 export type { House } from './platform/house.ts';
 export { hashOf, tokenOf } from './platform/links.ts';
+export { newId } from './platform/newId.ts';
 export { FolderInUse } from './platform/oneProcess.ts';
 export { stayUp } from './platform/stayUp.ts';
 export { warmWorkers } from './platform/workers.ts';

@@ -1,9 +1,9 @@
 import type { ApprovalPath } from '@tolvek/core/approval';
 import { wordOf } from '@tolvek/core/people';
 import { eq, inArray } from 'drizzle-orm';
-import { v7 as uuid } from 'uuid';
 import { adding } from '../platform/adding.ts';
 import type { Transaction } from '../platform/database.ts';
+import { newId } from '../platform/newId.ts';
 import type { Work } from '../platform/work.ts';
 import { decidersAre, type Follower } from '../request/change.ts';
 import type { ShownRow } from '../request/queries.ts';
@@ -26,14 +26,14 @@ const addStep = adding(approvalSteps);
 const addSeat = adding(seats);
 
 function begin({ tx, now }: Work, request: ShownRow, { steps }: ApprovalPath): void {
-  const roundId = uuid();
+  const roundId = newId();
   addRound(tx, { id: roundId, requestId: request.id, state: 'open', openedAt: now });
   steps.forEach(({ id: key, label, needed, seats: planned }, place) => {
-    const stepId = uuid();
+    const stepId = newId();
     addStep(tx, { id: stepId, roundId, place, key, label, needed });
     const state = place === 0 ? 'open' : 'ahead';
     for (const holder of planned)
-      addSeat(tx, { id: uuid(), stepId, requestId: request.id, holder: wordOf(holder), state });
+      addSeat(tx, { id: newId(), stepId, requestId: request.id, holder: wordOf(holder), state });
   });
 }
 

@@ -1,10 +1,10 @@
 import { type Deadline, type DeadlinePlan, pauseDeadline, replanDeadline, resumeDeadline } from '@tolvek/core/deadline';
 import { inArray } from 'drizzle-orm';
-import { v7 as uuid } from 'uuid';
 import { calendarOf } from '../calendar/queries.ts';
 import { releaseById } from '../form/queries.ts';
 import { adding, changing } from '../platform/adding.ts';
 import type { Transaction } from '../platform/database.ts';
+import { newId } from '../platform/newId.ts';
 import type { Work } from '../platform/work.ts';
 import { dueIs, type Follower } from '../request/change.ts';
 import type { ShownRow } from '../request/queries.ts';
@@ -75,7 +75,7 @@ function replan(work: Work, request: ShownRow): ShownRow | undefined {
 function begin({ tx }: Work, request: ShownRow, planned: readonly { key: string; deadline: Deadline }[]): void {
   const state = request.phase === 'finished' ? 'ended' : 'open';
   for (const { key, deadline } of planned) {
-    const row: DeadlineRow = { ...deadline, id: uuid(), requestId: request.id, key, state };
+    const row: DeadlineRow = { ...deadline, id: newId(), requestId: request.id, key, state };
     addDeadline(tx, row);
     if (!request.trial && state === 'open') addTimers(tx, row, deadline, planOf(tx, request));
   }

@@ -1,9 +1,9 @@
 import { type Deadline, type DeadlinePlan, timersFor } from '@tolvek/core/deadline';
 import { and, asc, eq, sql } from 'drizzle-orm';
-import { v7 as uuid } from 'uuid';
 import { calendarOf } from '../calendar/queries.ts';
 import { adding } from '../platform/adding.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
+import { newId } from '../platform/newId.ts';
 import { prepared } from '../platform/prepared.ts';
 import type { DeadlineRow } from './queries.ts';
 import { timers } from './tables.ts';
@@ -51,7 +51,7 @@ export function addTimers(
   told: ReadonlySet<string> = new Set(),
 ): void {
   for (const { kind, at } of timersFor(deadline, plan, calendarOf(tx, plan.calendar)))
-    if (!told.has(kind)) addTimer(tx, { id: uuid(), requestId, deadlineId: id, kind, at, state: 'waiting' });
+    if (!told.has(kind)) addTimer(tx, { id: newId(), requestId, deadlineId: id, kind, at, state: 'waiting' });
 }
 
 export const next = prepared((db) =>

@@ -1,8 +1,8 @@
 import type { DesignFinding } from '@tolvek/core/design';
 import type { Viewer } from '@tolvek/core/people';
 import { and, desc, eq, lt } from 'drizzle-orm';
-import { v7 as uuid } from 'uuid';
 import type { Transaction } from '../platform/database.ts';
+import { newId } from '../platform/newId.ts';
 import { notFound, Problem, staleVersion } from '../platform/problem.ts';
 import { type DesignRow, type Of, stateOf } from './queries.ts';
 import { designStates, designs, draftStates } from './tables.ts';
@@ -23,7 +23,7 @@ const STRETCH = 10 * 60_000;
 export function makeDesign<Content extends object>(
   tx: Transaction,
   { kind }: Of<Content>,
-  { id = uuid(), key, content }: { readonly id?: string; readonly key: string; readonly content: Content },
+  { id = newId(), key, content }: { readonly id?: string; readonly key: string; readonly content: Content },
 ): string {
   tx.insert(designs).values({ id, kind, key, draft: content }).run();
   return id;
@@ -39,7 +39,7 @@ export function makeInForce<Content extends object>(
   const id = makeDesign(tx, kind, { key, content });
   tx.update(designs).set({ number: 1 }).where(eq(designs.id, id)).run();
   tx.insert(designStates)
-    .values({ id: uuid(), designId: id, number: 1, content, note, by: viewer.personId, at: now })
+    .values({ id: newId(), designId: id, number: 1, content, note, by: viewer.personId, at: now })
     .run();
   return id;
 }
@@ -76,7 +76,7 @@ function rememberDraft(tx: Transaction, designId: string, draft: object, version
     tx.update(draftStates).set(state).where(eq(draftStates.id, last.id)).run();
   else
     tx.insert(draftStates)
-      .values({ id: uuid(), designId, ...state })
+      .values({ id: newId(), designId, ...state })
       .run();
 }
 
@@ -101,7 +101,7 @@ export function putInForce<Content extends object>(
       'A draft with errors can’t be put in force. Mend them first; what is in force stays as it is.',
       errors.map(({ at, message, page }) => ({ field: at, message, fix: `Mend it on the page “${page}”.` })),
     );
-  const id = uuid();
+  const id = newId();
   const [number, version] = [design.number + 1, design.version + 1];
   const state = { id, designId: design.id, number, content: design.draft, note, by: viewer.personId, at: now };
   tx.insert(designStates).values(state).run();
@@ -158,7 +158,7 @@ export function freezeDraft<Content extends object>(
   const number = -design.version;
   const found = stateOf<Content>(tx, design, number);
   if (found) return found.id;
-  const id = uuid();
+  const id = newId();
   tx.insert(designStates)
     .values({ id, designId: design.id, number, content: design.draft, note, by: viewer.personId, at: now })
     .run();

@@ -15,11 +15,11 @@ import {
 } from '@tolvek/core/register';
 import { and, eq, inArray, isNull, type SQL, sql, sum } from 'drizzle-orm';
 import { fileTypeFromFile } from 'file-type';
-import { v7 as uuid } from 'uuid';
 import { givenAll } from '../platform/adding.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { AT_ONCE } from '../platform/kept.ts';
+import { newId } from '../platform/newId.ts';
 import { inWords, patiently } from '../platform/patience.ts';
 import { isListed, listed, prepared } from '../platform/prepared.ts';
 import { notFound, Problem, wrongFields } from '../platform/problem.ts';
@@ -51,7 +51,7 @@ export async function takeFile(house: House, input: Upload): Promise<KnownFile> 
   });
   try {
     const media = await mediaOf(received, name);
-    const id = uuid();
+    const id = newId();
     const file: KnownFile = { ref: `${id}/${name}`, bytes: received.bytes, media: media.is };
     const problem =
       media.problem ??

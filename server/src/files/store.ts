@@ -4,8 +4,8 @@ import { open } from 'node:fs/promises';
 import { join } from 'node:path';
 import { type Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { v7 as uuid } from 'uuid';
 import type { Config } from '../platform/config.ts';
+import { newId } from '../platform/newId.ts';
 import { Problem } from '../platform/problem.ts';
 
 /** A file as it was received, not yet kept. */
@@ -34,7 +34,7 @@ export async function receive(
   mostBytes: number,
   most: string,
 ): Promise<Received> {
-  const path = join(folderOf(config), `coming-${uuid()}`);
+  const path = join(folderOf(config), `coming-${newId()}`);
   const hash = createHash('sha256');
   let bytes = 0;
   const measured = new Transform({

@@ -4,7 +4,6 @@ import { contactProblems } from '@tolvek/core/door';
 import type { Viewer } from '@tolvek/core/people';
 import type { Problem as FieldProblem, RawAnswers } from '@tolvek/core/register';
 import { eq } from 'drizzle-orm';
-import { v7 as uuid } from 'uuid';
 import { keptByOthers } from '../door/admission.ts';
 import { type DoorRow, doorById, doorBySlug } from '../door/queries.ts';
 import { keptAnswers, waitingSubmissions } from '../door/tables.ts';
@@ -16,6 +15,7 @@ import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { issueLink, linkEnds, openLink, spendLink } from '../platform/links.ts';
+import { newId } from '../platform/newId.ts';
 import { notAllowed, notFound, notSignedIn, Problem, wrongFields } from '../platform/problem.ts';
 import { by, type Work, write } from '../platform/work.ts';
 import { factsFor } from '../request/facts.ts';
@@ -83,7 +83,7 @@ function keepForConfirmation(work: Work, door: DoorRow, release: ReleaseRow, inp
   // Whether the address belongs to somebody, and whether they may come in, is said only to who
   // holds it: in the letter's page.
   const submission = {
-    id: uuid(),
+    id: newId(),
     doorId: door.id,
     releaseId: release.id,
     name,
@@ -183,7 +183,7 @@ export function backToAnswers(house: House, token: string): AnswerOf<'backToAnsw
     const { link, submission } = waitingFor(tx, token, now);
     const door = doorById(tx, submission.doorId);
     if (!door) throw notFound('The form this came by');
-    const id = uuid();
+    const id = newId();
     tx.insert(keptAnswers)
       .values({
         ...{ id, doorId: door.id, name: submission.name, email: submission.email, answers: submission.answers },
@@ -219,7 +219,7 @@ function sendWaiting(work: Work, submission: typeof waitingSubmissions.$inferSel
 }
 
 function addContact(tx: Transaction, name: string, email: string): PersonRow {
-  const person: PersonRow = { id: uuid(), kind: 'contact', name, email, role: 'member', active: true, does: '' };
+  const person: PersonRow = { id: newId(), kind: 'contact', name, email, role: 'member', active: true, does: '' };
   tx.insert(people).values(person).run();
   return person;
 }

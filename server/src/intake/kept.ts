@@ -5,7 +5,6 @@ import { own } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
 import type { RawAnswers } from '@tolvek/core/register';
 import { and, desc, eq } from 'drizzle-orm';
-import { v7 as uuid } from 'uuid';
 import { type DoorRow, doorById, doorBySlug } from '../door/queries.ts';
 import { doors, keptAnswers } from '../door/tables.ts';
 import { filesNamed } from '../files/commands.ts';
@@ -15,6 +14,7 @@ import { groupsOf } from '../people/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { linkEnds, openLink } from '../platform/links.ts';
+import { newId } from '../platform/newId.ts';
 import { notAllowed, Problem, wrongFields } from '../platform/problem.ts';
 import { write } from '../platform/work.ts';
 import { factsFor } from '../request/facts.ts';
@@ -60,7 +60,7 @@ export function keepForStaff(
     if (known) tx.update(keptAnswers).set(row).where(eq(keptAnswers.id, known.id)).run();
     else
       tx.insert(keptAnswers)
-        .values({ id: uuid(), doorId: door.id, personId: viewer.personId, ...row })
+        .values({ id: newId(), doorId: door.id, personId: viewer.personId, ...row })
         .run();
     return { kept: true };
   });
@@ -84,7 +84,7 @@ export function keepByLink(
     if (problems.length > 0) throw wrongFields(problems);
     roomForLetter(tx, email, now);
     const answers = askedOnly(release.design, typed);
-    const id = uuid();
+    const id = newId();
     tx.insert(keptAnswers)
       .values({ id, doorId: door.id, name, email, answers, typedAt, expiresAt: linkEnds('resume', now) })
       .run();

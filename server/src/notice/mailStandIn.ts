@@ -1,9 +1,9 @@
 import type { AddressInfo } from 'node:net';
 import { simpleParser } from 'mailparser';
 import { SMTPServer } from 'smtp-server';
-import { v7 as uuid } from 'uuid';
 import type { Clock } from '../platform/clock.ts';
 import type { Database } from '../platform/database.ts';
+import { newId } from '../platform/newId.ts';
 import { patiently } from '../platform/patience.ts';
 import type { Troubles } from '../platform/troubles.ts';
 import { letters } from './tables.ts';
@@ -28,8 +28,8 @@ export async function startMailStandIn(
             db
               .insert(letters)
               .values({
-                id: uuid(),
-                messageId: mail.messageId ?? uuid(),
+                id: newId(),
+                messageId: mail.messageId ?? newId(),
                 receivedAt: clock.now(),
                 from: mail.from?.text ?? '',
                 to: to.map((each) => each.text).join(', '),

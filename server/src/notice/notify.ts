@@ -1,9 +1,9 @@
 import type { NoticeCause } from '@tolvek/core/notice';
 import { and, count, eq, gt, sql } from 'drizzle-orm';
-import { v7 as uuid } from 'uuid';
 import { personById } from '../people/queries.ts';
 import { adding } from '../platform/adding.ts';
 import type { Transaction } from '../platform/database.ts';
+import { newId } from '../platform/newId.ts';
 import { Problem } from '../platform/problem.ts';
 import type { Work } from '../platform/work.ts';
 import type { ShownRow } from '../request/queries.ts';
@@ -59,6 +59,6 @@ const noted = (
   cause: NoticeCause,
   to: Pick<typeof notices.$inferSelect, 'requestId' | 'personId' | 'toName' | 'toAddress'>,
 ): typeof notices.$inferInsert => ({
-  ...{ id: uuid(), ...to, kind: cause.kind, cause },
+  ...{ id: newId(), ...to, kind: cause.kind, cause },
   ...{ state: 'waiting', nextAttemptAt: now, createdAt: now },
 });

@@ -1,6 +1,6 @@
 import { hashPassword } from 'better-auth/crypto';
-import { v7 as uuid } from 'uuid';
 import type { House } from '../platform/house.ts';
+import { newId } from '../platform/newId.ts';
 import { account, user } from '../platform/tables.ts';
 import { groups, memberships, people } from './tables.ts';
 
@@ -30,7 +30,7 @@ export async function addPeople(
     for (const group of newGroups) tx.insert(groups).values(group).run();
     const ids = new Map<string, string>();
     for (const { groups: memberOf, ...person } of newPeople) {
-      const id = uuid();
+      const id = newId();
       ids.set(person.email, id);
       tx.insert(people)
         .values({ id, ...person })
@@ -42,7 +42,7 @@ export async function addPeople(
         .run();
       tx.insert(account)
         .values({
-          id: uuid(),
+          id: newId(),
           accountId: id,
           providerId: 'credential',
           userId: id,

@@ -1,8 +1,8 @@
 import { createHash, createHmac } from 'node:crypto';
 import { and, eq, ne } from 'drizzle-orm';
-import { v7 as uuid } from 'uuid';
 import { adding } from './adding.ts';
 import type { Reader, Transaction } from './database.ts';
+import { newId } from './newId.ts';
 import { Problem } from './problem.ts';
 import { links } from './tables.ts';
 
@@ -33,7 +33,7 @@ export function issueLink(
   secret: string,
   { now, ...link }: Pick<Link, 'purpose' | 'personId' | 'targetId'> & { readonly now: number },
 ): { readonly id: string; readonly token: string } {
-  const id = uuid();
+  const id = newId();
   const token = tokenOf(secret, id);
   addLink(tx, { id, tokenHash: hashOf(token), usedAt: null, expiresAt: linkEnds(link.purpose, now), ...link });
   return { id, token };

@@ -1,9 +1,9 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import { and, asc, eq, sql } from 'drizzle-orm';
-import { v7 as uuid } from 'uuid';
 import type { Reader, Transaction } from './database.ts';
 import type { House } from './house.ts';
 import { Job } from './jobs.ts';
+import { newId } from './newId.ts';
 import { patiently } from './patience.ts';
 import { notFound, Problem } from './problem.ts';
 import { jobs } from './tables.ts';
@@ -44,7 +44,7 @@ export function addJob(
   job: Pick<JobRow, 'kind' | 'about' | 'by' | 'of'> & { readonly now: number },
 ): string {
   const { now, ...rest } = job;
-  const id = uuid();
+  const id = newId();
   tx.insert(jobs)
     .values({ ...rest, id, state: 'waiting', createdAt: now })
     .run();

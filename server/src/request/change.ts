@@ -3,11 +3,11 @@ import { wordOf } from '@tolvek/core/people';
 import type { Values } from '@tolvek/core/register';
 import type { Happening, Through } from '@tolvek/core/request';
 import { and, eq, inArray, sql } from 'drizzle-orm';
-import { v7 as uuid } from 'uuid';
 import { claimFiles, letGoOfFiles } from '../files/commands.ts';
 import type { ReleaseRow } from '../form/queries.ts';
 import { adding, changing, givenAll } from '../platform/adding.ts';
 import type { Transaction } from '../platform/database.ts';
+import { newId } from '../platform/newId.ts';
 import { prepared } from '../platform/prepared.ts';
 import { Problem, staleVersion } from '../platform/problem.ts';
 import { by, type Work } from '../platform/work.ts';
@@ -75,7 +75,7 @@ export function addRequest(work: Work, incoming: Incoming): RequestRow {
   const stage = stageAtFirst(register, taken);
   const request: RequestRow = {
     ...{
-      id: uuid(),
+      id: newId(),
       number,
       registerId: register.id,
       formId: release.formId,

@@ -1,9 +1,9 @@
 import type { Values } from '@tolvek/core/register';
 import type { Happening } from '@tolvek/core/request';
 import { and, asc, desc, eq } from 'drizzle-orm';
-import { v7 as uuid } from 'uuid';
 import { adding } from '../platform/adding.ts';
 import type { Reader } from '../platform/database.ts';
+import { newId } from '../platform/newId.ts';
 import type { Work } from '../platform/work.ts';
 import { undone } from './changes.ts';
 import type { RequestRow } from './queries.ts';
@@ -33,7 +33,7 @@ const KINDS: Readonly<Record<Exclude<Happening['kind'], 'rang'>, HistoryKind>> =
 export function remember({ tx, now, actor }: Work, requestId: string, change: Happening): void {
   const kind = change.kind === 'rang' ? change.timer : KINDS[change.kind];
   addEntry(tx, {
-    ...{ id: uuid(), requestId, at: now, actorId: actor, kind, words: '', data: dataOf(change) },
+    ...{ id: newId(), requestId, at: now, actorId: actor, kind, words: '', data: dataOf(change) },
     changes: change.kind === 'values' ? change.changes : [],
     comment: commentOf(change),
   });

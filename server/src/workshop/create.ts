@@ -3,7 +3,6 @@ import { type DoorDesign, newDoor } from '@tolvek/core/door';
 import { FORM, type FormDesign } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import type { Stage } from '@tolvek/core/register';
-import { v7 as uuid } from 'uuid';
 import { type Done, makeDesign } from '../design/commands.ts';
 import { designByKey } from '../design/queries.ts';
 import { freeSlug, isSlugTaken, makeDoor } from '../door/commands.ts';
@@ -12,6 +11,7 @@ import { groupNames } from '../people/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
+import { newId } from '../platform/newId.ts';
 import { wrongFields } from '../platform/problem.ts';
 import { write } from '../platform/work.ts';
 import { makeRegister } from '../register/commands.ts';
@@ -120,7 +120,7 @@ export const wantedDoors = ({ staff, outside }: { readonly staff: boolean; reado
 
 /** Makes a form of a register, with doors that lead nowhere until its first release. */
 export function makeForm(tx: Transaction, { key, registerId, draft, doors: wanted }: Made, done: Done): void {
-  const formId = uuid();
+  const formId = newId();
   makeDesign(tx, FORM, { id: formId, key, content: draft });
   tx.insert(forms).values({ id: formId, registerId }).run();
   wanted.forEach((design, place) => {

@@ -14,13 +14,13 @@ import {
 import { groupsIn, type Viewer } from '@tolvek/core/people';
 import type { Field } from '@tolvek/core/register';
 import { desc, eq } from 'drizzle-orm';
-import { v7 as uuid } from 'uuid';
 import { allForms, currentRelease, type FormRow, formByKey, formsOf } from '../form/queries.ts';
 import { groupNames, namesOf } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
+import { newId } from '../platform/newId.ts';
 import { notAllowed, notFound, Problem, wrongFields } from '../platform/problem.ts';
 import { write } from '../platform/work.ts';
 import { changeRegister } from '../register/commands.ts';
@@ -120,7 +120,7 @@ const wayKey = ({ allow }: { readonly allow?: Allowance }): string =>
 
 /** Adds to what happened to a plan. */
 export function rememberPlan(tx: Transaction, viewer: Viewer, now: number, registerId: string, event: PlanEvent): void {
-  tx.insert(planHistory).values({ id: uuid(), registerId, at: now, actorId: viewer.personId, event }).run();
+  tx.insert(planHistory).values({ id: newId(), registerId, at: now, actorId: viewer.personId, event }).run();
 }
 
 const opened = (tx: Reader, key: string): { form: FormRow; register: RegisterRow } => {
@@ -208,7 +208,7 @@ export function allowWay(
         );
       const { reason, sink, text, source, what } = input;
       const way: Disclosure = {
-        id: uuid(),
+        id: newId(),
         form: form.id,
         sink,
         text,

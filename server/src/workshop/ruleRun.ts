@@ -4,13 +4,13 @@ import type { FormDesign, FormRule } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
 import { and, asc, desc, eq, gt, isNull } from 'drizzle-orm';
-import { v7 as uuid } from 'uuid';
 import { type FormRow, formByKey } from '../form/queries.ts';
 import { viewerOf } from '../people/queries.ts';
 import { canonicalJson } from '../platform/canonical.ts';
 import type { Database, Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { addJob, afterAWhile, type Doing, isEnded } from '../platform/longJobs.ts';
+import { newId } from '../platform/newId.ts';
 import { notFound, Problem } from '../platform/problem.ts';
 import { inGroups } from '../platform/turns.ts';
 import { by, type Work, write } from '../platform/work.ts';
@@ -54,7 +54,7 @@ export async function overExisting(
   const todo = plan.steps.flatMap(({ id, version, changes }) => (changes.length > 0 ? [{ id, version }] : []));
   if (todo.length === 0) return answerOf(house.db, viewer, plan, null, refused);
   const { form, rule } = plan;
-  const about: About = { run: uuid(), form: form.key, rule, parts: form.draft.parts, todo };
+  const about: About = { run: newId(), form: form.key, rule, parts: form.draft.parts, todo };
   const job = write(house, ({ tx, now }) =>
     addJob(tx, { kind: 'rule', about, by: viewer.personId, of: todo.length, now }),
   );

@@ -8,7 +8,7 @@ interface Fact {
 }
 
 /** How a stored file is referred to: its identity, then its name. */
-const FILE = /^([0-9a-f-]{36})\/(.+)$/;
+const FILE = /^([0-9a-z]{26}|[0-9a-f-]{36})\/(.+)$/;
 
 /** The files that a value names. */
 const filesIn = (value: unknown): readonly { readonly id: string; readonly name: string }[] =>
