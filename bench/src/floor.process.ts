@@ -64,9 +64,10 @@ function revived(value: unknown): unknown {
 /** For each stored row an insert of the same bytes, under names of its own. */
 function prepareInserts(rows: readonly Stored[]): readonly (() => void)[] {
   let request = '';
-  const fresh = (name: string): string => {
+  /** As long as an id, and after those before it. */
+  const fresh = (): string => {
     made += 1;
-    return `${name}-${process.pid}-${made}-${'x'.repeat(16)}`;
+    return `0f${String(made).padStart(24, '0')}`;
   };
   return [...rows]
     .sort((a, b) => STORED_TABLES.indexOf(a.table) - STORED_TABLES.indexOf(b.table))
@@ -76,12 +77,12 @@ function prepareInserts(rows: readonly Stored[]): readonly (() => void)[] {
         `insert into ${table} (${columns.map((each) => `"${each}"`).join(', ')}) values (${columns.map(() => '?').join(', ')})`,
       );
       return () => {
-        if (table === 'requests') request = fresh('id');
+        if (table === 'requests') request = fresh();
         statement.run(
           columns.map((column) => {
-            if (column === 'id') return table === 'requests' ? request : fresh(table);
+            if (column === 'id') return table === 'requests' ? request : fresh();
             if (column === 'request_id' && row[column] !== null) return request;
-            return ['number', 'token_hash', 'key'].includes(column) ? fresh(column) : revived(row[column]);
+            return ['number', 'token_hash', 'key'].includes(column) ? fresh() : revived(row[column]);
           }),
         );
       };

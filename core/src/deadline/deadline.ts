@@ -201,8 +201,15 @@ export function lengthInWords(ms: number, calendar: WorkingCalendar): string {
   return m === 0 ? `${h} h` : `${h} h ${m} min`;
 }
 
-function fullDayMinutes(calendar: WorkingCalendar): number {
-  const clock = (text: string): number => Number(text.slice(0, 2)) * 60 + Number(text.slice(3, 5));
-  const lengths = calendar.week.map((day) => day.reduce((total, [from, to]) => total + clock(to) - clock(from), 0));
-  return Math.max(...lengths);
+const minutesOf = (clock: string): number => Number(clock.slice(0, 2)) * 60 + Number(clock.slice(3, 5));
+/** By the week of a calendar: asked for in each row of a page. */
+const fullDays = new WeakMap<WorkingCalendar['week'], number>();
+
+function fullDayMinutes({ week }: WorkingCalendar): number {
+  let most = fullDays.get(week);
+  if (most === undefined) {
+    const lengths = week.map((day) => day.reduce((all, [from, to]) => all + minutesOf(to) - minutesOf(from), 0));
+    fullDays.set(week, (most = Math.max(...lengths)));
+  }
+  return most;
 }

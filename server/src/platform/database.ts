@@ -2,6 +2,7 @@ import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import Sqlite from 'better-sqlite3';
 import { type BetterSQLite3Database, drizzle } from 'drizzle-orm/better-sqlite3';
+import { readRowsQuickly } from './rows.ts';
 import { upgrade } from './upgrade/index.ts';
 
 export type Database = BetterSQLite3Database & { $client: Sqlite.Database };
@@ -30,7 +31,9 @@ export function connect(folder: string, busyTimeout: number, { readonly = false 
   client.pragma('foreign_keys = ON');
   client.pragma(`busy_timeout = ${busyTimeout}`);
   keepStatements(client);
-  return drizzle(client, { casing: 'snake_case' });
+  const db = drizzle(client, { casing: 'snake_case' });
+  readRowsQuickly(db);
+  return db;
 }
 
 /**

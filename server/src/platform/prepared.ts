@@ -19,6 +19,19 @@ export function prepared<Query>(build: (db: Database) => Query): (db: Reader) =>
   };
 }
 
+/** The same for queries that differ by a few words: each is built once, when it is first asked for. */
+export function preparedEach<Words extends readonly string[], Query>(
+  build: (...words: Words) => (db: Database) => Query,
+): (...words: Words) => (db: Reader) => Query {
+  const built = new Map<string, (db: Reader) => Query>();
+  return (...words) => {
+    const key = words.join(' ');
+    let query = built.get(key);
+    if (!query) built.set(key, (query = prepared(build(...words))));
+    return query;
+  };
+}
+
 /** Whether a column is one of those that a prepared query is given under a name: as text, by `listed`. */
 export const isListed = (column: Column, name: string): SQL =>
   sql`${column} in (select value from json_each(${sql.placeholder(name)}))`;

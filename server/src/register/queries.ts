@@ -94,6 +94,34 @@ export const allRegisters = (db: Reader): readonly RegisterRow[] =>
     .all()
     .map((found) => whole(db, found));
 
+/** Registers as they are in force when they are asked for. */
+export interface Registers {
+  readonly byId: (id: string) => RegisterRow;
+  readonly byKey: (key: string) => RegisterRow | undefined;
+}
+
+export const registersIn = (db: Reader): Registers => ({
+  byId: (id) => registerById(db, id),
+  byKey: (key) => registerByKey(db, key),
+});
+
+/** The same, each read once: for a page, or a run over many requests. `read`: what was read of them before. */
+export function registersOnce(db: Reader, read: readonly RegisterRow[] = []): Registers {
+  const ids = new Map(read.map((register) => [register.id, register]));
+  const keys = new Map<string, RegisterRow | undefined>(read.map((register) => [register.key, register]));
+  return {
+    byId: (id) => {
+      const register = ids.get(id) ?? registerById(db, id);
+      ids.set(id, register);
+      return register;
+    },
+    byKey: (key) => {
+      if (!keys.has(key)) keys.set(key, registerByKey(db, key));
+      return keys.get(key);
+    },
+  };
+}
+
 export function stageOf(register: RegisterRow, key: string) {
   const stage = register.stages.find((each) => each.key === key);
   if (!stage) throw new Error(`No stage “${key}” in register “${register.name}”.`);

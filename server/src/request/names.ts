@@ -4,7 +4,7 @@ import { eq, sql } from 'drizzle-orm';
 import { personById } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
-import { registerById } from '../register/queries.ts';
+import { type Registers, registersIn } from '../register/queries.ts';
 import { termName } from '../vocabulary/queries.ts';
 import { protectionFor } from './protection.ts';
 import type { RequestRow } from './queries.ts';
@@ -12,9 +12,9 @@ import { requests } from './tables.ts';
 
 /** What people, terms and requests are called, looked up when it is asked. */
 export const nameOf =
-  (db: Reader): NameOf =>
+  (db: Reader, registers = registersIn(db)): NameOf =>
   (id, by) =>
-    by ? requestName(db, id, by) : id.includes('/') ? termName(db, id) : personById(db, id)?.name;
+    by ? requestName(db, id, by, registers) : id.includes('/') ? termName(db, id) : personById(db, id)?.name;
 
 export type Target = Pick<
   RequestRow,
@@ -41,7 +41,9 @@ export const named = prepared((db) =>
 );
 
 /** What a request is called for whoever may read a reference to it. */
-export function requestName(db: Reader, id: string, by: readonly string[]): string | undefined {
+function requestName(db: Reader, id: string, by: readonly string[], registers: Registers): string | undefined {
   const row = named(db).get({ id });
-  return row && labelOf(protectionFor(db, registerById(db, row.registerId), row), row, by, nameOf(db));
+  if (!row) return undefined;
+  const protection = protectionFor(db, registers.byId(row.registerId), row, registers);
+  return labelOf(protection, row, by, nameOf(db, registers));
 }

@@ -18,7 +18,7 @@ import { releaseById } from '../form/queries.ts';
 import { canonicalJson } from '../platform/canonical.ts';
 import type { Reader } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
-import { type RegisterRow, registerById } from '../register/queries.ts';
+import { type RegisterRow, type Registers, registersOnce } from '../register/queries.ts';
 import { nameOf } from './names.ts';
 import { protectionFor } from './protection.ts';
 import { partiesIn, type RequestRow, requestByNumber, type ShownRow } from './queries.ts';
@@ -26,6 +26,7 @@ import { partiesIn, type RequestRow, requestByNumber, type ShownRow } from './qu
 /** What many requests have in common, read before. */
 interface Shared {
   readonly register?: RegisterRow;
+  readonly registers?: Registers;
   readonly names?: NameOf;
 }
 
@@ -99,12 +100,13 @@ export function openRequest<Row extends ShownRow>(
   request: Row,
   viewer: Viewer,
   purpose: Purpose,
-  { register = registerById(db, request.registerId), names = nameOf(db) }: Shared = {},
+  { register: read, registers = registersOnce(db, read && [read]), names = nameOf(db, registers) }: Shared = {},
 ): OpenRequest<Row> {
+  const register = registers.byId(request.registerId);
   const { isDesk, isRequester } = relationTo(partiesIn(request, register), viewer);
   // Whoever also works at the desk reads the rest on the Floor.
   const relation = { isDesk: isDesk && purpose !== 'following', isRequester };
-  const reading = prepareAccess(protectionFor(db, register, request))({ viewer, relation, purpose });
+  const reading = prepareAccess(protectionFor(db, register, request, registers))({ viewer, relation, purpose });
   const { design } = releaseById(db, request.releaseId).release;
   return new OpenRequest(request, register, design, relation, reading, names);
 }

@@ -3,14 +3,19 @@ import { protectionOf } from '@tolvek/core/form';
 import type { Field } from '@tolvek/core/register';
 import { currentRelease, formsOf, releaseById } from '../form/queries.ts';
 import type { Reader } from '../platform/database.ts';
-import { type RegisterRow, registerByKey } from '../register/queries.ts';
+import { type RegisterRow, type Registers, registersIn } from '../register/queries.ts';
 import { type Came, fieldsOf } from './fields.ts';
 
 /** What protects the fields of a request: the plan in force, and what each is made from. */
-export function protectionFor(db: Reader, register: RegisterRow, request: Came): Protection {
+export function protectionFor(
+  db: Reader,
+  register: RegisterRow,
+  request: Came,
+  registers: Registers = registersIn(db),
+): Protection {
   const { formId, design } = releaseById(db, request.releaseId).release;
   const fields = fieldsOf(db, register, request);
-  const closed = closedElsewhere(db, register);
+  const closed = closedElsewhere(db, register, registers);
   return protectionOf(register.access, { fields, release: { form: formId, design }, ran: register.ran, closed });
 }
 
@@ -22,9 +27,9 @@ export const openToOthers = (db: Reader, register: RegisterRow, came: Came): rea
   openFields(protectionFor(db, register, came));
 
 /** The same in general, as the forms in force of a register make its fields. */
-export function openAsReleased(db: Reader, register: RegisterRow): readonly Field[] {
+export function openAsReleased(db: Reader, register: RegisterRow, registers = registersIn(db)): readonly Field[] {
   const released = formsOf(db, register.id).flatMap((form) => currentRelease(db, form) ?? []);
-  const closed = closedElsewhere(db, register);
+  const closed = closedElsewhere(db, register, registers);
   const by = released.map(({ formId, design }) =>
     openFields(
       protectionOf(register.access, {
@@ -51,7 +56,11 @@ const looking = new Set<string>();
  * The fields of a register that are brought along from where they are closed by now: by a plan that
  * changed after they were brought.
  */
-export function closedElsewhere(db: Reader, register: RegisterRow): readonly string[] {
+export function closedElsewhere(
+  db: Reader,
+  register: RegisterRow,
+  registers: Registers = registersIn(db),
+): readonly string[] {
   const known = closedIn.get(register);
   if (known || looking.has(register.key)) return known ?? [];
   looking.add(register.key);
@@ -59,9 +68,9 @@ export function closedElsewhere(db: Reader, register: RegisterRow): readonly str
     const { fields } = register;
     const closed = fields.flatMap((field) => {
       const pointer = field.source === 'carried' ? fields.find((each) => each.key === field.reference) : undefined;
-      const target = pointer?.type.kind === 'reference' ? registerByKey(db, pointer.type.register) : undefined;
+      const target = pointer?.type.kind === 'reference' ? registers.byKey(pointer.type.register) : undefined;
       if (field.source !== 'carried' || !target) return [];
-      return openAsReleased(db, target).some((each) => each.key === field.field) ? [] : [field.key];
+      return openAsReleased(db, target, registers).some((each) => each.key === field.field) ? [] : [field.key];
     });
     const name = closed.join(' ');
     const found = lists.get(name) ?? closed;

@@ -1,7 +1,24 @@
 import type { AnswerOf, TrayKey } from '@tolvek/contract';
 import { addWorkingTime, dateAt, dayInWords, endOfDay, fuseAt, type WorkingCalendar } from '@tolvek/core/deadline';
 import { holdersOf, type Viewer } from '@tolvek/core/people';
-import { and, asc, count, desc, eq, gte, inArray, like, lt, ne, notInArray, or, type SQL, sql } from 'drizzle-orm';
+import {
+  and,
+  asc,
+  type Column,
+  count,
+  desc,
+  eq,
+  gte,
+  inArray,
+  like,
+  lt,
+  ne,
+  notInArray,
+  or,
+  Placeholder,
+  type SQL,
+  sql,
+} from 'drizzle-orm';
 import { seats } from '../approval/tables.ts';
 import { calendarOf } from '../calendar/queries.ts';
 import { finishing } from '../deadline/queries.ts';
@@ -10,16 +27,16 @@ import { groupNames, namesOf } from '../people/queries.ts';
 import { people } from '../people/tables.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
-import { prepared } from '../platform/prepared.ts';
+import { isListed, listed, prepared, preparedEach } from '../platform/prepared.ts';
 import { Problem } from '../platform/problem.ts';
-import { holdsThings, stageOf } from '../register/queries.ts';
+import { holdsThings, registersOnce, stageOf } from '../register/queries.ts';
 import { openRequest } from '../request/open.ts';
 import { SHOWN_COLUMNS, type ShownRow } from '../request/queries.ts';
 import { dues, requests, tallies } from '../request/tables.ts';
 import { keptBy } from './keptBy.ts';
 import { readOnce } from './readOnce.ts';
 import { stageView } from './sheet.ts';
-import { idsNear, type Looking, lookingAt, type Worked, workedBy } from './workedBy.ts';
+import { idsNear, type Looking, lookingAt, type Worked, workedBy, worksOnAll } from './workedBy.ts';
 
 const PAGE = 50;
 
@@ -46,14 +63,20 @@ function trayCondition(tray: TrayKey, viewer: Viewer, now: number): SQL | undefi
   }
 }
 
-const groupsOf = (viewer: Viewer): string[] => (viewer.groups.length > 0 ? [...viewer.groups] : ['']);
+type Tallied = Exclude<TrayKey, 'deciding' | 'late'>;
+
+/** Whose a tray is, for its conditions: a viewer, or by the names that a prepared query is given them under. */
+interface Whose {
+  readonly personId: string | Placeholder;
+  readonly groups: readonly string[] | Placeholder;
+}
+const byName: Whose = { personId: sql.placeholder('person'), groups: sql.placeholder('groups') };
+
+const isAmong = (column: Column, groups: Whose['groups']): SQL =>
+  groups instanceof Placeholder ? isListed(column, groups.name) : inArray(column, [...groups]);
 
 /** Trays that what is tallied tells apart. */
-function tallied(
-  tray: Exclude<TrayKey, 'deciding' | 'late'>,
-  viewer: Viewer,
-  of: typeof requests | typeof tallies,
-): SQL | undefined {
+function tallied(tray: Tallied, viewer: Whose, of: typeof requests | typeof tallies): SQL | undefined {
   const unfinished = ne(of.phase, 'finished');
   switch (tray) {
     case 'arrived':
@@ -62,7 +85,7 @@ function tallied(
     case 'mine':
       return and(eq(of.handlerId, viewer.personId), unfinished);
     case 'team':
-      return and(inArray(of.team, groupsOf(viewer)), unfinished);
+      return and(isAmong(of.team, viewer.groups), unfinished);
     case 'all':
     case 'things':
       return undefined;
@@ -87,14 +110,7 @@ const LABELS: Record<TrayKey, string> = {
   things: 'Things we keep',
 };
 
-const COUNTED: readonly Exclude<TrayKey, 'deciding' | 'late'>[] = [
-  'arrived',
-  'mine',
-  'team',
-  'paused',
-  'all',
-  'things',
-];
+const COUNTED: readonly Tallied[] = ['arrived', 'mine', 'team', 'paused', 'all', 'things'];
 
 export function traysOf(db: Reader, viewer: Viewer, now: number): Pick<AnswerOf<'trays'>, 'trays' | 'horizon'> {
   const looking = lookingAt(db, viewer);
@@ -213,6 +229,56 @@ function daysFrom(calendar: WorkingCalendar, now: number): readonly HorizonDay[]
   return days;
 }
 
+/** Where a page ended: what its last row is ordered by, and its id. */
+interface Place {
+  readonly at: number;
+  readonly id: string;
+}
+
+const isNewestFirst = (tray: TrayKey): boolean => tray === 'all' || tray === 'things';
+
+const orderIn = (tray: TrayKey): readonly [SQL, SQL] =>
+  isNewestFirst(tray)
+    ? [sql`${requests.createdAt} desc`, sql`${requests.id} desc`]
+    : [asc(requests.due), asc(requests.id)];
+
+/** What comes after a place in that order. */
+const beyond = (tray: TrayKey, { at, id }: Place | Readonly<Record<keyof Place, Placeholder>>): SQL =>
+  isNewestFirst(tray)
+    ? sql`(${requests.createdAt}, ${requests.id}) < (${at}, ${id})`
+    : sql`(${requests.due}, ${requests.id}) > (${at}, ${id})`;
+
+/**
+ * For who works on all there is, the conditions of a tray differ in nothing but what they compare with: they are built
+ * once.
+ */
+const inTrayOfAll = (tray: Tallied, of: typeof requests | typeof tallies): SQL | undefined => {
+  const isThing = isListed(of.registerId, 'things');
+  return and(tray === 'things' ? isThing : sql`not ${isThing}`, tallied(tray, byName, of));
+};
+
+const pageOfAll = preparedEach(
+  (tray: Tallied, from: 'start' | 'place') => (db) =>
+    db
+      .select(SHOWN_COLUMNS)
+      .from(requests)
+      .where(
+        and(
+          eq(requests.trial, false),
+          inTrayOfAll(tray, requests),
+          from === 'place' ? beyond(tray, { at: sql.placeholder('at'), id: sql.placeholder('id') }) : undefined,
+        ),
+      )
+      .orderBy(...orderIn(tray))
+      .limit(PAGE + 1)
+      .prepare(),
+);
+
+const countOfAll = preparedEach(
+  (tray: Tallied) => (db) =>
+    db.select({ n: sql<number>`coalesce(sum(n), 0)` }).from(tallies).where(inTrayOfAll(tray, tallies)).prepare(),
+);
+
 /**
  * A page of the ledger, the earliest deadline first; `after` is the place the page before ended at.
  */
@@ -223,37 +289,69 @@ export function ledgerOf(
   now: number,
 ): AnswerOf<'ledger'> {
   const looking = lookingAt(db, viewer);
-  const words = query.find?.trim();
+  const { tray } = query;
+  const words = query.find?.trim() ?? '';
+  const place = query.after ? readPlace(query.after) : null;
+  const { rows, total, newest } =
+    words === '' && tray !== 'deciding' && tray !== 'late' && worksOnAll(viewer)
+      ? rowsOfAll(looking, tray, place)
+      : rowsFor(looking, { tray, words, place }, now);
+  const page = rows.slice(0, PAGE);
+  const last = page.at(-1);
+  const shared = sharedBy(looking, page);
+  return {
+    rows: page.map((row) => rowOf(viewer, row, shared, now)),
+    next: rows.length > PAGE && last ? `${isNewestFirst(tray) ? last.createdAt : last.due}.${last.id}` : null,
+    total,
+    newest,
+  };
+}
+
+/** The rows of a page and one more, and how many there are in all. */
+interface Listed {
+  readonly rows: readonly ShownRow[];
+  readonly total: number;
+  /** Whether only the newest were looked through. */
+  readonly newest: boolean;
+}
+
+function rowsOfAll({ db, viewer, registers }: Looking, tray: Tallied, place: Place | null): Listed {
+  const things = listed(registers.filter(holdsThings).map(({ id }) => id));
+  const given = { things, person: viewer.personId, groups: listed(viewer.groups) };
+  return {
+    rows: pageOfAll(tray, place ? 'place' : 'start')(db).all({ ...given, ...place }),
+    total: countOfAll(tray)(db).get(given)?.n ?? 0,
+    newest: false,
+  };
+}
+
+function rowsFor(
+  looking: Looking,
+  { tray, words, place }: { readonly tray: TrayKey; readonly words: string; readonly place: Place | null },
+  now: number,
+): Listed {
+  const { db, viewer } = looking;
   const found = words ? foundBy(looking, words) : null;
   const base = and(
-    conditionOf(looking, query.tray, now),
+    conditionOf(looking, tray, now),
     found ? sql`${requests.id} in (select value from json_each(${JSON.stringify(found.ids)}))` : undefined,
   );
-  const newestFirst = query.tray === 'all' || query.tray === 'things';
-  const place = query.after ? readPlace(query.after) : null;
-  const [sort, tie] = newestFirst
-    ? [sql`${requests.createdAt} desc`, sql`${requests.id} desc`]
-    : [asc(requests.due), asc(requests.id)];
+  const [sort, tie] = orderIn(tray);
   // What is found is few: it is put in order, and not looked for in the order of all there is.
   const order = found ? sql`+${sort}` : sort;
-  const beyond = place
-    ? newestFirst
-      ? sql`(${requests.createdAt}, ${requests.id}) < (${place.at}, ${place.id})`
-      : sql`(${requests.due}, ${requests.id}) > (${place.at}, ${place.id})`
-    : undefined;
   const total =
-    words || query.tray === 'deciding'
+    words || tray === 'deciding'
       ? countOne(db, base)
-      : query.tray === 'late'
+      : tray === 'late'
         ? (dueBefore(looking, [now])[0] ?? 0)
-        : (countsOf(looking, [query.tray]).get(query.tray) ?? 0);
-  const wanted = and(base, beyond);
-  const isSparse = !found && query.tray !== 'deciding' && isFew(looking, query.tray, total);
-  const near = isSparse ? and(wanted, idsNear(looking, inTray(looking, query.tray, now))) : wanted;
+        : (countsOf(looking, [tray]).get(tray) ?? 0);
+  const wanted = and(base, place ? beyond(tray, place) : undefined);
+  const isSparse = !found && tray !== 'deciding' && isFew(looking, tray, total);
+  const near = isSparse ? and(wanted, idsNear(looking, inTray(looking, tray, now))) : wanted;
   // Only the ids are put in order, and those of the page are read: what an index holds is told by it alone.
   const ids = sql`(select id from requests where ${near} order by ${order}, ${tie} limit ${PAGE + 1})`;
   const isByIds = viewer.role === 'member' || found !== null;
-  const listed = db
+  const rows = db
     .select(SHOWN_COLUMNS)
     .from(requests)
     .where(isByIds ? sql`${requests.id} in ${ids}` : wanted)
@@ -261,15 +359,7 @@ export function ledgerOf(
     .orderBy(isByIds ? sql`+${sort}` : sort, tie)
     .limit(PAGE + 1)
     .all();
-  const page = listed.slice(0, PAGE);
-  const last = page.at(-1);
-  const shared = sharedBy(db, page);
-  return {
-    rows: page.map((row) => rowOf(viewer, row, shared, now)),
-    next: listed.length > PAGE && last ? `${newestFirst ? last.createdAt : last.due}.${last.id}` : null,
-    total,
-    newest: found?.isAll === false,
-  };
+  return { rows, total, newest: found?.isAll === false };
 }
 
 const counted = prepared((db) =>
@@ -360,7 +450,7 @@ function foundBy(
   return { ids: [...new Set([...numbered, ...asked].map(({ id }) => id))], isAll };
 }
 
-function readPlace(after: string): { at: number; id: string } {
+function readPlace(after: string): Place {
   const [at = '', id = ''] = after.split('.');
   if (!/^\d+$/.test(at) || id === '')
     throw new Problem(
@@ -373,7 +463,7 @@ function readPlace(after: string): { at: number; id: string } {
 }
 
 /** What the rows of a page have in common, read once for all of them. */
-const sharedBy = (db: Reader, page: readonly ShownRow[]) => ({
+const sharedBy = ({ db, registers }: Looking, page: readonly ShownRow[]) => ({
   db,
   names: namesOf(
     db,
@@ -385,7 +475,7 @@ const sharedBy = (db: Reader, page: readonly ShownRow[]) => ({
     page.map((row) => row.id),
   ),
   // The names are of people in fields, besides those every row names.
-  ...readOnce(db),
+  ...readOnce(db, registersOnce(db, registers)),
 });
 
 function rowOf(
@@ -394,11 +484,11 @@ function rowOf(
   { names, teams, deadlines, ...shared }: ReturnType<typeof sharedBy>,
   now: number,
 ): AnswerOf<'ledger'>['rows'][number] {
-  const register = shared.register(row.registerId);
+  const register = shared.registers.byId(row.registerId);
   const { design, calendar } = shared.form(row.releaseId);
   const deadline = deadlines.get(row.id);
   const open = openRequest(shared.db, row, viewer, 'list', {
-    register,
+    registers: shared.registers,
     names: (id, by) => names.get(id) ?? shared.nameOf(id, by),
   });
   return {

@@ -18,7 +18,7 @@ export function ownRequests(db: Reader, viewer: Viewer, now: number) {
     .limit(100)
     .all()
     .map((request) => {
-      const register = shared.register(request.registerId);
+      const register = shared.registers.byId(request.registerId);
       const { design, calendar } = shared.form(request.releaseId);
       const open = openRequest(db, request, viewer, 'following', { register, names: shared.nameOf });
       return {

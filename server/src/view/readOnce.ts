@@ -4,25 +4,27 @@ import type { NameOf } from '@tolvek/core/register';
 import { calendarOf } from '../calendar/queries.ts';
 import { releaseById } from '../form/queries.ts';
 import type { Reader } from '../platform/database.ts';
-import { type RegisterRow, registerById } from '../register/queries.ts';
+import { type Registers, registersOnce } from '../register/queries.ts';
 import { nameOf } from '../request/names.ts';
 
 /** What many requests have in common. */
 interface ReadOnce {
-  readonly register: (id: string) => RegisterRow;
+  readonly registers: Registers;
   readonly form: (releaseId: string) => { readonly design: FormDesign; readonly calendar: WorkingCalendar };
   readonly nameOf: NameOf;
 }
 
 /** Reads what many requests have in common once for all of them: for a page, or a run over many. */
-export const readOnce = (db: Reader): ReadOnce => ({
-  register: eachOnce((id) => registerById(db, id)),
-  form: eachOnce((releaseId) => {
-    const { design } = releaseById(db, releaseId).release;
-    return { design, calendar: calendarOf(db, design.deadline.calendar) };
-  }),
-  nameOf: eachNameOnce(nameOf(db)),
-});
+export function readOnce(db: Reader, registers = registersOnce(db)): ReadOnce {
+  return {
+    registers,
+    form: eachOnce((releaseId) => {
+      const { design } = releaseById(db, releaseId).release;
+      return { design, calendar: calendarOf(db, design.deadline.calendar) };
+    }),
+    nameOf: eachNameOnce(nameOf(db, registers)),
+  };
+}
 
 /** Remembers what was found for a key. */
 function eachOnce<T>(find: (key: string) => T): (key: string) => T {
