@@ -16,6 +16,7 @@ const [path = '', secret = ''] = process.argv.slice(2);
 const db = new Sqlite(path);
 db.pragma('journal_mode = WAL');
 db.pragma('synchronous = FULL');
+db.pragma('cache_size = -65536');
 db.pragma('foreign_keys = ON');
 
 const sessions = db.prepare('select user_id as id from session where token = ? and expires_at > ?');

@@ -187,7 +187,16 @@ const _filledBy = prepared((db) =>
 );
 
 /** The register that a form’s requests go into. */
-export const registerOfForm = (db: Reader, formId: string) => registerById(db, formById(db, formId)?.registerId ?? '');
+export const registerOfForm = (db: Reader, formId: string) =>
+  registerById(db, registerIdOf(db).get({ id: formId })?.registerId ?? '');
+
+const registerIdOf = prepared((db) =>
+  db
+    .select({ registerId: forms.registerId })
+    .from(forms)
+    .where(eq(forms.id, sql.placeholder('id')))
+    .prepare(),
+);
 
 /** The forms of a register that are on the shelf. */
 export const onShelf = (db: Reader, registerId: string): readonly FormRow[] =>

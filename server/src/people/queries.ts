@@ -131,16 +131,21 @@ export function staffIn(db: Reader, wanted: readonly string[] | 'all'): readonly
 }
 
 /** The team somebody belongs to, by name; empty when there is none. */
-export const departmentOf = (db: Reader, personId: string): string => teamOf(db).get({ id: personId })?.name ?? '';
+export function departmentOf(db: Reader, personId: string): string {
+  // Of a few: put in order here, which takes SQLite longer than finding them.
+  const [first] = teamsOf(db)
+    .all({ id: personId })
+    .map(({ name }) => name)
+    .sort();
+  return first ?? '';
+}
 
-const teamOf = prepared((db) =>
+const teamsOf = prepared((db) =>
   db
     .select({ name: groups.name })
     .from(memberships)
     .innerJoin(groups, eq(groups.key, memberships.groupKey))
     .where(and(eq(memberships.personId, sql.placeholder('id')), eq(groups.isTeam, true)))
-    .orderBy(asc(groups.name))
-    .limit(1)
     .prepare(),
 );
 

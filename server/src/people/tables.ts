@@ -1,4 +1,4 @@
-import { integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
 /** Staff and contacts in one table; staff sign in with the account of the same id. */
 export const people = sqliteTable('people', {
@@ -31,5 +31,9 @@ export const memberships = sqliteTable(
       .notNull()
       .references(() => people.id),
   },
-  (table) => [primaryKey({ columns: [table.groupKey, table.personId] })],
+  (table) => [
+    primaryKey({ columns: [table.groupKey, table.personId] }),
+    // Asked for at every call: which groups who calls belongs to.
+    index('memberships_person').on(table.personId, table.groupKey),
+  ],
 );

@@ -2,7 +2,7 @@ import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import Sqlite from 'better-sqlite3';
 import { type BetterSQLite3Database, drizzle } from 'drizzle-orm/better-sqlite3';
-import { readRowsQuickly } from './rows.ts';
+import { runQuickly } from './rows.ts';
 import { upgrade } from './upgrade/index.ts';
 
 export type Database = BetterSQLite3Database & { $client: Sqlite.Database };
@@ -28,13 +28,17 @@ export function connect(folder: string, busyTimeout: number, { readonly = false 
   const client = new Sqlite(join(folder, 'tolvek.sqlite'), { readonly });
   if (!readonly) client.pragma('journal_mode = WAL');
   client.pragma('synchronous = FULL');
+  client.pragma(`cache_size = -${CACHE}`);
   client.pragma('foreign_keys = ON');
   client.pragma(`busy_timeout = ${busyTimeout}`);
   keepStatements(client);
   const db = drizzle(client, { casing: 'snake_case' });
-  readRowsQuickly(db);
+  runQuickly(db);
   return db;
 }
+
+/** Pages of the database that a connection keeps in memory at most, KB. */
+const CACHE = 64 * 1024;
 
 /**
  * How long a statement holds the thread that answers while another program has the database, ms.

@@ -1,10 +1,12 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import { and, asc, eq, sql } from 'drizzle-orm';
+import { changing } from './adding.ts';
 import type { Reader, Transaction } from './database.ts';
 import type { House } from './house.ts';
 import { Job } from './jobs.ts';
 import { newId } from './newId.ts';
 import { patiently } from './patience.ts';
+import { prepared } from './prepared.ts';
 import { notFound, Problem } from './problem.ts';
 import { jobs } from './tables.ts';
 import { type Work, write } from './work.ts';
@@ -34,6 +36,15 @@ export type JobWork = (house: House, doing: Doing<never>) => Promise<void>;
 class JobStopped extends Error {}
 
 const LEFT = sql`state in ('waiting', 'running')`;
+
+const stateOf = prepared((db) =>
+  db
+    .select({ state: jobs.state, looked: jobs.looked })
+    .from(jobs)
+    .where(eq(jobs.id, sql.placeholder('id')))
+    .prepare(),
+);
+const foundSoFar = changing(jobs, ['looked', 'result']);
 
 /** What a job that has ended was about is not kept: rows of a sheet may hold anything. */
 const OVER = {};
@@ -70,7 +81,7 @@ export async function afterAWhile(db: Reader, personId: string, id: string): Pro
   const until = performance.now() + A_WHILE;
   // What it is about may be large: it is not read at each look.
   for (;;) {
-    const now = db.select({ state: jobs.state }).from(jobs).where(eq(jobs.id, id)).get();
+    const now = stateOf(db).get({ id });
     if (!now || isEnded(now) || performance.now() >= until) return jobOf(db, personId, id);
     await pause(A_LOOK);
   }
@@ -144,14 +155,10 @@ export class Jobs {
       if (this.closed) throw new JobStopped();
       await patiently(house, () =>
         write(house, (work) => {
-          const now = work.tx.select({ state: jobs.state }).from(jobs).where(eq(jobs.id, id)).get();
+          const now = stateOf(work.tx).get({ id });
           if (now?.state !== 'running') throw new JobStopped();
           const found = does(work);
-          work.tx
-            .update(jobs)
-            .set({ looked: sql`${jobs.looked} + ${things}`, result: found })
-            .where(eq(jobs.id, id))
-            .run();
+          foundSoFar(work.tx, { id, looked: now.looked + things, result: found });
         }),
       );
     };

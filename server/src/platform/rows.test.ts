@@ -3,7 +3,7 @@ import { eq, gt, sql } from 'drizzle-orm';
 import { type BetterSQLite3Database, drizzle } from 'drizzle-orm/better-sqlite3';
 import { blob, integer, real, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import { beforeAll, expect, it } from 'vitest';
-import { readRowsQuickly } from './rows.ts';
+import { runQuickly } from './rows.ts';
 
 const boats = sqliteTable('boats', {
   id: text().primaryKey(),
@@ -18,7 +18,7 @@ const trips = sqliteTable('trips', { id: text().primaryKey(), boatId: text(), ho
 const client = new Sqlite(':memory:');
 const asTheLibraryDoes = drizzle(client, { casing: 'snake_case' });
 const quickly = drizzle(client, { casing: 'snake_case' });
-readRowsQuickly(quickly);
+runQuickly(quickly);
 
 beforeAll(() => {
   client.exec(
@@ -70,6 +70,16 @@ const QUERIES: Record<string, Asked> = {
     const long = db.select({ id: boats.id, gear: boats.gear }).from(boats).as('long');
     return db.select({ gear: long.gear }).from(long).all();
   },
+  'what is given under names, as its column stores it': (db) => {
+    const insert = db
+      .insert(boats)
+      .values({ id: sql.placeholder('id'), isAfloat: sql.placeholder('is'), gear: sql.placeholder('gear') })
+      .prepare();
+    insert.run({ id: 'gull', is: true, gear: ['oars'] });
+    const found = db.select().from(boats).where(eq(boats.id, 'gull')).get();
+    return [found, db.delete(boats).where(eq(boats.id, 'gull')).run().changes];
+  },
+  'values alone': (db) => db.select({ id: trips.id, hours: trips.hours }).from(trips).values(),
   'what a change returns': (db) =>
     db.update(trips).set({ hours: 5 }).where(eq(trips.id, '1')).returning({ id: trips.id, hours: trips.hours }).get(),
 };

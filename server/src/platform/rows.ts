@@ -1,4 +1,4 @@
-import { Column, fillPlaceholders, is, SQL, Subquery } from 'drizzle-orm';
+import { Column, is, Param, Placeholder, SQL, Subquery } from 'drizzle-orm';
 
 type Decoder = { readonly mapFromDriverValue: (value: unknown) => unknown };
 type Selected = { readonly path: readonly string[]; readonly field: unknown };
@@ -8,11 +8,18 @@ type Row = Record<string, unknown>;
 interface Built {
   readonly fields?: readonly Selected[];
   readonly customResultMapper?: unknown;
-  readonly stmt: { raw: () => { get: (...params: unknown[]) => unknown[] | undefined } };
-  readonly query: { readonly params: unknown[] };
-  all: (given?: Row) => unknown;
-  get: (given?: Row) => unknown;
-  values: (given?: Row) => readonly unknown[][];
+  readonly stmt: {
+    readonly run: (...params: unknown[]) => unknown;
+    readonly raw: () => {
+      readonly get: (...params: unknown[]) => unknown[] | undefined;
+      readonly all: (...params: unknown[]) => readonly unknown[][];
+    };
+  };
+  readonly query: { readonly params: readonly unknown[] };
+  run: (values?: Row) => unknown;
+  all: (values?: Row) => unknown;
+  get: (values?: Row) => unknown;
+  values: (values?: Row) => readonly unknown[][];
 }
 
 function decoderOf(field: unknown): Decoder {
@@ -45,17 +52,45 @@ function readerOf(fields: readonly Selected[]): ((row: readonly unknown[]) => Ro
   };
 }
 
-/** Has all queries of a connection read their rows so. What they give is the same. */
-export function readRowsQuickly(db: object): void {
+/** What a statement is run with, found out once: as it is, or what is given under a name, as its column stores it. */
+function paramsOf(params: readonly unknown[]): (given: Row) => unknown[] {
+  const parts = params.map((param) => {
+    const placeholder = is(param, Placeholder) ? param : is(param, Param) ? param.value : undefined;
+    if (!is(placeholder, Placeholder)) return { value: param };
+    const { name } = placeholder as { readonly name: string };
+    return { name, encoder: is(param, Param) ? param.encoder : null };
+  });
+  if (parts.every((part) => part.name === undefined)) return () => params as unknown[];
+  return (given) =>
+    parts.map(({ name, encoder, value }) => {
+      if (name === undefined) return value;
+      if (!(name in given)) throw new Error(`Nothing is given for “${name}”.`);
+      return encoder ? encoder.mapToDriverValue(given[name]) : given[name];
+    });
+}
+
+/**
+ * Has all queries of a connection take what they are given, and read their rows, in a way that is found out once for
+ * each of them. What they do and give is the same.
+ */
+export function runQuickly(db: object): void {
   const { session } = db as { session: { prepareQuery: (...what: readonly unknown[]) => Built } };
   const prepare = session.prepareQuery.bind(session);
   session.prepareQuery = (...what) => {
     const query = prepare(...what);
+    const { stmt } = query;
+    const given = paramsOf(query.query.params);
+    query.run = (values = {}) => stmt.run(...given(values));
+    query.values = (values = {}) => stmt.raw().all(...given(values));
     const read = query.fields && !query.customResultMapper ? readerOf(query.fields) : undefined;
     if (!read) return query;
-    query.all = (given) => query.values(given).map(read);
-    query.get = (given = {}) => {
-      const row = query.stmt.raw().get(...fillPlaceholders(query.query.params, given));
+    query.all = (values = {}) =>
+      stmt
+        .raw()
+        .all(...given(values))
+        .map(read);
+    query.get = (values = {}) => {
+      const row = stmt.raw().get(...given(values));
       return row && read(row);
     };
     return query;

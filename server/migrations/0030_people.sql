@@ -1,0 +1,1 @@
+CREATE INDEX `memberships_person` ON `memberships` (`person_id`,`group_key`);
