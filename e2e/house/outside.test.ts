@@ -178,7 +178,7 @@ describe('signing in and out', () => {
   });
 
   it('a session ends with the sign-out, at once and with its streams', async () => {
-    const bram = await desk.as('Bram Solheim');
+    const bram = await desk.anew('Bram Solheim');
     expect((await bram.call('trays')).status).toBe(200);
     const stream = await fetch(`${desk.running.url}/api/live`, { headers: { cookie: bram.cookie } });
     const ended = stream.text();

@@ -185,6 +185,7 @@ export const finding = exactly<Finding>()(
     page: z.enum(['questions', 'rules', 'routing', 'approval']),
     at: z.string(),
     message: z.string(),
+    of: z.literal('condition').optional(),
     fix: fix.optional(),
     way: z.array(z.string()).readonly().optional(),
     protect: z.object({ source: z.string(), field: z.string() }).optional(),

@@ -52,4 +52,6 @@ export const doorView = z.object({
     })
     .nullable(),
   refusal: z.string().nullable(),
+  /** What the refusal comes from: of the door, or that the register is kept by its own desk. */
+  why: z.enum(['closed', 'not-yet', 'sign-in', 'inactive', 'not-for-you', 'full', 'kept-by-others']).nullable(),
 });

@@ -13,6 +13,7 @@ export const problemDocument = z
           field: z.string(),
           message: z.string(),
           fix: z.string(),
+          why: z.literal('unanswered').optional(),
           place: z.object({ row: z.int(), column: z.string() }).optional(),
         }),
       )

@@ -1,11 +1,12 @@
 import { belongs } from '../people/index.ts';
 import { type DoorDesign, type DoorLimit, doorAt, kindOfProof, manyRequests } from './door.ts';
 
-type Why = 'closed' | 'not-yet' | 'sign-in' | 'inactive' | 'not-for-you' | 'full';
+/** Why somebody is not admitted. */
+export type NotAdmitted = 'closed' | 'not-yet' | 'sign-in' | 'inactive' | 'not-for-you' | 'full';
 
 export type Admission =
   | { readonly admitted: true }
-  | { readonly admitted: false; readonly why: Why; readonly message: string };
+  | { readonly admitted: false; readonly why: NotAdmitted; readonly message: string };
 
 /** Who comes to a door, as far as it is known. */
 export interface Comer {
@@ -30,7 +31,7 @@ const fullMessage = ({ most, of, days }: DoorLimit): string =>
  * count against a limit, those of this person where it is of each.
  */
 export function admit(door: DoorDesign, comer: Comer, now: number, used: (limit: DoorLimit) => number): Admission {
-  const refuse = (why: Why, message: string): Admission => ({ admitted: false, why, message });
+  const refuse = (why: NotAdmitted, message: string): Admission => ({ admitted: false, why, message });
   const closed = door.closedMessage.trim();
   const state = doorAt(door, now);
   if (state === 'closed') return refuse('closed', closed || `This form is closed. ${WHOM_TO_ASK}`);

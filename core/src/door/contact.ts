@@ -30,7 +30,10 @@ export function contactProblems(contact: ContactAnswer): readonly Problem[] {
     ['contact.email', email],
   ] as const) {
     if (value === '')
-      problems.push({ field, message: `“${CONTACT_LABELS[field]}” has no answer yet.`, fix: 'Fill it in.' });
+      problems.push({
+        ...{ field, message: `“${CONTACT_LABELS[field]}” has no answer yet.`, fix: 'Fill it in.' },
+        why: 'unanswered',
+      });
   }
   if (email !== '' && !isMailAddress(email)) {
     problems.push({

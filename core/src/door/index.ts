@@ -1,4 +1,4 @@
-export { type Admission, admit, type Comer } from './admit.ts';
+export { type Admission, admit, type Comer, type NotAdmitted } from './admit.ts';
 export { CONTACT_LABELS, type ContactAnswer, contactProblems } from './contact.ts';
 export { countsSince, type DoorDesign, type DoorLimit, doorAt, kindOfProof, newDoor, type Proof } from './door.ts';
 export { DOOR } from './doorDesign.ts';

@@ -63,13 +63,11 @@ export interface Completion {
   readonly atRest: boolean;
 }
 
-const UNANSWERED = 'has no answer yet.';
-
 /**
  * Whether a problem is only that nothing was answered yet: not to be shown before somebody tries to
  * send.
  */
-export const isUnanswered = (problem: Pick<Problem, 'message'>): boolean => problem.message.endsWith(UNANSWERED);
+export const isUnanswered = ({ why }: Pick<Problem, 'why'>): boolean => why === 'unanswered';
 
 /**
  * Prepares a form for completing answers, once per release. The browser runs the result at every
@@ -266,7 +264,8 @@ function problemsAt(
   if (!question.locked && read?.state === 'wrong') {
     if (!read.cells) return [{ field: key, message: read.message, fix: read.fix }];
     const columns = field.type.kind === 'line-items' ? field.type.columns : [];
-    return read.cells.slice(0, CELLS_TOLD).map(({ message, fix, place }) => ({
+    return read.cells.slice(0, CELLS_TOLD).map(({ message, fix, place, why }) => ({
+      ...(why ? { why } : {}),
       field: key,
       message: `Line ${place.row + 1}, ${columns.find((column) => column.key === place.column)?.label ?? place.column}: ${message}`,
       fix,
@@ -339,5 +338,6 @@ const PICKED: ReadonlySet<string> = new Set([
 function missing(question: Question, field: Field): Problem {
   const fix =
     field.type.kind === 'line-items' ? 'Add a line.' : PICKED.has(field.type.kind) ? 'Choose one.' : 'Fill it in.';
-  return { field: question.field, message: `“${question.asks || field.label}” ${UNANSWERED}`, fix };
+  const message = `“${question.asks || field.label}” has no answer yet.`;
+  return { field: question.field, message, fix, why: 'unanswered' };
 }

@@ -7,6 +7,8 @@ export interface Problem {
   readonly field: string;
   readonly message: string;
   readonly fix: string;
+  /** What it comes from, where somebody has to tell it from others: nothing was answered yet. */
+  readonly why?: 'unanswered';
   /** Which cell of line items it is about; rows from 0. */
   readonly place?: { readonly row: number; readonly column: string };
 }

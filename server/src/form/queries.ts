@@ -6,6 +6,7 @@ import { type DesignRow, type StateRow, statesOf } from '../design/queries.ts';
 import { designStates, designs } from '../design/tables.ts';
 import type { Reader } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
+import { notFound } from '../platform/problem.ts';
 import { registerById } from '../register/queries.ts';
 import { forms } from './tables.ts';
 
@@ -141,6 +142,13 @@ const formsInto = prepared((db) =>
 
 export const formByKey = (db: Reader, key: string): FormRow | undefined =>
   formKeyed(db).get({ key }) as FormRow | undefined;
+
+/** The same, for whoever names one. @throws Problem 404 when there is none. */
+export function formNamed(db: Reader, key: string): FormRow {
+  const form = formByKey(db, key);
+  if (!form) throw notFound('This form');
+  return form;
+}
 
 export const formById = (db: Reader, id: string): FormRow | undefined =>
   formWithId(db).get({ id }) as FormRow | undefined;

@@ -26,12 +26,14 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
       const fields = askedInWordsOf(design.fields, registerOfForm(db, door.formId).fields);
       const asked = askedForm({ ...design, fields });
       const kept = keptBy(db, door.id, door.kind === 'staff' ? viewer : null);
-      const closed = admission.admitted ? keptByOthers(db, door.formId, viewer) : admission.message;
+      const others = admission.admitted ? keptByOthers(db, door.formId, viewer) : null;
+      const closed = admission.admitted ? others : admission.message;
       return {
         slug: door.slug,
         kind: door.kind,
         title: design.title,
         refusal: closed,
+        why: admission.admitted ? (others === null ? null : 'kept-by-others') : admission.why,
         form:
           closed === null
             ? {

@@ -4,6 +4,7 @@ import { LRUCache } from 'lru-cache';
 import { designStates, designs } from '../design/tables.ts';
 import type { Reader } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
+import { notFound } from '../platform/problem.ts';
 import { registers } from './tables.ts';
 
 /** A register as it is in force. */
@@ -80,6 +81,13 @@ export function contentOf({ id, key, version, nextNumber, ran, ...content }: Reg
 export function registerByKey(db: Reader, key: string): RegisterRow | undefined {
   const found = withKey(db).get({ key });
   return found && whole(db, found);
+}
+
+/** The same, for whoever names one. @throws Problem 404 when there is none. */
+export function registerNamed(db: Reader, key: string): RegisterRow {
+  const register = registerByKey(db, key);
+  if (!register) throw notFound('This register');
+  return register;
 }
 
 export function registerById(db: Reader, id: string): RegisterRow {

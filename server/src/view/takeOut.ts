@@ -3,11 +3,11 @@ import type { Viewer } from '@tolvek/core/people';
 import { guarded } from '@tolvek/core/register';
 import { and, eq } from 'drizzle-orm';
 import Papa from 'papaparse';
-import { formByKey } from '../form/queries.ts';
+import { formNamed } from '../form/queries.ts';
 import { groupNames, staffIn } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
-import { notAllowed, notFound } from '../platform/problem.ts';
+import { notAllowed } from '../platform/problem.ts';
 import { type RegisterRow, registerById, stageOf } from '../register/queries.ts';
 import { countedIn, eachRequest } from '../request/eachRequest.ts';
 import { openRequest } from '../request/open.ts';
@@ -41,8 +41,7 @@ export const csvLine = (cells: readonly string[]): string =>
  * @throws Problem 403 where what is in the register stays in the house.
  */
 export function takeOut(db: Reader, viewer: Viewer, formKey: string, among: 'unfinished' | 'all'): Sheet {
-  const form = formByKey(db, formKey);
-  if (!form) throw notFound('This form');
+  const form = formNamed(db, formKey);
   const register = registerById(db, form.registerId);
   if (register.staysIn) throw notAllowed(`What is in “${register.name}” is read here, and never taken out.`);
   const wanted = and(countedIn(register.id, among), eq(requests.formId, form.id));

@@ -1,9 +1,9 @@
 import { type FormDesign, registerAfter } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import { keepDraft, putInForce } from '../design/commands.ts';
-import { designOfForm, formByKey } from '../form/queries.ts';
+import { designOfForm, formNamed } from '../form/queries.ts';
 import type { House } from '../platform/house.ts';
-import { notFound, Problem, staleVersion } from '../platform/problem.ts';
+import { Problem, staleVersion } from '../platform/problem.ts';
 import { write } from '../platform/work.ts';
 import { contentOf, registerById } from '../register/queries.ts';
 import { draftContent, type Found } from './findings.ts';
@@ -15,8 +15,7 @@ import { putRegisterInForce } from './registers.ts';
 /** Keeps a draft made on a version, and the state before it in its history. */
 export function saveDraft(house: House, viewer: Viewer, input: { key: string; version: number; draft: FormDesign }) {
   return write(house, ({ tx, now }) => {
-    const form = formByKey(tx, input.key);
-    if (!form) throw notFound('This form');
+    const form = formNamed(tx, input.key);
     const kept = { version: input.version, content: input.draft };
     const version = keepDraft(tx, designOfForm(form), kept, { viewer, now });
     return { formId: form.id, version, changes: [...changesSince(tx, form, input.draft)] };
@@ -35,8 +34,7 @@ export function releaseForm(
 ): { number: number; version: number; job: string | null } {
   const released = write(house, (work) => {
     const { tx, now } = work;
-    const form = formByKey(tx, input.key);
-    if (!form) throw notFound('This form');
+    const form = formNamed(tx, input.key);
     if (form.version !== input.version) throw staleVersion();
     const register = registerById(tx, form.registerId);
     // What was looked through is what is released, and nothing around it changed meanwhile.

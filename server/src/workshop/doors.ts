@@ -6,7 +6,7 @@ import { changeAtOnce } from '../design/commands.ts';
 import { statesOf } from '../design/queries.ts';
 import { freeSlug, makeDoor } from '../door/commands.ts';
 import { type DoorRow, doorDesign } from '../door/queries.ts';
-import { formById, formByKey } from '../form/queries.ts';
+import { formById, formNamed } from '../form/queries.ts';
 import { usedOf } from '../intake/admission.ts';
 import { groupNames, namesOf } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
@@ -108,8 +108,7 @@ export function addDoor(
 ): AnswerOf<'addDoor'> {
   return write(house, ({ tx, now }) =>
     once(tx, { key: once_, scope: `add door ${viewer.personId}`, content: [key, input], now }, () => {
-      const form = formByKey(tx, key);
-      if (!form) throw notFound('This form');
+      const form = formNamed(tx, key);
       const slug = freeSlug(tx, form.key);
       const design = { ...newDoor(input.proof), name: input.name };
       makeDoor(tx, { formId: form.id, slug, design }, { viewer, now });

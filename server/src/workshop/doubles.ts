@@ -3,8 +3,7 @@ import type { UniqueRule } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import { and, asc, count, desc, eq, gt } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
-import { notFound } from '../platform/problem.ts';
-import { type RegisterRow, registerByKey } from '../register/queries.ts';
+import { type RegisterRow, registerNamed } from '../register/queries.ts';
 import { askableOf } from '../request/asking.ts';
 import { openRequest } from '../request/open.ts';
 import { SHOWN_COLUMNS } from '../request/queries.ts';
@@ -20,8 +19,7 @@ const OF_EACH = 20;
  * nothing is said, not even whether there are any.
  */
 export function doublesOf(db: Reader, viewer: Viewer, key: string): AnswerOf<'doubles'> {
-  const register = registerByKey(db, key);
-  if (!register) throw notFound('This register');
+  const register = registerNamed(db, key);
   return { rules: register.unique.map((rule) => doublesBy(db, viewer, register, rule)) };
 }
 

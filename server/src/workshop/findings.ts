@@ -3,11 +3,10 @@ import type { AccessPlan } from '@tolvek/core/access';
 import { type Finding, type FormDesign, findingsOf, namedBy, questionsOf, type Surroundings } from '@tolvek/core/form';
 import { LRUCache } from 'lru-cache';
 import { doorsOf } from '../door/queries.ts';
-import { type FormRow, formByKey, formsOf, registerOfForm } from '../form/queries.ts';
+import { type FormRow, formNamed, formsOf, registerOfForm } from '../form/queries.ts';
 import { groupNames, personById } from '../people/queries.ts';
 import { canonicalJson } from '../platform/canonical.ts';
 import type { Reader } from '../platform/database.ts';
-import { notFound } from '../platform/problem.ts';
 import { aTurn } from '../platform/turns.ts';
 import { inWorker } from '../platform/workers.ts';
 import { knownRegisters } from '../request/references.ts';
@@ -137,8 +136,7 @@ export async function findingsFor(db: Reader, formId: string, design: FormDesign
 
 /** What is found in the draft of a form as it stands. */
 export async function findingsOfForm(db: Reader, key: string): Promise<Found> {
-  const form = formByKey(db, key);
-  if (!form) throw notFound('This form');
+  const form = formNamed(db, key);
   return findingsFor(db, form.id, form.draft);
 }
 

@@ -5,7 +5,7 @@ import { calendarNames, calendarOf } from '../calendar/queries.ts';
 import { doorsOf } from '../door/queries.ts';
 import { askedFor } from '../files/commands.ts';
 import { takeBody } from '../files/takeBody.ts';
-import { formByKey, formsOf, releasesOf } from '../form/queries.ts';
+import { formByKey, formNamed, formsOf, releasesOf } from '../form/queries.ts';
 import { takeInLater, takenRows } from '../intake/takeInRows.ts';
 import { allGroups, departmentOf, namesOf, staffIn } from '../people/queries.ts';
 import { apart } from '../platform/apart.ts';
@@ -46,8 +46,7 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
     forms: async () => ({ forms: await listForms(db) }),
     form: async ({ params, viewer }) => {
       const { findings } = await findingsOfForm(db, params.key);
-      const form = formByKey(db, params.key);
-      if (!form) throw notFound('This form');
+      const form = formNamed(db, params.key);
       const register = registerById(db, form.registerId);
       const calendar = calendarOf(db, form.draft.deadline.calendar);
       const week = workingWeek(calendar);
@@ -145,8 +144,7 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
       return { done: true };
     },
     draftUpload: async (call) => {
-      const form = formByKey(db, call.params.key);
-      if (!form) throw notFound('This form');
+      const form = formNamed(db, call.params.key);
       const { field, name } = call.query;
       await takeBody(house, call, { formId: form.id, field: askedFor(form.draft, field), name });
     },

@@ -5,7 +5,7 @@ import type { Problem as FieldProblem } from '@tolvek/core/register';
 import { eq, sql, sum } from 'drizzle-orm';
 import { stateOf, statesOf } from '../design/queries.ts';
 import { doorsOf } from '../door/queries.ts';
-import { type FormRow, formByKey, onShelf } from '../form/queries.ts';
+import { type FormRow, formNamed, onShelf } from '../form/queries.ts';
 import { forms } from '../form/tables.ts';
 import { namesOf } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
@@ -14,7 +14,7 @@ import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { notFound, staleVersion, wrongFields } from '../platform/problem.ts';
 import { write } from '../platform/work.ts';
-import { contentOf, type RegisterRow, registerById, registerByKey } from '../register/queries.ts';
+import { contentOf, type RegisterRow, registerById, registerNamed } from '../register/queries.ts';
 import { openAsReleased } from '../request/protection.ts';
 import { tallies } from '../request/tables.ts';
 import { freeKey, makeForm, wantedDoors } from './create.ts';
@@ -25,8 +25,7 @@ import { putRegisterInForce } from './registers.ts';
 
 /** A register, its forms with what each asks, and what was in force before. */
 export function registerView(db: Reader, key: string, now: number): AnswerOf<'register'> {
-  const register = registerByKey(db, key);
-  if (!register) throw notFound('This register');
+  const register = registerNamed(db, key);
   const states = statesOf<RegisterContent>(db, { id: register.id });
   const names = namesOf(
     db,
@@ -88,8 +87,7 @@ export function settleRegister(
 ): { version: number } {
   return write(house, (work) => {
     const { tx } = work;
-    const register = registerByKey(tx, input.key);
-    if (!register) throw notFound('This register');
+    const register = registerNamed(tx, input.key);
     if (register.version !== input.version) throw staleVersion();
     refuseWrong(tx, register, input);
     const { name, prefix, deskGroups, staysIn, left } = input;
@@ -110,9 +108,9 @@ export function goBackToState(
 ): { version: number } {
   return write(house, (work) => {
     const { tx } = work;
-    const register = registerByKey(tx, input.key);
-    const state = register && stateOf<RegisterContent>(tx, register, input.number);
-    if (!register || !state) throw notFound('This state');
+    const register = registerNamed(tx, input.key);
+    const state = stateOf<RegisterContent>(tx, register, input.number);
+    if (!state) throw notFound('This state');
     if (register.version !== input.version) throw staleVersion();
     const now = contentOf(register);
     const { name, prefix, deskGroups, staysIn, access, stages } = state.content;
@@ -136,8 +134,7 @@ export function askInto(
 ): { key: string } {
   return write(house, ({ tx, now }) =>
     once(tx, { key: once_, scope: `ask into ${viewer.personId}`, content: [key, input], now }, () => {
-      const register = registerByKey(tx, key);
-      if (!register) throw notFound('This register');
+      const register = registerNamed(tx, key);
       const known = new Set(register.fields.flatMap((field) => (field.source === 'asked' ? [field.key] : [])));
       const problems: FieldProblem[] = [
         ...(input.title === '' ? [untitled] : []),
@@ -172,8 +169,7 @@ export function duplicateForm(
 ): { key: string } {
   return write(house, ({ tx, now }) =>
     once(tx, { key: once_, scope: `duplicate ${viewer.personId}`, content: [key, title], now }, () => {
-      const form = formByKey(tx, key);
-      if (!form) throw notFound('This form');
+      const form = formNamed(tx, key);
       if (title === '') throw wrongFields([untitled]);
       const made = freeKey(tx, title);
       const doors = doorsOf(tx, form.id).map(({ design }) => design);
@@ -187,8 +183,7 @@ export function duplicateForm(
 /** Stops a form, takes it up again, or takes it off the shelf. Its requests stay. */
 export function setFormState(house: House, key: string, state: BodyOf<'setFormState'>['state']): void {
   write(house, ({ tx, now }) => {
-    const form = formByKey(tx, key);
-    if (!form) throw notFound('This form');
+    const form = formNamed(tx, key);
     const set =
       state === 'in use'
         ? { stoppedAt: null }

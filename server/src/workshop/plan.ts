@@ -14,7 +14,7 @@ import {
 import { groupsIn, type Viewer } from '@tolvek/core/people';
 import type { Field } from '@tolvek/core/register';
 import { desc, eq } from 'drizzle-orm';
-import { allForms, currentRelease, type FormRow, formByKey, formsOf } from '../form/queries.ts';
+import { allForms, currentRelease, type FormRow, formNamed, formsOf } from '../form/queries.ts';
 import { groupNames, namesOf } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
@@ -124,8 +124,7 @@ export function rememberPlan(tx: Transaction, viewer: Viewer, now: number, regis
 }
 
 const opened = (tx: Reader, key: string): { form: FormRow; register: RegisterRow } => {
-  const form = formByKey(tx, key);
-  if (!form) throw notFound('This form');
+  const form = formNamed(tx, key);
   return { form, register: registerById(tx, form.registerId) };
 };
 

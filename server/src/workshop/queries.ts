@@ -2,11 +2,10 @@ import type { AnswerOf } from '@tolvek/contract';
 import { compareDesigns, type DesignChange, type FormDesign } from '@tolvek/core/form';
 import { sum } from 'drizzle-orm';
 import { draftHistoryOf } from '../design/queries.ts';
-import { allForms, currentRelease, designOfForm, type FormRow, formByKey } from '../form/queries.ts';
+import { allForms, currentRelease, designOfForm, type FormRow, formNamed } from '../form/queries.ts';
 import { namesOf } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
-import { notFound } from '../platform/problem.ts';
 import { inTurns } from '../platform/turns.ts';
 import { registerById } from '../register/queries.ts';
 import { tallies } from '../request/tables.ts';
@@ -58,8 +57,7 @@ export async function listForms(db: Reader): Promise<AnswerOf<'forms'>['forms']>
 
 /** What the draft of a form was, the newest first; each against the state before it. */
 export async function historyOfDraft(db: Reader, key: string): Promise<AnswerOf<'draftHistory'>['states']> {
-  const form = formByKey(db, key);
-  if (!form) throw notFound('This form');
+  const form = formNamed(db, key);
   const states = await draftHistoryOf(db, { compare: compareDesigns }, designOfForm(form));
   const names = namesOf(
     db,

@@ -6,12 +6,11 @@ import { fieldsBy, registerAfter } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import type { Field } from '@tolvek/core/register';
 import { and, eq, sum } from 'drizzle-orm';
-import { currentRelease, type FormRow, formByKey, releaseById, releaseInForce } from '../form/queries.ts';
+import { currentRelease, type FormRow, formByKey, formNamed, releaseById, releaseInForce } from '../form/queries.ts';
 import { viewerOf } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { addJob, type Doing } from '../platform/longJobs.ts';
-import { notFound } from '../platform/problem.ts';
 import { inGroups, inTurns } from '../platform/turns.ts';
 import { by, type Work } from '../platform/work.ts';
 import { contentOf, type RegisterRow, registerById } from '../register/queries.ts';
@@ -53,8 +52,7 @@ export async function recomputation(
   viewer: Viewer,
   key: string,
 ): Promise<AnswerOf<'recomputation'>> {
-  const form = formByKey(db, key);
-  if (!form) throw notFound('This form');
+  const form = formNamed(db, key);
   const register = registerById(db, form.registerId);
   const changed = madeOtherwise(currentRelease(db, form)?.design.fields ?? form.draft.fields, form.draft.fields);
   const nothing = { fields: [], looked: 0, changed: 0, some: false, requests: [] };

@@ -3,11 +3,11 @@ import { REGISTER, type RegisterContent, type RegisterSettings, settingsOf } fro
 import type { Viewer } from '@tolvek/core/people';
 import { type Done, keepDraft } from '../design/commands.ts';
 import { designByKey } from '../design/queries.ts';
-import type { Reader, Transaction } from '../platform/database.ts';
+import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { notFound, staleVersion } from '../platform/problem.ts';
 import { write } from '../platform/work.ts';
-import { contentOf, type RegisterRow, registerById, registerByKey } from '../register/queries.ts';
+import { contentOf, type RegisterRow, registerById, registerNamed } from '../register/queries.ts';
 import { refuseWrong, registerProblems } from './registerProblems.ts';
 import { putRegisterInForce } from './registers.ts';
 
@@ -48,15 +48,9 @@ export function keepRegister(
     const design = designOf(tx, key);
     const done: Done = { viewer, now };
     const next = keepDraft<RegisterContent>(tx, design, { version, content: { ...design.draft, ...settings } }, done);
-    const { changes, problems } = told(tx, registered(tx, key), settings);
+    const { changes, problems } = told(tx, registerNamed(tx, key), settings);
     return { version: next, changes, problems };
   });
-}
-
-function registered(tx: Transaction, key: string): RegisterRow {
-  const register = registerByKey(tx, key);
-  if (!register) throw notFound('This register');
-  return register;
 }
 
 /**
@@ -71,7 +65,7 @@ export function putRegister(
 ): { version: number } {
   return write(house, (work) => {
     const { tx } = work;
-    const register = registered(tx, key);
+    const register = registerNamed(tx, key);
     if (register.version !== version) throw staleVersion();
     const settings = settingsOf(designOf(tx, key).draft);
     const settled = { ...settings, name: settings.name.trim() };

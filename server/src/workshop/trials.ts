@@ -7,7 +7,7 @@ import { dropRounds } from '../approval/follow.ts';
 import { dropDeadlines } from '../deadline/follow.ts';
 import { dropFrozen, freezeDraft } from '../design/commands.ts';
 import { doorsOf } from '../door/queries.ts';
-import { designOfForm, formByKey, releaseById } from '../form/queries.ts';
+import { designOfForm, formNamed, releaseById } from '../form/queries.ts';
 import { UNKNOWN } from '../intake/admission.ts';
 import { arrive } from '../intake/arrive.ts';
 import { personById } from '../people/queries.ts';
@@ -39,8 +39,7 @@ interface Trial {
 export function sendTrial(house: House, viewer: Viewer, input: Trial, found: Found): { number: string } {
   return write(house, (work) => {
     const { tx, now } = work;
-    const form = formByKey(tx, input.form);
-    if (!form) throw notFound('This form');
+    const form = formNamed(tx, input.form);
     return once(tx, { key: input.key, scope: `trial ${form.id} ${viewer.personId}`, content: input, now }, () => {
       if (draftContent(tx, form.id, form.draft) !== found.content) throw staleVersion();
       if (found.findings.some((finding) => finding.severity === 'error'))
@@ -78,8 +77,7 @@ export function draftOffers(
   input: BodyOf<'draftOffers'>,
   now: number,
 ): AnswerOf<'draftOffers'> {
-  const form = formByKey(db, formKey);
-  if (!form) throw notFound('This form');
+  const form = formNamed(db, formKey);
   const requester = input.outside ? undefined : personById(db, input.person ?? viewer.personId);
   const facts = factsFor(db, {
     door: { kind: input.outside ? 'outside' : 'staff' },
@@ -109,8 +107,7 @@ export const trialsOf = (db: Reader, formId: string): { number: string; createdA
 /** Takes all trial requests of a form away, with everything that came of them. */
 export function clearTrials(house: House, formKey: string): { cleared: number } {
   return write(house, ({ tx }) => {
-    const form = formByKey(tx, formKey);
-    if (!form) throw notFound('This form');
+    const form = formNamed(tx, formKey);
     const ids = tx
       .select({ id: requests.id })
       .from(requests)

@@ -15,11 +15,10 @@ import { type Field, requestScope, requestSlots } from '@tolvek/core/register';
 import { and, count, desc, eq, type SQL, sql } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
 import { doors } from '../door/tables.ts';
-import { formByKey } from '../form/queries.ts';
+import { formNamed } from '../form/queries.ts';
 import { departmentOf, groupsOf, knownNames } from '../people/queries.ts';
 import { people } from '../people/tables.ts';
 import type { Reader } from '../platform/database.ts';
-import { notFound } from '../platform/problem.ts';
 import { registerById } from '../register/queries.ts';
 import { askableOf } from '../request/asking.ts';
 import { splitCondition } from '../request/conditionSql.ts';
@@ -43,8 +42,7 @@ export function tryCondition(
   formKey: string,
   input: BodyOf<'tryCondition'>,
 ): AnswerOf<'tryCondition'> {
-  const form = formByKey(db, formKey);
-  if (!form) throw notFound('This form');
+  const form = formNamed(db, formKey);
   const register = registerById(db, form.registerId);
   const { fields, deadline } = form.draft;
   const vocabularies = vocabulariesFor(db, fields);

@@ -50,7 +50,7 @@ export function Ask() {
 }
 
 function Refusal({ door }: { door: AnswerOf<'door'> }) {
-  const mustSignIn = door.kind === 'staff' && door.refusal?.includes('Sign in');
+  const mustSignIn = door.why === 'sign-in';
   return (
     <>
       <p className="mt-4">{door.refusal}</p>

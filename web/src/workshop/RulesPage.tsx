@@ -1,4 +1,3 @@
-import { conditionFindings } from '@tolvek/core/expression';
 import type { Action, FormRule } from '@tolvek/core/form';
 import { useState } from 'react';
 import { ConditionBuilder } from '../conditions/ConditionBuilder.tsx';
@@ -72,14 +71,8 @@ function RuleItem({ rule, index, isFresh }: { rule: FormRule; index: number; isF
   const [tried, setTried] = useState(isFresh);
   const edit = (next: Partial<FormRule>): void => change((before) => editRule(before, rule.id, next));
   const held = proof.completion.rules.find((each) => each.rule.id === rule.id)?.held;
-  const own = findings
-    // What is wrong in the condition itself is said where it is written.
-    .filter(
-      (finding) =>
-        finding.at === rule.id &&
-        finding.page === 'rules' &&
-        !conditionFindings(rule.when, scope).some(({ message }) => finding.message.endsWith(message)),
-    );
+  // What is wrong in the condition itself is said where it is written.
+  const own = findings.filter(({ at, page, of }) => at === rule.id && page === 'rules' && of !== 'condition');
   return (
     <li id={`at-${rule.id}`} className="border-t border-rule-strong py-4">
       <div className="flex flex-wrap items-center gap-x-3 gap-y-2">

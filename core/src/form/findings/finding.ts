@@ -8,6 +8,8 @@ export interface Finding {
   /** The field key, part id, rule id or row id it is about. */
   readonly at: string;
   readonly message: string;
+  /** The part of what it is about in which it stands, where that says it as well. */
+  readonly of?: 'condition';
   /** What would mend it in one step, when there is such a step. */
   readonly fix?: Fix;
   /** The way that a value takes to somebody who may not read it, step by step in sentences. */
@@ -27,4 +29,5 @@ export type Add = (
   at: string,
   message: string,
   fix?: Fix,
+  of?: Finding['of'],
 ) => void;

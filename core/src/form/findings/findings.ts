@@ -34,8 +34,8 @@ export function findingsOf(
 ): readonly Finding[] {
   const scope = requestScope(design.fields, { vocabularies });
   const found: Finding[] = [];
-  const add: Add = (severity, page, at, message, fix) =>
-    void found.push({ severity, page, at, message, ...(fix ? { fix } : {}) });
+  const add: Add = (severity, page, at, message, fix, of) =>
+    void found.push({ severity, page, at, message, ...(of ? { of } : {}), ...(fix ? { fix } : {}) });
 
   if (design.title.trim() === '') add('error', 'questions', 'title', 'The form has no title.');
   if (questionsOf(design.parts).length === 0)

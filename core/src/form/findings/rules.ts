@@ -80,7 +80,8 @@ function readRule(rule: FormRule, scope: Scope, add: Add, budget: Budget): ReadR
         shown: printExpression(meant.value, scope),
       } as const)
     : undefined;
-  for (const problem of problems) add('error', 'rules', rule.id, `Rule “${rule.name}”: ${problem.message}`, fix);
+  for (const { message } of problems)
+    add('error', 'rules', rule.id, `Rule “${rule.name}”: ${message}`, fix, 'condition');
   const when = parsed.ok && problems.length === 0 ? parsed.value : null;
   if (!when || !rule.on) return { rule, when, verdict: null, outcome: null };
   const own = budget.part(BUDGETS.reasoning.one);

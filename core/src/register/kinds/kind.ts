@@ -3,6 +3,9 @@ import type { FieldValue, Kind, KindName, KnownFile, KnownPerson, KnownRequest, 
 import type { Problem } from '../problem.ts';
 import type { Vocabulary } from '../vocabulary.ts';
 
+/** What is wrong in one cell of line items. */
+export type WrongCell = Pick<Problem, 'message' | 'fix' | 'why'> & { readonly place: NonNullable<Problem['place']> };
+
 export type ReadAnswer =
   | { readonly state: 'empty' }
   | { readonly state: 'value'; readonly value: FieldValue }
@@ -11,9 +14,7 @@ export type ReadAnswer =
       readonly message: string;
       readonly fix: string;
       /** For line items: what is wrong in which cell. */
-      readonly cells?: readonly (Pick<Problem, 'message' | 'fix'> & {
-        readonly place: NonNullable<Problem['place']>;
-      })[];
+      readonly cells?: readonly WrongCell[];
     };
 
 /** What reading an answer depends on besides its kind. */

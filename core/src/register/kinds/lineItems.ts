@@ -22,7 +22,7 @@ import type {
   SingleKind,
 } from '../field.ts';
 import { isRowId, ROW_ID } from '../rowIds.ts';
-import { type Around, EMPTY, isBlank, type KindWork, type ReadAnswer, STORED_APART, wrong } from './kind.ts';
+import { type Around, EMPTY, isBlank, type KindWork, STORED_APART, type WrongCell, wrong } from './kind.ts';
 
 type LineItems = Extract<Kind, { kind: 'line-items' }>;
 type WorkOf = (type: SingleKind) => KindWork<KindName>;
@@ -160,7 +160,7 @@ export function lineItemsOf(
           `Take ${typed.length - most} lines away, or send a second request.`,
         );
       const rows: ItemRow[] = [];
-      const cells: NonNullable<Extract<ReadAnswer, { state: 'wrong' }>['cells']>[number][] = [];
+      const cells: WrongCell[] = [];
       for (const [index, line] of typed.entries()) {
         if (typeof line !== 'object' || line === null || Array.isArray(line))
           return wrong('A line must name its columns.', 'Send each line as columns and values.');
@@ -234,13 +234,7 @@ export function lineItemsOf(
     stored: () => STORED_APART,
   };
 
-  function readRow(
-    line: RawRow,
-    index: number,
-    type: LineItems,
-    around: Around,
-    cells: { message: string; fix: string; place: { row: number; column: string } }[],
-  ): ItemRow {
+  function readRow(line: RawRow, index: number, type: LineItems, around: Around, cells: WrongCell[]): ItemRow {
     const row: Record<string, Single> = isRowId(own(line, ROW_ID)) ? { [ROW_ID]: line[ROW_ID] as string } : {};
     for (const column of askedOf(type).values()) {
       const place = { row: index, column: column.key };
@@ -256,6 +250,7 @@ export function lineItemsOf(
           message: `“${column.label}” has no answer yet.`,
           fix: 'Fill it in, or take the line away.',
           place,
+          why: 'unanswered',
         });
     }
     return completed(row, type);
