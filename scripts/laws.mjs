@@ -22,6 +22,8 @@ for (let turn = 0; turn < seeds; turn += 1) {
     'core/src/design',
     'e2e/house/oneWrite',
     'e2e/carried/killed',
+    'e2e/house/killed',
+    'e2e/house/survival',
     'bench/src/generator',
   ];
   if (!run('npx', ['vitest', 'run', ...laws], { env })) failed.push(seed);

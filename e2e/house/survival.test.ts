@@ -11,6 +11,7 @@ import Sqlite from 'better-sqlite3';
 import { and, eq, ne } from 'drizzle-orm';
 import { SMTPServer } from 'smtp-server';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { often } from '../../core/laws/often.ts';
 import { layOut } from '../carried/archive.ts';
 import { type Caller, Desk, VISIT } from './desk.ts';
 
@@ -312,7 +313,8 @@ describe('a mail server', () => {
 });
 
 describe('a kill while letters go', () => {
-  const STEPS = ['connected', 'sender', 'recipient', 'data', 'received'] as const;
+  // `npm run laws` is killed at each step of the conversation.
+  const STEPS = ['connected', 'data', 'received', ...(often(1) > 1 ? (['sender', 'recipient'] as const) : [])] as const;
   const LETTERS = 40;
 
   it.each(STEPS)('at “%s” loses none, and doubles no more than there were lines open', async (killAt) => {
