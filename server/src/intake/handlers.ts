@@ -1,10 +1,13 @@
 import type { intakeRoutes } from '@tolvek/contract';
+import type { NotAdmitted } from '@tolvek/core/door';
 import { askedForm, askedInWordsOf, lookedAtTogether } from '@tolvek/core/form';
+import type { Viewer } from '@tolvek/core/people';
 import { keptByOthers } from '../door/admission.ts';
-import { doorBySlug } from '../door/queries.ts';
+import { type DoorRow, doorBySlug } from '../door/queries.ts';
 import { askedFor } from '../files/commands.ts';
 import { takeBody } from '../files/takeBody.ts';
 import { registerOfForm } from '../form/queries.ts';
+import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { notAllowed } from '../platform/problem.ts';
 import type { Handlers } from '../platform/serve.ts';
@@ -13,6 +16,19 @@ import { admissionOf } from './admission.ts';
 import { backToAnswers, checkAnswers, confirm, offersAt, submit, waitingFor } from './commands.ts';
 import { keepBehind, keepByLink, keepForStaff, keptBehind, keptBy, namedIn } from './kept.ts';
 
+/** Why somebody can’t ask by a door, in words and as a code; null when they can. */
+function refusedAt(
+  db: Reader,
+  door: DoorRow,
+  viewer: Viewer | null,
+  now: number,
+): { readonly message: string; readonly why: NotAdmitted | 'kept-by-others' } | null {
+  const admission = admissionOf(db, door, viewer, now);
+  if (!admission.admitted) return admission;
+  const message = keptByOthers(db, door.formId, viewer);
+  return message === null ? null : { message, why: 'kept-by-others' };
+}
+
 export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
   const { db, clock } = house;
 
@@ -20,22 +36,20 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
     door: ({ params, viewer }) => {
       const { door, release } = doorBySlug(db, params.slug);
       const { design } = release;
-      const admission = admissionOf(db, door, viewer, clock.now());
+      const refused = refusedAt(db, door, viewer, clock.now());
       const requester = door.kind === 'staff' && viewer ? { id: viewer.personId, kind: viewer.kind } : null;
       // The labels and options are called what their register calls them now.
       const fields = askedInWordsOf(design.fields, registerOfForm(db, door.formId).fields);
       const asked = askedForm({ ...design, fields });
       const kept = keptBy(db, door.id, door.kind === 'staff' ? viewer : null);
-      const others = admission.admitted ? keptByOthers(db, door.formId, viewer) : null;
-      const closed = admission.admitted ? others : admission.message;
       return {
         slug: door.slug,
         kind: door.kind,
         title: design.title,
-        refusal: closed,
-        why: admission.admitted ? (others === null ? null : 'kept-by-others') : admission.why,
+        refusal: refused?.message ?? null,
+        why: refused?.why ?? null,
         form:
-          closed === null
+          refused === null
             ? {
                 intro: design.intro,
                 release: release.number,
