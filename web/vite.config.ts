@@ -10,7 +10,7 @@ export default defineConfig({
     tailwindcss(),
     // Once and as small as can be: whoever asks on a slow line waits for the first page’s program.
     compression({
-      include: /\.(js|css|svg)$/,
+      include: /\.(js|css)$/,
       threshold: 1_000,
       algorithms: [defineAlgorithm('brotliCompress', { params: { [constants.BROTLI_PARAM_QUALITY]: 11 } })],
     }),

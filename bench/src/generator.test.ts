@@ -35,7 +35,7 @@ import Sqlite from 'better-sqlite3';
 import { and, desc, eq, lte } from 'drizzle-orm';
 import { afterAll, expect, test } from 'vitest';
 import { Sender } from '../../server/src/notice/send.ts';
-import { Generator, unlike } from './generator.ts';
+import { Generator, ID, unlike } from './generator.ts';
 import { mailServer } from './mailServer.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'tolvek-generator-'));
@@ -270,10 +270,7 @@ function told(path: string, secret: string, since: number) {
     const own = new Map(
       held.flatMap(([, found]) => found.map((row) => row.id as string)).map((each, place) => [each, `#${place}`]),
     );
-    return [
-      number,
-      JSON.stringify(held).replace(/\b[0-9a-z]{26}\b|[0-9a-f-]{36}/g, (each) => own.get(each) ?? each),
-    ] as const;
+    return [number, JSON.stringify(held).replace(ID, (each) => own.get(each) ?? each)] as const;
   });
   const stages = Object.fromEntries(
     (

@@ -26,7 +26,8 @@ const MOMENTS: ReadonlySet<string> = new Set([
 ]);
 const DAY = 86_400_000;
 
-const ID = /\b0[0-9a-hjkmnp-tv-z]{25}\b/g;
+/** An id, wherever one stands. */
+export const ID = /\b0[0-9a-hjkmnp-tv-z]{25}\b/g;
 const DATE = /\b2\d{3}-\d\d-\d\d(?=\b|T)/g;
 const MOMENT = /\b1[5-9]\d{11}\b/g;
 

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { BUDGETS, Budget } from '../src/budget/index.ts';
 import { analyseTable, prepareRouting, type TableAnalysis } from '../src/routing/index.ts';
 import { benchTable, type LargeTable, largeTable, numbersTable } from './largeTables.ts';
+import { often } from './often.ts';
 
 /** What is found, without the worked examples: several are right. */
 const found = ({ neverWin, overlaps, uncovered }: TableAnalysis) => ({
@@ -43,7 +44,7 @@ describe('a large routing table', () => {
   it('takes far fewer steps than it may, and few more with twice the rows', () => {
     const steps = stepsOf(numbersTable());
     expect(steps).toBeLessThan(BUDGETS.analysis.table / 20);
-    const twice = [100, 200].map((rows) => stepsOf(largeTable('nnnncccb', rows, 7)));
+    const twice = [often(100), often(200)].map((rows) => stepsOf(largeTable('nnnncccb', rows, 7)));
     expect(twice[1]).toBeLessThan(8 * (twice[0] ?? 0));
   });
 

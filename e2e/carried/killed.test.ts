@@ -3,7 +3,7 @@ import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
-import { often } from '../../core/laws/often.ts';
+import { IS_LONG } from '../../core/laws/often.ts';
 import { dump } from '../../server/src/platform/upgrade/dump.ts';
 import { upgrade } from '../../server/src/platform/upgrade/index.ts';
 import { layOut, RELEASES } from './archive.ts';
@@ -29,7 +29,7 @@ describe.each(RELEASES)('the data of release %s', (release) => {
     const program = resolve(import.meta.dirname, '../../server/src/platform/upgrade/killProcess.ts');
     // All migrations stand in one transaction: `npm run laws` is killed at each, this at every fourth.
     const isMigration = (step: string): boolean => /^\d{4}_/.test(step);
-    const killedAt = steps.filter((step, at) => often(1) > 1 || !isMigration(step) || at % 4 === 1);
+    const killedAt = steps.filter((step, at) => IS_LONG || !isMigration(step) || at % 4 === 1);
     for (const step of killedAt) {
       const folder = laidOut(release);
       expect(spawnSync(process.execPath, ['--import', 'tsx', program, folder, step]).signal).toBe('SIGKILL');

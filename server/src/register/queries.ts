@@ -115,17 +115,17 @@ export const registersIn = (db: Reader): Registers => ({
 
 /** The same, each read once: for a page, or a run over many requests. `read`: what was read of them before. */
 export function registersOnce(db: Reader, read: readonly RegisterRow[] = []): Registers {
-  const ids = new Map(read.map((register) => [register.id, register]));
-  const keys = new Map<string, RegisterRow | undefined>(read.map((register) => [register.key, register]));
+  const known = new Map<string, RegisterRow>();
+  const keep = (register: RegisterRow): RegisterRow => {
+    known.set(`id ${register.id}`, register).set(`key ${register.key}`, register);
+    return register;
+  };
+  read.forEach(keep);
   return {
-    byId: (id) => {
-      const register = ids.get(id) ?? registerById(db, id);
-      ids.set(id, register);
-      return register;
-    },
+    byId: (id) => known.get(`id ${id}`) ?? keep(registerById(db, id)),
     byKey: (key) => {
-      if (!keys.has(key)) keys.set(key, registerByKey(db, key));
-      return keys.get(key);
+      const register = known.get(`key ${key}`) ?? registerByKey(db, key);
+      return register && keep(register);
     },
   };
 }

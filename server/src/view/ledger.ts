@@ -13,7 +13,6 @@ import {
   like,
   lt,
   ne,
-  notInArray,
   or,
   Placeholder,
   type SQL,
@@ -93,11 +92,14 @@ function tallied(tray: Tallied, viewer: Whose, of: typeof requests | typeof tall
 }
 
 /** Things have a tray of their own, and stand in no other. */
-function thingsKept({ registers }: Looking, of: Pick<Worked, 'registerId'>): (tray: TrayKey) => SQL | undefined {
-  const ids = registers.filter(holdsThings).map((register) => register.id);
-  if (ids.length === 0) return (tray) => (tray === 'things' ? sql`0` : undefined);
-  return (tray) => (tray === 'things' ? inArray(of.registerId, ids) : notInArray(of.registerId, ids));
+const apart = (tray: TrayKey, isThing: SQL): SQL => (tray === 'things' ? isThing : sql`not ${isThing}`);
+
+function thingsKept({ registers }: Looking, of: Pick<Worked, 'registerId'>): (tray: TrayKey) => SQL {
+  const isThing = inArray(of.registerId, idsOfThings(registers));
+  return (tray) => apart(tray, isThing);
 }
+
+const idsOfThings = (registers: Looking['registers']): string[] => registers.filter(holdsThings).map(({ id }) => id);
 
 const LABELS: Record<TrayKey, string> = {
   arrived: 'Arrived',
@@ -252,10 +254,8 @@ const beyond = (tray: TrayKey, { at, id }: Place | Readonly<Record<keyof Place, 
  * For who works on all there is, the conditions of a tray differ in nothing but what they compare with: they are built
  * once.
  */
-const inTrayOfAll = (tray: Tallied, of: typeof requests | typeof tallies): SQL | undefined => {
-  const isThing = isListed(of.registerId, 'things');
-  return and(tray === 'things' ? isThing : sql`not ${isThing}`, tallied(tray, byName, of));
-};
+const inTrayOfAll = (tray: Tallied, of: typeof requests | typeof tallies): SQL | undefined =>
+  and(apart(tray, isListed(of.registerId, 'things')), tallied(tray, byName, of));
 
 const pageOfAll = preparedEach(
   (tray: Tallied, from: 'start' | 'place') => (db) =>
@@ -316,7 +316,7 @@ interface Listed {
 }
 
 function rowsOfAll({ db, viewer, registers }: Looking, tray: Tallied, place: Place | null): Listed {
-  const things = listed(registers.filter(holdsThings).map(({ id }) => id));
+  const things = listed(idsOfThings(registers));
   const given = { things, person: viewer.personId, groups: listed(viewer.groups) };
   return {
     rows: pageOfAll(tray, place ? 'place' : 'start')(db).all({ ...given, ...place }),
