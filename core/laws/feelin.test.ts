@@ -100,6 +100,18 @@ const DIFFERENCES: readonly Difference[] = [
           ),
   },
   {
+    name: 'order of yes and no',
+    why: 'Table 42 gives booleans no order, beside each other or beside nothing: the answer is empty. The other implementation throws an error.',
+    shown: [
+      ['true > false', 'null', 'stumbles'],
+      ['null > false', 'null', 'stumbles'],
+    ],
+    touches: (node, value) =>
+      node.kind === 'compare' &&
+      ['<', '<=', '>', '>='].includes(node.op) &&
+      [node.left, node.right].some((side) => typeof value(side) === 'boolean'),
+  },
+  {
     name: 'ends of a range',
     why: 'x between a and b is x >= a and x <= b: nothing lies between ends that are turned round, and an end that is empty or of another kind can’t be said.',
     shown: [['3 between 5 and 1', 'false', 'true']],
