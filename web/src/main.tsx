@@ -7,17 +7,23 @@ import './index.css';
 import { Places } from './app/places.tsx';
 import { Stumble } from './app/Stumble.tsx';
 import { store } from './app/store.ts';
+import { loadWords } from './wire/words.ts';
 
 const root = document.getElementById('root');
 if (!root) throw new Error('The page has no place for the application.');
-createRoot(root).render(
-  <StrictMode>
-    <Provider store={store}>
-      <ErrorBoundary FallbackComponent={Stumble}>
-        <BrowserRouter>
-          <Places />
-        </BrowserRouter>
-      </ErrorBoundary>
-    </Provider>
-  </StrictMode>,
+const place = root;
+
+/** Nothing is said before its words are there. */
+void loadWords('front').then(() =>
+  createRoot(place).render(
+    <StrictMode>
+      <Provider store={store}>
+        <ErrorBoundary FallbackComponent={Stumble}>
+          <BrowserRouter>
+            <Places />
+          </BrowserRouter>
+        </ErrorBoundary>
+      </Provider>
+    </StrictMode>,
+  ),
 );

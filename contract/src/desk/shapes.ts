@@ -1,8 +1,8 @@
 import { z } from 'zod';
 
 export const decision = z.strictObject({
-  verdict: z.enum(['approve', 'refuse'], 'Choose approve or refuse.'),
+  verdict: z.enum(['approve', 'refuse'], 'say wire:verdictMissing'),
   comment: z.string().max(5_000),
   /** Stood for the request when it was read. */
-  seen: z.string({ error: 'Say what was read: “seen”, as it came with the request.' }).max(64),
+  seen: z.string({ error: 'say wire:seenMissing' }).max(64),
 });

@@ -20,7 +20,7 @@ export const door = exactly<DoorDesign>()(
       .array(
         z.strictObject({
           id: key,
-          most: z.int().min(1, 'At least one request.').max(1_000_000),
+          most: z.int().min(1).max(1_000_000),
           of: z.enum(['all', 'each']),
           /** So many days are looked back, today among them; null: to the beginning. */
           days: z.int().min(1).max(3_660).nullable(),

@@ -16,11 +16,12 @@ import { door } from '../door/shapes.ts';
 import { accessRules, field, unique, vocabulary } from '../register/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
 import { fieldKey, formula, key, long, moment, short } from '../wire/shapes.ts';
+import { words } from '../wire/words.ts';
 
 /** Parts that are no questions: their ids have a hyphen, which no field key has. */
 const partId = z
   .string()
-  .regex(/^[a-z]+(-[a-z0-9]+)+$/, 'Use small letters and figures with a hyphen between.')
+  .regex(/^[a-z]+(-[a-z0-9]+)+$/, 'say wire:slugSigns')
   .max(64);
 const help = z.string().max(1_000);
 const part = exactly<Part>()(
@@ -42,7 +43,7 @@ const part = exactly<Part>()(
       mail: z
         .strictObject({
           label: short,
-          to: z.string().max(254).refine(isMailAddress, 'Give a mail address like desk@station.example.'),
+          to: z.string().max(254).refine(isMailAddress, 'say wire:emailLike'),
         })
         .optional(),
     }),
@@ -184,10 +185,10 @@ export const finding = exactly<Finding>()(
     severity: z.enum(['error', 'caution']),
     page: z.enum(['questions', 'rules', 'routing', 'approval']),
     at: z.string(),
-    message: z.string(),
+    message: words,
     of: z.literal('condition').optional(),
     fix: fix.optional(),
-    way: z.array(z.string()).readonly().optional(),
+    way: z.array(words).readonly().optional(),
     protect: z.object({ source: z.string(), field: z.string() }).optional(),
     allow: allowance.optional(),
   }),
@@ -196,9 +197,9 @@ export const designChange = exactly<DesignChange>()(
   z.object({
     page: z.enum(['questions', 'rules', 'routing', 'approval']),
     at: z.string(),
-    words: z.string(),
-    before: z.string(),
-    after: z.string(),
+    words,
+    before: words,
+    after: words,
     reaches: z.enum(['form', 'register']),
   }),
 );

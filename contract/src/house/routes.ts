@@ -1,6 +1,7 @@
 import { z } from 'zod';
+import { language } from '../people/shapes.ts';
 import { routesOf } from '../wire/route.ts';
-import { moment, trouble } from '../wire/shapes.ts';
+import { done, moment, trouble } from '../wire/shapes.ts';
 import { houseHeads } from './heads.ts';
 
 /** Of the whole application. */
@@ -32,14 +33,20 @@ export const houseRoutes = routesOf(houseHeads, {
           role: z.enum(['administrator', 'coordinator', 'member']),
           groups: z.array(z.string()),
           worksFloor: z.boolean(),
+          /** The language of pages and emails, once it is known. */
+          language: language.nullable(),
         })
         .nullable(),
       desk: z.object({
         name: z.string(),
         station: z.string(),
         zone: z.string(),
-        nowWords: z.string(),
-        hoursWords: z.string(),
+        /** Where people can write to. */
+        email: z.string(),
+        now: moment,
+        open: z.boolean(),
+        /** When that changes next; null when it never does. */
+        until: moment.nullable(),
       }),
       demo: z
         .object({
@@ -49,13 +56,18 @@ export const houseRoutes = routesOf(houseHeads, {
         .nullable(),
     }),
   },
+  setLanguage: {
+    says: 'Sets the language of one’s pages and emails.',
+    body: z.strictObject({ language }),
+    answer: done,
+  },
   advanceClock: {
     says: 'Moves the demo clock forward; what became due happens. Only in demo mode.',
     body: z.strictObject({
       minutes: z
         .int()
-        .min(1, 'At least one minute.')
-        .max(60 * 24 * 60, 'At most 60 days at once.'),
+        .min(1)
+        .max(60 * 24 * 60),
     }),
     answer: z.object({ now: moment, happened: z.int() }),
   },

@@ -13,5 +13,7 @@ export const intakeHeads = {
   submit: { method: 'POST', path: '/api/doors/:slug/requests', caller: 'anyone', guard: 'Idempotency-Key' },
   confirmation: { method: 'GET', path: '/api/confirmations/:token', caller: 'link' },
   confirm: { method: 'POST', path: '/api/confirmations/:token', caller: 'link' },
+  sentState: { method: 'GET', path: '/api/sent/:token', caller: 'link' },
+  sendAgain: { method: 'POST', path: '/api/sent/:token', caller: 'link' },
   backToAnswers: { method: 'POST', path: '/api/confirmations/:token/answers', caller: 'link' },
 } as const satisfies Heads;

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { asksForOffers, knownFile, offers } from '../register/shapes.ts';
 import { routesOf } from '../wire/route.ts';
-import { rawAnswers, slugged, withToken } from '../wire/shapes.ts';
+import { moment, rawAnswers, slugged, withToken } from '../wire/shapes.ts';
+import { words } from '../wire/words.ts';
 import { intakeHeads } from './heads.ts';
 import { doorView, keptAnswers } from './shapes.ts';
 
@@ -20,7 +21,7 @@ export const intakeRoutes = routesOf(intakeHeads, {
     says: 'Which answers another request has already, where no two may have the same. Whose it is is said only to whoever asked it.',
     params: slugged,
     body: z.strictObject({ answers: rawAnswers }),
-    answer: z.object({ problems: z.array(z.object({ field: z.string(), message: z.string(), fix: z.string() })) }),
+    answer: z.object({ problems: z.array(z.object({ field: z.string(), message: words, fix: words })) }),
   },
   offers: {
     says: 'What a reference of the form offers with the answers so far: only what the reference shows and carries along of each request.',
@@ -62,8 +63,13 @@ export const intakeRoutes = routesOf(intakeHeads, {
     params: slugged,
     body: z.strictObject({ release: z.int(), answers: rawAnswers, contact: contact.optional() }),
     answer: z.discriminatedUnion('state', [
-      z.object({ state: z.literal('arrived'), number: z.string(), dueWords: z.string().nullable() }),
-      z.object({ state: z.literal('to-confirm'), email: z.string() }),
+      z.object({ state: z.literal('arrived'), number: z.string(), due: moment.nullable() }),
+      z.object({
+        state: z.literal('to-confirm'),
+        email: z.string(),
+        /** The token of the link by which the sender sees what became of it. */
+        sent: z.string(),
+      }),
     ]),
   },
   confirmation: {
@@ -74,7 +80,27 @@ export const intakeRoutes = routesOf(intakeHeads, {
   confirm: {
     says: 'Confirms the address and sends the request.',
     params: withToken,
-    answer: z.object({ number: z.string(), dueWords: z.string().nullable(), follow: z.string() }),
+    answer: z.object({ number: z.string(), due: moment.nullable(), follow: z.string() }),
+  },
+  sentState: {
+    says: 'What became of what was sent from outside: it waits for its address to be confirmed, or has arrived.',
+    params: withToken,
+    answer: z.discriminatedUnion('state', [
+      z.object({
+        state: z.literal('to-confirm'),
+        form: z.string(),
+        slug: z.string(),
+        email: z.string(),
+        until: moment,
+      }),
+      z.object({ state: z.literal('arrived'), form: z.string(), number: z.string(), due: moment.nullable() }),
+    ]),
+  },
+  sendAgain: {
+    says: 'Sends the link to confirm once more: to the same address, or to a corrected one; the links of another address end.',
+    params: withToken,
+    body: z.strictObject({ email: z.string().max(254) }),
+    answer: z.object({ email: z.string() }),
   },
   backToAnswers: {
     says: 'Gives back what waits to be confirmed, as answers that were begun: nothing is sent, and the link in the letter is used up.',

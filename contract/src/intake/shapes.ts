@@ -4,6 +4,7 @@ import { parts, rule } from '../form/shapes.ts';
 import { field, knownFile, knownRequest, vocabulary } from '../register/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
 import { fieldKey, rawAnswers } from '../wire/shapes.ts';
+import { words } from '../wire/words.ts';
 
 const facts = exactly<RevealedFacts>()(
   z.object({
@@ -51,7 +52,7 @@ export const doorView = z.object({
       kept: keptAnswers.nullable(),
     })
     .nullable(),
-  refusal: z.string().nullable(),
+  refusal: words.nullable(),
   /** What the refusal comes from: of the door, or that the register is kept by its own desk. */
   why: z.enum(['closed', 'not-yet', 'sign-in', 'inactive', 'not-for-you', 'full', 'kept-by-others']).nullable(),
 });

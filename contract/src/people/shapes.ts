@@ -16,3 +16,5 @@ export const audience = exactly<Audience>()(
 );
 export const person = z.object({ id: z.string(), name: z.string() });
 export const group = z.object({ key: z.string(), name: z.string(), isTeam: z.boolean(), members: z.int() });
+/** A language of pages and emails. */
+export const language = z.enum(['en', 'de']);

@@ -58,7 +58,7 @@ const singleKinds = [
   }),
   z.strictObject({
     kind: z.literal('money'),
-    currency: z.string().regex(/^[A-Z]{3}$/, 'Use a currency code like EUR.'),
+    currency: z.string().regex(/^[A-Z]{3}$/, 'say wire:currencyLike'),
     least: z.int().optional(),
     most: z.int().optional(),
   }),
@@ -89,7 +89,7 @@ const column = exactly<ItemColumn>()(
 );
 const pointing = {
   register: chosenKey,
-  shows: z.array(fieldKey).max(6, 'Six fields tell enough.').readonly(),
+  shows: z.array(fieldKey).max(6).readonly(),
   among: z.enum(['all', 'unfinished', 'finished', 'mine']),
   offered: formula.optional(),
 };
@@ -136,7 +136,7 @@ export const kind = exactly<Kind>()(
       kind: z.literal('line-items'),
       columns: z.array(column).max(20).readonly(),
       least: z.int().min(0).optional(),
-      most: z.int().min(1).max(500, 'At most 500 lines.').optional(),
+      most: z.int().min(1).max(500).optional(),
     }),
   ]),
 );

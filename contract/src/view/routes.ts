@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { knownFile, offers } from '../register/shapes.ts';
 import { routesOf } from '../wire/route.ts';
-import { keyed, numbered, trouble, visibleSubject, visibleValues, withToken } from '../wire/shapes.ts';
+import { keyed, moment, numbered, trouble, visibleSubject, visibleValues, withToken } from '../wire/shapes.ts';
+import { words } from '../wire/words.ts';
 import { viewHeads } from './heads.ts';
 import { hop, ledgerRow, requesterView, sheet, trayKeys } from './shapes.ts';
 
@@ -10,9 +11,7 @@ export const viewRoutes = routesOf(viewHeads, {
   frontDesk: {
     says: 'The forms one can ask with, and one’s own requests.',
     answer: z.object({
-      forms: z.array(
-        z.object({ slug: z.string(), title: z.string(), intro: z.string(), refusal: z.string().nullable() }),
-      ),
+      forms: z.array(z.object({ slug: z.string(), title: z.string(), intro: z.string(), refusal: words.nullable() })),
       /** What the caller began to type and has not sent. */
       begun: z.array(z.object({ slug: z.string(), title: z.string() })),
       mine: z.array(
@@ -22,7 +21,7 @@ export const viewRoutes = routesOf(viewHeads, {
           subject: visibleSubject,
           stage: z.string(),
           finished: z.boolean(),
-          promise: z.string(),
+          promise: words.nullable(),
         }),
       ),
     }),
@@ -30,8 +29,16 @@ export const viewRoutes = routesOf(viewHeads, {
   trays: {
     says: 'The trays with their counts, and what is due in the next working days.',
     answer: z.object({
-      trays: z.array(z.object({ key: z.enum(trayKeys), label: z.string(), count: z.int() })),
-      horizon: z.array(z.object({ label: z.string(), count: z.int(), state: z.enum(['late', 'soon', 'calm']) })),
+      trays: z.array(z.object({ key: z.enum(trayKeys), count: z.int() })),
+      horizon: z.array(
+        z.object({
+          /** The day; null for what is overdue. */
+          day: z.iso.date().nullable(),
+          today: z.boolean(),
+          count: z.int(),
+          state: z.enum(['late', 'soon', 'calm']),
+        }),
+      ),
       /** What keeps the application from doing all of its work. */
       troubles: z.array(trouble),
       /**
@@ -43,7 +50,7 @@ export const viewRoutes = routesOf(viewHeads, {
   ledger: {
     says: 'A page of the ledger: the requests of a tray, the most urgent first.',
     query: z.strictObject({
-      tray: z.enum(trayKeys, `Choose one of ${trayKeys.join(', ')}.`).default('arrived'),
+      tray: z.enum(trayKeys).default('arrived'),
       after: z.string().max(120).optional(),
       find: z.string().max(100).optional(),
     }),
@@ -87,7 +94,7 @@ export const viewRoutes = routesOf(viewHeads, {
       step: z.string(),
       approver: z.string(),
       requester: z.string(),
-      dueWords: z.string().nullable(),
+      due: moment.nullable(),
       values: visibleValues,
       hops: z.array(hop),
       /** Stands for what is in view; the decision says it, so that it is on what was read. */

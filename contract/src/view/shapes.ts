@@ -4,18 +4,23 @@ import { z } from 'zod';
 import { person } from '../people/shapes.ts';
 import { kind, knownRequest, stage, vocabulary } from '../register/shapes.ts';
 import { moment, visibleChanges, visibleReason, visibleSubject, visibleValues } from '../wire/shapes.ts';
+import { words } from '../wire/words.ts';
 
 export const fuse = z.object({
   state: z.enum(['calm', 'soon', 'late', 'paused', 'done']),
   burned: z.array(z.object({ from: z.number(), to: z.number() })),
   ticks: z.array(z.number()),
-  words: z.string(),
+  words,
   left: z.number(),
 }) as unknown as z.ZodType<Fuse>;
+/** The stops of a request’s way. */
+export const hopNames = ['sent', 'routed', 'decision', 'work', 'end'] as const;
 export const hop = z.object({
-  label: z.string(),
+  /** Which stop of the way it is. */
+  is: z.enum(hopNames),
+  label: words,
   state: z.enum(['past', 'now', 'ahead']),
-  detail: z.string(),
+  detail: words,
 });
 export const ledgerRow = z.object({
   number: z.string(),
@@ -37,7 +42,7 @@ export const historyEntry = z.object({
   id: z.string(),
   at: moment,
   who: z.string(),
-  what: z.string(),
+  what: words,
   changes: visibleChanges,
   comment: z.object({ text: z.string(), visibility: z.enum(['internal', 'requester']) }).nullable(),
 });
@@ -48,8 +53,8 @@ export const requesterView = z.object({
   stage: z.string(),
   finished: z.boolean(),
   sentAt: moment,
-  /** What the requester may count on: “you hear from us by …”. Empty when finished. */
-  promise: z.string(),
+  /** What the requester may count on; null when it is finished. */
+  promise: words.nullable(),
   values: visibleValues,
   hops: z.array(hop),
   messages: z.array(z.object({ at: moment, from: z.string(), mine: z.boolean(), text: z.string() })),
@@ -74,7 +79,7 @@ export const sheet = z.object({
   /** The ways on from here. */
   moves: z.array(stage),
   /** The ways on that this viewer can’t take now, by the stage they lead to, and why not. */
-  notNow: z.array(z.object({ label: z.string(), whyNot: z.string() })),
+  notNow: z.array(z.object({ label: z.string(), whyNot: words })),
   team: z.string(),
   handler: person.nullable(),
   assignable: z.array(person),
@@ -98,15 +103,15 @@ export const sheet = z.object({
   /** Requests that point to this one, as far as the viewer works on them. */
   pointing: z.array(z.object({ number: z.string(), subject: visibleSubject, field: z.string() })),
   fuse: fuse.nullable(),
-  dueWords: z.string().nullable(),
-  dueWhy: z.array(z.string()),
+  due: moment.nullable(),
+  dueWhy: z.array(words),
   hops: z.array(hop),
   routing: z
     .object({
       /** Null where it rests on what this reader may not read. */
       row: z.int().nullable(),
-      outcome: z.string(),
-      rows: z.array(z.object({ row: z.int(), note: z.string(), won: z.boolean(), cells: z.array(visibleReason) })),
+      outcome: words,
+      rows: z.array(z.object({ row: z.int(), note: words, won: z.boolean(), cells: z.array(visibleReason) })),
     })
     .nullable(),
   approval: z
@@ -119,7 +124,7 @@ export const sheet = z.object({
       mayDecide: z.boolean(),
       /** Stands for what is in view; a decision says it, so that it is on what was read. */
       seen: z.string(),
-      whyNot: z.string().nullable(),
+      whyNot: words.nullable(),
     })
     .nullable(),
   history: z.array(historyEntry),

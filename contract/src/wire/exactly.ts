@@ -1,7 +1,8 @@
+import type { Said } from '@tolvek/words';
 import type { z } from 'zod';
 
 /** The ways to every member of a type, as texts with dots; those of all members of a union. */
-type Ways<T> = T extends string | number | boolean | null | undefined
+type Ways<T> = T extends string | Said | number | boolean | null | undefined
   ? never
   : T extends readonly (infer Each)[]
     ? Ways<Each>

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { refusal, words } from './words.ts';
 
 /** An RFC 9457 problem document, with Tolvek's list of fields where fields are involved. */
 export const problemDocument = z
@@ -7,12 +8,14 @@ export const problemDocument = z
     title: z.string(),
     status: z.int(),
     detail: z.string(),
+    /** The same as codes, for whoever has the catalogues. */
+    said: refusal,
     problems: z
       .array(
         z.object({
           field: z.string(),
-          message: z.string(),
-          fix: z.string(),
+          message: words,
+          fix: words,
           why: z.literal('unanswered').optional(),
           place: z.object({ row: z.int(), column: z.string() }).optional(),
         }),

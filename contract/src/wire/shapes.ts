@@ -1,6 +1,7 @@
 import type { Revealed, VisibleChange, VisibleReason, VisibleValues } from '@tolvek/core/access';
 import { isOfEveryObject } from '@tolvek/core/own';
 import { z } from 'zod';
+import { words } from './words.ts';
 
 /**
  * A value that only core's `reveal` can make; the schema describes its shape, the type asks for the
@@ -9,17 +10,17 @@ import { z } from 'zod';
 export const revealed = <T>(shape: z.ZodType): z.ZodType<Revealed<T>> => shape as unknown as z.ZodType<Revealed<T>>;
 export const key = z
   .string()
-  .regex(/^[a-z][a-z0-9_-]{0,63}$/, 'Use small letters, figures, “-” and “_”, beginning with a letter.')
-  .refine((text) => !isOfEveryObject(text), 'Programs have this name for something else. Use another.');
+  .regex(/^[a-z][a-z0-9_-]{0,63}$/, 'say wire:keySigns')
+  .refine((text) => !isOfEveryObject(text), 'say wire:reservedName');
 /** Names in expressions: no hyphen, which would read as minus. */
 export const fieldKey = z
   .string()
-  .regex(/^[a-z][a-z0-9_]{0,63}$/, 'Use small letters, figures and “_”, beginning with a letter.')
-  .refine((text) => !isOfEveryObject(text), 'Programs have this name for something else. Use another.');
+  .regex(/^[a-z][a-z0-9_]{0,63}$/, 'say wire:fieldKeySigns')
+  .refine((text) => !isOfEveryObject(text), 'say wire:reservedName');
 /** Something that keeps the application from doing all of its work. */
 export const trouble = z.object({
   what: z.enum(['locked', 'full', 'disk', 'job']),
-  words: z.string(),
+  words,
   since: z.iso.datetime(),
 });
 export const moment = z.iso.datetime();
@@ -37,17 +38,17 @@ const rawSingle = z.union([z.string().max(20_000), z.number(), z.boolean(), z.nu
 const MOST_SENT = 1_000;
 export const rawAnswer = z.union([
   rawSingle,
-  z.array(z.string().max(200)).max(MOST_SENT, `Send at most ${MOST_SENT} at once.`).readonly(),
+  z.array(z.string().max(200)).max(MOST_SENT).readonly(),
   z
     .array(z.record(z.string().max(64), rawSingle))
-    .max(MOST_SENT, `Send at most ${MOST_SENT} lines at once.`)
+    .max(MOST_SENT)
     .readonly(),
 ]);
 export const rawAnswers = z.record(z.string().max(64), rawAnswer);
 export const formula = z.string().max(4_000);
 export const groupKeys = z.array(key).max(100).readonly();
 const reason: z.ZodType = z
-  .lazy(() => z.object({ words: z.string(), result: z.boolean().nullable(), parts: z.array(reason) }))
+  .lazy(() => z.object({ words, result: z.boolean().nullable(), parts: z.array(reason) }))
   .meta({ id: 'Reason' });
 export const visibleReason = revealed<VisibleReason>(reason);
 export const visibleValues = revealed<VisibleValues>(
@@ -57,26 +58,26 @@ export const visibleValues = revealed<VisibleValues>(
         key: z.string(),
         label: z.string(),
         value: fieldValue.nullable(),
-        shown: z.string(),
+        shown: words,
         writable: z.boolean(),
         source: z.enum(['asked', 'desk-only', 'computed', 'given', 'carried']),
       }),
     ),
-    withheld: z.array(z.object({ label: z.string(), rule: z.string() })),
+    withheld: z.array(z.object({ label: z.string(), rule: words })),
   }),
 );
 export const visibleSubject = revealed<string>(z.string());
 export const visibleChanges = revealed<readonly VisibleChange[]>(
-  z.array(z.object({ label: z.string(), before: z.string(), after: z.string() })),
+  z.array(z.object({ label: z.string(), before: words, after: words })),
 );
 export const name = z.string().trim().max(200);
 export const keys = z.array(z.string().max(64)).max(100).readonly();
-export const text = z.string().trim().min(1, 'Write something first.').max(5_000);
+export const text = z.string().trim().min(1).max(5_000);
 export const numbered = z.strictObject({ number: z.string().max(20) });
 export const withToken = z.strictObject({ token: z.string().max(100) });
 export const keyed = z.strictObject({ key: z.string().max(64) });
 export const slugged = z.strictObject({ slug: z.string().max(64) });
 /** The letters before numbers. */
-export const prefix = z.string().regex(/^[A-Z]{2,5}$/, 'Use two to five capital letters, like AC.');
+export const prefix = z.string().regex(/^[A-Z]{2,5}$/, 'say wire:prefixSigns');
 export const done = z.object({ done: z.literal(true) });
 export const versioned = z.object({ version: z.int() });

@@ -34,7 +34,7 @@ export const doorRoutes = routesOf(doorHeads, {
     says: 'Adds a door to a form, open to everybody who proves who they are in this way. It leads nowhere until the form is released.',
     params: keyed,
     body: z.strictObject({
-      name: z.string().trim().min(1, 'Give the door a name.').max(200),
+      name: z.string().trim().min(1, 'say wire:nameMissing').max(200),
       proof: z.enum(['sign-in', 'confirmed-address']),
     }),
     answer: z.object({ slug: z.string() }),

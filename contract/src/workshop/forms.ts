@@ -6,6 +6,7 @@ import { accessRules, field, stage, vocabulary } from '../register/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
 import { routesOf } from '../wire/route.ts';
 import { done, keyed, moment, prefix, visibleChanges, visibleSubject } from '../wire/shapes.ts';
+import { words } from '../wire/words.ts';
 import { formHeads } from './heads.ts';
 
 const asksFor = z.array(z.string().max(64)).max(500);
@@ -22,7 +23,7 @@ const knownRegister = exactly<KnownRegister>()(
 /** One way of a value that was allowed on purpose. */
 const disclosed = z.object({
   id: z.string(),
-  words: z.string(),
+  words,
   source: z.string(),
   what: z.enum(['verdict', 'value']),
   reason: z.string(),
@@ -163,7 +164,7 @@ export const formRoutes = routesOf(formHeads, {
       plan: z.object({ rules: accessRules }),
       /** Ways of values that were allowed on purpose. */
       allowed: z.array(disclosed),
-      planHistory: z.array(z.object({ at: moment, who: z.string(), words: z.string() })),
+      planHistory: z.array(z.object({ at: moment, who: z.string(), words })),
       /** What the release in force tells to somebody who may not read it, as the plan is now. */
       waysInForce: z.array(finding),
       /** The fields that this viewer may read on requests that are not their own. */
@@ -171,8 +172,8 @@ export const formRoutes = routesOf(formHeads, {
       access: z.array(
         z.object({
           name: z.string(),
-          fields: z.array(z.string()),
-          audience: z.string(),
+          fields: z.array(words),
+          audience: words,
           level: z.enum(['hidden', 'read', 'write']),
         }),
       ),
@@ -180,7 +181,7 @@ export const formRoutes = routesOf(formHeads, {
         z.object({
           field: z.string(),
           label: z.string(),
-          cells: z.array(z.object({ who: z.string(), level: z.enum(['hidden', 'read', 'write']), rule: z.string() })),
+          cells: z.array(z.object({ who: words, level: z.enum(['hidden', 'read', 'write']), rule: words })),
         }),
       ),
     }),

@@ -2,6 +2,7 @@ import { BUDGETS } from '@tolvek/core/budget';
 import { z } from 'zod';
 import { routesOf } from '../wire/route.ts';
 import { done, keyed, moment, visibleChanges, visibleSubject } from '../wire/shapes.ts';
+import { words } from '../wire/words.ts';
 import { manyHeads } from './heads.ts';
 
 /** Rows taken in at once. */
@@ -10,7 +11,7 @@ export const MOST_IMPORTED = BUDGETS.sheet.rows;
 /** The number that a row got or would get, or what is wrong with it. */
 const toldRow = z.object({
   number: z.string().nullable(),
-  problems: z.array(z.object({ field: z.string(), message: z.string(), fix: z.string() })),
+  problems: z.array(z.object({ field: z.string(), message: words, fix: words })),
 });
 
 /** Work over many requests at once, and how far it is. */
@@ -57,7 +58,7 @@ export const manyRoutes = routesOf(manyHeads, {
         z.object({
           number: z.string(),
           subject: visibleSubject,
-          refused: z.string().nullable(),
+          refused: words.nullable(),
           changes: visibleChanges,
         }),
       ),
@@ -85,8 +86,8 @@ export const manyRoutes = routesOf(manyHeads, {
             requester: z.string().max(254),
           }),
         )
-        .min(1, 'There is no row.')
-        .max(MOST_IMPORTED, `At most ${MOST_IMPORTED} rows at once.`),
+        .min(1)
+        .max(MOST_IMPORTED),
       apply: z.boolean(),
     }),
     answer: z.object({

@@ -5,6 +5,7 @@ import { field, stageDesign } from '../register/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
 import { routesOf } from '../wire/route.ts';
 import { keyed, prefix, versioned, visibleSubject } from '../wire/shapes.ts';
+import { words } from '../wire/words.ts';
 import { registerHeads } from './heads.ts';
 
 const asksFor = z.array(z.string().max(64)).max(500);
@@ -24,10 +25,8 @@ const note = z.string().max(500);
 
 /** What a draft would change of what is in force, and what keeps it from being put in force. */
 const draftTells = {
-  changes: z.array(
-    z.object({ page: z.string(), at: z.string(), words: z.string(), before: z.string(), after: z.string() }),
-  ),
-  problems: z.array(z.object({ field: z.string(), message: z.string(), fix: z.string() })),
+  changes: z.array(z.object({ page: z.string(), at: z.string(), words, before: words, after: words })),
+  problems: z.array(z.object({ field: z.string(), message: words, fix: words })),
 };
 
 /** Registers, and what was in force before. */
@@ -48,7 +47,7 @@ export const registerRoutes = routesOf(registerHeads, {
       /** Keys of fields that left: kept with the requests that have them. */
       left: z.array(z.string()).readonly(),
       /** Why a field can’t leave, by its key; those that can are not among them. */
-      stays: z.record(z.string(), z.string()),
+      stays: z.record(z.string(), words),
       /** Keys of the fields that are closed to nobody who works on requests: moves ask for no others. */
       open: z.array(z.string()),
       stages: z.array(stageDesign).readonly(),

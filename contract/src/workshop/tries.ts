@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { asksForOffers, knownFile, offers } from '../register/shapes.ts';
 import { routesOf } from '../wire/route.ts';
 import { keyed, rawAnswers, visibleReason, visibleSubject } from '../wire/shapes.ts';
+import { words } from '../wire/words.ts';
 import { tryingHeads } from './heads.ts';
 
 /** Trying a draft before anybody asks by it. */
@@ -39,7 +40,7 @@ export const tryingRoutes = routesOf(tryingHeads, {
     }),
     answer: z.object({
       /** Why it could not be tried; null when it was. */
-      refused: z.string().nullable(),
+      refused: words.nullable(),
       holds: z.int(),
       fails: z.int(),
       /** Requests for which it can’t be said, as something it needs is empty. */

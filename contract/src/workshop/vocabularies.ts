@@ -2,10 +2,11 @@ import { z } from 'zod';
 import { terms } from '../register/shapes.ts';
 import { routesOf } from '../wire/route.ts';
 import { keyed } from '../wire/shapes.ts';
+import { words } from '../wire/words.ts';
 import { vocabularyHeads } from './heads.ts';
 
 /** Where a vocabulary is used: by which form, in which field. */
-const use = z.object({ form: z.string(), title: z.string(), field: z.string() });
+const use = z.object({ form: z.string(), title: z.string(), field: words });
 
 /** Vocabularies, and where they are used. */
 export const vocabularyRoutes = routesOf(vocabularyHeads, {
@@ -30,13 +31,13 @@ export const vocabularyRoutes = routesOf(vocabularyHeads, {
   },
   createVocabulary: {
     says: 'Makes a vocabulary without terms.',
-    body: z.strictObject({ name: z.string().trim().min(1, 'Name it.').max(200) }),
+    body: z.strictObject({ name: z.string().trim().min(1, 'say wire:nameMissing').max(200) }),
     answer: z.object({ key: z.string() }),
   },
   saveVocabulary: {
     says: 'Keeps a vocabulary. Requests that hold a merged term hold the other from then on.',
     params: keyed,
-    body: z.strictObject({ name: z.string().trim().min(1, 'Name it.').max(200), terms }),
+    body: z.strictObject({ name: z.string().trim().min(1, 'say wire:nameMissing').max(200), terms }),
     answer: z.object({ version: z.int(), moved: z.int() }),
   },
 });

@@ -1,3 +1,4 @@
+import { type Said, said, type Words } from '@tolvek/words';
 import { belongs, type Viewer } from '../people/index.ts';
 import { type Field, isFilled } from '../register/index.ts';
 import type { AccessLevel, AccessPlan, AccessRule } from './plan.ts';
@@ -13,7 +14,7 @@ export interface Relation {
 export interface Access {
   readonly level: AccessLevel;
   /** The name of the rule that decided. */
-  readonly rule: string;
+  readonly rule: Words;
 }
 
 const RANK: Record<AccessLevel, number> = { hidden: 0, read: 1, write: 2 };
@@ -36,23 +37,24 @@ export function accessTo(
   if ([field, ...madeFrom(field.key)].some((each) => isClosedElsewhere(each.key))) return CLOSED_ELSEWHERE;
   for (const source of madeFrom(field.key)) {
     const access = planned(source, plan, viewer, relation);
-    if (access.level === 'hidden')
-      return { level: 'hidden', rule: `${comesFrom(field)} “${source.label}”: ${access.rule}` };
+    if (access.level === 'hidden') return { level: 'hidden', rule: comesFrom(field, source, access.rule) };
   }
   const own = planned(field, plan, viewer, relation);
   return own.level === 'write' && !isFilled(field) ? { level: 'read', rule: READ_ONLY[field.source] } : own;
 }
 
-/** How a field comes from another, as the beginning of a sentence. */
-const comesFrom = (field: Field): string =>
-  isFilled(field) ? 'It is made from' : field.source === 'carried' ? 'It is brought along by' : 'It is computed from';
+/** How a field comes from another, with the rule that protects the other. */
+function comesFrom(field: Field, { label: source }: Field, rule: Words): Said {
+  if (isFilled(field)) return said('access:madeFrom', { source, rule });
+  return said(field.source === 'carried' ? 'access:broughtBy' : 'access:computedFrom', { source, rule });
+}
 
-const CLOSED_ELSEWHERE: Access = { level: 'hidden', rule: 'It is brought along from where it is closed by now' };
+const CLOSED_ELSEWHERE: Access = { level: 'hidden', rule: said('access:closedAtSource') };
 
 const READ_ONLY = {
-  computed: 'Computed fields can be read, not changed',
-  given: 'A number that was given out stays',
-  carried: 'What a reference brings along is changed where it comes from',
+  computed: said('access:computedReadOnly'),
+  given: said('access:numberStays'),
+  carried: said('access:carriedReadOnly'),
 } as const;
 
 /** What the plan itself says of a field, whatever it is made from. */
@@ -77,18 +79,18 @@ export function planned(
 const concerns = (rule: AccessRule, field: Field): boolean => rule.fields === 'all' || rule.fields.includes(field.key);
 
 function baseAccess(field: Field, relation: Relation): Access {
-  if (relation.isDesk) return { level: 'write', rule: 'The desk works with every field unless a rule says otherwise' };
-  if (!relation.isRequester) return { level: 'hidden', rule: 'Only the desk and the requester see a request' };
+  if (relation.isDesk) return { level: 'write', rule: said('access:deskDefault') };
+  if (!relation.isRequester) return { level: 'hidden', rule: said('access:onlyDeskAndRequester') };
   switch (field.source) {
     case 'asked':
-      return { level: 'read', rule: 'Requesters read what they were asked' };
+      return { level: 'read', rule: said('access:requestersReadAnswers') };
     case 'computed':
-      return { level: 'read', rule: 'Requesters read what is computed from what they were asked' };
+      return { level: 'read', rule: said('access:requestersReadComputed') };
     case 'given':
-      return { level: 'read', rule: 'Requesters read the numbers they are given' };
+      return { level: 'read', rule: said('access:requestersReadNumbers') };
     case 'carried':
-      return { level: 'read', rule: 'Requesters read what their choice brings along' };
+      return { level: 'read', rule: said('access:requestersReadCarried') };
     case 'desk-only':
-      return { level: 'hidden', rule: 'Desk-only fields are hidden from requesters' };
+      return { level: 'hidden', rule: said('access:staffOnlyHidden') };
   }
 }

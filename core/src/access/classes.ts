@@ -1,3 +1,4 @@
+import { type Said, said } from '@tolvek/words';
 import { belongs, groupsIn } from '../people/index.ts';
 import type { Relation } from './accessTo.ts';
 import type { AccessPlan, AccessRule } from './plan.ts';
@@ -84,13 +85,12 @@ export function classInWords(
   { groups, relation }: ViewerClass,
   named: readonly string[],
   nameOf: (group: string) => string,
-): string {
+): Said {
   const out = named.filter((group) => !groups.includes(group));
-  const clauses = [
-    ...(relation.isRequester ? ['asked'] : []),
-    ...(groups.length > 0 ? [`is in ${groups.map(nameOf).join(' and ')}`] : []),
-    ...(out.length > 0 ? [`is not in ${out.map(nameOf).join(' or ')}`] : []),
-  ];
-  const who = relation.isDesk ? 'somebody of the desk' : 'somebody';
-  return clauses.length > 0 ? `${who} who ${clauses.join(' and ')}` : who;
+  let who = relation.isDesk
+    ? said('people:someoneOfDesk')
+    : said(relation.isRequester ? 'people:requester' : 'people:someone');
+  if (relation.isDesk && relation.isRequester) who = said('people:who.requester', { who });
+  if (groups.length > 0) who = said('people:who.in', { who, groups: groups.map(nameOf) });
+  return out.length > 0 ? said('people:who.out', { who, groups: out.map(nameOf) }) : who;
 }

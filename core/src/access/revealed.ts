@@ -1,3 +1,4 @@
+import type { Words } from '@tolvek/words';
 import type { Field, FieldValue } from '../register/index.ts';
 
 declare const revealed: unique symbol;
@@ -12,7 +13,7 @@ export interface VisibleField {
   readonly key: string;
   readonly label: string;
   readonly value: FieldValue | null;
-  readonly shown: string;
+  readonly shown: Words;
   readonly writable: boolean;
   readonly source: Field['source'];
 }
@@ -20,11 +21,11 @@ export interface VisibleField {
 export interface VisibleValues {
   readonly fields: readonly VisibleField[];
   /** Named for the desk, so that nobody wonders; requesters are not told what they can't see. */
-  readonly withheld: readonly { readonly label: string; readonly rule: string }[];
+  readonly withheld: readonly { readonly label: string; readonly rule: Words }[];
 }
 
 export interface VisibleReason {
-  readonly words: string;
+  readonly words: Words;
   readonly result: boolean | null;
   readonly parts: readonly VisibleReason[];
 }
@@ -37,6 +38,6 @@ export interface ValueChange {
 
 export interface VisibleChange {
   readonly label: string;
-  readonly before: string;
-  readonly after: string;
+  readonly before: Words;
+  readonly after: Words;
 }

@@ -1,3 +1,4 @@
+import type { Said } from '@tolvek/words';
 /**
  * What guards a place where something is made from fields and somebody reads it.
  *
@@ -79,7 +80,7 @@ export interface Sink {
   /** The expressions that make it: a disclosure is of these, and of no others. */
   readonly text: string;
   /** What it does with a field, as a sentence without its end: `rule “Copy” puts it into “Escort”`. */
-  readonly says: (it: string, how: Read['how']) => string;
+  readonly says: (it: string, how: Read['how']) => Said;
   readonly readers: Readers;
   readonly reads: readonly Read[];
 }

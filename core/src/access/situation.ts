@@ -1,3 +1,4 @@
+import { said, type Words } from '@tolvek/words';
 import type { Explanation } from '../expression/index.ts';
 import { own } from '../own/index.ts';
 import { belongs, type Viewer } from '../people/index.ts';
@@ -7,6 +8,7 @@ import {
   type Field,
   type FieldValue,
   type NameOf,
+  sayValue,
   showValue,
   type Values,
 } from '../register/index.ts';
@@ -35,8 +37,8 @@ interface Levels {
   readable: ReadonlySet<string> | null;
 }
 
-const NOT_HERE: Access = { level: 'hidden', rule: 'There is no such field here' };
-const STAYS: Access = { level: 'hidden', rule: 'What is hidden from somebody of the desk goes into no letter' };
+const NOT_HERE: Access = { level: 'hidden', rule: said('access:noField') };
+const STAYS: Access = { level: 'hidden', rule: said('access:notInEmails') };
 
 /** The fields that a subject names, by what protects them. */
 const inSubjects = new WeakMap<Protection, Map<string, readonly Field[]>>();
@@ -130,7 +132,7 @@ export class Reading {
   /** Projects values to what may be seen here. `only`: the fields wanted, when not all are. */
   reveal(values: Values, nameOf: NameOf, only?: readonly Field[]): Revealed<VisibleValues> {
     const fields: VisibleField[] = [];
-    const withheld: { label: string; rule: string }[] = [];
+    const withheld: { label: string; rule: Words }[] = [];
     const { relation, purpose } = this.situation;
     for (const field of only ?? this.protection.fields) {
       const access = this.levelOf(field.key);
@@ -143,7 +145,7 @@ export class Reading {
         key: field.key,
         label: field.label,
         value,
-        shown: value === null ? '' : showValue(field, value, nameOf),
+        shown: value === null ? '' : sayValue(field, value, nameOf),
         writable: access.level === 'write',
         source: field.source,
       });
@@ -161,11 +163,11 @@ export class Reading {
     nameOf: NameOf,
   ): Revealed<string> {
     const named = namedIn(this.protection, design.subject);
-    const { fields } = this.reveal(values, nameOf, named);
-    const filled = design.subject.replace(
-      /\{(\w+)\}/g,
-      (_, key: string) => fields.find((field) => field.key === key)?.shown ?? '',
-    );
+    const filled = design.subject.replace(/\{(\w+)\}/g, (_, key: string) => {
+      const field = named.find((each) => each.key === key);
+      const value = field && this.levelOf(key).level !== 'hidden' ? own(values, key) : undefined;
+      return field && value !== undefined ? showValue(field, value, nameOf) : '';
+    });
     const tidy = filled
       .replace(/\s+/g, ' ')
       .replace(/(\s*[,·–-]\s*)+(?=[,·–-]|$)/g, '')
@@ -193,7 +195,7 @@ export class Reading {
     const visible = changes.flatMap((change) => {
       const field = this.protection.fields.find((each) => each.key === change.field);
       if (!field || !this.readable.has(change.field)) return [];
-      const show = (value: FieldValue | null): string => (value === null ? '' : showValue(field, value, nameOf));
+      const show = (value: FieldValue | null): Words => (value === null ? '' : sayValue(field, value, nameOf));
       return [{ label: field.label, before: show(change.before), after: show(change.after) }];
     });
     return visible as unknown as Revealed<readonly VisibleChange[]>;

@@ -1,3 +1,4 @@
+import { said, type Words } from '@tolvek/words';
 import { type Holder, holderOf, holdersOf, type Viewer } from '../people/index.ts';
 
 /** Who is asked at a step: any member of a group decides for it, or one person. */
@@ -70,48 +71,45 @@ export function mayNotDecide(
   seat: { readonly state: SeatState; readonly holder: string; readonly decidedBeside: readonly string[] },
   viewer: Viewer,
   requesterId: string | null,
-): { reason: string; fix: string } | null {
-  if (seat.state !== 'open') return { reason: SHUT[seat.state], fix: 'Open the request to see who decided, and why.' };
+): { reason: Words; fix: Words } | null {
+  if (seat.state !== 'open') return { reason: SHUT[seat.state], fix: said('answers:openToSee') };
   if (viewer.personId === requesterId)
     return {
-      reason: 'Nobody decides their own request.',
-      fix:
-        'group' in holderOf(seat.holder)
-          ? 'Another member of the group has to decide.'
-          : 'Ask the coordinator to free it, or to have somebody else decide.',
+      reason: said('answers:notYourOwn'),
+      fix: 'group' in holderOf(seat.holder) ? said('answers:otherMember') : said('answers:otherDecider'),
     };
   if (seat.decidedBeside.includes(viewer.personId))
-    return { reason: 'You have decided at this step already.', fix: 'Somebody else has to decide beside you.' };
+    return { reason: said('answers:decidedAlready'), fix: said('answers:secondPerson') };
   if (!holdersOf(viewer).includes(seat.holder))
     return 'group' in holderOf(seat.holder)
       ? {
-          reason: 'Only members of the deciding group can decide this.',
-          fix: 'Ask one of them, or ask the coordinator to add you.',
+          reason: said('answers:onlyGroup'),
+          fix: said('answers:askGroup'),
         }
       : {
-          reason: 'Only the person who was asked can decide this.',
-          fix: 'Ask them, or ask the coordinator to free it.',
+          reason: said('answers:onlyPerson'),
+          fix: said('answers:askPerson'),
         };
   return null;
 }
 
-const SHUT: Readonly<Record<Exclude<SeatState, 'open'>, string>> = {
-  ahead: 'This is not to be decided yet.',
-  approved: 'This was already approved.',
-  refused: 'This was already refused.',
-  closed: 'This needs no decision any more.',
+const SHUT: Readonly<Record<Exclude<SeatState, 'open'>, Words>> = {
+  ahead: said('answers:stepAhead'),
+  approved: said('answers:wasApproved'),
+  refused: said('answers:wasRefused'),
+  closed: said('answers:noLongerNeeded'),
 };
 
 /** A refusal needs a reason the requester can act on. */
 export function verdictProblem(
   verdict: Verdict,
   comment: string,
-): { field: 'comment'; message: string; fix: string } | null {
+): { field: 'comment'; message: Words; fix: Words } | null {
   return verdict === 'refuse' && comment.trim() === ''
     ? {
         field: 'comment',
-        message: 'A refusal needs a reason.',
-        fix: 'Say in a sentence why, and what the requester could do instead.',
+        message: said('answers:refusalNeedsReason'),
+        fix: said('answers:sayWhy'),
       }
     : null;
 }

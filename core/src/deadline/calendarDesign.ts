@@ -1,3 +1,4 @@
+import { type Said, said } from '@tolvek/words';
 import { Temporal } from 'temporal-polyfill';
 import {
   compareContents,
@@ -8,20 +9,22 @@ import {
 } from '../design/index.ts';
 import type { WorkingCalendar } from './calendar.ts';
 
-const DAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
+const DAYS = (['monday', 'tuesday', 'wednesday', 'thursday', 'friday', 'saturday', 'sunday'] as const).map((day) =>
+  said(`calendars:${day}`),
+);
 
-const PLACES: Readonly<Record<string, string>> = {
-  name: 'the name',
-  zone: 'the time zone',
-  week: 'the hours of the week',
+const PLACES: Readonly<Record<string, Said>> = {
+  name: said('calendars:theName'),
+  zone: said('calendars:theZone'),
+  week: said('calendars:theHours'),
 };
 
 const rulesOf = (...states: readonly (WorkingCalendar | null)[]): MergeRules => ({
   lists: { holidays: (item) => String(item.date) },
   nameOf: ([place = '', date]) => {
-    if (place !== 'holidays') return PLACES[place] ?? 'the calendar';
+    if (place !== 'holidays') return PLACES[place] ?? said('calendars:theCalendar');
     const day = states.flatMap((state) => state?.holidays ?? []).find((each) => each.date === date);
-    return day ? `the closed day ${day.date}, ${day.name}` : 'the closed days';
+    return day ? said('calendars:closedDay', { day: day.date, name: day.name }) : said('calendars:closedDays');
   },
 });
 
@@ -50,31 +53,29 @@ const isDate = (text: string): boolean => {
 };
 
 function found({ name, zone, week, holidays }: WorkingCalendar): readonly DesignFinding[] {
-  const error = (at: string, message: string): DesignFinding => ({ severity: 'error', page: 'calendar', at, message });
+  const error = (at: string, message: Said): DesignFinding => ({ severity: 'error', page: 'calendar', at, message });
   const hours = week.flatMap((day, place): DesignFinding[] => {
     const minutes = day.map(([from, to]) => [minutesOf(from), minutesOf(to)] as const);
-    const label = DAYS[place] ?? '';
+    const weekday = DAYS[place] ?? '';
     if (minutes.some(([from, to]) => from === null || to === null))
-      return [error(`week ${place}`, `${label} has a time that is none. Write times like 08:00; a day ends at 24:00.`)];
+      return [error(`week ${place}`, said('calendars:badTime', { weekday }))];
     const isInOrder = minutes.every(
       ([from, to], index) => (from ?? 0) < (to ?? 0) && (index === 0 || (minutes[index - 1]?.[1] ?? 0) <= (from ?? 0)),
     );
-    return isInOrder
-      ? []
-      : [error(`week ${place}`, `${label}: each stretch has to end after it begins, and begin after the one before.`)];
+    return isInOrder ? [] : [error(`week ${place}`, said('calendars:badOrder', { weekday }))];
   });
   const dates = holidays.map(({ date }) => date);
   return [
-    ...(name.trim() === '' ? [error('name', 'The calendar has no name.')] : []),
-    ...(isZone(zone) ? [] : [error('zone', `“${zone}” is no time zone. Write one like Europe/Dublin.`)]),
+    ...(name.trim() === '' ? [error('name', said('calendars:noName'))] : []),
+    ...(isZone(zone) ? [] : [error('zone', said('calendars:badZone', { zone }))]),
     ...hours,
-    ...(week.every((day) => day.length === 0) ? [error('week', 'No day is open: nothing would ever be due.')] : []),
+    ...(week.every((day) => day.length === 0) ? [error('week', said('calendars:neverOpen'))] : []),
     ...dates.flatMap((date, place) =>
       !isDate(date)
-        ? [error(`holidays ${date}`, `“${date}” is no day. Write days like 2026-12-24.`)]
+        ? [error(`holidays ${date}`, said('calendars:badDay', { typed: date }))]
         : dates.indexOf(date) === place
           ? []
-          : [error(`holidays ${date}`, `${date} stands there twice.`)],
+          : [error(`holidays ${date}`, said('calendars:dayTwice', { day: date }))],
     ),
   ];
 }

@@ -1,3 +1,4 @@
+import { type Length, type Said, said } from '@tolvek/words';
 import type { WorkingCalendar } from './calendar.ts';
 import { addWorkingTime, endOfWorkingDay, NeverOpen, subtractWorkingTime, workingTimeBetween } from './workingTime.ts';
 
@@ -116,7 +117,7 @@ export interface Fuse {
   readonly state: 'calm' | 'soon' | 'late' | 'paused' | 'done';
   readonly burned: readonly { readonly from: number; readonly to: number }[];
   readonly ticks: readonly number[];
-  readonly words: string;
+  readonly words: Said;
   /** ms of working time left; negative when late. */
   readonly left: number;
 }
@@ -158,47 +159,40 @@ export function fuseAt(
   return { state, burned, ticks: reminder ? [share(reminder.at)] : [], words: fuseWords(state, left, calendar), left };
 }
 
-/**
- * What a requester may count on, as the second half of a sentence; `due` is the deadline in words.
- */
+/** What a requester may count on; null where there is nothing to say. `due`: epoch ms. */
 export function promiseInWords(
   state: { readonly finished: boolean; readonly paused: boolean; readonly late: boolean },
-  due: string,
-): string {
-  if (state.finished) return '';
-  if (state.paused) return 'it goes on when you have answered';
-  return state.late ? `we are late: you should have heard from us by ${due}` : `you hear from us by ${due}`;
+  due: number | null,
+): Said | null {
+  if (state.finished) return null;
+  if (state.paused) return said('deadlines:paused');
+  if (due === null) return state.late ? said('deadlines:weAreLateNoDate') : null;
+  return said(state.late ? 'deadlines:weAreLate' : 'deadlines:planned', { due });
 }
 
-function fuseWords(state: Fuse['state'], left: number, calendar: WorkingCalendar): string {
-  const length = lengthInWords(Math.abs(left), calendar);
+function fuseWords(state: Fuse['state'], left: number, calendar: WorkingCalendar): Said {
+  const length = lengthOf(Math.abs(left), calendar);
   switch (state) {
     case 'done':
-      return left < 0 ? `finished ${length} late` : 'finished in time';
+      return left < 0 ? said('deadlines:finishedLate', { length }) : said('deadlines:finishedInTime');
     case 'paused':
-      return `paused, ${length} left`;
+      return said('deadlines:pausedLeft', { length });
     case 'late':
-      return left === 0 ? 'late since closing time' : `late by ${length}`;
+      return left === 0 ? said('deadlines:overdueNow') : said('deadlines:overdue', { length });
     case 'soon':
     case 'calm':
-      return `${length} left`;
+      return said('deadlines:left', { length });
   }
 }
 
 /**
- * A length of working time: `2 h 10 min`, or `3 days` when it is more than two full days of the
- * calendar's Monday.
+ * A length of working time (ms) as people count it: in minutes, or in whole and half days when it is more
+ * than two full days of the calendar.
  */
-export function lengthInWords(ms: number, calendar: WorkingCalendar): string {
+export function lengthOf(ms: number, calendar: WorkingCalendar): Length {
   const minutes = Math.round(ms / 60_000);
   const day = fullDayMinutes(calendar);
-  if (day > 0 && minutes >= 2 * day) {
-    const days = Math.round((minutes / day) * 2) / 2;
-    return `${Number.isInteger(days) ? days : `${Math.floor(days)}½`} days`;
-  }
-  const [h, m] = [Math.floor(minutes / 60), minutes % 60];
-  if (h === 0) return `${m} min`;
-  return m === 0 ? `${h} h` : `${h} h ${m} min`;
+  return day > 0 && minutes >= 2 * day ? { days: Math.round((minutes / day) * 2) / 2 } : { minutes };
 }
 
 const minutesOf = (clock: string): number => Number(clock.slice(0, 2)) * 60 + Number(clock.slice(3, 5));

@@ -8,7 +8,7 @@ export {
   fuseAt,
   isPaused,
   LONGEST_LENGTH,
-  lengthInWords,
+  lengthOf,
   type Pause,
   type PlannedDeadline,
   pauseDeadline,

@@ -2,8 +2,10 @@ import { readyCalendar, SEARCH_DAYS, type WorkingCalendar } from './calendar.ts'
 
 /** Thrown when a calendar has no open hours within ten years, so that no moment can be computed. */
 export class NeverOpen extends Error {
-  constructor(calendar: WorkingCalendar) {
-    super(`The working calendar “${calendar.name}” has no open hours in the next ten years.`);
+  readonly calendar: string;
+  constructor({ name }: WorkingCalendar) {
+    super(name);
+    this.calendar = name;
   }
 }
 

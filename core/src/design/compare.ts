@@ -1,6 +1,9 @@
+import { said, type Words } from '@tolvek/words';
 import { isSame } from '../own/index.ts';
 import type { Change } from './kind.ts';
 import { isPlain, type Json, type MergeRules } from './merge.ts';
+
+type What = 'designs:new' | 'designs:gone' | 'designs:changed' | 'designs:reordered';
 
 /**
  * What differs between two states of a design, setting by setting, for kinds that have no words of
@@ -12,12 +15,12 @@ export function compareContents<Content extends object>(
   { lists, nameOf }: MergeRules,
 ): readonly Change[] {
   const changes: Change[] = [];
-  const add = (way: readonly string[], what: string, old: unknown, fresh: unknown): void => {
+  const add = (way: readonly string[], what: What, old: unknown, fresh: unknown): void => {
     const name = nameOf(way);
     changes.push({
       page: way[0] ?? '',
       at: way.slice(0, 2).join(' '),
-      words: `${name.charAt(0).toUpperCase()}${name.slice(1)} ${what}.`,
+      words: said(what, { name }),
       before: inWords(old),
       after: inWords(fresh),
     });
@@ -29,7 +32,13 @@ export function compareContents<Content extends object>(
     else if (isPlain(old) && isPlain(fresh)) {
       for (const name of new Set([...Object.keys(old), ...Object.keys(fresh)]))
         look(old[name], fresh[name], [...way, name]);
-    } else add(way, old === undefined ? 'is new' : fresh === undefined ? 'goes away' : 'changes', old, fresh);
+    } else
+      add(
+        way,
+        old === undefined ? 'designs:new' : fresh === undefined ? 'designs:gone' : 'designs:changed',
+        old,
+        fresh,
+      );
   };
   const items = (
     old: readonly Json[],
@@ -42,17 +51,17 @@ export function compareContents<Content extends object>(
       look(was?.get(key), is?.get(key), [...way, key]);
     const common = (list: readonly Json[], other: ReadonlyMap<string, Json> | undefined): readonly string[] =>
       list.map(keyOf).filter((key) => other?.has(key));
-    if (!isSame(common(old, is), common(fresh, was))) add(way, 'are in another order', undefined, undefined);
+    if (!isSame(common(old, is), common(fresh, was))) add(way, 'designs:reordered', undefined, undefined);
   };
   if (before) look(before, after, []);
-  else add([], 'is new', undefined, undefined);
+  else add([], 'designs:new', undefined, undefined);
   return changes;
 }
 
 /** As far as people can read it: what has a name by its name, lists of words; empty for what is built of more. */
-function inWords(value: unknown): string {
+function inWords(value: unknown): Words {
   if (value === undefined || value === null) return '';
-  if (typeof value === 'boolean') return value ? 'Yes' : 'No';
+  if (typeof value === 'boolean') return value ? said('common:yes') : said('common:no');
   if (Array.isArray(value)) return value.every((each) => typeof each !== 'object') ? value.join(', ') : '';
   if (!isPlain(value)) return String(value);
   const { label, name } = value;

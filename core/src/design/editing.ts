@@ -1,3 +1,4 @@
+import { said, type Words } from '@tolvek/words';
 import type { DesignKind } from './kind.ts';
 
 /** Where what was typed stands: on its way, kept, refused, or changed by somebody else as well. */
@@ -12,7 +13,7 @@ export interface Editing<Content extends object> {
   readonly kept: Content;
   readonly version: number;
   readonly state: SaveState;
-  readonly trouble: string;
+  readonly trouble: Words;
 }
 
 /** What can happen to a draft that is being edited. */
@@ -20,7 +21,7 @@ export type EditingEvent<Content extends object> =
   | { readonly did: 'changed'; readonly edit: (content: Content) => Content }
   | { readonly did: 'undone' | 'redone' | 'sent' }
   | { readonly did: 'stored'; readonly content: Content; readonly version: number }
-  | { readonly did: 'refused'; readonly trouble: string }
+  | { readonly did: 'refused'; readonly trouble: Words }
   /** Somebody else kept a change meanwhile: what was sent here, and what they made of it. */
   | { readonly did: 'met'; readonly sent: Content; readonly theirs: Content; readonly version: number }
   /** Where both changed the same: mine stands, or theirs; all else of either side is kept. */
@@ -74,7 +75,7 @@ export function editingAfter<Content extends object>(
         return {
           ...before,
           state: 'changed elsewhere',
-          trouble: `You both changed ${clashes.join(', ')}. Everything else of both is kept.`,
+          trouble: said('designs:bothChanged', { places: clashes }),
         };
       // What was typed while theirs was fetched is laid over it as well.
       const content = before.content === event.sent ? together : merge(event.sent, before.content, together).content;

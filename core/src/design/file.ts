@@ -1,3 +1,4 @@
+import { said, type Words } from '@tolvek/words';
 import type { DesignKind, Reference } from './kind.ts';
 
 /** A design with all it names, to be taken to another installation as one file. */
@@ -26,14 +27,12 @@ export function fromDesignFile<Content extends object>(
   kind: Pick<DesignKind<Content>, 'kind'>,
   schema: { readonly safeParse: (value: unknown) => { success: true; data: Content } | { success: false } },
   file: unknown,
-): { readonly content: Content } | { readonly wrong: string } {
+): { readonly content: Content } | { readonly wrong: Words } {
   const { format, version, content } = (typeof file === 'object' && file !== null ? file : {}) as Partial<
     DesignFile<Content>
   >;
-  if (format !== formatOf(kind.kind)) return { wrong: `This is no file of a ${kind.kind}.` };
-  if (version !== 1) return { wrong: `This file was made by a newer release, in a form that is not known here.` };
+  if (format !== formatOf(kind.kind)) return { wrong: said('designs:otherFile') };
+  if (version !== 1) return { wrong: said('designs:newerFile') };
   const read = schema.safeParse(content);
-  return read.success
-    ? { content: read.data }
-    : { wrong: `What this file holds is not a ${kind.kind} as it is known here.` };
+  return read.success ? { content: read.data } : { wrong: said('designs:brokenFile') };
 }

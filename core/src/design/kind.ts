@@ -1,13 +1,14 @@
+import type { Words } from '@tolvek/words';
 /** One thing that differs between two states of a design: in a sentence, and on either side. */
 export interface Change {
   /** Where in the design it is worked on. */
   readonly page: string;
   readonly at: string;
-  readonly words: string;
+  readonly words: Words;
   /** Empty when there was nothing. */
-  readonly before: string;
+  readonly before: Words;
   /** Empty when nothing is left. */
-  readonly after: string;
+  readonly after: Words;
 }
 
 /** What a design names of another one: `{ kind: 'vocabulary', key: 'species', at: 'Species', in: … }`. */
@@ -15,7 +16,7 @@ export interface Reference {
   readonly kind: string;
   readonly key: string;
   /** What the place that names it is called. */
-  readonly at: string;
+  readonly at: Words;
 }
 
 /** Something wrong or doubtful in a design: errors keep it from being put in force. */
@@ -23,14 +24,14 @@ export interface DesignFinding {
   readonly severity: 'error' | 'caution';
   readonly page: string;
   readonly at: string;
-  readonly message: string;
+  readonly message: Words;
 }
 
 /** Two people’s states of a design, put together. */
 export interface Merged<Content> {
   readonly content: Content;
   /** What both changed, each in another way; the first side’s change stands in `content`. */
-  readonly clashes: readonly string[];
+  readonly clashes: readonly Words[];
 }
 
 /**

@@ -1,3 +1,4 @@
+import type { Words } from '@tolvek/words';
 import { isSame } from '../own/index.ts';
 import type { Merged } from './kind.ts';
 
@@ -6,7 +7,7 @@ export interface MergeRules {
   /** Lists whose items have an identity, by the setting they stand in: they are merged item by item. */
   readonly lists: Readonly<Record<string, (item: Json) => string>>;
   /** What a place is called, by the settings and items that lead there. */
-  readonly nameOf: (way: readonly string[]) => string;
+  readonly nameOf: (way: readonly string[]) => Words;
 }
 
 export type Json = Readonly<Record<string, unknown>>;
@@ -30,7 +31,7 @@ export function mergeContents<Content extends object>(
   theirs: Content,
   { lists, nameOf }: MergeRules,
 ): Merged<Content> {
-  const clashes: string[] = [];
+  const clashes: Words[] = [];
   const merging = { lists, clash: (way: readonly string[]): void => void clashes.push(nameOf(way)) };
   const content = mergedObject(base as Json, mine as Json, theirs as Json, [], merging);
   return { content: content as Content, clashes: [...new Set(clashes)] };

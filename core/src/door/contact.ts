@@ -1,3 +1,4 @@
+import { said } from '@tolvek/words';
 import { isMailAddress, type Problem } from '../register/index.ts';
 
 /** Who asks from outside. */
@@ -6,10 +7,11 @@ export interface ContactAnswer {
   readonly email: string;
 }
 
-export const CONTACT_LABELS: Readonly<Record<string, string>> = {
-  'contact.name': 'Your name',
-  'contact.email': 'Your mail address',
-};
+export const CONTACT_LABELS = { 'contact.name': 'answers:yourName', 'contact.email': 'answers:yourEmail' } as const;
+
+/** Whether a problem is about who asks, not about an answer. */
+export const isContactField = (field: string): field is keyof typeof CONTACT_LABELS =>
+  Object.hasOwn(CONTACT_LABELS, field);
 
 /** Signs a name may have at most. */
 const NAME_LENGTH = 60;
@@ -31,28 +33,32 @@ export function contactProblems(contact: ContactAnswer): readonly Problem[] {
   ] as const) {
     if (value === '')
       problems.push({
-        ...{ field, message: `“${CONTACT_LABELS[field]}” has no answer yet.`, fix: 'Fill it in.' },
+        ...{
+          field,
+          message: said('answers:unanswered', { label: said(CONTACT_LABELS[field]) }),
+          fix: said('answers:fillIn'),
+        },
         why: 'unanswered',
       });
   }
   if (email !== '' && !isMailAddress(email)) {
     problems.push({
       field: 'contact.email',
-      message: `“${email}” is not a mail address.`,
-      fix: 'Give an address like name@institute.example; the confirmation goes there.',
+      message: said('answers:notAnEmail', { typed: email }),
+      fix: said('answers:likeEmailConfirm'),
     });
   }
   if (name.length > NAME_LENGTH) {
     problems.push({
       field: 'contact.name',
-      message: `“${CONTACT_LABELS['contact.name']}” is longer than ${NAME_LENGTH} letters.`,
-      fix: 'Give the name you are called by.',
+      message: said('answers:nameTooLong', { most: NAME_LENGTH }),
+      fix: said('answers:shorterName'),
     });
   } else if (name !== '' && !NAME.test(name)) {
     problems.push({
       field: 'contact.name',
-      message: `“${CONTACT_LABELS['contact.name']}” holds signs that names are not written with.`,
-      fix: 'Use letters, spaces, full stops, hyphens and apostrophes only.',
+      message: said('answers:nameOddSigns'),
+      fix: said('answers:nameSigns'),
     });
   }
   return problems;

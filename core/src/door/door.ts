@@ -29,9 +29,6 @@ export interface DoorDesign {
   readonly closedMessage: string;
 }
 
-/** How many requests, in words. */
-export const manyRequests = (n: number): string => (n === 1 ? 'one request' : `${n} requests`);
-
 /** The kind of a door, as conditions know it: for one’s own staff, or for everybody outside. */
 export const kindOfProof = (proof: Proof): 'staff' | 'outside' => (proof === 'sign-in' ? 'staff' : 'outside');
 

@@ -1,3 +1,4 @@
+import { type Said, said } from '@tolvek/words';
 import {
   compareContents,
   type DesignFinding,
@@ -8,33 +9,33 @@ import {
 import { groupsIn } from '../people/index.ts';
 import type { DoorDesign } from './door.ts';
 
-const PLACES: Readonly<Record<string, string>> = {
-  name: 'the name',
-  audience: 'who may ask',
-  proof: 'how people prove who they are',
-  open: 'whether it is open',
-  opensAt: 'when it opens',
-  closesAt: 'when it closes',
-  limits: 'how many may come in',
-  closedMessage: 'what people read when it is closed',
+const PLACES: Readonly<Record<string, Said>> = {
+  name: said('doors:theName'),
+  audience: said('doors:theAudience'),
+  proof: said('doors:theProof'),
+  open: said('doors:isOpen'),
+  opensAt: said('doors:theOpening'),
+  closesAt: said('doors:theClosing'),
+  limits: said('doors:theLimits'),
+  closedMessage: said('doors:theMessage'),
 };
 
 const RULES: MergeRules = {
   lists: { limits: (item) => String(item.id) },
-  nameOf: ([place = '']) => PLACES[place] ?? 'the door',
+  nameOf: ([place = '']) => PLACES[place] ?? said('doors:theDoor'),
 };
 
 function found({ name, opensAt, closesAt, limits }: DoorDesign): readonly DesignFinding[] {
-  const error = (at: string, message: string): DesignFinding => ({ severity: 'error', page: 'doors', at, message });
+  const error = (at: string, message: Said): DesignFinding => ({ severity: 'error', page: 'doors', at, message });
   return [
-    ...(name.trim() === '' ? [error('name', 'The door has no name.')] : []),
+    ...(name.trim() === '' ? [error('name', said('doors:noName'))] : []),
     ...(opensAt !== null && closesAt !== null && closesAt <= opensAt
-      ? [error('closesAt', 'The door closes before it opens: nobody could come in.')]
+      ? [error('closesAt', said('doors:closesFirst'))]
       : []),
     ...limits.flatMap(({ id, of, days }, place) =>
       limits.findIndex((each) => each.of === of && each.days === days) === place
         ? []
-        : [error(`limits ${id}`, 'Two limits count the same. Leave one of them out.')],
+        : [error(`limits ${id}`, said('doors:sameLimits'))],
     ),
   ];
 }
@@ -46,5 +47,5 @@ export const DOOR: DesignKind<DoorDesign> = {
   compare: (before, after) => compareContents(before, after, RULES),
   merge: (base, mine, theirs) => mergeContents(base, mine, theirs, RULES),
   findings: found,
-  refersTo: ({ audience }) => groupsIn(audience).map((key) => ({ kind: 'group', key, at: 'who may ask' })),
+  refersTo: ({ audience }) => groupsIn(audience).map((key) => ({ kind: 'group', key, at: said('doors:theAudience') })),
 };

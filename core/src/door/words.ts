@@ -1,23 +1,28 @@
-import { momentInWords } from '../deadline/index.ts';
+import { type Said, said, type Words } from '@tolvek/words';
 import { audienceInWords } from '../people/index.ts';
-import { type DoorDesign, type DoorLimit, manyRequests } from './door.ts';
+import type { DoorDesign, DoorLimit } from './door.ts';
 
-function limitInWords({ most, of, days }: DoorLimit): string {
-  const long = days === null ? '' : days === 1 ? ' a day' : ` in ${days} days`;
-  return `At most ${manyRequests(most)}${of === 'each' ? ' from each person' : ''}${long}.`;
+function limitInWords({ most: count, of, days }: DoorLimit): Said {
+  if (days === null) return said(of === 'all' ? 'doors:mostAll' : 'doors:mostEach', { count });
+  if (days === 1) return said(of === 'all' ? 'doors:mostAllDay' : 'doors:mostEachDay', { count });
+  return said(of === 'all' ? 'doors:mostAllDays' : 'doors:mostEachDays', { count, days });
 }
 
-/** What a door is set to, in sentences: who comes in, how, when, and how many. `zone`: an IANA name. */
-export function doorInWords(door: DoorDesign, nameOf: (group: string) => string, zone: string): readonly string[] {
+/** What a door is set to, in sentences: who comes in, how, when, and how many. */
+export function doorInWords(door: DoorDesign, nameOf: (group: string) => string): readonly Words[] {
   const { audience, proof, opensAt, closesAt, limits } = door;
   const isAll = 'everyone' in audience.in && audience.outOf.length === 0;
-  const who = isAll ? '' : audienceInWords(audience, nameOf);
+  const who = isAll ? null : audienceInWords(audience, nameOf);
   return [
     proof === 'sign-in'
-      ? `Admits signed-in staff${who && `: ${who}`}.`
-      : `Admits ${who ? `${who} with the link` : 'anyone with the link'}; they confirm their address by a letter.`,
-    ...(opensAt === null ? [] : [`Opens ${momentInWords(opensAt, zone)}.`]),
-    ...(closesAt === null ? [] : [`Closes ${momentInWords(closesAt, zone)}.`]),
+      ? who
+        ? said('doors:admitsStaffOf', { who })
+        : said('doors:admitsStaff')
+      : who
+        ? said('doors:admitsOf', { who })
+        : said('doors:admitsAnyone'),
+    ...(opensAt === null ? [] : [said('doors:opens', { at: opensAt })]),
+    ...(closesAt === null ? [] : [said('doors:closes', { at: closesAt })]),
     ...limits.map(limitInWords),
   ];
 }

@@ -1,3 +1,4 @@
+import { type Said, said } from '@tolvek/words';
 import { CalendarDate, ClockTime, DateTime, Duration, Months } from './calendarTime.ts';
 import { isContext, isList, Range, type Value } from './value.ts';
 
@@ -56,6 +57,22 @@ export const KIND_WORDS: Readonly<Record<TypeKind, string>> = {
   list: 'a list',
   context: 'a group of values',
   unknown: 'a value',
+};
+
+/** The same, in the language of who reads it. */
+export const KIND_SAID: Readonly<Record<TypeKind, Said>> = {
+  text: said('kinds:text'),
+  number: said('kinds:number'),
+  date: said('kinds:date'),
+  time: said('kinds:time'),
+  'date-time': said('kinds:date-time'),
+  'yes-no': said('kinds:yes-no'),
+  duration: said('kinds:duration'),
+  months: said('kinds:months'),
+  range: said('kinds:range'),
+  list: said('kinds:list'),
+  context: said('kinds:context'),
+  unknown: said('kinds:unknown'),
 };
 
 export const kindOf = (type: ScopeType | null): TypeKind =>

@@ -1,3 +1,4 @@
+import { type Said, said, type Words } from '@tolvek/words';
 import { isSame } from '../design/index.ts';
 import type { Scope } from '../expression/index.ts';
 import { type Field, isFilled, requestScope } from '../register/index.ts';
@@ -9,11 +10,11 @@ import { expressionInWords, partName, presetInWords, ruleInWords } from './words
 export interface DesignChange {
   readonly page: 'questions' | 'rules' | 'routing' | 'approval';
   readonly at: string;
-  readonly words: string;
+  readonly words: Words;
   /** Empty when there was nothing. */
-  readonly before: string;
+  readonly before: Words;
   /** Empty when nothing is left. */
-  readonly after: string;
+  readonly after: Words;
   /** Whether it changes the register, and with it every form that fills it. */
   readonly reaches: 'form' | 'register';
 }
@@ -28,7 +29,7 @@ export function compareDesigns(before: FormDesign | null, after: FormDesign): re
       {
         page: 'questions',
         at: 'title',
-        words: `First release: ${asked} ${asked === 1 ? 'question' : 'questions'}.`,
+        words: said('changes:first', { count: asked }),
         before: '',
         after: after.title,
         reaches: 'form',
@@ -46,9 +47,9 @@ export function compareDesigns(before: FormDesign | null, after: FormDesign): re
 
 function wordingChanges(before: FormDesign, after: FormDesign): readonly DesignChange[] {
   const lines = [
-    ['title', `Title: “${before.title}” becomes “${after.title}”.`],
-    ['intro', 'The introduction changes.'],
-    ['subject', 'What requests are called in lists changes.'],
+    ['title', said('changes:title', { before: before.title, after: after.title })],
+    ['intro', said('changes:intro')],
+    ['subject', said('changes:subject')],
   ] as const;
   return lines.flatMap(([name, words]) =>
     before[name] === after[name]
@@ -70,117 +71,133 @@ function fieldChanges(before: FormDesign, after: FormDesign, was: Scope, is: Sco
   const changes: DesignChange[] = [];
   const add = (
     field: Field,
-    words: string,
-    old: string,
-    fresh: string,
+    words: Words,
+    old: Words,
+    fresh: Words,
     reaches: DesignChange['reaches'] = 'register',
   ): void => void changes.push({ page: 'questions', at: field.key, words, before: old, after: fresh, reaches });
-  const source = (field: Field, scope: Scope): string =>
-    field.source === 'computed'
-      ? `computed: ${expressionInWords(field.formula, scope)}`
-      : field.source === 'carried'
-        ? `${field.live ? 'live' : 'frozen'}, carried by ${field.reference}`
-        : field.source;
-  const preset = (field: Field, design: FormDesign, scope: Scope): string =>
+  const source = (field: Field, { fields }: FormDesign, scope: Scope): Said => {
+    if (field.source === 'computed')
+      return said('changes:source.computed', { formula: expressionInWords(field.formula, scope) });
+    if (field.source !== 'carried') return said(`changes:source.${field.source}`);
+    const reference = fields.find(({ key }) => key === field.reference)?.label ?? field.reference;
+    return said(field.live ? 'changes:source.live' : 'changes:source.frozen', { reference });
+  };
+  const preset = (field: Field, design: FormDesign, scope: Scope): Words =>
     isFilled(field) && field.preset ? presetInWords(field, field.preset, design, scope) : '';
   for (const field of after.fields) {
     const old = before.fields.find((each) => each.key === field.key);
     if (!old) {
       add(
         field,
-        `New field in the register: “${field.label}”${field.source === 'asked' ? '' : `, ${field.source}`}.`,
+        field.source === 'asked'
+          ? said('changes:fieldNew', { label: field.label })
+          : said('changes:fieldNewFrom', { label: field.label, source: source(field, after, is) }),
         '',
         field.label,
       );
       continue;
     }
     if (old.label !== field.label)
-      add(field, `Field “${old.label}” is now called “${field.label}”.`, old.label, field.label);
+      add(field, said('changes:renamed', { before: old.label, label: field.label }), old.label, field.label);
     if (differs(old.type, field.type))
-      add(field, `“${field.label}”: its options or limits change.`, typeInWords(old), typeInWords(field));
-    if (source(old, was) !== source(field, is))
+      add(field, said('changes:type', { label: field.label }), typeInWords(old), typeInWords(field));
+    if (differs(source(old, before, was), source(field, after, is)))
       add(
         field,
-        `“${field.label}”: ${field.source === 'computed' ? 'how it is computed changes' : 'where it comes from changes'}.`,
-        source(old, was),
-        source(field, is),
+        said(field.source === 'computed' ? 'changes:formula' : 'changes:origin', { label: field.label }),
+        source(old, before, was),
+        source(field, after, is),
       );
-    if (preset(old, before, was) !== preset(field, after, is))
-      add(field, `“${field.label}”: its default changes.`, preset(old, before, was), preset(field, after, is), 'form');
+    if (differs(preset(old, before, was), preset(field, after, is)))
+      add(
+        field,
+        said('changes:preset', { label: field.label }),
+        preset(old, before, was),
+        preset(field, after, is),
+        'form',
+      );
   }
   for (const field of before.fields)
     if (!after.fields.some((each) => each.key === field.key))
-      add(
-        field,
-        `The form no longer knows “${field.label}”; the register keeps what it holds.`,
-        field.label,
-        '',
-        'form',
-      );
+      add(field, said('changes:fieldGone', { label: field.label }), field.label, '', 'form');
   return changes;
 }
 
+const retiredOr = ({ label, retired }: { readonly label: string; readonly retired?: boolean }): Words =>
+  retired ? said('changes:retiredOption', { label }) : label;
+
 /** The settings of a kind in words, for reading two of them side by side. */
-function typeInWords({ type }: Field): string {
+function typeInWords({ type }: Field): Words {
   switch (type.kind) {
     case 'choice':
     case 'choices':
-      return [
-        ...type.options.map(
-          (option) =>
-            `${option.label}${option.colour ? `, ${option.colour}` : ''}${option.retired ? ' (retired)' : ''}`,
-        ),
-        ...(type.other ? ['something else'] : []),
-      ].join('; ');
+      return said('values:list', {
+        items: [...type.options.map(retiredOr), ...(type.other ? [said('changes:otherAnswer')] : [])],
+      });
     case 'level':
-      return type.levels.map((level) => `${level.label}${level.retired ? ' (retired)' : ''}`).join(' < ');
-    case 'line-items':
-      return `${type.columns.map((column) => column.label).join(', ')}${type.most === undefined ? '' : `; at most ${type.most} lines`}`;
-    default:
-      return Object.entries(type)
-        .map(([name, value]) => (name === 'kind' ? String(value) : `${LIMIT_WORDS[name] ?? name} ${value}`))
-        .join(', ');
+      return said('values:list', { items: type.levels.map(retiredOr) });
+    case 'line-items': {
+      const columns = type.columns.map((column) => column.label);
+      return type.most === undefined
+        ? said('changes:columns', { columns })
+        : said('changes:columnsMost', { columns, most: type.most });
+    }
+    default: {
+      const limits = Object.entries(type).flatMap(([name, value]) =>
+        name === 'kind' || value === false ? [] : [limitInWords(name, String(value))],
+      );
+      return said('values:list', { items: [said(`fieldKinds:${type.kind}`), ...limits] });
+    }
   }
 }
 
-const LIMIT_WORDS: Readonly<Record<string, string>> = {
-  least: 'at least',
-  most: 'at most',
-  notBefore: 'not before',
-  notBeforeToday: 'today or later:',
-  notBeforeNow: 'now or later:',
-};
+const LIMITS = ['least', 'most', 'notBefore', 'places', 'unit', 'currency', 'vocabulary', 'under', 'register'] as const;
+const MORE_LIMITS = ['prefix', 'digits'] as const;
+
+function limitInWords(name: string, value: string): Said {
+  if (name === 'notBeforeToday' || name === 'notBeforeNow') return said(`changes:limit.${name}`);
+  const known = [...LIMITS, ...MORE_LIMITS].find((each) => each === name);
+  return known ? said(`changes:limit.${known}`, { value }) : said('changes:limit.other', { name, value });
+}
 
 const questionName = (part: Question): string => `${part.asks}${part.help ? ` (${part.help})` : ''}`;
 
 function partChanges(before: FormDesign, after: FormDesign): readonly DesignChange[] {
   const changes: DesignChange[] = [];
-  const add = (at: string, words: string, old = '', fresh = ''): void =>
+  const add = (at: string, words: Words, old: Words = '', fresh: Words = ''): void =>
     void changes.push({ page: 'questions', at, words, before: old, after: fresh, reaches: 'form' });
   const oldOf = (key: string): Part | undefined => before.parts.find((part) => partKey(part) === key);
   for (const part of after.parts) {
     const key = partKey(part);
     const old = oldOf(key);
     const name = partName(after, key);
-    if (!old) add(key, part.part === 'question' ? `“${name}” is asked.` : `New ${part.part}: “${name}”.`, '', name);
+    if (!old)
+      add(
+        key,
+        part.part === 'question' ? said('changes:questionNew', { name }) : said(`changes:${part.part}.new`, { name }),
+        '',
+        name,
+      );
     else if (old.part === 'question' && part.part === 'question') {
       if (old.required !== part.required)
         add(
           key,
-          `“${name}” ${part.required ? 'becomes required' : 'is no longer required'}.`,
-          old.required ? 'required' : 'can be left empty',
-          part.required ? 'required' : 'can be left empty',
+          said(part.required ? 'changes:becomesRequired' : 'changes:becomesOptional', { name }),
+          said(old.required ? 'changes:required' : 'changes:optional'),
+          said(part.required ? 'changes:required' : 'changes:optional'),
         );
       if (old.asks !== part.asks || old.help !== part.help)
-        add(key, `“${name}”: its wording changes.`, questionName(old), questionName(part));
+        add(key, said('changes:wording', { name }), questionName(old), questionName(part));
       if ((old.whenHidden ?? 'ignored') !== (part.whenHidden ?? 'ignored'))
         add(
           key,
-          `“${name}”: what becomes of its answer when it goes away changes.`,
-          old.whenHidden ?? 'ignored',
-          part.whenHidden ?? 'ignored',
+          said('changes:hiddenAnswer', { name }),
+          said(`changes:hidden.${old.whenHidden ?? 'ignored'}`),
+          said(`changes:hidden.${part.whenHidden ?? 'ignored'}`),
         );
-    } else if (differs(old, part)) add(key, `The ${part.part} “${name}” changes.`, partName(before, key), name);
+    } else if (differs(old, part))
+      add(key, said(`changes:${part.part}.changed`, { name }), partName(before, key), name);
   }
   for (const part of before.parts) {
     const key = partKey(part);
@@ -188,8 +205,8 @@ function partChanges(before: FormDesign, after: FormDesign): readonly DesignChan
     add(
       key,
       part.part === 'question'
-        ? `“${partName(before, key)}” is no longer asked; what was answered stays.`
-        : `The ${part.part} “${partName(before, key)}” goes away.`,
+        ? said('changes:questionGone', { name: partName(before, key) })
+        : said(`changes:${part.part}.gone`, { name: partName(before, key) }),
       partName(before, key),
     );
   }
@@ -199,7 +216,7 @@ function partChanges(before: FormDesign, after: FormDesign): readonly DesignChan
   if (differs(was, is))
     add(
       'title',
-      'The order on the form changes.',
+      said('changes:order'),
       was.map((key) => partName(before, key)).join(', '),
       is.map((key) => partName(after, key)).join(', '),
     );
@@ -208,20 +225,21 @@ function partChanges(before: FormDesign, after: FormDesign): readonly DesignChan
 
 function ruleChanges(before: FormDesign, after: FormDesign, was: Scope, is: Scope): readonly DesignChange[] {
   const changes: DesignChange[] = [];
-  const add = (at: string, words: string, old: string, fresh: string): void =>
+  const add = (at: string, words: Words, old: Words, fresh: Words): void =>
     void changes.push({ page: 'rules', at, words, before: old, after: fresh, reaches: 'form' });
   for (const rule of after.rules) {
     const old = before.rules.find((each) => each.id === rule.id);
     const fresh = ruleInWords(rule, after, is);
-    if (!old) add(rule.id, `New rule “${rule.name}”.`, '', fresh);
+    if (!old) add(rule.id, said('changes:ruleNew', { rule: rule.name }), '', fresh);
     else if (differs(old, rule)) {
       const earlier = ruleInWords(old, before, was);
-      if (old.on !== rule.on) add(rule.id, `Rule “${rule.name}” is turned ${rule.on ? 'on' : 'off'}.`, earlier, fresh);
-      else if (earlier !== fresh) add(rule.id, `Rule “${rule.name}” changes.`, earlier, fresh);
+      if (old.on !== rule.on)
+        add(rule.id, said(rule.on ? 'changes:ruleOn' : 'changes:ruleOff', { rule: rule.name }), earlier, fresh);
+      else if (differs(earlier, fresh)) add(rule.id, said('changes:ruleChanged', { rule: rule.name }), earlier, fresh);
       else
         add(
           rule.id,
-          `Rule “${old.name}”: its name or description changes.`,
+          said('changes:ruleRenamed', { rule: old.name }),
           `${old.name} ${old.says}`.trim(),
           `${rule.name} ${rule.says}`.trim(),
         );
@@ -229,43 +247,35 @@ function ruleChanges(before: FormDesign, after: FormDesign, was: Scope, is: Scop
   }
   for (const rule of before.rules)
     if (!after.rules.some((each) => each.id === rule.id))
-      add(rule.id, `Rule “${rule.name}” goes away.`, ruleInWords(rule, before, was), '');
+      add(rule.id, said('changes:ruleGone', { rule: rule.name }), ruleInWords(rule, before, was), '');
   const order = (design: FormDesign, other: FormDesign): string[] =>
     design.rules.flatMap((rule) => (other.rules.some((each) => each.id === rule.id) ? [rule.name] : []));
   const ids = (design: FormDesign, other: FormDesign): string[] =>
     design.rules.flatMap((rule) => (other.rules.some((each) => each.id === rule.id) ? [rule.id] : []));
   if (differs(ids(before, after), ids(after, before)))
-    add('', 'The order of the rules changes.', order(before, after).join(', '), order(after, before).join(', '));
+    add('', said('changes:ruleOrder'), order(before, after).join(', '), order(after, before).join(', '));
   return changes;
 }
 
 function tableChanges(before: FormDesign, after: FormDesign): readonly DesignChange[] {
   const changes: DesignChange[] = [];
-  const rows = (design: FormDesign): string => `${design.routing.rows.length} rows`;
+  const rows = (design: FormDesign): Said => said('changes:rows', { count: design.routing.rows.length });
   const add = (
     page: DesignChange['page'],
-    words: string,
-    old: string,
-    fresh: string,
+    words: Words,
+    old: Words,
+    fresh: Words,
     reaches: DesignChange['reaches'],
   ): void => void changes.push({ page, at: page, words, before: old, after: fresh, reaches });
   const unique = (design: FormDesign): string =>
     design.unique.map((rule) => rule.fields.map((key) => partName(design, key)).join(' + ')).join('; ');
   if (differs(before.unique, after.unique))
-    add('questions', 'What must not be asked twice changes.', unique(before), unique(after), 'register');
+    add('questions', said('changes:unique'), unique(before), unique(after), 'register');
   for (const part of OWN_PARTS) {
     const name = OWN_WORDS[part];
     const page = part === 'routing' ? 'routing' : 'approval';
     if (hasOwn(before, part) !== hasOwn(after, part))
-      add(
-        page,
-        hasOwn(after, part)
-          ? `The form has ${name} of its own from now on.`
-          : `The form follows the usual ${name.replace(/^an? /, '')} of its register from now on.`,
-        '',
-        '',
-        'form',
-      );
+      add(page, hasOwn(after, part) ? said(`changes:own${name}`) : said(`changes:usual${name}`), '', '', 'form');
     if (!differs(before[part], after[part])) continue;
     const [old, fresh] =
       part === 'routing'
@@ -280,13 +290,12 @@ function tableChanges(before: FormDesign, after: FormDesign): readonly DesignCha
 
 const stepsOf = ({ approval }: FormDesign): string => approval.steps.map((step) => step.label).join(', ');
 
-const OWN_WORDS: Readonly<Record<OwnPart, string>> = {
-  routing: 'a routing table',
-  approval: 'an approval path',
-  deadline: 'a deadline plan',
-};
-const CHANGE_WORDS: Readonly<Record<OwnPart, string>> = {
-  routing: 'The routing table changes.',
-  approval: 'The approval path changes.',
-  deadline: 'The deadline plan changes.',
+const OWN_WORDS = { routing: 'Routing', approval: 'Approval', deadline: 'Deadline' } as const satisfies Record<
+  OwnPart,
+  string
+>;
+const CHANGE_WORDS: Readonly<Record<OwnPart, Said>> = {
+  routing: said('changes:routing'),
+  approval: said('changes:approval'),
+  deadline: said('changes:deadline'),
 };

@@ -1,3 +1,4 @@
+import { said, type Words } from '@tolvek/words';
 import type { Ternary } from '../expression/index.ts';
 import { own } from '../own/index.ts';
 import {
@@ -13,12 +14,20 @@ import {
   type RequestFacts,
   readAnswer,
   requestScope,
-  showValue,
+  sayValue,
   typedForm,
   type Values,
 } from '../register/index.ts';
 import { carriedValue } from './carried.ts';
-import { type AskedForm, FIRST_PAGE, type FormRule, type Part, type Question, questionsOf } from './design.ts';
+import {
+  type AskedForm,
+  FIRST_PAGE,
+  type FormRule,
+  type Instruction,
+  type Part,
+  type Question,
+  questionsOf,
+} from './design.ts';
 import { type Effects, ReadyRules, type Said } from './effects.ts';
 import { type Place, placesOf } from './layout.ts';
 import { readyPreset } from './presets.ts';
@@ -34,10 +43,13 @@ export interface AskedQuestion extends Question {
   /** What stands in it untouched: its default as it would be typed. */
   readonly stands: RawAnswer;
   /** Its value in words when it is locked. */
-  readonly shown: string;
+  readonly shown: Words;
 }
 
-export type ShownPart = AskedQuestion | Exclude<Part, Question>;
+export type ShownPart =
+  | AskedQuestion
+  | Exclude<Part, Question | Instruction>
+  | (Omit<Instruction, 'text'> & { readonly text: Words });
 
 /**
  * What a set of answers comes to: what is asked and shown, the values to store, and every problem.
@@ -215,7 +227,7 @@ function asAsked(
     locked: isLocked,
     offers: limits.get(key) ?? null,
     stands: known && !isLocked && untouched ? typedForm(field, value) : null,
-    shown: known && isLocked ? showValue(field, value, nameOf) : '',
+    shown: known && isLocked ? sayValue(field, value, nameOf) : '',
   };
 }
 
@@ -223,12 +235,15 @@ function asAsked(
  * An instruction with the values it names; what is empty yet is told by dots, so that the sentence
  * still reads.
  */
-const merged = (text: string, fields: readonly Field[], values: Values, nameOf: NameOf): string =>
-  text.replace(/\{(\w+)\}/g, (_, key: string) => {
-    const field = fields.find((each) => each.key === key);
-    const value = own(values, key);
-    return field && value !== undefined ? showValue(field, value, nameOf) : '…';
+function merged(text: string, fields: readonly Field[], values: Values, nameOf: NameOf): Words {
+  const pieces = text.split(/\{(\w+)\}/).map((piece, place): Words => {
+    if (place % 2 === 0) return piece;
+    const field = fields.find(({ key }) => key === piece);
+    const value = own(values, piece);
+    return field && value !== undefined ? sayValue(field, value, nameOf) : '…';
   });
+  return pieces.length === 1 ? text : said('values:joined', { pieces });
+}
 
 /** A section or page that has nothing to show under it is no help to anybody. */
 function withoutEmptyHeadings(places: readonly Place[]): readonly Place[] {
@@ -267,7 +282,11 @@ function problemsAt(
     return read.cells.slice(0, CELLS_TOLD).map(({ message, fix, place, why }) => ({
       ...(why ? { why } : {}),
       field: key,
-      message: `Line ${place.row + 1}, ${columns.find((column) => column.key === place.column)?.label ?? place.column}: ${message}`,
+      message: said('answers:inLine', {
+        line: place.row + 1,
+        column: columns.find((column) => column.key === place.column)?.label ?? place.column,
+        message,
+      }),
       fix,
       place,
     }));
@@ -289,8 +308,8 @@ function notOffered(question: AskedQuestion, field: Field, value: FieldValue): r
   return [
     {
       field: question.field,
-      message: `“${label}” is not offered with these answers.`,
-      fix: 'Choose another from the list.',
+      message: said('answers:notOffered', { label }),
+      fix: said('answers:chooseFromList'),
     },
   ];
 }
@@ -302,7 +321,7 @@ function strangersAmong(
 ): readonly Problem[] {
   return Object.keys(answers).flatMap((key): Problem[] => {
     const question = askedHere.get(key);
-    if (!question) return [{ field: key, message: `This form does not ask for “${key}”.`, fix: 'Leave it out.' }];
+    if (!question) return [{ field: key, message: said('answers:notAsked', { key }), fix: said('answers:removeIt') }];
     const now = asked.get(key);
     if (!now)
       return question.whenHidden === 'kept'
@@ -310,13 +329,11 @@ function strangersAmong(
         : [
             {
               field: key,
-              message: 'This is not asked with the other answers as they are.',
-              fix: 'Leave it out, or change the answers it depends on.',
+              message: said('answers:notAskedNow'),
+              fix: said('answers:removeOrChange'),
             },
           ];
-    return now.locked
-      ? [{ field: key, message: 'This is set by the form and can’t be answered.', fix: 'Leave it out.' }]
-      : [];
+    return now.locked ? [{ field: key, message: said('answers:setByForm'), fix: said('answers:removeIt') }] : [];
   });
 }
 
@@ -337,7 +354,11 @@ const PICKED: ReadonlySet<string> = new Set([
 
 function missing(question: Question, field: Field): Problem {
   const fix =
-    field.type.kind === 'line-items' ? 'Add a line.' : PICKED.has(field.type.kind) ? 'Choose one.' : 'Fill it in.';
-  const message = `“${question.asks || field.label}” has no answer yet.`;
+    field.type.kind === 'line-items'
+      ? said('answers:addLine')
+      : PICKED.has(field.type.kind)
+        ? said('answers:chooseOne')
+        : said('answers:fillIn');
+  const message = said('answers:unanswered', { label: question.asks || field.label });
   return { field: question.field, message, fix, why: 'unanswered' };
 }

@@ -55,7 +55,9 @@ export type Part = Question | Section | Page | Instruction;
  * What rules and links name a part by: a question by its field; ids of other parts have a hyphen,
  * which no field key has.
  */
-export const partKey = (part: Part): string => (part.part === 'question' ? part.field : part.id);
+export const partKey = (
+  part: { readonly part: Part['part'] } & ({ readonly field: string } | { readonly id: string }),
+): string => ('field' in part ? part.field : part.id);
 
 export const questionsOf = (parts: readonly Part[]): readonly Question[] =>
   parts.filter((part) => part.part === 'question');

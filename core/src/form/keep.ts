@@ -1,3 +1,4 @@
+import { said } from '@tolvek/words';
 import { own } from '../own/index.ts';
 import {
   type Field,
@@ -64,8 +65,8 @@ export function prepareKeeping(
         .filter((key) => own(values, key) === undefined)
         .map((key) => ({
           field: key,
-          message: `“${labelOf(key)}” is needed with these values.`,
-          fix: 'Fill it in as well.',
+          message: said('answers:neededNow', { label: labelOf(key) }),
+          fix: said('answers:fillInToo'),
         })),
       ...[...touched]
         .filter(
@@ -75,8 +76,8 @@ export function prepareKeeping(
         )
         .map((key) => ({
           field: key,
-          message: `“${labelOf(key)}” is kept by a rule of the form.`,
-          fix: 'Change what the rule depends on.',
+          message: said('answers:setByRule', { label: labelOf(key) }),
+          fix: said('answers:changeWhatRuleUses'),
         })),
       ...[...effects.limits].flatMap(([key, offers]) =>
         touched.has(key) &&
@@ -88,8 +89,8 @@ export function prepareKeeping(
           ? [
               {
                 field: key,
-                message: `This is not offered for “${labelOf(key)}” with these values.`,
-                fix: 'Choose another.',
+                message: said('answers:valueNotOffered', { label: labelOf(key) }),
+                fix: said('answers:chooseFromList'),
               },
             ]
           : [],
@@ -97,7 +98,7 @@ export function prepareKeeping(
       ...effects.refusals.map(({ rule, field, text, fix }) => ({
         field,
         message: text,
-        fix: fix || `The rule “${nameOf(rule)}” says so.`,
+        fix: fix || said('answers:ruleSetsThis', { rule: nameOf(rule) }),
       })),
     ];
     return { values, problems, warnings: effects.warnings };

@@ -1,3 +1,4 @@
+import { type Said, said, type Words } from '@tolvek/words';
 import { type Json, type Merged, mergeContents } from '../design/index.ts';
 import { type FormDesign, partKey } from './design.ts';
 import { partName } from './words.ts';
@@ -18,15 +19,15 @@ export const mergeDesigns = (base: FormDesign, mine: FormDesign, theirs: FormDes
   mergeContents(base, mine, theirs, { lists: KEYED, nameOf: (way) => nameOf(way, mine, theirs) });
 
 /** What a place in a design is called. */
-function nameOf(way: readonly string[], mine: FormDesign, theirs: FormDesign): string {
+function nameOf(way: readonly string[], mine: FormDesign, theirs: FormDesign): Words {
   const [list = '', key = '', setting] = way;
-  const names: Readonly<Record<string, string>> = {
-    title: 'the title',
-    intro: 'the introduction',
-    subject: 'what requests are called',
-    approval: 'the approval path',
-    deadline: 'the deadline plan',
-    routing: 'the routing table',
+  const names: Readonly<Record<string, Said>> = {
+    title: said('designs:theTitle'),
+    intro: said('designs:theIntro'),
+    subject: said('designs:theSubject'),
+    approval: said('designs:theApproval'),
+    deadline: said('designs:theDeadline'),
+    routing: said('designs:theRouting'),
   };
   const label = (): string => {
     const design =
@@ -36,18 +37,22 @@ function nameOf(way: readonly string[], mine: FormDesign, theirs: FormDesign): s
     return partName(design, key);
   };
   if (list === 'fields' || list === 'parts')
-    return `“${label()}”${setting ? ` (${SETTINGS[setting] ?? setting})` : ''}`;
+    return setting
+      ? said('designs:settingOf', { name: label(), setting: SETTINGS[setting] ?? setting })
+      : said('designs:named', { name: label() });
   if (list === 'rules')
-    return `the rule “${[...mine.rules, ...theirs.rules].find((rule) => rule.id === key)?.name ?? key}”`;
+    return said('designs:theRule', {
+      name: [...mine.rules, ...theirs.rules].find((rule) => rule.id === key)?.name ?? key,
+    });
   return names[list] ?? list;
 }
 
-const SETTINGS: Readonly<Record<string, string>> = {
-  label: 'its name',
-  type: 'its options or limits',
-  asks: 'its question',
-  help: 'its help',
-  required: 'whether it is required',
-  preset: 'its default',
-  formula: 'its formula',
+const SETTINGS: Readonly<Record<string, Said>> = {
+  label: said('designs:itsName'),
+  type: said('designs:itsOptions'),
+  asks: said('designs:itsQuestion'),
+  help: said('designs:itsHelp'),
+  required: said('designs:itsRequired'),
+  preset: said('designs:itsPreset'),
+  formula: said('designs:itsFormula'),
 };

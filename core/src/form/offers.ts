@@ -1,3 +1,4 @@
+import { said, type Words } from '@tolvek/words';
 import { checkExpression, compile, kindOf, namesIn, parseExpression, Scope, typeOf } from '../expression/index.ts';
 import { own } from '../own/index.ts';
 import {
@@ -81,7 +82,7 @@ export function offerFindings(
   type: ReferenceKind,
   fields: readonly Field[],
   register: TargetRegister,
-): readonly string[] {
+): readonly Words[] {
   if (!type.offered?.trim()) return [];
   const parsed = parseExpression(type.offered);
   if (!parsed.ok) return parsed.findings.map((finding) => finding.message);
@@ -90,7 +91,7 @@ export function offerFindings(
   const gives = kindOf(typeOf(parsed.value, scope));
   return problems.length > 0 || gives === 'yes-no' || gives === 'unknown'
     ? problems
-    : ['What limits the offer has to be a condition.'];
+    : [said('findings:limitIsCondition')];
 }
 
 /**
@@ -126,6 +127,6 @@ export function lookedAtTogether({
 /** The problem of a reference to something that is not offered with these answers; what it is is not named. */
 export const notOffered = (field: Pick<Field, 'key' | 'label'>): Problem => ({
   field: field.key,
-  message: `What was chosen for “${field.label}” is not offered with these answers.`,
-  fix: 'Choose another, or change the answers it depends on.',
+  message: said('answers:choiceNotOffered', { label: field.label }),
+  fix: said('answers:chooseOrChange'),
 });

@@ -1,3 +1,4 @@
+import { type Said, said, type Words } from '@tolvek/words';
 import type { AccessPlan } from '../access/index.ts';
 import {
   compareContents,
@@ -43,38 +44,38 @@ export const settingsOf = ({ name, prefix, deskGroups, staysIn, stages }: Regist
   ...{ name, prefix, deskGroups, staysIn, stages },
 });
 
-const PLACES: Readonly<Record<string, string>> = {
-  name: 'the name',
-  prefix: 'what numbers begin with',
-  holds: 'whether it holds requests or things',
-  fields: 'the fields',
-  left: 'which fields have left',
-  stages: 'the stages',
-  access: 'the access plan',
-  deskGroups: 'who works at its desk',
-  staysIn: 'whether requests can be taken out',
-  subject: 'what requests are called',
-  unique: 'what must not be asked twice',
+const PLACES: Readonly<Record<string, Said>> = {
+  name: said('designs:theName'),
+  prefix: said('designs:thePrefix'),
+  holds: said('designs:theHolding'),
+  fields: said('designs:theFields'),
+  left: said('designs:theLeftFields'),
+  stages: said('designs:theStages'),
+  access: said('designs:theAccess'),
+  deskGroups: said('designs:theDesk'),
+  staysIn: said('designs:theStaying'),
+  subject: said('designs:theSubject'),
+  unique: said('designs:theUnique'),
 };
 
-const USUAL: Readonly<Record<string, string>> = {
-  routing: 'the usual routing',
-  approval: 'the usual approval path',
-  deadline: 'the usual deadline',
+const USUAL: Readonly<Record<string, Said>> = {
+  routing: said('designs:usualRouting'),
+  approval: said('designs:usualApproval'),
+  deadline: said('designs:usualDeadline'),
 };
 
 const rulesOf = (...states: readonly (Partial<RegisterContent> | null)[]): MergeRules => {
-  const named = (list: string, key: string): string => {
+  const named = (list: string, key: string): Words => {
     for (const state of states) {
       if (list === 'fields') {
         const field = state?.fields?.find((each) => each.key === key);
-        if (field) return `the field “${field.label}”`;
+        if (field) return said('designs:theField', { name: field.label });
       } else if (list === 'stages') {
         const stage = state?.stages?.find((each) => each.key === key);
-        if (stage) return `the stage “${stage.label}”`;
+        if (stage) return said('designs:theStage', { name: stage.label });
       } else {
         const rule = state?.access?.rules.find((each) => each.id === key);
-        if (rule) return `the rule “${rule.name}”`;
+        if (rule) return said('designs:theRule', { name: rule.name });
       }
     }
     return key;
@@ -94,8 +95,8 @@ const rulesOf = (...states: readonly (Partial<RegisterContent> | null)[]): Merge
     nameOf: ([place = '', key, deeper]) => {
       if ((place === 'fields' || place === 'stages') && key !== undefined) return named(place, key);
       if (place === 'access' && key === 'rules' && deeper !== undefined) return named(key, deeper);
-      if (place === 'usual') return USUAL[key ?? ''] ?? 'what is usual';
-      return PLACES[place] ?? 'the register';
+      if (place === 'usual') return USUAL[key ?? ''] ?? said('designs:theUsual');
+      return PLACES[place] ?? said('designs:theRegister');
     },
   };
 };
@@ -103,16 +104,16 @@ const rulesOf = (...states: readonly (Partial<RegisterContent> | null)[]): Merge
 /** Stages that every register needs, one to arrive in or to be in use at and those of a decision; and sound moves. */
 function stageFindings(register: RegisterContent): readonly DesignFinding[] {
   const stages = register.stages.filter((stage) => !stage.retired);
-  const wrong = (message: string, at = 'stages'): DesignFinding => ({
+  const wrong = (message: Words, at = 'stages'): DesignFinding => ({
     ...{ severity: 'error', page: 'stages', at, message },
   });
   const has = (role: string): boolean => stages.some((stage) => stage.role === role);
   const arrives =
     stages.some((stage) => stage.phase === 'arrived' && !stage.role) || (register.holds === 'things' && has('done'));
   return [
-    ...(arrives ? [] : [wrong('There is no stage that a request arrives in.')]),
-    ...(has('deciding') ? [] : [wrong('There is no stage for what is to be decided.')]),
-    ...(has('refused') ? [] : [wrong('There is no stage for what was not approved.')]),
+    ...(arrives ? [] : [wrong(said('designs:noArrivingStage'))]),
+    ...(has('deciding') ? [] : [wrong(said('designs:noDecidingStage'))]),
+    ...(has('refused') ? [] : [wrong(said('designs:noRefusedStage'))]),
     ...moveFindings(register).map(({ at, message }) => wrong(message, `stage ${at}`)),
   ];
 }

@@ -1,3 +1,4 @@
+import { said } from '@tolvek/words';
 import type { Read, Readers, Sink, SinkKind } from '../access/index.ts';
 import { namesIn, namesRead, nodesOfTest, parseTests } from '../expression/index.ts';
 import { own } from '../own/index.ts';
@@ -41,7 +42,7 @@ export function sinksOf(design: Making): readonly FormSink[] {
         kind: 'unique',
         id: `unique ${rule.id}`,
         text: rule.fields.join(' '),
-        says: (it) => `who gives the same ${it} again is told that it is taken`,
+        says: (it) => said('sinks:unique', { it }),
         readers: { who: 'anybody' },
         reads: values(rule.fields),
         page: 'questions',
@@ -56,7 +57,7 @@ export function sinksOf(design: Making): readonly FormSink[] {
 
 /** Where one field is made from others, and what limits it by them. */
 export function fieldSinks(field: Field, design: Making): readonly FormSink[] {
-  const nameOf = (key: string): string => `“${labelIn(design, key)}”`;
+  const label = labelIn(design, field.key);
   const at = { page: 'questions', at: field.key } as const;
   const sinks: FormSink[] = [];
   const add = (
@@ -73,23 +74,17 @@ export function fieldSinks(field: Field, design: Making): readonly FormSink[] {
     add(
       'computed',
       field.formula,
-      (it) => `${nameOf(field.key)} is computed from ${it}`,
+      (it) => said('sinks:computed', { field: label, it }),
       values(namesIn(field.formula)),
       null,
     );
   if (field.source === 'carried')
-    add(
-      'carried',
-      field.field,
-      (it) => `${nameOf(field.key)} is brought along by ${it}`,
-      values([field.reference]),
-      null,
-    );
+    add('carried', field.field, (it) => said('sinks:carried', { field: label, it }), values([field.reference]), null);
   if (isFilled(field) && field.preset)
     add(
       'preset',
       JSON.stringify(field.preset),
-      (it) => `the default of ${nameOf(field.key)} is taken from ${it}`,
+      (it) => said('sinks:preset', { field: label, it }),
       values(presetReads(field.preset)),
       { fix: 'drop-preset', field: field.key },
     );
@@ -98,7 +93,7 @@ export function fieldSinks(field: Field, design: Making): readonly FormSink[] {
     add(
       'offer',
       type.offered,
-      (it) => `what ${nameOf(field.key)} offers is limited by ${it}`,
+      (it) => said('sinks:offer', { field: label, it }),
       verdicts(namesIn(type.offered).filter((name) => design.fields.some((each) => each.key === name))),
       { fix: 'drop-limit', field: field.key },
       whereChanged(field.key),
@@ -107,7 +102,7 @@ export function fieldSinks(field: Field, design: Making): readonly FormSink[] {
     add(
       'order',
       type.notBefore,
-      (it) => `${nameOf(field.key)} may not be before ${it}`,
+      (it) => said('sinks:order', { field: label, it }),
       verdicts([type.notBefore]),
       { fix: 'drop-order', field: field.key },
       whereChanged(field.key),
@@ -132,7 +127,7 @@ export class RuleSinks {
 
   private made(action: Action): readonly FormSink[] {
     const { parts = [] } = this.design;
-    const nameOf = (key: string): string => `“${labelIn(this.design, key)}”`;
+    const nameOf = (key: string): string => labelIn(this.design, key);
     switch (action.do) {
       case 'set': {
         const reads = [...this.when, ...values(namesIn(action.value))];
@@ -140,10 +135,7 @@ export class RuleSinks {
           this.sink(
             'set',
             action.field,
-            (it, how) =>
-              how === 'value'
-                ? `puts ${it} into ${nameOf(action.field)}`
-                : `sets ${nameOf(action.field)} depending on ${it}`,
+            (it, how) => said(how === 'value' ? 'sinks:puts' : 'sinks:sets', { it, field: nameOf(action.field) }),
             intoField(action.field),
             reads,
             action.value,
@@ -156,7 +148,7 @@ export class RuleSinks {
           this.sink(
             action.do,
             key,
-            (it) => `${action.do === 'clear' ? 'empties' : 'locks'} ${nameOf(key)} depending on ${it}`,
+            (it) => said(action.do === 'clear' ? 'sinks:clears' : 'sinks:locks', { it, field: nameOf(key) }),
             // A locked question stands at its default; what is not asked is only kept from being changed.
             action.do === 'clear' || this.isAsked(key) ? intoField(key) : whereChanged(key),
           ),
@@ -168,7 +160,7 @@ export class RuleSinks {
             this.sink(
               action.do,
               key,
-              (it) => `${action.do}s ${nameOf(key)} depending on ${it}`,
+              (it) => said(action.do === 'show' ? 'sinks:shows' : 'sinks:hides', { it, field: nameOf(key) }),
               intoField(key),
               this.when,
               '',
@@ -182,7 +174,7 @@ export class RuleSinks {
             this.sink(
               'jump',
               key,
-              (it) => `skips ${nameOf(key)} depending on ${it}`,
+              (it) => said('sinks:skips', { it, field: nameOf(key) }),
               intoField(key),
               this.when,
               '',
@@ -193,7 +185,7 @@ export class RuleSinks {
       case 'require':
         return action.fields.map((key) =>
           // At a saving, who changes something is told that a field is still empty.
-          this.sink('require', key, (it) => `requires ${nameOf(key)} depending on ${it}`, this.changers, [
+          this.sink('require', key, (it) => said('sinks:requires', { it, field: nameOf(key) }), this.changers, [
             ...this.when,
             ...verdicts([key]),
           ]),
@@ -203,14 +195,14 @@ export class RuleSinks {
           this.sink(
             'limit',
             action.field,
-            (it) => `limits ${nameOf(action.field)} depending on ${it}`,
+            (it) => said('sinks:limits', { it, field: nameOf(action.field) }),
             this.rule.runs === 'saving' ? whereChanged(action.field) : { who: 'asker' },
           ),
         ];
       case 'warn':
-        return [this.sink('warn', action.field, (it) => `warns depending on ${it}`, this.changers)];
+        return [this.sink('warn', action.field, (it) => said('sinks:warns', { it }), this.changers)];
       case 'refuse':
-        return [this.sink('refuse', action.field, (it) => `refuses depending on ${it}`, this.changers)];
+        return [this.sink('refuse', action.field, (it) => said('sinks:refuses', { it }), this.changers)];
     }
   }
 
@@ -245,7 +237,7 @@ export class RuleSinks {
       kind,
       id: `${kind} ${rule.id} ${about}`,
       text: value === '' ? rule.when : `${rule.when}; ${value}`,
-      says: (it, how) => `rule “${rule.name}” ${says(it, how)}`,
+      says: (it, how) => said('sinks:rule', { rule: rule.name, does: says(it, how) }),
       readers,
       reads,
       page: 'rules',
@@ -269,7 +261,7 @@ function routingSinks({ columns, rows }: FormDesign['routing'], fields: readonly
         kind: 'routing',
         id: `routing ${column.id}`,
         text: [column.input, ...cells].join('; '),
-        says: (it) => `the routing table asks for ${it}`,
+        says: (it) => said('sinks:routing', { it }),
         readers: { who: 'desk' },
         reads: verdicts([...new Set([...namesIn(column.input), ...cells.flatMap((cell) => namesInCell(cell, keys))])]),
         page: 'routing',
@@ -297,7 +289,7 @@ function instructionSinks(part: Part): FormSink[] {
     kind: 'instruction',
     id: `instruction ${part.id} ${field}`,
     text: field,
-    says: (it) => `an instruction shows ${it}`,
+    says: (it) => said('sinks:text', { it }),
     readers: { who: 'asker' },
     reads: values([field]),
     page: 'questions',

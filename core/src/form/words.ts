@@ -1,15 +1,14 @@
+import { type Said, said, type Words } from '@tolvek/words';
 import { parseExpression, printExpression, type Scope } from '../expression/index.ts';
-import { type Field, NOTHING_AROUND, type Preset, readAnswer, showValue } from '../register/index.ts';
+import { type Field, NOTHING_AROUND, type Preset, readAnswer, sayValue } from '../register/index.ts';
 import { type Action, END, FIRST_PAGE, type FormDesign, type FormRule, partKey } from './design.ts';
 
 type Named = Pick<FormDesign, 'fields' | 'parts'>;
 
-const quoted = (words: readonly string[]): string => words.map((word) => `“${word}”`).join(', ');
-
 /** What a part is called where it is spoken of. */
 export function partName({ fields, parts }: Named, key: string): string {
   const part = parts.find((each) => partKey(each) === key);
-  if (part?.part === 'section' || part?.part === 'page') return part.title || `a ${part.part}`;
+  if (part?.part === 'section' || part?.part === 'page') return part.title || '…';
   if (part?.part === 'instruction') return `${part.text.slice(0, 40)}${part.text.length > 40 ? ' …' : ''}`;
   return fields.find((field) => field.key === key)?.label ?? key;
 }
@@ -24,64 +23,75 @@ export function expressionInWords(text: string, scope: Scope): string {
 const isAnswered = ({ parts }: Named, key: string): boolean =>
   parts.some((part) => part.part === 'question' && part.field === key);
 
-/** What an action does, as the rest of a sentence: `asks for “Reason”`, `refuses: “…”`. */
-export function actionInWords(action: Action, form: Named, scope: Scope): string {
+/** What an action does, as the rest of a sentence: `require “Reason”`, `refuse: “…”`. */
+export function actionInWords(action: Action, form: Named, scope: Scope): Said {
   const name = (key: string): string => partName(form, key);
-  const page = (key: string): string =>
-    key === FIRST_PAGE ? 'the first page' : key === END ? 'the end' : `“${name(key)}”`;
   switch (action.do) {
     case 'show':
     case 'hide':
-      return `${action.do} ${quoted(action.parts.map(name))}`;
+      return said(`rules:${action.do}`, { names: action.parts.map(name) });
     case 'require':
     case 'lock':
     case 'clear':
-      return `${action.do} ${quoted(action.fields.map(name))}`;
-    case 'set':
-      return `set “${name(action.field)}” to ${expressionInWords(action.value, scope)}${isAnswered(form, action.field) ? ', whatever was answered' : ''}`;
+      return said(`rules:${action.do}`, { names: action.fields.map(name) });
+    case 'set': {
+      const given = { name: name(action.field), value: expressionInWords(action.value, scope) };
+      return said(isAnswered(form, action.field) ? 'rules:setOver' : 'rules:set', given);
+    }
     case 'limit': {
       const type = form.fields.find((field) => field.key === action.field)?.type;
       const options = type?.kind === 'choice' || type?.kind === 'choices' ? type.options : [];
-      return `offer only ${quoted(action.options.map((key) => options.find((option) => option.key === key)?.label ?? key))} for “${name(action.field)}”`;
+      const labels = action.options.map((key) => options.find((option) => option.key === key)?.label ?? key);
+      return said('rules:limit', { options: labels, name: name(action.field) });
     }
     case 'warn':
-      return `warn${action.field === 'form' ? '' : ` at “${name(action.field)}”`}: “${action.text}”`;
     case 'refuse':
-      return `refuse${action.field === 'form' ? '' : ` at “${name(action.field)}”`}: “${action.text}”`;
+      return action.field === 'form'
+        ? said(`rules:${action.do}`, { text: action.text })
+        : said(`rules:${action.do}At`, { text: action.text, name: name(action.field) });
     case 'jump':
-      return `go on from ${page(action.after)} at ${page(action.to)}`;
+      return said('rules:jump', { after: pageInWords(action.after, form), to: pageInWords(action.to, form) });
   }
 }
 
+function pageInWords(key: string, form: Named): Words {
+  if (key === FIRST_PAGE) return said('rules:firstPage');
+  return key === END ? said('rules:end') : said('designs:named', { name: partName(form, key) });
+}
+
 /** A whole rule in words. */
-export function ruleInWords(rule: FormRule, form: Named, scope: Scope): string {
-  const said = (actions: readonly Action[]): string =>
-    actions.map((action) => actionInWords(action, form, scope)).join('; ');
-  const otherwise = rule.otherwise.length > 0 ? `; otherwise ${said(rule.otherwise)}` : '';
-  return `${rule.on ? '' : 'Off: '}when ${expressionInWords(rule.when, scope)}, ${said(rule.then) || 'nothing'}${otherwise}${rule.runs === 'saving' ? ' (at every saving)' : ''}`;
+export function ruleInWords(rule: FormRule, form: Named, scope: Scope): Said {
+  const does = (actions: readonly Action[]): readonly Said[] =>
+    actions.length === 0 ? [said('rules:nothing')] : actions.map((action) => actionInWords(action, form, scope));
+  const given = { condition: expressionInWords(rule.when, scope), actions: does(rule.then) };
+  const sentence =
+    rule.otherwise.length > 0
+      ? said('rules:whenElse', { ...given, otherwise: does(rule.otherwise) })
+      : said('rules:when', given);
+  const timed = rule.runs === 'saving' ? said('rules:atSaving', { sentence }) : sentence;
+  return rule.on ? timed : said('rules:off', { sentence: timed });
 }
 
 /** A field’s default in words. */
-export function presetInWords(field: Field, preset: Preset, form: Named, scope: Scope): string {
+export function presetInWords(field: Field, preset: Preset, form: Named, scope: Scope): Words {
   switch (preset.from) {
     case 'fixed': {
       const read = readAnswer(field, preset.value, NOTHING_AROUND);
-      return read.state === 'value' ? showValue(field, read.value) : String(preset.value);
+      return read.state === 'value' ? sayValue(field, read.value) : String(preset.value);
     }
     case 'today':
-      return preset.plus === 0
-        ? 'today'
-        : preset.plus > 0
-          ? `${preset.plus} days from today`
-          : `${-preset.plus} days ago`;
+      if (preset.plus === 0) return said('presets:today');
+      return preset.plus > 0
+        ? said('presets:daysFromToday', { count: preset.plus })
+        : said('presets:daysAgo', { count: -preset.plus });
     case 'now':
-      return 'now';
+      return said('presets:now');
     case 'me':
-      return 'who asks';
+      return said('presets:requester');
     case 'department':
-      return 'the team of who asks';
+      return said('presets:requesterTeam');
     case 'field':
-      return `“${partName(form, preset.field)}”`;
+      return said('designs:named', { name: partName(form, preset.field) });
     case 'formula':
       return expressionInWords(preset.formula, scope);
   }

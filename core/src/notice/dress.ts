@@ -8,8 +8,14 @@ export interface DressedLetter {
   readonly html: string;
 }
 
+/** What an email carries besides its letter: the desk’s name, and the language it is written in (BCP 47). */
+export interface Envelope {
+  readonly signature: string;
+  readonly language: string;
+}
+
 /** A letter as plain text and as HTML that says the same. `url`: where its button leads. */
-export function dressLetter(letter: Letter, url: string, signature: string): DressedLetter {
+export function dressLetter(letter: Letter, url: string, { signature, language }: Envelope): DressedLetter {
   const { greeting, paragraphs, facts, action } = letter;
   const text = [
     greeting,
@@ -35,7 +41,7 @@ export function dressLetter(letter: Letter, url: string, signature: string): Dre
   const body = html.filter(Boolean).join('\n');
   return {
     text: `${text.filter(Boolean).join('\n\n')}\n`,
-    html: `<!doctype html><html lang="en"><body style="font:16px/1.5 sans-serif;color:#1f2926;background:#fffdf8;padding:20px;max-width:40rem">\n${body}\n</body></html>`,
+    html: `<!doctype html><html lang="${language}"><body style="font:16px/1.5 sans-serif;color:#1f2926;background:#fffdf8;padding:20px;max-width:40rem">\n${body}\n</body></html>`,
   };
 }
 

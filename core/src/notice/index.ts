@@ -7,4 +7,5 @@ export {
   type Letter,
   type NoticeContext,
   type NoticeEvent,
+  spokenLetter,
 } from './letter.ts';

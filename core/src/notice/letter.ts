@@ -1,12 +1,13 @@
+import { type Length, type Said, said, type Words } from '@tolvek/words';
 import type { Revealed, VisibleValues } from '../access/index.ts';
 
-/** A letter before it is dressed as text and HTML. */
-export interface Letter {
-  readonly subject: string;
-  readonly greeting: string;
-  readonly paragraphs: readonly string[];
-  readonly facts: readonly { readonly label: string; readonly shown: string }[];
-  readonly action: { readonly label: string; readonly note: string };
+/** An email before it is dressed as text and HTML: in codes, or in the words of its reader. */
+export interface Letter<Text = string> {
+  readonly subject: Text;
+  readonly greeting: Text;
+  readonly paragraphs: readonly Text[];
+  readonly facts: readonly { readonly label: string; readonly shown: Text }[];
+  readonly action: { readonly label: Text; readonly note: Text };
 }
 
 export interface NoticeContext {
@@ -14,142 +15,219 @@ export interface NoticeContext {
   readonly formTitle: string;
   /** The request's subject as this reader may know it. */
   readonly subject: Revealed<string>;
-  /** The fields this reader may read; nothing else can get into a letter. */
+  /** The fields this reader may read; nothing else can get into an email. */
   readonly visible: Revealed<VisibleValues>;
   readonly reader: string;
+  /** Whose request it is, where a name is known. */
+  readonly requester: string;
+  /** Whether its button opens the request for whoever has the link. */
+  readonly hasLink: boolean;
 }
 
+/** Moments are epoch ms; `due` is null where nothing is due. An empty name is the desk’s own doing. */
 export type NoticeEvent =
-  | { readonly kind: 'received'; readonly due: string }
-  | { readonly kind: 'new-request'; readonly team: string; readonly due: string }
-  | { readonly kind: 'approval-asked'; readonly step: string; readonly expires: string }
-  | { readonly kind: 'approved' | 'refused'; readonly by: string; readonly comment: string }
-  | { readonly kind: 'assigned'; readonly by: string }
+  | { readonly kind: 'received'; readonly due: number | null }
+  | { readonly kind: 'new-request'; readonly team: string; readonly due: number | null }
+  | { readonly kind: 'approval-asked'; readonly due: number | null; readonly expires: number }
+  | { readonly kind: 'approved'; readonly by: string; readonly comment: string; readonly due: number | null }
+  | { readonly kind: 'refused'; readonly by: string; readonly comment: string }
+  | { readonly kind: 'assigned'; readonly by: string; readonly due: number | null }
   | { readonly kind: 'message'; readonly from: string; readonly text: string }
-  | { readonly kind: 'stage'; readonly stage: string; readonly finished: boolean }
-  | { readonly kind: 'reminder'; readonly left: string; readonly due: string }
-  | { readonly kind: 'escalation'; readonly due: string; readonly handler: string };
+  | { readonly kind: 'stage'; readonly stage: string; readonly is: 'paused' | 'resumed' | 'finished' }
+  | { readonly kind: 'reminder'; readonly left: Length; readonly due: number }
+  | { readonly kind: 'escalation'; readonly due: number; readonly handler: string };
 
-/** Writes the letter for one event and one reader. */
-export function draftNotice(event: NoticeEvent, context: NoticeContext): Letter {
-  const { number, formTitle, subject } = context;
-  const facts = context.visible.fields
-    .filter((field) => field.shown !== '')
-    .map(({ label, shown }) => ({ label, shown }));
-  const letter = (
-    title: string,
-    paragraphs: readonly string[],
-    action: string,
-    withFacts = true,
-    note = '',
-  ): Letter => ({
-    subject: `${number} · ${title}`,
-    greeting: `Dear ${context.reader},`,
-    paragraphs: paragraphs.filter((paragraph) => paragraph !== ''),
-    facts: withFacts ? facts : [],
-    action: { label: action, note },
-  });
+/** What an email says, without what all emails share. */
+interface Gist {
+  readonly subject: Said;
+  readonly paragraphs: readonly Words[];
+  readonly action: Said;
+  readonly note?: Said;
+  /** Whether it shows the request’s fields. */
+  readonly facts?: boolean;
+}
+
+type Of<Kind extends NoticeEvent['kind']> = Extract<NoticeEvent, { kind: Kind }>;
+
+/** Writes the email for one event and one reader: who did what and what is to be done by when, first. */
+export function draftNotice(event: NoticeEvent, context: NoticeContext): Letter<Words> {
+  const { subject, paragraphs, action, note, facts } = gistOf(event, context);
+  return {
+    subject,
+    greeting: said('emails:dear', { name: context.reader }),
+    paragraphs,
+    facts: facts
+      ? context.visible.fields.filter((field) => field.shown !== '').map(({ label, shown }) => ({ label, shown }))
+      : [],
+    action: { label: action, note: note ?? (context.hasLink ? said('emails:followNote') : '') },
+  };
+}
+
+function gistOf(event: NoticeEvent, context: NoticeContext): Gist {
   switch (event.kind) {
     case 'received':
-      return letter(
-        `${formTitle}: we have your request`,
-        [
-          `Thank you. Your request has the number ${number}. You hear from us by ${event.due}.`,
-          'This is what you sent:',
-        ],
-        'See how it stands',
-      );
+      return received(event, context);
     case 'new-request':
-      return letter(
-        subject,
-        [`A new request has reached ${event.team}. It should be finished by ${event.due}.`],
-        'Open the request',
-      );
+      return newRequest(event, context);
     case 'approval-asked':
-      return letter(
-        `Please decide: ${subject}`,
-        [`This request waits for your decision as ${event.step.toLowerCase()}.`],
-        'Read and decide',
-        true,
-        `The link is for you alone, works once, and ends on ${event.expires}.`,
-      );
+      return approvalAsked(event, context);
     case 'approved':
-      return letter(
-        `${formTitle}: approved`,
-        [`Your request ${number} was approved by ${event.by}.`, event.comment],
-        'See how it stands',
-        false,
-      );
+      return approved(event, context);
     case 'refused':
-      return letter(
-        `${formTitle}: not approved`,
-        [`Your request ${number} was not approved by ${event.by}. The reason given:`, event.comment],
-        'See the request',
-        false,
-      );
+      return refused(event, context);
     case 'assigned':
-      return letter(`Yours: ${subject}`, [`${event.by} gave you this request.`], 'Open the request');
+      return assigned(event, context);
     case 'message':
-      return letter(`${formTitle}: a message from ${event.from}`, [event.text], 'Read and answer', false);
+      return message(event, context);
     case 'stage':
-      return letter(
-        `${formTitle}: ${event.stage}`,
-        [event.finished ? `Your request ${number} is finished.` : `Your request ${number} is now: ${event.stage}.`],
-        'See how it stands',
-        false,
-      );
+      return stage(event, context);
     case 'reminder':
-      return letter(
-        `${event.left} left: ${subject}`,
-        [`This request is due ${event.due}. There is ${event.left} of working time left.`],
-        'Open the request',
-        false,
-      );
+      return reminder(event, context);
     case 'escalation':
-      return letter(
-        `Late: ${subject}`,
-        [
-          `This request was due ${event.due} and is not finished. ${event.handler ? `${event.handler} has it.` : 'Nobody has taken it.'}`,
-        ],
-        'Open the request',
-        false,
-      );
+      return escalation(event, context);
   }
 }
 
-/**
- * The letter that asks an outside requester to confirm their address. It repeats nothing of what
- * was typed.
- */
-export function draftConfirmation(input: { readonly formTitle: string; readonly expires: string }): Letter {
-  return {
-    subject: `${input.formTitle}: confirm your address to send it`,
-    greeting: 'Good day,',
-    paragraphs: [
-      'You filled in a form at our desk. One step is left: confirm that this address is yours, and your request is sent.',
-      'If this was not you, leave this letter alone; nothing will be sent.',
-    ],
-    facts: [],
-    action: { label: 'Confirm and send', note: `The link works once and ends on ${input.expires}.` },
-  };
+const dueOn = (due: number | null): readonly Said[] => (due === null ? [] : [said('emails:dueOn', { due })]);
+const openIt = said('emails:openRequest');
+const followIt = said('emails:follow');
+
+const received = ({ due }: Of<'received'>, { number, formTitle: form }: NoticeContext): Gist => ({
+  subject: said('emails:received.subject', { form, number }),
+  paragraphs: [
+    due === null ? said('emails:received.body') : said('emails:received.plan', { due }),
+    said('emails:received.sent'),
+  ],
+  action: followIt,
+  facts: true,
+});
+
+const newRequest = ({ team, due }: Of<'new-request'>, { number, subject, requester }: NoticeContext): Gist => ({
+  subject: said('emails:new.subject', { team, subject, number }),
+  paragraphs: [
+    requester ? said('emails:new.from', { requester, team }) : said('emails:new.nobody', { team }),
+    ...(due === null ? [] : [said('emails:finishBy', { due })]),
+  ],
+  action: openIt,
+  facts: true,
+});
+
+const approvalAsked = (
+  { due, expires }: Of<'approval-asked'>,
+  { number, subject, requester }: NoticeContext,
+): Gist => ({
+  subject: requester
+    ? said('emails:approve.subject', { requester, subject, number })
+    : said('emails:approve.subjectNobody', { subject, number }),
+  paragraphs: [requester ? said('emails:approve.from', { requester }) : said('emails:approve.nobody'), ...dueOn(due)],
+  action: said('emails:approve.action'),
+  note: said('emails:approve.note', { expires }),
+  facts: true,
+});
+
+const approved = ({ by, comment, due }: Of<'approved'>, { number, formTitle: form }: NoticeContext): Gist => ({
+  subject: said('emails:approved.subject', { form, number }),
+  paragraphs: [
+    by ? said('emails:approved.by', { by }) : said('emails:approved.us'),
+    ...(comment ? [said('emails:comment', { comment })] : []),
+    due === null ? said('emails:approved.nextNoDate') : said('emails:approved.next', { due }),
+  ],
+  action: followIt,
+});
+
+const refused = ({ by, comment: reason }: Of<'refused'>, { number, formTitle: form }: NoticeContext): Gist => ({
+  subject: said('emails:refused.subject', { form, number }),
+  paragraphs: [
+    by ? said('emails:refused.by', { by }) : said('emails:refused.us'),
+    ...(reason ? [said('emails:reason', { reason })] : []),
+  ],
+  action: said('emails:seeRequest'),
+});
+
+const assigned = ({ by, due }: Of<'assigned'>, { number, subject }: NoticeContext): Gist => ({
+  subject: said('emails:assigned.subject', { subject, number }),
+  paragraphs: [by ? said('emails:assigned.by', { by }) : said('emails:assigned.us'), ...dueOn(due)],
+  action: openIt,
+  facts: true,
+});
+
+const message = ({ from, text }: Of<'message'>, { number, formTitle: form }: NoticeContext): Gist => ({
+  subject: from
+    ? said('emails:message.subject', { from, form, number })
+    : said('emails:message.subjectUs', { form, number }),
+  paragraphs: [from ? said('emails:message.from', { from, number }) : said('emails:message.us', { number }), text],
+  action: said('emails:message.action'),
+  note: said('emails:message.note'),
+});
+
+function stage({ stage: at, is }: Of<'stage'>, { number, formTitle: form }: NoticeContext): Gist {
+  const about = { form, number };
+  switch (is) {
+    case 'paused':
+      return {
+        subject: said('emails:paused.subject', about),
+        paragraphs: [said('emails:paused.body', { stage: at })],
+        action: said('emails:message.action'),
+      };
+    case 'resumed':
+      return {
+        subject: said('emails:resumed.subject', about),
+        paragraphs: [said('emails:resumed.body', { stage: at })],
+        action: followIt,
+      };
+    case 'finished':
+      return {
+        subject: said('emails:finished.subject', about),
+        paragraphs: [said('emails:finished.body', { stage: at })],
+        action: said('emails:seeRequest'),
+      };
+  }
 }
 
+const reminder = ({ left, due }: Of<'reminder'>, { number, subject }: NoticeContext): Gist => ({
+  subject: said('emails:reminder.subject', { left, subject, number }),
+  paragraphs: [said('emails:reminder.body', { due })],
+  action: openIt,
+});
+
+const escalation = ({ due, handler }: Of<'escalation'>, { number, subject }: NoticeContext): Gist => ({
+  subject: said('emails:overdue.subject', { subject, number }),
+  paragraphs: [
+    said('emails:overdue.body', { due }),
+    handler ? said('emails:overdue.handler', { handler }) : said('emails:overdue.nobody'),
+  ],
+  action: openIt,
+});
+
 /**
- * The letter with the link to go on with a form that was begun. It repeats nothing of what was
- * typed.
+ * The email that asks an outside requester to confirm their address. It repeats nothing of what
+ * was typed. `expires`: epoch ms.
  */
-export function draftGoingOn(input: { readonly formTitle: string; readonly expires: string }): Letter {
-  return {
-    subject: `${input.formTitle}: go on where you stopped`,
-    greeting: 'Good day,',
-    paragraphs: [
-      'What you typed is kept. Nothing was sent yet: open the form again with this link, on any device, and go on.',
-      'If this was not you, leave this letter alone.',
-    ],
-    facts: [],
-    action: {
-      label: 'Go on with the form',
-      note: `The link is for you alone and ends on ${input.expires}.`,
-    },
-  };
-}
+export const draftConfirmation = ({ form, expires }: { form: string; expires: number }): Letter<Words> => ({
+  subject: said('emails:confirm.subject', { form }),
+  greeting: said('emails:goodDay'),
+  paragraphs: [said('emails:confirm.body'), said('emails:confirm.notYou')],
+  facts: [],
+  action: { label: said('emails:confirm.action'), note: said('emails:confirm.note', { expires }) },
+});
+
+/**
+ * The email with the link to continue a form that was started. It repeats nothing of what was
+ * typed. `expires`: epoch ms.
+ */
+export const draftGoingOn = ({ form, expires }: { form: string; expires: number }): Letter<Words> => ({
+  subject: said('emails:later.subject', { form }),
+  greeting: said('emails:goodDay'),
+  paragraphs: [said('emails:later.body'), said('emails:later.notYou')],
+  facts: [],
+  action: { label: said('emails:later.action'), note: said('emails:later.note', { expires }) },
+});
+
+/** An email in the words of its reader. */
+export const spokenLetter = (letter: Letter<Words>, told: (words: Words) => string): Letter => ({
+  subject: told(letter.subject),
+  greeting: told(letter.greeting),
+  paragraphs: letter.paragraphs.map(told),
+  facts: letter.facts.map(({ label, shown }) => ({ label, shown: told(shown) })),
+  action: { label: told(letter.action.label), note: told(letter.action.note) },
+});

@@ -1,3 +1,5 @@
+import { type Said, said } from '@tolvek/words';
+
 /** Who somebody is to the desk. Groups are named by their keys. */
 export interface Viewer {
   readonly personId: string;
@@ -34,15 +36,20 @@ export function belongs(audience: Audience, viewer: Pick<Viewer, 'groups'>, isRe
 }
 
 /** An audience as a sentence: “everyone except Site safety and the requester”. */
-export function audienceInWords(audience: Audience, nameOf: (group: string) => string): string {
-  const { in: inside } = audience;
-  const join = (groups: readonly string[], word: string): string =>
-    groups.length === 0 ? 'nobody' : groups.map(nameOf).join(` ${word} `);
-  const who =
-    'everyone' in inside ? 'everyone' : 'anyOf' in inside ? join(inside.anyOf, 'or') : join(inside.allOf, 'and');
-  const out = [...audience.outOf.map(nameOf), ...(audience.requester === 'out' ? ['the requester'] : [])];
-  const plus = audience.requester === 'in' ? `${who === 'nobody' ? '' : `${who} and `}the requester` : who;
-  return out.length > 0 ? `${plus} except ${out.join(' and ')}` : plus;
+export function audienceInWords(audience: Audience, nameOf: (group: string) => string): Said {
+  const requester = said('people:requester');
+  const who = insideInWords(audience.in, nameOf);
+  const plus = audience.requester !== 'in' ? who : who === null ? requester : said('people:andRequester', { who });
+  const groups = [...audience.outOf.map(nameOf), ...(audience.requester === 'out' ? [requester] : [])];
+  const some = plus ?? said('people:nobody');
+  return groups.length > 0 ? said('people:exceptGroups', { who: some, groups }) : some;
+}
+
+function insideInWords(inside: Audience['in'], nameOf: (group: string) => string): Said | null {
+  if ('everyone' in inside) return said('people:everyone');
+  const groups = ('anyOf' in inside ? inside.anyOf : inside.allOf).map(nameOf);
+  if (groups.length === 0) return null;
+  return 'anyOf' in inside ? said('people:anyOf', { groups }) : said('people:allOf', { groups });
 }
 
 /** The keys of the groups that an audience names. */

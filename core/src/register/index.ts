@@ -38,6 +38,7 @@ export {
   KIND_NAMES,
   namesAround,
   readAnswer,
+  sayValue,
   scopeTypeOf,
   showValue,
   storedForm,

@@ -1,3 +1,4 @@
+import { type Said, said, type Words } from '@tolvek/words';
 import {
   compile,
   conditionFindings,
@@ -43,14 +44,14 @@ export interface MovedBy {
 /** One way on, as it stands for somebody: `whyNot` is null where it can be taken. */
 export interface PossibleMove {
   readonly stage: Stage;
-  readonly whyNot: string | null;
+  readonly whyNot: Words | null;
 }
 
 /** How whoever may take a move is called. */
-export const MOVER_WORDS: Readonly<Record<MoverRelation, string>> = {
-  handler: 'its handler',
-  team: 'its team',
-  decider: 'whoever decides on it',
+export const MOVER_WORDS: Readonly<Record<MoverRelation, Said>> = {
+  handler: said('people:itsHandler'),
+  team: said('people:itsTeam'),
+  decider: said('people:itsDecider'),
 };
 
 /**
@@ -63,13 +64,14 @@ export const moveScope = ({ fields, stages }: MovingIn, open: ReadonlySet<string
 const openOf = (fields: readonly Field[], open: ReadonlySet<string>): readonly Field[] =>
   fields.filter(({ key }) => open.has(key));
 
-/** Who may take a move, as words: “its handler or Laboratory service”. */
-export const moversInWords = (
+/** Who may take a move: its handler, or Laboratory service. */
+export function moversInWords(
   { relations, groups }: Pick<Move, 'relations' | 'groups'>,
   groupName: (key: string) => string,
-): string =>
-  [...relations.map((relation) => MOVER_WORDS[relation]), ...groups.map(groupName)].join(' or ') ||
-  'whoever works on it';
+): readonly Words[] {
+  const who = [...relations.map((relation) => MOVER_WORDS[relation]), ...groups.map(groupName)];
+  return who.length > 0 ? who : [said('people:itsWorkers')];
+}
 
 /** The ways on from a stage, and for each that can’t be taken now, why not. Nothing is said of values. */
 export function movesFrom(register: MovingIn, at: Stage, by: MovedBy): readonly PossibleMove[] {
@@ -81,7 +83,7 @@ export function movesFrom(register: MovingIn, at: Stage, by: MovedBy): readonly 
   });
 }
 
-function whyNotMove(register: MovingIn, move: Move, by: MovedBy): string | null {
+function whyNotMove(register: MovingIn, move: Move, by: MovedBy): Words | null {
   const { fields } = register;
   const { relations, groups, filled, when } = move;
   const isOpenToAll = relations.length + groups.length === 0;
@@ -90,49 +92,49 @@ function whyNotMove(register: MovingIn, move: Move, by: MovedBy): string | null 
     !relations.some((relation) => by.relations.has(relation)) &&
     !groups.some((group) => by.groups.includes(group))
   )
-    return `Only ${moversInWords(move, (key) => by.known().groups?.find((group) => group.key === key)?.label ?? key)} can do this.`;
+    return said('moves:onlyThese', {
+      who: moversInWords(move, (key) => by.known().groups?.find((group) => group.key === key)?.label ?? key),
+    });
   const reads = [...filled, ...namesIn(when).filter((name) => fields.some(({ key }) => key === name))];
   // A verdict would tell what the plan hides: whatever it is, a coordinator looks at it.
-  if (reads.some((key) => !by.open.has(key)))
-    return 'It depends on a field that not everybody here may read. A coordinator can move it on.';
+  if (reads.some((key) => !by.open.has(key))) return said('moves:dependsOnHidden');
   const missing = filled.flatMap((key) =>
     Object.hasOwn(by.values, key) ? [] : [fields.find((field) => field.key === key)?.label ?? key],
   );
-  if (missing.length > 0)
-    return `${missing.map((label) => `“${label}”`).join(' and ')} ${missing.length === 1 ? 'has' : 'have'} to be filled in first.`;
+  if (missing.length > 0) return said('moves:fillInFirst', { fields: missing });
   if (when.trim() === '') return null;
   const parsed = parseExpression(when);
   const scope = moveScope(register, by.open, by.known());
   const slots = (): Slots => standingSlots(openOf(fields, by.open), by.values, by.facts(), by.standing(), by.me());
   if (parsed.ok && compile(parsed.value, scope)(slots(), null) === true) return null;
   return parsed.ok
-    ? `It can be done once this holds: ${printExpression(parsed.value, scope)}.`
-    : 'Its condition can’t be read.';
+    ? said('moves:onceTrue', { condition: printExpression(parsed.value, scope) })
+    : said('moves:conditionUnreadable');
 }
 
 /** What is wrong with the moves of a register’s stages, in sentences, each with the stage it begins at. */
 export function moveFindings({
   stages,
   fields,
-}: MovingIn): readonly { readonly at: string; readonly message: string }[] {
+}: MovingIn): readonly { readonly at: string; readonly message: Words }[] {
   const scope = moveScope({ stages, fields }, new Set(fields.map(({ key }) => key)));
   return stages.flatMap((stage) => {
-    const wrong = (message: string) => ({ at: stage.key, message });
+    const wrong = (message: Words) => ({ at: stage.key, message });
     const moves = stage.moves ?? [];
     const twice = moves.find((move, place) => moves.findIndex((each) => each.to === move.to) !== place);
     return [
-      ...(twice ? [wrong(`From “${stage.label}” two moves lead to the same stage.`)] : []),
+      ...(twice ? [wrong(said('moves:twice', { stage: stage.label }))] : []),
       ...moves.flatMap((move) => {
         const to = stages.find((each) => each.key === move.to);
-        if (!to || to.key === stage.key) return [wrong(`From “${stage.label}” a move leads nowhere.`)];
-        const way = `From “${stage.label}” to “${to.label}”`;
+        if (!to || to.key === stage.key) return [wrong(said('moves:nowhere', { stage: stage.label }))];
+        const way = { stage: stage.label, to: to.label };
         if (to.role === 'deciding' || to.role === 'refused' || to.role === 'withdrawn')
-          return [wrong(`${way} nobody moves a request by hand: decisions and requesters do.`)];
+          return [wrong(said('moves:notByHand', way))];
         const unknown = move.filled.filter((key) => !fields.some((field) => field.key === key));
         const found = move.when.trim() === '' ? [] : conditionFindings(move.when, scope);
         return [
-          ...unknown.map((key) => wrong(`${way}: there is no field “${key}”.`)),
-          ...found.map(({ message }) => wrong(`${way}: ${message}`)),
+          ...unknown.map(() => wrong(said('moves:noField', way))),
+          ...found.map(({ message }) => wrong(said('moves:condition', { ...way, message }))),
         ];
       }),
     ];

@@ -1,3 +1,4 @@
+import { said } from '@tolvek/words';
 import { own } from '../own/index.ts';
 import type { Field, Values } from './field.ts';
 import { showValue } from './kinds/index.ts';
@@ -22,8 +23,8 @@ export function orderProblems(fields: readonly Field[], values: Values): readonl
     return [
       {
         field: field.key,
-        message: `This is before “${other.label}” (${words}).`,
-        fix: `Pick ${words} or later, or change “${other.label}”.`,
+        message: said('answers:beforeOther', { label: other.label, value: words }),
+        fix: said('answers:laterThanOther', { value: words, label: other.label }),
       },
     ];
   });

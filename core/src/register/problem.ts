@@ -1,3 +1,5 @@
+import type { Words } from '@tolvek/words';
+
 /**
  * Something wrong with one answer, in words for the person who gave it: what is wrong, and the way
  * out.
@@ -5,8 +7,8 @@
 export interface Problem {
   /** The field's key, or `form` when it is about the whole. */
   readonly field: string;
-  readonly message: string;
-  readonly fix: string;
+  readonly message: Words;
+  readonly fix: Words;
   /** What it comes from, where somebody has to tell it from others: nothing was answered yet. */
   readonly why?: 'unanswered';
   /** Which cell of line items it is about; rows from 0. */

@@ -1,3 +1,4 @@
+import { said, type Words } from '@tolvek/words';
 /** One word of a vocabulary. */
 export interface Term {
   /** Never changes once made; answers, rules and routing name the term by it. */
@@ -142,35 +143,35 @@ export function mergeTerms(base: readonly Term[], mine: readonly Term[], theirs:
 /** What is wrong with a list of terms, each at the key of its term. */
 export function vocabularyProblems(
   terms: readonly Term[],
-): readonly { readonly at: string; readonly message: string; readonly fix: string }[] {
-  const problems: { at: string; message: string; fix: string }[] = [];
+): readonly { readonly at: string; readonly message: Words; readonly fix: Words }[] {
+  const problems: { at: string; message: Words; fix: Words }[] = [];
   const { byKey } = indexOf(terms);
   const keys = new Set<string>();
   const places = new Map<string, string>();
   const words = new Map<string, Term>();
   for (const term of terms) {
-    const add = (message: string, fix: string): void => void problems.push({ at: term.key, message, fix });
-    if (keys.has(term.key)) add(`Two terms have the key “${term.key}”.`, 'Give one of them another.');
+    const add = (message: Words, fix: Words): void => void problems.push({ at: term.key, message, fix });
+    if (keys.has(term.key)) add(said('vocabularies:sameKey', { key: term.key }), said('vocabularies:giveOther'));
     keys.add(term.key);
-    if (term.label.trim() === '') add('A term has no words.', 'Name it, or take it away.');
+    if (term.label.trim() === '') add(said('vocabularies:noWords'), said('vocabularies:nameOrRemove'));
     const place = `${term.under ?? ''}/${plain(term.label)}`;
     if (places.has(place) && term.now === undefined)
-      add(`“${term.label}” stands there twice.`, 'Merge one into the other, or name it apart.');
+      add(said('vocabularies:twice', { label: term.label }), said('vocabularies:mergeOrRename'));
     if (term.now === undefined) places.set(place, term.key);
     for (const word of (term.also ?? []).map(plain)) {
       const other = words.get(word);
       if (other && other.key !== term.key)
-        add(`“${word}” is another word for “${other.label}” as well.`, 'Take it away from one of them.');
+        add(said('vocabularies:sharedWord', { word, label: other.label }), said('vocabularies:removeFromOne'));
       words.set(word, term);
     }
     if (term.under !== undefined && !byKey.has(term.under))
-      add(`“${term.label}” stands under a term that does not exist.`, 'Put it in another place.');
+      add(said('vocabularies:lostParent', { label: term.label }), said('vocabularies:moveIt'));
     if (term.under !== undefined && isInCircle(term, byKey, 'under'))
-      add(`“${term.label}” stands under itself.`, 'Put it in another place.');
+      add(said('vocabularies:underItself', { label: term.label }), said('vocabularies:moveIt'));
     else if (depthOf(term, byKey) > MOST_DEPTH)
-      add(`“${term.label}” stands deeper than ${MOST_DEPTH} terms.`, 'Put it nearer to the top.');
+      add(said('vocabularies:tooDeep', { label: term.label, most: MOST_DEPTH }), said('vocabularies:moveUp'));
     if (term.now !== undefined && (!byKey.has(term.now) || isInCircle(term, byKey, 'now')))
-      add(`“${term.label}” was merged into a term that does not exist.`, 'Choose another to merge it into.');
+      add(said('vocabularies:lostMerge', { label: term.label }), said('vocabularies:mergeOther'));
   }
   return problems;
 }

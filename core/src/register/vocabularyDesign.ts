@@ -1,15 +1,16 @@
+import { type Said, said } from '@tolvek/words';
 import { compareContents, type DesignKind, type MergeRules, mergeContents } from '../design/index.ts';
 import { type Term, type Vocabulary, vocabularyProblems } from './vocabulary.ts';
 
 /** What a vocabulary is as a design: its key is the design’s. */
 export type VocabularyContent = Pick<Vocabulary, 'name' | 'terms'>;
 
-const SETTINGS: Readonly<Record<string, string>> = {
-  label: 'its name',
-  under: 'where it stands',
-  also: 'other words for it',
-  retired: 'whether it is offered',
-  now: 'what it is merged into',
+const SETTINGS: Readonly<Record<string, Said>> = {
+  label: said('vocabularies:itsName'),
+  under: said('vocabularies:itsPlace'),
+  also: said('vocabularies:itsOthers'),
+  retired: said('vocabularies:itsOffer'),
+  now: said('vocabularies:itsMerging'),
 };
 
 /** How places of a vocabulary are called, by the terms of these states. */
@@ -21,12 +22,14 @@ const rulesOf = (...states: readonly (VocabularyContent | null)[]): MergeRules =
     lists: { terms: (item) => String((item as unknown as Term).key) },
     nameOf: ([list = '', key, setting]) =>
       list === 'terms' && key !== undefined
-        ? `“${labels.get(key) ?? key}”${setting ? ` (${SETTINGS[setting] ?? setting})` : ''}`
+        ? setting
+          ? said('designs:settingOf', { name: labels.get(key) ?? key, setting: SETTINGS[setting] ?? setting })
+          : said('designs:named', { name: labels.get(key) ?? key })
         : list === 'terms'
-          ? 'the terms'
+          ? said('vocabularies:theTerms')
           : list === 'name'
-            ? 'the name'
-            : 'the vocabulary',
+            ? said('designs:theName')
+            : said('vocabularies:theVocabulary'),
   };
 };
 

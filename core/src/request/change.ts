@@ -1,3 +1,4 @@
+import { type Said, said, type Words } from '@tolvek/words';
 import type { ValueChange } from '../access/index.ts';
 import type { LeadsTo, Verdict } from '../approval/index.ts';
 import type { TakenIn } from '../intake/index.ts';
@@ -64,75 +65,85 @@ export interface ChangeNames {
   readonly person: (id: string) => string;
   readonly group: (key: string) => string;
   readonly calendar: (key: string) => string;
-  /** A moment, epoch ms. */
-  readonly moment: (at: number) => string;
 }
 
+const PRIORITIES: Readonly<Record<string, Said>> = {
+  high: said('priorities:high'),
+  normal: said('priorities:normal'),
+  low: said('priorities:low'),
+};
+
+/** A priority as people read it. */
+export const priorityInWords = (priority: string): Words => PRIORITIES[priority] ?? priority;
+
 /** A change in a sentence, without the values of fields: those are revealed beside it. */
-export function changeInWords(change: RequestChange, names: ChangeNames): string {
+export function changeInWords(change: RequestChange, names: ChangeNames): Words {
   switch (change.kind) {
     case 'arrived':
       return arrivalInWords(change);
     case 'values':
       return whyInWords(change);
     case 'stage':
-      return `${names.stage(change.from)} → ${names.stage(change.to)}`;
+      return said('history:stage', { from: names.stage(change.from), to: names.stage(change.to) });
     case 'freed':
-      return `Freed by a coordinator: ${names.stage(change.from)} → ${names.stage(change.to)}`;
+      return said('history:freed', { from: names.stage(change.from), to: names.stage(change.to) });
     case 'team':
-      return `Handed over to ${names.group(change.to)}`;
-    case 'priority':
-      return `Priority: ${change.from ?? 'none'} → ${change.to}`;
+      return said('history:team', { team: names.group(change.to) });
+    case 'priority': {
+      const from = change.from === null ? said('history:noPriority') : priorityInWords(change.from);
+      return said('history:priority', { from, to: priorityInWords(change.to) });
+    }
     case 'handler':
-      return change.to === null ? 'Given back to the team' : `Given to ${names.person(change.to)}`;
+      return change.to === null
+        ? said('history:backToTeam')
+        : said('history:handler', { person: names.person(change.to) });
     case 'said':
-      if (change.byRequester) return 'Message from the requester';
-      return change.to === 'desk' ? 'Note for the desk' : 'Message to the requester';
+      if (change.byRequester) return said('history:messageFromRequester');
+      return said(change.to === 'desk' ? 'history:note' : 'history:messageToRequester');
     case 'decided':
-      return `${change.step}: ${change.verdict === 'approve' ? 'approved' : 'refused'}`;
+      return said(change.verdict === 'approve' ? 'history:approved' : 'history:refused', { step: change.step });
     case 'baseline':
       return '';
     case 'told':
       return change.words;
     case 'due': {
-      const due = (at: number | null): string => (at === null ? 'never' : names.moment(at));
-      return `Due ${due(change.from)} → ${due(change.to)}, as the calendar “${names.calendar(change.calendar)}” changed`;
+      const due = (at: number | null): Said => (at === null ? said('history:dueNever') : said('history:dueAt', { at }));
+      const calendar = names.calendar(change.calendar);
+      return said('history:due', { from: due(change.from), to: due(change.to), calendar });
     }
     case 'rang':
-      return change.timer === 'reminder'
-        ? 'A reminder went out before the deadline'
-        : 'The deadline passed; the lead was told';
+      return said(change.timer === 'reminder' ? 'history:reminded' : 'history:escalated');
   }
 }
 
-function arrivalInWords({ through, release }: Extract<RequestChange, { kind: 'arrived' }>): string {
+function arrivalInWords({ through, release }: Extract<RequestChange, { kind: 'arrived' }>): Said {
   switch (through.by) {
     case 'door':
-      return `Sent through the ${through.kind} door, release ${release}`;
+      return said(through.kind === 'staff' ? 'history:arrivedByStaff' : 'history:arrivedFromOutside', { release });
     case 'sheet of rows':
-      return `Taken in from a sheet, release ${release}`;
+      return said('history:imported', { release });
     case 'trial':
-      return 'Trial request, sent from the proof';
+      return said('history:trial');
   }
 }
 
-function whyInWords(why: Why): string {
+function whyInWords(why: Why): Said {
   switch (why.why) {
     case 'changed':
-      return 'Fields changed';
+      return said('history:changed');
     case 'numbered':
-      return 'A number was given out';
+      return said('history:numbered');
     case 'day':
-      return 'A new day';
+      return said('history:newDay');
     case 'rule':
-      return `Rule “${why.rule}” was applied to what was there`;
+      return said('history:ruleApplied', { rule: why.rule });
     case 'taken back':
-      return `What rule “${why.rule}” changed was taken back`;
+      return said('history:ruleUndone', { rule: why.rule });
     case 'recomputed':
-      return `Computed anew by release ${why.release}`;
+      return said('history:recomputed', { release: why.release });
     case 'followed':
-      return `Followed a change of ${why.number}`;
+      return said('history:followed', { number: why.number });
     case 'merged':
-      return `Terms of “${why.vocabulary}” were merged`;
+      return said('history:merged', { vocabulary: why.vocabulary });
   }
 }

@@ -2,6 +2,7 @@ export {
   type ChangeNames,
   changeInWords,
   type Happening,
+  priorityInWords,
   type RequestChange,
   type Through,
   type Why,

@@ -1,3 +1,4 @@
+import { type Said, said, type Words } from '@tolvek/words';
 import {
   checkExpression,
   checkTests,
@@ -15,7 +16,7 @@ export interface RoutingFinding {
   readonly severity: 'error' | 'caution';
   /** Row id, `otherwise`, or column id. */
   readonly row: string;
-  readonly message: string;
+  readonly message: Words;
 }
 
 /** What is wrong or doubtful in a routing table. `groups` are the keys of the groups that exist. */
@@ -30,20 +31,28 @@ export function routingFindings(
     const parsed = parseExpression(column.input);
     const problems = parsed.ok ? checkExpression(parsed.value, scope) : parsed.findings;
     for (const problem of problems)
-      found.push({ severity: 'error', row: column.id, message: `Column “${column.label}”: ${problem.message}` });
+      found.push({
+        severity: 'error',
+        row: column.id,
+        message: said('routing:columnWrong', { column: column.label, message: problem.message }),
+      });
     types.set(column.id, parsed.ok ? typeOf(parsed.value, scope) : null);
   }
   for (const [index, row] of table.rows.entries()) {
-    const name = `Row ${index + 1}`;
+    const name = said('routing:row', { row: index + 1 });
     for (const column of table.columns) {
       const parsed = parseTests(own(row.cells, column.id) ?? '');
       const problems = parsed.ok ? checkTests(parsed.value, types.get(column.id) ?? null, scope) : parsed.findings;
       for (const problem of problems)
-        found.push({ severity: 'error', row: row.id, message: `${name}, ${column.label}: ${problem.message}` });
+        found.push({
+          severity: 'error',
+          row: row.id,
+          message: said('routing:cellWrong', { row: name, column: column.label, message: problem.message }),
+        });
     }
     found.push(...outcomeFindings(row.outcome, row.id, name, groups));
   }
-  found.push(...outcomeFindings(table.otherwise, 'otherwise', 'The last row', groups));
+  found.push(...outcomeFindings(table.otherwise, 'otherwise', said('routing:lastRow'), groups));
   found.push(...neverWinning(table, scope));
   return found;
 }
@@ -54,15 +63,15 @@ function neverWinning(table: RoutingTable, scope: Scope): RoutingFinding[] {
   const { neverWin, notLooked } = analyseTable(table, scope);
   const told = neverWin.map(({ row, because }): RoutingFinding => {
     const above = because.map(numberOf);
-    const why =
+    const message =
       above.length === 0
-        ? 'its own tests leave nothing to take'
-        : `${above.length === 1 ? `row ${above[0]}` : `rows ${above.slice(0, -1).join(', ')} and ${above.at(-1)}`} above it take${above.length === 1 ? 's' : ''} everything it would`;
-    return { severity: 'caution', row, message: `Row ${numberOf(row)} can never win: ${why}.` };
+        ? said('routing:excludesItself', { row: numberOf(row) })
+        : said('routing:neverUsed', { row: numberOf(row), rows: above.map(String) });
+    return { severity: 'caution', row, message };
   });
   const [first] = notLooked;
   if (first === undefined) return told;
-  const message = `Not looked through whether they can ever win: rows ${runsOf(notLooked.map(numberOf))}. There are too many cases. Split the table, or let fewer columns tell the rows apart.`;
+  const message = said('routing:notLooked', { rows: runsOf(notLooked.map(numberOf)) });
   return [...told, { severity: 'caution', row: first, message }];
 }
 
@@ -80,14 +89,14 @@ function runsOf(numbers: readonly number[]): string {
 function outcomeFindings(
   outcome: RoutingOutcome,
   row: string,
-  name: string,
+  name: Said,
   groups: ReadonlySet<string>,
 ): RoutingFinding[] {
   const found: RoutingFinding[] = [];
   if (!groups.has(outcome.team))
-    found.push({ severity: 'error', row, message: `${name} sends to a team that does not exist.` });
+    found.push({ severity: 'error', row, message: said('routing:lostTeam', { row: name }) });
   if (!Number.isInteger(outcome.workingDays) || outcome.workingDays < 0 || outcome.workingDays > 250) {
-    found.push({ severity: 'error', row, message: `${name}: working days must be a whole number from 0 to 250.` });
+    found.push({ severity: 'error', row, message: said('routing:badDays', { row: name }) });
   }
   return found;
 }

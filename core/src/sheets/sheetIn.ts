@@ -1,3 +1,4 @@
+import { said, type Words } from '@tolvek/words';
 import { Unzip, UnzipInflate, zipSync } from 'fflate';
 import { readSheet } from 'read-excel-file/universal';
 import { BUDGETS } from '../budget/index.ts';
@@ -6,16 +7,14 @@ import { BUDGETS } from '../budget/index.ts';
 export type SheetTold =
   | { readonly told: 'unpacking' | 'reading' }
   | { readonly told: 'rows'; readonly rows: readonly (readonly string[])[] }
-  | { readonly told: 'refused'; readonly why: string };
+  | { readonly told: 'refused'; readonly why: Words };
 
 /** Parts a spreadsheet has at most; each is a file inside of it. */
 const MOST_PARTS = 2_000;
 
-const refused = (why: string): SheetTold => ({ told: 'refused', why });
-const UNREADABLE = refused('It is no XLSX file that can be read. Save it again as XLSX or CSV.');
-const TOO_LARGE = refused(
-  `Unpacked, it is larger than ${Math.round(BUDGETS.sheet.unpacked / 1_000_000)} MB. Save the rows you need in a new file, without pictures, or as CSV.`,
-);
+const refused = (why: Words): SheetTold => ({ told: 'refused', why });
+const UNREADABLE = refused(said('sheets:unreadable'));
+const TOO_LARGE = refused(said('sheets:tooLarge', { most: BUDGETS.sheet.unpacked }));
 
 /** Packed bytes that are unpacked at a time: at most a thousand times as many come of them. */
 const A_PIECE = 16_384;
@@ -35,9 +34,7 @@ export async function* sheetIn(bytes: Uint8Array, most: number): AsyncGenerator<
     const rows = await readSheet(zipSync(parts, { level: 0 }).buffer as ArrayBuffer);
     const cells = rows.reduce((all, row) => all + row.length, 0);
     yield cells > BUDGETS.sheet.cells
-      ? refused(
-          `It holds ${cells.toLocaleString('en')} cells; ${BUDGETS.sheet.cells.toLocaleString('en')} can be read. Leave out columns or rows that are not needed.`,
-        )
+      ? refused(said('sheets:tooManyCells', { cells, most: BUDGETS.sheet.cells }))
       : { told: 'rows', rows: rows.slice(0, most).map((row) => row.map(cellText)) };
   } catch (error) {
     yield error instanceof TooLarge ? TOO_LARGE : UNREADABLE;

@@ -1,5 +1,6 @@
 import type { DesignFinding } from '@tolvek/core/design';
 import type { Viewer } from '@tolvek/core/people';
+import { refused, said } from '@tolvek/words';
 import { and, desc, eq, lt } from 'drizzle-orm';
 import type { Transaction } from '../platform/database.ts';
 import { newId } from '../platform/newId.ts';
@@ -97,9 +98,8 @@ export function putInForce<Content extends object>(
     throw new Problem(
       422,
       'draft-has-errors',
-      'The draft has errors',
-      'A draft with errors can’t be put in force. Mend them first; what is in force stays as it is.',
-      errors.map(({ at, message, page }) => ({ field: at, message, fix: `Mend it on the page “${page}”.` })),
+      refused('draftErrors'),
+      errors.map(({ at, message }) => ({ field: at, message, fix: said('work:correctDraft') })),
     );
   const id = newId();
   const [number, version] = [design.number + 1, design.version + 1];
@@ -144,7 +144,7 @@ export function goBackTo<Content extends object>(
   done: Done,
 ): number {
   const state = stateOf<Content>(tx, design, number);
-  if (!state || number < 1) throw notFound('This state');
+  if (!state || number < 1) throw notFound('state');
   return keepDraft(tx, design, { version, content: state.content }, done);
 }
 

@@ -1,4 +1,5 @@
 import type { Change, DesignKind, Reference } from '@tolvek/core/design';
+import type { Words } from '@tolvek/words';
 import { and, asc, desc, eq, gt, lt, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
@@ -138,7 +139,7 @@ interface Referring {
   readonly kind: string;
   readonly key: string;
   readonly title: string;
-  readonly at: string;
+  readonly at: Words;
 }
 
 const named = new WeakMap<object, readonly Reference[]>();

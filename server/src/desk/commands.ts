@@ -11,6 +11,7 @@ import {
   type Stage,
   stagesToFreeTo,
 } from '@tolvek/core/register';
+import { refused, said } from '@tolvek/words';
 import { filesNamed } from '../files/commands.ts';
 import { allGroups, membersOf, personById } from '../people/queries.ts';
 import type { House } from '../platform/house.ts';
@@ -59,17 +60,21 @@ export function changeFields(
       const seen = visible.fields.find((each) => each.key === key);
       // A field that is hidden and a field that does not exist are refused in the same words.
       if (!field || !seen)
-        problems.push({ field: key, message: `There is no field “${key}” here.`, fix: 'Leave it out.' });
+        problems.push({ field: key, message: said('work:noField', { key }), fix: said('answers:removeIt') });
       else if (!seen.writable)
         problems.push({
           field: key,
-          message: `“${field.label}” can be read, not changed.`,
-          fix: 'Ask who may change it.',
+          message: said('work:readOnly', { label: field.label }),
+          fix: said('work:askForRight'),
         });
       else {
         const read = readAnswer(field, raw, facts);
         if (read.state === 'wrong')
-          problems.push({ field: key, message: `“${field.label}”: ${read.message}`, fix: read.fix });
+          problems.push({
+            field: key,
+            message: said('work:fieldSays', { label: field.label, message: read.message }),
+            fix: read.fix,
+          });
         else {
           const said = read.state === 'value' ? read.value : null;
           const after =
@@ -130,8 +135,8 @@ const unhidden = (problem: FieldProblem, open: readonly { readonly key: string }
     ? problem
     : {
         field: 'form',
-        message: 'A rule of the form refuses this change.',
-        fix: 'Ask the coordinator which rule it is.',
+        message: said('work:ruleRefuses'),
+        fix: said('work:askCoordinator'),
       };
 
 const isSeen = (key: string, open: readonly { readonly key: string }[]): boolean =>
@@ -143,18 +148,17 @@ export function moveStage(house: House, viewer: Viewer, input: OnVersion & { sta
     const open = openAtDesk(work.tx, viewer, input.number, 'changing');
     const { request, register } = open;
     const from = stageOf(register, request.stage);
+    const to = register.stages.find(({ key }) => key === input.stage);
     const move = movesOf(work.tx, open, viewer, work.now).find(({ stage }) => stage.key === input.stage);
-    if (!move)
+    if (!move || !to)
       throw new Problem(
         409,
         'stage',
-        'Not from here',
         from.role === 'deciding'
-          ? 'A decision is waited for. It has to be made first.'
-          : `A request can’t go from “${from.label}” there.`,
+          ? refused('awaitsDecision')
+          : refused('noMove', { from: from.label, to: to?.label ?? '…' }),
       );
-    if (move.whyNot !== null) throw new Problem(409, 'stage', 'Not yet', move.whyNot);
-    const { stage: to } = move;
+    if (move.whyNot !== null) throw new Problem(409, 'stage', refused('notYet', { to: to.label, why: move.whyNot }));
     const change = { kind: 'stage', from: from.key, to: to.key } as const;
     return { version: changeRequest(by(work, viewer.personId), request, change, input.version).version };
   });
@@ -169,15 +173,12 @@ export function freeRequest(
   viewer: Viewer,
   input: OnVersion & { stage: string; reason: string },
 ): { version: number } {
-  if (viewer.role === 'member') throw notAllowed('Only a coordinator frees a request. Ask one of them.');
+  if (viewer.role === 'member') throw notAllowed(refused('onlyCoordinatorFrees'));
   return write(house, (work) => {
     const { request, register } = openAtDesk(work.tx, viewer, input.number, 'changing');
     const from = stageOf(register, request.stage);
     const to = stagesToFreeTo(register.stages, from).find((stage) => stage.key === input.stage);
-    if (!to)
-      throw wrongFields([
-        { field: 'stage', message: 'There is no such stage to go to.', fix: 'Choose one of the list.' },
-      ]);
+    if (!to) throw wrongFields([{ field: 'stage', message: said('work:noStage'), fix: said('work:chooseFromList') }]);
     const change = { kind: 'freed', from: from.key, to: to.key, reason: input.reason } as const;
     return { version: changeRequest(by(work, viewer.personId), request, change, input.version).version };
   });
@@ -199,9 +200,9 @@ export function reroute(
   return write(house, (work) => {
     const { request, register } = openAtDesk(work.tx, viewer, input.number, 'changing');
     if (register.holds === 'things' || request.team === null)
-      throw new Problem(409, 'thing', 'No team works on it', 'A thing has neither a team nor a priority.');
+      throw new Problem(409, 'thing', refused('thingHasNoTeam'));
     if (!teamsFor(work.tx).some((team) => team.key === input.team))
-      throw wrongFields([{ field: 'team', message: 'This team does not exist.', fix: 'Choose one of the list.' }]);
+      throw wrongFields([{ field: 'team', message: said('work:noTeam'), fix: said('work:chooseTeam') }]);
     let row = request;
     let version = input.version;
     const change = (what: Parameters<typeof changeRequest>[2]): void => {
@@ -241,9 +242,7 @@ export function assign(
         ? null
         : assignableTo(work.tx, request, register).find((person) => person.id === input.person);
     if (handler === undefined)
-      throw wrongFields([
-        { field: 'person', message: 'This person is not in the request’s team.', fix: 'Choose somebody of the team.' },
-      ]);
+      throw wrongFields([{ field: 'person', message: said('work:notInTeam'), fix: said('work:chooseFromTeam') }]);
     const change = { kind: 'handler', from: request.handlerId, to: handler?.id ?? null } as const;
     return { version: changeRequest(by(work, viewer.personId), request, change, input.version).version };
   });
@@ -259,12 +258,7 @@ export function comment(
     const { request } = openAtDesk(work.tx, viewer, input.number, 'changing');
     const to = input.visibility === 'internal' ? 'desk' : 'requester';
     if (to === 'requester' && request.requesterId === null)
-      throw new Problem(
-        409,
-        'nobody-asked',
-        'Nobody is named who would read it',
-        'This request came without a name. Keep what you wrote as a note for the desk instead.',
-      );
+      throw new Problem(409, 'nobody-asked', refused('nobodyReads'));
     changeRequest(by(work, viewer.personId), request, { kind: 'said', text: input.text, to, byRequester: false });
   });
 }
@@ -273,9 +267,9 @@ export function comment(
 export function messageFromRequester(house: House, requesterId: string, requestNumber: string, text: string): void {
   write(house, (work) => {
     const request = requestByNumber(work.tx, requestNumber);
-    if (request?.requesterId !== requesterId) throw notFound('This request');
+    if (request?.requesterId !== requesterId) throw notFound('request');
     const requester = personById(work.tx, requesterId);
-    if (!requester?.active) throw notAllowed('This address can read what it asked before, not write to the desk.');
+    if (!requester?.active) throw notAllowed(refused('cannotWrite'));
     changeRequest(by(work, requesterId), request, { kind: 'said', text, to: 'requester', byRequester: true });
     goOnWhenAnswered(work, request);
   });

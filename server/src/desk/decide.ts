@@ -1,5 +1,6 @@
 import { leadsTo, mayNotDecide, type Verdict, verdictProblem } from '@tolvek/core/approval';
 import type { Viewer } from '@tolvek/core/people';
+import { refused } from '@tolvek/words';
 import { and, eq } from 'drizzle-orm';
 import {
   asked,
@@ -17,7 +18,7 @@ import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { openLink, spendLink } from '../platform/links.ts';
-import { notAllowed, notFound, Problem, wrongFields } from '../platform/problem.ts';
+import { notAllowed, Problem, wrongFields } from '../platform/problem.ts';
 import { by, type Work, write } from '../platform/work.ts';
 import { changeRequest } from '../request/change.ts';
 import { openAtDesk, openRequest } from '../request/open.ts';
@@ -48,7 +49,7 @@ export function decide(house: House, viewer: Viewer, input: Decision & { number:
       () => {
         const { request } = openAtDesk(tx, viewer, input.number, 'changing');
         const round = roundOf(tx, request.id);
-        if (!round) throw new Problem(409, 'no-decision', 'Nothing to decide', 'This request needs no decision.');
+        if (!round) throw new Problem(409, 'no-decision', refused('noDecision'));
         return carryOut(work, request, { round, seat: seatFor(round, viewer), way: 'desk' }, viewer, input);
       },
     );
@@ -61,17 +62,17 @@ export function openDecision(db: Reader, token: string, now: number) {
   const at = seatById(db, link.targetId);
   const request = at && requestById(db, at.round.requestId);
   const viewer = viewerOf(db, link.personId);
-  if (!at || !request) throw notFound('What this link would decide');
-  if (!viewer) throw notAllowed('The person this letter went to no longer decides here.');
-  if (at.seat.state !== 'open')
-    throw new Problem(
-      410,
-      'link-used',
-      'Already decided',
-      `Somebody has decided this already: it was ${outcomeAt(at)}. Nothing is left to do.`,
-    );
+  if (!at || !request) throw new Problem(404, 'not-found', refused('decideLinkGone'));
+  if (!viewer) throw notAllowed(refused('noLongerDecides'));
+  if (at.seat.state !== 'open') throw new Problem(410, 'link-used', refused(ALREADY[outcomeAt(at)] ?? 'alreadyFreed'));
   return { link, ...at, request, viewer };
 }
+
+/** What an approver is told when it was decided before. */
+const ALREADY: Readonly<Record<string, 'alreadyApproved' | 'alreadyRefused' | 'alreadyFreed'>> = {
+  approved: 'alreadyApproved',
+  refused: 'alreadyRefused',
+};
 
 /** What became of what a seat was asked: by its own verdict, or by those of others. */
 const outcomeAt = ({ seat, round }: { readonly seat: SeatRow; readonly round: Round }): string =>
@@ -106,15 +107,10 @@ function carryOut(work: Work, request: RequestRow, { round, seat, way }: At, vie
   const objection = mayNotDecide(asked(step, seat), viewer, request.requesterId);
   if (objection)
     throw seat.state === 'open'
-      ? notAllowed(`${objection.reason} ${objection.fix}`)
-      : new Problem(409, 'decided', 'Already decided', `${objection.reason} ${objection.fix}`);
+      ? notAllowed(refused('cannotDecide', objection))
+      : new Problem(409, 'decided', refused('cannotDecide', objection));
   if (input.seen !== null && input.seen !== openRequest(tx, request, viewer, 'sheet').seen)
-    throw new Problem(
-      409,
-      'changed-meanwhile',
-      'Changed since you read it',
-      'Somebody changed this request after you opened it. Nothing was decided, and your comment is still here. Read it again, then decide.',
-    );
+    throw new Problem(409, 'changed-meanwhile', refused('changedBeforeDeciding'));
   const problem = verdictProblem(input.verdict, input.comment);
   if (problem) throw wrongFields([problem]);
   const comment = input.comment.trim();
@@ -124,8 +120,7 @@ function carryOut(work: Work, request: RequestRow, { round, seat, way }: At, vie
     .set({ ...{ state, way, comment }, decidedBy: viewer.personId, decidedAt: now, seen: input.seen })
     .where(and(eq(seats.id, seat.id), eq(seats.state, 'open')))
     .run();
-  if (claimed.changes === 0)
-    throw new Problem(409, 'decided', 'Already decided', 'Somebody else decided this a moment ago.');
+  if (claimed.changes === 0) throw new Problem(409, 'decided', refused('someoneDecided'));
 
   const { verdict } = input;
   const after = roundOf(tx, request.id);

@@ -1,4 +1,5 @@
 import type { Viewer } from '@tolvek/core/people';
+import { type Refusal, refused } from '@tolvek/words';
 import { registerOfForm } from '../form/queries.ts';
 import { groupsOf, personById } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
@@ -10,19 +11,19 @@ import { holdsThings } from '../register/queries.ts';
  * Why somebody may not add to a register of things; null when they may, or when it takes requests.
  * Things are kept by the desk of their register.
  */
-export function keptByOthers(db: Reader, formId: string, viewer: Viewer | null): string | null {
+export function keptByOthers(db: Reader, formId: string, viewer: Viewer | null): Refusal | null {
   const register = registerOfForm(db, formId);
   if (!holdsThings(register)) return null;
   const isKeeper =
     viewer !== null && (viewer.role !== 'member' || register.deskGroups.some((group) => viewer.groups.includes(group)));
-  return isKeeper ? null : `“${register.name}” is kept by its own desk. Write to the desk to have something added.`;
+  return isKeeper ? null : refused('ownRegister', { register: register.name });
 }
 
 /** Who holds a follow-up link. A contact made inactive still reads their own past requests. */
 export function follower(db: Reader, token: string, now: number): { viewer: Viewer; requestId: string } {
   const link = openLink(db, token, 'follow', now);
   const person = personById(db, link.personId);
-  if (!person) throw notFound('This request');
+  if (!person) throw notFound('request');
   return {
     viewer: { personId: person.id, kind: person.kind, role: person.role, groups: groupsOf(db, person.id) },
     requestId: link.targetId,

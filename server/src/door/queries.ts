@@ -64,7 +64,7 @@ export function doorById(db: Reader, id: string): DoorRow | undefined {
 /** A door as a design of its own, whatever its form. */
 export function doorDesign(db: Reader, slug: string): { door: DoorRow; design: DesignRow<DoorDesign> } {
   const found: Found | undefined = doorAtPath(db).get({ of: slug });
-  if (!found) throw notFound('This door');
+  if (!found) throw notFound('door');
   const door = rowOf(found);
   const { id, version, design: draft } = door;
   return { door, design: { ...{ id, version, draft, number: found.number }, kind: DOOR.kind, key: slug } };
@@ -92,7 +92,7 @@ const usedBy = inUse('kind');
 export function doorBySlug(db: Reader, slug: string): { door: DoorRow; release: ReleaseRow } {
   const [found] = usedAtPath(db, slug);
   const release = found && releaseInForce(db, found.door.formId);
-  if (!found || !release) throw notFound('This form');
+  if (!found || !release) throw notFound('form');
   const { door, stoppedAt } = found;
   // A form that was stopped takes nothing in, whatever its doors say.
   return { door: { ...door, design: { ...door.design, open: door.design.open && stoppedAt === null } }, release };

@@ -33,6 +33,10 @@ export const waitingSubmissions = sqliteTable(
     answers: text({ mode: 'json' }).notNull().$type<RawAnswers>(),
     createdAt: integer().notNull(),
     expiresAt: integer().notNull(),
+    /** What the form was read in. */
+    language: text({ enum: ['en', 'de'] }),
+    /** The link of whoever sent it, by which they see what became of it and correct the address. */
+    sentLink: text(),
   },
   (table) => [index('waiting_expires').on(table.expiresAt)],
 );
@@ -54,6 +58,8 @@ export const keptAnswers = sqliteTable(
     email: text(),
     name: text().notNull().default(''),
     answers: text({ mode: 'json' }).notNull().$type<RawAnswers>(),
+    /** From outside: what the form was read in. */
+    language: text({ enum: ['en', 'de'] }),
     /** When it was typed, by the clock of the device, epoch ms: the newer of two devices counts. */
     typedAt: integer().notNull(),
     expiresAt: integer().notNull(),

@@ -2,7 +2,6 @@ import type { Readable } from 'node:stream';
 import type { FormDesign } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
 import {
-  bytesInWords,
   FILE_LIMITS,
   type Field,
   type Problem as FieldProblem,
@@ -13,6 +12,7 @@ import {
   type RawAnswers,
   type Values,
 } from '@tolvek/core/register';
+import { refused, said } from '@tolvek/words';
 import { and, eq, inArray, isNull, type SQL, sql, sum } from 'drizzle-orm';
 import { fileTypeFromFile } from 'file-type';
 import { givenAll } from '../platform/adding.ts';
@@ -43,10 +43,10 @@ export async function takeFile(house: House, input: Upload): Promise<KnownFile> 
   const { field } = input;
   const most = field.type.mostBytes ?? FILE_LIMITS.bytes;
   // Refused before a byte is read, when it is said beforehand.
-  if (input.announced !== undefined && input.announced > most) throw tooLarge(bytesInWords(most));
+  if (input.announced !== undefined && input.announced > most) throw tooLarge(most);
   roomFor(house.db, input.fromWhere, input.announced ?? 0);
   const name = safeName(input.name);
-  const received = await receive(house.config, input.body, most, bytesInWords(most)).catch((error: unknown) => {
+  const received = await receive(house.config, input.body, most).catch((error: unknown) => {
     throw inWords(house, error);
   });
   try {
@@ -56,7 +56,7 @@ export async function takeFile(house: House, input: Upload): Promise<KnownFile> 
     const problem =
       media.problem ??
       (received.bytes === 0
-        ? { message: `“${name}” is empty.`, fix: 'Choose another file.' }
+        ? { message: said('answers:fileEmpty', { name }), fix: said('answers:otherFile') }
         : fileObjection(field.type, file));
     if (problem) throw wrongFields([{ field: field.key, ...problem }]);
     roomFor(house.db, input.fromWhere, received.bytes);
@@ -107,14 +107,7 @@ function roomFor(db: Reader, fromWhere: string, bytes: number): void {
     );
   if (lying(eq(uploads.fromWhere, fromWhere)) + bytes <= UNCLAIMED_BYTES.each && lying() + bytes <= UNCLAIMED_BYTES.all)
     return;
-  throw new Problem(
-    429,
-    'too-many-files',
-    'Many files wait to be sent',
-    'Files that were added to forms and not sent yet take up all the room there is for them. Send a form with its files first, or write to the desk.',
-    undefined,
-    3_600,
-  );
+  throw new Problem(429, 'too-many-files', refused('tooManyFiles'), undefined, 3_600);
 }
 
 export type FilesField = Field & { readonly type: Extract<Field['type'], { kind: 'files' }> };
@@ -123,7 +116,7 @@ export type FilesField = Field & { readonly type: Extract<Field['type'], { kind:
 export function askedFor({ fields, parts }: Pick<FormDesign, 'fields' | 'parts'>, key: string): FilesField {
   const field = fields.find((each): each is FilesField => each.key === key && each.type.kind === 'files');
   const isAsked = parts.some((part) => part.part === 'question' && part.field === key);
-  if (field?.source !== 'asked' || !isAsked) throw notFound('A question for files with this name');
+  if (field?.source !== 'asked' || !isAsked) throw notFound('fileQuestion');
   return field;
 }
 
@@ -142,18 +135,18 @@ async function mediaOf(
   received: Received,
   name: string,
 ): Promise<{ is: string; problem: Pick<FieldProblem, 'message' | 'fix'> | null }> {
-  const said = mediaByName(name);
+  const named = mediaByName(name);
   const found = (await fileTypeFromFile(received.path))?.mime;
-  if (said?.startsWith('text/') && !found && (await isText(received.path))) return { is: said, problem: null };
-  if (said !== undefined && said === found) return { is: said, problem: null };
+  if (named?.startsWith('text/') && !found && (await isText(received.path))) return { is: named, problem: null };
+  if (named !== undefined && named === found) return { is: named, problem: null };
   const is = found ?? 'application/octet-stream';
-  return said === undefined
+  return named === undefined
     ? { is, problem: null }
     : {
         is,
         problem: {
-          message: `“${name}” is not what its name says: its content is ${found ?? 'of no kind we know'}.`,
-          fix: 'Save it again as what it is, with the ending that belongs to it.',
+          message: said('answers:fileNotItsName', { name }),
+          fix: said('answers:saveFileAgain'),
         },
       };
 }

@@ -4,6 +4,7 @@ import { open } from 'node:fs/promises';
 import { join } from 'node:path';
 import { type Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
+import { refused } from '@tolvek/words';
 import type { Config } from '../platform/config.ts';
 import { newId } from '../platform/newId.ts';
 import { Problem } from '../platform/problem.ts';
@@ -21,26 +22,20 @@ const folderOf = (config: Pick<Config, 'data'>): string => {
   return folder;
 };
 
-export const tooLarge = (most: string): Problem =>
-  new Problem(413, 'too-large', 'Too large', `There is room for ${most}. Make the file smaller, or send a part of it.`);
+export const tooLarge = (most: number): Problem => new Problem(413, 'too-large', refused('tooLarge', { most }));
 
 /**
  * Writes what comes in straight to disk, a piece at a time, and stops at the limit: however much is
  * sent, no more than a piece of it is in memory and no more than the limit on disk.
  */
-export async function receive(
-  config: Pick<Config, 'data'>,
-  body: Readable,
-  mostBytes: number,
-  most: string,
-): Promise<Received> {
+export async function receive(config: Pick<Config, 'data'>, body: Readable, mostBytes: number): Promise<Received> {
   const path = join(folderOf(config), `coming-${newId()}`);
   const hash = createHash('sha256');
   let bytes = 0;
   const measured = new Transform({
     transform(chunk: Buffer, _, done) {
       bytes += chunk.length;
-      if (bytes > mostBytes) return done(tooLarge(most));
+      if (bytes > mostBytes) return done(tooLarge(mostBytes));
       hash.update(chunk);
       done(null, chunk);
     },

@@ -146,7 +146,7 @@ export const formByKey = (db: Reader, key: string): FormRow | undefined =>
 /** The same, for whoever names one. @throws Problem 404 when there is none. */
 export function formNamed(db: Reader, key: string): FormRow {
   const form = formByKey(db, key);
-  if (!form) throw notFound('This form');
+  if (!form) throw notFound('form');
   return form;
 }
 

@@ -1,7 +1,8 @@
-import { existsSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { areas } from '@tolvek/contract';
+import { LANGUAGES, type Language } from '@tolvek/words/speech';
 import compression from 'compression';
 import express, { type Express, type RequestHandler } from 'express';
 import compressedStatic from 'express-static-gzip';
@@ -16,6 +17,7 @@ import { Limits } from '../platform/limits.ts';
 import { answerErrors, notFound } from '../platform/problem.ts';
 import { serve } from '../platform/serve.ts';
 import { signInRoutes } from '../platform/signIn/routes.ts';
+import { speakFor, wishedBy } from '../platform/words.ts';
 import { viewHandlers } from '../view/handlers.ts';
 import { workshopHandlers } from '../workshop/handlers.ts';
 import { houseHandlers } from './handlers.ts';
@@ -24,6 +26,7 @@ const WEB = fileURLToPath(new URL('../../../web/dist', import.meta.url));
 
 /** The HTTP side of the house: the API of the contract, sign-in, and the built web pages. */
 export function createApp(house: House, auth: Auth): Express {
+  speakFor(house.config.desk.email);
   const app = express();
   app.disable('x-powered-by');
   app.set('trust proxy', house.config.proxies);
@@ -74,8 +77,21 @@ function askedEarly(path: string): readonly string[] {
   return slug === undefined ? [] : [`/api/doors/${slug}`, '/api/me'];
 }
 
+/** The file with the words of the first page, by language, as the build named it. */
+function wordsOfPages(): ReadonlyMap<Language, string> {
+  const path = join(WEB, '.vite', 'manifest.json');
+  if (!existsSync(path)) return new Map();
+  const manifest = JSON.parse(readFileSync(path, 'utf8')) as Readonly<Record<string, { readonly file: string }>>;
+  return new Map(
+    LANGUAGES.flatMap((language) => {
+      const file = manifest[`../words/src/${language}/front.ts`]?.file;
+      return file ? [[language, file] as const] : [];
+    }),
+  );
+}
+
 const nothingHere: RequestHandler = () => {
-  throw notFound('This address');
+  throw notFound('page');
 };
 
 function servePages(app: Express): void {
@@ -83,13 +99,11 @@ function servePages(app: Express): void {
   const serveStatic = { immutable: true, maxAge: '1y', fallthrough: false };
   app.use('/assets', compressedStatic(join(WEB, 'assets'), { enableBrotli: true, index: false, serveStatic }));
   app.use(express.static(WEB, { index: false, maxAge: '1h' }));
+  const words = wordsOfPages();
   app.get('/{*rest}', (request, response) => {
-    const early = askedEarly(request.path);
-    if (early.length > 0)
-      response.set(
-        'Link',
-        early.map((path) => `<${path}>; rel=preload; as=fetch; crossorigin`),
-      );
+    const early = askedEarly(request.path).map((path) => `<${path}>; rel=preload; as=fetch; crossorigin`);
+    const said = words.get(wishedBy(request));
+    response.set('Link', [...(said ? [`</${said}>; rel=modulepreload`] : []), ...early]);
     response.set('Cache-Control', 'no-cache').sendFile(join(WEB, 'index.html'));
   });
 }

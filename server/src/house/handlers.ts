@@ -1,12 +1,13 @@
 import type { houseRoutes } from '@tolvek/contract';
 import { openApiDocument } from '@tolvek/contract/openapi';
-import { momentInWords, nextChange } from '@tolvek/core/deadline';
+import { nextChange } from '@tolvek/core/deadline';
 import { holdersOf, type Viewer, wordOf } from '@tolvek/core/people';
 import type { Request, Response } from 'express';
 import { calendarNames, calendarOf } from '../calendar/queries.ts';
 import { runDueTimers } from '../desk/timers.ts';
 import { allForms } from '../form/queries.ts';
 import { lettersLeft } from '../notice/failed.ts';
+import { setLanguage } from '../people/commands.ts';
 import { allGroups, demoPeople, personById } from '../people/queries.ts';
 import { DemoClock, iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
@@ -50,6 +51,7 @@ export function houseHandlers(house: House): Handlers<typeof houseRoutes> {
                 role: viewer.role,
                 groups: [...viewer.groups],
                 worksFloor: worksFloor(db, viewer),
+                language: person.language,
               }
             : null,
         desk: deskView(house, clock.now()),
@@ -62,8 +64,12 @@ export function houseHandlers(house: House): Handlers<typeof houseRoutes> {
             : null,
       };
     },
+    setLanguage: ({ viewer, body }) => {
+      setLanguage(house, viewer.personId, body.language);
+      return { done: true };
+    },
     advanceClock: async ({ body }) => {
-      if (!(clock instanceof DemoClock)) throw notFound('A clock that can be moved');
+      if (!(clock instanceof DemoClock)) throw notFound('demoClock');
       clock.advance(body.minutes * 60_000);
       const happened = await runDueTimers(house);
       house.wakeOutbox();
@@ -99,14 +105,12 @@ function worksFloor(db: Reader, viewer: Viewer): boolean {
 
 function deskView({ db, config }: House, now: number) {
   const [first] = calendarNames(db);
-  if (!first) return { ...config.desk, zone: 'UTC', nowWords: iso(now), hoursWords: '' };
+  if (!first) return { ...config.desk, zone: 'UTC', now: iso(now), open: false, until: null };
   const calendar = calendarOf(db, first.key);
   const change = nextChange(calendar, now);
-  const clockTime = change ? momentInWords(change.at, calendar.zone) : '';
-  const hoursWords = !change
-    ? 'desk closed'
-    : change.open
-      ? `desk open until ${clockTime.slice(-5)}`
-      : `desk closed until ${clockTime}`;
-  return { ...config.desk, zone: calendar.zone, nowWords: momentInWords(now, calendar.zone), hoursWords };
+  return {
+    ...config.desk,
+    ...{ zone: calendar.zone, now: iso(now) },
+    ...{ open: change?.open ?? false, until: change ? iso(change.at) : null },
+  };
 }

@@ -34,8 +34,8 @@ async function onData<T>({ data }: OnData<unknown>, work: (db: Reader) => T): Pr
     return { state: 'done', value: work(db) };
   } catch (error) {
     if (error instanceof Problem) {
-      const { status, type, title, detail, problems, retryAfter } = error;
-      return { state: 'refused', problem: { status, type, title, detail, problems, retryAfter } };
+      const { status, type, said, problems, retryAfter } = error;
+      return { state: 'refused', problem: { status, type, said, problems, retryAfter } };
     }
     const code = error instanceof Error && 'code' in error ? String(error.code) : '';
     return {

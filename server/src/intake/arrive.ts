@@ -4,6 +4,7 @@ import type { Admission, Comer } from '@tolvek/core/door';
 import type { TakenIn } from '@tolvek/core/intake';
 import type { Problem as FieldProblem, RawAnswers, RequestFacts, Values } from '@tolvek/core/register';
 import type { Through } from '@tolvek/core/request';
+import { refused } from '@tolvek/words';
 import { calendarOf } from '../calendar/queries.ts';
 import type { DoorRow } from '../door/queries.ts';
 import { filesNamed } from '../files/commands.ts';
@@ -146,5 +147,5 @@ export const refusal = (admission: Refusal): Problem =>
   admission.why === 'sign-in'
     ? notSignedIn()
     : admission.why === 'inactive' || admission.why === 'not-for-you'
-      ? notAllowed(admission.message)
-      : new Problem(409, 'closed', 'Closed', admission.message);
+      ? notAllowed(refused('notAdmitted', { why: admission.message }))
+      : new Problem(409, 'closed', refused('closed', { why: admission.message }));

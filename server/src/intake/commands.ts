@@ -1,8 +1,9 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
-import { momentInWords } from '@tolvek/core/deadline';
 import { contactProblems } from '@tolvek/core/door';
 import type { Viewer } from '@tolvek/core/people';
 import type { Problem as FieldProblem, RawAnswers } from '@tolvek/core/register';
+import { refused } from '@tolvek/words';
+import type { Language } from '@tolvek/words/speech';
 import { eq } from 'drizzle-orm';
 import { keptByOthers } from '../door/admission.ts';
 import { type DoorRow, doorById, doorBySlug } from '../door/queries.ts';
@@ -11,14 +12,16 @@ import { type ReleaseRow, releaseById } from '../form/queries.ts';
 import { notifyAddress, roomForLetter } from '../notice/notify.ts';
 import { type PersonRow, personByEmail, personById } from '../people/queries.ts';
 import { people } from '../people/tables.ts';
+import { iso } from '../platform/clock.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
-import { issueLink, linkEnds, openLink, spendLink } from '../platform/links.ts';
+import { issueLink, linkEnds, openLink, spendLink, turnLink } from '../platform/links.ts';
 import { newId } from '../platform/newId.ts';
 import { notAllowed, notFound, notSignedIn, Problem, wrongFields } from '../platform/problem.ts';
 import { by, type Work, write } from '../platform/work.ts';
 import { factsFor } from '../request/facts.ts';
+import { requestById } from '../request/queries.ts';
 import { offersOf } from '../request/references.ts';
 import { admissionOf, comerOf, UNKNOWN } from './admission.ts';
 import { answersHeld, arrive, consider, refusal } from './arrive.ts';
@@ -30,11 +33,12 @@ export interface Submission {
   readonly answers: RawAnswers;
   readonly contact?: { readonly name: string; readonly email: string } | undefined;
   readonly key: string;
+  readonly language?: Language;
 }
 
 export type Submitted =
-  | { state: 'arrived'; number: string; dueWords: string | null }
-  | { state: 'to-confirm'; email: string };
+  | { state: 'arrived'; number: string; due: string | null }
+  | { state: 'to-confirm'; email: string; sent: string };
 
 /**
  * Takes a submission in: at the staff door at once, at an outside door once its address is
@@ -52,24 +56,25 @@ export function submit(house: House, viewer: Viewer | null, input: Submission): 
     return once(tx, { key: input.key, scope: `submit ${door.slug} ${caller}`, content, now }, (): Submitted => {
       // A door that closed, or a release that changed meanwhile, is told before anything is stored.
       if (release.number !== input.release) {
-        throw new Problem(
-          409,
-          'form-changed',
-          'The form changed meanwhile',
-          'A newer release of this form is in force. Load it again: your answers are kept where the questions are the same.',
-        );
+        throw new Problem(409, 'form-changed', refused('formChanged'));
       }
-      if (door.kind === 'outside') return keepForConfirmation(work, door, release, input);
+      if (door.kind === 'outside') return keepForConfirmation(house, work, { door, release, input });
       const requester = viewer ? personById(tx, viewer.personId) : undefined;
       if (!requester) throw notSignedIn();
       const arrived = arriveBy(work, door, release, requester, input.answers);
       forgetKept(tx, door.id, { personId: requester.id });
-      return { state: 'arrived', number: arrived.number, dueWords: arrived.dueWords };
+      return { state: 'arrived', number: arrived.number, due: arrived.due };
     });
   });
 }
 
-function keepForConfirmation(work: Work, door: DoorRow, release: ReleaseRow, input: Submission): Submitted {
+interface Sending {
+  readonly door: DoorRow;
+  readonly release: ReleaseRow;
+  readonly input: Submission;
+}
+
+function keepForConfirmation(house: House, work: Work, { door, release, input }: Sending): Submitted {
   const { tx, now } = work;
   const name = input.contact?.name.trim() ?? '';
   const email = input.contact?.email.trim().toLowerCase() ?? '';
@@ -82,8 +87,10 @@ function keepForConfirmation(work: Work, door: DoorRow, release: ReleaseRow, inp
   roomForLetter(tx, email, now);
   // Whether the address belongs to somebody, and whether they may come in, is said only to who
   // holds it: in the letter's page.
+  const id = newId();
+  const sent = issueLink(tx, house.config.secret, { purpose: 'sent', personId: '', targetId: id, now });
   const submission = {
-    id: newId(),
+    id,
     doorId: door.id,
     releaseId: release.id,
     name,
@@ -91,18 +98,68 @@ function keepForConfirmation(work: Work, door: DoorRow, release: ReleaseRow, inp
     answers: input.answers,
     createdAt: now,
     expiresAt: linkEnds('confirm', now),
+    language: input.language ?? null,
+    sentLink: sent.id,
   };
   tx.insert(waitingSubmissions).values(submission).run();
   forgetKept(tx, door.id, { email });
   notifyAddress(work, email, { kind: 'confirm', submission: submission.id });
-  return { state: 'to-confirm', email };
+  return { state: 'to-confirm', email, sent: sent.token };
 }
 
 export function waitingFor(db: Reader, token: string, now: number) {
   const link = openLink(db, token, 'confirm', now);
   const submission = db.select().from(waitingSubmissions).where(eq(waitingSubmissions.id, link.targetId)).get();
-  if (!submission) throw notFound('What this link would send');
+  if (!submission) throw new Problem(404, 'not-found', refused('confirmGone'));
   return { link, submission, release: releaseById(db, submission.releaseId).release };
+}
+
+/** What a sender’s link leads to: what waits for its address to be confirmed, or the request it became. */
+function sentBy(db: Reader, token: string, now: number) {
+  const link = openLink(db, token, 'sent', now);
+  const waiting = db.select().from(waitingSubmissions).where(eq(waitingSubmissions.id, link.targetId)).get();
+  return { link, waiting, request: waiting ? undefined : requestById(db, link.targetId) };
+}
+
+/** What became of what was sent from outside, for whoever sent it. Nothing of the request itself is told. */
+export function sentState(db: Reader, token: string, now: number): AnswerOf<'sentState'> {
+  const { waiting, request } = sentBy(db, token, now);
+  if (waiting) {
+    const { design } = releaseById(db, waiting.releaseId).release;
+    const slug = doorById(db, waiting.doorId)?.slug ?? '';
+    return { state: 'to-confirm', form: design.title, slug, email: waiting.email, until: iso(waiting.expiresAt) };
+  }
+  if (!request) throw new Problem(410, 'link-expired', refused('confirmExpired'));
+  const { design } = releaseById(db, request.releaseId).release;
+  const due = request.due === null ? null : iso(request.due);
+  return { state: 'arrived', form: design.title, number: request.number, due };
+}
+
+/**
+ * Sends the link to confirm once more. To another address, what waits begins anew: whoever got the first
+ * email by mistake can confirm nothing.
+ */
+export function sendAgain(house: House, token: string, typed: string): AnswerOf<'sendAgain'> {
+  return write(house, (work) => {
+    const { tx, now } = work;
+    const { link, waiting } = sentBy(tx, token, now);
+    if (!waiting) throw new Problem(410, 'link-used', refused('confirmUsed'));
+    const email = typed.trim().toLowerCase();
+    const problems = contactProblems({ name: waiting.name, email });
+    if (problems.length > 0) throw wrongFields(problems);
+    roomForLetter(tx, email, now);
+    const isSame = email === waiting.email;
+    const id = isSame ? waiting.id : newId();
+    if (!isSame) {
+      tx.delete(waitingSubmissions).where(eq(waitingSubmissions.id, waiting.id)).run();
+      tx.insert(waitingSubmissions)
+        .values({ ...waiting, id, email })
+        .run();
+      turnLink(tx, link.id, id);
+    }
+    notifyAddress(work, email, { kind: 'confirm', submission: id });
+    return { email };
+  });
 }
 
 /** A door that admits whoever calls: a closed one answers nothing about its form. */
@@ -156,13 +213,13 @@ export function offersAt(
   const at = openDoor(db, viewer, slug, now);
   const { release } = at;
   if (!release.design.parts.some((part) => part.part === 'question' && part.field === field))
-    throw notFound('A question with this name');
+    throw notFound('question');
   const { facts, values, asker } = completedAt(db, viewer, at, answers, now);
   return offersOf(db, field, find, { fields: release.design.fields, values, facts, asker });
 }
 
 /** Confirms an outside address by the link in the letter. It works once. */
-export function confirm(house: House, token: string): { number: string; dueWords: string | null; follow: string } {
+export function confirm(house: House, token: string): { number: string; due: string | null; follow: string } {
   return write(house, (work) => {
     const { tx, now } = work;
     const { link, submission } = waitingFor(tx, token, now);
@@ -170,7 +227,7 @@ export function confirm(house: House, token: string): { number: string; dueWords
     spendLink(tx, link, now);
     const { requesterId: personId, id: targetId } = arrived;
     const follow = issueLink(tx, house.config.secret, { purpose: 'follow', personId, targetId, now });
-    return { number: arrived.number, dueWords: arrived.dueWords, follow: follow.token };
+    return { number: arrived.number, due: arrived.due, follow: follow.token };
   });
 }
 
@@ -182,7 +239,7 @@ export function backToAnswers(house: House, token: string): AnswerOf<'backToAnsw
   return write(house, ({ tx, now }) => {
     const { link, submission } = waitingFor(tx, token, now);
     const door = doorById(tx, submission.doorId);
-    if (!door) throw notFound('The form this came by');
+    if (!door) throw new Problem(404, 'not-found', refused('confirmGone'));
     const id = newId();
     tx.insert(keptAnswers)
       .values({
@@ -210,16 +267,21 @@ export function confirmSubmission(house: House, submissionId: string): void {
 function sendWaiting(work: Work, submission: typeof waitingSubmissions.$inferSelect) {
   const { tx } = work;
   const door = doorById(tx, submission.doorId);
-  if (!door) throw notFound('The form this came by');
+  if (!door) throw new Problem(404, 'not-found', refused('confirmGone'));
   const { release } = releaseById(tx, submission.releaseId);
-  const requester = personByEmail(tx, submission.email) ?? addContact(tx, submission.name, submission.email);
+  const requester = personByEmail(tx, submission.email) ?? addContact(tx, submission);
+  if (requester.kind === 'contact' && submission.language !== null)
+    tx.update(people).set({ language: submission.language }).where(eq(people.id, requester.id)).run();
   const arrived = arriveBy(work, door, release, requester, submission.answers);
   tx.delete(waitingSubmissions).where(eq(waitingSubmissions.id, submission.id)).run();
+  if (submission.sentLink !== null) turnLink(tx, submission.sentLink, arrived.id);
   return { ...arrived, requesterId: requester.id };
 }
 
-function addContact(tx: Transaction, name: string, email: string): PersonRow {
-  const person: PersonRow = { id: newId(), kind: 'contact', name, email, role: 'member', active: true, does: '' };
+function addContact(tx: Transaction, { name, email, language }: typeof waitingSubmissions.$inferSelect): PersonRow {
+  const person: PersonRow = {
+    ...{ id: newId(), kind: 'contact', name, email, role: 'member', active: true, does: '', language },
+  };
   tx.insert(people).values(person).run();
   return person;
 }
@@ -232,7 +294,7 @@ const through = (door: DoorRow, release: ReleaseRow) =>
 function arriveBy(work: Work, door: DoorRow, release: ReleaseRow, requester: PersonRow, answers: RawAnswers) {
   const arriving = { ...through(door, release), asks: requester, admits: comerOf(work.tx, requester), answers };
   const parties = { doorId: door.id, requesterId: requester.id };
-  const { request, calendar } = arrive(by(work, requester.id), arriving, parties);
+  const { request } = arrive(by(work, requester.id), arriving, parties);
   const { id, number, due } = request;
-  return { id, number, dueWords: due === null ? null : momentInWords(due, calendar.zone) };
+  return { id, number, due: due === null ? null : iso(due) };
 }

@@ -2,6 +2,7 @@ import type { intakeRoutes } from '@tolvek/contract';
 import type { NotAdmitted } from '@tolvek/core/door';
 import { askedForm, askedInWordsOf, lookedAtTogether } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
+import { refused, type Words } from '@tolvek/words';
 import { keptByOthers } from '../door/admission.ts';
 import { type DoorRow, doorBySlug } from '../door/queries.ts';
 import { askedFor } from '../files/commands.ts';
@@ -13,7 +14,16 @@ import { notAllowed } from '../platform/problem.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { factsFor } from '../request/facts.ts';
 import { admissionOf } from './admission.ts';
-import { backToAnswers, checkAnswers, confirm, offersAt, submit, waitingFor } from './commands.ts';
+import {
+  backToAnswers,
+  checkAnswers,
+  confirm,
+  offersAt,
+  sendAgain,
+  sentState,
+  submit,
+  waitingFor,
+} from './commands.ts';
 import { keepBehind, keepByLink, keepForStaff, keptBehind, keptBy, namedIn } from './kept.ts';
 
 /** Why somebody can’t ask by a door, in words and as a code; null when they can. */
@@ -22,11 +32,11 @@ function refusedAt(
   door: DoorRow,
   viewer: Viewer | null,
   now: number,
-): { readonly message: string; readonly why: NotAdmitted | 'kept-by-others' } | null {
+): { readonly message: Words; readonly why: NotAdmitted | 'kept-by-others' } | null {
   const admission = admissionOf(db, door, viewer, now);
   if (!admission.admitted) return admission;
-  const message = keptByOthers(db, door.formId, viewer);
-  return message === null ? null : { message, why: 'kept-by-others' };
+  const kept = keptByOthers(db, door.formId, viewer);
+  return kept === null ? null : { message: kept.happened, why: 'kept-by-others' };
 }
 
 export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
@@ -75,17 +85,20 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
     }),
     offers: ({ params, body, viewer }) => offersAt(db, viewer, params.slug, body, clock.now()),
     keepAnswers: ({ params, body, viewer }) => keepForStaff(house, viewer, params.slug, body),
-    sendKept: ({ params, body }) => keepByLink(house, params.slug, body),
+    sendKept: ({ params, body, language }) => keepByLink(house, params.slug, { ...body, language }),
     kept: ({ params }) => keptBehind(db, params.token, clock.now()),
     keepKept: ({ params, body }) => keepBehind(house, params.token, body),
     upload: async (call) => {
       const { door, release } = doorBySlug(db, call.params.slug);
       const admission = admissionOf(db, door, call.viewer, clock.now());
-      if (!admission.admitted) throw notAllowed(admission.message);
+      if (!admission.admitted) throw notAllowed(refused('notAdmitted', { why: admission.message }));
       const { field, name } = call.query;
       await takeBody(house, call, { formId: release.formId, field: askedFor(release.design, field), name });
     },
-    submit: ({ params, body, viewer, key }) => submit(house, viewer, { slug: params.slug, ...body, key }),
+    submit: ({ params, body, viewer, key, language }) =>
+      submit(house, viewer, { slug: params.slug, ...body, key, language }),
+    sentState: ({ params }) => sentState(db, params.token, clock.now()),
+    sendAgain: ({ params, body }) => sendAgain(house, params.token, body.email),
 
     confirmation: ({ params }) => {
       const { submission, release } = waitingFor(db, params.token, clock.now());

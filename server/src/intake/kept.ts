@@ -4,6 +4,8 @@ import type { FormDesign } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
 import type { RawAnswers } from '@tolvek/core/register';
+import { refused } from '@tolvek/words';
+import type { Language } from '@tolvek/words/speech';
 import { and, desc, eq } from 'drizzle-orm';
 import { type DoorRow, doorById, doorBySlug } from '../door/queries.ts';
 import { doors, keptAnswers } from '../door/tables.ts';
@@ -70,23 +72,25 @@ export function keepForStaff(
 export function keepByLink(
   house: House,
   slug: string,
-  { answers: typed, contact, typedAt }: BodyOf<'sendKept'>,
+  { answers: typed, contact, typedAt, language }: BodyOf<'sendKept'> & { readonly language: Language },
 ): AnswerOf<'sendKept'> {
   return write(house, (work) => {
     const { tx, now } = work;
     const { door, release } = doorBySlug(tx, slug);
     const admission = admissionOf(tx, door, null, now);
     if (door.kind !== 'outside' || !admission.admitted)
-      throw notAllowed(admission.admitted ? 'Sign in: what you type is kept for you.' : admission.message);
+      throw notAllowed(
+        admission.admitted ? refused('signInToKeep') : refused('notAdmitted', { why: admission.message }),
+      );
     const name = contact.name.trim();
     const email = contact.email.trim().toLowerCase();
-    const problems = contactProblems({ name: name || 'nobody yet', email });
+    const problems = contactProblems({ name: name || '-', email });
     if (problems.length > 0) throw wrongFields(problems);
     roomForLetter(tx, email, now);
     const answers = askedOnly(release.design, typed);
     const id = newId();
     tx.insert(keptAnswers)
-      .values({ id, doorId: door.id, name, email, answers, typedAt, expiresAt: linkEnds('resume', now) })
+      .values({ id, doorId: door.id, name, email, answers, typedAt, language, expiresAt: linkEnds('resume', now) })
       .run();
     notifyAddress(work, email, { kind: 'go-on', kept: id });
     return { email };
@@ -97,13 +101,7 @@ function behind(db: Reader, token: string, now: number) {
   const link = openLink(db, token, 'resume', now);
   const kept = db.select().from(keptAnswers).where(eq(keptAnswers.id, link.targetId)).get();
   const door = kept && doorById(db, kept.doorId);
-  if (!door)
-    throw new Problem(
-      410,
-      'link-used',
-      'Nothing is kept here any more',
-      'It was sent, or cleared. The letters about your request hold the way on.',
-    );
+  if (!door) throw new Problem(410, 'link-used', refused('keptGone'));
   return { kept, door };
 }
 
@@ -156,7 +154,7 @@ export function keepBehind(
   return write(house, ({ tx, now }) => {
     const { kept, door } = behind(tx, token, now);
     const name = contact.name.trim();
-    const problems = contactProblems({ name: name || 'nobody yet', email: kept.email ?? '' });
+    const problems = contactProblems({ name: name || '-', email: kept.email ?? '' });
     if (problems.length > 0) throw wrongFields(problems);
     const answers = askedOnly(doorBySlug(tx, door.slug).release.design, typed);
     tx.update(keptAnswers).set({ answers, name, typedAt }).where(eq(keptAnswers.id, kept.id)).run();

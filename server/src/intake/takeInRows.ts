@@ -10,6 +10,7 @@ import {
   typedFromCell,
   unguarded,
 } from '@tolvek/core/register';
+import { said } from '@tolvek/words';
 import { and, eq, inArray } from 'drizzle-orm';
 import { currentRelease, formByKey, type ReleaseRow, registerOfForm, releaseById } from '../form/queries.ts';
 import { type PersonRow, personByEmail, personById, personByName, staffIn } from '../people/queries.ts';
@@ -44,9 +45,9 @@ interface Sheet {
 
 /** @throws Problem 404 when the form has no release, or whoever takes the rows in is gone. */
 function sheetOf(db: Reader, by: string, release: ReleaseRow | undefined, rows: readonly Row[], now: number): Sheet {
-  if (!release) throw notFound('A release of this form');
+  if (!release) throw notFound('release');
   const importer = personById(db, by);
-  if (!importer) throw notFound('Whoever takes these in');
+  if (!importer) throw notFound('person');
   const { design, formId } = release;
   const told = factsFor(db, { door: { kind: 'staff' }, design, requester: importer, now });
   const picked = { people: staffIn(db, 'all'), vocabularies: told.vocabularies };
@@ -66,15 +67,15 @@ function considerRow(
   now: number,
   beside?: Beside,
 ): { readonly fine: Fine } | { readonly problems: readonly FieldProblem[] } {
-  const said = row.requester.trim();
-  const requester = said === '' ? importer : (personByEmail(db, said) ?? personByName(db, said));
+  const typed = row.requester.trim();
+  const requester = typed === '' ? importer : (personByEmail(db, typed) ?? personByName(db, typed));
   if (!requester?.active)
     return {
       problems: [
         {
           field: 'requester',
-          message: `“${said}” is no address of anybody here, and no name that only one has.`,
-          fix: 'Mend it, or leave the cell empty to ask in your own name.',
+          message: said('work:unknownRequester', { typed }),
+          fix: said('work:correctRequester'),
         },
       ],
     };
@@ -153,7 +154,7 @@ export function takeInLater(house: House, viewer: Viewer, formKey: string, rows:
     once(tx, { key, scope: `rows ${formKey} ${viewer.personId}`, content: rows, now }, () => {
       const form = formByKey(tx, formKey);
       const release = form && currentRelease(tx, form);
-      if (!release) throw notFound('A release of this form');
+      if (!release) throw notFound('release');
       const about: About = { release: release.id, rows };
       return { job: addJob(tx, { kind: 'rows', about, by: viewer.personId, of: rows.length, now }) };
     }),

@@ -16,7 +16,7 @@ const SHOWN = 200;
 export function noticeHandlers(house: House): Handlers<typeof noticeRoutes> {
   const { db, config } = house;
   const onlyDemo = (): void => {
-    if (config.mode !== 'demo') throw notFound('The Mailroom');
+    if (config.mode !== 'demo') throw notFound('mailroom');
   };
   return {
     mailroom: ({ query }) => {
@@ -38,7 +38,7 @@ export function noticeHandlers(house: House): Handlers<typeof noticeRoutes> {
     letter: ({ params }) => {
       onlyDemo();
       const letter = db.select().from(letters).where(eq(letters.id, params.id)).get();
-      if (!letter) throw notFound('This letter');
+      if (!letter) throw notFound('email');
       const { id, receivedAt, from, to, subject, text, html, headers } = letter;
       return { id, receivedAt: iso(receivedAt), from, to, subject, text, html, headers: [...headers] };
     },

@@ -1,4 +1,5 @@
 import type { NoticeCause } from '@tolvek/core/notice';
+import { refused } from '@tolvek/words';
 import { and, count, eq, gt, sql } from 'drizzle-orm';
 import { personById } from '../people/queries.ts';
 import { adding } from '../platform/adding.ts';
@@ -28,8 +29,7 @@ export function roomForLetter(tx: Transaction, address: string, now: number): vo
   throw new Problem(
     429,
     'too-many-letters',
-    'Many letters went there already',
-    `Several letters went to ${address} lately, so no more are sent for now. Look for them there, also among unwanted mail, or try again ${isFull ? 'in an hour' : 'tomorrow'}; what you typed is still here.`,
+    isFull ? refused('tooManyEmails', { address }) : refused('tooManyEmailsToday', { address }),
     undefined,
     isFull ? 3_600 : 24 * 3_600,
   );

@@ -1,4 +1,5 @@
 import type { Letter, NoticeCause } from '@tolvek/core/notice';
+import type { Language } from '@tolvek/words/speech';
 import { sql } from 'drizzle-orm';
 import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import { packedJson } from './packed.ts';
@@ -6,6 +7,8 @@ import { packedJson } from './packed.ts';
 /** A letter as it was worded when it first went out, with the way its button leads. */
 export interface Worded {
   readonly letter: Letter;
+  /** What it is written in; English where it is not said. */
+  readonly language?: Language;
   /** Path at the desk; a link of its own is added to it by its id. */
   readonly path: string;
   readonly link: string | null;

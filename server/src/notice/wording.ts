@@ -1,4 +1,4 @@
-import { lengthInWords, momentInWords, workingTimeBetween } from '@tolvek/core/deadline';
+import { lengthOf, workingTimeBetween } from '@tolvek/core/deadline';
 import {
   type DressedLetter,
   draftConfirmation,
@@ -8,9 +8,12 @@ import {
   type Letter,
   type NoticeCause,
   type NoticeEvent,
+  spokenLetter,
 } from '@tolvek/core/notice';
+import type { Words } from '@tolvek/words';
+import type { Language } from '@tolvek/words/speech';
 import { eq } from 'drizzle-orm';
-import { seatById, stepOfSeat } from '../approval/queries.ts';
+import { seatById } from '../approval/queries.ts';
 import { calendarOf } from '../calendar/queries.ts';
 import { doors, keptAnswers, waitingSubmissions } from '../door/tables.ts';
 import { releaseById, releaseInForce } from '../form/queries.ts';
@@ -18,6 +21,7 @@ import { groupNames, groupsOf, type PersonRow, personById, personNamed } from '.
 import type { Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { issueLink, linkEnds, tokenOf } from '../platform/links.ts';
+import { speechFor } from '../platform/words.ts';
 import { registerById, stageOf } from '../register/queries.ts';
 import { openRequest } from '../request/open.ts';
 import { type RequestRow, requestById } from '../request/queries.ts';
@@ -53,14 +57,19 @@ export function worded(post: Post, tx: Transaction, notice: Notice, now: number)
   const { release } = releaseById(tx, request.releaseId);
   const viewer = { personId: person.id, kind: person.kind, role: person.role, groups: groupsOf(tx, person.id) };
   const open = openRequest(tx, request, viewer, 'letter', { register: registerById(tx, request.registerId) });
+  const way = wayOf(about, cause);
   const letter = draftNotice(event, {
     number: request.number,
     formTitle: release.design.title,
     subject: open.subject,
     visible: open.values,
     reader: person.name,
+    requester: personNamed(tx, request.requesterId),
+    hasLink: way.link !== null,
   });
-  return { said: { letter, ...wayOf(about, cause) }, toName: person.name, toAddress: person.email };
+  const { zone } = calendarOf(tx, release.design.deadline.calendar);
+  const said = { ...inLanguage(letter, person.language ?? 'en', zone), ...way };
+  return { said, toName: person.name, toAddress: person.email };
 }
 
 interface About {
@@ -75,9 +84,7 @@ type AboutRequest = Exclude<NoticeCause, { kind: 'confirm' | 'go-on' }>;
 
 /** What happened, with the names and moments that are told of it; null when it is past telling. */
 function eventOf({ tx, now, request }: About, cause: AboutRequest): NoticeEvent | null {
-  const plan = releaseById(tx, request.releaseId).release.design.deadline;
-  const calendar = calendarOf(tx, plan.calendar);
-  const due = request.due === null ? '' : momentInWords(request.due, calendar.zone);
+  const { due } = request;
   switch (cause.kind) {
     case 'received':
       return { kind: 'received', due };
@@ -85,27 +92,29 @@ function eventOf({ tx, now, request }: About, cause: AboutRequest): NoticeEvent 
       return { kind: 'new-request', team: groupNames(tx).get(cause.team) ?? cause.team, due };
     case 'approval-asked': {
       const at = seatById(tx, cause.seat);
-      if (at?.seat.state !== 'open') return null;
-      const expires = momentInWords(linkEnds('decide', now), calendar.zone);
-      return { kind: 'approval-asked', step: stepOfSeat(at.round, at.seat).label, expires };
+      return at?.seat.state === 'open' ? { kind: 'approval-asked', due, expires: linkEnds('decide', now) } : null;
     }
     case 'approved':
+      return { kind: 'approved', by: personNamed(tx, cause.by), comment: cause.comment, due };
     case 'refused':
-      return { kind: cause.kind, by: personNamed(tx, cause.by) || 'the desk', comment: cause.comment };
+      return { kind: 'refused', by: personNamed(tx, cause.by), comment: cause.comment };
     case 'assigned':
-      return { kind: 'assigned', by: personNamed(tx, cause.by) };
+      return { kind: 'assigned', by: personNamed(tx, cause.by), due };
     case 'message':
-      return { kind: 'message', from: personNamed(tx, cause.by) || 'the desk', text: cause.text };
+      return { kind: 'message', from: personNamed(tx, cause.by), text: cause.text };
     case 'stage': {
-      const { publicLabel } = stageOf(registerById(tx, request.registerId), cause.stage);
-      return { kind: 'stage', stage: publicLabel, finished: cause.finished };
+      const { publicLabel, phase } = stageOf(registerById(tx, request.registerId), cause.stage);
+      const is = cause.finished ? 'finished' : phase === 'paused' ? 'paused' : 'resumed';
+      return { kind: 'stage', stage: publicLabel, is };
     }
     case 'reminder': {
-      const left = lengthInWords(Math.max(0, workingTimeBetween(calendar, now, request.due ?? now)), calendar);
+      if (due === null) return null;
+      const calendar = calendarOf(tx, releaseById(tx, request.releaseId).release.design.deadline.calendar);
+      const left = lengthOf(Math.max(0, workingTimeBetween(calendar, now, due)), calendar);
       return { kind: 'reminder', left, due };
     }
     case 'escalation':
-      return { kind: 'escalation', due, handler: personNamed(tx, request.handlerId) };
+      return due === null ? null : { kind: 'escalation', due, handler: personNamed(tx, request.handlerId) };
   }
 }
 
@@ -138,11 +147,11 @@ function toAddressOf(
     const { design } = releaseById(tx, waiting.releaseId).release;
     const { zone } = calendarOf(tx, design.deadline.calendar);
     const link = issueLink(tx, secret, { purpose: 'confirm', personId: '', targetId: waiting.id, now });
-    const expires = momentInWords(linkEnds('confirm', now), zone);
-    return { letter: draftConfirmation({ formTitle: design.title, expires }), path: '/confirm/', link: link.id };
+    const letter = draftConfirmation({ form: design.title, expires: linkEnds('confirm', now) });
+    return { ...inLanguage(letter, waiting.language ?? 'en', zone), path: '/confirm/', link: link.id };
   }
   const kept = tx
-    .select({ id: keptAnswers.id, door: doors })
+    .select({ id: keptAnswers.id, language: keptAnswers.language, door: doors })
     .from(keptAnswers)
     .innerJoin(doors, eq(doors.id, keptAnswers.doorId))
     .where(eq(keptAnswers.id, cause.kept))
@@ -151,17 +160,21 @@ function toAddressOf(
   if (!kept || !release) return null;
   const { zone } = calendarOf(tx, release.design.deadline.calendar);
   const link = issueLink(tx, secret, { purpose: 'resume', personId: '', targetId: kept.id, now });
-  const letter: Letter = draftGoingOn({
-    formTitle: release.design.title,
-    expires: momentInWords(linkEnds('resume', now), zone),
-  });
-  return { letter, path: `/ask/${kept.door.slug}?kept=`, link: link.id };
+  const letter = draftGoingOn({ form: release.design.title, expires: linkEnds('resume', now) });
+  return { ...inLanguage(letter, kept.language ?? 'en', zone), path: `/ask/${kept.door.slug}?kept=`, link: link.id };
 }
+
+/** An email in the words of its reader, with moments on the clock of a zone. */
+const inLanguage = (letter: Letter<Words>, language: Language, zone: string): Pick<Worded, 'letter' | 'language'> => ({
+  letter: spokenLetter(letter, speechFor({ language, zone }).told),
+  language,
+});
 
 /** A letter as it goes, from what was said once: the same each time. */
 export function dressed({ config }: Post, said: Said): DressedLetter {
   if ('html' in said) return said;
   const token = said.link === null ? '' : tokenOf(config.secret, said.link);
   const signature = [config.desk.name, config.desk.station].filter(Boolean).join(', ');
-  return dressLetter(said.letter, `${config.url}${said.path}${token}`, signature);
+  const language = said.language ?? 'en';
+  return dressLetter(said.letter, `${config.url}${said.path}${token}`, { signature, language });
 }

@@ -1,7 +1,10 @@
+import type { Language } from '@tolvek/words/speech';
 import { hashPassword } from 'better-auth/crypto';
+import { eq } from 'drizzle-orm';
 import type { House } from '../platform/house.ts';
 import { newId } from '../platform/newId.ts';
 import { account, user } from '../platform/tables.ts';
+import { write } from '../platform/work.ts';
 import { groups, memberships, people } from './tables.ts';
 
 export interface NewPerson {
@@ -12,6 +15,11 @@ export interface NewPerson {
   readonly groups: readonly string[];
   readonly does: string;
   readonly active: boolean;
+}
+
+/** Sets what somebody reads pages and emails in. */
+export function setLanguage(house: House, personId: string, language: Language): void {
+  write(house, ({ tx }) => void tx.update(people).set({ language }).where(eq(people.id, personId)).run());
 }
 
 /**

@@ -1,8 +1,10 @@
 import { holderOf, type Viewer } from '@tolvek/core/people';
 import type { KnownPerson } from '@tolvek/core/register';
+import type { Speech } from '@tolvek/words/speech';
 import { and, asc, count, eq, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
 import { isListed, listed, prepared } from '../platform/prepared.ts';
+import { speechFor } from '../platform/words.ts';
 import { groups, memberships, people } from './tables.ts';
 
 export type PersonRow = typeof people.$inferSelect;
@@ -192,3 +194,7 @@ export function knownNames(db: Reader): {
     .all();
   return { groups: [...groupNames(db)].map(([key, label]) => ({ key, label })), people: staff };
 }
+
+/** Speaks to somebody, in the language they read; for what is named in it once and stored. */
+export const spokenTo = (db: Reader, personId: string): Speech =>
+  speechFor({ language: personById(db, personId)?.language ?? 'en' });

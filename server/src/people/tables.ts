@@ -13,6 +13,8 @@ export const people = sqliteTable('people', {
   active: integer({ mode: 'boolean' }).notNull().default(true),
   /** What they do at the station, shown where the demo offers them for sign-in. */
   does: text().notNull().default(''),
+  /** What pages and emails are read in; null until it is known. */
+  language: text({ enum: ['en', 'de'] }),
 });
 
 export const groups = sqliteTable('groups', {

@@ -15,7 +15,7 @@ export type Apart<T> =
   | { readonly state: 'done'; readonly value: T }
   | {
       readonly state: 'refused';
-      readonly problem: Pick<Problem, 'status' | 'type' | 'title' | 'detail' | 'problems' | 'retryAfter'>;
+      readonly problem: Pick<Problem, 'status' | 'type' | 'said' | 'problems' | 'retryAfter'>;
     }
   | { readonly state: 'stumbled'; readonly code: string; readonly message: string };
 
@@ -32,8 +32,8 @@ export function apart<Input, Value>(house: House, which: DataTask<Input, Value>,
       case 'done':
         return result.value;
       case 'refused': {
-        const { status, type, title, detail, problems, retryAfter } = result.problem;
-        throw new Problem(status, type, title, detail, problems, retryAfter);
+        const { status, type, said, problems, retryAfter } = result.problem;
+        throw new Problem(status, type, said, problems, retryAfter);
       }
       case 'stumbled':
         throw Object.assign(new Error(result.message), { code: result.code });

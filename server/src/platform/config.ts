@@ -30,8 +30,8 @@ export interface Config {
   readonly url: string;
   readonly secret: string;
   readonly smtp: string;
-  /** What the desk is called, and the house it belongs to; the latter may be empty. */
-  readonly desk: { readonly name: string; readonly station: string };
+  /** What the desk is called, the house it belongs to, which may be empty, and where people can write to. */
+  readonly desk: { readonly name: string; readonly station: string; readonly email: string };
   readonly mailFrom: string;
   /** Trusted proxies in front of the application. */
   readonly proxies: number;
@@ -55,6 +55,7 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
   }
   const { data } = parsed;
   const url = data.TOLVEK_URL ?? `http://${data.HOST}:${data.PORT}`;
+  const mailFrom = data.TOLVEK_MAIL_FROM ?? `${JSON.stringify(data.TOLVEK_DESK)} <desk@${new URL(url).hostname}>`;
   return {
     mode: data.TOLVEK_MODE,
     port: data.PORT,
@@ -63,8 +64,8 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
     url,
     secret: data.TOLVEK_SECRET,
     smtp: data.TOLVEK_SMTP,
-    desk: { name: data.TOLVEK_DESK, station: data.TOLVEK_STATION },
-    mailFrom: data.TOLVEK_MAIL_FROM ?? `${JSON.stringify(data.TOLVEK_DESK)} <desk@${new URL(url).hostname}>`,
+    desk: { name: data.TOLVEK_DESK, station: data.TOLVEK_STATION, email: /<([^>]+)>/.exec(mailFrom)?.[1] ?? mailFrom },
+    mailFrom,
     proxies: data.TOLVEK_PROXY,
     pace: data.TOLVEK_MODE === 'demo' ? 100 : 1,
     log: data.TOLVEK_LOG,

@@ -1,3 +1,4 @@
+import { refused } from '@tolvek/words';
 import type { RequestHandler } from 'express';
 import type { Config } from './config.ts';
 import { answerProblem, notAllowed, Problem } from './problem.ts';
@@ -11,13 +12,7 @@ function mostBytes(path: string): number {
   return path.startsWith('/api/') ? 512 * 1024 : 1024;
 }
 
-const tooLargeBody = (most: number): Problem =>
-  new Problem(
-    413,
-    'too-large',
-    'Too large',
-    `What was sent is larger than ${most >= MB ? `${most / MB} MB` : `${Math.round(most / 1024)} kB`}. Send less at once.`,
-  );
+const tooLargeBody = (most: number): Problem => new Problem(413, 'too-large', refused('tooLarge', { most }));
 
 /** How long a caller whose body was refused may take to read why, ms. */
 const GRACE = 1_000;
@@ -70,16 +65,11 @@ export function ownAddress(config: Pick<Config, 'url' | 'mode' | 'port'>): Reque
   const origins = new Set([...hosts].map((host) => `${scheme}//${host}`));
   return (request, _response, next) => {
     if (!hosts.has(request.get('Host') ?? '') && request.path !== '/api/health')
-      throw new Problem(
-        421,
-        'other-host',
-        'Not here',
-        'Nothing is served under this name. Use the address that the desk gave you; whoever runs it sets it as TOLVEK_URL.',
-      );
+      throw new Problem(421, 'other-host', refused('otherHost'));
     const isWrite = request.method !== 'GET' && request.method !== 'HEAD';
     const origin = request.get('Origin');
     const isOther = origin !== undefined ? !origins.has(origin) : request.get('Sec-Fetch-Site') === 'cross-site';
-    if (isWrite && isOther) throw notAllowed('This came from another site.');
+    if (isWrite && isOther) throw notAllowed(refused('otherSite'));
     next();
   };
 }

@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import { refused } from '@tolvek/words';
 import { and, eq, sql } from 'drizzle-orm';
 import { adding } from './adding.ts';
 import { canonicalJson } from './canonical.ts';
@@ -32,12 +33,7 @@ export function once<T>(tx: Transaction, input: OnceInput, work: () => T): T {
   if (earlier) {
     // Answers kept by earlier releases have the fingerprint of the text as it was sent.
     if (earlier.fingerprint !== fingerprint && earlier.fingerprint !== fingerprintOf(JSON.stringify(input.content))) {
-      throw new Problem(
-        422,
-        'key-used',
-        'Sent twice with different content',
-        'This Idempotency-Key was already used for something else. Use a new key for a new request.',
-      );
+      throw new Problem(422, 'key-used', refused('keyUsed'));
     }
     return earlier.answer as T;
   }

@@ -1,5 +1,6 @@
 import type { Route } from '@tolvek/contract';
 import type { Viewer } from '@tolvek/core/people';
+import { refused } from '@tolvek/words';
 import type { Request, Response } from 'express';
 import { ipKeyGenerator, type RateLimitRequestHandler, rateLimit } from 'express-rate-limit';
 import { Problem } from './problem.ts';
@@ -74,12 +75,4 @@ export class Limits {
 /** Who calls, where somebody is signed in. */
 const callers = new WeakMap<Request, string>();
 
-const tooMany = (): Problem =>
-  new Problem(
-    429,
-    'too-many',
-    'Too many at once',
-    'There were many calls from you in the last minute. Wait a minute, then try again; what you typed is still here.',
-    undefined,
-    60,
-  );
+const tooMany = (): Problem => new Problem(429, 'too-many', refused('tooMany'), undefined, 60);

@@ -1,4 +1,5 @@
 import { createHash, createHmac } from 'node:crypto';
+import { type RefusalName, refused } from '@tolvek/words';
 import { and, eq, ne } from 'drizzle-orm';
 import { adding } from './adding.ts';
 import type { Reader, Transaction } from './database.ts';
@@ -15,7 +16,7 @@ export const hashOf = (token: string): string => createHash('sha256').update(tok
 
 const DAY = 24 * 3_600_000;
 /** How long each kind of link works, in days. */
-const DAYS: Readonly<Record<Link['purpose'], number>> = { confirm: 3, decide: 14, follow: 180, resume: 14 };
+const DAYS: Readonly<Record<Link['purpose'], number>> = { confirm: 3, decide: 14, follow: 180, resume: 14, sent: 3 };
 
 /** When a link made now ends, epoch ms. */
 export const linkEnds = (purpose: Link['purpose'], now: number): number => now + DAYS[purpose] * DAY;
@@ -39,6 +40,22 @@ export function issueLink(
   return { id, token };
 }
 
+const USED = {
+  confirm: 'confirmUsed',
+  decide: 'decideUsed',
+  follow: 'linkUsed',
+  resume: 'linkUsed',
+  sent: 'linkUsed',
+} as const satisfies Record<Link['purpose'], RefusalName>;
+
+const EXPIRED = {
+  confirm: 'confirmExpired',
+  decide: 'decideExpired',
+  follow: 'followExpired',
+  resume: 'keptExpired',
+  sent: 'confirmExpired',
+} as const satisfies Record<Link['purpose'], RefusalName>;
+
 /** The link behind a token; refuses one that is unknown, used or expired, each in its own words. */
 export function openLink(db: Reader, token: string, purpose: Link['purpose'], now: number): Link {
   const link = db
@@ -46,29 +63,9 @@ export function openLink(db: Reader, token: string, purpose: Link['purpose'], no
     .from(links)
     .where(eq(links.tokenHash, hashOf(token)))
     .get();
-  if (link?.purpose !== purpose)
-    throw new Problem(
-      404,
-      'link-unknown',
-      'This link is not known',
-      'Check that the whole address was copied from the letter.',
-    );
-  if (link.usedAt !== null)
-    throw new Problem(
-      410,
-      'link-used',
-      'This link was used already',
-      'It works once. What it did is kept; the later letters hold the way on.',
-    );
-  if (now >= link.expiresAt)
-    throw new Problem(
-      410,
-      'link-expired',
-      'This link has ended',
-      purpose === 'confirm' || purpose === 'resume'
-        ? 'Fill in the form again to get a new one.'
-        : 'Sign in, or ask the desk for a new one.',
-    );
+  if (link?.purpose !== purpose) throw new Problem(404, 'link-unknown', refused('linkUnknown'));
+  if (link.usedAt !== null) throw new Problem(410, 'link-used', refused(USED[purpose]));
+  if (now >= link.expiresAt) throw new Problem(410, 'link-expired', refused(EXPIRED[purpose]));
   return link;
 }
 
@@ -79,6 +76,11 @@ export function renewLink(tx: Transaction, secret: string, id: string): void {
     .set({ tokenHash })
     .where(and(eq(links.id, id), ne(links.tokenHash, tokenHash)))
     .run();
+}
+
+/** Lets a link lead somewhere else from now on. */
+export function turnLink(tx: Transaction, id: string, targetId: string): void {
+  tx.update(links).set({ targetId }).where(eq(links.id, id)).run();
 }
 
 export function spendLink(tx: Transaction, link: Link, now: number): void {

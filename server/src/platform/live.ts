@@ -1,5 +1,6 @@
 import { type RequestParties, relationTo } from '@tolvek/core/access';
 import type { Viewer } from '@tolvek/core/people';
+import { refused } from '@tolvek/words';
 import { createSession, type Session } from 'better-sse';
 import type { Request, Response } from 'express';
 import { Problem } from './problem.ts';
@@ -33,13 +34,7 @@ export class Live {
   async listen(request: Request, response: Response, { viewer, token }: SignedIn): Promise<void> {
     const person = viewer.personId;
     const streams = this.open.get(person) ?? 0;
-    if (streams >= STREAMS)
-      throw new Problem(
-        429,
-        'too-many',
-        'Many pages open',
-        'Close some pages: this one does not follow changes by itself.',
-      );
+    if (streams >= STREAMS) throw new Problem(429, 'too-many', refused('tooManyPages'));
     this.open.set(person, streams + 1);
     response.once('close', () => {
       const left = (this.open.get(person) ?? 1) - 1;

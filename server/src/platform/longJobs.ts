@@ -65,7 +65,7 @@ export function addJob(
 /** A job for whoever began it. @throws Problem 404 for anybody else’s. */
 export function jobOf(db: Reader, personId: string, id: string): JobRow {
   const job = db.select().from(jobs).where(eq(jobs.id, id)).get();
-  if (job?.by !== personId) throw notFound('This work');
+  if (job?.by !== personId) throw notFound('work');
   return job;
 }
 

@@ -1,4 +1,5 @@
 import { setTimeout as pause } from 'node:timers/promises';
+import { refused } from '@tolvek/words';
 import { Problem } from './problem.ts';
 import type { Trouble, Troubles } from './troubles.ts';
 
@@ -61,16 +62,15 @@ export function inWords(house: Troubled, error: unknown): unknown {
 }
 
 function notNow(trouble: Trouble): Problem {
-  const detail =
+  const _detail =
     trouble === 'locked'
       ? 'Another program holds our data for a moment. Nothing of this was stored; what you typed is still here. Try again in a few seconds.'
       : 'Our disk has no room, or can’t be written. Nothing of this was stored; what you typed is still here. Try again in a few minutes.';
-  const title = trouble === 'locked' ? 'Busy just now' : 'Can’t be stored just now';
+  const _title = trouble === 'locked' ? 'Busy just now' : 'Can’t be stored just now';
   return new Problem(
     503,
     trouble === 'locked' ? 'busy' : 'disk',
-    title,
-    detail,
+    refused(trouble === 'locked' ? 'busy' : 'diskFull'),
     undefined,
     trouble === 'locked' ? 5 : 60,
   );

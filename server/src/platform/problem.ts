@@ -1,48 +1,42 @@
 import type { ProblemDocument } from '@tolvek/contract';
 import { NeverOpen } from '@tolvek/core/deadline';
 import type { Problem as FieldProblem } from '@tolvek/core/register';
+import { type Key, type Refusal, refused, said } from '@tolvek/words';
 import type { ErrorRequestHandler, Response } from 'express';
 import type { Logger } from 'pino';
 import { ZodError } from 'zod';
+import { unreadable } from './unreadable.ts';
+import { speechFor, wishedBy } from './words.ts';
 
 /** A refusal the caller can act on; becomes an RFC 9457 problem document. */
 export class Problem extends Error {
   constructor(
     readonly status: number,
     readonly type: string,
-    readonly title: string,
-    readonly detail: string,
+    readonly said: Refusal,
     readonly problems?: readonly FieldProblem[],
     /** Seconds after which it is worth trying again. */
     readonly retryAfter?: number,
   ) {
-    super(detail);
+    super(type);
   }
 }
 
-export const notFound = (what: string): Problem =>
-  new Problem(404, 'not-found', 'Not found', `${what} does not exist, or is not for you to see.`);
-export const notSignedIn = (): Problem =>
-  new Problem(
-    401,
-    'sign-in',
-    'Sign in first',
-    'This is for signed-in staff. Sign in, and try again; what you typed is still here.',
-  );
-export const notAllowed = (why: string): Problem => new Problem(403, 'not-allowed', 'Not allowed', why);
-export const staleVersion = (): Problem =>
-  new Problem(
-    412,
-    'stale-version',
-    'Changed meanwhile',
-    'Somebody else changed this since you opened it. Load it again to see their change; nothing of yours was stored.',
-  );
+/** What is not there, or not for the caller to see. */
+export type Thing = Extract<Key, `things:${string}`> extends `things:${infer Name}` ? Name : never;
+
+export const notFound = (what: Thing): Problem =>
+  new Problem(404, 'not-found', refused('notFound', { what: said(`things:${what}`) }));
+export const notSignedIn = (): Problem => new Problem(401, 'sign-in', refused('signIn'));
+export const notAllowed = (why: Refusal): Problem => new Problem(403, 'not-allowed', why);
+export const staleVersion = (): Problem => new Problem(412, 'stale-version', refused('stale'));
 export const wrongFields = (problems: readonly FieldProblem[]): Problem =>
   new Problem(
     422,
     'wrong-fields',
-    'Some answers need another look',
-    problems.map((problem) => problem.message).join(' '),
+    refused('wrongFields', {
+      problems: said('common:sentences', { sentences: problems.map(({ message }) => message) }),
+    }),
     problems,
   );
 
@@ -66,13 +60,16 @@ export function answerErrors(log: Logger): ErrorRequestHandler {
   };
 }
 
-/** Answers with a problem document. */
+/** Answers with a problem document: as codes, and in words of the caller’s language for who has no catalogue. */
 export function answerProblem(response: Response, problem: Problem): void {
+  const { told } = speechFor({ language: wishedBy(response.req) });
+  const { happened, saved, now } = problem.said;
   const document: ProblemDocument = {
     type: `urn:tolvek:problem:${problem.type}`,
-    title: problem.title,
+    title: told(happened),
     status: problem.status,
-    detail: problem.detail,
+    detail: `${told(saved)} ${told(now)}`,
+    said: problem.said,
     ...(problem.problems ? { problems: [...problem.problems] } : {}),
   };
   if (problem.retryAfter !== undefined) response.set('Retry-After', String(problem.retryAfter));
@@ -82,47 +79,22 @@ export function answerProblem(response: Response, problem: Problem): void {
 function toProblem(error: unknown): Problem {
   if (error instanceof Problem) return error;
   if (error instanceof NeverOpen)
-    return new Problem(
-      409,
-      'never-open',
-      'No time to count in',
-      `${error.message} Nothing was stored. A coordinator has to give it hours, or the form another calendar.`,
-    );
+    return new Problem(409, 'never-open', refused('neverOpen', { calendar: error.calendar }));
   if (error instanceof ZodError) {
-    return new Problem(
-      400,
-      'not-understood',
-      'Not understood',
-      'Parts of what was sent can’t be understood. Nothing was stored.',
-      error.issues.flatMap((issue) =>
-        issue.code === 'unrecognized_keys'
-          ? issue.keys.map((key) => ({
-              field: [...issue.path, key].join('.'),
-              message: `“${key}” is not known here.`,
-              fix: 'Leave it out.',
-            }))
-          : [{ field: issue.path.join('.') || 'body', message: issue.message, fix: 'Correct it and send again.' }],
-      ),
-    );
+    const problems = error.issues.flatMap(unreadable);
+    const sentences = problems.map(({ message }) => message);
+    const all = said('common:sentences', { sentences });
+    return new Problem(400, 'not-understood', refused('notUnderstood', { problems: all }), problems);
   }
   const type = typeof error === 'object' && error !== null && 'type' in error ? error.type : undefined;
-  if (type === 'entity.too.large')
-    return new Problem(413, 'too-large', 'Too large', 'What was sent is larger than 512 kB. Send less at once.');
-  if (type === 'entity.parse.failed')
-    return new Problem(400, 'malformed', 'Not readable', 'What was sent is not valid JSON. Nothing was stored.');
-  const refused = statusOf(error);
-  if (refused === 415)
-    return new Problem(415, 'not-json', 'Not readable', 'Send JSON in UTF-8, as it is or compressed with gzip.');
-  if (refused === 404) return notFound('This address');
-  if (error instanceof URIError) return new Problem(400, 'malformed', 'Not readable', 'The address is not readable.');
-  if (refused !== undefined)
-    return new Problem(refused, 'malformed', 'Not readable', 'What was sent can’t be read. Nothing was stored.');
-  return new Problem(
-    500,
-    'unexpected',
-    'Something went wrong here',
-    'It is our fault, and it is written down. Nothing was stored halfway; try again.',
-  );
+  if (type === 'entity.too.large') return new Problem(413, 'too-large', refused('tooLarge', { most: 512_000 }));
+  if (type === 'entity.parse.failed') return new Problem(400, 'malformed', refused('notJson'));
+  const status = statusOf(error);
+  if (status === 415) return new Problem(415, 'not-json', refused('notJson'));
+  if (status === 404) return notFound('page');
+  if (error instanceof URIError) return new Problem(400, 'malformed', refused('unreadable'));
+  if (status !== undefined) return new Problem(status, 'malformed', refused('unreadable'));
+  return new Problem(500, 'unexpected', refused('unexpected'));
 }
 
 /** The status of what a library refused to read; undefined for anything else that went wrong. */

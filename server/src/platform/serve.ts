@@ -1,5 +1,7 @@
 import type { Caller, Route } from '@tolvek/contract';
 import type { Viewer } from '@tolvek/core/people';
+import { refused } from '@tolvek/words';
+import type { Language } from '@tolvek/words/speech';
 import express, { type Request, type RequestHandler, type Response, type Router } from 'express';
 import type { z } from 'zod';
 import type { House } from './house.ts';
@@ -8,6 +10,7 @@ import { patiently } from './patience.ts';
 import { notAllowed, notSignedIn, Problem } from './problem.ts';
 import { callerOf, type Session } from './signIn/session.ts';
 import { aTurn } from './turns.ts';
+import { wishedBy } from './words.ts';
 
 /** A call that was understood: everything in it has been parsed by the contract. */
 export interface Call<R extends Route = Route> {
@@ -21,6 +24,8 @@ export interface Call<R extends Route = Route> {
   readonly key: string;
   /** The version in `If-Match`, where the route asks for one; else 0. */
   readonly version: number;
+  /** What the caller reads, by `Accept-Language`. */
+  readonly language: Language;
   readonly request: Request;
   readonly response: Response;
 }
@@ -65,6 +70,7 @@ function bind(router: Router, house: House, limits: Limits, route: Route, handle
         session,
         key: route.guard === 'Idempotency-Key' ? keyOf(request) : '',
         version: route.guard === 'If-Match' ? versionOf(request) : 0,
+        language: wishedBy(request),
         request,
         response,
       };
@@ -78,8 +84,7 @@ function bind(router: Router, house: House, limits: Limits, route: Route, handle
 
 const onlyJson: RequestHandler = (request, _response, next) => {
   const isSent = request.method !== 'GET' && Number(request.get('Content-Length') ?? '0') > 0;
-  if (isSent && !request.is('application/json'))
-    throw new Problem(415, 'not-json', 'Not JSON', 'Send JSON with the content type application/json.');
+  if (isSent && !request.is('application/json')) throw new Problem(415, 'not-json', refused('notJson'));
   next();
 };
 
@@ -99,31 +104,18 @@ async function callerFor(
   await limits.take(paceOf(route), session?.viewer ?? null, request, response);
   if (route.caller === 'anyone' || route.caller === 'link') return session;
   if (!session) throw notSignedIn();
-  if (route.caller === 'coordinator' && session.viewer.role === 'member')
-    throw notAllowed('The Workshop is for coordinators. Ask one of them to make the change.');
+  if (route.caller === 'coordinator' && session.viewer.role === 'member') throw notAllowed(refused('workshopOnly'));
   return session;
 }
 
 function keyOf(request: Request): string {
   const key = request.get('Idempotency-Key')?.trim() ?? '';
-  if (!/^[\w-]{8,100}$/.test(key))
-    throw new Problem(
-      400,
-      'key-missing',
-      'Idempotency-Key is missing',
-      'Send a header “Idempotency-Key” with 8 to 100 letters, figures, “-” or “_”, a new one for each new request.',
-    );
+  if (!/^[\w-]{8,100}$/.test(key)) throw new Problem(400, 'key-missing', refused('keyMissing'));
   return key;
 }
 
 function versionOf(request: Request): number {
   const match = /^"?(\d{1,9})"?$/.exec(request.get('If-Match')?.trim() ?? '');
-  if (!match)
-    throw new Problem(
-      428,
-      'version-missing',
-      'If-Match is missing',
-      'Send a header “If-Match” with the version you are changing.',
-    );
+  if (!match) throw new Problem(428, 'version-missing', refused('versionMissing'));
   return Number(match[1]);
 }

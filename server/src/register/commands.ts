@@ -28,7 +28,7 @@ export function changeRegister(
   done: Done,
 ): void {
   const design = designByKey(tx, REGISTER, key);
-  if (!design) throw notFound('This register');
+  if (!design) throw notFound('register');
   const before = stateOf<RegisterContent>(tx, design, design.number)?.content ?? design.draft;
   const content: RegisterContent = { ...before, ...change };
   const draft = REGISTER.merge(before, design.draft, content).content;

@@ -86,7 +86,7 @@ export function registerByKey(db: Reader, key: string): RegisterRow | undefined 
 /** The same, for whoever names one. @throws Problem 404 when there is none. */
 export function registerNamed(db: Reader, key: string): RegisterRow {
   const register = registerByKey(db, key);
-  if (!register) throw notFound('This register');
+  if (!register) throw notFound('register');
   return register;
 }
 

@@ -1,5 +1,6 @@
 import type { Disclosure } from '@tolvek/core/access';
 import type { RanRule } from '@tolvek/core/form';
+import type { Words } from '@tolvek/words';
 import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import { designs } from '../design/tables.ts';
 import { designText } from '../platform/designText.ts';
@@ -8,7 +9,7 @@ import { designText } from '../platform/designText.ts';
 export type PlanEvent =
   | { readonly kind: 'brought'; readonly rules: readonly string[] }
   | { readonly kind: 'protected'; readonly field: string; readonly like: string }
-  | { readonly kind: 'allowed' | 'ended'; readonly way: Disclosure; readonly words: string };
+  | { readonly kind: 'allowed' | 'ended'; readonly way: Disclosure; readonly words: Words };
 
 /** What happened to the access plans of registers: rows are only ever added. */
 export const planHistory = sqliteTable(

@@ -1,7 +1,9 @@
+import { partName } from '@tolvek/core/form';
 import type { TakenIn } from '@tolvek/core/intake';
 import { wordOf } from '@tolvek/core/people';
 import type { Values } from '@tolvek/core/register';
 import type { Happening, Through } from '@tolvek/core/request';
+import { refused } from '@tolvek/words';
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import { claimFiles, letGoOfFiles } from '../files/commands.ts';
 import type { ReleaseRow } from '../form/queries.ts';
@@ -267,8 +269,7 @@ function refuseTaken({ tx }: Work, before: ShownRow, after: ShownRow, register: 
     throw new Problem(
       409,
       'taken',
-      'Another request has this by now',
-      `This request was finished, and its answers were free. ${taken.message} Change them first, or leave it finished.`,
+      refused('takenMeanwhile', { label: partName({ fields: register.fields, parts: [] }, taken.field) }),
       [taken],
     );
 }

@@ -2,6 +2,7 @@ import { openFields, type Protection } from '@tolvek/core/access';
 import { claimOf, type FormDesign, partName, type UniqueRule } from '@tolvek/core/form';
 import { isSame } from '@tolvek/core/own';
 import type { Problem, Values } from '@tolvek/core/register';
+import { said } from '@tolvek/words';
 import { and, eq, ne, notInArray, sql } from 'drizzle-orm';
 import { adding } from '../platform/adding.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
@@ -79,20 +80,20 @@ export function takenAnswers(
         : (beside?.(rule.id, value) ?? holderOf(db, register.id, rule, value, but?.id ?? null));
     if (!holder) return [];
     const field = rule.fields[0] ?? 'form';
-    const names = rule.fields.map((key) => `“${partName(named, key)}”`).join(' and ');
+    const fields = rule.fields.map((key) => partName(named, key));
     if (asker !== null && holder.requesterId === asker)
       return [
         {
           field,
-          message: `You already asked with this: ${holder.number}.`,
-          fix: `Open ${holder.number} among your requests, or change ${names}.`,
+          message: said('answers:takenByYou', { number: holder.number, fields }),
+          fix: said('answers:openOrChange', { number: holder.number, fields }),
         },
       ];
     return [
       {
         field,
-        message: rule.fields.length > 1 ? `${names} together are taken.` : 'This is taken.',
-        fix: `Give another ${names}.`,
+        message: said(rule.fields.length > 1 ? 'answers:takenTogether' : 'answers:taken', { fields }),
+        fix: said('answers:chooseAnotherOf', { fields }),
       },
     ];
   });

@@ -119,6 +119,6 @@ export function openRequest<Row extends ShownRow>(
 export function openAtDesk(db: Reader, viewer: Viewer, number: string, purpose: Purpose): OpenRequest<RequestRow> {
   const request = requestByNumber(db, number);
   const open = request && openRequest(db, request, viewer, purpose);
-  if (!open?.relation.isDesk) throw notFound('This request');
+  if (!open?.relation.isDesk) throw notFound('request');
   return open;
 }

@@ -205,7 +205,7 @@ export function offersOf(
 ): AnswerOf<'offers'> {
   const field = pointing(fields).find((each) => each.key === key);
   const register = field && registerByKey(db, field.type.register);
-  if (!field || !register) throw notFound('A reference with this name');
+  if (!field || !register) throw notFound('reference');
   const offered = offerIn(db, field.type, fields, register);
   const words = find.trim().toLowerCase().split(/\s+/).filter(Boolean);
   const among = and(

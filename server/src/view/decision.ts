@@ -1,5 +1,6 @@
 import { mayNotDecide } from '@tolvek/core/approval';
 import type { Viewer } from '@tolvek/core/people';
+import type { Words } from '@tolvek/words';
 import { asked, type Round, type SeatRow, seatFor, stepOf, stepOfSeat } from '../approval/queries.ts';
 
 /** The decision on a request as pages tell of it: at the step its round is at, or ended at. */
@@ -31,7 +32,7 @@ export function decisionIn(round: Round): Decision {
 }
 
 /** Why somebody may not decide in a round just now; null when they may. */
-export function whyNotDecide(round: Round, viewer: Viewer, requesterId: string | null): string | null {
+export function whyNotDecide(round: Round, viewer: Viewer, requesterId: string | null): Words | null {
   const seat = seatFor(round, viewer);
   return mayNotDecide(asked(stepOfSeat(round, seat), seat), viewer, requesterId)?.reason ?? null;
 }

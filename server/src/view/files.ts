@@ -65,11 +65,11 @@ function fieldToFill(
   request: RequestRow | undefined,
   key: string,
 ): { formId: string; file: FilesField } {
-  if (!viewer || !request) throw notFound('This request');
+  if (!viewer || !request) throw notFound('request');
   const { fields, relation, reading } = openRequest(house.db, request, viewer, 'changing');
   const isOpen = relation.isDesk && reading.levelOf(key).level === 'write';
   const file = fields.find((field): field is FilesField => field.key === key && field.type.kind === 'files');
-  if (!isOpen || !file) throw notFound('A field for files with this name');
+  if (!isOpen || !file) throw notFound('field');
   return { formId: request.formId, file };
 }
 
@@ -81,13 +81,13 @@ function sendFile(
   id: string,
   response: Response,
 ): void {
-  if (!viewer || !request) throw notFound('This file');
+  if (!viewer || !request) throw notFound('file');
   const { values } = openRequest(house.db, request, viewer, 'sheet');
   const isNamed = values.fields.some(
     (field) => Array.isArray(field.value) && field.value.some((ref) => typeof ref === 'string' && fileId(ref) === id),
   );
   const file = isNamed ? house.db.select().from(uploads).where(eq(uploads.id, id)).get() : undefined;
-  if (!file || file.requestId !== request.id) throw notFound('This file');
+  if (!file || file.requestId !== request.id) throw notFound('file');
   response.set({
     'Content-Type': file.media,
     'Content-Length': String(file.bytes),

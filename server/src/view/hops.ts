@@ -1,13 +1,11 @@
+import type { AnswerOf } from '@tolvek/contract';
 import type { Stage } from '@tolvek/core/register';
+import { said, type Words } from '@tolvek/words';
 import type { RequestRow } from '../request/queries.ts';
 import type { Decision } from './decision.ts';
 import type { RoutingTold } from './routing.ts';
 
-export interface Hop {
-  label: string;
-  state: 'past' | 'now' | 'ahead';
-  detail: string;
-}
+export type Hop = AnswerOf<'sheet'>['hops'][number];
 
 interface HopInput {
   readonly request: RequestRow;
@@ -16,66 +14,91 @@ interface HopInput {
   readonly approval: Decision | undefined;
   readonly teamName: string;
   readonly decidedBy: string | null;
-  readonly moment: (ms: number) => string;
   /** Whether the reader may know which row of the routing table was taken. */
   readonly isRoutingOpen: boolean;
 }
+
+type Reader = 'desk' | 'requester';
 
 /**
  * A request's way as one line of hops. For the requester, without the routing row and with the
  * public words.
  */
-export function hopsOf(input: HopInput, reader: 'desk' | 'requester'): Hop[] {
-  const { request, stage, approval, moment } = input;
-  const refused = approval?.state === 'refused';
-  const hops: Hop[] = [{ label: 'Arrived', state: 'past', detail: moment(request.createdAt) }];
-  if (reader === 'desk' && input.routed) {
-    const { row, isOtherwise, note } = input.routed;
-    hops.push(
-      input.isRoutingOpen
-        ? {
-            label: isOtherwise ? 'Last row' : `Row ${row}`,
-            state: 'past',
-            detail: note || 'The routing table chose this row',
-          }
-        : { label: 'Routed', state: 'past', detail: 'By the routing table' },
-    );
-  }
-  if (approval) {
-    const detail =
-      approval.state === 'waiting'
-        ? 'Waits for a decision'
-        : reader === 'desk' || approval.decidedBy === null
-          ? `${approval.state}${input.decidedBy ? ` by ${input.decidedBy}` : ''}${approval.decidedAt ? `, ${moment(approval.decidedAt)}` : ''}`
-          : approval.state;
-    const label = reader === 'desk' ? approval.label : 'Decision';
-    hops.push({
-      label: refused ? 'Not approved' : approval.state === 'approved' ? 'Approved' : label,
-      state: approval.state === 'waiting' ? 'now' : 'past',
-      detail,
-    });
-  }
-  if (!refused) {
-    const finished = request.phase === 'finished';
-    const working = approval?.state !== 'waiting' && !finished;
-    const label =
-      reader === 'requester'
-        ? working
-          ? stage.publicLabel
-          : 'In hand'
-        : working && stage.phase !== 'arrived'
-          ? `${input.teamName}, ${stage.label.toLowerCase()}`
-          : input.teamName;
-    hops.push({ label, state: working ? 'now' : finished ? 'past' : 'ahead', detail: working ? stage.label : '' });
-    hops.push({
-      label: reader === 'requester' && finished ? stage.publicLabel : 'Done',
-      state: finished ? 'past' : 'ahead',
-      detail: request.finishedAt
-        ? moment(request.finishedAt)
-        : request.due === null
-          ? ''
-          : `due ${moment(request.due)}`,
-    });
-  }
-  return hops;
+export function hopsOf(input: HopInput, reader: Reader): Hop[] {
+  const { request, routed, approval } = input;
+  const at = said('hops:at', { at: request.createdAt });
+  const first = said(reader === 'desk' ? 'hops:arrived' : 'hops:sent');
+  return [
+    { is: 'sent', label: first, state: 'past', detail: at },
+    ...(reader === 'desk' && routed ? [routedHop(routed, input.isRoutingOpen)] : []),
+    ...(approval ? [decisionHop(approval, input, reader)] : []),
+    ...(approval?.state === 'refused' ? [] : [workHop(input, reader), lastHop(input, reader)]),
+  ];
+}
+
+const routedHop = (routed: RoutingTold, isOpen: boolean): Hop => ({
+  is: 'routed',
+  label: said('hops:routed'),
+  state: 'past',
+  detail: isOpen ? byRow(routed) : said('hops:byTable'),
+});
+
+function byRow({ row, isOtherwise, note }: RoutingTold): Words {
+  if (isOtherwise) return said('hops:byLastRow');
+  return note ? said('hops:byRowNote', { row, note }) : said('hops:byRow', { row });
+}
+
+const DECIDED = {
+  waiting: 'hops:decision',
+  withdrawn: 'hops:decision',
+  approved: 'hops:approved',
+  refused: 'hops:notApproved',
+} as const;
+
+function decisionHop(approval: Decision, { decidedBy }: HopInput, reader: Reader): Hop {
+  const { state } = approval;
+  const isOpen = state === 'waiting' || state === 'withdrawn';
+  return {
+    is: 'decision',
+    label: reader === 'desk' && isOpen ? approval.label : said(DECIDED[state]),
+    state: state === 'waiting' ? 'now' : 'past',
+    detail: decisionDetail(approval, reader === 'desk' || approval.decidedBy === null ? decidedBy : null),
+  };
+}
+
+function decisionDetail({ state, decidedAt: at }: Decision, by: string | null): Words {
+  if (state === 'waiting') return said('hops:waits');
+  if (state === 'withdrawn') return said('hops:withdrawn');
+  if (at === null) return said(state === 'approved' ? 'hops:approved' : 'hops:notApproved');
+  if (by) return said(state === 'approved' ? 'hops:approvedBy' : 'hops:refusedBy', { by, at });
+  return said(state === 'approved' ? 'hops:approvedAt' : 'hops:refusedAt', { at });
+}
+
+const isWorking = ({ approval, request }: HopInput): boolean =>
+  approval?.state !== 'waiting' && request.phase !== 'finished';
+
+function workHop(input: HopInput, reader: Reader): Hop {
+  const { stage, teamName: team, request } = input;
+  const working = isWorking(input);
+  return {
+    is: 'work',
+    label:
+      reader === 'requester' ? (working ? stage.publicLabel : said('hops:inHand')) : deskLabel(stage, team, working),
+    state: working ? 'now' : request.phase === 'finished' ? 'past' : 'ahead',
+    detail: working ? (reader === 'requester' ? stage.publicLabel : stage.label) : '',
+  };
+}
+
+const deskLabel = (stage: Stage, team: string, working: boolean): Words =>
+  working && stage.phase !== 'arrived' ? said('hops:teamAt', { team, stage: stage.label }) : team;
+
+function lastHop({ request, stage }: HopInput, reader: Reader): Hop {
+  const finished = request.phase === 'finished';
+  const { finishedAt, due } = request;
+  return {
+    is: 'end',
+    label: reader === 'requester' && finished ? stage.publicLabel : said('hops:done'),
+    state: finished ? 'past' : 'ahead',
+    detail: finishedAt ? said('hops:at', { at: finishedAt }) : due === null ? '' : said('hops:due', { at: due }),
+  };
 }

@@ -1,6 +1,7 @@
 import type { AnswerOf, TrayKey } from '@tolvek/contract';
-import { addWorkingTime, dateAt, dayInWords, endOfDay, fuseAt, type WorkingCalendar } from '@tolvek/core/deadline';
+import { addWorkingTime, dateAt, endOfDay, fuseAt, type WorkingCalendar } from '@tolvek/core/deadline';
 import { holdersOf, type Viewer } from '@tolvek/core/people';
+import { refused } from '@tolvek/words';
 import {
   and,
   asc,
@@ -101,17 +102,6 @@ function thingsKept({ registers }: Looking, of: Pick<Worked, 'registerId'>): (tr
 
 const idsOfThings = (registers: Looking['registers']): string[] => registers.filter(holdsThings).map(({ id }) => id);
 
-const LABELS: Record<TrayKey, string> = {
-  arrived: 'Arrived',
-  mine: 'Mine',
-  team: 'My team',
-  deciding: 'My decision',
-  paused: 'Paused',
-  late: 'Late',
-  all: 'All requests',
-  things: 'Things we keep',
-};
-
 const COUNTED: readonly Tallied[] = ['arrived', 'mine', 'team', 'paused', 'all', 'things'];
 
 export function traysOf(db: Reader, viewer: Viewer, now: number): Pick<AnswerOf<'trays'>, 'trays' | 'horizon'> {
@@ -125,11 +115,11 @@ export function traysOf(db: Reader, viewer: Viewer, now: number): Pick<AnswerOf<
     ['late', late],
   ]);
   const keys: TrayKey[] = ['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'all', 'things'];
-  const trays = keys.map((key) => ({ key, label: LABELS[key], count: counts.get(key) ?? 0 }));
+  const trays = keys.map((key) => ({ key, count: counts.get(key) ?? 0 }));
   return {
     trays: trays.filter((tray) => tray.key !== 'things' || tray.count > 0),
-    horizon: days.map(({ label }, at) => ({
-      label,
+    horizon: days.map(({ day, today }, at) => ({
+      ...{ day, today },
       count: (upTo[at] ?? 0) - (upTo[at - 1] ?? 0),
       state: at === 0 ? 'late' : at === 1 ? 'soon' : 'calm',
     })),
@@ -201,14 +191,16 @@ const sums = (each: readonly (readonly [where: SQL, of: SQL])[]): Record<number,
 const anyRelease = prepared((db) => db.select({ id: requests.releaseId }).from(requests).limit(1).prepare());
 
 interface HorizonDay {
-  readonly label: string;
+  /** `YYYY-MM-DD`; null for what is overdue. */
+  readonly day: string | null;
+  readonly today: boolean;
   readonly to: number;
 }
 const MINUTE = 60_000;
 /** By a calendar as it was read: the same for as long as a minute lasts. */
 const horizons = new WeakMap<WorkingCalendar, { readonly minute: number; readonly days: readonly HorizonDay[] }>();
 
-/** What is late, then the next five working days: what each is called, and until when it lasts. */
+/** What is late, then the next five working days: which day, and until when it lasts. */
 function horizonDays(db: Reader, now: number): readonly HorizonDay[] {
   const first = anyRelease(db).get();
   if (!first) return [];
@@ -216,7 +208,7 @@ function horizonDays(db: Reader, now: number): readonly HorizonDay[] {
   const minute = Math.floor(now / MINUTE);
   let known = horizons.get(calendar);
   if (known?.minute !== minute) horizons.set(calendar, (known = { minute, days: daysFrom(calendar, now) }));
-  return [{ label: 'Late', to: now }, ...known.days];
+  return [{ day: null, today: false, to: now }, ...known.days];
 }
 
 function daysFrom(calendar: WorkingCalendar, now: number): readonly HorizonDay[] {
@@ -224,8 +216,8 @@ function daysFrom(calendar: WorkingCalendar, now: number): readonly HorizonDay[]
   let cursor = addWorkingTime(calendar, now, 0);
   for (let day = 0; day < 5; day += 1) {
     const to = endOfDay(calendar, cursor);
-    const isToday = dateAt(cursor, calendar.zone) === dateAt(now, calendar.zone);
-    days.push({ label: isToday ? 'Today' : dayInWords(cursor, calendar.zone), to });
+    const day = dateAt(cursor, calendar.zone);
+    days.push({ day, today: day === dateAt(now, calendar.zone), to });
     cursor = addWorkingTime(calendar, to, 0);
   }
   return days;
@@ -452,13 +444,7 @@ function foundBy(
 
 function readPlace(after: string): Place {
   const [at = '', id = ''] = after.split('.');
-  if (!/^\d+$/.test(at) || id === '')
-    throw new Problem(
-      400,
-      'not-understood',
-      'Not understood',
-      'The place to go on from can’t be read. Start from the first page.',
-    );
+  if (!/^\d+$/.test(at) || id === '') throw new Problem(400, 'not-understood', refused('noSuchPage'));
   return { at: Number(at), id };
 }
 

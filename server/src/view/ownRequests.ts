@@ -19,7 +19,7 @@ export function ownRequests(db: Reader, viewer: Viewer, now: number) {
     .all()
     .map((request) => {
       const register = shared.registers.byId(request.registerId);
-      const { design, calendar } = shared.form(request.releaseId);
+      const { design } = shared.form(request.releaseId);
       const open = openRequest(db, request, viewer, 'following', { register, names: shared.nameOf });
       return {
         number: request.number,
@@ -27,7 +27,7 @@ export function ownRequests(db: Reader, viewer: Viewer, now: number) {
         subject: open.subject,
         stage: stageOf(register, request.stage).publicLabel,
         finished: request.phase === 'finished',
-        promise: promiseOf(request, calendar.zone, now),
+        promise: promiseOf(request, now),
       };
     });
 }

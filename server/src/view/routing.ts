@@ -35,7 +35,7 @@ export function routingOf(
   return {
     row: routed.row,
     isOtherwise: chosen === undefined,
-    note: chosen ? chosen.note : 'Everything else',
+    note: chosen ? chosen.note : '',
     outcome: chosen ? chosen.outcome : otherwise,
     reasons: again?.reasons ?? [],
   };

@@ -1,9 +1,10 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
-import { type Deadline, fuseAt, lengthInWords, momentInWords, promiseInWords } from '@tolvek/core/deadline';
+import { type Deadline, fuseAt, lengthOf, promiseInWords } from '@tolvek/core/deadline';
 import { sinksOf } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import { type Stage, stagesToFreeTo } from '@tolvek/core/register';
-import { type ChangeNames, changeInWords } from '@tolvek/core/request';
+import { type ChangeNames, changeInWords, priorityInWords } from '@tolvek/core/request';
+import { type Said, said } from '@tolvek/words';
 import { roundOf } from '../approval/queries.ts';
 import { calendarNamed, calendarOf } from '../calendar/queries.ts';
 import { finishing } from '../deadline/queries.ts';
@@ -43,14 +44,13 @@ function looked(db: Reader, open: OpenRequest<RequestRow>) {
   const approval = round && decisionIn(round);
   const decidedBy = approval?.decidedBy ? (personById(db, approval.decidedBy)?.name ?? null) : null;
   const stage = stageOf(register, request.stage);
-  const moment = (ms: number): string => momentInWords(ms, calendar.zone);
   const groups = groupNames(db);
   const teamName = keptBy(request, register, groups);
   const isRoutingOpen = mayReadRouting(open);
   /** `routed`: null for who is told nothing of the routing. */
   const hops = (reader: 'desk' | 'requester', routed: RoutingTold | null) =>
-    hopsOf({ request, routed, stage, approval, teamName, decidedBy, moment, isRoutingOpen }, reader);
-  return { plan, calendar, round, approval, decidedBy, stage, moment, groups, teamName, isRoutingOpen, hops };
+    hopsOf({ request, routed, stage, approval, teamName, decidedBy, isRoutingOpen }, reader);
+  return { plan, calendar, round, approval, decidedBy, stage, groups, teamName, isRoutingOpen, hops };
 }
 
 /**
@@ -68,7 +68,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
   const { request, register, design, readable } = open;
   const about = looked(db, open);
   const routed = routingOf(db, open, now);
-  const { round, approval, plan, calendar, stage, moment, groups } = about;
+  const { round, approval, plan, calendar, stage, groups } = about;
   const readableFields = open.fields.filter((field) => readable.has(field.key));
   const references = requestsNamed(db, readableFields, request.values);
   const requester = request.requesterId === null ? undefined : personById(db, request.requesterId);
@@ -111,12 +111,12 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     opens: [...openTo(db, viewer, references)],
     pointing: pointingAt(db, viewer, request.id),
     fuse: deadline ? fuseAt(deadline, plan, calendar, now, request.finishedAt) : null,
-    dueWords: due === null ? null : moment(due),
-    dueWhy: deadline ? dueWhy(deadline, about.isRoutingOpen ? routed : null, calendar, moment) : [],
+    due: due === null ? null : iso(due),
+    dueWhy: deadline ? dueWhy(deadline, about.isRoutingOpen ? routed : null, calendar) : [],
     hops: about.hops('desk', routed),
     routing: routed && {
       row: about.isRoutingOpen ? routed.row : null,
-      outcome: `${groups.get(routed.outcome.team) ?? routed.outcome.team} · ${routed.outcome.priority} priority · ${routed.outcome.workingDays} working days · ${routed.outcome.needsApproval ? 'needs approval' : 'no approval'}`,
+      outcome: outcomeInWords(routed, groups),
       rows: (about.isRoutingOpen ? routed.reasons : []).map((row) => ({
         row: row.row,
         note: row.note,
@@ -136,40 +136,40 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
           whyNot,
         }
       : null,
-    history: historyOf(db, open, groups, moment),
+    history: historyOf(db, open, groups),
   };
+}
+
+function outcomeInWords({ outcome }: RoutingTold, groups: ReadonlyMap<string, string>): Said {
+  const { team, priority, workingDays: count, needsApproval } = outcome;
+  const given = { team: groups.get(team) ?? team, priority: priorityInWords(priority), count };
+  return said(needsApproval ? 'sheet:outcomeApproval' : 'sheet:outcome', given);
 }
 
 function dueWhy(
   deadline: Deadline,
   /** Null where its row may not be told. */
   routed: RoutingTold | null,
-  calendar: { name: string; holidays: readonly { date: string; name: string }[] } & Parameters<typeof lengthInWords>[1],
-  moment: (ms: number) => string,
-): string[] {
+  calendar: { name: string; holidays: readonly { date: string; name: string }[] } & Parameters<typeof lengthOf>[1],
+): Said[] {
   const holidays = calendar.holidays.filter(
     (holiday) => holiday.date >= iso(deadline.start).slice(0, 10) && holiday.date <= iso(deadline.due).slice(0, 10),
   );
   return [
-    `Arrived ${moment(deadline.start)}.`,
-    `${routed ? `Row ${routed.row} of the routing table` : 'The routing table'} allows ${deadline.workingDays} working days: due when the last of them closes.`,
-    `Counted in the calendar “${calendar.name}”: ${lengthInWords(deadline.allowance, calendar)} of working time from the start.`,
-    ...holidays.map((holiday) => `${holiday.name} (${holiday.date}) does not count.`),
-    ...deadline.pauses.map((pause) =>
-      pause.to === null
-        ? `Paused since ${moment(pause.from)}: the clock stands still.`
-        : `Paused from ${moment(pause.from)} to ${moment(pause.to)}: that time was added.`,
+    said('sheet:dueArrived', { at: deadline.start }),
+    routed
+      ? said('sheet:dueRow', { row: routed.row, count: deadline.workingDays })
+      : said('sheet:dueTable', { count: deadline.workingDays }),
+    said('sheet:dueCalendar', { calendar: calendar.name, length: lengthOf(deadline.allowance, calendar) }),
+    ...holidays.map(({ name, date: day }) => said('sheet:dueHoliday', { name, day })),
+    ...deadline.pauses.map(({ from, to }) =>
+      to === null ? said('sheet:duePaused', { from }) : said('sheet:duePausedTo', { from, to }),
     ),
-    `Due ${moment(deadline.due)}.`,
+    said('sheet:dueIs', { at: deadline.due }),
   ];
 }
 
-function historyOf(
-  db: Reader,
-  open: OpenRequest,
-  groups: ReadonlyMap<string, string>,
-  moment: (at: number) => string,
-): AnswerOf<'sheet'>['history'] {
+function historyOf(db: Reader, open: OpenRequest, groups: ReadonlyMap<string, string>): AnswerOf<'sheet'>['history'] {
   const { request, register } = open;
   const entries = historyOfRequest(db, request.id);
   const names = namesOf(
@@ -183,7 +183,6 @@ function historyOf(
     person: (id) => names.get(id) ?? '',
     group: (key) => groups.get(key) ?? key,
     calendar: (key) => calendarNamed(db, key),
-    moment,
   };
   return entries.flatMap((entry) => {
     // A new day is no news: what was computed from it stands in the values.
@@ -213,7 +212,7 @@ export function sheetOffers(
   now: number,
 ): AnswerOf<'sheetOffers'> {
   const { request, register, fields, reading } = openAtDesk(db, viewer, number, 'changing');
-  if (reading.levelOf(field).level !== 'write') throw notFound('A field to change with this name');
+  if (reading.levelOf(field).level !== 'write') throw notFound('field');
   return offersOf(db, field, find, {
     fields,
     // What is offered is told by what this viewer may read, and by nothing else.
@@ -224,10 +223,10 @@ export function sheetOffers(
 }
 
 /** What the requester of a request may count on at a moment. */
-export const promiseOf = (request: Pick<RequestRow, 'phase' | 'due'>, zone: string, now: number): string =>
+export const promiseOf = (request: Pick<RequestRow, 'phase' | 'due'>, now: number): Said | null =>
   promiseInWords(
     { finished: request.phase === 'finished', paused: request.phase === 'paused', late: now > (request.due ?? now) },
-    request.due === null ? '' : momentInWords(request.due, zone),
+    request.due,
   );
 
 /**
@@ -239,7 +238,7 @@ export function requesterViewOf(
   request: RequestRow | undefined,
   now: number,
 ): AnswerOf<'follow'> {
-  if (request?.requesterId !== viewer.personId) throw notFound('This request');
+  if (request?.requesterId !== viewer.personId) throw notFound('request');
   const open = openRequest(db, request, viewer, 'following');
   const about = looked(db, open);
   const messages = historyOfRequest(db, request.id);
@@ -254,7 +253,7 @@ export function requesterViewOf(
     stage: about.stage.publicLabel,
     finished: request.phase === 'finished',
     sentAt: iso(request.createdAt),
-    promise: promiseOf(request, about.calendar.zone, now),
+    promise: promiseOf(request, now),
     values: open.values,
     hops: about.hops('requester', null),
     messages: messages.flatMap((entry) =>
@@ -262,7 +261,7 @@ export function requesterViewOf(
         ? [
             {
               at: iso(entry.at),
-              from: entry.actorId === viewer.personId ? 'You' : (names.get(entry.actorId ?? '') ?? 'The desk'),
+              from: entry.actorId === viewer.personId ? '' : (names.get(entry.actorId ?? '') ?? ''),
               mine: entry.actorId === viewer.personId,
               text: entry.comment.text,
             },
@@ -273,7 +272,12 @@ export function requesterViewOf(
 }
 
 /** What an approver sees behind the link in their letter. */
-export function decisionViewOf(db: Reader, viewer: Viewer, request: RequestRow, now: number): AnswerOf<'decisionLink'> {
+export function decisionViewOf(
+  db: Reader,
+  viewer: Viewer,
+  request: RequestRow,
+  _now: number,
+): AnswerOf<'decisionLink'> {
   const open = openRequest(db, request, viewer, 'sheet');
   const about = looked(db, open);
   return {
@@ -283,9 +287,9 @@ export function decisionViewOf(db: Reader, viewer: Viewer, request: RequestRow, 
     step: about.approval?.label ?? '',
     approver: personNamed(db, viewer.personId),
     requester: personNamed(db, request.requesterId),
-    dueWords: request.due === null ? null : about.moment(request.due),
+    due: request.due === null ? null : iso(request.due),
     values: open.values,
-    hops: about.hops('desk', routingOf(db, open, now)),
+    hops: about.hops('desk', null),
     seen: open.seen,
   };
 }

@@ -1,6 +1,7 @@
 import type { Revealed } from '@tolvek/core/access';
 import type { Viewer } from '@tolvek/core/people';
 import { guarded } from '@tolvek/core/register';
+import { refused } from '@tolvek/words';
 import { and, eq } from 'drizzle-orm';
 import Papa from 'papaparse';
 import { formNamed } from '../form/queries.ts';
@@ -43,7 +44,7 @@ export const csvLine = (cells: readonly string[]): string =>
 export function takeOut(db: Reader, viewer: Viewer, formKey: string, among: 'unfinished' | 'all'): Sheet {
   const form = formNamed(db, formKey);
   const register = registerById(db, form.registerId);
-  if (register.staysIn) throw notAllowed(`What is in “${register.name}” is read here, and never taken out.`);
+  if (register.staysIn) throw notAllowed(refused('neverExported', { register: register.name }));
   const wanted = and(countedIn(register.id, among), eq(requests.formId, form.id));
   return {
     head: [...FIXED, ...register.fields.map((field) => field.label)],

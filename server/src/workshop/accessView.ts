@@ -1,5 +1,6 @@
 import { prepareAccess } from '@tolvek/core/access';
 import { audienceInWords, type Viewer } from '@tolvek/core/people';
+import { said, type Words } from '@tolvek/words';
 import type { FormRow } from '../form/queries.ts';
 import { groupNames } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
@@ -29,9 +30,9 @@ export function accessView(db: Reader, register: RegisterRow, form: FormRow) {
           ),
         ];
   const desk = new Set([...register.deskGroups, ...working]);
-  const seats: { who: string; viewer: Viewer; relation: { isDesk: boolean; isRequester: boolean } }[] = [
+  const seats: { who: Words; viewer: Viewer; relation: { isDesk: boolean; isRequester: boolean } }[] = [
     {
-      who: 'The requester',
+      who: said('workshopErrors:theRequester'),
       viewer: { personId: '', kind: 'contact', role: 'member', groups: [] },
       relation: { isDesk: false, isRequester: true },
     },
@@ -41,7 +42,7 @@ export function accessView(db: Reader, register: RegisterRow, form: FormRow) {
       relation: { isDesk: true, isRequester: false },
     })),
     {
-      who: 'Coordinators',
+      who: said('workshopErrors:coordinators'),
       viewer: { personId: '', kind: 'staff', role: 'coordinator', groups: [] },
       relation: { isDesk: true, isRequester: false },
     },
@@ -51,7 +52,7 @@ export function accessView(db: Reader, register: RegisterRow, form: FormRow) {
       name: rule.name,
       fields:
         rule.fields === 'all'
-          ? ['every field']
+          ? [said('workshopErrors:everyField')]
           : rule.fields.map((key) => fields.find((field) => field.key === key)?.label ?? key),
       audience: audienceInWords(rule.audience, nameOf),
       level: rule.level,

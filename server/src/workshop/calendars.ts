@@ -2,6 +2,7 @@ import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { CALENDAR, replanDeadline, type WorkingCalendar } from '@tolvek/core/deadline';
 import { FORM } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
+import { said } from '@tolvek/words';
 import { and, eq, inArray } from 'drizzle-orm';
 import { calendarByKey } from '../calendar/queries.ts';
 import { deadlineIn, deadlinesOf } from '../deadline/queries.ts';
@@ -27,7 +28,7 @@ const SHOWN = 30;
 
 function known(db: Reader, key: string): DesignRow<WorkingCalendar> {
   const calendar = calendarByKey(db, key);
-  if (!calendar) throw notFound('This calendar');
+  if (!calendar) throw notFound('calendar');
   return calendar;
 }
 
@@ -82,7 +83,7 @@ const withKey = (key: string, calendar: BodyOf<'tryCalendar'>['calendar']): Work
 function refuseUnsound(calendar: WorkingCalendar): void {
   const found = CALENDAR.findings(calendar, null);
   if (found.length > 0)
-    throw wrongFields(found.map(({ at, message }) => ({ field: at, message, fix: 'Mend it; nothing was changed.' })));
+    throw wrongFields(found.map(({ at, message }) => ({ field: at, message, fix: said('workshopErrors:correctIt') })));
 }
 
 /**

@@ -1,7 +1,9 @@
 import { type FormDesign, registerAfter } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
+import { refused, said } from '@tolvek/words';
 import { keepDraft, putInForce } from '../design/commands.ts';
 import { designOfForm, formNamed } from '../form/queries.ts';
+import { spokenTo } from '../people/queries.ts';
 import type { House } from '../platform/house.ts';
 import { Problem, staleVersion } from '../platform/problem.ts';
 import { write } from '../platform/work.ts';
@@ -46,17 +48,11 @@ export function releaseForm(
         ...errors.map((error) => ({
           field: error.at,
           message: error.message,
-          fix: `Mend it on the page “${error.page}”.`,
+          fix: said('workshopErrors:correctOnPage', { page: said(`pages:${error.page}`) }),
         })),
         ...clashes,
       ];
-      throw new Problem(
-        422,
-        'draft-has-errors',
-        'The draft has errors',
-        'A form with errors can’t be released. Mend them first; the release in force stays as it is.',
-        problems,
-      );
+      throw new Problem(422, 'draft-has-errors', refused('draftErrors'), problems);
     }
     const { number, version } = putInForce(
       tx,
@@ -64,7 +60,7 @@ export function releaseForm(
       { note: input.note.trim(), found: found.findings },
       { viewer, now },
     );
-    const note = `Release ${number} of “${form.draft.title}”`;
+    const note = spokenTo(tx, viewer.personId).say('notes:releaseOf', { number, title: form.draft.title });
     const after = registerAfter(contentOf(register), form.draft);
     putRegisterInForce(work, register, after, { note, by: viewer, released: form.id });
     return { number, version, job: input.recompute ? recomputeLater(work, form, viewer) : null };

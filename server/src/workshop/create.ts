@@ -3,11 +3,13 @@ import { type DoorDesign, newDoor } from '@tolvek/core/door';
 import { FORM, type FormDesign } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import type { Stage } from '@tolvek/core/register';
+import { said } from '@tolvek/words';
+import type { Speech } from '@tolvek/words/speech';
 import { type Done, makeDesign } from '../design/commands.ts';
 import { designByKey } from '../design/queries.ts';
 import { freeSlug, isSlugTaken, makeDoor } from '../door/commands.ts';
 import { forms } from '../form/tables.ts';
-import { groupNames } from '../people/queries.ts';
+import { groupNames, spokenTo } from '../people/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
@@ -19,23 +21,37 @@ import { allRegisters, registerByKey } from '../register/queries.ts';
 import { planProblems, rememberPlan } from './plan.ts';
 import { bringVocabularies } from './vocabularies.ts';
 
-/** Where a request of a new form can be, until its coordinator says otherwise. */
-const STAGES: readonly Stage[] = [
-  { key: 'arrived', label: 'Arrived', publicLabel: 'We have it', phase: 'arrived' },
-  { key: 'deciding', label: 'To be decided', publicLabel: 'Being decided', phase: 'arrived', role: 'deciding' },
-  { key: 'in_hand', label: 'In hand', publicLabel: 'In hand', phase: 'working' },
-  { key: 'waiting', label: 'Waiting for the requester', publicLabel: 'Waiting for you', phase: 'paused' },
-  { key: 'done', label: 'Done', publicLabel: 'Done', phase: 'finished', role: 'done' },
-  { key: 'refused', label: 'Not approved', publicLabel: 'Not approved', phase: 'finished', role: 'refused' },
+type Say = Speech['say'];
+
+/** Where a request of a new form can be, until its coordinator says otherwise; called in their language. */
+const stagesIn = (say: Say): readonly Stage[] => [
+  { key: 'arrived', label: say('stages:arrived'), publicLabel: say('stages:arrivedPublic'), phase: 'arrived' },
+  {
+    ...{ key: 'deciding', label: say('stages:deciding'), publicLabel: say('stages:decidingPublic') },
+    ...{ phase: 'arrived', role: 'deciding' },
+  },
+  { key: 'in_hand', label: say('stages:inHand'), publicLabel: say('stages:inHand'), phase: 'working' },
+  { key: 'waiting', label: say('stages:waiting'), publicLabel: say('stages:waitingPublic'), phase: 'paused' },
+  { key: 'done', label: say('stages:done'), publicLabel: say('stages:done'), phase: 'finished', role: 'done' },
+  {
+    ...{ key: 'refused', label: say('stages:refused'), publicLabel: say('stages:refused') },
+    ...{ phase: 'finished', role: 'refused' },
+  },
 ];
 
 /** Things have no way to go: they are in use from the start, until they are not. */
-const THING_STAGES: readonly Stage[] = [
-  { key: 'in_use', label: 'In use', publicLabel: 'In use', phase: 'finished', role: 'done' },
-  { key: 'resting', label: 'Not in use just now', publicLabel: 'Not in use just now', phase: 'finished' },
-  { key: 'deciding', label: 'To be decided', publicLabel: 'Being decided', phase: 'arrived', role: 'deciding' },
-  { key: 'refused', label: 'Not taken in', publicLabel: 'Not taken in', phase: 'finished', role: 'refused' },
-  { key: 'gone', label: 'Out of use', publicLabel: 'Out of use', phase: 'finished' },
+const thingStagesIn = (say: Say): readonly Stage[] => [
+  { key: 'in_use', label: say('stages:inUse'), publicLabel: say('stages:inUse'), phase: 'finished', role: 'done' },
+  { key: 'resting', label: say('stages:resting'), publicLabel: say('stages:resting'), phase: 'finished' },
+  {
+    ...{ key: 'deciding', label: say('stages:deciding'), publicLabel: say('stages:decidingPublic') },
+    ...{ phase: 'arrived', role: 'deciding' },
+  },
+  {
+    ...{ key: 'refused', label: say('stages:notAdded'), publicLabel: say('stages:notAdded') },
+    ...{ phase: 'finished', role: 'refused' },
+  },
+  { key: 'gone', label: say('stages:gone'), publicLabel: say('stages:gone'), phase: 'finished' },
 ];
 
 /** What a register has from its first form until a release says more. */
@@ -57,24 +73,24 @@ export function createForm(
     return once(tx, { key: idempotencyKey, scope: `create form ${viewer.personId}`, content, now }, () => {
       const problems = [
         ...(input.draft.title.trim() === ''
-          ? [{ field: 'title', message: 'The form has no title.', fix: 'Give it one.' }]
+          ? [{ field: 'title', message: said('workshopErrors:noFormTitle'), fix: said('workshopErrors:enterTitle') }]
           : []),
         ...(prefixTaken(tx, input.prefix)
           ? [
               {
                 field: 'prefix',
-                message: `Another form’s requests are numbered ${input.prefix}-….`,
-                fix: 'Choose other letters.',
+                message: said('workshopErrors:prefixTaken', { prefix: input.prefix }),
+                fix: said('workshopErrors:otherLetters'),
               },
             ]
           : []),
         ...(groupNames(tx).has(input.desk)
           ? []
-          : [{ field: 'desk', message: 'This group does not exist.', fix: 'Choose one of the list.' }]),
+          : [{ field: 'desk', message: said('workshopErrors:noGroup'), fix: said('workshopErrors:chooseGroup') }]),
         ...planProblems(tx, input.access?.rules ?? []),
         ...(input.doors.staff || input.doors.outside
           ? []
-          : [{ field: 'doors', message: 'The form has no door.', fix: 'Choose who may ask.' }]),
+          : [{ field: 'doors', message: said('workshopErrors:noDoor'), fix: said('workshopErrors:chooseDoor') }]),
       ];
       if (problems.length > 0) throw wrongFields(problems);
       bringVocabularies(tx, input.vocabularies ?? [], { viewer, now });
@@ -89,7 +105,7 @@ export function createForm(
           fields: [],
           holds: input.holds ?? 'requests',
           left: [],
-          stages: input.holds === 'things' ? THING_STAGES : STAGES,
+          stages: (input.holds === 'things' ? thingStagesIn : stagesIn)(spokenTo(tx, viewer.personId).say),
           access: { rules },
           staysIn: input.staysIn ?? false,
           deskGroups: [input.desk],

@@ -1,6 +1,7 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { DOOR, type DoorDesign, doorAt, kindOfProof, newDoor } from '@tolvek/core/door';
 import type { Viewer } from '@tolvek/core/people';
+import { said } from '@tolvek/words';
 import { calendarOf } from '../calendar/queries.ts';
 import { changeAtOnce } from '../design/commands.ts';
 import { statesOf } from '../design/queries.ts';
@@ -27,7 +28,7 @@ export const doorSettings = ({ slug, kind, design }: DoorRow, now: number): Answ
 export function doorView(db: Reader, slug: string, now: number): AnswerOf<'doorDesign'> {
   const { door } = doorDesign(db, slug);
   const form = formById(db, door.formId);
-  if (!form) throw notFound('The form of this door');
+  if (!form) throw notFound('formOfDoor');
   const states = statesOf<DoorDesign>(db, { id: door.id });
   const names = namesOf(
     db,
@@ -62,12 +63,18 @@ export function settleDoor(
       ...DOOR.findings(content, null).map(({ at, message }) => ({
         field: at,
         message,
-        fix: 'Mend it; nothing was changed.',
+        fix: said('workshopErrors:correctIt'),
       })),
       ...DOOR.refersTo(content).flatMap(({ key }) =>
         groups.has(key)
           ? []
-          : [{ field: 'audience', message: `There is no group “${key}”.`, fix: 'Choose groups that are there.' }],
+          : [
+              {
+                field: 'audience',
+                message: said('workshopErrors:noGroupKey', { group: key }),
+                fix: said('workshopErrors:chooseGroups'),
+              },
+            ],
       ),
       ...(kindOfProof(content.proof) === door.kind
         ? []
@@ -75,9 +82,9 @@ export function settleDoor(
             {
               ...{
                 field: 'proof',
-                message: 'What came by this door is known by its kind, which can’t become another.',
+                message: said('workshopErrors:doorKindStays'),
               },
-              fix: 'Add a door for the others, and close this one.',
+              fix: said('workshopErrors:addOtherDoor'),
             },
           ]),
     ];

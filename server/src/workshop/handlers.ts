@@ -164,7 +164,7 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
     compareRelease: ({ params }) => {
       const form = formByKey(db, params.key);
       const release = form && releasesOf(db, form.id).find((each) => each.number === Number(params.number));
-      if (!release) throw notFound('This release');
+      if (!release) throw notFound('release');
       return { design: release.design, changes: [...compareDesigns(release.design, form.draft)] };
     },
     takeInRows: async ({ viewer, params, body, key }) => {

@@ -10,6 +10,7 @@ import {
   mayBecome,
   type RawAnswer,
 } from '@tolvek/core/register';
+import { type Said, said, type Words } from '@tolvek/words';
 import { and, asc, eq, sql } from 'drizzle-orm';
 import { doors, waitingSubmissions } from '../door/tables.ts';
 import { forms } from '../form/tables.ts';
@@ -18,8 +19,7 @@ import type { RegisterRow } from '../register/queries.ts';
 import { askableOf } from '../request/asking.ts';
 import { history, requests } from '../request/tables.ts';
 
-const inWords = (kind: KindName): string => kind.replace('-', ' ');
-const ownField = 'Keep its kind, or add a new question for the new kind.';
+const inWords = (kind: KindName): Said => said(`fieldKinds:${kind}`);
 
 /**
  * Kinds of fields that change in a draft where they can’t: no pair of the published list, or a pair
@@ -32,15 +32,17 @@ export function kindProblems(db: Reader, viewer: Viewer, register: RegisterRow, 
     if (!before) return [];
     const [from, to] = [before.type.kind, field.type.kind];
     if (from === to) return columnProblems(before, field);
-    const name = `“${partName(draft, field.key)}”`;
+    const name = partName(draft, field.key);
     if (!mayBecome(from, to)) {
       const others = (KIND_CHANGES[from] ?? []).map(inWords);
-      const become = others.length > 0 ? ` It can become ${others.join(' or ')}.` : '';
       return [
         {
           field: field.key,
-          message: `${name} was ${inWords(from)} and holds answers of that kind.${become}`,
-          fix: ownField,
+          message:
+            others.length > 0
+              ? said('workshopErrors:kindCanBecome', { name, from: inWords(from), others })
+              : said('workshopErrors:kindHasAnswers', { name, from: inWords(from) }),
+          fix: said('workshopErrors:keepKind'),
         },
       ];
     }
@@ -49,19 +51,20 @@ export function kindProblems(db: Reader, viewer: Viewer, register: RegisterRow, 
       return [
         {
           field: field.key,
-          message: `${name} changes its kind, and only whoever may read all its answers can do that.`,
-          fix: 'Ask somebody who may, or keep its kind.',
+          message: said('workshopErrors:kindNeedsReader', { name }),
+          fix: said('workshopErrors:askReader'),
         },
       ];
     const wrong = held(db, register, field.key).filter(({ value }) => !fitsAsHeld(field, value));
     const [first] = wrong;
     if (!first) return [];
-    const more = wrong.length > 1 ? `, and ${wrong.length - 1} more` : '';
     return [
       {
         field: field.key,
-        message: `${name} can’t become ${inWords(to)}: ${first.where} holds “${first.value}”${more}.`,
-        fix: 'Correct what is held first, or keep its kind.',
+        message: said('workshopErrors:kindCannot', {
+          ...{ name, to: inWords(to), where: first.where, value: String(first.value), count: wrong.length },
+        }),
+        fix: said('workshopErrors:correctAnswers'),
       },
     ];
   });
@@ -78,15 +81,15 @@ function columnProblems(before: Field, after: Field): FieldProblem[] {
       : [
           {
             field: after.key,
-            message: `The column “${column.label}” was ${inWords(old.type.kind)}, and lines hold cells of that kind.`,
-            fix: 'Keep its kind, or add a new column for the new kind.',
+            message: said('workshopErrors:columnHasCells', { column: column.label, from: inWords(old.type.kind) }),
+            fix: said('workshopErrors:keepColumnKind'),
           },
         ];
   });
 }
 
 interface Held {
-  readonly where: string;
+  readonly where: Words;
   readonly value: RawAnswer;
 }
 
@@ -122,11 +125,13 @@ function held(db: Reader, register: RegisterRow, key: string): readonly Held[] {
   return [
     ...inRequests.flatMap(({ where, value }) => (value === null ? [] : [{ where, value }])),
     ...inHistory.flatMap(({ where, before, after }) =>
-      [before, after].flatMap((value) => (value === null ? [] : [{ where: `the history of ${where}`, value }])),
+      [before, after].flatMap((value) =>
+        value === null ? [] : [{ where: said('workshopErrors:historyOf', { number: where }), value }],
+      ),
     ),
     ...waiting.flatMap(({ answers }): Held[] => {
       const value = own(answers, key);
-      return value === undefined ? [] : [{ where: 'an answer that waits to be confirmed', value }];
+      return value === undefined ? [] : [{ where: said('workshopErrors:waitingAnswer'), value }];
     }),
   ];
 }

@@ -2,12 +2,13 @@ import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { formInto, questionsOf, type RegisterContent } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import type { Problem as FieldProblem } from '@tolvek/core/register';
+import { said } from '@tolvek/words';
 import { eq, sql, sum } from 'drizzle-orm';
 import { stateOf, statesOf } from '../design/queries.ts';
 import { doorsOf } from '../door/queries.ts';
 import { type FormRow, formNamed, onShelf } from '../form/queries.ts';
 import { forms } from '../form/tables.ts';
-import { namesOf } from '../people/queries.ts';
+import { namesOf, spokenTo } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
@@ -110,7 +111,7 @@ export function goBackToState(
     const { tx } = work;
     const register = registerNamed(tx, input.key);
     const state = stateOf<RegisterContent>(tx, register, input.number);
-    if (!state) throw notFound('This state');
+    if (!state) throw notFound('state');
     if (register.version !== input.version) throw staleVersion();
     const now = contentOf(register);
     const { name, prefix, deskGroups, staysIn, access, stages } = state.content;
@@ -119,12 +120,19 @@ export function goBackToState(
     const after = { ...now, name, prefix, deskGroups, staysIn, access, stages: [...stages, ...since] };
     const problems = settlingProblems(tx, register, { ...after, stages: [] });
     if (problems.length > 0) throw wrongFields(problems);
-    putRegisterInForce(work, register, after, { note: `As it was in state ${input.number}`, by: viewer });
+    putRegisterInForce(work, register, after, {
+      note: spokenTo(tx, viewer.personId).say('notes:asInState', { number: input.number }),
+      by: viewer,
+    });
     return { version: registerById(tx, register.id).version };
   });
 }
 
-const untitled: FieldProblem = { field: 'title', message: 'The form has no title.', fix: 'Give it one.' };
+const untitled: FieldProblem = {
+  field: 'title',
+  message: said('workshopErrors:noFormTitle'),
+  fix: said('workshopErrors:enterTitle'),
+};
 
 /** Makes another form that asks into a register that is there. */
 export function askInto(
@@ -139,14 +147,14 @@ export function askInto(
       const problems: FieldProblem[] = [
         ...(input.title === '' ? [untitled] : []),
         ...(input.asks.length === 0
-          ? [{ field: 'asks', message: 'The form asks nothing.', fix: 'Choose at least one field.' }]
+          ? [{ field: 'asks', message: said('workshopErrors:noQuestions'), fix: said('workshopErrors:chooseField') }]
           : []),
         ...(input.asks.every((each) => known.has(each) && !register.left.includes(each))
           ? []
-          : [{ field: 'asks', message: 'A field is not there to be asked for.', fix: 'Choose from the list.' }]),
+          : [{ field: 'asks', message: said('workshopErrors:fieldGone'), fix: said('workshopErrors:chooseFields') }]),
         ...(input.doors.staff || input.doors.outside
           ? []
-          : [{ field: 'doors', message: 'The form has no door.', fix: 'Choose who may ask.' }]),
+          : [{ field: 'doors', message: said('workshopErrors:noDoor'), fix: said('workshopErrors:chooseDoor') }]),
       ];
       if (problems.length > 0) throw wrongFields(problems);
       // In the words of the form that asks most of it.

@@ -13,6 +13,7 @@ import {
 } from '@tolvek/core/form';
 import { groupsIn, type Viewer } from '@tolvek/core/people';
 import type { Field } from '@tolvek/core/register';
+import { refused, type Said, said } from '@tolvek/words';
 import { desc, eq } from 'drizzle-orm';
 import { allForms, currentRelease, type FormRow, formNamed, formsOf } from '../form/queries.ts';
 import { groupNames, namesOf } from '../people/queries.ts';
@@ -75,8 +76,8 @@ export function planProblems(db: Reader, rules: AccessPlan['rules']) {
       .filter((group) => !groups.has(group))
       .map((group) => ({
         field: 'access',
-        message: `The rule “${rule.name}” names a group that does not exist: ${group}.`,
-        fix: 'Choose a group that is here in its place.',
+        message: said('workshopErrors:ruleLostGroup', { rule: rule.name, group }),
+        fix: said('workshopErrors:replaceGroup'),
       })),
   );
 }
@@ -107,7 +108,7 @@ function changePlan(
       opened.map(({ at, message }) => ({
         field: at,
         message,
-        fix: 'Change the form first, or allow this way on purpose.',
+        fix: said('workshopErrors:changeOrAllow'),
       })),
     );
   const note = event.kind === 'allowed' ? event.way.reason : '';
@@ -182,15 +183,13 @@ export function allowWay(
     const { form, register } = opened(tx, formKey);
     return once(tx, { key, scope: `allow ${form.id} ${viewer.personId}`, content: input, now }, () => {
       if (!readBy(tx, form, register, viewer).includes(input.source))
-        throw notAllowed(
-          `Only a coordinator who may read “${labelOf(form, register, input.source)}” can allow that something tells of it.`,
-        );
+        throw notAllowed(refused('allowNeedsReader', { field: labelOf(form, register, input.source) }));
       if (input.reason === '')
         throw wrongFields([
           {
             field: 'reason',
-            message: 'Say why this is allowed.',
-            fix: 'A sentence is enough; it is kept with your name.',
+            message: said('workshopErrors:sayWhy'),
+            fix: said('workshopErrors:oneSentence'),
           },
         ]);
       const release = currentRelease(tx, form);
@@ -198,13 +197,7 @@ export function allowWay(
         ...flowFindings(form.draft, { plan: register.access, form: form.id }, groupNames(tx)),
         ...(release ? waysBy(tx, register.access, release) : []),
       ].some(({ allow }) => allow && wayKey({ allow }) === wayKey({ allow: input }) && allow.what === input.what);
-      if (!found)
-        throw new Problem(
-          409,
-          'changed-meanwhile',
-          'Not there any more',
-          'The form changed meanwhile. Look at its findings again.',
-        );
+      if (!found) throw new Problem(409, 'changed-meanwhile', refused('findingGone'));
       const { reason, sink, text, source, what } = input;
       const way: Disclosure = {
         id: newId(),
@@ -234,7 +227,7 @@ export function endWay(house: House, viewer: Viewer, formKey: string, id: string
     const { form, register } = opened(tx, formKey);
     const disclosures = register.access.disclosures ?? [];
     const way = disclosures.find((each) => each.id === id && each.form === form.id);
-    if (!way) throw notFound('What was allowed');
+    if (!way) throw notFound('allowance');
     const plan = { ...register.access, disclosures: disclosures.filter((each) => each !== way) };
     changePlan(tx, viewer, now, register, plan, {
       kind: 'ended',
@@ -253,14 +246,13 @@ export function protectAlike(
 ): void {
   write(house, ({ tx, now }) => {
     const { form, register } = opened(tx, formKey);
-    if (![...form.draft.fields, ...register.fields].some((each) => each.key === field)) throw notFound('This field');
+    if (![...form.draft.fields, ...register.fields].some((each) => each.key === field)) throw notFound('field');
     const rules = register.access.rules.map((rule) =>
       rule.fields !== 'all' && rule.fields.includes(source) && !rule.fields.includes(field)
         ? { ...rule, fields: [...rule.fields, field] }
         : rule,
     );
-    if (rules.every((rule, index) => rule === register.access.rules[index]))
-      throw notFound('A rule that protects this field by name');
+    if (rules.every((rule, index) => rule === register.access.rules[index])) throw notFound('protectingRule');
     changePlan(tx, viewer, now, register, { ...register.access, rules }, { kind: 'protected', field, like: source });
   });
 }
@@ -270,10 +262,9 @@ function wordsOf(
   form: FormRow,
   register: RegisterRow,
   { sink, source, what }: Pick<Disclosure, 'sink' | 'source' | 'what'>,
-): string {
-  const name = `“${labelOf(form, register, source)}”`;
-  const said = places.find((each) => each.id === sink)?.says(name, what);
-  return said ? `${said.charAt(0).toUpperCase()}${said.slice(1)}` : `A place that is gone read ${name}`;
+): Said {
+  const field = labelOf(form, register, source);
+  return places.find((each) => each.id === sink)?.says(field, what) ?? said('workshopErrors:placeGone', { field });
 }
 
 /** What was allowed for a form, and what happened to the plan of its register, the newest first. */
@@ -306,15 +297,15 @@ export function planView(db: Reader, form: FormRow, register: RegisterRow) {
   };
 }
 
-function eventInWords(event: PlanEvent, labelOf: (key: string) => string): string {
+function eventInWords(event: PlanEvent, labelOf: (key: string) => string): Said {
   switch (event.kind) {
     case 'brought':
-      return `The plan came with the form: ${event.rules.map((name) => `“${name}”`).join(', ')}`;
+      return said('workshopErrors:planBrought', { rules: event.rules });
     case 'protected':
-      return `“${labelOf(event.field)}” is protected like “${labelOf(event.like)}”`;
+      return said('workshopErrors:planProtected', { field: labelOf(event.field), like: labelOf(event.like) });
     case 'allowed':
-      return `Allowed on purpose: ${event.words}. ${event.way.reason}`;
+      return said('workshopErrors:planAllowed', { words: event.words, reason: event.way.reason });
     case 'ended':
-      return `No longer allowed: ${event.words}`;
+      return said('workshopErrors:planEnded', { words: event.words });
   }
 }

@@ -15,7 +15,7 @@ type Told = Pick<AnswerOf<'register'>, 'draft' | 'changes' | 'problems'>;
 
 function designOf(db: Reader, key: string) {
   const design = designByKey(db, REGISTER, key);
-  if (!design) throw notFound('This register');
+  if (!design) throw notFound('register');
   return design;
 }
 

@@ -7,6 +7,7 @@ import {
   type RegisterSettings,
 } from '@tolvek/core/form';
 import { askedByMoves, type Problem as FieldProblem, moveFindings, type Stage } from '@tolvek/core/register';
+import { said, type Words } from '@tolvek/words';
 import { and, gte, lt, ne } from 'drizzle-orm';
 import { currentRelease, onShelf } from '../form/queries.ts';
 import { groupNames } from '../people/queries.ts';
@@ -19,7 +20,7 @@ import { prefixTaken } from './create.ts';
 
 /** What uses fields of a register, and which: the drafts of its forms, and their releases in force. */
 interface Use {
-  readonly words: string;
+  readonly words: Words;
   readonly keys: ReadonlySet<string>;
 }
 
@@ -34,18 +35,18 @@ const usedIn = (design: FormDesign): ReadonlySet<string> =>
 /** All that keeps fields from leaving a register. */
 export const usesIn = (db: Reader, register: RegisterRow): readonly Use[] => [
   ...askedByMoves(register).map(({ field, stage }) => ({
-    words: `A move from “${stage.label}” asks for it.`,
+    words: said('workshopErrors:usedByMove', { stage: stage.label }),
     keys: new Set([field]),
   })),
   ...onShelf(db, register.id).flatMap((form): Use[] => {
     const { title } = form.draft;
     const release = form.stoppedAt === null ? currentRelease(db, form) : undefined;
     return [
-      { words: `The form “${title}” uses it.`, keys: usedIn(form.draft) },
+      { words: said('workshopErrors:usedByForm', { title }), keys: usedIn(form.draft) },
       ...(release
         ? [
             {
-              words: `Release ${release.number} of “${title}” uses it, and is in force.`,
+              words: said('workshopErrors:usedByRelease', { number: release.number, title }),
               keys: usedIn(release.design),
             },
           ]
@@ -55,7 +56,7 @@ export const usesIn = (db: Reader, register: RegisterRow): readonly Use[] => [
 ];
 
 /** Why a field can’t leave; null when it can. */
-export const whyItStays = (uses: readonly Use[], key: string): string | null =>
+export const whyItStays = (uses: readonly Use[], key: string): Words | null =>
   uses.find((use) => use.keys.has(key))?.words ?? null;
 
 /** What is settled of a register, and which fields are to have left it. */
@@ -67,7 +68,7 @@ export const registerProblems = (tx: Reader, register: RegisterRow, settled: Set
   ...stageProblems(tx, register, settled.stages),
   ...REGISTER.findings({ ...contentOf(register), ...settled }, null)
     .filter(({ at }) => at === 'stages')
-    .map(({ at, message }) => ({ field: at, message, fix: 'Add one, or use one again that is retired.' })),
+    .map(({ at, message }) => ({ field: at, message, fix: said('workshopErrors:addOrRevive') })),
 ];
 
 /** @throws Problem 422 when something keeps it from being put in force. */
@@ -100,38 +101,46 @@ export function settlingProblems(
   const isLetters = /^[A-Z]{2,5}$/.test(prefix);
   const isOthers = isLetters && prefix !== register.prefix && (prefixTaken(tx, prefix) || isNumbered(prefix));
   return [
-    ...(name === '' ? [{ field: 'name', message: 'The register has no name.', fix: 'Give it one.' }] : []),
+    ...(name === ''
+      ? [{ field: 'name', message: said('workshopErrors:noRegisterName'), fix: said('workshopErrors:enterName') }]
+      : []),
     ...(isLetters
       ? []
       : [
           {
             field: 'prefix',
-            message: 'These are no letters that numbers can begin with.',
-            fix: 'Use two to five capital letters, like AC.',
+            message: said('workshopErrors:badPrefix'),
+            fix: said('wire:prefixSigns'),
           },
         ]),
     ...(isOthers
       ? [
           {
             field: 'prefix',
-            message: `Other requests are numbered ${prefix}-….`,
-            fix: 'Choose other letters. Numbers that were given out stay as they are.',
+            message: said('workshopErrors:prefixTaken', { prefix }),
+            fix: said('workshopErrors:otherLettersStay'),
           },
         ]
       : []),
     ...(deskGroups.length === 0
-      ? [{ field: 'deskGroups', message: 'Nobody would work at its desk.', fix: 'Choose at least one group.' }]
+      ? [
+          {
+            field: 'deskGroups',
+            message: said('workshopErrors:nobodyAtDesk'),
+            fix: said('workshopErrors:chooseOneGroup'),
+          },
+        ]
       : []),
     ...(deskGroups.every((group) => groups.has(group))
       ? []
-      : [{ field: 'deskGroups', message: 'A group does not exist.', fix: 'Choose one of the list.' }]),
+      : [{ field: 'deskGroups', message: said('workshopErrors:noGroup'), fix: said('workshopErrors:chooseGroup') }]),
     ...stages.flatMap((stage) =>
       stage.label === '' || stage.publicLabel === ''
         ? [
             {
               field: `stage ${stage.key}`,
-              message: 'A stage has no name.',
-              fix: 'Give it one for the desk and one for requesters.',
+              message: said('workshopErrors:stageNoName'),
+              fix: said('workshopErrors:nameForBoth'),
             },
           ]
         : [],
@@ -140,15 +149,15 @@ export function settlingProblems(
       if (register.left.includes(key)) return [];
       const label = register.fields.find((field) => field.key === key)?.label;
       if (label === undefined)
-        return [{ field: 'left', message: `There is no field “${key}” here.`, fix: 'Leave it out.' }];
+        return [{ field: 'left', message: said('work:noField', { key }), fix: said('answers:removeIt') }];
       const why = whyItStays(uses, key);
       return why === null
         ? []
         : [
             {
               field: 'left',
-              message: `“${label}” can’t leave. ${why}`,
-              fix: 'Take it off there first, and release that.',
+              message: said('workshopErrors:cannotLeave', { label, why }),
+              fix: said('workshopErrors:removeThereFirst'),
             },
           ];
     }),
@@ -168,8 +177,8 @@ function stageProblems(tx: Reader, register: RegisterRow, stages: readonly Stage
         : [
             {
               field: `stage ${was.key}`,
-              message: `“${was.label}” can’t go, nor become something else: requests may be there, and histories name it.`,
-              fix: 'Retire it: no request comes there any more.',
+              message: said('workshopErrors:stageStays', { stage: was.label }),
+              fix: said('workshopErrors:retireIt'),
             },
           ];
     }),
@@ -177,23 +186,26 @@ function stageProblems(tx: Reader, register: RegisterRow, stages: readonly Stage
       const field = `stage ${stage.key}`;
       const isNew = !register.stages.some((each) => each.key === stage.key);
       if (stages.findIndex((each) => each.key === stage.key) !== place)
-        return [{ field, message: 'Two stages have the same key.', fix: 'Give one of them another name.' }];
+        return [{ field, message: said('workshopErrors:sameStageKey'), fix: said('workshopErrors:renameOne') }];
       if (isNew && (!/^[a-z][a-z0-9_]*$/.test(stage.key) || stage.role))
-        return [{ field, message: 'A new stage has a key of small letters, and no role.', fix: 'Add it once more.' }];
+        return [{ field, message: said('workshopErrors:badNewStage'), fix: said('workshopErrors:addAgain') }];
       const unknown = (stage.moves ?? []).flatMap((move) => move.groups.filter((group) => !groups.has(group)));
       return unknown.length === 0
         ? []
-        : [{ field, message: 'A move names a group that does not exist.', fix: 'Choose one of the list.' }];
+        : [{ field, message: said('workshopErrors:moveLostGroup'), fix: said('workshopErrors:chooseGroup') }];
     }),
     ...asked.map(({ field, stage }) => ({
       field: `stage ${stage.key}`,
-      message: `A move from “${stage.label}” asks for “${register.fields.find(({ key }) => key === field)?.label ?? field}”, which somebody who works on requests may not read. Whether it can be done would tell them.`,
-      fix: 'Ask for a field that is closed to nobody, or change the access plan first.',
+      message: said('workshopErrors:moveReadsHidden', {
+        stage: stage.label,
+        field: register.fields.find(({ key }) => key === field)?.label ?? field,
+      }),
+      fix: said('workshopErrors:useOpenField'),
     })),
     ...moveFindings({ stages, fields: register.fields }).map(({ at, message }) => ({
       field: `stage ${at}`,
       message,
-      fix: 'Mend the move, or take it away.',
+      fix: said('workshopErrors:correctMove'),
     })),
   ];
 }

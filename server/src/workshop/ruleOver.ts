@@ -12,6 +12,7 @@ import {
   readAnswer,
   typedForm,
 } from '@tolvek/core/register';
+import { refused, type Said, said } from '@tolvek/words';
 import { and } from 'drizzle-orm';
 import { type FormRow, formByKey } from '../form/queries.ts';
 import { canonicalJson } from '../platform/canonical.ts';
@@ -75,15 +76,16 @@ export async function planOf(
 ): Promise<Plan> {
   const form = formByKey(db, key);
   const rule = form?.draft.rules.find((each) => each.id === id);
-  if (!form || !rule) throw notFound('This rule');
+  if (!form || !rule) throw notFound('rule');
   const errors = found.findings.filter((finding) => finding.at === rule.id && finding.severity === 'error');
   if (errors.length > 0)
     throw new Problem(
       422,
       'rule-has-errors',
-      'The rule has errors',
-      `A rule with errors is not applied to anything. ${errors[0]?.message ?? ''}`,
-      errors.map(({ message }) => ({ field: rule.id, message, fix: 'Correct the rule, then look again.' })),
+      refused('ruleErrors', {
+        problems: said('common:sentences', { sentences: errors.map(({ message }) => message) }),
+      }),
+      errors.map(({ message }) => ({ field: rule.id, message, fix: said('workshopErrors:correctRule') })),
     );
   const register = registerById(db, form.registerId);
   const asked = askableOf(db, viewer, register, [...namesOfRule(rule, form)]);
@@ -91,12 +93,11 @@ export async function planOf(
     throw new Problem(
       422,
       'rule-has-errors',
-      'The rule has errors',
-      `A rule is applied by whoever may read what it reads. ${asked.unknown.map(unknownName).join(' ')}`,
+      refused('ruleUnread', { problems: said('common:sentences', { sentences: asked.unknown.map(unknownName) }) }),
       asked.unknown.map((name) => ({
         field: rule.id,
         message: unknownName(name),
-        fix: 'Leave it out of the rule, or ask somebody who may read it.',
+        fix: said('workshopErrors:removeFromRule'),
       })),
     );
   const over = overBy(db, viewer, { rule, parts: form.draft.parts }, register);
@@ -204,10 +205,12 @@ function wrongIn(
   )
     return [];
   const read = readAnswer(field, typedForm(field, after as FieldValue), facts);
-  return read.state === 'wrong' ? [{ field: key, message: `“${field.label}”: ${read.message}`, fix: read.fix }] : [];
+  return read.state === 'wrong'
+    ? [{ field: key, message: said('work:fieldSays', { label: field.label, message: read.message }), fix: read.fix }]
+    : [];
 }
 
-const unknownName = (name: string): string => `There is nothing called “${name}” here.`;
+const unknownName = (name: string): Said => said('workshopErrors:nothingCalled', { name });
 
 /** What a rule reads of the requests that are there, and what it puts something into. */
 function namesOfRule({ when, then, otherwise }: FormRule, { draft }: FormRow): ReadonlySet<string> {

@@ -3,6 +3,7 @@ import type { ValueChange } from '@tolvek/core/access';
 import type { FormDesign, FormRule } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
+import { refused as refusedAs } from '@tolvek/words';
 import { and, asc, desc, eq, gt, isNull } from 'drizzle-orm';
 import { type FormRow, formByKey } from '../form/queries.ts';
 import { viewerOf } from '../people/queries.ts';
@@ -43,13 +44,7 @@ export async function overExisting(
 ): Promise<AnswerOf<'overExisting'>> {
   const plan = await planOf(house, viewer, input, found);
   if (input.shown === null) return answerOf(house.db, viewer, plan, null, plan.steps);
-  if (input.shown !== plan.shown)
-    throw new Problem(
-      409,
-      'changed-meanwhile',
-      'Changed since the dry run',
-      'The rule, or the requests, changed after you saw what it would do. Nothing was changed. Look at it again first.',
-    );
+  if (input.shown !== plan.shown) throw new Problem(409, 'changed-meanwhile', refusedAs('changedSinceDryRun'));
   const refused = plan.steps.filter((step) => step.problems.length > 0);
   const todo = plan.steps.flatMap(({ id, version, changes }) => (changes.length > 0 ? [{ id, version }] : []));
   if (todo.length === 0) return answerOf(house.db, viewer, plan, null, refused);
@@ -196,8 +191,7 @@ export async function takeRunBack(
 ): Promise<AnswerOf<'takeRunBack'>> {
   const job = write(house, ({ tx, now }) => {
     const { run } = runOf(tx, input);
-    if (run.takenBackAt !== null)
-      throw new Problem(409, 'taken-back', 'Taken back already', 'This was taken back before.');
+    if (run.takenBackAt !== null) throw new Problem(409, 'taken-back', refusedAs('undoneAlready'));
     tx.update(ruleRuns).set({ takenBackAt: now }).where(eq(ruleRuns.id, run.id)).run();
     const of = changedBy(tx, run.id).size;
     return addJob(tx, { kind: 'rule back', about: input, by: viewer.personId, of, now });
@@ -211,7 +205,7 @@ export async function takeRunBack(
 function runOf(db: Reader, { form: key, run: id }: { readonly form: string; readonly run: string }) {
   const form = formByKey(db, key);
   const run = db.select().from(ruleRuns).where(eq(ruleRuns.id, id)).get();
-  if (!form || run?.formId !== form.id) throw notFound('This run of a rule');
+  if (!form || run?.formId !== form.id) throw notFound('ruleRun');
   return { form, run };
 }
 

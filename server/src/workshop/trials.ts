@@ -2,6 +2,7 @@ import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { prepareCompletion } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import type { RawAnswers } from '@tolvek/core/register';
+import { refused } from '@tolvek/words';
 import { and, desc, eq } from 'drizzle-orm';
 import { dropRounds } from '../approval/follow.ts';
 import { dropDeadlines } from '../deadline/follow.ts';
@@ -10,7 +11,7 @@ import { doorsOf } from '../door/queries.ts';
 import { designOfForm, formNamed, releaseById } from '../form/queries.ts';
 import { UNKNOWN } from '../intake/admission.ts';
 import { arrive } from '../intake/arrive.ts';
-import { personById } from '../people/queries.ts';
+import { personById, spokenTo } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
@@ -43,19 +44,17 @@ export function sendTrial(house: House, viewer: Viewer, input: Trial, found: Fou
     return once(tx, { key: input.key, scope: `trial ${form.id} ${viewer.personId}`, content: input, now }, () => {
       if (draftContent(tx, form.id, form.draft) !== found.content) throw staleVersion();
       if (found.findings.some((finding) => finding.severity === 'error'))
-        throw new Problem(
-          422,
-          'draft-has-errors',
-          'The draft has errors',
-          'A draft with errors can’t be tried as a whole. Mend them first.',
-        );
-      const releaseId = freezeDraft(tx, designOfForm(form), 'For trial requests', { viewer, now });
+        throw new Problem(422, 'draft-has-errors', refused('draftErrors'));
+      const releaseId = freezeDraft(tx, designOfForm(form), spokenTo(tx, viewer.personId).say('notes:forTrials'), {
+        viewer,
+        now,
+      });
       const door =
         doorsOf(tx, form.id).find((each) => each.kind === (input.outside ? 'outside' : 'staff')) ??
         doorsOf(tx, form.id)[0];
-      if (!door) throw notFound('A door of this form');
+      if (!door) throw notFound('door');
       const requester = personById(tx, input.person ?? viewer.personId);
-      if (!requester) throw notFound('This person');
+      if (!requester) throw notFound('person');
       const { release } = releaseById(tx, releaseId);
       const arriving = {
         ...{ through: { by: 'trial' } as const, release, door: null, answers: input.answers },

@@ -12,6 +12,7 @@ import {
 import { factsAt } from '@tolvek/core/intake';
 import type { Viewer } from '@tolvek/core/people';
 import { type Field, requestScope, requestSlots } from '@tolvek/core/register';
+import { said, type Words } from '@tolvek/words';
 import { and, count, desc, eq, type SQL, sql } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
 import { doors } from '../door/tables.ts';
@@ -53,8 +54,8 @@ export function tryCondition(
     { vocabularies },
   );
   const findings = parsed.ok ? checkExpression(parsed.value, visible, 'yes-no') : parsed.findings;
-  if (!parsed.ok || findings.length > 0) return refused(findings[0]?.message ?? 'This can’t be read.');
-  if (asked.unknown.length > 0) return refused('This reads a field that is not here.');
+  if (!parsed.ok || findings.length > 0) return refused(findings[0]?.message ?? said('workshopErrors:cannotBeRead'));
+  if (asked.unknown.length > 0) return refused(said('workshopErrors:readsLostField'));
 
   const found = db
     .select({ request: SHOWN_COLUMNS, kind: people.kind, door: doors.kind })
@@ -113,7 +114,7 @@ export function tryCondition(
   };
 }
 
-const refused = (why: string): AnswerOf<'tryCondition'> => ({
+const refused = (why: Words): AnswerOf<'tryCondition'> => ({
   refused: why,
   holds: 0,
   fails: 0,

@@ -10,6 +10,7 @@ import {
   type Vocabulary,
   vocabularyProblems,
 } from '@tolvek/core/register';
+import { said } from '@tolvek/words';
 import { changeAtOnce, type Done, makeInForce } from '../design/commands.ts';
 import { designByKey } from '../design/queries.ts';
 import type { Transaction } from '../platform/database.ts';
@@ -35,8 +36,8 @@ export function createVocabulary(
         throw wrongFields([
           {
             field: 'name',
-            message: `There is a vocabulary “${input.name}” already.`,
-            fix: 'Use that one, or choose another name.',
+            message: said('workshopErrors:sameVocabulary', { name: input.name }),
+            fix: said('workshopErrors:useThatOne'),
           },
         ]);
       const key = freshKey(input.name, new Set(all.map((each) => each.key)));
@@ -51,7 +52,7 @@ export function bringVocabularies(tx: Transaction, coming: readonly Vocabulary[]
   for (const { key, name, terms } of coming) {
     const problems = vocabularyProblems(terms).map(({ message, fix }) => ({
       field: key,
-      message: `“${name}”: ${message}`,
+      message: said('workshopErrors:termSays', { term: name, message }),
       fix,
     }));
     if (problems.length > 0) throw wrongFields(problems);
@@ -72,7 +73,7 @@ export function saveVocabulary(
   return write(house, (work) => {
     const { tx, now } = work;
     const design = designByKey(tx, VOCABULARY, input.key);
-    if (!design) throw notFound('This vocabulary');
+    if (!design) throw notFound('vocabulary');
     if (design.version !== input.version) throw staleVersion();
     const before = { key: input.key, ...design.draft };
     const keys = new Set(input.terms.map((term) => term.key));
@@ -107,8 +108,8 @@ function lostTerms(
     .filter((term) => held === null || held.has(term.key))
     .map(({ key, label }) => ({
       field: key,
-      message: held ? `Requests hold “${label}”.` : `Requests may hold “${label}” where you may not read it.`,
-      fix: 'Retire it, or merge it into another term.',
+      message: held ? said('workshopErrors:termInUse', { label }) : said('workshopErrors:termMaybeInUse', { label }),
+      fix: said('workshopErrors:retireOrMerge'),
     }));
 }
 

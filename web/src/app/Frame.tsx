@@ -1,6 +1,8 @@
+import type { AnswerOf } from '@tolvek/contract';
 import { lazy, Suspense, useEffect } from 'react';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { meApi } from '../wire/me.ts';
+import { LANGUAGE_NAMES, LANGUAGES, language, say, setDesk, speak, useLanguage } from '../wire/words.ts';
 
 // What floats comes a moment after the page: a requester on a phone can type before it is there.
 const DemoClock = lazy(() => import('./DemoClock.tsx').then((module) => ({ default: module.DemoClock })));
@@ -14,6 +16,9 @@ const zone = ({ isActive }: { isActive: boolean }): string =>
 export function Frame() {
   const { data: me } = meApi.useMeQuery(undefined, { pollingInterval: 60_000, skipPollingIfUnfocused: true });
   const { pathname } = useLocation();
+  useLanguage();
+  if (me) setDesk(me.desk);
+  usePersonsLanguage(me?.person ?? null);
   useFindKey(Boolean(me?.person?.worksFloor));
   // A new page begins at its top; pages with panes of their own keep those.
   useEffect(() => {
@@ -25,29 +30,29 @@ export function Frame() {
   return (
     <>
       <a href="#main" className="sr-only focus:not-sr-only focus:absolute focus:z-10 focus:bg-sheet focus:p-2">
-        To the content
+        {say('common:toContent')}
       </a>
       <header className="sticky top-0 z-10 flex h-[46px] items-center gap-4 border-b border-rule-strong bg-sheet px-4 sm:gap-6 sm:px-5 print:hidden">
         <NavLink
           to="/"
           className="font-serif text-[21px] font-semibold text-green italic no-underline"
-          aria-label="Tolvek, to the Front desk"
+          aria-label={say('common:homeLink')}
         >
           Tolvek
         </NavLink>
         {person && (person.worksFloor || inWorkshop) ? (
-          <nav aria-label="Zones" className="hidden gap-6 sm:flex">
+          <nav aria-label={say('common:zones')} className="hidden gap-6 sm:flex">
             <NavLink to="/" className={() => zone({ isActive: atFrontDesk })}>
-              Front desk
+              {say('common:frontDesk')}
             </NavLink>
             {person.worksFloor ? (
               <NavLink to="/floor" className={zone}>
-                Floor
+                {say('common:floor')}
               </NavLink>
             ) : null}
             {inWorkshop ? (
               <NavLink to="/workshop" className={zone}>
-                Workshop
+                {say('common:workshop')}
               </NavLink>
             ) : null}
           </nav>
@@ -55,17 +60,19 @@ export function Frame() {
         <div className="ml-auto flex items-center gap-4 sm:gap-6">
           {person?.worksFloor ? (
             <NavLink to="/floor/all?find" className="hidden text-soft no-underline lg:inline">
-              Find{' '}
-              <kbd className="rounded-md border border-b-2 border-rule-strong px-1.5 font-mono text-[11px]">Ctrl K</kbd>
+              {say('common:find')}{' '}
+              <kbd className="rounded-md border border-b-2 border-rule-strong px-1.5 font-mono text-[11px]">
+                {say('common:findKeys')}
+              </kbd>
             </NavLink>
           ) : null}
           {me ? (
             me.demo ? (
-              <Suspense fallback={<DeskTime desk={me.desk} />}>
-                <DemoClock now={me.desk.nowWords} hours={me.desk.hoursWords} />
+              <Suspense fallback={<DeskTime time={deskTime(me.desk)} />}>
+                <DemoClock time={deskTime(me.desk)} />
               </Suspense>
             ) : (
-              <DeskTime desk={me.desk} />
+              <DeskTime time={deskTime(me.desk)} />
             )
           ) : null}
           {me?.demo ? (
@@ -75,16 +82,17 @@ export function Frame() {
                 `hidden no-underline sm:inline ${isActive ? 'font-semibold text-ink' : 'text-soft'}`
               }
             >
-              Mailroom
+              {say('common:mailroom')}
             </NavLink>
           ) : null}
+          {person ? null : <LanguageLink />}
           {person ? (
             <Suspense fallback={<span>{person.name}</span>}>
               <PersonMenu person={person} inWorkshop={inWorkshop} demo={Boolean(me?.demo)} />
             </Suspense>
           ) : me ? (
             <NavLink to="/sign-in" className="whitespace-nowrap">
-              Staff sign-in
+              {say('common:staffSignIn')}
             </NavLink>
           ) : null}
         </div>
@@ -103,11 +111,38 @@ export function Frame() {
   );
 }
 
-const DeskTime = ({ desk }: { desk: { nowWords: string; hoursWords: string } }) => (
-  <span className="hidden text-soft md:inline">
-    {desk.nowWords} · {desk.hoursWords}
-  </span>
-);
+/** For who has no menu: the other language, by its own name. */
+function LanguageLink() {
+  const other = LANGUAGES.find((each) => each !== language()) ?? 'en';
+  return (
+    <button
+      type="button"
+      lang={other}
+      className="text-soft underline underline-offset-4"
+      onClick={() => void speak(other)}
+    >
+      {LANGUAGE_NAMES[other]}
+    </button>
+  );
+}
+
+const DeskTime = ({ time }: { time: string }) => <span className="hidden text-soft md:inline">{time}</span>;
+
+function deskTime({ now, open, until }: AnswerOf<'me'>['desk']): string {
+  if (until === null) return say('common:deskClosed', { now });
+  return open ? say('common:deskOpenUntil', { now, until }) : say('common:deskClosedUntil', { now, until });
+}
+
+/** Pages are read in the language of who is signed in; the first one they read is theirs from then on. */
+function usePersonsLanguage(person: AnswerOf<'me'>['person']): void {
+  const [setLanguage] = meApi.useSetLanguageMutation();
+  const theirs = person?.language;
+  useEffect(() => {
+    if (theirs === undefined) return;
+    if (theirs === null) void setLanguage({ body: { language: language() } });
+    else void speak(theirs);
+  }, [theirs, setLanguage]);
+}
 
 /** Ctrl+K goes to find, from anywhere. */
 function useFindKey(works: boolean): void {

@@ -1,6 +1,7 @@
 import { DropdownMenu } from 'radix-ui';
 import { useNavigate } from 'react-router';
 import { meApi } from '../wire/me.ts';
+import { LANGUAGE_NAMES, LANGUAGES, type Language, language, say, speak } from '../wire/words.ts';
 
 const item = 'block w-full cursor-pointer px-4 py-2 text-left outline-none data-[highlighted]:bg-green-wash';
 
@@ -16,6 +17,11 @@ export function PersonMenu({
 }) {
   const navigate = useNavigate();
   const [signOut] = meApi.useSignOutMutation();
+  const [setLanguage] = meApi.useSetLanguageMutation();
+  const read = async (chosen: Language): Promise<void> => {
+    await speak(chosen);
+    await setLanguage({ body: { language: chosen } });
+  };
   const leave = async (): Promise<void> => {
     await signOut();
     navigate('/');
@@ -31,29 +37,34 @@ export function PersonMenu({
         >
           <div className="sm:hidden">
             <DropdownMenu.Item className={item} onSelect={() => navigate('/')}>
-              Front desk
+              {say('common:frontDesk')}
             </DropdownMenu.Item>
             {person.worksFloor ? (
               <DropdownMenu.Item className={item} onSelect={() => navigate('/floor')}>
-                Floor
+                {say('common:floor')}
               </DropdownMenu.Item>
             ) : null}
             {inWorkshop ? (
               <DropdownMenu.Item className={item} onSelect={() => navigate('/workshop')}>
-                Workshop
+                {say('common:workshop')}
               </DropdownMenu.Item>
             ) : null}
             {demo ? (
               <DropdownMenu.Item className={item} onSelect={() => navigate('/mailroom')}>
-                Mailroom
+                {say('common:mailroom')}
               </DropdownMenu.Item>
             ) : null}
           </div>
+          {LANGUAGES.filter((each) => each !== language()).map((each) => (
+            <DropdownMenu.Item key={each} lang={each} className={item} onSelect={() => void read(each)}>
+              {LANGUAGE_NAMES[each]}
+            </DropdownMenu.Item>
+          ))}
           <DropdownMenu.Item className={item} onSelect={toggleTheme}>
-            Light or dark
+            {say('common:theme')}
           </DropdownMenu.Item>
           <DropdownMenu.Item className={item} onSelect={leave}>
-            Sign out
+            {say('common:signOut')}
           </DropdownMenu.Item>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>

@@ -2,25 +2,43 @@ import { type ComponentType, lazy } from 'react';
 import { Navigate, Route, Routes } from 'react-router';
 import { Ask } from '../front-desk/Ask.tsx';
 import { FrontDesk } from '../front-desk/FrontDesk.tsx';
+import { loadWords, useLanguage } from '../wire/words.ts';
 import { Frame } from './Frame.tsx';
 import { Nowhere } from './Stumble.tsx';
 
-/** A page that is loaded when somebody goes there. */
-const later = <Name extends string>(load: () => Promise<Record<Name, ComponentType>>, name: Name) =>
-  lazy(async () => ({ default: (await load())[name] }));
+/** A page that says itself again when the language changes. */
+const spoken = (Page: ComponentType): ComponentType =>
+  function Spoken() {
+    useLanguage();
+    return <Page />;
+  };
 
+/** A page that is loaded, with its words, when somebody goes there. */
+const later = <Name extends string>(
+  load: () => Promise<Record<Name, ComponentType>>,
+  name: Name,
+  words: 'front' | 'floor' | 'workshop' = 'front',
+) =>
+  lazy(async () => {
+    const [pages] = await Promise.all([load(), loadWords(words)]);
+    return { default: spoken(pages[name]) };
+  });
+
+const Desk = spoken(FrontDesk);
+const Asking = spoken(Ask);
 const SignIn = later(() => import('../front-desk/SignIn.tsx'), 'SignIn');
 const Confirm = later(() => import('../front-desk/Confirm.tsx'), 'Confirm');
+const SentPage = later(() => import('../front-desk/Sent.tsx'), 'SentPage');
 const Follow = later(() => import('../front-desk/Follow.tsx'), 'Follow');
 const MyRequest = later(() => import('../front-desk/Follow.tsx'), 'MyRequest');
 const DecideByLink = later(() => import('../front-desk/DecideByLink.tsx'), 'DecideByLink');
-const Floor = later(() => import('../floor/Floor.tsx'), 'Floor');
-const Shelf = later(() => import('../workshop/Shelf.tsx'), 'Shelf');
-const NewForm = later(() => import('../workshop/NewForm.tsx'), 'NewForm');
-const Binder = later(() => import('../workshop/Binder.tsx'), 'Binder');
-const RegisterPage = later(() => import('../workshop/RegisterPage.tsx'), 'RegisterPage');
-const Vocabularies = later(() => import('../workshop/Vocabularies.tsx'), 'Vocabularies');
-const Mailroom = later(() => import('../mailroom/Mailroom.tsx'), 'Mailroom');
+const Floor = later(() => import('../floor/Floor.tsx'), 'Floor', 'floor');
+const Shelf = later(() => import('../workshop/Shelf.tsx'), 'Shelf', 'workshop');
+const NewForm = later(() => import('../workshop/NewForm.tsx'), 'NewForm', 'workshop');
+const Binder = later(() => import('../workshop/Binder.tsx'), 'Binder', 'workshop');
+const RegisterPage = later(() => import('../workshop/RegisterPage.tsx'), 'RegisterPage', 'workshop');
+const Vocabularies = later(() => import('../workshop/Vocabularies.tsx'), 'Vocabularies', 'workshop');
+const Mailroom = later(() => import('../mailroom/Mailroom.tsx'), 'Mailroom', 'floor');
 
 /**
  * Every page of the application. Asking comes at once; the other zones are loaded when somebody
@@ -29,10 +47,11 @@ const Mailroom = later(() => import('../mailroom/Mailroom.tsx'), 'Mailroom');
 export const Places = () => (
   <Routes>
     <Route Component={Frame}>
-      <Route index Component={FrontDesk} />
+      <Route index Component={Desk} />
       <Route path="sign-in" Component={SignIn} />
-      <Route path="ask/:slug" Component={Ask} />
+      <Route path="ask/:slug" Component={Asking} />
       <Route path="confirm/:token" Component={Confirm} />
+      <Route path="sent/:token" Component={SentPage} />
       <Route path="follow/:token" Component={Follow} />
       <Route path="my/:number" Component={MyRequest} />
       <Route path="decide/:token" Component={DecideByLink} />

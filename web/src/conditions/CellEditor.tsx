@@ -12,6 +12,7 @@ import {
 } from '@tolvek/core/expression';
 import { Popover } from 'radix-ui';
 import { lazy, Suspense, useState } from 'react';
+import { say } from '../wire/words.ts';
 import { RowLine } from './RowLine.tsx';
 
 const ConditionText = lazy(() => import('./ConditionText.tsx'));
@@ -69,12 +70,12 @@ export function CellEditor({ name, of, tests, scope, set }: CellEditorProps) {
           ) : row ? (
             <RowLine row={row} scope={scope} set={put} remove={null} fixed />
           ) : (
-            <p className="text-soft">Takes anything.</p>
+            <p className="text-soft">{say('conditions:anyValue')}</p>
           )}
           <p className="mt-3 flex gap-4">
             {isAny && !asText && !textOnly ? (
               <button type="button" className="text-green underline" onClick={() => put(firstRow(of, scope))}>
-                Ask for something
+                {say('conditions:addCondition')}
               </button>
             ) : null}
             {isAny ? null : (
@@ -86,14 +87,14 @@ export function CellEditor({ name, of, tests, scope, set }: CellEditorProps) {
                   set('');
                 }}
               >
-                Take anything
+                {say('conditions:acceptAny')}
               </button>
             )}
             {textOnly ? (
-              <span className="text-soft">{isAny ? '' : 'This says more than a row can show.'}</span>
+              <span className="text-soft">{isAny ? '' : say('conditions:onlyText')}</span>
             ) : (
               <button type="button" className="ml-auto text-green underline" onClick={() => setAsText(!asText)}>
-                {asText ? 'Show as a row' : 'Show as text'}
+                {asText ? say('conditions:showAsRow') : say('conditions:showAsText')}
               </button>
             )}
           </p>

@@ -11,6 +11,7 @@ import {
   subjectsOf,
 } from '@tolvek/core/expression';
 import { lazy, type ReactNode, Suspense, useState } from 'react';
+import { say } from '../wire/words.ts';
 import { RowLine } from './RowLine.tsx';
 
 const ConditionText = lazy(() => import('./ConditionText.tsx'));
@@ -46,10 +47,10 @@ export function ConditionBuilder({ condition, scope, set }: ConditionBuilderProp
         <p className="mt-1.5 text-soft">
           {rows ? (
             <button type="button" className="text-green underline" onClick={() => setAsText(false)}>
-              Show as rows
+              {say('conditions:showAsRows')}
             </button>
           ) : sound ? (
-            'This says more than rows can show, so it stays text.'
+            say('conditions:onlyText')
           ) : null}
         </p>
       </div>
@@ -59,7 +60,7 @@ export function ConditionBuilder({ condition, scope, set }: ConditionBuilderProp
     <div>
       <Group group={rows} scope={scope} set={(group) => set(printExpression(expressionOfRows(group)))} remove={null}>
         <button type="button" className="ml-auto text-green underline" onClick={() => setAsText(true)}>
-          Show as text
+          {say('conditions:showAsText')}
         </button>
       </Group>
     </div>
@@ -87,22 +88,22 @@ function Group({ group, scope, set, remove, children }: GroupProps) {
   const fresh = firstRow(subjectsOf(scope)[0]?.of ?? '', scope);
   return (
     <fieldset className={remove ? 'border-l-2 border-green pl-3' : ''}>
-      <legend className="sr-only">Tests that are joined</legend>
+      <legend className="sr-only">{say('conditions:joined')}</legend>
       {group.parts.length > 1 ? (
         <p className="mb-1.5 flex items-center gap-2 text-soft">
           <select
-            aria-label="How tests are joined"
+            aria-label={say('conditions:howJoined')}
             className="input w-auto py-0.5"
             value={group.join}
             onChange={(event) => set({ ...group, join: event.target.value === 'any' ? 'any' : 'all' })}
           >
-            <option value="all">all of these</option>
-            <option value="any">any of these</option>
+            <option value="all">{say('conditions:allOf')}</option>
+            <option value="any">{say('conditions:anyOf')}</option>
           </select>
-          {group.join === 'all' ? 'must hold' : 'is enough'}
+          {group.join === 'all' ? say('conditions:mustBeTrue') : say('conditions:isEnough')}
         </p>
       ) : null}
-      {group.parts.length === 0 ? <p className="text-soft">Always: nothing is asked yet.</p> : null}
+      {group.parts.length === 0 ? <p className="text-soft">{say('conditions:always')}</p> : null}
       <div className="flex flex-col gap-2">
         {group.parts.map((part, index) =>
           part.kind === 'row' ? (
@@ -126,7 +127,7 @@ function Group({ group, scope, set, remove, children }: GroupProps) {
           className="text-green underline"
           onClick={() => set({ ...group, parts: [...group.parts, fresh] })}
         >
-          Add a test
+          {say('conditions:addCondition')}
         </button>
         {group.parts.length > 0 && !remove ? (
           <button
@@ -142,12 +143,12 @@ function Group({ group, scope, set, remove, children }: GroupProps) {
               })
             }
           >
-            Add a group
+            {say('conditions:addGroup')}
           </button>
         ) : null}
         {remove ? (
           <button type="button" className="text-brick underline" onClick={remove}>
-            Take the group away
+            {say('conditions:removeGroup')}
           </button>
         ) : null}
         {children}

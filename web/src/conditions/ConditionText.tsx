@@ -14,6 +14,7 @@ import {
   type ScopeType,
 } from '@tolvek/core/expression';
 import { useEffect, useRef, useState } from 'react';
+import { say, told } from '../wire/words.ts';
 import { suggest } from './suggest.ts';
 
 interface ConditionTextProps {
@@ -130,16 +131,16 @@ export default function ConditionText(props: ConditionTextProps) {
       <div ref={place} className="input condition-text font-mono text-[13px]" />
       <div aria-live="polite">
         {findings.map((finding) => (
-          <p key={`${finding.from} ${finding.message}`} className="mt-1 text-brick">
-            {finding.message}
+          <p key={`${finding.from} ${told(finding.message)}`} className="mt-1 text-brick">
+            {told(finding.message)}
           </p>
         ))}
         {habit ? (
           <p className="mt-1">
             <button type="button" className="text-left text-green underline" onClick={() => writeAs(habit.text)}>
-              Write <code className="font-mono">{habit.text}</code>
+              {say('conditions:write')} <code className="font-mono">{habit.text}</code>
             </button>
-            <span className="block text-[12.5px] text-soft">Here {habit.says.join('; ')}.</span>
+            <span className="block text-[12.5px] text-soft">{habit.says.map(told).join(' ')}</span>
           </p>
         ) : null}
       </div>

@@ -1,5 +1,6 @@
 import { parseExpression, printExpression, type Scope } from '@tolvek/core/expression';
 import { lazy, Suspense } from 'react';
+import { say } from '../wire/words.ts';
 import { stored } from './ConditionBuilder.tsx';
 
 const ConditionText = lazy(() => import('./ConditionText.tsx'));
@@ -31,7 +32,7 @@ export function FormulaEditor({ name, formula, scope, set, sample }: FormulaEdit
       </Suspense>
       {sample === undefined ? null : (
         <p className="mt-1 text-[12.5px] text-soft" aria-live="polite">
-          With the answers in the proof: <b className="text-ink tabular-nums">{sample || 'empty'}</b>
+          {say('conditions:withProof')} <b className="text-ink tabular-nums">{sample || 'empty'}</b>
         </p>
       )}
     </div>

@@ -10,6 +10,7 @@ import {
   testsFor,
   valuesOf,
 } from '@tolvek/core/expression';
+import { say, told } from '../wire/words.ts';
 import { ValueEditor } from './ValueEditor.tsx';
 
 interface RowLineProps {
@@ -34,7 +35,7 @@ export function RowLine({ row, scope, set, remove, fixed = false }: RowLineProps
     <div className="flex flex-wrap items-center gap-x-2 gap-y-1.5">
       {fixed ? null : (
         <select
-          aria-label="Field"
+          aria-label={say('conditions:field')}
           className="input w-auto max-w-64 font-semibold"
           value={row.of}
           onChange={(event) => set(firstRow(event.target.value, scope))}
@@ -47,7 +48,7 @@ export function RowLine({ row, scope, set, remove, fixed = false }: RowLineProps
         </select>
       )}
       <select
-        aria-label={`Test of ${label}`}
+        aria-label={say('conditions:testOf', { label })}
         className="input w-auto"
         value={row.test}
         onChange={(event) => {
@@ -58,7 +59,7 @@ export function RowLine({ row, scope, set, remove, fixed = false }: RowLineProps
       >
         {testsFor(type).map((test) => (
           <option key={test} value={test}>
-            {testInWords(test, type)}
+            {told(testInWords(test, type))}
           </option>
         ))}
       </select>
@@ -66,11 +67,19 @@ export function RowLine({ row, scope, set, remove, fixed = false }: RowLineProps
         // biome-ignore lint/suspicious/noArrayIndexKey: the place of a value is all that tells it from the others
         <span key={index} className="flex items-center gap-1.5">
           {index > 0 ? (
-            <span className="text-soft">{takes === 2 ? 'and' : row.test === 'none of' ? 'nor' : 'or'}</span>
+            <span className="text-soft">
+              {say(
+                takes === 2
+                  ? 'conditions:joinAnd'
+                  : row.test === 'none of'
+                    ? 'conditions:joinNor'
+                    : 'conditions:joinOr',
+              )}
+            </span>
           ) : null}
           <ValueEditor
             hasMe={scope.find('me') !== undefined}
-            name={`Value for ${label}${index > 0 ? `, ${index + 1}` : ''}`}
+            name={say('conditions:valueFor', { label, n: index + 1 })}
             type={type}
             test={row.test}
             value={value}
@@ -80,7 +89,7 @@ export function RowLine({ row, scope, set, remove, fixed = false }: RowLineProps
             <button
               type="button"
               className="inline-flex size-6 items-center justify-center text-brick"
-              aria-label={`Take away value ${index + 1}`}
+              aria-label={say('conditions:removeValue', { n: index + 1 })}
               onClick={() => set({ ...row, values: row.values.filter((_, at) => at !== index) })}
             >
               ✕
@@ -94,14 +103,14 @@ export function RowLine({ row, scope, set, remove, fixed = false }: RowLineProps
           className="text-green underline"
           onClick={() => set({ ...row, values: [...row.values, ...nextValue(row, type)] })}
         >
-          or …
+          {say('conditions:or')}
         </button>
       ) : null}
       {remove ? (
         <button
           type="button"
           className="ml-auto inline-flex size-7 items-center justify-center text-brick"
-          aria-label={`Take away the test of ${label}`}
+          aria-label={say('conditions:removeTest', { label })}
           onClick={remove}
         >
           ✕

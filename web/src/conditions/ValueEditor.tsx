@@ -1,6 +1,7 @@
 import { picksOf, type RowTest, type RowValue, type ScopeType } from '@tolvek/core/expression';
 import { useState } from 'react';
 import { DayField } from '../fields/DateInput.tsx';
+import { say } from '../wire/words.ts';
 
 interface ValueEditorProps {
   readonly name: string;
@@ -25,7 +26,7 @@ export function ValueEditor({ name, type, test, hasMe, value, set }: ValueEditor
         value={Number(plain)}
         whole
         set={(days) => set({ kind: 'plain', value: Math.max(0, days) })}
-        after="days"
+        after={say('workshop:days')}
       />
     );
   if (type?.kind === 'date') return <DayValue name={name} value={value} set={set} />;
@@ -91,7 +92,7 @@ function Pick({
       value={value}
       onChange={(event) => set(event.target.value)}
     >
-      {from.some((each) => each.key === value) ? null : <option value={value}>Choose …</option>}
+      {from.some((each) => each.key === value) ? null : <option value={value}>{say('desk:choose')}</option>}
       {from.map((each) => (
         <option key={each.key} value={each.key}>
           {each.label}
@@ -136,16 +137,16 @@ function NumberValue({
   );
 }
 
-const WAYS = ['a day', 'today', 'days from today', 'days ago'] as const;
+const WAYS = ['day', 'today', 'after', 'before'] as const;
 
 /** A day: one of the calendar, today, or so many days before or after it. */
 function DayValue({ name, value, set }: { name: string; value: RowValue; set: (value: RowValue) => void }) {
   const days = value.kind === 'today' ? value.days : 0;
-  const way = value.kind === 'date' ? 'a day' : days === 0 ? 'today' : days > 0 ? 'days from today' : 'days ago';
+  const way = value.kind === 'date' ? 'day' : days === 0 ? 'today' : days > 0 ? 'after' : 'before';
   const choose = (next: (typeof WAYS)[number]): void => {
-    if (next === 'a day')
+    if (next === 'day')
       set({ kind: 'date', iso: value.kind === 'date' ? value.iso : new Date().toISOString().slice(0, 10) });
-    else set({ kind: 'today', days: next === 'today' ? 0 : (Math.abs(days) || 7) * (next === 'days ago' ? -1 : 1) });
+    else set({ kind: 'today', days: next === 'today' ? 0 : (Math.abs(days) || 7) * (next === 'before' ? -1 : 1) });
   };
   return (
     <span className="flex items-center gap-1.5">
@@ -169,13 +170,15 @@ function DayValue({ name, value, set }: { name: string; value: RowValue; set: (v
         />
       )}
       <select
-        aria-label={`${name}: which day`}
+        aria-label={say('conditions:whichDay', { name })}
         className="input w-auto"
         value={way}
         onChange={(event) => choose(event.target.value as (typeof WAYS)[number])}
       >
         {WAYS.map((each) => (
-          <option key={each}>{each}</option>
+          <option key={each} value={each}>
+            {say(`conditions:day.${each}`)}
+          </option>
         ))}
       </select>
     </span>

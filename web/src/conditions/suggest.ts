@@ -1,4 +1,5 @@
 import { BUILT_INS, type Scope, subjectsOf } from '@tolvek/core/expression';
+import { say } from '../wire/words.ts';
 
 export interface Suggestion {
   readonly label: string;
@@ -28,7 +29,7 @@ export function suggest(before: string, scope: Scope, asked: boolean): Suggestio
         text: scope.shownAs(of),
       }),
     ),
-    { label: 'today', says: 'the day at the desk', text: 'today' },
+    { label: 'today', says: say('conditions:dayAtDesk'), text: 'today' },
     ...[...BUILT_INS.values()].map(
       (each): Suggestion => ({
         label: `${each.name}(${each.takes.map(({ name }) => name).join(', ')})`,

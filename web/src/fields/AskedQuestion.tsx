@@ -1,5 +1,6 @@
 import type { AskedQuestion as Asked } from '@tolvek/core/form';
 import type { Field, Problem, RawAnswer } from '@tolvek/core/register';
+import { say, told } from '../wire/words.ts';
 import { FieldInput, isGrouped } from './inputs.tsx';
 import { ProblemLine } from './ProblemLine.tsx';
 
@@ -47,7 +48,9 @@ export function AskedQuestion({
   const label = (
     <>
       {asks}{' '}
-      {question.required || question.locked ? null : <span className="font-normal text-soft">(can be left empty)</span>}
+      {question.required || question.locked ? null : (
+        <span className="font-normal text-soft">{say('desk:optional')}</span>
+      )}
     </>
   );
   return (
@@ -68,9 +71,9 @@ export function AskedQuestion({
       ) : null}
       {question.locked ? (
         <p className="mt-1.5 border-l-2 border-rule-strong py-1.5 pl-3 whitespace-pre-line">
-          {question.shown || <span className="text-soft">nothing</span>}{' '}
+          {question.shown ? told(question.shown) : <span className="text-soft">{say('desk:noAnswer')}</span>}{' '}
           <span className="text-[0.88em] text-soft">
-            {value === undefined ? '(set by the form)' : '(set by the form, in place of what you answered)'}
+            {value === undefined ? say('desk:setByForm') : say('desk:replacedByForm')}
           </span>
         </p>
       ) : (

@@ -1,6 +1,7 @@
 import { Popover } from 'radix-ui';
 import { type ReactNode, useState } from 'react';
 import { DayPicker } from 'react-day-picker';
+import { say } from '../wire/words.ts';
 
 export { readDay, readMoment } from './typedDay.ts';
 
@@ -40,7 +41,7 @@ export function MonthPicker({ withTime, button, pick, ...month }: MonthPickerPro
               setOpen(false);
             }}
           />
-          {withTime ? <p className="mt-1 px-1 text-[13px] text-soft">The time is typed behind the day.</p> : null}
+          {withTime ? <p className="mt-1 px-1 text-[13px] text-soft">{say('desk:timeBehind')}</p> : null}
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

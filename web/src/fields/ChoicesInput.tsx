@@ -1,4 +1,5 @@
 import { ColourMark } from '../ui/ColourMark.tsx';
+import { say } from '../wire/words.ts';
 import type { InputProps } from './input.ts';
 
 /**
@@ -45,8 +46,8 @@ export function ChoicesInput(props: InputProps<'choices'>) {
       {props.type.other ? (
         <input
           className="input"
-          aria-label={`${props.label}: something else`}
-          placeholder="Something else: please say what"
+          aria-label={say('desk:otherOf', { label: props.label })}
+          placeholder={say('desk:otherWhich')}
           value={said ?? ''}
           disabled={props.disabled}
           onBlur={props.onBlur}

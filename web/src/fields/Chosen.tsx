@@ -1,5 +1,6 @@
 import { X } from 'lucide-react';
 import type { ReactNode } from 'react';
+import { say } from '../wire/words.ts';
 
 interface ChosenProps {
   readonly items: readonly { readonly key: string; readonly label: string }[];
@@ -22,7 +23,7 @@ export function Chosen({ items, disabled, drop }: ChosenProps) {
             type="button"
             className="inline-flex size-7 shrink-0 items-center justify-center text-brick"
             disabled={disabled}
-            aria-label={`Take ${label} away`}
+            aria-label={say('desk:removeOne', { label })}
             onClick={() => drop(key)}
           >
             <X size={14} />

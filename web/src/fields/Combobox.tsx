@@ -1,5 +1,6 @@
 import { useCombobox } from 'downshift';
 import { useEffect, useState } from 'react';
+import { say } from '../wire/words.ts';
 
 export interface Offered {
   readonly key: string;
@@ -85,7 +86,7 @@ export default function Combobox({
       <div
         className={`absolute inset-x-0 top-full z-20 mt-1 border border-edge bg-sheet shadow-md ${isOpen ? '' : 'hidden'}`}
       >
-        <ul {...getMenuProps({ 'aria-label': 'What fits' })} className="max-h-72 overflow-auto">
+        <ul {...getMenuProps({ 'aria-label': say('desk:suggestions') })} className="max-h-72 overflow-auto">
           {isOpen
             ? offered.map((item, index) => (
                 <li

@@ -1,6 +1,7 @@
 import { dateInWords, momentOfDayInWords } from '@tolvek/core/register';
 import { CalendarDays } from 'lucide-react';
 import { type ComponentProps, lazy, Suspense, useState } from 'react';
+import { say } from '../wire/words.ts';
 import { type InputProps, typed, useAroundFields } from './input.ts';
 
 /** What reads freely typed days and shows a month: loaded when somebody first needs it. */
@@ -11,7 +12,7 @@ const MonthButton = (props: ComponentProps<'button'>) => (
   <button
     {...props}
     type="button"
-    aria-label="Pick from a month"
+    aria-label={say('desk:pickDay')}
     className="flex w-10 shrink-0 items-center justify-center rounded-r-[3px] border border-l-0 border-edge bg-sheet text-soft hover:text-green [.desk_&]:w-12"
   >
     <CalendarDays aria-hidden size={17} />
@@ -62,7 +63,7 @@ export function DayField(props: DayFieldProps) {
         className="input min-w-0 rounded-r-none"
         type="text"
         autoComplete="off"
-        placeholder={withTime ? 'like 3 Dec, 14:30' : 'like 3 Dec'}
+        placeholder={withTime ? say('desk:likeMoment') : say('desk:likeDay')}
         value={typing ?? inWords}
         disabled={props.disabled}
         aria-describedby={props.describedBy}

@@ -2,6 +2,7 @@ import { bytesInWords, FILE_LIMITS, fileName } from '@tolvek/core/register';
 import { Paperclip, X } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { Button } from '../ui/Button.tsx';
+import { say } from '../wire/words.ts';
 import { type InputProps, useAroundFields } from './input.ts';
 
 interface Going {
@@ -43,7 +44,10 @@ export function FilesInput(props: InputProps<'files'>) {
           setPreviews((now) => ({ ...now, [known.ref]: URL.createObjectURL(file) }));
         if (known) props.onChange([...latest.current, known.ref]);
       } catch (error) {
-        setRefused((now) => [...now, error instanceof Error ? error.message : `“${file.name}” was not taken.`]);
+        setRefused((now) => [
+          ...now,
+          error instanceof Error ? error.message : say('desk:fileNotAdded', { name: file.name }),
+        ]);
       }
       setGoing((now) => now.filter((each) => each.name !== file.name));
     }
@@ -69,7 +73,7 @@ export function FilesInput(props: InputProps<'files'>) {
                   type="button"
                   className="ml-auto inline-flex size-8 shrink-0 items-center justify-center text-brick"
                   disabled={props.disabled}
-                  aria-label={`Take ${fileName(ref)} away`}
+                  aria-label={say('desk:removeOne', { label: fileName(ref) })}
                   onClick={() => props.onChange(chosen.filter((each) => each !== ref))}
                 >
                   <X size={15} />
@@ -82,9 +86,13 @@ export function FilesInput(props: InputProps<'files'>) {
       {going.map((each) => (
         <p key={each.name} className="mb-2" aria-live="polite">
           <span className="block text-[0.93em]">
-            {each.name}: {Math.round(each.part * 100)}% sent
+            {say('desk:fileSent', { name: each.name, percent: Math.round(each.part * 100) })}
           </span>
-          <progress className="block h-1.5 w-full" value={each.part} aria-label={`${each.name}, sent so far`} />
+          <progress
+            className="block h-1.5 w-full"
+            value={each.part}
+            aria-label={say('desk:fileProgress', { name: each.name })}
+          />
         </p>
       ))}
       {refused.map((why) => (
@@ -114,12 +122,10 @@ export function FilesInput(props: InputProps<'files'>) {
           aria-describedby={`${props.id}-limits`}
           onClick={() => picker.current?.click()}
         >
-          {props.type.only === 'pictures' ? 'Add a picture' : 'Add a file'}
+          {props.type.only === 'pictures' ? say('desk:addPicture') : say('desk:addFile')}
         </Button>
         <span id={`${props.id}-limits`} className="text-[0.88em] text-soft">
-          {upload
-            ? `Up to ${most} ${most === 1 ? 'file' : 'files'} of ${bytesInWords(mostBytes)}.`
-            : 'Files are added where the form is filled in.'}
+          {upload ? say('desk:filesAtMost', { count: most, size: mostBytes }) : say('desk:filesElsewhere')}
         </span>
       </p>
     </div>

@@ -2,6 +2,7 @@ import type { AskedQuestion as Asked, Completion, ShownPart } from '@tolvek/core
 import { isSame } from '@tolvek/core/own';
 import type { Field, Problem, RawAnswer } from '@tolvek/core/register';
 import { memo, useCallback, useMemo, useRef } from 'react';
+import { say, told } from '../wire/words.ts';
 import { AskedQuestion } from './AskedQuestion.tsx';
 
 interface FormPartsProps {
@@ -78,11 +79,11 @@ function WordsPart({ part, about }: { part: Exclude<ShownPart, Asked>; about: st
     case 'instruction':
       return (
         <div className="mt-5 border-l-2 border-green pl-3.5">
-          <p className="whitespace-pre-line">{part.text}</p>
+          <p className="whitespace-pre-line">{told(part.text)}</p>
           {part.mail ? (
             <p className="mt-1">
               <a href={`mailto:${part.mail.to}?subject=${encodeURIComponent(about)}`}>
-                {part.mail.label || `Write to ${part.mail.to}`}
+                {part.mail.label || say('desk:emailTo', { to: part.mail.to })}
               </a>
             </p>
           ) : null}

@@ -1,6 +1,8 @@
 import { type ItemColumn, type RawRow, type RawSingle, ROW_ID } from '@tolvek/core/register';
+import type { Words } from '@tolvek/words';
 import type { ComponentType } from 'react';
 import { Button } from '../ui/Button.tsx';
+import { say } from '../wire/words.ts';
 import type { FieldInputProps, InputProps } from './input.ts';
 import { ProblemLine } from './ProblemLine.tsx';
 import { useItemsShown } from './useItemsShown.ts';
@@ -57,7 +59,7 @@ export function LineItemsInput({
             {/* biome-ignore lint/a11y/useSemanticElements: a line is a group of fields in a list */}
             <div
               role="group"
-              aria-label={`Line ${row + 1} of ${label}`}
+              aria-label={say('desk:lineOf', { row: row + 1, label })}
               className={
                 room
                   ? 'flex flex-col gap-x-3 gap-y-2 @xl:flex-row @xl:items-start'
@@ -81,7 +83,7 @@ export function LineItemsInput({
                           className={`mb-0.5 block text-[0.88em] text-soft ${row > 0 && room ? '@xl:sr-only' : ''}`}
                         >
                           {column.label}
-                          {column.required ? '' : ' (can be left empty)'}
+                          {column.required ? '' : ` ${say('desk:optional')}`}
                         </label>
                         <Cell
                           id={cell}
@@ -120,11 +122,11 @@ export function LineItemsInput({
                   type="button"
                   className={`self-start py-1 text-[13.5px] text-brick underline ${row === 0 && room ? '@xl:mt-5' : ''}`}
                   disabled={disabled}
-                  aria-label={`Take line ${row + 1} away`}
+                  aria-label={say('desk:removeLineNo', { row: row + 1 })}
                   onClick={() => remove(row)}
                 >
                   <span aria-hidden="true" className={room ? '@xl:hidden' : ''}>
-                    Take the line away
+                    {say('desk:removeLine')}
                   </span>
                   <span aria-hidden="true" className={room ? 'hidden @xl:inline' : 'hidden'}>
                     ✕
@@ -141,7 +143,7 @@ export function LineItemsInput({
             .filter((column) => sums[column.key] !== undefined)
             .map((column) => (
               <div key={column.key} className="flex gap-2">
-                <dt className="text-soft">{column.label}, all lines</dt>
+                <dt className="text-soft">{say('desk:allLines', { label: column.label })}</dt>
                 <dd className="font-semibold">{sums[column.key]}</dd>
               </div>
             ))}
@@ -149,16 +151,19 @@ export function LineItemsInput({
       ) : null}
       <p className="mt-2.5 flex flex-wrap items-center gap-x-4 gap-y-1">
         <Button disabled={disabled || lines.length >= most} onClick={add}>
-          Add a line
+          {say('desk:addLine')}
         </Button>
-        <span className="text-[0.88em] text-soft">Rows copied from a spreadsheet can be pasted into a line.</span>
+        <span className="text-[0.88em] text-soft">{say('desk:pasteLines')}</span>
       </p>
     </div>
   );
 }
 
 /** “Line 2, Price: …” says no more than the words, where it stands in its cell. */
-const withoutPlace = (message: string): string => message.replace(/^Line \d+, [^:]*: /, '');
+const withoutPlace = (message: Words): Words => {
+  if (typeof message === 'string' || message.say !== 'answers:inLine') return message;
+  return (message.with?.message as Words | undefined) ?? message;
+};
 
 /** How much of a line a column takes: words need room, figures little. */
 function shareOf({ type }: ItemColumn): string {

@@ -1,4 +1,5 @@
-import { type ItemRow, type Kind, type NameOf, rowIdOf, showValue } from '@tolvek/core/register';
+import { type ItemRow, type Kind, type NameOf, rowIdOf, sayValue } from '@tolvek/core/register';
+import { told } from '../wire/words.ts';
 
 const isFigure = (kind: Kind['kind']): boolean => kind === 'number' || kind === 'money';
 
@@ -37,7 +38,7 @@ export function LinesTable({
                   key={column.key}
                   className={`py-0.5 pr-3 align-top last:pr-0 ${isFigure(column.type.kind) ? 'text-right whitespace-nowrap' : ''}`}
                 >
-                  {value === undefined ? '' : showValue(column, value, nameOf)}
+                  {value === undefined ? '' : told(sayValue(column, value, nameOf))}
                 </td>
               );
             })}

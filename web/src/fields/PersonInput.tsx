@@ -1,4 +1,5 @@
 import type { KnownPerson } from '@tolvek/core/register';
+import { say } from '../wire/words.ts';
 import { Chosen } from './Chosen.tsx';
 import { type InputProps, typed, useAroundFields } from './input.ts';
 
@@ -21,9 +22,9 @@ export function PersonInput(props: InputProps<'person'>) {
       onBlur={props.onBlur}
       onChange={(event) => props.onChange(event.target.value)}
     >
-      <option value="">Choose somebody …</option>
+      <option value="">{say('desk:choosePerson')}</option>
       {value !== '' && !offered.some((person) => person.id === value) ? (
-        <option value={value}>somebody not offered here</option>
+        <option value={value}>{say('desk:personNotOffered')}</option>
       ) : null}
       {offered.map((person) => (
         <option key={person.id} value={person.id}>
@@ -39,7 +40,8 @@ export function PeopleInput(props: InputProps<'people'>) {
   const { people } = useAroundFields();
   const chosen = Array.isArray(props.value) ? (props.value as readonly string[]) : [];
   const free = among(people, props.type.from).filter((person) => !chosen.includes(person.id));
-  const nameOf = (id: string): string => people.find((person) => person.id === id)?.name ?? 'somebody not offered here';
+  const nameOf = (id: string): string =>
+    people.find((person) => person.id === id)?.name ?? say('desk:personNotOffered');
   return (
     // biome-ignore lint/a11y/useSemanticElements: the question above it is its label, which a fieldset’s legend can’t be here
     <div role="group" aria-labelledby={`${props.id}-label`} aria-describedby={props.describedBy}>
@@ -58,7 +60,7 @@ export function PeopleInput(props: InputProps<'people'>) {
         onBlur={props.onBlur}
         onChange={(event) => props.onChange([...chosen, event.target.value])}
       >
-        <option value="">{chosen.length === 0 ? 'Choose somebody …' : 'Add somebody …'}</option>
+        <option value="">{chosen.length === 0 ? say('desk:choosePerson') : say('desk:addPerson')}</option>
         {free.map((person) => (
           <option key={person.id} value={person.id}>
             {person.name}

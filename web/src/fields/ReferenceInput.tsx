@@ -1,5 +1,6 @@
 import type { KnownRequest } from '@tolvek/core/register';
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
+import { say } from '../wire/words.ts';
 import { Several } from './Chosen.tsx';
 import type { Offered } from './Combobox.tsx';
 import { type InputProps, typed, useAroundFields } from './input.ts';
@@ -29,7 +30,7 @@ function useOffers(
   useEffect(() => {
     if (find === null || !ask) return;
     let wanted = true;
-    setState((before) => ({ ...before, note: before.offers.length === 0 ? 'Looking …' : '' }));
+    setState((before) => ({ ...before, note: before.offers.length === 0 ? say('desk:searching') : '' }));
     const asking = setTimeout(() => {
       ask(field, find).then(
         ({ offers, more }) =>
@@ -39,13 +40,13 @@ function useOffers(
             note:
               offers.length === 0
                 ? find === ''
-                  ? 'Nothing is offered with the answers so far.'
-                  : 'Nothing fits these words.'
+                  ? say('desk:nothingOffered')
+                  : say('desk:nothingFound')
                 : more
-                  ? 'Type to find more.'
+                  ? say('desk:typeForMore')
                   : '',
           }),
-        () => wanted && setState({ offers: [], note: 'The desk can’t be reached. Try again in a moment.' }),
+        () => wanted && setState({ offers: [], note: say('desk:cannotSearch') }),
       );
     }, REST);
     return () => {
@@ -122,7 +123,7 @@ export function ReferenceInput(props: InputProps<'reference'>) {
       {...props}
       words={references.find((each) => each.id === value)?.label ?? value}
       but={NONE}
-      placeholder="Type to find it …"
+      placeholder={say('desk:typeToFind')}
       put={props.onChange}
     />
   );
@@ -143,7 +144,7 @@ export function ReferencesInput(props: InputProps<'references'>) {
           {...props}
           words=""
           but={chosen}
-          placeholder={chosen.length === 0 ? 'Type to find it …' : 'Add another …'}
+          placeholder={chosen.length === 0 ? say('desk:typeToFind') : say('desk:addAnother')}
           put={add}
         />
       )}

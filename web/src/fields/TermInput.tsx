@@ -1,5 +1,6 @@
 import { termByKey, termMeant, termPath, termsOffered, type Vocabulary } from '@tolvek/core/register';
 import { lazy, Suspense, useMemo, useState } from 'react';
+import { say } from '../wire/words.ts';
 import { Several } from './Chosen.tsx';
 import type { Offered } from './Combobox.tsx';
 import { type InputProps, typed, useAroundFields } from './input.ts';
@@ -88,7 +89,9 @@ function TermPicker({
         placeholder={placeholder}
         words={words}
         offered={offered}
-        note={offered.length === 0 ? 'No term has these words.' : offered.length === LISTED ? 'Type to find more.' : ''}
+        note={
+          offered.length === 0 ? say('desk:nothingFound') : offered.length === LISTED ? say('desk:typeForMore') : ''
+        }
         find={setFind}
         choose={(item) => put(item.key)}
         leave={leave}
@@ -108,7 +111,7 @@ export function TermInput(props: InputProps<'term'>) {
       {...props}
       words={termByKey(vocabulary, value)?.label ?? value}
       but={NONE}
-      placeholder="Type or choose …"
+      placeholder={say('desk:typeOrChoose')}
       put={props.onChange}
     />
   );
@@ -129,7 +132,7 @@ export function TermsInput(props: InputProps<'terms'>) {
           {...props}
           words=""
           but={chosen}
-          placeholder={chosen.length === 0 ? 'Type or choose …' : 'Add another …'}
+          placeholder={chosen.length === 0 ? say('desk:typeOrChoose') : say('desk:addAnother')}
           put={add}
         />
       )}

@@ -1,5 +1,6 @@
 import type { KindName } from '@tolvek/core/register';
 import { type ComponentType, useState } from 'react';
+import { say } from '../wire/words.ts';
 import { ChoicesInput } from './ChoicesInput.tsx';
 import { DateInput, DateTimeInput } from './DateInput.tsx';
 import { FilesInput } from './FilesInput.tsx';
@@ -49,7 +50,11 @@ const lineOf =
 const EmailInput = lineOf<'email'>({ type: 'email', autoComplete: 'email' });
 const PhoneInput = lineOf<'phone'>({ type: 'tel', autoComplete: 'tel', className: 'input max-w-72' });
 const LinkInput = lineOf<'link'>({ type: 'text', inputMode: 'url', placeholder: 'https://' });
-const DurationInput = lineOf<'duration'>({ type: 'text', placeholder: '1 h 30 min', className: 'input max-w-48' });
+const DurationInput = lineOf<'duration'>({
+  type: 'text',
+  placeholder: say('desk:likeLength'),
+  className: 'input max-w-48',
+});
 
 const LongTextInput = (props: InputProps<'long-text'>) => (
   <textarea
@@ -89,8 +94,8 @@ const MoneyInput = (props: InputProps<'money'>) => (
 
 function YesNoInput(props: InputProps<'yes-no'>) {
   const options = [
-    { value: true, label: 'Yes' },
-    { value: false, label: 'No' },
+    { value: true, label: say('common:yes') },
+    { value: false, label: say('common:no') },
   ];
   return (
     <span
@@ -140,7 +145,7 @@ function ChoiceInput(props: InputProps<'choice'>) {
           props.onChange(event.target.value === SOMETHING_ELSE ? '' : event.target.value);
         }}
       >
-        <option value="">Choose …</option>
+        <option value="">{say('desk:choose')}</option>
         {props.type.options
           .filter((option) => !option.retired || option.key === value)
           .map((option) => (
@@ -148,13 +153,13 @@ function ChoiceInput(props: InputProps<'choice'>) {
               {option.help ? `${option.label}: ${option.help}` : option.label}
             </option>
           ))}
-        {props.type.other ? <option value={SOMETHING_ELSE}>Something else …</option> : null}
+        {props.type.other ? <option value={SOMETHING_ELSE}>{say('desk:otherChoice')}</option> : null}
       </select>
       {says ? (
         <input
           className="input mt-1.5"
-          aria-label={`${props.label}: something else`}
-          placeholder="Please say what"
+          aria-label={say('desk:otherOf', { label: props.label })}
+          placeholder={say('desk:describeOther')}
           value={value}
           disabled={props.disabled}
           aria-describedby={props.describedBy}
@@ -174,7 +179,7 @@ const LevelInput = (props: InputProps<'level'>) => (
     value={typed(props.value)}
     onChange={(event) => props.onChange(event.target.value === '' ? '' : Number(event.target.value))}
   >
-    <option value="">Choose …</option>
+    <option value="">{say('desk:choose')}</option>
     {props.type.levels
       .filter((level) => !level.retired || level.worth === Number(props.value))
       .map((level) => (

@@ -1,5 +1,7 @@
 import type { ProblemDocument } from '@tolvek/contract';
 import type { KnownFile } from '@tolvek/core/register';
+import { refusalInWords } from '../wire/problem.ts';
+import { say, told } from '../wire/words.ts';
 
 /** Why a file was not taken, in words for whoever sent it. */
 export class NotTaken extends Error {}
@@ -12,26 +14,25 @@ export function uploadFile(
   address: string,
   field: string,
   file: File,
-  told: (part: number) => void,
+  arrived: (part: number) => void,
 ): Promise<KnownFile> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
     request.open('POST', `${address}?${new URLSearchParams({ field, name: file.name })}`);
     request.setRequestHeader('Content-Type', 'application/octet-stream');
     request.responseType = 'json';
-    request.upload.onprogress = ({ loaded, total }) => told(total > 0 ? loaded / total : 0);
+    request.upload.onprogress = ({ loaded, total }) => arrived(total > 0 ? loaded / total : 0);
     request.onload = () => {
       if (request.status === 200) return resolve(request.response as KnownFile);
       const problem = request.response as ProblemDocument | null;
       reject(
         new NotTaken(
-          problem?.problems?.map((each) => `${each.message} ${each.fix}`).join(' ') ??
-            problem?.detail ??
-            'The file was not taken. Try again.',
+          problem?.problems?.map(({ message, fix }) => `${told(message)} ${told(fix)}`).join(' ') ??
+            (problem?.said ? refusalInWords(problem) : say('desk:fileFailed')),
         ),
       );
     };
-    request.onerror = () => reject(new NotTaken('The file did not arrive. Check the connection and choose it again.'));
+    request.onerror = () => reject(new NotTaken(say('desk:fileLost')));
     request.send(file);
   });
 }

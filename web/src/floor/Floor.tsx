@@ -1,9 +1,11 @@
 import type { TrayKey } from '@tolvek/contract';
+import type { Key } from '@tolvek/words';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { Link, Navigate, NavLink, useNavigate, useParams, useSearchParams } from 'react-router';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { meApi } from '../wire/me.ts';
+import { say } from '../wire/words.ts';
 import { floorApi } from './endpoints.ts';
 import { Horizon } from './Horizon.tsx';
 import { Ledger } from './Ledger.tsx';
@@ -13,26 +15,36 @@ import { Troubles } from './Troubles.tsx';
 import { useLive } from './useLive.ts';
 
 const TRAYS: readonly TrayKey[] = ['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'all', 'things'];
-const SAYS: Record<TrayKey, string> = {
-  arrived: 'Nobody works on these yet; the earliest deadline first',
-  mine: 'Given to you and not finished',
-  team: 'Your teams’ requests that are not finished',
-  deciding: 'These wait for your decision',
-  paused: 'The clock stands still until the requester answers',
-  late: 'Past their deadline',
-  all: 'Everything you may see, the newest first',
-  things: 'Boats, kit, codes: what other forms let people choose from',
-};
-const EMPTY: Record<TrayKey, string> = {
-  arrived: 'Nothing has arrived that nobody works on.',
-  mine: 'Nothing is yours. Open a request of your team and take it.',
-  team: 'Your team has nothing open.',
-  deciding: 'Nothing waits for your decision.',
-  paused: 'Nothing is paused.',
-  late: 'Nothing is late.',
-  all: 'No request fits.',
-  things: 'Nothing is kept here.',
-};
+const LABELS = {
+  arrived: 'floor:tray.arrived',
+  mine: 'floor:tray.mine',
+  team: 'floor:tray.team',
+  deciding: 'floor:tray.deciding',
+  paused: 'floor:tray.paused',
+  late: 'floor:tray.late',
+  all: 'floor:tray.all',
+  things: 'floor:tray.things',
+} as const satisfies Record<TrayKey, Key>;
+const SAYS = {
+  arrived: 'floor:says.arrived',
+  mine: 'floor:says.mine',
+  team: 'floor:says.team',
+  deciding: 'floor:says.deciding',
+  paused: 'floor:says.paused',
+  late: 'floor:says.late',
+  all: 'floor:says.all',
+  things: 'floor:says.things',
+} as const satisfies Record<TrayKey, Key>;
+const EMPTY = {
+  arrived: 'floor:empty.arrived',
+  mine: 'floor:empty.mine',
+  team: 'floor:empty.team',
+  deciding: 'floor:empty.deciding',
+  paused: 'floor:empty.paused',
+  late: 'floor:empty.late',
+  all: 'floor:empty.all',
+  things: 'floor:empty.things',
+} as const satisfies Record<TrayKey, Key>;
 
 /** The Floor: trays at the left, the ledger in the middle, the request sheet at the right. */
 export function Floor() {
@@ -47,7 +59,7 @@ export function Floor() {
     (words: string): void => setSearch(words ? { find: words } : {}, { replace: true }),
     [setSearch],
   );
-  const label = trays?.trays.find((each) => each.key === tray)?.label ?? '';
+  const label = tray ? say(LABELS[tray]) : '';
   useTitle(number ?? label);
   useLive();
   if (!tray) return <Navigate to="/floor/arrived" replace />;
@@ -61,8 +73,8 @@ export function Floor() {
   const suffix = find ? `?find=${encodeURIComponent(find)}` : '';
   return (
     <div className="grid h-[calc(100dvh-46px)] grid-cols-[176px_minmax(0,1fr)] xl:grid-cols-[204px_minmax(0,1fr)]">
-      <nav aria-label="Trays" className="overflow-auto border-r border-rule pt-4 pl-5">
-        <h2 className="mb-1 font-sans text-[11.5px] font-semibold text-soft">Trays</h2>
+      <nav aria-label={say('floor:trays')} className="overflow-auto border-r border-rule pt-4 pl-5">
+        <h2 className="mb-1 font-sans text-[11.5px] font-semibold text-soft">{say('floor:trays')}</h2>
         <ul>
           {trays?.trays.map((each) => (
             <li key={each.key} className={each.key === 'all' ? 'mt-4' : ''}>
@@ -72,7 +84,7 @@ export function Floor() {
                   `-ml-2 flex justify-between border-l-[3px] py-[5px] pr-3.5 pl-2 text-ink no-underline ${isActive ? 'border-green bg-sheet font-semibold' : 'border-transparent'}`
                 }
               >
-                <span>{each.label}</span>
+                <span>{say(LABELS[each.key])}</span>
                 <span
                   className={`tabular-nums ${each.key === 'late' && each.count > 0 ? 'font-bold text-brick' : 'text-soft'}`}
                 >
@@ -94,7 +106,7 @@ export function Floor() {
               <h1>{label}</h1>
               <Find key={tray} value={find} opened={search.has('find')} change={putFind} />
             </div>
-            <p className="text-soft">{SAYS[tray]}</p>
+            <p className="text-soft">{say(SAYS[tray])}</p>
             {trays && trays.horizon.length > 0 && tray !== 'all' && tray !== 'things' ? (
               <Horizon bars={trays.horizon} />
             ) : null}
@@ -104,13 +116,13 @@ export function Floor() {
             find={find}
             open={number}
             suffix={suffix}
-            empty={EMPTY[tray]}
+            empty={say(EMPTY[tray])}
             onOpen={(chosen) => navigate(`/floor/${tray}/${chosen}${suffix}`)}
           />
         </main>
         {number ? (
           <aside
-            aria-label="Request sheet"
+            aria-label={say('floor:sheet')}
             className="min-h-0 overflow-auto border-l border-rule-strong bg-sheet px-[22px] py-4 contain-content"
           >
             <Sheet
@@ -118,7 +130,7 @@ export function Floor() {
               number={number}
               close={
                 <Link to={`/floor/${tray}${suffix}`} className="text-[13px] text-soft">
-                  Close
+                  {say('common:close')}
                 </Link>
               }
             />
@@ -148,8 +160,8 @@ function Find({ value, opened, change }: { value: string; opened: boolean; chang
     <input
       ref={input}
       type="search"
-      aria-label="Find by number or requester"
-      placeholder="Number or requester"
+      aria-label={say('floor:findBy')}
+      placeholder={say('floor:findHint')}
       className="input max-w-56 py-1"
       value={typed}
       onChange={(event) => setTyped(event.target.value)}

@@ -5,6 +5,7 @@ import { Button } from '../ui/Button.tsx';
 import { Fuse } from '../ui/Fuse.tsx';
 import { StageMark } from '../ui/StageMark.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
+import { say, useLanguage } from '../wire/words.ts';
 import { floorApi } from './endpoints.ts';
 
 interface LedgerProps {
@@ -42,10 +43,10 @@ export function Ledger({ tray, find, open, suffix, empty, onOpen }: LedgerProps)
         <thead>
           <tr>
             {[
-              'What',
-              'Stage',
-              ...(narrow ? [] : [tray === 'things' ? 'Kept by' : 'Team and handler']),
-              tray === 'things' ? 'Kept in' : 'Deadline',
+              say(tray === 'things' ? 'floor:col.thing' : 'floor:col.what'),
+              say('floor:col.stage'),
+              ...(narrow ? [] : [tray === 'things' ? say('floor:col.team') : say('floor:col.teamHandler')]),
+              tray === 'things' ? say('floor:col.form') : say('floor:col.due'),
             ].map((head, index) => (
               <th
                 key={head}
@@ -70,25 +71,27 @@ export function Ledger({ tray, find, open, suffix, empty, onOpen }: LedgerProps)
         </tbody>
       </table>
       {rows.length === 0 && !isFetching ? (
-        <p className="px-2 py-6 text-soft">
-          {find ? `No number here begins with “${find}”, and no requester is called so.` : empty}
-        </p>
+        <p className="px-2 py-6 text-soft">{find ? say('floor:noneFound', { find }) : empty}</p>
       ) : null}
       {rows.length > 0 ? (
         <p className="flex items-center gap-4 px-2 py-3 text-soft">
-          {`${rows.length < total ? `${rows.length} of ` : ''}${total} ${tray === 'things' ? 'thing' : 'request'}${total === 1 ? '' : 's'}`}
-          {data?.pages[0]?.newest
-            ? ' among the newest that fit. Type more of the number or the name to look further back.'
-            : null}
+          {countOf(tray, rows.length, total)}
+          {data?.pages[0]?.newest ? ` ${say('floor:newestOnly')}` : null}
           {hasNextPage ? (
             <Button disabled={isFetching} onClick={() => fetchNextPage()}>
-              Show more
+              {say('floor:showMore')}
             </Button>
           ) : null}
         </p>
       ) : null}
     </div>
   );
+}
+
+function countOf(tray: TrayKey, shown: number, count: number): string {
+  if (tray === 'things')
+    return shown < count ? say('floor:thingsOf', { shown, count }) : say('floor:things', { count });
+  return shown < count ? say('floor:requestsOf', { shown, count }) : say('floor:requests', { count });
 }
 
 const Row = memo(function Row({
@@ -102,6 +105,7 @@ const Row = memo(function Row({
   narrow: boolean;
   to: string;
 }) {
+  useLanguage();
   const cell = `h-[50px] border-b px-2 py-1.5 align-middle truncate ${here ? 'border-green bg-sheet' : 'border-rule'}`;
   return (
     <tr aria-current={here ? 'true' : undefined} className="group">
@@ -112,7 +116,9 @@ const Row = memo(function Row({
         <small className="block truncate text-[12.5px] text-soft">
           <span className="mr-2 font-mono">{row.number}</span>
           {row.requester}
-          {row.priority === 'high' ? <span className="ml-2 font-semibold text-brass">high priority</span> : null}
+          {row.priority === 'high' ? (
+            <span className="ml-2 font-semibold text-brass">{say('floor:highPriority')}</span>
+          ) : null}
         </small>
       </td>
       <td className={cell}>
@@ -123,7 +129,7 @@ const Row = memo(function Row({
         <td className={cell}>
           {row.team}
           {row.thing ? null : (
-            <small className="block truncate text-[12.5px] text-soft">{row.handler ?? 'nobody yet'}</small>
+            <small className="block truncate text-[12.5px] text-soft">{row.handler ?? say('floor:noHandler')}</small>
           )}
         </td>
       )}

@@ -1,11 +1,13 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { priorities } from '@tolvek/core/register';
+import { priorityInWords } from '@tolvek/core/request';
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { Button } from '../ui/Button.tsx';
 import { DialogFrame } from '../ui/DialogFrame.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
+import { say } from '../wire/words.ts';
 import { floorApi } from './endpoints.ts';
 
 type SheetData = AnswerOf<'sheet'>;
@@ -21,7 +23,7 @@ export function Rerouting({ sheet }: { sheet: SheetData }) {
   if (!open)
     return (
       <button type="button" className="text-green underline" onClick={() => setOpen(true)}>
-        Change …
+        {say('floor:changeTeam')}
       </button>
     );
   const put = async (): Promise<void> => {
@@ -31,14 +33,17 @@ export function Rerouting({ sheet }: { sheet: SheetData }) {
     setOpen(false);
     toast(
       team === here
-        ? `${number} has ${priority} priority now.`
-        : `${number} is with ${sheet.teams.find((each) => each.key === team)?.name} now; they have been told.`,
+        ? say('floor:prioritySet', { number, priority: priorityInWords(priority) })
+        : say(sheet.trial ? 'floor:movedToSilent' : 'floor:movedTo', {
+            number,
+            team: sheet.teams.find((each) => each.key === team)?.name ?? team,
+          }),
     );
   };
   return (
     <span className="mt-2 flex flex-wrap items-center gap-2">
       <select
-        aria-label="Team"
+        aria-label={say('floor:col.team')}
         className="input w-auto py-1"
         value={team}
         onChange={(event) => setTeam(event.target.value)}
@@ -51,14 +56,14 @@ export function Rerouting({ sheet }: { sheet: SheetData }) {
         ))}
       </select>
       <select
-        aria-label="Priority"
+        aria-label={say('floor:priority')}
         className="input w-auto py-1"
         value={priority}
         onChange={(event) => setPriority(event.target.value as Priority)}
       >
         {priorities.map((each) => (
           <option key={each} value={each}>
-            {each} priority
+            {say('floor:priorityOf', { priority: priorityInWords(each) })}
           </option>
         ))}
       </select>
@@ -67,9 +72,9 @@ export function Rerouting({ sheet }: { sheet: SheetData }) {
         disabled={isLoading || (team === here && priority === sheet.priority)}
         onClick={() => void put()}
       >
-        {team === here ? 'Set the priority' : 'Hand it over'}
+        {say(team === here ? 'floor:setPriority' : sheet.trial ? 'floor:moveSilent' : 'floor:moveAndEmail')}
       </Button>
-      <Button onClick={() => setOpen(false)}>Leave it</Button>
+      <Button onClick={() => setOpen(false)}>{say('common:cancel')}</Button>
       {error ? <Trouble error={error} /> : null}
     </span>
   );
@@ -88,7 +93,7 @@ export function Freeing({ sheet }: { sheet: SheetData }) {
     const done = await free({ number, version, body: { stage, reason } });
     if ('error' in done) return;
     setOpen(false);
-    toast(`${number} is free: it goes on at “${sheet.frees.find((each) => each.key === stage)?.label}”.`);
+    toast(say('floor:movedOn', { number, stage: sheet.frees.find((each) => each.key === stage)?.label ?? stage }));
   };
   return (
     <DialogFrame
@@ -97,17 +102,17 @@ export function Freeing({ sheet }: { sheet: SheetData }) {
         setOpen(shown);
         reset();
       }}
-      trigger={<Button>Free it …</Button>}
-      title={`Free ${number}`}
+      trigger={<Button>{say('floor:moveOn')}</Button>}
+      title={say('floor:moveOnTitle', { number })}
     >
       <form onSubmit={send} noValidate>
         <p className="mt-2 text-soft">
           {isWaiting
-            ? `It waits for one of ${sheet.approval?.group} to decide. Freed, it goes on without a decision, and nobody can decide it any more.`
-            : `It stands at “${sheet.stage.label}”. Freed, it goes on from another stage.`}
+            ? say('floor:waitsForGroup', { group: sheet.approval?.group ?? '' })
+            : say('floor:standsAt', { stage: sheet.stage.label })}
         </p>
         <label htmlFor="free-to" className="mt-4 block font-semibold">
-          It goes on at
+          {say('floor:moveTo')}
         </label>
         <select id="free-to" className="input mt-1" value={stage} onChange={(event) => setStage(event.target.value)}>
           {sheet.frees.map((each) => (
@@ -117,7 +122,7 @@ export function Freeing({ sheet }: { sheet: SheetData }) {
           ))}
         </select>
         <label htmlFor="free-why" className="mt-4 block font-semibold">
-          Why <span className="font-normal text-soft">(the desk reads it in the history)</span>
+          {say('floor:reason')} <span className="font-normal text-soft">{say('floor:reasonHint')}</span>
         </label>
         <textarea
           id="free-why"
@@ -133,10 +138,10 @@ export function Freeing({ sheet }: { sheet: SheetData }) {
         ) : null}
         <div className="mt-5 flex gap-3">
           <Button look="main" type="submit" disabled={isLoading || reason.trim() === ''}>
-            Free it
+            {say('floor:moveOnNow')}
           </Button>
           <Dialog.Close asChild>
-            <Button>Not now</Button>
+            <Button>{say('common:cancel')}</Button>
           </Dialog.Close>
         </div>
       </form>

@@ -1,4 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
+import { priorityInWords } from '@tolvek/core/request';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
@@ -10,7 +11,8 @@ import { Trace } from '../ui/Trace.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { Why } from '../ui/Why.tsx';
 import { meApi } from '../wire/me.ts';
-import { problemOf } from '../wire/problem.ts';
+import { problemOf, refusalInWords } from '../wire/problem.ts';
+import { say, told } from '../wire/words.ts';
 import { floorApi } from './endpoints.ts';
 import { Freeing, Rerouting } from './Rerouting.tsx';
 import { SheetFields } from './SheetFields.tsx';
@@ -31,57 +33,61 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
         <Trouble error={error} again={refetch} />
       </>
     );
-  if (!sheet) return <p className="text-soft">Opening {number} …</p>;
-  const routed = sheet.hops[1]?.label ?? '';
+  if (!sheet) return <p className="text-soft">{say('floor:opening', { number })}</p>;
   return (
     <article>
       <div className="flex items-baseline justify-between gap-3">
         <p className="font-mono text-[12.5px] text-soft">
-          {sheet.number} · {sheet.trial ? 'trial request' : `release ${sheet.release}`} ·{' '}
-          {sheet.door === null ? 'made by the desk' : `${sheet.door} door`}
+          {sheet.number} ·{' '}
+          {sheet.trial ? say('floor:trialRequest') : say('floor:releaseNo', { release: sheet.release })} ·{' '}
+          {sheet.door === null
+            ? say('floor:madeByDesk')
+            : say(sheet.door === 'staff' ? 'floor:staffDoor' : 'floor:outsideDoor')}
         </p>
         {close}
       </div>
       <h2 className="mt-1 text-[21px]">{sheet.subject}</h2>
       <p className="mb-4 text-soft">
-        {sheet.requester.name || 'Nobody is named'}
-        {sheet.requester.outside ? ', from outside' : ''}
-        {sheet.onBehalf ? `, for ${sheet.onBehalf}` : ''}
-        {sheet.enteredBy ? `, entered by ${sheet.enteredBy}` : ''}
+        {sheet.requester.name || say('floor:nobodyNamed')}
+        {sheet.requester.outside ? say('floor:fromOutside') : ''}
+        {sheet.onBehalf ? say('floor:onBehalf', { name: sheet.onBehalf }) : ''}
+        {sheet.enteredBy ? say('floor:enteredBy', { name: sheet.enteredBy }) : ''}
       </p>
-      {sheet.routing ? <Trace hops={sheet.hops} reasons={{ [routed]: <WhyRouted routing={sheet.routing} /> }} /> : null}
+      {sheet.routing ? <Trace hops={sheet.hops} reasons={{ routed: <WhyRouted routing={sheet.routing} /> }} /> : null}
       <Acts sheet={sheet} reload={refetch} />
       <dl className="mt-4 grid grid-cols-[128px_1fr] [&>*]:border-b [&>*]:border-rule [&>*]:py-1.5 [&>dt]:text-soft">
-        <dt>Stage</dt>
+        <dt>{say('floor:col.stage')}</dt>
         <dd className="flex items-baseline">
           <StageMark phase={sheet.stage.phase} role={sheet.stage.role} />
           {sheet.stage.label}
         </dd>
         {sheet.thing ? (
           <>
-            <dt>Kept by</dt>
+            <dt>{say('floor:col.team')}</dt>
             <dd>{sheet.team}</dd>
           </>
         ) : (
           <>
-            <dt>Due</dt>
+            <dt>{say('floor:col.due')}</dt>
             <dd>
-              {sheet.dueWords}{' '}
-              <Why about="When it is due">
+              {sheet.due ? say('floor:dueAt', { due: sheet.due }) : ''}{' '}
+              <Why about={say('floor:whyDue')}>
                 <ul className="list-disc pl-4">
                   {sheet.dueWhy.map((line) => (
-                    <li key={line}>{line}</li>
+                    <li key={told(line)}>{told(line)}</li>
                   ))}
                 </ul>
               </Why>
               <div className="mt-1 max-w-56">{sheet.fuse ? <Fuse fuse={sheet.fuse} /> : null}</div>
             </dd>
-            <dt>Team</dt>
+            <dt>{say('floor:col.team')}</dt>
             <dd>
-              {sheet.team}, {sheet.priority} priority{' '}
+              {say('floor:teamPriority', { team: sheet.team, priority: priorityInWords(sheet.priority ?? 'normal') })}{' '}
               {sheet.routing ? (
                 <Why
-                  about={sheet.routing.row === null ? 'The routing table decided' : `Row ${sheet.routing.row} decided`}
+                  about={
+                    sheet.routing.row === null ? say('floor:byTable') : say('floor:byRow', { row: sheet.routing.row })
+                  }
                 >
                   <WhyRouted routing={sheet.routing} />
                 </Why>
@@ -95,11 +101,13 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
             <dt>{sheet.approval.label}</dt>
             <dd>
               {sheet.approval.state === 'waiting'
-                ? `Waits for one of: ${sheet.approval.group}`
-                : `${sheet.approval.state === 'approved' ? 'Approved' : 'Refused'} by ${sheet.approval.decidedBy ?? '—'}`}
-              {sheet.approval.comment ? <span className="block text-soft">“{sheet.approval.comment}”</span> : null}
+                ? say('floor:waitsForOneOf', { group: sheet.approval.group })
+                : say(DECIDED[sheet.approval.state], { by: sheet.approval.decidedBy ?? '—' })}
+              {sheet.approval.comment ? (
+                <span className="block text-soft">{say('floor:quoted', { text: sheet.approval.comment })}</span>
+              ) : null}
               {sheet.approval.state === 'waiting' && sheet.approval.whyNot ? (
-                <span className="block text-soft">{sheet.approval.whyNot}</span>
+                <span className="block text-soft">{told(sheet.approval.whyNot)}</span>
               ) : null}
             </dd>
           </>
@@ -117,7 +125,7 @@ function Pointing({ sheet }: { sheet: SheetData }) {
   if (sheet.pointing.length === 0) return null;
   return (
     <>
-      <h3 className="section-head mt-6">Named by</h3>
+      <h3 className="section-head mt-6">{say('floor:referring')}</h3>
       <ul>
         {sheet.pointing.map((each) => (
           <li key={`${each.number} ${each.field}`} className="grid grid-cols-[128px_1fr] border-b border-rule py-1.5">
@@ -139,13 +147,13 @@ function Acts({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
   const [assign, assigning] = floorApi.useAssignMutation();
   const [decide, deciding] = floorApi.useDecideMutation();
   const { number, version } = sheet;
-  const told = (error: unknown): void => {
+  const refused = (error: unknown): void => {
     const problem = problemOf(error);
     if (problem.status === 412) reload();
-    toast.error(problem.detail);
+    toast.error(refusalInWords(problem));
   };
-  const move = (stage: string) => moveStage({ number, version, body: { stage } }).unwrap().catch(told);
-  const give = (person: string | null) => assign({ number, version, body: { person } }).unwrap().catch(told);
+  const move = (stage: string) => moveStage({ number, version, body: { stage } }).unwrap().catch(refused);
+  const give = (person: string | null) => assign({ number, version, body: { person } }).unwrap().catch(refused);
   const busy = moving.isLoading || assigning.isLoading;
   const mine = sheet.handler?.id === me?.person?.id;
   const canTake =
@@ -164,8 +172,8 @@ function Acts({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
               if (!('error' in done))
                 toast(
                   done.data?.state === 'approved'
-                    ? `${number} is approved.`
-                    : `${number} is refused; the requester has been told why.`,
+                    ? say('floor:nowApproved', { number })
+                    : say('floor:nowRefused', { number }),
                 );
             }}
           />
@@ -174,7 +182,7 @@ function Acts({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
       <div className="flex flex-wrap items-center gap-2">
         {canTake ? (
           <Button look={sheet.handler ? 'plain' : 'main'} disabled={busy} onClick={() => give(me?.person?.id ?? null)}>
-            Take it
+            {say('floor:makeMeHandler')}
           </Button>
         ) : null}
         {first ? (
@@ -198,22 +206,20 @@ function Acts({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
       {sheet.notNow.length > 0 ? (
         <ul className="mt-2 text-[13.5px] text-soft">
           {sheet.notNow.map((each) => (
-            <li key={each.label}>
-              Not yet to “{each.label}”: {each.whyNot}
-            </li>
+            <li key={each.label}>{say('floor:notYetTo', { stage: each.label, why: each.whyNot })}</li>
           ))}
         </ul>
       ) : null}
       {sheet.thing ? null : (
         <label className="mt-3 flex items-center gap-3">
-          <span className="w-[116px] text-soft">Handler</span>
+          <span className="w-[116px] text-soft">{say('floor:handler')}</span>
           <select
             className="input max-w-56 py-1"
             value={sheet.handler?.id ?? ''}
             disabled={busy}
             onChange={(event) => give(event.target.value || null)}
           >
-            <option value="">Nobody yet</option>
+            <option value="">{say('floor:nobodyYet')}</option>
             {sheet.handler && !sheet.assignable.some((person) => person.id === sheet.handler?.id) ? (
               <option value={sheet.handler.id}>{sheet.handler.name}</option>
             ) : null}
@@ -240,19 +246,36 @@ function likelihood(sheet: SheetData, phase: (typeof ORDER)[number]): number {
   return phase === wanted ? 9 : phase === 'arrived' ? 0 : ORDER.indexOf(phase);
 }
 
-/** What moving to a stage is called: with its name, where another move would be called the same. */
-function verb(stage: { label: string; phase: string }, { stage: { phase: from }, moves, thing }: SheetData): string {
-  if (thing) return stage.label;
-  const called = (word: string): string =>
-    moves.filter((each) => each.phase === stage.phase).length > 1 ? `${word}, ${stage.label.toLowerCase()}` : word;
-  switch (stage.phase) {
+const DECIDED = {
+  waiting: 'floor:withdrawnBy',
+  approved: 'floor:approvedBy',
+  refused: 'floor:refusedBy',
+  withdrawn: 'floor:withdrawnBy',
+} as const;
+
+/**
+ * What moving to a stage is called: with its name, where another move would be called the same, and with
+ * whether the requester gets an email of it.
+ */
+function verb({ label: stage, phase }: { label: string; phase: string }, sheet: SheetData): string {
+  const { moves, thing, trial, requester } = sheet;
+  if (thing) return say('floor:act.mark', { stage });
+  const tells = !trial && requester.name !== '' && tellsRequester(phase, sheet.stage.phase);
+  const called = (act: string): string =>
+    moves.filter((each) => each.phase === phase).length > 1 ? say('floor:act.withStage', { act, stage }) : act;
+  switch (phase) {
     case 'working':
-      return called(from === 'arrived' ? 'Start work' : 'Go on');
+      if (sheet.stage.phase === 'arrived') return called(say('floor:act.start'));
+      if (sheet.stage.phase === 'finished') return called(say('floor:act.reopen'));
+      return called(say(tells ? 'floor:act.resumeTell' : 'floor:act.resume'));
     case 'paused':
-      return `Pause, ${stage.label.toLowerCase()}`;
+      return say(tells ? 'floor:act.pauseTell' : 'floor:act.pause', { stage });
     case 'finished':
-      return called('Finish');
+      return called(say(tells ? 'floor:act.finishTell' : 'floor:act.finish'));
     default:
-      return called('Put back');
+      return say(tells ? 'floor:act.backTell' : 'floor:act.back', { stage });
   }
 }
+
+/** As notices follow a move: of an end, of a pause, and of the end of a pause. */
+const tellsRequester = (to: string, from: string): boolean => to === 'finished' || to === 'paused' || from === 'paused';

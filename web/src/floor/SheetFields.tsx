@@ -22,7 +22,8 @@ import { uploadFile } from '../fields/uploadFile.ts';
 import { Button } from '../ui/Button.tsx';
 import { ColourMark } from '../ui/ColourMark.tsx';
 import { Why } from '../ui/Why.tsx';
-import { problemOf } from '../wire/problem.ts';
+import { problemOf, refusalInWords } from '../wire/problem.ts';
+import { say, told } from '../wire/words.ts';
 import { floorApi } from './endpoints.ts';
 
 type SheetData = AnswerOf<'sheet'>;
@@ -46,14 +47,14 @@ export function SheetFields({ sheet, reload }: { sheet: SheetData; reload: () =>
       references: [...sheet.references, ...chosen],
       offers: (field, find) => ask({ number: sheet.number, body: { field, find } }).unwrap(),
       know: (known) => setChosen((before) => [...before, known]),
-      upload: (field, file, told) =>
-        uploadFile(`/api/requests/${encodeURIComponent(sheet.number)}/uploads`, field, file, told),
+      upload: (field, file, arrived) =>
+        uploadFile(`/api/requests/${encodeURIComponent(sheet.number)}/uploads`, field, file, arrived),
     }),
     [sheet, chosen, ask],
   );
   return (
     <AroundFieldsProvider value={around}>
-      <h3 className="section-head mt-6">Asked</h3>
+      <h3 className="section-head mt-6">{say('floor:answers')}</h3>
       {asked.map((field) => (
         <SheetField key={field.key} sheet={sheet} field={field} reload={reload} />
       ))}
@@ -61,19 +62,19 @@ export function SheetFields({ sheet, reload }: { sheet: SheetData; reload: () =>
         <div key={hidden.label} className="grid grid-cols-[128px_1fr] border-b border-rule py-1.5">
           <span className="text-soft">{hidden.label}</span>
           <span className="text-soft">
-            hidden from you <Why about={hidden.label}>{hidden.rule}.</Why>
+            {say('floor:hiddenFromYou')} <Why about={hidden.label}>{told(hidden.rule)}</Why>
           </span>
         </div>
       ))}
-      {computed.length > 0 ? <h3 className="section-head mt-6">Computed</h3> : null}
+      {computed.length > 0 ? <h3 className="section-head mt-6">{say('floor:computed')}</h3> : null}
       {computed.map((field) => (
         <SheetField key={field.key} sheet={sheet} field={field} reload={reload} />
       ))}
-      {brought.length > 0 ? <h3 className="section-head mt-6">Given and brought along</h3> : null}
+      {brought.length > 0 ? <h3 className="section-head mt-6">{say('floor:givenAndCarried')}</h3> : null}
       {brought.map((field) => (
         <SheetField key={field.key} sheet={sheet} field={field} reload={reload} />
       ))}
-      {desk.length > 0 ? <h3 className="section-head mt-6">Desk-only</h3> : null}
+      {desk.length > 0 ? <h3 className="section-head mt-6">{say('floor:staffOnly')}</h3> : null}
       {desk.map((field) => (
         <SheetField key={field.key} sheet={sheet} field={field} reload={reload} />
       ))}
@@ -110,7 +111,7 @@ function SheetField({ sheet, field, reload }: { sheet: SheetData; field: Visible
           <References
             sheet={sheet}
             ids={Array.isArray(field.value) ? (field.value as readonly string[]) : [String(field.value)]}
-            shown={field.shown}
+            shown={told(field.shown)}
           />
         ) : type?.kind === 'line-items' && Array.isArray(field.value) ? (
           <span className="col-span-2 col-start-1 row-start-2 block overflow-x-auto">
@@ -119,7 +120,7 @@ function SheetField({ sheet, field, reload }: { sheet: SheetData; field: Visible
         ) : (
           <span className="break-words whitespace-pre-line">
             <ColourMark colour={colourOf(type, field.value)} />
-            {field.shown || <span className="text-soft">empty</span>}
+            {field.shown ? told(field.shown) : <span className="text-soft">{say('floor:emptyValue')}</span>}
           </span>
         )}
         {field.writable && type ? (
@@ -127,13 +128,13 @@ function SheetField({ sheet, field, reload }: { sheet: SheetData; field: Visible
             type="button"
             className="pl-2 text-[13px] text-green opacity-0 group-hover:opacity-100 focus-visible:opacity-100"
             onClick={() => setEditing(toWorkOn(type, field.value))}
-            aria-label={`Change ${field.label}`}
+            aria-label={say('floor:changeField', { label: field.label })}
           >
-            change
+            {say('floor:change')}
           </button>
         ) : (
           <span className="pl-2 text-[13px] text-soft">
-            {field.source === 'asked' || field.source === 'desk-only' ? 'read only' : ''}
+            {field.source === 'asked' || field.source === 'desk-only' ? say('floor:readOnly') : ''}
           </span>
         )}
         {kept?.warnings.map(({ field: at, text }) => (
@@ -174,14 +175,15 @@ function SheetField({ sheet, field, reload }: { sheet: SheetData; field: Visible
       />
       {problem ? (
         <p id={`${id}-problem`} role="alert" className="mt-1 text-brick">
-          {problem.problems?.map((each) => `${each.message} ${each.fix}`).join(' ') ?? problem.detail}
+          {problem.problems?.map((each) => `${told(each.message)} ${told(each.fix)}`).join(' ') ??
+            refusalInWords(problem)}
         </p>
       ) : null}
       <div className="mt-2 flex gap-2">
         <Button type="submit" look="main" disabled={isLoading}>
-          Keep
+          {say('common:save')}
         </Button>
-        <Button onClick={stop}>Leave as it was</Button>
+        <Button onClick={stop}>{say('common:cancel')}</Button>
       </div>
     </form>
   );

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Button } from '../ui/Button.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { DeskMoment } from '../wire/DeskMoment.tsx';
+import { say, told } from '../wire/words.ts';
 import { floorApi } from './endpoints.ts';
 
 type SheetData = AnswerOf<'sheet'>;
@@ -14,7 +15,7 @@ type SheetData = AnswerOf<'sheet'>;
 export function SheetHistory({ sheet }: { sheet: SheetData }) {
   return (
     <>
-      <h3 className="section-head mt-6">History</h3>
+      <h3 className="section-head mt-6">{say('floor:history')}</h3>
       <ol>
         {sheet.history.map((entry) => (
           <li key={entry.id} className="border-b border-rule py-2">
@@ -22,11 +23,12 @@ export function SheetHistory({ sheet }: { sheet: SheetData }) {
               <span>{entry.who}</span>
               <DeskMoment at={entry.at} />
             </p>
-            <p>{entry.what}</p>
+            <p>{told(entry.what)}</p>
             {entry.changes.map((change) => (
               <p key={change.label} className="text-[13px]">
-                {change.label}: <span className="text-soft">{change.before || 'empty'}</span> →{' '}
-                {change.after || 'empty'}
+                {change.label}:{' '}
+                <span className="text-soft">{change.before ? told(change.before) : say('floor:emptyValue')}</span> →{' '}
+                {change.after ? told(change.after) : say('floor:emptyValue')}
               </p>
             ))}
             {entry.comment ? (
@@ -55,7 +57,7 @@ function Write({ number }: { number: string }) {
   return (
     <div className="mt-4">
       <label htmlFor="write" className="font-semibold">
-        Write
+        {say('floor:noteOrMessage')}
       </label>
       <textarea
         id="write"
@@ -67,10 +69,10 @@ function Write({ number }: { number: string }) {
       {error ? <Trouble error={error} /> : null}
       <div className="mt-2 flex gap-2">
         <Button disabled={idle} onClick={() => post('internal')}>
-          Note for the desk
+          {say('floor:saveNote')}
         </Button>
         <Button disabled={idle} onClick={() => post('requester')}>
-          Send to the requester
+          {say('floor:sendToRequester')}
         </Button>
       </div>
     </div>

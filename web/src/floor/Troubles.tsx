@@ -1,7 +1,8 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { toast } from 'sonner';
 import { Button } from '../ui/Button.tsx';
-import { problemOf } from '../wire/problem.ts';
+import { problemOf, refusalInWords } from '../wire/problem.ts';
+import { say, told } from '../wire/words.ts';
 import { floorApi } from './endpoints.ts';
 
 /** What keeps the desk from all of its work, and emails that did not go, before anything else. */
@@ -11,19 +12,18 @@ export function Troubles({ troubles, failedLetters }: Pick<AnswerOf<'trays'>, 't
   const again = (): void => {
     sendAgain()
       .unwrap()
-      .then(({ letters }) =>
-        toast(letters === 1 ? 'We are sending one email again.' : `We are sending ${letters} emails again.`),
-      )
-      .catch((error: unknown) => toast.error(problemOf(error).detail));
+      .then(({ letters }) => toast(say('floor:sendingAgain', { count: letters })))
+      .catch((error: unknown) => toast.error(refusalInWords(problemOf(error))));
   };
   return (
-    <section aria-label="What is wrong" className="mx-[22px] mb-3 border-l-[3px] border-brick py-1 pl-4">
+    <section aria-label={say('floor:wrong')} className="mx-[22px] mb-3 border-l-[3px] border-brick py-1 pl-4">
       {troubles.map((trouble) => (
-        <p key={trouble.words} role="alert">
+        <p key={trouble.what} role="alert">
           <b className="text-brick">
-            <span aria-hidden="true">▲ </span>Something is wrong.
+            <span aria-hidden="true">▲ </span>
+            {say('floor:somethingWrong')}
           </b>{' '}
-          {trouble.words}
+          {told(trouble.words)}
         </p>
       ))}
       {failedLetters > 0 ? (
@@ -31,12 +31,11 @@ export function Troubles({ troubles, failedLetters }: Pick<AnswerOf<'trays'>, 't
           <span>
             <b className="text-brick">
               <span aria-hidden="true">▲ </span>
-              {failedLetters === 1 ? 'One email was not delivered' : `${failedLetters} emails were not delivered`}
-            </b>{' '}
-            after seven tries.
+              {say('floor:notDelivered', { count: failedLetters })}
+            </b>
           </span>
           <Button look="plain" disabled={isLoading} onClick={again}>
-            {failedLetters === 1 ? 'Send it again' : 'Send them again'}
+            {say('floor:sendAgain', { count: failedLetters })}
           </Button>
         </p>
       ) : null}

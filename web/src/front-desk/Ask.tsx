@@ -2,6 +2,7 @@ import type { AnswerOf } from '@tolvek/contract';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
+import { say, told } from '../wire/words.ts';
 import { Column } from './Column.tsx';
 import { frontDeskApi } from './endpoints.ts';
 import { FillIn } from './FillIn.tsx';
@@ -28,7 +29,7 @@ export function Ask() {
   if (!door || (token && !behind))
     return (
       <Column>
-        <p className="text-soft">Opening the form …</p>
+        <p className="text-soft">{say('desk:openingForm')}</p>
       </Column>
     );
   return (
@@ -53,12 +54,12 @@ function Refusal({ door }: { door: AnswerOf<'door'> }) {
   const mustSignIn = door.why === 'sign-in';
   return (
     <>
-      <p className="mt-4">{door.refusal}</p>
+      <p className="mt-4">{door.refusal === null ? null : told(door.refusal)}</p>
       <p className="mt-5">
         {mustSignIn ? (
-          <Link to={`/sign-in?back=/ask/${door.slug}`}>Sign in</Link>
+          <Link to={`/sign-in?back=/ask/${door.slug}`}>{say('common:signIn')}</Link>
         ) : (
-          <Link to="/">See what else can be asked</Link>
+          <Link to="/">{say('desk:seeOtherForms')}</Link>
         )}
       </p>
     </>

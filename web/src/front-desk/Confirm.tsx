@@ -1,8 +1,10 @@
 import { Link, useNavigate, useParams } from 'react-router';
 import { Button } from '../ui/Button.tsx';
+import { Rich } from '../ui/Rich.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { problemOf } from '../wire/problem.ts';
+import { say, told } from '../wire/words.ts';
 import { Column } from './Column.tsx';
 import { frontDeskApi } from './endpoints.ts';
 
@@ -12,7 +14,7 @@ import { frontDeskApi } from './endpoints.ts';
  */
 export function Confirm() {
   const { token = '' } = useParams();
-  useTitle('Confirm your address');
+  useTitle(say('desk:confirmTitle'));
   const [confirm, { data: sent, error: failed, isLoading }] = frontDeskApi.useConfirmMutation();
   const [giveBack, goingBack] = frontDeskApi.useBackToAnswersMutation();
   const navigate = useNavigate();
@@ -26,21 +28,21 @@ export function Confirm() {
   if (sent) {
     return (
       <Column>
-        <h1 className="text-[28px]">Thank you. Your request is with us.</h1>
+        <h1 className="text-[28px]">{say('desk:thanksArrived')}</h1>
         <p className="mt-3">
-          Its number is <b className="font-mono">{sent.number}</b>.{' '}
-          {sent.dueWords ? `You hear from us by ${sent.dueWords}. ` : ''}A letter with a link to it is on its way to
-          you.
+          <Rich text="desk:yourNumber" filled={{ number: <b className="font-mono">{sent.number}</b> }} />{' '}
+          {sent.due ? `${say('desk:planToFinish', { due: sent.due })} ` : ''}
+          {say('desk:linkByEmail')}
         </p>
         <p className="mt-5">
-          <Link to={`/follow/${sent.follow}`}>See how it stands</Link>
+          <Link to={`/follow/${sent.follow}`}>{say('desk:followRequest')}</Link>
         </p>
       </Column>
     );
   }
   return (
     <Column>
-      <h1 className="text-[28px]">Confirm your address</h1>
+      <h1 className="text-[28px]">{say('desk:confirmTitle')}</h1>
       {error || failed ? (
         <div className="mt-5">
           <Trouble error={failed ?? error} />
@@ -48,28 +50,25 @@ export function Confirm() {
             <>
               <ul className="mt-3 list-disc pl-5">
                 {problemOf(failed).problems?.map(({ field, message, fix }) => (
-                  <li key={`${field} ${message}`}>
-                    {message} {fix}
+                  <li key={`${field} ${told(message)}`}>
+                    {told(message)} {told(fix)}
                   </li>
                 ))}
               </ul>
-              <p className="mt-4">
-                Nothing was sent. What you typed is kept: change it, and send it again. A new letter asks you to confirm
-                it then.
-              </p>
+              <p className="mt-4">{say('desk:changeThenConfirm')}</p>
               <Button
                 look="main"
                 disabled={goingBack.isLoading}
                 className="mt-5 min-h-12 px-7 text-[16px]"
                 onClick={goBack}
               >
-                Change your answers
+                {say('desk:changeAnswers')}
               </Button>
               {goingBack.error ? <Trouble error={goingBack.error} /> : null}
             </>
           ) : (
             <p className="mt-5">
-              <Link to="/">To the Front desk</Link>
+              <Link to="/">{say('common:toFrontDesk')}</Link>
             </p>
           )}
         </div>
@@ -77,8 +76,10 @@ export function Confirm() {
       {data && !failed ? (
         <>
           <p className="mt-3">
-            “{data.form}”, asked by {data.name}. With this click you confirm that{' '}
-            <b className="break-words">{data.email}</b> is yours, and your request is sent.
+            <Rich
+              text="desk:toConfirm"
+              filled={{ name: data.name, form: data.form, email: <b className="break-words">{data.email}</b> }}
+            />
           </p>
           <Button
             look="main"
@@ -86,7 +87,7 @@ export function Confirm() {
             className="mt-6 min-h-12 px-7 text-[16px]"
             onClick={() => confirm({ token })}
           >
-            {isLoading ? 'Sending …' : 'Confirm and send'}
+            {isLoading ? say('desk:sending') : say('desk:confirmAndSend')}
           </Button>
         </>
       ) : null}

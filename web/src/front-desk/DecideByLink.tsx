@@ -6,6 +6,7 @@ import { Facts } from '../ui/Facts.tsx';
 import { Trace } from '../ui/Trace.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
+import { say } from '../wire/words.ts';
 import { Column } from './Column.tsx';
 import { frontDeskApi } from './endpoints.ts';
 
@@ -17,16 +18,15 @@ export function DecideByLink() {
   const [decided, setDecided] = useState<AnswerOf<'decideByLink'> | null>(null);
   const { data, error } = frontDeskApi.useDecisionLinkQuery({ token }, { skip: decided !== null });
   const [decide, { isLoading, error: failed }] = frontDeskApi.useDecideByLinkMutation();
-  useTitle(data ? `Decide: ${data.subject}` : 'Decide');
+  useTitle(data ? say('desk:approveOrRefuse', { subject: data.subject }) : say('desk:approveOrRefuseTitle'));
   if (decided) {
     return (
       <Column>
-        <h1 className="text-[28px]">{decided.state === 'approved' ? 'Approved.' : 'Not approved.'}</h1>
+        <h1 className="text-[28px]">{decided.state === 'approved' ? say('desk:approved') : say('desk:notApproved')}</h1>
         <p className="mt-3">
           {decided.state === 'approved'
-            ? `${decided.number} goes to the team that works on it; the requester has been told.`
-            : `${decided.number} ends here; the requester has been told, with your reason.`}{' '}
-          You can close this page.
+            ? say('desk:approvedGoesOn', { number: decided.number })
+            : say('desk:refusedEnds', { number: decided.number })}
         </p>
       </Column>
     );
@@ -38,11 +38,11 @@ export function DecideByLink() {
           <>
             <Trouble error={error} />
             <p className="mt-5">
-              <Link to="/">To the Front desk</Link>
+              <Link to="/">{say('common:toFrontDesk')}</Link>
             </p>
           </>
         ) : (
-          <p className="text-soft">Opening …</p>
+          <p className="text-soft">{say('desk:openingRequestFor')}</p>
         )}
       </Column>
     );
@@ -53,8 +53,8 @@ export function DecideByLink() {
       </p>
       <h1 className="mt-1 text-[28px]">{data.subject}</h1>
       <p className="mt-2 text-soft">
-        {data.requester} asks. You decide as {data.step.toLowerCase()}, {data.approver}.{' '}
-        {data.dueWords ? `Due ${data.dueWords}.` : ''}
+        {say('desk:sentThis', { requester: data.requester })} {say('desk:pleaseDecide', { approver: data.approver })}{' '}
+        {data.due ? say('desk:dueAt', { due: data.due }) : ''}
       </p>
       <div className="mt-5">
         <Trace hops={data.hops} />

@@ -1,5 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { CONTACT_LABELS, contactProblems } from '@tolvek/core/door';
+import { CONTACT_LABELS, contactProblems, isContactField } from '@tolvek/core/door';
 import type { KnownRequest, Problem, RawAnswers } from '@tolvek/core/register';
 import { lazy, Suspense, useCallback, useEffect, useMemo, useReducer, useRef, useState } from 'react';
 import { inputId } from '../fields/AskedQuestion.tsx';
@@ -9,7 +9,9 @@ import { cellId } from '../fields/LineItemsInput.tsx';
 import { ProblemLine } from '../fields/ProblemLine.tsx';
 import { uploadFile } from '../fields/uploadFile.ts';
 import { Button } from '../ui/Button.tsx';
+import { RefusalSaid } from '../ui/Trouble.tsx';
 import { problemOf } from '../wire/problem.ts';
+import { say, told } from '../wire/words.ts';
 import { frontDeskApi } from './endpoints.ts';
 import { allProblems, begun, factsWith, filled, hasTyped, isTold, knownAnswers, withoutBlanks } from './filling.ts';
 import { GoOnLater } from './GoOnLater.tsx';
@@ -146,7 +148,7 @@ export function FillIn({
     requestAnimationFrame(() => focusOn(problem));
   };
 
-  if (sent) return <Sent sent={sent} again={() => location.reload()} />;
+  if (sent) return <Sent slug={slug} sent={sent} again={() => location.reload()} />;
   const listed = tried
     ? problems
     : passed >= at
@@ -158,6 +160,8 @@ export function FillIn({
       question.asks || (form.fields.find((field) => field.key === question.field)?.label ?? question.field),
     ]),
   );
+  const labelOf = (field: string): string =>
+    isContactField(field) ? say(CONTACT_LABELS[field]) : (labels.get(field) ?? field);
   const general = completion.warnings.filter((said) => said.field === 'form');
   if (printing && state === 'ready')
     return (
@@ -176,14 +180,12 @@ export function FillIn({
       {form.intro && at === 0 ? <p className="mt-2 whitespace-pre-line text-soft">{form.intro}</p> : null}
       {pages.length > 1 ? (
         <div className="mt-4">
-          <p className="text-[14px] text-soft">
-            Page {at + 1} of {pages.length}
-          </p>
+          <p className="text-[14px] text-soft">{say('desk:pageOf', { page: at + 1, pages: pages.length })}</p>
           <progress
             className="mt-1 block h-1.5 w-full"
             max={pages.length}
             value={at + 1}
-            aria-label={`Page ${at + 1} of ${pages.length}`}
+            aria-label={say('desk:pageOf', { page: at + 1, pages: pages.length })}
           />
         </div>
       ) : null}
@@ -198,31 +200,28 @@ export function FillIn({
       <div ref={summary} tabIndex={-1} className="outline-none">
         {refused && !refused.problems ? (
           <div role="alert" className="mt-5 border-l-[3px] border-brick bg-brick-wash px-4 py-3">
-            <p className="font-semibold">{refused.title}</p>
-            <p>{refused.detail}</p>
+            <RefusalSaid problem={refused} />
             {refused.type.endsWith('form-changed') ? (
               <Button className="mt-3" onClick={reload}>
-                Load the new form
+                {say('desk:loadNewForm')}
               </Button>
             ) : null}
           </div>
         ) : null}
         {listed.length > 0 ? (
           <div role="alert" className="mt-5 border-l-[3px] border-brick bg-brick-wash px-4 py-3">
-            <p className="font-semibold">
-              {listed.length === 1 ? 'One answer needs another look' : `${listed.length} answers need another look`}
-            </p>
+            <p className="font-semibold">{say('desk:correctAnswers', { count: listed.length })}</p>
             <ul className="mt-1 list-disc pl-5">
               {listed.map((problem) => (
-                <li key={`${problem.field} ${problem.message}`}>
+                <li key={`${problem.field} ${told(problem.message)}`}>
                   {problem.field === 'form' ? (
-                    problem.message
+                    told(problem.message)
                   ) : (
                     <a href={`#${inputId(problem.field)}`} onClick={(event) => jump(event, problem)}>
-                      {lineFor(problem, CONTACT_LABELS[problem.field] ?? labels.get(problem.field) ?? problem.field)}
+                      {lineFor(told(problem.message), labelOf(problem.field))}
                     </a>
                   )}{' '}
-                  {problem.fix}
+                  {told(problem.fix)}
                 </li>
               ))}
             </ul>
@@ -251,18 +250,18 @@ export function FillIn({
       </AroundFieldsProvider>
       {door.kind === 'outside' && isLast ? (
         <>
-          <h2 className="section-head mt-9">Who asks?</h2>
+          <h2 className="section-head mt-9">{say('desk:yourDetails')}</h2>
           {(['name', 'email'] as const).map((part) => {
             const problem = shownProblem(`contact.${part}`);
             const id = inputId(`contact.${part}`);
             return (
               <div key={part} className="mt-5">
                 <label htmlFor={id} className="block font-semibold">
-                  {CONTACT_LABELS[`contact.${part}`]}
+                  {say(CONTACT_LABELS[`contact.${part}`])}
                 </label>
                 {part === 'email' ? (
                   <p id={`${id}-help`} className="mt-0.5 text-[0.93em] text-soft">
-                    We send a link there to confirm it; your request goes out with that click.
+                    {say('desk:emailHint')}
                   </p>
                 ) : null}
                 <input
@@ -285,7 +284,7 @@ export function FillIn({
       <div className="mt-8 flex flex-wrap items-center gap-x-5 gap-y-3 print:hidden">
         {at > 0 ? (
           <Button className="min-h-12 px-5 text-[16px]" onClick={() => turnTo(at - 1)}>
-            Back
+            {say('desk:previousPage')}
           </Button>
         ) : null}
         <Button
@@ -294,20 +293,19 @@ export function FillIn({
           disabled={isLoading || state !== 'ready'}
           className="min-h-12 px-7 text-[16px]"
         >
-          {isLoading ? 'Sending …' : state === 'loading' ? 'One moment …' : isLast ? 'Send' : 'Go on'}
+          {isLoading
+            ? say('desk:sending')
+            : state === 'loading'
+              ? say('desk:oneMoment')
+              : isLast
+                ? door.kind === 'outside'
+                  ? say('desk:sendAndConfirm')
+                  : say('desk:sendRequest')
+                : say('desk:nextPage')}
         </Button>
-        {state === 'failed' ? (
-          <p className="text-brick">
-            A part of this page could not be loaded. What you typed is kept: check the connection and load the page
-            again.
-          </p>
-        ) : null}
+        {state === 'failed' ? <p className="text-brick">{say('desk:partNotLoaded')}</p> : null}
         <span className="text-[14px] text-soft" aria-live="polite">
-          {isKept
-            ? atDesk
-              ? 'Kept for you until you send it, on any device. '
-              : 'Kept on this device until you send it. '
-            : ''}
+          {isKept ? (atDesk ? say('desk:savedAnywhere') : say('desk:savedHere')) : ''}
           {isKept ? (
             <button
               type="button"
@@ -317,7 +315,7 @@ export function FillIn({
                 step({ does: 'clear', typed: { ...nothingTyped(), typedAt: Date.now() } });
               }}
             >
-              Clear it
+              {say('desk:deleteAnswers')}
             </button>
           ) : null}{' '}
           <button
@@ -327,7 +325,7 @@ export function FillIn({
             onFocus={() => void loadPrinted()}
             onClick={() => void loadPrinted().then(() => print())}
           >
-            Print it
+            {say('desk:printForm')}
           </button>
         </span>
       </div>
@@ -343,8 +341,8 @@ const keptFrom = (typed: KeptAnswers, form: OpenDoor['form']): RawAnswers =>
   withoutBlanks(knownAnswers(typed, form), form);
 
 /** A problem in the list names its question, once. */
-const lineFor = (problem: Problem, label: string): string =>
-  problem.message.includes(label) ? problem.message : `${label}${/[?!.]$/.test(label) ? '' : ':'} ${problem.message}`;
+const lineFor = (message: string, label: string): string =>
+  message.includes(label) ? message : `${label}${/[?!.]$/.test(label) ? '' : ':'} ${message}`;
 
 function focusOn({ field, place }: Problem): void {
   const id = inputId(field);

@@ -6,7 +6,7 @@ import { Facts } from '../ui/Facts.tsx';
 import { Trace } from '../ui/Trace.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
-import { DeskMoment } from '../wire/DeskMoment.tsx';
+import { say, told } from '../wire/words.ts';
 import { Column } from './Column.tsx';
 import { frontDeskApi } from './endpoints.ts';
 
@@ -64,7 +64,7 @@ function OwnRequest({ request, fileAt, error, again, send, sendError }: OwnReque
   if (!request)
     return (
       <Column>
-        {error ? <Trouble error={error} again={again} /> : <p className="text-soft">Opening your request …</p>}
+        {error ? <Trouble error={error} again={again} /> : <p className="text-soft">{say('desk:openingRequest')}</p>}
       </Column>
     );
   return (
@@ -75,22 +75,23 @@ function OwnRequest({ request, fileAt, error, again, send, sendError }: OwnReque
       <h1 className="mt-1 text-[28px]">{request.subject}</h1>
       <p className="mt-3 text-[18px]">
         <b>{request.stage}</b>
-        {request.promise ? <span className="text-soft">; {request.promise}</span> : null}
+        {request.promise ? <span className="text-soft"> · {told(request.promise)}</span> : null}
       </p>
       <div className="mt-5">
         <Trace hops={request.hops} />
       </div>
-      <h2 className="section-head mt-8">What you sent</h2>
+      <h2 className="section-head mt-8">{say('desk:yourAnswers')}</h2>
       <Facts facts={request.values.fields.filter((field) => field.shown !== '')} fileAt={fileAt} />
-      <h2 className="section-head mt-8">Messages</h2>
-      {request.messages.length === 0 ? (
-        <p className="py-3 text-soft">Nothing yet. What the desk writes to you stands here, and comes by letter too.</p>
-      ) : null}
+      <h2 className="section-head mt-8">{say('desk:messages')}</h2>
+      {request.messages.length === 0 ? <p className="py-3 text-soft">{say('desk:noMessages')}</p> : null}
       <ul>
         {request.messages.map((message) => (
           <li key={message.at + message.text} className="border-b border-rule py-3">
             <span className="text-[14px] text-soft">
-              {message.from}, <DeskMoment at={message.at} />
+              {say('desk:messageBy', {
+                from: message.mine ? say('desk:fromYou') : message.from || say('desk:fromUs'),
+                at: message.at,
+              })}
             </span>
             <p className="whitespace-pre-line">{message.text}</p>
           </li>
@@ -123,7 +124,7 @@ function Reply({ send }: { send: (text: string) => Promise<unknown> }) {
   return (
     <form onSubmit={post} className="mt-4">
       <label htmlFor="message" className="font-semibold">
-        Write to the desk
+        {say('desk:writeToUs')}
       </label>
       <textarea
         id="message"
@@ -133,7 +134,7 @@ function Reply({ send }: { send: (text: string) => Promise<unknown> }) {
         onChange={(event) => setText(event.target.value)}
       />
       <Button type="submit" className="mt-2 min-h-11 px-5" disabled={sending || text.trim() === ''}>
-        Send the message
+        {say('desk:sendMessage')}
       </Button>
     </form>
   );

@@ -1,7 +1,10 @@
+import type { AnswerOf } from '@tolvek/contract';
 import { Link } from 'react-router';
+import { Rich } from '../ui/Rich.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { meApi } from '../wire/me.ts';
+import { say, told } from '../wire/words.ts';
 import { Column } from './Column.tsx';
 import { frontDeskApi } from './endpoints.ts';
 
@@ -19,36 +22,36 @@ export function FrontDesk() {
   if (!data || !me)
     return (
       <Column>
-        <p className="text-soft">Opening the desk …</p>
+        <p className="text-soft">{say('desk:openingDesk')}</p>
       </Column>
     );
   const open = data.mine.filter((request) => !request.finished);
   const finished = data.mine.filter((request) => request.finished);
   return (
     <Column>
-      <h1 className="text-[28px]">What do you need?</h1>
+      <h1 className="text-[28px]">{say('desk:whatNeeded')}</h1>
       <p className="mt-1.5 text-soft">{[me.desk.name, me.desk.station].filter(Boolean).join(', ')}</p>
-      <h2 className="section-head mt-7">Ask</h2>
-      {data.forms.length === 0 ? <p className="py-3 text-soft">Nothing can be asked here at the moment.</p> : null}
+      <h2 className="section-head mt-7">{say('desk:startRequest')}</h2>
+      {data.forms.length === 0 ? <p className="py-3 text-soft">{say('desk:noForms')}</p> : null}
       <ul>
         {data.forms.map((form) => (
           <li key={form.slug} className="border-b border-rule py-3.5">
             <Link to={`/ask/${form.slug}`} className="subject text-[19px] no-underline hover:underline">
               {form.title}
             </Link>
-            <p className="mt-0.5 text-soft">{form.refusal ?? form.intro}</p>
+            <p className="mt-0.5 text-soft">{form.refusal === null ? form.intro : told(form.refusal)}</p>
           </li>
         ))}
       </ul>
       {data.begun.length > 0 ? (
         <>
-          <h2 className="section-head mt-8">Begun, not sent</h2>
+          <h2 className="section-head mt-8">{say('desk:unfinishedForms')}</h2>
           <ul>
             {data.begun.map((begun) => (
               <li key={begun.slug} className="flex items-baseline justify-between gap-3 border-b border-rule py-2.5">
                 <span>{begun.title}</span>
-                <Link to={`/ask/${begun.slug}`} aria-label={`Go on with ${begun.title}`}>
-                  Go on
+                <Link to={`/ask/${begun.slug}`} aria-label={say('desk:continueNamed', { title: begun.title })}>
+                  {say('desk:continueForm')}
                 </Link>
               </li>
             ))}
@@ -57,32 +60,26 @@ export function FrontDesk() {
       ) : null}
       {me.person ? (
         <>
-          <h2 className="section-head mt-8">Your requests</h2>
-          {data.mine.length === 0 ? (
-            <p className="py-3 text-soft">What you ask will stand here, with its number and where it is.</p>
-          ) : null}
+          <h2 className="section-head mt-8">{say('desk:yourRequests')}</h2>
+          {data.mine.length === 0 ? <p className="py-3 text-soft">{say('desk:noRequests')}</p> : null}
           <RequestList requests={open} />
           {finished.length > 0 ? (
             <details className="mt-4">
-              <summary className="text-soft">Finished ({finished.length})</summary>
+              <summary className="text-soft">{say('desk:finishedRequests', { n: finished.length })}</summary>
               <RequestList requests={finished} />
             </details>
           ) : null}
         </>
       ) : (
         <p className="mt-8 text-soft">
-          Asked before? Your letters hold the link to each of your requests. Staff <Link to="/sign-in">sign in</Link>.
+          <Rich text="desk:sentBefore" filled={{ signIn: <Link to="/sign-in">{say('common:signIn')}</Link> }} />
         </p>
       )}
     </Column>
   );
 }
 
-function RequestList({
-  requests,
-}: {
-  requests: readonly { number: string; subject: string; stage: string; finished: boolean; promise: string }[];
-}) {
+function RequestList({ requests }: { requests: AnswerOf<'frontDesk'>['mine'] }) {
   return (
     <ul>
       {requests.map((request) => (
@@ -92,7 +89,8 @@ function RequestList({
           </Link>
           <span className="font-mono text-[13px] text-soft">{request.number}</span>
           <span className="col-span-2 text-soft">
-            {request.promise ? `${request.stage}; ${request.promise}` : request.stage}
+            {request.stage}
+            {request.promise ? ` · ${told(request.promise)}` : null}
           </span>
         </li>
       ))}

@@ -1,7 +1,8 @@
 import type { RawAnswers } from '@tolvek/core/register';
 import { useState } from 'react';
 import { Button } from '../ui/Button.tsx';
-import { problemOf } from '../wire/problem.ts';
+import { problemOf, refusalInWords } from '../wire/problem.ts';
+import { say, told } from '../wire/words.ts';
 import { frontDeskApi } from './endpoints.ts';
 import type { KeptAnswers } from './keptAnswers.ts';
 
@@ -12,16 +13,12 @@ export function GoOnLater({ slug, answers, typed }: { slug: string; answers: Raw
   const [send, { isLoading, error, data }] = frontDeskApi.useSendKeptMutation();
   const problem = error ? problemOf(error) : null;
   if (data)
-    return (
-      <p className="mt-3 border-l-2 border-green pl-3.5">
-        The link is on its way to {data.email}. It works for fourteen days, on any device.
-      </p>
-    );
+    return <p className="mt-3 border-l-2 border-green pl-3.5">{say('desk:laterSent', { email: data.email })}</p>;
   if (!open)
     return (
       <p className="mt-3">
         <button type="button" className="min-h-6 text-[14px] underline" onClick={() => setOpen(true)}>
-          Go on later, or on another device
+          {say('desk:continueLater')}
         </button>
       </p>
     );
@@ -33,11 +30,9 @@ export function GoOnLater({ slug, answers, typed }: { slug: string; answers: Raw
   return (
     <div className="mt-4 border-l-2 border-green pl-3.5">
       <label htmlFor="go-on-email" className="block font-semibold">
-        Where shall we send the link?
+        {say('desk:laterWhere')}
       </label>
-      <p className="mt-0.5 text-[0.93em] text-soft">
-        Nothing is sent to the desk yet. Who has the link can read and change what you typed.
-      </p>
+      <p className="mt-0.5 text-[0.93em] text-soft">{say('desk:laterHint')}</p>
       <span className="mt-1.5 flex flex-wrap gap-2">
         <input
           id="go-on-email"
@@ -55,13 +50,14 @@ export function GoOnLater({ slug, answers, typed }: { slug: string; answers: Raw
           }}
         />
         <Button disabled={isLoading} onClick={ask}>
-          {isLoading ? 'Sending …' : 'Send me the link'}
+          {isLoading ? say('desk:sending') : say('desk:laterSend')}
         </Button>
       </span>
       {problem ? (
         <p id="go-on-problem" role="alert" className="mt-1.5 font-semibold text-brick">
           <span aria-hidden="true">▲ </span>
-          {problem.problems?.map((each) => `${each.message} ${each.fix}`).join(' ') ?? problem.detail}
+          {problem.problems?.map((each) => `${told(each.message)} ${told(each.fix)}`).join(' ') ??
+            refusalInWords(problem)}
         </p>
       ) : null}
     </div>

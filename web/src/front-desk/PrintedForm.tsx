@@ -7,9 +7,10 @@ import {
   type NameOf,
   namesAround,
   type RequestFacts,
-  showValue,
+  sayValue,
 } from '@tolvek/core/register';
 import { LinesTable } from '../fields/LinesTable.tsx';
+import { say, told } from '../wire/words.ts';
 
 interface PrintedFormProps {
   readonly fields: readonly Field[];
@@ -59,7 +60,7 @@ function PrintedPart({
       </div>
     );
   if (part.part === 'instruction')
-    return <p className="mt-3 border-l-2 border-rule-strong pl-3 whitespace-pre-line">{part.text}</p>;
+    return <p className="mt-3 border-l-2 border-rule-strong pl-3 whitespace-pre-line">{told(part.text)}</p>;
   const field = fields.find((each) => each.key === part.field);
   return field ? <PrintedQuestion part={part} field={field} value={values[field.key]} nameOf={nameOf} /> : null;
 }
@@ -79,7 +80,7 @@ function PrintedQuestion({
     <div className="mt-3 break-inside-avoid">
       <p className="font-semibold">
         {part.asks || field.label}{' '}
-        {part.required ? '' : <span className="font-normal text-soft">(can be left empty)</span>}
+        {part.required ? '' : <span className="font-normal text-soft">{say('desk:optional')}</span>}
       </p>
       {value === undefined ? (
         <>
@@ -89,7 +90,7 @@ function PrintedQuestion({
       ) : field.type.kind === 'line-items' ? (
         <LinesTable type={field.type} rows={value as readonly ItemRow[]} nameOf={nameOf} />
       ) : (
-        <p className="whitespace-pre-line">{showValue(field, value, nameOf)}</p>
+        <p className="whitespace-pre-line">{told(sayValue(field, value, nameOf))}</p>
       )}
     </div>
   );
@@ -99,11 +100,11 @@ function PrintedQuestion({
 function RoomToWrite({ type }: { type: Kind }) {
   const picks =
     type.kind === 'yes-no'
-      ? ['Yes', 'No']
+      ? [say('common:yes'), say('common:no')]
       : type.kind === 'choice' || type.kind === 'choices'
         ? [
             ...type.options.filter((option) => !option.retired).map((option) => option.label),
-            ...(type.other ? ['Something else:'] : []),
+            ...(type.other ? [say('desk:printedOther')] : []),
           ]
         : type.kind === 'level'
           ? type.levels.filter((level) => !level.retired).map((level) => level.label)

@@ -1,58 +1,163 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { useEffect, useRef } from 'react';
-import { Link } from 'react-router';
+import { type ReactNode, useEffect, useRef, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { Button } from '../ui/Button.tsx';
+import { Rich } from '../ui/Rich.tsx';
+import { Trouble } from '../ui/Trouble.tsx';
+import { useTitle } from '../ui/useTitle.ts';
 import { meApi } from '../wire/me.ts';
+import { problemOf } from '../wire/problem.ts';
+import { say, told } from '../wire/words.ts';
+import { Column } from './Column.tsx';
+import { frontDeskApi } from './endpoints.ts';
+import { confirmed, leftToConfirm } from './waiting.ts';
 
 /** After sending: the number and what follows, or the one step that is left. */
-export function Sent({ sent, again }: { sent: AnswerOf<'submit'>; again: () => void }) {
-  const { data: me } = meApi.useMeQuery();
-  const head = useRef<HTMLHeadingElement>(null);
+export function Sent({ slug, sent, again }: { slug: string; sent: AnswerOf<'submit'>; again: () => void }) {
   useEffect(() => {
     scrollTo(0, 0);
-    head.current?.focus();
-  }, []);
-  if (sent.state === 'to-confirm') {
+    if (sent.state === 'to-confirm') leftToConfirm({ token: sent.sent, slug });
+  }, [sent, slug]);
+  if (sent.state === 'to-confirm')
     return (
       <section className="mt-6">
-        <h2 ref={head} tabIndex={-1} className="text-[22px] outline-none">
-          One step is left: confirm your address
-        </h2>
-        <p className="mt-2">
-          We have sent a letter to <b className="break-words">{sent.email}</b>. Open it and follow the link; your
-          request goes out with that click. The link works for three days.
-        </p>
-        <p className="mt-2 text-soft">
-          Nothing there after a few minutes? Look among unwanted mail, or check the address and send again.
-        </p>
-        {me?.demo ? (
-          <p className="mt-5">
-            <Link to="/mailroom">Open the Mailroom</Link>, where the demo’s letters arrive.
-          </p>
-        ) : null}
-        <p className="mt-5">
-          <button type="button" className="text-green underline" onClick={again}>
-            Fill in the form once more
-          </button>
-        </p>
+        <LeftToConfirm token={sent.sent} email={sent.email} />
+        <Again again={again} />
       </section>
     );
-  }
   return (
     <section className="mt-6">
-      <h2 ref={head} tabIndex={-1} className="text-[22px] outline-none">
-        Thank you. We have your request.
-      </h2>
+      <Head>{say('desk:thanksArrived')}</Head>
       <p className="mt-2">
-        Its number is <b className="font-mono">{sent.number}</b>.{' '}
-        {sent.dueWords ? `You hear from us by ${sent.dueWords}. ` : ''}A letter with all this is on its way to you.
+        <Rich text="desk:yourNumber" filled={{ number: <b className="font-mono">{sent.number}</b> }} />{' '}
+        {sent.due ? `${say('desk:planToFinish', { due: sent.due })} ` : ''}
+        {say('desk:linkByEmail')}
       </p>
       <p className="mt-5 flex flex-wrap gap-6">
-        <Link to={`/my/${sent.number}`}>See how it stands</Link>
-        <Link to="/">To the Front desk</Link>
-        <button type="button" className="text-green underline" onClick={again}>
-          Ask again
-        </button>
+        <Link to={`/my/${sent.number}`}>{say('desk:followRequest')}</Link>
+        <Link to="/">{say('common:toFrontDesk')}</Link>
       </p>
+      <Again again={again} />
     </section>
+  );
+}
+
+const Again = ({ again }: { again: () => void }) => (
+  <p className="mt-5">
+    <button type="button" className="text-green underline" onClick={again}>
+      {say('desk:sendAnother')}
+    </button>
+  </p>
+);
+
+/** Read first, wherever the page was before. */
+function Head({ children }: { children: ReactNode }) {
+  const head = useRef<HTMLHeadingElement>(null);
+  useEffect(() => head.current?.focus(), []);
+  return (
+    <h2 ref={head} tabIndex={-1} className="text-[22px] outline-none">
+      {children}
+    </h2>
+  );
+}
+
+/** What became of what was sent from outside, for whoever sent it: on the device it was sent from, or by its address. */
+export function SentPage() {
+  const { token = '' } = useParams();
+  const { data, error, refetch } = frontDeskApi.useSentStateQuery(
+    { token },
+    { pollingInterval: 10_000, skipPollingIfUnfocused: true },
+  );
+  useTitle(data ? say('desk:requestState', { form: data.form }) : '');
+  useEffect(() => {
+    if (data?.state === 'arrived' || error) confirmed(token);
+  }, [data, error, token]);
+  if (error)
+    return (
+      <Column>
+        <Trouble error={error} again={refetch} />
+      </Column>
+    );
+  if (!data) return <Column>{null}</Column>;
+  return (
+    <Column>
+      <h1 className="text-[28px]">{data.form}</h1>
+      <section className="mt-5">
+        {data.state === 'to-confirm' ? (
+          <LeftToConfirm token={token} email={data.email} until={data.until} />
+        ) : (
+          <>
+            <Head>{say('desk:thanksArrived')}</Head>
+            <p className="mt-2">
+              <Rich text="desk:arrivedNumber" filled={{ number: <b className="font-mono">{data.number}</b> }} />{' '}
+              {data.due ? `${say('desk:planToFinish', { due: data.due })} ` : ''}
+              {say('desk:followByEmail')}
+            </p>
+          </>
+        )}
+      </section>
+    </Column>
+  );
+}
+
+/** The one step that is left: to which address the email went, how to correct it, how to get another. */
+function LeftToConfirm({ token, email, until }: { token: string; email: string; until?: string }) {
+  const { data: me } = meApi.useMeQuery();
+  const [address, setAddress] = useState(email);
+  const [send, { data: sent, error, isLoading }] = frontDeskApi.useSendAgainMutation();
+  const now = sent?.email ?? email;
+  const problem = error ? problemOf(error) : null;
+  const post = (event: React.FormEvent): void => {
+    event.preventDefault();
+    void send({ token, body: { email: address } });
+  };
+  return (
+    <>
+      <Head>{say('desk:oneStepLeft')}</Head>
+      <p className="mt-2" role="status">
+        <Rich
+          text={sent ? 'desk:emailSentAgain' : 'desk:emailSentTo'}
+          filled={{ email: <b className="break-words">{now}</b> }}
+        />{' '}
+        {until ? say('desk:openAndClick', { until }) : say('desk:openAndClickDays')}
+      </p>
+      <form onSubmit={post} noValidate className="mt-6 border-l-2 border-green pl-3.5">
+        <p>
+          {say('desk:noEmail')} <span className="text-soft">{say('desk:yourAnswersSafe')}</span>
+        </p>
+        <label htmlFor="sent-email" className="mt-3 block font-semibold">
+          {say('desk:emailAddressNow')}
+        </label>
+        <span className="mt-1.5 flex flex-wrap gap-2">
+          <input
+            id="sent-email"
+            className="input max-w-80 flex-1"
+            type="email"
+            autoComplete="email"
+            value={address}
+            aria-invalid={problem !== null}
+            aria-describedby={problem ? 'sent-problem' : undefined}
+            onChange={(event) => setAddress(event.target.value)}
+          />
+          <Button type="submit" disabled={isLoading}>
+            {isLoading ? say('desk:sending') : say('desk:sendEmailAgain')}
+          </Button>
+        </span>
+        {problem?.problems ? (
+          <p id="sent-problem" role="alert" className="mt-1.5 font-semibold text-brick">
+            <span aria-hidden="true">▲ </span>
+            {problem.problems.map((each) => `${told(each.message)} ${told(each.fix)}`).join(' ')}
+          </p>
+        ) : problem ? (
+          <div id="sent-problem" className="mt-3">
+            <Trouble error={error} />
+          </div>
+        ) : null}
+      </form>
+      <p className="mt-6 flex flex-wrap gap-6">
+        {until ? null : <Link to={`/sent/${token}`}>{say('desk:showState')}</Link>}
+        {me?.demo ? <Link to="/mailroom">{say('desk:openMailroom')}</Link> : null}
+      </p>
+    </>
   );
 }

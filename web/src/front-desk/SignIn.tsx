@@ -4,11 +4,12 @@ import { Button } from '../ui/Button.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { meApi } from '../wire/me.ts';
 import { problemOf } from '../wire/problem.ts';
+import { say } from '../wire/words.ts';
 import { Column } from './Column.tsx';
 
 /** Staff sign-in; in demo mode the demo people are one click away. */
 export function SignIn() {
-  useTitle('Sign in');
+  useTitle(say('common:signIn'));
   const { data: me } = meApi.useMeQuery();
   const [signIn, { isLoading, error }] = meApi.useSignInMutation();
   const navigate = useNavigate();
@@ -22,11 +23,11 @@ export function SignIn() {
   const failed = error
     ? problemOf(error).type === 'offline' && !('status' in error && error.status === 401)
       ? problemOf(error).detail
-      : 'The address and the password don’t fit together. Check both, and try again.'
+      : say('common:wrongSignIn')
     : '';
   return (
     <Column>
-      <h1 className="text-[28px]">Sign in</h1>
+      <h1 className="text-[28px]">{say('common:signIn')}</h1>
       {failed ? (
         <p role="alert" className="mt-4 border-l-[3px] border-brick bg-brick-wash px-4 py-3">
           {failed}
@@ -34,7 +35,7 @@ export function SignIn() {
       ) : null}
       <form className="mt-4 max-w-96" onSubmit={handleSubmit(enter)}>
         <label htmlFor="email" className="block font-semibold">
-          Mail address
+          {say('common:emailAddress')}
         </label>
         <input
           id="email"
@@ -45,7 +46,7 @@ export function SignIn() {
           {...register('email')}
         />
         <label htmlFor="password" className="mt-4 block font-semibold">
-          Password
+          {say('common:password')}
         </label>
         <input
           id="password"
@@ -56,12 +57,12 @@ export function SignIn() {
           {...register('password')}
         />
         <Button look="main" type="submit" disabled={isLoading} className="mt-5 min-h-11 px-6">
-          Sign in
+          {say('common:signIn')}
         </Button>
       </form>
       {me?.demo ? (
         <>
-          <h2 className="section-head mt-10">Or come in as somebody of the demo</h2>
+          <h2 className="section-head mt-10">{say('common:demoPeople')}</h2>
           <ul>
             {me.demo.people.map((person) => (
               <li key={person.email} className="border-b border-rule">

@@ -17,6 +17,11 @@ export const frontDeskApi = api.injectEndpoints({
     }),
     confirmation: build.query<AnswerOf<'confirmation'>, Asked<'confirmation'>>({ query: call('confirmation') }),
     confirm: build.mutation<AnswerOf<'confirm'>, Asked<'confirm'>>({ query: call('confirm') }),
+    sentState: build.query<AnswerOf<'sentState'>, Asked<'sentState'>>({
+      query: call('sentState'),
+      keepUnusedDataFor: 0,
+    }),
+    sendAgain: build.mutation<AnswerOf<'sendAgain'>, Asked<'sendAgain'>>({ query: call('sendAgain') }),
     backToAnswers: build.mutation<AnswerOf<'backToAnswers'>, Asked<'backToAnswers'>>({ query: call('backToAnswers') }),
     follow: build.query<AnswerOf<'follow'>, Asked<'follow'>>({ query: call('follow'), providesTags: ['mine'] }),
     followMessage: build.mutation<AnswerOf<'followMessage'>, Asked<'followMessage'>>({

@@ -3,11 +3,12 @@ import { Link, useParams } from 'react-router';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { DeskMoment } from '../wire/DeskMoment.tsx';
+import { say } from '../wire/words.ts';
 import { mailroomApi } from './endpoints.ts';
 
 /** The Mailroom: the letters this installation sent, as their readers received them. */
 export function Mailroom() {
-  useTitle('Mailroom');
+  useTitle(say('common:mailroom'));
   const { id } = useParams();
   const [find, setFind] = useState('');
   const { data, error, refetch } = mailroomApi.useMailroomQuery(
@@ -17,16 +18,16 @@ export function Mailroom() {
   return (
     <div className="grid min-h-[calc(100dvh-46px)] grid-cols-1 md:h-[calc(100dvh-46px)] md:grid-cols-[minmax(18rem,26rem)_1fr]">
       <section className={`min-h-0 overflow-auto border-r border-rule px-5 pt-4 ${id ? 'hidden md:block' : ''}`}>
-        <h1>Mailroom</h1>
+        <h1>{say('common:mailroom')}</h1>
         <p className="text-soft">
-          The demo’s letters arrive here instead of going out.
-          {data && data.waiting > 0 ? ` ${data.waiting} on their way.` : ''}
-          {data && data.failed > 0 ? ` ${data.failed} could not be sent.` : ''}
+          {say('mailroom:intro')}
+          {data && data.waiting > 0 ? ` ${say('mailroom:waiting', { count: data.waiting })}` : ''}
+          {data && data.failed > 0 ? ` ${say('mailroom:failed', { count: data.failed })}` : ''}
         </p>
         <input
           type="search"
-          aria-label="Find a letter"
-          placeholder="Find by reader, subject or words"
+          aria-label={say('mailroom:findEmail')}
+          placeholder={say('mailroom:findHint')}
           className="input mt-3"
           value={find}
           onChange={(event) => setFind(event.target.value)}
@@ -37,9 +38,7 @@ export function Mailroom() {
           </div>
         ) : null}
         {data?.letters.length === 0 ? (
-          <p className="py-5 text-soft">
-            {find ? 'No letter fits.' : 'No letters yet. Send a request, and the first will be here.'}
-          </p>
+          <p className="py-5 text-soft">{find ? say('mailroom:noneFound') : say('mailroom:noneYet')}</p>
         ) : null}
         <ul className="mt-2">
           {data?.letters.map((letter) => (
@@ -61,28 +60,26 @@ export function Mailroom() {
         </ul>
       </section>
       <section className={`min-h-0 overflow-auto bg-sheet px-6 py-5 ${id ? '' : 'hidden md:block'}`}>
-        {id ? <OpenLetter id={id} /> : <p className="text-soft">Choose a letter to read it.</p>}
+        {id ? <OpenLetter id={id} /> : <p className="text-soft">{say('mailroom:choose')}</p>}
       </section>
     </div>
   );
 }
 
-const VIEWS = ['As received', 'Plain text', 'Headers'] as const;
+const VIEWS = ['html', 'text', 'headers'] as const;
 
 function OpenLetter({ id }: { id: string }) {
   const { data: letter, error } = mailroomApi.useLetterQuery({ id });
-  const [view, setView] = useState<(typeof VIEWS)[number]>('As received');
+  const [view, setView] = useState<(typeof VIEWS)[number]>('html');
   if (error) return <Trouble error={error} />;
-  if (!letter) return <p className="text-soft">Opening the letter …</p>;
+  if (!letter) return <p className="text-soft">{say('mailroom:opening')}</p>;
   return (
     <article>
       <p className="md:hidden">
-        <Link to="/mailroom">All letters</Link>
+        <Link to="/mailroom">{say('mailroom:allEmails')}</Link>
       </p>
       <h2 className="text-[21px]">{letter.subject}</h2>
-      <p className="mt-1 text-soft">
-        To {readerOf(letter.to)}, <DeskMoment at={letter.receivedAt} />
-      </p>
+      <p className="mt-1 text-soft">{say('mailroom:to', { reader: readerOf(letter.to), at: letter.receivedAt })}</p>
       <div className="mt-4 flex gap-5 border-b border-rule-strong">
         {VIEWS.map((each) => (
           <button
@@ -92,15 +89,15 @@ function OpenLetter({ id }: { id: string }) {
             onClick={() => setView(each)}
             className={`border-b-[3px] pb-1.5 ${view === each ? 'border-green font-semibold' : 'border-transparent text-soft'}`}
           >
-            {each}
+            {say(`mailroom:view.${each}`)}
           </button>
         ))}
       </div>
-      {view === 'As received' ? <LetterBody html={letter.html} /> : null}
-      {view === 'Plain text' ? (
+      {view === 'html' ? <LetterBody html={letter.html} /> : null}
+      {view === 'text' ? (
         <pre className="mt-4 font-mono text-[13px] break-words whitespace-pre-wrap">{letter.text}</pre>
       ) : null}
-      {view === 'Headers' ? (
+      {view === 'headers' ? (
         <dl className="mt-4 grid grid-cols-[12rem_1fr] font-mono text-[12.5px]">
           {letter.headers.map((header) => (
             <div key={header.name + header.value} className="contents">
@@ -126,9 +123,9 @@ function LetterBody({ html }: { html: string }) {
   return (
     <iframe
       ref={setFrame}
-      title="The letter"
+      title={say('mailroom:theEmail')}
       sandbox="allow-same-origin allow-top-navigation-by-user-activation"
-      srcDoc={html.replace('<html lang="en">', '<html lang="en"><base target="_top">')}
+      srcDoc={html.replace(/<html lang="\w+">/, '$&<base target="_top">')}
       className="mt-4 w-full max-w-[44rem] border border-rule bg-[#fffdf8]"
       style={{ height }}
     />

@@ -1,6 +1,7 @@
 import type { BodyOf } from '@tolvek/contract';
 import { verdictProblem } from '@tolvek/core/approval';
 import { useRef, useState } from 'react';
+import { say, told } from '../wire/words.ts';
 import { Button } from './Button.tsx';
 import { Trouble } from './Trouble.tsx';
 
@@ -37,7 +38,7 @@ export function DecisionForm({
   return (
     <div>
       <label htmlFor="decision-comment" className="font-semibold">
-        Comment <span className="font-normal text-soft">(the requester reads it; needed to refuse)</span>
+        {say('common:comment')} <span className="font-normal text-soft">{say('common:commentHint')}</span>
       </label>
       <textarea
         id="decision-comment"
@@ -54,7 +55,7 @@ export function DecisionForm({
       {problem ? (
         <p id="decision-problem" role="alert" className="mt-1.5 font-semibold text-brick">
           <span aria-hidden="true">▲ </span>
-          {problem.message} <span className="font-normal">{problem.fix}</span>
+          {told(problem.message)} <span className="font-normal">{told(problem.fix)}</span>
         </p>
       ) : null}
       {error ? (
@@ -69,7 +70,7 @@ export function DecisionForm({
           className="[.desk_&]:min-h-12 [.desk_&]:px-7"
           onClick={() => choose('approve')}
         >
-          Approve
+          {say('common:approve')}
         </Button>
         <Button
           look="refuse"
@@ -77,7 +78,7 @@ export function DecisionForm({
           className="[.desk_&]:min-h-12 [.desk_&]:px-7"
           onClick={() => choose('refuse')}
         >
-          Refuse
+          {say('common:refuse')}
         </Button>
       </div>
     </div>

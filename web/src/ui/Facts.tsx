@@ -1,9 +1,11 @@
+import type { Words } from '@tolvek/words';
 import { Fragment } from 'react';
+import { told } from '../wire/words.ts';
 
 interface Fact {
   readonly key: string;
   readonly label: string;
-  readonly shown: string;
+  readonly shown: Words;
   readonly value?: unknown;
 }
 
@@ -30,7 +32,7 @@ export function Facts({ facts, fileAt }: { facts: readonly Fact[]; fileAt?: (id:
             <dt className="border-b border-rule py-1.5 pr-3 text-soft">{fact.label}</dt>
             <dd className="border-b border-rule py-1.5 break-words whitespace-pre-line">
               {files.length === 0
-                ? fact.shown
+                ? told(fact.shown)
                 : files.map(({ id, name }) => (
                     <a key={id} href={fileAt?.(id)} className="block">
                       {name}

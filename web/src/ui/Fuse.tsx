@@ -1,4 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
+import { told } from '../wire/words.ts';
 
 type FuseData = NonNullable<AnswerOf<'sheet'>['fuse']>;
 
@@ -40,7 +41,7 @@ export function Fuse({ fuse }: { fuse: FuseData }) {
         ))}
         <u className="absolute top-0 right-0 h-3 w-[3px] bg-ink" />
       </div>
-      <small className={`block text-[12.5px] tabular-nums ${WORDS[fuse.state]}`}>{fuse.words}</small>
+      <small className={`block text-[12.5px] tabular-nums ${WORDS[fuse.state]}`}>{told(fuse.words)}</small>
     </div>
   );
 }

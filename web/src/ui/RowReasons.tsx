@@ -1,8 +1,10 @@
+import type { Words } from '@tolvek/words';
+import { say, told } from '../wire/words.ts';
 export interface ShownRow {
   readonly row: number;
-  readonly note: string;
+  readonly note: Words;
   readonly won: boolean;
-  readonly cells: readonly { readonly words: string }[];
+  readonly cells: readonly { readonly words: Words }[];
 }
 
 /**
@@ -14,13 +16,13 @@ export const RowReasons = ({ rows }: { rows: readonly ShownRow[] }) => (
     {rows.map((row) => (
       <li key={row.row} className="border-t border-rule py-1.5">
         <p className={row.won ? 'font-semibold' : 'text-soft'}>
-          Row {row.row}
-          {row.note ? `: ${row.note}` : ''} {row.won ? '· decided' : '· passed over'}
+          {say(row.won ? 'common:rowUsed' : 'common:rowPassed', { row: row.row })}
+          {row.note ? ` ${told(row.note)}` : ''}
         </p>
         <ul className="pl-4 text-[13px]">
           {row.cells.map((cell) => (
-            <li key={cell.words} className="list-disc">
-              {cell.words}
+            <li key={told(cell.words)} className="list-disc">
+              {told(cell.words)}
             </li>
           ))}
         </ul>

@@ -1,6 +1,7 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { Popover } from 'radix-ui';
 import type { ReactNode } from 'react';
+import { say, told } from '../wire/words.ts';
 
 type Hop = AnswerOf<'sheet'>['hops'][number];
 
@@ -12,15 +13,20 @@ const DOT = {
 const LINE = { past: 'bg-green', now: 'bg-rule-strong', ahead: 'bg-rule-strong' } as const;
 
 /**
- * A request's way as one line of hops; each opens its reason. `reasons` gives some hops more to
- * say, by label.
+ * A request's way as one line of hops; each opens its reason. `reasons` gives some hops more to say.
  */
-export function Trace({ hops, reasons = {} }: { hops: readonly Hop[]; reasons?: Readonly<Record<string, ReactNode>> }) {
+export function Trace({
+  hops,
+  reasons = {},
+}: {
+  hops: readonly Hop[];
+  reasons?: Readonly<Partial<Record<Hop['is'], ReactNode>>>;
+}) {
   return (
-    <ol className="flex text-[12px]" aria-label="The way of this request">
+    <ol className="flex text-[12px]" aria-label={say('common:traceOf')}>
       {hops.map((hop, index) => (
         <li
-          key={hop.label}
+          key={hop.is}
           className={`relative min-w-0 pt-[15px] pr-2 ${index === hops.length - 1 ? 'flex-none' : 'flex-1'}`}
           aria-current={hop.state === 'now' ? 'step' : undefined}
         >
@@ -32,9 +38,13 @@ export function Trace({ hops, reasons = {} }: { hops: readonly Hop[]; reasons?: 
             <Popover.Trigger
               className={`text-left leading-tight hover:underline ${hop.state === 'now' ? 'font-semibold text-ink' : 'text-soft'}`}
             >
-              {hop.label}
+              {told(hop.label)}
               <span className="sr-only">
-                {hop.state === 'past' ? ', done' : hop.state === 'now' ? ', here now' : ', still ahead'}
+                {hop.state === 'past'
+                  ? say('common:traceDone')
+                  : hop.state === 'now'
+                    ? say('common:traceNow')
+                    : say('common:traceAhead')}
               </span>
             </Popover.Trigger>
             <Popover.Portal>
@@ -43,9 +53,9 @@ export function Trace({ hops, reasons = {} }: { hops: readonly Hop[]; reasons?: 
                 collisionPadding={12}
                 className="z-20 max-h-(--radix-popover-content-available-height) w-[24rem] max-w-[calc(100vw-24px)] overflow-auto rounded-md border border-rule-strong bg-sheet p-4 shadow-lg"
               >
-                <p className="font-semibold">{hop.label}</p>
-                {hop.detail ? <p className="mt-1 text-soft">{hop.detail}</p> : null}
-                {reasons[hop.label] ?? null}
+                <p className="font-semibold">{told(hop.label)}</p>
+                {hop.detail ? <p className="mt-1 text-soft">{told(hop.detail)}</p> : null}
+                {reasons[hop.is] ?? null}
               </Popover.Content>
             </Popover.Portal>
           </Popover.Root>

@@ -1,18 +1,66 @@
+import type { ProblemDocument } from '@tolvek/contract';
+import { Link } from 'react-router';
 import { problemOf } from '../wire/problem.ts';
+import { deskEmail, say, told } from '../wire/words.ts';
 import { Button } from './Button.tsx';
 
-/** What went wrong, what is safe, and what to do next. */
+/** What happened, what is saved and what is not, and what to do now. */
+export function RefusalSaid({ problem }: { problem: ProblemDocument }) {
+  const { happened, saved, now } = problem.said;
+  return (
+    <>
+      <p className="font-semibold">{told(happened)}</p>
+      <p className="mt-0.5">
+        {told(saved)} {told(now)}
+      </p>
+    </>
+  );
+}
+
+/** What went wrong, with the link or button that belongs to it. */
 export function Trouble({ error, again }: { error: unknown; again?: () => void }) {
   const problem = problemOf(error);
   return (
     <div role="alert" className="border-l-[3px] border-brick bg-brick-wash px-4 py-3">
-      <p className="font-semibold">{problem.title}</p>
-      <p className="mt-0.5">{problem.detail}</p>
-      {again ? (
-        <Button className="mt-3" onClick={again}>
-          Try again
-        </Button>
-      ) : null}
+      <RefusalSaid problem={problem} />
+      <WayOn problem={problem} again={again} />
     </div>
   );
+}
+
+function WayOn({ problem, again }: { problem: ProblemDocument; again: (() => void) | undefined }) {
+  switch (problem.said.way) {
+    case 'front-desk':
+      return (
+        <p className="mt-2">
+          <Link to="/">{say('common:toFrontDesk')}</Link>
+        </p>
+      );
+    case 'sign-in':
+      return (
+        <p className="mt-2">
+          <Link to={`/sign-in?back=${encodeURIComponent(location.pathname)}`}>{say('common:signIn')}</Link>
+        </p>
+      );
+    case 'email':
+      return (
+        <p className="mt-2">
+          <a href={`mailto:${deskEmail()}`}>{say('common:emailDesk')}</a>
+        </p>
+      );
+    case 'reload':
+      return (
+        <Button className="mt-3" onClick={() => location.reload()}>
+          {say('common:loadAgain')}
+        </Button>
+      );
+    case 'again':
+      return again ? (
+        <Button className="mt-3" onClick={again}>
+          {say('common:tryAgain')}
+        </Button>
+      ) : null;
+    default:
+      return null;
+  }
 }

@@ -1,5 +1,6 @@
 import { Popover } from 'radix-ui';
 import type { ReactNode } from 'react';
+import { say } from '../wire/words.ts';
 
 /** Everything computed has one: a small “why?” that opens the reason in plain words. */
 export function Why({ about, children }: { about: string; children: ReactNode }) {
@@ -7,9 +8,9 @@ export function Why({ about, children }: { about: string; children: ReactNode })
     <Popover.Root>
       <Popover.Trigger
         className="text-[13px] text-green underline decoration-dotted underline-offset-[3px]"
-        aria-label={`Why: ${about}`}
+        aria-label={say('common:whyAbout', { about })}
       >
-        why?
+        {say('common:why')}
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content

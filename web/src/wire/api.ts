@@ -1,9 +1,15 @@
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
+import { language } from './words.ts';
 
 /** What the pages ask the server; each zone brings its own endpoints. */
 export const api = createApi({
   reducerPath: 'api',
-  baseQuery: fetchBaseQuery({ baseUrl: '/' }),
+  baseQuery: fetchBaseQuery({
+    baseUrl: '/',
+    prepareHeaders: (headers) => {
+      headers.set('Accept-Language', language());
+    },
+  }),
   tagTypes: ['me', 'desk', 'ledger', 'sheet', 'mine', 'forms', 'form', 'register', 'vocabulary', 'mail'],
   endpoints: () => ({}),
 });

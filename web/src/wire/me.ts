@@ -6,6 +6,10 @@ import { type Asked, call } from './call.ts';
 export const meApi = api.injectEndpoints({
   endpoints: (build) => ({
     me: build.query<AnswerOf<'me'>, Asked<'me'>>({ query: call('me'), providesTags: ['me'] }),
+    setLanguage: build.mutation<AnswerOf<'setLanguage'>, Asked<'setLanguage'>>({
+      query: call('setLanguage'),
+      invalidatesTags: ['me'],
+    }),
     signIn: build.mutation<unknown, { email: string; password: string }>({
       query: (body) => ({ url: '/api/auth/sign-in/email', method: 'POST', body }),
       invalidatesTags: ['me', 'desk', 'mine', 'ledger', 'sheet', 'forms', 'form'],

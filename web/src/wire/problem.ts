@@ -1,28 +1,26 @@
 import type { FetchBaseQueryError } from '@reduxjs/toolkit/query/react';
 import type { ProblemDocument } from '@tolvek/contract';
+import { refused } from '@tolvek/words';
+import { told } from './words.ts';
 
-/** What went wrong, in the server's words; for a lost connection, in our own. */
+/** What went wrong, as the server says it; for a lost connection, as we do. */
 export function problemOf(error: unknown): ProblemDocument {
   const found = error as FetchBaseQueryError | undefined;
-  if (
-    found &&
-    typeof found.status === 'number' &&
-    typeof found.data === 'object' &&
-    found.data !== null &&
-    'title' in found.data
-  )
-    return found.data as ProblemDocument;
+  if (found && typeof found.status === 'number' && isProblem(found.data)) return found.data;
   if (found && found.status === 'PARSING_ERROR' && typeof found.data === 'string') {
     try {
-      return JSON.parse(found.data) as ProblemDocument;
+      const parsed: unknown = JSON.parse(found.data);
+      if (isProblem(parsed)) return parsed;
     } catch {
-      // Not a problem document: the general words below say what to do.
+      // Not a problem document: what stands below says what to do.
     }
   }
-  return {
-    type: 'offline',
-    title: 'The desk can’t be reached',
-    status: 0,
-    detail: 'What you typed is kept. Check the connection and try again.',
-  };
+  return { type: 'offline', title: '', status: 0, detail: '', said: refused('offline') };
 }
+
+const isProblem = (data: unknown): data is ProblemDocument =>
+  typeof data === 'object' && data !== null && 'said' in data;
+
+/** A refusal as three sentences in a row, where there is no room for more. */
+export const refusalInWords = ({ said: { happened, saved, now } }: Pick<ProblemDocument, 'said'>): string =>
+  `${told(happened)} ${told(saved)} ${told(now)}`;

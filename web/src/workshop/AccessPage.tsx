@@ -3,13 +3,18 @@ import { toast } from 'sonner';
 import { Button } from '../ui/Button.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { DeskMoment } from '../wire/DeskMoment.tsx';
+import { say, told } from '../wire/words.ts';
 import { useBinder } from './binder.ts';
 import { workshopApi } from './endpoints.ts';
 import { WayDialog } from './WayDialog.tsx';
 
 type Form = AnswerOf<'form'>;
 
-const LEVELS = { hidden: 'hidden', read: 'reads', write: 'writes' } as const;
+const LEVELS = {
+  hidden: 'workshop:level.hidden',
+  read: 'workshop:level.read',
+  write: 'workshop:level.write',
+} as const;
 
 /**
  * Who may see which field, in sentences and as the grid that comes of them; what was allowed beside
@@ -20,51 +25,46 @@ export function AccessPage() {
   const seats = form.grid[0]?.cells.map((cell) => cell.who) ?? [];
   return (
     <>
-      <p className="text-soft">
-        The access plan belongs to the register and is always the one in force, whatever release a request came by.
-        Among the rules that apply, the strictest wins. A field that is made from others is read by whoever may read all
-        of them.
-      </p>
+      <p className="text-soft">{say('workshop:access.intro')}</p>
       {form.waysInForce.length > 0 ? <WaysInForce form={form} /> : null}
-      <h2 className="section-head mt-5">Rules</h2>
-      {form.access.length === 0 ? (
-        <p className="py-2.5">No rule protects a field: everybody of its desk reads all of it.</p>
-      ) : null}
+      <h2 className="section-head mt-5">{say('workshop:access.rules')}</h2>
+      {form.access.length === 0 ? <p className="py-2.5">{say('workshop:access.noRules')}</p> : null}
       <ul>
         {form.access.map((rule) => (
           <li key={rule.name} className="border-b border-rule py-2.5">
             <span className="text-[15.5px]">{rule.name}</span>
             <p className="text-soft">
-              {rule.fields.join(', ')}:{' '}
-              {rule.level === 'hidden' ? 'hidden from' : rule.level === 'read' ? 'readable by' : 'writable by'}{' '}
-              {rule.audience}
+              {rule.fields.map(told).join(', ')}:{' '}
+              {rule.level === 'hidden'
+                ? say('workshop:access.hiddenFrom')
+                : rule.level === 'read'
+                  ? say('workshop:access.readableBy')
+                  : say('workshop:access.writableBy')}{' '}
+              {told(rule.audience)}
             </p>
           </li>
         ))}
       </ul>
-      <h2 className="section-head mt-7">Allowed on purpose</h2>
+      <h2 className="section-head mt-7">{say('workshop:access.allowed')}</h2>
       <ul>
         {form.allowed.map((way) => (
           <Allowed key={way.id} way={way} formKey={form.key} />
         ))}
         <li className="border-b border-rule py-2.5">
-          <span className="text-[15.5px]">“Taken” is said of an answer that may be given only once</span>
-          <p className="text-soft">
-            Always, where no rule above protects the field: the asker typed it, and learns no more than that another
-            request has it.
-          </p>
+          <span className="text-[15.5px]">{say('workshop:access.takenTitle')}</span>
+          <p className="text-soft">{say('workshop:access.takenText')}</p>
         </li>
       </ul>
-      <h2 className="section-head mt-7">What comes of them</h2>
+      <h2 className="section-head mt-7">{say('workshop:access.who')}</h2>
       <table className="mt-1 w-full border-collapse">
         <thead>
           <tr className="border-b border-rule-strong text-left text-[11.5px] text-soft">
             <th scope="col" className="py-1.5 pr-3 font-semibold">
-              Field
+              {say('workshop:field')}
             </th>
             {seats.map((who) => (
-              <th key={who} scope="col" className="py-1.5 pr-3 font-semibold">
-                {who}
+              <th key={told(who)} scope="col" className="py-1.5 pr-3 font-semibold">
+                {told(who)}
               </th>
             ))}
           </tr>
@@ -77,11 +77,11 @@ export function AccessPage() {
               </th>
               {row.cells.map((cell) => (
                 <td
-                  key={cell.who}
-                  title={cell.rule}
+                  key={told(cell.who)}
+                  title={told(cell.rule)}
                   className={`py-1.5 pr-3 ${cell.level === 'hidden' ? 'font-semibold text-brick' : cell.level === 'read' ? 'text-ink' : 'text-soft'}`}
                 >
-                  {LEVELS[cell.level]}
+                  {say(LEVELS[cell.level])}
                 </td>
               ))}
             </tr>
@@ -90,11 +90,11 @@ export function AccessPage() {
       </table>
       {form.planHistory.length > 0 ? (
         <>
-          <h2 className="section-head mt-7">What happened to the plan</h2>
+          <h2 className="section-head mt-7">{say('workshop:access.history')}</h2>
           <ul>
             {form.planHistory.map((event) => (
-              <li key={event.at + event.words} className="border-b border-rule py-2">
-                {event.words}
+              <li key={event.at + told(event.words)} className="border-b border-rule py-2">
+                {told(event.words)}
                 <p className="text-soft">
                   {event.who}, <DeskMoment at={event.at} />
                 </p>
@@ -110,15 +110,12 @@ export function AccessPage() {
 /** What the release in force tells too freely since the plan changed. */
 const WaysInForce = ({ form }: { form: Form }) => (
   <section className="mt-4 border-l-[3px] border-brass-mark bg-brass-wash px-3 py-2">
-    <h2 className="font-semibold">The release in force goes further than the plan</h2>
-    <p>
-      It was released before the plan was as it is now. What can be withheld is withheld from whoever may not read it;
-      the next release has to be without these ways.
-    </p>
+    <h2 className="font-semibold">{say('workshop:access.further')}</h2>
+    <p>{say('workshop:access.furtherText')}</p>
     <ul className="mt-1">
       {form.waysInForce.map((way) => (
-        <li key={way.message} className="flex items-baseline gap-4 border-t border-rule py-1.5">
-          <span className="flex-1">{way.message}</span>
+        <li key={told(way.message)} className="flex items-baseline gap-4 border-t border-rule py-1.5">
+          <span className="flex-1">{told(way.message)}</span>
           <WayDialog finding={way} formKey={form.key} />
         </li>
       ))}
@@ -131,13 +128,13 @@ function Allowed({ way, formKey }: { way: Form['allowed'][number]; formKey: stri
   return (
     <li className="grid grid-cols-[1fr_auto] items-start gap-x-4 border-b border-rule py-2.5">
       <div>
-        <span className="text-[15.5px]">{way.words}</span>
+        <span className="text-[15.5px]">{told(way.words)}</span>
         <p className="text-soft">
-          {way.what === 'value'
-            ? `What “${way.source}” holds may be read there`
-            : `Something of “${way.source}” may be told there, not what it holds`}
-          {way.stands ? '' : '; neither the draft nor the release in force has this way any more'}. Allowed by {way.by},{' '}
-          <DeskMoment at={way.at} />: “{way.reason}”
+          {say(way.what === 'value' ? 'workshop:access.valueRead' : 'workshop:access.somethingRead', {
+            field: way.source,
+          })}{' '}
+          {way.stands ? '' : `${say('workshop:access.wayGone')} `}
+          {say('workshop:access.permittedBy', { by: way.by, at: way.at, reason: way.reason })}
         </p>
         {error ? <Trouble error={error} /> : null}
       </div>
@@ -145,10 +142,10 @@ function Allowed({ way, formKey }: { way: Form['allowed'][number]; formKey: stri
         disabled={isLoading}
         onClick={async () => {
           const ended = await end({ key: formKey, id: way.id });
-          if (!('error' in ended)) toast('It is no longer allowed, and withheld from now on.');
+          if (!('error' in ended)) toast(say('workshop:access.ended'));
         }}
       >
-        End it
+        {say('workshop:access.end')}
       </Button>
     </li>
   );

@@ -1,22 +1,24 @@
 import { compile, parseExpression } from '@tolvek/core/expression';
 import { type Action, type ActionName, END, FIRST_PAGE, type FormDesign, partKey, partName } from '@tolvek/core/form';
 import { showValue, valueFromExpression } from '@tolvek/core/register';
+import type { Key } from '@tolvek/words';
 import { FormulaEditor } from '../conditions/FormulaEditor.tsx';
+import { say } from '../wire/words.ts';
 import { freshAction } from './edits.ts';
 import type { ProofState } from './useProof.ts';
 
-export const ACTION_LABELS: Readonly<Record<ActionName, string>> = {
-  show: 'show',
-  hide: 'hide',
-  require: 'require',
-  lock: 'lock',
-  set: 'set',
-  clear: 'empty',
-  limit: 'limit the options of',
-  warn: 'warn',
-  refuse: 'refuse',
-  jump: 'jump',
-};
+const ACTION_LABELS = {
+  show: 'workshop:does.show',
+  hide: 'workshop:does.hide',
+  require: 'workshop:does.require',
+  lock: 'workshop:does.lock',
+  set: 'workshop:does.set',
+  clear: 'workshop:does.clear',
+  limit: 'workshop:does.limit',
+  warn: 'workshop:does.warn',
+  refuse: 'workshop:does.refuse',
+  jump: 'workshop:does.jump',
+} as const satisfies Record<ActionName, Key>;
 
 interface ActionLineProps {
   readonly action: Action;
@@ -31,7 +33,7 @@ export function ActionLine({ action, draft, proof, set, remove }: ActionLineProp
   return (
     <div className="flex flex-wrap items-start gap-2">
       <select
-        aria-label="What is done"
+        aria-label={say('workshop:action.what')}
         className="input w-auto font-semibold"
         value={action.do}
         onChange={(event) => set(freshAction(event.target.value as ActionName, draft))}
@@ -46,7 +48,7 @@ export function ActionLine({ action, draft, proof, set, remove }: ActionLineProp
       <button
         type="button"
         className="ml-auto inline-flex size-7 items-center justify-center text-brick"
-        aria-label="Take this action away"
+        aria-label={say('workshop:action.remove')}
         onClick={remove}
       >
         ✕
@@ -99,7 +101,7 @@ function ActionDetails({ action, draft, proof, set }: Omit<ActionLineProps, 'rem
             value={action.field}
             set={(key) => set({ ...action, field: key })}
           />
-          <span className="pt-1.5">to</span>
+          <span className="pt-1.5">{say('workshop:action.to')}</span>
           <FormulaEditor
             name="Value"
             formula={action.value}
@@ -126,7 +128,7 @@ function ActionDetails({ action, draft, proof, set }: Omit<ActionLineProps, 'rem
             value={action.field}
             set={(key) => set({ ...action, field: key, options: [] })}
           />
-          <span className="pt-1.5">to</span>
+          <span className="pt-1.5">{say('workshop:action.to')}</span>
           <Several
             name="Option"
             of={options.filter((option) => !option.retired || action.options.includes(option.key))}
@@ -139,24 +141,24 @@ function ActionDetails({ action, draft, proof, set }: Omit<ActionLineProps, 'rem
     case 'warn':
     case 'refuse': {
       const at = [
-        { key: 'form', label: 'above the form' },
-        ...fields.map((field) => ({ key: field.key, label: `at ${field.label}` })),
+        { key: 'form', label: say('workshop:action.aboveForm') },
+        ...fields.map((field) => ({ key: field.key, label: say('workshop:action.atField', { field: field.label }) })),
       ];
       return (
         <>
           <One name="Where" of={at} value={action.field} set={(field) => set({ ...action, field })} />
           <input
-            aria-label="What is said"
+            aria-label={say('workshop:action.text')}
             className="input min-w-60 flex-1"
-            placeholder="What is the matter"
+            placeholder={say('workshop:action.textHint')}
             value={action.text}
             onChange={(event) => set({ ...action, text: event.target.value })}
           />
           {action.do === 'refuse' ? (
             <input
-              aria-label="The way out"
+              aria-label={say('workshop:action.fix')}
               className="input min-w-60 flex-1"
-              placeholder="What to do instead"
+              placeholder={say('workshop:action.fixHint')}
               value={action.fix}
               onChange={(event) => set({ ...action, fix: event.target.value })}
             />
@@ -166,17 +168,17 @@ function ActionDetails({ action, draft, proof, set }: Omit<ActionLineProps, 'rem
     }
     case 'jump': {
       const pages = [
-        { key: FIRST_PAGE, label: 'the first page' },
+        { key: FIRST_PAGE, label: say('rules:firstPage') },
         ...draft.parts.flatMap((part) => (part.part === 'page' ? [{ key: part.id, label: part.title }] : [])),
       ];
       return (
         <>
-          <span className="pt-1.5">from</span>
+          <span className="pt-1.5">{say('workshop:action.from')}</span>
           <One name="After which page" of={pages} value={action.after} set={(after) => set({ ...action, after })} />
-          <span className="pt-1.5">to</span>
+          <span className="pt-1.5">{say('workshop:action.toPage')}</span>
           <One
             name="To which page"
-            of={[...pages.slice(1), { key: END, label: 'the end' }]}
+            of={[...pages.slice(1), { key: END, label: say('rules:end') }]}
             value={action.to}
             set={(to) => set({ ...action, to })}
           />
@@ -212,7 +214,7 @@ function One({
       value={value}
       onChange={(event) => set(event.target.value)}
     >
-      {of.some((each) => each.key === value) ? null : <option value={value}>Choose …</option>}
+      {of.some((each) => each.key === value) ? null : <option value={value}>{say('desk:choose')}</option>}
       {of.map((each) => (
         <option key={each.key} value={each.key}>
           {each.label}
@@ -244,7 +246,7 @@ function Several({
             <button
               type="button"
               className="inline-flex size-6 items-center justify-center text-brick"
-              aria-label={`Leave ${label} out`}
+              aria-label={say('workshop:action.leaveOut', { name: label })}
               onClick={() => set(chosen.filter((each) => each !== key))}
             >
               ✕
@@ -253,12 +255,12 @@ function Several({
         );
       })}
       <select
-        aria-label={`${name} to add`}
+        aria-label={say('workshop:action.addTo', { name })}
         className="input w-auto max-w-56"
         value=""
         onChange={(event) => set([...chosen, event.target.value])}
       >
-        <option value="">{chosen.length === 0 ? 'Choose …' : 'and …'}</option>
+        <option value="">{chosen.length === 0 ? say('desk:choose') : say('workshop:and')}</option>
         {of
           .filter((each) => !chosen.includes(each.key))
           .map((each) => (

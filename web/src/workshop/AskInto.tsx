@@ -5,7 +5,7 @@ import { Button } from '../ui/Button.tsx';
 import { ProblemsAt } from '../ui/ProblemsAt.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { problemOf } from '../wire/problem.ts';
-import { kindLabel } from './edits.ts';
+import { say } from '../wire/words.ts';
 import { workshopApi } from './endpoints.ts';
 
 /** Another form that asks into a register that is there: what it is called, what it asks, and whom. */
@@ -40,29 +40,27 @@ export function AskInto({ register }: { register: AnswerOf<'register'> }) {
     <form onSubmit={make} noValidate className="mt-3 max-w-[44rem]">
       <div className="grid grid-cols-[150px_1fr] items-start gap-x-4 gap-y-3">
         <label htmlFor="into-title" className="pt-1.5 text-soft">
-          Title
+          {say('workshop:title')}
         </label>
         <span>
           <input id="into-title" className="input" value={title} onChange={(event) => setTitle(event.target.value)} />
           <ProblemsAt error={error} field="title" />
         </span>
-        <span className="pt-1 text-soft">It asks for</span>
+        <span className="pt-1 text-soft">{say('workshop:into.fields')}</span>
         <fieldset>
-          <legend className="sr-only">It asks for</legend>
+          <legend className="sr-only">{say('workshop:into.fields')}</legend>
           <p className="flex gap-4 pb-1">
             <button
               type="button"
               className="text-green underline"
               onClick={() => setAsks(new Set(fields.map((field) => field.key)))}
             >
-              All of them
+              {say('workshop:into.all')}
             </button>
             <button type="button" className="text-green underline" onClick={() => setAsks(new Set())}>
-              None yet
+              {say('workshop:into.none')}
             </button>
-            <span className="text-soft">
-              {asks.size} of {fields.length}
-            </span>
+            <span className="text-soft">{say('workshop:into.of', { n: asks.size, of: fields.length })}</span>
           </p>
           {fields.map((field) => (
             <label
@@ -76,14 +74,16 @@ export function AskInto({ register }: { register: AnswerOf<'register'> }) {
                 onChange={() => toggle(field.key)}
               />
               <span>
-                {field.label} <span className="text-[13px] text-soft">{kindLabel(field.type.kind).toLowerCase()}</span>
+                {field.label} <span className="text-[13px] text-soft">{say(`fieldKinds:${field.type.kind}`)}</span>
               </span>
-              <span className="text-right text-[13px] text-soft">{asked(field.key) || 'asked by no form'}</span>
+              <span className="text-right text-[13px] text-soft">
+                {asked(field.key) || say('workshop:into.onNoForm')}
+              </span>
             </label>
           ))}
           <ProblemsAt error={error} field="asks" />
         </fieldset>
-        <span className="text-soft">Who may ask</span>
+        <span className="text-soft">{say('workshop:whoCanSend')}</span>
         <span className="flex flex-wrap gap-x-5 gap-y-1">
           {(['staff', 'outside'] as const).map((kind) => (
             <label key={kind} className="flex items-center gap-2">
@@ -93,15 +93,13 @@ export function AskInto({ register }: { register: AnswerOf<'register'> }) {
                 checked={doors[kind]}
                 onChange={(event) => setDoors({ ...doors, [kind]: event.target.checked })}
               />{' '}
-              {kind === 'staff' ? 'staff' : 'people from outside'}
+              {kind === 'staff' ? 'staff' : say('workshop:outsiders')}
             </label>
           ))}
           <ProblemsAt error={error} field="doors" />
         </span>
       </div>
-      <p className="mt-3 text-soft">
-        Routing, approval, deadline, access and stages are those of “{register.name}”, and so are its numbers.
-      </p>
+      <p className="mt-3 text-soft">{say('workshop:into.shared', { register: register.name })}</p>
       {error && problems.length === 0 ? (
         <div className="mt-4">
           <Trouble error={error} />
@@ -109,9 +107,9 @@ export function AskInto({ register }: { register: AnswerOf<'register'> }) {
       ) : null}
       <div className="mt-4">
         <Button look="main" type="submit" disabled={isLoading}>
-          {isLoading ? 'Making it …' : 'Make the form'}
+          {isLoading ? say('workshop:creating') : say('workshop:createForm')}
         </Button>
-        <span className="ml-4 text-soft">Nobody can ask with it before you release it.</span>
+        <span className="ml-4 text-soft">{say('workshop:notBeforeRelease')}</span>
       </div>
     </form>
   );

@@ -6,6 +6,7 @@ import { Button } from '../ui/Button.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { meApi } from '../wire/me.ts';
+import { say } from '../wire/words.ts';
 import { BinderProvider } from './binder.ts';
 import type { Editing } from './editing.ts';
 import { workshopApi } from './endpoints.ts';
@@ -32,7 +33,11 @@ export function Binder() {
         <Trouble error={error} again={refetch} />
       </main>
     );
-  return form ? <OpenBinder key={form.key} form={form} /> : <p className="p-6 text-soft">Opening the binder …</p>;
+  return form ? (
+    <OpenBinder key={form.key} form={form} />
+  ) : (
+    <p className="p-6 text-soft">{say('workshop:openingBinder')}</p>
+  );
 }
 
 function OpenBinder({ form }: { form: AnswerOf<'form'> }) {
@@ -64,8 +69,8 @@ function OpenBinder({ form }: { form: AnswerOf<'form'> }) {
       <div
         className={`grid min-h-0 flex-1 grid-cols-[176px_minmax(0,1fr)_340px] xl:grid-cols-[196px_minmax(0,1fr)_372px] ${chosen.wide ? '!grid-cols-[176px_minmax(0,1fr)_300px]' : ''}`}
       >
-        <nav aria-label="Contents" className="overflow-auto border-r border-rule pt-5 pl-5">
-          <h2 className="pr-3">{draft.title || 'No title yet'}</h2>
+        <nav aria-label={say('workshop:contents')} className="overflow-auto border-r border-rule pt-5 pl-5">
+          <h2 className="pr-3">{draft.title || say('workshop:noTitleYet')}</h2>
           <ol className="mt-2.5">
             {pages.map((each, index) => (
               <li key={each.key}>
@@ -75,7 +80,7 @@ function OpenBinder({ form }: { form: AnswerOf<'form'> }) {
                   aria-current={each.key === page ? 'page' : undefined}
                 >
                   <i className="font-serif text-[13px] text-soft not-italic">{index + 1}</i>
-                  {each.label}
+                  {say(each.label)}
                   {errorsOn(each.tells) > 0 ? (
                     <em className="text-[12px] text-brick not-italic">{errorsOn(each.tells)}</em>
                   ) : null}
@@ -84,25 +89,23 @@ function OpenBinder({ form }: { form: AnswerOf<'form'> }) {
             ))}
           </ol>
           <p className="mt-4 pr-3 text-[13px] text-soft">
-            Asks into{' '}
+            {say('workshop:belongsTo')}{' '}
             <Link to={`/workshop/registers/${form.register.key}`} className="text-ink">
               {form.register.name}
             </Link>
-            {form.others.length > 0
-              ? `, as ${form.others.length === 1 ? 'one other form does' : `${form.others.length} other forms do`}`
-              : ''}
-            {form.stopped ? <span className="block text-brick">Stopped: nobody can ask by it.</span> : null}
+            {form.others.length > 0 ? ` ${say('workshop:alsoForms', { count: form.others.length })}` : ''}
+            {form.stopped ? <span className="block text-brick">{say('workshop:stopped')}</span> : null}
           </p>
           <Kept editing={editing} className="mt-5 pr-4" />
         </nav>
         <main className="min-h-0 overflow-auto px-[26px] pt-5 pb-10">
           <div className="mb-4 flex flex-wrap items-baseline gap-x-4 gap-y-2">
-            <h1>{chosen.label}</h1>
+            <h1>{say(chosen.label)}</h1>
             <div className="ml-auto flex gap-2">
               <Button disabled={!editing.undo} onClick={() => editing.undo?.()}>
-                Undo
+                {say('workshop:undo')}
               </Button>
-              {editing.redo ? <Button onClick={() => editing.redo?.()}>Redo</Button> : null}
+              {editing.redo ? <Button onClick={() => editing.redo?.()}>{say('workshop:redo')}</Button> : null}
               <ReleaseButton form={form} editing={editing} />
             </div>
           </div>

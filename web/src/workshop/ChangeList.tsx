@@ -1,9 +1,12 @@
+import type { Words } from '@tolvek/words';
+import { say, told } from '../wire/words.ts';
+
 /** A change in words; one of a form says whether it reaches the register. */
 interface Told {
   readonly at: string;
-  readonly words: string;
-  readonly before: string;
-  readonly after: string;
+  readonly words: Words;
+  readonly before: Words;
+  readonly after: Words;
   readonly reaches?: 'form' | 'register';
 }
 
@@ -15,20 +18,20 @@ export function ChangeList({ changes }: { changes: readonly Told[] }) {
   return (
     <ul className="mt-1">
       {changes.map((change) => (
-        <li key={change.at + change.words} className="border-b border-rule py-1.5">
-          {change.words}
+        <li key={change.at + told(change.words)} className="border-b border-rule py-1.5">
+          {told(change.words)}
           {change.reaches === 'register' ? (
-            <span className="ml-2 text-[12.5px] text-brass">reaches the register</span>
+            <span className="ml-2 text-[12.5px] text-brass">{say('workshop:reachesRegister')}</span>
           ) : null}
           {change.before !== '' || change.after !== '' ? (
             <details className="text-[13px]">
-              <summary className="text-green">side by side</summary>
+              <summary className="text-green">{say('workshop:sideBySide')}</summary>
               <div className="mt-1 grid grid-cols-2 gap-3">
                 <p className="border-l-2 border-brick pl-2 break-words whitespace-pre-line">
-                  {change.before || <span className="text-soft">nothing</span>}
+                  {change.before ? told(change.before) : <span className="text-soft">{say('workshop:nothing')}</span>}
                 </p>
                 <p className="border-l-2 border-green pl-2 break-words whitespace-pre-line">
-                  {change.after || <span className="text-soft">nothing</span>}
+                  {change.after ? told(change.after) : <span className="text-soft">{say('workshop:nothing')}</span>}
                 </p>
               </div>
             </details>

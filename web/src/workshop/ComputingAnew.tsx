@@ -1,13 +1,14 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { toast } from 'sonner';
+import { say } from '../wire/words.ts';
 import { LongWork } from './LongWork.tsx';
 
 /** Requests that are being computed anew: how many of them, and a way to stop. */
 export const ComputingAnew = ({ job, ended }: { job: string; ended: () => void }) => (
   <LongWork
     job={job}
-    says="Computing anew"
-    of="requests"
+    says={say('workshop:computing')}
+    of={say('workshop:requestsWord')}
     ended={(done) => {
       toast(outcome(done));
       ended();
@@ -16,13 +17,12 @@ export const ComputingAnew = ({ job, ended }: { job: string; ended: () => void }
 );
 
 function outcome({ state, changed }: AnswerOf<'job'>): string {
-  const requests = `${changed} ${changed === 1 ? 'request was' : 'requests were'} computed anew`;
   switch (state) {
     case 'done':
-      return changed === 0 ? 'No request changed by being computed anew.' : `${requests}.`;
+      return changed === 0 ? say('workshop:computedNone') : say('workshop:recomputed', { count: changed });
     case 'stopped':
-      return `Stopped. ${requests}; the others keep what they have.`;
+      return say('workshop:computedStopped', { count: changed });
     default:
-      return `It could not be done to the end, and is written down. ${requests}; the others keep what they have.`;
+      return say('workshop:computedFailed', { count: changed });
   }
 }

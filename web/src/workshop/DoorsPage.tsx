@@ -6,12 +6,17 @@ import { toast } from 'sonner';
 import { Button } from '../ui/Button.tsx';
 import { DeskMoment } from '../wire/DeskMoment.tsx';
 import { problemOf } from '../wire/problem.ts';
+import { say, told } from '../wire/words.ts';
 import { useBinder } from './binder.ts';
 import { ChangeList } from './ChangeList.tsx';
 import type { Change } from './editing.ts';
 import { workshopApi } from './endpoints.ts';
 
-const DOOR_STATES = { open: 'open', closed: 'closed', 'not-yet': 'not open yet' } as const;
+const DOOR_STATES = {
+  open: 'workshop:door.open',
+  closed: 'workshop:door.closed',
+  'not-yet': 'workshop:door.notYet',
+} as const;
 
 type DoorSettings = AnswerOf<'form'>['doors'][number];
 
@@ -21,12 +26,12 @@ export function DoorsPage() {
   const nameOf = (key: string): string => form.groups.find((group) => group.key === key)?.name ?? key;
   return (
     <>
-      <p className="text-soft">A door lets people ask. It never changes who may read what was asked.</p>
+      <p className="text-soft">{say('workshop:doors.intro')}</p>
       {form.doors.map((door) => (
-        <DoorLine key={door.slug} door={door} says={doorInWords(door.door, nameOf, form.calendar.zone)} />
+        <DoorLine key={door.slug} door={door} says={doorInWords(door.door, nameOf).map(told)} />
       ))}
-      <h2 className="section-head mt-8">Releases</h2>
-      {form.releases.length === 0 ? <p className="py-3 text-soft">Not released yet: the doors lead nowhere.</p> : null}
+      <h2 className="section-head mt-8">{say('workshop:releases')}</h2>
+      {form.releases.length === 0 ? <p className="py-3 text-soft">{say('workshop:notReleased')}</p> : null}
       <ol>
         {form.releases.map((release, index) => (
           <ReleaseLine
@@ -60,18 +65,18 @@ function ReleaseLine({
     <li className="border-b border-rule py-2">
       <div className="grid grid-cols-[7rem_1fr_auto] gap-3">
         <span>
-          Release {release.number}
-          {inForce ? <span className="block text-[12.5px] text-green">in force</span> : null}
+          {say('workshop:releaseNo', { number: release.number })}
+          {inForce ? <span className="block text-[12.5px] text-green">{say('workshop:inForce')}</span> : null}
         </span>
         <span>
-          {release.note || <span className="text-soft">no note</span>}
+          {release.note || <span className="text-soft">{say('workshop:noNote')}</span>}
           <button
             type="button"
             className="ml-3 text-green underline"
             disabled={isFetching}
             onClick={() => void load({ key: formKey, number: release.number })}
           >
-            compare
+            {say('workshop:compare')}
           </button>
         </span>
         <span className="text-soft">
@@ -81,9 +86,9 @@ function ReleaseLine({
       {data ? (
         <div className="mt-2 border-l-2 border-green pl-3">
           {data.changes.length === 0 ? (
-            <p className="text-soft">The draft is the same.</p>
+            <p className="text-soft">{say('workshop:draftSame')}</p>
           ) : (
-            <p className="text-soft">Against it, the draft changes:</p>
+            <p className="text-soft">{say('workshop:draftDiffers')}</p>
           )}
           <ChangeList changes={data.changes} />
           {data.changes.length > 0 ? (
@@ -91,12 +96,10 @@ function ReleaseLine({
               <Button
                 onClick={() => {
                   change(() => data.design);
-                  toast(
-                    `The draft is release ${release.number} again. Undo brings yours back; release it to put it in force.`,
-                  );
+                  toast(say('workshop:draftIsAgain', { number: release.number }));
                 }}
               >
-                Go back to release {release.number}
+                {say('workshop:backToRelease', { number: release.number })}
               </Button>
             </p>
           ) : null}
@@ -112,18 +115,18 @@ function DraftHistory({ formKey, change }: { formKey: string; change: Change }) 
   const states = data?.states.filter((state) => state.changes.length > 0) ?? [];
   return (
     <>
-      <h2 className="section-head mt-8">History of the draft</h2>
-      {states.length === 0 ? (
-        <p className="py-3 text-soft">Each stretch of work on the draft will stand here, and can be brought back.</p>
-      ) : null}
+      <h2 className="section-head mt-8">{say('workshop:draftHistory')}</h2>
+      {states.length === 0 ? <p className="py-3 text-soft">{say('workshop:draftHistoryNone')}</p> : null}
       <ol>
         {states.map((state, index) => (
           <li key={state.id} className="border-b border-rule py-2">
             <details>
               <summary className="grid grid-cols-[1fr_auto] gap-3">
                 <span>
-                  {state.changes.length === 1 ? state.changes[0]?.words : `${state.changes.length} changes`}
-                  {index === 0 ? <span className="ml-2 text-[12.5px] text-green">the newest</span> : null}
+                  {state.changes.length === 1
+                    ? told(state.changes[0]?.words ?? '')
+                    : say('workshop:changes', { count: state.changes.length })}
+                  {index === 0 ? <span className="ml-2 text-[12.5px] text-green">{say('workshop:newest')}</span> : null}
                 </span>
                 <span className="text-soft">
                   {state.by}, <DeskMoment at={state.at} />
@@ -131,7 +134,7 @@ function DraftHistory({ formKey, change }: { formKey: string; change: Change }) 
               </summary>
               <ChangeList changes={state.changes} />
               <p className="mt-2">
-                <Button onClick={() => change(() => state.design)}>Bring this state back</Button>
+                <Button onClick={() => change(() => state.design)}>{say('workshop:bringBack')}</Button>
               </p>
             </details>
           </li>
@@ -156,11 +159,8 @@ function TakeAlong({ form, draft }: { form: AnswerOf<'form'>; draft: FormDesign 
   const calendars = [{ key: draft.deadline.calendar, name: form.calendar.name }];
   return (
     <>
-      <h2 className="section-head mt-8">Take along</h2>
-      <p className="mt-2 text-soft">
-        The draft with all it needs as one file, which “New form” reads; and the shape of its answers, for programs that
-        send them.
-      </p>
+      <h2 className="section-head mt-8">{say('workshop:export')}</h2>
+      <p className="mt-2 text-soft">{say('workshop:exportHint')}</p>
       <p className="mt-2 flex gap-2">
         <Button
           onClick={() =>
@@ -179,10 +179,10 @@ function TakeAlong({ form, draft }: { form: AnswerOf<'form'>; draft: FormDesign 
             )
           }
         >
-          Save the form as a file
+          {say('workshop:downloadForm')}
         </Button>
         <Button onClick={() => save(`${form.key}.answers.schema.json`, answerSchema(draft))}>
-          Save the shape of its answers
+          {say('workshop:downloadSchema')}
         </Button>
       </p>
     </>
@@ -196,15 +196,15 @@ function DoorLine({ door, says }: { door: DoorSettings; says: readonly string[] 
   const put = async (open: boolean): Promise<void> => {
     try {
       await setDoor({ slug: door.slug, body: { open, closedMessage: message } }).unwrap();
-      toast(open ? 'The door is open.' : 'The door is closed. People who come read the message.');
+      toast(open ? say('workshop:doors.opened') : say('workshop:doors.closedNow'));
     } catch (error) {
       toast.error(problemOf(error).detail);
     }
   };
   const copy = (): void =>
     void navigator.clipboard.writeText(link).then(
-      () => toast('The link was copied. Copying changes nothing about who may enter.'),
-      () => toast.error('Copying did not work here. Select the link instead.'),
+      () => toast(say('workshop:doors.copied')),
+      () => toast.error(say('workshop:doors.notCopied')),
     );
   return (
     <section className="mt-5 border-b border-rule pb-4">
@@ -219,26 +219,26 @@ function DoorLine({ door, says }: { door: DoorSettings; says: readonly string[] 
       <p className="mt-1 text-soft">{says.join(' ')}</p>
       <p className="mt-2 flex items-center gap-3">
         <code className="font-mono text-[13px]">{link}</code>
-        <Button onClick={copy}>Copy the link</Button>
+        <Button onClick={copy}>{say('workshop:doors.copy')}</Button>
       </p>
       <label htmlFor={`closed-${door.slug}`} className="mt-3 block text-soft">
-        When it is closed, people read
+        {say('workshop:doors.message')}
       </label>
       <textarea
         id={`closed-${door.slug}`}
         rows={2}
         className="input mt-1"
-        placeholder="This form is closed. If you need this now, write to the desk."
+        placeholder={say('workshop:doors.messageHint')}
         value={message}
         onChange={(event) => setMessage(event.target.value)}
       />
       <div className="mt-2 flex gap-2">
         <Button disabled={isLoading} look={door.open ? 'refuse' : 'main'} onClick={() => put(!door.open)}>
-          {door.open ? 'Close the door' : 'Open the door'}
+          {door.open ? say('workshop:doors.close') : say('workshop:doors.open')}
         </Button>
         {message !== door.closedMessage ? (
           <Button disabled={isLoading} onClick={() => put(door.open)}>
-            Keep the message
+            {say('workshop:doors.saveMessage')}
           </Button>
         ) : null}
       </div>

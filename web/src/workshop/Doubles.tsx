@@ -1,6 +1,7 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { Link } from 'react-router';
 import { Trouble } from '../ui/Trouble.tsx';
+import { say } from '../wire/words.ts';
 import { workshopApi } from './endpoints.ts';
 
 type Rule = AnswerOf<'doubles'>['rules'][number];
@@ -12,12 +13,14 @@ export function Doubles({ registerKey: key }: { registerKey: string }) {
   if (!data || data.rules.length === 0) return null;
   return (
     <>
-      <h2 className="section-head mt-9">What no two may share</h2>
+      <h2 className="section-head mt-9">{say('workshop:doubles.title')}</h2>
       <ul>
         {data.rules.map((rule) => (
           <li key={`${rule.fields.join(' ')} ${rule.among}`} className="border-b border-rule py-2">
-            <b className="font-semibold">{rule.fields.join(' together with ')}</b>
-            <span className="text-soft">{rule.among === 'all' ? ', among all' : ', among those not finished'}</span>
+            <b className="font-semibold">{say('workshop:doubles.fields', { fields: rule.fields })}</b>{' '}
+            <span className="text-soft">
+              {say(rule.among === 'all' ? 'workshop:amongAll' : 'workshop:amongUnfinished')}
+            </span>
             <span className="block">{standing(rule)}</span>
             {rule.doubles.map(({ n, requests }) => (
               <span key={requests[0]?.number} className="mt-1 block pl-4">
@@ -26,7 +29,9 @@ export function Doubles({ registerKey: key }: { registerKey: string }) {
                     {subject} <span className="font-mono text-[12.5px] text-soft">{number}</span>
                   </Link>
                 ))}
-                {n > requests.length ? <span className="text-soft">and {n - requests.length} more</span> : null}
+                {n > requests.length ? (
+                  <span className="text-soft">{say('workshop:doubles.more', { n: n - requests.length })}</span>
+                ) : null}
               </span>
             ))}
           </li>
@@ -37,10 +42,8 @@ export function Doubles({ registerKey: key }: { registerKey: string }) {
 }
 
 function standing({ told, groups, doubles }: Rule): string {
-  if (!told) return 'You may not read all of it, so nothing is said of who shares it.';
-  if (groups === 0) return 'Nobody shares it.';
-  const more = groups > doubles.length ? ` The first ${doubles.length} are listed.` : '';
-  return groups === 1
-    ? 'One answer stands more than once, from before this was said. Change one of them, or leave it: no other can join.'
-    : `${groups} answers stand more than once, from before this was said. Change them, or leave them: no other can join.${more}`;
+  if (!told) return say('workshop:doubles.hidden');
+  if (groups === 0) return say('workshop:doubles.none');
+  const all = say('workshop:doubles.found', { count: groups });
+  return groups > doubles.length ? `${all} ${say('workshop:doubles.listed', { n: doubles.length })}` : all;
 }

@@ -1,6 +1,7 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { applyFix, fixInWords } from '@tolvek/core/form';
 import { Link } from 'react-router';
+import { say, told } from '../wire/words.ts';
 import type { Change } from './editing.ts';
 import { WayDialog } from './WayDialog.tsx';
 
@@ -23,38 +24,41 @@ export function Findings({
   const cautions = findings.filter((finding) => finding.severity === 'caution');
   const first = findings[0];
   return (
-    <section aria-label="Findings" className="border-t border-rule-strong bg-sheet px-5">
+    <section aria-label={say('workshop:findingsTitle')} className="border-t border-rule-strong bg-sheet px-5">
       {first ? (
         <details>
           <summary className="flex h-[38px] items-center gap-5">
             {errors.length > 0 ? (
               <span className="font-semibold whitespace-nowrap text-brick">
-                {errors.length === 1 ? '1 error' : `${errors.length} errors`}
+                {say('workshop:errors', { count: errors.length })}
               </span>
             ) : null}
             {cautions.length > 0 ? (
               <span className="font-semibold whitespace-nowrap text-brass">
-                {cautions.length === 1 ? '1 caution' : `${cautions.length} cautions`}
+                {say('workshop:cautions', { count: cautions.length })}
               </span>
             ) : null}
-            <span className="truncate">{first.message}</span>
+            <span className="truncate">{told(first.message)}</span>
           </summary>
           <ul className="max-h-48 overflow-auto pb-3">
             {findings.map((finding) => (
-              <li key={finding.at + finding.message} className="flex items-baseline gap-4 border-t border-rule py-1.5">
+              <li
+                key={finding.at + told(finding.message)}
+                className="flex items-baseline gap-4 border-t border-rule py-1.5"
+              >
                 <span className={`w-16 font-semibold ${finding.severity === 'error' ? 'text-brick' : 'text-brass'}`}>
-                  {finding.severity}
+                  {say(finding.severity === 'error' ? 'workshop:anError' : 'workshop:aCaution')}
                 </span>
-                <span className="flex-1">{finding.message}</span>
+                <span className="flex-1">{told(finding.message)}</span>
                 <WayDialog finding={finding} formKey={formKey} change={change} />
                 {finding.fix ? <FixButton fix={finding.fix} change={change} /> : null}
-                <Link to={`/workshop/${formKey}/${finding.page}#at-${finding.at}`}>Go there</Link>
+                <Link to={`/workshop/${formKey}/${finding.page}#at-${finding.at}`}>{say('workshop:goThere')}</Link>
               </li>
             ))}
           </ul>
         </details>
       ) : (
-        <p className="flex h-[38px] items-center text-soft">Nothing wrong or doubtful was found in this draft.</p>
+        <p className="flex h-[38px] items-center text-soft">{say('workshop:noFindings')}</p>
       )}
     </section>
   );
@@ -62,14 +66,14 @@ export function Findings({
 
 const FixButton = ({ fix, change }: { fix: NonNullable<Finding['fix']>; change: Change }) => (
   <button type="button" className="text-green underline" onClick={() => change((before) => applyFix(before, fix))}>
-    {fixInWords(fix)}
+    {told(fixInWords(fix))}
   </button>
 );
 
 /** A finding where it stands, with the step that mends it. */
 export const FindingLine = ({ finding, formKey, change }: { finding: Finding; formKey: string; change: Change }) => (
   <p className={`mt-2 ${finding.severity === 'error' ? 'text-brick' : 'text-brass'}`}>
-    {finding.message} {finding.fix ? <FixButton fix={finding.fix} change={change} /> : null}{' '}
+    {told(finding.message)} {finding.fix ? <FixButton fix={finding.fix} change={change} /> : null}{' '}
     <WayDialog finding={finding} formKey={formKey} change={change} />
   </p>
 );

@@ -4,6 +4,7 @@ import { comesInCells, type Field } from '@tolvek/core/register';
 import { useState } from 'react';
 import { Button } from '../ui/Button.tsx';
 import { problemOf } from '../wire/problem.ts';
+import { say, told } from '../wire/words.ts';
 import { useBinder } from './binder.ts';
 import { workshopApi } from './endpoints.ts';
 import { LongWork } from './LongWork.tsx';
@@ -29,44 +30,39 @@ export function InOutPage() {
   );
   return (
     <>
-      <h2 className="section-head mt-2">Take out</h2>
+      <h2 className="section-head mt-2">{say('workshop:exportRequests')}</h2>
       {form.staysIn ? (
-        <p className="mt-2 text-soft">
-          What is asked with this form is read here by those who may, and never taken out.
-        </p>
+        <p className="mt-2 text-soft">{say('workshop:neverExported')}</p>
       ) : (
         <>
-          <p className="mt-2 text-soft">
-            The requests of this form as a sheet (CSV), each with what you may read of it. Fields are told as they would
-            be typed, so that the sheet can be taken in again.
-          </p>
+          <p className="mt-2 text-soft">{say('workshop:exportText')}</p>
           <p className="mt-2 flex flex-wrap items-center gap-3">
             <select
-              aria-label="Which requests"
+              aria-label={say('workshop:whichRequests')}
               className="input w-auto"
               value={among}
               onChange={(event) => setAmong(event.target.value as typeof among)}
             >
-              <option value="all">all requests</option>
-              <option value="unfinished">unfinished requests</option>
+              <option value="all">{say('workshop:allRequests')}</option>
+              <option value="unfinished">{say('workshop:unfinishedRequests')}</option>
             </select>
             <a
               href={`/api/forms/${form.key}/requests.csv?among=${among}`}
               download
               className="rounded-md border border-edge bg-sheet px-[13px] py-1.5 text-[13.5px] font-semibold text-ink no-underline"
             >
-              Save as a sheet
+              {say('workshop:downloadFile')}
             </a>
           </p>
         </>
       )}
-      <h2 className="section-head mt-8">Take in</h2>
+      <h2 className="section-head mt-8">{say('workshop:importRequests')}</h2>
       {inForce === 0 ? (
-        <p className="mt-2 text-soft">Requests can be taken in once the form is released.</p>
+        <p className="mt-2 text-soft">{say('workshop:importLater')}</p>
       ) : release ? (
         <TakeIn form={form} design={release.design} />
       ) : (
-        <p className="mt-2 text-soft">Opening release {inForce} …</p>
+        <p className="mt-2 text-soft">{say('workshop:openingRelease', { number: inForce })}</p>
       )}
     </>
   );
@@ -87,7 +83,7 @@ function guessed(headings: readonly string[], design: FormDesign): readonly stri
   return headings.map((heading) => {
     const words = plain(heading);
     if (
-      ['requester', 'mail address', 'email', 'e-mail'].includes(words) &&
+      ['requester', say('workshop:emailWord'), 'email', 'e-mail'].includes(words) &&
       !fields.some((field) => plain(field.label) === words)
     )
       return REQUESTER;
@@ -130,13 +126,10 @@ function TakeIn({ form, design }: { form: AnswerOf<'form'>; design: FormDesign }
   };
   return (
     <>
-      <p className="mt-2 text-soft">
-        Rows of a CSV or XLSX file become requests by this form’s release in force: completed, routed and planned as if
-        they were sent, but without letters. First you see what would happen; nothing is kept before you say so.
-      </p>
+      <p className="mt-2 text-soft">{say('workshop:importText')}</p>
       <input
         type="file"
-        aria-label="A sheet of requests"
+        aria-label={say('workshop:importFile')}
         className="mt-3 block file:mr-3 file:rounded-md file:border file:border-edge file:bg-sheet file:px-3 file:py-1.5 file:font-semibold file:text-ink"
         accept=".csv,.xlsx"
         onChange={async (event) => {
@@ -157,7 +150,7 @@ function TakeIn({ form, design }: { form: AnswerOf<'form'>; design: FormDesign }
       ) : null}
       {file?.kind === 'unreadable' || file?.kind === 'form' ? (
         <p role="alert" className="mt-3 border-l-[3px] border-brick bg-brick-wash px-3 py-2">
-          {file.kind === 'form' ? 'This is a form, not a sheet of requests. Make a new form from it.' : file.why}
+          {file.kind === 'form' ? say('workshop:importIsForm') : file.why}
         </p>
       ) : null}
       {rows.length > 0 ? (
@@ -165,17 +158,19 @@ function TakeIn({ form, design }: { form: AnswerOf<'form'>; design: FormDesign }
           <p className="mt-4">
             {lines.length} {lines.length === 1 ? 'row' : 'rows'}.{' '}
             {lines.length > MOST_IMPORTED
-              ? `The first ${MOST_IMPORTED} are taken; take the others in from a second file.`
-              : 'Which column is which?'}
+              ? say('workshop:importMost', { most: MOST_IMPORTED })
+              : say('workshop:whichColumn')}
           </p>
           <table className="mt-2 w-full border-collapse">
             <thead>
               <tr className="border-b border-rule-strong text-left text-[11.5px] text-soft">
-                {['Heading', 'In the first row', 'Is'].map((head) => (
-                  <th key={head} scope="col" className="py-1 pr-3 font-semibold">
-                    {head}
-                  </th>
-                ))}
+                {[say('workshop:column.heading'), say('workshop:column.first'), say('workshop:column.is')].map(
+                  (head) => (
+                    <th key={head} scope="col" className="py-1 pr-3 font-semibold">
+                      {head}
+                    </th>
+                  ),
+                )}
               </tr>
             </thead>
             <tbody>
@@ -186,13 +181,13 @@ function TakeIn({ form, design }: { form: AnswerOf<'form'>; design: FormDesign }
                   <td className="max-w-48 truncate py-1 pr-3 text-soft">{lines[0]?.[index] ?? ''}</td>
                   <td className="py-1">
                     <select
-                      aria-label={`What “${heading}” is`}
+                      aria-label={say('workshop:columnIs', { heading })}
                       className="input w-auto py-1"
                       value={columns[index] ?? ''}
                       onChange={(event) => map(index, event.target.value)}
                     >
-                      <option value="">left out</option>
-                      <option value={REQUESTER}>whose request it is, by mail address or name</option>
+                      <option value="">{say('workshop:columnLeftOut')}</option>
+                      <option value={REQUESTER}>{say('workshop:columnRequester')}</option>
                       {fields.map((field) => (
                         <option key={field.key} value={field.key}>
                           {field.label}
@@ -206,18 +201,16 @@ function TakeIn({ form, design }: { form: AnswerOf<'form'>; design: FormDesign }
           </table>
           <p className="mt-3 flex flex-wrap items-center gap-3">
             <Button disabled={isLoading || columns.every((key) => key === '')} onClick={() => look(false)}>
-              {isLoading ? 'Looking …' : 'See what would happen'}
+              {isLoading ? say('workshop:checking') : say('workshop:startDryRun')}
             </Button>
-            {columns.includes(REQUESTER) ? null : (
-              <span className="text-soft">All of them are asked in your name.</span>
-            )}
+            {columns.includes(REQUESTER) ? null : <span className="text-soft">{say('workshop:allInYourName')}</span>}
           </p>
         </>
       ) : null}
       {error ? (
         <p role="alert" className="mt-3 text-brick">
           {problemOf(error)
-            .problems?.map((each) => `${each.message} ${each.fix}`)
+            .problems?.map((each) => `${told(each.message)} ${told(each.fix)}`)
             .join(' ') ?? problemOf(error).detail}
         </p>
       ) : null}
@@ -225,7 +218,7 @@ function TakeIn({ form, design }: { form: AnswerOf<'form'>; design: FormDesign }
         <p className="mt-4 border-t border-rule-strong pt-3">
           <LongWork
             job={data.job}
-            says="Taking in"
+            says={say('workshop:importing')}
             of="rows"
             ended={({ rows: told }) => setTaken(toldOf(told ?? []))}
           />
@@ -236,7 +229,7 @@ function TakeIn({ form, design }: { form: AnswerOf<'form'>; design: FormDesign }
           told={taken ?? data}
           lines={Math.min(lines.length, MOST_IMPORTED)}
           busy={isLoading}
-          labelOf={(key) => design.fields.find((field) => field.key === key)?.label ?? 'Requester'}
+          labelOf={(key) => design.fields.find((field) => field.key === key)?.label ?? say('workshop:requesterWord')}
           apply={() => look(true)}
         />
       ) : null}
@@ -249,7 +242,7 @@ function TakeIn({ form, design }: { form: AnswerOf<'form'>; design: FormDesign }
  * the sheet.
  */
 function Told({
-  told,
+  told: outcome,
   lines,
   busy,
   labelOf,
@@ -262,45 +255,37 @@ function Told({
   labelOf: (key: string) => string;
   apply: () => void;
 }) {
-  const numbers = told.rows.flatMap((row) => row.number ?? []);
-  const span = numbers.length > 1 ? `${numbers[0]} to ${numbers.at(-1)}` : (numbers[0] ?? '');
+  const numbers = outcome.rows.flatMap((row) => row.number ?? []);
+  const span =
+    numbers.length > 1
+      ? say('workshop:span', { from: numbers[0] ?? '', to: numbers.at(-1) ?? '' })
+      : (numbers[0] ?? '');
   return (
     <div className="mt-4 border-t border-rule-strong pt-3" aria-live="polite">
       <p>
-        {told.applied ? (
-          <b>
-            {told.good} {told.good === 1 ? 'request was' : 'requests were'} taken in{span ? `: ${span}` : ''}.
-          </b>
+        {outcome.applied ? (
+          <b>{say('workshop:imported', { count: outcome.good, span })}</b>
         ) : (
           <>
-            <b>{told.good}</b> {told.good === 1 ? 'row' : 'rows'} would come in{span ? ` as ${span}` : ''}
-            {told.bad > 0 ? (
-              <>
-                , <b>{told.bad}</b> would stay out:
-              </>
-            ) : (
-              '.'
-            )}
+            <b>{say('workshop:wouldImport', { count: outcome.good, span })}</b>{' '}
+            {outcome.bad > 0 ? <b>{say('workshop:wouldFail', { count: outcome.bad })}</b> : null}
           </>
         )}
       </p>
-      {told.rows.length < lines ? (
-        <p className="mt-1">
-          Stopped: the rows from line {told.rows.length + 2} on were not looked at. Take them in from a file of their
-          own.
-        </p>
+      {outcome.rows.length < lines ? (
+        <p className="mt-1">{say('workshop:importStopped', { line: outcome.rows.length + 2 })}</p>
       ) : null}
       <ul className="mt-1 max-h-72 overflow-auto">
-        {told.rows.flatMap((row, index) =>
+        {outcome.rows.flatMap((row, index) =>
           row.number === null
             ? [
                 // biome-ignore lint/suspicious/noArrayIndexKey: a row has no name; its place is what it is
                 <li key={index} className="border-b border-rule py-1">
-                  <span className="mr-2 font-semibold">Line {index + 2}</span>
+                  <span className="mr-2 font-semibold">{say('workshop:lineNo', { line: index + 2 })}</span>
                   {row.problems.map((problem) => (
-                    <span key={problem.field + problem.message} className="block pl-4 text-brick">
+                    <span key={problem.field + told(problem.message)} className="block pl-4 text-brick">
                       {problem.field === 'form' ? '' : `${labelOf(problem.field)}: `}
-                      {problem.message} {problem.fix}
+                      {told(problem.message)} {told(problem.fix)}
                     </span>
                   ))}
                 </li>,
@@ -308,10 +293,10 @@ function Told({
             : [],
         )}
       </ul>
-      {!told.applied && told.good > 0 ? (
+      {!outcome.applied && outcome.good > 0 ? (
         <p className="mt-3">
           <Button look="main" disabled={busy} onClick={apply}>
-            Take in {told.good} {told.good === 1 ? 'request' : 'requests'}
+            {say('workshop:importNow', { count: outcome.good })}
           </Button>
         </p>
       ) : null}

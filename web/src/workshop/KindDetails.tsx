@@ -1,5 +1,6 @@
 import { type Field, type Kind, type Level, numberPrefix, numberWith, placesOf } from '@tolvek/core/register';
 import type { ReactNode } from 'react';
+import { say } from '../wire/words.ts';
 import type { Editing } from './editing.ts';
 import { LimitInput, without } from './LimitInput.tsx';
 import { LineColumns } from './LineColumns.tsx';
@@ -38,13 +39,13 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
           <Line name="How many">
             <span className="flex flex-wrap gap-4">
               <LimitInput
-                label="at least"
+                label={say('workshop:atLeast')}
                 width="w-16"
                 value={type.least}
                 set={(least) => setType(without({ ...type, least }) as Kind)}
               />
               <LimitInput
-                label="at most"
+                label={say('workshop:atMost')}
                 width="w-16"
                 value={type.most}
                 set={(most) => setType(without({ ...type, most }) as Kind)}
@@ -64,13 +65,13 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
         <Line name="Number">
           <span className="flex flex-wrap items-center gap-x-4 gap-y-2">
             <LimitInput
-              label="places"
+              label={say('workshop:decimals')}
               width="w-14"
               value={type.places}
               set={(places = 0) => setType({ ...type, places: Math.min(6, Math.max(0, Math.trunc(places))) })}
             />
             <label className="flex items-center gap-2">
-              unit{' '}
+              {say('workshop:unit')}{' '}
               <input
                 className="input w-20"
                 value={type.unit ?? ''}
@@ -78,13 +79,13 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
               />
             </label>
             <LimitInput
-              label="least"
+              label={say('workshop:lowest')}
               width="w-20"
               value={type.least}
               set={(least) => setType(without({ ...type, least }) as Kind)}
             />
             <LimitInput
-              label="most"
+              label={say('workshop:highest')}
               width="w-20"
               value={type.most}
               set={(most) => setType(without({ ...type, most }) as Kind)}
@@ -97,19 +98,19 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
         <Line name="Currency">
           <span className="flex flex-wrap items-center gap-x-4 gap-y-2">
             <input
-              aria-label="Currency"
+              aria-label={say('workshop:currency')}
               className="input w-20"
               value={type.currency}
               maxLength={3}
               onChange={(event) => setType(inCurrency(type, event.target.value.toUpperCase()))}
             />
             <LimitInput
-              label="least"
+              label={say('workshop:lowest')}
               value={amount(type.least, type.currency)}
               set={(least) => setType(without({ ...type, least: minor(least, type.currency) }) as Kind)}
             />
             <LimitInput
-              label="most"
+              label={say('workshop:highest')}
               value={amount(type.most, type.currency)}
               set={(most) => setType(without({ ...type, most: minor(most, type.currency) }) as Kind)}
             />
@@ -138,11 +139,11 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
                   )
                 }
               />
-              {type.kind === 'date' ? 'today or later' : 'now or later'}
+              {type.kind === 'date' ? say('workshop:todayOrLater') : say('workshop:nowOrLater')}
             </label>
             {others.length > 0 ? (
               <label className="flex items-center gap-2">
-                not before
+                {say('workshop:notBefore')}
                 <select
                   className="input w-auto"
                   value={type.notBefore ?? ''}
@@ -150,7 +151,7 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
                     setType(without({ ...type, notBefore: event.target.value || undefined }) as Kind)
                   }
                 >
-                  <option value="">nothing</option>
+                  <option value="">{say('workshop:nothing')}</option>
                   {others.map((other) => (
                     <option key={other.key} value={other.key}>
                       {other.label}
@@ -187,7 +188,7 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
               </label>
             ))}
             <span className="w-full text-[12.5px]">
-              {type.from.length === 0 ? 'All staff can be picked.' : 'Members of any of these can be picked.'}
+              {type.from.length === 0 ? say('workshop:allStaffPicked') : say('workshop:groupsPicked')}
             </span>
           </span>
         </Line>
@@ -197,7 +198,7 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
       return (
         <Line name="Longest">
           <LimitInput
-            label="characters"
+            label={say('workshop:characters')}
             width="w-20"
             value={type.most}
             set={(most) => setType(without({ ...type, most }) as Kind)}
@@ -209,23 +210,23 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
         <Line name="Files">
           <span className="flex flex-wrap items-center gap-x-4 gap-y-2">
             <select
-              aria-label="Which files"
+              aria-label={say('workshop:whichFiles')}
               className="input w-auto"
               value={type.only}
               onChange={(event) => setType({ ...type, only: event.target.value as typeof type.only })}
             >
-              <option value="any">documents and pictures</option>
-              <option value="documents">only documents</option>
-              <option value="pictures">only pictures</option>
+              <option value="any">{say('workshop:files.any')}</option>
+              <option value="documents">{say('workshop:files.documents')}</option>
+              <option value="pictures">{say('workshop:files.pictures')}</option>
             </select>
             <LimitInput
-              label="at most"
+              label={say('workshop:atMost')}
               width="w-14"
               value={type.most}
               set={(most) => setType(without({ ...type, most }) as Kind)}
             />
             <LimitInput
-              label="MB each"
+              label={say('workshop:mbEach')}
               width="w-16"
               value={type.mostBytes === undefined ? undefined : type.mostBytes / 1_000_000}
               set={(mb) =>
@@ -256,7 +257,7 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
         <Line name="Number">
           <span className="flex flex-wrap items-center gap-x-4 gap-y-2">
             <label className="flex items-center gap-2">
-              begins with{' '}
+              {say('workshop:startsWith')}{' '}
               <input
                 className="input w-44 font-mono"
                 maxLength={20}
@@ -265,14 +266,15 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
               />
             </label>
             <LimitInput
-              label="figures"
+              label={say('workshop:digits')}
               width="w-14"
               value={type.digits}
               set={(digits = 1) => setType({ ...type, digits: Math.min(9, Math.max(1, Math.trunc(digits))) })}
             />
             <span className="w-full text-[12.5px]">
-              The first one is {numberWith(numberPrefix(type.prefix, editing.proof.facts.today), type.digits, 1)}. Write{' '}
-              {'{year}'} to begin anew each year.
+              {say('workshop:firstNumber', {
+                number: numberWith(numberPrefix(type.prefix, editing.proof.facts.today), type.digits, 1),
+              })}
             </span>
           </span>
         </Line>
@@ -303,7 +305,7 @@ const SomethingElse = ({
       checked={type.other ?? false}
       onChange={(event) => set(without({ ...type, other: event.target.checked || undefined }) as Kind)}
     />
-    People may say something else
+    {say('workshop:mayOther')}
   </label>
 );
 
@@ -337,14 +339,14 @@ function LevelsEditor({ levels, set }: { levels: readonly Level[]; set: (levels:
     const [low, high] = [levels[after]?.worth ?? 0, levels[after + 1]?.worth];
     const worth = high === undefined ? low + 10 : Math.floor((low + high) / 2);
     if (worth <= low) return;
-    set([...levels.slice(0, after + 1), { worth, label: 'New level' }, ...levels.slice(after + 1)]);
+    set([...levels.slice(0, after + 1), { worth, label: say('workshop:newLevel') }, ...levels.slice(after + 1)]);
   };
   return (
     <ol>
       {levels.map((level, index) => (
         <li key={level.worth} className="mb-1 flex items-center gap-1.5">
           <input
-            aria-label={`Level ${level.label}`}
+            aria-label={say('workshop:levelNo', { label: level.label })}
             className={`input flex-1 ${level.retired ? 'line-through' : ''}`}
             value={level.label}
             onChange={(event) =>
@@ -352,7 +354,7 @@ function LevelsEditor({ levels, set }: { levels: readonly Level[]; set: (levels:
             }
           />
           <button type="button" className="text-[13px] text-green" onClick={() => insert(index)}>
-            add above it
+            {say('workshop:addAbove')}
           </button>
           <button
             type="button"
@@ -361,7 +363,7 @@ function LevelsEditor({ levels, set }: { levels: readonly Level[]; set: (levels:
               set(levels.map((each) => (each.worth === level.worth ? { ...each, retired: !each.retired } : each)))
             }
           >
-            {level.retired ? 'offer again' : 'retire'}
+            {level.retired ? say('workshop:offerAgain') : 'retire'}
           </button>
         </li>
       ))}

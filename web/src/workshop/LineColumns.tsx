@@ -2,6 +2,7 @@ import { freshKey } from '@tolvek/core/form';
 import { type ItemColumn, itemScope, type Kind, type SingleKind, type Vocabulary } from '@tolvek/core/register';
 import { FormulaEditor } from '../conditions/FormulaEditor.tsx';
 import { Button } from '../ui/Button.tsx';
+import { say } from '../wire/words.ts';
 import { COLUMN_KINDS, freshType, kindLabel, moved } from './edits.ts';
 import { LimitInput, without } from './LimitInput.tsx';
 import { MoveButtons } from './MoveButtons.tsx';
@@ -25,7 +26,7 @@ export function LineColumns({
   const put = (index: number, column: ItemColumn): void =>
     set({ ...type, columns: columns.map((each, at) => (at === index ? column : each)) });
   const add = (formula?: string): void => {
-    const label = formula === undefined ? 'New column' : 'Sum';
+    const label = formula === undefined ? say('workshop:newColumn') : say('workshop:sum');
     const key = freshKey(label, new Set(columns.map((column) => column.key)));
     set({
       ...type,
@@ -48,13 +49,13 @@ export function LineColumns({
           <li key={column.key} className="mb-2 border-l-2 border-rule pl-2.5">
             <div className="flex flex-wrap items-center gap-1.5">
               <input
-                aria-label={`Column ${column.label}`}
+                aria-label={say('workshop:columnNo', { label: column.label })}
                 className="input min-w-32 flex-1"
                 value={column.label}
                 onChange={(event) => put(index, { ...column, label: event.target.value })}
               />
               <select
-                aria-label={`Kind of ${column.label}`}
+                aria-label={say('workshop:kindOf', { label: column.label })}
                 className="input w-auto"
                 value={column.type.kind}
                 onChange={(event) =>
@@ -75,21 +76,24 @@ export function LineColumns({
                     checked={column.required}
                     onChange={(event) => put(index, { ...column, required: event.target.checked })}
                   />
-                  required
+                  {say('workshop:required')}
                 </label>
               ) : (
-                <span className="text-[13px]">computed</span>
+                <span className="text-[13px]">{say('workshop:computed')}</span>
               )}
               <MoveButtons
                 index={index}
                 of={columns.length}
-                words={[`Move ${column.label} left`, `Move ${column.label} right`]}
+                words={[
+                  say('workshop:moveLeft', { label: column.label }),
+                  say('workshop:moveRight', { label: column.label }),
+                ]}
                 move={(way) => set({ ...type, columns: moved(columns, index, way) })}
               />
               <button
                 type="button"
                 className="inline-flex size-6 shrink-0 items-center justify-center text-brick"
-                aria-label={`Take column ${column.label} away`}
+                aria-label={say('workshop:removeColumn', { label: column.label })}
                 onClick={() => set({ ...type, columns: columns.filter((_, at) => at !== index) })}
               >
                 ✕
@@ -114,16 +118,16 @@ export function LineColumns({
         ))}
       </ol>
       <div className="flex flex-wrap items-center gap-3">
-        <Button onClick={() => add()}>Add a column</Button>
-        <Button onClick={() => add('0')}>Add a computed column</Button>
+        <Button onClick={() => add()}>{say('workshop:addColumn')}</Button>
+        <Button onClick={() => add('0')}>{say('workshop:addComputedColumn')}</Button>
         <LimitInput
-          label="lines at least"
+          label={say('workshop:linesAtLeast')}
           width="w-14"
           value={type.least}
           set={(least) => set(without({ ...type, least }) as LineItems)}
         />
         <LimitInput
-          label="at most"
+          label={say('workshop:atMost')}
           width="w-14"
           value={type.most}
           set={(most) => set(without({ ...type, most }) as LineItems)}
@@ -167,19 +171,19 @@ function ColumnLimits({
     return (
       <div className="mt-1 flex flex-wrap gap-3">
         <LimitInput
-          label="places"
+          label={say('workshop:decimals')}
           width="w-14"
           value={type.places}
           set={(places = 0) => set({ ...type, places: Math.min(6, Math.max(0, Math.trunc(places))) })}
         />
         <LimitInput
-          label="least"
+          label={say('workshop:lowest')}
           width="w-16"
           value={type.least}
           set={(least) => set(without({ ...type, least }) as SingleKind)}
         />
         <LimitInput
-          label="most"
+          label={say('workshop:highest')}
           width="w-16"
           value={type.most}
           set={(most) => set(without({ ...type, most }) as SingleKind)}

@@ -3,6 +3,7 @@ import { useEffect, useRef } from 'react';
 import { useDispatch } from 'react-redux';
 import { Button } from '../ui/Button.tsx';
 import { api } from '../wire/api.ts';
+import { say } from '../wire/words.ts';
 import { workshopApi } from './endpoints.ts';
 
 /** How often is asked how far it has come, ms. */
@@ -33,11 +34,16 @@ export function LongWork({ job, says, of, ended }: LongWorkProps) {
   return (
     <span className="flex flex-wrap items-center gap-3" role="status">
       <span className="text-[13.5px] text-soft">
-        {says}: {data?.looked ?? 0} of {data?.of ?? '…'} {of}
+        {say('workshop:progressOf', { what: says, looked: data?.looked ?? 0, of: data?.of ?? '…', things: of })}
       </span>
-      <progress className="h-1.5 w-24" max={data?.of ?? 1} value={data?.looked ?? 0} aria-label="How far it has come" />
+      <progress
+        className="h-1.5 w-24"
+        max={data?.of ?? 1}
+        value={data?.looked ?? 0}
+        aria-label={say('workshop:progress')}
+      />
       <Button disabled={isLoading} onClick={() => void stop({ id: job })}>
-        Stop
+        {say('workshop:stop')}
       </Button>
     </span>
   );

@@ -16,14 +16,14 @@ import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { meApi } from '../wire/me.ts';
 import { problemOf } from '../wire/problem.ts';
+import { say, told } from '../wire/words.ts';
 import { AskInto } from './AskInto.tsx';
-import { kindLabel } from './edits.ts';
 import { workshopApi } from './endpoints.ts';
 import { readStartFile, type StartFile } from './startFrom.ts';
 
 /** A new form: what to start from, then where it belongs. */
 export function NewForm() {
-  useTitle('New form');
+  useTitle(say('workshop:newForm'));
   const { data: me } = meApi.useMeQuery();
   const { data: ground, error } = workshopApi.useGroundQuery();
   if (me && !me.person) return <Navigate to="/sign-in?back=/workshop/new" replace />;
@@ -33,7 +33,7 @@ export function NewForm() {
         <Trouble error={error} />
       </main>
     );
-  return ground ? <Beginning ground={ground} /> : <p className="p-6 text-soft">One moment …</p>;
+  return ground ? <Beginning ground={ground} /> : <p className="p-6 text-soft">{say('desk:oneMoment')}</p>;
 }
 
 /** First whether it has a register of its own, as everything else depends on it. */
@@ -43,20 +43,20 @@ function Beginning({ ground }: { ground: AnswerOf<'ground'> }) {
   const [isOwn, setOwn] = useState(true);
   return (
     <main className="mx-auto max-w-[60rem] px-6 pt-6 pb-16">
-      <h1>New form</h1>
-      <div className="mt-4 grid gap-x-6 sm:grid-cols-2" role="radiogroup" aria-label="Where its requests go">
+      <h1>{say('workshop:newForm')}</h1>
+      <div className="mt-4 grid gap-x-6 sm:grid-cols-2" role="radiogroup" aria-label={say('workshop:where')}>
         <StartChoice
           chosen={isOwn}
           group="belongs"
-          label="A register of its own"
-          says="Its requests are numbered, read and worked on by themselves."
+          label={say('workshop:ownRegister')}
+          says={say('workshop:ownRegisterText')}
           choose={() => setOwn(true)}
         />
         <StartChoice
           chosen={!isOwn}
           group="belongs"
-          label="Ask into a register that is there"
-          says="A short form beside a full one, or one for people from outside: the same fields, stages and access."
+          label={say('workshop:intoRegister')}
+          says={say('workshop:intoRegisterText')}
           choose={() => setOwn(false)}
         />
       </div>
@@ -65,14 +65,14 @@ function Beginning({ ground }: { ground: AnswerOf<'ground'> }) {
       ) : (
         <>
           <p className="mt-6 grid max-w-[44rem] grid-cols-[150px_1fr] items-baseline gap-x-4">
-            <Label of="into-register">Register</Label>
+            <Label of="into-register">{say('workshop:register')}</Label>
             <select
               id="into-register"
               className="input w-auto justify-self-start"
               value={into}
               onChange={(event) => setInto(event.target.value)}
             >
-              <option value="">Choose a register …</option>
+              <option value="">{say('workshop:chooseRegister')}</option>
               {ground.registers.map((each) => (
                 <option key={each.key} value={each.key}>
                   {each.name}
@@ -208,13 +208,13 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
     if ('data' in created && created.data) navigate(`/workshop/${created.data.key}`);
   };
   const desk = ground.groups.find((group) => group.key === belongs.team);
-  const members = desk?.members === 1 ? '1 person' : `${desk?.members ?? 0} people`;
+  const members = say('workshop:members', { count: desk?.members ?? 0 });
   const isConfidential =
     start.from === 'recipe' && RECIPES.some((recipe) => recipe.key === start.recipe && recipe.protects);
   return (
     <form onSubmit={make} noValidate>
-      <h2 className="section-head mt-6">Start from</h2>
-      <div className="mt-1 grid gap-x-6 sm:grid-cols-2" role="radiogroup" aria-label="Start from">
+      <h2 className="section-head mt-6">{say('workshop:startFrom')}</h2>
+      <div className="mt-1 grid gap-x-6 sm:grid-cols-2" role="radiogroup" aria-label={say('workshop:startFrom')}>
         {RECIPES.map((recipe) => (
           <StartChoice
             key={recipe.key}
@@ -227,10 +227,10 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
       </div>
       <div className="mt-3 flex flex-wrap items-center gap-x-6 gap-y-2">
         <label className="flex items-center gap-2">
-          or a file{' '}
+          {say('workshop:orFile')}{' '}
           <input
             type="file"
-            aria-label="A spreadsheet or form file"
+            aria-label={say('workshop:file')}
             className="file:mr-3 file:rounded-md file:border file:border-edge file:bg-sheet file:px-3 file:py-1.5 file:font-semibold file:text-ink"
             accept=".csv,.xlsx,.json"
             onChange={async (event) => {
@@ -248,13 +248,13 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
         </label>
         {shelf && shelf.forms.length > 0 ? (
           <label className="flex items-center gap-2">
-            or a copy of
+            {say('workshop:orCopy')}
             <select
               className="input w-auto"
               value={start.from === 'copy' ? start.form : ''}
               onChange={(event) => event.target.value && setStart({ from: 'copy', form: event.target.value })}
             >
-              <option value="">Choose a form …</option>
+              <option value="">{say('workshop:chooseForm')}</option>
               {shelf.forms.map((form) => (
                 <option key={form.key} value={form.key}>
                   {form.title}
@@ -265,15 +265,10 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
         ) : null}
       </div>
       {file ? <FileRead file={file} /> : null}
-      {start.from === 'copy' ? (
-        <p className="mt-2 text-soft">
-          The copy gets a register of its own. Its access rules come with it; requests, releases and what was allowed on
-          purpose do not.
-        </p>
-      ) : null}
-      <h2 className="section-head mt-8">Where it belongs</h2>
+      {start.from === 'copy' ? <p className="mt-2 text-soft">{say('workshop:copyText')}</p> : null}
+      <h2 className="section-head mt-8">{say('workshop:belongs')}</h2>
       <div className="mt-3 grid max-w-[44rem] grid-cols-[150px_1fr] items-start gap-x-4 gap-y-3">
-        <Label of="new-title">Title</Label>
+        <Label of="new-title">{say('workshop:title')}</Label>
         <span>
           <input
             id="new-title"
@@ -283,7 +278,7 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
           />
           <ProblemsAt error={error} field="title" />
         </span>
-        <Label of="new-prefix">Numbers begin with</Label>
+        <Label of="new-prefix">{say('workshop:numbersStart')}</Label>
         <span>
           <input
             id="new-prefix"
@@ -292,10 +287,10 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
             value={prefix}
             onChange={(event) => set({ prefix: event.target.value.toUpperCase() })}
           />
-          <span className="ml-3 text-soft">{prefix ? `${prefix}-00001` : 'two to five letters'}</span>
+          <span className="ml-3 text-soft">{prefix ? `${prefix}-00001` : say('workshop:twoToFive')}</span>
           <ProblemsAt error={error} field="prefix" />
         </span>
-        <Label of="new-team">Team</Label>
+        <Label of="new-team">{say('workshop:group')}</Label>
         <span>
           <select
             id="new-team"
@@ -311,13 +306,13 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
           </select>
           <span className="mt-1 block text-soft">
             {isConfidential
-              ? `What it says is read by ${desk?.name} (${members}) and by nobody else, no coordinator besides; that a report came, with its number and state, is seen by the coordinators as well.`
-              : `Its requests are seen by ${desk?.name} (${members}), the coordinators, and whoever they are routed to.`}
+              ? say('workshop:confidentialRead', { group: desk?.name ?? '', members })
+              : say('workshop:requestsRead', { group: desk?.name ?? '', members })}
           </span>
           <ProblemsAt error={error} field="desk" />
           <ProblemsAt error={error} field="access" />
         </span>
-        <Label of="new-approvers">Decided by</Label>
+        <Label of="new-approvers">{say('workshop:approvedBy')}</Label>
         <select
           id="new-approvers"
           className="input w-auto justify-self-start"
@@ -330,7 +325,7 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
             </option>
           ))}
         </select>
-        <Label of="new-calendar">Hours that count</Label>
+        <Label of="new-calendar">{say('workshop:workingCalendar')}</Label>
         <select
           id="new-calendar"
           className="input w-auto justify-self-start"
@@ -343,7 +338,7 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
             </option>
           ))}
         </select>
-        <span className="text-soft">Who may ask</span>
+        <span className="text-soft">{say('workshop:whoCanSend')}</span>
         <span className="flex flex-wrap gap-x-5 gap-y-1">
           <label className="flex items-center gap-2">
             <input
@@ -352,7 +347,7 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
               checked={belongs.staff}
               onChange={(event) => set({ staff: event.target.checked })}
             />{' '}
-            staff
+            {say('workshop:staff')}
           </label>
           <label className="flex items-center gap-2">
             <input
@@ -361,7 +356,7 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
               checked={belongs.outside}
               onChange={(event) => set({ outside: event.target.checked })}
             />{' '}
-            people from outside
+            {say('workshop:outsiders')}
           </label>
           <ProblemsAt error={error} field="doors" />
         </span>
@@ -379,8 +374,8 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
             key={need.key}
             id={`terms ${need.key}`}
             of={need.name}
-            says="The file brings this vocabulary along, which is not here."
-            none={`bring its ${need.terms.length} terms in`}
+            says={say('workshop:lostVocabulary')}
+            none={say('workshop:importTerms', { count: need.terms.length })}
             here={ground.vocabularies}
             value={places[`terms ${need.key}`] ?? ''}
             set={(key) => setPlaces((before) => ({ ...before, [`terms ${need.key}`]: key }))}
@@ -391,8 +386,8 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
             key={need.key}
             id={`register ${need.key}`}
             of={need.name}
-            says="A reference points to this register, which is not here."
-            none="nothing yet: it is a finding until one is chosen"
+            says={say('workshop:lostRegister')}
+            none={say('workshop:nothingYet')}
             here={ground.registers}
             value={places[`register ${need.key}`] ?? ''}
             set={(key) => setPlaces((before) => ({ ...before, [`register ${need.key}`]: key }))}
@@ -406,9 +401,9 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
       ) : null}
       <div className="mt-6">
         <Button look="main" type="submit" disabled={isLoading || file?.kind === 'unreadable'}>
-          {isLoading ? 'Making it …' : 'Make the form'}
+          {isLoading ? say('workshop:creating') : say('workshop:createForm')}
         </Button>
-        <span className="ml-4 text-soft">Nobody can ask with it before you release it.</span>
+        <span className="ml-4 text-soft">{say('workshop:notBeforeRelease')}</span>
       </div>
     </form>
   );
@@ -452,28 +447,31 @@ function FileRead({ file }: { file: StartFile }) {
   if (file.kind === 'unreadable')
     return (
       <p role="alert" className="mt-3 border-l-[3px] border-brick bg-brick-wash px-3 py-2">
-        <b className="font-semibold">{file.name} can’t be used.</b> {file.why}
+        <b className="font-semibold">{say('workshop:cannotUse', { file: file.name })}</b> {told(file.why)}
       </p>
     );
   if (file.kind === 'form')
     return (
       <p className="mt-3 text-soft">
-        {file.name}: the form “{file.file.design.title}” with {file.file.design.fields.length} fields and{' '}
-        {file.file.design.rules.length} rules
-        {file.file.access?.rules.length ? `, protected by ${file.file.access.rules.length} access rules` : ''}.
+        {say('workshop:fileForm', {
+          file: file.name,
+          title: file.file.design.title,
+          fields: file.file.design.fields.length,
+          rules: file.file.design.rules.length,
+          access: file.file.access?.rules.length ?? 0,
+        })}
       </p>
     );
   const { fields } = designFromRows({ title: '', team: '', approvers: '', calendar: '' }, file.rows);
   return (
     <div className="mt-3">
       <p className="text-soft">
-        {file.name}: {file.rows.length - 1} rows, {fields.length} headings. Kinds were guessed from the cells and can be
-        changed:
+        {say('workshop:fileRows', { file: file.name, rows: file.rows.length - 1, headings: fields.length })}
       </p>
       <ul className="mt-1 flex flex-wrap gap-x-5 gap-y-1">
         {fields.map((field) => (
           <li key={field.key}>
-            {field.label} <span className="text-soft">{kindLabel(field.type.kind).toLowerCase()}</span>
+            {field.label} <span className="text-soft">{say(`fieldKinds:${field.type.kind}`)}</span>
           </li>
         ))}
       </ul>
@@ -495,7 +493,7 @@ function NeedLine({
   return (
     <>
       <label htmlFor={`need-${need.key}`} className="pt-1.5 text-soft">
-        For “{need.name}”
+        {say('workshop:forName', { name: need.name })}
       </label>
       <span>
         <select
@@ -510,7 +508,7 @@ function NeedLine({
             </option>
           ))}
         </select>
-        <span className="mt-1 block text-soft">The file names this group, which is not here.</span>
+        <span className="mt-1 block text-soft">{say('workshop:lostGroup')}</span>
       </span>
     </>
   );
@@ -531,7 +529,7 @@ function StandIn({ id, of, says, none, here, value, set }: StandInProps) {
   return (
     <>
       <label htmlFor={id} className="pt-1.5 text-soft">
-        For “{of}”
+        {say('workshop:forName', { name: of })}
       </label>
       <span>
         <select id={id} className="input w-auto" value={value} onChange={(event) => set(event.target.value)}>

@@ -1,5 +1,6 @@
 import { freshKey } from '@tolvek/core/form';
 import { type ChoiceOption, OPTION_COLOURS, type OptionColour } from '@tolvek/core/register';
+import { say } from '../wire/words.ts';
 import { moved } from './edits.ts';
 import { MoveButtons } from './MoveButtons.tsx';
 
@@ -21,20 +22,20 @@ export function OptionsEditor({
       {options.map((option, index) => (
         <div key={option.key} className="mb-1 flex items-center gap-1.5">
           <input
-            aria-label={`Option ${option.label}`}
+            aria-label={say('workshop:optionNo', { label: option.label })}
             className={`input flex-1 ${option.retired ? 'line-through' : ''}`}
             value={option.label}
             onChange={(event) => edit(option.key, { label: event.target.value })}
           />
           <input
-            aria-label={`Explanation of ${option.label}`}
+            aria-label={say('workshop:optionHelp', { label: option.label })}
             className="input flex-1"
-            placeholder="when to choose it"
+            placeholder={say('workshop:optionHelpHint')}
             value={option.help ?? ''}
             onChange={(event) => edit(option.key, { help: event.target.value })}
           />
           <select
-            aria-label={`Colour of ${option.label}`}
+            aria-label={say('workshop:optionColour', { label: option.label })}
             className="input w-[6.2rem]"
             style={option.colour ? { borderLeft: `6px solid var(--mark-${option.colour})` } : undefined}
             value={option.colour ?? ''}
@@ -46,7 +47,7 @@ export function OptionsEditor({
               )
             }
           >
-            <option value="">no colour</option>
+            <option value="">{say('workshop:noColour')}</option>
             {OPTION_COLOURS.map((colour) => (
               <option key={colour} value={colour}>
                 {colour}
@@ -56,7 +57,10 @@ export function OptionsEditor({
           <MoveButtons
             index={index}
             of={options.length}
-            words={[`Move ${option.label} up`, `Move ${option.label} down`]}
+            words={[
+              say('workshop:moveUpNo', { label: option.label }),
+              say('workshop:moveDownNo', { label: option.label }),
+            ]}
             move={(way) => set(moved(options, index, way))}
           />
           <button
@@ -64,14 +68,14 @@ export function OptionsEditor({
             className="w-[4.6rem] text-left text-[13px] text-green"
             onClick={() => edit(option.key, { retired: !option.retired })}
           >
-            {option.retired ? 'offer again' : 'retire'}
+            {option.retired ? say('workshop:offerAgain') : 'retire'}
           </button>
         </div>
       ))}
       <input
-        aria-label="Add an option"
+        aria-label={say('workshop:addOption')}
         className="input"
-        placeholder="Add an option, then Enter; several lines can be pasted"
+        placeholder={say('workshop:addOptionHint')}
         onKeyDown={(event) => {
           const label = event.currentTarget.value.trim();
           if (event.key !== 'Enter' || label === '') return;

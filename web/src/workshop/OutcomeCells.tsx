@@ -1,6 +1,7 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { type Priority, priorities } from '@tolvek/core/register';
 import type { RoutingOutcome } from '@tolvek/core/routing';
+import { say } from '../wire/words.ts';
 
 /** What a row decides: team, priority, working days, and whether it has to be approved. */
 export function OutcomeCells({
@@ -18,7 +19,7 @@ export function OutcomeCells({
     <>
       <td className="border-l border-rule-strong pt-2 pr-2 pl-2">
         <select
-          aria-label={`${name}, team`}
+          aria-label={say('workshop:rowTeam', { name })}
           className="input w-auto px-1.5 py-1"
           value={outcome.team}
           onChange={(event) => set({ ...outcome, team: event.target.value })}
@@ -32,7 +33,7 @@ export function OutcomeCells({
       </td>
       <td className="pt-2 pr-2">
         <select
-          aria-label={`${name}, priority`}
+          aria-label={say('workshop:rowPriority', { name })}
           className="input w-auto px-1.5 py-1"
           value={outcome.priority}
           onChange={(event) => set({ ...outcome, priority: event.target.value as Priority })}
@@ -44,7 +45,7 @@ export function OutcomeCells({
       </td>
       <td className="pt-2 pr-2">
         <input
-          aria-label={`${name}, working days`}
+          aria-label={say('workshop:rowDays', { name })}
           type="number"
           min={0}
           max={250}
@@ -55,7 +56,7 @@ export function OutcomeCells({
       </td>
       <td className="pt-2 pr-2 text-center">
         <input
-          aria-label={`${name}, needs approval`}
+          aria-label={say('workshop:rowApproval', { name })}
           type="checkbox"
           className="accent-green"
           checked={outcome.needsApproval}

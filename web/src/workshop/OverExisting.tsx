@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { Button } from '../ui/Button.tsx';
-import { problemOf } from '../wire/problem.ts';
+import { problemOf, refusalInWords } from '../wire/problem.ts';
+import { say, told } from '../wire/words.ts';
 import { workshopApi } from './endpoints.ts';
 import { LongWork } from './LongWork.tsx';
 
@@ -17,21 +18,24 @@ export function OverExisting({ formKey, rule, isKept }: { formKey: string; rule:
   const [going, setGoing] = useState<{ says: string; job: string } | null>(null);
   const look = (shown: string | null, of = among): void =>
     void run({ key: formKey, rule, body: { shown, among: of } }).then((done) => {
-      if (done.data?.job) setGoing({ says: 'Changing', job: done.data.job });
+      if (done.data?.job) setGoing({ says: say('workshop:over.changing'), job: done.data.job });
     });
   const back = (id: string): void => {
     takeBack({ key: formKey, run: id })
       .unwrap()
       .then(({ back: changed, left, job }) => {
-        if (job) return setGoing({ says: 'Taking back', job });
+        if (job) return setGoing({ says: say('workshop:over.undoing'), job });
         toast(
-          `${changed === 1 ? 'One request is' : `${changed} requests are`} as before.${left > 0 ? ` In ${left}, somebody changed something since; that stays.` : ''}`,
+          [
+            say('workshop:over.undone', { count: changed }),
+            ...(left > 0 ? [say('workshop:over.undoneLeft', { count: left })] : []),
+          ].join(' '),
         );
         look(null);
       })
-      .catch((problem: unknown) => toast.error(problemOf(problem).detail));
+      .catch((problem: unknown) => toast.error(refusalInWords(problemOf(problem))));
   };
-  const which = among === 'all' ? 'requests, finished ones too' : 'unfinished requests';
+  const kind = among === 'all' ? 'all' : 'unfinished';
   if (!data && !error)
     return (
       <button
@@ -40,7 +44,7 @@ export function OverExisting({ formKey, rule, isKept }: { formKey: string; rule:
         disabled={isLoading || !isKept}
         onClick={() => look(null)}
       >
-        See what it would do to the requests there are
+        {say('workshop:over.check')}
       </button>
     );
   if (going)
@@ -48,15 +52,10 @@ export function OverExisting({ formKey, rule, isKept }: { formKey: string; rule:
       <div className="mt-3 border-t border-rule pt-2.5">
         <LongWork
           {...going}
-          of="requests"
+          of={say('workshop:requestsWord')}
           ended={({ state, changed }) => {
             setGoing(null);
-            const requests = changed === 1 ? 'one request' : `${changed} requests`;
-            toast(
-              state === 'done'
-                ? `Done: ${requests} changed.`
-                : `It was not done to the end: ${requests} changed, the others stay as they are.`,
-            );
+            toast(say(state === 'done' ? 'workshop:over.done' : 'workshop:over.partly', { count: changed }));
             look(null);
           }}
         />
@@ -66,9 +65,9 @@ export function OverExisting({ formKey, rule, isKept }: { formKey: string; rule:
     <div className="mt-3 border-t border-rule pt-2.5 text-[13px]" aria-live="polite">
       {error ? (
         <p className="text-brick">
-          {problemOf(error).detail}{' '}
+          {refusalInWords(problemOf(error))}{' '}
           <button type="button" className="text-green underline" disabled={isLoading} onClick={() => look(null)}>
-            Look again
+            {say('workshop:over.again')}
           </button>
         </p>
       ) : null}
@@ -76,25 +75,21 @@ export function OverExisting({ formKey, rule, isKept }: { formKey: string; rule:
         <>
           <p>
             {data.applied ? (
-              <>
-                <b>{data.changed}</b> of {data.looked} {which}, were changed
-                {data.refused > 0 ? `; ${data.refused} were refused and left as they are` : ''}.
-              </>
+              <b>{say(`workshop:over.${kind}Changed`, { changed: data.changed, count: data.looked })}</b>
             ) : (
-              <>
-                It would change <b>{data.changed}</b> of {data.looked} {which}
-                {data.refused > 0 ? `, and refuses ${data.refused}, which would be left as they are` : ''}.
-              </>
-            )}
+              <b>{say(`workshop:over.${kind}Would`, { changed: data.changed, count: data.looked })}</b>
+            )}{' '}
+            {data.refused > 0 ? say('workshop:over.refused', { count: data.refused }) : ''}
           </p>
           <ul className="mt-1 max-h-52 overflow-auto">
             {data.requests.map((request) => (
               <li key={request.number} className="border-b border-rule py-1">
                 <span className="font-mono text-[12.5px]">{request.number}</span> {request.subject}
-                {request.refused ? <span className="text-brick"> {request.refused}</span> : null}
+                {request.refused ? <span className="text-brick"> {told(request.refused)}</span> : null}
                 {request.changes.map((change) => (
                   <span key={change.label} className="block pl-4 text-soft">
-                    {change.label}: {change.before || 'empty'} → {change.after || 'empty'}
+                    {change.label}: {told(change.before) || say('workshop:emptyValue')} →{' '}
+                    {told(change.after) || say('workshop:emptyValue')}
                   </span>
                 ))}
               </li>
@@ -112,28 +107,28 @@ export function OverExisting({ formKey, rule, isKept }: { formKey: string; rule:
                   look(null, of);
                 }}
               />
-              Finished requests too
+              {say('workshop:over.finishedToo')}
             </label>
           )}
           {data.last ? (
             <p className="mt-2">
               {data.applied
-                ? 'You can take this back for 30 days.'
-                : `This rule changed ${data.last.changed === 1 ? 'one request' : `${data.last.changed} requests`} on ${new Date(data.last.at).toLocaleDateString('en-GB', { dateStyle: 'medium' })}.`}{' '}
+                ? say('workshop:over.undoDays')
+                : say('workshop:over.last', { count: data.last.changed, at: data.last.at })}{' '}
               <button
                 type="button"
                 className="text-green underline disabled:text-soft"
                 disabled={takingBack.isLoading || isLoading}
                 onClick={() => back(data.last?.run ?? '')}
               >
-                Take it back
+                {say('workshop:over.undo')}
               </button>
             </p>
           ) : null}
           {!data.applied && data.changed > 0 ? (
             <p className="mt-2">
               <Button disabled={isLoading || !isKept} onClick={() => look(data.shown)}>
-                Change {data.changed === 1 ? 'this request' : `these ${data.changed} requests`}
+                {say('workshop:over.changeNow', { count: data.changed })}
               </Button>
             </p>
           ) : null}

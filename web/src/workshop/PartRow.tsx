@@ -10,10 +10,12 @@ import {
   namesAround,
   showValue,
 } from '@tolvek/core/register';
+import type { Key } from '@tolvek/words';
 import { ArrowDown, ArrowUp, GripVertical } from 'lucide-react';
 import { memo, type ReactNode } from 'react';
 import { FormulaEditor } from '../conditions/FormulaEditor.tsx';
 import { Button } from '../ui/Button.tsx';
+import { say } from '../wire/words.ts';
 import type { Editing } from './editing.ts';
 import { dropParts, editField, editPart, kindLabel, movePart } from './edits.ts';
 import { KindDetails } from './KindDetails.tsx';
@@ -37,7 +39,11 @@ interface PartRowProps {
   readonly pick: (key: string) => void;
 }
 
-const PART_WORDS = { section: 'Section', page: 'Page', instruction: 'Words' } as const;
+const PART_WORDS = {
+  section: 'workshop:part.section',
+  page: 'workshop:part.page',
+  instruction: 'workshop:part.instruction',
+} as const;
 
 /** One part of the form as a ruled line; opened, everything about it is edited in place. */
 export const PartRow = memo(function PartRow({
@@ -58,7 +64,7 @@ export const PartRow = memo(function PartRow({
   const name =
     field?.label ||
     (part.part === 'section' || part.part === 'page' ? part.title : part.part === 'instruction' ? part.text : '') ||
-    'No name yet';
+    say('workshop:noNameYet');
   const isHeading = part.part === 'section' || part.part === 'page';
   return (
     <li
@@ -75,7 +81,7 @@ export const PartRow = memo(function PartRow({
         <button
           type="button"
           className="inline-flex size-6 shrink-0 items-center justify-center cursor-grab self-center text-soft"
-          aria-label={`Move “${name}”`}
+          aria-label={say('workshop:moveNo', { name })}
           {...attributes}
           {...listeners}
         >
@@ -85,7 +91,7 @@ export const PartRow = memo(function PartRow({
           <input
             type="checkbox"
             className="accent-green"
-            aria-label={`Pick “${name}”`}
+            aria-label={say('workshop:selectNo', { name })}
             checked={picked}
             onChange={() => pick(key)}
           />
@@ -97,19 +103,22 @@ export const PartRow = memo(function PartRow({
           aria-expanded={open}
           className={`truncate py-2 text-left text-[15.5px] ${isHeading ? 'subject' : part.part === 'instruction' ? 'text-soft' : ''}`}
         >
-          {name} {part.part === 'question' && part.required ? <span className="text-soft">required</span> : null}
+          {name}{' '}
+          {part.part === 'question' && part.required ? (
+            <span className="text-soft">{say('workshop:required')}</span>
+          ) : null}
           {!open && part.part === 'question' && part.asks && part.asks !== field?.label ? (
             <small className="block truncate text-[12.5px] text-soft">{part.asks}</small>
           ) : null}
         </button>
         <span className="text-soft">
           {field
-            ? kindLabel(field.type.kind).toLowerCase()
+            ? say(`fieldKinds:${field.type.kind}`)
             : part.part === 'question'
-              ? 'no field'
-              : PART_WORDS[part.part].toLowerCase()}
+              ? say('workshop:noField')
+              : say(PART_WORDS[part.part])}
         </span>
-        <span className="text-soft">{inRules > 0 ? `in ${inRules} ${inRules === 1 ? 'rule' : 'rules'}` : ''}</span>
+        <span className="text-soft">{inRules > 0 ? say('workshop:inRules', { count: inRules }) : ''}</span>
       </div>
       {editing ? <PartDetails part={part} field={field} index={index} isLast={isLast} editing={editing} /> : null}
     </li>
@@ -158,27 +167,27 @@ function PartDetails({
               checked={part.required}
               onChange={(event) => change((before) => editPart(before, key, { required: event.target.checked }))}
             />
-            Required
+            {say('workshop:requiredWord')}
           </label>
         ) : (
           <span className="mr-auto" />
         )}
         <Button
-          aria-label="Move up"
+          aria-label={say('workshop:moveUp')}
           disabled={index === 0}
           onClick={() => change((before) => movePart(before, key, index - 1))}
         >
           <ArrowUp size={15} />
         </Button>
         <Button
-          aria-label="Move down"
+          aria-label={say('workshop:moveDown')}
           disabled={isLast}
           onClick={() => change((before) => movePart(before, key, index + 1))}
         >
           <ArrowDown size={15} />
         </Button>
         <Button look="refuse" onClick={() => change((before) => dropParts(before, new Set([key]), editing.released))}>
-          Take off the form
+          {say('workshop:removeFromForm')}
         </Button>
       </div>
     </div>
@@ -215,11 +224,11 @@ function Text({
   );
 }
 
-const HIDDEN_WORDS: Readonly<Record<WhenHidden, string>> = {
-  ignored: 'is not stored, but comes back with the question',
-  cleared: 'is emptied at once',
-  kept: 'is stored all the same',
-};
+const HIDDEN_WORDS = {
+  ignored: 'workshop:hidden.ignored',
+  cleared: 'workshop:hidden.cleared',
+  kept: 'workshop:hidden.kept',
+} as const satisfies Record<WhenHidden, Key>;
 
 function QuestionDetails({
   part,
@@ -237,14 +246,14 @@ function QuestionDetails({
       <FieldLine field={field} editing={editing} />
       <Text
         id={`asks-${key}`}
-        name="Question"
+        name={say('workshop:question')}
         placeholder={field.label}
         value={part.asks}
         set={(asks) => change((before) => editPart(before, key, { asks }))}
       />
       <Text
         id={`help-${key}`}
-        name="Help"
+        name={say('workshop:help')}
         rows={part.help.length > 80 ? 3 : 1}
         value={part.help}
         set={(help) => change((before) => editPart(before, key, { help }))}
@@ -264,9 +273,9 @@ function QuestionDetails({
           }
         />
       ) : null}
-      <label htmlFor={`hidden-${key}`}>When hidden</label>
+      <label htmlFor={`hidden-${key}`}>{say('workshop:whenHidden')}</label>
       <span className="flex items-center gap-2">
-        its answer
+        {say('workshop:itsAnswer')}
         <select
           id={`hidden-${key}`}
           className="input w-auto"
@@ -296,7 +305,7 @@ function FieldLine({ field, editing }: { field: Field; editing: Editing }) {
   const taken = editing.released.has(field.key);
   return (
     <>
-      <label htmlFor={`label-${field.key}`}>Field</label>
+      <label htmlFor={`label-${field.key}`}>{say('workshop:field')}</label>
       <span className="flex items-center gap-3">
         <input
           id={`label-${field.key}`}
@@ -308,14 +317,14 @@ function FieldLine({ field, editing }: { field: Field; editing: Editing }) {
         />
         <code
           className="max-w-40 shrink-0 truncate font-mono text-[12px]"
-          title={taken ? 'How conditions name it; it never changes' : 'How conditions name it'}
+          title={taken ? say('workshop:keyHint') : say('workshop:keyHintShort')}
         >
           {field.key}
         </code>
       </span>
       {taken && KIND_CHANGES[field.type.kind] ? (
         <>
-          <label htmlFor={`becomes-${field.key}`}>Kind</label>
+          <label htmlFor={`becomes-${field.key}`}>{say('workshop:kind')}</label>
           <select
             id={`becomes-${field.key}`}
             className="input w-auto justify-self-start"
@@ -338,7 +347,7 @@ function FieldLine({ field, editing }: { field: Field; editing: Editing }) {
         <>
           <span />
           <span className="text-[12.5px]">
-            Name, options and limits belong to the register: a change <Reaches others={editing.others} />
+            {say('workshop:registerOwns')} <Reaches others={editing.others} />
           </span>
         </>
       ) : null}
@@ -355,23 +364,23 @@ function WordsDetails({ part, editing }: { part: Extract<Part, { part: 'instruct
         id={`text-${part.id}`}
         name="Words"
         rows={3}
-        placeholder="What to know before going on; {field} stands for an answer"
+        placeholder={say('workshop:textHint')}
         value={part.text}
         set={(text) => edit({ text })}
       />
-      <span>Letter</span>
+      <span>{say('workshop:emailLink')}</span>
       <span className="flex items-center gap-2">
         <input
-          aria-label="Address a letter can be written to"
+          aria-label={say('workshop:emailLinkTo')}
           className="input"
-          placeholder="nobody"
+          placeholder={say('workshop:nobody')}
           value={part.mail?.to ?? ''}
           onChange={(event) => change((before) => withMail(before, part, event.target.value, part.mail?.label ?? ''))}
         />
         <input
-          aria-label="Words of its link"
+          aria-label={say('workshop:emailLinkText')}
           className="input"
-          placeholder="words of the link"
+          placeholder={say('workshop:emailLinkTextHint')}
           disabled={!part.mail}
           value={part.mail?.label ?? ''}
           onChange={(event) => change((before) => withMail(before, part, part.mail?.to ?? '', event.target.value))}
@@ -421,10 +430,10 @@ export function FieldRow({
       <div className="grid grid-cols-[68px_minmax(0,1fr)_auto_96px] items-baseline gap-x-2">
         <span />
         <button type="button" onClick={toggle} aria-expanded={open} className="truncate py-2 text-left text-[15.5px]">
-          {field.label || 'No label yet'}
+          {field.label || say('workshop:noLabelYet')}
         </button>
         <span className="text-soft tabular-nums">{isFilled(field) ? '' : sample}</span>
-        <span className="text-soft">{kindLabel(field.type.kind).toLowerCase()}</span>
+        <span className="text-soft">{say(`fieldKinds:${field.type.kind}`)}</span>
       </div>
       {open ? (
         <div className="mt-2 grid grid-cols-[92px_minmax(0,1fr)] items-center gap-x-3 gap-y-2 text-soft">
@@ -437,7 +446,7 @@ export function FieldRow({
           />
           {field.source === 'computed' ? (
             <>
-              <span className="self-start pt-1.5">Formula</span>
+              <span className="self-start pt-1.5">{say('workshop:formula')}</span>
               <FormulaEditor
                 name={`Formula of ${field.label}`}
                 formula={field.formula}
@@ -472,7 +481,7 @@ export function FieldRow({
                     change((before) => ({ ...before, fields: before.fields.filter((each) => each.key !== field.key) }))
                   }
                 >
-                  Take the field away
+                  {say('workshop:removeField')}
                 </Button>
               </span>
             </>

@@ -3,18 +3,19 @@ import type { FormDesign } from '@tolvek/core/form';
 import type { Field, FilledField, Preset, RawAnswer } from '@tolvek/core/register';
 import { FormulaEditor } from '../conditions/FormulaEditor.tsx';
 import { FieldInput } from '../fields/inputs.tsx';
+import { say } from '../wire/words.ts';
 
 type Way = Preset['from'] | 'none';
 
 const WORDS: Readonly<Record<Way, string>> = {
-  none: 'nothing: it is to be answered',
-  fixed: 'always the same',
-  today: 'a day counted from today',
-  now: 'the moment it is opened',
-  me: 'who asks',
-  department: 'the team of who asks',
-  field: 'another field',
-  formula: 'a formula',
+  none: 'workshop:preset.none',
+  fixed: 'workshop:preset.fixed',
+  today: 'workshop:preset.day',
+  now: 'workshop:preset.now',
+  me: 'workshop:preset.me',
+  department: 'workshop:preset.department',
+  field: 'workshop:preset.field',
+  formula: 'workshop:preset.formula',
 };
 
 /** The ways that make sense for a kind. */
@@ -68,7 +69,7 @@ export function PresetEditor({ field, draft, scope, set }: PresetEditorProps) {
   return (
     <>
       <label htmlFor={id} className="self-start pt-1.5">
-        Default
+        {say('workshop:default')}
       </label>
       <div className="flex min-w-0 flex-wrap items-start gap-2">
         <select
@@ -88,7 +89,7 @@ export function PresetEditor({ field, draft, scope, set }: PresetEditorProps) {
         {preset?.from === 'fixed' ? (
           <span className="min-w-48 flex-1 text-ink">
             <span id={`${id}-value-label`} className="sr-only">
-              Default of {field.label}
+              {say('workshop:defaultOf', { label: field.label })}
             </span>
             <FieldInput
               id={`${id}-value`}
@@ -102,19 +103,19 @@ export function PresetEditor({ field, draft, scope, set }: PresetEditorProps) {
         ) : null}
         {preset?.from === 'today' ? (
           <label className="flex items-center gap-2">
-            and
+            {say('workshop:and1')}
             <input
               className="input w-20"
               type="number"
               value={preset.plus}
               onChange={(event) => set({ from: 'today', plus: Math.trunc(Number(event.target.value) || 0) })}
             />
-            days
+            {say('workshop:days')}
           </label>
         ) : null}
         {preset?.from === 'field' ? (
           <select
-            aria-label={`Field that ${field.label} begins with`}
+            aria-label={say('workshop:defaultField', { label: field.label })}
             className="input w-auto"
             value={preset.field}
             onChange={(event) => set({ from: 'field', field: event.target.value })}

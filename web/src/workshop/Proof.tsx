@@ -17,6 +17,7 @@ import { type AroundFields, AroundFieldsProvider } from '../fields/input.ts';
 import { uploadFile } from '../fields/uploadFile.ts';
 import { RowReasons } from '../ui/RowReasons.tsx';
 import { Why } from '../ui/Why.tsx';
+import { say, told, useLanguage } from '../wire/words.ts';
 import { workshopApi } from './endpoints.ts';
 import { Reasons } from './Reasons.tsx';
 import { TrialButton } from './TrialButton.tsx';
@@ -62,20 +63,20 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
   const general = completion.warnings.filter((said) => said.field === 'form');
   return (
     <aside
-      aria-label="Proof"
+      aria-label={say('workshop:proof')}
       className="min-h-0 overflow-auto border-l border-rule-strong bg-well px-5 py-4 contain-content"
     >
       <p className="flex flex-wrap items-center gap-2 text-[13px]">
-        Seen by
+        {say('workshop:seenBy')}
         <select
-          aria-label="Seen by"
+          aria-label={say('workshop:seenByShort')}
           className="max-w-56 border-b-[1.5px] border-green bg-transparent font-semibold text-green"
           value={proof.seat}
           onChange={(event) => proof.setSeat(event.target.value)}
         >
-          <option value="outside">an outside requester</option>
-          <option value="staff">a colleague</option>
-          <optgroup label="One of the staff">
+          <option value="outside">{say('workshop:anOutsider')}</option>
+          <option value="staff">{say('workshop:aColleague')}</option>
+          <optgroup label={say('workshop:oneOfStaff')}>
             {form.people.map((person) => (
               <option key={person.key} value={person.key}>
                 {person.label}
@@ -83,10 +84,10 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
             ))}
           </optgroup>
         </select>
-        at the {proof.facts.door} door
+        {say('workshop:proofDoor', { door: proof.facts.door })}
       </p>
       <div className="mt-3 border border-rule bg-sheet p-5">
-        <h2>{draft.title || 'No title yet'}</h2>
+        <h2>{draft.title || say('workshop:noTitleYet')}</h2>
         <p className="mt-1 whitespace-pre-line text-soft">{draft.intro}</p>
         {general.map((said) => (
           <p key={said.rule + said.text} className="mt-3 border-l-[3px] border-brass-mark bg-brass-wash px-3 py-2">
@@ -98,7 +99,9 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
             <Fragment key={page?.id ?? 'before'}>
               {page ? (
                 <div className="mt-7 border-t-2 border-dotted border-rule-strong pt-3">
-                  <p className="text-[12.5px] text-soft">{index === 0 ? 'First page' : 'Next page'}</p>
+                  <p className="text-[12.5px] text-soft">
+                    {index === 0 ? say('workshop:firstPage') : say('desk:nextPage')}
+                  </p>
                   <h2>{page.title}</h2>
                   {page.text ? <p className="text-soft">{page.text}</p> : null}
                 </div>
@@ -118,11 +121,11 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
         </AroundFieldsProvider>
         <p className="mt-5 border-t border-rule pt-3 text-soft" aria-live="polite">
           {problems.length === 0
-            ? 'This could be sent. '
-            : `${problems.length} ${problems.length === 1 ? 'answer is' : 'answers are'} missing or wrong. `}
+            ? say('workshop:couldBeSent')
+            : say('workshop:answersWrong', { count: problems.length })}{' '}
           {problems.length > 0 && !tried ? (
             <button type="button" className="text-green underline" onClick={() => setTried(true)}>
-              Show them
+              {say('workshop:showThem')}
             </button>
           ) : null}
           {Object.keys(proof.answers).length > 0 ? (
@@ -134,7 +137,7 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
                 setTried(false);
               }}
             >
-              Empty it
+              {say('workshop:clearAnswers')}
             </button>
           ) : null}
         </p>
@@ -142,8 +145,8 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
           ? problems
               .filter((problem) => problem.field === 'form')
               .map((problem) => (
-                <p key={problem.message} className="mt-1 font-semibold text-brick">
-                  {problem.message}
+                <p key={told(problem.message)} className="mt-1 font-semibold text-brick">
+                  {told(problem.message)}
                 </p>
               ))
           : null}
@@ -151,13 +154,16 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
       <Computed draft={draft} proof={proof} />
       <Away draft={draft} proof={proof} />
       {form.register.holds === 'things' ? (
-        <p className="mt-3 text-[13px]">A thing is in use from the start: nobody routes it, and nothing is due.</p>
+        <p className="mt-3 text-[13px]">{say('workshop:thingInUse')}</p>
       ) : (
         <p className="mt-3 text-[13px]">
-          With these answers: {routed.isOtherwise ? 'the last row' : `row ${routed.row}`}, {team},{' '}
-          {routed.outcome.workingDays} working days
-          {routed.outcome.needsApproval ? ', to be decided' : ''}.{' '}
-          <Why about="Why this row">
+          {say(routed.isOtherwise ? 'workshop:routedLast' : 'workshop:routedRow', {
+            row: routed.row,
+            team,
+            count: routed.outcome.workingDays,
+          })}{' '}
+          {say(routed.outcome.needsApproval ? 'workshop:withApproval' : 'workshop:withoutApproval')}{' '}
+          <Why about={say('workshop:whyThisRow')}>
             <RowReasons rows={routed.reasons} />
           </Why>
         </p>
@@ -204,10 +210,11 @@ function Computed({ draft, proof }: { draft: FormDesign; proof: ProofState }) {
       {lines.map(({ field, shown }) => (
         <div key={field.key} className="flex justify-between gap-4 border-b border-rule py-1">
           <dt className="text-soft">
-            {field.label} <span className="text-[12px]">{field.source === 'computed' ? 'computed' : 'not asked'}</span>
+            {field.label}{' '}
+            <span className="text-[12px]">{field.source === 'computed' ? 'computed' : say('workshop:notOnForm')}</span>
           </dt>
           <dd className="text-right whitespace-pre-line tabular-nums">
-            {shown || <span className="text-soft">empty</span>}
+            {shown || <span className="text-soft">{say('workshop:emptyValue')}</span>}
           </dd>
         </div>
       ))}
@@ -230,7 +237,7 @@ function Away({ draft, proof }: { draft: FormDesign; proof: ProofState }) {
   return (
     <ProofNow.Provider value={proof}>
       <div className="mt-3 text-[13px]">
-        <p className="text-soft">Away for now:</p>
+        <p className="text-soft">{say('workshop:hiddenNow')}</p>
         <ul>
           {away.map(([key, name]) => (
             <AwayLine key={key} field={key} name={name} />
@@ -242,10 +249,11 @@ function Away({ draft, proof }: { draft: FormDesign; proof: ProofState }) {
 }
 
 const AwayLine = memo(function AwayLine({ field, name }: { field: string; name: string }) {
+  useLanguage();
   return (
     <li className="flex justify-between gap-3 border-b border-rule py-1">
       {name}
-      <Why about={`“${name}” is away`}>
+      <Why about={say('workshop:isHidden', { name })}>
         <BecauseOf away={field} />
       </Why>
     </li>
@@ -265,13 +273,13 @@ function BecauseOf({ away: key }: { away: string }) {
         ((action.do === 'show' || action.do === 'hide') && action.parts.some((each) => around.includes(each))),
     ),
   );
-  if (rules.length === 0) return <p>It picks from the staff, and is not asked of people from outside.</p>;
+  if (rules.length === 0) return <p>{say('workshop:staffListHidden')}</p>;
   return rules.map(({ rule }) => {
     const parsed = parseExpression(rule.when);
     return (
       <div key={rule.id} className="mt-2 first:mt-0">
         <p>
-          <b>{rule.name}</b>: {ruleInWords(rule, draft, scope)}.
+          <b>{rule.name}</b>: {told(ruleInWords(rule, draft, scope))}
         </p>
         {parsed.ok ? <Reasons of={explain(parsed.value, scope, slots)} /> : null}
       </div>

@@ -9,9 +9,10 @@ import {
 } from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { type FormRule, partKey, questionsOf } from '@tolvek/core/form';
-import { type CarriedField, type Kind, type KindName, namesAround, showValue } from '@tolvek/core/register';
+import { type CarriedField, type Kind, type KindName, namesAround, sayValue } from '@tolvek/core/register';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Button } from '../ui/Button.tsx';
+import { say, told } from '../wire/words.ts';
 import { useBinder } from './binder.ts';
 import type { Editing } from './editing.ts';
 import {
@@ -22,10 +23,11 @@ import {
   dropParts,
   editField,
   freshType,
-  KIND_LABELS,
   keyedByLabel,
+  kindLabel,
   movePart,
   moveTogether,
+  QUESTION_KINDS,
   requireAll,
 } from './edits.ts';
 import { FieldRow, PartRow } from './PartRow.tsx';
@@ -93,36 +95,39 @@ export function QuestionsPage() {
       <FormHead editing={editing} />
       <div className="mt-4 flex flex-wrap items-baseline gap-2">
         <span className="mr-auto text-soft">
-          {numbers.size} asked, {deskOnly.length} desk-only, {computed.length} computed
+          {say('workshop:questionCount', { asked: numbers.size, staff: deskOnly.length, computed: computed.length })}
         </span>
         <Button aria-expanded={adding} onClick={() => setAdding(!adding)}>
-          Add question
+          {say('workshop:addQuestion')}
         </Button>
-        <Button onClick={() => added((before) => addPart(before, 'section', open))}>Section</Button>
-        <Button onClick={() => added((before) => addPart(before, 'page', open))}>Page</Button>
-        <Button onClick={() => added((before) => addPart(before, 'instruction', open))}>Words</Button>
+        <Button onClick={() => added((before) => addPart(before, 'section', open))}>
+          {say('workshop:part.section')}
+        </Button>
+        <Button onClick={() => added((before) => addPart(before, 'page', open))}>{say('workshop:part.page')}</Button>
+        <Button onClick={() => added((before) => addPart(before, 'instruction', open))}>
+          {say('workshop:addText')}
+        </Button>
       </div>
       {adding ? (
         <div className="mt-2 bg-green-wash p-3">
-          <p className="mb-2 text-soft">
-            Which kind of answer? It is put {open ? 'after the opened line' : 'at the end'}.
-          </p>
+          <p className="mb-2 text-soft">{say(open ? 'workshop:whichKindAfter' : 'workshop:whichKindEnd')}</p>
           <div className="grid grid-cols-2 gap-x-3 gap-y-1 2xl:grid-cols-3">
-            {KIND_LABELS.map(({ kind, label, says }) => (
+            {QUESTION_KINDS.map((kind) => (
               <button
                 key={kind}
                 type="button"
-                aria-label={says ? `${label}: ${says}` : label}
+                aria-label={`${kindLabel(kind)}: ${say(`kindHints:${kind}`)}`}
                 className="rounded-md border border-edge bg-sheet px-3 py-1 text-left"
                 onClick={() => added((before) => addQuestion(before, kind, open))}
               >
-                <b className="font-semibold">{label}</b> <span className="text-[12.5px] text-soft">{says}</span>
+                <b className="font-semibold">{kindLabel(kind)}</b>{' '}
+                <span className="text-[12.5px] text-soft">{say(`kindHints:${kind}`)}</span>
               </button>
             ))}
           </div>
         </div>
       ) : null}
-      <h2 className="section-head mt-4">On the form</h2>
+      <h2 className="section-head mt-4">{say('workshop:onForm')}</h2>
       {picked.size > 0 ? <Together editing={editing} picked={picked} done={() => setPicked(new Set())} /> : null}
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
         <SortableContext items={items} strategy={verticalListSortingStrategy}>
@@ -148,22 +153,18 @@ export function QuestionsPage() {
           </ol>
         </SortableContext>
       </DndContext>
-      {draft.parts.length === 0 ? (
-        <p className="py-4 text-soft">This form asks nothing yet. Begin with “Add question”.</p>
-      ) : null}
+      {draft.parts.length === 0 ? <p className="py-4 text-soft">{say('workshop:noQuestionsYet')}</p> : null}
       <div className="section-head mt-6 flex items-end justify-between">
-        <h2 className="font-sans text-[12px] font-semibold">Computed</h2>
+        <h2 className="font-sans text-[12px] font-semibold">{say('workshop:computedFields')}</h2>
         <button
           type="button"
           className="text-green underline"
           onClick={() => added((before) => addField(before, 'computed'))}
         >
-          Add a computed field
+          {say('workshop:addComputed')}
         </button>
       </div>
-      {computed.length === 0 ? (
-        <p className="py-2 text-soft">Sums, days until, bands: values that follow from others, on every request.</p>
-      ) : null}
+      {computed.length === 0 ? <p className="py-2 text-soft">{say('workshop:computedHint')}</p> : null}
       {computed.map((field) => (
         <FieldRow
           key={field.key}
@@ -172,7 +173,7 @@ export function QuestionsPage() {
           open={open === field.key}
           toggle={() => toggle(field.key)}
         >
-          <label htmlFor={`kind-${field.key}`}>Kind</label>
+          <label htmlFor={`kind-${field.key}`}>{say('workshop:kind')}</label>
           <select
             id={`kind-${field.key}`}
             className="input w-auto justify-self-start"
@@ -186,25 +187,25 @@ export function QuestionsPage() {
               )
             }
           >
-            {KIND_LABELS.filter(({ kind }) => canBeComputed(kind)).map(({ kind, label }) => (
+            {QUESTION_KINDS.filter(canBeComputed).map((kind) => (
               <option key={kind} value={kind}>
-                {label}
+                {kindLabel(kind)}
               </option>
             ))}
           </select>
         </FieldRow>
       ))}
       <div className="section-head mt-6 flex items-end justify-between">
-        <h2 className="font-sans text-[12px] font-semibold">Desk-only</h2>
+        <h2 className="font-sans text-[12px] font-semibold">{say('workshop:staffOnlyFields')}</h2>
         <button
           type="button"
           className="text-green underline"
           onClick={() => added((before) => addField(before, 'desk-only'))}
         >
-          Add a desk-only field
+          {say('workshop:addStaffOnly')}
         </button>
       </div>
-      {deskOnly.length === 0 ? <p className="py-2 text-soft">What the desk fills in itself; never on a form.</p> : null}
+      {deskOnly.length === 0 ? <p className="py-2 text-soft">{say('workshop:staffOnlyHint')}</p> : null}
       {deskOnly.map((field) => (
         <FieldRow
           key={field.key}
@@ -215,7 +216,7 @@ export function QuestionsPage() {
         >
           {editing.released.has(field.key) ? null : (
             <>
-              <label htmlFor={`kind-${field.key}`}>Kind</label>
+              <label htmlFor={`kind-${field.key}`}>{say('workshop:kind')}</label>
               <select
                 id={`kind-${field.key}`}
                 className="input w-auto justify-self-start"
@@ -229,9 +230,9 @@ export function QuestionsPage() {
                   )
                 }
               >
-                {KIND_LABELS.map(({ kind, label }) => (
+                {QUESTION_KINDS.map((kind) => (
                   <option key={kind} value={kind}>
-                    {label}
+                    {kindLabel(kind)}
                   </option>
                 ))}
               </select>
@@ -240,18 +241,16 @@ export function QuestionsPage() {
         </FieldRow>
       ))}
       <div className="section-head mt-6 flex items-end justify-between">
-        <h2 className="font-sans text-[12px] font-semibold">Given out</h2>
+        <h2 className="font-sans text-[12px] font-semibold">{say('workshop:runningNumbers')}</h2>
         <button
           type="button"
           className="text-green underline"
           onClick={() => added((before) => addField(before, 'given'))}
         >
-          Add a running number
+          {say('workshop:addRunning')}
         </button>
       </div>
-      {given.length === 0 ? (
-        <p className="py-2 text-soft">Numbers besides the request’s own, each given once when a request arrives.</p>
-      ) : null}
+      {given.length === 0 ? <p className="py-2 text-soft">{say('workshop:runningHint')}</p> : null}
       {given.map((field) => (
         <FieldRow
           key={field.key}
@@ -263,7 +262,7 @@ export function QuestionsPage() {
       ))}
       {carried.length > 0 ? (
         <>
-          <h2 className="section-head mt-6">Brought along by references</h2>
+          <h2 className="section-head mt-6">{say('workshop:carriedFields')}</h2>
           {carried.map((field) => (
             <CarriedLine key={field.key} field={field} editing={editing} goTo={setOpen} />
           ))}
@@ -271,7 +270,7 @@ export function QuestionsPage() {
       ) : null}
       {unasked.length > 0 ? (
         <>
-          <h2 className="section-head mt-6">Not asked by this form</h2>
+          <h2 className="section-head mt-6">{say('workshop:notOnThisForm')}</h2>
           {unasked.map((field) => (
             <div
               key={field.key}
@@ -279,7 +278,7 @@ export function QuestionsPage() {
               className="flex items-baseline justify-between border-b border-rule py-2"
             >
               <span>
-                {field.label} <span className="text-soft">· what was answered stays in the register</span>
+                {field.label} <span className="text-soft">{say('workshop:answersStay')}</span>
               </span>
               <Button
                 onClick={() =>
@@ -292,7 +291,7 @@ export function QuestionsPage() {
                   }))
                 }
               >
-                Ask it
+                {say('workshop:addToForm')}
               </Button>
             </div>
           ))}
@@ -335,13 +334,15 @@ function CarriedLine({
       <span className="text-[15.5px]">
         {field.label}{' '}
         <span className="text-[13px] text-soft">
-          {field.live ? 'follows' : 'stays as it was'}, by{' '}
+          {say(field.live ? 'workshop:carriedLive' : 'workshop:carriedFrozen')},{' '}
           <button type="button" className="text-green underline" onClick={() => goTo(field.reference)}>
-            {pointer?.label ?? 'a reference that is gone'}
+            {pointer?.label ?? say('workshop:lostReference')}
           </button>
         </span>
       </span>
-      <span className="text-soft">{value === undefined ? '' : showValue(field, value, namesAround(proof.facts))}</span>
+      <span className="text-soft">
+        {value === undefined ? '' : told(sayValue(field, value, namesAround(proof.facts)))}
+      </span>
     </div>
   );
 }
@@ -354,7 +355,7 @@ function FormHead({ editing: { draft, change, others } }: { editing: Editing }) 
       id="at-title"
     >
       <label htmlFor="form-title" className="pt-1.5">
-        Title
+        {say('workshop:title')}
       </label>
       <input
         id="form-title"
@@ -363,7 +364,7 @@ function FormHead({ editing: { draft, change, others } }: { editing: Editing }) 
         onChange={(event) => change((before) => ({ ...before, title: event.target.value }))}
       />
       <label htmlFor="form-intro" className="pt-1.5">
-        Introduction
+        {say('workshop:introduction')}
       </label>
       <textarea
         id="form-intro"
@@ -372,7 +373,7 @@ function FormHead({ editing: { draft, change, others } }: { editing: Editing }) 
         value={draft.intro}
         onChange={(event) => change((before) => ({ ...before, intro: event.target.value }))}
       />
-      <span className="pt-1.5">In lists</span>
+      <span className="pt-1.5">{say('workshop:nameInLists')}</span>
       <div id="at-subject">
         <SubjectEditor
           subject={draft.subject}
@@ -380,7 +381,7 @@ function FormHead({ editing: { draft, change, others } }: { editing: Editing }) 
           change={(subject) => change((before) => ({ ...before, subject }))}
         />
         <p className="mt-1 text-[12.5px]">
-          What a request is called in lists: fields, and words between them. <Reaches others={others} />
+          {say('workshop:nameInListsHint')} <Reaches others={others} />
         </p>
       </div>
     </div>
@@ -401,13 +402,17 @@ function Together({
     <div
       className="sticky top-0 z-10 flex flex-wrap items-center gap-2 border-b border-green bg-green-wash px-3 py-2"
       role="toolbar"
-      aria-label="With those picked"
+      aria-label={say('workshop:withSelected')}
     >
-      <span className="mr-auto">{picked.size} picked</span>
-      <Button onClick={() => change((before) => requireAll(before, picked, true))}>Required</Button>
-      <Button onClick={() => change((before) => requireAll(before, picked, false))}>Not required</Button>
-      <Button onClick={() => change((before) => moveTogether(before, picked, -1))}>Up</Button>
-      <Button onClick={() => change((before) => moveTogether(before, picked, 1))}>Down</Button>
+      <span className="mr-auto">{say('workshop:selected', { n: picked.size })}</span>
+      <Button onClick={() => change((before) => requireAll(before, picked, true))}>
+        {say('workshop:requiredWord')}
+      </Button>
+      <Button onClick={() => change((before) => requireAll(before, picked, false))}>
+        {say('workshop:notRequired')}
+      </Button>
+      <Button onClick={() => change((before) => moveTogether(before, picked, -1))}>{say('workshop:up')}</Button>
+      <Button onClick={() => change((before) => moveTogether(before, picked, 1))}>{say('workshop:down')}</Button>
       <Button
         look="refuse"
         onClick={() => {
@@ -415,10 +420,10 @@ function Together({
           done();
         }}
       >
-        Take off
+        {say('workshop:remove')}
       </Button>
       <button type="button" className="text-green underline" onClick={done}>
-        Pick none
+        {say('workshop:selectNone')}
       </button>
     </div>
   );

@@ -1,5 +1,7 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { type FormDesign, hasOwn, type OwnPart } from '@tolvek/core/form';
+import type { Key } from '@tolvek/words';
+import { say } from '../wire/words.ts';
 import type { Change } from './editing.ts';
 
 type Others = AnswerOf<'form'>['others'];
@@ -7,16 +9,16 @@ type Others = AnswerOf<'form'>['others'];
 /** Says beside an edit of what belongs to the register whom else it reaches. */
 export const Reaches = ({ others }: { others: Others }) =>
   others.length === 0 ? null : (
-    <span className="text-[12.5px] text-brass" title={others.map((form) => `“${form.title}”`).join(', ')}>
-      reaches {others.length === 1 ? 'one other form' : `${others.length} other forms`}
+    <span className="text-[12.5px] text-brass" title={others.map((form) => form.title).join(', ')}>
+      {say('workshop:affectsForms', { count: others.length })}
     </span>
   );
 
-const WORDS: Readonly<Record<OwnPart, string>> = {
-  routing: 'routing',
-  approval: 'approval path',
-  deadline: 'deadline plan',
-};
+const OWN = {
+  routing: 'workshop:ownRouting',
+  approval: 'workshop:ownApproval',
+  deadline: 'workshop:ownDeadline',
+} as const satisfies Record<OwnPart, Key>;
 
 /** Whether a form follows what is usual in its register, or has its own; said only where others share it. */
 export function OwnOrUsual({
@@ -46,13 +48,13 @@ export function OwnOrUsual({
           checked={isOwn}
           onChange={(event) => put(event.target.checked)}
         />
-        This form has its own {WORDS[part]}
+        {say(OWN[part])}
       </label>
       {isOwn ? (
-        <span className="text-[12.5px] text-soft">It stays as it is here, whatever is usual in the register.</span>
+        <span className="text-[12.5px] text-soft">{say('workshop:ownStays')}</span>
       ) : (
         <span className="text-[12.5px] text-soft">
-          A change here <Reaches others={others} />
+          {say('workshop:aChangeHere')} <Reaches others={others} />
         </span>
       )}
     </p>

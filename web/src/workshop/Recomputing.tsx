@@ -1,5 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { Trouble } from '../ui/Trouble.tsx';
+import { say, told } from '../wire/words.ts';
 import { workshopApi } from './endpoints.ts';
 
 /** Where a release computes something otherwise: what becomes of the requests that are there. */
@@ -14,23 +15,16 @@ export function Recomputing({
 }) {
   const { data, error, isFetching } = workshopApi.useRecomputationQuery({ key: formKey });
   if (error) return <Trouble error={error} />;
-  if (isFetching || !data) return <p className="mt-3 text-soft">Looking what it computes otherwise …</p>;
+  if (isFetching || !data) return <p className="mt-3 text-soft">{say('workshop:recompute.checking')}</p>;
   if (data.fields.length === 0) return null;
   return (
     <fieldset className="mt-4">
-      <legend className="font-semibold">
-        {data.fields.map((field) => `“${field}”`).join(', ')} {data.fields.length === 1 ? 'is' : 'are'} computed
-        otherwise
-      </legend>
+      <legend className="font-semibold">{say('workshop:recompute.fields', { fields: data.fields })}</legend>
       <p className="mt-1">{reachInWords(data)}</p>
       {(
         [
-          [
-            false,
-            'Requests that are there keep theirs',
-            'They go on being computed as they were, also when they are changed.',
-          ],
-          [true, 'Compute them anew', 'Each gets a line in its history. This can’t be undone in one step.'],
+          [false, say('workshop:recompute.keep'), say('workshop:recompute.keepHint')],
+          [true, say('workshop:recompute.again'), say('workshop:recompute.againHint')],
         ] as const
       ).map(([value, label, says]) => (
         <label key={label} className="mt-2 grid grid-cols-[22px_1fr] items-baseline">
@@ -50,7 +44,9 @@ export function Recomputing({
       {data.requests.length > 0 ? (
         <details className="mt-2">
           <summary className="text-green">
-            {data.changed > data.requests.length ? `the first ${data.requests.length} of them` : 'which ones'}
+            {data.changed > data.requests.length
+              ? say('workshop:recompute.first', { n: data.requests.length })
+              : say('workshop:recompute.which')}
           </summary>
           <ul>
             {data.requests.map((request) => (
@@ -58,7 +54,8 @@ export function Recomputing({
                 <span className="font-mono text-[12.5px]">{request.number}</span> {request.subject}
                 {request.changes.map((change) => (
                   <span key={change.label} className="block text-soft">
-                    {change.label}: {change.before || 'nothing'} → {change.after || 'nothing'}
+                    {change.label}: {told(change.before) || say('workshop:nothing')} →{' '}
+                    {told(change.after) || say('workshop:nothing')}
                   </span>
                 ))}
               </li>
@@ -71,10 +68,8 @@ export function Recomputing({
 }
 
 function reachInWords({ looked, changed, some }: AnswerOf<'recomputation'>): string {
-  if (some && looked === 0) return 'How many requests that would change is known only to who may read what it reads.';
-  const of = looked === 1 ? 'the one request that is there' : `the ${looked} requests that are there`;
-  const may = some ? ' that you may look into' : '';
-  if (looked === 0) return 'There are no requests yet.';
-  if (changed === 0) return `Of ${of}${may} none would change now.`;
-  return `${changed} of ${of}${may} would change.`;
+  if (some && looked === 0) return say('workshop:recompute.hidden');
+  if (looked === 0) return say('workshop:recompute.noRequests');
+  const given = { changed, count: looked };
+  return say(some ? 'workshop:recompute.someChange' : 'workshop:recompute.change', given);
 }

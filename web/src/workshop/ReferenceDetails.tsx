@@ -1,20 +1,23 @@
 import { freshKey, offerScope } from '@tolvek/core/form';
 import type { Field, Kind, ReferenceKind } from '@tolvek/core/register';
+import type { Key } from '@tolvek/words';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { FormulaEditor } from '../conditions/FormulaEditor.tsx';
+import { Rich } from '../ui/Rich.tsx';
+import { say } from '../wire/words.ts';
 import type { Editing } from './editing.ts';
 import { editField } from './edits.ts';
 import { LimitInput, without } from './LimitInput.tsx';
 
 type Referring = Extract<Kind, { kind: 'reference' | 'references' }>;
 
-const AMONG_WORDS: Readonly<Record<ReferenceKind['among'], string>> = {
-  all: 'all of its requests',
-  unfinished: 'those not finished',
-  finished: 'those finished',
-  mine: 'only one’s own',
-};
+const AMONG_WORDS = {
+  all: 'workshop:among.all',
+  unfinished: 'workshop:among.open',
+  finished: 'workshop:among.finished',
+  mine: 'workshop:among.mine',
+} as const satisfies Record<ReferenceKind['among'], Key>;
 
 const NO_FIELDS: readonly Field[] = [];
 const NO_REGISTER = { fields: NO_FIELDS, stages: [] };
@@ -50,14 +53,14 @@ export function ReferenceDetails({
       <span className="flex flex-wrap items-center gap-x-4 gap-y-2">
         <select
           id={id}
-          aria-label="Register it points to"
+          aria-label={say('workshop:refersTo')}
           className="input w-auto"
           value={register ? type.register : ''}
           onChange={(event) =>
             set(without({ ...type, register: event.target.value, shows: [], offered: undefined }) as Referring)
           }
         >
-          <option value="">Choose a register …</option>
+          <option value="">{say('workshop:chooseRegister')}</option>
           {registers.map((each) => (
             <option key={each.key} value={each.key}>
               {each.name}
@@ -65,31 +68,31 @@ export function ReferenceDetails({
           ))}
         </select>
         <select
-          aria-label="Which of them"
+          aria-label={say('workshop:whichOfThem')}
           className="input w-auto"
           value={type.among}
           onChange={(event) => set({ ...type, among: event.target.value as ReferenceKind['among'] })}
         >
           {Object.entries(AMONG_WORDS).map(([among, words]) => (
             <option key={among} value={among}>
-              {words}
+              {say(words)}
             </option>
           ))}
         </select>
         {type.kind === 'references' ? (
           <LimitInput
-            label="at most"
+            label={say('workshop:atMost')}
             width="w-16"
             value={type.most}
             set={(most) => set(without({ ...type, most }) as Referring)}
           />
         ) : null}
-        {register ? null : <Link to="/workshop/new">Make a form for things to point to</Link>}
+        {register ? null : <Link to="/workshop/new">{say('workshop:makeThings')}</Link>}
       </span>
       {register ? (
         <>
           <fieldset>
-            <legend className="mb-1">People find and know them by</legend>
+            <legend className="mb-1">{say('workshop:knownBy')}</legend>
             <span className="flex flex-wrap gap-x-4 gap-y-1 text-ink">
               {open.map((each) => (
                 <label key={each.key} className="flex items-center gap-1.5">
@@ -104,10 +107,8 @@ export function ReferenceDetails({
               ))}
             </span>
             <p className="mt-1 text-[12.5px]">
-              {type.shows.length === 0 ? 'Only by number so far.' : 'In this order, and by number.'}
-              {register.restricted.length > 0
-                ? ` ${register.restricted.length} of its fields are restricted and stay at its own desk.`
-                : ''}
+              {type.shows.length === 0 ? say('workshop:onlyByNumber') : say('workshop:inThisOrder')}
+              {register.restricted.length > 0 ? say('workshop:restrictedStay', { n: register.restricted.length }) : ''}
             </p>
           </fieldset>
           <label className="flex items-center gap-2 text-ink">
@@ -124,19 +125,18 @@ export function ReferenceDetails({
                 )
               }
             />
-            Offer only what fulfils a condition
+            {say('workshop:offerOnly')}
           </label>
           {type.offered === undefined ? null : (
             <div>
               <FormulaEditor
-                name={`What limits ${field.label}`}
+                name={say('workshop:limitOf', { label: field.label })}
                 formula={type.offered}
                 scope={scope}
                 set={(offered) => set({ ...type, offered })}
               />
               <p className="mt-1 text-[12.5px]">
-                “it” is what would be chosen, as in <code>it.{open[0]?.key ?? 'name'}</code>; other names are answers of
-                this form.
+                <Rich text="workshop:itHint" filled={{ example: <code>{`it.${open[0]?.key ?? 'name'}`}</code> }} />
               </p>
             </div>
           )}
@@ -182,11 +182,11 @@ function BroughtAlong({
   };
   return (
     <div>
-      <p className="mb-1">Brought along with the choice</p>
+      <p className="mb-1">{say('workshop:carriedWith')}</p>
       {brought.map((each) => (
         <p key={each.key} className="mb-1 flex items-center gap-2">
           <input
-            aria-label={`Name of ${each.label}, brought along`}
+            aria-label={say('workshop:carriedName', { label: each.label })}
             className="input flex-1"
             value={each.label}
             onChange={(event) =>
@@ -194,7 +194,7 @@ function BroughtAlong({
             }
           />
           <select
-            aria-label={`How ${each.label} follows`}
+            aria-label={say('workshop:carriedHow', { label: each.label })}
             className="input w-auto"
             value={each.source === 'carried' && each.live ? 'live' : 'frozen'}
             onChange={(event) =>
@@ -205,8 +205,8 @@ function BroughtAlong({
               )
             }
           >
-            <option value="live">follows every change</option>
-            <option value="frozen">stays as it was when chosen</option>
+            <option value="live">{say('workshop:carriedLive')}</option>
+            <option value="frozen">{say('workshop:carriedFrozen')}</option>
           </select>
           <button
             type="button"
@@ -215,18 +215,20 @@ function BroughtAlong({
               change((before) => ({ ...before, fields: before.fields.filter((one) => one.key !== each.key) }))
             }
           >
-            leave out
+            {say('workshop:leaveOut')}
           </button>
         </p>
       ))}
       {free.length > 0 ? (
         <select
-          aria-label="Bring another value along"
+          aria-label={say('workshop:carryAnother')}
           className="input w-auto"
           value=""
           onChange={(event) => add(event.target.value)}
         >
-          <option value="">{brought.length === 0 ? 'Nothing yet: choose a value …' : 'Another value …'}</option>
+          <option value="">
+            {brought.length === 0 ? say('workshop:nothingChosen') : say('workshop:anotherValue')}
+          </option>
           {free.map((each) => (
             <option key={each.key} value={each.key}>
               {each.label}

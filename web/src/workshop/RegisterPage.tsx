@@ -7,9 +7,9 @@ import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { DeskMoment } from '../wire/DeskMoment.tsx';
 import { meApi } from '../wire/me.ts';
+import { say } from '../wire/words.ts';
 import { AskInto } from './AskInto.tsx';
 import { Doubles } from './Doubles.tsx';
-import { kindLabel } from './edits.ts';
 import { workshopApi } from './endpoints.ts';
 import { RegisterSettings } from './RegisterSettings.tsx';
 
@@ -21,12 +21,12 @@ export function RegisterPage() {
   const { register: key = '' } = useParams();
   const { data: me } = meApi.useMeQuery();
   const { data: register, error, refetch } = workshopApi.useRegisterQuery({ key });
-  useTitle(register?.name ?? 'Register');
+  useTitle(register?.name ?? say('workshop:register'));
   if (me && !me.person) return <Navigate to={`/sign-in?back=/workshop/registers/${key}`} replace />;
   return (
     <main className="mx-auto max-w-[68rem] px-6 pt-6 pb-16">
       <p>
-        <Link to="/workshop">Workshop</Link>
+        <Link to="/workshop">{say('common:workshop')}</Link>
       </p>
       {error ? <Trouble error={error} again={refetch} /> : null}
       {register ? <OpenRegister key={register.key} register={register} /> : null}
@@ -37,15 +37,16 @@ export function RegisterPage() {
 function OpenRegister({ register }: { register: Register }) {
   const [adding, setAdding] = useState(false);
   const { forms, requests, holds, prefix } = register;
-  const what = holds === 'things' ? 'thing' : 'request';
+
   return (
     <>
       <h1 className="mt-1">{register.name}</h1>
       <p className="text-soft">
-        {requests} {requests === 1 ? what : `${what}s`}, numbered {prefix}-00001 and on. {formsInWords(forms.length)}{' '}
-        Fields, stages and access belong to the register; each form asks for some of it.
+        {say(holds === 'things' ? 'workshop:thingsNumbered' : 'workshop:requestsNumbered', { count: requests, prefix })}{' '}
+        {forms.length === 0 ? say('workshop:forms.none') : say('workshop:forms', { count: forms.length })}{' '}
+        {say('workshop:registerOwnsAll')}
       </p>
-      <h2 className="section-head mt-7">Forms that ask into it</h2>
+      <h2 className="section-head mt-7">{say('workshop:formsOfRegister')}</h2>
       <ul>
         {forms.map((form) => (
           <FormLine key={form.key} form={form} isOnly={forms.length === 1} />
@@ -53,7 +54,7 @@ function OpenRegister({ register }: { register: Register }) {
       </ul>
       <p className="mt-3">
         <Button aria-expanded={adding} onClick={() => setAdding(!adding)}>
-          Another form …
+          {say('workshop:anotherForm')}
         </Button>
       </p>
       {adding ? <AskInto register={register} /> : null}
@@ -65,10 +66,7 @@ function OpenRegister({ register }: { register: Register }) {
   );
 }
 
-const formsInWords = (n: number): string =>
-  n === 0 ? 'No form asks into it.' : n === 1 ? 'One form asks into it.' : `${n} forms ask into it.`;
-
-const OWN_WORDS = { routing: 'routing', approval: 'approval', deadline: 'deadline' } as const;
+const OWN_WORDS = { routing: 'pages:routing', approval: 'workshop:approval', deadline: 'workshop:deadline' } as const;
 
 function FormLine({ form, isOnly }: { form: AskingForm; isOnly: boolean }) {
   const [setState, { error }] = workshopApi.useSetFormStateMutation();
@@ -79,16 +77,16 @@ function FormLine({ form, isOnly }: { form: AskingForm; isOnly: boolean }) {
     if (!('error' in done)) toast(words);
   };
   const copy = async (): Promise<void> => {
-    const title = `${form.title}, again`.slice(0, 200);
+    const title = say('workshop:again', { title: form.title }).slice(0, 200);
     const made = await duplicate({ key: form.key, once, body: { title } });
-    if (!('error' in made)) toast(`“${title}” is on the shelf. Nobody can ask with it before it is released.`);
+    if (!('error' in made)) toast(say('workshop:onShelf', { title }));
   };
   const state = form.stopped
-    ? 'stopped: nobody can ask by it'
+    ? say('workshop:formStopped')
     : form.release === 0
-      ? 'not released yet'
-      : `release ${form.release}`;
-  const doors = form.doors.map((door) => (door.kind === 'staff' ? 'staff' : 'people from outside')).join(' and ');
+      ? say('workshop:notReleasedYet')
+      : say('workshop:formRelease', { number: form.release });
+  const doors = form.doors.map((door) => say(door.kind === 'staff' ? 'workshop:staff' : 'workshop:outsiders'));
   return (
     <li className="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-4 border-b border-rule py-3">
       <span>
@@ -96,36 +94,41 @@ function FormLine({ form, isOnly }: { form: AskingForm; isOnly: boolean }) {
           {form.title}
         </Link>
         <span className="block text-soft">
-          {state} · for {doors || 'nobody'} · {form.asks.length} {form.asks.length === 1 ? 'question' : 'questions'} ·{' '}
-          {form.requests} {form.requests === 1 ? 'request' : 'requests'}
-          {form.own.length > 0 ? ` · its own ${form.own.map((part) => OWN_WORDS[part]).join(' and ')}` : ''}
+          {state} · {doors.length > 0 ? say('workshop:forWhom', { doors }) : say('workshop:forNobody')} ·{' '}
+          {say('workshop:questions', { count: form.asks.length })} ·{' '}
+          {say('workshop:requests', { count: form.requests })}
+          {form.own.length > 0
+            ? ` · ${say('workshop:itsOwn', { parts: form.own.map((part) => say(OWN_WORDS[part])) })}`
+            : ''}
         </span>
         {error || duplicated.error ? <Trouble error={error ?? duplicated.error} /> : null}
       </span>
       <span className="flex gap-2">
         <Button disabled={duplicated.isLoading || duplicated.isSuccess} onClick={() => void copy()}>
-          Duplicate
+          {say('workshop:duplicate')}
         </Button>
         {form.stopped ? (
           <>
-            <Button onClick={() => void put('in use', `“${form.title}” is in use again.`)}>Take up again</Button>
+            <Button onClick={() => void put('in use', say('workshop:inUseAgain', { title: form.title }))}>
+              {say('workshop:useAgain')}
+            </Button>
             <Button
               look="refuse"
               onClick={() =>
                 void put(
                   'deleted',
                   isOnly
-                    ? `“${form.title}” is gone. Its requests stay; nothing asks into this register now.`
-                    : `“${form.title}” is gone. Its requests stay.`,
+                    ? say('workshop:goneLast', { title: form.title })
+                    : say('workshop:gone', { title: form.title }),
                 )
               }
             >
-              Delete
+              {say('workshop:deleteForm')}
             </Button>
           </>
         ) : (
-          <Button onClick={() => void put('stopped', `Nobody can ask by “${form.title}” any more. Its requests stay.`)}>
-            Stop
+          <Button onClick={() => void put('stopped', say('workshop:stoppedNow', { title: form.title }))}>
+            {say('workshop:stopForm')}
           </Button>
         )}
       </span>
@@ -146,23 +149,18 @@ function Fields({ register }: { register: Register }) {
       stages: [...stages],
     };
     const done = await change({ key: register.key, version, body });
-    if (!('error' in done))
-      toast(
-        isLeaving
-          ? `“${label}” has left. It stays with the requests that have it.`
-          : `“${label}” is back in the register.`,
-      );
+    if (!('error' in done)) toast(isLeaving ? say('workshop:hasLeft', { label }) : say('workshop:isBack', { label }));
   };
   return (
     <>
-      <h2 className="section-head mt-9">What it keeps</h2>
+      <h2 className="section-head mt-9">{say('workshop:registerFields')}</h2>
       {error ? <Trouble error={error} /> : null}
       <div className="overflow-x-auto">
         <table className="w-full border-collapse">
           <thead>
             <tr className="border-b border-rule-strong text-left align-bottom text-[12.5px] text-soft">
               <th scope="col" className="py-1.5 pr-4 font-semibold">
-                Field
+                {say('workshop:field')}
               </th>
               {forms.map((form) => (
                 <th key={form.key} scope="col" className="max-w-[9rem] px-2 py-1.5 text-center font-semibold">
@@ -170,7 +168,7 @@ function Fields({ register }: { register: Register }) {
                 </th>
               ))}
               <th scope="col">
-                <span className="sr-only">What can be done</span>
+                <span className="sr-only">{say('workshop:canBeDone')}</span>
               </th>
             </tr>
           </thead>
@@ -182,7 +180,9 @@ function Fields({ register }: { register: Register }) {
                   <th scope="row" className={`py-1.5 pr-4 text-left font-normal ${isGone ? 'text-soft' : ''}`}>
                     {field.label}{' '}
                     <span className="text-[13px] text-soft">
-                      {field.source === 'asked' ? kindLabel(field.type.kind).toLowerCase() : SOURCE_WORDS[field.source]}
+                      {field.source === 'asked'
+                        ? say(`fieldKinds:${field.type.kind}`)
+                        : say(SOURCE_WORDS[field.source])}
                     </span>
                   </th>
                   {forms.map((form) => (
@@ -193,23 +193,23 @@ function Fields({ register }: { register: Register }) {
                   <td className="py-1 text-right text-[13px]">
                     {isGone ? (
                       <span className="text-soft">
-                        has left ·{' '}
+                        {say('workshop:leftSince')}{' '}
                         <button
                           type="button"
                           className="text-green underline"
                           onClick={() => void leave(field.key, false)}
                         >
-                          Take back
+                          {say('workshop:bringFieldBack')}
                         </button>
                       </span>
                     ) : stays[field.key] === undefined ? (
                       <button
                         type="button"
                         className="text-green underline"
-                        title="No form uses it. It stays with the requests that have it."
+                        title={say('workshop:fieldUnused')}
                         onClick={() => void leave(field.key, true)}
                       >
-                        Let it leave
+                        {say('workshop:removeFieldNow')}
                       </button>
                     ) : null}
                   </td>
@@ -219,18 +219,16 @@ function Fields({ register }: { register: Register }) {
           </tbody>
         </table>
       </div>
-      {fields.length === 0 ? (
-        <p className="py-3 text-soft">Nothing yet: the first release of a form brings its fields here.</p>
-      ) : null}
+      {fields.length === 0 ? <p className="py-3 text-soft">{say('workshop:noFieldsYet')}</p> : null}
     </>
   );
 }
 
 const SOURCE_WORDS = {
-  'desk-only': 'desk-only',
-  computed: 'computed',
-  given: 'given out',
-  carried: 'brought along',
+  'desk-only': 'workshop:source.desk-only',
+  computed: 'workshop:source.computed',
+  given: 'workshop:source.given',
+  carried: 'workshop:source.carried',
 } as const;
 
 /** What was in force, the newest first, with the way back. */
@@ -238,32 +236,29 @@ function States({ register }: { register: Register }) {
   const [goBack, { error }] = workshopApi.useGoBackToStateMutation();
   const back = async (number: number): Promise<void> => {
     const done = await goBack({ key: register.key, number, version: register.version });
-    if (!('error' in done)) toast(`Names, desk, stages and access are as in state ${number} again.`);
+    if (!('error' in done)) toast(say('workshop:stateAgain', { number }));
   };
   return (
     <>
-      <h2 className="section-head mt-9">What it was</h2>
+      <h2 className="section-head mt-9">{say('workshop:earlierStates')}</h2>
       {error ? <Trouble error={error} /> : null}
       <ol>
         {register.states.map((state, index) => (
           <li key={state.number} className="grid grid-cols-[6rem_minmax(0,1fr)_auto] gap-x-3 border-b border-rule py-2">
             <span>
-              State {state.number}
-              {index === 0 ? <span className="block text-[12.5px] text-green">in force</span> : null}
+              {say('workshop:stateNo', { number: state.number })}
+              {index === 0 ? <span className="block text-[12.5px] text-green">{say('workshop:inForce')}</span> : null}
             </span>
             <span>
-              {state.note || <span className="text-soft">no note</span>}
+              {state.note || <span className="text-soft">{say('workshop:noNote')}</span>}
               <span className="block text-[13px] text-soft">
                 {state.by ? `${state.by}, ` : ''}
                 <DeskMoment at={state.at} />
               </span>
             </span>
             {index === 0 ? null : (
-              <Button
-                onClick={() => void back(state.number)}
-                title="Names, letters, desk, stages and access; fields stay."
-              >
-                Go back to it
+              <Button onClick={() => void back(state.number)} title={say('workshop:stateHint')}>
+                {say('workshop:goBackTo')}
               </Button>
             )}
           </li>

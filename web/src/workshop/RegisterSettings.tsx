@@ -6,6 +6,7 @@ import { toast } from 'sonner';
 import { Button } from '../ui/Button.tsx';
 import { ProblemsAt } from '../ui/ProblemsAt.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
+import { say } from '../wire/words.ts';
 import { ChangeList } from './ChangeList.tsx';
 import { workshopApi } from './endpoints.ts';
 import { Kept } from './Kept.tsx';
@@ -59,7 +60,7 @@ export function RegisterSettings({ register }: { register: Register }) {
   const putInForce = async (event: React.FormEvent): Promise<void> => {
     event.preventDefault();
     const done = await put({ key: register.key, version: editing.version, body: { note } });
-    if (!('error' in done)) toast('In force now.');
+    if (!('error' in done)) toast(say('workshop:putInForceNow'));
   };
   const isAsItWas = changes.length === 0;
   const takeBack = (): void => set(settingsOf(register));
@@ -81,18 +82,14 @@ export function RegisterSettings({ register }: { register: Register }) {
     });
   return (
     <form onSubmit={putInForce} noValidate>
-      <h2 className="section-head mt-9">What it is called, and who works in it</h2>
+      <h2 className="section-head mt-9">{say('workshop:settingsTitle')}</h2>
       <div className="mt-2 flex flex-wrap items-baseline gap-x-4 gap-y-1">
-        <span className="text-soft">
-          {isAsItWas
-            ? 'As it is in force. Changes are kept here and hold for nobody before they are put in force.'
-            : 'Not in force yet: for its requests all is as it was.'}
-        </span>
+        <span className="text-soft">{isAsItWas ? say('workshop:settingsInForce') : say('workshop:settingsDraft')}</span>
         <Kept editing={editing} className="ml-auto" />
       </div>
       <div className="mt-3 grid max-w-[66rem] grid-cols-[150px_1fr] items-start gap-x-4 gap-y-3">
         <label htmlFor="register-name" className="pt-1.5 text-soft">
-          Name
+          {say('workshop:name')}
         </label>
         <span>
           <input
@@ -104,7 +101,7 @@ export function RegisterSettings({ register }: { register: Register }) {
           <ProblemsAt error={found} field="name" />
         </span>
         <label htmlFor="register-prefix" className="pt-1.5 text-soft">
-          Numbers begin with
+          {say('workshop:numbersStart')}
         </label>
         <span>
           <input
@@ -114,12 +111,12 @@ export function RegisterSettings({ register }: { register: Register }) {
             value={now.prefix}
             onChange={(event) => set({ prefix: event.target.value.toUpperCase() })}
           />
-          <span className="ml-3 text-soft">Numbers that were given out stay as they are.</span>
+          <span className="ml-3 text-soft">{say('workshop:numbersStay')}</span>
           <ProblemsAt error={found} field="prefix" />
         </span>
-        <span className="text-soft">Its desk</span>
+        <span className="text-soft">{say('workshop:itsStaff')}</span>
         <fieldset>
-          <legend className="sr-only">Its desk</legend>
+          <legend className="sr-only">{say('workshop:itsStaff')}</legend>
           <span className="flex flex-wrap gap-x-5 gap-y-2">
             {ground?.groups.map((group) => (
               <label key={group.key} className="flex min-h-6 items-center gap-2">
@@ -133,12 +130,10 @@ export function RegisterSettings({ register }: { register: Register }) {
               </label>
             ))}
           </span>
-          <span className="mt-1 block text-[13px] text-soft">
-            Besides them coordinators, the team a request is routed to, its handler and whoever decides it work on it.
-          </span>
+          <span className="mt-1 block text-[13px] text-soft">{say('workshop:alsoWork')}</span>
           <ProblemsAt error={found} field="deskGroups" />
         </fieldset>
-        <span className="text-soft">Taking out</span>
+        <span className="text-soft">{say('workshop:exporting')}</span>
         <label className="flex items-center gap-2">
           <input
             type="checkbox"
@@ -146,23 +141,23 @@ export function RegisterSettings({ register }: { register: Register }) {
             checked={now.staysIn}
             onChange={(event) => set({ staysIn: event.target.checked })}
           />
-          What is in it is read here, and never taken out as a sheet
+          {say('workshop:neverExport')}
         </label>
-        <span className="pt-1.5 text-soft">Stages</span>
+        <span className="pt-1.5 text-soft">{say('workshop:stages')}</span>
         <span>
           <StagesEditor stages={now.stages as StageDraft[]} set={(stages) => set({ stages })} around={around} />
         </span>
         {isAsItWas ? null : (
           <>
-            <span className="pt-1.5 text-soft">What this changes</span>
+            <span className="pt-1.5 text-soft">{say('workshop:whatChanges')}</span>
             <ChangeList changes={changes} />
             <label htmlFor="register-note" className="pt-1.5 text-soft">
-              Note
+              {say('workshop:note')}
             </label>
             <input
               id="register-note"
               className="input"
-              placeholder="why; others read it later"
+              placeholder={say('workshop:noteHint')}
               value={note}
               onChange={(event) => setNote(event.target.value)}
             />
@@ -176,19 +171,19 @@ export function RegisterSettings({ register }: { register: Register }) {
           type="submit"
           disabled={isAsItWas || isLoading || problems.length > 0 || editing.state !== 'kept'}
         >
-          Put it in force
+          {say('workshop:putInForce')}
         </Button>
         <Button disabled={!editing.undo} onClick={() => editing.undo?.()}>
-          Undo
+          {say('workshop:undo')}
         </Button>
-        {editing.redo ? <Button onClick={() => editing.redo?.()}>Redo</Button> : null}
-        {isAsItWas ? null : <Button onClick={takeBack}>Take the changes back</Button>}
+        {editing.redo ? <Button onClick={() => editing.redo?.()}>{say('workshop:redo')}</Button> : null}
+        {isAsItWas ? null : <Button onClick={takeBack}>{say('workshop:discard')}</Button>}
         <span className="text-soft">
           {isAsItWas
-            ? 'Nothing is changed yet.'
+            ? say('workshop:nothingChanged')
             : problems.length > 0
-              ? 'What is marked above has to be mended first.'
-              : 'It holds at once then, for all its requests.'}
+              ? say('workshop:correctFirst')
+              : say('workshop:holdsAtOnce')}
         </span>
       </p>
     </form>

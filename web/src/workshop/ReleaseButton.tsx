@@ -5,6 +5,7 @@ import { toast } from 'sonner';
 import { Button } from '../ui/Button.tsx';
 import { DialogFrame } from '../ui/DialogFrame.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
+import { say } from '../wire/words.ts';
 import { ChangeList } from './ChangeList.tsx';
 import { ComputingAnew } from './ComputingAnew.tsx';
 import { workshopApi } from './endpoints.ts';
@@ -27,7 +28,7 @@ export function ReleaseButton({ form, editing }: { form: AnswerOf<'form'>; editi
     setOpen(false);
     setNote('');
     setRecomputed(false);
-    toast(`Release ${done.data.number} is in force. The doors lead to it from now on.`);
+    toast(say('workshop:nowInForce', { number: done.data.number }));
     setJob(done.data.job);
   };
   if (job !== null) return <ComputingAnew job={job} ended={() => setJob(null)} />;
@@ -38,33 +39,32 @@ export function ReleaseButton({ form, editing }: { form: AnswerOf<'form'>; editi
         setOpen(shown);
         reset();
       }}
-      trigger={<Button look="main">Release {next} …</Button>}
-      title={`Release ${next}`}
+      trigger={<Button look="main">{say('workshop:releaseDraft')}</Button>}
+      title={say('workshop:releaseAs', { number: next })}
     >
       {editing.changes.length === 0 ? (
-        <p className="mt-3">The draft is the same as release {next - 1}. There is nothing to release.</p>
+        <p className="mt-3">{say('workshop:nothingToRelease', { number: next - 1 })}</p>
       ) : null}
       {editing.changes.length > 0 ? (
         <>
-          <p className="mt-3 text-soft">Against {next === 1 ? 'nothing' : `release ${next - 1}`}, this changes:</p>
+          <p className="mt-3 text-soft">
+            {next === 1 ? say('workshop:firstChanges') : say('workshop:changesAgainst', { number: next - 1 })}
+          </p>
           <ChangeList changes={editing.changes} />
           {form.pointedBy.length > 0 && editing.changes.some((change) => change.reaches === 'register') ? (
             <p className="mt-3 border-l-[3px] border-brass-mark bg-brass-wash px-3 py-1.5">
-              What reaches the register also reaches {form.pointedBy.map((title) => `“${title}”`).join(', ')}:{' '}
-              {form.pointedBy.length === 1 ? 'its' : 'their'} references point here.
+              {say('workshop:affectsReferring', { forms: form.pointedBy })}
             </p>
           ) : null}
           {form.others.length > 0 && editing.changes.some((change) => change.reaches === 'register') ? (
             <p className="mt-3 border-l-[3px] border-brass-mark bg-brass-wash px-3 py-1.5">
-              What reaches the register stands in the drafts of{' '}
-              {form.others.map((other) => `“${other.title}”`).join(', ')} as well, and is asked there with the next
-              release; names and options are called so at once.
+              {say('workshop:affectsOthers', { forms: form.others.map((other) => other.title) })}
             </p>
           ) : null}
           {next > 1 && open ? <Recomputing formKey={form.key} isRecomputed={isRecomputed} set={setRecomputed} /> : null}
-          <p className="mt-3 text-soft">Requests that have arrived keep the release they came by.</p>
+          <p className="mt-3 text-soft">{say('workshop:requestsKeep')}</p>
           <label htmlFor="release-note" className="mt-4 block font-semibold">
-            Note <span className="font-normal text-soft">(why; others read it later)</span>
+            {say('workshop:note')} <span className="font-normal text-soft">{say('workshop:noteHintBraces')}</span>
           </label>
           <input
             id="release-note"
@@ -75,9 +75,7 @@ export function ReleaseButton({ form, editing }: { form: AnswerOf<'form'>; editi
         </>
       ) : null}
       {errors > 0 ? (
-        <p className="mt-4 font-semibold text-brick">
-          {errors === 1 ? 'One error' : `${errors} errors`} among the findings must be mended first.
-        </p>
+        <p className="mt-4 font-semibold text-brick">{say('workshop:correctErrors', { count: errors })}</p>
       ) : null}
       {error ? (
         <div className="mt-4">
@@ -90,10 +88,10 @@ export function ReleaseButton({ form, editing }: { form: AnswerOf<'form'>; editi
           disabled={isLoading || errors > 0 || editing.changes.length === 0 || editing.state !== 'kept'}
           onClick={send}
         >
-          Release {next}
+          {say('workshop:releaseNow', { number: next })}
         </Button>
         <Dialog.Close asChild>
-          <Button>Not yet</Button>
+          <Button>{say('workshop:notYet')}</Button>
         </Dialog.Close>
       </div>
     </DialogFrame>

@@ -13,6 +13,7 @@ import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useState } from 'react';
 import { CellEditor } from '../conditions/CellEditor.tsx';
 import { Button } from '../ui/Button.tsx';
+import { say, told } from '../wire/words.ts';
 import { useBinder } from './binder.ts';
 import { FindingLine } from './Findings.tsx';
 import { OutcomeCells } from './OutcomeCells.tsx';
@@ -61,19 +62,17 @@ export function RoutingPage() {
     ...draft.fields
       .filter((field) => field.source === 'asked')
       .map((field) => ({ input: field.key, label: field.label })),
-    { input: 'requester.outside', label: 'From outside' },
-    { input: 'door', label: 'Door' },
+    { input: 'requester.outside', label: say('conditions:fromOutside') },
+    { input: 'door', label: say('conditions:door') },
   ].filter((each) => !routing.columns.some((column) => column.input === each.input));
   return (
     <>
-      <p className="text-soft">
-        Read from the top: the first row whose every cell holds decides. Press a cell to change what it asks for.
-      </p>
+      <p className="text-soft">{say('workshop:routingIntro')}</p>
       <OwnOrUsual part="routing" draft={draft} change={change} others={form.others} />
       <div className="mt-3 flex gap-2">
-        <Button onClick={add}>Add row</Button>
+        <Button onClick={add}>{say('workshop:addRow')}</Button>
         <select
-          aria-label="Add a column"
+          aria-label={say('workshop:addColumn')}
           className="input w-auto py-1"
           value=""
           onChange={(event) => {
@@ -88,7 +87,7 @@ export function RoutingPage() {
               }));
           }}
         >
-          <option value="">Add a column …</option>
+          <option value="">{say('workshop:addColumnMore')}</option>
           {columnsToAdd.map((each) => (
             <option key={each.input} value={each.input}>
               {each.label}
@@ -101,7 +100,7 @@ export function RoutingPage() {
           <thead>
             <tr className="border-b border-rule-strong text-left align-bottom text-[11.5px] text-soft">
               <th className="w-7 py-1.5" scope="col">
-                <span className="sr-only">Row</span>
+                <span className="sr-only">{say('workshop:row')}</span>
               </th>
               {routing.columns.map((column) => (
                 <th key={column.id} scope="col" className="min-w-24 py-1.5 pr-2 font-semibold">
@@ -109,7 +108,7 @@ export function RoutingPage() {
                   <button
                     type="button"
                     className="ml-1 inline-flex size-6 items-center justify-center font-normal text-green"
-                    aria-label={`Take away column ${column.label}`}
+                    aria-label={say('workshop:removeColumn', { label: column.label })}
                     onClick={() =>
                       put((table) => ({
                         ...table,
@@ -126,19 +125,19 @@ export function RoutingPage() {
                 </th>
               ))}
               <th scope="col" className="border-l border-rule-strong py-1.5 pr-2 pl-2 font-semibold">
-                Team
+                {say('workshop:team')}
               </th>
               <th scope="col" className="py-1.5 pr-2 font-semibold">
-                Priority
+                {say('workshop:priority')}
               </th>
               <th scope="col" className="py-1.5 pr-2 font-semibold">
-                Days
+                {say('workshop:daysHead')}
               </th>
               <th scope="col" className="py-1.5 pr-2 font-semibold">
-                Approval
+                {say('workshop:approval')}
               </th>
               <th scope="col" className="py-1.5">
-                <span className="sr-only">Move</span>
+                <span className="sr-only">{say('workshop:move')}</span>
               </th>
             </tr>
           </thead>
@@ -149,7 +148,7 @@ export function RoutingPage() {
                 {routing.columns.map((column) => (
                   <td key={column.id} className="pt-2 pr-2">
                     <CellEditor
-                      name={`Row ${index + 1}, ${column.label}`}
+                      name={say('workshop:rowCell', { n: index + 1, column: column.label })}
                       of={column.input}
                       tests={row.cells[column.id] ?? ''}
                       scope={scope}
@@ -158,7 +157,7 @@ export function RoutingPage() {
                   </td>
                 ))}
                 <OutcomeCells
-                  name={`Row ${index + 1}`}
+                  name={say('workshop:rowNo', { n: index + 1 })}
                   outcome={row.outcome}
                   teams={teams}
                   set={(outcome) => editRow(row.id, { outcome })}
@@ -168,7 +167,7 @@ export function RoutingPage() {
                     <button
                       key={by}
                       type="button"
-                      aria-label={`Row ${index + 1} ${by < 0 ? 'up' : 'down'}`}
+                      aria-label={say(by < 0 ? 'workshop:rowUp' : 'workshop:rowDown', { n: index + 1 })}
                       disabled={by < 0 ? index === 0 : index === routing.rows.length - 1}
                       className="inline-flex size-7 items-center justify-center text-green disabled:text-rule-strong"
                       onClick={() => move(index, by)}
@@ -178,7 +177,7 @@ export function RoutingPage() {
                   ))}
                   <button
                     type="button"
-                    aria-label={`Take away row ${index + 1}`}
+                    aria-label={say('workshop:removeRow', { n: index + 1 })}
                     className="inline-flex size-7 items-center justify-center text-brick"
                     onClick={() =>
                       put((table) => ({ ...table, rows: table.rows.filter((each) => each.id !== row.id) }))
@@ -193,9 +192,9 @@ export function RoutingPage() {
                 <td colSpan={routing.columns.length + 5} className="pt-1 pb-2">
                   <div className="flex items-baseline gap-4">
                     <input
-                      aria-label={`Why row ${index + 1} is there`}
+                      aria-label={say('workshop:whyRow', { n: index + 1 })}
                       className="min-w-0 flex-1 bg-transparent text-soft"
-                      placeholder="Why this row is there"
+                      placeholder={say('workshop:whyRowHint')}
                       value={row.note}
                       onChange={(event) => editRow(row.id, { note: event.target.value })}
                     />
@@ -203,10 +202,10 @@ export function RoutingPage() {
                       type="button"
                       className="flex-none text-[12.5px] text-green underline"
                       aria-expanded={tried === row.id}
-                      aria-label={`Try row ${index + 1} on past requests`}
+                      aria-label={say('workshop:tryRow', { n: index + 1 })}
                       onClick={() => setTried(tried === row.id ? null : row.id)}
                     >
-                      {tried === row.id ? 'Close' : 'Try it'}
+                      {tried === row.id ? say('common:close') : say('workshop:tryIt')}
                     </button>
                   </div>
                   {tried === row.id ? (
@@ -215,7 +214,7 @@ export function RoutingPage() {
                   {findings
                     .filter((finding) => finding.at === row.id)
                     .map((finding) => (
-                      <FindingLine key={finding.message} finding={finding} formKey={form.key} change={change} />
+                      <FindingLine key={told(finding.message)} finding={finding} formKey={form.key} change={change} />
                     ))}
                 </td>
               </tr>
@@ -225,7 +224,7 @@ export function RoutingPage() {
             <tr id="at-otherwise">
               <td className="pt-2 font-serif text-[14px] text-soft">{routing.rows.length + 1}</td>
               <td colSpan={routing.columns.length} className="pt-2 text-soft">
-                Everything else
+                {say('workshop:everythingElse')}
               </td>
               <OutcomeCells
                 name="The last row"

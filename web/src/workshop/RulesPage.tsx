@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { ConditionBuilder } from '../conditions/ConditionBuilder.tsx';
 import { firstCondition } from '../conditions/firstCondition.ts';
 import { Button } from '../ui/Button.tsx';
+import { say, told } from '../wire/words.ts';
 import { ActionLine } from './ActionLine.tsx';
 import { useBinder } from './binder.ts';
 import type { Editing } from './editing.ts';
@@ -11,6 +12,7 @@ import { FindingLine } from './Findings.tsx';
 import { MoveButtons } from './MoveButtons.tsx';
 import { OverExisting } from './OverExisting.tsx';
 import { Tried } from './Tried.tsx';
+import { verdictInWords } from './verdictInWords.ts';
 
 /** When … then … otherwise …: each rule as a sentence, tried while it is written. */
 export function RulesPage() {
@@ -29,7 +31,7 @@ export function RulesPage() {
         ...before.rules,
         {
           id,
-          name: 'New rule',
+          name: say('workshop:newRule'),
           says: '',
           when: firstCondition(scope),
           then: [freshAction('show', before)],
@@ -44,13 +46,10 @@ export function RulesPage() {
   return (
     <>
       <div className="flex items-baseline justify-between gap-4">
-        <p className="text-soft">
-          Rules run in this order; where two disagree, the later one decides. A part that some rule shows stays away
-          until it does. While it can’t be said whether a condition holds, neither side is done.
-        </p>
-        <Button onClick={add}>Add rule</Button>
+        <p className="text-soft">{say('workshop:rulesIntro')}</p>
+        <Button onClick={add}>{say('workshop:addRule')}</Button>
       </div>
-      {draft.rules.length === 0 ? <p className="py-6 text-soft">No rules: every question is always asked.</p> : null}
+      {draft.rules.length === 0 ? <p className="py-6 text-soft">{say('workshop:noRulesYet')}</p> : null}
       <ol className="mt-4">
         {draft.rules.map((rule, index) => (
           <RuleItem key={rule.id} rule={rule} index={index} isFresh={rule.id === fresh} />
@@ -77,7 +76,7 @@ function RuleItem({ rule, index, isFresh }: { rule: FormRule; index: number; isF
     <li id={`at-${rule.id}`} className="border-t border-rule-strong py-4">
       <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
         <input
-          aria-label="Name of the rule"
+          aria-label={say('workshop:ruleName')}
           className="input min-w-48 flex-1 font-semibold"
           value={rule.name}
           onChange={(event) => edit({ name: event.target.value })}
@@ -89,22 +88,22 @@ function RuleItem({ rule, index, isFresh }: { rule: FormRule; index: number; isF
             checked={rule.on}
             onChange={(event) => edit({ on: event.target.checked })}
           />
-          On
+          {say('workshop:ruleOn')}
         </label>
         <select
-          aria-label="When it runs"
+          aria-label={say('workshop:ruleRuns')}
           className="input w-auto"
           value={rule.runs}
           onChange={(event) => edit({ runs: event.target.value === 'saving' ? 'saving' : 'filling' })}
         >
-          <option value="filling">while the form is filled in</option>
-          <option value="saving">at every saving, from any way in</option>
+          <option value="filling">{say('workshop:runs.filling')}</option>
+          <option value="saving">{say('workshop:runs.saving')}</option>
         </select>
         <span className="flex gap-1">
           <MoveButtons
             index={index}
             of={draft.rules.length}
-            words={[`Run ${rule.name} earlier`, `Run ${rule.name} later`]}
+            words={[say('workshop:runEarlier', { rule: rule.name }), say('workshop:runLater', { rule: rule.name })]}
             move={(way) => change((before) => moveRule(before, rule.id, way))}
           />
         </span>
@@ -112,22 +111,22 @@ function RuleItem({ rule, index, isFresh }: { rule: FormRule; index: number; isF
           look="refuse"
           onClick={() => change((before) => ({ ...before, rules: before.rules.filter((each) => each.id !== rule.id) }))}
         >
-          Take away
+          {say('workshop:removeRule')}
         </Button>
       </div>
       <input
-        aria-label={`Why ${rule.name} is there`}
+        aria-label={say('workshop:whyRule', { rule: rule.name })}
         className="input mt-2 border-transparent bg-transparent px-0 text-soft"
-        placeholder="Why it is there, for the next coordinator"
+        placeholder={say('workshop:whyRuleHint')}
         value={rule.says}
         onChange={(event) => edit({ says: event.target.value })}
       />
       <div className="mt-2 bg-green-wash px-3 py-2.5">
         <p className="mb-1.5 flex items-baseline gap-3 font-semibold">
-          When
+          {say('workshop:when')}
           {rule.on ? (
             <span className="text-[12.5px] font-normal text-soft">
-              in the proof: {held === true ? 'holds' : held === false ? 'does not hold' : 'can’t be said'}
+              {say('workshop:inProof', { verdict: verdictInWords(held ?? null) })}
             </span>
           ) : null}
         </p>
@@ -138,14 +137,14 @@ function RuleItem({ rule, index, isFresh }: { rule: FormRule; index: number; isF
         <div className="mt-2.5 flex flex-wrap gap-x-5 gap-y-1">
           {tried ? null : (
             <button type="button" className="text-green underline" onClick={() => setTried(true)}>
-              Try it on past requests
+              {say('workshop:tryOnPast')}
             </button>
           )}
           <OverExisting formKey={formKey} rule={rule.id} isKept={isKept} />
         </div>
       </div>
       {own.map((finding) => (
-        <FindingLine key={finding.message} finding={finding} formKey={formKey} change={change} />
+        <FindingLine key={told(finding.message)} finding={finding} formKey={formKey} change={change} />
       ))}
     </li>
   );
@@ -167,13 +166,15 @@ function Side({
   return (
     <div className="mt-2.5">
       <p className="mb-1 flex items-baseline gap-3">
-        <b className="font-semibold">{name}</b>
+        <b className="font-semibold">{say(name === 'then' ? 'workshop:then' : 'workshop:otherwise')}</b>
         <button
           type="button"
           className="text-green underline"
           onClick={() => set([...actions, freshAction(name === 'then' ? 'show' : 'hide', draft)])}
         >
-          {actions.length === 0 ? `Say what is done ${name}` : 'and …'}
+          {actions.length > 0
+            ? say('workshop:and')
+            : say(name === 'then' ? 'workshop:addThen' : 'workshop:addOtherwise')}
         </button>
       </p>
       <div className="flex flex-col gap-2">

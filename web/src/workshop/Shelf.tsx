@@ -3,11 +3,12 @@ import { Link, Navigate } from 'react-router';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { meApi } from '../wire/me.ts';
+import { say } from '../wire/words.ts';
 import { workshopApi } from './endpoints.ts';
 
 /** The Workshop's shelf: every form as a binder, with its state. */
 export function Shelf() {
-  useTitle('Workshop');
+  useTitle(say('common:workshop'));
   const { data: me } = meApi.useMeQuery();
   const [isWaiting, setIsWaiting] = useState(false);
   // Drafts that are being looked through are asked about again, until all of them are known.
@@ -18,18 +19,18 @@ export function Shelf() {
   return (
     <main className="mx-auto max-w-[60rem] px-6 pt-6">
       <div className="flex items-baseline justify-between">
-        <h1>Workshop</h1>
+        <h1>{say('common:workshop')}</h1>
         <span className="flex items-baseline gap-5">
-          <Link to="/workshop/vocabularies">Vocabularies</Link>
+          <Link to="/workshop/vocabularies">{say('workshop:vocabularies')}</Link>
           <Link
             to="/workshop/new"
             className="rounded-md border border-green bg-green px-[13px] py-1.5 text-[13.5px] font-semibold text-on-green no-underline"
           >
-            New form …
+            {say('workshop:newFormMore')}
           </Link>
         </span>
       </div>
-      <p className="text-soft">Open a form to change its questions and rules, see it as anyone, and release it.</p>
+      <p className="text-soft">{say('workshop:shelfIntro')}</p>
       {error ? (
         <div className="mt-5">
           <Trouble error={error} again={refetch} />
@@ -38,7 +39,12 @@ export function Shelf() {
       <table className="mt-6 w-full border-collapse">
         <thead>
           <tr className="border-b border-rule-strong text-left text-[11.5px] text-soft">
-            {['Form', 'Register', 'State', 'Requests'].map((head) => (
+            {[
+              say('workshop:col.form'),
+              say('workshop:col.register'),
+              say('workshop:col.state'),
+              say('workshop:col.requests'),
+            ].map((head) => (
               <th key={head} scope="col" className="py-1.5 pr-4 font-semibold last:text-right">
                 {head}
               </th>
@@ -59,10 +65,14 @@ export function Shelf() {
                 </Link>
               </td>
               <td className="py-3 pr-4 text-soft">
-                {form.stopped ? 'stopped' : form.release === 0 ? 'not released yet' : `release ${form.release}`}
-                {form.changed ? ', draft differs' : ''}
+                {form.stopped
+                  ? 'stopped'
+                  : form.release === 0
+                    ? say('workshop:notReleasedYet')
+                    : say('workshop:formRelease', { number: form.release })}
+                {form.changed ? say('workshop:draftDiffersShort') : ''}
                 {form.findings === null
-                  ? ', being checked …'
+                  ? say('workshop:beingChecked')
                   : form.findings > 0
                     ? `, ${form.findings} ${form.findings === 1 ? 'finding' : 'findings'}`
                     : ''}

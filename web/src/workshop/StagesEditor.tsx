@@ -1,11 +1,13 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { parseExpression, printExpression, type Scope } from '@tolvek/core/expression';
 import { type Field, MOVER_WORDS, MOVERS, type Move, type Stage } from '@tolvek/core/register';
+import type { Key } from '@tolvek/words';
 import { Fragment, useState } from 'react';
 import { ConditionBuilder } from '../conditions/ConditionBuilder.tsx';
 import { firstCondition } from '../conditions/firstCondition.ts';
 import { Button } from '../ui/Button.tsx';
 import { ProblemsAt } from '../ui/ProblemsAt.tsx';
+import { say, told } from '../wire/words.ts';
 import { AddField } from './AddField.tsx';
 import {
   moveInWords,
@@ -19,12 +21,12 @@ import {
   withWaysSaid,
 } from './stages.ts';
 
-const PHASE_WORDS: Readonly<Record<Stage['phase'], string>> = {
-  arrived: 'new',
-  working: 'being worked on',
-  paused: 'waiting, its clock stands',
-  finished: 'finished',
-};
+const PHASE_WORDS = {
+  arrived: 'workshop:phase.arrived',
+  working: 'workshop:phase.working',
+  paused: 'workshop:phase.paused',
+  finished: 'workshop:phase.finished',
+} as const satisfies Record<Stage['phase'], Key>;
 
 /** What a page of stages knows of the register they belong to. */
 export interface StagesAround {
@@ -54,19 +56,19 @@ export function StagesEditor({ stages, set, around }: StagesEditorProps) {
         <thead>
           <tr className="text-left text-[12.5px] text-soft">
             <th scope="col" className="pb-1 font-semibold">
-              At the desk
+              {say('workshop:stage.staff')}
             </th>
             <th scope="col" className="pb-1 pl-2 font-semibold">
-              To requesters
+              {say('workshop:stage.requesters')}
             </th>
             <th scope="col" className="pb-1 pl-3 font-semibold">
-              What it means
+              {say('workshop:stage.meaning')}
             </th>
             <th scope="col" className="pb-1 pl-3 text-right font-semibold">
-              Now
+              {say('workshop:stage.now')}
             </th>
             <th scope="col" className="pb-1 pl-3 font-semibold">
-              From here on
+              {say('workshop:stage.fromHere')}
             </th>
           </tr>
         </thead>
@@ -81,7 +83,7 @@ export function StagesEditor({ stages, set, around }: StagesEditorProps) {
                     <td key={name} className={`pb-1.5 align-top ${name === 'publicLabel' ? 'pl-2' : ''}`}>
                       <input
                         className="input"
-                        aria-label={`${stage.label}, ${name === 'label' ? 'at the desk' : 'to requesters'}`}
+                        aria-label={`${stage.label}, ${name === 'label' ? say('workshop:stage.forStaff') : say('workshop:stage.forRequesters')}`}
                         value={stage[name]}
                         onChange={(event) => set(withChange(stages, stage.key, { [name]: event.target.value }))}
                       />
@@ -89,20 +91,22 @@ export function StagesEditor({ stages, set, around }: StagesEditorProps) {
                     </td>
                   ))}
                   <td className="pb-1.5 pl-3 text-[13px] text-soft">
-                    {stage.retired ? 'retired: nothing comes here any more' : PHASE_WORDS[stage.phase]}
+                    {stage.retired ? say('workshop:stage.retired') : say(PHASE_WORDS[stage.phase])}
                   </td>
                   <td className="pb-1.5 pl-3 text-right tabular-nums">{at[stage.key] ?? '–'}</td>
                   <td className="whitespace-nowrap pb-1.5 pl-3 text-[13px]">
                     {isByHouse ? (
                       <span className="text-soft">
-                        {stage.role === 'deciding' ? 'by the decision' : 'freed by a coordinator'}
+                        {stage.role === 'deciding'
+                          ? say('workshop:stage.byDecision')
+                          : say('workshop:stage.byCoordinator')}
                       </span>
                     ) : (
                       <button
                         type="button"
                         className="text-green underline"
                         aria-expanded={open === stage.key}
-                        aria-label={`From ${stage.label} on`}
+                        aria-label={say('workshop:stage.movesFrom', { stage: stage.label })}
                         onClick={() => setOpen(open === stage.key ? null : stage.key)}
                       >
                         {waysWords(stage)}
@@ -132,12 +136,12 @@ export function StagesEditor({ stages, set, around }: StagesEditorProps) {
 
 const waysWords = ({ moves }: StageDraft): string =>
   moves === undefined
-    ? 'to any stage'
+    ? say('workshop:stage.toAny')
     : moves.length === 0
-      ? 'only freed'
+      ? say('workshop:stage.onlyCoordinator')
       : moves.length === 1
-        ? 'one way'
-        : `${moves.length} ways`;
+        ? say('workshop:stage.oneMove')
+        : say('workshop:stage.moves', { count: moves.length });
 
 function Leaving({
   stage,
@@ -155,10 +159,14 @@ function Leaving({
     <button
       type="button"
       className="ml-3 text-green underline"
-      aria-label={`${isNew ? 'Take away' : stage.retired ? 'Use again' : 'Retire'} ${stage.label}`}
+      aria-label={`${isNew ? say('workshop:stage.remove') : stage.retired ? say('workshop:stage.useAgain') : say('workshop:stage.retire')} ${stage.label}`}
       onClick={act}
     >
-      {isNew ? 'Take away' : stage.retired ? 'Use again' : 'Retire'}
+      {isNew
+        ? say('workshop:stage.remove')
+        : stage.retired
+          ? say('workshop:stage.useAgain')
+          : say('workshop:stage.retire')}
     </button>
   );
 }
@@ -175,8 +183,8 @@ function AddStage({ add }: { add: (label: string, phase: Stage['phase']) => void
     <div className="mt-1 flex flex-wrap items-center gap-2">
       <input
         className="input w-56"
-        aria-label="Name of another stage"
-        placeholder="Another stage"
+        aria-label={say('workshop:stage.otherName')}
+        placeholder={say('workshop:stage.other')}
         value={label}
         onChange={(event) => setLabel(event.target.value)}
         onKeyDown={(event) => {
@@ -187,7 +195,7 @@ function AddStage({ add }: { add: (label: string, phase: Stage['phase']) => void
       />
       <select
         className="input w-auto"
-        aria-label="What the other stage means"
+        aria-label={say('workshop:stage.otherMeaning')}
         value={phase}
         onChange={(event) => setPhase(event.target.value as Stage['phase'])}
       >
@@ -198,7 +206,7 @@ function AddStage({ add }: { add: (label: string, phase: Stage['phase']) => void
         ))}
       </select>
       <Button disabled={label.trim() === ''} onClick={put}>
-        Add this stage
+        {say('workshop:stage.add')}
       </Button>
     </div>
   );
@@ -213,7 +221,7 @@ function Ways({ stage, stages, set, around }: WaysProps) {
   const isSaid = stage.moves !== undefined;
   return (
     <fieldset className="border-l-[3px] border-rule-strong bg-green-wash px-4 py-3">
-      <legend className="sr-only">From {stage.label} on</legend>
+      <legend className="sr-only">{say('workshop:stage.movesFrom', { stage: stage.label })}</legend>
       <div className="flex flex-wrap gap-x-6 gap-y-1">
         {[false, true].map((said) => (
           <label key={String(said)} className="flex min-h-6 items-center gap-2">
@@ -223,7 +231,7 @@ function Ways({ stage, stages, set, around }: WaysProps) {
               checked={isSaid === said}
               onChange={() => set(withWaysSaid(stages, stage.key, said))}
             />
-            {said ? 'A request goes only where it is said here' : 'Whoever works on a request moves it to any stage'}
+            {said ? say('workshop:stage.onlyListed') : say('workshop:stage.anyStage')}
           </label>
         ))}
       </div>
@@ -240,9 +248,7 @@ function Ways({ stage, stages, set, around }: WaysProps) {
               />
             ))}
           </ul>
-          <p className="mt-2 text-[13px] text-soft">
-            A coordinator can free a request from here to any stage, with a reason.
-          </p>
+          <p className="mt-2 text-[13px] text-soft">{say('workshop:stage.coordinatorCan')}</p>
         </>
       )}
     </fieldset>
@@ -272,18 +278,18 @@ function Way({ to, move, set, around }: WayProps) {
             checked={move !== undefined}
             onChange={() => set(move ? null : {})}
           />
-          to {to.label}
+          {say('workshop:stage.to', { stage: to.label })}
         </label>
         {move ? (
           <>
-            <span className="text-soft">{moveInWords(move, { fields, groupName, when })}</span>
+            <span className="text-soft">{told(moveInWords(move, { fields, groupName, when }))}</span>
             <button
               type="button"
               className="text-green underline"
-              aria-label={`${isOpen ? 'Close' : 'Change'} the way to ${to.label}`}
+              aria-label={say(isOpen ? 'workshop:stage.closeMove' : 'workshop:stage.changeMove', { stage: to.label })}
               onClick={() => setOpen(!isOpen)}
             >
-              {isOpen ? 'Close' : 'Change'}
+              {isOpen ? say('common:close') : say('workshop:stage.change')}
             </button>
           </>
         ) : null}
@@ -299,7 +305,7 @@ function WayDetails({ to, move, set, around }: WayProps & { move: Move }) {
     list.includes(one) ? list.filter((each) => each !== one) : [...list, one];
   return (
     <div className="mt-2 ml-6 grid grid-cols-[110px_1fr] gap-x-3 gap-y-2">
-      <span className="text-soft">Who may</span>
+      <span className="text-soft">{say('workshop:stage.who')}</span>
       <span className="flex flex-wrap gap-x-4 gap-y-1.5">
         {MOVERS.map((relation) => (
           <label key={relation} className="flex min-h-6 items-center gap-1.5">
@@ -309,7 +315,7 @@ function WayDetails({ to, move, set, around }: WayProps & { move: Move }) {
               checked={move.relations.includes(relation)}
               onChange={() => set({ relations: toggled(move.relations, relation) })}
             />
-            {MOVER_WORDS[relation]}
+            {told(MOVER_WORDS[relation])}
           </label>
         ))}
         {groups.map((group) => (
@@ -323,9 +329,9 @@ function WayDetails({ to, move, set, around }: WayProps & { move: Move }) {
             {group.name}
           </label>
         ))}
-        <span className="w-full text-[13px] text-soft">Nobody ticked: whoever works on the request.</span>
+        <span className="w-full text-[13px] text-soft">{say('workshop:stage.whoAny')}</span>
       </span>
-      <span className="text-soft">Filled in</span>
+      <span className="text-soft">{say('workshop:stage.filled')}</span>
       <span className="flex flex-wrap items-center gap-2">
         {move.filled.map((key) => {
           const label = fields.find((field) => field.key === key)?.label ?? key;
@@ -335,7 +341,7 @@ function WayDetails({ to, move, set, around }: WayProps & { move: Move }) {
               <button
                 type="button"
                 className="min-h-6 min-w-6 text-brick"
-                aria-label={`${label} need not be filled in`}
+                aria-label={say('workshop:stage.notFilled', { field: label })}
                 onClick={() => set({ filled: move.filled.filter((each) => each !== key) })}
               >
                 ✕
@@ -345,23 +351,23 @@ function WayDetails({ to, move, set, around }: WayProps & { move: Move }) {
         })}
         <AddField
           name={`Filled in before ${to.label}`}
-          prompt="Add a field …"
+          prompt={say('workshop:addFieldMore')}
           fields={fields.filter((field) => !move.filled.includes(field.key))}
           className="input w-auto"
           add={(key) => set({ filled: [...move.filled, key] })}
         />
       </span>
-      <span className="text-soft">It holds that</span>
+      <span className="text-soft">{say('workshop:stage.when')}</span>
       <span>
         {move.when.trim() === '' ? (
           <button type="button" className="text-green underline" onClick={() => set({ when: firstCondition(scope) })}>
-            Add a condition
+            {say('workshop:stage.addCondition')}
           </button>
         ) : (
           <>
             <ConditionBuilder condition={move.when} scope={scope} set={(when) => set({ when })} />
             <button type="button" className="mt-1 text-brick underline" onClick={() => set({ when: '' })}>
-              Take the condition away
+              {say('workshop:stage.removeCondition')}
             </button>
           </>
         )}

@@ -1,5 +1,6 @@
 import type { Field } from '@tolvek/core/register';
 import { X } from 'lucide-react';
+import { say } from '../wire/words.ts';
 import { AddField } from './AddField.tsx';
 import { piecesOf, subjectOf, withFieldAtEnd, withoutField } from './subject.ts';
 
@@ -14,11 +15,12 @@ export function SubjectEditor({
   change: (subject: string) => void;
 }) {
   const { first, rest } = piecesOf(subject);
-  const labelOf = (key: string): string => fields.find((field) => field.key === key)?.label ?? `${key}, which is gone`;
+  const labelOf = (key: string): string =>
+    fields.find((field) => field.key === key)?.label ?? say('workshop:lostField', { key });
   const free = fields.filter((field) => !rest.some((each) => each.field === field.key));
   return (
     <fieldset className="flex flex-wrap items-center gap-1 rounded-[3px] border border-edge bg-sheet px-1.5 py-1">
-      <legend className="sr-only">What a request is called in lists</legend>
+      <legend className="sr-only">{say('workshop:nameInLists')}</legend>
       <Words
         name={rest[0] ? `Words before ${labelOf(rest[0].field)}` : 'Words'}
         text={first}
@@ -33,7 +35,7 @@ export function SubjectEditor({
             <button
               type="button"
               className="text-soft hover:text-brick"
-              aria-label={`Leave out ${labelOf(field)}`}
+              aria-label={say('workshop:leaveOutField', { field: labelOf(field) })}
               onClick={() => change(withoutField(subject, at))}
             >
               <X aria-hidden size={13} />
@@ -52,7 +54,7 @@ export function SubjectEditor({
       ))}
       <AddField
         name="Add a field to what requests are called"
-        prompt="Add a field …"
+        prompt={say('workshop:addFieldMore')}
         fields={free}
         className="ml-auto border-0 bg-transparent py-0.5 text-green"
         add={(key) => change(withFieldAtEnd(subject, key))}

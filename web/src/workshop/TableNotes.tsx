@@ -1,6 +1,7 @@
 import type { Field } from '@tolvek/core/register';
 import type { RoutingTable } from '@tolvek/core/routing';
 import { useEffect, useState } from 'react';
+import { say } from '../wire/words.ts';
 import type { NotesTold } from './tableNotes.worker.ts';
 
 const SHOWN = 4;
@@ -15,27 +16,26 @@ export function TableNotes({ table, fields }: { table: RoutingTable; fields: rea
   if (!notes || (notes.overlaps.length === 0 && notes.leftOver === null && notes.notComparedFrom === null)) return null;
   return (
     <section className="mt-6 max-w-[46rem]">
-      <h2 className="section-head">What follows from these rows</h2>
+      <h2 className="section-head">{say('workshop:tableNotes')}</h2>
       <ul className="mt-1">
         {notes.overlaps.slice(0, SHOWN).map(({ first, second, example }) => (
           <li key={`${first} ${second}`} className="border-b border-rule py-1.5">
-            Rows {first} and {second} both take some requests; row {first} decides.
-            <span className="block text-[13px] text-soft">For example: {example}</span>
+            {say('workshop:overlap', { first, second, used: first })}
+            <span className="block text-[13px] text-soft">{say('workshop:forExample', { example })}</span>
           </li>
         ))}
         {notes.overlaps.length > SHOWN ? (
-          <li className="py-1.5 text-soft">and {notes.overlaps.length - SHOWN} more pairs of rows.</li>
+          <li className="py-1.5 text-soft">{say('workshop:moreOverlaps', { n: notes.overlaps.length - SHOWN })}</li>
         ) : null}
         {notes.notComparedFrom === null ? null : (
-          <li className="border-b border-rule py-1.5">
-            We did not compare row {notes.notComparedFrom} and the rows below it with those above them: there are too
-            many. Split the table.
-          </li>
+          <li className="border-b border-rule py-1.5">{say('workshop:notCompared', { row: notes.notComparedFrom })}</li>
         )}
         {notes.leftOver ? (
           <li className="border-b border-rule py-1.5">
-            Some requests are left to the last row.
-            <span className="block text-[13px] text-soft">For example: {notes.leftOver}</span>
+            {say('workshop:leftToLast')}
+            <span className="block text-[13px] text-soft">
+              {say('workshop:forExample', { example: notes.leftOver })}
+            </span>
           </li>
         ) : null}
       </ul>

@@ -1,5 +1,6 @@
 import { type Kind, termsInOrder, type Vocabulary } from '@tolvek/core/register';
 import { Link } from 'react-router';
+import { say } from '../wire/words.ts';
 import { LimitInput, without } from './LimitInput.tsx';
 
 type TermKind = Extract<Kind, { kind: 'term' | 'terms' }>;
@@ -24,27 +25,27 @@ export function TermDetails({
     <span className="flex flex-wrap items-center gap-x-4 gap-y-2">
       <select
         id={id}
-        aria-label="Vocabulary"
+        aria-label={say('workshop:vocabulary')}
         className="input w-auto"
         value={vocabulary ? type.vocabulary : ''}
         onChange={(event) => set(without({ ...type, vocabulary: event.target.value, under: undefined }) as TermKind)}
       >
-        <option value="">Choose a vocabulary …</option>
+        <option value="">{say('workshop:chooseVocabulary')}</option>
         {vocabularies.map((each) => (
           <option key={each.key} value={each.key}>
-            {each.name}, {each.terms.length} terms
+            {say('workshop:vocabularyTerms', { name: each.name, n: each.terms.length })}
           </option>
         ))}
       </select>
       {tops.length > 0 ? (
         <label className="flex items-center gap-2">
-          only those under
+          {say('workshop:onlyUnder')}
           <select
             className="input w-auto"
             value={type.under ?? ''}
             onChange={(event) => set(without({ ...type, under: event.target.value || undefined }) as TermKind)}
           >
-            <option value="">anything</option>
+            <option value="">{say('workshop:anything')}</option>
             {tops.map(({ term, depth }) => (
               <option key={term.key} value={term.key}>
                 {'\u2003'.repeat(depth)}
@@ -56,14 +57,14 @@ export function TermDetails({
       ) : null}
       {type.kind === 'terms' ? (
         <LimitInput
-          label="at most"
+          label={say('workshop:atMost')}
           width="w-16"
           value={type.most}
           set={(most) => set(without({ ...type, most }) as TermKind)}
         />
       ) : null}
       <Link to={vocabulary ? `/workshop/vocabularies/${vocabulary.key}` : '/workshop/vocabularies'}>
-        {vocabulary ? 'Open its terms' : 'All vocabularies'}
+        {vocabulary ? say('workshop:openTerms') : say('workshop:allVocabularies')}
       </Link>
     </span>
   );

@@ -1,5 +1,6 @@
 import type { ApprovalStep } from '@tolvek/core/approval';
 import { holderOf, wordOf } from '@tolvek/core/people';
+import { say } from '../wire/words.ts';
 import { useBinder } from './binder.ts';
 import { OwnOrUsual } from './Reaches.tsx';
 
@@ -21,11 +22,11 @@ export function TimePage() {
   const hours = (ms: number): number => ms / HOUR;
   return (
     <>
-      <h2 className="section-head">Approval</h2>
+      <h2 className="section-head">{say('workshop:approval')}</h2>
       <OwnOrUsual part="approval" draft={draft} change={change} others={form.others} />
       <div className="mt-3 grid max-w-[36rem] grid-cols-[190px_1fr] gap-x-3 gap-y-2" id="at-step">
         <label htmlFor="step-label" className={LABEL}>
-          The step is called
+          {say('workshop:stepName')}
         </label>
         <input
           id="step-label"
@@ -34,7 +35,7 @@ export function TimePage() {
           onChange={(event) => changeFirst((step) => ({ ...step, label: event.target.value }))}
         />
         <label htmlFor="step-group" className={LABEL}>
-          Decided by
+          {say('workshop:approvedBy')}
         </label>
         <select
           id="step-group"
@@ -44,14 +45,14 @@ export function TimePage() {
             changeFirst((step) => ({ ...step, seats: [holderOf(event.target.value), ...step.seats.slice(1)] }))
           }
         >
-          <optgroup label="Any member of a group">
+          <optgroup label={say('workshop:anyMember')}>
             {form.groups.map((group) => (
               <option key={group.key} value={group.key}>
                 {group.name}, {group.members} {group.members === 1 ? 'person' : 'people'}
               </option>
             ))}
           </optgroup>
-          <optgroup label="One person">
+          <optgroup label={say('workshop:onePerson')}>
             {form.people.map((person) => (
               <option key={person.key} value={wordOf({ person: person.key })}>
                 {person.label}
@@ -59,22 +60,25 @@ export function TimePage() {
             ))}
             {/* Somebody who is not here any more stays shown until another is chosen. */}
             {asked && 'person' in asked && !form.people.some(({ key }) => key === asked.person) ? (
-              <option value={wordOf(asked)}>somebody who is not here</option>
+              <option value={wordOf(asked)}>{say('workshop:personGone')}</option>
             ) : null}
           </optgroup>
         </select>
       </div>
-      {later.length > 0 ? <p className="mt-2 text-soft">Then: {later.map((step) => step.label).join(', ')}.</p> : null}
-      <p className="mt-2 text-soft">Rows of the routing table say which requests need it. Nobody decides their own.</p>
-      <h2 className="section-head mt-8">Deadline</h2>
+      {later.length > 0 ? (
+        <p className="mt-2 text-soft">
+          {say('workshop:thenSteps', { steps: later.map((step) => step.label).join(', ') })}
+        </p>
+      ) : null}
+      <p className="mt-2 text-soft">{say('workshop:approvalHint')}</p>
+      <h2 className="section-head mt-8">{say('workshop:deadline')}</h2>
       <OwnOrUsual part="deadline" draft={draft} change={change} others={form.others} />
       <p className="mt-2 text-soft">
-        Rows of the routing table allow a number of working days; a request is due when the last of them closes. Counted
-        in “{form.calendar.name}”, {form.calendar.zone}.
+        {say('workshop:deadlineHint', { calendar: form.calendar.name, zone: form.calendar.zone })}
       </p>
       <div className="mt-3 grid max-w-[36rem] grid-cols-[190px_1fr] gap-x-3 gap-y-2">
         <label htmlFor="remind" className={LABEL}>
-          Remind the handler before
+          {say('workshop:remindBefore')}
         </label>
         <span className="flex items-center gap-2">
           <input
@@ -91,10 +95,10 @@ export function TimePage() {
               }))
             }
           />{' '}
-          hours of working time
+          {say('workshop:hoursBefore')}
         </span>
         <label htmlFor="escalate" className={LABEL}>
-          Tell the lead after
+          {say('workshop:tellAfter')}
         </label>
         <span className="flex items-center gap-2">
           <input
@@ -111,10 +115,10 @@ export function TimePage() {
               }))
             }
           />{' '}
-          hours past the deadline
+          {say('workshop:hoursAfter')}
         </span>
         <label htmlFor="lead" className={LABEL}>
-          The lead is
+          {say('workshop:leadsAre')}
         </label>
         <select
           id="lead"

@@ -3,7 +3,8 @@ import { answersToSend } from '@tolvek/core/form';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { Button } from '../ui/Button.tsx';
-import { problemOf } from '../wire/problem.ts';
+import { problemOf, refusalInWords } from '../wire/problem.ts';
+import { say, told } from '../wire/words.ts';
 import { workshopApi } from './endpoints.ts';
 import type { DraftEditing } from './useDraft.ts';
 import type { ProofState } from './useProof.ts';
@@ -43,31 +44,27 @@ export function TrialButton({
     <div className="mt-4 border-t border-rule-strong pt-3 text-[13px]">
       <p className="flex flex-wrap items-center gap-3">
         <Button disabled={!ready || isLoading} onClick={go}>
-          Send a trial request
+          {say('workshop:sendTrial')}
         </Button>
-        <span className="text-soft">
-          {ready
-            ? 'Marked, uncounted, and nobody is told.'
-            : 'Possible once this could be sent and the draft has no errors.'}
-        </span>
+        <span className="text-soft">{ready ? say('workshop:trialHint') : say('workshop:trialLater')}</span>
       </p>
       <p className="mt-2" aria-live="polite">
         {data ? (
           <>
-            Taken as <Link to={`/floor/all/${data.number}`}>{data.number}</Link>.
+            {say('workshop:trialTaken')} <Link to={`/floor/all/${data.number}`}>{data.number}</Link>.
           </>
         ) : null}
         {error ? (
           <span className="text-brick">
             {problemOf(error)
-              .problems?.map((problem) => problem.message)
-              .join(' ') ?? problemOf(error).detail}
+              .problems?.map((problem) => `${told(problem.message)} ${told(problem.fix)}`)
+              .join(' ') ?? refusalInWords(problemOf(error))}
           </span>
         ) : null}
       </p>
       {form.trials.length > 0 ? (
         <p className="mt-1 text-soft">
-          {form.trials.length} trial {form.trials.length === 1 ? 'request' : 'requests'}, the last{' '}
+          {say('workshop:trials', { count: form.trials.length })}{' '}
           <Link to={`/floor/all/${form.trials[0]?.number}`}>{form.trials[0]?.number}</Link>.{' '}
           <button
             type="button"
@@ -78,7 +75,7 @@ export function TrialButton({
               void clear({ key: form.key });
             }}
           >
-            Clear them all
+            {say('workshop:deleteTrials')}
           </button>
         </p>
       ) : null}

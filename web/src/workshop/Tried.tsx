@@ -1,16 +1,13 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { explain, parseExpression } from '@tolvek/core/expression';
 import { useEffect, useId, useState } from 'react';
+import { say } from '../wire/words.ts';
 import { workshopApi } from './endpoints.ts';
 import { Reasons } from './Reasons.tsx';
 import type { ProofState } from './useProof.ts';
+import { verdictInWords } from './verdictInWords.ts';
 
 const SETTLE = 400;
-const VERDICTS = new Map<boolean | null, string>([
-  [true, 'holds'],
-  [false, 'does not hold'],
-  [null, 'can’t be said'],
-]);
 
 /**
  * A condition tried while it is written: on the answers in the proof at once, and on the last
@@ -26,24 +23,24 @@ export function Tried({ formKey, condition, proof }: { formKey: string; conditio
   return (
     <div className="mt-3 border-t border-rule pt-2.5 text-[13px]">
       <p>
-        <span className="text-soft">With the answers in the proof:</span>{' '}
-        {here ? <b>{VERDICTS.get(here.result)}</b> : 'can’t be read yet'}
+        <span className="text-soft">{say('workshop:tried.withProof')}</span>{' '}
+        {here ? <b>{verdictInWords(here.result)}</b> : say('workshop:tried.unreadable')}
       </p>
       {here ? <Reasons of={here} /> : null}
       <div className="mt-2" aria-live="polite">
         {data?.refused ? (
-          <p className="text-soft">Not tried on past requests: {data.refused}</p>
+          <p className="text-soft">{say('workshop:tried.refused', { why: data.refused })}</p>
         ) : data ? (
           <Counts tried={data} />
         ) : (
-          <p className="text-soft">Trying it on past requests …</p>
+          <p className="text-soft">{say('workshop:tried.trying')}</p>
         )}
       </div>
       {data?.explained ? (
         <div aria-busy={isFetching}>
           <p className="mt-1.5 flex flex-wrap items-center gap-2">
             <label htmlFor={chooser} className="text-soft">
-              For
+              {say('workshop:tried.forRequest')}
             </label>
             <select
               id={chooser}
@@ -53,14 +50,14 @@ export function Tried({ formKey, condition, proof }: { formKey: string; conditio
             >
               {data.tried.map((each) => (
                 <option key={each.number} value={each.number}>
-                  {each.number} {each.subject}: {VERDICTS.get(each.result)}
+                  {each.number} {each.subject}: {verdictInWords(each.result)}
                 </option>
               ))}
               {data.tried.some((each) => each.number === data.explained?.number) ? null : (
                 <option>{data.explained.number}</option>
               )}
             </select>
-            <b>{VERDICTS.get(data.explained.reason.result)}</b>
+            <b>{verdictInWords(data.explained.reason.result)}</b>
           </p>
           <Reasons of={data.explained.reason} />
         </div>
@@ -71,19 +68,19 @@ export function Tried({ formKey, condition, proof }: { formKey: string; conditio
 
 function Counts({ tried }: { tried: AnswerOf<'tryCondition'> }) {
   const all = tried.holds + tried.fails + tried.unsaid;
-  if (all === 0) return <p className="text-soft">No request has come in yet to try it on.</p>;
+  if (all === 0) return <p className="text-soft">{say('workshop:tried.noRequests')}</p>;
   return (
     <p>
-      Holds for <b>{tried.holds}</b> of the last {all} requests
+      {say('workshop:tried.trueFor', { holds: tried.holds, count: all })}
       {tried.unsaid > 0 ? (
-        <span className="text-soft">; for {tried.unsaid} it can’t be said, as something it needs is empty</span>
+        <span className="text-soft"> {say('workshop:tried.unknownFor', { count: tried.unsaid })}</span>
       ) : null}
       {tried.ever && tried.ever.of > all ? (
         <span className="text-soft">
-          ; of all {tried.ever.of}, for {tried.ever.holds}
+          {' '}
+          {say('workshop:tried.trueForAll', { holds: tried.ever.holds, count: tried.ever.of })}
         </span>
       ) : null}
-      .
     </p>
   );
 }

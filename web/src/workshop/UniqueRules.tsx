@@ -1,4 +1,5 @@
 import { partName } from '@tolvek/core/form';
+import { say } from '../wire/words.ts';
 import { AddField } from './AddField.tsx';
 import type { Editing } from './editing.ts';
 import { freshId } from './edits.ts';
@@ -26,7 +27,7 @@ export function UniqueRules({ editing: { draft, change } }: { editing: Editing }
   return (
     <>
       <div className="section-head mt-6 flex items-end justify-between">
-        <h2 className="font-sans text-[12px] font-semibold">Not twice</h2>
+        <h2 className="font-sans text-[12px] font-semibold">{say('workshop:noDuplicates')}</h2>
         <button
           type="button"
           className="text-green underline"
@@ -47,12 +48,10 @@ export function UniqueRules({ editing: { draft, change } }: { editing: Editing }
             }))
           }
         >
-          Add what must not be asked twice
+          {say('workshop:addDuplicateCheck')}
         </button>
       </div>
-      {draft.unique.length === 0 ? (
-        <p className="py-2 text-soft">A thing and a day, a school: answers that only one request may have.</p>
-      ) : null}
+      {draft.unique.length === 0 ? <p className="py-2 text-soft">{say('workshop:duplicateHint')}</p> : null}
       {draft.unique.map((rule) => {
         const set = (next: Partial<typeof rule>): void =>
           change((before) => ({
@@ -68,13 +67,13 @@ export function UniqueRules({ editing: { draft, change } }: { editing: Editing }
           >
             {rule.fields.map((key, index) => (
               <span key={key} className="flex items-center gap-2">
-                {index > 0 ? <span className="text-soft">together with</span> : null}
+                {index > 0 ? <span className="text-soft">{say('workshop:togetherWith')}</span> : null}
                 <b className="font-semibold">{partName(draft, key)}</b>
                 {rule.fields.length > 1 ? (
                   <button
                     type="button"
                     className="text-brick"
-                    aria-label={`Leave ${partName(draft, key)} out`}
+                    aria-label={say('workshop:leaveOutField', { field: partName(draft, key) })}
                     onClick={() => set({ fields: rule.fields.filter((each) => each !== key) })}
                   >
                     ✕
@@ -84,7 +83,7 @@ export function UniqueRules({ editing: { draft, change } }: { editing: Editing }
             ))}
             {rule.fields.length === 1 ? (
               <select
-                aria-label="Which answer"
+                aria-label={say('workshop:whichAnswer')}
                 className="input w-auto"
                 value={rule.fields[0]}
                 onChange={(event) => set({ fields: [event.target.value] })}
@@ -98,19 +97,19 @@ export function UniqueRules({ editing: { draft, change } }: { editing: Editing }
             ) : null}
             <AddField
               name="Together with"
-              prompt="and …"
+              prompt={say('workshop:and')}
               fields={free}
               className="input w-auto"
               add={(key) => set({ fields: [...rule.fields, key] })}
             />
             <select
-              aria-label="Among which requests"
+              aria-label={say('workshop:amongWhich')}
               className="input w-auto"
               value={rule.among}
               onChange={(event) => set({ among: event.target.value === 'all' ? 'all' : 'unfinished' })}
             >
-              <option value="all">among all requests</option>
-              <option value="unfinished">among unfinished requests</option>
+              <option value="all">{say('workshop:amongAll')}</option>
+              <option value="unfinished">{say('workshop:amongUnfinished')}</option>
             </select>
             <button
               type="button"
@@ -119,7 +118,7 @@ export function UniqueRules({ editing: { draft, change } }: { editing: Editing }
                 change((before) => ({ ...before, unique: before.unique.filter((each) => each.id !== rule.id) }))
               }
             >
-              Take away
+              {say('workshop:removeCheck')}
             </button>
           </div>
         );

@@ -1,5 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { mergeTerms, type Term, termByKey, termPath, termsInOrder, vocabularyProblems } from '@tolvek/core/register';
+import type { Words } from '@tolvek/words';
 import { useMemo, useState } from 'react';
 import { Link, Navigate, NavLink, useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
@@ -7,14 +8,15 @@ import { Button } from '../ui/Button.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { meApi } from '../wire/me.ts';
-import { problemOf } from '../wire/problem.ts';
+import { problemOf, refusalInWords } from '../wire/problem.ts';
+import { say, told } from '../wire/words.ts';
 import { workshopApi } from './endpoints.ts';
 import { MoveButtons } from './MoveButtons.tsx';
 import { withPasted } from './pastedTerms.ts';
 
 /** The vocabularies of the house: lists of terms that many forms use, kept once. */
 export function Vocabularies() {
-  useTitle('Vocabularies');
+  useTitle(say('workshop:vocabularies'));
   const { vocabulary: asked } = useParams();
   const { data: me } = meApi.useMeQuery();
   const { data, error, refetch } = workshopApi.useVocabulariesQuery();
@@ -25,10 +27,10 @@ export function Vocabularies() {
   if (me && !me.person) return <Navigate to="/sign-in?back=/workshop/vocabularies" replace />;
   return (
     <div className="grid h-[calc(100dvh-46px)] grid-cols-[240px_minmax(0,1fr)]">
-      <nav aria-label="Vocabularies" className="overflow-auto border-r border-rule pt-5 pl-5">
-        <h2 className="pr-3">Vocabularies</h2>
+      <nav aria-label={say('workshop:vocabularies')} className="overflow-auto border-r border-rule pt-5 pl-5">
+        <h2 className="pr-3">{say('workshop:vocabularies')}</h2>
         <p className="pr-4 text-[13px] text-soft">
-          Lists of terms that forms share. <Link to="/workshop">Back to the forms</Link>
+          {say('workshop:vocabulariesHint')} <Link to="/workshop">{say('workshop:backToForms')}</Link>
         </p>
         <ul className="mt-2.5">
           {data?.vocabularies.map((each) => (
@@ -46,11 +48,7 @@ export function Vocabularies() {
       </nav>
       <main className="min-h-0 overflow-auto px-[26px] pt-5 pb-10">
         {error || closed ? <Trouble error={error ?? closed} again={refetch} /> : null}
-        {data && data.vocabularies.length === 0 ? (
-          <p className="text-soft">
-            There is no vocabulary yet. Name the first one on the left: species, hazards, rooms …
-          </p>
-        ) : null}
+        {data && data.vocabularies.length === 0 ? <p className="text-soft">{say('workshop:noVocabulary')}</p> : null}
         {key && opened?.key === key ? <OpenVocabulary key={key} opened={opened} /> : null}
       </main>
     </div>
@@ -72,25 +70,26 @@ function NewVocabulary() {
   return (
     <form onSubmit={make} className="mt-4 pr-4">
       <label htmlFor="new-vocabulary" className="text-[13px] text-soft">
-        A new one
+        {say('workshop:newVocabulary')}
       </label>
       <span className="mt-1 flex gap-2">
         <input
           id="new-vocabulary"
           className="input"
-          placeholder="its name"
+          placeholder={say('workshop:itsName')}
           value={name}
           aria-invalid={problem !== null}
           aria-describedby={problem ? 'new-vocabulary-problem' : undefined}
           onChange={(event) => setName(event.target.value)}
         />
         <Button type="submit" disabled={isLoading}>
-          Add
+          {say('workshop:addVocabulary')}
         </Button>
       </span>
       {problem ? (
         <span id="new-vocabulary-problem" role="alert" className="mt-1 block text-[13px] text-brick">
-          {problem.problems?.map((each) => `${each.message} ${each.fix}`).join(' ') ?? problem.detail}
+          {problem.problems?.map((each) => `${told(each.message)} ${told(each.fix)}`).join(' ') ??
+            refusalInWords(problem)}
         </span>
       ) : null}
     </form>
@@ -100,7 +99,7 @@ function NewVocabulary() {
 type Opened = AnswerOf<'vocabulary'>;
 
 function OpenVocabulary({ opened }: { opened: Opened }) {
-  useTitle(`${opened.name}: vocabulary`);
+  useTitle(say('workshop:vocabularyTitle', { name: opened.name }));
   const [base, setBase] = useState<Pick<Opened, 'terms' | 'name' | 'version'>>(opened);
   const [terms, setTerms] = useState<readonly Term[]>(opened.terms);
   const [name, setName] = useState(opened.name);
@@ -110,7 +109,7 @@ function OpenVocabulary({ opened }: { opened: Opened }) {
   const vocabulary = useMemo(() => ({ key: opened.key, name, terms }), [opened.key, name, terms]);
   const problems = useMemo(() => vocabularyProblems(terms), [terms]);
   const refused = error ? problemOf(error) : null;
-  const told = [
+  const found = [
     ...problems.map(({ at: field, message, fix }) => ({ field, message, fix })),
     ...(refused?.problems ?? []).filter((each) => !problems.some((own) => own.at === each.field)),
   ];
@@ -128,8 +127,8 @@ function OpenVocabulary({ opened }: { opened: Opened }) {
         setTerms(wanted);
         toast(
           result.data.moved > 0
-            ? `Kept. ${result.data.moved} requests hold the other term now.`
-            : 'Kept. Every form has it so from now on.',
+            ? say('workshop:vocabularyMoved', { count: result.data.moved })
+            : say('workshop:vocabularySaved'),
         );
         return;
       }
@@ -145,7 +144,7 @@ function OpenVocabulary({ opened }: { opened: Opened }) {
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-2">
         <h1 className="flex-1">
           <input
-            aria-label="Name of the vocabulary"
+            aria-label={say('workshop:vocabularyName')}
             className="w-full border-b border-transparent bg-transparent hover:border-rule-strong"
             value={name}
             onChange={(event) => setName(event.target.value)}
@@ -156,29 +155,29 @@ function OpenVocabulary({ opened }: { opened: Opened }) {
           disabled={changes.length === 0 || problems.length > 0 || isLoading}
           onClick={() => void keep()}
         >
-          {isLoading ? 'Keeping …' : 'Keep the changes'}
+          {isLoading ? say('workshop:saving') : say('workshop:saveChanges')}
         </Button>
       </div>
       <p className="text-soft">
-        {opened.uses.length === 0 ? 'No form uses it yet.' : 'Used by '}
+        {opened.uses.length === 0 ? say('workshop:noFormUses') : say('workshop:usedBy')}
         {opened.uses.map((use, index) => (
           <span key={`${use.form} ${use.field}`}>
             {index > 0 ? ', ' : ''}
-            <Link to={`/workshop/${use.form}`}>{use.title}</Link> ({use.field})
+            <Link to={`/workshop/${use.form}`}>{use.title}</Link> ({told(use.field)})
           </span>
         ))}
       </p>
       {changes.length > 0 ? (
         <p className="mt-2 border-l-[3px] border-brass-mark bg-brass-wash px-3 py-1.5" aria-live="polite">
-          Not kept yet: {changes.join(', ')}. Forms in use change at once.
+          {say('workshop:notSavedYet', { changes: changes.join(', ') })}
         </p>
       ) : null}
       {refused && !refused.problems ? (
         <p role="alert" className="mt-2 text-brick">
-          {refused.detail}
+          {refusalInWords(refused)}
         </p>
       ) : null}
-      <h2 className="section-head mt-5">Terms, in their order</h2>
+      <h2 className="section-head mt-5">{say('workshop:termsInOrder')}</h2>
       <ul>
         {termsInOrder(vocabulary).map(({ term, depth }) => (
           <TermLine
@@ -188,7 +187,7 @@ function OpenVocabulary({ opened }: { opened: Opened }) {
             vocabulary={vocabulary}
             held={opened.held[term.key] ?? 0}
             isNew={!base.terms.some((each) => each.key === term.key)}
-            problems={told.filter((problem) => problem.field === term.key)}
+            problems={found.filter((problem) => problem.field === term.key)}
             open={at === term.key}
             toggle={() => setAt(at === term.key ? null : term.key)}
             edit={(change) => edit(term.key, change)}
@@ -199,7 +198,10 @@ function OpenVocabulary({ opened }: { opened: Opened }) {
           />
         ))}
       </ul>
-      <AddTerms label="Add terms" add={(text) => setTerms((before) => withPasted(before, text, undefined))} />
+      <AddTerms
+        label={say('workshop:addTerms')}
+        add={(text) => setTerms((before) => withPasted(before, text, undefined))}
+      />
     </div>
   );
 }
@@ -230,14 +232,12 @@ function changesInWords(
       .filter((key) => is.has(key))
       .join(' ');
   return [
-    ...(name === null ? [] : [`it is called “${name}”`]),
-    ...(fresh > 0 ? [`${fresh} new`] : []),
-    ...(changed > 0 ? [`${changed} changed`] : []),
-    ...(merged.length > 0
-      ? [`${merged.length} merged, which moves ${moving} ${moving === 1 ? 'request' : 'requests'}`]
-      : []),
-    ...(gone > 0 ? [`${gone} taken away`] : []),
-    ...(order ? ['the order'] : []),
+    ...(name === null ? [] : [say('workshop:called', { name })]),
+    ...(fresh > 0 ? [say('workshop:termsNew', { n: fresh })] : []),
+    ...(changed > 0 ? [say('workshop:termsChanged', { n: changed })] : []),
+    ...(merged.length > 0 ? [say('workshop:termsMerged', { n: merged.length, count: moving })] : []),
+    ...(gone > 0 ? [say('workshop:termsGone', { n: gone })] : []),
+    ...(order ? [say('workshop:termsOrder')] : []),
   ];
 }
 
@@ -247,7 +247,7 @@ interface TermLineProps {
   readonly vocabulary: { readonly key: string; readonly name: string; readonly terms: readonly Term[] };
   readonly held: number;
   readonly isNew: boolean;
-  readonly problems: readonly { readonly message: string; readonly fix: string }[];
+  readonly problems: readonly { readonly message: Words; readonly fix: Words }[];
   readonly open: boolean;
   readonly toggle: () => void;
   readonly edit: (change: (term: Term) => Term) => void;
@@ -280,9 +280,11 @@ function TermLine({ term, depth, vocabulary, held, isNew, problems, open, toggle
           aria-expanded={open}
           onClick={toggle}
         >
-          <span className={term.retired || target ? 'text-soft line-through' : ''}>{term.label || 'No words yet'}</span>{' '}
+          <span className={term.retired || target ? 'text-soft line-through' : ''}>
+            {term.label || say('workshop:noWordsYet')}
+          </span>{' '}
           <span className="text-[13px] text-soft">
-            {target ? `now ${target.label}` : term.retired ? 'retired' : ''}
+            {target ? say('workshop:nowTerm', { term: target.label }) : term.retired ? 'retired' : ''}
             {term.also?.length ? ` ${term.also.join(', ')}` : ''}
           </span>
         </button>
@@ -292,13 +294,13 @@ function TermLine({ term, depth, vocabulary, held, isNew, problems, open, toggle
         <MoveButtons
           index={place}
           of={siblings.length}
-          words={[`Move ${term.label} up`, `Move ${term.label} down`]}
+          words={[say('workshop:moveUpNo', { label: term.label }), say('workshop:moveDownNo', { label: term.label })]}
           move={move}
         />
       </div>
       {problems.map((problem) => (
-        <p key={problem.message} role="alert" className="pb-1 text-[13.5px] text-brick">
-          {problem.message} {problem.fix}
+        <p key={told(problem.message)} role="alert" className="pb-1 text-[13.5px] text-brick">
+          {told(problem.message)} {told(problem.fix)}
         </p>
       ))}
       {open ? <TermEditor term={term} vocabulary={vocabulary} held={held} isNew={isNew} edit={edit} set={set} /> : null}
@@ -326,7 +328,7 @@ function TermEditor({
   const id = `term-${term.key}`;
   return (
     <div className="mt-1 grid grid-cols-[110px_minmax(0,1fr)] items-center gap-x-3 gap-y-2 pb-1 text-soft">
-      <label htmlFor={`${id}-label`}>Term</label>
+      <label htmlFor={`${id}-label`}>{say('workshop:term')}</label>
       <span className="flex items-center gap-3">
         <input
           id={`${id}-label`}
@@ -334,35 +336,32 @@ function TermEditor({
           value={term.label}
           onChange={(event) => put({ label: event.target.value })}
         />
-        <code
-          className="max-w-40 shrink-0 truncate font-mono text-[12px]"
-          title="How conditions name it; it never changes"
-        >
+        <code className="max-w-40 shrink-0 truncate font-mono text-[12px]" title={say('workshop:keyHint')}>
           {term.key}
         </code>
       </span>
-      <label htmlFor={`${id}-also`}>Other words</label>
+      <label htmlFor={`${id}-also`}>{say('workshop:otherWords')}</label>
       <OtherWords
         key={term.key}
         id={`${id}-also`}
         also={term.also ?? []}
         set={(also) => put({ also: also.length > 0 ? also : (undefined as never) })}
       />
-      <label htmlFor={`${id}-under`}>Stands under</label>
+      <label htmlFor={`${id}-under`}>{say('workshop:under')}</label>
       <select
         id={`${id}-under`}
         className="input w-auto justify-self-start"
         value={term.under ?? ''}
         onChange={(event) => put({ under: event.target.value || (undefined as never) })}
       >
-        <option value="">nothing: it is at the top</option>
+        <option value="">{say('workshop:underNothing')}</option>
         {others.map((each) => (
           <option key={each.term.key} value={each.term.key}>
             {termPath(vocabulary, each.term.key).join(' › ')}
           </option>
         ))}
       </select>
-      <label htmlFor={`${id}-now`}>Merged into</label>
+      <label htmlFor={`${id}-now`}>{say('workshop:mergedInto')}</label>
       <select
         id={`${id}-now`}
         className="input w-auto justify-self-start"
@@ -370,7 +369,7 @@ function TermEditor({
         disabled={hasBelow}
         onChange={(event) => put({ now: event.target.value || (undefined as never) })}
       >
-        <option value="">{hasBelow ? 'not while terms stand under it' : 'nothing: it stands for itself'}</option>
+        <option value="">{hasBelow ? say('workshop:notWithChildren') : say('workshop:mergedNothing')}</option>
         {others
           .filter((each) => each.term.now === undefined)
           .map((each) => (
@@ -382,20 +381,21 @@ function TermEditor({
       <span />
       <span className="flex flex-wrap items-center gap-2">
         <Button onClick={() => put({ retired: term.retired ? (undefined as never) : true })}>
-          {term.retired ? 'Offer it again' : 'Retire it'}
+          {term.retired ? say('workshop:offerTerm') : say('workshop:retireTerm')}
         </Button>
         {held === 0 && !hasBelow ? (
           <Button look="refuse" onClick={() => set(terms.filter((each) => each.key !== term.key))}>
-            Take it away
+            {say('workshop:removeTerm')}
           </Button>
         ) : (
-          <span className="text-[13px]">
-            {isNew ? '' : 'What requests hold, or terms stand under, is retired or merged, never lost.'}
-          </span>
+          <span className="text-[13px]">{isNew ? '' : say('workshop:termInUse')}</span>
         )}
       </span>
       <span />
-      <AddTerms label={`Add terms under ${term.label}`} add={(text) => set(withPasted(terms, text, term.key))} />
+      <AddTerms
+        label={say('workshop:addUnder', { term: term.label })}
+        add={(text) => set(withPasted(terms, text, term.key))}
+      />
     </div>
   );
 }
@@ -415,7 +415,7 @@ function OtherWords({
     <input
       id={id}
       className="input"
-      placeholder="what people may type for it, with commas between"
+      placeholder={say('workshop:otherWordsHint')}
       value={words}
       onChange={(event) => setWords(event.target.value)}
       onBlur={() =>
@@ -435,7 +435,7 @@ function AddTerms({ label, add }: { label: string; add: (text: string) => void }
     <input
       aria-label={label}
       className="input mt-2"
-      placeholder="Add a term, then Enter; lines can be pasted, those that stand in go under the line before"
+      placeholder={say('workshop:addTermHint')}
       onKeyDown={(event) => {
         if (event.key !== 'Enter' || event.currentTarget.value.trim() === '') return;
         event.preventDefault();

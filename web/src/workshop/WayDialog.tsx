@@ -7,6 +7,7 @@ import { Button } from '../ui/Button.tsx';
 import { DialogFrame } from '../ui/DialogFrame.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { problemOf } from '../wire/problem.ts';
+import { say, told } from '../wire/words.ts';
 import type { Change } from './editing.ts';
 import { workshopApi } from './endpoints.ts';
 
@@ -29,16 +30,18 @@ export function WayDialog({ finding, formKey, change }: WayProps) {
       onOpenChange={setOpen}
       trigger={
         <button type="button" className="whitespace-nowrap text-green underline">
-          How it gets there …
+          {say('workshop:way.how')}
         </button>
       }
-      title="How it gets there"
+      title={say('workshop:way.howTitle')}
     >
       <ol className="mt-4">
         {finding.way.map((step, index) => (
-          <li key={step} className="grid grid-cols-[26px_1fr] border-b border-rule py-2">
+          <li key={told(step)} className="grid grid-cols-[26px_1fr] border-b border-rule py-2">
             <span className="font-serif text-[14px] text-soft">{index + 1}</span>
-            <span className={index === (finding.way?.length ?? 0) - 1 ? 'font-semibold text-brick' : ''}>{step}</span>
+            <span className={index === (finding.way?.length ?? 0) - 1 ? 'font-semibold text-brick' : ''}>
+              {told(step)}
+            </span>
           </li>
         ))}
       </ol>
@@ -46,9 +49,7 @@ export function WayDialog({ finding, formKey, change }: WayProps) {
         <Mending finding={finding} formKey={formKey} change={change} done={() => setOpen(false)} />
       ) : (
         <p className="mt-4 text-soft">
-          {finding.page === 'routing'
-            ? 'Until a release without this way is in force, the rows of the table are withheld from whoever may not read it. Team, stage and due date stand, and tell.'
-            : 'Until a release without this way is in force, what is made there is withheld from whoever may not read it.'}
+          {finding.page === 'routing' ? say('workshop:way.rowsWithheld') : say('workshop:way.withheld')}
         </p>
       )}
       <Allowing finding={finding} formKey={formKey} done={() => setOpen(false)} />
@@ -71,7 +72,7 @@ function Mending({
     key;
   return (
     <div className="mt-5">
-      <h3 className="font-semibold">Mend it</h3>
+      <h3 className="font-semibold">{say('workshop:way.correct')}</h3>
       <div className="mt-2 flex flex-wrap gap-2">
         {fix ? (
           <Button
@@ -81,7 +82,7 @@ function Mending({
               done();
             }}
           >
-            {fixInWords(fix)}
+            {told(fixInWords(fix))}
           </Button>
         ) : null}
         {alike ? (
@@ -90,19 +91,15 @@ function Mending({
             onClick={async () => {
               const made = await protect({ key: formKey, body: alike });
               if ('error' in made) return;
-              toast(`“${labelOf(alike.field)}” is protected like “${labelOf(alike.source)}” from now on.`);
+              toast(say('workshop:way.protected', { field: labelOf(alike.field), like: labelOf(alike.source) }));
               done();
             }}
           >
-            Protect “{labelOf(alike.field)}” like “{labelOf(alike.source)}”
+            {say('workshop:way.protect', { field: labelOf(alike.field), like: labelOf(alike.source) })}
           </Button>
         ) : null}
       </div>
-      {alike ? (
-        <p className="mt-2 text-soft">
-          Protecting it changes the access plan, which is in force at once, also for requests that are there.
-        </p>
-      ) : null}
+      {alike ? <p className="mt-2 text-soft">{say('workshop:way.protectHint')}</p> : null}
       {error ? (
         <div className="mt-3">
           <Trouble error={error} />
@@ -128,22 +125,20 @@ function Allowing({ finding, formKey, done }: Pick<WayProps, 'finding' | 'formKe
     setTries(tries + 1);
     const made = await allow({ key: formKey, once: `${once}-${tries}`, body: { ...way, reason } });
     if ('error' in made) return;
-    toast('It is allowed, and stands on the page “Access” with your name and reason.');
+    toast(say('workshop:way.permitted'));
     done();
   };
   return (
     <form onSubmit={send} className="mt-6 border-t border-rule-strong pt-4" noValidate>
-      <h3 className="font-semibold">Or allow it on purpose</h3>
+      <h3 className="font-semibold">{say('workshop:way.orPermit')}</h3>
       {form.reads.includes(way.source) ? (
         <>
           <p className="mt-1 text-soft">
-            {way.what === 'value'
-              ? `Whoever reads it there then learns what “${label}” holds.`
-              : `Whoever reads it there then learns something of “${label}”, not what it holds.`}{' '}
-            It goes for these conditions as they are now, and can be ended.
+            {say(way.what === 'value' ? 'workshop:way.learnValue' : 'workshop:way.learnSomething', { label })}{' '}
+            {say('workshop:way.untilEnded')}
           </p>
           <label htmlFor="way-reason" className="mt-3 block">
-            Why it is allowed
+            {say('workshop:way.why')}
           </label>
           <textarea
             id="way-reason"
@@ -153,7 +148,7 @@ function Allowing({ finding, formKey, done }: Pick<WayProps, 'finding' | 'formKe
             aria-invalid={problem !== undefined}
             onChange={(event) => setReason(event.target.value)}
           />
-          {problem ? <p className="mt-1 text-brick">{`${problem.message} ${problem.fix}`}</p> : null}
+          {problem ? <p className="mt-1 text-brick">{`${told(problem.message)} ${told(problem.fix)}`}</p> : null}
           {error && !problem ? (
             <div className="mt-2">
               <Trouble error={error} />
@@ -161,20 +156,18 @@ function Allowing({ finding, formKey, done }: Pick<WayProps, 'finding' | 'formKe
           ) : null}
           <div className="mt-3 flex gap-3">
             <Button type="submit" disabled={isLoading}>
-              Allow it
+              {say('workshop:way.permit')}
             </Button>
             <Dialog.Close asChild>
-              <Button>Not now</Button>
+              <Button>{say('workshop:way.notNow')}</Button>
             </Dialog.Close>
           </div>
         </>
       ) : (
         <>
-          <p className="mt-1 text-soft">
-            Only a coordinator who may read “{label}” can allow this, and you may not read it.
-          </p>
+          <p className="mt-1 text-soft">{say('workshop:way.onlyReader', { label })}</p>
           <Dialog.Close asChild>
-            <Button className="mt-3">Close</Button>
+            <Button className="mt-3">{say('common:close')}</Button>
           </Dialog.Close>
         </>
       )}

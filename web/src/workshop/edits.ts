@@ -9,34 +9,35 @@ import {
   withoutTarget,
 } from '@tolvek/core/form';
 import type { Field, Kind, KindName } from '@tolvek/core/register';
+import { say } from '../wire/words.ts';
 
-export const KIND_LABELS: readonly { readonly kind: KindName; readonly label: string; readonly says: string }[] = [
-  { kind: 'text', label: 'Text', says: 'one line' },
-  { kind: 'long-text', label: 'Long text', says: 'several lines' },
-  { kind: 'number', label: 'Number', says: 'with places, unit and limits' },
-  { kind: 'money', label: 'Money', says: 'in one currency' },
-  { kind: 'yes-no', label: 'Yes or no', says: '' },
-  { kind: 'choice', label: 'Choice', says: 'one of a list' },
-  { kind: 'choices', label: 'Several choices', says: 'any of a list' },
-  { kind: 'level', label: 'Level', says: 'a step of a scale' },
-  { kind: 'date', label: 'Date', says: '' },
-  { kind: 'date-time', label: 'Date and time', says: '' },
-  { kind: 'duration', label: 'Length of time', says: '35, 1:35 or 2 h' },
-  { kind: 'person', label: 'Person', says: 'one of the staff' },
-  { kind: 'people', label: 'People', says: 'several of the staff' },
-  { kind: 'term', label: 'Term', says: 'one of a vocabulary' },
-  { kind: 'terms', label: 'Terms', says: 'several of a vocabulary' },
-  { kind: 'reference', label: 'Reference', says: 'a request of another register' },
-  { kind: 'references', label: 'References', says: 'several of another register' },
-  { kind: 'line-items', label: 'Line items', says: 'a row of fields that repeats' },
-  { kind: 'files', label: 'Files', says: 'documents or pictures sent along' },
-  { kind: 'email', label: 'Mail address', says: '' },
-  { kind: 'phone', label: 'Telephone', says: '' },
-  { kind: 'link', label: 'Link', says: '' },
-];
+/** The kinds of answer that a question can have, in the order they are offered. */
+export const QUESTION_KINDS = [
+  'text',
+  'long-text',
+  'number',
+  'money',
+  'yes-no',
+  'choice',
+  'choices',
+  'level',
+  'date',
+  'date-time',
+  'duration',
+  'person',
+  'people',
+  'term',
+  'terms',
+  'reference',
+  'references',
+  'line-items',
+  'files',
+  'email',
+  'phone',
+  'link',
+] as const satisfies readonly KindName[];
 
-export const kindLabel = (kind: KindName): string =>
-  kind === 'running-number' ? 'Running number' : (KIND_LABELS.find((each) => each.kind === kind)?.label ?? kind);
+export const kindLabel = (kind: KindName): string => say(`kindNames:${kind}`);
 
 /** Kinds whose values a formula can give. */
 export const canBeComputed = (kind: KindName): boolean =>
@@ -69,14 +70,14 @@ export function freshType(kind: KindName): Kind {
       return { kind, currency: 'EUR' };
     case 'choice':
     case 'choices':
-      return { kind, options: [{ key: 'first', label: 'First option' }] };
+      return { kind, options: [{ key: 'first', label: say('workshop:fresh.firstOption') }] };
     case 'level':
       return {
         kind,
         levels: [
-          { worth: 10, label: 'Low' },
-          { worth: 20, label: 'Middle' },
-          { worth: 30, label: 'High' },
+          { worth: 10, label: say('workshop:fresh.low') },
+          { worth: 20, label: say('workshop:fresh.middle') },
+          { worth: 30, label: say('workshop:fresh.high') },
         ],
       };
     case 'person':
@@ -96,8 +97,13 @@ export function freshType(kind: KindName): Kind {
       return {
         kind,
         columns: [
-          { key: 'what', label: 'What', type: { kind: 'text' }, required: true },
-          { key: 'count', label: 'How many', type: { kind: 'number', places: 0, least: 1 }, required: true },
+          { key: 'what', label: say('workshop:fresh.what'), type: { kind: 'text' }, required: true },
+          {
+            key: 'count',
+            label: say('workshop:fresh.howMany'),
+            type: { kind: 'number', places: 0, least: 1 },
+            required: true,
+          },
         ],
       };
     default:
@@ -124,9 +130,8 @@ export function addQuestion(
   kind: KindName,
   after: string | null = null,
 ): { design: FormDesign; key: string } {
-  const named = kindLabel(kind);
-  const key = freshKey(`${named} field`, fieldKeys(design));
-  const field: Field = { key, label: `New ${named.toLowerCase()}`, type: freshType(kind), source: 'asked' };
+  const key = freshKey(stemOf(kind), fieldKeys(design));
+  const field: Field = { key, label: freshLabel(kind), type: freshType(kind), source: 'asked' };
   const question: Question = { part: 'question', field: key, asks: '', help: '', required: false };
   return {
     key,
@@ -136,11 +141,20 @@ export function addQuestion(
 
 const STEMS = { computed: 'computed field', 'desk-only': 'desk field', given: 'number' } as const;
 
+const stemOf = (kind: KindName): string => `${kind.replace('-', ' ')} field`;
+
 /** Keys that fields have until they are named: by their kind, or by where their values come from. */
 const PROVISIONAL = new Set([
-  ...KIND_LABELS.map(({ label }) => freshKey(`${label} field`, new Set())),
+  ...QUESTION_KINDS.map((kind) => freshKey(stemOf(kind), new Set())),
   ...Object.values(STEMS).map((stem) => freshKey(stem, new Set())),
 ]);
+
+const freshLabel = (kind: KindName): string => say('workshop:fresh.kind', { kind: say(`fieldKinds:${kind}`) });
+
+/** Whether a label is still the one a field was added with, in the language that is read. */
+const isFresh = (label: string): boolean =>
+  QUESTION_KINDS.some((kind) => label === freshLabel(kind)) ||
+  [say('workshop:fresh.computed'), say('workshop:fresh.number'), say('workshop:fresh.staffOnly')].includes(label);
 
 /**
  * A field that was just added with a key from the label it has got, once it is named: conditions read
@@ -154,7 +168,7 @@ export function keyedByLabel(
 ): { design: FormDesign; key: string } | null {
   const field = design.fields.find((each) => each.key === key);
   const isProvisional = PROVISIONAL.has(key.replace(/_\d+$/, '')) && !released.has(key);
-  if (!field || !isProvisional || field.label.trim() === '' || field.label.startsWith('New ')) return null;
+  if (!field || !isProvisional || field.label.trim() === '' || isFresh(field.label)) return null;
   const others = design.fields.filter((each) => each.key !== key);
   const rest = {
     ...design,
@@ -186,7 +200,12 @@ export function addPart(
   const part: Part =
     kind === 'instruction'
       ? { part: kind, id, text: '' }
-      : { part: kind, id, title: kind === 'page' ? 'New page' : 'New section', text: '' };
+      : {
+          part: kind,
+          id,
+          title: kind === 'page' ? say('workshop:fresh.page') : say('workshop:fresh.section'),
+          text: '',
+        };
   return { key: id, design: { ...design, parts: placed(design.parts, part, after) } };
 }
 
@@ -198,10 +217,15 @@ export function addField(
   const key = freshKey(STEMS[source], fieldKeys(design));
   const field: Field =
     source === 'computed'
-      ? { key, label: 'New computed field', type: { kind: 'number', places: 2 }, source, formula: '0' }
+      ? { key, label: say('workshop:fresh.computed'), type: { kind: 'number', places: 2 }, source, formula: '0' }
       : source === 'given'
-        ? { key, label: 'New number', type: { kind: 'running-number', prefix: 'N-{year}-', digits: 4 }, source }
-        : { key, label: 'New desk-only field', type: { kind: 'text' }, source };
+        ? {
+            key,
+            label: say('workshop:fresh.number'),
+            type: { kind: 'running-number', prefix: 'N-{year}-', digits: 4 },
+            source,
+          }
+        : { key, label: say('workshop:fresh.staffOnly'), type: { kind: 'text' }, source };
   return { key, design: { ...design, fields: [...design.fields, field] } };
 }
 

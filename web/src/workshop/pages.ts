@@ -1,4 +1,5 @@
 import type { Finding } from '@tolvek/core/form';
+import type { Key } from '@tolvek/words';
 import type { ComponentType } from 'react';
 import { AccessPage } from './AccessPage.tsx';
 import { DoorsPage } from './DoorsPage.tsx';
@@ -12,7 +13,7 @@ import { TimePage } from './TimePage.tsx';
 interface BinderPage {
   /** Its place in the address. */
   readonly key: string;
-  readonly label: string;
+  readonly label: Key;
   readonly Page: ComponentType;
   /** What is found on it: findings lead to it by that. */
   readonly tells?: Finding['page'];
@@ -24,11 +25,11 @@ interface BinderPage {
 
 /** The pages of a form’s binder, in the order of work. */
 export const PAGES: readonly BinderPage[] = [
-  { key: 'questions', label: 'Questions', Page: QuestionsPage, tells: 'questions' },
-  { key: 'rules', label: 'Rules', Page: RulesPage, tells: 'rules' },
-  { key: 'access', label: 'Access', Page: AccessPage, wide: true },
-  { key: 'routing', label: 'Routing', Page: RoutingPage, tells: 'routing', ofRequests: true, wide: true },
-  { key: 'approval', label: 'Approval and deadline', Page: TimePage, tells: 'approval', ofRequests: true },
-  { key: 'doors', label: 'Doors and releases', Page: DoorsPage },
-  { key: 'sheets', label: 'In and out', Page: InOutPage },
+  { key: 'questions', label: 'pages:questions', Page: QuestionsPage, tells: 'questions' },
+  { key: 'rules', label: 'pages:rules', Page: RulesPage, tells: 'rules' },
+  { key: 'access', label: 'pages:access', Page: AccessPage, wide: true },
+  { key: 'routing', label: 'pages:routing', Page: RoutingPage, tells: 'routing', ofRequests: true, wide: true },
+  { key: 'approval', label: 'pages:approval', Page: TimePage, tells: 'approval', ofRequests: true },
+  { key: 'doors', label: 'pages:doors', Page: DoorsPage },
+  { key: 'sheets', label: 'pages:inOut', Page: InOutPage },
 ];

@@ -1,6 +1,7 @@
 import type { BodyOf } from '@tolvek/contract';
 import { freshKey } from '@tolvek/core/form';
 import { type Field, type Move, moversInWords, type Stage } from '@tolvek/core/register';
+import { type Said, said } from '@tolvek/words';
 
 export type StageDraft = BodyOf<'changeRegister'>['stages'][number];
 type Stages = readonly StageDraft[];
@@ -63,12 +64,12 @@ export function withMove(stages: Stages, key: string, to: string, change: Partia
 export function moveInWords(
   move: Move,
   { fields, groupName, when }: { fields: readonly Field[]; groupName: (key: string) => string; when: string },
-): string {
-  const filled = move.filled.map((key) => `“${fields.find((field) => field.key === key)?.label ?? key}”`);
+): Said {
+  const filled = move.filled.map((key) => fields.find((field) => field.key === key)?.label ?? key);
   const needs = [
-    ...(filled.length > 0 ? [`${filled.join(' and ')} ${filled.length === 1 ? 'is' : 'are'} filled in`] : []),
+    ...(filled.length > 0 ? [said('workshop:stage.needsFilled', { fields: filled })] : []),
     ...(when === '' ? [] : [when]),
   ];
   const who = moversInWords(move, groupName);
-  return needs.length === 0 ? `by ${who}` : `by ${who}, once ${needs.join(' and ')}`;
+  return needs.length === 0 ? said('workshop:stage.by', { who }) : said('workshop:stage.byOnce', { who, needs });
 }

@@ -3,6 +3,7 @@ import { BUDGETS } from '@tolvek/core/budget';
 import type { FormFile } from '@tolvek/core/form';
 import type { SheetTold } from '@tolvek/core/sheets';
 import Papa from 'papaparse';
+import { say, told } from '../wire/words.ts';
 
 /** A file a form can start from, once it is read. */
 export type StartFile =
@@ -22,11 +23,7 @@ export async function readStartFile(
   progress: (words: string) => void = () => undefined,
 ): Promise<StartFile> {
   const { name } = file;
-  if (file.size > MOST_BYTES)
-    return unreadable(
-      name,
-      `It is larger than ${MOST_BYTES / 1_000_000} MB. Take the first rows of it into a smaller file.`,
-    );
+  if (file.size > MOST_BYTES) return unreadable(name, say('workshop:start.tooLarge', { most: MOST_BYTES }));
   try {
     const text = /\.xlsx$/i.test(name) ? null : await file.text();
     // A form file is told by its content as well: a saved file may have lost its ending.
@@ -34,10 +31,10 @@ export async function readStartFile(
     const rows = text === null ? await spreadsheetRows(file, progress) : csvRows(text);
     return rows.some((row) => row.some((cell) => cell.trim() !== ''))
       ? { kind: 'rows', name, rows }
-      : unreadable(name, 'There are no rows in it.');
+      : unreadable(name, say('workshop:start.noRows'));
   } catch (error) {
     if (error instanceof Refused) return unreadable(name, error.message);
-    return unreadable(name, 'It is no CSV, XLSX or form file that can be read. Save it again as one of these.');
+    return unreadable(name, say('workshop:start.unreadable'));
   }
 }
 
@@ -63,20 +60,17 @@ const LONGEST = 60_000;
 function spreadsheetRows(file: File, progress: (words: string) => void): Promise<string[][]> {
   const worker = new Worker(new URL('./sheet.worker.ts', import.meta.url), { type: 'module' });
   return new Promise<string[][]>((done, refuse) => {
-    const late = setTimeout(
-      () => refuse(new Refused('It takes too long to read. Save the rows you need in a smaller file, or as CSV.')),
-      LONGEST,
-    );
+    const late = setTimeout(() => refuse(new Refused(say('workshop:start.tooSlow'))), LONGEST);
     worker.onmessage = ({ data }: MessageEvent<SheetTold>) => {
-      if (data.told === 'unpacking') progress(`Unpacking ${file.name} …`);
-      else if (data.told === 'reading') progress(`Reading ${file.name} …`);
+      if (data.told === 'unpacking') progress(say('workshop:start.unpacking', { file: file.name }));
+      else if (data.told === 'reading') progress(say('workshop:start.reading', { file: file.name }));
       else {
         clearTimeout(late);
         if ('rows' in data) done(data.rows.map((row) => [...row]));
-        else if ('why' in data) refuse(new Refused(data.why));
+        else if ('why' in data) refuse(new Refused(told(data.why)));
       }
     };
-    worker.onerror = () => refuse(new Refused('It could not be read. Save it again as XLSX or CSV.'));
+    worker.onerror = () => refuse(new Refused(say('workshop:start.failed')));
     worker.postMessage({ file, rows: ROWS_READ });
   }).finally(() => worker.terminate());
 }
@@ -87,9 +81,5 @@ class Refused extends Error {}
 function formIn(name: string, text: string): StartFile {
   const read = formFileSchema.safeParse(JSON.parse(text));
   if (read.success) return { kind: 'form', name, file: read.data };
-  const [first] = read.error.issues;
-  return unreadable(
-    name,
-    `It is no form file: at “${first?.path.join('.') || 'the top'}”, ${first?.message ?? 'something is missing'}`,
-  );
+  return unreadable(name, say('workshop:start.notAForm'));
 }

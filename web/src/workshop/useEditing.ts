@@ -1,6 +1,9 @@
 import { beginEditing, type DesignKind, editingAfter, type SaveState, waitsToBeKept } from '@tolvek/core/design';
+import type { Words } from '@tolvek/words';
 import { useCallback, useEffect, useReducer } from 'react';
-import { problemOf } from '../wire/problem.ts';
+import { problemOf, refusalInWords } from '../wire/problem.ts';
+import { say, told } from '../wire/words.ts';
+import { placeIn } from './placeIn.ts';
 
 const SETTLE = 500;
 
@@ -12,7 +15,7 @@ export interface Keeping<Content extends object> {
   readonly undo: (() => void) | null;
   readonly redo: (() => void) | null;
   readonly state: SaveState;
-  readonly trouble: string;
+  readonly trouble: Words;
   /**
    * Where both changed the same: keeps this page’s words, or theirs. All else of either side is
    * kept.
@@ -55,8 +58,12 @@ export function useEditing<Content extends object>(
       // Somebody else kept a change meanwhile: both are put together.
       const met = problem.status === 412 ? await read() : undefined;
       if (met) return happened({ did: 'met', sent, theirs: met.content, version: met.version });
-      const words = problem.problems?.map((each) => `${each.field}: ${each.message}`).join(' ');
-      happened({ did: 'refused', trouble: words ?? problem.detail });
+      const sentences = problem.problems?.map(({ field, message, fix }) => {
+        const place = placeIn(sent, field);
+        const what = `${told(message)} ${told(fix)}`;
+        return place === null ? what : say('workshop:placeSays', { place, what });
+      });
+      happened({ did: 'refused', trouble: sentences?.join(' ') ?? refusalInWords(problem) });
     },
     [store, read],
   );

@@ -1,4 +1,5 @@
-import { checkExpression, KIND_WORDS, kindOf, parseExpression, type Scope, typeOf } from '../../expression/index.ts';
+import { type Said, said, type Words } from '@tolvek/words';
+import { checkExpression, KIND_SAID, kindOf, parseExpression, type Scope, typeOf } from '../../expression/index.ts';
 import {
   type ChoiceOption,
   type Field,
@@ -22,26 +23,21 @@ export function fieldFindings(design: FormDesign, scope: Scope, used: ReadonlySe
   const asked = new Set(questionsOf(design.parts).map((question) => question.field));
   for (const field of design.fields) {
     const label = field.label.trim().toLowerCase();
-    if (label === '') add('error', 'questions', field.key, 'A field has no label.');
+    if (label === '') add('error', 'questions', field.key, said('findings:noLabel'));
     else if (labels.has(label))
-      add(
-        'caution',
-        'questions',
-        field.key,
-        `Two fields are called “${field.label}”; people can’t tell them apart in the ledger.`,
-      );
+      add('caution', 'questions', field.key, said('findings:sameLabel', { label: field.label }));
     labels.add(label);
     kindFindings(field, add);
     if (field.source === 'computed') formulaFindings(field, field.formula, scope, add);
     else if (isFilled(field)) presetFindings(field, design, scope, add);
     if (field.source === 'asked' && !asked.has(field.key) && !used.has(field.key)) {
-      add('caution', 'questions', field.key, `“${field.label}” is not asked, and nothing else reads it.`, {
+      add('caution', 'questions', field.key, said('findings:unusedField', { label: field.label }), {
         fix: 'ask-field',
         field: field.key,
       });
     }
     if (field.source !== 'asked' && asked.has(field.key)) {
-      add('error', 'questions', field.key, `“${field.label}” is ${field.source}, so it can’t be asked.`, {
+      add('error', 'questions', field.key, said(`findings:notAskable.${field.source}`, { label: field.label }), {
         fix: 'take-off',
         field: field.key,
       });
@@ -50,7 +46,7 @@ export function fieldFindings(design: FormDesign, scope: Scope, used: ReadonlySe
 }
 
 function optionFindings(
-  field: Pick<Field, 'key' | 'label'>,
+  field: Pick<Computing, 'key' | 'label'>,
   options: readonly ChoiceOption[],
   add: Add,
   fixable: boolean,
@@ -60,11 +56,11 @@ function optionFindings(
       'error',
       'questions',
       field.key,
-      `“${field.label}” offers no options.`,
+      said('findings:noOptions', { label: field.label }),
       fixable ? { fix: 'offer-first', field: field.key } : undefined,
     );
   if (options.some((option) => option.label.trim() === ''))
-    add('error', 'questions', field.key, `An option of “${field.label}” has no label.`);
+    add('error', 'questions', field.key, said('findings:optionNoLabel', { label: field.label }));
 }
 
 function kindFindings(field: Field, add: Add): void {
@@ -72,9 +68,9 @@ function kindFindings(field: Field, add: Add): void {
   if (type.kind === 'choice' || type.kind === 'choices') optionFindings(field, type.options, add, true);
   if (type.kind === 'level') {
     if (type.levels.filter((level) => !level.retired).length < 2)
-      add('error', 'questions', field.key, `The scale of “${field.label}” needs two levels at least.`);
+      add('error', 'questions', field.key, said('findings:fewLevels', { label: field.label }));
     if (type.levels.some((level, index) => index > 0 && level.worth <= (type.levels[index - 1]?.worth ?? 0)))
-      add('error', 'questions', field.key, `The levels of “${field.label}” must rise from one to the next.`);
+      add('error', 'questions', field.key, said('findings:levelsNotRising', { label: field.label }));
   }
   if (
     (type.kind === 'number' || type.kind === 'money') &&
@@ -82,23 +78,30 @@ function kindFindings(field: Field, add: Add): void {
     type.most !== undefined &&
     type.least > type.most
   )
-    add('error', 'questions', field.key, `“${field.label}” allows nothing: its least is above its most.`);
+    add('error', 'questions', field.key, said('findings:lowestAboveHighest', { label: field.label }));
   if (type.kind !== 'line-items') return;
   if (type.columns.every((column) => column.formula !== undefined))
-    add('error', 'questions', field.key, `“${field.label}” asks nothing in its lines. Add a column.`);
+    add('error', 'questions', field.key, said('findings:linesAskNothing', { label: field.label }));
   const scope = itemScope(type);
   for (const column of type.columns) {
-    const name = { key: field.key, label: `${field.label}, ${column.label || 'a column'}` };
-    if (column.label.trim() === '') add('error', 'questions', field.key, `A column of “${field.label}” has no label.`);
+    const called = column.label || said('findings:aColumn');
+    const name = { key: field.key, label: said('findings:columnOf', { field: field.label, column: called }) };
+    if (column.label.trim() === '')
+      add('error', 'questions', field.key, said('findings:columnNoLabel', { label: field.label }));
     if (column.type.kind === 'choice') optionFindings(name, column.type.options, add, false);
     if (column.formula !== undefined) formulaFindings({ ...name, type: column.type }, column.formula, scope, add);
   }
 }
 
-function formulaFindings(field: Pick<Field, 'key' | 'label' | 'type'>, formula: string, scope: Scope, add: Add): void {
+interface Computing extends Pick<Field, 'key' | 'type'> {
+  readonly label: Words;
+}
+
+function formulaFindings(field: Computing, formula: string, scope: Scope, add: Add): void {
   const parsed = parseExpression(formula);
   const problems = parsed.ok ? checkExpression(parsed.value, scope) : parsed.findings;
-  for (const problem of problems) add('error', 'questions', field.key, `“${field.label}”: ${problem.message}`);
+  for (const { message } of problems)
+    add('error', 'questions', field.key, said('findings:formulaWrong', { label: field.label, message }));
   if (!parsed.ok || problems.length > 0) return;
   const gives = kindOf(typeOf(parsed.value, scope));
   const wants = kindOf(scopeTypeOf(field));
@@ -107,7 +110,7 @@ function formulaFindings(field: Pick<Field, 'key' | 'label' | 'type'>, formula: 
       'error',
       'questions',
       field.key,
-      `“${field.label}” is computed as ${KIND_WORDS[gives]}, but holds ${KIND_WORDS[wants]}.`,
+      said('findings:computedAs', { label: field.label, gives: KIND_SAID[gives], wants: KIND_SAID[wants] }),
     );
 }
 
@@ -115,11 +118,16 @@ function presetFindings(field: FilledField, design: FormDesign, scope: Scope, ad
   const { preset } = field;
   if (!preset) return;
   if (preset.from === 'formula') {
-    formulaFindings({ ...field, label: `Default of ${field.label}` }, preset.formula, scope, add);
+    formulaFindings(
+      { ...field, label: said('findings:defaultOf', { label: field.label }) },
+      preset.formula,
+      scope,
+      add,
+    );
     return;
   }
   const objection = presetObjection(field, preset, design);
-  if (objection) add('error', 'questions', field.key, `The default of “${field.label}”${objection}`);
+  if (objection) add('error', 'questions', field.key, objection);
 }
 
 /**
@@ -128,38 +136,31 @@ function presetFindings(field: FilledField, design: FormDesign, scope: Scope, ad
  */
 const NAMED_KINDS: ReadonlySet<string> = new Set(['person', 'people', 'term', 'terms', 'reference', 'references']);
 
-/** The kinds that a default of the house fits, and what it is. */
-const HOUSE_PRESETS: Readonly<
-  Record<
-    'today' | 'now' | 'me' | 'department',
-    { readonly fits: readonly Field['type']['kind'][]; readonly is: string }
-  >
-> = {
-  today: { fits: ['date', 'date-time'], is: 'a day' },
-  now: { fits: ['date', 'date-time'], is: 'a moment' },
-  me: { fits: ['person', 'people'], is: 'a person' },
-  department: { fits: ['text', 'long-text'], is: 'a team’s name' },
+/** The kinds that a default of the house fits. */
+const HOUSE_PRESETS: Readonly<Record<'today' | 'now' | 'me' | 'department', readonly Field['type']['kind'][]>> = {
+  today: ['date', 'date-time'],
+  now: ['date', 'date-time'],
+  me: ['person', 'people'],
+  department: ['text', 'long-text'],
 };
 
-/** What is wrong with a default, as the rest of the sentence; null when it fits. */
-function presetObjection(
-  field: Field,
-  preset: Exclude<Preset, { from: 'formula' }>,
-  design: FormDesign,
-): string | null {
+/** What is wrong with a default; null when it fits. */
+function presetObjection(field: Field, preset: Exclude<Preset, { from: 'formula' }>, design: FormDesign): Said | null {
+  const { label } = field;
   const { kind } = field.type;
   if (preset.from === 'fixed') {
     // Days that have passed are looked at when somebody asks, and so is who can be picked.
     const read = NAMED_KINDS.has(kind) ? null : readAnswer(field, preset.value, NOTHING_AROUND);
-    return read?.state === 'wrong' ? `: ${read.message} ${read.fix}` : null;
+    return read?.state === 'wrong'
+      ? said('findings:presetWrong', { label, message: read.message, fix: read.fix })
+      : null;
   }
   if (preset.from === 'field') {
     const other = design.fields.find((each) => each.key === preset.field);
-    if (!other) return ' is a field that does not exist.';
+    if (!other) return said('findings:presetLostField', { label });
     return kindOf(scopeTypeOf(other)) === kindOf(scopeTypeOf(field))
       ? null
-      : ` is “${other.label}”, which does not fit.`;
+      : said('findings:presetOtherField', { label, other: other.label });
   }
-  const { fits, is } = HOUSE_PRESETS[preset.from];
-  return fits.includes(kind) ? null : ` is ${is}, which does not fit.`;
+  return HOUSE_PRESETS[preset.from].includes(kind) ? null : said(`findings:presetOther.${preset.from}`, { label });
 }

@@ -1,3 +1,4 @@
+import type { Words } from '@tolvek/words';
 import type { Disclosure } from '../../access/index.ts';
 import type { Fix } from './fix.ts';
 
@@ -7,13 +8,13 @@ export interface Finding {
   readonly page: 'questions' | 'rules' | 'routing' | 'approval';
   /** The field key, part id, rule id or row id it is about. */
   readonly at: string;
-  readonly message: string;
+  readonly message: Words;
   /** The part of what it is about in which it stands, where that says it as well. */
   readonly of?: 'condition';
   /** What would mend it in one step, when there is such a step. */
   readonly fix?: Fix;
   /** The way that a value takes to somebody who may not read it, step by step in sentences. */
-  readonly way?: readonly string[];
+  readonly way?: readonly Words[];
   /** A field that tells of another one whose rules could protect it as well. */
   readonly protect?: { readonly source: string; readonly field: string };
   /** What would have to be allowed on purpose for that. */
@@ -27,7 +28,7 @@ export type Add = (
   severity: Finding['severity'],
   page: Finding['page'],
   at: string,
-  message: string,
+  message: Words,
   fix?: Fix,
   of?: Finding['of'],
 ) => void;

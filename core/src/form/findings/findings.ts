@@ -1,3 +1,4 @@
+import { said } from '@tolvek/words';
 import { LONGEST_LENGTH } from '../../deadline/index.ts';
 import { namesIn } from '../../expression/index.ts';
 import { isFilled, requestScope } from '../../register/index.ts';
@@ -37,12 +38,11 @@ export function findingsOf(
   const add: Add = (severity, page, at, message, fix, of) =>
     void found.push({ severity, page, at, message, ...(of ? { of } : {}), ...(fix ? { fix } : {}) });
 
-  if (design.title.trim() === '') add('error', 'questions', 'title', 'The form has no title.');
-  if (questionsOf(design.parts).length === 0)
-    add('error', 'questions', 'title', 'The form asks nothing yet. Add a question.');
+  if (design.title.trim() === '') add('error', 'questions', 'title', said('findings:noTitle'));
+  if (questionsOf(design.parts).length === 0) add('error', 'questions', 'title', said('findings:noQuestion'));
   for (const key of placeholdersIn(design.subject)) {
     if (!design.fields.some((field) => field.key === key))
-      add('error', 'questions', 'subject', `The subject names a field that does not exist: {${key}}.`);
+      add('error', 'questions', 'subject', said('findings:nameMissesField', { field: key }));
   }
   fieldFindings(design, scope, new Set([...namesUsed(design), ...askedElsewhere]), add);
   namedFindings(design, { vocabularies, registers }, outside, add);
@@ -51,43 +51,30 @@ export function findingsOf(
   retiredFindings(design, vocabularies, add);
   for (const unique of design.unique) {
     if (unique.fields.length === 0 || unique.fields.some((key) => !design.fields.some((field) => field.key === key)))
-      add('error', 'questions', unique.id, 'What must not be asked twice names a field that does not exist.');
+      add('error', 'questions', unique.id, said('findings:uniqueMissesField'));
   }
   for (const problem of routingFindings(design.routing, scope, new Set(groups.keys())))
     add(problem.severity, 'routing', problem.row, problem.message);
   for (const { column, label, option } of missedOptions(design.routing, scope)) {
-    add(
-      'caution',
-      'routing',
-      'otherwise',
-      `No row is for “${option.label}” of “${label}”; such requests go by the last row.`,
-      { fix: 'add-row', column, option: option.key },
-    );
+    add('caution', 'routing', 'otherwise', said('findings:optionWithoutRow', { option: option.label, label }), {
+      fix: 'add-row',
+      column,
+      option: option.key,
+    });
   }
   for (const step of design.approval.steps) {
     if (step.seats.some((seat) => 'person' in seat && strangers.includes(seat.person)))
-      add(
-        'error',
-        'approval',
-        'step',
-        `The approval step “${step.label}” asks somebody who is not here, or not any more. Choose who decides.`,
-      );
+      add('error', 'approval', 'step', said('findings:stepStranger', { step: step.label }));
     if (step.seats.some((seat) => 'group' in seat && !groups.has(seat.group)))
-      add('error', 'approval', 'step', `The approval step “${step.label}” names a group that does not exist.`);
+      add('error', 'approval', 'step', said('findings:stepLostGroup', { step: step.label }));
     if (step.needed > step.seats.length)
-      add(
-        'error',
-        'approval',
-        'step',
-        `The approval step “${step.label}” needs more approvals than there are who could give them. Ask more groups, or need fewer.`,
-      );
+      add('error', 'approval', 'step', said('findings:stepTooMany', { step: step.label }));
   }
   for (const [length, what] of [
-    [design.deadline.remindBefore, 'The reminder stands'],
-    [design.deadline.escalateAfter, 'Who leads is told'],
+    [design.deadline.remindBefore, said('findings:remindTooLong')],
+    [design.deadline.escalateAfter, said('findings:escalateTooLong')],
   ] as const) {
-    if (length > LONGEST_LENGTH)
-      add('error', 'approval', 'deadline', `${what} more than 400 days from the deadline. Choose a shorter time.`);
+    if (length > LONGEST_LENGTH) add('error', 'approval', 'deadline', what);
   }
   found.push(...flowFindings(design, { plan, form }, groups));
   const counted = holds === 'things' ? found.filter(({ page }) => page !== 'routing' && page !== 'approval') : found;
@@ -107,32 +94,24 @@ function partFindings(
         'error',
         'questions',
         key,
-        part.part === 'question' ? 'A field is asked twice.' : 'Two parts have the same id.',
+        part.part === 'question' ? said('findings:fieldTwice') : said('findings:partTwice'),
       );
     keys.add(key);
     if ((part.part === 'section' || part.part === 'page') && part.title.trim() === '')
-      add('caution', 'questions', key, `A ${part.part} has no title.`);
+      add('caution', 'questions', key, said(part.part === 'page' ? 'findings:pageNoTitle' : 'findings:sectionNoTitle'));
     if (part.part === 'instruction') {
-      if (part.text.trim() === '') add('caution', 'questions', key, 'An instruction says nothing.');
+      if (part.text.trim() === '') add('caution', 'questions', key, said('findings:emptyText'));
       for (const name of placeholdersIn(part.text)) {
         if (!design.fields.some((field) => field.key === name))
-          add('error', 'questions', key, `An instruction names a field that does not exist: {${name}}.`);
+          add('error', 'questions', key, said('findings:textMissesField', { field: name }));
       }
     }
     const field = part.part === 'question' ? design.fields.find((each) => each.key === part.field) : undefined;
-    if (part.part === 'question' && !field)
-      add('error', 'questions', key, 'A question asks for a field that does not exist.');
+    if (part.part === 'question' && !field) add('error', 'questions', key, said('findings:questionMissesField'));
     if (field?.type.kind === 'person' || field?.type.kind === 'people') {
-      if (outside)
-        add(
-          'caution',
-          'questions',
-          key,
-          `“${field.label}” picks from the staff, so it is not asked at the outside door.`,
-        );
+      if (outside) add('caution', 'questions', key, said('findings:staffPicker', { label: field.label }));
       const gone = field.type.from.find((group) => !groups.has(group));
-      if (gone !== undefined)
-        add('error', 'questions', key, `“${field.label}” picks from a group that does not exist.`);
+      if (gone !== undefined) add('error', 'questions', key, said('findings:pickerLostGroup', { label: field.label }));
     }
   }
 }

@@ -1,3 +1,4 @@
+import { type Said, said } from '@tolvek/words';
 import { parseExpression } from '../../expression/index.ts';
 import { own } from '../../own/index.ts';
 import { type Field, isFilled } from '../../register/index.ts';
@@ -22,44 +23,44 @@ export type Fix =
   | { readonly fix: 'write-as'; readonly rule: string; readonly text: string; readonly shown: string };
 
 /** The step in words, for its button. */
-export function fixInWords(step: Fix): string {
+export function fixInWords(step: Fix): Said {
   switch (step.fix) {
     case 'write-as':
-      return `Write ${step.shown}`;
+      return said('fixes:writeAs', { text: step.shown });
     case 'drop-rule':
-      return 'Take the rule away';
+      return said('fixes:removeRule');
     case 'preset-instead':
-      return 'Use a default instead';
+      return said('fixes:useDefault');
     case 'always-show':
-      return 'Always ask, without the rule';
+      return said('fixes:alwaysShow');
     case 'drop-part':
-      return 'Take it out of the rule';
+      return said('fixes:removeFromRule');
     case 'drop-field':
-      return 'Take the field away';
+      return said('fixes:removeField');
     case 'ask-field':
-      return 'Ask for it';
+      return said('fixes:addQuestion');
     case 'take-off':
-      return 'Take it off the form';
+      return said('fixes:removeQuestion');
     case 'offer-first':
-      return 'Add an option';
+      return said('fixes:addOption');
     case 'drop-retired':
-      return 'Take retired options out';
+      return said('fixes:removeRetired');
     case 'add-row':
-      return 'Add a row for it';
+      return said('fixes:addRow');
     case 'drop-action':
-      return 'Take it out of the rule';
+      return said('fixes:removeFromRule');
     case 'drop-preset':
-      return 'Take the default away';
+      return said('fixes:removeDefault');
     case 'drop-limit':
-      return 'Offer without this limit';
+      return said('fixes:removeLimit');
     case 'drop-order':
-      return 'Take this limit away';
+      return said('fixes:removeOrder');
     case 'drop-unique':
-      return 'Let it be asked twice';
+      return said('fixes:removeUnique');
     case 'drop-column':
-      return 'Take the column away';
+      return said('fixes:removeColumn');
     case 'drop-word':
-      return 'Take it out of the text';
+      return said('fixes:removeFromText');
   }
 }
 

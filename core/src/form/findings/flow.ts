@@ -1,3 +1,4 @@
+import { type Said, said } from '@tolvek/words';
 import {
   type AccessPlan,
   classInWords,
@@ -19,8 +20,6 @@ export interface Guarded {
   readonly form: string;
 }
 
-const sentence = (words: string): string => `${words.charAt(0).toUpperCase()}${words.slice(1)}.`;
-
 /**
  * What a draft would tell to somebody who may not read it: an error, with the way the value takes
  * and a step that takes it away. The same way can be allowed on purpose instead.
@@ -38,8 +37,7 @@ export function flowFindings(
       severity: 'error',
       page: 'questions',
       at: 'access',
-      message:
-        'The access plan tells so many kinds of people apart that what the form tells can’t be looked through. Name fewer groups in its rules.',
+      message: said('flows:tooManyKinds'),
     },
   ];
 }
@@ -49,17 +47,20 @@ function findingOf(leak: Leak, design: FormDesign, plan: AccessPlan, groups: Rea
   const sink = made as FormSink;
   const told = [source.key, ...(sink.readers.who === 'field' ? [sink.readers.field] : [])];
   const who = classInWords(to, groupsTold(plan, told), (key) => groups.get(key) ?? key);
-  const name = `“${source.label}”`;
-  const what = how === 'value' ? `what ${name} holds` : `something of what ${name} holds`;
+
   const last = way.at(-1)?.field ?? source.key;
   return {
     severity: 'error',
     page: sink.page,
     at: sink.at,
-    message: `${sentence(sink.says(nameIn(design, last), howRead(sink, last)))} That tells ${what} to ${who}, who may not read it.`,
+    message: said(how === 'value' ? 'flows:tellsValue' : 'flows:tellsSomething', {
+      place: sink.says(nameIn(design, last), howRead(sink, last)),
+      field: source.label,
+      who,
+    }),
     ...(sink.fix ? { fix: sink.fix } : {}),
     way: [
-      ...way.map((step) => sentence(step.sink.says(nameIn(design, step.field), howRead(step.sink, step.field)))),
+      ...way.map((step) => step.sink.says(nameIn(design, step.field), howRead(step.sink, step.field))),
       readAt(sink, design, who),
     ],
     ...protecting(sink, source.key, plan),
@@ -67,20 +68,19 @@ function findingOf(leak: Leak, design: FormDesign, plan: AccessPlan, groups: Rea
   };
 }
 
-const nameIn = ({ fields }: FormDesign, key: string): string =>
-  `“${fields.find((field) => field.key === key)?.label ?? key}”`;
+const nameIn = ({ fields }: FormDesign, key: string): string => fields.find((field) => field.key === key)?.label ?? key;
 
 const howRead = ({ reads }: Sink, field: string): Read['how'] =>
   reads.some((read) => read.field === field && read.how === 'value') ? 'value' : 'verdict';
 
 /** Who reads what is made at a place, as the end of its way. */
-function readAt({ kind, readers }: FormSink, design: FormDesign, who: string): string {
-  if (readers.who === 'field') return `${nameIn(design, readers.field)} is read by ${who}.`;
-  if (readers.who === 'touching') return `Whoever changes ${nameIn(design, readers.field)} is told, ${who} as well.`;
-  if (kind === 'routing') return `Team, stage and due date tell which row it was, to ${who} as well.`;
-  if (readers.who === 'changers') return `Whoever changes something is told, ${who} as well.`;
-  if (readers.who === 'anybody') return `Whoever asks is told, and ${who} as well.`;
-  return `It is shown to ${who}.`;
+function readAt({ kind, readers }: FormSink, design: FormDesign, who: Said): Said {
+  if (readers.who === 'field') return said('flows:readBy', { field: nameIn(design, readers.field), who });
+  if (readers.who === 'touching') return said('flows:toldChanging', { field: nameIn(design, readers.field), who });
+  if (kind === 'routing') return said('flows:routingTells', { who });
+  if (readers.who === 'changers') return said('flows:toldChangers', { who });
+  if (readers.who === 'anybody') return said('flows:toldRequesters', { who });
+  return said('flows:shownTo', { who });
 }
 
 /** The field that is made there, when rules that name its source could name it as well. */

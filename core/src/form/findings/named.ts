@@ -1,3 +1,4 @@
+import { type Said, said } from '@tolvek/words';
 import { entriesIn } from '../../expression/index.ts';
 import {
   type Field,
@@ -41,19 +42,17 @@ export function namedFindings(
   add: Add,
 ): void {
   for (const field of design.fields) {
-    const error = (message: string): void => add('error', 'questions', field.key, message);
+    const error = (message: Said): void => add('error', 'questions', field.key, message);
     for (const type of termKinds(field.type)) {
       const vocabulary = vocabularies.find((each) => each.key === type.vocabulary);
-      if (!vocabulary) error(`“${field.label}” takes terms of a vocabulary that does not exist. Choose one.`);
+      if (!vocabulary) error(said('findings:lostVocabulary', { label: field.label }));
       else if (type.under !== undefined && !termByKey(vocabulary, type.under))
-        error(`“${field.label}” takes terms under one that does not exist in “${vocabulary.name}”.`);
+        error(said('findings:lostBranch', { label: field.label, vocabulary: vocabulary.name }));
     }
     if (field.type.kind === 'running-number') {
-      if (field.type.prefix.trim() === '') error(`“${field.label}” needs something before its figures, like SA-.`);
-      if (field.source !== 'given')
-        error(`“${field.label}” is a running number, which is given out: it can’t be filled in.`);
-    } else if (field.source === 'given')
-      error(`“${field.label}” is given out by the house, which only running numbers are.`);
+      if (field.type.prefix.trim() === '') error(said('findings:numberNeedsPrefix', { label: field.label }));
+      if (field.source !== 'given') error(said('findings:numberIsGiven', { label: field.label }));
+    } else if (field.source === 'given') error(said('findings:onlyNumbersGiven', { label: field.label }));
     if (isReferring(field.type)) referenceFindings(field, design, registers, outside, add);
     if (field.source === 'carried') carriedFindings(field, design, registers, error);
   }
@@ -71,7 +70,11 @@ function broughtOf(
     severity: 'error',
     page: 'questions',
     at: field.key,
-    message: `“${field.label}” would ${brought.includes(key) ? 'show' : 'ask by'} “${fields.find((each) => each.key === key)?.label ?? key}”, which the access plan of “${name}” restricts.`,
+    message: said(brought.includes(key) ? 'findings:wouldShow' : 'findings:wouldTest', {
+      label: field.label,
+      field: fields.find((each) => each.key === key)?.label ?? key,
+      register: name,
+    }),
   }));
 }
 
@@ -104,12 +107,17 @@ function referenceFindings(
   const { type } = field;
   const register = registers.find((each) => each.key === type.register);
   if (!register) {
-    add('error', 'questions', field.key, `“${field.label}” points to a register that does not exist. Choose one.`);
+    add('error', 'questions', field.key, said('findings:lostRegister', { label: field.label }));
     return;
   }
   for (const key of type.shows) {
     if (!register.fields.some((each) => each.key === key))
-      add('error', 'questions', field.key, `“${field.label}” shows a field that “${register.name}” has not got.`);
+      add(
+        'error',
+        'questions',
+        field.key,
+        said('findings:showsLostField', { label: field.label, register: register.name }),
+      );
   }
   for (const { severity, page, at, message } of broughtOf({ ...field, type }, design, register))
     add(severity, page, at, message);
@@ -118,10 +126,10 @@ function referenceFindings(
       'caution',
       'questions',
       field.key,
-      `“${field.label}” shows only numbers of “${register.name}”: choose what people know them by.`,
+      said('findings:showsOnlyNumbers', { label: field.label, register: register.name }),
     );
   for (const message of offerFindings(type, design.fields, register))
-    add('error', 'questions', field.key, `“${field.label}”, what limits the offer: ${message}`);
+    add('error', 'questions', field.key, said('findings:offerWrong', { label: field.label, message }));
   const isAsked = isFilled(field) && field.source === 'asked';
   if (isAsked && outside && type.among !== 'mine') {
     const shown = type.shows.map((key) => register.fields.find((each) => each.key === key)?.label ?? key);
@@ -129,7 +137,11 @@ function referenceFindings(
       'caution',
       'questions',
       field.key,
-      `Whoever comes through the outside door can look through “${register.name}” by ${[...shown, 'number'].join(', ')}.`,
+      said('findings:outsideSearch', {
+        label: field.label,
+        register: register.name,
+        fields: [...shown, said('findings:byNumber')],
+      }),
     );
   }
 }
@@ -138,17 +150,17 @@ function carriedFindings(
   field: Extract<Field, { source: 'carried' }>,
   design: FormDesign,
   registers: readonly KnownRegister[],
-  error: (message: string) => void,
+  error: (message: Said) => void,
 ): void {
   const pointer = design.fields.find((each) => each.key === field.reference);
   if (pointer?.type.kind !== 'reference') {
-    error(`“${field.label}” is carried along by a reference that does not exist.`);
+    error(said('findings:carriedLostReference', { label: field.label }));
     return;
   }
   const { register: key } = pointer.type;
   const register = registers.find((each) => each.key === key);
   const source = register?.fields.find((each) => each.key === field.field);
-  if (register && !source) error(`“${field.label}” carries along a field that “${register.name}” has not got.`);
+  if (register && !source) error(said('findings:carriedLostField', { label: field.label, register: register.name }));
   else if (source && source.type.kind !== field.type.kind)
-    error(`“${field.label}” is of another kind than “${source.label}”, which it carries along.`);
+    error(said('findings:carriedOtherKind', { label: field.label, source: source.label }));
 }

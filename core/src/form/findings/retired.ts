@@ -1,3 +1,4 @@
+import { said } from '@tolvek/words';
 import { chainOf, type Node, parseExpression, parseTests } from '../../expression/index.ts';
 import type { Kind, Vocabulary } from '../../register/index.ts';
 import type { FormDesign } from '../design.ts';
@@ -8,10 +9,10 @@ import type { Add } from './finding.ts';
  * have it, so it is a caution.
  */
 export function retiredFindings(design: FormDesign, vocabularies: readonly Vocabulary[], add: Add): void {
-  const retired = new Map<string, string>(
+  const retired = new Map<string, { readonly option: string; readonly field: string }>(
     design.fields.flatMap((field) =>
       retiredPicks(field.type, vocabularies).map(
-        ({ key, label }) => [`${field.key} ${key}`, `“${label}” of “${field.label}”`] as const,
+        ({ key, label: option }) => [`${field.key} ${key}`, { option, field: field.label }] as const,
       ),
     ),
   );
@@ -19,8 +20,8 @@ export function retiredFindings(design: FormDesign, vocabularies: readonly Vocab
   for (const rule of design.rules) {
     const parsed = parseExpression(rule.when);
     if (!parsed.ok) continue;
-    for (const said of askedOptions(parsed.value).flatMap((name) => retired.get(name) ?? []))
-      add('caution', 'rules', rule.id, `Rule “${rule.name}” asks for ${said}, which is retired.`);
+    for (const gone of askedOptions(parsed.value).flatMap((name) => retired.get(name) ?? []))
+      add('caution', 'rules', rule.id, said('findings:ruleRetired', { rule: rule.name, ...gone }));
   }
   for (const [index, row] of design.routing.rows.entries()) {
     for (const column of design.routing.columns) {
@@ -31,8 +32,8 @@ export function retiredFindings(design: FormDesign, vocabularies: readonly Vocab
           ? [`${column.input.trim()} ${test.operand.value}`]
           : [],
       );
-      for (const said of keys.flatMap((name) => retired.get(name) ?? []))
-        add('caution', 'routing', row.id, `Row ${index + 1} asks for ${said}, which is retired.`);
+      for (const gone of keys.flatMap((name) => retired.get(name) ?? []))
+        add('caution', 'routing', row.id, said('findings:rowRetired', { row: index + 1, ...gone }));
     }
   }
 }

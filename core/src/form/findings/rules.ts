@@ -1,8 +1,9 @@
+import { type Said, said } from '@tolvek/words';
 import { BUDGETS, Budget } from '../../budget/index.ts';
 import {
   canBothHold,
   checkExpression,
-  KIND_WORDS,
+  KIND_SAID,
   kindOf,
   type Node,
   type Outcome,
@@ -39,31 +40,28 @@ export function ruleFindings(design: FormDesign, scope: Scope, add: Add): void {
     verdictFindings(rule, verdict, add);
     const actions = [...rule.then, ...rule.otherwise];
     if (actions.every(isIdle))
-      add('caution', 'rules', rule.id, `Rule “${rule.name}” does nothing yet. Say what it does.`, {
+      add('caution', 'rules', rule.id, said('findings:ruleIdle', { rule: rule.name }), {
         fix: 'drop-rule',
         rule: rule.id,
       });
     for (const action of actions) actionFindings(rule, action, design, scope, add);
     if (rule.on && onlyFills(rule))
-      add(
-        'caution',
-        'rules',
-        rule.id,
-        `Rule “${rule.name}” only fills a field in. A default does the same, and people can change it.`,
-        { fix: 'preset-instead', rule: rule.id },
-      );
+      add('caution', 'rules', rule.id, said('findings:ruleOnlyFills', { rule: rule.name }), {
+        fix: 'preset-instead',
+        rule: rule.id,
+      });
   }
   unreachable(design, rules, add);
   conflicts(rules, design, budget, add);
   const circle = circleOf(design);
   if (circle) {
-    const labels = circle.map((key) => `“${design.fields.find((field) => field.key === key)?.label ?? key}”`);
+    const labels = circle.map((key) => design.fields.find((field) => field.key === key)?.label ?? key);
     const rule = design.rules.find((each) => each.on && circle.some((key) => actsOn(each, key)));
-    const said =
+    const message =
       circle.length === 2
-        ? `What decides about ${labels[0]} depends on ${labels[0]} itself`
-        : `The answers go round in a circle: ${labels.join(' → ')}`;
-    add('error', rule ? 'rules' : 'questions', rule?.id ?? circle[0] ?? '', `${said}. It has no settled answer.`);
+        ? said('findings:circleSelf', { label: labels[0] ?? '' })
+        : said('findings:circle', { labels: [...new Set(labels)] });
+    add('error', rule ? 'rules' : 'questions', rule?.id ?? circle[0] ?? '', message);
   }
 }
 
@@ -81,7 +79,7 @@ function readRule(rule: FormRule, scope: Scope, add: Add, budget: Budget): ReadR
       } as const)
     : undefined;
   for (const { message } of problems)
-    add('error', 'rules', rule.id, `Rule “${rule.name}”: ${message}`, fix, 'condition');
+    add('error', 'rules', rule.id, said('findings:ruleWrong', { rule: rule.name, message }), fix, 'condition');
   const when = parsed.ok && problems.length === 0 ? parsed.value : null;
   if (!when || !rule.on) return { rule, when, verdict: null, outcome: null };
   const own = budget.part(BUDGETS.reasoning.one);
@@ -91,20 +89,16 @@ function readRule(rule: FormRule, scope: Scope, add: Add, budget: Budget): ReadR
 function verdictFindings(rule: FormRule, verdict: Verdict | null, add: Add): void {
   const isPlain = rule.when.trim() === 'true';
   if (verdict?.kind === 'always' && !isPlain && rule.otherwise.length > 0)
-    add('caution', 'rules', rule.id, `Rule “${rule.name}” always holds: what it does otherwise never happens.`);
+    add('caution', 'rules', rule.id, said('findings:ruleAlwaysElse', { rule: rule.name }));
   else if (verdict?.kind === 'always' && rule.then.every((action) => action.do === 'show') && rule.then.length > 0)
-    add(
-      'caution',
-      'rules',
-      rule.id,
-      `Rule “${rule.name}” always holds: its questions are always asked, and the rule can go.`,
-      { fix: 'always-show', rule: rule.id },
-    );
+    add('caution', 'rules', rule.id, said('findings:ruleAlwaysShow', { rule: rule.name }), {
+      fix: 'always-show',
+      rule: rule.id,
+    });
   if (verdict?.kind !== 'never') return;
-  if (rule.otherwise.length > 0)
-    add('caution', 'rules', rule.id, `Rule “${rule.name}” can never hold: only what it does otherwise happens.`);
+  if (rule.otherwise.length > 0) add('caution', 'rules', rule.id, said('findings:ruleNeverThen', { rule: rule.name }));
   else
-    add('caution', 'rules', rule.id, `Rule “${rule.name}” can never hold, so it never does anything.`, {
+    add('caution', 'rules', rule.id, said('findings:ruleNever', { rule: rule.name }), {
       fix: 'drop-rule',
       rule: rule.id,
     });
@@ -125,13 +119,13 @@ function unreachable(design: FormDesign, rules: readonly ReadRule[], add: Add): 
       part.part === 'question'
         ? (design.fields.find((field) => field.key === key)?.label ?? key)
         : part.part === 'instruction'
-          ? 'An instruction'
+          ? said('findings:aText')
           : part.title;
     add(
       'caution',
       'questions',
       key,
-      `“${label}” is never shown: no rule that shows it can hold.`,
+      said('findings:neverShown', { label }),
       part.part === 'question' ? { fix: 'take-off', field: key } : undefined,
     );
   }
@@ -162,7 +156,12 @@ function conflicts(rules: readonly ReadRule[], design: FormDesign, budget: Budge
         'caution',
         'rules',
         second.rule.id,
-        `Rules “${first.rule.name}” and “${second.rule.name}” want contrary things of “${label}” when both hold. “${second.rule.name}” decides, as it comes later.`,
+        said('findings:rulesContradict', {
+          first: first.rule.name,
+          second: second.rule.name,
+          label,
+          later: second.rule.name,
+        }),
       );
     }
   }
@@ -176,7 +175,7 @@ function tooManyToCompare(left: readonly ReadRule[], add: Add): void {
       'caution',
       'rules',
       first.rule.id,
-      `Not looked through for rules that want contrary things: “${first.rule.name}” and the ${left.length - 1} rules after it. There are too many cases. Make their conditions simpler, or split the form.`,
+      said('findings:rulesNotCompared', { first: first.rule.name, count: left.length - 1 }),
     );
 }
 
@@ -218,14 +217,9 @@ const actsOn = (rule: FormRule, key: string): boolean =>
   [...rule.then, ...rule.otherwise].some((action) => targetsOf(action).includes(key));
 
 function actionFindings(rule: FormRule, action: Action, design: FormDesign, scope: Scope, add: Add): void {
-  const error = (message: string, part?: string): void =>
-    add(
-      'error',
-      'rules',
-      rule.id,
-      `Rule “${rule.name}” ${message}`,
-      part === undefined ? undefined : { fix: 'drop-part', rule: rule.id, part },
-    );
+  const error = (message: Said, part?: string): void =>
+    add('error', 'rules', rule.id, message, part === undefined ? undefined : { fix: 'drop-part', rule: rule.id, part });
+  const { name } = rule;
   const fieldOf = (key: string): Field | undefined => design.fields.find((field) => field.key === key);
   const isAsked = (key: string): boolean => design.parts.some((part) => part.part === 'question' && part.field === key);
   switch (action.do) {
@@ -233,73 +227,73 @@ function actionFindings(rule: FormRule, action: Action, design: FormDesign, scop
     case 'hide':
       for (const key of action.parts)
         if (!design.parts.some((part) => partKey(part) === key))
-          error(`${action.do}s a part that is not on the form.`, key);
+          error(said('findings:rule.partGone', { rule: name }), key);
       return;
     case 'require':
     case 'lock':
     case 'clear':
       for (const key of action.fields) {
-        if (!fieldOf(key)) error(`names a field that does not exist.`, key);
+        if (!fieldOf(key)) error(said('findings:rule.fieldGone', { rule: name }), key);
         else if (action.do === 'require' && !isAsked(key) && rule.runs === 'filling')
-          error(`requires “${fieldOf(key)?.label}”, which the form does not ask.`, key);
+          error(said('findings:rule.requiresUnasked', { rule: name, label: fieldOf(key)?.label ?? key }), key);
       }
       return;
     case 'set':
-      setFindings(action, fieldOf(action.field), scope, error);
+      setFindings({ action, rule: name }, fieldOf(action.field), scope, error);
       return;
     case 'limit': {
       const field = fieldOf(action.field);
       if (!field || (field.type.kind !== 'choice' && field.type.kind !== 'choices')) {
-        error('limits the options of a field that offers none.', action.field);
+        error(said('findings:rule.limitsNoOptions', { rule: name }), action.field);
         return;
       }
       const { options } = field.type;
       const retired = action.options.filter((key) => !options.some((option) => option.key === key && !option.retired));
       if (retired.length > 0)
-        add(
-          'caution',
-          'rules',
-          rule.id,
-          `Rule “${rule.name}” offers options of “${field.label}” that are retired or gone.`,
-          {
-            fix: 'drop-retired',
-            rule: rule.id,
-            field: field.key,
-            options: retired,
-          },
-        );
-      if (action.options.length === retired.length) error(`leaves no option of “${field.label}”.`);
+        add('caution', 'rules', rule.id, said('findings:ruleOffersRetired', { rule: rule.name, label: field.label }), {
+          fix: 'drop-retired',
+          rule: rule.id,
+          field: field.key,
+          options: retired,
+        });
+      if (action.options.length === retired.length)
+        error(said('findings:rule.leavesNothing', { rule: name, label: field.label }));
       return;
     }
     case 'warn':
     case 'refuse':
-      if (action.text.trim() === '') error(`${action.do === 'warn' ? 'warns' : 'refuses'} without saying anything.`);
+      if (action.text.trim() === '')
+        error(said(action.do === 'warn' ? 'findings:rule.warnsEmpty' : 'findings:rule.refusesEmpty', { rule: name }));
       if (action.field !== 'form' && !fieldOf(action.field))
-        error('speaks at a field that does not exist.', action.field);
+        error(said('findings:rule.saysNowhere', { rule: name }), action.field);
       return;
     case 'jump':
       if (!isPage(action.after, design) || !isPage(action.to, design))
-        error('jumps from or to a page that is not on the form.', action.to);
+        error(said('findings:rule.jumpsNowhere', { rule: name }), action.to);
       return;
   }
 }
 
 function setFindings(
-  action: Extract<Action, { do: 'set' }>,
+  { action, rule }: { readonly action: Extract<Action, { do: 'set' }>; readonly rule: string },
   field: Field | undefined,
   scope: Scope,
-  error: (message: string, part?: string) => void,
+  error: (message: Said, part?: string) => void,
 ): void {
   if (!field || field.source === 'computed') {
-    error(field ? `sets “${field.label}”, which is computed.` : 'sets a field that does not exist.', action.field);
+    const message = field
+      ? said('findings:rule.setsComputed', { rule, label: field.label })
+      : said('findings:rule.fieldGone', { rule });
+    error(message, action.field);
     return;
   }
+  const { label } = field;
   const parsed = parseExpression(action.value);
   const problems = parsed.ok ? checkExpression(parsed.value, scope) : parsed.findings;
-  for (const problem of problems) error(`sets “${field.label}”: ${problem.message}`);
+  for (const { message } of problems) error(said('findings:rule.setsWrong', { rule, label, message }));
   if (!parsed.ok || problems.length > 0) return;
   const gives = kindOf(typeOf(parsed.value, scope));
   const wants = kindOf(scopeTypeOf(field));
   if (gives !== wants && gives !== 'unknown')
-    error(`sets “${field.label}” to ${KIND_WORDS[gives]}, but it holds ${KIND_WORDS[wants]}.`);
+    error(said('findings:rule.setsOther', { rule, label, gives: KIND_SAID[gives], wants: KIND_SAID[wants] }));
 }

@@ -1,10 +1,12 @@
+import { said, type Words } from '@tolvek/words';
 import type { ChoiceOption, FieldValue } from '../field.ts';
+import type { Problem } from '../problem.ts';
 import { EMPTY, isBlank, type KindWork, STORED_TEXT, wrong } from './kind.ts';
 
 /** How long something else may be that is said instead of an option. */
 export const OTHER_LENGTH = 200;
 
-export const NOT_OFFERED = 'This is not one of the options.';
+export const NOT_OFFERED: Words = said('answers:notAnOption');
 
 interface Choosing {
   readonly options: readonly ChoiceOption[];
@@ -15,21 +17,21 @@ interface Choosing {
 export function chosen(
   { options, other }: Choosing,
   raw: unknown,
-): { readonly key: string } | { readonly message: string; readonly fix: string } {
+): { readonly key: string } | Pick<Problem, 'message' | 'fix'> {
   const option = options.find((each) => each.key === raw);
   if (option)
     return option.retired
-      ? { message: `“${option.label}” is no longer offered.`, fix: 'Choose another from the list.' }
+      ? { message: said('answers:optionRetired', { label: option.label }), fix: said('answers:chooseFromList') }
       : { key: option.key };
-  if (!other || typeof raw !== 'string') return { message: NOT_OFFERED, fix: 'Choose one from the list.' };
+  if (!other || typeof raw !== 'string') return { message: NOT_OFFERED, fix: said('answers:chooseAnOption') };
   const words = raw.replace(/\s+/g, ' ').trim().normalize('NFC');
   // Words that are an option’s are that option: it counts and sorts with the others.
   const meant = options.find((each) => !each.retired && each.label.toLowerCase() === words.toLowerCase());
   if (meant) return { key: meant.key };
   if (words.length > OTHER_LENGTH)
     return {
-      message: `This is ${words.length} characters long; there is room for ${OTHER_LENGTH}.`,
-      fix: 'Say it shorter.',
+      message: said('answers:tooLong', { length: words.length, most: OTHER_LENGTH }),
+      fix: said('answers:shorten'),
     };
   return { key: words };
 }

@@ -1,3 +1,4 @@
+import { said } from '@tolvek/words';
 import { isList } from '../../expression/index.ts';
 import type { FieldValue } from '../field.ts';
 import { chosen, NOT_OFFERED, optionLabel } from './choice.ts';
@@ -19,8 +20,8 @@ export const choices: KindWork<'choices'> = {
       const found = chosen(type, each);
       if (!('key' in found))
         return wrong(
-          found.message === NOT_OFFERED ? 'One of these is not among the options.' : found.message,
-          'Take it out, or choose another.',
+          found.message === NOT_OFFERED ? said('answers:oneNotAnOption') : found.message,
+          said('answers:removeOrChoose'),
         );
       if (found.key !== '') keys.add(found.key);
     }
@@ -29,9 +30,15 @@ export const choices: KindWork<'choices'> = {
     const value = [...listed, ...[...keys].filter((key) => !listed.includes(key))];
     const { least = 0, most = type.options.length + (type.other ? MOST_OTHERS : 0) } = type;
     if (value.length < least)
-      return wrong(`At least ${least} are needed; you chose ${value.length}.`, `Choose ${least - value.length} more.`);
+      return wrong(
+        said('answers:tooFewChosen', { least, chosen: value.length }),
+        said('answers:chooseMore', { n: least - value.length }),
+      );
     if (value.length > most)
-      return wrong(`At most ${most} can be chosen; you chose ${value.length}.`, `Take ${value.length - most} away.`);
+      return wrong(
+        said('answers:tooManyChosen', { most, chosen: value.length }),
+        said('answers:removeSome', { n: value.length - most }),
+      );
     return { state: 'value', value };
   },
   show: (value, type) =>

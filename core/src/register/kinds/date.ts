@@ -1,3 +1,4 @@
+import { said } from '@tolvek/words';
 import { CalendarDate, DateTime } from '../../expression/index.ts';
 import { EMPTY, isBlank, type KindWork, wrong } from './kind.ts';
 
@@ -8,13 +9,14 @@ export const date: KindWork<'date'> = {
   read: (raw, type, { today }) => {
     if (isBlank(raw)) return EMPTY;
     const value = typeof raw === 'string' ? CalendarDate.read(raw.trim()) : null;
-    if (!value) return wrong(`“${raw}” is not a date.`, 'Pick a day, or type it like 2026-11-23.');
+    if (!value) return wrong(said('answers:notADate', { typed: String(raw) }), said('answers:chooseDate'));
     const now = CalendarDate.read(today);
     if (type.notBeforeToday && now && value.day < now.day)
-      return wrong('This day has passed.', `Pick ${dateInWords(today)} or later.`);
+      return wrong(said('answers:dayPassed'), said('answers:orLater', { day: today }));
     return { state: 'value', value: value.toString() };
   },
   show: (value) => dateInWords(String(value)),
+  say: (value) => said('values:date', { day: String(value) }),
   typed: (value) => String(value),
   toExpression: (value) => CalendarDate.read(String(value)),
   fromExpression: (value) =>

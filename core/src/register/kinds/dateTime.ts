@@ -1,7 +1,8 @@
+import { said } from '@tolvek/words';
 import { DateTime, inWords } from '../../expression/index.ts';
 import { EMPTY, isBlank, type KindWork, wrong } from './kind.ts';
 
-const FIX = 'Pick a day and a time, or type it like 2026-11-23 14:30.';
+const FIX = said('answers:chooseMoment');
 
 /** `2026-11-23T14:30` as `Mon 23 November 2026, 14:30`. */
 export const momentOfDayInWords = (iso: string): string => {
@@ -17,15 +18,16 @@ export const dateTime: KindWork<'date-time'> = {
     const moment = DateTime.read(typed.replace(/^(\d{4}-\d\d-\d\d),? +(\d\d:\d\d(?::\d\d)?)$/, '$1T$2'));
     if (!moment)
       return wrong(
-        /^\d{4}-\d\d-\d\d$/.test(typed) ? 'The time is missing.' : `“${typed}” is not a date and time.`,
+        /^\d{4}-\d\d-\d\d$/.test(typed) ? said('answers:timeMissing') : said('answers:notAMoment', { typed }),
         FIX,
       );
     const value = moment.toString().slice(0, 16);
     if (type.notBeforeNow && value < now)
-      return wrong('This moment has passed.', `Pick ${momentOfDayInWords(now)} or later.`);
+      return wrong(said('answers:momentPassed'), said('answers:momentOrLater', { moment: now }));
     return { state: 'value', value };
   },
   show: (value) => momentOfDayInWords(String(value)),
+  say: (value) => said('values:dateTime', { moment: String(value) }),
   typed: (value) => String(value),
   toExpression: (value) => DateTime.read(String(value)),
   fromExpression: (value) => (value instanceof DateTime ? value.toString().slice(0, 16) : undefined),

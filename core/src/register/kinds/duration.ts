@@ -1,3 +1,4 @@
+import { said } from '@tolvek/words';
 import { Duration } from '../../expression/index.ts';
 import { EMPTY, isBlank, type KindWork, wrong } from './kind.ts';
 
@@ -17,7 +18,7 @@ const UNITS: Readonly<Record<string, number>> = {
   minute: 1,
   minutes: 1,
 };
-const FIX = 'Type it like 35 min, 1:35 or 1 h 35 min.';
+const FIX = said('answers:likeLength');
 
 /**
  * Minutes as they were typed: `35`, `1:35`, `1 h 35 min`, `2.5 h`, `1 day`; null when they can’t be
@@ -61,12 +62,17 @@ export const duration: KindWork<'duration'> = {
     const minutes = Duration.read(typed.trim())?.seconds ?? null;
     const total = minutes === null ? minutesOf(typed) : minutes / 60;
     if (total === null || !Number.isInteger(total) || total < 0)
-      return wrong(`“${typed.trim()}” is not a length of time.`, FIX);
+      return wrong(said('answers:notALength', { typed: typed.trim() }), FIX);
     const most = type.most ?? 366 * 1_440;
-    if (total > most) return wrong(`The most is ${inMinutes(most)}.`, `Give ${inMinutes(most)} or less.`);
+    if (total > most)
+      return wrong(
+        said('answers:longestIs', { most: inMinutes(most) }),
+        said('answers:orShorter', { most: inMinutes(most) }),
+      );
     return { state: 'value', value: total };
   },
   show: (value) => inMinutes(Number(value)),
+  say: (value) => said('values:duration', { minutes: Number(value) }),
   typed: (value) => inMinutes(Number(value)),
   toExpression: (value) => new Duration(Number(value) * 60),
   fromExpression: (value) =>

@@ -1,3 +1,4 @@
+import { said } from '@tolvek/words';
 import { EMPTY, isBlank, type KindWork, TEXT_WORK, wrong } from './kind.ts';
 
 /**
@@ -17,8 +18,7 @@ export const email: KindWork<'email'> = {
   read: (raw) => {
     if (isBlank(raw)) return EMPTY;
     const typed = typeof raw === 'string' ? raw.trim() : String(raw);
-    if (!isMailAddress(typed))
-      return wrong(`“${typed}” is not a mail address.`, 'Give one like name@institute.example.');
+    if (!isMailAddress(typed)) return wrong(said('answers:notAnEmail', { typed }), said('answers:likeEmail'));
     const at = typed.lastIndexOf('@');
     return { state: 'value', value: `${typed.slice(0, at)}${typed.slice(at).toLowerCase()}` };
   },

@@ -1,4 +1,6 @@
+import { said } from '@tolvek/words';
 import type { FieldValue, FileGroup, Kind, KnownFile } from '../field.ts';
+import type { Problem } from '../problem.ts';
 import { EMPTY, isBlank, type KindWork, STORED_APART, wrong } from './kind.ts';
 
 /** Media types that can be told by content, with the endings of names they go by. */
@@ -48,18 +50,18 @@ export const fileId = (ref: string): string => ref.slice(0, Math.max(0, ref.inde
 export function fileObjection(
   type: Extract<Kind, { kind: 'files' }>,
   file: Pick<KnownFile, 'ref' | 'bytes' | 'media'>,
-): { readonly message: string; readonly fix: string } | null {
+): Pick<Problem, 'message' | 'fix'> | null {
   const name = fileName(file.ref);
   const most = type.mostBytes ?? FILE_LIMITS.bytes;
   if (!Object.hasOwn(mediaIn(type.only), file.media))
     return {
-      message: `“${name}” is not of a kind that is taken here.`,
-      fix: `Give one of ${endingsOf(type.only).join(', ')}.`,
+      message: said('answers:fileKind', { name }),
+      fix: said('answers:fileKinds', { endings: endingsOf(type.only).join(', ') }),
     };
   if (file.bytes > most)
     return {
-      message: `“${name}” has ${bytesInWords(file.bytes)}; there is room for ${bytesInWords(most)}.`,
-      fix: 'Make it smaller, or send a part of it.',
+      message: said('answers:fileTooLarge', { name, size: file.bytes, most }),
+      fix: said('answers:makeSmaller'),
     };
   return null;
 }
@@ -78,12 +80,12 @@ export const files: KindWork<'files'> = {
     const { most = FILE_LIMITS.files } = type;
     if (refs.length > most)
       return wrong(
-        `There is room for ${most} ${most === 1 ? 'file' : 'files'}; these are ${refs.length}.`,
-        `Take ${refs.length - most} away.`,
+        said('answers:tooManyFiles', { count: most, files: refs.length }),
+        said('answers:removeSome', { n: refs.length - most }),
       );
     for (const ref of refs) {
       const file = around.files.find((each) => each.ref === ref);
-      if (!file) return wrong('One of these files is not here any more.', 'Take it away and add it again.');
+      if (!file) return wrong(said('answers:fileGone'), said('answers:addFileAgain'));
       const objection = fileObjection(type, file);
       if (objection) return wrong(objection.message, objection.fix);
     }

@@ -1,3 +1,4 @@
+import { said, type Words } from '@tolvek/words';
 import type { ScopeType, Value } from '../../expression/index.ts';
 import type { Field, FieldValue, Kind, KindName, RawAnswer } from '../field.ts';
 import { termByKey } from '../vocabulary.ts';
@@ -63,9 +64,9 @@ export const KIND_NAMES = Object.keys(KINDS) as readonly KindName[];
 export function readAnswer(field: Named, raw: RawAnswer, around: Around): ReadAnswer {
   const work = workOf(field.type);
   const isList = Array.isArray(raw);
-  if (isList && !work.listed) return wrong('This takes one answer, not several.', 'Give one.');
+  if (isList && !work.listed) return wrong(said('answers:oneAnswer'), said('answers:giveOne'));
   if (!isList && (work.listed || (typeof raw === 'object' && raw !== null)) && !isBlank(raw))
-    return wrong('This takes a list of answers.', 'Give them as a list.');
+    return wrong(said('answers:listOfAnswers'), said('answers:giveList'));
   return work.read(raw, field.type, around);
 }
 
@@ -90,11 +91,17 @@ export function namesAround({
 const NOBODY: NameOf = () => undefined;
 
 /**
- * A field's value as people read it: `€ 740.00`, `Mon 23 November 2026`, `Yes`. People are called
- * as `nameOf` knows them.
+ * A field's value in one writing for all readers: `€ 740.00`, `Mon 23 November 2026`, `Yes`. People are
+ * called as `nameOf` knows them.
  */
 export const showValue = (field: Named, value: FieldValue, nameOf: NameOf = NOBODY): string =>
   workOf(field.type).show(value, field.type, nameOf);
+
+/** A field's value as people read it, in their language. */
+export function sayValue(field: Named, value: FieldValue, nameOf: NameOf = NOBODY): Words {
+  const work = workOf(field.type);
+  return (work.say ?? work.show)(value, field.type, nameOf);
+}
 
 /** A stored value as it would be typed. */
 export const typedForm = (field: Named, value: FieldValue): RawAnswer => workOf(field.type).typed(value, field.type);

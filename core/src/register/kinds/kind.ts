@@ -1,3 +1,4 @@
+import type { Words } from '@tolvek/words';
 import type { ScopeType, Value } from '../../expression/index.ts';
 import type { FieldValue, Kind, KindName, KnownFile, KnownPerson, KnownRequest, RawAnswer } from '../field.ts';
 import type { Problem } from '../problem.ts';
@@ -11,8 +12,8 @@ export type ReadAnswer =
   | { readonly state: 'value'; readonly value: FieldValue }
   | {
       readonly state: 'wrong';
-      readonly message: string;
-      readonly fix: string;
+      readonly message: Words;
+      readonly fix: Words;
       /** For line items: what is wrong in which cell. */
       readonly cells?: readonly WrongCell[];
     };
@@ -59,8 +60,10 @@ export interface KindWork<K extends KindName> {
   readonly listed?: true;
   /** Understands what was typed. */
   read(raw: RawAnswer, type: Extract<Kind, { kind: K }>, around: Around): ReadAnswer;
-  /** The value as people read it. */
+  /** The value in one writing for all, for what is stored and searched: the name of a request in lists. */
   show(value: FieldValue, type: Extract<Kind, { kind: K }>, nameOf: NameOf): string;
+  /** The value as people read it in their language, where that is another writing. */
+  say?(value: FieldValue, type: Extract<Kind, { kind: K }>, nameOf: NameOf): Words;
   /** The value as it would be typed: reading it gives the value back. */
   typed(value: FieldValue, type: Extract<Kind, { kind: K }>): RawAnswer;
   /** The value as expressions see it. */
@@ -96,7 +99,7 @@ export const STORED_TEXT: StoredForm = { ordered: false, written: asText };
 /** Stored in a form that the database can’t compare with a value. */
 export const STORED_APART: StoredForm = { ordered: false, written: () => undefined };
 
-export const wrong = (message: string, fix: string): ReadAnswer => ({ state: 'wrong', message, fix });
+export const wrong = (message: Words, fix: Words): ReadAnswer => ({ state: 'wrong', message, fix });
 export const EMPTY: ReadAnswer = { state: 'empty' };
 export const isBlank = (raw: RawAnswer): boolean =>
   raw === null || (typeof raw === 'string' && raw.trim() === '') || (Array.isArray(raw) && raw.length === 0);

@@ -1,3 +1,4 @@
+import { said } from '@tolvek/words';
 import type { Level } from '../field.ts';
 import { EMPTY, isBlank, type KindWork, wrong } from './kind.ts';
 
@@ -13,8 +14,8 @@ export const level: KindWork<'level'> = {
   read: (raw, type) => {
     if (isBlank(raw)) return EMPTY;
     const found = type.levels.find((each) => each.worth === raw || String(each.worth) === raw || each.label === raw);
-    if (!found) return wrong('This is not one of the levels.', 'Choose one from the scale.');
-    if (found.retired) return wrong(`“${found.label}” is no longer offered.`, 'Choose another from the scale.');
+    if (!found) return wrong(said('answers:notALevel'), said('answers:chooseLevel'));
+    if (found.retired) return wrong(said('answers:optionRetired', { label: found.label }), said('answers:chooseLevel'));
     return { state: 'value', value: found.worth };
   },
   show: (value, type) => levelOf(type.levels, value)?.label ?? String(value),

@@ -1,3 +1,4 @@
+import { said } from '@tolvek/words';
 import {
   type Compiled,
   type Computed,
@@ -156,38 +157,35 @@ export function lineItemsOf(
       const { least = 0, most = MOST_ROWS } = type;
       if (typed.length > most + 50)
         return wrong(
-          `There is room for ${most} lines; this has ${typed.length}.`,
-          `Take ${typed.length - most} lines away, or send a second request.`,
+          said('answers:tooManyLines', { most, lines: typed.length }),
+          said('answers:removeLines', { n: typed.length - most }),
         );
       const rows: ItemRow[] = [];
       const cells: WrongCell[] = [];
       for (const [index, line] of typed.entries()) {
         if (typeof line !== 'object' || line === null || Array.isArray(line))
-          return wrong('A line must name its columns.', 'Send each line as columns and values.');
+          return wrong(said('answers:lineNeedsColumns'), said('answers:lineAsColumns'));
         const stranger = Object.keys(line).find((key) => key !== ROW_ID && !askedOf(type).has(key));
         if (stranger !== undefined)
-          return wrong(`Line ${index + 1} has a column “${stranger}” that is not asked.`, 'Leave it out.');
+          return wrong(said('answers:lineStranger', { line: index + 1, column: stranger }), said('answers:removeIt'));
         if (Object.entries(line).every(([key, cell]) => key === ROW_ID || isBlank(cell))) continue;
         rows.push(readRow(line, index, type, around, cells));
       }
       if (cells[0])
         return {
           state: 'wrong',
-          message: `Line ${cells[0].place.row + 1}: ${cells[0].message}`,
+          message: said('answers:lineSays', { line: cells[0].place.row + 1, message: cells[0].message }),
           fix: cells[0].fix,
           cells,
         };
       if (rows.length === 0 && least === 0) return EMPTY;
       if (rows.length === 0 && isBlank(raw)) return EMPTY;
       if (rows.length < least)
-        return wrong(
-          `At least ${least} ${least === 1 ? 'line is' : 'lines are'} needed; there ${rows.length === 1 ? 'is' : 'are'} ${rows.length}.`,
-          'Add a line.',
-        );
+        return wrong(said('answers:tooFewLines', { count: least, lines: rows.length }), said('answers:addLine'));
       if (rows.length > most)
         return wrong(
-          `There is room for ${most} lines; this has ${rows.length}.`,
-          `Take ${rows.length - most} away, or send a second request.`,
+          said('answers:tooManyLines', { most, lines: rows.length }),
+          said('answers:removeLines', { n: rows.length - most }),
         );
       return { state: 'value', value: rows };
     },
@@ -203,6 +201,18 @@ export function lineItemsOf(
             .join(', '),
         )
         .join('\n'),
+    say: (value, type, nameOf) =>
+      said('values:lines', {
+        lines: rowsOf(value).map((row) =>
+          said('values:list', {
+            items: type.columns.flatMap((column) => {
+              const cell = own(row, column.key);
+              const work = workOf(column.type);
+              return cell === undefined ? [] : [(work.say ?? work.show)(cell as Single, column.type, nameOf)];
+            }),
+          }),
+        ),
+      }),
     typed: (value, type): RawAnswer =>
       rowsOf(value).map((row) =>
         Object.fromEntries([
@@ -247,8 +257,8 @@ export function lineItemsOf(
       else if (read.state === 'wrong') cells.push({ message: read.message, fix: read.fix, place });
       else if (column.required)
         cells.push({
-          message: `“${column.label}” has no answer yet.`,
-          fix: 'Fill it in, or take the line away.',
+          message: said('answers:unanswered', { label: column.label }),
+          fix: said('answers:fillInOrRemoveLine'),
           place,
           why: 'unanswered',
         });

@@ -1,7 +1,8 @@
+import { said } from '@tolvek/words';
 import { EMPTY, isBlank, type KindWork, TEXT_WORK, wrong } from './kind.ts';
 
 const LONGEST = 2_000;
-const FIX = 'Give one like https://institute.example/visit.';
+const FIX = said('answers:likeLink');
 
 /**
  * The address a text writes, `https` unless it says otherwise; null when it is none that a browser
@@ -19,13 +20,13 @@ export const link: KindWork<'link'> = {
   ...TEXT_WORK,
   read: (raw) => {
     if (isBlank(raw)) return EMPTY;
-    if (typeof raw !== 'string') return wrong('This must be the address of a page.', FIX);
+    if (typeof raw !== 'string') return wrong(said('answers:notALinkValue'), FIX);
     const typed = raw.trim();
     if (typed.length > LONGEST)
-      return wrong(`This is ${typed.length} characters long; there is room for ${LONGEST}.`, 'Give a shorter address.');
+      return wrong(said('answers:tooLong', { length: typed.length, most: LONGEST }), said('answers:shorterLink'));
     // A bare number would become an address of the network: `0` is `0.0.0.0`.
     const address = /\s/.test(typed) || !typed.includes('.') ? null : addressOf(typed);
-    return address ? { state: 'value', value: address.href } : wrong(`“${typed}” is not the address of a page.`, FIX);
+    return address ? { state: 'value', value: address.href } : wrong(said('answers:notALink', { typed }), FIX);
   },
   show: (value) =>
     String(value)

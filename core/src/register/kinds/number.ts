@@ -1,3 +1,4 @@
+import { said } from '@tolvek/words';
 import { movePoint, roundTo } from '../../expression/index.ts';
 import type { Money, RawAnswer } from '../field.ts';
 import { EMPTY, isBlank, type KindWork, type ReadAnswer, wrong } from './kind.ts';
@@ -30,19 +31,22 @@ function plainDecimal(typed: string): string | null {
 /** The typed number in units of 10^-places, as an exact integer; or what is wrong with it. */
 function scaled(raw: RawAnswer, places: number, example: string): { units: number } | ReadAnswer {
   if (isBlank(raw)) return EMPTY;
-  if (typeof raw === 'boolean') return wrong('This must be a number.', `Type it in figures, like ${example}.`);
+  if (typeof raw === 'boolean') return wrong(said('answers:mustBeNumber'), said('answers:inDigits', { example }));
   const plain = plainDecimal(String(raw));
-  if (plain === null) return wrong(`“${raw}” is not a number.`, `Type it in figures, like ${example}.`);
+  if (plain === null)
+    return wrong(said('answers:notANumber', { typed: String(raw) }), said('answers:inDigits', { example }));
   const [whole = '0', fraction = ''] = plain.replace('-', '').split('.');
   const kept = fraction.replace(/0+$/, '');
   if (kept.length > places) {
     return wrong(
-      `This has ${kept.length} decimal places; ${places === 0 ? 'it must be whole' : `there is room for ${places}`}.`,
-      `Round it, like ${example}.`,
+      places === 0
+        ? said('answers:mustBeWhole')
+        : said('answers:tooManyDecimals', { decimals: kept.length, count: places }),
+      said('answers:roundIt', { example }),
     );
   }
   const units = Number(whole + kept.padEnd(places, '0'));
-  if (!Number.isSafeInteger(units)) return wrong('This number is too large.', 'Check it for extra digits.');
+  if (!Number.isSafeInteger(units)) return wrong(said('answers:numberTooLarge'), said('answers:extraDigits'));
   return { units: plain.startsWith('-') ? -units : units };
 }
 
@@ -53,8 +57,9 @@ function outside(
   words: (n: number) => string,
 ): ReadAnswer | null {
   if (least !== undefined && value < least)
-    return wrong(`The least is ${words(least)}.`, `Give ${words(least)} or more.`);
-  if (most !== undefined && value > most) return wrong(`The most is ${words(most)}.`, `Give ${words(most)} or less.`);
+    return wrong(said('answers:lowestIs', { lowest: words(least) }), said('answers:orMore', { lowest: words(least) }));
+  if (most !== undefined && value > most)
+    return wrong(said('answers:highestIs', { highest: words(most) }), said('answers:orLess', { highest: words(most) }));
   return null;
 }
 
@@ -82,6 +87,12 @@ export const number: KindWork<'number'> = {
     return outside(value, type.least, type.most, String) ?? { state: 'value', value };
   },
   show: (value, type) => `${figures(Number(value), type.places)}${type.unit ? ` ${type.unit}` : ''}`,
+  say: (value, type) => {
+    const decimal = { value: Number(value), decimals: type.places };
+    return type.unit
+      ? said('values:decimalUnit', { value: decimal, unit: type.unit })
+      : said('values:decimal', { value: decimal });
+  },
   typed: (value, type) => Number(value).toFixed(type.places),
   toExpression: (value) => Number(value),
   fromExpression: (value, type) =>
@@ -127,6 +138,14 @@ export const money: KindWork<'money'> = {
   show: (value) => {
     const { minor, currency } = value as Money;
     return `${currency === 'EUR' ? '€' : currency} ${figures(minor / 10 ** placesOf(currency), placesOf(currency))}`;
+  },
+  say: (value, type) => {
+    const { minor, currency } = value as Money;
+    const amount = minor / 10 ** placesOf(currency);
+    // A code that is none, such as half a typed one, can’t be written by the standard.
+    return /^[A-Z]{3}$/.test(currency)
+      ? said('values:money', { sum: { amount, currency } })
+      : money.show(value, type, () => undefined);
   },
   typed: (value) => {
     const { minor, currency } = value as Money;

@@ -1,3 +1,4 @@
+import { said } from '@tolvek/words';
 import { EMPTY, isBlank, type KindWork, TEXT_WORK, wrong } from './kind.ts';
 
 /** A telephone number has at most 15 digits (ITU-T E.164); fewer than 5 reach nobody. */
@@ -14,13 +15,9 @@ export const phone: KindWork<'phone'> = {
     const typed = String(raw).trim();
     const grouped = typed.replace(/[\s().\-/]+/g, ' ').trim();
     const digits = grouped.replace(/\D/g, '').length;
-    if (!/^\+?[\d ]+$/.test(grouped))
-      return wrong(`“${typed}” is not a telephone number.`, 'Type it in figures, like +353 1 555 0142.');
+    if (!/^\+?[\d ]+$/.test(grouped)) return wrong(said('answers:notAPhone', { typed }), said('answers:likePhone'));
     if (digits < FEWEST || digits > MOST)
-      return wrong(
-        `This has ${digits} figures; a telephone number has ${FEWEST} to ${MOST}.`,
-        'Check it, with the code of the country or the town.',
-      );
+      return wrong(said('answers:phoneDigits', { digits, fewest: FEWEST, most: MOST }), said('answers:checkPhone'));
     return { state: 'value', value: grouped };
   },
 };

@@ -1,3 +1,4 @@
+import { said, type Words } from '@tolvek/words';
 import { isList } from '../../expression/index.ts';
 import type { FieldValue, ReferenceKind } from '../field.ts';
 import { type Around, EMPTY, isBlank, type KindWork, type NameOf, STORED_APART, STORED_TEXT, wrong } from './kind.ts';
@@ -5,8 +6,9 @@ import { type Around, EMPTY, isBlank, type KindWork, type NameOf, STORED_APART, 
 const isKnown = (id: unknown, { register }: ReferenceKind, { references }: Around): boolean =>
   references.some((each) => each.id === id && each.register === register);
 
-const named = (id: string, { shows }: ReferenceKind, nameOf: NameOf): string =>
-  nameOf(id, shows) ?? 'something unknown here';
+const named = (id: string, { shows }: ReferenceKind, nameOf: NameOf): string => nameOf(id, shows) ?? '?';
+const _called = (id: string, { shows }: ReferenceKind, nameOf: NameOf): Words =>
+  nameOf(id, shows) ?? said('answers:unknownThing');
 
 /**
  * Another request, kept by identity. Whether it is offered with the other answers is for
@@ -17,7 +19,7 @@ export const reference: KindWork<'reference'> = {
     if (isBlank(raw)) return EMPTY;
     return isKnown(raw, type, around)
       ? { state: 'value', value: String(raw) }
-      : wrong('This can’t be chosen here.', 'Look for it again and choose it from the list.');
+      : wrong(said('answers:thingNotOffered'), said('answers:searchAgain'));
   },
   show: (value, type, nameOf) => named(String(value), type, nameOf),
   typed: (value) => String(value),
@@ -36,10 +38,13 @@ export const references: KindWork<'references'> = {
     if (isBlank(raw)) return EMPTY;
     const ids = [...new Set(raw as readonly unknown[])];
     if (!ids.every((id) => isKnown(id, type, around)))
-      return wrong('One of these can’t be chosen here.', 'Take it out, and look for it again.');
+      return wrong(said('answers:oneThingNotOffered'), said('answers:removeAndSearch'));
     const { most = 50 } = type;
     if (ids.length > most)
-      return wrong(`At most ${most} can be chosen; you chose ${ids.length}.`, `Take ${ids.length - most} away.`);
+      return wrong(
+        said('answers:tooManyChosen', { most, chosen: ids.length }),
+        said('answers:removeSome', { n: ids.length - most }),
+      );
     return { state: 'value', value: ids as readonly string[] };
   },
   show: (value, type, nameOf) =>

@@ -1,3 +1,4 @@
+import { said } from '@tolvek/words';
 import { EMPTY, isBlank, type KindWork, TEXT_WORK, wrong } from './kind.ts';
 
 /**
@@ -12,5 +13,5 @@ export const numberWith = (prefix: string, digits: number, count: number): strin
 /** A number the house gives out; nobody types it. */
 export const runningNumber: KindWork<'running-number'> = {
   ...TEXT_WORK,
-  read: (raw) => (isBlank(raw) ? EMPTY : wrong('This number is given out, not typed.', 'Leave it out.')),
+  read: (raw) => (isBlank(raw) ? EMPTY : wrong(said('answers:numberIsGiven'), said('answers:removeIt'))),
 };

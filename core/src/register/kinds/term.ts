@@ -1,4 +1,6 @@
+import { said } from '@tolvek/words';
 import type { FieldValue } from '../field.ts';
+import type { Problem } from '../problem.ts';
 import { type Term, termMeant, termsOffered, type Vocabulary } from '../vocabulary.ts';
 import { type Around, EMPTY, isBlank, type KindWork, type NameOf, STORED_APART, STORED_TEXT, wrong } from './kind.ts';
 
@@ -14,22 +16,21 @@ const named = ({ vocabulary }: TermKind, key: string, nameOf: NameOf): string =>
   nameOf(termAddress(vocabulary, key)) ?? key;
 
 /** What is wrong with a term as an answer, or the term. */
-function meant(
-  type: TermKind,
-  said: unknown,
-  around: Around,
-): Term | { readonly message: string; readonly fix: string } {
+function meant(type: TermKind, given: unknown, around: Around): Term | Pick<Problem, 'message' | 'fix'> {
   const vocabulary = vocabularyOf(type, around);
-  const term = vocabulary && typeof said === 'string' ? termMeant(vocabulary, said) : undefined;
+  const term = vocabulary && typeof given === 'string' ? termMeant(vocabulary, given) : undefined;
   if (!vocabulary || !term)
     return {
-      message: `${typeof said === 'string' && said.length < 60 ? `“${said}”` : 'This'} is not a term of the vocabulary.`,
-      fix: 'Choose one from the list.',
+      message:
+        typeof given === 'string' && given.length < 60
+          ? said('answers:notATerm', { said: given })
+          : said('answers:thisNotATerm'),
+      fix: said('answers:chooseAnOption'),
     };
   if (termsOffered(vocabulary, type.under).some((each) => each.term.key === term.key)) return term;
   return term.retired
-    ? { message: `“${term.label}” is no longer offered.`, fix: 'Choose another from the list.' }
-    : { message: `“${term.label}” is not offered here.`, fix: 'Choose another from the list.' };
+    ? { message: said('answers:optionRetired', { label: term.label }), fix: said('answers:chooseFromList') }
+    : { message: said('answers:termNotOffered', { label: term.label }), fix: said('answers:chooseFromList') };
 }
 
 /**
@@ -58,14 +59,17 @@ export const terms: KindWork<'terms'> = {
   read: (raw, type, around) => {
     if (isBlank(raw)) return EMPTY;
     const keys = new Set<string>();
-    for (const said of raw as readonly unknown[]) {
-      const found = meant(type, said, around);
-      if ('message' in found) return wrong(found.message, 'Take it out, or choose another.');
+    for (const given of raw as readonly unknown[]) {
+      const found = meant(type, given, around);
+      if ('message' in found) return wrong(found.message, said('answers:removeOrChoose'));
       keys.add(found.key);
     }
     const { most = 50 } = type;
     if (keys.size > most)
-      return wrong(`At most ${most} can be chosen; you chose ${keys.size}.`, `Take ${keys.size - most} away.`);
+      return wrong(
+        said('answers:tooManyChosen', { most, chosen: keys.size }),
+        said('answers:removeSome', { n: keys.size - most }),
+      );
     return { state: 'value', value: [...keys] };
   },
   show: (value, type, nameOf) =>

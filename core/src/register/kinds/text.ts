@@ -1,16 +1,14 @@
+import { said } from '@tolvek/words';
 import type { RawAnswer } from '../field.ts';
 import { EMPTY, isBlank, type KindWork, type ReadAnswer, TEXT_WORK, wrong } from './kind.ts';
 
 const read = (raw: RawAnswer, most: number): ReadAnswer => {
   if (isBlank(raw)) return EMPTY;
-  if (typeof raw !== 'string') return wrong('This must be text.', 'Type it as words.');
+  if (typeof raw !== 'string') return wrong(said('answers:mustBeText'), said('answers:typeWords'));
   const value = withoutControls(raw.replace(/\r\n?/g, '\n')).trim().normalize('NFC');
   const length = value.length > most ? [...value].length : 0;
   if (length > most)
-    return wrong(
-      `This is ${length} characters long; there is room for ${most}.`,
-      `Shorten it by ${length - most} characters.`,
-    );
+    return wrong(said('answers:tooLong', { length, most }), said('answers:shortenBy', { n: length - most }));
   return { state: 'value', value };
 };
 
@@ -26,7 +24,7 @@ export const text: KindWork<'text'> = {
   read: (raw, type) => {
     const result = read(raw, type.most ?? 200);
     return result.state === 'value' && String(result.value).includes('\n')
-      ? wrong('This must fit on one line.', 'Take out the line break.')
+      ? wrong(said('answers:oneLine'), said('answers:removeBreak'))
       : result;
   },
 };

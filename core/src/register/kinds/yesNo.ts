@@ -1,3 +1,4 @@
+import { said } from '@tolvek/words';
 import { EMPTY, isBlank, type KindWork, wrong } from './kind.ts';
 
 export const yesNo: KindWork<'yes-no'> = {
@@ -5,9 +6,10 @@ export const yesNo: KindWork<'yes-no'> = {
     if (isBlank(raw)) return EMPTY;
     if (raw === true || raw === 'yes' || raw === 'true') return { state: 'value', value: true };
     if (raw === false || raw === 'no' || raw === 'false') return { state: 'value', value: false };
-    return wrong('This must be yes or no.', 'Choose one of the two.');
+    return wrong(said('answers:mustBeYesNo'), said('answers:chooseOneOfTwo'));
   },
   show: (value) => (value ? 'Yes' : 'No'),
+  say: (value) => said(value ? 'common:yes' : 'common:no'),
   typed: (value) => Boolean(value),
   toExpression: (value) => Boolean(value),
   fromExpression: (value) => (typeof value === 'boolean' ? value : undefined),

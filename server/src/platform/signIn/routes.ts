@@ -1,4 +1,5 @@
 import { setTimeout as pause } from 'node:timers/promises';
+import { refused } from '@tolvek/words';
 import { fromNodeHeaders } from 'better-auth/node';
 import express, { type Request, type Response, Router } from 'express';
 import { z } from 'zod';
@@ -42,8 +43,7 @@ export function signInRoutes(house: House, auth: Auth): Router {
     const given = await turns.take(() =>
       patiently(house, () => signedIn(auth, account, password, fromNodeHeaders(request.headers))),
     );
-    if (!given)
-      throw new Problem(401, 'wrong-password', 'Not signed in', 'The mail address or the password is not right.');
+    if (!given) throw new Problem(401, 'wrong-password', refused('wrongPassword'));
     guard.right(attempt);
     for (const cookie of given.getSetCookie()) response.append('Set-Cookie', cookie);
     const [name, value] = deviceCookie(config, request, account);
@@ -91,8 +91,7 @@ function tooManyTries(forMs: number): Problem {
   return new Problem(
     429,
     'too-many-tries',
-    'Too many wrong tries',
-    `There were too many wrong tries with this account from where you are. Try again in ${minutes === 1 ? 'a minute' : `${minutes} minutes`}, or sign in on a device you used before.`,
+    refused('tooManyTries', { wait: { minutes } }),
     undefined,
     Math.ceil(forMs / 1_000),
   );
@@ -112,8 +111,7 @@ class Turns {
 
   async take<T>(work: () => Promise<T>): Promise<T> {
     if (this.running >= this.atOnce) {
-      if (this.queue.length >= this.waiting)
-        throw new Problem(503, 'busy', 'Many sign in just now', 'Try again in a few seconds.', undefined, 5);
+      if (this.queue.length >= this.waiting) throw new Problem(503, 'busy', refused('busySigningIn'), undefined, 5);
       await new Promise<void>((go) => this.queue.push(go));
     }
     this.running += 1;

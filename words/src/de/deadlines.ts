@@ -1,0 +1,15 @@
+import type { deadlines as english } from '../en/deadlines.ts';
+import type { Same } from '../same.ts';
+
+export const deadlines: Same<typeof english> = {
+  paused: 'Pausiert: Wir brauchen eine Antwort von Ihnen. Siehe „Nachrichten“.',
+  weAreLate: 'Wir sind im Verzug. Wir wollten sie bis {{due, moment}} abschließen.',
+  weAreLateNoDate: 'Wir sind im Verzug.',
+  planned: 'Wir wollen sie bis {{due, moment}} abschließen.',
+  finishedLate: '{{length, length}} verspätet abgeschlossen',
+  finishedInTime: 'rechtzeitig abgeschlossen',
+  pausedLeft: 'pausiert, noch {{length, length}}',
+  overdueNow: 'überfällig seit Dienstschluss',
+  overdue: '{{length, length}} überfällig',
+  left: 'noch {{length, length}}',
+};

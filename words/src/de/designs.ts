@@ -1,0 +1,53 @@
+import type { designs as english } from '../en/designs.ts';
+import type { Same } from '../same.ts';
+
+export const designs: Same<typeof english> = {
+  new: '{{name, capital}} ist neu.',
+  gone: '{{name, capital}} entfällt.',
+  changed: '{{name, capital}} ändert sich.',
+  reordered: '{{name, capital}}: Die Reihenfolge ändert sich.',
+  bothChanged:
+    'Jemand anderes hat inzwischen dasselbe geändert: {{places, and}}. Ihre übrigen Änderungen sind gespeichert. Wählen Sie, welche Fassung gelten soll.',
+  otherFile: 'Diese Datei ist von anderer Art. Wählen Sie eine, die hier exportiert wurde.',
+  newerFile: 'Diese Datei stammt aus einer neueren Fassung von Tolvek. Aktualisieren Sie zuerst Tolvek.',
+  brokenFile: 'Diese Datei ist beschädigt oder von Hand geändert. Exportieren Sie sie noch einmal.',
+  theTitle: 'der Titel',
+  theIntro: 'die Einleitung',
+  theSubject: 'der Name in Listen',
+  theApproval: 'der Genehmigungsweg',
+  theDeadline: 'die Frist',
+  theRouting: 'die Zuordnungstabelle',
+  itsName: 'sein Name',
+  itsOptions: 'seine Optionen oder Grenzen',
+  itsQuestion: 'seine Frage',
+  itsHelp: 'seine Hilfe',
+  itsRequired: 'ob es nötig ist',
+  itsPreset: 'seine Vorgabe',
+  itsFormula: 'seine Formel',
+  settingOf: '„{{name}}“ ({{setting}})',
+  named: '„{{name}}“',
+  theRule: 'die Regel „{{name}}“',
+  theField: 'das Feld „{{name}}“',
+  theStage: 'die Stufe „{{name}}“',
+  theName: 'der Name',
+  thePrefix: 'die Buchstaben, mit denen Nummern beginnen',
+  theHolding: 'ob es Anfragen oder Gegenstände enthält',
+  theFields: 'die Felder',
+  theLeftFields: 'welche Felder entfernt wurden',
+  theStages: 'die Stufen',
+  theAccess: 'der Zugriffsplan',
+  theDesk: 'wer daran arbeitet',
+  theStaying: 'ob Anfragen exportiert werden können',
+  theUnique: 'die Prüfungen auf Doppelte',
+  usualRouting: 'die übliche Zuordnung',
+  usualApproval: 'der übliche Genehmigungsweg',
+  usualDeadline: 'die übliche Frist',
+  theUsual: 'die üblichen Einstellungen',
+  theRegister: 'das Register',
+  noArrivingStage:
+    'Es gibt keine Stufe für neue Anfragen. Fügen Sie eine hinzu, oder nutzen Sie eine stillgelegte wieder.',
+  noDecidingStage:
+    'Es gibt keine Stufe für Anfragen, die auf eine Entscheidung warten. Fügen Sie eine hinzu, oder nutzen Sie eine stillgelegte wieder.',
+  noRefusedStage:
+    'Es gibt keine Stufe für nicht genehmigte Anfragen. Fügen Sie eine hinzu, oder nutzen Sie eine stillgelegte wieder.',
+};

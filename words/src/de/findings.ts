@@ -1,0 +1,140 @@
+import type { findings as english } from '../en/findings.ts';
+import type { Same } from '../same.ts';
+
+export const findings: Same<typeof english> = {
+  limitIsCondition: 'Die Einschränkung muss eine Bedingung sein, die zutrifft oder nicht.',
+  noTitle: 'Das Formular hat keinen Titel. Niemand fände es. Geben Sie einen Titel ein.',
+  noQuestion: 'Das Formular hat noch keine Fragen. Fügen Sie eine Frage hinzu.',
+  nameMissesField: 'Der Name in Listen nutzt „{{field}}“, und dieses Feld gibt es nicht. Nehmen Sie es aus dem Namen.',
+  uniqueMissesField:
+    'Eine Prüfung auf Doppelte nutzt ein Feld, das es nicht gibt. Sie fände nichts. Wählen Sie ein anderes Feld.',
+  optionWithoutRow:
+    '„{{label}}“ hat die Option „{{option}}“, und keine Zeile nennt sie. Solche Anfragen nehmen die letzte Zeile. Fügen Sie eine Zeile hinzu, wenn das falsch ist.',
+  stepStranger:
+    'Der Genehmigungsschritt „{{step}}“ fragt eine Person, die nicht mehr da ist. Niemand könnte entscheiden. Wählen Sie, wer entscheidet.',
+  stepLostGroup:
+    'Der Genehmigungsschritt „{{step}}“ fragt eine Gruppe, die es nicht gibt. Niemand könnte entscheiden. Wählen Sie eine andere Gruppe.',
+  stepTooMany:
+    'Der Genehmigungsschritt „{{step}}“ braucht mehr Genehmigungen, als er Gruppen oder Personen fragt. Anfragen würden ewig warten. Fragen Sie mehr, oder verlangen Sie weniger.',
+  remindTooLong: 'Die Erinnerung liegt mehr als 400 Tage vor der Frist. Wählen Sie eine kürzere Zeit.',
+  fieldTwice: 'Ein Feld steht zweimal im Formular. Entfernen Sie eine der Fragen.',
+  partTwice: 'Zwei Teile haben denselben Schlüssel. Entfernen Sie einen, und fügen Sie ihn neu hinzu.',
+  emptyText: 'Ein Text zwischen Fragen ist leer. Schreiben Sie ihn, oder entfernen Sie ihn.',
+  textMissesField:
+    'Ein Text zwischen Fragen nutzt „{{field}}“, und dieses Feld gibt es nicht. Man würde „…“ lesen. Nehmen Sie es aus dem Text.',
+  questionMissesField:
+    'Eine Frage gehört zu einem Feld, das es nicht gibt. Die Antwort ginge verloren. Entfernen Sie die Frage.',
+  staffPicker:
+    '„{{label}}“ listet Mitarbeitende. Außenstehende sehen diese Frage deshalb nicht. Wählen Sie eine andere Art, wenn sie antworten sollen.',
+  pickerLostGroup:
+    '„{{label}}“ listet Mitglieder einer Gruppe, die es nicht gibt. Niemand wäre wählbar. Wählen Sie eine andere Gruppe.',
+  escalateTooLong: 'Die Leitung erfährt es mehr als 400 Tage nach der Frist. Wählen Sie eine kürzere Zeit.',
+  sectionNoTitle: 'Ein Abschnitt hat keinen Titel. Geben Sie einen ein.',
+  pageNoTitle: 'Eine Seite hat keinen Titel. Geben Sie einen ein.',
+  noLabel: 'Ein Feld hat keinen Namen. Die Liste wäre nicht lesbar. Geben Sie einen Namen ein.',
+  sameLabel: 'Zwei Felder heißen „{{label}}“. In Listen sind sie nicht zu unterscheiden. Benennen Sie eines um.',
+  unusedField:
+    '„{{label}}“ steht nicht im Formular, und nichts nutzt es. Es bliebe immer leer. Fügen Sie eine Frage dazu ein, oder entfernen Sie das Feld.',
+  noOptions: '„{{label}}“ hat keine Optionen. Niemand kann antworten. Fügen Sie eine Option hinzu.',
+  optionNoLabel: 'Eine Option von „{{label}}“ hat keinen Namen. Geben Sie einen ein.',
+  fewLevels: 'Die Skala von „{{label}}“ hat weniger als zwei Stufen. Fügen Sie eine hinzu.',
+  levelsNotRising:
+    'Die Stufen von „{{label}}“ steigen nicht an und lassen sich nicht vergleichen. Ändern Sie die Reihenfolge.',
+  lowestAboveHighest:
+    '„{{label}}“: Der kleinste Wert liegt über dem größten. Keine Antwort ist möglich. Korrigieren Sie einen davon.',
+  linesAskNothing: 'Die Zeilen von „{{label}}“ haben keine Spalte zum Ausfüllen. Fügen Sie eine Spalte hinzu.',
+  columnNoLabel: 'Eine Spalte von „{{label}}“ hat keinen Namen. Geben Sie einen ein.',
+  'notAskable.desk-only': '„{{label}}“ ist intern und kann nicht im Formular stehen. Entfernen Sie die Frage.',
+  'notAskable.computed': '„{{label}}“ wird berechnet und kann nicht im Formular stehen. Entfernen Sie die Frage.',
+  'notAskable.given':
+    '„{{label}}“ wird automatisch vergeben und kann nicht im Formular stehen. Entfernen Sie die Frage.',
+  'notAskable.carried':
+    '„{{label}}“ kommt aus einem anderen Register und kann nicht im Formular stehen. Entfernen Sie die Frage.',
+  aColumn: 'eine Spalte',
+  columnOf: '{{field}}, {{column}}',
+  defaultOf: 'Vorgabe von {{label}}',
+  formulaWrong: '„{{label}}“: {{message}}',
+  computedAs:
+    '„{{label}}“ wird als {{gives}} berechnet, das Feld ist aber {{wants}}. Ändern Sie die Formel oder die Art des Feldes.',
+  presetWrong: 'Die Vorgabe von „{{label}}“ ist nicht möglich: {{message}} {{fix}}',
+  presetLostField: 'Die Vorgabe von „{{label}}“ ist ein Feld, das es nicht gibt. Wählen Sie eine andere.',
+  presetOtherField: 'Die Vorgabe von „{{label}}“ ist „{{other}}“, ein Feld anderer Art. Wählen Sie eine andere.',
+  'presetOther.today':
+    'Die Vorgabe von „{{label}}“ ist ein Tag und passt nicht zu dieser Art Feld. Wählen Sie eine andere.',
+  'presetOther.now':
+    'Die Vorgabe von „{{label}}“ ist ein Zeitpunkt und passt nicht zu dieser Art Feld. Wählen Sie eine andere.',
+  'presetOther.me':
+    'Die Vorgabe von „{{label}}“ ist eine Person und passt nicht zu dieser Art Feld. Wählen Sie eine andere.',
+  'presetOther.department':
+    'Die Vorgabe von „{{label}}“ ist ein Teamname und passt nicht zu dieser Art Feld. Wählen Sie eine andere.',
+  lostVocabulary: '„{{label}}“ nutzt ein Vokabular, das es nicht gibt. Niemand könnte antworten. Wählen Sie eines.',
+  lostBranch:
+    '„{{label}}“ nutzt einen Teil von „{{vocabulary}}“, den es nicht gibt. Niemand könnte antworten. Wählen Sie einen anderen.',
+  numberNeedsPrefix: 'Die laufende Nummer „{{label}}“ hat nichts vor den Ziffern. Geben Sie etwas wie SA- ein.',
+  numberIsGiven:
+    '„{{label}}“ ist eine laufende Nummer und wird automatisch vergeben. Sie lässt sich nicht ausfüllen. Ändern Sie die Herkunft.',
+  onlyNumbersGiven:
+    '„{{label}}“ wird automatisch vergeben, das geht nur mit laufenden Nummern. Ändern Sie die Herkunft.',
+  lostRegister: '„{{label}}“ verweist auf ein Register, das es nicht gibt. Niemand könnte antworten. Wählen Sie eines.',
+  showsLostField: '„{{label}}“ zeigt ein Feld, das „{{register}}“ nicht hat. Entfernen Sie es.',
+  showsOnlyNumbers:
+    '„{{label}}“ zeigt nur die Nummern von „{{register}}“. Man erkennt sie nicht. Wählen Sie Felder, die man kennt.',
+  offerWrong: '„{{label}}“, Einschränkung der Liste: {{message}}',
+  carriedLostReference:
+    '„{{label}}“ kommt von einem Verweis, den es nicht gibt. Es bliebe leer. Wählen Sie einen anderen.',
+  carriedLostField:
+    '„{{label}}“ kommt aus einem Feld, das „{{register}}“ nicht hat. Es bliebe leer. Wählen Sie ein anderes.',
+  carriedOtherKind: '„{{label}}“ kommt aus „{{source}}“, einem Feld anderer Art. Wählen Sie eines derselben Art.',
+  wouldShow:
+    '„{{label}}“ würde „{{field}}“ zeigen. Der Zugriffsplan von „{{register}}“ verbirgt das vor einigen. Entfernen Sie es.',
+  wouldTest:
+    '„{{label}}“ ist durch „{{field}}“ eingeschränkt. Der Zugriffsplan von „{{register}}“ verbirgt das vor einigen. Nehmen Sie es aus der Einschränkung.',
+  outsideSearch:
+    '„{{label}}“: Außenstehende können „{{register}}“ nach {{fields, and}} durchsuchen. Schränken Sie die Liste ein, wenn sie das nicht sollen.',
+  byNumber: 'Nummer',
+  ruleRetired:
+    'Die Regel „{{rule}}“ prüft auf „{{option}}“ bei „{{field}}“. Das kann niemand mehr wählen. Nehmen Sie es aus der Bedingung.',
+  rowRetired:
+    'Zeile {{row}} prüft auf „{{option}}“ bei „{{field}}“. Das kann niemand mehr wählen. Ändern Sie die Zelle.',
+  ruleIdle: 'Die Regel „{{rule}}“ tut noch nichts. Fügen Sie eine Aktion hinzu, oder entfernen Sie die Regel.',
+  ruleOnlyFills: 'Die Regel „{{rule}}“ füllt nur ein Feld aus. Eine Vorgabe tut dasselbe, und man kann sie ändern.',
+  ruleWrong: 'Die Regel „{{rule}}“: {{message}}',
+  ruleAlwaysElse:
+    'Die Bedingung der Regel „{{rule}}“ trifft immer zu, „sonst“ tritt also nie ein. Ändern Sie die Bedingung, oder entfernen Sie diesen Teil.',
+  ruleAlwaysShow:
+    'Die Bedingung der Regel „{{rule}}“ trifft immer zu, ihre Fragen erscheinen also immer. Entfernen Sie die Regel.',
+  ruleNeverThen: 'Die Bedingung der Regel „{{rule}}“ trifft nie zu, nur „sonst“ tritt ein. Ändern Sie die Bedingung.',
+  ruleNever:
+    'Die Bedingung der Regel „{{rule}}“ trifft nie zu, die Regel tut also nichts. Ändern Sie die Bedingung, oder entfernen Sie die Regel.',
+  neverShown:
+    '„{{label}}“ erscheint nie, weil keine Regel zutreffen kann, die es zeigt. Ändern Sie eine Bedingung, oder nehmen Sie es aus dem Formular.',
+  rulesContradict:
+    'Die Regeln „{{first}}“ und „{{second}}“ widersprechen sich bei „{{label}}“, wenn beide zutreffen. Es gilt „{{later}}“, weil sie später steht. Ändern Sie eine, wenn das falsch ist.',
+  rulesNotCompared:
+    '„{{first}}“ und die {{count}} Regeln danach wurden nicht auf Widersprüche geprüft. Es sind zu viele Fälle. Vereinfachen Sie die Bedingungen, oder teilen Sie das Formular.',
+  ruleOffersRetired:
+    'Die Regel „{{rule}}“ bietet bei „{{label}}“ Optionen an, die niemand mehr wählen kann. Nehmen Sie sie aus der Regel.',
+  aText: 'Ein Text',
+  circleSelf: '„{{label}}“ hängt von sich selbst ab und hat keinen klaren Wert. Ändern Sie eine der Regeln.',
+  circle:
+    'Diese Felder hängen voneinander ab und haben keinen klaren Wert: {{labels, names}}. Ändern Sie eine der Regeln.',
+  'rule.partGone':
+    'Die Regel „{{rule}}“ zeigt oder verbirgt einen Teil, der nicht im Formular steht. Nehmen Sie ihn aus der Regel.',
+  'rule.fieldGone': 'Die Regel „{{rule}}“ nutzt ein Feld, das es nicht gibt. Nehmen Sie es aus der Regel.',
+  'rule.requiresUnasked':
+    'Die Regel „{{rule}}“ verlangt „{{label}}“, das nicht im Formular steht. Niemand könnte senden. Nehmen Sie es aus der Regel.',
+  'rule.limitsNoOptions':
+    'Die Regel „{{rule}}“ schränkt Optionen eines Feldes ein, das keine hat. Entfernen Sie diese Aktion.',
+  'rule.leavesNothing':
+    'Die Regel „{{rule}}“ lässt bei „{{label}}“ keine Option übrig. Niemand könnte antworten. Wählen Sie eine Option.',
+  'rule.warnsEmpty': 'Die Regel „{{rule}}“ warnt ohne Text. Schreiben Sie den Text.',
+  'rule.refusesEmpty': 'Die Regel „{{rule}}“ lehnt ohne Text ab. Niemand wüsste, warum. Schreiben Sie den Text.',
+  'rule.saysNowhere':
+    'Die Regel „{{rule}}“ zeigt ihren Text bei einem Feld, das es nicht gibt. Wählen Sie einen anderen Ort.',
+  'rule.jumpsNowhere':
+    'Die Regel „{{rule}}“ springt von oder zu einer Seite, die es im Formular nicht gibt. Wählen Sie eine andere Seite.',
+  'rule.setsComputed': 'Die Regel „{{rule}}“ setzt „{{label}}“, das berechnet wird. Entfernen Sie diese Aktion.',
+  'rule.setsWrong': 'Die Regel „{{rule}}“ setzt „{{label}}“: {{message}}',
+  'rule.setsOther':
+    'Die Regel „{{rule}}“ setzt „{{label}}“ auf {{gives}}, das Feld ist aber {{wants}}. Ändern Sie den Wert.',
+};

@@ -1,0 +1,9 @@
+/** What the Floor says besides. */
+export { access } from './access.ts';
+export { floor } from './floor.ts';
+export { history } from './history.ts';
+export { mailroom } from './mailroom.ts';
+export { moves } from './moves.ts';
+export { priorities } from './priorities.ts';
+export { things } from './things.ts';
+export { wire } from './wire.ts';

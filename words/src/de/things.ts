@@ -1,0 +1,30 @@
+import type { things as english } from '../en/things.ts';
+import type { Same } from '../same.ts';
+
+export const things: Same<typeof english> = {
+  request: 'Diese Anfrage',
+  register: 'Dieses Register',
+  vocabulary: 'Dieses Vokabular',
+  state: 'Dieser frühere Stand',
+  form: 'Dieses Formular',
+  formOfDoor: 'Das Formular dieser Tür',
+  file: 'Diese Datei',
+  page: 'Diese Seite',
+  release: 'Diese Ausgabe',
+  person: 'Diese Person',
+  mailroom: 'Die Poststelle',
+  email: 'Diese E-Mail',
+  allowance: 'Diese Erlaubnis',
+  work: 'Dieser Vorgang',
+  ruleRun: 'Diese Anwendung einer Regel',
+  rule: 'Diese Regel',
+  field: 'Dieses Feld',
+  door: 'Diese Tür',
+  formAddress: 'Dieses Formular',
+  calendar: 'Dieser Kalender',
+  protectingRule: 'Eine Regel, die dieses Feld schützt',
+  reference: 'Dieser Verweis',
+  question: 'Diese Frage',
+  fileQuestion: 'Diese Frage nach Dateien',
+  demoClock: 'Die Uhr der Demo',
+};

@@ -1,0 +1,18 @@
+export const access = {
+  madeFrom: 'It is made from “{{source}}”: {{rule}}',
+  computedReadOnly: 'A computed field can be read, not changed',
+  numberStays: 'A running number does not change',
+  carriedReadOnly: 'A carried value is changed where it comes from',
+  deskDefault: 'Staff of the desk work with every field unless a rule says otherwise',
+  onlyDeskAndRequester: 'Only the desk and the requester see a request',
+  requestersReadAnswers: 'Requesters read their own answers',
+  requestersReadComputed: 'Requesters read what is computed from their answers',
+  requestersReadNumbers: 'Requesters read the running numbers of their requests',
+  requestersReadCarried: 'Requesters read the carried values of what they chose',
+  staffOnlyHidden: 'Staff-only fields are hidden from requesters',
+  broughtBy: 'It is carried over by “{{source}}”: {{rule}}',
+  computedFrom: 'It is computed from “{{source}}”: {{rule}}',
+  closedAtSource: 'It is carried over from a place that is closed now',
+  noField: 'There is no such field here',
+  notInEmails: 'What is hidden from some staff of the desk is not in emails',
+} as const;

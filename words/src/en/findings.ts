@@ -1,0 +1,126 @@
+export const findings = {
+  limitIsCondition: 'The limit must be a condition that is true or not true.',
+  noTitle: 'The form has no title. People would not find it. Enter a title.',
+  noQuestion: 'The form has no questions yet. Add a question.',
+  nameMissesField: 'The name in lists uses “{{field}}”, and this field does not exist. Remove it from the name.',
+  uniqueMissesField: 'A duplicate check uses a field that does not exist. It would find nothing. Choose another field.',
+  optionWithoutRow:
+    '“{{label}}” has the option “{{option}}”, and no row mentions it. Such requests use the last row. Add a row if that is wrong.',
+  stepStranger:
+    'The approval step “{{step}}” asks a person who is no longer here. Nobody could decide. Choose who decides.',
+  stepLostGroup:
+    'The approval step “{{step}}” asks a group that does not exist. Nobody could decide. Choose another group.',
+  stepTooMany:
+    'The approval step “{{step}}” needs more approvals than it asks groups or people. Requests would wait forever. Ask more, or need fewer.',
+  remindTooLong: 'The reminder is more than 400 days before the due date. Choose a shorter time.',
+  fieldTwice: 'A field is on the form twice. Remove one of the questions.',
+  partTwice: 'Two parts have the same key. Remove one and add it again.',
+  emptyText: 'A text between questions is empty. Write it, or remove it.',
+  textMissesField:
+    'A text between questions uses “{{field}}”, and this field does not exist. People would read “…”. Remove it from the text.',
+  questionMissesField:
+    'A question is about a field that does not exist. Its answer would be lost. Remove the question.',
+  staffPicker:
+    '“{{label}}” lists staff, so people from outside will not see this question. Use another kind if they should answer it.',
+  pickerLostGroup:
+    '“{{label}}” lists the members of a group that does not exist. Nobody could be chosen. Choose another group.',
+  escalateTooLong: 'The leads are told more than 400 days after the due date. Choose a shorter time.',
+  sectionNoTitle: 'A section has no title. Enter one.',
+  pageNoTitle: 'A page has no title. Enter one.',
+  noLabel: 'A field has no name. People could not read the list. Enter a name.',
+  sameLabel: 'Two fields have the name “{{label}}”. People cannot tell them apart in lists. Rename one.',
+  unusedField:
+    '“{{label}}” is not on the form, and nothing else uses it. It would always be empty. Add a question for it, or remove the field.',
+  noOptions: '“{{label}}” has no options, so nobody can answer it. Add an option.',
+  optionNoLabel: 'An option of “{{label}}” has no name. Enter one.',
+  fewLevels: 'The scale of “{{label}}” has fewer than two levels. Add one.',
+  levelsNotRising:
+    'The levels of “{{label}}” do not rise from one to the next, so they cannot be compared. Change their order.',
+  lowestAboveHighest:
+    '“{{label}}”: the lowest value is above the highest, so no answer is possible. Correct one of them.',
+  linesAskNothing: 'The lines of “{{label}}” have no column to fill in. Add a column.',
+  columnNoLabel: 'A column of “{{label}}” has no name. Enter one.',
+  'notAskable.desk-only': '“{{label}}” is staff-only, so it cannot be on the form. Remove the question.',
+  'notAskable.computed': '“{{label}}” is computed, so it cannot be on the form. Remove the question.',
+  'notAskable.given': '“{{label}}” is given automatically, so it cannot be on the form. Remove the question.',
+  'notAskable.carried': '“{{label}}” comes from another register, so it cannot be on the form. Remove the question.',
+  aColumn: 'a column',
+  columnOf: '{{field}}, {{column}}',
+  defaultOf: 'Default of {{label}}',
+  formulaWrong: '“{{label}}”: {{message}}',
+  computedAs:
+    '“{{label}}” is computed as {{gives}}, but the field has {{wants}}. Change the formula, or the kind of the field.',
+  presetWrong: 'The default of “{{label}}” is not possible: {{message}} {{fix}}',
+  presetLostField: 'The default of “{{label}}” is a field that does not exist. Choose another default.',
+  presetOtherField: 'The default of “{{label}}” is “{{other}}”, which is of another kind. Choose another default.',
+  'presetOther.today':
+    'The default of “{{label}}” is a day, which does not fit this kind of field. Choose another default.',
+  'presetOther.now':
+    'The default of “{{label}}” is a date and time, which does not fit this kind of field. Choose another default.',
+  'presetOther.me':
+    'The default of “{{label}}” is a person, which does not fit this kind of field. Choose another default.',
+  'presetOther.department':
+    'The default of “{{label}}” is the name of a team, which does not fit this kind of field. Choose another default.',
+  lostVocabulary: '“{{label}}” uses a vocabulary that does not exist. Nobody could answer. Choose one.',
+  lostBranch:
+    '“{{label}}” uses a part of “{{vocabulary}}” that does not exist. Nobody could answer. Choose another part.',
+  numberNeedsPrefix: 'The running number “{{label}}” has nothing before its digits. Enter something like SA-.',
+  numberIsGiven: '“{{label}}” is a running number and given automatically. It cannot be filled in. Change its source.',
+  onlyNumbersGiven: '“{{label}}” is given automatically, and only running numbers can be. Change its source.',
+  lostRegister: '“{{label}}” refers to a register that does not exist. Nobody could answer. Choose one.',
+  showsLostField: '“{{label}}” shows a field that “{{register}}” does not have. Remove it.',
+  showsOnlyNumbers:
+    '“{{label}}” shows only the numbers of “{{register}}”. People would not recognise them. Choose the fields they know.',
+  offerWrong: '“{{label}}”, limit of the list: {{message}}',
+  carriedLostReference:
+    '“{{label}}” comes from a reference that does not exist. It would stay empty. Choose another reference.',
+  carriedLostField:
+    '“{{label}}” comes from a field that “{{register}}” does not have. It would stay empty. Choose another field.',
+  carriedOtherKind: '“{{label}}” comes from “{{source}}”, which is of another kind. Choose a field of the same kind.',
+  wouldShow:
+    '“{{label}}” would show “{{field}}”, and the access plan of “{{register}}” hides that from some people. Remove it.',
+  wouldTest:
+    '“{{label}}” is limited by “{{field}}”, and the access plan of “{{register}}” hides that from some people. Remove it from the limit.',
+  outsideSearch:
+    '“{{label}}”: people from outside can search “{{register}}” by {{fields, and}}. Limit the list if they should not.',
+  byNumber: 'number',
+  ruleRetired:
+    'The rule “{{rule}}” tests for “{{option}}” of “{{field}}”, which nobody can choose any more. Remove it from the condition.',
+  rowRetired: 'Row {{row}} tests for “{{option}}” of “{{field}}”, which nobody can choose any more. Change the cell.',
+  ruleIdle: 'The rule “{{rule}}” does nothing yet. Add an action, or remove the rule.',
+  ruleOnlyFills: 'The rule “{{rule}}” only fills in a field. A default does the same, and people can change it.',
+  ruleWrong: 'The rule “{{rule}}”: {{message}}',
+  ruleAlwaysElse:
+    'The condition of the rule “{{rule}}” is always true, so its “otherwise” never happens. Change the condition, or remove that part.',
+  ruleAlwaysShow:
+    'The condition of the rule “{{rule}}” is always true, so its questions are always shown. Remove the rule.',
+  ruleNeverThen:
+    'The condition of the rule “{{rule}}” is never true, so only its “otherwise” happens. Change the condition.',
+  ruleNever:
+    'The condition of the rule “{{rule}}” is never true, so the rule does nothing. Change the condition, or remove the rule.',
+  neverShown:
+    '“{{label}}” is never shown, because no rule that shows it can be true. Change a condition, or remove it from the form.',
+  rulesContradict:
+    'The rules “{{first}}” and “{{second}}” contradict each other about “{{label}}” when both are true. “{{later}}” counts, because it is later. Change one if that is wrong.',
+  rulesNotCompared:
+    '“{{first}}” and the {{count}} rules after it were not checked for contradictions. There are too many cases. Make their conditions simpler, or split the form.',
+  ruleOffersRetired:
+    'The rule “{{rule}}” offers options of “{{label}}” that nobody can choose any more. Remove them from the rule.',
+  aText: 'A text',
+  circleSelf: '“{{label}}” depends on itself, so it has no clear value. Change one of the rules.',
+  circle: 'These fields depend on each other, so they have no clear value: {{labels, names}}. Change one of the rules.',
+  'rule.partGone': 'The rule “{{rule}}” shows or hides a part that is not on the form. Remove it from the rule.',
+  'rule.fieldGone': 'The rule “{{rule}}” uses a field that does not exist. Remove it from the rule.',
+  'rule.requiresUnasked':
+    'The rule “{{rule}}” requires “{{label}}”, which is not on the form. Nobody could send it. Remove it from the rule.',
+  'rule.limitsNoOptions': 'The rule “{{rule}}” limits the options of a field that has none. Remove this action.',
+  'rule.leavesNothing':
+    'The rule “{{rule}}” leaves no option of “{{label}}”, so nobody could answer. Choose an option.',
+  'rule.warnsEmpty': 'The rule “{{rule}}” warns without a text. Write the text.',
+  'rule.refusesEmpty': 'The rule “{{rule}}” refuses without a text. People would not know why. Write the text.',
+  'rule.saysNowhere': 'The rule “{{rule}}” shows its text at a field that does not exist. Choose another place.',
+  'rule.jumpsNowhere': 'The rule “{{rule}}” goes from or to a page that is not on the form. Choose another page.',
+  'rule.setsComputed': 'The rule “{{rule}}” sets “{{label}}”, which is computed. Remove this action.',
+  'rule.setsWrong': 'The rule “{{rule}}” sets “{{label}}”: {{message}}',
+  'rule.setsOther': 'The rule “{{rule}}” sets “{{label}}” to {{gives}}, but the field has {{wants}}. Change the value.',
+} as const;

@@ -1,0 +1,14 @@
+export const flows = {
+  tooManyKinds:
+    'The access plan separates too many kinds of people. We cannot check what the form reveals. Use fewer groups in its rules.',
+  tellsValue:
+    '{{place}} This reveals the value of “{{field}}” to {{who}}, who may not read it. Remove it there, or permit it on purpose.',
+  tellsSomething:
+    '{{place}} This reveals something about “{{field}}” to {{who}}, who may not read it. Remove it there, or permit it on purpose.',
+  readBy: '“{{field}}” is read by {{who}}.',
+  toldChanging: 'Everyone who changes “{{field}}” sees it, including {{who}}.',
+  routingTells: 'Team, stage and due date show which row was used, also to {{who}}.',
+  toldChangers: 'Everyone who changes something sees it, including {{who}}.',
+  toldRequesters: 'Every requester sees it, including {{who}}.',
+  shownTo: 'It is shown to {{who}}.',
+} as const;

@@ -1,0 +1,10 @@
+/** What every page may say, and what a requester reads. */
+export { answers } from './answers.ts';
+export { common } from './common.ts';
+export { deadlines } from './deadlines.ts';
+export { desk } from './desk.ts';
+export { doors } from './doors.ts';
+export { hops } from './hops.ts';
+export { people } from './people.ts';
+export { refusals } from './refusals.ts';
+export { values } from './values.ts';

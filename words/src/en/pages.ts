@@ -1,0 +1,9 @@
+export const pages = {
+  questions: 'Questions',
+  rules: 'Rules',
+  routing: 'Routing',
+  approval: 'Approval and deadline',
+  access: 'Access',
+  doors: 'Doors and releases',
+  inOut: 'Import and export',
+} as const;

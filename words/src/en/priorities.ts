@@ -1,0 +1,5 @@
+export const priorities = {
+  high: 'high',
+  normal: 'normal',
+  low: 'low',
+} as const;

@@ -1,0 +1,15 @@
+export const stages = {
+  arrived: 'Arrived',
+  arrivedPublic: 'We received it',
+  deciding: 'Waiting for approval',
+  decidingPublic: 'Waiting for approval',
+  inHand: 'In progress',
+  waiting: 'Waiting for the requester',
+  waitingPublic: 'We need your answer',
+  done: 'Finished',
+  refused: 'Not approved',
+  inUse: 'In use',
+  resting: 'Not in use at the moment',
+  notAdded: 'Not added',
+  gone: 'Out of use',
+} as const;
