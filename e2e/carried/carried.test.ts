@@ -14,7 +14,7 @@ const EMPTY_OF_THINGS = ['team', 'due'];
 type Body = any;
 
 /** Routes that came later. */
-const SINCE_THEN = ['register', 'doubles', 'calendar', 'doorDesign', 'job'];
+const SINCE_THEN = ['register', 'doubles', 'calendar', 'doorDesign', 'job', 'sentState'];
 
 /**
  * The data of each release, opened by the code of today: everybody reads what they read then, by

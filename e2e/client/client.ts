@@ -45,7 +45,7 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   const sheet = await staff.GET('/api/requests/{number}', path({ number: known.number }));
   note('sheet', sheet);
   // What is answered is known to the compiler: reasons hold reasons.
-  const reasons: readonly string[] =
+  const reasons: readonly unknown[] =
     sheet.data?.routing?.rows.flatMap((row) => row.cells.flatMap((cell) => cell.parts.map((part) => part.words))) ?? [];
   const fields: readonly string[] = sheet.data?.values.fields.map((field) => field.label) ?? [];
   if (fields.length + reasons.length === 0) throw new Error('The sheet tells nothing.');

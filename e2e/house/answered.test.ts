@@ -26,7 +26,7 @@ describe('what waits for its requester', () => {
     await move(number, 'papers');
     await priya.call('advanceClock', { body: { minutes: 120 } });
     expect((await priya.call('myRequest', { params: { number } })).body.promise).toBe(
-      'it goes on when you have answered',
+      'Paused: we need an answer from you. See “Messages”.',
     );
     expect((await ilse.sheet(number)).fuse.state).toBe('paused');
     expect((await answer(number, 'Here they are.')).status).toBe(200);

@@ -82,7 +82,7 @@ describe('what can’t be taken is refused clearly, and nothing is stored halfwa
     const atDoor = await stranger.submit('visit', VISIT, { contact: CONTACT });
     const late = await stranger.call('confirm', { params: { token } });
     for (const answer of [atDoor, late])
-      expect([answer.status, answer.body.detail]).toEqual([409, 'Closed for the open day. Ask again on Monday.']);
+      expect([answer.status, answer.body.title]).toEqual([409, 'Closed for the open day. Ask again on Monday.']);
     expect(stored()).toBe(before);
     await maren.call('setDoor', { params: { slug: 'visit' }, body: { open: true, closedMessage: '' } });
     expect((await stranger.call('confirm', { params: { token } })).status).toBe(200);
@@ -130,9 +130,9 @@ describe('what can’t be taken is refused clearly, and nothing is stored halfwa
     const kasper = { name: 'Kasper Lund-Weir', email: 'kasper.lund.weir@merrow.example' };
     await stranger.submit('visit', { ...VISIT, arrival: '2026-12-09', departure: '2026-12-09' }, { contact: kasper });
     const refused = await stranger.call('confirm', { params: { token: await desk.tokenFor(kasper.email, 'confirm') } });
-    expect([refused.status, refused.body.detail]).toEqual([
+    expect([refused.status, refused.body.title]).toEqual([
       403,
-      expect.stringContaining('can’t be taken from this address'),
+      expect.stringContaining('cannot accept new requests from this email address'),
     ]);
   });
 
@@ -217,10 +217,10 @@ describe('deciding', () => {
       headers: key(),
       body: { verdict: 'approve', comment: '', seen: await tomas.seen(own) },
     });
-    expect([self.status, self.body.detail]).toEqual([403, expect.stringContaining('Nobody decides their own request')]);
+    expect([self.status, self.body.title]).toEqual([403, 'Nobody can decide their own request.']);
     expect(
       (await desk.letters()).some(
-        (letter) => letter.to.includes('tomas') && letter.subject.includes(`${own} · Please decide`),
+        (letter) => letter.to.includes('tomas') && /^.* asks for your approval: /.test(letter.subject) && letter.subject.includes(own),
       ),
     ).toBe(false);
 
@@ -282,11 +282,11 @@ describe('time', () => {
       (await desk.letters()).filter((letter) => letter.subject.includes(number) && letter.subject.includes(words))
         .length;
     await stranger.call('advanceClock', { body: { minutes: 20 * 24 * 60 } });
-    const reminded = await told('left:');
+    const reminded = await told('Due in');
     expect(reminded).toBeGreaterThan(0);
-    expect(await told('Late:')).toBeGreaterThan(0);
+    expect(await told('Overdue:')).toBeGreaterThan(0);
     await stranger.call('advanceClock', { body: { minutes: 20 * 24 * 60 } });
-    expect(await told('left:')).toBe(reminded);
+    expect(await told('Due in')).toBe(reminded);
 
     const paused = (
       await priya.submit('come-on-site', { ...VISIT, arrival: '2027-03-20', departure: '2027-03-21' }, { release: 2 })

@@ -66,10 +66,10 @@ const decision = async (number: string) => {
 /** Who was asked to decide on a request, by letter. */
 const askedFor = async (number: string): Promise<readonly string[]> => {
   const letters = (await desk.letters()).filter(
-    ({ text }) => text.includes('/decide/') && text.includes('your decision'),
+    ({ text }) => text.includes('/decide/') && text.includes('Please approve or refuse this request'),
   );
   const { request } = roundOf(number);
-  return letters.filter(({ subject }) => subject.startsWith(`${request} `)).map(({ to }) => to);
+  return letters.filter(({ subject }) => subject.includes(`(${request})`)).map(({ to }) => to);
 };
 function roundOf(number: string) {
   const { db } = desk.running.house;
@@ -139,7 +139,7 @@ describe('a decision of several', () => {
     const late = await (await desk.as('')).call('decisionLink', { params: { token: link } });
     expect([late.status, late.body.detail]).toEqual([
       410,
-      'Somebody has decided this already: it was refused. Nothing is left to do.',
+      'This request was already refused.',
     ]);
     expect((await decide(tomas, number, 'approve')).status).toBe(409);
   });
@@ -178,7 +178,7 @@ describe('a decision of several', () => {
       );
     const stranger = await save('nobody', version);
     expect(stranger.findings.map(({ message }: { message: string }) => message)).toContain(
-      'The approval step “Edda” asks somebody who is not here, or not any more. Choose who decides.',
+      'The approval step “Edda” asks a person who is no longer here. Nobody could decide. Choose who decides.',
     );
     const saved = await save(edda.id, stranger.version);
     const headers = { 'If-Match': `"${saved.version}"` };

@@ -7,6 +7,7 @@ import type { AccessPlan } from '@tolvek/core/access';
 import { addressOf, DEMO_NOW, demoConfig, deskCalendar, seed } from '@tolvek/demo';
 import { type Config, changeRegister, DEMO_PASSWORD, type Running, registerByKey, start } from '@tolvek/server';
 import { designs, jobs, letters, people, requests } from '@tolvek/server/schema';
+import { english } from '@tolvek/words/english';
 import { and, asc, eq } from 'drizzle-orm';
 
 export interface Answer {
@@ -203,7 +204,8 @@ export class Caller {
     });
     const text = await response.text();
     const body = text ? JSON.parse(text) : null;
-    const answer: Answer = { route: name, who: this.who, status: response.status, text, body };
+    // As a page says it to somebody who reads English.
+    const answer: Answer = { route: name, who: this.who, status: response.status, text, body: english(body) };
     // A property too many, at any depth, would be dropped.
     if (response.ok)
       assert.deepStrictEqual(route.answer.parse(body), body, `${name} answers what its schema doesn’t say`);

@@ -49,9 +49,9 @@ describe('a door', () => {
     ]);
     ok(await oskar.submit('come-on-site', VISIT));
     const refused = await priya.submit('come-on-site', VISIT);
-    expect([refused.status, refused.body.detail]).toEqual([403, expect.stringContaining('meant for others')]);
+    expect([refused.status, refused.body.title]).toEqual([403, 'This form is for other people.']);
     const page = ok(await priya.call('door', { params: { slug: 'come-on-site' } }));
-    expect([page.form, page.refusal]).toEqual([null, expect.stringContaining('meant for others')]);
+    expect([page.form, page.refusal]).toEqual([null, 'This form is for other people.']);
     expect(
       (await priya.call('checkAnswers', { params: { slug: 'come-on-site' }, body: { answers: VISIT } })).status,
     ).toBe(403);
@@ -64,7 +64,7 @@ describe('a door', () => {
     // Both have asked once today.
     ok(await oskar.submit('come-on-site', VISIT));
     const third = await oskar.submit('come-on-site', VISIT);
-    expect([third.status, third.body.detail]).toEqual([409, expect.stringContaining('2 requests for today')]);
+    expect([third.status, third.body.title]).toEqual([409, expect.stringContaining('2 requests a day')]);
     ok(await priya.submit('come-on-site', VISIT));
     await stranger.call('advanceClock', { body: { minutes: 24 * 60 } });
     ok(await oskar.submit('come-on-site', VISIT));
@@ -90,7 +90,7 @@ describe('a door', () => {
     }
     ok(await stranger.call('confirm', { params: { token: sent[0] ?? '' } }));
     const second = await stranger.call('confirm', { params: { token: sent[1] ?? '' } });
-    expect([second.status, second.body.detail]).toEqual([409, expect.stringContaining('one request')]);
+    expect([second.status, second.body.title]).toEqual([409, expect.stringContaining('accepts 1 request.')]);
     ok(await set('visit', { limits: [] }));
     ok(await stranger.call('confirm', { params: { token: sent[1] ?? '' } }));
   });

@@ -1,3 +1,4 @@
+import { english } from '@tolvek/words/english';
 import { readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { uploads } from '@tolvek/server/schema';
@@ -55,12 +56,12 @@ describe('files sent along', () => {
     const stolen = await priya.submit('permit', { what: 'Again', papers: [pdf.body.ref] });
     expect(stolen.body.problems[0]).toMatchObject({
       field: 'papers',
-      message: 'One of these files is not here any more.',
+      message: 'One of these files is no longer here.',
     });
   });
 
   it.each<[string, string, Buffer, string]>([
-    ['a picture called a document', 'plan.pdf', PNG, '“plan.pdf” is not what its name says: its content is image/png.'],
+    ['a picture called a document', 'plan.pdf', PNG, '“plan.pdf” is not what its name says'],
     [
       'a program called a picture',
       'pier.png',
@@ -68,12 +69,12 @@ describe('files sent along', () => {
       '“pier.png” is not what its name says',
     ],
     ['bytes called text', 'notes.txt', Buffer.from([0, 1, 2, 3, 0, 255]), '“notes.txt” is not what its name says'],
-    ['a kind that is not taken', 'setup.exe', Buffer.from('MZ'), 'is not of a kind that is taken here.'],
+    ['a kind that is not taken', 'setup.exe', Buffer.from('MZ'), 'is of a kind that we cannot accept here.'],
     ['nothing at all', 'empty.csv', Buffer.alloc(0), '“empty.csv” is empty.'],
   ])('%s is refused, and nothing is kept of it', async (_, name, bytes, message) => {
     const [rows, files] = [kept(), onDisk()];
     const answer = await upload(priya, name, bytes);
-    expect([answer.status, answer.body.problems[0].message]).toEqual([422, expect.stringContaining(message)]);
+    expect([answer.status, english(answer.body.problems[0].message)]).toEqual([422, expect.stringContaining(message)]);
     expect([kept(), onDisk()]).toEqual([rows, files]);
   });
 

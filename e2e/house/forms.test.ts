@@ -74,7 +74,7 @@ describe('answers that no two requests may have', () => {
     expect(own.body.problems).toEqual([
       {
         field: 'vessel',
-        message: `You already asked with this: ${first.body.number}.`,
+        message: `You already sent ${first.body.number} with the same “Vessel” and “Leaves”.`,
         fix: `Open ${first.body.number} among your requests, or change “Vessel” and “Leaves”.`,
       },
     ]);
@@ -196,7 +196,7 @@ describe('what a form computes and its rules of every saving', () => {
       'Dive leaders',
     ]);
     expect((await change({ leaders: 9 }, after.version)).body.problems[0].message).toBe(
-      '“Dive leaders” can be read, not changed.',
+      '“Dive leaders” can be read, but not changed.',
     );
   });
 
@@ -251,7 +251,7 @@ describe('a rule over the requests there are', () => {
     expect([done.changed, done.applied]).toEqual([1, true]);
     const after = await jory.sheet(numbers[0]);
     expect(after.values.fields.find((field: { key: string }) => field.key === 'rinsed').shown).toBe('No');
-    expect(after.history.at(-1).what).toBe('Rule “Long loans come back unrinsed” was applied to what was there');
+    expect(after.history.at(-1).what).toBe('The rule “Long loans come back unrinsed” was applied to existing requests');
     const back = () =>
       maren
         .call('takeRunBack', { params: { key: 'field-kit-loan', run: done.last.run } })
@@ -313,7 +313,7 @@ describe('trial requests', () => {
     expect((await maren.sheet('TRIAL-VT-1')).trial).toBe(true);
     expect(
       (await maren.sheet('TRIAL-VT-1')).values.fields.find((field: { key: string }) => field.key === 'cost').shown,
-    ).toBe('€ 45.00');
+    ).toBe('€45.00');
     expect(await stored()).toBe(total);
     expect((await desk.letters()).length).toBe(letters);
     expect((await maren.call('ledger', { query: { tray: 'all', find: 'TRIAL' } })).body.rows).toEqual([]);

@@ -88,7 +88,7 @@ describe('what was begun from outside', () => {
       medical_note: '',
     };
     expect((await stranger.submit('visit', all, { contact: NOOR })).body.state).toBe('to-confirm');
-    expect((await stranger.call('kept', { params: { token } })).body.title).toBe('Nothing is kept here any more');
+    expect((await stranger.call('kept', { params: { token } })).body.title).toBe('These answers were sent or deleted.');
   });
 
   it('needs an address, and ends after fourteen days', async () => {
@@ -103,6 +103,6 @@ describe('what was begun from outside', () => {
     });
     const token = await desk.tokenFor('late@corrin.example', 'go on');
     await stranger.call('advanceClock', { body: { minutes: 15 * 24 * 60 } });
-    expect((await stranger.call('kept', { params: { token } })).body.title).toBe('This link has ended');
+    expect((await stranger.call('kept', { params: { token } })).body.title).toBe('This link is too old.');
   });
 });

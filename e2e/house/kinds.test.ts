@@ -35,7 +35,7 @@ const field = async (key: string) =>
   (await maren.sheet(number)).values.fields.find((each: { key: string }) => each.key === key);
 const received = async (): Promise<string> =>
   (await desk.letters()).find(
-    (letter) => letter.subject.startsWith(number) && letter.text.includes('This is what you sent'),
+    (letter) => letter.subject.includes(number) && letter.text.includes('This is what you sent'),
   )?.text ?? '';
 
 /** The request as a line of the sheet that requests are taken out as. */

@@ -76,7 +76,7 @@ describe('a notice', () => {
     expect(statesOf(decided, 'approval-asked')).toEqual(['Edda Kilbride: dropped', 'Tomas Achterberg: dropped']);
     expect(statesOf(decided, 'approved')).toEqual(['Priya Nakamura-Lind: sent']);
     expect(statesOf(away, 'approval-asked')).toEqual(['Edda Kilbride: dropped', 'Tomas Achterberg: sent']);
-    const about = (await desk.letters()).filter(({ subject }) => subject.startsWith(`${decided} `));
+    const about = (await desk.letters()).filter(({ subject }) => subject.includes(`(${decided})`));
     expect(about.filter(({ text }) => text.includes('/decide/'))).toEqual([]);
   });
 

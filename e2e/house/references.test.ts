@@ -88,8 +88,8 @@ describe('a reference', () => {
     expect(refused.body.problems).toEqual([
       {
         field: 'budget',
-        message: 'What was chosen for “Budget code” is not offered with these answers.',
-        fix: 'Choose another, or change the answers it depends on.',
+        message: 'Your choice for “Budget code” is not available with your other answers.',
+        fix: 'Choose something else, or change the answers that it depends on.',
       },
     ]);
   });
@@ -105,9 +105,9 @@ describe('a reference', () => {
     const { number } = (await priya.submit('vessel-time', trip('2026-12-04'))).body;
     expect(await Promise.all(['vessel', 'rate', 'berths', 'cost'].map((field) => shownOf(number, field)))).toEqual([
       'Guillemot, rigid inflatable',
-      '€ 80.00',
+      '€80.00',
       '6 persons',
-      '€ 160.00',
+      '€160.00',
     ]);
     const boat = await numberOf('Guillemot');
     expect((await maren.sheet(boat)).pointing).toContainEqual({
@@ -117,9 +117,9 @@ describe('a reference', () => {
     });
     expect((await change(boat, { rate: '95', berths: 5 })).status).toBe(200);
     expect(await Promise.all(['rate', 'berths', 'cost'].map((field) => shownOf(number, field)))).toEqual([
-      '€ 80.00',
+      '€80.00',
       '5 persons',
-      '€ 160.00',
+      '€160.00',
     ]);
     expect((await maren.sheet(number)).history.at(-1)).toMatchObject({
       who: 'Tolvek',
@@ -190,8 +190,8 @@ describe('a vocabulary', () => {
     expect((await priya.submit('sample-analysis', { ...water, species: ['cod'] })).body.problems).toEqual([
       {
         field: 'species',
-        message: 'This is not asked with the other answers as they are.',
-        fix: 'Leave it out, or change the answers it depends on.',
+        message: 'This question is not part of the form with your other answers.',
+        fix: 'Remove the answer, or change the answers that it depends on.',
       },
     ]);
     expect((await priya.submit('sample-analysis', samples(['sand_eel']))).body.problems[0].message).toBe(
@@ -203,7 +203,7 @@ describe('a vocabulary', () => {
     const { number } = (await priya.submit('sample-analysis', samples(['harbour_seal', 'cod']))).body;
     const without = terms().filter((term) => term.key !== 'cod');
     expect((await save(1, without)).body.problems).toEqual([
-      { field: 'cod', message: 'Requests hold “Atlantic cod”.', fix: 'Retire it, or merge it into another term.' },
+      { field: 'cod', message: 'Requests use the term “Atlantic cod”.', fix: 'Retire it, or merge it into another term.' },
     ]);
     const changed = terms().map((term) =>
       term.key === 'cod'

@@ -106,8 +106,8 @@ describe('two forms on one register', () => {
     expect([labelIn(seen.draft, 'what'), seen.draft.title]).toEqual(['Which rope', 'A rope, quickly']);
     expect(seen.others).toEqual([{ key: long, title: 'Ropes and more' }]);
     expect(seen.changes.map((change: { words: string }) => change.words)).toEqual([
-      'What requests are called in lists changes.',
-      'Field “What” is now called “Which rope”.',
+      'The name in lists changes.',
+      'The field “What” is now called “Which rope”.',
     ]);
 
     // Its door asks in the new words already; its request stands in the same register, called alike.
@@ -161,7 +161,7 @@ describe('two forms on one register', () => {
     await release(other);
     well(await priya.submit(one, { what: 'Shed' }, { release: 2 }));
     const twice = await ilse.submit(other, { what: 'shed' });
-    expect([twice.status, twice.text]).toEqual([422, expect.stringContaining('This is taken.')]);
+    expect([twice.status, twice.text]).toEqual([422, expect.stringContaining('Another request already has this “What”.')]);
   });
 
   it('list who shares already what no two may have from now on, to whoever may read it', async () => {
@@ -257,7 +257,7 @@ describe('a computation that changes', () => {
     const sheet = await maren.sheet(number);
     expect(shown(sheet, 'sum')).toBe('12');
     expect(sheet.history.at(-1)).toMatchObject({
-      what: 'Computed anew by release 2',
+      what: 'Computed again for release 2',
       changes: [{ label: 'Sum', before: '6', after: '12' }],
     });
     // From now on it is computed by that release.
@@ -302,7 +302,7 @@ describe('the kind of a field that holds answers', () => {
     const { number } = well(await priya.submit(form, { what: 'ana@corrin.example' }));
     const { number: other } = well(await priya.submit(form, { what: 'nobody yet' }));
     await become(form, 'what', 'email');
-    expect(await refused(form)).toBe(`“What” can’t become email: ${other} holds “nobody yet”.`);
+    expect(await refused(form)).toBe(`“What” cannot become “email address”: ${other} has “nobody yet”.`);
     const { version } = await maren.sheet(other);
     const body = { changes: { what: 'ben@corrin.example' } };
     well(await maren.call('changeFields', { params: { number: other }, headers: onVersion(version), body }));
@@ -316,7 +316,7 @@ describe('the kind of a field that holds answers', () => {
   it('becomes nothing else, in columns neither, and nothing by whoever may not read what it holds', async () => {
     const form = await made('Crates', 'CT');
     await become(form, 'how_many', 'text');
-    expect(await refused(form)).toContain('“How many” was number and holds answers of that kind.');
+    expect(await refused(form)).toContain('“How many” has answers of the kind “number”, which cannot become another kind.');
     await edit(form, (draft) => withField(draft, 'how_many', { type: { kind: 'number', places: 0 } }));
     desk.protect(form, {
       rules: [
@@ -348,7 +348,7 @@ describe('a register', () => {
     const change = (body: object, version = register.version) =>
       maren.call('changeRegister', { params: { key: form }, headers: onVersion(version), body });
     const taken = await change({ ...settled(register), prefix: 'AC' });
-    expect([taken.status, taken.text]).toEqual([422, expect.stringContaining('Other requests are numbered AC-…')]);
+    expect([taken.status, taken.text]).toEqual([422, expect.stringContaining('Another register has numbers that start with AC')]);
     well(await change({ ...settled(register), name: 'Lights', prefix: 'LI', stages }));
     expect((await change(settled(register))).status).toBe(412);
     expect((await maren.sheet(number)).stage.label).toBe('On the table');
@@ -420,10 +420,10 @@ describe('a register', () => {
       const answer = await put(some);
       expect([answer.status, answer.text]).toEqual([422, expect.stringContaining(words)]);
     };
-    await wrong(stages.slice(1), '“Arrived” can’t go');
+    await wrong(stages.slice(1), '“Arrived” cannot be removed');
     await wrong(
       stages.map((stage: { key: string }) => (stage.key === 'done' ? { ...stage, phase: 'working' } : stage)),
-      'Retire it',
+      'Retire the stage',
     );
     await wrong(
       stages.map((stage: { key: string }) => (stage.key === 'arrived' ? { ...stage, retired: true } : stage)),
@@ -484,7 +484,7 @@ describe('a register', () => {
     desk.protect(form, { rules: [{ id: 'r', name: 'Closed', fields: ['stale'], audience: inBoats, level: 'hidden' }] });
     const why = async () => (await maren.sheet(number)).notNow[0].whyNot;
     const before = await why();
-    expect(before).toContain('not everybody here may read');
+    expect(before).toContain('not everyone here may read');
     well(
       await maren.call('changeFields', {
         params: { number },
@@ -513,7 +513,7 @@ describe('a register', () => {
       return maren.call('changeRegister', { params: { key: form }, headers: onVersion(register.version), body });
     };
     const refused = await leave();
-    expect([refused.status, refused.text]).toEqual([422, expect.stringContaining('“Stale” can’t leave.')]);
+    expect([refused.status, refused.text]).toEqual([422, expect.stringContaining('“Stale” cannot be removed.')]);
     await edit(form, (draft) => ({ ...draft, parts: draft.parts.filter((part) => part !== draft.parts.at(-1)) }));
     expect((await registerOf(form)).stays.stale).toContain('Release 2 of “Floats”');
     await release(form);

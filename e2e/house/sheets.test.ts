@@ -68,7 +68,7 @@ describe('taken out', () => {
     await priya.submit('concern-report', { about: 'safety', what_happened: 'The gate did not close.', reply: false });
     const refused = await sheetOf('concern-report');
     expect([refused.status, refused.text.includes('gate')]).toEqual([403, false]);
-    expect(refused.text).toContain('never taken out');
+    expect(refused.text).toContain('but not exported');
   });
 });
 
@@ -111,7 +111,7 @@ describe('taken in', () => {
     expect((await maren.sheet(ropes)).requester.name).toBe('Hanne Istvan');
     const sheet = await maren.sheet(sensor);
     expect([sheet.stage.label, sheet.routing.row, sheet.history[0].what]).toEqual([
-      'To be decided',
+      'Waiting for approval',
       1,
       'Taken in from a sheet, release 1',
     ]);
@@ -143,7 +143,7 @@ describe('taken in', () => {
       body.rows.map(
         (row: { number: string | null; problems: { message: string }[] }) => row.number ?? row.problems[0]?.message,
       ),
-    ).toEqual(['VT-00001', 'You already asked with this: VT-00001.', 'This can’t be chosen here.']);
+    ).toEqual(['VT-00001', 'You already sent VT-00001 with the same “Vessel” and “Leaves”.', 'You cannot choose this here.']);
     const [line] = (await sheetOf('vessel-time')).lines;
     expect([line?.Vessel, line?.Gear, line?.['Rate an hour'], line?.Cost]).toEqual([
       'VS-00001',

@@ -45,7 +45,7 @@ describe('a request that is stuck', () => {
     const refused = await free(ilse, number, 'arrived');
     expect([refused.status, refused.body.detail]).toEqual([
       403,
-      'Only a coordinator frees a request. Ask one of them.',
+      'Nothing was changed. Ask a coordinator to do it.',
     ]);
     expect((await free(maren, number, 'deciding')).status).toBe(422);
     expect((await free(maren, number, 'arrived', ' ')).status).toBe(400);
@@ -101,7 +101,7 @@ describe('a request that is stuck', () => {
     expect([now.team, now.priority, now.handler]).toEqual([other.name, 'high', null]);
     expect(now.history.slice(-3).map((entry: { what: string }) => entry.what)).toEqual([
       `Priority: ${sheet.priority} → high`,
-      `Handed over to ${other.name}`,
+      `Moved to the team ${other.name}`,
       'Given back to the team',
     ]);
     expect((await lettersAbout(number)).map((letter) => letter.to).length).toBeGreaterThan(2);
@@ -118,7 +118,7 @@ describe('a request that is stuck', () => {
   it('is a thing: it has no team and no priority to change', async () => {
     const [boat] = ok(await maren.call('ledger', { query: { tray: 'things' } })).rows;
     const sheet = await maren.sheet(boat.number);
-    expect([sheet.teams, sheet.priority, sheet.fuse, sheet.routing, sheet.dueWords]).toEqual([
+    expect([sheet.teams, sheet.priority, sheet.fuse, sheet.routing, sheet.due]).toEqual([
       [],
       null,
       null,

@@ -313,7 +313,7 @@ describe('what was brought along from another register', () => {
     expect((await priya.call('myRequest', { params: { number } })).text).not.toContain(NOTE);
     const told = (await maren.call('form', { params: { key: form } })).body.waysInForce;
     expect(told.map((each: { message: string }) => each.message)).toEqual([
-      '“Target” would show “Why”, which the access plan of “Source” restricts.',
+      '“Target” would show “Why”, and the access plan of “Source” hides that from some people. Remove it.',
     ]);
     expect((await stranger.call('health')).body.openWays).toBe(before + 1);
   });
@@ -450,8 +450,8 @@ describe('the access plan', () => {
         body: { ...(await found()).allow, reason, ...more },
       });
     expect((await found()).way).toEqual([
-      'Rule “A way” puts “Why” into “What”.',
-      '“What” is read by somebody of the desk who is not in Site safety.',
+      'The rule “A way”: It copies “Why” to “What”.',
+      '“What” is read by staff of the desk not in Site safety.',
     ]);
     expect((await allow('Everybody may.')).status).toBe(403);
     desk.protect(form, { rules: [closedTo('why', 'desk-leads')] });

@@ -68,18 +68,18 @@ const numbers = (language: string | undefined, options: Intl.NumberFormatOptions
   const locale = localeOf(language);
   return once(`number ${locale} ${JSON.stringify(options)}`, () => new Intl.NumberFormat(locale, options));
 };
-const unit = (language: string | undefined, value: number, name: string): string =>
-  numbers(language, { style: 'unit', unit: name, unitDisplay: 'long', maximumFractionDigits: 1 }).format(value);
+type Display = 'long' | 'short';
+const unit = (language: string | undefined, value: number, name: string, unitDisplay: Display): string =>
+  numbers(language, { style: 'unit', unit: name, unitDisplay, maximumFractionDigits: 1 }).format(value);
 
-/** A length of working time: `2 hours 10 minutes`, `3.5 days`. */
-export function lengthIn(language: string | undefined, length: Length): string {
-  if ('days' in length) return unit(language, length.days, 'day');
+/** A length of working time: `2 hours 10 minutes`, `3.5 days`; in short, `2 hrs 10 mins`. */
+export function lengthIn(language: string | undefined, length: Length, display: Display = 'long'): string {
+  const written = (value: number, name: string): string => unit(language, value, name, display);
+  if ('days' in length) return written(length.days, 'day');
   const hours = Math.floor(length.minutes / 60);
   const minutes = length.minutes % 60;
-  if (hours === 0) return unit(language, minutes, 'minute');
-  return minutes === 0
-    ? unit(language, hours, 'hour')
-    : `${unit(language, hours, 'hour')} ${unit(language, minutes, 'minute')}`;
+  if (hours === 0) return written(minutes, 'minute');
+  return minutes === 0 ? written(hours, 'hour') : `${written(hours, 'hour')} ${written(minutes, 'minute')}`;
 }
 
 /** Minutes in days of 24 hours, hours and minutes: `1 day 2 hrs 35 mins`. */
@@ -136,6 +136,7 @@ export const FORMATS: Readonly<Record<string, Format>> = {
   day: moment('day'),
   clock: moment('clock'),
   length: (value: Length, language) => lengthIn(language, value),
+  brief: (value: Length, language) => lengthIn(language, value, 'short'),
   decimal: (value: Decimal, language) => decimalIn(language, value),
   longDate: moment('longDate'),
   longMoment: (value: number | string, language, options) =>

@@ -33,6 +33,8 @@ interface Formats {
   readonly day: number | string;
   readonly clock: number | string;
   readonly length: Length;
+  /** The same, shortened. */
+  readonly brief: Length;
   readonly money: Money;
   readonly decimal: Decimal;
   /** A day with its weekday and year. */

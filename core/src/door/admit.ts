@@ -17,10 +17,10 @@ export interface Comer {
   readonly groups: readonly string[];
 }
 
-function fullMessage({ most, of, days }: DoorLimit): Words {
-  if (days === null) return said(of === 'all' ? 'doors:full' : 'doors:yourFull', { most });
-  if (days === 1) return said(of === 'all' ? 'doors:fullToday' : 'doors:yourFullToday', { most });
-  return said(of === 'all' ? 'doors:fullDays' : 'doors:yourFullDays', { most, days });
+function fullMessage({ most: count, of, days }: DoorLimit): Words {
+  if (days === null) return said(of === 'all' ? 'doors:full' : 'doors:yourFull', { count });
+  if (days === 1) return said(of === 'all' ? 'doors:fullToday' : 'doors:yourFullToday', { count });
+  return said(of === 'all' ? 'doors:fullDays' : 'doors:yourFullDays', { count, days });
 }
 
 /**
