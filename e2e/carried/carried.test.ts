@@ -3,9 +3,10 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { keptReading, layOut, RELEASES } from './archive.ts';
-import { FEWER_LETTERS, isSameLength, MENDED, MORE_LETTERS } from './mended.ts';
+import { FEWER_LETTERS, isSameLength, MENDED, MORE_LETTERS, momentsIn } from './mended.ts';
 import { type Call, NOT_READ, type Reading, readFolder, readingRoutes } from './read.ts';
 import { Same } from './same.ts';
+import { isSameLetter } from './wording.ts';
 
 /** Stages that only things have, and what they have of requests no more: no dummies are kept for them. */
 const THING_STAGES = ['in_use', 'resting', 'gone'];
@@ -78,12 +79,22 @@ describe.each(RELEASES)('the data of release %s', (release) => {
     expect(apart(was.goesOn, is.goesOn).slice(0, 12)).toEqual([]);
   });
 
+  it('tells of the same moments, as moments', () => {
+    const told = [...was.reads, ...was.goesOn].flatMap((call, index) =>
+      momentsIn(call.body, [...is.reads, ...is.goesOn][index]?.body),
+    );
+    expect(told.length).toBeGreaterThan(300);
+    expect(told.filter(([then, now]) => then !== now).slice(0, 12)).toEqual([]);
+  });
+
   it('sends the same letters under the same ids', () => {
     // Each that went then goes now; what goes besides is mended, and said.
     const left = [...is.posted];
     const missing = was.posted.filter((letter) => {
       const at = left.findIndex(
-        (each) => each.to === letter.to && each.subject === letter.subject && same.are(letter, each),
+        (each) =>
+          (each.to === letter.to && each.subject === letter.subject && same.are(letter, each)) ||
+          isSameLetter(letter, each),
       );
       if (at >= 0) left.splice(at, 1);
       return at < 0;

@@ -1,3 +1,4 @@
+import { english } from '@tolvek/words/english';
 import type { Call } from './read.ts';
 
 /** What answers otherwise than the data of an earlier release did, on purpose. */
@@ -82,7 +83,58 @@ export const MENDED: readonly Mended[] = [
     where: /^\.body\.refusal: "This form is for the station’s own staff\. .*" → "This form is for our own staff\. .*"$/,
     why: 'Not every house is a station.',
   },
+  {
+    route: null,
+    where: /^\.body(\.desk)?\.(dueWords|nowWords|hoursWords): ".*" → undefined$/,
+    why: 'Moments are moments, and each reader’s language says them: that they are the same ones is held beside.',
+  },
+  {
+    route: 'trays',
+    where: /^\.body\.(trays|horizon)\[\d\]\.label: ".*" → undefined$/,
+    why: 'A tray is known by its key, and a day by its date; the page says them.',
+  },
+  {
+    route: null,
+    where: /^\.body\.(mine\[\d+\]\.)?promise: "" → null$/,
+    why: 'What promises nothing is null, as elsewhere.',
+  },
+  {
+    route: null,
+    where: /^\.body\.hops\[\d\]\.detail: "(.*)" → "\1.+"$|^\.body\.hops\[\d\]\.detail: "Arrived" → "We have it"$/,
+    why: 'Requesters read the stage’s words for them, and no words of the desk.',
+  },
+  {
+    route: 'decisionLink',
+    where: /^\.body\.hops\.length: 5 → 4$/,
+    why: 'Who decides by a letter is not told of rows of a table.',
+  },
+  {
+    route: null,
+    where: /^\.body\.messages\[\d+\]\.from: "You" → ""$/,
+    why: 'The page says “You” in the reader’s language.',
+  },
+  {
+    route: null,
+    where:
+      /^\.body\.problems\[\d+\]\.message: "(This is taken|You already asked with this: ([A-Z]+-\d+))\." → \{"say":"answers:taken(ByYou","with":\{"number":"\2",|","with":\{)"fields":/,
+    why: 'What is taken is named: the asker’s own questions.',
+  },
 ];
+
+/** The moments that were told in words then, and the same as moments today, in the words of a reader of English. */
+export function momentsIn(was: unknown, is: unknown): readonly (readonly [then: unknown, now: unknown])[] {
+  if (typeof was !== 'object' || was === null || typeof is !== 'object' || is === null) return [];
+  const now = is as Readonly<Record<string, unknown>>;
+  // Things are not due.
+  if ('priority' in now && now.priority === null) return [];
+  const told = (moment: unknown): unknown =>
+    typeof moment === 'string' ? english({ say: 'hops:at', with: { at: Date.parse(moment) } }) : moment;
+  return Object.entries(was).flatMap(([key, value]): readonly (readonly [unknown, unknown])[] => {
+    if (key === 'dueWords') return [[value, told(now.due)]];
+    if (key === 'nowWords') return [[value, told(now.now)]];
+    return momentsIn(value, now[key]);
+  });
+}
 
 const MINUTES: Readonly<Record<string, number>> = { D: 1_440, H: 60, M: 1 };
 
@@ -101,5 +153,5 @@ export const FEWER_LETTERS: readonly { readonly subject: RegExp; readonly why: s
   { subject: /^AC-00022 · Come on site: In hand$/, why: 'It went on before somebody took it in hand.' },
 ];
 export const MORE_LETTERS: readonly { readonly subject: RegExp; readonly why: string }[] = [
-  { subject: /^AC-00022 · Come on site: We have it$/, why: 'Who answered hears that their request goes on.' },
+  { subject: /^We continue: Come on site \(AC-00022\)$/, why: 'Who answered hears that their request goes on.' },
 ];

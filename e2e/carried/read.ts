@@ -110,7 +110,9 @@ async function called(
     ...(onVersion === undefined ? {} : { headers: { 'If-Match': `"${version}"` } }),
     ...(onSeen === undefined ? {} : { body: { ...(rest.body as object), seen: seen ?? 'nothing' } }),
   });
-  return { who, route, input, status: answer.status, body: inOrder(route, answer.body) };
+  // As it is answered: what a page says of it is for the page.
+  const body = answer.text ? JSON.parse(answer.text) : null;
+  return { who, route, input, status: answer.status, body: inOrder(route, body) };
 }
 
 /** Letters that came at the same moment come in any order. */

@@ -16,6 +16,7 @@ export interface Known {
   readonly letter: string;
   readonly kept: string;
   readonly confirmation: string;
+  readonly sent: string;
   readonly follow: string;
   readonly followFile: string;
   readonly decision: string;
@@ -57,6 +58,7 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('door', await staff.GET('/api/doors/{slug}', path({ slug: known.slug })));
   note('kept', await stranger.GET('/api/kept/{token}', path({ token: known.kept })));
   note('confirmation', await stranger.GET('/api/confirmations/{token}', path({ token: known.confirmation })));
+  note('sentState', await stranger.GET('/api/sent/{token}', path({ token: known.sent })));
   note('follow', await stranger.GET('/api/follow/{token}', path({ token: known.follow })));
   const own = { ...path({ token: known.follow, id: known.followFile }), parseAs: 'arrayBuffer' } as const;
   note('followFile', await stranger.GET('/api/follow/{token}/files/{id}', own));

@@ -220,7 +220,10 @@ describe('deciding', () => {
     expect([self.status, self.body.title]).toEqual([403, 'Nobody can decide their own request.']);
     expect(
       (await desk.letters()).some(
-        (letter) => letter.to.includes('tomas') && /^.* asks for your approval: /.test(letter.subject) && letter.subject.includes(own),
+        (letter) =>
+          letter.to.includes('tomas') &&
+          /^.* asks for your approval: /.test(letter.subject) &&
+          letter.subject.includes(own),
       ),
     ).toBe(false);
 

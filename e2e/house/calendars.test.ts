@@ -1,6 +1,6 @@
-import { momentIn } from '@tolvek/words/speech';
 import { CALENDAR, type WorkingCalendar } from '@tolvek/core/deadline';
 import { deadlines, requests, timers } from '@tolvek/server/schema';
+import { momentIn } from '@tolvek/words/speech';
 import { and, eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Answer, type Caller, Desk, STORM, VISIT } from './desk.ts';

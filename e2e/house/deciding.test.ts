@@ -137,10 +137,7 @@ describe('a decision of several', () => {
       seats: { 'duty-managers': 'closed', estates: 'closed' },
     });
     const late = await (await desk.as('')).call('decisionLink', { params: { token: link } });
-    expect([late.status, late.body.detail]).toEqual([
-      410,
-      'This request was already refused.',
-    ]);
+    expect([late.status, late.body.title]).toEqual([410, 'This request was already refused.']);
     expect((await decide(tomas, number, 'approve')).status).toBe(409);
   });
 

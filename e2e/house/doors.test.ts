@@ -75,7 +75,10 @@ describe('a door', () => {
     ]);
     ok(await priya.submit('come-on-site', VISIT));
     const seventh = await priya.submit('come-on-site', VISIT);
-    expect([seventh.status, seventh.body.detail]).toEqual([409, expect.stringContaining('that many have come')]);
+    expect([seventh.status, seventh.body.title]).toEqual([
+      409,
+      'This form accepts 6 requests. That number is reached.',
+    ]);
     ok(await set('come-on-site', { limits: [] }));
   });
 
@@ -90,7 +93,10 @@ describe('a door', () => {
     }
     ok(await stranger.call('confirm', { params: { token: sent[0] ?? '' } }));
     const second = await stranger.call('confirm', { params: { token: sent[1] ?? '' } });
-    expect([second.status, second.body.title]).toEqual([409, expect.stringContaining('accepts 1 request.')]);
+    expect([second.status, second.body.title]).toEqual([
+      409,
+      'You can send 1 request with this form. You have sent it.',
+    ]);
     ok(await set('visit', { limits: [] }));
     ok(await stranger.call('confirm', { params: { token: sent[1] ?? '' } }));
   });
@@ -132,7 +138,7 @@ describe('a door', () => {
     ok(await stranger.submit(slug, { ...VISIT, arrival: '2026-12-07', departure: '2026-12-08' }, { contact }));
     await stranger.call('advanceClock', { body: { minutes: 60 } });
     const late = await stranger.call('confirm', { params: { token: await desk.tokenFor(contact.email, 'confirm') } });
-    expect([late.status, late.body.detail]).toEqual([409, 'Come at noon.']);
+    expect([late.status, late.body.title]).toEqual([409, 'Come at noon.']);
     const { states } = ok(await maren.call('doorDesign', { params: { slug } }));
     expect(
       states.map(({ number, note, by }: { number: number; note: string; by: string }) => [number, note, by]),

@@ -1,7 +1,7 @@
-import { english } from '@tolvek/words/english';
 import { readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { uploads } from '@tolvek/server/schema';
+import { english } from '@tolvek/words/english';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Caller, Desk } from './desk.ts';

@@ -82,8 +82,8 @@ describe('answers that no two requests may have', () => {
     expect(other.body.problems).toEqual([
       {
         field: 'vessel',
-        message: '“Vessel” and “Leaves” together are taken.',
-        fix: 'Give another “Vessel” and “Leaves”.',
+        message: 'Another request already has the same “Vessel” and “Leaves” together.',
+        fix: 'Choose another “Vessel” and “Leaves”.',
       },
     ]);
     expect(other.text).not.toContain(first.body.number);

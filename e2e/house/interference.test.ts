@@ -245,6 +245,8 @@ async function live(hidden: Hidden): Promise<Heard> {
   const confirming = await desk.tokenFor(greta.email, 'confirm');
   const hilda = { ...OUTSIDE, email: 'hilda.voss@haldane.example' };
   await sent(stranger, 'visit', { ...VISIT, visitor: 'Third' }, { contact: hilda });
+  const ivo = { ...OUTSIDE, email: 'ivo.penhallow@haldane.example' };
+  const waiting = (await well(stranger.submit('visit', { ...VISIT, visitor: 'Fourth' }, { contact: ivo }))).sent;
   const goingBack = await desk.tokenFor(hilda.email, 'confirm');
   const { follow } = await well(stranger.call('confirm', { params: { token: confirmation } }));
   // And one with a file of their own.
@@ -317,6 +319,9 @@ async function live(hidden: Hidden): Promise<Heard> {
         body: { release: 1, answers: { what: 'x', target: idOf(second) } },
       },
     ],
+    sentState: [{ params: { token: waiting } }],
+    sendAgain: [{ params: { token: waiting }, body: { email: ivo.email } }],
+    setLanguage: [{ body: { language: 'de' } }],
     confirmation: [{ params: { token: confirming } }],
     confirm: [{ params: { token: confirming } }],
     backToAnswers: [{ params: { token: goingBack } }],

@@ -193,7 +193,10 @@ describe('a value in the restricted field', () => {
     await stranger.call('confirmation', { params: { token } });
     const confirmed = await stranger.call('confirm', { params: { token } });
     const other = { ...CONTACT, email: 'third.way@haldane.example' };
-    await stranger.submit('visit', { ...WATER, visitor: 'Going back' }, { contact: other, release: 2 });
+    const back = await stranger.submit('visit', { ...WATER, visitor: 'Going back' }, { contact: other, release: 2 });
+    const sentBack = { params: { token: back.body.sent } };
+    await stranger.call('sentState', sentBack);
+    await stranger.call('sendAgain', { ...sentBack, body: { email: other.email } });
     await stranger.call('backToAnswers', { params: { token: await desk.tokenFor(other.email, 'confirm') } });
     outside = confirmed.body.number;
     follow = confirmed.body.follow;
@@ -212,6 +215,8 @@ describe('a value in the restricted field', () => {
 
     inside = (await as('Priya Nakamura-Lind').submit('come-on-site', sent, { release: 2 })).body.number;
     const handler = as('Bram Solheim');
+    await handler.call('setLanguage', { body: { language: 'de' } });
+    await handler.call('setLanguage', { body: { language: 'en' } });
     const first = await handler.sheet(outside);
     const mine = first.assignable.find((person: { name: string }) => person.name === 'Bram Solheim').id;
     const assigned = await handler.call('assign', {

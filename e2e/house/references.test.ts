@@ -123,17 +123,17 @@ describe('a reference', () => {
     ]);
     expect((await maren.sheet(number)).history.at(-1)).toMatchObject({
       who: 'Tolvek',
-      what: `Followed a change of ${boat}`,
+      what: `Updated after a change of ${boat}`,
     });
     // Pointing elsewhere brings the other’s values along, the frozen ones too.
     expect((await change(number, { vessel: things.get('Saithe') })).status).toBe(200);
     expect(await Promise.all(['rate', 'berths', 'cost'].map((field) => shownOf(number, field)))).toEqual([
-      '€ 140.00',
+      '€140.00',
       '8 persons',
-      '€ 280.00',
+      '€280.00',
     ]);
     expect((await change(number, { rate: '1' })).body.problems[0].message).toBe(
-      '“Rate an hour” can be read, not changed.',
+      '“Rate an hour” can be read, but not changed.',
     );
     expect((await maren.sheet(boat)).pointing).toEqual([]);
   });
@@ -195,7 +195,7 @@ describe('a vocabulary', () => {
       },
     ]);
     expect((await priya.submit('sample-analysis', samples(['sand_eel']))).body.problems[0].message).toBe(
-      '“Sand eel” is no longer offered.',
+      '“Sand eel” is no longer available.',
     );
   });
 
@@ -203,7 +203,11 @@ describe('a vocabulary', () => {
     const { number } = (await priya.submit('sample-analysis', samples(['harbour_seal', 'cod']))).body;
     const without = terms().filter((term) => term.key !== 'cod');
     expect((await save(1, without)).body.problems).toEqual([
-      { field: 'cod', message: 'Requests use the term “Atlantic cod”.', fix: 'Retire it, or merge it into another term.' },
+      {
+        field: 'cod',
+        message: 'Requests use the term “Atlantic cod”.',
+        fix: 'Retire it, or merge it into another term.',
+      },
     ]);
     const changed = terms().map((term) =>
       term.key === 'cod'

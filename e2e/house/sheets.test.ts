@@ -113,7 +113,7 @@ describe('taken in', () => {
     expect([sheet.stage.label, sheet.routing.row, sheet.history[0].what]).toEqual([
       'Waiting for approval',
       1,
-      'Taken in from a sheet, release 1',
+      'Imported from a file, release 1',
     ]);
     expect(sheet.values.fields.find((field: { key: string }) => field.key === 'band').shown).toBe('Duty manager');
     expect((await desk.letters()).length).toBe(letters);
@@ -143,7 +143,11 @@ describe('taken in', () => {
       body.rows.map(
         (row: { number: string | null; problems: { message: string }[] }) => row.number ?? row.problems[0]?.message,
       ),
-    ).toEqual(['VT-00001', 'You already sent VT-00001 with the same “Vessel” and “Leaves”.', 'You cannot choose this here.']);
+    ).toEqual([
+      'VT-00001',
+      'You already sent VT-00001 with the same “Vessel” and “Leaves”.',
+      'You cannot choose this here.',
+    ]);
     const [line] = (await sheetOf('vessel-time')).lines;
     expect([line?.Vessel, line?.Gear, line?.['Rate an hour'], line?.Cost]).toEqual([
       'VS-00001',

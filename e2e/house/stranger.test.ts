@@ -49,14 +49,23 @@ async function known() {
   const theirs = await papers(stranger, 'permit-from-outside', from('elke@corrin.example'));
   const token = await desk.tokenFor('elke@corrin.example', 'confirm');
   const { follow } = ok(await stranger.call('confirm', { params: { token } }));
-  ok(await stranger.submit('visit', VISIT, from('greta@corrin.example')));
+  const { sent } = ok(await stranger.submit('visit', VISIT, from('greta@corrin.example')));
   const body = { answers: VISIT, contact: from('hilda@corrin.example').contact, typedAt: 1 };
   ok(await stranger.call('sendKept', { params: { slug: 'visit' }, body }));
   await desk.running.lettersSent();
   const letter = desk.running.house.db.select({ id: letters.id }).from(letters).limit(1).get();
   return {
     ...{ url, email: addressOf('Maren Okafor'), password: DEMO_PASSWORD, slug: 'visit', form: 'site-access' },
-    ...{ register: 'site-access', vocabulary: 'species', number: own, own, file, letter: letter?.id ?? '', follow },
+    ...{
+      register: 'site-access',
+      vocabulary: 'species',
+      number: own,
+      own,
+      file,
+      letter: letter?.id ?? '',
+      follow,
+      sent,
+    },
     followFile: theirs.id,
     job: desk.hadDone('Maren Okafor'),
     kept: await desk.tokenFor('hilda@corrin.example', 'go on'),

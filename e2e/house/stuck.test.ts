@@ -43,10 +43,7 @@ describe('a request that is stuck', () => {
     expect([before > 0, after > before]).toEqual([true, true]);
 
     const refused = await free(ilse, number, 'arrived');
-    expect([refused.status, refused.body.detail]).toEqual([
-      403,
-      'Nothing was changed. Ask a coordinator to do it.',
-    ]);
+    expect([refused.status, refused.body.detail]).toEqual([403, 'Nothing was changed. Ask a coordinator to do it.']);
     expect((await free(maren, number, 'deciding')).status).toBe(422);
     expect((await free(maren, number, 'arrived', ' ')).status).toBe(400);
     ok(await free(maren, number, 'arrived'));
@@ -54,7 +51,7 @@ describe('a request that is stuck', () => {
     expect([freed.stage.key, freed.approval.state]).toEqual(['arrived', 'withdrawn']);
     expect(freed.history.at(-1)).toMatchObject({
       who: 'Maren Okafor',
-      what: 'Freed by a coordinator: To be decided → Arrived',
+      what: 'A coordinator moved the request past the decision: To be decided → Arrived',
       comment: { text: 'Nobody is here to decide.', visibility: 'internal' },
     });
     // The requester reads where it is, and not why.
@@ -118,13 +115,7 @@ describe('a request that is stuck', () => {
   it('is a thing: it has no team and no priority to change', async () => {
     const [boat] = ok(await maren.call('ledger', { query: { tray: 'things' } })).rows;
     const sheet = await maren.sheet(boat.number);
-    expect([sheet.teams, sheet.priority, sheet.fuse, sheet.routing, sheet.due]).toEqual([
-      [],
-      null,
-      null,
-      null,
-      null,
-    ]);
+    expect([sheet.teams, sheet.priority, sheet.fuse, sheet.routing, sheet.due]).toEqual([[], null, null, null, null]);
     const refused = await maren.call('reroute', {
       params: { number: boat.number },
       headers: await onVersion(maren, boat.number),

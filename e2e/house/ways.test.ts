@@ -474,8 +474,8 @@ describe('the access plan', () => {
     expect((await maren.call('endWay', { params: { key: form, id } })).status).toBe(200);
     expect((await ilse.call('sheet', { params: { number } })).text).not.toContain(NOTE);
     expect((await ways(form)).planHistory.map((each: { words: string }) => each.words.split(':')[0])).toEqual([
-      'No longer allowed',
-      'Allowed on purpose',
+      'No longer permitted',
+      'Permitted on purpose',
       'The plan came with the form',
     ]);
   });

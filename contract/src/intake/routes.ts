@@ -67,8 +67,8 @@ export const intakeRoutes = routesOf(intakeHeads, {
       z.object({
         state: z.literal('to-confirm'),
         email: z.string(),
-        /** The token of the link by which the sender sees what became of it. */
-        sent: z.string(),
+        /** The token of the link by which the sender sees what became of it. Null: sent before there were such links. */
+        sent: z.string().nullable(),
       }),
     ]),
   },

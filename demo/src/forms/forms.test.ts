@@ -1,5 +1,5 @@
-import { english } from '@tolvek/words/english';
 import { findingsOf } from '@tolvek/core/form';
+import { english } from '@tolvek/words/english';
 import { describe, expect, it } from 'vitest';
 import { GROUPS } from '../people.ts';
 import {
@@ -56,7 +56,8 @@ describe('the forms of the scenario', () => {
     // Of the cautions only those that are meant: staff are not picked at an outside door, and boats
     // and codes may be looked through there.
     const meant = /people from outside will not see this question|can search “(Vessels|Budget codes)”/;
-    expect(english(findings.map((finding) => finding.message))
-        .filter((message: string) => !meant.test(message))).toEqual([]);
+    expect(
+      english(findings.map((finding) => finding.message)).filter((message: string) => !meant.test(message)),
+    ).toEqual([]);
   });
 });

@@ -38,7 +38,7 @@ export interface Submission {
 
 export type Submitted =
   | { state: 'arrived'; number: string; due: string | null }
-  | { state: 'to-confirm'; email: string; sent: string };
+  | { state: 'to-confirm'; email: string; sent: string | null };
 
 /**
  * Takes a submission in: at the staff door at once, at an outside door once its address is

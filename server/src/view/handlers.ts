@@ -27,7 +27,7 @@ export function viewHandlers(house: House): Handlers<typeof viewRoutes> {
     ...requesterHandlers(house),
     decisionLink: ({ params }) => {
       const { request, viewer } = openDecision(db, params.token, clock.now());
-      return decisionViewOf(db, viewer, request, clock.now());
+      return decisionViewOf(db, viewer, request);
     },
   };
 }

@@ -276,7 +276,6 @@ export function decisionViewOf(
   db: Reader,
   viewer: Viewer,
   request: RequestRow,
-  _now: number,
 ): AnswerOf<'decisionLink'> {
   const open = openRequest(db, request, viewer, 'sheet');
   const about = looked(db, open);

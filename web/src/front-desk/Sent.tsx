@@ -16,7 +16,7 @@ import { confirmed, leftToConfirm } from './waiting.ts';
 export function Sent({ slug, sent, again }: { slug: string; sent: AnswerOf<'submit'>; again: () => void }) {
   useEffect(() => {
     scrollTo(0, 0);
-    if (sent.state === 'to-confirm') leftToConfirm({ token: sent.sent, slug });
+    if (sent.state === 'to-confirm' && sent.sent !== null) leftToConfirm({ token: sent.sent, slug });
   }, [sent, slug]);
   if (sent.state === 'to-confirm')
     return (
@@ -101,7 +101,7 @@ export function SentPage() {
 }
 
 /** The one step that is left: to which address the email went, how to correct it, how to get another. */
-function LeftToConfirm({ token, email, until }: { token: string; email: string; until?: string }) {
+function LeftToConfirm({ token, email, until }: { token: string | null; email: string; until?: string }) {
   const { data: me } = meApi.useMeQuery();
   const [address, setAddress] = useState(email);
   const [send, { data: sent, error, isLoading }] = frontDeskApi.useSendAgainMutation();
@@ -109,7 +109,7 @@ function LeftToConfirm({ token, email, until }: { token: string; email: string; 
   const problem = error ? problemOf(error) : null;
   const post = (event: React.FormEvent): void => {
     event.preventDefault();
-    void send({ token, body: { email: address } });
+    if (token !== null) void send({ token, body: { email: address } });
   };
   return (
     <>
@@ -121,41 +121,43 @@ function LeftToConfirm({ token, email, until }: { token: string; email: string; 
         />{' '}
         {until ? say('desk:openAndClick', { until }) : say('desk:openAndClickDays')}
       </p>
-      <form onSubmit={post} noValidate className="mt-6 border-l-2 border-green pl-3.5">
-        <p>
-          {say('desk:noEmail')} <span className="text-soft">{say('desk:yourAnswersSafe')}</span>
-        </p>
-        <label htmlFor="sent-email" className="mt-3 block font-semibold">
-          {say('desk:emailAddressNow')}
-        </label>
-        <span className="mt-1.5 flex flex-wrap gap-2">
-          <input
-            id="sent-email"
-            className="input max-w-80 flex-1"
-            type="email"
-            autoComplete="email"
-            value={address}
-            aria-invalid={problem !== null}
-            aria-describedby={problem ? 'sent-problem' : undefined}
-            onChange={(event) => setAddress(event.target.value)}
-          />
-          <Button type="submit" disabled={isLoading}>
-            {isLoading ? say('desk:sending') : say('desk:sendEmailAgain')}
-          </Button>
-        </span>
-        {problem?.problems ? (
-          <p id="sent-problem" role="alert" className="mt-1.5 font-semibold text-brick">
-            <span aria-hidden="true">▲ </span>
-            {problem.problems.map((each) => `${told(each.message)} ${told(each.fix)}`).join(' ')}
+      {token === null ? null : (
+        <form onSubmit={post} noValidate className="mt-6 border-l-2 border-green pl-3.5">
+          <p>
+            {say('desk:noEmail')} <span className="text-soft">{say('desk:yourAnswersSafe')}</span>
           </p>
-        ) : problem ? (
-          <div id="sent-problem" className="mt-3">
-            <Trouble error={error} />
-          </div>
-        ) : null}
-      </form>
+          <label htmlFor="sent-email" className="mt-3 block font-semibold">
+            {say('desk:emailAddressNow')}
+          </label>
+          <span className="mt-1.5 flex flex-wrap gap-2">
+            <input
+              id="sent-email"
+              className="input max-w-80 flex-1"
+              type="email"
+              autoComplete="email"
+              value={address}
+              aria-invalid={problem !== null}
+              aria-describedby={problem ? 'sent-problem' : undefined}
+              onChange={(event) => setAddress(event.target.value)}
+            />
+            <Button type="submit" disabled={isLoading}>
+              {isLoading ? say('desk:sending') : say('desk:sendEmailAgain')}
+            </Button>
+          </span>
+          {problem?.problems ? (
+            <p id="sent-problem" role="alert" className="mt-1.5 font-semibold text-brick">
+              <span aria-hidden="true">▲ </span>
+              {problem.problems.map((each) => `${told(each.message)} ${told(each.fix)}`).join(' ')}
+            </p>
+          ) : problem ? (
+            <div id="sent-problem" className="mt-3">
+              <Trouble error={error} />
+            </div>
+          ) : null}
+        </form>
+      )}
       <p className="mt-6 flex flex-wrap gap-6">
-        {until ? null : <Link to={`/sent/${token}`}>{say('desk:showState')}</Link>}
+        {until || token === null ? null : <Link to={`/sent/${token}`}>{say('desk:showState')}</Link>}
         {me?.demo ? <Link to="/mailroom">{say('desk:openMailroom')}</Link> : null}
       </p>
     </>

@@ -19,7 +19,8 @@ export const doors: Same<typeof english> = {
   yourFullToday_one: 'Sie können mit diesem Formular {{count}} Anfrage am Tag senden. Das haben Sie heute getan.',
   yourFullToday_other: 'Sie können mit diesem Formular {{count}} Anfragen am Tag senden. Das haben Sie heute getan.',
   yourFullDays_one: 'Sie können mit diesem Formular {{count}} Anfrage in {{days}} Tagen senden. Das haben Sie getan.',
-  yourFullDays_other: 'Sie können mit diesem Formular {{count}} Anfragen in {{days}} Tagen senden. Das haben Sie getan.',
+  yourFullDays_other:
+    'Sie können mit diesem Formular {{count}} Anfragen in {{days}} Tagen senden. Das haben Sie getan.',
   mostAll_one: 'Höchstens {{count}} Anfrage.',
   mostAll_other: 'Höchstens {{count}} Anfragen.',
   mostAllDay_one: 'Höchstens {{count}} Anfrage am Tag.',
