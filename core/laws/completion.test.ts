@@ -1,3 +1,4 @@
+import { english } from '@tolvek/words/english';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
@@ -33,6 +34,9 @@ function everyKindOf(tried: ReadonlyMap<string, number>, times: number, but: rea
 const sent = (form: AskedForm, answers: RawAnswers): RawAnswers =>
   answersToSend(answers, prepareCompletion(askedForm(form))(answers, FACTS), form.parts);
 
+/** How a circle is told. */
+const CIRCLES = /depend on each other/;
+
 describe('completing generated forms', () => {
   it('comes to the same in the browser, with all that was typed, and on the server, with what was sent', () => {
     fc.assert(
@@ -64,7 +68,7 @@ describe('completing generated forms', () => {
       fc.property(formWithAnswers, ([form, answers]) => {
         expect(prepareCompletion(form)(answers, FACTS).atRest).toBe(true);
         expect(
-          findingsOf(asDesign(form), SURROUNDINGS).filter((finding) => finding.message.includes('no settled answer')),
+          findingsOf(asDesign(form), SURROUNDINGS).filter(({ message }) => CIRCLES.test(english(message))),
         ).toEqual([]);
       }),
       { numRuns: often(500) },

@@ -1,3 +1,4 @@
+import { english } from '@tolvek/words/english';
 import { describe, expect, it } from 'vitest';
 import {
   blankDesign,
@@ -52,14 +53,16 @@ const designOf = (fields: readonly Field[]): FormDesign => ({
     .map((field) => ({ part: 'question', field: field.key, asks: '', help: '', required: false })),
 });
 const messages = (fields: readonly Field[], outside = false, registers = [BOATS]): readonly string[] =>
-  findingsOf(designOf(fields), {
-    groups: new Map([['boats', 'boats']]),
-    plan: { rules: [] },
-    form: 'form',
-    outside,
-    vocabularies: FACTS.vocabularies,
-    registers,
-  }).map((finding) => finding.message);
+  english(
+    findingsOf(designOf(fields), {
+      groups: new Map([['boats', 'boats']]),
+      plan: { rules: [] },
+      form: 'form',
+      outside,
+      vocabularies: FACTS.vocabularies,
+      registers,
+    }).map((finding) => finding.message),
+  );
 
 describe('what limits a reference', () => {
   const fields = [asked('persons', { kind: 'number', places: 0 }), asked('boat', pointing())];
@@ -104,37 +107,37 @@ describe('what limits a reference', () => {
 
 describe('findings about what fields name elsewhere', () => {
   it('stop what is not there, and what the other register restricts', () => {
-    expect(messages([asked('boat', pointing({ register: 'rooms' }))])).toContain(
-      '“boat” points to a register that does not exist. Choose one.',
+    expect(english(messages([asked('boat', pointing({ register: 'rooms' }))]))).toContain(
+      '“boat” refers to a register that does not exist. Nobody could answer. Choose one.',
     );
     expect(messages([asked('boat', pointing({ shows: ['secret'] }))])).toContain(
-      '“boat” would show “Mooring code”, which the access plan of “Vessels” restricts.',
+      '“boat” would show “Mooring code”, and the access plan of “Vessels” hides that from some people. Remove it.',
     );
     expect(messages([asked('boat', pointing()), carried('code', 'secret', true)])).toEqual(
       expect.arrayContaining([
-        '“boat” would show “Mooring code”, which the access plan of “Vessels” restricts.',
-        '“code” is of another kind than “Mooring code”, which it carries along.',
+        '“boat” would show “Mooring code”, and the access plan of “Vessels” hides that from some people. Remove it.',
+        '“code” comes from “Mooring code”, which is of another kind. Choose a field of the same kind.',
       ]),
     );
-    expect(messages([asked('boat', pointing({ offered: 'it.bertss > 3' }))]).join()).toContain('what limits the offer');
-    expect(messages([asked('boat', pointing({ offered: 'it.berths' }))]).join()).toContain('has to be a condition');
+    expect(messages([asked('boat', pointing({ offered: 'it.bertss > 3' }))]).join()).toContain('limit of the list');
+    expect(messages([asked('boat', pointing({ offered: 'it.berths' }))]).join()).toContain('limit of the list');
     expect(messages([asked('kind', { kind: 'term', vocabulary: 'hazards' })])).toContain(
-      '“kind” takes terms of a vocabulary that does not exist. Choose one.',
+      '“kind” uses a vocabulary that does not exist. Nobody could answer. Choose one.',
     );
     expect(messages([asked('kind', { kind: 'term', vocabulary: 'species', under: 'ghost' })])).toContain(
-      '“kind” takes terms under one that does not exist in “Species”.',
+      '“kind” uses a part of “Species” that does not exist. Nobody could answer. Choose another part.',
     );
     expect(
       messages([{ ...asked('no', { kind: 'running-number', prefix: ' ', digits: 3 }), source: 'given' }]),
-    ).toContain('“no” needs something before its figures, like SA-.');
+    ).toContain('The running number “no” has nothing before its digits. Enter something like SA-.');
     expect(messages([{ key: 'x', label: 'x', type: { kind: 'text' }, source: 'given' }])).toContain(
-      '“x” is given out by the house, which only running numbers are.',
+      '“x” is given automatically, and only running numbers can be. Change its source.',
     );
   });
 
   it('warn of a register that anybody could look through', () => {
-    expect(messages([asked('boat', pointing())], true)).toEqual([
-      'Whoever comes through the outside door can look through “Vessels” by Name, number.',
+    expect(english(messages([asked('boat', pointing())], true))).toEqual([
+      '“boat”: people from outside can search “Vessels” by Name and number. Limit the list if they should not.',
     ]);
     expect([
       messages([asked('boat', pointing())]),

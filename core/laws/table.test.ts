@@ -1,3 +1,4 @@
+import { english } from '@tolvek/words/english';
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { Scope, type Value } from '../src/expression/index.ts';
@@ -146,10 +147,10 @@ describe('a routing table analysed', () => {
       ['> 3', '', 'not(true)'],
       ['> 9', '', ''],
     ]);
-    expect(routingFindings(table, scope, new Set(['boats'])).map((finding) => finding.message)).toEqual([
-      'Row 3 can never win: rows 1 and 2 above it take everything it would.',
-      'Row 4 can never win: row 1 above it takes everything it would.',
-      'Row 5 can never win: its own tests leave nothing to take.',
+    expect(english(routingFindings(table, scope, new Set(['boats'])).map((finding) => finding.message))).toEqual([
+      'Row 3 is never used, because earlier rows match first: 1 and 2. Move it up, change it or delete it.',
+      'Row 4 is never used, because earlier rows match first: 1. Move it up, change it or delete it.',
+      'Row 5 is never used, because its conditions exclude each other. Change or delete it.',
     ]);
   });
 });

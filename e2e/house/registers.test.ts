@@ -449,7 +449,7 @@ describe('a register', () => {
     );
     well(await put(said));
     expect((await registerOf(form)).at).toEqual({ arrived: 1 });
-    expect((await registerOf(form)).stays.stale).toContain('A move from “Arrived” asks for it');
+    expect((await registerOf(form)).stays.stale).toContain('A move from “Arrived” needs it');
 
     const sheet = async () => maren.sheet(number);
     const move = async (stage: string) => {

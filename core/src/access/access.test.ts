@@ -1,3 +1,4 @@
+import { english } from '@tolvek/words/english';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { protectionOf } from '../form/index.ts';
@@ -213,9 +214,9 @@ describe('an audience', () => {
   });
 
   it('reads as a sentence', () => {
-    expect(audienceInWords({ in: { everyone: true }, outOf: ['safety'], requester: 'out' }, (group) => group)).toBe(
-      'everyone except safety and the requester',
-    );
-    expect(audienceInWords({ in: { anyOf: ['a', 'b'] }, outOf: [] }, (group) => group)).toBe('a or b');
+    expect(
+      english(audienceInWords({ in: { everyone: true }, outOf: ['safety'], requester: 'out' }, (group) => group)),
+    ).toBe('everyone except safety and the requester');
+    expect(english(audienceInWords({ in: { anyOf: ['a', 'b'] }, outOf: [] }, (group) => group))).toBe('a or b');
   });
 });

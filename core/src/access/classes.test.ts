@@ -1,3 +1,4 @@
+import { english } from '@tolvek/words/english';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { belongs } from '../people/index.ts';
@@ -81,12 +82,14 @@ describe('the kinds of viewer a plan tells apart', () => {
     const plan = { rules: [rule(['x'], 'a'), rule(['y'], 'b'), rule('all', 'c')] };
     expect(groupsTold(plan, ['x'])).toEqual(['a', 'c']);
     const said = (isDesk: boolean, isRequester: boolean, groups: readonly string[]): string =>
-      classInWords({ groups, relation: { isDesk, isRequester } }, groupsTold(plan, ['x']), (group) =>
-        group.toUpperCase(),
+      english(
+        classInWords({ groups, relation: { isDesk, isRequester } }, groupsTold(plan, ['x']), (group) =>
+          group.toUpperCase(),
+        ),
       );
-    expect(said(true, false, [])).toBe('somebody of the desk who is not in A or C');
-    expect(said(false, true, ['a'])).toBe('somebody who asked and is in A and is not in C');
-    expect(said(true, true, ['a', 'c'])).toBe('somebody of the desk who asked and is in A and C');
+    expect(said(true, false, [])).toBe('staff of the desk not in A or C');
+    expect(said(false, true, ['a'])).toBe('the requester in A not in C');
+    expect(said(true, true, ['a', 'c'])).toBe('staff of the desk, the requester in A and C');
   });
 });
 

@@ -1,3 +1,4 @@
+import { english } from '@tolvek/words/english';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { leadsTo, mayNotDecide, type StepSoFar, type Verdict, verdictProblem, whatNow } from './index.ts';
@@ -62,8 +63,8 @@ describe('who may decide', () => {
 
   it.each([
     ['a member of the group', seat, lead, 'ben', null],
-    ['nobody their own', seat, lead, 'ana', 'Nobody decides their own request.'],
-    ['nobody else', seat, { ...lead, groups: ['deck'] }, 'ben', 'Only members of the deciding group can decide this.'],
+    ['nobody their own', seat, lead, 'ana', 'Nobody can decide their own request.'],
+    ['nobody else', seat, { ...lead, groups: ['deck'] }, 'ben', 'Only members of the approval group can decide this.'],
     ['the person who is asked', { ...seat, holder: '@ana' }, { ...lead, groups: [] }, 'ben', null],
     [
       'nobody else than that person',
@@ -72,12 +73,12 @@ describe('who may decide', () => {
       'cy',
       'Only the person who was asked can decide this.',
     ],
-    ['nobody twice', { ...seat, decidedBeside: ['ana'] }, lead, 'ben', 'You have decided at this step already.'],
-    ['nobody too early', { ...seat, state: 'ahead' }, lead, 'ben', 'This is not to be decided yet.'],
+    ['nobody twice', { ...seat, decidedBeside: ['ana'] }, lead, 'ben', 'You have already decided at this step.'],
+    ['nobody too early', { ...seat, state: 'ahead' }, lead, 'ben', 'It is too early to decide this. Another step comes first.'],
     ['nobody again', { ...seat, state: 'refused' }, lead, 'ben', 'This was already refused.'],
-    ['nobody too late', { ...seat, state: 'closed' }, lead, 'ben', 'This needs no decision any more.'],
+    ['nobody too late', { ...seat, state: 'closed' }, lead, 'ben', 'This no longer needs a decision.'],
   ] as const)('%s', (_, at, viewer, requester, reason) =>
-    expect(mayNotDecide(at, viewer, requester)?.reason ?? null).toBe(reason),
+    expect(english(mayNotDecide(at, viewer, requester)?.reason ?? null)).toBe(reason),
   );
 
   it('a refusal needs a reason, an approval none', () => {

@@ -1,3 +1,4 @@
+import { english } from '@tolvek/words/english';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
@@ -83,8 +84,8 @@ describe('a working calendar as a design', () => {
   it('says what differs, and puts two people’s days together', () => {
     const storm = { ...desk, holidays: [...desk.holidays, { date: '2026-11-25', name: 'Storm' }] };
     const later = { ...desk, name: 'Long hours', holidays: [...desk.holidays, { date: '2026-11-27', name: 'Move' }] };
-    expect(CALENDAR.compare(desk, storm).map(({ words }) => words)).toEqual([
-      'The closed day 2026-11-25, Storm is new.',
+    expect(english(CALENDAR.compare(desk, storm).map(({ words }) => words))).toEqual([
+      'The closed day 25 Nov 2026, Storm is new.',
     ]);
     const { content, clashes } = CALENDAR.merge(desk, storm, later);
     expect([content.name, content.holidays.map(({ date }) => date), clashes]).toEqual([

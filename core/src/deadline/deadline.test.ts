@@ -1,3 +1,5 @@
+import { said } from '@tolvek/words';
+import { english } from '@tolvek/words/english';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
@@ -6,7 +8,7 @@ import {
   endOfWorkingDay,
   fuseAt,
   isOpen,
-  lengthInWords,
+  lengthOf,
   NeverOpen,
   pauseDeadline,
   planDeadline,
@@ -152,23 +154,23 @@ describe('a deadline', () => {
   });
 
   it('draws its fuse: burned, paused, late, done', () => {
-    expect(fuseAt(deadline, plan, desk, start, null)).toMatchObject({
+    expect(english(fuseAt(deadline, plan, desk, start, null))).toMatchObject({
       state: 'calm',
       burned: [],
-      words: '2½ days left',
+      words: '2.5 days left',
     });
-    expect(fuseAt(deadline, plan, desk, at('2026-11-25T14:00:00Z'), null)).toMatchObject({
+    expect(english(fuseAt(deadline, plan, desk, at('2026-11-25T14:00:00Z'), null))).toMatchObject({
       state: 'soon',
-      words: '3 h 30 min left',
+      words: '3 hrs 30 mins left',
     });
-    expect(fuseAt(deadline, plan, desk, at('2026-11-26T09:00:00Z'), null)).toMatchObject({
+    expect(english(fuseAt(deadline, plan, desk, at('2026-11-26T09:00:00Z'), null))).toMatchObject({
       state: 'late',
-      words: 'late by 1 h',
+      words: '1 hr overdue',
     });
     expect(
-      fuseAt(pauseDeadline(deadline, at('2026-11-25T15:30:00Z')), plan, desk, at('2026-11-27T09:00:00Z'), null),
-    ).toMatchObject({ state: 'paused', words: 'paused, 2 h left' });
-    expect(fuseAt(deadline, plan, desk, at('2026-11-30T09:00:00Z'), at('2026-11-24T09:00:00Z'))).toMatchObject({
+      english(fuseAt(pauseDeadline(deadline, at('2026-11-25T15:30:00Z')), plan, desk, at('2026-11-27T09:00:00Z'), null)),
+    ).toMatchObject({ state: 'paused', words: 'paused, 2 hrs left' });
+    expect(english(fuseAt(deadline, plan, desk, at('2026-11-30T09:00:00Z'), at('2026-11-24T09:00:00Z')))).toMatchObject({
       state: 'done',
       words: 'finished in time',
     });
@@ -176,7 +178,7 @@ describe('a deadline', () => {
 
   it('tells lengths as people do', () => {
     expect(
-      [40 * 60_000, 2 * HOUR + 10 * 60_000, 9 * HOUR, 3 * 8.75 * HOUR].map((ms) => lengthInWords(ms, desk)),
-    ).toEqual(['40 min', '2 h 10 min', '9 h', '3 days']);
+      [40 * 60_000, 2 * HOUR + 10 * 60_000, 9 * HOUR, 3 * 8.75 * HOUR].map((ms) => english(said('deadlines:left', { length: lengthOf(ms, desk) }))),
+    ).toEqual(['40 mins left', '2 hrs 10 mins left', '9 hrs left', '3 days left']);
   });
 });

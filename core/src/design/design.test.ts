@@ -1,3 +1,4 @@
+import { english } from '@tolvek/words/english';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
@@ -53,11 +54,11 @@ describe('comparing setting by setting', () => {
         { id: 'c', text: 'salt', grams: 2 },
       ],
     };
-    expect(CARD.compare(BASE, after)).toEqual([
+    expect(english(CARD.compare(BASE, after))).toEqual([
       { page: 'note', at: 'note', words: 'The note changes.', before: '', after: 'Stir' },
       { page: 'lines', at: 'lines b', words: 'The line “b” (grams) changes.', before: '100', after: '120' },
       { page: 'lines', at: 'lines c', words: 'The line “c” is new.', before: '', after: '' },
-      { page: 'lines', at: 'lines a', words: 'The line “a” goes away.', before: '', after: '' },
+      { page: 'lines', at: 'lines a', words: 'The line “a” is removed.', before: '', after: '' },
     ]);
   });
 
@@ -67,7 +68,7 @@ describe('comparing setting by setting', () => {
       return [change?.before, change?.after];
     };
     expect(shown(['boats', 'deck'], ['boats'])).toEqual(['boats, deck', 'boats']);
-    expect(shown(true, false)).toEqual(['Yes', 'No']);
+    expect(english(shown(true, false))).toEqual(['Yes', 'No']);
     expect(shown(undefined, { key: 'p', label: 'Packed' })).toEqual(['', 'Packed']);
     expect(shown(undefined, { id: 'r', name: 'Closed', fields: ['x'] })).toEqual(['', 'Closed']);
     expect(shown([{ a: 1 }], [])).toEqual(['', '']);
@@ -75,9 +76,9 @@ describe('comparing setting by setting', () => {
   });
 
   it('tells another order, and nothing where nothing differs', () => {
-    expect(CARD.compare(BASE, { ...BASE, lines: [...BASE.lines].reverse() }).map((each) => each.words)).toEqual([
-      'The line “” are in another order.',
-    ]);
+    expect(
+      english(CARD.compare(BASE, { ...BASE, lines: [...BASE.lines].reverse() }).map((each) => each.words)),
+    ).toEqual(['The line “”: the order changes.']);
     expect(CARD.compare(BASE, structuredClone(BASE))).toEqual([]);
     expect(CARD.compare(null, BASE)).toHaveLength(1);
   });
@@ -98,12 +99,12 @@ describe('a file of a design', () => {
   });
 
   it.each([
-    ['of another kind', { format: 'tolvek-form', version: 1, content: BASE }, 'no file of a card'],
-    ['of a newer release', { format: 'tolvek-card', version: 2, content: BASE }, 'newer release'],
-    ['with something else in it', { format: 'tolvek-card', version: 1, content: {} }, 'not a card'],
-    ['that is no file at all', 7, 'no file of a card'],
+    ['of another kind', { format: 'tolvek-form', version: 1, content: BASE }, 'another kind'],
+    ['of a newer release', { format: 'tolvek-card', version: 2, content: BASE }, 'newer version'],
+    ['with something else in it', { format: 'tolvek-card', version: 1, content: {} }, 'changed by hand'],
+    ['that is no file at all', 7, 'another kind'],
   ])('%s is refused in words', (_, file, words) => {
-    expect(fromDesignFile(CARD, schema, file)).toEqual({ wrong: expect.stringContaining(words) });
+    expect(english(fromDesignFile(CARD, schema, file))).toEqual({ wrong: expect.stringContaining(words) });
   });
 });
 
@@ -136,9 +137,9 @@ describe('editing a draft', () => {
     });
     const theirs = { ...BASE, title: 'Theirs', lines: [] };
     const met = after(mine, { did: 'met', sent: mine.content, theirs, version: 2 });
-    expect([met.state, met.trouble]).toEqual([
+    expect(english([met.state, met.trouble])).toEqual([
       'changed elsewhere',
-      'You both changed the title. Everything else of both is kept.',
+      'Someone else changed the same in the meantime: the title. Your other changes are saved. Choose which version to keep.',
     ]);
     expect(waitsToBeKept(met)).toBe(false);
     for (const [pick, title] of [

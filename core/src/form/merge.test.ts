@@ -1,3 +1,4 @@
+import { english } from '@tolvek/words/english';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type FormDesign, mergeDesigns, RECIPES } from './index.ts';
@@ -107,7 +108,7 @@ describe('putting two drafts together', () => {
       fields: base.fields.map((field) => (field.key === 'purpose' ? { ...field, label } : field)),
     });
     const { content: design, clashes } = mergeDesigns(base, rename('Aim'), { ...rename('Goal'), intro: 'Hello.' });
-    expect(clashes).toEqual(['“Aim” (its name)']);
+    expect(english(clashes)).toEqual(['“Aim” (its name)']);
     expect(design.fields[0]?.label).toBe('Aim');
     expect(design.intro).toBe('Hello.');
   });
@@ -123,7 +124,7 @@ describe('putting two drafts together', () => {
       },
     ];
     for (const merged of [mergeDesigns(base, gone, worked), mergeDesigns(base, worked, gone)]) {
-      expect(merged.clashes).toEqual(['“Needed by”']);
+      expect(english(merged.clashes)).toEqual(['“Needed by”']);
       expect(merged.content.parts).toEqual(worked.parts);
     }
   });

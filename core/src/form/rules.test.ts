@@ -1,3 +1,4 @@
+import { english } from '@tolvek/words/english';
 import { describe, expect, it } from 'vitest';
 import type { Field, RawAnswers, RequestFacts } from '../register/index.ts';
 import {
@@ -116,8 +117,8 @@ describe('what rules do', () => {
       complete(design(rules), { fee: '200', sure: true }).asked.some((each) => each.field === 'note');
     expect(asksNote([hides, shows])).toBe(true);
     expect(asksNote([shows, hides])).toBe(false);
-    expect(messages(design([hides, shows]))).toEqual([
-      'Rules “fee > 100” and “sure = true” want contrary things of “note” when both hold. “sure = true” decides, as it comes later.',
+    expect(english(messages(design([hides, shows])))).toEqual([
+      'The rules “fee > 100” and “sure = true” contradict each other about “note” when both are true. “sure = true” counts, because it is later. Change one if that is wrong.',
     ]);
   });
 
@@ -128,9 +129,9 @@ describe('what rules do', () => {
     ]);
     const large = complete(made, { pick: 'large', fee: '9' });
     expect(large.values.fee).toEqual({ minor: 4_050, currency: 'EUR' });
-    expect(large.asked.find((each) => each.field === 'fee')).toMatchObject({ locked: true, shown: '€ 40.50' });
-    expect(large.strangers).toEqual([
-      { field: 'fee', message: 'This is set by the form and can’t be answered.', fix: 'Leave it out.' },
+    expect(english(large.asked.find((each) => each.field === 'fee'))).toMatchObject({ locked: true, shown: '€40.50' });
+    expect(english(large.strangers)).toEqual([
+      { field: 'fee', message: 'The form fills this in. It cannot be answered.', fix: 'Remove it.' },
     ]);
     expect(complete(made, { pick: 'huge', fee: '9' }).values.fee).toBeUndefined();
     expect(complete(made, { pick: 'small', fee: '9' }).values.fee).toEqual({ minor: 900, currency: 'EUR' });
@@ -146,8 +147,12 @@ describe('what rules do', () => {
     ]);
     const { asked: shown, problems, warnings } = complete(made, { sure: true, pick: 'large', day: '2026-12-24' });
     expect(shown.find((each) => each.field === 'pick')?.offers).toEqual(['small']);
-    expect(problems).toEqual([
-      { field: 'pick', message: '“large” is not offered with these answers.', fix: 'Choose another from the list.' },
+    expect(english(problems)).toEqual([
+      {
+        field: 'pick',
+        message: '“large”: this option is not available with your other answers.',
+        fix: 'Choose another option from the list.',
+      },
       { field: 'day', message: 'Not on that day.', fix: 'Ask for another.' },
     ]);
     expect(warnings.map((said) => [said.field, said.text])).toEqual([['pick', 'Only small ones are left.']]);
@@ -285,12 +290,16 @@ describe('findings', () => {
       rule('fee > 0', [{ do: 'hide', parts: ['note'] }]),
     ]);
     expect(
-      findings(circle)
-        .filter((finding) => finding.severity === 'error')
-        .map((finding) => finding.message),
-    ).toEqual(['The answers go round in a circle: “fee” → “note” → “fee”. It has no settled answer.']);
-    expect(messages(design([rule('note = "x"', [{ do: 'show', parts: ['note'] }])]))[0]).toContain(
-      'depends on “note” itself',
+      english(
+        findings(circle)
+          .filter((finding) => finding.severity === 'error')
+          .map((finding) => finding.message),
+      ),
+    ).toEqual([
+      'These fields depend on each other, so they have no clear value: “fee” and “note”. Change one of the rules.',
+    ]);
+    expect(english(messages(design([rule('note = "x"', [{ do: 'show', parts: ['note'] }])])))[0]).toContain(
+      'depends on itself',
     );
   });
 
@@ -298,13 +307,13 @@ describe('findings', () => {
     [
       'a rule that only fills',
       design([rule('fee = null', [{ do: 'set', field: 'fee', value: '5' }])]),
-      'only fills a field in',
+      'only fills in a field',
       { rules: [], fields: [{ key: 'fee', preset: { from: 'formula', formula: '5' } }] },
     ],
     [
       'a rule that can never hold',
       design([rule('fee > 5 and fee < 3', [{ do: 'require', fields: ['note'] }])]),
-      'can never hold',
+      'is never true',
       { rules: [] },
     ],
     [
@@ -333,18 +342,18 @@ describe('findings', () => {
           ...FIELDS.slice(1),
         ],
       }),
-      'retired or gone',
+      'nobody can choose any more',
       { rules: [{ then: [{ do: 'limit', field: 'pick', options: ['small'] }] }] },
     ],
     [
       'a field nobody asks',
       design([], { parts: PARTS.slice(0, 4) }),
-      '“day” is not asked',
+      '“day” is not on the form',
       { parts: [{}, {}, {}, {}, { field: 'day' }] },
     ],
   ])('%s is mended in one step', (_, broken, message, mended) => {
-    const finding = findings(broken).find((each) => each.message.includes(message));
-    if (!finding?.fix) throw new Error(`no fix among: ${messages(broken).join(' ')}`);
+    const finding = findings(broken).find((each) => english(each.message).includes(message));
+    if (!finding?.fix) throw new Error(`no fix among: ${english(messages(broken)).join(' ')}`);
     const fixed = applyFix(broken, finding.fix);
     const expected = mended as { fields?: readonly { key: string }[] };
     if (expected.fields)
@@ -352,7 +361,7 @@ describe('findings', () => {
         expected.fields[0] as object,
       );
     else expect(fixed).toMatchObject(mended);
-    expect(messages(fixed).filter((each) => each.includes(message))).toEqual([]);
+    expect(english(messages(fixed)).filter((each: string) => each.includes(message))).toEqual([]);
   });
 
   it('formulas and defaults must fit what they fill', () => {
@@ -361,9 +370,9 @@ describe('findings', () => {
       { key: 'sum', label: 'Sum', type: { kind: 'number', places: 0 }, source: 'computed', formula: '"text"' } as Field,
       asked('late', { kind: 'number', places: 0 }, { from: 'now' }),
     ];
-    expect(messages(design([], { fields, parts: [...PARTS, question('late')] }))).toEqual([
-      '“Sum” is computed as text, but holds a number.',
-      'The default of “late” is a moment, which does not fit.',
+    expect(english(messages(design([], { fields, parts: [...PARTS, question('late')] })))).toEqual([
+      '“Sum” is computed as text, but the field has a number. Change the formula, or the kind of the field.',
+      'The default of “late” is a date and time, which does not fit this kind of field. Choose another default.',
     ]);
   });
 
@@ -385,10 +394,14 @@ describe('findings', () => {
       otherwise: { team: 'boats', priority: 'normal' as const, workingDays: 1, needsApproval: false },
     };
     expect(
-      messages(design([rule('pick in ("old", "small")', [{ do: 'require', fields: ['note'] }])], { fields, routing })),
+      english(
+        messages(
+          design([rule('pick in ("old", "small")', [{ do: 'require', fields: ['note'] }])], { fields, routing }),
+        ),
+      ),
     ).toEqual([
-      'Rule “pick in ("old", "small")” asks for “Old” of “pick”, which is retired.',
-      'Row 1 asks for “Old” of “pick”, which is retired.',
+      'The rule “pick in ("old", "small")” tests for “Old” of “pick”, which nobody can choose any more. Remove it from the condition.',
+      'Row 1 tests for “Old” of “pick”, which nobody can choose any more. Change the cell.',
     ]);
   });
 });

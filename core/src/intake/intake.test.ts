@@ -1,3 +1,4 @@
+import { english } from '@tolvek/words/english';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { newDoor } from '../door/index.ts';
@@ -242,14 +243,14 @@ describe('findings and changes', () => {
       'error x',
       'caution x',
     ]);
-    expect(found[0]?.message).toContain('Did you mean water');
+    expect(english(found[0]?.message)).toContain('Did you mean water');
   });
 
   it('tells a release from a draft in words', () => {
     const draft: FormDesign = { ...design, title: 'Come in', parts: design.parts.slice(0, 4) };
-    expect(compareDesigns(design, draft).map((change) => change.words)).toEqual([
+    expect(english(compareDesigns(design, draft).map((change) => change.words))).toEqual([
       'Title: “Access” becomes “Come in”.',
-      '“Fee” is no longer asked; what was answered stays.',
+      '“Fee” is no longer on the form. Existing answers stay.',
     ]);
     expect(compareDesigns(design, design)).toEqual([]);
   });

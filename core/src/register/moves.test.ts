@@ -1,3 +1,4 @@
+import { english } from '@tolvek/words/english';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Field, Values } from './field.ts';
@@ -58,22 +59,26 @@ describe('the ways on from a stage', () => {
   it('says who may, what has to be filled in and what has to hold', () => {
     const move = { ...open, relations: ['handler'], groups: ['lab'], filled: ['badge'], when: 'fee > 5' } as const;
     const why = (some: Partial<MovedBy>) => from([move], some)[0]?.[1];
-    expect(why({})).toBe('Only its handler or LAB can do this.');
-    expect(why({ groups: ['lab'] })).toBe('“Badge” has to be filled in first.');
+    expect(english(why({}))).toBe('Only these people can do this: its handler or LAB.');
+    expect(english(why({ groups: ['lab'] }))).toBe('First fill in “Badge”.');
     const relations = new Set<MoverRelation>(['handler']);
-    expect(why({ relations, values: { badge: 'x', fee: '5' } })).toBe('It can be done once this holds: Fee > 5.');
-    expect(why({ relations, values: { badge: 'x' } })).toBe('It can be done once this holds: Fee > 5.');
+    expect(english(why({ relations, values: { badge: 'x', fee: '5' } }))).toBe(
+      'This is possible when this condition is true: Fee > 5.',
+    );
+    expect(english(why({ relations, values: { badge: 'x' } }))).toBe(
+      'This is possible when this condition is true: Fee > 5.',
+    );
     expect(why({ relations, values: { badge: 'x', fee: '6' } })).toBeNull();
   });
 
   it('tells nothing of a field that is closed to somebody, whatever it holds', () => {
-    const words = 'It depends on a field that not everybody here may read. A coordinator can move it on.';
+    const words = 'This depends on a field that not everyone here may read. Ask a coordinator to move the request.';
     for (const move of [
       { ...open, filled: ['badge'] },
       { ...open, when: 'badge = "x"' },
     ])
       for (const values of [{}, { badge: 'x' }] as readonly Values[])
-        expect(from([move], { values, open: new Set(['fee']) })).toEqual([['done', words]]);
+        expect(english(from([move], { values, open: new Set(['fee']) }))).toEqual([['done', words]]);
   });
 
   it('knows where the request stands and who moves it', () => {
@@ -88,8 +93,8 @@ describe('the ways on from a stage', () => {
     ])
       expect([when, holds(when)]).toEqual([when, true]);
     expect(holds('request.priority = "low"')).toBe(false);
-    expect(from([{ ...open, when: 'request.stage = "done"' }])[0]?.[1]).toBe(
-      'It can be done once this holds: Request.stage = "done".',
+    expect(english(from([{ ...open, when: 'request.stage = "done"' }])[0]?.[1])).toBe(
+      'This is possible when this condition is true: Request.stage = "done".',
     );
   });
 
@@ -131,12 +136,14 @@ describe('the ways on from a stage', () => {
 
   it('finds ways that lead nowhere, twice to one stage, to a decision, or ask for what is not there', () => {
     const found = (moves: readonly Move[]) =>
-      moveFindings({ stages: stages(moves), fields }).map(({ message }) => message);
+      english(moveFindings({ stages: stages(moves), fields }).map(({ message }) => message));
     expect(found([{ ...open, when: 'fee > 5', filled: ['badge'] }])).toEqual([]);
-    expect(found([{ ...open, to: 'arrived' }])).toEqual(['From “Arrived” a move leads nowhere.']);
-    expect(found([open, open])[0]).toBe('From “Arrived” two moves lead to the same stage.');
-    expect(found([{ ...open, to: 'deciding' }])[0]).toContain('decisions and requesters do');
-    expect(found([{ ...open, filled: ['gone'] }])[0]).toContain('there is no field “gone”');
+    expect(english(found([{ ...open, to: 'arrived' }]))).toEqual([
+      'From “Arrived”, a move leads nowhere. Choose a stage for it, or remove the move.',
+    ]);
+    expect(found([open, open])[0]).toBe('From “Arrived”, two moves lead to the same stage. Remove one.');
+    expect(found([{ ...open, to: 'deciding' }])[0]).toContain('Decisions and requesters do');
+    expect(found([{ ...open, filled: ['gone'] }])[0]).toContain('a field no longer exists');
     expect(found([{ ...open, when: 'fee + 1' }])).toHaveLength(1);
     expect(askedByMoves({ stages: stages([{ ...open, when: 'fee > 5', filled: ['badge'] }]), fields })).toHaveLength(2);
   });

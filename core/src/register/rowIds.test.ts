@@ -1,3 +1,4 @@
+import { english } from '@tolvek/words/english';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type Field, type ItemRow, NOTHING_AROUND, type RawRow, readAnswer, typedForm } from './index.ts';
@@ -16,7 +17,7 @@ const field: Field = {
 };
 const read = (rows: readonly RawRow[]): readonly ItemRow[] => {
   const found = readAnswer(field, rows, NOTHING_AROUND);
-  if (found.state === 'wrong') throw new Error(found.message);
+  if (found.state === 'wrong') throw new Error(english(found.message));
   return found.state === 'value' ? (found.value as readonly ItemRow[]) : [];
 };
 const idsOf = (rows: readonly ItemRow[]): readonly string[] => rows.map(rowIdOf);

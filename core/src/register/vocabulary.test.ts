@@ -1,3 +1,4 @@
+import { english } from '@tolvek/words/english';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
@@ -97,8 +98,8 @@ describe('a vocabulary', () => {
       undefined,
       undefined,
     ]);
-    expect(vocabularyProblems(terms)).toEqual([
-      { at: 'boat', message: '“coley” is another word for “Saithe” as well.', fix: 'Take it away from one of them.' },
+    expect(english(vocabularyProblems(terms))).toEqual([
+      { at: 'boat', message: '“coley” is also another word for “Saithe”.', fix: 'Remove it from one of them.' },
     ]);
   });
 

@@ -1,3 +1,4 @@
+import { english } from '@tolvek/words/english';
 import { describe, expect, it } from 'vitest';
 import { applyFix, findingsOf, RECIPES } from '../form/index.ts';
 import type { ChoiceOption } from '../register/index.ts';
@@ -42,8 +43,8 @@ describe('a case no row is for', () => {
   it('is told when the rows go through the options and pass one over, and a row for it mends that', () => {
     const design = withRows(['"water"', '"sediment"']);
     const [found, ...more] = missed(design);
-    expect([found?.message, more]).toEqual([
-      'No row is for “TISSUE” of “Matrix”; such requests go by the last row.',
+    expect(english([found?.message, more])).toEqual([
+      '“Matrix” has the option “TISSUE”, and no row mentions it. Such requests use the last row. Add a row if that is wrong.',
       [],
     ]);
     if (!found?.fix) throw new Error('no fix');

@@ -9,6 +9,7 @@ import {
   type MergeRules,
   mergeContents,
 } from '@tolvek/core/design';
+import { english } from '@tolvek/words/english';
 import { afterAll, describe, expect, it } from 'vitest';
 import { z } from 'zod';
 import { openDatabase, type Transaction } from '../platform/database.ts';
@@ -124,10 +125,12 @@ describe('a kind of design that only says what is its own', () => {
 
   it('has a history of its draft: a state for each stretch of work, with what it changed in words', async () => {
     const states = await draftHistoryOf(db, CARD, at('soup'));
-    expect(states.map((state) => [state.by, state.at / MINUTE, state.changes.map((change) => change.words)])).toEqual([
+    expect(
+      english(states.map((state) => [state.by, state.at / MINUTE, state.changes.map((change) => change.words)])),
+    ).toEqual([
       ['ada', 90, ['Step barley is new.']],
       ['ada', 60, ['Step kelp is new.']],
-      ['bo', 32, ['Step kelp goes away.']],
+      ['bo', 32, ['Step kelp is removed.']],
       ['ada', 0, ['The card is new.']],
     ]);
   });

@@ -272,11 +272,7 @@ export function requesterViewOf(
 }
 
 /** What an approver sees behind the link in their letter. */
-export function decisionViewOf(
-  db: Reader,
-  viewer: Viewer,
-  request: RequestRow,
-): AnswerOf<'decisionLink'> {
+export function decisionViewOf(db: Reader, viewer: Viewer, request: RequestRow): AnswerOf<'decisionLink'> {
   const open = openRequest(db, request, viewer, 'sheet');
   const about = looked(db, open);
   return {

@@ -18,6 +18,7 @@ import { pagesOf } from './pages.ts';
 const FIELDS = ['a', 'b', 'c'];
 const refusal = (fields: readonly string[]) => ({
   ...{ type: 'urn:tolvek:problem:x', title: 'No', status: 422, detail: 'No.' },
+  said: { happened: 'No.', saved: 'No.', now: 'No.' },
   problems: fields.map((field) => ({ field, message: `Not ${field}.`, fix: 'Mend it.' })),
 });
 const request = (id: string): KnownRequest => ({ id, number: id, register: 'r', label: id, values: {} });

@@ -35,7 +35,8 @@ const TEXTS: Readonly<Record<Language, Readonly<Record<Zone, () => Promise<Catal
 const PLACE = 'tolvek:language';
 const texts = newTexts(firstLanguage());
 const loaded = new Set<Zone>();
-document.documentElement.lang = texts.language;
+// Beside tests, which have no page.
+if (typeof document !== 'undefined') document.documentElement.lang = texts.language;
 let around = { zone: 'UTC', email: '' };
 
 /** What this device was last read in; else what the browser asks for. */
@@ -46,7 +47,7 @@ function firstLanguage(): Language {
   } catch {
     // A device that remembers nothing is asked each time.
   }
-  return languageOf(navigator.languages);
+  return languageOf(globalThis.navigator?.languages ?? []);
 }
 
 const spoken: Speech = speech(texts, () => ({ language: texts.language, zone: around.zone, desk: around.email }));

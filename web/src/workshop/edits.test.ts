@@ -8,10 +8,10 @@ import {
   dropParts,
   editField,
   editPart,
-  KIND_LABELS,
   keyedByLabel,
   movePart,
   moveTogether,
+  QUESTION_KINDS,
   requireAll,
 } from './edits.ts';
 
@@ -31,7 +31,7 @@ const blank: FormDesign = {
   approval: { steps: [{ id: 'decision', label: 'Decision', seats: [{ group: 'duty' }], needed: 1 }] },
   deadline: { calendar: 'desk', remindBefore: 0, escalateAfter: 0, escalateTo: 'duty' },
 };
-const kinds = KIND_LABELS.map((each) => each.kind);
+const kinds = QUESTION_KINDS;
 const formOf = (count: number): FormDesign =>
   Array.from({ length: count }).reduce<FormDesign>((design) => addQuestion(design, 'text').design, blank);
 const order = (design: FormDesign): string[] => design.parts.map(partKey);

@@ -1,4 +1,5 @@
 import { moveFindings } from '@tolvek/core/register';
+import { english } from '@tolvek/words/english';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
@@ -67,9 +68,9 @@ describe('editing stages', () => {
     const move = { to: 'done', relations: ['handler'], groups: ['lab'], filled: ['badge'], when: 'fee > 5' } as const;
     const fields = [{ key: 'badge', label: 'Badge' }] as never;
     const about = { fields, groupName: (key: string) => key.toUpperCase(), when: 'Fee > 5' };
-    expect(moveInWords(move, about)).toBe('by its handler or LAB, once “Badge” is filled in and Fee > 5');
-    expect(moveInWords({ ...move, relations: [], groups: [], filled: [] }, { ...about, when: '' })).toBe(
-      'by whoever works on it',
+    expect(english(moveInWords(move, about))).toBe('by its handler or LAB, when “Badge” is filled in and Fee > 5');
+    expect(english(moveInWords({ ...move, relations: [], groups: [], filled: [] }, { ...about, when: '' }))).toBe(
+      'by the people who work on it',
     );
   });
 });

@@ -67,7 +67,7 @@ export function moveInWords(
 ): Said {
   const filled = move.filled.map((key) => fields.find((field) => field.key === key)?.label ?? key);
   const needs = [
-    ...(filled.length > 0 ? [said('workshop:stage.needsFilled', { fields: filled })] : []),
+    ...(filled.length > 0 ? [said('workshop:stage.needsFilled', { count: filled.length, fields: filled })] : []),
     ...(when === '' ? [] : [when]),
   ];
   const who = moversInWords(move, groupName);

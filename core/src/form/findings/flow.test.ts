@@ -1,3 +1,4 @@
+import { english } from '@tolvek/words/english';
 import { describe, expect, it } from 'vitest';
 import type { AccessPlan } from '../../access/index.ts';
 import type { Field } from '../../register/index.ts';
@@ -76,7 +77,7 @@ const withField = (key: string, more: object): FormDesign => ({
   fields: fields.map((field) => (field.key === key ? ({ ...field, ...more } as Field) : field)),
 });
 const OUTCOME = { team: 'safety', priority: 'normal', workingDays: 1, needsApproval: false } as const;
-const DESK = 'somebody of the desk who is not in Site safety';
+const DESK = 'staff of the desk not in Site safety';
 const found = (made: FormDesign) => flowFindings(made, { plan, form: 'form' }, GROUPS);
 
 describe('what a form would tell', () => {
@@ -84,58 +85,61 @@ describe('what a form would tell', () => {
     [
       'a default',
       withField('escort', { preset: { from: 'field', field: 'note' } }),
-      ['The default of “Escort” is taken from “Note”.', `“Escort” is read by ${DESK}.`],
-      'Take the default away',
+      ['The default of “Escort” comes from “Note”.', `“Escort” is read by ${DESK}.`],
+      'Remove the default',
     ],
     [
       'a value that is set',
       ruled({ do: 'set', field: 'escort', value: 'note' }, { when: 'true' }),
-      ['Rule “R” puts “Note” into “Escort”.', `“Escort” is read by ${DESK}.`],
-      'Take it out of the rule',
+      ['The rule “R” copies “Note” to “Escort”.', `“Escort” is read by ${DESK}.`],
+      'Remove it from the rule',
     ],
     [
       'a condition that sets',
       ruled({ do: 'set', field: 'escort', value: '"x"' }),
-      ['Rule “R” sets “Escort” depending on “Note”.', `“Escort” is read by ${DESK}.`],
-      'Take it out of the rule',
+      ['The rule “R” sets “Escort”, depending on “Note”.', `“Escort” is read by ${DESK}.`],
+      'Remove it from the rule',
     ],
     [
       'a page that is jumped over',
       ruled({ do: 'jump', after: 'first', to: 'end' }),
-      ['Rule “R” skips “What” depending on “Note”.', `“What” is read by ${DESK}.`],
-      'Take it out of the rule',
+      ['The rule “R” skips “What”, depending on “Note”.', `“What” is read by ${DESK}.`],
+      'Remove it from the rule',
     ],
     [
       'a refusal at every saving',
       ruled({ do: 'refuse', field: 'form', text: 'No.', fix: '' }),
-      ['Rule “R” refuses depending on “Note”.', `Whoever changes something is told, ${DESK} as well.`],
-      'Take it out of the rule',
+      ['The rule “R” refuses, depending on “Note”.', `Everyone who changes something sees it, including ${DESK}.`],
+      'Remove it from the rule',
     ],
     [
       'a limit at every saving',
       ruled({ do: 'limit', field: 'what', options: ['x'] }),
-      ['Rule “R” limits “What” depending on “Note”.', `Whoever changes “What” is told, ${DESK} as well.`],
-      'Take it out of the rule',
+      [
+        'The rule “R” limits “What”, depending on “Note”.',
+        `Everyone who changes “What” sees it, including ${DESK}.`,
+      ],
+      'Remove it from the rule',
     ],
     [
       'an order of days',
       withField('until', { type: { kind: 'date', notBefore: 'day' } }),
-      ['“Until” may not be before “Day”.', `Whoever changes “Until” is told, ${DESK} as well.`],
-      'Take this limit away',
+      ['“Until” may not be before “Day”.', `Everyone who changes “Until” sees it, including ${DESK}.`],
+      'Remove this limit',
     ],
     [
       'an offer',
       withField('what', {
         type: { kind: 'reference', register: 'x', shows: [], among: 'all', offered: 'it.place = note' },
       }),
-      ['What “What” offers is limited by “Note”.', `Whoever changes “What” is told, ${DESK} as well.`],
-      'Offer without this limit',
+      ['The list of “What” is limited by “Note”.', `Everyone who changes “What” sees it, including ${DESK}.`],
+      'Remove the limit of the list',
     ],
     [
       'a unique rule',
       { ...design, unique: [{ id: 'unique-1', fields: ['note', 'what'], among: 'all' }] },
-      ['Who gives the same “Note” again is told that it is taken.', `Whoever asks is told, and ${DESK} as well.`],
-      'Let it be asked twice',
+      ['Anyone who gives the same Note again learns that it is taken.', `Every requester sees it, including ${DESK}.`],
+      'Remove the duplicate check',
     ],
     [
       'a routing column',
@@ -147,8 +151,8 @@ describe('what a form would tell', () => {
           rows: [{ id: 'row-1', note: '', cells: { c: '> 3' }, outcome: OUTCOME }],
         },
       },
-      ['The routing table asks for “Note”.', `Team, stage and due date tell which row it was, to ${DESK} as well.`],
-      'Take the column away',
+      ['The routing table tests “Note”.', `Team, stage and due date show which row was used, also to ${DESK}.`],
+      'Remove the column',
     ],
     [
       'words that show it to who asks',
@@ -156,15 +160,15 @@ describe('what a form would tell', () => {
         ...design,
         parts: [...design.parts, { part: 'instruction', id: 'words-1', text: 'Your score: {score} points.' }],
       },
-      ['An instruction shows “Score”.', 'It is shown to somebody who asked and is not in Site safety.'],
-      'Take it out of the text',
+      ['A text between questions shows “Score”.', 'It is shown to the requester not in Site safety.'],
+      'Remove it from the text',
     ],
   ])('by %s is an error with its way, and its step takes it away', (_, made, way, words) => {
     const [finding, ...more] = found(made);
     expect(more).toEqual([]);
     expect(finding?.severity).toBe('error');
-    expect(finding?.way).toEqual(way);
-    expect(finding?.fix && fixInWords(finding.fix)).toBe(words);
+    expect(english(finding?.way)).toEqual(way);
+    expect(finding?.fix && english(fixInWords(finding.fix))).toBe(words);
     expect(found(finding?.fix ? applyFix(made, finding.fix) : made)).toEqual([]);
   });
 
@@ -180,9 +184,9 @@ describe('what a form would tell', () => {
     };
     const [finding, ...more] = found(chained);
     expect(more).toEqual([]);
-    expect(finding?.way).toEqual([
+    expect(english(finding?.way)).toEqual([
       '“Gist” is computed from “Note”.',
-      'Rule “R” puts “Gist” into “Escort”.',
+      'The rule “R” copies “Gist” to “Escort”.',
       `“Escort” is read by ${DESK}.`,
     ]);
     expect(finding?.protect).toEqual({ source: 'note', field: 'escort' });

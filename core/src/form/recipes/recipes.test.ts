@@ -1,3 +1,4 @@
+import { english } from '@tolvek/words/english';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { findingsOf, prepareCompletion } from '../index.ts';
@@ -26,8 +27,8 @@ describe('recipes', () => {
 
   it('an empty form lacks nothing but questions', () => {
     const blank = RECIPES[0]?.make(ground);
-    expect(blank && findingsOf(blank, surroundings).map((finding) => finding.message)).toEqual([
-      'The form asks nothing yet. Add a question.',
+    expect(english(blank && findingsOf(blank, surroundings).map((finding) => finding.message))).toEqual([
+      'The form has no questions yet. Add a question.',
     ]);
   });
 

@@ -1,3 +1,4 @@
+import { english } from '@tolvek/words/english';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type Around, type Field, type Kind, NOTHING_AROUND, type RawAnswer, readAnswer, showValue } from '../index.ts';
@@ -45,19 +46,19 @@ describe('reading answers', () => {
 
   it('refuses days that do not exist or have passed, and options that are gone', () => {
     expect(read({ kind: 'date' }, '2026-02-30').state).toBe('wrong');
-    expect(read({ kind: 'date', notBeforeToday: true }, '2026-11-22')).toMatchObject({
+    expect(english(read({ kind: 'date', notBeforeToday: true }, '2026-11-22'))).toMatchObject({
       state: 'wrong',
       message: 'This day has passed.',
     });
     expect(read({ kind: 'date', notBeforeToday: true }, '2026-11-23').state).toBe('value');
     const choice: Kind = { kind: 'choice', options: [{ key: 'a', label: 'A', retired: true }] };
-    expect(read(choice, 'a')).toMatchObject({ message: '“A” is no longer offered.' });
+    expect(english(read(choice, 'a'))).toMatchObject({ message: '“A” is no longer available.' });
     expect(read(choice, '__proto__').state).toBe('wrong');
   });
 
   it('counts characters as people see them', () => {
     expect(read({ kind: 'text', most: 3 }, '🌊🌊🌊').state).toBe('value');
-    expect(read({ kind: 'text', most: 3 }, 'four')).toMatchObject({ fix: 'Shorten it by 1 characters.' });
+    expect(english(read({ kind: 'text', most: 3 }, 'four'))).toMatchObject({ fix: 'Shorten it by 1 characters.' });
   });
 
   it('never throws, whatever is sent for whatever kind', () => {
@@ -180,16 +181,16 @@ describe('something else', () => {
       'red',
       null,
     ]);
-    expect(value(one, 'old')).toBe('“Old buoy” is no longer offered.');
-    expect(value({ ...one, type: { kind: 'choice', options: OPTIONS } }, 'A spar')).toBe(
+    expect(english(value(one, 'old'))).toBe('“Old buoy” is no longer available.');
+    expect(english(value({ ...one, type: { kind: 'choice', options: OPTIONS } }, 'A spar'))).toBe(
       'This is not one of the options.',
     );
-    expect(value(one, 'x'.repeat(201))).toContain('room for 200');
+    expect(english(value(one, 'x'.repeat(201)))).toContain('200');
     expect(showValue(one, 'A spar')).toBe('A spar');
   });
 
   it('counts among several', () => {
     expect([value(many, ['A spar', 'red', 'Red buoy']), value(many, ['', ' '])]).toEqual([['red', 'A spar'], null]);
-    expect(value(many, ['a', 'b', 'c'])).toContain('At most 2');
+    expect(english(value(many, ['a', 'b', 'c']))).toContain('You can choose 2 at most.');
   });
 });
