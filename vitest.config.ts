@@ -22,7 +22,7 @@ export default defineConfig({
         test: {
           ...common,
           name: 'together',
-          include: ['{core,contract,server,web,demo,e2e,bench,scripts}/**/*.test.{ts,tsx}'],
+          include: ['{words,core,contract,server,web,demo,e2e,bench,scripts}/**/*.test.{ts,tsx}'],
           exclude: [...NOWHERE, ...APART],
           isolate: false,
         },

@@ -26,20 +26,21 @@ test('a rule’s condition is built, written and tried without a mouse', async (
   const maren = await pageOf(browser, 'Maren Okafor');
   await maren.goto('/workshop/site-access/rules');
   const { keyboard } = maren;
-  await maren.getByRole('button', { name: 'Add rule' }).focus();
+  await maren.getByRole('button', { name: 'Add a rule' }).focus();
   await keyboard.press('Enter');
   await expect(maren.getByLabel('Name of the rule')).toHaveCount(2);
   const rule = maren.getByRole('main').locator('ol > li').last();
 
   await tabTo(maren, 'Field');
   await keyboard.type('Fee');
-  await tabTo(maren, 'Test of Fee');
+  await tabTo(maren, 'Condition of Fee');
   await keyboard.type('is above');
-  await tabTo(maren, 'Value for Fee');
+  await tabTo(maren, 'Value 1 for Fee');
   await keyboard.press('Control+a');
   await keyboard.type('500');
-  await expect(rule.getByText(/Holds for \d+ of the last \d+ requests/)).toBeVisible();
-  const holding = Number(await rule.locator('p', { hasText: 'Holds for' }).locator('b').first().textContent());
+  await expect(rule.getByText(/True for \d+ of the last \d+ requests/)).toBeVisible();
+  const holds = rule.locator('p', { hasText: 'True for' }).first();
+  const holding = Number(/\d+/.exec((await holds.textContent()) ?? '')?.[0]);
   expect(holding).toBeGreaterThan(0);
 
   await tabTo(maren, 'Show as text');
@@ -57,41 +58,41 @@ test('a rule’s condition is built, written and tried without a mouse', async (
   await keyboard.type('haldane"');
   await tabTo(maren, 'Show as rows');
   await keyboard.press('Enter');
-  await expect(rule.getByLabel('How tests are joined')).toHaveValue('all');
-  await expect(rule.getByLabel('Value for Institute')).toHaveValue('haldane');
-  await expect(rule.locator('p', { hasText: 'Holds for' }).locator('b').first()).not.toHaveText(String(holding));
+  await expect(rule.getByLabel('How conditions are joined')).toHaveValue('all');
+  await expect(rule.getByLabel('Value 1 for Institute')).toHaveValue('haldane');
+  await expect(holds).not.toContainText(`True for ${holding} of`);
   await expect(rule.getByText('Institute is Haldane Lifting').first()).toBeVisible();
   expect(await seriousTrouble(maren)).toEqual([]);
 
-  await rule.getByRole('button', { name: 'Take away', exact: true }).click();
+  await rule.getByRole('button', { name: 'Remove the rule' }).click();
   await expect(maren.getByLabel('Name of the rule')).toHaveCount(1);
-  await expect(maren.getByText('All kept')).toBeVisible();
+  await expect(maren.getByText('Saved', { exact: true })).toBeVisible();
 });
 
 test('a cell of the routing table says what it asks, and is changed in place', async ({ browser }) => {
   const maren = await pageOf(browser, 'Maren Okafor');
   await maren.goto('/workshop/site-access/routing');
-  await expect(maren.getByText('Rows 1 and 2 both take some requests; row 1 decides.')).toBeVisible();
-  await expect(maren.getByText('Some requests are left to the last row.')).toBeVisible();
+  await expect(maren.getByText('Rows 1 and 2 match some of the same requests. Row 1 is used.')).toBeVisible();
+  await expect(maren.getByText('Some requests use the last row.')).toBeVisible();
   const cell = maren.getByRole('button', { name: /^Row 4, Fee:/ });
   await expect(cell).toHaveText('anything');
   await cell.focus();
   await maren.keyboard.press('Enter');
   const editor = maren.getByRole('dialog', { name: 'Row 4, Fee' });
-  await editor.getByRole('button', { name: 'Ask for something' }).press('Enter');
-  await editor.getByLabel('Test of Fee').selectOption('between');
-  await editor.getByLabel('Value for Fee', { exact: true }).fill('100');
-  await editor.getByLabel('Value for Fee, 2').fill('200');
+  await editor.getByRole('button', { name: 'Add a condition' }).press('Enter');
+  await editor.getByLabel('Condition of Fee').selectOption('between');
+  await editor.getByLabel('Value 1 for Fee', { exact: true }).fill('100');
+  await editor.getByLabel('Value 2 for Fee').fill('200');
   expect(await seriousTrouble(maren)).toEqual([]);
   await maren.keyboard.press('Escape');
   await expect(cell).toHaveText('between 100 EUR and 200 EUR');
   await expect(cell).toBeFocused();
   await maren.getByRole('button', { name: 'Try row 4 on past requests' }).click();
-  await expect(maren.getByText(/Holds for \d+ of the last \d+ requests/)).toBeVisible();
+  await expect(maren.getByText(/True for \d+ of the last \d+ requests/)).toBeVisible();
 
   await cell.click();
-  await editor.getByRole('button', { name: 'Take anything' }).click();
+  await editor.getByRole('button', { name: 'Accept any value' }).click();
   await maren.keyboard.press('Escape');
   await expect(cell).toHaveText('anything');
-  await expect(maren.getByText('All kept')).toBeVisible();
+  await expect(maren.getByText('Saved', { exact: true })).toBeVisible();
 });

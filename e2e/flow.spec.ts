@@ -14,9 +14,9 @@ test('a report in confidence: what routing would tell is found, allowed on purpo
     await maren.goto('/workshop/new');
     await maren.getByRole('radio', { name: /A confidential report/ }).check();
     await maren.getByLabel('Title').fill('Tell the leads');
-    await maren.getByLabel('Team').selectOption({ label: 'Desk leads' });
-    await expect(maren.getByText(/read by Desk leads \(1 person\) and by nobody else/)).toBeVisible();
-    await maren.getByRole('button', { name: 'Make the form' }).click();
+    await maren.getByLabel('Group', { exact: true }).selectOption({ label: 'Desk leads' });
+    await expect(maren.getByText(/Desk leads \(1 person\)/)).toBeVisible();
+    await maren.getByRole('button', { name: 'Create the form' }).click();
     await contents.getByRole('link', { name: 'Access' }).click();
     await expect(main.getByText('every field: hidden from everyone except Desk leads and the requester')).toBeVisible();
     await expect(main.getByText('The plan came with the form', { exact: false })).toBeVisible();
@@ -42,23 +42,23 @@ test('a report in confidence: what routing would tell is found, allowed on purpo
     await maren.goto('/workshop/tell-the-leads/routing');
     await way.click();
     await expect(dialog.getByRole('listitem')).toHaveText([
-      '1The routing table asks for “About”.',
-      '2Team, stage and due date tell which row it was, to somebody of the desk who is not in Desk leads as well.',
+      '1The routing table tests “About”.',
+      '2Team, stage and due date show which row was used, also to staff of the desk not in Desk leads.',
     ]);
     expect(await seriousTrouble(maren)).toEqual([]);
   });
 
   await test.step('it is allowed on purpose, with a reason', async () => {
-    await dialog.getByRole('button', { name: 'Allow it' }).click();
-    await expect(dialog.getByText('Say why this is allowed.', { exact: false })).toBeVisible();
-    await dialog.getByLabel('Why it is allowed').fill('The gate is closed when a safety report came in.');
-    await dialog.getByRole('button', { name: 'Allow it' }).click();
+    await dialog.getByRole('button', { name: 'Permit it' }).click();
+    await expect(dialog.getByText('Say why this is permitted.', { exact: false })).toBeVisible();
+    await dialog.getByLabel('Why it is permitted').fill('The gate is closed when a safety report came in.');
+    await dialog.getByRole('button', { name: 'Permit it' }).click();
     await expect(dialog).toHaveCount(0);
-    await expect(maren.getByText('Nothing wrong or doubtful was found in this draft.')).toBeVisible();
+    await expect(maren.getByText('The draft has no errors and no cautions.')).toBeVisible();
     await contents.getByRole('link', { name: 'Access' }).click();
-    await expect(main.getByText('Something of “About” may be told there', { exact: false })).toBeVisible();
-    await maren.getByRole('button', { name: 'Release 1 …' }).click();
-    await maren.getByRole('button', { name: 'Release 1', exact: true }).click();
+    await expect(main.getByText('Something about “About” can be learned there', { exact: false })).toBeVisible();
+    await maren.getByRole('button', { name: 'Release this draft …' }).click();
+    await maren.getByRole('button', { name: 'Release number 1', exact: true }).click();
     await expect(maren.getByText('Release 1 is in force.', { exact: false })).toBeVisible();
   });
 
@@ -86,14 +86,14 @@ test('a report in confidence: what routing would tell is found, allowed on purpo
 
   await test.step('what was allowed is ended: the row is withheld, and the form says that its release goes further', async () => {
     await maren.goto('/workshop/tell-the-leads/access');
-    await main.getByRole('button', { name: 'End it' }).click();
-    await expect(main.getByText('The release in force goes further than the plan')).toBeVisible();
-    await expect(main.getByText('No longer allowed: The routing table asks for “About”')).toBeVisible();
+    await main.getByRole('button', { name: 'End this permission' }).click();
+    await expect(main.getByText('The release in force reveals more than the plan permits')).toBeVisible();
+    await expect(main.getByText('No longer permitted: The routing table tests “About”')).toBeVisible();
     expect(await seriousTrouble(maren)).toEqual([]);
     await ada.reload();
     await expect(ada.getByRole('button', { name: 'Routed' })).toBeVisible();
     await ada.getByRole('button', { name: 'Why: The routing table decided' }).click();
-    await expect(ada.getByText('rests on fields that you may not read', { exact: false })).toBeVisible();
+    await expect(ada.getByText('depends on fields that you may not read', { exact: false })).toBeVisible();
     await expect(ada.getByText('Row 1', { exact: false })).toHaveCount(0);
     const health = await (await maren.request.get('/api/health')).json();
     expect(health.openWays).toBe(1);
@@ -102,12 +102,12 @@ test('a report in confidence: what routing would tell is found, allowed on purpo
   await test.step('a copy brings the plan along, and none of what was allowed', async () => {
     await maren.goto('/workshop/new');
     await maren.getByLabel('or a copy of').selectOption({ label: 'Tell the leads' });
-    await expect(maren.getByText('Its access rules come with it', { exact: false })).toBeVisible();
+    await expect(maren.getByText('the same access rules', { exact: false })).toBeVisible();
     await maren.getByLabel('Title').fill('Tell them again');
-    await maren.getByRole('button', { name: 'Make the form' }).click();
+    await maren.getByRole('button', { name: 'Create the form' }).click();
     await contents.getByRole('link', { name: 'Access' }).click();
     await expect(main.getByText('Reports stay with those who look into them').first()).toBeVisible();
-    await expect(main.getByRole('button', { name: 'End it' })).toHaveCount(0);
+    await expect(main.getByRole('button', { name: 'End this permission' })).toHaveCount(0);
     await contents.getByRole('link', { name: 'Routing' }).click();
     await expect(way).toHaveCount(1);
   });

@@ -21,20 +21,23 @@ test('five people: a form is changed and released, asked from a phone, decided b
     await expect(proof.getByLabel('Which car will they bring?')).toBeVisible();
     await maren.getByRole('button', { name: 'Move up' }).click();
     await maren.getByRole('navigation', { name: 'Contents' }).getByRole('link', { name: 'Rules' }).click();
-    await maren.getByRole('button', { name: 'Add rule' }).click();
+    await maren.getByRole('button', { name: 'Add a rule' }).click();
     await maren.getByLabel('Name of the rule').last().fill('Cars only in winter');
     await maren.getByLabel('Field').last().selectOption({ label: 'Institute' });
-    await maren.getByLabel('Value for Institute').last().selectOption({ label: 'Haldane Lifting' });
-    await maren.getByLabel('Part to add').last().selectOption({ label: 'Car plate' });
+    await maren.getByLabel('Value 1 for Institute').last().selectOption({ label: 'Haldane Lifting' });
+    await maren
+      .getByLabel(/^Add to:/)
+      .last()
+      .selectOption({ label: 'Car plate' });
     await expect(proof.getByLabel('Which car will they bring?')).toHaveCount(0);
     await proof.getByLabel('Where are they from?').selectOption({ label: 'Haldane Lifting' });
     await expect(proof.getByLabel('Which car will they bring?')).toBeVisible();
-    await expect(maren.getByText('All kept')).toBeVisible();
-    await maren.getByRole('button', { name: 'Release 2 …' }).click();
+    await expect(maren.getByText('Saved', { exact: true })).toBeVisible();
+    await maren.getByRole('button', { name: 'Release this draft …' }).click();
     const dialog = maren.getByRole('dialog');
     await expect(dialog.getByText('New field in the register: “Car plate”.')).toBeVisible();
     await dialog.getByLabel('Note').fill('The gate asks for the plate');
-    await dialog.getByRole('button', { name: 'Release 2' }).click();
+    await dialog.getByRole('button', { name: 'Release number 2' }).click();
     await expect(maren.getByText('Release 2 is in force')).toBeVisible();
   });
 
@@ -50,14 +53,14 @@ test('five people: a form is changed and released, asked from a phone, decided b
     await ada.getByLabel('Fee in EUR').fill('a lot');
     await ada.getByRole('button', { name: 'Send' }).click();
     const summary = ada.getByRole('alert');
-    await expect(summary).toContainText('answers need another look');
+    await expect(summary).toContainText('Please correct');
     await expect(summary).toContainText('“a lot” is not a number.');
     await expect(summary).toContainText('This is before “Arrival”');
     await expect(summary).toContainText('“What do they come for?” has no answer yet.');
     await summary.getByRole('link', { name: 'What do they come for?' }).click();
     await expect(ada.getByLabel('What do they come for?')).toBeFocused();
     await ada.getByLabel('What do they come for?').fill('Pier crane inspection before the winter lifts');
-    await expect(ada.getByText('Kept on this device')).toBeVisible();
+    await expect(ada.getByText('Saved on this device')).toBeVisible();
     await ada.reload();
     await expect(ada.getByLabel('Who is coming?')).toHaveValue('Jonas Eide');
     await expect(ada.getByLabel('Which car will they bring?')).toHaveValue('261-SK-77');
@@ -68,26 +71,26 @@ test('five people: a form is changed and released, asked from a phone, decided b
     await ada.getByLabel('Fee in EUR').fill('1,148.00');
     await ada.getByLabel('Anything medical').fill('Carries an adrenaline pen');
     await ada.getByLabel('Your name').fill('Wim Haldane');
-    await ada.getByLabel('Your mail address').fill('wim.haldane@haldane.example');
+    await ada.getByLabel('Your email address').fill('wim.haldane@haldane.example');
     await ada.getByRole('button', { name: 'Send' }).click();
     await expect(ada.getByRole('heading', { name: 'One step is left' })).toBeVisible();
   });
 
   let number = '';
   await test.step('they confirm by the letter and follow their request', async () => {
-    await followLetter(ada, 'confirm your address', 'Confirm and send');
-    await ada.getByRole('button', { name: 'Confirm and send' }).click();
-    await expect(ada.getByRole('heading', { name: 'Your request is with us' })).toBeVisible();
+    await followLetter(ada, 'Please confirm your request', 'Confirm and send my request');
+    await ada.getByRole('button', { name: 'Confirm and send the request' }).click();
+    await expect(ada.getByRole('heading', { name: 'Thank you. We received your request.' })).toBeVisible();
     number = (await ada.locator('b.font-mono').textContent()) ?? '';
     expect(number).toMatch(/^AC-\d{5}$/);
-    await ada.getByRole('link', { name: 'See how it stands' }).click();
+    await ada.getByRole('link', { name: 'Follow your request' }).click();
     await expect(ada.getByText('Being decided')).toBeVisible();
     await expect(ada.getByText('Carries an adrenaline pen')).toBeVisible();
     expect(await overflows(ada)).toBe(false);
   });
 
   await test.step('the approver decides from the letter, on a phone, without signing in', async () => {
-    await followLetter(approver, `${number} · Please decide`, 'Read and decide');
+    await followLetter(approver, 'asks for your approval', 'Read the request and decide');
     await expect(approver.getByRole('heading', { name: 'Jonas Eide, Haldane Lifting' })).toBeVisible();
     await expect(approver.getByText('adrenaline')).toHaveCount(0);
     expect(await overflows(approver)).toBe(false);
@@ -96,7 +99,7 @@ test('five people: a form is changed and released, asked from a phone, decided b
     await approver.getByRole('button', { name: 'Approve' }).click();
     await expect(approver.getByRole('heading', { name: 'Approved.' })).toBeVisible();
     await approver.goto(link);
-    await expect(approver.getByRole('alert')).toContainText(/Already decided|used already/);
+    await expect(approver.getByRole('alert')).toContainText(/already (decided|approved)/);
   });
 
   await test.step('the routing explains itself to the handler, who takes the request', async () => {
@@ -107,28 +110,28 @@ test('five people: a form is changed and released, asked from a phone, decided b
     await expect(bram.getByText('Works on water is yes; the row asks for yes: holds')).toBeVisible();
     await bram.keyboard.press('Escape');
     await expect(sheet.getByText('hidden from you')).toBeVisible();
-    await sheet.getByRole('button', { name: 'Take it' }).click();
-    await expect(sheet.getByText('Given to Bram Solheim')).toBeVisible();
+    await sheet.getByRole('button', { name: 'Make me the handler' }).click();
+    await expect(sheet.getByText('Bram Solheim is now the handler')).toBeVisible();
     await sheet.getByRole('button', { name: 'Start work' }).click();
     await expect(sheet.getByText('Arrived → In hand')).toBeVisible();
     await sheet.getByText('Escort').hover();
     await sheet.getByRole('button', { name: 'Change Escort' }).click();
     await sheet.getByLabel('Escort').fill('Signe Halvard');
-    await sheet.getByRole('button', { name: 'Keep' }).click();
+    await sheet.getByRole('button', { name: 'Save', exact: true }).click();
     await expect(sheet.getByText('Escort: empty → Signe Halvard')).toBeVisible();
   });
 
   await test.step('the clock is moved and the reminder arrives in the Mailroom', async () => {
     await bram.getByRole('button', { name: /^Mon 23 Nov/ }).click();
-    await bram.getByRole('button', { name: '1 day on' }).click();
-    await bram.getByRole('button', { name: '1 day on' }).click();
-    await bram.getByRole('button', { name: '4 hours on' }).click();
-    await expect(bram.getByText(/went out/).first()).toBeVisible();
+    await bram.getByRole('button', { name: '1 day forward' }).click();
+    await bram.getByRole('button', { name: '1 day forward' }).click();
+    await bram.getByRole('button', { name: /^4 h(ou)?rs? forward/ }).click();
+    await expect(bram.getByText(/about deadlines? (was|were) sent/).first()).toBeVisible();
     await bram.keyboard.press('Escape');
     await bram.goto('/mailroom');
     await bram.getByRole('searchbox').fill(number);
     await expect(
-      bram.getByRole('listitem').filter({ hasText: 'left: Jonas Eide' }).filter({ hasText: 'Bram Solheim' }),
+      bram.getByRole('listitem').filter({ hasText: 'Jonas Eide' }).filter({ hasText: 'Bram Solheim' }),
     ).toBeVisible();
   });
 
@@ -146,7 +149,7 @@ test('a staff request is refused from the Floor, with a reason the requester rea
   const priya = await pageOf(browser, 'Priya Nakamura-Lind');
   const tomas = await pageOf(browser, 'Tomas Achterberg');
   await tomas.goto('/floor/deciding');
-  await expect(tomas.getByRole('heading', { name: 'My decision' })).toBeVisible();
+  await expect(tomas.getByRole('heading', { name: 'My approvals' })).toBeVisible();
 
   await priya.getByRole('link', { name: 'Come on site' }).click();
   await priya.getByLabel('Who is coming?').fill('Tamsin Kovalik');
@@ -157,13 +160,13 @@ test('a staff request is refused from the Floor, with a reason the requester rea
   await priya.getByLabel('Yes').click();
   await priya.getByLabel('Until when is their sea survival').fill('2027-06-01');
   await priya.getByRole('button', { name: 'Send' }).click();
-  await expect(priya.getByRole('heading', { name: 'Thank you. We have your request.' })).toBeVisible();
-  await priya.getByRole('link', { name: 'See how it stands' }).click();
+  await expect(priya.getByRole('heading', { name: 'Thank you. We received your request.' })).toBeVisible();
+  await priya.getByRole('link', { name: 'Follow your request' }).click();
 
   // The tray fills by itself.
   await tomas.getByRole('link', { name: 'Tamsin Kovalik, Guest of the station' }).click();
   await tomas.getByRole('button', { name: 'Refuse' }).click();
-  await expect(tomas.getByRole('alert')).toContainText('A refusal needs a reason.');
+  await expect(tomas.getByRole('alert')).toContainText('Please give a reason if you refuse.');
   await tomas.getByLabel('Comment').fill('The pier is closed that week. Please choose days after the 14th.');
   await tomas.getByRole('button', { name: 'Refuse' }).click();
   await expect(tomas.getByRole('complementary').getByText('Refused by Tomas Achterberg')).toBeVisible();
@@ -193,5 +196,5 @@ test('a form can be typed into before its rules are here, and says so when they 
   const cutOff = await phone(browser);
   await cutOff.route('**/assets/complete-*.js', (route) => route.abort());
   await cutOff.goto('/ask/visit');
-  await expect(cutOff.getByText('A part of this page could not be loaded')).toBeVisible();
+  await expect(cutOff.getByText('A part of this page did not load.')).toBeVisible();
 });

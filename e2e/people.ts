@@ -21,7 +21,7 @@ export async function followLetter(page: Page, words: string, link: string): Pro
   await page.goto('/mailroom');
   await page.getByRole('searchbox').fill(words);
   await page.getByRole('listitem').first().getByRole('link').click();
-  await page.frameLocator('iframe[title="The letter"]').getByRole('link', { name: link }).click();
+  await page.frameLocator('iframe[title="The email"]').getByRole('link', { name: link }).click();
 }
 
 /** Whether anything on the page is wider than the screen. */

@@ -2,11 +2,11 @@ import { expect, type Page, test } from '@playwright/test';
 import { pageOf, seriousTrouble } from './people.ts';
 
 async function release(page: Page, more?: (dialog: ReturnType<Page['getByRole']>) => Promise<void>): Promise<void> {
-  await expect(page.getByText('All kept')).toBeVisible();
-  await page.getByRole('button', { name: /^Release \d+ …/ }).click();
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Release this draft …' }).click();
   const dialog = page.getByRole('dialog');
   await more?.(dialog);
-  await dialog.getByRole('button', { name: /^Release \d+$/ }).click();
+  await dialog.getByRole('button', { name: /^Release number \d+$/ }).click();
   await expect(page.getByText(/is in force/)).toBeVisible();
 }
 
@@ -19,16 +19,16 @@ test('a short form asks into the register of a full one: both are changed, relea
 
   await test.step('the coordinator makes the short one, with some of the fields, and releases it', async () => {
     await maren.goto('/workshop/new');
-    await main.getByText('Ask into a register that is there').click();
+    await main.getByText('An existing register').click();
     await main.getByLabel('Register', { exact: true }).selectOption({ label: 'Field kit loan' });
     await main.getByRole('button', { name: 'None yet' }).click();
     for (const field of ['Out on', 'Due back', 'Answerable']) await main.getByLabel(field).check();
     expect(await seriousTrouble(maren)).toEqual([]);
-    await main.getByRole('button', { name: 'Make the form' }).click();
-    await expect(main.getByText('The form has no title. Give it one.')).toBeVisible();
+    await main.getByRole('button', { name: 'Create the form' }).click();
+    await expect(main.getByText('The form has no title. Enter a title.')).toBeVisible();
     await main.getByLabel('Title').fill('Kit, quickly');
-    await main.getByRole('button', { name: 'Make the form' }).click();
-    await expect(contents.getByText('Asks into Field kit loan, as one other form does')).toBeVisible();
+    await main.getByRole('button', { name: 'Create the form' }).click();
+    await expect(contents.getByText('(1 other form too)')).toBeVisible();
     await expect(maren.getByRole('complementary', { name: 'Proof' }).getByText('When do you fetch it?')).toBeVisible();
     await release(maren);
   });
@@ -36,7 +36,7 @@ test('a short form asks into the register of a full one: both are changed, relea
   await test.step('changes a name in the full one, which says whom it reaches, and how days are counted', async () => {
     await maren.goto('/workshop/field-kit-loan/questions');
     await main.getByRole('button', { name: /^Answerable/ }).click();
-    await expect(main.getByText('reaches one other form').last()).toBeVisible();
+    await expect(main.getByText('also affects 1 other form').last()).toBeVisible();
     await main.getByLabel('Field', { exact: true }).fill('Borrower');
     await main.getByRole('button', { name: /^Borrower/ }).click();
     await main.getByRole('button', { name: 'Days out', exact: true }).click();
@@ -45,26 +45,24 @@ test('a short form asks into the register of a full one: both are changed, relea
     await maren.keyboard.press('Control+a');
     await maren.keyboard.type('(Due back - Out on).days + 1');
     await release(maren, async (dialog) => {
-      await expect(
-        dialog.getByText('What reaches the register stands in the drafts of “Kit, quickly” as well'),
-      ).toBeVisible();
-      await expect(dialog.getByText('“Days out” is computed otherwise')).toBeVisible();
-      await dialog.getByLabel('Compute them anew').check();
+      await expect(dialog.getByText('These register changes also affect “Kit, quickly”.')).toBeVisible();
+      await expect(dialog.getByText('Computed differently: “Days out”')).toBeVisible();
+      await dialog.getByLabel('Compute existing requests again').check();
       expect(await seriousTrouble(maren)).toEqual([]);
     });
-    await expect(maren.getByText(/requests? (was|were) computed anew/)).toBeVisible();
+    await expect(maren.getByText(/requests? (was|were) computed again/)).toBeVisible();
   });
 
   await test.step('finds it in the draft of the short one, compared in words, with a deadline of its own', async () => {
     await maren.goto('/workshop/kit-quickly/approval');
-    await main.getByLabel('This form has its own deadline plan').check();
-    await main.getByLabel('Remind the handler before').fill('2');
-    await expect(maren.getByText('All kept')).toBeVisible();
-    await maren.getByRole('button', { name: /^Release 2 …/ }).click();
+    await main.getByLabel('This form has its own deadline').check();
+    await main.getByLabel('Email the handler').fill('2');
+    await expect(maren.getByText('Saved', { exact: true })).toBeVisible();
+    await maren.getByRole('button', { name: 'Release this draft …' }).click();
     const dialog = maren.getByRole('dialog');
-    await expect(dialog.getByText('Field “Answerable” is now called “Borrower”.')).toBeVisible();
-    await expect(dialog.getByText('The form has a deadline plan of its own from now on.')).toBeVisible();
-    await dialog.getByRole('button', { name: 'Release 2', exact: true }).click();
+    await expect(dialog.getByText('The field “Answerable” is now called “Borrower”.')).toBeVisible();
+    await expect(dialog.getByText('The form has its own deadline from now on.')).toBeVisible();
+    await dialog.getByRole('button', { name: 'Release number 2', exact: true }).click();
     await expect(maren.getByText(/Release 2 is in force/)).toBeVisible();
   });
 
@@ -79,15 +77,15 @@ test('a short form asks into the register of a full one: both are changed, relea
 
   await test.step('what is there was computed anew, and says so; one can see the forms beside each other', async () => {
     await maren.goto('/floor/all/FK-00001');
-    await expect(maren.getByText('Computed anew by release 2')).toBeVisible();
+    await expect(maren.getByText('Computed again for release 2')).toBeVisible();
     await maren.goto('/workshop/registers/field-kit-loan');
-    await expect(main.getByText('2 forms ask into it.')).toBeVisible();
+    await expect(main.getByText(/2 forms/)).toBeVisible();
     await expect(main.getByRole('row', { name: /^Borrower person asks asks/ })).toBeVisible();
     expect(await seriousTrouble(maren)).toEqual([]);
     const short = main.getByRole('listitem').filter({ hasText: 'Kit, quickly' });
     await expect(short.getByText('its own deadline')).toBeVisible();
     await short.getByRole('button', { name: 'Stop' }).click();
-    await expect(short.getByText('stopped: nobody can ask by it')).toBeVisible();
+    await expect(short.getByText('stopped: nobody can send requests with it')).toBeVisible();
     await priya.goto('/');
     await expect(priya.getByRole('link', { name: /Field kit loan/ })).toBeVisible();
     await expect(priya.locator('a[href="/ask/kit-quickly"]')).toHaveCount(0);

@@ -31,14 +31,14 @@ test('a large spreadsheet is read by its worker, and one that unpacks to too muc
   const packed = bomb(200_000_000);
   expect(packed.length).toBeLessThan(1_000_000);
   await choose('bomb.xlsx', packed);
-  await expect(maren.getByText(/Unpacked, it is larger than/)).toBeVisible();
+  await expect(maren.getByText(/Unpacked, this file is larger than/)).toBeVisible();
 
   const xs = Array.from({ length: 500 }, () => 'x');
   const wide = spreadsheet(xs.map((_, at) => row(at + 1, xs)).join(''));
   await choose('wide.xlsx', wide);
-  await expect(maren.getByText(/It holds 250,000 cells/)).toBeVisible({ timeout: 30_000 });
+  await expect(maren.getByText(/This file has 250,000 cells/)).toBeVisible({ timeout: 30_000 });
 
   await choose('none.xlsx', Buffer.from('no spreadsheet at all'));
-  await expect(maren.getByText(/It is no XLSX file that can be read/)).toBeVisible();
+  await expect(maren.getByText(/This is not an XLSX file that can be read/)).toBeVisible();
   expect(policy).toEqual([]);
 });

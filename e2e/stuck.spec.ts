@@ -23,25 +23,27 @@ test('a request that waits for a decision nobody makes is freed by the coordinat
   const ilse = await pageOf(browser, 'Ilse Brandvold');
   await ilse.goto(`/floor/all/${number}`);
   await expect(ilse.getByText('To be decided').first()).toBeVisible();
-  await expect(ilse.getByRole('button', { name: 'Free it …' })).toHaveCount(0);
+  await expect(ilse.getByRole('button', { name: 'Move on without approval …' })).toHaveCount(0);
 
   const maren = await pageOf(browser, 'Maren Okafor', { width: 1440, height: 900 });
   const sheet = maren.getByRole('article');
   await maren.goto(`/floor/all/${number}`);
-  await maren.getByRole('button', { name: 'Free it …' }).click();
+  await maren.getByRole('button', { name: 'Move on without approval …' }).click();
   const dialog = maren.getByRole('dialog');
-  await expect(dialog.getByText(/Freed, it goes on without a decision/)).toBeVisible();
+  await expect(dialog.getByText(/If you move it on, it continues without a decision/)).toBeVisible();
   expect(await seriousTrouble(maren)).toEqual([]);
-  await dialog.getByLabel('It goes on at').selectOption({ label: 'In hand' });
-  await dialog.getByLabel(/^Why/).fill('The duty manager is away.');
-  await dialog.getByRole('button', { name: 'Free it', exact: true }).click();
-  await expect(sheet.getByText('Freed by a coordinator: To be decided → In hand')).toBeVisible();
+  await dialog.getByLabel('Move to').selectOption({ label: 'In hand' });
+  await dialog.getByLabel(/^Reason/).fill('The duty manager is away.');
+  await dialog.getByRole('button', { name: 'Move the request on', exact: true }).click();
+  await expect(
+    sheet.getByText('A coordinator moved the request past the decision: To be decided → In hand'),
+  ).toBeVisible();
   await expect(sheet.getByText('The duty manager is away.').first()).toBeVisible();
 
   await sheet.getByRole('button', { name: 'Change …' }).click();
   await sheet.getByLabel('Team').selectOption({ label: 'Estates' });
-  await sheet.getByRole('button', { name: 'Hand it over' }).click();
-  await expect(sheet.getByText('Handed over to Estates')).toBeVisible();
+  await sheet.getByRole('button', { name: 'Move and email the team' }).click();
+  await expect(sheet.getByText('Moved to the team Estates')).toBeVisible();
   expect(await seriousTrouble(maren)).toEqual([]);
 
   await priya.goto(`/my/${number}`);

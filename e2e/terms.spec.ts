@@ -13,7 +13,7 @@ test('a vocabulary is made, asked for by a form, and typed into on a phone; the 
   await test.step('the coordinator pastes a nested list, and keeps it', async () => {
     await maren.goto('/workshop');
     await maren.getByRole('link', { name: 'Vocabularies' }).click();
-    await maren.getByLabel('A new one').fill('Hazards');
+    await maren.getByLabel('A new vocabulary').fill('Hazards');
     await maren.getByRole('button', { name: 'Add', exact: true }).click();
     await expect(maren.getByLabel('Name of the vocabulary')).toHaveValue('Hazards');
     await main.getByLabel('Add terms', { exact: true }).evaluate((input, text) => {
@@ -21,13 +21,13 @@ test('a vocabulary is made, asked for by a form, and typed into on a phone; the 
       clipboardData.setData('text/plain', text);
       input.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }));
     }, HAZARDS);
-    await expect(main.getByText('Not kept yet: 5 new.')).toBeVisible();
+    await expect(main.getByText('Not saved yet: 5 new.')).toBeVisible();
     await main.getByRole('button', { name: /^Acids/ }).click();
     await main.getByLabel('Other words').fill('Vitriol');
     await main.getByLabel('Other words').blur();
     expect(await seriousTrouble(maren)).toEqual([]);
-    await main.getByRole('button', { name: 'Keep the changes' }).click();
-    await expect(maren.getByText('Kept. Every form has it so from now on.')).toBeVisible();
+    await main.getByRole('button', { name: 'Save the changes' }).click();
+    await expect(maren.getByText('Saved. All forms use the change from now on.')).toBeVisible();
   });
 
   await test.step('asks for it, tries it in the proof, and releases', async () => {
@@ -40,11 +40,11 @@ test('a vocabulary is made, asked for by a form, and typed into on a phone; the 
     await proof.getByRole('combobox', { name: 'Do they bring anything dangerous?' }).fill('thin');
     await proof.getByRole('option', { name: 'Solvents' }).click();
     await expect(proof.getByRole('combobox', { name: 'Do they bring anything dangerous?' })).toHaveValue('Solvents');
-    await expect(maren.getByText('All kept')).toBeVisible();
-    await maren.getByRole('button', { name: /^Release \d+ …/ }).click();
+    await expect(maren.getByText('Saved', { exact: true })).toBeVisible();
+    await maren.getByRole('button', { name: 'Release this draft …' }).click();
     await maren
       .getByRole('dialog')
-      .getByRole('button', { name: /^Release \d+$/ })
+      .getByRole('button', { name: /^Release number \d+$/ })
       .click();
     await expect(maren.getByText(/is in force/)).toBeVisible();
   });
@@ -56,7 +56,7 @@ test('a vocabulary is made, asked for by a form, and typed into on a phone; the 
     await stranger.getByLabel('Who is coming?').fill('Wilma Harker');
     await hazard.fill('lava');
     await stranger.getByLabel('Your name').fill('Wim Haldane');
-    await expect(stranger.getByText('“lava” is not a term of the vocabulary.')).toBeVisible();
+    await expect(stranger.getByText('“lava” is not one of the terms.')).toBeVisible();
     await hazard.fill('vitr');
     await expect(stranger.getByRole('option', { name: 'Acids' })).toBeVisible();
     expect(await overflows(stranger)).toBe(false);
@@ -64,19 +64,19 @@ test('a vocabulary is made, asked for by a form, and typed into on a phone; the 
     await hazard.press('ArrowDown');
     await hazard.press('Enter');
     await expect(hazard).toHaveValue('Acids');
-    await stranger.getByRole('button', { name: 'Go on later, or on another device' }).click();
-    await stranger.getByLabel('Where shall we send the link?').fill('wim.haldane@haldane.example');
-    await stranger.getByRole('button', { name: 'Send me the link' }).click();
-    await expect(stranger.getByText('The link is on its way to wim.haldane@haldane.example')).toBeVisible();
+    await stranger.getByRole('button', { name: 'Continue later or on another device' }).click();
+    await stranger.getByLabel('Where should we email the link?').fill('wim.haldane@haldane.example');
+    await stranger.getByRole('button', { name: 'Email me the link' }).click();
+    await expect(stranger.getByText('We sent an email to wim.haldane@haldane.example.')).toBeVisible();
   });
 
   await test.step('on another device the link brings it all back, and keeps what is added', async () => {
     const elsewhere = await phone(browser);
-    await followLetter(elsewhere, 'go on where you stopped', 'Go on with the form');
+    await followLetter(elsewhere, 'unfinished form', 'Continue this form');
     await expect(elsewhere.getByLabel('Who is coming?')).toHaveValue('Wilma Harker');
     await expect(elsewhere.getByRole('combobox', { name: 'Do they bring anything dangerous?' })).toHaveValue('Acids');
     await elsewhere.getByLabel('What do they come for?').fill('Acid baths for the otoliths');
-    await expect(elsewhere.getByText('Kept for you until you send it, on any device.')).toBeVisible();
+    await expect(elsewhere.getByText('Saved for you on any device until you send.')).toBeVisible();
     const third = await phone(browser);
     await third.goto(elsewhere.url());
     await expect(third.getByLabel('What do they come for?')).toHaveValue('Acid baths for the otoliths');
@@ -95,18 +95,18 @@ test('a boat is found by typing, what it brings along is reckoned with, and the 
   await priya.getByLabel('When do you want to leave?').fill('2026-12-14T08:00');
   await priya.getByLabel('When are you back?').fill('2026-12-14T12:00');
   await priya.getByLabel('Where to?').selectOption({ label: 'Along the coast' });
-  await expect(priya.getByText('Kept for you until you send it, on any device.')).toBeVisible();
+  await expect(priya.getByText('Saved for you on any device until you send.')).toBeVisible();
 
   // Begun on one device, gone on with on another.
   const laptop = await pageOf(browser, 'Priya Nakamura-Lind');
-  await laptop.getByRole('link', { name: 'Go on with Vessel time' }).click();
+  await laptop.getByRole('link', { name: 'Continue this form: Vessel time' }).click();
   await expect(laptop.getByRole('combobox', { name: 'Which boat?' })).toHaveValue(/Arctic Tern/);
-  await laptop.getByRole('button', { name: 'Go on', exact: true }).click();
+  await laptop.getByRole('button', { name: 'Next page', exact: true }).click();
   await laptop.getByLabel('How many persons, without the crew?').fill('12');
   await laptop.getByLabel('Up to which sea state').selectOption({ label: 'slight' });
-  await laptop.getByRole('textbox', { name: 'Gear: something else' }).fill('Two drones');
-  await laptop.getByRole('button', { name: 'Go on', exact: true }).click();
-  await expect(laptop.getByText('With these times the boat costs € 840.00.')).toBeVisible();
+  await laptop.getByRole('textbox', { name: 'Gear: another answer' }).fill('Two drones');
+  await laptop.getByRole('button', { name: 'Next page', exact: true }).click();
+  await expect(laptop.getByText('With these times the boat costs €840.00.')).toBeVisible();
   await laptop.getByRole('combobox', { name: 'Which budget code pays?' }).fill('tide');
   await laptop.getByRole('option', { name: /OC1200/ }).click();
   await laptop.getByRole('button', { name: 'Send' }).click();
@@ -117,7 +117,7 @@ test('a boat is found by typing, what it brings along is reckoned with, and the 
   await maren.goto('/floor/things/VS-00002');
   await maren.getByRole('link', { name: new RegExp(number) }).click();
   await expect(maren.getByText('Water sampler, Two drones').or(maren.getByText('Two drones'))).toBeVisible();
-  await expect(maren.getByText('€ 840.00')).toBeVisible();
+  await expect(maren.getByText('€840.00')).toBeVisible();
 });
 
 test('rows of a sheet are looked at, mended in the mapping, and taken in', async ({ browser }) => {
@@ -130,17 +130,17 @@ test('rows of a sheet are looked at, mended in the mapping, and taken in', async
     'KI-00006; KI-00003,2026-12-09,2026-12-01,',
   ].join('\n');
   await main
-    .getByLabel('A sheet of requests')
+    .getByLabel('A file of requests')
     .setInputFiles({ name: 'loans.csv', mimeType: 'text/csv', buffer: Buffer.from(sheet) });
   await main.getByLabel('What “Tagged” is').selectOption({ label: 'Things with a tag' });
   await main.getByLabel('What “From” is').selectOption({ label: 'Out on' });
   await main.getByLabel('What “Back” is').selectOption({ label: 'Due back' });
-  await main.getByRole('button', { name: 'See what would happen' }).click();
-  await expect(main.getByText(/1 row would come in as FK-\d+, 1 would stay out/)).toBeVisible();
+  await main.getByRole('button', { name: 'Start the dry run' }).click();
+  await expect(main.getByText(/1 row would be imported\. FK-\d+/)).toBeVisible();
   await expect(main.getByText('Line 3')).toBeVisible();
   expect(await seriousTrouble(maren)).toEqual([]);
-  await main.getByRole('button', { name: 'Take in 1 request' }).click();
-  const taken = main.getByText(/1 request was taken in: FK-\d+/);
+  await main.getByRole('button', { name: 'Import 1 request' }).click();
+  const taken = main.getByText(/1 request was imported: FK-\d+/);
   await expect(taken).toBeVisible();
   const number = /FK-\d+/.exec(await taken.innerText())?.[0] ?? '';
   await maren.goto(`/floor/all/${number}`);

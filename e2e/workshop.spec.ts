@@ -21,10 +21,10 @@ test('a purchase form is made from a recipe, proved as three people, mended and 
     await maren.getByRole('link', { name: 'New form …' }).click();
     await maren.getByRole('radio', { name: /Something to buy/ }).check();
     await maren.getByLabel('Title').fill('Bench purchase');
-    await expect(maren.getByLabel('Numbers begin with')).toHaveValue('BP');
-    await maren.getByLabel('Team').selectOption({ label: 'Purchasing' });
+    await expect(maren.getByLabel('Numbers start with')).toHaveValue('BP');
+    await maren.getByLabel('Group', { exact: true }).selectOption({ label: 'Purchasing' });
     expect(await seriousTrouble(maren)).toEqual([]);
-    await maren.getByRole('button', { name: 'Make the form' }).click();
+    await maren.getByRole('button', { name: 'Create the form' }).click();
     await expect(maren.getByRole('heading', { name: 'Questions' })).toBeVisible();
     await expect(proof.getByText('What is to be bought?')).toBeVisible();
   });
@@ -38,7 +38,7 @@ test('a purchase form is made from a recipe, proved as three people, mended and 
     await main.getByRole('button', { name: 'Add question' }).click();
     await main.getByRole('button', { name: 'Person: one of the staff' }).click();
     await main.getByLabel('Field', { exact: true }).fill('Answerable');
-    await main.getByLabel('Default', { exact: true }).selectOption({ label: 'who asks' });
+    await main.getByLabel('Default', { exact: true }).selectOption({ label: 'the requester' });
 
     await main.getByRole('button', { name: 'Add question' }).click();
     await main.getByRole('button', { name: 'Long text: several lines' }).click();
@@ -61,25 +61,25 @@ test('a purchase form is made from a recipe, proved as three people, mended and 
     await proof.getByLabel('How many').fill('3');
     await proof.getByLabel('Price each').fill('200');
     await proof.getByLabel('VAT', { exact: true }).selectOption({ label: '23%' });
-    await expect(proof.getByText('€ 738.00')).toBeVisible();
+    await expect(proof.getByText('€738.00')).toBeVisible();
     await expect(main.getByText('Duty manager').last()).toBeVisible();
     await expect(proof.getByText('Duty manager')).toBeVisible();
   });
 
   await test.step('writes a rule with an otherwise', async () => {
     await contents.getByRole('link', { name: 'Rules' }).click();
-    await main.getByRole('button', { name: 'Add rule' }).click();
+    await main.getByRole('button', { name: 'Add a rule' }).click();
     await main.getByLabel('Name of the rule').fill('Dear things are compared');
     await main.getByLabel('Field', { exact: true }).first().selectOption({ label: 'Total with VAT' });
-    await main.getByLabel('Test of Total with VAT', { exact: true }).selectOption({ label: 'is above' });
-    await main.getByLabel('Value for Total with VAT').fill('1000');
-    await main.getByLabel('Part to add').selectOption({ label: 'Offers compared' });
-    await main.getByRole('button', { name: 'Say what is done otherwise' }).click();
-    await main.getByLabel('What is done').last().selectOption({ label: 'warn' });
-    await main.getByLabel('What is said').fill('Purchases up to € 1,000 need no offers.');
+    await main.getByLabel('Condition of Total with VAT', { exact: true }).selectOption({ label: 'is above' });
+    await main.getByLabel('Value 1 for Total with VAT').fill('1000');
+    await main.getByLabel(/^Add to:/).selectOption({ label: 'Offers compared' });
+    await main.getByRole('button', { name: 'Add an “otherwise” action' }).click();
+    await main.getByLabel('Action').last().selectOption({ label: 'warn' });
+    await main.getByLabel('Text that people read').fill('Purchases up to € 1,000 need no offers.');
     await expect(proof.getByText('Purchases up to € 1,000 need no offers.')).toBeVisible();
     await expect(proof.getByRole('textbox', { name: 'Offers compared' })).toHaveCount(0);
-    await proof.getByRole('button', { name: 'Why: “Offers compared” is away' }).click();
+    await proof.getByRole('button', { name: 'Why: “Offers compared” is hidden' }).click();
     await expect(maren.getByRole('dialog')).toContainText('Total with VAT is above 1000 EUR: no, it is 738');
     await maren.keyboard.press('Escape');
     await proof.getByLabel('Price each').fill('400');
@@ -103,26 +103,26 @@ test('a purchase form is made from a recipe, proved as three people, mended and 
     await main.getByLabel('Field', { exact: true }).fill('Delivered to');
     await main.getByRole('button', { name: 'retire' }).last().click();
     await contents.getByRole('link', { name: 'Rules' }).click();
-    await main.getByRole('button', { name: 'Add rule' }).click();
+    await main.getByRole('button', { name: 'Add a rule' }).click();
     const findings = maren.getByRole('region', { name: 'Findings' });
-    await expect(findings.getByText('“Delivered to” offers no options.').first()).toBeVisible();
+    await expect(findings.getByText('“Delivered to” has no options, so nobody can answer it.').first()).toBeVisible();
     await findings.locator('summary').click();
     await findings.getByRole('button', { name: 'Add an option' }).click();
-    await findings.getByRole('button', { name: 'Take the rule away' }).click();
-    await expect(findings.getByText('Nothing wrong or doubtful was found in this draft.')).toBeVisible();
+    await findings.getByRole('button', { name: 'Remove the rule' }).click();
+    await expect(findings.getByText('The draft has no errors and no cautions.')).toBeVisible();
   });
 
   await test.step('sends a trial request that counts nowhere, clears it, and releases', async () => {
     await contents.getByRole('link', { name: 'Questions' }).click();
     await proof.getByLabel('What is it for?').fill('New filters');
     await proof.getByRole('textbox', { name: 'Offers compared' }).fill('Two shops asked.');
-    await expect(proof.getByText('This could be sent.')).toBeVisible();
+    await expect(proof.getByText('This request could be sent.')).toBeVisible();
     await proof.getByRole('button', { name: 'Send a trial request' }).click();
-    await expect(proof.getByText('Taken as TRIAL-BP-1.')).toBeVisible();
-    await proof.getByRole('button', { name: 'Clear them all' }).click();
+    await expect(proof.getByText('TRIAL-BP-1')).toBeVisible();
+    await proof.getByRole('button', { name: 'Delete all trial requests' }).click();
     await expect(proof.getByText(/TRIAL-BP-1/)).toHaveCount(0);
-    await maren.getByRole('button', { name: 'Release 1 …' }).click();
-    await maren.getByRole('dialog').getByRole('button', { name: 'Release 1' }).click();
+    await maren.getByRole('button', { name: 'Release this draft …' }).click();
+    await maren.getByRole('dialog').getByRole('button', { name: 'Release number 1' }).click();
     await expect(maren.getByText('Release 1 is in force')).toBeVisible();
   });
 
@@ -144,20 +144,20 @@ test('a purchase form is made from a recipe, proved as three people, mended and 
     await expect(priya.getByLabel('How many').first()).toBeFocused();
     await priya.keyboard.press('Control+a');
     await priya.keyboard.type('2');
-    await priya.getByRole('button', { name: 'Take line 2 away' }).click();
-    await expect(priya.getByText('€ 99.80').first()).toBeVisible();
+    await priya.getByRole('button', { name: 'Remove line 2' }).click();
+    await expect(priya.getByText('€99.80').first()).toBeVisible();
     await expect(priya.getByLabel('Answerable').locator('option:checked')).toHaveText('Priya Nakamura-Lind');
     await priya.getByLabel('Delivered to').selectOption({ label: 'First option' });
     expect(await overflows(priya)).toBe(false);
     expect(await seriousTrouble(priya)).toEqual([]);
     await priya.getByRole('button', { name: 'Send' }).click();
-    await expect(priya.getByRole('heading', { name: 'Thank you. We have your request.' })).toBeVisible();
+    await expect(priya.getByRole('heading', { name: 'Thank you. We received your request.' })).toBeVisible();
     await expect(priya.getByText('BP-00001')).toBeVisible();
   });
 
   await test.step('the desk reads the lines, the total and the band', async () => {
     await maren.goto('/floor/all/BP-00001');
-    await expect(main.getByText('€ 122.75').first()).toBeVisible();
+    await expect(main.getByText('€122.75').first()).toBeVisible();
     await expect(maren.getByText('Desk', { exact: true })).toBeVisible();
     await expect(maren.getByRole('columnheader', { name: 'Price each' })).toBeVisible();
   });
@@ -167,21 +167,23 @@ test('two coordinators change the same draft at once, and neither loses anything
   const [maren, ada] = [await pageOf(browser, 'Maren Okafor'), await pageOf(browser, 'Ada Quillfeather')];
   for (const page of [maren, ada]) await page.goto('/workshop/sample-analysis/questions');
   await maren.getByLabel('Title').fill('Analysis of samples');
-  await expect(maren.getByText('All kept')).toBeVisible();
+  await expect(maren.getByText('Saved', { exact: true })).toBeVisible();
   await ada.getByLabel('Introduction').fill('The lab measures what you bring.');
   await expect(ada.getByLabel('Title')).toHaveValue('Analysis of samples');
-  await expect(ada.getByText('All kept')).toBeVisible();
+  await expect(ada.getByText('Saved', { exact: true })).toBeVisible();
 
   // Both change the same: the second is asked, and everything else of both is kept.
   await maren.getByLabel('Title').fill('Samples');
   await expect(maren.getByLabel('Introduction')).toHaveValue('The lab measures what you bring.');
-  await expect(maren.getByText('All kept')).toBeVisible();
+  await expect(maren.getByText('Saved', { exact: true })).toBeVisible();
   await ada.getByLabel('Title').fill('Laboratory');
-  await expect(ada.getByText('You both changed the title.', { exact: false })).toBeVisible();
+  await expect(
+    ada.getByText('Someone else changed the same in the meantime: the title.', { exact: false }),
+  ).toBeVisible();
   expect(await seriousTrouble(ada)).toEqual([]);
-  await ada.getByRole('button', { name: 'Take theirs' }).click();
+  await ada.getByRole('button', { name: 'Use the other version' }).click();
   await expect(ada.getByLabel('Title')).toHaveValue('Samples');
-  await expect(ada.getByText('All kept')).toBeVisible();
+  await expect(ada.getByText('Saved', { exact: true })).toBeVisible();
 });
 
 test('a spreadsheet becomes a form, and a form goes to a file and back', async ({ browser }) => {
@@ -193,25 +195,25 @@ test('a spreadsheet becomes a form, and a form goes to a file and back', async (
     .setInputFiles({ name: 'kit.csv', mimeType: 'text/csv', buffer: Buffer.from(rows) });
   await expect(maren.getByText('2 rows, 4 headings')).toBeVisible();
   await maren.getByLabel('Title').fill('Kit by list');
-  await maren.getByRole('button', { name: 'Make the form' }).click();
+  await maren.getByRole('button', { name: 'Create the form' }).click();
   const proof = maren.getByRole('complementary', { name: 'Proof' });
-  await expect(proof.getByLabel('Needed on')).toHaveAttribute('placeholder', 'like 3 Dec');
+  await expect(proof.getByLabel('Needed on')).toHaveAttribute('placeholder', 'for example 3 Dec');
   await expect(proof.getByText('Fragile')).toBeVisible();
   await maren.getByRole('link', { name: 'Doors and releases' }).click();
   const download = maren.waitForEvent('download');
-  await maren.getByRole('button', { name: 'Save the form as a file' }).click();
+  await maren.getByRole('button', { name: 'Download the form' }).click();
   const path = await (await download).path();
 
   await maren.goto('/workshop/new');
   await maren
     .getByLabel('A spreadsheet or form file')
     .setInputFiles({ name: 'broken.json', mimeType: 'application/json', buffer: Buffer.from('{"format":"other"}') });
-  await expect(maren.getByRole('alert')).toContainText('broken.json can’t be used.');
+  await expect(maren.getByRole('alert')).toContainText('broken.json cannot be used.');
   await maren.getByLabel('A spreadsheet or form file').setInputFiles(path);
   await expect(maren.getByText(/the form “Kit by list” with 4 fields/)).toBeVisible();
   await maren.getByLabel('Title').fill('Kit again');
-  await maren.getByLabel('Numbers begin with').fill('KX');
-  await maren.getByRole('button', { name: 'Make the form' }).click();
+  await maren.getByLabel('Numbers start with').fill('KX');
+  await maren.getByRole('button', { name: 'Create the form' }).click();
   await expect(proof.getByText('Kit again')).toBeVisible();
   await expect(proof.getByLabel('How many')).toBeVisible();
 });
@@ -221,6 +223,6 @@ test('a handler picks a colleague in a desk-only field', async ({ browser }) => 
   await bram.goto('/floor/all/VT-00001');
   await bram.getByRole('button', { name: 'Change Skipper' }).click();
   await bram.getByLabel('Skipper', { exact: true }).selectOption({ label: 'Signe Halvard' });
-  await bram.getByRole('button', { name: 'Keep' }).click();
+  await bram.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(bram.locator('span', { hasText: /^Signe Halvard$/ }).first()).toBeVisible();
 });

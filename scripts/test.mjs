@@ -19,7 +19,7 @@ const check = (name, work) => {
 };
 const npx = (...args) => run('npx', args);
 
-check('types', () => ['core', 'web', '.'].every((project) => npx('tsc', '--noEmit', '-p', project)));
+check('types', () => ['words', 'core', 'web', '.'].every((project) => npx('tsc', '--noEmit', '-p', project)));
 check('lint and format', () => npx('biome', 'ci', '--error-on-warnings', '.'));
 check('unused code', () => npx('knip', '--no-progress'));
 check(

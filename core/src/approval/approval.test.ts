@@ -74,7 +74,13 @@ describe('who may decide', () => {
       'Only the person who was asked can decide this.',
     ],
     ['nobody twice', { ...seat, decidedBeside: ['ana'] }, lead, 'ben', 'You have already decided at this step.'],
-    ['nobody too early', { ...seat, state: 'ahead' }, lead, 'ben', 'It is too early to decide this. Another step comes first.'],
+    [
+      'nobody too early',
+      { ...seat, state: 'ahead' },
+      lead,
+      'ben',
+      'It is too early to decide this. Another step comes first.',
+    ],
     ['nobody again', { ...seat, state: 'refused' }, lead, 'ben', 'This was already refused.'],
     ['nobody too late', { ...seat, state: 'closed' }, lead, 'ben', 'This no longer needs a decision.'],
   ] as const)('%s', (_, at, viewer, requester, reason) =>

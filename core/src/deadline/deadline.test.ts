@@ -168,17 +168,23 @@ describe('a deadline', () => {
       words: '1 hr overdue',
     });
     expect(
-      english(fuseAt(pauseDeadline(deadline, at('2026-11-25T15:30:00Z')), plan, desk, at('2026-11-27T09:00:00Z'), null)),
+      english(
+        fuseAt(pauseDeadline(deadline, at('2026-11-25T15:30:00Z')), plan, desk, at('2026-11-27T09:00:00Z'), null),
+      ),
     ).toMatchObject({ state: 'paused', words: 'paused, 2 hrs left' });
-    expect(english(fuseAt(deadline, plan, desk, at('2026-11-30T09:00:00Z'), at('2026-11-24T09:00:00Z')))).toMatchObject({
-      state: 'done',
-      words: 'finished in time',
-    });
+    expect(english(fuseAt(deadline, plan, desk, at('2026-11-30T09:00:00Z'), at('2026-11-24T09:00:00Z')))).toMatchObject(
+      {
+        state: 'done',
+        words: 'finished in time',
+      },
+    );
   });
 
   it('tells lengths as people do', () => {
     expect(
-      [40 * 60_000, 2 * HOUR + 10 * 60_000, 9 * HOUR, 3 * 8.75 * HOUR].map((ms) => english(said('deadlines:left', { length: lengthOf(ms, desk) }))),
+      [40 * 60_000, 2 * HOUR + 10 * 60_000, 9 * HOUR, 3 * 8.75 * HOUR].map((ms) =>
+        english(said('deadlines:left', { length: lengthOf(ms, desk) })),
+      ),
     ).toEqual(['40 mins left', '2 hrs 10 mins left', '9 hrs left', '3 days left']);
   });
 });

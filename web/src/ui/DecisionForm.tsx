@@ -63,7 +63,7 @@ export function DecisionForm({
           <Trouble error={error} />
         </div>
       ) : null}
-      <div className="mt-3 flex gap-3">
+      <div className="mt-3 flex flex-wrap gap-3">
         <Button
           look="main"
           disabled={busy}

@@ -40,7 +40,7 @@ export function ActionLine({ action, draft, proof, set, remove }: ActionLineProp
       >
         {Object.entries(ACTION_LABELS).map(([name, label]) => (
           <option key={name} value={name}>
-            {label}
+            {say(label)}
           </option>
         ))}
       </select>

@@ -213,7 +213,7 @@ function DoorLine({ door, says }: { door: DoorSettings; says: readonly string[] 
         <span
           className={`ml-2 font-sans text-[13px] font-normal ${door.state === 'open' ? 'text-green' : 'text-brick'}`}
         >
-          {DOOR_STATES[door.state]}
+          {say(DOOR_STATES[door.state])}
         </span>
       </h2>
       <p className="mt-1 text-soft">{says.join(' ')}</p>

@@ -286,7 +286,7 @@ function QuestionDetails({
         >
           {Object.entries(HIDDEN_WORDS).map(([way, words]) => (
             <option key={way} value={way}>
-              {words}
+              {say(words)}
             </option>
           ))}
         </select>

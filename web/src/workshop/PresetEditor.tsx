@@ -1,13 +1,14 @@
 import type { Scope } from '@tolvek/core/expression';
 import type { FormDesign } from '@tolvek/core/form';
 import type { Field, FilledField, Preset, RawAnswer } from '@tolvek/core/register';
+import type { Key } from '@tolvek/words';
 import { FormulaEditor } from '../conditions/FormulaEditor.tsx';
 import { FieldInput } from '../fields/inputs.tsx';
 import { say } from '../wire/words.ts';
 
 type Way = Preset['from'] | 'none';
 
-const WORDS: Readonly<Record<Way, string>> = {
+const WORDS = {
   none: 'workshop:preset.none',
   fixed: 'workshop:preset.fixed',
   today: 'workshop:preset.day',
@@ -16,7 +17,7 @@ const WORDS: Readonly<Record<Way, string>> = {
   department: 'workshop:preset.department',
   field: 'workshop:preset.field',
   formula: 'workshop:preset.formula',
-};
+} as const satisfies Record<Way, Key>;
 
 /** The ways that make sense for a kind. */
 function waysFor({ type }: Field): readonly Way[] {
@@ -82,7 +83,7 @@ export function PresetEditor({ field, draft, scope, set }: PresetEditorProps) {
         >
           {ways.map((way) => (
             <option key={way} value={way}>
-              {WORDS[way]}
+              {say(WORDS[way])}
             </option>
           ))}
         </select>

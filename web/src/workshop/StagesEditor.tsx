@@ -201,7 +201,7 @@ function AddStage({ add }: { add: (label: string, phase: Stage['phase']) => void
       >
         {Object.entries(PHASE_WORDS).map(([key, words]) => (
           <option key={key} value={key}>
-            {words}
+            {say(words)}
           </option>
         ))}
       </select>

@@ -115,10 +115,7 @@ describe('what a form would tell', () => {
     [
       'a limit at every saving',
       ruled({ do: 'limit', field: 'what', options: ['x'] }),
-      [
-        'The rule “R” limits “What”, depending on “Note”.',
-        `Everyone who changes “What” sees it, including ${DESK}.`,
-      ],
+      ['The rule “R” limits “What”, depending on “Note”.', `Everyone who changes “What” sees it, including ${DESK}.`],
       'Remove it from the rule',
     ],
     [
