@@ -64,7 +64,7 @@ test('a rule’s condition is built, written and tried without a mouse', async (
   await expect(rule.getByText('Institute is Haldane Lifting').first()).toBeVisible();
   expect(await seriousTrouble(maren)).toEqual([]);
 
-  await rule.getByRole('button', { name: 'Remove the rule' }).click();
+  await rule.getByRole('button', { name: 'Remove the rule' }).first().click();
   await expect(maren.getByLabel('Name of the rule')).toHaveCount(1);
   await expect(maren.getByText('Saved', { exact: true })).toBeVisible();
 });

@@ -97,7 +97,7 @@ test('five people: a form is changed and released, asked from a phone, decided b
     const link = approver.url();
     await approver.getByLabel('Comment').fill('Please brief them at the gate.');
     await approver.getByRole('button', { name: 'Approve' }).click();
-    await expect(approver.getByRole('heading', { name: 'Approved.' })).toBeVisible();
+    await expect(approver.getByRole('heading', { name: 'Approved', exact: true })).toBeVisible();
     await approver.goto(link);
     await expect(approver.getByRole('alert')).toContainText(/already (decided|approved)/);
   });
@@ -106,7 +106,7 @@ test('five people: a form is changed and released, asked from a phone, decided b
     await bram.goto('/floor/team');
     await bram.getByRole('link', { name: 'Jonas Eide, Haldane Lifting' }).click();
     const sheet = bram.getByRole('complementary', { name: 'Request sheet' });
-    await sheet.getByRole('button', { name: /^Row 1/ }).click();
+    await sheet.getByRole('button', { name: /^Routed/ }).click();
     await expect(bram.getByText('Works on water is yes; the row asks for yes: holds')).toBeVisible();
     await bram.keyboard.press('Escape');
     await expect(sheet.getByText('hidden from you')).toBeVisible();
@@ -137,7 +137,7 @@ test('five people: a form is changed and released, asked from a phone, decided b
 
   await test.step('the handler finishes, and the requester sees it', async () => {
     await bram.goto(`/floor/mine/${number}`);
-    await bram.getByRole('button', { name: 'Finish', exact: true }).click();
+    await bram.getByRole('button', { name: 'Finish and tell the requester', exact: true }).click();
     await expect(bram.getByText('In hand → Done')).toBeVisible();
     await ada.reload();
     await expect(ada.locator('b', { hasText: 'Done' })).toBeVisible();

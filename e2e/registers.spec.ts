@@ -83,8 +83,8 @@ test('a short form asks into the register of a full one: both are changed, relea
     await expect(main.getByRole('row', { name: /^Borrower person asks asks/ })).toBeVisible();
     expect(await seriousTrouble(maren)).toEqual([]);
     const short = main.getByRole('listitem').filter({ hasText: 'Kit, quickly' });
-    await expect(short.getByText('its own deadline')).toBeVisible();
-    await short.getByRole('button', { name: 'Stop' }).click();
+    await expect(short.getByText('its own: Deadline')).toBeVisible();
+    await short.getByRole('button', { name: 'Stop the form' }).click();
     await expect(short.getByText('stopped: nobody can send requests with it')).toBeVisible();
     await priya.goto('/');
     await expect(priya.getByRole('link', { name: /Field kit loan/ })).toBeVisible();

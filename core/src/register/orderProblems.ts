@@ -1,7 +1,7 @@
 import { said } from '@tolvek/words';
 import { own } from '../own/index.ts';
 import type { Field, Values } from './field.ts';
-import { showValue } from './kinds/index.ts';
+import { sayValue } from './kinds/index.ts';
 import type { Problem } from './problem.ts';
 
 /**
@@ -19,7 +19,7 @@ export function orderProblems(fields: readonly Field[], values: Values): readonl
     // A day and a moment are compared by their days.
     const length = Math.min(value.length, earliest.length);
     if (value.slice(0, length) >= earliest.slice(0, length)) return [];
-    const words = showValue(other, earliest);
+    const words = sayValue(other, earliest);
     return [
       {
         field: field.key,

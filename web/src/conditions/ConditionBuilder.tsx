@@ -37,7 +37,7 @@ export function ConditionBuilder({ condition, scope, set }: ConditionBuilderProp
       <div>
         <Suspense fallback={<p className="input font-mono text-[13px]">{condition}</p>}>
           <ConditionText
-            name="Condition"
+            name={say('workshop:conditionName')}
             text={parsed.ok ? printExpression(parsed.value, scope) : condition}
             scope={scope}
             dialect="expression"

@@ -2,7 +2,7 @@ import { type ItemColumn, type RawRow, type RawSingle, ROW_ID } from '@tolvek/co
 import type { Words } from '@tolvek/words';
 import type { ComponentType } from 'react';
 import { Button } from '../ui/Button.tsx';
-import { say } from '../wire/words.ts';
+import { say, told } from '../wire/words.ts';
 import type { FieldInputProps, InputProps } from './input.ts';
 import { ProblemLine } from './ProblemLine.tsx';
 import { useItemsShown } from './useItemsShown.ts';
@@ -110,7 +110,7 @@ export function LineItemsInput({
                           {column.label}
                         </span>
                         <output className={`block tabular-nums ${room ? '@xl:py-2 @xl:text-right' : ''}`}>
-                          {computed[row]?.[column.key] ?? '—'}
+                          {told(computed[row]?.[column.key] ?? '—')}
                         </output>
                       </div>
                     )}
@@ -144,7 +144,7 @@ export function LineItemsInput({
             .map((column) => (
               <div key={column.key} className="flex gap-2">
                 <dt className="text-soft">{say('desk:allLines', { label: column.label })}</dt>
-                <dd className="font-semibold">{sums[column.key]}</dd>
+                <dd className="font-semibold">{told(sums[column.key] ?? '')}</dd>
               </div>
             ))}
         </dl>

@@ -1,9 +1,9 @@
 import { compile, parseExpression } from '@tolvek/core/expression';
 import { type Action, type ActionName, END, FIRST_PAGE, type FormDesign, partKey, partName } from '@tolvek/core/form';
-import { showValue, valueFromExpression } from '@tolvek/core/register';
+import { sayValue, valueFromExpression } from '@tolvek/core/register';
 import type { Key } from '@tolvek/words';
 import { FormulaEditor } from '../conditions/FormulaEditor.tsx';
-import { say } from '../wire/words.ts';
+import { say, told } from '../wire/words.ts';
 import { freshAction } from './edits.ts';
 import type { ProofState } from './useProof.ts';
 
@@ -64,7 +64,7 @@ function ActionDetails({ action, draft, proof, set }: Omit<ActionLineProps, 'rem
     case 'hide':
       return (
         <Several
-          name="Part"
+          name={say('workshop:partName')}
           of={draft.parts.map((part) => ({ key: partKey(part), label: labelOf(draft, partKey(part)) }))}
           chosen={action.parts}
           set={(parts) => set({ ...action, parts })}
@@ -73,7 +73,7 @@ function ActionDetails({ action, draft, proof, set }: Omit<ActionLineProps, 'rem
     case 'require':
       return (
         <Several
-          name="Field"
+          name={say('workshop:fieldName')}
           of={fields.filter((field) =>
             draft.parts.some((part) => part.part === 'question' && part.field === field.key),
           )}
@@ -84,7 +84,12 @@ function ActionDetails({ action, draft, proof, set }: Omit<ActionLineProps, 'rem
     case 'lock':
     case 'clear':
       return (
-        <Several name="Field" of={fields} chosen={action.fields} set={(chosen) => set({ ...action, fields: chosen })} />
+        <Several
+          name={say('workshop:fieldName')}
+          of={fields}
+          chosen={action.fields}
+          set={(chosen) => set({ ...action, fields: chosen })}
+        />
       );
     case 'set': {
       const field = draft.fields.find((each) => each.key === action.field);
@@ -96,19 +101,19 @@ function ActionDetails({ action, draft, proof, set }: Omit<ActionLineProps, 'rem
       return (
         <>
           <One
-            name="Field"
+            name={say('workshop:fieldName')}
             of={draft.fields.filter((each) => each.source !== 'computed')}
             value={action.field}
             set={(key) => set({ ...action, field: key })}
           />
           <span className="pt-1.5">{say('workshop:action.to')}</span>
           <FormulaEditor
-            name="Value"
+            name={say('workshop:valueName')}
             formula={action.value}
             scope={proof.scope}
             sample={
               field && value !== undefined
-                ? showValue(field, value, (id) => proof.facts.people.find((person) => person.id === id)?.name)
+                ? told(sayValue(field, value, (id) => proof.facts.people.find((person) => person.id === id)?.name))
                 : ''
             }
             set={(text) => set({ ...action, value: text })}
@@ -123,14 +128,14 @@ function ActionDetails({ action, draft, proof, set }: Omit<ActionLineProps, 'rem
       return (
         <>
           <One
-            name="Field"
+            name={say('workshop:fieldName')}
             of={choices}
             value={action.field}
             set={(key) => set({ ...action, field: key, options: [] })}
           />
           <span className="pt-1.5">{say('workshop:action.to')}</span>
           <Several
-            name="Option"
+            name={say('workshop:optionName')}
             of={options.filter((option) => !option.retired || action.options.includes(option.key))}
             chosen={action.options}
             set={(chosen) => set({ ...action, options: chosen })}
@@ -146,7 +151,12 @@ function ActionDetails({ action, draft, proof, set }: Omit<ActionLineProps, 'rem
       ];
       return (
         <>
-          <One name="Where" of={at} value={action.field} set={(field) => set({ ...action, field })} />
+          <One
+            name={say('workshop:whereName')}
+            of={at}
+            value={action.field}
+            set={(field) => set({ ...action, field })}
+          />
           <input
             aria-label={say('workshop:action.text')}
             className="input min-w-60 flex-1"
@@ -174,10 +184,15 @@ function ActionDetails({ action, draft, proof, set }: Omit<ActionLineProps, 'rem
       return (
         <>
           <span className="pt-1.5">{say('workshop:action.from')}</span>
-          <One name="After which page" of={pages} value={action.after} set={(after) => set({ ...action, after })} />
+          <One
+            name={say('workshop:afterPage')}
+            of={pages}
+            value={action.after}
+            set={(after) => set({ ...action, after })}
+          />
           <span className="pt-1.5">{say('workshop:action.toPage')}</span>
           <One
-            name="To which page"
+            name={say('workshop:toPage')}
             of={[...pages.slice(1), { key: END, label: say('rules:end') }]}
             value={action.to}
             set={(to) => set({ ...action, to })}

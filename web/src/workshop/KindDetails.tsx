@@ -24,7 +24,7 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
   switch (type.kind) {
     case 'choice':
       return (
-        <Line name="Options">
+        <Line name={say('workshop:optionsName')}>
           <OptionsEditor options={type.options} set={(options) => setType({ ...type, options })} />
           <SomethingElse type={type} set={setType} />
         </Line>
@@ -32,11 +32,11 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
     case 'choices':
       return (
         <>
-          <Line name="Options">
+          <Line name={say('workshop:optionsName')}>
             <OptionsEditor options={type.options} set={(options) => setType({ ...type, options })} />
             <SomethingElse type={type} set={setType} />
           </Line>
-          <Line name="How many">
+          <Line name={say('workshop:howManyName')}>
             <span className="flex flex-wrap gap-4">
               <LimitInput
                 label={say('workshop:atLeast')}
@@ -56,13 +56,13 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
       );
     case 'level':
       return (
-        <Line name="Scale">
+        <Line name={say('workshop:scaleName')}>
           <LevelsEditor levels={type.levels} set={(levels) => setType({ ...type, levels })} />
         </Line>
       );
     case 'number':
       return (
-        <Line name="Number">
+        <Line name={say('workshop:numberName')}>
           <span className="flex flex-wrap items-center gap-x-4 gap-y-2">
             <LimitInput
               label={say('workshop:decimals')}
@@ -95,7 +95,7 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
       );
     case 'money':
       return (
-        <Line name="Currency">
+        <Line name={say('workshop:currencyName')}>
           <span className="flex flex-wrap items-center gap-x-4 gap-y-2">
             <input
               aria-label={say('workshop:currency')}
@@ -124,7 +124,7 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
       );
       const isFrom = type.kind === 'date' ? type.notBeforeToday : type.notBeforeNow;
       return (
-        <Line name="Earliest">
+        <Line name={say('workshop:earliestName')}>
           <span className="flex flex-wrap items-center gap-x-4 gap-y-2">
             <label className="flex items-center gap-2 text-ink">
               <input
@@ -167,7 +167,7 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
     case 'person':
     case 'people':
       return (
-        <Line name="Picked from">
+        <Line name={say('workshop:pickedFromName')}>
           <span className="flex flex-wrap gap-x-4 gap-y-1">
             {groups.map((group) => (
               <label key={group.key} className="flex items-center gap-1.5 text-ink">
@@ -196,7 +196,7 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
     case 'text':
     case 'long-text':
       return (
-        <Line name="Longest">
+        <Line name={say('workshop:longestName')}>
           <LimitInput
             label={say('workshop:characters')}
             width="w-20"
@@ -207,7 +207,7 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
       );
     case 'files':
       return (
-        <Line name="Files">
+        <Line name={say('workshop:filesName')}>
           <span className="flex flex-wrap items-center gap-x-4 gap-y-2">
             <select
               aria-label={say('workshop:whichFiles')}
@@ -241,20 +241,20 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
     case 'term':
     case 'terms':
       return (
-        <Line name="Terms">
+        <Line name={say('workshop:termsName')}>
           <TermDetails id={`terms-${field.key}`} type={type} vocabularies={editing.vocabularies} set={setType} />
         </Line>
       );
     case 'reference':
     case 'references':
       return (
-        <Line name="Points to">
+        <Line name={say('workshop:refersToName')}>
           <ReferenceDetails field={field} type={type} editing={editing} set={setType} />
         </Line>
       );
     case 'running-number':
       return (
-        <Line name="Number">
+        <Line name={say('workshop:numberName')}>
           <span className="flex flex-wrap items-center gap-x-4 gap-y-2">
             <label className="flex items-center gap-2">
               {say('workshop:startsWith')}{' '}
@@ -281,7 +281,7 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
       );
     case 'line-items':
       return (
-        <Line name="Columns">
+        <Line name={say('workshop:columnsName')}>
           <LineColumns type={type} vocabularies={editing.vocabularies} set={setType} />
         </Line>
       );

@@ -8,14 +8,14 @@ import {
   KIND_CHANGES,
   type KindName,
   namesAround,
-  showValue,
+  sayValue,
 } from '@tolvek/core/register';
 import type { Key } from '@tolvek/words';
 import { ArrowDown, ArrowUp, GripVertical } from 'lucide-react';
 import { memo, type ReactNode } from 'react';
 import { FormulaEditor } from '../conditions/FormulaEditor.tsx';
 import { Button } from '../ui/Button.tsx';
-import { say } from '../wire/words.ts';
+import { say, told } from '../wire/words.ts';
 import type { Editing } from './editing.ts';
 import { dropParts, editField, editPart, kindLabel, movePart } from './edits.ts';
 import { KindDetails } from './KindDetails.tsx';
@@ -143,13 +143,13 @@ function PartDetails({
         <>
           <Text
             id={`title-${key}`}
-            name="Title"
+            name={say('workshop:titleName')}
             value={part.title}
             set={(title) => change((before) => editPart(before, key, { title }))}
           />
           <Text
             id={`text-${key}`}
-            name="Below it"
+            name={say('workshop:belowName')}
             rows={2}
             value={part.text}
             set={(text) => change((before) => editPart(before, key, { text }))}
@@ -362,7 +362,7 @@ function WordsDetails({ part, editing }: { part: Extract<Part, { part: 'instruct
     <>
       <Text
         id={`text-${part.id}`}
-        name="Words"
+        name={say('workshop:textName')}
         rows={3}
         placeholder={say('workshop:textHint')}
         value={part.text}
@@ -421,7 +421,7 @@ export function FieldRow({
 }) {
   const { draft, change, proof } = editing;
   const value = proof.completion.values[field.key];
-  const sample = value === undefined ? '' : showValue(field, value, namesAround(proof.facts));
+  const sample = value === undefined ? '' : told(sayValue(field, value, namesAround(proof.facts)));
   return (
     <div
       id={`at-${field.key}`}

@@ -9,7 +9,7 @@ import {
   ruleInWords,
   type ShownPart,
 } from '@tolvek/core/form';
-import { type Problem, showValue } from '@tolvek/core/register';
+import { type Problem, sayValue } from '@tolvek/core/register';
 import { prepareRouting } from '@tolvek/core/routing';
 import { createContext, Fragment, memo, useContext, useMemo, useRef, useState } from 'react';
 import { FormParts } from '../fields/FormParts.tsx';
@@ -202,7 +202,7 @@ function Computed({ draft, proof }: { draft: FormDesign; proof: ProofState }) {
     const value = proof.completion.values[field.key];
     return asked.has(field.key) || (value === undefined && field.source !== 'computed')
       ? []
-      : [{ field, shown: value === undefined ? '' : showValue(field, value, (id) => names.get(id)) }];
+      : [{ field, shown: value === undefined ? '' : told(sayValue(field, value, (id) => names.get(id))) }];
   });
   if (lines.length === 0) return null;
   return (

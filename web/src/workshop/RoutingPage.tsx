@@ -227,7 +227,7 @@ export function RoutingPage() {
                 {say('workshop:everythingElse')}
               </td>
               <OutcomeCells
-                name="The last row"
+                name={say('workshop:lastRowName')}
                 outcome={routing.otherwise}
                 teams={teams}
                 set={(otherwise) => put((table) => ({ ...table, otherwise }))}

@@ -131,8 +131,8 @@ function RuleItem({ rule, index, isFresh }: { rule: FormRule; index: number; isF
           ) : null}
         </p>
         <ConditionBuilder condition={rule.when} scope={scope} set={(when) => edit({ when })} />
-        <Side name="then" actions={rule.then} editing={editing} set={(then) => edit({ then })} />
-        <Side name="otherwise" actions={rule.otherwise} editing={editing} set={(otherwise) => edit({ otherwise })} />
+        <Side does="then" actions={rule.then} editing={editing} set={(then) => edit({ then })} />
+        <Side does="otherwise" actions={rule.otherwise} editing={editing} set={(otherwise) => edit({ otherwise })} />
         {tried ? <Tried formKey={formKey} condition={rule.when} proof={proof} /> : null}
         <div className="mt-2.5 flex flex-wrap gap-x-5 gap-y-1">
           {tried ? null : (
@@ -152,12 +152,12 @@ function RuleItem({ rule, index, isFresh }: { rule: FormRule; index: number; isF
 
 /** What is done on one side of a rule. */
 function Side({
-  name,
+  does,
   actions,
   editing,
   set,
 }: {
-  name: 'then' | 'otherwise';
+  does: 'then' | 'otherwise';
   actions: readonly Action[];
   editing: Editing;
   set: (actions: readonly Action[]) => void;
@@ -166,15 +166,15 @@ function Side({
   return (
     <div className="mt-2.5">
       <p className="mb-1 flex items-baseline gap-3">
-        <b className="font-semibold">{say(name === 'then' ? 'workshop:then' : 'workshop:otherwise')}</b>
+        <b className="font-semibold">{say(does === 'then' ? 'workshop:then' : 'workshop:otherwise')}</b>
         <button
           type="button"
           className="text-green underline"
-          onClick={() => set([...actions, freshAction(name === 'then' ? 'show' : 'hide', draft)])}
+          onClick={() => set([...actions, freshAction(does === 'then' ? 'show' : 'hide', draft)])}
         >
           {actions.length > 0
             ? say('workshop:and')
-            : say(name === 'then' ? 'workshop:addThen' : 'workshop:addOtherwise')}
+            : say(does === 'then' ? 'workshop:addThen' : 'workshop:addOtherwise')}
         </button>
       </p>
       <div className="flex flex-col gap-2">

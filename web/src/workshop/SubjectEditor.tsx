@@ -53,7 +53,7 @@ export function SubjectEditor({
         </span>
       ))}
       <AddField
-        name="Add a field to what requests are called"
+        name={say('workshop:addToName')}
         prompt={say('workshop:addFieldMore')}
         fields={free}
         className="ml-auto border-0 bg-transparent py-0.5 text-green"

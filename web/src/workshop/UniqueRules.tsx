@@ -96,7 +96,7 @@ export function UniqueRules({ editing: { draft, change } }: { editing: Editing }
               </select>
             ) : null}
             <AddField
-              name="Together with"
+              name={say('workshop:togetherName')}
               prompt={say('workshop:and')}
               fields={free}
               className="input w-auto"

@@ -1,4 +1,4 @@
-import { said } from '@tolvek/words';
+import { said, type Words } from '@tolvek/words';
 import {
   type Compiled,
   type Computed,
@@ -55,9 +55,9 @@ interface Formula {
  */
 export interface ItemsShown {
   /** By row, then by column; only computed columns. */
-  readonly cells: readonly Readonly<Record<string, string>>[];
+  readonly cells: readonly Readonly<Record<string, Words>>[];
   /** Sums of computed money and number columns. */
-  readonly sums: Readonly<Record<string, string>>;
+  readonly sums: Readonly<Record<string, Words>>;
 }
 
 /**
@@ -125,6 +125,10 @@ export function lineItemsOf(
    */
   function shownWhile(raw: RawAnswer, type: LineItems, around: Around): ItemsShown {
     const lines = Array.isArray(raw) ? (raw as readonly RawRow[]) : [];
+    const spoken = (kind: LineItems['columns'][number]['type'], value: FieldValue): Words => {
+      const work = workOf(kind);
+      return (work.say ?? work.show)(value, kind, () => undefined);
+    };
     const computed = type.columns.filter((column) => !isAsked(column));
     const rows = lines.map((line, index) => readRow(line, index, type, around, []));
     const scope = new Scope([{ name: 'cells', label: 'cells', type: null }]);
@@ -136,14 +140,12 @@ export function lineItemsOf(
         null,
       );
       const value = workOf(column.type).fromExpression(sum, column.type);
-      return value === undefined ? [] : [[column.key, workOf(column.type).show(value, column.type, () => undefined)]];
+      return value === undefined ? [] : [[column.key, spoken(column.type, value)]];
     });
-    const cellsOf = (row: ItemRow): Record<string, string> =>
+    const cellsOf = (row: ItemRow): Record<string, Words> =>
       Object.fromEntries(
         computed.flatMap((column) =>
-          own(row, column.key) === undefined
-            ? []
-            : [[column.key, workOf(column.type).show(row[column.key] as Single, column.type, () => undefined)]],
+          own(row, column.key) === undefined ? [] : [[column.key, spoken(column.type, row[column.key] as Single)]],
         ),
       );
     return { cells: rows.map(cellsOf), sums: Object.fromEntries(sums) };

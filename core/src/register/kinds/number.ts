@@ -1,4 +1,4 @@
-import { said } from '@tolvek/words';
+import { said, type Words } from '@tolvek/words';
 import { movePoint, roundTo } from '../../expression/index.ts';
 import type { Money, RawAnswer } from '../field.ts';
 import { EMPTY, isBlank, type KindWork, type ReadAnswer, wrong } from './kind.ts';
@@ -54,7 +54,7 @@ function outside(
   value: number,
   least: number | undefined,
   most: number | undefined,
-  words: (n: number) => string,
+  words: (n: number) => Words,
 ): ReadAnswer | null {
   if (least !== undefined && value < least)
     return wrong(said('answers:lowestIs', { lowest: words(least) }), said('answers:orMore', { lowest: words(least) }));
@@ -84,7 +84,12 @@ export const number: KindWork<'number'> = {
     const result = scaled(raw, type.places, type.places > 0 ? (12.5).toFixed(type.places) : '12');
     if ('state' in result) return result;
     const value = Number((result.units / 10 ** type.places).toFixed(type.places));
-    return outside(value, type.least, type.most, String) ?? { state: 'value', value };
+    return (
+      outside(value, type.least, type.most, (n) => said('values:decimal', { value: { value: n, decimals: 0 } })) ?? {
+        state: 'value',
+        value,
+      }
+    );
   },
   show: (value, type) => `${figures(Number(value), type.places)}${type.unit ? ` ${type.unit}` : ''}`,
   say: (value, type) => {
@@ -121,13 +126,23 @@ export function placesOf(currency: string): number {
   return places;
 }
 
+const neutral = ({ minor, currency }: Money): string =>
+  `${currency === 'EUR' ? '€' : currency} ${figures(minor / 10 ** placesOf(currency), placesOf(currency))}`;
+
+function sayMoney(money: Money): Words {
+  const { minor, currency } = money;
+  const amount = minor / 10 ** placesOf(currency);
+  // A code that is none, such as half a typed one, can’t be written by the standard.
+  return /^[A-Z]{3}$/.test(currency) ? said('values:money', { sum: { amount, currency } }) : neutral(money);
+}
+
 export const money: KindWork<'money'> = {
   read: (raw, type) => {
     const places = placesOf(type.currency);
     const typed = typeof raw === 'string' ? raw.replace(/[€$£]/g, '').replace(new RegExp(type.currency, 'i'), '') : raw;
     const result = scaled(typed, places, (740.5).toFixed(places));
     if ('state' in result) return result;
-    const words = (minor: number): string => money.show({ minor, currency: type.currency }, type, () => undefined);
+    const words = (minor: number): Words => sayMoney({ minor, currency: type.currency });
     return (
       outside(result.units, type.least, type.most, words) ?? {
         state: 'value',
@@ -135,18 +150,8 @@ export const money: KindWork<'money'> = {
       }
     );
   },
-  show: (value) => {
-    const { minor, currency } = value as Money;
-    return `${currency === 'EUR' ? '€' : currency} ${figures(minor / 10 ** placesOf(currency), placesOf(currency))}`;
-  },
-  say: (value, type) => {
-    const { minor, currency } = value as Money;
-    const amount = minor / 10 ** placesOf(currency);
-    // A code that is none, such as half a typed one, can’t be written by the standard.
-    return /^[A-Z]{3}$/.test(currency)
-      ? said('values:money', { sum: { amount, currency } })
-      : money.show(value, type, () => undefined);
-  },
+  show: (value) => neutral(value as Money),
+  say: (value) => sayMoney(value as Money),
   typed: (value) => {
     const { minor, currency } = value as Money;
     return (minor / 10 ** placesOf(currency)).toFixed(placesOf(currency));

@@ -1,0 +1,121 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join, relative, resolve } from 'node:path';
+import { parseSync } from 'oxc-parser';
+import { describe, expect, it } from 'vitest';
+
+/** Texts stand in the catalogues: a page says keys. */
+const root = resolve(import.meta.dirname, '..');
+
+function sourcesIn(folder: string): readonly string[] {
+  return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
+    const path = join(folder, entry.name);
+    if (entry.isDirectory()) return ['node_modules', 'dist'].includes(entry.name) ? [] : sourcesIn(path);
+    return /\.tsx?$/.test(entry.name) && !/\.test\.tsx?$/.test(entry.name) ? [path] : [];
+  });
+}
+
+// biome-ignore lint/suspicious/noExplicitAny: a syntax tree, walked as it comes.
+type Node = any;
+function walk(node: Node, visit: (node: Node, parents: readonly Node[]) => void, parents: readonly Node[] = []): void {
+  if (Array.isArray(node)) for (const each of node) walk(each, visit, parents);
+  else if (node && typeof node === 'object' && typeof node.type === 'string') {
+    visit(node, parents);
+    for (const value of Object.values(node))
+      if (value && typeof value === 'object') walk(value, visit, [node, ...parents]);
+  }
+}
+
+/** Attributes that people read or hear. */
+const READ = ['aria-label', 'title', 'placeholder', 'alt', 'label', 'aria-description', 'name'];
+/** Texts that stand in a page all the same, each with its reason. The list only gets shorter. */
+const STAY: Readonly<Record<string, string>> = {
+  Tolvek: 'the name of the product',
+  'name@example.org': 'an address that reads the same everywhere',
+};
+/** Words of any language: two letters or more, and not a lone sign, name of a field in a form or a code. */
+const isWords = (text: string): boolean => /\p{L}{2,}/u.test(text) && !Object.hasOwn(STAY, text.trim());
+const isKey = (text: string): boolean => /^[a-z][A-Za-z]+:[\w.-]+$/.test(text);
+
+describe('a page', () => {
+  const files = sourcesIn(join(root, 'web/src')).filter((path) => path.endsWith('.tsx'));
+  const trees = files.map(
+    (path) => [relative(root, path), parseSync(path, readFileSync(path, 'utf8')).program] as const,
+  );
+
+  it('has no text of its own, in its elements or in what is read out', () => {
+    const found: string[] = [];
+    let looked = 0;
+    for (const [path, tree] of trees)
+      walk(tree, (node, parents) => {
+        if (node.type === 'JSXText') {
+          looked += 1;
+          if (isWords(node.value)) found.push(`${path}: ${node.value.trim()}`);
+        }
+        if (node.type === 'JSXAttribute' && node.value?.type === 'Literal' && READ.includes(String(node.name.name))) {
+          looked += 1;
+          const element = parents.find((each) => each.type === 'JSXOpeningElement')?.name?.name;
+          // What a program reads: the name of an input in its form.
+          const isProgram = node.name.name === 'name' && typeof element === 'string' && /^[a-z]/.test(element);
+          if (!isProgram && isWords(String(node.value.value)) && !isKey(String(node.value.value)))
+            found.push(`${path}: ${node.name.name}="${node.value.value}"`);
+        }
+        if (
+          node.type === 'JSXExpressionContainer' &&
+          node.expression.type === 'Literal' &&
+          typeof node.expression.value === 'string'
+        )
+          if (isWords(node.expression.value) && !isKey(node.expression.value))
+            found.push(`${path}: {${node.expression.value}}`);
+      });
+    console.log(`${files.length} files of pages, ${looked} places looked at`);
+    expect(looked).toBeGreaterThan(500);
+    expect(found).toEqual([]);
+  });
+
+  it('says the texts of its tables of keys, and never shows the keys', () => {
+    const shown: string[] = [];
+    let tables = 0;
+    for (const [path, tree] of trees) {
+      const names = new Set<string>();
+      walk(tree, (node) => {
+        const object = node.type === 'VariableDeclarator' ? unwrapped(node.init) : null;
+        if (object?.type !== 'ObjectExpression') return;
+        const values = object.properties
+          .map((each: Node) => each.value?.value)
+          .filter((each: unknown) => typeof each === 'string');
+        if (values.length > 0 && values.every(isKey)) names.add(node.id.name);
+      });
+      tables += names.size;
+      // In an element, a key stands in a call that says it.
+      walk(tree, (node, parents) => {
+        if (node.type !== 'MemberExpression' || !names.has(node.object?.name)) return;
+        const upTo = parents.findIndex((each) => each.type.startsWith('JSX'));
+        const between = upTo < 0 ? parents : parents.slice(0, upTo);
+        if (upTo >= 0 && !between.some((each) => each.type === 'CallExpression')) {
+          const attribute = parents.find((each) => each.type === 'JSXAttribute');
+          if (attribute?.name.name !== 'text') shown.push(`${path}: ${node.object.name}`);
+        }
+      });
+      walk(tree, (node) => {
+        if (node.type !== 'CallExpression' || node.callee?.property?.name !== 'map') return;
+        const source = node.callee.object;
+        const table =
+          source?.type === 'CallExpression' && source.callee?.object?.name === 'Object'
+            ? source.arguments[0]?.name
+            : null;
+        if (!names.has(table)) return;
+        const parameter = node.arguments[0]?.params?.[0];
+        const value = parameter?.type === 'ArrayPattern' ? parameter.elements[1]?.name : parameter?.name;
+        walk(node.arguments[0].body, (inner, parents) => {
+          if (inner.type === 'Identifier' && inner.name === value && parents[0]?.type === 'JSXExpressionContainer')
+            shown.push(`${path}: ${table}`);
+        });
+      });
+    }
+    expect(tables).toBeGreaterThan(8);
+    expect(shown).toEqual([]);
+  });
+});
+
+const unwrapped = (node: Node): Node =>
+  node?.type === 'TSAsExpression' || node?.type === 'TSSatisfiesExpression' ? unwrapped(node.expression) : node;
