@@ -157,7 +157,7 @@ test('a purchase form is made from a recipe, proved as three people, mended and 
 
   await test.step('the desk reads the lines, the total and the band', async () => {
     await maren.goto('/floor/all/BP-00001');
-    await expect(main.getByText('€122.75').first()).toBeVisible();
+    await expect(maren.getByText('€122.75').first()).toBeVisible();
     await expect(maren.getByText('Desk', { exact: true })).toBeVisible();
     await expect(maren.getByRole('columnheader', { name: 'Price each' })).toBeVisible();
   });
