@@ -7,6 +7,7 @@ import { meApi } from '../wire/me.ts';
 import { say, told } from '../wire/words.ts';
 import { Column } from './Column.tsx';
 import { frontDeskApi } from './endpoints.ts';
+import { NotConfirmed } from './NotConfirmed.tsx';
 
 /** What do you need? The forms one can ask with, beside what one asked before. */
 export function FrontDesk() {
@@ -31,6 +32,7 @@ export function FrontDesk() {
     <Column>
       <h1 className="text-[28px]">{say('desk:whatNeeded')}</h1>
       <p className="mt-1.5 text-soft">{[me.desk.name, me.desk.station].filter(Boolean).join(', ')}</p>
+      <NotConfirmed />
       <h2 className="section-head mt-7">{say('desk:startRequest')}</h2>
       {data.forms.length === 0 ? <p className="py-3 text-soft">{say('desk:noForms')}</p> : null}
       <ul>

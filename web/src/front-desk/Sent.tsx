@@ -10,7 +10,7 @@ import { problemOf } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
 import { Column } from './Column.tsx';
 import { frontDeskApi } from './endpoints.ts';
-import { confirmed, leftToConfirm } from './waiting.ts';
+import { confirmed, isGone, leftToConfirm } from './waiting.ts';
 
 /** After sending: the number and what follows, or the one step that is left. */
 export function Sent({ slug, sent, again }: { slug: string; sent: AnswerOf<'submit'>; again: () => void }) {
@@ -70,7 +70,7 @@ export function SentPage() {
   );
   useTitle(data ? say('desk:requestState', { form: data.form }) : '');
   useEffect(() => {
-    if (data?.state === 'arrived' || error) confirmed(token);
+    if (data?.state === 'arrived' || isGone(error)) confirmed(token);
   }, [data, error, token]);
   if (error)
     return (

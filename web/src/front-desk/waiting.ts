@@ -30,6 +30,10 @@ export const leftToConfirm = (sent: Waiting): void =>
 /** Forgets what was confirmed, or can’t be any more. */
 export const confirmed = (token: string): void => put(waiting().filter((each) => each.token !== token));
 
+/** Whether nothing is behind the link any more; a lost connection says nothing of that. */
+export const isGone = (error: unknown): boolean =>
+  typeof error === 'object' && error !== null && 'status' in error && (error.status === 404 || error.status === 410);
+
 function put(left: readonly Waiting[]): void {
   try {
     localStorage.setItem(PLACE, JSON.stringify(left.slice(0, MOST)));
