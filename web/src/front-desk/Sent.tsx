@@ -132,7 +132,7 @@ function LeftToConfirm({ token, email, until }: { token: string | null; email: s
           <span className="mt-1.5 flex flex-wrap gap-2">
             <input
               id="sent-email"
-              className="input max-w-80 flex-1"
+              className="input max-w-80 min-w-56 flex-1"
               type="email"
               autoComplete="email"
               value={address}
