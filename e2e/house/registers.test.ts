@@ -458,10 +458,13 @@ describe('a register', () => {
     };
     const ways2 = async () => (await sheet()).notNow.map(({ label, whyNot }: Answer['body']) => [label, whyNot]);
     expect(await ways2()).toEqual([
-      ['Packed', '“Stale” has to be filled in first.'],
-      ['Done', 'Only its handler can do this.'],
+      ['Packed', 'First fill in “Stale”.'],
+      ['Finished', 'Only these people can do this: its handler.'],
     ]);
-    expect((await move('done')).body).toMatchObject({ status: 409, detail: 'Only its handler can do this.' });
+    expect((await move('done')).body).toMatchObject({
+      status: 409,
+      detail: 'Nothing was changed. Only these people can do this: its handler.',
+    });
     expect((await move('in_hand')).status).toBe(409);
     const fill = async (changes: object) =>
       well(
@@ -472,7 +475,7 @@ describe('a register', () => {
         }),
       );
     await fill({ stale: 'no' });
-    expect((await ways2())[0]).toEqual(['Packed', 'It can be done once this holds: How many > 5.']);
+    expect((await ways2())[0]).toEqual(['Packed', 'This is possible when this condition is true: How many > 5.']);
     await fill({ how_many: '6' });
     well(await move('packed'));
     // What is retired stays where requests are, and leads on anywhere.

@@ -450,7 +450,7 @@ describe('the access plan', () => {
         body: { ...(await found()).allow, reason, ...more },
       });
     expect((await found()).way).toEqual([
-      'The rule “A way”: It copies “Why” to “What”.',
+      'The rule “A way” copies “Why” to “What”.',
       '“What” is read by staff of the desk not in Site safety.',
     ]);
     expect((await allow('Everybody may.')).status).toBe(403);

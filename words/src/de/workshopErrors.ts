@@ -64,7 +64,7 @@ export const workshopErrors: Same<typeof english> = {
   placeGone: 'Ein Ort, den es nicht mehr gibt, nutzte „{{field}}“.',
   planBrought: 'Der Plan kam mit dem Formular: {{rules, names}}',
   planProtected: '„{{field}}“ ist geschützt wie „{{like}}“',
-  planAllowed: 'Bewusst erlaubt: {{words}} {{reason}}',
+  planAllowed: 'Bewusst erlaubt: {{words}} Grund: {{reason}}',
   planEnded: 'Nicht mehr erlaubt: {{words}}',
   termSays: '„{{term}}“: {{message}}',
   keepKind: 'Behalten Sie die Art bei, oder fügen Sie eine neue Frage der neuen Art hinzu.',

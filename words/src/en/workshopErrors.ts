@@ -60,7 +60,7 @@ export const workshopErrors = {
   placeGone: 'A place that is gone used “{{field}}”.',
   planBrought: 'The plan came with the form: {{rules, names}}',
   planProtected: '“{{field}}” is protected like “{{like}}”',
-  planAllowed: 'Permitted on purpose: {{words}} {{reason}}',
+  planAllowed: 'Permitted on purpose: {{words}} Reason: {{reason}}',
   planEnded: 'No longer permitted: {{words}}',
   termSays: '“{{term}}”: {{message}}',
   keepKind: 'Keep its kind, or add a new question of the new kind.',
