@@ -84,7 +84,7 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
             ))}
           </optgroup>
         </select>
-        {say('workshop:proofDoor', { door: proof.facts.door })}
+        {say(proof.facts.door === 'outside' ? 'workshop:proofDoor.outside' : 'workshop:proofDoor.staff')}
       </p>
       <div className="mt-3 border border-rule bg-sheet p-5">
         <h2>{draft.title || say('workshop:noTitleYet')}</h2>
