@@ -1,4 +1,4 @@
-import { readdirSync, readFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join, relative, resolve } from 'node:path';
 import { parseSync } from 'oxc-parser';
 import { describe, expect, it } from 'vitest';
@@ -114,6 +114,84 @@ describe('a page', () => {
     }
     expect(tables).toBeGreaterThan(8);
     expect(shown).toEqual([]);
+  });
+});
+
+/** What each zone’s texts come with, and whose words it says: folders of pages, and of what answers them. */
+const SAID_IN: readonly {
+  readonly zone: string;
+  readonly bundles: readonly string[];
+  readonly folders: readonly string[];
+}[] = [
+  {
+    zone: 'Front desk',
+    bundles: ['front'],
+    folders: [
+      'web/src/front-desk',
+      'web/src/app',
+      'web/src/ui',
+      'web/src/fields',
+      'web/src/wire',
+      'server/src/intake',
+      'server/src/platform',
+      'server/src/files',
+      'server/src/door',
+      'core/src/door',
+      'core/src/files',
+      'contract/src',
+    ],
+  },
+  {
+    zone: 'Floor',
+    bundles: ['front', 'floorZone'],
+    folders: [
+      'web/src/floor',
+      'web/src/mailroom',
+      'server/src/view',
+      'server/src/desk',
+      'server/src/request',
+      'server/src/notice',
+      'core/src/approval',
+      'core/src/deadline/deadline.ts',
+    ],
+  },
+];
+/** Said in such a folder and read elsewhere. */
+const READ_ELSEWHERE: Readonly<Record<string, string>> = {
+  'server/src/intake/takeInRows.ts work': 'rows that are imported are read in the Workshop',
+  'server/src/notice emails': 'an email is spoken by the server',
+  'server/src/platform emails': 'an email is spoken by the server',
+};
+
+describe('the texts of a zone', () => {
+  it.each(SAID_IN)('come with everything that the $zone says', ({ bundles, folders }) => {
+    const loaded = new Set(
+      bundles.flatMap((bundle) =>
+        [...readFileSync(join(root, `words/src/en/${bundle}.ts`), 'utf8').matchAll(/export \{ (\w+) \}/g)].map(
+          ([, area]) => area,
+        ),
+      ),
+    );
+    const areas = new Set(readdirSync(join(root, 'words/src/en')).map((name) => name.replace(/\.ts$/, '')));
+    const found = folders.flatMap((folder) =>
+      (folder.endsWith('.ts')
+        ? [join(root, folder)]
+        : existsSync(join(root, folder))
+          ? sourcesIn(join(root, folder))
+          : []
+      ).flatMap((path) =>
+        [...readFileSync(path, 'utf8').matchAll(/(?:say |['"`])([a-z][A-Za-z]+):[\w.$-]/g)]
+          .map(([, area]) => area ?? '')
+          .filter((area) => areas.has(area) && !loaded.has(area))
+          .filter(
+            (area) =>
+              ![relative(root, path), folder].some((place) => Object.hasOwn(READ_ELSEWHERE, `${place} ${area}`)),
+          )
+          .map((area) => `${relative(root, path)} says ${area}`),
+      ),
+    );
+    expect(loaded.size).toBeGreaterThan(8);
+    expect([...new Set(found)]).toEqual([]);
   });
 });
 

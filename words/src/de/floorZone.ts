@@ -5,5 +5,5 @@ export { history } from './history.ts';
 export { mailroom } from './mailroom.ts';
 export { moves } from './moves.ts';
 export { priorities } from './priorities.ts';
-export { things } from './things.ts';
-export { wire } from './wire.ts';
+export { sheet } from './sheet.ts';
+export { work } from './work.ts';

@@ -7,4 +7,6 @@ export { doors } from './doors.ts';
 export { hops } from './hops.ts';
 export { people } from './people.ts';
 export { refusals } from './refusals.ts';
+export { things } from './things.ts';
 export { values } from './values.ts';
+export { wire } from './wire.ts';
