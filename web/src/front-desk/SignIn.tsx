@@ -3,7 +3,7 @@ import { useNavigate, useSearchParams } from 'react-router';
 import { Button } from '../ui/Button.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { meApi } from '../wire/me.ts';
-import { problemOf } from '../wire/problem.ts';
+import { problemOf, refusalInWords } from '../wire/problem.ts';
 import { say } from '../wire/words.ts';
 import { Column } from './Column.tsx';
 
@@ -20,11 +20,12 @@ export function SignIn() {
     const done = await signIn(who);
     if (!('error' in done)) navigate(/^\/(?!\/)/.test(back) ? back : '/');
   };
-  const failed = error
-    ? problemOf(error).type === 'offline' && !('status' in error && error.status === 401)
-      ? problemOf(error).detail
-      : say('common:wrongSignIn')
-    : '';
+  // Only who is not known is told so; whatever else went wrong says itself.
+  const failed = !error
+    ? ''
+    : 'status' in error && error.status === 401
+      ? say('common:wrongSignIn')
+      : refusalInWords(problemOf(error));
   return (
     <Column>
       <h1 className="text-[28px]">{say('common:signIn')}</h1>
