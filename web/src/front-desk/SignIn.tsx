@@ -1,5 +1,5 @@
 import { useForm } from 'react-hook-form';
-import { useNavigate, useSearchParams } from 'react-router';
+import { Navigate, useNavigate, useSearchParams } from 'react-router';
 import { Button } from '../ui/Button.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { meApi } from '../wire/me.ts';
@@ -15,10 +15,11 @@ export function SignIn() {
   const navigate = useNavigate();
   const [search] = useSearchParams();
   const { register, handleSubmit } = useForm({ defaultValues: { email: '', password: '' } });
+  const asked = search.get('back') ?? '';
+  const back = /^\/(?!\/)/.test(asked) ? asked : '/';
   const enter = async (who: { email: string; password: string }): Promise<void> => {
-    const back = search.get('back') ?? '';
     const done = await signIn(who);
-    if (!('error' in done)) navigate(/^\/(?!\/)/.test(back) ? back : '/');
+    if (!('error' in done)) navigate(back);
   };
   // Only who is not known is told so; whatever else went wrong says itself.
   const failed = !error
@@ -26,6 +27,8 @@ export function SignIn() {
     : 'status' in error && error.status === 401
       ? say('common:wrongSignIn')
       : refusalInWords(problemOf(error));
+  // Who was sent here on the way, and is known after all, goes on.
+  if (me?.person && asked !== '') return <Navigate to={back} replace />;
   return (
     <Column>
       <h1 className="text-[28px]">{say('common:signIn')}</h1>
