@@ -11,6 +11,7 @@ test('five people: a form is changed and released, asked from a phone, decided b
 
   await test.step('the coordinator adds a question, sees it in the proof, and releases', async () => {
     await maren.getByRole('link', { name: 'Workshop' }).click();
+    await maren.getByRole('link', { name: 'New form …' }).waitFor();
     await maren.getByRole('link', { name: 'Come on site' }).click();
     await maren.getByRole('button', { name: 'Add question' }).click();
     await maren.getByRole('button', { name: 'Text: one line' }).click();
