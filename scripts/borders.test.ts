@@ -2,6 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { dirname, join, relative, resolve } from 'node:path';
 import { parseSync } from 'oxc-parser';
 import { describe, expect, it } from 'vitest';
+import { sourcesIn } from './sources.ts';
 
 /**
  * Which workspaces a workspace may import. Nothing imports web; only demo, e2e and bench may import
@@ -47,14 +48,6 @@ interface Import {
 
 const root = resolve(import.meta.dirname, '..');
 const imports = Object.keys(MAY_IMPORT).flatMap((workspace) => sourcesIn(join(root, workspace)).flatMap(importsOf));
-
-function sourcesIn(folder: string): readonly string[] {
-  return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
-    if (['node_modules', 'dist', 'migrations'].includes(entry.name)) return [];
-    const path = join(folder, entry.name);
-    return entry.isDirectory() ? sourcesIn(path) : /\.tsx?$/.test(entry.name) ? [path] : [];
-  });
-}
 
 /** Every import of a file: of values and of types, static and dynamic. */
 function importsOf(path: string): readonly Import[] {

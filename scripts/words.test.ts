@@ -2,17 +2,14 @@ import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join, relative, resolve } from 'node:path';
 import { parseSync } from 'oxc-parser';
 import { describe, expect, it } from 'vitest';
+import { sourcesIn } from './sources.ts';
 
 /** Texts stand in the catalogues: a page says keys. */
 const root = resolve(import.meta.dirname, '..');
 
-function sourcesIn(folder: string): readonly string[] {
-  return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
-    const path = join(folder, entry.name);
-    if (entry.isDirectory()) return ['node_modules', 'dist'].includes(entry.name) ? [] : sourcesIn(path);
-    return /\.tsx?$/.test(entry.name) && !/\.test\.tsx?$/.test(entry.name) ? [path] : [];
-  });
-}
+/** The sources of a folder but for its tests. */
+const sourcesOf = (folder: string): readonly string[] =>
+  sourcesIn(folder).filter((path) => !/\.test\.tsx?$/.test(path));
 
 // biome-ignore lint/suspicious/noExplicitAny: a syntax tree, walked as it comes.
 type Node = any;
@@ -37,7 +34,7 @@ const isWords = (text: string): boolean => /\p{L}{2,}/u.test(text) && !Object.ha
 const isKey = (text: string): boolean => /^[a-z][A-Za-z]+:[\w.-]+$/.test(text);
 
 describe('a page', () => {
-  const files = sourcesIn(join(root, 'web/src')).filter((path) => path.endsWith('.tsx'));
+  const files = sourcesOf(join(root, 'web/src')).filter((path) => path.endsWith('.tsx'));
   const trees = files.map(
     (path) => [relative(root, path), parseSync(path, readFileSync(path, 'utf8')).program] as const,
   );
@@ -177,7 +174,7 @@ describe('the texts of a zone', () => {
       (folder.endsWith('.ts')
         ? [join(root, folder)]
         : existsSync(join(root, folder))
-          ? sourcesIn(join(root, folder))
+          ? sourcesOf(join(root, folder))
           : []
       ).flatMap((path) =>
         [...readFileSync(path, 'utf8').matchAll(/(?:say |['"`])([a-z][A-Za-z]+):[\w.$-]/g)]

@@ -18,13 +18,13 @@ export interface Money {
   readonly currency: string;
 }
 
-/** What stands in a text's place for each way of writing it. */
 /** A number with at least so many decimals. */
 export interface Decimal {
   readonly value: number;
   readonly decimals: number;
 }
 
+/** What stands in a text's place for each way of writing it. */
 interface Formats {
   readonly number: number;
   /** Epoch ms, or ISO 8601. */

@@ -53,5 +53,5 @@ export {
 } from './rows.ts';
 export { Scope, type ScopeName } from './scope.ts';
 export { type Comparator, chainOf, type Node, namesRead, nodesOfTest, type Test } from './tree.ts';
-export { KIND_SAID, KIND_WORDS, kindOf, picksOf, type ScopeType, type TypeKind } from './types.ts';
+export { KIND_WORDS, kindOf, kindSaid, picksOf, type ScopeType, type TypeKind } from './types.ts';
 export { type Context, equal, inWords, isList, order, Range, type Ternary, type Value } from './value.ts';

@@ -60,20 +60,7 @@ export const KIND_WORDS: Readonly<Record<TypeKind, string>> = {
 };
 
 /** The same, in the language of who reads it. */
-export const KIND_SAID: Readonly<Record<TypeKind, Said>> = {
-  text: said('kinds:text'),
-  number: said('kinds:number'),
-  date: said('kinds:date'),
-  time: said('kinds:time'),
-  'date-time': said('kinds:date-time'),
-  'yes-no': said('kinds:yes-no'),
-  duration: said('kinds:duration'),
-  months: said('kinds:months'),
-  range: said('kinds:range'),
-  list: said('kinds:list'),
-  context: said('kinds:context'),
-  unknown: said('kinds:unknown'),
-};
+export const kindSaid = (kind: TypeKind): Said => said(`kinds:${kind}`);
 
 export const kindOf = (type: ScopeType | null): TypeKind =>
   !type ? 'unknown' : type.kind === 'choice' || type.kind === 'person' ? 'text' : type.kind;

@@ -62,11 +62,6 @@ export function inWords(house: Troubled, error: unknown): unknown {
 }
 
 function notNow(trouble: Trouble): Problem {
-  const _detail =
-    trouble === 'locked'
-      ? 'Another program holds our data for a moment. Nothing of this was stored; what you typed is still here. Try again in a few seconds.'
-      : 'Our disk has no room, or can’t be written. Nothing of this was stored; what you typed is still here. Try again in a few minutes.';
-  const _title = trouble === 'locked' ? 'Busy just now' : 'Can’t be stored just now';
   return new Problem(
     503,
     trouble === 'locked' ? 'busy' : 'disk',

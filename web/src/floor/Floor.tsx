@@ -1,5 +1,4 @@
 import type { TrayKey } from '@tolvek/contract';
-import type { Key } from '@tolvek/words';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { Link, Navigate, NavLink, useNavigate, useParams, useSearchParams } from 'react-router';
 import { Trouble } from '../ui/Trouble.tsx';
@@ -15,36 +14,6 @@ import { Troubles } from './Troubles.tsx';
 import { useLive } from './useLive.ts';
 
 const TRAYS: readonly TrayKey[] = ['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'all', 'things'];
-const LABELS = {
-  arrived: 'floor:tray.arrived',
-  mine: 'floor:tray.mine',
-  team: 'floor:tray.team',
-  deciding: 'floor:tray.deciding',
-  paused: 'floor:tray.paused',
-  late: 'floor:tray.late',
-  all: 'floor:tray.all',
-  things: 'floor:tray.things',
-} as const satisfies Record<TrayKey, Key>;
-const SAYS = {
-  arrived: 'floor:says.arrived',
-  mine: 'floor:says.mine',
-  team: 'floor:says.team',
-  deciding: 'floor:says.deciding',
-  paused: 'floor:says.paused',
-  late: 'floor:says.late',
-  all: 'floor:says.all',
-  things: 'floor:says.things',
-} as const satisfies Record<TrayKey, Key>;
-const EMPTY = {
-  arrived: 'floor:empty.arrived',
-  mine: 'floor:empty.mine',
-  team: 'floor:empty.team',
-  deciding: 'floor:empty.deciding',
-  paused: 'floor:empty.paused',
-  late: 'floor:empty.late',
-  all: 'floor:empty.all',
-  things: 'floor:empty.things',
-} as const satisfies Record<TrayKey, Key>;
 
 /** The Floor: trays at the left, the ledger in the middle, the request sheet at the right. */
 export function Floor() {
@@ -59,7 +28,7 @@ export function Floor() {
     (words: string): void => setSearch(words ? { find: words } : {}, { replace: true }),
     [setSearch],
   );
-  const label = tray ? say(LABELS[tray]) : '';
+  const label = tray ? say(`floor:tray.${tray}`) : '';
   useTitle(number ?? label);
   useLive();
   if (!tray) return <Navigate to="/floor/arrived" replace />;
@@ -84,7 +53,7 @@ export function Floor() {
                   `-ml-2 flex justify-between border-l-[3px] py-[5px] pr-3.5 pl-2 text-ink no-underline ${isActive ? 'border-green bg-sheet font-semibold' : 'border-transparent'}`
                 }
               >
-                <span>{say(LABELS[each.key])}</span>
+                <span>{say(`floor:tray.${each.key}`)}</span>
                 <span
                   className={`tabular-nums ${each.key === 'late' && each.count > 0 ? 'font-bold text-brick' : 'text-soft'}`}
                 >
@@ -106,7 +75,7 @@ export function Floor() {
               <h1>{label}</h1>
               <Find key={tray} value={find} opened={search.has('find')} change={putFind} />
             </div>
-            <p className="text-soft">{say(SAYS[tray])}</p>
+            <p className="text-soft">{say(`floor:says.${tray}`)}</p>
             {trays && trays.horizon.length > 0 && tray !== 'all' && tray !== 'things' ? (
               <Horizon bars={trays.horizon} />
             ) : null}
@@ -116,7 +85,7 @@ export function Floor() {
             find={find}
             open={number}
             suffix={suffix}
-            empty={say(EMPTY[tray])}
+            empty={say(`floor:empty.${tray}`)}
             onOpen={(chosen) => navigate(`/floor/${tray}/${chosen}${suffix}`)}
           />
         </main>

@@ -137,7 +137,6 @@ export const answers: Same<typeof english> = {
   tooFewLines_one: 'Bitte fügen Sie mindestens {{count}} Zeile hinzu. Sie haben {{lines}}.',
   tooFewLines_other: 'Bitte fügen Sie mindestens {{count}} Zeilen hinzu. Sie haben {{lines}}.',
   unknownPerson: 'eine unbekannte Person',
-  unknownThing: 'etwas Unbekanntes',
   takenByYou: 'Sie haben schon {{number}} mit derselben Angabe bei {{fields, names}} gesendet.',
   openOrChange: 'Öffnen Sie {{number}} unter Ihren Anfragen, oder ändern Sie {{fields, names}}.',
   taken: 'Eine andere Anfrage hat bei {{fields, names}} schon dieselbe Angabe.',

@@ -134,7 +134,6 @@ export const answers = {
   tooFewLines_one: 'Please add at least {{count}} line. You have {{lines}}.',
   tooFewLines_other: 'Please add at least {{count}} lines. You have {{lines}}.',
   unknownPerson: 'an unknown person',
-  unknownThing: 'something unknown',
   takenByYou: 'You already sent {{number}} with the same {{fields, names}}.',
   openOrChange: 'Open {{number}} among your requests, or change {{fields, names}}.',
   taken: 'Another request already has this {{fields, names}}.',

@@ -1,5 +1,5 @@
 import { type Said, said, type Words } from '@tolvek/words';
-import { checkExpression, KIND_SAID, kindOf, parseExpression, type Scope, typeOf } from '../../expression/index.ts';
+import { checkExpression, kindOf, kindSaid, parseExpression, type Scope, typeOf } from '../../expression/index.ts';
 import {
   type ChoiceOption,
   type Field,
@@ -110,7 +110,7 @@ function formulaFindings(field: Computing, formula: string, scope: Scope, add: A
       'error',
       'questions',
       field.key,
-      said('findings:computedAs', { label: field.label, gives: KIND_SAID[gives], wants: KIND_SAID[wants] }),
+      said('findings:computedAs', { label: field.label, gives: kindSaid(gives), wants: kindSaid(wants) }),
     );
 }
 

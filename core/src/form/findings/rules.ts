@@ -3,8 +3,8 @@ import { BUDGETS, Budget } from '../../budget/index.ts';
 import {
   canBothHold,
   checkExpression,
-  KIND_SAID,
   kindOf,
+  kindSaid,
   type Node,
   type Outcome,
   outcomeOf,
@@ -295,5 +295,5 @@ function setFindings(
   const gives = kindOf(typeOf(parsed.value, scope));
   const wants = kindOf(scopeTypeOf(field));
   if (gives !== wants && gives !== 'unknown')
-    error(said('findings:rule.setsOther', { rule, label, gives: KIND_SAID[gives], wants: KIND_SAID[wants] }));
+    error(said('findings:rule.setsOther', { rule, label, gives: kindSaid(gives), wants: kindSaid(wants) }));
 }

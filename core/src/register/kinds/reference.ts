@@ -1,4 +1,4 @@
-import { said, type Words } from '@tolvek/words';
+import { said } from '@tolvek/words';
 import { isList } from '../../expression/index.ts';
 import type { FieldValue, ReferenceKind } from '../field.ts';
 import { type Around, EMPTY, isBlank, type KindWork, type NameOf, STORED_APART, STORED_TEXT, wrong } from './kind.ts';
@@ -7,8 +7,6 @@ const isKnown = (id: unknown, { register }: ReferenceKind, { references }: Aroun
   references.some((each) => each.id === id && each.register === register);
 
 const named = (id: string, { shows }: ReferenceKind, nameOf: NameOf): string => nameOf(id, shows) ?? '?';
-const _called = (id: string, { shows }: ReferenceKind, nameOf: NameOf): Words =>
-  nameOf(id, shows) ?? said('answers:unknownThing');
 
 /**
  * Another request, kept by identity. Whether it is offered with the other answers is for
