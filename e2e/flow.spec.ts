@@ -106,7 +106,7 @@ test('a report in confidence: what routing would tell is found, allowed on purpo
     await maren.getByLabel('Title').fill('Tell them again');
     await maren.getByRole('button', { name: 'Create the form' }).click();
     await contents.getByRole('link', { name: 'Access' }).click();
-    await expect(main.getByText('Reports stay with those who look into them').first()).toBeVisible();
+    await expect(main.getByText('Reports can be read only by the people who look into them').first()).toBeVisible();
     await expect(main.getByRole('button', { name: 'End this permission' })).toHaveCount(0);
     await contents.getByRole('link', { name: 'Routing' }).click();
     await expect(way).toHaveCount(1);

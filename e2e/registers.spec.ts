@@ -22,7 +22,7 @@ test('a short form asks into the register of a full one: both are changed, relea
     await main.getByText('An existing register').click();
     await main.getByLabel('Register', { exact: true }).selectOption({ label: 'Field kit loan' });
     await main.getByRole('button', { name: 'None yet' }).click();
-    for (const field of ['Out on', 'Due back', 'Answerable']) await main.getByLabel(field).check();
+    for (const field of ['Out on', 'Due back', 'Responsible']) await main.getByLabel(field).check();
     expect(await seriousTrouble(maren)).toEqual([]);
     await main.getByRole('button', { name: 'Create the form' }).click();
     await expect(main.getByText('The form has no title. Enter a title.')).toBeVisible();
@@ -35,7 +35,7 @@ test('a short form asks into the register of a full one: both are changed, relea
 
   await test.step('changes a name in the full one, which says whom it reaches, and how days are counted', async () => {
     await maren.goto('/workshop/field-kit-loan/questions');
-    await main.getByRole('button', { name: /^Answerable/ }).click();
+    await main.getByRole('button', { name: /^Responsible/ }).click();
     await expect(main.getByText('also affects 1 other form').last()).toBeVisible();
     await main.getByLabel('Field', { exact: true }).fill('Borrower');
     await main.getByRole('button', { name: /^Borrower/ }).click();
@@ -60,7 +60,7 @@ test('a short form asks into the register of a full one: both are changed, relea
     await expect(maren.getByText('Saved', { exact: true })).toBeVisible();
     await maren.getByRole('button', { name: 'Release this draft …' }).click();
     const dialog = maren.getByRole('dialog');
-    await expect(dialog.getByText('The field “Answerable” is now called “Borrower”.')).toBeVisible();
+    await expect(dialog.getByText('The field “Responsible” is now called “Borrower”.')).toBeVisible();
     await expect(dialog.getByText('The form has its own deadline from now on.')).toBeVisible();
     await dialog.getByRole('button', { name: 'Release number 2', exact: true }).click();
     await expect(maren.getByText(/Release 2 is in force/)).toBeVisible();

@@ -37,7 +37,7 @@ test('a purchase form is made from a recipe, proved as three people, mended and 
 
     await main.getByRole('button', { name: 'Add question' }).click();
     await main.getByRole('button', { name: 'Person: one of the staff' }).click();
-    await main.getByLabel('Field', { exact: true }).fill('Answerable');
+    await main.getByLabel('Field', { exact: true }).fill('Responsible');
     await main.getByLabel('Default', { exact: true }).selectOption({ label: 'the requester' });
 
     await main.getByRole('button', { name: 'Add question' }).click();
@@ -89,10 +89,10 @@ test('a purchase form is made from a recipe, proved as three people, mended and 
   });
 
   await test.step('looks at it as three people', async () => {
-    await expect(proof.getByLabel('Answerable')).toHaveValue('');
+    await expect(proof.getByLabel('Responsible')).toHaveValue('');
     for (const name of ['Priya Nakamura-Lind', 'Bram Solheim']) {
       await proof.getByLabel('Seen by').selectOption({ label: name });
-      await expect(proof.getByLabel('Answerable').locator('option:checked')).toHaveText(name);
+      await expect(proof.getByLabel('Responsible').locator('option:checked')).toHaveText(name);
     }
   });
 
@@ -146,7 +146,7 @@ test('a purchase form is made from a recipe, proved as three people, mended and 
     await priya.keyboard.type('2');
     await priya.getByRole('button', { name: 'Remove line 2' }).click();
     await expect(priya.getByText('€99.80').first()).toBeVisible();
-    await expect(priya.getByLabel('Answerable').locator('option:checked')).toHaveText('Priya Nakamura-Lind');
+    await expect(priya.getByLabel('Responsible').locator('option:checked')).toHaveText('Priya Nakamura-Lind');
     await priya.getByLabel('Delivered to').selectOption({ label: 'First option' });
     expect(await overflows(priya)).toBe(false);
     expect(await seriousTrouble(priya)).toEqual([]);

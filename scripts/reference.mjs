@@ -6,7 +6,8 @@ import { register } from 'tsx/esm/api';
 
 register();
 const { referenceInMarkdown } = await import('../core/src/expression/reference.ts');
-writeFileSync(join(import.meta.dirname, '../docs/expressions.md'), referenceInMarkdown());
+const { english } = await import('../words/src/english.ts');
+writeFileSync(join(import.meta.dirname, '../docs/expressions.md'), referenceInMarkdown(english));
 const { matrixPage } = await import('../e2e/house/kindMatrix.ts');
 writeFileSync(join(import.meta.dirname, '../docs/kinds.md'), matrixPage());
 const { formFileJsonSchema } = await import('../contract/src/index.ts');

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { RECIPES } from '@tolvek/core/form';
+import { english } from '@tolvek/words/english';
 import { describe, expect, it } from 'vitest';
 import { formFileJsonSchema, formFileSchema } from './index.ts';
 
@@ -14,9 +15,15 @@ describe('the form file', () => {
 
   it('takes every recipe, and refuses a part it does not know', () => {
     for (const recipe of RECIPES) {
-      const design = recipe.make({ title: recipe.label, team: 'boats', approvers: 'boats', calendar: 'desk' });
+      const design = recipe.make({
+        told: english,
+        title: recipe.key,
+        team: 'boats',
+        approvers: 'boats',
+        calendar: 'desk',
+      });
       expect(formFileSchema.parse({ format: 'tolvek-form', version: 2, design, needs })).toMatchObject({
-        design: { title: recipe.label },
+        design: { title: recipe.key },
       });
       expect(
         formFileSchema.safeParse({ format: 'tolvek-form', version: 2, design: { ...design, extra: 1 }, needs }).success,
@@ -27,7 +34,7 @@ describe('the form file', () => {
   it('is read as an earlier version wrote it', () => {
     const [recipe] = RECIPES;
     if (!recipe) throw new Error('There is no recipe.');
-    const design = recipe.make({ title: 'Old', team: 'boats', approvers: 'leads', calendar: 'desk' });
+    const design = recipe.make({ told: english, title: 'Old', team: 'boats', approvers: 'leads', calendar: 'desk' });
     const running = (kind: string) => ({
       ...{ key: 'serial', label: 'Serial', source: 'given' },
       type: { kind, prefix: 'N-', digits: 4 },

@@ -1,3 +1,4 @@
+import { english } from '@tolvek/words/english';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
@@ -41,6 +42,7 @@ describe('the shape of a form’s answers', () => {
 
   it('refuses what no answer to the form can be', () => {
     const design = RECIPES.find((recipe) => recipe.key === 'purchase')?.make({
+      told: english,
       title: 'P',
       team: 'a',
       approvers: 'b',

@@ -300,7 +300,7 @@ describe('beside another implementation of the standard', () => {
     '%s: %s is %s here and %s there',
     (_, text, here, there) => {
       const parsed = parseExpression(text);
-      if (!parsed.ok) throw new Error(parsed.findings[0]?.message);
+      if (!parsed.ok) throw new Error(JSON.stringify(parsed.findings[0]?.message));
       expect([shown(compile(parsed.value, lawScope)([], null), 17), askTheirs(text, {}, 17)]).toEqual([here, there]);
     },
   );

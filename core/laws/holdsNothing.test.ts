@@ -1,5 +1,6 @@
 import { setFlagsFromString } from 'node:v8';
 import { runInNewContext } from 'node:vm';
+import { english } from '@tolvek/words/english';
 import { expect, it } from 'vitest';
 import { compile, parseExpression, Scope } from '../src/expression/index.ts';
 import { type FormDesign, prepareCompletion, RECIPES } from '../src/form/index.ts';
@@ -18,7 +19,7 @@ async function settled(): Promise<void> {
 
 it('a prepared form keeps nothing of what was answered with it', async () => {
   const design = RECIPES.map((recipe) =>
-    recipe.make({ title: recipe.key, team: 'boats', approvers: 'duty-managers', calendar: 'desk' }),
+    recipe.make({ told: english, title: recipe.key, team: 'boats', approvers: 'duty-managers', calendar: 'desk' }),
   );
   const prepared = (design as FormDesign[]).map((form) => {
     const complete = prepareCompletion(form);

@@ -46,7 +46,7 @@ const carried = (key: string, field: string, live: boolean): Field => ({
   live,
 });
 const designOf = (fields: readonly Field[]): FormDesign => ({
-  ...blankDesign({ title: 'Trip', team: 'boats', approvers: 'boats', calendar: 'desk' }),
+  ...blankDesign({ told: english, title: 'Trip', team: 'boats', approvers: 'boats', calendar: 'desk' }),
   fields,
   parts: fields
     .filter((field) => field.source === 'asked')

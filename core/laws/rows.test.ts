@@ -1,9 +1,13 @@
+import { all } from '@tolvek/words/all';
+import { english } from '@tolvek/words/english';
+import { addTexts, LANGUAGES, newTexts, speech } from '@tolvek/words/speech';
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   cellOfRow,
   compile,
   compileTests,
+  conditionInWords,
   expressionOfRows,
   parseExpression,
   parseTests,
@@ -17,6 +21,7 @@ import {
   rowOfCell,
   rowsOf,
   Scope,
+  subjectsOf,
   testsFor,
   typeOfSubject,
   valuesOf,
@@ -36,6 +41,27 @@ const scope = requestScope([
   { key: 'water', label: 'On water', type: { kind: 'yes-no' }, source: 'asked' },
   { key: 'arrival', label: 'Arrival', type: { kind: 'date' }, source: 'asked' },
 ]);
+/** The same with names that are no keys. */
+const named = requestScope(
+  [
+    { key: 'fee', label: 'Price', type: { kind: 'money', currency: 'EUR' }, source: 'asked' },
+    {
+      key: 'from',
+      label: 'Institute',
+      type: {
+        kind: 'choice',
+        options: [
+          { key: 'corrin', label: 'Corrin Institute' },
+          { key: 'merrow', label: 'Merrow House' },
+        ],
+      },
+      source: 'asked',
+    },
+    { key: 'water', label: 'On the sea', type: { kind: 'yes-no' }, source: 'asked' },
+    { key: 'arrival', label: 'Coming', type: { kind: 'date' }, source: 'asked' },
+  ],
+  { groups: [{ key: 'boats', label: 'Boats' }] },
+);
 const SUBJECTS = ['fee', 'name', 'from', 'water', 'arrival', 'requester.outside', 'requester.groups', 'door'];
 
 function valueFor(of: string, test: RowTest): fc.Arbitrary<RowValue> {
@@ -139,6 +165,41 @@ describe('rows of a condition', () => {
     expect(read).toBeGreaterThan(50);
   });
 
+  it('are told in every language by the labels of what they ask, and by no key', () => {
+    const told = new Set<string>();
+    const keys = /\b(fee|name|water|arrival|corrin|merrow|requester|outside|staff)\b|[a-zA-Z]+:[a-z]|[{}]/;
+    const asked = plainRow
+      .filter((row) => row.of !== 'name')
+      .map(
+        (row): Row => (row.of === 'requester.groups' ? { ...row, values: [{ kind: 'plain', value: 'boats' }] } : row),
+      );
+    for (const language of LANGUAGES) {
+      const texts = newTexts(language);
+      addTexts(texts, language, all[language]);
+      const speaker = speech(texts, () => ({ language, zone: 'Europe/Dublin', desk: '' }));
+      fc.assert(
+        fc.property(fc.array(asked, { minLength: 1, maxLength: 4 }), fc.boolean(), (rows, isAll) => {
+          const node = expressionOfRows({ kind: 'group', join: isAll ? 'all' : 'any', parts: rows });
+          const text = speaker.told(conditionInWords(node, named));
+          for (const row of rows) {
+            told.add(`${language} ${row.test}`);
+            const label = speaker.told(subjectsOf(named).find((each) => each.of === row.of)?.label ?? '?');
+            expect(text).toContain(label);
+            if (row.of === 'fee' && row.test !== 'empty' && row.test !== 'filled in') expect(text).toContain(' EUR');
+          }
+          // “Requester from outside” is a label, “staff door” an option.
+          const ours = ['Requester from outside', 'Requester’s groups', 'staff door', 'outside door'];
+          expect(ours.reduce((rest, each) => rest.replaceAll(each, ''), text)).not.toMatch(keys);
+        }),
+        { numRuns: 400 },
+      );
+    }
+    const tests = SUBJECTS.filter((of) => of !== 'name').flatMap((of) => testsFor(typeOfSubject(of, scope)));
+    const wanted = LANGUAGES.flatMap((language) => [...new Set(tests)].map((test) => `${language} ${test}`));
+    console.log(`${told.size} tests told, in ${LANGUAGES.length} languages`);
+    expect(wanted.filter((each) => !told.has(each))).toEqual([]);
+  });
+
   it('leave to text what they can’t show', () => {
     for (const text of [
       'fee + 1 > 5',
@@ -168,9 +229,9 @@ describe('rows about people', () => {
 
   it('are told by name, whoever’s id is stored', () => {
     const [row] = rowFrom('requester.person = "p1"', known)?.parts ?? [];
-    expect(row?.kind === 'row' && rowInWords(row, known)).toBe('is Priya Nakamura-Lind');
+    expect(english(row?.kind === 'row' && rowInWords(row, known))).toBe('Requester is Priya Nakamura-Lind');
     const [group] = rowFrom('list contains(requester.groups, "boats")', known)?.parts ?? [];
-    expect(group?.kind === 'row' && rowInWords(group, known)).toBe('has Boats');
+    expect(english(group?.kind === 'row' && rowInWords(group, known))).toBe('Requester’s groups has Boats');
   });
 
   it('know “me” only where somebody looks', () => {

@@ -2,6 +2,7 @@ import type { RouteName } from '@tolvek/contract';
 import { type FormDesign, type FormRule, RECIPES } from '@tolvek/core/form';
 import type { Field } from '@tolvek/core/register';
 import { VOCABULARIES } from '@tolvek/demo';
+import { english } from '@tolvek/words/english';
 import { AllKinds, keyOf } from '../house/allKinds.ts';
 import { type Answer, type Caller, Desk, tripOf, VISIT, WATER } from '../house/desk.ts';
 import { makePermit, PDF, upload } from '../house/permit.ts';
@@ -50,7 +51,7 @@ const DAY = 24 * 60;
 const simple = (title: string, team = 'boats'): FormDesign => {
   const recipe = RECIPES.find((each) => each.key === 'simple');
   if (!recipe) throw new Error('There is a simplest recipe.');
-  return recipe.make({ title, team, approvers: 'duty-managers', calendar: 'desk' });
+  return recipe.make({ told: english, title, team, approvers: 'duty-managers', calendar: 'desk' });
 };
 const rule = (id: string, more: Partial<FormRule>): FormRule => ({
   id,

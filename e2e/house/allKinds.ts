@@ -8,6 +8,7 @@ import {
   type SingleKind,
 } from '@tolvek/core/register';
 import { people } from '@tolvek/server/schema';
+import { english } from '@tolvek/words/english';
 import type { Caller, Desk } from './desk.ts';
 import { CASES, MEANINGLESS, type Place } from './kindMatrix.ts';
 
@@ -122,7 +123,13 @@ export class AllKinds {
     );
     const fields = [...asked, lines, ...follow, ...defaults, ...formulas];
     return {
-      ...blankDesign({ title: 'All kinds', team: 'estates', approvers: 'duty-managers', calendar: 'desk' }),
+      ...blankDesign({
+        told: english,
+        title: 'All kinds',
+        team: 'estates',
+        approvers: 'duty-managers',
+        calendar: 'desk',
+      }),
       subject: KIND_NAMES.map((kind) => `{${keyOf(kind)}}`).join(' '),
       fields,
       parts: fields

@@ -1,3 +1,4 @@
+import { english } from '@tolvek/words/english';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Caller, Desk, VISIT } from './desk.ts';
 
@@ -54,7 +55,7 @@ describe('a finished request', () => {
     const maren = await desk.as('Maren Okafor');
     const { RECIPES } = await import('@tolvek/core/form');
     const ground = { title: 'Open day', team: 'estates', approvers: 'duty-managers', calendar: 'desk' };
-    const draft = RECIPES.find((recipe) => recipe.key === 'event')?.make(ground);
+    const draft = RECIPES.find((recipe) => recipe.key === 'event')?.make({ ...ground, told: english });
     const body = { prefix: 'OP', desk: 'estates', doors: { staff: true, outside: false }, draft };
     await maren.call('createForm', { headers: { 'Idempotency-Key': 'open-day' }, body });
     const releasing = { params: { key: 'open-day' }, headers: { 'If-Match': '"1"' }, body: { note: '' } };

@@ -1,4 +1,5 @@
 import { RECIPES } from '@tolvek/core/form';
+import { english } from '@tolvek/words/english';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Caller, Desk, tripOf } from './desk.ts';
 
@@ -29,6 +30,7 @@ const fieldsOf = (answer: { body: { problems?: readonly { field: string }[] } })
 
 describe('making a form', () => {
   const draft = RECIPES.find((recipe) => recipe.key === 'simple')?.make({
+    told: english,
     title: 'Key to the boathouse',
     team: 'boats',
     approvers: 'duty-managers',
@@ -268,6 +270,7 @@ describe('a rule over the requests there are', () => {
 describe('values that follow the clock', () => {
   it('are computed anew on the next day, on unfinished requests', async () => {
     const simple = RECIPES.find((recipe) => recipe.key === 'simple')?.make({
+      told: english,
       title: 'Days to go',
       team: 'boats',
       approvers: 'duty-managers',

@@ -4,6 +4,7 @@ import { type FormDesign, type FormRule, RECIPES, settingsOf } from '@tolvek/cor
 import type { Field } from '@tolvek/core/register';
 import { DEMO_NOW, VOCABULARIES } from '@tolvek/demo';
 import { requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
+import { english } from '@tolvek/words/english';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { type Answer, type Caller, Desk, STORM, VISIT, WATER } from './desk.ts';
@@ -66,7 +67,11 @@ const asking = (field: string) => ({ part: 'question', field, asks: '', help: ''
 
 /** A form that tells of what it asks in every way there is, released before its plan closed any of it. */
 function tellTale(): FormDesign {
-  const simple = RECIPES.find((each) => each.key === 'simple')?.make({ ...ground, title: 'Tell-tale' }) as FormDesign;
+  const simple = RECIPES.find((each) => each.key === 'simple')?.make({
+    ...ground,
+    told: english,
+    title: 'Tell-tale',
+  }) as FormDesign;
   const more: readonly Field[] = [
     { key: 'kind', label: 'Kind', type: { kind: 'term', vocabulary: 'species' }, source: 'asked' },
     { key: 'begins', label: 'Begins', type: { kind: 'date' }, source: 'asked' },
@@ -120,7 +125,11 @@ function tellTale(): FormDesign {
 }
 
 function pointsTo(): FormDesign {
-  const simple = RECIPES.find((each) => each.key === 'simple')?.make({ ...ground, title: 'Pointing' }) as FormDesign;
+  const simple = RECIPES.find((each) => each.key === 'simple')?.make({
+    ...ground,
+    told: english,
+    title: 'Pointing',
+  }) as FormDesign;
   return {
     ...simple,
     fields: [
@@ -520,7 +529,11 @@ async function live(hidden: Hidden): Promise<Heard> {
     advanceClock: [{ body: { minutes: 120 } }],
   };
   // A form whose coordinator may read what it hides, so that what is allowed can be.
-  const led = RECIPES.find((recipe) => recipe.key === 'simple')?.make({ ...ground, title: 'Led' }) as FormDesign;
+  const led = RECIPES.find((recipe) => recipe.key === 'simple')?.make({
+    ...ground,
+    told: english,
+    title: 'Led',
+  }) as FormDesign;
   const leading = {
     rules: closed(['what']).rules.map((rule) => ({ ...rule, audience: { ...rule.audience, outOf: ['desk-leads'] } })),
   };

@@ -2,6 +2,7 @@ import { claimOf, type FormDesign, type FormRule, prepareKeeping, RECIPES } from
 import type { Field, Values } from '@tolvek/core/register';
 import { VOCABULARIES } from '@tolvek/demo';
 import { claims, history, pointers, requests, tallies, timers } from '@tolvek/server/schema';
+import { english } from '@tolvek/words/english';
 import { and, asc, eq } from 'drizzle-orm';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -40,6 +41,7 @@ function design(
   change: Partial<FormDesign>,
 ): FormDesign {
   const simple = RECIPES.find((each) => each.key === 'simple')?.make({
+    told: english,
     ...{ title, team: 'boats', approvers: 'duty-managers', calendar: 'desk' },
   }) as FormDesign;
   return {

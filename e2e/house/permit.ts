@@ -1,4 +1,5 @@
 import { type FormDesign, RECIPES } from '@tolvek/core/form';
+import { english } from '@tolvek/words/english';
 import type { Caller } from './desk.ts';
 
 /** The largest file that is taken, bytes. */
@@ -8,6 +9,7 @@ export const PDF = Buffer.from('%PDF-1.4\n1 0 obj<</Type/Catalog>>endobj\ntraile
 /** A released form that wants papers: its doors are `permit` and `permit-from-outside`. */
 export async function makePermit(maren: Caller): Promise<void> {
   const simple = RECIPES.find((recipe) => recipe.key === 'simple')?.make({
+    told: english,
     title: 'Permit',
     team: 'boats',
     approvers: 'duty-managers',

@@ -4,6 +4,7 @@ import { type FormDesign, RECIPES, settingsOf } from '@tolvek/core/form';
 import type { Field, Kind, RawAnswer } from '@tolvek/core/register';
 import { VOCABULARIES } from '@tolvek/demo';
 import { requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
+import { english } from '@tolvek/words/english';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Caller, Desk, STORM, tripOf, WATER } from './desk.ts';
@@ -109,6 +110,7 @@ const key = () => ({ 'Idempotency-Key': crypto.randomUUID() });
 /** A form whose answers only desk leads read, with a way out of one that may be allowed, and one that is. */
 async function makeWays(maren: Caller) {
   const simple = RECIPES.find((each) => each.key === 'simple')?.make({
+    told: english,
     title: 'Ways',
     team: 'estates',
     approvers: 'duty-managers',

@@ -2,6 +2,7 @@ import { type FormDesign, type FormRule, RECIPES } from '@tolvek/core/form';
 import type { Field } from '@tolvek/core/register';
 import { submit, viewerOf } from '@tolvek/server';
 import { people, requests } from '@tolvek/server/schema';
+import { english } from '@tolvek/words/english';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Answer, type Caller, Desk, VISIT } from './desk.ts';
@@ -59,7 +60,11 @@ const release = async (form: string): Promise<Answer> => {
   });
 };
 const make = async (prefix: string, title: string, change: (draft: FormDesign) => FormDesign, more = {}) => {
-  const simple = RECIPES.find((recipe) => recipe.key === 'simple')?.make({ ...ground, title }) as FormDesign;
+  const simple = RECIPES.find((recipe) => recipe.key === 'simple')?.make({
+    ...ground,
+    told: english,
+    title,
+  }) as FormDesign;
   const made = await maren.call('createForm', {
     headers: key(),
     body: { prefix, desk: 'estates', doors: { staff: true, outside: true }, draft: change(simple), ...more },
@@ -591,8 +596,8 @@ describe('a confidential report', () => {
         prefix: 'IC',
         desk: 'site-safety',
         doors: { staff: true, outside: false },
-        draft: recipe?.make(on),
-        access: recipe?.protects?.(on),
+        draft: recipe?.make({ ...on, told: english }),
+        access: recipe?.protects?.({ ...on, told: english }),
       },
     });
     expect(made.status).toBe(200);

@@ -1,5 +1,6 @@
 import { type FormDesign, RECIPES } from '@tolvek/core/form';
 import { designs, draftStates, requests } from '@tolvek/server/schema';
+import { english } from '@tolvek/words/english';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { numbersTable } from '../../core/laws/largeTables.ts';
@@ -32,6 +33,7 @@ const key = () => ({ 'Idempotency-Key': crypto.randomUUID() });
 /** A form of its own from the simplest recipe, changed as a test needs. */
 async function made(title: string, prefix: string, change: (design: FormDesign) => FormDesign): Promise<string> {
   const simple = RECIPES.find((recipe) => recipe.key === 'simple')?.make({
+    told: english,
     title,
     team: 'boats',
     approvers: 'duty-managers',
@@ -156,7 +158,13 @@ describe('names that every object has', () => {
   const odd = ['constructor', '__proto__', 'toString', 'hasOwnProperty', 'valueOf', 'isPrototypeOf'];
 
   it.each(odd)('“%s” is refused as a key with its place, wherever one is made', async (name) => {
-    const simple = RECIPES[0]?.make({ title: 'Odd', team: 'boats', approvers: 'duty-managers', calendar: 'desk' });
+    const simple = RECIPES[0]?.make({
+      told: english,
+      title: 'Odd',
+      team: 'boats',
+      approvers: 'duty-managers',
+      calendar: 'desk',
+    });
     const base = { prefix: 'OD', desk: 'boats', doors: { staff: true, outside: false } };
     const design = simple as FormDesign;
     const drafts: FormDesign[] = [

@@ -99,6 +99,7 @@ const EXCEPTIONS: Readonly<Record<string, string>> = {
     'workshopErrors:otherLetters',
     'workshopErrors:otherLettersStay',
   ]),
+  ...because('a sign of the expressions', ['expressions:noOrder']),
   ...because('what stays as it is, and is not saved anew', [
     'changes:fieldGone',
     'designs:bothChanged',

@@ -1,4 +1,4 @@
-import type { Decimal, Length, Money } from './said.ts';
+import type { Decimal, Length, Money, Stretch } from './said.ts';
 
 /** A language of ours, or one made for a test. */
 export type Languages = string;
@@ -99,6 +99,13 @@ export function spanIn(language: string | undefined, minutes: number): string {
   );
 }
 
+/** A length of time by those of its parts that are not nothing: `2 days 3 hours`. */
+export function partsIn(language: string | undefined, parts: Stretch): string {
+  const written = Object.entries(parts).map(([name, value]) => [value, unit(language, value, name, 'long')] as const);
+  const some = written.filter(([value]) => value !== 0);
+  return (some.length > 0 ? some : written.slice(-1)).map(([, text]) => text).join(' ');
+}
+
 /** A number with at least so many decimals, in groups of three. */
 export const decimalIn = (language: string | undefined, { value, decimals }: Decimal): string =>
   numbers(language, { minimumFractionDigits: decimals, maximumFractionDigits: Math.max(decimals, 6) }).format(value);
@@ -142,6 +149,7 @@ export const FORMATS: Readonly<Record<string, Format>> = {
   longMoment: (value: number | string, language, options) =>
     `${momentIn(language, 'longDate', value, zoneOf(options))}, ${momentIn(language, 'clock', value, zoneOf(options))}`,
   span: (value: number, language) => spanIn(language, value),
+  parts: (value: Stretch, language) => partsIn(language, value),
   list: (value: readonly string[]) => value.join(', '),
   lines: (value: readonly string[]) => value.join('\n'),
   joined: (value: readonly string[]) => value.join(''),

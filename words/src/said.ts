@@ -18,6 +18,9 @@ export interface Money {
   readonly currency: string;
 }
 
+/** A length of time in its parts, each whole. */
+export type Stretch = Readonly<Partial<Record<'year' | 'month' | 'day' | 'hour' | 'minute' | 'second', number>>>;
+
 /** A number with at least so many decimals. */
 export interface Decimal {
   readonly value: number;
@@ -36,6 +39,8 @@ interface Formats {
   /** The same, shortened. */
   readonly brief: Length;
   readonly money: Money;
+  /** The parts of a length of time that are not nothing: `2 days 3 hours`. */
+  readonly parts: Stretch;
   readonly decimal: Decimal;
   /** A day with its weekday and year. */
   readonly longDate: number | string;
@@ -88,7 +93,7 @@ export type Given<K extends Key> = Places<TextOf<K>>;
 export type Params<K extends Key> = unknown extends Given<K> ? [] : [given: Given<K>];
 
 /** What can stand in a place. */
-export type Param = string | number | Said | Length | Money | Decimal | readonly Words[];
+export type Param = string | number | Said | Length | Money | Stretch | Decimal | readonly Words[];
 
 /**
  * A text as a code: which one, and what stands in its places. It is made into words where somebody

@@ -1,3 +1,4 @@
+import { said } from '@tolvek/words';
 import { english } from '@tolvek/words/english';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
@@ -189,11 +190,19 @@ describe('the access plan', () => {
   it('keeps hidden values out of explanations and history', () => {
     const atDesk = reading(plan, viewer('estates'), desk);
     const told = atDesk.reason({
-      words: 'MEDICAL is secret',
-      guarded: 'a hidden field',
+      words: said('reasons:quoted', { text: 'MEDICAL is secret' }),
+      guarded: said('reasons:nothing'),
       result: true,
       reads: ['medical'],
-      parts: [{ words: 'x secret', guarded: '', result: true, reads: ['visitor'], parts: [] }],
+      parts: [
+        {
+          words: said('reasons:quoted', { text: 'x secret' }),
+          guarded: said('reasons:nothing'),
+          result: true,
+          reads: ['visitor'],
+          parts: [],
+        },
+      ],
     });
     expect(JSON.stringify(told)).not.toContain('secret');
     expect(told.result).toBe(true);

@@ -1,10 +1,11 @@
+import { type Said, said } from '@tolvek/words';
 import { own } from '../own/index.ts';
 import type { ExpressionFinding } from './finding.ts';
 import { BUILT_INS, type BuiltIn } from './functions/index.ts';
 import { resultOf } from './reckon.ts';
 import { distance, type Scope, type ScopeName } from './scope.ts';
 import type { Iteration, Node, Place, Test } from './tree.ts';
-import { KIND_WORDS, kindOf, kindOfValue, PARTS, type ScopeType, sharedType, type TypeKind } from './types.ts';
+import { kindOf, kindOfValue, kindSaid, PARTS, type ScopeType, sharedType, type TypeKind } from './types.ts';
 
 /**
  * Checks an expression against what its names stand for. With `wants`, also that the result is of
@@ -14,7 +15,7 @@ export function checkExpression(node: Node, scope: Scope, wants?: TypeKind): rea
   const checker = new Checker(null);
   const kind = kindOf(checker.typeOf(node, scope));
   if (wants && kind !== wants && kind !== 'unknown')
-    checker.error(node, `This gives ${KIND_WORDS[kind]}, but ${KIND_WORDS[wants]} is needed here.`);
+    checker.error(node, said('expressions:gives', { found: kindSaid(kind), wanted: kindSaid(wants) }));
   return checker.findings;
 }
 
@@ -32,9 +33,6 @@ export function checkTests(
 /** What an expression gives, as far as it can be known beforehand; `column` is the type of `?`. */
 export const typeOf = (node: Node, scope: Scope, column: ScopeType | null = null): ScopeType | null =>
   new Checker(column).typeOf(node, scope);
-
-/** What a function can need, in words. */
-const NEEDED_WORDS = { calendar: 'a working calendar', vocabularies: 'the vocabularies' } as const;
 
 const YES_NO: ScopeType = { kind: 'yes-no' };
 
@@ -55,7 +53,7 @@ class Checker {
 
   constructor(private readonly column: ScopeType | null) {}
 
-  error(at: Place, message: string): void {
+  error(at: Place, message: Said): void {
     this.findings.push({ severity: 'error', message, from: at.from, to: at.to });
   }
 
@@ -77,7 +75,7 @@ class Checker {
       case 'negate': {
         const type = this.typeOf(node.of, scope);
         if (!['number', 'duration', 'months', 'unknown'].includes(kindOf(type)))
-          this.error(node.of, `This is ${KIND_WORDS[kindOf(type)]}, but ${KIND_WORDS.number} is needed here.`);
+          this.error(node.of, isNot(kindOf(type), 'number'));
         return type;
       }
       case 'arithmetic':
@@ -170,8 +168,8 @@ class Checker {
     this.error(
       node,
       near
-        ? `There is nothing called “${node.name}” here. Did you mean ${near.name} (${near.label})?`
-        : `There is nothing called “${node.name}” here.`,
+        ? said('expressions:nothingCalledBut', { name: node.name, near: scope.shownAs(near.name) })
+        : said('expressions:nothingCalled', { name: node.name }),
     );
     return null;
   }
@@ -181,14 +179,18 @@ class Checker {
     if (of.kind === 'list') return { kind: 'list', of: this.path(node, of.of) };
     if (of.kind === 'context') {
       const entry = Object.hasOwn(of.entries, node.name) ? of.entries[node.name] : undefined;
-      if (!entry) this.error(node, `There is no “${node.name}” here; there is ${Object.keys(of.entries).join(', ')}.`);
+      if (!entry) this.error(node, said('expressions:noEntry', { name: node.name, names: Object.keys(of.entries) }));
       return entry?.type ?? null;
     }
     const parts = PARTS[kindOf(of)];
     if (parts && Object.hasOwn(parts, node.name)) return { kind: 'number', places: 0 };
-    const has = parts ? `; it has ${Object.keys(parts).join(', ')}` : '';
-    const what = KIND_WORDS[kindOf(of)];
-    this.error(node, `${what[0]?.toUpperCase()}${what.slice(1)} has no part called “${node.name}”${has}.`);
+    const given = { name: node.name, what: kindSaid(kindOf(of)) };
+    this.error(
+      node,
+      parts
+        ? said('expressions:noPartBut', { ...given, names: Object.keys(parts) })
+        : said('expressions:noPart', given),
+    );
     return null;
   }
 
@@ -200,16 +202,18 @@ class Checker {
     if (!result) {
       this.error(
         node,
-        `${capital(KIND_WORDS[left])} and ${KIND_WORDS[right]} can’t be joined by “${node.op}”.${hintFor(node.op, left, right)}`,
+        said(`expressions:${hintFor(node.op, left, right)}`, {
+          sign: node.op,
+          left: kindSaid(left),
+          right: kindSaid(right),
+        }),
       );
       return null;
     }
     const units = [a, b].flatMap((type) => (type?.kind === 'number' && type.unit ? [type.unit] : []));
     if ((node.op === '+' || node.op === '-') && units[0] && units[1] && units[0] !== units[1]) {
-      this.error(
-        node,
-        `This ${node.op === '+' ? 'adds' : 'takes'} ${units[1]} ${node.op === '+' ? 'to' : 'from'} ${units[0]}.`,
-      );
+      const given = { left: units[0], right: units[1] };
+      this.error(node, said(node.op === '+' ? 'expressions:addsUnits' : 'expressions:subtractsUnits', given));
     }
     return result === 'number'
       ? { kind: 'number', ...(units[0] && units.length === 1 && node.op !== '**' ? { unit: units[0] } : {}) }
@@ -221,7 +225,7 @@ class Checker {
     const by = this.typeOf(node.by, scope.within(filterNames(list)));
     const kind = kindOf(by);
     if (kind !== 'yes-no' && kind !== 'number' && kind !== 'unknown')
-      this.error(node.by, `This is ${KIND_WORDS[kind]}, but a condition, or the number of an item, is needed here.`);
+      this.error(node.by, said('expressions:isFilter', { found: kindSaid(kind) }));
     const of = list?.kind === 'list' ? list.of : list;
     return kind === 'number' ? of : kind === 'yes-no' ? { kind: 'list', of } : null;
   }
@@ -233,10 +237,7 @@ class Checker {
       if (iteration.over.kind === 'list') {
         const list = this.typeOf(iteration.over.list, inner);
         if (list && list.kind !== 'list' && list.kind !== 'range')
-          this.error(
-            iteration.over.list,
-            `This is ${KIND_WORDS[kindOf(list)]}, but ${KIND_WORDS.list} is needed to go through.`,
-          );
+          this.error(iteration.over.list, said('expressions:isLoop', { found: kindSaid(kindOf(list)) }));
         type = itemOf(list);
       } else {
         this.expect(iteration.over.low, 'number', inner);
@@ -253,18 +254,20 @@ class Checker {
     const builtIn = BUILT_INS.get(node.name);
     if (!builtIn) {
       const near = [...BUILT_INS.keys()].find((name) => distance(name, node.name.toLowerCase()) <= 2);
-      const hint =
-        node.name === 'today' || node.name === 'now'
-          ? ` Write ${node.name} without brackets.`
+      const { name: called } = node;
+      this.error(
+        node,
+        called === 'today' || called === 'now'
+          ? said('expressions:noBrackets', { name: called })
           : near
-            ? ` Did you mean ${near}?`
-            : '';
-      this.error(node, `There is no function called “${node.name}”.${hint}`);
+            ? said('expressions:noFunctionBut', { name: called, near })
+            : said('expressions:noFunction', { name: called }),
+      );
       return null;
     }
     this.arguments(node, builtIn, args);
     if (builtIn.needs && !scope.find(builtIn.needs))
-      this.error(node, `${builtIn.name} needs ${NEEDED_WORDS[builtIn.needs]}, and there is none here.`);
+      this.error(node, said(NEEDS[builtIn.needs], { name: builtIn.name }));
     return builtIn.gives(args);
   }
 
@@ -272,9 +275,10 @@ class Checker {
   private oldValue(node: Node & { kind: 'call' }, scope: Scope): ScopeType | null {
     const [of, more] = node.args;
     const before = scope.find('before')?.type;
-    if (of?.kind !== 'name' || more) this.error(node, 'old value takes one field, like old value(fee).');
-    else if (before?.kind !== 'context') this.error(node, 'There is no old value here: nothing is being changed.');
-    else if (!Object.hasOwn(before.entries, of.name)) this.error(of, `There is no old value of “${of.name}”.`);
+    if (of?.kind !== 'name' || more) this.error(node, said('expressions:oldValueOne'));
+    else if (before?.kind !== 'context') this.error(node, said('expressions:oldValueNone'));
+    else if (!Object.hasOwn(before.entries, of.name))
+      this.error(of, said('expressions:oldValueOther', { name: of.name }));
     else return own(before.entries, of.name)?.type ?? null;
     return null;
   }
@@ -283,9 +287,15 @@ class Checker {
     const least = builtIn.takes.filter((param) => !param.optional).length;
     const most = builtIn.spreads ? Number.POSITIVE_INFINITY : builtIn.takes.length;
     if (args.length < least || args.length > most) {
-      const range =
-        most === Number.POSITIVE_INFINITY ? `${least} or more` : least === most ? `${least}` : `${least} to ${most}`;
-      this.error(node, `${builtIn.name} takes ${range} value${range === '1' ? '' : 's'}, not ${args.length}.`);
+      const given = { name: builtIn.name, given: args.length };
+      this.error(
+        node,
+        most === Number.POSITIVE_INFINITY
+          ? said('expressions:takesOrMore', { ...given, count: least })
+          : least === most
+            ? said('expressions:takes', { ...given, count: least })
+            : said('expressions:takesUpTo', { ...given, least, count: most }),
+      );
       return;
     }
     if (builtIn.spreads) return;
@@ -294,15 +304,19 @@ class Checker {
       if (!arg || !type || param.kinds.includes('unknown') || param.kinds.includes(kindOf(type))) continue;
       this.error(
         arg,
-        `This is ${KIND_WORDS[kindOf(type)]}, but ${builtIn.name} needs ${param.kinds.map((kind) => KIND_WORDS[kind]).join(' or ')} for its ${param.name}.`,
+        said('expressions:wrongArgument', {
+          found: kindSaid(kindOf(type)),
+          name: builtIn.name,
+          param: param.name,
+          kinds: param.kinds.map(kindSaid),
+        }),
       );
     }
   }
 
   private expect(node: Node, kind: TypeKind, scope: Scope): void {
     const found = kindOf(this.typeOf(node, scope));
-    if (found !== kind && found !== 'unknown')
-      this.error(node, `This is ${KIND_WORDS[found]}, but ${KIND_WORDS[kind]} is needed here.`);
+    if (found !== kind && found !== 'unknown') this.error(node, isNot(found, kind));
   }
 
   /**
@@ -330,17 +344,17 @@ class Checker {
   /** `<` and its kin need values that have an order. */
   private ordered(at: Place, type: ScopeType | null, forEquality: boolean): void {
     if (!forEquality && !ORDERED.has(kindOf(type)))
-      this.error(at, `${capital(KIND_WORDS[kindOf(type)])} has no order: only = and != make sense here.`);
+      this.error(at, said('expressions:noOrder', { what: kindSaid(kindOf(type)) }));
   }
 
   private same(a: ScopeType | null, b: ScopeType | null, at: Place, written: Node): void {
     const [left, right] = [kindOf(a), kindOf(b)];
     if (left !== 'unknown' && right !== 'unknown' && left !== right) {
-      this.error(at, `This compares ${KIND_WORDS[left]} with ${KIND_WORDS[right]}, which can never be equal.`);
+      this.error(at, said('expressions:comparesKinds', { left: kindSaid(left), right: kindSaid(right) }));
       return;
     }
     if (a?.kind === 'number' && b?.kind === 'number' && a.unit && b.unit && a.unit !== b.unit)
-      this.error(at, `This compares ${a.unit} with ${b.unit}.`);
+      this.error(at, said('expressions:comparesUnits', { left: a.unit, right: b.unit }));
     this.option(a, written);
   }
 
@@ -349,20 +363,29 @@ class Checker {
     if (type?.kind !== 'choice' || type.open || written.kind !== 'literal' || typeof written.value !== 'string') return;
     const { value } = written;
     if (type.options.some((option) => option.key === value)) return;
-    const named = type.options.find((option) => option.label.toLowerCase() === value.toLowerCase());
+    const named = type.options.find(
+      ({ label }) => typeof label === 'string' && label.toLowerCase() === value.toLowerCase(),
+    );
     this.error(
       written,
-      `“${value}” is not among the options; ${named ? `“${named.label}” is written "${named.key}"` : `they are ${type.options.map((option) => `"${option.key}"`).join(', ')}`}.`,
+      named
+        ? said('expressions:notAnOptionBut', { label: named.label, key: named.key })
+        : said('expressions:notAnOption', { value, keys: type.options.map((option) => `"${option.key}"`) }),
     );
   }
 }
 
-const capital = (words: string): string => `${words[0]?.toUpperCase() ?? ''}${words.slice(1)}`;
+const isNot = (found: TypeKind, wanted: TypeKind): Said =>
+  said('expressions:is', { found: kindSaid(found), wanted: kindSaid(wanted) });
 
-function hintFor(op: string, left: TypeKind, right: TypeKind): string {
+/** What is said of a function without what it needs. */
+const NEEDS = { calendar: 'expressions:needsCalendar', vocabularies: 'expressions:needsVocabularies' } as const;
+
+/** What helps where two kinds can’t be joined. */
+function hintFor(op: string, left: TypeKind, right: TypeKind): 'cannotJoin' | 'cannotJoinDays' | 'cannotJoinText' {
   if (right === 'number' && (left === 'date' || left === 'date-time') && (op === '+' || op === '-'))
-    return ' Days are written duration("P2D").';
-  return left === 'text' && op === '+' ? ' Turn the other side into text with string(…).' : '';
+    return 'cannotJoinDays';
+  return left === 'text' && op === '+' ? 'cannotJoinText' : 'cannotJoin';
 }
 
 const isEmpty = (node: Node): boolean => node.kind === 'literal' && node.value === null;

@@ -1,20 +1,23 @@
+import { type Said, said, type Words } from '@tolvek/words';
 import { typeOf } from './check.ts';
 import { compile, type Slots } from './compile.ts';
 import { printExpression } from './print.ts';
-import { labelOfSubject, type Row, rowInWords, rowOf, subjectOf } from './rows.ts';
+import { rowOf, subjectOf } from './rows.ts';
+import { rowInWords } from './rowWords.ts';
 import type { Scope } from './scope.ts';
 import { chainOf, type Node, namesRead } from './tree.ts';
-import { picksOf } from './types.ts';
-import { inWords, isList, type Ternary, type Value } from './value.ts';
+import type { ScopeType } from './types.ts';
+import type { Ternary, Value } from './value.ts';
+import { valueInWords } from './valueWords.ts';
 
 /**
  * Why an expression came out as it did: one line in words, the names it read (so that a viewer who
  * may not read one of them can be shown the line without its values), and the lines below it.
  */
 export interface Explanation {
-  readonly words: string;
+  readonly words: Said;
   /** The same line for somebody who may not read one of its values. */
-  readonly guarded: string;
+  readonly guarded: Said;
   readonly result: Ternary;
   readonly reads: readonly string[];
   readonly parts: readonly Explanation[];
@@ -24,99 +27,69 @@ export interface Explanation {
 export function explain(node: Node, scope: Scope, slots: Slots): Explanation {
   const result = asTernary(compile(node, scope)(slots, null));
   const reads = namesRead([node]);
+  const verdict = said(`reasons:verdict.${came(result)}`);
   if (node.kind === 'and' || node.kind === 'or') {
-    const said = `${node.kind === 'and' ? 'All of these hold' : 'Any of these holds'}: ${verdict(result)}`;
-    return {
-      words: said,
-      guarded: said,
-      result,
-      reads,
-      parts: chainOf(node, node.kind).map((child) => explain(child, scope, slots)),
-    };
+    const words = said(`reasons:${node.kind === 'and' ? 'all' : 'any'}.${came(result)}`);
+    const parts = chainOf(node, node.kind).map((child) => explain(child, scope, slots));
+    return { words, guarded: words, result, reads, parts };
   }
   const row = rowOf(node, scope);
-  if (row) {
-    const said = `${labelOfSubject(row.of, scope)} ${rowInWords(row, scope)}: ${verdict(result)}`;
-    const value = compile(subjectOf(row), scope)(slots, null);
-    // “Institute is Corrin: yes” needs no “it is Corrin”, and “is yes: no” no “it is no”.
-    const told = (result === true && (row.test === 'is' || row.test === 'empty')) || typeof value === 'boolean';
-    return {
-      words: told
-        ? said
-        : `${said}, it is ${typeOf(subjectOf(row), scope)?.kind === 'person' ? personLabel(value, scope, row) : optionLabel(value, optionsOf(subjectOf(row), scope))}`,
-      guarded: said,
-      result,
-      reads,
-      parts: [],
-    };
+  const condition = row ? rowInWords(row, scope) : labelled(node, scope);
+  const guarded = said('reasons:cameOut', { condition, verdict });
+  if (!row) {
+    const values = readValues(reads, scope, slots);
+    const words = values.length > 0 ? said('reasons:cameOutOn', { condition, verdict, values }) : guarded;
+    return { words, guarded, result, reads, parts: [] };
   }
-  const values = readValues(reads, scope, slots);
-  const said = `${labelled(node, scope)}: ${verdict(result)}`;
-  return { words: values ? `${said} (${values})` : said, guarded: said, result, reads, parts: [] };
+  const value = compile(subjectOf(row), scope)(slots, null);
+  // “Institute is Corrin: true” needs no value, and “Works on water is yes: not true” neither.
+  const told = (result === true && (row.test === 'is' || row.test === 'empty')) || typeof value === 'boolean';
+  const words = told
+    ? guarded
+    : said('reasons:cameOutWith', { condition, verdict, value: valueInWords(value, typeOf(subjectOf(row), scope)) });
+  return { words, guarded, result, reads, parts: [] };
+}
+
+/** A cell of a table: what it asks in words, the kind of its column, and the names it reads. */
+export interface CellAsked {
+  readonly column: { readonly label: string; readonly type: ScopeType | null };
+  readonly words: Words;
+  readonly reads: readonly string[];
 }
 
 /** Explains one table cell for its column: what it was tried on and what came out. */
 export function explainCell(
-  column: { readonly label: string; readonly node: Node },
-  cell: { readonly text: string; readonly reads: readonly string[] },
-  scope: Scope,
-  decided: { readonly input: Value; readonly result: Ternary },
+  { column, words: test, reads }: CellAsked,
+  { input, result }: { readonly input: Value; readonly result: Ternary },
 ): Explanation {
-  const { input, result } = decided;
-  const options = optionsOf(column.node, scope);
+  const given = { column: column.label, value: valueInWords(input, column.type), test };
   return {
-    words: `${column.label} is ${optionLabel(input, options)}; the row asks for ${cellInWords(cell.text, options)}: ${cellVerdict(result)}`,
-    guarded: `${column.label} is hidden from you; the row’s test on it ${cellVerdict(result)}`,
+    words: said(`reasons:cellOn.${came(result)}`, given),
+    guarded: said(`reasons:cellHidden.${came(result)}`, { column: column.label }),
     result,
-    reads: cell.reads,
+    reads,
     parts: [],
   };
 }
 
-const verdict = (result: Ternary): string => (result === null ? 'can’t be said' : result ? 'yes' : 'no');
-const cellVerdict = (result: Ternary): string =>
-  result === null ? 'can’t be said' : result ? 'holds' : 'does not hold';
+const came = (result: Ternary): 'true' | 'false' | 'unknown' =>
+  result === null ? 'unknown' : result ? 'true' : 'false';
 const asTernary = (value: Value): Ternary => (typeof value === 'boolean' ? value : null);
 
-function readValues(reads: readonly string[], scope: Scope, slots: Slots): string {
-  return reads
-    .map((name) => {
-      const place = scope.placeOf(name);
-      const entry = scope.find(name);
-      if (place?.kind !== 'slot' || !entry || entry.type?.kind === 'context') return '';
-      return `${entry.label} is ${optionLabel(slots[place.index] ?? null, picksOf(entry.type))}`;
-    })
-    .filter(Boolean)
-    .join(', ');
+const readValues = (reads: readonly string[], scope: Scope, slots: Slots): readonly Said[] =>
+  reads.flatMap((name) => {
+    const place = scope.placeOf(name);
+    const entry = scope.find(name);
+    if (place?.kind !== 'slot' || !entry || entry.type?.kind === 'context') return [];
+    const value = valueInWords(slots[place.index] ?? null, entry.type);
+    return [said('reasons:valueOf', { label: entry.label, value })];
+  });
+
+/** The text of a node with every field by its label: for reading, not for writing. */
+function labelled(node: Node, scope: Scope): string {
+  const labelOf = (name: string): string => {
+    const label = scope.find(name)?.label;
+    return typeof label === 'string' ? label : name;
+  };
+  return printExpression(node, { shownAs: labelOf });
 }
-
-type Options = readonly { readonly key: string; readonly label: string }[];
-
-const optionsOf = (node: Node, scope: Scope): Options => picksOf(typeOf(node, scope));
-
-/** People who are not among those known by name are not told by their ids. */
-function personLabel(value: Value, scope: Scope, row: Row): string {
-  if (value === null) return inWords(value);
-  return optionsOf(subjectOf(row), scope).find((each) => each.key === value)?.label ?? 'somebody else';
-}
-
-function optionLabel(value: Value, options: Options): string {
-  if (isList(value) && value.length > 0) return value.map((item) => optionLabel(item, options)).join(', ');
-  const option = typeof value === 'string' ? options.find((each) => each.key === value) : undefined;
-  return option ? option.label : inWords(value);
-}
-
-/** The text of a cell with option keys replaced by their labels. */
-function cellInWords(cell: string, options: Options): string {
-  const trimmed = cell.trim();
-  if (trimmed === '' || trimmed === '-') return 'anything';
-  const words = trimmed === 'true' ? 'yes' : trimmed === 'false' ? 'no' : trimmed;
-  return words.replace(
-    /"([^"]*)"/g,
-    (whole, key: string) => options.find((option) => option.key === key)?.label ?? whole,
-  );
-}
-
-/** The text of a node with every name by its label: for reading, not for writing. */
-const labelled = (node: Node, scope: Scope): string =>
-  printExpression(node, { shownAs: (name) => scope.find(name)?.label ?? name });

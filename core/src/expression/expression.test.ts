@@ -1,3 +1,4 @@
+import { english } from '@tolvek/words/english';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
@@ -33,19 +34,21 @@ const values: readonly Value[] = [740, 'corrin', true, day('2026-11-25'), { outs
 
 function evaluate(text: string, slots = values): Value {
   const parsed = parseExpression(text);
-  if (!parsed.ok) throw new Error(parsed.findings[0]?.message);
+  if (!parsed.ok) throw new Error(english(parsed.findings[0]?.message));
   return compile(parsed.value, scope)(slots, null);
 }
 
 function holds(cell: string, input: Value): boolean | null {
   const parsed = parseTests(cell);
-  if (!parsed.ok) throw new Error(parsed.findings[0]?.message);
+  if (!parsed.ok) throw new Error(english(parsed.findings[0]?.message));
   return compileTests(parsed.value, scope)(values, input);
 }
 
 const messages = (text: string, wants?: 'yes-no'): readonly string[] => {
   const parsed = parseExpression(text);
-  return (parsed.ok ? checkExpression(parsed.value, scope, wants) : parsed.findings).map((finding) => finding.message);
+  return (parsed.ok ? checkExpression(parsed.value, scope, wants) : parsed.findings).map((finding) =>
+    english(finding.message),
+  );
 };
 
 describe('an expression', () => {
@@ -104,15 +107,17 @@ describe('an expression', () => {
   });
 
   it('names what is wrong, where, and suggests the name that was meant', () => {
-    expect(messages('feee > 500')).toEqual(['There is nothing called “feee” here. Did you mean fee (Fee)?']);
-    expect(messages('fee > "a"')).toEqual(['This compares a number with text, which can never be equal.']);
-    expect(messages('institute = "Corrin Institute"')).toEqual([
-      '“Corrin Institute” is not among the options; “Corrin Institute” is written "corrin".',
+    expect(messages('feee > 500')).toEqual(['There is nothing called “feee” here. Did you mean “Fee”?']);
+    expect(messages('fee > "a"')).toEqual([
+      'This compares two kinds that can never be equal: a number and text. Change one of the two.',
     ]);
-    expect(messages('fee + 1', 'yes-no')).toEqual(['This gives a number, but yes or no is needed here.']);
-    expect(messages('fee >')).toEqual(['Something is missing at the end.']);
-    expect(messages('nope(1)')).toEqual(['There is no function called “nope”. Did you mean not?']);
-    expect(messages('requester.inside')).toEqual(['There is no “inside” here; there is outside.']);
+    expect(messages('institute = "Corrin Institute"')).toEqual([
+      '“Corrin Institute” is an option, but it is written "corrin" here.',
+    ]);
+    expect(messages('fee + 1', 'yes-no')).toEqual(['This gives a number. Needed here: yes or no.']);
+    expect(messages('fee >')).toEqual(['Something is missing at the end. Complete it.']);
+    expect(messages('nope(1)')).toEqual(['There is no function called “nope”. Did you mean “not”?']);
+    expect(messages('requester.inside')).toEqual(['There is no “inside” here. Choose one of these: outside.']);
   });
 
   it('ends with a finding for hostile text, never with a crash', () => {
@@ -144,10 +149,10 @@ describe('an expression', () => {
     const parsed = parseExpression(text);
     if (!parsed.ok) throw new Error('unreadable');
     const told = explain(parsed.value, scope, values);
-    expect(told.words).toBe('All of these hold: yes');
-    expect(told.parts.map((part) => part.words)).toEqual([
-      'Fee is above 500: yes, it is 740',
-      'Institute is Corrin Institute: yes',
+    expect(english(told.words)).toBe('All of these are true.');
+    expect(told.parts.map((part) => english(part.words))).toEqual([
+      'Fee is above 500: true (value: 740)',
+      'Institute is Corrin Institute: true',
     ]);
     expect(told.parts.map((part) => part.reads)).toEqual([['fee'], ['institute']]);
   });

@@ -1,3 +1,4 @@
+import { type Said, said } from '@tolvek/words';
 import { checkExpression, checkTests, typeOf } from './check.ts';
 import { parseExpression, parseTests } from './parse.ts';
 import type { Scope } from './scope.ts';
@@ -8,8 +9,8 @@ import { kindOf, type ScopeType, type TypeKind } from './types.ts';
 export interface Rewriting {
   /** The whole text as it would be; it can be read, and nothing in it is found wrong. */
   readonly text: string;
-  /** What was meant by what was written, a line each: `“&&” is written “and”`. */
-  readonly says: readonly string[];
+  /** What was meant by what was written, a sentence each: `“&&” is written “and”.` */
+  readonly says: readonly Said[];
 }
 
 interface Asked {
@@ -24,7 +25,7 @@ interface Edit {
   readonly from: number;
   readonly to: number;
   readonly text: string;
-  readonly says: string;
+  readonly says: Said;
 }
 
 /**
@@ -36,17 +37,17 @@ interface Edit {
  */
 export function rewritten(text: string, asked: Asked): Rewriting | null {
   const before = look(text, asked);
-  const says: string[] = [];
+  const says = new Map<string, Said>();
   let now = text;
   const apply = (edits: readonly Edit[]): void => {
-    for (const edit of edits) if (!says.includes(edit.says)) says.push(edit.says);
+    for (const { says: each } of edits) says.set(JSON.stringify(each), each);
     now = edited(now, edits);
   };
   if (!before.clean) for (const habit of IN_TEXT) apply(habit(now, asked));
   const read = look(now, asked);
   apply(read.nodes ? inTree(read.nodes, asked) : []);
   if (now === text) return null;
-  return look(now, asked).clean ? { text: now, says } : null;
+  return look(now, asked).clean ? { text: now, says: [...says.values()] } : null;
 }
 
 /** What a text reads as, and whether anything is wrong with it. */
@@ -80,36 +81,38 @@ function matches(text: string, pattern: RegExp): readonly RegExpExecArray[] {
   return [...bare.matchAll(pattern)] as RegExpExecArray[];
 }
 
-const replaced = (pattern: RegExp, put: (match: RegExpExecArray) => string | null, says: string) => (text: string) =>
+const replaced = (pattern: RegExp, put: (match: RegExpExecArray) => string | null, says: Said) => (text: string) =>
   matches(text, pattern).flatMap((match): Edit[] => {
     const with_ = put(match);
     return with_ === null ? [] : [{ from: match.index, to: match.index + match[0].length, text: with_, says }];
   });
+
+const written = (theirs: string, ours: string): Said => said('expressions:habit.sign', { theirs, ours });
 
 const WORDS = /\b(AND|OR|NOT|IN|BETWEEN|IF|THEN|ELSE|TRUE|FALSE|NULL|And|Or|Not|True|False|Null)\b/g;
 
 /** Habits that can be seen in the text alone, in the order in which they are put right. */
 const IN_TEXT: readonly ((text: string, asked: Asked) => readonly Edit[])[] = [
   quotes,
-  replaced(/={2,3}/g, () => '=', '“==” is written “=”'),
-  replaced(/!={1,2}=|!==/g, () => '!=', '“!==” is written “!=”'),
-  replaced(/<>/g, () => '!=', '“<>” is written “!=”'),
-  replaced(/\s*&&?\s*/g, () => ' and ', '“&&” is written “and”'),
-  replaced(/\s*\|\|?\s*/g, () => ' or ', '“||” is written “or”'),
-  replaced(WORDS, ([word]) => word.toLowerCase(), 'words like “and” are written in small letters'),
+  replaced(/={2,3}/g, () => '=', written('==', '=')),
+  replaced(/!={1,2}=|!==/g, () => '!=', written('!==', '!=')),
+  replaced(/<>/g, () => '!=', written('<>', '!=')),
+  replaced(/\s*&&?\s*/g, () => ' and ', written('&&', 'and')),
+  replaced(/\s*\|\|?\s*/g, () => ' or ', written('||', 'or')),
+  replaced(WORDS, ([word]) => word.toLowerCase(), said('expressions:habit.smallWords')),
   ifThenElse,
-  replaced(/\s+is\s+not\s+(empty|blank|null)\b/gi, () => ' != null', '“is not empty” is written “!= null”'),
-  replaced(/\s+is\s+(empty|blank|null)\b/gi, () => ' = null', '“is empty” is written “= null”'),
+  replaced(/\s+is\s+not\s+(empty|blank|null)\b/gi, () => ' != null', written('is not empty', '!= null')),
+  replaced(/\s+is\s+(empty|blank|null)\b/gi, () => ' = null', written('is empty', '= null')),
   negations,
-  replaced(/(?<![\w.])(\d{4}-\d\d-\d\d)(?![\w-])/g, ([day]) => dateOf(day), 'a date is written date("…")'),
-  replaced(/(?<![\w.])(\d{1,2}\.\d{1,2}\.\d{4})(?![\w.])/g, ([day]) => dateOf(day), 'a date is written date("…")'),
+  replaced(/(?<![\w.])(\d{4}-\d\d-\d\d)(?![\w-])/g, ([day]) => dateOf(day), said('expressions:habit.date')),
+  replaced(/(?<![\w.])(\d{1,2}\.\d{1,2}\.\d{4})(?![\w.])/g, ([day]) => dateOf(day), said('expressions:habit.date')),
   amounts,
   commas,
 ];
 
 /** `'a'` and typographic quotes; an apostrophe inside a word is none. */
 function quotes(text: string): readonly Edit[] {
-  const says = 'texts stand in double quotes';
+  const says = said('expressions:habit.quotes');
   return matches(text, /(?<![\p{L}\d])'([^'"]*)'|[“„]([^“”"]*)[”“]|‘([^’"]*)’/gu).map((match) => {
     const from = match.index;
     const to = from + match[0].length;
@@ -127,7 +130,7 @@ function ifThenElse(text: string): readonly Edit[] {
   const [test = '', then = '', otherwise = ''] = parts.values;
   const put = `(if ${test.trim()} then ${then.trim()} else ${otherwise.trim()})`;
   const whole = match.index === 0 && text.slice(parts.end + 1).trim() === '' ? put.slice(1, -1) : put;
-  return [{ from: match.index, to: parts.end + 1, text: whole, says: '“if(a, b, c)” is written “if a then b else c”' }];
+  return [{ from: match.index, to: parts.end + 1, text: whole, says: written('if(a, b, c)', 'if a then b else c') }];
 }
 
 /** What stands between brackets that opened just before `from`, parted by commas or semicolons. */
@@ -159,7 +162,7 @@ function negations(text: string, { scope }: Asked): readonly Edit[] {
     const end = text[start] === '(' ? (argumentsFrom(text, start + 1)?.end ?? -1) + 1 : nameEnd(text, start, scope);
     if (end <= start) return [];
     const inner = text[start] === '(' ? text.slice(start + 1, end - 1) : text.slice(start, end);
-    return [{ from: match.index, to: end, text: `not(${inner})`, says: '“!” is written “not(…)”' }];
+    return [{ from: match.index, to: end, text: `not(${inner})`, says: written('!', 'not(…)') }];
   });
 }
 
@@ -176,14 +179,16 @@ function nameEnd(text: string, start: number, scope: Scope): number {
  * units are about, nothing is guessed.
  */
 function amounts(text: string, { scope, cell }: Asked): readonly Edit[] {
-  const named = scope.names.filter(({ name, label }) => text.includes(name) || text.includes(label));
+  const named = scope.names.filter(
+    ({ name, label }) => text.includes(name) || (typeof label === 'string' && text.includes(label)),
+  );
   const types = [...named.map((each) => each.type), cell?.column ?? null];
   const units = new Set(types.flatMap((type) => (type?.kind === 'number' && type.unit ? [type.unit] : [])));
   const [unit] = units;
   if (unit === undefined || units.size > 1) return [];
   const sign = SIGNS[unit] ?? unit;
   const either = [unit, sign].map((each) => each.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')).join('|');
-  const says = `an amount is written without its unit, which is ${unit}`;
+  const says = said('expressions:habit.unit', { unit });
   const edit = (match: RegExpExecArray): Edit => ({
     from: match.index,
     to: match.index + match[0].length,
@@ -211,7 +216,7 @@ function commas(text: string, { cell }: Asked): readonly Edit[] {
       const point = Math.max(written.lastIndexOf(','), written.lastIndexOf('.'));
       const put = `${written.slice(0, point).replace(/[.,]/g, '')}.${written.slice(point + 1)}`;
       const to = match.index + written.length;
-      return [{ from: match.index, to, text: put, says: 'decimals stand behind a point' }];
+      return [{ from: match.index, to, text: put, says: said('expressions:habit.decimals') }];
     },
   );
 }
@@ -247,14 +252,14 @@ function inTree(roots: readonly { node: Node; against: ScopeType | null }[], { s
     const { from, to, value } = written;
     const kind = kindOf(type);
     if (value === '' && name?.kind === 'name' && kind !== 'unknown')
-      edits.push({ from, to, text: 'null', says: 'an answer that was not given is null' });
+      edits.push({ from, to, text: 'null', says: said('expressions:habit.null') });
     if (kind === 'date') {
       const text = dateOf(value.trim());
-      if (text !== null) edits.push({ from, to, text, says: 'a date is written date("…")' });
+      if (text !== null) edits.push({ from, to, text, says: said('expressions:habit.date') });
     }
     if (kind === 'date-time') {
       const text = momentOf(value.trim());
-      if (text !== null) edits.push({ from, to, text, says: 'a moment is written date and time("…")' });
+      if (text !== null) edits.push({ from, to, text, says: said('expressions:habit.moment') });
     }
   };
   const visit = (node: Node): void => {

@@ -27,7 +27,7 @@ export { type Compiled, type CompiledTests, compile, compileTests, type Slots } 
 export { conditionFindings } from './conditionFindings.ts';
 export { movePoint, roundTo } from './decimal.ts';
 export { type Computed, type ComputingOrder, computingOrder, entriesIn, namesIn, orderOf } from './dependencies.ts';
-export { type Explanation, explain, explainCell } from './explain.ts';
+export { type CellAsked, type Explanation, explain, explainCell } from './explain.ts';
 export type { ExpressionFinding } from './finding.ts';
 export { BUILT_INS, type BuiltIn } from './functions/index.ts';
 export { type Rewriting, rewritten } from './habits.ts';
@@ -42,16 +42,16 @@ export {
   type RowGroup,
   type RowTest,
   type RowValue,
-  rowInWords,
   rowOfCell,
   rowsOf,
   subjectsOf,
-  testInWords,
   testsFor,
   typeOfSubject,
   valuesOf,
 } from './rows.ts';
+export { cellInWords, conditionInWords, rowInWords, testInWords } from './rowWords.ts';
 export { Scope, type ScopeName } from './scope.ts';
 export { type Comparator, chainOf, type Node, namesRead, nodesOfTest, type Test } from './tree.ts';
-export { KIND_WORDS, kindOf, kindSaid, picksOf, type ScopeType, type TypeKind } from './types.ts';
-export { type Context, equal, inWords, isList, order, Range, type Ternary, type Value } from './value.ts';
+export { type ContextEntry, kindOf, kindSaid, type Pick, picksOf, type ScopeType, type TypeKind } from './types.ts';
+export { type Context, equal, isList, order, Range, type Ternary, type Value } from './value.ts';
+export { valueInWords } from './valueWords.ts';

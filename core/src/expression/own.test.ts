@@ -1,3 +1,4 @@
+import { english } from '@tolvek/words/english';
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
@@ -37,12 +38,12 @@ const slots: readonly Value[] = [740, day('2026-12-24'), week, { groups: ['boats
 
 function read(text: string, within = scope) {
   const parsed = parseExpression(text, within);
-  if (!parsed.ok) throw new Error(parsed.findings[0]?.message);
+  if (!parsed.ok) throw new Error(english(parsed.findings[0]?.message));
   return parsed.value;
 }
 const evaluate = (text: string, values = slots): Value => compile(read(text), scope)(values, null);
 const findings = (text: string, within = scope) =>
-  checkExpression(read(text, within), within).map((finding) => finding.message);
+  checkExpression(read(text, within), within).map((finding) => english(finding.message));
 
 describe('working days', () => {
   it('pass over weekends and holidays', () => {
@@ -67,7 +68,7 @@ describe('working days', () => {
     expect(evaluate('add working days(day, 1)', [null, day('2026-12-24'), null])).toBe(null);
     expect(evaluate('add working days(day, 1)', [null, day('2026-12-24'), { open: [], closed: [] }])).toBe(null);
     expect(findings('add working days(date("2026-12-24"), 1) = null', new Scope([]))).toEqual([
-      'add working days needs a working calendar, and there is none here.',
+      '“add working days” needs a working calendar, and there is none here. Use another function.',
     ]);
   });
 });
@@ -80,10 +81,10 @@ describe('people and earlier values', () => {
   it('reads what a field was, where something is being changed', () => {
     expect(evaluate('fee > old value(fee)')).toBe(true);
     expect(findings('fee > old value(fee)')).toEqual([]);
-    expect(findings('fee > old value(day)')).toEqual(['There is no old value of “day”.']);
-    expect(findings('fee > old value(5)')).toEqual(['old value takes one field, like old value(fee).']);
+    expect(findings('fee > old value(day)')).toEqual(['There is no old value of “day”. Choose a field of the form.']);
+    expect(findings('fee > old value(5)')).toEqual(['“old value” needs exactly one field, like old value(fee).']);
     expect(findings('fee > old value(fee)', new Scope(scope.names.filter((entry) => entry.name !== 'before')))).toEqual(
-      ['There is no old value here: nothing is being changed.'],
+      ['There is no old value here, because nothing is being changed. Remove “old value”.'],
     );
   });
 });
@@ -149,7 +150,7 @@ describe('bounds', () => {
       ),
     ).toEqual(values);
     for (const part of ['constructor', '__proto__', 'hasOwnProperty']) expect(evaluate(`requester.${part}`)).toBe(null);
-    expect(findings('requester.constructor')).toEqual(['There is no “constructor” here; there is groups.']);
+    expect(findings('requester.constructor')).toEqual(['There is no “constructor” here. Choose one of these: groups.']);
   });
 });
 

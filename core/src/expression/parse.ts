@@ -1,5 +1,6 @@
 import { parser, trackVariables } from '@bpmn-io/lezer-feel';
 import type { SyntaxNode, Tree } from '@lezer/common';
+import { type Said, said } from '@tolvek/words';
 import { BoundNames } from './bound.ts';
 import { CalendarDate, ClockTime, DateTime, Duration, Months, makerOf } from './calendarTime.ts';
 import type { ExpressionFinding } from './finding.ts';
@@ -48,11 +49,11 @@ function treeOf(text: string, top: Top, scope?: Scope): Tree {
 
 class Refused extends Error {
   constructor(
-    message: string,
+    readonly words: Said,
     readonly from: number,
     readonly to: number,
   ) {
-    super(message);
+    super(words.say);
   }
 }
 
@@ -71,20 +72,18 @@ export function parseTests(text: string, scope?: Scope): Parsed<readonly Test[]>
 }
 
 function read<T>(text: string, work: () => T): Parsed<T> {
-  const refuse = (message: string, from = 0, to = text.length): Parsed<T> => ({
+  const refuse = (message: Said, from = 0, to = text.length): Parsed<T> => ({
     ok: false,
     findings: [{ severity: 'error', message, from, to }],
   });
-  if (text.length > LIMITS.length)
-    return refuse(`This is longer than ${LIMITS.length} characters. Split it into parts.`);
-  if (text.trim() === '') return refuse('Nothing is written here yet.');
+  if (text.length > LIMITS.length) return refuse(said('expressions:tooLong', { count: LIMITS.length }));
+  if (text.trim() === '') return refuse(said('expressions:empty'));
   const brace = braceIn(text);
-  if (brace !== null)
-    return refuse('Groups of values in braces are not part of the expressions Tolvek knows.', brace, brace + 1);
+  if (brace !== null) return refuse(said('expressions:braces'), brace, brace + 1);
   try {
     return { ok: true, value: work() };
   } catch (error) {
-    if (error instanceof Refused) return refuse(error.message, error.from, error.to);
+    if (error instanceof Refused) return refuse(error.words, error.from, error.to);
     throw error;
   }
 }
@@ -111,10 +110,10 @@ class Reader {
   expression(top: SyntaxNode): Node {
     const inner = children(top);
     const [first, second] = inner;
-    if (!first) throw new Refused('Nothing is written here yet.', 0, this.source.length);
+    if (!first) throw new Refused(said('expressions:empty'), 0, this.source.length);
     const broken = findBroken(top);
     if (broken) throw this.unreadable(broken);
-    if (second) throw new Refused(`“${this.text(second)}” was not expected here.`, second.from, second.to);
+    if (second) throw new Refused(said('expressions:unexpected', { text: this.text(second) }), second.from, second.to);
     return this.node(first);
   }
 
@@ -123,7 +122,7 @@ class Reader {
     if (broken) throw this.unreadable(broken);
     const inner = children(top);
     const [first] = inner;
-    if (!first) throw new Refused('This cell can’t be read.', 0, this.source.length);
+    if (!first) throw new Refused(said('expressions:cellUnreadable'), 0, this.source.length);
     if (first.name === 'Wildcard') return [{ kind: 'any', ...place(first) }];
     if (first.name === 'not') {
       const list = inner.find((child) => child.name === 'PositiveUnaryTests');
@@ -187,7 +186,7 @@ class Reader {
     switch (syntax.name) {
       case 'NumericLiteral': {
         const value = Number(text.replace(/\s/g, ''));
-        if (!Number.isFinite(value)) throw new Refused(`${text} is too large a number.`, at.from, at.to);
+        if (!Number.isFinite(value)) throw new Refused(said('expressions:numberTooLarge', { text }), at.from, at.to);
         return { kind: 'literal', value, ...at };
       }
       case 'StringLiteral':
@@ -239,8 +238,7 @@ class Reader {
         const args = parts.find((part) => part.name === 'PositionalParameters');
         if (!name) throw this.unreadable(syntax);
         const named = parts.find((part) => part.name === 'NamedParameters');
-        if (named)
-          throw new Refused('Values are given to a function in order, without their names.', named.from, named.to);
+        if (named) throw new Refused(said('expressions:namedValues'), named.from, named.to);
         return {
           kind: 'call',
           name: tidy(this.text(name)),
@@ -272,7 +270,7 @@ class Reader {
         return this.loop(syntax, (over) => ({ kind, over, test: this.node(test), ...at }));
       }
       default:
-        throw new Refused(`“${text}” is not part of the expressions Tolvek knows.`, at.from, at.to);
+        throw new Refused(said('expressions:notKnown', { text }), at.from, at.to);
     }
   }
 
@@ -339,9 +337,10 @@ class Reader {
     const value = readMoment(written);
     const wanted = maker && tidy(this.text(maker));
     if (value && (!maker || wanted === makerOf(value))) return { kind: 'moment', value, ...at };
-    const example = wanted ? EXAMPLES[wanted] : '2026-11-23, 10:42:00, P2D or PT4H';
+    const example = (wanted && EXAMPLES[wanted]) || '2026-11-23, 10:42:00, P2D, PT4H';
+    const hasZone = /T\d.*(Z|[+-]\d\d:?\d\d|@)/.test(written);
     throw new Refused(
-      `“${written}” can’t be read; write it like ${example}.${/T\d.*(Z|[+-]\d\d:?\d\d|@)/.test(written) ? ' Times are the desk’s own: leave the zone out.' : ''}`,
+      said(hasZone ? 'expressions:momentZone' : 'expressions:moment', { text: written, example }),
       at.from,
       at.to,
     );
@@ -394,7 +393,7 @@ class Reader {
     try {
       return JSON.parse(quoted.replace(/\n/g, '\\n')) as string;
     } catch {
-      throw new Refused('This text has a “\\” that means nothing here.', at.from, at.to);
+      throw new Refused(said('expressions:backslash'), at.from, at.to);
     }
   }
 
@@ -403,7 +402,7 @@ class Reader {
   }
 
   private tooDeep({ from, to }: SyntaxNode): Refused {
-    return new Refused(`This is nested more than ${LIMITS.depth} levels deep.`, from, to);
+    return new Refused(said('expressions:tooDeep', { count: LIMITS.depth }), from, to);
   }
 
   private unreadable(syntax: SyntaxNode): Refused {
@@ -411,12 +410,12 @@ class Reader {
     if (from === to)
       return new Refused(
         from >= this.source.trimEnd().length
-          ? 'Something is missing at the end.'
-          : `Something is missing before “${this.source.slice(from, from + 12)}”.`,
+          ? said('expressions:missingAtEnd')
+          : said('expressions:missingBefore', { text: this.source.slice(from, from + 12) }),
         from,
         to,
       );
-    return new Refused(`“${this.text(syntax)}” can’t be read here.`, from, to);
+    return new Refused(said('expressions:unreadable', { text: this.text(syntax) }), from, to);
   }
 }
 
@@ -425,7 +424,7 @@ const EXAMPLES: Readonly<Record<string, string>> = {
   date: '2026-11-23',
   time: '10:42:00',
   'date and time': '2026-11-23T10:42:00',
-  duration: 'P2D, PT4H30M or P6M',
+  duration: 'P2D, PT4H30M, P6M',
 };
 
 /** The date, time or length of time that a text writes; null when it is none. */

@@ -1,6 +1,7 @@
+import { said, type Words } from '@tolvek/words';
 import { BUILT_INS, type BuiltIn } from './functions/index.ts';
 import { LIMITS } from './limits.ts';
-import { KIND_WORDS } from './types.ts';
+import { kindSaid } from './types.ts';
 
 /** What the language is made of, each with examples that are tested: a call and what it gives. */
 const FORMS: readonly {
@@ -28,7 +29,7 @@ const FORMS: readonly {
     ],
   },
   {
-    name: 'Reckoning',
+    name: 'Calculating',
     says: '`+`, `-`, `*`, `/` and `**`, on exact decimals; texts are joined by `+`; dates move by lengths of time, and their difference is one.',
     examples: [
       ['0.1 + 0.2', '0.3'],
@@ -39,7 +40,7 @@ const FORMS: readonly {
   },
   {
     name: 'Comparing',
-    says: '`=`, `!=`, `<`, `<=`, `>`, `>=`, `between … and …`, `in (…)`. What is empty can’t be compared: the answer is empty too, save for `=` and `!=`.',
+    says: '`=`, `!=`, `<`, `<=`, `>`, `>=`, `between … and …`, `in (…)`. What is empty can’t be compared: the answer is empty too, except for `=` and `!=`.',
     examples: [
       ['740 > 500', 'true'],
       ['"b" in ("a", "b")', 'true'],
@@ -50,7 +51,7 @@ const FORMS: readonly {
   },
   {
     name: 'And, or, not',
-    says: 'Three answers: yes, no, and can’t be said. One no decides `and`, one yes decides `or`.',
+    says: 'Three answers: true, not true, and not known yet. One that is not true decides `and`, one that is true decides `or`.',
     examples: [
       ['true and null', 'null'],
       ['false and null', 'false'],
@@ -60,12 +61,12 @@ const FORMS: readonly {
   },
   {
     name: 'If',
-    says: '`if … then … else …`; only yes takes the first way.',
+    says: '`if … then … else …`; the first way only where the condition is true.',
     examples: [['if 740 > 500 then "large" else "small"', '"large"']],
   },
   {
     name: 'Going through a list',
-    says: '`for x in list return …` makes a list, `some` and `every` ask a question of it, and `list[condition]` keeps what it holds for (`item` is the item at hand).',
+    says: '`for x in list return …` makes a list, `some` and `every` ask a question of it, and `list[condition]` is the items for which the condition is true (`item` is the item at hand).',
     examples: [
       ['for x in [1, 2] return x * 10', '[10, 20]'],
       ['for i in 1..3 return i', '[1, 2, 3]'],
@@ -94,13 +95,13 @@ const signature = ({ name, takes, spreads }: BuiltIn): string =>
     ? `${name}(list) or ${name}(item, …)`
     : `${name}(${takes.map((param) => `${param.name}${param.optional ? '?' : ''}`).join(', ')})`;
 
-const kindsOf = ({ takes, spreads }: BuiltIn): string =>
+const kindsOf = ({ takes, spreads }: BuiltIn, told: (words: Words) => string): string =>
   spreads
     ? ''
     : takes
         .map(
           (param) =>
-            `${param.name}: ${param.kinds.map((kind) => (kind === 'unknown' ? 'anything' : KIND_WORDS[kind])).join(', ')}`,
+            `${param.name}: ${param.kinds.map((kind) => (kind === 'unknown' ? 'anything' : told(kindSaid(kind)))).join(', ')}`,
         )
         .join('; ');
 
@@ -110,8 +111,12 @@ export const referenceExamples = (): readonly (readonly [call: string, gives: st
   ...[...BUILT_INS.values()].flatMap((builtIn) => builtIn.examples),
 ];
 
-/** The reference as Markdown, made from the tables that the engine runs on. */
-export function referenceInMarkdown(): string {
+/**
+ * The reference as Markdown, made from the tables that the engine runs on.
+ *
+ * @param told Makes words of what each function is said to give.
+ */
+export function referenceInMarkdown(told: (words: Words) => string): string {
   const groups = [...new Set([...BUILT_INS.values()].map((builtIn) => builtIn.group))];
   const functions = groups.flatMap((group) => [
     `### ${group}`,
@@ -119,8 +124,8 @@ export function referenceInMarkdown(): string {
     ...[...BUILT_INS.values()]
       .filter((builtIn) => builtIn.group === group)
       .flatMap((builtIn) => [
-        `**${signature(builtIn)}** — ${builtIn.says}.`,
-        ...(kindsOf(builtIn) ? [`*${kindsOf(builtIn)}*`] : []),
+        `**${signature(builtIn)}** — ${told(said(`functions:${builtIn.name}`))}.`,
+        ...(kindsOf(builtIn, told) ? [`*${kindsOf(builtIn, told)}*`] : []),
         '',
         ...(builtIn.examples.length > 0 ? [table(builtIn.examples), ''] : []),
       ]),
@@ -138,9 +143,9 @@ export function referenceInMarkdown(): string {
     ...FORMS.flatMap((form) => [`**${form.name}.** ${form.says}`, '', table(form.examples), '']),
     '## Cells of a table',
     '',
-    'A cell holds tests of its column’s value; any of them will do. An empty cell, or `-`, takes anything. `?` is the column’s value in a longer test.',
+    'A cell has tests of its column’s value; one of them is enough. An empty cell, or `-`, accepts any value. `?` is the column’s value in a longer test.',
     '',
-    '| cell | holds for |',
+    '| cell | matches |',
     '| --- | --- |',
     '| `> 500` | more than 500 |',
     '| `"corrin", "merrow"` | either |',

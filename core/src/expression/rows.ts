@@ -1,3 +1,4 @@
+import { said, type Words } from '@tolvek/words';
 import { CalendarDate, Duration } from './calendarTime.ts';
 import { typeOf } from './check.ts';
 import { printExpression } from './print.ts';
@@ -59,12 +60,18 @@ const ORDER: readonly RowTest[] = ['is', 'is not', 'above', 'at least', 'below',
 /** Everything rows can ask about: names, and the parts of groups of values, each with its label. */
 export function subjectsOf(
   scope: Scope,
-): readonly { readonly of: string; readonly label: string; readonly type: ScopeType }[] {
+): readonly { readonly of: string; readonly label: Words; readonly type: ScopeType }[] {
   return scope.names.flatMap(({ name, label, type }) => {
     if (type?.kind === 'context')
       return Object.entries(type.entries).flatMap(([part, entry]) =>
         testsFor(entry.type).length > 0
-          ? [{ of: `${name}.${part}`, label: `${label} ${entry.label}`, type: entry.type }]
+          ? [
+              {
+                of: `${name}.${part}`,
+                label: entry.isFull ? entry.label : said('reasons:part', { part: entry.label, whole: label }),
+                type: entry.type,
+              },
+            ]
           : [],
       );
     return type && name !== 'today' && testsFor(type).length > 0 ? [{ of: name, label, type }] : [];
@@ -108,37 +115,6 @@ export function testsFor(type: ScopeType | null): readonly RowTest[] {
       return [];
   }
 }
-
-const PLAIN_WORDS: Readonly<Record<RowTest, string>> = {
-  is: 'is',
-  'is not': 'is not',
-  above: 'is above',
-  'at least': 'is at least',
-  below: 'is below',
-  'at most': 'is at most',
-  between: 'is between',
-  'one of': 'is one of',
-  'none of': 'is none of',
-  contains: 'contains',
-  'starts with': 'starts with',
-  has: 'has',
-  'has not': 'has not',
-  'in the last days': 'was within the last',
-  'in the next days': 'is within the next',
-  empty: 'is empty',
-  'filled in': 'is filled in',
-};
-
-const DATE_WORDS: Readonly<Partial<Record<RowTest, string>>> = {
-  above: 'is after',
-  'at least': 'is on or after',
-  below: 'is before',
-  'at most': 'is on or before',
-};
-
-/** A test in words, for a type: a date is before, a number is below. */
-export const testInWords = (test: RowTest, type: ScopeType | null): string =>
-  type?.kind === 'date' ? (DATE_WORDS[test] ?? PLAIN_WORDS[test]) : PLAIN_WORDS[test];
 
 /** How many values a test takes; `many` is one or more. */
 export function valuesOf(test: RowTest): 0 | 1 | 2 | 'many' {
@@ -439,31 +415,8 @@ function askingInput(node: Node): Node {
   return node.kind === 'between' ? { ...node, of: askingInput(node.of) } : node;
 }
 
-/** A row’s value as people read it: the label of what was picked, the day, how far from today. */
-export function rowValueInWords(value: RowValue, type: ScopeType | null): string {
-  if (value.kind === 'me') return 'me';
-  if (value.kind === 'date') return CalendarDate.read(value.iso)?.words ?? value.iso;
-  if (value.kind === 'today')
-    return value.days === 0 ? 'today' : value.days > 0 ? `${value.days} days from today` : `${-value.days} days ago`;
-  const picked = picksOf(type).find((pick) => pick.key === value.value);
-  if (picked) return picked.label;
-  if (typeof value.value === 'boolean') return value.value ? 'yes' : 'no';
-  if (type?.kind === 'number') return type.unit ? `${value.value} ${type.unit}` : String(value.value);
-  return typeof value.value === 'string' ? `“${value.value}”` : String(value.value);
-}
-
-/** What a row asks, as the rest of a sentence that begins with its field: “is above 500 EUR”. */
-export function rowInWords(row: Row, scope: Scope): string {
-  const type = typeOf(subject(row.of), scope);
-  const values = row.values.map((value) =>
-    row.test.endsWith('days') && value.kind === 'plain' ? `${value.value} days` : rowValueInWords(value, type),
-  );
-  const said = row.test === 'between' ? values.join(' and ') : values.join(row.test === 'none of' ? ' nor ' : ' or ');
-  return `${testInWords(row.test, type)}${said ? ` ${said}` : ''}`;
-}
-
 /** The label of what a row asks about. */
-export const labelOfSubject = (of: string, scope: Scope): string =>
+export const labelOfSubject = (of: string, scope: Scope): Words =>
   subjectsOf(scope).find((each) => each.of === of)?.label ?? of;
 
 export const typeOfSubject = (of: string, scope: Scope): ScopeType | null => typeOf(subject(of), scope);

@@ -1,10 +1,11 @@
+import type { Words } from '@tolvek/words';
 import type { ScopeType } from './types.ts';
 
 export interface ScopeName {
   /** The lasting key that stored expressions use. */
   readonly name: string;
-  /** What people read and may write; it can change at any time. */
-  readonly label: string;
+  /** What people read; and may write, where a person named it. It can change at any time. */
+  readonly label: Words;
   /** Null: nothing is known of it. */
   readonly type: ScopeType | null;
 }
@@ -36,8 +37,11 @@ export class Scope {
     private readonly locals: readonly ScopeName[] = [],
   ) {
     this.slots = new Map(names.map((entry, slot) => [entry.name, slot]));
-    const labels = names.filter((entry) => this.isWritable(entry));
-    this.keys = new Map(labels.map((entry) => [entry.label, entry.name]));
+    this.keys = new Map(
+      names.flatMap(({ name, label }) =>
+        typeof label === 'string' && this.isWritable(name, label) ? [[label, name] as const] : [],
+      ),
+    );
   }
 
   /** The scope inside a loop: the same names and those it binds. Later ones hide earlier ones. */
@@ -76,8 +80,8 @@ export class Scope {
    * How a name is shown in an expression: its label where that can be written, its key otherwise.
    */
   shownAs(name: string): string {
-    const entry = this.names[this.slots.get(name) ?? -1];
-    return entry && this.keys.get(entry.label) === name ? entry.label : name;
+    const label = this.names[this.slots.get(name) ?? -1]?.label;
+    return typeof label === 'string' && this.keys.get(label) === name ? label : name;
   }
 
   /** Everything that may be written for a name. */
@@ -85,7 +89,7 @@ export class Scope {
     return [...this.slots.keys(), ...this.keys.keys()];
   }
 
-  private isWritable({ name, label }: ScopeName): boolean {
+  private isWritable(name: string, label: string): boolean {
     if (!WORDS.test(label) || label.split(' ').some((word) => RESERVED.has(word)) || this.slots.has(label))
       return false;
     return this.names.every((other) => other.name === name || other.label !== label);
@@ -96,7 +100,8 @@ export class Scope {
     let best: ScopeName | undefined;
     let least = Math.max(2, Math.floor(name.length / 3)) + 1;
     for (const entry of [...this.names, ...this.locals]) {
-      const far = Math.min(distance(name, entry.name), distance(name.toLowerCase(), entry.label.toLowerCase()));
+      const label = typeof entry.label === 'string' ? entry.label : entry.name;
+      const far = Math.min(distance(name, entry.name), distance(name.toLowerCase(), label.toLowerCase()));
       if (far < least) [best, least] = [entry, far];
     }
     return best;

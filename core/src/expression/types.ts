@@ -1,16 +1,18 @@
-import { type Said, said } from '@tolvek/words';
+import { type Said, said, type Words } from '@tolvek/words';
 import { CalendarDate, ClockTime, DateTime, Duration, Months } from './calendarTime.ts';
 import { isContext, isList, Range, type Value } from './value.ts';
 
 export interface ContextEntry {
-  readonly label: string;
+  readonly label: Words;
+  /** Its label says what it is a part of. */
+  readonly isFull?: true;
   readonly type: ScopeType;
 }
 
 /** Something to pick: its key, and what people read. */
 export interface Pick {
   readonly key: string;
-  readonly label: string;
+  readonly label: Words;
 }
 
 /** What a name or an expression can stand for. */
@@ -32,11 +34,11 @@ export type ScopeType =
   /** `open`: something else may be said instead, so that it can be any text. */
   | {
       readonly kind: 'choice';
-      readonly options: readonly { readonly key: string; readonly label: string }[];
+      readonly options: readonly Pick[];
       readonly open?: boolean;
     }
   /** A person by id; `people` are those to pick from and to call by name. */
-  | { readonly kind: 'person'; readonly people: readonly { readonly key: string; readonly label: string }[] }
+  | { readonly kind: 'person'; readonly people: readonly Pick[] }
   | { readonly kind: 'range'; readonly of: ScopeType | null }
   | { readonly kind: 'list'; readonly of: ScopeType | null }
   | { readonly kind: 'context'; readonly entries: Readonly<Record<string, ContextEntry>> };
@@ -44,22 +46,7 @@ export type ScopeType =
 /** Kinds of values as checks tell them apart: a choice is a text at work, and so is a person. */
 export type TypeKind = Exclude<ScopeType['kind'], 'choice' | 'person'> | 'unknown';
 
-export const KIND_WORDS: Readonly<Record<TypeKind, string>> = {
-  text: 'text',
-  number: 'a number',
-  date: 'a date',
-  time: 'a time',
-  'date-time': 'a date and time',
-  'yes-no': 'yes or no',
-  duration: 'a length of time',
-  months: 'a number of months',
-  range: 'a range',
-  list: 'a list',
-  context: 'a group of values',
-  unknown: 'a value',
-};
-
-/** The same, in the language of who reads it. */
+/** What a kind is called. */
 export const kindSaid = (kind: TypeKind): Said => said(`kinds:${kind}`);
 
 export const kindOf = (type: ScopeType | null): TypeKind =>

@@ -11,10 +11,6 @@ export class Range {
     readonly lowOpen: boolean,
     readonly highOpen: boolean,
   ) {}
-
-  toString(): string {
-    return `${this.lowOpen ? '(' : '['}${inWords(this.low)} to ${inWords(this.high)}${this.highOpen ? ')' : ']'}`;
-  }
 }
 
 /** Values that are ordered by one number each. */
@@ -109,35 +105,4 @@ export function order(a: Value, b: Value): number | null {
     return null;
   const [left, right] = [rank(a), rank(b)];
   return left === null || right === null ? null : left - right;
-}
-
-/** How a value reads in an explanation. */
-export function inWords(value: Value): string {
-  if (value === null) return 'empty';
-  if (typeof value === 'boolean') return value ? 'yes' : 'no';
-  if (typeof value === 'string') return `“${value}”`;
-  if (isList(value))
-    return value.length === 0
-      ? 'nothing'
-      : value.length > 6
-        ? `${value.slice(0, 5).map(inWords).join(', ')} and ${value.length - 5} more`
-        : value.map(inWords).join(', ');
-  if (value instanceof CalendarDate) return value.words;
-  if (value instanceof DateTime) return `${value.date.words}, ${String(value.time).slice(0, 5)}`;
-  if (value instanceof Duration) return lengthInWords(value.parts);
-  if (value instanceof Months)
-    return lengthInWords({ years: Math.trunc(value.months / 12), months: value.months % 12 });
-  if (isContext(value))
-    return Object.entries(value)
-      .map(([key, each]) => `${key} ${inWords(each)}`)
-      .join(', ');
-  return String(value);
-}
-
-/** `2 days 3 hours`, `1 year`; nothing at all is `0` of the smallest part. */
-function lengthInWords(parts: Readonly<Record<string, number>>): string {
-  const said = Object.entries(parts).flatMap(([name, n]) =>
-    n === 0 ? [] : [`${n} ${Math.abs(n) === 1 ? name.slice(0, -1) : name}`],
-  );
-  return said.join(' ') || `0 ${Object.keys(parts).at(-1)}`;
 }

@@ -63,6 +63,8 @@ export {
   guessKind,
   RECIPES,
   type Recipe,
+  recipeLabel,
+  recipeSays,
 } from './recipes/index.ts';
 export { mergeSettings, REGISTER, type RegisterContent, type RegisterSettings, settingsOf } from './registerDesign.ts';
 export { type FormSink, sinksOf } from './sinks.ts';

@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { type FormDesign, mergeDesigns, RECIPES } from './index.ts';
 
 const base = RECIPES.find((recipe) => recipe.key === 'purchase')?.make({
+  told: english,
   title: 'Purchase',
   team: 'stores',
   approvers: 'managers',

@@ -1,3 +1,4 @@
+import { english } from '@tolvek/words/english';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Field } from '../register/index.ts';
@@ -13,6 +14,7 @@ import {
 } from './index.ts';
 
 const recipe = RECIPES.find((each) => each.key === 'purchase')?.make({
+  told: english,
   title: 'Purchase',
   team: 'stores',
   approvers: 'managers',

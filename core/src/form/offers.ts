@@ -46,12 +46,12 @@ const openIn = ({ fields, restricted }: TargetRegister): readonly Field[] =>
 export function offerScope(fields: readonly Field[], target: TargetRegister): Scope {
   const open = openIn(target);
   const entries = {
-    stage: { label: 'stage', type: { kind: 'choice', options: target.stages } as const },
+    stage: { label: said('reasons:stageOffered'), type: { kind: 'choice', options: target.stages } as const },
     ...Object.fromEntries(open.map((field) => [field.key, { label: field.label, type: scopeTypeOf(field) }])),
   };
   return new Scope([
     ...requestScope(fields).names,
-    { name: OFFERED, label: OFFERED, type: { kind: 'context', entries } },
+    { name: OFFERED, label: said('reasons:entryOffered'), type: { kind: 'context', entries } },
   ]);
 }
 

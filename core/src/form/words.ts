@@ -1,5 +1,5 @@
 import { type Said, said, type Words } from '@tolvek/words';
-import { parseExpression, printExpression, type Scope } from '../expression/index.ts';
+import { conditionInWords, parseExpression, printExpression, type Scope, valueInWords } from '../expression/index.ts';
 import { type Field, NOTHING_AROUND, type Preset, readAnswer, sayValue } from '../register/index.ts';
 import { type Action, END, FIRST_PAGE, type FormDesign, type FormRule, partKey } from './design.ts';
 
@@ -14,9 +14,17 @@ export function partName({ fields, parts }: Named, key: string): string {
 }
 
 /** An expression with its names as people read them; as it is when it can’t be read. */
-export function expressionInWords(text: string, scope: Scope): string {
+export function expressionInWords(text: string, scope: Scope): Words {
   const parsed = parseExpression(text);
-  return parsed.ok ? printExpression(parsed.value, scope) : text;
+  if (!parsed.ok) return text;
+  const { value } = parsed;
+  if (value.kind === 'literal' || value.kind === 'moment') return valueInWords(value.value);
+  return printExpression(value, scope);
+}
+
+function whenInWords(text: string, scope: Scope): Words {
+  const parsed = parseExpression(text);
+  return parsed.ok ? conditionInWords(parsed.value, scope) : text;
 }
 
 /** Whether the form asks for a field: what a rule sets stands in place of an answer then. */
@@ -63,7 +71,7 @@ function pageInWords(key: string, form: Named): Words {
 export function ruleInWords(rule: FormRule, form: Named, scope: Scope): Said {
   const does = (actions: readonly Action[]): readonly Said[] =>
     actions.length === 0 ? [said('rules:nothing')] : actions.map((action) => actionInWords(action, form, scope));
-  const given = { condition: expressionInWords(rule.when, scope), actions: does(rule.then) };
+  const given = { condition: whenInWords(rule.when, scope), actions: does(rule.then) };
   const sentence =
     rule.otherwise.length > 0
       ? said('rules:whenElse', { ...given, otherwise: does(rule.otherwise) })

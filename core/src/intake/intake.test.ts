@@ -168,9 +168,9 @@ describe('taking a request in', () => {
     if (!intake.taken) throw new Error('refused');
     const { routed, approval, deadlines } = intake.request;
     expect(routed).toMatchObject({ row: 1, rowId: 'big', isOtherwise: false });
-    expect(routed?.reasons[0]?.cells.map((cell) => cell.words)).toEqual([
-      'Fee is 740; the row asks for > 500: holds',
-      'From outside is yes; the row asks for yes: holds',
+    expect(english(routed?.reasons[0]?.cells.map((cell) => cell.words))).toEqual([
+      'Fee: 740 EUR. The row requires: above 500 EUR. The cell matches.',
+      'From outside: yes. The row requires: yes. The cell matches.',
     ]);
     expect(approval?.steps.map((step) => step.seats)).toEqual([[{ group: 'managers' }]]);
     expect(deadlines.map(({ key, deadline }) => [key, new Date(deadline.due).toISOString()])).toEqual([
@@ -187,8 +187,8 @@ describe('taking a request in', () => {
       [2, false],
       [3, true],
     ]);
-    expect(intake.request.routed?.reasons[0]?.cells[0]?.words).toBe(
-      'Fee is empty; the row asks for > 500: can’t be said',
+    expect(english(intake.request.routed?.reasons[0]?.cells[0]?.words)).toBe(
+      'Fee: empty. The row requires: above 500 EUR. It is not known yet whether the cell matches.',
     );
   });
 
@@ -243,7 +243,7 @@ describe('findings and changes', () => {
       'error x',
       'caution x',
     ]);
-    expect(english(found[0]?.message)).toContain('Did you mean water');
+    expect(english(found[0]?.message)).toContain('Did you mean “Works on water”');
   });
 
   it('tells a release from a draft in words', () => {

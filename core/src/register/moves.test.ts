@@ -63,10 +63,10 @@ describe('the ways on from a stage', () => {
     expect(english(why({ groups: ['lab'] }))).toBe('First fill in “Badge”.');
     const relations = new Set<MoverRelation>(['handler']);
     expect(english(why({ relations, values: { badge: 'x', fee: '5' } }))).toBe(
-      'This is possible when this condition is true: Fee > 5.',
+      'This is possible when this condition is true: Fee is above 5.',
     );
     expect(english(why({ relations, values: { badge: 'x' } }))).toBe(
-      'This is possible when this condition is true: Fee > 5.',
+      'This is possible when this condition is true: Fee is above 5.',
     );
     expect(why({ relations, values: { badge: 'x', fee: '6' } })).toBeNull();
   });
@@ -94,7 +94,7 @@ describe('the ways on from a stage', () => {
       expect([when, holds(when)]).toEqual([when, true]);
     expect(holds('request.priority = "low"')).toBe(false);
     expect(english(from([{ ...open, when: 'request.stage = "done"' }])[0]?.[1])).toBe(
-      'This is possible when this condition is true: Request.stage = "done".',
+      'This is possible when this condition is true: Stage of the request is Done.',
     );
   });
 

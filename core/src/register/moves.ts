@@ -2,9 +2,9 @@ import { type Said, said, type Words } from '@tolvek/words';
 import {
   compile,
   conditionFindings,
+  conditionInWords,
   namesIn,
   parseExpression,
-  printExpression,
   type Scope,
   type Slots,
 } from '../expression/index.ts';
@@ -108,7 +108,7 @@ function whyNotMove(register: MovingIn, move: Move, by: MovedBy): Words | null {
   const slots = (): Slots => standingSlots(openOf(fields, by.open), by.values, by.facts(), by.standing(), by.me());
   if (parsed.ok && compile(parsed.value, scope)(slots(), null) === true) return null;
   return parsed.ok
-    ? said('moves:onceTrue', { condition: printExpression(parsed.value, scope) })
+    ? said('moves:onceTrue', { condition: conditionInWords(parsed.value, scope) })
     : said('moves:conditionUnreadable');
 }
 

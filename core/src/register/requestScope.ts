@@ -1,3 +1,4 @@
+import { said } from '@tolvek/words';
 import { CalendarDate, type Context, DateTime, Scope, type ScopeType, type Slots } from '../expression/index.ts';
 import type { Field, Kind, Values } from './field.ts';
 import { expressionValue, scopeTypeOf } from './kinds/index.ts';
@@ -12,7 +13,7 @@ export interface RequestFacts extends Around {
   /** Keys of the groups the requester is in. */
   readonly requesterGroups: readonly string[];
   readonly door: 'staff' | 'outside';
-  /** The team of who asks, by name; empty when there is none. */
+  /** The team of the requester, by name; empty when there is none. */
   readonly department: string;
   /** What running numbers this request gets, by field; set aside where it is taken in. */
   readonly numbers: Readonly<Record<string, string>>;
@@ -43,15 +44,20 @@ export function requestScope(fields: readonly Field[], known: KnownNames = {}): 
     })),
     {
       name: 'requester',
-      label: 'Requester',
+      label: said('reasons:requester'),
       type: {
         kind: 'context',
         entries: {
-          outside: { label: 'from outside', type: { kind: 'yes-no' } },
-          person: { label: 'person', type: { kind: 'person', people: known.people ?? [] } },
-          department: { label: 'department', type: { kind: 'text' } },
+          outside: { label: said('reasons:requesterOutside'), isFull: true, type: { kind: 'yes-no' } },
+          person: {
+            label: said('reasons:requester'),
+            isFull: true,
+            type: { kind: 'person', people: known.people ?? [] },
+          },
+          department: { label: said('reasons:requesterTeam'), isFull: true, type: { kind: 'text' } },
           groups: {
-            label: 'groups',
+            label: said('reasons:requesterGroups'),
+            isFull: true,
             type: { kind: 'list', of: known.groups ? { kind: 'choice', options: known.groups } : { kind: 'text' } },
           },
         },
@@ -59,19 +65,19 @@ export function requestScope(fields: readonly Field[], known: KnownNames = {}): 
     },
     {
       name: 'door',
-      label: 'Door',
+      label: said('reasons:door'),
       type: {
         kind: 'choice',
         options: [
-          { key: 'staff', label: 'staff door' },
-          { key: 'outside', label: 'outside door' },
+          { key: 'staff', label: said('reasons:doorStaff') },
+          { key: 'outside', label: said('reasons:doorOutside') },
         ],
       },
     },
-    { name: 'today', label: 'Today', type: { kind: 'date' } },
-    { name: 'now', label: 'Now', type: { kind: 'date-time' } },
-    { name: 'calendar', label: 'Working calendar', type: { kind: 'context', entries: {} } },
-    { name: 'vocabularies', label: 'Vocabularies', type: { kind: 'context', entries: {} } },
+    { name: 'today', label: said('reasons:theDay'), type: { kind: 'date' } },
+    { name: 'now', label: said('reasons:now'), type: { kind: 'date-time' } },
+    { name: 'calendar', label: said('reasons:calendar'), type: { kind: 'context', entries: {} } },
+    { name: 'vocabularies', label: said('reasons:vocabularies'), type: { kind: 'context', entries: {} } },
   ]);
 }
 

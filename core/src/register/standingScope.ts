@@ -1,4 +1,14 @@
-import { DateTime, Duration, Scope, type ScopeType, type Slots, type Value } from '../expression/index.ts';
+import { said, type Words } from '@tolvek/words';
+import {
+  type ContextEntry,
+  DateTime,
+  Duration,
+  type Pick as Picked,
+  Scope,
+  type ScopeType,
+  type Slots,
+  type Value,
+} from '../expression/index.ts';
 import type { Field, Values } from './field.ts';
 import { type KnownNames, type RequestFacts, requestScope, requestSlots } from './requestScope.ts';
 import { type Priority, priorities, type Stage } from './stage.ts';
@@ -37,40 +47,47 @@ export interface KnownStanding extends KnownNames {
   readonly forms?: readonly { readonly key: string; readonly label: string }[];
 }
 
-const PHASES = { arrived: 'new', working: 'worked on', paused: 'waiting', finished: 'finished' } as const;
-const DECISIONS = { waiting: 'waits', approved: 'approved', refused: 'refused' } as const;
-
-const options = (of: Readonly<Record<string, string>>) => Object.entries(of).map(([key, label]) => ({ key, label }));
+const PHASES = ['arrived', 'working', 'paused', 'finished'] as const;
+const DECISIONS = ['waiting', 'approved', 'refused'] as const;
 
 /** What `request` and `me` are made of: each by its name, with its label and type. */
 function entries({ groups = [], people = [], stages = [], forms = [] }: KnownStanding) {
-  const choice = (among: readonly { readonly key: string; readonly label: string }[]): ScopeType => ({
+  const choice = (among: readonly Picked[]): ScopeType => ({
     kind: 'choice',
     options: among.map(({ key, label }) => ({ key, label })),
   });
   return {
     request: {
-      number: { label: 'number', type: { kind: 'text' } },
-      form: { label: 'form', type: choice(forms) },
-      stage: { label: 'stage', type: choice(stages) },
-      phase: { label: 'phase', type: choice(options(PHASES)) },
-      team: { label: 'team', type: choice(groups) },
-      handler: { label: 'handler', type: { kind: 'person', people } },
-      priority: { label: 'priority', type: choice(priorities.map((key) => ({ key, label: key }))) },
-      arrived: { label: 'arrived', type: { kind: 'date-time' } },
-      due: { label: 'due', type: { kind: 'date-time' } },
-      finished: { label: 'finished', type: { kind: 'date-time' } },
-      age: { label: 'age in working time', type: { kind: 'duration' } },
-      decision: { label: 'decision', type: choice(options(DECISIONS)) },
-      trial: { label: 'trial', type: { kind: 'yes-no' } },
+      number: full(said('reasons:number'), { kind: 'text' }),
+      form: full(said('reasons:form'), choice(forms)),
+      stage: full(said('reasons:stage'), choice(stages)),
+      phase: full(said('reasons:phase'), choice(PHASES.map((key) => ({ key, label: said(`reasons:phase.${key}`) })))),
+      team: full(said('reasons:team'), choice(groups)),
+      handler: full(said('reasons:handler'), { kind: 'person', people }),
+      priority: full(
+        said('reasons:priority'),
+        choice(priorities.map((key) => ({ key, label: said(`priorities:${key}`) }))),
+      ),
+      arrived: full(said('reasons:arrived'), { kind: 'date-time' }),
+      due: full(said('reasons:due'), { kind: 'date-time' }),
+      finished: full(said('reasons:finished'), { kind: 'date-time' }),
+      age: full(said('reasons:age'), { kind: 'duration' }),
+      decision: full(
+        said('reasons:decision'),
+        choice(DECISIONS.map((key) => ({ key, label: said(`reasons:decision.${key}`) }))),
+      ),
+      trial: full(said('reasons:trial'), { kind: 'yes-no' }),
     },
     me: {
-      person: { label: 'myself', type: { kind: 'person', people } },
-      groups: { label: 'my groups', type: { kind: 'list', of: choice(groups) } },
-      department: { label: 'my department', type: { kind: 'text' } },
+      person: full(said('reasons:person'), { kind: 'person', people }),
+      groups: full(said('reasons:personGroups'), { kind: 'list', of: choice(groups) }),
+      department: full(said('reasons:personTeam'), { kind: 'text' }),
     },
-  } as const satisfies Readonly<Record<string, Readonly<Record<string, { label: string; type: ScopeType }>>>>;
+  };
 }
+
+/** An entry whose label says what it is a part of. */
+const full = (label: Words, type: ScopeType): ContextEntry => ({ label, isFull: true, type });
 
 /**
  * The names that conditions about a stored request may use where somebody looks at it: those of
@@ -79,8 +96,8 @@ function entries({ groups = [], people = [], stages = [], forms = [] }: KnownSta
 export function standingScope(fields: readonly Field[], known: KnownStanding = {}): Scope {
   const { request, me } = entries(known);
   return new Scope([
-    { name: 'request', label: 'Request', type: { kind: 'context', entries: request } },
-    { name: 'me', label: 'Me', type: { kind: 'context', entries: me } },
+    { name: 'request', label: said('reasons:request'), type: { kind: 'context', entries: request } },
+    { name: 'me', label: said('reasons:person'), type: { kind: 'context', entries: me } },
     ...requestScope(fields, known).names,
   ]);
 }

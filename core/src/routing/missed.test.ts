@@ -8,6 +8,7 @@ const OPTIONS: readonly ChoiceOption[] = ['water', 'sediment', 'tissue'].map((ke
   label: key.toUpperCase(),
 }));
 const simple = RECIPES.find((recipe) => recipe.key === 'simple')?.make({
+  told: english,
   title: 'Samples',
   team: 'lab',
   approvers: 'lab',

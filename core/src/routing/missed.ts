@@ -1,3 +1,4 @@
+import type { Words } from '@tolvek/words';
 import { parseExpression, parseTests, type Scope, typeOf } from '../expression/index.ts';
 import { own } from '../own/index.ts';
 import type { RoutingTable } from './table.ts';
@@ -9,7 +10,7 @@ import type { RoutingTable } from './table.ts';
 export interface Missed {
   readonly column: string;
   readonly label: string;
-  readonly option: { readonly key: string; readonly label: string };
+  readonly option: { readonly key: string; readonly label: Words };
 }
 
 /** The keys a cell asks for; null when it asks for anything else than options one by one. */

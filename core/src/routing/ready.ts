@@ -1,6 +1,8 @@
+import type { Words } from '@tolvek/words';
 import {
   type Compiled,
   type CompiledTests,
+  cellInWords,
   compile,
   compileTests,
   type Node,
@@ -8,6 +10,8 @@ import {
   nodesOfTest,
   parseExpression,
   parseTests,
+  printExpression,
+  printTests,
   type Scope,
   type ScopeType,
   type Test,
@@ -26,7 +30,8 @@ export interface ReadyColumn {
 /** A cell that asks for something, compiled. */
 export interface ReadyCell {
   readonly column: ReadyColumn;
-  readonly text: string;
+  /** What it asks for. */
+  readonly words: Words;
   /** Names that its column and its tests read. */
   readonly reads: readonly string[];
   readonly tests: readonly Test[];
@@ -51,9 +56,10 @@ export function readyRows(table: RoutingTable, scope: Scope): readonly (readonly
       const text = own(row.cells, id) ?? '';
       const parsed = parseTests(text);
       if (parsed.ok && parsed.value.every((test) => test.kind === 'any')) return [];
-      if (!parsed.ok || !readable) return [{ column: ready, text, reads: [], tests: [], holds: () => false }];
+      if (!parsed.ok || !readable) return [{ column: ready, words: text, reads: [], tests: [], holds: () => false }];
       const reads = namesRead([ready.node, ...parsed.value.flatMap(nodesOfTest)]);
-      return [{ column: ready, text, reads, tests: parsed.value, holds: compileTests(parsed.value, scope) }];
+      const words = cellInWords(parsed.value, printExpression(ready.node), scope) ?? printTests(parsed.value, scope);
+      return [{ column: ready, words, reads, tests: parsed.value, holds: compileTests(parsed.value, scope) }];
     }),
   );
 }

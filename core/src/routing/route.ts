@@ -1,3 +1,4 @@
+import { said, type Words } from '@tolvek/words';
 import { type Explanation, explainCell, type Scope, type Slots } from '../expression/index.ts';
 import { readyRows } from './ready.ts';
 import type { RoutingOutcome, RoutingTable } from './table.ts';
@@ -6,7 +7,7 @@ import type { RoutingOutcome, RoutingTable } from './table.ts';
 export interface RowReason {
   /** 1 for the first row; the last row, for everything else, has the number after the others. */
   readonly row: number;
-  readonly note: string;
+  readonly note: Words;
   readonly won: boolean;
   /**
    * The cells that decided: all tested cells of the winner, the failing cells of a row passed over.
@@ -51,12 +52,12 @@ export function prepareRouting(table: RoutingTable, scope: Scope): Router {
         row: index + 1,
         note: row.note,
         won,
-        cells: (won ? decided : failing).map((each) => explainCell(each.cell.column, each.cell, scope, each)),
+        cells: (won ? decided : failing).map((each) => explainCell(each.cell, each)),
       });
       if (won) return { row: index + 1, rowId: row.id, isOtherwise: false, outcome: row.outcome, reasons };
     }
     const last = table.rows.length + 1;
-    reasons.push({ row: last, note: 'Everything else', won: true, cells: [] });
+    reasons.push({ row: last, note: said('reasons:everythingElse'), won: true, cells: [] });
     return { row: last, rowId: 'otherwise', isOtherwise: true, outcome: table.otherwise, reasons };
   };
   return Object.assign(route, { reads });

@@ -1,5 +1,6 @@
 import type { FormDesign, FormRule, Ground, Instruction, Page, Section } from '@tolvek/core/form';
 import { type ChoiceOption, type Field, isFilled, type OptionColour } from '@tolvek/core/register';
+import { english } from '@tolvek/words/english';
 
 /** A form of the scenario, with what its making needs. */
 export interface DemoForm {
@@ -13,6 +14,7 @@ export interface DemoForm {
 }
 
 export const ground = (title: string, team: string, approvers = 'duty-managers'): Ground => ({
+  told: english,
   title,
   team,
   approvers,

@@ -1,4 +1,5 @@
 import { type RoutingOutcome, type RowReason, routedAgain } from '@tolvek/core/routing';
+import type { Words } from '@tolvek/words';
 import { releaseById } from '../form/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { factsOfRequest } from '../request/facts.ts';
@@ -11,7 +12,7 @@ export interface RoutingTold {
   readonly row: number;
   readonly isOtherwise: boolean;
   /** Why its row is there, in the words of whoever made the table. */
-  readonly note: string;
+  readonly note: Words;
   readonly outcome: RoutingOutcome;
   /** Why this row and no other; empty where that can’t be told any more. */
   readonly reasons: readonly RowReason[];

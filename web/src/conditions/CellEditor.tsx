@@ -1,10 +1,10 @@
 import {
+  cellInWords,
   cellOfRow,
   firstRow,
   parseTests,
   printTests,
   type Row,
-  rowInWords,
   rowOfCell,
   type Scope,
   testsFor,
@@ -12,7 +12,7 @@ import {
 } from '@tolvek/core/expression';
 import { Popover } from 'radix-ui';
 import { lazy, Suspense, useState } from 'react';
-import { say } from '../wire/words.ts';
+import { say, told } from '../wire/words.ts';
 import { RowLine } from './RowLine.tsx';
 
 const ConditionText = lazy(() => import('./ConditionText.tsx'));
@@ -36,7 +36,7 @@ export function CellEditor({ name, of, tests, scope, set }: CellEditorProps) {
   const isAny = parsed.ok && parsed.value.every((test) => test.kind === 'any');
   const row = parsed.ok && !isAny ? rowOfCell(parsed.value, of, scope) : null;
   const [asText, setAsText] = useState(false);
-  const words = isAny ? 'anything' : row ? rowInWords(row, scope).replace(/^is /, '') : tests;
+  const words = told((parsed.ok && cellInWords(parsed.value, of, scope)) || tests);
   const put = (next: Row): void => set(printTests(cellOfRow(next)));
   const textOnly = (!isAny && !row) || testsFor(type).length === 0;
   return (
@@ -59,7 +59,7 @@ export function CellEditor({ name, of, tests, scope, set }: CellEditorProps) {
           {asText || textOnly ? (
             <Suspense fallback={<p className="font-mono">{tests}</p>}>
               <ConditionText
-                name={`${name}, as text`}
+                name={say('conditions:asText', { name })}
                 text={parsed.ok ? printTests(parsed.value, scope) : tests}
                 scope={scope}
                 dialect="unaryTests"

@@ -107,7 +107,7 @@ export default function ConditionText(props: ConditionTextProps) {
             from: Math.min(finding.from, view.state.doc.length),
             to: Math.min(Math.max(finding.to, finding.from + 1), view.state.doc.length),
             severity: finding.severity === 'error' ? 'error' : 'warning',
-            message: finding.message,
+            message: told(finding.message),
           })),
         ),
       ],

@@ -27,7 +27,7 @@ export function RowLine({ row, scope, set, remove, fixed = false }: RowLineProps
   const subjects = subjectsOf(scope);
   const subject = subjects.find((each) => each.of === row.of);
   const type: ScopeType | null = subject?.type ?? null;
-  const label = subject?.label ?? row.of;
+  const label = told(subject?.label ?? row.of);
   const takes = valuesOf(row.test);
   const put = (index: number, value: Row['values'][number]): void =>
     set({ ...row, values: row.values.map((each, at) => (at === index ? value : each)) });
@@ -42,7 +42,7 @@ export function RowLine({ row, scope, set, remove, fixed = false }: RowLineProps
         >
           {subjects.map((each) => (
             <option key={each.of} value={each.of}>
-              {each.label}
+              {told(each.label)}
             </option>
           ))}
         </select>

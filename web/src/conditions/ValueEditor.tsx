@@ -1,7 +1,7 @@
-import { picksOf, type RowTest, type RowValue, type ScopeType } from '@tolvek/core/expression';
+import { type Pick as Choice, picksOf, type RowTest, type RowValue, type ScopeType } from '@tolvek/core/expression';
 import { useState } from 'react';
 import { DayField } from '../fields/DateInput.tsx';
-import { say } from '../wire/words.ts';
+import { say, told } from '../wire/words.ts';
 
 interface ValueEditorProps {
   readonly name: string;
@@ -36,13 +36,16 @@ export function ValueEditor({ name, type, test, hasMe, value, set }: ValueEditor
         name={name}
         value={String(plain)}
         from={[
-          { key: 'true', label: 'yes' },
-          { key: 'false', label: 'no' },
+          { key: 'true', label: say('reasons:yes') },
+          { key: 'false', label: say('reasons:no') },
         ]}
         set={(key) => set({ kind: 'plain', value: key === 'true' })}
       />
     );
-  const picks = [...(hasMe && type?.kind === 'person' ? [{ key: ME, label: 'me' }] : []), ...picksOf(type)];
+  const picks = [
+    ...(hasMe && type?.kind === 'person' ? [{ key: ME, label: say('reasons:me') }] : []),
+    ...picksOf(type),
+  ];
   if (picks.length > 0)
     return (
       <Pick
@@ -82,7 +85,7 @@ function Pick({
 }: {
   name: string;
   value: string;
-  from: readonly { readonly key: string; readonly label: string }[];
+  from: readonly Choice[];
   set: (key: string) => void;
 }) {
   return (
@@ -95,7 +98,7 @@ function Pick({
       {from.some((each) => each.key === value) ? null : <option value={value}>{say('desk:choose')}</option>}
       {from.map((each) => (
         <option key={each.key} value={each.key}>
-          {each.label}
+          {told(each.label)}
         </option>
       ))}
     </select>

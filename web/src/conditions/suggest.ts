@@ -1,5 +1,5 @@
 import { BUILT_INS, type Scope, subjectsOf } from '@tolvek/core/expression';
-import { say } from '../wire/words.ts';
+import { say, told } from '../wire/words.ts';
 
 export interface Suggestion {
   readonly label: string;
@@ -25,7 +25,7 @@ export function suggest(before: string, scope: Scope, asked: boolean): Suggestio
     ...subjectsOf(scope).map(
       ({ of, label }): Suggestion => ({
         label: scope.shownAs(of),
-        says: scope.shownAs(of) === label ? '' : label,
+        says: scope.shownAs(of) === label ? '' : told(label),
         text: scope.shownAs(of),
       }),
     ),
@@ -33,7 +33,7 @@ export function suggest(before: string, scope: Scope, asked: boolean): Suggestio
     ...[...BUILT_INS.values()].map(
       (each): Suggestion => ({
         label: `${each.name}(${each.takes.map(({ name }) => name).join(', ')})`,
-        says: each.says,
+        says: say(`functions:${each.name}`),
         text: `${each.name}(`,
       }),
     ),
@@ -62,6 +62,6 @@ function optionsFor(before: string, from: number, scope: Scope): Suggestions | n
   if (subject?.type.kind !== 'choice') return null;
   return {
     from,
-    options: subject.type.options.map((option) => ({ label: option.label, says: option.key, text: option.key })),
+    options: subject.type.options.map((option) => ({ label: told(option.label), says: option.key, text: option.key })),
   };
 }

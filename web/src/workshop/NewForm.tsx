@@ -6,6 +6,8 @@ import {
   type Protecting,
   protectedHere,
   RECIPES,
+  recipeLabel,
+  recipeSays,
   settledHere,
 } from '@tolvek/core/form';
 import { type ReactNode, useState } from 'react';
@@ -147,6 +149,7 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
     Object.fromEntries(missing.map((need) => [need.key, places[need.key] ?? belongs.team]));
   const starting = async (): Promise<Made | null> => {
     const on: Ground = {
+      told,
       title: belongs.title.trim(),
       team: belongs.team,
       approvers: belongs.approvers,
@@ -219,8 +222,8 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
           <StartChoice
             key={recipe.key}
             chosen={start.from === 'recipe' && start.recipe === recipe.key}
-            label={recipe.label}
-            says={recipe.says}
+            label={told(recipeLabel(recipe))}
+            says={told(recipeSays(recipe))}
             choose={() => setStart({ from: 'recipe', recipe: recipe.key })}
           />
         ))}
@@ -462,7 +465,7 @@ function FileRead({ file }: { file: StartFile }) {
         })}
       </p>
     );
-  const { fields } = designFromRows({ title: '', team: '', approvers: '', calendar: '' }, file.rows);
+  const { fields } = designFromRows({ told, title: '', team: '', approvers: '', calendar: '' }, file.rows);
   return (
     <div className="mt-3">
       <p className="text-soft">

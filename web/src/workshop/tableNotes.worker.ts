@@ -1,6 +1,7 @@
-import { inWords, picksOf, type Value } from '@tolvek/core/expression';
+import { type Value, valueInWords } from '@tolvek/core/expression';
 import { type Field, requestScope } from '@tolvek/core/register';
 import { analyseTable, type RoutingTable, type WorkedCase } from '@tolvek/core/routing';
+import { type Said, said, type Words } from '@tolvek/words';
 
 /**
  * What is asked of the worker, and what it tells. Large tables take a while; the page must not wait
@@ -16,9 +17,9 @@ export interface NotesTold {
    * Pairs of rows, by number, that both take some requests and decide differently, with an example
    * in words.
    */
-  readonly overlaps: readonly { readonly first: number; readonly second: number; readonly example: string }[];
+  readonly overlaps: readonly { readonly first: number; readonly second: number; readonly example: Words }[];
   /** An example of what is left to the last row; null when nothing is. */
-  readonly leftOver: string | null;
+  readonly leftOver: Words | null;
   /** The number of the first row that was not held against those above it; null when all were. */
   readonly notComparedFrom: number | null;
 }
@@ -30,18 +31,22 @@ function notesOn({ table, fields }: NotesAsked): NotesTold {
   const { overlaps, uncovered, notCompared } = analyseTable(table, scope);
   const numberOf = (id: string): number => table.rows.findIndex((row) => row.id === id) + 1;
   const outcomeOf = (id: string): string => JSON.stringify(table.rows.find((row) => row.id === id)?.outcome);
-  const told = (column: string, value: Value): string => {
+  const cellValue = (column: string, value: Value): Words => {
     const input = table.columns.find((each) => each.label === column)?.input ?? '';
-    return picksOf(scope.find(input)?.type ?? null).find((pick) => pick.key === value)?.label ?? inWords(value);
+    return valueInWords(value, scope.find(input)?.type ?? null);
   };
-  const inWordsOf = ({ values }: WorkedCase): string =>
-    values.map(({ column, value }) => `${column} ${told(column, value)}`).join(', ');
+  const inWords = ({ values }: WorkedCase): Said =>
+    said('reasons:items', {
+      items: values.map(({ column, value }) =>
+        said('reasons:valueOf', { label: column, value: cellValue(column, value) }),
+      ),
+    });
   const [left] = uncovered;
   return {
     overlaps: overlaps
       .filter(({ first, second }) => outcomeOf(first) !== outcomeOf(second))
-      .map(({ first, second, at }) => ({ first: numberOf(first), second: numberOf(second), example: inWordsOf(at) })),
-    leftOver: left ? inWordsOf(left) : null,
+      .map(({ first, second, at }) => ({ first: numberOf(first), second: numberOf(second), example: inWords(at) })),
+    leftOver: left ? inWords(left) : null,
     notComparedFrom: notCompared[0] === undefined ? null : numberOf(notCompared[0]),
   };
 }

@@ -8,6 +8,7 @@ export const conditions: Same<typeof english> = {
   onlyText: 'Diese Bedingung lässt sich nur als Text zeigen.',
   showAsRow: 'Als Zeile zeigen',
   showAsText: 'Als Text zeigen',
+  asText: '{{name}}, als Text',
   showAsRows: 'Als Zeilen zeigen',
   joined: 'Verbundene Bedingungen',
   howJoined: 'Wie Bedingungen verbunden sind',

@@ -5,6 +5,7 @@ export const conditions = {
   onlyText: 'This condition can only be shown as text.',
   showAsRow: 'Show as a row',
   showAsText: 'Show as text',
+  asText: '{{name}}, as text',
   showAsRows: 'Show as rows',
   joined: 'Conditions that are joined',
   howJoined: 'How conditions are joined',

@@ -5,5 +5,6 @@ export { history } from './history.ts';
 export { mailroom } from './mailroom.ts';
 export { moves } from './moves.ts';
 export { priorities } from './priorities.ts';
+export { reasons } from './reasons.ts';
 export { sheet } from './sheet.ts';
 export { work } from './work.ts';

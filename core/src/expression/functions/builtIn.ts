@@ -1,3 +1,4 @@
+import type { Key } from '@tolvek/words';
 import type { CalendarDate, ClockTime, DateTime, Duration, Months } from '../calendarTime.ts';
 import type { ScopeType, TypeKind } from '../types.ts';
 import type { Context, Range, Value } from '../value.ts';
@@ -30,12 +31,15 @@ export type NeededName = 'calendar' | 'vocabularies';
 
 export type Group = 'Text' | 'Numbers' | 'Yes and no' | 'Lists' | 'Dates and times' | 'Ranges' | 'Tolvek’s own';
 
+/** A function by name: what it gives is told by the catalogues, so that none is without a text. */
+export type FunctionName = Extract<Key, `functions:${string}`> extends `functions:${infer Name}` ? Name : never;
+
 /**
- * One function: how it is called, what it says it does, and its work. Given a value of another kind
+ * One function: how it is called and its work. Given a value of another kind
  * it gives empty.
  */
 export interface BuiltIn {
-  readonly name: string;
+  readonly name: FunctionName;
   readonly group: Group;
   readonly takes: readonly Param[];
   /** Takes one list, or its items one by one; `takes` then holds the kinds of an item. */
@@ -46,7 +50,6 @@ export interface BuiltIn {
    */
   readonly needs?: NeededName;
   readonly gives: (args: readonly (ScopeType | null)[]) => ScopeType | null;
-  readonly says: string;
   /** Each a call and what it gives, both as expressions; tested, and printed in the reference. */
   readonly examples: readonly (readonly [call: string, gives: string])[];
   readonly run: (...args: never[]) => Value;
@@ -62,10 +65,9 @@ type ArgsOf<T extends Takes> = {
 };
 
 interface Definition<T extends Takes, N extends Needs['needs'] = undefined> {
-  readonly name: string;
+  readonly name: FunctionName;
   readonly takes: T;
   readonly gives: ScopeType | ((args: readonly (ScopeType | null)[]) => ScopeType | null);
-  readonly says: string;
   readonly examples: BuiltIn['examples'];
   readonly needs?: N;
   readonly run: (...args: N extends NeededName ? [Context, ...ArgsOf<T>] : ArgsOf<T>) => Value;

@@ -92,7 +92,6 @@ export const LIST_FUNCTIONS = [
     name: 'count',
     takes: [['list', 'list']],
     gives: COUNT,
-    says: 'how many items a list has',
     examples: [['count([1, 2, 3])', '3']],
     run: (items) => items.length,
   }),
@@ -103,7 +102,6 @@ export const LIST_FUNCTIONS = [
       ['item', 'unknown'],
     ],
     gives: YES_NO,
-    says: 'whether a list has an item',
     examples: [['list contains(["a", "b"], "b")', 'true']],
     run: holdsItem,
   }),
@@ -111,7 +109,6 @@ export const LIST_FUNCTIONS = [
     name: 'sum',
     item: 'unknown',
     gives: ([first]) => itemType(first),
-    says: 'numbers or lengths of time added up; empty when there are none',
     examples: [['sum([0.1, 0.2])', '0.3']],
     run: total,
   }),
@@ -119,7 +116,6 @@ export const LIST_FUNCTIONS = [
     name: 'mean',
     item: 'unknown',
     gives: NUMBER,
-    says: 'the average of numbers',
     examples: [['mean(1, 2, 4.5)', '2.5']],
     run: (items) => {
       const [sum, values] = [total(items), numbersOf(items)];
@@ -130,7 +126,6 @@ export const LIST_FUNCTIONS = [
     name: 'median',
     item: 'unknown',
     gives: NUMBER,
-    says: 'the number in the middle, or the average of the two',
     examples: [['median([8, 1, 3, 2])', '2.5']],
     run: (items) => {
       const sorted = numbersOf(items)?.sort((a, b) => a - b);
@@ -146,7 +141,6 @@ export const LIST_FUNCTIONS = [
     name: 'product',
     item: 'unknown',
     gives: NUMBER,
-    says: 'numbers multiplied together',
     examples: [['product([2, 3, 4])', '24']],
     run: (items) =>
       numbersOf(items)?.reduce<number | null>(
@@ -158,7 +152,6 @@ export const LIST_FUNCTIONS = [
     name: 'min',
     item: 'unknown',
     gives: ([first]) => itemType(first),
-    says: 'the smallest or earliest item',
     examples: [['min(3, 9, 4)', '3']],
     run: (items) => extreme(items, -1),
   }),
@@ -166,7 +159,6 @@ export const LIST_FUNCTIONS = [
     name: 'max',
     item: 'unknown',
     gives: ([first]) => itemType(first),
-    says: 'the largest or latest item',
     examples: [['max([date("2026-11-23"), date("2026-12-01")])', 'date("2026-12-01")']],
     run: (items) => extreme(items, 1),
   }),
@@ -174,7 +166,6 @@ export const LIST_FUNCTIONS = [
     name: 'all',
     item: 'unknown',
     gives: YES_NO,
-    says: 'whether every item is yes',
     examples: [['all([true, false])', 'false']],
     run: (items) => quantified(items, false),
   }),
@@ -182,7 +173,6 @@ export const LIST_FUNCTIONS = [
     name: 'any',
     item: 'unknown',
     gives: YES_NO,
-    says: 'whether some item is yes',
     examples: [['any([true, false])', 'true']],
     run: (items) => quantified(items, true),
   }),
@@ -194,7 +184,6 @@ export const LIST_FUNCTIONS = [
       ['length?', 'number'],
     ],
     gives: sameList,
-    says: 'a part of a list, from a place counted from 1, or from the end with a minus',
     examples: [['sublist([4, 5, 6], 2)', '[5, 6]']],
     run: (items, start, length) => {
       const from = indexOf(start, items.length);
@@ -210,7 +199,6 @@ export const LIST_FUNCTIONS = [
       ['item', 'unknown'],
     ],
     gives: joinedList,
-    says: 'a list with one more item at its end',
     examples: [['append([1], 2)', '[1, 2]']],
     run: (items, item) => [...items, item],
   }),
@@ -221,7 +209,6 @@ export const LIST_FUNCTIONS = [
       ['other', 'list'],
     ],
     gives: joinedList,
-    says: 'two lists put together',
     examples: [['concatenate([1, 2], [2, 3])', '[1, 2, 2, 3]']],
     run: (items, other) => [...items, ...other],
   }),
@@ -232,7 +219,6 @@ export const LIST_FUNCTIONS = [
       ['other', 'list'],
     ],
     gives: joinedList,
-    says: 'two lists put together, each item once',
     examples: [['union([1, 2], [2, 3])', '[1, 2, 3]']],
     run: (items, other) => distinct(joined([items, other])),
   }),
@@ -240,7 +226,6 @@ export const LIST_FUNCTIONS = [
     name: 'distinct values',
     takes: [['list', 'list']],
     gives: sameList,
-    says: 'a list with each item once',
     examples: [['distinct values([1, 2, 1])', '[1, 2]']],
     run: distinct,
   }),
@@ -248,7 +233,6 @@ export const LIST_FUNCTIONS = [
     name: 'reverse',
     takes: [['list', 'list']],
     gives: sameList,
-    says: 'a list from its end',
     examples: [['reverse([1, 2])', '[2, 1]']],
     run: (items) => [...items].reverse(),
   }),
@@ -260,7 +244,6 @@ export const LIST_FUNCTIONS = [
       ['item', 'unknown'],
     ],
     gives: ([of, , item]) => joinedList([of ?? null, item ?? null]),
-    says: 'a list with an item set in before a place',
     examples: [['insert before([1, 3], 2, 2)', '[1, 2, 3]']],
     run: (items, place, item) => {
       const at = indexOf(place, items.length);
@@ -274,7 +257,6 @@ export const LIST_FUNCTIONS = [
       ['place', 'number'],
     ],
     gives: sameList,
-    says: 'a list without the item at a place',
     examples: [['remove([1, 2, 3], 2)', '[1, 3]']],
     run: (items, place) => {
       const at = indexOf(place, items.length);
@@ -288,7 +270,6 @@ export const LIST_FUNCTIONS = [
       ['item', 'unknown'],
     ],
     gives: { kind: 'list', of: COUNT },
-    says: 'every place an item has in a list, counted from 1',
     examples: [['index of([1, 2, 1], 1)', '[1, 3]']],
     run: (items, item) => items.flatMap((each, index) => (equal(each, item) === true ? [index + 1] : [])),
   }),
@@ -296,7 +277,6 @@ export const LIST_FUNCTIONS = [
     name: 'flatten',
     takes: [['list', 'list']],
     gives: { kind: 'list', of: null },
-    says: 'a list of lists as one list',
     examples: [['flatten([[1, [2]], 3])', '[1, 2, 3]']],
     run: flat,
   }),

@@ -101,7 +101,6 @@ export const OWN_FUNCTIONS = [
       ['days', 'number'],
     ],
     gives: { kind: 'date' },
-    says: 'the working day so many working days later, by the form’s working calendar; before, with a minus; with 0 the day itself or the next that is open',
     examples: [['add working days(date("2026-11-20"), 1)', 'date("2026-11-23")']],
     run: addWorkingDays,
   }),
@@ -113,7 +112,6 @@ export const OWN_FUNCTIONS = [
       ['to', 'date'],
     ],
     gives: COUNT,
-    says: 'how many working days lie after one day, up to and with another',
     examples: [['count working days(date("2026-11-20"), date("2026-11-24"))', '2']],
     run: workingDaysBetween,
   }),
@@ -124,7 +122,6 @@ export const OWN_FUNCTIONS = [
       ['group', 'text'],
     ],
     gives: { kind: 'yes-no' },
-    says: 'whether a person is in a group, named by its key',
     examples: [],
     run: (person, group) => {
       const groups = person.groups ?? null;
@@ -139,7 +136,6 @@ export const OWN_FUNCTIONS = [
       ['top', 'text'],
     ],
     gives: { kind: 'yes-no' },
-    says: 'whether a term of a vocabulary is another one or stands under it, at any depth; terms are named by their keys',
     examples: [
       ['is under("grey_seal", "mammals")', 'true'],
       ['is under("mammals", "grey_seal")', 'false'],

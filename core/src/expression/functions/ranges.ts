@@ -1,6 +1,6 @@
 import { compare } from '../compare.ts';
 import { order, Range, type Ternary, type Value } from '../value.ts';
-import { define } from './builtIn.ts';
+import { define, type FunctionName } from './builtIn.ts';
 
 /**
  * How points and ranges lie to each other (DMN 1.5, 10.3.4.9). A point is handled as a range closed
@@ -58,7 +58,7 @@ const turned =
   (x, y, way) =>
     lies(y, x, way);
 
-const lying = (name: string, says: string, lies: Lies, examples: readonly (readonly [string, string])[]) =>
+const lying = (name: FunctionName, lies: Lies, examples: readonly (readonly [string, string])[]) =>
   range({
     name,
     takes: [
@@ -66,38 +66,23 @@ const lying = (name: string, says: string, lies: Lies, examples: readonly (reado
       ['other', POINT_OR_RANGE],
     ],
     gives: YES_NO,
-    says,
     examples,
     run: (a, b) => relate(a, b, lies),
   });
 
 export const RANGE_FUNCTIONS = [
-  lying('before', 'whether the one ends before the other begins', isBefore, [['before([1..5], 6)', 'true']]),
-  lying('after', 'whether the one begins after the other ends', turned(isBefore), [['after(5, [1..5))', 'true']]),
-  lying('meets', 'whether the one ends just where the other begins', meets, [['meets([1..5], [5..9])', 'true']]),
-  lying('met by', 'whether the one begins just where the other ends', turned(meets), [
-    ['met by([5..9], [1..5])', 'true'],
-  ]),
-  lying('overlaps', 'whether they have something in common', overlaps, [['overlaps([1..5], [5..9])', 'true']]),
-  lying('overlaps before', 'whether the one begins first and ends within the other', overlapsBefore, [
-    ['overlaps before([1..5], [3..9])', 'true'],
-  ]),
-  lying('overlaps after', 'whether the other begins first and ends within the one', turned(overlapsBefore), [
-    ['overlaps after([3..9], [1..5])', 'true'],
-  ]),
-  lying('includes', 'whether the one has all of the other', includes, [['includes([1..9], 5)', 'true']]),
-  lying('during', 'whether the other has all of the one', turned(includes), [['during(5, [1..9])', 'true']]),
-  lying('starts', 'whether they begin together and the other goes on at least as long', starts, [
-    ['starts([1..3], [1..9])', 'true'],
-  ]),
-  lying('started by', 'whether they begin together and the one goes on at least as long', turned(starts), [
-    ['started by([1..9], [1..3])', 'true'],
-  ]),
-  lying('finishes', 'whether they end together and the other began no later', finishes, [
-    ['finishes([5..9], [1..9])', 'true'],
-  ]),
-  lying('finished by', 'whether they end together and the one began no later', turned(finishes), [
-    ['finished by([1..9], 9)', 'true'],
-  ]),
-  lying('coincides', 'whether they are the same', coincides, [['coincides([1..5], [1..5])', 'true']]),
+  lying('before', isBefore, [['before([1..5], 6)', 'true']]),
+  lying('after', turned(isBefore), [['after(5, [1..5))', 'true']]),
+  lying('meets', meets, [['meets([1..5], [5..9])', 'true']]),
+  lying('met by', turned(meets), [['met by([5..9], [1..5])', 'true']]),
+  lying('overlaps', overlaps, [['overlaps([1..5], [5..9])', 'true']]),
+  lying('overlaps before', overlapsBefore, [['overlaps before([1..5], [3..9])', 'true']]),
+  lying('overlaps after', turned(overlapsBefore), [['overlaps after([3..9], [1..5])', 'true']]),
+  lying('includes', includes, [['includes([1..9], 5)', 'true']]),
+  lying('during', turned(includes), [['during(5, [1..9])', 'true']]),
+  lying('starts', starts, [['starts([1..3], [1..9])', 'true']]),
+  lying('started by', turned(starts), [['started by([1..9], [1..3])', 'true']]),
+  lying('finishes', finishes, [['finishes([5..9], [1..9])', 'true']]),
+  lying('finished by', turned(finishes), [['finished by([1..9], 9)', 'true']]),
+  lying('coincides', coincides, [['coincides([1..5], [1..5])', 'true']]),
 ];

@@ -30,7 +30,6 @@ export const TIME_FUNCTIONS = [
       ['day?', 'number'],
     ],
     gives: { kind: 'date' },
-    says: 'a date: from a text, from a date and time, or from year, month and day',
     examples: [
       ['date("2026-11-23")', '@"2026-11-23"'],
       ['date(2026, 2, 29)', 'null'],
@@ -50,7 +49,6 @@ export const TIME_FUNCTIONS = [
       ['second?', 'number'],
     ],
     gives: { kind: 'time' },
-    says: 'a clock time: from a text, from a date and time, or from hour, minute and second',
     examples: [['time("10:42:00")', '@"10:42:00"']],
     run: (from, minute, second) => {
       if (typeof from === 'number')
@@ -67,7 +65,6 @@ export const TIME_FUNCTIONS = [
       ['time?', 'time'],
     ],
     gives: { kind: 'date-time' },
-    says: 'a date and clock time together',
     examples: [['date and time(date("2026-11-23"), time("10:42:00"))', '@"2026-11-23T10:42:00"']],
     run: (from, time) => {
       if (typeof from === 'string') return time ? null : (DateTime.read(from) ?? midnight(CalendarDate.read(from)));
@@ -78,7 +75,6 @@ export const TIME_FUNCTIONS = [
     name: 'duration',
     takes: [['text', 'text']],
     gives: () => null,
-    says: 'a length of time from a text: days and smaller (P2DT4H) or months (P1Y6M)',
     examples: [['duration("PT90M")', '@"PT1H30M"']],
     run: (text) => Months.read(text) ?? Duration.read(text),
   }),
@@ -89,7 +85,6 @@ export const TIME_FUNCTIONS = [
       ['to', ['date', 'date-time']],
     ],
     gives: { kind: 'months' },
-    says: 'the whole months between two days',
     examples: [['years and months duration(date("2026-01-31"), date("2026-03-01"))', '@"P1M"']],
     run: (from, to) => new Months(monthsBetween(dateOf(from), dateOf(to))),
   }),
@@ -97,7 +92,6 @@ export const TIME_FUNCTIONS = [
     name: 'day of week',
     takes: [['date', ['date', 'date-time']]],
     gives: TEXT,
-    says: 'the name of the weekday',
     examples: [['day of week(date("2026-11-23"))', '"Monday"']],
     run: (date) => WEEKDAYS[dateOf(date).weekday - 1] ?? null,
   }),
@@ -105,7 +99,6 @@ export const TIME_FUNCTIONS = [
     name: 'month of year',
     takes: [['date', ['date', 'date-time']]],
     gives: TEXT,
-    says: 'the name of the month',
     examples: [['month of year(date("2026-11-23"))', '"November"']],
     run: (date) => MONTHS[dateOf(date).month - 1] ?? null,
   }),
@@ -113,7 +106,6 @@ export const TIME_FUNCTIONS = [
     name: 'day of year',
     takes: [['date', ['date', 'date-time']]],
     gives: COUNT,
-    says: 'the day of the year, from 1',
     examples: [['day of year(date("2026-02-01"))', '32']],
     run: (date) => dateOf(date).day - (CalendarDate.of(dateOf(date).year, 1, 1)?.day ?? 0) + 1,
   }),
@@ -121,7 +113,6 @@ export const TIME_FUNCTIONS = [
     name: 'week of year',
     takes: [['date', ['date', 'date-time']]],
     gives: COUNT,
-    says: 'the week of the year, by ISO 8601',
     examples: [['week of year(date("2027-01-01"))', '53']],
     run: (date) => weekOf(dateOf(date)),
   }),

@@ -48,7 +48,7 @@ const fields: readonly Field[] = [
   text('escort', 'Escort', { source: 'desk-only' }),
 ];
 const design: FormDesign = {
-  ...blankDesign({ title: 'A form', team: 'safety', approvers: 'safety', calendar: 'desk' }),
+  ...blankDesign({ told: english, title: 'A form', team: 'safety', approvers: 'safety', calendar: 'desk' }),
   fields,
   parts: [
     { part: 'question', field: 'note', asks: '', help: '', required: false },

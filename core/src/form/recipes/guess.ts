@@ -1,3 +1,4 @@
+import { said } from '@tolvek/words';
 import { type ChoiceOption, type Field, type Kind, NOTHING_AROUND, readAnswer } from '../../register/index.ts';
 import type { FormDesign } from '../design.ts';
 import { freshKey } from '../freshKey.ts';
@@ -59,7 +60,9 @@ export function designFromRows(ground: Ground, rows: readonly (readonly string[]
     const key = freshKey(label, taken);
     taken.add(key);
     const required = body.length > 0 && cells.every((cell) => cell.trim() !== '');
-    return [asking(key, label || `Column ${column + 1}`, guessKind(cells), { required })];
+    return [
+      asking(key, label || ground.told(said('recipes:column', { n: column + 1 })), guessKind(cells), { required }),
+    ];
   });
   const first = asked.find(({ field }: { field: Field }) => field.type.kind === 'text') ?? asked[0];
   return designOf(ground, first ? `{${first.field.key}}` : '', asked);

@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { findingsOf, prepareCompletion } from '../index.ts';
 import { designFromRows, type Ground, guessKind, RECIPES } from './index.ts';
 
-const ground: Ground = { title: 'A form', team: 'stores', approvers: 'managers', calendar: 'desk' };
+const ground: Ground = { told: english, title: 'A form', team: 'stores', approvers: 'managers', calendar: 'desk' };
 const surroundings = {
   plan: { rules: [] },
   form: 'form',
@@ -18,7 +18,7 @@ const surroundings = {
 };
 
 describe('recipes', () => {
-  it.each(RECIPES.filter((recipe) => recipe.key !== 'blank').map((recipe) => [recipe.label, recipe] as const))(
+  it.each(RECIPES.filter((recipe) => recipe.key !== 'blank').map((recipe) => [recipe.key, recipe] as const))(
     '“%s” is sound from the start',
     (_, recipe) => {
       expect(findingsOf(recipe.make(ground), surroundings)).toEqual([]);

@@ -1,113 +1,100 @@
-import { asking, blankDesign, designOf, type Recipe } from './recipe.ts';
+import { asking, blankDesign, designOf, type Recipe, recipe } from './recipe.ts';
 
 const options = (...labels: readonly (readonly [string, string])[]) => labels.map(([key, label]) => ({ key, label }));
 
-const simple: Recipe = {
+const simple = recipe({
   key: 'simple',
-  label: 'A simple request',
-  says: 'What is needed, why, and by when.',
-  make: (ground) =>
+  make: (ground, t) =>
     designOf(ground, '{what}', [
-      asking('what', 'What', { kind: 'text' }, { asks: 'What do you need?' }),
-      asking('why', 'Why', { kind: 'long-text' }, { asks: 'What is it for?', required: false }),
+      asking('what', t('what'), { kind: 'text' }, { asks: t('ask.need') }),
+      asking('why', t('why'), { kind: 'long-text' }, { asks: t('ask.for'), required: false }),
       asking(
         'needed_by',
-        'Needed by',
+        t('neededBy'),
         { kind: 'date', notBeforeToday: true },
-        { asks: 'By when do you need it?', required: false },
+        { asks: t('ask.neededBy'), required: false },
       ),
     ]),
-};
+});
 
-const booking: Recipe = {
+const booking = recipe({
   key: 'booking',
-  label: 'A booking',
-  says: 'Asks for a place or a thing from one moment to another, the end after the start. It reserves nothing: two can ask for the same.',
-  make: (ground) =>
+  make: (ground, t) =>
     designOf(
       ground,
       '{what}, {begins}',
       [
         asking(
           'what',
-          'What',
-          { kind: 'choice', options: options(['first', 'First room']) },
-          { asks: 'What do you want to book?' },
+          t('what'),
+          { kind: 'choice', options: options(['first', t('firstRoom')]) },
+          { asks: t('ask.book') },
         ),
-        asking('begins', 'Begins', { kind: 'date-time', notBeforeNow: true }, { asks: 'From when?' }),
-        asking('ends', 'Ends', { kind: 'date-time', notBefore: 'begins' }, { asks: 'Until when?' }),
-        asking('persons', 'Persons', { kind: 'number', places: 0, least: 1 }, { asks: 'How many will you be?' }),
-        asking('purpose', 'Purpose', { kind: 'text' }, { asks: 'What for?', required: false }),
+        asking('begins', t('begins'), { kind: 'date-time', notBeforeNow: true }, { asks: t('ask.fromWhen') }),
+        asking('ends', t('ends'), { kind: 'date-time', notBefore: 'begins' }, { asks: t('ask.untilWhen') }),
+        asking('persons', t('persons'), { kind: 'number', places: 0, least: 1 }, { asks: t('ask.howManyYou') }),
+        asking('purpose', t('purpose'), { kind: 'text' }, { asks: t('ask.for'), required: false }),
       ],
       [
         {
           key: 'how_long',
-          label: 'How long',
+          label: t('howLong'),
           type: { kind: 'duration' },
           source: 'computed',
           formula: 'ends - begins',
         },
       ],
     ),
-};
+});
 
-const things: Recipe = {
+const things = recipe({
   key: 'things',
-  label: 'A list of things',
-  says: 'Boats, kit, rooms, budget codes: what other forms let people choose from.',
   holds: 'things',
-  make: (ground) =>
+  make: (ground, t) =>
     designOf(ground, '{name}', [
-      asking('name', 'Name', { kind: 'text' }, { asks: 'What is it called?' }),
-      asking('tag', 'Tag', { kind: 'text', most: 30 }, { asks: 'What is written on it?', required: false }),
-      asking('place', 'Place', { kind: 'text' }, { asks: 'Where is it kept?', required: false }),
-      asking(
-        'notes',
-        'Notes',
-        { kind: 'long-text' },
-        { asks: 'What should people know who choose it?', required: false },
-      ),
+      asking('name', t('name'), { kind: 'text' }, { asks: t('ask.called') }),
+      asking('tag', t('tag'), { kind: 'text', most: 30 }, { asks: t('ask.written'), required: false }),
+      asking('place', t('place'), { kind: 'text' }, { asks: t('ask.where'), required: false }),
+      asking('notes', t('notes'), { kind: 'long-text' }, { asks: t('ask.shouldKnow'), required: false }),
     ]),
-};
+});
 
-const loan: Recipe = {
+const loan = recipe({
   key: 'loan',
-  label: 'A loan',
-  says: 'Asks for things that leave the house and come back, with who is answerable. It reserves nothing: two can ask for the same.',
-  make: (ground) => {
+  make: (ground, t) => {
     const design = designOf(
       ground,
       '{things}',
       [
         asking(
           'things',
-          'Things',
+          t('things'),
           {
             kind: 'line-items',
             least: 1,
             most: 30,
             columns: [
-              { key: 'what', label: 'What', type: { kind: 'text' }, required: true },
+              { key: 'what', label: t('what'), type: { kind: 'text' }, required: true },
               {
                 key: 'count',
-                label: 'How many',
+                label: t('howMany'),
                 type: { kind: 'number', places: 0, least: 1, most: 100 },
                 required: true,
               },
             ],
           },
-          { asks: 'What do you want to borrow?' },
+          { asks: t('ask.borrow') },
         ),
-        asking('out_on', 'Out on', { kind: 'date', notBeforeToday: true }, { asks: 'When do you fetch it?' }),
-        asking('due_back', 'Due back', { kind: 'date', notBefore: 'out_on' }, { asks: 'When does it come back?' }),
-        asking('answerable', 'Answerable', { kind: 'person', from: [] }, { asks: 'Who answers for it?' }),
+        asking('out_on', t('outOn'), { kind: 'date', notBeforeToday: true }, { asks: t('ask.fetch') }),
+        asking('due_back', t('dueBack'), { kind: 'date', notBefore: 'out_on' }, { asks: t('ask.return') }),
+        asking('answerable', t('responsible'), { kind: 'person', from: [] }, { asks: t('ask.responsible') }),
       ],
       [
-        { key: 'back_on', label: 'Back on', type: { kind: 'date', notBefore: 'out_on' }, source: 'desk-only' },
+        { key: 'back_on', label: t('backOn'), type: { kind: 'date', notBefore: 'out_on' }, source: 'desk-only' },
         {
           key: 'days_out',
-          label: 'Days out',
-          type: { kind: 'number', places: 0, unit: 'days' },
+          label: t('daysOut'),
+          type: { kind: 'number', places: 0, unit: t('days') },
           source: 'computed',
           formula: '(due_back - out_on).days',
         },
@@ -120,69 +107,75 @@ const loan: Recipe = {
       ),
     };
   },
-};
+});
 
-const purchase: Recipe = {
+const purchase = recipe({
   key: 'purchase',
-  label: 'Something to buy',
-  says: 'Lines with prices and VAT, their total, and a decision above a sum.',
-  make: (ground) => {
+  make: (ground, t) => {
     const design = designOf(
       ground,
       '{purpose}, {total}',
       [
-        asking('purpose', 'Purpose', { kind: 'text' }, { asks: 'What is it for?' }),
+        asking('purpose', t('purpose'), { kind: 'text' }, { asks: t('ask.for') }),
         asking(
           'lines',
-          'Lines',
+          t('lines'),
           {
             kind: 'line-items',
             least: 1,
             most: 40,
             columns: [
-              { key: 'what', label: 'What', type: { kind: 'text' }, required: true },
+              { key: 'what', label: t('what'), type: { kind: 'text' }, required: true },
               {
                 key: 'count',
-                label: 'How many',
+                label: t('howMany'),
                 type: { kind: 'number', places: 0, least: 1, most: 10_000 },
                 required: true,
               },
-              { key: 'price', label: 'Price each', type: { kind: 'money', currency: 'EUR', least: 0 }, required: true },
+              {
+                key: 'price',
+                label: t('priceEach'),
+                type: { kind: 'money', currency: 'EUR', least: 0 },
+                required: true,
+              },
               {
                 key: 'vat',
-                label: 'VAT',
-                type: { kind: 'choice', options: options(['full', '23%'], ['reduced', '13.5%'], ['none', 'none']) },
+                label: t('vat'),
+                type: {
+                  kind: 'choice',
+                  options: options(['full', '23%'], ['reduced', '13.5%'], ['none', t('vatNone')]),
+                },
                 required: true,
               },
               {
                 key: 'net',
-                label: 'Net',
+                label: t('net'),
                 type: { kind: 'money', currency: 'EUR' },
                 required: false,
                 formula: 'count * price',
               },
               {
                 key: 'tax',
-                label: 'VAT due',
+                label: t('vatDue'),
                 type: { kind: 'money', currency: 'EUR' },
                 required: false,
                 formula: 'net * (if vat = "full" then 0.23 else if vat = "reduced" then 0.135 else 0)',
               },
             ],
           },
-          { asks: 'What is to be bought?', help: 'One line for each thing, with its price before VAT.' },
+          { asks: t('ask.bought'), help: t('ask.boughtHelp') },
         ),
         asking(
           'needed_by',
-          'Needed by',
+          t('neededBy'),
           { kind: 'date', notBeforeToday: true },
-          { asks: 'By when is it needed?', required: false },
+          { asks: t('ask.neededBy'), required: false },
         ),
       ],
       [
         {
           key: 'total',
-          label: 'Total with VAT',
+          label: t('total'),
           type: { kind: 'money', currency: 'EUR' },
           source: 'computed',
           formula: 'sum(lines.net) + sum(lines.tax)',
@@ -192,11 +185,11 @@ const purchase: Recipe = {
     return {
       ...design,
       routing: {
-        columns: [{ id: 'total', label: 'Total with VAT', input: 'total' }],
+        columns: [{ id: 'total', label: t('total'), input: 'total' }],
         rows: [
           {
             id: 'costly',
-            note: 'Above 500 it is decided',
+            note: t('note.above'),
             cells: { total: '> 500' },
             outcome: { team: ground.team, priority: 'normal', workingDays: 5, needsApproval: true },
           },
@@ -205,33 +198,26 @@ const purchase: Recipe = {
       },
     };
   },
-};
+});
 
-const approval: Recipe = {
+const approval = recipe({
   key: 'approval',
-  label: 'Something to be approved',
-  says: 'A plan that somebody decides on before it goes ahead; small ones without.',
-  make: (ground) => {
+  make: (ground, t) => {
     const design = designOf(ground, '{what}, {cost}', [
-      asking('what', 'What', { kind: 'text' }, { asks: 'What do you plan?' }),
-      asking('why', 'Reason', { kind: 'long-text' }, { asks: 'Why is it needed?' }),
-      asking('begins', 'Begins', { kind: 'date', notBeforeToday: true }, { asks: 'From which day?' }),
-      asking('ends', 'Ends', { kind: 'date', notBefore: 'begins' }, { asks: 'Until which day?', required: false }),
-      asking(
-        'cost',
-        'Cost',
-        { kind: 'money', currency: 'EUR', least: 0 },
-        { asks: 'What will it cost?', required: false },
-      ),
+      asking('what', t('what'), { kind: 'text' }, { asks: t('ask.plan') }),
+      asking('why', t('reason'), { kind: 'long-text' }, { asks: t('ask.whyNeeded') }),
+      asking('begins', t('begins'), { kind: 'date', notBeforeToday: true }, { asks: t('ask.fromDay') }),
+      asking('ends', t('ends'), { kind: 'date', notBefore: 'begins' }, { asks: t('ask.untilDay'), required: false }),
+      asking('cost', t('cost'), { kind: 'money', currency: 'EUR', least: 0 }, { asks: t('ask.cost'), required: false }),
     ]);
     return {
       ...design,
       routing: {
-        columns: [{ id: 'cost', label: 'Cost', input: 'cost' }],
+        columns: [{ id: 'cost', label: t('cost'), input: 'cost' }],
         rows: [
           {
             id: 'small',
-            note: 'Small things need no decision',
+            note: t('note.small'),
             cells: { cost: '<= 100' },
             outcome: { team: ground.team, priority: 'normal', workingDays: 2, needsApproval: false },
           },
@@ -240,36 +226,37 @@ const approval: Recipe = {
       },
     };
   },
-};
+});
 
-const confidential: Recipe = {
+const confidential = recipe({
   key: 'confidential',
-  label: 'A confidential report',
-  says: 'Something that went wrong, told in confidence: read by those who look into it, and by no coordinator besides.',
-  make: (ground) => ({
+  make: (ground, t) => ({
     ...designOf(ground, '{about}', [
-      { part: 'instruction', id: 'words-1', text: 'Only the people who look into this can read what you write here.' },
+      { part: 'instruction', id: 'words-1', text: t('ask.inConfidence') },
       asking(
         'about',
-        'About',
-        { kind: 'choice', options: options(['safety', 'Safety'], ['conduct', 'Conduct'], ['other', 'Something else']) },
-        { asks: 'What is it about?' },
+        t('about'),
+        {
+          kind: 'choice',
+          options: options(['safety', t('safety')], ['conduct', t('conduct')], ['other', t('somethingElse')]),
+        },
+        { asks: t('ask.about') },
       ),
-      asking('what_happened', 'What happened', { kind: 'long-text' }, { asks: 'What happened?' }),
-      asking('when', 'When', { kind: 'date' }, { asks: 'When was it?', required: false }),
+      asking('what_happened', t('whatHappened'), { kind: 'long-text' }, { asks: t('ask.happened') }),
+      asking('when', t('when'), { kind: 'date' }, { asks: t('ask.when'), required: false }),
       asking(
         'pictures',
-        'Pictures',
+        t('pictures'),
         { kind: 'files', only: 'pictures', most: 3 },
-        { asks: 'Do pictures show it?', required: false },
+        { asks: t('ask.pictures'), required: false },
       ),
-      asking('reply', 'Reply wanted', { kind: 'yes-no' }, { asks: 'May we come back to you about it?' }),
-      asking('reach', 'How to reach', { kind: 'text' }, { asks: 'How can we reach you in confidence?' }),
+      asking('reply', t('replyWanted'), { kind: 'yes-no' }, { asks: t('ask.reply') }),
+      asking('reach', t('howToReach'), { kind: 'text' }, { asks: t('ask.reach') }),
     ]),
     rules: [
       {
         id: 'rule-1',
-        name: 'Ask how only who wants a reply',
+        name: t('rule.reply'),
         says: '',
         when: 'reply = true',
         then: [{ do: 'show', parts: ['reach'] }],
@@ -279,46 +266,39 @@ const confidential: Recipe = {
       },
     ],
   }),
-  protects: ({ team }) => ({
+  protects: ({ team }, t) => ({
     rules: [
       {
         id: 'closed',
-        name: 'Reports stay with those who look into them',
+        name: t('access.confidential'),
         fields: 'all',
         audience: { in: { everyone: true }, outOf: [team], requester: 'out' },
         level: 'hidden',
       },
     ],
   }),
-};
+});
 
-const event: Recipe = {
+const event = recipe({
   key: 'event',
-  label: 'Places at an event',
-  says: 'Who comes, how many, and one request for each group.',
-  make: (ground) => ({
+  make: (ground, t) => ({
     ...designOf(ground, '{group_name}, {day}', [
-      asking('group_name', 'Group', { kind: 'text' }, { asks: 'Which school or group are you?' }),
-      asking('day', 'Day', { kind: 'choice', options: options(['first', 'First day']) }, { asks: 'Which day?' }),
-      asking(
-        'places',
-        'Places',
-        { kind: 'number', places: 0, least: 1, most: 30 },
-        { asks: 'How many places do you need?' },
-      ),
+      asking('group_name', t('group'), { kind: 'text' }, { asks: t('ask.group') }),
+      asking('day', t('day'), { kind: 'choice', options: options(['first', t('firstDay')]) }, { asks: t('ask.day') }),
+      asking('places', t('places'), { kind: 'number', places: 0, least: 1, most: 30 }, { asks: t('ask.places') }),
       asking(
         'needs',
-        'Needs',
-        { kind: 'choices', options: options(['step_free', 'Step-free way'], ['hearing', 'Hearing loop']) },
-        { asks: 'Does anybody need …?', required: false },
+        t('needs'),
+        { kind: 'choices', options: options(['step_free', t('stepFree')], ['hearing', t('hearingLoop')]) },
+        { asks: t('ask.needs'), required: false },
       ),
-      asking('note', 'Note', { kind: 'long-text' }, { asks: 'Anything else we should know?', required: false }),
+      asking('note', t('note'), { kind: 'long-text' }, { asks: t('ask.else'), required: false }),
     ]),
     unique: [{ id: 'unique-1', fields: ['group_name', 'day'], among: 'unfinished' }],
   }),
-};
+});
 
-const blank: Recipe = { key: 'blank', label: 'An empty form', says: 'Nothing yet.', make: blankDesign };
+const blank = recipe({ key: 'blank', make: blankDesign });
 
 /** Ready-made starts, the plainest first. */
 export const RECIPES: readonly Recipe[] = [

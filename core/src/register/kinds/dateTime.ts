@@ -1,5 +1,5 @@
 import { said } from '@tolvek/words';
-import { DateTime, inWords } from '../../expression/index.ts';
+import { DateTime } from '../../expression/index.ts';
 import { EMPTY, isBlank, type KindWork, wrong } from './kind.ts';
 
 const FIX = said('answers:chooseMoment');
@@ -7,7 +7,7 @@ const FIX = said('answers:chooseMoment');
 /** `2026-11-23T14:30` as `Mon 23 November 2026, 14:30`. */
 export const momentOfDayInWords = (iso: string): string => {
   const moment = DateTime.read(iso);
-  return moment ? inWords(moment) : iso;
+  return moment ? `${moment.date.words}, ${String(moment.time).slice(0, 5)}` : iso;
 };
 
 /** A moment to the minute on the desk’s wall clock, whatever the clock of who types it. */
