@@ -2,25 +2,10 @@ import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join, relative, resolve } from 'node:path';
 import { parseSync } from 'oxc-parser';
 import { describe, expect, it } from 'vitest';
-import { sourcesIn } from './sources.ts';
+import { type Node, sourcesOf, walk } from './sources.ts';
 
 /** Texts stand in the catalogues: a page says keys. */
 const root = resolve(import.meta.dirname, '..');
-
-/** The sources of a folder but for its tests. */
-const sourcesOf = (folder: string): readonly string[] =>
-  sourcesIn(folder).filter((path) => !/\.test\.tsx?$/.test(path));
-
-// biome-ignore lint/suspicious/noExplicitAny: a syntax tree, walked as it comes.
-type Node = any;
-function walk(node: Node, visit: (node: Node, parents: readonly Node[]) => void, parents: readonly Node[] = []): void {
-  if (Array.isArray(node)) for (const each of node) walk(each, visit, parents);
-  else if (node && typeof node === 'object' && typeof node.type === 'string') {
-    visit(node, parents);
-    for (const value of Object.values(node))
-      if (value && typeof value === 'object') walk(value, visit, [node, ...parents]);
-  }
-}
 
 /** Attributes that people read or hear. */
 const READ = ['aria-label', 'title', 'placeholder', 'alt', 'label', 'aria-description', 'name'];
@@ -55,6 +40,21 @@ describe('a page', () => {
           const isProgram = node.name.name === 'name' && typeof element === 'string' && /^[a-z]/.test(element);
           if (!isProgram && isWords(String(node.value.value)) && !isKey(String(node.value.value)))
             found.push(`${path}: ${node.name.name}="${node.value.value}"`);
+        }
+        // `${label}: ${text}` joins words of others; a word between them would be its own.
+        if (node.type === 'TemplateLiteral') {
+          const at = parents.find((each) => each.type === 'JSXAttribute' || each.type === 'JSXElement');
+          const isRead = at?.type === 'JSXAttribute' && READ.includes(String(at.name.name));
+          const inCall = parents.slice(0, parents.indexOf(at)).some((each) => each.type === 'CallExpression');
+          const own = node.quasis.map((quasi: Node) => quasi.value.cooked).filter(isWords);
+          if (isRead) looked += 1;
+          if (isRead && !inCall && own.length > 0) found.push(`${path}: ${at.name.name}={\`${own.join('…')}\`}`);
+        }
+        if (node.type === 'Property' && ['label', 'title', 'says'].includes(node.key?.name)) {
+          looked += 1;
+          const value = node.value?.type === 'Literal' ? node.value.value : null;
+          if (typeof value === 'string' && isWords(value) && !isKey(value))
+            found.push(`${path}: ${node.key.name}: '${value}'`);
         }
         if (
           node.type === 'JSXExpressionContainer' &&
@@ -158,6 +158,9 @@ const READ_ELSEWHERE: Readonly<Record<string, string>> = {
   'server/src/intake/takeInRows.ts work': 'rows that are imported are read in the Workshop',
   'server/src/notice emails': 'an email is spoken by the server',
   'server/src/platform emails': 'an email is spoken by the server',
+  'server/src/platform commands': 'the command line is spoken by the server',
+  'server/src/platform troubles': 'what is wrong with the house is read on the Floor',
+  'server/src/view sheets': 'the heads of a file that is exported are spoken by the server',
 };
 
 describe('the texts of a zone', () => {

@@ -31,7 +31,7 @@ describe('the shape of a form’s answers', () => {
           );
           if (completion.problems.some((problem) => !isUnanswered(problem))) return;
           taken += 1;
-          const validate = new Ajv2020({ strict: false }).compile(answerSchema(asDesign(form)));
+          const validate = new Ajv2020({ strict: false }).compile(answerSchema(asDesign(form), english));
           expect(validate(asked) ? [] : [asked, validate.errors]).toEqual([]);
         },
       ),
@@ -49,7 +49,7 @@ describe('the shape of a form’s answers', () => {
       calendar: 'c',
     });
     if (!design) throw new Error('no recipe');
-    const validate = new Ajv2020({ strict: false }).compile(answerSchema(design));
+    const validate = new Ajv2020({ strict: false }).compile(answerSchema(design, english));
     expect(validate({ purpose: 'Pumps', lines: [{ what: 'Seal', count: 2, price: '3.10', vat: 'full' }] })).toBe(true);
     for (const wrong of [
       { stranger: 1 },

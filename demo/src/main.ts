@@ -1,5 +1,6 @@
 import { parseArgs } from 'node:util';
-import { CannotStart, ConfigRefused, DEMO_PASSWORD, start, stayUp, warmWorkers } from '@tolvek/server';
+import { CannotStart, ConfigRefused, DEMO_PASSWORD, spokenHere, start, stayUp, warmWorkers } from '@tolvek/server';
+import { said } from '@tolvek/words';
 import { demoConfig } from './demoConfig.ts';
 import { addressOf, STAFF } from './people.ts';
 import { DEMO_NOW, seed } from './seed.ts';
@@ -13,8 +14,7 @@ const { values } = parseArgs({
 });
 try {
   const size = Number(values.size);
-  if (!Number.isInteger(size) || size < 0 || size > 1_000_000)
-    throw new ConfigRefused('--size takes a whole number from 0 to 1000000.');
+  if (!Number.isInteger(size) || size < 0 || size > 1_000_000) throw new ConfigRefused(said('commands:badSize'));
   const running = await start(demoConfig(process.env), {
     demoNow: DEMO_NOW,
     seed: (house) => seed(house, size),
@@ -22,20 +22,14 @@ try {
   });
   stayUp(running.house.log);
   warmWorkers().catch((error: unknown) => running.house.log.error({ err: error }, 'no threads for heavy work'));
-  console.log(`Tolvek is ready at ${running.url}`);
-  console.log(`Sign in with the password “${DEMO_PASSWORD}” as:`);
+  console.log(spokenHere(said('commands:ready', { url: running.url })));
+  console.log(spokenHere(said('commands:signInAs', { password: DEMO_PASSWORD })));
   for (const person of STAFF) if (person.does) console.log(`  ${addressOf(person.name).padEnd(36)} ${person.does}`);
-  console.log('Ctrl+C stops everything.');
+  console.log(spokenHere(said('commands:howToStop')));
   for (const signal of ['SIGINT', 'SIGTERM'] as const)
     process.on(signal, () => void running.stop().then(() => process.exit(0)));
 } catch (error) {
   const inUse = error instanceof Error && 'code' in error && error.code === 'EADDRINUSE';
-  console.error(
-    inUse
-      ? `The port is in use. Choose another with PORT=4320 npm run demo.`
-      : error instanceof CannotStart
-        ? error.message
-        : error,
-  );
+  console.error(inUse ? spokenHere(said('commands:portInUse')) : error instanceof CannotStart ? error.message : error);
   process.exit(1);
 }

@@ -120,8 +120,8 @@ class Story {
     db.transaction((tx) => makeDesign(tx, FORM, { id: formId, key: 'site-access', content: siteAccess }));
     db.insert(forms).values({ id: formId, registerId }).run();
     db.transaction((tx) => {
-      makeDoor(tx, { formId, slug: 'come-on-site', design: newDoor('sign-in') }, done);
-      makeDoor(tx, { formId, slug: 'visit', design: newDoor('confirmed-address') }, done);
+      makeDoor(tx, { formId, slug: 'come-on-site', design: newDoor('sign-in', 'Staff door') }, done);
+      makeDoor(tx, { formId, slug: 'visit', design: newDoor('confirmed-address', 'Outside door') }, done);
     });
     await this.release('site-access');
     db.transaction((tx) => bringVocabularies(tx, VOCABULARIES, done));

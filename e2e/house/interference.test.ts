@@ -521,7 +521,7 @@ async function live(hidden: Hidden): Promise<Heard> {
     changeDoor: [
       {
         ...{ params: { slug: 'visit' }, headers: onVersion(1) },
-        body: { door: { ...newDoor('confirmed-address'), limits: [LIMIT] }, note: 'For now' },
+        body: { door: { ...newDoor('confirmed-address', 'Outside door'), limits: [LIMIT] }, note: 'For now' },
       },
     ],
     addDoor: [{ params: { key: 'site-access' }, headers: key('door'), body: { name: 'Another', proof: 'sign-in' } }],

@@ -443,7 +443,7 @@ describe('a value in the restricted field', () => {
       changeDoor: [
         {
           ...{ params: { slug: 'visit' }, headers: onVersion(1) },
-          body: { door: { ...newDoor('confirmed-address'), limits: [LIMIT] }, note: 'For now' },
+          body: { door: { ...newDoor('confirmed-address', 'Outside door'), limits: [LIMIT] }, note: 'For now' },
         },
       ],
       addDoor: [{ params: { key: 'site-access' }, headers: key(), body: { name: 'Another', proof: 'sign-in' } }],

@@ -475,7 +475,10 @@ describe('a register', () => {
         }),
       );
     await fill({ stale: 'no' });
-    expect((await ways2())[0]).toEqual(['Packed', 'This is possible when this condition is true: How many > 5.']);
+    expect((await ways2())[0]).toEqual([
+      'Packed',
+      'This is possible when this condition is true: How many is above 5.',
+    ]);
     await fill({ how_many: '6' });
     well(await move('packed'));
     // What is retired stays where requests are, and leads on anywhere.

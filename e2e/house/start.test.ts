@@ -22,7 +22,7 @@ describe('starting in production', () => {
     };
     expect(refusal({})).toMatch(/TOLVEK_SECRET is missing[\s\S]*TOLVEK_SMTP is missing/);
     expect(refusal({ TOLVEK_SECRET: 'short', TOLVEK_SMTP: 'http://x', PORT: 'many' })).toMatch(
-      /PORT[\s\S]*TOLVEK_SECRET needs at least 32/,
+      /PORT[\s\S]*TOLVEK_SECRET is not right. It needs at least 32/,
     );
     expect(refusal({ TOLVEK_SECRET: 'x'.repeat(32), TOLVEK_SMTP: 'smtp://mail.example:587' })).toBe('');
   });
@@ -51,7 +51,7 @@ describe('starting with much to make ready', () => {
     expect([meanwhile?.status, meanwhile?.headers.get('retry-after'), await meanwhile?.json()]).toEqual([
       503,
       '2',
-      expect.objectContaining({ title: 'Still starting' }),
+      expect.objectContaining({ title: 'Tolvek is still starting.' }),
     ]);
     expect((await fetch(`${running.url}/api/health`)).status).toBe(200);
     await running.stop();

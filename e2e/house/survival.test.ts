@@ -74,7 +74,7 @@ describe('a database that another program holds', () => {
     expect([refused.status, refused.body.type]).toEqual([503, 'urn:tolvek:problem:busy']);
     const health = await stranger.call('health');
     expect([health.body.status, health.body.troubles[0].what]).toEqual(['troubled', 'locked']);
-    expect((await maren.call('trays')).body.troubles[0].words).toContain('holds the database');
+    expect((await maren.call('trays')).body.troubles[0].words).toContain('uses the database');
     // The timers, the letters and the taking away turn meanwhile, and end nothing.
     await wait(1_500);
     held.release();
@@ -93,7 +93,7 @@ describe('a start while another program holds the database', () => {
     layOut('0.1.0', folder);
     const other = new Sqlite(join(folder, 'tolvek.sqlite'), { timeout: 5_000 });
     other.exec('begin immediate');
-    await expect(Desk.open(0, folder)).rejects.toThrow(/another program holds/);
+    await expect(Desk.open(0, folder)).rejects.toThrow(/Another program uses/);
     const port = await freePort();
     const waiting = Desk.open(0, folder, { port, url: `http://127.0.0.1:${port}` });
     await wait(1_500);

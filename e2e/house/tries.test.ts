@@ -50,8 +50,8 @@ describe('trying a condition on past requests', () => {
   });
 
   it('says what is wrong with it, in the words of a finding', async () => {
-    expect((await tryIt('fee > ')).refused).toBe('Something is missing at the end.');
-    expect((await tryIt('feee > 5')).refused).toContain('Did you mean fee');
+    expect((await tryIt('fee > ')).refused).toBe('Something is missing at the end. Complete it.');
+    expect((await tryIt('feee > 5')).refused).toContain('Did you mean “Fee”');
   });
 
   it('refuses a field the coordinator may not read as if it were not there, and counts nothing', async () => {

@@ -10,7 +10,7 @@ export { confirmSubmission, submit } from './intake/commands.ts';
 export { pack, unpack } from './notice/packed.ts';
 export { addPeople } from './people/commands.ts';
 export { viewerOf } from './people/queries.ts';
-export { CannotStart } from './platform/cannotStart.ts';
+export { CannotStart, spokenHere } from './platform/cannotStart.ts';
 export { type Config, ConfigRefused, readConfig } from './platform/config.ts';
 export type { House } from './platform/house.ts';
 export { hashOf, tokenOf } from './platform/links.ts';

@@ -1,5 +1,6 @@
+import { said } from '@tolvek/words';
 import { start } from './house/start.ts';
-import { CannotStart } from './platform/cannotStart.ts';
+import { CannotStart, spokenHere } from './platform/cannotStart.ts';
 import { readConfig } from './platform/config.ts';
 import { stayUp } from './platform/stayUp.ts';
 import { warmWorkers } from './platform/workers.ts';
@@ -9,7 +10,7 @@ try {
   const running = await start(readConfig(process.env));
   stayUp(running.house.log);
   warmWorkers().catch((error: unknown) => running.house.log.error({ err: error }, 'no threads for heavy work'));
-  console.log(`Tolvek is ready at ${running.url}`);
+  console.log(spokenHere(said('commands:ready', { url: running.url })));
   for (const signal of ['SIGINT', 'SIGTERM'] as const)
     process.on(signal, () => void running.stop().then(() => process.exit(0)));
 } catch (error) {

@@ -126,10 +126,17 @@ const OF_THE_WORKSHOP = 'said in the Workshop, of a change of a door';
 const INSIDE_EXCEPTIONS: Readonly<Record<string, string>> = {
   'desk:pasteLines': 'rows of a spreadsheet',
   ...Object.fromEntries(
-    ['isOpen', 'theOpening', 'theClosing', 'theMessage', 'theDoor', 'noName', 'closesFirst'].map((name) => [
-      `doors:${name}`,
-      OF_THE_WORKSHOP,
-    ]),
+    [
+      'staffDoor',
+      'outsideDoor',
+      'isOpen',
+      'theOpening',
+      'theClosing',
+      'theMessage',
+      'theDoor',
+      'noName',
+      'closesFirst',
+    ].map((name) => [`doors:${name}`, OF_THE_WORKSHOP]),
   ),
 };
 

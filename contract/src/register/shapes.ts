@@ -103,7 +103,7 @@ const termSchema = exactly<Term>()(
     now: fieldKey.optional(),
   }),
 );
-export const terms = z.array(termSchema).max(MOST_TERMS, `At most ${MOST_TERMS} terms.`).readonly();
+export const terms = z.array(termSchema).max(MOST_TERMS).readonly();
 export const vocabulary = exactly<Vocabulary>()(z.strictObject({ key, name: short, terms }));
 export const kind = exactly<Kind>()(
   z.discriminatedUnion('kind', [

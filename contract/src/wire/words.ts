@@ -3,11 +3,13 @@ import { z } from 'zod';
 
 const length = z.union([z.strictObject({ days: z.number() }), z.strictObject({ minutes: z.number() })]);
 const money = z.strictObject({ amount: z.number(), currency: z.string() });
+const whole = z.int().optional();
+const stretch = z.strictObject({ year: whole, month: whole, day: whole, hour: whole, minute: whole, second: whole });
 const decimal = z.strictObject({ value: z.number(), decimals: z.int() });
 
 /** What can stand in a place of a text. */
 const param: z.ZodType<Param> = z.lazy(() =>
-  z.union([z.string(), z.number(), said, length, money, decimal, z.array(words)]),
+  z.union([z.string(), z.number(), said, length, money, decimal, stretch, z.array(words)]),
 );
 
 /** A text of ours as a code: which one, and what stands in its places. It is made into words where it is read. */

@@ -12,8 +12,8 @@ import {
   newDoor,
 } from './index.ts';
 
-const open = newDoor('confirmed-address');
-const staffDoor = newDoor('sign-in');
+const open = newDoor('confirmed-address', 'Outside door');
+const staffDoor = newDoor('sign-in', 'Staff door');
 const stranger: Comer = { kind: 'unknown', active: true, groups: [] };
 const staff: Comer = { kind: 'staff', active: true, groups: ['chemists'] };
 const contact: Comer = { kind: 'contact', active: true, groups: [] };

@@ -39,8 +39,8 @@ export function doorAt({ open, opensAt, closesAt }: DoorDesign, now: number): 'o
 }
 
 /** A door as it is when a form is made: open to everybody of its kind, without end. */
-export const newDoor = (proof: Proof): DoorDesign => ({
-  name: proof === 'sign-in' ? 'Staff door' : 'Outside door',
+export const newDoor = (proof: Proof, name: string): DoorDesign => ({
+  name,
   audience: { in: { everyone: true }, outOf: [] },
   proof,
   open: true,

@@ -354,7 +354,7 @@ describe('findings', () => {
   ])('%s is mended in one step', (_, broken, message, mended) => {
     const finding = findings(broken).find((each) => english(each.message).includes(message));
     if (!finding?.fix) throw new Error(`no fix among: ${english(messages(broken)).join(' ')}`);
-    const fixed = applyFix(broken, finding.fix);
+    const fixed = applyFix(broken, finding.fix, english);
     const expected = mended as { fields?: readonly { key: string }[] };
     if (expected.fields)
       expect(fixed.fields.find((field) => field.key === expected.fields?.[0]?.key)).toMatchObject(

@@ -1,3 +1,4 @@
+import { type Said, said, type Words } from '@tolvek/words';
 import type { AccessRule } from '../access/index.ts';
 import { groupsIn, inPlace } from '../people/index.ts';
 import { designsNamed, type Field, isFilled, type Kind, type Vocabulary } from '../register/index.ts';
@@ -245,8 +246,10 @@ export interface JsonSchema {
 /**
  * The shape of the answers a form takes, as JSON Schema 2020-12: what another program has to send.
  * A rule of the form may refuse more; the schema refuses nothing that the form would take.
+ *
+ * @param told Makes the words that say how an answer is written.
  */
-export function answerSchema(design: FormDesign): JsonSchema {
+export function answerSchema(design: FormDesign, told: Told): JsonSchema {
   const fields = new Map(design.fields.map((field) => [field.key, field]));
   const asked = questionsOf(design.parts).flatMap((question) => {
     const field = fields.get(question.field);
@@ -262,7 +265,7 @@ export function answerSchema(design: FormDesign): JsonSchema {
         {
           title: question.asks || field.label,
           ...(question.help ? { description: question.help } : {}),
-          ...orBlank(shapeOf(field.type)),
+          ...orBlank(shapeOf(field.type, told)),
         },
       ]),
     ),
@@ -281,16 +284,15 @@ const orBlank = (shape: JsonSchema): JsonSchema => ({
 const TEXT = { type: 'string' };
 const FIGURES = { type: ['string', 'number'] };
 
-function shapeOf(type: Kind): JsonSchema {
+type Told = (words: Words) => string;
+
+function shapeOf(type: Kind, told: Told): JsonSchema {
   switch (type.kind) {
     case 'number':
     case 'money':
-      return {
-        ...FIGURES,
-        description: `A number, or as people type it${type.kind === 'money' ? `, in ${type.currency}` : type.unit ? `, in ${type.unit}` : ''}.`,
-      };
+      return { ...FIGURES, description: told(numberIn(type.kind === 'money' ? type.currency : type.unit)) };
     case 'duration':
-      return { ...FIGURES, description: 'Minutes, or a text like 1:35, 2 h or PT1H35M.' };
+      return { ...FIGURES, description: told(said('sheets:answer.duration')) };
     case 'yes-no':
       return { enum: [true, false, 'yes', 'no', 'true', 'false'] };
     case 'choice':
@@ -311,9 +313,9 @@ function shapeOf(type: Kind): JsonSchema {
     case 'files':
       return { type: 'array', items: { type: 'string' } };
     case 'date':
-      return { ...TEXT, description: 'A day as YYYY-MM-DD.' };
+      return { ...TEXT, description: told(said('sheets:answer.date')) };
     case 'date-time':
-      return { ...TEXT, description: 'A moment as YYYY-MM-DDTHH:MM on the desk’s clock.' };
+      return { ...TEXT, description: told(said('sheets:answer.dateTime')) };
     case 'phone':
       return FIGURES;
     case 'line-items': {
@@ -323,7 +325,7 @@ function shapeOf(type: Kind): JsonSchema {
         items: {
           type: 'object',
           properties: Object.fromEntries(
-            columns.map((column) => [column.key, { title: column.label, ...orBlank(shapeOf(column.type)) }]),
+            columns.map((column) => [column.key, { title: column.label, ...orBlank(shapeOf(column.type, told)) }]),
           ),
           additionalProperties: false,
         },
@@ -333,6 +335,9 @@ function shapeOf(type: Kind): JsonSchema {
       return TEXT;
   }
 }
+
+const numberIn = (unit: string | undefined): Said =>
+  unit ? said('sheets:answer.numberIn', { unit }) : said('sheets:answer.number');
 
 const offered = (options: readonly { readonly key: string; readonly retired?: boolean }[]): readonly string[] =>
   options.filter((option) => !option.retired).map((option) => option.key);

@@ -94,7 +94,7 @@ const context = {
   requester: { kind: 'contact', active: true, groups: [] },
   used: () => 0,
 } as const;
-const door = newDoor('confirmed-address');
+const door = newDoor('confirmed-address', 'Outside door');
 const complete = prepareCompletion(design);
 const { takeIn } = prepareIntake(design);
 
@@ -205,7 +205,7 @@ describe('taking a request in', () => {
     expect(
       refusal(takeIn(door, answers, { ...context, requester: { kind: 'contact', active: false, groups: [] } })),
     ).toBe('inactive');
-    expect(refusal(takeIn(newDoor('sign-in'), answers, context))).toBe('sign-in');
+    expect(refusal(takeIn(newDoor('sign-in', 'Staff door'), answers, context))).toBe('sign-in');
   });
 });
 

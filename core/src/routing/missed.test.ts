@@ -49,7 +49,7 @@ describe('a case no row is for', () => {
       [],
     ]);
     if (!found?.fix) throw new Error('no fix');
-    const mended = applyFix(design, found.fix) as typeof design;
+    const mended = applyFix(design, found.fix, english) as typeof design;
     expect(mended.routing.rows.map((row) => row.cells.m)).toEqual(['"water"', '"sediment"', '"tissue"']);
     expect(missed(mended)).toEqual([]);
   });

@@ -32,8 +32,8 @@ function beat({ db, clock, troubles }: House): void {
  */
 export async function keepHouse(house: House): Promise<void> {
   const { db, clock } = house;
-  if (clock instanceof DemoClock) await attemptLong(house, 'the clock', () => patiently(house, () => clock.keep()));
-  await attemptLong(house, 'keeping the house', () => patiently(house, () => beat(house)));
+  if (clock instanceof DemoClock) await attemptLong(house, 'clock', () => patiently(house, () => clock.keep()));
+  await attemptLong(house, 'keeping', () => patiently(house, () => beat(house)));
   for (const { what, sweep } of RETENTION)
     await takeAway(house, what, () => db.transaction((tx) => sweep(tx, clock.now()), { behavior: 'immediate' }));
   await takeAway(house, 'files', () => forgetUnclaimed(house, clock.now()));
@@ -44,7 +44,7 @@ const ROUNDS = 20;
 
 /** A little each turn; what is left then goes the next time. */
 const takeAway = (house: House, what: string, sweep: () => number): Promise<void> =>
-  attemptLong(house, `taking away: ${what}`, async () => {
+  attemptLong(house, `keeping ${what}`, async () => {
     for (let round = 0; round < ROUNDS; round += 1) {
       await aTurn('long work');
       if ((await patiently(house, sweep)) < AT_ONCE) return;

@@ -36,7 +36,7 @@ test('takes the text of old letters away a few at a time, and leaves that they w
   db.insert(notices)
     .values([...old, letter('fresh', now - 29 * DAY), letter('failed', now - 40 * DAY, 'failed')])
     .run();
-  const letters = RETENTION.find((each) => each.what.startsWith('The text of letters'));
+  const letters = RETENTION.find((each) => each.what.startsWith('The text of emails'));
   const counts = Array.from({ length: 3 }, () => db.transaction((tx) => letters?.sweep(tx, now)));
   expect(counts).toEqual([AT_ONCE, 5, 0]);
   const kept = db.select().from(notices).all();

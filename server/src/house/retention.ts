@@ -10,23 +10,23 @@ const DAY = 24 * 3_600_000;
 /** What is kept for a while only, and how long. */
 export const RETENTION: readonly Kept[] = [
   {
-    what: 'Requests from outside whose mail address was not confirmed',
+    what: 'Requests from outside whose email address was not confirmed',
     until: '3 days after the link to confirm ends',
     sweep: dropOld(waitingSubmissions, waitingSubmissions.id, (now) => lt(waitingSubmissions.expiresAt, now - 3 * DAY)),
   },
   {
-    what: 'Answers that were begun and not sent',
+    what: 'Answers that were started and not sent',
     until: '14 days after they were last typed, or until they are sent',
     sweep: dropOld(keptAnswers, keptAnswers.id, (now) => lt(keptAnswers.expiresAt, now)),
   },
   {
-    what: 'Links in letters',
+    what: 'Links in emails',
     until: '30 days after they end',
     sweep: dropOld(links, links.id, (now) => lt(links.expiresAt, now - 30 * DAY)),
   },
   {
-    what: 'The text of letters that were delivered',
-    until: '30 days after they went; that they went, when, to whom and about what stays',
+    what: 'The text of emails that were delivered',
+    until: '30 days after they were sent; that they were sent, when, to whom and about what stays',
     sweep: (tx, now) => {
       // Named, as SQLite would go through all that were sent: the index holds those with a text alone.
       const some = sql`(select id from notices indexed by notices_said where state = 'sent' and said is not null and sent_at < ${now - 30 * DAY} limit ${AT_ONCE})`;
@@ -34,7 +34,7 @@ export const RETENTION: readonly Kept[] = [
     },
   },
   {
-    what: 'What a rule changed in requests there were, for taking it back',
+    what: 'What a rule changed in existing requests, for undoing it',
     until: '30 days after it was done',
     sweep: dropOld(ruleRuns, ruleRuns.id, (now) => lt(ruleRuns.at, now - 30 * DAY)),
   },

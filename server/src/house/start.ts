@@ -8,6 +8,8 @@ import { createServer, type RequestListener } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join, resolve } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
+import { refused, said } from '@tolvek/words';
+import { languageOf } from '@tolvek/words/speech';
 import { Cron } from 'croner';
 import { type Logger, pino } from 'pino';
 import { DayTurn } from '../desk/dayTurn.ts';
@@ -26,6 +28,7 @@ import { attempt, Job } from '../platform/jobs.ts';
 import { Live } from '../platform/live.ts';
 import { holdFolder } from '../platform/oneProcess.ts';
 import { troubleOf } from '../platform/patience.ts';
+import { documentOf, Problem } from '../platform/problem.ts';
 import { Troubles } from '../platform/troubles.ts';
 import { upgradeApart } from '../platform/upgrade/apart.ts';
 import { isBehind } from '../platform/upgrade/index.ts';
@@ -125,15 +128,15 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
   await options.seed?.(house);
   answer = createApp(house, createAuth(db, house.config));
 
-  const timers = new Job(house, 'the timers', async () => void (await runDueTimers(house)));
+  const timers = new Job(house, 'timers', async () => void (await runDueTimers(house)));
   const tick = (): void => {
     timers.begin();
     sender.wake();
   };
   const ticking = new Cron(EACH_SECOND, tick);
   const dayTurn = new DayTurn(house);
-  const turnOfDay = new Job(house, 'the turn of the day', () => dayTurn.turn());
-  const keepingHouse = new Job(house, 'keeping the house', () => keepHouse(house));
+  const turnOfDay = new Job(house, 'dayTurn', () => dayTurn.turn());
+  const keepingHouse = new Job(house, 'keeping', () => keepHouse(house));
   const keeping = new Cron(EVERY_TEN_SECONDS, () => {
     keepingHouse.begin();
     turnOfDay.begin();
@@ -157,7 +160,7 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
     const jobs = Promise.all([timers, turnOfDay, keepingHouse, longWork].map((job) => job.idle()));
     await Promise.all([sender.close(), Promise.race([jobs, pause(LAST_JOBS, undefined, { ref: false })])]);
     await standIn?.close();
-    if (clock instanceof DemoClock) attempt(house, 'the clock', () => clock.keep());
+    if (clock instanceof DemoClock) attempt(house, 'clock', () => clock.keep());
     db.$client.close();
     letGo();
   };
@@ -203,10 +206,7 @@ async function opened(folder: string, log: Logger): Promise<Database> {
       return openDatabase(folder);
     } catch (error) {
       if (troubleOf(error) !== 'locked') throw error;
-      if (performance.now() > until)
-        throw new DatabaseHeld(
-          `Tolvek can’t start: another program holds the database in ${folder}, a backup perhaps. Start it again when that has ended.`,
-        );
+      if (performance.now() > until) throw new DatabaseHeld(said('commands:databaseHeld', { folder }));
     }
     await pause(A_LOOK);
   }
@@ -226,9 +226,7 @@ function logTo(level: Config['log']): Logger {
 function refuseDemoData(db: Database, { mode, data }: Config): void {
   if (mode === 'demo' || !isDemoData(db)) return;
   db.$client.close();
-  throw new ConfigRefused(
-    `Tolvek can’t start:\n  TOLVEK_DATA names ${resolve(data)}, which the demo made: everybody in it has the same password.\n  Give it a folder of its own.`,
-  );
+  throw new ConfigRefused(said('commands:demoData', { folder: resolve(data) }));
 }
 
 /** Closes to others what an earlier release left open to them. */
@@ -241,13 +239,9 @@ function makePrivate(folder: string): void {
   }
 }
 
-const stillStarting: RequestListener = (_request, response) => {
-  const problem = {
-    type: 'about:blank',
-    title: 'Still starting',
-    status: 503,
-    detail: 'Tolvek is making its data ready. Try again in a few seconds.',
-  };
+const stillStarting: RequestListener = (request, response) => {
+  const wishes = request.headers['accept-language']?.split(',') ?? [];
+  const problem = documentOf(new Problem(503, 'starting', refused('starting')), languageOf(wishes));
   response
     .writeHead(503, { 'content-type': 'application/problem+json', 'retry-after': '2' })
     .end(JSON.stringify(problem));

@@ -75,7 +75,7 @@ export class Sender {
     if (this.closed) return;
     this.again = true;
     this.running ??= this.rounds()
-      .catch((error: unknown) => this.closed || this.house.troubles.stumbled('letters', error))
+      .catch((error: unknown) => this.closed || this.house.troubles.stumbled('outbox', error))
       .then(() => {
         this.running = null;
         if (this.again) this.wake();
@@ -102,7 +102,7 @@ export class Sender {
       this.again = false;
       for (let taken = await this.take(); taken.length > 0; taken = await this.take())
         this.outcomes = await Promise.all(taken.map((letter) => this.send(letter)));
-      this.house.troubles.passed('letters');
+      this.house.troubles.passed('outbox');
     }
   }
 

@@ -14,7 +14,7 @@ test('a job is never under way twice, and what fails in it is told until it pass
   const troubles = new Troubles(pino({ level: 'silent' }));
   const works = [later(), later()];
   let begun = 0;
-  const job = new Job({ troubles }, 'the timers', async () => {
+  const job = new Job({ troubles }, 'timers', async () => {
     const at = begun;
     begun += 1;
     await works[at]?.done;

@@ -1,12 +1,13 @@
 import type { House } from './house.ts';
 import { troubleOf } from './patience.ts';
 import { Problem } from './problem.ts';
+import type { JobKey } from './troubles.ts';
 
 /**
  * Does a piece of the house’s own work. Whatever it meets, the application goes on: a locked
  * database or a full disk is told, and so is a mistake of ours; the next turn tries again.
  */
-export function attempt(house: Pick<House, 'troubles'>, job: string, work: () => void): void {
+export function attempt(house: Pick<House, 'troubles'>, job: JobKey, work: () => void): void {
   try {
     work();
     house.troubles.passed(job);
@@ -18,7 +19,7 @@ export function attempt(house: Pick<House, 'troubles'>, job: string, work: () =>
 /** The same, for work that takes many turns. */
 export async function attemptLong(
   house: Pick<House, 'troubles'>,
-  job: string,
+  job: JobKey,
   work: () => Promise<void>,
 ): Promise<void> {
   try {
@@ -35,7 +36,7 @@ export class Job {
 
   constructor(
     private readonly house: Pick<House, 'troubles'>,
-    private readonly name: string,
+    private readonly name: JobKey,
     private readonly work: () => Promise<void>,
   ) {}
 
@@ -52,7 +53,7 @@ export class Job {
   }
 }
 
-function met({ troubles }: Pick<House, 'troubles'>, job: string, error: unknown): void {
+function met({ troubles }: Pick<House, 'troubles'>, job: JobKey, error: unknown): void {
   const trouble = troubleOf(error);
   // Whoever waited patiently has told of it already.
   if (error instanceof Problem && error.status === 503) return;

@@ -108,7 +108,7 @@ export class Jobs {
     private readonly house: House,
     private readonly kinds: Readonly<Record<string, JobWork>>,
   ) {
-    this.job = new Job(house, 'long work', () => this.rounds());
+    this.job = new Job(house, 'longWork', () => this.rounds());
   }
 
   /** Begins, or lets the round that is under way look once more. */

@@ -1,7 +1,8 @@
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { said } from '@tolvek/words';
 import Sqlite from 'better-sqlite3';
-import { CannotStart } from './cannotStart.ts';
+import { CannotStart, spokenHere } from './cannotStart.ts';
 
 /** Thrown when another process works on the data folder. */
 export class FolderInUse extends CannotStart {}
@@ -23,11 +24,10 @@ export function holdFolder(folder: string): () => void {
   } catch (error) {
     lock.close();
     if (!(error instanceof Sqlite.SqliteError) || !error.code.startsWith('SQLITE_BUSY')) throw error;
-    const who = existsSync(holder) ? readFileSync(holder, 'utf8').trim() : 'another process';
-    throw new FolderInUse(
-      `Tolvek can’t start: the data folder ${folder} is in use by ${who}.\nStop that one first, or give this one a folder of its own with TOLVEK_DATA.`,
-    );
+    const who = existsSync(holder) ? readFileSync(holder, 'utf8').trim() : said('commands:anotherProcess');
+    throw new FolderInUse(said('commands:folderInUse', { folder, who }));
   }
-  writeFileSync(holder, `process ${process.pid}, started ${new Date().toISOString()}`, { mode: 0o600 });
+  const words = spokenHere(said('commands:process', { pid: String(process.pid), at: new Date().toISOString() }));
+  writeFileSync(holder, words, { mode: 0o600 });
   return () => lock.close();
 }

@@ -2,6 +2,7 @@ import type { ProblemDocument } from '@tolvek/contract';
 import { NeverOpen } from '@tolvek/core/deadline';
 import type { Problem as FieldProblem } from '@tolvek/core/register';
 import { type Key, type Refusal, refused, said } from '@tolvek/words';
+import type { Language } from '@tolvek/words/speech';
 import type { ErrorRequestHandler, Response } from 'express';
 import type { Logger } from 'pino';
 import { ZodError } from 'zod';
@@ -60,11 +61,11 @@ export function answerErrors(log: Logger): ErrorRequestHandler {
   };
 }
 
-/** Answers with a problem document: as codes, and in words of the caller’s language for who has no catalogue. */
-export function answerProblem(response: Response, problem: Problem): void {
-  const { told } = speechFor({ language: wishedBy(response.req) });
+/** A problem document: as codes, and in words of the caller’s language for who has no catalogue. */
+export function documentOf(problem: Problem, language: Language): ProblemDocument {
+  const { told } = speechFor({ language });
   const { happened, saved, now } = problem.said;
-  const document: ProblemDocument = {
+  return {
     type: `urn:tolvek:problem:${problem.type}`,
     title: told(happened),
     status: problem.status,
@@ -72,6 +73,11 @@ export function answerProblem(response: Response, problem: Problem): void {
     said: problem.said,
     ...(problem.problems ? { problems: [...problem.problems] } : {}),
   };
+}
+
+/** Answers with a problem document. */
+export function answerProblem(response: Response, problem: Problem): void {
+  const document = documentOf(problem, wishedBy(response.req));
   if (problem.retryAfter !== undefined) response.set('Retry-After', String(problem.retryAfter));
   response.status(problem.status).type('application/problem+json').send(JSON.stringify(document));
 }

@@ -6,4 +6,4 @@ export const keptBy = (
   { team }: Pick<ShownRow, 'team'>,
   { deskGroups }: Pick<RegisterRow, 'deskGroups'>,
   groups: ReadonlyMap<string, string>,
-): string => (team === null ? deskGroups : [team]).map((key) => groups.get(key) ?? key).join(' and ');
+): string => (team === null ? deskGroups : [team]).map((key) => groups.get(key) ?? key).join(', ');

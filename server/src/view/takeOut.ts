@@ -5,7 +5,7 @@ import { refused } from '@tolvek/words';
 import { and, eq } from 'drizzle-orm';
 import Papa from 'papaparse';
 import { formNamed } from '../form/queries.ts';
-import { groupNames, staffIn } from '../people/queries.ts';
+import { groupNames, spokenTo, staffIn } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import { notAllowed } from '../platform/problem.ts';
@@ -19,7 +19,7 @@ import { keptBy } from './keptBy.ts';
 import { readOnce } from './readOnce.ts';
 
 /** What every request has besides its fields. */
-const FIXED = ['Number', 'Stage', 'Requester', 'Team', 'Handler', 'Arrived', 'Due', 'Finished'] as const;
+const FIXED = ['number', 'stage', 'requester', 'team', 'handler', 'arrived', 'due', 'finished'] as const;
 
 /** A line of a sheet: what every request has, and its fields as whoever takes it out may read them. */
 interface SheetLine {
@@ -46,8 +46,9 @@ export function takeOut(db: Reader, viewer: Viewer, formKey: string, among: 'unf
   const register = registerById(db, form.registerId);
   if (register.staysIn) throw notAllowed(refused('neverExported', { register: register.name }));
   const wanted = and(countedIn(register.id, among), eq(requests.formId, form.id));
+  const { say } = spokenTo(db, viewer.personId);
   return {
-    head: [...FIXED, ...register.fields.map((field) => field.label)],
+    head: [...FIXED.map((name) => say(`sheets:column.${name}`)), ...register.fields.map((field) => field.label)],
     lines: linesOf(db, viewer, register, wanted),
   };
 }

@@ -95,6 +95,7 @@ export function createForm(
       if (problems.length > 0) throw wrongFields(problems);
       bringVocabularies(tx, input.vocabularies ?? [], { viewer, now });
       const rules = input.access?.rules ?? [];
+      const speech = spokenTo(tx, viewer.personId);
       const key = freeKey(tx, input.draft.title);
       const registerId = makeRegister(
         tx,
@@ -105,7 +106,7 @@ export function createForm(
           fields: [],
           holds: input.holds ?? 'requests',
           left: [],
-          stages: (input.holds === 'things' ? thingStagesIn : stagesIn)(spokenTo(tx, viewer.personId).say),
+          stages: (input.holds === 'things' ? thingStagesIn : stagesIn)(speech.say),
           access: { rules },
           staysIn: input.staysIn ?? false,
           deskGroups: [input.desk],
@@ -113,7 +114,7 @@ export function createForm(
         },
         { viewer, now },
       );
-      makeForm(tx, { key, registerId, draft: input.draft, doors: wantedDoors(input.doors) }, { viewer, now });
+      makeForm(tx, { key, registerId, draft: input.draft, doors: wantedDoors(input.doors, speech) }, { viewer, now });
       if (rules.length > 0)
         rememberPlan(tx, viewer, now, registerId, { kind: 'brought', rules: rules.map((rule) => rule.name) });
       return { key };
@@ -129,9 +130,12 @@ interface Made {
 }
 
 /** The doors that are wanted of a new form, open to everybody of their kind. */
-export const wantedDoors = ({ staff, outside }: { readonly staff: boolean; readonly outside: boolean }) => [
-  ...(staff ? [newDoor('sign-in')] : []),
-  ...(outside ? [newDoor('confirmed-address')] : []),
+export const wantedDoors = (
+  { staff, outside }: { readonly staff: boolean; readonly outside: boolean },
+  { say }: Speech,
+) => [
+  ...(staff ? [newDoor('sign-in', say('doors:staffDoor'))] : []),
+  ...(outside ? [newDoor('confirmed-address', say('doors:outsideDoor'))] : []),
 ];
 
 /** Makes a form of a register, with doors that lead nowhere until its first release. */

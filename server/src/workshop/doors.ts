@@ -117,7 +117,7 @@ export function addDoor(
     once(tx, { key: once_, scope: `add door ${viewer.personId}`, content: [key, input], now }, () => {
       const form = formNamed(tx, key);
       const slug = freeSlug(tx, form.key);
-      const design = { ...newDoor(input.proof), name: input.name };
+      const design = newDoor(input.proof, input.name);
       makeDoor(tx, { formId: form.id, slug, design }, { viewer, now });
       return { slug };
     }),

@@ -163,7 +163,11 @@ export function askInto(
       const [like] = [...onShelf(tx, register.id)].sort((a, b) => asked(b) - asked(a));
       const draft = formInto(contentOf(register), { title: input.title, asks: input.asks, like: like?.draft ?? null });
       const made = freeKey(tx, draft.title);
-      makeForm(tx, { key: made, registerId: register.id, draft, doors: wantedDoors(input.doors) }, { viewer, now });
+      makeForm(
+        tx,
+        { key: made, registerId: register.id, draft, doors: wantedDoors(input.doors, spokenTo(tx, viewer.personId)) },
+        { viewer, now },
+      );
       return { key: made };
     }),
   );

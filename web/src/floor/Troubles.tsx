@@ -18,7 +18,7 @@ export function Troubles({ troubles, failedLetters }: Pick<AnswerOf<'trays'>, 't
   return (
     <section aria-label={say('floor:wrong')} className="mx-[22px] mb-3 border-l-[3px] border-brick py-1 pl-4">
       {troubles.map((trouble) => (
-        <p key={trouble.what} role="alert">
+        <p key={told(trouble.words)} role="alert">
           <b className="text-brick">
             <span aria-hidden="true">▲ </span>
             {say('floor:somethingWrong')}

@@ -181,7 +181,7 @@ function TakeAlong({ form, draft }: { form: AnswerOf<'form'>; draft: FormDesign 
         >
           {say('workshop:downloadForm')}
         </Button>
-        <Button onClick={() => save(`${form.key}.answers.schema.json`, answerSchema(draft))}>
+        <Button onClick={() => save(`${form.key}.answers.schema.json`, answerSchema(draft, told))}>
           {say('workshop:downloadSchema')}
         </Button>
       </p>

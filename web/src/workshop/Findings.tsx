@@ -65,7 +65,11 @@ export function Findings({
 }
 
 const FixButton = ({ fix, change }: { fix: NonNullable<Finding['fix']>; change: Change }) => (
-  <button type="button" className="text-green underline" onClick={() => change((before) => applyFix(before, fix))}>
+  <button
+    type="button"
+    className="text-green underline"
+    onClick={() => change((before) => applyFix(before, fix, told))}
+  >
     {told(fixInWords(fix))}
   </button>
 );

@@ -107,7 +107,7 @@ export function LineColumns({
             {column.formula === undefined ? null : (
               <div className="mt-1">
                 <FormulaEditor
-                  name={`Formula of ${column.label}`}
+                  name={say('workshop:formulaOf', { label: column.label })}
                   formula={column.formula}
                   scope={scope}
                   set={(formula) => put(index, { ...column, formula })}

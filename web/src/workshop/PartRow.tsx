@@ -448,7 +448,7 @@ export function FieldRow({
             <>
               <span className="self-start pt-1.5">{say('workshop:formula')}</span>
               <FormulaEditor
-                name={`Formula of ${field.label}`}
+                name={say('workshop:formulaOf', { label: field.label })}
                 formula={field.formula}
                 scope={proof.scope}
                 sample={sample}

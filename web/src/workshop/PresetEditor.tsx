@@ -130,7 +130,7 @@ export function PresetEditor({ field, draft, scope, set }: PresetEditorProps) {
         ) : null}
         {preset?.from === 'formula' ? (
           <FormulaEditor
-            name={`Default of ${field.label}`}
+            name={say('workshop:defaultOf', { label: field.label })}
             formula={preset.formula}
             scope={scope}
             set={(formula) => set({ from: 'formula', formula })}

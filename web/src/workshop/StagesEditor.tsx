@@ -350,7 +350,7 @@ function WayDetails({ to, move, set, around }: WayProps & { move: Move }) {
           );
         })}
         <AddField
-          name={`Filled in before ${to.label}`}
+          name={say('workshop:filledInBefore', { stage: to.label })}
           prompt={say('workshop:addFieldMore')}
           fields={fields.filter((field) => !move.filled.includes(field.key))}
           className="input w-auto"

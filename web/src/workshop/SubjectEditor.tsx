@@ -22,7 +22,7 @@ export function SubjectEditor({
     <fieldset className="flex flex-wrap items-center gap-1 rounded-[3px] border border-edge bg-sheet px-1.5 py-1">
       <legend className="sr-only">{say('workshop:nameInLists')}</legend>
       <Words
-        name={rest[0] ? `Words before ${labelOf(rest[0].field)}` : 'Words'}
+        name={rest[0] ? say('workshop:wordsBefore', { label: labelOf(rest[0].field) }) : say('workshop:wordsAlone')}
         text={first}
         set={(words) => change(subjectOf({ first: words, rest }))}
       />
@@ -42,7 +42,7 @@ export function SubjectEditor({
             </button>
           </span>
           <Words
-            name={`Words after ${labelOf(field)}`}
+            name={say('workshop:wordsAfter', { label: labelOf(field) })}
             text={after}
             set={(words) =>
               change(

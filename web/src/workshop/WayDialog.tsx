@@ -78,7 +78,7 @@ function Mending({
           <Button
             look="main"
             onClick={() => {
-              change((before) => applyFix(before, fix));
+              change((before) => applyFix(before, fix, told));
               done();
             }}
           >

@@ -51,4 +51,6 @@ export const doors: Same<typeof english> = {
   noName: 'Die Tür hat keinen Namen. Geben Sie ihr einen.',
   closesFirst: 'Die Tür schließt, bevor sie öffnet. Niemand kommt hinein. Korrigieren Sie eine der Zeiten.',
   sameLimits: 'Zwei Grenzen zählen dasselbe. Entfernen Sie eine davon.',
+  staffDoor: 'Tür für Mitarbeitende',
+  outsideDoor: 'Tür nach außen',
 };

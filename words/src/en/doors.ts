@@ -46,4 +46,6 @@ export const doors = {
   noName: 'The door has no name. Enter a name.',
   closesFirst: 'The door closes before it opens, so nobody can come in. Correct one of the times.',
   sameLimits: 'Two limits count the same requests. Remove one of them.',
+  staffDoor: 'Staff door',
+  outsideDoor: 'Outside door',
 } as const;

@@ -7,4 +7,5 @@ export { moves } from './moves.ts';
 export { priorities } from './priorities.ts';
 export { reasons } from './reasons.ts';
 export { sheet } from './sheet.ts';
+export { troubles } from './troubles.ts';
 export { work } from './work.ts';

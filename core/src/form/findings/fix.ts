@@ -1,4 +1,4 @@
-import { type Said, said } from '@tolvek/words';
+import { type Said, said, type Words } from '@tolvek/words';
 import { parseExpression } from '../../expression/index.ts';
 import { own } from '../../own/index.ts';
 import { type Field, isFilled } from '../../register/index.ts';
@@ -65,7 +65,7 @@ export function fixInWords(step: Fix): Said {
 }
 
 /** The draft with one finding mended. A step that no longer fits changes nothing. */
-export function applyFix(design: FormDesign, step: Fix): FormDesign {
+export function applyFix(design: FormDesign, step: Fix, told: (words: Words) => string): FormDesign {
   switch (step.fix) {
     case 'drop-rule':
     case 'always-show':
@@ -99,7 +99,7 @@ export function applyFix(design: FormDesign, step: Fix): FormDesign {
               ...field.type,
               options: [
                 ...field.type.options,
-                { key: freeKey(field.type.options.map((each) => each.key)), label: 'First option' },
+                { key: freeKey(field.type.options.map((each) => each.key)), label: told(said('workshop:firstOption')) },
               ],
             },
           };

@@ -166,7 +166,7 @@ describe('what a form would tell', () => {
     expect(finding?.severity).toBe('error');
     expect(english(finding?.way)).toEqual(way);
     expect(finding?.fix && english(fixInWords(finding.fix))).toBe(words);
-    expect(found(finding?.fix ? applyFix(made, finding.fix) : made)).toEqual([]);
+    expect(found(finding?.fix ? applyFix(made, finding.fix, english) : made)).toEqual([]);
   });
 
   it('goes through other fields to the end, and is said where it leaves those who may read it', () => {

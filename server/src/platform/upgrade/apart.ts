@@ -20,9 +20,9 @@ export async function upgradeApart(folder: string, onStep: (name: string) => voi
   try {
     await once(thread, 'exit');
   } catch (error) {
-    // Errors lose their class between threads.
-    const { message, code } = error as Error & { code?: string };
-    if (code === undefined && message.startsWith('Tolvek can’t start')) throw new CannotUpgrade(message);
+    // Errors lose their class between threads, and nothing else.
+    const { words } = error as Partial<CannotUpgrade>;
+    if (words !== undefined) throw new CannotUpgrade(words);
     throw error;
   }
 }

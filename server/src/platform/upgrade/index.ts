@@ -1,5 +1,6 @@
 import { existsSync, readdirSync, renameSync, rmSync, statfsSync, statSync } from 'node:fs';
 import { join } from 'node:path';
+import { said } from '@tolvek/words';
 import Sqlite from 'better-sqlite3';
 import { CannotStart } from '../cannotStart.ts';
 import { allMigrations, type Migration } from './migrations.ts';
@@ -66,9 +67,7 @@ export function upgrade(folder: string, options: UpgradeOptions = {}): void {
   try {
     const version = versionOf(db);
     if (version > migrations.length)
-      throw new CannotUpgrade(
-        `Tolvek can’t start: the data in ${folder} was last opened by a newer release (version ${version} of its tables; this release knows ${migrations.length}).\nStart that release again, or use a copy that was made before it.`,
-      );
+      throw new CannotUpgrade(said('commands:newerRelease', { folder, version, known: migrations.length }));
     if (version === migrations.length && Number(db.pragma('user_version', { simple: true })) === version) return;
     db.pragma('journal_mode = WAL');
     db.pragma('synchronous = FULL');
@@ -76,10 +75,7 @@ export function upgrade(folder: string, options: UpgradeOptions = {}): void {
     if (version > 0 && todo.length > 0) {
       const wanted = statSync(path).size * ROOM;
       const room = free(folder);
-      if (room < wanted)
-        throw new CannotUpgrade(
-          `Tolvek can’t start: its data in ${folder} has to be brought up to date, and there is no room for that. It takes ${inMegabytes(wanted)} free; there are ${inMegabytes(room)}. Nothing was changed.`,
-        );
+      if (room < wanted) throw new CannotUpgrade(said('commands:noRoom', { folder, wanted, room }));
       // Nothing is copied for nothing while another program holds the database.
       db.exec('BEGIN IMMEDIATE; ROLLBACK');
       onStep('copy');
@@ -114,8 +110,6 @@ export function upgrade(folder: string, options: UpgradeOptions = {}): void {
   }
 }
 
-const inMegabytes = (bytes: number): string => `${Math.ceil(bytes / 1_000_000).toLocaleString('en')} MB`;
-
 const COPY = /^tolvek-version-\d+\.sqlite(-part)?$/;
 
 /** The whole database as it is, in one file; an older copy gives way to it. */
@@ -135,10 +129,8 @@ function check(db: Sqlite.Database, folder: string): void {
   );
   if (loose.length === 0 && broken.length === 0) return;
   const [first] = loose;
-  const what = first
-    ? `${loose.length} rows would point to nothing, the first in ${first.table} to ${first.parent}`
-    : broken[0]?.integrity_check;
-  throw new CannotUpgrade(
-    `Tolvek can’t start: bringing the data in ${folder} up to date went wrong (${what}). Nothing was changed.`,
-  );
+  const reason = first
+    ? said('commands:looseRows', { count: loose.length, table: first.table, parent: first.parent })
+    : (broken[0]?.integrity_check ?? '');
+  throw new CannotUpgrade(said('commands:updateFailed', { folder, reason }));
 }

@@ -87,7 +87,7 @@ describe('bringing a data folder up to date', () => {
     upgrade(folder, { migrations: REBUILDS });
     const before = dump(folder);
     expect(() => upgrade(folder, { migrations: EARLY })).toThrow(
-      /newer release \(version \d+ of its tables; this release knows \d+\)/,
+      /newer release[\s\S]*have version \d+, and this release knows version \d+/,
     );
     expect(dump(folder)).toBe(before);
   });
@@ -96,7 +96,7 @@ describe('bringing a data folder up to date', () => {
     const folder = made();
     const before = dump(folder);
     expect(() => upgrade(folder, { migrations: REBUILDS, free: () => 100_000 })).toThrow(
-      /It takes \d+ MB free; there are 1 MB/,
+      /Needed: [\d.]+ MB. Free: 100 kB/,
     );
     expect([dump(folder), names(folder)]).toEqual([before, []]);
   });
@@ -106,7 +106,7 @@ describe('bringing a data folder up to date', () => {
     const before = dump(folder);
     const loose = { name: 'loose', when: 3, hash: 'loose', statements: ["delete from people where id = 'b'"] };
     expect(() => upgrade(folder, { migrations: [...REBUILDS, loose] })).toThrow(
-      '1 rows would point to nothing, the first in memberships to people',
+      '1 row would point to nothing, in memberships to people',
     );
     expect(dump(folder)).toBe(before);
   });

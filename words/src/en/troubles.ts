@@ -1,0 +1,13 @@
+/** What keeps the application from doing all of its work, told on the Floor. */
+export const troubles = {
+  locked: 'Another program uses the database. Changes are saved when it has finished.',
+  full: 'The disk is full. Nothing new can be saved until there is room. Tell your administrator.',
+  disk: 'The disk cannot be written. Nothing new can be saved. Tell your administrator.',
+  job: 'A task of Tolvek failed: {{job}}. Tolvek tries again by itself.',
+  'job.outbox': 'sending emails',
+  'job.timers': 'reminders and deadlines',
+  'job.dayTurn': 'what changes with each new day',
+  'job.keeping': 'deleting what is too old',
+  'job.clock': 'saving the clock',
+  'job.longWork': 'long tasks',
+} as const;
