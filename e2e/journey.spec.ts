@@ -108,7 +108,7 @@ test('five people: a form is changed and released, asked from a phone, decided b
     await bram.getByRole('link', { name: 'Jonas Eide, Haldane Lifting' }).click();
     const sheet = bram.getByRole('complementary', { name: 'Request sheet' });
     await sheet.getByRole('button', { name: /^Routed/ }).click();
-    await expect(bram.getByText('Works on water is yes; the row asks for yes: holds')).toBeVisible();
+    await expect(bram.getByText('Works on water: yes. The row requires: yes. The cell matches.')).toBeVisible();
     await bram.keyboard.press('Escape');
     await expect(sheet.getByText('hidden from you')).toBeVisible();
     await sheet.getByRole('button', { name: 'Make me the handler' }).click();

@@ -29,7 +29,9 @@ test('a short form asks into the register of a full one: both are changed, relea
     await main.getByLabel('Title').fill('Kit, quickly');
     await main.getByRole('button', { name: 'Create the form' }).click();
     await expect(contents.getByText('(1 other form too)')).toBeVisible();
-    await expect(maren.getByRole('complementary', { name: 'Proof' }).getByText('When do you fetch it?')).toBeVisible();
+    await expect(
+      maren.getByRole('complementary', { name: 'Proof' }).getByText('When will you collect it?'),
+    ).toBeVisible();
     await release(maren);
   });
 
@@ -69,8 +71,8 @@ test('a short form asks into the register of a full one: both are changed, relea
   const priya = await pageOf(browser, 'Priya Nakamura-Lind');
   await test.step('somebody of the staff asks by it', async () => {
     await priya.goto('/ask/kit-quickly');
-    await priya.getByLabel('When do you fetch it?').fill('2026-12-01');
-    await priya.getByLabel('When does it come back?').fill('2026-12-03');
+    await priya.getByLabel('When will you collect it?').fill('2026-12-01');
+    await priya.getByLabel('When will you return it?').fill('2026-12-03');
     await priya.getByRole('button', { name: 'Send' }).click();
     await expect(priya.getByText(/FK-\d+/).first()).toBeVisible();
   });

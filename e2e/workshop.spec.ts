@@ -26,7 +26,7 @@ test('a purchase form is made from a recipe, proved as three people, mended and 
     expect(await seriousTrouble(maren)).toEqual([]);
     await maren.getByRole('button', { name: 'Create the form' }).click();
     await expect(maren.getByRole('heading', { name: 'Questions' })).toBeVisible();
-    await expect(proof.getByText('What is to be bought?')).toBeVisible();
+    await expect(proof.getByText('What should we buy?')).toBeVisible();
   });
 
   await test.step('sets limits, a default, a computed band with a live sample', async () => {
@@ -80,7 +80,7 @@ test('a purchase form is made from a recipe, proved as three people, mended and 
     await expect(proof.getByText('Purchases up to € 1,000 need no offers.')).toBeVisible();
     await expect(proof.getByRole('textbox', { name: 'Offers compared' })).toHaveCount(0);
     await proof.getByRole('button', { name: 'Why: “Offers compared” is hidden' }).click();
-    await expect(maren.getByRole('dialog')).toContainText('Total with VAT is above 1000 EUR: no, it is 738');
+    await expect(maren.getByRole('dialog')).toContainText('Total with VAT is above 1,000 EUR: not true (value: 738 EUR)');
     await maren.keyboard.press('Escape');
     await proof.getByLabel('Price each').fill('400');
     await expect(proof.getByRole('textbox', { name: 'Offers compared' })).toBeVisible();

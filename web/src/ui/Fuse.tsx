@@ -41,7 +41,9 @@ export function Fuse({ fuse }: { fuse: FuseData }) {
         ))}
         <u className="absolute top-0 right-0 h-3 w-[3px] bg-ink" />
       </div>
-      <small className={`block text-[12.5px] tabular-nums ${WORDS[fuse.state]}`}>{told(fuse.words)}</small>
+      <small className={`block text-[12.5px] leading-[1.15] whitespace-normal tabular-nums ${WORDS[fuse.state]}`}>
+        {told(fuse.words)}
+      </small>
     </div>
   );
 }

@@ -46,7 +46,9 @@ export function Findings({
                 key={finding.at + told(finding.message)}
                 className="flex items-baseline gap-4 border-t border-rule py-1.5"
               >
-                <span className={`w-16 font-semibold ${finding.severity === 'error' ? 'text-brick' : 'text-brass'}`}>
+                <span
+                  className={`min-w-16 font-semibold ${finding.severity === 'error' ? 'text-brick' : 'text-brass'}`}
+                >
                   {say(finding.severity === 'error' ? 'workshop:anError' : 'workshop:aCaution')}
                 </span>
                 <span className="flex-1">{told(finding.message)}</span>

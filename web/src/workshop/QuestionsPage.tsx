@@ -351,7 +351,7 @@ function CarriedLine({
 function FormHead({ editing: { draft, change, others } }: { editing: Editing }) {
   return (
     <div
-      className="grid grid-cols-[92px_1fr] items-start gap-x-3 gap-y-2 border-b border-rule pb-4 text-soft"
+      className="grid grid-cols-[minmax(92px,max-content)_1fr] items-start gap-x-3 gap-y-2 border-b border-rule pb-4 text-soft"
       id="at-title"
     >
       <label htmlFor="form-title" className="pt-1.5">
