@@ -2,7 +2,7 @@ import { type Browser, type BrowserContext, expect, type Page, test } from '@pla
 import * as floorZone from '@tolvek/words/en/floorZone';
 import * as front from '@tolvek/words/en/front';
 import * as workshopZone from '@tolvek/words/en/workshopZone';
-import { phone } from './people.ts';
+import { phone, spilling } from './people.ts';
 
 /** Every word of ours 40 % longer, as another language may have it; what is filled in and tags stay. */
 const longer = (text: string): string =>
@@ -26,24 +26,6 @@ async function speakLonger(context: BrowserContext): Promise<void> {
     );
   }
 }
-
-/** What is cut off or runs over its edge: the page itself, and whatever has a text of its own. */
-const spilling = (page: Page): Promise<readonly string[]> =>
-  page.evaluate(() => {
-    const found: string[] = [];
-    const { scrollWidth, clientWidth } = document.documentElement;
-    if (scrollWidth > clientWidth) found.push(`the page: ${scrollWidth} of ${clientWidth} px`);
-    for (const element of document.querySelectorAll<HTMLElement>('body *')) {
-      const hasText = [...element.childNodes].some((node) => node.nodeType === 3 && node.textContent?.trim());
-      if (!hasText || element.clientWidth === 0 || element.closest('.sr-only, svg, iframe, option')) continue;
-      const style = getComputedStyle(element);
-      // An ellipsis tells that there is more; a part that scrolls shows it.
-      if (style.textOverflow === 'ellipsis' || ['auto', 'scroll'].includes(style.overflowX)) continue;
-      if (element.scrollWidth > element.clientWidth + 2)
-        found.push(`${element.tagName.toLowerCase()} “${element.textContent?.trim().slice(0, 60)}”`);
-    }
-    return [...new Set(found)];
-  });
 
 async function settled(page: Page): Promise<void> {
   await page.locator('h1, h2, [role=alert]').first().waitFor();

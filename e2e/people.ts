@@ -28,6 +28,24 @@ export async function followLetter(page: Page, words: string, link: string): Pro
 export const overflows = (page: Page): Promise<boolean> =>
   page.evaluate(() => document.documentElement.scrollWidth > document.documentElement.clientWidth);
 
+/** What is cut off or runs over its edge: the page itself, and whatever has a text of its own. */
+export const spilling = (page: Page): Promise<readonly string[]> =>
+  page.evaluate(() => {
+    const found: string[] = [];
+    const { scrollWidth, clientWidth } = document.documentElement;
+    if (scrollWidth > clientWidth) found.push(`the page: ${scrollWidth} of ${clientWidth} px`);
+    for (const element of document.querySelectorAll<HTMLElement>('body *')) {
+      const hasText = [...element.childNodes].some((node) => node.nodeType === 3 && node.textContent?.trim());
+      if (!hasText || element.clientWidth === 0 || element.closest('.sr-only, svg, iframe, option')) continue;
+      const style = getComputedStyle(element);
+      // An ellipsis tells that there is more; a part that scrolls shows it.
+      if (style.textOverflow === 'ellipsis' || ['auto', 'scroll'].includes(style.overflowX)) continue;
+      if (element.scrollWidth > element.clientWidth + 2)
+        found.push(`${element.tagName.toLowerCase()} “${element.textContent?.trim().slice(0, 60)}”`);
+    }
+    return [...new Set(found)];
+  });
+
 /** What axe finds that would keep somebody out. */
 export async function seriousTrouble(page: Page): Promise<readonly string[]> {
   const { violations } = await new AxeBuilder({ page })

@@ -80,7 +80,9 @@ test('a purchase form is made from a recipe, proved as three people, mended and 
     await expect(proof.getByText('Purchases up to € 1,000 need no offers.')).toBeVisible();
     await expect(proof.getByRole('textbox', { name: 'Offers compared' })).toHaveCount(0);
     await proof.getByRole('button', { name: 'Why: “Offers compared” is hidden' }).click();
-    await expect(maren.getByRole('dialog')).toContainText('Total with VAT is above 1,000 EUR: not true (value: 738 EUR)');
+    await expect(maren.getByRole('dialog')).toContainText(
+      'Total with VAT is above 1,000 EUR: not true (value: 738 EUR)',
+    );
     await maren.keyboard.press('Escape');
     await proof.getByLabel('Price each').fill('400');
     await expect(proof.getByRole('textbox', { name: 'Offers compared' })).toBeVisible();
