@@ -9,6 +9,7 @@ import { type Config, changeRegister, DEMO_PASSWORD, type Running, registerByKey
 import { designs, jobs, letters, people, requests } from '@tolvek/server/schema';
 import { english } from '@tolvek/words/english';
 import { and, asc, eq } from 'drizzle-orm';
+import { faults } from './readable.ts';
 
 export interface Answer {
   readonly route: string;
@@ -211,6 +212,7 @@ export class Caller {
       assert.deepStrictEqual(route.answer.parse(body), body, `${name} answers what its schema doesn’t say`);
     else if (!body?.type?.startsWith('urn:tolvek:problem:'))
       throw new Error(`${name} answered ${response.status} without a problem document: ${text}`);
+    else assert.deepStrictEqual([name, ...faults(body, 'en')], [name]);
     this.desk.answers.push(answer);
     return answer;
   }

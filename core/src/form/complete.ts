@@ -4,6 +4,7 @@ import { own } from '../own/index.ts';
 import {
   type Field,
   type FieldValue,
+  type KindName,
   type NameOf,
   namesAround,
   orderProblems,
@@ -342,8 +343,6 @@ const PICKED: ReadonlySet<string> = new Set([
   'choices',
   'level',
   'yes-no',
-  'date',
-  'date-time',
   'person',
   'people',
   'term',
@@ -353,12 +352,19 @@ const PICKED: ReadonlySet<string> = new Set([
 ]);
 
 function missing(question: Question, field: Field): Problem {
-  const fix =
-    field.type.kind === 'line-items'
-      ? said('answers:addLine')
-      : PICKED.has(field.type.kind)
-        ? said('answers:chooseOne')
-        : said('answers:fillIn');
   const message = said('answers:unanswered', { label: question.asks || field.label });
-  return { field: question.field, message, fix, why: 'unanswered' };
+  return { field: question.field, message, fix: said(`answers:${wayToAnswer(field.type.kind)}`), why: 'unanswered' };
+}
+
+function wayToAnswer(kind: KindName): 'addLine' | 'chooseDate' | 'chooseMoment' | 'chooseOne' | 'fillIn' {
+  switch (kind) {
+    case 'line-items':
+      return 'addLine';
+    case 'date':
+      return 'chooseDate';
+    case 'date-time':
+      return 'chooseMoment';
+    default:
+      return PICKED.has(kind) ? 'chooseOne' : 'fillIn';
+  }
 }
