@@ -179,6 +179,35 @@ describe('the English texts', () => {
   });
 });
 
+/** What a finding’s last sentence asks for: a step, begun by its verb. */
+const STEP =
+  /^(then |or |to [^,]+, )?(add|allow|ask|change|check|choose|complete|correct|delete|enter|give|leave|limit|make|move|name|open|protect|put|remove|rename|set|split|turn|use|write)\b|^did you mean/i;
+/** What stands inside of a finding, or beside it. */
+const PARTS = /^(findings:(aColumn|columnOf|defaultOf|byNumber|aText)|routing:(row|lastRow)|expressions:habit\..*)$/;
+
+describe('a finding', () => {
+  it('says what it means, and ends with the step that corrects it', () => {
+    let looked = 0;
+    for (const language of ['en', 'de'] as const) {
+      const short = textsOf(language)
+        .filter(([key]) => /^(findings|routing|expressions):/.test(key) && !PARTS.test(key))
+        // Where another finding is told, it brings its own step.
+        .filter(([, text]) => !/\{\{(message|fix)\}\}$/.test(text))
+        .filter(([, text]) => {
+          looked += 1;
+          const sentences = bare(text).split(/(?<=[.?]["”“]?)\s+/);
+          const last = sentences.at(-1) ?? '';
+          const isStep = language === 'en' ? STEP.test(last) : /\bSie\b/.test(last);
+          return sentences.length < 2 || !isStep;
+        })
+        .map(([key, text]) => `${key}: ${text}`);
+      expect([language, short]).toEqual([language, []]);
+    }
+    console.log(`${looked} texts of findings`);
+    expect(looked).toBeGreaterThan(200);
+  });
+});
+
 describe('what is filled in', () => {
   const said = { en: newTexts('en'), de: newTexts('de') } as const;
   addTexts(said.en, 'en', BOTH.en);

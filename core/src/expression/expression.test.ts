@@ -112,9 +112,9 @@ describe('an expression', () => {
       'This compares two kinds that can never be equal: a number and text. Change one of the two.',
     ]);
     expect(messages('institute = "Corrin Institute"')).toEqual([
-      '“Corrin Institute” is an option, but it is written "corrin" here.',
+      '“Corrin Institute” is an option, but it has another name here. Write it like "corrin".',
     ]);
-    expect(messages('fee + 1', 'yes-no')).toEqual(['This gives a number. Needed here: yes or no.']);
+    expect(messages('fee + 1', 'yes-no')).toEqual(['This gives a number. Write something here that gives: yes or no.']);
     expect(messages('fee >')).toEqual(['Something is missing at the end. Complete it.']);
     expect(messages('nope(1)')).toEqual(['There is no function called “nope”. Did you mean “not”?']);
     expect(messages('requester.inside')).toEqual(['There is no “inside” here. Choose one of these: outside.']);

@@ -82,7 +82,9 @@ describe('people and earlier values', () => {
     expect(evaluate('fee > old value(fee)')).toBe(true);
     expect(findings('fee > old value(fee)')).toEqual([]);
     expect(findings('fee > old value(day)')).toEqual(['There is no old value of “day”. Choose a field of the form.']);
-    expect(findings('fee > old value(5)')).toEqual(['“old value” needs exactly one field, like old value(fee).']);
+    expect(findings('fee > old value(5)')).toEqual([
+      '“old value” needs exactly one field. Write it like old value(fee).',
+    ]);
     expect(findings('fee > old value(fee)', new Scope(scope.names.filter((entry) => entry.name !== 'before')))).toEqual(
       ['There is no old value here, because nothing is being changed. Remove “old value”.'],
     );

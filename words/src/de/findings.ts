@@ -2,7 +2,8 @@ import type { findings as english } from '../en/findings.ts';
 import type { Same } from '../same.ts';
 
 export const findings: Same<typeof english> = {
-  limitIsCondition: 'Die Einschränkung muss eine Bedingung sein, die zutrifft oder nicht.',
+  limitIsCondition:
+    'Was die Liste einschränkt, ist keine Bedingung. Schreiben Sie eine Bedingung, die zutrifft oder nicht.',
   noTitle: 'Das Formular hat keinen Titel. Niemand fände es. Geben Sie einen Titel ein.',
   noQuestion: 'Das Formular hat noch keine Fragen. Fügen Sie eine Frage hinzu.',
   nameMissesField: 'Der Name in Listen nutzt „{{field}}“, und dieses Feld gibt es nicht. Nehmen Sie es aus dem Namen.',
@@ -97,7 +98,8 @@ export const findings: Same<typeof english> = {
   rowRetired:
     'Zeile {{row}} prüft auf „{{option}}“ bei „{{field}}“. Das kann niemand mehr wählen. Ändern Sie die Zelle.',
   ruleIdle: 'Die Regel „{{rule}}“ tut noch nichts. Fügen Sie eine Aktion hinzu, oder entfernen Sie die Regel.',
-  ruleOnlyFills: 'Die Regel „{{rule}}“ füllt nur ein Feld aus. Eine Vorgabe tut dasselbe, und man kann sie ändern.',
+  ruleOnlyFills:
+    'Die Regel „{{rule}}“ füllt nur ein Feld aus. Eine Vorgabe tut dasselbe, und man kann sie ändern. Verwenden Sie eine Vorgabe.',
   ruleWrong: 'Die Regel „{{rule}}“: {{message}}',
   ruleAlwaysElse:
     'Die Bedingung der Regel „{{rule}}“ trifft immer zu, „sonst“ tritt also nie ein. Ändern Sie die Bedingung, oder entfernen Sie diesen Teil.',

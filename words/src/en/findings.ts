@@ -1,5 +1,5 @@
 export const findings = {
-  limitIsCondition: 'The limit must be a condition that is true or not true.',
+  limitIsCondition: 'What limits the list is not a condition. Write a condition that is true or not true.',
   noTitle: 'The form has no title. People would not find it. Enter a title.',
   noQuestion: 'The form has no questions yet. Add a question.',
   nameMissesField: 'The name in lists uses “{{field}}”, and this field does not exist. Remove it from the name.',
@@ -88,7 +88,8 @@ export const findings = {
     'The rule “{{rule}}” tests for “{{option}}” of “{{field}}”, which nobody can choose any more. Remove it from the condition.',
   rowRetired: 'Row {{row}} tests for “{{option}}” of “{{field}}”, which nobody can choose any more. Change the cell.',
   ruleIdle: 'The rule “{{rule}}” does nothing yet. Add an action, or remove the rule.',
-  ruleOnlyFills: 'The rule “{{rule}}” only fills in a field. A default does the same, and people can change it.',
+  ruleOnlyFills:
+    'The rule “{{rule}}” only fills in a field. A default does the same, and people can change it. Use a default instead.',
   ruleWrong: 'The rule “{{rule}}”: {{message}}',
   ruleAlwaysElse:
     'The condition of the rule “{{rule}}” is always true, so its “otherwise” never happens. Change the condition, or remove that part.',
