@@ -1,5 +1,6 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join, relative, resolve } from 'node:path';
+import { all } from '@tolvek/words/all';
 import { parseSync } from 'oxc-parser';
 import { describe, expect, it } from 'vitest';
 import { type Node, sourcesOf, walk } from './sources.ts';
@@ -192,6 +193,31 @@ describe('the texts of a zone', () => {
     );
     expect(loaded.size).toBeGreaterThan(8);
     expect([...new Set(found)]).toEqual([]);
+  });
+});
+
+describe('every text', () => {
+  it('is said somewhere', () => {
+    const sources = ['core/src', 'contract/src', 'server/src', 'web/src', 'demo/src', 'words/src']
+      .flatMap((folder) => sourcesOf(join(root, folder)))
+      .filter((path) => !/words\/src\/(en|de)\//.test(path))
+      .map((path) => readFileSync(path, 'utf8'))
+      .join('\n');
+    // A key that is made as it is said: `hops:${hop}`.
+    const made = [
+      ...sources.matchAll(/([a-z][A-Za-z]+):((?:[\w. -]|\$\{[^}]*\})*\$\{[^}]*\}(?:[\w. -]|\$\{[^}]*\})*)/g),
+    ].map(([, area, template = '']) => {
+      const parts = template.split(/\$\{[^}]*\}/).map((part) => part.replace(/[.*+?^()|[\]\\]/g, '\\$&'));
+      return { area, fits: new RegExp(`^${parts.join('.+')}$`) };
+    });
+    const dead = Object.entries(all.en).flatMap(([area, texts]) =>
+      [...new Set(Object.keys(texts).map((name) => name.replace(/_(one|other)$/, '')))]
+        .filter((name) => !new RegExp(`${area}:${name.replace(/[.*+?^()|[\]\\]/g, '\\$&')}['\`")]`).test(sources))
+        .filter((name) => !made.some((each) => each.area === area && each.fits.test(name)))
+        .map((name) => `${area}:${name}`),
+    );
+    expect(made.length).toBeGreaterThan(20);
+    expect(dead).toEqual([]);
   });
 });
 

@@ -27,7 +27,7 @@ export function Trace({
       {hops.map((hop, index) => (
         <li
           key={hop.is}
-          className={`relative min-w-0 pt-[15px] pr-2 ${index === hops.length - 1 ? 'flex-none' : 'flex-1'}`}
+          className={`relative min-w-0 pt-[15px] pr-2 ${index === hops.length - 1 ? 'flex-none' : 'flex-auto'}`}
           aria-current={hop.state === 'now' ? 'step' : undefined}
         >
           {index < hops.length - 1 ? (

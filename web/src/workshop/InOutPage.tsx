@@ -7,6 +7,7 @@ import { problemOf } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
 import { useBinder } from './binder.ts';
 import { workshopApi } from './endpoints.ts';
+import { FilePick } from './FilePick.tsx';
 import { LongWork } from './LongWork.tsx';
 import { readStartFile, type StartFile } from './startFrom.ts';
 
@@ -127,22 +128,20 @@ function TakeIn({ form, design }: { form: AnswerOf<'form'>; design: FormDesign }
   return (
     <>
       <p className="mt-2 text-soft">{say('workshop:importText')}</p>
-      <input
-        type="file"
-        aria-label={say('workshop:importFile')}
-        className="mt-3 block file:mr-3 file:rounded-md file:border file:border-edge file:bg-sheet file:px-3 file:py-1.5 file:font-semibold file:text-ink"
-        accept=".csv,.xlsx"
-        onChange={async (event) => {
-          const chosen = event.target.files?.[0];
-          if (!chosen) return;
-          const read = await readStartFile(chosen, setReading);
-          setReading('');
-          reset();
-          setOnce(crypto.randomUUID());
-          setFile(read);
-          setColumns(read.kind === 'rows' ? guessed(read.rows[0] ?? [], design) : []);
-        }}
-      />
+      <p className="mt-3">
+        <FilePick
+          name={say('workshop:importFile')}
+          accept=".csv,.xlsx"
+          onChoose={async (chosen) => {
+            const read = await readStartFile(chosen, setReading);
+            setReading('');
+            reset();
+            setOnce(crypto.randomUUID());
+            setFile(read);
+            setColumns(read.kind === 'rows' ? guessed(read.rows[0] ?? [], design) : []);
+          }}
+        />
+      </p>
       {reading ? (
         <p role="status" className="mt-3 text-soft">
           {reading}

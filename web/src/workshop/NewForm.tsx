@@ -21,6 +21,7 @@ import { problemOf } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
 import { AskInto } from './AskInto.tsx';
 import { workshopApi } from './endpoints.ts';
+import { FilePick } from './FilePick.tsx';
 import { readStartFile, type StartFile } from './startFrom.ts';
 
 /** A new form: what to start from, then where it belongs. */
@@ -229,16 +230,12 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
         ))}
       </div>
       <div className="mt-3 flex flex-wrap items-center gap-x-6 gap-y-2">
-        <label className="flex items-center gap-2">
+        <div className="flex items-center gap-2">
           {say('workshop:orFile')}{' '}
-          <input
-            type="file"
-            aria-label={say('workshop:file')}
-            className="file:mr-3 file:rounded-md file:border file:border-edge file:bg-sheet file:px-3 file:py-1.5 file:font-semibold file:text-ink"
+          <FilePick
+            name={say('workshop:file')}
             accept=".csv,.xlsx,.json"
-            onChange={async (event) => {
-              const chosen = event.target.files?.[0];
-              if (!chosen) return;
+            onChoose={async (chosen) => {
               const read = await readStartFile(chosen, setReading);
               setReading('');
               setStart({ from: 'file', file: read });
@@ -248,7 +245,7 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
           <span role="status" className="text-soft">
             {reading}
           </span>
-        </label>
+        </div>
         {shelf && shelf.forms.length > 0 ? (
           <label className="flex items-center gap-2">
             {say('workshop:orCopy')}

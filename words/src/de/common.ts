@@ -53,7 +53,6 @@ export const common: Same<typeof english> = {
   close: 'Schließen',
   cancel: 'Abbrechen',
   save: 'Speichern',
-  language: 'Sprache',
   deskOpenUntil: '{{now, moment}} · Empfang offen bis {{until, clock}}',
   deskClosedUntil: '{{now, moment}} · Empfang geschlossen bis {{until, moment}}',
   deskClosed: '{{now, moment}} · Empfang geschlossen',

@@ -92,14 +92,11 @@ export const desk: Same<typeof english> = {
   openingRequestFor: 'Die Anfrage wird geöffnet …',
   approvedGoesOn:
     '{{number}} geht weiter. Wir haben die anfragende Person informiert. Sie können diese Seite schließen.',
-  approvedNext:
-    'Ihre Genehmigung ist gespeichert. Über {{number}} entscheiden noch andere, bevor die Arbeit beginnen kann. Sie können diese Seite schließen.',
   refusedEnds:
     '{{number}} endet hier. Wir haben Ihre Begründung an die anfragende Person gesendet. Sie können diese Seite schließen.',
   sentThis: '{{requester}} hat diese Anfrage gesendet.',
   pleaseDecide: '{{approver}}, bitte genehmigen Sie diese Anfrage, oder lehnen Sie sie ab.',
   dueAt: 'Die Anfrage ist fällig am {{due, moment}}.',
-  decideOnce: 'Dieser Link gilt für eine Entscheidung. Bitte leiten Sie ihn nicht weiter.',
   pageOf: 'Seite {{page}} von {{pages}}',
   loadNewForm: 'Neues Formular laden',
   yourDetails: 'Ihre Angaben',

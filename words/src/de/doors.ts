@@ -52,5 +52,5 @@ export const doors: Same<typeof english> = {
   closesFirst: 'Die Tür schließt, bevor sie öffnet. Niemand kommt hinein. Korrigieren Sie eine der Zeiten.',
   sameLimits: 'Zwei Grenzen zählen dasselbe. Entfernen Sie eine davon.',
   staffDoor: 'Tür für Mitarbeitende',
-  outsideDoor: 'Tür nach außen',
+  outsideDoor: 'Tür für Außenstehende',
 };

@@ -4,7 +4,6 @@ import type { Same } from '../same.ts';
 export const emails: Same<typeof english> = {
   dear: 'Guten Tag, {{name}},',
   goodDay: 'Guten Tag,',
-  theDesk: 'der Empfang',
   'received.subject': 'Wir haben Ihre Anfrage erhalten: {{form}} ({{number}})',
   'received.body': 'Danke. Wir haben Ihre Anfrage erhalten.',
   'received.plan': 'Danke. Wir haben Ihre Anfrage erhalten. Wir wollen sie bis {{due, moment}} abschließen.',

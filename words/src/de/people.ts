@@ -11,8 +11,6 @@ export const people: Same<typeof english> = {
   itsTeam: 'ihr Team',
   itsDecider: 'wer darüber entscheidet',
   itsWorkers: 'wer daran arbeitet',
-  unknownDesk: 'der Empfang',
-  exceptAll: '{{who}} außer {{groups, or}}',
   anyOf: '{{groups, or}}',
   allOf: '{{groups, and}}',
   someone: 'eine Person, die nicht zum Empfang gehört',

@@ -121,7 +121,7 @@ export const reasons: Same<typeof english> = {
   requesterGroups: 'Gruppen der anfragenden Person',
   door: 'Tür',
   doorStaff: 'Tür für Mitarbeitende',
-  doorOutside: 'Tür nach außen',
+  doorOutside: 'Tür für Außenstehende',
   now: 'Jetzt',
   theDay: 'Heute',
   calendar: 'Arbeitskalender',

@@ -2,7 +2,6 @@ import type { sheet as english } from '../en/sheet.ts';
 import type { Same } from '../same.ts';
 
 export const sheet: Same<typeof english> = {
-  everythingElse: 'Alles Übrige',
   outcomeApproval_one: '{{team}} · Priorität {{priority}} · {{count}} Arbeitstag · braucht Genehmigung',
   outcomeApproval_other: '{{team}} · Priorität {{priority}} · {{count}} Arbeitstage · braucht Genehmigung',
   outcome_one: '{{team}} · Priorität {{priority}} · {{count}} Arbeitstag · keine Genehmigung',
@@ -21,5 +20,4 @@ export const sheet: Same<typeof english> = {
   duePaused: 'Pausiert seit {{from, moment}}. Die Zeit zählt nicht.',
   duePausedTo: 'Pausiert von {{from, moment}} bis {{to, moment}}. Diese Zeit wurde angehängt.',
   dueIs: 'Fällig {{at, moment}}.',
-  tolvek: 'Tolvek',
 };

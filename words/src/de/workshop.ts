@@ -425,7 +425,7 @@ export const workshop: Same<typeof english> = {
   whyRowHint: 'Wozu diese Zeile da ist',
   tryRow: 'Zeile {{n}} an früheren Anfragen prüfen',
   tryIt: 'Prüfen',
-  everythingElse: 'Alles Übrige',
+  everythingElse: 'Alle anderen Anfragen',
   newRule: 'Neue Regel',
   rulesIntro:
     'Regeln laufen von oben nach unten. Wenn zwei sich widersprechen, gilt die untere. Eine Frage, die eine Regel zeigt, ist bis dahin verborgen. Fehlt eine Antwort, die eine Bedingung braucht, tut die Regel nichts.',
@@ -622,7 +622,6 @@ export const workshop: Same<typeof english> = {
   alsoForms_one: '(auch {{count}} weiteres Formular)',
   alsoForms_other: '(auch {{count}} weitere Formulare)',
   requestsWord: 'Anfragen',
-  rowsWord: 'Zeilen',
   computedStopped_one: 'Angehalten. {{count, number}} Anfrage wurde neu berechnet. Die übrigen behalten ihre Werte.',
   computedStopped_other:
     'Angehalten. {{count, number}} Anfragen wurden neu berechnet. Die übrigen behalten ihre Werte.',
@@ -824,4 +823,6 @@ export const workshop: Same<typeof english> = {
   wordsAfter: 'Text nach {{label}}',
   wordsAlone: 'Text',
   firstOption: 'Erste Option',
+  chooseFile: 'Datei wählen …',
+  noFile: 'Keine Datei gewählt',
 };

@@ -49,7 +49,6 @@ export const common = {
   close: 'Close',
   cancel: 'Cancel',
   save: 'Save',
-  language: 'Language',
   deskOpenUntil: '{{now, moment}} · desk open until {{until, clock}}',
   deskClosedUntil: '{{now, moment}} · desk closed until {{until, moment}}',
   deskClosed: '{{now, moment}} · desk closed',

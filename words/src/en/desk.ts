@@ -87,13 +87,10 @@ export const desk = {
   notApproved: 'Not approved',
   openingRequestFor: 'Opening the request …',
   approvedGoesOn: '{{number}} continues. We told the requester. You can close this page.',
-  approvedNext:
-    'We saved your approval. Other people decide on {{number}} too, before the work can start. You can close this page.',
   refusedEnds: '{{number}} ends here. We sent your reason to the requester. You can close this page.',
   sentThis: '{{requester}} sent this request.',
   pleaseDecide: '{{approver}}, please approve or refuse this request.',
   dueAt: 'The request is due on {{due, moment}}.',
-  decideOnce: 'This link works for one decision. Please do not forward it.',
   pageOf: 'Page {{page}} of {{pages}}',
   loadNewForm: 'Load the new form',
   yourDetails: 'Your details',

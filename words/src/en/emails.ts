@@ -1,7 +1,6 @@
 export const emails = {
   dear: 'Dear {{name}},',
   goodDay: 'Good day,',
-  theDesk: 'the desk',
   'received.subject': 'We received your request: {{form}} ({{number}})',
   'received.body': 'Thank you. We received your request.',
   'received.plan': 'Thank you. We received your request. We plan to finish it by {{due, moment}}.',

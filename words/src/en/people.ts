@@ -8,8 +8,6 @@ export const people = {
   itsTeam: 'its team',
   itsDecider: 'the people who decide on it',
   itsWorkers: 'the people who work on it',
-  unknownDesk: 'the desk',
-  exceptAll: '{{who}} except {{groups, or}}',
   anyOf: '{{groups, or}}',
   allOf: '{{groups, and}}',
   someone: 'a person who is not staff of the desk',

@@ -1,5 +1,4 @@
 export const sheet = {
-  everythingElse: 'Everything else',
   outcomeApproval_one: '{{team}} · {{priority}} priority · {{count}} working day · needs approval',
   outcomeApproval_other: '{{team}} · {{priority}} priority · {{count}} working days · needs approval',
   outcome_one: '{{team}} · {{priority}} priority · {{count}} working day · no approval',
@@ -17,5 +16,4 @@ export const sheet = {
   duePaused: 'Paused since {{from, moment}}. The time does not count.',
   duePausedTo: 'Paused from {{from, moment}} to {{to, moment}}. That time was added.',
   dueIs: 'Due {{at, moment}}.',
-  tolvek: 'Tolvek',
 } as const;

@@ -418,7 +418,7 @@ export const workshop = {
   whyRowHint: 'Why this row is there',
   tryRow: 'Try row {{n}} on past requests',
   tryIt: 'Try it',
-  everythingElse: 'Everything else',
+  everythingElse: 'All other requests',
   newRule: 'New rule',
   rulesIntro:
     'Rules run from top to bottom. If two disagree, the lower one counts. A question that a rule shows is hidden until then. If an answer that a condition needs is missing, the rule does nothing.',
@@ -609,7 +609,6 @@ export const workshop = {
   alsoForms_one: '({{count}} other form too)',
   alsoForms_other: '({{count}} other forms too)',
   requestsWord: 'requests',
-  rowsWord: 'rows',
   computedStopped_one: 'Stopped. {{count, number}} request was computed again. The others keep their values.',
   computedStopped_other: 'Stopped. {{count, number}} requests were computed again. The others keep their values.',
   computedFailed_one:
@@ -807,4 +806,6 @@ export const workshop = {
   wordsAfter: 'Words after {{label}}',
   wordsAlone: 'Words',
   firstOption: 'First option',
+  chooseFile: 'Choose a file …',
+  noFile: 'No file chosen',
 } as const;
