@@ -185,6 +185,7 @@ async function sheets(page: Page, url: string, numbers: readonly string[]): Prom
 async function phone(browser: Browser, address: string): Promise<readonly Figure[]> {
   const ready: number[] = [];
   const letters: number[] = [];
+  const sizes: number[] = [];
   for (let time = 0; time < 5; time += 1) {
     const context = await opened(browser, { width: 360, height: 740 });
     const page = await context.newPage();
@@ -212,6 +213,7 @@ async function phone(browser: Browser, address: string): Promise<readonly Figure
     await page.goto(address, { waitUntil: 'commit' });
     // Since the address was called, as the page knows it.
     ready.push(await page.evaluate(() => (window as unknown as { ready: Promise<number> }).ready));
+    sizes.push(await page.evaluate(sizeOfFirstPage));
     await page.getByLabel('Who is coming?').click();
     const here: number[] = [];
     for (let letter = 0; letter < 40; letter += 1) {
@@ -229,5 +231,16 @@ async function phone(browser: Browser, address: string): Promise<readonly Figure
       1,
     ),
     figure('A letter on that phone, the 95th of a hundred, ms; limit: what a person feels', letters, [100], 1),
+    figure('What comes to that phone until then, without fonts, kB; limit: what was promised', sizes, [180], 1),
   ];
 }
+
+/** What came over the line until one could type, in kB (1,000 bytes), heads of answers included. */
+const sizeOfFirstPage = async (): Promise<number> => {
+  const until = await (window as unknown as { ready: Promise<number> }).ready;
+  const came = [...performance.getEntriesByType('navigation'), ...performance.getEntriesByType('resource')];
+  return came
+    .filter(({ name }) => !name.endsWith('.woff2'))
+    .filter((each) => (each as PerformanceResourceTiming).responseEnd <= until)
+    .reduce((sum, each) => sum + (each as PerformanceResourceTiming).transferSize / 1_000, 0);
+};

@@ -35,6 +35,10 @@ const TEXTS: Readonly<Record<Language, Readonly<Record<Zone, () => Promise<Catal
 const PLACE = 'tolvek:language';
 const texts = newTexts(firstLanguage());
 const loaded = new Set<Zone>();
+/** Texts without places, as they were said last: a letter that is typed says a hundred of them again. */
+const plain = new Map<string, string>();
+// Before any page hears of it.
+texts.on('languageChanged', () => plain.clear());
 // Beside tests, which have no page.
 if (typeof document !== 'undefined') document.documentElement.lang = texts.language;
 let around = { zone: 'UTC', email: '' };
@@ -53,7 +57,12 @@ function firstLanguage(): Language {
 const spoken: Speech = speech(texts, () => ({ language: texts.language, zone: around.zone, desk: around.email }));
 
 /** The text of a key, in the reader’s language. */
-export const say = <K extends Key>(key: K, ...given: Params<K>): string => spoken.say(key, ...given);
+export function say<K extends Key>(key: K, ...given: Params<K>): string {
+  if (given.length > 0) return spoken.say(key, ...given);
+  let text = plain.get(key);
+  if (text === undefined) plain.set(key, (text = spoken.say(key, ...given)));
+  return text;
+}
 /** What core or the server said, in the reader’s language; words that a person wrote stay as they are. */
 export const told = (words: Words): string => spoken.told(words);
 /** The language that is read just now. */
@@ -64,6 +73,7 @@ export const i18n = texts;
 /** Moments are told on the desk’s own clock, wherever the reader sits. */
 export function setDesk(desk: { readonly zone: string; readonly email: string }): void {
   around = desk;
+  plain.clear();
 }
 /** The desk’s email address. */
 export const deskEmail = (): string => around.email;
@@ -76,6 +86,7 @@ export async function loadWords(of: Zone): Promise<void> {
 
 async function load(into: Language, of: Zone): Promise<void> {
   addTexts(texts, into, await TEXTS[into][of]());
+  plain.clear();
 }
 
 /** Goes over to another language; every page that is open says itself again, with all that was typed. */
