@@ -50,8 +50,6 @@ export interface KindCase {
   readonly typed: RawAnswer;
   readonly other: RawAnswer;
   readonly shown: string;
-  /** How it reads in what a request is called, which is kept and is the same in every language. */
-  readonly called?: string;
   readonly otherShown: string;
   /** A condition that holds for the first answer and not for the other. */
   readonly condition: string;
@@ -101,7 +99,6 @@ export const CASES: Readonly<Record<KindName, KindCase>> = {
     typed: '1.148,50',
     other: '20',
     shown: '€1,148.50',
-    called: '€ 1,148.50',
     otherShown: '€20.00',
     condition: 'F >= 500',
     cell: '>= 500',
@@ -208,7 +205,6 @@ export const CASES: Readonly<Record<KindName, KindCase>> = {
     typed: '1:35',
     other: '20 mins',
     shown: '1 hr 35 mins',
-    called: '1 h 35 min',
     otherShown: '20 mins',
     condition: 'F > duration("PT1H")',
     cell: '> duration("PT1H")',

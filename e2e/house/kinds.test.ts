@@ -88,7 +88,7 @@ const TRIED: Readonly<Record<Place, (kind: KindName) => Promise<void>>> = {
   sheet: async (kind) => expect((await field(keyOf(kind))).shown).toBe(CASES[kind].shown),
   ledger: async (kind) => {
     const { rows } = (await maren.call('ledger', { query: { tray: 'all', find: number } })).body;
-    expect(rows[0].subject).toContain((CASES[kind].called ?? CASES[kind].shown).replace(/\s+/g, ' '));
+    expect(rows[0].subject).toContain(CASES[kind].shown.replaceAll('\n', kind === 'line-items' ? ', ' : ' '));
   },
   letter: async (kind) =>
     expect((await received()).replace(/\s+/g, ' ')).toContain(CASES[kind].shown.replace(/\s+/g, ' ')),

@@ -1,5 +1,6 @@
 import type { Revealed, VisibleChange, VisibleReason, VisibleValues } from '@tolvek/core/access';
 import { isOfEveryObject } from '@tolvek/core/own';
+import type { Words } from '@tolvek/words';
 import { z } from 'zod';
 import { words } from './words.ts';
 
@@ -66,7 +67,7 @@ export const visibleValues = revealed<VisibleValues>(
     withheld: z.array(z.object({ label: z.string(), rule: words })),
   }),
 );
-export const visibleSubject = revealed<string>(z.string());
+export const visibleSubject = revealed<Words>(words);
 export const visibleChanges = revealed<readonly VisibleChange[]>(
   z.array(z.object({ label: z.string(), before: words, after: words })),
 );

@@ -9,7 +9,6 @@ import {
   type FieldValue,
   type NameOf,
   sayValue,
-  showValue,
   type Values,
 } from '../register/index.ts';
 import { type Access, accessTo, type Relation } from './accessTo.ts';
@@ -42,6 +41,15 @@ const STAYS: Access = { level: 'hidden', rule: said('access:notInEmails') };
 
 /** The fields that a subject names, by what protects them. */
 const inSubjects = new WeakMap<Protection, Map<string, readonly Field[]>>();
+
+/** Signs that stand for values while a subject line is put together (Unicode, private use area). */
+const VALUE_PLACES = String.fromCharCode(...Array.from({ length: 200 }, (_, index) => 0xe000 + index));
+
+/** What is told in lines, in one. */
+function oneLine(words: Words): Words {
+  if (typeof words === 'string') return words.replace(/\s+/g, ' ').trim();
+  return words.say === 'values:lines' ? said('values:list', { items: words.with?.lines as readonly Words[] }) : words;
+}
 
 function namedIn(protection: Protection, subject: string): readonly Field[] {
   const known = inSubjects.get(protection) ?? new Map<string, readonly Field[]>();
@@ -154,26 +162,35 @@ export class Reading {
   }
 
   /**
-   * The subject line of a request, filled only with what may be seen here. Empty parts leave no
-   * stray commas; with nothing to say it is called as its form.
+   * The subject line of a request, filled only with what may be seen here: its days, sums and numbers in
+   * the reader’s language. Empty parts leave no stray commas; with nothing to say it is called as its form.
    */
   subject(
     design: { readonly subject: string; readonly title: string },
     values: Values,
     nameOf: NameOf,
-  ): Revealed<string> {
+  ): Revealed<Words> {
     const named = namedIn(this.protection, design.subject);
+    const told: Words[] = [];
+    // A value keeps its own commas: a sign of nobody’s use stands for it meanwhile.
     const filled = design.subject.replace(/\{(\w+)\}/g, (_, key: string) => {
       const field = named.find((each) => each.key === key);
       const value = field && this.levelOf(key).level !== 'hidden' ? own(values, key) : undefined;
-      return field && value !== undefined ? showValue(field, value, nameOf) : '';
+      const words = field && value !== undefined ? oneLine(sayValue(field, value, nameOf)) : '';
+      return words === '' ? '' : VALUE_PLACES.charAt(told.push(words) - 1);
     });
     const tidy = filled
       .replace(/\s+/g, ' ')
       .replace(/(\s*[,·–-]\s*)+(?=[,·–-]|$)/g, '')
       .replace(/^[\s,·–-]+/, '')
       .trim();
-    return (tidy || design.title) as Revealed<string>;
+    const pieces = [...tidy.matchAll(/[\uE000-\uF8FF]|[^\uE000-\uF8FF]+/g)].map(
+      ([piece]): Words => told[VALUE_PLACES.indexOf(piece)] ?? piece,
+    );
+    const words = pieces.every((piece) => typeof piece === 'string')
+      ? pieces.join('')
+      : said('values:joined', { pieces });
+    return (words || design.title) as unknown as Revealed<Words>;
   }
 
   /**

@@ -14,7 +14,7 @@ export interface NoticeContext {
   readonly number: string;
   readonly formTitle: string;
   /** The request's subject as this reader may know it. */
-  readonly subject: Revealed<string>;
+  readonly subject: Revealed<Words>;
   /** The fields this reader may read; nothing else can get into an email. */
   readonly visible: Revealed<VisibleValues>;
   readonly reader: string;

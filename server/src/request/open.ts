@@ -14,6 +14,7 @@ import type { FormDesign } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
 import type { Field, NameOf } from '@tolvek/core/register';
+import type { Words } from '@tolvek/words';
 import { releaseById } from '../form/queries.ts';
 import { canonicalJson } from '../platform/canonical.ts';
 import type { Reader } from '../platform/database.ts';
@@ -66,7 +67,7 @@ export class OpenRequest<Row extends ShownRow = ShownRow> {
     return this.visible;
   }
 
-  get subject(): Revealed<string> {
+  get subject(): Revealed<Words> {
     const { title, subject } = this.design;
     // What is tried is called as its draft calls it.
     const named = this.request.trial ? subject : this.register.subject;

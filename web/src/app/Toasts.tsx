@@ -1,9 +1,11 @@
 import { Toaster } from 'sonner';
+import { say } from '../wire/words.ts';
 
 /** Short news at the foot of the page. */
 export const Toasts = () => (
   <Toaster
     position="bottom-center"
+    containerAriaLabel={say('common:news')}
     toastOptions={{
       unstyled: true,
       classNames: {

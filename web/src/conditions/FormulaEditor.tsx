@@ -32,7 +32,7 @@ export function FormulaEditor({ name, formula, scope, set, sample }: FormulaEdit
       </Suspense>
       {sample === undefined ? null : (
         <p className="mt-1 text-[12.5px] text-soft" aria-live="polite">
-          {say('conditions:withProof')} <b className="text-ink tabular-nums">{sample || 'empty'}</b>
+          {say('conditions:withProof')} <b className="text-ink tabular-nums">{sample || say('reasons:empty')}</b>
         </p>
       )}
     </div>

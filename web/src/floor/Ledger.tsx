@@ -5,7 +5,7 @@ import { Button } from '../ui/Button.tsx';
 import { Fuse } from '../ui/Fuse.tsx';
 import { StageMark } from '../ui/StageMark.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
-import { say, useLanguage } from '../wire/words.ts';
+import { say, told, useLanguage } from '../wire/words.ts';
 import { floorApi } from './endpoints.ts';
 
 interface LedgerProps {
@@ -111,7 +111,7 @@ const Row = memo(function Row({
     <tr aria-current={here ? 'true' : undefined} className="group">
       <td className={`${cell} ${here ? 'shadow-[inset_3px_0_var(--green)]' : ''}`}>
         <Link to={to} className="subject block truncate text-[16px] text-ink no-underline group-hover:underline">
-          {row.subject}
+          {told(row.subject)}
         </Link>
         <small className="block truncate text-[12.5px] text-soft">
           <span className="mr-2 font-mono">{row.number}</span>

@@ -46,7 +46,7 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
         </p>
         {close}
       </div>
-      <h2 className="mt-1 text-[21px]">{sheet.subject}</h2>
+      <h2 className="mt-1 text-[21px]">{told(sheet.subject)}</h2>
       <p className="mb-4 text-soft">
         {sheet.requester.name || say('floor:nobodyNamed')}
         {sheet.requester.outside ? say('floor:fromOutside') : ''}
@@ -131,7 +131,7 @@ function Pointing({ sheet }: { sheet: SheetData }) {
           <li key={`${each.number} ${each.field}`} className="grid grid-cols-[128px_1fr] border-b border-rule py-1.5">
             <span className="pr-2 text-soft">{each.field}</span>
             <Link to={`/floor/all/${each.number}`} className="min-w-0 truncate">
-              {each.subject} <span className="font-mono text-[12.5px] text-soft">{each.number}</span>
+              {told(each.subject)} <span className="font-mono text-[12.5px] text-soft">{each.number}</span>
             </Link>
           </li>
         ))}

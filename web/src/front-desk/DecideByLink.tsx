@@ -6,7 +6,7 @@ import { Facts } from '../ui/Facts.tsx';
 import { Trace } from '../ui/Trace.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
-import { say } from '../wire/words.ts';
+import { say, told } from '../wire/words.ts';
 import { Column } from './Column.tsx';
 import { frontDeskApi } from './endpoints.ts';
 
@@ -51,7 +51,7 @@ export function DecideByLink() {
       <p className="text-soft">
         <span className="font-mono text-[14px]">{data.number}</span> · {data.form}
       </p>
-      <h1 className="mt-1 text-[28px]">{data.subject}</h1>
+      <h1 className="mt-1 text-[28px]">{told(data.subject)}</h1>
       <p className="mt-2 text-soft">
         {say('desk:sentThis', { requester: data.requester })} {say('desk:pleaseDecide', { approver: data.approver })}{' '}
         {data.due ? say('desk:dueAt', { due: data.due }) : ''}

@@ -60,7 +60,7 @@ interface OwnRequestProps {
 }
 
 function OwnRequest({ request, fileAt, error, again, send, sendError }: OwnRequestProps) {
-  useTitle(request ? `${request.number} ${request.subject}` : '');
+  useTitle(request ? `${request.number} ${told(request.subject)}` : '');
   if (!request)
     return (
       <Column>
@@ -72,7 +72,7 @@ function OwnRequest({ request, fileAt, error, again, send, sendError }: OwnReque
       <p className="text-soft">
         <span className="font-mono text-[14px]">{request.number}</span> · {request.form}
       </p>
-      <h1 className="mt-1 text-[28px]">{request.subject}</h1>
+      <h1 className="mt-1 text-[28px]">{told(request.subject)}</h1>
       <p className="mt-3 text-[18px]">
         <b>{request.stage}</b>
         {request.promise ? <span className="text-soft"> · {told(request.promise)}</span> : null}

@@ -87,7 +87,7 @@ function RequestList({ requests }: { requests: AnswerOf<'frontDesk'>['mine'] }) 
       {requests.map((request) => (
         <li key={request.number} className="grid grid-cols-[1fr_auto] gap-x-3 border-b border-rule py-3">
           <Link to={`/my/${request.number}`} className="subject text-[17px] no-underline hover:underline">
-            {request.subject}
+            {told(request.subject)}
           </Link>
           <span className="font-mono text-[13px] text-soft">{request.number}</span>
           <span className="col-span-2 text-soft">

@@ -34,13 +34,7 @@ export function AccessPage() {
           <li key={rule.name} className="border-b border-rule py-2.5">
             <span className="text-[15.5px]">{rule.name}</span>
             <p className="text-soft">
-              {rule.fields.map(told).join(', ')}:{' '}
-              {rule.level === 'hidden'
-                ? say('workshop:access.hiddenFrom')
-                : rule.level === 'read'
-                  ? say('workshop:access.readableBy')
-                  : say('workshop:access.writableBy')}{' '}
-              {told(rule.audience)}
+              {say(`workshop:access.is.${rule.level}`, { fields: rule.fields, who: rule.audience })}
             </p>
           </li>
         ))}

@@ -206,7 +206,7 @@ function ActionDetails({ action, draft, proof, set }: Omit<ActionLineProps, 'rem
 const labelOf = (draft: FormDesign, key: string): string => {
   const part = draft.parts.find((each) => partKey(each) === key);
   const name = partName(draft, key);
-  return part?.part === 'section' || part?.part === 'page' ? `${name} (${part.part})` : name;
+  return part?.part === 'section' || part?.part === 'page' ? say(`workshop:partOf.${part.part}`, { name }) : name;
 };
 
 type Option = { readonly key: string; readonly label: string };

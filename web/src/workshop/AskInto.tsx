@@ -93,7 +93,7 @@ export function AskInto({ register }: { register: AnswerOf<'register'> }) {
                 checked={doors[kind]}
                 onChange={(event) => setDoors({ ...doors, [kind]: event.target.checked })}
               />{' '}
-              {kind === 'staff' ? 'staff' : say('workshop:outsiders')}
+              {kind === 'staff' ? say('workshop:staffPeople') : say('workshop:outsiders')}
             </label>
           ))}
           <ProblemsAt error={error} field="doors" />

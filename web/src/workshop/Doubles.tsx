@@ -1,7 +1,7 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { Link } from 'react-router';
 import { Trouble } from '../ui/Trouble.tsx';
-import { say } from '../wire/words.ts';
+import { say, told } from '../wire/words.ts';
 import { workshopApi } from './endpoints.ts';
 
 type Rule = AnswerOf<'doubles'>['rules'][number];
@@ -26,7 +26,7 @@ export function Doubles({ registerKey: key }: { registerKey: string }) {
               <span key={requests[0]?.number} className="mt-1 block pl-4">
                 {requests.map(({ number, subject }) => (
                   <Link key={number} to={`/floor/all/${number}`} className="mr-4 inline-block">
-                    {subject} <span className="font-mono text-[12.5px] text-soft">{number}</span>
+                    {told(subject)} <span className="font-mono text-[12.5px] text-soft">{number}</span>
                   </Link>
                 ))}
                 {n > requests.length ? (

@@ -155,7 +155,7 @@ function TakeIn({ form, design }: { form: AnswerOf<'form'>; design: FormDesign }
       {rows.length > 0 ? (
         <>
           <p className="mt-4">
-            {lines.length} {lines.length === 1 ? 'row' : 'rows'}.{' '}
+            {say('workshop:rowsRead', { count: lines.length })}{' '}
             {lines.length > MOST_IMPORTED
               ? say('workshop:importMost', { most: MOST_IMPORTED })
               : say('workshop:whichColumn')}

@@ -363,7 +363,7 @@ function LevelsEditor({ levels, set }: { levels: readonly Level[]; set: (levels:
               set(levels.map((each) => (each.worth === level.worth ? { ...each, retired: !each.retired } : each)))
             }
           >
-            {level.retired ? say('workshop:offerAgain') : 'retire'}
+            {level.retired ? say('workshop:offerAgain') : say('workshop:retireOption')}
           </button>
         </li>
       ))}

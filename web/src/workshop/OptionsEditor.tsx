@@ -68,7 +68,7 @@ export function OptionsEditor({
             className="w-[4.6rem] text-left text-[13px] text-green"
             onClick={() => edit(option.key, { retired: !option.retired })}
           >
-            {option.retired ? say('workshop:offerAgain') : 'retire'}
+            {option.retired ? say('workshop:offerAgain') : say('workshop:retireOption')}
           </button>
         </div>
       ))}

@@ -84,7 +84,7 @@ export function OverExisting({ formKey, rule, isKept }: { formKey: string; rule:
           <ul className="mt-1 max-h-52 overflow-auto">
             {data.requests.map((request) => (
               <li key={request.number} className="border-b border-rule py-1">
-                <span className="font-mono text-[12.5px]">{request.number}</span> {request.subject}
+                <span className="font-mono text-[12.5px]">{request.number}</span> {told(request.subject)}
                 {request.refused ? <span className="text-brick"> {told(request.refused)}</span> : null}
                 {request.changes.map((change) => (
                   <span key={change.label} className="block pl-4 text-soft">

@@ -211,7 +211,9 @@ function Computed({ draft, proof }: { draft: FormDesign; proof: ProofState }) {
         <div key={field.key} className="flex justify-between gap-4 border-b border-rule py-1">
           <dt className="text-soft">
             {field.label}{' '}
-            <span className="text-[12px]">{field.source === 'computed' ? 'computed' : say('workshop:notOnForm')}</span>
+            <span className="text-[12px]">
+              {field.source === 'computed' ? say('workshop:computed') : say('workshop:notOnForm')}
+            </span>
           </dt>
           <dd className="text-right whitespace-pre-line tabular-nums">
             {shown || <span className="text-soft">{say('workshop:emptyValue')}</span>}

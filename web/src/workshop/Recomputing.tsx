@@ -51,7 +51,7 @@ export function Recomputing({
           <ul>
             {data.requests.map((request) => (
               <li key={request.number} className="border-b border-rule py-1.5 text-[13.5px]">
-                <span className="font-mono text-[12.5px]">{request.number}</span> {request.subject}
+                <span className="font-mono text-[12.5px]">{request.number}</span> {told(request.subject)}
                 {request.changes.map((change) => (
                   <span key={change.label} className="block text-soft">
                     {change.label}: {told(change.before) || say('workshop:nothing')} →{' '}

@@ -66,7 +66,7 @@ export function Shelf() {
               </td>
               <td className="py-3 pr-4 text-soft">
                 {form.stopped
-                  ? 'stopped'
+                  ? say('workshop:isStopped')
                   : form.release === 0
                     ? say('workshop:notReleasedYet')
                     : say('workshop:formRelease', { number: form.release })}
@@ -74,13 +74,11 @@ export function Shelf() {
                 {form.findings === null
                   ? say('workshop:beingChecked')
                   : form.findings > 0
-                    ? `, ${form.findings} ${form.findings === 1 ? 'finding' : 'findings'}`
+                    ? say('workshop:findingsAfter', { count: form.findings })
                     : ''}
               </td>
               <td className="py-3 text-right">
-                {form.holds === 'things'
-                  ? `${form.requests} ${form.requests === 1 ? 'thing' : 'things'}`
-                  : form.requests}
+                {form.holds === 'things' ? say('workshop:thingsCount', { count: form.requests }) : form.requests}
               </td>
             </tr>
           ))}

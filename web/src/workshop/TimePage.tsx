@@ -48,7 +48,7 @@ export function TimePage() {
           <optgroup label={say('workshop:anyMember')}>
             {form.groups.map((group) => (
               <option key={group.key} value={group.key}>
-                {group.name}, {group.members} {group.members === 1 ? 'person' : 'people'}
+                {group.name}, {say('workshop:members', { count: group.members })}
               </option>
             ))}
           </optgroup>

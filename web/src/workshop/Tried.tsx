@@ -1,7 +1,7 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { explain, parseExpression } from '@tolvek/core/expression';
 import { useEffect, useId, useState } from 'react';
-import { say } from '../wire/words.ts';
+import { say, told } from '../wire/words.ts';
 import { workshopApi } from './endpoints.ts';
 import { Reasons } from './Reasons.tsx';
 import type { ProofState } from './useProof.ts';
@@ -50,7 +50,7 @@ export function Tried({ formKey, condition, proof }: { formKey: string; conditio
             >
               {data.tried.map((each) => (
                 <option key={each.number} value={each.number}>
-                  {each.number} {each.subject}: {verdictInWords(each.result)}
+                  {each.number} {told(each.subject)}: {verdictInWords(each.result)}
                 </option>
               ))}
               {data.tried.some((each) => each.number === data.explained?.number) ? null : (

@@ -284,12 +284,12 @@ function TermLine({ term, depth, vocabulary, held, isNew, problems, open, toggle
             {term.label || say('workshop:noWordsYet')}
           </span>{' '}
           <span className="text-[13px] text-soft">
-            {target ? say('workshop:nowTerm', { term: target.label }) : term.retired ? 'retired' : ''}
+            {target ? say('workshop:nowTerm', { term: target.label }) : term.retired ? say('workshop:isRetired') : ''}
             {term.also?.length ? ` ${term.also.join(', ')}` : ''}
           </span>
         </button>
         <span className="text-[13px] text-soft tabular-nums">
-          {held > 0 ? `${held} ${held === 1 ? 'request' : 'requests'}` : isNew ? 'new' : ''}
+          {held > 0 ? say('workshop:requests', { count: held }) : isNew ? say('workshop:isNew') : ''}
         </span>
         <MoveButtons
           index={place}

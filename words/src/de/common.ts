@@ -56,4 +56,5 @@ export const common: Same<typeof english> = {
   deskOpenUntil: '{{now, moment}} · Empfang offen bis {{until, clock}}',
   deskClosedUntil: '{{now, moment}} · Empfang geschlossen bis {{until, moment}}',
   deskClosed: '{{now, moment}} · Empfang geschlossen',
+  news: 'Neuigkeiten',
 };

@@ -52,4 +52,5 @@ export const common = {
   deskOpenUntil: '{{now, moment}} · desk open until {{until, clock}}',
   deskClosedUntil: '{{now, moment}} · desk closed until {{until, moment}}',
   deskClosed: '{{now, moment}} · desk closed',
+  news: 'News',
 } as const;
