@@ -186,14 +186,6 @@ export const releasesInto = (db: Reader, registerId: string): readonly string[] 
     .all()
     .map(({ id }) => id);
 
-const _filledBy = prepared((db) =>
-  db
-    .select({ id: forms.registerId })
-    .from(forms)
-    .where(eq(forms.id, sql.placeholder('form')))
-    .prepare(),
-);
-
 /** The register that a form’s requests go into. */
 export const registerOfForm = (db: Reader, formId: string) =>
   registerById(db, registerIdOf(db).get({ id: formId })?.registerId ?? '');

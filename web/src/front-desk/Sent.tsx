@@ -1,13 +1,12 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { Button } from '../ui/Button.tsx';
 import { Rich } from '../ui/Rich.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { meApi } from '../wire/me.ts';
-import { problemOf } from '../wire/problem.ts';
-import { say, told } from '../wire/words.ts';
+import { say } from '../wire/words.ts';
+import { AddressLine } from './AddressLine.tsx';
 import { Column } from './Column.tsx';
 import { frontDeskApi } from './endpoints.ts';
 import { confirmed, isGone, leftToConfirm } from './waiting.ts';
@@ -106,9 +105,7 @@ function LeftToConfirm({ token, email, until }: { token: string | null; email: s
   const [address, setAddress] = useState(email);
   const [send, { data: sent, error, isLoading }] = frontDeskApi.useSendAgainMutation();
   const now = sent?.email ?? email;
-  const problem = error ? problemOf(error) : null;
-  const post = (event: React.FormEvent): void => {
-    event.preventDefault();
+  const post = (): void => {
     if (token !== null) void send({ token, body: { email: address } });
   };
   return (
@@ -122,39 +119,23 @@ function LeftToConfirm({ token, email, until }: { token: string | null; email: s
         {until ? say('desk:openAndClick', { until }) : say('desk:openAndClickDays')}
       </p>
       {token === null ? null : (
-        <form onSubmit={post} noValidate className="mt-6 border-l-2 border-green pl-3.5">
+        <div className="mt-6 border-l-2 border-green pl-3.5">
           <p>
             {say('desk:noEmail')} <span className="text-soft">{say('desk:yourAnswersSafe')}</span>
           </p>
           <label htmlFor="sent-email" className="mt-3 block font-semibold">
             {say('desk:emailAddressNow')}
           </label>
-          <span className="mt-1.5 flex flex-wrap gap-2">
-            <input
-              id="sent-email"
-              className="input max-w-80 min-w-56 flex-1"
-              type="email"
-              autoComplete="email"
-              value={address}
-              aria-invalid={problem !== null}
-              aria-describedby={problem ? 'sent-problem' : undefined}
-              onChange={(event) => setAddress(event.target.value)}
-            />
-            <Button type="submit" disabled={isLoading}>
-              {isLoading ? say('desk:sending') : say('desk:sendEmailAgain')}
-            </Button>
-          </span>
-          {problem?.problems ? (
-            <p id="sent-problem" role="alert" className="mt-1.5 font-semibold text-brick">
-              <span aria-hidden="true">▲ </span>
-              {problem.problems.map((each) => `${told(each.message)} ${told(each.fix)}`).join(' ')}
-            </p>
-          ) : problem ? (
-            <div id="sent-problem" className="mt-3">
-              <Trouble error={error} />
-            </div>
-          ) : null}
-        </form>
+          <AddressLine
+            id="sent-email"
+            address={address}
+            set={setAddress}
+            button={say('desk:sendEmailAgain')}
+            send={post}
+            isSending={isLoading}
+            error={error}
+          />
+        </div>
       )}
       <p className="mt-6 flex flex-wrap gap-6">
         {until || token === null ? null : <Link to={`/sent/${token}`}>{say('desk:showState')}</Link>}
