@@ -136,8 +136,8 @@ test('rows of a sheet are looked at, mended in the mapping, and taken in', async
   await main.getByLabel('What “From” is').selectOption({ label: 'Out on' });
   await main.getByLabel('What “Back” is').selectOption({ label: 'Due back' });
   await main.getByRole('button', { name: 'Start the dry run' }).click();
-  await expect(main.getByText(/1 row would be imported\. FK-\d+/)).toBeVisible();
-  await expect(main.getByText('Line 3')).toBeVisible();
+  await expect(main.getByText(/1 row would be imported as FK-\d+/)).toBeVisible();
+  await expect(main.getByText('Row 3 of the file')).toBeVisible();
   expect(await seriousTrouble(maren)).toEqual([]);
   await main.getByRole('button', { name: 'Import 1 request' }).click();
   const taken = main.getByText(/1 request was imported: FK-\d+/);

@@ -53,7 +53,9 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
         {sheet.onBehalf ? say('floor:onBehalf', { name: sheet.onBehalf }) : ''}
         {sheet.enteredBy ? say('floor:enteredBy', { name: sheet.enteredBy }) : ''}
       </p>
-      {sheet.routing ? <Trace hops={sheet.hops} reasons={{ routed: <WhyRouted routing={sheet.routing} /> }} /> : null}
+      {sheet.routing ? (
+        <Trace hops={sheet.hops} reasons={{ routed: <WhyRouted routing={sheet.routing} isUsedNamed /> }} />
+      ) : null}
       <Acts sheet={sheet} reload={refetch} />
       <dl className="mt-4 grid grid-cols-[128px_1fr] [&>*]:border-b [&>*]:border-rule [&>*]:py-1.5 [&>dt]:text-soft">
         <dt>{say('floor:col.stage')}</dt>

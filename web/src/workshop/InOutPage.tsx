@@ -266,7 +266,11 @@ function Told({
           <b>{say('workshop:imported', { count: outcome.good, span })}</b>
         ) : (
           <>
-            <b>{say('workshop:wouldImport', { count: outcome.good, span })}</b>{' '}
+            <b>
+              {span === ''
+                ? say('workshop:wouldImport', { count: outcome.good })
+                : say('workshop:wouldImportAs', { count: outcome.good, span })}
+            </b>{' '}
             {outcome.bad > 0 ? <b>{say('workshop:wouldFail', { count: outcome.bad })}</b> : null}
           </>
         )}

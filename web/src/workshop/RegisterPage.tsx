@@ -187,7 +187,11 @@ function Fields({ register }: { register: Register }) {
                   </th>
                   {forms.map((form) => (
                     <td key={form.key} className="px-2 text-center">
-                      {form.asks.includes(field.key) ? say('workshop:asksField') : <span className="text-soft">·</span>}
+                      {form.asks.includes(field.key) ? (
+                        say('workshop:onThisForm')
+                      ) : (
+                        <span className="text-soft">·</span>
+                      )}
                     </td>
                   ))}
                   <td className="py-1 text-right text-[13px]">
