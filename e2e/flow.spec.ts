@@ -7,8 +7,8 @@ test('a report in confidence: what routing would tell is found, allowed on purpo
   const maren = await pageOf(browser, 'Maren Okafor');
   const main = maren.getByRole('main');
   const contents = maren.getByRole('navigation', { name: 'Contents' });
-  const way = main.getByRole('button', { name: 'How it gets there …' });
-  const dialog = maren.getByRole('dialog', { name: 'How it gets there' });
+  const way = main.getByRole('button', { name: 'How the value gets there …' });
+  const dialog = maren.getByRole('dialog', { name: 'How the value gets there' });
 
   await test.step('the recipe brings the plan that its words promise', async () => {
     await maren.goto('/workshop/new');

@@ -81,7 +81,7 @@ export const desk: Same<typeof english> = {
   changeAnswers: 'Meine Antworten ändern',
   confirmAndSend: 'Bestätigen und Anfrage senden',
   yourNumber: 'Ihre Anfrage hat die Nummer {{number}}.',
-  planToFinish: 'Wir wollen sie bis {{due, moment}} abschließen.',
+  planToFinish: 'Wir wollen Ihre Anfrage bis {{due, moment}} abschließen.',
   linkByEmail: 'Wir haben Ihnen eine E-Mail mit einem Link zu Ihrer Anfrage gesendet.',
   toConfirm:
     '{{name}} hat das Formular „{{form}}“ ausgefüllt. Ist {{email}} Ihre E-Mail-Adresse? Dann bestätigen Sie sie jetzt. Wir bekommen Ihre Anfrage, wenn Sie auf den Knopf klicken.',

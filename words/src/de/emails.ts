@@ -27,7 +27,7 @@ export const emails: Same<typeof english> = {
   'approved.subject': 'Genehmigt: {{form}} ({{number}})',
   'approved.by': '{{by}} hat Ihre Anfrage genehmigt.',
   'approved.us': 'Wir haben Ihre Anfrage genehmigt.',
-  'approved.next': 'Jetzt bearbeiten wir sie. Wir wollen sie bis {{due, moment}} abschließen.',
+  'approved.next': 'Jetzt bearbeiten wir Ihre Anfrage. Wir wollen sie bis {{due, moment}} abschließen.',
   'approved.nextNoDate': 'Jetzt bearbeiten wir sie.',
   comment: 'Kommentar: {{comment}}',
   'refused.subject': 'Nicht genehmigt: {{form}} ({{number}})',

@@ -576,8 +576,8 @@ export const workshop: Same<typeof english> = {
   otherWordsHint: 'andere Wörter, die man schreiben kann, mit Kommas dazwischen',
   addTermHint:
     'Enter fügt hinzu. Sie können auch eine Liste einfügen. Eingerückte Zeilen kommen unter die Zeile darüber.',
-  'way.how': 'Wie es dorthin kommt …',
-  'way.howTitle': 'Wie es dorthin kommt',
+  'way.how': 'Wie der Wert dorthin kommt …',
+  'way.howTitle': 'Wie der Wert dorthin kommt',
   'way.rowsWithheld':
     'Bis eine korrigierte Ausgabe gilt, sind die Zeilen der Tabelle vor allen verborgen, die es nicht lesen dürfen. Team, Stufe und Frist werden weiter gezeigt.',
   'way.withheld':

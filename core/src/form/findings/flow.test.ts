@@ -92,31 +92,31 @@ describe('what a form would tell', () => {
       'a value that is set',
       ruled({ do: 'set', field: 'escort', value: 'note' }, { when: 'true' }),
       ['The rule “R” copies “Note” to “Escort”.', `“Escort” is read by ${DESK}.`],
-      'Remove it from the rule',
+      'Remove this from the rule',
     ],
     [
       'a condition that sets',
       ruled({ do: 'set', field: 'escort', value: '"x"' }),
       ['The rule “R” sets “Escort”, depending on “Note”.', `“Escort” is read by ${DESK}.`],
-      'Remove it from the rule',
+      'Remove this from the rule',
     ],
     [
       'a page that is jumped over',
       ruled({ do: 'jump', after: 'first', to: 'end' }),
       ['The rule “R” skips “What”, depending on “Note”.', `“What” is read by ${DESK}.`],
-      'Remove it from the rule',
+      'Remove this from the rule',
     ],
     [
       'a refusal at every saving',
       ruled({ do: 'refuse', field: 'form', text: 'No.', fix: '' }),
       ['The rule “R” refuses, depending on “Note”.', `Everyone who changes something sees it, including ${DESK}.`],
-      'Remove it from the rule',
+      'Remove this from the rule',
     ],
     [
       'a limit at every saving',
       ruled({ do: 'limit', field: 'what', options: ['x'] }),
       ['The rule “R” limits “What”, depending on “Note”.', `Everyone who changes “What” sees it, including ${DESK}.`],
-      'Remove it from the rule',
+      'Remove this from the rule',
     ],
     [
       'an order of days',
@@ -158,7 +158,7 @@ describe('what a form would tell', () => {
         parts: [...design.parts, { part: 'instruction', id: 'words-1', text: 'Your score: {score} points.' }],
       },
       ['A text between questions shows “Score”.', 'It is shown to the requester not in Site safety.'],
-      'Remove it from the text',
+      'Remove this from the text',
     ],
   ])('by %s is an error with its way, and its step takes it away', (_, made, way, words) => {
     const [finding, ...more] = found(made);
