@@ -27,6 +27,16 @@ async function speakLonger(context: BrowserContext): Promise<void> {
   }
 }
 
+/** Where the button of the newest email leads that has these words in it. */
+async function newestLink(page: Page, ...words: readonly string[]): Promise<string> {
+  await page.goto('/mailroom');
+  await page.getByRole('searchbox').fill(words[0] ?? '');
+  let email = page.getByRole('listitem');
+  for (const each of words) email = email.filter({ hasText: each });
+  await email.first().getByRole('link').click();
+  return (await page.frameLocator('iframe').locator('a').first().getAttribute('href')) ?? '';
+}
+
 async function settled(page: Page): Promise<void> {
   await page.locator('h1, h2, [role=alert]').first().waitFor();
   await page.waitForLoadState('networkidle').catch(() => undefined);
@@ -45,6 +55,35 @@ test('a language 40 % longer runs over no edge of the Front desk on a phone', as
     await stranger.goto(path);
     await look(path);
   }
+  // What comes after sending: buttons are found by where they stand, as they are called otherwise here.
+  await stranger.goto('/ask/visit');
+  const send = stranger.locator('form button[type=submit]').last();
+  await stranger.getByLabel('Who is coming?').fill('Sanne Eide');
+  await send.click();
+  await look('a form with mistakes');
+  await stranger.getByLabel('Where are they from?').selectOption({ label: 'Haldane Lifting' });
+  await stranger.getByLabel('What do they come for?').fill('The crane');
+  await stranger.getByLabel('First day on site').fill('2026-12-02');
+  await stranger.getByLabel('Last day on site').fill('2026-12-03');
+  await stranger.getByRole('radio').nth(1).click();
+  await stranger.getByLabel('Fee in EUR').fill('900');
+  await stranger.locator('input[autocomplete=name]').fill('Wim Haldane');
+  await stranger.locator('input[autocomplete=email]').first().fill('sanne.eide@haldane.example');
+  await send.click();
+  await stranger.getByText('sanne.eide@haldane.example').waitFor();
+  await look('one step is left');
+  await stranger.goto(await newestLink(stranger, 'sanne.eide@'));
+  await look('to confirm');
+  await stranger.locator('main button').first().click();
+  await stranger.locator('a[href*="/follow/"]').click();
+  await stranger.getByText('The crane').waitFor();
+  await look('to follow');
+  await stranger.goto(await newestLink(stranger, 'Sanne Eide', 'asks for your approval'));
+  await look('to decide');
+  await stranger.locator('main button').last().click();
+  await stranger.getByRole('alert').waitFor();
+  await look('to decide, without a reason');
+  await stranger.goto('/follow/nothing');
   await expect(stranger.getByRole('alert')).toContainText('Checkkk thattt youuu');
   console.log(`${looked} pages at 360 px`);
 });

@@ -82,7 +82,7 @@ test('a short form asks into the register of a full one: both are changed, relea
     await expect(maren.getByText('Computed again for release 2')).toBeVisible();
     await maren.goto('/workshop/registers/field-kit-loan');
     await expect(main.getByText(/2 forms/)).toBeVisible();
-    await expect(main.getByRole('row', { name: /^Borrower person asks asks/ })).toBeVisible();
+    await expect(main.getByRole('row', { name: /^Borrower person on the form on the form/ })).toBeVisible();
     expect(await seriousTrouble(maren)).toEqual([]);
     const short = main.getByRole('listitem').filter({ hasText: 'Kit, quickly' });
     await expect(short.getByText('its own: Deadline')).toBeVisible();

@@ -16,7 +16,7 @@ export function Button({
   return (
     <button
       type={type}
-      className={`rounded-md border px-[13px] py-1.5 text-[13.5px] font-semibold whitespace-nowrap ${LOOKS[look]} ${className}`}
+      className={`rounded-md border px-[13px] py-1.5 text-[13.5px] font-semibold whitespace-nowrap [.desk_&]:whitespace-normal ${LOOKS[look]} ${className}`}
       {...rest}
     />
   );
