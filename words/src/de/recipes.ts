@@ -19,7 +19,7 @@ export const recipes: Same<typeof english> = {
   'purchase.says': 'Zeilen mit Preisen und Mehrwertsteuer, ihre Summe und eine Genehmigung über 500.',
   'confidential.label': 'Eine vertrauliche Meldung',
   'confidential.says':
-    'Etwas, das schiefging, im Vertrauen gemeldet. Nur Mitglieder des Teams können es lesen. Die Koordination kann es nur, wenn sie zum Team gehört.',
+    'Etwas, das schiefging, im Vertrauen gemeldet. Außer der anfragenden Person können es nur Mitglieder des Teams lesen. Die Koordination kann es nur, wenn sie zum Team gehört.',
   'event.label': 'Plätze bei einer Veranstaltung',
   'event.says': 'Wer kommt, wie viele, und eine Anfrage je Gruppe.',
   'things.label': 'Eine Liste von Dingen',

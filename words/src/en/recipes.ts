@@ -16,7 +16,7 @@ export const recipes = {
   'purchase.says': 'Lines with prices and VAT, their total, and an approval above 500.',
   'confidential.label': 'A confidential report',
   'confidential.says':
-    'Something that went wrong, told in confidence. Only members of the team can read it. Coordinators cannot, unless they are in the team.',
+    'Something that went wrong, told in confidence. Besides the requester, only members of the team can read it. Coordinators cannot, unless they are in the team.',
   'event.label': 'Places at an event',
   'event.says': 'Who comes, how many, and one request for each group.',
   'things.label': 'A list of things',

@@ -1,6 +1,6 @@
 /** What keeps the application from doing all of its work, told on the Floor. */
 export const troubles = {
-  locked: 'Another program uses the database. Changes are saved when it has finished.',
+  locked: 'Another program uses the database. Until it has finished, saving takes longer or must be tried again.',
   full: 'The disk is full. Nothing new can be saved until there is room. Tell your administrator.',
   disk: 'The disk cannot be written. Nothing new can be saved. Tell your administrator.',
   job: 'A task of Tolvek failed: {{job}}. Tolvek tries again by itself.',
