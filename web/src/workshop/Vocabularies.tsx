@@ -159,7 +159,7 @@ function OpenVocabulary({ opened }: { opened: Opened }) {
         </Button>
       </div>
       <p className="text-soft">
-        {opened.uses.length === 0 ? say('workshop:noFormUses') : say('workshop:usedBy')}
+        {opened.uses.length === 0 ? say('workshop:noFormUses') : `${say('workshop:usedBy')} `}
         {opened.uses.map((use, index) => (
           <span key={`${use.form} ${use.field}`}>
             {index > 0 ? ', ' : ''}

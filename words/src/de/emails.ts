@@ -50,7 +50,8 @@ export const emails: Same<typeof english> = {
   'resumed.subject': 'Es geht weiter: {{form}} ({{number}})',
   'resumed.body': 'Wir arbeiten wieder an Ihrer Anfrage: {{stage}}.',
   'finished.subject': 'Abgeschlossen: {{form}} ({{number}})',
-  'finished.body': 'Ihre Anfrage ist abgeschlossen: {{stage}}. Wenn etwas fehlt, schreiben Sie uns über den Link.',
+  'finished.body':
+    'Ihre Anfrage ist abgeschlossen. Ihr Stand ist „{{stage}}“. Wenn etwas fehlt, schreiben Sie uns über den Link.',
   'reminder.subject': 'Fällig in {{left, length}} Arbeitszeit: {{subject}} ({{number}})',
   'reminder.body': 'Diese Anfrage ist fällig am {{due, moment}}.',
   'overdue.subject': 'Überfällig: {{subject}} ({{number}})',

@@ -44,7 +44,8 @@ export const emails = {
   'resumed.subject': 'We continue: {{form}} ({{number}})',
   'resumed.body': 'We are working on your request again: {{stage}}.',
   'finished.subject': 'Finished: {{form}} ({{number}})',
-  'finished.body': 'Your request is finished: {{stage}}. If something is missing, write to us with the link.',
+  'finished.body':
+    'Your request is finished. Its state is “{{stage}}”. If something is missing, write to us with the link.',
   'reminder.subject': 'Due in {{left, length}} of working time: {{subject}} ({{number}})',
   'reminder.body': 'This request is due on {{due, moment}}.',
   'overdue.subject': 'Overdue: {{subject}} ({{number}})',
