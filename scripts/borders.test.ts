@@ -26,6 +26,7 @@ const MAY_IMPORT: Readonly<Record<string, readonly string[]>> = {
 const RANKS: readonly (readonly string[])[] = [
   ['platform'],
   ['design'],
+  ['settings'],
   ['people', 'calendar', 'vocabulary'],
   ['register'],
   ['form'],
@@ -36,6 +37,7 @@ const RANKS: readonly (readonly string[])[] = [
   ['intake', 'desk'],
   ['view'],
   ['workshop'],
+  ['groundwork'],
   ['house'],
 ];
 /** Imports against the ranks, each with its reason. The list only gets shorter. */

@@ -16,6 +16,7 @@ const STAY: Readonly<Record<string, string>> = {
   'contract/src/notice/routes.ts': 'summaries of that document',
   'contract/src/view/routes.ts': 'summaries of that document',
   'contract/src/workshop/': 'summaries of that document',
+  'contract/src/groundwork/': 'summaries of that document',
   'contract/src/form/shapes.ts': 'the title of a JSON Schema in docs',
   'core/src/expression/reference.ts': 'a page of docs, in English',
   'core/src/expression/functions/': 'the headings of that page',

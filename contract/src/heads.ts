@@ -1,4 +1,5 @@
 import { deskHeads } from './desk/heads.ts';
+import { peopleHeads, settingHeads, startHeads } from './groundwork/heads.ts';
 import { houseHeads } from './house/heads.ts';
 import { intakeHeads } from './intake/heads.ts';
 import { noticeHeads } from './notice/heads.ts';
@@ -29,4 +30,7 @@ export const heads = {
   ...registerHeads,
   ...vocabularyHeads,
   ...calendarHeads,
+  ...startHeads,
+  ...settingHeads,
+  ...peopleHeads,
 } as const;

@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import { deskRoutes } from './desk/routes.ts';
+import { groundworkRoutes } from './groundwork/routes.ts';
 import { houseRoutes } from './house/routes.ts';
 import { intakeRoutes } from './intake/routes.ts';
 import { noticeRoutes } from './notice/routes.ts';
@@ -14,6 +15,7 @@ export const areas = {
   desk: deskRoutes,
   notice: noticeRoutes,
   workshop: workshopRoutes,
+  groundwork: groundworkRoutes,
 } as const;
 
 /** Every route of the application, by name. */
@@ -24,6 +26,7 @@ export const routes = {
   ...deskRoutes,
   ...noticeRoutes,
   ...workshopRoutes,
+  ...groundworkRoutes,
 } as const;
 
 export type Routes = typeof routes;

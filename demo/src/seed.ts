@@ -14,6 +14,7 @@ import {
   decide,
   findingsOfForm,
   type House,
+  layDesk,
   makeDesign,
   makeDoor,
   makeInForce,
@@ -29,6 +30,7 @@ import {
 import { forms, links, notices, requests, seats, waitingSubmissions } from '@tolvek/server/schema';
 import { and, eq, lt } from 'drizzle-orm';
 import { type Asking, MADE_UP, SCHOOLS, schoolVisit } from './asking.ts';
+import { DESK_AS_LAID } from './desk.ts';
 import { ASKED, type AskedOnce } from './forms/asked.ts';
 import {
   budgets,
@@ -108,6 +110,8 @@ class Story {
 
     const formId = newId();
     const done = { viewer: this.viewer('Maren Okafor'), now: this.moment };
+    const ada = { viewer: this.viewer('Ada Quillfeather'), now: this.moment };
+    db.transaction((tx) => layDesk(tx, DESK_AS_LAID, '', ada));
     const hours = { key: deskCalendar.key, content: deskCalendar, note: '' };
     db.transaction((tx) => makeInForce(tx, CALENDAR, hours, done));
     const { routing, approval, deadline } = siteAccess;

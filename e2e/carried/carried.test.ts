@@ -15,7 +15,10 @@ const EMPTY_OF_THINGS = ['team', 'due'];
 type Body = any;
 
 /** Routes that came later. */
-const SINCE_THEN = ['register', 'doubles', 'calendar', 'doorDesign', 'job', 'sentState'];
+const SINCE_THEN = [
+  ...['register', 'doubles', 'calendar', 'calendars', 'countries', 'holidays', 'doorDesign', 'job', 'sentState'],
+  ...['firstStart', 'invitation', 'groundwork', 'deskSettings', 'testEmail', 'people', 'person', 'groups', 'group'],
+];
 
 /**
  * The data of each release, opened by the code of today: everybody reads what they read then, by

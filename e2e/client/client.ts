@@ -21,6 +21,9 @@ export interface Known {
   readonly followFile: string;
   readonly decision: string;
   readonly job: string;
+  readonly invitation: string;
+  readonly person: string;
+  readonly test: string;
 }
 
 /** Signs in and calls each route that reads, as somebody would who has the OpenAPI document and nothing else. */
@@ -76,6 +79,18 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('register', await staff.GET('/api/registers/{key}', path({ key: known.register })));
   note('doorDesign', await staff.GET('/api/doors/{slug}/settings', path({ slug: known.slug })));
   note('calendar', await staff.GET('/api/calendars/{key}', path({ key: 'desk' })));
+  note('calendars', await staff.GET('/api/calendars'));
+  note('countries', await staff.GET('/api/holidays'));
+  const years = { params: { path: { country: 'IE' }, query: { from: 2026, to: 2027 } } };
+  note('holidays', await staff.GET('/api/holidays/{country}', years));
+  note('invitation', await stranger.GET('/api/invitations/{token}', path({ token: known.invitation })));
+  note('groundwork', await staff.GET('/api/groundwork'));
+  note('deskSettings', await staff.GET('/api/groundwork/desk'));
+  note('testEmail', await staff.GET('/api/groundwork/test-emails/{id}', path({ id: known.test })));
+  note('people', await staff.GET('/api/people'));
+  note('person', await staff.GET('/api/people/{id}', path({ id: known.person })));
+  note('groups', await staff.GET('/api/groups'));
+  note('group', await staff.GET('/api/groups/{key}', path({ key: 'boats' })));
   note('doubles', await staff.GET('/api/registers/{key}/doubles', path({ key: known.register })));
   note('forms', await staff.GET('/api/forms'));
   note('ground', await staff.GET('/api/ground'));

@@ -158,7 +158,7 @@ export class Desk {
   }
 
   /** The token in the newest letter to an address, such as the one after `/decide/`. */
-  async tokenFor(address: string, place: 'confirm' | 'follow' | 'decide' | 'go on'): Promise<string> {
+  async tokenFor(address: string, place: 'confirm' | 'follow' | 'decide' | 'welcome' | 'go on'): Promise<string> {
     const way = place === 'go on' ? /\?kept=([\w-]+)/ : new RegExp(`/${place}/([\\w-]+)`);
     const letter = (await this.letters()).filter((each) => each.to.includes(address) && way.test(each.text)).at(-1);
     const token = way.exec(letter?.text ?? '')?.[1];

@@ -3,12 +3,13 @@ import { mkdirSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { promisify } from 'node:util';
 import { Validator } from '@seriousme/openapi-schema-validator';
-import { type Route, routes } from '@tolvek/contract';
+import { type Route, type RouteName, routes } from '@tolvek/contract';
 import { addressOf } from '@tolvek/demo';
 import { DEMO_PASSWORD } from '@tolvek/server';
 import { letters } from '@tolvek/server/schema';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Answer, type Caller, Desk, VISIT, WATER } from './desk.ts';
+import { groundCalls, ONLY_BEFORE } from './groundCalls.ts';
 import { makePermit, PDF, upload } from './permit.ts';
 
 const E2E = resolve(import.meta.dirname, '..');
@@ -53,6 +54,8 @@ async function known() {
   const body = { answers: VISIT, contact: from('hilda@corrin.example').contact, typedAt: 1 };
   ok(await stranger.call('sendKept', { params: { slug: 'visit' }, body }));
   await desk.running.lettersSent();
+  const ground = await groundCalls(desk);
+  const { id: test } = ok(await maren.call('sendTestEmail'));
   const letter = desk.running.house.db.select({ id: letters.id }).from(letters).limit(1).get();
   return {
     ...{ url, email: addressOf('Maren Okafor'), password: DEMO_PASSWORD, slug: 'visit', form: 'site-access' },
@@ -66,6 +69,7 @@ async function known() {
       follow,
       sent,
     },
+    ...{ test, invitation: ground.invitation?.[0]?.params?.token ?? '', person: ground.person?.[0]?.params?.id ?? '' },
     followFile: theirs.id,
     job: desk.hadDone('Maren Okafor'),
     kept: await desk.tokenFor('hilda@corrin.example', 'go on'),
@@ -78,7 +82,7 @@ describe('the OpenAPI document', () => {
   it('is accepted by a validator that knows nothing of us, and is not long', async () => {
     const { valid, errors } = await new Validator().validate(structuredClone(document) as Record<string, unknown>);
     expect([valid, errors]).toEqual([true, undefined]);
-    expect(JSON.stringify(document).length).toBeLessThan(150_000);
+    expect(JSON.stringify(document).length).toBeLessThan(190_000);
   });
 
   it('makes a client that compiles, and reads by each route', async () => {
@@ -97,7 +101,8 @@ describe('the OpenAPI document', () => {
     expect(called.stderr).toBe('');
     const statuses = JSON.parse(called.stdout) as Readonly<Record<string, number>>;
     const reading = (Object.values(routes) as Route[]).filter(({ method }) => method === 'GET').map(({ name }) => name);
+    const answered = reading.filter((name) => !ONLY_BEFORE.includes(name as RouteName));
     console.log('read by a stranger:', Object.keys(statuses).length, 'routes');
-    expect(statuses).toEqual(Object.fromEntries(reading.map((name) => [name, 200])));
+    expect(statuses).toEqual(Object.fromEntries(answered.map((name) => [name, 200])));
   });
 });

@@ -11,6 +11,7 @@ try {
   stayUp(running.house.log);
   warmWorkers().catch((error: unknown) => running.house.log.error({ err: error }, 'no threads for heavy work'));
   console.log(spokenHere(said('commands:ready', { url: running.url })));
+  if (running.firstStart !== null) console.log(spokenHere(said('commands:firstStart', { url: running.firstStart })));
   for (const signal of ['SIGINT', 'SIGTERM'] as const)
     process.on(signal, () => void running.stop().then(() => process.exit(0)));
 } catch (error) {

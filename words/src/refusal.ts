@@ -70,6 +70,8 @@ const WAYS: Readonly<Partial<Record<RefusalName, Way>>> = {
   changedSinceDryRun: 'reload',
   busySigningIn: 'again',
   starting: 'again',
+  firstStartUsed: 'sign-in',
+  inviteUsed: 'sign-in',
 };
 
 /**

@@ -4,6 +4,8 @@ import { routesOf } from '../wire/route.ts';
 import { done, moment, trouble } from '../wire/shapes.ts';
 import { houseHeads } from './heads.ts';
 
+const shades = z.object({ ink: z.string(), wash: z.string(), on: z.string() });
+
 /** Of the whole application. */
 export const houseRoutes = routesOf(houseHeads, {
   health: {
@@ -39,10 +41,14 @@ export const houseRoutes = routesOf(houseHeads, {
         .nullable(),
       desk: z.object({
         name: z.string(),
-        station: z.string(),
+        organisation: z.string(),
         zone: z.string(),
         /** Where people can write to. */
         email: z.string(),
+        /** The colour of what can be pressed, on paper and in the dark. */
+        accent: z.object({ light: shades, dark: shades }),
+        /** The first day of a week where days are chosen. */
+        firstDay: z.enum(['monday', 'saturday', 'sunday']),
         now: moment,
         open: z.boolean(),
         /** When that changes next; null when it never does. */

@@ -12,7 +12,10 @@ const facts = exactly<RevealedFacts>()(
     requesterId: z.string().nullable(),
     requesterGroups: z.array(z.string()),
     department: z.string(),
-    calendar: z.object({ open: z.array(z.boolean()), closed: z.array(z.string()) }),
+    calendar: z.object({
+      ...{ open: z.array(z.boolean()), closed: z.array(z.string()) },
+      opened: z.array(z.string()).optional(),
+    }),
     door: z.enum(['staff', 'outside']),
     today: z.string(),
     now: z.string(),

@@ -13,7 +13,7 @@ const workingTime = z.strictObject({
   zone: z.string().max(64),
   week: z.tuple([day, day, day, day, day, day, day]).readonly(),
   holidays: z
-    .array(z.strictObject({ date: z.string().max(10), name: z.string().trim().max(200) }))
+    .array(z.strictObject({ date: z.string().max(10), name: z.string().trim().max(200), hours: day.optional() }))
     .max(2_000)
     .readonly(),
 });
@@ -22,6 +22,39 @@ const moment = z.string();
 
 /** Working calendars: what counts, what it was, and what a change would move. */
 export const calendarRoutes = routesOf(calendarHeads, {
+  calendars: {
+    says: 'All working calendars by name, and how many forms count by each.',
+    answer: z.object({
+      calendars: z.array(z.object({ key: z.string(), name: z.string(), zone: z.string(), forms: z.int() })),
+    }),
+  },
+  createCalendar: {
+    says: 'Makes a working calendar, in force at once.',
+    body: z.strictObject({ calendar: workingTime }),
+    answer: z.object({ key: z.string() }),
+  },
+  countries: {
+    says: 'The countries whose public holidays are known, and their regions, in the language of the caller.',
+    answer: z.object({
+      countries: z.array(
+        z.object({
+          code: z.string(),
+          name: z.string(),
+          regions: z.array(z.object({ code: z.string(), name: z.string() })),
+        }),
+      ),
+    }),
+  },
+  holidays: {
+    says: 'The public holidays of a country (ISO 3166-1) or of a region of it, over some years.',
+    params: z.strictObject({ country: z.string().max(2) }),
+    query: z.strictObject({
+      region: z.string().max(10).optional(),
+      from: z.coerce.number().int().min(1970).max(2_100),
+      to: z.coerce.number().int().min(1970).max(2_100),
+    }),
+    answer: z.object({ holidays: z.array(z.object({ date: z.string(), name: z.string() })) }),
+  },
   calendar: {
     says: 'A working calendar as it is in force, the forms that count by it, and what was in force before.',
     params: keyed,

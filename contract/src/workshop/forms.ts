@@ -152,6 +152,7 @@ export const formRoutes = routesOf(formHeads, {
         zone: z.string(),
         open: z.array(z.boolean()),
         closed: z.array(z.string()),
+        opened: z.array(z.string()).optional(),
       }),
       today: z.string(),
       now: z.string(),

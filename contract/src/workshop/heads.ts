@@ -2,8 +2,12 @@ import type { Heads } from '../wire/route.ts';
 
 /** Working calendars: what counts, what it was, and what a change would move. */
 export const calendarHeads = {
+  calendars: { method: 'GET', path: '/api/calendars', caller: 'coordinator' },
+  createCalendar: { method: 'POST', path: '/api/calendars', caller: 'coordinator', guard: 'Idempotency-Key' },
   calendar: { method: 'GET', path: '/api/calendars/:key', caller: 'coordinator' },
   tryCalendar: { method: 'POST', path: '/api/calendars/:key/effects', caller: 'coordinator' },
+  countries: { method: 'GET', path: '/api/holidays', caller: 'coordinator' },
+  holidays: { method: 'GET', path: '/api/holidays/:country', caller: 'coordinator' },
   changeCalendar: { method: 'PUT', path: '/api/calendars/:key', caller: 'coordinator', guard: 'If-Match' },
 } as const satisfies Heads;
 

@@ -18,20 +18,38 @@ export interface WorkingCalendar {
     readonly OpenHours[],
     readonly OpenHours[],
   ];
-  /** Closed days, `YYYY-MM-DD`. */
-  readonly holidays: readonly { readonly date: string; readonly name: string }[];
+  /** Days unlike others, `YYYY-MM-DD`: closed, or open for hours of their own. */
+  readonly holidays: readonly SpecialDay[];
 }
+
+/** A day unlike others: closed, or open for hours of its own. */
+export interface SpecialDay {
+  readonly date: string;
+  readonly name: string;
+  readonly hours?: readonly OpenHours[] | undefined;
+}
+
+/** Whether a day unlike others is closed. */
+export const isClosedDay = ({ hours }: SpecialDay): boolean => (hours ?? []).length === 0;
 
 /**
  * The days of a calendar that count, for reckoning in working days: open weekdays, Monday first,
- * and closed dates.
+ * closed dates, and dates that are open whatever their weekday.
  */
-export const workingWeek = (
-  calendar: WorkingCalendar,
-): { readonly open: readonly boolean[]; readonly closed: readonly string[] } => ({
-  open: calendar.week.map((hours) => hours.length > 0),
-  closed: calendar.holidays.map((holiday) => holiday.date),
-});
+export function workingWeek(calendar: WorkingCalendar): {
+  readonly open: boolean[];
+  readonly closed: string[];
+  readonly opened?: string[];
+} {
+  const days = (isClosed: boolean): string[] =>
+    calendar.holidays.filter((day) => isClosedDay(day) === isClosed).map(({ date }) => date);
+  const opened = days(false);
+  return {
+    open: calendar.week.map((hours) => hours.length > 0),
+    closed: days(true),
+    ...(opened.length > 0 ? { opened } : {}),
+  };
+}
 
 /** An open stretch as epoch milliseconds, the end not included. */
 export interface OpenStretch {
@@ -58,12 +76,12 @@ const DAY = 86_400_000;
  * many days only adds numbers.
  */
 class ReadyCalendar {
-  private readonly holidays: ReadonlySet<string>;
+  private readonly special: ReadonlyMap<string, readonly OpenHours[]>;
   private readonly days = new Map<number, readonly OpenStretch[]>();
   private readonly midnights = new Map<number, number>();
 
   constructor(private readonly calendar: WorkingCalendar) {
-    this.holidays = new Set(calendar.holidays.map((holiday) => holiday.date));
+    this.special = new Map(calendar.holidays.map(({ date, hours = [] }) => [date, hours]));
   }
 
   /** The calendar's day at a moment. */
@@ -92,7 +110,7 @@ class ReadyCalendar {
     let stretches = this.days.get(day);
     if (!stretches) {
       const date = dateOf(day);
-      const hours = this.holidays.has(date.toString()) ? [] : (this.calendar.week[date.dayOfWeek - 1] ?? []);
+      const hours = this.special.get(date.toString()) ?? this.calendar.week[date.dayOfWeek - 1] ?? [];
       stretches = hours
         .map(([from, to]) => ({ from: this.instant(date, from), to: this.instant(date, to) }))
         .filter((stretch) => stretch.to > stretch.from);

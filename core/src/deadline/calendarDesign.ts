@@ -1,5 +1,4 @@
-import { type Said, said } from '@tolvek/words';
-import { Temporal } from 'temporal-polyfill';
+import { type Said, said, type Words } from '@tolvek/words';
 import {
   compareContents,
   type DesignFinding,
@@ -7,7 +6,8 @@ import {
   type MergeRules,
   mergeContents,
 } from '../design/index.ts';
-import type { WorkingCalendar } from './calendar.ts';
+import type { OpenHours, WorkingCalendar } from './calendar.ts';
+import { isDate, isZone } from './wallClock.ts';
 
 const DAYS = (['monday', 'tuesday', 'wednesday', 'thursday', 'friday', 'saturday', 'sunday'] as const).map((day) =>
   said(`calendars:${day}`),
@@ -35,35 +35,26 @@ function minutesOf(clock: string): number | null {
   return found ? Number(found[1]) * 60 + Number(found[2]) : null;
 }
 
-const isZone = (zone: string): boolean => {
-  try {
-    Temporal.Instant.fromEpochMilliseconds(0).toZonedDateTimeISO(zone);
-    return true;
-  } catch {
-    return false;
-  }
-};
-
-const isDate = (text: string): boolean => {
-  try {
-    return Temporal.PlainDate.from(text, { overflow: 'reject' }).toString() === text;
-  } catch {
-    return false;
-  }
-};
+/** The hours of a day that are no times, or not one after the other. */
+function wrongHours(at: string, weekday: Words, day: readonly OpenHours[]): readonly DesignFinding[] {
+  const error = (message: Said): DesignFinding => ({ severity: 'error', page: 'calendar', at, message });
+  const minutes = day.map(([from, to]) => [minutesOf(from), minutesOf(to)] as const);
+  if (minutes.some(([from, to]) => from === null || to === null))
+    return [error(said('calendars:badTime', { weekday }))];
+  const isInOrder = minutes.every(
+    ([from, to], index) => (from ?? 0) < (to ?? 0) && (index === 0 || (minutes[index - 1]?.[1] ?? 0) <= (from ?? 0)),
+  );
+  return isInOrder ? [] : [error(said('calendars:badOrder', { weekday }))];
+}
 
 function found({ name, zone, week, holidays }: WorkingCalendar): readonly DesignFinding[] {
   const error = (at: string, message: Said): DesignFinding => ({ severity: 'error', page: 'calendar', at, message });
-  const hours = week.flatMap((day, place): DesignFinding[] => {
-    const minutes = day.map(([from, to]) => [minutesOf(from), minutesOf(to)] as const);
-    const weekday = DAYS[place] ?? '';
-    if (minutes.some(([from, to]) => from === null || to === null))
-      return [error(`week ${place}`, said('calendars:badTime', { weekday }))];
-    const isInOrder = minutes.every(
-      ([from, to], index) => (from ?? 0) < (to ?? 0) && (index === 0 || (minutes[index - 1]?.[1] ?? 0) <= (from ?? 0)),
-    );
-    return isInOrder ? [] : [error(`week ${place}`, said('calendars:badOrder', { weekday }))];
-  });
+  const hours = [
+    ...week.flatMap((day, place) => wrongHours(`week ${place}`, DAYS[place] ?? '', day)),
+    ...holidays.flatMap(({ date, hours: own = [] }) =>
+      wrongHours(`holidays ${date}`, said('calendars:onDay', { day: date }), own),
+    ),
+  ];
   const dates = holidays.map(({ date }) => date);
   return [
     ...(name.trim() === '' ? [error('name', said('calendars:noName'))] : []),

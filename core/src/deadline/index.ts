@@ -1,4 +1,4 @@
-export { type OpenHours, type WorkingCalendar, workingWeek } from './calendar.ts';
+export { isClosedDay, type OpenHours, type SpecialDay, type WorkingCalendar, workingWeek } from './calendar.ts';
 export { CALENDAR } from './calendarDesign.ts';
 export {
   type Deadline,
@@ -19,7 +19,16 @@ export {
   type Timer,
   timersFor,
 } from './deadline.ts';
-export { dateAt, dateInWords, dayInWords, instantsOf, momentInWords, wallClockAt } from './wallClock.ts';
+export {
+  dateAt,
+  dateInWords,
+  dayInWords,
+  instantsOf,
+  isDate,
+  isZone,
+  momentInWords,
+  wallClockAt,
+} from './wallClock.ts';
 export {
   addWorkingTime,
   endOfDay,

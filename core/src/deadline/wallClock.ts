@@ -81,3 +81,22 @@ export function instantsOf(wallClock: string, zone: string): readonly number[] {
   );
   return [...new Set(both)].filter((ms) => wallClockAt(ms, zone) === wallClock);
 }
+
+/** Whether a text names a zone of the IANA database. */
+export const isZone = (zone: string): boolean => {
+  try {
+    Temporal.Instant.fromEpochMilliseconds(0).toZonedDateTimeISO(zone);
+    return true;
+  } catch {
+    return false;
+  }
+};
+
+/** Whether a text is a day of the calendar, as ISO 8601 writes it: `2026-11-27`. */
+export const isDate = (text: string): boolean => {
+  try {
+    return Temporal.PlainDate.from(text, { overflow: 'reject' }).toString() === text;
+  } catch {
+    return false;
+  }
+};

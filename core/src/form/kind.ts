@@ -1,9 +1,11 @@
+import { said } from '@tolvek/words';
 import type { DesignKind } from '../design/index.ts';
 import { designsNamed } from '../register/index.ts';
 import { compareDesigns } from './compare.ts';
 import type { FormDesign } from './design.ts';
 import { findingsOf, type Surroundings } from './findings/findings.ts';
 import { mergeDesigns } from './merge.ts';
+import { groupsNamed } from './takeAlong.ts';
 
 /** Forms as designs. */
 export const FORM: DesignKind<FormDesign, Surroundings> = {
@@ -12,5 +14,9 @@ export const FORM: DesignKind<FormDesign, Surroundings> = {
   compare: compareDesigns,
   merge: mergeDesigns,
   findings: findingsOf,
-  refersTo: ({ fields }) => designsNamed(fields),
+  refersTo: (form) => [
+    ...designsNamed(form.fields),
+    ...groupsNamed(form),
+    { kind: 'calendar', key: form.deadline.calendar, at: said('pages:approval') },
+  ],
 };

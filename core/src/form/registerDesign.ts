@@ -8,6 +8,7 @@ import {
   type MergeRules,
   mergeContents,
 } from '../design/index.ts';
+import { groupsIn } from '../people/index.ts';
 import { designsNamed, type Field, moveFindings, type Stage } from '../register/index.ts';
 import type { FormDesign, OwnPart, UniqueRule } from './design.ts';
 
@@ -125,7 +126,18 @@ export const REGISTER: DesignKind<RegisterContent> = {
   compare: (before, after) => compareContents(before, after, rulesOf(after, before)),
   merge: (base, mine, theirs) => mergeContents(base, mine, theirs, rulesOf(base, theirs, mine)),
   findings: stageFindings,
-  refersTo: ({ fields }) => designsNamed(fields),
+  refersTo: ({ fields, deskGroups, access, stages }) => [
+    ...designsNamed(fields),
+    ...deskGroups.map((key) => ({ kind: 'group', key, at: said('designs:theDesk') })),
+    ...access.rules.flatMap(({ name, audience }) =>
+      groupsIn(audience).map((key) => ({ kind: 'group', key, at: said('designs:theRule', { name }) })),
+    ),
+    ...stages.flatMap(({ label, moves = [] }) =>
+      moves.flatMap(({ groups }) =>
+        groups.map((key) => ({ kind: 'group', key, at: said('designs:theStage', { name: label }) })),
+      ),
+    ),
+  ],
 };
 
 /** What two people settled of a register, put together. */

@@ -1,5 +1,6 @@
 import { type Said, said, type Words } from '@tolvek/words';
 import type { AccessRule } from '../access/index.ts';
+import type { Reference } from '../design/index.ts';
 import { groupsIn, inPlace } from '../people/index.ts';
 import { designsNamed, type Field, isFilled, type Kind, type Vocabulary } from '../register/index.ts';
 import type { RoutingRow } from '../routing/index.ts';
@@ -93,24 +94,31 @@ function groupsInConditions(design: FormDesign): readonly string[] {
   return named;
 }
 
-/**
- * The keys of the groups a form names: teams, approvers, who hears of delays, those people are
- * picked from, and those in conditions.
- */
-export function groupsNeeded(design: FormDesign): readonly string[] {
+/** The groups a form names and where: teams, approvers, who hears of delays, those people are picked from, and those in conditions. */
+export function groupsNamed(design: FormDesign): readonly Reference[] {
   const { routing, approval, deadline, fields } = design;
-  const picked = fields.flatMap(({ type }) => (type.kind === 'person' || type.kind === 'people' ? type.from : []));
+  const named =
+    (at: Words) =>
+    (key: string): Reference => ({ kind: 'group', key, at });
+  const deciding = approval.steps.flatMap(({ seats }) =>
+    seats.flatMap((seat) => ('group' in seat ? [seat.group] : [])),
+  );
   return [
-    ...new Set([
-      ...routing.rows.map((row) => row.outcome.team),
-      routing.otherwise.team,
-      ...approval.steps.flatMap(({ seats }) => seats.flatMap((seat) => ('group' in seat ? [seat.group] : []))),
-      deadline.escalateTo,
-      ...picked,
-      ...groupsInConditions(design),
-    ]),
+    ...[...routing.rows, { outcome: routing.otherwise }].map(({ outcome }) =>
+      named(said('pages:routing'))(outcome.team),
+    ),
+    ...[...deciding, deadline.escalateTo].map(named(said('pages:approval'))),
+    ...fields.flatMap(({ label, type }) =>
+      type.kind === 'person' || type.kind === 'people' ? type.from.map(named(label)) : [],
+    ),
+    ...groupsInConditions(design).map(named(said('pages:rules'))),
   ];
 }
+
+/** The keys of the groups a form names. */
+export const groupsNeeded = (design: FormDesign): readonly string[] => [
+  ...new Set(groupsNamed(design).map(({ key }) => key)),
+];
 
 /**
  * The keys of the vocabularies a form takes terms from, and of the registers its references point

@@ -20,7 +20,6 @@ export function factsAt(
   asker: Asker | null,
   around: Pick<Around, 'people' | 'vocabularies'> & Partial<Pick<RequestFacts, 'files' | 'references' | 'numbers'>>,
 ): RequestFacts {
-  const week = workingWeek(calendar);
   return {
     requesterIsOutside: asker?.kind !== 'staff',
     requesterId: asker?.id ?? null,
@@ -29,7 +28,7 @@ export function factsAt(
     door,
     today: dateAt(now, calendar.zone),
     now: wallClockAt(now, calendar.zone),
-    calendar: { open: [...week.open], closed: [...week.closed] },
+    calendar: workingWeek(calendar),
     files: [],
     references: [],
     numbers: {},

@@ -15,4 +15,7 @@ export type NoticeCause =
   | { readonly kind: 'reminder' | 'escalation' }
   /** To an address that nobody has confirmed: what it would send, or leads back to. */
   | { readonly kind: 'confirm'; readonly submission: string }
-  | { readonly kind: 'go-on'; readonly kept: string };
+  | { readonly kind: 'go-on'; readonly kept: string }
+  /** To one of the staff: a first sign-in, or whether emails arrive. */
+  | { readonly kind: 'invitation'; readonly by: string | null }
+  | { readonly kind: 'test' };

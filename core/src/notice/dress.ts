@@ -8,14 +8,16 @@ export interface DressedLetter {
   readonly html: string;
 }
 
-/** What an email carries besides its letter: the desk’s name, and the language it is written in (BCP 47). */
+/** What an email carries besides its letter: how the desk signs, its colour, and the language it is written in (BCP 47). */
 export interface Envelope {
   readonly signature: string;
   readonly language: string;
+  /** Of the button: six digits in hexadecimal after `#`. */
+  readonly colour: string;
 }
 
 /** A letter as plain text and as HTML that says the same. `url`: where its button leads. */
-export function dressLetter(letter: Letter, url: string, { signature, language }: Envelope): DressedLetter {
+export function dressLetter(letter: Letter, url: string, { signature, language, colour }: Envelope): DressedLetter {
   const { greeting, paragraphs, facts, action } = letter;
   const text = [
     greeting,
@@ -35,7 +37,7 @@ export function dressLetter(letter: Letter, url: string, { signature, language }
           )
           .join('')}</table>`
       : '',
-    `<p style="margin:20px 0 6px"><a href="${escaped(url)}" style="background:#1c5443;color:#fffdf8;padding:9px 16px;border-radius:3px;text-decoration:none;font-weight:600">${escaped(action.label)}</a></p>${action.note ? `<p style="color:#5a645e;font-size:14px">${escaped(action.note)}</p>` : ''}`,
+    `<p style="margin:20px 0 6px"><a href="${escaped(url)}" style="background:${colour};color:#fffdf8;padding:9px 16px;border-radius:3px;text-decoration:none;font-weight:600">${escaped(action.label)}</a></p>${action.note ? `<p style="color:#5a645e;font-size:14px">${escaped(action.note)}</p>` : ''}`,
     `<p style="color:#5a645e">${escaped(signature)}</p>`,
   ];
   const body = html.filter(Boolean).join('\n');

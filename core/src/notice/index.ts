@@ -3,7 +3,9 @@ export { type DressedLetter, dressLetter, subjectLine } from './dress.ts';
 export {
   draftConfirmation,
   draftGoingOn,
+  draftInvitation,
   draftNotice,
+  draftTest,
   type Letter,
   type NoticeContext,
   type NoticeEvent,

@@ -223,6 +223,37 @@ export const draftGoingOn = ({ form, expires }: { form: string; expires: number 
   action: { label: said('emails:later.action'), note: said('emails:later.note', { expires }) },
 });
 
+/** The email that lets one of the staff in for the first time. `expires`: epoch ms; `by`: empty for nobody. */
+export const draftInvitation = ({
+  reader,
+  desk,
+  by,
+  expires,
+}: {
+  readonly reader: string;
+  readonly desk: string;
+  readonly by: string;
+  readonly expires: number;
+}): Letter<Words> => ({
+  subject: said('emails:invite.subject', { house: desk }),
+  greeting: said('emails:dear', { name: reader }),
+  paragraphs: [
+    by ? said('emails:invite.by', { by, house: desk }) : said('emails:invite.us', { house: desk }),
+    said('emails:invite.password'),
+  ],
+  facts: [],
+  action: { label: said('emails:invite.action'), note: said('emails:invite.note', { expires }) },
+});
+
+/** The email that shows that emails arrive. */
+export const draftTest = ({ reader, desk }: { readonly reader: string; readonly desk: string }): Letter<Words> => ({
+  subject: said('emails:test.subject', { house: desk }),
+  greeting: said('emails:dear', { name: reader }),
+  paragraphs: [said('emails:test.body')],
+  facts: [],
+  action: { label: said('emails:test.action'), note: '' },
+});
+
 /** An email in the words of its reader. */
 export const spokenLetter = (letter: Letter<Words>, told: (words: Words) => string): Letter => ({
   subject: told(letter.subject),

@@ -1,2 +1,12 @@
 export { type Audience, audienceInWords, belongs, groupsIn, inPlace, type Viewer } from './audience.ts';
+export {
+  daysInWords,
+  type GroundChange,
+  type GroundField,
+  type GroundMember,
+  type GroundNames,
+  groundChangeInWords,
+} from './groundChange.ts';
+export { circleBy, type Entry, groupsOn, holdsOn, type WayIn, waysInto } from './groups.ts';
 export { type Holder, holderOf, holdersOf, wordOf } from './holders.ts';
+export { PASSWORD_LENGTH, passwordProblem } from './password.ts';

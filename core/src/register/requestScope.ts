@@ -18,7 +18,11 @@ export interface RequestFacts extends Around {
   /** What running numbers this request gets, by field; set aside where it is taken in. */
   readonly numbers: Readonly<Record<string, string>>;
   /** What counts as a working day: open weekdays, Monday first, and closed dates. */
-  readonly calendar: { readonly open: readonly boolean[]; readonly closed: readonly string[] };
+  readonly calendar: {
+    readonly open: readonly boolean[];
+    readonly closed: readonly string[];
+    readonly opened?: readonly string[] | undefined;
+  };
 }
 
 /**

@@ -3,6 +3,7 @@ import { namesIn } from '@tolvek/core/expression';
 import type { Field } from '@tolvek/core/register';
 import { calendarOf } from '../calendar/queries.ts';
 import { releaseById, releasesInto } from '../form/queries.ts';
+import { isTurned, settleNewDay } from '../people/settle.ts';
 import type { House } from '../platform/house.ts';
 import { patiently } from '../platform/patience.ts';
 import { inGroups } from '../platform/turns.ts';
@@ -41,6 +42,8 @@ export class DayTurn {
     const quarter = Math.floor(clock.now() / QUARTER);
     if (quarter === this.quarter) return;
     this.quarter = quarter;
+    if (isTurned(db, clock.now()))
+      await patiently(this.house, () => write(this.house, ({ tx, now }) => settleNewDay(tx, now)));
     for (const register of allRegisters(db)) {
       const releases = releasesInto(db, register.id).map((id) => releaseById(db, id).release);
       if (!releases.some(({ design }) => followsClock(design.fields))) continue;

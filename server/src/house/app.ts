@@ -8,6 +8,7 @@ import express, { type Express, type RequestHandler } from 'express';
 import compressedStatic from 'express-static-gzip';
 import helmet from 'helmet';
 import { deskHandlers } from '../desk/handlers.ts';
+import { groundworkHandlers } from '../groundwork/handlers.ts';
 import { intakeHandlers } from '../intake/handlers.ts';
 import { noticeHandlers } from '../notice/handlers.ts';
 import type { Auth } from '../platform/auth.ts';
@@ -18,6 +19,7 @@ import { answerErrors, notFound } from '../platform/problem.ts';
 import { serve } from '../platform/serve.ts';
 import { signInRoutes } from '../platform/signIn/routes.ts';
 import { speakFor, wishedBy } from '../platform/words.ts';
+import { deskOf } from '../settings/queries.ts';
 import { viewHandlers } from '../view/handlers.ts';
 import { workshopHandlers } from '../workshop/handlers.ts';
 import { houseHandlers } from './handlers.ts';
@@ -26,7 +28,7 @@ const WEB = fileURLToPath(new URL('../../../web/dist', import.meta.url));
 
 /** The HTTP side of the house: the API of the contract, sign-in, and the built web pages. */
 export function createApp(house: House, auth: Auth): Express {
-  speakFor(house.config.desk.email);
+  speakFor(deskOf(house.db).sender.address);
   const app = express();
   app.disable('x-powered-by');
   app.set('trust proxy', house.config.proxies);
@@ -63,6 +65,7 @@ export function createApp(house: House, auth: Auth): Express {
   serve(router, bound, areas.desk, deskHandlers(house));
   serve(router, bound, areas.notice, noticeHandlers(house));
   serve(router, bound, areas.workshop, workshopHandlers(house));
+  serve(router, bound, areas.groundwork, groundworkHandlers(house));
   app.use(router);
   app.use('/api', nothingHere);
   if (existsSync(WEB)) servePages(app);

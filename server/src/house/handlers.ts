@@ -2,6 +2,7 @@ import type { houseRoutes } from '@tolvek/contract';
 import { openApiDocument } from '@tolvek/contract/openapi';
 import { nextChange } from '@tolvek/core/deadline';
 import { holdersOf, type Viewer, wordOf } from '@tolvek/core/people';
+import { ACCENTS } from '@tolvek/core/settings';
 import type { Request, Response } from 'express';
 import { calendarNames, calendarOf } from '../calendar/queries.ts';
 import { runDueTimers } from '../desk/timers.ts';
@@ -18,6 +19,7 @@ import { giveAgain } from '../platform/signIn/routes.ts';
 import { callerOf, cookieOf, cookiePrefix, lengthen } from '../platform/signIn/session.ts';
 import { troublesIn } from '../platform/troubles.ts';
 import { allRegisters } from '../register/queries.ts';
+import { deskOf } from '../settings/queries.ts';
 import { countOfWays } from '../workshop/plan.ts';
 
 /** All demo people have this password; outside demo mode it opens nothing. */
@@ -103,14 +105,11 @@ function worksFloor(db: Reader, viewer: Viewer): boolean {
   return holdersOf(viewer).some((word) => desk.includes(word) || deciding.includes(word) || teams.includes(word));
 }
 
-function deskView({ db, config }: House, now: number) {
+function deskView({ db }: House, now: number) {
+  const { name, organisation, zone, sender, accent, firstDay } = deskOf(db);
+  const about = { name, organisation, email: sender.address, accent: ACCENTS[accent], firstDay, now: iso(now) };
   const [first] = calendarNames(db);
-  if (!first) return { ...config.desk, zone: 'UTC', now: iso(now), open: false, until: null };
-  const calendar = calendarOf(db, first.key);
-  const change = nextChange(calendar, now);
-  return {
-    ...config.desk,
-    ...{ zone: calendar.zone, now: iso(now) },
-    ...{ open: change?.open ?? false, until: change ? iso(change.at) : null },
-  };
+  if (!first) return { ...about, zone, open: false, until: null };
+  const change = nextChange(calendarOf(db, first.key), now);
+  return { ...about, zone, open: change?.open ?? false, until: change ? iso(change.at) : null };
 }

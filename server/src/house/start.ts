@@ -15,9 +15,11 @@ import { type Logger, pino } from 'pino';
 import { DayTurn } from '../desk/dayTurn.ts';
 import { runDueTimers } from '../desk/timers.ts';
 import { dropHalfSent } from '../files/store.ts';
+import { firstStartLink, isLaid, layFromBefore } from '../groundwork/firstStart.ts';
 import { startMailStandIn } from '../notice/mailStandIn.ts';
 import { Sender } from '../notice/send.ts';
 import { viewerOf } from '../people/queries.ts';
+import { settleNewDay } from '../people/settle.ts';
 import { createAuth } from '../platform/auth.ts';
 import { CannotStart } from '../platform/cannotStart.ts';
 import { type Clock, DemoClock, isDemoData, systemClock } from '../platform/clock.ts';
@@ -32,6 +34,7 @@ import { documentOf, Problem } from '../platform/problem.ts';
 import { Troubles } from '../platform/troubles.ts';
 import { upgradeApart } from '../platform/upgrade/apart.ts';
 import { isBehind } from '../platform/upgrade/index.ts';
+import { write } from '../platform/work.ts';
 import { threadsRun } from '../platform/workers.ts';
 import { partiesOf } from '../request/queries.ts';
 import { createApp } from './app.ts';
@@ -47,6 +50,8 @@ export interface Running {
   /** Looks at once whether a day has turned; resolves when all is computed anew that depends on it. */
   readonly dayTurned: () => Promise<void>;
   readonly stop: () => Promise<void>;
+  /** Where the desk is laid; null when it is laid already. The link works once, for an hour. */
+  readonly firstStart: string | null;
 }
 
 export interface StartOptions {
@@ -115,17 +120,30 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
   const standIn =
     config.mode === 'demo' && options.smtp === undefined ? await startMailStandIn(db, clock, troubles) : null;
   const sender = new Sender({ db, clock, config, log, troubles }, options.smtp ?? standIn?.url ?? config.smtp);
-  const live = new Live((id) => partiesOf(db, id));
+  const live = new Live(
+    (id) => partiesOf(db, id),
+    (id) => viewerOf(db, id),
+  );
+  let laid = false;
+  const isLaidNow = (): boolean => (laid ||= isLaid(db));
   const url = config.port === 0 ? `http://${config.host}:${port}` : config.url;
   const wakeOutbox = (): void => sender.wake();
   const house: House = {
     ...{ db, clock, config: { ...config, url, port }, live, log, troubles, wakeOutbox },
     wakeJobs: () => longWork.begin(),
     viewerOf: (id) => viewerOf(db, id),
+    isLaid: isLaidNow,
   };
   const longWork = new Jobs(house, JOBS);
   await patiently(house, () => db.transaction((tx) => claimOnce(tx), { behavior: 'immediate' }));
   await options.seed?.(house);
+  await patiently(house, () => layFromBefore(house));
+  await patiently(house, () => write(house, ({ tx, now }) => settleNewDay(tx, now)));
+  const firstStart = isLaidNow()
+    ? null
+    : await patiently(house, () =>
+        write(house, ({ tx, now }) => `${house.config.url}/start/${firstStartLink(tx, config.secret, '', now)}`),
+      );
   answer = createApp(house, createAuth(db, house.config));
 
   const timers = new Job(house, 'timers', async () => void (await runDueTimers(house)));
@@ -170,8 +188,7 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
     await turnOfDay.idle();
   };
   return {
-    url,
-    house,
+    ...{ url, house, firstStart },
     lettersSent: () => sender.idle(),
     jobsDone: () => longWork.idle(),
     dayTurned,

@@ -10,19 +10,21 @@ import { type DoorRow, doorById, doorBySlug } from '../door/queries.ts';
 import { keptAnswers, waitingSubmissions } from '../door/tables.ts';
 import { type ReleaseRow, releaseById } from '../form/queries.ts';
 import { notifyAddress, roomForLetter } from '../notice/notify.ts';
+import { addPerson, type NewPerson } from '../people/commands.ts';
 import { type PersonRow, personByEmail, personById } from '../people/queries.ts';
 import { people } from '../people/tables.ts';
 import { iso } from '../platform/clock.ts';
-import type { Reader, Transaction } from '../platform/database.ts';
+import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
-import { issueLink, linkEnds, openLink, spendLink, turnLink } from '../platform/links.ts';
+import { openLink, spendLink, turnLink } from '../platform/links.ts';
 import { newId } from '../platform/newId.ts';
 import { notAllowed, notFound, notSignedIn, Problem, wrongFields } from '../platform/problem.ts';
 import { by, type Work, write } from '../platform/work.ts';
 import { factsFor } from '../request/facts.ts';
 import { requestById } from '../request/queries.ts';
 import { offersOf } from '../request/references.ts';
+import { linkEnds, linkFor } from '../settings/links.ts';
 import { admissionOf, comerOf, UNKNOWN } from './admission.ts';
 import { answersHeld, arrive, consider, refusal } from './arrive.ts';
 import { forgetKept } from './kept.ts';
@@ -88,7 +90,7 @@ function keepForConfirmation(house: House, work: Work, { door, release, input }:
   // Whether the address belongs to somebody, and whether they may come in, is said only to who
   // holds it: in the letter's page.
   const id = newId();
-  const sent = issueLink(tx, house.config.secret, { purpose: 'sent', personId: '', targetId: id, now });
+  const sent = linkFor(tx, house.config.secret, { purpose: 'sent', personId: '', targetId: id, now });
   const submission = {
     id,
     doorId: door.id,
@@ -97,7 +99,7 @@ function keepForConfirmation(house: House, work: Work, { door, release, input }:
     email,
     answers: input.answers,
     createdAt: now,
-    expiresAt: linkEnds('confirm', now),
+    expiresAt: linkEnds(tx, 'confirm', now),
     language: input.language ?? null,
     sentLink: sent.id,
   };
@@ -226,7 +228,7 @@ export function confirm(house: House, token: string): { number: string; due: str
     const arrived = sendWaiting(work, submission);
     spendLink(tx, link, now);
     const { requesterId: personId, id: targetId } = arrived;
-    const follow = issueLink(tx, house.config.secret, { purpose: 'follow', personId, targetId, now });
+    const follow = linkFor(tx, house.config.secret, { purpose: 'follow', personId, targetId, now });
     return { number: arrived.number, due: arrived.due, follow: follow.token };
   });
 }
@@ -244,12 +246,12 @@ export function backToAnswers(house: House, token: string): AnswerOf<'backToAnsw
     tx.insert(keptAnswers)
       .values({
         ...{ id, doorId: door.id, name: submission.name, email: submission.email, answers: submission.answers },
-        ...{ typedAt: submission.createdAt, expiresAt: linkEnds('resume', now) },
+        ...{ typedAt: submission.createdAt, expiresAt: linkEnds(tx, 'resume', now) },
       })
       .run();
     tx.delete(waitingSubmissions).where(eq(waitingSubmissions.id, submission.id)).run();
     spendLink(tx, link, now);
-    const { token: kept } = issueLink(tx, house.config.secret, { purpose: 'resume', personId: '', targetId: id, now });
+    const { token: kept } = linkFor(tx, house.config.secret, { purpose: 'resume', personId: '', targetId: id, now });
     return { slug: door.slug, kept };
   });
 }
@@ -269,7 +271,7 @@ function sendWaiting(work: Work, submission: typeof waitingSubmissions.$inferSel
   const door = doorById(tx, submission.doorId);
   if (!door) throw new Problem(404, 'not-found', refused('confirmGone'));
   const { release } = releaseById(tx, submission.releaseId);
-  const requester = personByEmail(tx, submission.email) ?? addContact(tx, submission);
+  const requester = personByEmail(tx, submission.email) ?? addPerson(work, contactOf(submission));
   if (requester.kind === 'contact' && submission.language !== null)
     tx.update(people).set({ language: submission.language }).where(eq(people.id, requester.id)).run();
   const arrived = arriveBy(work, door, release, requester, submission.answers);
@@ -278,13 +280,9 @@ function sendWaiting(work: Work, submission: typeof waitingSubmissions.$inferSel
   return { ...arrived, requesterId: requester.id };
 }
 
-function addContact(tx: Transaction, { name, email, language }: typeof waitingSubmissions.$inferSelect): PersonRow {
-  const person: PersonRow = {
-    ...{ id: newId(), kind: 'contact', name, email, role: 'member', active: true, does: '', language },
-  };
-  tx.insert(people).values(person).run();
-  return person;
-}
+const contactOf = ({ name, email, language }: typeof waitingSubmissions.$inferSelect): NewPerson => ({
+  ...{ kind: 'contact', role: 'member', name, email, language },
+});
 
 /** What comes by a door, whoever asks. */
 const through = (door: DoorRow, release: ReleaseRow) =>

@@ -15,12 +15,13 @@ import { notifyAddress, roomForLetter } from '../notice/notify.ts';
 import { groupsOf } from '../people/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
-import { linkEnds, openLink } from '../platform/links.ts';
+import { openLink } from '../platform/links.ts';
 import { newId } from '../platform/newId.ts';
 import { notAllowed, Problem, wrongFields } from '../platform/problem.ts';
 import { write } from '../platform/work.ts';
 import { factsFor } from '../request/facts.ts';
 import { offerProblems } from '../request/references.ts';
+import { linkEnds } from '../settings/links.ts';
 import { admissionOf } from './admission.ts';
 
 /** Answers to what a form asks: nothing else is kept, whatever is sent. */
@@ -58,7 +59,7 @@ export function keepForStaff(
       if (known) tx.delete(keptAnswers).where(eq(keptAnswers.id, known.id)).run();
       return { kept: false };
     }
-    const row = { answers, typedAt, expiresAt: linkEnds('resume', now) };
+    const row = { answers, typedAt, expiresAt: linkEnds(tx, 'resume', now) };
     if (known) tx.update(keptAnswers).set(row).where(eq(keptAnswers.id, known.id)).run();
     else
       tx.insert(keptAnswers)
@@ -90,7 +91,7 @@ export function keepByLink(
     const answers = askedOnly(release.design, typed);
     const id = newId();
     tx.insert(keptAnswers)
-      .values({ id, doorId: door.id, name, email, answers, typedAt, language, expiresAt: linkEnds('resume', now) })
+      .values({ id, doorId: door.id, name, email, answers, typedAt, language, expiresAt: linkEnds(tx, 'resume', now) })
       .run();
     notifyAddress(work, email, { kind: 'go-on', kept: id });
     return { email };

@@ -1,7 +1,7 @@
 import type { NoticeCause } from '@tolvek/core/notice';
 import { refused } from '@tolvek/words';
 import { and, count, eq, gt, sql } from 'drizzle-orm';
-import { personById } from '../people/queries.ts';
+import { type PersonRow, personById } from '../people/queries.ts';
 import { adding } from '../platform/adding.ts';
 import type { Transaction } from '../platform/database.ts';
 import { newId } from '../platform/newId.ts';
@@ -52,6 +52,17 @@ export function notify(work: Work, request: ShownRow, personIds: readonly (strin
 export function notifyAddress(work: Work, address: string, cause: NoticeCause): void {
   const entry = noted(work, cause, { requestId: null, personId: null, toName: '', toAddress: address });
   addNotice(work.tx, entry);
+}
+
+/** Notes that one of the staff is to be written to about Tolvek itself. Returns the id of the notice. */
+export function notifyPerson(
+  work: Work,
+  { id: personId, name: toName, email: toAddress }: PersonRow,
+  cause: NoticeCause,
+): string {
+  const entry = noted(work, cause, { requestId: null, personId, toName, toAddress });
+  addNotice(work.tx, entry);
+  return entry.id;
 }
 
 const noted = (

@@ -9,6 +9,7 @@ import { renewLink } from '../platform/links.ts';
 import { troubleOf } from '../platform/patience.ts';
 import { prepared } from '../platform/prepared.ts';
 import { aTurn } from '../platform/turns.ts';
+import { deskOf } from '../settings/queries.ts';
 import { LEFT, notices } from './tables.ts';
 import { dressed, worded } from './wording.ts';
 
@@ -64,10 +65,9 @@ export class Sender {
     private readonly house: Pick<House, 'db' | 'clock' | 'config' | 'log' | 'troubles'>,
     smtp: string,
   ) {
-    this.transport = nodemailer.createTransport(
-      { url: smtp, pool: true, maxConnections: LINES, maxMessages: Number.POSITIVE_INFINITY, ...SILENCE },
-      { from: house.config.mailFrom },
-    );
+    this.transport = nodemailer.createTransport({
+      ...{ url: smtp, pool: true, maxConnections: LINES, maxMessages: Number.POSITIVE_INFINITY, ...SILENCE },
+    });
   }
 
   /** Starts a round, or lets the running one look once more. */
@@ -182,15 +182,17 @@ export class Sender {
   }
 
   private async send(notice: Notice): Promise<Notice> {
-    const { clock, log } = this.house;
+    const { clock, db, log } = this.house;
     const { id, said } = notice;
+    const { name, sender } = deskOf(db);
     const attempts = notice.attempts + 1;
     try {
       await this.transport.sendMail({
         messageId: `<${id}@tolvek>`,
+        from: { name: sender.name || name, address: sender.address },
         to: { name: notice.toName, address: notice.toAddress },
         subject: notice.subject,
-        ...(said ? dressed(this.house, said) : { text: '', html: '' }),
+        ...(said ? dressed(this.house, db, said) : { text: '', html: '' }),
         headers: { 'Auto-Submitted': 'auto-generated', 'X-Tolvek-Notice': notice.kind },
       });
       return { ...notice, state: 'sent', sentAt: clock.now(), attempts, lastError: null, cause: null };

@@ -3,13 +3,16 @@ import {
   type DressedLetter,
   draftConfirmation,
   draftGoingOn,
+  draftInvitation,
   draftNotice,
+  draftTest,
   dressLetter,
   type Letter,
   type NoticeCause,
   type NoticeEvent,
   spokenLetter,
 } from '@tolvek/core/notice';
+import { ACCENTS, signatureOf } from '@tolvek/core/settings';
 import type { Words } from '@tolvek/words';
 import type { Language } from '@tolvek/words/speech';
 import { eq } from 'drizzle-orm';
@@ -18,13 +21,15 @@ import { calendarOf } from '../calendar/queries.ts';
 import { doors, keptAnswers, waitingSubmissions } from '../door/tables.ts';
 import { releaseById, releaseInForce } from '../form/queries.ts';
 import { groupNames, groupsOf, type PersonRow, personById, personNamed } from '../people/queries.ts';
-import type { Transaction } from '../platform/database.ts';
+import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
-import { issueLink, linkEnds, tokenOf } from '../platform/links.ts';
+import { tokenOf } from '../platform/links.ts';
 import { speechFor } from '../platform/words.ts';
 import { registerById, stageOf } from '../register/queries.ts';
 import { openRequest } from '../request/open.ts';
 import { type RequestRow, requestById } from '../request/queries.ts';
+import { linkEnds, linkFor } from '../settings/links.ts';
+import { deskOf } from '../settings/queries.ts';
 import type { notices, Said, Worded } from './tables.ts';
 
 type Notice = typeof notices.$inferSelect;
@@ -48,6 +53,7 @@ export function worded(post: Post, tx: Transaction, notice: Notice, now: number)
     const said = toAddressOf(post, tx, cause, now);
     return said && { said, toName: '', toAddress };
   }
+  if (cause.kind === 'invitation' || cause.kind === 'test') return toPersonOf(post, tx, { ...notice, cause }, now);
   const request = notice.requestId === null ? undefined : requestById(tx, notice.requestId);
   const person = notice.personId === null ? undefined : personById(tx, notice.personId);
   if (!request || !person || !(person.active || person.id === request.requesterId)) return null;
@@ -68,7 +74,7 @@ export function worded(post: Post, tx: Transaction, notice: Notice, now: number)
     hasLink: way.link !== null,
   });
   const { zone } = calendarOf(tx, release.design.deadline.calendar);
-  const said = { ...inLanguage(letter, person.language ?? 'en', zone), ...way };
+  const said = { ...inLanguage(letter, person.language ?? deskOf(tx).language, zone), ...way };
   return { said, toName: person.name, toAddress: person.email };
 }
 
@@ -80,7 +86,7 @@ interface About {
   readonly person: PersonRow;
 }
 
-type AboutRequest = Exclude<NoticeCause, { kind: 'confirm' | 'go-on' }>;
+type AboutRequest = Exclude<NoticeCause, { kind: 'confirm' | 'go-on' | 'invitation' | 'test' }>;
 
 /** What happened, with the names and moments that are told of it; null when it is past telling. */
 function eventOf({ tx, now, request }: About, cause: AboutRequest): NoticeEvent | null {
@@ -92,7 +98,7 @@ function eventOf({ tx, now, request }: About, cause: AboutRequest): NoticeEvent 
       return { kind: 'new-request', team: groupNames(tx).get(cause.team) ?? cause.team, due };
     case 'approval-asked': {
       const at = seatById(tx, cause.seat);
-      return at?.seat.state === 'open' ? { kind: 'approval-asked', due, expires: linkEnds('decide', now) } : null;
+      return at?.seat.state === 'open' ? { kind: 'approval-asked', due, expires: linkEnds(tx, 'decide', now) } : null;
     }
     case 'approved':
       return { kind: 'approved', by: personNamed(tx, cause.by), comment: cause.comment, due };
@@ -124,14 +130,39 @@ const OF_THE_DESK: ReadonlySet<string> = new Set(['new-request', 'assigned', 're
 function wayOf({ post, tx, now, request, person }: About, cause: AboutRequest): Pick<Worded, 'path' | 'link'> {
   const { secret } = post.config;
   if (cause.kind === 'approval-asked') {
-    const link = issueLink(tx, secret, { purpose: 'decide', personId: person.id, targetId: cause.seat, now });
+    const link = linkFor(tx, secret, { purpose: 'decide', personId: person.id, targetId: cause.seat, now });
     return { path: '/decide/', link: link.id };
   }
   if (person.id !== request.requesterId || OF_THE_DESK.has(cause.kind))
     return { path: `/floor/all/${request.number}`, link: null };
   if (person.kind === 'staff') return { path: `/my/${request.number}`, link: null };
-  const link = issueLink(tx, secret, { purpose: 'follow', personId: person.id, targetId: request.id, now });
+  const link = linkFor(tx, secret, { purpose: 'follow', personId: person.id, targetId: request.id, now });
   return { path: '/follow/', link: link.id };
+}
+
+/** What is said to one of the staff about nothing but Tolvek itself. */
+function toPersonOf(
+  { config: { secret } }: Post,
+  tx: Transaction,
+  {
+    cause,
+    personId,
+  }: { readonly cause: Extract<NoticeCause, { kind: 'invitation' | 'test' }>; readonly personId: string | null },
+  now: number,
+): Outgoing | null {
+  const person = personId === null ? undefined : personById(tx, personId);
+  if (!person?.active) return null;
+  const { name: desk, zone, language } = deskOf(tx);
+  const reads = person.language ?? language;
+  const to = { toName: person.name, toAddress: person.email };
+  if (cause.kind === 'test') {
+    const letter = draftTest({ reader: person.name, desk });
+    return { said: { ...inLanguage(letter, reads, zone), path: '/workshop/groundwork', link: null }, ...to };
+  }
+  const link = linkFor(tx, secret, { purpose: 'invite', personId: person.id, targetId: person.id, now });
+  const expires = linkEnds(tx, 'invite', now);
+  const letter = draftInvitation({ reader: person.name, desk, by: personNamed(tx, cause.by), expires });
+  return { said: { ...inLanguage(letter, reads, zone), path: '/welcome/', link: link.id }, ...to };
 }
 
 /** What is said to an address that nobody has confirmed: it repeats nothing of what was typed. */
@@ -146,9 +177,9 @@ function toAddressOf(
     if (!waiting) return null;
     const { design } = releaseById(tx, waiting.releaseId).release;
     const { zone } = calendarOf(tx, design.deadline.calendar);
-    const link = issueLink(tx, secret, { purpose: 'confirm', personId: '', targetId: waiting.id, now });
-    const letter = draftConfirmation({ form: design.title, expires: linkEnds('confirm', now) });
-    return { ...inLanguage(letter, waiting.language ?? 'en', zone), path: '/confirm/', link: link.id };
+    const link = linkFor(tx, secret, { purpose: 'confirm', personId: '', targetId: waiting.id, now });
+    const letter = draftConfirmation({ form: design.title, expires: linkEnds(tx, 'confirm', now) });
+    return { ...inLanguage(letter, waiting.language ?? deskOf(tx).language, zone), path: '/confirm/', link: link.id };
   }
   const kept = tx
     .select({ id: keptAnswers.id, language: keptAnswers.language, door: doors })
@@ -159,9 +190,13 @@ function toAddressOf(
   const release = kept && releaseInForce(tx, kept.door.formId);
   if (!kept || !release) return null;
   const { zone } = calendarOf(tx, release.design.deadline.calendar);
-  const link = issueLink(tx, secret, { purpose: 'resume', personId: '', targetId: kept.id, now });
-  const letter = draftGoingOn({ form: release.design.title, expires: linkEnds('resume', now) });
-  return { ...inLanguage(letter, kept.language ?? 'en', zone), path: `/ask/${kept.door.slug}?kept=`, link: link.id };
+  const link = linkFor(tx, secret, { purpose: 'resume', personId: '', targetId: kept.id, now });
+  const letter = draftGoingOn({ form: release.design.title, expires: linkEnds(tx, 'resume', now) });
+  return {
+    ...inLanguage(letter, kept.language ?? deskOf(tx).language, zone),
+    path: `/ask/${kept.door.slug}?kept=`,
+    link: link.id,
+  };
 }
 
 /** An email in the words of its reader, with moments on the clock of a zone. */
@@ -171,10 +206,14 @@ const inLanguage = (letter: Letter<Words>, language: Language, zone: string): Pi
 });
 
 /** A letter as it goes, from what was said once: the same each time. */
-export function dressed({ config }: Post, said: Said): DressedLetter {
+export function dressed({ config }: Post, db: Reader, said: Said): DressedLetter {
   if ('html' in said) return said;
   const token = said.link === null ? '' : tokenOf(config.secret, said.link);
-  const signature = [config.desk.name, config.desk.station].filter(Boolean).join(', ');
+  const desk = deskOf(db);
   const language = said.language ?? 'en';
-  return dressLetter(said.letter, `${config.url}${said.path}${token}`, { signature, language });
+  return dressLetter(said.letter, `${config.url}${said.path}${token}`, {
+    signature: signatureOf(desk),
+    language,
+    colour: ACCENTS[desk.accent].light.ink,
+  });
 }

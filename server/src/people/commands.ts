@@ -1,20 +1,29 @@
+import type { GroundField, Viewer } from '@tolvek/core/people';
+import { type Problem as FieldProblem, isMailAddress } from '@tolvek/core/register';
+import { refused, said } from '@tolvek/words';
 import type { Language } from '@tolvek/words/speech';
-import { hashPassword } from 'better-auth/crypto';
-import { eq } from 'drizzle-orm';
+import { and, count, eq, inArray, ne } from 'drizzle-orm';
+import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { newId } from '../platform/newId.ts';
-import { account, user } from '../platform/tables.ts';
-import { write } from '../platform/work.ts';
-import { groups, memberships, people } from './tables.ts';
+import { notAllowed, notFound, Problem, staleVersion, wrongFields } from '../platform/problem.ts';
+import { user } from '../platform/tables.ts';
+import { type Work, write } from '../platform/work.ts';
+import { endSessionsOf, hashOfPassword, openAccount, setPassword } from './accounts.ts';
+import { enterGroup, makeGroup } from './groups.ts';
+import { noteGround } from './history.ts';
+import { type PersonRow, personByEmail, personById } from './queries.ts';
+import { settleNewDay } from './settle.ts';
+import { addresses, type groups, people } from './tables.ts';
 
 export interface NewPerson {
   readonly name: string;
   readonly email: string;
   readonly kind: 'staff' | 'contact';
   readonly role: 'administrator' | 'coordinator' | 'member';
-  readonly groups: readonly string[];
-  readonly does: string;
-  readonly active: boolean;
+  readonly does?: string;
+  readonly active?: boolean;
+  readonly language?: Language | null;
 }
 
 /** Sets what somebody reads pages and emails in. */
@@ -22,44 +31,177 @@ export function setLanguage(house: House, personId: string, language: Language):
   write(house, ({ tx }) => void tx.update(people).set({ language }).where(eq(people.id, personId)).run());
 }
 
+const wrongAddress = (field: string): FieldProblem => ({
+  field,
+  message: said('start:badAddress'),
+  fix: said('start:likeAddress'),
+});
+
+/** @throws Problem 422 when a name is empty, or an address is none or finds somebody already. */
+export function refuseWrong(
+  tx: Reader,
+  { name, email }: { name?: string; email?: string },
+  isOwn: (id: string) => boolean,
+) {
+  const holder = email === undefined ? undefined : personByEmail(tx, email.trim());
+  const problems: FieldProblem[] = [
+    ...(name === undefined || name.trim() !== ''
+      ? []
+      : [{ field: 'name', message: said('start:noName'), fix: said('start:writeName') }]),
+    ...(email === undefined || isMailAddress(email.trim()) ? [] : [wrongAddress('email')]),
+    ...(holder && !isOwn(holder.id)
+      ? [
+          {
+            field: 'email',
+            message: said('start:addressTaken', { name: holder.name }),
+            fix: said('start:otherAddress'),
+          },
+        ]
+      : []),
+  ];
+  if (problems.length > 0) throw wrongFields(problems);
+}
+
 /**
- * Adds groups and people; staff get an account with the given password. Returns the people's ids by
- * address.
+ * Adds somebody, with an account where they are staff; nobody is written to. Returns their row.
+ *
+ * @throws Problem 422 when the name is empty, or the address is none or finds somebody already.
+ */
+export function addPerson(work: Work, { name, email, ...person }: NewPerson): PersonRow {
+  const { tx } = work;
+  const address = email.trim().toLowerCase();
+  refuseWrong(tx, { name, email: address }, () => false);
+  const id = newId();
+  const row = tx
+    .insert(people)
+    .values({ ...person, id, name: name.trim(), email: address })
+    .returning()
+    .get();
+  tx.insert(addresses).values({ address, personId: id }).run();
+  if (row.kind === 'staff') openAccount(tx, row);
+  noteGround(work, 'person', id, { kind: 'added' });
+  return row;
+}
+
+export interface PersonChanges {
+  readonly name?: string;
+  readonly email?: string;
+  readonly role?: NewPerson['role'];
+  readonly language?: Language | null;
+  readonly active?: boolean;
+}
+
+/** Whether somebody may change what others may do, and let administrators in or keep them out. */
+export const givesRoles = (viewer: Pick<Viewer, 'role'>): boolean => viewer.role === 'administrator';
+
+const asText = (value: string | boolean | null): string =>
+  typeof value === 'boolean' ? (value ? 'yes' : 'no') : (value ?? '');
+
+/**
+ * Changes who somebody is, whether they may come in and what they may do; what changes is written
+ * down, one by one. Who is no longer active, or goes by another address, is signed out. Returns the
+ * next version.
+ *
+ * @throws Problem 403 for who may not change administrators, 409 where no administrator would be left,
+ *   412 when somebody was faster, 422 when the name is empty or the address is none or taken.
+ */
+export function changePerson(
+  work: Work,
+  viewer: Viewer,
+  { id, version, changes }: { readonly id: string; readonly version: number; readonly changes: PersonChanges },
+): number {
+  const { tx, now } = work;
+  const person = personById(tx, id);
+  if (!person) throw notFound('person');
+  if (person.version !== version) throw staleVersion();
+  const wanted = {
+    ...changes,
+    ...(changes.name === undefined ? {} : { name: changes.name.trim() }),
+    ...(changes.email === undefined ? {} : { email: changes.email.trim().toLowerCase() }),
+  };
+  refuseWrong(tx, wanted, (holder) => holder === id);
+  const changed = (Object.keys(wanted) as (keyof PersonChanges & GroundField)[]).filter(
+    (field) => wanted[field] !== undefined && wanted[field] !== person[field],
+  );
+  if (changed.length === 0) return version;
+  if ((person.role === 'administrator' || wanted.role !== undefined) && !givesRoles(viewer) && changed.some(isRights))
+    throw notAllowed(refused('onlyAdministrator'));
+  if (wanted.role !== undefined && person.kind === 'contact' && wanted.role !== 'member')
+    throw new Problem(409, 'contact-role', refused('contactRole'));
+  const isAdministrator = (of: { role: string; active: boolean }): boolean => of.role === 'administrator' && of.active;
+  const after = {
+    ...person,
+    ...Object.fromEntries(changed.map((field) => [field, wanted[field]])),
+    version: version + 1,
+  };
+  if (isAdministrator(person) && !isAdministrator(after)) refuseLast(tx, id);
+  tx.update(people)
+    .set({ ...after, leftAt: after.active ? null : (person.leftAt ?? now) })
+    .where(eq(people.id, id))
+    .run();
+  if (after.email !== person.email)
+    tx.insert(addresses).values({ address: after.email, personId: id }).onConflictDoNothing().run();
+  if (person.kind === 'staff') openAccount(tx, after);
+  if (!after.active || after.email !== person.email) endSessionsOf(tx, id);
+  for (const field of changed)
+    noteGround(work, 'person', id, {
+      ...{ kind: 'changed', field },
+      ...{ before: asText(person[field]), after: asText(after[field]) },
+    });
+  return version + 1;
+}
+
+/** What only administrators change: of anybody the role, and of administrators also how they come in. */
+const isRights = (field: string): boolean => ['role', 'active', 'email'].includes(field);
+
+/** @throws Problem 409 when nobody else could let people in. */
+export function refuseLast(tx: Transaction, id: string): void {
+  const left = tx
+    .select({ n: count() })
+    .from(people)
+    .where(and(eq(people.role, 'administrator'), eq(people.active, true), ne(people.id, id)))
+    .get();
+  if (!left?.n) throw new Problem(409, 'last-administrator', refused('lastAdministrator'));
+}
+
+/**
+ * Adds groups and people at once, staff with one password for all of them; for demos and tests.
+ * Returns the people’s ids by address.
  */
 export async function addPeople(
   house: House,
-  newGroups: readonly (typeof groups.$inferInsert)[],
-  newPeople: readonly NewPerson[],
+  newGroups: readonly Pick<typeof groups.$inferInsert, 'key' | 'name' | 'isTeam'>[],
+  newPeople: readonly (NewPerson & { readonly groups: readonly string[] })[],
   password: string,
 ): Promise<ReadonlyMap<string, string>> {
-  const hash = await hashPassword(password);
-  const now = new Date(house.clock.now());
-  return house.db.transaction((tx) => {
-    for (const group of newGroups) tx.insert(groups).values(group).run();
+  const hash = await hashOfPassword(password);
+  return write(house, (work) => {
+    settleNewDay(work.tx, work.now);
+    for (const group of newGroups) makeGroup(work, { name: group.name, isTeam: group.isTeam ?? false, key: group.key });
     const ids = new Map<string, string>();
     for (const { groups: memberOf, ...person } of newPeople) {
-      const id = newId();
+      const { id } = addPerson(work, person);
       ids.set(person.email, id);
-      tx.insert(people)
-        .values({ id, ...person })
-        .run();
-      for (const groupKey of memberOf) tx.insert(memberships).values({ groupKey, personId: id }).run();
-      if (person.kind !== 'staff') continue;
-      tx.insert(user)
-        .values({ id, name: person.name, email: person.email, emailVerified: true, createdAt: now, updatedAt: now })
-        .run();
-      tx.insert(account)
-        .values({
-          id: newId(),
-          accountId: id,
-          providerId: 'credential',
-          userId: id,
-          password: hash,
-          createdAt: now,
-          updatedAt: now,
-        })
-        .run();
+      for (const group of memberOf) enterGroup(work, { group, member: { person: id }, from: null, until: null });
+      if (person.kind === 'staff') setPassword(work.tx, id, hash);
     }
     return ids;
   });
+}
+
+/** Marks people of the staff as invited; returns those who were, without who is inactive or has a password. */
+export function markInvited(work: Work, ids: readonly string[]): readonly PersonRow[] {
+  const { tx, now } = work;
+  const asked = tx
+    .select({ person: people })
+    .from(people)
+    .innerJoin(user, eq(user.id, people.id))
+    .where(and(inArray(people.id, [...ids]), eq(people.active, true), eq(people.kind, 'staff')))
+    .all()
+    .map(({ person }) => person);
+  for (const { id } of asked) {
+    tx.update(people).set({ invitedAt: now }).where(eq(people.id, id)).run();
+    noteGround(work, 'person', id, { kind: 'invited' });
+  }
+  return asked;
 }

@@ -1,11 +1,12 @@
 import { holderOf, type Viewer } from '@tolvek/core/people';
 import type { KnownPerson } from '@tolvek/core/register';
 import type { Speech } from '@tolvek/words/speech';
-import { and, asc, count, eq, sql } from 'drizzle-orm';
+import { and, asc, count, eq, getTableColumns, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
 import { isListed, listed, prepared } from '../platform/prepared.ts';
 import { speechFor } from '../platform/words.ts';
-import { groups, memberships, people } from './tables.ts';
+import { deskOf } from '../settings/queries.ts';
+import { addresses, groups, memberships, people } from './tables.ts';
 
 export type PersonRow = typeof people.$inferSelect;
 
@@ -25,12 +26,14 @@ export const personNamed = (db: Reader, id: string | null): string =>
 
 const byEmail = prepared((db) =>
   db
-    .select()
-    .from(people)
-    .where(eq(people.email, sql.placeholder('email')))
+    .select(getTableColumns(people))
+    .from(addresses)
+    .innerJoin(people, eq(people.id, addresses.personId))
+    .where(eq(addresses.address, sql.placeholder('email')))
     .prepare(),
 );
 
+/** Whom an address finds: any that they have, whichever is written to. */
 export function personByEmail(db: Reader, email: string): PersonRow | undefined {
   return byEmail(db).get({ email: email.toLowerCase() });
 }
@@ -197,4 +200,4 @@ export function knownNames(db: Reader): {
 
 /** Speaks to somebody, in the language they read; for what is named in it once and stored. */
 export const spokenTo = (db: Reader, personId: string): Speech =>
-  speechFor({ language: personById(db, personId)?.language ?? 'en' });
+  speechFor({ language: personById(db, personId)?.language ?? deskOf(db).language });

@@ -1,28 +1,91 @@
 import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
 /** Staff and contacts in one table; staff sign in with the account of the same id. */
-export const people = sqliteTable('people', {
-  id: text().primaryKey(),
-  kind: text({ enum: ['staff', 'contact'] }).notNull(),
-  name: text().notNull(),
-  /** In small letters. */
-  email: text().notNull().unique(),
-  role: text({ enum: ['administrator', 'coordinator', 'member'] })
-    .notNull()
-    .default('member'),
-  active: integer({ mode: 'boolean' }).notNull().default(true),
-  /** What they do at the station, shown where the demo offers them for sign-in. */
-  does: text().notNull().default(''),
-  /** What pages and emails are read in; null until it is known. */
-  language: text({ enum: ['en', 'de'] }),
-});
+export const people = sqliteTable(
+  'people',
+  {
+    id: text().primaryKey(),
+    kind: text({ enum: ['staff', 'contact'] }).notNull(),
+    name: text().notNull(),
+    /** The address that is shown and written to, in small letters; all that find them are in `addresses`. */
+    email: text().notNull().unique(),
+    role: text({ enum: ['administrator', 'coordinator', 'member'] })
+      .notNull()
+      .default('member'),
+    active: integer({ mode: 'boolean' }).notNull().default(true),
+    /** What they do at the station, shown where the demo offers them for sign-in. */
+    does: text().notNull().default(''),
+    /** What pages and emails are read in; null until it is known. */
+    language: text({ enum: ['en', 'de'] }),
+    /** Where they are kept in step from. */
+    source: text({ enum: ['local', 'directory'] })
+      .notNull()
+      .default('local'),
+    /** What changes of the person rise by. */
+    version: integer().notNull().default(1),
+    /** When they were invited to sign in, epoch ms; null when they never were. */
+    invitedAt: integer(),
+    /** When they left or were made inactive, epoch ms. */
+    leftAt: integer(),
+  },
+  (table) => [index('people_by_name').on(table.kind, table.name, table.id)],
+);
+
+/** Every address that somebody is found by. */
+export const addresses = sqliteTable(
+  'addresses',
+  {
+    /** In small letters. */
+    address: text().primaryKey(),
+    personId: text()
+      .notNull()
+      .references(() => people.id),
+  },
+  (table) => [index('addresses_person').on(table.personId)],
+);
 
 export const groups = sqliteTable('groups', {
   key: text().primaryKey(),
   name: text().notNull(),
   isTeam: integer({ mode: 'boolean' }).notNull().default(false),
+  /** What it is for. */
+  about: text().notNull().default(''),
+  source: text({ enum: ['local', 'directory'] })
+    .notNull()
+    .default('local'),
+  /** Offered nowhere any more; what names it keeps it. */
+  retired: integer({ mode: 'boolean' }).notNull().default(false),
+  version: integer().notNull().default(1),
 });
 
+/**
+ * How people and groups come into groups: as it was said, with days. Days are ISO 8601, included;
+ * null where there is no beginning or no end.
+ */
+export const groupEntries = sqliteTable(
+  'group_entries',
+  {
+    id: text().primaryKey(),
+    groupKey: text()
+      .notNull()
+      .references(() => groups.key),
+    /** One of the two is there. */
+    personId: text().references(() => people.id),
+    memberGroup: text().references(() => groups.key),
+    fromDay: text(),
+    untilDay: text(),
+    source: text({ enum: ['local', 'directory'] })
+      .notNull()
+      .default('local'),
+  },
+  (table) => [
+    index('group_entries_group').on(table.groupKey),
+    index('group_entries_person').on(table.personId),
+    index('group_entries_member').on(table.memberGroup),
+  ],
+);
+
+/** Who is in which group today, through groups in groups as well: computed from the entries. */
 export const memberships = sqliteTable(
   'memberships',
   {
@@ -37,5 +100,25 @@ export const memberships = sqliteTable(
     primaryKey({ columns: [table.groupKey, table.personId] }),
     // Asked for at every call: which groups who calls belongs to.
     index('memberships_person').on(table.personId, table.groupKey),
+  ],
+);
+
+/** What was set of people and groups, by whom and when: rows are only ever added. */
+export const groundHistory = sqliteTable(
+  'ground_history',
+  {
+    id: text().primaryKey(),
+    /** Epoch ms. */
+    at: integer().notNull(),
+    /** A person’s id; empty for the application itself and for who starts it. */
+    by: text().notNull(),
+    about: text({ enum: ['person', 'group'] }).notNull(),
+    /** The person’s id or the group’s key. */
+    key: text().notNull(),
+    change: text({ mode: 'json' }).notNull().$type<object>(),
+  },
+  (table) => [
+    index('ground_history_about').on(table.about, table.key, table.at),
+    index('ground_history_at').on(table.at),
   ],
 );

@@ -11,8 +11,8 @@ const schema = z.object({
   TOLVEK_URL: z.url().optional(),
   TOLVEK_SECRET: z.string().min(32),
   TOLVEK_SMTP: z.url({ protocol: /^smtps?$/ }),
-  /** As emails and pages call the desk, and the house it belongs to. */
-  TOLVEK_DESK: z.string().trim().min(1).max(60).default('Service desk'),
+  /** What a first start suggests: what the desk is called, the house it belongs to, and who emails come from. */
+  TOLVEK_DESK: z.string().trim().max(60).default(''),
   TOLVEK_STATION: z.string().trim().max(80).default(''),
   TOLVEK_MAIL_FROM: z.string().min(3).optional(),
   /** Proxies of our own in front of the application: whose word on a caller’s address is taken. */
@@ -28,9 +28,8 @@ export interface Config {
   readonly url: string;
   readonly secret: string;
   readonly smtp: string;
-  /** What the desk is called, the house it belongs to, which may be empty, and where people can write to. */
-  readonly desk: { readonly name: string; readonly station: string; readonly email: string };
-  readonly mailFrom: string;
+  /** What a first start suggests; empty where nothing was said. From then on the desk is as it is laid. */
+  readonly desk: { readonly name: string; readonly organisation: string; readonly sender: string };
   /** Trusted proxies in front of the application. */
   readonly proxies: number;
   /** How many times the usual number of calls a caller may make; demos and tests make many. */
@@ -60,7 +59,6 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
   }
   const { data } = parsed;
   const url = data.TOLVEK_URL ?? `http://${data.HOST}:${data.PORT}`;
-  const mailFrom = data.TOLVEK_MAIL_FROM ?? `${JSON.stringify(data.TOLVEK_DESK)} <desk@${new URL(url).hostname}>`;
   return {
     mode: data.TOLVEK_MODE,
     port: data.PORT,
@@ -69,8 +67,11 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
     url,
     secret: data.TOLVEK_SECRET,
     smtp: data.TOLVEK_SMTP,
-    desk: { name: data.TOLVEK_DESK, station: data.TOLVEK_STATION, email: /<([^>]+)>/.exec(mailFrom)?.[1] ?? mailFrom },
-    mailFrom,
+    desk: {
+      name: data.TOLVEK_DESK,
+      organisation: data.TOLVEK_STATION,
+      sender: /<([^>]+)>/.exec(data.TOLVEK_MAIL_FROM ?? '')?.[1] ?? data.TOLVEK_MAIL_FROM ?? '',
+    },
     proxies: data.TOLVEK_PROXY,
     pace: data.TOLVEK_MODE === 'demo' ? 100 : 1,
     log: data.TOLVEK_LOG,

@@ -17,6 +17,8 @@ export interface House {
   readonly troubles: Troubles;
   /** Somebody by their id, as what decides about them knows them; null when they may not come in. */
   readonly viewerOf: (personId: string) => Viewer | null;
+  /** Whether the desk is laid: before, nothing is answered but its first start. */
+  readonly isLaid: () => boolean;
   /** Wakes whoever sends letters; called after a commit. */
   readonly wakeOutbox: () => void;
   /** Wakes whoever does long work; called after a commit that added some. */

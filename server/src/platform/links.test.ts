@@ -5,7 +5,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { RETENTION } from '../house/retention.ts';
 import { type Database, openDatabase } from './database.ts';
 import { once } from './idempotency.ts';
-import { issueLink, linkEnds, openLink, renewLink, spendLink, tokenOf } from './links.ts';
+import { issueLink, openLink, renewLink, spendLink, tokenOf } from './links.ts';
 
 const SECRET = 'x'.repeat(32);
 let folder: string;
@@ -20,7 +20,7 @@ afterAll(() => {
 });
 
 describe('one-time links', () => {
-  const decide = { purpose: 'decide', personId: 'p', targetId: 't', now: 0 } as const;
+  const decide = { purpose: 'decide', personId: 'p', targetId: 't', expiresAt: 14 * 24 * 3_600_000 } as const;
 
   it('open for what they were made for, until they are used', () => {
     const token = db.transaction((tx) => issueLink(tx, SECRET, decide)).token;
@@ -33,7 +33,7 @@ describe('one-time links', () => {
 
   it('end at their moment, and not a millisecond before', () => {
     const token = db.transaction((tx) => issueLink(tx, SECRET, decide)).token;
-    const ends = linkEnds('decide', 0);
+    const ends = decide.expiresAt;
     expect(openLink(db, token, 'decide', ends - 1).targetId).toBe('t');
     expect(() => openLink(db, token, 'decide', ends)).toThrow(expect.objectContaining({ status: 410 }));
   });

@@ -14,13 +14,6 @@ const addLink = adding(links);
 /** What is kept of a token. */
 export const hashOf = (token: string): string => createHash('sha256').update(token).digest('base64url');
 
-const DAY = 24 * 3_600_000;
-/** How long each kind of link works, in days. */
-const DAYS: Readonly<Record<Link['purpose'], number>> = { confirm: 3, decide: 14, follow: 180, resume: 14, sent: 3 };
-
-/** When a link made now ends, epoch ms. */
-export const linkEnds = (purpose: Link['purpose'], now: number): number => now + DAYS[purpose] * DAY;
-
 /** The token of a link: 24 bytes in Base64 for addresses, from a secret of the installation and its id. */
 export const tokenOf = (secret: string, linkId: string): string =>
   createHmac('sha256', secret).update(`link ${linkId}`).digest().subarray(0, 24).toString('base64url');
@@ -32,11 +25,11 @@ export const tokenOf = (secret: string, linkId: string): string =>
 export function issueLink(
   tx: Transaction,
   secret: string,
-  { now, ...link }: Pick<Link, 'purpose' | 'personId' | 'targetId'> & { readonly now: number },
+  link: Pick<Link, 'purpose' | 'personId' | 'targetId' | 'expiresAt'>,
 ): { readonly id: string; readonly token: string } {
   const id = newId();
   const token = tokenOf(secret, id);
-  addLink(tx, { id, tokenHash: hashOf(token), usedAt: null, expiresAt: linkEnds(link.purpose, now), ...link });
+  addLink(tx, { id, tokenHash: hashOf(token), usedAt: null, ...link });
   return { id, token };
 }
 
@@ -46,6 +39,9 @@ const USED = {
   follow: 'linkUsed',
   resume: 'linkUsed',
   sent: 'linkUsed',
+  'first-start': 'firstStartUsed',
+  invite: 'inviteUsed',
+  reset: 'inviteUsed',
 } as const satisfies Record<Link['purpose'], RefusalName>;
 
 const EXPIRED = {
@@ -54,6 +50,9 @@ const EXPIRED = {
   follow: 'followExpired',
   resume: 'keptExpired',
   sent: 'confirmExpired',
+  'first-start': 'firstStartExpired',
+  invite: 'inviteExpired',
+  reset: 'inviteExpired',
 } as const satisfies Record<Link['purpose'], RefusalName>;
 
 /** The link behind a token; refuses one that is unknown, used or expired, each in its own words. */

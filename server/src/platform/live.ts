@@ -7,7 +7,7 @@ import { Problem } from './problem.ts';
 import type { Session as SignedIn } from './signIn/session.ts';
 
 interface Listening {
-  readonly viewer: Viewer;
+  readonly person: string;
   readonly token: string;
   readonly response: Response;
 }
@@ -23,11 +23,15 @@ export class Live {
   /** Streams that are being opened count as well. */
   private readonly open = new Map<string, number>();
 
-  /** `partiesOf`: who has to do with a request, and its number; null when it is gone. */
+  /**
+   * `partiesOf`: who has to do with a request, and its number; null when it is gone. `viewerOf`: who
+   * somebody is by now; null when they may not come in any more.
+   */
   constructor(
     private readonly partiesOf: (
       requestId: string,
     ) => { readonly number: string; readonly parties: RequestParties } | null,
+    private readonly viewerOf: (personId: string) => Viewer | null,
   ) {}
 
   /** Opens a stream. @throws Problem 429 when this person has six already. */
@@ -42,13 +46,18 @@ export class Live {
       else this.open.delete(person);
     });
     const session = await createSession(request, response);
-    this.listening.set(session, { viewer, token, response });
+    this.listening.set(session, { person, token, response });
     session.once('disconnected', () => this.listening.delete(session));
   }
 
   /** Ends the streams of a session that signed out. */
   end(token: string): void {
     for (const [session, open] of this.listening) if (open.token === token) this.hangUp(session, open);
+  }
+
+  /** Ends the streams of somebody who may not come in any more. */
+  endOf(person: string): void {
+    for (const [session, open] of this.listening) if (open.person === person) this.hangUp(session, open);
   }
 
   private hangUp(session: Session, { response }: Listening): void {
@@ -59,10 +68,15 @@ export class Live {
 
   changed(requestIds: Iterable<string>): void {
     if (this.listening.size === 0) return;
+    const viewers = new Map<string, Viewer | null>();
+    for (const { person } of this.listening.values())
+      if (!viewers.has(person)) viewers.set(person, this.viewerOf(person));
     for (const id of requestIds) {
       const found = this.partiesOf(id);
       if (!found) continue;
-      for (const [session, { viewer }] of this.listening) {
+      for (const [session, { person }] of this.listening) {
+        const viewer = viewers.get(person);
+        if (!viewer) continue;
         const relation = relationTo(found.parties, viewer);
         if (session.isConnected && (relation.isDesk || relation.isRequester))
           session.push({ number: found.number }, 'changed');

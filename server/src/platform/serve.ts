@@ -91,6 +91,9 @@ const onlyJson: RequestHandler = (request, _response, next) => {
 /** How bodies are read of all routes that take no bytes. */
 const JSON_BODY: readonly RequestHandler[] = [onlyJson, express.json({ limit: '512kb', strict: true })];
 
+/** What is answered before the desk is laid. */
+const BEFORE: ReadonlySet<string> = new Set(['health', 'firstStart', 'layGround']);
+
 /** The caller of a route, refused here when they may not call it at all. */
 async function callerFor(
   route: Route,
@@ -100,6 +103,7 @@ async function callerFor(
   response: Response,
 ): Promise<Session | null> {
   await aTurn('caller');
+  if (!house.isLaid() && !BEFORE.has(route.name)) throw new Problem(503, 'not-laid', refused('notLaid'));
   const session = callerOf(house, request);
   await limits.take(paceOf(route), session?.viewer ?? null, request, response);
   if (route.caller === 'anyone' || route.caller === 'link') return session;

@@ -79,7 +79,9 @@ export const links = sqliteTable(
   {
     id: text().primaryKey(),
     tokenHash: text().notNull().unique(),
-    purpose: text({ enum: ['confirm', 'follow', 'decide', 'resume', 'sent'] }).notNull(),
+    purpose: text({
+      enum: ['confirm', 'follow', 'decide', 'resume', 'sent', 'first-start', 'invite', 'reset'],
+    }).notNull(),
     personId: text().notNull(),
     /** The waiting submission, the request, or the approval it opens. */
     targetId: text().notNull(),

@@ -1,5 +1,5 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
-import { type Deadline, fuseAt, lengthOf, promiseInWords } from '@tolvek/core/deadline';
+import { type Deadline, fuseAt, isClosedDay, lengthOf, promiseInWords, type SpecialDay } from '@tolvek/core/deadline';
 import { sinksOf } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import { type Stage, stagesToFreeTo } from '@tolvek/core/register';
@@ -150,10 +150,13 @@ function dueWhy(
   deadline: Deadline,
   /** Null where its row may not be told. */
   routed: RoutingTold | null,
-  calendar: { name: string; holidays: readonly { date: string; name: string }[] } & Parameters<typeof lengthOf>[1],
+  calendar: { name: string; holidays: readonly SpecialDay[] } & Parameters<typeof lengthOf>[1],
 ): Said[] {
   const holidays = calendar.holidays.filter(
-    (holiday) => holiday.date >= iso(deadline.start).slice(0, 10) && holiday.date <= iso(deadline.due).slice(0, 10),
+    (holiday) =>
+      isClosedDay(holiday) &&
+      holiday.date >= iso(deadline.start).slice(0, 10) &&
+      holiday.date <= iso(deadline.due).slice(0, 10),
   );
   return [
     said('sheet:dueArrived', { at: deadline.start }),

@@ -1,12 +1,12 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { CALENDAR, replanDeadline, type WorkingCalendar } from '@tolvek/core/deadline';
-import { FORM } from '@tolvek/core/form';
+import { FORM, freshKey } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import { said } from '@tolvek/words';
 import { and, eq, inArray } from 'drizzle-orm';
 import { calendarByKey } from '../calendar/queries.ts';
 import { deadlineIn, deadlinesOf } from '../deadline/queries.ts';
-import { changeAtOnce } from '../design/commands.ts';
+import { changeAtOnce, makeInForce } from '../design/commands.ts';
 import { type DesignRow, designsOf, statesOf } from '../design/queries.ts';
 import { designStates, designs } from '../design/tables.ts';
 import { releaseById } from '../form/queries.ts';
@@ -14,6 +14,7 @@ import { namesOf } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
+import { once } from '../platform/idempotency.ts';
 import { notFound, staleVersion, wrongFields } from '../platform/problem.ts';
 import { inTurns } from '../platform/turns.ts';
 import { by, write } from '../platform/work.ts';
@@ -48,6 +49,33 @@ export function calendarView(db: Reader, key: string): AnswerOf<'calendar'> {
     })),
   };
 }
+
+/** All working calendars by name, and how many forms count by each. */
+export function calendarsView(db: Reader): AnswerOf<'calendars'> {
+  const forms = designsOf(db, FORM);
+  const calendars = designsOf(db, CALENDAR).map(({ key, draft: { name, zone } }) => ({
+    ...{ key, name, zone },
+    forms: forms.filter(({ draft }) => draft.deadline.calendar === key).length,
+  }));
+  return { calendars: calendars.sort((a, b) => a.name.localeCompare(b.name)) };
+}
+
+/** Makes a working calendar, in force at once. @throws Problem 422 when nothing could be counted by it. */
+export const createCalendar = (
+  house: House,
+  viewer: Viewer,
+  { calendar }: BodyOf<'createCalendar'>,
+  sentKey: string,
+): AnswerOf<'createCalendar'> =>
+  write(house, ({ tx, now }) =>
+    once(tx, { key: sentKey, scope: `calendar ${viewer.personId}`, content: calendar, now }, () => {
+      const key = freshKey(calendar.name, new Set(designsOf(tx, CALENDAR).map((each) => each.key)));
+      const content = withKey(key, calendar);
+      refuseUnsound(content);
+      makeInForce(tx, CALENDAR, { key, content, note: '' }, { viewer, now });
+      return { key };
+    }),
+  );
 
 /** Releases whose deadlines are counted by a calendar. */
 const releasesBy = (db: Reader, key: string): readonly string[] =>

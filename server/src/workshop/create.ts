@@ -167,6 +167,7 @@ export function freeKey(db: Reader, title: string): string {
     key === 'new' ||
     key === 'vocabularies' ||
     key === 'registers' ||
+    key === 'groundwork' ||
     designByKey(db, FORM, key) !== undefined ||
     registerByKey(db, key) !== undefined ||
     isSlugTaken(db, key);

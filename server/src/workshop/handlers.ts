@@ -49,7 +49,6 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
       const form = formNamed(db, params.key);
       const register = registerById(db, form.registerId);
       const calendar = calendarOf(db, form.draft.deadline.calendar);
-      const week = workingWeek(calendar);
       const releases = releasesOf(db, form.id);
       const names = namesOf(
         db,
@@ -84,7 +83,7 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
         ),
         stopped: form.stoppedAt !== null,
         staysIn: register.staysIn,
-        calendar: { name: calendar.name, zone: calendar.zone, open: [...week.open], closed: [...week.closed] },
+        calendar: { name: calendar.name, zone: calendar.zone, ...workingWeek(calendar) },
         today: dateAt(clock.now(), calendar.zone),
         now: wallClockAt(clock.now(), calendar.zone),
         vocabularies: allVocabularies(db),

@@ -19,6 +19,7 @@ export function Frame() {
   useLanguage();
   if (me) setDesk(me.desk);
   usePersonsLanguage(me?.person ?? null);
+  useAccent(me?.desk.accent);
   useFindKey(Boolean(me?.person?.worksFloor));
   // A new page begins at its top; pages with panes of their own keep those.
   useEffect(() => {
@@ -142,6 +143,18 @@ function usePersonsLanguage(person: AnswerOf<'me'>['person']): void {
     if (theirs === null) void setLanguage({ body: { language: language() } });
     else void speak(theirs);
   }, [theirs, setLanguage]);
+}
+
+/** The desk’s own colour stands in the place of ours. */
+function useAccent(accent: AnswerOf<'me'>['desk']['accent'] | undefined): void {
+  useEffect(() => {
+    if (!accent) return;
+    const set = (name: string, part: 'ink' | 'wash' | 'on'): void =>
+      document.documentElement.style.setProperty(name, `light-dark(${accent.light[part]}, ${accent.dark[part]})`);
+    set('--green', 'ink');
+    set('--green-wash', 'wash');
+    set('--on-green', 'on');
+  }, [accent]);
 }
 
 /** Ctrl+K goes to find, from anywhere. */

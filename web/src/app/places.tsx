@@ -17,7 +17,7 @@ const spoken = (Page: ComponentType): ComponentType =>
 const later = <Name extends string>(
   load: () => Promise<Record<Name, ComponentType>>,
   name: Name,
-  words: 'front' | 'floor' | 'workshop' = 'front',
+  words: 'front' | 'floor' | 'workshop' | 'start' = 'front',
 ) =>
   lazy(async () => {
     const [pages] = await Promise.all([load(), loadWords(words)]);
@@ -38,6 +38,16 @@ const NewForm = later(() => import('../workshop/NewForm.tsx'), 'NewForm', 'works
 const Binder = later(() => import('../workshop/Binder.tsx'), 'Binder', 'workshop');
 const RegisterPage = later(() => import('../workshop/RegisterPage.tsx'), 'RegisterPage', 'workshop');
 const Vocabularies = later(() => import('../workshop/Vocabularies.tsx'), 'Vocabularies', 'workshop');
+const Groundwork = later(() => import('../workshop/groundwork/Groundwork.tsx'), 'Groundwork', 'workshop');
+const Overview = later(() => import('../workshop/groundwork/Overview.tsx'), 'Overview', 'workshop');
+const DeskPage = later(() => import('../workshop/groundwork/DeskPage.tsx'), 'DeskPage', 'workshop');
+const PeoplePage = later(() => import('../workshop/groundwork/PeoplePage.tsx'), 'PeoplePage', 'workshop');
+const ContactsPage = later(() => import('../workshop/groundwork/PeoplePage.tsx'), 'ContactsPage', 'workshop');
+const GroupsPage = later(() => import('../workshop/groundwork/GroupsPage.tsx'), 'GroupsPage', 'workshop');
+const CalendarsPage = later(() => import('../workshop/groundwork/CalendarsPage.tsx'), 'CalendarsPage', 'workshop');
+const RegistersPage = later(() => import('../workshop/groundwork/RegistersPage.tsx'), 'RegistersPage', 'workshop');
+const FirstStart = later(() => import('../start/FirstStart.tsx'), 'FirstStart', 'start');
+const Welcome = later(() => import('../start/Welcome.tsx'), 'Welcome', 'start');
 const Mailroom = later(() => import('../mailroom/Mailroom.tsx'), 'Mailroom', 'floor');
 
 /**
@@ -55,11 +65,22 @@ export const Places = () => (
       <Route path="follow/:token" Component={Follow} />
       <Route path="my/:number" Component={MyRequest} />
       <Route path="decide/:token" Component={DecideByLink} />
+      <Route path="start/:token" Component={FirstStart} />
+      <Route path="welcome/:token" Component={Welcome} />
       <Route path="floor" element={<Navigate to="/floor/arrived" replace />} />
       <Route path="floor/:tray/:number?" Component={Floor} />
       <Route path="workshop" Component={Shelf} />
       <Route path="workshop/new" Component={NewForm} />
       <Route path="workshop/vocabularies/:vocabulary?" Component={Vocabularies} />
+      <Route path="workshop/groundwork" Component={Groundwork}>
+        <Route index Component={Overview} />
+        <Route path="desk" Component={DeskPage} />
+        <Route path="people/:id?" Component={PeoplePage} />
+        <Route path="contacts/:id?" Component={ContactsPage} />
+        <Route path="groups/:group?" Component={GroupsPage} />
+        <Route path="calendars/:calendar?" Component={CalendarsPage} />
+        <Route path="registers" Component={RegistersPage} />
+      </Route>
       <Route path="workshop/registers/:register" Component={RegisterPage} />
       <Route path="workshop/:key/:page?" Component={Binder} />
       <Route path="mailroom/:id?" Component={Mailroom} />

@@ -1,7 +1,7 @@
 import { Popover } from 'radix-ui';
 import { type ReactNode, useState } from 'react';
 import { DayPicker } from 'react-day-picker';
-import { say } from '../wire/words.ts';
+import { firstDayOfWeek, say } from '../wire/words.ts';
 
 export { readDay, readMoment } from './typedDay.ts';
 
@@ -66,7 +66,7 @@ function Month({
       mode="single"
       required
       autoFocus
-      weekStartsOn={1}
+      weekStartsOn={firstDayOfWeek()}
       showOutsideDays
       today={asDate(today)}
       selected={day === null ? undefined : asDate(day)}

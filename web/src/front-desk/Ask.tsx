@@ -1,9 +1,9 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { Link, useParams, useSearchParams } from 'react-router';
+import { Column } from '../ui/Column.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { say, told } from '../wire/words.ts';
-import { Column } from './Column.tsx';
 import { frontDeskApi } from './endpoints.ts';
 import { FillIn } from './FillIn.tsx';
 

@@ -1,11 +1,11 @@
 import { Link, useNavigate, useParams } from 'react-router';
 import { Button } from '../ui/Button.tsx';
+import { Column } from '../ui/Column.tsx';
 import { Rich } from '../ui/Rich.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { problemOf } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
-import { Column } from './Column.tsx';
 import { frontDeskApi } from './endpoints.ts';
 
 /**

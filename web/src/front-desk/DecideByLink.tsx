@@ -1,13 +1,13 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
+import { Column } from '../ui/Column.tsx';
 import { DecisionForm } from '../ui/DecisionForm.tsx';
 import { Facts } from '../ui/Facts.tsx';
 import { Trace } from '../ui/Trace.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { say, told } from '../wire/words.ts';
-import { Column } from './Column.tsx';
 import { frontDeskApi } from './endpoints.ts';
 
 /**

@@ -2,12 +2,12 @@ import type { AnswerOf } from '@tolvek/contract';
 import { useState } from 'react';
 import { useParams } from 'react-router';
 import { Button } from '../ui/Button.tsx';
+import { Column } from '../ui/Column.tsx';
 import { Facts } from '../ui/Facts.tsx';
 import { Trace } from '../ui/Trace.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { say, told } from '../wire/words.ts';
-import { Column } from './Column.tsx';
 import { frontDeskApi } from './endpoints.ts';
 
 /** An outside requester's own request, by the link in their letters. */

@@ -1,11 +1,11 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { Link } from 'react-router';
+import { Column } from '../ui/Column.tsx';
 import { Rich } from '../ui/Rich.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { meApi } from '../wire/me.ts';
 import { say, told } from '../wire/words.ts';
-import { Column } from './Column.tsx';
 import { frontDeskApi } from './endpoints.ts';
 import { NotConfirmed } from './NotConfirmed.tsx';
 
@@ -31,7 +31,7 @@ export function FrontDesk() {
   return (
     <Column>
       <h1 className="text-[28px]">{say('desk:whatNeeded')}</h1>
-      <p className="mt-1.5 text-soft">{[me.desk.name, me.desk.station].filter(Boolean).join(', ')}</p>
+      <p className="mt-1.5 text-soft">{[me.desk.name, me.desk.organisation].filter(Boolean).join(', ')}</p>
       <NotConfirmed />
       <h2 className="section-head mt-7">{say('desk:startRequest')}</h2>
       {data.forms.length === 0 ? <p className="py-3 text-soft">{say('desk:noForms')}</p> : null}

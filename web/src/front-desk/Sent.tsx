@@ -1,13 +1,13 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
+import { Column } from '../ui/Column.tsx';
 import { Rich } from '../ui/Rich.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { meApi } from '../wire/me.ts';
 import { say } from '../wire/words.ts';
 import { AddressLine } from './AddressLine.tsx';
-import { Column } from './Column.tsx';
 import { frontDeskApi } from './endpoints.ts';
 import { confirmed, isGone, leftToConfirm } from './waiting.ts';
 

@@ -1,11 +1,11 @@
 import { useForm } from 'react-hook-form';
 import { Navigate, useNavigate, useSearchParams } from 'react-router';
 import { Button } from '../ui/Button.tsx';
+import { Column } from '../ui/Column.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { meApi } from '../wire/me.ts';
 import { problemOf, refusalInWords } from '../wire/problem.ts';
 import { say } from '../wire/words.ts';
-import { Column } from './Column.tsx';
 
 /** Staff sign-in; in demo mode the demo people are one click away. */
 export function SignIn() {

@@ -10,6 +10,21 @@ export const api = createApi({
       headers.set('Accept-Language', language());
     },
   }),
-  tagTypes: ['me', 'desk', 'ledger', 'sheet', 'mine', 'forms', 'form', 'register', 'vocabulary', 'mail'],
+  tagTypes: [
+    'me',
+    'desk',
+    'ledger',
+    'sheet',
+    'mine',
+    'forms',
+    'form',
+    'register',
+    'vocabulary',
+    'mail',
+    'ground',
+    'people',
+    'groups',
+    'calendar',
+  ],
   endpoints: () => ({}),
 });

@@ -16,7 +16,7 @@ import { useTranslation } from 'react-i18next';
 export { LANGUAGE_NAMES, LANGUAGES, type Language };
 
 /** The parts of the catalogues that come together, each with its zone. */
-type Zone = 'front' | 'floor' | 'workshop';
+type Zone = 'front' | 'floor' | 'workshop' | 'start';
 
 /** Where each zone’s texts are, by language: only what is read is loaded. */
 const TEXTS: Readonly<Record<Language, Readonly<Record<Zone, () => Promise<Catalogue>>>>> = {
@@ -24,11 +24,13 @@ const TEXTS: Readonly<Record<Language, Readonly<Record<Zone, () => Promise<Catal
     front: () => import('@tolvek/words/en/front'),
     floor: () => import('@tolvek/words/en/floorZone'),
     workshop: () => import('@tolvek/words/en/workshopZone'),
+    start: () => import('@tolvek/words/en/startZone'),
   },
   de: {
     front: () => import('@tolvek/words/de/front'),
     floor: () => import('@tolvek/words/de/floorZone'),
     workshop: () => import('@tolvek/words/de/workshopZone'),
+    start: () => import('@tolvek/words/de/startZone'),
   },
 };
 
@@ -41,7 +43,7 @@ const plain = new Map<string, string>();
 texts.on('languageChanged', () => plain.clear());
 // Beside tests, which have no page.
 if (typeof document !== 'undefined') document.documentElement.lang = texts.language;
-let around = { zone: 'UTC', email: '' };
+let around: Desk = { zone: 'UTC', email: '', firstDay: 'monday' };
 
 /** What this device was last read in; else what the browser asks for. */
 function firstLanguage(): Language {
@@ -70,11 +72,20 @@ export const language = (): Language => texts.language as Language;
 /** The texts themselves, for sentences with links in them. */
 export const i18n = texts;
 
+/** What pages need of the desk to say moments and days as it does. */
+interface Desk {
+  readonly zone: string;
+  readonly email: string;
+  readonly firstDay: 'monday' | 'saturday' | 'sunday';
+}
+
 /** Moments are told on the desk’s own clock, wherever the reader sits. */
-export function setDesk(desk: { readonly zone: string; readonly email: string }): void {
+export function setDesk(desk: Desk): void {
   around = desk;
   plain.clear();
 }
+/** The first day of a week where days are chosen: 0 is Sunday. */
+export const firstDayOfWeek = (): 0 | 1 | 6 => ({ sunday: 0, monday: 1, saturday: 6 })[around.firstDay] as 0 | 1 | 6;
 /** The desk’s email address. */
 export const deskEmail = (): string => around.email;
 

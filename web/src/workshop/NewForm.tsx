@@ -11,7 +11,7 @@ import {
   settledHere,
 } from '@tolvek/core/form';
 import { type ReactNode, useState } from 'react';
-import { Navigate, useNavigate } from 'react-router';
+import { Link, Navigate, useNavigate } from 'react-router';
 import { Button } from '../ui/Button.tsx';
 import { ProblemsAt } from '../ui/ProblemsAt.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
@@ -36,7 +36,32 @@ export function NewForm() {
         <Trouble error={error} />
       </main>
     );
+  if (ground && (ground.groups.length === 0 || ground.calendars.length === 0)) return <GroundMissing ground={ground} />;
   return ground ? <Beginning ground={ground} /> : <p className="p-6 text-soft">{say('desk:oneMoment')}</p>;
+}
+
+/** What a form rests on and is not there yet, with the way to lay it. */
+function GroundMissing({ ground }: { ground: AnswerOf<'ground'> }) {
+  return (
+    <main className="mx-auto max-w-[60rem] px-6 pt-6 pb-16">
+      <h1>{say('workshop:newForm')}</h1>
+      <p className="mt-2">{say('ground:formNeeds')}</p>
+      <ul className="mt-3 max-w-[36rem]">
+        {ground.groups.length === 0 ? (
+          <li className="flex justify-between gap-4 border-b border-rule py-2.5">
+            {say('ground:step.teamsMissing')}
+            <Link to="/workshop/groundwork/groups">{say('ground:step.teamsGo')}</Link>
+          </li>
+        ) : null}
+        {ground.calendars.length === 0 ? (
+          <li className="flex justify-between gap-4 border-b border-rule py-2.5">
+            {say('ground:step.calendarMissing')}
+            <Link to="/workshop/groundwork/calendars">{say('ground:step.calendarGo')}</Link>
+          </li>
+        ) : null}
+      </ul>
+    </main>
+  );
 }
 
 /** First whether it has a register of its own, as everything else depends on it. */
@@ -127,8 +152,8 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
   const [belongs, setBelongs] = useState<Belonging>({
     title: '',
     prefix: '',
-    team: teams[0]?.key ?? '',
-    approvers: ground.groups.find((group) => !group.isTeam)?.key ?? '',
+    team: (teams[0] ?? ground.groups[0])?.key ?? '',
+    approvers: (ground.groups.find((group) => !group.isTeam) ?? ground.groups[0])?.key ?? '',
     calendar: ground.calendars[0]?.key ?? '',
     staff: true,
     outside: false,

@@ -21,6 +21,7 @@ export function Shelf() {
       <div className="flex items-baseline justify-between">
         <h1>{say('common:workshop')}</h1>
         <span className="flex items-baseline gap-5">
+          <Link to="/workshop/groundwork">{say('ground:groundwork')}</Link>
           <Link to="/workshop/vocabularies">{say('workshop:vocabularies')}</Link>
           <Link
             to="/workshop/new"

@@ -29,7 +29,10 @@ export const workshopApi = api.injectEndpoints({
       providesTags: ['form'],
       keepUnusedDataFor: 0,
     }),
-    ground: build.query<AnswerOf<'ground'>, Asked<'ground'>>({ query: call('ground') }),
+    ground: build.query<AnswerOf<'ground'>, Asked<'ground'>>({
+      query: call('ground'),
+      providesTags: ['groups', 'calendar', 'register'],
+    }),
     createForm: build.mutation<AnswerOf<'createForm'>, Asked<'createForm'>>({
       query: call('createForm'),
       invalidatesTags: ['forms'],

@@ -22,4 +22,7 @@ export const calendars: Same<typeof english> = {
   friday: 'Freitag',
   saturday: 'Samstag',
   sunday: 'Sonntag',
+  onDay: '{{day, date}}',
+  noCountry: 'Die Feiertage dieses Landes oder dieser Region kennen wir nicht.',
+  chooseCountry: 'Wählen Sie eines aus der Liste, oder geben Sie die Tage selbst ein.',
 };

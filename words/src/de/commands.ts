@@ -29,4 +29,25 @@ export const commands: Same<typeof english> = {
     'Tolvek kann nicht starten. Der Datenordner {{folder}} wird verwendet: {{who}}.\nBeenden Sie das zuerst, oder setzen Sie TOLVEK_DATA auf einen anderen Ordner.',
   process: 'Prozess {{pid}}, gestartet {{at}}',
   anotherProcess: 'ein anderer Prozess',
+  firstStart:
+    'Diesen Empfang hat noch niemand eingerichtet. Öffnen Sie dazu diesen Link. Er gilt einmal, eine Stunde lang:\n  {{url}}',
+  adminUsage:
+    'Möglich ist:\n  npm run admin -- invite <Adresse>   gibt der Administration Zugang\n  npm run admin -- reset <Adresse>    macht einen Link für ein anderes Passwort\n  npm run admin -- list               zeigt, wer zur Administration gehört',
+  adminNoAddress: '„{{typed}}“ ist keine E-Mail-Adresse. Schreiben Sie eine wie name@example.org.',
+  adminContact:
+    '{{email}} gehört dem Kontakt {{name}}. Ein Kontakt kann nicht zur Administration gehören. Nutzen Sie eine andere Adresse.',
+  adminUnknown:
+    'Niemand unter den aktiven Mitarbeitenden hat die Adresse {{email}}. Prüfen Sie sie mit: npm run admin -- list',
+  adminInvited:
+    '{{name}} ({{email}}) gehört zur Administration. Mit diesem Link wählt man ein Passwort. Er gilt einmal, eine Stunde lang:\n  {{url}}',
+  adminReset: '{{name}} kann mit diesem Link ein anderes Passwort wählen. Er gilt einmal, eine Stunde lang:\n  {{url}}',
+  adminNotLaid:
+    'Diesen Empfang hat noch niemand eingerichtet. Starten Sie Tolvek mit npm start, und öffnen Sie den Link, der dort steht.',
+  adminLine: '{{name}} <{{email}}>: {{state}}',
+  adminInactive: 'inaktiv',
+  adminNoPassword: 'hat noch kein Passwort',
+  adminSeen: 'war hier am {{at, moment}}',
+  adminNotSeen: 'ist nicht angemeldet',
+  adminBehind:
+    'Die Daten in {{folder}} sind von einer früheren Version. Starten Sie Tolvek einmal mit npm start, um sie zu aktualisieren.',
 };

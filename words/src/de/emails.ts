@@ -69,4 +69,13 @@ export const emails: Same<typeof english> = {
   'later.notYou': 'Wenn Sie das nicht waren, ignorieren Sie diese E-Mail.',
   'later.action': 'Formular fortsetzen',
   'later.note': 'Wer diesen Link hat, kann Ihre Antworten lesen und ändern. Er gilt bis {{expires, moment}}.',
+  'invite.subject': 'Ihr Zugang zu {{house}}',
+  'invite.by': '{{by}} hat Ihnen Zugang zu {{house}} gegeben.',
+  'invite.us': 'Sie haben Zugang zu {{house}}.',
+  'invite.password': 'Bitte wählen Sie ein Passwort. Danach können Sie sich mit dieser E-Mail-Adresse anmelden.',
+  'invite.action': 'Passwort wählen',
+  'invite.note': 'Bitte leiten Sie diesen Link nicht weiter. Er gilt einmal, bis {{expires, moment}}.',
+  'test.subject': 'Test-E-Mail von {{house}}',
+  'test.body': 'Sie haben um diese E-Mail gebeten. Sie ist angekommen, also kann Tolvek E-Mails senden.',
+  'test.action': 'Grundlagen öffnen',
 };

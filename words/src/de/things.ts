@@ -27,4 +27,6 @@ export const things: Same<typeof english> = {
   question: 'Diese Frage',
   fileQuestion: 'Diese Frage nach Dateien',
   demoClock: 'Die Uhr der Demo',
+  group: 'Diese Gruppe',
+  member: 'Dieses Mitglied',
 };

@@ -19,4 +19,7 @@ export const calendars = {
   friday: 'Friday',
   saturday: 'Saturday',
   sunday: 'Sunday',
+  onDay: '{{day, date}}',
+  noCountry: 'We do not know the public holidays of this country or region.',
+  chooseCountry: 'Choose one from the list, or enter the days yourself.',
 } as const;

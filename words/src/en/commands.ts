@@ -27,4 +27,21 @@ export const commands = {
     'Tolvek cannot start. The data folder {{folder}} is in use by {{who}}.\nStop that process first, or set TOLVEK_DATA to another folder.',
   process: 'process {{pid}}, started {{at}}',
   anotherProcess: 'another process',
+  firstStart: 'Nobody has set up this desk yet. Open this link to do it. The link works once, for one hour:\n  {{url}}',
+  adminUsage:
+    'Use one of these:\n  npm run admin -- invite <address>   gives an administrator access\n  npm run admin -- reset <address>    makes a link to choose another password\n  npm run admin -- list               shows the administrators',
+  adminNoAddress: '“{{typed}}” is not an email address. Write one like name@example.org.',
+  adminContact: '{{email}} belongs to the contact {{name}}. A contact cannot be an administrator. Use another address.',
+  adminUnknown: 'Nobody among the active staff has the address {{email}}. Check it with: npm run admin -- list',
+  adminInvited:
+    '{{name}} ({{email}}) is an administrator. With this link they choose a password. It works once, for one hour:\n  {{url}}',
+  adminReset: '{{name}} can choose another password with this link. It works once, for one hour:\n  {{url}}',
+  adminNotLaid: 'Nobody has set up this desk yet. Start Tolvek with npm start, and open the link it shows.',
+  adminLine: '{{name}} <{{email}}>: {{state}}',
+  adminInactive: 'inactive',
+  adminNoPassword: 'has no password yet',
+  adminSeen: 'was here on {{at, moment}}',
+  adminNotSeen: 'is not signed in',
+  adminBehind:
+    'The data in {{folder}} is from an earlier release. Start Tolvek once with npm start to update the data.',
 } as const;

@@ -62,4 +62,13 @@ export const emails = {
   'later.notYou': 'If this was not you, ignore this email.',
   'later.action': 'Continue this form',
   'later.note': 'Anyone with this link can read and change your answers. It works until {{expires, moment}}.',
+  'invite.subject': 'Your access to {{house}}',
+  'invite.by': '{{by}} gave you access to {{house}}.',
+  'invite.us': 'You have access to {{house}}.',
+  'invite.password': 'Please choose a password. Then you can sign in with this email address.',
+  'invite.action': 'Choose a password',
+  'invite.note': 'Do not forward this link. It works once, until {{expires, moment}}.',
+  'test.subject': 'Test email from {{house}}',
+  'test.body': 'You asked for this email. It arrived, so Tolvek can send emails.',
+  'test.action': 'Open the groundwork',
 } as const;

@@ -24,4 +24,6 @@ export const things = {
   question: 'This question',
   fileQuestion: 'This question for files',
   demoClock: 'The demo’s clock',
+  group: 'This group',
+  member: 'This member',
 } as const;

@@ -19,6 +19,7 @@ const SEARCH_DAYS = 3_700;
 interface WorkingWeek {
   readonly open: readonly boolean[];
   readonly closed: ReadonlySet<number>;
+  readonly opened: ReadonlySet<number>;
 }
 
 /** How deep terms are followed. */
@@ -34,19 +35,23 @@ function standsUnder(parents: Context, term: string, top: string): boolean {
   return false;
 }
 
+/** The dates in a list, as days. */
+const daysIn = (dates: Value | undefined): ReadonlySet<number> =>
+  new Set(
+    dates !== undefined && isList(dates)
+      ? dates.flatMap((date) => (typeof date === 'string' ? (CalendarDate.read(date)?.day ?? []) : []))
+      : [],
+  );
+
 const weeks = new WeakMap<object, WorkingWeek>();
 
 function weekOf(calendar: Context): WorkingWeek {
   let week = weeks.get(calendar);
   if (!week) {
-    const [open, closed] = [calendar.open ?? null, calendar.closed ?? null];
+    const open = calendar.open ?? null;
     week = {
       open: isList(open) ? open.map((day) => day === true) : [],
-      closed: new Set(
-        isList(closed)
-          ? closed.flatMap((date) => (typeof date === 'string' ? (CalendarDate.read(date)?.day ?? []) : []))
-          : [],
-      ),
+      ...{ closed: daysIn(calendar.closed), opened: daysIn(calendar.opened) },
     };
     weeks.set(calendar, week);
   }
@@ -54,7 +59,7 @@ function weekOf(calendar: Context): WorkingWeek {
 }
 
 const isWorking = (week: WorkingWeek, date: CalendarDate): boolean =>
-  week.open[date.weekday - 1] === true && !week.closed.has(date.day);
+  week.opened.has(date.day) || (week.open[date.weekday - 1] === true && !week.closed.has(date.day));
 
 /**
  * The working day so many working days after (or, below zero, before) a date; 0 is the date itself

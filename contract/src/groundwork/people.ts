@@ -1,0 +1,172 @@
+import { z } from 'zod';
+import { language } from '../people/shapes.ts';
+import { routesOf } from '../wire/route.ts';
+import { key, keyed, moment, versioned } from '../wire/shapes.ts';
+import { words } from '../wire/words.ts';
+import { peopleHeads } from './heads.ts';
+import { address, day, groundLine, personName, role } from './shapes.ts';
+
+const kind = z.enum(['staff', 'contact']);
+const named = z.object({ key: z.string(), name: z.string() });
+const withId = z.strictObject({ id: z.string().max(64) });
+
+/** A row of the list of people. */
+const row = z.object({
+  id: z.string(),
+  name: z.string(),
+  email: z.string(),
+  kind,
+  role,
+  active: z.boolean(),
+  /** Whether they have signed in once, or could: a password is set. */
+  signsIn: z.boolean(),
+  invited: moment.nullable(),
+  groups: z.array(named),
+  /** Unfinished requests they are the handler of, and seats they are asked to decide at. */
+  openWork: z.int(),
+  /** Whether others here have the same name. */
+  namesake: z.boolean(),
+});
+
+const entry = z.object({
+  id: z.string(),
+  /** Who comes in by it: a person or a group. */
+  member: z.union([
+    z.object({ person: z.string(), name: z.string(), email: z.string(), active: z.boolean() }),
+    z.object({ group: z.string(), name: z.string() }),
+  ]),
+  from: day.nullable(),
+  until: day.nullable(),
+  /** Whether it counts today. */
+  now: z.boolean(),
+  source: z.enum(['local', 'directory']),
+});
+
+const groupRow = z.object({
+  key: z.string(),
+  name: z.string(),
+  about: z.string(),
+  isTeam: z.boolean(),
+  retired: z.boolean(),
+  source: z.enum(['local', 'directory']),
+  /** Who is in it today, through groups in it as well. */
+  members: z.int(),
+  /** Names of the groups in it. */
+  inside: z.array(z.string()),
+});
+
+/** People and groups. */
+export const peopleRoutes = routesOf(peopleHeads, {
+  people: {
+    says: 'Staff or contacts by name, a hundred at a time, as far as they are looked for.',
+    query: z.strictObject({
+      kind: kind.optional(),
+      /** Part of a name, an address or the name of a group. */
+      find: z.string().max(200).optional(),
+      group: z.string().max(64).optional(),
+      state: z.enum(['active', 'inactive', 'not-invited']).optional(),
+      /** Where to go on: what `next` said. */
+      after: z.string().max(400).optional(),
+    }),
+    answer: z.object({ people: z.array(row), total: z.int(), next: z.string().nullable() }),
+  },
+  person: {
+    says: 'Somebody: who they are, the groups they are in and by which way, what hangs on them, and what was set.',
+    params: withId,
+    answer: row.extend({
+      version: z.int(),
+      language: language.nullable(),
+      source: z.enum(['local', 'directory']),
+      addresses: z.array(z.string()),
+      /** The groups they are in today, each with the ways in. */
+      ways: z.array(
+        named.extend({
+          ways: z.array(z.object({ through: z.array(z.string()), days: words, entry: z.string().nullable() })),
+        }),
+      ),
+      /** What hangs on them, in words: with how many, and where one sees them. */
+      hangs: z.array(z.object({ words, to: z.string().nullable() })),
+      /** Whether whoever asks may change what this person may do. */
+      mayGiveRole: z.boolean(),
+      history: z.array(groundLine),
+    }),
+  },
+  addPerson: {
+    says: 'Adds one of the staff or a contact. No email is sent.',
+    body: z.strictObject({
+      kind,
+      name: personName,
+      email: address,
+      role: role.optional(),
+      language: language.nullable().optional(),
+      groups: z.array(key).max(50).optional(),
+    }),
+    answer: z.object({ id: z.string() }),
+  },
+  changePerson: {
+    says: 'Changes who somebody is, whether they may come in, and what they may do.',
+    params: withId,
+    body: z.strictObject({
+      name: personName.optional(),
+      email: address.optional(),
+      role: role.optional(),
+      language: language.nullable().optional(),
+      active: z.boolean().optional(),
+    }),
+    answer: versioned,
+  },
+  invite: {
+    says: 'Sends people of the staff an email each, with a link to choose a password. Who has one gets none.',
+    body: z.strictObject({ people: z.array(z.string().max(64)).min(1).max(1_000) }),
+    answer: z.object({ sent: z.int() }),
+  },
+  groups: {
+    says: 'All groups by name.',
+    answer: z.object({ groups: z.array(groupRow) }),
+  },
+  group: {
+    says: 'A group: who is in it and how, what it is in, what refers to it, and what was set.',
+    params: keyed,
+    answer: groupRow.extend({
+      version: z.int(),
+      entries: z.array(entry),
+      /** The groups it is in. */
+      within: z.array(named),
+      /** The forms, registers and doors that name it, and where. */
+      uses: z.array(z.object({ title: z.string(), at: words, to: z.string() })),
+      history: z.array(groundLine),
+    }),
+  },
+  addGroup: {
+    says: 'Makes a group.',
+    body: z.strictObject({ name: personName, about: z.string().trim().max(500).optional(), isTeam: z.boolean() }),
+    answer: z.object({ key: z.string() }),
+  },
+  changeGroup: {
+    says: 'Changes what a group is called and is for, and whether it is offered any more.',
+    params: keyed,
+    body: z.strictObject({
+      name: personName.optional(),
+      about: z.string().trim().max(500).optional(),
+      isTeam: z.boolean().optional(),
+      retired: z.boolean().optional(),
+    }),
+    answer: versioned,
+  },
+  enterGroup: {
+    says: 'Lets a person or a group into a group, for good or between two days.',
+    params: keyed,
+    body: z.strictObject({
+      person: z.string().max(64).optional(),
+      group: z.string().max(64).optional(),
+      from: day.nullable(),
+      until: day.nullable(),
+    }),
+    answer: z.object({ id: z.string() }),
+  },
+  leaveGroup: {
+    says: 'Ends a way into a group, at once.',
+    params: z.strictObject({ key: z.string().max(64), entry: z.string().max(64) }),
+    answer: z.object({ done: z.literal(true) }),
+  },
+});

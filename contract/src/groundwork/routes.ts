@@ -1,0 +1,6 @@
+import { peopleRoutes } from './people.ts';
+import { settingRoutes } from './settings.ts';
+import { startRoutes } from './start.ts';
+
+/** Laying the ground: the first start, the desk, people and groups. */
+export const groundworkRoutes = { ...startRoutes, ...settingRoutes, ...peopleRoutes } as const;

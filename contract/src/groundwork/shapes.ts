@@ -1,0 +1,33 @@
+import { ACCENT_KEYS, type DeskSettings } from '@tolvek/core/settings';
+import { z } from 'zod';
+import { language } from '../people/shapes.ts';
+import { exactly } from '../wire/exactly.ts';
+import { moment } from '../wire/shapes.ts';
+import { words } from '../wire/words.ts';
+
+const days = z.int().min(0).max(10_000);
+
+export const deskSettings = exactly<DeskSettings>()(
+  z.strictObject({
+    organisation: z.string().trim().max(80),
+    name: z.string().trim().max(60),
+    zone: z.string().max(64),
+    language,
+    firstDay: z.enum(['monday', 'saturday', 'sunday']),
+    accent: z.enum(ACCENT_KEYS),
+    sender: z.strictObject({ name: z.string().trim().max(80), address: z.string().trim().max(254) }),
+    signature: z.string().trim().max(500),
+    links: z.strictObject({ confirm: days, decide: days, follow: days, resume: days, invite: days }),
+  }),
+);
+
+/** An email address; it is kept in small letters. */
+export const address = z.string().trim().max(254);
+export const personName = z.string().trim().max(120);
+export const password = z.string().max(1_000);
+export const role = z.enum(['administrator', 'coordinator', 'member']);
+/** A day (ISO 8601). */
+export const day = z.iso.date();
+
+/** One line of what was set, by whom and when. */
+export const groundLine = z.object({ at: moment, by: z.string(), words });

@@ -1,0 +1,74 @@
+import { type Said, said, type Words } from '@tolvek/words';
+
+/** What can be set of a person or a group, one by one. */
+export type GroundField = 'name' | 'email' | 'role' | 'language' | 'active' | 'about' | 'isTeam' | 'retired';
+
+/** Who comes into a group, or no longer is in it: people by id, groups by key. */
+export type GroundMember = { readonly person: string } | { readonly group: string };
+
+/** What somebody set of a person or a group, as data. Days are ISO 8601; null for no beginning, and for no end. */
+export type GroundChange =
+  | { readonly kind: 'added' }
+  | { readonly kind: 'changed'; readonly field: GroundField; readonly before: string; readonly after: string }
+  | { readonly kind: 'invited' }
+  /** A password of one’s own was chosen; `again`: in place of another. */
+  | { readonly kind: 'password'; readonly again: boolean }
+  | {
+      readonly kind: 'entered' | 'left';
+      readonly group: string;
+      readonly member: GroundMember;
+      readonly from: string | null;
+      readonly until: string | null;
+    };
+
+/** What names are shown for: of groups by key and of people by id. */
+export interface GroundNames {
+  readonly group: (key: string) => string;
+  readonly person: (id: string) => string;
+}
+
+/** What is shown for a value that was set. */
+function valueInWords(field: GroundField, value: string): Words {
+  if (value === '') return said('ground:set.nothing');
+  if (field === 'role') return said(`ground:role.${value as 'administrator' | 'coordinator' | 'member'}`);
+  if (field === 'language') return said(`ground:reads.${value as 'en' | 'de'}`);
+  return value;
+}
+
+/** A change in a sentence, with names as they are now: “Name: from “Nuala Fen” to “Nuala Fenwick””. */
+export function groundChangeInWords(change: GroundChange, names: GroundNames): Said {
+  switch (change.kind) {
+    case 'added':
+      return said('ground:did.added');
+    case 'invited':
+      return said('ground:did.invited');
+    case 'password':
+      return said(change.again ? 'ground:did.passwordAgain' : 'ground:did.password');
+    case 'changed':
+      return changedInWords(change);
+    case 'entered':
+    case 'left': {
+      const member = 'person' in change.member ? names.person(change.member.person) : names.group(change.member.group);
+      const given = { member, group: names.group(change.group), days: daysInWords(change) };
+      return said(change.kind === 'entered' ? 'ground:did.entered' : 'ground:did.left', given);
+    }
+  }
+}
+
+function changedInWords({ field, before, after }: Extract<GroundChange, { kind: 'changed' }>): Said {
+  if (field === 'active') return said(after === 'yes' ? 'ground:did.active' : 'ground:did.inactive');
+  if (field === 'retired') return said(after === 'yes' ? 'ground:did.retired' : 'ground:did.backInUse');
+  if (field === 'isTeam') return said(after === 'yes' ? 'ground:did.team' : 'ground:did.noTeam');
+  return said('ground:did.changed', {
+    what: said(`ground:set.${field}`),
+    before: valueInWords(field, before),
+    after: valueInWords(field, after),
+  });
+}
+
+/** From when until when, as far as it is settled: “since 1 March”, “until 4 December”; empty for always. */
+export function daysInWords({ from, until }: { readonly from: string | null; readonly until: string | null }): Words {
+  if (from !== null && until !== null) return said('ground:fromUntil', { from, until });
+  if (from !== null) return said('ground:since', { from });
+  return until === null ? '' : said('ground:until', { until });
+}

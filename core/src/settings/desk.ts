@@ -1,0 +1,107 @@
+import { type Said, said } from '@tolvek/words';
+import { isZone } from '../deadline/index.ts';
+import {
+  compareContents,
+  type DesignFinding,
+  type DesignKind,
+  type MergeRules,
+  mergeContents,
+} from '../design/index.ts';
+import { isMailAddress } from '../register/index.ts';
+import { ACCENT_KEYS, type AccentKey } from './accents.ts';
+
+/** Links in emails by what they are for; how long each works is the desk’s to say. */
+export type LinkUse = 'confirm' | 'decide' | 'follow' | 'resume' | 'invite';
+
+/** The first day of a week, in calendars that people choose a day from. */
+export type FirstDay = 'monday' | 'saturday' | 'sunday';
+
+/** What the desk is called, what it speaks, and how long its links work. */
+export interface DeskSettings {
+  /** The house that the desk belongs to; may be empty. */
+  readonly organisation: string;
+  readonly name: string;
+  /** IANA. */
+  readonly zone: string;
+  /** What pages and emails are written in for people whose language is not known. */
+  readonly language: 'en' | 'de';
+  readonly firstDay: FirstDay;
+  readonly accent: AccentKey;
+  /** Who emails come from. */
+  readonly sender: { readonly name: string; readonly address: string };
+  /** The end of every email; empty for the names of desk and house. */
+  readonly signature: string;
+  /** Days that each kind of link works. */
+  readonly links: Readonly<Record<LinkUse, number>>;
+}
+
+/** The fewest and the most days that a link may work. */
+export const LINK_DAYS = {
+  confirm: [1, 14],
+  decide: [1, 60],
+  follow: [7, 1_100],
+  resume: [1, 60],
+  invite: [1, 30],
+} as const satisfies Readonly<Record<LinkUse, readonly [number, number]>>;
+
+/** What a new desk begins with. */
+export const NEW_DESK: DeskSettings = {
+  ...{ organisation: '', name: '', zone: 'UTC', language: 'en', firstDay: 'monday', accent: 'bottle' },
+  sender: { name: '', address: '' },
+  signature: '',
+  links: { confirm: 3, decide: 14, follow: 180, resume: 14, invite: 7 },
+};
+
+/** The end of an email: the desk’s own words, or its name and that of its house. */
+export const signatureOf = ({ signature, name, organisation }: DeskSettings): string =>
+  signature || [name, organisation].filter(Boolean).join(', ');
+
+const PLACES: Readonly<Record<string, Said>> = {
+  organisation: said('settings:theOrganisation'),
+  name: said('settings:theName'),
+  zone: said('settings:theZone'),
+  language: said('settings:theLanguage'),
+  firstDay: said('settings:theFirstDay'),
+  accent: said('settings:theAccent'),
+  signature: said('settings:theSignature'),
+  'sender.name': said('settings:theSender'),
+  'sender.address': said('settings:theSenderAddress'),
+  'links.confirm': said('settings:theLinks.confirm'),
+  'links.decide': said('settings:theLinks.decide'),
+  'links.follow': said('settings:theLinks.follow'),
+  'links.resume': said('settings:theLinks.resume'),
+  'links.invite': said('settings:theLinks.invite'),
+};
+
+const RULES: MergeRules = { lists: {}, nameOf: (way) => PLACES[way.join('.')] ?? said('settings:theDesk') };
+
+function found(desk: DeskSettings): readonly DesignFinding[] {
+  const error = (at: string, message: Said): DesignFinding => ({ severity: 'error', page: 'desk', at, message });
+  const wrongLinks = (Object.keys(LINK_DAYS) as LinkUse[]).flatMap((use) => {
+    const [least, most] = LINK_DAYS[use];
+    const days = desk.links[use];
+    return Number.isInteger(days) && days >= least && days <= most
+      ? []
+      : [error(`links.${use}`, said('settings:badLinkDays', { least, most }))];
+  });
+  return [
+    ...(desk.name.trim() === '' ? [error('name', said('settings:noName'))] : []),
+    ...(isZone(desk.zone) ? [] : [error('zone', said('settings:badZone'))]),
+    ...(ACCENT_KEYS.includes(desk.accent) ? [] : [error('accent', said('settings:badAccent'))]),
+    ...(isMailAddress(desk.sender.address) ? [] : [error('sender.address', said('settings:badSender'))]),
+    ...wrongLinks,
+  ];
+}
+
+/** The desk itself as a design: there is one, and it is in force at once. */
+export const DESK: DesignKind<DeskSettings> = {
+  kind: 'desk',
+  titleOf: ({ name }) => name,
+  compare: (before, after) => compareContents(before, after, RULES),
+  merge: (base, mine, theirs) => mergeContents(base, mine, theirs, RULES),
+  findings: found,
+  refersTo: () => [],
+};
+
+/** The key of the one desk there is. */
+export const DESK_KEY = 'desk';

@@ -1,0 +1,8 @@
+import { type DeskSettings, NEW_DESK } from '@tolvek/core/settings';
+
+/** The demo's desk. */
+export const DESK_AS_LAID: DeskSettings = {
+  ...NEW_DESK,
+  ...{ organisation: 'Skerrow Point Marine Station', name: 'Field Operations Desk', zone: 'Europe/Dublin' },
+  sender: { name: '', address: 'desk@skerrow.example' },
+};

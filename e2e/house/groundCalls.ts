@@ -1,0 +1,75 @@
+import type { RouteName } from '@tolvek/contract';
+import type { Caller, Desk } from './desk.ts';
+import { STORM } from './desk.ts';
+
+type Input = NonNullable<Parameters<Caller['call']>[1]>;
+
+/** What is answered before a desk is laid, and never again: its own test calls it. */
+export const ONLY_BEFORE: readonly RouteName[] = ['firstStart', 'layGround'];
+
+const key = (name: string) => ({ 'Idempotency-Key': `ground-${name}` });
+const onVersion = (version: number) => ({ 'If-Match': `"${version}"` });
+
+async function well(calling: ReturnType<Caller['call']>) {
+  const answer = await calling;
+  if (answer.status !== 200) throw new Error(`${answer.route}: ${answer.status} ${answer.text}`);
+  return answer.body;
+}
+
+/**
+ * A call of each route that lays the ground, with which it does something: on people and groups made
+ * for it. `tick`: what happens between two calls.
+ */
+export async function groundCalls(
+  desk: Desk,
+  tick: () => void = () => undefined,
+): Promise<Partial<Record<RouteName, readonly Input[]>>> {
+  const ada = await desk.as('Ada Quillfeather');
+  const made = async (name: RouteName, input: Input) => {
+    const body = await well(ada.call(name, input));
+    await desk.running.lettersSent();
+    tick();
+    return body;
+  };
+  const hand = { kind: 'staff', name: 'Nell Hartwick', email: 'nell.hartwick@skerrow.example' } as const;
+  const { id } = await made('addPerson', { headers: key('hand-made'), body: hand });
+  const { key: divers } = await made('addGroup', { headers: key('divers'), body: { name: 'Divers', isTeam: false } });
+  const enter = { params: { key: divers }, body: { group: 'boats', from: null, until: null } };
+  const { id: entry } = await made('enterGroup', { ...enter, headers: key('entry') });
+  await made('invite', { body: { people: [id] } });
+  const { id: test } = await made('sendTestEmail', {});
+  const token = await desk.tokenFor(hand.email, 'welcome');
+  const { version, desk: settings } = await made('deskSettings', {});
+  const other = { ...hand, name: 'Ivo Tarn', email: 'ivo.tarn@skerrow.example', groups: ['boats'] };
+  return {
+    invitation: [{ params: { token } }],
+    acceptInvitation: [{ params: { token }, body: { password: 'gulls over grey water' } }],
+    groundwork: [{}],
+    deskSettings: [{}],
+    changeDesk: [
+      { headers: onVersion(version), body: { desk: { ...settings, signature: 'Yours, the desk' }, note: 'Warmer' } },
+    ],
+    sendTestEmail: [{}],
+    testEmail: [{ params: { id: test } }],
+    people: [{}, { query: { find: 'hartwick', kind: 'staff', state: 'active' } }, { query: { group: 'boats' } }],
+    person: [{ params: { id } }],
+    addPerson: [{ headers: key('person'), body: other }],
+    changePerson: [{ params: { id }, headers: onVersion(1), body: { language: 'de' } }],
+    invite: [{ body: { people: [id] } }],
+    groups: [{}],
+    group: [{ params: { key: divers } }, { params: { key: 'estates' } }],
+    addGroup: [{ headers: key('group'), body: { name: 'Night watch', isTeam: true, about: 'Who is awake' } }],
+    changeGroup: [{ params: { key: divers }, headers: onVersion(1), body: { about: 'Whoever dives' } }],
+    enterGroup: [
+      {
+        ...{ params: { key: divers }, headers: key('enter') },
+        body: { person: id, from: '2026-11-01', until: '2027-11-01' },
+      },
+    ],
+    leaveGroup: [{ params: { key: divers, entry } }],
+    calendars: [{}],
+    createCalendar: [{ headers: key('calendar'), body: { calendar: { ...STORM, name: 'Boats' } } }],
+    countries: [{}],
+    holidays: [{ params: { country: 'IE' }, query: { from: '2026', to: '2027' } }],
+  };
+}

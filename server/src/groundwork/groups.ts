@@ -1,0 +1,155 @@
+import type { AnswerOf, BodyOf } from '@tolvek/contract';
+import { DOOR } from '@tolvek/core/door';
+import { FORM, REGISTER } from '@tolvek/core/form';
+import { holdsOn, type Viewer } from '@tolvek/core/people';
+import { said } from '@tolvek/words';
+import { asc, count, eq, isNotNull } from 'drizzle-orm';
+import { referringTo } from '../design/queries.ts';
+import { designs } from '../design/tables.ts';
+import { doors } from '../door/tables.ts';
+import {
+  changeGroup,
+  enterGroup,
+  entryOf,
+  type GroupRow,
+  groupByKey,
+  leaveGroup,
+  makeGroup,
+} from '../people/groups.ts';
+import { groundHistoryOf } from '../people/history.ts';
+import { groupNames } from '../people/queries.ts';
+import { todayAt } from '../people/settle.ts';
+import { groupEntries, groups, memberships, people } from '../people/tables.ts';
+import { iso } from '../platform/clock.ts';
+import type { Reader } from '../platform/database.ts';
+import type { House } from '../platform/house.ts';
+import { once } from '../platform/idempotency.ts';
+import { notFound, wrongFields } from '../platform/problem.ts';
+import { by, write } from '../platform/work.ts';
+
+type Row = AnswerOf<'groups'>['groups'][number];
+
+function rowsOf(db: Reader, rows: readonly GroupRow[]): readonly Row[] {
+  const members = new Map(
+    db
+      .select({ key: memberships.groupKey, n: count() })
+      .from(memberships)
+      .groupBy(memberships.groupKey)
+      .all()
+      .map(({ key, n }) => [key, n]),
+  );
+  const names = groupNames(db);
+  const inside = new Map<string, string[]>();
+  for (const { groupKey, memberGroup } of db
+    .select()
+    .from(groupEntries)
+    .where(isNotNull(groupEntries.memberGroup))
+    .all())
+    inside.set(groupKey, [...(inside.get(groupKey) ?? []), names.get(memberGroup ?? '') ?? '']);
+  return rows.map(({ key, name, about, isTeam, retired, source }) => ({
+    ...{ key, name, about, isTeam, retired, source, members: members.get(key) ?? 0 },
+    inside: [...new Set(inside.get(key))].sort(),
+  }));
+}
+
+export const groupsView = (db: Reader): AnswerOf<'groups'> => ({
+  groups: [...rowsOf(db, db.select().from(groups).orderBy(asc(groups.name)).all())],
+});
+
+export function groupView(db: Reader, key: string, now: number): AnswerOf<'group'> {
+  const group = groupByKey(db, key);
+  const [row] = group ? rowsOf(db, [group]) : [];
+  if (!group || !row) throw notFound('group');
+  const day = todayAt(db, now);
+  const names = groupNames(db);
+  const found = db
+    .select({ entry: groupEntries, name: people.name, email: people.email, active: people.active })
+    .from(groupEntries)
+    .leftJoin(people, eq(people.id, groupEntries.personId))
+    .where(eq(groupEntries.groupKey, key))
+    .orderBy(asc(people.name))
+    .all();
+  return {
+    ...row,
+    version: group.version,
+    entries: found.map(({ entry, name, email, active }) => ({
+      id: entry.id,
+      member:
+        entry.memberGroup === null
+          ? { person: entry.personId ?? '', name: name ?? '', email: email ?? '', active: active ?? false }
+          : { group: entry.memberGroup, name: names.get(entry.memberGroup) ?? entry.memberGroup },
+      ...{ from: entry.fromDay, until: entry.untilDay, now: holdsOn(entryOf(entry), day), source: entry.source },
+    })),
+    within: db
+      .selectDistinct({ key: groups.key, name: groups.name })
+      .from(groupEntries)
+      .innerJoin(groups, eq(groups.key, groupEntries.groupKey))
+      .where(eq(groupEntries.memberGroup, key))
+      .all(),
+    uses: usesOf(db, key),
+    history: groundHistoryOf(db, 'group', key).map((line) => ({ ...line, at: iso(line.at) })),
+  };
+}
+
+/** What names a group: forms, registers and doors, and where. */
+function usesOf(db: Reader, key: string): AnswerOf<'group'>['uses'] {
+  const to = { kind: 'group', key };
+  const formOf = new Map(
+    db
+      .select({ slug: doors.slug, form: designs.key })
+      .from(doors)
+      .innerJoin(designs, eq(designs.id, doors.formId))
+      .all()
+      .map(({ slug, form }) => [slug, form]),
+  );
+  const all = [
+    ...referringTo(db, FORM, to).map((each) => ({ ...each, to: `/workshop/${each.key}` })),
+    ...referringTo(db, REGISTER, to).map((each) => ({ ...each, to: `/workshop/registers/${each.key}` })),
+    ...referringTo(db, DOOR, to).map((each) => ({ ...each, to: `/workshop/${formOf.get(each.key) ?? ''}/doors` })),
+  ];
+  const once = new Map(all.map(({ title, at, to: leads }) => [JSON.stringify([title, at]), { title, at, to: leads }]));
+  return [...once.values()];
+}
+
+export const addGroup = (house: House, viewer: Viewer, body: BodyOf<'addGroup'>, key: string): AnswerOf<'addGroup'> =>
+  write(house, (whole) => {
+    const work = by(whole, viewer.personId);
+    return once(work.tx, { key, scope: `group ${viewer.personId}`, content: body, now: work.now }, () => ({
+      key: makeGroup(work, { name: body.name, isTeam: body.isTeam, ...(body.about ? { about: body.about } : {}) }),
+    }));
+  });
+
+export const putGroup = (
+  house: House,
+  viewer: Viewer,
+  key: string,
+  version: number,
+  changes: BodyOf<'changeGroup'>,
+): AnswerOf<'changeGroup'> => ({
+  version: write(house, (work) => changeGroup(by(work, viewer.personId), { key, version, changes })),
+});
+
+/** @throws Problem 422 unless one of a person and a group is named */
+export const letIn = (
+  house: House,
+  viewer: Viewer,
+  group: string,
+  body: BodyOf<'enterGroup'>,
+  key: string,
+): AnswerOf<'enterGroup'> =>
+  write(house, (whole) => {
+    const work = by(whole, viewer.personId);
+    const { person, group: inner, from, until } = body;
+    if ((person === undefined) === (inner === undefined))
+      throw wrongFields([{ field: 'person', message: said('ground:noMember'), fix: said('ground:chooseMember') }]);
+    const member = person === undefined ? { group: inner ?? '' } : { person };
+    const content = { group, ...body };
+    return once(work.tx, { key, scope: `entry ${viewer.personId}`, content, now: work.now }, () => ({
+      id: enterGroup(work, { group, member, from, until }),
+    }));
+  });
+
+export const takeOut = (house: House, viewer: Viewer, group: string, entry: string): AnswerOf<'leaveGroup'> => {
+  write(house, (work) => leaveGroup(by(work, viewer.personId), group, entry));
+  return { done: true };
+};

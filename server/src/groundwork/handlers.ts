@@ -1,0 +1,37 @@
+import type { groundworkRoutes } from '@tolvek/contract';
+import type { House } from '../platform/house.ts';
+import type { Handlers } from '../platform/serve.ts';
+import { deskSettingsView, groundworkView, putDesk, sendTestEmail, testEmailView } from './desk.ts';
+import { firstStartView, layGround } from './firstStart.ts';
+import { addGroup, groupsView, groupView, letIn, putGroup, takeOut } from './groups.ts';
+import { acceptInvitation, invitationView, invite } from './invitations.ts';
+import { addSomebody, changeSomebody, peopleView, personView } from './people.ts';
+
+export function groundworkHandlers(house: House): Handlers<typeof groundworkRoutes> {
+  const { db, clock } = house;
+  return {
+    firstStart: ({ params }) => firstStartView(house, params.token),
+    layGround: async ({ params, body }) => {
+      await layGround(house, params.token, body);
+      return { done: true };
+    },
+    invitation: ({ params }) => invitationView(house, params.token),
+    acceptInvitation: ({ params, body }) => acceptInvitation(house, params.token, body.password),
+    groundwork: () => groundworkView(db),
+    deskSettings: () => deskSettingsView(db),
+    changeDesk: ({ viewer, body, version }) => putDesk(house, viewer, { ...body, version }),
+    sendTestEmail: ({ viewer }) => sendTestEmail(house, viewer),
+    testEmail: ({ viewer, params }) => testEmailView(db, viewer, params.id),
+    people: ({ query }) => peopleView(db, query),
+    person: ({ viewer, params }) => personView(db, viewer, params.id, clock.now()),
+    addPerson: ({ viewer, body, key }) => addSomebody(house, viewer, body, key),
+    changePerson: ({ viewer, params, body, version }) => changeSomebody(house, viewer, params.id, version, body),
+    invite: ({ viewer, body }) => ({ sent: invite(house, viewer.personId, body.people) }),
+    groups: () => groupsView(db),
+    group: ({ params }) => groupView(db, params.key, clock.now()),
+    addGroup: ({ viewer, body, key }) => addGroup(house, viewer, body, key),
+    changeGroup: ({ viewer, params, body, version }) => putGroup(house, viewer, params.key, version, body),
+    enterGroup: ({ viewer, params, body, key }) => letIn(house, viewer, params.key, body, key),
+    leaveGroup: ({ viewer, params }) => takeOut(house, viewer, params.key, params.entry),
+  };
+}

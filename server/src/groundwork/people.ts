@@ -1,0 +1,167 @@
+import type { AnswerOf, BodyOf, QueryOf } from '@tolvek/contract';
+import { FORM } from '@tolvek/core/form';
+import { daysInWords, type Viewer, waysInto, wordOf } from '@tolvek/core/people';
+import { said } from '@tolvek/words';
+import { and, eq, inArray, ne, sql } from 'drizzle-orm';
+import { seats } from '../approval/tables.ts';
+import { designsOf } from '../design/queries.ts';
+import { addPerson, changePerson, givesRoles } from '../people/commands.ts';
+import { enterGroup, entryOf, nestedEntries } from '../people/groups.ts';
+import { groundHistoryOf } from '../people/history.ts';
+import { type Listed, listPeople, withGroups } from '../people/lists.ts';
+import { groupNames, personById } from '../people/queries.ts';
+import { todayAt } from '../people/settle.ts';
+import { addresses, groupEntries } from '../people/tables.ts';
+import { iso } from '../platform/clock.ts';
+import type { Reader } from '../platform/database.ts';
+import type { House } from '../platform/house.ts';
+import { once } from '../platform/idempotency.ts';
+import { notFound } from '../platform/problem.ts';
+import { by, write } from '../platform/work.ts';
+import { tallies } from '../request/tables.ts';
+
+type Row = AnswerOf<'people'>['people'][number];
+
+/** What people have to do: unfinished requests they are the handler of, and seats that wait for them alone. */
+function openWorkOf(
+  db: Reader,
+  ids: readonly string[],
+): (id: string) => { readonly handles: number; readonly decides: number } {
+  const handles = new Map(
+    db
+      .select({ id: tallies.handlerId, n: sql<number>`sum(${tallies.n})` })
+      .from(tallies)
+      .where(and(inArray(tallies.handlerId, [...ids]), ne(tallies.phase, 'finished')))
+      .groupBy(tallies.handlerId)
+      .all()
+      .map(({ id, n }) => [id, n]),
+  );
+  const decides = new Map(
+    db
+      .select({ holder: seats.holder, n: sql<number>`count(*)` })
+      .from(seats)
+      .where(
+        and(
+          eq(seats.state, 'open'),
+          inArray(
+            seats.holder,
+            ids.map((person) => wordOf({ person })),
+          ),
+        ),
+      )
+      .groupBy(seats.holder)
+      .all()
+      .map(({ holder, n }) => [holder, n]),
+  );
+  return (id) => ({ handles: handles.get(id) ?? 0, decides: decides.get(wordOf({ person: id })) ?? 0 });
+}
+
+function rowsOf(db: Reader, listed: readonly Listed[]): readonly Row[] {
+  const workOf = openWorkOf(
+    db,
+    listed.map(({ id }) => id),
+  );
+  return listed.map(({ id, name, email, kind, role, active, signsIn, invitedAt, groups, namesake }) => {
+    const { handles, decides } = workOf(id);
+    return {
+      ...{ id, name, email, kind, role, active, signsIn, groups: [...groups], namesake },
+      ...{ invited: invitedAt === null ? null : iso(invitedAt), openWork: handles + decides },
+    };
+  });
+}
+
+/** Where a list goes on, as a text. */
+const placeOf = ({ name, id }: { readonly name: string; readonly id: string }): string => JSON.stringify([name, id]);
+function fromPlace(text: string | undefined): { readonly name: string; readonly id: string } | null {
+  try {
+    const [name, id] = JSON.parse(text ?? 'null') as [unknown, unknown];
+    return typeof name === 'string' && typeof id === 'string' ? { name, id } : null;
+  } catch {
+    return null;
+  }
+}
+
+export function peopleView(db: Reader, { after, ...looking }: QueryOf<'people'>): AnswerOf<'people'> {
+  const { people: listed, total, more } = listPeople(db, looking, fromPlace(after));
+  const last = listed.at(-1);
+  return { people: [...rowsOf(db, listed)], total, next: more && last ? placeOf(last) : null };
+}
+
+export function personView(db: Reader, viewer: Viewer, id: string, now: number): AnswerOf<'person'> {
+  const person = personById(db, id);
+  const [listed] = person ? withGroups(db, [person]) : [];
+  const [row] = listed ? rowsOf(db, [listed]) : [];
+  if (!person || !row) throw notFound('person');
+  const entries = db.select().from(groupEntries).where(eq(groupEntries.personId, id)).all();
+  const all = [...entries, ...nestedEntries(db)].map(entryOf);
+  const day = todayAt(db, now);
+  const names = groupNames(db);
+  return {
+    ...row,
+    ...{ version: person.version, language: person.language, source: person.source },
+    addresses: db
+      .select({ address: addresses.address })
+      .from(addresses)
+      .where(eq(addresses.personId, id))
+      .orderBy(addresses.address)
+      .all()
+      .map(({ address }) => address),
+    ways: row.groups.map(({ key, name }) => ({
+      ...{ key, name },
+      ways: waysInto(all, { person: id, group: key, day }).map((way) => ({
+        through: way.groups.slice(0, -1).map((each) => names.get(each) ?? each),
+        days: daysInWords({ from: way.since, until: way.until }),
+        entry: way.groups.length > 1 ? null : (entries.find((entry) => entry.groupKey === key)?.id ?? null),
+      })),
+    })),
+    hangs: hangsOn(db, id),
+    mayGiveRole: givesRoles(viewer) && person.kind === 'staff',
+    history: groundHistoryOf(db, 'person', id).map((line) => ({ ...line, at: iso(line.at) })),
+  };
+}
+
+/** What hangs on somebody: their open work, and where designs name them. */
+function hangsOn(db: Reader, id: string): AnswerOf<'person'>['hangs'] {
+  const { handles, decides } = openWorkOf(db, [id])(id);
+  const word = wordOf({ person: id });
+  const forms = designsOf(db, FORM).filter(({ draft }) =>
+    draft.approval.steps.some((step) => step.seats.some((seat) => wordOf(seat) === word)),
+  );
+  return [
+    ...(handles > 0 ? [{ words: said('ground:hangs.handles', { count: handles }), to: null }] : []),
+    ...(decides > 0 ? [{ words: said('ground:hangs.decides', { count: decides }), to: null }] : []),
+    ...forms.map(({ key, draft }) => ({
+      ...{ words: said('ground:hangs.seat', { form: draft.title }), to: `/workshop/${key}/approval` },
+    })),
+  ];
+}
+
+/** Adds somebody, and lets them into groups. @throws Problem 403, 404, 422 */
+export const addSomebody = (
+  house: House,
+  viewer: Viewer,
+  { groups = [], role = 'member', language = null, ...person }: BodyOf<'addPerson'>,
+  key: string,
+): AnswerOf<'addPerson'> =>
+  write(house, (whole) => {
+    const work = by(whole, viewer.personId);
+    const content = { ...person, groups, role, language };
+    return once(work.tx, { key, scope: `person ${viewer.personId}`, content, now: work.now }, () => {
+      const { id } = addPerson(work, { ...person, role: 'member', language });
+      if (role !== 'member') changePerson(work, viewer, { id, version: 1, changes: { role } });
+      for (const group of groups) enterGroup(work, { group, member: { person: id }, from: null, until: null });
+      return { id };
+    });
+  });
+
+export const changeSomebody = (
+  house: House,
+  viewer: Viewer,
+  id: string,
+  version: number,
+  changes: BodyOf<'changePerson'>,
+): AnswerOf<'changePerson'> => {
+  const next = write(house, (work) => changePerson(by(work, viewer.personId), viewer, { id, version, changes }));
+  if (changes.active === false) house.live.endOf(id);
+  return { version: next };
+};

@@ -1,0 +1,46 @@
+import { type GroundChange, groundChangeInWords } from '@tolvek/core/people';
+import type { Words } from '@tolvek/words';
+import { and, desc, eq } from 'drizzle-orm';
+import { adding } from '../platform/adding.ts';
+import type { Reader } from '../platform/database.ts';
+import { newId } from '../platform/newId.ts';
+import type { Work } from '../platform/work.ts';
+import { groupNames, personNamed } from './queries.ts';
+import { groundHistory } from './tables.ts';
+
+const addLine = adding(groundHistory);
+
+type About = (typeof groundHistory.$inferSelect)['about'];
+
+/** Writes down what was set of a person or a group. */
+export function noteGround({ tx, now, actor }: Work, about: About, key: string, change: GroundChange): void {
+  addLine(tx, { id: newId(), at: now, by: actor ?? '', about, key, change });
+}
+
+/** Lines that are shown. */
+const SHOWN = 50;
+
+/** What was set of a person or a group, the newest first. */
+export function groundHistoryOf(
+  db: Reader,
+  about: About,
+  key: string,
+): readonly { readonly at: number; readonly by: string; readonly words: Words }[] {
+  const groups = groupNames(db);
+  const names = {
+    group: (each: string) => groups.get(each) ?? each,
+    person: (id: string) => personNamed(db, id) || id,
+  };
+  return db
+    .select()
+    .from(groundHistory)
+    .where(and(eq(groundHistory.about, about), eq(groundHistory.key, key)))
+    .orderBy(desc(groundHistory.at), desc(groundHistory.id))
+    .limit(SHOWN)
+    .all()
+    .map(({ at, by, change }) => ({
+      at,
+      by: personNamed(db, by),
+      words: groundChangeInWords(change as GroundChange, names),
+    }));
+}

@@ -1,0 +1,137 @@
+import type { Viewer } from '@tolvek/core/people';
+import { and, asc, count, eq, exists, gt, inArray, isNull, or, type SQL, sql } from 'drizzle-orm';
+import type { Reader } from '../platform/database.ts';
+import { account } from '../platform/tables.ts';
+import type { PersonRow } from './queries.ts';
+import { addresses, groups, memberships, people } from './tables.ts';
+
+/** How people are looked for. */
+export interface Looking {
+  readonly kind?: Viewer['kind'] | undefined;
+  /** Part of a name, an address or the name of a group. */
+  readonly find?: string | undefined;
+  readonly group?: string | undefined;
+  readonly state?: 'active' | 'inactive' | 'not-invited' | undefined;
+}
+
+/** Signs that `like` reads as anything, made plain. */
+const plainly = (text: string): string => text.replace(/[\\%_]/g, (sign) => `\\${sign}`);
+const isLike = (column: SQL | typeof people.name, text: string): SQL =>
+  sql`${column} like ${`%${plainly(text)}%`} escape '\\'`;
+
+const hasPassword = sql`exists (select 1 from ${account} where ${account.userId} = ${people.id} and ${account.password} is not null)`;
+
+/** The condition of those who are looked for. */
+function lookedFor(db: Reader, { kind, find, group, state }: Looking): SQL | undefined {
+  const inGroup = (which: SQL): SQL =>
+    exists(
+      db
+        .select({ one: sql`1` })
+        .from(memberships)
+        .innerJoin(groups, eq(groups.key, memberships.groupKey))
+        .where(and(eq(memberships.personId, people.id), which)),
+    );
+  const words = (find ?? '').trim().split(/\s+/).filter(Boolean).slice(0, 6);
+  return and(
+    kind && eq(people.kind, kind),
+    group === undefined ? undefined : inGroup(eq(groups.key, group)),
+    state === 'active' ? eq(people.active, true) : undefined,
+    state === 'inactive' ? eq(people.active, false) : undefined,
+    state === 'not-invited'
+      ? and(eq(people.kind, 'staff'), eq(people.active, true), isNull(people.invitedAt), sql`not ${hasPassword}`)
+      : undefined,
+    ...words.map((word) =>
+      or(
+        isLike(people.name, word),
+        exists(
+          db
+            .select({ one: sql`1` })
+            .from(addresses)
+            .where(and(eq(addresses.personId, people.id), isLike(sql`${addresses.address}`, word.toLowerCase()))),
+        ),
+        inGroup(isLike(sql`${groups.name}`, word)),
+      ),
+    ),
+  );
+}
+
+export interface Listed extends PersonRow {
+  readonly signsIn: boolean;
+  readonly groups: readonly { readonly key: string; readonly name: string }[];
+  readonly namesake: boolean;
+}
+
+/** What a list needs of people besides their rows, asked once for all of them. */
+export function withGroups(db: Reader, rows: readonly PersonRow[]): readonly Listed[] {
+  const ids = rows.map(({ id }) => id);
+  const inside = db
+    .select({ person: memberships.personId, key: groups.key, name: groups.name })
+    .from(memberships)
+    .innerJoin(groups, eq(groups.key, memberships.groupKey))
+    .where(inArray(memberships.personId, ids))
+    .orderBy(asc(groups.name))
+    .all();
+  const signing = new Set(
+    db
+      .select({ id: account.userId })
+      .from(account)
+      .where(and(inArray(account.userId, ids), sql`${account.password} is not null`))
+      .all()
+      .map(({ id }) => id),
+  );
+  const names = rows.map(({ name }) => name);
+  const twice = new Set(
+    db
+      .select({ name: people.name })
+      .from(people)
+      .where(inArray(people.name, names))
+      .groupBy(people.name)
+      .having(gt(count(), 1))
+      .all()
+      .map(({ name }) => name),
+  );
+  return rows.map((row) => ({
+    ...row,
+    signsIn: signing.has(row.id),
+    groups: inside.flatMap(({ person, key, name }) => (person === row.id ? [{ key, name }] : [])),
+    namesake: twice.has(row.name),
+  }));
+}
+
+export const PEOPLE_AT_ONCE = 100;
+
+/** People by name as far as they are looked for, from a place on; and how many they are in all. */
+export function listPeople(
+  db: Reader,
+  looking: Looking,
+  after: { readonly name: string; readonly id: string } | null,
+): { readonly people: readonly Listed[]; readonly total: number; readonly more: boolean } {
+  const wanted = lookedFor(db, looking);
+  const rows = db
+    .select()
+    .from(people)
+    .where(and(wanted, after ? sql`(${people.name}, ${people.id}) > (${after.name}, ${after.id})` : undefined))
+    .orderBy(asc(people.name), asc(people.id))
+    .limit(PEOPLE_AT_ONCE + 1)
+    .all();
+  const total = db.select({ n: count() }).from(people).where(wanted).get()?.n ?? 0;
+  return {
+    people: withGroups(db, rows.slice(0, PEOPLE_AT_ONCE)),
+    total,
+    more: rows.length > PEOPLE_AT_ONCE,
+  };
+}
+
+/** How many staff and contacts there are who are active. */
+export function countsOfPeople(db: Reader): { readonly people: number; readonly contacts: number } {
+  const counts = new Map(
+    db
+      .select({ kind: people.kind, n: count() })
+      .from(people)
+      .where(eq(people.active, true))
+      .groupBy(people.kind)
+      .all()
+      .map(({ kind, n }) => [kind, n]),
+  );
+  return { people: counts.get('staff') ?? 0, contacts: counts.get('contact') ?? 0 };
+}

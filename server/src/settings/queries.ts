@@ -1,0 +1,16 @@
+import { DESK, DESK_KEY, type DeskSettings, NEW_DESK } from '@tolvek/core/settings';
+import { designByKey } from '../design/queries.ts';
+import type { Reader } from '../platform/database.ts';
+
+/** What desks were read as, by what is kept of them: the same is the same. */
+const read = new WeakMap<object, DeskSettings>();
+
+/** The desk as it is set; as a new one where it is not laid yet. It is in force at once, so that its draft counts. */
+export function deskOf(db: Reader): DeskSettings {
+  const draft = designByKey(db, DESK, DESK_KEY)?.draft;
+  if (!draft) return NEW_DESK;
+  let found = read.get(draft);
+  // What an earlier release did not know is as a new desk has it.
+  if (!found) read.set(draft, (found = { ...NEW_DESK, ...draft, links: { ...NEW_DESK.links, ...draft.links } }));
+  return found;
+}

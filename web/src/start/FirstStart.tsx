@@ -1,0 +1,203 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { useEffect, useRef, useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import { Button } from '../ui/Button.tsx';
+import { Column } from '../ui/Column.tsx';
+import { Line } from '../ui/Line.tsx';
+import { Trouble } from '../ui/Trouble.tsx';
+import { useTitle } from '../ui/useTitle.ts';
+import { meApi } from '../wire/me.ts';
+import { problemOf } from '../wire/problem.ts';
+import { LANGUAGE_NAMES, LANGUAGES, type Language, language, say, speak } from '../wire/words.ts';
+import { startApi } from './endpoints.ts';
+
+/** The zones of the world (IANA), with the one of this device first among equals. */
+const ZONES: readonly string[] = ['UTC', ...Intl.supportedValuesOf('timeZone').filter((zone) => zone !== 'UTC')];
+const hereZone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC';
+
+/** The first start: the desk, and the first administrator. */
+export function FirstStart() {
+  useTitle(say('start:title'));
+  const { token = '' } = useParams();
+  const { data, error } = startApi.useFirstStartQuery({ token });
+  return (
+    <Column>
+      <h1 className="text-[28px]">{say('start:title')}</h1>
+      {error ? (
+        <div className="mt-5">
+          <Trouble error={error} />
+        </div>
+      ) : data ? (
+        <Laying token={token} opened={data} />
+      ) : (
+        <p className="mt-4 text-soft">{say('desk:oneMoment')}</p>
+      )}
+    </Column>
+  );
+}
+
+function Laying({ token, opened }: { token: string; opened: AnswerOf<'firstStart'> }) {
+  const navigate = useNavigate();
+  const [lay, { isLoading, error }] = startApi.useLayGroundMutation();
+  const [signIn] = meApi.useSignInMutation();
+  const [desk, setDesk] = useState({ ...opened.desk, zone: hereZone(), language: language() });
+  const [administrator, setAdministrator] = useState({ name: '', email: opened.email, password: '' });
+  const form = useRef<HTMLFormElement>(null);
+  const inDesk = (change: Partial<typeof desk>): void => setDesk((before) => ({ ...before, ...change }));
+  const inPerson = (change: Partial<typeof administrator>): void =>
+    setAdministrator((before) => ({ ...before, ...change }));
+  // What is wrong is where one goes on.
+  useEffect(() => {
+    if (error) form.current?.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus();
+  }, [error]);
+  const send = async (event: React.FormEvent): Promise<void> => {
+    event.preventDefault();
+    const laid = await lay({ token, body: { desk, administrator } });
+    if ('error' in laid) return;
+    await signIn({ email: administrator.email.trim().toLowerCase(), password: administrator.password });
+    navigate('/workshop/groundwork');
+  };
+  const whole = error && !problemOf(error).problems ? error : null;
+  return (
+    <form ref={form} onSubmit={send} noValidate className="max-w-[34rem]">
+      <p className="mt-2">{say('start:intro')}</p>
+      <p className="mt-1 text-soft">{say('start:ends', { ends: opened.ends })}</p>
+      <h2 className="section-head mt-8">{say('start:theDesk')}</h2>
+      <Line id="desk-name" label={say('settings:theName')} hint={say('start:nameHint')} error={error} field="desk.name">
+        {(about) => (
+          <input
+            {...about}
+            className="input"
+            value={desk.name}
+            onChange={(event) => inDesk({ name: event.target.value })}
+          />
+        )}
+      </Line>
+      <Line
+        id="desk-organisation"
+        label={say('settings:theOrganisation')}
+        hint={say('start:organisationHint')}
+        error={error}
+        field="desk.organisation"
+      >
+        {(about) => (
+          <input
+            {...about}
+            className="input"
+            autoComplete="organization"
+            value={desk.organisation}
+            onChange={(event) => inDesk({ organisation: event.target.value })}
+          />
+        )}
+      </Line>
+      <Line
+        id="desk-sender"
+        label={say('settings:theSenderAddress')}
+        hint={say('start:senderHint')}
+        error={error}
+        field="desk.sender.address"
+      >
+        {(about) => (
+          <input
+            {...about}
+            className="input"
+            type="email"
+            value={desk.sender}
+            onChange={(event) => inDesk({ sender: event.target.value })}
+          />
+        )}
+      </Line>
+      <Line id="desk-zone" label={say('settings:theZone')} hint={say('start:zoneHint')} error={error} field="desk.zone">
+        {(about) => (
+          <select
+            {...about}
+            className="input"
+            value={desk.zone}
+            onChange={(event) => inDesk({ zone: event.target.value })}
+          >
+            {[...new Set([desk.zone, ...ZONES])].map((zone) => (
+              <option key={zone}>{zone}</option>
+            ))}
+          </select>
+        )}
+      </Line>
+      <Line
+        id="desk-language"
+        label={say('settings:theLanguage')}
+        hint={say('start:languageHint')}
+        error={error}
+        field="desk.language"
+      >
+        {(about) => (
+          <select
+            {...about}
+            className="input"
+            value={desk.language}
+            onChange={(event) => {
+              const chosen = event.target.value as Language;
+              inDesk({ language: chosen });
+              void speak(chosen);
+            }}
+          >
+            {LANGUAGES.map((each) => (
+              <option key={each} value={each}>
+                {LANGUAGE_NAMES[each]}
+              </option>
+            ))}
+          </select>
+        )}
+      </Line>
+      <h2 className="section-head mt-10">{say('start:you')}</h2>
+      <p className="mt-2 text-soft">{say('start:youHint')}</p>
+      <Line id="your-name" label={say('start:yourName')} error={error} field="administrator.name">
+        {(about) => (
+          <input
+            {...about}
+            className="input"
+            autoComplete="name"
+            value={administrator.name}
+            onChange={(event) => inPerson({ name: event.target.value })}
+          />
+        )}
+      </Line>
+      <Line id="your-email" label={say('start:yourAddress')} error={error} field="administrator.email">
+        {(about) => (
+          <input
+            {...about}
+            className="input"
+            type="email"
+            autoComplete="username"
+            value={administrator.email}
+            onChange={(event) => inPerson({ email: event.target.value })}
+          />
+        )}
+      </Line>
+      <Line
+        id="your-password"
+        label={say('common:password')}
+        hint={say('start:passwordHint')}
+        error={error}
+        field="administrator.password"
+      >
+        {(about) => (
+          <input
+            {...about}
+            className="input"
+            type="password"
+            autoComplete="new-password"
+            value={administrator.password}
+            onChange={(event) => inPerson({ password: event.target.value })}
+          />
+        )}
+      </Line>
+      {whole ? (
+        <div className="mt-5">
+          <Trouble error={whole} />
+        </div>
+      ) : null}
+      <Button look="main" type="submit" disabled={isLoading} className="mt-7 min-h-11 px-6">
+        {isLoading ? say('start:settingUp') : say('start:setUp')}
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,81 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import { Button } from '../ui/Button.tsx';
+import { Column } from '../ui/Column.tsx';
+import { Line } from '../ui/Line.tsx';
+import { Trouble } from '../ui/Trouble.tsx';
+import { useTitle } from '../ui/useTitle.ts';
+import { meApi } from '../wire/me.ts';
+import { problemOf } from '../wire/problem.ts';
+import { say } from '../wire/words.ts';
+import { startApi } from './endpoints.ts';
+
+/** Where the link of an invitation leads: to a password of one’s own. */
+export function Welcome() {
+  useTitle(say('start:welcome'));
+  const { token = '' } = useParams();
+  const { data, error } = startApi.useInvitationQuery({ token });
+  return (
+    <Column>
+      {error ? (
+        <Trouble error={error} />
+      ) : data ? (
+        <ChoosePassword token={token} invited={data} />
+      ) : (
+        <p className="text-soft">{say('desk:oneMoment')}</p>
+      )}
+    </Column>
+  );
+}
+
+function ChoosePassword({ token, invited }: { token: string; invited: AnswerOf<'invitation'> }) {
+  const navigate = useNavigate();
+  const [accept, { isLoading, error }] = startApi.useAcceptInvitationMutation();
+  const [signIn] = meApi.useSignInMutation();
+  const [password, setPassword] = useState('');
+  const send = async (event: React.FormEvent): Promise<void> => {
+    event.preventDefault();
+    const accepted = await accept({ token, body: { password } });
+    if (!('data' in accepted) || !accepted.data) return;
+    await signIn({ email: accepted.data.email, password });
+    navigate('/');
+  };
+  const { name, email, desk, purpose } = invited;
+  const whole = error && !problemOf(error).problems ? error : null;
+  return (
+    <form onSubmit={send} noValidate className="max-w-[30rem]">
+      <h1 className="text-[28px]">
+        {purpose === 'invite' ? say('start:welcomeTo', { house: desk }) : say('start:again')}
+      </h1>
+      <p className="mt-2">{say('start:signInAs', { name, email })}</p>
+      <input type="hidden" autoComplete="username" value={email} readOnly />
+      <Line
+        id="new-password"
+        label={say('start:newPassword')}
+        hint={say('start:passwordHint')}
+        error={error}
+        field="password"
+      >
+        {(about) => (
+          <input
+            {...about}
+            className="input"
+            type="password"
+            autoComplete="new-password"
+            value={password}
+            onChange={(event) => setPassword(event.target.value)}
+          />
+        )}
+      </Line>
+      {whole ? (
+        <div className="mt-5">
+          <Trouble error={whole} />
+        </div>
+      ) : null}
+      <Button look="main" type="submit" disabled={isLoading} className="mt-6 min-h-11 px-6">
+        {say('start:savePassword')}
+      </Button>
+    </form>
+  );
+}

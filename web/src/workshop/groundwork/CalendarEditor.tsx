@@ -1,0 +1,145 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { toast } from 'sonner';
+import { Button } from '../../ui/Button.tsx';
+import { Trouble } from '../../ui/Trouble.tsx';
+import { meApi } from '../../wire/me.ts';
+import { problemOf } from '../../wire/problem.ts';
+import { say, told } from '../../wire/words.ts';
+import { CalendarFields } from './CalendarFields.tsx';
+import type { CalendarDraft } from './calendarDraft.ts';
+import { groundApi } from './endpoints.ts';
+
+type Opened = AnswerOf<'calendar'>;
+
+const draftOf = ({ key: _, ...calendar }: Opened['calendar']): CalendarDraft => calendar;
+
+/**
+ * A working calendar that is in force: a change is looked at first, with what it would move, and then
+ * put in force in one step; an earlier state comes back the same way.
+ */
+export function CalendarEditor({ opened }: { opened: Opened }) {
+  const { data: me } = meApi.useMeQuery();
+  const was = draftOf(opened.calendar);
+  const [calendar, setCalendar] = useState(was);
+  const [note, setNote] = useState('');
+  const [look, tried] = groundApi.useLazyTryCalendarQuery();
+  const [put, { isLoading, error }] = groundApi.useChangeCalendarMutation();
+  const [lookedAt, setLookedAt] = useState<CalendarDraft | null>(null);
+  const isChanged = JSON.stringify(calendar) !== JSON.stringify(was);
+  const body = { calendar };
+  const see = async (): Promise<void> => {
+    setLookedAt(calendar);
+    await look({ key: opened.key, body });
+  };
+  const save = async (): Promise<void> => {
+    const saved = await put({ key: opened.key, version: opened.version, body: { ...body, note } });
+    if ('data' in saved && saved.data) toast(say('ground:calendarSaved', { count: saved.data.moved }));
+  };
+  const isSeen = lookedAt === calendar && tried.data !== undefined && !tried.isFetching;
+  const wrong = error ?? (lookedAt === calendar ? tried.error : undefined);
+  const whole = wrong && !problemOf(wrong).problems ? wrong : null;
+  return (
+    <div className="max-w-[58rem]">
+      <p className="mt-3 text-soft">
+        {opened.countedBy.length > 0
+          ? say('ground:formsCount', { forms: opened.countedBy })
+          : say('ground:noFormCounts')}
+      </p>
+      <CalendarFields
+        {...{ calendar, error: wrong, today: me?.desk.now.slice(0, 10) ?? '' }}
+        set={(change) => setCalendar((before) => ({ ...before, ...change }))}
+      />
+      {whole ? (
+        <div className="mt-4">
+          <Trouble error={whole} />
+        </div>
+      ) : null}
+      {isChanged ? (
+        <section
+          aria-label={say('ground:notInForce')}
+          className="sticky bottom-0 mt-6 border border-rule-strong bg-sheet px-4 py-3 shadow-lg"
+        >
+          <p className="font-semibold">{say('ground:notInForce')}</p>
+          {isSeen ? <Effects effects={tried.data} /> : <p className="text-soft">{say('ground:lookFirst')}</p>}
+          <div className="mt-3 flex flex-wrap items-center gap-2">
+            {isSeen ? (
+              <>
+                <input
+                  aria-label={say('ground:why')}
+                  placeholder={say('ground:why')}
+                  className="input min-w-56 flex-1"
+                  value={note}
+                  onChange={(event) => setNote(event.target.value)}
+                />
+                <Button look="main" disabled={isLoading} onClick={() => void save()}>
+                  {say('ground:putInForce')}
+                </Button>
+              </>
+            ) : (
+              <Button look="main" disabled={tried.isFetching} onClick={() => void see()}>
+                {tried.isFetching ? say('ground:looking') : say('ground:seeEffect')}
+              </Button>
+            )}
+            <Button onClick={() => setCalendar(was)}>{say('ground:undoChanges')}</Button>
+          </div>
+        </section>
+      ) : null}
+      <h2 className="section-head mt-9">{say('ground:whatWasSet')}</h2>
+      <ul>
+        {opened.states.map((state, place) => (
+          <li
+            key={state.number}
+            className="flex flex-wrap items-baseline justify-between gap-3 border-b border-rule py-2"
+          >
+            <span>
+              {say('ground:stateNumber', { number: state.number })} {state.note}
+              <span className="block text-[12.5px] text-soft">
+                {state.by === ''
+                  ? say('ground:byStart', { at: state.at })
+                  : say('ground:byAt', { by: state.by, at: state.at })}
+              </span>
+            </span>
+            {place > 0 ? (
+              <Button onClick={() => setCalendar(draftOf(state.calendar))}>
+                {say('ground:backTo', { number: state.number })}
+              </Button>
+            ) : (
+              <span className="text-soft">{say('ground:inForce')}</span>
+            )}
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+/** What a change would move, before it is done. */
+function Effects({ effects }: { effects: AnswerOf<'tryCalendar'> | undefined }) {
+  if (!effects) return null;
+  const { moved, late, inTime, requests } = effects;
+  if (moved === 0) return <p>{say('ground:movesNothing')}</p>;
+  return (
+    <>
+      <p>
+        {say('ground:moves', { count: moved })}
+        {late > 0 ? ` ${say('ground:becomeLate', { count: late })}` : ''}
+        {inTime > 0 ? ` ${say('ground:noLongerLate', { count: inTime })}` : ''}
+      </p>
+      <details className="mt-1">
+        <summary className="text-soft">{say('ground:whichMove', { count: requests.length })}</summary>
+        <ul className="mt-1 max-h-56 overflow-auto">
+          {requests.map(({ number, subject, from, to }) => (
+            <li key={number} className="border-b border-rule py-1">
+              <Link to={`/floor/all/${number}`} className="font-mono text-[12.5px]">
+                {number}
+              </Link>{' '}
+              {told(subject)} <span className="text-soft">{say('ground:dueFromTo', { from, to })}</span>
+            </li>
+          ))}
+        </ul>
+      </details>
+    </>
+  );
+}

@@ -1,0 +1,301 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { ACCENT_KEYS, ACCENTS, type DeskSettings, type FirstDay, LINK_DAYS, type LinkUse } from '@tolvek/core/settings';
+import { type ReactNode, useEffect, useState } from 'react';
+import { useLocation } from 'react-router';
+import { toast } from 'sonner';
+import { Button } from '../../ui/Button.tsx';
+import { Line } from '../../ui/Line.tsx';
+import { Trouble } from '../../ui/Trouble.tsx';
+import { useTitle } from '../../ui/useTitle.ts';
+import { problemOf } from '../../wire/problem.ts';
+import { LANGUAGE_NAMES, LANGUAGES, type Language, say, told } from '../../wire/words.ts';
+import { groundApi } from './endpoints.ts';
+import { TestEmail } from './TestEmail.tsx';
+
+const ZONES: readonly string[] = ['UTC', ...Intl.supportedValuesOf('timeZone').filter((zone) => zone !== 'UTC')];
+const FIRST_DAYS: readonly FirstDay[] = ['monday', 'saturday', 'sunday'];
+
+/** The desk itself: its names, what it speaks, who emails come from, and how long links work. */
+export function DeskPage() {
+  useTitle(say('ground:desk'));
+  const { data, error, refetch } = groundApi.useDeskSettingsQuery();
+  return (
+    <main className="min-h-0 overflow-auto px-[26px] pt-5 pb-10">
+      {error ? <Trouble error={error} again={refetch} /> : null}
+      {data ? <OpenDesk key={data.version} opened={data} /> : null}
+    </main>
+  );
+}
+
+function OpenDesk({ opened }: { opened: AnswerOf<'deskSettings'> }) {
+  const { hash } = useLocation();
+  const [desk, setDesk] = useState<DeskSettings>(opened.desk);
+  const [save, { isLoading, error }] = groundApi.useChangeDeskMutation();
+  const set = (change: Partial<DeskSettings>): void => setDesk((before) => ({ ...before, ...change }));
+  const changed = JSON.stringify(desk) !== JSON.stringify(opened.desk);
+  // A setting that was looked for is where one goes on.
+  useEffect(() => {
+    if (hash) document.getElementById(`desk ${decodeURIComponent(hash.slice(1))}`)?.focus();
+  }, [hash]);
+  const put = async (next: DeskSettings): Promise<void> => {
+    const saved = await save({ version: opened.version, body: { desk: next, note: '' } });
+    if (!('error' in saved)) toast(say('ground:deskSaved'));
+  };
+  const text = (place: string, value: string, change: (typed: string) => Partial<DeskSettings>): Field => ({
+    ...{ id: `desk ${place}`, value, change: (typed) => set(change(typed)) },
+  });
+  const whole = error && !problemOf(error).problems ? error : null;
+  return (
+    <div className="max-w-[46rem]">
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          void put(desk);
+        }}
+        noValidate
+      >
+        <div className="flex flex-wrap items-baseline justify-between gap-3">
+          <h1>{say('ground:desk')}</h1>
+          <span className="flex gap-2">
+            {changed ? <Button onClick={() => setDesk(opened.desk)}>{say('ground:undoChanges')}</Button> : null}
+            <Button look="main" type="submit" disabled={!changed || isLoading}>
+              {isLoading ? say('workshop:saving') : say('workshop:saveChanges')}
+            </Button>
+          </span>
+        </div>
+        <p className="text-soft">{say('ground:deskHint')}</p>
+        {whole ? (
+          <div className="mt-3">
+            <Trouble error={whole} />
+          </div>
+        ) : null}
+        <h2 className="section-head mt-6">{say('ground:deskNames')}</h2>
+        <Pair>
+          <Text label={say('settings:theName')} error={error} of={text('name', desk.name, (name) => ({ name }))} />
+          <Text
+            label={say('settings:theOrganisation')}
+            error={error}
+            of={text('organisation', desk.organisation, (organisation) => ({ organisation }))}
+          />
+        </Pair>
+        <AccentChoice chosen={desk.accent} choose={(accent) => set({ accent })} />
+        <h2 className="section-head mt-8">{say('ground:deskTime')}</h2>
+        <Pair>
+          <Line id="desk zone" label={say('settings:theZone')} hint={say('ground:zoneHint')} error={error} field="zone">
+            {(about) => (
+              <select
+                {...about}
+                className="input"
+                value={desk.zone}
+                onChange={(event) => set({ zone: event.target.value })}
+              >
+                {[...new Set([desk.zone, ...ZONES])].map((zone) => (
+                  <option key={zone}>{zone}</option>
+                ))}
+              </select>
+            )}
+          </Line>
+          <Line
+            id="desk language"
+            label={say('settings:theLanguage')}
+            hint={say('start:languageHint')}
+            error={error}
+            field="language"
+          >
+            {(about) => (
+              <select
+                {...about}
+                className="input"
+                value={desk.language}
+                onChange={(event) => set({ language: event.target.value as Language })}
+              >
+                {LANGUAGES.map((each) => (
+                  <option key={each} value={each}>
+                    {LANGUAGE_NAMES[each]}
+                  </option>
+                ))}
+              </select>
+            )}
+          </Line>
+          <Line id="desk firstDay" label={say('settings:theFirstDay')} error={error} field="firstDay">
+            {(about) => (
+              <select
+                {...about}
+                className="input"
+                value={desk.firstDay}
+                onChange={(event) => set({ firstDay: event.target.value as FirstDay })}
+              >
+                {FIRST_DAYS.map((day) => (
+                  <option key={day} value={day}>
+                    {say(`calendars:${day}`)}
+                  </option>
+                ))}
+              </select>
+            )}
+          </Line>
+        </Pair>
+        <h2 className="section-head mt-8">{say('ground:deskEmails')}</h2>
+        <Pair>
+          <Text
+            label={say('settings:theSender')}
+            hint={say('ground:senderHint', { name: desk.name })}
+            error={error}
+            of={text('sender.name', desk.sender.name, (name) => ({ sender: { ...desk.sender, name } }))}
+          />
+          <Text
+            label={say('settings:theSenderAddress')}
+            hint={say('start:senderHint')}
+            error={error}
+            of={text('sender.address', desk.sender.address, (address) => ({ sender: { ...desk.sender, address } }))}
+          />
+        </Pair>
+        <Line
+          id="desk signature"
+          label={say('settings:theSignature')}
+          hint={say('ground:signatureHint', { names: [desk.name, desk.organisation].filter(Boolean).join(', ') })}
+          error={error}
+          field="signature"
+        >
+          {(about) => (
+            <textarea
+              {...about}
+              rows={3}
+              className="input max-w-[34rem]"
+              value={desk.signature}
+              onChange={(event) => set({ signature: event.target.value })}
+            />
+          )}
+        </Line>
+        <h2 className="section-head mt-8">{say('ground:deskLinks')}</h2>
+        <p className="mt-2 text-soft">{say('ground:deskLinksHint')}</p>
+        <Pair>
+          {(Object.keys(LINK_DAYS) as LinkUse[]).map((use) => (
+            <Line
+              key={use}
+              id={`desk links.${use}`}
+              label={say(`settings:theLinks.${use}`)}
+              error={error}
+              field={`links.${use}`}
+            >
+              {(about) => (
+                <span className="flex items-baseline gap-2">
+                  <input
+                    {...about}
+                    type="number"
+                    min={LINK_DAYS[use][0]}
+                    max={LINK_DAYS[use][1]}
+                    className="input w-24"
+                    value={desk.links[use]}
+                    onChange={(event) =>
+                      set({ links: { ...desk.links, [use]: Math.round(Number(event.target.value)) } })
+                    }
+                  />
+                  <span className="text-soft">
+                    {say('ground:daysFrom', { least: LINK_DAYS[use][0], most: LINK_DAYS[use][1] })}
+                  </span>
+                </span>
+              )}
+            </Line>
+          ))}
+        </Pair>
+      </form>
+      <TestEmail saved={!changed} />
+      <DeskStates opened={opened} put={(state) => void put(state)} />
+    </div>
+  );
+}
+
+const Pair = ({ children }: { children: ReactNode }) => (
+  <div className="grid items-start gap-x-8 sm:grid-cols-2">{children}</div>
+);
+
+interface Field {
+  readonly id: string;
+  readonly value: string;
+  readonly change: (typed: string) => void;
+}
+
+function Text({ label, hint, error, of }: { label: string; hint?: string; error: unknown; of: Field }) {
+  return (
+    <Line id={of.id} label={label} {...(hint ? { hint } : {})} error={error} field={of.id.slice('desk '.length)}>
+      {(about) => (
+        <input {...about} className="input" value={of.value} onChange={(event) => of.change(event.target.value)} />
+      )}
+    </Line>
+  );
+}
+
+/** One colour of the palette, as a swatch with its name. */
+function AccentChoice({
+  chosen,
+  choose,
+}: {
+  chosen: DeskSettings['accent'];
+  choose: (accent: DeskSettings['accent']) => void;
+}) {
+  return (
+    <fieldset className="mt-5">
+      <legend className="font-semibold">{say('settings:theAccent')}</legend>
+      <p className="text-soft">{say('ground:accentHint')}</p>
+      <div className="mt-2 flex flex-wrap gap-x-5 gap-y-2">
+        {ACCENT_KEYS.map((key, place) => (
+          <label key={key} className="flex items-center gap-2">
+            <input
+              type="radio"
+              name="accent"
+              className="accent-green"
+              {...(place === 0 ? { id: 'desk accent' } : {})}
+              checked={chosen === key}
+              onChange={() => choose(key)}
+            />
+            <span
+              aria-hidden
+              className="inline-block h-5 w-8 rounded-sm border border-rule-strong"
+              style={{ background: `light-dark(${ACCENTS[key].light.ink}, ${ACCENTS[key].dark.ink})` }}
+            />
+            {say(`ground:accent.${key}`)}
+          </label>
+        ))}
+      </div>
+    </fieldset>
+  );
+}
+
+/** What was set before, by whom and when, and the way back to it. */
+function DeskStates({ opened, put }: { opened: AnswerOf<'deskSettings'>; put: (state: DeskSettings) => void }) {
+  return (
+    <section className="mt-10">
+      <h2 className="section-head">{say('ground:whatWasSet')}</h2>
+      <ul>
+        {opened.states.map((state, place) => (
+          <li
+            key={state.number}
+            className="flex flex-wrap items-baseline justify-between gap-3 border-b border-rule py-2"
+          >
+            <span>
+              {state.changes.map((change) => (
+                <span key={told(change.words)} className="block">
+                  {told(change.words)}
+                  {change.before !== '' || change.after !== '' ? (
+                    <span className="text-soft">
+                      {' '}
+                      {say('ground:fromTo', { before: change.before || '–', after: change.after || '–' })}
+                    </span>
+                  ) : null}
+                </span>
+              ))}
+              <span className="block text-[12.5px] text-soft">
+                {state.by === ''
+                  ? say('ground:byStart', { at: state.at })
+                  : say('ground:byAt', { by: state.by, at: state.at })}
+              </span>
+            </span>
+            {place > 0 ? (
+              <Button onClick={() => put(state.desk)}>{say('ground:backTo', { number: state.number })}</Button>
+            ) : null}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

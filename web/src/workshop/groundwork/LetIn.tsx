@@ -1,0 +1,122 @@
+import { type ReactNode, useState } from 'react';
+import { DayField } from '../../fields/DateInput.tsx';
+import { Button } from '../../ui/Button.tsx';
+import { ProblemsAt } from '../../ui/ProblemsAt.tsx';
+import { Trouble } from '../../ui/Trouble.tsx';
+import { meApi } from '../../wire/me.ts';
+import { problemOf } from '../../wire/problem.ts';
+import { say } from '../../wire/words.ts';
+import { groundApi } from './endpoints.ts';
+import { PickMember } from './PickMember.tsx';
+
+type Member = { readonly person: string } | { readonly group: string };
+
+/** Lets one person or group into a group that is chosen here, or somebody chosen here into one group. */
+export function LetIn(props: { member: Member } | { group: string; inside: readonly string[] }) {
+  const [open, setOpen] = useState(false);
+  const [chosen, setChosen] = useState<Member | null>(null);
+  const [group, setGroup] = useState('group' in props ? props.group : '');
+  const [days, setDays] = useState({ from: '', until: '' });
+  const [enter, { isLoading, error, reset }] = groundApi.useEnterGroupMutation();
+  const { data: me } = meApi.useMeQuery();
+  const today = (me?.desk.now ?? '').slice(0, 10);
+  const member = 'member' in props ? props.member : chosen;
+  const send = async (): Promise<void> => {
+    if (!member || group === '') return;
+    const answer = await enter({
+      ...{ key: group, once: crypto.randomUUID() },
+      body: { ...member, from: days.from || null, until: days.until || null },
+    });
+    if ('error' in answer) return;
+    setOpen(false);
+    setChosen(null);
+    setDays({ from: '', until: '' });
+    if ('member' in props) setGroup('');
+  };
+  if (!open)
+    return (
+      <p className="mt-2.5">
+        <Button
+          onClick={() => {
+            reset();
+            setOpen(true);
+          }}
+        >
+          {say('member' in props ? 'ground:addToGroup' : 'ground:addMember')}
+        </Button>
+      </p>
+    );
+  const whole = error && !problemOf(error).problems ? error : null;
+  return (
+    <div className="mt-2.5 border-l-[3px] border-green pl-3">
+      {'member' in props ? (
+        <GroupChoice chosen={group} choose={setGroup} />
+      ) : (
+        <PickMember inside={props.inside} group={props.group} choose={setChosen} />
+      )}
+      <div className="mt-2 grid gap-2">
+        <Day label={say('ground:fromDay')}>
+          <DayField
+            id="entry-from"
+            value={days.from}
+            today={today}
+            notBefore={null}
+            withTime={false}
+            onChange={(from) => setDays({ ...days, from })}
+          />
+        </Day>
+        <Day label={say('ground:untilDay')}>
+          <DayField
+            id="entry-until"
+            value={days.until}
+            today={today}
+            notBefore={days.from || null}
+            withTime={false}
+            onChange={(until) => setDays({ ...days, until })}
+          />
+          <ProblemsAt error={error} field="until" />
+        </Day>
+      </div>
+      {whole ? (
+        <div className="mt-2">
+          <Trouble error={whole} />
+        </div>
+      ) : null}
+      <p className="mt-3 flex gap-2">
+        <Button look="main" disabled={isLoading || !member || group === ''} onClick={() => void send()}>
+          {say('ground:add')}
+        </Button>
+        <Button onClick={() => setOpen(false)}>{say('common:cancel')}</Button>
+      </p>
+    </div>
+  );
+}
+
+const Day = ({ label, children }: { label: string; children: ReactNode }) => (
+  // biome-ignore lint/a11y/noLabelWithoutControl: the input stands in it.
+  <label className="block">
+    <span className="block text-[13px] text-soft">{label}</span>
+    {children}
+  </label>
+);
+
+function GroupChoice({ chosen, choose }: { chosen: string; choose: (key: string) => void }) {
+  const { data } = groundApi.useGroupsQuery();
+  return (
+    <select
+      aria-label={say('ground:group')}
+      className="input"
+      value={chosen}
+      onChange={(event) => choose(event.target.value)}
+    >
+      <option value="">{say('ground:chooseGroup')}</option>
+      {data?.groups
+        .filter(({ retired }) => !retired)
+        .map(({ key, name }) => (
+          <option key={key} value={key}>
+            {name}
+          </option>
+        ))}
+    </select>
+  );
+}

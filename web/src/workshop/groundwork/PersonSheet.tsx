@@ -1,0 +1,213 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { toast } from 'sonner';
+import { Button } from '../../ui/Button.tsx';
+import { Line } from '../../ui/Line.tsx';
+import { Trouble } from '../../ui/Trouble.tsx';
+import { useTitle } from '../../ui/useTitle.ts';
+import { problemOf, refusalInWords } from '../../wire/problem.ts';
+import { LANGUAGE_NAMES, LANGUAGES, type Language, say, told } from '../../wire/words.ts';
+import { groundApi } from './endpoints.ts';
+import { GroundHistory } from './GroundHistory.tsx';
+import { LetIn } from './LetIn.tsx';
+
+type Opened = AnswerOf<'person'>;
+type Role = Opened['role'];
+const ROLES: readonly Role[] = ['member', 'coordinator', 'administrator'];
+
+/** Somebody beside the list: who they are, the groups they are in and by which way, and what hangs on them. */
+export function PersonSheet({ id, base }: { id: string; base: string }) {
+  const { data, error, refetch } = groundApi.usePersonQuery({ id });
+  return (
+    <aside className="min-h-0 overflow-auto border-l border-rule-strong bg-sheet px-[22px] pt-5 pb-10">
+      {error ? <Trouble error={error} again={refetch} /> : null}
+      {data ? <OpenPerson key={`${id} ${data.version}`} opened={data} base={base} /> : null}
+    </aside>
+  );
+}
+
+function OpenPerson({ opened, base }: { opened: Opened; base: string }) {
+  useTitle(opened.name);
+  const isStaff = opened.kind === 'staff';
+  return (
+    <>
+      <div className="flex items-baseline justify-between gap-3">
+        <h2 className="text-[22px]">{opened.name}</h2>
+        <Link to={base} className="text-[13px]">
+          {say('ground:close')}
+        </Link>
+      </div>
+      <p className="text-soft">
+        {say(isStaff ? 'ground:isStaff' : 'ground:isContact')}
+        {opened.active ? '' : ` · ${say('ground:access.inactive')}`}
+        {opened.namesake ? ` · ${say('ground:hasNamesake')}` : ''}
+      </p>
+      <PersonForm opened={opened} />
+      <h3 className="section-head mt-7">{say('ground:inGroups')}</h3>
+      <ul>
+        {opened.ways.map(({ key, name, ways }) => (
+          <li key={key} className="border-b border-rule py-1.5">
+            <Link to={`/workshop/groundwork/groups/${key}`} className="no-underline hover:underline">
+              {name}
+            </Link>
+            {ways.map((way) => (
+              <span key={JSON.stringify(way)} className="block text-[12.5px] text-soft">
+                {way.through.length > 0 ? say('ground:because', { groups: way.through }) : say('ground:directly')}{' '}
+                {told(way.days)}
+              </span>
+            ))}
+          </li>
+        ))}
+        {opened.ways.length === 0 ? <li className="py-1.5 text-soft">{say('ground:inNoGroup')}</li> : null}
+      </ul>
+      <LetIn member={{ person: opened.id }} />
+      <h3 className="section-head mt-7">{say('ground:hangsOn')}</h3>
+      <ul>
+        {opened.hangs.map(({ words, to }) => (
+          <li key={told(words)} className="border-b border-rule py-1.5">
+            {to ? <Link to={to}>{told(words)}</Link> : told(words)}
+          </li>
+        ))}
+        {opened.hangs.length === 0 ? <li className="py-1.5 text-soft">{say('ground:nothingHangs')}</li> : null}
+      </ul>
+      <GroundHistory lines={opened.history} />
+    </>
+  );
+}
+
+function PersonForm({ opened }: { opened: Opened }) {
+  const { id, version, kind, name, email, language, role, active } = opened;
+  const [person, setPerson] = useState({ name, email, language, role });
+  const [save, { isLoading, error }] = groundApi.useChangePersonMutation();
+  const [invite, { isLoading: isInviting }] = groundApi.useInviteMutation();
+  const set = (change: Partial<typeof person>): void => setPerson((before) => ({ ...before, ...change }));
+  const isStaff = kind === 'staff';
+  const changes = {
+    ...(person.name === name ? {} : { name: person.name }),
+    ...(person.email === email ? {} : { email: person.email }),
+    ...(person.language === language ? {} : { language: person.language }),
+    ...(person.role === role ? {} : { role: person.role }),
+  };
+  const isChanged = Object.keys(changes).length > 0;
+  const put = async (body: Parameters<typeof save>[0]['body']): Promise<void> => {
+    const saved = await save({ id, version, body });
+    if (!('error' in saved)) toast(say('ground:personSaved'));
+  };
+  const sendInvitation = async (): Promise<void> => {
+    const sent = await invite({ body: { people: [id] } });
+    if ('error' in sent) toast.error(refusalInWords(problemOf(sent.error)));
+    else toast(say('ground:invited', { count: sent.data?.sent ?? 0 }));
+  };
+  const whole = error && !problemOf(error).problems ? error : null;
+  const others = opened.addresses.filter((address) => address !== email);
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        void put(changes);
+      }}
+      noValidate
+    >
+      <Line id="edit-name" label={say('ground:set.name')} error={error} field="name">
+        {(about) => (
+          <input
+            {...about}
+            className="input"
+            value={person.name}
+            onChange={(event) => set({ name: event.target.value })}
+          />
+        )}
+      </Line>
+      <Line
+        id="edit-email"
+        label={say('ground:set.email')}
+        {...(others.length > 0 ? { hint: say('ground:otherAddresses', { addresses: others }) } : {})}
+        error={error}
+        field="email"
+      >
+        {(about) => (
+          <input
+            {...about}
+            type="email"
+            className="input"
+            value={person.email}
+            onChange={(event) => set({ email: event.target.value })}
+          />
+        )}
+      </Line>
+      <Line id="edit-language" label={say('ground:set.language')} error={error} field="language">
+        {(about) => (
+          <select
+            {...about}
+            className="input"
+            value={person.language ?? ''}
+            onChange={(event) => set({ language: (event.target.value || null) as Language | null })}
+          >
+            <option value="">{say('ground:languageOfDesk')}</option>
+            {LANGUAGES.map((each) => (
+              <option key={each} value={each}>
+                {LANGUAGE_NAMES[each]}
+              </option>
+            ))}
+          </select>
+        )}
+      </Line>
+      {isStaff ? (
+        <Line
+          id="edit-role"
+          label={say('ground:set.role')}
+          hint={say(`ground:roleMeans.${person.role}`)}
+          error={error}
+          field="role"
+        >
+          {(about) => (
+            <select
+              {...about}
+              className="input"
+              disabled={!opened.mayGiveRole}
+              value={person.role}
+              onChange={(event) => set({ role: event.target.value as Role })}
+            >
+              {ROLES.map((each) => (
+                <option key={each} value={each}>
+                  {say(`ground:role.${each}`)}
+                </option>
+              ))}
+            </select>
+          )}
+        </Line>
+      ) : null}
+      {isStaff && !opened.mayGiveRole ? (
+        <p className="mt-1 text-[12.5px] text-soft">{say('ground:whoGivesRoles')}</p>
+      ) : null}
+      {whole ? (
+        <div className="mt-3">
+          <Trouble error={whole} />
+        </div>
+      ) : null}
+      <p className="mt-4 flex flex-wrap gap-2">
+        <Button look="main" type="submit" disabled={!isChanged || isLoading}>
+          {say('workshop:saveChanges')}
+        </Button>
+        {isStaff && active && !opened.signsIn ? (
+          <Button disabled={isInviting || isChanged} onClick={() => void sendInvitation()}>
+            {say(opened.invited === null ? 'ground:inviteOne' : 'ground:inviteAgain')}
+          </Button>
+        ) : null}
+        <Button look={active ? 'refuse' : 'plain'} disabled={isLoading} onClick={() => void put({ active: !active })}>
+          {say(active ? 'ground:makeInactive' : 'ground:makeActive')}
+        </Button>
+      </p>
+      {isStaff && active ? (
+        <p className="mt-1 text-[12.5px] text-soft">
+          {opened.signsIn
+            ? say('ground:signsIn')
+            : opened.invited === null
+              ? say('ground:access.none')
+              : say('ground:access.invited', { at: opened.invited })}
+        </p>
+      ) : null}
+    </form>
+  );
+}

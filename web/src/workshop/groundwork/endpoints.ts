@@ -1,0 +1,93 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { api } from '../../wire/api.ts';
+import { type Asked, call } from '../../wire/call.ts';
+
+/** Laying the ground: the desk, people and groups. */
+export const groundApi = api.injectEndpoints({
+  endpoints: (build) => ({
+    groundwork: build.query<AnswerOf<'groundwork'>, Asked<'groundwork'>>({
+      query: call('groundwork'),
+      providesTags: ['ground', 'forms', 'register'],
+    }),
+    deskSettings: build.query<AnswerOf<'deskSettings'>, Asked<'deskSettings'>>({
+      query: call('deskSettings'),
+      providesTags: ['ground'],
+      keepUnusedDataFor: 0,
+    }),
+    changeDesk: build.mutation<AnswerOf<'changeDesk'>, Asked<'changeDesk'>>({
+      query: call('changeDesk'),
+      invalidatesTags: ['ground', 'me'],
+    }),
+    sendTestEmail: build.mutation<AnswerOf<'sendTestEmail'>, Asked<'sendTestEmail'>>({
+      query: call('sendTestEmail'),
+      invalidatesTags: ['ground'],
+    }),
+    testEmail: build.query<AnswerOf<'testEmail'>, Asked<'testEmail'>>({
+      query: call('testEmail'),
+      keepUnusedDataFor: 0,
+    }),
+    calendars: build.query<AnswerOf<'calendars'>, Asked<'calendars'>>({
+      query: call('calendars'),
+      providesTags: ['calendar'],
+    }),
+    calendar: build.query<AnswerOf<'calendar'>, Asked<'calendar'>>({
+      query: call('calendar'),
+      providesTags: ['calendar'],
+      keepUnusedDataFor: 0,
+    }),
+    createCalendar: build.mutation<AnswerOf<'createCalendar'>, Asked<'createCalendar'>>({
+      query: call('createCalendar'),
+      invalidatesTags: ['calendar', 'ground', 'me'],
+    }),
+    tryCalendar: build.query<AnswerOf<'tryCalendar'>, Asked<'tryCalendar'>>({
+      query: call('tryCalendar'),
+      keepUnusedDataFor: 0,
+    }),
+    changeCalendar: build.mutation<AnswerOf<'changeCalendar'>, Asked<'changeCalendar'>>({
+      query: call('changeCalendar'),
+      invalidatesTags: ['calendar', 'ground', 'me', 'ledger', 'sheet', 'mine'],
+    }),
+    countries: build.query<AnswerOf<'countries'>, Asked<'countries'>>({ query: call('countries') }),
+    holidays: build.query<AnswerOf<'holidays'>, Asked<'holidays'>>({ query: call('holidays') }),
+    people: build.query<AnswerOf<'people'>, Asked<'people'>>({ query: call('people'), providesTags: ['people'] }),
+    person: build.query<AnswerOf<'person'>, Asked<'person'>>({
+      query: call('person'),
+      providesTags: ['people'],
+      keepUnusedDataFor: 0,
+    }),
+    addPerson: build.mutation<AnswerOf<'addPerson'>, Asked<'addPerson'>>({
+      query: call('addPerson'),
+      invalidatesTags: ['people', 'groups', 'ground'],
+    }),
+    changePerson: build.mutation<AnswerOf<'changePerson'>, Asked<'changePerson'>>({
+      query: call('changePerson'),
+      invalidatesTags: ['people', 'groups', 'ground', 'me'],
+    }),
+    invite: build.mutation<AnswerOf<'invite'>, Asked<'invite'>>({
+      query: call('invite'),
+      invalidatesTags: ['people', 'ground'],
+    }),
+    groups: build.query<AnswerOf<'groups'>, Asked<'groups'>>({ query: call('groups'), providesTags: ['groups'] }),
+    group: build.query<AnswerOf<'group'>, Asked<'group'>>({
+      query: call('group'),
+      providesTags: ['groups'],
+      keepUnusedDataFor: 0,
+    }),
+    addGroup: build.mutation<AnswerOf<'addGroup'>, Asked<'addGroup'>>({
+      query: call('addGroup'),
+      invalidatesTags: ['groups', 'ground'],
+    }),
+    changeGroup: build.mutation<AnswerOf<'changeGroup'>, Asked<'changeGroup'>>({
+      query: call('changeGroup'),
+      invalidatesTags: ['groups', 'people', 'ground'],
+    }),
+    enterGroup: build.mutation<AnswerOf<'enterGroup'>, Asked<'enterGroup'>>({
+      query: call('enterGroup'),
+      invalidatesTags: ['groups', 'people', 'ground', 'me'],
+    }),
+    leaveGroup: build.mutation<AnswerOf<'leaveGroup'>, Asked<'leaveGroup'>>({
+      query: call('leaveGroup'),
+      invalidatesTags: ['groups', 'people', 'ground', 'me'],
+    }),
+  }),
+});

@@ -1,0 +1,69 @@
+import type { AnswerOf } from '@tolvek/contract';
+import type { Key } from '@tolvek/words';
+
+type Counts = AnswerOf<'groundwork'>['counts'];
+
+/** A place of the groundwork, and how many things are in it. */
+interface GroundPlace {
+  readonly path: string;
+  readonly label: Key;
+  readonly count?: keyof Counts;
+}
+
+/** The places of the groundwork, in the order in which it is laid. */
+export const GROUND: readonly GroundPlace[] = [
+  { path: '/workshop/groundwork', label: 'ground:overview' },
+  { path: '/workshop/groundwork/desk', label: 'ground:desk' },
+  { path: '/workshop/groundwork/people', label: 'ground:people', count: 'people' },
+  { path: '/workshop/groundwork/contacts', label: 'ground:contacts', count: 'contacts' },
+  { path: '/workshop/groundwork/groups', label: 'ground:groups', count: 'groups' },
+  { path: '/workshop/groundwork/calendars', label: 'ground:calendars', count: 'calendars' },
+  { path: '/workshop/groundwork/registers', label: 'ground:registers', count: 'registers' },
+  { path: '/workshop/vocabularies', label: 'ground:vocabularies', count: 'vocabularies' },
+];
+
+/** A setting that can be looked for, and where it is set. */
+interface Setting {
+  readonly label: Key;
+  readonly in: Key;
+  readonly to: string;
+}
+
+const at =
+  (place: Key, path: string) =>
+  (label: Key, mark = ''): Setting => ({ label, in: place, to: mark ? `${path}#${mark}` : path });
+const ofDesk = at('ground:desk', '/workshop/groundwork/desk');
+const ofPeople = at('ground:people', '/workshop/groundwork/people');
+const ofContacts = at('ground:contacts', '/workshop/groundwork/contacts');
+const ofGroups = at('ground:groups', '/workshop/groundwork/groups');
+const ofCalendars = at('ground:calendars', '/workshop/groundwork/calendars');
+const ofRegisters = at('ground:registers', '/workshop/groundwork/registers');
+
+/** Every setting of the groundwork, by what people call it. */
+export const SETTINGS: readonly Setting[] = [
+  ofDesk('settings:theName', 'name'),
+  ofDesk('settings:theOrganisation', 'organisation'),
+  ofDesk('settings:theZone', 'zone'),
+  ofDesk('settings:theLanguage', 'language'),
+  ofDesk('settings:theFirstDay', 'firstDay'),
+  ofDesk('settings:theAccent', 'accent'),
+  ofDesk('settings:theSender', 'sender.name'),
+  ofDesk('settings:theSenderAddress', 'sender.address'),
+  ofDesk('settings:theSignature', 'signature'),
+  ofDesk('settings:theLinks.confirm', 'links.confirm'),
+  ofDesk('settings:theLinks.decide', 'links.decide'),
+  ofDesk('settings:theLinks.follow', 'links.follow'),
+  ofDesk('settings:theLinks.resume', 'links.resume'),
+  ofDesk('settings:theLinks.invite', 'links.invite'),
+  ofDesk('ground:testEmail', 'test'),
+  ofPeople('ground:findAccess'),
+  ofPeople('ground:findRights'),
+  ofPeople('ground:findInactive'),
+  ofContacts('ground:findContacts'),
+  ofGroups('ground:findTeams'),
+  ofGroups('ground:findMembers'),
+  ofCalendars('ground:findHours'),
+  ofCalendars('ground:findClosed'),
+  ofRegisters('ground:findStages'),
+  ofRegisters('ground:findPrefix'),
+];

@@ -1,0 +1,2 @@
+export { settings } from './settings.ts';
+export { start } from './start.ts';
