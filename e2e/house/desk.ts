@@ -54,6 +54,13 @@ export class Desk {
     );
   }
 
+  /** A desk on an empty folder, as a first start finds it: nobody is there, and nothing is laid. */
+  static async empty(other: Partial<Config> = {}): Promise<Desk> {
+    const folder = mkdtempSync(join(tmpdir(), 'tolvek-'));
+    const config = { ...demoConfig({ TOLVEK_DATA: folder, PORT: '0', TOLVEK_LOG: 'error' }), ...other };
+    return new Desk(await start(config, { demoNow: DEMO_NOW }), folder);
+  }
+
   async close(): Promise<void> {
     await this.running.stop();
     rmSync(this.folder, { recursive: true, force: true });
@@ -105,14 +112,26 @@ export class Desk {
     return new Caller(this, name, await this.signIn(name));
   }
 
+  /** Somebody signed in by an address and a password; null when the two don’t belong together. */
+  async by(email: string, password: string): Promise<Caller | null> {
+    const cookie = await this.cookieOf(email, password);
+    return cookie === null ? null : new Caller(this, email, cookie);
+  }
+
   /** The cookie of a new session. */
   private async signIn(name: string): Promise<string> {
+    const cookie = await this.cookieOf(addressOf(name), DEMO_PASSWORD);
+    if (cookie === null) throw new Error(`${name} could not sign in.`);
+    return cookie;
+  }
+
+  private async cookieOf(email: string, password: string): Promise<string | null> {
     const response = await fetch(`${this.running.url}/api/auth/sign-in/email`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ email: addressOf(name), password: DEMO_PASSWORD }),
+      body: JSON.stringify({ email, password }),
     });
-    if (!response.ok) throw new Error(`${name} could not sign in: ${response.status}`);
+    if (!response.ok) return null;
     return response.headers
       .getSetCookie()
       .map((each) => each.split(';')[0])

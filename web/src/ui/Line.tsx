@@ -2,10 +2,6 @@ import type { ReactNode } from 'react';
 import { problemOf } from '../wire/problem.ts';
 import { told } from '../wire/words.ts';
 
-/** What is wrong with an input, by the id of the line that says so. */
-export const isWrong = (error: unknown, field: string): boolean =>
-  error !== undefined && (problemOf(error).problems ?? []).some((each) => each.field === field);
-
 interface LineProps {
   readonly id: string;
   readonly label: string;

@@ -41,7 +41,7 @@ export function signInRoutes(house: House, auth: Auth): Router {
     if (answer.kind === 'refused') throw tooManyTries(answer.forMs);
     await pause(answer.waitMs);
     const given = await turns.take(() =>
-      patiently(house, () => signedIn(auth, account, password, fromNodeHeaders(request.headers))),
+      patiently(house, () => signedIn(house, auth, account, password, fromNodeHeaders(request.headers))),
     );
     if (!given) throw new Problem(401, 'wrong-password', refused('wrongPassword'));
     guard.right(attempt);
@@ -64,10 +64,20 @@ export function signInRoutes(house: House, auth: Auth): Router {
 }
 
 /** The cookies of a new session; null when the address or the password is not right. */
-async function signedIn(auth: Auth, email: string, password: string, headers: Headers): Promise<Headers | null> {
+async function signedIn(
+  house: House,
+  auth: Auth,
+  email: string,
+  password: string,
+  headers: Headers,
+): Promise<Headers | null> {
   try {
     // Not as an answer of its own: that would make a fault of ours of a locked database.
-    return (await auth.api.signInEmail({ body: { email, password }, headers, returnHeaders: true })).headers;
+    const given = await auth.api.signInEmail({ body: { email, password }, headers, returnHeaders: true });
+    if (house.viewerOf(given.response.user.id)) return given.headers;
+    // Who may not come in any more is told nothing else than who does not know the password.
+    endSession(house.db, given.response.token);
+    return null;
   } catch (error) {
     const status = error instanceof Error && 'statusCode' in error ? Number(error.statusCode) : 500;
     if (status >= 400 && status < 500) return null;

@@ -167,7 +167,7 @@ function Stretches({ day, name, put, wrong }: StretchesProps) {
           {clock(place, 0)}–{clock(place, 1)}
           <button
             type="button"
-            className="px-1 text-soft hover:text-brick"
+            className="size-[24px] text-soft hover:text-brick"
             aria-label={say('ground:removeHours', { day: name, n: place + 1 })}
             onClick={() => put(day.filter((_each, at) => at !== place))}
           >

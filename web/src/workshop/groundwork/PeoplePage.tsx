@@ -197,7 +197,7 @@ function PersonRow({ base, person, isOpen, marked, mark }: RowProps) {
           {person.active && !person.signsIn ? (
             <input
               type="checkbox"
-              className="accent-green"
+              className="size-[24px] accent-green"
               aria-label={say('ground:markPerson', { name: person.name, email: person.email })}
               checked={marked}
               onChange={mark}

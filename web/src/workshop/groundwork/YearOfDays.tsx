@@ -16,14 +16,14 @@ export function YearOfDays({ calendar, today }: { calendar: CalendarDraft; today
       <p className="flex items-baseline gap-3">
         <button
           type="button"
-          className="px-1.5"
+          className="size-[24px]"
           aria-label={say('ground:yearBefore')}
           onClick={() => setYear(year - 1)}
         >
           ‹
         </button>
         <strong className="tabular-nums">{year}</strong>
-        <button type="button" className="px-1.5" aria-label={say('ground:yearAfter')} onClick={() => setYear(year + 1)}>
+        <button type="button" className="size-[24px]" aria-label={say('ground:yearAfter')} onClick={() => setYear(year + 1)}>
           ›
         </button>
         <span className="flex flex-wrap items-center gap-x-4 text-[12.5px] text-soft">
