@@ -1,5 +1,5 @@
 import { deskHeads } from './desk/heads.ts';
-import { peopleHeads, settingHeads, startHeads } from './groundwork/heads.ts';
+import { peopleHeads, rightHeads, settingHeads, startHeads } from './groundwork/heads.ts';
 import { houseHeads } from './house/heads.ts';
 import { intakeHeads } from './intake/heads.ts';
 import { noticeHeads } from './notice/heads.ts';
@@ -33,4 +33,5 @@ export const heads = {
   ...startHeads,
   ...settingHeads,
   ...peopleHeads,
+  ...rightHeads,
 } as const;

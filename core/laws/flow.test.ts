@@ -25,7 +25,7 @@ import {
   sinksOf,
   withoutTelling,
 } from '../src/form/index.ts';
-import type { Viewer } from '../src/people/index.ts';
+import { FOR_EVERYONE, type Viewer } from '../src/people/index.ts';
 import {
   FACT_NAMES,
   type Field,
@@ -52,7 +52,7 @@ const RELATIONS: readonly Relation[] = [
 ];
 const VIEWERS: readonly { readonly viewer: Viewer; readonly relation: Relation }[] = RELATIONS.flatMap((relation) =>
   [[], ['g'], ['h'], ['g', 'h']].map((groups) => ({
-    viewer: { personId: 'v', kind: 'staff', role: 'member', groups },
+    viewer: { personId: 'v', kind: 'staff', rights: FOR_EVERYONE, groups },
     relation,
   })),
 );

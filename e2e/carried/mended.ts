@@ -13,6 +13,11 @@ interface Mended {
 export const MENDED: readonly Mended[] = [
   {
     route: 'me',
+    where: /^\.body\.person\.role: /,
+    why: 'What somebody may do is a list of rights, where it was one of three words.',
+  },
+  {
+    route: 'me',
     where: /^\.body\.desk\.station: /,
     why: 'The house of a desk is called its organisation, wherever the desk is: the same name stands there.',
   },

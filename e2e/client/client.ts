@@ -89,6 +89,8 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('testEmail', await staff.GET('/api/groundwork/test-emails/{id}', path({ id: known.test })));
   note('people', await staff.GET('/api/people'));
   note('person', await staff.GET('/api/people/{id}', path({ id: known.person })));
+  note('rights', await staff.GET('/api/rights'));
+  note('rightHolders', await staff.GET('/api/rights/{right}/people', path({ right: 'read:all' })));
   note('groups', await staff.GET('/api/groups'));
   note('group', await staff.GET('/api/groups/{key}', path({ key: 'boats' })));
   note('doubles', await staff.GET('/api/registers/{key}/doubles', path({ key: known.register })));

@@ -98,9 +98,13 @@ describe('the first start', () => {
     expect(await statusOf(stranger.call('firstStart', { params: { token } }))).toBe(410);
     const odile = await desk.by('odile.marsh@tarnhill.example', PASSWORD);
     const me = (await odile?.call('me'))?.body;
-    expect([me.person.role, me.desk.name, me.desk.organisation, me.desk.zone, me.desk.email]).toEqual([
-      ...['administrator', 'Garden desk', 'Tarn Hill Gardens', 'Europe/Dublin', 'desk@tarnhill.example'],
-    ]);
+    expect([
+      me.person.rights.includes('rights'),
+      me.desk.name,
+      me.desk.organisation,
+      me.desk.zone,
+      me.desk.email,
+    ]).toEqual([true, ...['Garden desk', 'Tarn Hill Gardens', 'Europe/Dublin', 'desk@tarnhill.example']]);
     const laid = (await odile?.call('groundwork'))?.body;
     expect([laid.counts, laid.email, laid.calendar]).toEqual([
       {

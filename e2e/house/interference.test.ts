@@ -564,7 +564,9 @@ async function live(hidden: Hidden): Promise<Heard> {
 
   const ask = async (caller: Caller, route: RouteName, input: Parameters<Caller['call']>[1]): Promise<void> => {
     tick();
-    const answer = await caller.call(route, await asSeen(caller, route, input));
+    let answer = await caller.call(route, await asSeen(caller, route, input));
+    // Drafts are looked through by themselves; how far that has come is chance.
+    while (route === 'forms' && answer.text.includes('"findings":null')) answer = await caller.call(route, {});
     if (routes[route].method !== 'GET') await desk.running.lettersSent();
     const text = route === 'mailroom' ? JSON.stringify(inOrder(answer.body.letters)) : answer.text;
     heardAll.push({ route, who: caller.who, status: answer.status, text, asked: JSON.stringify(input ?? {}) });

@@ -43,7 +43,10 @@ describe('a request that is stuck', () => {
     expect([before > 0, after > before]).toEqual([true, true]);
 
     const refused = await free(ilse, number, 'arrived');
-    expect([refused.status, refused.body.detail]).toEqual([403, 'Nothing was changed. Ask a coordinator to do it.']);
+    expect([refused.status, refused.body.detail]).toEqual([
+      403,
+      'Nothing was changed. These people can give it to you: Ada Quillfeather.',
+    ]);
     expect((await free(maren, number, 'deciding')).status).toBe(422);
     expect((await free(maren, number, 'arrived', ' ')).status).toBe(400);
     ok(await free(maren, number, 'arrived'));

@@ -5,6 +5,13 @@ CREATE TABLE `addresses` (
 );
 --> statement-breakpoint
 CREATE INDEX `addresses_person` ON `addresses` (`person_id`);--> statement-breakpoint
+CREATE TABLE `grants` (
+	`subject` text NOT NULL,
+	`right` text NOT NULL,
+	PRIMARY KEY(`subject`, `right`)
+);
+--> statement-breakpoint
+CREATE INDEX `grants_right` ON `grants` (`right`);--> statement-breakpoint
 CREATE TABLE `ground_history` (
 	`id` text PRIMARY KEY NOT NULL,
 	`at` integer NOT NULL,

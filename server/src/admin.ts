@@ -4,6 +4,7 @@ import { said } from '@tolvek/words';
 import { pino } from 'pino';
 import { inviteAdministrator, listAdministrators, resetPassword } from './groundwork/admin.ts';
 import { isLaid } from './groundwork/firstStart.ts';
+import { rightMissing } from './people/grants.ts';
 import { viewerOf } from './people/queries.ts';
 import { CannotStart, spokenHere } from './platform/cannotStart.ts';
 import { isDemoData, systemClock } from './platform/clock.ts';
@@ -34,6 +35,7 @@ try {
       () => null,
     ),
     viewerOf: (id) => viewerOf(db, id),
+    rightMissing: (right) => rightMissing(db, right),
     isLaid: () => isLaid(db),
     wakeOutbox: () => undefined,
     wakeJobs: () => undefined,

@@ -10,24 +10,37 @@ export const startHeads = {
 
 /** The desk itself. */
 export const settingHeads = {
-  groundwork: { method: 'GET', path: '/api/groundwork', caller: 'coordinator' },
-  deskSettings: { method: 'GET', path: '/api/groundwork/desk', caller: 'coordinator' },
-  changeDesk: { method: 'PUT', path: '/api/groundwork/desk', caller: 'coordinator', guard: 'If-Match' },
-  sendTestEmail: { method: 'POST', path: '/api/groundwork/test-emails', caller: 'coordinator' },
-  testEmail: { method: 'GET', path: '/api/groundwork/test-emails/:id', caller: 'coordinator' },
+  groundwork: { method: 'GET', path: '/api/groundwork', caller: 'staff', right: 'work' },
+  deskSettings: { method: 'GET', path: '/api/groundwork/desk', caller: 'staff', right: 'groundwork' },
+  changeDesk: { method: 'PUT', path: '/api/groundwork/desk', caller: 'staff', right: 'groundwork', guard: 'If-Match' },
+  sendTestEmail: { method: 'POST', path: '/api/groundwork/test-emails', caller: 'staff', right: 'groundwork' },
+  testEmail: { method: 'GET', path: '/api/groundwork/test-emails/:id', caller: 'staff', right: 'groundwork' },
+} as const satisfies Heads;
+
+/** Who may do what. */
+export const rightHeads = {
+  rights: { method: 'GET', path: '/api/rights', caller: 'staff', right: 'work' },
+  rightHolders: { method: 'GET', path: '/api/rights/:right/people', caller: 'staff', right: 'people' },
+  changeRights: { method: 'PUT', path: '/api/rights/:subject', caller: 'staff', right: 'rights' },
 } as const satisfies Heads;
 
 /** People and groups. */
 export const peopleHeads = {
-  people: { method: 'GET', path: '/api/people', caller: 'coordinator' },
-  person: { method: 'GET', path: '/api/people/:id', caller: 'coordinator' },
-  addPerson: { method: 'POST', path: '/api/people', caller: 'coordinator', guard: 'Idempotency-Key' },
-  changePerson: { method: 'PUT', path: '/api/people/:id', caller: 'coordinator', guard: 'If-Match' },
-  invite: { method: 'POST', path: '/api/people/invitations', caller: 'coordinator' },
-  groups: { method: 'GET', path: '/api/groups', caller: 'coordinator' },
-  group: { method: 'GET', path: '/api/groups/:key', caller: 'coordinator' },
-  addGroup: { method: 'POST', path: '/api/groups', caller: 'coordinator', guard: 'Idempotency-Key' },
-  changeGroup: { method: 'PUT', path: '/api/groups/:key', caller: 'coordinator', guard: 'If-Match' },
-  enterGroup: { method: 'POST', path: '/api/groups/:key/entries', caller: 'coordinator', guard: 'Idempotency-Key' },
-  leaveGroup: { method: 'POST', path: '/api/groups/:key/entries/:entry/end', caller: 'coordinator' },
+  people: { method: 'GET', path: '/api/people', caller: 'staff', right: 'people' },
+  person: { method: 'GET', path: '/api/people/:id', caller: 'staff', right: 'people' },
+  addPerson: { method: 'POST', path: '/api/people', caller: 'staff', right: 'people', guard: 'Idempotency-Key' },
+  changePerson: { method: 'PUT', path: '/api/people/:id', caller: 'staff', right: 'people', guard: 'If-Match' },
+  invite: { method: 'POST', path: '/api/people/invitations', caller: 'staff', right: 'people' },
+  groups: { method: 'GET', path: '/api/groups', caller: 'staff', right: 'work' },
+  group: { method: 'GET', path: '/api/groups/:key', caller: 'staff', right: 'work' },
+  addGroup: { method: 'POST', path: '/api/groups', caller: 'staff', right: 'people', guard: 'Idempotency-Key' },
+  changeGroup: { method: 'PUT', path: '/api/groups/:key', caller: 'staff', right: 'people', guard: 'If-Match' },
+  enterGroup: {
+    method: 'POST',
+    path: '/api/groups/:key/entries',
+    caller: 'staff',
+    right: 'people',
+    guard: 'Idempotency-Key',
+  },
+  leaveGroup: { method: 'POST', path: '/api/groups/:key/entries/:entry/end', caller: 'staff', right: 'people' },
 } as const satisfies Heads;

@@ -1,3 +1,4 @@
+import { RIGHTS } from '@tolvek/core/people';
 import { z } from 'zod';
 import { language } from '../people/shapes.ts';
 import { routesOf } from '../wire/route.ts';
@@ -86,6 +87,19 @@ export const peopleRoutes = routesOf(peopleHeads, {
       ),
       /** What hangs on them, in words: with how many, and where one sees them. */
       hangs: z.array(z.object({ words, to: z.string().nullable() })),
+      /** What they may do, and by which way. */
+      rights: z.array(
+        z.object({
+          right: z.enum(RIGHTS),
+          words,
+          ways: z.array(
+            z.union([
+              z.object({ by: z.enum(['everyone', 'person']) }),
+              z.object({ by: z.literal('group'), group: z.string() }),
+            ]),
+          ),
+        }),
+      ),
       /** Whether whoever asks may change what this person may do. */
       mayGiveRole: z.boolean(),
       history: z.array(groundLine),

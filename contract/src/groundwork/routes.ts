@@ -1,6 +1,7 @@
 import { peopleRoutes } from './people.ts';
+import { rightRoutes } from './rights.ts';
 import { settingRoutes } from './settings.ts';
 import { startRoutes } from './start.ts';
 
 /** Laying the ground: the first start, the desk, people and groups. */
-export const groundworkRoutes = { ...startRoutes, ...settingRoutes, ...peopleRoutes } as const;
+export const groundworkRoutes = { ...startRoutes, ...settingRoutes, ...peopleRoutes, ...rightRoutes } as const;

@@ -1,3 +1,4 @@
+import { RIGHTS } from '@tolvek/core/people';
 import { z } from 'zod';
 import { language } from '../people/shapes.ts';
 import { routesOf } from '../wire/route.ts';
@@ -32,7 +33,8 @@ export const houseRoutes = routesOf(houseHeads, {
         .object({
           id: z.string(),
           name: z.string(),
-          role: z.enum(['administrator', 'coordinator', 'member']),
+          /** What they may do. */
+          rights: z.array(z.enum(RIGHTS)),
           groups: z.array(z.string()),
           worksFloor: z.boolean(),
           /** The language of pages and emails, once it is known. */

@@ -2,7 +2,7 @@ import type { Heads } from '../wire/route.ts';
 
 /** Letters: as they were received, and those that were given up. */
 export const noticeHeads = {
-  sendFailedAgain: { method: 'POST', path: '/api/letters/again', caller: 'coordinator' },
+  sendFailedAgain: { method: 'POST', path: '/api/letters/again', caller: 'staff', right: 'groundwork' },
   mailroom: { method: 'GET', path: '/api/mailroom', caller: 'anyone' },
   letter: { method: 'GET', path: '/api/mailroom/:id', caller: 'anyone' },
 } as const satisfies Heads;

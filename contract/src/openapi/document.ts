@@ -7,7 +7,6 @@ import { componentsOf, renamed, sameAs } from './components.ts';
 const WHO: Record<Route['caller'], string> = {
   anyone: 'Anyone.',
   staff: 'Signed-in staff.',
-  coordinator: 'Coordinators and administrators.',
   link: 'Whoever holds the link; it is the proof.',
 };
 
@@ -115,11 +114,11 @@ function operation(each: Route, { answer, body }: Refs): Record<string, unknown>
   const taken = each.takes
     ? { 'application/octet-stream': { schema: BYTES } }
     : body && { 'application/json': { schema: body } };
-  const isSignedIn = each.caller === 'staff' || each.caller === 'coordinator';
+  const isSignedIn = each.caller === 'staff';
   return {
     operationId: each.name,
     summary: each.says,
-    description: `Who: ${WHO[each.caller]}`,
+    description: `Who: ${WHO[each.caller]}${each.right ? ` Right: ${each.right}.` : ''}`,
     ...(isSignedIn ? { security: [{ session: [] }] } : {}),
     parameters,
     ...(taken ? { requestBody: { required: true, content: taken } } : {}),

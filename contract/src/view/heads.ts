@@ -14,5 +14,5 @@ export const viewHeads = {
   follow: { method: 'GET', path: '/api/follow/:token', caller: 'link' },
   followFile: { method: 'GET', path: '/api/follow/:token/files/:id', caller: 'link', gives: 'bytes' },
   myRequest: { method: 'GET', path: '/api/my/requests/:number', caller: 'staff' },
-  takeOut: { method: 'GET', path: '/api/forms/:key/requests.csv', caller: 'coordinator', gives: 'csv' },
+  takeOut: { method: 'GET', path: '/api/forms/:key/requests.csv', caller: 'staff', right: 'export', gives: 'csv' },
 } as const satisfies Heads;

@@ -77,6 +77,8 @@ export const sheet = z.object({
   enteredBy: z.string().nullable(),
   stage,
   /** The ways on from here. */
+  /** What its reader has the right to do with it. */
+  may: z.object({ change: z.boolean(), move: z.boolean(), assign: z.boolean() }),
   moves: z.array(stage),
   /** The ways on that this viewer can’t take now, by the stage they lead to, and why not. */
   notNow: z.array(z.object({ label: z.string(), whyNot: words })),

@@ -1,9 +1,13 @@
+import type { DeskRight } from '@tolvek/core/people';
 import { z } from 'zod';
 
 export type Method = 'GET' | 'POST' | 'PUT' | 'PATCH';
 
 /** Who may call a route at all; what they get is decided request by request. */
-export type Caller = 'anyone' | 'staff' | 'coordinator' | 'link';
+export type Caller = 'anyone' | 'staff' | 'link';
+
+/** A right that a route asks for before it is looked at what it is about: of the desk, or one with some requests. */
+export type RouteRight = DeskRight | 'export' | 'work';
 
 /** What a call is made by: all that the browser needs to know of a route. */
 export interface Head {
@@ -11,6 +15,8 @@ export interface Head {
   /** With `:names` for the parameters. */
   readonly path: string;
   readonly caller: Caller;
+  /** What staff need to call it at all; what they get is decided beyond that. `work`: any right of the desk. */
+  readonly right?: RouteRight;
   /**
    * `Idempotency-Key`: sending the same key again gets the first answer. `If-Match`: the version
    * the edit was made on.

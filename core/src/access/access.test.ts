@@ -3,7 +3,7 @@ import { english } from '@tolvek/words/english';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { protectionOf } from '../form/index.ts';
-import { audienceInWords, belongs, type Viewer } from '../people/index.ts';
+import { audienceInWords, belongs, FOR_EVERYONE, PACKAGES, type Viewer } from '../people/index.ts';
 import type { Field } from '../register/index.ts';
 import {
   type AccessPlan,
@@ -43,7 +43,7 @@ const plan: AccessPlan = {
     },
   ],
 };
-const viewer = (...groups: string[]): Viewer => ({ personId: 'p', kind: 'staff', role: 'member', groups });
+const viewer = (...groups: string[]): Viewer => ({ personId: 'p', kind: 'staff', rights: FOR_EVERYONE, groups });
 const desk = { isDesk: true, isRequester: false };
 const requester = { isDesk: false, isRequester: true };
 const nameOf = () => undefined;
@@ -57,8 +57,8 @@ describe('the access plan', () => {
     const level = (who: Viewer, relation: typeof desk) =>
       accessTo(fields[1] as Field, protectionOf(plan, { fields, release: null }), who, relation).level;
     expect(level(viewer('estates'), desk)).toBe('hidden');
-    expect(level({ ...viewer(), role: 'coordinator' }, desk)).toBe('hidden');
-    expect(level({ ...viewer(), role: 'administrator' }, desk)).toBe('hidden');
+    expect(level({ ...viewer(), rights: PACKAGES.coordinator }, desk)).toBe('hidden');
+    expect(level({ ...viewer(), rights: PACKAGES.administrator }, desk)).toBe('hidden');
     expect(level(viewer('safety'), desk)).toBe('read');
     expect(level(viewer(), requester)).toBe('read');
     expect(level(viewer('safety'), { isDesk: false, isRequester: false })).toBe('hidden');

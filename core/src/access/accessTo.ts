@@ -9,6 +9,8 @@ export interface Relation {
   readonly isRequester: boolean;
   /** Works on it: in the desk of its register, its team or its approvers. */
   readonly isDesk: boolean;
+  /** Works on it without the right to change it. */
+  readonly onlyReads?: boolean;
 }
 
 export interface Access {
@@ -40,6 +42,7 @@ export function accessTo(
     if (access.level === 'hidden') return { level: 'hidden', rule: comesFrom(field, source, access.rule) };
   }
   const own = planned(field, plan, viewer, relation);
+  if (own.level === 'write' && relation.onlyReads) return { level: 'read', rule: said('access:noRightToChange') };
   return own.level === 'write' && !isFilled(field) ? { level: 'read', rule: READ_ONLY[field.source] } : own;
 }
 

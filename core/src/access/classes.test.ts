@@ -1,7 +1,7 @@
 import { english } from '@tolvek/words/english';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { belongs } from '../people/index.ts';
+import { belongs, PACKAGES } from '../people/index.ts';
 import { type AccessRule, classesOf, classInWords, groupsTold, mayAsk } from './index.ts';
 import { protect } from './protect.ts';
 
@@ -107,7 +107,7 @@ describe('asking something of many requests', () => {
     type: { kind: 'text' } as const,
     source: 'asked' as const,
   }));
-  const viewer = { personId: 'p', kind: 'staff', role: 'coordinator', groups: [] } as const;
+  const viewer = { personId: 'p', kind: 'staff', rights: PACKAGES.coordinator, groups: [] } as const;
 
   it('is decided by the plan: what is hidden is as unknown as what does not exist', () => {
     const plan = {

@@ -7,7 +7,7 @@ export type { AccessLevel, AccessPlan, AccessRule, Disclosure } from './plan.ts'
 export { protect } from './protect.ts';
 export type { Protection } from './protection.ts';
 export { labelOf, type Referred, type RevealedFacts, revealReferred } from './referred.ts';
-export { type RequestParties, relationsTo, relationTo } from './relation.ts';
+export { mayDo, type RequestParties, relationsTo, relationTo } from './relation.ts';
 export { isRestricted, openFields } from './restricted.ts';
 export type {
   Revealed,

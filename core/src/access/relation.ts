@@ -1,4 +1,4 @@
-import { holdersOf, type Viewer } from '../people/index.ts';
+import { holdersOf, mayWith, type RequestRight, type Viewer } from '../people/index.ts';
 import type { MoverRelation } from '../register/index.ts';
 import type { Relation } from './accessTo.ts';
 
@@ -15,22 +15,33 @@ export interface RequestParties {
   readonly deskGroups: readonly string[];
 }
 
+/** Whether a request is somebody’s by their team, the desk of its register, or by themselves. */
+function worksOn(request: RequestParties, viewer: Viewer): boolean {
+  const inGroup = (group: string | null): boolean => group !== null && viewer.groups.includes(group);
+  return isTheirs(request, viewer) || inGroup(request.team) || request.deskGroups.some(inGroup);
+}
+
+/** Whether somebody is asked to work on a request, or to decide on it: they themselves or by a seat they hold. */
+const isTheirs = (request: RequestParties, viewer: Viewer): boolean =>
+  request.handlerId === viewer.personId || isDecider(request, viewer);
+
 /**
- * The desk of a request: coordinators and administrators, the register's desk groups, its team, its
- * handler and its deciders. The server's ledger asks SQLite the same question; a test holds the
- * two together.
+ * The desk of a request: who may read all of them; who may read those of their teams, and it is one,
+ * of the register’s desk groups or of its team; and whoever handles it or decides on it. The server’s
+ * ledger asks SQLite the same question; a test holds the two together.
  */
 export function relationTo(request: RequestParties, viewer: Viewer): Relation {
-  const inGroup = (group: string | null): boolean => group !== null && viewer.groups.includes(group);
-  const isDesk =
-    viewer.kind === 'staff' &&
-    (viewer.role !== 'member' ||
-      request.handlerId === viewer.personId ||
-      inGroup(request.team) ||
-      isDecider(request, viewer) ||
-      request.deskGroups.some(inGroup));
-  return { isDesk, isRequester: request.requesterId === viewer.personId };
+  const works = worksOn(request, viewer);
+  const isDesk = viewer.kind === 'staff' && (mayWith(viewer, 'read', works) || isTheirs(request, viewer));
+  const isRequester = request.requesterId === viewer.personId;
+  return isDesk && !mayWith(viewer, 'change', works)
+    ? { isDesk, isRequester, onlyReads: true }
+    : { isDesk, isRequester };
 }
+
+/** Whether somebody of the desk of a request may do something with it. */
+export const mayDo = (request: RequestParties, viewer: Viewer, right: RequestRight): boolean =>
+  viewer.kind === 'staff' && mayWith(viewer, right, worksOn(request, viewer));
 
 function isDecider({ deciders }: Pick<RequestParties, 'deciders'>, viewer: Viewer): boolean {
   if (deciders.length === 0) return false;

@@ -80,7 +80,7 @@ export function prepareAccess(protection: Protection): (situation: Situation) =>
   const made = (situation: Situation): Reading => {
     const { viewer, relation, purpose } = situation;
     const bits = rules.map((rule) => (belongs(rule.audience, viewer, relation.isRequester) ? '1' : '0'));
-    const kind = `${relation.isDesk} ${relation.isRequester} ${purpose === 'letter'} ${bits.join('')}`;
+    const kind = `${relation.isDesk} ${relation.onlyReads ?? false} ${relation.isRequester} ${purpose === 'letter'} ${bits.join('')}`;
     let levels = kinds.get(kind);
     if (!levels) {
       if (kinds.size >= REMEMBERED) kinds.clear();

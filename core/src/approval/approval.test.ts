@@ -1,6 +1,7 @@
 import { english } from '@tolvek/words/english';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { FOR_EVERYONE } from '../people/index.ts';
 import { leadsTo, mayNotDecide, type StepSoFar, type Verdict, verdictProblem, whatNow } from './index.ts';
 
 /** Every way in which those who have not said anything yet could still decide. */
@@ -59,7 +60,7 @@ describe('a round of approval', () => {
 
 describe('who may decide', () => {
   const seat = { state: 'open', holder: 'leads', decidedBeside: [] } as const;
-  const lead = { personId: 'ana', kind: 'staff', role: 'member', groups: ['leads'] } as const;
+  const lead = { personId: 'ana', kind: 'staff', rights: FOR_EVERYONE, groups: ['leads'] } as const;
 
   it.each([
     ['a member of the group', seat, lead, 'ben', null],

@@ -1,10 +1,12 @@
 import { type Said, said } from '@tolvek/words';
+import type { Right } from './rights.ts';
 
 /** Who somebody is to the desk. Groups are named by their keys. */
 export interface Viewer {
   readonly personId: string;
   readonly kind: 'staff' | 'contact';
-  readonly role: 'administrator' | 'coordinator' | 'member';
+  /** What they may do, by whichever way it came to them. */
+  readonly rights: readonly Right[];
   readonly groups: readonly string[];
 }
 

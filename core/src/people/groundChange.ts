@@ -1,7 +1,8 @@
 import { type Said, said, type Words } from '@tolvek/words';
+import { type Right, rightInWords } from './rights.ts';
 
 /** What can be set of a person or a group, one by one. */
-export type GroundField = 'name' | 'email' | 'role' | 'language' | 'active' | 'about' | 'isTeam' | 'retired';
+export type GroundField = 'name' | 'email' | 'language' | 'active' | 'about' | 'isTeam' | 'retired';
 
 /** Who comes into a group, or no longer is in it: people by id, groups by key. */
 export type GroundMember = { readonly person: string } | { readonly group: string };
@@ -11,6 +12,7 @@ export type GroundChange =
   | { readonly kind: 'added' }
   | { readonly kind: 'changed'; readonly field: GroundField; readonly before: string; readonly after: string }
   | { readonly kind: 'invited' }
+  | { readonly kind: 'given' | 'taken'; readonly right: Right }
   /** A password of one’s own was chosen; `again`: in place of another. */
   | { readonly kind: 'password'; readonly again: boolean }
   | {
@@ -30,7 +32,6 @@ export interface GroundNames {
 /** What is shown for a value that was set. */
 function valueInWords(field: GroundField, value: string): Words {
   if (value === '') return said('ground:set.nothing');
-  if (field === 'role') return said(`ground:role.${value as 'administrator' | 'coordinator' | 'member'}`);
   if (field === 'language') return said(`ground:reads.${value as 'en' | 'de'}`);
   return value;
 }
@@ -40,6 +41,10 @@ export function groundChangeInWords(change: GroundChange, names: GroundNames): S
   switch (change.kind) {
     case 'added':
       return said('ground:did.added');
+    case 'given':
+      return said('ground:did.given', { right: rightInWords(change.right) });
+    case 'taken':
+      return said('ground:did.taken', { right: rightInWords(change.right) });
     case 'invited':
       return said('ground:did.invited');
     case 'password':

@@ -10,3 +10,20 @@ export {
 export { circleBy, type Entry, groupsOn, holdsOn, type WayIn, waysInto } from './groups.ts';
 export { type Holder, holderOf, holdersOf, wordOf } from './holders.ts';
 export { PASSWORD_LENGTH, passwordProblem } from './password.ts';
+export {
+  DESK_RIGHTS,
+  type DeskRight,
+  FOR_EVERYONE,
+  isRight,
+  may,
+  mayWith,
+  PACKAGES,
+  type PackageName,
+  packageOf,
+  REQUEST_RIGHTS,
+  type RequestRight,
+  RIGHTS,
+  type Right,
+  rightInWords,
+  worksInWorkshop,
+} from './rights.ts';

@@ -1,5 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
-import type { Viewer } from '@tolvek/core/people';
+import { mayDo } from '@tolvek/core/access';
+import type { RequestRight, Viewer } from '@tolvek/core/people';
 import {
   type Problem as FieldProblem,
   type FieldValue,
@@ -13,7 +14,9 @@ import {
 } from '@tolvek/core/register';
 import { refused, said } from '@tolvek/words';
 import { filesNamed } from '../files/commands.ts';
+import { rightMissing } from '../people/grants.ts';
 import { allGroups, membersOf, personById } from '../people/queries.ts';
+import type { Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { notAllowed, notFound, Problem, wrongFields } from '../platform/problem.ts';
 import { by, type Work, write } from '../platform/work.ts';
@@ -24,8 +27,8 @@ import { takenAnswers } from '../request/claims.ts';
 import { factsOfRequest } from '../request/facts.ts';
 import { stagesBefore } from '../request/history.ts';
 import { keepingOf } from '../request/keeping.ts';
-import { openAtDesk } from '../request/open.ts';
-import { type RequestRow, requestByNumber } from '../request/queries.ts';
+import { type OpenRequest, openAtDesk } from '../request/open.ts';
+import { partiesIn, type RequestRow, requestByNumber } from '../request/queries.ts';
 import { offerProblems } from '../request/references.ts';
 import { movesOf } from './moves.ts';
 
@@ -45,7 +48,7 @@ export function changeFields(
 ): AnswerOf<'changeFields'> {
   return write(house, (work) => {
     const { tx, now } = work;
-    const open = openAtDesk(tx, viewer, input.number, 'changing');
+    const open = openTo(tx, viewer, input.number, 'change');
     const { request, register, reading, fields } = open;
     const facts = {
       ...factsOfRequest(tx, request, register, now, { changes: input.changes }),
@@ -142,10 +145,21 @@ const unhidden = (problem: FieldProblem, open: readonly { readonly key: string }
 const isSeen = (key: string, open: readonly { readonly key: string }[]): boolean =>
   open.some((field) => field.key === key);
 
+/**
+ * Opens a request for somebody who works on it and may do something with it.
+ *
+ * @throws Problem 403 for who lacks the right, 404 for who does not work on it.
+ */
+function openTo(tx: Transaction, viewer: Viewer, number: string, right: RequestRight): OpenRequest<RequestRow> {
+  const open = openAtDesk(tx, viewer, number, 'changing');
+  if (!mayDo(partiesIn(open.request, open.register), viewer, right)) throw rightMissing(tx, `${right}:team`);
+  return open;
+}
+
 /** Moves a request by hand. Pausing stops its deadline, going on resumes it, finishing ends it. */
 export function moveStage(house: House, viewer: Viewer, input: OnVersion & { stage: string }): { version: number } {
   return write(house, (work) => {
-    const open = openAtDesk(work.tx, viewer, input.number, 'changing');
+    const open = openTo(work.tx, viewer, input.number, 'move');
     const { request, register } = open;
     const from = stageOf(register, request.stage);
     const to = register.stages.find(({ key }) => key === input.stage);
@@ -173,8 +187,8 @@ export function freeRequest(
   viewer: Viewer,
   input: OnVersion & { stage: string; reason: string },
 ): { version: number } {
-  if (viewer.role === 'member') throw notAllowed(refused('onlyCoordinatorFrees'));
   return write(house, (work) => {
+    if (!viewer.rights.includes('move:all')) throw rightMissing(work.tx, 'move:all');
     const { request, register } = openAtDesk(work.tx, viewer, input.number, 'changing');
     const from = stageOf(register, request.stage);
     const to = stagesToFreeTo(register.stages, from).find((stage) => stage.key === input.stage);
@@ -198,7 +212,7 @@ export function reroute(
   input: OnVersion & { team: string; priority: Priority },
 ): { version: number } {
   return write(house, (work) => {
-    const { request, register } = openAtDesk(work.tx, viewer, input.number, 'changing');
+    const { request, register } = openTo(work.tx, viewer, input.number, 'assign');
     if (register.holds === 'things' || request.team === null)
       throw new Problem(409, 'thing', refused('thingHasNoTeam'));
     if (!teamsFor(work.tx).some((team) => team.key === input.team))
@@ -236,7 +250,7 @@ export function assign(
   input: OnVersion & { person: string | null },
 ): { version: number } {
   return write(house, (work) => {
-    const { request, register } = openAtDesk(work.tx, viewer, input.number, 'changing');
+    const { request, register } = openTo(work.tx, viewer, input.number, 'assign');
     const handler =
       input.person === null
         ? null
@@ -255,7 +269,7 @@ export function comment(
   input: { number: string; text: string; visibility: 'internal' | 'requester' },
 ): void {
   write(house, (work) => {
-    const { request } = openAtDesk(work.tx, viewer, input.number, 'changing');
+    const { request } = openTo(work.tx, viewer, input.number, 'change');
     const to = input.visibility === 'internal' ? 'desk' : 'requester';
     if (to === 'requester' && request.requesterId === null)
       throw new Problem(409, 'nobody-asked', refused('nobodyReads'));

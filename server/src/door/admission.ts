@@ -1,7 +1,7 @@
-import type { Viewer } from '@tolvek/core/people';
+import { mayWith, type Viewer } from '@tolvek/core/people';
 import { type Refusal, refused } from '@tolvek/words';
 import { registerOfForm } from '../form/queries.ts';
-import { groupsOf, personById } from '../people/queries.ts';
+import { personById, viewerIn } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { openLink } from '../platform/links.ts';
 import { notFound } from '../platform/problem.ts';
@@ -15,7 +15,12 @@ export function keptByOthers(db: Reader, formId: string, viewer: Viewer | null):
   const register = registerOfForm(db, formId);
   if (!holdsThings(register)) return null;
   const isKeeper =
-    viewer !== null && (viewer.role !== 'member' || register.deskGroups.some((group) => viewer.groups.includes(group)));
+    viewer !== null &&
+    mayWith(
+      viewer,
+      'change',
+      register.deskGroups.some((group) => viewer.groups.includes(group)),
+    );
   return isKeeper ? null : refused('ownRegister', { register: register.name });
 }
 
@@ -25,7 +30,7 @@ export function follower(db: Reader, token: string, now: number): { viewer: View
   const person = personById(db, link.personId);
   if (!person) throw notFound('request');
   return {
-    viewer: { personId: person.id, kind: person.kind, role: person.role, groups: groupsOf(db, person.id) },
+    viewer: viewerIn(db, person),
     requestId: link.targetId,
   };
 }

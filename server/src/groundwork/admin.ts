@@ -1,10 +1,12 @@
+import { PACKAGES, type Viewer } from '@tolvek/core/people';
 import { isMailAddress } from '@tolvek/core/register';
 import { type Said, said } from '@tolvek/words';
-import { asc, desc, eq } from 'drizzle-orm';
+import { asc, desc, eq, sql } from 'drizzle-orm';
 import { hasPassword } from '../people/accounts.ts';
 import { addPerson, changePerson } from '../people/commands.ts';
+import { givePackage } from '../people/grants.ts';
 import { type PersonRow, personByEmail, personById } from '../people/queries.ts';
-import { people } from '../people/tables.ts';
+import { grants, people } from '../people/tables.ts';
 import { CannotStart } from '../platform/cannotStart.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
@@ -14,7 +16,7 @@ import { linkFor } from '../settings/links.ts';
 import { firstStartLink, isLaid } from './firstStart.ts';
 
 /** What stands at the command line as the one who does it: whoever may start the application. */
-const BY_COMMAND = { personId: '', kind: 'staff', role: 'administrator', groups: [] } as const;
+const BY_COMMAND: Viewer = { personId: '', kind: 'staff', rights: PACKAGES.administrator, groups: [] };
 
 /** Thrown for a command that can’t be done, with what to do instead. */
 class CommandRefused extends CannotStart {}
@@ -33,7 +35,9 @@ function administrator(work: Work, email: string): PersonRow {
   const found = personByEmail(work.tx, email);
   if (!found) {
     const [name = email] = email.split('@');
-    return addPerson(work, { kind: 'staff', role: 'administrator', name, email });
+    const person = addPerson(work, { kind: 'staff', name, email });
+    givePackage(work, BY_COMMAND, person.id, 'administrator');
+    return person;
   }
   if (found.kind === 'contact') throw new CommandRefused(said('commands:adminContact', { email, name: found.name }));
   changePerson(work, BY_COMMAND, {
@@ -77,7 +81,9 @@ export function listAdministrators(db: Reader): readonly Said[] {
   return db
     .select()
     .from(people)
-    .where(eq(people.role, 'administrator'))
+    .where(
+      sql`exists (select 1 from ${grants} where ${grants.right} = 'rights' and ${grants.subject} = '@' || ${people.id})`,
+    )
     .orderBy(asc(people.name))
     .all()
     .map((person) => {

@@ -8,6 +8,7 @@ import { calendarNames, calendarOf } from '../calendar/queries.ts';
 import { designByKey } from '../design/queries.ts';
 import { hashOfPassword, setPassword } from '../people/accounts.ts';
 import { addPerson, refuseWrong } from '../people/commands.ts';
+import { givePackage } from '../people/grants.ts';
 import { settleNewDay } from '../people/settle.ts';
 import { people } from '../people/tables.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
@@ -16,7 +17,7 @@ import { type Link, openLink, spendLink } from '../platform/links.ts';
 import { Problem, wrongFields } from '../platform/problem.ts';
 import { links } from '../platform/tables.ts';
 import { speakFor } from '../platform/words.ts';
-import { write } from '../platform/work.ts';
+import { by, write } from '../platform/work.ts';
 import { layDesk, refuseUnsound } from '../settings/commands.ts';
 import { linkFor } from '../settings/links.ts';
 
@@ -98,7 +99,8 @@ export async function layGround(
   write(house, (work) => {
     const { tx, now } = work;
     spendLink(tx, openFirst(house, tx, token), now);
-    const person = addPerson(work, { kind: 'staff', role: 'administrator', name, email, language });
+    const person = addPerson(work, { kind: 'staff', name, email, language });
+    givePackage(by(work, person.id), { rights: ['rights'] }, person.id, 'administrator');
     layDesk(tx, laid, '', { viewer: { personId: person.id }, now });
     setPassword(tx, person.id, hash);
     settleNewDay(tx, now);

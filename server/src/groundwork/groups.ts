@@ -7,6 +7,7 @@ import { asc, count, eq, isNotNull } from 'drizzle-orm';
 import { referringTo } from '../design/queries.ts';
 import { designs } from '../design/tables.ts';
 import { doors } from '../door/tables.ts';
+import { refuseNobodyLeft, refuseRaising } from '../people/grants.ts';
 import {
   changeGroup,
   enterGroup,
@@ -142,6 +143,7 @@ export const letIn = (
     const { person, group: inner, from, until } = body;
     if ((person === undefined) === (inner === undefined))
       throw wrongFields([{ field: 'person', message: said('ground:noMember'), fix: said('ground:chooseMember') }]);
+    refuseRaising(work.tx, viewer, group);
     const member = person === undefined ? { group: inner ?? '' } : { person };
     const content = { group, ...body };
     return once(work.tx, { key, scope: `entry ${viewer.personId}`, content, now: work.now }, () => ({
@@ -150,6 +152,9 @@ export const letIn = (
   });
 
 export const takeOut = (house: House, viewer: Viewer, group: string, entry: string): AnswerOf<'leaveGroup'> => {
-  write(house, (work) => leaveGroup(by(work, viewer.personId), group, entry));
+  write(house, (work) => {
+    leaveGroup(by(work, viewer.personId), group, entry);
+    refuseNobodyLeft(work.tx);
+  });
   return { done: true };
 };

@@ -6,6 +6,7 @@ import { firstStartView, layGround } from './firstStart.ts';
 import { addGroup, groupsView, groupView, letIn, putGroup, takeOut } from './groups.ts';
 import { acceptInvitation, invitationView, invite } from './invitations.ts';
 import { addSomebody, changeSomebody, peopleView, personView } from './people.ts';
+import { changeRights, rightHolders, rightsView } from './rights.ts';
 
 export function groundworkHandlers(house: House): Handlers<typeof groundworkRoutes> {
   const { db, clock } = house;
@@ -32,6 +33,9 @@ export function groundworkHandlers(house: House): Handlers<typeof groundworkRout
     addGroup: ({ viewer, body, key }) => addGroup(house, viewer, body, key),
     changeGroup: ({ viewer, params, body, version }) => putGroup(house, viewer, params.key, version, body),
     enterGroup: ({ viewer, params, body, key }) => letIn(house, viewer, params.key, body, key),
+    rights: ({ viewer }) => rightsView(db, viewer),
+    rightHolders: ({ params }) => rightHolders(db, params.right),
+    changeRights: ({ viewer, params, body }) => changeRights(house, viewer, params.subject, body),
     leaveGroup: ({ viewer, params }) => takeOut(house, viewer, params.key, params.entry),
   };
 }

@@ -1,15 +1,17 @@
 import type { AnswerOf, BodyOf, QueryOf } from '@tolvek/contract';
 import { FORM } from '@tolvek/core/form';
-import { daysInWords, type Viewer, waysInto, wordOf } from '@tolvek/core/people';
+import { daysInWords, may, RIGHTS, rightInWords, type Viewer, waysInto, wordOf } from '@tolvek/core/people';
 import { said } from '@tolvek/words';
 import { and, eq, inArray, ne, sql } from 'drizzle-orm';
 import { seats } from '../approval/tables.ts';
 import { designsOf } from '../design/queries.ts';
-import { addPerson, changePerson, givesRoles } from '../people/commands.ts';
+import { addPerson, changePerson } from '../people/commands.ts';
+import { grantedTo, packageGivenTo, refuseRaising } from '../people/grants.ts';
 import { enterGroup, entryOf, nestedEntries } from '../people/groups.ts';
 import { groundHistoryOf } from '../people/history.ts';
 import { type Listed, listPeople, withGroups } from '../people/lists.ts';
-import { groupNames, personById } from '../people/queries.ts';
+import { groupNames, groupsOf, personById } from '../people/queries.ts';
+import { EVERYONE } from '../people/rights.ts';
 import { todayAt } from '../people/settle.ts';
 import { addresses, groupEntries } from '../people/tables.ts';
 import { iso } from '../platform/clock.ts';
@@ -61,10 +63,11 @@ function rowsOf(db: Reader, listed: readonly Listed[]): readonly Row[] {
     db,
     listed.map(({ id }) => id),
   );
-  return listed.map(({ id, name, email, kind, role, active, signsIn, invitedAt, groups, namesake }) => {
+  return listed.map(({ id, name, email, kind, active, signsIn, invitedAt, groups, namesake }) => {
     const { handles, decides } = workOf(id);
     return {
-      ...{ id, name, email, kind, role, active, signsIn, groups: [...groups], namesake },
+      ...{ id, name, email, kind, active, signsIn, groups: [...groups], namesake },
+      role: packageGivenTo(db, id),
       ...{ invited: invitedAt === null ? null : iso(invitedAt), openWork: handles + decides },
     };
   });
@@ -115,9 +118,29 @@ export function personView(db: Reader, viewer: Viewer, id: string, now: number):
       })),
     })),
     hangs: hangsOn(db, id),
-    mayGiveRole: givesRoles(viewer) && person.kind === 'staff',
+    mayGiveRole: may(viewer, 'rights') && person.kind === 'staff',
+    rights: waysToRights(db, id),
     history: groundHistoryOf(db, 'person', id).map((line) => ({ ...line, at: iso(line.at) })),
   };
+}
+
+/** What somebody may do, and by which way: themselves, by a group of theirs, or as everyone of the staff. */
+function waysToRights(db: Reader, id: string): AnswerOf<'person'>['rights'] {
+  const person = personById(db, id);
+  if (person?.kind !== 'staff') return [];
+  const names = groupNames(db);
+  const ways = [
+    { way: { by: 'everyone' } as const, rights: grantedTo(db, EVERYONE) },
+    { way: { by: 'person' } as const, rights: grantedTo(db, wordOf({ person: id })) },
+    ...groupsOf(db, id).map((group) => ({
+      way: { by: 'group', group: names.get(group) ?? group } as const,
+      rights: grantedTo(db, group),
+    })),
+  ];
+  return RIGHTS.flatMap((right) => {
+    const found = ways.filter(({ rights }) => rights.includes(right)).map(({ way }) => way);
+    return found.length > 0 ? [{ right, words: rightInWords(right), ways: found }] : [];
+  });
 }
 
 /** What hangs on somebody: their open work, and where designs name them. */
@@ -147,8 +170,9 @@ export const addSomebody = (
     const work = by(whole, viewer.personId);
     const content = { ...person, groups, role, language };
     return once(work.tx, { key, scope: `person ${viewer.personId}`, content, now: work.now }, () => {
-      const { id } = addPerson(work, { ...person, role: 'member', language });
+      const { id } = addPerson(work, { ...person, language });
       if (role !== 'member') changePerson(work, viewer, { id, version: 1, changes: { role } });
+      for (const group of groups) refuseRaising(work.tx, viewer, group);
       for (const group of groups) enterGroup(work, { group, member: { person: id }, from: null, until: null });
       return { id };
     });

@@ -18,6 +18,7 @@ import { dropHalfSent } from '../files/store.ts';
 import { firstStartLink, isLaid, layFromBefore } from '../groundwork/firstStart.ts';
 import { startMailStandIn } from '../notice/mailStandIn.ts';
 import { Sender } from '../notice/send.ts';
+import { rightMissing } from '../people/grants.ts';
 import { viewerOf } from '../people/queries.ts';
 import { settleNewDay } from '../people/settle.ts';
 import { createAuth } from '../platform/auth.ts';
@@ -132,6 +133,7 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
     ...{ db, clock, config: { ...config, url, port }, live, log, troubles, wakeOutbox },
     wakeJobs: () => longWork.begin(),
     viewerOf: (id) => viewerOf(db, id),
+    rightMissing: (right) => rightMissing(db, right),
     isLaid: isLaidNow,
   };
   const longWork = new Jobs(house, JOBS);

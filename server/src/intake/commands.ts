@@ -281,7 +281,7 @@ function sendWaiting(work: Work, submission: typeof waitingSubmissions.$inferSel
 }
 
 const contactOf = ({ name, email, language }: typeof waitingSubmissions.$inferSelect): NewPerson => ({
-  ...{ kind: 'contact', role: 'member', name, email, language },
+  ...{ kind: 'contact', name, email, language },
 });
 
 /** What comes by a door, whoever asks. */

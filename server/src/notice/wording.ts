@@ -20,7 +20,7 @@ import { seatById } from '../approval/queries.ts';
 import { calendarOf } from '../calendar/queries.ts';
 import { doors, keptAnswers, waitingSubmissions } from '../door/tables.ts';
 import { releaseById, releaseInForce } from '../form/queries.ts';
-import { groupNames, groupsOf, type PersonRow, personById, personNamed } from '../people/queries.ts';
+import { groupNames, type PersonRow, personById, personNamed, viewerIn } from '../people/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { tokenOf } from '../platform/links.ts';
@@ -61,7 +61,7 @@ export function worded(post: Post, tx: Transaction, notice: Notice, now: number)
   const event = eventOf(about, cause);
   if (!event) return null;
   const { release } = releaseById(tx, request.releaseId);
-  const viewer = { personId: person.id, kind: person.kind, role: person.role, groups: groupsOf(tx, person.id) };
+  const viewer = viewerIn(tx, person);
   const open = openRequest(tx, request, viewer, 'letter', { register: registerById(tx, request.registerId) });
   const way = wayOf(about, cause);
   const letter = draftNotice(event, {

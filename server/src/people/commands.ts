@@ -1,15 +1,16 @@
-import type { GroundField, Viewer } from '@tolvek/core/people';
+import type { GroundField, PackageName, Viewer } from '@tolvek/core/people';
 import { type Problem as FieldProblem, isMailAddress } from '@tolvek/core/register';
 import { refused, said } from '@tolvek/words';
 import type { Language } from '@tolvek/words/speech';
-import { and, count, eq, inArray, ne } from 'drizzle-orm';
-import type { Reader, Transaction } from '../platform/database.ts';
+import { and, eq, inArray } from 'drizzle-orm';
+import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { newId } from '../platform/newId.ts';
-import { notAllowed, notFound, Problem, staleVersion, wrongFields } from '../platform/problem.ts';
+import { notFound, Problem, staleVersion, wrongFields } from '../platform/problem.ts';
 import { user } from '../platform/tables.ts';
 import { type Work, write } from '../platform/work.ts';
 import { endSessionsOf, hashOfPassword, openAccount, setPassword } from './accounts.ts';
+import { givePackage, hasMoreThan, holdersOfRight, packageGivenTo, refuseNobodyLeft, rightMissing } from './grants.ts';
 import { enterGroup, makeGroup } from './groups.ts';
 import { noteGround } from './history.ts';
 import { type PersonRow, personByEmail, personById } from './queries.ts';
@@ -20,7 +21,6 @@ export interface NewPerson {
   readonly name: string;
   readonly email: string;
   readonly kind: 'staff' | 'contact';
-  readonly role: 'administrator' | 'coordinator' | 'member';
   readonly does?: string;
   readonly active?: boolean;
   readonly language?: Language | null;
@@ -86,13 +86,11 @@ export function addPerson(work: Work, { name, email, ...person }: NewPerson): Pe
 export interface PersonChanges {
   readonly name?: string;
   readonly email?: string;
-  readonly role?: NewPerson['role'];
+  /** The package of rights that they have themselves. */
+  readonly role?: PackageName;
   readonly language?: Language | null;
   readonly active?: boolean;
 }
-
-/** Whether somebody may change what others may do, and let administrators in or keep them out. */
-export const givesRoles = (viewer: Pick<Viewer, 'role'>): boolean => viewer.role === 'administrator';
 
 const asText = (value: string | boolean | null): string =>
   typeof value === 'boolean' ? (value ? 'yes' : 'no') : (value ?? '');
@@ -102,8 +100,7 @@ const asText = (value: string | boolean | null): string =>
  * down, one by one. Who is no longer active, or goes by another address, is signed out. Returns the
  * next version.
  *
- * @throws Problem 403 for who may not change administrators, 409 where no administrator would be left,
- *   412 when somebody was faster, 422 when the name is empty or the address is none or taken.
+ * @throws Problem 403 for who may not decide about rights, 409 where nobody could any more, 412 when somebody was faster, 422 when the name is empty or the address is none or taken.
  */
 export function changePerson(
   work: Work,
@@ -120,21 +117,20 @@ export function changePerson(
     ...(changes.email === undefined ? {} : { email: changes.email.trim().toLowerCase() }),
   };
   refuseWrong(tx, wanted, (holder) => holder === id);
-  const changed = (Object.keys(wanted) as (keyof PersonChanges & GroundField)[]).filter(
-    (field) => wanted[field] !== undefined && wanted[field] !== person[field],
+  const { role, ...settings } = wanted;
+  const changed = (Object.keys(settings) as (keyof typeof settings & GroundField)[]).filter(
+    (field) => settings[field] !== undefined && settings[field] !== person[field],
   );
-  if (changed.length === 0) return version;
-  if ((person.role === 'administrator' || wanted.role !== undefined) && !givesRoles(viewer) && changed.some(isRights))
-    throw notAllowed(refused('onlyAdministrator'));
-  if (wanted.role !== undefined && person.kind === 'contact' && wanted.role !== 'member')
-    throw new Problem(409, 'contact-role', refused('contactRole'));
-  const isAdministrator = (of: { role: string; active: boolean }): boolean => of.role === 'administrator' && of.active;
-  const after = {
-    ...person,
-    ...Object.fromEntries(changed.map((field) => [field, wanted[field]])),
-    version: version + 1,
-  };
-  if (isAdministrator(person) && !isAdministrator(after)) refuseLast(tx, id);
+  const raises = role !== undefined && role !== packageGivenTo(tx, id);
+  if (changed.length === 0 && !raises) return version;
+  const givesRights = holdersOfRight(tx, 'rights').some((holder) => holder.id === id);
+  const keepsOut = changed.includes('active') || changed.includes('email');
+  // Whoever goes by another address comes in by it: nobody becomes somebody who may do more than they.
+  if ((raises || (keepsOut && hasMoreThan(tx, person, viewer))) && !viewer.rights.includes('rights'))
+    throw rightMissing(tx, 'rights');
+  if (raises && person.kind === 'contact') throw new Problem(409, 'contact-role', refused('contactRole'));
+  const fields = Object.fromEntries(changed.map((field) => [field, settings[field]]));
+  const after = { ...person, ...fields, version: version + 1 };
   tx.update(people)
     .set({ ...after, leftAt: after.active ? null : (person.leftAt ?? now) })
     .where(eq(people.id, id))
@@ -148,20 +144,9 @@ export function changePerson(
       ...{ kind: 'changed', field },
       ...{ before: asText(person[field]), after: asText(after[field]) },
     });
+  if (raises) givePackage(work, viewer, id, role);
+  if (givesRights && !after.active) refuseNobodyLeft(tx);
   return version + 1;
-}
-
-/** What only administrators change: of anybody the role, and of administrators also how they come in. */
-const isRights = (field: string): boolean => ['role', 'active', 'email'].includes(field);
-
-/** @throws Problem 409 when nobody else could let people in. */
-export function refuseLast(tx: Transaction, id: string): void {
-  const left = tx
-    .select({ n: count() })
-    .from(people)
-    .where(and(eq(people.role, 'administrator'), eq(people.active, true), ne(people.id, id)))
-    .get();
-  if (!left?.n) throw new Problem(409, 'last-administrator', refused('lastAdministrator'));
 }
 
 /**
@@ -171,7 +156,7 @@ export function refuseLast(tx: Transaction, id: string): void {
 export async function addPeople(
   house: House,
   newGroups: readonly Pick<typeof groups.$inferInsert, 'key' | 'name' | 'isTeam'>[],
-  newPeople: readonly (NewPerson & { readonly groups: readonly string[] })[],
+  newPeople: readonly (NewPerson & { readonly groups: readonly string[]; readonly role: PackageName })[],
   password: string,
 ): Promise<ReadonlyMap<string, string>> {
   const hash = await hashOfPassword(password);
@@ -179,11 +164,12 @@ export async function addPeople(
     settleNewDay(work.tx, work.now);
     for (const group of newGroups) makeGroup(work, { name: group.name, isTeam: group.isTeam ?? false, key: group.key });
     const ids = new Map<string, string>();
-    for (const { groups: memberOf, ...person } of newPeople) {
+    for (const { groups: memberOf, role, ...person } of newPeople) {
       const { id } = addPerson(work, person);
       ids.set(person.email, id);
       for (const group of memberOf) enterGroup(work, { group, member: { person: id }, from: null, until: null });
       if (person.kind === 'staff') setPassword(work.tx, id, hash);
+      givePackage(work, { rights: ['rights'] }, id, role);
     }
     return ids;
   });

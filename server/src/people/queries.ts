@@ -6,6 +6,7 @@ import type { Reader } from '../platform/database.ts';
 import { isListed, listed, prepared } from '../platform/prepared.ts';
 import { speechFor } from '../platform/words.ts';
 import { deskOf } from '../settings/queries.ts';
+import { rightsOf } from './rights.ts';
 import { addresses, groups, memberships, people } from './tables.ts';
 
 export type PersonRow = typeof people.$inferSelect;
@@ -57,11 +58,17 @@ export const groupsOf = (db: Reader, personId: string): readonly string[] =>
     .all({ id: personId })
     .map((row) => row.key);
 
+/** Somebody as what decides about them knows them, active or not. */
+export function viewerIn(db: Reader, { id, kind }: Pick<PersonRow, 'id' | 'kind'>): Viewer {
+  const groups = groupsOf(db, id);
+  return { personId: id, kind, groups, rights: kind === 'staff' ? rightsOf(db, id, groups) : [] };
+}
+
 /** Who somebody is to the access plan; null when unknown or inactive. */
 export function viewerOf(db: Reader, personId: string): Viewer | null {
   const person = personById(db, personId);
   if (!person?.active) return null;
-  return { personId: person.id, kind: person.kind, role: person.role, groups: groupsOf(db, personId) };
+  return viewerIn(db, person);
 }
 
 const byGroup = prepared((db) =>

@@ -51,16 +51,21 @@ export function settlePerson(tx: Transaction, person: string, day: string): void
     if (!had.includes(groupKey)) tx.insert(memberships).values({ groupKey, personId: person }).run();
 }
 
+/** A group and all groups that it is in, whenever that counts. */
+export const outwardOf = (tx: Transaction, group: string): readonly string[] =>
+  tx
+    .all<{ key: string }>(
+      sql`with recursive outward(key) as (
+        select ${group}
+        union
+        select e.group_key from outward join group_entries e on e.member_group = outward.key
+      ) select key from outward`,
+    )
+    .map(({ key }) => key);
+
 /** Settles who is in a group, and in all groups that it is in, on a day. */
 export function settleGroup(tx: Transaction, group: string, day: string): void {
-  const outward = tx.all<{ key: string }>(
-    sql`with recursive outward(key) as (
-      select ${group}
-      union
-      select e.group_key from outward join group_entries e on e.member_group = outward.key
-    ) select key from outward`,
-  );
-  for (const { key } of outward) {
+  for (const key of outwardOf(tx, group)) {
     const inside = insideOnDay(key, day);
     tx.run(sql`delete from memberships where group_key = ${key} and person_id not in (${inside})`);
     tx.run(sql`insert or ignore into memberships (group_key, person_id) select ${key}, person_id from (${inside})`);

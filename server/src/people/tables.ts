@@ -1,3 +1,4 @@
+import type { Right } from '@tolvek/core/people';
 import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
 /** Staff and contacts in one table; staff sign in with the account of the same id. */
@@ -9,9 +10,6 @@ export const people = sqliteTable(
     name: text().notNull(),
     /** The address that is shown and written to, in small letters; all that find them are in `addresses`. */
     email: text().notNull().unique(),
-    role: text({ enum: ['administrator', 'coordinator', 'member'] })
-      .notNull()
-      .default('member'),
     active: integer({ mode: 'boolean' }).notNull().default(true),
     /** What they do at the station, shown where the demo offers them for sign-in. */
     does: text().notNull().default(''),
@@ -103,6 +101,17 @@ export const memberships = sqliteTable(
   ],
 );
 
+/** What is given to whom as the desk’s defaults: a right, to everyone of the staff, to a group or to one person. */
+export const grants = sqliteTable(
+  'grants',
+  {
+    /** `*` for everyone of the staff, the key of a group, or `@` and the id of a person. */
+    subject: text().notNull(),
+    right: text().notNull().$type<Right>(),
+  },
+  (table) => [primaryKey({ columns: [table.subject, table.right] }), index('grants_right').on(table.right)],
+);
+
 /** What was set of people and groups, by whom and when: rows are only ever added. */
 export const groundHistory = sqliteTable(
   'ground_history',
@@ -112,7 +121,7 @@ export const groundHistory = sqliteTable(
     at: integer().notNull(),
     /** A person’s id; empty for the application itself and for who starts it. */
     by: text().notNull(),
-    about: text({ enum: ['person', 'group'] }).notNull(),
+    about: text({ enum: ['person', 'group', 'everyone'] }).notNull(),
     /** The person’s id or the group’s key. */
     key: text().notNull(),
     change: text({ mode: 'json' }).notNull().$type<object>(),

@@ -1,9 +1,10 @@
-import type { Viewer } from '@tolvek/core/people';
+import type { Right, Viewer } from '@tolvek/core/people';
 import type { Logger } from 'pino';
 import type { Clock } from './clock.ts';
 import type { Config } from './config.ts';
 import type { Database } from './database.ts';
 import type { Live } from './live.ts';
+import type { Problem } from './problem.ts';
 import type { Troubles } from './troubles.ts';
 
 /** Everything the commands and queries of the server stand on. */
@@ -17,6 +18,8 @@ export interface House {
   readonly troubles: Troubles;
   /** Somebody by their id, as what decides about them knows them; null when they may not come in. */
   readonly viewerOf: (personId: string) => Viewer | null;
+  /** Says which right is missing, and who can give it. */
+  readonly rightMissing: (right: Right) => Problem;
   /** Whether the desk is laid: before, nothing is answered but its first start. */
   readonly isLaid: () => boolean;
   /** Wakes whoever sends letters; called after a commit. */

@@ -1,5 +1,5 @@
-import type { Caller, Route } from '@tolvek/contract';
-import type { Viewer } from '@tolvek/core/people';
+import type { Caller, Route, RouteRight } from '@tolvek/contract';
+import { may, mayWith, type Right, type Viewer, worksInWorkshop } from '@tolvek/core/people';
 import { refused } from '@tolvek/words';
 import type { Language } from '@tolvek/words/speech';
 import express, { type Request, type RequestHandler, type Response, type Router } from 'express';
@@ -7,7 +7,7 @@ import type { z } from 'zod';
 import type { House } from './house.ts';
 import { type Limits, paceOf } from './limits.ts';
 import { patiently } from './patience.ts';
-import { notAllowed, notSignedIn, Problem } from './problem.ts';
+import { notSignedIn, Problem } from './problem.ts';
 import { callerOf, type Session } from './signIn/session.ts';
 import { aTurn } from './turns.ts';
 import { wishedBy } from './words.ts';
@@ -19,7 +19,7 @@ export interface Call<R extends Route = Route> {
   readonly body: z.output<R['body']>;
   readonly viewer: ViewerFor<R['caller']>;
   /** Their session; null for who is not signed in. */
-  readonly session: R['caller'] extends 'staff' | 'coordinator' ? Session : Session | null;
+  readonly session: R['caller'] extends 'staff' ? Session : Session | null;
   /** The `Idempotency-Key`, where the route asks for one; else empty. */
   readonly key: string;
   /** The version in `If-Match`, where the route asks for one; else 0. */
@@ -30,7 +30,7 @@ export interface Call<R extends Route = Route> {
   readonly response: Response;
 }
 
-type ViewerFor<C extends Caller> = C extends 'staff' | 'coordinator' ? Viewer : Viewer | null;
+type ViewerFor<C extends Caller> = C extends 'staff' ? Viewer : Viewer | null;
 
 /** What takes or gives no JSON answers by itself. */
 type Handler<R extends Route> = R extends { readonly gives: 'bytes' | 'csv' | 'events' } | { readonly takes: 'bytes' }
@@ -108,8 +108,21 @@ async function callerFor(
   await limits.take(paceOf(route), session?.viewer ?? null, request, response);
   if (route.caller === 'anyone' || route.caller === 'link') return session;
   if (!session) throw notSignedIn();
-  if (route.caller === 'coordinator' && session.viewer.role === 'member') throw notAllowed(refused('workshopOnly'));
+  if (route.right !== undefined && !maySeek(session.viewer, route.right))
+    throw house.rightMissing(RIGHT_OF[route.right]);
   return session;
+}
+
+/** The right that is named as missing, where a route asks for any of some. */
+const RIGHT_OF: Readonly<Record<RouteRight, Right>> = {
+  ...{ configure: 'configure', groundwork: 'groundwork', people: 'people', rights: 'rights' },
+  ...{ work: 'configure', export: 'export:team' },
+};
+
+/** Whether somebody may call a route that asks for a right. */
+function maySeek(viewer: Viewer, right: RouteRight): boolean {
+  if (right === 'work') return worksInWorkshop(viewer);
+  return right === 'export' ? mayWith(viewer, 'export', true) : may(viewer, right);
 }
 
 function keyOf(request: Request): string {

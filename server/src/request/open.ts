@@ -104,9 +104,9 @@ export function openRequest<Row extends ShownRow>(
   { register: read, registers = registersOnce(db, read && [read]), names = nameOf(db, registers) }: Shared = {},
 ): OpenRequest<Row> {
   const register = registers.byId(request.registerId);
-  const { isDesk, isRequester } = relationTo(partiesIn(request, register), viewer);
+  const known = relationTo(partiesIn(request, register), viewer);
   // Whoever also works at the desk reads the rest on the Floor.
-  const relation = { isDesk: isDesk && purpose !== 'following', isRequester };
+  const relation = { ...known, isDesk: known.isDesk && purpose !== 'following' };
   const reading = prepareAccess(protectionFor(db, register, request, registers))({ viewer, relation, purpose });
   const { design } = releaseById(db, request.releaseId).release;
   return new OpenRequest(request, register, design, relation, reading, names);

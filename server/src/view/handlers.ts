@@ -1,4 +1,5 @@
 import type { viewRoutes } from '@tolvek/contract';
+import { may } from '@tolvek/core/people';
 import { openDecision } from '../desk/decide.ts';
 import { lettersLeft } from '../notice/failed.ts';
 import type { House } from '../platform/house.ts';
@@ -16,7 +17,7 @@ export function viewHandlers(house: House): Handlers<typeof viewRoutes> {
     trays: ({ viewer }) => ({
       ...traysOf(db, viewer, clock.now()),
       troubles: troublesIn(house),
-      failedLetters: viewer.role === 'member' ? 0 : lettersLeft(db).failed,
+      failedLetters: may(viewer, 'groundwork') ? lettersLeft(db).failed : 0,
     }),
     ledger: ({ viewer, query }) => ledgerOf(db, viewer, query, clock.now()),
     sheet: ({ viewer, params }) => sheetOf(db, viewer, params.number, clock.now()),

@@ -1,4 +1,5 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
+import { mayDo } from '@tolvek/core/access';
 import { type Deadline, fuseAt, isClosedDay, lengthOf, promiseInWords, type SpecialDay } from '@tolvek/core/deadline';
 import { sinksOf } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
@@ -19,7 +20,7 @@ import { holdsThings, stageOf } from '../register/queries.ts';
 import { factsOfRequest, kindOfDoor, pickedFrom } from '../request/facts.ts';
 import { historyOfRequest } from '../request/history.ts';
 import { type OpenRequest, openAtDesk, openRequest } from '../request/open.ts';
-import type { RequestRow } from '../request/queries.ts';
+import { partiesIn, type RequestRow } from '../request/queries.ts';
 import { offersOf, requestsNamed } from '../request/references.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
 import { decisionIn, whyNotDecide } from './decision.ts';
@@ -75,7 +76,13 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
   const handler = request.handlerId ? personById(db, request.handlerId) : undefined;
   const whyNot = round ? whyNotDecide(round, viewer, request.requesterId) : null;
   const { due } = request;
-  const moves = movesOf(db, open, viewer, now);
+  const parties = partiesIn(request, register);
+  const may = {
+    change: mayDo(parties, viewer, 'change'),
+    move: mayDo(parties, viewer, 'move'),
+    assign: mayDo(parties, viewer, 'assign'),
+  };
+  const moves = may.move ? movesOf(db, open, viewer, now) : [];
   const deadline = finishing(db, [request.id]).get(request.id);
   return {
     number: request.number,
@@ -90,13 +97,17 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     onBehalf: personNamed(db, request.onBehalfId) || null,
     enteredBy: personNamed(db, request.enteredById) || null,
     stage: stageView(stage),
+    may,
     moves: moves.flatMap(({ stage: to, whyNot: not }) => (not === null ? [stageView(to)] : [])),
     notNow: moves.flatMap(({ stage: { label }, whyNot: not }) => (not === null ? [] : [{ label, whyNot: not }])),
     team: about.teamName,
     handler: handler ? { id: handler.id, name: handler.name } : null,
-    assignable: assignableTo(db, request, register),
-    teams: request.team === null ? [] : teamsFor(db).map((team) => ({ ...team, here: team.key === request.team })),
-    frees: viewer.role === 'member' ? [] : stagesToFreeTo(register.stages, stage).map(stageView),
+    assignable: may.assign ? assignableTo(db, request, register) : [],
+    teams:
+      request.team === null || !may.assign
+        ? []
+        : teamsFor(db).map((team) => ({ ...team, here: team.key === request.team })),
+    frees: !viewer.rights.includes('move:all') ? [] : stagesToFreeTo(register.stages, stage).map(stageView),
     priority: request.priority,
     values: open.values,
     fieldTypes: Object.fromEntries(readableFields.map((field) => [field.key, field.type])),

@@ -42,7 +42,7 @@ const workedIn = ({ registers, viewer }: Looks): string[] =>
     .map((register) => register.id);
 
 /** Whether a viewer works on all there is, whatever it is. */
-export const worksOnAll = ({ kind, role }: Viewer): boolean => kind === 'staff' && role !== 'member';
+export const worksOnAll = ({ kind, rights }: Viewer): boolean => kind === 'staff' && rights.includes('read:all');
 
 /**
  * Asks SQLite what `relationTo` of core answers for one: whether the viewer works on a request.
@@ -52,8 +52,9 @@ export function workedBy(looks: Looks, of: Worked): SQL | undefined {
   const { viewer, words } = looks;
   if (worksOnAll(viewer)) return undefined;
   if (viewer.kind !== 'staff') return sql`0`;
-  const groups = [...viewer.groups];
-  const worked = workedIn(looks);
+  // Whoever may not read what their teams have reads what is their own.
+  const groups = viewer.rights.includes('read:team') ? [...viewer.groups] : [];
+  const worked = groups.length > 0 ? workedIn(looks) : [];
   // As said with a plus: it is looked at where one is found, and no index is chosen for it (that is `idsNear`).
   return or(
     sql`+${of.handlerId} = ${viewer.personId}`,

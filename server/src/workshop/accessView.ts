@@ -1,5 +1,5 @@
 import { prepareAccess } from '@tolvek/core/access';
-import { audienceInWords, type Viewer } from '@tolvek/core/people';
+import { audienceInWords, FOR_EVERYONE, PACKAGES, type Viewer } from '@tolvek/core/people';
 import { said, type Words } from '@tolvek/words';
 import type { FormRow } from '../form/queries.ts';
 import { groupNames } from '../people/queries.ts';
@@ -33,17 +33,17 @@ export function accessView(db: Reader, register: RegisterRow, form: FormRow) {
   const seats: { who: Words; viewer: Viewer; relation: { isDesk: boolean; isRequester: boolean } }[] = [
     {
       who: said('workshopErrors:theRequester'),
-      viewer: { personId: '', kind: 'contact', role: 'member', groups: [] },
+      viewer: { personId: '', kind: 'contact', rights: [], groups: [] },
       relation: { isDesk: false, isRequester: true },
     },
     ...[...desk].map((group) => ({
       who: nameOf(group),
-      viewer: { personId: '', kind: 'staff' as const, role: 'member' as const, groups: [group] },
+      viewer: { personId: '', kind: 'staff' as const, rights: FOR_EVERYONE, groups: [group] },
       relation: { isDesk: true, isRequester: false },
     })),
     {
       who: said('workshopErrors:coordinators'),
-      viewer: { personId: '', kind: 'staff', role: 'coordinator', groups: [] },
+      viewer: { personId: '', kind: 'staff', rights: PACKAGES.coordinator, groups: [] },
       relation: { isDesk: true, isRequester: false },
     },
   ];

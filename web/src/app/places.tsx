@@ -44,6 +44,7 @@ const DeskPage = later(() => import('../workshop/groundwork/DeskPage.tsx'), 'Des
 const PeoplePage = later(() => import('../workshop/groundwork/PeoplePage.tsx'), 'PeoplePage', 'workshop');
 const ContactsPage = later(() => import('../workshop/groundwork/PeoplePage.tsx'), 'ContactsPage', 'workshop');
 const GroupsPage = later(() => import('../workshop/groundwork/GroupsPage.tsx'), 'GroupsPage', 'workshop');
+const RightsPage = later(() => import('../workshop/groundwork/RightsPage.tsx'), 'RightsPage', 'workshop');
 const CalendarsPage = later(() => import('../workshop/groundwork/CalendarsPage.tsx'), 'CalendarsPage', 'workshop');
 const RegistersPage = later(() => import('../workshop/groundwork/RegistersPage.tsx'), 'RegistersPage', 'workshop');
 const FirstStart = later(() => import('../start/FirstStart.tsx'), 'FirstStart', 'start');
@@ -78,6 +79,7 @@ export const Places = () => (
         <Route path="people/:id?" Component={PeoplePage} />
         <Route path="contacts/:id?" Component={ContactsPage} />
         <Route path="groups/:group?" Component={GroupsPage} />
+        <Route path="rights" Component={RightsPage} />
         <Route path="calendars/:calendar?" Component={CalendarsPage} />
         <Route path="registers" Component={RegistersPage} />
       </Route>

@@ -94,7 +94,9 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
                   <WhyRouted routing={sheet.routing} />
                 </Why>
               ) : null}{' '}
-              {sheet.stage.phase === 'finished' ? null : <Rerouting key={sheet.version} sheet={sheet} />}
+              {sheet.stage.phase === 'finished' || !sheet.may.assign ? null : (
+                <Rerouting key={sheet.version} sheet={sheet} />
+              )}
             </dd>
           </>
         )}
@@ -218,7 +220,7 @@ function Acts({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
           <select
             className="input max-w-56 py-1"
             value={sheet.handler?.id ?? ''}
-            disabled={busy}
+            disabled={busy || !sheet.may.assign}
             onChange={(event) => give(event.target.value || null)}
           >
             <option value="">{say('floor:nobodyYet')}</option>

@@ -41,7 +41,7 @@ export function SheetHistory({ sheet }: { sheet: SheetData }) {
           </li>
         ))}
       </ol>
-      <Write number={sheet.number} />
+      {sheet.may.change ? <Write number={sheet.number} /> : null}
     </>
   );
 }

@@ -18,4 +18,5 @@ export const access: Same<typeof english> = {
   closedAtSource: 'Es wird von einem Ort übernommen, der jetzt geschlossen ist',
   noField: 'Dieses Feld gibt es hier nicht',
   notInEmails: 'Was vor einigen Mitarbeitenden verborgen ist, steht in keiner E-Mail',
+  noRightToChange: 'Sie können diese Anfrage lesen, haben aber kein Recht, sie zu ändern.',
 };

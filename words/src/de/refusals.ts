@@ -48,9 +48,6 @@ export const refusals: Same<typeof english> = {
   'notYet.happened': 'Diese Anfrage kann noch nicht nach „{{to}}“ wechseln.',
   'notYet.saved': 'Es wurde nichts geändert.',
   'notYet.now': '{{why}}',
-  'onlyCoordinatorFrees.happened': 'Nur die Koordination kann eine Anfrage an der Entscheidung vorbeiführen.',
-  'onlyCoordinatorFrees.saved': 'Es wurde nichts geändert.',
-  'onlyCoordinatorFrees.now': 'Bitten Sie die Koordination darum.',
   'thingHasNoTeam.happened': 'Ein Gegenstand hat kein Team und keine Priorität.',
   'thingHasNoTeam.saved': 'Es wurde nichts geändert.',
   'thingHasNoTeam.now': 'Gehen Sie zurück zur Liste, und wählen Sie eine Anfrage.',
@@ -162,9 +159,6 @@ export const refusals: Same<typeof english> = {
   'diskFull.happened': 'Unsere Festplatte ist voll oder nicht beschreibbar.',
   'diskFull.saved': 'Es wurde nichts gespeichert. Ihr Text steht noch auf dieser Seite.',
   'diskFull.now': 'Versuchen Sie es in ein paar Minuten noch einmal.',
-  'workshopOnly.happened': 'In der Werkstatt können das nur Koordinierende.',
-  'workshopOnly.saved': 'Es wurde nichts geändert.',
-  'workshopOnly.now': 'Bitten Sie die Koordination um die Änderung.',
   'wrongPassword.happened': 'E-Mail-Adresse und Passwort passen nicht zusammen.',
   'wrongPassword.saved': 'Sie sind nicht angemeldet.',
   'wrongPassword.now': 'Prüfen Sie beides, und versuchen Sie es noch einmal.',
@@ -237,10 +231,6 @@ export const refusals: Same<typeof english> = {
   'inviteExpired.happened': 'Dieser Link gilt nicht mehr.',
   'inviteExpired.saved': 'Es wurde nichts geändert.',
   'inviteExpired.now': 'Bitten Sie die Administration um einen neuen Link.',
-  'onlyAdministrator.happened':
-    'Nur die Administration kann ändern, was Personen dürfen und wie die Administration hereinkommt.',
-  'onlyAdministrator.saved': 'Es wurde nichts geändert.',
-  'onlyAdministrator.now': 'Bitten Sie die Administration darum.',
   'contactRole.happened':
     'Ein Kontakt ist eine Person außerhalb Ihrer Organisation und kann nicht zur Koordination oder Administration gehören.',
   'contactRole.saved': 'Es wurde nichts geändert.',
@@ -252,4 +242,7 @@ export const refusals: Same<typeof english> = {
   'groupCircle.happened': 'Diese Gruppen würden einander dann im Kreis enthalten: {{groups, and}}.',
   'groupCircle.saved': 'Es wurde nichts geändert.',
   'groupCircle.now': 'Wählen Sie eine andere Gruppe, oder nehmen Sie vorher eine davon aus der anderen heraus.',
+  'rightMissing.happened': 'Sie haben dieses Recht nicht: {{right}}.',
+  'rightMissing.saved': 'Es wurde nichts geändert.',
+  'rightMissing.now': 'Diese Personen können es Ihnen geben: {{people, and}}.',
 };

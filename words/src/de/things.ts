@@ -29,4 +29,5 @@ export const things: Same<typeof english> = {
   demoClock: 'Die Uhr der Demo',
   group: 'Diese Gruppe',
   member: 'Dieses Mitglied',
+  right: 'Dieses Recht',
 };

@@ -24,6 +24,7 @@ export { presets } from './presets.ts';
 export { priorities } from './priorities.ts';
 export { reasons } from './reasons.ts';
 export { recipes } from './recipes.ts';
+export { rights } from './rights.ts';
 export { routing } from './routing.ts';
 export { rules } from './rules.ts';
 export { settings } from './settings.ts';

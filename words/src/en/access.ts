@@ -15,4 +15,5 @@ export const access = {
   closedAtSource: 'It is carried over from a place that is closed now',
   noField: 'There is no such field here',
   notInEmails: 'What is hidden from some staff of the desk is not in emails',
+  noRightToChange: 'You can read this request and have no right to change it.',
 } as const;

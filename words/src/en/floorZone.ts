@@ -6,6 +6,7 @@ export { mailroom } from './mailroom.ts';
 export { moves } from './moves.ts';
 export { priorities } from './priorities.ts';
 export { reasons } from './reasons.ts';
+export { rights } from './rights.ts';
 export { sheet } from './sheet.ts';
 export { troubles } from './troubles.ts';
 export { work } from './work.ts';

@@ -26,4 +26,5 @@ export const things = {
   demoClock: 'The demo’s clock',
   group: 'This group',
   member: 'This member',
+  right: 'This right',
 } as const;

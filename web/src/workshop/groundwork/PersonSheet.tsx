@@ -62,6 +62,20 @@ function OpenPerson({ opened, base }: { opened: Opened; base: string }) {
         {opened.ways.length === 0 ? <li className="py-1.5 text-soft">{say('ground:inNoGroup')}</li> : null}
       </ul>
       <LetIn member={{ person: opened.id }} />
+      {isStaff ? (
+        <>
+          <h3 className="section-head mt-7">{say('ground:mayDo')}</h3>
+          <ul>
+            {opened.rights.map(({ right, words, ways }) => (
+              <li key={right} className="border-b border-rule py-1.5">
+                {told(words)}
+                <span className="block text-[12.5px] text-soft">{ways.map(wayInWords).join(' · ')}</span>
+              </li>
+            ))}
+            {opened.rights.length === 0 ? <li className="py-1.5 text-soft">{say('ground:mayNothing')}</li> : null}
+          </ul>
+        </>
+      ) : null}
       <h3 className="section-head mt-7">{say('ground:hangsOn')}</h3>
       <ul>
         {opened.hangs.map(({ words, to }) => (
@@ -74,6 +88,12 @@ function OpenPerson({ opened, base }: { opened: Opened; base: string }) {
       <GroundHistory lines={opened.history} />
     </>
   );
+}
+
+/** By which way a right comes to somebody. */
+function wayInWords(way: Opened['rights'][number]['ways'][number]): string {
+  if (way.by === 'group') return say('ground:byGroup', { group: way.group });
+  return say(way.by === 'everyone' ? 'ground:byEveryone' : 'ground:byPerson');
 }
 
 function PersonForm({ opened }: { opened: Opened }) {

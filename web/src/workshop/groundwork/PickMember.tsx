@@ -9,15 +9,17 @@ interface PickProps {
   /** Ids and keys of who is inside already. */
   readonly inside: readonly string[];
   readonly group: string;
-  readonly choose: (member: Member | null) => void;
+  readonly choose: (member: Member | null, name: string) => void;
+  /** Staff alone; all people where it is not said. */
+  readonly kind?: 'staff';
 }
 
 /** Directory groups, local groups, staff and contacts in one picker (needs D19); each with the address or what it is. */
-export function PickMember({ inside, group, choose }: PickProps) {
+export function PickMember({ inside, group, choose, kind }: PickProps) {
   const [find, setFind] = useState('');
   const [words, setWords] = useState('');
   const looking = useDeferredValue(find.trim());
-  const { data: people } = groundApi.usePeopleQuery({ query: { find: looking, state: 'active' } });
+  const { data: people } = groundApi.usePeopleQuery({ query: { kind, find: looking, state: 'active' } });
   const { data: all } = groundApi.useGroupsQuery();
   const groups = (all?.groups ?? [])
     .filter(({ key, retired }) => !retired && key !== group && !inside.includes(key))
@@ -48,15 +50,15 @@ export function PickMember({ inside, group, choose }: PickProps) {
         note={offered.length === 0 ? say('ground:nobodyFound') : ''}
         find={setFind}
         choose={(item) => {
-          const [kind = '', ...rest] = item.key.split(' ');
+          const [what = '', ...rest] = item.key.split(' ');
           const id = rest.join(' ');
           setWords(item.label);
-          choose(kind === 'group' ? { group: id } : { person: id });
+          choose(what === 'group' ? { group: id } : { person: id }, item.label);
         }}
         leave={(left) => {
           if (left === words) return;
           setWords(left);
-          choose(null);
+          choose(null, '');
         }}
       />
     </>

@@ -23,7 +23,12 @@ export function YearOfDays({ calendar, today }: { calendar: CalendarDraft; today
           ‹
         </button>
         <strong className="tabular-nums">{year}</strong>
-        <button type="button" className="size-[24px]" aria-label={say('ground:yearAfter')} onClick={() => setYear(year + 1)}>
+        <button
+          type="button"
+          className="size-[24px]"
+          aria-label={say('ground:yearAfter')}
+          onClick={() => setYear(year + 1)}
+        >
           ›
         </button>
         <span className="flex flex-wrap items-center gap-x-4 text-[12.5px] text-soft">

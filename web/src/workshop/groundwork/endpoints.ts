@@ -26,6 +26,18 @@ export const groundApi = api.injectEndpoints({
       query: call('testEmail'),
       keepUnusedDataFor: 0,
     }),
+    rights: build.query<AnswerOf<'rights'>, Asked<'rights'>>({
+      query: call('rights'),
+      providesTags: ['people', 'groups'],
+    }),
+    rightHolders: build.query<AnswerOf<'rightHolders'>, Asked<'rightHolders'>>({
+      query: call('rightHolders'),
+      providesTags: ['people', 'groups'],
+    }),
+    changeRights: build.mutation<AnswerOf<'changeRights'>, Asked<'changeRights'>>({
+      query: call('changeRights'),
+      invalidatesTags: ['people', 'groups', 'me'],
+    }),
     calendars: build.query<AnswerOf<'calendars'>, Asked<'calendars'>>({
       query: call('calendars'),
       providesTags: ['calendar'],

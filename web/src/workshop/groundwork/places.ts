@@ -17,6 +17,7 @@ export const GROUND: readonly GroundPlace[] = [
   { path: '/workshop/groundwork/people', label: 'ground:people', count: 'people' },
   { path: '/workshop/groundwork/contacts', label: 'ground:contacts', count: 'contacts' },
   { path: '/workshop/groundwork/groups', label: 'ground:groups', count: 'groups' },
+  { path: '/workshop/groundwork/rights', label: 'ground:rights' },
   { path: '/workshop/groundwork/calendars', label: 'ground:calendars', count: 'calendars' },
   { path: '/workshop/groundwork/registers', label: 'ground:registers', count: 'registers' },
   { path: '/workshop/vocabularies', label: 'ground:vocabularies', count: 'vocabularies' },
@@ -36,6 +37,7 @@ const ofDesk = at('ground:desk', '/workshop/groundwork/desk');
 const ofPeople = at('ground:people', '/workshop/groundwork/people');
 const ofContacts = at('ground:contacts', '/workshop/groundwork/contacts');
 const ofGroups = at('ground:groups', '/workshop/groundwork/groups');
+const ofRights = at('ground:rights', '/workshop/groundwork/rights');
 const ofCalendars = at('ground:calendars', '/workshop/groundwork/calendars');
 const ofRegisters = at('ground:registers', '/workshop/groundwork/registers');
 
@@ -57,7 +59,8 @@ export const SETTINGS: readonly Setting[] = [
   ofDesk('settings:theLinks.invite', 'links.invite'),
   ofDesk('ground:testEmail', 'test'),
   ofPeople('ground:findAccess'),
-  ofPeople('ground:findRights'),
+  ofRights('ground:findRights'),
+  ofRights('ground:findMay'),
   ofPeople('ground:findInactive'),
   ofContacts('ground:findContacts'),
   ofGroups('ground:findTeams'),

@@ -1,0 +1,177 @@
+import { type Route, type RouteName, routes } from '@tolvek/contract';
+import { FOR_EVERYONE, RIGHTS, type Right } from '@tolvek/core/people';
+import { people } from '@tolvek/server/schema';
+import { eq } from 'drizzle-orm';
+import fc from 'fast-check';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { type Answer, type Caller, Desk, VISIT, WATER } from './desk.ts';
+
+let desk: Desk;
+let ada: Caller;
+let declan: Caller;
+beforeAll(async () => {
+  desk = await Desk.open();
+  [ada, declan] = [await desk.as('Ada Quillfeather'), await desk.as('Declan Oyelaran')];
+});
+afterAll(() => desk.close());
+
+const ok = (answer: Answer): Answer['body'] => {
+  expect([answer.route, answer.status, answer.status === 200 ? '' : answer.text]).toEqual([answer.route, 200, '']);
+  return answer.body;
+};
+const idOf = (name: string): string =>
+  desk.running.house.db.select({ id: people.id }).from(people).where(eq(people.name, name)).get()?.id ?? '';
+const settle = async (subject: string, rights: readonly Right[], by = ada): Promise<Answer> =>
+  by.call('changeRights', {
+    params: { subject },
+    body: { give: rights, take: RIGHTS.filter((right) => !rights.includes(right)) },
+  });
+
+/** Rights as they are given by three ways: to everyone, to a group, and to the person. */
+const given = fc.record({
+  everyone: fc.subarray([...RIGHTS].filter((right) => right !== 'rights')),
+  group: fc.subarray([...RIGHTS]),
+  person: fc.subarray([...RIGHTS]),
+});
+
+/** Whether a route lets somebody in who has some rights, as its head says: told from the document alone. */
+function lets({ right }: Pick<Route, 'right'>, has: ReadonlySet<string>): boolean {
+  if (right === undefined) return true;
+  if (right === 'work') return ['configure', 'groundwork', 'people', 'rights'].some((each) => has.has(each));
+  return right === 'export' ? has.has('export:team') || has.has('export:all') : has.has(right);
+}
+
+describe('what somebody may do', () => {
+  it('is what the routes allow, for whatever is given by whichever way: every route, random grants', async () => {
+    const seen = { open: 0, closed: 0 };
+    const out = { params: { key: 'outreach' }, headers: { 'Idempotency-Key': 'declan-out' } };
+    ok(await ada.call('enterGroup', { ...out, body: { person: idOf('Declan Oyelaran'), from: null, until: null } }));
+    const asking = (Object.values(routes) as readonly Route[]).filter(({ caller }) => caller === 'staff');
+    await fc.assert(
+      fc.asyncProperty(given, async ({ everyone, group, person }) => {
+        ok(await settle('*', everyone));
+        ok(await settle('outreach', group));
+        ok(await settle(`@${idOf('Declan Oyelaran')}`, person));
+        const has = new Set<string>([...everyone, ...group, ...person]);
+        expect(new Set(ok(await declan.call('me')).person.rights)).toEqual(has);
+        for (const route of asking) {
+          const sent = route.method === 'GET' ? {} : { headers: { 'content-type': 'application/json' }, body: '{}' };
+          const stop = new AbortController();
+          const answer = await fetch(`${desk.running.url}${route.path.replace(/:\w+/g, 'nothing')}`, {
+            ...{ method: route.method, signal: stop.signal, ...sent },
+            headers: { ...sent.headers, cookie: declan.cookie },
+          });
+          const isJson = answer.headers.get('content-type')?.includes('json') ?? false;
+          const body = isJson ? ((await answer.json()) as { said?: { happened?: { say?: string } } }) : {};
+          stop.abort();
+          const isClosed = body.said?.happened?.say === 'refusals:rightMissing.happened';
+          expect([route.name, route.right ?? '', isClosed]).toEqual([route.name, route.right ?? '', !lets(route, has)]);
+          seen[isClosed ? 'closed' : 'open'] += 1;
+        }
+      }),
+      { numRuns: 10, examples: [[{ everyone: [], group: [], person: [] }]] },
+    );
+    console.log('routes and random grants:', seen);
+    expect(Math.min(seen.open, seen.closed)).toBeGreaterThan(100);
+  }, 120_000);
+
+  it('is what happens to requests: of one’s team, of another’s, and what is one’s own', async () => {
+    ok(await settle('*', FOR_EVERYONE));
+    const enter = { params: { key: 'estates' }, headers: { 'Idempotency-Key': 'declan-in' } };
+    ok(await ada.call('enterGroup', { ...enter, body: { person: idOf('Declan Oyelaran'), from: null, until: null } }));
+    const priya = await desk.as('Priya Nakamura-Lind');
+    const ours = ok(await priya.submit('come-on-site', VISIT)).number as string;
+    const theirs = ok(await priya.submit('come-on-site', WATER)).number as string;
+    const teamOf = async (number: string) => ok(await ada.call('sheet', { params: { number } })).team;
+    expect([await teamOf(ours), await teamOf(theirs)]).toEqual(['Estates', 'Boats']);
+    const acts: readonly (readonly [string, RouteName, object])[] = [
+      ['change', 'changeFields', { changes: { escort: 'Signe Halvard' } }],
+      ['change', 'comment', { text: 'Noted.', visibility: 'internal' }],
+      ['move', 'moveStage', { stage: 'nowhere' }],
+      ['assign', 'reroute', { team: 'nobody', priority: 'normal' }],
+      ['assign', 'assign', { person: 'nobody' }],
+    ];
+    const seen = { hidden: 0, missing: 0, done: 0 };
+    await fc.assert(
+      fc.asyncProperty(fc.subarray([...RIGHTS]), async (rights) => {
+        ok(await settle('*', []));
+        ok(await settle('outreach', []));
+        ok(await settle(`@${idOf('Declan Oyelaran')}`, rights));
+        const has = (right: string, isOurs: boolean): boolean =>
+          rights.some((each) => each === `${right}:all` || (isOurs && each === `${right}:team`));
+        for (const [number, isOurs] of [
+          [ours, true],
+          [theirs, false],
+        ] as const) {
+          const sheet = await declan.call('sheet', { params: { number } });
+          expect([rights, number, sheet.status]).toEqual([rights, number, has('read', isOurs) ? 200 : 404]);
+          if (sheet.status === 200) {
+            const { may, values } = sheet.body;
+            const [change, move, assign] = ['change', 'move', 'assign'].map((right) => has(right, isOurs));
+            expect(may).toEqual({ change, move, assign });
+            const writable = values.fields.some((field: { writable: boolean }) => field.writable);
+            expect([rights, writable]).toEqual([rights, change]);
+          }
+          for (const [right, route, body] of acts) {
+            const headers = { 'If-Match': `"${sheet.body?.version ?? 1}"` };
+            const answer = await declan.call(route, { params: { number }, headers, body });
+            if (!has('read', isOurs)) {
+              expect([rights, route, answer.status]).toEqual([rights, route, 404]);
+              seen.hidden += 1;
+            } else {
+              const isMissing = /^You do not have this right/.test(answer.body.title ?? '');
+              expect([rights, route, isMissing]).toEqual([rights, route, !has(right, isOurs)]);
+              seen[isMissing ? 'missing' : 'done'] += 1;
+            }
+          }
+        }
+      }),
+      { numRuns: 25 },
+    );
+    console.log('requests and random grants:', seen);
+    expect(Math.min(seen.hidden, seen.missing, seen.done)).toBeGreaterThan(20);
+    ok(await settle(`@${idOf('Declan Oyelaran')}`, []));
+    ok(await settle('*', FOR_EVERYONE));
+  }, 60_000);
+
+  it('is given by whoever may give it, and says who that is', async () => {
+    const refused = await declan.call('changeRights', {
+      params: { subject: `@${idOf('Declan Oyelaran')}` },
+      body: { give: ['rights'], take: [] },
+    });
+    expect([refused.status, refused.body.title, refused.body.detail]).toEqual([
+      403,
+      'You do not have this right: Decide what people may do.',
+      'Nothing was changed. These people can give it to you: Ada Quillfeather.',
+    ]);
+    // Who may manage people raises nobody: not themselves, not by a group that they may fill.
+    const id = idOf('Declan Oyelaran');
+    ok(await settle(`@${id}`, ['people']));
+    ok(await settle('administrators', ['rights']));
+    const join = { params: { key: 'administrators' }, headers: { 'Idempotency-Key': 'declan-up' } };
+    const raised = await declan.call('enterGroup', { ...join, body: { person: id, from: null, until: null } });
+    expect([raised.status, raised.body.type]).toEqual([403, 'urn:tolvek:problem:not-allowed']);
+    ok(await settle('administrators', []));
+    ok(await settle(`@${id}`, []));
+  });
+
+  it('can be given by somebody at any time: the last of them stays, by whichever way it would go', async () => {
+    const adaId = idOf('Ada Quillfeather');
+    const types: string[] = [];
+    const tried = async (answer: Promise<Answer>): Promise<void> => void types.push((await answer).body.type);
+    const { version } = ok(await ada.call('person', { params: { id: adaId } }));
+    const onVersion = { params: { id: adaId }, headers: { 'If-Match': `"${version}"` } };
+    await tried(ada.call('changeRights', { params: { subject: `@${adaId}` }, body: { give: [], take: ['rights'] } }));
+    await tried(ada.call('changePerson', { ...onVersion, body: { active: false } }));
+    await tried(ada.call('changePerson', { ...onVersion, body: { role: 'member' } }));
+    // By a group: whoever is taken out of it, or the group retired, would leave nobody.
+    ok(await settle('administrators', ['rights', 'people']));
+    ok(await ada.call('changeRights', { params: { subject: `@${adaId}` }, body: { give: [], take: ['rights'] } }));
+    const group = ok(await ada.call('group', { params: { key: 'administrators' } }));
+    const entry = group.entries[0].id as string;
+    await tried(ada.call('leaveGroup', { params: { key: 'administrators', entry } }));
+    await tried(settle('administrators', []));
+    expect(new Set(types)).toEqual(new Set(['urn:tolvek:problem:last-administrator']));
+    expect(types).toHaveLength(5);
+  });
+});

@@ -1,0 +1,5 @@
+-- What the staff may do is given as it was: to everyone the work of their teams, to coordinators and administrators all that they had.
+INSERT INTO `grants` (`subject`, `right`) VALUES ('*', 'read:team'), ('*', 'change:team'), ('*', 'move:team'), ('*', 'assign:team');--> statement-breakpoint
+INSERT INTO `grants` (`subject`, `right`) SELECT '@' || `id`, `column1` FROM `people`, (VALUES ('read:all'), ('change:all'), ('move:all'), ('assign:all'), ('export:all'), ('configure'), ('groundwork'), ('people')) WHERE `kind` = 'staff' AND `role` IN ('coordinator', 'administrator');--> statement-breakpoint
+INSERT INTO `grants` (`subject`, `right`) SELECT '@' || `id`, 'rights' FROM `people` WHERE `kind` = 'staff' AND `role` = 'administrator';--> statement-breakpoint
+ALTER TABLE `people` DROP COLUMN `role`;
