@@ -37,6 +37,8 @@ export async function groundCalls(
   const enter = { params: { key: divers }, body: { group: 'boats', from: null, until: null } };
   const { id: entry } = await made('enterGroup', { ...enter, headers: key('entry') });
   await made('invite', { body: { people: [id] } });
+  const gone = { ...hand, name: 'Una Gray', email: 'una.gray@skerrow.example' };
+  const { id: leaver } = await made('addPerson', { headers: key('leaver'), body: gone });
   const { id: test } = await made('sendTestEmail', {});
   const token = await desk.tokenFor(hand.email, 'welcome');
   const { version, desk: settings } = await made('deskSettings', {});
@@ -56,6 +58,7 @@ export async function groundCalls(
     addPerson: [{ headers: key('person'), body: other }],
     changePerson: [{ params: { id }, headers: onVersion(1), body: { language: 'de' } }],
     invite: [{ body: { people: [id] } }],
+    handOver: [{ params: { id: leaver }, body: { to: null } }],
     groups: [{}],
     group: [{ params: { key: divers } }, { params: { key: 'estates' } }],
     addGroup: [{ headers: key('group'), body: { name: 'Night watch', isTeam: true, about: 'Who is awake' } }],

@@ -134,6 +134,18 @@ export const peopleRoutes = routesOf(peopleHeads, {
     body: z.strictObject({ people: z.array(z.string().max(64)).min(1).max(1_000) }),
     answer: z.object({ sent: z.int() }),
   },
+  handOver: {
+    says: 'Hands all over that hangs on somebody who leaves, to one other person or back to the teams; they can’t come in any more.',
+    params: withId,
+    body: z.strictObject({ to: z.string().max(64).nullable() }),
+    answer: z.object({
+      /** Requests that the other person handles now. */
+      given: z.int(),
+      /** Requests whose team has them back. */
+      back: z.int(),
+      groups: z.int(),
+    }),
+  },
   groups: {
     says: 'All groups by name.',
     answer: z.object({ groups: z.array(groupRow) }),

@@ -40,6 +40,8 @@ export type RequestChange =
   | { readonly kind: 'team'; readonly from: string | null; readonly to: string }
   | { readonly kind: 'priority'; readonly from: Priority | null; readonly to: Priority }
   | { readonly kind: 'handler'; readonly from: string | null; readonly to: string | null }
+  /** Somebody decides in the place of somebody else, at every seat that is not decided yet; people by id. */
+  | { readonly kind: 'seat'; readonly from: string; readonly to: string }
   | { readonly kind: 'said'; readonly text: string; readonly to: 'desk' | 'requester'; readonly byRequester: boolean }
   | {
       readonly kind: 'decided';
@@ -97,6 +99,8 @@ export function changeInWords(change: RequestChange, names: ChangeNames): Words 
       return change.to === null
         ? said('history:backToTeam')
         : said('history:handler', { person: names.person(change.to) });
+    case 'seat':
+      return said('history:seat', { from: names.person(change.from), to: names.person(change.to) });
     case 'said':
       if (change.byRequester) return said('history:messageFromRequester');
       return said(change.to === 'desk' ? 'history:note' : 'history:messageToRequester');

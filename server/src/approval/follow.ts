@@ -18,6 +18,7 @@ export const followApprovals: Follower = (work, request, change) => {
   if (change.kind === 'arrived' && change.taken?.approval) begin(work, request, change.taken.approval);
   if (change.kind === 'decided') return goOn(work, request);
   if (change.kind === 'freed') withdraw(work, request, change.reason);
+  if (change.kind === 'seat') return handOverSeats(work, request, change);
   return undefined;
 };
 
@@ -86,6 +87,25 @@ function withdraw({ tx, now, actor }: Work, request: ShownRow, why: string): voi
 function shut(tx: Transaction, some: Round['steps'][number]['seats']): void {
   const left = some.filter(({ state }) => state === 'open' || state === 'ahead').map(({ id }) => id);
   if (left.length > 0) tx.update(seats).set({ state: 'closed' }).where(inArray(seats.id, left)).run();
+}
+
+/** Gives the seats that somebody has not decided at yet to somebody else, in every step of the open round. */
+function handOverSeats(
+  work: Work,
+  request: ShownRow,
+  { from, to }: { from: string; to: string },
+): ShownRow | undefined {
+  const round = roundOf(work.tx, request.id);
+  if (round?.state !== 'open') return undefined;
+  const [was, is] = [wordOf({ person: from }), wordOf({ person: to })];
+  const left = round.steps.flatMap((step) =>
+    step.seats.filter(({ holder, state }) => holder === was && (state === 'open' || state === 'ahead')),
+  );
+  if (left.length === 0) return undefined;
+  const ids = left.map(({ id }) => id);
+  work.tx.update(seats).set({ holder: is }).where(inArray(seats.id, ids)).run();
+  const asked = round.steps.flatMap((step) => step.seats.filter(({ state }) => state !== 'ahead'));
+  return decidersAre(work, request, [...new Set(asked.map(({ id, holder }) => (ids.includes(id) ? is : holder)))]);
 }
 
 /** Takes away the rounds of trials. */

@@ -1,3 +1,4 @@
+import { wordOf } from '@tolvek/core/people';
 import type { Happening } from '@tolvek/core/request';
 import { openSeats, roundOf } from '../approval/queries.ts';
 import { releaseById } from '../form/queries.ts';
@@ -30,6 +31,9 @@ function tell(work: Work, request: ShownRow, change: Happening, before: ShownRow
       break;
     case 'priority':
     case 'due':
+      break;
+    case 'seat':
+      if (isDeciding(work, request)) tellSeated(work, request, change.to);
       break;
     case 'handler':
       tellHandler(work, request, change.to);
@@ -69,6 +73,14 @@ function tellDeciders(work: Work, request: ShownRow): void {
     for (const id of deciders) told.add(id);
     notify(work, request, deciders, { kind: 'approval-asked', seat: seat.id });
   }
+}
+
+/** Asks one person at the seats they hold now. */
+function tellSeated(work: Work, request: ShownRow, person: string): void {
+  const round = roundOf(work.tx, request.id);
+  if (round?.state !== 'open' || person === request.requesterId) return;
+  const [seat] = openSeats(round).filter(({ holder }) => holder === wordOf({ person }));
+  if (seat) notify(work, request, [person], { kind: 'approval-asked', seat: seat.id });
 }
 
 /** Tells the team of a request that it is theirs to work on. */

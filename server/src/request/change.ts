@@ -241,6 +241,7 @@ function outcomeOf(
     case 'said':
     case 'due':
     case 'rang':
+    case 'seat':
       return null;
   }
 }

@@ -22,6 +22,7 @@ const KINDS: Readonly<Record<Exclude<Happening['kind'], 'rang'>, HistoryKind>> =
   handler: 'handler',
   said: 'comment',
   decided: 'decision',
+  seat: 'decision',
   due: 'due',
 };
 

@@ -4,7 +4,7 @@ import { type Deadline, fuseAt, isClosedDay, lengthOf, promiseInWords, type Spec
 import { sinksOf } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import { type Stage, stagesToFreeTo } from '@tolvek/core/register';
-import { type ChangeNames, changeInWords, priorityInWords } from '@tolvek/core/request';
+import { type ChangeNames, changeInWords, priorityInWords, type RequestChange } from '@tolvek/core/request';
 import { type Said, said } from '@tolvek/words';
 import { roundOf } from '../approval/queries.ts';
 import { calendarNamed, calendarOf } from '../calendar/queries.ts';
@@ -157,6 +157,12 @@ function outcomeInWords({ outcome }: RoutingTold, groups: ReadonlyMap<string, st
   return said(needsApproval ? 'sheet:outcomeApproval' : 'sheet:outcome', given);
 }
 
+/** The people whom a change names, by id. */
+function peopleIn(change: RequestChange | null): readonly string[] {
+  if (change?.kind === 'handler') return change.to === null ? [] : [change.to];
+  return change?.kind === 'seat' ? [change.from, change.to] : [];
+}
+
 function dueWhy(
   deadline: Deadline,
   /** Null where its row may not be told. */
@@ -188,9 +194,7 @@ function historyOf(db: Reader, open: OpenRequest, groups: ReadonlyMap<string, st
   const entries = historyOfRequest(db, request.id);
   const names = namesOf(
     db,
-    entries.flatMap((entry) =>
-      [entry.actorId ?? [], entry.data?.kind === 'handler' ? (entry.data.to ?? []) : []].flat(),
-    ),
+    entries.flatMap((entry) => [entry.actorId ?? [], peopleIn(entry.data)].flat()),
   );
   const called: ChangeNames = {
     stage: (key) => register.stages.find((stage) => stage.key === key)?.label ?? key,

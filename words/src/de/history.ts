@@ -31,4 +31,5 @@ export const history: Same<typeof english> = {
   recomputed: 'Für Ausgabe {{release}} neu berechnet',
   followed: 'Nach einer Änderung von {{number}} aktualisiert',
   merged: 'Begriffe von „{{vocabulary}}“ wurden zusammengeführt',
+  seat: '{{to}} entscheidet anstelle von {{from}}',
 };

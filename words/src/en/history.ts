@@ -28,4 +28,5 @@ export const history = {
   recomputed: 'Computed again for release {{release}}',
   followed: 'Updated after a change of {{number}}',
   merged: 'Terms of “{{vocabulary}}” were merged',
+  seat: '{{to}} decides in the place of {{from}}',
 } as const;

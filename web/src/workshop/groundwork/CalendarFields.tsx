@@ -118,6 +118,7 @@ const LinkButton = ({ onClick, children }: { onClick: () => void; children: Reac
 function DayBar({ day }: { day: Day }) {
   return (
     <span aria-hidden className="relative block h-3.5 border border-rule-strong bg-well">
+      <span className="absolute inset-y-0 left-1/2 w-px bg-rule-strong" />
       {day.map(([from, to]) => {
         const [start, end] = [minutesOf(from), minutesOf(to)];
         return Number.isNaN(start) || Number.isNaN(end) || end <= start ? null : (
@@ -128,7 +129,6 @@ function DayBar({ day }: { day: Day }) {
           />
         );
       })}
-      <span className="absolute inset-y-0 left-1/2 w-px bg-rule-strong" />
     </span>
   );
 }

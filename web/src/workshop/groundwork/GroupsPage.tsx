@@ -19,7 +19,7 @@ export function GroupsPage() {
   const words = find.trim().toLowerCase();
   const shown = (data?.groups ?? []).filter(({ name, about }) => `${name} ${about}`.toLowerCase().includes(words));
   return (
-    <div className={`grid min-h-0 ${open ? 'grid-cols-[minmax(0,1fr)_400px]' : ''}`}>
+    <div className={`grid min-h-0 ${open ? 'grid-cols-[minmax(0,1fr)_340px] xl:grid-cols-[minmax(0,1fr)_400px]' : ''}`}>
       <main className="min-h-0 overflow-auto px-[26px] pt-5 pb-10">
         <div className="flex flex-wrap items-baseline justify-between gap-3">
           <h1>{say('ground:groups')}</h1>

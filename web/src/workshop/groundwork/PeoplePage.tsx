@@ -35,7 +35,7 @@ function PeopleOf({ kind }: { kind: Kind }) {
   const base = kind === 'staff' ? '/workshop/groundwork/people' : '/workshop/groundwork/contacts';
   const query = { kind, find: looking, group, state: state || undefined };
   return (
-    <div className={`grid min-h-0 ${id ? 'grid-cols-[minmax(0,1fr)_400px]' : ''}`}>
+    <div className={`grid min-h-0 ${id ? 'grid-cols-[minmax(0,1fr)_340px] xl:grid-cols-[minmax(0,1fr)_400px]' : ''}`}>
       <main className="min-h-0 overflow-auto px-[26px] pt-5 pb-10">
         <div className="flex flex-wrap items-baseline justify-between gap-3">
           <h1>{say(kind === 'staff' ? 'ground:people' : 'ground:contacts')}</h1>
@@ -93,6 +93,7 @@ interface TableProps {
 
 /** People a hundred at a time; marked ones of the staff are invited together. */
 function PeopleTable({ kind, base, pages, query, more }: TableProps) {
+  const { id: open } = useParams();
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
   const heads = [
     say('ground:col.who'),
@@ -103,12 +104,16 @@ function PeopleTable({ kind, base, pages, query, more }: TableProps) {
   return (
     <>
       <InviteMarked marked={marked} done={() => setMarked(new Set())} />
-      <table className="mt-3 w-full border-collapse">
+      <table className={`mt-3 w-full border-collapse ${open ? 'max-xl:[&_.of-rights]:hidden' : ''}`}>
         <thead className="sticky -top-5 z-[1] bg-paper">
           <tr className="border-b border-rule-strong text-left text-[11.5px] text-soft">
             {kind === 'staff' ? <th className="w-7" aria-label={say('ground:col.mark')} /> : null}
             {heads.map((head) => (
-              <th key={head} scope="col" className="py-1.5 pr-4 font-semibold last:text-right">
+              <th
+                key={head}
+                scope="col"
+                className={`py-1.5 pr-4 font-semibold last:text-right ${head === say('ground:col.rights') ? 'of-rights' : ''}`}
+              >
                 {head}
               </th>
             ))}
@@ -216,7 +221,7 @@ function PersonRow({ base, person, isOpen, marked, mark }: RowProps) {
       </td>
       <td className="py-2 pr-4">{person.groups.map(({ name }) => name).join(', ') || '–'}</td>
       {isStaff ? (
-        <td className="py-2 pr-4">
+        <td className="of-rights py-2 pr-4">
           {person.role === 'member' ? '' : say(`ground:role.${person.role}`)}
           <span className="block text-[12.5px] text-soft">{accessOf(person)}</span>
         </td>

@@ -10,6 +10,7 @@ import { problemOf, refusalInWords } from '../../wire/problem.ts';
 import { LANGUAGE_NAMES, LANGUAGES, type Language, say, told } from '../../wire/words.ts';
 import { groundApi } from './endpoints.ts';
 import { GroundHistory } from './GroundHistory.tsx';
+import { HandOver } from './HandOver.tsx';
 import { LetIn } from './LetIn.tsx';
 
 type Opened = AnswerOf<'person'>;
@@ -85,6 +86,7 @@ function OpenPerson({ opened, base }: { opened: Opened; base: string }) {
         ))}
         {opened.hangs.length === 0 ? <li className="py-1.5 text-soft">{say('ground:nothingHangs')}</li> : null}
       </ul>
+      {isStaff && (opened.active || opened.openWork > 0) ? <HandOver opened={opened} /> : null}
       <GroundHistory lines={opened.history} />
     </>
   );

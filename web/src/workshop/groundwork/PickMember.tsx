@@ -12,16 +12,25 @@ interface PickProps {
   readonly choose: (member: Member | null, name: string) => void;
   /** Staff alone; all people where it is not said. */
   readonly kind?: 'staff';
+  readonly onlyPeople?: boolean;
+  readonly label?: string;
 }
 
 /** Directory groups, local groups, staff and contacts in one picker (needs D19); each with the address or what it is. */
-export function PickMember({ inside, group, choose, kind }: PickProps) {
+export function PickMember({
+  inside,
+  group,
+  choose,
+  kind,
+  onlyPeople = false,
+  label = say('ground:whoComesIn'),
+}: PickProps) {
   const [find, setFind] = useState('');
   const [words, setWords] = useState('');
   const looking = useDeferredValue(find.trim());
   const { data: people } = groundApi.usePeopleQuery({ query: { kind, find: looking, state: 'active' } });
   const { data: all } = groundApi.useGroupsQuery();
-  const groups = (all?.groups ?? [])
+  const groups = (onlyPeople ? [] : (all?.groups ?? []))
     .filter(({ key, retired }) => !retired && key !== group && !inside.includes(key))
     .filter(({ name }) => name.toLowerCase().includes(looking.toLowerCase()))
     .slice(0, 8);
@@ -37,7 +46,7 @@ export function PickMember({ inside, group, choose, kind }: PickProps) {
   return (
     <>
       <label id="entry-member-label" htmlFor="entry-member" className="block text-[13px] text-soft">
-        {say('ground:whoComesIn')}
+        {label}
       </label>
       <Combobox
         id="entry-member"

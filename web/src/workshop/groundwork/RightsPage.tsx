@@ -120,14 +120,16 @@ function GrantBox({ subject, right, name, disabled }: BoxProps) {
     if ('error' in done) toast.error(refusalInWords(problemOf(done.error)));
   };
   return (
-    <input
-      type="checkbox"
-      className="size-[24px] accent-green"
-      aria-label={say('ground:givesRight', { subject: nameOf(subject), right: name })}
-      checked={has}
-      disabled={disabled || isLoading}
-      onChange={() => void press()}
-    />
+    <label className="inline-flex size-[26px] cursor-pointer items-center justify-center align-middle">
+      <input
+        type="checkbox"
+        className="size-[16px] accent-green"
+        aria-label={say('ground:givesRight', { subject: nameOf(subject), right: name })}
+        checked={has}
+        disabled={disabled || isLoading}
+        onChange={() => void press()}
+      />
+    </label>
   );
 }
 

@@ -79,6 +79,10 @@ export const groundApi = api.injectEndpoints({
       query: call('invite'),
       invalidatesTags: ['people', 'ground'],
     }),
+    handOver: build.mutation<AnswerOf<'handOver'>, Asked<'handOver'>>({
+      query: call('handOver'),
+      invalidatesTags: ['people', 'groups', 'ground', 'ledger', 'sheet'],
+    }),
     groups: build.query<AnswerOf<'groups'>, Asked<'groups'>>({ query: call('groups'), providesTags: ['groups'] }),
     group: build.query<AnswerOf<'group'>, Asked<'group'>>({
       query: call('group'),

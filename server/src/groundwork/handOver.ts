@@ -1,0 +1,145 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { RIGHTS, type Viewer, wordOf } from '@tolvek/core/people';
+import type { Problem as FieldProblem } from '@tolvek/core/register';
+import { said } from '@tolvek/words';
+import { and, eq, inArray, ne, sql } from 'drizzle-orm';
+import { seats } from '../approval/tables.ts';
+import { assignableTo } from '../desk/commands.ts';
+import { changePerson } from '../people/commands.ts';
+import { hasMoreThan, refuseNobodyLeft, rightMissing, settleRights } from '../people/grants.ts';
+import { leaveGroup } from '../people/groups.ts';
+import { type PersonRow, personById } from '../people/queries.ts';
+import { groupEntries } from '../people/tables.ts';
+import type { Reader } from '../platform/database.ts';
+import type { House } from '../platform/house.ts';
+import { patiently } from '../platform/patience.ts';
+import { notFound, wrongFields } from '../platform/problem.ts';
+import { by, type Work, write } from '../platform/work.ts';
+import { registerById } from '../register/queries.ts';
+import { changeRequest } from '../request/change.ts';
+import { requestById } from '../request/queries.ts';
+import { requests } from '../request/tables.ts';
+
+/** Requests that are handed over in one write. */
+const AT_ONCE = 20;
+
+/** The unfinished requests that somebody handles, and those they are still to decide on, by id. */
+function hangingOn(db: Reader, person: string): readonly string[] {
+  const handled = db
+    .select({ id: requests.id })
+    .from(requests)
+    .where(and(eq(requests.handlerId, person), ne(requests.phase, 'finished')))
+    .all();
+  const decided = db
+    .selectDistinct({ id: seats.requestId })
+    .from(seats)
+    .where(and(sql`${seats.holder} = ${wordOf({ person })}`, inArray(seats.state, ['open', 'ahead'])))
+    .all();
+  return [...new Set([...handled, ...decided].map(({ id }) => id))];
+}
+
+/** Who work is given to; null where nobody is. @throws Problem 422 for who can’t take it */
+function takerOf(db: Reader, leaver: string, to: string | null): PersonRow | null {
+  if (to === null) return null;
+  const person = personById(db, to);
+  const problem: FieldProblem = {
+    ...{ field: 'to', message: said('ground:cannotTake'), fix: said('ground:chooseOther') },
+  };
+  if (!person?.active || person.kind !== 'staff' || person.id === leaver) throw wrongFields([problem]);
+  return person;
+}
+
+/** Hands one request over: who takes it handles it where they are in its team, else its team has it back. */
+function handOverOne(work: Work, id: string, leaver: string, taker: PersonRow | null): 'given' | 'back' | null {
+  const { tx } = work;
+  let request = requestById(tx, id);
+  if (!request) return null;
+  // Nobody decides on what they asked for themselves.
+  if (taker && taker.id !== request.requesterId) request = changeSeats(work, request, leaver, taker.id);
+  if (request.handlerId !== leaver || request.phase === 'finished') return null;
+  const register = registerById(tx, request.registerId);
+  const isTheirs = taker !== null && assignableTo(tx, request, register).some((person) => person.id === taker.id);
+  changeRequest(work, request, { kind: 'handler', from: leaver, to: isTheirs ? taker.id : null });
+  return isTheirs ? 'given' : 'back';
+}
+
+type Row = NonNullable<ReturnType<typeof requestById>>;
+
+function changeSeats(work: Work, request: Row, from: string, to: string): Row {
+  const which = and(
+    eq(seats.requestId, request.id),
+    eq(seats.holder, wordOf({ person: from })),
+    inArray(seats.state, ['open', 'ahead']),
+  );
+  const waits = work.tx.select({ id: seats.id }).from(seats).where(which).limit(1).get();
+  return waits ? changeRequest(work, request, { kind: 'seat', from, to }) : request;
+}
+
+/**
+ * Hands all over that hangs on somebody who leaves: their requests and decisions to one other person, or
+ * back to the teams; then they are in no group, have no rights of their own, and can’t come in. Done a
+ * few requests at a time; begun again, it goes on with what is left.
+ *
+ * @throws Problem 403 for who may not keep them out, 404, 409 where nobody could give rights any more,
+ *   422 for somebody who can’t take it.
+ */
+export async function handOver(
+  house: House,
+  viewer: Viewer,
+  leaver: string,
+  to: string | null,
+): Promise<AnswerOf<'handOver'>> {
+  const { db } = house;
+  const person = personById(db, leaver);
+  if (person?.kind !== 'staff') throw notFound('person');
+  if (hasMoreThan(db, person, viewer) && !viewer.rights.includes('rights')) throw rightMissing(db, 'rights');
+  const taker = takerOf(db, leaver, to);
+  refuseLastLeaving(house, leaver);
+  const done = { given: 0, back: 0 };
+  const left = hangingOn(db, leaver);
+  for (let from = 0; from < left.length; from += AT_ONCE)
+    await patiently(house, () =>
+      write(house, (whole) => {
+        const work = by(whole, viewer.personId);
+        for (const id of left.slice(from, from + AT_ONCE)) {
+          const became = handOverOne(work, id, leaver, taker);
+          if (became) done[became] += 1;
+        }
+      }),
+    );
+  const groups = await patiently(house, () =>
+    write(house, (whole) => letGo(by(whole, viewer.personId), viewer, leaver)),
+  );
+  house.live.endOf(leaver);
+  return { ...done, groups };
+}
+
+/** Tried and taken back: whether somebody would be left who can give rights. */
+function refuseLastLeaving(house: House, leaver: string): void {
+  const undone = new Error('undone');
+  try {
+    house.db.transaction((tx) => {
+      tx.run(sql`update people set active = 0 where id = ${leaver}`);
+      refuseNobodyLeft(tx);
+      throw undone;
+    });
+  } catch (error) {
+    if (error !== undone) throw error;
+  }
+}
+
+/** Takes somebody out of their groups, takes the rights that are their own, and lets them in no more. */
+function letGo(work: Work, viewer: Viewer, leaver: string): number {
+  const { tx } = work;
+  const entries = tx.select().from(groupEntries).where(eq(groupEntries.personId, leaver)).all();
+  for (const { id, groupKey } of entries) leaveGroup(work, groupKey, id);
+  // Who may keep them out takes what they had with them.
+  settleRights(work, { rights: [...viewer.rights, 'rights'] }, wordOf({ person: leaver }), { take: RIGHTS });
+  const { version } = personById(tx, leaver) ?? { version: 0 };
+  changePerson(
+    work,
+    { ...viewer, rights: [...viewer.rights, 'rights'] },
+    { id: leaver, version, changes: { active: false } },
+  );
+  return entries.length;
+}
