@@ -4,28 +4,35 @@ import { FORM } from '@tolvek/core/form';
 import type { RawAnswers } from '@tolvek/core/register';
 import {
   addPeople,
+  addPerson,
   assign,
   bringVocabularies,
+  by,
+  changePerson,
   changeRegister,
   comment,
   confirmSubmission,
   createForm,
   DEMO_PASSWORD,
   decide,
+  enterGroup,
   findingsOfForm,
   type House,
   layDesk,
   makeDesign,
   makeDoor,
+  makeGroup,
   makeInForce,
   makeRegister,
   moveStage,
   newId,
   nextTimerAt,
+  personById,
   releaseForm,
   runDueTimers,
   submit,
   viewerOf,
+  write,
 } from '@tolvek/server';
 import { forms, links, notices, requests, seats, waitingSubmissions } from '@tolvek/server/schema';
 import { and, eq, lt } from 'drizzle-orm';
@@ -49,9 +56,10 @@ import {
   vessel,
   vessels,
 } from './forms/index.ts';
+import { MORE_CONTACTS, NESTED, SCIENTISTS } from './morePeople.ts';
 import { addressOf, CONTACTS, GROUPS, STAFF } from './people.ts';
 import { seeded, visit } from './requests.ts';
-import { accessPlan, deskCalendar, siteAccess, stages } from './siteAccess.ts';
+import { accessPlan, boatsCalendar, deskCalendar, labCalendar, siteAccess, stages } from './siteAccess.ts';
 
 /** Where the demo's clock starts: a Monday morning with the desk open. */
 export const DEMO_NOW = Date.parse('2026-11-23T10:42:00Z');
@@ -71,6 +79,7 @@ export async function seed(house: House, size: number): Promise<void> {
   const story = new Story(house);
   await story.layGround();
   await story.play(size);
+  if (size > 0) story.letLeave('Yusuf Marchetti');
   house.db.$client.pragma('synchronous = FULL');
 }
 
@@ -112,8 +121,9 @@ class Story {
     const done = { viewer: this.viewer('Maren Okafor'), now: this.moment };
     const ada = { viewer: this.viewer('Ada Quillfeather'), now: this.moment };
     db.transaction((tx) => layDesk(tx, DESK_AS_LAID, '', ada));
-    const hours = { key: deskCalendar.key, content: deskCalendar, note: '' };
-    db.transaction((tx) => makeInForce(tx, CALENDAR, hours, done));
+    this.addMorePeople();
+    for (const content of [deskCalendar, boatsCalendar, labCalendar])
+      db.transaction((tx) => makeInForce(tx, CALENDAR, { key: content.key, content, note: '' }, done));
     const { routing, approval, deadline } = siteAccess;
     const register = {
       ...{ name: 'Site access', prefix: 'AC', fields: siteAccess.fields, stages, access: accessPlan },
@@ -133,6 +143,36 @@ class Story {
     this.fillRegisters();
     for (const form of [vessel, laboratory, dive, kit, purchase, concern, school]) await this.make(form);
     protectConcerns(db, done);
+  }
+
+  /** The scientists, groups that hold groups, and the contacts of all institutes: as the administrator adds them. */
+  private addMorePeople(): void {
+    write(this.house, (whole) => {
+      const work = by(whole, this.id('Ada Quillfeather'));
+      const group = makeGroup(work, { name: 'All scientists', about: 'Whoever does research here', isTeam: false });
+      for (const name of SCIENTISTS) {
+        const { id } = addPerson(work, { kind: 'staff', name, email: addressOf(name) });
+        enterGroup(work, { group, member: { person: id }, from: null, until: null });
+      }
+      for (const { groups, ...nested } of NESTED) {
+        const outer = makeGroup(work, { ...nested, isTeam: false });
+        for (const inner of groups)
+          enterGroup(work, { group: outer, member: { group: inner }, from: '2026-03-01', until: null });
+      }
+      for (const { name, at, active } of MORE_CONTACTS)
+        addPerson(work, { kind: 'contact', name, email: addressOf(name, at), active });
+    });
+  }
+
+  /** Somebody has left, and their work is still theirs. */
+  letLeave(name: string): void {
+    const leaver = personById(this.house.db, this.id(name));
+    if (leaver)
+      write(this.house, (work) =>
+        changePerson(by(work, this.id('Ada Quillfeather')), this.viewer('Ada Quillfeather'), {
+          ...{ id: leaver.id, version: leaver.version, changes: { active: false } },
+        }),
+      );
   }
 
   /** Releases a form’s draft for the first time, as the coordinator would. */

@@ -10,6 +10,9 @@ const WEEKDAY = [
   ['13:15', '17:30'],
 ] as const;
 
+const AT_SEA = [['07:00', '16:00']] as const;
+const AT_THE_BENCH = [['08:30', '16:30']] as const;
+
 export const deskCalendar: WorkingCalendar = {
   key: 'desk',
   name: 'Desk hours',
@@ -23,6 +26,21 @@ export const deskCalendar: WorkingCalendar = {
     { date: '2027-01-01', name: 'New Year’s Day' },
     { date: '2027-03-17', name: 'Spring holiday' },
   ],
+};
+
+/** The boats go out on Saturdays as well, and early. */
+export const boatsCalendar: WorkingCalendar = {
+  ...{ key: 'boats', name: 'Boats', zone: 'Europe/Dublin', holidays: deskCalendar.holidays },
+  week: [AT_SEA, AT_SEA, AT_SEA, AT_SEA, AT_SEA, [['07:00', '13:00']], []],
+};
+
+/** The laboratory: without a gap at noon, and on the station’s open day for an hour. */
+export const labCalendar: WorkingCalendar = {
+  ...{ key: 'lab', name: 'Analytical Lab', zone: 'Europe/Dublin' },
+  week: [AT_THE_BENCH, AT_THE_BENCH, AT_THE_BENCH, AT_THE_BENCH, AT_THE_BENCH, [], []],
+  holidays: deskCalendar.holidays.map((day) =>
+    day.date === '2026-12-04' ? { ...day, hours: [['09:00', '10:00']] as const } : day,
+  ),
 };
 
 export const stages: readonly Stage[] = [

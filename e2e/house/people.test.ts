@@ -51,7 +51,7 @@ describe('somebody new', () => {
     expect((await accept('gulls over grey water')).body).toEqual({ email: 'nell.hartwick@skerrow.example' });
     expect((await accept('some other password')).status).toBe(410);
     const nell = await desk.by('Nell.Hartwick@skerrow.example', 'gulls over grey water');
-    expect(ok((await nell?.call('me')) as Answer).person.groups).toEqual(['boats']);
+    expect(ok((await nell?.call('me')) as Answer).person.groups).toEqual(['boats', 'field_teams']);
     const told = ok(await maren.call('person', { params: { id } }));
     expect(told.history.map(({ words, by }: { words: string; by: string }) => `${by}: ${words}`)).toEqual([
       'Nell Hartwick: Chose a password',
@@ -265,8 +265,11 @@ describe('the list of people', () => {
     expect(await find({ find: 'BOATS sig' })).toEqual(['Signe Halvard']);
     expect(await find({ find: '%' })).toEqual([]);
     expect(await find({ find: '_' })).toEqual([]);
-    expect(await find({ find: '@corrin' })).toEqual(['Noor Castellan', 'Piet Arrowsmith']);
-    expect(await find({ kind: 'contact', state: 'inactive' })).toEqual(['Kasper Lund-Weir']);
+    expect(await find({ find: '@corrin ar' })).toEqual(['Dilys Hart', 'Einar Sund', 'Piet Arrowsmith']);
+    expect(await find({ kind: 'contact', state: 'inactive', find: 'merrow' })).toEqual([
+      'Kasper Lund-Weir',
+      'Rhona Lisle',
+    ]);
     const contacts = await Promise.all(
       Array.from({ length: 130 }, (_, n) =>
         maren.call('addPerson', {

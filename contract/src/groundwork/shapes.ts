@@ -14,6 +14,7 @@ export const deskSettings = exactly<DeskSettings>()(
     zone: z.string().max(64),
     language,
     firstDay: z.enum(['monday', 'saturday', 'sunday']),
+    calendar: z.string().max(64),
     accent: z.enum(ACCENT_KEYS),
     sender: z.strictObject({ name: z.string().trim().max(80), address: z.string().trim().max(254) }),
     signature: z.string().trim().max(500),

@@ -26,6 +26,8 @@ export interface DeskSettings {
   /** What pages and emails are written in for people whose language is not known. */
   readonly language: 'en' | 'de';
   readonly firstDay: FirstDay;
+  /** The key of the calendar whose hours are those of the desk; empty for the first there is. */
+  readonly calendar: string;
   readonly accent: AccentKey;
   /** Who emails come from. */
   readonly sender: { readonly name: string; readonly address: string };
@@ -46,7 +48,7 @@ export const LINK_DAYS = {
 
 /** What a new desk begins with. */
 export const NEW_DESK: DeskSettings = {
-  ...{ organisation: '', name: '', zone: 'UTC', language: 'en', firstDay: 'monday', accent: 'bottle' },
+  ...{ organisation: '', name: '', zone: 'UTC', language: 'en', firstDay: 'monday', calendar: '', accent: 'bottle' },
   sender: { name: '', address: '' },
   signature: '',
   links: { confirm: 3, decide: 14, follow: 180, resume: 14, invite: 7 },
@@ -62,6 +64,7 @@ const PLACES: Readonly<Record<string, Said>> = {
   zone: said('settings:theZone'),
   language: said('settings:theLanguage'),
   firstDay: said('settings:theFirstDay'),
+  calendar: said('settings:theCalendar'),
   accent: said('settings:theAccent'),
   signature: said('settings:theSignature'),
   'sender.name': said('settings:theSender'),
@@ -100,7 +103,8 @@ export const DESK: DesignKind<DeskSettings> = {
   compare: (before, after) => compareContents(before, after, RULES),
   merge: (base, mine, theirs) => mergeContents(base, mine, theirs, RULES),
   findings: found,
-  refersTo: () => [],
+  refersTo: ({ calendar }) =>
+    calendar === '' ? [] : [{ kind: 'calendar', key: calendar, at: said('settings:theCalendar') }],
 };
 
 /** The key of the one desk there is. */

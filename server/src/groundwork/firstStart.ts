@@ -117,6 +117,7 @@ export function layFromBefore(house: House): void {
   const laid = {
     ...NEW_DESK,
     ...{ name: name || 'Service desk', organisation, zone: first ? calendarOf(db, first.key).zone : 'UTC' },
+    calendar: first?.key ?? '',
     sender: { name: '', address: sender || `desk@${new URL(config.url).hostname}.example` },
   };
   write(house, ({ tx, now }) => {

@@ -106,10 +106,11 @@ function worksFloor(db: Reader, viewer: Viewer): boolean {
 }
 
 function deskView({ db }: House, now: number) {
-  const { name, organisation, zone, sender, accent, firstDay } = deskOf(db);
+  const { name, organisation, zone, sender, accent, firstDay, calendar } = deskOf(db);
   const about = { name, organisation, email: sender.address, accent: ACCENTS[accent], firstDay, now: iso(now) };
-  const [first] = calendarNames(db);
-  if (!first) return { ...about, zone, open: false, until: null };
-  const change = nextChange(calendarOf(db, first.key), now);
+  const calendars = calendarNames(db);
+  const hours = calendars.find(({ key }) => key === calendar) ?? calendars[0];
+  if (!hours) return { ...about, zone, open: false, until: null };
+  const change = nextChange(calendarOf(db, hours.key), now);
   return { ...about, zone, open: change?.open ?? false, until: change ? iso(change.at) : null };
 }

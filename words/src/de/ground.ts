@@ -344,4 +344,6 @@ export const ground: Same<typeof english> = {
     'Alle Anfragen gehen an ihr Team zurück. Entscheidungen warten weiter auf diese Person: Die Koordination kann diese Anfragen weiterbringen.',
   handOverNow: 'Übergeben und inaktiv machen',
   handedOver: '{{name}} ist inaktiv. Übergeben: {{given, number}} Anfragen. Zurück an ihr Team: {{back, number}}.',
+  firstCalendar: 'Der erste Kalender',
+  calendarHint: 'Oben auf jeder Seite. Für Fristen hat jedes Formular seinen eigenen Kalender.',
 };

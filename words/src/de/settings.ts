@@ -24,4 +24,5 @@ export const settings: Same<typeof english> = {
   badSender: 'Das ist keine E-Mail-Adresse. Schreiben Sie eine wie empfang@example.org.',
   badLinkDays: 'Ein Link kann {{least, number}} bis {{most, number}} Tage gelten. Wählen Sie eine Zahl dazwischen.',
   correctIt: 'Korrigieren Sie das. Es wurde nichts geändert.',
+  theCalendar: 'Öffnungszeiten des Empfangs',
 };

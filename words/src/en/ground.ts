@@ -335,4 +335,6 @@ export const ground = {
     'All requests go back to their team. Decisions still wait for this person: a coordinator can move those requests.',
   handOverNow: 'Hand over and make inactive',
   handedOver: '{{name}} is inactive. Handed over: {{given, number}} requests. Back to their team: {{back, number}}.',
+  firstCalendar: 'The first calendar',
+  calendarHint: 'Shown at the top of every page. Each form has a calendar of its own for due dates.',
 } as const;

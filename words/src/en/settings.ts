@@ -21,4 +21,5 @@ export const settings = {
   badSender: 'This is not an email address. Write one like desk@example.org.',
   badLinkDays: 'A link can work from {{least, number}} to {{most, number}} days. Choose a number between them.',
   correctIt: 'Correct it. Nothing was changed.',
+  theCalendar: 'Opening hours of the desk',
 } as const;

@@ -29,6 +29,7 @@ export function DeskPage() {
 
 function OpenDesk({ opened }: { opened: AnswerOf<'deskSettings'> }) {
   const { hash } = useLocation();
+  const { data: calendars } = groundApi.useCalendarsQuery();
   const [desk, setDesk] = useState<DeskSettings>(opened.desk);
   const [save, { isLoading, error }] = groundApi.useChangeDeskMutation();
   const set = (change: Partial<DeskSettings>): void => setDesk((before) => ({ ...before, ...change }));
@@ -112,6 +113,29 @@ function OpenDesk({ opened }: { opened: AnswerOf<'deskSettings'> }) {
                 {LANGUAGES.map((each) => (
                   <option key={each} value={each}>
                     {LANGUAGE_NAMES[each]}
+                  </option>
+                ))}
+              </select>
+            )}
+          </Line>
+          <Line
+            id="desk calendar"
+            label={say('settings:theCalendar')}
+            hint={say('ground:calendarHint')}
+            error={error}
+            field="calendar"
+          >
+            {(about) => (
+              <select
+                {...about}
+                className="input"
+                value={desk.calendar}
+                onChange={(event) => set({ calendar: event.target.value })}
+              >
+                <option value="">{say('ground:firstCalendar')}</option>
+                {calendars?.calendars.map(({ key, name }) => (
+                  <option key={key} value={key}>
+                    {name}
                   </option>
                 ))}
               </select>

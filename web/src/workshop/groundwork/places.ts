@@ -48,6 +48,7 @@ export const SETTINGS: readonly Setting[] = [
   ofDesk('settings:theZone', 'zone'),
   ofDesk('settings:theLanguage', 'language'),
   ofDesk('settings:theFirstDay', 'firstDay'),
+  ofDesk('settings:theCalendar', 'calendar'),
   ofDesk('settings:theAccent', 'accent'),
   ofDesk('settings:theSender', 'sender.name'),
   ofDesk('settings:theSenderAddress', 'sender.address'),
