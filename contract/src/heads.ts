@@ -1,5 +1,5 @@
 import { deskHeads } from './desk/heads.ts';
-import { peopleHeads, rightHeads, settingHeads, startHeads } from './groundwork/heads.ts';
+import { accountHeads, peopleHeads, rightHeads, settingHeads, startHeads } from './groundwork/heads.ts';
 import { houseHeads } from './house/heads.ts';
 import { intakeHeads } from './intake/heads.ts';
 import { noticeHeads } from './notice/heads.ts';
@@ -31,6 +31,7 @@ export const heads = {
   ...vocabularyHeads,
   ...calendarHeads,
   ...startHeads,
+  ...accountHeads,
   ...settingHeads,
   ...peopleHeads,
   ...rightHeads,

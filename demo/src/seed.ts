@@ -79,7 +79,7 @@ export async function seed(house: House, size: number): Promise<void> {
   const story = new Story(house);
   await story.layGround();
   await story.play(size);
-  if (size > 0) story.letLeave('Yusuf Marchetti');
+  if (size > 0) story.letLeave('Cormac Dewhurst');
   house.db.$client.pragma('synchronous = FULL');
 }
 

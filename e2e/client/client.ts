@@ -84,6 +84,7 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   const years = { params: { path: { country: 'IE' }, query: { from: 2026, to: 2027 } } };
   note('holidays', await staff.GET('/api/holidays/{country}', years));
   note('invitation', await stranger.GET('/api/invitations/{token}', path({ token: known.invitation })));
+  note('account', await staff.GET('/api/me/account'));
   note('groundwork', await staff.GET('/api/groundwork'));
   note('deskSettings', await staff.GET('/api/groundwork/desk'));
   note('testEmail', await staff.GET('/api/groundwork/test-emails/{id}', path({ id: known.test })));

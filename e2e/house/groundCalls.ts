@@ -41,11 +41,18 @@ export async function groundCalls(
   const { id: leaver } = await made('addPerson', { headers: key('leaver'), body: gone });
   const { id: test } = await made('sendTestEmail', {});
   const token = await desk.tokenFor(hand.email, 'welcome');
+  await desk.anew('Ada Quillfeather');
+  const spare = (await made('account', {})).sessions.find(({ here }: { here: boolean }) => !here).id as string;
   const { version, desk: settings } = await made('deskSettings', {});
   const other = { ...hand, name: 'Ivo Tarn', email: 'ivo.tarn@skerrow.example', groups: ['boats'] };
   return {
     invitation: [{ params: { token } }],
     acceptInvitation: [{ params: { token }, body: { password: 'gulls over grey water' } }],
+    forgotPassword: [{ body: { email: 'nobody@nowhere.example' } }],
+    account: [{}],
+    changePassword: [{ body: { current: 'tolvek-demo', next: 'a wren in the quince' } }],
+    endSession: [{ params: { id: spare } }],
+    signOutPerson: [{ params: { id } }],
     groundwork: [{}],
     deskSettings: [{}],
     changeDesk: [

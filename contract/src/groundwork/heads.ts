@@ -8,6 +8,15 @@ export const startHeads = {
   acceptInvitation: { method: 'POST', path: '/api/invitations/:token', caller: 'link' },
 } as const satisfies Heads;
 
+/** One’s own account. */
+export const accountHeads = {
+  forgotPassword: { method: 'POST', path: '/api/password-resets', caller: 'anyone' },
+  account: { method: 'GET', path: '/api/me/account', caller: 'staff' },
+  endSession: { method: 'POST', path: '/api/me/sessions/:id/end', caller: 'staff' },
+  changePassword: { method: 'POST', path: '/api/me/password', caller: 'staff' },
+  signOutPerson: { method: 'POST', path: '/api/people/:id/sign-out', caller: 'staff', right: 'people' },
+} as const satisfies Heads;
+
 /** The desk itself. */
 export const settingHeads = {
   groundwork: { method: 'GET', path: '/api/groundwork', caller: 'staff', right: 'work' },

@@ -1,7 +1,14 @@
+import { accountRoutes } from './account.ts';
 import { peopleRoutes } from './people.ts';
 import { rightRoutes } from './rights.ts';
 import { settingRoutes } from './settings.ts';
 import { startRoutes } from './start.ts';
 
 /** Laying the ground: the first start, the desk, people and groups. */
-export const groundworkRoutes = { ...startRoutes, ...settingRoutes, ...peopleRoutes, ...rightRoutes } as const;
+export const groundworkRoutes = {
+  ...startRoutes,
+  ...accountRoutes,
+  ...settingRoutes,
+  ...peopleRoutes,
+  ...rightRoutes,
+} as const;

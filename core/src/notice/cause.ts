@@ -18,4 +18,6 @@ export type NoticeCause =
   | { readonly kind: 'go-on'; readonly kept: string }
   /** To one of the staff: a first sign-in, or whether emails arrive. */
   | { readonly kind: 'invitation'; readonly by: string | null }
-  | { readonly kind: 'test' };
+  | { readonly kind: 'test' }
+  /** They forgot their password. */
+  | { readonly kind: 'reset' };

@@ -5,6 +5,7 @@ export {
   draftGoingOn,
   draftInvitation,
   draftNotice,
+  draftReset,
   draftTest,
   type Letter,
   type NoticeContext,

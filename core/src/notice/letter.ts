@@ -245,6 +245,23 @@ export const draftInvitation = ({
   action: { label: said('emails:invite.action'), note: said('emails:invite.note', { expires }) },
 });
 
+/** The email with a link to choose another password. `expires`: epoch ms. */
+export const draftReset = ({
+  reader,
+  desk,
+  expires,
+}: {
+  readonly reader: string;
+  readonly desk: string;
+  readonly expires: number;
+}): Letter<Words> => ({
+  subject: said('emails:reset.subject', { house: desk }),
+  greeting: said('emails:dear', { name: reader }),
+  paragraphs: [said('emails:reset.body', { house: desk }), said('emails:reset.notYou')],
+  facts: [],
+  action: { label: said('emails:reset.action'), note: said('emails:invite.note', { expires }) },
+});
+
 /** The email that shows that emails arrive. */
 export const draftTest = ({ reader, desk }: { readonly reader: string; readonly desk: string }): Letter<Words> => ({
   subject: said('emails:test.subject', { house: desk }),

@@ -11,7 +11,7 @@ export type GroundMember = { readonly person: string } | { readonly group: strin
 export type GroundChange =
   | { readonly kind: 'added' }
   | { readonly kind: 'changed'; readonly field: GroundField; readonly before: string; readonly after: string }
-  | { readonly kind: 'invited' }
+  | { readonly kind: 'invited' | 'signed-out' }
   | { readonly kind: 'given' | 'taken'; readonly right: Right }
   /** A password of one’s own was chosen; `again`: in place of another. */
   | { readonly kind: 'password'; readonly again: boolean }
@@ -45,6 +45,8 @@ export function groundChangeInWords(change: GroundChange, names: GroundNames): S
       return said('ground:did.given', { right: rightInWords(change.right) });
     case 'taken':
       return said('ground:did.taken', { right: rightInWords(change.right) });
+    case 'signed-out':
+      return said('ground:did.signedOut');
     case 'invited':
       return said('ground:did.invited');
     case 'password':

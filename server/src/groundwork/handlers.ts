@@ -1,6 +1,7 @@
 import type { groundworkRoutes } from '@tolvek/contract';
 import type { House } from '../platform/house.ts';
 import type { Handlers } from '../platform/serve.ts';
+import { accountView, changePassword, endOwnSession, forgotPassword, signOutPerson } from './account.ts';
 import { deskSettingsView, groundworkView, putDesk, sendTestEmail, testEmailView } from './desk.ts';
 import { firstStartView, layGround } from './firstStart.ts';
 import { addGroup, groupsView, groupView, letIn, putGroup, takeOut } from './groups.ts';
@@ -19,6 +20,20 @@ export function groundworkHandlers(house: House): Handlers<typeof groundworkRout
     },
     invitation: ({ params }) => invitationView(house, params.token),
     acceptInvitation: ({ params, body }) => acceptInvitation(house, params.token, body.password),
+    forgotPassword: ({ body }) => {
+      forgotPassword(house, body.email);
+      return { done: true };
+    },
+    account: ({ session }) => accountView(db, session),
+    changePassword: async ({ session, body }) => {
+      await changePassword(house, session, body);
+      return { done: true };
+    },
+    endSession: ({ session, params }) => {
+      endOwnSession(house, session, params.id);
+      return { done: true };
+    },
+    signOutPerson: ({ session, params }) => signOutPerson(house, session, params.id),
     groundwork: () => groundworkView(db),
     deskSettings: () => deskSettingsView(db),
     changeDesk: ({ viewer, body, version }) => putDesk(house, viewer, { ...body, version }),

@@ -5,6 +5,7 @@ import {
   draftGoingOn,
   draftInvitation,
   draftNotice,
+  draftReset,
   draftTest,
   dressLetter,
   type Letter,
@@ -53,7 +54,8 @@ export function worded(post: Post, tx: Transaction, notice: Notice, now: number)
     const said = toAddressOf(post, tx, cause, now);
     return said && { said, toName: '', toAddress };
   }
-  if (cause.kind === 'invitation' || cause.kind === 'test') return toPersonOf(post, tx, { ...notice, cause }, now);
+  if (cause.kind === 'invitation' || cause.kind === 'test' || cause.kind === 'reset')
+    return toPersonOf(post, tx, { ...notice, cause }, now);
   const request = notice.requestId === null ? undefined : requestById(tx, notice.requestId);
   const person = notice.personId === null ? undefined : personById(tx, notice.personId);
   if (!request || !person || !(person.active || person.id === request.requesterId)) return null;
@@ -86,7 +88,7 @@ interface About {
   readonly person: PersonRow;
 }
 
-type AboutRequest = Exclude<NoticeCause, { kind: 'confirm' | 'go-on' | 'invitation' | 'test' }>;
+type AboutRequest = Exclude<NoticeCause, { kind: 'confirm' | 'go-on' | 'invitation' | 'test' | 'reset' }>;
 
 /** What happened, with the names and moments that are told of it; null when it is past telling. */
 function eventOf({ tx, now, request }: About, cause: AboutRequest): NoticeEvent | null {
@@ -147,7 +149,10 @@ function toPersonOf(
   {
     cause,
     personId,
-  }: { readonly cause: Extract<NoticeCause, { kind: 'invitation' | 'test' }>; readonly personId: string | null },
+  }: {
+    readonly cause: Extract<NoticeCause, { kind: 'invitation' | 'test' | 'reset' }>;
+    readonly personId: string | null;
+  },
   now: number,
 ): Outgoing | null {
   const person = personId === null ? undefined : personById(tx, personId);
@@ -159,9 +164,11 @@ function toPersonOf(
     const letter = draftTest({ reader: person.name, desk });
     return { said: { ...inLanguage(letter, reads, zone), path: '/workshop/groundwork', link: null }, ...to };
   }
-  const link = linkFor(tx, secret, { purpose: 'invite', personId: person.id, targetId: person.id, now });
-  const expires = linkEnds(tx, 'invite', now);
-  const letter = draftInvitation({ reader: person.name, desk, by: personNamed(tx, cause.by), expires });
+  const purpose = cause.kind === 'reset' ? 'reset' : 'invite';
+  const link = linkFor(tx, secret, { purpose, personId: person.id, targetId: person.id, now });
+  const about = { reader: person.name, desk, expires: linkEnds(tx, purpose, now) };
+  const letter =
+    cause.kind === 'reset' ? draftReset(about) : draftInvitation({ ...about, by: personNamed(tx, cause.by) });
   return { said: { ...inLanguage(letter, reads, zone), path: '/welcome/', link: link.id }, ...to };
 }
 

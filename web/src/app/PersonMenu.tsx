@@ -55,6 +55,9 @@ export function PersonMenu({
               </DropdownMenu.Item>
             ) : null}
           </div>
+          <DropdownMenu.Item className={item} onSelect={() => navigate('/account')}>
+            {say('common:account')}
+          </DropdownMenu.Item>
           {LANGUAGES.filter((each) => each !== language()).map((each) => (
             <DropdownMenu.Item key={each} lang={each} className={item} onSelect={() => void read(each)}>
               {LANGUAGE_NAMES[each]}

@@ -48,6 +48,8 @@ const RightsPage = later(() => import('../workshop/groundwork/RightsPage.tsx'), 
 const CalendarsPage = later(() => import('../workshop/groundwork/CalendarsPage.tsx'), 'CalendarsPage', 'workshop');
 const RegistersPage = later(() => import('../workshop/groundwork/RegistersPage.tsx'), 'RegistersPage', 'workshop');
 const FirstStart = later(() => import('../start/FirstStart.tsx'), 'FirstStart', 'start');
+const Forgot = later(() => import('../start/Forgot.tsx'), 'Forgot', 'start');
+const Account = later(() => import('../start/Account.tsx'), 'Account', 'start');
 const Welcome = later(() => import('../start/Welcome.tsx'), 'Welcome', 'start');
 const Mailroom = later(() => import('../mailroom/Mailroom.tsx'), 'Mailroom', 'floor');
 
@@ -67,6 +69,8 @@ export const Places = () => (
       <Route path="my/:number" Component={MyRequest} />
       <Route path="decide/:token" Component={DecideByLink} />
       <Route path="start/:token" Component={FirstStart} />
+      <Route path="forgot" Component={Forgot} />
+      <Route path="account" Component={Account} />
       <Route path="welcome/:token" Component={Welcome} />
       <Route path="floor" element={<Navigate to="/floor/arrived" replace />} />
       <Route path="floor/:tray/:number?" Component={Floor} />

@@ -1,5 +1,5 @@
 import { useForm } from 'react-hook-form';
-import { Navigate, useNavigate, useSearchParams } from 'react-router';
+import { Link, Navigate, useNavigate, useSearchParams } from 'react-router';
 import { Button } from '../ui/Button.tsx';
 import { Column } from '../ui/Column.tsx';
 import { useTitle } from '../ui/useTitle.ts';
@@ -63,6 +63,9 @@ export function SignIn() {
         <Button look="main" type="submit" disabled={isLoading} className="mt-5 min-h-11 px-6">
           {say('common:signIn')}
         </Button>
+        <p className="mt-4">
+          <Link to="/forgot">{say('common:forgotPassword')}</Link>
+        </p>
       </form>
       {me?.demo ? (
         <>

@@ -14,6 +14,22 @@ export const startApi = api.injectEndpoints({
       query: call('invitation'),
       keepUnusedDataFor: 0,
     }),
+    forgotPassword: build.mutation<AnswerOf<'forgotPassword'>, Asked<'forgotPassword'>>({
+      query: call('forgotPassword'),
+    }),
+    account: build.query<AnswerOf<'account'>, Asked<'account'>>({
+      query: call('account'),
+      providesTags: ['me'],
+      keepUnusedDataFor: 0,
+    }),
+    changePassword: build.mutation<AnswerOf<'changePassword'>, Asked<'changePassword'>>({
+      query: call('changePassword'),
+      invalidatesTags: ['me'],
+    }),
+    endSession: build.mutation<AnswerOf<'endSession'>, Asked<'endSession'>>({
+      query: call('endSession'),
+      invalidatesTags: ['me'],
+    }),
     acceptInvitation: build.mutation<AnswerOf<'acceptInvitation'>, Asked<'acceptInvitation'>>({
       query: call('acceptInvitation'),
     }),

@@ -57,4 +57,6 @@ export const common: Same<typeof english> = {
   deskClosedUntil: '{{now, moment}} · Empfang geschlossen bis {{until, moment}}',
   deskClosed: '{{now, moment}} · Empfang geschlossen',
   news: 'Neuigkeiten',
+  account: 'Mein Konto',
+  forgotPassword: 'Ich habe mein Passwort vergessen',
 };

@@ -78,4 +78,8 @@ export const emails: Same<typeof english> = {
   'test.subject': 'Test-E-Mail von {{house}}',
   'test.body': 'Sie haben um diese E-Mail gebeten. Sie ist angekommen, also kann Tolvek E-Mails senden.',
   'test.action': 'Grundlagen öffnen',
+  'reset.subject': 'Anderes Passwort wählen: {{house}}',
+  'reset.body': 'Für Sie wurde bei {{house}} ein anderes Passwort angefordert.',
+  'reset.notYou': 'Wenn Sie das nicht waren, ignorieren Sie diese E-Mail. Ihr Passwort gilt weiter.',
+  'reset.action': 'Anderes Passwort wählen',
 };

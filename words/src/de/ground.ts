@@ -346,4 +346,8 @@ export const ground: Same<typeof english> = {
   handedOver: '{{name}} ist inaktiv. Übergeben: {{given, number}} Anfragen. Zurück an ihr Team: {{back, number}}.',
   firstCalendar: 'Der erste Kalender',
   calendarHint: 'Oben auf jeder Seite. Für Fristen hat jedes Formular seinen eigenen Kalender.',
+  'did.signedOut': 'Überall abgemeldet',
+  signOutPerson: 'Überall abmelden',
+  signedOut_one: '{{count, number}} Sitzung beendet.',
+  signedOut_other: '{{count, number}} Sitzungen beendet.',
 };

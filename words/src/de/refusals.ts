@@ -245,4 +245,7 @@ export const refusals: Same<typeof english> = {
   'rightMissing.happened': 'Sie haben dieses Recht nicht: {{right}}.',
   'rightMissing.saved': 'Es wurde nichts geändert.',
   'rightMissing.now': 'Diese Personen können es Ihnen geben: {{people, and}}.',
+  'ownSession.happened': 'Das ist die Sitzung, die Sie gerade benutzen.',
+  'ownSession.saved': 'Es wurde nichts geändert.',
+  'ownSession.now': 'Melden Sie sich stattdessen im Menü ab.',
 };

@@ -30,4 +30,5 @@ export const things: Same<typeof english> = {
   group: 'Diese Gruppe',
   member: 'Dieses Mitglied',
   right: 'Dieses Recht',
+  session: 'Diese Sitzung',
 };

@@ -53,4 +53,6 @@ export const common = {
   deskClosedUntil: '{{now, moment}} · desk closed until {{until, moment}}',
   deskClosed: '{{now, moment}} · desk closed',
   news: 'News',
+  account: 'My account',
+  forgotPassword: 'I forgot my password',
 } as const;

@@ -71,4 +71,8 @@ export const emails = {
   'test.subject': 'Test email from {{house}}',
   'test.body': 'You asked for this email. It arrived, so Tolvek can send emails.',
   'test.action': 'Open the groundwork',
+  'reset.subject': 'Choose another password: {{house}}',
+  'reset.body': 'Someone asked for another password for you at {{house}}.',
+  'reset.notYou': 'If this was not you, ignore this email. Your password still works.',
+  'reset.action': 'Choose another password',
 } as const;

@@ -337,4 +337,8 @@ export const ground = {
   handedOver: '{{name}} is inactive. Handed over: {{given, number}} requests. Back to their team: {{back, number}}.',
   firstCalendar: 'The first calendar',
   calendarHint: 'Shown at the top of every page. Each form has a calendar of its own for due dates.',
+  'did.signedOut': 'Signed out everywhere',
+  signOutPerson: 'Sign out everywhere',
+  signedOut_one: '{{count, number}} session ended.',
+  signedOut_other: '{{count, number}} sessions ended.',
 } as const;

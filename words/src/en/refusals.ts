@@ -231,4 +231,7 @@ export const refusals = {
   'rightMissing.happened': 'You do not have this right: {{right}}.',
   'rightMissing.saved': 'Nothing was changed.',
   'rightMissing.now': 'These people can give it to you: {{people, and}}.',
+  'ownSession.happened': 'This is the session you use now.',
+  'ownSession.saved': 'Nothing was changed.',
+  'ownSession.now': 'Sign out in the menu instead.',
 } as const;

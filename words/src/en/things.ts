@@ -27,4 +27,5 @@ export const things = {
   group: 'This group',
   member: 'This member',
   right: 'This right',
+  session: 'This session',
 } as const;

@@ -103,6 +103,7 @@ function PersonForm({ opened }: { opened: Opened }) {
   const [person, setPerson] = useState({ name, email, language, role });
   const [save, { isLoading, error }] = groundApi.useChangePersonMutation();
   const [invite, { isLoading: isInviting }] = groundApi.useInviteMutation();
+  const [end, { isLoading: isEnding }] = groundApi.useSignOutPersonMutation();
   const set = (change: Partial<typeof person>): void => setPerson((before) => ({ ...before, ...change }));
   const isStaff = kind === 'staff';
   const changes = {
@@ -120,6 +121,11 @@ function PersonForm({ opened }: { opened: Opened }) {
     const sent = await invite({ body: { people: [id] } });
     if ('error' in sent) toast.error(refusalInWords(problemOf(sent.error)));
     else toast(say('ground:invited', { count: sent.data?.sent ?? 0 }));
+  };
+  const signOut = async (): Promise<void> => {
+    const done = await end({ id });
+    if ('error' in done) toast.error(refusalInWords(problemOf(done.error)));
+    else toast(say('ground:signedOut', { count: done.data?.ended ?? 0 }));
   };
   const whole = error && !problemOf(error).problems ? error : null;
   const others = opened.addresses.filter((address) => address !== email);
@@ -215,6 +221,11 @@ function PersonForm({ opened }: { opened: Opened }) {
         {isStaff && active && !opened.signsIn ? (
           <Button disabled={isInviting || isChanged} onClick={() => void sendInvitation()}>
             {say(opened.invited === null ? 'ground:inviteOne' : 'ground:inviteAgain')}
+          </Button>
+        ) : null}
+        {isStaff && opened.signsIn ? (
+          <Button disabled={isEnding} onClick={() => void signOut()}>
+            {say('ground:signOutPerson')}
           </Button>
         ) : null}
         <Button look={active ? 'refuse' : 'plain'} disabled={isLoading} onClick={() => void put({ active: !active })}>

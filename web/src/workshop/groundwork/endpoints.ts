@@ -75,6 +75,10 @@ export const groundApi = api.injectEndpoints({
       query: call('changePerson'),
       invalidatesTags: ['people', 'groups', 'ground', 'me'],
     }),
+    signOutPerson: build.mutation<AnswerOf<'signOutPerson'>, Asked<'signOutPerson'>>({
+      query: call('signOutPerson'),
+      invalidatesTags: ['people'],
+    }),
     invite: build.mutation<AnswerOf<'invite'>, Asked<'invite'>>({
       query: call('invite'),
       invalidatesTags: ['people', 'ground'],

@@ -1,0 +1,50 @@
+import { z } from 'zod';
+import { routesOf } from '../wire/route.ts';
+import { done, moment } from '../wire/shapes.ts';
+import { accountHeads } from './heads.ts';
+import { address, password } from './shapes.ts';
+
+const withId = z.strictObject({ id: z.string().max(64) });
+
+/** One’s own account: the password, and where one is signed in. */
+export const accountRoutes = routesOf(accountHeads, {
+  forgotPassword: {
+    says: 'Sends an email with a link to choose another password, if the address is that of somebody who signs in. The answer is the same for all addresses.',
+    body: z.strictObject({ email: address }),
+    answer: done,
+  },
+  account: {
+    says: 'Who one is here, and where one is signed in.',
+    answer: z.object({
+      name: z.string(),
+      email: z.string(),
+      sessions: z.array(
+        z.object({
+          id: z.string(),
+          /** Whether it is the one that asks. */
+          here: z.boolean(),
+          since: moment,
+          seen: moment,
+          /** What the browser said of itself; empty where it said nothing. */
+          browser: z.string(),
+          address: z.string(),
+        }),
+      ),
+    }),
+  },
+  changePassword: {
+    says: 'Sets another password of one’s own; all other sessions end.',
+    body: z.strictObject({ current: password, next: password }),
+    answer: done,
+  },
+  endSession: {
+    says: 'Ends a session of one’s own.',
+    params: withId,
+    answer: done,
+  },
+  signOutPerson: {
+    says: 'Signs somebody out everywhere.',
+    params: withId,
+    answer: z.object({ ended: z.int() }),
+  },
+});

@@ -1,0 +1,140 @@
+import type { AnswerOf, BodyOf } from '@tolvek/contract';
+import { refused, said } from '@tolvek/words';
+import { verifyPassword } from 'better-auth/crypto';
+import Bowser from 'bowser';
+import { and, count, desc, eq, gt, ne } from 'drizzle-orm';
+import { notifyPerson } from '../notice/notify.ts';
+import { notices } from '../notice/tables.ts';
+import { endSessionsOf, hashOfPassword, hasPassword, setPassword } from '../people/accounts.ts';
+import { hasMoreThan, rightMissing } from '../people/grants.ts';
+import { noteGround } from '../people/history.ts';
+import { personByEmail, personById } from '../people/queries.ts';
+import { iso } from '../platform/clock.ts';
+import type { Reader, Transaction } from '../platform/database.ts';
+import type { House } from '../platform/house.ts';
+import { notFound, Problem, wrongFields } from '../platform/problem.ts';
+import type { Session } from '../platform/signIn/session.ts';
+import { account, session } from '../platform/tables.ts';
+import { by, write } from '../platform/work.ts';
+import { deskOf } from '../settings/queries.ts';
+import { refusePassword } from './firstStart.ts';
+
+const HOUR = 3_600_000;
+/** Emails to choose another password that somebody gets in an hour at most: anybody can ask for them. */
+const RESETS_AN_HOUR = 3;
+
+const resetsOf = (tx: Transaction, personId: string, since: number): number =>
+  tx
+    .select({ n: count() })
+    .from(notices)
+    .where(and(eq(notices.personId, personId), eq(notices.kind, 'reset'), gt(notices.createdAt, since)))
+    .get()?.n ?? 0;
+
+/**
+ * Writes to whoever forgot their password, where the address is that of somebody who signs in by one.
+ * Nothing that is answered tells whether it is.
+ */
+export function forgotPassword(house: House, email: string): void {
+  write(house, (work) => {
+    const person = personByEmail(work.tx, email.trim());
+    if (!person?.active || person.kind !== 'staff' || !hasPassword(work.tx, person.id)) return;
+    if (resetsOf(work.tx, person.id, work.now - HOUR) < RESETS_AN_HOUR) notifyPerson(work, person, { kind: 'reset' });
+  });
+}
+
+/** A browser and its system by what it said of itself: `Firefox, Linux`; empty where that says neither. */
+function browserOf(userAgent: string | null): string {
+  if (!userAgent) return '';
+  const { browser, os } = Bowser.parse(userAgent);
+  return [browser.name, os.name].filter(Boolean).join(', ');
+}
+
+/** Who somebody is here, and where they are signed in, the newest first. */
+export function accountView(db: Reader, { token, viewer }: Session): AnswerOf<'account'> {
+  const person = personById(db, viewer.personId);
+  if (!person) throw notFound('person');
+  const sessions = db
+    .select()
+    .from(session)
+    .where(and(eq(session.userId, viewer.personId), gt(session.expiresAt, new Date())))
+    .orderBy(desc(session.updatedAt))
+    .all();
+  return {
+    ...{ name: person.name, email: person.email },
+    sessions: sessions.map(({ id, token: theirs, createdAt, updatedAt, userAgent, ipAddress }) => ({
+      ...{ id, here: theirs === token, since: iso(createdAt.getTime()), seen: iso(updatedAt.getTime()) },
+      ...{ browser: browserOf(userAgent), address: ipAddress ?? '' },
+    })),
+  };
+}
+
+/** Whether a password is that of somebody. */
+async function isTheirs(db: Reader, personId: string, password: string): Promise<boolean> {
+  const kept = db
+    .select({ hash: account.password })
+    .from(account)
+    .where(and(eq(account.userId, personId), eq(account.providerId, 'credential')))
+    .get();
+  return kept?.hash ? verifyPassword({ hash: kept.hash, password }) : false;
+}
+
+/**
+ * Sets another password of one’s own; all other sessions end.
+ *
+ * @throws Problem 422 when the one of now is wrong, or the next one is too short or easy to guess.
+ */
+export async function changePassword(
+  house: House,
+  { token, viewer }: Session,
+  { current, next }: BodyOf<'changePassword'>,
+): Promise<void> {
+  const { db } = house;
+  const person = personById(db, viewer.personId);
+  if (!person) throw notFound('person');
+  if (!(await isTheirs(db, person.id, current)))
+    throw wrongFields([{ field: 'current', message: said('start:notYours'), fix: said('start:typeAgain') }]);
+  refusePassword(next, [person.name, person.email, deskOf(db).name], 'next');
+  const hash = await hashOfPassword(next);
+  write(house, (work) => {
+    const { tx } = work;
+    const here = tx.select().from(session).where(eq(session.token, token)).get();
+    setPassword(tx, person.id, hash);
+    // The one that changed it goes on.
+    if (here) tx.insert(session).values(here).run();
+    noteGround(by(work, person.id), 'person', person.id, { kind: 'password', again: true });
+  });
+  house.live.endOf(person.id);
+}
+
+/** Ends a session of one’s own. @throws Problem 404 for any other, 409 for the one that asks */
+export function endOwnSession(house: House, { token, viewer }: Session, id: string): void {
+  write(house, ({ tx }) => {
+    const found = tx
+      .select()
+      .from(session)
+      .where(and(eq(session.id, id), eq(session.userId, viewer.personId)))
+      .get();
+    if (!found) throw notFound('session');
+    if (found.token === token) throw new Problem(409, 'own-session', refused('ownSession'));
+    tx.delete(session)
+      .where(and(eq(session.id, id), ne(session.token, token)))
+      .run();
+    house.live.end(found.token);
+  });
+}
+
+/** Signs somebody out everywhere. @throws Problem 403 for somebody who may do more, 404 */
+export function signOutPerson(house: House, { viewer }: Session, id: string): AnswerOf<'signOutPerson'> {
+  const ended = write(house, (work) => {
+    const person = personById(work.tx, id);
+    if (!person) throw notFound('person');
+    if (hasMoreThan(work.tx, person, viewer) && !viewer.rights.includes('rights'))
+      throw rightMissing(work.tx, 'rights');
+    const there = work.tx.select({ n: count() }).from(session).where(eq(session.userId, id)).get()?.n ?? 0;
+    endSessionsOf(work.tx, id);
+    noteGround(by(work, viewer.personId), 'person', id, { kind: 'signed-out' });
+    return there;
+  });
+  house.live.endOf(id);
+  return { ended };
+}

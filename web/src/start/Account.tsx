@@ -1,0 +1,102 @@
+import { useState } from 'react';
+import { Navigate } from 'react-router';
+import { toast } from 'sonner';
+import { Button } from '../ui/Button.tsx';
+import { Column } from '../ui/Column.tsx';
+import { Line } from '../ui/Line.tsx';
+import { Trouble } from '../ui/Trouble.tsx';
+import { useTitle } from '../ui/useTitle.ts';
+import { meApi } from '../wire/me.ts';
+import { problemOf, refusalInWords } from '../wire/problem.ts';
+import { say } from '../wire/words.ts';
+import { startApi } from './endpoints.ts';
+
+/** One’s own account: the password, and where one is signed in. */
+export function Account() {
+  useTitle(say('start:account'));
+  const { data: me } = meApi.useMeQuery();
+  const { data, error } = startApi.useAccountQuery();
+  const [end, { isLoading }] = startApi.useEndSessionMutation();
+  if (me && !me.person) return <Navigate to="/sign-in?back=/account" replace />;
+  const close = async (id: string): Promise<void> => {
+    const done = await end({ id });
+    if ('error' in done) toast.error(refusalInWords(problemOf(done.error)));
+  };
+  return (
+    <Column>
+      <h1 className="text-[28px]">{data?.name ?? say('start:account')}</h1>
+      {error ? <Trouble error={error} /> : null}
+      {data ? (
+        <>
+          <p className="mt-1 text-soft">{say('start:accountHint', { email: data.email })}</p>
+          <ChangePassword />
+          <h2 className="section-head mt-10">{say('start:sessions')}</h2>
+          <ul>
+            {data.sessions.map((session) => (
+              <li
+                key={session.id}
+                className="flex flex-wrap items-baseline justify-between gap-3 border-b border-rule py-2.5"
+              >
+                <span className="min-w-0">
+                  <span className="block break-words">{session.browser || say('start:unknownBrowser')}</span>
+                  <span className="block text-[14px] text-soft">
+                    {session.here
+                      ? say('start:hereNow')
+                      : say('start:sessionSince', { since: session.since, seen: session.seen })}
+                  </span>
+                </span>
+                {session.here ? null : (
+                  <Button disabled={isLoading} onClick={() => void close(session.id)}>
+                    {say('start:endSession')}
+                  </Button>
+                )}
+              </li>
+            ))}
+          </ul>
+        </>
+      ) : null}
+    </Column>
+  );
+}
+
+function ChangePassword() {
+  const [typed, setTyped] = useState({ current: '', next: '' });
+  const [change, { isLoading, error }] = startApi.useChangePasswordMutation();
+  const send = async (event: React.FormEvent): Promise<void> => {
+    event.preventDefault();
+    const done = await change({ body: typed });
+    if ('error' in done) return;
+    setTyped({ current: '', next: '' });
+    toast(say('start:passwordChanged'));
+  };
+  const whole = error && !problemOf(error).problems ? error : null;
+  const line = (field: 'current' | 'next', label: string, autoComplete: string, hint?: string) => (
+    <Line id={`password-${field}`} label={label} {...(hint ? { hint } : {})} error={error} field={field}>
+      {(about) => (
+        <input
+          {...about}
+          type="password"
+          autoComplete={autoComplete}
+          className="input"
+          value={typed[field]}
+          onChange={(event) => setTyped({ ...typed, [field]: event.target.value })}
+        />
+      )}
+    </Line>
+  );
+  return (
+    <form onSubmit={send} noValidate className="max-w-96">
+      <h2 className="section-head mt-8">{say('start:changePassword')}</h2>
+      {line('current', say('start:currentPassword'), 'current-password')}
+      {line('next', say('start:newPassword'), 'new-password', say('start:passwordHint'))}
+      {whole ? (
+        <div className="mt-3">
+          <Trouble error={whole} />
+        </div>
+      ) : null}
+      <Button type="submit" disabled={isLoading} className="mt-5 min-h-11 px-5">
+        {say('start:changePassword')}
+      </Button>
+    </form>
+  );
+}
