@@ -47,7 +47,7 @@ ALTER TABLE `people` ADD `source` text DEFAULT 'local' NOT NULL;--> statement-br
 ALTER TABLE `people` ADD `version` integer DEFAULT 1 NOT NULL;--> statement-breakpoint
 ALTER TABLE `people` ADD `invited_at` integer;--> statement-breakpoint
 ALTER TABLE `people` ADD `left_at` integer;--> statement-breakpoint
-CREATE INDEX `people_by_name` ON `people` (`kind`,`name`,`id`);--> statement-breakpoint
+CREATE INDEX `people_by_name` ON `people` (`name`,`id`);--> statement-breakpoint
 -- Everybody is found by the address they had, and is in the groups they were in, with no beginning and no end.
 INSERT INTO `addresses` (`address`, `person_id`) SELECT `email`, `id` FROM `people`;--> statement-breakpoint
 INSERT INTO `group_entries` (`id`, `group_key`, `person_id`) SELECT printf('before-%d', rowid), `group_key`, `person_id` FROM `memberships`;

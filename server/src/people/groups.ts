@@ -1,5 +1,5 @@
 import { freshKey } from '@tolvek/core/form';
-import { circleBy, type Entry, type GroundField, type GroundMember } from '@tolvek/core/people';
+import { circleBy, type Entry, type GroundField, type GroundMember, holdsOn } from '@tolvek/core/people';
 import { refused, said } from '@tolvek/words';
 import { eq, isNotNull, sql } from 'drizzle-orm';
 import type { Reader, Transaction } from '../platform/database.ts';
@@ -8,7 +8,7 @@ import { notFound, Problem, staleVersion, wrongFields } from '../platform/proble
 import type { Work } from '../platform/work.ts';
 import { noteGround } from './history.ts';
 import { groupNames, personById } from './queries.ts';
-import { settleGroup, settlePerson, todayAt } from './settle.ts';
+import { settleGroup, settleNesting, settlePerson, todayAt } from './settle.ts';
 import { groupEntries, groups } from './tables.ts';
 
 export type GroupRow = typeof groups.$inferSelect;
@@ -144,7 +144,9 @@ export function enterGroup(
   tx.insert(groupEntries)
     .values({ id, ...row })
     .run();
-  settleEntry(tx, { groupKey: group, personId: row.personId }, todayAt(tx, now));
+  const day = todayAt(tx, now);
+  if (row.personId !== null) settlePerson(tx, row.personId, day);
+  else if ('group' in member && holdsOn({ from, until }, day)) settleNesting(tx, member.group, group, day);
   noteEntry(work, 'entered', { group, member, from, until });
   return id;
 }

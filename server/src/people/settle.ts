@@ -63,6 +63,20 @@ export const outwardOf = (tx: Transaction, group: string): readonly string[] =>
     )
     .map(({ key }) => key);
 
+/**
+ * Settles what comes of putting a group into another, on a day on which that counts: whoever is in the one
+ * is in the other, and in all that it is in. What `settleGroup` would find anew for all of them.
+ */
+export function settleNesting(tx: Transaction, inner: string, outer: string, day: string): void {
+  const outward = sql`with recursive outward(key) as (
+    select ${outer}
+    union
+    select e.group_key from outward join group_entries e on e.member_group = outward.key where ${counts(day)}
+  )`;
+  tx.run(sql`${outward} insert or ignore into memberships (group_key, person_id)
+    select outward.key, m.person_id from outward join memberships m on m.group_key = ${inner}`);
+}
+
 /** Settles who is in a group, and in all groups that it is in, on a day. */
 export function settleGroup(tx: Transaction, group: string, day: string): void {
   for (const key of outwardOf(tx, group)) {

@@ -26,7 +26,7 @@ export const people = sqliteTable(
     /** When they left or were made inactive, epoch ms. */
     leftAt: integer(),
   },
-  (table) => [index('people_by_name').on(table.kind, table.name, table.id)],
+  (table) => [index('people_by_name').on(table.name, table.id)],
 );
 
 /** Every address that somebody is found by. */
