@@ -6,7 +6,7 @@ import { and, eq, inArray, ne, sql } from 'drizzle-orm';
 import { seats } from '../approval/tables.ts';
 import { designsOf } from '../design/queries.ts';
 import { addPerson, changePerson } from '../people/commands.ts';
-import { grantedTo, packageGivenTo, refuseRaising } from '../people/grants.ts';
+import { grantedTo, packagesGivenTo, refuseRaising } from '../people/grants.ts';
 import { enterGroup, entryOf, nestedEntries } from '../people/groups.ts';
 import { groundHistoryOf } from '../people/history.ts';
 import { type Listed, listPeople, withGroups } from '../people/lists.ts';
@@ -63,11 +63,15 @@ function rowsOf(db: Reader, listed: readonly Listed[]): readonly Row[] {
     db,
     listed.map(({ id }) => id),
   );
+  const packageOf = packagesGivenTo(
+    db,
+    listed.map(({ id }) => id),
+  );
   return listed.map(({ id, name, email, kind, active, signsIn, invitedAt, groups, namesake }) => {
     const { handles, decides } = workOf(id);
     return {
       ...{ id, name, email, kind, active, signsIn, groups: [...groups], namesake },
-      role: packageGivenTo(db, id),
+      role: packageOf(id),
       ...{ invited: invitedAt === null ? null : iso(invitedAt), openWork: handles + decides },
     };
   });

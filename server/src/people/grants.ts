@@ -10,7 +10,7 @@ import {
   wordOf,
 } from '@tolvek/core/people';
 import { refused } from '@tolvek/words';
-import { and, eq, sql } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { notAllowed, Problem } from '../platform/problem.ts';
 import type { Work } from '../platform/work.ts';
@@ -31,6 +31,15 @@ export function grantedTo(db: Reader, subject: string): readonly Right[] {
       .map(({ right }) => right),
   );
   return RIGHTS.filter((right) => rights.has(right));
+}
+
+/** The packages that are given to people themselves, asked once for all of them. */
+export function packagesGivenTo(db: Reader, personIds: readonly string[]): (id: string) => PackageName {
+  const given = new Map<string, string[]>();
+  const subjects = personIds.map((person) => wordOf({ person }));
+  for (const { subject, right } of db.select().from(grants).where(inArray(grants.subject, subjects)).all())
+    given.set(subject, [...(given.get(subject) ?? []), right]);
+  return (person) => packageOf(given.get(wordOf({ person })) ?? []);
 }
 
 /** The package that is given to a person themselves. */

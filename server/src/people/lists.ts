@@ -44,7 +44,7 @@ function lookedFor(db: Reader, { kind, find, group, state }: Looking): SQL | und
     kind && eq(people.kind, kind),
     group === undefined
       ? undefined
-      : sql`${people.id} in (select ${memberships.personId} from ${memberships} where ${eq(memberships.groupKey, group)})`,
+      : sql`exists (select 1 from ${memberships} where ${memberships.personId} = ${people.id} and ${memberships.groupKey} = ${group})`,
     state === 'active' ? eq(people.active, true) : undefined,
     state === 'inactive' ? eq(people.active, false) : undefined,
     state === 'not-invited'
