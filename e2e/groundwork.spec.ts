@@ -198,3 +198,26 @@ test('a holiday is added to a running calendar, looked at, done and taken back',
   await maren.getByRole('button', { name: 'Put in force now' }).click();
   await expect(maren.getByText(`The calendar is in force. ${moved} due dates changed.`).last()).toBeVisible();
 });
+
+test('somebody who left hands over what is still theirs, and it says before what becomes of it', async ({
+  browser,
+}) => {
+  const maren = await pageOf(browser, 'Maren Okafor');
+  await maren.goto('/workshop/groundwork/people');
+  await maren.getByLabel('State', { exact: true }).selectOption({ label: 'Inactive' });
+  await expect(maren.getByText(/^\d+ to hand over$/)).toBeVisible();
+  await maren.getByRole('link', { name: 'Cormac Dewhurst' }).click();
+  const open = maren.getByText(/^\d+ unfinished requests?$/).first();
+  const count = Number(/^\d+/.exec((await open.textContent()) ?? '')?.[0]);
+  await maren.getByRole('button', { name: 'Hand over everything …' }).click();
+  const dialog = maren.getByRole('dialog');
+  await expect(dialog.getByText(/goes? back to (its|their) team/)).toBeVisible();
+  await dialog.getByLabel(/^Who takes over/).fill('ilse');
+  await maren.getByRole('option', { name: /Ilse Brandvold/ }).click();
+  await expect(dialog.getByText(new RegExp(`^Ilse Brandvold becomes the handler of ${count} request`))).toBeVisible();
+  expect([await seriousTrouble(maren), await spilling(maren)]).toEqual([[], []]);
+  await dialog.getByRole('button', { name: 'Hand over and make inactive' }).click();
+  await expect(maren.getByText('Cormac Dewhurst is inactive.').first()).toBeVisible();
+  await expect(maren.getByText('Nothing depends on this person.')).toBeVisible();
+  await expect(maren.getByText('In no group.')).toBeVisible();
+});

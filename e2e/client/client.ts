@@ -92,6 +92,7 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('person', await staff.GET('/api/people/{id}', path({ id: known.person })));
   note('rights', await staff.GET('/api/rights'));
   note('rightHolders', await staff.GET('/api/rights/{right}/people', path({ right: 'read:all' })));
+  note('handOverPlan', await staff.GET('/api/people/{id}/hand-over', path({ id: known.person })));
   note('groups', await staff.GET('/api/groups'));
   note('group', await staff.GET('/api/groups/{key}', path({ key: 'boats' })));
   note('doubles', await staff.GET('/api/registers/{key}/doubles', path({ key: known.register })));

@@ -65,6 +65,7 @@ export async function groundCalls(
     addPerson: [{ headers: key('person'), body: other }],
     changePerson: [{ params: { id }, headers: onVersion(1), body: { language: 'de' } }],
     invite: [{ body: { people: [id] } }],
+    handOverPlan: [{ params: { id: leaver } }],
     handOver: [{ params: { id: leaver }, body: { to: null } }],
     groups: [{}],
     group: [{ params: { key: divers } }, { params: { key: 'estates' } }],

@@ -56,6 +56,18 @@ describe('somebody who leaves', () => {
     expect((await leaves('Cormac Dewhurst', 'Cormac Dewhurst')).status).toBe(422);
     expect((await leaves('Cormac Dewhurst', 'Ilse Brandvold', cormac)).status).toBe(403);
 
+    const plan = async (to?: string) =>
+      ok(
+        await maren.call('handOverPlan', {
+          params: { id: idOf('Cormac Dewhurst') },
+          ...(to ? { query: { to: idOf(to) } } : {}),
+        }),
+      );
+    expect(await plan()).toEqual({ given: 0, back: 1, decides: 0, waits: 1, groups: 1 });
+    expect(await plan('Bram Solheim')).toEqual({ given: 0, back: 1, decides: 1, waits: 0, groups: 1 });
+    // Nobody decides on what they asked for themselves.
+    expect(await plan('Priya Nakamura-Lind')).toEqual({ given: 0, back: 1, decides: 0, waits: 1, groups: 1 });
+    expect(await plan('Ilse Brandvold')).toEqual({ given: 1, back: 0, decides: 1, waits: 0, groups: 1 });
     expect(ok(await leaves('Cormac Dewhurst', 'Ilse Brandvold'))).toEqual({ given: 1, back: 0, groups: 1 });
     const ilse = await desk.as('Ilse Brandvold');
     const sheet = await ilse.sheet(ours);

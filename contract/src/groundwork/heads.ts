@@ -40,6 +40,7 @@ export const peopleHeads = {
   addPerson: { method: 'POST', path: '/api/people', caller: 'staff', right: 'people', guard: 'Idempotency-Key' },
   changePerson: { method: 'PUT', path: '/api/people/:id', caller: 'staff', right: 'people', guard: 'If-Match' },
   invite: { method: 'POST', path: '/api/people/invitations', caller: 'staff', right: 'people' },
+  handOverPlan: { method: 'GET', path: '/api/people/:id/hand-over', caller: 'staff', right: 'people' },
   handOver: { method: 'POST', path: '/api/people/:id/hand-over', caller: 'staff', right: 'people' },
   groups: { method: 'GET', path: '/api/groups', caller: 'staff', right: 'work' },
   group: { method: 'GET', path: '/api/groups/:key', caller: 'staff', right: 'work' },

@@ -134,6 +134,20 @@ export const peopleRoutes = routesOf(peopleHeads, {
     body: z.strictObject({ people: z.array(z.string().max(64)).min(1).max(1_000) }),
     answer: z.object({ sent: z.int() }),
   },
+  handOverPlan: {
+    says: 'What handing over would come to, with one other person or with nobody. Keeps nothing.',
+    params: withId,
+    query: z.strictObject({ to: z.string().max(64).optional() }),
+    answer: z.object({
+      given: z.int(),
+      back: z.int(),
+      /** Requests on which the other person would decide. */
+      decides: z.int(),
+      /** Requests on which nobody else would decide: there is nobody to, or they asked for it themselves. */
+      waits: z.int(),
+      groups: z.int(),
+    }),
+  },
   handOver: {
     says: 'Hands all over that hangs on somebody who leaves, to one other person or back to the teams; they can’t come in any more.',
     params: withId,

@@ -10,7 +10,7 @@ import { hasMoreThan, refuseNobodyLeft, rightMissing, settleRights } from '../pe
 import { leaveGroup } from '../people/groups.ts';
 import { type PersonRow, personById } from '../people/queries.ts';
 import { groupEntries } from '../people/tables.ts';
-import type { Reader } from '../platform/database.ts';
+import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { patiently } from '../platform/patience.ts';
 import { notFound, wrongFields } from '../platform/problem.ts';
@@ -49,30 +49,68 @@ function takerOf(db: Reader, leaver: string, to: string | null): PersonRow | nul
   return person;
 }
 
-/** Hands one request over: who takes it handles it where they are in its team, else its team has it back. */
-function handOverOne(work: Work, id: string, leaver: string, taker: PersonRow | null): 'given' | 'back' | null {
-  const { tx } = work;
-  let request = requestById(tx, id);
-  if (!request) return null;
-  // Nobody decides on what they asked for themselves.
-  if (taker && taker.id !== request.requesterId) request = changeSeats(work, request, leaver, taker.id);
-  if (request.handlerId !== leaver || request.phase === 'finished') return null;
-  const register = registerById(tx, request.registerId);
-  const isTheirs = taker !== null && assignableTo(tx, request, register).some((person) => person.id === taker.id);
-  changeRequest(work, request, { kind: 'handler', from: leaver, to: isTheirs ? taker.id : null });
-  return isTheirs ? 'given' : 'back';
+/** What becomes of one request that hangs on somebody who leaves. */
+interface Becoming {
+  readonly handler: 'given' | 'back' | null;
+  /** Whether somebody else decides on it; null where they are not asked. */
+  readonly seat: 'given' | 'waits' | null;
+}
+
+/** Who takes a request handles it where they are in its team, else its team has it back; nobody decides on their own. */
+function becomingOf(tx: Transaction, request: Row, leaver: string, taker: PersonRow | null): Becoming {
+  const which = and(
+    eq(seats.requestId, request.id),
+    eq(seats.holder, wordOf({ person: leaver })),
+    inArray(seats.state, ['open', 'ahead']),
+  );
+  const isAsked = tx.select({ id: seats.id }).from(seats).where(which).limit(1).get() !== undefined;
+  const mayDecide = taker !== null && taker.id !== request.requesterId;
+  const handles = request.handlerId === leaver && request.phase !== 'finished';
+  const isTheirs = (): boolean =>
+    taker !== null &&
+    assignableTo(tx, request, registerById(tx, request.registerId)).some((person) => person.id === taker.id);
+  return {
+    handler: handles ? (isTheirs() ? 'given' : 'back') : null,
+    seat: isAsked ? (mayDecide ? 'given' : 'waits') : null,
+  };
 }
 
 type Row = NonNullable<ReturnType<typeof requestById>>;
 
-function changeSeats(work: Work, request: Row, from: string, to: string): Row {
-  const which = and(
-    eq(seats.requestId, request.id),
-    eq(seats.holder, wordOf({ person: from })),
-    inArray(seats.state, ['open', 'ahead']),
+/** Hands one request over. */
+function handOverOne(work: Work, id: string, leaver: string, taker: PersonRow | null): Becoming['handler'] {
+  const request = requestById(work.tx, id);
+  if (!request) return null;
+  const { handler, seat } = becomingOf(work.tx, request, leaver, taker);
+  const seated =
+    seat === 'given' && taker ? changeRequest(work, request, { kind: 'seat', from: leaver, to: taker.id }) : request;
+  if (handler)
+    changeRequest(work, seated, {
+      kind: 'handler',
+      from: leaver,
+      to: handler === 'given' ? (taker?.id ?? null) : null,
+    });
+  return handler;
+}
+
+/** What handing over would come to. @throws Problem 404, 422 for somebody who can’t take it */
+export function handOverPlan({ db }: House, leaver: string, to: string | null): AnswerOf<'handOverPlan'> {
+  if (personById(db, leaver)?.kind !== 'staff') throw notFound('person');
+  const taker = takerOf(db, leaver, to);
+  const all = db.transaction((tx) =>
+    hangingOn(tx, leaver).flatMap((id) => {
+      const request = requestById(tx, id);
+      return request ? [becomingOf(tx, request, leaver, taker)] : [];
+    }),
   );
-  const waits = work.tx.select({ id: seats.id }).from(seats).where(which).limit(1).get();
-  return waits ? changeRequest(work, request, { kind: 'seat', from, to }) : request;
+  const groups = db.select({ id: groupEntries.id }).from(groupEntries).where(eq(groupEntries.personId, leaver)).all();
+  return {
+    given: all.filter(({ handler }) => handler === 'given').length,
+    back: all.filter(({ handler }) => handler === 'back').length,
+    decides: all.filter(({ seat }) => seat === 'given').length,
+    waits: all.filter(({ seat }) => seat === 'waits').length,
+    groups: groups.length,
+  };
 }
 
 /**

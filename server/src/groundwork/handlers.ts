@@ -5,7 +5,7 @@ import { accountView, changePassword, endOwnSession, forgotPassword, signOutPers
 import { deskSettingsView, groundworkView, putDesk, sendTestEmail, testEmailView } from './desk.ts';
 import { firstStartView, layGround } from './firstStart.ts';
 import { addGroup, groupsView, groupView, letIn, putGroup, takeOut } from './groups.ts';
-import { handOver } from './handOver.ts';
+import { handOver, handOverPlan } from './handOver.ts';
 import { acceptInvitation, invitationView, invite } from './invitations.ts';
 import { addSomebody, changeSomebody, peopleView, personView } from './people.ts';
 import { changeRights, rightHolders, rightsView } from './rights.ts';
@@ -44,6 +44,7 @@ export function groundworkHandlers(house: House): Handlers<typeof groundworkRout
     addPerson: ({ viewer, body, key }) => addSomebody(house, viewer, body, key),
     changePerson: ({ viewer, params, body, version }) => changeSomebody(house, viewer, params.id, version, body),
     invite: ({ viewer, body }) => ({ sent: invite(house, viewer.personId, body.people) }),
+    handOverPlan: ({ params, query }) => handOverPlan(house, params.id, query.to ?? null),
     handOver: ({ viewer, params, body }) => handOver(house, viewer, params.id, body.to),
     groups: () => groupsView(db),
     group: ({ params }) => groupView(db, params.key, clock.now()),

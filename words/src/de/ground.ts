@@ -335,13 +335,9 @@ export const ground: Same<typeof english> = {
   handOver: 'Alles übergeben …',
   handOverTitle: '{{name}} geht',
   handOverHint: 'Das übergibt alles auf einmal. Danach kann sich die Person nicht mehr anmelden und hat keine Rechte.',
-  leavesGroups_one: '{{count, number}} Gruppe zu verlassen',
-  leavesGroups_other: '{{count, number}} Gruppen zu verlassen',
+  leavesGroups_one: 'Die Person verlässt {{count, number}} Gruppe.',
+  leavesGroups_other: 'Die Person verlässt {{count, number}} Gruppen.',
   whoTakesOver: 'Wer übernimmt? (leer: die Teams)',
-  takesOver:
-    '{{name}} bearbeitet dann die Anfragen der eigenen Teams und bekommt die Entscheidungen. Andere Anfragen gehen an ihr Team zurück.',
-  backToTeams:
-    'Alle Anfragen gehen an ihr Team zurück. Entscheidungen warten weiter auf diese Person: Die Koordination kann diese Anfragen weiterbringen.',
   handOverNow: 'Übergeben und inaktiv machen',
   handedOver: '{{name}} ist inaktiv. Übergeben: {{given, number}} Anfragen. Zurück an ihr Team: {{back, number}}.',
   firstCalendar: 'Der erste Kalender',
@@ -350,4 +346,14 @@ export const ground: Same<typeof english> = {
   signOutPerson: 'Überall abmelden',
   signedOut_one: '{{count, number}} Sitzung beendet.',
   signedOut_other: '{{count, number}} Sitzungen beendet.',
+  'plan.given_one': '{{name}} bearbeitet dann {{count, number}} Anfrage.',
+  'plan.given_other': '{{name}} bearbeitet dann {{count, number}} Anfragen.',
+  'plan.back_one': '{{count, number}} Anfrage geht an ihr Team zurück.',
+  'plan.back_other': '{{count, number}} Anfragen gehen an ihr Team zurück.',
+  'plan.decides_one': '{{name}} entscheidet über {{count, number}} Anfrage.',
+  'plan.decides_other': '{{name}} entscheidet über {{count, number}} Anfragen.',
+  'plan.waits_one':
+    '{{count, number}} Anfrage wartet auf eine Entscheidung, die niemand treffen kann. Die Koordination kann sie weiterbringen.',
+  'plan.waits_other':
+    '{{count, number}} Anfragen warten auf eine Entscheidung, die niemand treffen kann. Die Koordination kann sie weiterbringen.',
 };

@@ -326,13 +326,9 @@ export const ground = {
   handOver: 'Hand over everything …',
   handOverTitle: '{{name}} leaves',
   handOverHint: 'This hands over all of this at once. Then the person cannot sign in any more, and has no rights.',
-  leavesGroups_one: '{{count, number}} group to leave',
-  leavesGroups_other: '{{count, number}} groups to leave',
+  leavesGroups_one: 'The person leaves {{count, number}} group.',
+  leavesGroups_other: 'The person leaves {{count, number}} groups.',
   whoTakesOver: 'Who takes over? (empty: the teams)',
-  takesOver:
-    '{{name}} becomes the handler of the requests of their own teams, and gets the decisions. Other requests go back to their team.',
-  backToTeams:
-    'All requests go back to their team. Decisions still wait for this person: a coordinator can move those requests.',
   handOverNow: 'Hand over and make inactive',
   handedOver: '{{name}} is inactive. Handed over: {{given, number}} requests. Back to their team: {{back, number}}.',
   firstCalendar: 'The first calendar',
@@ -341,4 +337,14 @@ export const ground = {
   signOutPerson: 'Sign out everywhere',
   signedOut_one: '{{count, number}} session ended.',
   signedOut_other: '{{count, number}} sessions ended.',
+  'plan.given_one': '{{name}} becomes the handler of {{count, number}} request.',
+  'plan.given_other': '{{name}} becomes the handler of {{count, number}} requests.',
+  'plan.back_one': '{{count, number}} request goes back to its team.',
+  'plan.back_other': '{{count, number}} requests go back to their team.',
+  'plan.decides_one': '{{name}} decides on {{count, number}} request.',
+  'plan.decides_other': '{{name}} decides on {{count, number}} requests.',
+  'plan.waits_one':
+    '{{count, number}} request waits for a decision that nobody can make. A coordinator can move it on.',
+  'plan.waits_other':
+    '{{count, number}} requests wait for a decision that nobody can make. A coordinator can move them on.',
 } as const;

@@ -6,7 +6,7 @@ import { DialogFrame } from '../../ui/DialogFrame.tsx';
 import { ProblemsAt } from '../../ui/ProblemsAt.tsx';
 import { Trouble } from '../../ui/Trouble.tsx';
 import { problemOf } from '../../wire/problem.ts';
-import { say, told } from '../../wire/words.ts';
+import { say } from '../../wire/words.ts';
 import { groundApi } from './endpoints.ts';
 import { PickMember } from './PickMember.tsx';
 
@@ -35,14 +35,6 @@ export function HandOver({ opened }: { opened: AnswerOf<'person'> }) {
         trigger={<Button>{say('ground:handOver')}</Button>}
       >
         <p className="mt-2">{say('ground:handOverHint')}</p>
-        <ul className="mt-2">
-          {opened.hangs.map(({ words }) => (
-            <li key={told(words)} className="border-b border-rule py-1.5">
-              {told(words)}
-            </li>
-          ))}
-          <li className="border-b border-rule py-1.5">{say('ground:leavesGroups', { count: opened.groups.length })}</li>
-        </ul>
         <div className="mt-4">
           <PickMember
             kind="staff"
@@ -54,9 +46,7 @@ export function HandOver({ opened }: { opened: AnswerOf<'person'> }) {
           />
           <ProblemsAt error={error} field="to" />
         </div>
-        <p className="mt-2 text-soft">
-          {taker ? say('ground:takesOver', { name: taker.name }) : say('ground:backToTeams')}
-        </p>
+        {open ? <Plan id={opened.id} taker={taker} /> : null}
         {whole ? (
           <div className="mt-3">
             <Trouble error={whole} />
@@ -69,5 +59,29 @@ export function HandOver({ opened }: { opened: AnswerOf<'person'> }) {
         </p>
       </DialogFrame>
     </div>
+  );
+}
+
+/** What handing over would come to, in numbers: read anew for each person that is chosen. */
+function Plan({ id, taker }: { id: string; taker: { readonly id: string; readonly name: string } | null }) {
+  const { data } = groundApi.useHandOverPlanQuery({ id, query: { to: taker?.id } });
+  if (!data) return null;
+  const name = taker?.name ?? '';
+  const lines = [
+    data.given > 0 ? say('ground:plan.given', { name, count: data.given }) : '',
+    data.back > 0 ? say('ground:plan.back', { count: data.back }) : '',
+    data.decides > 0 ? say('ground:plan.decides', { name, count: data.decides }) : '',
+    data.waits > 0 ? say('ground:plan.waits', { count: data.waits }) : '',
+    data.groups > 0 ? say('ground:leavesGroups', { count: data.groups }) : '',
+  ].filter(Boolean);
+  return (
+    <ul className="mt-3" aria-live="polite">
+      {lines.map((line) => (
+        <li key={line} className="border-b border-rule py-1.5">
+          {line}
+        </li>
+      ))}
+      {lines.length === 0 ? <li className="py-1.5 text-soft">{say('ground:nothingHangs')}</li> : null}
+    </ul>
   );
 }

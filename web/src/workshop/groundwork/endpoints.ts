@@ -83,6 +83,11 @@ export const groundApi = api.injectEndpoints({
       query: call('invite'),
       invalidatesTags: ['people', 'ground'],
     }),
+    handOverPlan: build.query<AnswerOf<'handOverPlan'>, Asked<'handOverPlan'>>({
+      query: call('handOverPlan'),
+      providesTags: ['people', 'groups'],
+      keepUnusedDataFor: 0,
+    }),
     handOver: build.mutation<AnswerOf<'handOver'>, Asked<'handOver'>>({
       query: call('handOver'),
       invalidatesTags: ['people', 'groups', 'ground', 'ledger', 'sheet'],
