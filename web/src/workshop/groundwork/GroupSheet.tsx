@@ -85,7 +85,7 @@ function EntryLine({ group, entry }: { group: string; entry: Entry }) {
         {'person' in member ? (
           <Link
             to={`/workshop/groundwork/people/${member.person}`}
-            className={`no-underline hover:underline ${member.active ? 'text-ink' : 'text-soft line-through'}`}
+            className={member.active ? 'text-ink no-underline hover:underline' : 'text-soft line-through'}
           >
             {member.name}
           </Link>

@@ -54,7 +54,7 @@ export function GroupsPage() {
                 <td className="py-2 pr-4 pl-2">
                   <Link
                     to={`/workshop/groundwork/groups/${group.key}`}
-                    className={`no-underline hover:underline ${group.retired ? 'text-soft line-through' : 'text-ink'}`}
+                    className={group.retired ? 'text-soft line-through' : 'text-ink no-underline hover:underline'}
                   >
                     {group.name}
                   </Link>

@@ -198,22 +198,24 @@ function PersonRow({ base, person, isOpen, marked, mark }: RowProps) {
   return (
     <tr className={`border-b border-rule ${isOpen ? 'bg-sheet shadow-[inset_3px_0_var(--green)]' : ''}`}>
       {isStaff ? (
-        <td className="pl-2">
+        <td className="w-9 pl-1">
           {person.active && !person.signsIn ? (
-            <input
-              type="checkbox"
-              className="size-[24px] accent-green"
-              aria-label={say('ground:markPerson', { name: person.name, email: person.email })}
-              checked={marked}
-              onChange={mark}
-            />
+            <label className="mr-1.5 inline-flex size-[26px] cursor-pointer items-center justify-center align-middle">
+              <input
+                type="checkbox"
+                className="size-[16px] accent-green"
+                aria-label={say('ground:markPerson', { name: person.name, email: person.email })}
+                checked={marked}
+                onChange={mark}
+              />
+            </label>
           ) : null}
         </td>
       ) : null}
       <td className="py-2 pr-4">
         <Link
           to={`${base}/${person.id}`}
-          className={`no-underline hover:underline ${person.active ? 'text-ink' : 'text-soft line-through'}`}
+          className={person.active ? 'text-ink no-underline hover:underline' : 'text-soft line-through'}
         >
           {person.name}
         </Link>
