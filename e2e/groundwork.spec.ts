@@ -176,11 +176,18 @@ test('from an empty folder to the first request: the desk, its hours, a team, a 
 
 test('a holiday is added to a running calendar, looked at, done and taken back', async ({ browser }) => {
   const maren = await pageOf(browser, 'Maren Okafor');
-  await maren.goto('/workshop/groundwork/calendars');
+  await maren.goto('/workshop/groundwork/calendars/desk');
   await expect(maren.getByText('Due dates of these forms use this calendar')).toBeVisible();
   await maren.getByLabel('Another day').fill('25 Nov 2026');
   await maren.getByLabel('Name of the day').fill('Storm');
   await maren.getByRole('button', { name: 'Add the day' }).click();
+  // What another calendar says comes in the same way, and is not in force either.
+  const ics = ['BEGIN:VCALENDAR', 'VERSION:2.0', 'BEGIN:VEVENT', 'UID:1', 'SUMMARY:Lifeboat day'];
+  await maren.getByLabel('Import an iCalendar file').setInputFiles({
+    ...{ name: 'days.ics', mimeType: 'text/calendar' },
+    buffer: Buffer.from([...ics, 'DTSTART;VALUE=DATE:20261209', 'END:VEVENT', 'END:VCALENDAR'].join('\r\n')),
+  });
+  await expect(maren.getByLabel('Name of 9 Dec 2026')).toHaveValue('Lifeboat day');
   await maren.getByRole('button', { name: 'Check the effect' }).click();
   const effect = maren.getByText(/^\d+ due dates change\./);
   await expect(effect).toBeVisible();

@@ -356,4 +356,9 @@ export const ground: Same<typeof english> = {
     '{{count, number}} Anfrage wartet auf eine Entscheidung, die niemand treffen kann. Die Koordination kann sie weiterbringen.',
   'plan.waits_other':
     '{{count, number}} Anfragen warten auf eine Entscheidung, die niemand treffen kann. Die Koordination kann sie weiterbringen.',
+  importCalendar: 'iCalendar-Datei importieren',
+  exportCalendar: 'Als iCalendar exportieren',
+  calendarRead_one: '{{count, number}} Tag aus der Datei ist neu. Stunden und Zeitzone der Datei stehen auch hier.',
+  calendarRead_other: '{{count, number}} Tage aus der Datei sind neu. Stunden und Zeitzone der Datei stehen auch hier.',
+  noICalendar: 'Das ist keine iCalendar-Datei. Es wurde nichts geändert. Wählen Sie eine Datei, die auf .ics endet.',
 };

@@ -347,4 +347,9 @@ export const ground = {
     '{{count, number}} request waits for a decision that nobody can make. A coordinator can move it on.',
   'plan.waits_other':
     '{{count, number}} requests wait for a decision that nobody can make. A coordinator can move them on.',
+  importCalendar: 'Import an iCalendar file',
+  exportCalendar: 'Export as iCalendar',
+  calendarRead_one: '{{count, number}} day from the file is new. Hours and time zone of the file are here too.',
+  calendarRead_other: '{{count, number}} days from the file are new. Hours and time zone of the file are here too.',
+  noICalendar: 'This file is not an iCalendar file. Nothing was changed. Choose a file that ends in .ics.',
 } as const;

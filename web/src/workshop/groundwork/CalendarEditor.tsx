@@ -4,7 +4,6 @@ import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { Button } from '../../ui/Button.tsx';
 import { Trouble } from '../../ui/Trouble.tsx';
-import { meApi } from '../../wire/me.ts';
 import { problemOf } from '../../wire/problem.ts';
 import { say, told } from '../../wire/words.ts';
 import { CalendarFields } from './CalendarFields.tsx';
@@ -19,8 +18,7 @@ const draftOf = ({ key: _, ...calendar }: Opened['calendar']): CalendarDraft => 
  * A working calendar that is in force: a change is looked at first, with what it would move, and then
  * put in force in one step; an earlier state comes back the same way.
  */
-export function CalendarEditor({ opened }: { opened: Opened }) {
-  const { data: me } = meApi.useMeQuery();
+export function CalendarEditor({ opened, today }: { opened: Opened; today: string }) {
   const was = draftOf(opened.calendar);
   const [calendar, setCalendar] = useState(was);
   const [note, setNote] = useState('');
@@ -48,7 +46,7 @@ export function CalendarEditor({ opened }: { opened: Opened }) {
           : say('ground:noFormCounts')}
       </p>
       <CalendarFields
-        {...{ calendar, error: wrong, today: me?.desk.now.slice(0, 10) ?? '' }}
+        {...{ calendar, error: wrong, today }}
         set={(change) => setCalendar((before) => ({ ...before, ...change }))}
       />
       {whole ? (

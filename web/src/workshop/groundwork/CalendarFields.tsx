@@ -14,6 +14,7 @@ import {
   withDay,
   withDays,
 } from './calendarDraft.ts';
+import { InOut } from './InOut.tsx';
 import { PublicHolidays } from './PublicHolidays.tsx';
 import { YearOfDays } from './YearOfDays.tsx';
 
@@ -58,6 +59,7 @@ export function CalendarFields({ calendar, set, error, today }: FieldsProps) {
       </div>
       <h2 className="section-head mt-7">{say('ground:weekHours')}</h2>
       <WeekHours calendar={calendar} set={set} error={error} />
+      <InOut {...{ calendar, set, today }} />
       <h2 className="section-head mt-7">{say('ground:specialDays')}</h2>
       <p className="mt-1.5 text-soft">{say('ground:specialDaysHint')}</p>
       <YearOfDays calendar={calendar} today={today} />

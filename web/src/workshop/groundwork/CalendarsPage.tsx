@@ -1,6 +1,7 @@
 import { NavLink, useNavigate, useParams } from 'react-router';
 import { Trouble } from '../../ui/Trouble.tsx';
 import { useTitle } from '../../ui/useTitle.ts';
+import { meApi } from '../../wire/me.ts';
 import { say } from '../../wire/words.ts';
 import { CalendarEditor } from './CalendarEditor.tsx';
 import { groundApi } from './endpoints.ts';
@@ -50,11 +51,13 @@ export function CalendarsPage() {
 
 function OpenCalendar({ calendar }: { calendar: string }) {
   const { data, error, refetch } = groundApi.useCalendarQuery({ key: calendar });
+  const { data: me } = meApi.useMeQuery();
   if (error)
     return (
       <div className="mt-4">
         <Trouble error={error} again={refetch} />
       </div>
     );
-  return data ? <CalendarEditor key={data.version} opened={data} /> : null;
+  // Days are read by what day it is at the desk.
+  return data && me ? <CalendarEditor key={data.version} opened={data} today={me.desk.now.slice(0, 10)} /> : null;
 }
