@@ -188,3 +188,30 @@ describe('administrators from the command line', () => {
     await real.close();
   }, 60_000);
 });
+
+describe('an installation of before', () => {
+  it('is laid once from what its environment said, whatever that was, and then as it is set', async () => {
+    const before = await Desk.open();
+    const { folder } = before;
+    before.running.house.db.$client.exec(
+      "delete from design_states where design_id in (select id from designs where kind = 'desk'); delete from designs where kind = 'desk'",
+    );
+    await before.running.stop();
+    const said = { name: 'Old desk', organisation: 'Tarn Hill', sender: 'no address', senderName: 'Tarn Hill post' };
+    const after = await Desk.open(0, folder, { desk: said });
+    expect(after.running.firstStart).toBeNull();
+    const ada = await after.as('Ada Quillfeather');
+    const { desk: laid, version } = (await ada.call('deskSettings')).body;
+    expect([laid.name, laid.organisation, laid.zone, laid.calendar, laid.sender]).toEqual([
+      ...['Old desk', 'Tarn Hill', 'Europe/Dublin', 'boats'],
+      { name: 'Tarn Hill post', address: 'desk@127.0.0.1' },
+    ]);
+    const headers = { 'If-Match': `"${version}"` };
+    const body = { desk: { ...laid, name: 'New desk' }, note: '' };
+    expect((await ada.call('changeDesk', { headers, body })).status).toBe(200);
+    await after.running.stop();
+    const again = await Desk.open(0, folder, { desk: said });
+    expect((await (await again.as()).call('me')).body.desk.name).toBe('New desk');
+    await again.close();
+  });
+});

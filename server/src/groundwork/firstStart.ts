@@ -1,6 +1,6 @@
 import type { BodyOf } from '@tolvek/contract';
 import { passwordProblem } from '@tolvek/core/people';
-import type { Problem as FieldProblem } from '@tolvek/core/register';
+import { type Problem as FieldProblem, isMailAddress } from '@tolvek/core/register';
 import { DESK, DESK_KEY, NEW_DESK } from '@tolvek/core/settings';
 import { refused, said } from '@tolvek/words';
 import { and, eq, isNull } from 'drizzle-orm';
@@ -44,9 +44,9 @@ function openFirst(house: House, db: Reader, token: string): Link {
 }
 
 export function firstStartView(house: House, token: string) {
-  const { desk } = house.config;
+  const { name, organisation, sender } = house.config.desk;
   const { expiresAt, personId } = openFirst(house, house.db, token);
-  return { ends: new Date(expiresAt).toISOString(), desk, email: personId };
+  return { ends: new Date(expiresAt).toISOString(), desk: { name, organisation, sender }, email: personId };
 }
 
 /** @throws Problem 422 when a password is too short, too long, or easy to guess. */
@@ -113,12 +113,14 @@ export function layFromBefore(house: House): void {
   const { db, config } = house;
   if (isLaid(db) || db.select({ id: people.id }).from(people).limit(1).get() === undefined) return;
   const [first] = calendarNames(db);
-  const { name, organisation, sender } = config.desk;
+  const { name, organisation, sender, senderName } = config.desk;
+  const ofHost = `desk@${new URL(config.url).hostname}`;
+  const address = [sender, ofHost].find(isMailAddress) ?? `${ofHost}.example`;
   const laid = {
     ...NEW_DESK,
     ...{ name: name || 'Service desk', organisation, zone: first ? calendarOf(db, first.key).zone : 'UTC' },
     calendar: first?.key ?? '',
-    sender: { name: '', address: sender || `desk@${new URL(config.url).hostname}.example` },
+    sender: { name: senderName === name ? '' : senderName.slice(0, 80), address },
   };
   write(house, ({ tx, now }) => {
     layDesk(tx, laid, '', { viewer: { personId: '' }, now });

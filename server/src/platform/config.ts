@@ -29,7 +29,13 @@ export interface Config {
   readonly secret: string;
   readonly smtp: string;
   /** What a first start suggests; empty where nothing was said. From then on the desk is as it is laid. */
-  readonly desk: { readonly name: string; readonly organisation: string; readonly sender: string };
+  readonly desk: {
+    readonly name: string;
+    readonly organisation: string;
+    readonly sender: string;
+    /** The name that emails came from, where it was said. */
+    readonly senderName: string;
+  };
   /** Trusted proxies in front of the application. */
   readonly proxies: number;
   /** How many times the usual number of calls a caller may make; demos and tests make many. */
@@ -45,6 +51,12 @@ const HINTS: Readonly<Record<string, 'commands:hintSecret' | 'commands:hintSmtp'
 
 /** Thrown with one line per setting that is missing or wrong. */
 export class ConfigRefused extends CannotStart {}
+
+/** The address and the name in a sender as emails write it: `The desk <desk@example.org>` (RFC 5322, 3.4). */
+function senderIn(written: string): { readonly sender: string; readonly senderName: string } {
+  const [, name = '', address = written] = /^\s*"?(.*?)"?\s*<([^>]+)>\s*$/.exec(written) ?? [];
+  return { sender: address.trim(), senderName: name.trim() };
+}
 
 /** Reads the configuration from the environment, or refuses with every reason at once. */
 export function readConfig(env: Readonly<Record<string, string | undefined>>): Config {
@@ -70,7 +82,7 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
     desk: {
       name: data.TOLVEK_DESK,
       organisation: data.TOLVEK_STATION,
-      sender: /<([^>]+)>/.exec(data.TOLVEK_MAIL_FROM ?? '')?.[1] ?? data.TOLVEK_MAIL_FROM ?? '',
+      ...senderIn(data.TOLVEK_MAIL_FROM ?? ''),
     },
     proxies: data.TOLVEK_PROXY,
     pace: data.TOLVEK_MODE === 'demo' ? 100 : 1,
