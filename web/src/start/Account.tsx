@@ -3,7 +3,7 @@ import { Navigate } from 'react-router';
 import { toast } from 'sonner';
 import { Button } from '../ui/Button.tsx';
 import { Column } from '../ui/Column.tsx';
-import { Line } from '../ui/Line.tsx';
+import { TextLine } from '../ui/TextLine.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { meApi } from '../wire/me.ts';
@@ -71,18 +71,17 @@ function ChangePassword() {
   };
   const whole = error && !problemOf(error).problems ? error : null;
   const line = (field: 'current' | 'next', label: string, autoComplete: string, hint?: string) => (
-    <Line id={`password-${field}`} label={label} {...(hint ? { hint } : {})} error={error} field={field}>
-      {(about) => (
-        <input
-          {...about}
-          type="password"
-          autoComplete={autoComplete}
-          className="input"
-          value={typed[field]}
-          onChange={(event) => setTyped({ ...typed, [field]: event.target.value })}
-        />
-      )}
-    </Line>
+    <TextLine
+      id={`password-${field}`}
+      label={label}
+      {...(hint ? { hint } : {})}
+      error={error}
+      field={field}
+      type="password"
+      autoComplete={autoComplete}
+      value={typed[field]}
+      change={(line) => setTyped({ ...typed, [field]: line })}
+    />
   );
   return (
     <form onSubmit={send} noValidate className="max-w-96">

@@ -4,15 +4,15 @@ import { useNavigate, useParams } from 'react-router';
 import { Button } from '../ui/Button.tsx';
 import { Column } from '../ui/Column.tsx';
 import { Line } from '../ui/Line.tsx';
+import { TextLine } from '../ui/TextLine.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
+import { ZoneLine } from '../ui/ZoneLine.tsx';
 import { meApi } from '../wire/me.ts';
 import { problemOf } from '../wire/problem.ts';
 import { LANGUAGE_NAMES, LANGUAGES, type Language, language, say, speak } from '../wire/words.ts';
 import { startApi } from './endpoints.ts';
 
-/** The zones of the world (IANA), with the one of this device first among equals. */
-const ZONES: readonly string[] = ['UTC', ...Intl.supportedValuesOf('timeZone').filter((zone) => zone !== 'UTC')];
 const hereZone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC';
 
 /** The first start: the desk, and the first administrator. */
@@ -63,64 +63,44 @@ function Laying({ token, opened }: { token: string; opened: AnswerOf<'firstStart
       <p className="mt-2">{say('start:intro')}</p>
       <p className="mt-1 text-soft">{say('start:ends', { ends: opened.ends })}</p>
       <h2 className="section-head mt-8">{say('start:theDesk')}</h2>
-      <Line id="desk-name" label={say('settings:theName')} hint={say('start:nameHint')} error={error} field="desk.name">
-        {(about) => (
-          <input
-            {...about}
-            className="input"
-            value={desk.name}
-            onChange={(event) => inDesk({ name: event.target.value })}
-          />
-        )}
-      </Line>
-      <Line
+      <TextLine
+        id="desk-name"
+        label={say('settings:theName')}
+        hint={say('start:nameHint')}
+        error={error}
+        field="desk.name"
+        value={desk.name}
+        change={(typed) => inDesk({ name: typed })}
+      />
+      <TextLine
         id="desk-organisation"
         label={say('settings:theOrganisation')}
         hint={say('start:organisationHint')}
         error={error}
         field="desk.organisation"
-      >
-        {(about) => (
-          <input
-            {...about}
-            className="input"
-            autoComplete="organization"
-            value={desk.organisation}
-            onChange={(event) => inDesk({ organisation: event.target.value })}
-          />
-        )}
-      </Line>
-      <Line
+        autoComplete="organization"
+        value={desk.organisation}
+        change={(typed) => inDesk({ organisation: typed })}
+      />
+      <TextLine
         id="desk-sender"
         label={say('settings:theSenderAddress')}
         hint={say('start:senderHint')}
         error={error}
         field="desk.sender.address"
-      >
-        {(about) => (
-          <input
-            {...about}
-            className="input"
-            type="email"
-            value={desk.sender}
-            onChange={(event) => inDesk({ sender: event.target.value })}
-          />
-        )}
-      </Line>
-      <Line id="desk-zone" label={say('settings:theZone')} hint={say('start:zoneHint')} error={error} field="desk.zone">
-        {(about) => (
-          <select
-            {...about}
-            className="input"
-            value={desk.zone}
-            onChange={(event) => inDesk({ zone: event.target.value })}
-          >
-            {[...new Set([desk.zone, ...ZONES])].map((zone) => (
-              <option key={zone}>{zone}</option>
-            ))}
-          </select>
-        )}
-      </Line>
+        type="email"
+        value={desk.sender}
+        change={(typed) => inDesk({ sender: typed })}
+      />
+      <ZoneLine
+        id="desk-zone"
+        label={say('settings:theZone')}
+        hint={say('start:zoneHint')}
+        error={error}
+        field="desk.zone"
+        zone={desk.zone}
+        choose={(zone) => inDesk({ zone })}
+      />
       <Line
         id="desk-language"
         label={say('settings:theLanguage')}
@@ -149,47 +129,36 @@ function Laying({ token, opened }: { token: string; opened: AnswerOf<'firstStart
       </Line>
       <h2 className="section-head mt-10">{say('start:you')}</h2>
       <p className="mt-2 text-soft">{say('start:youHint')}</p>
-      <Line id="your-name" label={say('start:yourName')} error={error} field="administrator.name">
-        {(about) => (
-          <input
-            {...about}
-            className="input"
-            autoComplete="name"
-            value={administrator.name}
-            onChange={(event) => inPerson({ name: event.target.value })}
-          />
-        )}
-      </Line>
-      <Line id="your-email" label={say('start:yourAddress')} error={error} field="administrator.email">
-        {(about) => (
-          <input
-            {...about}
-            className="input"
-            type="email"
-            autoComplete="username"
-            value={administrator.email}
-            onChange={(event) => inPerson({ email: event.target.value })}
-          />
-        )}
-      </Line>
-      <Line
+      <TextLine
+        id="your-name"
+        label={say('start:yourName')}
+        error={error}
+        field="administrator.name"
+        autoComplete="name"
+        value={administrator.name}
+        change={(typed) => inPerson({ name: typed })}
+      />
+      <TextLine
+        id="your-email"
+        label={say('start:yourAddress')}
+        error={error}
+        field="administrator.email"
+        type="email"
+        autoComplete="username"
+        value={administrator.email}
+        change={(typed) => inPerson({ email: typed })}
+      />
+      <TextLine
         id="your-password"
         label={say('common:password')}
         hint={say('start:passwordHint')}
         error={error}
         field="administrator.password"
-      >
-        {(about) => (
-          <input
-            {...about}
-            className="input"
-            type="password"
-            autoComplete="new-password"
-            value={administrator.password}
-            onChange={(event) => inPerson({ password: event.target.value })}
-          />
-        )}
-      </Line>
+        type="password"
+        autoComplete="new-password"
+        value={administrator.password}
+        change={(typed) => inPerson({ password: typed })}
+      />
       {whole ? (
         <div className="mt-5">
           <Trouble error={whole} />

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Button } from '../ui/Button.tsx';
 import { Column } from '../ui/Column.tsx';
-import { Line } from '../ui/Line.tsx';
+import { TextLine } from '../ui/TextLine.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { say } from '../wire/words.ts';
@@ -21,19 +21,17 @@ export function Forgot() {
       <h1 className="text-[28px]">{say('start:forgotTitle')}</h1>
       <p className="mt-2">{say('start:forgotHint')}</p>
       <form onSubmit={send} className="max-w-96">
-        <Line id="forgot-email" label={say('common:emailAddress')} error={error} field="email">
-          {(about) => (
-            <input
-              {...about}
-              type="email"
-              required
-              autoComplete="username"
-              className="input"
-              value={email}
-              onChange={(event) => setEmail(event.target.value)}
-            />
-          )}
-        </Line>
+        <TextLine
+          id="forgot-email"
+          label={say('common:emailAddress')}
+          error={error}
+          field="email"
+          type="email"
+          required
+          autoComplete="username"
+          value={email}
+          change={(typed) => setEmail(typed)}
+        />
         <Button look="main" type="submit" disabled={isLoading} className="mt-5 min-h-11 px-6">
           {say('start:forgotSend')}
         </Button>

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { Button } from '../ui/Button.tsx';
 import { Column } from '../ui/Column.tsx';
-import { Line } from '../ui/Line.tsx';
+import { TextLine } from '../ui/TextLine.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { meApi } from '../wire/me.ts';
@@ -50,24 +50,17 @@ function ChoosePassword({ token, invited }: { token: string; invited: AnswerOf<'
       </h1>
       <p className="mt-2">{say('start:signInAs', { name, email })}</p>
       <input type="hidden" autoComplete="username" value={email} readOnly />
-      <Line
+      <TextLine
         id="new-password"
         label={say('start:newPassword')}
         hint={say('start:passwordHint')}
         error={error}
         field="password"
-      >
-        {(about) => (
-          <input
-            {...about}
-            className="input"
-            type="password"
-            autoComplete="new-password"
-            value={password}
-            onChange={(event) => setPassword(event.target.value)}
-          />
-        )}
-      </Line>
+        type="password"
+        autoComplete="new-password"
+        value={password}
+        change={(typed) => setPassword(typed)}
+      />
       {whole ? (
         <div className="mt-5">
           <Trouble error={whole} />

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { Button } from '../../ui/Button.tsx';
 import { DialogFrame } from '../../ui/DialogFrame.tsx';
-import { Line } from '../../ui/Line.tsx';
+import { TextLine } from '../../ui/TextLine.tsx';
 import { Trouble } from '../../ui/Trouble.tsx';
 import { problemOf } from '../../wire/problem.ts';
 import { say } from '../../wire/words.ts';
@@ -43,29 +43,25 @@ export function AddPerson({ kind, base }: { kind: 'staff' | 'contact'; base: str
     >
       <form onSubmit={send} noValidate>
         <p className="text-soft">{say('ground:addPersonHint')}</p>
-        <Line id="person-name" label={say('ground:set.name')} error={error} field="name">
-          {(about) => (
-            <input
-              {...about}
-              className="input"
-              autoComplete="off"
-              value={person.name}
-              onChange={(event) => setPerson({ ...person, name: event.target.value })}
-            />
-          )}
-        </Line>
-        <Line id="person-email" label={say('ground:set.email')} error={error} field="email">
-          {(about) => (
-            <input
-              {...about}
-              type="email"
-              className="input"
-              autoComplete="off"
-              value={person.email}
-              onChange={(event) => setPerson({ ...person, email: event.target.value })}
-            />
-          )}
-        </Line>
+        <TextLine
+          id="person-name"
+          label={say('ground:set.name')}
+          error={error}
+          field="name"
+          autoComplete="off"
+          value={person.name}
+          change={(typed) => setPerson({ ...person, name: typed })}
+        />
+        <TextLine
+          id="person-email"
+          label={say('ground:set.email')}
+          error={error}
+          field="email"
+          type="email"
+          autoComplete="off"
+          value={person.email}
+          change={(typed) => setPerson({ ...person, email: typed })}
+        />
         {groups && groups.groups.length > 0 ? (
           <fieldset className="mt-4">
             <legend className="font-semibold">{say('ground:groups')}</legend>

@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import { DayField } from '../../fields/DateInput.tsx';
 import { Button } from '../../ui/Button.tsx';
-import { Line } from '../../ui/Line.tsx';
+import { TextLine } from '../../ui/TextLine.tsx';
+import { ZoneLine } from '../../ui/ZoneLine.tsx';
 import { problemOf } from '../../wire/problem.ts';
 import { say, told } from '../../wire/words.ts';
 import {
@@ -18,8 +19,6 @@ import { InOut } from './InOut.tsx';
 import { PublicHolidays } from './PublicHolidays.tsx';
 import { YearOfDays } from './YearOfDays.tsx';
 
-const ZONES: readonly string[] = ['UTC', ...Intl.supportedValuesOf('timeZone').filter((zone) => zone !== 'UTC')];
-
 interface FieldsProps {
   readonly calendar: CalendarDraft;
   readonly set: (change: Partial<CalendarDraft>) => void;
@@ -32,30 +31,22 @@ export function CalendarFields({ calendar, set, error, today }: FieldsProps) {
   return (
     <>
       <div className="grid items-start gap-x-8 sm:grid-cols-2">
-        <Line id="calendar-name" label={say('ground:set.name')} error={error} field="name">
-          {(about) => (
-            <input
-              {...about}
-              className="input"
-              value={calendar.name}
-              onChange={(event) => set({ name: event.target.value })}
-            />
-          )}
-        </Line>
-        <Line id="calendar-zone" label={say('settings:theZone')} error={error} field="zone">
-          {(about) => (
-            <select
-              {...about}
-              className="input"
-              value={calendar.zone}
-              onChange={(event) => set({ zone: event.target.value })}
-            >
-              {[...new Set([calendar.zone, ...ZONES])].map((zone) => (
-                <option key={zone}>{zone}</option>
-              ))}
-            </select>
-          )}
-        </Line>
+        <TextLine
+          id="calendar-name"
+          label={say('ground:set.name')}
+          error={error}
+          field="name"
+          value={calendar.name}
+          change={(typed) => set({ name: typed })}
+        />
+        <ZoneLine
+          id="calendar-zone"
+          label={say('settings:theZone')}
+          error={error}
+          field="zone"
+          zone={calendar.zone}
+          choose={(zone) => set({ zone })}
+        />
       </div>
       <h2 className="section-head mt-7">{say('ground:weekHours')}</h2>
       <WeekHours calendar={calendar} set={set} error={error} />

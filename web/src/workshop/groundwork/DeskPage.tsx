@@ -5,14 +5,15 @@ import { useLocation } from 'react-router';
 import { toast } from 'sonner';
 import { Button } from '../../ui/Button.tsx';
 import { Line } from '../../ui/Line.tsx';
+import { TextLine } from '../../ui/TextLine.tsx';
 import { Trouble } from '../../ui/Trouble.tsx';
 import { useTitle } from '../../ui/useTitle.ts';
+import { ZoneLine } from '../../ui/ZoneLine.tsx';
 import { problemOf } from '../../wire/problem.ts';
 import { LANGUAGE_NAMES, LANGUAGES, type Language, say, told } from '../../wire/words.ts';
 import { groundApi } from './endpoints.ts';
 import { TestEmail } from './TestEmail.tsx';
 
-const ZONES: readonly string[] = ['UTC', ...Intl.supportedValuesOf('timeZone').filter((zone) => zone !== 'UTC')];
 const FIRST_DAYS: readonly FirstDay[] = ['monday', 'saturday', 'sunday'];
 
 /** The desk itself: its names, what it speaks, who emails come from, and how long links work. */
@@ -82,20 +83,15 @@ function OpenDesk({ opened }: { opened: AnswerOf<'deskSettings'> }) {
         <AccentChoice chosen={desk.accent} choose={(accent) => set({ accent })} />
         <h2 className="section-head mt-8">{say('ground:deskTime')}</h2>
         <Pair>
-          <Line id="desk zone" label={say('settings:theZone')} hint={say('ground:zoneHint')} error={error} field="zone">
-            {(about) => (
-              <select
-                {...about}
-                className="input"
-                value={desk.zone}
-                onChange={(event) => set({ zone: event.target.value })}
-              >
-                {[...new Set([desk.zone, ...ZONES])].map((zone) => (
-                  <option key={zone}>{zone}</option>
-                ))}
-              </select>
-            )}
-          </Line>
+          <ZoneLine
+            id="desk zone"
+            label={say('settings:theZone')}
+            hint={say('ground:zoneHint')}
+            error={error}
+            field="zone"
+            zone={desk.zone}
+            choose={(zone) => set({ zone })}
+          />
           <Line
             id="desk language"
             label={say('settings:theLanguage')}
@@ -241,11 +237,15 @@ interface Field {
 
 function Text({ label, hint, error, of }: { label: string; hint?: string; error: unknown; of: Field }) {
   return (
-    <Line id={of.id} label={label} {...(hint ? { hint } : {})} error={error} field={of.id.slice('desk '.length)}>
-      {(about) => (
-        <input {...about} className="input" value={of.value} onChange={(event) => of.change(event.target.value)} />
-      )}
-    </Line>
+    <TextLine
+      id={of.id}
+      label={label}
+      {...(hint ? { hint } : {})}
+      error={error}
+      field={of.id.slice('desk '.length)}
+      value={of.value}
+      change={(typed) => of.change(typed)}
+    />
   );
 }
 

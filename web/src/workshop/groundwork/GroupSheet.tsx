@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { Button } from '../../ui/Button.tsx';
-import { Line } from '../../ui/Line.tsx';
+import { TextLine } from '../../ui/TextLine.tsx';
 import { Trouble } from '../../ui/Trouble.tsx';
 import { useTitle } from '../../ui/useTitle.ts';
 import { problemOf, refusalInWords } from '../../wire/problem.ts';
@@ -135,26 +135,22 @@ function GroupForm({ opened }: { opened: Opened }) {
       }}
       noValidate
     >
-      <Line id="edit-group" label={say('ground:set.name')} error={error} field="name">
-        {(at) => (
-          <input
-            {...at}
-            className="input"
-            value={group.name}
-            onChange={(event) => setGroup({ ...group, name: event.target.value })}
-          />
-        )}
-      </Line>
-      <Line id="edit-about" label={say('ground:set.about')} error={error} field="about">
-        {(at) => (
-          <input
-            {...at}
-            className="input"
-            value={group.about}
-            onChange={(event) => setGroup({ ...group, about: event.target.value })}
-          />
-        )}
-      </Line>
+      <TextLine
+        id="edit-group"
+        label={say('ground:set.name')}
+        error={error}
+        field="name"
+        value={group.name}
+        change={(typed) => setGroup({ ...group, name: typed })}
+      />
+      <TextLine
+        id="edit-about"
+        label={say('ground:set.about')}
+        error={error}
+        field="about"
+        value={group.about}
+        change={(typed) => setGroup({ ...group, about: typed })}
+      />
       <label className="mt-3 flex items-baseline gap-2">
         <input
           type="checkbox"

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { Button } from '../../ui/Button.tsx';
 import { DialogFrame } from '../../ui/DialogFrame.tsx';
-import { Line } from '../../ui/Line.tsx';
+import { TextLine } from '../../ui/TextLine.tsx';
 import { Trouble } from '../../ui/Trouble.tsx';
 import { useTitle } from '../../ui/useTitle.ts';
 import { problemOf } from '../../wire/problem.ts';
@@ -115,32 +115,23 @@ function AddGroup() {
       trigger={<Button look="main">{say('ground:addGroup')}</Button>}
     >
       <form onSubmit={send} noValidate>
-        <Line id="group-name" label={say('ground:set.name')} error={error} field="name">
-          {(about) => (
-            <input
-              {...about}
-              className="input"
-              value={group.name}
-              onChange={(event) => setGroup({ ...group, name: event.target.value })}
-            />
-          )}
-        </Line>
-        <Line
+        <TextLine
+          id="group-name"
+          label={say('ground:set.name')}
+          error={error}
+          field="name"
+          value={group.name}
+          change={(typed) => setGroup({ ...group, name: typed })}
+        />
+        <TextLine
           id="group-about"
           label={say('ground:set.about')}
           hint={say('ground:aboutHint')}
           error={error}
           field="about"
-        >
-          {(about) => (
-            <input
-              {...about}
-              className="input"
-              value={group.about}
-              onChange={(event) => setGroup({ ...group, about: event.target.value })}
-            />
-          )}
-        </Line>
+          value={group.about}
+          change={(typed) => setGroup({ ...group, about: typed })}
+        />
         <label className="mt-4 flex items-baseline gap-2">
           <input
             type="checkbox"

@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { Button } from '../../ui/Button.tsx';
 import { Line } from '../../ui/Line.tsx';
+import { TextLine } from '../../ui/TextLine.tsx';
 import { Trouble } from '../../ui/Trouble.tsx';
 import { useTitle } from '../../ui/useTitle.ts';
 import { problemOf, refusalInWords } from '../../wire/problem.ts';
@@ -137,16 +138,14 @@ function PersonForm({ opened }: { opened: Opened }) {
       }}
       noValidate
     >
-      <Line id="edit-name" label={say('ground:set.name')} error={error} field="name">
-        {(about) => (
-          <input
-            {...about}
-            className="input"
-            value={person.name}
-            onChange={(event) => set({ name: event.target.value })}
-          />
-        )}
-      </Line>
+      <TextLine
+        id="edit-name"
+        label={say('ground:set.name')}
+        error={error}
+        field="name"
+        value={person.name}
+        change={(typed) => set({ name: typed })}
+      />
       <Line
         id="edit-email"
         label={say('ground:set.email')}
