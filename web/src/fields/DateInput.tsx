@@ -1,6 +1,6 @@
 import { dateInWords, momentOfDayInWords } from '@tolvek/core/register';
 import { CalendarDays } from 'lucide-react';
-import { type ComponentProps, lazy, Suspense, useState } from 'react';
+import { type ComponentProps, lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { say } from '../wire/words.ts';
 import { type InputProps, typed, useAroundFields } from './input.ts';
 
@@ -49,9 +49,16 @@ export function DayField(props: DayFieldProps) {
   const isRead = (withTime ? MOMENT : DAY).test(value);
   const inWords = isRead ? (withTime ? momentOfDayInWords(value) : dateInWords(value)) : value;
   const day = DAY.test(value.slice(0, 10)) ? value.slice(0, 10) : null;
+  /** What reads days may come late: what is there by then counts, not what was there when it was asked for. */
+  const latest = useRef({ value, typing, onChange });
+  useEffect(() => {
+    latest.current = { value, typing, onChange };
+  });
   const settle = async (text: string): Promise<void> => {
     const { readDay, readMoment } = await load();
     const understood = withTime ? readMoment(text, today) : readDay(text, today.slice(0, 10));
+    const { value, typing, onChange } = latest.current;
+    if (typing !== text) return;
     if (understood !== null && understood !== value) onChange(understood);
     setTyping(null);
   };

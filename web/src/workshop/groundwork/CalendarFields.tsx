@@ -208,7 +208,7 @@ function SpecialDays({ calendar, set, error, today }: FieldsProps) {
             today={today}
             notBefore={null}
             withTime={false}
-            onChange={(date) => setTyped({ ...typed, date })}
+            onChange={(date) => setTyped((now) => ({ ...now, date }))}
           />
         </span>
         <span>
@@ -219,7 +219,7 @@ function SpecialDays({ calendar, set, error, today }: FieldsProps) {
             id="special-name"
             className="input"
             value={typed.name}
-            onChange={(event) => setTyped({ ...typed, name: event.target.value })}
+            onChange={({ target: { value } }) => setTyped((now) => ({ ...now, name: value }))}
           />
         </span>
         <Button

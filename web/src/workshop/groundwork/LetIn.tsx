@@ -62,7 +62,7 @@ export function LetIn(props: { member: Member } | { group: string; inside: reado
             today={today}
             notBefore={null}
             withTime={false}
-            onChange={(from) => setDays({ ...days, from })}
+            onChange={(from) => setDays((now) => ({ ...now, from }))}
           />
         </Day>
         <Day label={say('ground:untilDay')}>
@@ -72,7 +72,7 @@ export function LetIn(props: { member: Member } | { group: string; inside: reado
             today={today}
             notBefore={days.from || null}
             withTime={false}
-            onChange={(until) => setDays({ ...days, until })}
+            onChange={(until) => setDays((now) => ({ ...now, until }))}
           />
           <ProblemsAt error={error} field="until" />
         </Day>
