@@ -6,7 +6,7 @@ import { and, count, desc, eq, gt, ne } from 'drizzle-orm';
 import { notifyPerson } from '../notice/notify.ts';
 import { notices } from '../notice/tables.ts';
 import { endSessionsOf, hashOfPassword, hasPassword, setPassword } from '../people/accounts.ts';
-import { hasMoreThan, rightMissing } from '../people/grants.ts';
+import { refuseOver } from '../people/grants.ts';
 import { noteGround } from '../people/history.ts';
 import { personByEmail, personById } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
@@ -128,8 +128,7 @@ export function signOutPerson(house: House, { viewer }: Session, id: string): An
   const ended = write(house, (work) => {
     const person = personById(work.tx, id);
     if (!person) throw notFound('person');
-    if (hasMoreThan(work.tx, person, viewer) && !viewer.rights.includes('rights'))
-      throw rightMissing(work.tx, 'rights');
+    refuseOver(work.tx, person, viewer);
     const there = work.tx.select({ n: count() }).from(session).where(eq(session.userId, id)).get()?.n ?? 0;
     endSessionsOf(work.tx, id);
     noteGround(by(work, viewer.personId), 'person', id, { kind: 'signed-out' });

@@ -21,8 +21,6 @@ const BY_COMMAND: Viewer = { personId: '', kind: 'staff', rights: PACKAGES.admin
 /** Thrown for a command that can’t be done, with what to do instead. */
 class CommandRefused extends CannotStart {}
 
-const HOUR_LINK = (url: string, path: string, token: string): string => `${url}${path}${token}`;
-
 /** @throws CommandRefused for a text that is no address */
 function addressIn(typed: string | undefined): string {
   const address = typed?.trim().toLowerCase() ?? '';
@@ -56,10 +54,10 @@ export function inviteAdministrator(house: House, typed: string | undefined): Sa
   return write(house, (work) => {
     const { tx, now } = work;
     if (!isLaid(tx))
-      return said('commands:firstStart', { url: HOUR_LINK(url, '/start/', firstStartLink(tx, secret, email, now)) });
+      return said('commands:firstStart', { url: `${url}/start/${firstStartLink(tx, secret, email, now)}` });
     const { id, name } = administrator(work, email);
     const { token } = linkFor(tx, secret, { purpose: 'reset', personId: id, targetId: id, now });
-    return said('commands:adminInvited', { name, email, url: HOUR_LINK(url, '/welcome/', token) });
+    return said('commands:adminInvited', { name, email, url: `${url}/welcome/${token}` });
   });
 }
 
@@ -71,7 +69,7 @@ export function resetPassword(house: House, typed: string | undefined): Said {
     const person = personByEmail(tx, email);
     if (person?.kind !== 'staff' || !person.active) throw new CommandRefused(said('commands:adminUnknown', { email }));
     const { token } = linkFor(tx, secret, { purpose: 'reset', personId: person.id, targetId: person.id, now });
-    return said('commands:adminReset', { name: person.name, url: HOUR_LINK(url, '/welcome/', token) });
+    return said('commands:adminReset', { name: person.name, url: `${url}/welcome/${token}` });
   });
 }
 

@@ -3,7 +3,7 @@ import { DOOR } from '@tolvek/core/door';
 import { FORM, REGISTER } from '@tolvek/core/form';
 import { holdsOn, type Viewer } from '@tolvek/core/people';
 import { said } from '@tolvek/words';
-import { asc, count, eq, isNotNull } from 'drizzle-orm';
+import { asc, count, eq, inArray } from 'drizzle-orm';
 import { referringTo } from '../design/queries.ts';
 import { designs } from '../design/tables.ts';
 import { doors } from '../door/tables.ts';
@@ -16,6 +16,7 @@ import {
   groupByKey,
   leaveGroup,
   makeGroup,
+  nestedEntries,
 } from '../people/groups.ts';
 import { groundHistoryOf } from '../people/history.ts';
 import { groupNames } from '../people/queries.ts';
@@ -35,17 +36,19 @@ function rowsOf(db: Reader, rows: readonly GroupRow[]): readonly Row[] {
     db
       .select({ key: memberships.groupKey, n: count() })
       .from(memberships)
+      .where(
+        inArray(
+          memberships.groupKey,
+          rows.map(({ key }) => key),
+        ),
+      )
       .groupBy(memberships.groupKey)
       .all()
       .map(({ key, n }) => [key, n]),
   );
   const names = groupNames(db);
   const inside = new Map<string, string[]>();
-  for (const { groupKey, memberGroup } of db
-    .select()
-    .from(groupEntries)
-    .where(isNotNull(groupEntries.memberGroup))
-    .all())
+  for (const { groupKey, memberGroup } of nestedEntries(db))
     inside.set(groupKey, [...(inside.get(groupKey) ?? []), names.get(memberGroup ?? '') ?? '']);
   return rows.map(({ key, name, about, isTeam, retired, source }) => ({
     ...{ key, name, about, isTeam, retired, source, members: members.get(key) ?? 0 },
@@ -108,8 +111,8 @@ function usesOf(db: Reader, key: string): AnswerOf<'group'>['uses'] {
     ...referringTo(db, REGISTER, to).map((each) => ({ ...each, to: `/workshop/registers/${each.key}` })),
     ...referringTo(db, DOOR, to).map((each) => ({ ...each, to: `/workshop/${formOf.get(each.key) ?? ''}/doors` })),
   ];
-  const once = new Map(all.map(({ title, at, to: leads }) => [JSON.stringify([title, at]), { title, at, to: leads }]));
-  return [...once.values()];
+  const uses = new Map(all.map(({ title, at, to: leads }) => [JSON.stringify([title, at]), { title, at, to: leads }]));
+  return [...uses.values()];
 }
 
 export const addGroup = (house: House, viewer: Viewer, body: BodyOf<'addGroup'>, key: string): AnswerOf<'addGroup'> =>

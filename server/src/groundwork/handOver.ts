@@ -6,7 +6,7 @@ import { and, eq, inArray, ne, sql } from 'drizzle-orm';
 import { seats } from '../approval/tables.ts';
 import { assignableTo } from '../desk/commands.ts';
 import { changePerson } from '../people/commands.ts';
-import { hasMoreThan, refuseNobodyLeft, rightMissing, settleRights } from '../people/grants.ts';
+import { refuseNobodyLeft, refuseOver, settleRights } from '../people/grants.ts';
 import { leaveGroup } from '../people/groups.ts';
 import { type PersonRow, personById } from '../people/queries.ts';
 import { groupEntries } from '../people/tables.ts';
@@ -130,9 +130,9 @@ export async function handOver(
   const { db } = house;
   const person = personById(db, leaver);
   if (person?.kind !== 'staff') throw notFound('person');
-  if (hasMoreThan(db, person, viewer) && !viewer.rights.includes('rights')) throw rightMissing(db, 'rights');
+  refuseOver(db, person, viewer);
   const taker = takerOf(db, leaver, to);
-  refuseLastLeaving(house, leaver);
+  refuseNobodyLeft(db, leaver);
   const done = { given: 0, back: 0 };
   const left = hangingOn(db, leaver);
   for (let from = 0; from < left.length; from += AT_ONCE)
@@ -152,32 +152,15 @@ export async function handOver(
   return { ...done, groups };
 }
 
-/** Tried and taken back: whether somebody would be left who can give rights. */
-function refuseLastLeaving(house: House, leaver: string): void {
-  const undone = new Error('undone');
-  try {
-    house.db.transaction((tx) => {
-      tx.run(sql`update people set active = 0 where id = ${leaver}`);
-      refuseNobodyLeft(tx);
-      throw undone;
-    });
-  } catch (error) {
-    if (error !== undone) throw error;
-  }
-}
-
 /** Takes somebody out of their groups, takes the rights that are their own, and lets them in no more. */
 function letGo(work: Work, viewer: Viewer, leaver: string): number {
   const { tx } = work;
   const entries = tx.select().from(groupEntries).where(eq(groupEntries.personId, leaver)).all();
   for (const { id, groupKey } of entries) leaveGroup(work, groupKey, id);
   // Who may keep them out takes what they had with them.
-  settleRights(work, { rights: [...viewer.rights, 'rights'] }, wordOf({ person: leaver }), { take: RIGHTS });
+  const keeper: Viewer = { ...viewer, rights: [...viewer.rights, 'rights'] };
+  settleRights(work, keeper, wordOf({ person: leaver }), { take: RIGHTS });
   const { version } = personById(tx, leaver) ?? { version: 0 };
-  changePerson(
-    work,
-    { ...viewer, rights: [...viewer.rights, 'rights'] },
-    { id: leaver, version, changes: { active: false } },
-  );
+  changePerson(work, keeper, { id: leaver, version, changes: { active: false } });
   return entries.length;
 }

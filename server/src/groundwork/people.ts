@@ -10,7 +10,7 @@ import { grantedTo, packagesGivenTo, refuseRaising } from '../people/grants.ts';
 import { enterGroup, entryOf, nestedEntries } from '../people/groups.ts';
 import { groundHistoryOf } from '../people/history.ts';
 import { type Listed, listPeople, withGroups } from '../people/lists.ts';
-import { groupNames, groupsOf, personById } from '../people/queries.ts';
+import { groupNames, groupsOf, type PersonRow, personById } from '../people/queries.ts';
 import { EVERYONE } from '../people/rights.ts';
 import { todayAt } from '../people/settle.ts';
 import { addresses, groupEntries } from '../people/tables.ts';
@@ -59,14 +59,9 @@ function openWorkOf(
 }
 
 function rowsOf(db: Reader, listed: readonly Listed[]): readonly Row[] {
-  const workOf = openWorkOf(
-    db,
-    listed.map(({ id }) => id),
-  );
-  const packageOf = packagesGivenTo(
-    db,
-    listed.map(({ id }) => id),
-  );
+  const ids = listed.map(({ id }) => id);
+  const workOf = openWorkOf(db, ids);
+  const packageOf = packagesGivenTo(db, ids);
   return listed.map(({ id, name, email, kind, active, signsIn, invitedAt, groups, namesake }) => {
     const { handles, decides } = workOf(id);
     return {
@@ -123,16 +118,18 @@ export function personView(db: Reader, viewer: Viewer, id: string, now: number):
     })),
     hangs: hangsOn(db, id),
     mayGiveRole: may(viewer, 'rights') && person.kind === 'staff',
-    rights: waysToRights(db, id),
+    rights: waysToRights(db, person, names),
     history: groundHistoryOf(db, 'person', id).map((line) => ({ ...line, at: iso(line.at) })),
   };
 }
 
 /** What somebody may do, and by which way: themselves, by a group of theirs, or as everyone of the staff. */
-function waysToRights(db: Reader, id: string): AnswerOf<'person'>['rights'] {
-  const person = personById(db, id);
-  if (person?.kind !== 'staff') return [];
-  const names = groupNames(db);
+function waysToRights(
+  db: Reader,
+  { id, kind }: PersonRow,
+  names: ReadonlyMap<string, string>,
+): AnswerOf<'person'>['rights'] {
+  if (kind !== 'staff') return [];
   const ways = [
     { way: { by: 'everyone' } as const, rights: grantedTo(db, EVERYONE) },
     { way: { by: 'person' } as const, rights: grantedTo(db, wordOf({ person: id })) },

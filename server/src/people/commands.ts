@@ -10,9 +10,9 @@ import { notFound, Problem, staleVersion, wrongFields } from '../platform/proble
 import { user } from '../platform/tables.ts';
 import { type Work, write } from '../platform/work.ts';
 import { endSessionsOf, hashOfPassword, openAccount, setPassword } from './accounts.ts';
-import { givePackage, hasMoreThan, holdersOfRight, packageGivenTo, refuseNobodyLeft, rightMissing } from './grants.ts';
+import { givePackage, holdersOfRight, packageGivenTo, refuseNobodyLeft, refuseOver, rightMissing } from './grants.ts';
 import { enterGroup, makeGroup } from './groups.ts';
-import { noteGround } from './history.ts';
+import { noteChanged, noteGround } from './history.ts';
 import { type PersonRow, personByEmail, personById } from './queries.ts';
 import { settleNewDay } from './settle.ts';
 import { addresses, type groups, people } from './tables.ts';
@@ -92,9 +92,6 @@ export interface PersonChanges {
   readonly active?: boolean;
 }
 
-const asText = (value: string | boolean | null): string =>
-  typeof value === 'boolean' ? (value ? 'yes' : 'no') : (value ?? '');
-
 /**
  * Changes who somebody is, whether they may come in and what they may do; what changes is written
  * down, one by one. Who is no longer active, or goes by another address, is signed out. Returns the
@@ -126,8 +123,8 @@ export function changePerson(
   const givesRights = holdersOfRight(tx, 'rights').some((holder) => holder.id === id);
   const keepsOut = changed.includes('active') || changed.includes('email');
   // Whoever goes by another address comes in by it: nobody becomes somebody who may do more than they.
-  if ((raises || (keepsOut && hasMoreThan(tx, person, viewer))) && !viewer.rights.includes('rights'))
-    throw rightMissing(tx, 'rights');
+  if (raises && !viewer.rights.includes('rights')) throw rightMissing(tx, 'rights');
+  if (keepsOut) refuseOver(tx, person, viewer);
   if (raises && person.kind === 'contact') throw new Problem(409, 'contact-role', refused('contactRole'));
   const fields = Object.fromEntries(changed.map((field) => [field, settings[field]]));
   const after = { ...person, ...fields, version: version + 1 };
@@ -139,11 +136,7 @@ export function changePerson(
     tx.insert(addresses).values({ address: after.email, personId: id }).onConflictDoNothing().run();
   if (person.kind === 'staff') openAccount(tx, after);
   if (!after.active || after.email !== person.email) endSessionsOf(tx, id);
-  for (const field of changed)
-    noteGround(work, 'person', id, {
-      ...{ kind: 'changed', field },
-      ...{ before: asText(person[field]), after: asText(after[field]) },
-    });
+  for (const field of changed) noteChanged(work, 'person', id, field, person[field], after[field]);
   if (raises) givePackage(work, viewer, id, role);
   if (givesRights && !after.active) refuseNobodyLeft(tx);
   return version + 1;

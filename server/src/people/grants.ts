@@ -61,9 +61,9 @@ export const holdersOfRight = (db: Reader, right: Right): readonly { readonly id
     .orderBy(people.name)
     .all();
 
-/** @throws Problem 409 when nobody would be left who can give people rights. */
-export function refuseNobodyLeft(tx: Transaction): void {
-  if (holdersOfRight(tx, 'rights').length === 0)
+/** @throws Problem 409 when nobody but who leaves would be left who can give people rights. */
+export function refuseNobodyLeft(db: Reader, leaver?: string): void {
+  if (holdersOfRight(db, 'rights').every(({ id }) => id === leaver))
     throw new Problem(409, 'last-administrator', refused('lastAdministrator'));
 }
 
@@ -128,8 +128,17 @@ export function refuseRaising(tx: Transaction, viewer: Pick<Viewer, 'rights'>, g
 }
 
 /** Whether somebody has rights that another lacks. */
-export const hasMoreThan = (db: Reader, person: PersonRow, { rights }: Pick<Viewer, 'rights'>): boolean =>
+const hasMoreThan = (db: Reader, person: PersonRow, { rights }: Pick<Viewer, 'rights'>): boolean =>
   viewerIn(db, person).rights.some((right) => !rights.includes(right));
+
+/**
+ * Whoever keeps somebody out, or signs them out, has all that they have, or may decide about rights.
+ *
+ * @throws Problem 403 for who may do less than they.
+ */
+export function refuseOver(db: Reader, person: PersonRow, viewer: Pick<Viewer, 'rights'>): void {
+  if (!viewer.rights.includes('rights') && hasMoreThan(db, person, viewer)) throw rightMissing(db, 'rights');
+}
 
 /** Names that are said of those who can give a right. */
 const NAMED = 5;

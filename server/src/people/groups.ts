@@ -6,7 +6,7 @@ import type { Reader, Transaction } from '../platform/database.ts';
 import { newId } from '../platform/newId.ts';
 import { notFound, Problem, staleVersion, wrongFields } from '../platform/problem.ts';
 import type { Work } from '../platform/work.ts';
-import { noteGround } from './history.ts';
+import { noteChanged, noteGround } from './history.ts';
 import { groupNames, personById } from './queries.ts';
 import { settleGroup, settleNesting, settlePerson, todayAt } from './settle.ts';
 import { groupEntries, groups } from './tables.ts';
@@ -70,8 +70,6 @@ export interface GroupChanges {
   readonly retired?: boolean;
 }
 
-const asText = (value: string | boolean): string => (typeof value === 'boolean' ? (value ? 'yes' : 'no') : value);
-
 /**
  * Changes what a group is called and is for, and whether it is offered any more. Returns the next
  * version.
@@ -95,11 +93,7 @@ export function changeGroup(
     .set({ ...changes, version: version + 1 })
     .where(eq(groups.key, key))
     .run();
-  for (const field of changed)
-    noteGround(work, 'group', key, {
-      ...{ kind: 'changed', field },
-      ...{ before: asText(group[field]), after: asText(changes[field] ?? '') },
-    });
+  for (const field of changed) noteChanged(work, 'group', key, field, group[field], changes[field] ?? '');
   return version + 1;
 }
 

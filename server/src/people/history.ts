@@ -1,4 +1,4 @@
-import { type GroundChange, groundChangeInWords } from '@tolvek/core/people';
+import { type GroundChange, type GroundField, groundChangeInWords } from '@tolvek/core/people';
 import type { Words } from '@tolvek/words';
 import { and, desc, eq } from 'drizzle-orm';
 import { adding } from '../platform/adding.ts';
@@ -16,6 +16,19 @@ type About = (typeof groundHistory.$inferSelect)['about'];
 export function noteGround({ tx, now, actor }: Work, about: About, key: string, change: GroundChange): void {
   addLine(tx, { id: newId(), at: now, by: actor ?? '', about, key, change });
 }
+
+type Setting = string | boolean | null;
+const asText = (value: Setting): string => (typeof value === 'boolean' ? (value ? 'yes' : 'no') : (value ?? ''));
+
+/** Writes down that a setting of a person or a group is another one now. */
+export const noteChanged = (
+  work: Work,
+  about: About,
+  key: string,
+  field: GroundField,
+  before: Setting,
+  after: Setting,
+): void => noteGround(work, about, key, { kind: 'changed', field, before: asText(before), after: asText(after) });
 
 /** Lines that are shown. */
 const SHOWN = 50;

@@ -4,7 +4,7 @@ import { toast } from 'sonner';
 import { Button } from '../ui/Button.tsx';
 import { Column } from '../ui/Column.tsx';
 import { TextLine } from '../ui/TextLine.tsx';
-import { Trouble } from '../ui/Trouble.tsx';
+import { Trouble, WholeTrouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { meApi } from '../wire/me.ts';
 import { problemOf, refusalInWords } from '../wire/problem.ts';
@@ -69,7 +69,6 @@ function ChangePassword() {
     setTyped({ current: '', next: '' });
     toast(say('start:passwordChanged'));
   };
-  const whole = error && !problemOf(error).problems ? error : null;
   const line = (field: 'current' | 'next', label: string, autoComplete: string, hint?: string) => (
     <TextLine
       id={`password-${field}`}
@@ -88,11 +87,7 @@ function ChangePassword() {
       <h2 className="section-head mt-8">{say('start:changePassword')}</h2>
       {line('current', say('start:currentPassword'), 'current-password')}
       {line('next', say('start:newPassword'), 'new-password', say('start:passwordHint'))}
-      {whole ? (
-        <div className="mt-3">
-          <Trouble error={whole} />
-        </div>
-      ) : null}
+      <WholeTrouble error={error} />
       <Button type="submit" disabled={isLoading} className="mt-5 min-h-11 px-5">
         {say('start:changePassword')}
       </Button>

@@ -2,15 +2,14 @@ import type { AnswerOf } from '@tolvek/contract';
 import { useEffect, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { Button } from '../ui/Button.tsx';
+import { ChoiceLine } from '../ui/ChoiceLine.tsx';
 import { Column } from '../ui/Column.tsx';
-import { Line } from '../ui/Line.tsx';
 import { TextLine } from '../ui/TextLine.tsx';
-import { Trouble } from '../ui/Trouble.tsx';
+import { Trouble, WholeTrouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { ZoneLine } from '../ui/ZoneLine.tsx';
 import { meApi } from '../wire/me.ts';
-import { problemOf } from '../wire/problem.ts';
-import { LANGUAGE_NAMES, LANGUAGES, type Language, language, say, speak } from '../wire/words.ts';
+import { LANGUAGE_NAMES, LANGUAGES, language, say, speak } from '../wire/words.ts';
 import { startApi } from './endpoints.ts';
 
 const hereZone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC';
@@ -57,7 +56,6 @@ function Laying({ token, opened }: { token: string; opened: AnswerOf<'firstStart
     await signIn({ email: administrator.email.trim().toLowerCase(), password: administrator.password });
     navigate('/workshop/groundwork');
   };
-  const whole = error && !problemOf(error).problems ? error : null;
   return (
     <form ref={form} onSubmit={send} noValidate className="max-w-[34rem]">
       <p className="mt-2">{say('start:intro')}</p>
@@ -98,35 +96,22 @@ function Laying({ token, opened }: { token: string; opened: AnswerOf<'firstStart
         hint={say('start:zoneHint')}
         error={error}
         field="desk.zone"
-        zone={desk.zone}
+        value={desk.zone}
         choose={(zone) => inDesk({ zone })}
       />
-      <Line
+      <ChoiceLine
         id="desk-language"
         label={say('settings:theLanguage')}
         hint={say('start:languageHint')}
         error={error}
         field="desk.language"
-      >
-        {(about) => (
-          <select
-            {...about}
-            className="input"
-            value={desk.language}
-            onChange={(event) => {
-              const chosen = event.target.value as Language;
-              inDesk({ language: chosen });
-              void speak(chosen);
-            }}
-          >
-            {LANGUAGES.map((each) => (
-              <option key={each} value={each}>
-                {LANGUAGE_NAMES[each]}
-              </option>
-            ))}
-          </select>
-        )}
-      </Line>
+        options={LANGUAGES.map((key) => ({ key, label: LANGUAGE_NAMES[key] }))}
+        value={desk.language}
+        choose={(chosen) => {
+          inDesk({ language: chosen });
+          void speak(chosen);
+        }}
+      />
       <h2 className="section-head mt-10">{say('start:you')}</h2>
       <p className="mt-2 text-soft">{say('start:youHint')}</p>
       <TextLine
@@ -159,11 +144,7 @@ function Laying({ token, opened }: { token: string; opened: AnswerOf<'firstStart
         value={administrator.password}
         change={(typed) => inPerson({ password: typed })}
       />
-      {whole ? (
-        <div className="mt-5">
-          <Trouble error={whole} />
-        </div>
-      ) : null}
+      <WholeTrouble error={error} className="mt-5" />
       <Button look="main" type="submit" disabled={isLoading} className="mt-7 min-h-11 px-6">
         {isLoading ? say('start:settingUp') : say('start:setUp')}
       </Button>

@@ -30,7 +30,7 @@ export function Forgot() {
           required
           autoComplete="username"
           value={email}
-          change={(typed) => setEmail(typed)}
+          change={setEmail}
         />
         <Button look="main" type="submit" disabled={isLoading} className="mt-5 min-h-11 px-6">
           {say('start:forgotSend')}

@@ -4,10 +4,9 @@ import { useNavigate, useParams } from 'react-router';
 import { Button } from '../ui/Button.tsx';
 import { Column } from '../ui/Column.tsx';
 import { TextLine } from '../ui/TextLine.tsx';
-import { Trouble } from '../ui/Trouble.tsx';
+import { Trouble, WholeTrouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { meApi } from '../wire/me.ts';
-import { problemOf } from '../wire/problem.ts';
 import { say } from '../wire/words.ts';
 import { startApi } from './endpoints.ts';
 
@@ -42,7 +41,6 @@ function ChoosePassword({ token, invited }: { token: string; invited: AnswerOf<'
     navigate('/');
   };
   const { name, email, desk, purpose } = invited;
-  const whole = error && !problemOf(error).problems ? error : null;
   return (
     <form onSubmit={send} noValidate className="max-w-[30rem]">
       <h1 className="text-[28px]">
@@ -59,13 +57,9 @@ function ChoosePassword({ token, invited }: { token: string; invited: AnswerOf<'
         type="password"
         autoComplete="new-password"
         value={password}
-        change={(typed) => setPassword(typed)}
+        change={setPassword}
       />
-      {whole ? (
-        <div className="mt-5">
-          <Trouble error={whole} />
-        </div>
-      ) : null}
+      <WholeTrouble error={error} className="mt-5" />
       <Button look="main" type="submit" disabled={isLoading} className="mt-6 min-h-11 px-6">
         {say('start:savePassword')}
       </Button>

@@ -28,6 +28,14 @@ export function Trouble({ error, again }: { error: unknown; again?: () => void }
   );
 }
 
+/** What is wrong with all that was sent; what is wrong with one input is said at that. */
+export const WholeTrouble = ({ error, className = 'mt-3' }: { error: unknown; className?: string }) =>
+  error && !problemOf(error).problems ? (
+    <div className={className}>
+      <Trouble error={error} />
+    </div>
+  ) : null;
+
 function WayOn({ problem, again }: { problem: ProblemDocument; again: (() => void) | undefined }) {
   switch (problem.said.way) {
     case 'front-desk':

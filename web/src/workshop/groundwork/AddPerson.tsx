@@ -3,8 +3,7 @@ import { useNavigate } from 'react-router';
 import { Button } from '../../ui/Button.tsx';
 import { DialogFrame } from '../../ui/DialogFrame.tsx';
 import { TextLine } from '../../ui/TextLine.tsx';
-import { Trouble } from '../../ui/Trouble.tsx';
-import { problemOf } from '../../wire/problem.ts';
+import { WholeTrouble } from '../../ui/Trouble.tsx';
 import { say } from '../../wire/words.ts';
 import { groundApi } from './endpoints.ts';
 
@@ -30,7 +29,6 @@ export function AddPerson({ kind, base }: { kind: 'staff' | 'contact'; base: str
     setInside([]);
     navigate(`${base}/${added.data.id}`);
   };
-  const whole = error && !problemOf(error).problems ? error : null;
   return (
     <DialogFrame
       open={open}
@@ -84,11 +82,7 @@ export function AddPerson({ kind, base }: { kind: 'staff' | 'contact'; base: str
             </div>
           </fieldset>
         ) : null}
-        {whole ? (
-          <div className="mt-3">
-            <Trouble error={whole} />
-          </div>
-        ) : null}
+        <WholeTrouble error={error} />
         <p className="mt-5">
           <Button look="main" type="submit" disabled={isLoading}>
             {say(kind === 'staff' ? 'ground:addPerson' : 'ground:addContact')}

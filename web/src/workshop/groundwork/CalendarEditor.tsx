@@ -3,12 +3,12 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { Button } from '../../ui/Button.tsx';
-import { Trouble } from '../../ui/Trouble.tsx';
-import { problemOf } from '../../wire/problem.ts';
+import { WholeTrouble } from '../../ui/Trouble.tsx';
 import { say, told } from '../../wire/words.ts';
 import { CalendarFields } from './CalendarFields.tsx';
 import type { CalendarDraft } from './calendarDraft.ts';
 import { groundApi } from './endpoints.ts';
+import { States } from './States.tsx';
 
 type Opened = AnswerOf<'calendar'>;
 
@@ -37,7 +37,6 @@ export function CalendarEditor({ opened, today }: { opened: Opened; today: strin
   };
   const isSeen = lookedAt === calendar && tried.data !== undefined && !tried.isFetching;
   const wrong = error ?? (lookedAt === calendar ? tried.error : undefined);
-  const whole = wrong && !problemOf(wrong).problems ? wrong : null;
   return (
     <div className="max-w-[58rem]">
       <p className="mt-3 text-soft">
@@ -49,11 +48,7 @@ export function CalendarEditor({ opened, today }: { opened: Opened; today: strin
         {...{ calendar, error: wrong, today }}
         set={(change) => setCalendar((before) => ({ ...before, ...change }))}
       />
-      {whole ? (
-        <div className="mt-4">
-          <Trouble error={whole} />
-        </div>
-      ) : null}
+      <WholeTrouble error={wrong} className="mt-4" />
       {isChanged ? (
         <section
           aria-label={say('ground:notInForce')}
@@ -85,30 +80,12 @@ export function CalendarEditor({ opened, today }: { opened: Opened; today: strin
         </section>
       ) : null}
       <h2 className="section-head mt-9">{say('ground:whatWasSet')}</h2>
-      <ul>
-        {opened.states.map((state, place) => (
-          <li
-            key={state.number}
-            className="flex flex-wrap items-baseline justify-between gap-3 border-b border-rule py-2"
-          >
-            <span>
-              {say('ground:stateNumber', { number: state.number })} {state.note}
-              <span className="block text-[12.5px] text-soft">
-                {state.by === ''
-                  ? say('ground:byStart', { at: state.at })
-                  : say('ground:byAt', { by: state.by, at: state.at })}
-              </span>
-            </span>
-            {place > 0 ? (
-              <Button onClick={() => setCalendar(draftOf(state.calendar))}>
-                {say('ground:backTo', { number: state.number })}
-              </Button>
-            ) : (
-              <span className="text-soft">{say('ground:inForce')}</span>
-            )}
-          </li>
-        ))}
-      </ul>
+      <States
+        states={opened.states}
+        back={(state) => setCalendar(draftOf(state.calendar))}
+        about={({ number, note }) => `${say('ground:stateNumber', { number })} ${note}`}
+        inForce={<span className="text-soft">{say('ground:inForce')}</span>}
+      />
     </div>
   );
 }

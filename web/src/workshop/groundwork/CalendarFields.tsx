@@ -44,7 +44,7 @@ export function CalendarFields({ calendar, set, error, today }: FieldsProps) {
           label={say('settings:theZone')}
           error={error}
           field="zone"
-          zone={calendar.zone}
+          value={calendar.zone}
           choose={(zone) => set({ zone })}
         />
       </div>

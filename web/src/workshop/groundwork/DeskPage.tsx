@@ -4,14 +4,15 @@ import { type ReactNode, useEffect, useState } from 'react';
 import { useLocation } from 'react-router';
 import { toast } from 'sonner';
 import { Button } from '../../ui/Button.tsx';
+import { ChoiceLine } from '../../ui/ChoiceLine.tsx';
 import { Line } from '../../ui/Line.tsx';
 import { TextLine } from '../../ui/TextLine.tsx';
-import { Trouble } from '../../ui/Trouble.tsx';
+import { Trouble, WholeTrouble } from '../../ui/Trouble.tsx';
 import { useTitle } from '../../ui/useTitle.ts';
 import { ZoneLine } from '../../ui/ZoneLine.tsx';
-import { problemOf } from '../../wire/problem.ts';
-import { LANGUAGE_NAMES, LANGUAGES, type Language, say, told } from '../../wire/words.ts';
+import { LANGUAGE_NAMES, LANGUAGES, say, told } from '../../wire/words.ts';
 import { groundApi } from './endpoints.ts';
+import { States } from './States.tsx';
 import { TestEmail } from './TestEmail.tsx';
 
 const FIRST_DAYS: readonly FirstDay[] = ['monday', 'saturday', 'sunday'];
@@ -46,7 +47,6 @@ function OpenDesk({ opened }: { opened: AnswerOf<'deskSettings'> }) {
   const text = (place: string, value: string, change: (typed: string) => Partial<DeskSettings>): Field => ({
     ...{ id: `desk ${place}`, value, change: (typed) => set(change(typed)) },
   });
-  const whole = error && !problemOf(error).problems ? error : null;
   return (
     <div className="max-w-[46rem]">
       <form
@@ -66,11 +66,7 @@ function OpenDesk({ opened }: { opened: AnswerOf<'deskSettings'> }) {
           </span>
         </div>
         <p className="text-soft">{say('ground:deskHint')}</p>
-        {whole ? (
-          <div className="mt-3">
-            <Trouble error={whole} />
-          </div>
-        ) : null}
+        <WholeTrouble error={error} />
         <h2 className="section-head mt-6">{say('ground:deskNames')}</h2>
         <Pair>
           <Text label={say('settings:theName')} error={error} of={text('name', desk.name, (name) => ({ name }))} />
@@ -89,70 +85,41 @@ function OpenDesk({ opened }: { opened: AnswerOf<'deskSettings'> }) {
             hint={say('ground:zoneHint')}
             error={error}
             field="zone"
-            zone={desk.zone}
+            value={desk.zone}
             choose={(zone) => set({ zone })}
           />
-          <Line
+          <ChoiceLine
             id="desk language"
             label={say('settings:theLanguage')}
             hint={say('start:languageHint')}
             error={error}
             field="language"
-          >
-            {(about) => (
-              <select
-                {...about}
-                className="input"
-                value={desk.language}
-                onChange={(event) => set({ language: event.target.value as Language })}
-              >
-                {LANGUAGES.map((each) => (
-                  <option key={each} value={each}>
-                    {LANGUAGE_NAMES[each]}
-                  </option>
-                ))}
-              </select>
-            )}
-          </Line>
-          <Line
+            options={LANGUAGES.map((key) => ({ key, label: LANGUAGE_NAMES[key] }))}
+            value={desk.language}
+            choose={(language) => set({ language })}
+          />
+          <ChoiceLine
             id="desk calendar"
             label={say('settings:theCalendar')}
             hint={say('ground:calendarHint')}
             error={error}
             field="calendar"
-          >
-            {(about) => (
-              <select
-                {...about}
-                className="input"
-                value={desk.calendar}
-                onChange={(event) => set({ calendar: event.target.value })}
-              >
-                <option value="">{say('ground:firstCalendar')}</option>
-                {calendars?.calendars.map(({ key, name }) => (
-                  <option key={key} value={key}>
-                    {name}
-                  </option>
-                ))}
-              </select>
-            )}
-          </Line>
-          <Line id="desk firstDay" label={say('settings:theFirstDay')} error={error} field="firstDay">
-            {(about) => (
-              <select
-                {...about}
-                className="input"
-                value={desk.firstDay}
-                onChange={(event) => set({ firstDay: event.target.value as FirstDay })}
-              >
-                {FIRST_DAYS.map((day) => (
-                  <option key={day} value={day}>
-                    {say(`calendars:${day}`)}
-                  </option>
-                ))}
-              </select>
-            )}
-          </Line>
+            options={[
+              { key: '', label: say('ground:firstCalendar') },
+              ...(calendars?.calendars ?? []).map(({ key, name }) => ({ key, label: name })),
+            ]}
+            value={desk.calendar}
+            choose={(calendar) => set({ calendar })}
+          />
+          <ChoiceLine
+            id="desk firstDay"
+            label={say('settings:theFirstDay')}
+            error={error}
+            field="firstDay"
+            options={FIRST_DAYS.map((key) => ({ key, label: say(`calendars:${key}`) }))}
+            value={desk.firstDay}
+            choose={(firstDay) => set({ firstDay })}
+          />
         </Pair>
         <h2 className="section-head mt-8">{say('ground:deskEmails')}</h2>
         <Pair>
@@ -244,7 +211,7 @@ function Text({ label, hint, error, of }: { label: string; hint?: string; error:
       error={error}
       field={of.id.slice('desk '.length)}
       value={of.value}
-      change={(typed) => of.change(typed)}
+      change={of.change}
     />
   );
 }
@@ -290,36 +257,23 @@ function DeskStates({ opened, put }: { opened: AnswerOf<'deskSettings'>; put: (s
   return (
     <section className="mt-10">
       <h2 className="section-head">{say('ground:whatWasSet')}</h2>
-      <ul>
-        {opened.states.map((state, place) => (
-          <li
-            key={state.number}
-            className="flex flex-wrap items-baseline justify-between gap-3 border-b border-rule py-2"
-          >
-            <span>
-              {state.changes.map((change) => (
-                <span key={told(change.words)} className="block">
-                  {told(change.words)}
-                  {change.before !== '' || change.after !== '' ? (
-                    <span className="text-soft">
-                      {' '}
-                      {say('ground:fromTo', { before: change.before || '–', after: change.after || '–' })}
-                    </span>
-                  ) : null}
+      <States
+        states={opened.states}
+        back={(state) => put(state.desk)}
+        about={({ changes }) =>
+          changes.map((change) => (
+            <span key={told(change.words)} className="block">
+              {told(change.words)}
+              {change.before !== '' || change.after !== '' ? (
+                <span className="text-soft">
+                  {' '}
+                  {say('ground:fromTo', { before: change.before || '–', after: change.after || '–' })}
                 </span>
-              ))}
-              <span className="block text-[12.5px] text-soft">
-                {state.by === ''
-                  ? say('ground:byStart', { at: state.at })
-                  : say('ground:byAt', { by: state.by, at: state.at })}
-              </span>
+              ) : null}
             </span>
-            {place > 0 ? (
-              <Button onClick={() => put(state.desk)}>{say('ground:backTo', { number: state.number })}</Button>
-            ) : null}
-          </li>
-        ))}
-      </ul>
+          ))
+        }
+      />
     </section>
   );
 }

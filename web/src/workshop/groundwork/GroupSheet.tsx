@@ -3,13 +3,13 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { Button } from '../../ui/Button.tsx';
-import { TextLine } from '../../ui/TextLine.tsx';
-import { Trouble } from '../../ui/Trouble.tsx';
+import { Trouble, WholeTrouble } from '../../ui/Trouble.tsx';
 import { useTitle } from '../../ui/useTitle.ts';
 import { problemOf, refusalInWords } from '../../wire/problem.ts';
 import { say, told } from '../../wire/words.ts';
 import { groundApi } from './endpoints.ts';
 import { GroundHistory } from './GroundHistory.tsx';
+import { GroupFields } from './GroupFields.tsx';
 import { LetIn } from './LetIn.tsx';
 
 type Opened = AnswerOf<'group'>;
@@ -126,7 +126,6 @@ function GroupForm({ opened }: { opened: Opened }) {
     const saved = await save({ key, version, body });
     if (!('error' in saved)) toast(say('ground:groupSaved'));
   };
-  const whole = error && !problemOf(error).problems ? error : null;
   return (
     <form
       onSubmit={(event) => {
@@ -135,36 +134,8 @@ function GroupForm({ opened }: { opened: Opened }) {
       }}
       noValidate
     >
-      <TextLine
-        id="edit-group"
-        label={say('ground:set.name')}
-        error={error}
-        field="name"
-        value={group.name}
-        change={(typed) => setGroup({ ...group, name: typed })}
-      />
-      <TextLine
-        id="edit-about"
-        label={say('ground:set.about')}
-        error={error}
-        field="about"
-        value={group.about}
-        change={(typed) => setGroup({ ...group, about: typed })}
-      />
-      <label className="mt-3 flex items-baseline gap-2">
-        <input
-          type="checkbox"
-          className="accent-green"
-          checked={group.isTeam}
-          onChange={(event) => setGroup({ ...group, isTeam: event.target.checked })}
-        />
-        {say('ground:worksRequests')}
-      </label>
-      {whole ? (
-        <div className="mt-3">
-          <Trouble error={whole} />
-        </div>
-      ) : null}
+      <GroupFields id="edit" group={group} set={setGroup} error={error} />
+      <WholeTrouble error={error} />
       <p className="mt-4 flex flex-wrap gap-2">
         <Button look="main" type="submit" disabled={!isChanged || isLoading}>
           {say('workshop:saveChanges')}

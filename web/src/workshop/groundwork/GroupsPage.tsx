@@ -2,12 +2,11 @@ import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { Button } from '../../ui/Button.tsx';
 import { DialogFrame } from '../../ui/DialogFrame.tsx';
-import { TextLine } from '../../ui/TextLine.tsx';
-import { Trouble } from '../../ui/Trouble.tsx';
+import { Trouble, WholeTrouble } from '../../ui/Trouble.tsx';
 import { useTitle } from '../../ui/useTitle.ts';
-import { problemOf } from '../../wire/problem.ts';
 import { say } from '../../wire/words.ts';
 import { groundApi } from './endpoints.ts';
+import { GroupFields } from './GroupFields.tsx';
 import { GroupSheet } from './GroupSheet.tsx';
 
 /** Every group with what it is for and how many are in it; the one that is open beside them. */
@@ -103,7 +102,6 @@ function AddGroup() {
     setGroup({ name: '', about: '', isTeam: true });
     navigate(`/workshop/groundwork/groups/${added.data.key}`);
   };
-  const whole = error && !problemOf(error).problems ? error : null;
   return (
     <DialogFrame
       open={open}
@@ -115,35 +113,8 @@ function AddGroup() {
       trigger={<Button look="main">{say('ground:addGroup')}</Button>}
     >
       <form onSubmit={send} noValidate>
-        <TextLine
-          id="group-name"
-          label={say('ground:set.name')}
-          error={error}
-          field="name"
-          value={group.name}
-          change={(typed) => setGroup({ ...group, name: typed })}
-        />
-        <TextLine
-          id="group-about"
-          label={say('ground:set.about')}
-          hint={say('ground:aboutHint')}
-          error={error}
-          field="about"
-          value={group.about}
-          change={(typed) => setGroup({ ...group, about: typed })}
-        />
-        <label className="mt-4 flex items-baseline gap-2">
-          <input
-            type="checkbox"
-            className="accent-green"
-            checked={group.isTeam}
-            onChange={(event) => setGroup({ ...group, isTeam: event.target.checked })}
-          />
-          <span>
-            {say('ground:worksRequests')} <span className="block text-soft">{say('ground:teamHint')}</span>
-          </span>
-        </label>
-        {whole ? <Trouble error={whole} /> : null}
+        <GroupFields id="new" group={group} set={setGroup} error={error} explained />
+        <WholeTrouble error={error} />
         <p className="mt-5">
           <Button look="main" type="submit" disabled={isLoading}>
             {say('ground:addGroup')}

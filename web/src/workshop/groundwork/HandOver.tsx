@@ -4,8 +4,7 @@ import { toast } from 'sonner';
 import { Button } from '../../ui/Button.tsx';
 import { DialogFrame } from '../../ui/DialogFrame.tsx';
 import { ProblemsAt } from '../../ui/ProblemsAt.tsx';
-import { Trouble } from '../../ui/Trouble.tsx';
-import { problemOf } from '../../wire/problem.ts';
+import { WholeTrouble } from '../../ui/Trouble.tsx';
 import { say } from '../../wire/words.ts';
 import { groundApi } from './endpoints.ts';
 import { PickMember } from './PickMember.tsx';
@@ -22,7 +21,6 @@ export function HandOver({ opened }: { opened: AnswerOf<'person'> }) {
     toast(say('ground:handedOver', { name: opened.name, given, back }));
     setOpen(false);
   };
-  const whole = error && !problemOf(error).problems ? error : null;
   return (
     <div className="mt-3">
       <DialogFrame
@@ -47,11 +45,7 @@ export function HandOver({ opened }: { opened: AnswerOf<'person'> }) {
           <ProblemsAt error={error} field="to" />
         </div>
         {open ? <Plan id={opened.id} taker={taker} /> : null}
-        {whole ? (
-          <div className="mt-3">
-            <Trouble error={whole} />
-          </div>
-        ) : null}
+        <WholeTrouble error={error} />
         <p className="mt-4">
           <Button look="refuse" disabled={isLoading} onClick={() => void done()}>
             {say('ground:handOverNow')}

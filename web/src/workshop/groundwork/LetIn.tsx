@@ -2,9 +2,8 @@ import { type ReactNode, useState } from 'react';
 import { DayField } from '../../fields/DateInput.tsx';
 import { Button } from '../../ui/Button.tsx';
 import { ProblemsAt } from '../../ui/ProblemsAt.tsx';
-import { Trouble } from '../../ui/Trouble.tsx';
+import { WholeTrouble } from '../../ui/Trouble.tsx';
 import { meApi } from '../../wire/me.ts';
-import { problemOf } from '../../wire/problem.ts';
 import { say } from '../../wire/words.ts';
 import { groundApi } from './endpoints.ts';
 import { PickMember } from './PickMember.tsx';
@@ -46,7 +45,6 @@ export function LetIn(props: { member: Member } | { group: string; inside: reado
         </Button>
       </p>
     );
-  const whole = error && !problemOf(error).problems ? error : null;
   return (
     <div className="mt-2.5 border-l-[3px] border-green pl-3">
       {'member' in props ? (
@@ -77,11 +75,7 @@ export function LetIn(props: { member: Member } | { group: string; inside: reado
           <ProblemsAt error={error} field="until" />
         </Day>
       </div>
-      {whole ? (
-        <div className="mt-2">
-          <Trouble error={whole} />
-        </div>
-      ) : null}
+      <WholeTrouble error={error} className="mt-2" />
       <p className="mt-3 flex gap-2">
         <Button look="main" disabled={isLoading || !member || group === ''} onClick={() => void send()}>
           {say('ground:add')}

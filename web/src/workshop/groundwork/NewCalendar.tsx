@@ -1,8 +1,7 @@
 import { useState } from 'react';
 import { Button } from '../../ui/Button.tsx';
-import { Trouble } from '../../ui/Trouble.tsx';
+import { WholeTrouble } from '../../ui/Trouble.tsx';
 import { meApi } from '../../wire/me.ts';
-import { problemOf } from '../../wire/problem.ts';
 import { say } from '../../wire/words.ts';
 import { CalendarFields } from './CalendarFields.tsx';
 import { type CalendarDraft, OFFICE_WEEK } from './calendarDraft.ts';
@@ -26,18 +25,13 @@ function Making({ made, zone, today }: { made: (key: string) => void; zone: stri
     setOnce(crypto.randomUUID());
     if ('data' in answer && answer.data) made(answer.data.key);
   };
-  const whole = error && !problemOf(error).problems ? error : null;
   return (
     <form onSubmit={send} noValidate className="max-w-[58rem]">
       <CalendarFields
         {...{ calendar, error, today }}
         set={(change) => setCalendar((before) => ({ ...before, ...change }))}
       />
-      {whole ? (
-        <div className="mt-4">
-          <Trouble error={whole} />
-        </div>
-      ) : null}
+      <WholeTrouble error={error} className="mt-4" />
       <p className="mt-6">
         <Button look="main" type="submit" disabled={isLoading}>
           {say('ground:saveCalendar')}

@@ -3,12 +3,12 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { Button } from '../../ui/Button.tsx';
-import { Line } from '../../ui/Line.tsx';
+import { ChoiceLine } from '../../ui/ChoiceLine.tsx';
 import { TextLine } from '../../ui/TextLine.tsx';
-import { Trouble } from '../../ui/Trouble.tsx';
+import { Trouble, WholeTrouble } from '../../ui/Trouble.tsx';
 import { useTitle } from '../../ui/useTitle.ts';
 import { problemOf, refusalInWords } from '../../wire/problem.ts';
-import { LANGUAGE_NAMES, LANGUAGES, type Language, say, told } from '../../wire/words.ts';
+import { LANGUAGE_NAMES, LANGUAGES, say, told } from '../../wire/words.ts';
 import { groundApi } from './endpoints.ts';
 import { GroundHistory } from './GroundHistory.tsx';
 import { HandOver } from './HandOver.tsx';
@@ -128,7 +128,6 @@ function PersonForm({ opened }: { opened: Opened }) {
     if ('error' in done) toast.error(refusalInWords(problemOf(done.error)));
     else toast(say('ground:signedOut', { count: done.data?.ended ?? 0 }));
   };
-  const whole = error && !problemOf(error).problems ? error : null;
   const others = opened.addresses.filter((address) => address !== email);
   return (
     <form
@@ -146,73 +145,45 @@ function PersonForm({ opened }: { opened: Opened }) {
         value={person.name}
         change={(typed) => set({ name: typed })}
       />
-      <Line
+      <TextLine
         id="edit-email"
         label={say('ground:set.email')}
         {...(others.length > 0 ? { hint: say('ground:otherAddresses', { addresses: others }) } : {})}
         error={error}
         field="email"
-      >
-        {(about) => (
-          <input
-            {...about}
-            type="email"
-            className="input"
-            value={person.email}
-            onChange={(event) => set({ email: event.target.value })}
-          />
-        )}
-      </Line>
-      <Line id="edit-language" label={say('ground:set.language')} error={error} field="language">
-        {(about) => (
-          <select
-            {...about}
-            className="input"
-            value={person.language ?? ''}
-            onChange={(event) => set({ language: (event.target.value || null) as Language | null })}
-          >
-            <option value="">{say('ground:languageOfDesk')}</option>
-            {LANGUAGES.map((each) => (
-              <option key={each} value={each}>
-                {LANGUAGE_NAMES[each]}
-              </option>
-            ))}
-          </select>
-        )}
-      </Line>
+        type="email"
+        value={person.email}
+        change={(typed) => set({ email: typed })}
+      />
+      <ChoiceLine
+        id="edit-language"
+        label={say('ground:set.language')}
+        error={error}
+        field="language"
+        options={[
+          { key: '', label: say('ground:languageOfDesk') },
+          ...LANGUAGES.map((key) => ({ key, label: LANGUAGE_NAMES[key] })),
+        ]}
+        value={person.language ?? ''}
+        choose={(language) => set({ language: language || null })}
+      />
       {isStaff ? (
-        <Line
+        <ChoiceLine
           id="edit-role"
           label={say('ground:set.role')}
           hint={say(`ground:roleMeans.${person.role}`)}
           error={error}
           field="role"
-        >
-          {(about) => (
-            <select
-              {...about}
-              className="input"
-              disabled={!opened.mayGiveRole}
-              value={person.role}
-              onChange={(event) => set({ role: event.target.value as Role })}
-            >
-              {ROLES.map((each) => (
-                <option key={each} value={each}>
-                  {say(`ground:role.${each}`)}
-                </option>
-              ))}
-            </select>
-          )}
-        </Line>
+          disabled={!opened.mayGiveRole}
+          options={ROLES.map((key) => ({ key, label: say(`ground:role.${key}`) }))}
+          value={person.role}
+          choose={(role) => set({ role })}
+        />
       ) : null}
       {isStaff && !opened.mayGiveRole ? (
         <p className="mt-1 text-[12.5px] text-soft">{say('ground:whoGivesRoles')}</p>
       ) : null}
-      {whole ? (
-        <div className="mt-3">
-          <Trouble error={whole} />
-        </div>
-      ) : null}
+      <WholeTrouble error={error} />
       <p className="mt-4 flex flex-wrap gap-2">
         <Button look="main" type="submit" disabled={!isChanged || isLoading}>
           {say('workshop:saveChanges')}
