@@ -97,6 +97,7 @@ export function largeForm() {
     requesterIsOutside: false,
     requesterId: null,
     requesterGroups: [],
+    profile: { fields: [], values: {} },
     department: '',
     door: 'staff',
     today: '2026-11-23',

@@ -57,6 +57,13 @@ export const FACTS: RequestFacts = {
   requesterIsOutside: false,
   requesterId: 'ada',
   requesterGroups: ['boats'],
+  profile: {
+    fields: [
+      { key: 'grade', type: { kind: 'number', places: 0 } },
+      { key: 'house', type: { kind: 'text' } },
+    ],
+    values: { grade: 4, house: 'Pier' },
+  },
   department: 'Boats',
   door: 'staff',
   today: '2026-11-23',

@@ -9,6 +9,7 @@ import {
   bringVocabularies,
   by,
   changePerson,
+  changeProfile,
   changeRegister,
   comment,
   confirmSubmission,
@@ -34,7 +35,7 @@ import {
   viewerOf,
   write,
 } from '@tolvek/server';
-import { forms, links, notices, requests, seats, waitingSubmissions } from '@tolvek/server/schema';
+import { forms, links, notices, people, requests, seats, waitingSubmissions } from '@tolvek/server/schema';
 import { and, eq, lt } from 'drizzle-orm';
 import { type Asking, MADE_UP, SCHOOLS, schoolVisit } from './asking.ts';
 import { DESK_AS_LAID } from './desk.ts';
@@ -58,6 +59,7 @@ import {
 } from './forms/index.ts';
 import { MORE_CONTACTS, NESTED, SCIENTISTS } from './morePeople.ts';
 import { addressOf, CONTACTS, GROUPS, STAFF } from './people.ts';
+import { PROFILE_FIELDS, profileFor } from './profiles.ts';
 import { seeded, visit } from './requests.ts';
 import { accessPlan, boatsCalendar, deskCalendar, labCalendar, siteAccess, stages } from './siteAccess.ts';
 
@@ -122,6 +124,7 @@ class Story {
     const ada = { viewer: this.viewer('Ada Quillfeather'), now: this.moment };
     db.transaction((tx) => layDesk(tx, DESK_AS_LAID, '', ada));
     this.addMorePeople();
+    this.fillProfiles();
     for (const content of [deskCalendar, boatsCalendar, labCalendar])
       db.transaction((tx) => makeInForce(tx, CALENDAR, { key: content.key, content, note: '' }, done));
     const { routing, approval, deadline } = siteAccess;
@@ -161,6 +164,23 @@ class Story {
       }
       for (const { name, at, active } of MORE_CONTACTS)
         addPerson(work, { kind: 'contact', name, email: addressOf(name, at), active });
+    });
+  }
+
+  /** What the station knows of its people, as the coordinator fills it in. */
+  private fillProfiles(): void {
+    const maren = this.viewer('Maren Okafor');
+    write(this.house, (whole) => {
+      const work = by(whole, maren.personId);
+      const profile = { fields: PROFILE_FIELDS };
+      changeProfile(work.tx, { version: 0, profile, note: '' }, { viewer: maren, now: this.moment });
+      const everybody = work.tx.select().from(people).orderBy(people.email).all();
+      for (const [place, { id, version, ...person }] of everybody.entries())
+        changePerson(work, maren, {
+          id,
+          version,
+          changes: { profile: profileFor(person, place, (name) => this.id(name)) },
+        });
     });
   }
 

@@ -44,6 +44,8 @@ export async function groundCalls(
   await desk.anew('Ada Quillfeather');
   const spare = (await made('account', {})).sessions.find(({ here }: { here: boolean }) => !here).id as string;
   const { version, desk: settings } = await made('deskSettings', {});
+  const { version: known, fields } = await made('profile', {});
+  const more = { key: 'keys', label: 'Keys', type: { kind: 'number', places: 0 }, of: 'staff' };
   const other = { ...hand, name: 'Ivo Tarn', email: 'ivo.tarn@skerrow.example', groups: ['boats'] };
   return {
     invitation: [{ params: { token } }],
@@ -60,10 +62,18 @@ export async function groundCalls(
     ],
     sendTestEmail: [{}],
     testEmail: [{ params: { id: test } }],
-    people: [{}, { query: { find: 'hartwick', kind: 'staff', state: 'active' } }, { query: { group: 'boats' } }],
+    profile: [{}],
+    changeProfile: [{ headers: onVersion(known), body: { fields: [...fields, more] } }],
+    people: [
+      {},
+      { query: { find: 'hartwick', kind: 'staff', state: 'active' } },
+      { query: { group: 'boats', where: 'site=pier_house', sort: 'site' } },
+    ],
     person: [{ params: { id } }],
     addPerson: [{ headers: key('person'), body: other }],
-    changePerson: [{ params: { id }, headers: onVersion(1), body: { language: 'de' } }],
+    changePerson: [
+      { params: { id }, headers: onVersion(1), body: { language: 'de', profile: { position: 'Skipper' } } },
+    ],
     invite: [{ body: { people: [id] } }],
     handOverPlan: [{ params: { id: leaver } }],
     handOver: [{ params: { id: leaver }, body: { to: null } }],

@@ -23,7 +23,7 @@ export { warmWorkers } from './platform/workers.ts';
 export { changeRegister, makeRegister } from './register/commands.ts';
 export { allRegisters, registerByKey } from './register/queries.ts';
 export { numberIn } from './request/nextNumber.ts';
-export { layDesk } from './settings/commands.ts';
+export { changeProfile, layDesk } from './settings/commands.ts';
 export { releaseForm } from './workshop/commands.ts';
 export { createForm } from './workshop/create.ts';
 export { findingsOfForm } from './workshop/findings.ts';

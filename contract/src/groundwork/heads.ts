@@ -33,6 +33,18 @@ export const rightHeads = {
   changeRights: { method: 'PUT', path: '/api/rights/:subject', caller: 'staff', right: 'rights' },
 } as const satisfies Heads;
 
+/** What the desk knows of people besides. */
+export const profileHeads = {
+  profile: { method: 'GET', path: '/api/groundwork/profile', caller: 'staff', right: 'people' },
+  changeProfile: {
+    method: 'PUT',
+    path: '/api/groundwork/profile',
+    caller: 'staff',
+    right: 'groundwork',
+    guard: 'If-Match',
+  },
+} as const satisfies Heads;
+
 /** People and groups. */
 export const peopleHeads = {
   people: { method: 'GET', path: '/api/people', caller: 'staff', right: 'people' },

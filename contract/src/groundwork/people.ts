@@ -2,7 +2,7 @@ import { RIGHTS } from '@tolvek/core/people';
 import { z } from 'zod';
 import { language } from '../people/shapes.ts';
 import { routesOf } from '../wire/route.ts';
-import { key, keyed, moment, versioned } from '../wire/shapes.ts';
+import { key, keyed, moment, rawAnswers, versioned } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 import { peopleHeads } from './heads.ts';
 import { address, day, groundLine, personName, role } from './shapes.ts';
@@ -27,6 +27,8 @@ const row = z.object({
   openWork: z.int(),
   /** Whether others here have the same name. */
   namesake: z.boolean(),
+  /** What stands in the fields of profiles that lists show, by key. */
+  profile: z.record(z.string(), words),
 });
 
 const entry = z.object({
@@ -66,6 +68,10 @@ export const peopleRoutes = routesOf(peopleHeads, {
       find: z.string().max(200).optional(),
       group: z.string().max(64).optional(),
       state: z.enum(['active', 'inactive', 'not-invited']).optional(),
+      /** Fields of profiles, and what stands in each: `title=skipper&site=pier`. */
+      where: z.string().max(400).optional(),
+      /** By name, by address, the newest first, or by a field of profiles. */
+      sort: z.string().max(64).optional(),
       /** Where to go on: what `next` said. */
       after: z.string().max(400).optional(),
     }),
@@ -79,6 +85,8 @@ export const peopleRoutes = routesOf(peopleHeads, {
       language: language.nullable(),
       source: z.enum(['local', 'directory']),
       addresses: z.array(z.string()),
+      /** What stands in their profile, as it would be typed. */
+      typed: rawAnswers,
       /** The groups they are in today, each with the ways in. */
       ways: z.array(
         named.extend({
@@ -114,6 +122,7 @@ export const peopleRoutes = routesOf(peopleHeads, {
       role: role.optional(),
       language: language.nullable().optional(),
       groups: z.array(key).max(50).optional(),
+      profile: rawAnswers.optional(),
     }),
     answer: z.object({ id: z.string() }),
   },
@@ -126,6 +135,8 @@ export const peopleRoutes = routesOf(peopleHeads, {
       role: role.optional(),
       language: language.nullable().optional(),
       active: z.boolean().optional(),
+      /** Fields of the profile that are set; empty answers empty them. */
+      profile: rawAnswers.optional(),
     }),
     answer: versioned,
   },

@@ -1,5 +1,6 @@
 import { accountRoutes } from './account.ts';
 import { peopleRoutes } from './people.ts';
+import { profileRoutes } from './profile.ts';
 import { rightRoutes } from './rights.ts';
 import { settingRoutes } from './settings.ts';
 import { startRoutes } from './start.ts';
@@ -9,6 +10,7 @@ export const groundworkRoutes = {
   ...startRoutes,
   ...accountRoutes,
   ...settingRoutes,
+  ...profileRoutes,
   ...peopleRoutes,
   ...rightRoutes,
 } as const;

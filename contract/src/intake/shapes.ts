@@ -1,9 +1,9 @@
 import type { RevealedFacts } from '@tolvek/core/access';
 import { z } from 'zod';
 import { parts, rule } from '../form/shapes.ts';
-import { field, knownFile, knownRequest, vocabulary } from '../register/shapes.ts';
+import { field, kind, knownFile, knownRequest, vocabulary } from '../register/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
-import { fieldKey, rawAnswers } from '../wire/shapes.ts';
+import { fieldKey, fieldValue, rawAnswers } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 
 const facts = exactly<RevealedFacts>()(
@@ -12,6 +12,10 @@ const facts = exactly<RevealedFacts>()(
     requesterId: z.string().nullable(),
     requesterGroups: z.array(z.string()),
     department: z.string(),
+    profile: z.object({
+      fields: z.array(z.object({ key: z.string(), type: kind })),
+      values: z.record(z.string(), fieldValue),
+    }),
     calendar: z.object({
       ...{ open: z.array(z.boolean()), closed: z.array(z.string()) },
       opened: z.array(z.string()).optional(),

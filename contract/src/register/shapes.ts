@@ -9,6 +9,8 @@ import {
   MOVERS,
   OPTION_COLOURS,
   type Preset,
+  type ProfileField,
+  type ProfileKind,
   type SingleKind,
   type Term,
   type Vocabulary,
@@ -105,24 +107,39 @@ const termSchema = exactly<Term>()(
 );
 export const terms = z.array(termSchema).max(MOST_TERMS).readonly();
 export const vocabulary = exactly<Vocabulary>()(z.strictObject({ key, name: short, terms }));
+const profileKinds = [
+  ...singleKinds,
+  z.strictObject({
+    kind: z.literal('choices'),
+    options,
+    other: z.boolean().optional(),
+    least: z.int().min(0).optional(),
+    most: z.int().min(1).optional(),
+  }),
+  z.strictObject({ kind: z.literal('person'), from: groupKeys }),
+  z.strictObject({ kind: z.literal('people'), from: groupKeys, most: z.int().min(1).optional() }),
+  z.strictObject({
+    kind: z.literal('terms'),
+    vocabulary: chosenKey,
+    under: fieldKey.optional(),
+    most: z.int().min(1).optional(),
+  }),
+] as const;
+const profileKind = exactly<ProfileKind>()(z.discriminatedUnion('kind', profileKinds));
+/** A field of people’s profiles. */
+export const profileField = exactly<ProfileField>()(
+  z.strictObject({
+    key: fieldKey,
+    label: short,
+    type: profileKind,
+    of: z.enum(['staff', 'contact', 'everybody']),
+    listed: z.boolean().optional(),
+    retired: z.boolean().optional(),
+  }),
+);
 export const kind = exactly<Kind>()(
   z.discriminatedUnion('kind', [
-    ...singleKinds,
-    z.strictObject({
-      kind: z.literal('choices'),
-      options,
-      other: z.boolean().optional(),
-      least: z.int().min(0).optional(),
-      most: z.int().min(1).optional(),
-    }),
-    z.strictObject({ kind: z.literal('person'), from: groupKeys }),
-    z.strictObject({ kind: z.literal('people'), from: groupKeys, most: z.int().min(1).optional() }),
-    z.strictObject({
-      kind: z.literal('terms'),
-      vocabulary: chosenKey,
-      under: fieldKey.optional(),
-      most: z.int().min(1).optional(),
-    }),
+    ...profileKinds,
     z.strictObject({ kind: z.literal('reference'), ...pointing }),
     z.strictObject({ kind: z.literal('references'), ...pointing, most: z.int().min(1).optional() }),
     z.strictObject({ kind: z.literal('running-number'), prefix: z.string().max(20), digits: z.int().min(1).max(9) }),

@@ -2,10 +2,10 @@ import type { KnownRegister } from '@tolvek/core/form';
 import { z } from 'zod';
 import { designChange, doorSettings, finding, formDesign, release } from '../form/shapes.ts';
 import { group } from '../people/shapes.ts';
-import { accessRules, field, stage, vocabulary } from '../register/shapes.ts';
+import { accessRules, field, profileField, stage, vocabulary } from '../register/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
 import { routesOf } from '../wire/route.ts';
-import { done, keyed, moment, prefix, visibleChanges, visibleSubject } from '../wire/shapes.ts';
+import { done, fieldValue, keyed, moment, prefix, visibleChanges, visibleSubject } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 import { formHeads } from './heads.ts';
 
@@ -98,6 +98,8 @@ export const formRoutes = routesOf(formHeads, {
       calendars: z.array(z.object({ key: z.string(), name: z.string() })),
       vocabularies: z.array(vocabulary).readonly(),
       registers: z.array(z.object({ key: z.string(), name: z.string() })),
+      /** The fields of people’s profiles, for conditions. */
+      profile: z.array(profileField).readonly(),
     }),
   },
   createForm: {
@@ -135,8 +137,13 @@ export const formRoutes = routesOf(formHeads, {
       groups: z.array(group),
       /** Staff to pick from in conditions. */
       people: z.array(
-        z.object({ key: z.string(), label: z.string(), groups: z.array(z.string()), department: z.string() }),
+        z.object({
+          ...{ key: z.string(), label: z.string(), groups: z.array(z.string()), department: z.string() },
+          profile: z.record(z.string(), fieldValue),
+        }),
       ),
+      /** The fields of people’s profiles, for conditions. */
+      profile: z.array(profileField).readonly(),
       /** The fields of the register: they hold answers, and keep their kinds. */
       released: z.array(z.string()),
       stages: z.array(stage),

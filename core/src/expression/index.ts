@@ -51,7 +51,7 @@ export {
 } from './rows.ts';
 export { cellInWords, conditionInWords, rowInWords, testInWords } from './rowWords.ts';
 export { Scope, type ScopeName } from './scope.ts';
-export { type Comparator, chainOf, type Node, namesRead, nodesOfTest, type Test } from './tree.ts';
+export { type Comparator, chainOf, entriesRead, type Node, namesRead, nodesOfTest, type Test } from './tree.ts';
 export { type ContextEntry, kindOf, kindSaid, type Pick, picksOf, type ScopeType, type TypeKind } from './types.ts';
 export { type Context, equal, isList, order, Range, type Ternary, type Value } from './value.ts';
 export { valueInWords } from './valueWords.ts';

@@ -67,6 +67,7 @@ export {
   recipeSays,
 } from './recipes/index.ts';
 export { mergeSettings, REGISTER, type RegisterContent, type RegisterSettings, settingsOf } from './registerDesign.ts';
+export { requesterReadBy } from './requesterRead.ts';
 export { type FormSink, sinksOf } from './sinks.ts';
 export {
   answerSchema,

@@ -5,6 +5,7 @@ import { compareDesigns } from './compare.ts';
 import type { FormDesign } from './design.ts';
 import { findingsOf, type Surroundings } from './findings/findings.ts';
 import { mergeDesigns } from './merge.ts';
+import { profileNamed } from './requesterRead.ts';
 import { groupsNamed } from './takeAlong.ts';
 
 /** Forms as designs. */
@@ -17,6 +18,7 @@ export const FORM: DesignKind<FormDesign, Surroundings> = {
   refersTo: (form) => [
     ...designsNamed(form.fields),
     ...groupsNamed(form),
+    ...profileNamed(form),
     { kind: 'calendar', key: form.deadline.calendar, at: said('pages:approval') },
   ],
 };

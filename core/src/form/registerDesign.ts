@@ -8,6 +8,7 @@ import {
   type MergeRules,
   mergeContents,
 } from '../design/index.ts';
+import { entriesIn } from '../expression/index.ts';
 import { groupsIn } from '../people/index.ts';
 import { designsNamed, type Field, moveFindings, type Stage } from '../register/index.ts';
 import type { FormDesign, OwnPart, UniqueRule } from './design.ts';
@@ -135,6 +136,13 @@ export const REGISTER: DesignKind<RegisterContent> = {
     ...stages.flatMap(({ label, moves = [] }) =>
       moves.flatMap(({ groups }) =>
         groups.map((key) => ({ kind: 'group', key, at: said('designs:theStage', { name: label }) })),
+      ),
+    ),
+    ...stages.flatMap(({ label, moves = [] }) =>
+      moves.flatMap(({ when }) =>
+        ['requester', 'me'].flatMap((name) =>
+          entriesIn(when, name).map((key) => ({ kind: 'profile', key, at: said('designs:theStage', { name: label }) })),
+        ),
       ),
     ),
   ],

@@ -17,6 +17,7 @@ const FACTS: RequestFacts = {
   requesterIsOutside: false,
   requesterId: 'ada',
   requesterGroups: [],
+  profile: { fields: [], values: {} },
   department: 'Boats',
   door: 'staff',
   today: '2026-11-23',

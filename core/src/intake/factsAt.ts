@@ -1,5 +1,5 @@
 import { dateAt, type WorkingCalendar, wallClockAt, workingWeek } from '../deadline/index.ts';
-import type { Around, RequestFacts } from '../register/index.ts';
+import { type Around, NO_PROFILE, type Profile, type RequestFacts } from '../register/index.ts';
 
 /** Who asks, as conditions may know them. */
 export interface Asker {
@@ -7,6 +7,7 @@ export interface Asker {
   readonly kind: 'staff' | 'contact';
   readonly groups: readonly string[];
   readonly department: string;
+  readonly profile: Profile;
 }
 
 /**
@@ -25,6 +26,7 @@ export function factsAt(
     requesterId: asker?.id ?? null,
     requesterGroups: asker?.groups ?? [],
     department: asker?.department ?? '',
+    profile: asker?.profile ?? NO_PROFILE,
     door,
     today: dateAt(now, calendar.zone),
     now: wallClockAt(now, calendar.zone),

@@ -68,6 +68,7 @@ const facts = {
   requesterIsOutside: true,
   requesterId: null,
   requesterGroups: [],
+  profile: { fields: [], values: {} },
   department: '',
   door: 'outside',
   today: '2026-11-23',

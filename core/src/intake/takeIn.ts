@@ -74,7 +74,7 @@ export function prepareIntake(design: FormDesign): PreparedForm {
       request: {
         values,
         routed,
-        routing: keptRouting(routed, route.reads, values, context.facts),
+        routing: keptRouting(routed, route, values, context.facts),
         approval: routed.outcome.needsApproval ? design.approval : null,
         deadlines: [{ key: FINISH, deadline }],
       },

@@ -13,6 +13,8 @@ export type GroundChange =
   | { readonly kind: 'changed'; readonly field: GroundField; readonly before: string; readonly after: string }
   | { readonly kind: 'invited' | 'signed-out' }
   | { readonly kind: 'given' | 'taken'; readonly right: Right }
+  /** A field of the profile was set; null where there was nothing, or nothing is left. */
+  | { readonly kind: 'profile'; readonly field: string; readonly before: unknown; readonly after: unknown }
   /** A password of one’s own was chosen; `again`: in place of another. */
   | { readonly kind: 'password'; readonly again: boolean }
   | {
@@ -27,6 +29,9 @@ export type GroundChange =
 export interface GroundNames {
   readonly group: (key: string) => string;
   readonly person: (id: string) => string;
+  /** What a field of profiles is called, and what stands in it. */
+  readonly field: (key: string) => Words;
+  readonly value: (key: string, value: unknown) => Words;
 }
 
 /** What is shown for a value that was set. */
@@ -49,6 +54,15 @@ export function groundChangeInWords(change: GroundChange, names: GroundNames): S
       return said('ground:did.signedOut');
     case 'invited':
       return said('ground:did.invited');
+    case 'profile': {
+      const shown = (value: unknown): Words =>
+        value === null ? said('ground:set.nothing') : names.value(change.field, value);
+      return said('ground:did.changed', {
+        what: names.field(change.field),
+        before: shown(change.before),
+        after: shown(change.after),
+      });
+    }
     case 'password':
       return said(change.again ? 'ground:did.passwordAgain' : 'ground:did.password');
     case 'changed':

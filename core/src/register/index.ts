@@ -27,6 +27,7 @@ export type {
 } from './field.ts';
 export { isFilled, OPTION_COLOURS, type OptionColour } from './field.ts';
 export { asKind, fitsAsHeld, KIND_CHANGES, mayBecome } from './kindChanges.ts';
+export { type KindObjection, kindObjections, optionObjections } from './kindObjections.ts';
 export { dateInWords } from './kinds/date.ts';
 export { momentOfDayInWords } from './kinds/dateTime.ts';
 export { isMailAddress } from './kinds/email.ts';
@@ -62,6 +63,15 @@ export {
 } from './moves.ts';
 export { orderProblems } from './orderProblems.ts';
 export type { Problem } from './problem.ts';
+export {
+  NO_PROFILE,
+  PERSON_ENTRIES,
+  type Profile,
+  type ProfileField,
+  type ProfileKind,
+  type ProfileType,
+  profileWith,
+} from './profile.ts';
 export { designsNamed } from './refersTo.ts';
 export { FACT_NAMES, factSlots, type RequestFacts, requestScope, requestSlots } from './requestScope.ts';
 export { identifiedRows, ROW_ID, rowIdOf, withoutRowIds, withRowIds } from './rowIds.ts';

@@ -20,7 +20,14 @@ const stages = (moves?: readonly Move[]): readonly Stage[] => [
   { key: 'done', label: 'Done', publicLabel: 'Done', phase: 'finished', role: 'done' },
 ];
 const facts = {
-  ...{ requesterIsOutside: false, requesterId: null, requesterGroups: [], department: '', door: 'staff' },
+  ...{
+    requesterIsOutside: false,
+    requesterId: null,
+    requesterGroups: [],
+    profile: { fields: [], values: {} },
+    department: '',
+    door: 'staff',
+  },
   ...{ numbers: {}, calendar: { open: [], closed: [] }, today: '2026-11-26', now: '2026-11-26T09:00' },
   ...{ people: [], vocabularies: [], files: [], references: [] },
 } satisfies RequestFacts;
@@ -32,7 +39,7 @@ const standing: RequestStanding = {
 const by = (some: Partial<MovedBy> = {}): MovedBy => ({
   ...{ relations: new Set<MoverRelation>(), groups: [], values: {}, facts: () => facts },
   standing: () => standing,
-  me: () => ({ person: 'ada', groups: ['lab'], department: '' }),
+  me: () => ({ person: 'ada', groups: ['lab'], department: '', profile: { fields: [], values: {} } }),
   known: () => ({
     groups: [
       { key: 'lab', label: 'LAB' },

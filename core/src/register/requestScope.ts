@@ -3,6 +3,7 @@ import { CalendarDate, type Context, DateTime, Scope, type ScopeType, type Slots
 import type { Field, Kind, Values } from './field.ts';
 import { expressionValue, scopeTypeOf } from './kinds/index.ts';
 import type { Around } from './kinds/kind.ts';
+import { type Profile, type ProfileType, profileEntries, profileValues } from './profile.ts';
 import { parentsIn, termsInOrder, type Vocabulary } from './vocabulary.ts';
 
 /** Facts about a request besides its fields. */
@@ -15,6 +16,8 @@ export interface RequestFacts extends Around {
   readonly door: 'staff' | 'outside';
   /** The team of the requester, by name; empty when there is none. */
   readonly department: string;
+  /** What the desk knows of the requester besides, as far as conditions may read it. */
+  readonly profile: Profile;
   /** What running numbers this request gets, by field; set aside where it is taken in. */
   readonly numbers: Readonly<Record<string, string>>;
   /** What counts as a working day: open weekdays, Monday first, and closed dates. */
@@ -33,6 +36,8 @@ export interface KnownNames {
   readonly groups?: readonly { readonly key: string; readonly label: string }[];
   readonly people?: readonly { readonly key: string; readonly label: string }[];
   readonly vocabularies?: readonly Vocabulary[];
+  /** The fields of people’s profiles. */
+  readonly profile?: readonly (ProfileType & Pick<Field, 'label'>)[];
 }
 
 /**
@@ -44,7 +49,7 @@ export function requestScope(fields: readonly Field[], known: KnownNames = {}): 
     ...fields.map((field) => ({
       name: field.key,
       label: field.label,
-      type: withNames(scopeTypeOf(field), field.type, known),
+      type: knownType(field, known),
     })),
     {
       name: 'requester',
@@ -64,6 +69,7 @@ export function requestScope(fields: readonly Field[], known: KnownNames = {}): 
             isFull: true,
             type: { kind: 'list', of: known.groups ? { kind: 'choice', options: known.groups } : { kind: 'text' } },
           },
+          ...profileEntries(known.profile ?? [], 'requester', (field) => knownType(field, known)),
         },
       },
     },
@@ -85,6 +91,10 @@ export function requestScope(fields: readonly Field[], known: KnownNames = {}): 
   ]);
 }
 
+/** What a field stands for, with the people and terms that are known by name. */
+export const knownType = (field: Pick<Field, 'type'>, known: KnownNames): ScopeType =>
+  withNames(scopeTypeOf(field), field.type, known);
+
 /** A type that picks people or terms, with those who are known by name. */
 function withNames(type: ScopeType, kind: Kind, { people = [], vocabularies = [] }: KnownNames): ScopeType {
   if (type.kind === 'list' && type.of) return { kind: 'list', of: withNames(type.of, kind, { people, vocabularies }) };
@@ -105,6 +115,7 @@ export function requestSlots(fields: readonly Field[], values: Values, facts: Re
 /** The slots after those of the fields. */
 export const factSlots = (facts: RequestFacts): Slots => [
   {
+    ...profileValues(facts.profile),
     outside: facts.requesterIsOutside,
     person: facts.requesterId,
     department: facts.department === '' ? null : facts.department,

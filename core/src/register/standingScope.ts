@@ -10,7 +10,8 @@ import {
   type Value,
 } from '../expression/index.ts';
 import type { Field, Values } from './field.ts';
-import { type KnownNames, type RequestFacts, requestScope, requestSlots } from './requestScope.ts';
+import { type Profile, profileEntries, profileValues } from './profile.ts';
+import { type KnownNames, knownType, type RequestFacts, requestScope, requestSlots } from './requestScope.ts';
 import { type Priority, priorities, type Stage } from './stage.ts';
 
 /** Where a stored request stands, besides what its fields hold. Moments are `YYYY-MM-DDTHH:MM` at the desk. */
@@ -39,6 +40,7 @@ export interface StandingViewer {
   /** By key. */
   readonly groups: readonly string[];
   readonly department: string;
+  readonly profile: Profile;
 }
 
 /** Names for what the standing of a request is made of. */
@@ -51,7 +53,8 @@ const PHASES = ['arrived', 'working', 'paused', 'finished'] as const;
 const DECISIONS = ['waiting', 'approved', 'refused'] as const;
 
 /** What `request` and `me` are made of: each by its name, with its label and type. */
-function entries({ groups = [], people = [], stages = [], forms = [] }: KnownStanding) {
+function entries(known: KnownStanding) {
+  const { groups = [], people = [], stages = [], forms = [], profile = [] } = known;
   const choice = (among: readonly Picked[]): ScopeType => ({
     kind: 'choice',
     options: among.map(({ key, label }) => ({ key, label })),
@@ -82,6 +85,7 @@ function entries({ groups = [], people = [], stages = [], forms = [] }: KnownSta
       person: full(said('reasons:person'), { kind: 'person', people }),
       groups: full(said('reasons:personGroups'), { kind: 'list', of: choice(groups) }),
       department: full(said('reasons:personTeam'), { kind: 'text' }),
+      ...profileEntries(profile, 'person', (field) => knownType(field, known)),
     },
   };
 }
@@ -105,7 +109,8 @@ export function standingScope(fields: readonly Field[], known: KnownStanding = {
 const moment = (text: string | null): Value => (text === null ? null : DateTime.read(text));
 
 /** What `me` stands for. */
-export const meOf = ({ person, groups, department }: StandingViewer): Value => ({
+export const meOf = ({ person, groups, department, profile }: StandingViewer): Value => ({
+  ...profileValues(profile),
   ...{ person, groups, department: department === '' ? null : department },
 });
 

@@ -1,5 +1,5 @@
 import type { Slots } from '../expression/index.ts';
-import { type Field, type RequestFacts, requestSlots, type Values } from '../register/index.ts';
+import { type Field, profileWith, type RequestFacts, requestSlots, type Values } from '../register/index.ts';
 import type { Routed, Router } from './route.ts';
 
 /** Facts besides fields that a table can read, as far as they are kept. */
@@ -10,7 +10,10 @@ const FACTS = {
   now: ['now'],
 } as const satisfies Readonly<Record<string, readonly (keyof RequestFacts)[]>>;
 
-type KeptFacts = Partial<Pick<RequestFacts, (typeof FACTS)[keyof typeof FACTS][number]>>;
+type KeptFacts = Partial<Pick<RequestFacts, (typeof FACTS)[keyof typeof FACTS][number]>> & {
+  /** What stood in the profile fields of the requester that it reads. */
+  readonly profile?: Values;
+};
 
 /** Which row a request went by, and what its table read then. */
 export interface KeptRouting {
@@ -30,17 +33,21 @@ export const LONGEST_KEPT = 300;
 /** What is kept of a routing: the row, and what the table reads of the request, as far as that is short. */
 export function keptRouting(
   { row }: Routed,
-  reads: readonly string[],
+  { reads, ofRequester }: Pick<Router, 'reads' | 'ofRequester'>,
   values: Values,
   facts: RequestFacts,
 ): KeptRouting {
-  const keys: readonly (keyof KeptFacts)[] = reads.flatMap((name): readonly (keyof KeptFacts)[] =>
+  const keys = reads.flatMap((name): readonly (keyof RequestFacts)[] =>
     Object.hasOwn(FACTS, name) ? FACTS[name as keyof typeof FACTS] : [],
   );
+  const { values: profile } = profileWith(facts.profile, new Set(ofRequester));
   const all: KeptRouting = {
     row,
     values: Object.fromEntries(Object.entries(values).filter(([key]) => reads.includes(key))),
-    facts: Object.fromEntries(keys.map((key) => [key, facts[key]])),
+    facts: {
+      ...Object.fromEntries(keys.map((key) => [key, facts[key]])),
+      ...(Object.keys(profile).length > 0 ? { profile } : {}),
+    },
   };
   const fits = (kept: KeptRouting): boolean => new TextEncoder().encode(JSON.stringify(kept)).length <= LONGEST_KEPT;
   return [all, { ...all, values: null }].find(fits) ?? { row, values: null, facts: null };
@@ -59,7 +66,8 @@ export function routedAgain(
   arrived: () => Values,
   facts: RequestFacts,
 ): Routed | null {
-  const slots: Slots = requestSlots(fields, kept.values ?? arrived(), { ...facts, ...kept.facts });
+  const profile = { ...facts.profile, values: kept.facts ? (kept.facts.profile ?? {}) : facts.profile.values };
+  const slots: Slots = requestSlots(fields, kept.values ?? arrived(), { ...facts, ...kept.facts, profile });
   const routed = route(slots);
   return routed.row === kept.row ? routed : null;
 }

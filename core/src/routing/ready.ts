@@ -5,6 +5,7 @@ import {
   cellInWords,
   compile,
   compileTests,
+  entriesRead,
   type Node,
   namesRead,
   nodesOfTest,
@@ -34,6 +35,8 @@ export interface ReadyCell {
   readonly words: Words;
   /** Names that its column and its tests read. */
   readonly reads: readonly string[];
+  /** What of the requester they read. */
+  readonly ofRequester: readonly string[];
   readonly tests: readonly Test[];
   readonly holds: CompiledTests;
 }
@@ -56,10 +59,15 @@ export function readyRows(table: RoutingTable, scope: Scope): readonly (readonly
       const text = own(row.cells, id) ?? '';
       const parsed = parseTests(text);
       if (parsed.ok && parsed.value.every((test) => test.kind === 'any')) return [];
-      if (!parsed.ok || !readable) return [{ column: ready, words: text, reads: [], tests: [], holds: () => false }];
-      const reads = namesRead([ready.node, ...parsed.value.flatMap(nodesOfTest)]);
+      if (!parsed.ok || !readable)
+        return [{ column: ready, words: text, reads: [], ofRequester: [], tests: [], holds: () => false }];
+      const nodes = [ready.node, ...parsed.value.flatMap(nodesOfTest)];
+      const reads = namesRead(nodes);
+      const ofRequester = nodes.flatMap((node) => entriesRead(node, 'requester'));
       const words = cellInWords(parsed.value, printExpression(ready.node), scope) ?? printTests(parsed.value, scope);
-      return [{ column: ready, words, reads, tests: parsed.value, holds: compileTests(parsed.value, scope) }];
+      return [
+        { column: ready, words, reads, ofRequester, tests: parsed.value, holds: compileTests(parsed.value, scope) },
+      ];
     }),
   );
 }

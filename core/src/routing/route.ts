@@ -27,6 +27,8 @@ export interface Routed {
 export interface Router {
   (slots: Slots): Routed;
   readonly reads: readonly string[];
+  /** What of the requester it reads: the group, the team, fields of the profile. */
+  readonly ofRequester: readonly string[];
 }
 
 /**
@@ -37,6 +39,7 @@ export interface Router {
 export function prepareRouting(table: RoutingTable, scope: Scope): Router {
   const rows = readyRows(table, scope);
   const reads = [...new Set(rows.flat().flatMap((cell) => cell.reads))].sort();
+  const ofRequester = [...new Set(rows.flat().flatMap((cell) => cell.ofRequester))].sort();
   const route = (slots: Slots): Routed => {
     const reasons: RowReason[] = [];
     for (const [index, cells] of rows.entries()) {
@@ -60,5 +63,5 @@ export function prepareRouting(table: RoutingTable, scope: Scope): Router {
     reasons.push({ row: last, note: said('reasons:everythingElse'), won: true, cells: [] });
     return { row: last, rowId: 'otherwise', isOtherwise: true, outcome: table.otherwise, reasons };
   };
-  return Object.assign(route, { reads });
+  return Object.assign(route, { reads, ofRequester });
 }

@@ -9,3 +9,13 @@ export {
   NEW_DESK,
   signatureOf,
 } from './desk.ts';
+export {
+  NEW_PROFILE,
+  PROFILE,
+  PROFILE_KEY,
+  type ProfileDesign,
+  profileAfter,
+  profileFieldsOf,
+  type ReadProfile,
+  readProfile,
+} from './profile.ts';

@@ -4,7 +4,7 @@ import type { KnownStanding, RequestStanding, StandingViewer } from '@tolvek/cor
 import { type RoundRow, roundOf } from '../approval/queries.ts';
 import { calendarOf } from '../calendar/queries.ts';
 import { formById, formsOf, releaseById } from '../form/queries.ts';
-import { departmentOf, knownNames } from '../people/queries.ts';
+import { knownNames, knownOf } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import type { RegisterRow } from '../register/queries.ts';
 import type { ShownRow } from '../request/queries.ts';
@@ -36,7 +36,8 @@ export function standingOf(db: Reader, request: ShownRow, now: number): RequestS
 
 /** Who looks, as conditions know them. */
 export const meIn = (db: Reader, { personId, groups }: Viewer): StandingViewer => ({
-  ...{ person: personId, groups, department: departmentOf(db, personId) },
+  ...knownOf(db, personId),
+  ...{ person: personId, groups },
 });
 
 /** What the names are called that conditions about requests of a register use. */

@@ -28,6 +28,7 @@ import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { notFound, wrongFields } from '../platform/problem.ts';
 import { by, write } from '../platform/work.ts';
+import { nameOf } from '../request/names.ts';
 
 type Row = AnswerOf<'groups'>['groups'][number];
 
@@ -91,7 +92,7 @@ export function groupView(db: Reader, key: string, now: number): AnswerOf<'group
       .where(eq(groupEntries.memberGroup, key))
       .all(),
     uses: usesOf(db, key),
-    history: groundHistoryOf(db, 'group', key).map((line) => ({ ...line, at: iso(line.at) })),
+    history: groundHistoryOf(db, 'group', key, nameOf(db)).map((line) => ({ ...line, at: iso(line.at) })),
   };
 }
 

@@ -8,6 +8,7 @@ import { addGroup, groupsView, groupView, letIn, putGroup, takeOut } from './gro
 import { handOver, handOverPlan } from './handOver.ts';
 import { acceptInvitation, invitationView, invite } from './invitations.ts';
 import { addSomebody, changeSomebody, peopleView, personView } from './people.ts';
+import { profileView, putProfile } from './profile.ts';
 import { changeRights, rightHolders, rightsView } from './rights.ts';
 
 export function groundworkHandlers(house: House): Handlers<typeof groundworkRoutes> {
@@ -39,6 +40,8 @@ export function groundworkHandlers(house: House): Handlers<typeof groundworkRout
     changeDesk: ({ viewer, body, version }) => putDesk(house, viewer, { ...body, version }),
     sendTestEmail: ({ viewer }) => sendTestEmail(house, viewer),
     testEmail: ({ viewer, params }) => testEmailView(db, viewer, params.id),
+    profile: () => profileView(db, clock.now()),
+    changeProfile: ({ viewer, body, version }) => putProfile(house, viewer, { ...body, version }),
     people: ({ query }) => peopleView(db, query),
     person: ({ viewer, params }) => personView(db, viewer, params.id, clock.now()),
     addPerson: ({ viewer, body, key }) => addSomebody(house, viewer, body, key),

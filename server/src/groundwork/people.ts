@@ -1,6 +1,8 @@
 import type { AnswerOf, BodyOf, QueryOf } from '@tolvek/contract';
 import { FORM } from '@tolvek/core/form';
+import { own } from '@tolvek/core/own';
 import { daysInWords, may, RIGHTS, rightInWords, type Viewer, waysInto, wordOf } from '@tolvek/core/people';
+import { sayValue } from '@tolvek/core/register';
 import { said } from '@tolvek/words';
 import { and, eq, inArray, ne, sql } from 'drizzle-orm';
 import { seats } from '../approval/tables.ts';
@@ -9,7 +11,7 @@ import { addPerson, changePerson } from '../people/commands.ts';
 import { grantedTo, packagesGivenTo, refuseRaising } from '../people/grants.ts';
 import { enterGroup, entryOf, nestedEntries } from '../people/groups.ts';
 import { groundHistoryOf } from '../people/history.ts';
-import { type Listed, listPeople, withGroups } from '../people/lists.ts';
+import { type Listed, listPeople, type Place, withGroups } from '../people/lists.ts';
 import { groupNames, groupsOf, type PersonRow, personById } from '../people/queries.ts';
 import { EVERYONE } from '../people/rights.ts';
 import { todayAt } from '../people/settle.ts';
@@ -20,7 +22,10 @@ import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { notFound } from '../platform/problem.ts';
 import { by, write } from '../platform/work.ts';
+import { nameOf } from '../request/names.ts';
 import { tallies } from '../request/tables.ts';
+import { profileDesignOf } from '../settings/queries.ts';
+import { readTyped, typedProfile } from './profile.ts';
 
 type Row = AnswerOf<'people'>['people'][number];
 
@@ -62,31 +67,46 @@ function rowsOf(db: Reader, listed: readonly Listed[]): readonly Row[] {
   const ids = listed.map(({ id }) => id);
   const workOf = openWorkOf(db, ids);
   const packageOf = packagesGivenTo(db, ids);
-  return listed.map(({ id, name, email, kind, active, signsIn, invitedAt, groups, namesake }) => {
+  const shown = shownProfile(db);
+  return listed.map((person) => {
+    const { id, name, email, kind, active, signsIn, invitedAt, groups, namesake } = person;
     const { handles, decides } = workOf(id);
     return {
       ...{ id, name, email, kind, active, signsIn, groups: [...groups], namesake },
       role: packageOf(id),
+      profile: shown(person),
       ...{ invited: invitedAt === null ? null : iso(invitedAt), openWork: handles + decides },
     };
   });
 }
 
+/** What lists show of profiles, in words by field. */
+function shownProfile(db: Reader): (person: PersonRow) => Row['profile'] {
+  const fields = profileDesignOf(db).fields.filter(({ listed, retired }) => listed && !retired);
+  const named = nameOf(db);
+  return ({ profile }) =>
+    Object.fromEntries(
+      fields.flatMap((field) => {
+        const value = own(profile, field.key);
+        return value === undefined ? [] : [[field.key, sayValue(field, value, named)]];
+      }),
+    );
+}
+
 /** Where a list goes on, as a text. */
-const placeOf = ({ name, id }: { readonly name: string; readonly id: string }): string => JSON.stringify([name, id]);
-function fromPlace(text: string | undefined): { readonly name: string; readonly id: string } | null {
+const placeOf = (place: Place): string => JSON.stringify([place.by, place.id]);
+function fromPlace(text: string | undefined): Place | null {
   try {
-    const [name, id] = JSON.parse(text ?? 'null') as [unknown, unknown];
-    return typeof name === 'string' && typeof id === 'string' ? { name, id } : null;
+    const [by, id] = JSON.parse(text ?? 'null') as [unknown, unknown];
+    return (typeof by === 'string' || typeof by === 'number') && typeof id === 'string' ? { by, id } : null;
   } catch {
     return null;
   }
 }
 
 export function peopleView(db: Reader, { after, ...looking }: QueryOf<'people'>): AnswerOf<'people'> {
-  const { people: listed, total, more } = listPeople(db, looking, fromPlace(after));
-  const last = listed.at(-1);
-  return { people: [...rowsOf(db, listed)], total, next: more && last ? placeOf(last) : null };
+  const { people: listed, total, next } = listPeople(db, looking, fromPlace(after));
+  return { people: [...rowsOf(db, listed)], total, next: next && placeOf(next) };
 }
 
 export function personView(db: Reader, viewer: Viewer, id: string, now: number): AnswerOf<'person'> {
@@ -101,6 +121,7 @@ export function personView(db: Reader, viewer: Viewer, id: string, now: number):
   return {
     ...row,
     ...{ version: person.version, language: person.language, source: person.source },
+    typed: typedProfile(db, person),
     addresses: db
       .select({ address: addresses.address })
       .from(addresses)
@@ -119,7 +140,7 @@ export function personView(db: Reader, viewer: Viewer, id: string, now: number):
     hangs: hangsOn(db, id),
     mayGiveRole: may(viewer, 'rights') && person.kind === 'staff',
     rights: waysToRights(db, person, names),
-    history: groundHistoryOf(db, 'person', id).map((line) => ({ ...line, at: iso(line.at) })),
+    history: groundHistoryOf(db, 'person', id, nameOf(db)).map((line) => ({ ...line, at: iso(line.at) })),
   };
 }
 
@@ -164,14 +185,15 @@ function hangsOn(db: Reader, id: string): AnswerOf<'person'>['hangs'] {
 export const addSomebody = (
   house: House,
   viewer: Viewer,
-  { groups = [], role = 'member', language = null, ...person }: BodyOf<'addPerson'>,
+  { groups = [], role = 'member', language = null, profile = {}, ...person }: BodyOf<'addPerson'>,
   key: string,
 ): AnswerOf<'addPerson'> =>
   write(house, (whole) => {
     const work = by(whole, viewer.personId);
-    const content = { ...person, groups, role, language };
+    const content = { ...person, groups, role, language, profile };
     return once(work.tx, { key, scope: `person ${viewer.personId}`, content, now: work.now }, () => {
-      const { id } = addPerson(work, { ...person, language });
+      const known = readTyped(work.tx, person.kind, profile, work.now);
+      const { id } = addPerson(work, { ...person, language, profile: known });
       if (role !== 'member') changePerson(work, viewer, { id, version: 1, changes: { role } });
       for (const group of groups) refuseRaising(work.tx, viewer, group);
       for (const group of groups) enterGroup(work, { group, member: { person: id }, from: null, until: null });
@@ -184,9 +206,14 @@ export const changeSomebody = (
   viewer: Viewer,
   id: string,
   version: number,
-  changes: BodyOf<'changePerson'>,
+  { profile, ...changes }: BodyOf<'changePerson'>,
 ): AnswerOf<'changePerson'> => {
-  const next = write(house, (work) => changePerson(by(work, viewer.personId), viewer, { id, version, changes }));
+  const next = write(house, (whole) => {
+    const work = by(whole, viewer.personId);
+    const kind = personById(work.tx, id)?.kind ?? 'staff';
+    const known = readTyped(work.tx, kind, profile, work.now);
+    return changePerson(work, viewer, { id, version, changes: { ...changes, profile: known } });
+  });
   if (changes.active === false) house.live.endOf(id);
   return { version: next };
 };

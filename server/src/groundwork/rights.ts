@@ -11,6 +11,7 @@ import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { notFound } from '../platform/problem.ts';
 import { by, write } from '../platform/work.ts';
+import { nameOf } from '../request/names.ts';
 
 type Subject = AnswerOf<'rights'>['subjects'][number];
 
@@ -36,7 +37,7 @@ export function rightsView(db: Reader, viewer: Viewer): AnswerOf<'rights'> {
     subjects: subjects.sort((a, b) => ORDER[a.kind] - ORDER[b.kind] || a.name.localeCompare(b.name)),
     mayChange: may(viewer, 'rights'),
     givers: holdersOfRight(db, 'rights').map(({ name }) => name),
-    history: groundHistoryOf(db, 'everyone', EVERYONE).map((line) => ({ ...line, at: iso(line.at) })),
+    history: groundHistoryOf(db, 'everyone', EVERYONE, nameOf(db)).map((line) => ({ ...line, at: iso(line.at) })),
   };
 }
 

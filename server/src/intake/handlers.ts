@@ -1,7 +1,8 @@
 import type { intakeRoutes } from '@tolvek/contract';
 import type { NotAdmitted } from '@tolvek/core/door';
-import { askedForm, askedInWordsOf, lookedAtTogether } from '@tolvek/core/form';
+import { askedForm, askedInWordsOf, lookedAtTogether, requesterReadBy } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
+import { profileWith } from '@tolvek/core/register';
 import { refused, type Words } from '@tolvek/words';
 import { keptByOthers } from '../door/admission.ts';
 import { type DoorRow, doorBySlug } from '../door/queries.ts';
@@ -52,6 +53,7 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
       const fields = askedInWordsOf(design.fields, registerOfForm(db, door.formId).fields);
       const asked = askedForm({ ...design, fields });
       const kept = keptBy(db, door.id, door.kind === 'staff' ? viewer : null);
+      const facts = factsFor(db, { door, design, requester, now: clock.now(), fields: asked.fields });
       return {
         slug: door.slug,
         kind: door.kind,
@@ -74,7 +76,8 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
                     }
                   : null,
                 together: lookedAtTogether(design).map((fields) => [...fields]),
-                facts: factsFor(db, { door, design, requester, now: clock.now(), fields: asked.fields }),
+                // What is known of somebody goes to their device as far as this form reads it.
+                facts: { ...facts, profile: profileWith(facts.profile, requesterReadBy(asked)) },
               }
             : null,
       };

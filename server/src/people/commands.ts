@@ -1,5 +1,7 @@
+import { isSame, own } from '@tolvek/core/own';
 import type { GroundField, PackageName, Viewer } from '@tolvek/core/people';
-import { type Problem as FieldProblem, isMailAddress } from '@tolvek/core/register';
+import { type Problem as FieldProblem, type FieldValue, isMailAddress } from '@tolvek/core/register';
+import { profileAfter } from '@tolvek/core/settings';
 import { refused, said } from '@tolvek/words';
 import type { Language } from '@tolvek/words/speech';
 import { and, eq, inArray } from 'drizzle-orm';
@@ -17,6 +19,9 @@ import { type PersonRow, personByEmail, personById } from './queries.ts';
 import { settleNewDay } from './settle.ts';
 import { addresses, type groups, people } from './tables.ts';
 
+/** What is set in a profile by the keys of its fields; null empties one. */
+export type ProfileChanges = Readonly<Record<string, FieldValue | null>>;
+
 export interface NewPerson {
   readonly name: string;
   readonly email: string;
@@ -24,6 +29,7 @@ export interface NewPerson {
   readonly does?: string;
   readonly active?: boolean;
   readonly language?: Language | null;
+  readonly profile?: ProfileChanges;
 }
 
 /** Sets what somebody reads pages and emails in. */
@@ -67,14 +73,14 @@ export function refuseWrong(
  *
  * @throws Problem 422 when the name is empty, or the address is none or finds somebody already.
  */
-export function addPerson(work: Work, { name, email, ...person }: NewPerson): PersonRow {
+export function addPerson(work: Work, { name, email, profile = {}, ...person }: NewPerson): PersonRow {
   const { tx } = work;
   const address = email.trim().toLowerCase();
   refuseWrong(tx, { name, email: address }, () => false);
   const id = newId();
   const row = tx
     .insert(people)
-    .values({ ...person, id, name: name.trim(), email: address })
+    .values({ ...person, id, name: name.trim(), email: address, profile: profileAfter({}, { values: profile }) })
     .returning()
     .get();
   tx.insert(addresses).values({ address, personId: id }).run();
@@ -90,6 +96,7 @@ export interface PersonChanges {
   readonly role?: PackageName;
   readonly language?: Language | null;
   readonly active?: boolean;
+  readonly profile?: ProfileChanges;
 }
 
 /**
@@ -114,12 +121,14 @@ export function changePerson(
     ...(changes.email === undefined ? {} : { email: changes.email.trim().toLowerCase() }),
   };
   refuseWrong(tx, wanted, (holder) => holder === id);
-  const { role, ...settings } = wanted;
+  const { role, profile = {}, ...settings } = wanted;
   const changed = (Object.keys(settings) as (keyof typeof settings & GroundField)[]).filter(
     (field) => settings[field] !== undefined && settings[field] !== person[field],
   );
   const raises = role !== undefined && role !== packageGivenTo(tx, id);
-  if (changed.length === 0 && !raises) return version;
+  const knew = (key: string): FieldValue | null => own(person.profile, key) ?? null;
+  const learnt = Object.keys(profile).filter((key) => !isSame(profile[key] ?? null, knew(key)));
+  if (changed.length === 0 && learnt.length === 0 && !raises) return version;
   const givesRights = holdersOfRight(tx, 'rights').some((holder) => holder.id === id);
   const keepsOut = changed.includes('active') || changed.includes('email');
   // Whoever goes by another address comes in by it: nobody becomes somebody who may do more than they.
@@ -127,7 +136,10 @@ export function changePerson(
   if (keepsOut) refuseOver(tx, person, viewer);
   if (raises && person.kind === 'contact') throw new Problem(409, 'contact-role', refused('contactRole'));
   const fields = Object.fromEntries(changed.map((field) => [field, settings[field]]));
-  const after = { ...person, ...fields, version: version + 1 };
+  const after = {
+    ...{ ...person, ...fields, version: version + 1 },
+    profile: profileAfter(person.profile, { values: profile }),
+  };
   tx.update(people)
     .set({ ...after, leftAt: after.active ? null : (person.leftAt ?? now) })
     .where(eq(people.id, id))
@@ -137,6 +149,8 @@ export function changePerson(
   if (person.kind === 'staff') openAccount(tx, after);
   if (!after.active || after.email !== person.email) endSessionsOf(tx, id);
   for (const field of changed) noteChanged(work, 'person', id, field, person[field], after[field]);
+  for (const field of learnt)
+    noteGround(work, 'person', id, { kind: 'profile', field, before: knew(field), after: profile[field] ?? null });
   if (raises) givePackage(work, viewer, id, role);
   if (givesRights && !after.active) refuseNobodyLeft(tx);
   return version + 1;

@@ -1,10 +1,12 @@
-import { type GroundChange, type GroundField, groundChangeInWords } from '@tolvek/core/people';
+import { type GroundChange, type GroundField, type GroundNames, groundChangeInWords } from '@tolvek/core/people';
+import { type FieldValue, type NameOf, sayValue } from '@tolvek/core/register';
 import type { Words } from '@tolvek/words';
 import { and, desc, eq } from 'drizzle-orm';
 import { adding } from '../platform/adding.ts';
 import type { Reader } from '../platform/database.ts';
 import { newId } from '../platform/newId.ts';
 import type { Work } from '../platform/work.ts';
+import { profileDesignOf } from '../settings/queries.ts';
 import { groupNames, personNamed } from './queries.ts';
 import { groundHistory } from './tables.ts';
 
@@ -33,16 +35,31 @@ export const noteChanged = (
 /** Lines that are shown. */
 const SHOWN = 50;
 
-/** What was set of a person or a group, the newest first. */
+/** What fields of profiles are called, and what is shown of what stands in them. */
+function profileNames(db: Reader, nameOf: NameOf): Pick<GroundNames, 'field' | 'value'> {
+  const { fields } = profileDesignOf(db);
+  const fieldOf = (key: string) => fields.find((field) => field.key === key);
+  return {
+    field: (key) => fieldOf(key)?.label ?? key,
+    value: (key, value) => {
+      const field = fieldOf(key);
+      return field ? sayValue(field, value as FieldValue, nameOf) : String(value);
+    },
+  };
+}
+
+/** What was set of a person or a group, the newest first; `nameOf`: what people and terms are called. */
 export function groundHistoryOf(
   db: Reader,
   about: About,
   key: string,
+  nameOf: NameOf,
 ): readonly { readonly at: number; readonly by: string; readonly words: Words }[] {
   const groups = groupNames(db);
   const names = {
     group: (each: string) => groups.get(each) ?? each,
     person: (id: string) => personNamed(db, id) || id,
+    ...profileNames(db, nameOf),
   };
   return db
     .select()

@@ -1,7 +1,9 @@
 import type { Viewer } from '@tolvek/core/people';
-import { and, asc, count, eq, gt, inArray, isNull, type SQL, sql } from 'drizzle-orm';
+import { storedForm } from '@tolvek/core/register';
+import { and, asc, count, desc, eq, gt, inArray, isNull, type SQL, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
 import { account } from '../platform/tables.ts';
+import { profileDesignOf } from '../settings/queries.ts';
 import type { PersonRow } from './queries.ts';
 import { addresses, groups, memberships, people } from './tables.ts';
 
@@ -12,6 +14,10 @@ export interface Looking {
   readonly find?: string | undefined;
   readonly group?: string | undefined;
   readonly state?: 'active' | 'inactive' | 'not-invited' | undefined;
+  /** Fields of profiles, and what stands in each: `title=skipper&site=pier`, written like the query of an address. */
+  readonly where?: string | undefined;
+  /** `name`, `email`, `newest`, or the key of a field of profiles; by name where it is anything else. */
+  readonly sort?: string | undefined;
 }
 
 /** Signs that `like` reads as anything, made plain. */
@@ -37,11 +43,26 @@ function aboutWord(db: Reader, word: string): SQL {
   return sql`(${isLike(people.name, word)} or ${people.id} in (${byAddress})${named.length > 0 ? sql` or ${people.id} in (${byGroup})` : sql``})`;
 }
 
+/** Whether what is asked for stands in fields of profiles, alone or among others. */
+function holdsValues(db: Reader, where: string): SQL | undefined {
+  const { fields } = profileDesignOf(db);
+  return and(
+    ...[...new URLSearchParams(where)].map(([key, value]) =>
+      fields.some((field) => field.key === key)
+        ? sql`exists (select 1 from json_each(${people.profile}, ${`$."${key}"`}) as held where case held.type
+            when 'true' then 'true' when 'false' then 'false' else cast(held.value as text) end = ${value})`
+        : undefined,
+    ),
+  );
+}
+
 /** The condition of those who are looked for. */
-function lookedFor(db: Reader, { kind, find, group, state }: Looking): SQL | undefined {
+function lookedFor(db: Reader, { kind, find, group, state, where }: Looking): SQL | undefined {
   const words = (find ?? '').trim().split(/\s+/).filter(Boolean).slice(0, 6);
   return and(
+    isNull(people.mergedInto),
     kind && eq(people.kind, kind),
+    where ? holdsValues(db, where) : undefined,
     group === undefined
       ? undefined
       : sql`exists (select 1 from ${memberships} where ${memberships.personId} = ${people.id} and ${memberships.groupKey} = ${group})`,
@@ -99,25 +120,68 @@ export function withGroups(db: Reader, rows: readonly PersonRow[]): readonly Lis
 
 export const PEOPLE_AT_ONCE = 100;
 
-/** People by name as far as they are looked for, from a place on; and how many they are in all. */
+/** A place in a list: what it is sorted by there, and who stands there. */
+export interface Place {
+  readonly by: string | number;
+  readonly id: string;
+}
+
+/** What a list is sorted by; who has nothing there comes last. */
+function sortedBy(db: Reader, sort: string | undefined): { readonly by: SQL; readonly isFalling: boolean } {
+  if (sort === 'newest') return { by: sql`${people.id}`, isFalling: true };
+  if (sort === 'email') return { by: sql`${people.email}`, isFalling: false };
+  const field = profileDesignOf(db).fields.find(({ key }) => key === sort);
+  if (!field) return { by: sql`${people.name}`, isFalling: false };
+  const { part } = storedForm(field);
+  const stands = sql`json_extract(${people.profile}, ${`$."${field.key}"${part ? `.${part}` : ''}`})`;
+  if (field.type.kind === 'choice') {
+    // In the order of the options; what was said in other words comes behind them.
+    const cases = field.type.options.map(({ key }, place) => sql`when ${key} then ${place}`);
+    if (cases.length > 0)
+      return {
+        by: sql`coalesce(case ${stands} ${sql.join(cases, sql` `)} else ${stands} end, ${LAST})`,
+        isFalling: false,
+      };
+  }
+  return {
+    by: sql`coalesce(case typeof(${stands}) when 'text' then lower(${stands}) else ${stands} end, ${LAST})`,
+    isFalling: false,
+  };
+}
+
+/** Stands behind everything that is written. */
+const LAST = '\u{10ffff}';
+
+/** People in their order as far as they are looked for, from a place on; and how many they are in all. */
 export function listPeople(
   db: Reader,
   looking: Looking,
-  after: { readonly name: string; readonly id: string } | null,
-): { readonly people: readonly Listed[]; readonly total: number; readonly more: boolean } {
+  after: Place | null,
+): { readonly people: readonly Listed[]; readonly total: number; readonly next: Place | null } {
   const wanted = lookedFor(db, looking);
+  const { by, isFalling } = sortedBy(db, looking.sort);
+  const from =
+    after &&
+    (isFalling
+      ? sql`(${by}, ${people.id}) < (${after.by}, ${after.id})`
+      : sql`(${by}, ${people.id}) > (${after.by}, ${after.id})`);
   const rows = db
-    .select()
+    .select({ person: people, by })
     .from(people)
-    .where(and(wanted, after ? sql`(${people.name}, ${people.id}) > (${after.name}, ${after.id})` : undefined))
-    .orderBy(asc(people.name), asc(people.id))
+    .where(and(wanted, from ?? undefined))
+    .orderBy(...(isFalling ? [desc(by), desc(people.id)] : [asc(by), asc(people.id)]))
     .limit(PEOPLE_AT_ONCE + 1)
     .all();
   const total = db.select({ n: count() }).from(people).where(wanted).get()?.n ?? 0;
+  const shown = rows.slice(0, PEOPLE_AT_ONCE);
+  const last = shown.at(-1);
   return {
-    people: withGroups(db, rows.slice(0, PEOPLE_AT_ONCE)),
+    people: withGroups(
+      db,
+      shown.map(({ person }) => person),
+    ),
     total,
-    more: rows.length > PEOPLE_AT_ONCE,
+    next: rows.length > PEOPLE_AT_ONCE && last ? { by: last.by as string, id: last.person.id } : null,
   };
 }
 

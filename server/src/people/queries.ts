@@ -1,11 +1,11 @@
 import { holderOf, type Viewer } from '@tolvek/core/people';
-import type { KnownPerson } from '@tolvek/core/register';
+import { type KnownPerson, NO_PROFILE, type Profile, type ProfileField } from '@tolvek/core/register';
 import type { Speech } from '@tolvek/words/speech';
 import { and, asc, count, eq, getTableColumns, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
 import { isListed, listed, prepared } from '../platform/prepared.ts';
 import { speechFor } from '../platform/words.ts';
-import { deskOf } from '../settings/queries.ts';
+import { deskOf, profileDesignOf } from '../settings/queries.ts';
 import { rightsOf } from './rights.ts';
 import { addresses, groups, memberships, people } from './tables.ts';
 
@@ -57,6 +57,23 @@ export const groupsOf = (db: Reader, personId: string): readonly string[] =>
   groupsById(db)
     .all({ id: personId })
     .map((row) => row.key);
+
+/** What the desk knows of somebody, as conditions may read it. */
+export function profileOf(db: Reader, person: Pick<PersonRow, 'profile'> | undefined): Profile {
+  if (!person) return NO_PROFILE;
+  const { fields } = profileDesignOf(db);
+  return fields.length === 0 ? NO_PROFILE : { fields, values: person.profile };
+}
+
+/** Who somebody is to conditions: their groups, their team and their profile. */
+export const knownOf = (
+  db: Reader,
+  id: string,
+): { readonly groups: readonly string[]; readonly department: string; readonly profile: Profile } => ({
+  groups: groupsOf(db, id),
+  department: departmentOf(db, id),
+  profile: profileOf(db, personById(db, id)),
+});
 
 /** Somebody as what decides about them knows them, active or not. */
 export function viewerIn(db: Reader, { id, kind }: Pick<PersonRow, 'id' | 'kind'>): Viewer {
@@ -191,10 +208,11 @@ export function demoPeople(db: Reader): readonly PersonRow[] {
     .filter((person) => person.does !== '');
 }
 
-/** Groups and active staff by name, for building and explaining conditions. */
+/** Groups, active staff by name and the fields of profiles, for building and explaining conditions. */
 export function knownNames(db: Reader): {
   groups: { key: string; label: string }[];
   people: { key: string; label: string }[];
+  profile: readonly ProfileField[];
 } {
   const staff = db
     .select({ key: people.id, label: people.name })
@@ -202,7 +220,11 @@ export function knownNames(db: Reader): {
     .where(and(eq(people.kind, 'staff'), eq(people.active, true)))
     .orderBy(asc(people.name))
     .all();
-  return { groups: [...groupNames(db)].map(([key, label]) => ({ key, label })), people: staff };
+  return {
+    groups: [...groupNames(db)].map(([key, label]) => ({ key, label })),
+    people: staff,
+    profile: profileDesignOf(db).fields,
+  };
 }
 
 /** Speaks to somebody, in the language they read; for what is named in it once and stored. */

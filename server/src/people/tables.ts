@@ -1,4 +1,5 @@
 import type { Right } from '@tolvek/core/people';
+import type { Values } from '@tolvek/core/register';
 import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
 /** Staff and contacts in one table; staff sign in with the account of the same id. */
@@ -19,6 +20,10 @@ export const people = sqliteTable(
     source: text({ enum: ['local', 'directory'] })
       .notNull()
       .default('local'),
+    /** What the desk knows of them besides, by the keys of the fields of profiles. */
+    profile: text({ mode: 'json' }).notNull().$type<Values>().default({}),
+    /** The record that this one became a part of, when both were the same person. */
+    mergedInto: text(),
     /** What changes of the person rise by. */
     version: integer().notNull().default(1),
     /** When they were invited to sign in, epoch ms; null when they never were. */
@@ -27,6 +32,46 @@ export const people = sqliteTable(
     leftAt: integer(),
   },
   (table) => [index('people_by_name').on(table.name, table.id)],
+);
+
+/** When somebody is away, and who decides in their place meanwhile. Days are ISO 8601, included. */
+export const absences = sqliteTable(
+  'absences',
+  {
+    id: text().primaryKey(),
+    personId: text()
+      .notNull()
+      .references(() => people.id),
+    fromDay: text().notNull(),
+    /** Null until they are back. */
+    untilDay: text(),
+    substituteId: text().references(() => people.id),
+  },
+  (table) => [
+    index('absences_person').on(table.personId, table.fromDay),
+    index('absences_substitute').on(table.substituteId),
+  ],
+);
+
+/** Files of people that were taken in, with what each changed, so that it can be undone. */
+export const peopleImports = sqliteTable(
+  'people_imports',
+  {
+    id: text().primaryKey(),
+    /** Epoch ms. */
+    at: integer().notNull(),
+    by: text().notNull(),
+    kind: text({ enum: ['staff', 'contact'] }).notNull(),
+    /** What the file was called. */
+    file: text().notNull(),
+    added: integer().notNull(),
+    changed: integer().notNull(),
+    gone: integer().notNull(),
+    /** What was done to whom, in order. */
+    steps: text({ mode: 'json' }).notNull().$type<readonly object[]>(),
+    undoneAt: integer(),
+  },
+  (table) => [index('people_imports_at').on(table.at)],
 );
 
 /** Every address that somebody is found by. */

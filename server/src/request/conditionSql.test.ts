@@ -70,11 +70,12 @@ const fields: readonly Field[] = [
 const ZONE = 'Europe/Dublin';
 const STAGES = ['arrived', 'in_hand', 'done'] as const;
 const scope = standingScope(fields, { stages: STAGES.map((key) => ({ key, label: key })) });
-const me: StandingViewer = { person: 'ada', groups: ['lab'], department: '' };
+const me: StandingViewer = { person: 'ada', groups: ['lab'], department: '', profile: { fields: [], values: {} } };
 const facts: RequestFacts = {
   requesterIsOutside: true,
   requesterId: null,
   requesterGroups: [],
+  profile: { fields: [], values: {} },
   department: '',
   door: 'outside',
   today: '2026-11-23',

@@ -6,7 +6,7 @@ import { eq, sql } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
 import { doors } from '../door/tables.ts';
 import { releaseById } from '../form/queries.ts';
-import { departmentOf, groupsOf, personById, staffIn } from '../people/queries.ts';
+import { knownOf, personById, staffIn } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
 import type { RegisterRow } from '../register/queries.ts';
@@ -87,14 +87,7 @@ export function factsFor(
   { door, design, requester, now, named = {}, stored, fields = design.fields, picked }: Asking,
 ): RevealedFacts {
   const calendar = calendarOf(db, design.deadline.calendar);
-  const asker = requester
-    ? {
-        id: requester.id,
-        kind: requester.kind,
-        groups: groupsOf(db, requester.id),
-        department: departmentOf(db, requester.id),
-      }
-    : null;
+  const asker = requester ? { id: requester.id, kind: requester.kind, ...knownOf(db, requester.id) } : null;
   const facts = factsAt(now, calendar, door.kind, asker, {
     people: picked?.people ?? (door.kind === 'staff' ? pickedFrom(db, fields) : []),
     vocabularies: picked?.vocabularies ?? vocabulariesFor(db, fields),

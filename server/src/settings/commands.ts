@@ -1,4 +1,4 @@
-import { DESK, DESK_KEY, type DeskSettings } from '@tolvek/core/settings';
+import { DESK, DESK_KEY, type DeskSettings, PROFILE, PROFILE_KEY, type ProfileDesign } from '@tolvek/core/settings';
 import { said } from '@tolvek/words';
 import { changeAtOnce, type Done, makeInForce } from '../design/commands.ts';
 import { designByKey } from '../design/queries.ts';
@@ -33,4 +33,25 @@ export function changeDesk(
   if (design.version !== version) throw staleVersion();
   refuseUnsound(desk);
   return changeAtOnce(tx, design, { version, content: desk, note: note.trim() }, done);
+}
+
+/**
+ * Puts other fields of profiles in force, at once; version 0 before there were any. What stands in
+ * fields that are gone stays. Returns the next version.
+ *
+ * @throws Problem 412 when somebody was faster, 422 with every field that is wrong, under its key.
+ */
+export function changeProfile(
+  tx: Transaction,
+  { version, profile, note }: { readonly version: number; readonly profile: ProfileDesign; readonly note: string },
+  done: Done,
+): number {
+  const found = PROFILE.findings(profile, null);
+  if (found.length > 0)
+    throw wrongFields(found.map(({ at, message }) => ({ field: at, message, fix: said('settings:correctIt') })));
+  const design = designByKey(tx, PROFILE, PROFILE_KEY);
+  if ((design?.version ?? 0) !== version) throw staleVersion();
+  if (design) return changeAtOnce(tx, design, { version, content: profile, note: note.trim() }, done);
+  makeInForce(tx, PROFILE, { key: PROFILE_KEY, content: profile, note: note.trim() }, done);
+  return designByKey(tx, PROFILE, PROFILE_KEY)?.version ?? 1;
 }

@@ -1,4 +1,13 @@
-import { DESK, DESK_KEY, type DeskSettings, NEW_DESK } from '@tolvek/core/settings';
+import {
+  DESK,
+  DESK_KEY,
+  type DeskSettings,
+  NEW_DESK,
+  NEW_PROFILE,
+  PROFILE,
+  PROFILE_KEY,
+  type ProfileDesign,
+} from '@tolvek/core/settings';
 import { designByKey } from '../design/queries.ts';
 import type { Reader } from '../platform/database.ts';
 
@@ -14,3 +23,7 @@ export function deskOf(db: Reader): DeskSettings {
   if (!found) read.set(draft, (found = { ...NEW_DESK, ...draft, links: { ...NEW_DESK.links, ...draft.links } }));
   return found;
 }
+
+/** The fields of people’s profiles, in force at once; none until the coordinator chooses some. */
+export const profileDesignOf = (db: Reader): ProfileDesign =>
+  designByKey(db, PROFILE, PROFILE_KEY)?.draft ?? NEW_PROFILE;

@@ -10,6 +10,7 @@ import type { Reader } from '../platform/database.ts';
 import { aTurn } from '../platform/turns.ts';
 import { inWorker } from '../platform/workers.ts';
 import { knownRegisters } from '../request/references.ts';
+import { profileDesignOf } from '../settings/queries.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
 import { LOOK_THROUGH } from './tasks.ts';
 
@@ -60,6 +61,7 @@ function aroundOf(db: Reader, formId: string, design: FormDesign): Surroundings 
     askedElsewhere: askedElsewhere(db, formId),
     holds: registerOfForm(db, formId).holds,
     vocabularies: vocabulariesFor(db, design.fields),
+    profile: profileDesignOf(db).fields,
     registers: knownRegisters(db, namedBy(design).registers),
   };
 }
@@ -78,7 +80,19 @@ function digestOf(value: object): string {
 
 const contentOf = (
   design: FormDesign,
-  { groups, strangers, plan, form, outside, askedElsewhere, holds, vocabularies, registers, ...rest }: Surroundings,
+  {
+    groups,
+    strangers,
+    plan,
+    form,
+    outside,
+    askedElsewhere,
+    holds,
+    vocabularies,
+    registers,
+    profile,
+    ...rest
+  }: Surroundings,
 ): string => {
   // Whatever findings may one day depend on besides has to stand here too.
   const nothingElse: Record<string, never> = rest;
@@ -92,6 +106,7 @@ const contentOf = (
     askedElsewhere ?? [],
     holds ?? null,
     vocabularies.map(({ key, name, terms }) => [key, name, digestOf(terms)]),
+    digestOf(profile ?? []),
     registers.map(({ fields, ...others }) => [digestOf(fields), others]),
     nothingElse,
   ]);

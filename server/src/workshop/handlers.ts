@@ -7,7 +7,7 @@ import { askedFor } from '../files/commands.ts';
 import { takeBody } from '../files/takeBody.ts';
 import { formByKey, formNamed, formsOf, releasesOf } from '../form/queries.ts';
 import { takeInLater, takenRows } from '../intake/takeInRows.ts';
-import { allGroups, departmentOf, namesOf, staffIn } from '../people/queries.ts';
+import { allGroups, departmentOf, namesOf, personById, profileOf, staffIn } from '../people/queries.ts';
 import { apart } from '../platform/apart.ts';
 import { iso } from '../platform/clock.ts';
 import type { House } from '../platform/house.ts';
@@ -16,6 +16,7 @@ import { notFound } from '../platform/problem.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { registerById } from '../register/queries.ts';
 import { formsPointingTo, knownRegisters } from '../request/references.ts';
+import { profileDesignOf } from '../settings/queries.ts';
 import { stageView } from '../view/sheet.ts';
 import { allVocabularies } from '../vocabulary/queries.ts';
 import { accessView } from './accessView.ts';
@@ -74,7 +75,9 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
           label: person.name,
           groups: [...person.groups],
           department: departmentOf(db, person.id),
+          profile: profileOf(db, personById(db, person.id)).values,
         })),
+        profile: profileDesignOf(db).fields,
         released: releases.length > 0 ? register.fields.map((field) => field.key) : [],
         stages: register.stages.map(stageView),
         register: { key: register.key, name: register.name, holds: register.holds },
@@ -101,6 +104,7 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
       calendars: calendarNames(db),
       vocabularies: allVocabularies(db),
       registers: knownRegisters(db).map(({ key, name }) => ({ key, name })),
+      profile: profileDesignOf(db).fields,
     }),
     createForm: ({ viewer, body, key }) => createForm(house, viewer, { ...body, idempotencyKey: key }),
     saveDraft: async ({ viewer, params, body, version }) => {

@@ -17,7 +17,7 @@ import { and, count, desc, eq, type SQL, sql } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
 import { doors } from '../door/tables.ts';
 import { formNamed } from '../form/queries.ts';
-import { departmentOf, groupsOf, knownNames } from '../people/queries.ts';
+import { knownNames, knownOf } from '../people/queries.ts';
 import { people } from '../people/tables.ts';
 import type { Reader } from '../platform/database.ts';
 import { registerById } from '../register/queries.ts';
@@ -27,6 +27,7 @@ import { countedIn, stretchesOf } from '../request/eachRequest.ts';
 import { openRequest } from '../request/open.ts';
 import { SHOWN_COLUMNS } from '../request/queries.ts';
 import { requests } from '../request/tables.ts';
+import { profileDesignOf } from '../settings/queries.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
 
 /** How many of the last requests a condition is tried on. */
@@ -51,7 +52,7 @@ export function tryCondition(
   const asked = askableOf(db, viewer, register, parsed.ok ? namesRead([parsed.value]) : []);
   const visible = requestScope(
     fields.filter((field) => !asked.unknown.includes(field.key)),
-    { vocabularies },
+    { vocabularies, profile: profileDesignOf(db).fields },
   );
   const findings = parsed.ok ? checkExpression(parsed.value, visible, 'yes-no') : parsed.findings;
   if (!parsed.ok || findings.length > 0) return refused(findings[0]?.message ?? said('workshopErrors:cannotBeRead'));
@@ -72,9 +73,9 @@ export function tryCondition(
   const working = calendarOf(db, deadline.calendar);
   const scope = requestScope(fields, { ...knownNames(db), vocabularies });
   const holds = compile(parsed.value, scope);
-  const askers = new Map<string, { groups: readonly string[]; department: string }>();
-  const whoAsked = (id: string): { groups: readonly string[]; department: string } => {
-    const known = askers.get(id) ?? { groups: groupsOf(db, id), department: departmentOf(db, id) };
+  const askers = new Map<string, ReturnType<typeof knownOf>>();
+  const whoAsked = (id: string): ReturnType<typeof knownOf> => {
+    const known = askers.get(id) ?? knownOf(db, id);
     askers.set(id, known);
     return known;
   };

@@ -43,6 +43,7 @@ const Overview = later(() => import('../workshop/groundwork/Overview.tsx'), 'Ove
 const DeskPage = later(() => import('../workshop/groundwork/DeskPage.tsx'), 'DeskPage', 'workshop');
 const PeoplePage = later(() => import('../workshop/groundwork/PeoplePage.tsx'), 'PeoplePage', 'workshop');
 const ContactsPage = later(() => import('../workshop/groundwork/PeoplePage.tsx'), 'ContactsPage', 'workshop');
+const ProfilePage = later(() => import('../workshop/groundwork/ProfilePage.tsx'), 'ProfilePage', 'workshop');
 const GroupsPage = later(() => import('../workshop/groundwork/GroupsPage.tsx'), 'GroupsPage', 'workshop');
 const RightsPage = later(() => import('../workshop/groundwork/RightsPage.tsx'), 'RightsPage', 'workshop');
 const CalendarsPage = later(() => import('../workshop/groundwork/CalendarsPage.tsx'), 'CalendarsPage', 'workshop');
@@ -81,6 +82,7 @@ export const Places = () => (
         <Route index Component={Overview} />
         <Route path="desk" Component={DeskPage} />
         <Route path="people/:id?" Component={PeoplePage} />
+        <Route path="profiles" Component={ProfilePage} />
         <Route path="contacts/:id?" Component={ContactsPage} />
         <Route path="groups/:group?" Component={GroupsPage} />
         <Route path="rights" Component={RightsPage} />

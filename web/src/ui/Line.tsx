@@ -22,7 +22,7 @@ export function Line({ id, label, hint, error, field, children }: LineProps) {
   const told_ = [hint ? `${id}-hint` : '', found.length > 0 ? `${id}-problem` : ''].filter(Boolean).join(' ');
   return (
     <div className="mt-4">
-      <label htmlFor={id} className="block font-semibold">
+      <label id={`${id}-label`} htmlFor={id} className="block font-semibold">
         {label}
       </label>
       {hint ? (

@@ -1,7 +1,7 @@
 import { type Field, type Kind, type Level, numberPrefix, numberWith, placesOf } from '@tolvek/core/register';
 import type { ReactNode } from 'react';
 import { say } from '../wire/words.ts';
-import type { Editing } from './editing.ts';
+import type { KindAround } from './editing.ts';
 import { LimitInput, without } from './LimitInput.tsx';
 import { LineColumns } from './LineColumns.tsx';
 import { OptionsEditor } from './OptionsEditor.tsx';
@@ -10,7 +10,7 @@ import { TermDetails } from './TermDetails.tsx';
 
 interface KindDetailsProps {
   readonly field: Pick<Field, 'key' | 'label' | 'type'>;
-  readonly editing: Editing;
+  readonly around: KindAround;
   readonly setType: (type: Kind) => void;
 }
 
@@ -18,8 +18,8 @@ interface KindDetailsProps {
  * What a kind lets one set: options, places, unit, limits, the scale, who can be picked, the
  * columns of line items.
  */
-export function KindDetails({ field, editing, setType }: KindDetailsProps) {
-  const { draft, groups } = editing;
+export function KindDetails({ field, around, setType }: KindDetailsProps) {
+  const { fields, groups, vocabularies, editing } = around;
   const { type } = field;
   switch (type.kind) {
     case 'choice':
@@ -119,7 +119,7 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
       );
     case 'date':
     case 'date-time': {
-      const others = draft.fields.filter(
+      const others = fields.filter(
         (each) => each.key !== field.key && (each.type.kind === 'date' || each.type.kind === 'date-time'),
       );
       const isFrom = type.kind === 'date' ? type.notBeforeToday : type.notBeforeNow;
@@ -242,16 +242,16 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
     case 'terms':
       return (
         <Line name={say('workshop:termsName')}>
-          <TermDetails id={`terms-${field.key}`} type={type} vocabularies={editing.vocabularies} set={setType} />
+          <TermDetails id={`terms-${field.key}`} type={type} vocabularies={vocabularies} set={setType} />
         </Line>
       );
     case 'reference':
     case 'references':
-      return (
+      return editing ? (
         <Line name={say('workshop:refersToName')}>
           <ReferenceDetails field={field} type={type} editing={editing} set={setType} />
         </Line>
-      );
+      ) : null;
     case 'running-number':
       return (
         <Line name={say('workshop:numberName')}>
@@ -273,7 +273,7 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
             />
             <span className="w-full text-[12.5px]">
               {say('workshop:firstNumber', {
-                number: numberWith(numberPrefix(type.prefix, editing.proof.facts.today), type.digits, 1),
+                number: numberWith(numberPrefix(type.prefix, editing?.proof.facts.today ?? ''), type.digits, 1),
               })}
             </span>
           </span>
@@ -282,7 +282,7 @@ export function KindDetails({ field, editing, setType }: KindDetailsProps) {
     case 'line-items':
       return (
         <Line name={say('workshop:columnsName')}>
-          <LineColumns type={type} vocabularies={editing.vocabularies} set={setType} />
+          <LineColumns type={type} vocabularies={vocabularies} set={setType} />
         </Line>
       );
     default:

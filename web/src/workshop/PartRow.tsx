@@ -16,7 +16,7 @@ import { memo, type ReactNode } from 'react';
 import { FormulaEditor } from '../conditions/FormulaEditor.tsx';
 import { Button } from '../ui/Button.tsx';
 import { say, told } from '../wire/words.ts';
-import type { Editing } from './editing.ts';
+import { aroundKinds, type Editing } from './editing.ts';
 import { dropParts, editField, editPart, kindLabel, movePart } from './edits.ts';
 import { KindDetails } from './KindDetails.tsx';
 import { PresetEditor } from './PresetEditor.tsx';
@@ -260,7 +260,7 @@ function QuestionDetails({
       />
       <KindDetails
         field={field}
-        editing={editing}
+        around={aroundKinds(editing)}
         setType={(type) => change((before) => editField(before, key, (each) => ({ ...each, type })))}
       />
       {isFilled(field) ? (
@@ -441,7 +441,7 @@ export function FieldRow({
           {children}
           <KindDetails
             field={field}
-            editing={editing}
+            around={aroundKinds(editing)}
             setType={(type) => change((before) => editField(before, field.key, (each) => ({ ...each, type })))}
           />
           {field.source === 'computed' ? (

@@ -55,6 +55,7 @@ export function RegisterSettings({ register }: { register: Register }) {
   const named = {
     groups: groups.map(({ key, name }) => ({ key, label: name })),
     stages: register.stages,
+    profile: ground?.profile ?? [],
     forms: register.forms.map(({ key, title }) => ({ key, label: title })),
   };
   const putInForce = async (event: React.FormEvent): Promise<void> => {

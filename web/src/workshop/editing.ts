@@ -1,5 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import type { FormDesign } from '@tolvek/core/form';
+import type { Field } from '@tolvek/core/register';
 import type { ProofState } from './useProof.ts';
 
 export type Change = (edit: (draft: FormDesign) => FormDesign) => void;
@@ -20,3 +21,17 @@ export interface Editing {
   /** The other forms that ask into the same register. */
   readonly others: AnswerOf<'form'>['others'];
 }
+
+/** What a kind can name, where it is set. */
+export interface KindAround extends Pick<Editing, 'vocabularies'> {
+  /** The other fields beside it. */
+  readonly fields: readonly Pick<Field, 'key' | 'label' | 'type'>[];
+  readonly groups: readonly { readonly key: string; readonly name: string }[];
+  /** Null where it is no field of a form. */
+  readonly editing: Editing | null;
+}
+
+/** What the kinds of the fields of a form can name. */
+export const aroundKinds = (editing: Editing): KindAround => ({
+  ...{ fields: editing.draft.fields, groups: editing.groups, vocabularies: editing.vocabularies, editing },
+});

@@ -16,7 +16,7 @@ export type Seat = 'outside' | 'staff' | (string & {});
 /** What conditions would know if whoever sits there asked now. */
 function factsAtSeat(
   seat: Seat,
-  { people, today, now, calendar, vocabularies }: AnswerOf<'form'>,
+  { people, profile, today, now, calendar, vocabularies }: AnswerOf<'form'>,
   references: readonly KnownRequest[],
   files: readonly KnownFile[],
 ): RequestFacts {
@@ -26,6 +26,7 @@ function factsAtSeat(
     requesterId: person?.key ?? null,
     requesterGroups: person?.groups ?? [],
     department: person?.department ?? '',
+    profile: { fields: profile, values: person?.profile ?? {} },
     door: seat === 'outside' ? 'outside' : 'staff',
     today,
     now,
@@ -43,7 +44,7 @@ function factsAtSeat(
  * routing are tried on.
  */
 export function useProof(draft: FormDesign, form: AnswerOf<'form'>) {
-  const { groups, people, vocabularies } = form;
+  const { groups, people, profile, vocabularies } = form;
   const [seat, setSeat] = useState<Seat>(form.doors.some((door) => door.kind === 'outside') ? 'outside' : 'staff');
   const [answers, setAnswers] = useState<Readonly<Record<string, RawAnswer>>>({});
   const { fields, parts, rules } = draft;
@@ -56,10 +57,11 @@ export function useProof(draft: FormDesign, form: AnswerOf<'form'>) {
     () =>
       requestScope(fields, {
         people,
+        profile,
         vocabularies,
         groups: groups.map((group) => ({ key: group.key, label: group.name })),
       }),
-    [fields, groups, people, vocabularies],
+    [fields, groups, people, profile, vocabularies],
   );
   const [references, setReferences] = useState<readonly KnownRequest[]>([]);
   const [files, setFiles] = useState<readonly KnownFile[]>([]);

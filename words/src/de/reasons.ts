@@ -118,6 +118,7 @@ export const reasons: Same<typeof english> = {
   requester: 'Anfragende Person',
   requesterOutside: 'Anfrage von außen',
   requesterTeam: 'Team der anfragenden Person',
+  requesterProfile: 'Anfragende Person: {{label}}',
   requesterGroups: 'Gruppen der anfragenden Person',
   door: 'Tür',
   doorStaff: 'Tür für Mitarbeitende',
@@ -150,5 +151,6 @@ export const reasons: Same<typeof english> = {
   person: 'Aktuelle Person',
   personGroups: 'Gruppen der aktuellen Person',
   personTeam: 'Team der aktuellen Person',
+  personProfile: 'Aktuelle Person: {{label}}',
   stageOffered: 'Stufe',
 };

@@ -25,4 +25,9 @@ export const settings: Same<typeof english> = {
   badLinkDays: 'Ein Link kann {{least, number}} bis {{most, number}} Tage gelten. Wählen Sie eine Zahl dazwischen.',
   correctIt: 'Korrigieren Sie das. Es wurde nichts geändert.',
   theCalendar: 'Öffnungszeiten des Empfangs',
+  theProfile: 'die Profile',
+  fieldWithoutName: 'Dieses Feld hat keinen Namen. Schreiben Sie, wie es heißt.',
+  fieldTwice: 'Zwei Felder heißen „{{label}}“. Benennen Sie eines um.',
+  fieldKeyTaken:
+    'Der Schlüssel „{{key}}“ ist vergeben. Entfernen Sie dieses Feld und legen Sie es unter einem anderen Namen neu an.',
 };

@@ -123,6 +123,7 @@ export const reasons = {
   requester: 'Requester',
   requesterOutside: 'Requester from outside',
   requesterTeam: 'Requester’s team',
+  requesterProfile: 'Requester: {{label}}',
   requesterGroups: 'Requester’s groups',
   door: 'Door',
   doorStaff: 'staff door',
@@ -155,5 +156,6 @@ export const reasons = {
   person: 'Current person',
   personGroups: 'Groups of the current person',
   personTeam: 'Team of the current person',
+  personProfile: 'Current person: {{label}}',
   stageOffered: 'stage',
 } as const;

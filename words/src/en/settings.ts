@@ -22,4 +22,8 @@ export const settings = {
   badLinkDays: 'A link can work from {{least, number}} to {{most, number}} days. Choose a number between them.',
   correctIt: 'Correct it. Nothing was changed.',
   theCalendar: 'Opening hours of the desk',
+  theProfile: 'profiles',
+  fieldWithoutName: 'This field has no name. Write what it is called.',
+  fieldTwice: 'Two fields have the name “{{label}}”. Rename one.',
+  fieldKeyTaken: 'The key “{{key}}” is in use. Remove this field and add it again under another name.',
 } as const;

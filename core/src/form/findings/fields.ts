@@ -1,12 +1,13 @@
 import { type Said, said, type Words } from '@tolvek/words';
 import { checkExpression, kindOf, kindSaid, parseExpression, type Scope, typeOf } from '../../expression/index.ts';
 import {
-  type ChoiceOption,
   type Field,
   type FilledField,
   isFilled,
   itemScope,
+  kindObjections,
   NOTHING_AROUND,
+  optionObjections,
   type Preset,
   readAnswer,
   scopeTypeOf,
@@ -45,40 +46,16 @@ export function fieldFindings(design: FormDesign, scope: Scope, used: ReadonlySe
   }
 }
 
-function optionFindings(
-  field: Pick<Computing, 'key' | 'label'>,
-  options: readonly ChoiceOption[],
-  add: Add,
-  fixable: boolean,
-): void {
-  if (options.every((option) => option.retired))
+function kindFindings(field: Field, add: Add): void {
+  const { type } = field;
+  for (const { message, why } of kindObjections(field.label, type))
     add(
       'error',
       'questions',
       field.key,
-      said('findings:noOptions', { label: field.label }),
-      fixable ? { fix: 'offer-first', field: field.key } : undefined,
+      message,
+      why === 'no-options' ? { fix: 'offer-first', field: field.key } : undefined,
     );
-  if (options.some((option) => option.label.trim() === ''))
-    add('error', 'questions', field.key, said('findings:optionNoLabel', { label: field.label }));
-}
-
-function kindFindings(field: Field, add: Add): void {
-  const { type } = field;
-  if (type.kind === 'choice' || type.kind === 'choices') optionFindings(field, type.options, add, true);
-  if (type.kind === 'level') {
-    if (type.levels.filter((level) => !level.retired).length < 2)
-      add('error', 'questions', field.key, said('findings:fewLevels', { label: field.label }));
-    if (type.levels.some((level, index) => index > 0 && level.worth <= (type.levels[index - 1]?.worth ?? 0)))
-      add('error', 'questions', field.key, said('findings:levelsNotRising', { label: field.label }));
-  }
-  if (
-    (type.kind === 'number' || type.kind === 'money') &&
-    type.least !== undefined &&
-    type.most !== undefined &&
-    type.least > type.most
-  )
-    add('error', 'questions', field.key, said('findings:lowestAboveHighest', { label: field.label }));
   if (type.kind !== 'line-items') return;
   if (type.columns.every((column) => column.formula !== undefined))
     add('error', 'questions', field.key, said('findings:linesAskNothing', { label: field.label }));
@@ -88,7 +65,9 @@ function kindFindings(field: Field, add: Add): void {
     const name = { key: field.key, label: said('findings:columnOf', { field: field.label, column: called }) };
     if (column.label.trim() === '')
       add('error', 'questions', field.key, said('findings:columnNoLabel', { label: field.label }));
-    if (column.type.kind === 'choice') optionFindings(name, column.type.options, add, false);
+    if (column.type.kind === 'choice')
+      for (const { message } of optionObjections(name.label, column.type.options))
+        add('error', 'questions', field.key, message);
     if (column.formula !== undefined) formulaFindings({ ...name, type: column.type }, column.formula, scope, add);
   }
 }

@@ -1,7 +1,7 @@
 import { said } from '@tolvek/words';
 import { LONGEST_LENGTH } from '../../deadline/index.ts';
 import { namesIn } from '../../expression/index.ts';
-import { isFilled, requestScope } from '../../register/index.ts';
+import { isFilled, type ProfileField, requestScope } from '../../register/index.ts';
 import { missedOptions, routingFindings } from '../../routing/index.ts';
 import { type FormDesign, partKey, questionsOf } from '../design.ts';
 import { isReferring } from '../offers.ts';
@@ -24,6 +24,8 @@ export interface Surroundings extends Named, Guarded {
   readonly outside: boolean;
   /** Keys of fields that other forms of the register ask for. */
   readonly askedElsewhere?: readonly string[];
+  /** The fields of people’s profiles, which conditions may read. */
+  readonly profile?: readonly ProfileField[];
   /** Things are neither routed nor decided: nothing is found in how they would be. */
   readonly holds?: 'requests' | 'things';
 }
@@ -31,9 +33,20 @@ export interface Surroundings extends Named, Guarded {
 /** All that is wrong or doubtful in a draft, errors first. */
 export function findingsOf(
   design: FormDesign,
-  { groups, strangers = [], outside, askedElsewhere = [], holds, vocabularies, registers, plan, form }: Surroundings,
+  {
+    groups,
+    strangers = [],
+    outside,
+    askedElsewhere = [],
+    holds,
+    vocabularies,
+    registers,
+    plan,
+    form,
+    profile = [],
+  }: Surroundings,
 ): readonly Finding[] {
-  const scope = requestScope(design.fields, { vocabularies });
+  const scope = requestScope(design.fields, { vocabularies, profile });
   const found: Finding[] = [];
   const add: Add = (severity, page, at, message, fix, of) =>
     void found.push({ severity, page, at, message, ...(of ? { of } : {}), ...(fix ? { fix } : {}) });

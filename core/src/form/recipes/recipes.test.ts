@@ -39,6 +39,7 @@ describe('recipes', () => {
       requesterIsOutside: false,
       requesterId: null,
       requesterGroups: [],
+      profile: { fields: [], values: {} },
       department: '',
       door: 'staff' as const,
       today: '2026-11-23',

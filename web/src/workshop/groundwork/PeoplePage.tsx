@@ -1,4 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
+import type { ProfileField } from '@tolvek/core/register';
 import { useDeferredValue, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { toast } from 'sonner';
@@ -6,7 +7,7 @@ import { Button } from '../../ui/Button.tsx';
 import { Trouble } from '../../ui/Trouble.tsx';
 import { useTitle } from '../../ui/useTitle.ts';
 import { problemOf, refusalInWords } from '../../wire/problem.ts';
-import { say } from '../../wire/words.ts';
+import { say, told } from '../../wire/words.ts';
 import { AddPerson } from './AddPerson.tsx';
 import { groundApi } from './endpoints.ts';
 import { PersonSheet } from './PersonSheet.tsx';
@@ -26,20 +27,35 @@ function PeopleOf({ kind }: { kind: Kind }) {
   const [group, setGroup] = useState('');
   const [state, setState] = useState<State | ''>('active');
   const [pages, setPages] = useState<readonly string[]>(['']);
+  const [where, setWhere] = useState<Readonly<Record<string, string>>>({});
+  const [sort, setSort] = useState('name');
   const looking = useDeferredValue(find);
   const again = (change: () => void): void => {
     change();
     setPages(['']);
   };
   const { data: groups } = groundApi.useGroupsQuery();
+  const { data: profile } = groundApi.useProfileQuery();
+  const listed = (profile?.fields ?? []).filter(
+    (field) => field.listed && !field.retired && (field.of === 'everybody' || field.of === kind),
+  );
   const base = kind === 'staff' ? '/workshop/groundwork/people' : '/workshop/groundwork/contacts';
-  const query = { kind, find: looking, group, state: state || undefined };
+  const asked = Object.entries(where).filter(([, value]) => value !== '');
+  const query = {
+    ...{ kind, find: looking, group, state: state || undefined, sort },
+    where: asked.length > 0 ? new URLSearchParams(asked).toString() : undefined,
+  };
   return (
     <div className={`grid min-h-0 ${id ? 'grid-cols-[minmax(0,1fr)_340px] xl:grid-cols-[minmax(0,1fr)_400px]' : ''}`}>
       <main className="min-h-0 overflow-auto px-[26px] pt-5 pb-10">
         <div className="flex flex-wrap items-baseline justify-between gap-3">
           <h1>{say(kind === 'staff' ? 'ground:people' : 'ground:contacts')}</h1>
-          <AddPerson kind={kind} base={base} />
+          <span className="flex items-baseline gap-3">
+            <Link to="/workshop/groundwork/profiles" className="text-[13px]">
+              {say('ground:toProfiles')}
+            </Link>
+            <AddPerson kind={kind} base={base} />
+          </span>
         </div>
         <p className="text-soft">{say(kind === 'staff' ? 'ground:peopleHint' : 'ground:contactsHint')}</p>
         <div className="mt-3 flex flex-wrap gap-2">
@@ -75,11 +91,86 @@ function PeopleOf({ kind }: { kind: Kind }) {
             <option value="inactive">{say('ground:state.inactive')}</option>
             <option value="">{say('ground:state.all')}</option>
           </select>
+          {listed.map((field) => (
+            <FieldFilter
+              key={field.key}
+              field={field}
+              value={where[field.key] ?? ''}
+              choose={(value) => again(() => setWhere({ ...where, [field.key]: value }))}
+            />
+          ))}
+          <select
+            aria-label={say('ground:sortBy')}
+            className="input w-auto"
+            value={sort}
+            onChange={(event) => again(() => setSort(event.target.value))}
+          >
+            {(['name', 'email', 'newest'] as const).map((each) => (
+              <option key={each} value={each}>
+                {say(`ground:sort.${each}`)}
+              </option>
+            ))}
+            {listed.map(({ key, label }) => (
+              <option key={key} value={key}>
+                {say('ground:sortByField', { label })}
+              </option>
+            ))}
+          </select>
         </div>
-        <PeopleTable kind={kind} base={base} pages={pages} query={query} more={(next) => setPages([...pages, next])} />
+        <PeopleTable
+          kind={kind}
+          base={base}
+          pages={pages}
+          fields={listed}
+          query={query}
+          more={(next) => setPages([...pages, next])}
+        />
       </main>
       {id ? <PersonSheet key={id} id={id} base={base} /> : null}
     </div>
+  );
+}
+
+/** What can be chosen of a field to filter by; null where it can be anything. */
+function choicesOf({ type }: ProfileField): readonly { readonly key: string; readonly label: string }[] | null {
+  switch (type.kind) {
+    case 'choice':
+    case 'choices':
+      return type.options;
+    case 'level':
+      return type.levels.map(({ worth, label }) => ({ key: String(worth), label }));
+    case 'yes-no':
+      return [
+        { key: 'true', label: say('common:yes') },
+        { key: 'false', label: say('common:no') },
+      ];
+    default:
+      return null;
+  }
+}
+
+/** A filter by what stands in a field of profiles. */
+function FieldFilter({
+  field,
+  value,
+  choose,
+}: {
+  field: ProfileField;
+  value: string;
+  choose: (value: string) => void;
+}) {
+  const choices = choicesOf(field);
+  if (!choices) return null;
+  const { label } = field;
+  return (
+    <select aria-label={label} className="input w-auto" value={value} onChange={(event) => choose(event.target.value)}>
+      <option value="">{say('ground:anyOf', { label })}</option>
+      {choices.map((each) => (
+        <option key={each.key} value={each.key}>
+          {say('ground:is', { label, value: each.label })}
+        </option>
+      ))}
+    </select>
   );
 }
 
@@ -87,16 +178,26 @@ interface TableProps {
   readonly kind: Kind;
   readonly base: string;
   readonly pages: readonly string[];
-  readonly query: { kind: Kind; find: string; group: string; state: State | undefined };
+  /** The fields of profiles that have a column. */
+  readonly fields: readonly ProfileField[];
+  readonly query: {
+    kind: Kind;
+    find: string;
+    group: string;
+    state: State | undefined;
+    where: string | undefined;
+    sort: string;
+  };
   readonly more: (next: string) => void;
 }
 
 /** People a hundred at a time; marked ones of the staff are invited together. */
-function PeopleTable({ kind, base, pages, query, more }: TableProps) {
+function PeopleTable({ kind, base, pages, fields, query, more }: TableProps) {
   const { id: open } = useParams();
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
   const heads = [
     say('ground:col.who'),
+    ...fields.map(({ label }) => label),
     say('ground:col.groups'),
     ...(kind === 'staff' ? [say('ground:col.rights')] : []),
     say('ground:col.work'),
@@ -104,15 +205,17 @@ function PeopleTable({ kind, base, pages, query, more }: TableProps) {
   return (
     <>
       <InviteMarked marked={marked} done={() => setMarked(new Set())} />
-      <table className={`mt-3 w-full border-collapse ${open ? 'max-xl:[&_.of-rights]:hidden' : ''}`}>
+      <table
+        className={`mt-3 w-full border-collapse ${open ? 'max-xl:[&_.of-rights]:hidden [&_.of-profile]:hidden' : ''}`}
+      >
         <thead className="sticky -top-5 z-[1] bg-paper">
           <tr className="border-b border-rule-strong text-left text-[11.5px] text-soft">
             {kind === 'staff' ? <th className="w-7" aria-label={say('ground:col.mark')} /> : null}
-            {heads.map((head) => (
+            {heads.map((head, place) => (
               <th
                 key={head}
                 scope="col"
-                className={`py-1.5 pr-4 font-semibold last:text-right ${head === say('ground:col.rights') ? 'of-rights' : ''}`}
+                className={`py-1.5 pr-4 font-semibold last:text-right ${head === say('ground:col.rights') ? 'of-rights' : ''} ${place > 0 && place <= fields.length ? 'of-profile' : ''}`}
               >
                 {head}
               </th>
@@ -122,7 +225,7 @@ function PeopleTable({ kind, base, pages, query, more }: TableProps) {
         {pages.map((after, place) => (
           <PeopleRows
             key={after}
-            {...{ base, query, after, marked }}
+            {...{ base, fields, query, after, marked }}
             last={place === pages.length - 1}
             more={more}
             columns={heads.length + 1}
@@ -140,6 +243,7 @@ function PeopleTable({ kind, base, pages, query, more }: TableProps) {
 
 interface RowsProps {
   readonly base: string;
+  readonly fields: TableProps['fields'];
   readonly query: TableProps['query'];
   readonly after: string;
   readonly last: boolean;
@@ -149,7 +253,7 @@ interface RowsProps {
   readonly more: (next: string) => void;
 }
 
-function PeopleRows({ base, query, after, last, columns, marked, mark, more }: RowsProps) {
+function PeopleRows({ base, fields, query, after, last, columns, marked, mark, more }: RowsProps) {
   const { id: open } = useParams();
   const { data, error, refetch } = groundApi.usePeopleQuery({ query: { ...query, after } });
   const foot = (content: React.ReactNode) => (
@@ -164,14 +268,14 @@ function PeopleRows({ base, query, after, last, columns, marked, mark, more }: R
   if (error) return foot(<Trouble error={error} again={refetch} />);
   if (!data) return foot(say('desk:oneMoment'));
   if (data.people.length === 0)
-    return foot(query.find || query.group ? say('ground:nobodyFound') : say('ground:nobodyYet'));
+    return foot(query.find || query.group || query.where ? say('ground:nobodyFound') : say('ground:nobodyYet'));
   return (
     <>
       <tbody>
         {data.people.map((person) => (
           <PersonRow
             key={person.id}
-            {...{ base, person }}
+            {...{ base, person, fields }}
             isOpen={open === person.id}
             marked={marked.has(person.id)}
             mark={() => mark(person.id)}
@@ -188,12 +292,13 @@ function PeopleRows({ base, query, after, last, columns, marked, mark, more }: R
 interface RowProps {
   readonly base: string;
   readonly person: Row;
+  readonly fields: TableProps['fields'];
   readonly isOpen: boolean;
   readonly marked: boolean;
   readonly mark: () => void;
 }
 
-function PersonRow({ base, person, isOpen, marked, mark }: RowProps) {
+function PersonRow({ base, person, fields, isOpen, marked, mark }: RowProps) {
   const isStaff = person.kind === 'staff';
   return (
     <tr className={`border-b border-rule ${isOpen ? 'bg-sheet shadow-[inset_3px_0_var(--green)]' : ''}`}>
@@ -221,6 +326,11 @@ function PersonRow({ base, person, isOpen, marked, mark }: RowProps) {
         </Link>
         <span className="block text-[12.5px] text-soft">{person.email}</span>
       </td>
+      {fields.map(({ key }) => (
+        <td key={key} className="of-profile py-2 pr-4">
+          {told(person.profile[key] ?? '')}
+        </td>
+      ))}
       <td className="py-2 pr-4">{person.groups.map(({ name }) => name).join(', ') || '–'}</td>
       {isStaff ? (
         <td className="of-rights py-2 pr-4">

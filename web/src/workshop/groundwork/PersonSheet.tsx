@@ -13,6 +13,7 @@ import { groundApi } from './endpoints.ts';
 import { GroundHistory } from './GroundHistory.tsx';
 import { HandOver } from './HandOver.tsx';
 import { LetIn } from './LetIn.tsx';
+import { ProfileFields } from './ProfileFields.tsx';
 
 type Opened = AnswerOf<'person'>;
 type Role = Opened['role'];
@@ -102,16 +103,21 @@ function wayInWords(way: Opened['rights'][number]['ways'][number]): string {
 function PersonForm({ opened }: { opened: Opened }) {
   const { id, version, kind, name, email, language, role, active } = opened;
   const [person, setPerson] = useState({ name, email, language, role });
+  const [typed, setTyped] = useState(opened.typed);
   const [save, { isLoading, error }] = groundApi.useChangePersonMutation();
   const [invite, { isLoading: isInviting }] = groundApi.useInviteMutation();
   const [end, { isLoading: isEnding }] = groundApi.useSignOutPersonMutation();
   const set = (change: Partial<typeof person>): void => setPerson((before) => ({ ...before, ...change }));
   const isStaff = kind === 'staff';
+  const learnt = Object.fromEntries(
+    Object.entries(typed).filter(([key, value]) => JSON.stringify(value) !== JSON.stringify(opened.typed[key] ?? null)),
+  );
   const changes = {
     ...(person.name === name ? {} : { name: person.name }),
     ...(person.email === email ? {} : { email: person.email }),
     ...(person.language === language ? {} : { language: person.language }),
     ...(person.role === role ? {} : { role: person.role }),
+    ...(Object.keys(learnt).length > 0 ? { profile: learnt } : {}),
   };
   const isChanged = Object.keys(changes).length > 0;
   const put = async (body: Parameters<typeof save>[0]['body']): Promise<void> => {
@@ -183,6 +189,7 @@ function PersonForm({ opened }: { opened: Opened }) {
       {isStaff && !opened.mayGiveRole ? (
         <p className="mt-1 text-[12.5px] text-soft">{say('ground:whoGivesRoles')}</p>
       ) : null}
+      <ProfileFields kind={kind} typed={typed} set={setTyped} error={error} />
       <WholeTrouble error={error} />
       <p className="mt-4 flex flex-wrap gap-2">
         <Button look="main" type="submit" disabled={!isChanged || isLoading}>

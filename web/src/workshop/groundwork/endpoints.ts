@@ -26,6 +26,14 @@ export const groundApi = api.injectEndpoints({
       query: call('testEmail'),
       keepUnusedDataFor: 0,
     }),
+    profile: build.query<AnswerOf<'profile'>, Asked<'profile'>>({
+      query: call('profile'),
+      providesTags: ['ground', 'people'],
+    }),
+    changeProfile: build.mutation<AnswerOf<'changeProfile'>, Asked<'changeProfile'>>({
+      query: call('changeProfile'),
+      invalidatesTags: ['ground', 'people', 'form', 'forms', 'desk'],
+    }),
     rights: build.query<AnswerOf<'rights'>, Asked<'rights'>>({
       query: call('rights'),
       providesTags: ['people', 'groups'],

@@ -63,6 +63,7 @@ export const SETTINGS: readonly Setting[] = [
   ofRights('ground:findRights'),
   ofRights('ground:findMay'),
   ofPeople('ground:findInactive'),
+  at('ground:people', '/workshop/groundwork/profiles')('ground:findProfiles'),
   ofContacts('ground:findContacts'),
   ofGroups('ground:findTeams'),
   ofGroups('ground:findMembers'),

@@ -1,0 +1,28 @@
+CREATE TABLE `absences` (
+	`id` text PRIMARY KEY NOT NULL,
+	`person_id` text NOT NULL,
+	`from_day` text NOT NULL,
+	`until_day` text,
+	`substitute_id` text,
+	FOREIGN KEY (`person_id`) REFERENCES `people`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`substitute_id`) REFERENCES `people`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE INDEX `absences_person` ON `absences` (`person_id`,`from_day`);--> statement-breakpoint
+CREATE INDEX `absences_substitute` ON `absences` (`substitute_id`);--> statement-breakpoint
+CREATE TABLE `people_imports` (
+	`id` text PRIMARY KEY NOT NULL,
+	`at` integer NOT NULL,
+	`by` text NOT NULL,
+	`kind` text NOT NULL,
+	`file` text NOT NULL,
+	`added` integer NOT NULL,
+	`changed` integer NOT NULL,
+	`gone` integer NOT NULL,
+	`steps` text NOT NULL,
+	`undone_at` integer
+);
+--> statement-breakpoint
+CREATE INDEX `people_imports_at` ON `people_imports` (`at`);--> statement-breakpoint
+ALTER TABLE `people` ADD `profile` text DEFAULT '{}' NOT NULL;--> statement-breakpoint
+ALTER TABLE `people` ADD `merged_into` text;
