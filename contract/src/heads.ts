@@ -1,5 +1,13 @@
 import { deskHeads } from './desk/heads.ts';
-import { accountHeads, peopleHeads, profileHeads, rightHeads, settingHeads, startHeads } from './groundwork/heads.ts';
+import {
+  absenceHeads,
+  accountHeads,
+  peopleHeads,
+  profileHeads,
+  rightHeads,
+  settingHeads,
+  startHeads,
+} from './groundwork/heads.ts';
 import { houseHeads } from './house/heads.ts';
 import { intakeHeads } from './intake/heads.ts';
 import { noticeHeads } from './notice/heads.ts';
@@ -33,6 +41,7 @@ export const heads = {
   ...startHeads,
   ...accountHeads,
   ...settingHeads,
+  ...absenceHeads,
   ...profileHeads,
   ...peopleHeads,
   ...rightHeads,

@@ -18,6 +18,7 @@ import {
   decide,
   enterGroup,
   findingsOfForm,
+  goAway,
   type House,
   layDesk,
   makeDesign,
@@ -81,7 +82,10 @@ export async function seed(house: House, size: number): Promise<void> {
   const story = new Story(house);
   await story.layGround();
   await story.play(size);
-  if (size > 0) story.letLeave('Cormac Dewhurst');
+  if (size > 0) {
+    story.letLeave('Cormac Dewhurst');
+    story.letGoAway('Edda Kilbride', 'Lorcan Abernethy');
+  }
   house.db.$client.pragma('synchronous = FULL');
 }
 
@@ -181,6 +185,14 @@ class Story {
           version,
           changes: { profile: profileFor(person, place, (name) => this.id(name)) },
         });
+    });
+  }
+
+  /** Somebody is away for two weeks, and somebody else decides for them. */
+  letGoAway(name: string, substitute: string): void {
+    write(this.house, (work) => {
+      const away = { person: this.id(name), from: '2026-11-16', until: '2026-11-27', substitute: this.id(substitute) };
+      return goAway(by(work, this.id(name)), away);
     });
   }
 

@@ -88,6 +88,7 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('groundwork', await staff.GET('/api/groundwork'));
   note('deskSettings', await staff.GET('/api/groundwork/desk'));
   note('testEmail', await staff.GET('/api/groundwork/test-emails/{id}', path({ id: known.test })));
+  note('colleagues', await staff.GET('/api/me/colleagues'));
   note('profile', await staff.GET('/api/groundwork/profile'));
   note('people', await staff.GET('/api/people'));
   note('person', await staff.GET('/api/people/{id}', path({ id: known.person })));

@@ -46,6 +46,10 @@ export async function groundCalls(
   const { version, desk: settings } = await made('deskSettings', {});
   const { version: known, fields } = await made('profile', {});
   const more = { key: 'keys', label: 'Keys', type: { kind: 'number', places: 0 }, of: 'staff' };
+  const days = { from: '2027-01-04', until: '2027-01-08', substitute: null };
+  const later = { from: '2027-02-01', until: null, substitute: leaver };
+  const away = await made('addAbsence', { params: { id }, headers: key('away'), body: days });
+  const ownAway = await made('addOwnAbsence', { headers: key('own-away'), body: days });
   const other = { ...hand, name: 'Ivo Tarn', email: 'ivo.tarn@skerrow.example', groups: ['boats'] };
   return {
     invitation: [{ params: { token } }],
@@ -62,6 +66,11 @@ export async function groundCalls(
     ],
     sendTestEmail: [{}],
     testEmail: [{ params: { id: test } }],
+    addAbsence: [{ params: { id }, headers: key('absence'), body: later }],
+    endAbsence: [{ params: { id, absence: away.id } }],
+    addOwnAbsence: [{ headers: key('own-absence'), body: later }],
+    endOwnAbsence: [{ params: { absence: ownAway.id } }],
+    colleagues: [{ query: { find: 'bram' } }],
     profile: [{}],
     changeProfile: [{ headers: onVersion(known), body: { fields: [...fields, more] } }],
     people: [

@@ -24,5 +24,13 @@ CREATE TABLE `people_imports` (
 );
 --> statement-breakpoint
 CREATE INDEX `people_imports_at` ON `people_imports` (`at`);--> statement-breakpoint
+CREATE TABLE `stand_ins` (
+	`holder` text NOT NULL,
+	`person_id` text NOT NULL,
+	PRIMARY KEY(`holder`, `person_id`),
+	FOREIGN KEY (`person_id`) REFERENCES `people`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE INDEX `stand_ins_person` ON `stand_ins` (`person_id`);--> statement-breakpoint
 ALTER TABLE `people` ADD `profile` text DEFAULT '{}' NOT NULL;--> statement-breakpoint
 ALTER TABLE `people` ADD `merged_into` text;

@@ -8,6 +8,7 @@ export { DEMO_PASSWORD } from './house/handlers.ts';
 export { type Running, start } from './house/start.ts';
 export { confirmSubmission, submit } from './intake/commands.ts';
 export { pack, unpack } from './notice/packed.ts';
+export { goAway } from './people/absences.ts';
 export { addPeople, addPerson, changePerson } from './people/commands.ts';
 export { enterGroup, makeGroup } from './people/groups.ts';
 export { personById, viewerOf } from './people/queries.ts';

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { routesOf } from '../wire/route.ts';
 import { done, moment } from '../wire/shapes.ts';
 import { accountHeads } from './heads.ts';
-import { address, password } from './shapes.ts';
+import { absence, address, password } from './shapes.ts';
 
 const withId = z.strictObject({ id: z.string().max(64) });
 
@@ -18,6 +18,9 @@ export const accountRoutes = routesOf(accountHeads, {
     answer: z.object({
       name: z.string(),
       email: z.string(),
+      absences: z.array(absence),
+      /** Whose place one takes today when a decision is asked for, by name. */
+      standsIn: z.array(z.string()),
       sessions: z.array(
         z.object({
           id: z.string(),

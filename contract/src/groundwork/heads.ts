@@ -45,6 +45,21 @@ export const profileHeads = {
   },
 } as const satisfies Heads;
 
+/** When people are away. */
+export const absenceHeads = {
+  addAbsence: {
+    method: 'POST',
+    path: '/api/people/:id/absences',
+    caller: 'staff',
+    right: 'people',
+    guard: 'Idempotency-Key',
+  },
+  endAbsence: { method: 'POST', path: '/api/people/:id/absences/:absence/end', caller: 'staff', right: 'people' },
+  addOwnAbsence: { method: 'POST', path: '/api/me/absences', caller: 'staff', guard: 'Idempotency-Key' },
+  endOwnAbsence: { method: 'POST', path: '/api/me/absences/:absence/end', caller: 'staff' },
+  colleagues: { method: 'GET', path: '/api/me/colleagues', caller: 'staff' },
+} as const satisfies Heads;
+
 /** People and groups. */
 export const peopleHeads = {
   people: { method: 'GET', path: '/api/people', caller: 'staff', right: 'people' },

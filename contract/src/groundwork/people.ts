@@ -5,7 +5,7 @@ import { routesOf } from '../wire/route.ts';
 import { key, keyed, moment, rawAnswers, versioned } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 import { peopleHeads } from './heads.ts';
-import { address, day, groundLine, personName, role } from './shapes.ts';
+import { absence, address, day, groundLine, personName, role } from './shapes.ts';
 
 const kind = z.enum(['staff', 'contact']);
 const named = z.object({ key: z.string(), name: z.string() });
@@ -27,6 +27,8 @@ const row = z.object({
   openWork: z.int(),
   /** Whether others here have the same name. */
   namesake: z.boolean(),
+  /** Whether they are away today. */
+  away: z.boolean(),
   /** What stands in the fields of profiles that lists show, by key. */
   profile: z.record(z.string(), words),
 });
@@ -87,6 +89,10 @@ export const peopleRoutes = routesOf(peopleHeads, {
       addresses: z.array(z.string()),
       /** What stands in their profile, as it would be typed. */
       typed: rawAnswers,
+      /** Absences that are not over. */
+      absences: z.array(absence),
+      /** Whose place they take today when a decision is asked for, by name. */
+      standsIn: z.array(z.string()),
       /** The groups they are in today, each with the ways in. */
       ways: z.array(
         named.extend({

@@ -1,3 +1,4 @@
+import { absenceRoutes } from './absences.ts';
 import { accountRoutes } from './account.ts';
 import { peopleRoutes } from './people.ts';
 import { profileRoutes } from './profile.ts';
@@ -10,6 +11,7 @@ export const groundworkRoutes = {
   ...startRoutes,
   ...accountRoutes,
   ...settingRoutes,
+  ...absenceRoutes,
   ...profileRoutes,
   ...peopleRoutes,
   ...rightRoutes,

@@ -30,5 +30,16 @@ export const role = z.enum(['administrator', 'coordinator', 'member']);
 /** A day (ISO 8601). */
 export const day = z.iso.date();
 
+/** When somebody is away. */
+export const absence = z.object({
+  id: z.string(),
+  from: day,
+  /** Null until it is ended. */
+  until: day.nullable(),
+  substitute: z.object({ id: z.string(), name: z.string() }).nullable(),
+  /** Whether they are away today. */
+  now: z.boolean(),
+});
+
 /** One line of what was set, by whom and when. */
 export const groundLine = z.object({ at: moment, by: z.string(), words });

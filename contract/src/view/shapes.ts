@@ -120,6 +120,8 @@ export const sheet = z.object({
     .object({
       label: z.string(),
       group: z.string(),
+      /** Who decides in the place of those who are away today, by name. */
+      instead: z.array(z.string()),
       state: z.enum(['waiting', 'approved', 'refused', 'withdrawn']),
       decidedBy: z.string().nullable(),
       comment: z.string().nullable(),

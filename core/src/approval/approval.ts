@@ -1,5 +1,5 @@
 import { said, type Words } from '@tolvek/words';
-import { type Holder, holderOf, holdersOf, type Viewer } from '../people/index.ts';
+import { type Holder, holderOf, seatsHeldBy, type Viewer } from '../people/index.ts';
 
 /** Who is asked at a step: any member of a group decides for it, or one person. */
 export type SeatPlan = Holder;
@@ -80,7 +80,7 @@ export function mayNotDecide(
     };
   if (seat.decidedBeside.includes(viewer.personId))
     return { reason: said('answers:decidedAlready'), fix: said('answers:secondPerson') };
-  if (!holdersOf(viewer).includes(seat.holder))
+  if (!seatsHeldBy(viewer).includes(seat.holder))
     return 'group' in holderOf(seat.holder)
       ? {
           reason: said('answers:onlyGroup'),

@@ -8,6 +8,8 @@ export interface Viewer {
   /** What they may do, by whichever way it came to them. */
   readonly rights: readonly Right[];
   readonly groups: readonly string[];
+  /** The holders of seats whose place they take today, as words: people who are away, and groups that all are away from. */
+  readonly standsIn?: readonly string[];
 }
 
 /**

@@ -1,4 +1,5 @@
 import { type Said, said, type Words } from '@tolvek/words';
+import { absenceInWords } from './absence.ts';
 import { type Right, rightInWords } from './rights.ts';
 
 /** What can be set of a person or a group, one by one. */
@@ -13,6 +14,13 @@ export type GroundChange =
   | { readonly kind: 'changed'; readonly field: GroundField; readonly before: string; readonly after: string }
   | { readonly kind: 'invited' | 'signed-out' }
   | { readonly kind: 'given' | 'taken'; readonly right: Right }
+  /** They are away on some days, or no longer: with who takes their place, if anybody does. */
+  | {
+      readonly kind: 'away' | 'back';
+      readonly from: string;
+      readonly until: string | null;
+      readonly substitute: string | null;
+    }
   /** A field of the profile was set; null where there was nothing, or nothing is left. */
   | { readonly kind: 'profile'; readonly field: string; readonly before: unknown; readonly after: unknown }
   /** A password of one’s own was chosen; `again`: in place of another. */
@@ -54,6 +62,16 @@ export function groundChangeInWords(change: GroundChange, names: GroundNames): S
       return said('ground:did.signedOut');
     case 'invited':
       return said('ground:did.invited');
+    case 'away':
+    case 'back': {
+      const { from, until, substitute } = change;
+      const given = {
+        days: absenceInWords({ from, until }),
+        name: substitute === null ? '' : names.person(substitute),
+      };
+      if (change.kind === 'back') return said('ground:did.back', given);
+      return said(substitute === null ? 'ground:did.away' : 'ground:did.awayFor', given);
+    }
     case 'profile': {
       const shown = (value: unknown): Words =>
         value === null ? said('ground:set.nothing') : names.value(change.field, value);

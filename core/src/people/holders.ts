@@ -13,3 +13,9 @@ export const holdersOf = ({ personId, groups }: Pick<Viewer, 'personId' | 'group
   ...groups,
   wordOf({ person: personId }),
 ];
+
+/** Every word by which a viewer decides: those by which they hold seats, and those whose place they take. */
+export const seatsHeldBy = (viewer: Pick<Viewer, 'personId' | 'groups' | 'standsIn'>): readonly string[] => [
+  ...holdersOf(viewer),
+  ...(viewer.standsIn ?? []),
+];

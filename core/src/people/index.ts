@@ -1,3 +1,4 @@
+export { type Absence, absenceInWords, awayOn, type StandIn, standInFor, standInsOn } from './absence.ts';
 export { type Audience, audienceInWords, belongs, groupsIn, inPlace, type Viewer } from './audience.ts';
 export {
   daysInWords,
@@ -8,7 +9,7 @@ export {
   groundChangeInWords,
 } from './groundChange.ts';
 export { circleBy, type Entry, groupsOn, holdsOn, type WayIn, waysInto } from './groups.ts';
-export { type Holder, holderOf, holdersOf, wordOf } from './holders.ts';
+export { type Holder, holderOf, holdersOf, seatsHeldBy, wordOf } from './holders.ts';
 export { PASSWORD_LENGTH, passwordProblem } from './password.ts';
 export {
   DESK_RIGHTS,

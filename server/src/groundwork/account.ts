@@ -17,6 +17,7 @@ import type { Session } from '../platform/signIn/session.ts';
 import { account, session } from '../platform/tables.ts';
 import { by, write } from '../platform/work.ts';
 import { deskOf } from '../settings/queries.ts';
+import { absencesView } from './absences.ts';
 import { refusePassword } from './firstStart.ts';
 
 const HOUR = 3_600_000;
@@ -50,7 +51,7 @@ function browserOf(userAgent: string | null): string {
 }
 
 /** Who somebody is here, and where they are signed in, the newest first. */
-export function accountView(db: Reader, { token, viewer }: Session): AnswerOf<'account'> {
+export function accountView(db: Reader, { token, viewer }: Session, now: number): AnswerOf<'account'> {
   const person = personById(db, viewer.personId);
   if (!person) throw notFound('person');
   const sessions = db
@@ -61,6 +62,7 @@ export function accountView(db: Reader, { token, viewer }: Session): AnswerOf<'a
     .all();
   return {
     ...{ name: person.name, email: person.email },
+    ...absencesView(db, viewer.personId, now),
     sessions: sessions.map(({ id, token: theirs, createdAt, updatedAt, userAgent, ipAddress }) => ({
       ...{ id, here: theirs === token, since: iso(createdAt.getTime()), seen: iso(updatedAt.getTime()) },
       ...{ browser: browserOf(userAgent), address: ipAddress ?? '' },

@@ -43,7 +43,7 @@ function takerOf(db: Reader, leaver: string, to: string | null): PersonRow | nul
   if (to === null) return null;
   const person = personById(db, to);
   const problem: FieldProblem = {
-    ...{ field: 'to', message: said('ground:cannotTake'), fix: said('ground:chooseOther') },
+    ...{ field: 'to', message: said('ground:cannotTake'), fix: said('absences:chooseOther') },
   };
   if (!person?.active || person.kind !== 'staff' || person.id === leaver) throw wrongFields([problem]);
   return person;

@@ -1,6 +1,7 @@
 import type { groundworkRoutes } from '@tolvek/contract';
 import type { House } from '../platform/house.ts';
 import type { Handlers } from '../platform/serve.ts';
+import { addAbsence, colleaguesView, endAbsence } from './absences.ts';
 import { accountView, changePassword, endOwnSession, forgotPassword, signOutPerson } from './account.ts';
 import { deskSettingsView, groundworkView, putDesk, sendTestEmail, testEmailView } from './desk.ts';
 import { firstStartView, layGround } from './firstStart.ts';
@@ -25,7 +26,12 @@ export function groundworkHandlers(house: House): Handlers<typeof groundworkRout
       forgotPassword(house, body.email);
       return { done: true };
     },
-    account: ({ session }) => accountView(db, session),
+    account: ({ session }) => accountView(db, session, clock.now()),
+    addAbsence: ({ viewer, params, body, key }) => addAbsence(house, viewer, params.id, body, key),
+    endAbsence: ({ viewer, params }) => endAbsence(house, viewer, params.id, params.absence),
+    addOwnAbsence: ({ viewer, body, key }) => addAbsence(house, viewer, viewer.personId, body, key),
+    endOwnAbsence: ({ viewer, params }) => endAbsence(house, viewer, viewer.personId, params.absence),
+    colleagues: ({ query }) => colleaguesView(db, query.find, clock.now()),
     changePassword: async ({ session, body }) => {
       await changePassword(house, session, body);
       return { done: true };
@@ -42,7 +48,7 @@ export function groundworkHandlers(house: House): Handlers<typeof groundworkRout
     testEmail: ({ viewer, params }) => testEmailView(db, viewer, params.id),
     profile: () => profileView(db, clock.now()),
     changeProfile: ({ viewer, body, version }) => putProfile(house, viewer, { ...body, version }),
-    people: ({ query }) => peopleView(db, query),
+    people: ({ query }) => peopleView(db, query, clock.now()),
     person: ({ viewer, params }) => personView(db, viewer, params.id, clock.now()),
     addPerson: ({ viewer, body, key }) => addSomebody(house, viewer, body, key),
     changePerson: ({ viewer, params, body, version }) => changeSomebody(house, viewer, params.id, version, body),

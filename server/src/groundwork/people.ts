@@ -7,6 +7,7 @@ import { said } from '@tolvek/words';
 import { and, eq, inArray, ne, sql } from 'drizzle-orm';
 import { seats } from '../approval/tables.ts';
 import { designsOf } from '../design/queries.ts';
+import { absencesWith, awayIn } from '../people/absences.ts';
 import { addPerson, changePerson } from '../people/commands.ts';
 import { grantedTo, packagesGivenTo, refuseRaising } from '../people/grants.ts';
 import { enterGroup, entryOf, nestedEntries } from '../people/groups.ts';
@@ -25,6 +26,7 @@ import { by, write } from '../platform/work.ts';
 import { nameOf } from '../request/names.ts';
 import { tallies } from '../request/tables.ts';
 import { profileDesignOf } from '../settings/queries.ts';
+import { absencesView } from './absences.ts';
 import { readTyped, typedProfile } from './profile.ts';
 
 type Row = AnswerOf<'people'>['people'][number];
@@ -63,16 +65,17 @@ function openWorkOf(
   return (id) => ({ handles: handles.get(id) ?? 0, decides: decides.get(wordOf({ person: id })) ?? 0 });
 }
 
-function rowsOf(db: Reader, listed: readonly Listed[]): readonly Row[] {
+function rowsOf(db: Reader, listed: readonly Listed[], now: number): readonly Row[] {
   const ids = listed.map(({ id }) => id);
   const workOf = openWorkOf(db, ids);
   const packageOf = packagesGivenTo(db, ids);
   const shown = shownProfile(db);
+  const away = awayIn(db, todayAt(db, now));
   return listed.map((person) => {
     const { id, name, email, kind, active, signsIn, invitedAt, groups, namesake } = person;
     const { handles, decides } = workOf(id);
     return {
-      ...{ id, name, email, kind, active, signsIn, groups: [...groups], namesake },
+      ...{ id, name, email, kind, active, signsIn, groups: [...groups], namesake, away: away.has(id) },
       role: packageOf(id),
       profile: shown(person),
       ...{ invited: invitedAt === null ? null : iso(invitedAt), openWork: handles + decides },
@@ -104,15 +107,15 @@ function fromPlace(text: string | undefined): Place | null {
   }
 }
 
-export function peopleView(db: Reader, { after, ...looking }: QueryOf<'people'>): AnswerOf<'people'> {
+export function peopleView(db: Reader, { after, ...looking }: QueryOf<'people'>, now: number): AnswerOf<'people'> {
   const { people: listed, total, next } = listPeople(db, looking, fromPlace(after));
-  return { people: [...rowsOf(db, listed)], total, next: next && placeOf(next) };
+  return { people: [...rowsOf(db, listed, now)], total, next: next && placeOf(next) };
 }
 
 export function personView(db: Reader, viewer: Viewer, id: string, now: number): AnswerOf<'person'> {
   const person = personById(db, id);
   const [listed] = person ? withGroups(db, [person]) : [];
-  const [row] = listed ? rowsOf(db, [listed]) : [];
+  const [row] = listed ? rowsOf(db, [listed], now) : [];
   if (!person || !row) throw notFound('person');
   const entries = db.select().from(groupEntries).where(eq(groupEntries.personId, id)).all();
   const all = [...entries, ...nestedEntries(db)].map(entryOf);
@@ -122,6 +125,7 @@ export function personView(db: Reader, viewer: Viewer, id: string, now: number):
     ...row,
     ...{ version: person.version, language: person.language, source: person.source },
     typed: typedProfile(db, person),
+    ...absencesView(db, id, now),
     addresses: db
       .select({ address: addresses.address })
       .from(addresses)
@@ -137,7 +141,7 @@ export function personView(db: Reader, viewer: Viewer, id: string, now: number):
         entry: way.groups.length > 1 ? null : (entries.find((entry) => entry.groupKey === key)?.id ?? null),
       })),
     })),
-    hangs: hangsOn(db, id),
+    hangs: hangsOn(db, id, day),
     mayGiveRole: may(viewer, 'rights') && person.kind === 'staff',
     rights: waysToRights(db, person, names),
     history: groundHistoryOf(db, 'person', id, nameOf(db)).map((line) => ({ ...line, at: iso(line.at) })),
@@ -166,15 +170,17 @@ function waysToRights(
 }
 
 /** What hangs on somebody: their open work, and where designs name them. */
-function hangsOn(db: Reader, id: string): AnswerOf<'person'>['hangs'] {
+function hangsOn(db: Reader, id: string, day: string): AnswerOf<'person'>['hangs'] {
   const { handles, decides } = openWorkOf(db, [id])(id);
   const word = wordOf({ person: id });
+  const standing = absencesWith(db, id, day);
   const forms = designsOf(db, FORM).filter(({ draft }) =>
     draft.approval.steps.some((step) => step.seats.some((seat) => wordOf(seat) === word)),
   );
   return [
     ...(handles > 0 ? [{ words: said('ground:hangs.handles', { count: handles }), to: null }] : []),
     ...(decides > 0 ? [{ words: said('ground:hangs.decides', { count: decides }), to: null }] : []),
+    ...(standing > 0 ? [{ words: said('ground:hangs.standIn', { count: standing }), to: null }] : []),
     ...forms.map(({ key, draft }) => ({
       ...{ words: said('ground:hangs.seat', { form: draft.title }), to: `/workshop/${key}/approval` },
     })),

@@ -1,7 +1,7 @@
 import type { houseRoutes } from '@tolvek/contract';
 import { openApiDocument } from '@tolvek/contract/openapi';
 import { nextChange } from '@tolvek/core/deadline';
-import { holdersOf, type Viewer, wordOf } from '@tolvek/core/people';
+import { seatsHeldBy, type Viewer, wordOf } from '@tolvek/core/people';
 import { ACCENTS } from '@tolvek/core/settings';
 import type { Request, Response } from 'express';
 import { calendarNames, calendarOf } from '../calendar/queries.ts';
@@ -102,7 +102,7 @@ function worksFloor(db: Reader, viewer: Viewer): boolean {
   const teams = allGroups(db)
     .filter((group) => group.isTeam)
     .map((group) => group.key);
-  return holdersOf(viewer).some((word) => desk.includes(word) || deciding.includes(word) || teams.includes(word));
+  return seatsHeldBy(viewer).some((word) => desk.includes(word) || deciding.includes(word) || teams.includes(word));
 }
 
 function deskView({ db }: House, now: number) {

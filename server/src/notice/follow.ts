@@ -1,12 +1,16 @@
-import { wordOf } from '@tolvek/core/people';
+import { type StandIn, wordOf } from '@tolvek/core/people';
 import type { Happening } from '@tolvek/core/request';
+import { and, eq } from 'drizzle-orm';
 import { openSeats, roundOf } from '../approval/queries.ts';
+import { seats } from '../approval/tables.ts';
 import { releaseById } from '../form/queries.ts';
-import { membersOf, peopleHolding } from '../people/queries.ts';
+import { askedFor } from '../people/absences.ts';
+import { membersOf } from '../people/queries.ts';
+import { todayAt } from '../people/settle.ts';
 import type { Work } from '../platform/work.ts';
 import { registerById, stageOf } from '../register/queries.ts';
 import type { Follower } from '../request/change.ts';
-import type { ShownRow } from '../request/queries.ts';
+import { requestById, type ShownRow } from '../request/queries.ts';
 import { notify } from './notify.ts';
 
 /** People hear of what happens to a request: who asked, who works on it, who decides. */
@@ -67,13 +71,32 @@ function tellDeciders(work: Work, request: ShownRow): void {
   if (round?.state !== 'open') return;
   const told = new Set<string | null>([request.requesterId]);
   for (const seat of openSeats(round)) {
-    const deciders = peopleHolding(work.tx, seat.holder)
+    const deciders = askedFor(work.tx, seat.holder, todayAt(work.tx, work.now))
       .map((person) => person.id)
       .filter((id) => !told.has(id));
     for (const id of deciders) told.add(id);
     notify(work, request, deciders, { kind: 'approval-asked', seat: seat.id });
   }
 }
+
+/** Asks those who take the place of others from now on what those are asked: each request once. */
+export function tellStandIns(work: Work, standing: readonly StandIn[]): void {
+  const told = new Set<string>();
+  for (const { holder, person } of standing)
+    for (const { seat, request: id } of openSeatsOf(work, holder)) {
+      const request = requestById(work.tx, id);
+      if (!request || request.trial || request.requesterId === person || told.has(`${id} ${person}`)) continue;
+      told.add(`${id} ${person}`);
+      notify(work, request, [person], { kind: 'approval-asked', seat });
+    }
+}
+
+const openSeatsOf = ({ tx }: Work, holder: string) =>
+  tx
+    .select({ seat: seats.id, request: seats.requestId })
+    .from(seats)
+    .where(and(eq(seats.holder, holder), eq(seats.state, 'open')))
+    .all();
 
 /** Asks one person at the seats they hold now. */
 function tellSeated(work: Work, request: ShownRow, person: string): void {

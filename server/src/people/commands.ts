@@ -16,7 +16,7 @@ import { givePackage, holdersOfRight, packageGivenTo, refuseNobodyLeft, refuseOv
 import { enterGroup, makeGroup } from './groups.ts';
 import { noteChanged, noteGround } from './history.ts';
 import { type PersonRow, personByEmail, personById } from './queries.ts';
-import { settleNewDay } from './settle.ts';
+import { settleNewDay, settleStandIns, todayAt } from './settle.ts';
 import { addresses, type groups, people } from './tables.ts';
 
 /** What is set in a profile by the keys of its fields; null empties one. */
@@ -152,6 +152,7 @@ export function changePerson(
   for (const field of learnt)
     noteGround(work, 'person', id, { kind: 'profile', field, before: knew(field), after: profile[field] ?? null });
   if (raises) givePackage(work, viewer, id, role);
+  if (changed.includes('active')) settleStandIns(tx, todayAt(tx, now));
   if (givesRights && !after.active) refuseNobodyLeft(tx);
   return version + 1;
 }

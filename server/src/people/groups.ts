@@ -120,7 +120,7 @@ export function enterGroup(
   if (!groupByKey(tx, group)) throw notFound('group');
   if ('person' in member ? !personById(tx, member.person) : !groupByKey(tx, member.group)) throw notFound('member');
   if (from !== null && until !== null && until < from)
-    throw wrongFields([{ field: 'until', message: said('ground:endsBefore'), fix: said('ground:laterEnd') }]);
+    throw wrongFields([{ field: 'until', message: said('absences:endsBefore'), fix: said('absences:laterEnd') }]);
   if ('group' in member) refuseCircle(tx, member.group, group);
   const row = {
     ...{ groupKey: group, fromDay: from, untilDay: until, source },

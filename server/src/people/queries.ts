@@ -7,7 +7,7 @@ import { isListed, listed, prepared } from '../platform/prepared.ts';
 import { speechFor } from '../platform/words.ts';
 import { deskOf, profileDesignOf } from '../settings/queries.ts';
 import { rightsOf } from './rights.ts';
-import { addresses, groups, memberships, people } from './tables.ts';
+import { addresses, groups, memberships, people, standIns } from './tables.ts';
 
 export type PersonRow = typeof people.$inferSelect;
 
@@ -75,10 +75,23 @@ export const knownOf = (
   profile: profileOf(db, personById(db, id)),
 });
 
+const placesOf = prepared((db) =>
+  db
+    .select({ holder: standIns.holder })
+    .from(standIns)
+    .where(eq(standIns.personId, sql.placeholder('id')))
+    .prepare(),
+);
+
 /** Somebody as what decides about them knows them, active or not. */
 export function viewerIn(db: Reader, { id, kind }: Pick<PersonRow, 'id' | 'kind'>): Viewer {
   const groups = groupsOf(db, id);
-  return { personId: id, kind, groups, rights: kind === 'staff' ? rightsOf(db, id, groups) : [] };
+  if (kind !== 'staff') return { personId: id, kind, groups, rights: [] };
+  const viewer = { personId: id, kind, groups, rights: rightsOf(db, id, groups) };
+  const standsIn = placesOf(db)
+    .all({ id })
+    .map(({ holder }) => holder);
+  return standsIn.length > 0 ? { ...viewer, standsIn } : viewer;
 }
 
 /** Who somebody is to the access plan; null when unknown or inactive. */

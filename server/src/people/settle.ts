@@ -1,9 +1,11 @@
 import { dateAt } from '@tolvek/core/deadline';
-import { and, eq, inArray, isNotNull, or, sql } from 'drizzle-orm';
+import { type Absence, type StandIn, standInsOn } from '@tolvek/core/people';
+import { and, eq, gte, inArray, isNotNull, isNull, lte, or, sql } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/sqlite-core';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { settings } from '../platform/tables.ts';
 import { deskOf } from '../settings/queries.ts';
-import { groupEntries, memberships } from './tables.ts';
+import { absences, groupEntries, memberships, people, standIns } from './tables.ts';
 
 /** The day at the desk (ISO 8601). */
 export const todayAt = (db: Reader, now: number): string => dateAt(now, deskOf(db).zone);
@@ -49,6 +51,7 @@ export function settlePerson(tx: Transaction, person: string, day: string): void
       .run();
   for (const groupKey of wanted)
     if (!had.includes(groupKey)) tx.insert(memberships).values({ groupKey, personId: person }).run();
+  settleStandIns(tx, day);
 }
 
 /** A group and all groups that it is in, whenever that counts. */
@@ -75,6 +78,7 @@ export function settleNesting(tx: Transaction, inner: string, outer: string, day
   )`;
   tx.run(sql`${outward} insert or ignore into memberships (group_key, person_id)
     select outward.key, m.person_id from outward join memberships m on m.group_key = ${inner}`);
+  settleStandIns(tx, day);
 }
 
 /** Settles who is in a group, and in all groups that it is in, on a day. */
@@ -84,6 +88,53 @@ export function settleGroup(tx: Transaction, group: string, day: string): void {
     tx.run(sql`delete from memberships where group_key = ${key} and person_id not in (${inside})`);
     tx.run(sql`insert or ignore into memberships (group_key, person_id) select ${key}, person_id from (${inside})`);
   }
+  settleStandIns(tx, day);
+}
+
+/** Absences of people who can come in that began by a day and are not over, with substitutes who can. */
+export const absencesOn = (db: Reader, day: string): readonly Absence[] =>
+  db
+    .select({ absence: absences, canTake: substitutes.active })
+    .from(absences)
+    .innerJoin(people, and(eq(people.id, absences.personId), eq(people.active, true)))
+    .leftJoin(substitutes, eq(substitutes.id, absences.substituteId))
+    .where(and(lte(absences.fromDay, day), or(isNull(absences.untilDay), gte(absences.untilDay, day))))
+    .all()
+    .map(({ absence: { personId, fromDay, untilDay, substituteId }, canTake }) => ({
+      ...{ person: personId, from: fromDay, until: untilDay, substitute: canTake ? substituteId : null },
+    }));
+
+const substitutes = alias(people, 'substitutes');
+
+/** Settles who takes whose place on a day; returns the places that were not taken before. */
+export function settleStandIns(tx: Transaction, day: string): readonly StandIn[] {
+  const away = absencesOn(tx, day);
+  const had = tx.select().from(standIns).all();
+  if (away.length === 0 && had.length === 0) return [];
+  const inGroups = new Map<string, string[]>();
+  // The groups that somebody is away from, with all who are in them and can come in.
+  const of = tx
+    .selectDistinct({ key: memberships.groupKey })
+    .from(memberships)
+    .where(
+      inArray(
+        memberships.personId,
+        away.map(({ person }) => person),
+      ),
+    )
+    .all()
+    .map(({ key }) => key);
+  for (const { key, id } of tx
+    .select({ key: memberships.groupKey, id: people.id })
+    .from(memberships)
+    .innerJoin(people, and(eq(people.id, memberships.personId), eq(people.active, true)))
+    .where(inArray(memberships.groupKey, of))
+    .all())
+    inGroups.set(key, [...(inGroups.get(key) ?? []), id]);
+  tx.delete(standIns).run();
+  const now = standInsOn(away, inGroups, day);
+  for (const { holder, person } of now) tx.insert(standIns).values({ holder, personId: person }).run();
+  return now.filter(({ holder, person }) => !had.some((each) => each.holder === holder && each.personId === person));
 }
 
 /** Where it is written down for which day it is settled who is in which group. */
@@ -97,11 +148,14 @@ export function isTurned(db: Reader, now: number): boolean {
 const settledDay = (db: Reader): string | undefined =>
   db.select().from(settings).where(eq(settings.key, SETTLED)).get()?.value;
 
-/** Settles who is in which group on a new day: those whose entries begin or end between the last one and it. */
-export function settleNewDay(tx: Transaction, now: number): void {
+/**
+ * Settles who is in which group on a new day: those whose entries begin or end between the last one and it; and
+ * who takes whose place, of which those are returned who did not before.
+ */
+export function settleNewDay(tx: Transaction, now: number): readonly StandIn[] {
   const day = todayAt(tx, now);
   const last = settledDay(tx);
-  if (last === day) return;
+  if (last === day) return [];
   const [early, late] = last === undefined || last > day ? ['0000-01-01', '9999-12-31'] : [last, day];
   const turned = tx
     .selectDistinct({ person: groupEntries.personId, group: groupEntries.groupKey })
@@ -116,8 +170,10 @@ export function settleNewDay(tx: Transaction, now: number): void {
   for (const person of new Set(turned.flatMap((each) => each.person ?? []))) settlePerson(tx, person, day);
   for (const group of new Set(turned.flatMap((each) => (each.person === null ? each.group : []))))
     settleGroup(tx, group, day);
+  const standing = settleStandIns(tx, day);
   tx.insert(settings)
     .values({ key: SETTLED, value: day })
     .onConflictDoUpdate({ target: settings.key, set: { value: day } })
     .run();
+  return standing;
 }

@@ -53,6 +53,19 @@ export const absences = sqliteTable(
   ],
 );
 
+/** Who takes whose place today at seats that are held alone, or by groups that all are away from: computed from absences. */
+export const standIns = sqliteTable(
+  'stand_ins',
+  {
+    /** A person’s word, or the key of a group. */
+    holder: text().notNull(),
+    personId: text()
+      .notNull()
+      .references(() => people.id),
+  },
+  (table) => [primaryKey({ columns: [table.holder, table.personId] }), index('stand_ins_person').on(table.personId)],
+);
+
 /** Files of people that were taken in, with what each changed, so that it can be undone. */
 export const peopleImports = sqliteTable(
   'people_imports',

@@ -15,9 +15,11 @@ import { own } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
 import type { Field, NameOf } from '@tolvek/core/register';
 import type { Words } from '@tolvek/words';
+import { sql } from 'drizzle-orm';
 import { releaseById } from '../form/queries.ts';
 import { canonicalJson } from '../platform/canonical.ts';
 import type { Reader } from '../platform/database.ts';
+import { listed } from '../platform/prepared.ts';
 import { notFound } from '../platform/problem.ts';
 import { type RegisterRow, type Registers, registersOnce } from '../register/queries.ts';
 import { nameOf } from './names.ts';
@@ -93,6 +95,21 @@ export class OpenRequest<Row extends ShownRow = ShownRow> {
 }
 
 /**
+ * Whether a viewer takes a place at a seat of a request that is open, and is not the one who asks. The seats are those of approvals, an area above
+ * this one: asked by their names.
+ */
+const isAskedFor = (
+  db: Reader,
+  { id, requesterId }: Pick<ShownRow, 'id' | 'requesterId'>,
+  { personId, standsIn = [] }: Viewer,
+): boolean =>
+  standsIn.length > 0 &&
+  requesterId !== personId &&
+  db.all(
+    sql`select 1 from seats where request_id = ${id} and state = 'open' and holder in (select value from json_each(${listed(standsIn)})) limit 1`,
+  ).length > 0;
+
+/**
  * Opens a stored request for a viewer: the one door to what it holds. Whoever has nothing to do with
  * it can open it too, and reads nothing.
  */
@@ -104,7 +121,10 @@ export function openRequest<Row extends ShownRow>(
   { register: read, registers = registersOnce(db, read && [read]), names = nameOf(db, registers) }: Shared = {},
 ): OpenRequest<Row> {
   const register = registers.byId(request.registerId);
-  const known = relationTo(partiesIn(request, register), viewer);
+  const own = relationTo(partiesIn(request, register), viewer);
+  // Whoever takes the place of somebody who is away reads what that one is asked, as long as it is open.
+  const known =
+    own.isDesk || !isAskedFor(db, request, viewer) ? own : { ...own, isDesk: true, onlyReads: true as const };
   // Whoever also works at the desk reads the rest on the Floor.
   const relation = { ...known, isDesk: known.isDesk && purpose !== 'following' };
   const reading = prepareAccess(protectionFor(db, register, request, registers))({ viewer, relation, purpose });

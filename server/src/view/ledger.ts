@@ -1,6 +1,6 @@
 import type { AnswerOf, TrayKey } from '@tolvek/contract';
 import { addWorkingTime, dateAt, endOfDay, fuseAt, type WorkingCalendar } from '@tolvek/core/deadline';
-import { holdersOf, type Viewer } from '@tolvek/core/people';
+import { seatsHeldBy, type Viewer } from '@tolvek/core/people';
 import { refused } from '@tolvek/words';
 import {
   and,
@@ -53,7 +53,7 @@ function trayCondition(tray: TrayKey, viewer: Viewer, now: number): SQL | undefi
     case 'deciding':
       return and(
         // Few wait for a decision: the look begins with them.
-        sql`${requests.id} in (select request_id from seats where state = 'open' and ${inArray(seats.holder, [...holdersOf(viewer)])})`,
+        sql`${requests.id} in (select request_id from seats where state = 'open' and ${inArray(seats.holder, [...seatsHeldBy(viewer)])})`,
         sql`${requests.requesterId} is not ${viewer.personId}`,
       );
     case 'late':
@@ -128,7 +128,10 @@ export function traysOf(db: Reader, viewer: Viewer, now: number): Pick<AnswerOf<
 
 /** Everything that stands in a tray of the viewer. */
 const conditionOf = (looking: Looking, tray: TrayKey, now: number): SQL | undefined =>
-  and(deskCondition(looking), inTray(looking, tray, now));
+  // Whoever is asked for a decision works on it, in their own place or in that of another.
+  tray === 'deciding' && looking.viewer.standsIn
+    ? and(eq(requests.trial, false), inTray(looking, tray, now))
+    : and(deskCondition(looking), inTray(looking, tray, now));
 
 const inTray = (looking: Looking, tray: TrayKey, now: number): SQL | undefined =>
   and(thingsKept(looking, requests)(tray), trayCondition(tray, looking.viewer, now));

@@ -12,6 +12,7 @@ import { finishing } from '../deadline/queries.ts';
 import { assignableTo, teamsFor } from '../desk/commands.ts';
 import { movesOf } from '../desk/moves.ts';
 import { releaseById } from '../form/queries.ts';
+import { standInsOf } from '../people/absences.ts';
 import { groupNames, holderNames, namesOf, personById, personNamed } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
@@ -139,6 +140,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
       ? {
           label: approval.label,
           group: holderNames(db, approval.holders, groups).join(', '),
+          instead: approval.state === 'waiting' ? approval.holders.flatMap((word) => standInNames(db, word)) : [],
           state: approval.state,
           decidedBy: about.decidedBy,
           comment: approval.comment,
@@ -150,6 +152,10 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     history: historyOf(db, open, groups),
   };
 }
+
+/** Who takes the place of a holder of seats today, by name. */
+const standInNames = (db: Reader, holder: string): readonly string[] =>
+  standInsOf(db, holder).map((id) => personNamed(db, id));
 
 function outcomeInWords({ outcome }: RoutingTold, groups: ReadonlyMap<string, string>): Said {
   const { team, priority, workingDays: count, needsApproval } = outcome;

@@ -107,6 +107,11 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
               {sheet.approval.state === 'waiting'
                 ? say('floor:waitsForOneOf', { group: sheet.approval.group })
                 : say(DECIDED[sheet.approval.state], { by: sheet.approval.decidedBy ?? '—' })}
+              {sheet.approval.instead.length > 0 ? (
+                <span className="block text-soft">
+                  {say('floor:decidesInstead', { names: sheet.approval.instead })}
+                </span>
+              ) : null}
               {sheet.approval.comment ? (
                 <span className="block text-soft">{say('floor:quoted', { text: sheet.approval.comment })}</span>
               ) : null}

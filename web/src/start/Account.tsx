@@ -1,3 +1,4 @@
+import type { AnswerOf } from '@tolvek/contract';
 import { useState } from 'react';
 import { Navigate } from 'react-router';
 import { toast } from 'sonner';
@@ -9,6 +10,7 @@ import { useTitle } from '../ui/useTitle.ts';
 import { meApi } from '../wire/me.ts';
 import { problemOf, refusalInWords } from '../wire/problem.ts';
 import { say } from '../wire/words.ts';
+import { Absences } from './Absences.tsx';
 import { startApi } from './endpoints.ts';
 
 /** One’s own account: the password, and where one is signed in. */
@@ -29,6 +31,7 @@ export function Account() {
       {data ? (
         <>
           <p className="mt-1 text-soft">{say('start:accountHint', { email: data.email })}</p>
+          <OwnAbsences account={data} person={me?.person?.id ?? ''} />
           <ChangePassword />
           <h2 className="section-head mt-10">{say('start:sessions')}</h2>
           <ul>
@@ -56,6 +59,23 @@ export function Account() {
         </>
       ) : null}
     </Column>
+  );
+}
+
+/** When one is away oneself. */
+function OwnAbsences({ account, person }: { account: AnswerOf<'account'>; person: string }) {
+  const [add, { isLoading: isAdding, error }] = startApi.useAddOwnAbsenceMutation();
+  const [end, { isLoading: isEnding }] = startApi.useEndOwnAbsenceMutation();
+  return (
+    <>
+      <h2 className="section-head mt-8">{say('absences:absences')}</h2>
+      <Absences
+        {...{ ...account, person, error }}
+        busy={isAdding || isEnding}
+        add={async (body) => !('error' in (await add({ once: crypto.randomUUID(), body })))}
+        end={(absence) => void end({ absence }).then(() => toast(say('absences:absenceEnded')))}
+      />
+    </>
   );
 }
 

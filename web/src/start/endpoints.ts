@@ -30,6 +30,18 @@ export const startApi = api.injectEndpoints({
       query: call('endSession'),
       invalidatesTags: ['me'],
     }),
+    colleagues: build.query<AnswerOf<'colleagues'>, Asked<'colleagues'>>({
+      query: call('colleagues'),
+      keepUnusedDataFor: 30,
+    }),
+    addOwnAbsence: build.mutation<AnswerOf<'addOwnAbsence'>, Asked<'addOwnAbsence'>>({
+      query: call('addOwnAbsence'),
+      invalidatesTags: ['me', 'people'],
+    }),
+    endOwnAbsence: build.mutation<AnswerOf<'endOwnAbsence'>, Asked<'endOwnAbsence'>>({
+      query: call('endOwnAbsence'),
+      invalidatesTags: ['me', 'people'],
+    }),
     acceptInvitation: build.mutation<AnswerOf<'acceptInvitation'>, Asked<'acceptInvitation'>>({
       query: call('acceptInvitation'),
     }),

@@ -142,4 +142,5 @@ export const floor: Same<typeof english> = {
   sendAgain_one: 'Diese E-Mail noch einmal senden',
   sendAgain_other: 'Diese E-Mails noch einmal senden',
   routingHidden: 'Die Zeile hängt von Feldern ab, die Sie nicht lesen dürfen.',
+  decidesInstead: 'Heute abwesend. Stattdessen entscheidet: {{names, and}}',
 };

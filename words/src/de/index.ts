@@ -1,3 +1,4 @@
+export { absences } from './absences.ts';
 export { access } from './access.ts';
 export { answers } from './answers.ts';
 export { calendars } from './calendars.ts';

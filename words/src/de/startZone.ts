@@ -1,2 +1,3 @@
+export { absences } from './absences.ts';
 export { settings } from './settings.ts';
 export { start } from './start.ts';

@@ -31,4 +31,5 @@ export const things: Same<typeof english> = {
   member: 'Dieses Mitglied',
   right: 'Dieses Recht',
   session: 'Diese Sitzung',
+  absence: 'Diese Abwesenheit',
 };

@@ -1,4 +1,5 @@
 /** What the Workshop says besides. */
+export { absences } from './absences.ts';
 export { access } from './access.ts';
 export { calendars } from './calendars.ts';
 export { changes } from './changes.ts';

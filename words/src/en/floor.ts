@@ -139,4 +139,5 @@ export const floor = {
   sendAgain_one: 'Send this email again',
   sendAgain_other: 'Send these emails again',
   routingHidden: 'The row depends on fields that you may not read.',
+  decidesInstead: 'Away today. Decides instead: {{names, and}}',
 } as const;

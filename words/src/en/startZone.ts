@@ -1,3 +1,4 @@
 /** What the first start and a first sign-in say. */
+export { absences } from './absences.ts';
 export { settings } from './settings.ts';
 export { start } from './start.ts';

@@ -28,4 +28,5 @@ export const things = {
   member: 'This member',
   right: 'This right',
   session: 'This session',
+  absence: 'This absence',
 } as const;

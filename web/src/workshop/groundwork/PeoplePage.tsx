@@ -324,6 +324,7 @@ function PersonRow({ base, person, fields, isOpen, marked, mark }: RowProps) {
         >
           {person.name}
         </Link>
+        {person.away ? <span className="text-[12.5px] text-soft"> · {say('absences:awayNow')}</span> : null}
         <span className="block text-[12.5px] text-soft">{person.email}</span>
       </td>
       {fields.map(({ key }) => (

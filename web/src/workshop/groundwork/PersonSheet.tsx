@@ -2,6 +2,7 @@ import type { AnswerOf } from '@tolvek/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
+import { Absences } from '../../start/Absences.tsx';
 import { Button } from '../../ui/Button.tsx';
 import { ChoiceLine } from '../../ui/ChoiceLine.tsx';
 import { TextLine } from '../../ui/TextLine.tsx';
@@ -47,6 +48,7 @@ function OpenPerson({ opened, base }: { opened: Opened; base: string }) {
         {opened.namesake ? ` · ${say('ground:hasNamesake')}` : ''}
       </p>
       <PersonForm opened={opened} />
+      {isStaff ? <TheirAbsences opened={opened} /> : null}
       <h3 className="section-head mt-7">{say('ground:inGroups')}</h3>
       <ul>
         {opened.ways.map(({ key, name, ways }) => (
@@ -90,6 +92,23 @@ function OpenPerson({ opened, base }: { opened: Opened; base: string }) {
       </ul>
       {isStaff && (opened.active || opened.openWork > 0) ? <HandOver opened={opened} /> : null}
       <GroundHistory lines={opened.history} />
+    </>
+  );
+}
+
+function TheirAbsences({ opened }: { opened: Opened }) {
+  const { id } = opened;
+  const [add, { isLoading: isAdding, error }] = groundApi.useAddAbsenceMutation();
+  const [end, { isLoading: isEnding }] = groundApi.useEndAbsenceMutation();
+  return (
+    <>
+      <h3 className="section-head mt-7">{say('absences:absences')}</h3>
+      <Absences
+        {...{ ...opened, person: id, error }}
+        busy={isAdding || isEnding}
+        add={async (body) => !('error' in (await add({ id, once: crypto.randomUUID(), body })))}
+        end={(absence) => void end({ id, absence }).then(() => toast(say('absences:absenceEnded')))}
+      />
     </>
   );
 }

@@ -26,6 +26,14 @@ export const groundApi = api.injectEndpoints({
       query: call('testEmail'),
       keepUnusedDataFor: 0,
     }),
+    addAbsence: build.mutation<AnswerOf<'addAbsence'>, Asked<'addAbsence'>>({
+      query: call('addAbsence'),
+      invalidatesTags: ['people', 'me'],
+    }),
+    endAbsence: build.mutation<AnswerOf<'endAbsence'>, Asked<'endAbsence'>>({
+      query: call('endAbsence'),
+      invalidatesTags: ['people', 'me'],
+    }),
     profile: build.query<AnswerOf<'profile'>, Asked<'profile'>>({
       query: call('profile'),
       providesTags: ['ground', 'people'],

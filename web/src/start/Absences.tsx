@@ -1,0 +1,177 @@
+import type { AnswerOf, BodyOf } from '@tolvek/contract';
+import { absenceInWords } from '@tolvek/core/people';
+import { type ReactNode, useDeferredValue, useState } from 'react';
+import Combobox from '../fields/Combobox.tsx';
+import { DayField } from '../fields/DateInput.tsx';
+import { Button } from '../ui/Button.tsx';
+import { ProblemsAt } from '../ui/ProblemsAt.tsx';
+import { WholeTrouble } from '../ui/Trouble.tsx';
+import { meApi } from '../wire/me.ts';
+import { say, told } from '../wire/words.ts';
+import { startApi } from './endpoints.ts';
+
+type Absence = AnswerOf<'account'>['absences'][number];
+
+interface AbsencesProps {
+  readonly absences: readonly Absence[];
+  /** Whose place they take today, by name. */
+  readonly standsIn: readonly string[];
+  /** Who is away, by id: nobody takes their own place. */
+  readonly person: string;
+  /** Says that they are away; whether that was taken. */
+  readonly add: (body: BodyOf<'addAbsence'>) => Promise<boolean>;
+  readonly end: (id: string) => void;
+  readonly busy: boolean;
+  /** What was wrong with what was added. */
+  readonly error: unknown;
+}
+
+/** When somebody is away, and who decides in their place meanwhile. */
+export function Absences({ absences, standsIn, person, add, end, busy, error }: AbsencesProps) {
+  const [open, setOpen] = useState(false);
+  return (
+    <>
+      {standsIn.length > 0 ? <p className="mt-2">{say('absences:standsInFor', { names: standsIn })}</p> : null}
+      <ul>
+        {absences.map(({ id, from, until, substitute, now }) => (
+          <li key={id} className="flex flex-wrap items-baseline justify-between gap-3 border-b border-rule py-2">
+            <span>
+              {told(absenceInWords({ from, until }))}
+              {now ? <strong> · {say('absences:awayNow')}</strong> : null}
+              <span className="block text-[12.5px] text-soft">
+                {substitute ? say('absences:awayWith', { name: substitute.name }) : say('absences:awayAlone')}
+              </span>
+            </span>
+            <Button disabled={busy} onClick={() => end(id)}>
+              {say('absences:endAbsence')}
+            </Button>
+          </li>
+        ))}
+        {absences.length === 0 ? <li className="py-1.5 text-soft">{say('absences:noAbsence')}</li> : null}
+      </ul>
+      {open ? (
+        <NewAbsence
+          {...{ person, busy, error }}
+          add={async (body) => {
+            if (await add(body)) setOpen(false);
+          }}
+          cancel={() => setOpen(false)}
+        />
+      ) : (
+        <p className="mt-2.5">
+          <Button onClick={() => setOpen(true)}>{say('absences:addAbsence')}</Button>
+        </p>
+      )}
+    </>
+  );
+}
+
+interface NewAbsenceProps extends Pick<AbsencesProps, 'person' | 'busy' | 'error'> {
+  readonly add: (body: BodyOf<'addAbsence'>) => Promise<void>;
+  readonly cancel: () => void;
+}
+
+function NewAbsence({ person, busy, error, add, cancel }: NewAbsenceProps) {
+  const [days, setDays] = useState({ from: '', until: '' });
+  const [substitute, setSubstitute] = useState<string | null>(null);
+  const { data: me } = meApi.useMeQuery();
+  const today = (me?.desk.now ?? '').slice(0, 10);
+  return (
+    <div className="mt-2.5 grid max-w-[26rem] gap-2 border-l-[3px] border-green pl-3">
+      <p className="text-[13px] text-soft">{say('absences:absencesHint')}</p>
+      <Labelled label={say('absences:firstDay')}>
+        <DayField
+          id="away-from"
+          value={days.from}
+          today={today}
+          notBefore={null}
+          withTime={false}
+          onChange={(from) => setDays((now) => ({ ...now, from }))}
+        />
+        <ProblemsAt error={error} field="from" />
+      </Labelled>
+      <Labelled label={say('absences:lastDay')}>
+        <DayField
+          id="away-until"
+          value={days.until}
+          today={today}
+          notBefore={days.from || null}
+          withTime={false}
+          onChange={(until) => setDays((now) => ({ ...now, until }))}
+        />
+        <ProblemsAt error={error} field="until" />
+      </Labelled>
+      <div>
+        <PickColleague label={say('absences:substitute')} not={person} choose={setSubstitute} />
+        <ProblemsAt error={error} field="substitute" />
+      </div>
+      <WholeTrouble error={error} />
+      <p className="mt-2 flex gap-2">
+        <Button
+          look="main"
+          disabled={busy || days.from === ''}
+          onClick={() => void add({ from: days.from, until: days.until || null, substitute })}
+        >
+          {say('absences:addAbsence')}
+        </Button>
+        <Button onClick={cancel}>{say('common:cancel')}</Button>
+      </p>
+    </div>
+  );
+}
+
+const Labelled = ({ label, children }: { label: string; children: ReactNode }) => (
+  // biome-ignore lint/a11y/noLabelWithoutControl: the input stands in it.
+  <label className="block">
+    <span className="block text-[13px] text-soft">{label}</span>
+    {children}
+  </label>
+);
+
+interface PickColleagueProps {
+  readonly label: string;
+  /** Who is not offered, by id. */
+  readonly not: string;
+  readonly choose: (id: string | null) => void;
+}
+
+/** One of the staff, found by typing; each with the address, so that namesakes are told apart. */
+function PickColleague({ label, not, choose }: PickColleagueProps) {
+  const [find, setFind] = useState('');
+  const [words, setWords] = useState('');
+  const looking = useDeferredValue(find.trim());
+  const { data } = startApi.useColleaguesQuery({ query: { find: looking } });
+  const offered = (data?.people ?? [])
+    .filter(({ id }) => id !== not)
+    .map(({ id, name, email, away }) => ({
+      ...{ key: id, label: name },
+      detail: away ? `${email} · ${say('absences:awayNow')}` : email,
+    }));
+  return (
+    <>
+      <label id="colleague-label" htmlFor="colleague" className="block text-[13px] text-soft">
+        {label}
+      </label>
+      <Combobox
+        id="colleague"
+        describedBy={undefined}
+        invalid={false}
+        disabled={false}
+        placeholder={say('absences:findColleague')}
+        words={words}
+        offered={offered}
+        note={offered.length === 0 ? say('absences:nobodyFound') : ''}
+        find={setFind}
+        choose={({ key, label: name }) => {
+          setWords(name);
+          choose(key);
+        }}
+        leave={(left) => {
+          if (left === words) return;
+          setWords(left);
+          choose(null);
+        }}
+      />
+    </>
+  );
+}
