@@ -2,6 +2,7 @@ import { deskHeads } from './desk/heads.ts';
 import {
   absenceHeads,
   accountHeads,
+  importHeads,
   peopleHeads,
   profileHeads,
   rightHeads,
@@ -42,6 +43,7 @@ export const heads = {
   ...accountHeads,
   ...settingHeads,
   ...absenceHeads,
+  ...importHeads,
   ...profileHeads,
   ...peopleHeads,
   ...rightHeads,

@@ -89,6 +89,7 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('deskSettings', await staff.GET('/api/groundwork/desk'));
   note('testEmail', await staff.GET('/api/groundwork/test-emails/{id}', path({ id: known.test })));
   note('colleagues', await staff.GET('/api/me/colleagues'));
+  note('peopleImports', await staff.GET('/api/people-imports'));
   note('profile', await staff.GET('/api/groundwork/profile'));
   note('people', await staff.GET('/api/people'));
   note('person', await staff.GET('/api/people/{id}', path({ id: known.person })));
@@ -105,6 +106,8 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('compareRelease', await staff.GET('/api/forms/{key}/releases/{number}', path({ key: known.form, number: 1 })));
   const sheetOfRows = { params: { path: { key: known.form }, query: { among: 'all' } }, parseAs: 'text' } as const;
   note('takeOut', await staff.GET('/api/forms/{key}/requests.csv', sheetOfRows));
+  const sheetOfPeople = { params: { query: { kind: 'staff' } }, parseAs: 'text' } as const;
+  note('peopleSheet', await staff.GET('/api/people.csv', sheetOfPeople));
   note('job', await staff.GET('/api/jobs/{id}', path({ id: known.job })));
   note('vocabularies', await staff.GET('/api/vocabularies'));
   note('vocabulary', await staff.GET('/api/vocabularies/{key}', path({ key: known.vocabulary })));

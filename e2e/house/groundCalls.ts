@@ -44,6 +44,13 @@ export async function groundCalls(
   await desk.anew('Ada Quillfeather');
   const spare = (await made('account', {})).sessions.find(({ here }: { here: boolean }) => !here).id as string;
   const { version, desk: settings } = await made('deskSettings', {});
+  const rows = [{ name: 'Otto Vale', email: 'otto.vale@many.example' }];
+  const file = { kind: 'contact', rows, decided: {} };
+  const looked = await made('lookAtPeople', { body: file });
+  const take = { ...file, file: 'contacts.csv', gone: false };
+  const taken = await made('importPeople', { headers: key('import'), body: { ...take, seen: looked.seen } });
+  const another = { ...file, rows: [{ name: 'Ula Brink', email: 'ula.brink@many.example' }] };
+  const { seen } = await made('lookAtPeople', { body: another });
   const { version: known, fields } = await made('profile', {});
   const more = { key: 'keys', label: 'Keys', type: { kind: 'number', places: 0 }, of: 'staff' };
   const days = { from: '2027-01-04', until: '2027-01-08', substitute: null };
@@ -71,6 +78,11 @@ export async function groundCalls(
     addOwnAbsence: [{ headers: key('own-absence'), body: later }],
     endOwnAbsence: [{ params: { absence: ownAway.id } }],
     colleagues: [{ query: { find: 'bram' } }],
+    lookAtPeople: [{ body: file }],
+    importPeople: [{ headers: key('import-more'), body: { ...take, ...another, seen } }],
+    peopleImports: [{}],
+    undoImport: [{ params: { id: taken.id } }],
+    peopleSheet: [],
     profile: [{}],
     changeProfile: [{ headers: onVersion(known), body: { fields: [...fields, more] } }],
     people: [

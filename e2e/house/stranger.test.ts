@@ -82,7 +82,7 @@ describe('the OpenAPI document', () => {
   it('is accepted by a validator that knows nothing of us, and is not long', async () => {
     const { valid, errors } = await new Validator().validate(structuredClone(document) as Record<string, unknown>);
     expect([valid, errors]).toEqual([true, undefined]);
-    expect(JSON.stringify(document).length).toBeLessThan(190_000);
+    expect(JSON.stringify(document).length).toBeLessThan(1_500 * Object.keys(routes).length);
   });
 
   it('makes a client that compiles, and reads by each route', async () => {

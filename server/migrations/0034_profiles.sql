@@ -10,6 +10,14 @@ CREATE TABLE `absences` (
 --> statement-breakpoint
 CREATE INDEX `absences_person` ON `absences` (`person_id`,`from_day`);--> statement-breakpoint
 CREATE INDEX `absences_substitute` ON `absences` (`substitute_id`);--> statement-breakpoint
+CREATE TABLE `people_import_steps` (
+	`import_id` text NOT NULL,
+	`place` integer NOT NULL,
+	`step` text NOT NULL,
+	PRIMARY KEY(`import_id`, `place`),
+	FOREIGN KEY (`import_id`) REFERENCES `people_imports`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
 CREATE TABLE `people_imports` (
 	`id` text PRIMARY KEY NOT NULL,
 	`at` integer NOT NULL,
@@ -19,7 +27,7 @@ CREATE TABLE `people_imports` (
 	`added` integer NOT NULL,
 	`changed` integer NOT NULL,
 	`gone` integer NOT NULL,
-	`steps` text NOT NULL,
+	`ended_at` integer,
 	`undone_at` integer
 );
 --> statement-breakpoint
@@ -33,4 +41,5 @@ CREATE TABLE `stand_ins` (
 --> statement-breakpoint
 CREATE INDEX `stand_ins_person` ON `stand_ins` (`person_id`);--> statement-breakpoint
 ALTER TABLE `people` ADD `profile` text DEFAULT '{}' NOT NULL;--> statement-breakpoint
-ALTER TABLE `people` ADD `merged_into` text;
+ALTER TABLE `people` ADD `merged_into` text;--> statement-breakpoint
+ALTER TABLE `people` ADD `removed_at` integer;

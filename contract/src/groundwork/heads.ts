@@ -60,6 +60,21 @@ export const absenceHeads = {
   colleagues: { method: 'GET', path: '/api/me/colleagues', caller: 'staff' },
 } as const satisfies Heads;
 
+/** People out of a file, and back into one. */
+export const importHeads = {
+  lookAtPeople: { method: 'POST', path: '/api/people/imports/look', caller: 'staff', right: 'people' },
+  importPeople: {
+    method: 'POST',
+    path: '/api/people/imports',
+    caller: 'staff',
+    right: 'people',
+    guard: 'Idempotency-Key',
+  },
+  peopleImports: { method: 'GET', path: '/api/people-imports', caller: 'staff', right: 'people' },
+  undoImport: { method: 'POST', path: '/api/people/imports/:id/undo', caller: 'staff', right: 'people' },
+  peopleSheet: { method: 'GET', path: '/api/people.csv', caller: 'staff', right: 'people', gives: 'csv' },
+} as const satisfies Heads;
+
 /** People and groups. */
 export const peopleHeads = {
   people: { method: 'GET', path: '/api/people', caller: 'staff', right: 'people' },

@@ -1,5 +1,6 @@
 import { absenceRoutes } from './absences.ts';
 import { accountRoutes } from './account.ts';
+import { importRoutes } from './imports.ts';
 import { peopleRoutes } from './people.ts';
 import { profileRoutes } from './profile.ts';
 import { rightRoutes } from './rights.ts';
@@ -12,6 +13,7 @@ export const groundworkRoutes = {
   ...accountRoutes,
   ...settingRoutes,
   ...absenceRoutes,
+  ...importRoutes,
   ...profileRoutes,
   ...peopleRoutes,
   ...rightRoutes,

@@ -28,6 +28,8 @@ export const BUDGETS = {
   sheet: {
     /** Rows taken in as requests at once. */
     rows: 500,
+    /** Rows taken in as people at once. */
+    people: 2_000,
     cells: 200_000,
     /** Bytes of the file as it is, and unpacked: a small file can hold a large one. */
     bytes: 20_000_000,

@@ -10,7 +10,7 @@ export type GroundMember = { readonly person: string } | { readonly group: strin
 
 /** What somebody set of a person or a group, as data. Days are ISO 8601; null for no beginning, and for no end. */
 export type GroundChange =
-  | { readonly kind: 'added' }
+  | { readonly kind: 'added' | 'removed' }
   | { readonly kind: 'changed'; readonly field: GroundField; readonly before: string; readonly after: string }
   | { readonly kind: 'invited' | 'signed-out' }
   | { readonly kind: 'given' | 'taken'; readonly right: Right }
@@ -54,6 +54,8 @@ export function groundChangeInWords(change: GroundChange, names: GroundNames): S
   switch (change.kind) {
     case 'added':
       return said('ground:did.added');
+    case 'removed':
+      return said('ground:did.removed');
     case 'given':
       return said('ground:did.given', { right: rightInWords(change.right) });
     case 'taken':

@@ -7,8 +7,10 @@ import { deskSettingsView, groundworkView, putDesk, sendTestEmail, testEmailView
 import { firstStartView, layGround } from './firstStart.ts';
 import { addGroup, groupsView, groupView, letIn, putGroup, takeOut } from './groups.ts';
 import { handOver, handOverPlan } from './handOver.ts';
+import { importPeople, lookAtPeople, peopleImportsView, undoImport } from './imports.ts';
 import { acceptInvitation, invitationView, invite } from './invitations.ts';
 import { addSomebody, changeSomebody, peopleView, personView } from './people.ts';
+import { sendPeople } from './peopleSheet.ts';
 import { profileView, putProfile } from './profile.ts';
 import { changeRights, rightHolders, rightsView } from './rights.ts';
 
@@ -46,6 +48,11 @@ export function groundworkHandlers(house: House): Handlers<typeof groundworkRout
     changeDesk: ({ viewer, body, version }) => putDesk(house, viewer, { ...body, version }),
     sendTestEmail: ({ viewer }) => sendTestEmail(house, viewer),
     testEmail: ({ viewer, params }) => testEmailView(db, viewer, params.id),
+    lookAtPeople: ({ viewer, body }) => lookAtPeople(db, viewer, body, clock.now()),
+    importPeople: ({ viewer, body, key }) => importPeople(house, viewer, body, key),
+    peopleImports: () => peopleImportsView(db),
+    undoImport: ({ viewer, params }) => undoImport(house, viewer, params.id),
+    peopleSheet: ({ viewer, query, response }) => sendPeople(db, viewer, query.kind, response),
     profile: () => profileView(db, clock.now()),
     changeProfile: ({ viewer, body, version }) => putProfile(house, viewer, { ...body, version }),
     people: ({ query }) => peopleView(db, query, clock.now()),

@@ -27,7 +27,7 @@ import { deskOf, profileDesignOf } from '../settings/queries.ts';
 import { allVocabularies } from '../vocabulary/queries.ts';
 
 /** Fields of profiles as what reads answers knows fields. */
-const asFields = (fields: readonly ProfileField[]) =>
+export const asFields = (fields: readonly ProfileField[]) =>
   fields.map((field) => ({ ...field, source: 'desk-only' as const }));
 
 /**

@@ -1,10 +1,10 @@
 import { isSame, own } from '@tolvek/core/own';
-import type { GroundField, PackageName, Viewer } from '@tolvek/core/people';
+import { type GroundField, type PackageName, type Viewer, wordOf } from '@tolvek/core/people';
 import { type Problem as FieldProblem, type FieldValue, isMailAddress } from '@tolvek/core/register';
 import { profileAfter } from '@tolvek/core/settings';
 import { refused, said } from '@tolvek/words';
 import type { Language } from '@tolvek/words/speech';
-import { and, eq, inArray } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { newId } from '../platform/newId.ts';
@@ -13,11 +13,11 @@ import { user } from '../platform/tables.ts';
 import { type Work, write } from '../platform/work.ts';
 import { endSessionsOf, hashOfPassword, openAccount, setPassword } from './accounts.ts';
 import { givePackage, holdersOfRight, packageGivenTo, refuseNobodyLeft, refuseOver, rightMissing } from './grants.ts';
-import { enterGroup, makeGroup } from './groups.ts';
+import { enterGroup, leaveGroup, makeGroup } from './groups.ts';
 import { noteChanged, noteGround } from './history.ts';
 import { type PersonRow, personByEmail, personById } from './queries.ts';
 import { settleNewDay, settleStandIns, todayAt } from './settle.ts';
-import { addresses, type groups, people } from './tables.ts';
+import { addresses, grants, groupEntries, type groups, people } from './tables.ts';
 
 /** What is set in a profile by the keys of its fields; null empties one. */
 export type ProfileChanges = Readonly<Record<string, FieldValue | null>>;
@@ -155,6 +155,26 @@ export function changePerson(
   if (changed.includes('active')) settleStandIns(tx, todayAt(tx, now));
   if (givesRights && !after.active) refuseNobodyLeft(tx);
   return version + 1;
+}
+
+/**
+ * Takes somebody back as if they had never come: they stand in no list, no address finds them, and nobody signs in
+ * as them. Only their name stays, for what may name it.
+ */
+export function removePerson(work: Work, id: string): void {
+  const { tx, now } = work;
+  for (const entry of tx.select().from(groupEntries).where(eq(groupEntries.personId, id)).all())
+    leaveGroup(work, entry.groupKey, entry.id);
+  tx.delete(grants)
+    .where(eq(grants.subject, wordOf({ person: id })))
+    .run();
+  tx.delete(addresses).where(eq(addresses.personId, id)).run();
+  tx.delete(user).where(eq(user.id, id)).run();
+  tx.update(people)
+    .set({ active: false, removedAt: now, email: `${id}@removed.invalid`, version: sql`${people.version} + 1` })
+    .where(eq(people.id, id))
+    .run();
+  noteGround(work, 'person', id, { kind: 'removed' });
 }
 
 /**

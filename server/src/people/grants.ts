@@ -11,7 +11,7 @@ import {
 } from '@tolvek/core/people';
 import { refused } from '@tolvek/words';
 import { and, eq, inArray, sql } from 'drizzle-orm';
-import type { Reader, Transaction } from '../platform/database.ts';
+import type { Reader } from '../platform/database.ts';
 import { notAllowed, Problem } from '../platform/problem.ts';
 import type { Work } from '../platform/work.ts';
 import { noteGround } from './history.ts';
@@ -121,7 +121,7 @@ export function givePackage(work: Work, viewer: Pick<Viewer, 'rights'>, personId
  *
  * @throws Problem 403 for who would give more than they have.
  */
-export function refuseRaising(tx: Transaction, viewer: Pick<Viewer, 'rights'>, group: string): void {
+export function refuseRaising(tx: Reader, viewer: Pick<Viewer, 'rights'>, group: string): void {
   if (viewer.rights.includes('rights')) return;
   const gives = outwardOf(tx, group).flatMap((each) => grantedTo(tx, each));
   if (gives.some((right) => !viewer.rights.includes(right))) throw rightMissing(tx, 'rights');

@@ -61,6 +61,7 @@ function lookedFor(db: Reader, { kind, find, group, state, where }: Looking): SQ
   const words = (find ?? '').trim().split(/\s+/).filter(Boolean).slice(0, 6);
   return and(
     isNull(people.mergedInto),
+    isNull(people.removedAt),
     kind && eq(people.kind, kind),
     where ? holdsValues(db, where) : undefined,
     group === undefined

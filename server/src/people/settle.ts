@@ -55,7 +55,7 @@ export function settlePerson(tx: Transaction, person: string, day: string): void
 }
 
 /** A group and all groups that it is in, whenever that counts. */
-export const outwardOf = (tx: Transaction, group: string): readonly string[] =>
+export const outwardOf = (tx: Reader, group: string): readonly string[] =>
   tx
     .all<{ key: string }>(
       sql`with recursive outward(key) as (

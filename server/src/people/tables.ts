@@ -24,6 +24,8 @@ export const people = sqliteTable(
     profile: text({ mode: 'json' }).notNull().$type<Values>().default({}),
     /** The record that this one became a part of, when both were the same person. */
     mergedInto: text(),
+    /** When it was taken back as if it had never come, epoch ms: it stands in no list, and only names what names it. */
+    removedAt: integer(),
     /** What changes of the person rise by. */
     version: integer().notNull().default(1),
     /** When they were invited to sign in, epoch ms; null when they never were. */
@@ -66,7 +68,7 @@ export const standIns = sqliteTable(
   (table) => [primaryKey({ columns: [table.holder, table.personId] }), index('stand_ins_person').on(table.personId)],
 );
 
-/** Files of people that were taken in, with what each changed, so that it can be undone. */
+/** Files of people that were taken in. */
 export const peopleImports = sqliteTable(
   'people_imports',
   {
@@ -80,11 +82,24 @@ export const peopleImports = sqliteTable(
     added: integer().notNull(),
     changed: integer().notNull(),
     gone: integer().notNull(),
-    /** What was done to whom, in order. */
-    steps: text({ mode: 'json' }).notNull().$type<readonly object[]>(),
+    /** When all of it was done, epoch ms; null while it is under way, or where it broke off. */
+    endedAt: integer(),
     undoneAt: integer(),
   },
   (table) => [index('people_imports_at').on(table.at)],
+);
+
+/** What an import did to whom, in order, so that it can be undone. */
+export const peopleImportSteps = sqliteTable(
+  'people_import_steps',
+  {
+    importId: text()
+      .notNull()
+      .references(() => peopleImports.id),
+    place: integer().notNull(),
+    step: text({ mode: 'json' }).notNull().$type<object>(),
+  },
+  (table) => [primaryKey({ columns: [table.importId, table.place] })],
 );
 
 /** Every address that somebody is found by. */

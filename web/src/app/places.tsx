@@ -43,6 +43,7 @@ const Overview = later(() => import('../workshop/groundwork/Overview.tsx'), 'Ove
 const DeskPage = later(() => import('../workshop/groundwork/DeskPage.tsx'), 'DeskPage', 'workshop');
 const PeoplePage = later(() => import('../workshop/groundwork/PeoplePage.tsx'), 'PeoplePage', 'workshop');
 const ContactsPage = later(() => import('../workshop/groundwork/PeoplePage.tsx'), 'ContactsPage', 'workshop');
+const ImportPage = later(() => import('../workshop/groundwork/ImportPage.tsx'), 'ImportPage', 'workshop');
 const ProfilePage = later(() => import('../workshop/groundwork/ProfilePage.tsx'), 'ProfilePage', 'workshop');
 const GroupsPage = later(() => import('../workshop/groundwork/GroupsPage.tsx'), 'GroupsPage', 'workshop');
 const RightsPage = later(() => import('../workshop/groundwork/RightsPage.tsx'), 'RightsPage', 'workshop');
@@ -82,6 +83,7 @@ export const Places = () => (
         <Route index Component={Overview} />
         <Route path="desk" Component={DeskPage} />
         <Route path="people/:id?" Component={PeoplePage} />
+        <Route path="import/:kind" Component={ImportPage} />
         <Route path="profiles" Component={ProfilePage} />
         <Route path="contacts/:id?" Component={ContactsPage} />
         <Route path="groups/:group?" Component={GroupsPage} />

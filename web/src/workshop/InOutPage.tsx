@@ -6,6 +6,7 @@ import { Button } from '../ui/Button.tsx';
 import { problemOf } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
 import { useBinder } from './binder.ts';
+import { ColumnTable } from './ColumnTable.tsx';
 import { workshopApi } from './endpoints.ts';
 import { FilePick } from './FilePick.tsx';
 import { LongWork } from './LongWork.tsx';
@@ -160,44 +161,14 @@ function TakeIn({ form, design }: { form: AnswerOf<'form'>; design: FormDesign }
               ? say('workshop:importMost', { most: MOST_IMPORTED })
               : say('workshop:whichColumn')}
           </p>
-          <table className="mt-2 w-full border-collapse">
-            <thead>
-              <tr className="border-b border-rule-strong text-left text-[11.5px] text-soft">
-                {[say('workshop:column.heading'), say('workshop:column.first'), say('workshop:column.is')].map(
-                  (head) => (
-                    <th key={head} scope="col" className="py-1 pr-3 font-semibold">
-                      {head}
-                    </th>
-                  ),
-                )}
-              </tr>
-            </thead>
-            <tbody>
-              {headings.map((heading, index) => (
-                // biome-ignore lint/suspicious/noArrayIndexKey: two columns may have the same heading
-                <tr key={index} className="border-b border-rule">
-                  <td className="py-1 pr-3">{heading}</td>
-                  <td className="max-w-48 truncate py-1 pr-3 text-soft">{lines[0]?.[index] ?? ''}</td>
-                  <td className="py-1">
-                    <select
-                      aria-label={say('workshop:columnIs', { heading })}
-                      className="input w-auto py-1"
-                      value={columns[index] ?? ''}
-                      onChange={(event) => map(index, event.target.value)}
-                    >
-                      <option value="">{say('workshop:columnLeftOut')}</option>
-                      <option value={REQUESTER}>{say('workshop:columnRequester')}</option>
-                      {fields.map((field) => (
-                        <option key={field.key} value={field.key}>
-                          {field.label}
-                        </option>
-                      ))}
-                    </select>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <ColumnTable
+            {...{ headings, columns, map }}
+            first={lines[0] ?? []}
+            choices={[
+              { key: REQUESTER, label: say('workshop:columnRequester') },
+              ...fields.map(({ key, label }) => ({ key, label })),
+            ]}
+          />
           <p className="mt-3 flex flex-wrap items-center gap-3">
             <Button disabled={isLoading || columns.every((key) => key === '')} onClick={() => look(false)}>
               {isLoading ? say('workshop:checking') : say('workshop:startDryRun')}

@@ -5,7 +5,7 @@ import type { Same } from '../same.ts';
 export const absences: Same<typeof english> = {
   absences: 'Abwesenheiten',
   absencesHint:
-    'Wer abwesend ist, wird nicht um Entscheidungen gebeten. Die Vertretung wird stattdessen gefragt und sieht diese Anfragen, bis sie entschieden sind.',
+    'Die Vertretung wird stattdessen um Entscheidungen gebeten und sieht diese Anfragen, bis sie entschieden sind. Ohne Vertretung wird niemand anderes gefragt.',
   noAbsence: 'Keine Abwesenheit ist geplant.',
   addAbsence: 'Abwesenheit eintragen',
   firstDay: 'Erster Tag',

@@ -248,4 +248,10 @@ export const refusals: Same<typeof english> = {
   'ownSession.happened': 'Das ist die Sitzung, die Sie gerade benutzen.',
   'ownSession.saved': 'Es wurde nichts geändert.',
   'ownSession.now': 'Melden Sie sich stattdessen im Menü ab.',
+  'importChanged.happened': 'Seit Sie diese Datei angesehen haben, hat sich etwas geändert.',
+  'importChanged.saved': 'Es wurde nichts importiert.',
+  'importChanged.now': 'Starten Sie den Probelauf noch einmal.',
+  'importUndone.happened': 'Dieser Import ist schon rückgängig gemacht.',
+  'importUndone.saved': 'Es wurde nichts geändert.',
+  'importUndone.now': 'Laden Sie die Seite noch einmal.',
 };

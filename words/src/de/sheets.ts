@@ -20,4 +20,8 @@ export const sheets: Same<typeof english> = {
   'answer.duration': 'Minuten oder ein Text wie 1:35, 2 h oder PT1H35M.',
   'answer.date': 'Ein Tag als JJJJ-MM-TT.',
   'answer.dateTime': 'Datum und Uhrzeit als JJJJ-MM-TTThh:mm, nach der Uhr des Teams.',
+  'person.name': 'Name',
+  'person.email': 'E-Mail-Adresse',
+  'person.language': 'Sprache',
+  'person.groups': 'Gruppen',
 };

@@ -32,4 +32,5 @@ export const things: Same<typeof english> = {
   right: 'Dieses Recht',
   session: 'Diese Sitzung',
   absence: 'Diese Abwesenheit',
+  import: 'Dieser Import',
 };

@@ -2,7 +2,7 @@
 export const absences = {
   absences: 'Absences',
   absencesHint:
-    'Who is away is not asked to decide. The substitute is asked instead, and sees those requests until they are decided.',
+    'The substitute is asked to decide instead, and sees those requests until they are decided. Without a substitute, nobody else is asked.',
   noAbsence: 'No absence is planned.',
   addAbsence: 'Add an absence',
   firstDay: 'First day',

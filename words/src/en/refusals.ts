@@ -234,4 +234,10 @@ export const refusals = {
   'ownSession.happened': 'This is the session you use now.',
   'ownSession.saved': 'Nothing was changed.',
   'ownSession.now': 'Sign out in the menu instead.',
+  'importChanged.happened': 'Something has changed since you looked at this file.',
+  'importChanged.saved': 'Nothing was imported.',
+  'importChanged.now': 'Start the dry run again.',
+  'importUndone.happened': 'This import is undone already.',
+  'importUndone.saved': 'Nothing was changed.',
+  'importUndone.now': 'Load the page again.',
 } as const;

@@ -17,4 +17,8 @@ export const sheets = {
   'answer.duration': 'Minutes, or a text like 1:35, 2 h or PT1H35M.',
   'answer.date': 'A day as YYYY-MM-DD.',
   'answer.dateTime': 'A date and time as YYYY-MM-DDTHH:MM, on the clock of the desk.',
+  'person.name': 'Name',
+  'person.email': 'Email address',
+  'person.language': 'Language',
+  'person.groups': 'Groups',
 } as const;

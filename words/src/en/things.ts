@@ -29,4 +29,5 @@ export const things = {
   right: 'This right',
   session: 'This session',
   absence: 'This absence',
+  import: 'This import',
 } as const;

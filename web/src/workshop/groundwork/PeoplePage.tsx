@@ -54,6 +54,15 @@ function PeopleOf({ kind }: { kind: Kind }) {
             <Link to="/workshop/groundwork/profiles" className="text-[13px]">
               {say('ground:toProfiles')}
             </Link>
+            <Link
+              to={`/workshop/groundwork/import/${kind === 'staff' ? 'people' : 'contacts'}`}
+              className="text-[13px]"
+            >
+              {say('ground:importFile')}
+            </Link>
+            <a href={`/api/people.csv?kind=${kind}`} download className="text-[13px]">
+              {say('ground:exportFile')}
+            </a>
             <AddPerson kind={kind} base={base} />
           </span>
         </div>

@@ -34,6 +34,19 @@ export const groundApi = api.injectEndpoints({
       query: call('endAbsence'),
       invalidatesTags: ['people', 'me'],
     }),
+    lookAtPeople: build.mutation<AnswerOf<'lookAtPeople'>, Asked<'lookAtPeople'>>({ query: call('lookAtPeople') }),
+    importPeople: build.mutation<AnswerOf<'importPeople'>, Asked<'importPeople'>>({
+      query: call('importPeople'),
+      invalidatesTags: ['people', 'groups', 'ground', 'me'],
+    }),
+    peopleImports: build.query<AnswerOf<'peopleImports'>, Asked<'peopleImports'>>({
+      query: call('peopleImports'),
+      providesTags: ['people'],
+    }),
+    undoImport: build.mutation<AnswerOf<'undoImport'>, Asked<'undoImport'>>({
+      query: call('undoImport'),
+      invalidatesTags: ['people', 'groups', 'ground', 'me'],
+    }),
     profile: build.query<AnswerOf<'profile'>, Asked<'profile'>>({
       query: call('profile'),
       providesTags: ['ground', 'people'],

@@ -64,6 +64,7 @@ export const SETTINGS: readonly Setting[] = [
   ofRights('ground:findMay'),
   ofPeople('ground:findInactive'),
   at('ground:people', '/workshop/groundwork/profiles')('ground:findProfiles'),
+  at('ground:people', '/workshop/groundwork/import/people')('ground:findImport'),
   ofContacts('ground:findContacts'),
   ofGroups('ground:findTeams'),
   ofGroups('ground:findMembers'),
