@@ -84,6 +84,8 @@ export const peopleHeads = {
   invite: { method: 'POST', path: '/api/people/invitations', caller: 'staff', right: 'people' },
   handOverPlan: { method: 'GET', path: '/api/people/:id/hand-over', caller: 'staff', right: 'people' },
   handOver: { method: 'POST', path: '/api/people/:id/hand-over', caller: 'staff', right: 'people' },
+  mergePlan: { method: 'GET', path: '/api/people/:id/merge', caller: 'staff', right: 'people' },
+  mergePeople: { method: 'POST', path: '/api/people/:id/merge', caller: 'staff', right: 'people' },
   groups: { method: 'GET', path: '/api/groups', caller: 'staff', right: 'work' },
   group: { method: 'GET', path: '/api/groups/:key', caller: 'staff', right: 'work' },
   addGroup: { method: 'POST', path: '/api/groups', caller: 'staff', right: 'people', guard: 'Idempotency-Key' },

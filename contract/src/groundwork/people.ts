@@ -177,6 +177,28 @@ export const peopleRoutes = routesOf(peopleHeads, {
       groups: z.int(),
     }),
   },
+  mergePlan: {
+    says: 'What merging another record of the same person into this one would come to. Keeps nothing.',
+    params: withId,
+    query: z.strictObject({ other: z.string().max(64) }),
+    answer: z.object({
+      /** Requests that name the other record: as requester, handler, on whose behalf, by whom typed in, or in a field. */
+      requests: z.int(),
+      /** Groups that this one comes into, by name. */
+      groups: z.array(z.string()),
+      addresses: z.array(z.string()),
+      /** Rights of the other itself that this one has not. */
+      rights: z.int(),
+      /** Forms whose approval asks the other record. */
+      named: z.int(),
+    }),
+  },
+  mergePeople: {
+    says: 'Merges another record of the same person into this one: all that names it names this one, and its addresses find this one.',
+    params: withId,
+    body: z.strictObject({ other: z.string().max(64) }),
+    answer: z.object({ requests: z.int() }),
+  },
   groups: {
     says: 'All groups by name.',
     answer: z.object({ groups: z.array(groupRow) }),

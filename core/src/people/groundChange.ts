@@ -13,6 +13,8 @@ export type GroundChange =
   | { readonly kind: 'added' | 'removed' }
   | { readonly kind: 'changed'; readonly field: GroundField; readonly before: string; readonly after: string }
   | { readonly kind: 'invited' | 'signed-out' }
+  /** Another record of the same person became a part of this one, by the name and address it had. */
+  | { readonly kind: 'merged'; readonly name: string; readonly email: string }
   | { readonly kind: 'given' | 'taken'; readonly right: Right }
   /** They are away on some days, or no longer: with who takes their place, if anybody does. */
   | {
@@ -62,6 +64,8 @@ export function groundChangeInWords(change: GroundChange, names: GroundNames): S
       return said('ground:did.taken', { right: rightInWords(change.right) });
     case 'signed-out':
       return said('ground:did.signedOut');
+    case 'merged':
+      return said('ground:did.merged', { name: change.name, email: change.email });
     case 'invited':
       return said('ground:did.invited');
     case 'away':

@@ -42,6 +42,8 @@ export type RequestChange =
   | { readonly kind: 'handler'; readonly from: string | null; readonly to: string | null }
   /** Somebody decides in the place of somebody else, at every seat that is not decided yet; people by id. */
   | { readonly kind: 'seat'; readonly from: string; readonly to: string }
+  /** Two records turned out to be the same person: what named the one names the other, wherever it stands. */
+  | { readonly kind: 'same-person'; readonly from: string; readonly to: string }
   | { readonly kind: 'said'; readonly text: string; readonly to: 'desk' | 'requester'; readonly byRequester: boolean }
   | {
       readonly kind: 'decided';
@@ -101,6 +103,8 @@ export function changeInWords(change: RequestChange, names: ChangeNames): Words 
         : said('history:handler', { person: names.person(change.to) });
     case 'seat':
       return said('history:seat', { from: names.person(change.from), to: names.person(change.to) });
+    case 'same-person':
+      return said('history:samePerson', { name: names.person(change.to) });
     case 'said':
       if (change.byRequester) return said('history:messageFromRequester');
       return said(change.to === 'desk' ? 'history:note' : 'history:messageToRequester');

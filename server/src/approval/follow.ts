@@ -1,6 +1,7 @@
 import type { ApprovalPath } from '@tolvek/core/approval';
 import { wordOf } from '@tolvek/core/people';
-import { eq, inArray } from 'drizzle-orm';
+import { and, eq, inArray } from 'drizzle-orm';
+import { holderNow } from '../people/queries.ts';
 import { adding } from '../platform/adding.ts';
 import type { Transaction } from '../platform/database.ts';
 import { newId } from '../platform/newId.ts';
@@ -19,6 +20,7 @@ export const followApprovals: Follower = (work, request, change) => {
   if (change.kind === 'decided') return goOn(work, request);
   if (change.kind === 'freed') withdraw(work, request, change.reason);
   if (change.kind === 'seat') return handOverSeats(work, request, change);
+  if (change.kind === 'same-person') return samePerson(work, request, change);
   return undefined;
 };
 
@@ -34,7 +36,7 @@ function begin({ tx, now }: Work, request: ShownRow, { steps }: ApprovalPath): v
     addStep(tx, { id: stepId, roundId, place, key, label, needed });
     const state = place === 0 ? 'open' : 'ahead';
     for (const holder of planned)
-      addSeat(tx, { id: newId(), stepId, requestId: request.id, holder: wordOf(holder), state });
+      addSeat(tx, { id: newId(), stepId, requestId: request.id, holder: holderNow(tx, holder), state });
   });
 }
 
@@ -90,6 +92,32 @@ function shut(tx: Transaction, some: Round['steps'][number]['seats']): void {
 }
 
 /** Gives the seats that somebody has not decided at yet to somebody else, in every step of the open round. */
+/** All seats of somebody, decided or not, are those of their other record. */
+function samePerson(
+  work: Work,
+  request: ShownRow,
+  { from, to }: { readonly from: string; readonly to: string },
+): ShownRow | undefined {
+  const [was, is] = [wordOf({ person: from }), wordOf({ person: to })];
+  const { tx } = work;
+  tx.update(seats)
+    .set({ holder: is })
+    .where(and(eq(seats.requestId, request.id), eq(seats.holder, was)))
+    .run();
+  tx.update(seats)
+    .set({ decidedBy: to })
+    .where(and(eq(seats.requestId, request.id), eq(seats.decidedBy, from)))
+    .run();
+  const words = request.deciders?.split(' ') ?? [];
+  return words.includes(was)
+    ? decidersAre(
+        work,
+        request,
+        words.map((word) => (word === was ? is : word)),
+      )
+    : undefined;
+}
+
 function handOverSeats(
   work: Work,
   request: ShownRow,

@@ -9,6 +9,7 @@ import { addGroup, groupsView, groupView, letIn, putGroup, takeOut } from './gro
 import { handOver, handOverPlan } from './handOver.ts';
 import { importPeople, lookAtPeople, peopleImportsView, undoImport } from './imports.ts';
 import { acceptInvitation, invitationView, invite } from './invitations.ts';
+import { mergePeople, mergePlan } from './merge.ts';
 import { addSomebody, changeSomebody, peopleView, personView } from './people.ts';
 import { sendPeople } from './peopleSheet.ts';
 import { profileView, putProfile } from './profile.ts';
@@ -62,6 +63,8 @@ export function groundworkHandlers(house: House): Handlers<typeof groundworkRout
     invite: ({ viewer, body }) => ({ sent: invite(house, viewer.personId, body.people) }),
     handOverPlan: ({ params, query }) => handOverPlan(house, params.id, query.to ?? null),
     handOver: ({ viewer, params, body }) => handOver(house, viewer, params.id, body.to),
+    mergePlan: ({ viewer, params, query }) => mergePlan(db, viewer, params.id, query.other),
+    mergePeople: ({ viewer, params, body }) => mergePeople(house, viewer, params.id, body.other),
     groups: () => groupsView(db),
     group: ({ params }) => groupView(db, params.key, clock.now()),
     addGroup: ({ viewer, body, key }) => addGroup(house, viewer, body, key),

@@ -13,7 +13,7 @@ import { grantedTo, packagesGivenTo, refuseRaising } from '../people/grants.ts';
 import { enterGroup, entryOf, nestedEntries } from '../people/groups.ts';
 import { groundHistoryOf } from '../people/history.ts';
 import { type Listed, listPeople, type Place, withGroups } from '../people/lists.ts';
-import { groupNames, groupsOf, type PersonRow, personById } from '../people/queries.ts';
+import { groupNames, groupsOf, type PersonRow, personById, recordNow } from '../people/queries.ts';
 import { EVERYONE } from '../people/rights.ts';
 import { todayAt } from '../people/settle.ts';
 import { addresses, groupEntries } from '../people/tables.ts';
@@ -112,11 +112,13 @@ export function peopleView(db: Reader, { after, ...looking }: QueryOf<'people'>,
   return { people: [...rowsOf(db, listed, now)], total, next: next && placeOf(next) };
 }
 
-export function personView(db: Reader, viewer: Viewer, id: string, now: number): AnswerOf<'person'> {
-  const person = personById(db, id);
+export function personView(db: Reader, viewer: Viewer, asked: string, now: number): AnswerOf<'person'> {
+  // A record that became a part of another is that one.
+  const person = recordNow(db, asked);
+  const id = person?.id ?? asked;
   const [listed] = person ? withGroups(db, [person]) : [];
   const [row] = listed ? rowsOf(db, [listed], now) : [];
-  if (!person || !row) throw notFound('person');
+  if (!person || !row || person.removedAt !== null) throw notFound('person');
   const entries = db.select().from(groupEntries).where(eq(groupEntries.personId, id)).all();
   const all = [...entries, ...nestedEntries(db)].map(entryOf);
   const day = todayAt(db, now);

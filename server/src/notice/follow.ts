@@ -34,6 +34,7 @@ function tell(work: Work, request: ShownRow, change: Happening, before: ShownRow
       if (request.phase !== 'finished' && !isDeciding(work, request)) tellTeam(work, request);
       break;
     case 'priority':
+    case 'same-person':
     case 'due':
       break;
     case 'seat':

@@ -113,7 +113,7 @@ export function changePerson(
 ): number {
   const { tx, now } = work;
   const person = personById(tx, id);
-  if (!person) throw notFound('person');
+  if (!person || person.mergedInto !== null || person.removedAt !== null) throw notFound('person');
   if (person.version !== version) throw staleVersion();
   const wanted = {
     ...changes,

@@ -1,14 +1,14 @@
 import { type GroundChange, type GroundField, type GroundNames, groundChangeInWords } from '@tolvek/core/people';
 import { type FieldValue, type NameOf, sayValue } from '@tolvek/core/register';
 import type { Words } from '@tolvek/words';
-import { and, desc, eq } from 'drizzle-orm';
+import { and, desc, eq, inArray } from 'drizzle-orm';
 import { adding } from '../platform/adding.ts';
 import type { Reader } from '../platform/database.ts';
 import { newId } from '../platform/newId.ts';
 import type { Work } from '../platform/work.ts';
 import { profileDesignOf } from '../settings/queries.ts';
 import { groupNames, personNamed } from './queries.ts';
-import { groundHistory } from './tables.ts';
+import { groundHistory, people } from './tables.ts';
 
 const addLine = adding(groundHistory);
 
@@ -48,6 +48,17 @@ function profileNames(db: Reader, nameOf: NameOf): Pick<GroundNames, 'field' | '
   };
 }
 
+/** The records that became a part of somebody’s. */
+const partsOf = (db: Reader, about: About, key: string): readonly string[] =>
+  about === 'person'
+    ? db
+        .select({ id: people.id })
+        .from(people)
+        .where(eq(people.mergedInto, key))
+        .all()
+        .map(({ id }) => id)
+    : [];
+
 /** What was set of a person or a group, the newest first; `nameOf`: what people and terms are called. */
 export function groundHistoryOf(
   db: Reader,
@@ -64,7 +75,7 @@ export function groundHistoryOf(
   return db
     .select()
     .from(groundHistory)
-    .where(and(eq(groundHistory.about, about), eq(groundHistory.key, key)))
+    .where(and(eq(groundHistory.about, about), inArray(groundHistory.key, [key, ...partsOf(db, about, key)])))
     .orderBy(desc(groundHistory.at), desc(groundHistory.id))
     .limit(SHOWN)
     .all()

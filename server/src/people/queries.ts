@@ -1,4 +1,4 @@
-import { holderOf, type Viewer } from '@tolvek/core/people';
+import { type Holder, holderOf, type Viewer, wordOf } from '@tolvek/core/people';
 import { type KnownPerson, NO_PROFILE, type Profile, type ProfileField } from '@tolvek/core/register';
 import type { Speech } from '@tolvek/words/speech';
 import { and, asc, count, eq, getTableColumns, sql } from 'drizzle-orm';
@@ -116,6 +116,17 @@ export const membersOf = (db: Reader, group: string): readonly PersonRow[] =>
   byGroup(db)
     .all({ group })
     .map((row) => row.person);
+
+/** The record somebody is a part of by now: their own, or the one that theirs was merged into. */
+export function recordNow(db: Reader, id: string): PersonRow | undefined {
+  let row = personById(db, id);
+  for (let times = 0; row?.mergedInto && times < 10; times += 1) row = personById(db, row.mergedInto);
+  return row;
+}
+
+/** A holder of a seat as one word, by the record a person is a part of by now. */
+export const holderNow = (db: Reader, holder: Holder): string =>
+  wordOf('person' in holder ? { person: recordNow(db, holder.person)?.id ?? holder.person } : holder);
 
 /** Active people who hold something: the members of a group, or one of the staff. */
 export function peopleHolding(db: Reader, word: string): readonly PersonRow[] {

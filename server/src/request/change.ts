@@ -1,12 +1,13 @@
 import { partName } from '@tolvek/core/form';
 import type { TakenIn } from '@tolvek/core/intake';
-import { wordOf } from '@tolvek/core/people';
-import type { Values } from '@tolvek/core/register';
+import { own } from '@tolvek/core/own';
+import type { Field, FieldValue, Values } from '@tolvek/core/register';
 import type { Happening, Through } from '@tolvek/core/request';
 import { refused } from '@tolvek/words';
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import { claimFiles, letGoOfFiles } from '../files/commands.ts';
 import type { ReleaseRow } from '../form/queries.ts';
+import { holderNow } from '../people/queries.ts';
 import { adding, changing, givenAll } from '../platform/adding.ts';
 import type { Transaction } from '../platform/database.ts';
 import { newId } from '../platform/newId.ts';
@@ -90,7 +91,7 @@ export function addRequest(work: Work, incoming: Incoming): RequestRow {
     },
     ...{ stage: stage.key, phase: stage.phase, team: routed?.outcome.team ?? null, handlerId: null },
     ...{
-      deciders: approval ? listed(approval.steps[0]?.seats.map(wordOf) ?? []) : null,
+      deciders: approval ? listed(approval.steps[0]?.seats.map((seat) => holderNow(tx, seat)) ?? []) : null,
       priority: routed?.outcome.priority ?? null,
     },
     ...{ values, routed: routing, due: nearest(deadlines), version: 1, createdAt: now, updatedAt: now },
@@ -161,7 +162,8 @@ export function changed<Row extends ShownRow>(
   const isRaised = isTold && (settled.kind !== 'values' || settled.why !== 'day');
   const stored = store(work, after, isRaised, onVersion ?? request.version);
   const isFinished = (row: ShownRow): boolean => row.phase === 'finished';
-  if (!request.trial && (settled.kind === 'values' || isFinished(request) !== isFinished(after)))
+  const isOther = settled.kind === 'values' || settled.kind === 'same-person';
+  if (!request.trial && (isOther || isFinished(request) !== isFinished(after)))
     claim(work.tx, stored, register, stored.values);
   if (settled.kind === 'values') {
     const fields = fieldsOf(work.tx, register, stored);
@@ -238,12 +240,34 @@ function outcomeOf(
       const to = change.leadsTo === 'approved' ? firstStage(register) : stageWithRole(register, 'refused');
       return movedTo(work, register, to.key);
     }
+    case 'same-person':
+      return samePerson(fieldsOf(work.tx, register, request), request, change);
     case 'said':
     case 'due':
     case 'rang':
     case 'seat':
       return null;
   }
+}
+
+/** A request that names another record of the same person, wherever it named the one. */
+function samePerson(
+  fields: readonly Field[],
+  request: ShownRow,
+  { from, to }: { readonly from: string; readonly to: string },
+): Partial<ShownRow> {
+  const now = <Id extends string | null>(id: Id): Id | string => (id === from ? to : id);
+  const named = fields.flatMap(({ key, type }): [string, FieldValue][] => {
+    const value = own(request.values, key);
+    if (type.kind === 'person' && value === from) return [[key, to]];
+    if (type.kind !== 'people' || !Array.isArray(value) || !(value as readonly unknown[]).includes(from)) return [];
+    return [[key, [...new Set((value as readonly string[]).map(now))]]];
+  });
+  return {
+    ...{ requesterId: now(request.requesterId), onBehalfId: now(request.onBehalfId) },
+    ...{ enteredById: now(request.enteredById), handlerId: now(request.handlerId) },
+    values: { ...request.values, ...Object.fromEntries(named) },
+  };
 }
 
 /** A request at another stage. */
@@ -277,7 +301,11 @@ function refuseTaken({ tx }: Work, before: ShownRow, after: ShownRow, register: 
 
 const storing = prepared((db) => {
   const { values, stage, phase, finishedAt, team, priority, handlerId, computedBy, version, updatedAt } = requests;
-  const columns = { values, stage, phase, finishedAt, team, priority, handlerId, computedBy, version, updatedAt };
+  const { requesterId, onBehalfId, enteredById } = requests;
+  const columns = {
+    ...{ values, stage, phase, finishedAt, team, priority, handlerId, computedBy, version, updatedAt },
+    ...{ requesterId, onBehalfId, enteredById },
+  };
   return db
     .update(requests)
     .set(givenAll(columns))
@@ -291,6 +319,7 @@ function store<Row extends ShownRow>({ tx, now }: Work, after: Row, isRaised: bo
   const { values, stage, phase, finishedAt, team, priority, handlerId, computedBy } = after;
   const { changes } = storing(tx).run({
     ...{ values, stage, phase, finishedAt, team, priority, handlerId, computedBy },
+    ...{ requesterId: after.requesterId, onBehalfId: after.onBehalfId, enteredById: after.enteredById },
     ...{ version: after.version, updatedAt: after.updatedAt, ...raised, id: after.id, onVersion: version },
   });
   if (changes === 0) throw staleVersion();

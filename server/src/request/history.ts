@@ -23,6 +23,7 @@ const KINDS: Readonly<Record<Exclude<Happening['kind'], 'rang'>, HistoryKind>> =
   said: 'comment',
   decided: 'decision',
   seat: 'decision',
+  'same-person': 'handler',
   due: 'due',
 };
 

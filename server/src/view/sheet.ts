@@ -166,7 +166,7 @@ function outcomeInWords({ outcome }: RoutingTold, groups: ReadonlyMap<string, st
 /** The people whom a change names, by id. */
 function peopleIn(change: RequestChange | null): readonly string[] {
   if (change?.kind === 'handler') return change.to === null ? [] : [change.to];
-  return change?.kind === 'seat' ? [change.from, change.to] : [];
+  return change?.kind === 'seat' || change?.kind === 'same-person' ? [change.from, change.to] : [];
 }
 
 function dueWhy(

@@ -455,4 +455,22 @@ export const ground: Same<typeof english> = {
   importUndone:
     'Der Import ist für {{count, number}} Personen rückgängig gemacht. Seitdem geändert und nicht rückgängig gemacht: {{stayed, number}}.',
   findImport: 'Menschen aus einer Datei importieren',
+  'did.merged': 'Zusammengeführt mit dem Eintrag von {{name}}, {{email}}',
+  merge: 'Mit anderem Eintrag zusammenführen …',
+  mergeTitle: 'Einen Eintrag in den von {{name}} einfügen',
+  mergeHint:
+    'Wenn zwei Einträge dieselbe Person sind, werden sie einer. Dieser Eintrag bleibt. Alles vom anderen wird Teil davon, und beide E-Mail-Adressen finden ihn. Das lässt sich nicht rückgängig machen.',
+  whichRecord: 'Welcher Eintrag ist dieselbe Person?',
+  mergeNow: 'Zusammenführen',
+  merged: 'Die Einträge sind jetzt einer.',
+  'mergePlan.requests_one': '{{count, number}} Anfrage gehört danach zu diesem Eintrag.',
+  'mergePlan.requests_other': '{{count, number}} Anfragen gehören danach zu diesem Eintrag.',
+  'mergePlan.groups': 'Er kommt in: {{groups, and}}.',
+  'mergePlan.addresses': 'Er wird auch gefunden durch: {{addresses, and}}.',
+  'mergePlan.rights_one': 'Er bekommt {{count, number}} Recht mehr.',
+  'mergePlan.rights_other': 'Er bekommt {{count, number}} Rechte mehr.',
+  'mergePlan.named_one':
+    '{{count, number}} Formular bittet den anderen Eintrag um Entscheidungen. Es fragt ab jetzt diesen.',
+  'mergePlan.named_other':
+    '{{count, number}} Formulare bitten den anderen Eintrag um Entscheidungen. Sie fragen ab jetzt diesen.',
 };

@@ -32,4 +32,5 @@ export const history: Same<typeof english> = {
   followed: 'Nach einer Änderung von {{number}} aktualisiert',
   merged: 'Begriffe von „{{vocabulary}}“ wurden zusammengeführt',
   seat: '{{to}} entscheidet anstelle von {{from}}',
+  samePerson: 'Zwei Einträge von {{name}} sind jetzt einer',
 };

@@ -254,4 +254,10 @@ export const refusals: Same<typeof english> = {
   'importUndone.happened': 'Dieser Import ist schon rückgängig gemacht.',
   'importUndone.saved': 'Es wurde nichts geändert.',
   'importUndone.now': 'Laden Sie die Seite noch einmal.',
+  'mergeSelf.happened': 'Das sind keine zwei Einträge, die einer werden können.',
+  'mergeSelf.saved': 'Es wurde nichts geändert.',
+  'mergeSelf.now': 'Wählen Sie einen anderen Eintrag.',
+  'mergeIntoContact.happened': 'Mitarbeitende können nicht Teil eines Kontakts werden.',
+  'mergeIntoContact.saved': 'Es wurde nichts geändert.',
+  'mergeIntoContact.now': 'Öffnen Sie den Eintrag der Mitarbeitenden und führen Sie den Kontakt damit zusammen.',
 };

@@ -446,4 +446,20 @@ export const ground = {
   importUndone:
     'The import is undone for {{count, number}} people. Changed since then, and not undone: {{stayed, number}}.',
   findImport: 'Import people from a file',
+  'did.merged': 'Merged with the record of {{name}}, {{email}}',
+  merge: 'Merge with another record …',
+  mergeTitle: 'Merge a record into that of {{name}}',
+  mergeHint:
+    'When two records are the same person, they become one. This record stays. Everything of the other becomes part of it, and both email addresses find it. This cannot be undone.',
+  whichRecord: 'Which record is the same person?',
+  mergeNow: 'Merge',
+  merged: 'The records are one now.',
+  'mergePlan.requests_one': '{{count, number}} request becomes one of this record.',
+  'mergePlan.requests_other': '{{count, number}} requests become those of this record.',
+  'mergePlan.groups': 'It comes into: {{groups, and}}.',
+  'mergePlan.addresses': 'It is also found by: {{addresses, and}}.',
+  'mergePlan.rights_one': 'It gets {{count, number}} right more.',
+  'mergePlan.rights_other': 'It gets {{count, number}} rights more.',
+  'mergePlan.named_one': '{{count, number}} form asks the other record to decide. It asks this one from now on.',
+  'mergePlan.named_other': '{{count, number}} forms ask the other record to decide. They ask this one from now on.',
 } as const;

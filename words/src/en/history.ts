@@ -29,4 +29,5 @@ export const history = {
   followed: 'Updated after a change of {{number}}',
   merged: 'Terms of “{{vocabulary}}” were merged',
   seat: '{{to}} decides in the place of {{from}}',
+  samePerson: 'Two records of {{name}} are one now',
 } as const;

@@ -240,4 +240,10 @@ export const refusals = {
   'importUndone.happened': 'This import is undone already.',
   'importUndone.saved': 'Nothing was changed.',
   'importUndone.now': 'Load the page again.',
+  'mergeSelf.happened': 'These are not two records that can become one.',
+  'mergeSelf.saved': 'Nothing was changed.',
+  'mergeSelf.now': 'Choose another record.',
+  'mergeIntoContact.happened': 'One of the staff cannot become part of a contact.',
+  'mergeIntoContact.saved': 'Nothing was changed.',
+  'mergeIntoContact.now': 'Open the record of the staff and merge the contact into it.',
 } as const;

@@ -14,6 +14,7 @@ import { groundApi } from './endpoints.ts';
 import { GroundHistory } from './GroundHistory.tsx';
 import { HandOver } from './HandOver.tsx';
 import { LetIn } from './LetIn.tsx';
+import { Merge } from './Merge.tsx';
 import { ProfileFields } from './ProfileFields.tsx';
 
 type Opened = AnswerOf<'person'>;
@@ -91,6 +92,7 @@ function OpenPerson({ opened, base }: { opened: Opened; base: string }) {
         {opened.hangs.length === 0 ? <li className="py-1.5 text-soft">{say('ground:nothingHangs')}</li> : null}
       </ul>
       {isStaff && (opened.active || opened.openWork > 0) ? <HandOver opened={opened} /> : null}
+      <Merge opened={opened} />
       <GroundHistory lines={opened.history} />
     </>
   );

@@ -47,6 +47,14 @@ export const groundApi = api.injectEndpoints({
       query: call('undoImport'),
       invalidatesTags: ['people', 'groups', 'ground', 'me'],
     }),
+    mergePlan: build.query<AnswerOf<'mergePlan'>, Asked<'mergePlan'>>({
+      query: call('mergePlan'),
+      keepUnusedDataFor: 0,
+    }),
+    mergePeople: build.mutation<AnswerOf<'mergePeople'>, Asked<'mergePeople'>>({
+      query: call('mergePeople'),
+      invalidatesTags: ['people', 'groups', 'ground', 'me', 'ledger', 'sheet', 'mine'],
+    }),
     profile: build.query<AnswerOf<'profile'>, Asked<'profile'>>({
       query: call('profile'),
       providesTags: ['ground', 'people'],
