@@ -18,7 +18,17 @@ type Body = any;
 const SINCE_THEN = [
   ...['register', 'doubles', 'calendar', 'calendars', 'countries', 'holidays', 'doorDesign', 'job', 'sentState'],
   ...['firstStart', 'invitation', 'groundwork', 'deskSettings', 'testEmail', 'people', 'person', 'groups', 'group'],
-  ...['rights', 'rightHolders', 'account', 'handOverPlan', 'profile', 'colleagues', 'peopleImports', 'peopleSheet'],
+  ...[
+    'rights',
+    'rightHolders',
+    'account',
+    'handOverPlan',
+    'profile',
+    'colleagues',
+    'peopleImports',
+    'peopleSheet',
+    'mergePlan',
+  ],
 ];
 
 /**

@@ -23,6 +23,7 @@ export interface Known {
   readonly job: string;
   readonly invitation: string;
   readonly person: string;
+  readonly twin: string;
   readonly test: string;
 }
 
@@ -96,6 +97,8 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('rights', await staff.GET('/api/rights'));
   note('rightHolders', await staff.GET('/api/rights/{right}/people', path({ right: 'read:all' })));
   note('handOverPlan', await staff.GET('/api/people/{id}/hand-over', path({ id: known.person })));
+  const twin = { params: { path: { id: known.person }, query: { other: known.twin } } } as const;
+  note('mergePlan', await staff.GET('/api/people/{id}/merge', twin));
   note('groups', await staff.GET('/api/groups'));
   note('group', await staff.GET('/api/groups/{key}', path({ key: 'boats' })));
   note('doubles', await staff.GET('/api/registers/{key}/doubles', path({ key: known.register })));

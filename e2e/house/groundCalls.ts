@@ -53,6 +53,8 @@ export async function groundCalls(
   const { seen } = await made('lookAtPeople', { body: another });
   const { version: known, fields } = await made('profile', {});
   const more = { key: 'keys', label: 'Keys', type: { kind: 'number', places: 0 }, of: 'staff' };
+  const twin = { ...gone, name: 'Una Grey', email: 'una.grey@skerrow.example' };
+  const { id: twice } = await made('addPerson', { headers: key('twin'), body: twin });
   const days = { from: '2027-01-04', until: '2027-01-08', substitute: null };
   const later = { from: '2027-02-01', until: null, substitute: leaver };
   const away = await made('addAbsence', { params: { id }, headers: key('away'), body: days });
@@ -98,6 +100,8 @@ export async function groundCalls(
     invite: [{ body: { people: [id] } }],
     handOverPlan: [{ params: { id: leaver } }],
     handOver: [{ params: { id: leaver }, body: { to: null } }],
+    mergePlan: [{ params: { id }, query: { other: twice } }],
+    mergePeople: [{ params: { id }, body: { other: twice } }],
     groups: [{}],
     group: [{ params: { key: divers } }, { params: { key: 'estates' } }],
     addGroup: [{ headers: key('group'), body: { name: 'Night watch', isTeam: true, about: 'Who is awake' } }],

@@ -70,6 +70,7 @@ async function known() {
       sent,
     },
     ...{ test, invitation: ground.invitation?.[0]?.params?.token ?? '', person: ground.person?.[0]?.params?.id ?? '' },
+    twin: ground.mergePlan?.[0]?.query?.other ?? '',
     followFile: theirs.id,
     job: desk.hadDone('Maren Okafor'),
     kept: await desk.tokenFor('hilda@corrin.example', 'go on'),

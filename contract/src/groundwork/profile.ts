@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { profileField, vocabulary } from '../register/shapes.ts';
+import { knownPerson, profileField, vocabulary } from '../register/shapes.ts';
 import { routesOf } from '../wire/route.ts';
 import { moment, versioned } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
@@ -19,7 +19,7 @@ export const profileRoutes = routesOf(profileHeads, {
       filled: z.record(z.string(), z.int()),
       /** Where conditions and forms read a field. */
       uses: z.array(z.object({ field: z.string(), title: z.string(), to: z.string() })),
-      people: z.array(z.object({ id: z.string(), name: z.string(), groups: z.array(z.string()) })),
+      people: z.array(knownPerson),
       vocabularies: z.array(vocabulary).readonly(),
       groups: z.array(z.object({ key: z.string(), name: z.string() })),
       today: z.string(),

@@ -1,7 +1,7 @@
 import type { RevealedFacts } from '@tolvek/core/access';
 import { z } from 'zod';
 import { parts, rule } from '../form/shapes.ts';
-import { field, kind, knownFile, knownRequest, vocabulary } from '../register/shapes.ts';
+import { field, kind, knownFile, knownPerson, knownRequest, vocabulary } from '../register/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
 import { fieldKey, fieldValue, rawAnswers } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
@@ -23,7 +23,7 @@ const facts = exactly<RevealedFacts>()(
     door: z.enum(['staff', 'outside']),
     today: z.string(),
     now: z.string(),
-    people: z.array(z.object({ id: z.string(), name: z.string(), groups: z.array(z.string()) })),
+    people: z.array(knownPerson),
     files: z.array(knownFile),
     vocabularies: z.array(vocabulary).readonly(),
     references: z.array(knownRequest),

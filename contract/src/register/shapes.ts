@@ -126,6 +126,14 @@ const profileKinds = [
   }),
 ] as const;
 const profileKind = exactly<ProfileKind>()(z.discriminatedUnion('kind', profileKinds));
+/** Somebody who can be picked. */
+export const knownPerson = z.object({
+  id: z.string(),
+  name: z.string(),
+  /** Where others have the same name: what tells them apart. */
+  email: z.string().optional(),
+  groups: z.array(z.string()),
+});
 /** A field of people’s profiles. */
 export const profileField = exactly<ProfileField>()(
   z.strictObject({

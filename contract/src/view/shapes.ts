@@ -2,7 +2,7 @@ import type { Fuse } from '@tolvek/core/deadline';
 import { priorities } from '@tolvek/core/register';
 import { z } from 'zod';
 import { person } from '../people/shapes.ts';
-import { kind, knownRequest, stage, vocabulary } from '../register/shapes.ts';
+import { kind, knownPerson, knownRequest, stage, vocabulary } from '../register/shapes.ts';
 import { moment, visibleChanges, visibleReason, visibleSubject, visibleValues } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 
@@ -96,7 +96,7 @@ export const sheet = z.object({
   /** What the form says to whoever fills a field in, by field; the same helps at the desk. */
   help: z.record(z.string(), z.string()),
   /** Who can be picked in its fields for people. */
-  people: z.array(z.object({ id: z.string(), name: z.string(), groups: z.array(z.string()) })),
+  people: z.array(knownPerson),
   /** What its fields take terms from, and what its references point to. */
   vocabularies: z.array(vocabulary).readonly(),
   references: z.array(knownRequest),

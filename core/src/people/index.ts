@@ -10,7 +10,15 @@ export {
 } from './groundChange.ts';
 export { circleBy, type Entry, groupsOn, holdsOn, type WayIn, waysInto } from './groups.ts';
 export { type Holder, holderOf, holdersOf, seatsHeldBy, wordOf } from './holders.ts';
-export { type Doubt, type KnownRecord, type Match, nameCompared, prepareMatching } from './match.ts';
+export {
+  calledApart,
+  type Doubt,
+  type KnownRecord,
+  type Match,
+  nameCompared,
+  prepareMatching,
+  toldApart,
+} from './match.ts';
 export { PASSWORD_LENGTH, passwordProblem } from './password.ts';
 export {
   DESK_RIGHTS,

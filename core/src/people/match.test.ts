@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
-import { type KnownRecord, type Match, nameCompared, prepareMatching } from './match.ts';
+import { calledApart, type KnownRecord, type Match, nameCompared, prepareMatching, toldApart } from './match.ts';
 
 const NAMES = ['Ada Quill', 'ADA  QUILL', 'Bo Lind', 'Bo Línd', 'Cass O’Hara', 'Cass O Hara'];
 const ADDRESSES = ['a@x.example', 'b@x.example', 'c@x.example', 'd@x.example', 'e@x.example'];
@@ -105,6 +105,11 @@ it('says whom rows mean as a slow reading of everybody does', () => {
     'no-address',
   ];
   for (const way of ways) expect([way, (seen[way] ?? 0) > 20]).toEqual([way, true]);
+});
+
+it('tells namesakes apart by their addresses, and nobody else', () => {
+  const all = ['Sam Alike', 'Bo Lind', 'SAM ALIKE'].map((name, place) => ({ name, email: `${place}@x.example` }));
+  expect(toldApart(all).map(calledApart)).toEqual(['Sam Alike (0@x.example)', 'Bo Lind', 'SAM ALIKE (2@x.example)']);
 });
 
 it('compares names without their marks, signs and spaces', () => {

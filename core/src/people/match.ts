@@ -8,6 +8,22 @@ export interface KnownRecord {
   readonly addresses: readonly string[];
 }
 
+/** A name as it is picked from: with the address where others have the same. */
+export const calledApart = ({ name, email }: { readonly name: string; readonly email?: string | undefined }): string =>
+  email === undefined ? name : `${name} (${email})`;
+
+/** People with their addresses where others among them have the same name, and without them elsewhere. */
+export function toldApart<Somebody extends { readonly name: string; readonly email: string }>(
+  people: readonly Somebody[],
+): readonly (Omit<Somebody, 'email'> & { readonly email?: string })[] {
+  const counts = new Map<string, number>();
+  for (const { name } of people) counts.set(nameCompared(name), (counts.get(nameCompared(name)) ?? 0) + 1);
+  return people.map(({ email, ...person }) => ({
+    ...person,
+    ...((counts.get(nameCompared(person.name)) ?? 0) > 1 ? { email } : {}),
+  })) as never;
+}
+
 /** Why nobody but a person can say whom a row means. */
 export type Doubt =
   /** Somebody has the name, and another address. */

@@ -189,6 +189,8 @@ export interface KnownFile {
 export interface KnownPerson {
   readonly id: string;
   readonly name: string;
+  /** Where others who can be picked have the same name: what tells them apart. */
+  readonly email?: string | undefined;
   readonly groups: readonly string[];
 }
 

@@ -1,6 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { mayDo } from '@tolvek/core/access';
-import type { RequestRight, Viewer } from '@tolvek/core/people';
+import { calledApart, type RequestRight, toldApart, type Viewer } from '@tolvek/core/people';
 import {
   type Problem as FieldProblem,
   type FieldValue,
@@ -241,7 +241,8 @@ export function assignableTo(
   { deskGroups }: Pick<RegisterRow, 'deskGroups'>,
 ) {
   const found = (team === null ? deskGroups : [team]).flatMap((group) => membersOf(tx, group));
-  return [...new Map(found.map((person) => [person.id, person])).values()].map(({ id, name }) => ({ id, name }));
+  const people = [...new Map(found.map((person) => [person.id, person])).values()];
+  return toldApart(people).map(({ id, ...person }) => ({ id, name: calledApart(person) }));
 }
 
 export function assign(

@@ -1,4 +1,4 @@
-import { type Holder, holderOf, type Viewer, wordOf } from '@tolvek/core/people';
+import { calledApart, type Holder, holderOf, toldApart, type Viewer, wordOf } from '@tolvek/core/people';
 import { type KnownPerson, NO_PROFILE, type Profile, type ProfileField } from '@tolvek/core/register';
 import type { Speech } from '@tolvek/words/speech';
 import { and, asc, count, eq, getTableColumns, sql } from 'drizzle-orm';
@@ -239,14 +239,14 @@ export function knownNames(db: Reader): {
   profile: readonly ProfileField[];
 } {
   const staff = db
-    .select({ key: people.id, label: people.name })
+    .select({ key: people.id, name: people.name, email: people.email })
     .from(people)
     .where(and(eq(people.kind, 'staff'), eq(people.active, true)))
     .orderBy(asc(people.name))
     .all();
   return {
     groups: [...groupNames(db)].map(([key, label]) => ({ key, label })),
-    people: staff,
+    people: toldApart(staff).map((each) => ({ key: each.key, label: calledApart(each) })),
     profile: profileDesignOf(db).fields,
   };
 }

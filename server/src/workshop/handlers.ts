@@ -1,6 +1,7 @@
 import type { workshopRoutes } from '@tolvek/contract';
 import { dateAt, wallClockAt, workingWeek } from '@tolvek/core/deadline';
 import { compareDesigns } from '@tolvek/core/form';
+import { calledApart } from '@tolvek/core/people';
 import { calendarNames, calendarOf } from '../calendar/queries.ts';
 import { doorsOf } from '../door/queries.ts';
 import { askedFor } from '../files/commands.ts';
@@ -72,7 +73,7 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
         groups: [...allGroups(db)],
         people: staffIn(db, 'all').map((person) => ({
           key: person.id,
-          label: person.name,
+          label: calledApart(person),
           groups: [...person.groups],
           department: departmentOf(db, person.id),
           profile: profileOf(db, personById(db, person.id)).values,

@@ -1,3 +1,4 @@
+import { calledApart } from '@tolvek/core/people';
 import type { KnownPerson } from '@tolvek/core/register';
 import { say } from '../wire/words.ts';
 import { Chosen } from './Chosen.tsx';
@@ -28,7 +29,7 @@ export function PersonInput(props: InputProps<'person'>) {
       ) : null}
       {offered.map((person) => (
         <option key={person.id} value={person.id}>
-          {person.name}
+          {calledApart(person)}
         </option>
       ))}
     </select>
@@ -40,8 +41,10 @@ export function PeopleInput(props: InputProps<'people'>) {
   const { people } = useAroundFields();
   const chosen = Array.isArray(props.value) ? (props.value as readonly string[]) : [];
   const free = among(people, props.type.from).filter((person) => !chosen.includes(person.id));
-  const nameOf = (id: string): string =>
-    people.find((person) => person.id === id)?.name ?? say('desk:personNotOffered');
+  const nameOf = (id: string): string => {
+    const person = people.find((each) => each.id === id);
+    return person ? calledApart(person) : say('desk:personNotOffered');
+  };
   return (
     // biome-ignore lint/a11y/useSemanticElements: the question above it is its label, which a fieldset’s legend can’t be here
     <div role="group" aria-labelledby={`${props.id}-label`} aria-describedby={props.describedBy}>
@@ -63,7 +66,7 @@ export function PeopleInput(props: InputProps<'people'>) {
         <option value="">{chosen.length === 0 ? say('desk:choosePerson') : say('desk:addPerson')}</option>
         {free.map((person) => (
           <option key={person.id} value={person.id}>
-            {person.name}
+            {calledApart(person)}
           </option>
         ))}
       </select>
