@@ -42,4 +42,5 @@ CREATE TABLE `stand_ins` (
 CREATE INDEX `stand_ins_person` ON `stand_ins` (`person_id`);--> statement-breakpoint
 ALTER TABLE `people` ADD `profile` text DEFAULT '{}' NOT NULL;--> statement-breakpoint
 ALTER TABLE `people` ADD `merged_into` text;--> statement-breakpoint
-ALTER TABLE `people` ADD `removed_at` integer;
+ALTER TABLE `people` ADD `removed_at` integer;--> statement-breakpoint
+INSERT OR IGNORE INTO `grants` (`subject`, `right`) SELECT `subject`, 'audit' FROM `grants` WHERE `right` = 'rights';

@@ -29,6 +29,7 @@ export const settingHeads = {
 /** Who may do what. */
 export const rightHeads = {
   rights: { method: 'GET', path: '/api/rights', caller: 'staff', right: 'work' },
+  rightsOnDay: { method: 'GET', path: '/api/rights-on/:day', caller: 'staff', right: 'audit' },
   rightHolders: { method: 'GET', path: '/api/rights/:right/people', caller: 'staff', right: 'people' },
   changeRights: { method: 'PUT', path: '/api/rights/:subject', caller: 'staff', right: 'rights' },
 } as const satisfies Heads;

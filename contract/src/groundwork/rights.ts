@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { routesOf } from '../wire/route.ts';
 import { words } from '../wire/words.ts';
 import { rightHeads } from './heads.ts';
-import { groundLine } from './shapes.ts';
+import { day, groundLine } from './shapes.ts';
 
 const right = z.enum(RIGHTS);
 /** `*` for everyone of the staff, the key of a group, or `@` and the id of a person. */
@@ -26,9 +26,19 @@ export const rightRoutes = routesOf(rightHeads, {
       ),
       /** Whether whoever asks may change them. */
       mayChange: z.boolean(),
+      /** Whether whoever asks may look back at days of the past. */
+      mayAudit: z.boolean(),
       /** Who can give rights, by name. */
       givers: z.array(z.string()),
       history: z.array(groundLine),
+    }),
+  },
+  rightsOnDay: {
+    says: 'Who could do what at the end of a day in the past, and what was set of that on the day.',
+    params: z.strictObject({ day }),
+    answer: z.object({
+      rights: z.array(z.object({ right, words, people: z.array(z.object({ id: z.string(), name: z.string() })) })),
+      changes: z.array(groundLine.extend({ about: z.string() })),
     }),
   },
   rightHolders: {

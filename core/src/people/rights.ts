@@ -5,7 +5,7 @@ export const REQUEST_RIGHTS = ['read', 'change', 'move', 'assign', 'export'] as 
 export type RequestRight = (typeof REQUEST_RIGHTS)[number];
 
 /** What can be done with the desk itself. */
-export const DESK_RIGHTS = ['configure', 'groundwork', 'people', 'rights'] as const;
+export const DESK_RIGHTS = ['configure', 'groundwork', 'people', 'rights', 'audit'] as const;
 export type DeskRight = (typeof DESK_RIGHTS)[number];
 
 /** One right, as it is given: `read:team` is to read the requests of one’s teams, `read:all` to read all there are. */
@@ -35,7 +35,7 @@ const COORDINATES: readonly Right[] = [
 /** Rights that are given together, for convenience: a package is the list of its rights, and nothing more. */
 export const PACKAGES = {
   coordinator: COORDINATES,
-  administrator: [...COORDINATES, 'rights'],
+  administrator: [...COORDINATES, 'rights', 'audit'],
 } as const satisfies Readonly<Record<string, readonly Right[]>>;
 
 /** A package, or none of them. */

@@ -3,6 +3,7 @@ import type { House } from '../platform/house.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { addAbsence, colleaguesView, endAbsence } from './absences.ts';
 import { accountView, changePassword, endOwnSession, forgotPassword, signOutPerson } from './account.ts';
+import { rightsOnDay } from './audit.ts';
 import { deskSettingsView, groundworkView, putDesk, sendTestEmail, testEmailView } from './desk.ts';
 import { firstStartView, layGround } from './firstStart.ts';
 import { addGroup, groupsView, groupView, letIn, putGroup, takeOut } from './groups.ts';
@@ -71,6 +72,7 @@ export function groundworkHandlers(house: House): Handlers<typeof groundworkRout
     changeGroup: ({ viewer, params, body, version }) => putGroup(house, viewer, params.key, version, body),
     enterGroup: ({ viewer, params, body, key }) => letIn(house, viewer, params.key, body, key),
     rights: ({ viewer }) => rightsView(db, viewer),
+    rightsOnDay: ({ params }) => rightsOnDay(db, params.day, clock.now()),
     rightHolders: ({ params }) => rightHolders(db, params.right),
     changeRights: ({ viewer, params, body }) => changeRights(house, viewer, params.subject, body),
     leaveGroup: ({ viewer, params }) => takeOut(house, viewer, params.key, params.entry),

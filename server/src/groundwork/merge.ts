@@ -10,7 +10,7 @@ import { keptAnswers } from '../door/tables.ts';
 import { notices } from '../notice/tables.ts';
 import { grantedTo, refuseNobodyLeft, refuseOver, refuseRaising, settleRights } from '../people/grants.ts';
 import { enterGroup, leaveGroup } from '../people/groups.ts';
-import { noteGround } from '../people/history.ts';
+import { noteChanged, noteGround } from '../people/history.ts';
 import { groupNames, groupsOf, type PersonRow, personById } from '../people/queries.ts';
 import { settleStandIns, todayAt } from '../people/settle.ts';
 import { absences, addresses, groupEntries, people } from '../people/tables.ts';
@@ -172,6 +172,7 @@ function becomeOne(work: Work, viewer: Viewer, { stays, goes }: Two): void {
     .where(eq(people.id, from))
     .run();
   settleStandIns(tx, todayAt(tx, now));
+  if (goes.active) noteChanged(work, 'person', from, 'active', true, false);
   noteGround(work, 'person', to, { kind: 'merged', name: goes.name, email: goes.email });
   refuseNobodyLeft(tx);
 }

@@ -36,6 +36,7 @@ export function rightsView(db: Reader, viewer: Viewer): AnswerOf<'rights'> {
     packages: (['coordinator', 'administrator'] as const).map((name) => ({ name, rights: [...PACKAGES[name]] })),
     subjects: subjects.sort((a, b) => ORDER[a.kind] - ORDER[b.kind] || a.name.localeCompare(b.name)),
     mayChange: may(viewer, 'rights'),
+    mayAudit: may(viewer, 'audit'),
     givers: holdersOfRight(db, 'rights').map(({ name }) => name),
     history: groundHistoryOf(db, 'everyone', EVERYONE, nameOf(db)).map((line) => ({ ...line, at: iso(line.at) })),
   };

@@ -174,6 +174,7 @@ export function removePerson(work: Work, id: string): void {
     .set({ active: false, removedAt: now, email: `${id}@removed.invalid`, version: sql`${people.version} + 1` })
     .where(eq(people.id, id))
     .run();
+  noteChanged(work, 'person', id, 'active', true, false);
   noteGround(work, 'person', id, { kind: 'removed' });
 }
 

@@ -48,6 +48,16 @@ function profileNames(db: Reader, nameOf: NameOf): Pick<GroundNames, 'field' | '
   };
 }
 
+/** What groups, people and fields of profiles are called now. */
+export function groundNamesIn(db: Reader, nameOf: NameOf): GroundNames {
+  const groups = groupNames(db);
+  return {
+    group: (each) => groups.get(each) ?? each,
+    person: (id) => personNamed(db, id) || id,
+    ...profileNames(db, nameOf),
+  };
+}
+
 /** The records that became a part of somebody’s. */
 const partsOf = (db: Reader, about: About, key: string): readonly string[] =>
   about === 'person'
@@ -66,12 +76,7 @@ export function groundHistoryOf(
   key: string,
   nameOf: NameOf,
 ): readonly { readonly at: number; readonly by: string; readonly words: Words }[] {
-  const groups = groupNames(db);
-  const names = {
-    group: (each: string) => groups.get(each) ?? each,
-    person: (id: string) => personNamed(db, id) || id,
-    ...profileNames(db, nameOf),
-  };
+  const names = groundNamesIn(db, nameOf);
   return db
     .select()
     .from(groundHistory)

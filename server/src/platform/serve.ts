@@ -115,7 +115,7 @@ async function callerFor(
 
 /** The right that is named as missing, where a route asks for any of some. */
 const RIGHT_OF: Readonly<Record<RouteRight, Right>> = {
-  ...{ configure: 'configure', groundwork: 'groundwork', people: 'people', rights: 'rights' },
+  ...{ configure: 'configure', groundwork: 'groundwork', people: 'people', rights: 'rights', audit: 'audit' },
   ...{ work: 'configure', export: 'export:team' },
 };
 

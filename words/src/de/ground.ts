@@ -473,4 +473,12 @@ export const ground: Same<typeof english> = {
     '{{count, number}} Formular bittet den anderen Eintrag um Entscheidungen. Es fragt ab jetzt diesen.',
   'mergePlan.named_other':
     '{{count, number}} Formulare bitten den anderen Eintrag um Entscheidungen. Sie fragen ab jetzt diesen.',
+  dayToCome: 'Dieser Tag kommt erst noch.',
+  dayBefore: 'Wählen Sie heute oder einen Tag davor.',
+  audit: 'Wer an einem Tag was tun konnte',
+  auditHint: 'Wählen Sie einen Tag. Sie sehen, wer an seinem Ende welche Rechte hatte und was an ihm geändert wurde.',
+  auditDay: 'Tag',
+  changedOnDay: 'An diesem Tag geändert',
+  nothingOnDay: 'An diesem Tag haben sich keine Rechte geändert.',
+  findAudit: 'Wer an einem vergangenen Tag was tun konnte',
 };

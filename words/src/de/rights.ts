@@ -17,4 +17,5 @@ export const rights: Same<typeof english> = {
   groundwork: 'Empfang, Kalender, Register und Vokabulare einrichten',
   people: 'Personen aufnehmen, ändern und einladen, Gruppen einrichten',
   rights: 'Entscheiden, was Personen dürfen',
+  audit: 'Sehen, wer an einem vergangenen Tag was tun konnte',
 };

@@ -462,4 +462,12 @@ export const ground = {
   'mergePlan.rights_other': 'It gets {{count, number}} rights more.',
   'mergePlan.named_one': '{{count, number}} form asks the other record to decide. It asks this one from now on.',
   'mergePlan.named_other': '{{count, number}} forms ask the other record to decide. They ask this one from now on.',
+  dayToCome: 'This day is still to come.',
+  dayBefore: 'Choose today or a day before.',
+  audit: 'Who could do what on a day',
+  auditHint: 'Choose a day. You see who had which rights at its end, and what was changed on it.',
+  auditDay: 'Day',
+  changedOnDay: 'Changed on this day',
+  nothingOnDay: 'Nobody’s rights changed on this day.',
+  findAudit: 'Who could do what on a day in the past',
 } as const;

@@ -14,4 +14,5 @@ export const rights = {
   groundwork: 'Set up the desk, calendars, registers and vocabularies',
   people: 'Add, change and invite people, and set up groups',
   rights: 'Decide what people may do',
+  audit: 'See who could do what on a day in the past',
 } as const;

@@ -7,6 +7,7 @@ import { Trouble } from '../../ui/Trouble.tsx';
 import { useTitle } from '../../ui/useTitle.ts';
 import { problemOf, refusalInWords } from '../../wire/problem.ts';
 import { say, told } from '../../wire/words.ts';
+import { Audit } from './Audit.tsx';
 import { groundApi } from './endpoints.ts';
 import { GroundHistory } from './GroundHistory.tsx';
 import { PickMember } from './PickMember.tsx';
@@ -96,6 +97,7 @@ function OpenRights({ opened }: { opened: Opened }) {
           </div>
         ))}
       </dl>
+      {opened.mayAudit ? <Audit /> : null}
       <GroundHistory lines={opened.history} />
     </>
   );

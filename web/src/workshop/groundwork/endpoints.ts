@@ -67,6 +67,11 @@ export const groundApi = api.injectEndpoints({
       query: call('rights'),
       providesTags: ['people', 'groups'],
     }),
+    rightsOnDay: build.query<AnswerOf<'rightsOnDay'>, Asked<'rightsOnDay'>>({
+      query: call('rightsOnDay'),
+      providesTags: ['people', 'groups'],
+      keepUnusedDataFor: 0,
+    }),
     rightHolders: build.query<AnswerOf<'rightHolders'>, Asked<'rightHolders'>>({
       query: call('rightHolders'),
       providesTags: ['people', 'groups'],

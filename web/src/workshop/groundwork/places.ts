@@ -62,6 +62,7 @@ export const SETTINGS: readonly Setting[] = [
   ofPeople('ground:findAccess'),
   ofRights('ground:findRights'),
   ofRights('ground:findMay'),
+  ofRights('ground:findAudit'),
   ofPeople('ground:findInactive'),
   at('ground:people', '/workshop/groundwork/profiles')('ground:findProfiles'),
   at('ground:people', '/workshop/groundwork/import/people')('ground:findImport'),

@@ -1,0 +1,99 @@
+import { RIGHTS } from '@tolvek/core/people';
+import { people } from '@tolvek/server/schema';
+import { eq } from 'drizzle-orm';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { type Answer, type Caller, Desk } from './desk.ts';
+
+let desk: Desk;
+let ada: Caller;
+beforeAll(async () => {
+  desk = await Desk.open();
+  ada = await desk.as('Ada Quillfeather');
+});
+afterAll(() => desk.close());
+
+const ok = (answer: Answer): Answer['body'] => {
+  expect([answer.route, answer.status, answer.status === 200 ? '' : answer.text]).toEqual([answer.route, 200, '']);
+  return answer.body;
+};
+const key = () => ({ 'Idempotency-Key': crypto.randomUUID() });
+const idOf = (name: string): string =>
+  desk.running.house.db.select({ id: people.id }).from(people).where(eq(people.name, name)).get()?.id ?? '';
+const give = (subject: string, rights: readonly string[], take: readonly string[] = []) =>
+  ada.call('changeRights', { params: { subject }, body: { give: rights, take } });
+/** Who has each right by now, as the page of rights says it. */
+const now = async (): Promise<Record<string, readonly string[]>> => {
+  const found: Record<string, readonly string[]> = {};
+  for (const right of RIGHTS) {
+    const { people: holders } = ok(await ada.call('rightHolders', { params: { right } }));
+    found[right] = holders.map(({ name }: { name: string }) => name).sort();
+  }
+  return found;
+};
+const onDay = async (day: string) => {
+  const told = ok(await ada.call('rightsOnDay', { params: { day } }));
+  const rights = told.rights.map(({ right, people: holders }: { right: string; people: { name: string }[] }) => [
+    right,
+    holders.map(({ name }) => name).sort(),
+  ]);
+  return { rights: Object.fromEntries(rights), changes: told.changes };
+};
+const nextDay = async (): Promise<void> => {
+  ok(await ada.call('advanceClock', { body: { minutes: 24 * 60 } }));
+  await desk.running.lettersSent();
+};
+
+describe('who could do what on a day', () => {
+  it('is told as it was at the end of each day, with what was set on it', async () => {
+    const days = ['2026-11-23', '2026-11-24', '2026-11-25', '2026-11-26'];
+    const was: Record<string, readonly string[]>[] = [];
+    const enter = {
+      params: { key: 'boats' },
+      headers: key(),
+      body: { person: idOf('Hanne Istvan'), from: null, until: '2026-11-24' },
+    };
+    // Monday: the boats may read all, and Hanne is one of them until Tuesday.
+    ok(await give('boats', ['read:all']));
+    ok(await ada.call('enterGroup', enter));
+    was.push(await now());
+    await nextDay();
+    // Tuesday: Bram is kept out.
+    const { version } = ok(await ada.call('person', { params: { id: idOf('Bram Solheim') } }));
+    const out = {
+      params: { id: idOf('Bram Solheim') },
+      headers: { 'If-Match': `"${version}"` },
+      body: { active: false },
+    };
+    ok(await ada.call('changePerson', out));
+    was.push(await now());
+    await nextDay();
+    await expect.poll(async () => (await now())['read:all'], { timeout: 20_000 }).not.toContain('Hanne Istvan');
+    // Wednesday: somebody new, and the boats may read what is theirs alone.
+    const nell = { kind: 'staff', name: 'Nell Hartwick', email: 'nell.hartwick@skerrow.example', role: 'coordinator' };
+    ok(await ada.call('addPerson', { headers: key(), body: nell }));
+    ok(await give('boats', [], ['read:all']));
+    was.push(await now());
+    await nextDay();
+    ok(await give('*', ['export:team']));
+    was.push(await now());
+    for (const [place, day] of days.entries()) expect([day, (await onDay(day)).rights]).toEqual([day, was[place]]);
+    const { changes } = await onDay('2026-11-24');
+    expect(
+      changes.map(({ about, words, by }: { about: string; words: string; by: string }) => `${by}: ${about}: ${words}`),
+    ).toEqual(['Ada Quillfeather: Bram Solheim: Made inactive']);
+    const monday = (await onDay('2026-11-23')).changes.map(
+      ({ about, words }: { about: string; words: string }) => `${about}: ${words}`,
+    );
+    expect(monday).toContain('Boats: Got the right: Read all requests');
+    expect(monday).toContain('Boats: Hanne Istvan came into “Boats” until 24 Nov 2026');
+  });
+
+  it('is for whoever may look back, and for days that have been', async () => {
+    const maren = await desk.as('Maren Okafor');
+    expect((await maren.call('rightsOnDay', { params: { day: '2026-11-24' } })).status).toBe(403);
+    expect((await ada.call('rightsOnDay', { params: { day: '2027-11-24' } })).status).toBe(422);
+    // Before the desk was laid nobody could do anything.
+    const { rights } = await onDay('2026-01-01');
+    expect(rights.rights).toEqual([]);
+  });
+});

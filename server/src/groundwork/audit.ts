@@ -1,0 +1,99 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { dateAt } from '@tolvek/core/deadline';
+import {
+  type Access,
+  type AuditLine,
+  accessAt,
+  type GroundChange,
+  groundChangeInWords,
+  holdersIn,
+  isRight,
+  RIGHTS,
+  rightInWords,
+} from '@tolvek/core/people';
+import { said } from '@tolvek/words';
+import { desc, eq, gt } from 'drizzle-orm';
+import { entryOf } from '../people/groups.ts';
+import { groundNamesIn } from '../people/history.ts';
+import { personNamed } from '../people/queries.ts';
+import { todayAt } from '../people/settle.ts';
+import { grants, groundHistory, groupEntries, people } from '../people/tables.ts';
+import { iso } from '../platform/clock.ts';
+import type { Reader } from '../platform/database.ts';
+import { wrongFields } from '../platform/problem.ts';
+import { nameOf } from '../request/names.ts';
+import { deskOf } from '../settings/queries.ts';
+
+/** Changes that say what people may do. */
+const ABOUT_ACCESS: ReadonlySet<GroundChange['kind']> = new Set([
+  'added',
+  'given',
+  'taken',
+  'entered',
+  'left',
+  'merged',
+]);
+
+const isAboutAccess = (change: GroundChange): boolean =>
+  ABOUT_ACCESS.has(change.kind) || (change.kind === 'changed' && change.field === 'active');
+
+const accessNow = (db: Reader): Access => ({
+  staff: new Map(
+    db
+      .select({ id: people.id, active: people.active })
+      .from(people)
+      .where(eq(people.kind, 'staff'))
+      .all()
+      .map(({ id, active }) => [id, active]),
+  ),
+  entries: db.select().from(groupEntries).all().map(entryOf),
+  grants: db
+    .select()
+    .from(grants)
+    .all()
+    .filter(({ right }) => isRight(right)),
+});
+
+const DAY = 86_400_000;
+
+/**
+ * Who could do what at the end of a day, by the clock of the desk, and what was set of that on the day.
+ *
+ * @throws Problem 422 for a day that is not over.
+ */
+export function rightsOnDay(db: Reader, day: string, now: number): AnswerOf<'rightsOnDay'> {
+  if (day > todayAt(db, now))
+    throw wrongFields([{ field: 'day', message: said('ground:dayToCome'), fix: said('ground:dayBefore') }]);
+  const { zone } = deskOf(db);
+  // Whatever zone: two days before its date begins, it had not begun.
+  const since = Date.parse(`${day}T00:00:00Z`) - DAY;
+  const lines = db
+    .select()
+    .from(groundHistory)
+    .where(gt(groundHistory.at, since))
+    .orderBy(desc(groundHistory.at), desc(groundHistory.id))
+    .all()
+    .map((line) => ({ ...line, change: line.change as GroundChange }));
+  const later = lines.filter(({ at }) => dateAt(at, zone) > day);
+  const access = accessAt(accessNow(db), later satisfies readonly AuditLine[], 0);
+  const names = groundNamesIn(db, nameOf(db));
+  return {
+    rights: RIGHTS.map((right) => ({
+      ...{ right, words: rightInWords(right) },
+      people: holdersIn(access, right, day)
+        .map((id) => ({ id, name: personNamed(db, id) }))
+        .sort((a, b) => a.name.localeCompare(b.name)),
+    })),
+    changes: lines
+      .filter(({ at, change, about, key }) => {
+        // What concerns two is written down with both, and told once.
+        const isOther =
+          (change.kind === 'entered' || change.kind === 'left') && (about !== 'group' || key !== change.group);
+        return dateAt(at, zone) === day && isAboutAccess(change) && !isOther;
+      })
+      .map(({ at, by, about, key, change }) => ({
+        ...{ at: iso(at), by: personNamed(db, by), words: groundChangeInWords(change, names) },
+        about: about === 'person' ? personNamed(db, key) : about === 'group' ? names.group(key) : '',
+      })),
+  };
+}
