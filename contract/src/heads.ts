@@ -8,6 +8,7 @@ import {
   rightHeads,
   settingHeads,
   startHeads,
+  stepBackHeads,
 } from './groundwork/heads.ts';
 import { houseHeads } from './house/heads.ts';
 import { intakeHeads } from './intake/heads.ts';
@@ -43,6 +44,7 @@ export const heads = {
   ...accountHeads,
   ...settingHeads,
   ...absenceHeads,
+  ...stepBackHeads,
   ...importHeads,
   ...profileHeads,
   ...peopleHeads,

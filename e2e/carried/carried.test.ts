@@ -28,6 +28,8 @@ const SINCE_THEN = [
     'peopleImports',
     'peopleSheet',
     'mergePlan',
+    'rightsOnDay',
+    'stepBackPlan',
   ],
 ];
 

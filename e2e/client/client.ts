@@ -24,6 +24,7 @@ export interface Known {
   readonly invitation: string;
   readonly person: string;
   readonly twin: string;
+  readonly line: string;
   readonly test: string;
 }
 
@@ -97,6 +98,8 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('rights', await staff.GET('/api/rights'));
   note('rightHolders', await staff.GET('/api/rights/{right}/people', path({ right: 'read:all' })));
   note('handOverPlan', await staff.GET('/api/people/{id}/hand-over', path({ id: known.person })));
+  note('rightsOnDay', await staff.GET('/api/rights-on/{day}', path({ day: '2026-11-23' })));
+  note('stepBackPlan', await staff.GET('/api/ground-history/{id}/back', path({ id: known.line })));
   const twin = { params: { path: { id: known.person }, query: { other: known.twin } } } as const;
   note('mergePlan', await staff.GET('/api/people/{id}/merge', twin));
   note('groups', await staff.GET('/api/groups'));

@@ -53,6 +53,8 @@ export async function groundCalls(
   const { seen } = await made('lookAtPeople', { body: another });
   const { version: known, fields } = await made('profile', {});
   const more = { key: 'keys', label: 'Keys', type: { kind: 'number', places: 0 }, of: 'staff' };
+  const { history } = await made('person', { params: { id } });
+  const line = history.find(({ undoable }: { undoable: boolean }) => undoable).id as string;
   const twin = { ...gone, name: 'Una Grey', email: 'una.grey@skerrow.example' };
   const { id: twice } = await made('addPerson', { headers: key('twin'), body: twin });
   const days = { from: '2027-01-04', until: '2027-01-08', substitute: null };
@@ -114,6 +116,9 @@ export async function groundCalls(
     ],
     leaveGroup: [{ params: { key: divers, entry } }],
     rights: [{}],
+    rightsOnDay: [{ params: { day: '2026-11-23' } }],
+    stepBackPlan: [{ params: { id: line } }],
+    stepBack: [{ params: { id: line } }],
     rightHolders: [{ params: { right: 'read:all' } }],
     changeRights: [{ params: { subject: divers }, body: { give: ['export:team'], take: [] } }],
     calendars: [{}],

@@ -38,6 +38,10 @@ async function known() {
   ]);
   if (!maren || !priya || !stranger) throw new Error('nobody is there');
   await makePermit(maren);
+  // Whoever reads by every route may look back as well.
+  const { person } = ok(await maren.call('me'));
+  const looksBack = { params: { subject: `@${person.id}` }, body: { give: ['audit'], take: [] } };
+  ok(await (await desk.as('Ada Quillfeather')).call('changeRights', looksBack));
   const { url } = desk.running;
   const own = ok(await maren.submit('come-on-site', WATER)).number;
   const papers = async (who: Caller, slug: string, more = {}) => {
@@ -70,6 +74,7 @@ async function known() {
       sent,
     },
     ...{ test, invitation: ground.invitation?.[0]?.params?.token ?? '', person: ground.person?.[0]?.params?.id ?? '' },
+    line: ground.stepBackPlan?.[0]?.params?.id ?? '',
     twin: ground.mergePlan?.[0]?.query?.other ?? '',
     followFile: theirs.id,
     job: desk.hadDone('Maren Okafor'),

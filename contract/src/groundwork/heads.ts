@@ -76,6 +76,12 @@ export const importHeads = {
   peopleSheet: { method: 'GET', path: '/api/people.csv', caller: 'staff', right: 'people', gives: 'csv' },
 } as const satisfies Heads;
 
+/** What was set of people, groups and rights, undone one by one. */
+export const stepBackHeads = {
+  stepBackPlan: { method: 'GET', path: '/api/ground-history/:id/back', caller: 'staff', right: 'people' },
+  stepBack: { method: 'POST', path: '/api/ground-history/:id/back', caller: 'staff', right: 'people' },
+} as const satisfies Heads;
+
 /** People and groups. */
 export const peopleHeads = {
   people: { method: 'GET', path: '/api/people', caller: 'staff', right: 'people' },

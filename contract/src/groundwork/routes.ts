@@ -6,6 +6,7 @@ import { profileRoutes } from './profile.ts';
 import { rightRoutes } from './rights.ts';
 import { settingRoutes } from './settings.ts';
 import { startRoutes } from './start.ts';
+import { stepBackRoutes } from './stepBack.ts';
 
 /** Laying the ground: the first start, the desk, people and groups. */
 export const groundworkRoutes = {
@@ -14,6 +15,7 @@ export const groundworkRoutes = {
   ...settingRoutes,
   ...absenceRoutes,
   ...importRoutes,
+  ...stepBackRoutes,
   ...profileRoutes,
   ...peopleRoutes,
   ...rightRoutes,

@@ -42,4 +42,11 @@ export const absence = z.object({
 });
 
 /** One line of what was set, by whom and when. */
-export const groundLine = z.object({ at: moment, by: z.string(), words });
+export const groundLine = z.object({
+  id: z.string(),
+  at: moment,
+  by: z.string(),
+  words,
+  /** Whether it can be undone by itself. */
+  undoable: z.boolean(),
+});

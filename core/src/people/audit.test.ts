@@ -48,30 +48,35 @@ class Desk {
       case 'come':
         if (this.staff.has(done.who)) return;
         this.staff.set(done.who, true);
-        return this.note('person', done.who, { kind: 'added' });
+        this.note('person', done.who, { kind: 'added' });
+        break;
       case 'turn': {
         const was = this.staff.get(done.who);
         if (was === undefined) return;
         this.staff.set(done.who, !was);
         const [before, after] = was ? ['yes', 'no'] : ['no', 'yes'];
-        return this.note('person', done.who, {
+        this.note('person', done.who, {
           kind: 'changed',
           field: 'active',
           before: before ?? '',
           after: after ?? '',
         });
+        break;
       }
       case 'give': {
         const at = this.grants.findIndex((each) => each.subject === done.to && each.right === done.right);
         if (at < 0) this.grants.push({ subject: done.to, right: done.right });
         else this.grants.splice(at, 1);
         const about = done.to === '*' ? 'everyone' : done.to.startsWith('@') ? 'person' : 'group';
-        return this.note(about, done.to.replace('@', ''), { kind: at < 0 ? 'given' : 'taken', right: done.right });
+        this.note(about, done.to.replace('@', ''), { kind: at < 0 ? 'given' : 'taken', right: done.right });
+        break;
       }
       case 'enter':
-        return this.enter({ group: done.group, member: { person: done.who }, from: done.from, until: done.until });
+        this.enter({ group: done.group, member: { person: done.who }, from: done.from, until: done.until });
+        break;
       case 'nest':
-        return this.enter({ group: 'b', member: { group: 'a' }, from: done.from, until: null });
+        this.enter({ group: 'b', member: { group: 'a' }, from: done.from, until: null });
+        break;
       case 'leave': {
         const [entry] = this.entries.splice(done.at, 1);
         if (entry) this.noteEntry('left', entry);

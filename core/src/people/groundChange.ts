@@ -117,3 +117,26 @@ export function daysInWords({ from, until }: { readonly from: string | null; rea
   if (from !== null) return said('ground:since', { from });
   return until === null ? '' : said('ground:until', { until });
 }
+
+/** Whether what was set can be undone by itself. */
+export const mayBeUndone = ({ kind }: GroundChange): boolean =>
+  kind === 'changed' ||
+  kind === 'profile' ||
+  kind === 'entered' ||
+  kind === 'left' ||
+  kind === 'given' ||
+  kind === 'taken' ||
+  kind === 'away' ||
+  kind === 'back';
+
+const OPPOSITE = {
+  ...{ entered: 'left', left: 'entered', given: 'taken', taken: 'given', away: 'back', back: 'away' },
+} as const satisfies Partial<Record<GroundChange['kind'], GroundChange['kind']>>;
+
+/** The change that undoes one: what was comes again. */
+export function undoingOf(change: GroundChange): GroundChange {
+  if (change.kind === 'changed' || change.kind === 'profile')
+    return { ...change, before: change.after, after: change.before } as GroundChange;
+  const kind = OPPOSITE[change.kind as keyof typeof OPPOSITE] as GroundChange['kind'] | undefined;
+  return kind ? ({ ...change, kind } as GroundChange) : change;
+}

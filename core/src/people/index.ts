@@ -8,6 +8,8 @@ export {
   type GroundMember,
   type GroundNames,
   groundChangeInWords,
+  mayBeUndone,
+  undoingOf,
 } from './groundChange.ts';
 export { circleBy, type Entry, groupsOn, holdsOn, type WayIn, waysInto } from './groups.ts';
 export { type Holder, holderOf, holdersOf, seatsHeldBy, wordOf } from './holders.ts';

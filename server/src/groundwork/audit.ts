@@ -8,6 +8,7 @@ import {
   groundChangeInWords,
   holdersIn,
   isRight,
+  mayBeUndone,
   RIGHTS,
   rightInWords,
 } from '@tolvek/core/people';
@@ -91,8 +92,14 @@ export function rightsOnDay(db: Reader, day: string, now: number): AnswerOf<'rig
           (change.kind === 'entered' || change.kind === 'left') && (about !== 'group' || key !== change.group);
         return dateAt(at, zone) === day && isAboutAccess(change) && !isOther;
       })
-      .map(({ at, by, about, key, change }) => ({
-        ...{ at: iso(at), by: personNamed(db, by), words: groundChangeInWords(change, names) },
+      .map(({ id, at, by, about, key, change }) => ({
+        ...{
+          id,
+          undoable: mayBeUndone(change),
+          at: iso(at),
+          by: personNamed(db, by),
+          words: groundChangeInWords(change, names),
+        },
         about: about === 'person' ? personNamed(db, key) : about === 'group' ? names.group(key) : '',
       })),
   };

@@ -15,6 +15,7 @@ import { addSomebody, changeSomebody, peopleView, personView } from './people.ts
 import { sendPeople } from './peopleSheet.ts';
 import { profileView, putProfile } from './profile.ts';
 import { changeRights, rightHolders, rightsView } from './rights.ts';
+import { stepBack, stepBackPlan } from './stepBack.ts';
 
 export function groundworkHandlers(house: House): Handlers<typeof groundworkRoutes> {
   const { db, clock } = house;
@@ -55,6 +56,8 @@ export function groundworkHandlers(house: House): Handlers<typeof groundworkRout
     peopleImports: () => peopleImportsView(db),
     undoImport: ({ viewer, params }) => undoImport(house, viewer, params.id),
     peopleSheet: ({ viewer, query, response }) => sendPeople(db, viewer, query.kind, response),
+    stepBackPlan: ({ viewer, params }) => stepBackPlan(house, viewer, params.id),
+    stepBack: ({ viewer, params }) => stepBack(house, viewer, params.id),
     profile: () => profileView(db, clock.now()),
     changeProfile: ({ viewer, body, version }) => putProfile(house, viewer, { ...body, version }),
     people: ({ query }) => peopleView(db, query, clock.now()),

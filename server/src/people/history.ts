@@ -1,4 +1,10 @@
-import { type GroundChange, type GroundField, type GroundNames, groundChangeInWords } from '@tolvek/core/people';
+import {
+  type GroundChange,
+  type GroundField,
+  type GroundNames,
+  groundChangeInWords,
+  mayBeUndone,
+} from '@tolvek/core/people';
 import { type FieldValue, type NameOf, sayValue } from '@tolvek/core/register';
 import type { Words } from '@tolvek/words';
 import { and, desc, eq, inArray } from 'drizzle-orm';
@@ -75,7 +81,13 @@ export function groundHistoryOf(
   about: About,
   key: string,
   nameOf: NameOf,
-): readonly { readonly at: number; readonly by: string; readonly words: Words }[] {
+): readonly {
+  readonly id: string;
+  readonly at: number;
+  readonly by: string;
+  readonly words: Words;
+  readonly undoable: boolean;
+}[] {
   const names = groundNamesIn(db, nameOf);
   return db
     .select()
@@ -84,9 +96,11 @@ export function groundHistoryOf(
     .orderBy(desc(groundHistory.at), desc(groundHistory.id))
     .limit(SHOWN)
     .all()
-    .map(({ at, by, change }) => ({
+    .map(({ id, at, by, change }) => ({
+      id,
       at,
       by: personNamed(db, by),
       words: groundChangeInWords(change as GroundChange, names),
+      undoable: mayBeUndone(change as GroundChange),
     }));
 }

@@ -481,4 +481,13 @@ export const ground: Same<typeof english> = {
   changedOnDay: 'An diesem Tag geändert',
   nothingOnDay: 'An diesem Tag haben sich keine Rechte geändert.',
   findAudit: 'Wer an einem vergangenen Tag was tun konnte',
+  undoLine: 'Rückgängig …',
+  undoTitle: 'Diese Änderung rückgängig machen?',
+  undoWould: 'Dann geschieht das:',
+  undoNow: 'Rückgängig machen',
+  undone: 'Die Änderung ist rückgängig gemacht.',
+  'effect.gain_one': '{{people, and}} bekommt das Recht: {{right}}',
+  'effect.gain_other': '{{count, number}} Personen bekommen das Recht: {{right}} ({{people, and}})',
+  'effect.lose_one': '{{people, and}} verliert das Recht: {{right}}',
+  'effect.lose_other': '{{count, number}} Personen verlieren das Recht: {{right}} ({{people, and}})',
 };

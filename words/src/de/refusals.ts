@@ -260,4 +260,7 @@ export const refusals: Same<typeof english> = {
   'mergeIntoContact.happened': 'Mitarbeitende können nicht Teil eines Kontakts werden.',
   'mergeIntoContact.saved': 'Es wurde nichts geändert.',
   'mergeIntoContact.now': 'Öffnen Sie den Eintrag der Mitarbeitenden und führen Sie den Kontakt damit zusammen.',
+  'otherNow.happened': 'Das wurde seitdem noch einmal geändert und lässt sich einzeln nicht rückgängig machen.',
+  'otherNow.saved': 'Es wurde nichts geändert.',
+  'otherNow.now': 'Machen Sie zuerst die spätere Änderung rückgängig, oder ändern Sie es von Hand.',
 };

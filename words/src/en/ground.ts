@@ -470,4 +470,13 @@ export const ground = {
   changedOnDay: 'Changed on this day',
   nothingOnDay: 'Nobody’s rights changed on this day.',
   findAudit: 'Who could do what on a day in the past',
+  undoLine: 'Undo …',
+  undoTitle: 'Undo this change?',
+  undoWould: 'Then this happens:',
+  undoNow: 'Undo it',
+  undone: 'The change is undone.',
+  'effect.gain_one': '{{people, and}} gets the right: {{right}}',
+  'effect.gain_other': '{{count, number}} people get the right: {{right}} ({{people, and}})',
+  'effect.lose_one': '{{people, and}} loses the right: {{right}}',
+  'effect.lose_other': '{{count, number}} people lose the right: {{right}} ({{people, and}})',
 } as const;

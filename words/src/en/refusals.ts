@@ -246,4 +246,7 @@ export const refusals = {
   'mergeIntoContact.happened': 'One of the staff cannot become part of a contact.',
   'mergeIntoContact.saved': 'Nothing was changed.',
   'mergeIntoContact.now': 'Open the record of the staff and merge the contact into it.',
+  'otherNow.happened': 'This was changed again since then, so it cannot be undone by itself.',
+  'otherNow.saved': 'Nothing was changed.',
+  'otherNow.now': 'Undo the later change first, or change it by hand.',
 } as const;

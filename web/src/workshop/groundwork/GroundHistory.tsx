@@ -1,19 +1,88 @@
 import type { AnswerOf } from '@tolvek/contract';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { Button } from '../../ui/Button.tsx';
+import { DialogFrame } from '../../ui/DialogFrame.tsx';
+import { Trouble, WholeTrouble } from '../../ui/Trouble.tsx';
 import { say, told } from '../../wire/words.ts';
+import { groundApi } from './endpoints.ts';
 import { Byline } from './States.tsx';
 
-/** What was set of a person or a group, by whom and when. */
-export const GroundHistory = ({ lines }: { lines: AnswerOf<'person'>['history'] }) => (
+type Line = AnswerOf<'person'>['history'][number];
+
+/** What was set of a person or a group, by whom and when; each can be undone, and says before what comes of it. */
+export const GroundHistory = ({ lines }: { lines: readonly Line[] }) => (
   <>
     <h3 className="section-head mt-7">{say('ground:whatWasSet')}</h3>
     <ul>
       {lines.map((line) => (
-        <li key={`${line.at} ${told(line.words)}`} className="border-b border-rule py-1.5">
-          {told(line.words)}
-          <Byline {...line} />
+        <li key={line.id} className="flex flex-wrap items-baseline justify-between gap-x-3 border-b border-rule py-1.5">
+          <span>
+            {told(line.words)}
+            <Byline {...line} />
+          </span>
+          {line.undoable ? <Undo line={line} /> : null}
         </li>
       ))}
       {lines.length === 0 ? <li className="py-1.5 text-soft">{say('ground:nothingSet')}</li> : null}
     </ul>
   </>
 );
+
+function Undo({ line }: { line: Line }) {
+  const [open, setOpen] = useState(false);
+  const [undo, { isLoading, error, reset }] = groundApi.useStepBackMutation();
+  const done = async (): Promise<void> => {
+    const answer = await undo({ id: line.id });
+    if ('error' in answer) return;
+    toast(say('ground:undone'));
+    setOpen(false);
+  };
+  return (
+    <DialogFrame
+      open={open}
+      onOpenChange={(now) => {
+        setOpen(now);
+        reset();
+      }}
+      title={say('ground:undoTitle')}
+      trigger={
+        <button type="button" className="text-[13px] text-green underline">
+          {say('ground:undoLine')}
+        </button>
+      }
+    >
+      {open ? <Effect id={line.id} /> : null}
+      <WholeTrouble error={error} />
+      <p className="mt-4">
+        <Button look="main" disabled={isLoading} onClick={() => void done()}>
+          {say('ground:undoNow')}
+        </Button>
+      </p>
+    </DialogFrame>
+  );
+}
+
+/** What undoing would come to: in words, and who would get or lose which right. */
+function Effect({ id }: { id: string }) {
+  const { data, error } = groundApi.useStepBackPlanQuery({ id });
+  if (error)
+    return (
+      <div className="mt-3">
+        <Trouble error={error} />
+      </div>
+    );
+  if (!data) return null;
+  return (
+    <>
+      <p className="mt-2">{say('ground:undoWould')}</p>
+      <ul className="mt-1" aria-live="polite">
+        {[data.words, ...data.effects].map((words) => (
+          <li key={told(words)} className="border-b border-rule py-1.5">
+            {told(words)}
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}

@@ -55,6 +55,14 @@ export const groundApi = api.injectEndpoints({
       query: call('mergePeople'),
       invalidatesTags: ['people', 'groups', 'ground', 'me', 'ledger', 'sheet', 'mine'],
     }),
+    stepBackPlan: build.query<AnswerOf<'stepBackPlan'>, Asked<'stepBackPlan'>>({
+      query: call('stepBackPlan'),
+      keepUnusedDataFor: 0,
+    }),
+    stepBack: build.mutation<AnswerOf<'stepBack'>, Asked<'stepBack'>>({
+      query: call('stepBack'),
+      invalidatesTags: ['people', 'groups', 'ground', 'me'],
+    }),
     profile: build.query<AnswerOf<'profile'>, Asked<'profile'>>({
       query: call('profile'),
       providesTags: ['ground', 'people'],

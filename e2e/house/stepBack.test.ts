@@ -1,0 +1,147 @@
+import { grants, groundHistory, groupEntries, memberships, people } from '@tolvek/server/schema';
+import { desc, eq } from 'drizzle-orm';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { type Answer, type Caller, Desk } from './desk.ts';
+
+let desk: Desk;
+let ada: Caller;
+let maren: Caller;
+beforeAll(async () => {
+  desk = await Desk.open();
+  [ada, maren] = [await desk.as('Ada Quillfeather'), await desk.as('Maren Okafor')];
+});
+afterAll(() => desk.close());
+
+const ok = (answer: Answer): Answer['body'] => {
+  expect([answer.route, answer.status, answer.status === 200 ? '' : answer.text]).toEqual([answer.route, 200, '']);
+  return answer.body;
+};
+const key = () => ({ 'Idempotency-Key': crypto.randomUUID() });
+const onVersion = (version: number) => ({ 'If-Match': `"${version}"` });
+const idOf = (name: string): string =>
+  desk.running.house.db.select({ id: people.id }).from(people).where(eq(people.name, name)).get()?.id ?? '';
+
+/** People, groups and rights as they stand. */
+function ground(): object {
+  const { db } = desk.running.house;
+  return {
+    people: db
+      .select()
+      .from(people)
+      .orderBy(people.id)
+      .all()
+      .map(({ version: _, leftAt: __, ...row }) => row),
+    entries: db
+      .select()
+      .from(groupEntries)
+      .all()
+      .map(({ id: _, ...row }) => JSON.stringify(row))
+      .sort(),
+    grants: db
+      .select()
+      .from(grants)
+      .all()
+      .map((row) => JSON.stringify(row))
+      .sort(),
+    memberships: db
+      .select()
+      .from(memberships)
+      .all()
+      .map((row) => JSON.stringify(row))
+      .sort(),
+  };
+}
+/** The newest line of what was set. */
+const newest = (about: 'person' | 'group' | 'everyone'): string =>
+  desk.running.house.db
+    .select({ id: groundHistory.id })
+    .from(groundHistory)
+    .where(eq(groundHistory.about, about))
+    .orderBy(desc(groundHistory.at), desc(groundHistory.id))
+    .limit(1)
+    .get()?.id ?? '';
+const change = async (name: string, body: object): Promise<void> => {
+  const { version } = ok(await maren.call('person', { params: { id: idOf(name) } }));
+  ok(await maren.call('changePerson', { params: { id: idOf(name) }, headers: onVersion(version), body }));
+};
+
+describe('one step back', () => {
+  it('undoes each thing that can be set of people, groups and rights, after saying what comes of it', async () => {
+    const bram = idOf('Bram Solheim');
+    const deeds: readonly [string, 'person' | 'group', () => Promise<unknown>, readonly RegExp[]][] = [
+      ['name', 'person', () => change('Bram Solheim', { language: 'de' }), []],
+      ['profile', 'person', () => change('Bram Solheim', { profile: { position: 'Captain' } }), []],
+      ['active', 'person', () => change('Bram Solheim', { active: false }), [/Bram Solheim gets the right/]],
+      [
+        'a group',
+        'group',
+        async () => {
+          const { version } = ok(await maren.call('group', { params: { key: 'boats' } }));
+          const body = { about: 'Whoever goes out to sea' };
+          ok(await maren.call('changeGroup', { params: { key: 'boats' }, headers: onVersion(version), body }));
+        },
+        [],
+      ],
+      [
+        'a right',
+        'group',
+        async () =>
+          ok(await ada.call('changeRights', { params: { subject: 'lab' }, body: { give: ['read:all'], take: [] } })),
+        [/2 people lose the right: Read all requests \(Emeric Vantongeren and Tilda Okonjo-Reyes\)/],
+      ],
+      [
+        'who comes in',
+        'group',
+        async () =>
+          ok(
+            await ada.call('enterGroup', {
+              ...{ params: { key: 'desk-leads' }, headers: key() },
+              body: { person: bram, from: null, until: null },
+            }),
+          ),
+        [],
+      ],
+      [
+        'an absence',
+        'person',
+        async () => {
+          const body = { from: '2026-12-01', until: null, substitute: null };
+          ok(await maren.call('addAbsence', { params: { id: bram }, headers: key(), body }));
+        },
+        [],
+      ],
+    ];
+    for (const [what, about, deed, effects] of deeds) {
+      const before = ground();
+      await deed();
+      const after = ground();
+      const id = newest(about);
+      const plan = ok(await ada.call('stepBackPlan', { params: { id } }));
+      // Looking at it does nothing.
+      expect([what, ground()]).toEqual([what, after]);
+      const told = plan.effects.join('\n');
+      for (const effect of effects) expect([what, told]).toEqual([what, expect.stringMatching(effect)]);
+      ok(await ada.call('stepBack', { params: { id } }));
+      expect([what, ground()]).toEqual([what, before]);
+      // Back and forth: what was undone can be undone.
+      ok(await ada.call('stepBack', { params: { id: newest(about) } }));
+      expect([what, ground()]).toEqual([what, after]);
+    }
+    expect(ok(await maren.call('person', { params: { id: bram } })).absences).toHaveLength(1);
+  });
+
+  it('is refused where it is another by now, for what can’t be undone, and beyond one’s own rights', async () => {
+    await change('Signe Halvard', { name: 'Signe Halvard-Roe' });
+    const id = newest('person');
+    await change('Signe Halvard-Roe', { name: 'Signe Roe' });
+    expect((await ada.call('stepBackPlan', { params: { id } })).status).toBe(409);
+    expect((await ada.call('stepBack', { params: { id } })).status).toBe(409);
+    const nell = { kind: 'staff', name: 'Nell Hartwick', email: 'nell.hartwick@skerrow.example' };
+    ok(await maren.call('addPerson', { headers: key(), body: nell }));
+    expect((await ada.call('stepBack', { params: { id: newest('person') } })).status).toBe(404);
+    ok(await ada.call('changeRights', { params: { subject: '*' }, body: { give: ['export:team'], take: [] } }));
+    expect((await maren.call('stepBack', { params: { id: newest('everyone') } })).status).toBe(403);
+    const bram = await desk.as('Tomas Achterberg');
+    expect((await bram.call('stepBack', { params: { id } })).status).toBe(403);
+  });
+});

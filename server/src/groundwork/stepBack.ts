@@ -1,0 +1,159 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { isSame } from '@tolvek/core/own';
+import {
+  type GroundChange,
+  groundChangeInWords,
+  mayBeUndone,
+  RIGHTS,
+  rightInWords,
+  undoingOf,
+  type Viewer,
+} from '@tolvek/core/people';
+import type { FieldValue } from '@tolvek/core/register';
+import { refused, said, type Words } from '@tolvek/words';
+import { eq } from 'drizzle-orm';
+import { absencesOf, comeBack, goAway } from '../people/absences.ts';
+import { changePerson, type PersonChanges } from '../people/commands.ts';
+import { holdersOfRight, refuseNobodyLeft, refuseRaising, settleRights } from '../people/grants.ts';
+import { changeGroup, enterGroup, entryOf, type GroupChanges, groupByKey, leaveGroup } from '../people/groups.ts';
+import { groundNamesIn } from '../people/history.ts';
+import { personById } from '../people/queries.ts';
+import { todayAt } from '../people/settle.ts';
+import { groundHistory, groupEntries } from '../people/tables.ts';
+import type { Reader } from '../platform/database.ts';
+import type { House } from '../platform/house.ts';
+import { notFound, Problem } from '../platform/problem.ts';
+import { by, type Work, write } from '../platform/work.ts';
+import { nameOf } from '../request/names.ts';
+
+type Line = typeof groundHistory.$inferSelect & { readonly change: GroundChange };
+
+function lineOf(db: Reader, id: string): Line {
+  const line = db.select().from(groundHistory).where(eq(groundHistory.id, id)).get();
+  if (!line || !mayBeUndone(line.change as GroundChange)) throw notFound('state');
+  return line as Line;
+}
+
+/** What was set is not so any more: it can’t be undone by itself. */
+const otherNow = (): Problem => new Problem(409, 'other-now', refused('otherNow'));
+
+/** A setting as its history wrote it down, as the setting it was. */
+function settingIn(field: string, written: string): string | boolean | null {
+  if (field === 'active' || field === 'isTeam' || field === 'retired') return written === 'yes';
+  return field === 'language' && written === '' ? null : written;
+}
+
+/**
+ * Undoes what a line of a history says was set.
+ *
+ * @throws Problem 403 as what is done by it, 404 for what can’t be undone, 409 where it is another by now.
+ */
+function undo(work: Work, viewer: Viewer, { about, key, change }: Line): void {
+  const { tx } = work;
+  switch (change.kind) {
+    case 'changed': {
+      const { field } = change;
+      const [before, after] = [settingIn(field, change.before), settingIn(field, change.after)];
+      const row = about === 'person' ? personById(tx, key) : groupByKey(tx, key);
+      if (!row || !isSame(row[field as keyof typeof row] ?? null, after)) throw otherNow();
+      const changes = { [field]: before };
+      if (about === 'person')
+        changePerson(work, viewer, { id: key, version: row.version, changes: changes as PersonChanges });
+      else changeGroup(work, { key, version: row.version, changes: changes as GroupChanges });
+      return;
+    }
+    case 'profile': {
+      const person = personById(tx, key);
+      if (!person || !isSame(person.profile[change.field] ?? null, change.after)) throw otherNow();
+      const profile = { [change.field]: change.before as FieldValue | null };
+      changePerson(work, viewer, { id: key, version: person.version, changes: { profile } });
+      return;
+    }
+    case 'entered': {
+      const { group, member, from, until } = change;
+      const entry = tx
+        .select()
+        .from(groupEntries)
+        .where(eq(groupEntries.groupKey, group))
+        .all()
+        .find((each) => isSame(entryOf(each), { group, member, from, until }));
+      if (!entry) throw otherNow();
+      leaveGroup(work, group, entry.id);
+      refuseNobodyLeft(tx);
+      return;
+    }
+    case 'left':
+      refuseRaising(tx, viewer, change.group);
+      enterGroup(work, change);
+      return;
+    case 'given':
+    case 'taken': {
+      const subject = about === 'person' ? `@${key}` : key;
+      const rights = [change.right];
+      settleRights(work, viewer, subject, change.kind === 'given' ? { take: rights } : { give: rights });
+      return;
+    }
+    case 'away': {
+      const day = todayAt(tx, work.now);
+      const found = absencesOf(tx, key, day).find(
+        ({ fromDay, untilDay }) => fromDay === change.from && untilDay === change.until,
+      );
+      if (!found) throw otherNow();
+      comeBack(work, key, found.id);
+      return;
+    }
+    case 'back':
+      goAway(work, { person: key, from: change.from, until: change.until, substitute: change.substitute });
+      return;
+    default:
+      throw notFound('state');
+  }
+}
+
+/** Names that are told of those who get or lose a right. */
+const NAMED = 5;
+
+/** What undoing would come to: in words, and who would get or lose which right. Keeps nothing. */
+export function stepBackPlan(house: House, viewer: Viewer, id: string): AnswerOf<'stepBackPlan'> {
+  const { db } = house;
+  const line = lineOf(db, id);
+  const names = groundNamesIn(db, nameOf(db));
+  const effects: Words[] = [];
+  const holders = (tx: Reader) =>
+    new Map(RIGHTS.map((right) => [right, new Map(holdersOfRight(tx, right).map((each) => [each.id, each.name]))]));
+  tried(house, (work) => {
+    const before = holders(work.tx);
+    undo(by(work, viewer.personId), viewer, line);
+    const after = holders(work.tx);
+    for (const right of RIGHTS) {
+      const told = (from: typeof before, to: typeof before): readonly string[] =>
+        [...(to.get(right) ?? [])].flatMap(([person, name]) => (from.get(right)?.has(person) ? [] : [name]));
+      const [gain, lose] = [told(before, after), told(after, before)];
+      const given = (people: readonly string[]) => ({
+        ...{ right: rightInWords(right), people: people.slice(0, NAMED), count: people.length },
+      });
+      if (gain.length > 0) effects.push(said('ground:effect.gain', given(gain)));
+      if (lose.length > 0) effects.push(said('ground:effect.lose', given(lose)));
+    }
+  });
+  return { words: groundChangeInWords(undoingOf(line.change), names), effects };
+}
+
+class Untold extends Error {}
+
+/** Does something and takes it back: to see what it would come to. */
+function tried(house: House, work: (work: Work) => void): void {
+  try {
+    write(house, (whole) => {
+      work(whole);
+      throw new Untold();
+    });
+  } catch (error) {
+    if (!(error instanceof Untold)) throw error;
+  }
+}
+
+export function stepBack(house: House, viewer: Viewer, id: string): AnswerOf<'stepBack'> {
+  write(house, (work) => undo(by(work, viewer.personId), viewer, lineOf(work.tx, id)));
+  return { done: true };
+}
