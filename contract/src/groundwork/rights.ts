@@ -37,6 +37,8 @@ export const rightRoutes = routesOf(rightHeads, {
     says: 'Who could do what at the end of a day in the past, and what was set of that on the day.',
     params: z.strictObject({ day }),
     answer: z.object({
+      /** How many of the staff could come in. */
+      staff: z.int(),
       rights: z.array(z.object({ right, words, people: z.array(z.object({ id: z.string(), name: z.string() })) })),
       changes: z.array(groundLine.extend({ about: z.string() })),
     }),

@@ -79,6 +79,7 @@ export function rightsOnDay(db: Reader, day: string, now: number): AnswerOf<'rig
   const access = accessAt(accessNow(db), later satisfies readonly AuditLine[], 0);
   const names = groundNamesIn(db, nameOf(db));
   return {
+    staff: [...access.staff.values()].filter(Boolean).length,
     rights: RIGHTS.map((right) => ({
       ...{ right, words: rightInWords(right) },
       people: holdersIn(access, right, day)

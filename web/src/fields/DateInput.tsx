@@ -30,6 +30,8 @@ interface DayFieldProps {
   readonly today: string;
   readonly notBefore: string | null;
   readonly withTime: boolean;
+  /** Whether a day that has been is meant where both could be. */
+  readonly isPast?: boolean;
   readonly onChange: (value: string) => void;
   readonly onBlur?: (() => void) | undefined;
   readonly describedBy?: string | undefined;
@@ -42,7 +44,7 @@ interface DayFieldProps {
  * kept as it is until it is understood.
  */
 export function DayField(props: DayFieldProps) {
-  const { value, withTime, today, onChange } = props;
+  const { value, withTime, today, isPast = false, onChange } = props;
   const [typing, setTyping] = useState<string | null>(null);
   /** From the first press on, the month is there. */
   const [wanted, setWanted] = useState(false);
@@ -56,7 +58,7 @@ export function DayField(props: DayFieldProps) {
   });
   const settle = async (text: string): Promise<void> => {
     const { readDay, readMoment } = await load();
-    const understood = withTime ? readMoment(text, today) : readDay(text, today.slice(0, 10));
+    const understood = withTime ? readMoment(text, today) : readDay(text, today.slice(0, 10), isPast);
     const { value, typing, onChange } = latest.current;
     if (typing !== text) return;
     if (understood !== null && understood !== value) onChange(understood);

@@ -48,3 +48,12 @@ describe('a moment, as it is typed', () => {
     ['8:00', null],
   ])('%s', (typed, moment) => expect(readMoment(typed, `${TODAY}T12:00`)).toBe(moment));
 });
+
+it.each([
+  ['3 Oct', '2026-10-03'],
+  ['3.12.', '2025-12-03'],
+  ['yesterday', '2026-11-22'],
+  ['20 Nov 2024', '2024-11-20'],
+])('%s is a day that has been where one is asked for', (typed, day) =>
+  expect(readDay(typed, '2026-11-23', true)).toBe(day),
+);

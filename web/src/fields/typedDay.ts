@@ -8,11 +8,12 @@ const DAY_OF_MONTH = /^(\d{1,2})\.(\d{1,2})\.?$/;
  * `tomorrow 14:30`. Null where that is not all it says, or where it says no day.
  *
  * @param now wall clock at the desk, `YYYY-MM-DDTHH:MM`: what is ahead is meant where both could be.
+ * @param isAhead false where a day that has been is asked for.
  */
-function read(text: string, now: string) {
+function read(text: string, now: string, isAhead = true) {
   const typed = text.trim().replace(DAY_OF_MONTH, '$1/$2');
   const at = new Date(`${now.slice(0, 16)}:00Z`);
-  const [found] = GB.parse(typed, { instant: at, timezone: 0 }, { forwardDate: true });
+  const [found] = GB.parse(typed, { instant: at, timezone: 0 }, { forwardDate: isAhead });
   // A time alone would be today's: a day has to be said.
   const saysDay = found && (found.start.isCertain('day') || found.start.isCertain('weekday'));
   return saysDay && found.text.length === typed.length && found.end === null ? found.start : null;
@@ -20,10 +21,14 @@ function read(text: string, now: string) {
 
 const two = (part: number | null): string => String(part ?? 0).padStart(2, '0');
 
-/** A day as `YYYY-MM-DD`; null for what is none. */
-export function readDay(text: string, today: string): string | null {
-  const day = read(text, `${today}T00:00`);
-  return day && `${day.get('year')}-${two(day.get('month'))}-${two(day.get('day'))}`;
+/** A day as `YYYY-MM-DD`; null for what is none. `isPast`: a day that has been is meant where both could be. */
+export function readDay(text: string, today: string, isPast = false): string | null {
+  const day = read(text, `${today}T00:00`, !isPast);
+  if (!day) return null;
+  const rest = `${two(day.get('month'))}-${two(day.get('day'))}`;
+  const year = day.get('year') ?? 0;
+  const isLater = isPast && !day.isCertain('year') && `${year}-${rest}` > today;
+  return `${isLater ? year - 1 : year}-${rest}`;
 }
 
 /** A moment as `YYYY-MM-DDTHH:MM`; null for what is none, or lacks its time. */

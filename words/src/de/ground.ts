@@ -490,4 +490,5 @@ export const ground: Same<typeof english> = {
   'effect.gain_other': '{{count, number}} Personen bekommen das Recht: {{right}} ({{people, and}})',
   'effect.lose_one': '{{people, and}} verliert das Recht: {{right}}',
   'effect.lose_other': '{{count, number}} Personen verlieren das Recht: {{right}} ({{people, and}})',
+  allOfStaff: 'alle Mitarbeitenden, die sich anmelden konnten ({{count, number}})',
 };

@@ -479,4 +479,5 @@ export const ground = {
   'effect.gain_other': '{{count, number}} people get the right: {{right}} ({{people, and}})',
   'effect.lose_one': '{{people, and}} loses the right: {{right}}',
   'effect.lose_other': '{{count, number}} people lose the right: {{right}} ({{people, and}})',
+  allOfStaff: 'all staff who could sign in ({{count, number}})',
 } as const;

@@ -27,6 +27,7 @@ export function Audit() {
         today={(me?.desk.now ?? '').slice(0, 10)}
         notBefore={null}
         withTime={false}
+        isPast
         onChange={setDay}
       />
       {DAY.test(day) ? <OnDay day={day} /> : null}
@@ -53,7 +54,7 @@ function OnDay({ day }: { day: string }) {
           >
             <dt>{told(words)}</dt>
             <dd className={people.length === 0 ? 'text-soft' : ''}>
-              {people.map(({ name }) => name).join(', ') || say('ground:nobody')}
+              <Names people={people} staff={data.staff} />
             </dd>
           </div>
         ))}
@@ -70,5 +71,25 @@ function OnDay({ day }: { day: string }) {
         {data.changes.length === 0 ? <li className="py-1.5 text-soft">{say('ground:nothingOnDay')}</li> : null}
       </ul>
     </>
+  );
+}
+
+/** Names that are told at once. */
+const TOLD = 8;
+
+/** Those who had a right: all of the staff in a word, many behind the first few. */
+function Names({ people, staff }: { people: readonly { readonly name: string }[]; staff: number }) {
+  if (people.length === 0) return say('ground:nobody');
+  const names = people.map(({ name }) => name);
+  if (names.length <= TOLD) return names.join(', ');
+  return (
+    <details>
+      <summary className="cursor-pointer">
+        {names.length === staff
+          ? say('ground:allOfStaff', { count: staff })
+          : say('ground:peopleCount', { count: names.length })}
+      </summary>
+      {names.join(', ')}
+    </details>
   );
 }

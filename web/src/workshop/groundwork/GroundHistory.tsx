@@ -16,7 +16,7 @@ export const GroundHistory = ({ lines }: { lines: readonly Line[] }) => (
     <h3 className="section-head mt-7">{say('ground:whatWasSet')}</h3>
     <ul>
       {lines.map((line) => (
-        <li key={line.id} className="flex flex-wrap items-baseline justify-between gap-x-3 border-b border-rule py-1.5">
+        <li key={line.id} className="flex items-baseline justify-between gap-x-3 border-b border-rule py-1.5">
           <span>
             {told(line.words)}
             <Byline {...line} />
@@ -47,7 +47,7 @@ function Undo({ line }: { line: Line }) {
       }}
       title={say('ground:undoTitle')}
       trigger={
-        <button type="button" className="text-[13px] text-green underline">
+        <button type="button" className="shrink-0 text-[13px] text-green underline">
           {say('ground:undoLine')}
         </button>
       }
