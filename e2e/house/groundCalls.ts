@@ -53,7 +53,9 @@ export async function groundCalls(
   const { seen } = await made('lookAtPeople', { body: another });
   const { version: known, fields } = await made('profile', {});
   const more = { key: 'keys', label: 'Keys', type: { kind: 'number', places: 0 }, of: 'staff' };
-  const { history } = await made('person', { params: { id } });
+  const reads = { params: { id: leaver }, headers: onVersion(1), body: { language: 'de' } };
+  await made('changePerson', reads);
+  const { history } = await made('person', { params: { id: leaver } });
   const line = history.find(({ undoable }: { undoable: boolean }) => undoable).id as string;
   const twin = { ...gone, name: 'Una Grey', email: 'una.grey@skerrow.example' };
   const { id: twice } = await made('addPerson', { headers: key('twin'), body: twin });

@@ -126,7 +126,7 @@ describe('what somebody may do', () => {
           }
         }
       }),
-      { numRuns: 25 },
+      { numRuns: 40 },
     );
     console.log('requests and random grants:', seen);
     expect(Math.min(seen.hidden, seen.missing, seen.done)).toBeGreaterThan(20);
