@@ -89,3 +89,20 @@ test('a contact who is here twice becomes one', async ({ browser }) => {
   await expect(page.getByRole('link', { name: 'Wim Haldane' })).toHaveCount(1);
   await expect(page.getByText(/Merged with the record of Wim Haldane/)).toBeVisible();
 });
+
+test('a group that is missing where it is picked is made on the spot, and chosen', async ({ browser }) => {
+  const page = await pageOf(browser, 'Maren Okafor');
+  await page.goto('/workshop/lab-service/approval');
+  await page.getByRole('button', { name: 'New group …' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('Name', { exact: true }).fill('Night bench');
+  await dialog.getByLabel('Who is in it? Choose one person after the other.').fill('tilda');
+  await dialog.getByRole('option', { name: /Tilda Okonjo-Reyes/ }).click();
+  await expect(dialog.getByRole('listitem')).toHaveText(['Tilda Okonjo-Reyes']);
+  await dialog.getByRole('button', { name: 'Add a group' }).click();
+  await expect(dialog).toBeHidden();
+  await expect(page.getByLabel('Approved by')).toHaveValue('night_bench');
+  await expect(page.getByRole('option', { name: 'Night bench, 1 member' })).toBeAttached();
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(page.getByLabel('Approved by')).not.toHaveValue('night_bench');
+});

@@ -1,4 +1,4 @@
-import { CALENDAR, type WorkingCalendar } from '@tolvek/core/deadline';
+import { CALENDAR, type WorkingCalendar, wallClockAt } from '@tolvek/core/deadline';
 import { deadlines, requests, timers } from '@tolvek/server/schema';
 import { momentIn } from '@tolvek/words/speech';
 import { and, eq } from 'drizzle-orm';
@@ -89,6 +89,59 @@ describe('a working calendar', () => {
     ok(await maren.call('advanceClock', { body: { minutes: Math.ceil((due - now) / 60_000) + 60 } }));
     const { inTime, late, moved } = ok(await attempt(STORM));
     expect([moved > 0, inTime > 0, late]).toEqual([true, true, 0]);
+  });
+
+  it('says how many reminders would go out at once, and holds them back if that is wanted', async () => {
+    const { house } = desk.running;
+    const ask = async () => ok(await priya.submit('come-on-site', VISIT)).number as string;
+    const reminders = async (number: string): Promise<number> =>
+      (await desk.letters()).filter(({ subject }) => subject.includes(number) && /remind|due/i.test(subject)).length;
+    const [held, told] = [await ask(), await ask()];
+    const before = await hours();
+    const due = dueOf(held) ?? 0;
+    // Five hours before it is due nobody is reminded yet; when the desk closes early on that day, they would have been.
+    await maren.call('advanceClock', { body: { minutes: Math.floor((due - house.clock.now()) / 60_000) - 5 * 60 } });
+    const date = new Date(due).toISOString().slice(0, 10);
+    const closes = wallClockAt(due - 2 * 3_600_000, 'Europe/Dublin').slice(11);
+    const early = (first: string): Hours => ({
+      ...withoutKey(before.calendar as WorkingCalendar),
+      holidays: [...before.calendar.holidays, { date, name: first, hours: [['08:00', closes]] }],
+    });
+    const said = ok(await attempt(early('Early')));
+    expect([said.moved >= 2, said.rings]).toEqual([true, said.moved]);
+    const counts = [await reminders(held), await reminders(told)];
+    const body = { calendar: early('Early'), note: '', hold: true };
+    const params = { key: 'desk' };
+    ok(await maren.call('changeCalendar', { params, headers: { 'If-Match': `"${before.version}"` }, body }));
+    ok(await maren.call('advanceClock', { body: { minutes: 1 } }));
+    await desk.running.lettersSent();
+    expect([await reminders(held), await reminders(told)]).toEqual(counts);
+    // Taken back and done again without holding, they are not told a second time: what was held counts as told.
+    const now = await hours();
+    ok(await put(withoutKey(before.calendar as WorkingCalendar), now.version, ''));
+    ok(await put(early('Early'), (await hours()).version, ''));
+    ok(await maren.call('advanceClock', { body: { minutes: 1 } }));
+    await desk.running.lettersSent();
+    expect([await reminders(held), await reminders(told)]).toEqual(counts);
+  });
+
+  it('is retired when nothing counts by it, and offered nowhere then', async () => {
+    const spare = { calendar: { ...STORM, name: 'Spare' } };
+    const key = { 'Idempotency-Key': crypto.randomUUID() };
+    const { key: made } = ok(await maren.call('createCalendar', { headers: key, body: spare }));
+    const retire = (calendar: string, version: number, hours_: Hours) =>
+      maren.call('changeCalendar', {
+        params: { key: calendar },
+        headers: { 'If-Match': `"${version}"` },
+        body: { calendar: { ...hours_, retired: true }, note: '' },
+      });
+    const { version } = ok(await maren.call('calendar', { params: { key: made } }));
+    ok(await retire(made, version, spare.calendar));
+    const { calendars } = ok(await maren.call('ground'));
+    expect(calendars.map(({ key: of }: { key: string }) => of)).not.toContain(made);
+    const desks = await hours();
+    const refused = await retire('desk', desks.version, withoutKey(desks.calendar as WorkingCalendar));
+    expect([refused.status, refused.body.problems[0].field]).toEqual([422, 'retired']);
   });
 
   it('is refused where nothing could be counted by it, with the place', async () => {

@@ -16,6 +16,7 @@ const workingTime = z.strictObject({
     .array(z.strictObject({ date: z.string().max(10), name: z.string().trim().max(200), hours: day.optional() }))
     .max(2_000)
     .readonly(),
+  retired: z.boolean().optional(),
 });
 const calendar = workingTime.extend({ key: z.string().max(64) });
 const moment = z.string();
@@ -25,7 +26,9 @@ export const calendarRoutes = routesOf(calendarHeads, {
   calendars: {
     says: 'All working calendars by name, and how many forms count by each.',
     answer: z.object({
-      calendars: z.array(z.object({ key: z.string(), name: z.string(), zone: z.string(), forms: z.int() })),
+      calendars: z.array(
+        z.object({ key: z.string(), name: z.string(), zone: z.string(), forms: z.int(), retired: z.boolean() }),
+      ),
     }),
   },
   createCalendar: {
@@ -77,6 +80,8 @@ export const calendarRoutes = routesOf(calendarHeads, {
       /** How many of them would be late at once, and how many would be late no more. */
       late: z.int(),
       inTime: z.int(),
+      /** How many reminders and messages to leads would go out at once. */
+      rings: z.int(),
       /** The first thirty. */
       requests: z.array(z.object({ number: z.string(), subject: visibleSubject, from: moment, to: moment })),
     }),
@@ -88,6 +93,8 @@ export const calendarRoutes = routesOf(calendarHeads, {
       calendar: workingTime,
       /** Why; others read it later. */
       note: z.string().max(500),
+      /** Whether reminders that would go out at once are held back. */
+      hold: z.boolean().optional(),
     }),
     answer: versioned.extend({ moved: z.int() }),
   },

@@ -20,6 +20,8 @@ export interface WorkingCalendar {
   ];
   /** Days unlike others, `YYYY-MM-DD`: closed, or open for hours of their own. */
   readonly holidays: readonly SpecialDay[];
+  /** Offered nowhere any more; what counts by it goes on. */
+  readonly retired?: boolean | undefined;
 }
 
 /** A day unlike others: closed, or open for hours of its own. */

@@ -17,6 +17,7 @@ const PLACES: Readonly<Record<string, Said>> = {
   name: said('calendars:theName'),
   zone: said('calendars:theZone'),
   week: said('calendars:theHours'),
+  retired: said('calendars:isRetired'),
 };
 
 const rulesOf = (...states: readonly (WorkingCalendar | null)[]): MergeRules => ({

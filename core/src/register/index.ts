@@ -84,6 +84,7 @@ export {
   priorities,
   type Stage,
   stagesToFreeTo,
+  stagesToMoveTo,
 } from './stage.ts';
 export {
   type KnownStanding,

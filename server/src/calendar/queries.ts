@@ -15,5 +15,6 @@ export function calendarOf(db: Reader, key: string): WorkingCalendar {
 /** What a calendar is called; its key when there is none any more. */
 export const calendarNamed = (db: Reader, key: string): string => calendarByKey(db, key)?.draft.name ?? key;
 
+/** The calendars that are offered. */
 export const calendarNames = (db: Reader): { key: string; name: string }[] =>
-  designsOf(db, CALENDAR).map(({ key, draft }) => ({ key, name: draft.name }));
+  designsOf(db, CALENDAR).flatMap(({ key, draft }) => (draft.retired ? [] : [{ key, name: draft.name }]));

@@ -1,5 +1,5 @@
-import { type Deadline, type DeadlinePlan, timersFor } from '@tolvek/core/deadline';
-import { and, asc, eq, sql } from 'drizzle-orm';
+import { type Deadline, type DeadlinePlan, timersFor, type WorkingCalendar } from '@tolvek/core/deadline';
+import { and, asc, eq, lte, sql } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
 import { adding } from '../platform/adding.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
@@ -40,6 +40,29 @@ export function resetTimers(
   );
   dropTimers(tx, { id, requestId });
   addTimers(tx, { id, requestId }, deadline, plan, told);
+}
+
+/** How many timers of a deadline would ring at once, would it be another; what was told already is not told again. */
+export function ringAtOnce(
+  db: Reader,
+  { id, requestId }: Pick<DeadlineRow, 'id' | 'requestId'>,
+  deadline: Deadline,
+  { plan, calendar, now }: { readonly plan: DeadlinePlan; readonly calendar: WorkingCalendar; readonly now: number },
+): number {
+  const told = new Set(
+    rung(db)
+      .all({ id, requestId })
+      .map((timer) => timer.kind),
+  );
+  return timersFor(deadline, plan, calendar).filter(({ kind, at }) => at <= now && !told.has(kind)).length;
+}
+
+/** Holds back what would ring for a request by now: it counts as told. */
+export function holdTimers(tx: Transaction, requestId: string, now: number): void {
+  tx.update(timers)
+    .set({ state: 'done' })
+    .where(and(eq(timers.requestId, requestId), eq(timers.state, 'waiting'), lte(timers.at, now)))
+    .run();
 }
 
 /** Sets the timers of a deadline; `told`: what was told already. */

@@ -6,6 +6,7 @@ import { said } from '@tolvek/words';
 import { and, eq, inArray } from 'drizzle-orm';
 import { calendarByKey } from '../calendar/queries.ts';
 import { deadlineIn, deadlinesOf } from '../deadline/queries.ts';
+import { holdTimers, ringAtOnce } from '../deadline/timers.ts';
 import { changeAtOnce, makeInForce } from '../design/commands.ts';
 import { type DesignRow, designsOf, statesOf } from '../design/queries.ts';
 import { designStates, designs } from '../design/tables.ts';
@@ -23,6 +24,7 @@ import { eachRequest } from '../request/eachRequest.ts';
 import { openRequest } from '../request/open.ts';
 import type { ShownRow } from '../request/queries.ts';
 import { requests } from '../request/tables.ts';
+import { deskOf } from '../settings/queries.ts';
 
 /** So many requests are shown that a change would move. */
 const SHOWN = 30;
@@ -53,8 +55,8 @@ export function calendarView(db: Reader, key: string): AnswerOf<'calendar'> {
 /** All working calendars by name, and how many forms count by each. */
 export function calendarsView(db: Reader): AnswerOf<'calendars'> {
   const forms = designsOf(db, FORM);
-  const calendars = designsOf(db, CALENDAR).map(({ key, draft: { name, zone } }) => ({
-    ...{ key, name, zone },
+  const calendars = designsOf(db, CALENDAR).map(({ key, draft: { name, zone, retired = false } }) => ({
+    ...{ key, name, zone, retired },
     forms: forms.filter(({ draft }) => draft.deadline.calendar === key).length,
   }));
   return { calendars: calendars.sort((a, b) => a.name.localeCompare(b.name)) };
@@ -91,18 +93,26 @@ interface Counted {
   readonly request: ShownRow;
   /** What it would be due by; null where nothing of it moves. */
   readonly to: number | null;
+  /** How many reminders and messages to leads would go out at once. */
+  readonly rings: number;
 }
 
 /** The requests whose deadlines count by a calendar, as another state of it would have them. */
-function* countedBy(db: Reader, calendar: WorkingCalendar): Generator<Counted> {
+function* countedBy(db: Reader, calendar: WorkingCalendar, now: number): Generator<Counted> {
   const releases = releasesBy(db, calendar.key);
   for (const request of eachRequest(
     db,
     and(inArray(requests.releaseId, [...releases]), inArray(requests.phase, ['arrived', 'working', 'paused'])),
   )) {
     const open = deadlinesOf(db, request.id).filter(({ state }) => state === 'open');
-    const dues = open.map((row) => replanDeadline(deadlineIn(row), calendar).due);
-    yield { request, to: open.some((row, place) => row.due !== dues[place]) ? Math.min(...dues) : null };
+    const again = open.map((row) => replanDeadline(deadlineIn(row), calendar));
+    const moving = open.filter((row, place) => row.due !== again[place]?.due);
+    const plan = releaseById(db, request.releaseId).release.design.deadline;
+    const rings = open.reduce((sum, row, place) => {
+      const deadline = again[place];
+      return deadline && moving.includes(row) ? sum + ringAtOnce(db, row, deadline, { plan, calendar, now }) : sum;
+    }, 0);
+    yield { request, rings, to: moving.length > 0 ? Math.min(...again.map(({ due }) => due)) : null };
   }
 }
 
@@ -112,6 +122,21 @@ function refuseUnsound(calendar: WorkingCalendar): void {
   const found = CALENDAR.findings(calendar, null);
   if (found.length > 0)
     throw wrongFields(found.map(({ at, message }) => ({ field: at, message, fix: said('workshopErrors:correctIt') })));
+}
+
+/** @throws Problem 422 for a calendar that would be retired while something is to count by it. */
+function refuseInUse(db: Reader, { key, retired }: WorkingCalendar): void {
+  if (!retired) return;
+  const isOfForm = designsOf(db, FORM).some(({ draft }) => draft.deadline.calendar === key);
+  const isOfDesk = deskOf(db).calendar === key;
+  const others = designsOf(db, CALENDAR).some((each) => each.key !== key && !each.draft.retired);
+  if (isOfForm || isOfDesk || !others)
+    throw wrongFields([
+      {
+        ...{ field: 'retired', message: said('workshopErrors:calendarInUse') },
+        fix: said('workshopErrors:otherCalendar'),
+      },
+    ]);
 }
 
 /**
@@ -130,10 +155,11 @@ export async function calendarEffects(
   known(db, key);
   const calendar = withKey(key, input.calendar);
   refuseUnsound(calendar);
-  let [moved, late, inTime] = [0, 0, 0];
+  let [moved, late, inTime, ringing] = [0, 0, 0, 0];
   const shown: AnswerOf<'tryCalendar'>['requests'] = [];
-  for await (const { request, to } of inTurns(countedBy(db, calendar))) {
+  for await (const { request, to, rings } of inTurns(countedBy(db, calendar, now))) {
     if (to === null || request.trial) continue;
+    ringing += rings;
     const from = request.due ?? to;
     moved += 1;
     if (from >= now && to < now) late += 1;
@@ -142,7 +168,7 @@ export async function calendarEffects(
     const { subject } = openRequest(db, request, viewer, 'counting');
     shown.push({ number: request.number, subject, from: iso(from), to: iso(to) });
   }
-  return { moved, late, inTime, requests: shown };
+  return { moved, late, inTime, rings: ringing, requests: shown };
 }
 
 /**
@@ -162,11 +188,13 @@ export function settleCalendar(
     if (design.version !== input.version) throw staleVersion();
     const calendar = withKey(input.key, input.calendar);
     refuseUnsound(calendar);
-    const moving = [...countedBy(tx, calendar)].filter(({ to }) => to !== null);
+    refuseInUse(tx, calendar);
+    const moving = [...countedBy(tx, calendar, now)].filter(({ to }) => to !== null);
     const change = { version: design.version, content: calendar, note: input.note.trim() };
     const version = changeAtOnce(tx, design, change, { viewer, now });
     for (const { request, to } of moving)
       changeRequest(by(work, viewer.personId), request, { kind: 'due', from: request.due, to, calendar: input.key });
+    if (input.hold) for (const { request } of moving) holdTimers(tx, request.id, now);
     return { version, moved: moving.filter(({ request }) => !request.trial).length };
   });
 }

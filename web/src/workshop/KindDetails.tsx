@@ -2,6 +2,7 @@ import { type Field, type Kind, type Level, numberPrefix, numberWith, placesOf }
 import type { ReactNode } from 'react';
 import { say } from '../wire/words.ts';
 import type { KindAround } from './editing.ts';
+import { GroupOnTheSpot } from './groundwork/NewGroup.tsx';
 import { LimitInput, without } from './LimitInput.tsx';
 import { LineColumns } from './LineColumns.tsx';
 import { OptionsEditor } from './OptionsEditor.tsx';
@@ -190,6 +191,7 @@ export function KindDetails({ field, around, setType }: KindDetailsProps) {
             <span className="w-full text-[12.5px]">
               {type.from.length === 0 ? say('workshop:allStaffPicked') : say('workshop:groupsPicked')}
             </span>
+            <GroupOnTheSpot made={(key) => setType({ ...type, from: [...type.from, key] })} />
           </span>
         </Line>
       );

@@ -22,6 +22,7 @@ import { say, told } from '../wire/words.ts';
 import { AskInto } from './AskInto.tsx';
 import { workshopApi } from './endpoints.ts';
 import { FilePick } from './FilePick.tsx';
+import { GroupOnTheSpot } from './groundwork/NewGroup.tsx';
 import { readStartFile, type StartFile } from './startFrom.ts';
 
 /** A new form: what to start from, then where it belongs. */
@@ -334,6 +335,7 @@ function Starting({ ground }: { ground: AnswerOf<'ground'> }) {
               ? say('workshop:confidentialRead', { group: desk?.name ?? '', members })
               : say('workshop:requestsRead', { group: desk?.name ?? '', members })}
           </span>
+          <GroupOnTheSpot isTeam made={(team) => set({ team })} />
           <ProblemsAt error={error} field="desk" />
           <ProblemsAt error={error} field="access" />
         </span>

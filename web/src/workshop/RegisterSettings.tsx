@@ -1,6 +1,6 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { mergeSettings, type RegisterSettings as Settings, settingsOf } from '@tolvek/core/form';
-import { standingScope } from '@tolvek/core/register';
+import { type Stage, standingScope } from '@tolvek/core/register';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { Button } from '../ui/Button.tsx';
@@ -9,7 +9,9 @@ import { Trouble } from '../ui/Trouble.tsx';
 import { say } from '../wire/words.ts';
 import { ChangeList } from './ChangeList.tsx';
 import { workshopApi } from './endpoints.ts';
+import { GroupOnTheSpot } from './groundwork/NewGroup.tsx';
 import { Kept } from './Kept.tsx';
+import { StageMap } from './StageMap.tsx';
 import { StagesEditor } from './StagesEditor.tsx';
 import type { StageDraft } from './stages.ts';
 import { type Keeper, useEditing } from './useEditing.ts';
@@ -130,6 +132,7 @@ export function RegisterSettings({ register }: { register: Register }) {
                 {group.name}
               </label>
             ))}
+            <GroupOnTheSpot isTeam made={toggle} />
           </span>
           <span className="mt-1 block text-[13px] text-soft">{say('workshop:alsoWork')}</span>
           <ProblemsAt error={found} field="deskGroups" />
@@ -146,6 +149,7 @@ export function RegisterSettings({ register }: { register: Register }) {
         </label>
         <span className="pt-1.5 text-soft">{say('workshop:stages')}</span>
         <span>
+          <StageMap stages={now.stages as readonly Stage[]} />
           <StagesEditor stages={now.stages as StageDraft[]} set={(stages) => set({ stages })} around={around} />
         </span>
         {isAsItWas ? null : (

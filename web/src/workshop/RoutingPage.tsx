@@ -16,6 +16,7 @@ import { Button } from '../ui/Button.tsx';
 import { say, told } from '../wire/words.ts';
 import { useBinder } from './binder.ts';
 import { FindingLine } from './Findings.tsx';
+import { GroupOnTheSpot } from './groundwork/NewGroup.tsx';
 import { OutcomeCells } from './OutcomeCells.tsx';
 import { OwnOrUsual } from './Reaches.tsx';
 import { TableNotes } from './TableNotes.tsx';
@@ -64,6 +65,9 @@ export function RoutingPage() {
       .map((field) => ({ input: field.key, label: field.label })),
     { input: 'requester.outside', label: say('conditions:fromOutside') },
     { input: 'door', label: say('conditions:door') },
+    ...form.profile
+      .filter(({ retired }) => !retired)
+      .map(({ key, label }) => ({ input: `requester.${key}`, label: say('conditions:ofRequester', { label }) })),
   ].filter((each) => !routing.columns.some((column) => column.input === each.input));
   return (
     <>
@@ -71,6 +75,9 @@ export function RoutingPage() {
       <OwnOrUsual part="routing" draft={draft} change={change} others={form.others} />
       <div className="mt-3 flex gap-2">
         <Button onClick={add}>{say('workshop:addRow')}</Button>
+        <span className="self-center">
+          <GroupOnTheSpot isTeam made={() => undefined} />
+        </span>
         <select
           aria-label={say('workshop:addColumn')}
           className="input w-auto py-1"

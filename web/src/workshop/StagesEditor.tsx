@@ -9,6 +9,7 @@ import { Button } from '../ui/Button.tsx';
 import { ProblemsAt } from '../ui/ProblemsAt.tsx';
 import { say, told } from '../wire/words.ts';
 import { AddField } from './AddField.tsx';
+import { GroupOnTheSpot } from './groundwork/NewGroup.tsx';
 import {
   moveInWords,
   type StageDraft,
@@ -329,6 +330,7 @@ function WayDetails({ to, move, set, around }: WayProps & { move: Move }) {
             {group.name}
           </label>
         ))}
+        <GroupOnTheSpot made={(key) => set({ groups: [...move.groups, key] })} />
         <span className="w-full text-[13px] text-soft">{say('workshop:stage.whoAny')}</span>
       </span>
       <span className="text-soft">{say('workshop:stage.filled')}</span>

@@ -2,6 +2,7 @@ import type { ApprovalStep } from '@tolvek/core/approval';
 import { holderOf, wordOf } from '@tolvek/core/people';
 import { say } from '../wire/words.ts';
 import { useBinder } from './binder.ts';
+import { GroupOnTheSpot } from './groundwork/NewGroup.tsx';
 import { OwnOrUsual } from './Reaches.tsx';
 
 const HOUR = 3_600_000;
@@ -65,6 +66,11 @@ export function TimePage() {
           </optgroup>
         </select>
       </div>
+      <p className="mt-2">
+        <GroupOnTheSpot
+          made={(group) => changeFirst((step) => ({ ...step, seats: [{ group }, ...step.seats.slice(1)] }))}
+        />
+      </p>
       {later.length > 0 ? (
         <p className="mt-2 text-soft">
           {say('workshop:thenSteps', { steps: later.map((step) => step.label).join(', ') })}

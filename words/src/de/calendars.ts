@@ -25,4 +25,5 @@ export const calendars: Same<typeof english> = {
   onDay: '{{day, date}}',
   noCountry: 'Die Feiertage dieses Landes oder dieser Region kennen wir nicht.',
   chooseCountry: 'Wählen Sie eines aus der Liste, oder geben Sie die Tage selbst ein.',
+  isRetired: 'Stillgelegt',
 };

@@ -38,4 +38,5 @@ export const conditions: Same<typeof english> = {
   'day.today': 'heute',
   'day.after': 'Tage nach heute',
   'day.before': 'Tage vor heute',
+  ofRequester: 'Anfragende Person: {{label}}',
 };

@@ -491,4 +491,9 @@ export const ground: Same<typeof english> = {
   'effect.lose_one': '{{people, and}} verliert das Recht: {{right}}',
   'effect.lose_other': '{{count, number}} Personen verlieren das Recht: {{right}} ({{people, and}})',
   allOfStaff: 'alle Mitarbeitenden, die sich anmelden konnten ({{count, number}})',
+  newGroup: 'Neue Gruppe …',
+  firstMembers: 'Wer ist darin? Wählen Sie eine Person nach der anderen.',
+  ringAtOnce_one: 'Die Erinnerung zurückhalten, die sofort gesendet würde',
+  ringAtOnce_other: 'Die {{count, number}} Erinnerungen zurückhalten, die sofort gesendet würden',
+  calendarRetired: 'Stillgelegt: wird nicht mehr angeboten',
 };

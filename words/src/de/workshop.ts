@@ -841,4 +841,8 @@ export const workshop: Same<typeof english> = {
   thingsCount_other: '{{count, number}} Gegenstände',
   'partOf.page': '{{name}} (Seite)',
   'partOf.section': '{{name}} (Abschnitt)',
+  stageMap: 'Plan der Stände',
+  stageMapHint: 'Dick: nur manche, oder etwas muss vorher sein. Gestrichelt: eine Entscheidung führt dorthin.',
+  wayFromTo: 'von {{from}} nach {{to}}',
+  toAnyStage: 'überallhin',
 };

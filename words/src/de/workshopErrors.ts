@@ -83,4 +83,6 @@ export const workshopErrors: Same<typeof english> = {
   everyField: 'jedes Feld',
   theRequester: 'Die anfragende Person',
   coordinators: 'Koordination',
+  calendarInUse: 'Dieser Kalender wird verwendet, von einem Formular oder vom Empfang, oder er ist der einzige.',
+  otherCalendar: 'Wählen Sie dort zuerst einen anderen Kalender.',
 };

@@ -22,4 +22,5 @@ export const calendars = {
   onDay: '{{day, date}}',
   noCountry: 'We do not know the public holidays of this country or region.',
   chooseCountry: 'Choose one from the list, or enter the days yourself.',
+  isRetired: 'Retired',
 } as const;

@@ -35,4 +35,5 @@ export const conditions = {
   'day.today': 'today',
   'day.after': 'days from today',
   'day.before': 'days ago',
+  ofRequester: 'Requester: {{label}}',
 } as const;

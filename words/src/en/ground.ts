@@ -480,4 +480,9 @@ export const ground = {
   'effect.lose_one': '{{people, and}} loses the right: {{right}}',
   'effect.lose_other': '{{count, number}} people lose the right: {{right}} ({{people, and}})',
   allOfStaff: 'all staff who could sign in ({{count, number}})',
+  newGroup: 'New group …',
+  firstMembers: 'Who is in it? Choose one person after the other.',
+  ringAtOnce_one: 'Hold back the reminder that would be sent at once',
+  ringAtOnce_other: 'Hold back the {{count, number}} reminders that would be sent at once',
+  calendarRetired: 'Retired: not offered any more',
 } as const;

@@ -824,4 +824,8 @@ export const workshop = {
   thingsCount_other: '{{count, number}} things',
   'partOf.page': '{{name}} (page)',
   'partOf.section': '{{name}} (section)',
+  stageMap: 'Map of the stages',
+  stageMapHint: 'Thick: only some people, or something comes first. Dashed: a decision leads there.',
+  wayFromTo: 'from {{from}} to {{to}}',
+  toAnyStage: 'to any',
 } as const;

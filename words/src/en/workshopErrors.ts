@@ -79,4 +79,6 @@ export const workshopErrors = {
   everyField: 'every field',
   theRequester: 'The requester',
   coordinators: 'Coordinators',
+  calendarInUse: 'This calendar is in use, by a form or by the desk, or it is the only one.',
+  otherCalendar: 'Choose another calendar there first.',
 } as const;

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { Button } from '../../ui/Button.tsx';
+import { ProblemsAt } from '../../ui/ProblemsAt.tsx';
 import { WholeTrouble } from '../../ui/Trouble.tsx';
 import { say, told } from '../../wire/words.ts';
 import { CalendarFields } from './CalendarFields.tsx';
@@ -22,6 +23,7 @@ export function CalendarEditor({ opened, today }: { opened: Opened; today: strin
   const was = draftOf(opened.calendar);
   const [calendar, setCalendar] = useState(was);
   const [note, setNote] = useState('');
+  const [hold, setHold] = useState(false);
   const [look, tried] = groundApi.useLazyTryCalendarQuery();
   const [put, { isLoading, error }] = groundApi.useChangeCalendarMutation();
   const [lookedAt, setLookedAt] = useState<CalendarDraft | null>(null);
@@ -32,7 +34,7 @@ export function CalendarEditor({ opened, today }: { opened: Opened; today: strin
     await look({ key: opened.key, body });
   };
   const save = async (): Promise<void> => {
-    const saved = await put({ key: opened.key, version: opened.version, body: { ...body, note } });
+    const saved = await put({ key: opened.key, version: opened.version, body: { ...body, note, hold } });
     if ('data' in saved && saved.data) toast(say('ground:calendarSaved', { count: saved.data.moved }));
   };
   const isSeen = lookedAt === calendar && tried.data !== undefined && !tried.isFetching;
@@ -48,6 +50,20 @@ export function CalendarEditor({ opened, today }: { opened: Opened; today: strin
         {...{ calendar, error: wrong, today }}
         set={(change) => setCalendar((before) => ({ ...before, ...change }))}
       />
+      <p className="mt-4">
+        <label className="flex items-center gap-2">
+          <input
+            type="checkbox"
+            className="accent-green"
+            checked={calendar.retired ?? false}
+            onChange={(event) =>
+              setCalendar(({ retired: _, ...before }) => (event.target.checked ? { ...before, retired: true } : before))
+            }
+          />
+          {say('ground:calendarRetired')}
+        </label>
+        <ProblemsAt error={wrong} field="retired" />
+      </p>
       <WholeTrouble error={wrong} className="mt-4" />
       {isChanged ? (
         <section
@@ -55,7 +71,11 @@ export function CalendarEditor({ opened, today }: { opened: Opened; today: strin
           className="sticky bottom-0 mt-6 border border-rule-strong bg-sheet px-4 py-3 shadow-lg"
         >
           <p className="font-semibold">{say('ground:notInForce')}</p>
-          {isSeen ? <Effects effects={tried.data} /> : <p className="text-soft">{say('ground:lookFirst')}</p>}
+          {isSeen ? (
+            <Effects effects={tried.data} hold={hold} setHold={setHold} />
+          ) : (
+            <p className="text-soft">{say('ground:lookFirst')}</p>
+          )}
           <div className="mt-3 flex flex-wrap items-center gap-2">
             {isSeen ? (
               <>
@@ -91,9 +111,15 @@ export function CalendarEditor({ opened, today }: { opened: Opened; today: strin
 }
 
 /** What a change would move, before it is done. */
-function Effects({ effects }: { effects: AnswerOf<'tryCalendar'> | undefined }) {
+interface EffectsProps {
+  readonly effects: AnswerOf<'tryCalendar'> | undefined;
+  readonly hold: boolean;
+  readonly setHold: (hold: boolean) => void;
+}
+
+function Effects({ effects, hold, setHold }: EffectsProps) {
   if (!effects) return null;
-  const { moved, late, inTime, requests } = effects;
+  const { moved, late, inTime, rings, requests } = effects;
   if (moved === 0) return <p>{say('ground:movesNothing')}</p>;
   return (
     <>
@@ -102,6 +128,17 @@ function Effects({ effects }: { effects: AnswerOf<'tryCalendar'> | undefined }) 
         {late > 0 ? ` ${say('ground:becomeLate', { count: late })}` : ''}
         {inTime > 0 ? ` ${say('ground:noLongerLate', { count: inTime })}` : ''}
       </p>
+      {rings > 0 ? (
+        <label className="mt-1 flex items-center gap-2">
+          <input
+            type="checkbox"
+            className="accent-green"
+            checked={hold}
+            onChange={(event) => setHold(event.target.checked)}
+          />
+          {say('ground:ringAtOnce', { count: rings })}
+        </label>
+      ) : null}
       <details className="mt-1">
         <summary className="text-soft">{say('ground:whichMove', { count: requests.length })}</summary>
         <ul className="mt-1 max-h-56 overflow-auto">

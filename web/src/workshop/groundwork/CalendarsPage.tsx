@@ -30,7 +30,8 @@ export function CalendarsPage() {
             aria-current={!isNew && each.key === open ? 'page' : undefined}
             className={`border-b-[3px] px-0.5 py-2 no-underline ${!isNew && each.key === open ? 'border-green font-semibold text-ink' : 'border-transparent text-soft hover:text-ink'}`}
           >
-            {each.name} <span className="font-normal text-soft">{say('ground:countedBy', { count: each.forms })}</span>
+            <span className={each.retired ? 'line-through' : ''}>{each.name}</span>{' '}
+            <span className="font-normal text-soft">{say('ground:countedBy', { count: each.forms })}</span>
           </NavLink>
         ))}
         <NavLink

@@ -1,13 +1,12 @@
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { Button } from '../../ui/Button.tsx';
-import { DialogFrame } from '../../ui/DialogFrame.tsx';
-import { Trouble, WholeTrouble } from '../../ui/Trouble.tsx';
+import { Trouble } from '../../ui/Trouble.tsx';
 import { useTitle } from '../../ui/useTitle.ts';
 import { say } from '../../wire/words.ts';
 import { groundApi } from './endpoints.ts';
-import { GroupFields } from './GroupFields.tsx';
 import { GroupSheet } from './GroupSheet.tsx';
+import { NewGroup } from './NewGroup.tsx';
 
 /** Every group with what it is for and how many are in it; the one that is open beside them. */
 export function GroupsPage() {
@@ -89,38 +88,11 @@ export function GroupsPage() {
 
 function AddGroup() {
   const navigate = useNavigate();
-  const [open, setOpen] = useState(false);
-  const [group, setGroup] = useState({ name: '', about: '', isTeam: true });
-  const [once, setOnce] = useState(() => crypto.randomUUID());
-  const [add, { isLoading, error, reset }] = groundApi.useAddGroupMutation();
-  const send = async (event: React.FormEvent): Promise<void> => {
-    event.preventDefault();
-    const added = await add({ once, body: group });
-    setOnce(crypto.randomUUID());
-    if (!('data' in added) || !added.data) return;
-    setOpen(false);
-    setGroup({ name: '', about: '', isTeam: true });
-    navigate(`/workshop/groundwork/groups/${added.data.key}`);
-  };
   return (
-    <DialogFrame
-      open={open}
-      onOpenChange={(now) => {
-        setOpen(now);
-        reset();
-      }}
-      title={say('ground:addGroupTitle')}
+    <NewGroup
+      isTeam
       trigger={<Button look="main">{say('ground:addGroup')}</Button>}
-    >
-      <form onSubmit={send} noValidate>
-        <GroupFields id="new" group={group} set={setGroup} error={error} explained />
-        <WholeTrouble error={error} />
-        <p className="mt-5">
-          <Button look="main" type="submit" disabled={isLoading}>
-            {say('ground:addGroup')}
-          </Button>
-        </p>
-      </form>
-    </DialogFrame>
+      made={(key) => navigate(`/workshop/groundwork/groups/${key}`)}
+    />
   );
 }

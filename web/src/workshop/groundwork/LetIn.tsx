@@ -6,6 +6,7 @@ import { WholeTrouble } from '../../ui/Trouble.tsx';
 import { meApi } from '../../wire/me.ts';
 import { say } from '../../wire/words.ts';
 import { groundApi } from './endpoints.ts';
+import { GroupOnTheSpot } from './NewGroup.tsx';
 import { PickMember } from './PickMember.tsx';
 
 type Member = { readonly person: string } | { readonly group: string };
@@ -48,7 +49,12 @@ export function LetIn(props: { member: Member } | { group: string; inside: reado
   return (
     <div className="mt-2.5 border-l-[3px] border-green pl-3">
       {'member' in props ? (
-        <GroupChoice chosen={group} choose={setGroup} />
+        <>
+          <GroupChoice chosen={group} choose={setGroup} />
+          <p className="mt-1">
+            <GroupOnTheSpot made={setGroup} />
+          </p>
+        </>
       ) : (
         <PickMember inside={props.inside} group={props.group} choose={setChosen} />
       )}

@@ -150,7 +150,7 @@ export const groundApi = api.injectEndpoints({
     }),
     addGroup: build.mutation<AnswerOf<'addGroup'>, Asked<'addGroup'>>({
       query: call('addGroup'),
-      invalidatesTags: ['groups', 'ground'],
+      invalidatesTags: ['groups', 'ground', 'form'],
     }),
     changeGroup: build.mutation<AnswerOf<'changeGroup'>, Asked<'changeGroup'>>({
       query: call('changeGroup'),
