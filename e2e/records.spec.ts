@@ -92,7 +92,7 @@ test('a contact who is here twice becomes one', async ({ browser }) => {
 
 test('a group that is missing where it is picked is made on the spot, and chosen', async ({ browser }) => {
   const page = await pageOf(browser, 'Maren Okafor');
-  await page.goto('/workshop/lab-service/approval');
+  await page.goto('/workshop/site-access/approval');
   await page.getByRole('button', { name: 'New group …' }).click();
   const dialog = page.getByRole('dialog');
   await dialog.getByLabel('Name', { exact: true }).fill('Night bench');
@@ -102,7 +102,7 @@ test('a group that is missing where it is picked is made on the spot, and chosen
   await dialog.getByRole('button', { name: 'Add a group' }).click();
   await expect(dialog).toBeHidden();
   await expect(page.getByLabel('Approved by')).toHaveValue('night_bench');
-  await expect(page.getByRole('option', { name: 'Night bench, 1 member' })).toBeAttached();
+  await expect(page.getByRole('option', { name: 'Night bench, 1 person' })).toBeAttached();
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await expect(page.getByLabel('Approved by')).not.toHaveValue('night_bench');
 });

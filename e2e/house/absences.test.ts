@@ -76,6 +76,13 @@ describe('a substitute', () => {
     const sheet = await hanne.sheet(number);
     expect(sheet.approval).toMatchObject({ group: 'Oskar Veldhuis', instead: ['Hanne Istvan'], mayDecide: true });
     expect(Object.values(sheet.may)).not.toContain(true);
+    expect(sheet.values.fields.some(({ writable }: { writable: boolean }) => writable)).toBe(false);
+    const write = {
+      params: { number },
+      headers: { 'If-Match': `"${sheet.version}"` },
+      body: { changes: { escort: 'Me' } },
+    };
+    expect((await hanne.call('changeFields', write)).status).toBe(403);
     expect((await hanne.call('sheet', { params: { number: hers } })).status).toBe(404);
     expect(ok(await hanne.call('account')).standsIn).toEqual(['Oskar Veldhuis']);
     ok(await decide(hanne, number));

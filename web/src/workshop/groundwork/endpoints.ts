@@ -158,7 +158,7 @@ export const groundApi = api.injectEndpoints({
     }),
     enterGroup: build.mutation<AnswerOf<'enterGroup'>, Asked<'enterGroup'>>({
       query: call('enterGroup'),
-      invalidatesTags: ['groups', 'people', 'ground', 'me'],
+      invalidatesTags: ['groups', 'people', 'ground', 'me', 'form'],
     }),
     leaveGroup: build.mutation<AnswerOf<'leaveGroup'>, Asked<'leaveGroup'>>({
       query: call('leaveGroup'),
