@@ -1,23 +1,15 @@
 import type { FormDesign } from '@tolvek/core/form';
-import { people } from '@tolvek/server/schema';
-import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Answer, type Caller, Desk, WATER } from './desk.ts';
+import { type Answer, type Caller, Desk, freshly, ok, onVersion, WATER } from './desk.ts';
 
 let desk: Desk;
 let maren: Caller;
 let priya: Caller;
-const idOf = (name: string): string =>
-  desk.running.house.db.select({ id: people.id }).from(people).where(eq(people.name, name)).get()?.id ?? '';
-const ok = (answer: Answer): Answer['body'] => {
-  expect([answer.route, answer.status, answer.status === 200 ? '' : answer.text]).toEqual([answer.route, 200, '']);
-  return answer.body;
-};
-const key = () => ({ 'Idempotency-Key': crypto.randomUUID() });
+const idOf = (name: string): string => desk.idOf(name);
 const away = (name: string, substitute: string | null, from = '2026-11-23', until: string | null = '2026-12-31') =>
   maren.call('addAbsence', {
     params: { id: idOf(name) },
-    headers: key(),
+    headers: freshly(),
     body: { from, until, substitute: substitute === null ? null : idOf(substitute) },
   });
 /** Ends every absence of somebody. */
@@ -37,7 +29,6 @@ beforeAll(async () => {
       { id: 'two', label: 'Duty manager', seats: [{ group: 'duty-managers' }], needed: 1 },
     ],
   };
-  const onVersion = (on: number) => ({ 'If-Match': `"${on}"` });
   const saved = ok(
     await maren.call('saveDraft', { params, headers: onVersion(version), body: { draft: { ...draft, approval } } }),
   );
@@ -53,7 +44,7 @@ const ask = async (by = priya): Promise<string> => {
 };
 const decide = async (who: Caller, number: string): Promise<Answer> =>
   who.call('decide', {
-    ...{ params: { number }, headers: key() },
+    ...{ params: { number }, headers: freshly() },
     body: { verdict: 'approve', comment: '', seen: await who.seen(number) },
   });
 const lettersTo = async (address: string): Promise<number> =>
@@ -96,7 +87,7 @@ describe('a substitute', () => {
     await back('Oskar Veldhuis');
     expect((await hanne.call('sheet', { params: { number: last } })).status).toBe(404);
     expect(await waitsFor(hanne)).toEqual([]);
-    const byLink = { params: { token }, headers: key(), body: { verdict: 'approve', comment: '', seen: '' } };
+    const byLink = { params: { token }, headers: freshly(), body: { verdict: 'approve', comment: '', seen: '' } };
     expect((await (await desk.as()).call('decideByLink', byLink)).status).toBe(403);
   });
 
@@ -142,7 +133,7 @@ describe('an absence', () => {
   it('is said by whoever is away, or by who looks after people; its days and its substitute fit', async () => {
     const day = '2027-01-04';
     const bram = await desk.as('Bram Solheim');
-    const own = (body: object) => bram.call('addOwnAbsence', { headers: key(), body });
+    const own = (body: object) => bram.call('addOwnAbsence', { headers: freshly(), body });
     const fields = ({ body }: Answer) => body.problems.map(({ field }: { field: string }) => field);
     expect(fields(await own({ from: day, until: '2027-01-01', substitute: null }))).toEqual(['until']);
     expect(fields(await own({ from: '2026-01-01', until: '2026-01-02', substitute: null }))).toEqual(['until']);
@@ -158,7 +149,7 @@ describe('an absence', () => {
     expect((await signe.call('endOwnAbsence', { params: { absence: id } })).status).toBe(404);
     const forBram = {
       params: { id: idOf('Bram Solheim') },
-      headers: key(),
+      headers: freshly(),
       body: { from: day, until: null, substitute: null },
     };
     expect((await signe.call('addAbsence', forBram)).status).toBe(403);

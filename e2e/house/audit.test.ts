@@ -1,8 +1,6 @@
 import { RIGHTS } from '@tolvek/core/people';
-import { people } from '@tolvek/server/schema';
-import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Answer, type Caller, Desk } from './desk.ts';
+import { type Caller, Desk, freshly, ok } from './desk.ts';
 
 let desk: Desk;
 let ada: Caller;
@@ -12,13 +10,7 @@ beforeAll(async () => {
 });
 afterAll(() => desk.close());
 
-const ok = (answer: Answer): Answer['body'] => {
-  expect([answer.route, answer.status, answer.status === 200 ? '' : answer.text]).toEqual([answer.route, 200, '']);
-  return answer.body;
-};
-const key = () => ({ 'Idempotency-Key': crypto.randomUUID() });
-const idOf = (name: string): string =>
-  desk.running.house.db.select({ id: people.id }).from(people).where(eq(people.name, name)).get()?.id ?? '';
+const idOf = (name: string): string => desk.idOf(name);
 const give = (subject: string, rights: readonly string[], take: readonly string[] = []) =>
   ada.call('changeRights', { params: { subject }, body: { give: rights, take } });
 /** Who has each right by now, as the page of rights says it. */
@@ -49,7 +41,7 @@ describe('who could do what on a day', () => {
     const was: Record<string, readonly string[]>[] = [];
     const enter = {
       params: { key: 'boats' },
-      headers: key(),
+      headers: freshly(),
       body: { person: idOf('Hanne Istvan'), from: null, until: '2026-11-24' },
     };
     // Monday: the boats may read all, and Hanne is one of them until Tuesday.
@@ -70,7 +62,7 @@ describe('who could do what on a day', () => {
     await expect.poll(async () => (await now())['read:all'], { timeout: 20_000 }).not.toContain('Hanne Istvan');
     // Wednesday: somebody new, and the boats may read what is theirs alone.
     const nell = { kind: 'staff', name: 'Nell Hartwick', email: 'nell.hartwick@skerrow.example', role: 'coordinator' };
-    ok(await ada.call('addPerson', { headers: key(), body: nell }));
+    ok(await ada.call('addPerson', { headers: freshly(), body: nell }));
     ok(await give('boats', [], ['read:all']));
     was.push(await now());
     await nextDay();

@@ -31,6 +31,18 @@ const { key: _, ...HOURS } = deskCalendar;
 /** The hours of the demo’s desk, with a day off more. */
 export const STORM = { ...HOURS, holidays: [...HOURS.holidays, { date: '2026-11-25', name: 'Storm' }] };
 
+/** What was answered, where it has to be well. */
+export const ok = (answer: Answer): Answer['body'] => {
+  assert.deepStrictEqual(
+    [answer.route, answer.status, answer.status === 200 ? '' : answer.text],
+    [answer.route, 200, ''],
+  );
+  return answer.body;
+};
+/** A key that no call had before. */
+export const freshly = () => ({ 'Idempotency-Key': crypto.randomUUID() });
+export const onVersion = (version: number) => ({ 'If-Match': `"${version}"` });
+
 /** A running desk on a folder of its own, with the demo's ground and, if wanted, its requests. */
 export class Desk {
   /** Every answer of every call, for tests that search all of them. */
@@ -88,6 +100,11 @@ export class Desk {
     const { db, clock } = this.running.house;
     const done = { viewer: { personId: '' }, now: clock.now() };
     db.transaction((tx) => changeRegister(tx, { key }, { access }, '', done));
+  }
+
+  /** The id of somebody, by name; empty for nobody. */
+  idOf(name: string): string {
+    return this.running.house.db.select({ id: people.id }).from(people).where(eq(people.name, name)).get()?.id ?? '';
   }
 
   /** The id of a form, by its key. */

@@ -2,7 +2,7 @@ import { addresses, groupEntries, memberships, people } from '@tolvek/server/sch
 import { and, eq, isNull } from 'drizzle-orm';
 import Papa from 'papaparse';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Answer, type Caller, Desk } from './desk.ts';
+import { type Caller, Desk, freshly, ok } from './desk.ts';
 
 let desk: Desk;
 let maren: Caller;
@@ -12,11 +12,6 @@ beforeAll(async () => {
 });
 afterAll(() => desk.close());
 
-const ok = (answer: Answer): Answer['body'] => {
-  expect([answer.route, answer.status, answer.status === 200 ? '' : answer.text]).toEqual([answer.route, 200, '']);
-  return answer.body;
-};
-const key = () => ({ 'Idempotency-Key': crypto.randomUUID() });
 type Rows = readonly Readonly<Record<string, string>>[];
 type Decided = Readonly<Record<string, string>>;
 const look = async (rows: Rows, decided: Decided = {}, kind = 'contact', by = maren) =>
@@ -32,7 +27,10 @@ const take = async (
 ) => {
   const { seen } = await look(rows, decided, kind, by);
   return ok(
-    await by.call('importPeople', { headers: key(), body: { kind, rows, decided, file: 'contacts.csv', gone, seen } }),
+    await by.call('importPeople', {
+      headers: freshly(),
+      body: { kind, rows, decided, file: 'contacts.csv', gone, seen },
+    }),
   );
 };
 const idAt = (address: string): string =>
@@ -203,10 +201,10 @@ describe('a file of two hundred people', () => {
     const rows = [{ name: 'Late Comer', email: 'late@many.example' }];
     const { seen } = await look(rows);
     const body = { kind: 'contact', rows, decided: {}, file: 'late.csv', gone: false, seen };
-    const once = { headers: key(), body };
+    const once = { headers: freshly(), body };
     const imported = ok(await maren.call('importPeople', once));
     expect(ok(await maren.call('importPeople', once))).toEqual(imported);
-    expect((await maren.call('importPeople', { headers: key(), body })).status).toBe(409);
+    expect((await maren.call('importPeople', { headers: freshly(), body })).status).toBe(409);
     expect(ok(await maren.call('people', { query: { find: 'late comer' } })).total).toBe(1);
   });
 

@@ -2,17 +2,11 @@ import type { FormDesign } from '@tolvek/core/form';
 import { addresses, people, requests, seats } from '@tolvek/server/schema';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Answer, type Caller, Desk, VISIT, WATER } from './desk.ts';
+import { type Answer, type Caller, Desk, freshly, ok, onVersion, VISIT, WATER } from './desk.ts';
 
 let desk: Desk;
 let maren: Caller;
 let ada: Caller;
-const ok = (answer: Answer): Answer['body'] => {
-  expect([answer.route, answer.status, answer.status === 200 ? '' : answer.text]).toEqual([answer.route, 200, '']);
-  return answer.body;
-};
-const key = () => ({ 'Idempotency-Key': crypto.randomUUID() });
-const onVersion = (on: number) => ({ 'If-Match': `"${on}"` });
 const idAt = (address: string): string =>
   desk.running.house.db.select({ id: addresses.personId }).from(addresses).where(eq(addresses.address, address)).get()
     ?.id ?? '';
@@ -30,7 +24,8 @@ describe('two records of one person', () => {
   it('become one: what was asked, decided and typed by either is theirs, and both addresses find them', async () => {
     const { db } = desk.running.house;
     const add = async (name: string, email: string, groups: readonly string[]) =>
-      ok(await maren.call('addPerson', { headers: key(), body: { kind: 'staff', name, email, groups } })).id as string;
+      ok(await maren.call('addPerson', { headers: freshly(), body: { kind: 'staff', name, email, groups } }))
+        .id as string;
     const other = await add('Hanne Istvan-Roe', 'hanne.roe@skerrow.example', ['boats']);
     const stays = idOf('Hanne Istvan');
     // A form that asks the other record to decide, with a request that waits for it and one that it asked for.

@@ -1,12 +1,12 @@
 import { type FormDesign, RECIPES } from '@tolvek/core/form';
 import type { FieldValue, RawAnswers } from '@tolvek/core/register';
 import { addPerson, by, write } from '@tolvek/server';
-import { people, requests } from '@tolvek/server/schema';
+import { requests } from '@tolvek/server/schema';
 import { english } from '@tolvek/words/english';
 import { eq } from 'drizzle-orm';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Answer, type Caller, Desk } from './desk.ts';
+import { type Answer, type Caller, Desk, freshly, ok, onVersion } from './desk.ts';
 
 let desk: Desk;
 let maren: Caller;
@@ -16,14 +16,7 @@ beforeAll(async () => {
 });
 afterAll(() => desk.close());
 
-const ok = (answer: Answer): Answer['body'] => {
-  expect([answer.route, answer.status, answer.status === 200 ? '' : answer.text]).toEqual([answer.route, 200, '']);
-  return answer.body;
-};
-const key = () => ({ 'Idempotency-Key': crypto.randomUUID() });
-const onVersion = (version: number) => ({ 'If-Match': `"${version}"` });
-const idOf = (name: string): string =>
-  desk.running.house.db.select({ id: people.id }).from(people).where(eq(people.name, name)).get()?.id ?? '';
+const idOf = (name: string): string => desk.idOf(name);
 const put = async (change: (fields: readonly Field[]) => readonly unknown[]): Promise<Answer> => {
   const { version, fields } = ok(await maren.call('profile'));
   return maren.call('changeProfile', { headers: onVersion(version), body: { fields: change(fields) } });
@@ -141,7 +134,7 @@ async function routesBySite(): Promise<string> {
     },
   };
   const body = { prefix: 'BS', desk: 'boats', doors: { staff: true, outside: true }, draft };
-  const form = ok(await maren.call('createForm', { headers: key(), body })).key;
+  const form = ok(await maren.call('createForm', { headers: freshly(), body })).key;
   const { version, findings } = ok(await maren.call('form', { params: { key: form } }));
   expect(findings.filter(({ severity }: { severity: string }) => severity === 'error')).toEqual([]);
   ok(await maren.call('releaseForm', { params: { key: form }, headers: onVersion(version), body: { note: '' } }));
@@ -172,7 +165,11 @@ describe('what conditions read of a profile', () => {
     );
     const submit = async (who: Caller) =>
       ok(
-        await who.call('submit', { params: { slug: slugOf('staff') }, headers: key(), body: { release: 1, answers } }),
+        await who.call('submit', {
+          params: { slug: slugOf('staff') },
+          headers: freshly(),
+          body: { release: 1, answers },
+        }),
       );
     const { number } = await submit(priya);
     const asked = desk.running.house.db.select().from(requests).where(eq(requests.number, number)).get();

@@ -1,7 +1,7 @@
 import { grants, groundHistory, groupEntries, memberships, people } from '@tolvek/server/schema';
 import { desc, eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Answer, type Caller, Desk } from './desk.ts';
+import { type Caller, Desk, freshly, ok, onVersion } from './desk.ts';
 
 let desk: Desk;
 let ada: Caller;
@@ -12,14 +12,7 @@ beforeAll(async () => {
 });
 afterAll(() => desk.close());
 
-const ok = (answer: Answer): Answer['body'] => {
-  expect([answer.route, answer.status, answer.status === 200 ? '' : answer.text]).toEqual([answer.route, 200, '']);
-  return answer.body;
-};
-const key = () => ({ 'Idempotency-Key': crypto.randomUUID() });
-const onVersion = (version: number) => ({ 'If-Match': `"${version}"` });
-const idOf = (name: string): string =>
-  desk.running.house.db.select({ id: people.id }).from(people).where(eq(people.name, name)).get()?.id ?? '';
+const idOf = (name: string): string => desk.idOf(name);
 
 /** People, groups and rights as they stand. */
 function ground(): object {
@@ -95,7 +88,7 @@ describe('one step back', () => {
         async () =>
           ok(
             await ada.call('enterGroup', {
-              ...{ params: { key: 'desk-leads' }, headers: key() },
+              ...{ params: { key: 'desk-leads' }, headers: freshly() },
               body: { person: bram, from: null, until: null },
             }),
           ),
@@ -106,7 +99,7 @@ describe('one step back', () => {
         'person',
         async () => {
           const body = { from: '2026-12-01', until: null, substitute: null };
-          ok(await maren.call('addAbsence', { params: { id: bram }, headers: key(), body }));
+          ok(await maren.call('addAbsence', { params: { id: bram }, headers: freshly(), body }));
         },
         [],
       ],
@@ -137,7 +130,7 @@ describe('one step back', () => {
     expect((await ada.call('stepBackPlan', { params: { id } })).status).toBe(409);
     expect((await ada.call('stepBack', { params: { id } })).status).toBe(409);
     const nell = { kind: 'staff', name: 'Nell Hartwick', email: 'nell.hartwick@skerrow.example' };
-    ok(await maren.call('addPerson', { headers: key(), body: nell }));
+    ok(await maren.call('addPerson', { headers: freshly(), body: nell }));
     expect((await ada.call('stepBack', { params: { id: newest('person') } })).status).toBe(404);
     ok(await ada.call('changeRights', { params: { subject: '*' }, body: { give: ['export:team'], take: [] } }));
     expect((await maren.call('stepBack', { params: { id: newest('everyone') } })).status).toBe(403);

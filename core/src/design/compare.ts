@@ -25,20 +25,18 @@ export function compareContents<Content extends object>(
       after: inWords(fresh),
     });
   };
-  const look = (old: unknown, fresh: unknown, way: readonly string[]): void => {
+  // A setting that comes or goes within something that was there and stays makes neither new nor gone.
+  const look = (old: unknown, fresh: unknown, way: readonly string[], isWithin = false): void => {
     if (isSame(old, fresh)) return;
     const keyOf = lists[way.at(-1) ?? ''];
     if (keyOf && Array.isArray(old) && Array.isArray(fresh)) items(old as Json[], fresh as Json[], keyOf, way);
     else if (isPlain(old) && isPlain(fresh)) {
       for (const name of new Set([...Object.keys(old), ...Object.keys(fresh)]))
-        look(old[name], fresh[name], [...way, name]);
-    } else
-      add(
-        way,
-        old === undefined ? 'designs:new' : fresh === undefined ? 'designs:gone' : 'designs:changed',
-        old,
-        fresh,
-      );
+        look(old[name], fresh[name], [...way, name], way.length >= 2);
+    } else {
+      const appears = old === undefined ? 'designs:new' : 'designs:changed';
+      add(way, isWithin ? 'designs:changed' : fresh === undefined ? 'designs:gone' : appears, old, fresh);
+    }
   };
   const items = (
     old: readonly Json[],

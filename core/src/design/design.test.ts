@@ -62,6 +62,13 @@ describe('comparing setting by setting', () => {
     ]);
   });
 
+  it('tells of something that gets a setting, or loses one, that it changes, and is neither new nor gone', () => {
+    const more = { ...BASE, lines: BASE.lines.map((line) => (line.id === 'a' ? { ...line, rare: true } : line)) };
+    const words = (before: Card, after: Card) => CARD.compare(before, after).map((change) => english(change.words));
+    expect(words(BASE, more)).toEqual(['The line “a” (rare) changes.']);
+    expect(words(more, BASE)).toEqual(['The line “a” (rare) changes.']);
+  });
+
   it('shows either side only as far as people can read it', () => {
     const shown = (before: unknown, after: unknown): unknown => {
       const [change] = compareContents({ it: before }, { it: after }, { lists: {}, nameOf: () => 'it' });

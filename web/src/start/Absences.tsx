@@ -1,8 +1,8 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { absenceInWords } from '@tolvek/core/people';
-import { type ReactNode, useDeferredValue, useState } from 'react';
+import { useDeferredValue, useState } from 'react';
 import Combobox from '../fields/Combobox.tsx';
-import { DayField } from '../fields/DateInput.tsx';
+import { DayLine } from '../fields/DayLine.tsx';
 import { Button } from '../ui/Button.tsx';
 import { ProblemsAt } from '../ui/ProblemsAt.tsx';
 import { WholeTrouble } from '../ui/Trouble.tsx';
@@ -79,28 +79,25 @@ function NewAbsence({ person, busy, error, add, cancel }: NewAbsenceProps) {
   return (
     <div className="mt-2.5 grid max-w-[26rem] gap-2 border-l-[3px] border-green pl-3">
       <p className="text-[13px] text-soft">{say('absences:absencesHint')}</p>
-      <Labelled label={say('absences:firstDay')}>
-        <DayField
-          id="away-from"
-          value={days.from}
-          today={today}
-          notBefore={null}
-          withTime={false}
-          onChange={(from) => setDays((now) => ({ ...now, from }))}
-        />
+      <DayLine
+        id="away-from"
+        label={say('absences:firstDay')}
+        value={days.from}
+        today={today}
+        set={(from) => setDays((now) => ({ ...now, from }))}
+      >
         <ProblemsAt error={error} field="from" />
-      </Labelled>
-      <Labelled label={say('absences:lastDay')}>
-        <DayField
-          id="away-until"
-          value={days.until}
-          today={today}
-          notBefore={days.from || null}
-          withTime={false}
-          onChange={(until) => setDays((now) => ({ ...now, until }))}
-        />
+      </DayLine>
+      <DayLine
+        id="away-until"
+        label={say('absences:lastDay')}
+        value={days.until}
+        today={today}
+        notBefore={days.from || null}
+        set={(until) => setDays((now) => ({ ...now, until }))}
+      >
         <ProblemsAt error={error} field="until" />
-      </Labelled>
+      </DayLine>
       <div>
         <PickColleague label={say('absences:substitute')} not={person} choose={setSubstitute} />
         <ProblemsAt error={error} field="substitute" />
@@ -119,14 +116,6 @@ function NewAbsence({ person, busy, error, add, cancel }: NewAbsenceProps) {
     </div>
   );
 }
-
-const Labelled = ({ label, children }: { label: string; children: ReactNode }) => (
-  // biome-ignore lint/a11y/noLabelWithoutControl: the input stands in it.
-  <label className="block">
-    <span className="block text-[13px] text-soft">{label}</span>
-    {children}
-  </label>
-);
 
 interface PickColleagueProps {
   readonly label: string;

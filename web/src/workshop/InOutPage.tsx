@@ -8,9 +8,9 @@ import { say, told } from '../wire/words.ts';
 import { useBinder } from './binder.ts';
 import { ColumnTable } from './ColumnTable.tsx';
 import { workshopApi } from './endpoints.ts';
-import { FilePick } from './FilePick.tsx';
 import { LongWork } from './LongWork.tsx';
-import { readStartFile, type StartFile } from './startFrom.ts';
+import { PickRows } from './PickRows.tsx';
+import type { StartFile } from './startFrom.ts';
 
 /** In the place of a field: whose request it is, by mail address or name. */
 const REQUESTER = '@requester';
@@ -103,7 +103,6 @@ const toldOf = (rows: Told['rows']): Told => {
 
 function TakeIn({ form, design }: { form: AnswerOf<'form'>; design: FormDesign }) {
   const [file, setFile] = useState<StartFile | null>(null);
-  const [reading, setReading] = useState('');
   const [columns, setColumns] = useState<readonly string[]>([]);
   const [once, setOnce] = useState(() => crypto.randomUUID());
   const [run, { data, error, isLoading, reset }] = workshopApi.useTakeInRowsMutation();
@@ -129,30 +128,16 @@ function TakeIn({ form, design }: { form: AnswerOf<'form'>; design: FormDesign }
   return (
     <>
       <p className="mt-2 text-soft">{say('workshop:importText')}</p>
-      <p className="mt-3">
-        <FilePick
-          name={say('workshop:importFile')}
-          accept=".csv,.xlsx"
-          onChoose={async (chosen) => {
-            const read = await readStartFile(chosen, setReading);
-            setReading('');
-            reset();
-            setOnce(crypto.randomUUID());
-            setFile(read);
-            setColumns(read.kind === 'rows' ? guessed(read.rows[0] ?? [], design) : []);
-          }}
-        />
-      </p>
-      {reading ? (
-        <p role="status" className="mt-3 text-soft">
-          {reading}
-        </p>
-      ) : null}
-      {file?.kind === 'unreadable' || file?.kind === 'form' ? (
-        <p role="alert" className="mt-3 border-l-[3px] border-brick bg-brick-wash px-3 py-2">
-          {file.kind === 'form' ? say('workshop:importIsForm') : file.why}
-        </p>
-      ) : null}
+      <PickRows
+        name={say('workshop:importFile')}
+        isForm={say('workshop:importIsForm')}
+        onRead={(read) => {
+          reset();
+          setOnce(crypto.randomUUID());
+          setFile(read);
+          setColumns(read.kind === 'rows' ? guessed(read.rows[0] ?? [], design) : []);
+        }}
+      />
       {rows.length > 0 ? (
         <>
           <p className="mt-4">

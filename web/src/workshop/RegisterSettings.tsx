@@ -148,7 +148,7 @@ export function RegisterSettings({ register }: { register: Register }) {
           {say('workshop:neverExport')}
         </label>
         <span className="pt-1.5 text-soft">{say('workshop:stages')}</span>
-        <span>
+        <span className="min-w-0">
           <StageMap stages={now.stages as readonly Stage[]} />
           <StagesEditor stages={now.stages as StageDraft[]} set={(stages) => set({ stages })} around={around} />
         </span>

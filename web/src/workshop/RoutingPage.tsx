@@ -75,9 +75,6 @@ export function RoutingPage() {
       <OwnOrUsual part="routing" draft={draft} change={change} others={form.others} />
       <div className="mt-3 flex gap-2">
         <Button onClick={add}>{say('workshop:addRow')}</Button>
-        <span className="self-center">
-          <GroupOnTheSpot isTeam made={() => undefined} />
-        </span>
         <select
           aria-label={say('workshop:addColumn')}
           className="input w-auto py-1"
@@ -101,6 +98,9 @@ export function RoutingPage() {
             </option>
           ))}
         </select>
+        <span className="self-center">
+          <GroupOnTheSpot isTeam made={() => undefined} />
+        </span>
       </div>
       <div className="mt-4 overflow-x-auto">
         <table className="w-full border-collapse text-[13px]">

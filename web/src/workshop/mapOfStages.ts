@@ -3,7 +3,7 @@ import { type Stage, stagesToMoveTo } from '@tolvek/core/register';
 export const PHASES = ['arrived', 'working', 'paused', 'finished'] as const;
 
 /** Sizes of the map, px. */
-export const BOX = { width: 176, height: 36, across: 48, down: 16, top: 26 } as const;
+export const BOX = { width: 148, height: 36, across: 42, down: 16, top: 26 } as const;
 
 interface Box {
   readonly key: string;

@@ -10,8 +10,8 @@ import { useTitle } from '../../ui/useTitle.ts';
 import { problemOf, refusalInWords } from '../../wire/problem.ts';
 import { say } from '../../wire/words.ts';
 import { ColumnTable } from '../ColumnTable.tsx';
-import { FilePick } from '../FilePick.tsx';
-import { readStartFile, type StartFile } from '../startFrom.ts';
+import { PickRows } from '../PickRows.tsx';
+import type { StartFile } from '../startFrom.ts';
 import { groundApi } from './endpoints.ts';
 import { ImportLook } from './ImportLook.tsx';
 import { Byline } from './States.tsx';
@@ -44,7 +44,6 @@ const plain = (words: string): string => words.trim().toLowerCase();
 
 function FromFile({ kind }: { kind: Kind }) {
   const [file, setFile] = useState<StartFile | null>(null);
-  const [reading, setReading] = useState('');
   const [columns, setColumns] = useState<readonly string[]>([]);
   const { data: profile } = groundApi.useProfileQuery();
   const choices = [
@@ -65,9 +64,7 @@ function FromFile({ kind }: { kind: Kind }) {
     );
     return found?.key ?? (['e-mail', 'email', 'mail'].includes(words) ? 'email' : '');
   };
-  const choose = async (chosen: File): Promise<void> => {
-    const read = await readStartFile(chosen, setReading);
-    setReading('');
+  const opened = (read: StartFile): void => {
     setFile(read);
     const guessed = read.kind === 'rows' ? (read.rows[0] ?? []).map(guess) : [];
     setColumns(guessed.map((key, place) => (guessed.indexOf(key) === place ? key : '')));
@@ -78,19 +75,7 @@ function FromFile({ kind }: { kind: Kind }) {
   const canLook = columns.includes('name') || columns.includes('family') || columns.includes('given');
   return (
     <>
-      <p className="mt-4">
-        <FilePick name={say('ground:importFile')} accept=".csv,.xlsx" onChoose={choose} />
-      </p>
-      {reading ? (
-        <p role="status" className="mt-3 text-soft">
-          {reading}
-        </p>
-      ) : null}
-      {file?.kind === 'unreadable' || file?.kind === 'form' ? (
-        <p role="alert" className="mt-3 border-l-[3px] border-brick bg-brick-wash px-3 py-2">
-          {file.kind === 'form' ? say('ground:importIsForm') : file.why}
-        </p>
-      ) : null}
+      <PickRows name={say('ground:importFile')} isForm={say('ground:importIsForm')} onRead={opened} />
       {rows.length > 0 && file ? (
         <>
           <p className="mt-4">

@@ -1,5 +1,5 @@
-import { type ReactNode, useState } from 'react';
-import { DayField } from '../../fields/DateInput.tsx';
+import { useState } from 'react';
+import { DayLine } from '../../fields/DayLine.tsx';
 import { Button } from '../../ui/Button.tsx';
 import { ProblemsAt } from '../../ui/ProblemsAt.tsx';
 import { WholeTrouble } from '../../ui/Trouble.tsx';
@@ -59,27 +59,23 @@ export function LetIn(props: { member: Member } | { group: string; inside: reado
         <PickMember inside={props.inside} group={props.group} choose={setChosen} />
       )}
       <div className="mt-2 grid gap-2">
-        <Day label={say('ground:fromDay')}>
-          <DayField
-            id="entry-from"
-            value={days.from}
-            today={today}
-            notBefore={null}
-            withTime={false}
-            onChange={(from) => setDays((now) => ({ ...now, from }))}
-          />
-        </Day>
-        <Day label={say('ground:untilDay')}>
-          <DayField
-            id="entry-until"
-            value={days.until}
-            today={today}
-            notBefore={days.from || null}
-            withTime={false}
-            onChange={(until) => setDays((now) => ({ ...now, until }))}
-          />
+        <DayLine
+          id="entry-from"
+          label={say('ground:fromDay')}
+          value={days.from}
+          today={today}
+          set={(from) => setDays((now) => ({ ...now, from }))}
+        />
+        <DayLine
+          id="entry-until"
+          label={say('ground:untilDay')}
+          value={days.until}
+          today={today}
+          notBefore={days.from || null}
+          set={(until) => setDays((now) => ({ ...now, until }))}
+        >
           <ProblemsAt error={error} field="until" />
-        </Day>
+        </DayLine>
       </div>
       <WholeTrouble error={error} className="mt-2" />
       <p className="mt-3 flex gap-2">
@@ -91,14 +87,6 @@ export function LetIn(props: { member: Member } | { group: string; inside: reado
     </div>
   );
 }
-
-const Day = ({ label, children }: { label: string; children: ReactNode }) => (
-  // biome-ignore lint/a11y/noLabelWithoutControl: the input stands in it.
-  <label className="block">
-    <span className="block text-[13px] text-soft">{label}</span>
-    {children}
-  </label>
-);
 
 function GroupChoice({ chosen, choose }: { chosen: string; choose: (key: string) => void }) {
   const { data } = groundApi.useGroupsQuery();
