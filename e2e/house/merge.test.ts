@@ -53,6 +53,9 @@ describe('two records of one person', () => {
     };
     ok(await maren.call('changePerson', lead));
 
+    ok(await (await desk.as()).call('forgotPassword', { body: { email: 'hanne.roe@skerrow.example' } }));
+    await desk.running.lettersSent();
+    const reset = await desk.tokenFor('hanne.roe', 'welcome');
     const plan = ok(await maren.call('mergePlan', { params: { id: stays }, query: { other } }));
     expect(plan).toEqual({
       requests: 2,
@@ -63,6 +66,10 @@ describe('two records of one person', () => {
     });
     expect(ok(await merge(stays, other))).toEqual({ requests: 2 });
     expect([idAt('hanne.roe@skerrow.example'), idAt('hanne.istvan@skerrow.example')]).toEqual([stays, stays]);
+    // A link to another password of the record that went opens nothing.
+    const body = { password: 'a wren in the quince' };
+    const stranger = await desk.as();
+    expect((await stranger.call('acceptInvitation', { params: { token: reset }, body })).status).toBe(404);
     // Whoever came in by the other record does so no more; by the one that stays they see what was asked by either.
     expect(ok(await her.call('me')).person).toBeNull();
     const hanne = await desk.as('Hanne Istvan');

@@ -2,6 +2,7 @@ import { isSame, own } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
 import { and, eq, inArray, ne, or, sql } from 'drizzle-orm';
 import { changePerson, type PersonChanges, type ProfileChanges, removePerson } from '../people/commands.ts';
+import { refuseNobodyLeft } from '../people/grants.ts';
 import { leaveGroup } from '../people/groups.ts';
 import { personById } from '../people/queries.ts';
 import { addresses, groupEntries } from '../people/tables.ts';
@@ -96,5 +97,6 @@ function undoChange(work: Work, viewer: Viewer, { person: id, before, after, add
           .where(inArray(groupEntries.id, [...entries]))
           .all();
   for (const { id: entry, groupKey } of there) leaveGroup(work, groupKey, entry);
+  if (there.length > 0) refuseNobodyLeft(tx);
   return isWhole;
 }

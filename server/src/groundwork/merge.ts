@@ -148,6 +148,10 @@ function becomeOne(work: Work, viewer: Viewer, { stays, goes }: Two): void {
   settleRights(work, viewer, wordOf({ person: to }), { give: rights });
   settleRights(work, viewer, wordOf({ person: from }), { take: rights });
   tx.update(addresses).set({ personId: to }).where(eq(addresses.personId, from)).run();
+  // A link to a first or another password was for the account that goes.
+  tx.delete(links)
+    .where(and(eq(links.personId, from), inArray(links.purpose, ['invite', 'reset'])))
+    .run();
   tx.update(links).set({ personId: to }).where(eq(links.personId, from)).run();
   tx.update(notices).set({ personId: to }).where(eq(notices.personId, from)).run();
   keepAnswers(work, from, to);
