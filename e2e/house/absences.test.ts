@@ -139,6 +139,8 @@ describe('an absence', () => {
     expect(fields(await own({ from: '2026-01-01', until: '2026-01-02', substitute: null }))).toEqual(['until']);
     expect(fields(await own({ from: day, until: null, substitute: idOf('Bram Solheim') }))).toEqual(['substitute']);
     expect(fields(await own({ from: day, until: null, substitute: idOf('Wim Haldane') }))).toEqual(['substitute']);
+    // Nobody takes a place by their own word: what is asked of somebody else is not theirs to read.
+    expect(fields(await away('Bram Solheim', 'Maren Okafor', day, null))).toEqual(['substitute']);
     const { id } = ok(await own({ from: day, until: null, substitute: idOf('Signe Halvard') }));
     expect(fields(await own({ from: '2026-12-30', until: '2027-02-01', substitute: null }))).toEqual(['from']);
     const { absences } = ok(await bram.call('account'));

@@ -66,7 +66,7 @@ export function rightsOnDay(db: Reader, day: string, now: number): AnswerOf<'rig
   if (day > todayAt(db, now))
     throw wrongFields([{ field: 'day', message: said('ground:dayToCome'), fix: said('ground:dayBefore') }]);
   const { zone } = deskOf(db);
-  // Whatever zone: two days before its date begins, it had not begun.
+  // Whatever the zone: a day before its date begins in UTC, it had not begun.
   const since = Date.parse(`${day}T00:00:00Z`) - DAY;
   const lines = db
     .select()

@@ -12,6 +12,7 @@ import {
 import type { FieldValue } from '@tolvek/core/register';
 import { refused, said, type Words } from '@tolvek/words';
 import { eq } from 'drizzle-orm';
+import { tellStandIns } from '../notice/follow.ts';
 import { absencesOf, comeBack, goAway } from '../people/absences.ts';
 import { changePerson, type PersonChanges } from '../people/commands.ts';
 import { holdersOfRight, refuseNobodyLeft, refuseRaising, settleRights } from '../people/grants.ts';
@@ -102,9 +103,11 @@ function undo(work: Work, viewer: Viewer, { about, key, change }: Line): void {
       comeBack(work, key, found.id);
       return;
     }
-    case 'back':
-      goAway(work, { person: key, from: change.from, until: change.until, substitute: change.substitute });
+    case 'back': {
+      const { from, until, substitute } = change;
+      tellStandIns(work, goAway(work, { person: key, from, until, substitute }).standing);
       return;
+    }
     default:
       throw notFound('state');
   }

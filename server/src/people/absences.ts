@@ -53,6 +53,9 @@ export function goAway(
   const taker = substitute === null ? null : personById(tx, substitute);
   if (taker !== null && !(taker?.active && taker.kind === 'staff' && taker.id !== person))
     problems.push({ field: 'substitute', message: said('absences:cannotStandIn'), fix: said('absences:chooseOther') });
+  // Whoever looks after people takes nobody’s place by their own word: they would read what is asked of that one.
+  if (taker !== null && taker?.id === work.actor && person !== work.actor)
+    problems.push({ field: 'substitute', message: said('absences:notYourself'), fix: said('absences:theyChoose') });
   if (problems.length > 0) throw wrongFields(problems);
   const id = newId();
   tx.insert(absences).values({ id, personId: person, fromDay: from, untilDay: until, substituteId: substitute }).run();

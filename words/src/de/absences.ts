@@ -30,4 +30,6 @@ export const absences: Same<typeof english> = {
   fromUntil: '{{from, date}} bis {{until, date}}',
   from: 'ab {{from, date}}',
   oneDay: 'am {{from, date}}',
+  notYourself: 'Sie können nicht sich selbst als Vertretung für jemand anderen eintragen.',
+  theyChoose: 'Wählen Sie jemand anderen, oder lassen Sie die Person die Abwesenheit selbst eintragen.',
 };

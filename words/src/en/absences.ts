@@ -27,4 +27,6 @@ export const absences = {
   fromUntil: '{{from, date}} to {{until, date}}',
   from: 'from {{from, date}}',
   oneDay: 'on {{from, date}}',
+  notYourself: 'You cannot name yourself to decide for somebody else.',
+  theyChoose: 'Choose somebody else, or let the person add the absence.',
 } as const;
