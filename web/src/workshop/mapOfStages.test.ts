@@ -12,6 +12,37 @@ const stage = (key: string, phase: Stage['phase'], more: Partial<Stage> = {}): S
   ...more,
 });
 
+/** Points along a path of `M`, `L` and `C`. */
+function pointsOf(path: string): { x: number; y: number }[] {
+  const points: { x: number; y: number }[] = [];
+  for (const [, letter, numbers = ''] of path.matchAll(/([MLC])([^MLC]*)/g)) {
+    const [a = 0, b = 0, c = 0, d = 0, e = a, f = b] = (numbers.match(/-?[\d.]+/g) ?? []).map(Number);
+    const { x, y } = points.at(-1) ?? { x: a, y: b };
+    const [first, second] =
+      letter === 'C'
+        ? [
+            { x: a, y: b },
+            { x: c, y: d },
+          ]
+        : [
+            { x, y },
+            { x: e, y: f },
+          ];
+    for (let t = 0; t <= 1; t += 1 / 64) {
+      const [u, end] = [1 - t, letter === 'C' ? { x: e, y: f } : { x: a, y: b }];
+      const at = (start: number, one: number, two: number, last: number): number =>
+        u ** 3 * start + 3 * u ** 2 * t * one + 3 * u * t ** 2 * two + t ** 3 * last;
+      points.push({ x: at(x, first.x, second.x, end.x), y: at(y, first.y, second.y, end.y) });
+    }
+  }
+  return points;
+}
+
+const within =
+  (box: { x: number; y: number }) =>
+  ({ x, y }: { x: number; y: number }): boolean =>
+    x > box.x && x < box.x + BOX.width && y > box.y && y < box.y + BOX.height;
+
 describe('the map of stages', () => {
   it('has a way for each move that is said, marks the guarded ones, and those that a decision takes', () => {
     const { boxes, ways } = mapOf([
@@ -63,6 +94,12 @@ describe('the map of stages', () => {
           moves.flatMap(({ to }) => (keys.has(to) && to !== key ? [`${key} ${to}`] : [])),
         );
         expect(ways.map(({ from, to }) => `${from} ${to}`).sort()).toEqual(said.sort());
+        for (const { from, to, path } of ways) {
+          const behind = boxes.filter(
+            ({ key, ...box }) => key !== from && key !== to && pointsOf(path).some(within(box)),
+          );
+          expect(behind, `${from} ${to}`).toEqual([]);
+        }
       }),
     );
   });

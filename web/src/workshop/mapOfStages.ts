@@ -84,7 +84,10 @@ export function mapOf(stages: readonly Stage[]): StageMap {
   };
 }
 
-/** From the side of one box to the side of another; within a column around the right of both. */
+/**
+ * From the side of one box to the side of another; within a column around the right of both, and over
+ * columns between them under the row it starts in. No way runs behind a box that it doesn’t lead to.
+ */
 function pathBetween(from: Box, to: Box): string {
   const [y, toY] = [from.y + BOX.height / 2, to.y + BOX.height / 2];
   if (from.column === to.column) {
@@ -93,6 +96,18 @@ function pathBetween(from: Box, to: Box): string {
   }
   const ahead = to.column > from.column;
   const [x, toX] = [from.x + (ahead ? BOX.width : 0), to.x + (ahead ? 0 : BOX.width)];
+  if (Math.abs(to.column - from.column) === 1) return `M ${x} ${y} ${curve(x, y, toX, toY)}`;
+  const across = ahead ? BOX.across : -BOX.across;
+  // Ways ahead and ways back, the nearer and the farther, lie beside each other.
+  const lane = from.y + BOX.height + BOX.down / 2 + (ahead ? -1 : 1) * (Math.abs(to.column - from.column) - 1) * 2;
+  return [
+    `M ${x} ${y} ${curve(x, y, x + across, lane)}`,
+    `L ${toX - across} ${lane} ${curve(toX - across, lane, toX, toY)}`,
+  ].join(' ');
+}
+
+/** A curve that leaves and arrives level. */
+function curve(x: number, y: number, toX: number, toY: number): string {
   const bend = (toX - x) / 2;
-  return `M ${x} ${y} C ${x + bend} ${y}, ${toX - bend} ${toY}, ${toX} ${toY}`;
+  return `C ${x + bend} ${y}, ${toX - bend} ${toY}, ${toX} ${toY}`;
 }
