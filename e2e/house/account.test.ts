@@ -91,6 +91,36 @@ describe('an account', () => {
     expect([ok(await bram.call('me')).person?.name, ok(await also.call('me')).person]).toEqual(['Bram Solheim', null]);
   });
 
+  it('is signed out of one session by who manages people, but for who may do more; the history says of which', async () => {
+    const maren = await desk.as('Maren Okafor');
+    const [one, two] = [await desk.anew('Signe Halvard'), await desk.anew('Signe Halvard')];
+    const at = (name: string) => ({ params: { id: idOf(name) } });
+    const own = (caller: typeof one) => caller.call('account').then(({ body }) => body.sessions);
+    const found = (all: { here: boolean; id: string }[]): string => all.find(({ here }) => here)?.id ?? '';
+    const session = found(await own(one));
+    const { sessions, version } = ok(await maren.call('person', at('Signe Halvard')));
+    expect(sessions.map(({ id }: { id: string }) => id).sort()).toEqual(
+      (await own(two)).map(({ id }: { id: string }) => id).sort(),
+    );
+    expect(sessions.some(({ here }: { here: boolean }) => here)).toBe(false);
+    const end = (name: string, id: string) =>
+      maren.call('endTheirSession', { params: { id: idOf(name), session: id } });
+    expect((await end('Edda Kilbride', session)).status).toBe(404);
+    ok(await end('Signe Halvard', session));
+    expect((await end('Signe Halvard', session)).status).toBe(404);
+    expect([ok(await one.call('me')).person, ok(await two.call('me')).person?.name]).toEqual([null, 'Signe Halvard']);
+    const after = ok(await maren.call('person', at('Signe Halvard')));
+    expect([after.version, after.history[0].words, after.history[0].undoable]).toEqual([
+      version,
+      'Signed out of one session',
+      false,
+    ]);
+    // Their own is ended as on their own account: not the one that asks.
+    expect((await end('Maren Okafor', found(await own(maren)))).status).toBe(409);
+    const ada = await desk.as('Ada Quillfeather');
+    expect((await end('Ada Quillfeather', found(await own(ada)))).status).toBe(403);
+  });
+
   it('is signed out everywhere by who manages people, but for who may do more than they', async () => {
     const [maren, edda] = [await desk.as('Maren Okafor'), await desk.anew('Edda Kilbride')];
     const { ended } = ok(await maren.call('signOutPerson', { params: { id: idOf('Edda Kilbride') } }));

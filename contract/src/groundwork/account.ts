@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { routesOf } from '../wire/route.ts';
-import { done, moment } from '../wire/shapes.ts';
+import { done } from '../wire/shapes.ts';
 import { accountHeads } from './heads.ts';
-import { absence, address, password } from './shapes.ts';
+import { absence, address, password, session } from './shapes.ts';
 
 const withId = z.strictObject({ id: z.string().max(64) });
 
@@ -21,18 +21,8 @@ export const accountRoutes = routesOf(accountHeads, {
       absences: z.array(absence),
       /** Whose place one takes today when a decision is asked for, by name. */
       standsIn: z.array(z.string()),
-      sessions: z.array(
-        z.object({
-          id: z.string(),
-          /** Whether it is the one that asks. */
-          here: z.boolean(),
-          since: moment,
-          seen: moment,
-          /** What the browser said of itself; empty where it said nothing. */
-          browser: z.string(),
-          address: z.string(),
-        }),
-      ),
+      /** The newest first. */
+      sessions: z.array(session),
     }),
   },
   changePassword: {
@@ -49,5 +39,10 @@ export const accountRoutes = routesOf(accountHeads, {
     says: 'Signs somebody out everywhere.',
     params: withId,
     answer: z.object({ ended: z.int() }),
+  },
+  endTheirSession: {
+    says: 'Ends one session of somebody.',
+    params: withId.extend({ session: z.string().max(64) }),
+    answer: done,
   },
 });

@@ -14,6 +14,12 @@ export const accountHeads = {
   account: { method: 'GET', path: '/api/me/account', caller: 'staff' },
   endSession: { method: 'POST', path: '/api/me/sessions/:id/end', caller: 'staff' },
   changePassword: { method: 'POST', path: '/api/me/password', caller: 'staff' },
+  endTheirSession: {
+    method: 'POST',
+    path: '/api/people/:id/sessions/:session/end',
+    caller: 'staff',
+    right: 'people',
+  },
   signOutPerson: { method: 'POST', path: '/api/people/:id/sign-out', caller: 'staff', right: 'people' },
 } as const satisfies Heads;
 

@@ -5,7 +5,7 @@ import { routesOf } from '../wire/route.ts';
 import { key, keyed, moment, rawAnswers, versioned } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 import { peopleHeads } from './heads.ts';
-import { absence, address, day, groundLine, personName, role } from './shapes.ts';
+import { absence, address, day, groundLine, personName, role, session } from './shapes.ts';
 
 const kind = z.enum(['staff', 'contact']);
 const named = z.object({ key: z.string(), name: z.string() });
@@ -93,6 +93,8 @@ export const peopleRoutes = routesOf(peopleHeads, {
       absences: z.array(absence),
       /** Whose place they take today when a decision is asked for, by name. */
       standsIn: z.array(z.string()),
+      /** Where they are signed in, the newest first. */
+      sessions: z.array(session),
       /** The groups they are in today, each with the ways in. */
       ways: z.array(
         named.extend({

@@ -41,6 +41,18 @@ export const absence = z.object({
   now: z.boolean(),
 });
 
+/** Where somebody is signed in. */
+export const session = z.object({
+  id: z.string(),
+  /** Whether it is the one that asks. */
+  here: z.boolean(),
+  since: moment,
+  seen: moment,
+  /** What the browser said of itself; empty where it said nothing. */
+  browser: z.string(),
+  address: z.string(),
+});
+
 /** One line of what was set, by whom and when. */
 export const groundLine = z.object({
   id: z.string(),

@@ -12,7 +12,9 @@ export type GroundMember = { readonly person: string } | { readonly group: strin
 export type GroundChange =
   | { readonly kind: 'added' | 'removed' }
   | { readonly kind: 'changed'; readonly field: GroundField; readonly before: string; readonly after: string }
-  | { readonly kind: 'invited' | 'signed-out' }
+  | { readonly kind: 'invited' }
+  /** Everywhere, or out of one session: by its browser, empty where that is unknown. */
+  | { readonly kind: 'signed-out'; readonly browser?: string }
   /** Another record of the same person became a part of this one, by the name and address it had. */
   | { readonly kind: 'merged'; readonly name: string; readonly email: string }
   | { readonly kind: 'given' | 'taken'; readonly right: Right }
@@ -63,7 +65,10 @@ export function groundChangeInWords(change: GroundChange, names: GroundNames): S
     case 'taken':
       return said('ground:did.taken', { right: rightInWords(change.right) });
     case 'signed-out':
-      return said('ground:did.signedOut');
+      if (change.browser === undefined) return said('ground:did.signedOut');
+      return change.browser === ''
+        ? said('ground:did.signedOutOnce')
+        : said('ground:did.signedOutOf', { browser: change.browser });
     case 'merged':
       return said('ground:did.merged', { name: change.name, email: change.email });
     case 'invited':

@@ -50,23 +50,33 @@ function browserOf(userAgent: string | null): string {
   return [browser.name, os.name].filter(Boolean).join(', ');
 }
 
-/** Who somebody is here, and where they are signed in, the newest first. */
-export function accountView(db: Reader, { token, viewer }: Session, now: number): AnswerOf<'account'> {
-  const person = personById(db, viewer.personId);
-  if (!person) throw notFound('person');
-  const sessions = db
+type SessionRow = typeof session.$inferSelect;
+
+/** Sessions of somebody that go on, the newest first. */
+const sessionsOf = (db: Reader, personId: string): readonly SessionRow[] =>
+  db
     .select()
     .from(session)
-    .where(and(eq(session.userId, viewer.personId), gt(session.expiresAt, new Date())))
+    .where(and(eq(session.userId, personId), gt(session.expiresAt, new Date())))
     .orderBy(desc(session.updatedAt))
     .all();
+
+/** Where somebody is signed in, the newest first, with the session that asks marked. */
+export const sessionsView = (db: Reader, { token }: Session, personId: string): AnswerOf<'person'>['sessions'] =>
+  sessionsOf(db, personId).map(({ id, token: theirs, createdAt, updatedAt, userAgent, ipAddress }) => ({
+    ...{ id, here: theirs === token, since: iso(createdAt.getTime()), seen: iso(updatedAt.getTime()) },
+    ...{ browser: browserOf(userAgent), address: ipAddress ?? '' },
+  }));
+
+/** Who somebody is here, and where they are signed in, the newest first. */
+export function accountView(db: Reader, own: Session, now: number): AnswerOf<'account'> {
+  const { viewer } = own;
+  const person = personById(db, viewer.personId);
+  if (!person) throw notFound('person');
   return {
     ...{ name: person.name, email: person.email },
     ...absencesView(db, viewer.personId, now),
-    sessions: sessions.map(({ id, token: theirs, createdAt, updatedAt, userAgent, ipAddress }) => ({
-      ...{ id, here: theirs === token, since: iso(createdAt.getTime()), seen: iso(updatedAt.getTime()) },
-      ...{ browser: browserOf(userAgent), address: ipAddress ?? '' },
-    })),
+    sessions: sessionsView(db, own, viewer.personId),
   };
 }
 
@@ -121,6 +131,27 @@ export function endOwnSession(house: House, { token, viewer }: Session, id: stri
     tx.delete(session)
       .where(and(eq(session.id, id), ne(session.token, token)))
       .run();
+    house.live.end(found.token);
+  });
+}
+
+/** Ends one session of somebody. @throws Problem 403 for somebody who may do more, 404, 409 for the one that asks */
+export function endTheirSession(house: House, own: Session, id: string, asked: string): void {
+  if (id === own.viewer.personId) {
+    endOwnSession(house, own, asked);
+    return;
+  }
+  write(house, (work) => {
+    const person = personById(work.tx, id);
+    if (!person) throw notFound('person');
+    refuseOver(work.tx, person, own.viewer);
+    const found = sessionsOf(work.tx, id).find((each) => each.id === asked);
+    if (!found) throw notFound('session');
+    work.tx.delete(session).where(eq(session.id, asked)).run();
+    noteGround(by(work, own.viewer.personId), 'person', id, {
+      kind: 'signed-out',
+      browser: browserOf(found.userAgent),
+    });
     house.live.end(found.token);
   });
 }

@@ -2,7 +2,14 @@ import type { groundworkRoutes } from '@tolvek/contract';
 import type { House } from '../platform/house.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { addAbsence, colleaguesView, endAbsence } from './absences.ts';
-import { accountView, changePassword, endOwnSession, forgotPassword, signOutPerson } from './account.ts';
+import {
+  accountView,
+  changePassword,
+  endOwnSession,
+  endTheirSession,
+  forgotPassword,
+  signOutPerson,
+} from './account.ts';
 import { rightsOnDay } from './audit.ts';
 import { deskSettingsView, groundworkView, putDesk, sendTestEmail, testEmailView } from './desk.ts';
 import { firstStartView, layGround } from './firstStart.ts';
@@ -45,6 +52,10 @@ export function groundworkHandlers(house: House): Handlers<typeof groundworkRout
       endOwnSession(house, session, params.id);
       return { done: true };
     },
+    endTheirSession: ({ session, params }) => {
+      endTheirSession(house, session, params.id, params.session);
+      return { done: true };
+    },
     signOutPerson: ({ session, params }) => signOutPerson(house, session, params.id),
     groundwork: () => groundworkView(db),
     deskSettings: () => deskSettingsView(db),
@@ -61,7 +72,7 @@ export function groundworkHandlers(house: House): Handlers<typeof groundworkRout
     profile: () => profileView(db, clock.now()),
     changeProfile: ({ viewer, body, version }) => putProfile(house, viewer, { ...body, version }),
     people: ({ query }) => peopleView(db, query, clock.now()),
-    person: ({ viewer, params }) => personView(db, viewer, params.id, clock.now()),
+    person: ({ session, params }) => personView(db, session, params.id, clock.now()),
     addPerson: ({ viewer, body, key }) => addSomebody(house, viewer, body, key),
     changePerson: ({ viewer, params, body, version }) => changeSomebody(house, viewer, params.id, version, body),
     invite: ({ viewer, body }) => ({ sent: invite(house, viewer.personId, body.people) }),

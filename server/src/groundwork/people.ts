@@ -22,11 +22,13 @@ import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { notFound } from '../platform/problem.ts';
+import type { Session } from '../platform/signIn/session.ts';
 import { by, write } from '../platform/work.ts';
 import { nameOf } from '../request/names.ts';
 import { tallies } from '../request/tables.ts';
 import { profileDesignOf } from '../settings/queries.ts';
 import { absencesView } from './absences.ts';
+import { sessionsView } from './account.ts';
 import { readTyped, typedProfile } from './profile.ts';
 
 type Row = AnswerOf<'people'>['people'][number];
@@ -112,7 +114,7 @@ export function peopleView(db: Reader, { after, ...looking }: QueryOf<'people'>,
   return { people: [...rowsOf(db, listed, now)], total, next: next && placeOf(next) };
 }
 
-export function personView(db: Reader, viewer: Viewer, asked: string, now: number): AnswerOf<'person'> {
+export function personView(db: Reader, own: Session, asked: string, now: number): AnswerOf<'person'> {
   // A record that became a part of another is that one.
   const person = recordNow(db, asked);
   const id = person?.id ?? asked;
@@ -128,6 +130,7 @@ export function personView(db: Reader, viewer: Viewer, asked: string, now: numbe
     ...{ version: person.version, language: person.language, source: person.source },
     typed: typedProfile(db, person),
     ...absencesView(db, id, now),
+    sessions: sessionsView(db, own, id),
     addresses: db
       .select({ address: addresses.address })
       .from(addresses)
@@ -144,7 +147,7 @@ export function personView(db: Reader, viewer: Viewer, asked: string, now: numbe
       })),
     })),
     hangs: hangsOn(db, id, day),
-    mayGiveRole: may(viewer, 'rights') && person.kind === 'staff',
+    mayGiveRole: may(own.viewer, 'rights') && person.kind === 'staff',
     rights: waysToRights(db, person, names),
     history: groundHistoryOf(db, 'person', id, nameOf(db)).map((line) => ({ ...line, at: iso(line.at) })),
   };

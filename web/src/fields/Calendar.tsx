@@ -1,7 +1,9 @@
 import { Popover } from 'radix-ui';
 import { type ReactNode, useState } from 'react';
-import { DayPicker } from 'react-day-picker';
-import { firstDayOfWeek, say } from '../wire/words.ts';
+import { DayPicker, type DayPickerLocale } from 'react-day-picker';
+import { de } from 'react-day-picker/locale/de';
+import { enGB } from 'react-day-picker/locale/en-GB';
+import { firstDayOfWeek, type Language, language, say } from '../wire/words.ts';
 
 export { readDay, readMoment } from './typedDay.ts';
 
@@ -9,6 +11,8 @@ export { readDay, readMoment } from './typedDay.ts';
 const asDate = (day: string): Date => new Date(`${day}T12:00:00`);
 const asDay = (date: Date): string =>
   [date.getFullYear(), date.getMonth() + 1, date.getDate()].map((part) => String(part).padStart(2, '0')).join('-');
+
+const LOCALES: Record<Language, DayPickerLocale> = { en: enGB, de };
 
 const DAY = 'size-9 rounded-[3px] hover:bg-green-wash focus-visible:outline-2 focus-visible:outline-green';
 
@@ -66,6 +70,7 @@ function Month({
       mode="single"
       required
       autoFocus
+      locale={LOCALES[language()]}
       weekStartsOn={firstDayOfWeek()}
       showOutsideDays
       today={asDate(today)}

@@ -12,6 +12,7 @@ import { problemOf, refusalInWords } from '../wire/problem.ts';
 import { say } from '../wire/words.ts';
 import { Absences } from './Absences.tsx';
 import { startApi } from './endpoints.ts';
+import { Sessions } from './Sessions.tsx';
 
 /** One’s own account: the password, and where one is signed in. */
 export function Account() {
@@ -34,28 +35,7 @@ export function Account() {
           <OwnAbsences account={data} person={me?.person?.id ?? ''} />
           <ChangePassword />
           <h2 className="section-head mt-10">{say('start:sessions')}</h2>
-          <ul>
-            {data.sessions.map((session) => (
-              <li
-                key={session.id}
-                className="flex flex-wrap items-baseline justify-between gap-3 border-b border-rule py-2.5"
-              >
-                <span className="min-w-0">
-                  <span className="block break-words">{session.browser || say('start:unknownBrowser')}</span>
-                  <span className="block text-[14px] text-soft">
-                    {session.here
-                      ? say('start:hereNow')
-                      : say('start:sessionSince', { since: session.since, seen: session.seen })}
-                  </span>
-                </span>
-                {session.here ? null : (
-                  <Button disabled={isLoading} onClick={() => void close(session.id)}>
-                    {say('start:endSession')}
-                  </Button>
-                )}
-              </li>
-            ))}
-          </ul>
+          <Sessions sessions={data.sessions} busy={isLoading} end={(id) => void close(id)} />
         </>
       ) : null}
     </Column>

@@ -496,4 +496,9 @@ export const ground: Same<typeof english> = {
   ringAtOnce_one: 'Die Erinnerung zurückhalten, die sofort gesendet würde',
   ringAtOnce_other: 'Die {{count, number}} Erinnerungen zurückhalten, die sofort gesendet würden',
   calendarRetired: 'Stillgelegt: wird nicht mehr angeboten',
+  sessions: 'Angemeldet',
+  sessionEnded: 'Die Sitzung ist beendet.',
+  notSignedIn: 'nirgends',
+  'did.signedOutOf': 'Abgemeldet: {{browser}}',
+  'did.signedOutOnce': 'Von einer Sitzung abgemeldet',
 };

@@ -485,4 +485,9 @@ export const ground = {
   ringAtOnce_one: 'Hold back the reminder that would be sent at once',
   ringAtOnce_other: 'Hold back the {{count, number}} reminders that would be sent at once',
   calendarRetired: 'Retired: not offered any more',
+  sessions: 'Signed in',
+  sessionEnded: 'The session is ended.',
+  notSignedIn: 'nowhere',
+  'did.signedOutOf': 'Signed out: {{browser}}',
+  'did.signedOutOnce': 'Signed out of one session',
 } as const;

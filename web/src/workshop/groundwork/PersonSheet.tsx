@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { Absences } from '../../start/Absences.tsx';
+import { Sessions } from '../../start/Sessions.tsx';
 import { Button } from '../../ui/Button.tsx';
 import { ChoiceLine } from '../../ui/ChoiceLine.tsx';
 import { TextLine } from '../../ui/TextLine.tsx';
@@ -50,6 +51,7 @@ function OpenPerson({ opened, base }: { opened: Opened; base: string }) {
       </p>
       <PersonForm opened={opened} />
       {isStaff ? <TheirAbsences opened={opened} /> : null}
+      {isStaff && opened.signsIn ? <TheirSessions opened={opened} /> : null}
       <h3 className="section-head mt-7">{say('ground:inGroups')}</h3>
       <ul>
         {opened.ways.map(({ key, name, ways }) => (
@@ -115,6 +117,36 @@ function TheirAbsences({ opened }: { opened: Opened }) {
   );
 }
 
+/** Where they are signed in: one session ended, or all. */
+function TheirSessions({ opened: { id, sessions } }: { opened: Opened }) {
+  const [end, { isLoading }] = groundApi.useEndTheirSessionMutation();
+  const [endAll, { isLoading: isEndingAll }] = groundApi.useSignOutPersonMutation();
+  const endOne = async (session: string): Promise<void> => {
+    const done = await end({ id, session });
+    if ('error' in done) toast.error(refusalInWords(problemOf(done.error)));
+    else toast(say('ground:sessionEnded'));
+  };
+  const signOut = async (): Promise<void> => {
+    const done = await endAll({ id });
+    if ('error' in done) toast.error(refusalInWords(problemOf(done.error)));
+    else toast(say('ground:signedOut', { count: done.data?.ended ?? 0 }));
+  };
+  return (
+    <>
+      <h3 className="section-head mt-7">{say('ground:sessions')}</h3>
+      {sessions.length === 0 ? <p className="py-1.5 text-soft">{say('ground:notSignedIn')}</p> : null}
+      <Sessions sessions={sessions} busy={isLoading} end={(session) => void endOne(session)} />
+      {sessions.length > 1 ? (
+        <p className="mt-3">
+          <Button disabled={isEndingAll} onClick={() => void signOut()}>
+            {say('ground:signOutPerson')}
+          </Button>
+        </p>
+      ) : null}
+    </>
+  );
+}
+
 /** By which way a right comes to somebody. */
 function wayInWords(way: Opened['rights'][number]['ways'][number]): string {
   if (way.by === 'group') return say('ground:byGroup', { group: way.group });
@@ -127,7 +159,6 @@ function PersonForm({ opened }: { opened: Opened }) {
   const [typed, setTyped] = useState(opened.typed);
   const [save, { isLoading, error }] = groundApi.useChangePersonMutation();
   const [invite, { isLoading: isInviting }] = groundApi.useInviteMutation();
-  const [end, { isLoading: isEnding }] = groundApi.useSignOutPersonMutation();
   const set = (change: Partial<typeof person>): void => setPerson((before) => ({ ...before, ...change }));
   const isStaff = kind === 'staff';
   const learnt = Object.fromEntries(
@@ -149,11 +180,6 @@ function PersonForm({ opened }: { opened: Opened }) {
     const sent = await invite({ body: { people: [id] } });
     if ('error' in sent) toast.error(refusalInWords(problemOf(sent.error)));
     else toast(say('ground:invited', { count: sent.data?.sent ?? 0 }));
-  };
-  const signOut = async (): Promise<void> => {
-    const done = await end({ id });
-    if ('error' in done) toast.error(refusalInWords(problemOf(done.error)));
-    else toast(say('ground:signedOut', { count: done.data?.ended ?? 0 }));
   };
   const others = opened.addresses.filter((address) => address !== email);
   return (
@@ -219,11 +245,6 @@ function PersonForm({ opened }: { opened: Opened }) {
         {isStaff && active && !opened.signsIn ? (
           <Button disabled={isInviting || isChanged} onClick={() => void sendInvitation()}>
             {say(opened.invited === null ? 'ground:inviteOne' : 'ground:inviteAgain')}
-          </Button>
-        ) : null}
-        {isStaff && opened.signsIn ? (
-          <Button disabled={isEnding} onClick={() => void signOut()}>
-            {say('ground:signOutPerson')}
           </Button>
         ) : null}
         <Button look={active ? 'refuse' : 'plain'} disabled={isLoading} onClick={() => void put({ active: !active })}>

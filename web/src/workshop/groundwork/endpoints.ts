@@ -125,6 +125,10 @@ export const groundApi = api.injectEndpoints({
       query: call('changePerson'),
       invalidatesTags: ['people', 'groups', 'ground', 'me'],
     }),
+    endTheirSession: build.mutation<AnswerOf<'endTheirSession'>, Asked<'endTheirSession'>>({
+      query: call('endTheirSession'),
+      invalidatesTags: ['people', 'me'],
+    }),
     signOutPerson: build.mutation<AnswerOf<'signOutPerson'>, Asked<'signOutPerson'>>({
       query: call('signOutPerson'),
       invalidatesTags: ['people'],
