@@ -21,7 +21,7 @@ export function StageMap({ stages }: { stages: readonly Stage[] }) {
         >
           <defs>
             <marker id="way-end" viewBox="0 0 8 8" refX="7" refY="4" markerWidth="7" markerHeight="7" orient="auto">
-              <path d="M 0 0 L 8 4 L 0 8 z" fill="var(--ink-soft)" />
+              <polygon points="0,0 8,4 0,8" fill="var(--ink-soft)" />
             </marker>
           </defs>
           {PHASES.map((phase, at) => (
