@@ -43,9 +43,9 @@ export async function groundCalls(
   const token = await desk.tokenFor(hand.email, 'welcome');
   await desk.anew('Ada Quillfeather');
   const spare = (await made('account', {})).sessions.find(({ here }: { here: boolean }) => !here).id as string;
-  await desk.anew('Edda Kilbride');
-  const edda = await desk.idOf('Edda Kilbride');
-  const [theirs] = (await made('person', { params: { id: edda } })).sessions;
+  await desk.anew('Yusuf Marchetti');
+  const yusuf = await desk.idOf('Yusuf Marchetti');
+  const [theirs] = (await made('person', { params: { id: yusuf } })).sessions;
   const { version, desk: settings } = await made('deskSettings', {});
   const rows = [{ name: 'Otto Vale', email: 'otto.vale@many.example' }];
   const file = { kind: 'contact', rows, decided: {} };
@@ -74,7 +74,7 @@ export async function groundCalls(
     account: [{}],
     changePassword: [{ body: { current: 'tolvek-demo', next: 'a wren in the quince' } }],
     endSession: [{ params: { id: spare } }],
-    endTheirSession: [{ params: { id: edda, session: theirs.id } }],
+    endTheirSession: [{ params: { id: yusuf, session: theirs.id } }],
     signOutPerson: [{ params: { id } }],
     groundwork: [{}],
     deskSettings: [{}],
