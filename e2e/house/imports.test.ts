@@ -1,5 +1,5 @@
-import { addresses, groupEntries, memberships, people } from '@tolvek/server/schema';
-import { and, eq, isNull } from 'drizzle-orm';
+import { addresses, groupEntries, memberships, people, peopleImportSteps, peopleImports } from '@tolvek/server/schema';
+import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
 import Papa from 'papaparse';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Caller, Desk, freshly, ok } from './desk.ts';
@@ -206,6 +206,34 @@ describe('a file of two hundred people', () => {
     expect(ok(await maren.call('importPeople', once))).toEqual(imported);
     expect((await maren.call('importPeople', { headers: freshly(), body })).status).toBe(409);
     expect(ok(await maren.call('people', { query: { find: 'late comer' } })).total).toBe(1);
+  });
+
+  it('is carried out once when it is sent twice at a time, and goes on after a break without who changed since', async () => {
+    const rows = Array.from({ length: 60 }, (_, place) => ({
+      name: `Double ${'abcdefghij'[place % 10]}${place}`,
+      email: `double${place}@many.example`,
+      language: 'de',
+    }));
+    const { seen } = await look(rows);
+    const twice = {
+      headers: freshly(),
+      body: { kind: 'contact', rows, decided: {}, file: 'd.csv', gone: false, seen },
+    };
+    const [one, other] = await Promise.all([maren.call('importPeople', twice), maren.call('importPeople', twice)]);
+    expect(ok(one)).toEqual(ok(other));
+    expect(ok(await maren.call('people', { query: { find: 'double' } })).total).toBe(60);
+    // As if it had broken off before its end: one was done and is another by now, one was not done.
+    const { db } = desk.running.house;
+    const [first, last] = [idAt('double0@many.example'), idAt('double59@many.example')];
+    db.update(peopleImports).set({ endedAt: null }).where(eq(peopleImports.id, one.body.id)).run();
+    db.delete(peopleImportSteps).where(sql`${peopleImportSteps.step} ->> 'person' = ${last}`).run();
+    db.update(people)
+      .set({ language: 'en' })
+      .where(inArray(people.id, [first, last]))
+      .run();
+    expect(ok(await maren.call('importPeople', twice))).toEqual(ok(one));
+    const spoken = async (id: string) => ok(await maren.call('person', { params: { id } })).language;
+    expect([await spoken(first), await spoken(last)]).toEqual(['en', 'de']);
   });
 
   it('gives nobody more than whoever imports has, and keeps administrators in', async () => {

@@ -62,26 +62,48 @@ export async function importPeople(
   const isDone = (): boolean =>
     house.db.select().from(peopleImports).where(eq(peopleImports.id, begun.id)).get()?.endedAt !== null;
   if (isDone()) return begun;
+  const goesOn = going.get(begun.id) ?? carryOut(house, viewer, begun.id, { kind: body.kind, doing, leaving });
+  going.set(begun.id, goesOn);
+  await goesOn.finally(() => going.delete(begun.id));
+  return begun;
+}
+
+/** Imports that are carried out, by id: whoever sends one again meanwhile waits for the same end. */
+const going = new Map<string, Promise<void>>();
+
+interface ToImport {
+  readonly kind: 'staff' | 'contact';
+  readonly doing: readonly PlannedRow[];
+  readonly leaving: readonly { readonly id: string }[];
+}
+
+/** Does what an import is to do, but for whom it did already before it broke off: they may be others by now. */
+async function carryOut(house: House, viewer: Viewer, id: string, { kind, doing, leaving }: ToImport): Promise<void> {
+  const touched = new Set(
+    house.db
+      .select({ step: peopleImportSteps.step })
+      .from(peopleImportSteps)
+      .where(eq(peopleImportSteps.importId, id))
+      .all()
+      .map(({ step }) => (step as ImportStep).person),
+  );
   const steps = [
-    ...doing.map((row) => (work: Work) => importRow(work, viewer, body.kind, row)),
-    ...leaving.map(
-      ({ id }) =>
-        (work: Work) =>
-          makeGone(work, viewer, id),
-    ),
+    ...doing
+      .filter(({ told }) => told.person === null || !touched.has(told.person))
+      .map((row) => (work: Work) => importRow(work, viewer, kind, row)),
+    ...leaving
+      .filter((person) => !touched.has(person.id))
+      .map((person) => (work: Work) => makeGone(work, viewer, person.id)),
   ];
   for (let from = 0; from < steps.length; from += AT_ONCE)
     await patiently(house, () =>
       write(house, (whole) => {
         const work = by(whole, viewer.personId);
-        for (const step of steps.slice(from, from + AT_ONCE)) keepStep(work, begun.id, step(work));
+        for (const step of steps.slice(from, from + AT_ONCE)) keepStep(work, id, step(work));
       }),
     );
-  write(house, ({ tx, now }) =>
-    tx.update(peopleImports).set({ endedAt: now }).where(eq(peopleImports.id, begun.id)).run(),
-  );
-  for (const { id } of leaving) house.live.endOf(id);
-  return begun;
+  write(house, ({ tx, now }) => tx.update(peopleImports).set({ endedAt: now }).where(eq(peopleImports.id, id)).run());
+  for (const person of leaving) house.live.endOf(person.id);
 }
 
 function mayKeepOut(db: Reader, viewer: Viewer, person: Parameters<typeof refuseOver>[1]): boolean {
