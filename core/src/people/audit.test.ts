@@ -103,7 +103,7 @@ class Desk {
 }
 
 const held = (access: Access): readonly string[] =>
-  DAYS.flatMap((day) => RIGHTS.map((each) => `${day} ${each} ${[...holdersIn(access, each, day)].sort()}`));
+  DAYS.flatMap((day) => RIGHTS.map((each) => `${day} ${each} ${[...holdersIn(access, day)(each)].sort()}`));
 
 it('gives back what everybody could do at each moment of the past, from what is so now and what was set', () => {
   const seen = { moments: 0, 'others hold': 0 };
@@ -144,8 +144,8 @@ it('gives a right to everyone, by a group in a group, and to one person, as long
       { subject: '*', right: 'read:team' },
     ],
   };
-  expect(holdersIn(access, 'read:all', '2026-03-02')).toEqual(['p']);
-  expect(holdersIn(access, 'read:all', '2026-03-03')).toEqual([]);
-  expect(holdersIn(access, 'rights', '2026-03-03')).toEqual(['q']);
-  expect(holdersIn(access, 'read:team', '2026-03-03')).toEqual(['p', 'q']);
+  expect(holdersIn(access, '2026-03-02')('read:all')).toEqual(['p']);
+  expect(holdersIn(access, '2026-03-03')('read:all')).toEqual([]);
+  expect(holdersIn(access, '2026-03-03')('rights')).toEqual(['q']);
+  expect(holdersIn(access, '2026-03-03')('read:team')).toEqual(['p', 'q']);
 });

@@ -1,5 +1,5 @@
 import type { GroundChange } from './groundChange.ts';
-import { type Entry, groupsOn } from './groups.ts';
+import { type Entry, groupsOnDay } from './groups.ts';
 import { wordOf } from './holders.ts';
 import type { Right } from './rights.ts';
 
@@ -26,6 +26,10 @@ const isSameEntry = (one: Entry, other: Entry): boolean =>
   one.from === other.from &&
   one.until === other.until &&
   JSON.stringify(one.member) === JSON.stringify(other.member);
+
+/** Whether a change is told here: one of who is in a group stands with both sides, and what the group says counts. */
+export const isToldHere = ({ about, key, change }: Omit<AuditLine, 'at'>): boolean =>
+  (change.kind !== 'entered' && change.kind !== 'left') || (about === 'group' && key === change.group);
 
 /** The word that a grant’s history stands under. */
 const subjectOf = ({ about, key }: AuditLine): string => (about === 'person' ? wordOf({ person: key }) : key);
@@ -58,8 +62,7 @@ export function accessAt(now: Access, lines: readonly AuditLine[], moment: numbe
         break;
       case 'entered':
       case 'left': {
-        // It is written down on both sides: what the group says counts.
-        if (about !== 'group' || key !== change.group) break;
+        if (!isToldHere(line)) break;
         const { group, member, from, until } = change;
         const entry: Entry = { group, member, from, until };
         const at = entries.findIndex((each) => isSameEntry(each, entry));
@@ -72,15 +75,17 @@ export function accessAt(now: Access, lines: readonly AuditLine[], moment: numbe
   return { staff, entries, grants };
 }
 
-/** Who has a right on a day, by whichever way: those of the staff who can come in, by id. */
-export function holdersIn({ staff, entries, grants }: Access, right: Right, day: string): readonly string[] {
-  const given = new Set(grants.filter((grant) => grant.right === right).map(({ subject }) => subject));
-  return [...staff].flatMap(([id, comesIn]) => {
-    if (!comesIn) return [];
-    const holds =
-      given.has('*') ||
-      given.has(wordOf({ person: id })) ||
-      [...groupsOn(entries, id, day)].some((key) => given.has(key));
-    return holds ? [id] : [];
-  });
+/**
+ * Who has a right on a day, by whichever way: those of the staff who can come in, by id. It is settled once
+ * which groups each is in, whatever number of rights is asked for.
+ */
+export function holdersIn({ staff, entries, grants }: Access, day: string): (right: Right) => readonly string[] {
+  const groupsOf = groupsOnDay(entries, day);
+  const subjects = [...staff].flatMap(([id, comesIn]) =>
+    comesIn ? [{ id, of: ['*', wordOf({ person: id }), ...groupsOf(id)] }] : [],
+  );
+  return (right) => {
+    const given = new Set(grants.filter((grant) => grant.right === right).map(({ subject }) => subject));
+    return subjects.flatMap(({ id, of }) => (of.some((subject) => given.has(subject)) ? [id] : []));
+  };
 }

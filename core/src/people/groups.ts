@@ -30,11 +30,17 @@ function holdersOn(entries: readonly Entry[], day: string): ReadonlyMap<string, 
  * The groups that somebody is in on a day: those that hold them, and all that hold those. A circle
  * of groups, should there be one, ends where it began.
  */
-export function groupsOn(entries: readonly Entry[], person: string, day: string): ReadonlySet<string> {
+export const groupsOn = (entries: readonly Entry[], person: string, day: string): ReadonlySet<string> =>
+  groupsOnDay(entries, day)(person);
+
+/** `groupsOn` of one person after the other: the entries are read once. */
+export function groupsOnDay(entries: readonly Entry[], day: string): (person: string) => ReadonlySet<string> {
   const holders = holdersOn(entries, day);
-  const found = new Set(holders.get(`@${person}`));
-  for (const group of found) for (const outer of holders.get(group) ?? []) found.add(outer);
-  return found;
+  return (person) => {
+    const found = new Set(holders.get(`@${person}`));
+    for (const group of found) for (const outer of holders.get(group) ?? []) found.add(outer);
+    return found;
+  };
 }
 
 /** A way by which somebody is in a group: the group that holds them first, that group last, and since when. */

@@ -1,6 +1,6 @@
 export { type Absence, absenceInWords, awayOn, type StandIn, standInFor, standInsOn } from './absence.ts';
 export { type Audience, audienceInWords, belongs, groupsIn, inPlace, type Viewer } from './audience.ts';
-export { type Access, type AuditLine, accessAt, holdersIn } from './audit.ts';
+export { type Access, type AuditLine, accessAt, holdersIn, isToldHere } from './audit.ts';
 export {
   daysInWords,
   type GroundChange,

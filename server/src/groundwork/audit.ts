@@ -8,6 +8,7 @@ import {
   groundChangeInWords,
   holdersIn,
   isRight,
+  isToldHere,
   mayBeUndone,
   RIGHTS,
   rightInWords,
@@ -16,7 +17,7 @@ import { said } from '@tolvek/words';
 import { desc, eq, gt } from 'drizzle-orm';
 import { entryOf } from '../people/groups.ts';
 import { groundNamesIn } from '../people/history.ts';
-import { personNamed } from '../people/queries.ts';
+import { namesOf, personNamed } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
 import { grants, groundHistory, groupEntries, people } from '../people/tables.ts';
 import { iso } from '../platform/clock.ts';
@@ -78,29 +79,21 @@ export function rightsOnDay(db: Reader, day: string, now: number): AnswerOf<'rig
   const later = lines.filter(({ at }) => dateAt(at, zone) > day);
   const access = accessAt(accessNow(db), later satisfies readonly AuditLine[], 0);
   const names = groundNamesIn(db, nameOf(db));
+  const holdersOf = holdersIn(access, day);
+  const called = namesOf(db, [...access.staff.keys()]);
   return {
     staff: [...access.staff.values()].filter(Boolean).length,
     rights: RIGHTS.map((right) => ({
       ...{ right, words: rightInWords(right) },
-      people: holdersIn(access, right, day)
-        .map((id) => ({ id, name: personNamed(db, id) }))
+      people: holdersOf(right)
+        .map((id) => ({ id, name: called.get(id) ?? '' }))
         .sort((a, b) => a.name.localeCompare(b.name)),
     })),
     changes: lines
-      .filter(({ at, change, about, key }) => {
-        // What concerns two is written down with both, and told once.
-        const isOther =
-          (change.kind === 'entered' || change.kind === 'left') && (about !== 'group' || key !== change.group);
-        return dateAt(at, zone) === day && isAboutAccess(change) && !isOther;
-      })
+      .filter((line) => dateAt(line.at, zone) === day && isAboutAccess(line.change) && isToldHere(line))
       .map(({ id, at, by, about, key, change }) => ({
-        ...{
-          id,
-          undoable: mayBeUndone(change),
-          at: iso(at),
-          by: personNamed(db, by),
-          words: groundChangeInWords(change, names),
-        },
+        ...{ id, undoable: mayBeUndone(change), at: iso(at), by: personNamed(db, by) },
+        words: groundChangeInWords(change, names),
         about: about === 'person' ? personNamed(db, key) : about === 'group' ? names.group(key) : '',
       })),
   };
