@@ -2,11 +2,10 @@ import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { absenceInWords } from '@tolvek/core/people';
 import { useDeferredValue, useState } from 'react';
 import Combobox from '../fields/Combobox.tsx';
-import { DayLine } from '../fields/DayLine.tsx';
+import { DaySpan } from '../fields/DaySpan.tsx';
 import { Button } from '../ui/Button.tsx';
 import { ProblemsAt } from '../ui/ProblemsAt.tsx';
 import { WholeTrouble } from '../ui/Trouble.tsx';
-import { meApi } from '../wire/me.ts';
 import { say, told } from '../wire/words.ts';
 import { startApi } from './endpoints.ts';
 
@@ -74,30 +73,16 @@ interface NewAbsenceProps extends Pick<AbsencesProps, 'person' | 'busy' | 'error
 function NewAbsence({ person, busy, error, add, cancel }: NewAbsenceProps) {
   const [days, setDays] = useState({ from: '', until: '' });
   const [substitute, setSubstitute] = useState<string | null>(null);
-  const { data: me } = meApi.useMeQuery();
-  const today = (me?.desk.now ?? '').slice(0, 10);
   return (
     <div className="mt-2.5 grid max-w-[26rem] gap-2 border-l-[3px] border-green pl-3">
       <p className="text-[13px] text-soft">{say('absences:absencesHint')}</p>
-      <DayLine
-        id="away-from"
-        label={say('absences:firstDay')}
-        value={days.from}
-        today={today}
-        set={(from) => setDays((now) => ({ ...now, from }))}
-      >
-        <ProblemsAt error={error} field="from" />
-      </DayLine>
-      <DayLine
-        id="away-until"
-        label={say('absences:lastDay')}
-        value={days.until}
-        today={today}
-        notBefore={days.from || null}
-        set={(until) => setDays((now) => ({ ...now, until }))}
-      >
-        <ProblemsAt error={error} field="until" />
-      </DayLine>
+      <DaySpan
+        id="away"
+        labels={{ from: say('absences:firstDay'), until: say('absences:lastDay') }}
+        days={days}
+        set={setDays}
+        error={error}
+      />
       <div>
         <PickColleague label={say('absences:substitute')} not={person} choose={setSubstitute} />
         <ProblemsAt error={error} field="substitute" />

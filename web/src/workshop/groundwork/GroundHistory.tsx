@@ -6,6 +6,7 @@ import { DialogFrame } from '../../ui/DialogFrame.tsx';
 import { Trouble, WholeTrouble } from '../../ui/Trouble.tsx';
 import { say, told } from '../../wire/words.ts';
 import { groundApi } from './endpoints.ts';
+import { PlanLines } from './PlanLines.tsx';
 import { Byline } from './States.tsx';
 
 type Line = AnswerOf<'person'>['history'][number];
@@ -76,13 +77,7 @@ function Effect({ id }: { id: string }) {
   return (
     <>
       <p className="mt-2">{say('ground:undoWould')}</p>
-      <ul className="mt-1" aria-live="polite">
-        {[data.words, ...data.effects].map((words) => (
-          <li key={told(words)} className="border-b border-rule py-1.5">
-            {told(words)}
-          </li>
-        ))}
-      </ul>
+      <PlanLines className="mt-1" lines={[data.words, ...data.effects].map(told)} />
     </>
   );
 }

@@ -8,6 +8,7 @@ import { WholeTrouble } from '../../ui/Trouble.tsx';
 import { say } from '../../wire/words.ts';
 import { groundApi } from './endpoints.ts';
 import { PickMember } from './PickMember.tsx';
+import { PlanLines } from './PlanLines.tsx';
 
 /** Hands all over that hangs on somebody who leaves: what will happen is said first, and then done in one go. */
 export function HandOver({ opened }: { opened: AnswerOf<'person'> }) {
@@ -68,14 +69,5 @@ function Plan({ id, taker }: { id: string; taker: { readonly id: string; readonl
     data.waits > 0 ? say('ground:plan.waits', { count: data.waits }) : '',
     data.groups > 0 ? say('ground:leavesGroups', { count: data.groups }) : '',
   ].filter(Boolean);
-  return (
-    <ul className="mt-3" aria-live="polite">
-      {lines.map((line) => (
-        <li key={line} className="border-b border-rule py-1.5">
-          {line}
-        </li>
-      ))}
-      {lines.length === 0 ? <li className="py-1.5 text-soft">{say('ground:nothingHangs')}</li> : null}
-    </ul>
-  );
+  return <PlanLines lines={lines} none={say('ground:nothingHangs')} />;
 }

@@ -1,9 +1,7 @@
 import { useState } from 'react';
-import { DayLine } from '../../fields/DayLine.tsx';
+import { DaySpan } from '../../fields/DaySpan.tsx';
 import { Button } from '../../ui/Button.tsx';
-import { ProblemsAt } from '../../ui/ProblemsAt.tsx';
 import { WholeTrouble } from '../../ui/Trouble.tsx';
-import { meApi } from '../../wire/me.ts';
 import { say } from '../../wire/words.ts';
 import { groundApi } from './endpoints.ts';
 import { GroupOnTheSpot } from './NewGroup.tsx';
@@ -18,8 +16,6 @@ export function LetIn(props: { member: Member } | { group: string; inside: reado
   const [group, setGroup] = useState('group' in props ? props.group : '');
   const [days, setDays] = useState({ from: '', until: '' });
   const [enter, { isLoading, error, reset }] = groundApi.useEnterGroupMutation();
-  const { data: me } = meApi.useMeQuery();
-  const today = (me?.desk.now ?? '').slice(0, 10);
   const member = 'member' in props ? props.member : chosen;
   const send = async (): Promise<void> => {
     if (!member || group === '') return;
@@ -59,23 +55,13 @@ export function LetIn(props: { member: Member } | { group: string; inside: reado
         <PickMember inside={props.inside} group={props.group} choose={setChosen} />
       )}
       <div className="mt-2 grid gap-2">
-        <DayLine
-          id="entry-from"
-          label={say('ground:fromDay')}
-          value={days.from}
-          today={today}
-          set={(from) => setDays((now) => ({ ...now, from }))}
+        <DaySpan
+          id="entry"
+          labels={{ from: say('ground:fromDay'), until: say('ground:untilDay') }}
+          days={days}
+          set={setDays}
+          error={error}
         />
-        <DayLine
-          id="entry-until"
-          label={say('ground:untilDay')}
-          value={days.until}
-          today={today}
-          notBefore={days.from || null}
-          set={(until) => setDays((now) => ({ ...now, until }))}
-        >
-          <ProblemsAt error={error} field="until" />
-        </DayLine>
       </div>
       <WholeTrouble error={error} className="mt-2" />
       <p className="mt-3 flex gap-2">

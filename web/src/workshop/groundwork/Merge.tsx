@@ -7,6 +7,7 @@ import { Trouble, WholeTrouble } from '../../ui/Trouble.tsx';
 import { say } from '../../wire/words.ts';
 import { groundApi } from './endpoints.ts';
 import { PickMember } from './PickMember.tsx';
+import { PlanLines } from './PlanLines.tsx';
 
 /** Merges another record of the same person into the one that is open: what it will come to is said first. */
 export function Merge({ opened }: { opened: AnswerOf<'person'> }) {
@@ -71,13 +72,5 @@ function Plan({ id, other }: { id: string; other: string }) {
     data.rights > 0 ? say('ground:mergePlan.rights', { count: data.rights }) : '',
     data.named > 0 ? say('ground:mergePlan.named', { count: data.named }) : '',
   ].filter(Boolean);
-  return (
-    <ul className="mt-3" aria-live="polite">
-      {lines.map((line) => (
-        <li key={line} className="border-b border-rule py-1.5">
-          {line}
-        </li>
-      ))}
-    </ul>
-  );
+  return <PlanLines lines={lines} />;
 }

@@ -1,0 +1,48 @@
+import { ProblemsAt } from '../ui/ProblemsAt.tsx';
+import { meApi } from '../wire/me.ts';
+import { DayLine } from './DayLine.tsx';
+
+/** Two days as typed; empty where none is said. */
+interface Days {
+  readonly from: string;
+  readonly until: string;
+}
+
+interface DaySpanProps {
+  /** Begins the ids of both. */
+  readonly id: string;
+  readonly labels: Days;
+  readonly days: Days;
+  readonly set: (days: Days) => void;
+  /** What was wrong with what was sent. */
+  readonly error: unknown;
+}
+
+/** A first day and a last one, which is not before it. */
+export function DaySpan({ id, labels, days, set, error }: DaySpanProps) {
+  const { data: me } = meApi.useMeQuery();
+  const today = (me?.desk.now ?? '').slice(0, 10);
+  return (
+    <>
+      <DayLine
+        id={`${id}-from`}
+        label={labels.from}
+        value={days.from}
+        today={today}
+        set={(from) => set({ ...days, from })}
+      >
+        <ProblemsAt error={error} field="from" />
+      </DayLine>
+      <DayLine
+        id={`${id}-until`}
+        label={labels.until}
+        value={days.until}
+        today={today}
+        notBefore={days.from || null}
+        set={(until) => set({ ...days, until })}
+      >
+        <ProblemsAt error={error} field="until" />
+      </DayLine>
+    </>
+  );
+}
