@@ -5,7 +5,11 @@ import { say } from '../wire/words.ts';
 import { type InputProps, typed, useAroundFields } from './input.ts';
 
 /** What reads freely typed days and shows a month: loaded when somebody first needs it. */
-const load = () => import('./Calendar.tsx');
+let calendar: typeof import('./Calendar.tsx') | null = null;
+const load = async () => {
+  calendar ??= await import('./Calendar.tsx');
+  return calendar;
+};
 const MonthPicker = lazy(async () => ({ default: (await load()).MonthPicker }));
 
 const MonthButton = (props: ComponentProps<'button'>) => (
@@ -51,19 +55,25 @@ export function DayField(props: DayFieldProps) {
   const isRead = (withTime ? MOMENT : DAY).test(value);
   const inWords = isRead ? (withTime ? momentOfDayInWords(value) : dateInWords(value)) : value;
   const day = DAY.test(value.slice(0, 10)) ? value.slice(0, 10) : null;
-  /** What reads days may come late: what is there by then counts, not what was there when it was asked for. */
-  const latest = useRef({ value, typing, onChange });
-  useEffect(() => {
-    latest.current = { value, typing, onChange };
-  });
-  const settle = async (text: string): Promise<void> => {
-    const { readDay, readMoment } = await load();
-    const understood = withTime ? readMoment(text, today) : readDay(text, today.slice(0, 10), isPast);
-    const { value, typing, onChange } = latest.current;
-    if (typing !== text) return;
+  const settle = (text: string): void => {
+    if (!calendar) return;
+    const understood = withTime ? calendar.readMoment(text, today) : calendar.readDay(text, today.slice(0, 10), isPast);
     if (understood !== null && understood !== value) onChange(understood);
-    setTyping(null);
   };
+  /** What is left as it was typed, by somebody who was faster than what reads it, is read as soon as it can be. */
+  const unread = typing === null && value !== '' && !isRead;
+  const settleLatest = useRef(settle);
+  useEffect(() => {
+    settleLatest.current = settle;
+  });
+  useEffect(() => {
+    if (!unread || today === '') return;
+    let isHere = true;
+    void load().then(() => isHere && settleLatest.current(value));
+    return () => {
+      isHere = false;
+    };
+  }, [unread, value, today]);
   return (
     <span className={`flex items-stretch ${withTime ? 'max-w-96' : 'max-w-64'}`}>
       <input
@@ -83,7 +93,8 @@ export function DayField(props: DayFieldProps) {
           onChange(event.target.value);
         }}
         onBlur={() => {
-          if (typing !== null) void settle(typing);
+          if (typing !== null) settle(typing);
+          setTyping(null);
           props.onBlur?.();
         }}
       />

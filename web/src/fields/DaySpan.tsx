@@ -13,7 +13,8 @@ interface DaySpanProps {
   readonly id: string;
   readonly labels: Days;
   readonly days: Days;
-  readonly set: (days: Days) => void;
+  /** Both are read at a moment of their own: each is put into what there is by then. */
+  readonly set: (change: (days: Days) => Days) => void;
   /** What was wrong with what was sent. */
   readonly error: unknown;
 }
@@ -29,7 +30,7 @@ export function DaySpan({ id, labels, days, set, error }: DaySpanProps) {
         label={labels.from}
         value={days.from}
         today={today}
-        set={(from) => set({ ...days, from })}
+        set={(from) => set((now) => ({ ...now, from }))}
       >
         <ProblemsAt error={error} field="from" />
       </DayLine>
@@ -39,7 +40,7 @@ export function DaySpan({ id, labels, days, set, error }: DaySpanProps) {
         value={days.until}
         today={today}
         notBefore={days.from || null}
-        set={(until) => set({ ...days, until })}
+        set={(until) => set((now) => ({ ...now, until }))}
       >
         <ProblemsAt error={error} field="until" />
       </DayLine>
