@@ -118,6 +118,7 @@ const PAGES: Readonly<Record<string, readonly string[]>> = {
     '/workshop/groundwork/desk',
     '/workshop/groundwork/people',
     '/workshop/groundwork/groups/estates',
+    '/workshop/groundwork/directory',
     '/workshop/groundwork/rights',
     '/workshop/groundwork/calendars',
     '/workshop/groundwork/registers',

@@ -38,6 +38,7 @@ const RANKS: readonly (readonly string[])[] = [
   ['view'],
   ['workshop'],
   ['groundwork'],
+  ['directory'],
   ['house'],
 ];
 /** Imports against the ranks, each with its reason. The list only gets shorter. */
@@ -86,7 +87,7 @@ describe('the import borders', () => {
   // Of the words it knows the keys, and speaks no language.
   it('keep core pure: no module of Node, no interface, no database, no language', () => {
     const allowed =
-      /^(\.|@bpmn-io\/lezer-feel$|@lezer\/common$|temporal-polyfill$|fflate$|read-excel-file\/universal$|@tolvek\/words$)/;
+      /^(\.|@bpmn-io\/lezer-feel$|@lezer\/common$|temporal-polyfill$|fflate$|read-excel-file\/universal$|scim2-parse-filter$|@tolvek\/words$)/;
     expect(
       words(
         imports.filter(

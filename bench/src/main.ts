@@ -14,7 +14,7 @@ import { measureScript } from './script.ts';
  * `npm run bench`: each figure beside a limit measured in turns in the same run. The application,
  * whoever calls it, the floor and the peers each have a process of their own. Writes
  * `.reports/bench.json` and says what falls short. `--size N`: requests in the ledger; `--sizes N,M`: at
- * which the crowd looks, `--large`: at a million too; `--mixed S`: seconds of the mixed run; `--only core`, `people`, `desk`, `purchases`,
+ * which the crowd looks, `--large`: at a million too; `--mixed S`: seconds of the mixed run; `--only core`, `people`, `directory`, `desk`, `purchases`,
  * `crowd` or `browser`.
  */
 const { values } = parseArgs({
@@ -50,6 +50,11 @@ try {
     const people = await Part.start('./people.process.ts');
     tell(await people.ask<Figure[]>('people', { folder, sizes: [2_000, 20_000] }));
     await people.stop();
+  }
+  if (values.only === '' || values.only === 'directory') {
+    const directory = await Part.start('./directory.process.ts');
+    tell(await directory.ask<Figure[]>('directory', { folder, size: 20_000 }));
+    await directory.stop();
   }
   if (values.only === '' || values.only === 'desk')
     await measureDesk({ folder, size: Number(values.size), mixed: Number(values.mixed) }, tell);

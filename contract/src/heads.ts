@@ -1,4 +1,5 @@
 import { deskHeads } from './desk/heads.ts';
+import { directoryHeads } from './directory/heads.ts';
 import {
   absenceHeads,
   accountHeads,
@@ -49,4 +50,5 @@ export const heads = {
   ...profileHeads,
   ...peopleHeads,
   ...rightHeads,
+  ...directoryHeads,
 } as const;

@@ -2,6 +2,7 @@ import type { z } from 'zod';
 import type { person } from './people/shapes.ts';
 
 export type { deskRoutes } from './desk/routes.ts';
+export type { directoryRoutes } from './directory/routes.ts';
 export { formDesign, formFileJsonSchema, formFileSchema } from './form/shapes.ts';
 export type { groundworkRoutes } from './groundwork/routes.ts';
 export type { houseRoutes } from './house/routes.ts';

@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import { deskRoutes } from './desk/routes.ts';
+import { directoryRoutes } from './directory/routes.ts';
 import { groundworkRoutes } from './groundwork/routes.ts';
 import { houseRoutes } from './house/routes.ts';
 import { intakeRoutes } from './intake/routes.ts';
@@ -16,6 +17,7 @@ export const areas = {
   notice: noticeRoutes,
   workshop: workshopRoutes,
   groundwork: groundworkRoutes,
+  directory: directoryRoutes,
 } as const;
 
 /** Every route of the application, by name. */
@@ -27,6 +29,7 @@ export const routes = {
   ...noticeRoutes,
   ...workshopRoutes,
   ...groundworkRoutes,
+  ...directoryRoutes,
 } as const;
 
 export type Routes = typeof routes;

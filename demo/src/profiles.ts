@@ -21,9 +21,9 @@ const SITES = ['Pier house', 'North laboratory', 'Field house'];
 
 /** What the station knows of its people. */
 export const PROFILE_FIELDS: readonly ProfileField[] = [
-  { key: 'position', label: 'Position', type: { kind: 'text' }, of: 'staff', listed: true },
+  { key: 'position', label: 'Position', type: { kind: 'text' }, of: 'staff', listed: true, directory: 'title' },
   { key: 'site', label: 'Site', type: { kind: 'choice', options: options(...SITES) }, of: 'staff', listed: true },
-  { key: 'lead', label: 'Lead', type: { kind: 'person', from: [] }, of: 'staff' },
+  { key: 'lead', label: 'Lead', type: { kind: 'person', from: [] }, of: 'staff', directory: 'manager' },
   {
     key: 'institute',
     label: 'Institute',

@@ -72,12 +72,16 @@ const HOUR = 3_600_000;
 /** How far back the demo reaches. */
 const PAST = 120 * DAY;
 
+/** Whether the scenario is there. */
+export const isSeeded = ({ db }: House): boolean =>
+  db.select({ id: forms.id }).from(forms).limit(1).get() !== undefined;
+
 /**
  * Fills an empty database with the scenario, played in through the server's own commands at the
  * moments they happened.
  */
 export async function seed(house: House, size: number): Promise<void> {
-  if (house.db.select({ id: forms.id }).from(forms).limit(1).get()) return;
+  if (isSeeded(house)) return;
   house.db.$client.pragma('synchronous = OFF');
   const story = new Story(house);
   await story.layGround();

@@ -30,6 +30,7 @@ const SINCE_THEN = [
     'mergePlan',
     'rightsOnDay',
     'stepBackPlan',
+    'directory',
   ],
 ];
 

@@ -92,6 +92,7 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('testEmail', await staff.GET('/api/groundwork/test-emails/{id}', path({ id: known.test })));
   note('colleagues', await staff.GET('/api/me/colleagues'));
   note('peopleImports', await staff.GET('/api/people-imports'));
+  note('directory', await staff.GET('/api/groundwork/directory'));
   note('profile', await staff.GET('/api/groundwork/profile'));
   note('people', await staff.GET('/api/people'));
   note('person', await staff.GET('/api/people/{id}', path({ id: known.person })));

@@ -67,6 +67,7 @@ export async function groundCalls(
   const away = await made('addAbsence', { params: { id }, headers: key('away'), body: days });
   const ownAway = await made('addOwnAbsence', { headers: key('own-away'), body: days });
   const other = { ...hand, name: 'Ivo Tarn', email: 'ivo.tarn@skerrow.example', groups: ['boats'] };
+  const { id: ending } = await made('addDirectoryToken', { body: { name: 'Staff directory', days: null } });
   return {
     invitation: [{ params: { token } }],
     acceptInvitation: [{ params: { token }, body: { password: 'gulls over grey water' } }],
@@ -127,6 +128,10 @@ export async function groundCalls(
     stepBack: [{ params: { id: line } }],
     rightHolders: [{ params: { right: 'read:all' } }],
     changeRights: [{ params: { subject: divers }, body: { give: ['export:team'], take: [] } }],
+    directory: [{}],
+    addDirectoryToken: [{ body: { name: 'Another directory', days: 90 } }],
+    endDirectoryToken: [{ params: { id: ending } }],
+    fillFromDirectory: [{}],
     calendars: [{}],
     createCalendar: [{ headers: key('calendar'), body: { calendar: { ...STORM, name: 'Boats' } } }],
     countries: [{}],

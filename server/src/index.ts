@@ -3,6 +3,7 @@ export { makeDesign, makeInForce } from './design/commands.ts';
 export { assign, comment, moveStage } from './desk/commands.ts';
 export { decide } from './desk/decide.ts';
 export { runDueTimers } from './desk/timers.ts';
+export { makeToken } from './directory/tokens.ts';
 export { makeDoor } from './door/commands.ts';
 export { DEMO_PASSWORD } from './house/handlers.ts';
 export { type Running, start } from './house/start.ts';

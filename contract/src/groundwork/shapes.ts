@@ -57,7 +57,7 @@ export const session = z.object({
 export const groundLine = z.object({
   id: z.string(),
   at: moment,
-  by: z.string(),
+  by: words,
   words,
   /** Whether it can be undone by itself. */
   undoable: z.boolean(),

@@ -1,6 +1,7 @@
 import type { AccessPlan } from '@tolvek/core/access';
 import type { UniqueRule } from '@tolvek/core/form';
 import {
+  DIRECTORY_ATTRIBUTES,
   type Field,
   type ItemColumn,
   type Kind,
@@ -141,6 +142,7 @@ export const profileField = exactly<ProfileField>()(
     label: short,
     type: profileKind,
     of: z.enum(['staff', 'contact', 'everybody']),
+    directory: z.enum(DIRECTORY_ATTRIBUTES).optional(),
     listed: z.boolean().optional(),
     retired: z.boolean().optional(),
   }),

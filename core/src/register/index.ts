@@ -64,6 +64,8 @@ export {
 export { orderProblems } from './orderProblems.ts';
 export type { Problem } from './problem.ts';
 export {
+  DIRECTORY_ATTRIBUTES,
+  type DirectoryAttribute,
   NO_PROFILE,
   PERSON_ENTRIES,
   type Profile,

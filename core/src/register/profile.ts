@@ -7,6 +7,13 @@ import { expressionValue } from './kinds/index.ts';
 /** Kinds that a field of people’s profiles can be of: those that need no request. */
 export type ProfileKind = SingleKind | Extract<Kind, { kind: 'choices' | 'person' | 'people' | 'terms' }>;
 
+/** What a field of profiles may be filled in from, where a directory keeps people in step; in the order it is offered. */
+export const DIRECTORY_ATTRIBUTES = [
+  ...(['title', 'userType', 'department', 'division', 'organization', 'costCenter'] as const),
+  ...(['employeeNumber', 'manager', 'phone', 'mobile', 'nickName'] as const),
+] as const;
+export type DirectoryAttribute = (typeof DIRECTORY_ATTRIBUTES)[number];
+
 /** A field of people’s profiles. The key is its lasting identity. */
 export interface ProfileField {
   readonly key: string;
@@ -14,6 +21,8 @@ export interface ProfileField {
   readonly type: ProfileKind;
   /** Whose profile has it. */
   readonly of: 'staff' | 'contact' | 'everybody';
+  /** What of a directory fills it in; of whom the directory keeps, it is changed there. */
+  readonly directory?: DirectoryAttribute;
   /** Whether lists of people have a column for it. */
   readonly listed?: boolean;
   /** Asked of nobody any more; values that stand are kept. */

@@ -17,6 +17,7 @@ import { said } from '@tolvek/words';
 import { desc, eq, gt } from 'drizzle-orm';
 import { entryOf } from '../people/groups.ts';
 import { groundNamesIn } from '../people/history.ts';
+import { setterIn } from '../people/kept.ts';
 import { namesOf, personNamed } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
 import { grants, groundHistory, groupEntries, people } from '../people/tables.ts';
@@ -92,7 +93,7 @@ export function rightsOnDay(db: Reader, day: string, now: number): AnswerOf<'rig
     changes: lines
       .filter((line) => dateAt(line.at, zone) === day && isAboutAccess(line.change) && isToldHere(line))
       .map(({ id, at, by, about, key, change }) => ({
-        ...{ id, undoable: mayBeUndone(change), at: iso(at), by: personNamed(db, by) },
+        ...{ id, undoable: mayBeUndone(change), at: iso(at), by: setterIn(db, by) },
         words: groundChangeInWords(change, names),
         about: about === 'person' ? personNamed(db, key) : about === 'group' ? names.group(key) : '',
       })),

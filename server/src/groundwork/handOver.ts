@@ -103,7 +103,11 @@ export function handOverPlan({ db }: House, leaver: string, to: string | null): 
       return request ? [becomingOf(tx, request, leaver, taker)] : [];
     }),
   );
-  const groups = db.select({ id: groupEntries.id }).from(groupEntries).where(eq(groupEntries.personId, leaver)).all();
+  const groups = db
+    .select({ id: groupEntries.id })
+    .from(groupEntries)
+    .where(and(eq(groupEntries.personId, leaver), eq(groupEntries.source, 'local')))
+    .all();
   return {
     given: all.filter(({ handler }) => handler === 'given').length,
     back: all.filter(({ handler }) => handler === 'back').length,
@@ -155,7 +159,12 @@ export async function handOver(
 /** Takes somebody out of their groups, takes the rights that are their own, and lets them in no more. */
 function letGo(work: Work, viewer: Viewer, leaver: string): number {
   const { tx } = work;
-  const entries = tx.select().from(groupEntries).where(eq(groupEntries.personId, leaver)).all();
+  // Out of the groups of a directory they are taken there.
+  const entries = tx
+    .select()
+    .from(groupEntries)
+    .where(and(eq(groupEntries.personId, leaver), eq(groupEntries.source, 'local')))
+    .all();
   for (const { id, groupKey } of entries) leaveGroup(work, groupKey, id);
   // Who may keep them out takes what they had with them.
   const keeper: Viewer = { ...viewer, rights: [...viewer.rights, 'rights'] };

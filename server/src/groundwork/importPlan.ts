@@ -20,6 +20,7 @@ import type { Language } from '@tolvek/words/speech';
 import { isNull } from 'drizzle-orm';
 import type { ProfileChanges } from '../people/commands.ts';
 import { refuseOver, refuseRaising } from '../people/grants.ts';
+import { keptOf } from '../people/kept.ts';
 import { allGroups, personByEmail } from '../people/queries.ts';
 import { addresses, memberships, people } from '../people/tables.ts';
 import { canonicalJson } from '../platform/canonical.ts';
@@ -154,6 +155,10 @@ function planRow(
   const does = whatRowDoes(around, { name, email, cell, person }, problems);
   if (problems.length > 0)
     return { told: told('wrong', { person: person?.id ?? null, problems: problems.map((each) => each) }), does: null };
+  const kept = person ? keptOf(around.db, person) : null;
+  const touches = [...Object.keys(does), ...Object.keys(does.profile).map((key) => `profile.${key}`)];
+  if (kept && touches.some((each) => kept.has(each)))
+    return { told: told('wrong', { person: person?.id ?? null, problems: [KEPT] }), does: null };
   const changes = person ? changesIn(around, person, does) : [];
   if (!person) return { told: told('new', { changes: changesIn(around, undefined, does) }), does };
   return changes.length === 0
@@ -166,6 +171,8 @@ const WRONG: Readonly<Record<Extract<Match, { is: 'wrong' }>['why'], FieldProble
   'no-address': { field: 'email', message: said('ground:rowNoAddress'), fix: said('ground:rowCorrect') },
   twice: { field: 'email', message: said('ground:rowTwice'), fix: said('ground:rowCorrect') },
 };
+
+const KEPT: FieldProblem = { field: 'name', message: said('ground:rowKept'), fix: said('ground:rowKeptFix') };
 
 export const somebody = ({ id, name, email, active }: PersonRow) => ({ id, name, email, active });
 

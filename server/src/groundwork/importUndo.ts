@@ -4,6 +4,7 @@ import { and, eq, inArray, ne, or, sql } from 'drizzle-orm';
 import { changePerson, type PersonChanges, type ProfileChanges, removePerson } from '../people/commands.ts';
 import { refuseNobodyLeft } from '../people/grants.ts';
 import { leaveGroup } from '../people/groups.ts';
+import { keptOf } from '../people/kept.ts';
 import { personById } from '../people/queries.ts';
 import { addresses, groupEntries } from '../people/tables.ts';
 import { account } from '../platform/tables.ts';
@@ -30,6 +31,8 @@ function undoAdding(work: Work, viewer: Viewer, id: string): boolean {
   const { tx } = work;
   const person = personById(tx, id);
   if (!person || person.removedAt !== null) return true;
+  // Whom a directory keeps by now is taken back there.
+  if (person.source === 'directory') return false;
   if (!hasDone(work, id)) {
     removePerson(work, id);
     return true;
@@ -69,12 +72,14 @@ function undoChange(work: Work, viewer: Viewer, { person: id, before, after, add
   const { profile: learnt, ...settings } = after;
   let isWhole = true;
   const back: Record<string, unknown> = {};
+  const kept = keptOf(tx, person);
   for (const setting of Object.keys(settings) as (keyof typeof settings)[])
-    if (isSame(person[setting], settings[setting])) back[setting] = before[setting];
+    if (!kept.has(setting) && isSame(person[setting], settings[setting])) back[setting] = before[setting];
     else isWhole = false;
   const profile: Record<string, ProfileChanges[string]> = {};
   for (const [key, value] of Object.entries(learnt))
-    if (isSame(own(person.profile, key) ?? null, value)) profile[key] = own(before.profile, key) ?? null;
+    if (!kept.has(`profile.${key}`) && isSame(own(person.profile, key) ?? null, value))
+      profile[key] = own(before.profile, key) ?? null;
     else isWhole = false;
   changePerson(work, viewer, { id, version: person.version, changes: { ...(back as PersonChanges), profile } });
   // An address that came by the import finds nobody again, unless it is written to by now.
@@ -94,7 +99,7 @@ function undoChange(work: Work, viewer: Viewer, { person: id, before, after, add
       : tx
           .select()
           .from(groupEntries)
-          .where(inArray(groupEntries.id, [...entries]))
+          .where(and(inArray(groupEntries.id, [...entries]), eq(groupEntries.source, 'local')))
           .all();
   for (const { id: entry, groupKey } of there) leaveGroup(work, groupKey, entry);
   if (there.length > 0) refuseNobodyLeft(tx);

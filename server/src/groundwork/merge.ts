@@ -38,6 +38,7 @@ function twoRecords(db: Reader, viewer: Viewer, id: string, other: string): Two 
     throw new Problem(409, 'no-merge', refused('mergeSelf'));
   if (goes.kind === 'staff' && stays.kind === 'contact')
     throw new Problem(409, 'no-merge', refused('mergeIntoContact'));
+  if (goes.source === 'directory') throw new Problem(409, 'no-merge', refused('mergeKept'));
   // Whoever reads the mailbox of one of them becomes both.
   for (const record of [stays, goes]) refuseOver(db, record, viewer);
   for (const group of groupsOf(db, goes.id)) refuseRaising(db, viewer, group);

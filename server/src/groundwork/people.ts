@@ -34,7 +34,7 @@ import { readTyped, typedProfile } from './profile.ts';
 type Row = AnswerOf<'people'>['people'][number];
 
 /** What people have to do: unfinished requests they are the handler of, and seats that wait for them alone. */
-function openWorkOf(
+export function openWorkOf(
   db: Reader,
   ids: readonly string[],
 ): (id: string) => { readonly handles: number; readonly decides: number } {

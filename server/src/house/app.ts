@@ -8,6 +8,8 @@ import express, { type Express, type RequestHandler } from 'express';
 import compressedStatic from 'express-static-gzip';
 import helmet from 'helmet';
 import { deskHandlers } from '../desk/handlers.ts';
+import { directoryHandlers } from '../directory/handlers.ts';
+import { scimRoutes } from '../directory/routes.ts';
 import { groundworkHandlers } from '../groundwork/handlers.ts';
 import { intakeHandlers } from '../intake/handlers.ts';
 import { noticeHandlers } from '../notice/handlers.ts';
@@ -66,7 +68,9 @@ export function createApp(house: House, auth: Auth): Express {
   serve(router, bound, areas.notice, noticeHandlers(house));
   serve(router, bound, areas.workshop, workshopHandlers(house));
   serve(router, bound, areas.groundwork, groundworkHandlers(house));
+  serve(router, bound, areas.directory, directoryHandlers(house));
   app.use(router);
+  app.use('/scim/v2', scimRoutes(house, limits));
   app.use('/api', nothingHere);
   if (existsSync(WEB)) servePages(app);
   app.use(nothingHere);

@@ -1,6 +1,7 @@
 export * from '../approval/tables.ts';
 export * from '../deadline/tables.ts';
 export * from '../design/tables.ts';
+export * from '../directory/tables.ts';
 export * from '../door/tables.ts';
 export * from '../files/tables.ts';
 export * from '../form/tables.ts';

@@ -15,6 +15,7 @@ import { endSessionsOf, hashOfPassword, openAccount, setPassword } from './accou
 import { givePackage, holdersOfRight, packageGivenTo, refuseNobodyLeft, refuseOver, rightMissing } from './grants.ts';
 import { enterGroup, leaveGroup, makeGroup } from './groups.ts';
 import { noteChanged, noteGround } from './history.ts';
+import { keptOf, refuseKept } from './kept.ts';
 import { type PersonRow, personByEmail, personById } from './queries.ts';
 import { settleNewDay, settleStandIns, todayAt } from './settle.ts';
 import { addresses, grants, groupEntries, type groups, people } from './tables.ts';
@@ -130,6 +131,8 @@ export function changePerson(
   const learnt = Object.keys(profile).filter((key) => !isSame(profile[key] ?? null, knew(key)));
   if (changed.length === 0 && learnt.length === 0 && !raises) return version;
   const givesRights = holdersOfRight(tx, 'rights').some((holder) => holder.id === id);
+  const kept = keptOf(tx, person);
+  if ([...changed, ...learnt.map((key) => `profile.${key}`)].some((each) => kept.has(each))) refuseKept(work, person);
   const keepsOut = changed.includes('active') || changed.includes('email');
   // Whoever goes by another address comes in by it: nobody becomes somebody who may do more than they.
   if (raises && !viewer.rights.includes('rights')) throw rightMissing(tx, 'rights');

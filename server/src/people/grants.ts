@@ -10,7 +10,7 @@ import {
   wordOf,
 } from '@tolvek/core/people';
 import { refused } from '@tolvek/words';
-import { and, eq, inArray, sql } from 'drizzle-orm';
+import { and, eq, inArray, ne, or, type SQL, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
 import { notAllowed, Problem } from '../platform/problem.ts';
 import type { Work } from '../platform/work.ts';
@@ -46,25 +46,43 @@ export function packagesGivenTo(db: Reader, personIds: readonly string[]): (id: 
 export const packageGivenTo = (db: Reader, personId: string): PackageName =>
   packageOf(grantedTo(db, wordOf({ person: personId })));
 
+/** The staff who are active and have a right, by whichever way: found from what is given, as most have nothing. */
+function holding(db: Reader, right: Right): SQL | undefined {
+  const ofRight = eq(grants.right, right);
+  const toAll = db
+    .select({ subject: grants.subject })
+    .from(grants)
+    .where(and(ofRight, eq(grants.subject, EVERYONE)))
+    .get();
+  const byThemselves = db
+    .select({ id: sql`substr(${grants.subject}, 2)` })
+    .from(grants)
+    .where(ofRight);
+  const byGroups = db
+    .select({ id: memberships.personId })
+    .from(memberships)
+    .innerJoin(grants, eq(grants.subject, memberships.groupKey))
+    .where(ofRight);
+  return and(
+    eq(people.kind, 'staff'),
+    eq(people.active, true),
+    toAll ? undefined : or(inArray(people.id, byThemselves), inArray(people.id, byGroups)),
+  );
+}
+
 /** Who has a right by now and could come in, by whichever way: staff who are active, by id. */
 export const holdersOfRight = (db: Reader, right: Right): readonly { readonly id: string; readonly name: string }[] =>
-  db
-    .select({ id: people.id, name: people.name })
-    .from(people)
-    .where(
-      and(
-        eq(people.kind, 'staff'),
-        eq(people.active, true),
-        sql`exists (select 1 from ${grants} where ${grants.right} = ${right} and (${grants.subject} = ${EVERYONE} or ${grants.subject} = '@' || ${people.id} or ${grants.subject} in (select ${memberships.groupKey} from ${memberships} where ${memberships.personId} = ${people.id})))`,
-      ),
-    )
-    .orderBy(people.name)
-    .all();
+  db.select({ id: people.id, name: people.name }).from(people).where(holding(db, right)).orderBy(people.name).all();
 
 /** @throws Problem 409 when nobody but who leaves would be left who can give people rights. */
 export function refuseNobodyLeft(db: Reader, leaver?: string): void {
-  if (holdersOfRight(db, 'rights').every(({ id }) => id === leaver))
-    throw new Problem(409, 'last-administrator', refused('lastAdministrator'));
+  const others = leaver === undefined ? undefined : ne(people.id, leaver);
+  const left = db
+    .select({ id: people.id })
+    .from(people)
+    .where(and(holding(db, 'rights'), others))
+    .limit(1);
+  if (!left.get()) throw new Problem(409, 'last-administrator', refused('lastAdministrator'));
 }
 
 /** Whose history a grant stands in. */

@@ -7,6 +7,7 @@ import { newId } from '../platform/newId.ts';
 import { notFound, Problem, staleVersion, wrongFields } from '../platform/problem.ts';
 import type { Work } from '../platform/work.ts';
 import { noteChanged, noteGround } from './history.ts';
+import { refuseKept } from './kept.ts';
 import { groupNames, personById } from './queries.ts';
 import { settleGroup, settleNesting, settlePerson, todayAt } from './settle.ts';
 import { groupEntries, groups } from './tables.ts';
@@ -88,6 +89,7 @@ export function changeGroup(
     (field) => changes[field] !== undefined && changes[field] !== group[field],
   );
   if (changed.length === 0) return version;
+  if (changed.includes('name') || changed.includes('retired')) refuseKept(work, group, 'keptByDirectoryGroup');
   if (changes.name !== undefined) refuseName(tx, changes.name.trim(), key);
   tx.update(groups)
     .set({ ...changes, version: version + 1 })
@@ -175,6 +177,7 @@ export function leaveGroup(work: Work, group: string, entryId: string): void {
   const { tx, now } = work;
   const row = tx.select().from(groupEntries).where(eq(groupEntries.id, entryId)).get();
   if (row?.groupKey !== group) throw notFound('member');
+  refuseKept(work, row, 'keptByDirectoryGroup');
   tx.delete(groupEntries).where(eq(groupEntries.id, entryId)).run();
   settleEntry(tx, row, todayAt(tx, now));
   const { from, until, member } = entryOf(row);

@@ -13,6 +13,7 @@ import type { Reader } from '../platform/database.ts';
 import { newId } from '../platform/newId.ts';
 import type { Work } from '../platform/work.ts';
 import { profileDesignOf } from '../settings/queries.ts';
+import { setterIn } from './kept.ts';
 import { groupNames, personNamed } from './queries.ts';
 import { groundHistory, people } from './tables.ts';
 
@@ -84,7 +85,7 @@ export function groundHistoryOf(
 ): readonly {
   readonly id: string;
   readonly at: number;
-  readonly by: string;
+  readonly by: Words;
   readonly words: Words;
   readonly undoable: boolean;
 }[] {
@@ -99,7 +100,7 @@ export function groundHistoryOf(
     .map(({ id, at, by, change }) => ({
       id,
       at,
-      by: personNamed(db, by),
+      by: setterIn(db, by),
       words: groundChangeInWords(change as GroundChange, names),
       undoable: mayBeUndone(change as GroundChange),
     }));

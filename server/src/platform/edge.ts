@@ -9,6 +9,7 @@ const MB = 1024 * 1024;
 function mostBytes(path: string): number {
   if (/^\/api\/(doors\/[^/]+|requests\/[^/]+|forms\/[^/]+\/draft)\/uploads$/.test(path)) return 25 * MB;
   if (path.startsWith('/api/auth/')) return 10 * 1024;
+  if (path.startsWith('/scim/')) return 4 * MB;
   return path.startsWith('/api/') ? 512 * 1024 : 1024;
 }
 

@@ -82,7 +82,8 @@ export function answerProblem(response: Response, problem: Problem): void {
   response.status(problem.status).type('application/problem+json').send(JSON.stringify(document));
 }
 
-function toProblem(error: unknown): Problem {
+/** Any error as one that the caller can be told. */
+export function toProblem(error: unknown): Problem {
   if (error instanceof Problem) return error;
   if (error instanceof NeverOpen)
     return new Problem(409, 'never-open', refused('neverOpen', { calendar: error.calendar }));

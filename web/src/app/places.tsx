@@ -46,6 +46,7 @@ const ContactsPage = later(() => import('../workshop/groundwork/PeoplePage.tsx')
 const ImportPage = later(() => import('../workshop/groundwork/ImportPage.tsx'), 'ImportPage', 'workshop');
 const ProfilePage = later(() => import('../workshop/groundwork/ProfilePage.tsx'), 'ProfilePage', 'workshop');
 const GroupsPage = later(() => import('../workshop/groundwork/GroupsPage.tsx'), 'GroupsPage', 'workshop');
+const DirectoryPage = later(() => import('../workshop/groundwork/DirectoryPage.tsx'), 'DirectoryPage', 'workshop');
 const RightsPage = later(() => import('../workshop/groundwork/RightsPage.tsx'), 'RightsPage', 'workshop');
 const CalendarsPage = later(() => import('../workshop/groundwork/CalendarsPage.tsx'), 'CalendarsPage', 'workshop');
 const RegistersPage = later(() => import('../workshop/groundwork/RegistersPage.tsx'), 'RegistersPage', 'workshop');
@@ -87,6 +88,7 @@ export const Places = () => (
         <Route path="profiles" Component={ProfilePage} />
         <Route path="contacts/:id?" Component={ContactsPage} />
         <Route path="groups/:group?" Component={GroupsPage} />
+        <Route path="directory" Component={DirectoryPage} />
         <Route path="rights" Component={RightsPage} />
         <Route path="calendars/:calendar?" Component={CalendarsPage} />
         <Route path="registers" Component={RegistersPage} />

@@ -1,7 +1,8 @@
 import type { InputHTMLAttributes } from 'react';
 import { Line } from './Line.tsx';
 
-interface TextLineProps extends Pick<InputHTMLAttributes<HTMLInputElement>, 'type' | 'autoComplete' | 'required'> {
+interface TextLineProps
+  extends Pick<InputHTMLAttributes<HTMLInputElement>, 'type' | 'autoComplete' | 'required' | 'disabled'> {
   readonly id: string;
   readonly label: string;
   readonly hint?: string;

@@ -50,4 +50,7 @@ export const commands: Same<typeof english> = {
   adminNotSeen: 'ist nicht angemeldet',
   adminBehind:
     'Die Daten in {{folder}} sind von einer früheren Version. Starten Sie Tolvek einmal mit npm start, um sie zu aktualisieren.',
+  directoryUse:
+    'Nennen Sie eine Datei, --to und eine Adresse, die auf /scim/v2 endet, und das Token in TOLVEK_DIRECTORY_TOKEN.',
+  inStep: 'Auf dem Stand: {{added, number}} hinzugefügt, {{changed, number}} geändert, {{removed, number}} entfernt.',
 };

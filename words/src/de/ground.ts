@@ -501,4 +501,7 @@ export const ground: Same<typeof english> = {
   notSignedIn: 'nirgends',
   'did.signedOutOf': 'Abgemeldet: {{browser}}',
   'did.signedOutOnce': 'Von einer Sitzung abgemeldet',
+  rowKept: 'Name, Adresse oder dieses Feld dieser Person kommt aus einem Verzeichnis.',
+  rowKeptFix: 'Ändern Sie es im Verzeichnis, oder lassen Sie es in der Datei weg.',
+  findTokens: 'Token eines Verzeichnisses (SCIM)',
 };

@@ -263,4 +263,16 @@ export const refusals: Same<typeof english> = {
   'otherNow.happened': 'Das wurde seitdem noch einmal geändert und lässt sich einzeln nicht rückgängig machen.',
   'otherNow.saved': 'Es wurde nichts geändert.',
   'otherNow.now': 'Machen Sie zuerst die spätere Änderung rückgängig, oder ändern Sie es von Hand.',
+  'keptByDirectory.happened': 'Das kommt aus einem Verzeichnis.',
+  'keptByDirectory.saved': 'Es wurde nichts geändert.',
+  'keptByDirectory.now':
+    'Ändern Sie Name, Adresse und die Felder aus dem Verzeichnis dort. Alles andere können Sie hier ändern.',
+  'keptByDirectoryGroup.happened': 'Diese Gruppe kommt aus einem Verzeichnis.',
+  'keptByDirectoryGroup.saved': 'Es wurde nichts geändert.',
+  'keptByDirectoryGroup.now':
+    'Ändern Sie Name und Mitglieder dort. Wer hier hinzugefügt wurde, lässt sich hier entfernen.',
+  'mergeKept.happened': 'Der Datensatz, der wegfallen würde, kommt aus einem Verzeichnis.',
+  'mergeKept.saved': 'Es wurde nichts geändert.',
+  'mergeKept.now':
+    'Öffnen Sie den Datensatz aus dem Verzeichnis, und führen Sie den anderen damit zusammen. Kommen beide daher, entfernen Sie dort erst einen.',
 };

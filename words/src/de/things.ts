@@ -33,4 +33,5 @@ export const things: Same<typeof english> = {
   session: 'Diese Sitzung',
   absence: 'Diese Abwesenheit',
   import: 'Dieser Import',
+  token: 'Dieses Token',
 };

@@ -5,6 +5,7 @@ export { calendars } from './calendars.ts';
 export { changes } from './changes.ts';
 export { conditions } from './conditions.ts';
 export { designs } from './designs.ts';
+export { directory } from './directory.ts';
 export { expressions } from './expressions.ts';
 export { fieldKinds } from './fieldKinds.ts';
 export { findings } from './findings.ts';

@@ -44,4 +44,6 @@ export const commands = {
   adminNotSeen: 'is not signed in',
   adminBehind:
     'The data in {{folder}} is from an earlier release. Start Tolvek once with npm start to update the data.',
+  directoryUse: 'Name a file, --to and an address that ends in /scim/v2, and put the token in TOLVEK_DIRECTORY_TOKEN.',
+  inStep: 'In step: {{added, number}} added, {{changed, number}} changed, {{removed, number}} removed.',
 } as const;

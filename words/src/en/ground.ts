@@ -490,4 +490,7 @@ export const ground = {
   notSignedIn: 'nowhere',
   'did.signedOutOf': 'Signed out: {{browser}}',
   'did.signedOutOnce': 'Signed out of one session',
+  rowKept: 'This person’s name, address or this field comes from a directory.',
+  rowKeptFix: 'Change it in the directory, or leave it out of the file.',
+  findTokens: 'Tokens of a directory (SCIM)',
 } as const;

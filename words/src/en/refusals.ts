@@ -249,4 +249,15 @@ export const refusals = {
   'otherNow.happened': 'This was changed again since then, so it cannot be undone by itself.',
   'otherNow.saved': 'Nothing was changed.',
   'otherNow.now': 'Undo the later change first, or change it by hand.',
+  'keptByDirectory.happened': 'This comes from a directory.',
+  'keptByDirectory.saved': 'Nothing was changed.',
+  'keptByDirectory.now':
+    'Change the name, the address and the fields from the directory there. You can change everything else here.',
+  'keptByDirectoryGroup.happened': 'This group comes from a directory.',
+  'keptByDirectoryGroup.saved': 'Nothing was changed.',
+  'keptByDirectoryGroup.now': 'Change its name and its members there. Members who were added here can be removed here.',
+  'mergeKept.happened': 'The record that would go comes from a directory.',
+  'mergeKept.saved': 'Nothing was changed.',
+  'mergeKept.now':
+    'Open the record from the directory, and merge the other one into it. If both come from the directory, remove one there first.',
 } as const;

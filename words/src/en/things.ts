@@ -30,4 +30,5 @@ export const things = {
   session: 'This session',
   absence: 'This absence',
   import: 'This import',
+  token: 'This token',
 } as const;

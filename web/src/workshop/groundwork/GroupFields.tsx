@@ -14,16 +14,19 @@ interface GroupFieldsProps {
   readonly error: unknown;
   /** Whether it is said what they are for. */
   readonly explained?: boolean;
+  /** Whether its name is changed elsewhere. */
+  readonly isKept?: boolean;
 }
 
 /** What is set of a group: what it is called and is for, and whether it works on requests. */
-export const GroupFields = ({ id, group, set, error, explained = false }: GroupFieldsProps) => (
+export const GroupFields = ({ id, group, set, error, explained = false, isKept = false }: GroupFieldsProps) => (
   <>
     <TextLine
       id={`${id}-group`}
       label={say('ground:set.name')}
       error={error}
       field="name"
+      disabled={isKept}
       value={group.name}
       change={(name) => set({ ...group, name })}
     />

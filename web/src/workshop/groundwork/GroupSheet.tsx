@@ -134,15 +134,20 @@ function GroupForm({ opened }: { opened: Opened }) {
       }}
       noValidate
     >
-      <GroupFields id="edit" group={group} set={setGroup} error={error} />
+      {opened.source === 'directory' ? (
+        <p className="mt-2 text-[13px] text-soft">{say('directory:groupNote')}</p>
+      ) : null}
+      <GroupFields id="edit" isKept={opened.source === 'directory'} group={group} set={setGroup} error={error} />
       <WholeTrouble error={error} />
       <p className="mt-4 flex flex-wrap gap-2">
         <Button look="main" type="submit" disabled={!isChanged || isLoading}>
           {say('workshop:saveChanges')}
         </Button>
-        <Button disabled={isLoading} onClick={() => void put({ retired: !retired })}>
-          {say(retired ? 'ground:useAgain' : 'ground:retire')}
-        </Button>
+        {opened.source === 'local' ? (
+          <Button disabled={isLoading} onClick={() => void put({ retired: !retired })}>
+            {say(retired ? 'ground:useAgain' : 'ground:retire')}
+          </Button>
+        ) : null}
       </p>
       {!retired && opened.uses.length > 0 ? (
         <p className="mt-1 text-[12.5px] text-soft">{say('ground:retireKeeps', { count: opened.uses.length })}</p>

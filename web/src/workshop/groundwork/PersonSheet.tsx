@@ -181,6 +181,8 @@ function PersonForm({ opened }: { opened: Opened }) {
     if ('error' in sent) toast.error(refusalInWords(problemOf(sent.error)));
     else toast(say('ground:invited', { count: sent.data?.sent ?? 0 }));
   };
+  // What comes from a directory is changed there.
+  const isKept = opened.source === 'directory';
   const others = opened.addresses.filter((address) => address !== email);
   return (
     <form
@@ -190,11 +192,13 @@ function PersonForm({ opened }: { opened: Opened }) {
       }}
       noValidate
     >
+      {isKept ? <p className="mt-2 text-[13px] text-soft">{say('directory:personNote')}</p> : null}
       <TextLine
         id="edit-name"
         label={say('ground:set.name')}
         error={error}
         field="name"
+        disabled={isKept}
         value={person.name}
         change={(typed) => set({ name: typed })}
       />
@@ -205,6 +209,7 @@ function PersonForm({ opened }: { opened: Opened }) {
         error={error}
         field="email"
         type="email"
+        disabled={isKept}
         value={person.email}
         change={(typed) => set({ email: typed })}
       />
@@ -236,7 +241,7 @@ function PersonForm({ opened }: { opened: Opened }) {
       {isStaff && !opened.mayGiveRole ? (
         <p className="mt-1 text-[12.5px] text-soft">{say('ground:whoGivesRoles')}</p>
       ) : null}
-      <ProfileFields kind={kind} typed={typed} set={setTyped} error={error} />
+      <ProfileFields kind={kind} isKept={isKept} typed={typed} set={setTyped} error={error} />
       <WholeTrouble error={error} />
       <p className="mt-4 flex flex-wrap gap-2">
         <Button look="main" type="submit" disabled={!isChanged || isLoading}>

@@ -10,10 +10,12 @@ interface ProfileFieldsProps {
   readonly typed: RawAnswers;
   readonly set: (typed: RawAnswers) => void;
   readonly error: unknown;
+  /** Whether what a directory fills in is changed there. */
+  readonly isKept?: boolean;
 }
 
 /** The fields of somebody’s profile, to be filled in. */
-export function ProfileFields({ kind, typed, set, error }: ProfileFieldsProps) {
+export function ProfileFields({ kind, typed, set, error, isKept = false }: ProfileFieldsProps) {
   const { data } = groundApi.useProfileQuery();
   if (!data) return null;
   return (
@@ -34,6 +36,7 @@ export function ProfileFields({ kind, typed, set, error }: ProfileFieldsProps) {
               onChange={(value) => set({ ...typed, [field.key]: value })}
               describedBy={about['aria-describedby']}
               invalid={about['aria-invalid']}
+              disabled={isKept && field.directory !== undefined}
             />
           )}
         </Line>

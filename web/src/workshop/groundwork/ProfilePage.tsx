@@ -1,6 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { freshKey } from '@tolvek/core/form';
-import { PERSON_ENTRIES, type ProfileField, type ProfileKind } from '@tolvek/core/register';
+import { DIRECTORY_ATTRIBUTES, PERSON_ENTRIES, type ProfileField, type ProfileKind } from '@tolvek/core/register';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
@@ -221,6 +221,26 @@ function FieldRow({ field, index, of, opened, error, around, isOpen, toggle, edi
               </option>
             ))}
           </select>
+          {field.of === 'contact' ? null : (
+            <>
+              <label htmlFor={`${id} directory`}>{say('directory:fillsIn')}</label>
+              <select
+                id={`${id} directory`}
+                className="input w-auto"
+                value={field.directory ?? ''}
+                onChange={({ target: { value } }) =>
+                  edit({ directory: DIRECTORY_ATTRIBUTES.find((each) => each === value) })
+                }
+              >
+                <option value="">{say('directory:fillsInNot')}</option>
+                {DIRECTORY_ATTRIBUTES.map((each) => (
+                  <option key={each} value={each}>
+                    {say(`directory:attribute.${each}`)}
+                  </option>
+                ))}
+              </select>
+            </>
+          )}
           <span />
           <label className="flex items-center gap-2 text-ink">
             <input

@@ -1,11 +1,12 @@
+import type { Words } from '@tolvek/words';
 import type { ReactNode } from 'react';
 import { Button } from '../../ui/Button.tsx';
-import { say } from '../../wire/words.ts';
+import { say, told } from '../../wire/words.ts';
 
 /** Who set something, and when. */
-export const Byline = ({ by, at }: { by: string; at: string }) => (
+export const Byline = ({ by, at }: { by: Words; at: string }) => (
   <span className="block text-[12.5px] text-soft">
-    {by === '' ? say('ground:byStart', { at }) : say('ground:byAt', { by, at })}
+    {by === '' ? say('ground:byStart', { at }) : say('ground:byAt', { by: told(by), at })}
   </span>
 );
 

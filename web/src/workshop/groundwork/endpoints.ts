@@ -71,6 +71,23 @@ export const groundApi = api.injectEndpoints({
       query: call('changeProfile'),
       invalidatesTags: ['ground', 'people', 'form', 'forms', 'desk'],
     }),
+    directory: build.query<AnswerOf<'directory'>, Asked<'directory'>>({
+      query: call('directory'),
+      providesTags: ['people', 'groups', 'ground'],
+      keepUnusedDataFor: 0,
+    }),
+    addDirectoryToken: build.mutation<AnswerOf<'addDirectoryToken'>, Asked<'addDirectoryToken'>>({
+      query: call('addDirectoryToken'),
+      invalidatesTags: ['ground'],
+    }),
+    endDirectoryToken: build.mutation<AnswerOf<'endDirectoryToken'>, Asked<'endDirectoryToken'>>({
+      query: call('endDirectoryToken'),
+      invalidatesTags: ['ground'],
+    }),
+    fillFromDirectory: build.mutation<AnswerOf<'fillFromDirectory'>, Asked<'fillFromDirectory'>>({
+      query: call('fillFromDirectory'),
+      invalidatesTags: ['people'],
+    }),
     rights: build.query<AnswerOf<'rights'>, Asked<'rights'>>({
       query: call('rights'),
       providesTags: ['people', 'groups'],

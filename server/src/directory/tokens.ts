@@ -1,0 +1,64 @@
+import { randomBytes } from 'node:crypto';
+import { and, desc, eq, isNull } from 'drizzle-orm';
+import type { Reader } from '../platform/database.ts';
+import type { House } from '../platform/house.ts';
+import { hashOf } from '../platform/links.ts';
+import { newId } from '../platform/newId.ts';
+import { notFound } from '../platform/problem.ts';
+import { type Work, write } from '../platform/work.ts';
+import { directoryTokens } from './tables.ts';
+
+type TokenRow = typeof directoryTokens.$inferSelect;
+
+const DAY = 86_400_000;
+/** How exactly it is kept when a token was used last, ms. */
+const MINUTE = 60_000;
+
+/**
+ * Makes a token for a directory. It is told once and kept nowhere.
+ *
+ * @param days how long it works; null for as long as it is not ended
+ */
+export function makeToken(
+  { tx, now, actor }: Work,
+  { name, days }: { readonly name: string; readonly days: number | null },
+): { readonly id: string; readonly token: string } {
+  const token = randomBytes(32).toString('base64url');
+  const id = newId();
+  tx.insert(directoryTokens)
+    .values({
+      ...{ id, name, hash: hashOf(token), madeAt: now, madeBy: actor ?? '' },
+      expiresAt: days === null ? null : now + days * DAY,
+    })
+    .run();
+  return { id, token };
+}
+
+/** Ends a token at once. @throws Problem 404 */
+export function endToken({ tx, now }: Work, id: string): void {
+  const ended = tx
+    .update(directoryTokens)
+    .set({ endedAt: now })
+    .where(and(eq(directoryTokens.id, id), isNull(directoryTokens.endedAt)))
+    .run();
+  if (ended.changes === 0) throw notFound('token');
+}
+
+export const allTokens = (db: Reader): readonly TokenRow[] =>
+  db.select().from(directoryTokens).orderBy(desc(directoryTokens.madeAt), desc(directoryTokens.id)).all();
+
+/** Whether a token opens the way in now; it is written down that it did. */
+export function isToken(house: House, token: string): boolean {
+  const now = house.clock.now();
+  const row = house.db
+    .select()
+    .from(directoryTokens)
+    .where(eq(directoryTokens.hash, hashOf(token)))
+    .get();
+  if (!row || row.endedAt !== null || (row.expiresAt !== null && now >= row.expiresAt)) return false;
+  if (row.usedAt === null || now - row.usedAt >= MINUTE)
+    write(house, ({ tx }) => {
+      tx.update(directoryTokens).set({ usedAt: now }).where(eq(directoryTokens.id, row.id)).run();
+    });
+  return true;
+}
