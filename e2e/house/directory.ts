@@ -27,7 +27,7 @@ export class Directory {
     return new Directory(`${desk.running.url}/scim/v2`, token);
   }
 
-  private async call(method: string, path: string, body?: unknown, headers: Sent = {}): Promise<Answer> {
+  async call(method: string, path: string, body?: unknown, headers: Sent = {}): Promise<Answer> {
     const answer = await fetch(`${this.address}${path}`, {
       method,
       headers: { Authorization: `Bearer ${this.token}`, 'Content-Type': 'application/scim+json', ...headers },

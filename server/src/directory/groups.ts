@@ -138,12 +138,18 @@ export function putDirectoryGroup(work: Work, key: string, sent: Resource, befor
       .run();
 }
 
-/** A group goes: nobody is in it by the directory, and it is offered nowhere. What names it keeps it. */
+/** A group goes: nobody is in it by the directory, nor is it in another, and it is offered nowhere. What names it keeps it. */
 export function removeDirectoryGroup(work: Work, key: string, before: Resource): void {
   const { tx } = work;
   const group = groupByKey(tx, key);
   if (!group) return;
   settleMembers(work, key, [], membersOf(before));
+  const within = tx
+    .select()
+    .from(groupEntries)
+    .where(and(eq(groupEntries.memberGroup, key), eq(groupEntries.source, 'directory')))
+    .all();
+  for (const { id, groupKey } of within) leaveGroup(work, groupKey, id);
   tx.delete(directoryGroups).where(eq(directoryGroups.groupKey, key)).run();
   tx.update(groups).set({ source: 'local' }).where(eq(groups.key, key)).run();
   if (!group.retired) changeGroup(work, { key, version: group.version, changes: { retired: true } });
