@@ -120,6 +120,7 @@ const PAGES: Readonly<Record<string, readonly string[]>> = {
     '/workshop/groundwork/groups/estates',
     '/workshop/groundwork/directory',
     '/workshop/groundwork/rights',
+    '/workshop/groundwork/sign-in',
     '/workshop/groundwork/calendars',
     '/workshop/groundwork/registers',
     '/workshop/vocabularies',

@@ -8,6 +8,7 @@ import {
   profileHeads,
   rightHeads,
   settingHeads,
+  signInHeads,
   startHeads,
   stepBackHeads,
 } from './groundwork/heads.ts';
@@ -43,6 +44,7 @@ export const heads = {
   ...calendarHeads,
   ...startHeads,
   ...accountHeads,
+  ...signInHeads,
   ...settingHeads,
   ...absenceHeads,
   ...stepBackHeads,

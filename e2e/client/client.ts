@@ -92,6 +92,8 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('testEmail', await staff.GET('/api/groundwork/test-emails/{id}', path({ id: known.test })));
   note('colleagues', await staff.GET('/api/me/colleagues'));
   note('peopleImports', await staff.GET('/api/people-imports'));
+  note('signInWays', await staff.GET('/api/sign-in-ways'));
+  note('signInSettings', await staff.GET('/api/groundwork/sign-in'));
   note('directory', await staff.GET('/api/groundwork/directory'));
   note('profile', await staff.GET('/api/groundwork/profile'));
   note('people', await staff.GET('/api/people'));

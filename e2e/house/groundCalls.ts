@@ -1,4 +1,8 @@
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import type { RouteName } from '@tolvek/contract';
+import { signInProviders, twoFactor, user } from '@tolvek/server/schema';
+import { eq } from 'drizzle-orm';
 import type { Caller, Desk } from './desk.ts';
 import { STORM } from './desk.ts';
 
@@ -68,6 +72,12 @@ export async function groundCalls(
   const ownAway = await made('addOwnAbsence', { headers: key('own-away'), body: days });
   const other = { ...hand, name: 'Ivo Tarn', email: 'ivo.tarn@skerrow.example', groups: ['boats'] };
   const { id: ending } = await made('addDirectoryToken', { body: { name: 'Staff directory', days: null } });
+  const { db } = desk.running.house;
+  const issuer = await documented();
+  const provider = { id: 'other', name: 'Other', issuer: 'http://127.0.0.1:9', clientId: 'tolvek', madeAt: 0 };
+  db.insert(signInProviders).values(provider).run();
+  db.insert(twoFactor).values({ id: 'code', secret: '', backupCodes: '', userId: yusuf }).run();
+  db.update(user).set({ twoFactorEnabled: true }).where(eq(user.id, yusuf)).run();
   return {
     invitation: [{ params: { token } }],
     acceptInvitation: [{ params: { token }, body: { password: 'gulls over grey water' } }],
@@ -77,6 +87,12 @@ export async function groundCalls(
     endSession: [{ params: { id: spare } }],
     endTheirSession: [{ params: { id: yusuf, session: theirs.id } }],
     signOutPerson: [{ params: { id } }],
+    signInWays: [{}],
+    signInSettings: [{}],
+    addProvider: [{ headers: key('provider'), body: { name: 'More', issuer, clientId: 'tolvek', secret: null } }],
+    changeProvider: [{ params: { id: 'other' }, headers: onVersion(1), body: { name: 'Another', active: false } }],
+    setPasswords: [{ body: { on: true } }],
+    endTheirCode: [{ params: { id: yusuf } }],
     groundwork: [{}],
     deskSettings: [{}],
     changeDesk: [
@@ -137,4 +153,16 @@ export async function groundCalls(
     countries: [{}],
     holidays: [{ params: { country: 'IE' }, query: { from: '2026', to: '2027' } }],
   };
+}
+
+/** Somebody who has a discovery document as providers of OpenID Connect have it, and nothing else. */
+function documented(): Promise<string> {
+  return new Promise((done) => {
+    const server = createServer((request, response) => {
+      const at = `http://${request.headers.host}`;
+      const document = { issuer: at, authorization_endpoint: at, token_endpoint: at, jwks_uri: at };
+      response.end(JSON.stringify(document));
+    });
+    server.unref().listen(0, '127.0.0.1', () => done(`http://127.0.0.1:${(server.address() as AddressInfo).port}`));
+  });
 }

@@ -2,7 +2,7 @@ import { existsSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { said } from '@tolvek/words';
 import { pino } from 'pino';
-import { inviteAdministrator, listAdministrators, resetPassword } from './groundwork/admin.ts';
+import { inviteAdministrator, listAdministrators, passwordsOn, resetPassword } from './groundwork/admin.ts';
 import { isLaid } from './groundwork/firstStart.ts';
 import { rightMissing } from './people/grants.ts';
 import { viewerOf } from './people/queries.ts';
@@ -16,7 +16,7 @@ import { Troubles } from './platform/troubles.ts';
 import { isBehind } from './platform/upgrade/index.ts';
 
 /**
- * `npm run admin -- invite <address> | reset <address> | list`: lets administrators in from the
+ * `npm run admin -- invite <address> | reset <address> | passwords on | list`: lets administrators in from the
  * machine itself, also while the application runs.
  */
 try {
@@ -43,6 +43,7 @@ try {
   const [command, address] = process.argv.slice(2);
   if (command === 'invite') console.log(spokenHere(inviteAdministrator(house, address)));
   else if (command === 'reset') console.log(spokenHere(resetPassword(house, address)));
+  else if (command === 'passwords' && address === 'on') console.log(spokenHere(passwordsOn(house)));
   else if (command === 'list') for (const line of listAdministrators(db)) console.log(spokenHere(line));
   else throw new ConfigRefused(said('commands:adminUsage'));
   db.$client.close();

@@ -18,6 +18,11 @@ export const accountRoutes = routesOf(accountHeads, {
     answer: z.object({
       name: z.string(),
       email: z.string(),
+      hasPassword: z.boolean(),
+      /** Whether one is asked for a code after the password. */
+      code: z.boolean(),
+      /** Providers that one has signed in by, by name. */
+      providers: z.array(z.string()),
       absences: z.array(absence),
       /** Whose place one takes today when a decision is asked for, by name. */
       standsIn: z.array(z.string()),

@@ -23,6 +23,28 @@ export const accountHeads = {
   signOutPerson: { method: 'POST', path: '/api/people/:id/sign-out', caller: 'staff', right: 'people' },
 } as const satisfies Heads;
 
+/** How staff sign in. */
+export const signInHeads = {
+  signInWays: { method: 'GET', path: '/api/sign-in-ways', caller: 'anyone' },
+  signInSettings: { method: 'GET', path: '/api/groundwork/sign-in', caller: 'staff', right: 'people' },
+  addProvider: {
+    method: 'POST',
+    path: '/api/groundwork/sign-in/providers',
+    caller: 'staff',
+    right: 'rights',
+    guard: 'Idempotency-Key',
+  },
+  changeProvider: {
+    method: 'PUT',
+    path: '/api/groundwork/sign-in/providers/:id',
+    caller: 'staff',
+    right: 'rights',
+    guard: 'If-Match',
+  },
+  setPasswords: { method: 'PUT', path: '/api/groundwork/sign-in/passwords', caller: 'staff', right: 'rights' },
+  endTheirCode: { method: 'POST', path: '/api/people/:id/code/end', caller: 'staff', right: 'people' },
+} as const satisfies Heads;
+
 /** The desk itself. */
 export const settingHeads = {
   groundwork: { method: 'GET', path: '/api/groundwork', caller: 'staff', right: 'work' },

@@ -93,6 +93,10 @@ export const peopleRoutes = routesOf(peopleHeads, {
       absences: z.array(absence),
       /** Whose place they take today when a decision is asked for, by name. */
       standsIn: z.array(z.string()),
+      /** Whether they are asked for a code after their password. */
+      code: z.boolean(),
+      /** Providers that they have signed in by, by name. */
+      providers: z.array(z.string()),
       /** Where they are signed in, the newest first. */
       sessions: z.array(session),
       /** The groups they are in today, each with the ways in. */

@@ -5,6 +5,7 @@ import { peopleRoutes } from './people.ts';
 import { profileRoutes } from './profile.ts';
 import { rightRoutes } from './rights.ts';
 import { settingRoutes } from './settings.ts';
+import { signInRoutes } from './signIn.ts';
 import { startRoutes } from './start.ts';
 import { stepBackRoutes } from './stepBack.ts';
 
@@ -12,6 +13,7 @@ import { stepBackRoutes } from './stepBack.ts';
 export const groundworkRoutes = {
   ...startRoutes,
   ...accountRoutes,
+  ...signInRoutes,
   ...settingRoutes,
   ...absenceRoutes,
   ...importRoutes,

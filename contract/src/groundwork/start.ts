@@ -40,6 +40,8 @@ export const startRoutes = routesOf(startHeads, {
       name: z.string(),
       email: z.string(),
       desk: z.string(),
+      /** Whether one signs in with a password here; else by one of the other ways. */
+      passwords: z.boolean(),
     }),
   },
   acceptInvitation: {

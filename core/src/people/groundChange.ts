@@ -27,6 +27,10 @@ export type GroundChange =
     }
   /** A field of the profile was set; null where there was nothing, or nothing is left. */
   | { readonly kind: 'profile'; readonly field: string; readonly before: unknown; readonly after: unknown }
+  /** A provider that proves who somebody is knows them from now on, by its name. */
+  | { readonly kind: 'linked'; readonly provider: string }
+  /** Somebody is asked for a code after their password from now on, or no longer. */
+  | { readonly kind: 'code'; readonly on: boolean }
   /** A password of one’s own was chosen; `again`: in place of another. */
   | { readonly kind: 'password'; readonly again: boolean }
   | {
@@ -92,6 +96,10 @@ export function groundChangeInWords(change: GroundChange, names: GroundNames): S
         after: shown(change.after),
       });
     }
+    case 'linked':
+      return said('ground:did.linked', { provider: change.provider });
+    case 'code':
+      return said(change.on ? 'ground:did.codeOn' : 'ground:did.codeOff');
     case 'password':
       return said(change.again ? 'ground:did.passwordAgain' : 'ground:did.password');
     case 'changed':

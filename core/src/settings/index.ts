@@ -19,3 +19,4 @@ export {
   type ReadProfile,
   readProfile,
 } from './profile.ts';
+export { providerKey } from './provider.ts';

@@ -13,12 +13,14 @@ import { iso } from '../platform/clock.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { notFound, Problem, wrongFields } from '../platform/problem.ts';
+import { arePasswordsOff } from '../platform/signIn/providers.ts';
 import type { Session } from '../platform/signIn/session.ts';
 import { account, session } from '../platform/tables.ts';
 import { by, write } from '../platform/work.ts';
 import { deskOf } from '../settings/queries.ts';
 import { absencesView } from './absences.ts';
 import { refusePassword } from './firstStart.ts';
+import { proofsOf } from './signIn.ts';
 
 const HOUR = 3_600_000;
 /** Emails to choose another password that somebody gets in an hour at most: anybody can ask for them. */
@@ -36,6 +38,7 @@ const resetsOf = (tx: Transaction, personId: string, since: number): number =>
  * Nothing that is answered tells whether it is.
  */
 export function forgotPassword(house: House, email: string): void {
+  if (arePasswordsOff(house.db)) return;
   write(house, (work) => {
     const person = personByEmail(work.tx, email.trim());
     if (!person?.active || person.kind !== 'staff' || !hasPassword(work.tx, person.id)) return;
@@ -74,7 +77,7 @@ export function accountView(db: Reader, own: Session, now: number): AnswerOf<'ac
   const person = personById(db, viewer.personId);
   if (!person) throw notFound('person');
   return {
-    ...{ name: person.name, email: person.email },
+    ...{ name: person.name, email: person.email, ...proofsOf(db, person.id) },
     ...absencesView(db, viewer.personId, now),
     sessions: sessionsView(db, own, viewer.personId),
   };

@@ -10,6 +10,8 @@ import { grants, people } from '../people/tables.ts';
 import { CannotStart } from '../platform/cannotStart.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
+import { endCode } from '../platform/signIn/codes.ts';
+import { setPasswords } from '../platform/signIn/providers.ts';
 import { session } from '../platform/tables.ts';
 import { type Work, write } from '../platform/work.ts';
 import { linkFor } from '../settings/links.ts';
@@ -68,9 +70,17 @@ export function resetPassword(house: House, typed: string | undefined): Said {
   return write(house, ({ tx, now }) => {
     const person = personByEmail(tx, email);
     if (person?.kind !== 'staff' || !person.active) throw new CommandRefused(said('commands:adminUnknown', { email }));
+    // Whoever lost their password may have lost what computes the code after it.
+    endCode(tx, person.id);
     const { token } = linkFor(tx, secret, { purpose: 'reset', personId: person.id, targetId: person.id, now });
     return said('commands:adminReset', { name: person.name, url: `${url}/welcome/${token}` });
   });
+}
+
+/** Lets people sign in by passwords again: where the providers that they signed in by can’t be reached. */
+export function passwordsOn(house: House): Said {
+  write(house, ({ tx }) => setPasswords(tx, true));
+  return said('commands:passwordsOn');
 }
 
 /** The administrators there are, and how they come in. */

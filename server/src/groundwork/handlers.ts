@@ -22,6 +22,7 @@ import { addSomebody, changeSomebody, peopleView, personView } from './people.ts
 import { sendPeople } from './peopleSheet.ts';
 import { profileView, putProfile } from './profile.ts';
 import { changeRights, rightHolders, rightsView } from './rights.ts';
+import { addProvider, changeProvider, endTheirCode, putPasswords, signInSettings, signInWays } from './signIn.ts';
 import { stepBack, stepBackPlan } from './stepBack.ts';
 
 export function groundworkHandlers(house: House): Handlers<typeof groundworkRoutes> {
@@ -57,6 +58,12 @@ export function groundworkHandlers(house: House): Handlers<typeof groundworkRout
       return { done: true };
     },
     signOutPerson: ({ session, params }) => signOutPerson(house, session, params.id),
+    signInWays: () => signInWays(db),
+    signInSettings: ({ viewer }) => signInSettings(house, viewer),
+    addProvider: ({ viewer, body, key }) => addProvider(house, viewer, body, key),
+    changeProvider: ({ params, body, version }) => changeProvider(house, params.id, version, body),
+    setPasswords: ({ viewer, body }) => putPasswords(house, viewer, body.on),
+    endTheirCode: ({ viewer, params }) => endTheirCode(house, viewer, params.id),
     groundwork: () => groundworkView(db),
     deskSettings: () => deskSettingsView(db),
     changeDesk: ({ viewer, body, version }) => putDesk(house, viewer, { ...body, version }),

@@ -10,6 +10,7 @@ import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { hashOf, type Link, openLink, spendLink } from '../platform/links.ts';
 import { Problem } from '../platform/problem.ts';
+import { arePasswordsOff } from '../platform/signIn/providers.ts';
 import { links } from '../platform/tables.ts';
 import { by, write } from '../platform/work.ts';
 import { deskOf } from '../settings/queries.ts';
@@ -42,7 +43,8 @@ function opened(db: Reader, token: string, now: number): { readonly link: Link; 
 export function invitationView({ db, clock }: House, token: string): AnswerOf<'invitation'> {
   const { link, person } = opened(db, token, clock.now());
   const purpose = link.purpose === 'reset' ? 'reset' : 'invite';
-  return { purpose, name: person.name, email: person.email, desk: deskOf(db).name };
+  const passwords = !arePasswordsOff(db);
+  return { passwords, purpose, name: person.name, email: person.email, desk: deskOf(db).name };
 }
 
 /**
@@ -54,6 +56,7 @@ export function invitationView({ db, clock }: House, token: string): AnswerOf<'i
  */
 export async function acceptInvitation(house: House, token: string, password: string): Promise<{ email: string }> {
   const { person } = opened(house.db, token, house.clock.now());
+  if (arePasswordsOff(house.db)) throw new Problem(403, 'passwords-off', refused('passwordsOff'));
   refusePassword(password, [person.name, person.email, deskOf(house.db).name]);
   const hash = await hashOfPassword(password);
   return write(house, (work) => {

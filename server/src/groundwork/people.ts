@@ -30,6 +30,7 @@ import { profileDesignOf } from '../settings/queries.ts';
 import { absencesView } from './absences.ts';
 import { sessionsView } from './account.ts';
 import { readTyped, typedProfile } from './profile.ts';
+import { proofsOf } from './signIn.ts';
 
 type Row = AnswerOf<'people'>['people'][number];
 
@@ -125,11 +126,13 @@ export function personView(db: Reader, own: Session, asked: string, now: number)
   const all = [...entries, ...nestedEntries(db)].map(entryOf);
   const day = todayAt(db, now);
   const names = groupNames(db);
+  const proofs = proofsOf(db, id);
   return {
     ...row,
     ...{ version: person.version, language: person.language, source: person.source },
     typed: typedProfile(db, person),
     ...absencesView(db, id, now),
+    ...{ code: proofs.code, providers: proofs.providers },
     sessions: sessionsView(db, own, id),
     addresses: db
       .select({ address: addresses.address })

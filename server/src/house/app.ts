@@ -13,6 +13,7 @@ import { scimRoutes } from '../directory/routes.ts';
 import { groundworkHandlers } from '../groundwork/handlers.ts';
 import { intakeHandlers } from '../intake/handlers.ts';
 import { noticeHandlers } from '../notice/handlers.ts';
+import { noteGround } from '../people/history.ts';
 import type { Auth } from '../platform/auth.ts';
 import { limitBodies, ownAddress } from '../platform/edge.ts';
 import type { House } from '../platform/house.ts';
@@ -21,6 +22,7 @@ import { answerErrors, notFound } from '../platform/problem.ts';
 import { serve } from '../platform/serve.ts';
 import { signInRoutes } from '../platform/signIn/routes.ts';
 import { speakFor, wishedBy } from '../platform/words.ts';
+import { by, write } from '../platform/work.ts';
 import { deskOf } from '../settings/queries.ts';
 import { viewHandlers } from '../view/handlers.ts';
 import { workshopHandlers } from '../workshop/handlers.ts';
@@ -58,7 +60,11 @@ export function createApp(house: House, auth: Auth): Express {
     }),
   );
   const limits = new Limits(house.config.pace);
-  app.use(signInRoutes(house, auth));
+  const linked = (id: string, provider: string): void =>
+    write(house, (work) => noteGround(by(work, id), 'person', id, { kind: 'linked', provider }));
+  const coded = (id: string, on: boolean): void =>
+    write(house, (work) => noteGround(by(work, id), 'person', id, { kind: 'code', on }));
+  app.use(signInRoutes(house, { auth, limits, linked, coded }));
   const router = express.Router();
   const bound = { house, limits };
   serve(router, bound, areas.house, houseHandlers(house));

@@ -2,7 +2,7 @@ import { inArray, lt, sql } from 'drizzle-orm';
 import { keptAnswers, waitingSubmissions } from '../door/tables.ts';
 import { notices } from '../notice/tables.ts';
 import { AT_ONCE, dropOld, type Kept } from '../platform/kept.ts';
-import { idempotency, jobs, links, session } from '../platform/tables.ts';
+import { idempotency, jobs, links, session, verification } from '../platform/tables.ts';
 import { ruleRuns } from '../request/tables.ts';
 
 const DAY = 24 * 3_600_000;
@@ -52,6 +52,11 @@ export const RETENTION: readonly Kept[] = [
     until: '14 days after they were last used',
     // Sessions live by the real clock, as the sign-in library does.
     sweep: (tx) => dropOld(session, session.id, () => lt(session.expiresAt, new Date()))(tx, 0),
+  },
+  {
+    what: 'Sign-ins by a provider, or with a code, that were begun and not finished',
+    until: '10 minutes; a device that is not asked for a code again: 30 days',
+    sweep: (tx) => dropOld(verification, verification.id, () => lt(verification.expiresAt, new Date()))(tx, 0),
   },
   {
     what: 'The answers given to writes, for whoever sends the same again',

@@ -146,7 +146,7 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
     : await patiently(house, () =>
         write(house, ({ tx, now }) => `${house.config.url}/start/${firstStartLink(tx, config.secret, '', now)}`),
       );
-  answer = createApp(house, createAuth(db, house.config));
+  answer = createApp(house, createAuth(house));
 
   const timers = new Job(house, 'timers', async () => void (await runDueTimers(house)));
   const tick = (): void => {

@@ -25,7 +25,8 @@ const plainly = (text: string): string => text.replace(/[\\%_]/g, (sign) => `\\$
 const isLike = (column: SQL | typeof people.name, text: string): SQL =>
   sql`${column} like ${`%${plainly(text)}%`} escape '\\'`;
 
-const hasPassword = sql`exists (select 1 from ${account} where ${account.userId} = ${people.id} and ${account.password} is not null)`;
+/** Whether somebody has a password, or has signed in by a provider. */
+const signsIn = sql`exists (select 1 from ${account} where ${account.userId} = ${people.id})`;
 
 /**
  * Whoever a word is about, by their name, an address or a group: each looked through once for all people,
@@ -70,7 +71,7 @@ function lookedFor(db: Reader, { kind, find, group, state, where }: Looking): SQ
     state === 'active' ? eq(people.active, true) : undefined,
     state === 'inactive' ? eq(people.active, false) : undefined,
     state === 'not-invited'
-      ? and(eq(people.kind, 'staff'), eq(people.active, true), isNull(people.invitedAt), sql`not ${hasPassword}`)
+      ? and(eq(people.kind, 'staff'), eq(people.active, true), isNull(people.invitedAt), sql`not ${signsIn}`)
       : undefined,
     ...words.map((word) => aboutWord(db, word)),
   );
@@ -96,7 +97,7 @@ export function withGroups(db: Reader, rows: readonly PersonRow[]): readonly Lis
     db
       .select({ id: account.userId })
       .from(account)
-      .where(and(inArray(account.userId, ids), sql`${account.password} is not null`))
+      .where(inArray(account.userId, ids))
       .all()
       .map(({ id }) => id),
   );

@@ -1,22 +1,28 @@
-import { betterAuth } from 'better-auth';
+import { type BetterAuthOptions, betterAuth } from 'better-auth';
 import { drizzleAdapter } from 'better-auth/adapters/drizzle';
+import { twoFactor as codesAfterPasswords, genericOAuth } from 'better-auth/plugins';
+import { and, eq, ne } from 'drizzle-orm';
+import type { Logger } from 'pino';
 import type { Config } from './config.ts';
 import type { Database } from './database.ts';
+import { discoveryOf, type ProviderRow, secretOf } from './signIn/providers.ts';
 import { SESSION_LASTS } from './signIn/session.ts';
-import { account, session, user, verification } from './tables.ts';
+import { account, session, twoFactor, user, verification } from './tables.ts';
 
 export type Auth = ReturnType<typeof createAuth>;
 
-/**
- * Sign-in for staff by address and password. Accounts are made by the desk: nobody signs themselves
- * up.
- */
-export function createAuth(db: Database, config: Config) {
-  return betterAuth({
+/** What sign-in stands on. */
+interface Stands {
+  readonly db: Database;
+  readonly config: Config;
+  readonly log: Logger;
+}
+
+const common = ({ db, config, log }: Stands) =>
+  ({
     baseURL: config.url,
     secret: config.secret,
-    database: drizzleAdapter(db, { provider: 'sqlite', schema: { user, session, account, verification } }),
-    emailAndPassword: { enabled: true, disableSignUp: true },
+    database: drizzleAdapter(db, { provider: 'sqlite', schema: { user, session, account, verification, twoFactor } }),
     session: { expiresIn: SESSION_LASTS / 1_000 },
     // Wrong tries are counted by our own guard, which knows devices and delays.
     rateLimit: { enabled: false },
@@ -26,5 +32,80 @@ export function createAuth(db: Database, config: Config) {
         : [config.url],
     advanced: { cookiePrefix: 'tolvek' },
     telemetry: { enabled: false },
+    logger: { log: (level, message) => log[level === 'error' ? 'warn' : 'debug']({ signIn: message }, 'signing in') },
+  }) satisfies BetterAuthOptions;
+
+/**
+ * Sign-in for staff by address and password, and by a code after it where they chose so. Accounts are made by the
+ * desk: nobody signs themselves up.
+ */
+export function createAuth(house: Stands) {
+  const { config } = house;
+  return betterAuth({
+    ...common(house),
+    emailAndPassword: { enabled: true, disableSignUp: true },
+    plugins: [codesAfterPasswords({ issuer: new URL(config.url).host })],
+  });
+}
+
+/** What the desk does when a provider proves who somebody is. */
+export interface ByProvider {
+  /** Whether somebody may come in. */
+  readonly mayComeIn: (personId: string) => boolean;
+  /** Somebody’s account is the one that a provider knows from now on. */
+  readonly linked: (personId: string) => void;
+}
+
+/**
+ * Sign-in by one provider of OpenID Connect, for staff whose address it has verified. Each has an instance of its
+ * own, so that one which does not answer holds up nobody else.
+ */
+export function createProviderAuth(house: Stands, provider: ProviderRow, does: ByProvider) {
+  const { db, config } = house;
+  const clientSecret = secretOf(config, provider);
+  return betterAuth({
+    ...common(house),
+    emailAndPassword: { enabled: false },
+    account: {
+      // What it would let us ask of the provider later is of no use here, and is not kept.
+      updateAccountOnSignIn: false,
+      accountLinking: { enabled: true, requireLocalEmailVerified: true },
+    },
+    plugins: [
+      genericOAuth({
+        config: [
+          {
+            ...{ providerId: provider.id, name: provider.name, discoveryUrl: discoveryOf(provider.issuer) },
+            ...{ clientId: provider.clientId, pkce: true, scopes: ['openid', 'email', 'profile'] },
+            ...(clientSecret === null ? { tokenEndpointAuth: { method: 'none' as const } } : { clientSecret }),
+            ...{ disableSignUp: true, requireIdTokenVerification: true },
+          },
+        ],
+      }),
+    ],
+    databaseHooks: {
+      account: {
+        create: {
+          before: async (made) => {
+            // Whoever has an address after somebody else is not them: one person, one subject of a provider.
+            const other = db
+              .select({ id: account.id })
+              .from(account)
+              .where(
+                and(
+                  eq(account.userId, made.userId),
+                  eq(account.providerId, made.providerId),
+                  ne(account.accountId, made.accountId),
+                ),
+              )
+              .get();
+            if (other) return false;
+            return { data: { ...made, accessToken: null, refreshToken: null, idToken: null } };
+          },
+          after: async ({ userId }) => does.linked(userId),
+        },
+      },
+      session: { create: { before: async ({ userId }) => (does.mayComeIn(userId) ? undefined : false) } },
+    },
   });
 }

@@ -8,6 +8,8 @@ export const user = sqliteTable('user', {
   email: text().notNull().unique(),
   emailVerified: integer({ mode: 'boolean' }).notNull().default(false),
   image: text(),
+  /** Whether a code is asked for after the password. */
+  twoFactorEnabled: integer({ mode: 'boolean' }).default(false),
   createdAt: integer({ mode: 'timestamp_ms' }).notNull(),
   updatedAt: integer({ mode: 'timestamp_ms' }).notNull(),
 });
@@ -29,31 +31,73 @@ export const session = sqliteTable(
   (table) => [index('session_expires').on(table.expiresAt)],
 );
 
-export const account = sqliteTable('account', {
-  id: text().primaryKey(),
-  accountId: text().notNull(),
-  providerId: text().notNull(),
-  userId: text()
-    .notNull()
-    .references(() => user.id, { onDelete: 'cascade' }),
-  accessToken: text(),
-  refreshToken: text(),
-  idToken: text(),
-  accessTokenExpiresAt: integer({ mode: 'timestamp_ms' }),
-  refreshTokenExpiresAt: integer({ mode: 'timestamp_ms' }),
-  scope: text(),
-  password: text(),
-  createdAt: integer({ mode: 'timestamp_ms' }).notNull(),
-  updatedAt: integer({ mode: 'timestamp_ms' }).notNull(),
-});
+export const account = sqliteTable(
+  'account',
+  {
+    id: text().primaryKey(),
+    accountId: text().notNull(),
+    providerId: text().notNull(),
+    userId: text()
+      .notNull()
+      .references(() => user.id, { onDelete: 'cascade' }),
+    accessToken: text(),
+    refreshToken: text(),
+    idToken: text(),
+    accessTokenExpiresAt: integer({ mode: 'timestamp_ms' }),
+    refreshTokenExpiresAt: integer({ mode: 'timestamp_ms' }),
+    scope: text(),
+    password: text(),
+    createdAt: integer({ mode: 'timestamp_ms' }).notNull(),
+    updatedAt: integer({ mode: 'timestamp_ms' }).notNull(),
+  },
+  (table) => [index('account_user').on(table.userId), index('account_subject').on(table.providerId, table.accountId)],
+);
 
-export const verification = sqliteTable('verification', {
+export const verification = sqliteTable(
+  'verification',
+  {
+    id: text().primaryKey(),
+    identifier: text().notNull(),
+    value: text().notNull(),
+    expiresAt: integer({ mode: 'timestamp_ms' }).notNull(),
+    createdAt: integer({ mode: 'timestamp_ms' }),
+    updatedAt: integer({ mode: 'timestamp_ms' }),
+  },
+  (table) => [index('verification_identifier').on(table.identifier), index('verification_expires').on(table.expiresAt)],
+);
+
+/** What codes after a password are computed from; as the sign-in library keeps it, encrypted. */
+export const twoFactor = sqliteTable(
+  'two_factor',
+  {
+    id: text().primaryKey(),
+    secret: text().notNull(),
+    backupCodes: text().notNull(),
+    userId: text()
+      .notNull()
+      .references(() => user.id, { onDelete: 'cascade' }),
+    verified: integer({ mode: 'boolean' }).default(true),
+    failedVerificationCount: integer().default(0),
+    lockedUntil: integer({ mode: 'timestamp_ms' }),
+  },
+  (table) => [index('two_factor_user').on(table.userId)],
+);
+
+/** Who else proves who somebody is: providers of OpenID Connect. */
+export const signInProviders = sqliteTable('sign_in_providers', {
+  /** Part of the address that the provider leads back to. */
   id: text().primaryKey(),
-  identifier: text().notNull(),
-  value: text().notNull(),
-  expiresAt: integer({ mode: 'timestamp_ms' }).notNull(),
-  createdAt: integer({ mode: 'timestamp_ms' }),
-  updatedAt: integer({ mode: 'timestamp_ms' }),
+  /** What people read on the button. */
+  name: text().notNull(),
+  /** Where its discovery document is found. */
+  issuer: text().notNull(),
+  clientId: text().notNull(),
+  /** Encrypted; null for a public client. */
+  secret: text(),
+  active: integer({ mode: 'boolean' }).notNull().default(true),
+  version: integer().notNull().default(1),
+  /** Epoch ms. */
+  madeAt: integer().notNull(),
 });
 
 /** Small facts of the installation, such as where the demo clock stands. */

@@ -26,7 +26,7 @@ const later = <Name extends string>(
 
 const Desk = spoken(FrontDesk);
 const Asking = spoken(Ask);
-const SignIn = later(() => import('../front-desk/SignIn.tsx'), 'SignIn');
+const SignIn = later(() => import('../start/SignIn.tsx'), 'SignIn', 'start');
 const Confirm = later(() => import('../front-desk/Confirm.tsx'), 'Confirm');
 const SentPage = later(() => import('../front-desk/Sent.tsx'), 'SentPage');
 const Follow = later(() => import('../front-desk/Follow.tsx'), 'Follow');
@@ -47,6 +47,7 @@ const ImportPage = later(() => import('../workshop/groundwork/ImportPage.tsx'), 
 const ProfilePage = later(() => import('../workshop/groundwork/ProfilePage.tsx'), 'ProfilePage', 'workshop');
 const GroupsPage = later(() => import('../workshop/groundwork/GroupsPage.tsx'), 'GroupsPage', 'workshop');
 const DirectoryPage = later(() => import('../workshop/groundwork/DirectoryPage.tsx'), 'DirectoryPage', 'workshop');
+const SignInPage = later(() => import('../workshop/groundwork/SignInPage.tsx'), 'SignInPage', 'workshop');
 const RightsPage = later(() => import('../workshop/groundwork/RightsPage.tsx'), 'RightsPage', 'workshop');
 const CalendarsPage = later(() => import('../workshop/groundwork/CalendarsPage.tsx'), 'CalendarsPage', 'workshop');
 const RegistersPage = later(() => import('../workshop/groundwork/RegistersPage.tsx'), 'RegistersPage', 'workshop');
@@ -90,6 +91,7 @@ export const Places = () => (
         <Route path="groups/:group?" Component={GroupsPage} />
         <Route path="directory" Component={DirectoryPage} />
         <Route path="rights" Component={RightsPage} />
+        <Route path="sign-in" Component={SignInPage} />
         <Route path="calendars/:calendar?" Component={CalendarsPage} />
         <Route path="registers" Component={RegistersPage} />
       </Route>

@@ -1,6 +1,7 @@
 import type { TrayKey } from '@tolvek/contract';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { Link, Navigate, NavLink, useNavigate, useParams, useSearchParams } from 'react-router';
+import { ToSignIn } from '../ui/ToSignIn.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { meApi } from '../wire/me.ts';
@@ -32,7 +33,7 @@ export function Floor() {
   useTitle(number ?? label);
   useLive();
   if (!tray) return <Navigate to="/floor/arrived" replace />;
-  if (me && !me.person) return <Navigate to={`/sign-in?back=${encodeURIComponent(location.pathname)}`} replace />;
+  if (me && !me.person) return <ToSignIn />;
   if (error)
     return (
       <main className="p-6">

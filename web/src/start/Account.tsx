@@ -1,10 +1,10 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { useState } from 'react';
-import { Navigate } from 'react-router';
 import { toast } from 'sonner';
 import { Button } from '../ui/Button.tsx';
 import { Column } from '../ui/Column.tsx';
 import { TextLine } from '../ui/TextLine.tsx';
+import { ToSignIn } from '../ui/ToSignIn.tsx';
 import { Trouble, WholeTrouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { meApi } from '../wire/me.ts';
@@ -12,6 +12,7 @@ import { problemOf, refusalInWords } from '../wire/problem.ts';
 import { say } from '../wire/words.ts';
 import { Absences } from './Absences.tsx';
 import { startApi } from './endpoints.ts';
+import { SecondStep } from './SecondStep.tsx';
 import { Sessions } from './Sessions.tsx';
 
 /** One’s own account: the password, and where one is signed in. */
@@ -19,8 +20,9 @@ export function Account() {
   useTitle(say('start:account'));
   const { data: me } = meApi.useMeQuery();
   const { data, error } = startApi.useAccountQuery();
+  const { data: ways } = startApi.useSignInWaysQuery();
   const [end, { isLoading }] = startApi.useEndSessionMutation();
-  if (me && !me.person) return <Navigate to="/sign-in?back=/account" replace />;
+  if (me && !me.person) return <ToSignIn />;
   const close = async (id: string): Promise<void> => {
     const done = await end({ id });
     if ('error' in done) toast.error(refusalInWords(problemOf(done.error)));
@@ -33,7 +35,15 @@ export function Account() {
         <>
           <p className="mt-1 text-soft">{say('start:accountHint', { email: data.email })}</p>
           <OwnAbsences account={data} person={me?.person?.id ?? ''} />
-          <ChangePassword />
+          {data.providers.length > 0 ? (
+            <p className="mt-1 text-soft">{say('start:signsInBy', { names: data.providers })}</p>
+          ) : null}
+          {data.hasPassword && ways?.passwords !== false ? (
+            <>
+              <ChangePassword />
+              <SecondStep on={data.code} />
+            </>
+          ) : null}
           <h2 className="section-head mt-10">{say('start:sessions')}</h2>
           <Sessions sessions={data.sessions} busy={isLoading} end={(id) => void close(id)} />
         </>

@@ -9,6 +9,7 @@ import { useTitle } from '../ui/useTitle.ts';
 import { meApi } from '../wire/me.ts';
 import { say } from '../wire/words.ts';
 import { startApi } from './endpoints.ts';
+import { Providers } from './SignIn.tsx';
 
 /** Where the link of an invitation leads: to a password of one’s own. */
 export function Welcome() {
@@ -20,11 +21,29 @@ export function Welcome() {
       {error ? (
         <Trouble error={error} />
       ) : data ? (
-        <ChoosePassword token={token} invited={data} />
+        data.passwords ? (
+          <ChoosePassword token={token} invited={data} />
+        ) : (
+          <OtherWays invited={data} />
+        )
       ) : (
         <p className="text-soft">{say('desk:oneMoment')}</p>
       )}
     </Column>
+  );
+}
+
+/** Where nobody signs in with a password: the other ways. */
+function OtherWays({ invited: { name, email, desk } }: { invited: AnswerOf<'invitation'> }) {
+  const { data: ways } = startApi.useSignInWaysQuery();
+  return (
+    <>
+      <h1 className="text-[28px]">{say('start:welcomeTo', { house: desk })}</h1>
+      <p className="mt-2">
+        {say('start:signInAs', { name, email })} {say('start:welcomeHint')}
+      </p>
+      <Providers ways={ways?.providers ?? []} back="/" />
+    </>
   );
 }
 

@@ -5,6 +5,18 @@ import { type Asked, call } from '../wire/call.ts';
 /** The first start, and what leads people in. */
 export const startApi = api.injectEndpoints({
   endpoints: (build) => ({
+    signInWays: build.query<AnswerOf<'signInWays'>, Asked<'signInWays'>>({ query: call('signInWays') }),
+    beginCode: build.mutation<{ uri: string; spare: readonly string[] }, { password: string }>({
+      query: (body) => ({ url: '/api/auth/code/begin', method: 'POST', body }),
+    }),
+    confirmCode: build.mutation<unknown, { code: string }>({
+      query: (body) => ({ url: '/api/auth/code/confirm', method: 'POST', body }),
+      invalidatesTags: ['me'],
+    }),
+    endCode: build.mutation<unknown, { password: string }>({
+      query: (body) => ({ url: '/api/auth/code/end', method: 'POST', body }),
+      invalidatesTags: ['me'],
+    }),
     firstStart: build.query<AnswerOf<'firstStart'>, Asked<'firstStart'>>({
       query: call('firstStart'),
       keepUnusedDataFor: 0,

@@ -10,7 +10,11 @@ export const meApi = api.injectEndpoints({
       query: call('setLanguage'),
       invalidatesTags: ['me'],
     }),
-    signIn: build.mutation<unknown, { email: string; password: string }>({
+    sendCode: build.mutation<unknown, { code: string; trust: boolean }>({
+      query: (body) => ({ url: '/api/auth/sign-in/code', method: 'POST', body }),
+      invalidatesTags: ['me', 'desk', 'mine', 'ledger', 'sheet', 'forms', 'form'],
+    }),
+    signIn: build.mutation<{ needsCode?: boolean }, { email: string; password: string }>({
       query: (body) => ({ url: '/api/auth/sign-in/email', method: 'POST', body }),
       invalidatesTags: ['me', 'desk', 'mine', 'ledger', 'sheet', 'forms', 'form'],
     }),

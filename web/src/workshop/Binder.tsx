@@ -3,6 +3,7 @@ import { useMemo } from 'react';
 import { Link, Navigate, NavLink, useParams } from 'react-router';
 import { type AroundFields, AroundFieldsProvider, NOTHING_KNOWN } from '../fields/input.ts';
 import { Button } from '../ui/Button.tsx';
+import { ToSignIn } from '../ui/ToSignIn.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { meApi } from '../wire/me.ts';
@@ -26,7 +27,7 @@ export function Binder() {
   const { key = '' } = useParams();
   const { data: me } = meApi.useMeQuery();
   const { data: form, error, refetch } = workshopApi.useFormQuery({ key });
-  if (me && !me.person) return <Navigate to={`/sign-in?back=/workshop/${key}`} replace />;
+  if (me && !me.person) return <ToSignIn />;
   if (error)
     return (
       <main className="p-6">

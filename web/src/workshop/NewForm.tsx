@@ -11,9 +11,10 @@ import {
   settledHere,
 } from '@tolvek/core/form';
 import { type ReactNode, useState } from 'react';
-import { Link, Navigate, useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { Button } from '../ui/Button.tsx';
 import { ProblemsAt } from '../ui/ProblemsAt.tsx';
+import { ToSignIn } from '../ui/ToSignIn.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { meApi } from '../wire/me.ts';
@@ -30,7 +31,7 @@ export function NewForm() {
   useTitle(say('workshop:newForm'));
   const { data: me } = meApi.useMeQuery();
   const { data: ground, error } = workshopApi.useGroundQuery();
-  if (me && !me.person) return <Navigate to="/sign-in?back=/workshop/new" replace />;
+  if (me && !me.person) return <ToSignIn />;
   if (error)
     return (
       <main className="p-6">

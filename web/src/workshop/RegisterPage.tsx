@@ -1,8 +1,9 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { useState } from 'react';
-import { Link, Navigate, useParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { Button } from '../ui/Button.tsx';
+import { ToSignIn } from '../ui/ToSignIn.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { DeskMoment } from '../wire/DeskMoment.tsx';
@@ -22,7 +23,7 @@ export function RegisterPage() {
   const { data: me } = meApi.useMeQuery();
   const { data: register, error, refetch } = workshopApi.useRegisterQuery({ key });
   useTitle(register?.name ?? say('workshop:register'));
-  if (me && !me.person) return <Navigate to={`/sign-in?back=/workshop/registers/${key}`} replace />;
+  if (me && !me.person) return <ToSignIn />;
   return (
     <main className="mx-auto max-w-[68rem] px-6 pt-6 pb-16">
       <p>

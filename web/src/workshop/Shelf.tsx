@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react';
-import { Link, Navigate } from 'react-router';
+import { Link } from 'react-router';
+import { ToSignIn } from '../ui/ToSignIn.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { meApi } from '../wire/me.ts';
@@ -15,7 +16,7 @@ export function Shelf() {
   const { data, error, refetch } = workshopApi.useFormsQuery(undefined, { pollingInterval: isWaiting ? 2_000 : 0 });
   const isChecking = data?.forms.some((form) => form.findings === null) ?? false;
   useEffect(() => setIsWaiting(isChecking), [isChecking]);
-  if (me && !me.person) return <Navigate to="/sign-in?back=/workshop" replace />;
+  if (me && !me.person) return <ToSignIn />;
   return (
     <main className="mx-auto max-w-[60rem] px-6 pt-6">
       <div className="flex items-baseline justify-between">

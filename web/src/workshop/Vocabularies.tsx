@@ -2,9 +2,10 @@ import type { AnswerOf } from '@tolvek/contract';
 import { mergeTerms, type Term, termByKey, termPath, termsInOrder, vocabularyProblems } from '@tolvek/core/register';
 import type { Words } from '@tolvek/words';
 import { useMemo, useState } from 'react';
-import { Link, Navigate, NavLink, useNavigate, useParams } from 'react-router';
+import { Link, NavLink, useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { Button } from '../ui/Button.tsx';
+import { ToSignIn } from '../ui/ToSignIn.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { meApi } from '../wire/me.ts';
@@ -24,7 +25,7 @@ export function Vocabularies() {
   // beside the list.
   const key = asked ?? data?.vocabularies[0]?.key;
   const { data: opened, error: closed } = workshopApi.useVocabularyQuery({ key: key ?? '' }, { skip: !key });
-  if (me && !me.person) return <Navigate to="/sign-in?back=/workshop/vocabularies" replace />;
+  if (me && !me.person) return <ToSignIn />;
   return (
     <div className="grid h-[calc(100dvh-46px)] grid-cols-[240px_minmax(0,1fr)]">
       <nav aria-label={say('workshop:vocabularies')} className="overflow-auto border-r border-rule pt-5 pl-5">

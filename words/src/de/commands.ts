@@ -32,7 +32,7 @@ export const commands: Same<typeof english> = {
   firstStart:
     'Diesen Empfang hat noch niemand eingerichtet. Öffnen Sie dazu diesen Link. Er gilt einmal, eine Stunde lang:\n  {{url}}',
   adminUsage:
-    'Möglich ist:\n  npm run admin -- invite <Adresse>   gibt der Administration Zugang\n  npm run admin -- reset <Adresse>    macht einen Link für ein anderes Passwort\n  npm run admin -- list               zeigt, wer zur Administration gehört',
+    'Möglich ist:\n  npm run admin -- invite <Adresse>   gibt der Administration Zugang\n  npm run admin -- reset <Adresse>    macht einen Link für ein anderes Passwort\n  npm run admin -- passwords on       erlaubt wieder die Anmeldung mit Passwort\n  npm run admin -- list               zeigt, wer zur Administration gehört',
   adminNoAddress: '„{{typed}}“ ist keine E-Mail-Adresse. Schreiben Sie eine wie name@example.org.',
   adminContact:
     '{{email}} gehört dem Kontakt {{name}}. Ein Kontakt kann nicht zur Administration gehören. Nutzen Sie eine andere Adresse.',
@@ -53,4 +53,5 @@ export const commands: Same<typeof english> = {
   directoryUse:
     'Nennen Sie eine Datei, --to und eine Adresse, die auf /scim/v2 endet, und das Token in TOLVEK_DIRECTORY_TOKEN.',
   inStep: 'Auf dem Stand: {{added, number}} hinzugefügt, {{changed, number}} geändert, {{removed, number}} entfernt.',
+  passwordsOn: 'Die Anmeldung mit Passwort ist wieder möglich.',
 };

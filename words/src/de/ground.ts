@@ -504,4 +504,11 @@ export const ground: Same<typeof english> = {
   rowKept: 'Name, Adresse oder dieses Feld dieser Person kommt aus einem Verzeichnis.',
   rowKeptFix: 'Ändern Sie es im Verzeichnis, oder lassen Sie es in der Datei weg.',
   findTokens: 'Token eines Verzeichnisses (SCIM)',
+  'did.linked': 'Kann sich mit „{{provider}}“ anmelden',
+  'did.codeOn': 'Meldet sich mit einem Code nach dem Passwort an',
+  'did.codeOff': 'Meldet sich ohne Code nach dem Passwort an',
+  signsInByToo: 'Meldet sich auch an mit: {{names, list}}.',
+  codeIsOn: 'Meldet sich mit einem Code nach dem Passwort an.',
+  endTheirCode: 'Code entfernen',
+  theirCodeEnded: 'Es wird kein Code mehr verlangt. Alle Sitzungen sind beendet.',
 };

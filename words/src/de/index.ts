@@ -42,6 +42,7 @@ export { scim } from './scim.ts';
 export { settings } from './settings.ts';
 export { sheet } from './sheet.ts';
 export { sheets } from './sheets.ts';
+export { signIn } from './signIn.ts';
 export { sinks } from './sinks.ts';
 export { stages } from './stages.ts';
 export { start } from './start.ts';

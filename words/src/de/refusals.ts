@@ -275,4 +275,27 @@ export const refusals: Same<typeof english> = {
   'mergeKept.saved': 'Es wurde nichts geändert.',
   'mergeKept.now':
     'Öffnen Sie den Datensatz aus dem Verzeichnis, und führen Sie den anderen damit zusammen. Kommen beide daher, entfernen Sie dort erst einen.',
+  'passwordsOff.happened': 'Hier meldet sich niemand mit einem Passwort an.',
+  'passwordsOff.saved': 'Sie sind nicht angemeldet.',
+  'passwordsOff.now': 'Nutzen Sie eine der anderen Möglichkeiten auf der Anmeldeseite.',
+  'providerFailed.happened': 'Die Anmeldung hat nicht geklappt.',
+  'providerFailed.saved': 'Sie sind nicht angemeldet.',
+  'providerFailed.now': 'Gehen Sie zurück zur Anmeldeseite, und versuchen Sie es noch einmal.',
+  'wrongCode.happened': 'Dieser Code stimmt nicht, oder er ist zu alt.',
+  'wrongCode.saved': 'Sie sind nicht angemeldet.',
+  'wrongCode.now':
+    'Geben Sie den neuesten Code ein. Wenn es länger her ist, beginnen Sie noch einmal mit dem Passwort.',
+  'wrongOwnPassword.happened': 'Das ist nicht Ihr Passwort, oder der Code ist schon eingerichtet.',
+  'wrongOwnPassword.saved': 'Es wurde nichts geändert.',
+  'wrongOwnPassword.now': 'Laden Sie die Seite neu, und geben Sie Ihr Passwort noch einmal ein.',
+  'manyCodes.happened': 'Es waren zu viele falsche Codes.',
+  'manyCodes.saved': 'Sie sind nicht angemeldet.',
+  'manyCodes.now': 'Warten Sie 15 Minuten, und beginnen Sie dann noch einmal mit dem Passwort.',
+  'noWayToSignIn.happened': 'Dann könnte sich niemand mehr anmelden.',
+  'noWayToSignIn.saved': 'Es wurde nichts geändert.',
+  'noWayToSignIn.now': 'Erlauben Sie erst Passwörter, oder fügen Sie eine andere Anmeldung hinzu.',
+  'signInByItFirst.happened': 'Sie haben sich noch nie ohne Passwort angemeldet.',
+  'signInByItFirst.saved': 'Passwörter gelten weiter für alle.',
+  'signInByItFirst.now':
+    'Melden Sie sich ab, melden Sie sich auf anderem Weg an, und kommen Sie zurück. So wissen Sie, dass es klappt.',
 };

@@ -34,4 +34,6 @@ export const things: Same<typeof english> = {
   absence: 'Diese Abwesenheit',
   import: 'Dieser Import',
   token: 'Dieses Token',
+  provider: 'Diese Anmeldung',
+  code: 'Ein Code nach dem Passwort',
 };

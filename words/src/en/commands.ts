@@ -29,7 +29,7 @@ export const commands = {
   anotherProcess: 'another process',
   firstStart: 'Nobody has set up this desk yet. Open this link to do it. The link works once, for one hour:\n  {{url}}',
   adminUsage:
-    'Use one of these:\n  npm run admin -- invite <address>   gives an administrator access\n  npm run admin -- reset <address>    makes a link to choose another password\n  npm run admin -- list               shows the administrators',
+    'Use one of these:\n  npm run admin -- invite <address>   gives an administrator access\n  npm run admin -- reset <address>    makes a link to choose another password\n  npm run admin -- passwords on       lets people sign in with passwords again\n  npm run admin -- list               shows the administrators',
   adminNoAddress: '“{{typed}}” is not an email address. Write one like name@example.org.',
   adminContact: '{{email}} belongs to the contact {{name}}. A contact cannot be an administrator. Use another address.',
   adminUnknown: 'Nobody among the active staff has the address {{email}}. Check it with: npm run admin -- list',
@@ -46,4 +46,5 @@ export const commands = {
     'The data in {{folder}} is from an earlier release. Start Tolvek once with npm start to update the data.',
   directoryUse: 'Name a file, --to and an address that ends in /scim/v2, and put the token in TOLVEK_DIRECTORY_TOKEN.',
   inStep: 'In step: {{added, number}} added, {{changed, number}} changed, {{removed, number}} removed.',
+  passwordsOn: 'People can sign in with passwords again.',
 } as const;

@@ -493,4 +493,11 @@ export const ground = {
   rowKept: 'This person’s name, address or this field comes from a directory.',
   rowKeptFix: 'Change it in the directory, or leave it out of the file.',
   findTokens: 'Tokens of a directory (SCIM)',
+  'did.linked': 'Can sign in with “{{provider}}”',
+  'did.codeOn': 'Signs in with a code after the password',
+  'did.codeOff': 'Signs in without a code after the password',
+  signsInByToo: 'Also signs in with: {{names, list}}.',
+  codeIsOn: 'Signs in with a code after the password.',
+  endTheirCode: 'Remove the code',
+  theirCodeEnded: 'No code is asked for any more. They are signed out everywhere.',
 } as const;

@@ -31,4 +31,6 @@ export const things = {
   absence: 'This absence',
   import: 'This import',
   token: 'This token',
+  provider: 'This way to sign in',
+  code: 'A code after the password',
 } as const;

@@ -5,12 +5,15 @@ import express, { type Request, type Response, Router } from 'express';
 import { z } from 'zod';
 import type { Auth } from '../auth.ts';
 import type { House } from '../house.ts';
-import { addressOf } from '../limits.ts';
+import { addressOf, type Limits } from '../limits.ts';
 import { patiently } from '../patience.ts';
 import { Problem } from '../problem.ts';
+import { byProvider } from './byProvider.ts';
+import { afterPasswords } from './codes.ts';
 import { deviceCookie, isKnownDevice } from './device.ts';
 import { SignInGuard } from './guard.ts';
-import { callerOf, cookiePrefix, endSession, SESSION_LASTS } from './session.ts';
+import { arePasswordsOff } from './providers.ts';
+import { callerOf, cookiePrefix, endSession, pass, SESSION_LASTS } from './session.ts';
 
 const credentials = z.object({ email: z.string().min(1).max(254), password: z.string().min(1).max(200) });
 const DEVICE_LASTS = 180 * 24 * 3_600_000;
@@ -21,13 +24,24 @@ const DEVICE_LASTS = 180 * 24 * 3_600_000;
 const AT_ONCE = 2;
 const WAITING = 40;
 
+/** What sign-in needs of the rest of the house. */
+interface SignsIn {
+  readonly auth: Auth;
+  readonly limits: Limits;
+  /** Somebody’s account is the one that a provider knows from now on, by the provider’s name. */
+  readonly linked: (personId: string, provider: string) => void;
+  /** Somebody is asked for a code from now on, or no longer. */
+  readonly coded: (personId: string, on: boolean) => void;
+}
+
 /**
- * Sign-in and sign-out. These two are all that is used of the sign-in library, so nothing else of
- * it has an address. Answers hold no token: that is in a cookie which pages can’t read.
+ * Sign-in and sign-out. Nothing else of the sign-in library has an address. Answers hold no token: that is in a
+ * cookie which pages can’t read.
  */
-export function signInRoutes(house: House, auth: Auth): Router {
+export function signInRoutes(house: House, { auth, limits, linked, coded }: SignsIn): Router {
   const { config } = house;
   const router = Router();
+  byProvider(router, house, limits, linked);
   const guard = new SignInGuard(() => performance.now());
   const turns = new Turns(AT_ONCE, WAITING);
   const kept = { httpOnly: true, sameSite: 'lax', secure: config.url.startsWith('https:'), path: '/' } as const;
@@ -35,6 +49,7 @@ export function signInRoutes(house: House, auth: Auth): Router {
 
   router.post('/api/auth/sign-in/email', json, async (request: Request, response: Response) => {
     const { email, password } = credentials.parse(request.body);
+    if (arePasswordsOff(house.db)) throw new Problem(403, 'passwords-off', refused('passwordsOff'));
     const account = email.trim().toLowerCase();
     const attempt = { account, address: addressOf(request), known: isKnownDevice(config, request, account) };
     const answer = guard.ask(attempt);
@@ -45,11 +60,17 @@ export function signInRoutes(house: House, auth: Auth): Router {
     );
     if (!given) throw new Problem(401, 'wrong-password', refused('wrongPassword'));
     guard.right(attempt);
-    for (const cookie of given.getSetCookie()) response.append('Set-Cookie', cookie);
+    pass(given.headers, response);
+    if (given.needsCode) {
+      response.set('Cache-Control', 'no-store').json({ signedIn: false, needsCode: true });
+      return;
+    }
     const [name, value] = deviceCookie(config, request, account);
     response.cookie(name, value, { ...kept, maxAge: DEVICE_LASTS });
     response.set('Cache-Control', 'no-store').json({ signedIn: true });
   });
+
+  afterPasswords(router, house, auth, limits, coded);
 
   router.post('/api/auth/sign-out', json, async (request: Request, response: Response) => {
     const session = callerOf(house, request);
@@ -63,6 +84,12 @@ export function signInRoutes(house: House, auth: Auth): Router {
   return router;
 }
 
+/** What came of a right password: cookies, of a session or of what waits for a code. */
+interface Right {
+  readonly headers: Headers;
+  readonly needsCode: boolean;
+}
+
 /** The cookies of a new session; null when the address or the password is not right. */
 async function signedIn(
   house: House,
@@ -70,13 +97,15 @@ async function signedIn(
   email: string,
   password: string,
   headers: Headers,
-): Promise<Headers | null> {
+): Promise<Right | null> {
   try {
     // Not as an answer of its own: that would make a fault of ours of a locked database.
     const given = await auth.api.signInEmail({ body: { email, password }, headers, returnHeaders: true });
-    if (house.viewerOf(given.response.user.id)) return given.headers;
+    const { response } = given;
+    if (!('user' in response)) return { headers: given.headers, needsCode: true };
+    if (house.viewerOf(response.user.id)) return { headers: given.headers, needsCode: false };
     // Who may not come in any more is told nothing else than who does not know the password.
-    endSession(house.db, given.response.token);
+    endSession(house.db, response.token);
     return null;
   } catch (error) {
     const status = error instanceof Error && 'statusCode' in error ? Number(error.statusCode) : 500;

@@ -1,7 +1,7 @@
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import type { Viewer } from '@tolvek/core/people';
 import { eq } from 'drizzle-orm';
-import type { Request } from 'express';
+import type { Request, Response } from 'express';
 import type { Config } from '../config.ts';
 import type { Database, Reader } from '../database.ts';
 import { session } from '../tables.ts';
@@ -43,6 +43,11 @@ export function cookieOf(request: Pick<Request, 'headers'>, name: string): strin
     }
   }
   return undefined;
+}
+
+/** Gives the cookies that the sign-in library gives. */
+export function pass(headers: Headers, response: Pick<Response, 'append'>): void {
+  for (const cookie of headers.getSetCookie()) response.append('Set-Cookie', cookie);
 }
 
 /** Signs a value as the sign-in library does: HMAC-SHA-256 with the secret, in Base64. */

@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import { Link, Navigate, NavLink, Outlet, useLocation } from 'react-router';
+import { Link, NavLink, Outlet } from 'react-router';
+import { ToSignIn } from '../../ui/ToSignIn.tsx';
 import { meApi } from '../../wire/me.ts';
 import { say } from '../../wire/words.ts';
 import { groundApi } from './endpoints.ts';
@@ -7,10 +8,9 @@ import { GROUND, SETTINGS } from './places.ts';
 
 /** The groundwork: its contents at the left, with a search over all settings, and the page that is open. */
 export function Groundwork() {
-  const { pathname } = useLocation();
   const { data: me } = meApi.useMeQuery();
   const { data } = groundApi.useGroundworkQuery();
-  if (me && !me.person) return <Navigate to={`/sign-in?back=${encodeURIComponent(pathname)}`} replace />;
+  if (me && !me.person) return <ToSignIn />;
   return (
     <div className="grid h-[calc(100dvh-46px)] grid-cols-[196px_minmax(0,1fr)]">
       <nav aria-label={say('ground:groundwork')} className="overflow-auto border-r border-rule pt-5 pl-5">

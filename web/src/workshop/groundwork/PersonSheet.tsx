@@ -51,6 +51,7 @@ function OpenPerson({ opened, base }: { opened: Opened; base: string }) {
       </p>
       <PersonForm opened={opened} />
       {isStaff ? <TheirAbsences opened={opened} /> : null}
+      {isStaff ? <TheirProofs opened={opened} /> : null}
       {isStaff && opened.signsIn ? <TheirSessions opened={opened} /> : null}
       <h3 className="section-head mt-7">{say('ground:inGroups')}</h3>
       <ul>
@@ -140,6 +141,31 @@ function TheirSessions({ opened: { id, sessions } }: { opened: Opened }) {
         <p className="mt-3">
           <Button disabled={isEndingAll} onClick={() => void signOut()}>
             {say('ground:signOutPerson')}
+          </Button>
+        </p>
+      ) : null}
+    </>
+  );
+}
+
+/** How they prove who they are, besides a password; a lost code is removed. */
+function TheirProofs({ opened: { id, code, providers } }: { opened: Opened }) {
+  const [end, { isLoading }] = groundApi.useEndTheirCodeMutation();
+  const remove = async (): Promise<void> => {
+    const done = await end({ id });
+    if ('error' in done) toast.error(refusalInWords(problemOf(done.error)));
+    else toast(say('ground:theirCodeEnded'));
+  };
+  return (
+    <>
+      {providers.length > 0 ? (
+        <p className="mt-2 text-[13px] text-soft">{say('ground:signsInByToo', { names: providers })}</p>
+      ) : null}
+      {code ? (
+        <p className="mt-2 flex flex-wrap items-baseline gap-3 text-[13px] text-soft">
+          {say('ground:codeIsOn')}
+          <Button disabled={isLoading} onClick={() => void remove()}>
+            {say('ground:endTheirCode')}
           </Button>
         </p>
       ) : null}

@@ -71,6 +71,27 @@ export const groundApi = api.injectEndpoints({
       query: call('changeProfile'),
       invalidatesTags: ['ground', 'people', 'form', 'forms', 'desk'],
     }),
+    signInSettings: build.query<AnswerOf<'signInSettings'>, Asked<'signInSettings'>>({
+      query: call('signInSettings'),
+      providesTags: ['ground', 'people'],
+      keepUnusedDataFor: 0,
+    }),
+    addProvider: build.mutation<AnswerOf<'addProvider'>, Asked<'addProvider'>>({
+      query: call('addProvider'),
+      invalidatesTags: ['ground'],
+    }),
+    changeProvider: build.mutation<AnswerOf<'changeProvider'>, Asked<'changeProvider'>>({
+      query: call('changeProvider'),
+      invalidatesTags: ['ground'],
+    }),
+    setPasswords: build.mutation<AnswerOf<'setPasswords'>, Asked<'setPasswords'>>({
+      query: call('setPasswords'),
+      invalidatesTags: ['ground'],
+    }),
+    endTheirCode: build.mutation<AnswerOf<'endTheirCode'>, Asked<'endTheirCode'>>({
+      query: call('endTheirCode'),
+      invalidatesTags: ['people'],
+    }),
     directory: build.query<AnswerOf<'directory'>, Asked<'directory'>>({
       query: call('directory'),
       providesTags: ['people', 'groups', 'ground'],
