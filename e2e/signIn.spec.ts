@@ -120,3 +120,48 @@ test('somebody sets up a code after their password, is asked for it, and asks fo
   await dialog.getByRole('button', { name: 'Ask for no code any more' }).click();
   await expect(page.getByRole('button', { name: 'Set up a code …' })).toBeVisible();
 });
+
+test('somebody adds a passkey of their device and signs in with it, until it is taken away', async ({
+  browser,
+  baseURL,
+}) => {
+  // Keys are for the name of a host, never for a number.
+  const here = (baseURL ?? '').replace('127.0.0.1', 'localhost');
+  const page = await (await browser.newContext({ baseURL: here })).newPage();
+  const devices = await page.context().newCDPSession(page);
+  await devices.send('WebAuthn.enable');
+  const { authenticatorId } = await devices.send('WebAuthn.addVirtualAuthenticator', {
+    options: {
+      ...{ protocol: 'ctap2', transport: 'internal', hasResidentKey: true, hasUserVerification: true },
+      ...{ isUserVerified: true, automaticPresenceSimulation: true },
+    },
+  });
+  await page.goto('/sign-in?back=/account');
+  await page.getByLabel('Email address').fill('lorcan.abernethy@skerrow.example');
+  await page.getByLabel('Password').fill('tolvek-demo');
+  await page.getByRole('button', { name: 'Sign in', exact: true }).click();
+  await page.getByLabel('Name of the device').fill('Dock laptop');
+  await page.getByRole('button', { name: 'Add a passkey' }).click();
+  await expect(page.getByText('You can sign in with this passkey now.')).toBeVisible();
+  expect([await seriousTrouble(page), await spilling(page)]).toEqual([[], []]);
+
+  const enter = async (): Promise<void> => {
+    await page.context().clearCookies();
+    await page.goto('/sign-in?back=/account');
+    await page.getByRole('button', { name: 'Sign in with a passkey' }).click();
+  };
+  await enter();
+  await expect(page.getByRole('heading', { name: 'Lorcan Abernethy' })).toBeVisible();
+  expect(await seriousTrouble(page)).toEqual([]);
+
+  // A device that does not make sure whose hand it is in opens nothing.
+  await devices.send('WebAuthn.setUserVerified', { authenticatorId, isUserVerified: false });
+  await enter();
+  await expect(page.getByText('The device did not give a passkey.')).toBeVisible();
+  await devices.send('WebAuthn.setUserVerified', { authenticatorId, isUserVerified: true });
+  await enter();
+  await page.getByRole('listitem').filter({ hasText: 'Dock laptop' }).getByRole('button', { name: 'Remove' }).click();
+  await expect(page.getByText('The passkey is removed.')).toBeVisible();
+  await enter();
+  await expect(page.getByText('This passkey is not known here')).toBeVisible();
+});

@@ -1,7 +1,7 @@
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import type { RouteName } from '@tolvek/contract';
-import { signInProviders, twoFactor, user } from '@tolvek/server/schema';
+import { passkey, signInProviders, twoFactor, user } from '@tolvek/server/schema';
 import { eq } from 'drizzle-orm';
 import type { Caller, Desk } from './desk.ts';
 import { STORM } from './desk.ts';
@@ -77,6 +77,10 @@ export async function groundCalls(
   const provider = { id: 'other', name: 'Other', issuer: 'http://127.0.0.1:9', clientId: 'tolvek', madeAt: 0 };
   db.insert(signInProviders).values(provider).run();
   db.insert(twoFactor).values({ id: 'code', secret: '', backupCodes: '', userId: yusuf }).run();
+  const own = { userId: desk.idOf('Ada Quillfeather'), credentialID: 'key', publicKey: '', counter: 0 };
+  db.insert(passkey)
+    .values({ ...own, id: 'key', name: 'Laptop', deviceType: 'singleDevice', backedUp: false })
+    .run();
   db.update(user).set({ twoFactorEnabled: true }).where(eq(user.id, yusuf)).run();
   return {
     invitation: [{ params: { token } }],
@@ -84,6 +88,7 @@ export async function groundCalls(
     forgotPassword: [{ body: { email: 'nobody@nowhere.example' } }],
     account: [{}],
     changePassword: [{ body: { current: 'tolvek-demo', next: 'a wren in the quince' } }],
+    endPasskey: [{ params: { id: 'key' } }],
     endSession: [{ params: { id: spare } }],
     endTheirSession: [{ params: { id: yusuf, session: theirs.id } }],
     signOutPerson: [{ params: { id } }],

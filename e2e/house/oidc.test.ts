@@ -1,7 +1,7 @@
 import { type ChildProcess, fork } from 'node:child_process';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
-import { account, people, session, signInProviders, verification } from '@tolvek/server/schema';
+import { account, passkey, people, session, signInProviders, verification } from '@tolvek/server/schema';
 import { and, eq } from 'drizzle-orm';
 import { Secret, TOTP } from 'otpauth';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -122,7 +122,7 @@ describe('a provider of OpenID Connect', () => {
     expect(JSON.stringify([seen, kept])).not.toContain('a secret of the test');
     const outside = await desk.as();
     expect(ok(await outside.call('signInWays'))).toEqual({
-      ...{ passwords: true, providers: [{ id: 'station', name: 'Station' }] },
+      ...{ passkeys: 'localhost', passwords: true, providers: [{ id: 'station', name: 'Station' }] },
     });
   });
 
@@ -232,18 +232,19 @@ describe('a provider of OpenID Connect', () => {
   });
 });
 
+const post = async (path: string, body: object, cookie = '') => {
+  const answer = await fetch(`${desk.running.url}${path}`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', cookie },
+    body: JSON.stringify(body),
+  });
+  // The newest of each name, as a browser keeps them.
+  const all = [...cookie.split('; '), ...answer.headers.getSetCookie().map((each) => each.split(';')[0] ?? '')];
+  const kept = new Map(all.filter(Boolean).map((each) => [each.slice(0, each.indexOf('=')), each]));
+  return { status: answer.status, body: await answer.json(), cookie: [...kept.values()].join('; ') };
+};
+
 describe('a code after the password', () => {
-  const post = async (path: string, body: object, cookie = '') => {
-    const answer = await fetch(`${desk.running.url}${path}`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json', cookie },
-      body: JSON.stringify(body),
-    });
-    // The newest of each name, as a browser keeps them.
-    const all = [...cookie.split('; '), ...answer.headers.getSetCookie().map((each) => each.split(';')[0] ?? '')];
-    const kept = new Map(all.filter(Boolean).map((each) => [each.slice(0, each.indexOf('=')), each]));
-    return { status: answer.status, body: await answer.json(), cookie: [...kept.values()].join('; ') };
-  };
   const [email, password] = ['bram.solheim@skerrow.example', 'tolvek-demo'];
   const enter = () => post('/api/auth/sign-in/email', { email, password });
   const meBy = async (cookie: string) => ok(await new Caller(desk, 'bram', cookie).call('me')).person?.name ?? null;
@@ -295,5 +296,45 @@ describe('a code after the password', () => {
     expect((await ada.call('endTheirCode', { params })).status).toBe(404);
     const signed = await enter();
     expect([signed.body.signedIn, await meBy(signed.cookie)]).toEqual([true, 'Bram Solheim']);
+  });
+});
+
+describe('a passkey', () => {
+  const key = (id: string, personId: string) =>
+    desk.running.house.db
+      .insert(passkey)
+      .values({
+        ...{ id, name: id, userId: personId, credentialID: id, publicKey: '', counter: 0 },
+        ...{ deviceType: 'singleDevice', backedUp: false },
+      })
+      .run();
+
+  it('is added by who is signed in, tells nobody whose there are, and opens nothing by what was made up', async () => {
+    key('bram-key', desk.idOf('Bram Solheim'));
+    expect((await post('/api/auth/passkey/begin-add', {})).status).toBe(401);
+    expect((await post('/api/auth/passkey/add', { name: 'x', response: {} })).status).toBe(401);
+    const begun = await post('/api/auth/passkey/begin', {});
+    expect(begun.body).toMatchObject({ rpId: 'localhost', userVerification: 'required' });
+    expect(JSON.stringify(begun.body)).not.toContain('bram-key');
+    const made = { clientDataJSON: 'e30', authenticatorData: 'AA', signature: 'AA' };
+    const response = { id: 'bram-key', rawId: 'bram-key', type: 'public-key', response: made };
+    expect((await post('/api/auth/passkey/enter', { response })).status).toBe(401);
+    const tried = await post('/api/auth/passkey/enter', { response }, begun.cookie);
+    expect([tried.status, (await post('/api/auth/passkey/enter', {})).status]).toEqual([401, 400]);
+    expect(desk.running.house.db.select().from(passkey).get()?.counter).toBe(0);
+  });
+
+  it('is taken away by its owner, and with the device by whoever may do as much', async () => {
+    const bram = await desk.as('Bram Solheim');
+    const params = { id: desk.idOf('Bram Solheim') };
+    key('ada-key', desk.idOf('Ada Quillfeather'));
+    expect((await bram.call('endPasskey', { params: { id: 'ada-key' } })).status).toBe(404);
+    expect(ok(await ada.call('person', { params })).passkeys).toBe(1);
+    ok(await bram.call('endPasskey', { params: { id: 'bram-key' } }));
+    key('bram-again', params.id);
+    ok(await ada.call('endTheirCode', { params }));
+    const { passkeys, history } = ok(await ada.call('person', { params }));
+    expect([passkeys, history[0].words]).toEqual([0, 'All passkeys removed']);
+    expect((await bram.call('me')).body.person).toBeNull();
   });
 });

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { routesOf } from '../wire/route.ts';
-import { done } from '../wire/shapes.ts';
+import { done, moment } from '../wire/shapes.ts';
 import { accountHeads } from './heads.ts';
 import { absence, address, password, session } from './shapes.ts';
 
@@ -23,6 +23,8 @@ export const accountRoutes = routesOf(accountHeads, {
       code: z.boolean(),
       /** Providers that one has signed in by, by name. */
       providers: z.array(z.string()),
+      /** Keys of devices that one signs in with, the newest first. */
+      passkeys: z.array(z.object({ id: z.string(), name: z.string(), made: moment })),
       absences: z.array(absence),
       /** Whose place one takes today when a decision is asked for, by name. */
       standsIn: z.array(z.string()),
@@ -33,6 +35,11 @@ export const accountRoutes = routesOf(accountHeads, {
   changePassword: {
     says: 'Sets another password of one’s own; all other sessions end.',
     body: z.strictObject({ current: password, next: password }),
+    answer: done,
+  },
+  endPasskey: {
+    says: 'Takes a key of a device of one’s own away.',
+    params: withId,
     answer: done,
   },
   endSession: {

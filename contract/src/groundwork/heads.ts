@@ -20,6 +20,7 @@ export const accountHeads = {
     caller: 'staff',
     right: 'people',
   },
+  endPasskey: { method: 'POST', path: '/api/me/passkeys/:id/end', caller: 'staff' },
   signOutPerson: { method: 'POST', path: '/api/people/:id/sign-out', caller: 'staff', right: 'people' },
 } as const satisfies Heads;
 

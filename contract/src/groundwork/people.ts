@@ -95,6 +95,8 @@ export const peopleRoutes = routesOf(peopleHeads, {
       standsIn: z.array(z.string()),
       /** Whether they are asked for a code after their password. */
       code: z.boolean(),
+      /** How many keys of devices they sign in with. */
+      passkeys: z.int(),
       /** Providers that they have signed in by, by name. */
       providers: z.array(z.string()),
       /** Where they are signed in, the newest first. */

@@ -19,6 +19,8 @@ export const signInRoutes = routesOf(signInHeads, {
     answer: z.object({
       passwords: z.boolean(),
       providers: z.array(z.object({ id: z.string(), name: z.string() })),
+      /** The host that keys of devices are for; null where none can be used. */
+      passkeys: z.string().nullable(),
     }),
   },
   signInSettings: {
@@ -74,7 +76,7 @@ export const signInRoutes = routesOf(signInHeads, {
     answer: done,
   },
   endTheirCode: {
-    says: 'Asks somebody for no code after their password any more; they are signed out everywhere.',
+    says: 'Takes away what somebody lost with a device: the code after their password, and keys. They are signed out everywhere.',
     params: withId,
     answer: done,
   },

@@ -31,6 +31,8 @@ export type GroundChange =
   | { readonly kind: 'linked'; readonly provider: string }
   /** Somebody is asked for a code after their password from now on, or no longer. */
   | { readonly kind: 'code'; readonly on: boolean }
+  /** A key of a device came or went, by what its owner calls it; all of them where there is no name. */
+  | { readonly kind: 'passkey'; readonly name: string; readonly on: boolean }
   /** A password of one’s own was chosen; `again`: in place of another. */
   | { readonly kind: 'password'; readonly again: boolean }
   | {
@@ -100,6 +102,9 @@ export function groundChangeInWords(change: GroundChange, names: GroundNames): S
       return said('ground:did.linked', { provider: change.provider });
     case 'code':
       return said(change.on ? 'ground:did.codeOn' : 'ground:did.codeOff');
+    case 'passkey':
+      if (change.name === '') return said('ground:did.passkeysOff');
+      return said(change.on ? 'ground:did.passkeyOn' : 'ground:did.passkeyOff', { name: change.name });
     case 'password':
       return said(change.again ? 'ground:did.passwordAgain' : 'ground:did.password');
     case 'changed':

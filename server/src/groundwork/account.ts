@@ -13,6 +13,7 @@ import { iso } from '../platform/clock.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { notFound, Problem, wrongFields } from '../platform/problem.ts';
+import { endPasskey, passkeysOf } from '../platform/signIn/passkeys.ts';
 import { arePasswordsOff } from '../platform/signIn/providers.ts';
 import type { Session } from '../platform/signIn/session.ts';
 import { account, session } from '../platform/tables.ts';
@@ -119,6 +120,15 @@ export async function changePassword(
     noteGround(by(work, person.id), 'person', person.id, { kind: 'password', again: true });
   });
   house.live.endOf(person.id);
+}
+
+/** Takes a key of a device of one’s own away. @throws Problem 404 */
+export function endOwnPasskey(house: House, { viewer }: Session, id: string): void {
+  write(house, (work) => {
+    const name = passkeysOf(work.tx, viewer.personId).find((each) => each.id === id)?.name ?? '';
+    endPasskey(work.tx, viewer.personId, id);
+    noteGround(by(work, viewer.personId), 'person', viewer.personId, { kind: 'passkey', name, on: false });
+  });
 }
 
 /** Ends a session of one’s own. @throws Problem 404 for any other, 409 for the one that asks */

@@ -11,6 +11,7 @@ import { CannotStart } from '../platform/cannotStart.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { endCode } from '../platform/signIn/codes.ts';
+import { endPasskeys } from '../platform/signIn/passkeys.ts';
 import { setPasswords } from '../platform/signIn/providers.ts';
 import { session } from '../platform/tables.ts';
 import { type Work, write } from '../platform/work.ts';
@@ -72,6 +73,7 @@ export function resetPassword(house: House, typed: string | undefined): Said {
     if (person?.kind !== 'staff' || !person.active) throw new CommandRefused(said('commands:adminUnknown', { email }));
     // Whoever lost their password may have lost what computes the code after it.
     endCode(tx, person.id);
+    endPasskeys(tx, person.id);
     const { token } = linkFor(tx, secret, { purpose: 'reset', personId: person.id, targetId: person.id, now });
     return said('commands:adminReset', { name: person.name, url: `${url}/welcome/${token}` });
   });

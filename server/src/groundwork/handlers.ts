@@ -5,6 +5,7 @@ import { addAbsence, colleaguesView, endAbsence } from './absences.ts';
 import {
   accountView,
   changePassword,
+  endOwnPasskey,
   endOwnSession,
   endTheirSession,
   forgotPassword,
@@ -53,12 +54,16 @@ export function groundworkHandlers(house: House): Handlers<typeof groundworkRout
       endOwnSession(house, session, params.id);
       return { done: true };
     },
+    endPasskey: ({ session, params }) => {
+      endOwnPasskey(house, session, params.id);
+      return { done: true };
+    },
     endTheirSession: ({ session, params }) => {
       endTheirSession(house, session, params.id, params.session);
       return { done: true };
     },
     signOutPerson: ({ session, params }) => signOutPerson(house, session, params.id),
-    signInWays: () => signInWays(db),
+    signInWays: () => signInWays(house),
     signInSettings: ({ viewer }) => signInSettings(house, viewer),
     addProvider: ({ viewer, body, key }) => addProvider(house, viewer, body, key),
     changeProvider: ({ params, body, version }) => changeProvider(house, params.id, version, body),

@@ -132,7 +132,7 @@ export function personView(db: Reader, own: Session, asked: string, now: number)
     ...{ version: person.version, language: person.language, source: person.source },
     typed: typedProfile(db, person),
     ...absencesView(db, id, now),
-    ...{ code: proofs.code, providers: proofs.providers },
+    ...{ code: proofs.code, providers: proofs.providers, passkeys: proofs.passkeys.length },
     sessions: sessionsView(db, own, id),
     addresses: db
       .select({ address: addresses.address })

@@ -14,6 +14,8 @@ import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { notFound, Problem, staleVersion, wrongFields } from '../platform/problem.ts';
 import { endCode, isCodeOn } from '../platform/signIn/codes.ts';
+import { passkeyHost } from '../platform/signIn/passkeyHost.ts';
+import { endPasskeys, passkeysOf } from '../platform/signIn/passkeys.ts';
 import {
   allProviders,
   arePasswordsOff,
@@ -27,7 +29,8 @@ import { seal } from '../platform/signIn/sealed.ts';
 import { account, signInProviders } from '../platform/tables.ts';
 import { by, write } from '../platform/work.ts';
 
-export const signInWays = (db: Reader): AnswerOf<'signInWays'> => ({
+export const signInWays = ({ db, config }: House): AnswerOf<'signInWays'> => ({
+  passkeys: passkeyHost(config),
   passwords: !arePasswordsOff(db),
   providers: allProviders(db)
     .filter(({ active }) => active)
@@ -155,11 +158,14 @@ export function endTheirCode(house: House, viewer: Viewer, id: string): AnswerOf
     const work = by(whole, viewer.personId);
     const { tx } = work;
     const person = personById(tx, id);
-    if (!person || !isCodeOn(tx, id)) throw notFound('code');
+    if (!person) throw notFound('person');
     refuseOver(tx, person, viewer);
+    const [hadCode, keys] = [isCodeOn(tx, id), endPasskeys(tx, id)];
+    if (!hadCode && keys === 0) throw notFound('code');
     endCode(tx, id);
     endSessionsOf(tx, id);
-    noteGround(work, 'person', id, { kind: 'code', on: false });
+    if (hadCode) noteGround(work, 'person', id, { kind: 'code', on: false });
+    if (keys > 0) noteGround(work, 'person', id, { kind: 'passkey', name: '', on: false });
   });
   house.live.endOf(id);
   return { done: true };
@@ -169,7 +175,12 @@ export function endTheirCode(house: House, viewer: Viewer, id: string): AnswerOf
 export function proofsOf(
   db: Reader,
   personId: string,
-): { readonly hasPassword: boolean; readonly code: boolean; readonly providers: string[] } {
+): {
+  readonly hasPassword: boolean;
+  readonly code: boolean;
+  readonly providers: string[];
+  readonly passkeys: AnswerOf<'account'>['passkeys'];
+} {
   const ways = db
     .select({ provider: account.providerId, password: account.password })
     .from(account)
@@ -180,5 +191,8 @@ export function proofsOf(
     hasPassword: ways.some(({ password }) => password !== null),
     code: isCodeOn(db, personId),
     providers: ways.flatMap(({ provider }) => names.get(provider) ?? []),
+    passkeys: passkeysOf(db, personId).map(({ id, name, madeAt }) => ({
+      ...{ id, name: name ?? '', made: iso(madeAt?.getTime() ?? 0) },
+    })),
   };
 }

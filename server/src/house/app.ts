@@ -2,6 +2,7 @@ import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { areas } from '@tolvek/contract';
+import type { GroundChange } from '@tolvek/core/people';
 import { LANGUAGES, type Language } from '@tolvek/words/speech';
 import compression from 'compression';
 import express, { type Express, type RequestHandler } from 'express';
@@ -60,11 +61,14 @@ export function createApp(house: House, auth: Auth): Express {
     }),
   );
   const limits = new Limits(house.config.pace);
-  const linked = (id: string, provider: string): void =>
-    write(house, (work) => noteGround(by(work, id), 'person', id, { kind: 'linked', provider }));
-  const coded = (id: string, on: boolean): void =>
-    write(house, (work) => noteGround(by(work, id), 'person', id, { kind: 'code', on }));
-  app.use(signInRoutes(house, { auth, limits, linked, coded }));
+  const noted = (id: string, change: GroundChange): void =>
+    write(house, (work) => noteGround(by(work, id), 'person', id, change));
+  const proofs = {
+    linked: (id: string, provider: string) => noted(id, { kind: 'linked', provider }),
+    coded: (id: string, on: boolean) => noted(id, { kind: 'code', on }),
+    keyed: (id: string, name: string) => noted(id, { kind: 'passkey', name, on: true }),
+  };
+  app.use(signInRoutes(house, { auth, limits, ...proofs }));
   const router = express.Router();
   const bound = { house, limits };
   serve(router, bound, areas.house, houseHandlers(house));

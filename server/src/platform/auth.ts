@@ -1,13 +1,16 @@
+import { passkey as passkeys } from '@better-auth/passkey';
 import { type BetterAuthOptions, betterAuth } from 'better-auth';
 import { drizzleAdapter } from 'better-auth/adapters/drizzle';
+import { APIError } from 'better-auth/api';
 import { twoFactor as codesAfterPasswords, genericOAuth } from 'better-auth/plugins';
 import { and, eq, ne } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import type { Config } from './config.ts';
 import type { Database } from './database.ts';
+import { passkeyHost } from './signIn/passkeyHost.ts';
 import { discoveryOf, type ProviderRow, secretOf } from './signIn/providers.ts';
 import { SESSION_LASTS } from './signIn/session.ts';
-import { account, session, twoFactor, user, verification } from './tables.ts';
+import { account, passkey, session, twoFactor, user, verification } from './tables.ts';
 
 export type Auth = ReturnType<typeof createAuth>;
 
@@ -22,7 +25,10 @@ const common = ({ db, config, log }: Stands) =>
   ({
     baseURL: config.url,
     secret: config.secret,
-    database: drizzleAdapter(db, { provider: 'sqlite', schema: { user, session, account, verification, twoFactor } }),
+    database: drizzleAdapter(db, {
+      provider: 'sqlite',
+      schema: { user, session, account, verification, twoFactor, passkey },
+    }),
     session: { expiresIn: SESSION_LASTS / 1_000 },
     // Wrong tries are counted by our own guard, which knows devices and delays.
     rateLimit: { enabled: false },
@@ -44,7 +50,20 @@ export function createAuth(house: Stands) {
   return betterAuth({
     ...common(house),
     emailAndPassword: { enabled: true, disableSignUp: true },
-    plugins: [codesAfterPasswords({ issuer: new URL(config.url).host })],
+    plugins: [
+      codesAfterPasswords({ issuer: new URL(config.url).host }),
+      passkeys({
+        rpID: passkeyHost(config) ?? 'localhost',
+        rpName: new URL(config.url).host,
+        authenticatorSelection: { residentKey: 'required', userVerification: 'required' },
+        authentication: {
+          // A key in place of password and code: whoever holds the device has shown that it is theirs.
+          afterVerification: ({ verification }) => {
+            if (!verification.authenticationInfo.userVerified) throw new APIError('UNAUTHORIZED');
+          },
+        },
+      }),
+    ],
   });
 }
 

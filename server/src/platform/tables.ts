@@ -83,6 +83,28 @@ export const twoFactor = sqliteTable(
   (table) => [index('two_factor_user').on(table.userId)],
 );
 
+/** Keys on devices of people that prove who they are; as the sign-in library keeps them. */
+export const passkey = sqliteTable(
+  'passkey',
+  {
+    id: text().primaryKey(),
+    /** What its owner calls it. */
+    name: text(),
+    publicKey: text().notNull(),
+    userId: text()
+      .notNull()
+      .references(() => user.id, { onDelete: 'cascade' }),
+    credentialID: text('credential_id').notNull().unique(),
+    counter: integer().notNull(),
+    deviceType: text().notNull(),
+    backedUp: integer({ mode: 'boolean' }).notNull(),
+    transports: text(),
+    createdAt: integer({ mode: 'timestamp_ms' }),
+    aaguid: text(),
+  },
+  (table) => [index('passkey_user').on(table.userId)],
+);
+
 /** Who else proves who somebody is: providers of OpenID Connect. */
 export const signInProviders = sqliteTable('sign_in_providers', {
   /** Part of the address that the provider leads back to. */

@@ -12,6 +12,7 @@ import { problemOf, refusalInWords } from '../wire/problem.ts';
 import { say } from '../wire/words.ts';
 import { Absences } from './Absences.tsx';
 import { startApi } from './endpoints.ts';
+import { Passkeys } from './Passkeys.tsx';
 import { SecondStep } from './SecondStep.tsx';
 import { Sessions } from './Sessions.tsx';
 
@@ -44,6 +45,7 @@ export function Account() {
               <SecondStep on={data.code} />
             </>
           ) : null}
+          {ways?.passkeys === location.hostname ? <Passkeys passkeys={data.passkeys} /> : null}
           <h2 className="section-head mt-10">{say('start:sessions')}</h2>
           <Sessions sessions={data.sessions} busy={isLoading} end={(id) => void close(id)} />
         </>

@@ -7,6 +7,7 @@ import { TextLine } from '../ui/TextLine.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { meApi } from '../wire/me.ts';
 import { problemOf, refusalInWords } from '../wire/problem.ts';
+import { isStopped } from '../wire/stopped.ts';
 import { say } from '../wire/words.ts';
 import { startApi } from './endpoints.ts';
 
@@ -60,6 +61,7 @@ export function SignIn() {
       <h1 className="text-[28px]">{say('common:signIn')}</h1>
       {failed ? <Alarm>{failed}</Alarm> : ledBack ? <Alarm>{say(`start:failed.${ledBack}`)}</Alarm> : null}
       <Providers ways={ways?.providers ?? []} back={back} />
+      {ways?.passkeys === location.hostname ? <ByPasskey into={() => navigate(back)} /> : null}
       {ways && !ways.passwords ? (
         ways.providers.length === 0 ? (
           <p className="mt-4">{say('start:noWay')}</p>
@@ -115,6 +117,25 @@ export const Providers = ({ ways, back }: ProvidersProps) =>
       ))}
     </ul>
   );
+
+/** A key of the device at hand, where there is one. */
+function ByPasskey({ into }: { into: () => void }) {
+  const [enter, { isLoading, error }] = meApi.useSignInByPasskeyMutation();
+  return (
+    <>
+      {error ? (
+        <Alarm>{isStopped(error) ? say('start:passkeyStopped') : refusalInWords(problemOf(error))}</Alarm>
+      ) : null}
+      <Button
+        disabled={isLoading}
+        className="mt-4 min-h-11 w-full max-w-96 px-6"
+        onClick={() => void enter().then((done) => ('error' in done ? undefined : into()))}
+      >
+        {say('start:withPasskey')}
+      </Button>
+    </>
+  );
+}
 
 interface ByPasswordProps {
   readonly enter: (who: { email: string; password: string }) => Promise<void>;

@@ -1,11 +1,31 @@
+import type { PublicKeyCredentialCreationOptionsJSON } from '@simplewebauthn/browser';
 import type { AnswerOf } from '@tolvek/contract';
 import { api } from '../wire/api.ts';
 import { type Asked, call } from '../wire/call.ts';
+import { STOPPED } from '../wire/stopped.ts';
 
 /** The first start, and what leads people in. */
 export const startApi = api.injectEndpoints({
   endpoints: (build) => ({
     signInWays: build.query<AnswerOf<'signInWays'>, Asked<'signInWays'>>({ query: call('signInWays') }),
+    addPasskey: build.mutation<null, { name: string }>({
+      // The options, the device's answer to them, and what is made of it: one step for whoever asks.
+      async queryFn({ name }, _api, _extra, fetch) {
+        const begun = await fetch({ url: '/api/auth/passkey/begin-add', method: 'POST', body: {} });
+        if (begun.error) return { error: begun.error };
+        const { startRegistration } = await import('@simplewebauthn/browser');
+        const optionsJSON = begun.data as PublicKeyCredentialCreationOptionsJSON;
+        const response = await startRegistration({ optionsJSON }).catch(() => null);
+        if (!response) return { error: STOPPED };
+        const added = await fetch({ url: '/api/auth/passkey/add', method: 'POST', body: { name, response } });
+        return added.error ? { error: added.error } : { data: null };
+      },
+      invalidatesTags: ['me'],
+    }),
+    endPasskey: build.mutation<AnswerOf<'endPasskey'>, Asked<'endPasskey'>>({
+      query: call('endPasskey'),
+      invalidatesTags: ['me'],
+    }),
     beginCode: build.mutation<{ uri: string; spare: readonly string[] }, { password: string }>({
       query: (body) => ({ url: '/api/auth/code/begin', method: 'POST', body }),
     }),

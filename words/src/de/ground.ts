@@ -509,6 +509,11 @@ export const ground: Same<typeof english> = {
   'did.codeOff': 'Meldet sich ohne Code nach dem Passwort an',
   signsInByToo: 'Meldet sich auch an mit: {{names, list}}.',
   codeIsOn: 'Meldet sich mit einem Code nach dem Passwort an.',
-  endTheirCode: 'Code entfernen',
-  theirCodeEnded: 'Es wird kein Code mehr verlangt. Alle Sitzungen sind beendet.',
+  endTheirCode: 'Code und Passkeys entfernen',
+  theirCodeEnded: 'Code und Passkeys sind entfernt. Alle Sitzungen sind beendet.',
+  'did.passkeyOn': 'Kann sich mit dem Passkey „{{name}}“ anmelden',
+  'did.passkeyOff': 'Passkey „{{name}}“ entfernt',
+  'did.passkeysOff': 'Alle Passkeys entfernt',
+  hasPasskeys_one: 'Meldet sich mit {{count, number}} Passkey an.',
+  hasPasskeys_other: 'Meldet sich mit {{count, number}} Passkeys an.',
 };

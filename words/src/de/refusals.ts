@@ -298,4 +298,10 @@ export const refusals: Same<typeof english> = {
   'signInByItFirst.saved': 'Passwörter gelten weiter für alle.',
   'signInByItFirst.now':
     'Melden Sie sich ab, melden Sie sich auf anderem Weg an, und kommen Sie zurück. So wissen Sie, dass es klappt.',
+  'wrongPasskey.happened': 'Dieser Passkey ist hier nicht bekannt, oder es hat zu lange gedauert.',
+  'wrongPasskey.saved': 'Sie sind damit nicht angemeldet.',
+  'wrongPasskey.now': 'Versuchen Sie es noch einmal, oder melden Sie sich auf anderem Weg an.',
+  'signInAgain.happened': 'Sie haben sich vor mehr als einem Tag angemeldet.',
+  'signInAgain.saved': 'Es wurde nichts geändert.',
+  'signInAgain.now': 'Melden Sie sich ab und wieder an, und fügen Sie dann den Passkey hinzu.',
 };

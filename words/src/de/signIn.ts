@@ -51,4 +51,5 @@ export const signIn: Same<typeof english> = {
   unusableFix: 'Prüfen Sie die Adresse mit den Betreibern Ihres Anbieters.',
   find: 'Anmeldung: Passwörter, OpenID Connect',
   onlyRights: 'Nur wer Rechte vergeben darf, kann ändern, wie sich das Personal anmeldet.',
+  passkeysStay: 'Passkeys, die Personen hinzugefügt haben, gelten weiter.',
 };

@@ -86,4 +86,16 @@ export const start: Same<typeof english> = {
   codeIsOff: 'Es wird kein Code mehr verlangt.',
   signsInBy: 'Sie melden sich auch an mit: {{names, list}}.',
   welcomeHint: 'Sie melden sich mit einer dieser Möglichkeiten an.',
+  withPasskey: 'Mit einem Passkey anmelden',
+  passkeys: 'Passkeys',
+  passkeysHint:
+    'Mit einem Passkey melden Sie sich mit Fingerabdruck, Gesicht oder der PIN dieses Geräts an, ohne Passwort.',
+  passkeyName: 'Name des Geräts',
+  addPasskey: 'Passkey hinzufügen',
+  passkeyAdded: 'Sie können sich jetzt mit diesem Passkey anmelden.',
+  passkeyEnded: 'Der Passkey ist entfernt.',
+  passkeyStopped:
+    'Das Gerät hat keinen Passkey gegeben. Versuchen Sie es noch einmal, oder nehmen Sie ein anderes Gerät.',
+  added: 'hinzugefügt {{at, moment}}',
+  removePasskey: 'Entfernen',
 };

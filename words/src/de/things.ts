@@ -36,4 +36,5 @@ export const things: Same<typeof english> = {
   token: 'Dieses Token',
   provider: 'Diese Anmeldung',
   code: 'Ein Code nach dem Passwort',
+  passkey: 'Dieser Passkey',
 };

@@ -498,6 +498,11 @@ export const ground = {
   'did.codeOff': 'Signs in without a code after the password',
   signsInByToo: 'Also signs in with: {{names, list}}.',
   codeIsOn: 'Signs in with a code after the password.',
-  endTheirCode: 'Remove the code',
-  theirCodeEnded: 'No code is asked for any more. They are signed out everywhere.',
+  endTheirCode: 'Remove the code and passkeys',
+  theirCodeEnded: 'Code and passkeys are removed. They are signed out everywhere.',
+  'did.passkeyOn': 'Can sign in with the passkey “{{name}}”',
+  'did.passkeyOff': 'Passkey “{{name}}” removed',
+  'did.passkeysOff': 'All passkeys removed',
+  hasPasskeys_one: 'Signs in with {{count, number}} passkey.',
+  hasPasskeys_other: 'Signs in with {{count, number}} passkeys.',
 } as const;

@@ -281,4 +281,10 @@ export const refusals = {
   'signInByItFirst.happened': 'You have not signed in without a password yet.',
   'signInByItFirst.saved': 'Passwords still work for everyone.',
   'signInByItFirst.now': 'Sign out, sign in with one of the other ways, and come back. So you know that it works.',
+  'wrongPasskey.happened': 'This passkey is not known here, or it took too long.',
+  'wrongPasskey.saved': 'You are not signed in with it.',
+  'wrongPasskey.now': 'Try again, or sign in another way.',
+  'signInAgain.happened': 'You signed in more than a day ago.',
+  'signInAgain.saved': 'Nothing was changed.',
+  'signInAgain.now': 'Sign out and in again, then add the passkey.',
 } as const;

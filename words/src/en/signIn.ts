@@ -48,4 +48,5 @@ export const signIn = {
   unusableFix: 'Check the address with whoever runs your provider.',
   find: 'Ways to sign in: passwords, OpenID Connect',
   onlyRights: 'Only people who may give rights can change how staff sign in.',
+  passkeysStay: 'Passkeys that people have added still work.',
 } as const;

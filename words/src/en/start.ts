@@ -80,4 +80,15 @@ export const start = {
   codeIsOff: 'No code is asked for any more.',
   signsInBy: 'You also sign in with: {{names, list}}.',
   welcomeHint: 'You sign in with one of these.',
+  withPasskey: 'Sign in with a passkey',
+  passkeys: 'Passkeys',
+  passkeysHint:
+    'With a passkey you sign in with your fingerprint, your face or the PIN of this device, without a password.',
+  passkeyName: 'Name of the device',
+  addPasskey: 'Add a passkey',
+  passkeyAdded: 'You can sign in with this passkey now.',
+  passkeyEnded: 'The passkey is removed.',
+  passkeyStopped: 'The device did not give a passkey. Try again, or use another device.',
+  added: 'added {{at, moment}}',
+  removePasskey: 'Remove',
 } as const;

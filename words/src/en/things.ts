@@ -33,4 +33,5 @@ export const things = {
   token: 'This token',
   provider: 'This way to sign in',
   code: 'A code after the password',
+  passkey: 'This passkey',
 } as const;

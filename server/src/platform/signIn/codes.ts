@@ -7,19 +7,13 @@ import type { Auth } from '../auth.ts';
 import type { Reader, Transaction } from '../database.ts';
 import type { House } from '../house.ts';
 import type { Limits } from '../limits.ts';
-import { patiently } from '../patience.ts';
 import { notSignedIn, Problem } from '../problem.ts';
 import { twoFactor, user } from '../tables.ts';
+import { given } from './given.ts';
 import { callerOf, endSession, pass } from './session.ts';
 
 const typed = z.object({ code: z.string().trim().min(1).max(40), trust: z.boolean().default(false) });
 const withPassword = z.object({ password: z.string().min(1).max(200) });
-
-/** What the sign-in library gives back when it takes something, with its cookies. */
-interface Given<T> {
-  readonly headers: Headers;
-  readonly response: T;
-}
 
 /** Whether somebody is asked for a code after their password. */
 export const isCodeOn = (db: Reader, personId: string): boolean =>
@@ -49,17 +43,17 @@ export function afterPasswords(
     const { code, trust } = typed.parse(request.body);
     const headers = fromNodeHeaders(request.headers);
     const digits = code.replace(/\s/g, '');
-    const given = await taken(house, 'wrongCode', () =>
+    const made = await given(house, 'wrongCode', () =>
       /^\d{6}$/.test(digits)
         ? auth.api.verifyTOTP({ body: { code: digits, trustDevice: trust }, headers, returnHeaders: true })
         : auth.api.verifyBackupCode({ body: { code }, headers, returnHeaders: true }),
     );
-    const { token, user: who } = given.response;
+    const { token, user: who } = made.response;
     if (!who || !house.viewerOf(who.id)) {
       if (token) endSession(house.db, token);
       throw new Problem(401, 'wrong-code', refused('wrongCode'));
     }
-    pass(given.headers, response);
+    pass(made.headers, response);
     response.set('Cache-Control', 'no-store').json({ signedIn: true });
   });
 
@@ -68,23 +62,23 @@ export function afterPasswords(
     caller(house, request);
     const { password } = withPassword.parse(request.body);
     const headers = fromNodeHeaders(request.headers);
-    const given = await taken(house, 'wrongOwnPassword', () =>
+    const made = await given(house, 'wrongOwnPassword', () =>
       auth.api.enableTwoFactor({ body: { password, method: 'totp' }, headers, returnHeaders: true }),
     );
-    pass(given.headers, response);
-    const { response: made } = given;
-    if (!('totpURI' in made)) throw new Problem(409, 'code', refused('wrongCode'));
-    response.set('Cache-Control', 'no-store').json({ uri: made.totpURI, spare: made.backupCodes });
+    pass(made.headers, response);
+    const { response: set } = made;
+    if (!('totpURI' in set)) throw new Problem(409, 'code', refused('wrongCode'));
+    response.set('Cache-Control', 'no-store').json({ uri: set.totpURI, spare: set.backupCodes });
   });
 
   router.post('/api/auth/code/confirm', json, async (request: Request, response: Response) => {
     const { viewer } = caller(house, request);
     const { code } = typed.parse(request.body);
     const headers = fromNodeHeaders(request.headers);
-    const given = await taken(house, 'wrongCode', () =>
+    const made = await given(house, 'wrongCode', () =>
       auth.api.verifyTOTP({ body: { code: code.replace(/\s/g, '') }, headers, returnHeaders: true }),
     );
-    pass(given.headers, response);
+    pass(made.headers, response);
     noted(viewer.personId, true);
     response.set('Cache-Control', 'no-store').json({ done: true });
   });
@@ -93,10 +87,10 @@ export function afterPasswords(
     const { viewer } = caller(house, request);
     const { password } = withPassword.parse(request.body);
     const headers = fromNodeHeaders(request.headers);
-    const given = await taken(house, 'wrongOwnPassword', () =>
+    const made = await given(house, 'wrongOwnPassword', () =>
       auth.api.disableTwoFactor({ body: { password }, headers, returnHeaders: true }),
     );
-    pass(given.headers, response);
+    pass(made.headers, response);
     noted(viewer.personId, false);
     response.set('Cache-Control', 'no-store').json({ done: true });
   });
@@ -106,25 +100,4 @@ function caller(house: House, request: Request) {
   const session = callerOf(house, request);
   if (!session) throw notSignedIn();
   return session;
-}
-
-/** @throws Problem 401 for what the sign-in library does not take, 429 when it was tried too often */
-async function taken<T>(
-  house: House,
-  why: 'wrongCode' | 'wrongOwnPassword',
-  does: () => Promise<Given<T>>,
-): Promise<Given<T>> {
-  return patiently(house, async () => {
-    try {
-      return await does();
-    } catch (error) {
-      const status = error instanceof Error && 'statusCode' in error ? Number(error.statusCode) : 500;
-      const body =
-        error instanceof Error && 'body' in error ? (error.body as { code?: string } | undefined) : undefined;
-      if (status === 429 || body?.code?.includes('TOO_MANY'))
-        throw new Problem(429, 'too-many-tries', refused('manyCodes'), undefined, 900);
-      if (status >= 400 && status < 500) throw new Problem(401, 'wrong-code', refused(why));
-      throw error;
-    }
-  });
 }

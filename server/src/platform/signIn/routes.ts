@@ -12,6 +12,7 @@ import { byProvider } from './byProvider.ts';
 import { afterPasswords } from './codes.ts';
 import { deviceCookie, isKnownDevice } from './device.ts';
 import { SignInGuard } from './guard.ts';
+import { byPasskey } from './passkeys.ts';
 import { arePasswordsOff } from './providers.ts';
 import { callerOf, cookiePrefix, endSession, pass, SESSION_LASTS } from './session.ts';
 
@@ -32,13 +33,15 @@ interface SignsIn {
   readonly linked: (personId: string, provider: string) => void;
   /** Somebody is asked for a code from now on, or no longer. */
   readonly coded: (personId: string, on: boolean) => void;
+  /** Somebody has a key more, by what they call it. */
+  readonly keyed: (personId: string, name: string) => void;
 }
 
 /**
  * Sign-in and sign-out. Nothing else of the sign-in library has an address. Answers hold no token: that is in a
  * cookie which pages can’t read.
  */
-export function signInRoutes(house: House, { auth, limits, linked, coded }: SignsIn): Router {
+export function signInRoutes(house: House, { auth, limits, linked, coded, keyed }: SignsIn): Router {
   const { config } = house;
   const router = Router();
   byProvider(router, house, limits, linked);
@@ -71,6 +74,7 @@ export function signInRoutes(house: House, { auth, limits, linked, coded }: Sign
   });
 
   afterPasswords(router, house, auth, limits, coded);
+  byPasskey(router, house, auth, limits, keyed);
 
   router.post('/api/auth/sign-out', json, async (request: Request, response: Response) => {
     const session = callerOf(house, request);

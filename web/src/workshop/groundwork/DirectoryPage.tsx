@@ -232,7 +232,7 @@ const SHOWN = 5;
 function Fields({ opened: { fields, users } }: { opened: Opened }) {
   const [fill, { isLoading }] = groundApi.useFillFromDirectoryMutation();
   const fillIn = async (): Promise<void> => {
-    const done = await fill({});
+    const done = await fill();
     if ('error' in done) toast.error(refusalInWords(problemOf(done.error)));
     else toast(say('directory:filled', { count: done.data.changed }));
   };

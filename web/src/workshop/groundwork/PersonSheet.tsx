@@ -149,7 +149,7 @@ function TheirSessions({ opened: { id, sessions } }: { opened: Opened }) {
 }
 
 /** How they prove who they are, besides a password; a lost code is removed. */
-function TheirProofs({ opened: { id, code, providers } }: { opened: Opened }) {
+function TheirProofs({ opened: { id, code, passkeys, providers } }: { opened: Opened }) {
   const [end, { isLoading }] = groundApi.useEndTheirCodeMutation();
   const remove = async (): Promise<void> => {
     const done = await end({ id });
@@ -161,9 +161,12 @@ function TheirProofs({ opened: { id, code, providers } }: { opened: Opened }) {
       {providers.length > 0 ? (
         <p className="mt-2 text-[13px] text-soft">{say('ground:signsInByToo', { names: providers })}</p>
       ) : null}
-      {code ? (
+      {code || passkeys > 0 ? (
         <p className="mt-2 flex flex-wrap items-baseline gap-3 text-[13px] text-soft">
-          {say('ground:codeIsOn')}
+          {[
+            code ? say('ground:codeIsOn') : '',
+            passkeys > 0 ? say('ground:hasPasskeys', { count: passkeys }) : '',
+          ].join(' ')}
           <Button disabled={isLoading} onClick={() => void remove()}>
             {say('ground:endTheirCode')}
           </Button>

@@ -77,6 +77,7 @@ function Passwords({ opened: { passwords, mayChange, mayDoWithout, linked, staff
             trigger={<Button>{say('signIn:turnOff')}</Button>}
           >
             <p className="mt-2">{say('signIn:turnOffHint', { linked, staff })}</p>
+            <p className="mt-2">{say('signIn:passkeysStay')}</p>
             <p className="mt-2 text-soft">{say('signIn:wayBack')}</p>
             <WholeTrouble error={error} />
             <p className="mt-4">
