@@ -19,6 +19,7 @@ export const deskSettings = exactly<DeskSettings>()(
     sender: z.strictObject({ name: z.string().trim().max(80), address: z.string().trim().max(254) }),
     signature: z.string().trim().max(500),
     links: z.strictObject({ confirm: days, decide: days, follow: days, resume: days, invite: days }),
+    keeps: z.strictObject({ emails: days, unconfirmed: days }),
   }),
 );
 

@@ -13,6 +13,9 @@ import { ACCENT_KEYS, type AccentKey } from './accents.ts';
 /** Links in emails by what they are for; how long each works is the desk’s to say. */
 export type LinkUse = 'confirm' | 'decide' | 'follow' | 'resume' | 'invite';
 
+/** What is kept for a while only, and how long is the desk’s to say. */
+export type KeptThing = 'emails' | 'unconfirmed';
+
 /** The first day of a week, in calendars that people choose a day from. */
 export type FirstDay = 'monday' | 'saturday' | 'sunday';
 
@@ -35,6 +38,8 @@ export interface DeskSettings {
   readonly signature: string;
   /** Days that each kind of link works. */
   readonly links: Readonly<Record<LinkUse, number>>;
+  /** Days that things are kept: the text of emails after they were sent, requests after the link to confirm them ends. */
+  readonly keeps: Readonly<Record<KeptThing, number>>;
 }
 
 /** The fewest and the most days that a link may work. */
@@ -46,12 +51,19 @@ export const LINK_DAYS = {
   invite: [1, 30],
 } as const satisfies Readonly<Record<LinkUse, readonly [number, number]>>;
 
+/** The fewest and the most days that something is kept. */
+export const KEPT_DAYS = {
+  emails: [1, 1_100],
+  unconfirmed: [0, 60],
+} as const satisfies Readonly<Record<KeptThing, readonly [number, number]>>;
+
 /** What a new desk begins with. */
 export const NEW_DESK: DeskSettings = {
   ...{ organisation: '', name: '', zone: 'UTC', language: 'en', firstDay: 'monday', calendar: '', accent: 'bottle' },
   sender: { name: '', address: '' },
   signature: '',
   links: { confirm: 3, decide: 14, follow: 180, resume: 14, invite: 7 },
+  keeps: { emails: 30, unconfirmed: 3 },
 };
 
 /** The end of an email: the desk’s own words, or its name and that of its house. */
@@ -74,18 +86,27 @@ const PLACES: Readonly<Record<string, Said>> = {
   'links.follow': said('settings:theLinks.follow'),
   'links.resume': said('settings:theLinks.resume'),
   'links.invite': said('settings:theLinks.invite'),
+  'keeps.emails': said('settings:theKept.emails'),
+  'keeps.unconfirmed': said('settings:theKept.unconfirmed'),
 };
 
 const RULES: MergeRules = { lists: {}, nameOf: (way) => PLACES[way.join('.')] ?? said('settings:theDesk') };
 
 function found(desk: DeskSettings): readonly DesignFinding[] {
   const error = (at: string, message: Said): DesignFinding => ({ severity: 'error', page: 'desk', at, message });
+  const within = (days: number, [least, most]: readonly [number, number]): boolean =>
+    Number.isInteger(days) && days >= least && days <= most;
   const wrongLinks = (Object.keys(LINK_DAYS) as LinkUse[]).flatMap((use) => {
     const [least, most] = LINK_DAYS[use];
-    const days = desk.links[use];
-    return Number.isInteger(days) && days >= least && days <= most
+    return within(desk.links[use], LINK_DAYS[use])
       ? []
       : [error(`links.${use}`, said('settings:badLinkDays', { least, most }))];
+  });
+  const wrongKept = (Object.keys(KEPT_DAYS) as KeptThing[]).flatMap((thing) => {
+    const [least, most] = KEPT_DAYS[thing];
+    return within(desk.keeps[thing], KEPT_DAYS[thing])
+      ? []
+      : [error(`keeps.${thing}`, said('settings:badKeptDays', { least, most }))];
   });
   return [
     ...(desk.name.trim() === '' ? [error('name', said('settings:noName'))] : []),
@@ -93,6 +114,7 @@ function found(desk: DeskSettings): readonly DesignFinding[] {
     ...(ACCENT_KEYS.includes(desk.accent) ? [] : [error('accent', said('settings:badAccent'))]),
     ...(isMailAddress(desk.sender.address) ? [] : [error('sender.address', said('settings:badSender'))]),
     ...wrongLinks,
+    ...wrongKept,
   ];
 }
 

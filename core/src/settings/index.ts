@@ -4,6 +4,8 @@ export {
   DESK_KEY,
   type DeskSettings,
   type FirstDay,
+  KEPT_DAYS,
+  type KeptThing,
   LINK_DAYS,
   type LinkUse,
   NEW_DESK,

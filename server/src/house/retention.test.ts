@@ -1,11 +1,15 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { NEW_DESK } from '@tolvek/core/settings';
+import { eq } from 'drizzle-orm';
 import { afterAll, expect, test } from 'vitest';
+import { waitingSubmissions } from '../door/tables.ts';
 import { notices } from '../notice/tables.ts';
 import { openDatabase } from '../platform/database.ts';
 import { AT_ONCE } from '../platform/kept.ts';
 import { jobs } from '../platform/tables.ts';
+import { layDesk } from '../settings/commands.ts';
 import { RETENTION } from './retention.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'tolvek-retention-'));
@@ -101,4 +105,38 @@ test('looks for what is past keeping by an index of it, however much is kept', (
     expect(found.join(), text).not.toMatch(/SCAN (?!.*USING (COVERING )?INDEX)/);
     expect(found.join(), text).toMatch(/[<>]/);
   }
+});
+
+test('keeps as long as the desk says', () => {
+  const now = 300 * DAY;
+  const letters = RETENTION.find((each) => each.what.startsWith('The text of emails'));
+  const waiting = RETENTION.find((each) => each.what.startsWith('Requests from outside'));
+  const keeps = { emails: 90, unconfirmed: 0 };
+  const desk = { ...NEW_DESK, name: 'Desk', sender: { name: '', address: 'desk@example.org' }, keeps };
+  const said = (id: string): boolean =>
+    db.select({ said: notices.said }).from(notices).where(eq(notices.id, id)).get()?.said != null;
+  db.transaction((tx) => {
+    while ((letters?.sweep(tx, now) ?? 0) > 0);
+  });
+  db.insert(notices)
+    .values([letter('of last month', now - 60 * DAY), letter('of before', now - 91 * DAY)])
+    .run();
+  const row = { doorId: 'door', releaseId: 'release', name: 'A', email: 'a@example.org', answers: {}, createdAt: 0 };
+  db.$client.pragma('foreign_keys = OFF');
+  db.insert(waitingSubmissions)
+    .values([
+      { ...row, id: 'ended', expiresAt: now - 1 },
+      { ...row, id: 'works', expiresAt: now + 1 },
+    ])
+    .run();
+  db.transaction((tx) => layDesk(tx, desk, '', { viewer: { personId: '' }, now }));
+  expect(db.transaction((tx) => [letters?.sweep(tx, now), waiting?.sweep(tx, now)])).toEqual([1, 1]);
+  expect([said('of last month'), said('of before')]).toEqual([true, false]);
+  expect(
+    db
+      .select()
+      .from(waitingSubmissions)
+      .all()
+      .map(({ id }) => id),
+  ).toEqual(['works']);
 });

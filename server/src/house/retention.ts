@@ -4,6 +4,7 @@ import { notices } from '../notice/tables.ts';
 import { AT_ONCE, dropOld, type Kept } from '../platform/kept.ts';
 import { idempotency, jobs, links, session, verification } from '../platform/tables.ts';
 import { ruleRuns } from '../request/tables.ts';
+import { deskOf } from '../settings/queries.ts';
 
 const DAY = 24 * 3_600_000;
 
@@ -11,12 +12,17 @@ const DAY = 24 * 3_600_000;
 export const RETENTION: readonly Kept[] = [
   {
     what: 'Requests from outside whose email address was not confirmed',
-    until: '3 days after the link to confirm ends',
-    sweep: dropOld(waitingSubmissions, waitingSubmissions.id, (now) => lt(waitingSubmissions.expiresAt, now - 3 * DAY)),
+    until: '3 days after the link to confirm ends, or as the desk sets it',
+    sweep: (tx, now) => {
+      const { unconfirmed } = deskOf(tx).keeps;
+      return dropOld(waitingSubmissions, waitingSubmissions.id, () =>
+        lt(waitingSubmissions.expiresAt, now - unconfirmed * DAY),
+      )(tx, now);
+    },
   },
   {
     what: 'Answers that were started and not sent',
-    until: '14 days after they were last typed, or until they are sent',
+    until: '14 days after they were last typed (as long as a link to continue a form works), or until they are sent',
     sweep: dropOld(keptAnswers, keptAnswers.id, (now) => lt(keptAnswers.expiresAt, now)),
   },
   {
@@ -26,10 +32,11 @@ export const RETENTION: readonly Kept[] = [
   },
   {
     what: 'The text of emails that were delivered',
-    until: '30 days after they were sent; that they were sent, when, to whom and about what stays',
+    until:
+      '30 days after they were sent, or as the desk sets it; that they were sent, when, to whom and about what stays',
     sweep: (tx, now) => {
       // Named, as SQLite would go through all that were sent: the index holds those with a text alone.
-      const some = sql`(select id from notices indexed by notices_said where state = 'sent' and said is not null and sent_at < ${now - 30 * DAY} limit ${AT_ONCE})`;
+      const some = sql`(select id from notices indexed by notices_said where state = 'sent' and said is not null and sent_at < ${now - deskOf(tx).keeps.emails * DAY} limit ${AT_ONCE})`;
       return tx.update(notices).set({ said: null }).where(inArray(notices.id, some)).run().changes;
     },
   },

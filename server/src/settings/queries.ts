@@ -20,7 +20,11 @@ export function deskOf(db: Reader): DeskSettings {
   if (!draft) return NEW_DESK;
   let found = read.get(draft);
   // What an earlier release did not know is as a new desk has it.
-  if (!found) read.set(draft, (found = { ...NEW_DESK, ...draft, links: { ...NEW_DESK.links, ...draft.links } }));
+  if (!found) {
+    const { links, keeps } = NEW_DESK;
+    found = { ...NEW_DESK, ...draft, links: { ...links, ...draft.links }, keeps: { ...keeps, ...draft.keeps } };
+    read.set(draft, found);
+  }
   return found;
 }
 

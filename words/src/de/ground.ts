@@ -516,4 +516,6 @@ export const ground: Same<typeof english> = {
   'did.passkeysOff': 'Alle Passkeys entfernt',
   hasPasskeys_one: 'Meldet sich mit {{count, number}} Passkey an.',
   hasPasskeys_other: 'Meldet sich mit {{count, number}} Passkeys an.',
+  deskKeeps: 'Wie lange etwas bleibt',
+  deskKeepsHint: 'Danach wird es gelöscht. Dass eine E-Mail gesendet wurde, wann, an wen und worüber, bleibt.',
 };

@@ -20,7 +20,7 @@ export const scim: Same<typeof english> = {
   stale: 'Das hat inzwischen jemand anders geändert. Lesen Sie es neu, und wiederholen Sie die Änderung.',
   notThere: 'Mit der Kennung {{id}} gibt es hier nichts. Suchen Sie nach dem Namen.',
   noToken:
-    'Dafür braucht es das Token eines Verzeichnisses. Es fehlt oder gilt nicht mehr. Bitten Sie die Administration des Desks um eines.',
+    'Dafür braucht es das Token eines Verzeichnisses. Es fehlt oder gilt nicht mehr. Bitten Sie die Administration des Empfangs um eines.',
   noMe: 'Ein Verzeichnis ist kein Benutzer. Suchen Sie Benutzer nach ihren Namen.',
   noSuchPlace: 'Unter {{path}} gibt es nichts. Verwenden Sie /Users, /Groups oder /Bulk.',
   noFilterHere: 'Das lässt sich nicht filtern. Fragen Sie alles ab.',
@@ -31,9 +31,9 @@ export const scim: Same<typeof english> = {
   manyOperations: 'Ein Bulk darf {{most, number}} Operationen haben. Senden Sie die anderen im nächsten.',
   lostBulkId: 'Für die bulkId {{id}} wurde nichts angelegt. Legen Sie es erst an, und ohne Kreis.',
   taken: '{{name}} ist schon vergeben. Suchen Sie den Eintrag, und ändern Sie ihn.',
-  localGroup: 'Der Desk hat schon eine eigene Gruppe „{{name}}“. Geben Sie einer der beiden einen anderen Namen.',
+  localGroup: 'Der Empfang hat schon eine eigene Gruppe „{{name}}“. Geben Sie einer der beiden einen anderen Namen.',
   isContact:
-    '{{email}} gehört zu einem Kontakt des Desks, der nicht zum Personal gehört. Führen Sie den Kontakt zusammen, oder entfernen Sie ihn erst.',
+    '{{email}} gehört zu einem Kontakt des Empfangs, der nicht zum Personal gehört. Führen Sie den Kontakt zusammen, oder entfernen Sie ihn erst.',
   noAddress: 'Weder in emails noch in userName steht eine E-Mail-Adresse. Senden Sie eine.',
   noMember: 'Einen Benutzer oder eine Gruppe {{member}} des Verzeichnisses gibt es hier nicht. Senden Sie sie erst.',
 };

@@ -30,4 +30,7 @@ export const settings: Same<typeof english> = {
   fieldTwice: 'Zwei Felder heißen „{{label}}“. Benennen Sie eines um.',
   fieldKeyTaken:
     'Der Schlüssel „{{key}}“ ist vergeben. Entfernen Sie dieses Feld und legen Sie es unter einem anderen Namen neu an.',
+  'theKept.emails': 'Text von E-Mails, nach dem Versand',
+  'theKept.unconfirmed': 'Unbestätigte Anfragen, nach Ende ihres Links',
+  badKeptDays: 'Möglich sind {{least, number}} bis {{most, number}} Tage. Wählen Sie eine Zahl dazwischen.',
 };

@@ -505,4 +505,6 @@ export const ground = {
   'did.passkeysOff': 'All passkeys removed',
   hasPasskeys_one: 'Signs in with {{count, number}} passkey.',
   hasPasskeys_other: 'Signs in with {{count, number}} passkeys.',
+  deskKeeps: 'How long things stay',
+  deskKeepsHint: 'After this time they are deleted. That an email was sent, when, to whom and about what stays.',
 } as const;

@@ -26,4 +26,7 @@ export const settings = {
   fieldWithoutName: 'This field has no name. Write what it is called.',
   fieldTwice: 'Two fields have the name “{{label}}”. Rename one.',
   fieldKeyTaken: 'The key “{{key}}” is in use. Remove this field and add it again under another name.',
+  'theKept.emails': 'Text of emails, after they were sent',
+  'theKept.unconfirmed': 'Unconfirmed requests, after their link ends',
+  badKeptDays: 'This can stay from {{least, number}} to {{most, number}} days. Choose a number between them.',
 } as const;

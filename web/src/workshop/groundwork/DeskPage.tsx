@@ -1,5 +1,14 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { ACCENT_KEYS, ACCENTS, type DeskSettings, type FirstDay, LINK_DAYS, type LinkUse } from '@tolvek/core/settings';
+import {
+  ACCENT_KEYS,
+  ACCENTS,
+  type DeskSettings,
+  type FirstDay,
+  KEPT_DAYS,
+  type KeptThing,
+  LINK_DAYS,
+  type LinkUse,
+} from '@tolvek/core/settings';
 import { type ReactNode, useEffect, useState } from 'react';
 import { useLocation } from 'react-router';
 import { toast } from 'sonner';
@@ -157,32 +166,30 @@ function OpenDesk({ opened }: { opened: AnswerOf<'deskSettings'> }) {
         <p className="mt-2 text-soft">{say('ground:deskLinksHint')}</p>
         <Pair>
           {(Object.keys(LINK_DAYS) as LinkUse[]).map((use) => (
-            <Line
+            <Days
               key={use}
-              id={`desk links.${use}`}
+              place={`links.${use}`}
               label={say(`settings:theLinks.${use}`)}
               error={error}
-              field={`links.${use}`}
-            >
-              {(about) => (
-                <span className="flex items-baseline gap-2">
-                  <input
-                    {...about}
-                    type="number"
-                    min={LINK_DAYS[use][0]}
-                    max={LINK_DAYS[use][1]}
-                    className="input w-24"
-                    value={desk.links[use]}
-                    onChange={(event) =>
-                      set({ links: { ...desk.links, [use]: Math.round(Number(event.target.value)) } })
-                    }
-                  />
-                  <span className="text-soft">
-                    {say('ground:daysFrom', { least: LINK_DAYS[use][0], most: LINK_DAYS[use][1] })}
-                  </span>
-                </span>
-              )}
-            </Line>
+              range={LINK_DAYS[use]}
+              value={desk.links[use]}
+              set={(days) => set({ links: { ...desk.links, [use]: days } })}
+            />
+          ))}
+        </Pair>
+        <h2 className="section-head mt-8">{say('ground:deskKeeps')}</h2>
+        <p className="mt-2 text-soft">{say('ground:deskKeepsHint')}</p>
+        <Pair>
+          {(Object.keys(KEPT_DAYS) as KeptThing[]).map((thing) => (
+            <Days
+              key={thing}
+              place={`keeps.${thing}`}
+              label={say(`settings:theKept.${thing}`)}
+              error={error}
+              range={KEPT_DAYS[thing]}
+              value={desk.keeps[thing]}
+              set={(days) => set({ keeps: { ...desk.keeps, [thing]: days } })}
+            />
           ))}
         </Pair>
       </form>
@@ -191,6 +198,35 @@ function OpenDesk({ opened }: { opened: AnswerOf<'deskSettings'> }) {
     </div>
   );
 }
+
+interface DaysProps {
+  readonly place: string;
+  readonly label: string;
+  readonly error: unknown;
+  readonly range: readonly [number, number];
+  readonly value: number;
+  readonly set: (days: number) => void;
+}
+
+/** So many days, within what is possible. */
+const Days = ({ place, label, error, range: [least, most], value, set }: DaysProps) => (
+  <Line id={`desk ${place}`} label={label} error={error} field={place}>
+    {(about) => (
+      <span className="flex items-baseline gap-2">
+        <input
+          {...about}
+          type="number"
+          min={least}
+          max={most}
+          className="input w-24"
+          value={value}
+          onChange={(event) => set(Math.round(Number(event.target.value)))}
+        />
+        <span className="text-soft">{say('ground:daysFrom', { least, most })}</span>
+      </span>
+    )}
+  </Line>
+);
 
 const Pair = ({ children }: { children: ReactNode }) => (
   <div className="grid items-start gap-x-8 sm:grid-cols-2">{children}</div>

@@ -60,6 +60,8 @@ export const SETTINGS: readonly Setting[] = [
   ofDesk('settings:theLinks.follow', 'links.follow'),
   ofDesk('settings:theLinks.resume', 'links.resume'),
   ofDesk('settings:theLinks.invite', 'links.invite'),
+  ofDesk('settings:theKept.emails', 'keeps.emails'),
+  ofDesk('settings:theKept.unconfirmed', 'keeps.unconfirmed'),
   ofDesk('ground:testEmail', 'test'),
   ofPeople('ground:findAccess'),
   ofRights('ground:findRights'),
