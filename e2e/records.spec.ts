@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { pageOf, seriousTrouble, spilling } from './people.ts';
+import { pageOf, phone, seriousTrouble, spilling } from './people.ts';
 
 const row = (page: Page, name: string) => page.locator('tr', { hasText: name });
 
@@ -112,3 +112,35 @@ test('a group that is missing where it is picked is made on the spot, and chosen
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await expect(page.getByLabel('Approved by')).not.toHaveValue('night_bench');
 });
+
+test('somebody sets a portrait that colleagues see, and the desk a logo that requesters see', async ({ browser }) => {
+  const picture = { name: 'picture.png', mimeType: 'image/png', buffer: Buffer.from(DOT, 'base64') };
+  const oskar = await pageOf(browser, 'Oskar Veldhuis');
+  await oskar.goto('/account');
+  await oskar.getByLabel('Your portrait').setInputFiles({ ...picture, buffer: Buffer.from('no picture') });
+  await expect(oskar.getByText('This file cannot be read as a picture.')).toBeVisible();
+  await oskar.getByLabel('Your portrait').setInputFiles(picture);
+  await expect(oskar.getByRole('img', { name: 'Your portrait' })).toBeVisible();
+  expect(await seriousTrouble(oskar)).toEqual([]);
+
+  const maren = await pageOf(browser, 'Maren Okafor');
+  await maren.goto('/workshop/groundwork/people');
+  await maren.getByRole('searchbox', { name: 'Find by name' }).fill('oskar');
+  await expect(row(maren, 'Oskar Veldhuis').getByRole('presentation')).toBeVisible();
+  await maren.getByRole('link', { name: 'Oskar Veldhuis' }).click();
+  await maren.getByRole('button', { name: 'Remove the picture' }).click();
+  await expect(row(maren, 'Oskar Veldhuis').getByRole('presentation')).toBeHidden();
+
+  await maren.goto('/workshop/groundwork/desk');
+  await maren.getByLabel('Logo').setInputFiles(picture);
+  await expect(maren.getByRole('img', { name: 'Logo' })).toBeVisible();
+  expect([await seriousTrouble(maren), await spilling(maren)]).toEqual([[], []]);
+  const outside = await phone(browser);
+  await outside.goto('/');
+  await expect(outside.getByRole('banner').locator('img')).toBeVisible();
+  await maren.getByRole('button', { name: 'Remove the picture' }).click();
+  await expect(maren.getByRole('img', { name: 'Logo' })).toBeHidden();
+});
+
+/** A picture of one point. */
+const DOT = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==';

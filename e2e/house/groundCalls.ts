@@ -11,6 +11,9 @@ type Input = NonNullable<Parameters<Caller['call']>[1]>;
 /** What is answered before a desk is laid, and never again: its own test calls it. */
 export const ONLY_BEFORE: readonly RouteName[] = ['firstStart', 'layGround'];
 
+/** A picture of one point. */
+export const DOT = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==';
+
 const key = (name: string) => ({ 'Idempotency-Key': `ground-${name}` });
 const onVersion = (version: number) => ({ 'If-Match': `"${version}"` });
 
@@ -92,6 +95,11 @@ export async function groundCalls(
     endSession: [{ params: { id: spare } }],
     endTheirSession: [{ params: { id: yusuf, session: theirs.id } }],
     signOutPerson: [{ params: { id } }],
+    portrait: [],
+    setPortrait: [{ params: { id }, body: { picture: DOT } }],
+    setOwnPortrait: [{ body: { picture: DOT } }],
+    deskLogo: [],
+    setLogo: [{ body: { picture: DOT } }],
     signInWays: [{}],
     signInSettings: [{}],
     addProvider: [{ headers: key('provider'), body: { name: 'More', issuer, clientId: 'tolvek', secret: null } }],

@@ -612,6 +612,8 @@ async function live(hidden: Hidden): Promise<Heard> {
     for (const each of ['tell-tale', 'pointing', 'site-access', 'permit', 'concern-report'])
       await bytes('takeOut', `forms/${each}/requests.csv?among=all`);
     await bytes('peopleSheet', 'people.csv?kind=staff');
+    await bytes('portrait', `people/${desk.idOf('Maren Okafor')}/portrait`);
+    await bytes('deskLogo', 'desk/logo');
     await bytes('file', `requests/${permit}/files/${idIn(file.ref)}`);
     await bytes('followFile', `follow/${followed}/files/${idIn(theirs.body.ref)}`);
     await bytes('followFile', `follow/${followed}/files/${idIn(file.ref)}`);

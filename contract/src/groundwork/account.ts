@@ -18,6 +18,8 @@ export const accountRoutes = routesOf(accountHeads, {
     answer: z.object({
       name: z.string(),
       email: z.string(),
+      /** The version of one’s portrait; null for none. */
+      portrait: z.string().nullable(),
       hasPassword: z.boolean(),
       /** Whether one is asked for a code after the password. */
       code: z.boolean(),

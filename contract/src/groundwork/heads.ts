@@ -46,6 +46,15 @@ export const signInHeads = {
   endTheirCode: { method: 'POST', path: '/api/people/:id/code/end', caller: 'staff', right: 'people' },
 } as const satisfies Heads;
 
+/** Pictures of people and of the desk. */
+export const pictureHeads = {
+  portrait: { method: 'GET', path: '/api/people/:id/portrait', caller: 'staff', gives: 'bytes' },
+  setPortrait: { method: 'PUT', path: '/api/people/:id/portrait', caller: 'staff', right: 'people' },
+  setOwnPortrait: { method: 'PUT', path: '/api/me/portrait', caller: 'staff' },
+  deskLogo: { method: 'GET', path: '/api/desk/logo', caller: 'anyone', gives: 'bytes' },
+  setLogo: { method: 'PUT', path: '/api/groundwork/desk/logo', caller: 'staff', right: 'groundwork' },
+} as const satisfies Heads;
+
 /** The desk itself. */
 export const settingHeads = {
   groundwork: { method: 'GET', path: '/api/groundwork', caller: 'staff', right: 'work' },

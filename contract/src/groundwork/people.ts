@@ -29,6 +29,8 @@ const row = z.object({
   namesake: z.boolean(),
   /** Whether they are away today. */
   away: z.boolean(),
+  /** The version of their portrait; null for none. */
+  portrait: z.string().nullable(),
   /** What stands in the fields of profiles that lists show, by key. */
   profile: z.record(z.string(), words),
 });

@@ -2,6 +2,7 @@ import { absenceRoutes } from './absences.ts';
 import { accountRoutes } from './account.ts';
 import { importRoutes } from './imports.ts';
 import { peopleRoutes } from './people.ts';
+import { pictureRoutes } from './pictures.ts';
 import { profileRoutes } from './profile.ts';
 import { rightRoutes } from './rights.ts';
 import { settingRoutes } from './settings.ts';
@@ -14,6 +15,7 @@ export const groundworkRoutes = {
   ...startRoutes,
   ...accountRoutes,
   ...signInRoutes,
+  ...pictureRoutes,
   ...settingRoutes,
   ...absenceRoutes,
   ...importRoutes,

@@ -49,6 +49,8 @@ export const houseRoutes = routesOf(houseHeads, {
         email: z.string(),
         /** The colour of what can be pressed, on paper and in the dark. */
         accent: z.object({ light: shades, dark: shades }),
+        /** The version of its logo; null where it has none. */
+        logo: z.string().nullable(),
         /** The first day of a week where days are chosen. */
         firstDay: z.enum(['monday', 'saturday', 'sunday']),
         now: moment,

@@ -31,6 +31,8 @@ export type GroundChange =
   | { readonly kind: 'linked'; readonly provider: string }
   /** Somebody is asked for a code after their password from now on, or no longer. */
   | { readonly kind: 'code'; readonly on: boolean }
+  /** A portrait came or went. */
+  | { readonly kind: 'portrait'; readonly on: boolean }
   /** A key of a device came or went, by what its owner calls it; all of them where there is no name. */
   | { readonly kind: 'passkey'; readonly name: string; readonly on: boolean }
   /** A password of one’s own was chosen; `again`: in place of another. */
@@ -102,6 +104,8 @@ export function groundChangeInWords(change: GroundChange, names: GroundNames): S
       return said('ground:did.linked', { provider: change.provider });
     case 'code':
       return said(change.on ? 'ground:did.codeOn' : 'ground:did.codeOff');
+    case 'portrait':
+      return said(change.on ? 'ground:did.portrait' : 'ground:did.portraitOff');
     case 'passkey':
       if (change.name === '') return said('ground:did.passkeysOff');
       return said(change.on ? 'ground:did.passkeyOn' : 'ground:did.passkeyOff', { name: change.name });

@@ -12,6 +12,7 @@ import { personByEmail, personById } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
+import { pictureVersion } from '../platform/pictures.ts';
 import { notFound, Problem, wrongFields } from '../platform/problem.ts';
 import { endPasskey, passkeysOf } from '../platform/signIn/passkeys.ts';
 import { arePasswordsOff } from '../platform/signIn/providers.ts';
@@ -79,6 +80,7 @@ export function accountView(db: Reader, own: Session, now: number): AnswerOf<'ac
   if (!person) throw notFound('person');
   return {
     ...{ name: person.name, email: person.email, ...proofsOf(db, person.id) },
+    portrait: pictureVersion(db, person.id),
     ...absencesView(db, viewer.personId, now),
     sessions: sessionsView(db, own, viewer.personId),
   };

@@ -1,5 +1,6 @@
 import type { groundworkRoutes } from '@tolvek/contract';
 import type { House } from '../platform/house.ts';
+import { LOGO, sendPicture } from '../platform/pictures.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { addAbsence, colleaguesView, endAbsence } from './absences.ts';
 import {
@@ -21,6 +22,7 @@ import { acceptInvitation, invitationView, invite } from './invitations.ts';
 import { mergePeople, mergePlan } from './merge.ts';
 import { addSomebody, changeSomebody, peopleView, personView } from './people.ts';
 import { sendPeople } from './peopleSheet.ts';
+import { setLogo, setPortrait } from './pictures.ts';
 import { profileView, putProfile } from './profile.ts';
 import { changeRights, rightHolders, rightsView } from './rights.ts';
 import { addProvider, changeProvider, endTheirCode, putPasswords, signInSettings, signInWays } from './signIn.ts';
@@ -63,6 +65,11 @@ export function groundworkHandlers(house: House): Handlers<typeof groundworkRout
       return { done: true };
     },
     signOutPerson: ({ session, params }) => signOutPerson(house, session, params.id),
+    portrait: ({ params, request, response }) => sendPicture(db, params.id, request, response),
+    setPortrait: ({ viewer, params, body }) => setPortrait(house, viewer, params.id, body.picture),
+    setOwnPortrait: ({ viewer, body }) => setPortrait(house, viewer, viewer.personId, body.picture),
+    deskLogo: ({ request, response }) => sendPicture(db, LOGO, request, response),
+    setLogo: ({ body }) => setLogo(house, body.picture),
     signInWays: () => signInWays(house),
     signInSettings: ({ viewer }) => signInSettings(house, viewer),
     addProvider: ({ viewer, body, key }) => addProvider(house, viewer, body, key),

@@ -17,8 +17,9 @@ import { absences, addresses, groupEntries, people } from '../people/tables.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { patiently } from '../platform/patience.ts';
+import { pictureVersion, putPicture } from '../platform/pictures.ts';
 import { notFound, Problem } from '../platform/problem.ts';
-import { links, user } from '../platform/tables.ts';
+import { links, pictures, user } from '../platform/tables.ts';
 import { by, type Work, write } from '../platform/work.ts';
 import { allRegisters } from '../register/queries.ts';
 import { changeRequest } from '../request/change.ts';
@@ -159,6 +160,8 @@ function becomeOne(work: Work, viewer: Viewer, { stays, goes }: Two): void {
   tx.update(absences).set({ substituteId: to }).where(eq(absences.substituteId, from)).run();
   tx.delete(absences).where(eq(absences.personId, from)).run();
   tx.delete(user).where(eq(user.id, from)).run();
+  if (pictureVersion(tx, to) === null) tx.update(pictures).set({ key: to }).where(eq(pictures.key, from)).run();
+  putPicture(tx, from, null);
   becomeNamed(work, from, to);
   tx.update(people)
     .set({ profile: { ...goes.profile, ...stays.profile }, language: stays.language ?? goes.language })

@@ -21,6 +21,7 @@ import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
+import { pictureVersions } from '../platform/pictures.ts';
 import { notFound } from '../platform/problem.ts';
 import type { Session } from '../platform/signIn/session.ts';
 import { by, write } from '../platform/work.ts';
@@ -74,12 +75,13 @@ function rowsOf(db: Reader, listed: readonly Listed[], now: number): readonly Ro
   const packageOf = packagesGivenTo(db, ids);
   const shown = shownProfile(db);
   const away = awayIn(db, todayAt(db, now));
+  const portraits = pictureVersions(db, ids);
   return listed.map((person) => {
     const { id, name, email, kind, active, signsIn, invitedAt, groups, namesake } = person;
     const { handles, decides } = workOf(id);
     return {
       ...{ id, name, email, kind, active, signsIn, groups: [...groups], namesake, away: away.has(id) },
-      role: packageOf(id),
+      ...{ role: packageOf(id), portrait: portraits.get(id) ?? null },
       profile: shown(person),
       ...{ invited: invitedAt === null ? null : iso(invitedAt), openWork: handles + decides },
     };

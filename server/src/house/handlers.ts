@@ -13,6 +13,7 @@ import { allGroups, demoPeople, personById } from '../people/queries.ts';
 import { DemoClock, iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
+import { LOGO, pictureVersion } from '../platform/pictures.ts';
 import { notFound } from '../platform/problem.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { giveAgain } from '../platform/signIn/routes.ts';
@@ -107,7 +108,8 @@ function worksFloor(db: Reader, viewer: Viewer): boolean {
 
 function deskView({ db }: House, now: number) {
   const { name, organisation, zone, sender, accent, firstDay, calendar } = deskOf(db);
-  const about = { name, organisation, email: sender.address, accent: ACCENTS[accent], firstDay, now: iso(now) };
+  const logo = pictureVersion(db, LOGO);
+  const about = { name, organisation, email: sender.address, accent: ACCENTS[accent], logo, firstDay, now: iso(now) };
   const calendars = calendarNames(db);
   const hours = calendars.find(({ key }) => key === calendar) ?? calendars[0];
   if (!hours) return { ...about, zone, open: false, until: null };

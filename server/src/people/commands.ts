@@ -8,6 +8,7 @@ import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { newId } from '../platform/newId.ts';
+import { putPicture } from '../platform/pictures.ts';
 import { notFound, Problem, staleVersion, wrongFields } from '../platform/problem.ts';
 import { user } from '../platform/tables.ts';
 import { type Work, write } from '../platform/work.ts';
@@ -173,6 +174,7 @@ export function removePerson(work: Work, id: string): void {
     .run();
   tx.delete(addresses).where(eq(addresses.personId, id)).run();
   tx.delete(user).where(eq(user.id, id)).run();
+  putPicture(tx, id, null);
   tx.update(people)
     .set({ active: false, removedAt: now, email: `${id}@removed.invalid`, version: sql`${people.version} + 1` })
     .where(eq(people.id, id))

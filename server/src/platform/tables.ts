@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { blob, index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
 /** What the sign-in library keeps: its own names and columns. */
 export const user = sqliteTable('user', {
@@ -120,6 +120,15 @@ export const signInProviders = sqliteTable('sign_in_providers', {
   version: integer().notNull().default(1),
   /** Epoch ms. */
   madeAt: integer().notNull(),
+});
+
+/** Pictures of people by their ids, and that of the desk. */
+export const pictures = sqliteTable('pictures', {
+  key: text().primaryKey(),
+  type: text({ enum: ['image/png', 'image/jpeg', 'image/webp'] }).notNull(),
+  /** Changes with the bytes. */
+  version: text().notNull(),
+  bytes: blob({ mode: 'buffer' }).notNull(),
 });
 
 /** Small facts of the installation, such as where the demo clock stands. */

@@ -40,7 +40,15 @@ export function Frame() {
           className="font-serif text-[21px] font-semibold text-green italic no-underline"
           aria-label={say('common:homeLink')}
         >
-          Tolvek
+          {me?.desk.logo && atFrontDesk ? (
+            <img
+              src={`/api/desk/logo?v=${me.desk.logo}`}
+              alt=""
+              className="block max-h-[34px] max-w-[120px] rounded-[3px] bg-white p-0.5 sm:max-w-[180px]"
+            />
+          ) : (
+            'Tolvek'
+          )}
         </NavLink>
         {person && (person.worksFloor || inWorkshop) ? (
           <nav aria-label={say('common:zones')} className="hidden gap-6 sm:flex">

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { Button } from '../ui/Button.tsx';
 import { Column } from '../ui/Column.tsx';
+import { PictureInput } from '../ui/PictureInput.tsx';
 import { TextLine } from '../ui/TextLine.tsx';
 import { ToSignIn } from '../ui/ToSignIn.tsx';
 import { Trouble, WholeTrouble } from '../ui/Trouble.tsx';
@@ -35,6 +36,7 @@ export function Account() {
       {data ? (
         <>
           <p className="mt-1 text-soft">{say('start:accountHint', { email: data.email })}</p>
+          <OwnPortrait portrait={data.portrait} person={me?.person?.id ?? ''} />
           <OwnAbsences account={data} person={me?.person?.id ?? ''} />
           {data.providers.length > 0 ? (
             <p className="mt-1 text-soft">{say('start:signsInBy', { names: data.providers })}</p>
@@ -51,6 +53,24 @@ export function Account() {
         </>
       ) : null}
     </Column>
+  );
+}
+
+/** What colleagues know one by. */
+function OwnPortrait({ portrait, person }: { portrait: string | null; person: string }) {
+  const [put, { isLoading }] = startApi.useSetOwnPortraitMutation();
+  const set = async (picture: string | null): Promise<void> => {
+    const done = await put({ body: { picture } });
+    if ('error' in done) toast.error(refusalInWords(problemOf(done.error)));
+  };
+  return (
+    <PictureInput
+      src={portrait && `/api/people/${person}/portrait?v=${portrait}`}
+      name={say('pictures:yourPortrait')}
+      box={{ width: 192, height: 192, fills: true }}
+      busy={isLoading}
+      set={(picture) => void set(picture)}
+    />
   );
 }
 

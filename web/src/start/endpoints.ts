@@ -8,6 +8,10 @@ import { STOPPED } from '../wire/stopped.ts';
 export const startApi = api.injectEndpoints({
   endpoints: (build) => ({
     signInWays: build.query<AnswerOf<'signInWays'>, Asked<'signInWays'>>({ query: call('signInWays') }),
+    setOwnPortrait: build.mutation<AnswerOf<'setOwnPortrait'>, Asked<'setOwnPortrait'>>({
+      query: call('setOwnPortrait'),
+      invalidatesTags: ['me', 'people'],
+    }),
     addPasskey: build.mutation<null, { name: string }>({
       // The options, the device's answer to them, and what is made of it: one step for whoever asks.
       async queryFn({ name }, _api, _extra, fetch) {

@@ -518,4 +518,6 @@ export const ground: Same<typeof english> = {
   hasPasskeys_other: 'Meldet sich mit {{count, number}} Passkeys an.',
   deskKeeps: 'Wie lange etwas bleibt',
   deskKeepsHint: 'Danach wird es gelöscht. Dass eine E-Mail gesendet wurde, wann, an wen und worüber, bleibt.',
+  'did.portrait': 'Porträt gesetzt',
+  'did.portraitOff': 'Porträt entfernt',
 };

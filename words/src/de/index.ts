@@ -30,6 +30,7 @@ export { moves } from './moves.ts';
 export { notes } from './notes.ts';
 export { pages } from './pages.ts';
 export { people } from './people.ts';
+export { pictures } from './pictures.ts';
 export { presets } from './presets.ts';
 export { priorities } from './priorities.ts';
 export { reasons } from './reasons.ts';

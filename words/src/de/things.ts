@@ -37,4 +37,5 @@ export const things: Same<typeof english> = {
   provider: 'Diese Anmeldung',
   code: 'Ein Code nach dem Passwort',
   passkey: 'Dieser Passkey',
+  picture: 'Dieses Bild',
 };

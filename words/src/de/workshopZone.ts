@@ -22,6 +22,7 @@ export { mailroom } from './mailroom.ts';
 export { moves } from './moves.ts';
 export { notes } from './notes.ts';
 export { pages } from './pages.ts';
+export { pictures } from './pictures.ts';
 export { presets } from './presets.ts';
 export { priorities } from './priorities.ts';
 export { reasons } from './reasons.ts';

@@ -507,4 +507,6 @@ export const ground = {
   hasPasskeys_other: 'Signs in with {{count, number}} passkeys.',
   deskKeeps: 'How long things stay',
   deskKeepsHint: 'After this time they are deleted. That an email was sent, when, to whom and about what stays.',
+  'did.portrait': 'Portrait set',
+  'did.portraitOff': 'Portrait removed',
 } as const;

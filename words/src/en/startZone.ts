@@ -1,4 +1,5 @@
 /** What the first start and a first sign-in say. */
 export { absences } from './absences.ts';
+export { pictures } from './pictures.ts';
 export { settings } from './settings.ts';
 export { start } from './start.ts';

@@ -34,4 +34,5 @@ export const things = {
   provider: 'This way to sign in',
   code: 'A code after the password',
   passkey: 'This passkey',
+  picture: 'This picture',
 } as const;

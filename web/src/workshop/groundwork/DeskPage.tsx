@@ -15,10 +15,13 @@ import { toast } from 'sonner';
 import { Button } from '../../ui/Button.tsx';
 import { ChoiceLine } from '../../ui/ChoiceLine.tsx';
 import { Line } from '../../ui/Line.tsx';
+import { PictureInput } from '../../ui/PictureInput.tsx';
 import { TextLine } from '../../ui/TextLine.tsx';
 import { Trouble, WholeTrouble } from '../../ui/Trouble.tsx';
 import { useTitle } from '../../ui/useTitle.ts';
 import { ZoneLine } from '../../ui/ZoneLine.tsx';
+import { meApi } from '../../wire/me.ts';
+import { problemOf, refusalInWords } from '../../wire/problem.ts';
 import { LANGUAGE_NAMES, LANGUAGES, say, told } from '../../wire/words.ts';
 import { groundApi } from './endpoints.ts';
 import { States } from './States.tsx';
@@ -85,6 +88,7 @@ function OpenDesk({ opened }: { opened: AnswerOf<'deskSettings'> }) {
             of={text('organisation', desk.organisation, (organisation) => ({ organisation }))}
           />
         </Pair>
+        <Logo />
         <AccentChoice chosen={desk.accent} choose={(accent) => set({ accent })} />
         <h2 className="section-head mt-8">{say('ground:deskTime')}</h2>
         <Pair>
@@ -195,6 +199,30 @@ function OpenDesk({ opened }: { opened: AnswerOf<'deskSettings'> }) {
       </form>
       <TestEmail saved={!changed} />
       <DeskStates opened={opened} put={(state) => void put(state)} />
+    </div>
+  );
+}
+
+/** What stands in place of the product’s name at the Front desk; set at once. */
+function Logo() {
+  const { data: me } = meApi.useMeQuery();
+  const [put, { isLoading }] = groundApi.useSetLogoMutation();
+  const logo = me?.desk.logo ?? null;
+  const set = async (picture: string | null): Promise<void> => {
+    const done = await put({ body: { picture } });
+    if ('error' in done) toast.error(refusalInWords(problemOf(done.error)));
+  };
+  return (
+    <div className="mt-4">
+      <p className="font-semibold">{say('pictures:logo')}</p>
+      <p className="text-soft">{say('pictures:logoHint')}</p>
+      <PictureInput
+        src={logo && `/api/desk/logo?v=${logo}`}
+        name={say('pictures:logo')}
+        box={{ width: 480, height: 140, fills: false }}
+        busy={isLoading}
+        set={(picture) => void set(picture)}
+      />
     </div>
   );
 }

@@ -327,6 +327,13 @@ function PersonRow({ base, person, fields, isOpen, marked, mark }: RowProps) {
         </td>
       ) : null}
       <td className="py-2 pr-4">
+        {person.portrait ? (
+          <img
+            src={`/api/people/${person.id}/portrait?v=${person.portrait}`}
+            alt=""
+            className="float-left mr-2.5 size-9 rounded-[3px] object-cover"
+          />
+        ) : null}
         <Link
           to={`${base}/${person.id}`}
           className={person.active ? 'text-ink no-underline hover:underline' : 'text-soft line-through'}

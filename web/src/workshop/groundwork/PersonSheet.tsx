@@ -6,6 +6,7 @@ import { Absences } from '../../start/Absences.tsx';
 import { Sessions } from '../../start/Sessions.tsx';
 import { Button } from '../../ui/Button.tsx';
 import { ChoiceLine } from '../../ui/ChoiceLine.tsx';
+import { PictureInput } from '../../ui/PictureInput.tsx';
 import { TextLine } from '../../ui/TextLine.tsx';
 import { Trouble, WholeTrouble } from '../../ui/Trouble.tsx';
 import { useTitle } from '../../ui/useTitle.ts';
@@ -49,6 +50,7 @@ function OpenPerson({ opened, base }: { opened: Opened; base: string }) {
         {opened.active ? '' : ` · ${say('ground:access.inactive')}`}
         {opened.namesake ? ` · ${say('ground:hasNamesake')}` : ''}
       </p>
+      <TheirPortrait opened={opened} />
       <PersonForm opened={opened} />
       {isStaff ? <TheirAbsences opened={opened} /> : null}
       {isStaff ? <TheirProofs opened={opened} /> : null}
@@ -98,6 +100,23 @@ function OpenPerson({ opened, base }: { opened: Opened; base: string }) {
       <Merge opened={opened} />
       <GroundHistory lines={opened.history} />
     </>
+  );
+}
+
+function TheirPortrait({ opened: { id, name, portrait } }: { opened: Opened }) {
+  const [put, { isLoading }] = groundApi.useSetPortraitMutation();
+  const set = async (picture: string | null): Promise<void> => {
+    const done = await put({ id, body: { picture } });
+    if ('error' in done) toast.error(refusalInWords(problemOf(done.error)));
+  };
+  return (
+    <PictureInput
+      src={portrait && `/api/people/${id}/portrait?v=${portrait}`}
+      name={say('pictures:portraitOf', { name })}
+      box={{ width: 192, height: 192, fills: true }}
+      busy={isLoading}
+      set={(picture) => void set(picture)}
+    />
   );
 }
 

@@ -71,6 +71,14 @@ export const groundApi = api.injectEndpoints({
       query: call('changeProfile'),
       invalidatesTags: ['ground', 'people', 'form', 'forms', 'desk'],
     }),
+    setPortrait: build.mutation<AnswerOf<'setPortrait'>, Asked<'setPortrait'>>({
+      query: call('setPortrait'),
+      invalidatesTags: ['people', 'me'],
+    }),
+    setLogo: build.mutation<AnswerOf<'setLogo'>, Asked<'setLogo'>>({
+      query: call('setLogo'),
+      invalidatesTags: ['me'],
+    }),
     signInSettings: build.query<AnswerOf<'signInSettings'>, Asked<'signInSettings'>>({
       query: call('signInSettings'),
       providesTags: ['ground', 'people'],

@@ -51,6 +51,7 @@ export const SETTINGS: readonly Setting[] = [
   ofDesk('settings:theLanguage', 'language'),
   ofDesk('settings:theFirstDay', 'firstDay'),
   ofDesk('settings:theCalendar', 'calendar'),
+  ofDesk('pictures:logo'),
   ofDesk('settings:theAccent', 'accent'),
   ofDesk('settings:theSender', 'sender.name'),
   ofDesk('settings:theSenderAddress', 'sender.address'),
