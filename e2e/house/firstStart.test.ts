@@ -4,7 +4,7 @@ import { promisify } from 'node:util';
 import { type Route, routes } from '@tolvek/contract';
 import { links, people, user } from '@tolvek/server/schema';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { Desk } from './desk.ts';
+import { Desk, ok } from './desk.ts';
 
 const PASSWORD = 'gulls over grey water';
 const LAID = {
@@ -214,4 +214,30 @@ describe('an installation of before', () => {
     expect((await (await again.as()).call('me')).body.desk.name).toBe('New desk');
     await again.close();
   });
+});
+
+it('a desk that an earlier release laid is read whole, and changed, with its earlier states', async () => {
+  const desk = await Desk.open();
+  const { $client } = desk.running.house.db;
+  for (const [table, column] of [
+    ['designs', 'draft'],
+    ['design_states', 'content'],
+  ] as const)
+    $client.exec(
+      `update ${table} set ${column} = json_remove(${column}, '$.keeps', '$.links.invite') where json_extract(${column}, '$.keeps') is not null`,
+    );
+  const ada = await desk.as('Ada Quillfeather');
+  const seen = ok(await ada.call('deskSettings'));
+  expect([seen.desk.keeps, seen.desk.links.invite]).toEqual([{ emails: 30, unconfirmed: 3 }, 7]);
+  const changed = { ...seen.desk, keeps: { ...seen.desk.keeps, emails: 60 } };
+  const headers = { 'If-Match': `"${seen.version}"` };
+  ok(await ada.call('changeDesk', { headers, body: { desk: changed, note: '' } }));
+  const { states } = ok(await ada.call('deskSettings'));
+  expect(states[0].changes.length).toBe(1);
+  ok(
+    await ada.call('changeDesk', {
+      ...{ headers: { 'If-Match': `"${seen.version + 1}"` }, body: { desk: states[1].desk, note: '' } },
+    }),
+  );
+  await desk.close();
 });

@@ -66,6 +66,13 @@ export const NEW_DESK: DeskSettings = {
   keeps: { emails: 30, unconfirmed: 3 },
 };
 
+/** A desk as any release kept it, whole: what an earlier one did not know is as a new desk has it. */
+export const wholeDesk = (kept: Partial<DeskSettings>): DeskSettings => ({
+  ...{ ...NEW_DESK, ...kept },
+  links: { ...NEW_DESK.links, ...kept.links },
+  keeps: { ...NEW_DESK.keeps, ...kept.keeps },
+});
+
 /** The end of an email: the desk’s own words, or its name and that of its house. */
 export const signatureOf = ({ signature, name, organisation }: DeskSettings): string =>
   signature || [name, organisation].filter(Boolean).join(', ');

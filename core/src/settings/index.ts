@@ -10,6 +10,7 @@ export {
   type LinkUse,
   NEW_DESK,
   signatureOf,
+  wholeDesk,
 } from './desk.ts';
 export {
   NEW_PROFILE,

@@ -1,7 +1,7 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import type { Viewer } from '@tolvek/core/people';
 import { VOCABULARY } from '@tolvek/core/register';
-import { DESK, DESK_KEY, type DeskSettings } from '@tolvek/core/settings';
+import { DESK, DESK_KEY, type DeskSettings, wholeDesk } from '@tolvek/core/settings';
 import { and, desc, eq } from 'drizzle-orm';
 import { calendarNames } from '../calendar/queries.ts';
 import { designByKey, designsOf, statesOf } from '../design/queries.ts';
@@ -58,14 +58,16 @@ const SHOWN = 30;
 export function deskSettingsView(db: Reader): AnswerOf<'deskSettings'> {
   const design = designByKey(db, DESK, DESK_KEY);
   if (!design) throw notFound('page');
-  const states = statesOf<DeskSettings>(db, design).slice(0, SHOWN + 1);
+  const states = statesOf<DeskSettings>(db, design)
+    .slice(0, SHOWN + 1)
+    .map((state) => ({ ...state, content: wholeDesk(state.content) }));
   const names = namesOf(
     db,
     states.map((state) => state.by),
   );
   return {
     version: design.version,
-    desk: design.draft,
+    desk: wholeDesk(design.draft),
     states: states.slice(0, SHOWN).map(({ number, note, by, at, content }, place) => ({
       ...{ number, note, by: names.get(by) ?? '', at: iso(at), desk: content },
       changes: DESK.compare(states[place + 1]?.content ?? null, content).map(({ words, before, after }) => ({

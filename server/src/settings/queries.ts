@@ -7,6 +7,7 @@ import {
   PROFILE,
   PROFILE_KEY,
   type ProfileDesign,
+  wholeDesk,
 } from '@tolvek/core/settings';
 import { designByKey } from '../design/queries.ts';
 import type { Reader } from '../platform/database.ts';
@@ -21,8 +22,7 @@ export function deskOf(db: Reader): DeskSettings {
   let found = read.get(draft);
   // What an earlier release did not know is as a new desk has it.
   if (!found) {
-    const { links, keeps } = NEW_DESK;
-    found = { ...NEW_DESK, ...draft, links: { ...links, ...draft.links }, keeps: { ...keeps, ...draft.keeps } };
+    found = wholeDesk(draft);
     read.set(draft, found);
   }
   return found;
