@@ -88,7 +88,7 @@ describe('a directory', () => {
     expect((await directory.get(`/Users/${id}`)).status).toBe(404);
     expect(person(id)).toMatchObject({ active: false, source: 'local' });
     // Sent again, it is the same person.
-    const again = await directory.post('/Users', user('ola@skerrow.example', { active: true }));
+    const again = await directory.post('/Users', user('ola@skerrow.example'));
     expect([again.status, again.body.id, person(id)?.active]).toEqual([201, id, true]);
     const by = db().select().from(groundHistory).where(eq(groundHistory.key, id)).all();
     expect(new Set(by.map((line) => line.by))).toEqual(new Set(['directory']));
@@ -104,6 +104,12 @@ describe('a directory', () => {
     expect([contact.status, contact.body.scimType]).toEqual([409, 'uniqueness']);
     const nowhere = await directory.post('/Users', user('nobody'));
     expect([nowhere.status, nowhere.body.scimType]).toEqual([400, 'invalidValue']);
+    const broken = await fetch(`${directory.address}/Users`, {
+      method: 'POST',
+      headers: { Authorization: `Bearer ${directory.token}`, 'Content-Type': 'application/scim+json' },
+      body: '{"schemas":',
+    });
+    expect([broken.status, (await broken.json()).scimType]).toEqual([400, 'invalidSyntax']);
     const nameless = await directory.post('/Users', { schemas: [USER] });
     expect([nameless.status, nameless.body.scimType]).toEqual([400, 'invalidValue']);
     const other = await directory.post('/Users', user('other@skerrow.example'));

@@ -138,7 +138,7 @@ function does(work: Work, { base, telling, ids, keptOut }: Bulk, operation: Oper
       id,
       resource,
       keptOut: out,
-    } = work.tx.transaction((tx) => perform({ ...work, tx }, base, changeOf(operation, ids, version)));
+    } = work.tx.transaction(() => perform(work, base, changeOf(operation, ids, version)));
     if (bulkId !== null) ids.set(bulkId, id);
     if (out !== null) keptOut.push(out);
     return { ...told, ...placed(resource, operation, base, id), status: statusOf(operation, resource) };

@@ -29,6 +29,12 @@ function statusFor({ status }: Problem): number {
   return status === 422 ? 400 : status;
 }
 
+/** The word of the standard for a refusal of the desk, where there is one. */
+function scimTypeFor({ type }: Problem, status: number): string | null {
+  if (status !== 400) return null;
+  return type === 'malformed' ? 'invalidSyntax' : 'invalidValue';
+}
+
 /** An error in the words of the standard (RFC 7644 §3.12), its detail in a language. */
 function toldTo(language: string, error: unknown): { readonly status: number; readonly body: Resource } {
   const { told } = speechFor({ language });
@@ -42,7 +48,7 @@ function toldTo(language: string, error: unknown): { readonly status: number; re
     problem.said.happened,
     problem.said.now,
   ];
-  return { status, body: errorBody(status, status === 400 ? 'invalidValue' : null, parts.map(told).join(' ')) };
+  return { status, body: errorBody(status, scimTypeFor(problem, status), parts.map(told).join(' ')) };
 }
 
 const errorBody = (status: number, scimType: string | null, detail: string): Resource => ({

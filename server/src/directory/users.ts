@@ -142,7 +142,8 @@ export function addUser(work: Work, sent: Resource, fill: (user: Resource) => Fi
   tx.insert(directoryUsers)
     .values({ ...keptOf(sent), personId: id, unread, createdAt: now, changedAt: now })
     .run();
-  if (known) becomeKnown(work, id, sent, { profile, unread });
+  // Whoever is added comes in, unless it is said that they don’t: also who had left.
+  if (known) becomeKnown(work, id, { ...sent, active: active ?? true }, { profile, unread });
   return id;
 }
 
