@@ -13,4 +13,5 @@ export const pictures: Same<typeof english> = {
   portraitOf: 'Porträt von {{name}}',
   logo: 'Logo',
   logoHint: 'Anfragende sehen es oben am Empfang. Auch im Dunkeln steht es auf Weiß.',
+  portrait: 'Porträt',
 };

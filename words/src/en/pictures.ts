@@ -10,4 +10,5 @@ export const pictures = {
   portraitOf: 'Portrait of {{name}}',
   logo: 'Logo',
   logoHint: 'Requesters see it at the top of the Front desk. It stands on white in the dark as well.',
+  portrait: 'Portrait',
 } as const;

@@ -50,8 +50,8 @@ function OpenPerson({ opened, base }: { opened: Opened; base: string }) {
         {opened.active ? '' : ` · ${say('ground:access.inactive')}`}
         {opened.namesake ? ` · ${say('ground:hasNamesake')}` : ''}
       </p>
-      <TheirPortrait opened={opened} />
       <PersonForm opened={opened} />
+      <TheirPortrait opened={opened} />
       {isStaff ? <TheirAbsences opened={opened} /> : null}
       {isStaff ? <TheirProofs opened={opened} /> : null}
       {isStaff && opened.signsIn ? <TheirSessions opened={opened} /> : null}
@@ -110,13 +110,16 @@ function TheirPortrait({ opened: { id, name, portrait } }: { opened: Opened }) {
     if ('error' in done) toast.error(refusalInWords(problemOf(done.error)));
   };
   return (
-    <PictureInput
-      src={portrait && `/api/people/${id}/portrait?v=${portrait}`}
-      name={say('pictures:portraitOf', { name })}
-      box={{ width: 192, height: 192, fills: true }}
-      busy={isLoading}
-      set={(picture) => void set(picture)}
-    />
+    <>
+      <h3 className="section-head mt-7">{say('pictures:portrait')}</h3>
+      <PictureInput
+        src={portrait && `/api/people/${id}/portrait?v=${portrait}`}
+        name={say('pictures:portraitOf', { name })}
+        box={{ width: 192, height: 192, fills: true }}
+        busy={isLoading}
+        set={(picture) => void set(picture)}
+      />
+    </>
   );
 }
 
