@@ -129,3 +129,40 @@ describe('an account', () => {
     expect((await maren.call('signOutPerson', { params: { id: idOf('Ada Quillfeather') } })).status).toBe(403);
   });
 });
+
+describe('signing in', () => {
+  it('begins a session of its own, whatever session was there before: planted, of somebody else, or made up', async () => {
+    const bram = await desk.anew('Bram Solheim');
+    const enter = async (cookie: string) => {
+      const answer = await fetch(`${desk.running.url}/api/auth/sign-in/email`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json', cookie },
+        body: JSON.stringify({ email: 'signe.halvard@skerrow.example', password: 'tolvek-demo' }),
+      });
+      return (
+        answer.headers
+          .getSetCookie()
+          .find((each) => each.startsWith('tolvek.session_token='))
+          ?.split(';')[0] ?? ''
+      );
+    };
+    const who = async (cookie: string) =>
+      (await (await fetch(`${desk.running.url}/api/me`, { headers: { cookie } })).json()).person?.name ?? null;
+    const planted = [
+      bram.cookie,
+      'tolvek.session_token=planted',
+      `tolvek.session_token=${'x'.repeat(32)}.${'y'.repeat(44)}`,
+    ];
+    const given: string[] = [];
+    for (const cookie of planted) {
+      const mine = await enter(cookie);
+      expect([cookie.includes(mine), await who(mine)]).toEqual([false, 'Signe Halvard']);
+      given.push(mine);
+    }
+    expect([new Set(given).size, await who(bram.cookie), await who(planted[1] ?? '')]).toEqual([
+      3,
+      'Bram Solheim',
+      null,
+    ]);
+  });
+});

@@ -228,6 +228,9 @@ describe('a provider of OpenID Connect', () => {
     expect(ok(await outside.call('signInWays')).passwords).toBe(false);
     expect((await inUse(false, version + 2)).status).toBe(409);
     ok(await ada.call('setPasswords', { body: { on: true } }));
+    const told = ok(await ada.call('signInSettings')).history.map(({ words }: { words: string }) => words);
+    expect(told.slice(0, 2)).toEqual(['Passwords are allowed again', 'Passwords switched off']);
+    expect(told.at(-1)).toBe('Way to sign in added: Station');
     expect(await desk.by('ilse.brandvold@skerrow.example', 'tolvek-demo')).not.toBeNull();
   });
 });

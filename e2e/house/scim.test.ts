@@ -41,6 +41,8 @@ describe('a directory', () => {
     expect(await status(ends)).toBe(200);
     ok(await ada.call('endDirectoryToken', { params: { id } }));
     expect(await status(ends)).toBe(401);
+    const [ended, made] = ok(await ada.call('directory')).history.map(({ words }: { words: string }) => words);
+    expect([made, ended]).toEqual(['Token created: For a day', 'Token ended: For a day']);
     // A session of somebody opens nothing here, and a token nothing there.
     expect(await status({ Cookie: ada.cookie })).toBe(401);
     const other = await fetch(`${desk.running.url}/api/people`, {

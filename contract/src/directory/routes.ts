@@ -1,5 +1,6 @@
 import { DIRECTORY_ATTRIBUTES } from '@tolvek/core/register';
 import { z } from 'zod';
+import { groundLine } from '../groundwork/shapes.ts';
 import { routesOf } from '../wire/route.ts';
 import { done, moment } from '../wire/shapes.ts';
 import { directoryHeads } from './heads.ts';
@@ -38,6 +39,7 @@ export const directoryRoutes = routesOf(directoryHeads, {
       /** People who left and still have open work. */
       left: z.array(somebody.extend({ openWork: z.int() })),
       mayGiveTokens: z.boolean(),
+      history: z.array(groundLine),
     }),
   },
   addDirectoryToken: {

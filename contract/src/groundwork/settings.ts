@@ -3,7 +3,7 @@ import { routesOf } from '../wire/route.ts';
 import { moment, versioned } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 import { settingHeads } from './heads.ts';
-import { deskSettings } from './shapes.ts';
+import { deskSettings, groundLine } from './shapes.ts';
 
 /** The desk itself, and how far its groundwork is laid. */
 export const settingRoutes = routesOf(settingHeads, {
@@ -33,6 +33,8 @@ export const settingRoutes = routesOf(settingHeads, {
     answer: z.object({
       version: z.int(),
       desk: deskSettings,
+      /** What was set of its logo. */
+      history: z.array(groundLine),
       /** The newest thirty, the newest first, each with what it changed. */
       states: z.array(
         z.object({

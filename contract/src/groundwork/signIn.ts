@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { routesOf } from '../wire/route.ts';
 import { done, moment, versioned } from '../wire/shapes.ts';
 import { signInHeads } from './heads.ts';
+import { groundLine } from './shapes.ts';
 
 const provider = {
   /** What people read on the button. */
@@ -34,6 +35,7 @@ export const signInRoutes = routesOf(signInHeads, {
       /** Active staff, and how many of them have signed in by a provider. */
       staff: z.int(),
       linked: z.int(),
+      history: z.array(groundLine),
       providers: z.array(
         z.object({
           ...provider,

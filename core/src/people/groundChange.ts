@@ -31,6 +31,10 @@ export type GroundChange =
   | { readonly kind: 'linked'; readonly provider: string }
   /** Somebody is asked for a code after their password from now on, or no longer. */
   | { readonly kind: 'code'; readonly on: boolean }
+  /** Of the desk: a token of a directory was made or ended, a provider came or is another, passwords and logo. */
+  | { readonly kind: 'token'; readonly name: string; readonly on: boolean }
+  | { readonly kind: 'provider'; readonly name: string; readonly did: 'added' | 'changed' | 'on' | 'off' }
+  | { readonly kind: 'passwords' | 'logo'; readonly on: boolean }
   /** A portrait came or went. */
   | { readonly kind: 'portrait'; readonly on: boolean }
   /** A key of a device came or went, by what its owner calls it; all of them where there is no name. */
@@ -104,6 +108,14 @@ export function groundChangeInWords(change: GroundChange, names: GroundNames): S
       return said('ground:did.linked', { provider: change.provider });
     case 'code':
       return said(change.on ? 'ground:did.codeOn' : 'ground:did.codeOff');
+    case 'token':
+      return said(change.on ? 'ground:did.token' : 'ground:did.tokenEnded', { name: change.name });
+    case 'provider':
+      return said(`ground:did.provider.${change.did}`, { name: change.name });
+    case 'passwords':
+      return said(change.on ? 'ground:did.passwordsOn' : 'ground:did.passwordsOff');
+    case 'logo':
+      return said(change.on ? 'ground:did.logo' : 'ground:did.logoOff');
     case 'portrait':
       return said(change.on ? 'ground:did.portrait' : 'ground:did.portraitOff');
     case 'passkey':

@@ -3,6 +3,7 @@ import { may, type Viewer } from '@tolvek/core/people';
 import { and, eq, isNotNull, ne, sql } from 'drizzle-orm';
 import { openWorkOf } from '../groundwork/people.ts';
 import { changePerson } from '../people/commands.ts';
+import { groundHistoryOf } from '../people/history.ts';
 import { DIRECTORY } from '../people/kept.ts';
 import { namesOf, personById } from '../people/queries.ts';
 import { groups, memberships, people } from '../people/tables.ts';
@@ -13,6 +14,7 @@ import { patiently } from '../platform/patience.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { aTurn } from '../platform/turns.ts';
 import { by, type Work, write } from '../platform/work.ts';
+import { nameOf } from '../request/names.ts';
 import { profileDesignOf } from '../settings/queries.ts';
 import { prepareFilling } from './profiles.ts';
 import { scimBase } from './routes.ts';
@@ -55,6 +57,7 @@ function directoryView(house: House, viewer: Viewer): AnswerOf<'directory'> {
     fields: filledFields(db),
     left: leftWithWork(db),
     mayGiveTokens: may(viewer, 'rights'),
+    history: groundHistoryOf(db, 'desk', 'directory', nameOf(db)).map((line) => ({ ...line, at: iso(line.at) })),
   };
 }
 

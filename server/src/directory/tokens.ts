@@ -1,5 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import { and, desc, eq, isNull } from 'drizzle-orm';
+import { noteGround } from '../people/history.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { hashOf } from '../platform/links.ts';
@@ -20,11 +21,13 @@ const MINUTE = 60_000;
  * @param days how long it works; null for as long as it is not ended
  */
 export function makeToken(
-  { tx, now, actor }: Work,
+  work: Work,
   { name, days }: { readonly name: string; readonly days: number | null },
 ): { readonly id: string; readonly token: string } {
+  const { tx, now, actor } = work;
   const token = randomBytes(32).toString('base64url');
   const id = newId();
+  noteGround(work, 'desk', 'directory', { kind: 'token', name, on: true });
   tx.insert(directoryTokens)
     .values({
       ...{ id, name, hash: hashOf(token), madeAt: now, madeBy: actor ?? '' },
@@ -35,13 +38,16 @@ export function makeToken(
 }
 
 /** Ends a token at once. @throws Problem 404 */
-export function endToken({ tx, now }: Work, id: string): void {
-  const ended = tx
+export function endToken(work: Work, id: string): void {
+  const { tx, now } = work;
+  const [ended] = tx
     .update(directoryTokens)
     .set({ endedAt: now })
     .where(and(eq(directoryTokens.id, id), isNull(directoryTokens.endedAt)))
-    .run();
-  if (ended.changes === 0) throw notFound('token');
+    .returning()
+    .all();
+  if (!ended) throw notFound('token');
+  noteGround(work, 'desk', 'directory', { kind: 'token', name: ended.name, on: false });
 }
 
 export const allTokens = (db: Reader): readonly TokenRow[] =>

@@ -5,6 +5,7 @@ import { asc, desc, eq, sql } from 'drizzle-orm';
 import { hasPassword } from '../people/accounts.ts';
 import { addPerson, changePerson } from '../people/commands.ts';
 import { givePackage } from '../people/grants.ts';
+import { noteGround } from '../people/history.ts';
 import { type PersonRow, personByEmail, personById } from '../people/queries.ts';
 import { grants, people } from '../people/tables.ts';
 import { CannotStart } from '../platform/cannotStart.ts';
@@ -81,7 +82,10 @@ export function resetPassword(house: House, typed: string | undefined): Said {
 
 /** Lets people sign in by passwords again: where the providers that they signed in by can’t be reached. */
 export function passwordsOn(house: House): Said {
-  write(house, ({ tx }) => setPasswords(tx, true));
+  write(house, (work) => {
+    setPasswords(work.tx, true);
+    noteGround(work, 'desk', 'sign-in', { kind: 'passwords', on: true });
+  });
   return said('commands:passwordsOn');
 }
 

@@ -76,7 +76,10 @@ export function rightsOnDay(db: Reader, day: string, now: number): AnswerOf<'rig
     .where(gt(groundHistory.at, since))
     .orderBy(desc(groundHistory.at), desc(groundHistory.id))
     .all()
-    .map((line) => ({ ...line, change: line.change as GroundChange }));
+    // What was set of the desk itself settles nobody’s rights.
+    .flatMap(({ about, ...line }) =>
+      about === 'desk' ? [] : [{ ...line, about, change: line.change as GroundChange }],
+    );
   const later = lines.filter(({ at }) => dateAt(at, zone) > day);
   const access = accessAt(accessNow(db), later satisfies readonly AuditLine[], 0);
   const names = groundNamesIn(db, nameOf(db));

@@ -8,6 +8,7 @@ import { designByKey, designsOf, statesOf } from '../design/queries.ts';
 import { allForms } from '../form/queries.ts';
 import { notifyPerson } from '../notice/notify.ts';
 import { notices } from '../notice/tables.ts';
+import { groundHistoryOf } from '../people/history.ts';
 import { countsOfPeople } from '../people/lists.ts';
 import { allGroups, namesOf, personById } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
@@ -17,6 +18,7 @@ import { notFound } from '../platform/problem.ts';
 import { speakFor } from '../platform/words.ts';
 import { write } from '../platform/work.ts';
 import { allRegisters } from '../register/queries.ts';
+import { nameOf } from '../request/names.ts';
 import { changeDesk } from '../settings/commands.ts';
 
 type TestState = AnswerOf<'testEmail'>['state'];
@@ -68,6 +70,7 @@ export function deskSettingsView(db: Reader): AnswerOf<'deskSettings'> {
   return {
     version: design.version,
     desk: wholeDesk(design.draft),
+    history: groundHistoryOf(db, 'desk', 'logo', nameOf(db)).map((line) => ({ ...line, at: iso(line.at) })),
     states: states.slice(0, SHOWN).map(({ number, note, by, at, content }, place) => ({
       ...{ number, note, by: names.get(by) ?? '', at: iso(at), desk: content },
       changes: DESK.compare(states[place + 1]?.content ?? null, content).map(({ words, before, after }) => ({

@@ -5,7 +5,7 @@ import { refused, said } from '@tolvek/words';
 import { and, count, eq, inArray, sql } from 'drizzle-orm';
 import { endSessionsOf } from '../people/accounts.ts';
 import { refuseOver } from '../people/grants.ts';
-import { noteGround } from '../people/history.ts';
+import { groundHistoryOf, noteGround } from '../people/history.ts';
 import { personById } from '../people/queries.ts';
 import { people } from '../people/tables.ts';
 import { iso } from '../platform/clock.ts';
@@ -28,6 +28,7 @@ import {
 import { seal } from '../platform/signIn/sealed.ts';
 import { account, signInProviders } from '../platform/tables.ts';
 import { by, write } from '../platform/work.ts';
+import { nameOf } from '../request/names.ts';
 
 export const signInWays = ({ db, config }: House): AnswerOf<'signInWays'> => ({
   passkeys: passkeyHost(config),
@@ -75,6 +76,7 @@ export function signInSettings({ db, config }: House, viewer: Viewer): AnswerOf<
   return {
     ...{ passwords: !arePasswordsOff(db), mayDoWithout: mayDoWithout(db, viewer.personId) },
     mayChange: may(viewer, 'rights'),
+    history: groundHistoryOf(db, 'desk', 'sign-in', nameOf(db)).map((line) => ({ ...line, at: iso(line.at) })),
     ...{ staff: staff?.n ?? 0, linked: linkedBy(db, activeIds(db)).all().length },
     providers: allProviders(db).map((provider) => {
       const { id, name, issuer, clientId, active, version, madeAt, secret } = provider;
@@ -103,8 +105,10 @@ export async function addProvider(
     throw wrongFields([
       { field: 'issuer', message: said(`signIn:unusable.${unusable}`), fix: said('signIn:unusableFix') },
     ]);
-  return write(house, ({ tx, now }) =>
-    once(tx, { key, scope: `provider ${viewer.personId}`, content: provider, now }, () => {
+  return write(house, (whole) => {
+    const work = by(whole, viewer.personId);
+    const { tx, now } = work;
+    return once(tx, { key, scope: `provider ${viewer.personId}`, content: provider, now }, () => {
       const id = providerKey(
         provider.name,
         allProviders(tx).map(({ id: each }) => each),
@@ -113,9 +117,10 @@ export async function addProvider(
       tx.insert(signInProviders)
         .values({ ...provider, id, secret: sealed, madeAt: now })
         .run();
+      noteGround(work, 'desk', 'sign-in', { kind: 'provider', name: provider.name, did: 'added' });
       return { id };
-    }),
-  );
+    });
+  });
 }
 
 /** @throws Problem 409 when nobody could sign in any more */
@@ -126,11 +131,14 @@ function refuseNoWay(tx: Transaction): void {
 /** @throws Problem 404, 409 when nobody could sign in any more, 412 when somebody was faster */
 export const changeProvider = (
   house: House,
+  viewer: Viewer,
   id: string,
   version: number,
   { secret, ...changes }: BodyOf<'changeProvider'>,
 ): AnswerOf<'changeProvider'> =>
-  write(house, ({ tx }) => {
+  write(house, (whole) => {
+    const work = by(whole, viewer.personId);
+    const { tx } = work;
     const provider = providerById(tx, id);
     if (!provider) throw notFound('provider');
     if (provider.version !== version) throw staleVersion();
@@ -140,14 +148,19 @@ export const changeProvider = (
       .where(eq(signInProviders.id, id))
       .run();
     refuseNoWay(tx);
+    const did = changes.active === undefined ? 'changed' : changes.active ? 'on' : 'off';
+    noteGround(work, 'desk', 'sign-in', { kind: 'provider', name: changes.name ?? provider.name, did });
     return { version: version + 1 };
   });
 
 /** @throws Problem 409 for who could not sign in themselves without a password */
 export function putPasswords(house: House, viewer: Viewer, on: boolean): AnswerOf<'setPasswords'> {
-  write(house, ({ tx }) => {
-    if (!on && !mayDoWithout(tx, viewer.personId)) throw new Problem(409, 'no-way', refused('signInByItFirst'));
-    setPasswords(tx, on);
+  write(house, (whole) => {
+    const work = by(whole, viewer.personId);
+    if (!on && !mayDoWithout(work.tx, viewer.personId)) throw new Problem(409, 'no-way', refused('signInByItFirst'));
+    if (on === !arePasswordsOff(work.tx)) return;
+    setPasswords(work.tx, on);
+    noteGround(work, 'desk', 'sign-in', { kind: 'passwords', on });
   });
   return { done: true };
 }

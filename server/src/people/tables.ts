@@ -194,8 +194,8 @@ export const groundHistory = sqliteTable(
     at: integer().notNull(),
     /** A person’s id; empty for the application itself and for who starts it. */
     by: text().notNull(),
-    about: text({ enum: ['person', 'group', 'everyone'] }).notNull(),
-    /** The person’s id or the group’s key. */
+    about: text({ enum: ['person', 'group', 'everyone', 'desk'] }).notNull(),
+    /** The person’s id, the group’s key, or what of the desk. */
     key: text().notNull(),
     change: text({ mode: 'json' }).notNull().$type<object>(),
   },

@@ -1,17 +1,13 @@
 import { createHash } from 'node:crypto';
-import { said } from '@tolvek/words';
 import { eq } from 'drizzle-orm';
 import type { Request, Response } from 'express';
-import { fileTypeFromBuffer } from 'file-type';
 import type { Reader, Transaction } from './database.ts';
 import { isListed, listed, prepared } from './prepared.ts';
-import { notFound, wrongFields } from './problem.ts';
+import { notFound } from './problem.ts';
 import { pictures } from './tables.ts';
 
-/** The most a picture may have, bytes: browsers make them small before they send them. */
-const MOST = 200 * 1024;
-const TYPES = ['image/png', 'image/jpeg', 'image/webp'] as const;
-type PictureType = (typeof TYPES)[number];
+/** The kinds that browsers show and that run nothing. */
+export const PICTURE_TYPES = ['image/png', 'image/jpeg', 'image/webp'] as const;
 
 /** The picture of the desk itself; those of people go by their ids. */
 export const LOGO = 'desk';
@@ -35,30 +31,13 @@ export const pictureVersions = (db: Reader, keys: readonly string[]): ReadonlyMa
 export const pictureVersion = (db: Reader, key: string): string | null => pictureVersions(db, [key]).get(key) ?? null;
 
 /** A picture as it was sent and is kept. */
-export interface ReadPicture {
-  readonly type: PictureType;
+export interface Picture {
+  readonly type: (typeof PICTURE_TYPES)[number];
   readonly bytes: Buffer;
 }
 
-/**
- * Reads a picture that was sent in Base64; null for none.
- *
- * @throws Problem 422 for what is no picture of a kind that browsers show, or too large
- */
-export async function readPicture(sent: string | null): Promise<ReadPicture | null> {
-  if (sent === null) return null;
-  const bytes = Buffer.from(sent, 'base64');
-  const mime = (await fileTypeFromBuffer(bytes))?.mime;
-  const type = TYPES.find((each) => each === mime);
-  if (!type || bytes.length > MOST)
-    throw wrongFields([
-      { field: 'picture', message: said('pictures:notAPicture'), fix: said('pictures:chooseOther', { most: MOST }) },
-    ]);
-  return { type, bytes };
-}
-
 /** Keeps a picture in place of the one there was, or takes it away. Returns its version. */
-export function putPicture(tx: Transaction, key: string, picture: ReadPicture | null): string | null {
+export function putPicture(tx: Transaction, key: string, picture: Picture | null): string | null {
   if (picture === null) {
     tx.delete(pictures).where(eq(pictures.key, key)).run();
     return null;

@@ -3,7 +3,6 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { Button } from '../ui/Button.tsx';
 import { Column } from '../ui/Column.tsx';
-import { PictureInput } from '../ui/PictureInput.tsx';
 import { TextLine } from '../ui/TextLine.tsx';
 import { ToSignIn } from '../ui/ToSignIn.tsx';
 import { Trouble, WholeTrouble } from '../ui/Trouble.tsx';
@@ -14,6 +13,7 @@ import { say } from '../wire/words.ts';
 import { Absences } from './Absences.tsx';
 import { startApi } from './endpoints.ts';
 import { Passkeys } from './Passkeys.tsx';
+import { PictureInput } from './PictureInput.tsx';
 import { SecondStep } from './SecondStep.tsx';
 import { Sessions } from './Sessions.tsx';
 

@@ -12,10 +12,10 @@ import {
 import { type ReactNode, useEffect, useState } from 'react';
 import { useLocation } from 'react-router';
 import { toast } from 'sonner';
+import { PictureInput } from '../../start/PictureInput.tsx';
 import { Button } from '../../ui/Button.tsx';
 import { ChoiceLine } from '../../ui/ChoiceLine.tsx';
 import { Line } from '../../ui/Line.tsx';
-import { PictureInput } from '../../ui/PictureInput.tsx';
 import { TextLine } from '../../ui/TextLine.tsx';
 import { Trouble, WholeTrouble } from '../../ui/Trouble.tsx';
 import { useTitle } from '../../ui/useTitle.ts';
@@ -24,6 +24,7 @@ import { meApi } from '../../wire/me.ts';
 import { problemOf, refusalInWords } from '../../wire/problem.ts';
 import { LANGUAGE_NAMES, LANGUAGES, say, told } from '../../wire/words.ts';
 import { groundApi } from './endpoints.ts';
+import { GroundHistory } from './GroundHistory.tsx';
 import { States } from './States.tsx';
 import { TestEmail } from './TestEmail.tsx';
 
@@ -199,6 +200,7 @@ function OpenDesk({ opened }: { opened: AnswerOf<'deskSettings'> }) {
       </form>
       <TestEmail saved={!changed} />
       <DeskStates opened={opened} put={(state) => void put(state)} />
+      {opened.history.length > 0 ? <GroundHistory lines={opened.history} /> : null}
     </div>
   );
 }

@@ -12,6 +12,7 @@ import { problemOf, refusalInWords } from '../../wire/problem.ts';
 import { say } from '../../wire/words.ts';
 import { CopyLine } from './CopyLine.tsx';
 import { groundApi } from './endpoints.ts';
+import { GroundHistory } from './GroundHistory.tsx';
 
 type Opened = AnswerOf<'directory'>;
 type Token = Opened['tokens'][number];
@@ -32,6 +33,7 @@ export function DirectoryPage() {
             <Connect opened={data} />
             <FromIt opened={data} />
             <Fields opened={data} />
+            {data.history.length > 0 ? <GroundHistory lines={data.history} /> : null}
           </>
         ) : null}
       </div>

@@ -11,6 +11,7 @@ import { problemOf, refusalInWords } from '../../wire/problem.ts';
 import { say } from '../../wire/words.ts';
 import { CopyLine } from './CopyLine.tsx';
 import { groundApi } from './endpoints.ts';
+import { GroundHistory } from './GroundHistory.tsx';
 
 type Opened = AnswerOf<'signInSettings'>;
 type Provider = Opened['providers'][number];
@@ -47,6 +48,7 @@ export function SignInPage() {
                 <p className="text-[13px] text-soft">{say('signIn:onlyRights')}</p>
               )}
             </div>
+            {data.history.length > 0 ? <GroundHistory lines={data.history} /> : null}
           </>
         ) : null}
       </div>

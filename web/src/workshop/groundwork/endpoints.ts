@@ -77,7 +77,7 @@ export const groundApi = api.injectEndpoints({
     }),
     setLogo: build.mutation<AnswerOf<'setLogo'>, Asked<'setLogo'>>({
       query: call('setLogo'),
-      invalidatesTags: ['me'],
+      invalidatesTags: ['me', 'ground'],
     }),
     signInSettings: build.query<AnswerOf<'signInSettings'>, Asked<'signInSettings'>>({
       query: call('signInSettings'),

@@ -1,7 +1,7 @@
 import { useRef } from 'react';
 import { toast } from 'sonner';
+import { Button } from '../ui/Button.tsx';
 import { say } from '../wire/words.ts';
-import { Button } from './Button.tsx';
 
 interface PictureInputProps {
   /** What is shown now; null for none. */
