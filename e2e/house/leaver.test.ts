@@ -52,6 +52,16 @@ describe('somebody who leaves', () => {
       1,
       ['1 unfinished request', '1 decision that waits for this person', 'Decides in the form “Come on site”'],
     ]);
+    // What they asked for themselves, and what names them besides, is told as well.
+    const other = { params: { id: idOf('Priya Nakamura-Lind') } };
+    desk.running.house.db.$client
+      .prepare(
+        "update designs set draft = json_insert(draft, '$.access.named', ?) where key = 'vessels' and kind = 'register'",
+      )
+      .run(other.params.id);
+    expect(ok(await maren.call('person', other)).hangs.map(({ words }: { words: string }) => words)).toEqual([
+      ...['Named in “Vessels”', '2 unfinished requests of their own'],
+    ]);
     expect((await leaves('Cormac Dewhurst', 'Wim Haldane')).body.problems[0].field).toBe('to');
     expect((await leaves('Cormac Dewhurst', 'Cormac Dewhurst')).status).toBe(422);
     expect((await leaves('Cormac Dewhurst', 'Ilse Brandvold', cormac)).status).toBe(403);

@@ -1,5 +1,5 @@
 import type { AnswerOf, BodyOf, QueryOf } from '@tolvek/contract';
-import { FORM } from '@tolvek/core/form';
+import { FORM, REGISTER } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
 import { daysInWords, may, RIGHTS, rightInWords, type Viewer, waysInto, wordOf } from '@tolvek/core/people';
 import { sayValue } from '@tolvek/core/register';
@@ -26,7 +26,7 @@ import { notFound } from '../platform/problem.ts';
 import type { Session } from '../platform/signIn/session.ts';
 import { by, write } from '../platform/work.ts';
 import { nameOf } from '../request/names.ts';
-import { tallies } from '../request/tables.ts';
+import { requests, tallies } from '../request/tables.ts';
 import { profileDesignOf } from '../settings/queries.ts';
 import { absencesView } from './absences.ts';
 import { sessionsView } from './account.ts';
@@ -184,9 +184,26 @@ function hangsOn(db: Reader, id: string, day: string): AnswerOf<'person'>['hangs
   const { handles, decides } = openWorkOf(db, [id])(id);
   const word = wordOf({ person: id });
   const standing = absencesWith(db, id, day);
-  const forms = designsOf(db, FORM).filter(({ draft }) =>
+  const allForms = designsOf(db, FORM);
+  const forms = allForms.filter(({ draft }) =>
     draft.approval.steps.some((step) => step.seats.some((seat) => wordOf(seat) === word)),
   );
+  const asked = db
+    .select({ n: sql<number>`count(*)` })
+    .from(requests)
+    .where(and(eq(requests.requesterId, id), ne(requests.phase, 'finished')))
+    .get();
+  // Whatever else names them in a design, such as a condition: ids stand nowhere by chance.
+  const names = (part: unknown): boolean => JSON.stringify(part).includes(id);
+  const seatOf = new Set(forms.map(({ key }) => key));
+  const named = [
+    ...allForms
+      .filter(({ key, draft }) => !seatOf.has(key) && names(draft))
+      .map(({ key, draft }) => ({ title: draft.title, to: `/workshop/${key}` })),
+    ...designsOf(db, REGISTER)
+      .filter(({ draft: { fields, stages, access } }) => names([fields, stages, access]))
+      .map(({ key, draft }) => ({ title: REGISTER.titleOf(draft), to: `/workshop/registers/${key}` })),
+  ];
   return [
     ...(handles > 0 ? [{ words: said('ground:hangs.handles', { count: handles }), to: null }] : []),
     ...(decides > 0 ? [{ words: said('ground:hangs.decides', { count: decides }), to: null }] : []),
@@ -194,6 +211,8 @@ function hangsOn(db: Reader, id: string, day: string): AnswerOf<'person'>['hangs
     ...forms.map(({ key, draft }) => ({
       ...{ words: said('ground:hangs.seat', { form: draft.title }), to: `/workshop/${key}/approval` },
     })),
+    ...named.map(({ title, to }) => ({ words: said('ground:hangs.named', { title }), to })),
+    ...(asked && asked.n > 0 ? [{ words: said('ground:hangs.asked', { count: asked.n }), to: null }] : []),
   ];
 }
 

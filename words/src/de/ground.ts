@@ -530,4 +530,7 @@ export const ground: Same<typeof english> = {
   'did.passwordsOff': 'Passwörter abgeschaltet',
   'did.logo': 'Logo gesetzt',
   'did.logoOff': 'Logo entfernt',
+  'hangs.named': 'Genannt in „{{title}}“',
+  'hangs.asked_one': '{{count, number}} eigene unfertige Anfrage',
+  'hangs.asked_other': '{{count, number}} eigene unfertige Anfragen',
 };

@@ -519,4 +519,7 @@ export const ground = {
   'did.passwordsOff': 'Passwords switched off',
   'did.logo': 'Logo set',
   'did.logoOff': 'Logo removed',
+  'hangs.named': 'Named in “{{title}}”',
+  'hangs.asked_one': '{{count, number}} unfinished request of their own',
+  'hangs.asked_other': '{{count, number}} unfinished requests of their own',
 } as const;
