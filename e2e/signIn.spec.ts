@@ -64,7 +64,7 @@ test('staff sign in with the account of their organisation, once an administrato
   await expect(page.getByRole('button', { name: 'Bram Solheim' })).toBeVisible();
 
   await ada.reload();
-  const line = ada.getByRole('listitem').filter({ hasText: 'Station account' });
+  const line = ada.getByRole('listitem').filter({ hasText: 'Station account' }).first();
   await expect(line).toContainText('1 person has signed in with it');
   await line.getByRole('button', { name: 'Switch off' }).click();
   await expect(line).toContainText('switched off');

@@ -31,6 +31,8 @@ const SINCE_THEN = [
     'rightsOnDay',
     'stepBackPlan',
     'directory',
+    'portrait',
+    'deskLogo',
     'signInWays',
     'signInSettings',
   ],

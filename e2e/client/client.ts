@@ -98,6 +98,9 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('profile', await staff.GET('/api/groundwork/profile'));
   note('people', await staff.GET('/api/people'));
   note('person', await staff.GET('/api/people/{id}', path({ id: known.person })));
+  const portrait = { ...path({ id: known.person }), parseAs: 'arrayBuffer' } as const;
+  note('portrait', await staff.GET('/api/people/{id}/portrait', portrait));
+  note('deskLogo', await stranger.GET('/api/desk/logo', { parseAs: 'arrayBuffer' }));
   note('rights', await staff.GET('/api/rights'));
   note('rightHolders', await staff.GET('/api/rights/{right}/people', path({ right: 'read:all' })));
   note('handOverPlan', await staff.GET('/api/people/{id}/hand-over', path({ id: known.person })));

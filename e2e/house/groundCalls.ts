@@ -43,6 +43,8 @@ export async function groundCalls(
   const { key: divers } = await made('addGroup', { headers: key('divers'), body: { name: 'Divers', isTeam: false } });
   const enter = { params: { key: divers }, body: { group: 'boats', from: null, until: null } };
   const { id: entry } = await made('enterGroup', { ...enter, headers: key('entry') });
+  await made('setPortrait', { params: { id }, body: { picture: DOT } });
+  await made('setLogo', { body: { picture: DOT } });
   await made('invite', { body: { people: [id] } });
   const gone = { ...hand, name: 'Una Gray', email: 'una.gray@skerrow.example' };
   const { id: leaver } = await made('addPerson', { headers: key('leaver'), body: gone });
