@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { NEW_DESK } from '@tolvek/core/settings';
 import { addPeople, by, layDesk, makeToken, readConfig, start, write } from '@tolvek/server';
 import Database from 'better-sqlite3';
-import { type Figure, figure, quantile } from './figure.ts';
+import { type Figure, figure, quantile, took } from './figure.ts';
 import { answering } from './processes.ts';
 
 const USER = 'urn:ietf:params:scim:schemas:core:2.0:User';
@@ -16,7 +16,6 @@ const COMMIT = 100;
 /** How long all users may take, ms: in Bulks, and one by one. */
 const IN_BULK = 60_000;
 const SINGLY = 180_000;
-const CALLS = 60;
 
 const userOf = (way: string, n: number): object => ({
   ...{ schemas: [USER], userName: `${way}${n}@many.example`, externalId: `${way}-${n}`, active: true },
@@ -83,16 +82,6 @@ function writtenByHand(folder: string, size: number, commit: number): number {
   const took = performance.now() - before;
   db.close();
   return took;
-}
-
-async function took(call: (n: number) => unknown): Promise<readonly number[]> {
-  const times: number[] = [];
-  for (let n = -5; n < CALLS; n += 1) {
-    const before = performance.now();
-    await call(Math.abs(n));
-    if (n >= 0) times.push(performance.now() - before);
-  }
-  return times;
 }
 
 /** A directory that sends so many users, in Bulks and one by one, and what it then looks for and changes. */

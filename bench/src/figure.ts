@@ -60,3 +60,17 @@ export async function interleaved(
     wanted,
   );
 }
+
+/** How often a call is measured by itself; a few before them warm up and are not counted. */
+const CALLS = 60;
+
+/** How long each of some calls took, ms. */
+export async function took(call: (n: number) => unknown): Promise<readonly number[]> {
+  const times: number[] = [];
+  for (let n = -5; n < CALLS; n += 1) {
+    const before = performance.now();
+    await call(Math.abs(n));
+    if (n >= 0) times.push(performance.now() - before);
+  }
+  return times;
+}

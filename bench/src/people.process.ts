@@ -2,13 +2,12 @@ import { randomBytes } from 'node:crypto';
 import { join } from 'node:path';
 import { NEW_DESK } from '@tolvek/core/settings';
 import { addPeople, addPerson, enterGroup, layDesk, makeGroup, readConfig, start, write } from '@tolvek/server';
-import { type Figure, figure, quantile } from './figure.ts';
+import { type Figure, figure, quantile, took } from './figure.ts';
 import { answering } from './processes.ts';
 
 const PASSWORD = 'gulls over grey water';
 /** How many groups there are, each but the first in another: a tree with three branches at each. */
 const GROUPS = 500;
-const CALLS = 60;
 /** What a page of people may take at most, ms, at the 95th of a hundred. */
 const MOST = 50;
 
@@ -58,17 +57,6 @@ async function deskOf(folder: string, size: number) {
     .all()
     .map((row) => (row as { id: string }).id);
   return { running, cookie, some };
-}
-
-/** How long each of some calls took, ms. */
-async function took(call: (n: number) => unknown): Promise<readonly number[]> {
-  const times: number[] = [];
-  for (let n = -5; n < CALLS; n += 1) {
-    const before = performance.now();
-    await call(Math.abs(n));
-    if (n >= 0) times.push(performance.now() - before);
-  }
-  return times;
 }
 
 /**

@@ -153,3 +153,10 @@ export const valuesOf = (value: Json | undefined): readonly Json[] => {
   if (value === undefined || value === null) return [];
   return Array.isArray(value) ? (value as readonly Json[]) : [value];
 };
+
+/** Where the attributes of a schema stand: at the resource, or under the id of an extension; nothing where it has none. */
+export const holderOf = (resource: Resource, extension: string | null): Resource => {
+  if (extension === null) return resource;
+  const held = resource[extension];
+  return isRecord(held) ? held : {};
+};

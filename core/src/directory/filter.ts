@@ -2,6 +2,7 @@ import { said } from '@tolvek/words';
 import { type Compare, type Filter, parse } from 'scim2-parse-filter';
 import {
   type Attribute,
+  holderOf,
   isRecord,
   type Json,
   named,
@@ -31,12 +32,6 @@ function readAt(holder: Resource, attribute: Attribute, sub: Attribute | null): 
   const values = valuesOf(holder[attribute.name]);
   return sub === null ? values : values.flatMap((value) => (isRecord(value) ? valuesOf(value[sub.name]) : []));
 }
-
-const holderOf = (resource: Resource, extension: string | null): Resource => {
-  if (extension === null) return resource;
-  const held = resource[extension];
-  return isRecord(held) ? held : {};
-};
 
 /** What is compared of a value with parts: its `value`, if it has one (RFC 7643 §2.4). */
 function comparedOf({ attribute, sub }: { readonly attribute: Attribute; readonly sub: Attribute | null }) {
@@ -112,16 +107,13 @@ const nameInFilter = (path: string): string => path.replace(/\b_ref$/i, '$ref');
 /** Where attributes are looked up: at a resource, or among the parts of one of several values. */
 type Find = (path: string) => Place | null;
 
-interface Compiled {
-  readonly test: Test;
-  readonly certain: ReadonlyMap<string, string>;
-  readonly fixed: Resource | null;
-}
-
 const NOTHING: ReadonlyMap<string, string> = new Map();
 
-function compile(filter: Filter, find: Find, whole: string): Compiled {
-  const compiled = (each: Filter): Compiled => compile(each, find, whole);
+/** A filter of which nothing is certain but whether somebody matches it. */
+const only = (matches: Test): ReadFilter => ({ matches, certain: NOTHING, fixed: null });
+
+function compile(filter: Filter, find: Find, whole: string): ReadFilter {
+  const compiled = (each: Filter): ReadFilter => compile(each, find, whole);
   switch (filter.op) {
     case 'and': {
       const all = filter.filters.map(compiled);
@@ -129,29 +121,29 @@ function compile(filter: Filter, find: Find, whole: string): Compiled {
         ? Object.assign({}, ...all.map((each) => each.fixed))
         : null;
       return {
-        test: (resource) => all.every((each) => each.test(resource)),
+        matches: (resource) => all.every((each) => each.matches(resource)),
         certain: new Map(all.flatMap((each) => [...each.certain])),
         fixed,
       };
     }
     case 'or': {
       const all = filter.filters.map(compiled);
-      return { test: (resource) => all.some((each) => each.test(resource)), certain: NOTHING, fixed: null };
+      return only((resource) => all.some((each) => each.matches(resource)));
     }
     case 'not': {
-      const { test } = compiled(filter.filter);
-      return { test: (resource) => !test(resource), certain: NOTHING, fixed: null };
+      const { matches } = compiled(filter.filter);
+      return only((resource) => !matches(resource));
     }
     case '[]': {
       const place = find(nameInFilter(filter.attrPath));
       const { attribute } = place ?? { attribute: null };
       if (!place || !attribute?.multiValued || place.sub !== null) throw wrongFilter(whole);
-      const { test } = compile(filter.valFilter, amongParts(attribute), whole);
-      return {
-        test: (resource) =>
-          valuesOf(holderOf(resource, place.extension)[attribute.name]).some((value) => isRecord(value) && test(value)),
-        ...{ certain: NOTHING, fixed: null },
-      };
+      const { matches } = compile(filter.valFilter, amongParts(attribute), whole);
+      return only((resource) =>
+        valuesOf(holderOf(resource, place.extension)[attribute.name]).some(
+          (value) => isRecord(value) && matches(value),
+        ),
+      );
     }
     default: {
       const place = find(nameInFilter(filter.attrPath));
@@ -173,29 +165,26 @@ function comparison(
   filter: Exclude<Filter, { op: 'and' | 'or' | 'not' | '[]' }>,
   place: Place & { readonly attribute: Attribute },
   whole: string,
-): Compiled {
+): ReadFilter {
   const { extension, attribute, sub } = place;
   const all = (resource: Resource, of: Attribute | null): readonly Json[] =>
     readAt(holderOf(resource, extension), attribute, of);
   const isThere: Test = (resource) => all(resource, sub).some(isAnything);
-  if (filter.op === 'pr') return { test: isThere, certain: NOTHING, fixed: null };
+  if (filter.op === 'pr') return only(isThere);
   const compare = filter as Compare;
   // What has no value is what is null (RFC 7643 §2.5).
   if (compare.compValue === null && (compare.op === 'eq' || compare.op === 'ne'))
-    return {
-      test: compare.op === 'ne' ? isThere : (resource) => !isThere(resource),
-      ...{ certain: NOTHING, fixed: null },
-    };
+    return only(compare.op === 'ne' ? isThere : (resource) => !isThere(resource));
   const found = comparedOf(place);
   const matches = found && comparing(compare, found.target);
   if (!found || !matches) throw wrongFilter(whole);
   const one: Test = (resource) => all(resource, found.sub).some(matches);
-  if (compare.op === 'ne') return { test: (resource) => !one(resource), certain: NOTHING, fixed: null };
-  if (compare.op !== 'eq') return { test: one, certain: NOTHING, fixed: null };
+  if (compare.op === 'ne') return only((resource) => !one(resource));
+  if (compare.op !== 'eq') return only(one);
   const key = [extension, attribute.name, found.sub?.name].filter(Boolean).join('.').toLowerCase();
   const { compValue } = compare;
   return {
-    test: one,
+    matches: one,
     certain: typeof compValue === 'string' ? new Map([[key, compValue]]) : NOTHING,
     fixed: extension === null && sub === null && found.sub === null ? { [attribute.name]: compValue as Json } : null,
   };
@@ -225,13 +214,9 @@ function withTexts(filter: Filter, texts: readonly string[]): Filter {
  * @throws DirectoryRefusal 400 `invalidFilter` for what is no filter, names what no schema has, or compares what has
  *   no such comparison.
  */
-export function readFilter(type: ResourceType, text: string): ReadFilter {
-  const { test, certain, fixed } = compile(parsed(text), (path) => placeOf(type, path), text);
-  return { matches: test, certain, fixed };
-}
+export const readFilter = (type: ResourceType, text: string): ReadFilter =>
+  compile(parsed(text), (path) => placeOf(type, path), text);
 
 /** Reads a filter on the parts of one of several values: what stands between the brackets of a path. */
-export function readPartFilter(attribute: Attribute, text: string): ReadFilter {
-  const { test, certain, fixed } = compile(parsed(text), amongParts(attribute), text);
-  return { matches: test, certain, fixed };
-}
+export const readPartFilter = (attribute: Attribute, text: string): ReadFilter =>
+  compile(parsed(text), amongParts(attribute), text);

@@ -1,6 +1,7 @@
 import { said } from '@tolvek/words';
 import {
   type Attribute,
+  holderOf,
   isRecord,
   type Json,
   named,
@@ -166,9 +167,8 @@ function asParts(attribute: Attribute, value: Json | undefined): Resource {
 
 /** Changes an extension as a whole: adds the parts that are said, or takes all away. */
 function atExtension(open: Open, extension: Schema, { op, value }: Operation): void {
-  const held = open[extension.id];
   const parts =
-    op === 'remove' ? undefined : { ...(isRecord(held) ? held : {}), ...extensionAt(extension, value ?? null) };
+    op === 'remove' ? undefined : { ...holderOf(open, extension.id), ...extensionAt(extension, value ?? null) };
   put(open, extension.id, parts && Object.keys(parts).length > 0 ? parts : undefined);
 }
 
@@ -180,8 +180,7 @@ function at(type: ResourceType, open: Open, path: PatchPath, operation: Operatio
     return;
   }
   if (!attribute) return;
-  const held = path.extension === null ? undefined : open[path.extension];
-  const holder: Open = path.extension === null ? open : { ...(isRecord(held) ? held : {}) };
+  const holder: Open = path.extension === null ? open : { ...holderOf(open, path.extension) };
   if (filter !== null) atMatching(holder, { attribute, sub, filter, path: text }, operation);
   else if (sub) atPart(holder, attribute, sub, operation);
   else if (operation.op === 'remove') remove(holder, attribute, operation.value);

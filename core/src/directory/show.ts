@@ -1,6 +1,7 @@
 import { said } from '@tolvek/words';
 import {
   type Attribute,
+  holderOf,
   isRecord,
   type Json,
   type Resource,
@@ -70,8 +71,7 @@ export function shown(type: ResourceType, resource: Resource, { only, without }:
   const wanted = { only: only.length > 0 ? places(only) : null, without: places(without) };
   const rest = shownOf(resource, rootOf(type), null, wanted);
   for (const { id, attributes } of type.extensions) {
-    const held = resource[id];
-    const of = isRecord(held) ? shownOf(held, attributes, id, wanted) : {};
+    const of = shownOf(holderOf(resource, id), attributes, id, wanted);
     if (Object.keys(of).length > 0) Object.assign(rest, { [id]: of });
   }
   return { schemas: resource.schemas ?? [], ...rest };
@@ -79,9 +79,8 @@ export function shown(type: ResourceType, resource: Resource, { only, without }:
 
 /** What resources are put in order by: of several values the first one (RFC 7644 §3.4.2.3). */
 function sortValue({ extension, attribute, sub }: Place, resource: Resource): string | null {
-  const held = extension === null ? resource : resource[extension];
-  if (!attribute || !isRecord(held)) return null;
-  const values = valuesOf(held[attribute.name]);
+  if (!attribute) return null;
+  const values = valuesOf(holderOf(resource, extension)[attribute.name]);
   const first = values.find((value) => isRecord(value) && value.primary === true) ?? values[0];
   const part = isRecord(first) ? first[sub?.name ?? 'value'] : first;
   if (part === undefined || part === null) return null;

@@ -57,7 +57,7 @@ function directoryView(house: House, viewer: Viewer): AnswerOf<'directory'> {
     fields: filledFields(db),
     left: leftWithWork(db),
     mayGiveTokens: may(viewer, 'rights'),
-    history: groundHistoryOf(db, 'desk', 'directory', nameOf(db)).map((line) => ({ ...line, at: iso(line.at) })),
+    history: groundHistoryOf(db, 'desk', 'directory', nameOf(db)),
   };
 }
 

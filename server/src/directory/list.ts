@@ -61,7 +61,8 @@ async function* all(db: Reader, base: string, store: Store): AsyncGenerator<Reso
   }
 }
 
-const LIST = 'urn:ietf:params:scim:api:messages:2.0:ListResponse';
+/** What a list of resources is called. */
+export const LIST = 'urn:ietf:params:scim:api:messages:2.0:ListResponse';
 
 /** The answer to a look for resources. @throws DirectoryRefusal 400 */
 export async function list(db: Reader, base: string, store: Store, asked: Asked): Promise<Resource> {

@@ -11,7 +11,7 @@ import { speechFor, wishedBy } from '../platform/words.ts';
 import { by, write } from '../platform/work.ts';
 import { bulk } from './bulk.ts';
 import { configuration, MOST_BYTES, resourceTypes, schemas } from './discovery.ts';
-import { askedBy, list, one } from './list.ts';
+import { askedBy, LIST, list, one } from './list.ts';
 import { type Change, isAmong, notThere, perform } from './perform.ts';
 import { STORES, type Store, withVersion } from './stores.ts';
 import { isToken } from './tokens.ts';
@@ -124,7 +124,7 @@ function serveKnown(router: Router, path: string, known: readonly Resource[]): v
   router.get(path, (request, response) => {
     if (request.query.filter !== undefined) throw refusal(403, said('scim:noFilterHere'));
     send(response, 200, {
-      schemas: ['urn:ietf:params:scim:api:messages:2.0:ListResponse'],
+      schemas: [LIST],
       ...{ totalResults: known.length, startIndex: 1, itemsPerPage: known.length, Resources: known },
     });
   });

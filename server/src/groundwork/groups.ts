@@ -22,7 +22,6 @@ import { groundHistoryOf } from '../people/history.ts';
 import { groupNames } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
 import { groupEntries, groups, memberships, people } from '../people/tables.ts';
-import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
@@ -92,7 +91,7 @@ export function groupView(db: Reader, key: string, now: number): AnswerOf<'group
       .where(eq(groupEntries.memberGroup, key))
       .all(),
     uses: usesOf(db, key),
-    history: groundHistoryOf(db, 'group', key, nameOf(db)).map((line) => ({ ...line, at: iso(line.at) })),
+    history: groundHistoryOf(db, 'group', key, nameOf(db)),
   };
 }
 

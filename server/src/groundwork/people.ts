@@ -154,7 +154,7 @@ export function personView(db: Reader, own: Session, asked: string, now: number)
     hangs: hangsOn(db, id, day),
     mayGiveRole: may(own.viewer, 'rights') && person.kind === 'staff',
     rights: waysToRights(db, person, names),
-    history: groundHistoryOf(db, 'person', id, nameOf(db)).map((line) => ({ ...line, at: iso(line.at) })),
+    history: groundHistoryOf(db, 'person', id, nameOf(db)),
   };
 }
 

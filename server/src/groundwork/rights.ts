@@ -6,7 +6,6 @@ import { groundHistoryOf } from '../people/history.ts';
 import { groupNames, personById, personNamed } from '../people/queries.ts';
 import { EVERYONE } from '../people/rights.ts';
 import { grants } from '../people/tables.ts';
-import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { notFound } from '../platform/problem.ts';
@@ -38,7 +37,7 @@ export function rightsView(db: Reader, viewer: Viewer): AnswerOf<'rights'> {
     mayChange: may(viewer, 'rights'),
     mayAudit: may(viewer, 'audit'),
     givers: holdersOfRight(db, 'rights').map(({ name }) => name),
-    history: groundHistoryOf(db, 'everyone', EVERYONE, nameOf(db)).map((line) => ({ ...line, at: iso(line.at) })),
+    history: groundHistoryOf(db, 'everyone', EVERYONE, nameOf(db)),
   };
 }
 

@@ -76,7 +76,7 @@ export function signInSettings({ db, config }: House, viewer: Viewer): AnswerOf<
   return {
     ...{ passwords: !arePasswordsOff(db), mayDoWithout: mayDoWithout(db, viewer.personId) },
     mayChange: may(viewer, 'rights'),
-    history: groundHistoryOf(db, 'desk', 'sign-in', nameOf(db)).map((line) => ({ ...line, at: iso(line.at) })),
+    history: groundHistoryOf(db, 'desk', 'sign-in', nameOf(db)),
     ...{ staff: staff?.n ?? 0, linked: linkedBy(db, activeIds(db)).all().length },
     providers: allProviders(db).map((provider) => {
       const { id, name, issuer, clientId, active, version, madeAt, secret } = provider;

@@ -9,6 +9,7 @@ import { type FieldValue, type NameOf, sayValue } from '@tolvek/core/register';
 import type { Words } from '@tolvek/words';
 import { and, desc, eq, inArray } from 'drizzle-orm';
 import { adding } from '../platform/adding.ts';
+import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import { newId } from '../platform/newId.ts';
 import type { Work } from '../platform/work.ts';
@@ -82,9 +83,9 @@ export function groundHistoryOf(
   about: About,
   key: string,
   nameOf: NameOf,
-): readonly {
+): {
   readonly id: string;
-  readonly at: number;
+  readonly at: string;
   readonly by: Words;
   readonly words: Words;
   readonly undoable: boolean;
@@ -99,7 +100,7 @@ export function groundHistoryOf(
     .all()
     .map(({ id, at, by, change }) => ({
       id,
-      at,
+      at: iso(at),
       by: setterIn(db, by),
       words: groundChangeInWords(change as GroundChange, names),
       undoable: mayBeUndone(change as GroundChange),
