@@ -54,6 +54,7 @@ describe('the ledger', () => {
             relationTo(
               {
                 ...request,
+                register: request.registerId,
                 deciders: request.deciders?.split(' ') ?? [],
                 deskGroups: deskGroups.get(request.registerId) ?? [],
               },

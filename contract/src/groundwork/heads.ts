@@ -67,6 +67,9 @@ export const settingHeads = {
 /** Who may do what. */
 export const rightHeads = {
   rights: { method: 'GET', path: '/api/rights', caller: 'staff', right: 'work' },
+  registerRights: { method: 'GET', path: '/api/registers/:key/rights', caller: 'staff', right: 'work' },
+  registerRightsPlan: { method: 'GET', path: '/api/registers/:key/rights/plan', caller: 'staff', right: 'rights' },
+  setRegisterRights: { method: 'PUT', path: '/api/registers/:key/rights', caller: 'staff', right: 'rights' },
   rightsOnDay: { method: 'GET', path: '/api/rights-on/:day', caller: 'staff', right: 'audit' },
   rightHolders: { method: 'GET', path: '/api/rights/:right/people', caller: 'staff', right: 'people' },
   changeRights: { method: 'PUT', path: '/api/rights/:subject', caller: 'staff', right: 'rights' },

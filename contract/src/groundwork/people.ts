@@ -62,6 +62,18 @@ const groupRow = z.object({
   inside: z.array(z.string()),
 });
 
+/** A right that somebody has, and by which ways it came to them. */
+const rightByWays = z.object({
+  right: z.enum(RIGHTS),
+  words,
+  ways: z.array(
+    z.union([
+      z.object({ by: z.enum(['everyone', 'person']) }),
+      z.object({ by: z.literal('group'), group: z.string() }),
+    ]),
+  ),
+});
+
 /** People and groups. */
 export const peopleRoutes = routesOf(peopleHeads, {
   people: {
@@ -111,17 +123,13 @@ export const peopleRoutes = routesOf(peopleHeads, {
       ),
       /** What hangs on them, in words: with how many, and where one sees them. */
       hangs: z.array(z.object({ words, to: z.string().nullable() })),
-      /** What they may do, and by which way. */
-      rights: z.array(
+      /** What they may do at the desk, and by which way. */
+      rights: z.array(rightByWays),
+      /** Registers in which they may do more or less than that. */
+      elsewhere: z.array(
         z.object({
-          right: z.enum(RIGHTS),
-          words,
-          ways: z.array(
-            z.union([
-              z.object({ by: z.enum(['everyone', 'person']) }),
-              z.object({ by: z.literal('group'), group: z.string() }),
-            ]),
-          ),
+          ...{ key: z.string(), name: z.string(), more: z.array(rightByWays) },
+          less: z.array(z.object({ right: z.enum(RIGHTS), words })),
         }),
       ),
       /** Whether whoever asks may change what this person may do. */

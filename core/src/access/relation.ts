@@ -1,9 +1,11 @@
-import { holdersOf, mayWith, type RequestRight, type Viewer } from '../people/index.ts';
+import { holdersOf, mayWith, type RequestRight, rightsAt, type Standing, type Viewer } from '../people/index.ts';
 import type { MoverRelation } from '../register/index.ts';
 import type { Relation } from './accessTo.ts';
 
 /** What decides how somebody stands to a request. Groups by key. */
 export interface RequestParties {
+  /** The id of its register. */
+  readonly register: string;
   /** Null where nobody said who asks. */
   readonly requesterId: string | null;
   readonly handlerId: string | null;
@@ -15,10 +17,11 @@ export interface RequestParties {
   readonly deskGroups: readonly string[];
 }
 
-/** Whether a request is somebody’s by their team, the desk of its register, or by themselves. */
-function worksOn(request: RequestParties, viewer: Viewer): boolean {
+/** How somebody stands to a request: it is theirs to work or decide on, of a team or desk of theirs, or neither. */
+function standingTo(request: RequestParties, viewer: Viewer): Standing {
   const inGroup = (group: string | null): boolean => group !== null && viewer.groups.includes(group);
-  return isTheirs(request, viewer) || inGroup(request.team) || request.deskGroups.some(inGroup);
+  if (isTheirs(request, viewer)) return 'own';
+  return inGroup(request.team) || request.deskGroups.some(inGroup) ? 'team' : 'none';
 }
 
 /** Whether somebody is asked to work on a request, or to decide on it: they themselves or by a seat they hold. */
@@ -27,21 +30,24 @@ const isTheirs = (request: RequestParties, viewer: Viewer): boolean =>
 
 /**
  * The desk of a request: who may read all of them; who may read those of their teams, and it is one,
- * of the register’s desk groups or of its team; and whoever handles it or decides on it. The server’s
- * ledger asks SQLite the same question; a test holds the two together.
+ * of the register’s desk groups or of its team; and whoever handles it or decides on it. What counts is
+ * what they may do in its register. The server’s ledger asks SQLite the same question; a test holds the
+ * two together.
  */
 export function relationTo(request: RequestParties, viewer: Viewer): Relation {
-  const works = worksOn(request, viewer);
-  const isDesk = viewer.kind === 'staff' && (mayWith(viewer, 'read', works) || isTheirs(request, viewer));
+  const standing = standingTo(request, viewer);
+  const entitled = { rights: rightsAt(viewer, request.register) };
+  const isDesk = viewer.kind === 'staff' && (mayWith(entitled, 'read', standing) || standing === 'own');
   const isRequester = request.requesterId === viewer.personId;
-  return isDesk && !mayWith(viewer, 'change', works)
+  return isDesk && !mayWith(entitled, 'change', standing)
     ? { isDesk, isRequester, onlyReads: true }
     : { isDesk, isRequester };
 }
 
 /** Whether somebody of the desk of a request may do something with it. */
 export const mayDo = (request: RequestParties, viewer: Viewer, right: RequestRight): boolean =>
-  viewer.kind === 'staff' && mayWith(viewer, right, worksOn(request, viewer));
+  viewer.kind === 'staff' &&
+  mayWith({ rights: rightsAt(viewer, request.register) }, right, standingTo(request, viewer));
 
 function isDecider({ deciders }: Pick<RequestParties, 'deciders'>, viewer: Viewer): boolean {
   if (deciders.length === 0) return false;

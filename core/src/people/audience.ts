@@ -7,6 +7,8 @@ export interface Viewer {
   readonly kind: 'staff' | 'contact';
   /** What they may do, by whichever way it came to them. */
   readonly rights: readonly Right[];
+  /** What they may do in registers where that is otherwise, by the registers’ ids. */
+  readonly otherwise?: Readonly<Record<string, readonly Right[]>>;
   readonly groups: readonly string[];
   /** The holders of seats whose place they take today, as words: people who are away, and groups that all are away from. */
   readonly standsIn?: readonly string[];

@@ -2,6 +2,7 @@ import type { GroundChange } from './groundChange.ts';
 import { type Entry, groupsOnDay } from './groups.ts';
 import { wordOf } from './holders.ts';
 import type { Right } from './rights.ts';
+import { type Grant, grantsAt, type RegisterRights } from './rightsAt.ts';
 
 /** All that says what people may do, at a moment. */
 export interface Access {
@@ -9,14 +10,16 @@ export interface Access {
   readonly staff: ReadonlyMap<string, boolean>;
   readonly entries: readonly Entry[];
   /** By subject: `*`, the key of a group, or a person’s word. */
-  readonly grants: readonly { readonly subject: string; readonly right: Right }[];
+  readonly grants: readonly Grant[];
+  /** Where registers differ from that. */
+  readonly registers: readonly RegisterRights[];
 }
 
 /** One line of what was set of a person, a group or everyone. */
 export interface AuditLine {
   /** Epoch ms. */
   readonly at: number;
-  readonly about: 'person' | 'group' | 'everyone';
+  readonly about: 'person' | 'group' | 'everyone' | 'register';
   readonly key: string;
   readonly change: GroundChange;
 }
@@ -42,6 +45,7 @@ export function accessAt(now: Access, lines: readonly AuditLine[], moment: numbe
   const staff = new Map(now.staff);
   let entries = [...now.entries];
   let grants = [...now.grants];
+  const registers = new Map(now.registers.map((each) => [each.register, each]));
   for (const line of lines) {
     if (line.at <= moment) continue;
     const { change, about, key } = line;
@@ -52,13 +56,30 @@ export function accessAt(now: Access, lines: readonly AuditLine[], moment: numbe
       case 'changed':
         if (about === 'person' && change.field === 'active' && staff.has(key)) staff.set(key, change.before === 'yes');
         break;
-      case 'given': {
-        const subject = subjectOf(line);
-        grants = grants.filter((grant) => grant.subject !== subject || grant.right !== change.right);
+      case 'given':
+      case 'taken': {
+        const grant: Grant = { subject: subjectOf(line), right: change.right };
+        const { register } = change;
+        if (register !== undefined) {
+          registers.set(register, withDifference(registers.get(register) ?? asDesk(register), grant, change.was));
+          break;
+        }
+        grants = grants.filter((each) => !isSameGrant(each, grant));
+        if (change.kind === 'taken') grants.push(grant);
         break;
       }
-      case 'taken':
-        grants.push({ subject: subjectOf(line), right: change.right });
+      case 'apart': {
+        const { register, on } = change;
+        registers.set(register, { ...(registers.get(register) ?? asDesk(register)), apart: !on });
+        break;
+      }
+      case 'put-back': {
+        const { register, apart, differences } = change;
+        registers.set(register, { register, apart, differences });
+        break;
+      }
+      case 'differing':
+        registers.delete(change.register);
         break;
       case 'entered':
       case 'left': {
@@ -72,20 +93,35 @@ export function accessAt(now: Access, lines: readonly AuditLine[], moment: numbe
       }
     }
   }
-  return { staff, entries, grants };
+  return { staff, entries, grants, registers: [...registers.values()] };
+}
+
+const asDesk = (register: string): RegisterRights => ({ register, apart: false, differences: [] });
+
+const isSameGrant = (one: Grant, other: Grant): boolean => one.subject === other.subject && one.right === other.right;
+
+/** A register that says something else of a grant, or nothing. */
+function withDifference(of: RegisterRights, grant: Grant, given: boolean | undefined): RegisterRights {
+  const others = of.differences.filter((each) => !isSameGrant(each, grant));
+  return { ...of, differences: given === undefined ? others : [...others, { ...grant, given }] };
 }
 
 /**
- * Who has a right on a day, by whichever way: those of the staff who can come in, by id. It is settled once
- * which groups each is in, whatever number of rights is asked for.
+ * Who has a right on a day, by whichever way, at the desk or in a register: those of the staff who can come in, by id.
+ * It is settled once which groups each is in, whatever number of rights is asked for.
  */
-export function holdersIn({ staff, entries, grants }: Access, day: string): (right: Right) => readonly string[] {
+export function holdersIn(
+  { staff, entries, grants, registers }: Access,
+  day: string,
+): (right: Right, register?: string) => readonly string[] {
   const groupsOf = groupsOnDay(entries, day);
   const subjects = [...staff].flatMap(([id, comesIn]) =>
     comesIn ? [{ id, of: ['*', wordOf({ person: id }), ...groupsOf(id)] }] : [],
   );
-  return (right) => {
-    const given = new Set(grants.filter((grant) => grant.right === right).map(({ subject }) => subject));
+  return (right, register) => {
+    const there = registers.find((each) => each.register === register);
+    const counts = there ? grantsAt(grants, there) : grants;
+    const given = new Set(counts.filter((grant) => grant.right === right).map(({ subject }) => subject));
     return subjects.flatMap(({ id, of }) => (of.some((subject) => given.has(subject)) ? [id] : []));
   };
 }

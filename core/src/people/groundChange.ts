@@ -1,6 +1,7 @@
 import { type Said, said, type Words } from '@tolvek/words';
 import { absenceInWords } from './absence.ts';
 import { type Right, rightInWords } from './rights.ts';
+import type { RegisterRights } from './rightsAt.ts';
 
 /** What can be set of a person or a group, one by one. */
 export type GroundField = 'name' | 'email' | 'language' | 'active' | 'about' | 'isTeam' | 'retired';
@@ -17,7 +18,12 @@ export type GroundChange =
   | { readonly kind: 'signed-out'; readonly browser?: string }
   /** Another record of the same person became a part of this one, by the name and address it had. */
   | { readonly kind: 'merged'; readonly name: string; readonly email: string }
-  | { readonly kind: 'given' | 'taken'; readonly right: Right }
+  /** At the desk, or in one register, by its id: with what that said of it before, where it said anything. */
+  | { readonly kind: 'given' | 'taken'; readonly right: Right; readonly register?: string; readonly was?: boolean }
+  /** What the desk gives counts for nothing in a register from then on, or counts again. */
+  | { readonly kind: 'apart'; readonly register: string; readonly on: boolean }
+  /** A register is as the desk again, or differs again: with all in which it does. */
+  | ({ readonly kind: 'put-back' | 'differing' } & RegisterRights)
   /** They are away on some days, or no longer: with who takes their place, if anybody does. */
   | {
       readonly kind: 'away' | 'back';
@@ -49,10 +55,11 @@ export type GroundChange =
       readonly until: string | null;
     };
 
-/** What names are shown for: of groups by key and of people by id. */
+/** What names are shown for: of groups by key, of people and registers by id. */
 export interface GroundNames {
   readonly group: (key: string) => string;
   readonly person: (id: string) => string;
+  readonly register: (id: string) => string;
   /** What a field of profiles is called, and what stands in it. */
   readonly field: (key: string) => Words;
   readonly value: (key: string, value: unknown) => Words;
@@ -73,9 +80,19 @@ export function groundChangeInWords(change: GroundChange, names: GroundNames): S
     case 'removed':
       return said('ground:did.removed');
     case 'given':
-      return said('ground:did.given', { right: rightInWords(change.right) });
-    case 'taken':
-      return said('ground:did.taken', { right: rightInWords(change.right) });
+    case 'taken': {
+      const right = rightInWords(change.right);
+      if (change.register === undefined) return said(`ground:did.${change.kind}`, { right });
+      return said(`ground:did.${change.kind}In`, { right, register: names.register(change.register) });
+    }
+    case 'apart':
+      return said(change.on ? 'ground:did.apart' : 'ground:did.apartOff', {
+        register: names.register(change.register),
+      });
+    case 'put-back':
+      return said('ground:did.putBack', { register: names.register(change.register) });
+    case 'differing':
+      return said('ground:did.differing', { register: names.register(change.register) });
     case 'signed-out':
       if (change.browser === undefined) return said('ground:did.signedOut');
       return change.browser === ''
@@ -160,17 +177,22 @@ export const mayBeUndone = ({ kind }: GroundChange): boolean =>
   kind === 'left' ||
   kind === 'given' ||
   kind === 'taken' ||
+  kind === 'apart' ||
+  kind === 'put-back' ||
+  kind === 'differing' ||
   kind === 'away' ||
   kind === 'back';
 
 const OPPOSITE = {
   ...{ entered: 'left', left: 'entered', given: 'taken', taken: 'given', away: 'back', back: 'away' },
+  ...{ 'put-back': 'differing', differing: 'put-back' },
 } as const satisfies Partial<Record<GroundChange['kind'], GroundChange['kind']>>;
 
 /** The change that undoes one: what was comes again. */
 export function undoingOf(change: GroundChange): GroundChange {
   if (change.kind === 'changed' || change.kind === 'profile')
     return { ...change, before: change.after, after: change.before } as GroundChange;
+  if (change.kind === 'apart') return { ...change, on: !change.on };
   const kind = OPPOSITE[change.kind as keyof typeof OPPOSITE] as GroundChange['kind'] | undefined;
   return kind ? ({ ...change, kind } as GroundChange) : change;
 }

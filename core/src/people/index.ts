@@ -33,10 +33,23 @@ export {
   PACKAGES,
   type PackageName,
   packageOf,
+  REGISTER_RIGHTS,
   REQUEST_RIGHTS,
+  type Reach,
   type RequestRight,
   RIGHTS,
   type Right,
+  reachesOf,
   rightInWords,
+  type Standing,
   worksInWorkshop,
 } from './rights.ts';
+export {
+  type Difference,
+  type Grant,
+  grantsAt,
+  inRegister,
+  mayAnywhere,
+  type RegisterRights,
+  rightsAt,
+} from './rightsAt.ts';

@@ -54,6 +54,24 @@ export const designByKey = <Content extends object>(
   key: string,
 ): DesignRow<Content> | undefined => keyed(db).get({ kind, key }) as DesignRow<Content> | undefined;
 
+const withId = prepared((db) =>
+  db
+    .select({ draft: designs.draft })
+    .from(designs)
+    .where(and(eq(designs.kind, sql.placeholder('kind')), eq(designs.id, sql.placeholder('id'))))
+    .prepare(),
+);
+
+/** What a design is called now, by its id. */
+export function titleWithId<Content extends object>(
+  db: Reader,
+  { kind, titleOf }: Of<Content>,
+  id: string,
+): string | undefined {
+  const found = withId(db).get({ kind, id });
+  return found && titleOf(found.draft as Content);
+}
+
 /** All designs of a kind, by their keys. */
 export const designsOf = <Content extends object>(db: Reader, { kind }: Of<Content>): readonly DesignRow<Content>[] =>
   db

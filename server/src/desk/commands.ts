@@ -1,6 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { mayDo } from '@tolvek/core/access';
-import { calledApart, type RequestRight, toldApart, type Viewer } from '@tolvek/core/people';
+import { calledApart, type RequestRight, rightsAt, toldApart, type Viewer } from '@tolvek/core/people';
 import {
   type Problem as FieldProblem,
   type FieldValue,
@@ -28,7 +27,7 @@ import { factsOfRequest } from '../request/facts.ts';
 import { stagesBefore } from '../request/history.ts';
 import { keepingOf } from '../request/keeping.ts';
 import { type OpenRequest, openAtDesk } from '../request/open.ts';
-import { partiesIn, type RequestRow, requestByNumber } from '../request/queries.ts';
+import { type RequestRow, requestByNumber } from '../request/queries.ts';
 import { offerProblems } from '../request/references.ts';
 import { movesOf } from './moves.ts';
 
@@ -152,7 +151,7 @@ const isSeen = (key: string, open: readonly { readonly key: string }[]): boolean
  */
 function openTo(tx: Transaction, viewer: Viewer, number: string, right: RequestRight): OpenRequest<RequestRow> {
   const open = openAtDesk(tx, viewer, number, 'changing');
-  if (!mayDo(partiesIn(open.request, open.register), viewer, right)) throw rightMissing(tx, `${right}:team`);
+  if (!open.may(right)) throw rightMissing(tx, `${right}:team`);
   return open;
 }
 
@@ -188,8 +187,8 @@ export function freeRequest(
   input: OnVersion & { stage: string; reason: string },
 ): { version: number } {
   return write(house, (work) => {
-    if (!viewer.rights.includes('move:all')) throw rightMissing(work.tx, 'move:all');
     const { request, register } = openAtDesk(work.tx, viewer, input.number, 'changing');
+    if (!rightsAt(viewer, register.id).includes('move:all')) throw rightMissing(work.tx, 'move:all');
     const from = stageOf(register, request.stage);
     const to = stagesToFreeTo(register.stages, from).find((stage) => stage.key === input.stage);
     if (!to) throw wrongFields([{ field: 'stage', message: said('work:noStage'), fix: said('work:chooseFromList') }]);

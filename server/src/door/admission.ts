@@ -1,4 +1,4 @@
-import { mayWith, type Viewer } from '@tolvek/core/people';
+import { inRegister, mayWith, type Viewer } from '@tolvek/core/people';
 import { type Refusal, refused } from '@tolvek/words';
 import { registerOfForm } from '../form/queries.ts';
 import { personById, viewerIn } from '../people/queries.ts';
@@ -17,9 +17,9 @@ export function keptByOthers(db: Reader, formId: string, viewer: Viewer | null):
   const isKeeper =
     viewer !== null &&
     mayWith(
-      viewer,
+      inRegister(viewer, register.id),
       'change',
-      register.deskGroups.some((group) => viewer.groups.includes(group)),
+      register.deskGroups.some((group) => viewer.groups.includes(group)) ? 'team' : 'none',
     );
   return isKeeper ? null : refused('ownRegister', { register: register.name });
 }

@@ -1,5 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { dateAt } from '@tolvek/core/deadline';
+import { isSame } from '@tolvek/core/own';
 import {
   type Access,
   type AuditLine,
@@ -7,20 +8,22 @@ import {
   type GroundChange,
   groundChangeInWords,
   holdersIn,
-  isRight,
   isToldHere,
   mayBeUndone,
+  REGISTER_RIGHTS,
   RIGHTS,
+  type Right,
   rightInWords,
 } from '@tolvek/core/people';
 import { said } from '@tolvek/words';
 import { desc, eq, gt } from 'drizzle-orm';
+import { differingRegisters, grantsIn } from '../people/grants.ts';
 import { entryOf } from '../people/groups.ts';
 import { groundNamesIn } from '../people/history.ts';
 import { setterIn } from '../people/kept.ts';
 import { namesOf, personNamed } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
-import { grants, groundHistory, groupEntries, people } from '../people/tables.ts';
+import { groundHistory, groupEntries, people } from '../people/tables.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import { wrongFields } from '../platform/problem.ts';
@@ -32,6 +35,9 @@ const ABOUT_ACCESS: ReadonlySet<GroundChange['kind']> = new Set([
   'added',
   'given',
   'taken',
+  'apart',
+  'put-back',
+  'differing',
   'entered',
   'left',
   'merged',
@@ -50,11 +56,8 @@ const accessNow = (db: Reader): Access => ({
       .map(({ id, active }) => [id, active]),
   ),
   entries: db.select().from(groupEntries).all().map(entryOf),
-  grants: db
-    .select()
-    .from(grants)
-    .all()
-    .filter(({ right }) => isRight(right)),
+  grants: grantsIn(db, null),
+  registers: [...differingRegisters(db).values()],
 });
 
 const DAY = 86_400_000;
@@ -85,14 +88,21 @@ export function rightsOnDay(db: Reader, day: string, now: number): AnswerOf<'rig
   const names = groundNamesIn(db, nameOf(db));
   const holdersOf = holdersIn(access, day);
   const called = namesOf(db, [...access.staff.keys()]);
+  const told = (right: Right, register?: string) => ({
+    ...{ right, words: rightInWords(right) },
+    people: holdersOf(right, register)
+      .map((id) => ({ id, name: called.get(id) ?? '' }))
+      .sort((a, b) => a.name.localeCompare(b.name)),
+  });
   return {
     staff: [...access.staff.values()].filter(Boolean).length,
-    rights: RIGHTS.map((right) => ({
-      ...{ right, words: rightInWords(right) },
-      people: holdersOf(right)
-        .map((id) => ({ id, name: called.get(id) ?? '' }))
-        .sort((a, b) => a.name.localeCompare(b.name)),
-    })),
+    rights: RIGHTS.map((right) => told(right)),
+    registers: access.registers.flatMap(({ register }) => {
+      const others = REGISTER_RIGHTS.filter((right) => !isSame(holdersOf(right), holdersOf(right, register)));
+      return others.length === 0
+        ? []
+        : [{ name: names.register(register), rights: others.map((right) => told(right, register)) }];
+    }),
     changes: lines
       .filter((line) => dateAt(line.at, zone) === day && isAboutAccess(line.change) && isToldHere(line))
       .map(({ id, at, by, about, key, change }) => ({

@@ -1,12 +1,12 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { RIGHTS, type Viewer, wordOf } from '@tolvek/core/people';
+import { type Viewer, wordOf } from '@tolvek/core/people';
 import type { Problem as FieldProblem } from '@tolvek/core/register';
 import { said } from '@tolvek/words';
 import { and, eq, inArray, ne, sql } from 'drizzle-orm';
 import { seats } from '../approval/tables.ts';
 import { assignableTo } from '../desk/commands.ts';
 import { changePerson } from '../people/commands.ts';
-import { refuseNobodyLeft, refuseOver, settleRights } from '../people/grants.ts';
+import { refuseNobodyLeft, refuseOver, takeAllRights } from '../people/grants.ts';
 import { leaveGroup } from '../people/groups.ts';
 import { type PersonRow, personById } from '../people/queries.ts';
 import { groupEntries } from '../people/tables.ts';
@@ -168,7 +168,7 @@ function letGo(work: Work, viewer: Viewer, leaver: string): number {
   for (const { id, groupKey } of entries) leaveGroup(work, groupKey, id);
   // Who may keep them out takes what they had with them.
   const keeper: Viewer = { ...viewer, rights: [...viewer.rights, 'rights'] };
-  settleRights(work, keeper, wordOf({ person: leaver }), { take: RIGHTS });
+  takeAllRights(work, keeper, wordOf({ person: leaver }));
   const { version } = personById(tx, leaver) ?? { version: 0 };
   changePerson(work, keeper, { id: leaver, version, changes: { active: false } });
   return entries.length;

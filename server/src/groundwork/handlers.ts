@@ -24,7 +24,14 @@ import { addSomebody, changeSomebody, peopleView, personView } from './people.ts
 import { sendPeople } from './peopleSheet.ts';
 import { setLogo, setPortrait } from './pictures.ts';
 import { profileView, putProfile } from './profile.ts';
-import { changeRights, rightHolders, rightsView } from './rights.ts';
+import {
+  changeRights,
+  registerRightsPlan,
+  registerRightsView,
+  rightHolders,
+  rightsView,
+  setRegisterRights,
+} from './rights.ts';
 import { addProvider, changeProvider, endTheirCode, putPasswords, signInSettings, signInWays } from './signIn.ts';
 import { stepBack, stepBackPlan } from './stepBack.ts';
 
@@ -106,7 +113,10 @@ export function groundworkHandlers(house: House): Handlers<typeof groundworkRout
     enterGroup: ({ viewer, params, body, key }) => letIn(house, viewer, params.key, body, key),
     rights: ({ viewer }) => rightsView(db, viewer),
     rightsOnDay: ({ params }) => rightsOnDay(db, params.day, clock.now()),
-    rightHolders: ({ params }) => rightHolders(db, params.right),
+    rightHolders: ({ params, query }) => rightHolders(db, params.right, query.register),
+    registerRights: ({ viewer, params }) => registerRightsView(db, viewer, params.key),
+    registerRightsPlan: ({ viewer, params, query }) => registerRightsPlan(house, viewer, params.key, query.to),
+    setRegisterRights: ({ viewer, params, body }) => setRegisterRights(house, viewer, params.key, body.to),
     changeRights: ({ viewer, params, body }) => changeRights(house, viewer, params.subject, body),
     leaveGroup: ({ viewer, params }) => takeOut(house, viewer, params.key, params.entry),
   };

@@ -1,14 +1,22 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { FORM } from '@tolvek/core/form';
 import { isSame } from '@tolvek/core/own';
-import { type Viewer, wordOf } from '@tolvek/core/people';
+import { RIGHTS, type Viewer, wordOf } from '@tolvek/core/people';
 import type { FieldValue, Values } from '@tolvek/core/register';
 import { refused } from '@tolvek/words';
 import { and, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
 import { designsOf } from '../design/queries.ts';
 import { keptAnswers } from '../door/tables.ts';
 import { notices } from '../notice/tables.ts';
-import { grantedTo, refuseNobodyLeft, refuseOver, refuseRaising, settleRights } from '../people/grants.ts';
+import {
+  differingRegisters,
+  grantedTo,
+  refuseNobodyLeft,
+  refuseOver,
+  refuseRaising,
+  settleRights,
+  takeAllRights,
+} from '../people/grants.ts';
 import { enterGroup, leaveGroup } from '../people/groups.ts';
 import { noteChanged, noteGround } from '../people/history.ts';
 import { groupNames, groupsOf, type PersonRow, personById } from '../people/queries.ts';
@@ -146,9 +154,15 @@ function becomeOne(work: Work, viewer: Viewer, { stays, goes }: Two): void {
     leaveGroup(work, group, entry.id);
     enterGroup(work, { group, member: { person: to }, from: fromDay, until: untilDay }, source);
   }
-  const rights = grantedTo(tx, wordOf({ person: from }));
-  settleRights(work, viewer, wordOf({ person: to }), { give: rights });
-  settleRights(work, viewer, wordOf({ person: from }), { take: rights });
+  const [was, becomes] = [wordOf({ person: from }), wordOf({ person: to })];
+  // In each register they may do what either of the two could there, and no more.
+  const there = [...differingRegisters(tx).keys()].map((register) => ({
+    register,
+    give: [...new Set([was, becomes].flatMap((subject) => grantedTo(tx, subject, register)))],
+  }));
+  settleRights(work, viewer, becomes, { give: grantedTo(tx, was) });
+  for (const { register, give } of there) settleRights(work, viewer, becomes, { give, take: RIGHTS }, register);
+  takeAllRights(work, viewer, was);
   tx.update(addresses).set({ personId: to }).where(eq(addresses.personId, from)).run();
   // A link to a first or another password was for the account that goes.
   tx.delete(links)

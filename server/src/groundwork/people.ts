@@ -9,7 +9,7 @@ import { seats } from '../approval/tables.ts';
 import { designsOf } from '../design/queries.ts';
 import { absencesWith, awayIn } from '../people/absences.ts';
 import { addPerson, changePerson } from '../people/commands.ts';
-import { grantedTo, packagesGivenTo, refuseRaising } from '../people/grants.ts';
+import { differingRegisters, grantedTo, packagesGivenTo, refuseRaising } from '../people/grants.ts';
 import { enterGroup, entryOf, nestedEntries } from '../people/groups.ts';
 import { groundHistoryOf } from '../people/history.ts';
 import { type Listed, listPeople, type Place, withGroups } from '../people/lists.ts';
@@ -25,6 +25,7 @@ import { pictureVersions } from '../platform/pictures.ts';
 import { notFound } from '../platform/problem.ts';
 import type { Session } from '../platform/signIn/session.ts';
 import { by, write } from '../platform/work.ts';
+import { registerById } from '../register/queries.ts';
 import { nameOf } from '../request/names.ts';
 import { requests, tallies } from '../request/tables.ts';
 import { profileDesignOf } from '../settings/queries.ts';
@@ -153,7 +154,8 @@ export function personView(db: Reader, own: Session, asked: string, now: number)
     })),
     hangs: hangsOn(db, id, day),
     mayGiveRole: may(own.viewer, 'rights') && person.kind === 'staff',
-    rights: waysToRights(db, person, names),
+    rights: waysToRights(db, person, names, null),
+    elsewhere: rightsElsewhere(db, person, names),
     history: groundHistoryOf(db, 'person', id, nameOf(db)),
   };
 }
@@ -163,19 +165,39 @@ function waysToRights(
   db: Reader,
   { id, kind }: PersonRow,
   names: ReadonlyMap<string, string>,
+  register: string | null,
 ): AnswerOf<'person'>['rights'] {
   if (kind !== 'staff') return [];
   const ways = [
-    { way: { by: 'everyone' } as const, rights: grantedTo(db, EVERYONE) },
-    { way: { by: 'person' } as const, rights: grantedTo(db, wordOf({ person: id })) },
+    { way: { by: 'everyone' } as const, rights: grantedTo(db, EVERYONE, register) },
+    { way: { by: 'person' } as const, rights: grantedTo(db, wordOf({ person: id }), register) },
     ...groupsOf(db, id).map((group) => ({
       way: { by: 'group', group: names.get(group) ?? group } as const,
-      rights: grantedTo(db, group),
+      rights: grantedTo(db, group, register),
     })),
   ];
   return RIGHTS.flatMap((right) => {
     const found = ways.filter(({ rights }) => rights.includes(right)).map(({ way }) => way);
     return found.length > 0 ? [{ right, words: rightInWords(right), ways: found }] : [];
+  });
+}
+
+/** In which registers somebody may do more or less than at the desk. */
+function rightsElsewhere(
+  db: Reader,
+  person: PersonRow,
+  names: ReadonlyMap<string, string>,
+): AnswerOf<'person'>['elsewhere'] {
+  const desk = waysToRights(db, person, names, null);
+  const has = (rights: typeof desk, { right }: (typeof desk)[number]): boolean =>
+    rights.some((each) => each.right === right);
+  return [...differingRegisters(db).keys()].flatMap((register) => {
+    const here = waysToRights(db, person, names, register);
+    const more = here.filter((each) => !has(desk, each));
+    const less = desk.filter((each) => !has(here, each)).map(({ right, words }) => ({ right, words }));
+    if (more.length + less.length === 0) return [];
+    const { key, name } = registerById(db, register);
+    return [{ key, name, more, less }];
   });
 }
 

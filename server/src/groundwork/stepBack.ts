@@ -1,21 +1,21 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { isSame } from '@tolvek/core/own';
-import {
-  type GroundChange,
-  groundChangeInWords,
-  mayBeUndone,
-  RIGHTS,
-  rightInWords,
-  undoingOf,
-  type Viewer,
-} from '@tolvek/core/people';
+import { type GroundChange, groundChangeInWords, mayBeUndone, undoingOf, type Viewer } from '@tolvek/core/people';
 import type { FieldValue } from '@tolvek/core/register';
-import { refused, said, type Words } from '@tolvek/words';
+import { refused } from '@tolvek/words';
 import { eq } from 'drizzle-orm';
 import { tellStandIns } from '../notice/follow.ts';
 import { absencesOf, comeBack, goAway } from '../people/absences.ts';
 import { changePerson, type PersonChanges } from '../people/commands.ts';
-import { holdersOfRight, refuseNobodyLeft, refuseRaising, settleRights } from '../people/grants.ts';
+import {
+  differAgain,
+  putBackRights,
+  refuseNobodyLeft,
+  refuseRaising,
+  registerRightsOf,
+  setApart,
+  settleRights,
+} from '../people/grants.ts';
 import { changeGroup, enterGroup, entryOf, type GroupChanges, groupByKey, leaveGroup } from '../people/groups.ts';
 import { groundNamesIn } from '../people/history.ts';
 import { personById } from '../people/queries.ts';
@@ -26,6 +26,7 @@ import type { House } from '../platform/house.ts';
 import { notFound, Problem } from '../platform/problem.ts';
 import { by, type Work, write } from '../platform/work.ts';
 import { nameOf } from '../request/names.ts';
+import { effectsOf } from './effects.ts';
 
 type Line = typeof groundHistory.$inferSelect & { readonly change: GroundChange };
 
@@ -91,9 +92,23 @@ function undo(work: Work, viewer: Viewer, { about, key, change }: Line): void {
     case 'taken': {
       const subject = about === 'person' ? `@${key}` : key;
       const rights = [change.right];
-      settleRights(work, viewer, subject, change.kind === 'given' ? { take: rights } : { give: rights });
+      const settled = change.kind === 'given' ? { take: rights } : { give: rights };
+      settleRights(work, viewer, subject, settled, registerOf(change));
       return;
     }
+    case 'apart':
+      setApart(work, viewer, change.register, !change.on);
+      return;
+    case 'put-back': {
+      const { register, apart, differences } = change;
+      const now = registerRightsOf(tx, register);
+      if (now.apart || now.differences.length > 0) throw otherNow();
+      differAgain(work, viewer, { register, apart, differences });
+      return;
+    }
+    case 'differing':
+      putBackRights(work, viewer, change.register);
+      return;
     case 'away': {
       const day = todayAt(tx, work.now);
       const found = absencesOf(tx, key, day).find(
@@ -113,47 +128,19 @@ function undo(work: Work, viewer: Viewer, { about, key, change }: Line): void {
   }
 }
 
-/** Names that are told of those who get or lose a right. */
-const NAMED = 5;
+/** The register in which a change settles rights; null for the desk. */
+const registerOf = (change: GroundChange): string | null => ('register' in change ? (change.register ?? null) : null);
 
 /** What undoing would come to: in words, and who would get or lose which right. Keeps nothing. */
 export function stepBackPlan(house: House, viewer: Viewer, id: string): AnswerOf<'stepBackPlan'> {
   const { db } = house;
   const line = lineOf(db, id);
   const names = groundNamesIn(db, nameOf(db));
-  const effects: Words[] = [];
-  const holders = (tx: Reader) =>
-    new Map(RIGHTS.map((right) => [right, new Map(holdersOfRight(tx, right).map((each) => [each.id, each.name]))]));
-  tried(house, (work) => {
-    const before = holders(work.tx);
-    undo(by(work, viewer.personId), viewer, line);
-    const after = holders(work.tx);
-    for (const right of RIGHTS) {
-      const told = (from: typeof before, to: typeof before): readonly string[] =>
-        [...(to.get(right) ?? [])].flatMap(([person, name]) => (from.get(right)?.has(person) ? [] : [name]));
-      const [gain, lose] = [told(before, after), told(after, before)];
-      const given = (people: readonly string[]) => ({
-        ...{ right: rightInWords(right), people: people.slice(0, NAMED), count: people.length },
-      });
-      if (gain.length > 0) effects.push(said('ground:effect.gain', given(gain)));
-      if (lose.length > 0) effects.push(said('ground:effect.lose', given(lose)));
-    }
-  });
-  return { words: groundChangeInWords(undoingOf(line.change), names), effects };
-}
-
-class Untold extends Error {}
-
-/** Does something and takes it back: to see what it would come to. */
-function tried(house: House, work: (work: Work) => void): void {
-  try {
-    write(house, (whole) => {
-      work(whole);
-      throw new Untold();
-    });
-  } catch (error) {
-    if (!(error instanceof Untold)) throw error;
-  }
+  const undoing = (work: Work): void => undo(by(work, viewer.personId), viewer, line);
+  return {
+    words: groundChangeInWords(undoingOf(line.change), names),
+    effects: [...effectsOf(house, undoing, registerOf(line.change))],
+  };
 }
 
 export function stepBack(house: House, viewer: Viewer, id: string): AnswerOf<'stepBack'> {

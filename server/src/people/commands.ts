@@ -19,7 +19,7 @@ import { noteChanged, noteGround } from './history.ts';
 import { keptOf, refuseKept } from './kept.ts';
 import { type PersonRow, personByEmail, personById } from './queries.ts';
 import { settleNewDay, settleStandIns, todayAt } from './settle.ts';
-import { addresses, grants, groupEntries, type groups, people } from './tables.ts';
+import { addresses, grants, groupEntries, type groups, people, registerGrants } from './tables.ts';
 
 /** What is set in a profile by the keys of its fields; null empties one. */
 export type ProfileChanges = Readonly<Record<string, FieldValue | null>>;
@@ -171,6 +171,9 @@ export function removePerson(work: Work, id: string): void {
     leaveGroup(work, entry.groupKey, entry.id);
   tx.delete(grants)
     .where(eq(grants.subject, wordOf({ person: id })))
+    .run();
+  tx.delete(registerGrants)
+    .where(eq(registerGrants.subject, wordOf({ person: id })))
     .run();
   tx.delete(addresses).where(eq(addresses.personId, id)).run();
   tx.delete(user).where(eq(user.id, id)).run();

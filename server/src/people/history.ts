@@ -1,3 +1,4 @@
+import { REGISTER } from '@tolvek/core/form';
 import {
   type GroundChange,
   type GroundField,
@@ -6,8 +7,9 @@ import {
   mayBeUndone,
 } from '@tolvek/core/people';
 import { type FieldValue, type NameOf, sayValue } from '@tolvek/core/register';
-import type { Words } from '@tolvek/words';
-import { and, desc, eq, inArray } from 'drizzle-orm';
+import { said, type Words } from '@tolvek/words';
+import { and, desc, eq, inArray, type SQL, sql } from 'drizzle-orm';
+import { titleWithId } from '../design/queries.ts';
 import { adding } from '../platform/adding.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
@@ -56,12 +58,13 @@ function profileNames(db: Reader, nameOf: NameOf): Pick<GroundNames, 'field' | '
   };
 }
 
-/** What groups, people and fields of profiles are called now. */
+/** What groups, people, registers and fields of profiles are called now. */
 export function groundNamesIn(db: Reader, nameOf: NameOf): GroundNames {
   const groups = groupNames(db);
   return {
     group: (each) => groups.get(each) ?? each,
     person: (id) => personNamed(db, id) || id,
+    register: (id) => titleWithId(db, REGISTER, id) ?? id,
     ...profileNames(db, nameOf),
   };
 }
@@ -77,32 +80,59 @@ const partsOf = (db: Reader, about: About, key: string): readonly string[] =>
         .map(({ id }) => id)
     : [];
 
-/** What was set of a person or a group, the newest first; `nameOf`: what people and terms are called. */
-export function groundHistoryOf(
-  db: Reader,
-  about: About,
-  key: string,
-  nameOf: NameOf,
-): {
+/** A line of a history, as it is shown. */
+interface GroundLine {
   readonly id: string;
   readonly at: string;
   readonly by: Words;
   readonly words: Words;
   readonly undoable: boolean;
-}[] {
+}
+
+/** Lines in words, the newest first: at most fifty. */
+function linesWhere(
+  db: Reader,
+  which: SQL | undefined,
+  nameOf: NameOf,
+  around: (line: typeof groundHistory.$inferSelect, names: GroundNames) => Words = inWords,
+): GroundLine[] {
   const names = groundNamesIn(db, nameOf);
   return db
     .select()
     .from(groundHistory)
-    .where(and(eq(groundHistory.about, about), inArray(groundHistory.key, [key, ...partsOf(db, about, key)])))
+    .where(which)
     .orderBy(desc(groundHistory.at), desc(groundHistory.id))
     .limit(SHOWN)
     .all()
-    .map(({ id, at, by, change }) => ({
-      id,
-      at: iso(at),
-      by: setterIn(db, by),
-      words: groundChangeInWords(change as GroundChange, names),
-      undoable: mayBeUndone(change as GroundChange),
+    .map((line) => ({
+      id: line.id,
+      at: iso(line.at),
+      by: setterIn(db, line.by),
+      words: around(line, names),
+      undoable: mayBeUndone(line.change as GroundChange),
     }));
 }
+
+const inWords = ({ change }: { readonly change: object }, names: GroundNames): Words =>
+  groundChangeInWords(change as GroundChange, names);
+
+/** Whose rights a line is about; null for those of a whole register. */
+function subjectOfLine({ about, key }: typeof groundHistory.$inferSelect, names: GroundNames): Words | null {
+  if (about === 'everyone') return said('ground:allStaff');
+  return about === 'person' ? names.person(key) : about === 'group' ? names.group(key) : null;
+}
+
+/** What was set of a person or a group; `nameOf`: what people and terms are called. */
+export const groundHistoryOf = (db: Reader, about: About, key: string, nameOf: NameOf): GroundLine[] =>
+  linesWhere(
+    db,
+    and(eq(groundHistory.about, about), inArray(groundHistory.key, [key, ...partsOf(db, about, key)])),
+    nameOf,
+  );
+
+/** What was set of the rights of one register, with whose rights each line is about. */
+export const registerRightsHistory = (db: Reader, register: string, nameOf: NameOf): GroundLine[] =>
+  linesWhere(db, sql`json_extract(${groundHistory.change}, '$.register') = ${register}`, nameOf, (line, names) => {
+    const who = subjectOfLine(line, names);
+    return who === null ? inWords(line, names) : said('ground:lineOf', { who, what: inWords(line, names) });
+  });

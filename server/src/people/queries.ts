@@ -87,7 +87,7 @@ const placesOf = prepared((db) =>
 export function viewerIn(db: Reader, { id, kind }: Pick<PersonRow, 'id' | 'kind'>): Viewer {
   const groups = groupsOf(db, id);
   if (kind !== 'staff') return { personId: id, kind, groups, rights: [] };
-  const viewer = { personId: id, kind, groups, rights: rightsOf(db, id, groups) };
+  const viewer = { personId: id, kind, groups, ...rightsOf(db, id, groups) };
   const standsIn = placesOf(db)
     .all({ id })
     .map(({ holder }) => holder);

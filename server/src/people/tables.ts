@@ -185,6 +185,25 @@ export const grants = sqliteTable(
   (table) => [primaryKey({ columns: [table.subject, table.right] }), index('grants_right').on(table.right)],
 );
 
+/** Where a register gives a right that the desk does not give a subject, or does not give one that the desk does. */
+export const registerGrants = sqliteTable(
+  'register_grants',
+  {
+    registerId: text().notNull(),
+    /** As in `grants`. */
+    subject: text().notNull(),
+    right: text().notNull().$type<Right>(),
+    given: integer({ mode: 'boolean' }).notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.registerId, table.subject, table.right] }),
+    index('register_grants_subject').on(table.subject),
+  ],
+);
+
+/** Registers that stand apart: what the desk gives counts for nothing there. */
+export const registersApart = sqliteTable('registers_apart', { registerId: text().primaryKey() });
+
 /** What was set of people and groups, by whom and when: rows are only ever added. */
 export const groundHistory = sqliteTable(
   'ground_history',
@@ -194,8 +213,8 @@ export const groundHistory = sqliteTable(
     at: integer().notNull(),
     /** A person’s id; empty for the application itself and for who starts it. */
     by: text().notNull(),
-    about: text({ enum: ['person', 'group', 'everyone', 'desk'] }).notNull(),
-    /** The person’s id, the group’s key, or what of the desk. */
+    about: text({ enum: ['person', 'group', 'everyone', 'register', 'desk'] }).notNull(),
+    /** The person’s id, the group’s key, the register’s id, or what of the desk. */
     key: text().notNull(),
     change: text({ mode: 'json' }).notNull().$type<object>(),
   },

@@ -38,3 +38,7 @@ export const isListed = (column: Column, name: string): SQL =>
 
 /** Ids as a prepared query with `isListed` is given them. */
 export const listed = (ids: readonly string[]): string => JSON.stringify([...new Set(ids)]);
+
+/** Whether a column is one of some ids, however many. */
+export const inList = (column: Column, ids: readonly string[]): SQL =>
+  sql`${column} in (select value from json_each(${listed(ids)}))`;

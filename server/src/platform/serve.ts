@@ -1,5 +1,5 @@
 import type { Caller, Route, RouteRight } from '@tolvek/contract';
-import { may, mayWith, type Right, type Viewer, worksInWorkshop } from '@tolvek/core/people';
+import { may, mayAnywhere, type Right, type Viewer, worksInWorkshop } from '@tolvek/core/people';
 import { refused } from '@tolvek/words';
 import type { Language } from '@tolvek/words/speech';
 import express, { type Request, type RequestHandler, type Response, type Router } from 'express';
@@ -122,7 +122,7 @@ const RIGHT_OF: Readonly<Record<RouteRight, Right>> = {
 /** Whether somebody may call a route that asks for a right. */
 function maySeek(viewer: Viewer, right: RouteRight): boolean {
   if (right === 'work') return worksInWorkshop(viewer);
-  return right === 'export' ? mayWith(viewer, 'export', true) : may(viewer, right);
+  return right === 'export' ? mayAnywhere(viewer, 'export') : may(viewer, right);
 }
 
 function keyOf(request: Request): string {

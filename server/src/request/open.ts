@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import {
+  mayDo,
   type Purpose,
   prepareAccess,
   type Reading,
@@ -12,7 +13,7 @@ import {
 } from '@tolvek/core/access';
 import type { FormDesign } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
-import type { Viewer } from '@tolvek/core/people';
+import type { RequestRight, Viewer } from '@tolvek/core/people';
 import type { Field, NameOf } from '@tolvek/core/register';
 import type { Words } from '@tolvek/words';
 import { sql } from 'drizzle-orm';
@@ -74,6 +75,11 @@ export class OpenRequest<Row extends ShownRow = ShownRow> {
     // What is tried is called as its draft calls it.
     const named = this.request.trial ? subject : this.register.subject;
     return this.reading.subject({ subject: named, title }, this.request.values, this.names);
+  }
+
+  /** Whether the viewer may do something with it, besides reading. */
+  may(right: RequestRight): boolean {
+    return mayDo(partiesIn(this.request, this.register), this.reading.situation.viewer, right);
   }
 
   /** Stands for what is in view: another one when a value that may be read has changed. */

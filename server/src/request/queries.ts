@@ -42,6 +42,7 @@ export const partiesIn = (
   request: Pick<RequestRow, 'requesterId' | 'handlerId' | 'team' | 'deciders'>,
   register: RegisterRow,
 ): RequestParties => ({
+  register: register.id,
   requesterId: request.requesterId,
   handlerId: request.handlerId,
   team: request.team,

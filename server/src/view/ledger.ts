@@ -36,7 +36,7 @@ import { dues, requests, tallies } from '../request/tables.ts';
 import { keptBy } from './keptBy.ts';
 import { readOnce } from './readOnce.ts';
 import { stageView } from './sheet.ts';
-import { idsNear, type Looking, lookingAt, type Worked, workedBy, worksOnAll } from './workedBy.ts';
+import { idsNear, type Looking, lookingAt, readsMost, type Worked, workedBy, worksOnAll } from './workedBy.ts';
 
 const PAGE = 50;
 
@@ -372,7 +372,7 @@ const counted = prepared((db) =>
  * order until a page is full: the rarer theirs are, the longer that way.
  */
 function isFew(looking: Looking, tray: TrayKey, mine: number): boolean {
-  if (worksOnAll(looking.viewer)) return false;
+  if (readsMost(looking.viewer)) return false;
   const there = counted(looking.db).get();
   const among = (tray === 'all' || tray === 'things' ? there?.all : there?.unfinished) ?? 0;
   const worked = tray === 'all' ? mine : (countsOf(looking, ['all']).get('all') ?? 0);

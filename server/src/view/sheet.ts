@@ -1,8 +1,7 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
-import { mayDo } from '@tolvek/core/access';
 import { type Deadline, fuseAt, isClosedDay, lengthOf, promiseInWords, type SpecialDay } from '@tolvek/core/deadline';
 import { sinksOf } from '@tolvek/core/form';
-import type { Viewer } from '@tolvek/core/people';
+import { rightsAt, type Viewer } from '@tolvek/core/people';
 import { type Stage, stagesToFreeTo } from '@tolvek/core/register';
 import { type ChangeNames, changeInWords, priorityInWords, type RequestChange } from '@tolvek/core/request';
 import { type Said, said } from '@tolvek/words';
@@ -21,7 +20,7 @@ import { holdsThings, stageOf } from '../register/queries.ts';
 import { factsOfRequest, kindOfDoor, pickedFrom } from '../request/facts.ts';
 import { historyOfRequest } from '../request/history.ts';
 import { type OpenRequest, openAtDesk, openRequest } from '../request/open.ts';
-import { partiesIn, type RequestRow } from '../request/queries.ts';
+import type { RequestRow } from '../request/queries.ts';
 import { offersOf, requestsNamed } from '../request/references.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
 import { decisionIn, whyNotDecide } from './decision.ts';
@@ -77,12 +76,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
   const handler = request.handlerId ? personById(db, request.handlerId) : undefined;
   const whyNot = round ? whyNotDecide(round, viewer, request.requesterId) : null;
   const { due } = request;
-  const parties = partiesIn(request, register);
-  const may = {
-    change: mayDo(parties, viewer, 'change'),
-    move: mayDo(parties, viewer, 'move'),
-    assign: mayDo(parties, viewer, 'assign'),
-  };
+  const may = { change: open.may('change'), move: open.may('move'), assign: open.may('assign') };
   const moves = may.move ? movesOf(db, open, viewer, now) : [];
   const deadline = finishing(db, [request.id]).get(request.id);
   return {
@@ -108,7 +102,9 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
       request.team === null || !may.assign
         ? []
         : teamsFor(db).map((team) => ({ ...team, here: team.key === request.team })),
-    frees: !viewer.rights.includes('move:all') ? [] : stagesToFreeTo(register.stages, stage).map(stageView),
+    frees: !rightsAt(viewer, register.id).includes('move:all')
+      ? []
+      : stagesToFreeTo(register.stages, stage).map(stageView),
     priority: request.priority,
     values: open.values,
     fieldTypes: Object.fromEntries(readableFields.map((field) => [field.key, field.type])),

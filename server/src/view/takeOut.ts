@@ -64,7 +64,7 @@ function* linesOf(
   const names = readOnce(db).nameOf;
   for (const request of eachRequest(db, wanted)) {
     const open = openRequest(db, request, viewer, 'taking-out', { register, names });
-    if (!open.relation.isDesk) continue;
+    if (!open.relation.isDesk || !open.may('export')) continue;
     const references = requestsNamed(db, register.fields, request.values);
     yield {
       fixed: [

@@ -1,5 +1,5 @@
 import type { Viewer } from '@tolvek/core/people';
-import { and, eq, inArray, or, type SQL, sql } from 'drizzle-orm';
+import { and, eq, inArray, notInArray, or, type SQL, sql } from 'drizzle-orm';
 import { wordsHeld } from '../approval/queries.ts';
 import { seats } from '../approval/tables.ts';
 import type { Reader } from '../platform/database.ts';
@@ -41,8 +41,22 @@ const workedIn = ({ registers, viewer }: Looks): string[] =>
     .filter((register) => register.deskGroups.some((group) => viewer.groups.includes(group)))
     .map((register) => register.id);
 
+/** How much of what is there some rights let somebody read, besides what is their own. */
+const readsOf = (rights: Viewer['rights']): 'all' | 'team' | 'own' =>
+  rights.includes('read:all') ? 'all' : rights.includes('read:team') ? 'team' : 'own';
+
+/** The registers in which a viewer reads more or less than elsewhere, by how much they read there. */
+const readOtherwise = ({ rights, otherwise = {} }: Viewer): readonly (readonly [string, 'all' | 'team' | 'own'])[] =>
+  Object.entries(otherwise).flatMap(([id, there]) =>
+    readsOf(there) === readsOf(rights) ? [] : [[id, readsOf(there)] as const],
+  );
+
 /** Whether a viewer works on all there is, whatever it is. */
-export const worksOnAll = ({ kind, rights }: Viewer): boolean => kind === 'staff' && rights.includes('read:all');
+export const worksOnAll = (viewer: Viewer): boolean =>
+  viewer.kind === 'staff' && readsOf(viewer.rights) === 'all' && readOtherwise(viewer).length === 0;
+
+/** Whether a viewer reads everything, but for some registers at most. */
+export const readsMost = ({ kind, rights }: Viewer): boolean => kind === 'staff' && readsOf(rights) === 'all';
 
 /**
  * Asks SQLite what `relationTo` of core answers for one: whether the viewer works on a request.
@@ -52,20 +66,39 @@ export function workedBy(looks: Looks, of: Worked): SQL | undefined {
   const { viewer, words } = looks;
   if (worksOnAll(viewer)) return undefined;
   if (viewer.kind !== 'staff') return sql`0`;
-  // Whoever may not read what their teams have reads what is their own.
-  const groups = viewer.rights.includes('read:team') ? [...viewer.groups] : [];
-  const worked = groups.length > 0 ? workedIn(looks) : [];
   // As said with a plus: it is looked at where one is found, and no index is chosen for it (that is `idsNear`).
+  const theirs = or(sql`+${of.handlerId} = ${viewer.personId}`, isDecider(of, words));
+  const groups = [...viewer.groups];
+  const worked = groups.length > 0 ? workedIn(looks) : [];
+  const ofTeams =
+    groups.length > 0
+      ? or(inArray(sql`+${of.team}`, groups), worked.length > 0 ? inArray(sql`+${of.registerId}`, worked) : undefined)
+      : undefined;
+  const reading = { all: sql`1`, team: ofTeams ?? sql`0`, own: sql`0` };
+  const otherwise = readOtherwise(viewer);
+  const elsewhere = reading[readsOf(viewer.rights)];
+  const usual =
+    otherwise.length > 0
+      ? and(
+          notInArray(
+            sql`+${of.registerId}`,
+            otherwise.map(([id]) => id),
+          ),
+          elsewhere,
+        )
+      : elsewhere;
   return or(
-    sql`+${of.handlerId} = ${viewer.personId}`,
-    groups.length > 0 ? inArray(sql`+${of.team}`, groups) : undefined,
-    isDecider(of, words),
-    worked.length > 0 ? inArray(sql`+${of.registerId}`, worked) : undefined,
+    theirs,
+    usual,
+    ...otherwise.flatMap(([id, reads]) =>
+      reads === 'own' ? [] : [and(sql`+${of.registerId} = ${id}`, reading[reads])],
+    ),
   );
 }
 
 /**
- * The ids of what a member may work on, each found by an index: for those who work on little of what there is.
+ * The ids of what a member may work on, each found by an index: for those who work on little of what there is, and
+ * do not read most of it (`readsMost`).
  * `where`: what else is so of them. Some of these they may not work on; `workedBy` has the last word.
  */
 export function idsNear(looks: Looks, where: SQL | undefined): SQL {
@@ -76,6 +109,7 @@ export function idsNear(looks: Looks, where: SQL | undefined): SQL {
     eq(requests.handlerId, viewer.personId),
     ...(groups.length > 0 ? [inArray(requests.team, groups)] : []),
     ...(worked.length > 0 ? [inArray(requests.registerId, worked)] : []),
+    ...readOtherwise(viewer).flatMap(([id, reads]) => (reads === 'all' ? [eq(requests.registerId, id)] : [])),
     sql`${requests.id} in (select request_id from seats where ${inArray(seats.holder, [...words])})`,
   ].map((by) => sql`select id from requests where ${and(by, where)}`);
   return sql`${requests.id} in (${sql.join(found, sql` union `)})`;

@@ -533,4 +533,13 @@ export const ground: Same<typeof english> = {
   'hangs.named': 'Genannt in „{{title}}“',
   'hangs.asked_one': '{{count, number}} eigene unfertige Anfrage',
   'hangs.asked_other': '{{count, number}} eigene unfertige Anfragen',
+  'did.givenIn': 'Bekam das Recht in „{{register}}“: {{right}}',
+  'did.takenIn': 'Verlor das Recht in „{{register}}“: {{right}}',
+  'did.apart': 'Die Rechte des Empfangs zählen in „{{register}}“ nicht mehr',
+  'did.apartOff': 'Die Rechte des Empfangs zählen in „{{register}}“ wieder',
+  'did.putBack': '„{{register}}“ hat wieder die Rechte des Empfangs',
+  'did.differing': '„{{register}}“ hat wieder eigene Rechte',
+  lineOf: '{{who}}: {{what}}',
+  notOfRegister: 'Dieses Recht gilt für den ganzen Empfang.',
+  giveAtDesk: 'Geben Sie das Recht für den ganzen Empfang.',
 };

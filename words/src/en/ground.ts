@@ -522,4 +522,13 @@ export const ground = {
   'hangs.named': 'Named in “{{title}}”',
   'hangs.asked_one': '{{count, number}} unfinished request of their own',
   'hangs.asked_other': '{{count, number}} unfinished requests of their own',
+  'did.givenIn': 'Got the right in “{{register}}”: {{right}}',
+  'did.takenIn': 'Lost the right in “{{register}}”: {{right}}',
+  'did.apart': 'The rights of the desk no longer count in “{{register}}”',
+  'did.apartOff': 'The rights of the desk count in “{{register}}” again',
+  'did.putBack': '“{{register}}” has the rights of the desk again',
+  'did.differing': '“{{register}}” has its own rights again',
+  lineOf: '{{who}}: {{what}}',
+  notOfRegister: 'This right belongs to the whole desk.',
+  giveAtDesk: 'Give the right for the whole desk.',
 } as const;
