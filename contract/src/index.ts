@@ -21,7 +21,15 @@ export {
 export type { viewRoutes } from './view/routes.ts';
 export { type TrayKey, trayKeys } from './view/shapes.ts';
 export type { ProblemDocument } from './wire/problem.ts';
-export type { Caller, Head, Method, Route, RouteRight } from './wire/route.ts';
+export {
+  type AboutRegister,
+  aboutRegister,
+  type Caller,
+  type Head,
+  type Method,
+  type Route,
+  type RouteRight,
+} from './wire/route.ts';
 export type { calendarRoutes } from './workshop/calendars.ts';
 export type { doorRoutes } from './workshop/doors.ts';
 export { MOST_IMPORTED } from './workshop/many.ts';

@@ -30,8 +30,10 @@ import {
   newId,
   nextTimerAt,
   personById,
+  registerByKey,
   releaseForm,
   runDueTimers,
+  settleRights,
   submit,
   viewerOf,
   write,
@@ -154,6 +156,14 @@ class Story {
     this.fillRegisters();
     for (const form of [vessel, laboratory, dive, kit, purchase, concern, school]) await this.make(form);
     protectConcerns(db, done);
+    this.letBuyersExport();
+  }
+
+  /** Whoever buys takes the list of purchases to the bank; elsewhere requests stay where they are. */
+  private letBuyersExport(): void {
+    const ada = this.viewer('Ada Quillfeather');
+    const { id } = registerByKey(this.house.db, 'purchase') ?? { id: '' };
+    write(this.house, (work) => settleRights(by(work, ada.personId), ada, 'purchasing', { give: ['export:team'] }, id));
   }
 
   /** The scientists, groups that hold groups, and the contacts of all institutes: as the administrator adds them. */

@@ -4,6 +4,7 @@ import { said } from '@tolvek/words';
 import { pino } from 'pino';
 import { inviteAdministrator, listAdministrators, passwordsOn, resetPassword } from './groundwork/admin.ts';
 import { isLaid } from './groundwork/firstStart.ts';
+import { registerAbout } from './house/registerAbout.ts';
 import { rightMissing } from './people/grants.ts';
 import { viewerOf } from './people/queries.ts';
 import { CannotStart, spokenHere } from './platform/cannotStart.ts';
@@ -36,6 +37,7 @@ try {
     ),
     viewerOf: (id) => viewerOf(db, id),
     rightMissing: (right) => rightMissing(db, right),
+    registerOf: (by, key) => registerAbout(db, by, key),
     isLaid: () => isLaid(db),
     wakeOutbox: () => undefined,
     wakeJobs: () => undefined,

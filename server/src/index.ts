@@ -11,6 +11,7 @@ export { confirmSubmission, submit } from './intake/commands.ts';
 export { pack, unpack } from './notice/packed.ts';
 export { goAway } from './people/absences.ts';
 export { addPeople, addPerson, changePerson } from './people/commands.ts';
+export { settleRights } from './people/grants.ts';
 export { enterGroup, makeGroup } from './people/groups.ts';
 export { personById, viewerOf } from './people/queries.ts';
 export { CannotStart, spokenHere } from './platform/cannotStart.ts';

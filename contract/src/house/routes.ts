@@ -33,10 +33,11 @@ export const houseRoutes = routesOf(houseHeads, {
         .object({
           id: z.string(),
           name: z.string(),
-          /** What they may do. */
+          /** What they may do, for the whole desk. */
           rights: z.array(z.enum(RIGHTS)),
           groups: z.array(z.string()),
           worksFloor: z.boolean(),
+          worksWorkshop: z.boolean(),
           /** The language of pages and emails, once it is known. */
           language: language.nullable(),
         })

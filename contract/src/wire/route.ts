@@ -1,3 +1,4 @@
+import { own } from '@tolvek/core/own';
 import type { DeskRight } from '@tolvek/core/people';
 import { z } from 'zod';
 
@@ -6,8 +7,11 @@ export type Method = 'GET' | 'POST' | 'PUT' | 'PATCH';
 /** Who may call a route at all; what they get is decided request by request. */
 export type Caller = 'anyone' | 'staff' | 'link';
 
-/** A right that a route asks for before it is looked at what it is about: of the desk, or one with some requests. */
-export type RouteRight = DeskRight | 'export' | 'work';
+/**
+ * A right that a route asks for before it is looked at what it is about: of the desk, or one with some requests.
+ * `configure` is asked for in the register that the route is about, where it is about one; `build` in any.
+ */
+export type RouteRight = DeskRight | 'export' | 'build' | 'work';
 
 /** What a call is made by: all that the browser needs to know of a route. */
 export interface Head {
@@ -26,6 +30,21 @@ export interface Head {
   readonly takes?: 'bytes';
   /** What it answers with; JSON of its shape unless it is said. `json`: of any shape. */
   readonly gives?: 'bytes' | 'csv' | 'events' | 'json';
+}
+
+const ABOUT = { forms: 'form', registers: 'register', doors: 'door' } as const;
+
+/** What says which register a route is about: a form, the register itself or a door, and which parameter names it. */
+export interface AboutRegister {
+  readonly by: (typeof ABOUT)[keyof typeof ABOUT];
+  readonly param: string;
+}
+
+/** What says which register a route is about; null for a route that is about none, or about all. */
+export function aboutRegister({ path }: Pick<Head, 'path'>): AboutRegister | null {
+  const [, of, param] = /^\/api\/(\w+)\/:(\w+)/.exec(path) ?? [];
+  const by = of === undefined ? undefined : own(ABOUT, of);
+  return by === undefined || param === undefined ? null : { by, param };
 }
 
 export type Heads = Readonly<Record<string, Head>>;

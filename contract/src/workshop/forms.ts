@@ -87,6 +87,8 @@ export const formRoutes = routesOf(formHeads, {
           /** Null while the draft is being looked through. */
           findings: z.int().nullable(),
           requests: z.int(),
+          /** Whether whoever asks builds it. */
+          mayChange: z.boolean(),
         }),
       ),
     }),

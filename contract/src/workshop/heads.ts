@@ -76,7 +76,7 @@ export const formHeads = {
   setFormState: { method: 'PUT', path: '/api/forms/:key/state', caller: 'staff', right: 'configure' },
   recomputation: { method: 'POST', path: '/api/forms/:key/recomputation', caller: 'staff', right: 'configure' },
   forms: { method: 'GET', path: '/api/forms', caller: 'staff', right: 'work' },
-  ground: { method: 'GET', path: '/api/ground', caller: 'staff', right: 'configure' },
+  ground: { method: 'GET', path: '/api/ground', caller: 'staff', right: 'build' },
   createForm: { method: 'POST', path: '/api/forms', caller: 'staff', right: 'configure', guard: 'Idempotency-Key' },
   form: { method: 'GET', path: '/api/forms/:key', caller: 'staff', right: 'configure' },
   saveDraft: { method: 'PUT', path: '/api/forms/:key/draft', caller: 'staff', right: 'configure', guard: 'If-Match' },

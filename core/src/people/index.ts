@@ -33,6 +33,7 @@ export {
   PACKAGES,
   type PackageName,
   packageOf,
+  REACHES,
   REGISTER_RIGHTS,
   REQUEST_RIGHTS,
   type Reach,
@@ -42,9 +43,9 @@ export {
   reachesOf,
   rightInWords,
   type Standing,
-  worksInWorkshop,
 } from './rights.ts';
 export {
+  configuresAnything,
   type Difference,
   type Grant,
   grantsAt,
@@ -52,4 +53,5 @@ export {
   mayAnywhere,
   type RegisterRights,
   rightsAt,
+  worksInWorkshop,
 } from './rightsAt.ts';

@@ -81,8 +81,5 @@ const REACHED: Readonly<Record<Standing, readonly Reach[]>> = { own: REACHES, te
 export const mayWith = ({ rights }: Entitled, right: RequestRight, standing: Standing): boolean =>
   REACHED[standing].some((reach) => rights.some((each) => each === `${right}:${reach}`));
 
-/** Whether a viewer lays or builds anything: has a place in the Workshop. */
-export const worksInWorkshop = (viewer: Entitled): boolean => DESK_RIGHTS.some((right) => may(viewer, right));
-
 /** What a right allows, in a few words. */
 export const rightInWords = (right: Right): Said => said(`rights:${right.replace(':', '.') as 'read.team'}`);

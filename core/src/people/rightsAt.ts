@@ -1,5 +1,5 @@
 import type { Viewer } from './audience.ts';
-import { mayWith, REGISTER_RIGHTS, type RequestRight, type Right } from './rights.ts';
+import { DESK_RIGHTS, may, mayWith, REGISTER_RIGHTS, type RequestRight, type Right } from './rights.ts';
 
 /** One right that a register gives a subject although the desk does not, or does not give although the desk does. */
 export interface Difference {
@@ -57,3 +57,11 @@ export const inRegister = (viewer: Viewer, register: string): Viewer => {
 /** Whether somebody may do something with any requests there could be, at the desk or in a register. */
 export const mayAnywhere = ({ rights, otherwise = {} }: Viewer, right: RequestRight): boolean =>
   [rights, ...Object.values(otherwise)].some((each) => mayWith({ rights: each }, right, 'own'));
+
+/** Whether somebody builds the forms of any register. */
+export const configuresAnything = ({ rights, otherwise = {} }: Pick<Viewer, 'rights' | 'otherwise'>): boolean =>
+  [rights, ...Object.values(otherwise)].some((each) => each.includes('configure'));
+
+/** Whether somebody lays or builds anything: has a place in the Workshop. */
+export const worksInWorkshop = (viewer: Viewer): boolean =>
+  DESK_RIGHTS.some((right) => may(viewer, right)) || configuresAnything(viewer);

@@ -2,7 +2,7 @@ import { DOOR, type DoorDesign } from '@tolvek/core/door';
 import { and, asc, desc, eq, isNull, sql } from 'drizzle-orm';
 import type { DesignRow } from '../design/queries.ts';
 import { designs } from '../design/tables.ts';
-import { type ReleaseRow, releaseInForce } from '../form/queries.ts';
+import { formById, type ReleaseRow, releaseInForce } from '../form/queries.ts';
 import { forms } from '../form/tables.ts';
 import type { Reader } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
@@ -68,6 +68,12 @@ export function doorDesign(db: Reader, slug: string): { door: DoorRow; design: D
   const door = rowOf(found);
   const { id, version, design: draft } = door;
   return { door, design: { ...{ id, version, draft, number: found.number }, kind: DOOR.kind, key: slug } };
+}
+
+/** The register that requests of a door come into, whether its form is in use or not. */
+export function registerOfDoor(db: Reader, slug: string): string | null {
+  const found: Found | undefined = doorAtPath(db).get({ of: slug });
+  return (found && formById(db, found.formId)?.registerId) ?? null;
 }
 
 /** Doors of forms that are on the shelf. */

@@ -25,25 +25,42 @@ export function effectsOf(house: House, does: (work: Work) => void, register: st
     const before = holders(work.tx);
     does(work);
     const after = holders(work.tx);
-    effects = rights.flatMap((right) => [
-      ...told('gain', right, newIn(after, before, right)),
-      ...told('lose', right, newIn(before, after, right)),
-    ]);
+    effects = [...told('gain', rights, newIn(after, before)), ...told('lose', rights, newIn(before, after))];
   });
   return effects;
 }
 
-const newIn = (has: Holders, had: Holders, right: Right): readonly string[] =>
-  [...(has.get(right) ?? [])].flatMap(([person, name]) => (had.get(right)?.has(person) ? [] : [name]));
+type NewIn = (right: Right) => readonly string[];
 
-const told = (what: 'gain' | 'lose', right: Right, people: readonly string[]): readonly Words[] =>
-  people.length === 0
-    ? []
-    : [
-        said(`ground:effect.${what}`, {
-          ...{ right: rightInWords(right), people: people.slice(0, NAMED), count: people.length },
-        }),
-      ];
+/** Who has a right among some and not among others, by name. */
+const newIn =
+  (has: Holders, had: Holders): NewIn =>
+  (right) =>
+    [...(has.get(right) ?? [])].flatMap(([person, name]) => (had.get(right)?.has(person) ? [] : [name]));
+
+/** Rights that the same people get, or lose, in one line. */
+function told(what: 'gain' | 'lose', rights: readonly Right[], people: NewIn): readonly Words[] {
+  const together = new Map<string, { readonly people: readonly string[]; readonly rights: Right[] }>();
+  for (const right of rights) {
+    const who = people(right);
+    if (who.length === 0) continue;
+    const key = who.join('\n');
+    const line = together.get(key) ?? { people: who, rights: [] };
+    together.set(key, line);
+    line.rights.push(right);
+  }
+  return [...together.values()].map((line) =>
+    said(`ground:effect.${what}`, {
+      ...{ right: inOne(line.rights), people: line.people.slice(0, NAMED), count: line.people.length },
+    }),
+  );
+}
+
+/** Rights one after the other. */
+const inOne = (rights: readonly Right[]): Words =>
+  said('values:joined', {
+    pieces: rights.flatMap((right, at) => (at > 0 ? [' · ', rightInWords(right)] : [rightInWords(right)])),
+  });
 
 class Untold extends Error {}
 

@@ -1,7 +1,7 @@
 import type { houseRoutes } from '@tolvek/contract';
 import { openApiDocument } from '@tolvek/contract/openapi';
 import { nextChange } from '@tolvek/core/deadline';
-import { seatsHeldBy, type Viewer, wordOf } from '@tolvek/core/people';
+import { seatsHeldBy, type Viewer, wordOf, worksInWorkshop } from '@tolvek/core/people';
 import { ACCENTS } from '@tolvek/core/settings';
 import type { Request, Response } from 'express';
 import { calendarNames, calendarOf } from '../calendar/queries.ts';
@@ -54,6 +54,7 @@ export function houseHandlers(house: House): Handlers<typeof houseRoutes> {
                 rights: [...viewer.rights],
                 groups: [...viewer.groups],
                 worksFloor: worksFloor(db, viewer),
+                worksWorkshop: worksInWorkshop(viewer),
                 language: person.language,
               }
             : null,
@@ -94,7 +95,8 @@ function goOn(house: House, request: Request, response: Response): void {
  * group, and who is asked to decide.
  */
 function worksFloor(db: Reader, viewer: Viewer): boolean {
-  if (viewer.rights.includes('read:all')) return true;
+  if ([viewer.rights, ...Object.values(viewer.otherwise ?? {})].some((rights) => rights.includes('read:all')))
+    return true;
   const desk = allRegisters(db).flatMap((register) => register.deskGroups);
   const things = new Set(allRegisters(db).flatMap(({ id, holds }) => (holds === 'things' ? [id] : [])));
   const deciding = allForms(db)

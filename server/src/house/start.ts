@@ -40,6 +40,7 @@ import { threadsRun } from '../platform/workers.ts';
 import { partiesOf } from '../request/queries.ts';
 import { createApp } from './app.ts';
 import { keepHouse } from './keeping.ts';
+import { registerAbout } from './registerAbout.ts';
 
 export interface Running {
   readonly url: string;
@@ -134,6 +135,7 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
     wakeJobs: () => longWork.begin(),
     viewerOf: (id) => viewerOf(db, id),
     rightMissing: (right) => rightMissing(db, right),
+    registerOf: (by, key) => registerAbout(db, by, key),
     isLaid: isLaidNow,
   };
   const longWork = new Jobs(house, JOBS);

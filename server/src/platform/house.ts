@@ -1,3 +1,4 @@
+import type { AboutRegister } from '@tolvek/contract';
 import type { Right, Viewer } from '@tolvek/core/people';
 import type { Logger } from 'pino';
 import type { Clock } from './clock.ts';
@@ -20,6 +21,8 @@ export interface House {
   readonly viewerOf: (personId: string) => Viewer | null;
   /** Says which right is missing, and who can give it. */
   readonly rightMissing: (right: Right) => Problem;
+  /** The id of the register that a form, a register or a door is about, by its key; null where there is none. */
+  readonly registerOf: (by: AboutRegister['by'], key: string) => string | null;
   /** Whether the desk is laid: before, nothing is answered but its first start. */
   readonly isLaid: () => boolean;
   /** Wakes whoever sends letters; called after a commit. */

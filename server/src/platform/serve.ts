@@ -1,5 +1,13 @@
-import type { Caller, Route, RouteRight } from '@tolvek/contract';
-import { may, mayAnywhere, type Right, type Viewer, worksInWorkshop } from '@tolvek/core/people';
+import { aboutRegister, type Caller, type Route, type RouteRight } from '@tolvek/contract';
+import {
+  configuresAnything,
+  inRegister,
+  may,
+  mayAnywhere,
+  type Right,
+  type Viewer,
+  worksInWorkshop,
+} from '@tolvek/core/people';
 import { refused } from '@tolvek/words';
 import type { Language } from '@tolvek/words/speech';
 import express, { type Request, type RequestHandler, type Response, type Router } from 'express';
@@ -108,7 +116,7 @@ async function callerFor(
   await limits.take(paceOf(route), session?.viewer ?? null, request, response);
   if (route.caller === 'anyone' || route.caller === 'link') return session;
   if (!session) throw notSignedIn();
-  if (route.right !== undefined && !maySeek(session.viewer, route.right))
+  if (route.right !== undefined && !maySeek(viewerAt(house, route, request, session.viewer), route.right))
     throw house.rightMissing(RIGHT_OF[route.right]);
   return session;
 }
@@ -116,12 +124,22 @@ async function callerFor(
 /** The right that is named as missing, where a route asks for any of some. */
 const RIGHT_OF: Readonly<Record<RouteRight, Right>> = {
   ...{ configure: 'configure', groundwork: 'groundwork', people: 'people', rights: 'rights', audit: 'audit' },
-  ...{ work: 'configure', export: 'export:team' },
+  ...{ work: 'configure', build: 'configure', export: 'export:team' },
 };
+
+/** Who calls, with the rights that count where the route is about one register. */
+function viewerAt(house: House, route: Route, { params }: Request, viewer: Viewer): Viewer {
+  if (route.right !== 'configure' || viewer.otherwise === undefined) return viewer;
+  const about = aboutRegister(route);
+  const key = about && params[about.param];
+  const register = typeof key === 'string' && about ? house.registerOf(about.by, key) : null;
+  return register === null ? viewer : inRegister(viewer, register);
+}
 
 /** Whether somebody may call a route that asks for a right. */
 function maySeek(viewer: Viewer, right: RouteRight): boolean {
   if (right === 'work') return worksInWorkshop(viewer);
+  if (right === 'build') return configuresAnything(viewer);
   return right === 'export' ? mayAnywhere(viewer, 'export') : may(viewer, right);
 }
 

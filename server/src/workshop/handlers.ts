@@ -45,7 +45,7 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
     ...vocabularyHandlers(house),
     ...calendarHandlers(house),
     ...doorHandlers(house),
-    forms: async () => ({ forms: await listForms(db) }),
+    forms: async ({ viewer }) => ({ forms: await listForms(db, viewer) }),
     form: async ({ params, viewer }) => {
       const { findings } = await findingsOfForm(db, params.key);
       const form = formNamed(db, params.key);

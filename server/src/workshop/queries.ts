@@ -1,5 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { compareDesigns, type DesignChange, type FormDesign } from '@tolvek/core/form';
+import { inRegister, may, type Viewer } from '@tolvek/core/people';
 import { sum } from 'drizzle-orm';
 import { draftHistoryOf } from '../design/queries.ts';
 import { allForms, currentRelease, designOfForm, type FormRow, formNamed } from '../form/queries.ts';
@@ -26,7 +27,8 @@ export function changesSince(db: Reader, form: FormRow, draft: FormDesign): read
   return changes;
 }
 
-export async function listForms(db: Reader): Promise<AnswerOf<'forms'>['forms']> {
+/** All forms with their state, and whether somebody may change each. */
+export async function listForms(db: Reader, viewer: Viewer): Promise<AnswerOf<'forms'>['forms']> {
   const counts = new Map(
     db
       .select({ formId: tallies.formId, n: sum(tallies.n).mapWith(Number) })
@@ -50,6 +52,7 @@ export async function listForms(db: Reader): Promise<AnswerOf<'forms'>['forms']>
       changed: changesSince(db, form, form.draft).length > 0,
       findings: countOfFindings(db, form),
       requests: counts.get(form.id) ?? 0,
+      mayChange: may(inRegister(viewer, register.id), 'configure'),
     });
   }
   return listed;

@@ -1,5 +1,4 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { worksInWorkshop } from '@tolvek/core/people';
 import { lazy, Suspense, useEffect } from 'react';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { meApi } from '../wire/me.ts';
@@ -27,7 +26,7 @@ export function Frame() {
     if (pathname) scrollTo(0, 0);
   }, [pathname]);
   const person = me?.person ?? null;
-  const inWorkshop = person !== null && worksInWorkshop(person);
+  const inWorkshop = person?.worksWorkshop ?? false;
   const atFrontDesk = !/^\/(floor|workshop|mailroom)/.test(pathname);
   return (
     <>

@@ -57,14 +57,25 @@ export function Shelf() {
           {data?.forms.map((form) => (
             <tr key={form.key} className="border-b border-rule">
               <td className="py-3 pr-4">
-                <Link to={`/workshop/${form.key}`} className="subject text-[17px] no-underline hover:underline">
-                  {form.title}
-                </Link>
+                {form.mayChange ? (
+                  <Link to={`/workshop/${form.key}`} className="subject text-[17px] no-underline hover:underline">
+                    {form.title}
+                  </Link>
+                ) : (
+                  <>
+                    <span className="subject text-[17px]">{form.title}</span>
+                    <span className="block text-[12.5px] text-soft">{say('workshop:notYours')}</span>
+                  </>
+                )}
               </td>
               <td className="py-3 pr-4">
-                <Link to={`/workshop/registers/${form.registerKey}`} className="no-underline hover:underline">
-                  {form.register}
-                </Link>
+                {form.mayChange ? (
+                  <Link to={`/workshop/registers/${form.registerKey}`} className="no-underline hover:underline">
+                    {form.register}
+                  </Link>
+                ) : (
+                  form.register
+                )}
               </td>
               <td className="py-3 pr-4 text-soft">
                 {form.stopped

@@ -845,4 +845,5 @@ export const workshop: Same<typeof english> = {
   stageMapHint: 'Dick: nur manche, oder etwas muss vorher sein. Gestrichelt: eine Entscheidung führt dorthin.',
   wayFromTo: 'von {{from}} nach {{to}}',
   toAnyStage: 'überallhin',
+  notYours: 'Sie können dieses Formular nicht ändern. Das legen die Rechte seines Registers fest.',
 };

@@ -828,4 +828,5 @@ export const workshop = {
   stageMapHint: 'Thick: only some people, or something comes first. Dashed: a decision leads there.',
   wayFromTo: 'from {{from}} to {{to}}',
   toAnyStage: 'to any',
+  notYours: 'You can’t change this form. The rights of its register say so.',
 } as const;

@@ -1,3 +1,4 @@
+import type { AnswerOf } from '@tolvek/contract';
 import { useState } from 'react';
 import { DayField } from '../../fields/DateInput.tsx';
 import { Trouble } from '../../ui/Trouble.tsx';
@@ -47,18 +48,20 @@ function OnDay({ day }: { day: string }) {
   return (
     <>
       <dl className="mt-3" aria-live="polite">
-        {data.rights.map(({ right, words, people }) => (
-          <div
-            key={right}
-            className="grid grid-cols-[minmax(0,1fr)_minmax(0,1.3fr)] gap-x-4 border-b border-rule py-1.5"
-          >
-            <dt>{told(words)}</dt>
-            <dd className={people.length === 0 ? 'text-soft' : ''}>
-              <Names people={people} staff={data.staff} />
-            </dd>
-          </div>
+        {data.rights.map((each) => (
+          <RightOnDay key={each.right} {...each} staff={data.staff} />
         ))}
       </dl>
+      {data.registers.map(({ name, rights }) => (
+        <section key={name}>
+          <h3 className="section-head mt-6">{say('rights:inRegister', { name })}</h3>
+          <dl>
+            {rights.map((each) => (
+              <RightOnDay key={each.right} {...each} staff={data.staff} />
+            ))}
+          </dl>
+        </section>
+      ))}
       <h3 className="section-head mt-6">{say('ground:changedOnDay')}</h3>
       <ul>
         {data.changes.map((change) => (
@@ -73,6 +76,17 @@ function OnDay({ day }: { day: string }) {
     </>
   );
 }
+
+type OnDay = AnswerOf<'rightsOnDay'>['rights'][number];
+
+const RightOnDay = ({ words, people, staff }: Omit<OnDay, 'right'> & { staff: number }) => (
+  <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1.3fr)] gap-x-4 border-b border-rule py-1.5">
+    <dt>{told(words)}</dt>
+    <dd className={people.length === 0 ? 'text-soft' : ''}>
+      <Names people={people} staff={staff} />
+    </dd>
+  </div>
+);
 
 /** Names that are told at once. */
 const TOLD = 8;

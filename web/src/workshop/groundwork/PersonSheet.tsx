@@ -85,6 +85,26 @@ function OpenPerson({ opened, base }: { opened: Opened; base: string }) {
             ))}
             {opened.rights.length === 0 ? <li className="py-1.5 text-soft">{say('ground:mayNothing')}</li> : null}
           </ul>
+          {opened.elsewhere.map(({ key, name, more, less }) => (
+            <div key={key}>
+              <h4 className="mt-3 font-semibold">
+                <Link to={`/workshop/groundwork/rights?register=${key}`}>{say('rights:inRegister', { name })}</Link>
+              </h4>
+              <ul>
+                {more.map(({ right, words, ways }) => (
+                  <li key={right} className="border-b border-rule py-1.5">
+                    {say('rights:also', { right: told(words) })}
+                    <span className="block text-[12.5px] text-soft">{ways.map(wayInWords).join(' · ')}</span>
+                  </li>
+                ))}
+                {less.map(({ right, words }) => (
+                  <li key={right} className="border-b border-rule py-1.5">
+                    {say('rights:notHere', { right: told(words) })}
+                  </li>
+                ))}
+              </ul>
+            </div>
+          ))}
         </>
       ) : null}
       <h3 className="section-head mt-7">{say('ground:hangsOn')}</h3>

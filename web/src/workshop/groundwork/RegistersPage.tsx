@@ -3,6 +3,7 @@ import { Trouble } from '../../ui/Trouble.tsx';
 import { useTitle } from '../../ui/useTitle.ts';
 import { say } from '../../wire/words.ts';
 import { workshopApi } from '../endpoints.ts';
+import { groundApi } from './endpoints.ts';
 
 /** Every register with the forms that ask into it. */
 export function RegistersPage() {
@@ -32,11 +33,13 @@ export function RegistersPage() {
         <table className="mt-4 w-full border-collapse">
           <thead>
             <tr className="border-b border-rule-strong text-left text-[11.5px] text-soft">
-              {[say('ground:col.register'), say('ground:col.forms'), say('ground:col.holds')].map((head) => (
-                <th key={head} scope="col" className="py-1.5 pr-4 font-semibold last:text-right">
-                  {head}
-                </th>
-              ))}
+              {[say('ground:col.register'), say('ground:col.forms'), say('ground:rights'), say('ground:col.holds')].map(
+                (head) => (
+                  <th key={head} scope="col" className="py-1.5 pr-4 font-semibold last:text-right">
+                    {head}
+                  </th>
+                ),
+              )}
             </tr>
           </thead>
           <tbody>
@@ -55,6 +58,9 @@ export function RegistersPage() {
                     </span>
                   ))}
                 </td>
+                <td className="py-2.5 pr-4">
+                  <RightsOf register={key} name={register.name} />
+                </td>
                 <td className="py-2.5 pr-4 text-right">
                   {say(register.things ? 'ground:holdsThings' : 'ground:holdsRequests', { count: register.requests })}
                 </td>
@@ -62,7 +68,7 @@ export function RegistersPage() {
             ))}
             {data && shown.length === 0 ? (
               <tr>
-                <td colSpan={3} className="py-4 text-soft">
+                <td colSpan={4} className="py-4 text-soft">
                   {say('ground:noRegisterYet')} <Link to="/workshop/new">{say('ground:step.formGo')}</Link>
                 </td>
               </tr>
@@ -71,5 +77,26 @@ export function RegistersPage() {
         </table>
       </div>
     </main>
+  );
+}
+
+/** How the rights of a register stand to those of the desk, as the way to them. */
+function RightsOf({ register, name }: { register: string; name: string }) {
+  const { data } = groundApi.useRightsQuery();
+  const found = data?.registers.find(({ key }) => key === register);
+  if (!found) return null;
+  const words = found.apart
+    ? say('rights:ownOnly')
+    : found.differences > 0
+      ? say('rights:differsIn', { count: found.differences })
+      : say('rights:sameAsDesk');
+  return (
+    <Link
+      to={`/workshop/groundwork/rights?register=${register}`}
+      aria-label={say('rights:linkTo', { name, words })}
+      className="no-underline hover:underline"
+    >
+      {words}
+    </Link>
   );
 }

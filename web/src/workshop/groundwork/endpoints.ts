@@ -130,6 +130,18 @@ export const groundApi = api.injectEndpoints({
       query: call('rightHolders'),
       providesTags: ['people', 'groups'],
     }),
+    registerRights: build.query<AnswerOf<'registerRights'>, Asked<'registerRights'>>({
+      query: call('registerRights'),
+      providesTags: ['people', 'groups'],
+    }),
+    registerRightsPlan: build.query<AnswerOf<'registerRightsPlan'>, Asked<'registerRightsPlan'>>({
+      query: call('registerRightsPlan'),
+      keepUnusedDataFor: 0,
+    }),
+    setRegisterRights: build.mutation<AnswerOf<'setRegisterRights'>, Asked<'setRegisterRights'>>({
+      query: call('setRegisterRights'),
+      invalidatesTags: ['people', 'groups', 'me'],
+    }),
     changeRights: build.mutation<AnswerOf<'changeRights'>, Asked<'changeRights'>>({
       query: call('changeRights'),
       invalidatesTags: ['people', 'groups', 'me'],

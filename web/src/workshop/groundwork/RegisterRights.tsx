@@ -1,0 +1,111 @@
+import type { AnswerOf, BodyOf } from '@tolvek/contract';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { Button } from '../../ui/Button.tsx';
+import { DialogFrame } from '../../ui/DialogFrame.tsx';
+import { Trouble, WholeTrouble } from '../../ui/Trouble.tsx';
+import { say, told } from '../../wire/words.ts';
+import { groundApi } from './endpoints.ts';
+import { GroundHistory } from './GroundHistory.tsx';
+import { PlanLines } from './PlanLines.tsx';
+import { RightsTable } from './RightsTable.tsx';
+
+type Opened = AnswerOf<'registerRights'>;
+type Becomes = BodyOf<'setRegisterRights'>['to'];
+
+/** To whom rights are given in one register, beside what the desk gives. */
+export function RegisterRights({ register }: { register: string }) {
+  const { data, error, refetch } = groundApi.useRegisterRightsQuery({ key: register });
+  if (error)
+    return (
+      <div className="mt-5">
+        <Trouble error={error} again={refetch} />
+      </div>
+    );
+  if (!data) return null;
+  return (
+    <>
+      <Standing opened={data} />
+      <RightsTable
+        key={register}
+        {...{ rights: data.rights, subjects: data.subjects, mayChange: data.mayChange, register }}
+      />
+      <GroundHistory lines={data.history} />
+    </>
+  );
+}
+
+/** In how many rights of how many a register differs from the desk. */
+const countDifferences = ({ subjects }: Opened): number =>
+  subjects.reduce(
+    (sum, { rights, desk }) =>
+      sum +
+      rights.filter((right) => !desk.includes(right)).length +
+      desk.filter((right) => !rights.includes(right)).length,
+    0,
+  );
+
+/** How a register stands to the desk, and what changes that. */
+function Standing({ opened }: { opened: Opened }) {
+  const { apart, name, mayChange } = opened;
+  const count = countDifferences(opened);
+  const words = apart
+    ? say('rights:isApart', { name })
+    : count > 0
+      ? say('rights:differs', { name, count })
+      : say('rights:asDesk', { name });
+  return (
+    <div className="mt-4">
+      <p>{words}</p>
+      {mayChange ? (
+        <p className="mt-2 flex flex-wrap gap-2">
+          {apart || count > 0 ? <Become opened={opened} to="desk" /> : null}
+          <Become opened={opened} to={apart ? 'beside' : 'apart'} />
+        </p>
+      ) : null}
+    </div>
+  );
+}
+
+/** Changes how a register stands to the desk, and says before who gets or loses what. */
+function Become({ opened: { key, name }, to }: { opened: Opened; to: Becomes }) {
+  const [open, setOpen] = useState(false);
+  const [set, { isLoading, error, reset }] = groundApi.useSetRegisterRightsMutation();
+  const done = async (): Promise<void> => {
+    const answer = await set({ key, body: { to } });
+    if ('error' in answer) return;
+    toast(say('rights:changed'));
+    setOpen(false);
+  };
+  return (
+    <DialogFrame
+      open={open}
+      onOpenChange={(now) => {
+        setOpen(now);
+        reset();
+      }}
+      title={say(`rights:become.${to}`)}
+      trigger={<Button>{say(`rights:become.${to}`)}</Button>}
+    >
+      <p className="mt-2 text-soft">{say(`rights:becomeHint.${to}`, { name })}</p>
+      {open ? <Effects register={key} to={to} /> : null}
+      <WholeTrouble error={error} />
+      <p className="mt-4">
+        <Button look="main" disabled={isLoading} onClick={() => void done()}>
+          {say(`rights:becomeNow.${to}`)}
+        </Button>
+      </p>
+    </DialogFrame>
+  );
+}
+
+function Effects({ register, to }: { register: string; to: Becomes }) {
+  const { data, error } = groundApi.useRegisterRightsPlanQuery({ key: register, query: { to } });
+  if (error)
+    return (
+      <div className="mt-3">
+        <Trouble error={error} />
+      </div>
+    );
+  return data ? <PlanLines lines={data.effects.map(told)} none={say('rights:noEffect')} /> : null;
+}
