@@ -113,6 +113,8 @@ describe('what somebody may do', () => {
       ['move', 'moveStage', { stage: 'nowhere' }],
       ['assign', 'reroute', { team: 'nobody', priority: 'normal' }],
       ['assign', 'assign', { person: 'nobody' }],
+      ['share', 'shareRequest', { with: { person: 'nobody' }, until: null }],
+      ['delete', 'deletionPlan', {}],
     ];
     const seen = { hidden: 0, missing: 0, done: 0 };
     const requestRights = RIGHTS.filter((right) => right.includes(':'));
@@ -154,9 +156,10 @@ describe('what somebody may do', () => {
             expect([rights, number, sheet.status]).toEqual([rights, number, reads ? 200 : 404]);
             if (sheet.status === 200) {
               const { may, values } = sheet.body;
-              expect([rights, may.change, may.move, may.assign]).toEqual([
+              const told = ['change', 'move', 'assign', 'delete', 'share', 'history'];
+              expect([rights, may]).toEqual([
                 rights,
-                ...['change', 'move', 'assign'].map((right) => has(right, standing)),
+                Object.fromEntries(told.map((right) => [right, has(right, standing)])),
               ]);
               const writable = values.fields.some((field: { writable: boolean }) => field.writable);
               expect([rights, writable]).toEqual([rights, has('change', standing)]);

@@ -1,7 +1,9 @@
 import { priorities } from '@tolvek/core/register';
 import { z } from 'zod';
+import { person } from '../people/shapes.ts';
 import { routesOf } from '../wire/route.ts';
-import { done, numbered, rawAnswers, text, versioned, withToken } from '../wire/shapes.ts';
+import { day, done, moment, numbered, rawAnswers, text, versioned, visibleSubject, withToken } from '../wire/shapes.ts';
+import { words } from '../wire/words.ts';
 import { deskHeads } from './heads.ts';
 import { decision } from './shapes.ts';
 
@@ -39,6 +41,55 @@ export const deskRoutes = routesOf(deskHeads, {
     params: numbered,
     body: z.strictObject({ person: z.string().max(64).nullable() }),
     answer: versioned,
+  },
+  shareTargets: {
+    says: 'Groups and staff with whom a request can be shared, by part of their names.',
+    params: numbered,
+    query: z.strictObject({ find: z.string().max(100).default('') }),
+    answer: z.object({
+      groups: z.array(z.object({ key: z.string(), name: z.string(), members: z.int() })),
+      people: z.array(person),
+    }),
+  },
+  shareRequest: {
+    says: 'Lets one of the staff or a group read a request. Nobody is written to.',
+    params: numbered,
+    body: z.strictObject({
+      with: z.union([z.strictObject({ person: z.string().max(64) }), z.strictObject({ group: z.string().max(64) })]),
+      /** The last day of it; null for no end. */
+      until: day.nullable(),
+    }),
+    answer: done,
+  },
+  unshareRequest: {
+    says: 'Ends what somebody could read of a request because it was shared with them.',
+    params: numbered.extend({ holder: z.string().max(80) }),
+    answer: done,
+  },
+  deletionPlan: {
+    says: 'What deleting a request would come to, and what points to it. Nothing is deleted.',
+    params: numbered,
+    answer: z.object({
+      lines: z.array(words),
+      /** Requests whose references point to it: how many, and those that whoever asks may read. */
+      pointing: z.object({
+        count: z.int(),
+        some: z.array(z.object({ number: z.string(), subject: visibleSubject })),
+      }),
+    }),
+  },
+  deleteRequest: {
+    says: 'Deletes a request for good, with its files, history and emails. That it was there is kept, with who, when and why.',
+    params: numbered,
+    body: z.strictObject({ reason: text }),
+    answer: done,
+  },
+  deletedIn: {
+    says: 'The requests of a register that were deleted: number, who, when and why.',
+    params: z.strictObject({ key: z.string().max(80) }),
+    answer: z.object({
+      deleted: z.array(z.object({ number: z.string(), at: moment, by: z.string(), reason: z.string() })),
+    }),
   },
   comment: {
     says: 'An internal note, or a message to the requester.',

@@ -1,8 +1,7 @@
 import { z } from 'zod';
 import { routesOf } from '../wire/route.ts';
-import { done } from '../wire/shapes.ts';
+import { day, done } from '../wire/shapes.ts';
 import { absenceHeads } from './heads.ts';
-import { day } from './shapes.ts';
 
 const withAbsence = z.strictObject({ id: z.string().max(64), absence: z.string().max(64) });
 const newAbsence = z.strictObject({

@@ -2,10 +2,10 @@ import { RIGHTS } from '@tolvek/core/people';
 import { z } from 'zod';
 import { language } from '../people/shapes.ts';
 import { routesOf } from '../wire/route.ts';
-import { key, keyed, moment, rawAnswers, versioned } from '../wire/shapes.ts';
+import { day, key, keyed, moment, rawAnswers, versioned } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 import { peopleHeads } from './heads.ts';
-import { absence, address, day, groundLine, personName, role, session } from './shapes.ts';
+import { absence, address, groundLine, personName, role, session } from './shapes.ts';
 
 const kind = z.enum(['staff', 'contact']);
 const named = z.object({ key: z.string(), name: z.string() });

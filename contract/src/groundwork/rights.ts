@@ -1,9 +1,10 @@
 import { RIGHTS } from '@tolvek/core/people';
 import { z } from 'zod';
 import { routesOf } from '../wire/route.ts';
+import { day } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 import { rightHeads } from './heads.ts';
-import { day, groundLine } from './shapes.ts';
+import { groundLine } from './shapes.ts';
 
 const right = z.enum(RIGHTS);
 /** `*` for everyone of the staff, the key of a group, or `@` and the id of a person. */

@@ -2,7 +2,7 @@ import { ACCENT_KEYS, type DeskSettings } from '@tolvek/core/settings';
 import { z } from 'zod';
 import { language } from '../people/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
-import { moment } from '../wire/shapes.ts';
+import { day, moment } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 
 const days = z.int().min(0).max(10_000);
@@ -28,8 +28,6 @@ export const address = z.string().trim().max(254);
 export const personName = z.string().trim().max(120);
 export const password = z.string().max(1_000);
 export const role = z.enum(['administrator', 'coordinator', 'member']);
-/** A day (ISO 8601). */
-export const day = z.iso.date();
 
 /** When somebody is away. */
 export const absence = z.object({

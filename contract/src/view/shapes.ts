@@ -78,7 +78,18 @@ export const sheet = z.object({
   stage,
   /** The ways on from here. */
   /** What its reader has the right to do with it. */
-  may: z.object({ change: z.boolean(), move: z.boolean(), assign: z.boolean() }),
+  may: z.object({
+    change: z.boolean(),
+    move: z.boolean(),
+    assign: z.boolean(),
+    delete: z.boolean(),
+    share: z.boolean(),
+    history: z.boolean(),
+  }),
+  /** Who can give the right to see the history, where its reader lacks it. */
+  historyGivers: z.array(z.string()),
+  /** Who reads it besides those who work on it, until which day. */
+  shares: z.array(z.object({ holder: z.string(), name: z.string(), until: z.iso.date().nullable() })),
   moves: z.array(stage),
   /** The ways on that this viewer can’t take now, by the stage they lead to, and why not. */
   notNow: z.array(z.object({ label: z.string(), whyNot: words })),
@@ -126,6 +137,8 @@ export const sheet = z.object({
       decidedBy: z.string().nullable(),
       comment: z.string().nullable(),
       mayDecide: z.boolean(),
+      /** Whether its reader may decide for those who are asked, and says why. */
+      mayDecideFor: z.boolean(),
       /** Stands for what is in view; a decision says it, so that it is on what was read. */
       seen: z.string(),
       whyNot: words.nullable(),
@@ -133,5 +146,7 @@ export const sheet = z.object({
     .nullable(),
   history: z.array(historyEntry),
 });
-export const trayKeys = ['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'all', 'things'] as const;
+export const trayKeys = [
+  ...(['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'shared', 'all', 'things'] as const),
+] as const;
 export type TrayKey = (typeof trayKeys)[number];

@@ -25,6 +25,7 @@ export const trouble = z.object({
   since: z.iso.datetime(),
 });
 export const moment = z.iso.datetime();
+export const day = z.iso.date();
 export const short = z.string().max(200);
 export const long = z.string().max(5_000);
 const money = z.strictObject({ minor: z.int(), currency: z.string().length(3) });

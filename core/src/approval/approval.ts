@@ -65,12 +65,16 @@ export function leadsTo(before: Standing, after: Standing): LeadsTo {
 
 export type SeatState = 'ahead' | 'open' | 'approved' | 'refused' | 'closed';
 
+/** By what somebody decides: by a seat of theirs, or by the right to decide for whoever is asked. */
+export type DecidesBy = 'seat' | 'right';
+
 /** Why somebody may not decide at a seat: a reason and a way out; null when they may. */
 export function mayNotDecide(
   /** `holder`: who decides at it, as one word; `decidedBeside`: who decided at its step. */
   seat: { readonly state: SeatState; readonly holder: string; readonly decidedBeside: readonly string[] },
   viewer: Viewer,
   requesterId: string | null,
+  by: DecidesBy = 'seat',
 ): { reason: Words; fix: Words } | null {
   if (seat.state !== 'open') return { reason: SHUT[seat.state], fix: said('answers:openToSee') };
   if (viewer.personId === requesterId)
@@ -80,7 +84,7 @@ export function mayNotDecide(
     };
   if (seat.decidedBeside.includes(viewer.personId))
     return { reason: said('answers:decidedAlready'), fix: said('answers:secondPerson') };
-  if (!seatsHeldBy(viewer).includes(seat.holder))
+  if (by === 'seat' && !seatsHeldBy(viewer).includes(seat.holder))
     return 'group' in holderOf(seat.holder)
       ? {
           reason: said('answers:onlyGroup'),
@@ -100,11 +104,14 @@ const SHUT: Readonly<Record<Exclude<SeatState, 'open'>, Words>> = {
   closed: said('answers:noLongerNeeded'),
 };
 
-/** A refusal needs a reason the requester can act on. */
+/** A refusal needs a reason the requester can act on; whoever decides for another says why. */
 export function verdictProblem(
   verdict: Verdict,
   comment: string,
+  by: DecidesBy = 'seat',
 ): { field: 'comment'; message: Words; fix: Words } | null {
+  if (by === 'right' && comment.trim() === '')
+    return { field: 'comment', message: said('answers:insteadNeedsReason'), fix: said('answers:sayWhyInstead') };
   return verdict === 'refuse' && comment.trim() === ''
     ? {
         field: 'comment',

@@ -1,6 +1,7 @@
 export {
   type ApprovalPath,
   type ApprovalStep,
+  type DecidesBy,
   type LeadsTo,
   leadsTo,
   mayNotDecide,

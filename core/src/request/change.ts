@@ -2,6 +2,7 @@ import { type Said, said, type Words } from '@tolvek/words';
 import type { ValueChange } from '../access/index.ts';
 import type { LeadsTo, Verdict } from '../approval/index.ts';
 import type { TakenIn } from '../intake/index.ts';
+import { holderOf } from '../people/index.ts';
 import type { Priority, Values } from '../register/index.ts';
 
 /** The way something came in. */
@@ -51,7 +52,12 @@ export type RequestChange =
       readonly verdict: Verdict;
       readonly comment: string;
       readonly leadsTo: LeadsTo;
+      /** Who was asked, as one word, where somebody with the right to decided for them. */
+      readonly insteadOf?: string;
     }
+  /** Somebody may read it besides those who work on it, until a day or for good (null), or no longer. */
+  | { readonly kind: 'shared'; readonly with: string; readonly until: string | null }
+  | { readonly kind: 'unshared'; readonly with: string }
   /** What it is due by moved, as the calendar it is counted with did; moments are epoch ms. */
   | { readonly kind: 'due'; readonly from: number | null; readonly to: number | null; readonly calendar: string }
   | { readonly kind: 'rang'; readonly timer: 'reminder' | 'escalation' }
@@ -79,6 +85,22 @@ const PRIORITIES: Readonly<Record<string, Said>> = {
 
 /** A priority as people read it. */
 export const priorityInWords = (priority: string): Words => PRIORITIES[priority] ?? priority;
+
+/** Who holds something, by the word that says it, as they are called now. */
+function holderInWords(word: string, names: ChangeNames): string {
+  const holder = holderOf(word);
+  return 'group' in holder ? names.group(holder.group) : names.person(holder.person);
+}
+
+function decisionInWords(
+  { verdict, step, insteadOf }: Extract<RequestChange, { kind: 'decided' }>,
+  names: ChangeNames,
+): Said {
+  const is = verdict === 'approve' ? 'approved' : 'refused';
+  return insteadOf === undefined
+    ? said(`history:${is}`, { step })
+    : said(`history:${is}For`, { step, who: holderInWords(insteadOf, names) });
+}
 
 /** A change in a sentence, without the values of fields: those are revealed beside it. */
 export function changeInWords(change: RequestChange, names: ChangeNames): Words {
@@ -109,7 +131,15 @@ export function changeInWords(change: RequestChange, names: ChangeNames): Words 
       if (change.byRequester) return said('history:messageFromRequester');
       return said(change.to === 'desk' ? 'history:note' : 'history:messageToRequester');
     case 'decided':
-      return said(change.verdict === 'approve' ? 'history:approved' : 'history:refused', { step: change.step });
+      return decisionInWords(change, names);
+    case 'shared': {
+      const who = holderInWords(change.with, names);
+      return change.until === null
+        ? said('history:shared', { who })
+        : said('history:sharedUntil', { who, until: change.until });
+    }
+    case 'unshared':
+      return said('history:unshared', { who: holderInWords(change.with, names) });
     case 'baseline':
       return '';
     case 'told':

@@ -4,6 +4,7 @@ import { and, eq, inArray } from 'drizzle-orm';
 import { holderNow } from '../people/queries.ts';
 import { adding } from '../platform/adding.ts';
 import type { Transaction } from '../platform/database.ts';
+import { dropLinks } from '../platform/links.ts';
 import { newId } from '../platform/newId.ts';
 import type { Work } from '../platform/work.ts';
 import { decidersAre, type Follower } from '../request/change.ts';
@@ -136,7 +137,7 @@ function handOverSeats(
   return decidersAre(work, request, [...new Set(asked.map(({ id, holder }) => (ids.includes(id) ? is : holder)))]);
 }
 
-/** Takes away the rounds of trials. */
+/** Takes away the rounds of requests that are deleted, and the links by which they were decided on. */
 export function dropRounds(tx: Transaction, requestIds: readonly string[]): void {
   const rounds = tx
     .select({ id: approvalRounds.id })
@@ -144,9 +145,15 @@ export function dropRounds(tx: Transaction, requestIds: readonly string[]): void
     .where(inArray(approvalRounds.requestId, [...requestIds]))
     .all()
     .map(({ id }) => id);
-  tx.delete(seats)
+  const gone = tx
+    .delete(seats)
     .where(inArray(seats.requestId, [...requestIds]))
-    .run();
+    .returning({ id: seats.id })
+    .all();
+  dropLinks(
+    tx,
+    gone.map(({ id }) => id),
+  );
   tx.delete(approvalSteps).where(inArray(approvalSteps.roundId, rounds)).run();
   tx.delete(approvalRounds).where(inArray(approvalRounds.id, rounds)).run();
 }

@@ -1,4 +1,4 @@
-import { mayNotDecide, type Standing, whatNow } from '@tolvek/core/approval';
+import { type DecidesBy, mayNotDecide, type Standing, whatNow } from '@tolvek/core/approval';
 import { holdersOf, type Viewer, wordOf } from '@tolvek/core/people';
 import { asc, desc, eq, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
@@ -94,15 +94,19 @@ export const asked = (step: StepRow, { state, holder }: SeatRow) => ({
 });
 
 /** The seat somebody has in a round: one they may decide at, else one by which it can be said why not. */
-export function seatFor(round: Round, viewer: Viewer): SeatRow {
+export function seatFor(round: Round, viewer: Viewer, by: DecidesBy = 'seat'): SeatRow {
   const at = stepOf(round);
   const seat =
-    at.seats.find((each) => mayNotDecide(asked(at, each), viewer, null) === null) ??
+    at.seats.find((each) => mayNotDecide(asked(at, each), viewer, null, by) === null) ??
     at.seats.find(({ state }) => state === 'open') ??
     at.seats[0];
   if (!seat) throw new Error(`Step ${at.id} has no seat.`);
   return seat;
 }
+
+/** By what somebody decides in a round: by a seat of theirs, or else by the right to, where they have it. */
+export const decidesBy = (round: Round, viewer: Viewer, hasRight: boolean): DecidesBy =>
+  hasRight && mayNotDecide(asked(stepOf(round), seatFor(round, viewer)), viewer, null) !== null ? 'right' : 'seat';
 
 const seated = prepared((db) =>
   db

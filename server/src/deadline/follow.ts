@@ -81,7 +81,7 @@ function begin({ tx }: Work, request: ShownRow, planned: readonly { key: string;
   }
 }
 
-/** Takes away the deadlines of trials, with their timers. */
+/** Takes away the deadlines of requests that are deleted, with their timers. */
 export function dropDeadlines(tx: Transaction, requestIds: readonly string[]): void {
   for (const table of [timers, deadlines])
     tx.delete(table)

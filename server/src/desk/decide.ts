@@ -1,9 +1,10 @@
-import { leadsTo, mayNotDecide, type Verdict, verdictProblem } from '@tolvek/core/approval';
+import { type DecidesBy, leadsTo, mayNotDecide, type Verdict, verdictProblem } from '@tolvek/core/approval';
 import type { Viewer } from '@tolvek/core/people';
 import { refused } from '@tolvek/words';
 import { and, eq } from 'drizzle-orm';
 import {
   asked,
+  decidesBy,
   type Round,
   roundOf,
   type SeatRow,
@@ -47,10 +48,13 @@ export function decide(house: House, viewer: Viewer, input: Decision & { number:
         now,
       },
       () => {
-        const { request } = openAtDesk(tx, viewer, input.number, 'changing');
+        const open = openAtDesk(tx, viewer, input.number, 'changing');
+        const { request } = open;
         const round = roundOf(tx, request.id);
         if (!round) throw new Problem(409, 'no-decision', refused('noDecision'));
-        return carryOut(work, request, { round, seat: seatFor(round, viewer), way: 'desk' }, viewer, input);
+        const how = decidesBy(round, viewer, open.may('decide'));
+        const seat = seatFor(round, viewer, how);
+        return carryOut(work, request, { round, seat, way: 'desk', by: how }, viewer, input);
       },
     );
   });
@@ -87,7 +91,7 @@ export function decideByLink(house: House, input: Decision & { token: string }):
       { key: input.key, scope: `decide ${input.token}`, content: [input.verdict, input.comment], now },
       () => {
         const { link, seat, round, request, viewer } = openDecision(tx, input.token, now);
-        const decided = carryOut(work, request, { round, seat, way: 'link' }, viewer, input);
+        const decided = carryOut(work, request, { round, seat, way: 'link', by: 'seat' }, viewer, input);
         spendLink(tx, link, now);
         return decided;
       },
@@ -99,19 +103,26 @@ interface At {
   readonly round: Round;
   readonly seat: SeatRow;
   readonly way: 'desk' | 'link';
+  readonly by: DecidesBy;
 }
 
-function carryOut(work: Work, request: RequestRow, { round, seat, way }: At, viewer: Viewer, input: Decision): Decided {
+function carryOut(
+  work: Work,
+  request: RequestRow,
+  { round, seat, way, by: how }: At,
+  viewer: Viewer,
+  input: Decision,
+): Decided {
   const { tx, now } = work;
   const step = stepOfSeat(round, seat);
-  const objection = mayNotDecide(asked(step, seat), viewer, request.requesterId);
+  const objection = mayNotDecide(asked(step, seat), viewer, request.requesterId, how);
   if (objection)
     throw seat.state === 'open'
       ? notAllowed(refused('cannotDecide', objection))
       : new Problem(409, 'decided', refused('cannotDecide', objection));
   if (input.seen !== null && input.seen !== openRequest(tx, request, viewer, 'sheet').seen)
     throw new Problem(409, 'changed-meanwhile', refused('changedBeforeDeciding'));
-  const problem = verdictProblem(input.verdict, input.comment);
+  const problem = verdictProblem(input.verdict, input.comment, how);
   if (problem) throw wrongFields([problem]);
   const comment = input.comment.trim();
   const state = input.verdict === 'approve' ? 'approved' : 'refused';
@@ -127,6 +138,7 @@ function carryOut(work: Work, request: RequestRow, { round, seat, way }: At, vie
   if (!after) throw new Error(`The round of ${request.number} is gone.`);
   changeRequest(by(work, viewer.personId), request, {
     ...{ kind: 'decided', step: step.label, verdict, comment },
+    ...(how === 'right' ? { insteadOf: seat.holder } : {}),
     leadsTo: leadsTo(standingOf(round), standingOf(after)),
   });
   return { state, number: request.number };

@@ -5,6 +5,8 @@ import type { Handlers } from '../platform/serve.ts';
 import { requestById } from '../request/queries.ts';
 import { assign, changeFields, comment, freeRequest, messageFromRequester, moveStage, reroute } from './commands.ts';
 import { decide, decideByLink } from './decide.ts';
+import { deletedIn, deleteRequest, deletionPlan } from './deletion.ts';
+import { share, shareTargets, unshare } from './share.ts';
 
 /** What people do to requests. */
 export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
@@ -18,6 +20,13 @@ export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
     reroute: ({ viewer, params, body, version }) => reroute(house, viewer, { number: params.number, version, ...body }),
     assign: ({ viewer, params, body, version }) =>
       assign(house, viewer, { number: params.number, version, person: body.person }),
+    shareTargets: ({ viewer, params, query }) => shareTargets(house.db, viewer, params.number, query.find),
+    shareRequest: ({ viewer, params, body }) => share(house, viewer, params.number, body),
+    unshareRequest: ({ viewer, params }) => unshare(house, viewer, params.number, params.holder),
+    deletionPlan: ({ viewer, params }) => deletionPlan(house.db, viewer, params.number),
+    deleteRequest: ({ viewer, params, body, version }) =>
+      deleteRequest(house, viewer, { number: params.number, version, reason: body.reason }),
+    deletedIn: ({ params }) => deletedIn(house.db, params.key),
     comment: ({ viewer, params, body }) => {
       comment(house, viewer, { number: params.number, ...body });
       return { done: true };

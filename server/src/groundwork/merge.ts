@@ -32,6 +32,7 @@ import { by, type Work, write } from '../platform/work.ts';
 import { allRegisters } from '../register/queries.ts';
 import { changeRequest } from '../request/change.ts';
 import { requestById } from '../request/queries.ts';
+import { shareWithOther } from '../request/shares.ts';
 
 /** Two records of one person: the one that stays, and the one that becomes a part of it. */
 interface Two {
@@ -170,6 +171,7 @@ function becomeOne(work: Work, viewer: Viewer, { stays, goes }: Two): void {
     .run();
   tx.update(links).set({ personId: to }).where(eq(links.personId, from)).run();
   tx.update(notices).set({ personId: to }).where(eq(notices.personId, from)).run();
+  shareWithOther(tx, from, to);
   keepAnswers(work, from, to);
   tx.update(absences).set({ substituteId: to }).where(eq(absences.substituteId, from)).run();
   tx.delete(absences).where(eq(absences.personId, from)).run();

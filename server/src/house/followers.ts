@@ -1,10 +1,13 @@
-import { followApprovals } from '../approval/follow.ts';
-import { followDeadlines } from '../deadline/follow.ts';
-import { followNotices } from '../notice/follow.ts';
-import { followedBy } from '../request/change.ts';
+import { dropRounds, followApprovals } from '../approval/follow.ts';
+import { dropDeadlines, followDeadlines } from '../deadline/follow.ts';
+import { dropNotices, followNotices } from '../notice/follow.ts';
+import { followedBy, forgottenBy } from '../request/change.ts';
 
 /**
  * What follows from a change of a request, in this order: a decision waits before anybody is told
  * that it does.
  */
 followedBy([followDeadlines, followApprovals, followNotices]);
+
+/** What goes with requests that are deleted. */
+forgottenBy([dropNotices, dropRounds, dropDeadlines]);

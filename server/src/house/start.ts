@@ -37,7 +37,7 @@ import { upgradeApart } from '../platform/upgrade/apart.ts';
 import { isBehind } from '../platform/upgrade/index.ts';
 import { write } from '../platform/work.ts';
 import { threadsRun } from '../platform/workers.ts';
-import { partiesOf } from '../request/queries.ts';
+import { readersOf } from '../request/open.ts';
 import { createApp } from './app.ts';
 import { keepHouse } from './keeping.ts';
 import { registerAbout } from './registerAbout.ts';
@@ -123,7 +123,7 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
     config.mode === 'demo' && options.smtp === undefined ? await startMailStandIn(db, clock, troubles) : null;
   const sender = new Sender({ db, clock, config, log, troubles }, options.smtp ?? standIn?.url ?? config.smtp);
   const live = new Live(
-    (id) => partiesOf(db, id),
+    (id) => readersOf(db, id),
     (id) => viewerOf(db, id),
   );
   let laid = false;

@@ -1,23 +1,34 @@
 import { type StandIn, wordOf } from '@tolvek/core/people';
 import type { Happening } from '@tolvek/core/request';
-import { and, eq } from 'drizzle-orm';
+import { and, eq, inArray } from 'drizzle-orm';
 import { openSeats, roundOf } from '../approval/queries.ts';
 import { seats } from '../approval/tables.ts';
 import { releaseById } from '../form/queries.ts';
 import { askedFor } from '../people/absences.ts';
 import { membersOf } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
+import type { Transaction } from '../platform/database.ts';
+import { dropLinks } from '../platform/links.ts';
 import type { Work } from '../platform/work.ts';
 import { registerById, stageOf } from '../register/queries.ts';
 import type { Follower } from '../request/change.ts';
 import { requestById, type ShownRow } from '../request/queries.ts';
 import { notify } from './notify.ts';
+import { notices } from './tables.ts';
 
 /** People hear of what happens to a request: who asked, who works on it, who decides. */
 export const followNotices: Follower = (work, request, change, before) => {
   if (!request.trial) tell(work, request, change, before);
   return undefined;
 };
+
+/** Takes away what was told of requests that are deleted, and the links to them; what left the house has left it. */
+export function dropNotices(tx: Transaction, requestIds: readonly string[]): void {
+  tx.delete(notices)
+    .where(inArray(notices.requestId, [...requestIds]))
+    .run();
+  dropLinks(tx, requestIds);
+}
 
 function tell(work: Work, request: ShownRow, change: Happening, before: ShownRow | null): void {
   switch (change.kind) {
@@ -34,6 +45,8 @@ function tell(work: Work, request: ShownRow, change: Happening, before: ShownRow
       if (request.phase !== 'finished' && !isDeciding(work, request)) tellTeam(work, request);
       break;
     case 'priority':
+    case 'shared':
+    case 'unshared':
     case 'same-person':
     case 'due':
       break;

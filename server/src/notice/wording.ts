@@ -65,6 +65,8 @@ export function worded(post: Post, tx: Transaction, notice: Notice, now: number)
   const { release } = releaseById(tx, request.releaseId);
   const viewer = viewerIn(tx, person);
   const open = openRequest(tx, request, viewer, 'letter', { register: registerById(tx, request.registerId) });
+  // Whoever may not read it hears of it only where they are asked to act on it.
+  if (FOR_READERS.has(cause.kind) && !open.relation.isDesk && person.id !== request.requesterId) return null;
   const way = wayOf(about, cause);
   const letter = draftNotice(event, {
     number: request.number,
@@ -125,6 +127,9 @@ function eventOf({ tx, now, request }: About, cause: AboutRequest): NoticeEvent 
       return due === null ? null : { kind: 'escalation', due, handler: personNamed(tx, request.handlerId) };
   }
 }
+
+/** What is told to those who work on a request, as far as they may read it by now. */
+const FOR_READERS: ReadonlySet<string> = new Set(['new-request', 'reminder', 'message']);
 
 const OF_THE_DESK: ReadonlySet<string> = new Set(['new-request', 'assigned', 'reminder', 'escalation']);
 

@@ -145,7 +145,8 @@ export function isTurned(db: Reader, now: number): boolean {
   return settledDay(db) !== todayAt(db, now);
 }
 
-const settledDay = (db: Reader): string | undefined =>
+/** The day of the desk for which it is settled who is in which group; undefined before the first. */
+export const settledDay = (db: Reader): string | undefined =>
   db.select().from(settings).where(eq(settings.key, SETTLED)).get()?.value;
 
 /**

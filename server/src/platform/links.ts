@@ -1,6 +1,6 @@
 import { createHash, createHmac } from 'node:crypto';
 import { type RefusalName, refused } from '@tolvek/words';
-import { and, eq, ne } from 'drizzle-orm';
+import { and, eq, inArray, ne } from 'drizzle-orm';
 import { adding } from './adding.ts';
 import type { Reader, Transaction } from './database.ts';
 import { newId } from './newId.ts';
@@ -85,3 +85,10 @@ export function turnLink(tx: Transaction, id: string, targetId: string): void {
 export function spendLink(tx: Transaction, link: Link, now: number): void {
   tx.update(links).set({ usedAt: now }).where(eq(links.id, link.id)).run();
 }
+
+/** Takes away the links that open some things: what they opened is gone. */
+export const dropLinks = (tx: Transaction, targetIds: readonly string[]): void =>
+  void tx
+    .delete(links)
+    .where(inArray(links.targetId, [...targetIds]))
+    .run();

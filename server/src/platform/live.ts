@@ -1,4 +1,3 @@
-import { type RequestParties, relationTo } from '@tolvek/core/access';
 import type { Viewer } from '@tolvek/core/people';
 import { refused } from '@tolvek/words';
 import { createSession, type Session } from 'better-sse';
@@ -24,13 +23,13 @@ export class Live {
   private readonly open = new Map<string, number>();
 
   /**
-   * `partiesOf`: who has to do with a request, and its number; null when it is gone. `viewerOf`: who
+   * `readersOf`: the number of a request, and whom it concerns; null when it is gone. `viewerOf`: who
    * somebody is by now; null when they may not come in any more.
    */
   constructor(
-    private readonly partiesOf: (
+    private readonly readersOf: (
       requestId: string,
-    ) => { readonly number: string; readonly parties: RequestParties } | null,
+    ) => { readonly number: string; readonly concerns: (viewer: Viewer) => boolean } | null,
     private readonly viewerOf: (personId: string) => Viewer | null,
   ) {}
 
@@ -72,14 +71,12 @@ export class Live {
     for (const { person } of this.listening.values())
       if (!viewers.has(person)) viewers.set(person, this.viewerOf(person));
     for (const id of requestIds) {
-      const found = this.partiesOf(id);
+      const found = this.readersOf(id);
       if (!found) continue;
       for (const [session, { person }] of this.listening) {
         const viewer = viewers.get(person);
         if (!viewer) continue;
-        const relation = relationTo(found.parties, viewer);
-        if (session.isConnected && (relation.isDesk || relation.isRequester))
-          session.push({ number: found.number }, 'changed');
+        if (session.isConnected && found.concerns(viewer)) session.push({ number: found.number }, 'changed');
       }
     }
   }

@@ -24,7 +24,7 @@ import { isToldToAll, protectionFor } from './protection.ts';
 import type { RequestRow, ShownRow } from './queries.ts';
 import { point } from './references.ts';
 import { settledChanges } from './settle.ts';
-import { claims, history, pointers, requests } from './tables.ts';
+import { claims, history, pointers, requests, ruleRunChanges, shares } from './tables.ts';
 
 /**
  * What follows from a change of a request, in areas above it. `before`: the request as it was; null
@@ -246,6 +246,8 @@ function outcomeOf(
     case 'due':
     case 'rang':
     case 'seat':
+    case 'shared':
+    case 'unshared':
       return null;
   }
 }
@@ -326,12 +328,25 @@ function store<Row extends ShownRow>({ tx, now }: Work, after: Row, isRaised: bo
   return { ...after, ...raised };
 }
 
-/** Takes trial requests away, with everything that came of them in this area; their files are let go of. */
-export function dropTrials(tx: Transaction, ids: readonly string[]): void {
+/** Takes away what an area above keeps of requests that are deleted. */
+export type Forgetter = (tx: Transaction, requestIds: readonly string[]) => void;
+
+let forgetters: readonly Forgetter[] = [];
+
+/** Says what goes with requests that are deleted, in which order: whoever knows all areas, once. */
+export function forgottenBy(all: readonly Forgetter[]): void {
+  forgetters = all;
+}
+
+/**
+ * Deletes requests for good, with everything that came of them: what areas above keep, their history, what they claimed
+ * and pointed to. Their files are let go of. No request may point to them.
+ */
+export function deleteRequests(tx: Transaction, ids: readonly string[]): void {
   const some = [...ids];
-  for (const table of [history, claims, pointers]) tx.delete(table).where(inArray(table.requestId, some)).run();
+  for (const forget of forgetters) forget(tx, some);
+  for (const table of [history, claims, pointers, ruleRunChanges, shares])
+    tx.delete(table).where(inArray(table.requestId, some)).run();
   letGoOfFiles(tx, some);
-  tx.delete(requests)
-    .where(and(inArray(requests.id, some), eq(requests.trial, true)))
-    .run();
+  tx.delete(requests).where(inArray(requests.id, some)).run();
 }

@@ -25,6 +25,8 @@ const KINDS: Readonly<Record<Exclude<Happening['kind'], 'rang'>, HistoryKind>> =
   seat: 'decision',
   'same-person': 'handler',
   due: 'due',
+  shared: 'handler',
+  unshared: 'handler',
 };
 
 /**

@@ -25,7 +25,8 @@ import { notFound } from '../platform/problem.ts';
 import { type RegisterRow, type Registers, registersOnce } from '../register/queries.ts';
 import { nameOf } from './names.ts';
 import { protectionFor } from './protection.ts';
-import { partiesIn, type RequestRow, requestByNumber, type ShownRow } from './queries.ts';
+import { partiesIn, type RequestRow, requestById, requestByNumber, type ShownRow } from './queries.ts';
+import { isSharedWith } from './shares.ts';
 
 /** What many requests have in common, read before. */
 interface Shared {
@@ -128,9 +129,10 @@ export function openRequest<Row extends ShownRow>(
 ): OpenRequest<Row> {
   const register = registers.byId(request.registerId);
   const own = relationTo(partiesIn(request, register), viewer);
-  // Whoever takes the place of somebody who is away reads what that one is asked, as long as it is open.
-  const known =
-    own.isDesk || !isAskedFor(db, request, viewer) ? own : { ...own, isDesk: true, onlyReads: true as const };
+  // Whoever takes the place of somebody who is away reads what that one is asked, as long as it is open; and whoever
+  // it is shared with.
+  const readsAlong = !own.isDesk && (isAskedFor(db, request, viewer) || isSharedWith(db, request.id, viewer));
+  const known = readsAlong ? { ...own, isDesk: true, onlyReads: true as const } : own;
   // Whoever also works at the desk reads the rest on the Floor.
   const relation = { ...known, isDesk: known.isDesk && purpose !== 'following' };
   const reading = prepareAccess(protectionFor(db, register, request, registers))({ viewer, relation, purpose });
@@ -148,4 +150,18 @@ export function openAtDesk(db: Reader, viewer: Viewer, number: string, purpose: 
   const open = request && openRequest(db, request, viewer, purpose);
   if (!open?.relation.isDesk) throw notFound('request');
   return open;
+}
+
+/** The number of a request, and whom its changes concern: who works on it, reads along, or asked; null when it is gone. */
+export function readersOf(
+  db: Reader,
+  requestId: string,
+): { readonly number: string; readonly concerns: (viewer: Viewer) => boolean } | null {
+  const request = requestById(db, requestId);
+  if (!request) return null;
+  const concerns = (viewer: Viewer): boolean => {
+    const { relation } = openRequest(db, request, viewer, 'list');
+    return relation.isDesk || relation.isRequester;
+  };
+  return { number: request.number, concerns };
 }

@@ -2,7 +2,7 @@ import type { RequestParties } from '@tolvek/core/access';
 import { eq, getTableColumns, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
-import { type RegisterRow, registerById } from '../register/queries.ts';
+import type { RegisterRow } from '../register/queries.ts';
 import { requests } from './tables.ts';
 
 export type RequestRow = typeof requests.$inferSelect;
@@ -49,8 +49,3 @@ export const partiesIn = (
   deciders: request.deciders?.split(' ') ?? [],
   deskGroups: register.deskGroups,
 });
-
-export function partiesOf(db: Reader, requestId: string): { number: string; parties: RequestParties } | null {
-  const request = requestById(db, requestId);
-  return request ? { number: request.number, parties: partiesIn(request, registerById(db, request.registerId)) } : null;
-}

@@ -159,6 +159,40 @@ export const pointers = sqliteTable(
   ],
 );
 
+/** Who may read a request besides those who work on it: each group and person once. */
+export const shares = sqliteTable(
+  'shares',
+  {
+    requestId: text()
+      .notNull()
+      .references(() => requests.id),
+    /** Who reads it, as one word: the key of a group, or `@` and the id of a person. */
+    holder: text().notNull(),
+    /** The last day of it, ISO 8601; null where it has no end. */
+    untilDay: text(),
+    by: text().notNull(),
+    at: integer().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.requestId, table.holder] }), index('shares_holder').on(table.holder)],
+);
+
+/** Requests that were deleted for good: nothing of what they held. */
+export const deletedRequests = sqliteTable(
+  'deleted_requests',
+  {
+    id: text().primaryKey(),
+    number: text().notNull(),
+    registerId: text()
+      .notNull()
+      .references(() => registers.id),
+    /** Epoch ms. */
+    at: integer().notNull(),
+    by: text().notNull(),
+    reason: text().notNull(),
+  },
+  (table) => [index('deleted_requests_register').on(table.registerId, table.at)],
+);
+
 /** The next running number of a field, for each prefix. */
 export const counters = sqliteTable(
   'counters',

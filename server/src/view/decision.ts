@@ -1,4 +1,4 @@
-import { mayNotDecide } from '@tolvek/core/approval';
+import { type DecidesBy, mayNotDecide } from '@tolvek/core/approval';
 import type { Viewer } from '@tolvek/core/people';
 import type { Words } from '@tolvek/words';
 import { asked, type Round, type SeatRow, seatFor, stepOf, stepOfSeat } from '../approval/queries.ts';
@@ -32,7 +32,12 @@ export function decisionIn(round: Round): Decision {
 }
 
 /** Why somebody may not decide in a round just now; null when they may. */
-export function whyNotDecide(round: Round, viewer: Viewer, requesterId: string | null): Words | null {
-  const seat = seatFor(round, viewer);
-  return mayNotDecide(asked(stepOfSeat(round, seat), seat), viewer, requesterId)?.reason ?? null;
+export function whyNotDecide(
+  round: Round,
+  viewer: Viewer,
+  requesterId: string | null,
+  by: DecidesBy = 'seat',
+): Words | null {
+  const seat = seatFor(round, viewer, by);
+  return mayNotDecide(asked(stepOfSeat(round, seat), seat), viewer, requesterId, by)?.reason ?? null;
 }

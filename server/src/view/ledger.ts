@@ -32,6 +32,7 @@ import { Problem } from '../platform/problem.ts';
 import { holdsThings, registersOnce, stageOf } from '../register/queries.ts';
 import { openRequest } from '../request/open.ts';
 import { SHOWN_COLUMNS, type ShownRow } from '../request/queries.ts';
+import { sharedWith } from '../request/shares.ts';
 import { dues, requests, tallies } from '../request/tables.ts';
 import { keptBy } from './keptBy.ts';
 import { readOnce } from './readOnce.ts';
@@ -48,7 +49,7 @@ const deskCondition = (looking: Looking): SQL | undefined =>
   and(eq(requests.trial, false), workedBy(looking, requests));
 
 /** What belongs in a tray, besides being for the viewer to see. */
-function trayCondition(tray: TrayKey, viewer: Viewer, now: number): SQL | undefined {
+function trayCondition({ db, viewer }: Looking, tray: TrayKey, now: number): SQL | undefined {
   switch (tray) {
     case 'deciding':
       return and(
@@ -56,6 +57,8 @@ function trayCondition(tray: TrayKey, viewer: Viewer, now: number): SQL | undefi
         sql`${requests.id} in (select request_id from seats where state = 'open' and ${inArray(seats.holder, [...seatsHeldBy(viewer)])})`,
         sql`${requests.requesterId} is not ${viewer.personId}`,
       );
+    case 'shared':
+      return sql`${requests.id} in ${sharedWith(db, viewer)}`;
     case 'late':
       return and(inArray(requests.phase, ['arrived', 'working']), lt(requests.due, now));
     default:
@@ -63,7 +66,7 @@ function trayCondition(tray: TrayKey, viewer: Viewer, now: number): SQL | undefi
   }
 }
 
-type Tallied = Exclude<TrayKey, 'deciding' | 'late'>;
+type Tallied = Exclude<TrayKey, 'deciding' | 'late' | 'shared'>;
 
 /** Whose a tray is, for its conditions: a viewer, or by the names that a prepared query is given them under. */
 interface Whose {
@@ -93,9 +96,10 @@ function tallied(tray: Tallied, viewer: Whose, of: typeof requests | typeof tall
 }
 
 /** Things have a tray of their own, and stand in no other. */
-const apart = (tray: TrayKey, isThing: SQL): SQL => (tray === 'things' ? isThing : sql`not ${isThing}`);
+const apart = (tray: TrayKey, isThing: SQL): SQL | undefined =>
+  tray === 'shared' ? undefined : tray === 'things' ? isThing : sql`not ${isThing}`;
 
-function thingsKept({ registers }: Looking, of: Pick<Worked, 'registerId'>): (tray: TrayKey) => SQL {
+function thingsKept({ registers }: Looking, of: Pick<Worked, 'registerId'>): (tray: TrayKey) => SQL | undefined {
   const isThing = inArray(of.registerId, idsOfThings(registers));
   return (tray) => apart(tray, isThing);
 }
@@ -113,11 +117,12 @@ export function traysOf(db: Reader, viewer: Viewer, now: number): Pick<AnswerOf<
     ...countsOf(looking, COUNTED),
     ['deciding', countOne(db, conditionOf(looking, 'deciding', now))],
     ['late', late],
+    ['shared', countOne(db, conditionOf(looking, 'shared', now))],
   ]);
-  const keys: TrayKey[] = ['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'all', 'things'];
+  const keys: TrayKey[] = ['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'shared', 'all', 'things'];
   const trays = keys.map((key) => ({ key, count: counts.get(key) ?? 0 }));
   return {
-    trays: trays.filter((tray) => tray.key !== 'things' || tray.count > 0),
+    trays: trays.filter(({ key, count: n }) => (key !== 'things' && key !== 'shared') || n > 0),
     horizon: days.map(({ day, today }, at) => ({
       ...{ day, today },
       count: (upTo[at] ?? 0) - (upTo[at - 1] ?? 0),
@@ -129,12 +134,16 @@ export function traysOf(db: Reader, viewer: Viewer, now: number): Pick<AnswerOf<
 /** Everything that stands in a tray of the viewer. */
 const conditionOf = (looking: Looking, tray: TrayKey, now: number): SQL | undefined =>
   // Whoever is asked for a decision works on it, in their own place or in that of another.
-  tray === 'deciding' && looking.viewer.standsIn
+  tray === 'shared' || (tray === 'deciding' && looking.viewer.standsIn)
     ? and(eq(requests.trial, false), inTray(looking, tray, now))
     : and(deskCondition(looking), inTray(looking, tray, now));
 
+/** What stands in a tray and is shared with the viewer. */
+const sharedIn = (looking: Looking, tray: TrayKey, now: number): SQL | undefined =>
+  and(conditionOf(looking, 'shared', now), inTray(looking, tray, now));
+
 const inTray = (looking: Looking, tray: TrayKey, now: number): SQL | undefined =>
-  and(thingsKept(looking, requests)(tray), trayCondition(tray, looking.viewer, now));
+  and(thingsKept(looking, requests)(tray), trayCondition(looking, tray, now));
 
 const countOne = (db: Reader, condition: SQL | undefined): number =>
   db.select({ n: count() }).from(requests).where(condition).get()?.n ?? 0;
@@ -232,7 +241,7 @@ interface Place {
   readonly id: string;
 }
 
-const isNewestFirst = (tray: TrayKey): boolean => tray === 'all' || tray === 'things';
+const isNewestFirst = (tray: TrayKey): boolean => tray === 'all' || tray === 'things' || tray === 'shared';
 
 const orderIn = (tray: TrayKey): readonly [SQL, SQL] =>
   isNewestFirst(tray)
@@ -288,7 +297,7 @@ export function ledgerOf(
   const words = query.find?.trim() ?? '';
   const place = query.after ? readPlace(query.after) : null;
   const { rows, total, newest } =
-    words === '' && tray !== 'deciding' && tray !== 'late' && worksOnAll(viewer)
+    words === '' && tray !== 'deciding' && tray !== 'late' && tray !== 'shared' && worksOnAll(viewer)
       ? rowsOfAll(looking, tray, place)
       : rowsFor(looking, { tray, words, place }, now);
   const page = rows.slice(0, PAGE);
@@ -328,20 +337,23 @@ function rowsFor(
   const { db, viewer } = looking;
   const found = words ? foundBy(looking, words) : null;
   const base = and(
-    conditionOf(looking, tray, now),
+    // Whoever looks for something finds what is shared with them as well.
+    found && tray !== 'shared'
+      ? or(conditionOf(looking, tray, now), sharedIn(looking, tray, now))
+      : conditionOf(looking, tray, now),
     found ? sql`${requests.id} in (select value from json_each(${JSON.stringify(found.ids)}))` : undefined,
   );
   const [sort, tie] = orderIn(tray);
   // What is found is few: it is put in order, and not looked for in the order of all there is.
   const order = found ? sql`+${sort}` : sort;
   const total =
-    words || tray === 'deciding'
+    words || tray === 'deciding' || tray === 'shared'
       ? countOne(db, base)
       : tray === 'late'
         ? (dueBefore(looking, [now])[0] ?? 0)
         : (countsOf(looking, [tray]).get(tray) ?? 0);
   const wanted = and(base, place ? beyond(tray, place) : undefined);
-  const isSparse = !found && tray !== 'deciding' && isFew(looking, tray, total);
+  const isSparse = !found && tray !== 'deciding' && tray !== 'shared' && isFew(looking, tray, total);
   const near = isSparse ? and(wanted, idsNear(looking, inTray(looking, tray, now))) : wanted;
   // Only the ids are put in order, and those of the page are read: what an index holds is told by it alone.
   const ids = sql`(select id from requests where ${near} order by ${order}, ${tie} limit ${PAGE + 1})`;

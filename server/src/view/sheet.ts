@@ -12,6 +12,7 @@ import { assignableTo, teamsFor } from '../desk/commands.ts';
 import { movesOf } from '../desk/moves.ts';
 import { releaseById } from '../form/queries.ts';
 import { standInsOf } from '../people/absences.ts';
+import { holdersOfRight } from '../people/grants.ts';
 import { groupNames, holderNames, namesOf, personById, personNamed } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
@@ -22,6 +23,7 @@ import { historyOfRequest } from '../request/history.ts';
 import { type OpenRequest, openAtDesk, openRequest } from '../request/open.ts';
 import type { RequestRow } from '../request/queries.ts';
 import { offersOf, requestsNamed } from '../request/references.ts';
+import { sharesOf } from '../request/shares.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
 import { decisionIn, whyNotDecide } from './decision.ts';
 import { hopsOf } from './hops.ts';
@@ -76,7 +78,10 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
   const handler = request.handlerId ? personById(db, request.handlerId) : undefined;
   const whyNot = round ? whyNotDecide(round, viewer, request.requesterId) : null;
   const { due } = request;
-  const may = { change: open.may('change'), move: open.may('move'), assign: open.may('assign') };
+  const may = {
+    ...{ change: open.may('change'), move: open.may('move'), assign: open.may('assign') },
+    ...{ delete: open.may('delete'), share: open.may('share'), history: open.may('history') },
+  };
   const moves = may.move ? movesOf(db, open, viewer, now) : [];
   const deadline = finishing(db, [request.id]).get(request.id);
   return {
@@ -93,6 +98,8 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     enteredBy: personNamed(db, request.enteredById) || null,
     stage: stageView(stage),
     may,
+    historyGivers: may.history ? [] : holdersOfRight(db, 'rights').map(({ name }) => name),
+    shares: sharesView(db, request.id, groups),
     moves: moves.flatMap(({ stage: to, whyNot: not }) => (not === null ? [stageView(to)] : [])),
     notNow: moves.flatMap(({ stage: { label }, whyNot: not }) => (not === null ? [] : [{ label, whyNot: not }])),
     team: about.teamName,
@@ -141,6 +148,11 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
           decidedBy: about.decidedBy,
           comment: approval.comment,
           mayDecide: whyNot === null,
+          mayDecideFor:
+            whyNot !== null &&
+            round !== undefined &&
+            open.may('decide') &&
+            whyNotDecide(round, viewer, request.requesterId, 'right') === null,
           seen: open.seen,
           whyNot,
         }
@@ -159,11 +171,26 @@ function outcomeInWords({ outcome }: RoutingTold, groups: ReadonlyMap<string, st
   return said(needsApproval ? 'sheet:outcomeApproval' : 'sheet:outcome', given);
 }
 
+/** Who reads a request besides those who work on it. */
+function sharesView(db: Reader, requestId: string, groups: ReadonlyMap<string, string>): AnswerOf<'sheet'>['shares'] {
+  const all = sharesOf(db, requestId);
+  const names = holderNames(
+    db,
+    all.map(({ holder }) => holder),
+    groups,
+  );
+  return all.map(({ holder, untilDay }, at) => ({ holder, name: names[at] ?? '', until: untilDay }));
+}
+
 /** The people whom a change names, by id. */
 function peopleIn(change: RequestChange | null): readonly string[] {
   if (change?.kind === 'handler') return change.to === null ? [] : [change.to];
+  if (change?.kind === 'shared' || change?.kind === 'unshared') return personIn(change.with);
+  if (change?.kind === 'decided') return personIn(change.insteadOf ?? '');
   return change?.kind === 'seat' || change?.kind === 'same-person' ? [change.from, change.to] : [];
 }
+
+const personIn = (word: string): readonly string[] => (word.startsWith('@') ? [word.slice(1)] : []);
 
 function dueWhy(
   deadline: Deadline,
@@ -205,6 +232,8 @@ function historyOf(db: Reader, open: OpenRequest, groups: ReadonlyMap<string, st
     calendar: (key) => calendarNamed(db, key),
   };
   return entries.flatMap((entry) => {
+    // Without the right to see it, what people wrote is read, and nothing else of what happened.
+    if (entry.comment === null && !open.may('history')) return [];
     // A new day is no news: what was computed from it stands in the values.
     if (entry.data?.kind === 'baseline' || (entry.data?.kind === 'values' && entry.data.why === 'day')) return [];
     const changes = open.changes(entry.changes);

@@ -4,8 +4,6 @@ import type { Viewer } from '@tolvek/core/people';
 import type { RawAnswers } from '@tolvek/core/register';
 import { refused } from '@tolvek/words';
 import { and, desc, eq } from 'drizzle-orm';
-import { dropRounds } from '../approval/follow.ts';
-import { dropDeadlines } from '../deadline/follow.ts';
 import { dropFrozen, freezeDraft } from '../design/commands.ts';
 import { doorsOf } from '../door/queries.ts';
 import { designOfForm, formNamed, releaseById } from '../form/queries.ts';
@@ -17,7 +15,7 @@ import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { notFound, Problem, staleVersion } from '../platform/problem.ts';
 import { by, write } from '../platform/work.ts';
-import { dropTrials } from '../request/change.ts';
+import { deleteRequests } from '../request/change.ts';
 import { factsFor } from '../request/facts.ts';
 import { offersOf } from '../request/references.ts';
 import { requests } from '../request/tables.ts';
@@ -114,9 +112,7 @@ export function clearTrials(house: House, formKey: string): { cleared: number } 
       .all()
       .map((row) => row.id);
     if (ids.length > 0) {
-      dropRounds(tx, ids);
-      dropDeadlines(tx, ids);
-      dropTrials(tx, ids);
+      deleteRequests(tx, ids);
     }
     dropFrozen(tx, form.id);
     return { cleared: ids.length };

@@ -14,7 +14,9 @@ import { Shortcuts } from './Shortcuts.tsx';
 import { Troubles } from './Troubles.tsx';
 import { useLive } from './useLive.ts';
 
-const TRAYS: readonly TrayKey[] = ['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'all', 'things'];
+const TRAYS: readonly TrayKey[] = [
+  ...(['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'shared', 'all', 'things'] as const),
+];
 
 /** The Floor: trays at the left, the ledger in the middle, the request sheet at the right. */
 export function Floor() {
@@ -77,7 +79,7 @@ export function Floor() {
               <Find key={tray} value={find} opened={search.has('find')} change={putFind} />
             </div>
             <p className="text-soft">{say(`floor:says.${tray}`)}</p>
-            {trays && trays.horizon.length > 0 && tray !== 'all' && tray !== 'things' ? (
+            {trays && trays.horizon.length > 0 && tray !== 'all' && tray !== 'things' && tray !== 'shared' ? (
               <Horizon bars={trays.horizon} />
             ) : null}
           </div>

@@ -1,10 +1,12 @@
 import type { AnswerOf } from '@tolvek/contract';
+import type { DecidesBy } from '@tolvek/core/approval';
 import { priorityInWords } from '@tolvek/core/request';
-import type { ReactNode } from 'react';
+import { type ReactNode, useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { Button } from '../ui/Button.tsx';
 import { DecisionForm } from '../ui/DecisionForm.tsx';
+import { DialogFrame } from '../ui/DialogFrame.tsx';
 import { Fuse } from '../ui/Fuse.tsx';
 import { StageMark } from '../ui/StageMark.tsx';
 import { Trace } from '../ui/Trace.tsx';
@@ -13,8 +15,10 @@ import { Why } from '../ui/Why.tsx';
 import { meApi } from '../wire/me.ts';
 import { problemOf, refusalInWords } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
+import { Deleting } from './Deleting.tsx';
 import { floorApi } from './endpoints.ts';
 import { Freeing, Rerouting } from './Rerouting.tsx';
+import { Sharing } from './Sharing.tsx';
 import { SheetFields } from './SheetFields.tsx';
 import { SheetHistory } from './SheetHistory.tsx';
 import { WhyRouted } from './WhyRouted.tsx';
@@ -124,7 +128,9 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
       </dl>
       <SheetFields sheet={sheet} reload={refetch} />
       <Pointing sheet={sheet} />
+      <Sharing sheet={sheet} />
       <SheetHistory sheet={sheet} />
+      <Deleting sheet={sheet} />
     </article>
   );
 }
@@ -154,7 +160,6 @@ function Acts({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
   const { data: me } = meApi.useMeQuery();
   const [moveStage, moving] = floorApi.useMoveStageMutation();
   const [assign, assigning] = floorApi.useAssignMutation();
-  const [decide, deciding] = floorApi.useDecideMutation();
   const { number, version } = sheet;
   const refused = (error: unknown): void => {
     const problem = problemOf(error);
@@ -172,20 +177,7 @@ function Acts({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
     <div className="mt-4">
       {sheet.approval?.mayDecide ? (
         <div className="mb-4 border-l-[3px] border-green bg-green-wash px-4 py-3">
-          <DecisionForm
-            seen={sheet.approval.seen}
-            busy={deciding.isLoading}
-            error={deciding.error}
-            decide={async ({ key: once, ...body }) => {
-              const done = await decide({ number, once, body });
-              if (!('error' in done))
-                toast(
-                  done.data?.state === 'approved'
-                    ? say('floor:nowApproved', { number })
-                    : say('floor:nowRefused', { number }),
-                );
-            }}
-          />
+          <Deciding sheet={sheet} by="seat" />
         </div>
       ) : null}
       <div className="flex flex-wrap items-center gap-2">
@@ -208,6 +200,7 @@ function Acts({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
             {verb(stage, sheet)}
           </Button>
         ))}
+        {sheet.approval?.mayDecideFor ? <DecidingFor sheet={sheet} who={sheet.approval.group} /> : null}
         {(sheet.moves.length === 0 || sheet.notNow.length > 0) && sheet.frees.length > 0 ? (
           <Freeing key={version} sheet={sheet} />
         ) : null}
@@ -241,6 +234,36 @@ function Acts({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
         </label>
       )}
     </div>
+  );
+}
+
+/** Approves or refuses, by a seat of one’s own or for whoever is asked. */
+function Deciding({ sheet: { number, approval }, by }: { sheet: SheetData; by: DecidesBy }) {
+  const [decide, { isLoading, error }] = floorApi.useDecideMutation();
+  return (
+    <DecisionForm
+      seen={approval?.seen ?? ''}
+      by={by}
+      busy={isLoading}
+      error={error}
+      decide={async ({ key: once, ...body }) => {
+        const done = await decide({ number, once, body });
+        if ('error' in done) return;
+        toast(say(done.data.state === 'approved' ? 'floor:nowApproved' : 'floor:nowRefused', { number }));
+      }}
+    />
+  );
+}
+
+/** Decides for those who are asked, with the right to. */
+function DecidingFor({ sheet, who }: { sheet: SheetData; who: string }) {
+  const [open, setOpen] = useState(false);
+  const label = say('floor:decideFor', { who });
+  return (
+    <DialogFrame open={open} onOpenChange={setOpen} title={label} trigger={<Button>{label}</Button>}>
+      <p className="mt-2 mb-3 text-soft">{say('floor:decideForHint', { who })}</p>
+      <Deciding sheet={sheet} by="right" />
+    </DialogFrame>
   );
 }
 

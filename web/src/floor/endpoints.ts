@@ -40,6 +40,23 @@ export const floorApi = api.injectEndpoints({
       query: call('assign'),
       invalidatesTags: ['sheet', 'ledger'],
     }),
+    shareTargets: build.query<AnswerOf<'shareTargets'>, Asked<'shareTargets'>>({ query: call('shareTargets') }),
+    shareRequest: build.mutation<AnswerOf<'shareRequest'>, Asked<'shareRequest'>>({
+      query: call('shareRequest'),
+      invalidatesTags: ['sheet'],
+    }),
+    unshareRequest: build.mutation<AnswerOf<'unshareRequest'>, Asked<'unshareRequest'>>({
+      query: call('unshareRequest'),
+      invalidatesTags: ['sheet'],
+    }),
+    deletionPlan: build.query<AnswerOf<'deletionPlan'>, Asked<'deletionPlan'>>({
+      query: call('deletionPlan'),
+      keepUnusedDataFor: 0,
+    }),
+    deleteRequest: build.mutation<AnswerOf<'deleteRequest'>, Asked<'deleteRequest'>>({
+      query: call('deleteRequest'),
+      invalidatesTags: ['ledger'],
+    }),
     comment: build.mutation<AnswerOf<'comment'>, Asked<'comment'>>({
       query: call('comment'),
       invalidatesTags: ['sheet'],

@@ -1,5 +1,5 @@
 import type { BodyOf } from '@tolvek/contract';
-import { verdictProblem } from '@tolvek/core/approval';
+import { type DecidesBy, verdictProblem } from '@tolvek/core/approval';
 import { useRef, useState } from 'react';
 import { say, told } from '../wire/words.ts';
 import { Button } from './Button.tsx';
@@ -10,12 +10,15 @@ type Decision = BodyOf<'decide'> & { key: string };
 /** Approve or refuse with a comment; a refusal needs a reason. Pressed twice, it counts once. */
 export function DecisionForm({
   seen,
+  by = 'seat',
   busy,
   error,
   decide,
 }: {
   /** Stands for what is in view: the decision is on that and nothing else. */
   seen: string;
+  /** For whoever is asked, by the right to: then it is said why. */
+  by?: DecidesBy;
   busy: boolean;
   error: unknown;
   decide: (decision: Decision) => Promise<void>;
@@ -24,7 +27,7 @@ export function DecisionForm({
   const [problem, setProblem] = useState<ReturnType<typeof verdictProblem>>(null);
   const keys = useRef(new Map<string, string>());
   const choose = (verdict: 'approve' | 'refuse'): void => {
-    const found = verdictProblem(verdict, comment);
+    const found = verdictProblem(verdict, comment, by);
     setProblem(found);
     if (found) {
       document.getElementById('decision-comment')?.focus();
@@ -38,7 +41,10 @@ export function DecisionForm({
   return (
     <div>
       <label htmlFor="decision-comment" className="font-semibold">
-        {say('common:comment')} <span className="font-normal text-soft">{say('common:commentHint')}</span>
+        {say('common:comment')}{' '}
+        <span className="font-normal text-soft">
+          {say(by === 'right' ? 'common:commentForHint' : 'common:commentHint')}
+        </span>
       </label>
       <textarea
         id="decision-comment"

@@ -47,6 +47,9 @@ function OpenRegister({ register }: { register: Register }) {
         {forms.length === 0 ? say('workshop:forms.none') : say('workshop:forms', { count: forms.length })}{' '}
         {say('workshop:registerOwnsAll')}
       </p>
+      <p className="mt-1">
+        <Link to={`/workshop/groundwork/rights?register=${register.key}`}>{say('rights:whoHere')}</Link>
+      </p>
       <h2 className="section-head mt-7">{say('workshop:formsOfRegister')}</h2>
       <ul>
         {forms.map((form) => (
@@ -63,6 +66,30 @@ function OpenRegister({ register }: { register: Register }) {
       <Doubles registerKey={register.key} />
       <RegisterSettings key={register.states[0]?.number ?? 0} register={register} />
       <States register={register} />
+      <Deleted register={register.key} />
+    </>
+  );
+}
+
+/** Requests that were deleted for good: what is kept of them. */
+function Deleted({ register }: { register: string }) {
+  const { data } = workshopApi.useDeletedInQuery({ key: register });
+  if (!data || data.deleted.length === 0) return null;
+  return (
+    <>
+      <h2 className="section-head mt-9">{say('workshop:deletedHead')}</h2>
+      <p className="mt-2 text-soft">{say('workshop:deletedHint')}</p>
+      <ul className="mt-2">
+        {data.deleted.map(({ number, at, by, reason }) => (
+          <li key={number} className="border-b border-rule py-1.5">
+            <span className="font-mono text-[13px]">{number}</span> {say('workshop:deletedBy', { by })}{' '}
+            <span className="text-soft">
+              <DeskMoment at={at} />
+            </span>
+            <span className="block">{reason}</span>
+          </li>
+        ))}
+      </ul>
     </>
   );
 }

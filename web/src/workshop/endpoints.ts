@@ -49,6 +49,10 @@ export const workshopApi = api.injectEndpoints({
       query: call('recomputation'),
       keepUnusedDataFor: 0,
     }),
+    deletedIn: build.query<AnswerOf<'deletedIn'>, Asked<'deletedIn'>>({
+      query: call('deletedIn'),
+      keepUnusedDataFor: 0,
+    }),
     doubles: build.query<AnswerOf<'doubles'>, Asked<'doubles'>>({
       query: call('doubles'),
       providesTags: ['register', 'ledger', 'sheet'],

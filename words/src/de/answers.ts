@@ -146,4 +146,6 @@ export const answers: Same<typeof english> = {
   otherFile: 'Wählen Sie eine andere Datei.',
   fileNotItsName: 'Die Datei „{{name}}“ ist nicht, was ihr Name sagt.',
   saveFileAgain: 'Speichern Sie sie mit der richtigen Endung, und fügen Sie sie dann hinzu.',
+  insteadNeedsReason: 'Sie entscheiden an Stelle einer anderen Person. Bitte begründen Sie das.',
+  sayWhyInstead: 'Schreiben Sie die Begründung in den Kommentar. Sie steht im Verlauf.',
 };

@@ -59,4 +59,5 @@ export const common: Same<typeof english> = {
   news: 'Neuigkeiten',
   account: 'Mein Konto',
   forgotPassword: 'Ich habe mein Passwort vergessen',
+  commentForHint: '(nötig)',
 };

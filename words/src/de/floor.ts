@@ -143,4 +143,13 @@ export const floor: Same<typeof english> = {
   sendAgain_other: 'Diese E-Mails noch einmal senden',
   routingHidden: 'Die Zeile hängt von Feldern ab, die Sie nicht lesen dürfen.',
   decidesInstead: 'Heute abwesend. Stattdessen entscheidet: {{names, and}}',
+  'tray.shared': 'Mit mir geteilt',
+  'says.shared': 'Anfragen, die andere mit Ihnen geteilt haben, neueste zuerst. Sie können sie lesen.',
+  'empty.shared': 'Niemand teilt eine Anfrage mit Ihnen.',
+  noHistory:
+    'Sie können hier Notizen und Nachrichten lesen. Das Recht, den übrigen Verlauf zu sehen, haben Sie nicht. Diese Personen können es Ihnen geben: {{people, and}}.',
+  decideFor: 'An Stelle von {{who}} entscheiden',
+  decideForHint:
+    'Sie sind nicht gefragt. Ihre Entscheidung zählt als die von {{who}}. Der Verlauf zeigt Ihren Namen und Ihre Begründung.',
+  more: 'Mehr',
 };

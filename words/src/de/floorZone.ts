@@ -1,5 +1,6 @@
 /** What the Floor says besides. */
 export { access } from './access.ts';
+export { deletion } from './deletion.ts';
 export { floor } from './floor.ts';
 export { history } from './history.ts';
 export { mailroom } from './mailroom.ts';
@@ -7,6 +8,7 @@ export { moves } from './moves.ts';
 export { priorities } from './priorities.ts';
 export { reasons } from './reasons.ts';
 export { rights } from './rights.ts';
+export { share } from './share.ts';
 export { sheet } from './sheet.ts';
 export { troubles } from './troubles.ts';
 export { work } from './work.ts';

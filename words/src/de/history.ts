@@ -33,4 +33,9 @@ export const history: Same<typeof english> = {
   merged: 'Begriffe von „{{vocabulary}}“ wurden zusammengeführt',
   seat: '{{to}} entscheidet anstelle von {{from}}',
   samePerson: 'Zwei Einträge von {{name}} sind jetzt einer',
+  approvedFor: 'An Stelle von {{who}} genehmigt: {{step}}',
+  refusedFor: 'An Stelle von {{who}} abgelehnt: {{step}}',
+  shared: 'Geteilt mit {{who}}',
+  sharedUntil: 'Bis {{until, date}} geteilt mit {{who}}',
+  unshared: 'Nicht mehr geteilt mit {{who}}',
 };

@@ -304,4 +304,7 @@ export const refusals: Same<typeof english> = {
   'signInAgain.happened': 'Sie haben sich vor mehr als einem Tag angemeldet.',
   'signInAgain.saved': 'Es wurde nichts geändert.',
   'signInAgain.now': 'Melden Sie sich ab und wieder an, und fügen Sie dann den Passkey hinzu.',
+  'pointedTo.happened': 'Andere Anfragen verweisen auf {{number}}.',
+  'pointedTo.saved': 'Es wurde nichts gelöscht.',
+  'pointedTo.now': 'Entfernen Sie dort zuerst den Verweis, oder schließen Sie diese Anfrage stattdessen ab.',
 };

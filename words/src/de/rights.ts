@@ -82,4 +82,5 @@ export const rights: Same<typeof english> = {
   inRegister: 'In „{{name}}“',
   also: 'Auch: {{right}}',
   notHere: 'Hier nicht: {{right}}',
+  whoHere: 'Wer was in diesem Register darf',
 };

@@ -846,4 +846,7 @@ export const workshop: Same<typeof english> = {
   wayFromTo: 'von {{from}} nach {{to}}',
   toAnyStage: 'überallhin',
   notYours: 'Sie können dieses Formular nicht ändern. Das legen die Rechte seines Registers fest.',
+  deletedHead: 'Gelöschte Anfragen',
+  deletedHint: 'Endgültig gelöschte Anfragen. Gespeichert ist nur, was hier steht.',
+  deletedBy: 'gelöscht von {{by}}',
 };

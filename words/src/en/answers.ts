@@ -143,4 +143,6 @@ export const answers = {
   otherFile: 'Choose another file.',
   fileNotItsName: 'The file “{{name}}” is not what its name says.',
   saveFileAgain: 'Save it again with the right ending, then add it.',
+  insteadNeedsReason: 'You decide for someone else. Please say why.',
+  sayWhyInstead: 'Write the reason in the comment. It appears in the history.',
 } as const;

@@ -55,4 +55,5 @@ export const common = {
   news: 'News',
   account: 'My account',
   forgotPassword: 'I forgot my password',
+  commentForHint: '(needed)',
 } as const;

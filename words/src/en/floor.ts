@@ -140,4 +140,13 @@ export const floor = {
   sendAgain_other: 'Send these emails again',
   routingHidden: 'The row depends on fields that you may not read.',
   decidesInstead: 'Away today. Decides instead: {{names, and}}',
+  'tray.shared': 'Shared with me',
+  'says.shared': 'Requests that colleagues shared with you, newest first. You can read them.',
+  'empty.shared': 'Nobody shares a request with you.',
+  noHistory:
+    'You can read notes and messages here. You do not have the right to see the rest of the history. These people can give it to you: {{people, and}}.',
+  decideFor: 'Decide for {{who}}',
+  decideForHint:
+    'You are not asked to decide. Your decision counts as that of {{who}}, and the history shows your name and reason.',
+  more: 'More',
 } as const;

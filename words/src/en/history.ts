@@ -30,4 +30,9 @@ export const history = {
   merged: 'Terms of “{{vocabulary}}” were merged',
   seat: '{{to}} decides in the place of {{from}}',
   samePerson: 'Two records of {{name}} are one now',
+  approvedFor: 'Approved for {{who}}: {{step}}',
+  refusedFor: 'Refused for {{who}}: {{step}}',
+  shared: 'Shared with {{who}}',
+  sharedUntil: 'Shared with {{who}} until {{until, date}}',
+  unshared: 'No longer shared with {{who}}',
 } as const;

@@ -287,4 +287,7 @@ export const refusals = {
   'signInAgain.happened': 'You signed in more than a day ago.',
   'signInAgain.saved': 'Nothing was changed.',
   'signInAgain.now': 'Sign out and in again, then add the passkey.',
+  'pointedTo.happened': 'Other requests refer to {{number}}.',
+  'pointedTo.saved': 'Nothing was deleted.',
+  'pointedTo.now': 'Remove the reference from them first, or finish this request instead.',
 } as const;

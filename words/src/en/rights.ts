@@ -79,4 +79,5 @@ export const rights = {
   inRegister: 'In “{{name}}”',
   also: 'Also: {{right}}',
   notHere: 'Not here: {{right}}',
+  whoHere: 'Who may do what in this register',
 } as const;

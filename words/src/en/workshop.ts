@@ -829,4 +829,7 @@ export const workshop = {
   wayFromTo: 'from {{from}} to {{to}}',
   toAnyStage: 'to any',
   notYours: 'You can’t change this form. The rights of its register say so.',
+  deletedHead: 'Deleted requests',
+  deletedHint: 'Requests that were deleted for good. We saved only what you see here.',
+  deletedBy: 'deleted by {{by}}',
 } as const;

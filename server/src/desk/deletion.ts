@@ -1,0 +1,116 @@
+import type { AnswerOf } from '@tolvek/contract';
+import type { Viewer } from '@tolvek/core/people';
+import { refused, said, type Words } from '@tolvek/words';
+import { and, count, desc, eq, ne } from 'drizzle-orm';
+import { roundOf } from '../approval/queries.ts';
+import { uploads } from '../files/tables.ts';
+import { LEFT, notices } from '../notice/tables.ts';
+import { rightMissing } from '../people/grants.ts';
+import { personNamed } from '../people/queries.ts';
+import { adding } from '../platform/adding.ts';
+import { iso } from '../platform/clock.ts';
+import type { Reader } from '../platform/database.ts';
+import type { House } from '../platform/house.ts';
+import { newId } from '../platform/newId.ts';
+import { Problem, staleVersion } from '../platform/problem.ts';
+import { write } from '../platform/work.ts';
+import { holdsThings, registerNamed } from '../register/queries.ts';
+import { deleteRequests } from '../request/change.ts';
+import { type OpenRequest, openAtDesk, openRequest } from '../request/open.ts';
+import { type RequestRow, requestById } from '../request/queries.ts';
+import { deletedRequests, history, pointers } from '../request/tables.ts';
+
+/** @throws Problem 403 for who lacks the right, 404 for who does not read it. */
+function openToDelete(db: Reader, viewer: Viewer, number: string): OpenRequest<RequestRow> {
+  const open = openAtDesk(db, viewer, number, 'changing');
+  if (!open.may('delete')) throw rightMissing(db, 'delete:team');
+  return open;
+}
+
+/** The requests whose references point to one, besides itself. */
+const pointingTo = (db: Reader, id: string): readonly string[] =>
+  db
+    .selectDistinct({ id: pointers.requestId })
+    .from(pointers)
+    .where(and(eq(pointers.targetId, id), ne(pointers.requestId, id)))
+    .all()
+    .map((row) => row.id);
+
+/** What goes with a request that is deleted, in words. */
+function whatGoes(db: Reader, { request, register }: OpenRequest<RequestRow>): readonly Words[] {
+  const countOf = (table: typeof uploads | typeof history | typeof notices, where: ReturnType<typeof and>): number =>
+    db.select({ n: count() }).from(table).where(where).get()?.n ?? 0;
+  const numbers: readonly (readonly ['files' | 'lines' | 'emails', number])[] = [
+    ['files', countOf(uploads, eq(uploads.requestId, request.id))],
+    ['lines', countOf(history, eq(history.requestId, request.id))],
+    ['emails', countOf(notices, and(eq(notices.requestId, request.id), LEFT))],
+  ];
+  return [
+    said('deletion:answers'),
+    ...numbers.flatMap(([what, n]) => (n > 0 ? [said(`deletion:${what}`, { count: n })] : [])),
+    ...(roundOf(db, request.id)?.state === 'open' ? [said('deletion:decision')] : []),
+    ...(request.phase !== 'finished' && request.due !== null ? [said('deletion:deadline')] : []),
+    ...(request.requesterId !== null && !holdsThings(register) && !request.trial ? [said('deletion:requester')] : []),
+  ];
+}
+
+/** References that are named at most. */
+const NAMED = 10;
+
+/** What deleting a request would come to, and what stands against it. Nothing is deleted. @throws Problem 403, 404 */
+export function deletionPlan(db: Reader, viewer: Viewer, number: string): AnswerOf<'deletionPlan'> {
+  const open = openToDelete(db, viewer, number);
+  const pointing = pointingTo(db, open.request.id);
+  const readable = pointing.slice(0, 200).flatMap((id) => {
+    const request = requestById(db, id);
+    const each = request && openRequest(db, request, viewer, 'list');
+    return each?.relation.isDesk ? [{ number: each.request.number, subject: each.subject }] : [];
+  });
+  return {
+    lines: [...whatGoes(db, open)],
+    pointing: { count: pointing.length, some: readable.slice(0, NAMED) },
+  };
+}
+
+const addDeleted = adding(deletedRequests);
+
+/**
+ * Deletes a request for good. That it was there, and who deleted it when and why, is kept.
+ *
+ * @throws Problem 403 for who lacks the right, 404, 409 where other requests point to it, 412 when somebody was faster.
+ */
+export function deleteRequest(
+  house: House,
+  viewer: Viewer,
+  { number, version, reason }: { readonly number: string; readonly version: number; readonly reason: string },
+): AnswerOf<'deleteRequest'> {
+  write(house, ({ tx, now, effects }) => {
+    const { request } = openToDelete(tx, viewer, number);
+    if (request.version !== version) throw staleVersion();
+    const pointing = pointingTo(tx, request.id);
+    if (pointing.length > 0) throw new Problem(409, 'pointed-to', refused('pointedTo', { number }));
+    deleteRequests(tx, [request.id]);
+    const { registerId } = request;
+    addDeleted(tx, { id: newId(), number: request.number, registerId, at: now, by: viewer.personId, reason });
+    effects.changed.add(request.id);
+  });
+  return { done: true };
+}
+
+/** Lines that are shown. */
+const SHOWN = 100;
+
+/** The requests of a register that were deleted, the newest first. @throws Problem 404 */
+export function deletedIn(db: Reader, key: string): AnswerOf<'deletedIn'> {
+  const { id } = registerNamed(db, key);
+  return {
+    deleted: db
+      .select()
+      .from(deletedRequests)
+      .where(eq(deletedRequests.registerId, id))
+      .orderBy(desc(deletedRequests.at), desc(deletedRequests.id))
+      .limit(SHOWN)
+      .all()
+      .map(({ number, at, by, reason }) => ({ number, at: iso(at), by: personNamed(db, by), reason })),
+  };
+}

@@ -1,0 +1,23 @@
+/** Deleting a request. */
+export const deletion = {
+  open: 'Delete for good',
+  title: 'Delete {{number}} for good',
+  goes: 'This will be deleted. Nobody can bring it back.',
+  answers: 'All answers of this request',
+  files_one: '{{count, number}} file',
+  files_other: '{{count, number}} files',
+  lines_one: '{{count, number}} line of its history',
+  lines_other: '{{count, number}} lines of its history',
+  emails_one: '{{count, number}} email that was not sent yet',
+  emails_other: '{{count, number}} emails that were not sent yet',
+  decision: 'The approval that is open. Approvers are no longer asked.',
+  deadline: 'Its deadline, with all reminders',
+  requester: 'The requester’s link to it. We do not email the requester.',
+  stays: 'We save only the number, who deleted the request, when and why.',
+  inUse_one: '{{count, number}} other request refers to it, so it cannot be deleted:',
+  inUse_other: '{{count, number}} other requests refer to it, so it cannot be deleted:',
+  inUseFix: 'Remove the reference from them first, or finish this request instead.',
+  reason: 'Reason',
+  now: 'Delete for good now',
+  done: '{{number}} is deleted',
+} as const;

@@ -1,0 +1,23 @@
+/** Sharing a request. */
+export const share = {
+  title: 'Shared with',
+  nobodyYet: 'Nobody besides the people who work on it.',
+  open: 'Share this request',
+  hint: 'They can read this request and nothing else, and find it in the tray “Shared with me”. We do not email them.',
+  who: 'Person or group',
+  find: 'Type a name',
+  noneFound: 'Nobody by that name',
+  groupOf_one: 'Group, {{count, number}} member',
+  groupOf_other: 'Group, {{count, number}} members',
+  until: 'Last day (optional)',
+  untilDay: 'until {{day, date}}',
+  now: 'Share now',
+  done: 'Shared with {{name}}',
+  end: 'Stop sharing',
+  endWith: 'Stop sharing with {{name}}',
+  ended: 'No longer shared with {{name}}',
+  nobody: 'We do not know this person or group.',
+  choose: 'Choose someone from the list.',
+  over: 'This day is over.',
+  laterDay: 'Choose today or a later day, or leave it empty.',
+} as const;
