@@ -155,8 +155,6 @@ describe('the import borders', () => {
         .map((path) => relative(root, path))
         .filter((path) => !isTest(path) && found.test(readFileSync(join(root, path), 'utf8')));
     expect([...uses(opening)].sort()).toEqual([
-      // Whether somebody has to do with a request at all, for the live page: no values.
-      'server/src/platform/live.ts',
       'server/src/request/names.ts',
       'server/src/request/open.ts',
       'server/src/request/references.ts',

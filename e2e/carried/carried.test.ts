@@ -21,6 +21,11 @@ const SINCE_THEN = [
   ...[
     'rights',
     'rightHolders',
+    'registerRights',
+    'registerRightsPlan',
+    'shareTargets',
+    'deletionPlan',
+    'deletedIn',
     'account',
     'handOverPlan',
     'profile',

@@ -103,6 +103,12 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('deskLogo', await stranger.GET('/api/desk/logo', { parseAs: 'arrayBuffer' }));
   note('rights', await staff.GET('/api/rights'));
   note('rightHolders', await staff.GET('/api/rights/{right}/people', path({ right: 'read:all' })));
+  note('registerRights', await staff.GET('/api/registers/{key}/rights', path({ key: known.register })));
+  const apart = { params: { path: { key: known.register }, query: { to: 'apart' } } } as const;
+  note('registerRightsPlan', await staff.GET('/api/registers/{key}/rights/plan', apart));
+  note('deletedIn', await staff.GET('/api/registers/{key}/deleted', path({ key: known.register })));
+  note('deletionPlan', await staff.GET('/api/requests/{number}/deletion', path({ number: known.number })));
+  note('shareTargets', await staff.GET('/api/requests/{number}/share-targets', path({ number: known.number })));
   note('handOverPlan', await staff.GET('/api/people/{id}/hand-over', path({ id: known.person })));
   note('rightsOnDay', await staff.GET('/api/rights-on/{day}', path({ day: '2026-11-23' })));
   note('stepBackPlan', await staff.GET('/api/ground-history/{id}/back', path({ id: known.line })));

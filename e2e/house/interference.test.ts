@@ -242,6 +242,7 @@ async function live(hidden: Hidden): Promise<Heard> {
     db.select({ id: requests.id }).from(requests).where(eq(requests.number, number)).all()[0]?.id ?? '';
   const pointing = await sent(priya, 'pointing', { what: 'x', target: idOf(first) });
   const site = await sent(priya, 'come-on-site', { ...VISIT, medical_note: note });
+  const spare = await sent(priya, 'come-on-site', { ...VISIT, visitor: 'Spare', medical_note: note });
   const water = await sent(hanne, 'come-on-site', { ...WATER, medical_note: note });
   const linked = await sent(hanne, 'come-on-site', { ...WATER, visitor: 'Linked', medical_note: note });
   await sent(hanne, 'concern-report', { about: 'safety', what_happened: note, when: '2026-11-20', reply: false });
@@ -365,6 +366,12 @@ async function live(hidden: Hidden): Promise<Heard> {
     // What waits for its decision is decided below.
     freeRequest: [{ params: { number: pointing }, body: { stage: 'arrived', reason: 'Stuck.' } }],
     assign: each(numbers, (number) => ({ params: { number }, body: { person: null } })),
+    shareTargets: [{ params: { number: site }, query: { find: 'bo' } }],
+    shareRequest: each(numbers, (number) => ({ params: { number }, body: { with: { group: 'boats' }, until: null } })),
+    unshareRequest: [{ params: { number: site, holder: 'boats' } }],
+    deletionPlan: each([...numbers, spare], (number) => ({ params: { number } })),
+    deleteRequest: [{ params: { number: spare }, body: { reason: 'Nobody wants it.' } }],
+    deletedIn: each(['site-access', 'tell-tale'], (register) => ({ params: { key: register } })),
     comment: each(numbers, (number) => ({
       params: { number },
       body: { text: 'Looks good.', visibility: 'requester' },
@@ -577,7 +584,7 @@ async function live(hidden: Hidden): Promise<Heard> {
       params?: Record<string, string>;
       body?: { seen?: string };
     };
-    if (['changeFields', 'moveStage', 'assign', 'reroute', 'freeRequest'].includes(route)) {
+    if (['changeFields', 'moveStage', 'assign', 'reroute', 'freeRequest', 'deleteRequest'].includes(route)) {
       const sheet = await caller.call('sheet', { params: { number: params?.number ?? '' } });
       return { ...input, headers: onVersion(sheet.body?.version ?? 1) };
     }

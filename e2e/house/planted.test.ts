@@ -315,13 +315,15 @@ describe('a value in the restricted field', () => {
       })
       .run();
     const way = await makeWays(as('Maren Okafor'));
+    const unwanted = { ...WATER, visitor: 'Spare' };
+    const spare = (await as('Priya Nakamura-Lind').submit('come-on-site', unwanted, { release: 2 })).body.number;
     const inputs: Partial<Record<RouteName, readonly Parameters<Caller['call']>[1][]>> = {
       ...(await groundCalls(desk)),
       door: [{ params: { slug: 'visit' } }, { params: { slug: 'come-on-site' } }],
       sheet: [{ params: { number: outside } }, { params: { number: inside } }],
       myRequest: [{ params: { number: inside } }, { params: { number: outside } }],
       follow: [{ params: { token: follow } }],
-      ledger: ['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'all', 'things'].flatMap((tray) => [
+      ledger: ['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'shared', 'all', 'things'].flatMap((tray) => [
         { query: { tray, find: '' } },
         { query: { tray, find: PLANTED } },
       ]),
@@ -450,6 +452,12 @@ describe('a value in the restricted field', () => {
       ],
       addDoor: [{ params: { key: 'site-access' }, headers: key(), body: { name: 'Another', proof: 'sign-in' } }],
       setDoor: [{ params: { slug: 'visit' }, body: { open: true, closedMessage: '' } }],
+      shareTargets: [{ params: { number: outside }, query: { find: 'bo' } }],
+      shareRequest: [{ params: { number: outside }, body: { with: { group: 'boats' }, until: null } }],
+      unshareRequest: [{ params: { number: outside, holder: 'boats' } }],
+      deletionPlan: [{ params: { number: outside } }, { params: { number: inside } }],
+      deleteRequest: [{ params: { number: spare }, headers: onVersion(1), body: { reason: 'Nobody wants it.' } }],
+      deletedIn: [{ params: { key: 'site-access' } }],
       changeFields: [{ params: { number: outside }, headers: onVersion(1), body: { changes: { escort: 'x' } } }],
       advanceClock: [{ body: { minutes: 1 } }],
     };

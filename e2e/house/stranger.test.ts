@@ -38,9 +38,12 @@ async function known() {
   ]);
   if (!maren || !priya || !stranger) throw new Error('nobody is there');
   await makePermit(maren);
-  // Whoever reads by every route may look back as well.
+  // Whoever reads by every route may look back as well, and at what deleting would come to.
   const { person } = ok(await maren.call('me'));
-  const looksBack = { params: { subject: `@${person.id}` }, body: { give: ['audit'], take: [] } };
+  const looksBack = {
+    params: { subject: `@${person.id}` },
+    body: { give: ['audit', 'rights', 'delete:all'], take: [] },
+  };
   ok(await (await desk.as('Ada Quillfeather')).call('changeRights', looksBack));
   const { url } = desk.running;
   const own = ok(await maren.submit('come-on-site', WATER)).number;

@@ -1,5 +1,5 @@
 import type { Viewer } from './audience.ts';
-import { DESK_RIGHTS, may, mayWith, REGISTER_RIGHTS, type RequestRight, type Right } from './rights.ts';
+import { DESK_RIGHTS, may, mayWith, REGISTER_RIGHTS, type RequestRight, type Right, type Standing } from './rights.ts';
 
 /** One right that a register gives a subject although the desk does not, or does not give although the desk does. */
 export interface Difference {
@@ -54,9 +54,12 @@ export const inRegister = (viewer: Viewer, register: string): Viewer => {
   return rights === viewer.rights ? viewer : { ...viewer, rights };
 };
 
-/** Whether somebody may do something with any requests there could be, at the desk or in a register. */
-export const mayAnywhere = ({ rights, otherwise = {} }: Viewer, right: RequestRight): boolean =>
-  [rights, ...Object.values(otherwise)].some((each) => mayWith({ rights: each }, right, 'own'));
+/** Whether somebody may do something with requests they stand so to, at the desk or in any register. */
+export const mayAnywhere = (
+  { rights, otherwise = {} }: Pick<Viewer, 'rights' | 'otherwise'>,
+  right: RequestRight,
+  standing: Standing,
+): boolean => [rights, ...Object.values(otherwise)].some((each) => mayWith({ rights: each }, right, standing));
 
 /** Whether somebody builds the forms of any register. */
 export const configuresAnything = ({ rights, otherwise = {} }: Pick<Viewer, 'rights' | 'otherwise'>): boolean =>

@@ -1,5 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { calledApart, type RequestRight, rightsAt, toldApart, type Viewer } from '@tolvek/core/people';
+import { calledApart, mayAnywhere, type RequestRight, rightsAt, toldApart, type Viewer } from '@tolvek/core/people';
 import {
   type Problem as FieldProblem,
   type FieldValue,
@@ -187,6 +187,7 @@ export function freeRequest(
   input: OnVersion & { stage: string; reason: string },
 ): { version: number } {
   return write(house, (work) => {
+    if (!mayAnywhere(viewer, 'move', 'none')) throw rightMissing(work.tx, 'move:all');
     const { request, register } = openAtDesk(work.tx, viewer, input.number, 'changing');
     if (!rightsAt(viewer, register.id).includes('move:all')) throw rightMissing(work.tx, 'move:all');
     const from = stageOf(register, request.stage);

@@ -1,7 +1,7 @@
 import type { houseRoutes } from '@tolvek/contract';
 import { openApiDocument } from '@tolvek/contract/openapi';
 import { nextChange } from '@tolvek/core/deadline';
-import { seatsHeldBy, type Viewer, wordOf, worksInWorkshop } from '@tolvek/core/people';
+import { mayAnywhere, seatsHeldBy, type Viewer, wordOf, worksInWorkshop } from '@tolvek/core/people';
 import { ACCENTS } from '@tolvek/core/settings';
 import type { Request, Response } from 'express';
 import { calendarNames, calendarOf } from '../calendar/queries.ts';
@@ -95,8 +95,7 @@ function goOn(house: House, request: Request, response: Response): void {
  * group, and who is asked to decide.
  */
 function worksFloor(db: Reader, viewer: Viewer): boolean {
-  if ([viewer.rights, ...Object.values(viewer.otherwise ?? {})].some((rights) => rights.includes('read:all')))
-    return true;
+  if (mayAnywhere(viewer, 'read', 'none')) return true;
   const desk = allRegisters(db).flatMap((register) => register.deskGroups);
   const things = new Set(allRegisters(db).flatMap(({ id, holds }) => (holds === 'things' ? [id] : [])));
   const deciding = allForms(db)

@@ -140,7 +140,7 @@ function viewerAt(house: House, route: Route, { params }: Request, viewer: Viewe
 function maySeek(viewer: Viewer, right: RouteRight): boolean {
   if (right === 'work') return worksInWorkshop(viewer);
   if (right === 'build') return configuresAnything(viewer);
-  return right === 'export' ? mayAnywhere(viewer, 'export') : may(viewer, right);
+  return right === 'export' ? mayAnywhere(viewer, 'export', 'own') : may(viewer, right);
 }
 
 function keyOf(request: Request): string {

@@ -151,5 +151,4 @@ export const floor: Same<typeof english> = {
   decideFor: 'An Stelle von {{who}} entscheiden',
   decideForHint:
     'Sie sind nicht gefragt. Ihre Entscheidung zählt als die von {{who}}. Der Verlauf zeigt Ihren Namen und Ihre Begründung.',
-  more: 'Mehr',
 };

@@ -148,5 +148,4 @@ export const floor = {
   decideFor: 'Decide for {{who}}',
   decideForHint:
     'You are not asked to decide. Your decision counts as that of {{who}}, and the history shows your name and reason.',
-  more: 'More',
 } as const;
