@@ -21,7 +21,7 @@ test('axe finds nothing serious on any main page, in light and in dark', async (
     '/workshop/groundwork/rights',
     '/workshop/groundwork/calendars',
     '/workshop/groundwork/registers',
-    '/workshop/vocabularies/species',
+    '/workshop/groundwork/vocabularies/species',
     '/floor/things',
     '/ask/vessel-time',
     '/mailroom',

@@ -123,8 +123,8 @@ const PAGES: Readonly<Record<string, readonly string[]>> = {
     '/workshop/groundwork/sign-in',
     '/workshop/groundwork/calendars',
     '/workshop/groundwork/registers',
-    '/workshop/vocabularies',
-    '/workshop/vocabularies/species',
+    '/workshop/groundwork/vocabularies',
+    '/workshop/groundwork/vocabularies/species',
     '/mailroom',
   ],
 };

@@ -156,6 +156,7 @@ export async function groundCalls(
     rights: [{}],
     rightsOnDay: [{ params: { day: '2026-11-23' } }],
     stepBackPlan: [{ params: { id: line } }],
+    sayWhy: [{ params: { id: line }, body: { why: 'She asked for it.' } }],
     stepBack: [{ params: { id: line } }],
     rightHolders: [{ params: { right: 'read:all' } }],
     changeRights: [{ params: { subject: divers }, body: { give: ['export:team'], take: [] } }],

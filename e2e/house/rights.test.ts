@@ -263,6 +263,13 @@ describe('what somebody may do', () => {
     const raised = await declan.call('enterGroup', { ...join, body: { person: id, from: null, until: null } });
     expect([raised.status, raised.body.type]).toEqual([403, 'urn:tolvek:problem:not-allowed']);
     ok(await settle('administrators', []));
+    // Nor by what is given in one register alone.
+    const inPurchase = { register: 'purchase', ...give('read:all') };
+    ok(await ada.call('changeRights', { params: { subject: 'administrators' }, body: inPurchase }));
+    const again = { params: { key: 'administrators' }, headers: { 'Idempotency-Key': 'declan-up-2' } };
+    const there = await declan.call('enterGroup', { ...again, body: { person: id, from: null, until: null } });
+    expect([there.status, there.body.type]).toEqual([403, 'urn:tolvek:problem:not-allowed']);
+    ok(await ada.call('setRegisterRights', { params: { key: 'purchase' }, body: { to: 'desk' } }));
     ok(await settle(`@${id}`, []));
   });
 
@@ -282,7 +289,19 @@ describe('what somebody may do', () => {
     const entry = group.entries[0].id as string;
     await tried(ada.call('leaveGroup', { params: { key: 'administrators', entry } }));
     await tried(settle('administrators', []));
+    // Somebody else who may, but only until a day: on the day after it nobody could.
+    const until = { params: { key: 'administrators' }, headers: { 'Idempotency-Key': 'declan-for-now' } };
+    const forNow = { person: idOf('Declan Oyelaran'), from: null, until: '2026-11-27' };
+    const { id: ending } = ok(await ada.call('enterGroup', { ...until, body: forNow }));
+    await tried(ada.call('leaveGroup', { params: { key: 'administrators', entry } }));
+    // By a group in that group for good, somebody may.
+    const nested = { params: { key: 'administrators' }, headers: { 'Idempotency-Key': 'leads-in' } };
+    ok(await ada.call('enterGroup', { ...nested, body: { group: 'desk-leads', from: null, until: null } }));
+    ok(await ada.call('leaveGroup', { params: { key: 'administrators', entry: ending } }));
+    ok(await ada.call('leaveGroup', { params: { key: 'administrators', entry } }));
+    const maren = await desk.as('Maren Okafor');
+    expect(ok(await maren.call('rights')).givers).not.toContain('Ada Quillfeather');
     expect(new Set(types)).toEqual(new Set(['urn:tolvek:problem:last-administrator']));
-    expect(types).toHaveLength(5);
+    expect(types).toHaveLength(6);
   });
 });

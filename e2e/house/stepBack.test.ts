@@ -45,7 +45,7 @@ function ground(): object {
   };
 }
 /** The newest line of what was set. */
-const newest = (about: 'person' | 'group' | 'everyone'): string =>
+const newest = (about: 'person' | 'group' | 'everyone' | 'register'): string =>
   desk.running.house.db
     .select({ id: groundHistory.id })
     .from(groundHistory)
@@ -121,6 +121,80 @@ describe('one step back', () => {
       expect([what, ground()]).toEqual([what, after]);
     }
     expect(ok(await maren.call('person', { params: { id: bram } })).absences).toHaveLength(1);
+  });
+
+  it('undoes what a register gave otherwise than the desk, all of it at once as well', async () => {
+    const rights = async () => {
+      const { apart, subjects } = ok(await ada.call('registerRights', { params: { key: 'site-access' } }));
+      return JSON.stringify({ apart, subjects });
+    };
+    const inRegister = { register: 'site-access' };
+    const acts: readonly (readonly ['everyone' | 'group' | 'register', () => ReturnType<Caller['call']>, RegExp])[] = [
+      [
+        'group',
+        () =>
+          ada.call('changeRights', {
+            params: { subject: 'lab' },
+            body: { give: ['share:all'], take: [], ...inRegister },
+          }),
+        /2 people lose the right: Share all requests/,
+      ],
+      [
+        'everyone',
+        () =>
+          ada.call('changeRights', {
+            params: { subject: '*' },
+            body: { give: [], take: ['change:team'], ...inRegister },
+          }),
+        /people get the right: Change the requests of their teams/,
+      ],
+      [
+        'register',
+        () => ada.call('setRegisterRights', { params: { key: 'site-access' }, body: { to: 'apart' } }),
+        /get/,
+      ],
+      [
+        'register',
+        () => ada.call('setRegisterRights', { params: { key: 'site-access' }, body: { to: 'desk' } }),
+        /lose/,
+      ],
+      [
+        'register',
+        () => ada.call('setRegisterRights', { params: { key: 'site-access' }, body: { to: 'beside' } }),
+        /./,
+      ],
+    ];
+    const seen: string[] = [];
+    for (const [about, act, effect] of acts) {
+      const before = await rights();
+      ok(await act());
+      const after = await rights();
+      seen.push(before === after ? 'same' : 'other');
+      if (before === after) continue;
+      const id = newest(about);
+      expect((await maren.call('stepBack', { params: { id } })).status).toBe(403);
+      const plan = ok(await ada.call('stepBackPlan', { params: { id } }));
+      expect(plan.effects.join(' ')).toMatch(effect);
+      ok(await ada.call('stepBack', { params: { id } }));
+      expect(await rights()).toBe(before);
+      // And the undoing is undone.
+      ok(await ada.call('stepBack', { params: { id: newest(about) } }));
+      expect(await rights()).toBe(after);
+    }
+    expect(seen).toEqual(['other', 'other', 'other', 'other', 'same']);
+  });
+
+  it('says why, in the words of whoever set it, and of nobody else', async () => {
+    await change('Signe Halvard', { language: 'de' });
+    const id = newest('person');
+    expect((await ada.call('sayWhy', { params: { id }, body: { why: 'I think so.' } })).status).toBe(404);
+    ok(await maren.call('sayWhy', { params: { id }, body: { why: 'She asked for it.' } }));
+    ok(await maren.call('sayWhy', { params: { id }, body: { why: 'She asked for it on Monday.' } }));
+    const { history } = ok(await ada.call('person', { params: { id: idOf('Signe Halvard') } }));
+    expect([history[0].id, history[0].why]).toEqual([id, 'She asked for it on Monday.']);
+    expect(history.filter(({ why }: { why: string }) => why !== '')).toHaveLength(1);
+    const { changes } = ok(await ada.call('rightsOnDay', { params: { day: '2026-11-23' } }));
+    expect(changes.every(({ words }: { words: string }) => words !== 'She asked for it.')).toBe(true);
   });
 
   it('is refused where it is another by now, for what can’t be undone, and beyond one’s own rights', async () => {

@@ -119,8 +119,9 @@ export const importHeads = {
 
 /** What was set of people, groups and rights, undone one by one. */
 export const stepBackHeads = {
-  stepBackPlan: { method: 'GET', path: '/api/ground-history/:id/back', caller: 'staff', right: 'people' },
-  stepBack: { method: 'POST', path: '/api/ground-history/:id/back', caller: 'staff', right: 'people' },
+  stepBackPlan: { method: 'GET', path: '/api/ground-history/:id/back', caller: 'staff', right: 'work' },
+  sayWhy: { method: 'PUT', path: '/api/ground-history/:id/why', caller: 'staff', right: 'work' },
+  stepBack: { method: 'POST', path: '/api/ground-history/:id/back', caller: 'staff', right: 'work' },
 } as const satisfies Heads;
 
 /** People and groups. */

@@ -230,7 +230,7 @@ export const peopleRoutes = routesOf(peopleHeads, {
       /** The groups it is in. */
       within: z.array(named),
       /** The forms, registers and doors that name it, and where. */
-      uses: z.array(z.object({ title: z.string(), at: words, to: z.string() })),
+      uses: z.array(z.object({ title: words, at: words, to: z.string() })),
       history: z.array(groundLine),
     }),
   },

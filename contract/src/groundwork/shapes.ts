@@ -60,4 +60,8 @@ export const groundLine = z.object({
   words,
   /** Whether it can be undone by itself. */
   undoable: z.boolean(),
+  /** Why, in the words of whoever set it; empty where they did not say. */
+  why: z.string(),
+  /** The id of who set it; empty for the application itself. */
+  setter: z.string(),
 });

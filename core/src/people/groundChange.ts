@@ -18,6 +18,8 @@ export type GroundChange =
   | { readonly kind: 'signed-out'; readonly browser?: string }
   /** Another record of the same person became a part of this one, by the name and address it had. */
   | { readonly kind: 'merged'; readonly name: string; readonly email: string }
+  /** Why another line was, by its id, in the words of whoever set it. */
+  | { readonly kind: 'why'; readonly of: string; readonly text: string }
   /** At the desk, or in one register, by its id: with what that said of it before, where it said anything. */
   | { readonly kind: 'given' | 'taken'; readonly right: Right; readonly register?: string; readonly was?: boolean }
   /** What the desk gives counts for nothing in a register from then on, or counts again. */
@@ -73,7 +75,7 @@ function valueInWords(field: GroundField, value: string): Words {
 }
 
 /** A change in a sentence, with names as they are now: “Name: from “Nuala Fen” to “Nuala Fenwick””. */
-export function groundChangeInWords(change: GroundChange, names: GroundNames): Said {
+export function groundChangeInWords(change: GroundChange, names: GroundNames): Words {
   switch (change.kind) {
     case 'added':
       return said('ground:did.added');
@@ -89,6 +91,8 @@ export function groundChangeInWords(change: GroundChange, names: GroundNames): S
       return said(change.on ? 'ground:did.apart' : 'ground:did.apartOff', {
         register: names.register(change.register),
       });
+    case 'why':
+      return change.text;
     case 'put-back':
       return said('ground:did.putBack', { register: names.register(change.register) });
     case 'differing':

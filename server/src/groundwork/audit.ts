@@ -19,7 +19,7 @@ import { said } from '@tolvek/words';
 import { desc, eq, gt } from 'drizzle-orm';
 import { differingRegisters, grantsIn } from '../people/grants.ts';
 import { entryOf } from '../people/groups.ts';
-import { groundNamesIn } from '../people/history.ts';
+import { groundNamesIn, reasonsOf } from '../people/history.ts';
 import { setterIn } from '../people/kept.ts';
 import { namesOf, personNamed } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
@@ -86,6 +86,7 @@ export function rightsOnDay(db: Reader, day: string, now: number): AnswerOf<'rig
   const later = lines.filter(({ at }) => dateAt(at, zone) > day);
   const access = accessAt(accessNow(db), later satisfies readonly AuditLine[], 0);
   const names = groundNamesIn(db, nameOf(db));
+  const whyOf = reasonsOf(db, lines);
   const holdersOf = holdersIn(access, day);
   const called = namesOf(db, [...access.staff.keys()]);
   const told = (right: Right, register?: string) => ({
@@ -106,7 +107,7 @@ export function rightsOnDay(db: Reader, day: string, now: number): AnswerOf<'rig
     changes: lines
       .filter((line) => dateAt(line.at, zone) === day && isAboutAccess(line.change) && isToldHere(line))
       .map(({ id, at, by, about, key, change }) => ({
-        ...{ id, undoable: mayBeUndone(change), at: iso(at), by: setterIn(db, by) },
+        ...{ id, undoable: mayBeUndone(change), at: iso(at), by: setterIn(db, by), why: whyOf(id), setter: by },
         words: groundChangeInWords(change, names),
         about: about === 'person' ? personNamed(db, key) : about === 'group' ? names.group(key) : '',
       })),

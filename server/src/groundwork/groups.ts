@@ -2,12 +2,12 @@ import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { DOOR } from '@tolvek/core/door';
 import { FORM, REGISTER } from '@tolvek/core/form';
 import { holdsOn, type Viewer } from '@tolvek/core/people';
-import { said } from '@tolvek/words';
+import { said, type Words } from '@tolvek/words';
 import { asc, count, eq, inArray } from 'drizzle-orm';
 import { referringTo } from '../design/queries.ts';
 import { designs } from '../design/tables.ts';
 import { doors } from '../door/tables.ts';
-import { refuseNobodyLeft, refuseRaising } from '../people/grants.ts';
+import { differingRegisters, grantedTo, refuseNobodyLeft, refuseRaising } from '../people/grants.ts';
 import {
   changeGroup,
   enterGroup,
@@ -27,6 +27,7 @@ import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { notFound, wrongFields } from '../platform/problem.ts';
 import { by, write } from '../platform/work.ts';
+import { registerById } from '../register/queries.ts';
 import { nameOf } from '../request/names.ts';
 
 type Row = AnswerOf<'groups'>['groups'][number];
@@ -112,7 +113,22 @@ function usesOf(db: Reader, key: string): AnswerOf<'group'>['uses'] {
     ...referringTo(db, DOOR, to).map((each) => ({ ...each, to: `/workshop/${formOf.get(each.key) ?? ''}/doors` })),
   ];
   const uses = new Map(all.map(({ title, at, to: leads }) => [JSON.stringify([title, at]), { title, at, to: leads }]));
-  return [...uses.values()];
+  return [...uses.values(), ...rightsGivenTo(db, key)];
+}
+
+/** What is given to a group as its rights: for the whole desk, and where a register differs. */
+function rightsGivenTo(db: Reader, key: string): AnswerOf<'group'>['uses'] {
+  const page = '/workshop/groundwork/rights';
+  const of = (title: Words, count: number, to: string) =>
+    count > 0 ? [{ title, at: said('ground:rightsGiven', { count }), to }] : [];
+  return [
+    ...of(said('ground:rightsOfDesk'), grantedTo(db, key).length, page),
+    ...[...differingRegisters(db).values()].flatMap(({ register, differences }) => {
+      const { name, key: registerKey } = registerById(db, register);
+      const count = differences.filter(({ subject }) => subject === key).length;
+      return of(said('ground:rightsIn', { name }), count, `${page}?register=${registerKey}`);
+    }),
+  ];
 }
 
 export const addGroup = (house: House, viewer: Viewer, body: BodyOf<'addGroup'>, key: string): AnswerOf<'addGroup'> =>

@@ -33,7 +33,7 @@ import {
   setRegisterRights,
 } from './rights.ts';
 import { addProvider, changeProvider, endTheirCode, putPasswords, signInSettings, signInWays } from './signIn.ts';
-import { stepBack, stepBackPlan } from './stepBack.ts';
+import { sayWhy, stepBack, stepBackPlan } from './stepBack.ts';
 
 export function groundworkHandlers(house: House): Handlers<typeof groundworkRoutes> {
   const { db, clock } = house;
@@ -94,6 +94,7 @@ export function groundworkHandlers(house: House): Handlers<typeof groundworkRout
     undoImport: ({ viewer, params }) => undoImport(house, viewer, params.id),
     peopleSheet: ({ viewer, query, response }) => sendPeople(db, viewer, query.kind, response),
     stepBackPlan: ({ viewer, params }) => stepBackPlan(house, viewer, params.id),
+    sayWhy: ({ viewer, params, body }) => sayWhy(house, viewer, params.id, body.why),
     stepBack: ({ viewer, params }) => stepBack(house, viewer, params.id),
     profile: () => profileView(db, clock.now()),
     changeProfile: ({ viewer, body, version }) => putProfile(house, viewer, { ...body, version }),

@@ -1,6 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { isSame } from '@tolvek/core/own';
-import { type GroundChange, groundChangeInWords, mayBeUndone, undoingOf, type Viewer } from '@tolvek/core/people';
+import { type GroundChange, groundChangeInWords, may, mayBeUndone, undoingOf, type Viewer } from '@tolvek/core/people';
 import type { FieldValue } from '@tolvek/core/register';
 import { refused } from '@tolvek/words';
 import { eq } from 'drizzle-orm';
@@ -13,11 +13,12 @@ import {
   refuseNobodyLeft,
   refuseRaising,
   registerRightsOf,
+  rightMissing,
   setApart,
   settleRights,
 } from '../people/grants.ts';
 import { changeGroup, enterGroup, entryOf, type GroupChanges, groupByKey, leaveGroup } from '../people/groups.ts';
-import { groundNamesIn } from '../people/history.ts';
+import { groundNamesIn, noteGround } from '../people/history.ts';
 import { personById } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
 import { groundHistory, groupEntries } from '../people/tables.ts';
@@ -45,6 +46,9 @@ function settingIn(field: string, written: string): string | boolean | null {
   return field === 'language' && written === '' ? null : written;
 }
 
+/** What is undone by whoever decides what people may do; all else by whoever manages people. */
+const OF_RIGHTS: ReadonlySet<GroundChange['kind']> = new Set(['given', 'taken', 'apart', 'put-back', 'differing']);
+
 /**
  * Undoes what a line of a history says was set.
  *
@@ -52,6 +56,7 @@ function settingIn(field: string, written: string): string | boolean | null {
  */
 function undo(work: Work, viewer: Viewer, { about, key, change }: Line): void {
   const { tx } = work;
+  if (!OF_RIGHTS.has(change.kind) && !may(viewer, 'people')) throw rightMissing(tx, 'people');
   switch (change.kind) {
     case 'changed': {
       const { field } = change;
@@ -145,5 +150,15 @@ export function stepBackPlan(house: House, viewer: Viewer, id: string): AnswerOf
 
 export function stepBack(house: House, viewer: Viewer, id: string): AnswerOf<'stepBack'> {
   write(house, (work) => undo(by(work, viewer.personId), viewer, lineOf(work.tx, id)));
+  return { done: true };
+}
+
+/** Says why something was set. @throws Problem 404 for a line that another set, or that is not there */
+export function sayWhy(house: House, viewer: Viewer, id: string, why: string): AnswerOf<'sayWhy'> {
+  write(house, (work) => {
+    const line = work.tx.select().from(groundHistory).where(eq(groundHistory.id, id)).get();
+    if (!line || line.by !== viewer.personId) throw notFound('state');
+    noteGround(by(work, viewer.personId), line.about, line.key, { kind: 'why', of: id, text: why });
+  });
   return { done: true };
 }

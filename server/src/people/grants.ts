@@ -15,15 +15,15 @@ import {
   wordOf,
 } from '@tolvek/core/people';
 import { refused } from '@tolvek/words';
-import { and, count, eq, inArray, ne, or, type SQL } from 'drizzle-orm';
+import { and, count, eq, inArray, ne, or, type SQL, sql } from 'drizzle-orm';
 import type { Reader, Transaction } from '../platform/database.ts';
-import { inList } from '../platform/prepared.ts';
+import { inList, listed } from '../platform/prepared.ts';
 import { notAllowed, Problem } from '../platform/problem.ts';
 import type { Work } from '../platform/work.ts';
 import { noteGround } from './history.ts';
 import { type PersonRow, viewerIn } from './queries.ts';
 import { EVERYONE } from './rights.ts';
-import { outwardOf } from './settle.ts';
+import { outwardOf, settledDay } from './settle.ts';
 import { grants, memberships, people, registerGrants, registersApart } from './tables.ts';
 
 /** What is given as the desk’s defaults: all of it, or to one subject, or of one right. */
@@ -129,13 +129,39 @@ export const countHolders = (db: Reader, right: Right, where: Where): number =>
     .where(holding(db, right, where))
     .get()?.n ?? 0;
 
-/** @throws Problem 409 when nobody but who leaves would be left who can give people rights. */
+/** The groups that are in some groups for good, by whatever way, and those themselves: as a part of a query. */
+const groupsWithin = (groups: readonly string[], day: string): SQL => sql`with recursive within(key) as (
+  select value from json_each(${listed(groups)})
+  union select entry.member_group from group_entries entry join within on entry.group_key = within.key
+  where entry.member_group is not null and ${forGood(day)}
+) select key from within`;
+
+/** That an entry holds and has no last day. */
+const forGood = (day: string): SQL =>
+  sql`entry.until_day is null and (entry.from_day is null or entry.from_day <= ${day})`;
+
+/**
+ * Whoever can give people rights, whatever day comes: a membership that ends leaves nobody on the day after it.
+ *
+ * @throws Problem 409 when nobody but who leaves would be left.
+ */
 export function refuseNobodyLeft(db: Reader, leaver?: string): void {
-  const others = leaver === undefined ? undefined : ne(people.id, leaver);
+  const subjects = grantsIn(db, null, { right: 'rights' }).map(({ subject }) => subject);
+  const persons = subjects.flatMap((subject) => (subject.startsWith('@') ? [subject.slice(1)] : []));
+  const day = settledDay(db) ?? '';
+  const byGroups = sql`${people.id} in (select entry.person_id from group_entries entry
+    where entry.person_id is not null and ${forGood(day)} and entry.group_key in (${groupsWithin(subjects, day)}))`;
   const left = db
     .select({ id: people.id })
     .from(people)
-    .where(and(holding(db, 'rights', null), others))
+    .where(
+      and(
+        eq(people.kind, 'staff'),
+        eq(people.active, true),
+        leaver === undefined ? undefined : ne(people.id, leaver),
+        subjects.includes(EVERYONE) ? undefined : or(inList(people.id, persons), byGroups),
+      ),
+    )
     .limit(1);
   if (!left.get()) throw new Problem(409, 'last-administrator', refused('lastAdministrator'));
 }

@@ -14,6 +14,7 @@ import { adding } from '../platform/adding.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import { newId } from '../platform/newId.ts';
+import { listed } from '../platform/prepared.ts';
 import type { Work } from '../platform/work.ts';
 import { profileDesignOf } from '../settings/queries.ts';
 import { setterIn } from './kept.ts';
@@ -87,6 +88,28 @@ interface GroundLine {
   readonly by: Words;
   readonly words: Words;
   readonly undoable: boolean;
+  readonly why: string;
+  readonly setter: string;
+}
+
+/** A reason stands at the line that it is of, and is none by itself. */
+export const isNoReason = sql`json_extract(${groundHistory.change}, '$.kind') <> 'why'`;
+
+/** Why each of some lines was, as it was said last; empty where nobody said. */
+export function reasonsOf(
+  db: Reader,
+  lines: readonly Pick<typeof groundHistory.$inferSelect, 'id'>[],
+): (id: string) => string {
+  const ids = listed(lines.map(({ id }) => id));
+  const said = db
+    .select({ change: groundHistory.change })
+    .from(groundHistory)
+    .where(sql`json_extract(${groundHistory.change}, '$.of') in (select value from json_each(${ids}))`)
+    .orderBy(groundHistory.at, groundHistory.id)
+    .all()
+    .map(({ change }) => change as Extract<GroundChange, { kind: 'why' }>);
+  const reasons = new Map(said.map(({ of, text }) => [of, text]));
+  return (id) => reasons.get(id) ?? '';
 }
 
 /** Lines in words, the newest first: at most fifty. */
@@ -97,20 +120,22 @@ function linesWhere(
   around: (line: typeof groundHistory.$inferSelect, names: GroundNames) => Words = inWords,
 ): GroundLine[] {
   const names = groundNamesIn(db, nameOf);
-  return db
+  const lines = db
     .select()
     .from(groundHistory)
-    .where(which)
+    .where(and(which, isNoReason))
     .orderBy(desc(groundHistory.at), desc(groundHistory.id))
     .limit(SHOWN)
-    .all()
-    .map((line) => ({
-      id: line.id,
-      at: iso(line.at),
-      by: setterIn(db, line.by),
-      words: around(line, names),
-      undoable: mayBeUndone(line.change as GroundChange),
-    }));
+    .all();
+  const whyOf = reasonsOf(db, lines);
+  return lines.map((line) => ({
+    id: line.id,
+    at: iso(line.at),
+    by: setterIn(db, line.by),
+    words: around(line, names),
+    undoable: mayBeUndone(line.change as GroundChange),
+    ...{ why: whyOf(line.id), setter: line.by },
+  }));
 }
 
 const inWords = ({ change }: { readonly change: object }, names: GroundNames): Words =>

@@ -1,5 +1,5 @@
 import { type ComponentType, lazy } from 'react';
-import { Navigate, Route, Routes } from 'react-router';
+import { Navigate, Route, Routes, useParams } from 'react-router';
 import { Ask } from '../front-desk/Ask.tsx';
 import { FrontDesk } from '../front-desk/FrontDesk.tsx';
 import { loadWords, useLanguage } from '../wire/words.ts';
@@ -57,6 +57,12 @@ const Account = later(() => import('../start/Account.tsx'), 'Account', 'start');
 const Welcome = later(() => import('../start/Welcome.tsx'), 'Welcome', 'start');
 const Mailroom = later(() => import('../mailroom/Mailroom.tsx'), 'Mailroom', 'floor');
 
+/** Where vocabularies stood before: links to them lead on. */
+function ToVocabularies() {
+  const { vocabulary = '' } = useParams();
+  return <Navigate to={`/workshop/groundwork/vocabularies/${vocabulary}`} replace />;
+}
+
 /**
  * Every page of the application. Asking comes at once; the other zones are loaded when somebody
  * goes there.
@@ -80,7 +86,7 @@ export const Places = () => (
       <Route path="floor/:tray/:number?" Component={Floor} />
       <Route path="workshop" Component={Shelf} />
       <Route path="workshop/new" Component={NewForm} />
-      <Route path="workshop/vocabularies/:vocabulary?" Component={Vocabularies} />
+      <Route path="workshop/vocabularies/:vocabulary?" Component={ToVocabularies} />
       <Route path="workshop/groundwork" Component={Groundwork}>
         <Route index Component={Overview} />
         <Route path="desk" Component={DeskPage} />
@@ -94,6 +100,7 @@ export const Places = () => (
         <Route path="sign-in" Component={SignInPage} />
         <Route path="calendars/:calendar?" Component={CalendarsPage} />
         <Route path="registers" Component={RegistersPage} />
+        <Route path="vocabularies/:vocabulary?" Component={Vocabularies} />
       </Route>
       <Route path="workshop/registers/:register" Component={RegisterPage} />
       <Route path="workshop/:key/:page?" Component={Binder} />

@@ -23,7 +23,7 @@ export function Shelf() {
         <h1>{say('common:workshop')}</h1>
         <span className="flex items-baseline gap-5">
           <Link to="/workshop/groundwork">{say('ground:groundwork')}</Link>
-          <Link to="/workshop/vocabularies">{say('workshop:vocabularies')}</Link>
+          <Link to="/workshop/groundwork/vocabularies">{say('workshop:vocabularies')}</Link>
           <Link
             to="/workshop/new"
             className="rounded-md border border-green bg-green px-[13px] py-1.5 text-[13.5px] font-semibold text-on-green no-underline"

@@ -63,7 +63,9 @@ export function TermDetails({
           set={(most) => set(without({ ...type, most }) as TermKind)}
         />
       ) : null}
-      <Link to={vocabulary ? `/workshop/vocabularies/${vocabulary.key}` : '/workshop/vocabularies'}>
+      <Link
+        to={vocabulary ? `/workshop/groundwork/vocabularies/${vocabulary.key}` : '/workshop/groundwork/vocabularies'}
+      >
         {vocabulary ? say('workshop:openTerms') : say('workshop:allVocabularies')}
       </Link>
     </span>

@@ -5,54 +5,64 @@ import { useMemo, useState } from 'react';
 import { Link, NavLink, useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { Button } from '../ui/Button.tsx';
-import { ToSignIn } from '../ui/ToSignIn.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
-import { meApi } from '../wire/me.ts';
 import { problemOf, refusalInWords } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
 import { workshopApi } from './endpoints.ts';
 import { MoveButtons } from './MoveButtons.tsx';
 import { withPasted } from './pastedTerms.ts';
 
+const BASE = '/workshop/groundwork/vocabularies';
+
 /** The vocabularies of the house: lists of terms that many forms use, kept once. */
 export function Vocabularies() {
   useTitle(say('workshop:vocabularies'));
   const { vocabulary: asked } = useParams();
-  const { data: me } = meApi.useMeQuery();
   const { data, error, refetch } = workshopApi.useVocabulariesQuery();
   // The first one stands open where none is asked for: going there instead would lose what is typed
   // beside the list.
   const key = asked ?? data?.vocabularies[0]?.key;
-  const { data: opened, error: closed } = workshopApi.useVocabularyQuery({ key: key ?? '' }, { skip: !key });
-  if (me && !me.person) return <ToSignIn />;
+  const { data: opened, error: closed } = workshopApi.useVocabularyQuery(
+    { key: key ?? '' },
+    { skip: !key || key === 'new' },
+  );
+  const isNew = asked === 'new' || data?.vocabularies.length === 0;
   return (
-    <div className="grid h-[calc(100dvh-46px)] grid-cols-[240px_minmax(0,1fr)]">
-      <nav aria-label={say('workshop:vocabularies')} className="overflow-auto border-r border-rule pt-5 pl-5">
-        <h2 className="pr-3">{say('workshop:vocabularies')}</h2>
-        <p className="pr-4 text-[13px] text-soft">
-          {say('workshop:vocabulariesHint')} <Link to="/workshop">{say('workshop:backToForms')}</Link>
-        </p>
-        <ul className="mt-2.5">
-          {data?.vocabularies.map((each) => (
-            <li key={each.key}>
-              <NavLink
-                to={`/workshop/vocabularies/${each.key}`}
-                className={`-ml-2 flex justify-between border-l-[3px] py-1.5 pr-4 pl-2 text-ink no-underline ${each.key === key ? 'border-green bg-sheet font-semibold' : 'border-transparent'}`}
-              >
-                {each.name} <span className="font-normal text-soft">{each.terms}</span>
-              </NavLink>
-            </li>
-          ))}
-        </ul>
-        <NewVocabulary />
+    <main className="min-h-0 overflow-auto px-[26px] pt-5 pb-10">
+      <h1>{say('workshop:vocabularies')}</h1>
+      <p className="text-soft">{say('workshop:vocabulariesHint')}</p>
+      {error ? <Trouble error={error} again={refetch} /> : null}
+      <nav
+        aria-label={say('workshop:vocabularies')}
+        className="mt-3 flex flex-wrap gap-x-6 border-b border-rule-strong"
+      >
+        {data?.vocabularies.map((each) => (
+          <NavLink
+            key={each.key}
+            to={`${BASE}/${each.key}`}
+            aria-current={!isNew && each.key === key ? 'page' : undefined}
+            className={`border-b-[3px] px-0.5 py-2 no-underline ${!isNew && each.key === key ? 'border-green font-semibold text-ink' : 'border-transparent text-soft hover:text-ink'}`}
+          >
+            {each.name} <span className="font-normal text-soft">{each.terms}</span>
+          </NavLink>
+        ))}
+        <NavLink
+          to={`${BASE}/new`}
+          className={`border-b-[3px] px-0.5 py-2 no-underline ${isNew ? 'border-green font-semibold text-ink' : 'border-transparent'}`}
+        >
+          {say('workshop:addVocabulary')}
+        </NavLink>
       </nav>
-      <main className="min-h-0 overflow-auto px-[26px] pt-5 pb-10">
-        {error || closed ? <Trouble error={error ?? closed} again={refetch} /> : null}
-        {data && data.vocabularies.length === 0 ? <p className="text-soft">{say('workshop:noVocabulary')}</p> : null}
-        {key && opened?.key === key ? <OpenVocabulary key={key} opened={opened} /> : null}
-      </main>
-    </div>
+      {closed && !isNew ? (
+        <div className="mt-4">
+          <Trouble error={closed} again={refetch} />
+        </div>
+      ) : null}
+      {data && data.vocabularies.length === 0 ? <p className="mt-4 text-soft">{say('workshop:noVocabulary')}</p> : null}
+      {isNew ? <NewVocabulary /> : null}
+      {!isNew && key && opened?.key === key ? <OpenVocabulary key={key} opened={opened} /> : null}
+    </main>
   );
 }
 
@@ -65,11 +75,11 @@ function NewVocabulary() {
     const made = await create({ once: crypto.randomUUID(), body: { name } });
     if (!('data' in made) || !made.data) return;
     setName('');
-    navigate(`/workshop/vocabularies/${made.data.key}`);
+    navigate(`${BASE}/${made.data.key}`);
   };
   const problem = error ? problemOf(error) : null;
   return (
-    <form onSubmit={make} className="mt-4 pr-4">
+    <form onSubmit={make} className="mt-5 max-w-96">
       <label htmlFor="new-vocabulary" className="text-[13px] text-soft">
         {say('workshop:newVocabulary')}
       </label>

@@ -68,6 +68,7 @@ function OnDay({ day }: { day: string }) {
           <li key={`${change.at} ${change.about} ${told(change.words)}`} className="border-b border-rule py-1.5">
             {change.about ? <strong>{change.about}: </strong> : null}
             {told(change.words)}
+            {change.why ? <span className="block">{say('ground:whyQuoted', { why: change.why })}</span> : null}
             <Byline {...change} />
           </li>
         ))}

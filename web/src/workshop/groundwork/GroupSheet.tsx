@@ -53,8 +53,8 @@ function OpenGroup({ opened }: { opened: Opened }) {
       <h3 className="section-head mt-7">{say('ground:usedIn')}</h3>
       <ul>
         {opened.uses.map(({ title, at, to }) => (
-          <li key={`${title} ${told(at)}`} className="border-b border-rule py-1.5">
-            <Link to={to}>{title}</Link> <span className="text-soft">{told(at)}</span>
+          <li key={`${told(title)} ${told(at)}`} className="border-b border-rule py-1.5">
+            <Link to={to}>{told(title)}</Link> <span className="text-soft">{told(at)}</span>
           </li>
         ))}
         {opened.uses.length === 0 ? <li className="py-1.5 text-soft">{say('ground:usedNowhere')}</li> : null}

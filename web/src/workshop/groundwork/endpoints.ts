@@ -59,6 +59,10 @@ export const groundApi = api.injectEndpoints({
       query: call('stepBackPlan'),
       keepUnusedDataFor: 0,
     }),
+    sayWhy: build.mutation<AnswerOf<'sayWhy'>, Asked<'sayWhy'>>({
+      query: call('sayWhy'),
+      invalidatesTags: ['people', 'groups', 'ground'],
+    }),
     stepBack: build.mutation<AnswerOf<'stepBack'>, Asked<'stepBack'>>({
       query: call('stepBack'),
       invalidatesTags: ['people', 'groups', 'ground', 'me'],

@@ -22,7 +22,7 @@ export const GROUND: readonly GroundPlace[] = [
   { path: '/workshop/groundwork/sign-in', label: 'signIn:signIn' },
   { path: '/workshop/groundwork/calendars', label: 'ground:calendars', count: 'calendars' },
   { path: '/workshop/groundwork/registers', label: 'ground:registers', count: 'registers' },
-  { path: '/workshop/vocabularies', label: 'ground:vocabularies', count: 'vocabularies' },
+  { path: '/workshop/groundwork/vocabularies', label: 'ground:vocabularies', count: 'vocabularies' },
 ];
 
 /** A setting that can be looked for, and where it is set. */
@@ -66,6 +66,7 @@ export const SETTINGS: readonly Setting[] = [
   ofDesk('ground:testEmail', 'test'),
   ofPeople('ground:findAccess'),
   ofRights('ground:findRights'),
+  ofRegisters('ground:findRegisterRights'),
   ofRights('ground:findMay'),
   ofRights('ground:findAudit'),
   ofPeople('ground:findInactive'),
