@@ -13,7 +13,8 @@ test('a vocabulary is made, asked for by a form, and typed into on a phone; the 
   await test.step('the coordinator pastes a nested list, and keeps it', async () => {
     await maren.goto('/workshop');
     await maren.getByRole('link', { name: 'Vocabularies' }).click();
-    await maren.getByLabel('A new vocabulary').fill('Hazards');
+    await maren.getByRole('link', { name: 'A new vocabulary' }).click();
+    await maren.getByRole('textbox', { name: 'A new vocabulary' }).fill('Hazards');
     await maren.getByRole('button', { name: 'Add', exact: true }).click();
     await expect(maren.getByLabel('Name of the vocabulary')).toHaveValue('Hazards');
     await main.getByLabel('Add terms', { exact: true }).evaluate((input, text) => {

@@ -51,7 +51,7 @@ export function Vocabularies() {
           to={`${BASE}/new`}
           className={`border-b-[3px] px-0.5 py-2 no-underline ${isNew ? 'border-green font-semibold text-ink' : 'border-transparent'}`}
         >
-          {say('workshop:addVocabulary')}
+          {say('workshop:newVocabulary')}
         </NavLink>
       </nav>
       {closed && !isNew ? (
@@ -151,16 +151,16 @@ function OpenVocabulary({ opened }: { opened: Opened }) {
     }
   };
   return (
-    <div className="max-w-[58rem]">
+    <div className="mt-5 max-w-[58rem]">
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-2">
-        <h1 className="flex-1">
+        <h2 className="flex-1 text-[21px]">
           <input
             aria-label={say('workshop:vocabularyName')}
             className="w-full border-b border-transparent bg-transparent hover:border-rule-strong"
             value={name}
             onChange={(event) => setName(event.target.value)}
           />
-        </h1>
+        </h2>
         <Button
           look="main"
           disabled={changes.length === 0 || problems.length > 0 || isLoading}
