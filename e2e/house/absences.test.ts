@@ -122,9 +122,11 @@ describe('a substitute', () => {
     const declan = await desk.as('Declan Oyelaran');
     expect([await waitsFor(declan), await lettersTo('declan.oyelaran')]).toEqual([[], told]);
     ok(await declan.call('advanceClock', { body: { minutes: 24 * 60 } }));
+    await desk.running.dayTurned();
     await expect.poll(() => waitsFor(declan), { timeout: 60_000 }).toContain(number);
     expect(await lettersTo('declan.oyelaran')).toBe(told + (await waitsFor(declan)).length);
     ok(await declan.call('advanceClock', { body: { minutes: 24 * 60 } }));
+    await desk.running.dayTurned();
     await expect.poll(() => waitsFor(declan), { timeout: 60_000 }).toEqual([]);
   });
 });

@@ -48,7 +48,7 @@ export const deskRoutes = routesOf(deskHeads, {
     query: z.strictObject({ find: z.string().max(100).default('') }),
     answer: z.object({
       groups: z.array(z.object({ key: z.string(), name: z.string(), members: z.int() })),
-      people: z.array(person),
+      people: z.array(person.extend({ portrait: z.string().nullable() })),
     }),
   },
   shareRequest: {

@@ -39,7 +39,12 @@ export const absenceRoutes = routesOf(absenceHeads, {
     says: 'Active staff by part of a name or an address, twenty at most; to choose one of.',
     query: z.strictObject({ find: z.string().max(200).optional() }),
     answer: z.object({
-      people: z.array(z.object({ id: z.string(), name: z.string(), email: z.string(), away: z.boolean() })),
+      people: z.array(
+        z.object({
+          ...{ id: z.string(), name: z.string(), email: z.string(), away: z.boolean() },
+          portrait: z.string().nullable(),
+        }),
+      ),
     }),
   },
 });

@@ -59,6 +59,8 @@ export const requesterView = z.object({
   hops: z.array(hop),
   messages: z.array(z.object({ at: moment, from: z.string(), mine: z.boolean(), text: z.string() })),
 });
+/** Whose portrait it is, and what changes when it does; null where there is none. */
+const face = z.object({ id: z.string(), portrait: z.string() }).nullable();
 export const sheet = z.object({
   number: z.string(),
   version: z.int(),
@@ -71,7 +73,7 @@ export const sheet = z.object({
   /** Null where the desk made it itself. */
   door: z.enum(['staff', 'outside']).nullable(),
   /** Without a name where nobody said who asks. */
-  requester: z.object({ name: z.string(), outside: z.boolean() }),
+  requester: z.object({ name: z.string(), outside: z.boolean(), face }),
   /** On whose behalf, and who typed it in, where these are others. */
   onBehalf: z.string().nullable(),
   enteredBy: z.string().nullable(),
@@ -94,7 +96,7 @@ export const sheet = z.object({
   /** The ways on that this viewer can’t take now, by the stage they lead to, and why not. */
   notNow: z.array(z.object({ label: z.string(), whyNot: words })),
   team: z.string(),
-  handler: person.nullable(),
+  handler: person.extend({ face }).nullable(),
   assignable: z.array(person),
   /** The teams it can be handed over to, and its own among them. */
   teams: z.array(z.object({ key: z.string(), name: z.string(), here: z.boolean() })),

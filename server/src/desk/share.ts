@@ -8,6 +8,7 @@ import { allGroups, personById } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
+import { pictureVersions } from '../platform/pictures.ts';
 import { notFound, wrongFields } from '../platform/problem.ts';
 import { by, type Work, write } from '../platform/work.ts';
 import { changeRequest } from '../request/change.ts';
@@ -70,12 +71,19 @@ export function shareTargets(db: Reader, viewer: Viewer, number: string, find: s
   const open = openAtDesk(db, viewer, number, 'list');
   if (!open.may('share')) throw rightMissing(db, 'share:team');
   const { people } = listPeople(db, { kind: 'staff', state: 'active', find }, null);
+  const offered = people.slice(0, OFFERED);
+  const portraits = pictureVersions(
+    db,
+    offered.map(({ id }) => id),
+  );
   const text = find.trim().toLocaleLowerCase();
   return {
     groups: allGroups(db)
       .filter(({ key, name }) => groupByKey(db, key)?.retired === false && name.toLocaleLowerCase().includes(text))
       .slice(0, OFFERED)
       .map(({ key, name, members }) => ({ key, name, members })),
-    people: toldApart(people.slice(0, OFFERED)).map(({ id, ...person }) => ({ id, name: calledApart(person) })),
+    people: toldApart(offered).map(({ id, ...person }) => ({
+      ...{ id, name: calledApart(person), portrait: portraits.get(id) ?? null },
+    })),
   };
 }

@@ -8,6 +8,7 @@ import { todayAt } from '../people/settle.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
+import { pictureVersions } from '../platform/pictures.ts';
 import { by, write } from '../platform/work.ts';
 
 /** The absences of somebody that are not over, and whose place they take today. */
@@ -60,7 +61,14 @@ const OFFERED = 20;
 export function colleaguesView(db: Reader, find: string | undefined, now: number): AnswerOf<'colleagues'> {
   const away = awayIn(db, todayAt(db, now));
   const { people } = listPeople(db, { kind: 'staff', state: 'active', find }, null);
+  const offered = people.slice(0, OFFERED);
+  const portraits = pictureVersions(
+    db,
+    offered.map(({ id }) => id),
+  );
   return {
-    people: people.slice(0, OFFERED).map(({ id, name, email }) => ({ id, name, email, away: away.has(id) })),
+    people: offered.map(({ id, name, email }) => ({
+      ...{ id, name, email, away: away.has(id), portrait: portraits.get(id) ?? null },
+    })),
   };
 }

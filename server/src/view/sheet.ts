@@ -16,6 +16,7 @@ import { holdersOfRight } from '../people/grants.ts';
 import { groupNames, holderNames, namesOf, personById, personNamed } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
+import { pictureVersion } from '../platform/pictures.ts';
 import { notFound } from '../platform/problem.ts';
 import { holdsThings, stageOf } from '../register/queries.ts';
 import { factsOfRequest, kindOfDoor, pickedFrom } from '../request/facts.ts';
@@ -93,7 +94,9 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     trial: request.trial,
     thing: holdsThings(register),
     door: request.doorId === null ? null : kindOfDoor(db, request.doorId),
-    requester: { name: requester?.name ?? '', outside: requester?.kind === 'contact' },
+    requester: {
+      ...{ name: requester?.name ?? '', outside: requester?.kind === 'contact', face: faceOf(db, request.requesterId) },
+    },
     onBehalf: personNamed(db, request.onBehalfId) || null,
     enteredBy: personNamed(db, request.enteredById) || null,
     stage: stageView(stage),
@@ -103,7 +106,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     moves: moves.flatMap(({ stage: to, whyNot: not }) => (not === null ? [stageView(to)] : [])),
     notNow: moves.flatMap(({ stage: { label }, whyNot: not }) => (not === null ? [] : [{ label, whyNot: not }])),
     team: about.teamName,
-    handler: handler ? { id: handler.id, name: handler.name } : null,
+    handler: handler ? { id: handler.id, name: handler.name, face: faceOf(db, handler.id) } : null,
     assignable: may.assign ? assignableTo(db, request, register) : [],
     teams:
       request.team === null || !may.assign
@@ -169,6 +172,12 @@ function outcomeInWords({ outcome }: RoutingTold, groups: ReadonlyMap<string, st
   const { team, priority, workingDays: count, needsApproval } = outcome;
   const given = { team: groups.get(team) ?? team, priority: priorityInWords(priority), count };
   return said(needsApproval ? 'sheet:outcomeApproval' : 'sheet:outcome', given);
+}
+
+/** The portrait of somebody, if they have one. */
+function faceOf(db: Reader, id: string | null): { id: string; portrait: string } | null {
+  const portrait = id === null ? null : pictureVersion(db, id);
+  return id === null || portrait === null ? null : { id, portrait };
 }
 
 /** Who reads a request besides those who work on it. */

@@ -1,5 +1,6 @@
 import { useCombobox } from 'downshift';
 import { useEffect, useState } from 'react';
+import { Face } from '../ui/Face.tsx';
 import { say } from '../wire/words.ts';
 
 export interface Offered {
@@ -7,6 +8,8 @@ export interface Offered {
   readonly label: string;
   /** Where it belongs, in smaller words. */
   readonly detail?: string;
+  /** The portrait of somebody who has one. */
+  readonly face?: string | null;
   /** How far it stands in, when offered in its order. */
   readonly depth?: number;
 }
@@ -95,6 +98,7 @@ export default function Combobox({
                   className={`cursor-pointer px-3 py-1.5 [.desk_&]:py-2.5 ${index === highlightedIndex ? 'bg-green-wash' : ''}`}
                   style={item.depth ? { paddingLeft: `${12 + item.depth * 18}px` } : undefined}
                 >
+                  {item.face ? <Face src={item.face} className="mr-2 size-5 align-text-bottom" /> : null}
                   {item.label} {item.detail ? <span className="text-[0.88em] text-soft">{item.detail}</span> : null}
                 </li>
               ))

@@ -5,6 +5,7 @@ import Combobox from '../fields/Combobox.tsx';
 import { DayField } from '../fields/DateInput.tsx';
 import { Button } from '../ui/Button.tsx';
 import { DialogFrame } from '../ui/DialogFrame.tsx';
+import { portraitOf } from '../ui/Face.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { meApi } from '../wire/me.ts';
 import { problemOf, refusalInWords } from '../wire/problem.ts';
@@ -128,7 +129,9 @@ function Whoever({ number, inside, choose }: WhoeverProps) {
       })),
     ...(data?.people ?? [])
       .filter(({ id }) => !inside.includes(`@${id}`))
-      .map(({ id, name }) => ({ key: `person ${id}`, label: name, detail: '' })),
+      .map(({ id, name, portrait }) => ({
+        ...{ key: `person ${id}`, label: name, detail: '', face: portraitOf(id, portrait) },
+      })),
   ];
   return (
     <>

@@ -7,6 +7,7 @@ import { toast } from 'sonner';
 import { Button } from '../ui/Button.tsx';
 import { DecisionForm } from '../ui/DecisionForm.tsx';
 import { DialogFrame } from '../ui/DialogFrame.tsx';
+import { Face, portraitOf } from '../ui/Face.tsx';
 import { Fuse } from '../ui/Fuse.tsx';
 import { StageMark } from '../ui/StageMark.tsx';
 import { Trace } from '../ui/Trace.tsx';
@@ -52,6 +53,7 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
       </div>
       <h2 className="mt-1 text-[21px]">{told(sheet.subject)}</h2>
       <p className="mb-4 text-soft">
+        <FaceOf face={sheet.requester.face} />
         {sheet.requester.name || say('floor:nobodyNamed')}
         {sheet.requester.outside ? say('floor:fromOutside') : ''}
         {sheet.onBehalf ? say('floor:onBehalf', { name: sheet.onBehalf }) : ''}
@@ -135,6 +137,10 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
   );
 }
 
+/** A portrait before a name. */
+const FaceOf = ({ face }: { face: SheetData['requester']['face'] }) =>
+  face ? <Face src={portraitOf(face.id, face.portrait)} className="mr-2 size-6 align-middle" /> : null;
+
 /** The requests whose references point here. */
 function Pointing({ sheet }: { sheet: SheetData }) {
   if (sheet.pointing.length === 0) return null;
@@ -215,6 +221,7 @@ function Acts({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
       {sheet.thing ? null : (
         <label className="mt-3 flex items-center gap-3">
           <span className="w-[116px] text-soft">{say('floor:handler')}</span>
+          <FaceOf face={sheet.handler?.face ?? null} />
           <select
             className="input max-w-56 py-1"
             value={sheet.handler?.id ?? ''}

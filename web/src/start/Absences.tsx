@@ -4,6 +4,7 @@ import { useDeferredValue, useState } from 'react';
 import Combobox from '../fields/Combobox.tsx';
 import { DaySpan } from '../fields/DaySpan.tsx';
 import { Button } from '../ui/Button.tsx';
+import { portraitOf } from '../ui/Face.tsx';
 import { ProblemsAt } from '../ui/ProblemsAt.tsx';
 import { WholeTrouble } from '../ui/Trouble.tsx';
 import { say, told } from '../wire/words.ts';
@@ -117,8 +118,8 @@ function PickColleague({ label, not, choose }: PickColleagueProps) {
   const { data } = startApi.useColleaguesQuery({ query: { find: looking } });
   const offered = (data?.people ?? [])
     .filter(({ id }) => id !== not)
-    .map(({ id, name, email, away }) => ({
-      ...{ key: id, label: name },
+    .map(({ id, name, email, away, portrait }) => ({
+      ...{ key: id, label: name, face: portraitOf(id, portrait) },
       detail: away ? `${email} · ${say('absences:awayNow')}` : email,
     }));
   return (

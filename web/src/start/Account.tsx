@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { Button } from '../ui/Button.tsx';
 import { Column } from '../ui/Column.tsx';
+import { portraitOf } from '../ui/Face.tsx';
 import { TextLine } from '../ui/TextLine.tsx';
 import { ToSignIn } from '../ui/ToSignIn.tsx';
 import { Trouble, WholeTrouble } from '../ui/Trouble.tsx';
@@ -65,7 +66,7 @@ function OwnPortrait({ portrait, person }: { portrait: string | null; person: st
   };
   return (
     <PictureInput
-      src={portrait && `/api/people/${person}/portrait?v=${portrait}`}
+      src={portraitOf(person, portrait)}
       name={say('pictures:yourPortrait')}
       box={{ width: 192, height: 192, fills: true }}
       busy={isLoading}

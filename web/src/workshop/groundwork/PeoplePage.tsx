@@ -4,6 +4,7 @@ import { useDeferredValue, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { Button } from '../../ui/Button.tsx';
+import { Face, portraitOf } from '../../ui/Face.tsx';
 import { Trouble } from '../../ui/Trouble.tsx';
 import { useTitle } from '../../ui/useTitle.ts';
 import { problemOf, refusalInWords } from '../../wire/problem.ts';
@@ -327,13 +328,7 @@ function PersonRow({ base, person, fields, isOpen, marked, mark }: RowProps) {
         </td>
       ) : null}
       <td className="py-2 pr-4">
-        {person.portrait ? (
-          <img
-            src={`/api/people/${person.id}/portrait?v=${person.portrait}`}
-            alt=""
-            className="float-left mr-2.5 size-9 rounded-[3px] object-cover"
-          />
-        ) : null}
+        <Face src={portraitOf(person.id, person.portrait)} className="float-left mr-2.5 size-9" />
         <Link
           to={`${base}/${person.id}`}
           className={person.active ? 'text-ink no-underline hover:underline' : 'text-soft line-through'}

@@ -7,6 +7,7 @@ import { PictureInput } from '../../start/PictureInput.tsx';
 import { Sessions } from '../../start/Sessions.tsx';
 import { Button } from '../../ui/Button.tsx';
 import { ChoiceLine } from '../../ui/ChoiceLine.tsx';
+import { portraitOf } from '../../ui/Face.tsx';
 import { TextLine } from '../../ui/TextLine.tsx';
 import { Trouble, WholeTrouble } from '../../ui/Trouble.tsx';
 import { useTitle } from '../../ui/useTitle.ts';
@@ -133,7 +134,7 @@ function TheirPortrait({ opened: { id, name, portrait } }: { opened: Opened }) {
     <>
       <h3 className="section-head mt-7">{say('pictures:portrait')}</h3>
       <PictureInput
-        src={portrait && `/api/people/${id}/portrait?v=${portrait}`}
+        src={portraitOf(id, portrait)}
         name={say('pictures:portraitOf', { name })}
         box={{ width: 192, height: 192, fills: true }}
         busy={isLoading}

@@ -1,5 +1,6 @@
 import { useDeferredValue, useState } from 'react';
 import Combobox from '../../fields/Combobox.tsx';
+import { portraitOf } from '../../ui/Face.tsx';
 import { say } from '../../wire/words.ts';
 import { groundApi } from './endpoints.ts';
 
@@ -41,7 +42,9 @@ export function PickMember({
     ...(people?.people ?? [])
       .filter(({ id }) => !inside.includes(id))
       .slice(0, 20)
-      .map(({ id, name, email }) => ({ key: `person ${id}`, label: name, detail: email })),
+      .map(({ id, name, email, portrait }) => ({
+        ...{ key: `person ${id}`, label: name, detail: email, face: portraitOf(id, portrait) },
+      })),
   ];
   return (
     <>
