@@ -1,13 +1,12 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
-import { Button } from '../ui/Button.tsx';
 import { DialogFrame } from '../ui/DialogFrame.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { say, told } from '../wire/words.ts';
 import { floorApi } from './endpoints.ts';
+import { ReasonForm } from './ReasonForm.tsx';
 
 type SheetData = AnswerOf<'sheet'>;
 
@@ -34,7 +33,6 @@ export function Deleting({ sheet: { number, version, may } }: { sheet: SheetData
 function Plan({ number, version }: { number: string; version: number }) {
   const { data: plan, error: wrong } = floorApi.useDeletionPlanQuery({ number });
   const [remove, { isLoading, error }] = floorApi.useDeleteRequestMutation();
-  const [reason, setReason] = useState('');
   const navigate = useNavigate();
   if (wrong)
     return (
@@ -60,15 +58,21 @@ function Plan({ number, version }: { number: string; version: number }) {
         <p className="mt-3 text-soft">{say('deletion:inUseFix')}</p>
       </>
     );
-  const send = async (event: React.FormEvent): Promise<void> => {
-    event.preventDefault();
+  const send = async (reason: string): Promise<void> => {
     const done = await remove({ number, version, body: { reason } });
     if ('error' in done) return;
     toast(say('deletion:done', { number }));
     void navigate('..', { relative: 'path' });
   };
   return (
-    <form onSubmit={send} noValidate>
+    <ReasonForm
+      id="delete-why"
+      act={say('deletion:now')}
+      look="refuse"
+      busy={isLoading}
+      error={error}
+      send={(reason) => void send(reason)}
+    >
       <p className="mt-2 font-semibold">{say('deletion:goes')}</p>
       <ul className="mt-1">
         {plan.lines.map((line) => (
@@ -78,29 +82,6 @@ function Plan({ number, version }: { number: string; version: number }) {
         ))}
       </ul>
       <p className="mt-3 text-soft">{say('deletion:stays')}</p>
-      <label htmlFor="delete-why" className="mt-4 block font-semibold">
-        {say('deletion:reason')}
-      </label>
-      <textarea
-        id="delete-why"
-        rows={2}
-        className="input mt-1"
-        value={reason}
-        onChange={(event) => setReason(event.target.value)}
-      />
-      {error ? (
-        <div className="mt-3">
-          <Trouble error={error} />
-        </div>
-      ) : null}
-      <div className="mt-4 flex gap-3">
-        <Button look="refuse" type="submit" disabled={isLoading || reason.trim() === ''}>
-          {say('deletion:now')}
-        </Button>
-        <Dialog.Close asChild>
-          <Button>{say('common:cancel')}</Button>
-        </Dialog.Close>
-      </div>
-    </form>
+    </ReasonForm>
   );
 }

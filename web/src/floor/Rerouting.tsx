@@ -1,7 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { priorities } from '@tolvek/core/register';
 import { priorityInWords } from '@tolvek/core/request';
-import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { Button } from '../ui/Button.tsx';
@@ -9,6 +8,7 @@ import { DialogFrame } from '../ui/DialogFrame.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { say } from '../wire/words.ts';
 import { floorApi } from './endpoints.ts';
+import { ReasonForm } from './ReasonForm.tsx';
 
 type SheetData = AnswerOf<'sheet'>;
 type Priority = (typeof priorities)[number];
@@ -85,11 +85,9 @@ export function Freeing({ sheet }: { sheet: SheetData }) {
   const [open, setOpen] = useState(false);
   const [free, { error, isLoading, reset }] = floorApi.useFreeRequestMutation();
   const [stage, setStage] = useState(sheet.frees[0]?.key ?? '');
-  const [reason, setReason] = useState('');
   const { number, version } = sheet;
   const isWaiting = sheet.approval?.state === 'waiting' && sheet.stage.role === 'deciding';
-  const send = async (event: React.FormEvent): Promise<void> => {
-    event.preventDefault();
+  const send = async (reason: string): Promise<void> => {
     const done = await free({ number, version, body: { stage, reason } });
     if ('error' in done) return;
     setOpen(false);
@@ -98,14 +96,20 @@ export function Freeing({ sheet }: { sheet: SheetData }) {
   return (
     <DialogFrame
       open={open}
-      onOpenChange={(shown) => {
-        setOpen(shown);
-        reset();
-      }}
+      onOpenChange={setOpen}
+      reset={reset}
       trigger={<Button>{say('floor:moveOn')}</Button>}
       title={say('floor:moveOnTitle', { number })}
     >
-      <form onSubmit={send} noValidate>
+      <ReasonForm
+        id="free-why"
+        hint={say('floor:reasonHint')}
+        act={say('floor:moveOnNow')}
+        look="main"
+        busy={isLoading}
+        error={error}
+        send={(reason) => void send(reason)}
+      >
         <p className="mt-2 text-soft">
           {isWaiting
             ? say('floor:waitsForGroup', { group: sheet.approval?.group ?? '' })
@@ -121,30 +125,7 @@ export function Freeing({ sheet }: { sheet: SheetData }) {
             </option>
           ))}
         </select>
-        <label htmlFor="free-why" className="mt-4 block font-semibold">
-          {say('floor:reason')} <span className="font-normal text-soft">{say('floor:reasonHint')}</span>
-        </label>
-        <textarea
-          id="free-why"
-          rows={2}
-          className="input mt-1"
-          value={reason}
-          onChange={(event) => setReason(event.target.value)}
-        />
-        {error ? (
-          <div className="mt-4">
-            <Trouble error={error} />
-          </div>
-        ) : null}
-        <div className="mt-5 flex gap-3">
-          <Button look="main" type="submit" disabled={isLoading || reason.trim() === ''}>
-            {say('floor:moveOnNow')}
-          </Button>
-          <Dialog.Close asChild>
-            <Button>{say('common:cancel')}</Button>
-          </Dialog.Close>
-        </div>
-      </form>
+      </ReasonForm>
     </DialogFrame>
   );
 }

@@ -1,11 +1,10 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { useDeferredValue, useState } from 'react';
 import { toast } from 'sonner';
-import Combobox from '../fields/Combobox.tsx';
 import { DayField } from '../fields/DateInput.tsx';
+import { FindWho, type Who } from '../fields/FindWho.tsx';
 import { Button } from '../ui/Button.tsx';
 import { DialogFrame } from '../ui/DialogFrame.tsx';
-import { portraitOf } from '../ui/Face.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { meApi } from '../wire/me.ts';
 import { problemOf, refusalInWords } from '../wire/problem.ts';
@@ -13,7 +12,6 @@ import { say } from '../wire/words.ts';
 import { floorApi } from './endpoints.ts';
 
 type SheetData = AnswerOf<'sheet'>;
-type Whom = { readonly person: string } | { readonly group: string };
 
 /** Who reads a request besides those who work on it; whoever may share it changes that here. */
 export function Sharing({ sheet }: { sheet: SheetData }) {
@@ -56,7 +54,7 @@ export function Sharing({ sheet }: { sheet: SheetData }) {
 
 function Share({ number, inside }: { number: string; inside: readonly string[] }) {
   const [open, setOpen] = useState(false);
-  const [whom, setWhom] = useState<{ readonly whom: Whom; readonly name: string } | null>(null);
+  const [whom, setWhom] = useState<{ readonly whom: Who; readonly name: string } | null>(null);
   const [until, setUntil] = useState('');
   const { data: me } = meApi.useMeQuery();
   const [share, { isLoading, error, reset }] = floorApi.useShareRequestMutation();
@@ -73,10 +71,8 @@ function Share({ number, inside }: { number: string; inside: readonly string[] }
   return (
     <DialogFrame
       open={open}
-      onOpenChange={(now) => {
-        setOpen(now);
-        reset();
-      }}
+      onOpenChange={setOpen}
+      reset={reset}
       title={say('share:open')}
       trigger={<Button className="mt-2">{say('share:open')}</Button>}
     >
@@ -112,54 +108,30 @@ function Share({ number, inside }: { number: string; inside: readonly string[] }
 interface WhoeverProps {
   readonly number: string;
   readonly inside: readonly string[];
-  readonly choose: (chosen: { readonly whom: Whom; readonly name: string } | null) => void;
+  readonly choose: (chosen: { readonly whom: Who; readonly name: string } | null) => void;
 }
 
 /** Groups and staff, found by part of their names. */
 function Whoever({ number, inside, choose }: WhoeverProps) {
   const [find, setFind] = useState('');
-  const [words, setWords] = useState('');
   const looking = useDeferredValue(find.trim());
   const { data } = floorApi.useShareTargetsQuery({ number, query: { find: looking } });
-  const offered = [
-    ...(data?.groups ?? [])
-      .filter(({ key }) => !inside.includes(key))
-      .map(({ key, name, members }) => ({
-        ...{ key: `group ${key}`, label: name, detail: say('share:groupOf', { count: members }) },
-      })),
-    ...(data?.people ?? [])
-      .filter(({ id }) => !inside.includes(`@${id}`))
-      .map(({ id, name, portrait }) => ({
-        ...{ key: `person ${id}`, label: name, detail: '', face: portraitOf(id, portrait) },
-      })),
-  ];
   return (
-    <>
-      <label id="share-with-label" htmlFor="share-with" className="mt-3 block text-[13px] text-soft">
-        {say('share:who')}
-      </label>
-      <Combobox
+    <div className="mt-3">
+      <FindWho
         id="share-with"
-        describedBy={undefined}
-        invalid={false}
-        disabled={false}
+        label={say('share:who')}
         placeholder={say('share:find')}
-        words={words}
-        offered={offered}
-        note={offered.length === 0 ? say('share:noneFound') : ''}
+        none={say('share:noneFound')}
+        groups={(data?.groups ?? [])
+          .filter(({ key }) => !inside.includes(key))
+          .map(({ key, name, members }) => ({ key, name, detail: say('share:groupOf', { count: members }) }))}
+        people={(data?.people ?? [])
+          .filter(({ id }) => !inside.includes(`@${id}`))
+          .map((person) => ({ ...person, detail: '' }))}
         find={setFind}
-        choose={(item) => {
-          const at = item.key.indexOf(' ');
-          const id = item.key.slice(at + 1);
-          setWords(item.label);
-          choose({ whom: item.key.startsWith('group') ? { group: id } : { person: id }, name: item.label });
-        }}
-        leave={(left) => {
-          if (left === words) return;
-          setWords(left);
-          choose(null);
-        }}
+        choose={(whom, name) => choose(whom && { whom, name })}
       />
-    </>
+    </div>
   );
 }

@@ -1,10 +1,9 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { absenceInWords } from '@tolvek/core/people';
 import { useDeferredValue, useState } from 'react';
-import Combobox from '../fields/Combobox.tsx';
 import { DaySpan } from '../fields/DaySpan.tsx';
+import { FindWho } from '../fields/FindWho.tsx';
 import { Button } from '../ui/Button.tsx';
-import { portraitOf } from '../ui/Face.tsx';
 import { ProblemsAt } from '../ui/ProblemsAt.tsx';
 import { WholeTrouble } from '../ui/Trouble.tsx';
 import { say, told } from '../wire/words.ts';
@@ -113,40 +112,22 @@ interface PickColleagueProps {
 /** One of the staff, found by typing; each with the address, so that namesakes are told apart. */
 function PickColleague({ label, not, choose }: PickColleagueProps) {
   const [find, setFind] = useState('');
-  const [words, setWords] = useState('');
   const looking = useDeferredValue(find.trim());
   const { data } = startApi.useColleaguesQuery({ query: { find: looking } });
-  const offered = (data?.people ?? [])
-    .filter(({ id }) => id !== not)
-    .map(({ id, name, email, away, portrait }) => ({
-      ...{ key: id, label: name, face: portraitOf(id, portrait) },
-      detail: away ? `${email} · ${say('absences:awayNow')}` : email,
-    }));
   return (
-    <>
-      <label id="colleague-label" htmlFor="colleague" className="block text-[13px] text-soft">
-        {label}
-      </label>
-      <Combobox
-        id="colleague"
-        describedBy={undefined}
-        invalid={false}
-        disabled={false}
-        placeholder={say('absences:findColleague')}
-        words={words}
-        offered={offered}
-        note={offered.length === 0 ? say('absences:nobodyFound') : ''}
-        find={setFind}
-        choose={({ key, label: name }) => {
-          setWords(name);
-          choose(key);
-        }}
-        leave={(left) => {
-          if (left === words) return;
-          setWords(left);
-          choose(null);
-        }}
-      />
-    </>
+    <FindWho
+      id="colleague"
+      label={label}
+      placeholder={say('absences:findColleague')}
+      none={say('absences:nobodyFound')}
+      people={(data?.people ?? [])
+        .filter(({ id }) => id !== not)
+        .map(({ id, name, email, away, portrait }) => ({
+          ...{ id, name, portrait },
+          detail: away ? `${email} · ${say('absences:awayNow')}` : email,
+        }))}
+      find={setFind}
+      choose={(who) => choose(who && 'person' in who ? who.person : null)}
+    />
   );
 }

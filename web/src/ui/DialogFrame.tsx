@@ -4,6 +4,8 @@ import type { ReactElement, ReactNode } from 'react';
 interface DialogFrameProps {
   readonly open: boolean;
   readonly onOpenChange: (open: boolean) => void;
+  /** Forgets what was wrong the last time, whenever it opens or closes. */
+  readonly reset?: () => void;
   /** What opens it. */
   readonly trigger: ReactElement;
   readonly title: string;
@@ -11,9 +13,13 @@ interface DialogFrameProps {
 }
 
 /** A dialog over the page: what opens it, its title, and what stands in it. Escape and a press beside it close it. */
-export function DialogFrame({ open, onOpenChange, trigger, title, children }: DialogFrameProps) {
+export function DialogFrame({ open, onOpenChange, reset, trigger, title, children }: DialogFrameProps) {
+  const change = (now: boolean): void => {
+    onOpenChange(now);
+    reset?.();
+  };
   return (
-    <Dialog.Root open={open} onOpenChange={onOpenChange}>
+    <Dialog.Root open={open} onOpenChange={change}>
       <Dialog.Trigger asChild>{trigger}</Dialog.Trigger>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-20 bg-ink/25" />

@@ -35,10 +35,8 @@ export function ReleaseButton({ form, editing }: { form: AnswerOf<'form'>; editi
   return (
     <DialogFrame
       open={open}
-      onOpenChange={(shown) => {
-        setOpen(shown);
-        reset();
-      }}
+      onOpenChange={setOpen}
+      reset={reset}
       trigger={<Button look="main">{say('workshop:releaseDraft')}</Button>}
       title={say('workshop:releaseAs', { number: next })}
     >

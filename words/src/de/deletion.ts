@@ -20,7 +20,6 @@ export const deletion: Same<typeof english> = {
   inUse_one: '{{count, number}} andere Anfrage verweist auf sie. Darum kann sie nicht gelöscht werden:',
   inUse_other: '{{count, number}} andere Anfragen verweisen auf sie. Darum kann sie nicht gelöscht werden:',
   inUseFix: 'Entfernen Sie dort zuerst den Verweis, oder schließen Sie diese Anfrage stattdessen ab.',
-  reason: 'Grund',
   now: 'Jetzt endgültig löschen',
   done: '{{number}} ist gelöscht',
 };

@@ -17,7 +17,6 @@ export const deletion = {
   inUse_one: '{{count, number}} other request refers to it, so it cannot be deleted:',
   inUse_other: '{{count, number}} other requests refer to it, so it cannot be deleted:',
   inUseFix: 'Remove the reference from them first, or finish this request instead.',
-  reason: 'Reason',
   now: 'Delete for good now',
   done: '{{number}} is deleted',
 } as const;

@@ -32,10 +32,8 @@ export function AddPerson({ kind, base }: { kind: 'staff' | 'contact'; base: str
   return (
     <DialogFrame
       open={open}
-      onOpenChange={(now) => {
-        setOpen(now);
-        reset();
-      }}
+      onOpenChange={setOpen}
+      reset={reset}
       title={say(kind === 'staff' ? 'ground:addPersonTitle' : 'ground:addContactTitle')}
       trigger={<Button look="main">{say(kind === 'staff' ? 'ground:addPerson' : 'ground:addContact')}</Button>}
     >

@@ -94,10 +94,8 @@ function Undo({ line }: { line: Line }) {
   return (
     <DialogFrame
       open={open}
-      onOpenChange={(now) => {
-        setOpen(now);
-        reset();
-      }}
+      onOpenChange={setOpen}
+      reset={reset}
       title={say('ground:undoTitle')}
       trigger={
         <button type="button" className="shrink-0 text-[13px] text-green underline">

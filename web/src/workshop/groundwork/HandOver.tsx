@@ -26,10 +26,8 @@ export function HandOver({ opened }: { opened: AnswerOf<'person'> }) {
     <div className="mt-3">
       <DialogFrame
         open={open}
-        onOpenChange={(now) => {
-          setOpen(now);
-          reset();
-        }}
+        onOpenChange={setOpen}
+        reset={reset}
         title={say('ground:handOverTitle', { name: opened.name })}
         trigger={<Button>{say('ground:handOver')}</Button>}
       >

@@ -12,7 +12,7 @@ interface NewGroupProps {
   readonly trigger: ReactElement;
   readonly isTeam: boolean;
   /** What becomes of it: its key, once it is there with everybody in it. */
-  readonly made: (key: string) => void;
+  readonly made: (key: string, name: string) => void;
 }
 
 const NOBODY: readonly { readonly key: string; readonly label: string }[] = [];
@@ -38,18 +38,10 @@ export function NewGroup({ trigger, isTeam, made }: NewGroupProps) {
     setOpen(false);
     setGroup({ name: '', about: '', isTeam });
     setMembers(NOBODY);
-    made(key);
+    made(key, group.name);
   };
   return (
-    <DialogFrame
-      open={open}
-      onOpenChange={(now) => {
-        setOpen(now);
-        reset();
-      }}
-      title={say('ground:addGroupTitle')}
-      trigger={trigger}
-    >
+    <DialogFrame open={open} onOpenChange={setOpen} reset={reset} title={say('ground:addGroupTitle')} trigger={trigger}>
       <GroupFields id="new" group={group} set={setGroup} error={error} explained />
       <div className="mt-4">
         <Chosen
@@ -80,7 +72,13 @@ export function NewGroup({ trigger, isTeam, made }: NewGroupProps) {
 }
 
 /** The small way to a new group, beside a picker of groups. */
-export const GroupOnTheSpot = ({ isTeam = false, made }: { isTeam?: boolean; made: (key: string) => void }) => (
+export const GroupOnTheSpot = ({
+  isTeam = false,
+  made,
+}: {
+  isTeam?: boolean;
+  made: (key: string, name: string) => void;
+}) => (
   <NewGroup
     isTeam={isTeam}
     made={made}

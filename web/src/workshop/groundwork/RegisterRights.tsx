@@ -80,10 +80,8 @@ function Become({ opened: { key, name }, to }: { opened: Opened; to: Becomes }) 
   return (
     <DialogFrame
       open={open}
-      onOpenChange={(now) => {
-        setOpen(now);
-        reset();
-      }}
+      onOpenChange={setOpen}
+      reset={reset}
       title={say(`rights:become.${to}`)}
       trigger={<Button>{say(`rights:become.${to}`)}</Button>}
     >

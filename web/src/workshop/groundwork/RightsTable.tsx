@@ -7,6 +7,7 @@ import { Button } from '../../ui/Button.tsx';
 import { problemOf, refusalInWords } from '../../wire/problem.ts';
 import { say, told } from '../../wire/words.ts';
 import { groundApi } from './endpoints.ts';
+import { GroupOnTheSpot } from './NewGroup.tsx';
 import { PickMember } from './PickMember.tsx';
 import { type RightRow, reachOf, rightsOf, rowsOf, toReach } from './rightRows.ts';
 
@@ -255,6 +256,14 @@ function AddSubject({ known, add }: { known: readonly Subject[]; add: (subject: 
           setOpen(false);
         }}
       />
+      <p className="mt-1">
+        <GroupOnTheSpot
+          made={(group, name) => {
+            add({ subject: group, kind: 'group', name, rights: [] });
+            setOpen(false);
+          }}
+        />
+      </p>
     </div>
   );
 }
