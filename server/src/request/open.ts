@@ -13,7 +13,7 @@ import {
 } from '@tolvek/core/access';
 import type { FormDesign } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
-import type { RequestRight, Viewer } from '@tolvek/core/people';
+import { inRegister, mayWith, type RequestRight, type Viewer } from '@tolvek/core/people';
 import type { Field, NameOf } from '@tolvek/core/register';
 import type { Words } from '@tolvek/words';
 import { sql } from 'drizzle-orm';
@@ -22,11 +22,11 @@ import { canonicalJson } from '../platform/canonical.ts';
 import type { Reader } from '../platform/database.ts';
 import { listed } from '../platform/prepared.ts';
 import { notFound } from '../platform/problem.ts';
-import { type RegisterRow, type Registers, registersOnce } from '../register/queries.ts';
+import { type RegisterRow, type Registers, registerById, registersOnce } from '../register/queries.ts';
 import { nameOf } from './names.ts';
 import { protectionFor } from './protection.ts';
 import { partiesIn, type RequestRow, requestById, requestByNumber, type ShownRow } from './queries.ts';
-import { isSharedWith } from './shares.ts';
+import { isSharedWith, sharesOf } from './shares.ts';
 
 /** What many requests have in common, read before. */
 interface Shared {
@@ -50,6 +50,8 @@ export class OpenRequest<Row extends ShownRow = ShownRow> {
     readonly relation: Relation,
     readonly reading: Reading,
     private readonly names: NameOf,
+    /** Whether its viewer takes a place at a seat that is open. */
+    private readonly standsIn: boolean,
   ) {}
 
   get readable(): ReadonlySet<string> {
@@ -80,7 +82,10 @@ export class OpenRequest<Row extends ShownRow = ShownRow> {
 
   /** Whether the viewer may do something with it, besides reading. */
   may(right: RequestRight): boolean {
-    return mayDo(partiesIn(this.request, this.register), this.reading.situation.viewer, right);
+    const { viewer } = this.reading.situation;
+    // Whoever stands in sees as much of it as whom they stand in for.
+    if (this.standsIn && right === 'history') return mayWith(inRegister(viewer, this.register.id), right, 'own');
+    return mayDo(partiesIn(this.request, this.register), viewer, right);
   }
 
   /** Stands for what is in view: another one when a value that may be read has changed. */
@@ -131,13 +136,14 @@ export function openRequest<Row extends ShownRow>(
   const own = relationTo(partiesIn(request, register), viewer);
   // Whoever takes the place of somebody who is away reads what that one is asked, as long as it is open; and whoever
   // it is shared with.
-  const readsAlong = !own.isDesk && (isAskedFor(db, request, viewer) || isSharedWith(db, request.id, viewer));
+  const standsIn = !own.isDesk && isAskedFor(db, request, viewer);
+  const readsAlong = standsIn || (!own.isDesk && isSharedWith(db, request.id, viewer));
   const known = readsAlong ? { ...own, isDesk: true, onlyReads: true as const } : own;
   // Whoever also works at the desk reads the rest on the Floor.
   const relation = { ...known, isDesk: known.isDesk && purpose !== 'following' };
   const reading = prepareAccess(protectionFor(db, register, request, registers))({ viewer, relation, purpose });
   const { design } = releaseById(db, request.releaseId).release;
-  return new OpenRequest(request, register, design, relation, reading, names);
+  return new OpenRequest(request, register, design, relation, reading, names, standsIn);
 }
 
 /**
@@ -159,9 +165,12 @@ export function readersOf(
 ): { readonly number: string; readonly concerns: (viewer: Viewer) => boolean } | null {
   const request = requestById(db, requestId);
   if (!request) return null;
+  const parties = partiesIn(request, registerById(db, request.registerId));
+  const isShared = sharesOf(db, requestId).length > 0;
   const concerns = (viewer: Viewer): boolean => {
-    const { relation } = openRequest(db, request, viewer, 'list');
-    return relation.isDesk || relation.isRequester;
+    const { isDesk, isRequester } = relationTo(parties, viewer);
+    if (isDesk || isRequester) return true;
+    return isAskedFor(db, request, viewer) || (isShared && isSharedWith(db, requestId, viewer));
   };
   return { number: request.number, concerns };
 }
