@@ -3,6 +3,7 @@ import { directoryHeads } from './directory/heads.ts';
 import {
   absenceHeads,
   accountHeads,
+  groundDeletionHeads,
   importHeads,
   peopleHeads,
   pictureHeads,
@@ -49,6 +50,7 @@ export const heads = {
   ...pictureHeads,
   ...settingHeads,
   ...absenceHeads,
+  ...groundDeletionHeads,
   ...stepBackHeads,
   ...importHeads,
   ...profileHeads,

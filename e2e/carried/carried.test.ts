@@ -26,6 +26,7 @@ const SINCE_THEN = [
     'shareTargets',
     'deletionPlan',
     'deletedIn',
+    'groundDeletion',
     'account',
     'handOverPlan',
     'profile',

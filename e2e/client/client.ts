@@ -103,6 +103,8 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('deskLogo', await stranger.GET('/api/desk/logo', { parseAs: 'arrayBuffer' }));
   note('rights', await staff.GET('/api/rights'));
   note('rightHolders', await staff.GET('/api/rights/{right}/people', path({ right: 'read:all' })));
+  const desk = path({ kind: 'calendar', key: 'desk' } as const);
+  note('groundDeletion', await staff.GET('/api/groundwork/deletion/{kind}/{key}', desk));
   note('registerRights', await staff.GET('/api/registers/{key}/rights', path({ key: known.register })));
   const apart = { params: { path: { key: known.register }, query: { to: 'apart' } } } as const;
   note('registerRightsPlan', await staff.GET('/api/registers/{key}/rights/plan', apart));

@@ -42,6 +42,9 @@ export async function groundCalls(
   const { id } = await made('addPerson', { headers: key('hand-made'), body: hand });
   const { key: divers } = await made('addGroup', { headers: key('divers'), body: { name: 'Divers', isTeam: false } });
   const enter = { params: { key: divers }, body: { group: 'boats', from: null, until: null } };
+  const { key: unused } = await made('addGroup', {
+    ...{ headers: key('unused'), body: { name: 'Nobody needs it', isTeam: false } },
+  });
   const { id: entry } = await made('enterGroup', { ...enter, headers: key('entry') });
   await made('setPortrait', { params: { id }, body: { picture: DOT } });
   await made('setLogo', { body: { picture: DOT } });
@@ -156,6 +159,8 @@ export async function groundCalls(
     rights: [{}],
     rightsOnDay: [{ params: { day: '2026-11-23' } }],
     stepBackPlan: [{ params: { id: line } }],
+    groundDeletion: [{ params: { kind: 'group', key: divers } }, { params: { kind: 'calendar', key: 'desk' } }],
+    deleteGround: [{ params: { kind: 'group', key: unused } }],
     sayWhy: [{ params: { id: line }, body: { why: 'She asked for it.' } }],
     stepBack: [{ params: { id: line } }],
     rightHolders: [{ params: { right: 'read:all' } }],

@@ -117,6 +117,12 @@ export const importHeads = {
   peopleSheet: { method: 'GET', path: '/api/people.csv', caller: 'staff', right: 'people', gives: 'csv' },
 } as const satisfies Heads;
 
+/** What is deleted of the ground, where nothing uses it. */
+export const groundDeletionHeads = {
+  groundDeletion: { method: 'GET', path: '/api/groundwork/deletion/:kind/:key', caller: 'staff', right: 'work' },
+  deleteGround: { method: 'POST', path: '/api/groundwork/deletion/:kind/:key', caller: 'staff', right: 'work' },
+} as const satisfies Heads;
+
 /** What was set of people, groups and rights, undone one by one. */
 export const stepBackHeads = {
   stepBackPlan: { method: 'GET', path: '/api/ground-history/:id/back', caller: 'staff', right: 'work' },

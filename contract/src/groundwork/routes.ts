@@ -1,5 +1,6 @@
 import { absenceRoutes } from './absences.ts';
 import { accountRoutes } from './account.ts';
+import { groundDeletionRoutes } from './deletion.ts';
 import { importRoutes } from './imports.ts';
 import { peopleRoutes } from './people.ts';
 import { pictureRoutes } from './pictures.ts';
@@ -19,6 +20,7 @@ export const groundworkRoutes = {
   ...settingRoutes,
   ...absenceRoutes,
   ...importRoutes,
+  ...groundDeletionRoutes,
   ...stepBackRoutes,
   ...profileRoutes,
   ...peopleRoutes,

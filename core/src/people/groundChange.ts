@@ -42,6 +42,7 @@ export type GroundChange =
   /** Of the desk: a token of a directory was made or ended, a provider came or is another, passwords and logo. */
   | { readonly kind: 'token'; readonly name: string; readonly on: boolean }
   | { readonly kind: 'provider'; readonly name: string; readonly did: 'added' | 'changed' | 'on' | 'off' }
+  | { readonly kind: 'deleted'; readonly what: 'calendar' | 'vocabulary'; readonly name: string }
   | { readonly kind: 'passwords' | 'logo'; readonly on: boolean }
   /** A portrait came or went. */
   | { readonly kind: 'portrait'; readonly on: boolean }
@@ -133,6 +134,8 @@ export function groundChangeInWords(change: GroundChange, names: GroundNames): W
       return said(change.on ? 'ground:did.token' : 'ground:did.tokenEnded', { name: change.name });
     case 'provider':
       return said(`ground:did.provider.${change.did}`, { name: change.name });
+    case 'deleted':
+      return said(`ground:did.deleted.${change.what}`, { name: change.name });
     case 'passwords':
       return said(change.on ? 'ground:did.passwordsOn' : 'ground:did.passwordsOff');
     case 'logo':

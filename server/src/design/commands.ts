@@ -171,3 +171,10 @@ export function dropFrozen(tx: Transaction, designId: string): void {
     .where(and(eq(designStates.designId, designId), lt(designStates.number, 0)))
     .run();
 }
+
+/** Deletes a design that nothing names, with all it was. */
+export function deleteDesign(tx: Transaction, designId: string): void {
+  tx.delete(draftStates).where(eq(draftStates.designId, designId)).run();
+  tx.delete(designStates).where(eq(designStates.designId, designId)).run();
+  tx.delete(designs).where(eq(designs.id, designId)).run();
+}

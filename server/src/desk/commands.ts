@@ -200,7 +200,7 @@ export function freeRequest(
 
 /** The groups a request can be handed over to. */
 export const teamsFor = (tx: Parameters<typeof membersOf>[0]): readonly { key: string; name: string }[] =>
-  allGroups(tx).flatMap(({ key, name, isTeam }) => (isTeam ? [{ key, name }] : []));
+  allGroups(tx).flatMap(({ key, name, isTeam, retired }) => (isTeam && !retired ? [{ key, name }] : []));
 
 /**
  * Hands a request over to another team, or gives it another priority. A handler who is not in the new

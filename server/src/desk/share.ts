@@ -79,7 +79,7 @@ export function shareTargets(db: Reader, viewer: Viewer, number: string, find: s
   const text = find.trim().toLocaleLowerCase();
   return {
     groups: allGroups(db)
-      .filter(({ key, name }) => groupByKey(db, key)?.retired === false && name.toLocaleLowerCase().includes(text))
+      .filter(({ name, retired }) => !retired && name.toLocaleLowerCase().includes(text))
       .slice(0, OFFERED)
       .map(({ key, name, members }) => ({ key, name, members })),
     people: toldApart(offered).map(({ id, ...person }) => ({

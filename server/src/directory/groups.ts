@@ -1,7 +1,7 @@
 import { DirectoryRefusal, GROUP, type Resource } from '@tolvek/core/directory';
 import type { GroundMember } from '@tolvek/core/people';
 import { said } from '@tolvek/words';
-import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
+import { and, asc, eq, gt, inArray, isNull, sql } from 'drizzle-orm';
 import { changeGroup, enterGroup, groupByKey, leaveGroup, makeGroup } from '../people/groups.ts';
 import { groupEntries, groups, people } from '../people/tables.ts';
 import { iso } from '../platform/clock.ts';
@@ -101,7 +101,8 @@ const externalOf = ({ externalId }: Resource): string | null => (typeof external
 
 /** @throws DirectoryRefusal 409 when a group goes by the name that the directory does not keep as this one */
 function refuseTakenName(db: Reader, name: string, own: string | null): typeof groups.$inferSelect | undefined {
-  const same = db.select().from(groups).where(sql`lower(${groups.name}) = ${name.toLowerCase()}`).get();
+  const named = and(sql`lower(${groups.name}) = ${name.toLowerCase()}`, isNull(groups.removedAt));
+  const same = db.select().from(groups).where(named).get();
   if (!same || same.key === own) return undefined;
   const isKept = db.select().from(directoryGroups).where(eq(directoryGroups.groupKey, same.key)).get() !== undefined;
   // One that nobody uses any more is taken up again.

@@ -70,7 +70,7 @@ export function deskSettingsView(db: Reader): AnswerOf<'deskSettings'> {
   return {
     version: design.version,
     desk: wholeDesk(design.draft),
-    history: groundHistoryOf(db, 'desk', 'logo', nameOf(db)),
+    history: groundHistoryOf(db, 'desk', 'logo', nameOf(db), 'deleted'),
     states: states.slice(0, SHOWN).map(({ number, note, by, at, content }, place) => ({
       ...{ number, note, by: names.get(by) ?? '', at: iso(at), desk: content },
       changes: DESK.compare(states[place + 1]?.content ?? null, content).map(({ words, before, after }) => ({

@@ -3,7 +3,7 @@ import { DOOR } from '@tolvek/core/door';
 import { FORM, REGISTER } from '@tolvek/core/form';
 import { holdsOn, type Viewer } from '@tolvek/core/people';
 import { said, type Words } from '@tolvek/words';
-import { asc, count, eq, inArray } from 'drizzle-orm';
+import { asc, count, eq, inArray, isNull } from 'drizzle-orm';
 import { referringTo } from '../design/queries.ts';
 import { designs } from '../design/tables.ts';
 import { doors } from '../door/tables.ts';
@@ -58,13 +58,13 @@ function rowsOf(db: Reader, rows: readonly GroupRow[]): readonly Row[] {
 }
 
 export const groupsView = (db: Reader): AnswerOf<'groups'> => ({
-  groups: [...rowsOf(db, db.select().from(groups).orderBy(asc(groups.name)).all())],
+  groups: [...rowsOf(db, db.select().from(groups).where(isNull(groups.removedAt)).orderBy(asc(groups.name)).all())],
 });
 
 export function groupView(db: Reader, key: string, now: number): AnswerOf<'group'> {
   const group = groupByKey(db, key);
   const [row] = group ? rowsOf(db, [group]) : [];
-  if (!group || !row) throw notFound('group');
+  if (!group || !row || group.removedAt !== null) throw notFound('group');
   const day = todayAt(db, now);
   const names = groupNames(db);
   const found = db

@@ -13,6 +13,7 @@ import {
   signOutPerson,
 } from './account.ts';
 import { rightsOnDay } from './audit.ts';
+import { deleteGround, groundDeletion } from './deletion.ts';
 import { deskSettingsView, groundworkView, putDesk, sendTestEmail, testEmailView } from './desk.ts';
 import { firstStartView, layGround } from './firstStart.ts';
 import { addGroup, groupsView, groupView, letIn, putGroup, takeOut } from './groups.ts';
@@ -94,6 +95,8 @@ export function groundworkHandlers(house: House): Handlers<typeof groundworkRout
     undoImport: ({ viewer, params }) => undoImport(house, viewer, params.id),
     peopleSheet: ({ viewer, query, response }) => sendPeople(db, viewer, query.kind, response),
     stepBackPlan: ({ viewer, params }) => stepBackPlan(house, viewer, params.id),
+    groundDeletion: ({ viewer, params }) => groundDeletion(db, viewer, params),
+    deleteGround: ({ viewer, params }) => deleteGround(house, viewer, params),
     sayWhy: ({ viewer, params, body }) => sayWhy(house, viewer, params.id, body.why),
     stepBack: ({ viewer, params }) => stepBack(house, viewer, params.id),
     profile: () => profileView(db, clock.now()),

@@ -1,7 +1,7 @@
 import { freshKey } from '@tolvek/core/form';
 import { circleBy, type Entry, type GroundField, type GroundMember, holdsOn } from '@tolvek/core/people';
 import { refused, said } from '@tolvek/words';
-import { eq, isNotNull, sql } from 'drizzle-orm';
+import { and, eq, isNotNull, isNull, sql } from 'drizzle-orm';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { newId } from '../platform/newId.ts';
 import { notFound, Problem, staleVersion, wrongFields } from '../platform/problem.ts';
@@ -34,7 +34,7 @@ function refuseName(tx: Transaction, name: string, own: string | null): void {
   const same = tx
     .select({ key: groups.key })
     .from(groups)
-    .where(sql`lower(${groups.name}) = ${name.toLowerCase()}`)
+    .where(and(sql`lower(${groups.name}) = ${name.toLowerCase()}`, isNull(groups.removedAt)))
     .all()
     .some(({ key }) => key !== own);
   if (name === '') throw wrongFields([{ field: 'name', message: said('start:noName'), fix: said('start:writeName') }]);
@@ -97,6 +97,12 @@ export function changeGroup(
     .run();
   for (const field of changed) noteChanged(work, 'group', key, field, group[field], changes[field] ?? '');
   return version + 1;
+}
+
+/** Deletes a group: it stands in no list any more, and only names what names it. */
+export function removeGroup(work: Work, key: string): void {
+  work.tx.update(groups).set({ retired: true, removedAt: work.now }).where(eq(groups.key, key)).run();
+  noteGround(work, 'group', key, { kind: 'removed' });
 }
 
 export interface NewEntry {

@@ -148,10 +148,16 @@ function subjectOfLine({ about, key }: typeof groundHistory.$inferSelect, names:
 }
 
 /** What was set of a person or a group; `nameOf`: what people and terms are called. */
-export const groundHistoryOf = (db: Reader, about: About, key: string, nameOf: NameOf): GroundLine[] =>
+export const groundHistoryOf = (
+  db: Reader,
+  about: About,
+  key: string,
+  nameOf: NameOf,
+  ...others: readonly string[]
+): GroundLine[] =>
   linesWhere(
     db,
-    and(eq(groundHistory.about, about), inArray(groundHistory.key, [key, ...partsOf(db, about, key)])),
+    and(eq(groundHistory.about, about), inArray(groundHistory.key, [key, ...others, ...partsOf(db, about, key)])),
     nameOf,
   );
 

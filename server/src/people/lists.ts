@@ -154,6 +154,24 @@ function sortedBy(db: Reader, sort: string | undefined): { readonly by: SQL; rea
 /** Stands behind everything that is written. */
 const LAST = '\u{10ffff}';
 
+/** The records of some people, in the order in which they are named. */
+function peopleInOrder(db: Reader, named: readonly { readonly id: string }[]): readonly PersonRow[] {
+  const found = new Map(
+    db
+      .select()
+      .from(people)
+      .where(
+        inArray(
+          people.id,
+          named.map(({ id }) => id),
+        ),
+      )
+      .all()
+      .map((row) => [row.id, row]),
+  );
+  return named.flatMap(({ id }) => found.get(id) ?? []);
+}
+
 /** People in their order as far as they are looked for, from a place on; and how many they are in all. */
 export function listPeople(
   db: Reader,
@@ -167,23 +185,21 @@ export function listPeople(
     (isFalling
       ? sql`(${by}, ${people.id}) < (${after.by}, ${after.id})`
       : sql`(${by}, ${people.id}) > (${after.by}, ${after.id})`);
+  // Where a list begins, all who are looked for are gone through once, for how many they are and who stands first.
   const rows = db
-    .select({ person: people, by })
+    .select({ id: people.id, by, total: sql<number>`count(*) over ()` })
     .from(people)
     .where(and(wanted, from ?? undefined))
     .orderBy(...(isFalling ? [desc(by), desc(people.id)] : [asc(by), asc(people.id)]))
     .limit(PEOPLE_AT_ONCE + 1)
     .all();
-  const total = db.select({ n: count() }).from(people).where(wanted).get()?.n ?? 0;
+  const total = from ? (db.select({ n: count() }).from(people).where(wanted).get()?.n ?? 0) : (rows[0]?.total ?? 0);
   const shown = rows.slice(0, PEOPLE_AT_ONCE);
   const last = shown.at(-1);
   return {
-    people: withGroups(
-      db,
-      shown.map(({ person }) => person),
-    ),
+    people: withGroups(db, peopleInOrder(db, shown)),
     total,
-    next: rows.length > PEOPLE_AT_ONCE && last ? { by: last.by as string, id: last.person.id } : null,
+    next: rows.length > PEOPLE_AT_ONCE && last ? { by: last.by as string, id: last.id } : null,
   };
 }
 

@@ -1,7 +1,7 @@
 import { calledApart, type Holder, holderOf, toldApart, type Viewer, wordOf } from '@tolvek/core/people';
 import { type KnownPerson, NO_PROFILE, type Profile, type ProfileField } from '@tolvek/core/register';
 import type { Speech } from '@tolvek/words/speech';
-import { and, asc, count, eq, getTableColumns, sql } from 'drizzle-orm';
+import { and, asc, count, eq, getTableColumns, isNull, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
 import { isListed, listed, prepared } from '../platform/prepared.ts';
 import { speechFor } from '../platform/words.ts';
@@ -202,10 +202,15 @@ const teamsOf = prepared((db) =>
     .prepare(),
 );
 
-export function allGroups(db: Reader): readonly { key: string; name: string; isTeam: boolean; members: number }[] {
+/** All groups by name, with how many are in each today; those that are retired as well. */
+export function allGroups(
+  db: Reader,
+): readonly { key: string; name: string; isTeam: boolean; retired: boolean; members: number }[] {
+  const { key, name, isTeam, retired } = groups;
   return db
-    .select({ key: groups.key, name: groups.name, isTeam: groups.isTeam, members: count(memberships.personId) })
+    .select({ key, name, isTeam, retired, members: count(memberships.personId) })
     .from(groups)
+    .where(isNull(groups.removedAt))
     .leftJoin(memberships, eq(memberships.groupKey, groups.key))
     .groupBy(groups.key)
     .orderBy(asc(groups.name))

@@ -126,6 +126,8 @@ export const groups = sqliteTable('groups', {
     .default('local'),
   /** Offered nowhere any more; what names it keeps it. */
   retired: integer({ mode: 'boolean' }).notNull().default(false),
+  /** When it was deleted, epoch ms: it stands in no list, and only names what names it. */
+  removedAt: integer(),
   version: integer().notNull().default(1),
 });
 

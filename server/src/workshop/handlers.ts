@@ -70,7 +70,7 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
         })),
         trials: trialsOf(db, form.id).map(({ number, createdAt }) => ({ number, at: iso(createdAt) })),
         doors: doorsOf(db, form.id).map((door) => doorSettings(door, clock.now())),
-        groups: [...allGroups(db)],
+        groups: allGroups(db).map(({ retired: _, ...group }) => group),
         people: staffIn(db, 'all').map((person) => ({
           key: person.id,
           label: calledApart(person),
@@ -101,7 +101,7 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
       };
     },
     ground: () => ({
-      groups: [...allGroups(db)],
+      groups: allGroups(db).map(({ retired: _, ...group }) => group),
       calendars: calendarNames(db),
       vocabularies: allVocabularies(db),
       registers: knownRegisters(db).map(({ key, name }) => ({ key, name })),

@@ -10,6 +10,7 @@ import { useTitle } from '../ui/useTitle.ts';
 import { problemOf, refusalInWords } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
 import { workshopApi } from './endpoints.ts';
+import { DeleteGround } from './groundwork/DeleteGround.tsx';
 import { MoveButtons } from './MoveButtons.tsx';
 import { withPasted } from './pastedTerms.ts';
 
@@ -177,6 +178,9 @@ function OpenVocabulary({ opened }: { opened: Opened }) {
             <Link to={`/workshop/${use.form}`}>{use.title}</Link> ({told(use.field)})
           </span>
         ))}
+      </p>
+      <p>
+        <DeleteGround at={{ kind: 'vocabulary', key: opened.key }} then={BASE} />
       </p>
       {changes.length > 0 ? (
         <p className="mt-2 border-l-[3px] border-brass-mark bg-brass-wash px-3 py-1.5" aria-live="polite">

@@ -307,4 +307,7 @@ export const refusals: Same<typeof english> = {
   'pointedTo.happened': 'Andere Anfragen verweisen auf {{number}}.',
   'pointedTo.saved': 'Es wurde nichts gelöscht.',
   'pointedTo.now': 'Entfernen Sie dort zuerst den Verweis, oder schließen Sie diese Anfrage stattdessen ab.',
+  'groundInUse.happened': '„{{name}}“ wird verwendet.',
+  'groundInUse.saved': 'Es wurde nichts gelöscht.',
+  'groundInUse.now': 'Öffnen Sie es erneut, um zu sehen, was es verwendet, oder nehmen Sie es außer Gebrauch.',
 };

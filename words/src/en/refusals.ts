@@ -290,4 +290,7 @@ export const refusals = {
   'pointedTo.happened': 'Other requests refer to {{number}}.',
   'pointedTo.saved': 'Nothing was deleted.',
   'pointedTo.now': 'Remove the reference from them first, or finish this request instead.',
+  'groundInUse.happened': '“{{name}}” is in use.',
+  'groundInUse.saved': 'Nothing was deleted.',
+  'groundInUse.now': 'Open it again to see what uses it, or retire it.',
 } as const;

@@ -8,6 +8,7 @@ import { WholeTrouble } from '../../ui/Trouble.tsx';
 import { say, told } from '../../wire/words.ts';
 import { CalendarFields } from './CalendarFields.tsx';
 import type { CalendarDraft } from './calendarDraft.ts';
+import { DeleteGround } from './DeleteGround.tsx';
 import { groundApi } from './endpoints.ts';
 import { States } from './States.tsx';
 
@@ -63,6 +64,9 @@ export function CalendarEditor({ opened, today }: { opened: Opened; today: strin
           {say('ground:calendarRetired')}
         </label>
         <ProblemsAt error={wrong} field="retired" />
+      </p>
+      <p className="mt-2">
+        <DeleteGround at={{ kind: 'calendar', key: opened.key }} then="/workshop/groundwork/calendars" />
       </p>
       <WholeTrouble error={wrong} className="mt-4" />
       {isChanged ? (

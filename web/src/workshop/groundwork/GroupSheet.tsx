@@ -7,6 +7,7 @@ import { Trouble, WholeTrouble } from '../../ui/Trouble.tsx';
 import { useTitle } from '../../ui/useTitle.ts';
 import { problemOf, refusalInWords } from '../../wire/problem.ts';
 import { say, told } from '../../wire/words.ts';
+import { DeleteGround } from './DeleteGround.tsx';
 import { groundApi } from './endpoints.ts';
 import { GroundHistory } from './GroundHistory.tsx';
 import { GroupFields } from './GroupFields.tsx';
@@ -149,6 +150,11 @@ function GroupForm({ opened }: { opened: Opened }) {
           </Button>
         ) : null}
       </p>
+      {opened.source === 'local' ? (
+        <p className="mt-2">
+          <DeleteGround at={{ kind: 'group', key: opened.key }} then="/workshop/groundwork/groups" />
+        </p>
+      ) : null}
       {!retired && opened.uses.length > 0 ? (
         <p className="mt-1 text-[12.5px] text-soft">{say('ground:retireKeeps', { count: opened.uses.length })}</p>
       ) : null}

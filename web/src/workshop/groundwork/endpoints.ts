@@ -59,6 +59,14 @@ export const groundApi = api.injectEndpoints({
       query: call('stepBackPlan'),
       keepUnusedDataFor: 0,
     }),
+    groundDeletion: build.query<AnswerOf<'groundDeletion'>, Asked<'groundDeletion'>>({
+      query: call('groundDeletion'),
+      keepUnusedDataFor: 0,
+    }),
+    deleteGround: build.mutation<AnswerOf<'deleteGround'>, Asked<'deleteGround'>>({
+      query: call('deleteGround'),
+      invalidatesTags: ['people', 'groups', 'ground', 'calendar', 'vocabulary'],
+    }),
     sayWhy: build.mutation<AnswerOf<'sayWhy'>, Asked<'sayWhy'>>({
       query: call('sayWhy'),
       invalidatesTags: ['people', 'groups', 'ground'],

@@ -1,0 +1,1 @@
+ALTER TABLE `groups` ADD `removed_at` integer;
