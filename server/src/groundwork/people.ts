@@ -188,10 +188,12 @@ function rightsElsewhere(
   person: PersonRow,
   names: ReadonlyMap<string, string>,
 ): AnswerOf<'person'>['elsewhere'] {
+  const differing = differingRegisters(db);
+  if (differing.size === 0) return [];
   const desk = waysToRights(db, person, names, null);
   const has = (rights: typeof desk, { right }: (typeof desk)[number]): boolean =>
     rights.some((each) => each.right === right);
-  return [...differingRegisters(db).keys()].flatMap((register) => {
+  return [...differing.keys()].flatMap((register) => {
     const here = waysToRights(db, person, names, register);
     const more = here.filter((each) => !has(desk, each));
     const less = desk.filter((each) => !has(here, each)).map(({ right, words }) => ({ right, words }));

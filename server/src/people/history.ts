@@ -8,13 +8,13 @@ import {
 } from '@tolvek/core/people';
 import { type FieldValue, type NameOf, sayValue } from '@tolvek/core/register';
 import { said, type Words } from '@tolvek/words';
-import { and, desc, eq, inArray, type SQL, sql } from 'drizzle-orm';
+import { and, desc, eq, gte, inArray, type SQL, sql } from 'drizzle-orm';
 import { titleWithId } from '../design/queries.ts';
 import { adding } from '../platform/adding.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import { newId } from '../platform/newId.ts';
-import { listed } from '../platform/prepared.ts';
+import { inList } from '../platform/prepared.ts';
 import type { Work } from '../platform/work.ts';
 import { profileDesignOf } from '../settings/queries.ts';
 import { setterIn } from './kept.ts';
@@ -98,13 +98,23 @@ export const isNoReason = sql`json_extract(${groundHistory.change}, '$.kind') <>
 /** Why each of some lines was, as it was said last; empty where nobody said. */
 export function reasonsOf(
   db: Reader,
-  lines: readonly Pick<typeof groundHistory.$inferSelect, 'id'>[],
+  lines: readonly Pick<typeof groundHistory.$inferSelect, 'about' | 'key' | 'at'>[],
 ): (id: string) => string {
-  const ids = listed(lines.map(({ id }) => id));
+  // A reason stands under what its line is about, and comes after it.
   const said = db
     .select({ change: groundHistory.change })
     .from(groundHistory)
-    .where(sql`json_extract(${groundHistory.change}, '$.of') in (select value from json_each(${ids}))`)
+    .where(
+      and(
+        inArray(groundHistory.about, [...new Set(lines.map(({ about }) => about))]),
+        inList(groundHistory.key, [...new Set(lines.map(({ key }) => key))]),
+        gte(
+          groundHistory.at,
+          lines.reduce((first, { at }) => Math.min(first, at), Number.MAX_SAFE_INTEGER),
+        ),
+        sql`json_extract(${groundHistory.change}, '$.kind') = 'why'`,
+      ),
+    )
     .orderBy(groundHistory.at, groundHistory.id)
     .all()
     .map(({ change }) => change as Extract<GroundChange, { kind: 'why' }>);

@@ -185,15 +185,17 @@ export function listPeople(
     (isFalling
       ? sql`(${by}, ${people.id}) < (${after.by}, ${after.id})`
       : sql`(${by}, ${people.id}) > (${after.by}, ${after.id})`);
-  // Where a list begins, all who are looked for are gone through once, for how many they are and who stands first.
+  // Who is looked for by words may be any of all: they are gone through once, for how many they are and who stands
+  // first. Else those that stand first are found by an index.
+  const isOnce = !from && (looking.find ?? '').trim() !== '';
   const rows = db
-    .select({ id: people.id, by, total: sql<number>`count(*) over ()` })
+    .select({ id: people.id, by, total: isOnce ? sql<number>`count(*) over ()` : sql<number>`0` })
     .from(people)
     .where(and(wanted, from ?? undefined))
     .orderBy(...(isFalling ? [desc(by), desc(people.id)] : [asc(by), asc(people.id)]))
     .limit(PEOPLE_AT_ONCE + 1)
     .all();
-  const total = from ? (db.select({ n: count() }).from(people).where(wanted).get()?.n ?? 0) : (rows[0]?.total ?? 0);
+  const total = isOnce ? (rows[0]?.total ?? 0) : (db.select({ n: count() }).from(people).where(wanted).get()?.n ?? 0);
   const shown = rows.slice(0, PEOPLE_AT_ONCE);
   const last = shown.at(-1);
   return {

@@ -1,5 +1,6 @@
 import type { Right } from '@tolvek/core/people';
 import type { Values } from '@tolvek/core/register';
+import { sql } from 'drizzle-orm';
 import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
 /** Staff and contacts in one table; staff sign in with the account of the same id. */
@@ -223,5 +224,8 @@ export const groundHistory = sqliteTable(
   (table) => [
     index('ground_history_about').on(table.about, table.key, table.at),
     index('ground_history_at').on(table.at),
+    index('ground_history_register')
+      .on(sql`json_extract(change, '$.register')`)
+      .where(sql`json_extract(change, '$.register') is not null`),
   ],
 );
