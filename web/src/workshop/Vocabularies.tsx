@@ -179,9 +179,6 @@ function OpenVocabulary({ opened }: { opened: Opened }) {
           </span>
         ))}
       </p>
-      <p>
-        <DeleteGround at={{ kind: 'vocabulary', key: opened.key }} then={BASE} />
-      </p>
       {changes.length > 0 ? (
         <p className="mt-2 border-l-[3px] border-brass-mark bg-brass-wash px-3 py-1.5" aria-live="polite">
           {say('workshop:notSavedYet', { changes: changes.join(', ') })}
@@ -217,6 +214,9 @@ function OpenVocabulary({ opened }: { opened: Opened }) {
         label={say('workshop:addTerms')}
         add={(text) => setTerms((before) => withPasted(before, text, undefined))}
       />
+      <p className="mt-6">
+        <DeleteGround at={{ kind: 'vocabulary', key: opened.key }} then={BASE} />
+      </p>
     </div>
   );
 }

@@ -308,7 +308,7 @@ export const ground: Same<typeof english> = {
   'did.taken': 'Verlor das Recht: {{right}}',
   rights: 'Rechte',
   rightsHint:
-    'Was Mitarbeitende dürfen, für den ganzen Empfang. Wer Anfragen senden darf, sagen die Türen eines Formulars.',
+    'Was Mitarbeitende dürfen, im ganzen Empfang und in jedem Register. Wer Anfragen senden darf, sagen die Türen eines Formulars.',
   rightsReadOnly: 'Sie können diese Seite lesen. Diese Personen können Rechte ändern: {{people, and}}.',
   'col.right': 'Recht',
   'col.hasIt': 'Wer es hat',

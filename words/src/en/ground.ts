@@ -299,7 +299,8 @@ export const ground = {
   'did.given': 'Got the right: {{right}}',
   'did.taken': 'Lost the right: {{right}}',
   rights: 'Rights',
-  rightsHint: 'What staff may do, for the whole desk. Who may send a request is set at the doors of a form.',
+  rightsHint:
+    'What staff may do, in the whole desk and in each register. Who may send a request is set at the doors of a form.',
   rightsReadOnly: 'You can read this page. These people can change rights: {{people, and}}.',
   'col.right': 'Right',
   'col.hasIt': 'Who has it',
