@@ -60,6 +60,8 @@ test('a request is shared, decided for those who are asked, and deleted for good
   const sheet = emeric.getByRole('complementary', { name: 'Request sheet' });
   await expect(sheet.getByText('PU-00179')).toBeVisible();
   await expect(sheet.getByText(/You do not have the right to see the rest of the history/)).toBeVisible();
+  await sheet.getByText('What you may not do here').click();
+  await expect(sheet.getByText('These people can give you the rights: Ada Quillfeather.')).toBeVisible();
   expect(await seriousTrouble(emeric)).toEqual([]);
   // A decision for others needs a reason.
   await ada.getByRole('button', { name: 'Decide for Duty managers' }).click();

@@ -54,7 +54,7 @@ describe('a request that is shared', () => {
     });
     expect(sheet.values.fields.every(({ writable }: { writable: boolean }) => !writable)).toBe(true);
     expect(sheet.history).toEqual([]);
-    expect(sheet.historyGivers).toEqual(['Ada Quillfeather']);
+    expect(sheet.givers).toEqual(['Ada Quillfeather']);
     const change = { ...to(number), headers: onVersion(1), body: { changes: { escort: 'Signe Halvard' } } };
     expect((await hanne.call('changeFields', change)).status).toBe(403);
     expect((await hanne.call('comment', { ...to(number), body: { text: 'No', visibility: 'internal' } })).status).toBe(

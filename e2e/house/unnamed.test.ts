@@ -33,7 +33,11 @@ const onVersion = async (number: string) => ({ 'If-Match': `"${(await maren.shee
 test('a request that nobody is named for is worked like any other, and is nobody’s own', async () => {
   const number = await unnamed({ ...WATER, visitor: 'Somebody' });
   const sheet = await tomas.sheet(number);
-  expect([sheet.requester, sheet.door, sheet.approval.mayDecide]).toEqual([{ name: '', outside: false, face: null }, null, true]);
+  expect([sheet.requester, sheet.door, sheet.approval.mayDecide]).toEqual([
+    { name: '', outside: false, face: null },
+    null,
+    true,
+  ]);
   expect((await priya.call('myRequest', { params: { number } })).status).toBe(404);
   expect(ok(await priya.call('frontDesk')).mine.map((each: { number: string }) => each.number)).not.toContain(number);
   const [row] = ok(await tomas.call('ledger', { query: { tray: 'deciding' } })).rows;

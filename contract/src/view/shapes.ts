@@ -88,8 +88,8 @@ export const sheet = z.object({
     share: z.boolean(),
     history: z.boolean(),
   }),
-  /** Who can give the right to see the history, where its reader lacks it. */
-  historyGivers: z.array(z.string()),
+  /** Who can give its reader the rights that they lack, by name. */
+  givers: z.array(z.string()),
   /** Who reads it besides those who work on it, until which day. */
   shares: z.array(z.object({ holder: z.string(), name: z.string(), until: z.iso.date().nullable() })),
   moves: z.array(stage),

@@ -101,7 +101,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     enteredBy: personNamed(db, request.enteredById) || null,
     stage: stageView(stage),
     may,
-    historyGivers: may.history ? [] : holdersOfRight(db, 'rights').map(({ name }) => name),
+    givers: Object.values(may).every(Boolean) ? [] : holdersOfRight(db, 'rights').map(({ name }) => name),
     shares: sharesView(db, request.id, groups),
     moves: moves.flatMap(({ stage: to, whyNot: not }) => (not === null ? [stageView(to)] : [])),
     notNow: moves.flatMap(({ stage: { label }, whyNot: not }) => (not === null ? [] : [{ label, whyNot: not }])),

@@ -1,5 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import type { DecidesBy } from '@tolvek/core/approval';
+import { REQUEST_RIGHTS } from '@tolvek/core/people';
 import { priorityInWords } from '@tolvek/core/request';
 import { type ReactNode, useState } from 'react';
 import { Link } from 'react-router';
@@ -133,7 +134,25 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
       <Sharing sheet={sheet} />
       <SheetHistory sheet={sheet} />
       <Deleting sheet={sheet} />
+      <MayNot sheet={sheet} />
     </article>
+  );
+}
+
+/** What its reader has not the right to do here, and who can give it (needs D22). */
+function MayNot({ sheet: { may, givers } }: { sheet: SheetData }) {
+  const missing = REQUEST_RIGHTS.flatMap((right) => (right in may && !may[right as keyof typeof may] ? [right] : []));
+  if (missing.length === 0) return null;
+  return (
+    <details className="mt-6 text-[13px] text-soft">
+      <summary className="cursor-pointer">{say('floor:mayNot')}</summary>
+      <ul className="mt-1 list-disc pl-5">
+        {missing.map((right) => (
+          <li key={right}>{say(`rights:row.${right}`)}</li>
+        ))}
+      </ul>
+      <p className="mt-1">{say('floor:mayNotGivers', { people: givers })}</p>
+    </details>
   );
 }
 

@@ -41,9 +41,7 @@ export function SheetHistory({ sheet }: { sheet: SheetData }) {
           </li>
         ))}
       </ol>
-      {sheet.may.history ? null : (
-        <p className="mt-2 text-[13.5px] text-soft">{say('floor:noHistory', { people: sheet.historyGivers })}</p>
-      )}
+      {sheet.may.history ? null : <p className="mt-2 text-[13.5px] text-soft">{say('floor:noHistory')}</p>}
       {sheet.may.change ? <Write number={sheet.number} /> : null}
     </>
   );

@@ -146,9 +146,10 @@ export const floor: Same<typeof english> = {
   'tray.shared': 'Mit mir geteilt',
   'says.shared': 'Anfragen, die andere mit Ihnen geteilt haben, neueste zuerst. Sie können sie lesen.',
   'empty.shared': 'Niemand teilt eine Anfrage mit Ihnen.',
-  noHistory:
-    'Sie können hier Notizen und Nachrichten lesen. Das Recht, den übrigen Verlauf zu sehen, haben Sie nicht. Diese Personen können es Ihnen geben: {{people, and}}.',
+  noHistory: 'Sie können hier Notizen und Nachrichten lesen. Das Recht, den übrigen Verlauf zu sehen, haben Sie nicht.',
   decideFor: 'An Stelle von {{who}} entscheiden',
   decideForHint:
     'Sie sind nicht gefragt. Ihre Entscheidung zählt als die von {{who}}. Der Verlauf zeigt Ihren Namen und Ihre Begründung.',
+  mayNot: 'Was Sie hier nicht dürfen',
+  mayNotGivers: 'Diese Personen können Ihnen die Rechte geben: {{people, and}}.',
 };

@@ -143,9 +143,10 @@ export const floor = {
   'tray.shared': 'Shared with me',
   'says.shared': 'Requests that colleagues shared with you, newest first. You can read them.',
   'empty.shared': 'Nobody shares a request with you.',
-  noHistory:
-    'You can read notes and messages here. You do not have the right to see the rest of the history. These people can give it to you: {{people, and}}.',
+  noHistory: 'You can read notes and messages here. You do not have the right to see the rest of the history.',
   decideFor: 'Decide for {{who}}',
   decideForHint:
     'You are not asked to decide. Your decision counts as that of {{who}}, and the history shows your name and reason.',
+  mayNot: 'What you may not do here',
+  mayNotGivers: 'These people can give you the rights: {{people, and}}.',
 } as const;
