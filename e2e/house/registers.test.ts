@@ -566,3 +566,13 @@ describe('a register', () => {
     ]);
   });
 });
+
+describe('what refers to a register', () => {
+  it('is told by the forms whose fields point to what is in it', async () => {
+    const { referredBy } = await registerOf('vessels');
+    expect(referredBy.map(({ title, field }: { title: string; field: string }) => `${title}: ${field}`)).toContain(
+      'Vessel time: Vessel',
+    );
+    expect((await registerOf('purchase')).referredBy).toEqual([]);
+  });
+});

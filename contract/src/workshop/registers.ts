@@ -67,6 +67,8 @@ export const registerRoutes = routesOf(registerHeads, {
           requests: z.int(),
         }),
       ),
+      /** Forms that point to what is in it, by the fields that do. */
+      referredBy: z.array(z.object({ form: z.string(), title: z.string(), field: words })),
       states: z.array(release),
       /** What is being settled of it, and not in force yet. */
       draft: settings,

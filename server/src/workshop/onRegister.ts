@@ -1,10 +1,10 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
-import { formInto, questionsOf, type RegisterContent } from '@tolvek/core/form';
+import { FORM, formInto, questionsOf, REGISTER, type RegisterContent } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import type { Problem as FieldProblem } from '@tolvek/core/register';
 import { said } from '@tolvek/words';
 import { eq, sql, sum } from 'drizzle-orm';
-import { stateOf, statesOf } from '../design/queries.ts';
+import { referringTo, stateOf, statesOf } from '../design/queries.ts';
 import { doorsOf } from '../door/queries.ts';
 import { type FormRow, formNamed, onShelf } from '../form/queries.ts';
 import { forms } from '../form/tables.ts';
@@ -41,6 +41,9 @@ export function registerView(db: Reader, key: string, now: number): AnswerOf<'re
     ...{ deskGroups: [...register.deskGroups], staysIn: register.staysIn },
     ...{ fields: register.fields, left: register.left },
     open: openAsReleased(db, register).map((field) => field.key),
+    referredBy: referringTo(db, FORM, { kind: REGISTER.kind, key: register.key }).map((each) => ({
+      ...{ form: each.key, title: each.title, field: each.at },
+    })),
     stays: Object.fromEntries(
       register.fields.flatMap((field) => {
         const why = whyItStays(uses, field.key);

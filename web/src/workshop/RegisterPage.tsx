@@ -8,7 +8,7 @@ import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { DeskMoment } from '../wire/DeskMoment.tsx';
 import { meApi } from '../wire/me.ts';
-import { say } from '../wire/words.ts';
+import { say, told } from '../wire/words.ts';
 import { AskInto } from './AskInto.tsx';
 import { Doubles } from './Doubles.tsx';
 import { workshopApi } from './endpoints.ts';
@@ -63,10 +63,28 @@ function OpenRegister({ register }: { register: Register }) {
       </p>
       {adding ? <AskInto register={register} /> : null}
       <Fields register={register} />
+      <ReferredBy register={register} />
       <Doubles registerKey={register.key} />
       <RegisterSettings key={register.states[0]?.number ?? 0} register={register} />
       <States register={register} />
       <Deleted register={register.key} />
+    </>
+  );
+}
+
+/** The forms whose fields point to what is in a register. */
+function ReferredBy({ register: { referredBy } }: { register: Register }) {
+  return (
+    <>
+      <h2 className="section-head mt-7">{say('workshop:referredBy')}</h2>
+      <ul>
+        {referredBy.map(({ form, title, field }) => (
+          <li key={`${form} ${told(field)}`} className="border-b border-rule py-1.5">
+            <Link to={`/workshop/${form}`}>{title}</Link> <span className="text-soft">{told(field)}</span>
+          </li>
+        ))}
+        {referredBy.length === 0 ? <li className="py-1.5 text-soft">{say('workshop:referredByNone')}</li> : null}
+      </ul>
     </>
   );
 }

@@ -849,4 +849,6 @@ export const workshop: Same<typeof english> = {
   deletedHead: 'Gelöschte Anfragen',
   deletedHint: 'Endgültig gelöschte Anfragen. Gespeichert ist nur, was hier steht.',
   deletedBy: 'gelöscht von {{by}}',
+  referredBy: 'Was auf dieses Register verweist',
+  referredByNone: 'Kein Formular verweist darauf.',
 };

@@ -832,4 +832,6 @@ export const workshop = {
   deletedHead: 'Deleted requests',
   deletedHint: 'Requests that were deleted for good. We saved only what you see here.',
   deletedBy: 'deleted by {{by}}',
+  referredBy: 'What refers to this register',
+  referredByNone: 'No form refers to it.',
 } as const;
