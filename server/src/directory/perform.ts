@@ -1,6 +1,6 @@
 import { DirectoryRefusal, patched, type Resource, takeResource, writtenOf } from '@tolvek/core/directory';
 import { said } from '@tolvek/words';
-import { refuseNobodyLeft } from '../people/grants.ts';
+import { refuseNobodyLeft } from '../people/given.ts';
 import type { Work } from '../platform/work.ts';
 import { type Store, sentOn, versionOf, withVersion } from './stores.ts';
 

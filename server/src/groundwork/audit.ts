@@ -17,7 +17,7 @@ import {
 } from '@tolvek/core/people';
 import { said } from '@tolvek/words';
 import { desc, eq, gt } from 'drizzle-orm';
-import { differingRegisters, grantsIn } from '../people/grants.ts';
+import { differingRegisters, grantsIn } from '../people/given.ts';
 import { entryOf } from '../people/groups.ts';
 import { groundNamesIn, reasonsOf } from '../people/history.ts';
 import { setterIn } from '../people/kept.ts';

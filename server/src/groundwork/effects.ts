@@ -1,6 +1,6 @@
 import { REGISTER_RIGHTS, RIGHTS, type Right, rightInWords } from '@tolvek/core/people';
 import { said, type Words } from '@tolvek/words';
-import { holdersOfRight } from '../people/grants.ts';
+import { holdersOfRight } from '../people/given.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { type Work, write } from '../platform/work.ts';

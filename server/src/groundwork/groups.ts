@@ -7,7 +7,8 @@ import { asc, count, eq, inArray, isNull } from 'drizzle-orm';
 import { referringTo } from '../design/queries.ts';
 import { designs } from '../design/tables.ts';
 import { doors } from '../door/tables.ts';
-import { differingRegisters, grantedTo, refuseNobodyLeft, refuseRaising } from '../people/grants.ts';
+import { differingRegisters, grantedTo, refuseNobodyLeft } from '../people/given.ts';
+import { refuseRaising } from '../people/grants.ts';
 import {
   changeGroup,
   enterGroup,

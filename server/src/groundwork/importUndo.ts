@@ -2,7 +2,7 @@ import { isSame, own } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
 import { and, eq, inArray, ne, or, sql } from 'drizzle-orm';
 import { changePerson, type PersonChanges, type ProfileChanges, removePerson } from '../people/commands.ts';
-import { refuseNobodyLeft } from '../people/grants.ts';
+import { refuseNobodyLeft } from '../people/given.ts';
 import { leaveGroup } from '../people/groups.ts';
 import { keptOf } from '../people/kept.ts';
 import { personById } from '../people/queries.ts';

@@ -8,15 +8,8 @@ import { and, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
 import { designsOf } from '../design/queries.ts';
 import { keptAnswers } from '../door/tables.ts';
 import { notices } from '../notice/tables.ts';
-import {
-  differingRegisters,
-  grantedTo,
-  refuseNobodyLeft,
-  refuseOver,
-  refuseRaising,
-  settleRights,
-  takeAllRights,
-} from '../people/grants.ts';
+import { differingRegisters, grantedTo, refuseNobodyLeft } from '../people/given.ts';
+import { refuseOver, refuseRaising, settleRights, takeAllRights } from '../people/grants.ts';
 import { enterGroup, leaveGroup } from '../people/groups.ts';
 import { noteChanged, noteGround } from '../people/history.ts';
 import { groupNames, groupsOf, type PersonRow, personById } from '../people/queries.ts';

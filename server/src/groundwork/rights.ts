@@ -12,16 +12,8 @@ import {
   wordOf,
 } from '@tolvek/core/people';
 import { said } from '@tolvek/words';
-import {
-  countHolders,
-  grantedTo,
-  grantsIn,
-  holdersOfRight,
-  putBackRights,
-  registerRightsOf,
-  setApart,
-  settleRights,
-} from '../people/grants.ts';
+import { countHolders, grantedTo, grantsIn, holdersOfRight, registerRightsOf } from '../people/given.ts';
+import { putBackRights, setApart, settleRights } from '../people/grants.ts';
 import { groupByKey } from '../people/groups.ts';
 import { groundHistoryOf, registerRightsHistory } from '../people/history.ts';
 import { groupNames, personById, personNamed } from '../people/queries.ts';

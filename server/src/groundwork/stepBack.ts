@@ -7,16 +7,8 @@ import { eq } from 'drizzle-orm';
 import { tellStandIns } from '../notice/follow.ts';
 import { absencesOf, comeBack, goAway } from '../people/absences.ts';
 import { changePerson, type PersonChanges } from '../people/commands.ts';
-import {
-  differAgain,
-  putBackRights,
-  refuseNobodyLeft,
-  refuseRaising,
-  registerRightsOf,
-  rightMissing,
-  setApart,
-  settleRights,
-} from '../people/grants.ts';
+import { refuseNobodyLeft, registerRightsOf } from '../people/given.ts';
+import { differAgain, putBackRights, refuseRaising, rightMissing, setApart, settleRights } from '../people/grants.ts';
 import { changeGroup, enterGroup, entryOf, type GroupChanges, groupByKey, leaveGroup } from '../people/groups.ts';
 import { groundNamesIn, noteGround } from '../people/history.ts';
 import { personById } from '../people/queries.ts';

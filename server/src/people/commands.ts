@@ -13,7 +13,8 @@ import { notFound, Problem, staleVersion, wrongFields } from '../platform/proble
 import { user } from '../platform/tables.ts';
 import { type Work, write } from '../platform/work.ts';
 import { endSessionsOf, hashOfPassword, openAccount, setPassword } from './accounts.ts';
-import { givePackage, holdersOfRight, packageGivenTo, refuseNobodyLeft, refuseOver, rightMissing } from './grants.ts';
+import { holdersOfRight, packageGivenTo, refuseNobodyLeft } from './given.ts';
+import { givePackage, refuseOver, rightMissing } from './grants.ts';
 import { enterGroup, leaveGroup, makeGroup } from './groups.ts';
 import { noteChanged, noteGround } from './history.ts';
 import { keptOf, refuseKept } from './kept.ts';

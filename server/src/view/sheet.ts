@@ -12,7 +12,7 @@ import { assignableTo, teamsFor } from '../desk/commands.ts';
 import { movesOf } from '../desk/moves.ts';
 import { releaseById } from '../form/queries.ts';
 import { standInsOf } from '../people/absences.ts';
-import { holdersOfRight } from '../people/grants.ts';
+import { holdersOfRight } from '../people/given.ts';
 import { groupNames, holderNames, namesOf, personById, personNamed } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
