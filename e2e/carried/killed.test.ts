@@ -40,5 +40,5 @@ describe.each(RELEASES)('the data of release %s', (release) => {
     console.log(`${release}: killed at ${killedAt.join(', ')}`);
     for (const step of ['copy', 'check', 'commit', 'done']) expect(killedAt).toContain(step);
     expect(killedAt.filter(isMigration).length).toBeGreaterThan(3);
-  }, 120_000);
+  }, 240_000);
 });

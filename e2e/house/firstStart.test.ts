@@ -186,7 +186,7 @@ describe('administrators from the command line', () => {
     expect((await real.by('odile.marsh@tarnhill.example', PASSWORD)) !== null).toBe(false);
     expect((await real.by('odile.marsh@tarnhill.example', 'grey water under gulls')) !== null).toBe(true);
     await real.close();
-  }, 60_000);
+  }, 180_000);
 });
 
 describe('an installation of before', () => {

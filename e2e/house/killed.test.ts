@@ -96,4 +96,4 @@ it('loses no submit that was acknowledged and doubles none that is sent again wh
   expect(desk.mine).toHaveLength(Math.min(COUNT, 100));
   // The last number given is the count: no number was used up by a submit that was repeated.
   expect([...numbers].sort().at(-1)).toBe(`AC-${String(COUNT).padStart(5, '0')}`);
-}, 120_000);
+}, 240_000);

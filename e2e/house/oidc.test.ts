@@ -33,7 +33,7 @@ beforeAll(async () => {
   });
   await new Promise((done) => provider.once('message', done));
   ({ id } = ok(await ada.call('addProvider', { headers: freshly(), body: station() })));
-}, 60_000);
+}, 180_000);
 afterAll(async () => {
   provider.disconnect();
   await desk.close();

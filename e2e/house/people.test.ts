@@ -254,7 +254,7 @@ describe('groups', () => {
     expect(Math.min(counts.in, counts.out, counts.entered, counts.refused, counts.ended, counts.days)).toBeGreaterThan(
       3,
     );
-  }, 60_000);
+  }, 180_000);
 });
 
 describe('the list of people', () => {

@@ -77,7 +77,7 @@ describe('what somebody may do', () => {
     );
     console.log('routes and random grants:', seen);
     expect(Math.min(seen.open, seen.closed)).toBeGreaterThan(100);
-  }, 120_000);
+  }, 240_000);
 
   it('is what happens to requests: of one’s team, of another’s, and what is one’s own; at the desk and by register', async () => {
     ok(await settle('*', FOR_EVERYONE));
@@ -203,7 +203,7 @@ describe('what somebody may do', () => {
     ok(await ada.call('setRegisterRights', { params: { key: 'site-access' }, body: { to: 'desk' } }));
     ok(await settle(`@${declanId}`, []));
     ok(await settle('*', FOR_EVERYONE));
-  }, 120_000);
+  }, 240_000);
 
   it('is asked for in the register that a route is about, for every route that builds one', async () => {
     const declanId = idOf('Declan Oyelaran');

@@ -107,7 +107,7 @@ describe('a start while another program holds the database', () => {
       'tolvek-version-11.sqlite',
     ]);
     await again.close();
-  }, 30_000);
+  }, 120_000);
 });
 
 async function freePort(): Promise<number> {
