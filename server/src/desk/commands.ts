@@ -1,5 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { calledApart, mayAnywhere, type RequestRight, rightsAt, toldApart, type Viewer } from '@tolvek/core/people';
+import { calledApart, mayAnywhere, rightsAt, toldApart, type Viewer } from '@tolvek/core/people';
 import {
   type Problem as FieldProblem,
   type FieldValue,
@@ -15,7 +15,6 @@ import { refused, said } from '@tolvek/words';
 import { filesNamed } from '../files/commands.ts';
 import { rightMissing } from '../people/grants.ts';
 import { allGroups, membersOf, personById } from '../people/queries.ts';
-import type { Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { notAllowed, notFound, Problem, wrongFields } from '../platform/problem.ts';
 import { by, type Work, write } from '../platform/work.ts';
@@ -26,10 +25,11 @@ import { takenAnswers } from '../request/claims.ts';
 import { factsOfRequest } from '../request/facts.ts';
 import { stagesBefore } from '../request/history.ts';
 import { keepingOf } from '../request/keeping.ts';
-import { type OpenRequest, openAtDesk } from '../request/open.ts';
+import { openAtDesk } from '../request/open.ts';
 import { type RequestRow, requestByNumber } from '../request/queries.ts';
 import { offerProblems } from '../request/references.ts';
 import { movesOf } from './moves.ts';
+import { openTo } from './openTo.ts';
 
 interface OnVersion {
   readonly number: string;
@@ -143,17 +143,6 @@ const unhidden = (problem: FieldProblem, open: readonly { readonly key: string }
 
 const isSeen = (key: string, open: readonly { readonly key: string }[]): boolean =>
   open.some((field) => field.key === key);
-
-/**
- * Opens a request for somebody who works on it and may do something with it.
- *
- * @throws Problem 403 for who lacks the right, 404 for who does not work on it.
- */
-function openTo(tx: Transaction, viewer: Viewer, number: string, right: RequestRight): OpenRequest<RequestRow> {
-  const open = openAtDesk(tx, viewer, number, 'changing');
-  if (!open.may(right)) throw rightMissing(tx, `${right}:team`);
-  return open;
-}
 
 /** Moves a request by hand. Pausing stops its deadline, going on resumes it, finishing ends it. */
 export function moveStage(house: House, viewer: Viewer, input: OnVersion & { stage: string }): { version: number } {

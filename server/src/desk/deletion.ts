@@ -5,7 +5,6 @@ import { and, count, desc, eq, ne } from 'drizzle-orm';
 import { roundOf } from '../approval/queries.ts';
 import { uploads } from '../files/tables.ts';
 import { LEFT, notices } from '../notice/tables.ts';
-import { rightMissing } from '../people/grants.ts';
 import { personNamed } from '../people/queries.ts';
 import { adding } from '../platform/adding.ts';
 import { iso } from '../platform/clock.ts';
@@ -16,16 +15,10 @@ import { Problem, staleVersion } from '../platform/problem.ts';
 import { write } from '../platform/work.ts';
 import { holdsThings, registerNamed } from '../register/queries.ts';
 import { deleteRequests } from '../request/change.ts';
-import { type OpenRequest, openAtDesk, openRequest } from '../request/open.ts';
+import { type OpenRequest, openRequest } from '../request/open.ts';
 import { type RequestRow, requestById } from '../request/queries.ts';
 import { deletedRequests, history, pointers } from '../request/tables.ts';
-
-/** @throws Problem 403 for who lacks the right, 404 for who does not read it. */
-function openToDelete(db: Reader, viewer: Viewer, number: string): OpenRequest<RequestRow> {
-  const open = openAtDesk(db, viewer, number, 'changing');
-  if (!open.may('delete')) throw rightMissing(db, 'delete:team');
-  return open;
-}
+import { openTo } from './openTo.ts';
 
 /** The requests whose references point to one, besides itself. */
 const pointingTo = (db: Reader, id: string): readonly string[] =>
@@ -59,7 +52,7 @@ const NAMED = 10;
 
 /** What deleting a request would come to, and what stands against it. Nothing is deleted. @throws Problem 403, 404 */
 export function deletionPlan(db: Reader, viewer: Viewer, number: string): AnswerOf<'deletionPlan'> {
-  const open = openToDelete(db, viewer, number);
+  const open = openTo(db, viewer, number, 'delete');
   const pointing = pointingTo(db, open.request.id);
   const readable = pointing.slice(0, 200).flatMap((id) => {
     const request = requestById(db, id);
@@ -85,7 +78,7 @@ export function deleteRequest(
   { number, version, reason }: { readonly number: string; readonly version: number; readonly reason: string },
 ): AnswerOf<'deleteRequest'> {
   write(house, ({ tx, now, effects }) => {
-    const { request } = openToDelete(tx, viewer, number);
+    const { request } = openTo(tx, viewer, number, 'delete');
     if (request.version !== version) throw staleVersion();
     const pointing = pointingTo(tx, request.id);
     if (pointing.length > 0) throw new Problem(409, 'pointed-to', refused('pointedTo', { number }));

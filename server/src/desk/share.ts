@@ -1,26 +1,23 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
-import { calledApart, toldApart, type Viewer, wordOf } from '@tolvek/core/people';
+import { calledApart, type Holder, toldApart, type Viewer, wordOf } from '@tolvek/core/people';
 import { said } from '@tolvek/words';
-import { rightMissing } from '../people/grants.ts';
 import { groupByKey } from '../people/groups.ts';
-import { listPeople } from '../people/lists.ts';
+import { staffFound } from '../people/lists.ts';
 import { allGroups, personById } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
-import { pictureVersions } from '../platform/pictures.ts';
 import { notFound, wrongFields } from '../platform/problem.ts';
-import { by, type Work, write } from '../platform/work.ts';
+import { by, write } from '../platform/work.ts';
 import { changeRequest } from '../request/change.ts';
-import { type OpenRequest, openAtDesk } from '../request/open.ts';
-import type { RequestRow } from '../request/queries.ts';
 import { endShare, putShare } from '../request/shares.ts';
+import { openTo } from './openTo.ts';
 
-/** @throws Problem 403 for who lacks the right, 404 for who does not read it. */
-function openToShare({ tx }: Pick<Work, 'tx'>, viewer: Viewer, number: string): OpenRequest<RequestRow> {
-  const open = openAtDesk(tx, viewer, number, 'changing');
-  if (!open.may('share')) throw rightMissing(tx, 'share:team');
-  return open;
+/** Whether a request can be shared with somebody: one of the staff who is active, or a group in use. */
+function isThere(db: Reader, whom: Holder): boolean {
+  if ('group' in whom) return groupByKey(db, whom.group)?.retired === false;
+  const person = personById(db, whom.person);
+  return person?.kind === 'staff' && person.active;
 }
 
 /**
@@ -37,12 +34,9 @@ export function share(
   write(house, (whole) => {
     const work = by(whole, viewer.personId);
     const { tx, now } = work;
-    const { request } = openToShare(work, viewer, number);
-    const isThere =
-      'group' in whom
-        ? groupByKey(tx, whom.group)?.retired === false
-        : personById(tx, whom.person)?.kind === 'staff' && personById(tx, whom.person)?.active === true;
-    if (!isThere) throw wrongFields([{ field: 'with', message: said('share:nobody'), fix: said('share:choose') }]);
+    const { request } = openTo(tx, viewer, number, 'share');
+    if (!isThere(tx, whom))
+      throw wrongFields([{ field: 'with', message: said('share:nobody'), fix: said('share:choose') }]);
     if (until !== null && until < todayAt(tx, now))
       throw wrongFields([{ field: 'until', message: said('share:over'), fix: said('share:laterDay') }]);
     const holder = wordOf(whom);
@@ -56,7 +50,7 @@ export function share(
 export function unshare(house: House, viewer: Viewer, number: string, holder: string): AnswerOf<'unshareRequest'> {
   write(house, (whole) => {
     const work = by(whole, viewer.personId);
-    const { request } = openToShare(work, viewer, number);
+    const { request } = openTo(work.tx, viewer, number, 'share');
     if (!endShare(work.tx, request.id, holder)) throw notFound('person');
     changeRequest(work, request, { kind: 'unshared', with: holder });
   });
@@ -68,22 +62,15 @@ const OFFERED = 8;
 
 /** Groups and staff with whom a request can be shared, by part of their names. @throws Problem 403, 404 */
 export function shareTargets(db: Reader, viewer: Viewer, number: string, find: string): AnswerOf<'shareTargets'> {
-  const open = openAtDesk(db, viewer, number, 'list');
-  if (!open.may('share')) throw rightMissing(db, 'share:team');
-  const { people } = listPeople(db, { kind: 'staff', state: 'active', find }, null);
-  const offered = people.slice(0, OFFERED);
-  const portraits = pictureVersions(
-    db,
-    offered.map(({ id }) => id),
-  );
+  openTo(db, viewer, number, 'share');
   const text = find.trim().toLocaleLowerCase();
   return {
     groups: allGroups(db)
       .filter(({ name, retired }) => !retired && name.toLocaleLowerCase().includes(text))
       .slice(0, OFFERED)
       .map(({ key, name, members }) => ({ key, name, members })),
-    people: toldApart(offered).map(({ id, ...person }) => ({
-      ...{ id, name: calledApart(person), portrait: portraits.get(id) ?? null },
+    people: toldApart(staffFound(db, find, OFFERED)).map(({ id, portrait, ...person }) => ({
+      ...{ id, name: calledApart(person), portrait },
     })),
   };
 }

@@ -2,13 +2,12 @@ import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import type { Viewer } from '@tolvek/core/people';
 import { tellStandIns } from '../notice/follow.ts';
 import { absencesOf, awayIn, comeBack, goAway } from '../people/absences.ts';
-import { listPeople } from '../people/lists.ts';
+import { staffFound } from '../people/lists.ts';
 import { groupNames, holderNames, personNamed, viewerIn } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
-import { pictureVersions } from '../platform/pictures.ts';
 import { by, write } from '../platform/work.ts';
 
 /** The absences of somebody that are not over, and whose place they take today. */
@@ -60,15 +59,9 @@ const OFFERED = 20;
 /** Active staff by part of a name or an address; who is away is marked. */
 export function colleaguesView(db: Reader, find: string | undefined, now: number): AnswerOf<'colleagues'> {
   const away = awayIn(db, todayAt(db, now));
-  const { people } = listPeople(db, { kind: 'staff', state: 'active', find }, null);
-  const offered = people.slice(0, OFFERED);
-  const portraits = pictureVersions(
-    db,
-    offered.map(({ id }) => id),
-  );
   return {
-    people: offered.map(({ id, name, email }) => ({
-      ...{ id, name, email, away: away.has(id), portrait: portraits.get(id) ?? null },
+    people: staffFound(db, find, OFFERED).map(({ id, name, email, portrait }) => ({
+      ...{ id, name, email, portrait, away: away.has(id) },
     })),
   };
 }

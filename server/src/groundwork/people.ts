@@ -1,7 +1,17 @@
 import type { AnswerOf, BodyOf, QueryOf } from '@tolvek/contract';
 import { FORM, REGISTER } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
-import { daysInWords, may, RIGHTS, rightInWords, type Viewer, waysInto, wordOf } from '@tolvek/core/people';
+import {
+  daysInWords,
+  type Grant,
+  grantsAt,
+  may,
+  RIGHTS,
+  rightInWords,
+  type Viewer,
+  waysInto,
+  wordOf,
+} from '@tolvek/core/people';
 import { sayValue } from '@tolvek/core/register';
 import { said } from '@tolvek/words';
 import { and, eq, inArray, ne, sql } from 'drizzle-orm';
@@ -9,7 +19,7 @@ import { seats } from '../approval/tables.ts';
 import { designsOf } from '../design/queries.ts';
 import { absencesWith, awayIn } from '../people/absences.ts';
 import { addPerson, changePerson } from '../people/commands.ts';
-import { differingRegisters, grantedTo, packagesGivenTo } from '../people/given.ts';
+import { differingRegisters, givenTo, grantsIn, packagesGivenTo } from '../people/given.ts';
 import { refuseRaising } from '../people/grants.ts';
 import { enterGroup, entryOf, nestedEntries } from '../people/groups.ts';
 import { groundHistoryOf } from '../people/history.ts';
@@ -131,6 +141,7 @@ export function personView(db: Reader, own: Session, asked: string, now: number)
   const day = todayAt(db, now);
   const names = groupNames(db);
   const proofs = proofsOf(db, id);
+  const given = grantsIn(db, null);
   return {
     ...row,
     ...{ version: person.version, language: person.language, source: person.source },
@@ -155,8 +166,8 @@ export function personView(db: Reader, own: Session, asked: string, now: number)
     })),
     hangs: hangsOn(db, id, day),
     mayGiveRole: may(own.viewer, 'rights') && person.kind === 'staff',
-    rights: waysToRights(db, person, names, null),
-    elsewhere: rightsElsewhere(db, person, names),
+    rights: waysToRights(db, person, names, given),
+    elsewhere: rightsElsewhere(db, person, names, given),
     history: groundHistoryOf(db, 'person', id, nameOf(db)),
   };
 }
@@ -166,15 +177,15 @@ function waysToRights(
   db: Reader,
   { id, kind }: PersonRow,
   names: ReadonlyMap<string, string>,
-  register: string | null,
+  given: readonly Grant[],
 ): AnswerOf<'person'>['rights'] {
   if (kind !== 'staff') return [];
   const ways = [
-    { way: { by: 'everyone' } as const, rights: grantedTo(db, EVERYONE, register) },
-    { way: { by: 'person' } as const, rights: grantedTo(db, wordOf({ person: id }), register) },
+    { way: { by: 'everyone' } as const, rights: givenTo(given, EVERYONE) },
+    { way: { by: 'person' } as const, rights: givenTo(given, wordOf({ person: id })) },
     ...groupsOf(db, id).map((group) => ({
       way: { by: 'group', group: names.get(group) ?? group } as const,
-      rights: grantedTo(db, group, register),
+      rights: givenTo(given, group),
     })),
   ];
   return RIGHTS.flatMap((right) => {
@@ -188,14 +199,15 @@ function rightsElsewhere(
   db: Reader,
   person: PersonRow,
   names: ReadonlyMap<string, string>,
+  given: readonly Grant[],
 ): AnswerOf<'person'>['elsewhere'] {
   const differing = differingRegisters(db);
   if (differing.size === 0) return [];
-  const desk = waysToRights(db, person, names, null);
+  const desk = waysToRights(db, person, names, given);
   const has = (rights: typeof desk, { right }: (typeof desk)[number]): boolean =>
     rights.some((each) => each.right === right);
-  return [...differing.keys()].flatMap((register) => {
-    const here = waysToRights(db, person, names, register);
+  return [...differing].flatMap(([register, there]) => {
+    const here = waysToRights(db, person, names, grantsAt(given, there));
     const more = here.filter((each) => !has(desk, each));
     const less = desk.filter((each) => !has(here, each)).map(({ right, words }) => ({ right, words }));
     if (more.length + less.length === 0) return [];

@@ -1,6 +1,5 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import {
-  type Grant,
   isRight,
   may,
   PACKAGES,
@@ -12,7 +11,15 @@ import {
   wordOf,
 } from '@tolvek/core/people';
 import { said } from '@tolvek/words';
-import { countHolders, grantedTo, grantsIn, holdersOfRight, registerRightsOf } from '../people/given.ts';
+import {
+  countHolders,
+  differingRegisters,
+  givenTo,
+  grantedTo,
+  grantsIn,
+  holdersOfRight,
+  registerRightsOf,
+} from '../people/given.ts';
 import { putBackRights, setApart, settleRights } from '../people/grants.ts';
 import { groupByKey } from '../people/groups.ts';
 import { groundHistoryOf, registerRightsHistory } from '../people/history.ts';
@@ -51,13 +58,10 @@ const asked = (db: Reader, viewer: Viewer) => ({
   givers: holdersOfRight(db, 'rights').map(({ name }) => name),
 });
 
-/** What is given to a subject, in the order in which rights are told. */
-const givenTo = (grants: readonly Grant[], subject: string): Right[] =>
-  RIGHTS.filter((right) => grants.some((grant) => grant.subject === subject && grant.right === right));
-
 /** All rights there are, to whom each is given, and who can change that. */
 export function rightsView(db: Reader, viewer: Viewer): AnswerOf<'rights'> {
   const grants = grantsIn(db, null);
+  const differing = differingRegisters(db);
   return {
     rights: counted(db, RIGHTS, null),
     packages: (['coordinator', 'administrator'] as const).map((name) => ({ name, rights: [...PACKAGES[name]] })),
@@ -66,8 +70,8 @@ export function rightsView(db: Reader, viewer: Viewer): AnswerOf<'rights'> {
       grants.map(({ subject }) => subject),
     ).map((named) => ({ ...named, rights: givenTo(grants, named.subject) })),
     registers: allRegisters(db).map(({ id, key, name }) => {
-      const { apart, differences } = registerRightsOf(db, id);
-      return { key, name, apart, differences: differences.length };
+      const there = differing.get(id);
+      return { key, name, apart: there?.apart ?? false, differences: there?.differences.length ?? 0 };
     }),
     mayAudit: may(viewer, 'audit'),
     ...asked(db, viewer),

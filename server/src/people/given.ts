@@ -64,11 +64,13 @@ export function grantsIn(db: Reader, where: Where, only: Partial<Grant> = {}): r
   );
 }
 
+/** What of some grants is given to a subject, in the order in which rights are told. */
+export const givenTo = (given: readonly Grant[], subject: string): Right[] =>
+  RIGHTS.filter((right) => given.some((grant) => grant.subject === subject && grant.right === right));
+
 /** What is given to one subject itself, in the order in which rights are told. */
-export function grantedTo(db: Reader, subject: string, where: Where = null): readonly Right[] {
-  const rights = new Set(grantsIn(db, where, { subject }).map(({ right }) => right));
-  return RIGHTS.filter((right) => rights.has(right));
-}
+export const grantedTo = (db: Reader, subject: string, where: Where = null): readonly Right[] =>
+  givenTo(grantsIn(db, where, { subject }), subject);
 
 /** The packages that are given to people themselves, asked once for all of them. */
 export function packagesGivenTo(db: Reader, personIds: readonly string[]): (id: string) => PackageName {

@@ -2,6 +2,7 @@ import type { Viewer } from '@tolvek/core/people';
 import { storedForm } from '@tolvek/core/register';
 import { and, asc, count, desc, eq, gt, inArray, isNull, type SQL, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
+import { pictureVersions } from '../platform/pictures.ts';
 import { inList } from '../platform/prepared.ts';
 import { account } from '../platform/tables.ts';
 import { profileDesignOf } from '../settings/queries.ts';
@@ -254,6 +255,20 @@ export function listPeople(
     total,
     next: rows.length > PEOPLE_AT_ONCE && last ? { by: last.by as string, id: last.id } : null,
   };
+}
+
+/** Active staff by part of a name or an address, so many at most, each with their portrait: to choose one of. */
+export function staffFound(
+  db: Reader,
+  find: string | undefined,
+  most: number,
+): readonly (Listed & { readonly portrait: string | null })[] {
+  const found = listPeople(db, { kind: 'staff', state: 'active', find }, null).people.slice(0, most);
+  const portraits = pictureVersions(
+    db,
+    found.map(({ id }) => id),
+  );
+  return found.map((person) => ({ ...person, portrait: portraits.get(person.id) ?? null }));
 }
 
 /** How many staff and contacts there are who are active. */
