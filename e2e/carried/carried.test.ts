@@ -1,6 +1,7 @@
 import { mkdtempSync, rmSync, statSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import Sqlite from 'better-sqlite3';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { keptReading, layOut, RELEASES } from './archive.ts';
 import { FEWER_LETTERS, isSameLength, MENDED, MORE_LETTERS, momentsIn } from './mended.ts';
@@ -148,6 +149,24 @@ describe.each(RELEASES)('the data of release %s', (release) => {
     );
     expect([unread, Object.keys(NOT_READ)]).toEqual([[], ['live', 'openapi']]);
     expect(was.reads.filter((call) => call.route === 'bytes' && call.status === 200).length).toBeGreaterThan(50);
+  });
+
+  it('finds everybody by their name and each address, and counts who is in which group', () => {
+    const db = new Sqlite(join(folder, 'tolvek.sqlite'), { readonly: true });
+    const lost = db
+      .prepare(
+        'select count(*) as n, sum(instr(sought, lower(name)) = 0) as names, (select count(*) from addresses a join people p on p.id = a.person_id where instr(p.sought, a.address) = 0) as addresses from people',
+      )
+      .get() as { n: number; names: number; addresses: number };
+    const miscounted = db
+      .prepare(
+        'select g.key from groups g left join memberships m on m.group_key = g.key group by g.key having count(m.person_id) <> g.members',
+      )
+      .all();
+    const inGroups = db.prepare('select sum(members) as n from groups').get() as { n: number };
+    db.close();
+    expect([lost.names, lost.addresses, miscounted]).toEqual([0, 0, []]);
+    expect(Math.min(lost.n, inGroups.n)).toBeGreaterThan(10);
   });
 
   it('is small', () => {

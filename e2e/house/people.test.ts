@@ -1,5 +1,6 @@
 import { groupsOn } from '@tolvek/core/people';
-import { groupEntries, memberships, people } from '@tolvek/server/schema';
+import { addPerson, by, write } from '@tolvek/server';
+import { addresses, groupEntries, groups as groupRows, memberships, people } from '@tolvek/server/schema';
 import { and, eq } from 'drizzle-orm';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -237,6 +238,11 @@ describe('groups', () => {
               ...{ group: entry.groupKey, from: entry.fromDay, until: entry.untilDay },
               member: entry.memberGroup === null ? { person: entry.personId ?? '' } : { group: entry.memberGroup },
             }));
+          for (const { key, members } of db.select().from(groupRows).all())
+            expect([key, members]).toEqual([
+              key,
+              db.select().from(memberships).where(eq(memberships.groupKey, key)).all().length,
+            ]);
           for (const person of members) {
             const wanted = groupsOn(entries, person, today());
             for (const group of groups) {
@@ -291,4 +297,160 @@ describe('the list of people', () => {
     }
     expect([met.length, new Set(met).size]).toEqual([130, 130]);
   });
+
+  it('finds whoever a slow reading finds, in whatever letters, whatever became of them', async () => {
+    const { db } = desk.running.house;
+    const collator = new Intl.Collator('en', { sensitivity: 'base' });
+    /** Whether a word stands in a text for whoever has no accents: each part of the text beside it, letter by letter. */
+    const standsIn = (text: string, word: string): boolean =>
+      Array.from(text).some((_, from) =>
+        [-2, -1, 0, 1, 2].some((more) => {
+          const part = Array.from(text).slice(from, from + Array.from(word).length + more);
+          return part.length > 0 && collator.compare(part.join(''), word) === 0;
+        }),
+      );
+    const names = [
+      'Søren Ærø',
+      'Łucja Đorđević',
+      'ÅSE Strauß',
+      'Zoë Núñez',
+      'Marlo [Quay]',
+      'Ida * Berg',
+      'Noé Œuvrard',
+    ];
+    const made = await Promise.all(
+      names.map(async (name, n) =>
+        ok(
+          await maren.call('addPerson', {
+            headers: key(),
+            body: { kind: n % 2 === 0 ? 'staff' : 'contact', name, email: `found.${n}@letters.example` },
+          }),
+        ),
+      ),
+    );
+    const [first = '', , third = '', , fifth = ''] = made.map(({ id }: { id: string }) => id);
+    const version = async (id: string) => ok(await maren.call('person', { params: { id } })).version as number;
+    const put = async (id: string, body: object) =>
+      ok(await maren.call('changePerson', { params: { id }, headers: onVersion(await version(id)), body }));
+    await put(first, { name: 'Sören Ærø-Lind' });
+    await put(third, { email: 'aase.strauss@letters.example' });
+    ok(await maren.call('mergePeople', { params: { id: third }, body: { other: fifth } }));
+    const all = db.select().from(people).all();
+    const groupsBy = new Map(
+      db
+        .select()
+        .from(groupRows)
+        .all()
+        .map(({ key, name }) => [key, name]),
+    );
+    const isInNow = db.select().from(memberships).all();
+    const found = db.select().from(addresses).all();
+    const textsOf = new Map(
+      all.map(({ id, name }) => [
+        id,
+        [
+          name,
+          ...found.flatMap(({ address, personId }) => (personId === id ? [address] : [])),
+          ...isInNow.flatMap(({ groupKey, personId }) => (personId === id ? [groupsBy.get(groupKey) ?? ''] : [])),
+        ],
+      ]),
+    );
+    const whose = [...textsOf.values()];
+    const nat = fc.nat({ max: 99_999 });
+    const letters = fc.constantFrom<(text: string) => string>(
+      (text) => text,
+      (text) => text.toUpperCase(),
+      (text) => text.normalize('NFD').replace(/\p{M}/gu, ''),
+      (text) => text.split('').reverse().join(''),
+    );
+    const word = fc.tuple(nat, nat, fc.integer({ min: 2, max: 5 }), letters);
+    /** Words out of what one person is found by, as somebody might type them. */
+    const words = fc.tuple(nat, fc.array(word, { maxLength: 2 })).map(([who, parts]) =>
+      parts.map(([which, from, length, as]) => {
+        const texts = whose[who % whose.length] ?? [];
+        const text = Array.from(texts[which % texts.length] ?? '');
+        const at = from % Math.max(1, text.length - length);
+        return as(text.slice(at, at + length).join('')).trim();
+      }),
+    );
+    const own = fc.constantFrom(
+      'soren',
+      'lucja',
+      'strauss',
+      'nunez',
+      '[quay]',
+      '*',
+      'aero',
+      'oeuv',
+      'đor',
+      'letters.',
+      '?',
+    );
+    const query = fc.record({
+      find: fc
+        .oneof({ weight: 3, arbitrary: words }, { weight: 1, arbitrary: own.map((each) => [each]) })
+        .map((each) => each.join(' ')),
+      kind: fc.constantFrom(undefined, undefined, 'staff', 'contact'),
+      state: fc.constantFrom(undefined, undefined, 'active', 'inactive'),
+      group: fc.option(fc.constantFrom(...isInNow.map(({ groupKey }) => groupKey)), { nil: undefined, freq: 2 }),
+    });
+    const counts = { nobody: 0, some: 0, byWords: 0, inGroup: 0, both: 0 };
+    await fc.assert(
+      fc.asyncProperty(query, async ({ find, kind, state, group }) => {
+        const words = find.split(/\s+/).filter(Boolean);
+        const wanted = all
+          .filter((person) => person.mergedInto === null && person.removedAt === null)
+          .filter(
+            (person) =>
+              (kind === undefined || person.kind === kind) &&
+              (state === undefined || person.active === (state === 'active')),
+          )
+          .filter(({ id }) => !group || isInNow.some((each) => each.groupKey === group && each.personId === id))
+          .filter(({ id }) => words.every((each) => textsOf.get(id)?.some((text) => standsIn(text, each))))
+          .map(({ id }) => id)
+          .sort();
+        const met: string[] = [];
+        let after: string | null = '';
+        while (after !== null) {
+          const asked = { find, kind, state, group, after: after || undefined };
+          const given = Object.fromEntries(
+            Object.entries(asked).filter(([, each]) => each !== undefined && each !== ''),
+          );
+          const page: { people: { id: string }[]; total: number; next: string | null } = ok(
+            await maren.call('people', { query: given as Record<string, string> }),
+          );
+          expect([asked, page.total]).toEqual([asked, wanted.length]);
+          met.push(...page.people.map(({ id }) => id));
+          after = page.next;
+        }
+        expect([find, met.sort()]).toEqual([find, wanted]);
+        counts[wanted.length === 0 ? 'nobody' : 'some'] += 1;
+        if (wanted.length > 0) {
+          if (words.length > 0) counts.byWords += 1;
+          if (group) counts.inGroup += 1;
+          if (words.length > 0 && group) counts.both += 1;
+        }
+      }),
+      { numRuns: 300 },
+    );
+    console.log('people looked for:', counts);
+    expect(Math.min(...Object.values(counts))).toBeGreaterThan(1);
+  }, 120_000);
+
+  it('counts a thousand of those who are found by words, and says where they are more', async () => {
+    const total = async (query: Record<string, string>) => ok(await maren.call('people', { query })).total;
+    write(desk.running.house, (work) => {
+      for (let n = 0; n < 1_001; n += 1)
+        addPerson(by(work, idOf('Maren Okafor')), {
+          kind: 'contact',
+          name: `Throng ${n}`,
+          email: `throng.${n}@throng.example`,
+        });
+    });
+    expect(await total({ find: 'throng' })).toBe(null);
+    expect(await total({ find: 'throng.1' })).toBe(112);
+    expect(await total({ find: 'throng', kind: 'staff' })).toBe(null);
+    expect(await total({ find: 'throng 10' })).toBe(21);
+    expect(await total({ kind: 'contact', state: 'active' })).toBeGreaterThan(1_000);
+  }, 60_000);
 });

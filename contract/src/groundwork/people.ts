@@ -91,7 +91,12 @@ export const peopleRoutes = routesOf(peopleHeads, {
       /** Where to go on: what `next` said. */
       after: z.string().max(400).optional(),
     }),
-    answer: z.object({ people: z.array(row), total: z.int(), next: z.string().nullable() }),
+    answer: z.object({
+      people: z.array(row),
+      /** How many in all; null where over a thousand are found by words. */
+      total: z.int().nullable(),
+      next: z.string().nullable(),
+    }),
   },
   person: {
     says: 'Somebody: who they are, the groups they are in and by which way, what hangs on them, and what was set.',

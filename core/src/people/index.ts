@@ -19,6 +19,7 @@ export {
   type KnownRecord,
   type Match,
   nameCompared,
+  plainLetters,
   prepareMatching,
   toldApart,
 } from './match.ts';

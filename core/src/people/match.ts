@@ -44,12 +44,20 @@ export type Match =
   | { readonly is: 'doubtful'; readonly why: Doubt; readonly candidates: readonly string[] }
   | { readonly is: 'wrong'; readonly why: 'no-name' | 'no-address' | 'twice' };
 
-/** A name as it is compared: whatever its letters, accents and spaces. */
-export const nameCompared = (name: string): string =>
-  name
+/** Letters that are typed as others by whoever hasn’t them, and that Unicode does not take apart. */
+const TYPED_AS: Readonly<Record<string, string>> = { ß: 'ss', ø: 'o', æ: 'ae', œ: 'oe', ł: 'l', đ: 'd' };
+
+/** A text in small letters without accents (Unicode normalisation form KD, without marks): as it is looked for. */
+export const plainLetters = (text: string): string =>
+  text
     .normalize('NFKD')
     .replace(/\p{M}+/gu, '')
     .toLowerCase()
+    .replace(/[ßøæœłđ]/g, (letter) => TYPED_AS[letter] ?? letter);
+
+/** A name as it is compared: whatever its letters, accents and spaces. */
+export const nameCompared = (name: string): string =>
+  plainLetters(name)
     .replace(/[\s.,'’-]+/g, ' ')
     .trim();
 

@@ -6,7 +6,7 @@ import { changePerson } from '../people/commands.ts';
 import { groundHistoryOf } from '../people/history.ts';
 import { DIRECTORY } from '../people/kept.ts';
 import { namesOf, personById } from '../people/queries.ts';
-import { groups, memberships, people } from '../people/tables.ts';
+import { groups, people } from '../people/tables.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
@@ -63,11 +63,9 @@ function directoryView(house: House, viewer: Viewer): AnswerOf<'directory'> {
 
 const keptGroups = (db: Reader): AnswerOf<'directory'>['groups'] =>
   db
-    .select({ key: groups.key, name: groups.name, members: sql<number>`count(${memberships.personId})` })
+    .select({ key: groups.key, name: groups.name, members: groups.members })
     .from(directoryGroups)
     .innerJoin(groups, eq(groups.key, directoryGroups.groupKey))
-    .leftJoin(memberships, eq(memberships.groupKey, groups.key))
-    .groupBy(groups.key)
     .orderBy(groups.name)
     .all();
 

@@ -3,7 +3,7 @@ import { DOOR } from '@tolvek/core/door';
 import { FORM, REGISTER } from '@tolvek/core/form';
 import { holdsOn, type Viewer } from '@tolvek/core/people';
 import { said, type Words } from '@tolvek/words';
-import { asc, count, eq, inArray, isNull } from 'drizzle-orm';
+import { asc, eq, isNull } from 'drizzle-orm';
 import { referringTo } from '../design/queries.ts';
 import { designs } from '../design/tables.ts';
 import { doors } from '../door/tables.ts';
@@ -22,7 +22,7 @@ import {
 import { groundHistoryOf } from '../people/history.ts';
 import { groupNames } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
-import { groupEntries, groups, memberships, people } from '../people/tables.ts';
+import { groupEntries, groups, people } from '../people/tables.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
@@ -34,26 +34,12 @@ import { nameOf } from '../request/names.ts';
 type Row = AnswerOf<'groups'>['groups'][number];
 
 function rowsOf(db: Reader, rows: readonly GroupRow[]): readonly Row[] {
-  const members = new Map(
-    db
-      .select({ key: memberships.groupKey, n: count() })
-      .from(memberships)
-      .where(
-        inArray(
-          memberships.groupKey,
-          rows.map(({ key }) => key),
-        ),
-      )
-      .groupBy(memberships.groupKey)
-      .all()
-      .map(({ key, n }) => [key, n]),
-  );
   const names = groupNames(db);
   const inside = new Map<string, string[]>();
   for (const { groupKey, memberGroup } of nestedEntries(db))
     inside.set(groupKey, [...(inside.get(groupKey) ?? []), names.get(memberGroup ?? '') ?? '']);
-  return rows.map(({ key, name, about, isTeam, retired, source }) => ({
-    ...{ key, name, about, isTeam, retired, source, members: members.get(key) ?? 0 },
+  return rows.map(({ key, name, about, isTeam, retired, source, members }) => ({
+    ...{ key, name, about, isTeam, retired, source, members },
     inside: [...new Set(inside.get(key))].sort(),
   }));
 }

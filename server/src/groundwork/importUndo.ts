@@ -6,6 +6,7 @@ import { refuseNobodyLeft } from '../people/given.ts';
 import { leaveGroup } from '../people/groups.ts';
 import { keptOf } from '../people/kept.ts';
 import { personById } from '../people/queries.ts';
+import { settleSought } from '../people/sought.ts';
 import { addresses, groupEntries } from '../people/tables.ts';
 import { account } from '../platform/tables.ts';
 import type { Work } from '../platform/work.ts';
@@ -83,7 +84,7 @@ function undoChange(work: Work, viewer: Viewer, { person: id, before, after, add
     else isWhole = false;
   changePerson(work, viewer, { id, version: person.version, changes: { ...(back as PersonChanges), profile } });
   // An address that came by the import finds nobody again, unless it is written to by now.
-  if (address !== null)
+  if (address !== null) {
     tx.delete(addresses)
       .where(
         and(
@@ -93,6 +94,8 @@ function undoChange(work: Work, viewer: Viewer, { person: id, before, after, add
         ),
       )
       .run();
+    settleSought(tx, id);
+  }
   const there =
     entries.length === 0
       ? []

@@ -14,6 +14,7 @@ import { enterGroup, leaveGroup } from '../people/groups.ts';
 import { noteChanged, noteGround } from '../people/history.ts';
 import { groupNames, groupsOf, type PersonRow, personById } from '../people/queries.ts';
 import { settleStandIns, todayAt } from '../people/settle.ts';
+import { settleSought } from '../people/sought.ts';
 import { absences, addresses, groupEntries, people } from '../people/tables.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
@@ -188,6 +189,7 @@ function becomeOne(work: Work, viewer: Viewer, { stays, goes }: Two): void {
     })
     .where(eq(people.id, from))
     .run();
+  for (const id of [from, to]) settleSought(tx, id);
   settleStandIns(tx, todayAt(tx, now));
   if (goes.active) noteChanged(work, 'person', from, 'active', true, false);
   noteGround(work, 'person', to, { kind: 'merged', name: goes.name, email: goes.email });

@@ -14,7 +14,7 @@ import {
 } from '@tolvek/core/people';
 import { sayValue } from '@tolvek/core/register';
 import { said } from '@tolvek/words';
-import { and, eq, inArray, ne, sql } from 'drizzle-orm';
+import { and, eq, ne, sql } from 'drizzle-orm';
 import { seats } from '../approval/tables.ts';
 import { designsOf } from '../design/queries.ts';
 import { absencesWith, awayIn } from '../people/absences.ts';
@@ -33,6 +33,7 @@ import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { pictureVersions } from '../platform/pictures.ts';
+import { inList } from '../platform/prepared.ts';
 import { notFound } from '../platform/problem.ts';
 import type { Session } from '../platform/signIn/session.ts';
 import { by, write } from '../platform/work.ts';
@@ -56,7 +57,7 @@ export function openWorkOf(
     db
       .select({ id: tallies.handlerId, n: sql<number>`sum(${tallies.n})` })
       .from(tallies)
-      .where(and(inArray(tallies.handlerId, [...ids]), ne(tallies.phase, 'finished')))
+      .where(and(inList(tallies.handlerId, ids), ne(tallies.phase, 'finished')))
       .groupBy(tallies.handlerId)
       .all()
       .map(({ id, n }) => [id, n]),
@@ -68,7 +69,7 @@ export function openWorkOf(
       .where(
         and(
           eq(seats.state, 'open'),
-          inArray(
+          inList(
             seats.holder,
             ids.map((person) => wordOf({ person })),
           ),

@@ -20,6 +20,7 @@ import { noteChanged, noteGround } from './history.ts';
 import { keptOf, refuseKept } from './kept.ts';
 import { type PersonRow, personByEmail, personById } from './queries.ts';
 import { settleNewDay, settleStandIns, todayAt } from './settle.ts';
+import { settleSought, soughtAs } from './sought.ts';
 import { addresses, grants, groupEntries, type groups, people, registerGrants } from './tables.ts';
 
 /** What is set in a profile by the keys of its fields; null empties one. */
@@ -83,7 +84,10 @@ export function addPerson(work: Work, { name, email, profile = {}, ...person }: 
   const id = newId();
   const row = tx
     .insert(people)
-    .values({ ...person, id, name: name.trim(), email: address, profile: profileAfter({}, { values: profile }) })
+    .values({
+      ...{ ...person, id, name: name.trim(), email: address, sought: soughtAs(name.trim(), [address]) },
+      profile: profileAfter({}, { values: profile }),
+    })
     .returning()
     .get();
   tx.insert(addresses).values({ address, personId: id }).run();
@@ -151,6 +155,7 @@ export function changePerson(
     .run();
   if (after.email !== person.email)
     tx.insert(addresses).values({ address: after.email, personId: id }).onConflictDoNothing().run();
+  if (after.email !== person.email || after.name !== person.name) settleSought(tx, id);
   if (person.kind === 'staff') openAccount(tx, after);
   if (!after.active || after.email !== person.email) endSessionsOf(tx, id);
   for (const field of changed) noteChanged(work, 'person', id, field, person[field], after[field]);
@@ -183,6 +188,7 @@ export function removePerson(work: Work, id: string): void {
     .set({ active: false, removedAt: now, email: `${id}@removed.invalid`, version: sql`${people.version} + 1` })
     .where(eq(people.id, id))
     .run();
+  settleSought(tx, id);
   noteChanged(work, 'person', id, 'active', true, false);
   noteGround(work, 'person', id, { kind: 'removed' });
 }

@@ -1,13 +1,13 @@
-import type { Viewer } from '@tolvek/core/people';
+import { plainLetters, type Viewer } from '@tolvek/core/people';
 import { storedForm } from '@tolvek/core/register';
-import { and, asc, count, desc, eq, gt, inArray, isNull, type SQL, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gt, isNull, type SQL, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
 import { pictureVersions } from '../platform/pictures.ts';
 import { inList } from '../platform/prepared.ts';
 import { account } from '../platform/tables.ts';
 import { profileDesignOf } from '../settings/queries.ts';
-import type { PersonRow } from './queries.ts';
-import { addresses, groups, memberships, people } from './tables.ts';
+import { groupNames, type PersonRow } from './queries.ts';
+import { groups, memberships, people } from './tables.ts';
 
 /** How people are looked for. */
 export interface Looking {
@@ -22,78 +22,48 @@ export interface Looking {
   readonly sort?: string | undefined;
 }
 
-/** Signs that `like` reads as anything, made plain. */
-const plainly = (text: string): string => text.replace(/[\\%_]/g, (sign) => `\\${sign}`);
-const isLike = (column: SQL | typeof people.name, text: string): SQL =>
-  sql`${column} like ${`%${plainly(text)}%`} escape '\\'`;
+/** Whether a word stands in what somebody is looked for by; signs that `glob` reads as anything are made plain. */
+const isSoughtBy = (word: string): SQL => sql`${people.sought} glob ${`*${word.replace(/[*?[]/g, '[$&]')}*`}`;
 
 /** Whether somebody has a password, or has signed in by a provider. */
 const signsIn = sql`exists (select 1 from ${account} where ${account.userId} = ${people.id})`;
 
-/** The groups in whose names a word stands. */
-const groupsNamed = (db: Reader, word: string): readonly string[] =>
-  db
-    .select({ key: groups.key })
-    .from(groups)
-    .where(isLike(sql`${groups.name}`, word))
-    .all()
-    .map(({ key }) => key);
-
-/**
- * Whoever a word is about, by their name, an address or a group: each looked through once for all people,
- * as a look for each of them would take twenty times as long.
- */
-function aboutWord(db: Reader, word: string): SQL {
-  const named = groupsNamed(db, word);
-  const byAddress = sql`select ${addresses.personId} from ${addresses} where ${isLike(sql`${addresses.address}`, word.toLowerCase())}`;
-  const byGroup = sql`select ${memberships.personId} from ${memberships} where ${inList(memberships.groupKey, named)}`;
-  return sql`(${isLike(people.name, word)} or ${people.id} in (${byAddress})${named.length > 0 ? sql` or ${people.id} in (${byGroup})` : sql``})`;
+/** The conditions of those whom words are about: each by their name, an address or the name of a group. */
+function aboutWords(db: Reader, words: readonly string[]): readonly SQL[] {
+  const called = [...groupNames(db)].map(([key, name]) => ({ key, name: plainLetters(name) }));
+  return words.map((word) => {
+    const named = called.flatMap(({ key, name }) => (name.includes(word) ? [key] : []));
+    const byGroup = sql`select ${memberships.personId} from ${memberships} where ${inList(memberships.groupKey, named)}`;
+    return named.length > 0 ? sql`(${isSoughtBy(word)} or ${people.id} in (${byGroup}))` : isSoughtBy(word);
+  });
 }
 
-/** So few people are looked at one by one. */
-const FEW = 2_000;
-
-/**
- * The people whom a word is about, where they are few. Names and addresses are gone through by what their indexes hold,
- * and nobody’s record is read for it.
- */
-function fewAbout(db: Reader, word: string): readonly string[] | null {
-  const named = db
-    .select({ id: people.id })
-    .from(people)
-    .where(isLike(people.name, word))
-    .limit(FEW + 1)
-    .all();
-  if (named.length > FEW) return null;
-  const written = db
-    .select({ id: addresses.personId })
-    .from(addresses)
-    .where(isLike(sql`${addresses.address}`, word.toLowerCase()))
-    .limit(FEW + 1)
-    .all();
-  if (written.length > FEW) return null;
-  const inGroups = db
-    .select({ id: memberships.personId })
-    .from(memberships)
-    .where(inList(memberships.groupKey, groupsNamed(db, word)))
-    .limit(FEW + 1)
-    .all();
-  if (inGroups.length > FEW) return null;
-  return [...new Set([...named, ...written, ...inGroups].map(({ id }) => id))];
+/** A condition, and how many people it holds for; null where they are too many to be counted for a page. */
+interface Counted {
+  readonly holds: SQL;
+  readonly all: number | null;
 }
 
-/** The condition of those whom all of some words are about. */
-function aboutWords(db: Reader, words: readonly string[]): SQL | undefined {
-  let few: readonly string[] | null = null;
-  const others = [...words];
-  // The longest fits fewest, most often.
-  for (const word of words.toSorted((a, b) => b.length - a.length)) {
-    few = fewAbout(db, word);
-    if (!few) continue;
-    others.splice(others.indexOf(word), 1);
-    break;
-  }
-  return and(few ? inList(people.id, few) : undefined, ...others.map((word) => aboutWord(db, word)));
+/** So many people at most are counted, and named one by one, of those whom words are about. */
+const COUNTED = 1_000;
+
+/**
+ * Those whom words are about, found out by what an index holds, without anybody’s record; where they are few, they are
+ * named, so that only theirs are read for whatever else is asked. Null where no word is said.
+ */
+function soughtBy(db: Reader, find: string | undefined): Counted | null {
+  const words = plainLetters(find ?? '')
+    .trim()
+    .split(/\s+/)
+    .filter(Boolean)
+    .slice(0, 6);
+  if (words.length === 0) return null;
+  const about = and(...aboutWords(db, words)) as SQL;
+  const { n, ids } = db.get<{ readonly n: number; readonly ids: string }>(
+    sql`select count(*) as n, json_group_array(id) as ids from (select ${people.id} from ${people} where ${about} limit ${COUNTED + 1})`,
+  );
+  if (n > COUNTED) return { all: null, holds: about };
+  return { all: n, holds: sql`${people.id} in (select value from json_each(${ids}))` };
 }
 
 /** Whether what is asked for stands in fields of profiles, alone or among others. */
@@ -109,25 +79,25 @@ function holdsValues(db: Reader, where: string): SQL | undefined {
   );
 }
 
-/** The condition of those who are looked for. */
-function lookedFor(db: Reader, { kind, find, group, state, where }: Looking): SQL | undefined {
-  const words = (find ?? '').trim().split(/\s+/).filter(Boolean).slice(0, 6);
-  return and(
+/** Those who are in a group. */
+const isIn = (db: Reader, group: string): Counted => ({
+  holds: sql`exists (select 1 from ${memberships} where ${memberships.personId} = ${people.id} and ${memberships.groupKey} = ${group})`,
+  all: db.select({ n: groups.members }).from(groups).where(eq(groups.key, group)).get()?.n ?? 0,
+});
+
+/** What is looked for besides words and a group. */
+const lookedFor = (db: Reader, { kind, state, where }: Looking): SQL =>
+  and(
     isNull(people.mergedInto),
     isNull(people.removedAt),
     kind && eq(people.kind, kind),
     where ? holdsValues(db, where) : undefined,
-    group === undefined
-      ? undefined
-      : sql`exists (select 1 from ${memberships} where ${memberships.personId} = ${people.id} and ${memberships.groupKey} = ${group})`,
     state === 'active' ? eq(people.active, true) : undefined,
     state === 'inactive' ? eq(people.active, false) : undefined,
     state === 'not-invited'
       ? and(eq(people.kind, 'staff'), eq(people.active, true), isNull(people.invitedAt), sql`not ${signsIn}`)
       : undefined,
-    aboutWords(db, words),
-  );
-}
+  ) as SQL;
 
 export interface Listed extends PersonRow {
   readonly signsIn: boolean;
@@ -142,14 +112,14 @@ export function withGroups(db: Reader, rows: readonly PersonRow[]): readonly Lis
     .select({ person: memberships.personId, key: groups.key, name: groups.name })
     .from(memberships)
     .innerJoin(groups, eq(groups.key, memberships.groupKey))
-    .where(inArray(memberships.personId, ids))
+    .where(inList(memberships.personId, ids))
     .orderBy(asc(groups.name))
     .all();
   const signing = new Set(
     db
       .select({ id: account.userId })
       .from(account)
-      .where(inArray(account.userId, ids))
+      .where(inList(account.userId, ids))
       .all()
       .map(({ id }) => id),
   );
@@ -158,16 +128,18 @@ export function withGroups(db: Reader, rows: readonly PersonRow[]): readonly Lis
     db
       .select({ name: people.name })
       .from(people)
-      .where(inArray(people.name, names))
+      .where(inList(people.name, names))
       .groupBy(people.name)
       .having(gt(count(), 1))
       .all()
       .map(({ name }) => name),
   );
+  const groupsOf = new Map<string, { readonly key: string; readonly name: string }[]>(ids.map((id) => [id, []]));
+  for (const { person, key, name } of inside) groupsOf.get(person)?.push({ key, name });
   return rows.map((row) => ({
     ...row,
     signsIn: signing.has(row.id),
-    groups: inside.flatMap(({ person, key, name }) => (person === row.id ? [{ key, name }] : [])),
+    groups: groupsOf.get(row.id) ?? [],
     namesake: twice.has(row.name),
   }));
 }
@@ -213,7 +185,7 @@ function peopleInOrder(db: Reader, named: readonly { readonly id: string }[]): r
       .select()
       .from(people)
       .where(
-        inArray(
+        inList(
           people.id,
           named.map(({ id }) => id),
         ),
@@ -224,36 +196,47 @@ function peopleInOrder(db: Reader, named: readonly { readonly id: string }[]): r
   return named.flatMap(({ id }) => found.get(id) ?? []);
 }
 
-/** People in their order as far as they are looked for, from a place on; and how many they are in all. */
+/**
+ * How many of some people another condition holds for: all of them but those for whom it does not, as these are fewer.
+ * Null where all of them are too many to be counted.
+ */
+function countOf(db: Reader, of: Counted | null, also: SQL): number | null {
+  const countWhere = (condition: SQL | undefined): number =>
+    db.select({ n: count() }).from(people).where(condition).get()?.n ?? 0;
+  if (!of) return countWhere(also);
+  return of.all === null ? null : of.all - countWhere(and(sql`(${also}) is not true`, of.holds));
+}
+
+/** People in their order as far as they are looked for, from a place on; and how many they are in all, where they are counted. */
 export function listPeople(
   db: Reader,
   looking: Looking,
   after: Place | null,
-): { readonly people: readonly Listed[]; readonly total: number; readonly next: Place | null } {
-  const wanted = lookedFor(db, looking);
+  most = PEOPLE_AT_ONCE,
+): { readonly people: readonly Listed[]; readonly total: number | null; readonly next: Place | null } {
+  const sought = soughtBy(db, looking.find);
+  const inGroup = looking.group === undefined ? null : isIn(db, looking.group);
+  const of = sought ?? inGroup;
+  const also = and(lookedFor(db, looking), sought ? inGroup?.holds : undefined) as SQL;
   const { by, isFalling } = sortedBy(db, looking.sort);
   const from =
     after &&
     (isFalling
       ? sql`(${by}, ${people.id}) < (${after.by}, ${after.id})`
       : sql`(${by}, ${people.id}) > (${after.by}, ${after.id})`);
-  // Who is looked for by words may be any of all: they are gone through once, for how many they are and who stands
-  // first. Else those that stand first are found by an index.
-  const isOnce = !from && (looking.find ?? '').trim() !== '';
   const rows = db
-    .select({ id: people.id, by, total: isOnce ? sql<number>`count(*) over ()` : sql<number>`0` })
+    .select({ id: people.id, by })
     .from(people)
-    .where(and(wanted, from ?? undefined))
+    .where(and(also, of?.holds, from ?? undefined))
     .orderBy(...(isFalling ? [desc(by), desc(people.id)] : [asc(by), asc(people.id)]))
-    .limit(PEOPLE_AT_ONCE + 1)
+    .limit(most + 1)
     .all();
-  const total = isOnce ? (rows[0]?.total ?? 0) : (db.select({ n: count() }).from(people).where(wanted).get()?.n ?? 0);
-  const shown = rows.slice(0, PEOPLE_AT_ONCE);
+  const shown = rows.slice(0, most);
   const last = shown.at(-1);
   return {
     people: withGroups(db, peopleInOrder(db, shown)),
-    total,
-    next: rows.length > PEOPLE_AT_ONCE && last ? { by: last.by as string, id: last.id } : null,
+    total: countOf(db, of, also),
+    next: rows.length > most && last ? { by: last.by as string, id: last.id } : null,
   };
 }
 
@@ -263,7 +246,7 @@ export function staffFound(
   find: string | undefined,
   most: number,
 ): readonly (Listed & { readonly portrait: string | null })[] {
-  const found = listPeople(db, { kind: 'staff', state: 'active', find }, null).people.slice(0, most);
+  const found = listPeople(db, { kind: 'staff', state: 'active', find }, null, most).people;
   const portraits = pictureVersions(
     db,
     found.map(({ id }) => id),

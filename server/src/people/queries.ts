@@ -1,7 +1,7 @@
 import { calledApart, type Holder, holderOf, toldApart, type Viewer, wordOf } from '@tolvek/core/people';
 import { type KnownPerson, NO_PROFILE, type Profile, type ProfileField } from '@tolvek/core/register';
 import type { Speech } from '@tolvek/words/speech';
-import { and, asc, count, eq, getTableColumns, isNull, sql } from 'drizzle-orm';
+import { and, asc, eq, getTableColumns, isNull, ne, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
 import { isListed, listed, prepared } from '../platform/prepared.ts';
 import { speechFor } from '../platform/words.ts';
@@ -206,13 +206,11 @@ const teamsOf = prepared((db) =>
 export function allGroups(
   db: Reader,
 ): readonly { key: string; name: string; isTeam: boolean; retired: boolean; members: number }[] {
-  const { key, name, isTeam, retired } = groups;
+  const { key, name, isTeam, retired, members } = groups;
   return db
-    .select({ key, name, isTeam, retired, members: count(memberships.personId) })
+    .select({ key, name, isTeam, retired, members })
     .from(groups)
     .where(isNull(groups.removedAt))
-    .leftJoin(memberships, eq(memberships.groupKey, groups.key))
-    .groupBy(groups.key)
     .orderBy(asc(groups.name))
     .all();
 }
@@ -231,10 +229,9 @@ export function demoPeople(db: Reader): readonly PersonRow[] {
   return db
     .select()
     .from(people)
-    .where(and(eq(people.kind, 'staff'), eq(people.active, true)))
+    .where(and(eq(people.kind, 'staff'), eq(people.active, true), ne(people.does, '')))
     .orderBy(asc(people.id))
-    .all()
-    .filter((person) => person.does !== '');
+    .all();
 }
 
 /** Groups, active staff by name and the fields of profiles, for building and explaining conditions. */

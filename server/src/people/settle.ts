@@ -5,7 +5,7 @@ import { alias } from 'drizzle-orm/sqlite-core';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { settings } from '../platform/tables.ts';
 import { deskOf } from '../settings/queries.ts';
-import { absences, groupEntries, memberships, people, standIns } from './tables.ts';
+import { absences, groupEntries, groups, memberships, people, standIns } from './tables.ts';
 
 /** The day at the desk (ISO 8601). */
 export const todayAt = (db: Reader, now: number): string => dateAt(now, deskOf(db).zone);
@@ -49,9 +49,20 @@ export function settlePerson(tx: Transaction, person: string, day: string): void
     tx.delete(memberships)
       .where(and(eq(memberships.personId, person), inArray(memberships.groupKey, gone)))
       .run();
-  for (const groupKey of wanted)
-    if (!had.includes(groupKey)) tx.insert(memberships).values({ groupKey, personId: person }).run();
+  const come = [...wanted].filter((key) => !had.includes(key));
+  for (const groupKey of come) tx.insert(memberships).values({ groupKey, personId: person }).run();
+  countMembers(tx, gone, -1);
+  countMembers(tx, come, 1);
   settleStandIns(tx, day);
+}
+
+/** Says of groups that so many more, or fewer, are in them. */
+function countMembers(tx: Transaction, keys: readonly string[], more: number): void {
+  if (keys.length > 0)
+    tx.update(groups)
+      .set({ members: sql`${groups.members} + ${more}` })
+      .where(inArray(groups.key, [...keys]))
+      .run();
 }
 
 /** A group and all groups that it is in, whenever that counts. */
@@ -78,8 +89,12 @@ export function settleNesting(tx: Transaction, inner: string, outer: string, day
   )`;
   tx.run(sql`${outward} insert or ignore into memberships (group_key, person_id)
     select outward.key, m.person_id from outward join memberships m on m.group_key = ${inner}`);
+  tx.run(sql`${outward} update groups set members = ${membersNow} where key in (select key from outward)`);
   settleStandIns(tx, day);
 }
+
+/** How many are in the group that is updated, counted one by one. */
+const membersNow = sql`(select count(*) from memberships where group_key = groups.key)`;
 
 /** Settles who is in a group, and in all groups that it is in, on a day. */
 export function settleGroup(tx: Transaction, group: string, day: string): void {
@@ -87,6 +102,7 @@ export function settleGroup(tx: Transaction, group: string, day: string): void {
     const inside = insideOnDay(key, day);
     tx.run(sql`delete from memberships where group_key = ${key} and person_id not in (${inside})`);
     tx.run(sql`insert or ignore into memberships (group_key, person_id) select ${key}, person_id from (${inside})`);
+    tx.run(sql`update groups set members = ${membersNow} where key = ${key}`);
   }
   settleStandIns(tx, day);
 }
@@ -96,9 +112,16 @@ export const absencesOn = (db: Reader, day: string): readonly Absence[] =>
   db
     .select({ absence: absences, canTake: substitutes.active })
     .from(absences)
-    .innerJoin(people, and(eq(people.id, absences.personId), eq(people.active, true)))
+    // Crossed, so that SQLite goes from the few absences to people and not through all people.
+    .crossJoin(people)
     .leftJoin(substitutes, eq(substitutes.id, absences.substituteId))
-    .where(and(lte(absences.fromDay, day), or(isNull(absences.untilDay), gte(absences.untilDay, day))))
+    .where(
+      and(
+        eq(people.id, absences.personId),
+        eq(people.active, true),
+        ...[lte(absences.fromDay, day), or(isNull(absences.untilDay), gte(absences.untilDay, day))],
+      ),
+    )
     .all()
     .map(({ absence: { personId, fromDay, untilDay, substituteId }, canTake }) => ({
       ...{ person: personId, from: fromDay, until: untilDay, substitute: canTake ? substituteId : null },

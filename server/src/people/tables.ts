@@ -27,6 +27,8 @@ export const people = sqliteTable(
     mergedInto: text(),
     /** When it was taken back as if it had never come, epoch ms: it stands in no list, and only names what names it. */
     removedAt: integer(),
+    /** Their name and all addresses that find them, in plain letters: what they are looked for by. */
+    sought: text().notNull().default(''),
     /** What changes of the person rise by. */
     version: integer().notNull().default(1),
     /** When they were invited to sign in, epoch ms; null when they never were. */
@@ -34,7 +36,13 @@ export const people = sqliteTable(
     /** When they left or were made inactive, epoch ms. */
     leftAt: integer(),
   },
-  (table) => [index('people_by_name').on(table.name, table.id)],
+  (table) => [
+    index('people_by_name').on(table.name, table.id),
+    // Gone through as a whole for every word that is looked for, without their records.
+    index('people_sought').on(table.sought, table.id),
+    // How many there are of each kind.
+    index('people_by_kind').on(table.kind, table.active, table.mergedInto, table.removedAt),
+  ],
 );
 
 /** When somebody is away, and who decides in their place meanwhile. Days are ISO 8601, included. */
@@ -129,6 +137,8 @@ export const groups = sqliteTable('groups', {
   retired: integer({ mode: 'boolean' }).notNull().default(false),
   /** When it was deleted, epoch ms: it stands in no list, and only names what names it. */
   removedAt: integer(),
+  /** How many people are in it today: counted where it is settled who is. */
+  members: integer().notNull().default(0),
   version: integer().notNull().default(1),
 });
 

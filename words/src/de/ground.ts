@@ -159,6 +159,7 @@ export const ground: Same<typeof english> = {
   nobodyYet: 'Hier ist noch niemand.',
   nobodyFound: 'Niemand gefunden. Versuchen Sie andere Wörter.',
   showMore: 'Mehr von {{total, number}} zeigen',
+  showMoreOfMany: 'Mehr von über 1.000 zeigen',
   markPerson: '{{name}} auswählen, {{email}}',
   toHandOver: '{{count, number}} zu übergeben',
   'access.inactive': 'inaktiv',

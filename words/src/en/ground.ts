@@ -153,6 +153,7 @@ export const ground = {
   nobodyYet: 'Nobody is here yet.',
   nobodyFound: 'Nobody was found. Try other words.',
   showMore: 'Show more of {{total, number}}',
+  showMoreOfMany: 'Show more of over 1,000',
   markPerson: 'Select {{name}}, {{email}}',
   toHandOver: '{{count, number}} to hand over',
   'access.inactive': 'inactive',

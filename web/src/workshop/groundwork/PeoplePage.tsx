@@ -293,7 +293,11 @@ function PeopleRows({ base, fields, query, after, last, columns, marked, mark, m
         ))}
       </tbody>
       {last && data.next
-        ? foot(<Button onClick={() => more(data.next ?? '')}>{say('ground:showMore', { total: data.total })}</Button>)
+        ? foot(
+            <Button onClick={() => more(data.next ?? '')}>
+              {data.total === null ? say('ground:showMoreOfMany') : say('ground:showMore', { total: data.total })}
+            </Button>,
+          )
         : null}
     </>
   );

@@ -5,6 +5,7 @@ import { lengthsInMinutes } from './lengths.ts';
 import { placesOfCurrencies } from './places.ts';
 import { registerOwns } from './registerOwns.ts';
 import { pathsInSteps } from './rounds.ts';
+import { peopleAreSought } from './sought.ts';
 
 /**
  * What SQL can’t do in a migration, by its name. A step reads and writes rows as they were at that
@@ -18,4 +19,5 @@ export const STEPS: Readonly<Record<string, (db: Sqlite.Database) => void>> = {
   '0019_rounds': pathsInSteps,
   '0023_places': placesOfCurrencies,
   '0026_lengths': lengthsInMinutes,
+  '0042_people_at_once': peopleAreSought,
 };
