@@ -19,6 +19,7 @@ import { intakeHeads } from './intake/heads.ts';
 import { noticeHeads } from './notice/heads.ts';
 import { viewHeads } from './view/heads.ts';
 import {
+  accessHeads,
   calendarHeads,
   doorHeads,
   formHeads,
@@ -42,6 +43,7 @@ export const heads = {
   ...wayHeads,
   ...manyHeads,
   ...registerHeads,
+  ...accessHeads,
   ...vocabularyHeads,
   ...calendarHeads,
   ...startHeads,

@@ -42,6 +42,8 @@ const SINCE_THEN = [
     'deskLogo',
     'signInWays',
     'signInSettings',
+    'accessPlan',
+    'accessPlanEffect',
   ],
 ];
 

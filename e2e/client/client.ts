@@ -108,6 +108,8 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('registerRights', await staff.GET('/api/registers/{key}/rights', path({ key: known.register })));
   const apart = { params: { path: { key: known.register }, query: { to: 'apart' } } } as const;
   note('registerRightsPlan', await staff.GET('/api/registers/{key}/rights/plan', apart));
+  note('accessPlan', await staff.GET('/api/registers/{key}/access', path({ key: known.register })));
+  note('accessPlanEffect', await staff.GET('/api/registers/{key}/access/effect', path({ key: known.register })));
   note('deletedIn', await staff.GET('/api/registers/{key}/deleted', path({ key: known.register })));
   note('deletionPlan', await staff.GET('/api/requests/{number}/deletion', path({ number: known.number })));
   note('shareTargets', await staff.GET('/api/requests/{number}/share-targets', path({ number: known.number })));

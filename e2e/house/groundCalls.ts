@@ -166,6 +166,30 @@ export async function groundCalls(
     rightHolders: [{ params: { right: 'read:all' } }],
     changeRights: [{ params: { subject: divers }, body: { give: ['export:team'], take: [] } }],
     registerRights: [{ params: { key: 'purchase' } }],
+    accessPlan: [{ params: { key: 'purchase' } }, { params: { key: 'site-access' } }],
+    accessPlanEffect: [{ params: { key: 'purchase' } }, { params: { key: 'site-access' } }],
+    keepAccessPlan: [
+      {
+        params: { key: 'purchase' },
+        headers: onVersion(desk.register('purchase').version),
+        body: {
+          rules: [
+            {
+              ...{ id: 'heads', name: 'For heads', fields: 'all', level: 'read' },
+              audience: { in: { anyOf: ['duty-managers'] }, outOf: ['estates'] },
+            },
+          ],
+          resting: [],
+        },
+      },
+    ],
+    putAccessPlan: [
+      {
+        params: { key: 'purchase' },
+        headers: onVersion(desk.register('purchase').version + 1),
+        body: { note: 'Money is for heads', closesToMyself: true },
+      },
+    ],
     registerRightsPlan: [{ params: { key: 'purchase' }, query: { to: 'apart' } }],
     setRegisterRights: [{ params: { key: 'rooms' }, body: { to: 'apart' } }],
     directory: [{}],

@@ -177,6 +177,36 @@ describe('groups', () => {
     expect(on).toEqual([false, true, true, false]);
   });
 
+  it('say how many are in them as groups come into others and go', async () => {
+    const made = async (name: string) =>
+      ok(await maren.call('addGroup', { headers: key(), body: { name, isTeam: false } })).key as string;
+    const [outer, inner] = [await made('Outer ring'), await made('Inner ring')];
+    const enter = async (group: string, body: object) =>
+      ok(
+        await maren.call('enterGroup', {
+          params: { key: group },
+          headers: key(),
+          body: { from: null, until: null, ...body },
+        }),
+      );
+    const counts = async () =>
+      ok(await maren.call('groups'))
+        .groups.filter((each: { key: string }) => [outer, inner].includes(each.key))
+        .map(({ name, members }: { name: string; members: number }) => [name, members]);
+    await enter(inner, { person: idOf('Ruadhan Pell') });
+    await enter(inner, { person: idOf('Saoirse Lindqvist') });
+    const { id } = await enter(outer, { group: inner });
+    expect(await counts()).toEqual([
+      ['Inner ring', 2],
+      ['Outer ring', 2],
+    ]);
+    ok(await maren.call('leaveGroup', { params: { key: outer, entry: id } }));
+    expect(await counts()).toEqual([
+      ['Inner ring', 2],
+      ['Outer ring', 0],
+    ]);
+  });
+
   it('are settled for today as their entries say, whatever is entered, ended, and whichever day it is', async () => {
     const { db } = desk.running.house;
     const names = ['Alpha', 'Beta', 'Gamma', 'Delta'];
@@ -335,6 +365,13 @@ describe('the list of people', () => {
     await put(first, { name: 'Sören Ærø-Lind' });
     await put(third, { email: 'aase.strauss@letters.example' });
     ok(await maren.call('mergePeople', { params: { id: third }, body: { other: fifth } }));
+    const foundBy = async (find: string) =>
+      ok(await maren.call('people', { query: { find } })).people.map(({ id }: { id: string }) => id);
+    expect([await foundBy('found.4'), await foundBy('found.2'), await foundBy('SOREN')]).toEqual([
+      [third],
+      [third],
+      [first],
+    ]);
     const all = db.select().from(people).all();
     const groupsBy = new Map(
       db

@@ -214,6 +214,7 @@ export const accessRules = exactly<AccessPlan['rules']>()(
       z.strictObject({
         id: key,
         name: short,
+        about: z.string().max(500).optional(),
         fields: z.union([z.literal('all'), z.array(fieldKey).max(500).readonly()]),
         audience,
         level: z.enum(['hidden', 'read', 'write']),

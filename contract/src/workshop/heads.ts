@@ -57,6 +57,26 @@ export const registerHeads = {
   },
 } as const satisfies Heads;
 
+/** The access plans of registers. */
+export const accessHeads = {
+  accessPlan: { method: 'GET', path: '/api/registers/:key/access', caller: 'staff', right: 'configure' },
+  keepAccessPlan: {
+    method: 'PUT',
+    path: '/api/registers/:key/access/draft',
+    caller: 'staff',
+    right: 'configure',
+    guard: 'If-Match',
+  },
+  accessPlanEffect: { method: 'GET', path: '/api/registers/:key/access/effect', caller: 'staff', right: 'configure' },
+  putAccessPlan: {
+    method: 'POST',
+    path: '/api/registers/:key/access',
+    caller: 'staff',
+    right: 'configure',
+    guard: 'If-Match',
+  },
+} as const satisfies Heads;
+
 /** Building forms and releasing them. */
 export const formHeads = {
   askInto: {

@@ -1,3 +1,4 @@
+import { accessRoutes } from './access.ts';
 import { calendarRoutes } from './calendars.ts';
 import { doorRoutes } from './doors.ts';
 import { formRoutes } from './forms.ts';
@@ -15,6 +16,7 @@ export const workshopRoutes = {
   ...wayRoutes,
   ...manyRoutes,
   ...registerRoutes,
+  ...accessRoutes,
   ...vocabularyRoutes,
   ...calendarRoutes,
 } as const;

@@ -1,7 +1,7 @@
 import { type Said, said, type Words } from '@tolvek/words';
 import { belongs, type Viewer } from '../people/index.ts';
 import { type Field, isFilled } from '../register/index.ts';
-import type { AccessLevel, AccessPlan, AccessRule } from './plan.ts';
+import { type AccessLevel, type AccessPlan, type AccessRule, RANK } from './plan.ts';
 import type { Protection } from './protection.ts';
 
 /** How a viewer stands to one request. */
@@ -18,8 +18,6 @@ export interface Access {
   /** The name of the rule that decided. */
   readonly rule: Words;
 }
-
-const RANK: Record<AccessLevel, number> = { hidden: 0, read: 1, write: 2 };
 
 /**
  * What a viewer may do with one field of one request, and the rule that says so. Out beats in

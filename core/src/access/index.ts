@@ -1,13 +1,22 @@
-export { type Access, accessTo, type Relation } from './accessTo.ts';
+export { type Access, accessTo, planned, type Relation } from './accessTo.ts';
 export { classesOf, classInWords, groupsTold, type ViewerClass } from './classes.ts';
 export { type FlowInput, type Leak, leaksOf } from './flow.ts';
 export { type MayAsk, mayAsk } from './mayAsk.ts';
 export { Origins, type Step } from './origins.ts';
-export type { AccessLevel, AccessPlan, AccessRule, Disclosure } from './plan.ts';
+export {
+  type AccessLevel,
+  type AccessPlan,
+  type AccessRule,
+  type Disclosure,
+  type PlanRules,
+  RANK,
+  rulesOf,
+} from './plan.ts';
+export { type LevelChange, levelChanges, openedBy, type RuleChanges, ruleChanges } from './planChange.ts';
 export { protect } from './protect.ts';
 export type { Protection } from './protection.ts';
 export { labelOf, type Referred, type RevealedFacts, revealReferred } from './referred.ts';
-export { mayDo, type RequestParties, relationsTo, relationTo } from './relation.ts';
+export { mayDo, type RequestParties, relationBy, relationsTo, relationTo } from './relation.ts';
 export { isRestricted, openFields } from './restricted.ts';
 export type {
   Revealed,

@@ -2,10 +2,15 @@ import type { Audience } from '../people/index.ts';
 
 export type AccessLevel = 'hidden' | 'read' | 'write';
 
+/** How far each level opens a field. */
+export const RANK: Readonly<Record<AccessLevel, number>> = { hidden: 0, read: 1, write: 2 };
+
 /** One rule of the access plan: for these people, these fields are hidden, readable or writable. */
 export interface AccessRule {
   readonly id: string;
   readonly name: string;
+  /** What it is for, in a sentence; none where its name says it. */
+  readonly about?: string;
   readonly fields: 'all' | readonly string[];
   readonly audience: Audience;
   readonly level: AccessLevel;
@@ -36,5 +41,15 @@ export interface Disclosure {
 /** A register’s access plan. It is always the one in force, whatever release a request came by. */
 export interface AccessPlan {
   readonly rules: readonly AccessRule[];
+  /** Rules that are switched off: they decide nothing, and are kept for later. */
+  readonly resting?: readonly AccessRule[];
   readonly disclosures?: readonly Disclosure[];
 }
+
+/** What is written of a plan: its rules, in force and switched off. */
+export interface PlanRules {
+  readonly rules: readonly AccessRule[];
+  readonly resting: readonly AccessRule[];
+}
+
+export const rulesOf = ({ rules, resting = [] }: AccessPlan): PlanRules => ({ rules, resting });

@@ -34,11 +34,23 @@ const isTheirs = (request: RequestParties, viewer: Viewer): boolean =>
  * what they may do in its register. The server’s ledger asks SQLite the same question; a test holds the
  * two together.
  */
-export function relationTo(request: RequestParties, viewer: Viewer): Relation {
-  const standing = standingTo(request, viewer);
-  const entitled = { rights: rightsAt(viewer, request.register) };
+export const relationTo = (request: RequestParties, viewer: Viewer): Relation =>
+  relationBy(viewer, {
+    ...{ register: request.register, standing: standingTo(request, viewer) },
+    isRequester: request.requesterId === viewer.personId,
+  });
+
+/** The same for whoever stands to some requests of a register alike. */
+export function relationBy(
+  viewer: Viewer,
+  {
+    register,
+    standing,
+    isRequester,
+  }: { readonly register: string; readonly standing: Standing; readonly isRequester: boolean },
+): Relation {
+  const entitled = { rights: rightsAt(viewer, register) };
   const isDesk = viewer.kind === 'staff' && (mayWith(entitled, 'read', standing) || standing === 'own');
-  const isRequester = request.requesterId === viewer.personId;
   return isDesk && !mayWith(entitled, 'change', standing)
     ? { isDesk, isRequester, onlyReads: true }
     : { isDesk, isRequester };

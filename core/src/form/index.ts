@@ -66,7 +66,14 @@ export {
   recipeLabel,
   recipeSays,
 } from './recipes/index.ts';
-export { mergeSettings, REGISTER, type RegisterContent, type RegisterSettings, settingsOf } from './registerDesign.ts';
+export {
+  mergePlans,
+  mergeSettings,
+  REGISTER,
+  type RegisterContent,
+  type RegisterSettings,
+  settingsOf,
+} from './registerDesign.ts';
 export { requesterReadBy } from './requesterRead.ts';
 export { type FormSink, sinksOf } from './sinks.ts';
 export {

@@ -1,5 +1,5 @@
 import { type Said, said, type Words } from '@tolvek/words';
-import type { AccessPlan } from '../access/index.ts';
+import type { AccessPlan, PlanRules } from '../access/index.ts';
 import {
   compareContents,
   type DesignFinding,
@@ -76,7 +76,8 @@ const rulesOf = (...states: readonly (Partial<RegisterContent> | null)[]): Merge
         const stage = state?.stages?.find((each) => each.key === key);
         if (stage) return said('designs:theStage', { name: stage.label });
       } else {
-        const rule = state?.access?.rules.find((each) => each.id === key);
+        const { rules = [], resting = [] } = state?.access ?? {};
+        const rule = [...rules, ...resting].find((each) => each.id === key);
         if (rule) return said('designs:theRule', { name: rule.name });
       }
     }
@@ -88,6 +89,7 @@ const rulesOf = (...states: readonly (Partial<RegisterContent> | null)[]): Merge
       stages: (item) => String(item.key),
       moves: (item) => String(item.to),
       rules: (item) => String(item.id),
+      resting: (item) => String(item.id),
       disclosures: (item) => String(item.id),
       unique: (item) => String(item.id),
       rows: (item) => String(item.id),
@@ -96,7 +98,8 @@ const rulesOf = (...states: readonly (Partial<RegisterContent> | null)[]): Merge
     },
     nameOf: ([place = '', key, deeper]) => {
       if ((place === 'fields' || place === 'stages') && key !== undefined) return named(place, key);
-      if (place === 'access' && key === 'rules' && deeper !== undefined) return named(key, deeper);
+      if (place === 'access' && (key === 'rules' || key === 'resting') && deeper !== undefined)
+        return named(key, deeper);
       if (place === 'usual') return USUAL[key ?? ''] ?? said('designs:theUsual');
       return PLACES[place] ?? said('designs:theRegister');
     },
@@ -130,7 +133,7 @@ export const REGISTER: DesignKind<RegisterContent> = {
   refersTo: ({ fields, deskGroups, access, stages }) => [
     ...designsNamed(fields),
     ...deskGroups.map((key) => ({ kind: 'group', key, at: said('designs:theDesk') })),
-    ...access.rules.flatMap(({ name, audience }) =>
+    ...[...access.rules, ...(access.resting ?? [])].flatMap(({ name, audience }) =>
       groupsIn(audience).map((key) => ({ kind: 'group', key, at: said('designs:theRule', { name }) })),
     ),
     ...stages.flatMap(({ label, moves = [] }) =>
@@ -154,3 +157,15 @@ export const mergeSettings = (
   mine: RegisterSettings,
   theirs: RegisterSettings,
 ): Merged<RegisterSettings> => mergeContents(base, mine, theirs, rulesOf(base, theirs, mine));
+
+/** What two people wrote of a register’s access plan, put together. */
+export function mergePlans(base: PlanRules, mine: PlanRules, theirs: PlanRules): Merged<PlanRules> {
+  const within = (access: PlanRules) => ({ access });
+  const merged = mergeContents(
+    within(base),
+    within(mine),
+    within(theirs),
+    rulesOf(within(base), within(theirs), within(mine)),
+  );
+  return { ...merged, content: merged.content.access };
+}

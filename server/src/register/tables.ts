@@ -1,4 +1,4 @@
-import type { Disclosure } from '@tolvek/core/access';
+import type { Disclosure, RuleChanges } from '@tolvek/core/access';
 import type { RanRule } from '@tolvek/core/form';
 import type { Words } from '@tolvek/words';
 import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
@@ -8,6 +8,7 @@ import { designText } from '../platform/designText.ts';
 /** What happened to an access plan; words are made from it where it is shown. */
 export type PlanEvent =
   | { readonly kind: 'brought'; readonly rules: readonly string[] }
+  | { readonly kind: 'put'; readonly changes: RuleChanges; readonly note: string }
   | { readonly kind: 'protected'; readonly field: string; readonly like: string }
   | { readonly kind: 'allowed' | 'ended'; readonly way: Disclosure; readonly words: Words };
 

@@ -31,6 +31,7 @@ import { findingsFor, findingsOfForm } from './findings.ts';
 import { jobView } from './jobView.ts';
 import { askInto, duplicateForm, goBackToState, registerView, setFormState, settleRegister } from './onRegister.ts';
 import { allowWay, endWay, planView, protectAlike, readBy, waysInForce } from './plan.ts';
+import { keepPlan, planEffect, planPage, putPlan } from './planDraft.ts';
 import { changesSince, historyOfDraft, listForms } from './queries.ts';
 import { recomputation } from './recompute.ts';
 import { keepRegister, putRegister } from './registerDraft.ts';
@@ -130,6 +131,11 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
       keepRegister(house, viewer, { key: params.key, version, settings: body }),
     putRegister: ({ viewer, params, body, version }) =>
       putRegister(house, viewer, { ...body, key: params.key, version }),
+    accessPlan: ({ viewer, params }) => planPage(db, viewer, params.key),
+    keepAccessPlan: ({ viewer, params, body, version }) =>
+      keepPlan(house, viewer, { key: params.key, version, plan: body }),
+    accessPlanEffect: ({ viewer, params }) => planEffect(db, viewer, params.key),
+    putAccessPlan: ({ viewer, params, body, version }) => putPlan(house, viewer, { ...body, key: params.key, version }),
     goBackToState: ({ viewer, params, version }) => goBackToState(house, viewer, { ...params, version }),
     askInto: ({ viewer, params, body, key }) => askInto(house, viewer, { ...body, key: params.key, once: key }),
     duplicateForm: ({ viewer, params, body, key }) =>

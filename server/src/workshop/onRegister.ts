@@ -117,10 +117,11 @@ export function goBackToState(
     if (!state) throw notFound('state');
     if (register.version !== input.version) throw staleVersion();
     const now = contentOf(register);
-    const { name, prefix, deskGroups, staysIn, access, stages } = state.content;
+    // The access plan goes a step back on its own page, where it is said first what that would open and close.
+    const { name, prefix, deskGroups, staysIn, stages } = state.content;
     // Stages that came since may hold requests.
     const since = now.stages.filter((stage) => !stages.some((each) => each.key === stage.key));
-    const after = { ...now, name, prefix, deskGroups, staysIn, access, stages: [...stages, ...since] };
+    const after = { ...now, name, prefix, deskGroups, staysIn, stages: [...stages, ...since] };
     const problems = settlingProblems(tx, register, { ...after, stages: [] });
     if (problems.length > 0) throw wrongFields(problems);
     putRegisterInForce(work, register, after, {

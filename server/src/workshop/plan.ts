@@ -1,5 +1,14 @@
 import type { BodyOf } from '@tolvek/contract';
-import { type AccessPlan, type Disclosure, type Protection, prepareAccess } from '@tolvek/core/access';
+import {
+  type AccessPlan,
+  type Disclosure,
+  openedBy,
+  type Protection,
+  planned,
+  prepareAccess,
+  RANK,
+  type RuleChanges,
+} from '@tolvek/core/access';
 import {
   type Allowance,
   broughtFindings,
@@ -11,11 +20,11 @@ import {
   protectionOf,
   sinksOf,
 } from '@tolvek/core/form';
-import { groupsIn, type Viewer } from '@tolvek/core/people';
+import { groupsIn, inRegister, type Viewer } from '@tolvek/core/people';
 import type { Field } from '@tolvek/core/register';
 import { refused, type Said, said } from '@tolvek/words';
 import { desc, eq } from 'drizzle-orm';
-import { allForms, currentRelease, type FormRow, formNamed, formsOf } from '../form/queries.ts';
+import { allForms, currentRelease, type FormRow, formNamed, formsOf, onShelf } from '../form/queries.ts';
 import { groupNames, namesOf } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
@@ -33,7 +42,7 @@ import { knownRegisters } from '../request/references.ts';
 const kept = new WeakMap<AccessPlan, WeakMap<FormDesign, readonly Finding[]>>();
 
 /** What a form in force tells to somebody who may not read it, as a plan has it. */
-function waysBy(
+export function waysBy(
   db: Reader,
   plan: AccessPlan,
   release: { readonly formId: string; readonly design: FormDesign },
@@ -88,7 +97,7 @@ export function planProblems(db: Reader, rules: AccessPlan['rules']) {
  * @throws Problem 422 when a form in force would tell more than before to somebody who may not read
  *   it.
  */
-function changePlan(
+export function changePlan(
   tx: Transaction,
   viewer: Viewer,
   now: number,
@@ -116,7 +125,7 @@ function changePlan(
   rememberPlan(tx, viewer, now, register.id, event);
 }
 
-const wayKey = ({ allow }: { readonly allow?: Allowance }): string =>
+export const wayKey = ({ allow }: { readonly allow?: Allowance }): string =>
   JSON.stringify([allow?.sink, allow?.text, allow?.source]);
 
 /** Adds to what happened to a plan. */
@@ -150,6 +159,28 @@ function fieldsOf({ draft }: FormRow, { fields }: RegisterRow): readonly Field[]
   ];
   known.set(fields, found);
   return found;
+}
+
+/** The fields that a plan can speak of: its register’s, and those that drafts of its forms add. */
+export function fieldsFor(db: Reader, register: RegisterRow): readonly Field[] {
+  const added = onShelf(db, register.id).flatMap(({ draft }) => draft.fields);
+  return [...new Map([...register.fields, ...added].map((field) => [field.key, field])).values()];
+}
+
+/**
+ * The labels of fields that a plan opens to anybody further than somebody has them open on requests they work on.
+ * Whoever gives rights may open all: they could take the place of those who read.
+ */
+export function opensUnread(db: Reader, viewer: Viewer, register: RegisterRow, plan: AccessPlan): string[] {
+  if (viewer.rights.includes('rights')) return [];
+  const fields = fieldsFor(db, register);
+  const opened = openedBy(register.access, plan, fields);
+  const who = inRegister(viewer, register.id);
+  return fields.flatMap((field) => {
+    const level = opened.get(field.key);
+    const has = planned(field, register.access, who, { isDesk: true, isRequester: false }).level;
+    return level && RANK[level] > RANK[has] ? [field.label] : [];
+  });
 }
 
 /** What would protect the fields of requests that came by a draft. */
@@ -253,7 +284,10 @@ export function protectAlike(
         : rule,
     );
     if (rules.every((rule, index) => rule === register.access.rules[index])) throw notFound('protectingRule');
-    changePlan(tx, viewer, now, register, { ...register.access, rules }, { kind: 'protected', field, like: source });
+    const plan = { ...register.access, rules };
+    const unread = opensUnread(tx, viewer, register, plan);
+    if (unread.length > 0) throw notAllowed(refused('opensUnread', { fields: unread }));
+    changePlan(tx, viewer, now, register, plan, { kind: 'protected', field, like: source });
   });
 }
 
@@ -297,6 +331,15 @@ export function planView(db: Reader, form: FormRow, register: RegisterRow) {
   };
 }
 
+/** What became of the rules of a plan, and why. */
+function changesInWords(changes: RuleChanges, note: string): Said {
+  const lines = (Object.keys(changes) as (keyof RuleChanges)[]).flatMap((how) =>
+    changes[how].length > 0 ? [said(`workshopErrors:planRules.${how}`, { rules: changes[how] })] : [],
+  );
+  const all = said('workshopErrors:planPut', { lines });
+  return note === '' ? all : said('workshopErrors:planPutBecause', { all, note });
+}
+
 function eventInWords(event: PlanEvent, labelOf: (key: string) => string): Said {
   switch (event.kind) {
     case 'brought':
@@ -307,5 +350,7 @@ function eventInWords(event: PlanEvent, labelOf: (key: string) => string): Said 
       return said('workshopErrors:planAllowed', { words: event.words, reason: event.way.reason });
     case 'ended':
       return said('workshopErrors:planEnded', { words: event.words });
+    case 'put':
+      return changesInWords(event.changes, event.note);
   }
 }

@@ -25,6 +25,7 @@ export const api = createApi({
     'people',
     'groups',
     'calendar',
+    'planEffect',
   ],
   endpoints: () => ({}),
 });

@@ -4,41 +4,24 @@ import { Button } from '../ui/Button.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { DeskMoment } from '../wire/DeskMoment.tsx';
 import { say, told } from '../wire/words.ts';
+import { AccessPlan } from './access/AccessPlan.tsx';
 import { useBinder } from './binder.ts';
 import { workshopApi } from './endpoints.ts';
 import { WayDialog } from './WayDialog.tsx';
 
 type Form = AnswerOf<'form'>;
 
-const LEVELS = {
-  hidden: 'workshop:level.hidden',
-  read: 'workshop:level.read',
-  write: 'workshop:level.write',
-} as const;
-
 /**
- * Who may see which field, in sentences and as the grid that comes of them; what was allowed beside
- * it, and what became of the plan. The plan in force protects every release.
+ * Who may see and change which field: the plan of the form’s register as it is written and in force, what was allowed
+ * beside it, and what became of it. The plan in force protects every release.
  */
 export function AccessPage() {
   const { form } = useBinder();
-  const seats = form.grid[0]?.cells.map((cell) => cell.who) ?? [];
   return (
     <>
       <p className="text-soft">{say('workshop:access.intro')}</p>
       {form.waysInForce.length > 0 ? <WaysInForce form={form} /> : null}
-      <h2 className="section-head mt-5">{say('workshop:access.rules')}</h2>
-      {form.access.length === 0 ? <p className="py-2.5">{say('workshop:access.noRules')}</p> : null}
-      <ul>
-        {form.access.map((rule) => (
-          <li key={rule.name} className="border-b border-rule py-2.5">
-            <span className="text-[15.5px]">{rule.name}</span>
-            <p className="text-soft">
-              {say(`workshop:access.is.${rule.level}`, { fields: rule.fields, who: rule.audience })}
-            </p>
-          </li>
-        ))}
-      </ul>
+      <AccessPlan register={form.register.key} />
       <h2 className="section-head mt-7">{say('workshop:access.allowed')}</h2>
       <ul>
         {form.allowed.map((way) => (
@@ -49,39 +32,6 @@ export function AccessPage() {
           <p className="text-soft">{say('workshop:access.takenText')}</p>
         </li>
       </ul>
-      <h2 className="section-head mt-7">{say('workshop:access.who')}</h2>
-      <table className="mt-1 w-full border-collapse">
-        <thead>
-          <tr className="border-b border-rule-strong text-left text-[11.5px] text-soft">
-            <th scope="col" className="py-1.5 pr-3 font-semibold">
-              {say('workshop:field')}
-            </th>
-            {seats.map((who) => (
-              <th key={told(who)} scope="col" className="py-1.5 pr-3 font-semibold">
-                {told(who)}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {form.grid.map((row) => (
-            <tr key={row.field} className="border-b border-rule">
-              <th scope="row" className="py-1.5 pr-3 text-left font-normal">
-                {row.label}
-              </th>
-              {row.cells.map((cell) => (
-                <td
-                  key={told(cell.who)}
-                  title={told(cell.rule)}
-                  className={`py-1.5 pr-3 ${cell.level === 'hidden' ? 'font-semibold text-brick' : cell.level === 'read' ? 'text-ink' : 'text-soft'}`}
-                >
-                  {say(LEVELS[cell.level])}
-                </td>
-              ))}
-            </tr>
-          ))}
-        </tbody>
-      </table>
       {form.planHistory.length > 0 ? (
         <>
           <h2 className="section-head mt-7">{say('workshop:access.history')}</h2>

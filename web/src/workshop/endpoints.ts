@@ -80,6 +80,31 @@ export const workshopApi = api.injectEndpoints({
       query: call('putRegister'),
       invalidatesTags: ['register', 'forms', 'form', 'ledger', 'sheet', 'mine'],
     }),
+    accessPlan: build.query<AnswerOf<'accessPlan'>, Asked<'accessPlan'>>({
+      query: call('accessPlan'),
+      providesTags: ['register', 'groups'],
+    }),
+    keepAccessPlan: build.mutation<AnswerOf<'keepAccessPlan'>, Asked<'keepAccessPlan'>>({
+      query: call('keepAccessPlan'),
+      onQueryStarted: ({ key, body }, { dispatch, queryFulfilled }) =>
+        void queryFulfilled.then(
+          ({ data }) =>
+            dispatch(
+              workshopApi.util.updateQueryData('accessPlan', { key }, (known) => ({ ...known, ...data, draft: body })),
+            ),
+          () => undefined,
+        ),
+      invalidatesTags: ['planEffect'],
+    }),
+    accessPlanEffect: build.query<AnswerOf<'accessPlanEffect'>, Asked<'accessPlanEffect'>>({
+      query: call('accessPlanEffect'),
+      keepUnusedDataFor: 0,
+      providesTags: ['planEffect', 'register', 'groups', 'people'],
+    }),
+    putAccessPlan: build.mutation<AnswerOf<'putAccessPlan'>, Asked<'putAccessPlan'>>({
+      query: call('putAccessPlan'),
+      invalidatesTags: ['register', 'form', 'ledger', 'sheet', 'mine'],
+    }),
     goBackToState: build.mutation<AnswerOf<'goBackToState'>, Asked<'goBackToState'>>({
       query: call('goBackToState'),
       invalidatesTags: ['register', 'forms', 'form', 'ledger', 'sheet', 'mine'],

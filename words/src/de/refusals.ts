@@ -310,4 +310,11 @@ export const refusals: Same<typeof english> = {
   'groundInUse.happened': '„{{name}}“ wird verwendet.',
   'groundInUse.saved': 'Es wurde nichts gelöscht.',
   'groundInUse.now': 'Öffnen Sie es erneut, um zu sehen, was es verwendet, oder nehmen Sie es außer Gebrauch.',
+  'opensUnread.happened': 'Diese Regeln öffnen mehr, als Sie öffnen können: {{fields, list}}.',
+  'opensUnread.saved': 'Der Entwurf ist gespeichert. Noch ist nichts in Kraft.',
+  'opensUnread.now':
+    'Bitten Sie jemanden, der diese Felder liest und hier Formulare baut, oder eine Administratorin oder einen Administrator.',
+  'closesToYourself.happened': 'Diese Regeln nehmen auch Ihnen etwas: {{fields, list}}.',
+  'closesToYourself.saved': 'Der Entwurf ist gespeichert. Noch ist nichts in Kraft.',
+  'closesToYourself.now': 'Bestätigen Sie, dass Sie das wollen, oder nehmen Sie sich aus der Regel heraus.',
 };

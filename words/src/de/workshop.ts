@@ -3,9 +3,7 @@ import type { Same } from '../same.ts';
 
 export const workshop: Same<typeof english> = {
   'access.intro':
-    'Der Zugriffsplan gehört zum Register. Es gilt immer der aktuelle Plan, für alle Anfragen. Wenn mehrere Regeln zutreffen, gilt die strengste. Ein Feld, das aus anderen entsteht, liest, wer alle davon lesen darf.',
-  'access.rules': 'Regeln',
-  'access.noRules': 'Keine Regel schützt ein Feld. Alle Mitarbeitenden können alles lesen.',
+    'Der gültige Plan gilt für alle Anfragen, alte wie neue. Wenn mehrere Regeln zutreffen, gilt die strengste. Ein Feld, das aus anderen entsteht, liest, wer alle davon lesen darf.',
   'access.is.hidden': '{{fields, list}}: verborgen für {{who}}',
   'access.is.read': '{{fields, list}}: lesbar für {{who}}',
   'access.is.write': '{{fields, list}}: änderbar für {{who}}',
@@ -616,9 +614,6 @@ export const workshop: Same<typeof english> = {
   'access.somethingRead': 'Dort ist etwas über „{{field}}“ zu erfahren, nicht der Wert.',
   'access.wayGone': 'Der Entwurf und die gültige Ausgabe tun das nicht mehr.',
   'access.permittedBy': 'Erlaubt von {{by}}, {{at, moment}}: „{{reason}}“',
-  'level.hidden': 'verborgen',
-  'level.read': 'lesen',
-  'level.write': 'ändern',
   alsoForms_one: '(auch {{count}} weiteres Formular)',
   alsoForms_other: '(auch {{count}} weitere Formulare)',
   requestsWord: 'Anfragen',

@@ -1,6 +1,7 @@
 /** What the Workshop says besides. */
 export { absences } from './absences.ts';
 export { access } from './access.ts';
+export { accessPlan } from './accessPlan.ts';
 export { calendars } from './calendars.ts';
 export { changes } from './changes.ts';
 export { conditions } from './conditions.ts';

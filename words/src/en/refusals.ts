@@ -293,4 +293,10 @@ export const refusals = {
   'groundInUse.happened': '“{{name}}” is in use.',
   'groundInUse.saved': 'Nothing was deleted.',
   'groundInUse.now': 'Open it again to see what uses it, or retire it.',
+  'opensUnread.happened': 'These rules open more than you can open: {{fields, list}}.',
+  'opensUnread.saved': 'The draft is saved. Nothing is in force yet.',
+  'opensUnread.now': 'Ask somebody who reads these fields and may build forms here, or an administrator.',
+  'closesToYourself.happened': 'These rules take something from you as well: {{fields, list}}.',
+  'closesToYourself.saved': 'The draft is saved. Nothing is in force yet.',
+  'closesToYourself.now': 'Say that you want this, or leave yourself out of the rule.',
 } as const;

@@ -1,8 +1,6 @@
 export const workshop = {
   'access.intro':
-    'The access plan belongs to the register. The plan in force always counts, for all requests. If several rules apply, the strictest one counts. A field that is made from others can be read by people who may read all of them.',
-  'access.rules': 'Rules',
-  'access.noRules': 'No rule protects a field. All staff of its desk can read everything.',
+    'The plan in force counts for all requests, old and new. If several rules apply, the strictest one counts. A field that is made from others can be read by people who may read all of them.',
   'access.is.hidden': '{{fields, list}}: hidden from {{who}}',
   'access.is.read': '{{fields, list}}: readable by {{who}}',
   'access.is.write': '{{fields, list}}: writable by {{who}}',
@@ -603,9 +601,6 @@ export const workshop = {
   'access.somethingRead': 'Something about “{{field}}” can be learned there, not its value.',
   'access.wayGone': 'The draft and the release in force no longer do this.',
   'access.permittedBy': 'Permitted by {{by}}, {{at, moment}}: “{{reason}}”',
-  'level.hidden': 'hidden',
-  'level.read': 'read',
-  'level.write': 'change',
   alsoForms_one: '({{count}} other form too)',
   alsoForms_other: '({{count}} other forms too)',
   requestsWord: 'requests',

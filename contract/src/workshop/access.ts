@@ -1,0 +1,126 @@
+import type { PlanRules } from '@tolvek/core/access';
+import { z } from 'zod';
+import { accessRules } from '../register/shapes.ts';
+import { exactly } from '../wire/exactly.ts';
+import { routesOf } from '../wire/route.ts';
+import { keyed, versioned } from '../wire/shapes.ts';
+import { words } from '../wire/words.ts';
+import { accessHeads } from './heads.ts';
+
+const level = z.enum(['hidden', 'read', 'write']);
+/** What is written of a plan, as far as it has come: names and fields may still be missing. */
+const planRules = exactly<PlanRules>()(z.strictObject({ rules: accessRules, resting: accessRules }));
+const ruleNames = z.array(z.string());
+
+/** What a plan that is being written would change of the one in force, and what keeps it from being put in force. */
+const draftTells = {
+  changes: z.object({
+    added: ruleNames,
+    changed: ruleNames,
+    removed: ruleNames,
+    switchedOff: ruleNames,
+    switchedOn: ruleNames,
+  }),
+  problems: z.array(z.object({ field: z.string(), message: words, fix: words })),
+  /** Whom each of its rules means today, by the rule’s id. */
+  told: z.record(
+    z.string(),
+    z.object({
+      who: words,
+      people: z.int(),
+      /** Some of them, by name. */
+      names: z.array(z.string()),
+      /** Who is in a group that is meant, and in one that is left out. */
+      caught: z.array(z.string()),
+    }),
+  ),
+  /** What comes of it by field, for whoever is told apart by a group. */
+  grid: z.object({
+    seats: z.array(words),
+    rows: z.array(
+      z.object({
+        field: z.string(),
+        /** One for each seat. `was`: the level in force, where it is another one. */
+        cells: z.array(z.object({ level, rule: words, was: level.nullable() })),
+      }),
+    ),
+  }),
+};
+const change = {
+  field: z.string(),
+  label: z.string(),
+  before: level,
+  after: level,
+};
+
+/** The access plans of registers: written in a draft, looked at, put in force. */
+export const accessRoutes = routesOf(accessHeads, {
+  accessPlan: {
+    says: 'The access plan of a register: its rules in force and as they are being written, whom they mean, and what comes of them.',
+    params: keyed,
+    answer: z.object({
+      key: z.string(),
+      name: z.string(),
+      version: z.int(),
+      holds: z.enum(['requests', 'things']),
+      /** The forms that ask into it. */
+      forms: z.array(z.object({ key: z.string(), title: z.string() })),
+      inForce: planRules,
+      draft: planRules,
+      ...draftTells,
+      fields: z.array(
+        z.object({
+          key: z.string(),
+          label: z.string(),
+          source: z.enum(['asked', 'desk-only', 'computed', 'given', 'carried']),
+        }),
+      ),
+      /** The plan before the last change of it, whose that was and when; null where there is none. `own`: the caller’s. */
+      before: z
+        .object({ rules: accessRules, resting: accessRules, by: z.string(), at: z.string(), own: z.boolean() })
+        .nullable(),
+    }),
+  },
+  keepAccessPlan: {
+    says: 'Keeps an access plan as it is being written. Nothing of it is in force before it is put there.',
+    params: keyed,
+    body: planRules,
+    answer: versioned.extend(draftTells),
+  },
+  accessPlanEffect: {
+    says: 'What putting the written access plan in force would change: for whom, which field, on how many requests.',
+    params: keyed,
+    answer: z.object({
+      /** Whoever has to do with requests on which something changes, two hundred at most. */
+      people: z.array(
+        z.object({
+          id: z.string(),
+          name: z.string(),
+          email: z.string(),
+          fields: z.array(z.object({ ...change, requests: z.int() })),
+        }),
+      ),
+      /** How many more people there are. */
+      more: z.int(),
+      /** The same by field: for how many people, and on how many requests at most for one of them. */
+      fields: z.array(z.object({ ...change, people: z.int(), requests: z.int(), names: z.array(z.string()) })),
+      /** What changes for the caller on requests they work on. */
+      yours: z.array(z.object(change)),
+      /** Ways by which forms in force would tell somebody more than before. */
+      opens: z.array(z.object({ form: z.string(), title: z.string(), message: words })),
+      /** Labels of fields that it opens further than the caller has them open. */
+      mayNotOpen: z.array(z.string()),
+    }),
+  },
+  putAccessPlan: {
+    says: 'Puts the written access plan in force, for all requests of its register.',
+    params: keyed,
+    body: z.strictObject({
+      /** Why; others read it later. */
+      note: z.string().max(500),
+      /** Yes to closing something to oneself. */
+      closesToMyself: z.boolean(),
+    }),
+    answer: versioned,
+  },
+});

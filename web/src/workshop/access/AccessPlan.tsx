@@ -1,0 +1,73 @@
+import { isSame } from '@tolvek/core/design';
+import { useState } from 'react';
+import { Button } from '../../ui/Button.tsx';
+import { Trouble } from '../../ui/Trouble.tsx';
+import { DeskMoment } from '../../wire/DeskMoment.tsx';
+import { say } from '../../wire/words.ts';
+import { workshopApi } from '../endpoints.ts';
+import { Kept } from '../Kept.tsx';
+import { Grid } from './Grid.tsx';
+import { PutInForce } from './PutInForce.tsx';
+import { Rules } from './Rules.tsx';
+import { type Plan, usePlan } from './usePlan.ts';
+
+/** The access plan of a register: written in a draft, looked at, put in force. */
+export function AccessPlan({ register }: { register: string }) {
+  const { data, error, refetch } = workshopApi.useAccessPlanQuery({ key: register });
+  if (error)
+    return (
+      <div className="mt-4">
+        <Trouble error={error} again={refetch} />
+      </div>
+    );
+  return data ? <OpenPlan key={data.key} plan={data} /> : null;
+}
+
+function OpenPlan({ plan }: { plan: Plan }) {
+  const editing = usePlan(plan);
+  const [open, setOpen] = useState<string | null>(null);
+  const isAsInForce = isSame(editing.content, plan.inForce);
+  const { before } = plan;
+  return (
+    <>
+      <div className="mt-3 flex flex-wrap items-baseline gap-x-4 gap-y-1">
+        <span className="text-soft">
+          {say('accessPlan:ofRegister', { name: plan.name })}{' '}
+          {plan.forms.length > 1 ? say('accessPlan:sharedBy', { forms: plan.forms.map(({ title }) => title) }) : null}
+        </span>
+        <span className="ml-auto flex items-baseline gap-2">
+          <Kept editing={editing} />
+          {editing.undo ? <Button onClick={() => editing.undo?.()}>{say('accessPlan:undo')}</Button> : null}
+          {editing.redo ? <Button onClick={() => editing.redo?.()}>{say('workshop:redo')}</Button> : null}
+        </span>
+      </div>
+      {isAsInForce ? (
+        <p className="mt-2 text-soft">
+          {say('accessPlan:asInForce')}{' '}
+          {before ? (
+            <>
+              {say('accessPlan:changedBy', { by: before.by })} <DeskMoment at={before.at} />.{' '}
+              <button
+                type="button"
+                className="text-green underline"
+                onClick={() => editing.change(() => ({ rules: before.rules, resting: before.resting }))}
+              >
+                {say('accessPlan:stepBack')}
+              </button>
+            </>
+          ) : null}
+        </p>
+      ) : (
+        <PutInForce
+          plan={plan}
+          version={editing.version}
+          isKept={editing.state === 'kept'}
+          discard={() => editing.change(() => plan.inForce)}
+          raised={editing.raised}
+        />
+      )}
+      <Rules {...{ plan, editing, open, setOpen }} />
+      <Grid plan={plan} />
+    </>
+  );
+}

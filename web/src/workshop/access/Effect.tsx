@@ -1,0 +1,86 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { useState } from 'react';
+import { say, told } from '../../wire/words.ts';
+import { workshopApi } from '../endpoints.ts';
+
+type Told = AnswerOf<'accessPlanEffect'>;
+type Level = Told['yours'][number]['after'];
+const RANK: Readonly<Record<Level, number>> = { hidden: 0, read: 1, write: 2 };
+
+/** What becomes of a level, as part of a sentence: read, no longer read, change, no longer change. */
+function becomes({ before, after }: { readonly before: Level; readonly after: Level }) {
+  if (RANK[after] > RANK[before]) return after === 'write' ? 'nowWrite' : 'nowRead';
+  return after === 'hidden' ? 'noMoreRead' : 'noMoreWrite';
+}
+
+/** What putting a plan in force would change, and for whom: said before it takes hold. */
+export function Effect({ register }: { register: string }) {
+  const { data, isFetching, error } = workshopApi.useAccessPlanEffectQuery({ key: register });
+  const [open, setOpen] = useState(false);
+  if (error) return null;
+  if (!data) return <p className="text-soft">{say('accessPlan:looking')}</p>;
+  const { fields, people, more, yours, opens, mayNotOpen } = data;
+  return (
+    <div className={isFetching ? 'opacity-60' : ''} aria-live="polite">
+      {fields.length === 0 ? <p>{say('accessPlan:nothingForNow')}</p> : null}
+      <ul>
+        {fields.map((each) => {
+          const how = becomes(each);
+          return (
+            <li
+              key={`${each.field} ${each.before} ${each.after}`}
+              className={`my-1.5 border-l-[3px] pl-2.5 ${RANK[each.after] > RANK[each.before] ? 'border-green' : 'border-brick'}`}
+            >
+              {say(`accessPlan:effect.${how}`, { count: each.people, field: each.label, requests: each.requests })}{' '}
+              <span className="text-soft">
+                {say(each.names.length < each.people ? 'accessPlan:effectNames' : 'accessPlan:effectAll', {
+                  names: each.names,
+                })}
+              </span>
+            </li>
+          );
+        })}
+      </ul>
+      {yours.map((each) => (
+        <p key={each.field} className="my-1.5">
+          {say(`accessPlan:you.${becomes(each)}`, { field: each.label })}
+        </p>
+      ))}
+      {opens.map((each) => (
+        <p key={each.form + told(each.message)} className="my-1.5 text-brick">
+          {say('accessPlan:opens', { title: each.title, what: told(each.message) })}
+        </p>
+      ))}
+      {mayNotOpen.length > 0 ? (
+        <p className="my-1.5 text-brick">{say('accessPlan:mayNotOpen', { fields: mayNotOpen })}</p>
+      ) : null}
+      {people.length > 0 ? (
+        <button type="button" className="text-green underline" aria-expanded={open} onClick={() => setOpen(!open)}>
+          {say('accessPlan:eachPerson', { count: people.length + more })}
+        </button>
+      ) : null}
+      {open ? (
+        <ul className="mt-1 max-h-72 overflow-auto">
+          {people.map((person) => (
+            <li key={person.id} className="border-b border-rule py-1">
+              {person.name} <span className="text-soft">{person.email}</span>
+              <ul className="pl-4 text-[13.5px]">
+                {person.fields.map((each) => (
+                  <li key={`${each.field} ${each.before} ${each.after}`}>
+                    {say('accessPlan:personChange', {
+                      field: each.label,
+                      before: say(`accessPlan:cell.${each.before}`),
+                      after: say(`accessPlan:cell.${each.after}`),
+                      count: each.requests,
+                    })}
+                  </li>
+                ))}
+              </ul>
+            </li>
+          ))}
+          {more > 0 ? <li className="py-1 text-soft">{say('accessPlan:morePeople', { count: more })}</li> : null}
+        </ul>
+      ) : null}
+    </div>
+  );
+}

@@ -1,0 +1,89 @@
+import { useState } from 'react';
+import { say, told } from '../../wire/words.ts';
+import type { Plan } from './usePlan.ts';
+
+const LOOKS = { hidden: 'font-semibold text-brick', read: 'text-soft', write: 'text-ink' } as const;
+
+/** What comes of a plan, field by field for each group: a cell is pressed for its reason. */
+export function Grid({ plan: { fields, grid } }: { plan: Plan }) {
+  const [find, setFind] = useState('');
+  const [open, setOpen] = useState<readonly [string, number] | null>(null);
+  const looked = find.trim().toLowerCase();
+  const labelOf = (key: string): string => fields.find((field) => field.key === key)?.label ?? key;
+  const rows = grid.rows.filter(({ field }) => labelOf(field).toLowerCase().includes(looked));
+  return (
+    <>
+      <div className="mt-8 flex flex-wrap items-baseline gap-4">
+        <h2 className="section-head flex-1">{say('workshop:access.who')}</h2>
+        <input
+          type="search"
+          className="input w-56"
+          aria-label={say('accessPlan:findField')}
+          placeholder={say('accessPlan:findField')}
+          value={find}
+          onChange={(event) => setFind(event.target.value)}
+        />
+      </div>
+      <p className="text-[13px] text-soft">{say('accessPlan:gridHint')}</p>
+      <div className="overflow-x-auto">
+        <table className="mt-1 w-full border-collapse">
+          <thead>
+            <tr className="border-b border-rule-strong text-left align-bottom text-[11.5px] text-soft">
+              <th scope="col" className="py-1.5 pr-3 font-semibold">
+                {say('workshop:field')}
+              </th>
+              {grid.seats.map((who) => (
+                <th key={told(who)} scope="col" className="py-1.5 pr-3 font-semibold">
+                  {told(who)}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map(({ field, cells }) => {
+              const at = open?.[0] === field ? open[1] : null;
+              const cell = at === null ? undefined : cells[at];
+              return [
+                <tr key={field} className="border-b border-rule">
+                  <th scope="row" className="py-1 pr-3 text-left font-normal">
+                    {labelOf(field)}
+                  </th>
+                  {cells.map(({ level, was }, index) => (
+                    <td key={told(grid.seats[index] ?? '')} className="py-1 pr-3">
+                      <button
+                        type="button"
+                        aria-expanded={at === index}
+                        className={`-ml-1 rounded px-1 text-left hover:underline ${LOOKS[level]} ${was === null ? '' : 'bg-green-wash outline outline-1 outline-green'}`}
+                        onClick={() => setOpen(at === index ? null : [field, index])}
+                      >
+                        {say(`accessPlan:cell.${level}`)}
+                        {was === null ? null : (
+                          <span className="block text-[11.5px] font-normal text-soft">
+                            {say('accessPlan:cellWas', { was: say(`accessPlan:cell.${was}`) })}
+                          </span>
+                        )}
+                      </button>
+                    </td>
+                  ))}
+                </tr>,
+                cell ? (
+                  <tr key={`${field} why`}>
+                    <td colSpan={cells.length + 1} className="border-l-[3px] border-green bg-sheet px-3 py-2">
+                      {say('accessPlan:because', {
+                        who: told(grid.seats[at ?? 0] ?? ''),
+                        field: labelOf(field),
+                        level: say(`accessPlan:cell.${cell.level}`),
+                        rule: told(cell.rule),
+                      })}
+                    </td>
+                  </tr>
+                ) : null,
+              ];
+            })}
+          </tbody>
+        </table>
+      </div>
+      {rows.length === 0 ? <p className="py-2 text-soft">{say('accessPlan:noField')}</p> : null}
+    </>
+  );
+}

@@ -1,0 +1,203 @@
+import type { AccessRule } from '@tolvek/core/access';
+import { useId } from 'react';
+import { Button } from '../../ui/Button.tsx';
+import { ProblemsAt } from '../../ui/ProblemsAt.tsx';
+import { say } from '../../wire/words.ts';
+import { workshopApi } from '../endpoints.ts';
+import { GroupsChosen } from './GroupsChosen.tsx';
+import { Meets } from './Meets.tsx';
+import { groupsMeant, type Meant, meaning, meantBy, toggled, withRequester } from './planEdits.ts';
+import type { Plan } from './usePlan.ts';
+
+interface RuleEditorProps {
+  readonly rule: AccessRule;
+  readonly plan: Plan;
+  readonly change: (next: (rule: AccessRule) => AccessRule) => void;
+  readonly close: () => void;
+  readonly found: unknown;
+}
+
+const LEVELS = ['hidden', 'read', 'write'] as const;
+const MEANT: readonly Meant[] = ['anyOf', 'allOf', 'everyone'];
+const REQUESTER = ['as-others', 'in', 'out'] as const;
+
+/** One rule as a sentence to be filled in: for these people, these fields are hidden, readable or writable. */
+export function RuleEditor({ rule, plan, change, close, found }: RuleEditorProps) {
+  const id = useId();
+  const { audience } = rule;
+  const meant = meantBy(audience);
+  const { data: ground } = workshopApi.useGroundQuery();
+  const groups = ground?.groups ?? [];
+  const at = (field: string): string => `rules ${rule.id} ${field}`;
+  const set = (next: Partial<AccessRule>): void => change((before) => ({ ...before, ...next }));
+  const setFields = (fields: AccessRule['fields']): void => set({ fields });
+  return (
+    <div className="border-l-[3px] border-green bg-sheet px-4 py-3">
+      <div className="grid grid-cols-[9rem_1fr] items-start gap-x-4 gap-y-3">
+        <label htmlFor={`${id}-name`} className="pt-1.5 text-soft">
+          {say('accessPlan:name')}
+        </label>
+        <span>
+          <input
+            id={`${id}-name`}
+            className="input"
+            value={rule.name}
+            maxLength={200}
+            placeholder={say('accessPlan:nameHint')}
+            onChange={(event) => set({ name: event.target.value })}
+          />
+          <ProblemsAt error={found} field={at('name')} />
+        </span>
+        <label htmlFor={`${id}-about`} className="pt-1.5 text-soft">
+          {say('accessPlan:about')}
+        </label>
+        <input
+          id={`${id}-about`}
+          className="input"
+          maxLength={500}
+          value={rule.about ?? ''}
+          onChange={(event) =>
+            change(({ about: _, ...before }) =>
+              event.target.value === '' ? before : { ...before, about: event.target.value },
+            )
+          }
+        />
+        <span className="text-soft">{say('accessPlan:fields')}</span>
+        <fieldset>
+          <legend className="sr-only">{say('accessPlan:fields')}</legend>
+          <label className="flex min-h-6 items-center gap-2">
+            <input
+              type="checkbox"
+              className="accent-green"
+              checked={rule.fields === 'all'}
+              onChange={() => setFields(rule.fields === 'all' ? [] : 'all')}
+            />
+            {say('accessPlan:allFields')}
+          </label>
+          {rule.fields === 'all' ? null : (
+            <span className="mt-1 grid grid-cols-2 gap-x-5 gap-y-1 xl:grid-cols-3">
+              {plan.fields.map((field) => (
+                <label key={field.key} className="flex min-h-6 items-center gap-2">
+                  <input
+                    type="checkbox"
+                    className="accent-green"
+                    checked={rule.fields.includes(field.key)}
+                    onChange={() => setFields(toggled(rule.fields as readonly string[], field.key))}
+                  />
+                  {field.label}
+                </label>
+              ))}
+            </span>
+          )}
+          <ProblemsAt error={found} field={at('fields')} />
+        </fieldset>
+        <label htmlFor={`${id}-level`} className="pt-1.5 text-soft">
+          {say('accessPlan:is')}
+        </label>
+        <span>
+          <select
+            id={`${id}-level`}
+            className="input w-auto"
+            value={rule.level}
+            onChange={(event) => set({ level: event.target.value as AccessRule['level'] })}
+          >
+            {LEVELS.map((level) => (
+              <option key={level} value={level}>
+                {say(`accessPlan:level.${level}`)}
+              </option>
+            ))}
+          </select>
+        </span>
+        <label htmlFor={`${id}-who`} className="pt-1.5 text-soft">
+          {say('accessPlan:for')}
+        </label>
+        <fieldset>
+          <legend className="sr-only">{say('accessPlan:for')}</legend>
+          <select
+            id={`${id}-who`}
+            className="input w-auto"
+            value={meant}
+            onChange={(event) => set({ audience: meaning(audience, event.target.value as Meant) })}
+          >
+            {MEANT.map((each) => (
+              <option key={each} value={each}>
+                {say(`accessPlan:meant.${each}`)}
+              </option>
+            ))}
+          </select>
+          {meant === 'everyone' ? null : (
+            <GroupsChosen
+              groups={groups}
+              chosen={groupsMeant(audience)}
+              label={say('accessPlan:addMeant')}
+              toggle={(key) =>
+                change((before) => ({
+                  ...before,
+                  audience: meaning(before.audience, meant, toggled(groupsMeant(before.audience), key)),
+                }))
+              }
+            />
+          )}
+          <ProblemsAt error={found} field={at('audience')} />
+        </fieldset>
+        <label htmlFor={`${id}-requester`} className="pt-1.5 text-soft">
+          {say('accessPlan:requester')}
+        </label>
+        <span>
+          <select
+            id={`${id}-requester`}
+            className="input w-auto"
+            value={audience.requester ?? 'as-others'}
+            onChange={(event) =>
+              set({ audience: withRequester(audience, event.target.value as (typeof REQUESTER)[number]) })
+            }
+          >
+            {REQUESTER.map((each) => (
+              <option key={each} value={each}>
+                {say(`accessPlan:requester.${each}`)}
+              </option>
+            ))}
+          </select>
+        </span>
+        <span className="text-soft">{say('accessPlan:except')}</span>
+        <fieldset>
+          <legend className="sr-only">{say('accessPlan:except')}</legend>
+          <GroupsChosen
+            groups={groups}
+            chosen={audience.outOf}
+            label={say('accessPlan:addExcept')}
+            toggle={(key) =>
+              change((before) => ({
+                ...before,
+                audience: { ...before.audience, outOf: toggled(before.audience.outOf, key) },
+              }))
+            }
+          />
+          <span className="mt-1 block text-[13px] text-soft">{say('accessPlan:exceptHint')}</span>
+        </fieldset>
+        <span className="text-soft">{say('accessPlan:meets')}</span>
+        <Meets told={plan.told[rule.id]} />
+        <span />
+        <label className="flex items-start gap-2">
+          <input
+            type="checkbox"
+            className="mt-1 accent-green"
+            checked={rule.overriding ?? false}
+            onChange={(event) =>
+              change(({ overriding: _, ...before }) =>
+                event.target.checked ? { ...before, overriding: true } : before,
+              )
+            }
+          />
+          <span>
+            {say('accessPlan:overriding')}
+            <span className="block text-[13px] text-soft">{say('accessPlan:overridingHint')}</span>
+          </span>
+        </label>
+      </div>
+      <p className="mt-3">
+        <Button onClick={close}>{say('accessPlan:done')}</Button>
+      </p>
+    </div>
+  );
+}

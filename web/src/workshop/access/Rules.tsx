@@ -1,0 +1,116 @@
+import type { AccessRule, PlanRules } from '@tolvek/core/access';
+import { useState } from 'react';
+import { Button } from '../../ui/Button.tsx';
+import { ProblemsAt } from '../../ui/ProblemsAt.tsx';
+import { say, told } from '../../wire/words.ts';
+import type { Keeping } from '../useEditing.ts';
+import { Meets } from './Meets.tsx';
+import { addRule, changeRule, removeRule, switchRule } from './planEdits.ts';
+import { RuleEditor } from './RuleEditor.tsx';
+import type { Plan } from './usePlan.ts';
+
+interface RulesProps {
+  readonly plan: Plan;
+  readonly editing: Keeping<PlanRules>;
+  /** The id of the rule that is open. */
+  readonly open: string | null;
+  readonly setOpen: (id: string | null) => void;
+}
+
+/** The rules of a plan, each as a sentence that is pressed to change it; those that are switched off come last. */
+export function Rules({ plan, editing, open, setOpen }: RulesProps) {
+  const { content, change } = editing;
+  const found = { status: 422, data: { title: '', problems: plan.problems } };
+  const add = (): void => {
+    const id = `rule-${crypto.randomUUID().slice(0, 8)}`;
+    change(addRule(id));
+    setOpen(id);
+  };
+  return (
+    <>
+      <h2 className="section-head mt-6">{say('accessPlan:rules')}</h2>
+      {content.rules.length === 0 ? <p className="py-2.5">{say('accessPlan:noRules')}</p> : null}
+      <ul>
+        {[...content.rules, ...content.resting].map((rule) => (
+          <li key={rule.id} className="border-b border-rule py-2.5">
+            <RuleLine
+              {...{ rule, plan, found }}
+              isOn={content.rules.includes(rule)}
+              isOpen={open === rule.id}
+              toggle={() => setOpen(open === rule.id ? null : rule.id)}
+              edit={change}
+            />
+          </li>
+        ))}
+      </ul>
+      <ProblemsAt error={found} field="access" />
+      <p className="mt-3">
+        <Button onClick={add}>{say('accessPlan:newRule')}</Button>
+      </p>
+    </>
+  );
+}
+
+interface RuleLineProps {
+  readonly rule: AccessRule;
+  readonly plan: Plan;
+  readonly found: unknown;
+  readonly isOn: boolean;
+  readonly isOpen: boolean;
+  readonly toggle: () => void;
+  readonly edit: Keeping<PlanRules>['change'];
+}
+
+function RuleLine({ rule, plan, found, isOn, isOpen, toggle, edit }: RuleLineProps) {
+  const [sure, setSure] = useState(false);
+  const labels =
+    rule.fields === 'all'
+      ? [say('accessPlan:everyField')]
+      : rule.fields.map((key) => plan.fields.find((field) => field.key === key)?.label ?? key);
+  const who = plan.told[rule.id]?.who;
+  const name = rule.name || say('accessPlan:unnamed');
+  return (
+    <>
+      <div className={`grid grid-cols-[1fr_auto] items-start gap-x-4 ${isOn ? '' : 'text-soft'}`}>
+        <div>
+          <span className="text-[15.5px]">{name}</span>
+          {isOn ? null : <span className="ml-3 text-[12.5px]">{say('accessPlan:isOff')}</span>}
+          {rule.overriding ? <span className="ml-3 text-[12.5px] text-soft">{say('accessPlan:setsAside')}</span> : null}
+          {labels.length > 0 && who ? (
+            <p className={isOn ? '' : 'text-soft'}>
+              {say(`workshop:access.is.${rule.level}`, { fields: labels, who: told(who) })}
+            </p>
+          ) : null}
+          {rule.about ? <p className="text-soft">{rule.about}</p> : null}
+          {isOpen ? null : (
+            <p className="text-[13px] text-soft">
+              <Meets told={plan.told[rule.id]} short />
+            </p>
+          )}
+        </div>
+        <span className="flex items-center gap-4">
+          <Button aria-expanded={isOpen} onClick={toggle} aria-label={say('accessPlan:changeRule', { name })}>
+            {say('accessPlan:change')}
+          </Button>
+          <button type="button" className="text-green underline" onClick={() => edit(switchRule(rule.id, !isOn))}>
+            {say(isOn ? 'accessPlan:switchOff' : 'accessPlan:switchOn')}
+          </button>
+          {sure ? (
+            <Button look="refuse" onClick={() => edit(removeRule(rule.id))}>
+              {say('accessPlan:reallyDelete')}
+            </Button>
+          ) : (
+            <button type="button" className="text-green underline" onClick={() => setSure(true)}>
+              {say('accessPlan:delete')}
+            </button>
+          )}
+        </span>
+      </div>
+      {isOpen ? (
+        <div className="mt-2">
+          <RuleEditor {...{ rule, plan, found }} change={(next) => edit(changeRule(rule.id, next))} close={toggle} />
+        </div>
+      ) : null}
+    </>
+  );
+}

@@ -1,0 +1,39 @@
+import type { PlanRules } from '@tolvek/core/access';
+import { expect, test } from 'vitest';
+import {
+  addRule,
+  changeRule,
+  groupsMeant,
+  meaning,
+  meantBy,
+  removeRule,
+  switchRule,
+  withRequester,
+} from './planEdits.ts';
+
+const nothing: PlanRules = { rules: [], resting: [] };
+
+test('a new rule is about nothing and for nobody', () => {
+  const [rule] = addRule('r')(nothing).rules;
+  expect([rule?.fields, rule && groupsMeant(rule.audience), rule?.level]).toEqual([[], [], 'hidden']);
+});
+
+test('a rule is changed, switched off and on, and deleted, wherever it stands; others stay as they are', () => {
+  const two = addRule('b')(addRule('a')(nothing));
+  const named = changeRule('a', (rule) => ({ ...rule, name: 'A' }))(two);
+  const off = switchRule('a', false)(named);
+  expect([off.rules.map(({ id }) => id), off.resting.map(({ name }) => name)]).toEqual([['b'], ['A']]);
+  expect(changeRule('a', (rule) => ({ ...rule, level: 'read' }))(off).resting[0]?.level).toBe('read');
+  expect(switchRule('a', true)(off).rules.map(({ id }) => id)).toEqual(['b', 'a']);
+  expect(removeRule('a')(off)).toEqual({ rules: off.rules, resting: [] });
+  expect(switchRule('none', false)(off)).toBe(off);
+});
+
+test('groups that were chosen stay chosen between one of them and all of them, and not for everyone', () => {
+  const some = { in: { anyOf: ['x', 'y'] }, outOf: ['z'], requester: 'in' as const };
+  const all = meaning(some, 'allOf');
+  expect([meantBy(all), groupsMeant(all), all.outOf, all.requester]).toEqual(['allOf', ['x', 'y'], ['z'], 'in']);
+  expect([meantBy(meaning(all, 'everyone')), groupsMeant(meaning(all, 'everyone'))]).toEqual(['everyone', []]);
+  expect(withRequester(some, 'as-others')).toEqual({ in: some.in, outOf: ['z'] });
+  expect(withRequester(some, 'out').requester).toBe('out');
+});
