@@ -1,6 +1,26 @@
 import { expect, test } from '@playwright/test';
 import { pageOf, seriousTrouble } from './people.ts';
 
+test('from a question one gets to who may see it, and to a rule about it by a recipe', async ({ browser }) => {
+  const maren = await pageOf(browser, 'Maren Okafor');
+  await maren.goto('/workshop/site-access/questions');
+  const main = maren.getByRole('main');
+  await main.getByRole('button', { name: /^Reason/ }).click();
+  await main.getByRole('link', { name: 'Who can see it' }).click();
+  const row = main.getByRole('row', { name: /^Reason/ });
+  await expect(row).toBeVisible();
+  await expect(main.getByRole('row', { name: /^Visitor/ })).toBeHidden();
+  await row.getByRole('button', { name: 'reads' }).first().click();
+  await expect(main.getByText(/The requester, Reason: reads/)).toBeVisible();
+  await main.getByRole('button', { name: 'Show it only to staff' }).click();
+  await expect(main.getByLabel('Name', { exact: true })).toHaveValue('Reason: only for staff');
+  await expect(row.getByRole('button', { name: /hidden in force: reads/ })).toBeVisible();
+  await expect(main.getByText(/can no longer read “Reason”/).first()).toBeVisible();
+  expect(await seriousTrouble(maren)).toEqual([]);
+  await main.getByRole('button', { name: 'Discard the draft of the plan' }).click();
+  await expect(main.getByText('What you see is in force.')).toBeVisible();
+});
+
 test('a rule of access is written, seen in names before it counts, put in force, and taken back', async ({
   browser,
 }) => {

@@ -13,6 +13,7 @@ import {
 import type { Key } from '@tolvek/words';
 import { ArrowDown, ArrowUp, GripVertical } from 'lucide-react';
 import { memo, type ReactNode } from 'react';
+import { Link, useParams } from 'react-router';
 import { FormulaEditor } from '../conditions/FormulaEditor.tsx';
 import { Button } from '../ui/Button.tsx';
 import { say, told } from '../wire/words.ts';
@@ -134,6 +135,7 @@ function PartDetails({
   editing,
 }: Pick<PartRowProps, 'part' | 'field' | 'index' | 'isLast'> & { editing: Editing }) {
   const { change } = editing;
+  const { key: form = '' } = useParams();
   const key = partKey(part);
   const isHeading = part.part === 'section' || part.part === 'page';
   return (
@@ -172,6 +174,11 @@ function PartDetails({
         ) : (
           <span className="mr-auto" />
         )}
+        {part.part === 'question' ? (
+          <Link to={`/workshop/${form}/access?field=${part.field}`} className="mr-3">
+            {say('workshop:whoSees')}
+          </Link>
+        ) : null}
         <Button
           aria-label={say('workshop:moveUp')}
           disabled={index === 0}

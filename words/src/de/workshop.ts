@@ -846,4 +846,5 @@ export const workshop: Same<typeof english> = {
   deletedBy: 'gelöscht von {{by}}',
   referredBy: 'Was auf dieses Register verweist',
   referredByNone: 'Kein Formular verweist darauf.',
+  whoSees: 'Wer es sehen kann',
 };

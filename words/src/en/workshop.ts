@@ -829,4 +829,5 @@ export const workshop = {
   deletedBy: 'deleted by {{by}}',
   referredBy: 'What refers to this register',
   referredByNone: 'No form refers to it.',
+  whoSees: 'Who can see it',
 } as const;

@@ -8,6 +8,7 @@ import { workshopApi } from '../endpoints.ts';
 import { Kept } from '../Kept.tsx';
 import { Grid } from './Grid.tsx';
 import { PutInForce } from './PutInForce.tsx';
+import { addRule, type Recipe } from './planEdits.ts';
 import { Rules } from './Rules.tsx';
 import { type Plan, usePlan } from './usePlan.ts';
 
@@ -26,6 +27,14 @@ export function AccessPlan({ register }: { register: string }) {
 function OpenPlan({ plan }: { plan: Plan }) {
   const editing = usePlan(plan);
   const [open, setOpen] = useState<string | null>(null);
+  const add = (recipe: Recipe, fields: readonly string[] = []): void => {
+    const id = `rule-${crypto.randomUUID().slice(0, 8)}`;
+    const named = plan.fields.find(({ key }) => key === fields[0])?.label;
+    const name =
+      recipe === 'empty' ? '' : say(`accessPlan:recipeName.${recipe}`, { field: named ?? say('accessPlan:aField') });
+    editing.change(addRule(id, recipe, { name, fields }));
+    setOpen(id);
+  };
   const isAsInForce = isSame(editing.content, plan.inForce);
   const { before } = plan;
   return (
@@ -66,8 +75,8 @@ function OpenPlan({ plan }: { plan: Plan }) {
           raised={editing.raised}
         />
       )}
-      <Rules {...{ plan, editing, open, setOpen }} />
-      <Grid plan={plan} />
+      <Rules {...{ plan, editing, open, setOpen, add }} />
+      <Grid {...{ plan, add }} change={setOpen} />
     </>
   );
 }

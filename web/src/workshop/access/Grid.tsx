@@ -1,12 +1,29 @@
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { say, told } from '../../wire/words.ts';
+import { RECIPES, type Recipe } from './planEdits.ts';
 import type { Plan } from './usePlan.ts';
 
 const LOOKS = { hidden: 'font-semibold text-brick', read: 'text-soft', write: 'text-ink' } as const;
 
-/** What comes of a plan, field by field for each group: a cell is pressed for its reason. */
-export function Grid({ plan: { fields, grid } }: { plan: Plan }) {
-  const [find, setFind] = useState('');
+interface GridProps {
+  readonly plan: Plan;
+  readonly add: (recipe: Recipe, fields: readonly string[]) => void;
+  /** Opens a rule, to be changed. */
+  readonly change: (id: string) => void;
+}
+
+/** What comes of a plan, field by field for each group: a cell is pressed for its reason, and for a rule about its field. */
+export function Grid({ plan, add, change }: GridProps) {
+  const { fields, grid, draft } = plan;
+  // Whoever comes from a field looks at it first.
+  const asked = useSearchParams()[0].get('field');
+  const from = fields.find(({ key }) => key === asked)?.label ?? '';
+  const [find, setFind] = useState(from);
+  const head = useRef<HTMLHeadingElement>(null);
+  useEffect(() => {
+    if (from !== '') head.current?.scrollIntoView({ block: 'start' });
+  }, [from]);
   const [open, setOpen] = useState<readonly [string, number] | null>(null);
   const looked = find.trim().toLowerCase();
   const labelOf = (key: string): string => fields.find((field) => field.key === key)?.label ?? key;
@@ -14,7 +31,9 @@ export function Grid({ plan: { fields, grid } }: { plan: Plan }) {
   return (
     <>
       <div className="mt-8 flex flex-wrap items-baseline gap-4">
-        <h2 className="section-head flex-1">{say('workshop:access.who')}</h2>
+        <h2 ref={head} className="section-head flex-1">
+          {say('workshop:access.who')}
+        </h2>
         <input
           type="search"
           className="input w-56"
@@ -75,6 +94,25 @@ export function Grid({ plan: { fields, grid } }: { plan: Plan }) {
                         level: say(`accessPlan:cell.${cell.level}`),
                         rule: told(cell.rule),
                       })}
+                      <span className="mt-1 flex flex-wrap gap-4">
+                        {draft.rules
+                          .filter(({ name }) => name === told(cell.rule))
+                          .map(({ id }) => (
+                            <button key={id} type="button" className="text-green underline" onClick={() => change(id)}>
+                              {say('accessPlan:changeThis')}
+                            </button>
+                          ))}
+                        {RECIPES.map((recipe) => (
+                          <button
+                            key={recipe}
+                            type="button"
+                            className="text-green underline"
+                            onClick={() => add(recipe, [field])}
+                          >
+                            {say(`accessPlan:forField.${recipe}`)}
+                          </button>
+                        ))}
+                      </span>
                     </td>
                   </tr>
                 ) : null,

@@ -5,7 +5,7 @@ import { ProblemsAt } from '../../ui/ProblemsAt.tsx';
 import { say, told } from '../../wire/words.ts';
 import type { Keeping } from '../useEditing.ts';
 import { Meets } from './Meets.tsx';
-import { addRule, changeRule, removeRule, switchRule } from './planEdits.ts';
+import { changeRule, RECIPES, type Recipe, removeRule, switchRule } from './planEdits.ts';
 import { RuleEditor } from './RuleEditor.tsx';
 import type { Plan } from './usePlan.ts';
 
@@ -15,17 +15,13 @@ interface RulesProps {
   /** The id of the rule that is open. */
   readonly open: string | null;
   readonly setOpen: (id: string | null) => void;
+  readonly add: (recipe: Recipe) => void;
 }
 
 /** The rules of a plan, each as a sentence that is pressed to change it; those that are switched off come last. */
-export function Rules({ plan, editing, open, setOpen }: RulesProps) {
+export function Rules({ plan, editing, open, setOpen, add }: RulesProps) {
   const { content, change } = editing;
   const found = { status: 422, data: { title: '', problems: plan.problems } };
-  const add = (): void => {
-    const id = `rule-${crypto.randomUUID().slice(0, 8)}`;
-    change(addRule(id));
-    setOpen(id);
-  };
   return (
     <>
       <h2 className="section-head mt-6">{say('accessPlan:rules')}</h2>
@@ -44,8 +40,14 @@ export function Rules({ plan, editing, open, setOpen }: RulesProps) {
         ))}
       </ul>
       <ProblemsAt error={found} field="access" />
-      <p className="mt-3">
-        <Button onClick={add}>{say('accessPlan:newRule')}</Button>
+      <p className="mt-3 flex flex-wrap items-center gap-x-4 gap-y-2">
+        <Button onClick={() => add('empty')}>{say('accessPlan:newRule')}</Button>
+        <span className="text-soft">{say('accessPlan:startFrom')}</span>
+        {RECIPES.map((recipe) => (
+          <button key={recipe} type="button" className="text-green underline" onClick={() => add(recipe)}>
+            {say(`accessPlan:recipe.${recipe}`)}
+          </button>
+        ))}
       </p>
     </>
   );

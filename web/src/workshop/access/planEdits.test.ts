@@ -1,4 +1,5 @@
-import type { PlanRules } from '@tolvek/core/access';
+import { type PlanRules, planned } from '@tolvek/core/access';
+import type { Field } from '@tolvek/core/register';
 import { expect, test } from 'vitest';
 import {
   addRule,
@@ -36,4 +37,22 @@ test('groups that were chosen stay chosen between one of them and all of them, a
   expect([meantBy(meaning(all, 'everyone')), groupsMeant(meaning(all, 'everyone'))]).toEqual(['everyone', []]);
   expect(withRequester(some, 'as-others')).toEqual({ in: some.in, outOf: ['z'] });
   expect(withRequester(some, 'out').requester).toBe('out');
+});
+
+test('a recipe does what its words say, by the rule that protects', () => {
+  const field: Field = { key: 'note', label: 'Note', type: { kind: 'text' }, source: 'asked' };
+  const level = (recipe: 'only-some' | 'staff-only' | 'requester-reads', groups: string[], isRequester: boolean) => {
+    const made = addRule('r', recipe, { fields: ['note'] })(nothing);
+    const some = changeRule('r', (rule) =>
+      recipe === 'only-some' ? { ...rule, audience: { ...rule.audience, outOf: ['safety'] } } : rule,
+    )(made);
+    return planned(field, some, { groups }, { isDesk: !isRequester, isRequester }).level;
+  };
+  expect([
+    level('only-some', ['safety'], false),
+    level('only-some', ['boats'], false),
+    level('only-some', [], true),
+  ]).toEqual(['write', 'hidden', 'read']);
+  expect([level('staff-only', ['boats'], false), level('staff-only', [], true)]).toEqual(['write', 'hidden']);
+  expect([level('requester-reads', ['boats'], false), level('requester-reads', [], true)]).toEqual(['write', 'read']);
 });

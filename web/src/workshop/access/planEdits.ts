@@ -3,13 +3,35 @@ import type { Audience } from '@tolvek/core/people';
 
 type Edit = (plan: PlanRules) => PlanRules;
 
-/** A rule as a new one begins: about nothing and nobody yet, so that it protects nothing by mistake. */
+/** What a new rule begins as, in the words of what it is for. */
+export type Recipe =
+  /** Hidden from everybody but the requester and the groups that are left out of it. */
+  | 'only-some'
+  /** Hidden from the requester. */
+  | 'staff-only'
+  /** Read by the requester, and not changed by them. */
+  | 'requester-reads'
+  /** About nobody yet, so that it protects nothing by mistake. */
+  | 'empty';
+
+/** Those that are offered by name. */
+export const RECIPES = ['only-some', 'staff-only', 'requester-reads'] as const satisfies readonly Recipe[];
+
+const BEGINS: Readonly<Record<Recipe, Pick<AccessRule, 'audience' | 'level'>>> = {
+  'only-some': { audience: { in: { everyone: true }, outOf: [], requester: 'out' }, level: 'hidden' },
+  'staff-only': { audience: { in: { anyOf: [] }, outOf: [], requester: 'in' }, level: 'hidden' },
+  'requester-reads': { audience: { in: { anyOf: [] }, outOf: [], requester: 'in' }, level: 'read' },
+  empty: { audience: { in: { anyOf: [] }, outOf: [] }, level: 'hidden' },
+};
+
+/** A new rule, made of what every rule is made of. */
 export const addRule =
-  (id: string, fields: readonly string[] = []): Edit =>
-  (plan) => ({
-    ...plan,
-    rules: [...plan.rules, { id, name: '', fields, audience: { in: { anyOf: [] }, outOf: [] }, level: 'hidden' }],
-  });
+  (
+    id: string,
+    recipe: Recipe = 'empty',
+    { name = '', fields = [] }: Partial<Pick<AccessRule, 'name' | 'fields'>> = {},
+  ): Edit =>
+  (plan) => ({ ...plan, rules: [...plan.rules, { id, name, fields, ...BEGINS[recipe] }] });
 
 /** Another state of one rule, wherever it stands. */
 export const changeRule =
