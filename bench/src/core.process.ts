@@ -1,5 +1,6 @@
 import { measureAnalysis, measureKeystroke, measureProof, measureRows } from './analysis.ts';
 import { measureFlow } from './flow.ts';
+import { measurePlanChange } from './planChange.ts';
 import { answering } from './processes.ts';
 import { measureRules } from './rules.ts';
 import { measureBombs } from './sheets.ts';
@@ -13,4 +14,5 @@ answering({
   rows: () => measureRows(),
   bombs: () => measureBombs(),
   flow: () => measureFlow(),
+  planChange: () => measurePlanChange(),
 });

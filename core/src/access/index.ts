@@ -13,10 +13,11 @@ export {
   rulesOf,
 } from './plan.ts';
 export { type LevelChange, levelChanges, openedBy, type RuleChanges, ruleChanges } from './planChange.ts';
+export { type Concerned, planEffect } from './planEffect.ts';
 export { protect } from './protect.ts';
 export type { Protection } from './protection.ts';
 export { labelOf, type Referred, type RevealedFacts, revealReferred } from './referred.ts';
-export { mayDo, type RequestParties, relationBy, relationsTo, relationTo } from './relation.ts';
+export { type AskedAlike, gather, mayDo, type RequestParties, relationsTo, relationTo } from './relation.ts';
 export { isRestricted, openFields } from './restricted.ts';
 export type {
   Revealed,

@@ -1,4 +1,4 @@
-import type { Standing, Viewer } from '@tolvek/core/people';
+import type { Viewer } from '@tolvek/core/people';
 import { and, eq, inArray, notInArray, or, type SQL, sql } from 'drizzle-orm';
 import { wordsHeld } from '../approval/queries.ts';
 import { seats } from '../approval/tables.ts';
@@ -58,34 +58,22 @@ export const worksOnAll = (viewer: Viewer): boolean =>
 /** Whether a viewer reads everything, but for some registers at most. */
 export const readsMost = ({ kind, rights }: Viewer): boolean => kind === 'staff' && readsOf(rights) === 'all';
 
-// As said with a plus: it is looked at where one is found, and no index is chosen for it (that is `idsNear`).
-
-/** Whether somebody handles a request or decides on it. */
-const isTheirs = ({ viewer, words }: Looks, of: Worked): SQL | undefined =>
-  or(sql`+${of.handlerId} = ${viewer.personId}`, isDecider(of, words));
-
-/** Whether a request is of a team or a desk that somebody is in; undefined where they are in none. */
-function isOfTeams(looks: Looks, of: Worked): SQL | undefined {
-  const groups = [...looks.viewer.groups];
-  if (groups.length === 0) return undefined;
-  const worked = workedIn(looks);
-  return or(inArray(sql`+${of.team}`, groups), worked.length > 0 ? inArray(sql`+${of.registerId}`, worked) : undefined);
-}
-
-/** How somebody stands to a request, as core’s `relationTo` has it: it is theirs, of a team of theirs, or neither. */
-export const standingBy = (looks: Looks, of: Worked): SQL<Standing> =>
-  sql<Standing>`case when ${isTheirs(looks, of) ?? sql`0`} then 'own' when ${isOfTeams(looks, of) ?? sql`0`} then 'team' else 'none' end`;
-
 /**
  * Asks SQLite what `relationTo` of core answers for one: whether the viewer works on a request.
  * Undefined: on all of them.
  */
 export function workedBy(looks: Looks, of: Worked): SQL | undefined {
-  const { viewer } = looks;
+  const { viewer, words } = looks;
   if (worksOnAll(viewer)) return undefined;
   if (viewer.kind !== 'staff') return sql`0`;
-  const theirs = isTheirs(looks, of);
-  const ofTeams = isOfTeams(looks, of);
+  // As said with a plus: it is looked at where one is found, and no index is chosen for it (that is `idsNear`).
+  const theirs = or(sql`+${of.handlerId} = ${viewer.personId}`, isDecider(of, words));
+  const groups = [...viewer.groups];
+  const worked = groups.length > 0 ? workedIn(looks) : [];
+  const ofTeams =
+    groups.length > 0
+      ? or(inArray(sql`+${of.team}`, groups), worked.length > 0 ? inArray(sql`+${of.registerId}`, worked) : undefined)
+      : undefined;
   const reading = { all: sql`1`, team: ofTeams ?? sql`0`, own: sql`0` };
   const otherwise = readOtherwise(viewer);
   const elsewhere = reading[readsOf(viewer.rights)];

@@ -1,6 +1,13 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { levelChanges, type Protection, relationBy } from '@tolvek/core/access';
-import { belongs, type Viewer } from '@tolvek/core/people';
+import {
+  type AskedAlike,
+  type Concerned,
+  gather,
+  levelChanges,
+  type Protection,
+  planEffect,
+} from '@tolvek/core/access';
+import type { Viewer } from '@tolvek/core/people';
 import { and, eq, sql } from 'drizzle-orm';
 import { currentRelease, formsOf } from '../form/queries.ts';
 import { viewerOf } from '../people/queries.ts';
@@ -9,15 +16,12 @@ import type { Reader } from '../platform/database.ts';
 import type { RegisterRow } from '../register/queries.ts';
 import { protectionFor } from '../request/protection.ts';
 import { requests } from '../request/tables.ts';
-import { lookingAt, standingBy } from '../view/workedBy.ts';
 import { wayKey, waysBy } from './plan.ts';
 
 type Effect = AnswerOf<'accessPlanEffect'>;
 type Change = Effect['people'][number]['fields'][number];
 
 const DESK = { isDesk: true, isRequester: false };
-const REQUESTER = { isDesk: false, isRequester: true };
-const BOTH = { isDesk: true, isRequester: true };
 
 /** People who are told by name; the others are counted. */
 const NAMED = 200;
@@ -33,98 +37,64 @@ function protectionsOf(db: Reader, before: RegisterRow, after: RegisterRow) {
   };
 }
 
-/** How many requests somebody has to do with, by the release they came by and by how they stand to them. */
-function requestsOf(db: Reader, viewer: Viewer, register: RegisterRow) {
-  const standing = standingBy(lookingAt(db, viewer), requests);
-  return db
+/** The requests of a register, those that came by one release and have the same people together. */
+const askedAlike = (db: Reader, id: string): readonly AskedAlike[] =>
+  db
     .select({
       release: requests.releaseId,
-      isOwn: sql<number>`coalesce(${requests.requesterId} = ${viewer.personId}, 0)`,
-      standing,
+      requesterId: requests.requesterId,
+      handlerId: requests.handlerId,
+      team: requests.team,
+      deciders: requests.deciders,
       n: sql<number>`count(*)`,
     })
     .from(requests)
-    .where(and(eq(requests.registerId, register.id), eq(requests.trial, false)))
-    .groupBy(requests.releaseId, sql`2`, sql`3`)
+    .where(and(eq(requests.registerId, id), eq(requests.trial, false)))
+    .groupBy(requests.releaseId, requests.requesterId, requests.handlerId, requests.team, requests.deciders)
     .all()
-    .flatMap(({ isOwn, standing: stands, ...each }) => {
-      const relation = relationBy(viewer, { register: register.id, standing: stands, isRequester: isOwn === 1 });
-      return relation.isDesk || relation.isRequester ? [{ ...each, relation }] : [];
-    });
-}
+    .map(({ deciders, ...each }) => ({ ...each, deciders: deciders?.split(' ') ?? [] }));
 
 /**
  * What a plan would change: for everybody who is here, field by field and on how many requests; and the ways by which
- * forms in force would tell more than before. Those whom neither plan tells apart from before are not looked at one by
- * one.
+ * forms in force would tell more than before.
  */
 export function whatChanges(
   db: Reader,
   before: RegisterRow,
   after: RegisterRow,
 ): Pick<Effect, 'people' | 'more' | 'fields' | 'opens'> {
-  const rules = [...before.access.rules, ...after.access.rules];
+  const known = new Map(
+    db
+      .select({ id: people.id, name: people.name, email: people.email })
+      .from(people)
+      .where(eq(people.active, true))
+      .orderBy(people.name, people.id)
+      .all()
+      .map((person) => [person.id, person]),
+  );
   const inGroups = new Map<string, string[]>();
-  for (const { personId, groupKey } of db.select().from(memberships).all())
-    inGroups.set(personId, [...(inGroups.get(personId) ?? []), groupKey]);
-  const protections = protectionsOf(db, before, after);
-  const releases = formsOf(db, before.id).flatMap((form) => currentRelease(db, form)?.id ?? []);
-  const asked = db
-    .selectDistinct({ id: requests.releaseId })
-    .from(requests)
-    .where(eq(requests.registerId, before.id))
-    .all()
-    .map(({ id }) => id);
-  const all = [...new Set([...releases, ...asked])];
-  // Whether anything changes for those of whom the same rules hold.
-  const changes = new Map<string, boolean>();
-  const concerns = (viewer: Viewer): boolean => {
-    const holds = [false, true].flatMap((isOwn) => rules.map((rule) => belongs(rule.audience, viewer, isOwn)));
-    const kind = `${viewer.kind} ${holds.map(Number).join('')}`;
-    const found =
-      changes.get(kind) ??
-      all.some((release) =>
-        [DESK, REQUESTER, BOTH].some((relation) => levelChanges(...protections(release), viewer, relation).length > 0),
-      );
-    changes.set(kind, found);
-    return found;
-  };
-  const concerned = db
-    .select({ id: people.id, kind: people.kind, name: people.name, email: people.email })
-    .from(people)
-    .where(eq(people.active, true))
-    .orderBy(people.name, people.id)
-    .all()
-    .filter(({ id, kind }) => concerns({ personId: id, kind, rights: [], groups: inGroups.get(id) ?? [] }));
-  const told = concerned.flatMap(({ id, name, email }) => {
-    const viewer = viewerOf(db, id);
-    const fields = viewer ? changesFor(db, viewer, before, protections) : [];
-    return fields.length > 0 ? [{ id, name, email, fields }] : [];
-  });
+  for (const { personId, groupKey } of db.select().from(memberships).all()) {
+    const found = inGroups.get(personId);
+    if (found) found.push(groupKey);
+    else inGroups.set(personId, [groupKey]);
+  }
+  const concerned = [...known.keys()].map(
+    (personId): Concerned => ({
+      ...{ personId, groups: inGroups.get(personId) ?? [] },
+      viewer: () => viewerOf(db, personId) ?? { personId, kind: 'contact', rights: [], groups: [] },
+    }),
+  );
+  const asked = gather({ register: before.id, deskGroups: before.deskGroups }, askedAlike(db, before.id));
+  const told = planEffect(concerned, asked, protectionsOf(db, before, after)).map(({ personId, changes }) => ({
+    ...(known.get(personId) ?? { id: personId, name: '', email: '' }),
+    fields: changes.map(({ field, ...change }): Change => ({ ...change, field: field.key, label: field.label })),
+  }));
   return {
     people: told.slice(0, NAMED),
     more: Math.max(0, told.length - NAMED),
     fields: summedUp(told),
     opens: opensBy(db, before, after),
   };
-}
-
-/** What changes for somebody, on how many requests. */
-function changesFor(
-  db: Reader,
-  viewer: Viewer,
-  register: RegisterRow,
-  protections: ReturnType<typeof protectionsOf>,
-): Change[] {
-  const sums = new Map<string, Change>();
-  for (const { release, relation, n } of requestsOf(db, viewer, register)) {
-    for (const { field, before, after } of levelChanges(...protections(release), viewer, relation)) {
-      const key = `${field.key} ${before} ${after}`;
-      const known = sums.get(key);
-      sums.set(key, { field: field.key, label: field.label, before, after, requests: (known?.requests ?? 0) + n });
-    }
-  }
-  return [...sums.values()];
 }
 
 /** The same by field: for how many people, and on how many requests at most for one of them. */
