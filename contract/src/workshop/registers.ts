@@ -127,7 +127,7 @@ export const registerRoutes = routesOf(registerHeads, {
     answer: versioned,
   },
   goBackToState: {
-    says: 'Puts a state of a register in force again that was in force before, as far as it is settled here; fields stay.',
+    says: 'Puts a state of a register in force again that was in force before, as far as it is settled here; fields and the access plan stay.',
     params: z.strictObject({ key: z.string().max(64), number: z.coerce.number().int().min(1) }),
     answer: versioned,
   },

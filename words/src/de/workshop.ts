@@ -378,7 +378,7 @@ export const workshop: Same<typeof english> = {
   stateAgain: 'Namen, Mitarbeitende, Stufen und Zugriff sind wieder wie in Stand {{number}}.',
   earlierStates: 'Frühere Stände',
   stateNo: 'Stand {{number}}',
-  stateHint: 'Namen, Buchstaben, Mitarbeitende, Stufen und Zugriff. Felder bleiben.',
+  stateHint: 'Namen, Buchstaben, Mitarbeitende und Stufen. Felder und der Zugriffsplan bleiben.',
   goBackTo: 'Zu diesem Stand zurück',
   putInForceNow: 'Gilt jetzt.',
   settingsTitle: 'Namen und Mitarbeitende',

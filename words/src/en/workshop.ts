@@ -371,7 +371,7 @@ export const workshop = {
   stateAgain: 'Names, staff, stages and access are as in state {{number}} again.',
   earlierStates: 'Earlier states',
   stateNo: 'State {{number}}',
-  stateHint: 'Names, letters, staff, stages and access. Fields stay.',
+  stateHint: 'Names, letters, staff and stages. Fields and the access plan stay.',
   goBackTo: 'Go back to this state',
   putInForceNow: 'In force now.',
   settingsTitle: 'Names and staff',

@@ -1,5 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { useState } from 'react';
+import { Trouble } from '../../ui/Trouble.tsx';
 import { say, told } from '../../wire/words.ts';
 import { workshopApi } from '../endpoints.ts';
 
@@ -17,7 +18,7 @@ function becomes({ before, after }: { readonly before: Level; readonly after: Le
 export function Effect({ register }: { register: string }) {
   const { data, isFetching, error } = workshopApi.useAccessPlanEffectQuery({ key: register });
   const [open, setOpen] = useState(false);
-  if (error) return null;
+  if (error) return <Trouble error={error} />;
   if (!data) return <p className="text-soft">{say('accessPlan:looking')}</p>;
   const { fields, people, more, yours, opens, mayNotOpen } = data;
   return (
