@@ -7,7 +7,15 @@ import {
   type Relation,
 } from '@tolvek/core/access';
 import { protectionOf } from '@tolvek/core/form';
-import { type Audience, audienceInWords, FOR_EVERYONE, groupsIn, PACKAGES, type Viewer } from '@tolvek/core/people';
+import {
+  type Audience,
+  audienceInWords,
+  belongs,
+  FOR_EVERYONE,
+  groupsIn,
+  PACKAGES,
+  type Viewer,
+} from '@tolvek/core/people';
 import type { Field } from '@tolvek/core/register';
 import { said, type Words } from '@tolvek/words';
 import { type FormRow, onShelf } from '../form/queries.ts';
@@ -143,30 +151,33 @@ export function gridOf(db: Reader, register: RegisterRow, { rules }: PlanRules) 
 /** So many people are named; the others are counted. */
 const NAMED = 8;
 
+/** The active people of some groups, staff or not, each with those of the groups that they are in. */
+function activeIn(db: Reader, groups: readonly string[]) {
+  const found = new Map<string, { readonly name: string; readonly groups: string[] }>();
+  for (const group of new Set(groups))
+    for (const { id, name, active } of membersOf(db, group)) {
+      if (!active) continue;
+      const person = found.get(id) ?? { name, groups: [] };
+      person.groups.push(group);
+      found.set(id, person);
+    }
+  return [...found.values()];
+}
+
 /** Whom an audience means today: how many, some by name, and who would be in it but for a group that is left out. */
 export function audienceToday(db: Reader, audience: Audience) {
   const names = groupNames(db);
   const of = (group: string): string => names.get(group) ?? group;
-  const inside = 'everyone' in audience.in ? null : audience.in;
-  const members = (group: string) => membersOf(db, group).filter(({ active }) => active);
-  const out = new Set(audience.outOf.flatMap((group) => members(group).map(({ id }) => id)));
-  const meant =
-    inside === null
-      ? staffIn(db, 'all').map(({ id, name }) => ({ id, name }))
-      : 'anyOf' in inside
-        ? [...new Map(inside.anyOf.flatMap(members).map((person) => [person.id, person])).values()]
-        : (inside.allOf
-            .map(members)
-            .reduce<readonly { id: string; name: string }[] | null>(
-              (both, next) => (both === null ? next : both.filter(({ id }) => next.some((each) => each.id === id))),
-              null,
-            ) ?? []);
-  const left = meant.filter(({ id }) => !out.has(id)).map(({ name }) => name);
+  const isEveryone = 'everyone' in audience.in;
+  const some = isEveryone ? staffIn(db, 'all') : activeIn(db, groupsIn(audience));
+  const meant = some.filter((person) => belongs({ ...audience, outOf: [] }, person, false));
+  const isLeft = (person: (typeof some)[number]): boolean => belongs(audience, person, false);
+  const left = meant.filter(isLeft).map(({ name }) => name);
   return {
     who: audienceInWords(audience, of),
     people: left.length,
     names: left.toSorted().slice(0, NAMED),
     // Of everybody, those left out are meant to be.
-    caught: inside === null ? [] : meant.flatMap(({ id, name }) => (out.has(id) ? [name] : [])).toSorted(),
+    caught: isEveryone ? [] : meant.flatMap((person) => (isLeft(person) ? [] : [person.name])).toSorted(),
   };
 }

@@ -1,36 +1,31 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { type AccessPlan, type AccessRule, type PlanRules, RANK, ruleChanges, rulesOf } from '@tolvek/core/access';
 import { isSame } from '@tolvek/core/design';
-import { REGISTER, type RegisterContent } from '@tolvek/core/form';
+import type { RegisterContent } from '@tolvek/core/form';
 import { groupsIn, type Viewer } from '@tolvek/core/people';
 import { refused, type Said, said, type Words } from '@tolvek/words';
 import { keepDraft } from '../design/commands.ts';
-import { type DesignRow, designByKey, statesOf } from '../design/queries.ts';
+import { statesOf } from '../design/queries.ts';
 import { onShelf } from '../form/queries.ts';
 import { namesOf } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
-import { notAllowed, notFound, Problem, staleVersion, wrongFields } from '../platform/problem.ts';
+import { notAllowed, Problem, staleVersion, wrongFields } from '../platform/problem.ts';
 import { write } from '../platform/work.ts';
 import { type RegisterRow, registerById, registerNamed } from '../register/queries.ts';
 import { audienceToday, gridOf } from './accessView.ts';
 import { changePlan, fieldsFor, opensUnread, planProblems } from './plan.ts';
 import { ownChanges, whatChanges } from './planEffect.ts';
+import { designOf } from './registerDraft.ts';
 
 type Told = Omit<AnswerOf<'keepAccessPlan'>, 'version'>;
-
-function designOf(db: Reader, key: string): DesignRow<RegisterContent> {
-  const design = designByKey(db, REGISTER, key);
-  if (!design) throw notFound('register');
-  return design;
-}
 
 /** The plan as it was before what was put in force last, whose change that was, and when. */
 function planBefore(db: Reader, register: RegisterRow): { plan: PlanRules; by: string; at: number } | null {
   const now = rulesOf(register.access);
   let last: { by: string; at: number } | null = null;
-  for (const { content, by, at } of statesOf<RegisterContent>(db, register).toSorted((a, b) => b.number - a.number)) {
+  for (const { content, by, at } of statesOf<RegisterContent>(db, register)) {
     const plan = rulesOf(content.access);
     if (!isSame(plan, now)) return last && { plan, ...last };
     last = { by, at };
@@ -219,6 +214,6 @@ export function putPlan(
       );
     const changes = ruleChanges(rulesOf(register.access), rulesOf(plan));
     changePlan(tx, viewer, now, register, plan, { kind: 'put', changes, note: note.trim() });
-    return { version: designOf(tx, registerById(tx, register.id).key).version };
+    return { version: registerById(tx, register.id).version };
   });
 }

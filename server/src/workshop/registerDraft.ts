@@ -2,7 +2,7 @@ import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { REGISTER, type RegisterContent, type RegisterSettings, settingsOf } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import { type Done, keepDraft } from '../design/commands.ts';
-import { designByKey } from '../design/queries.ts';
+import { type DesignRow, designByKey } from '../design/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { notFound, staleVersion } from '../platform/problem.ts';
@@ -13,7 +13,8 @@ import { putRegisterInForce } from './registers.ts';
 
 type Told = Pick<AnswerOf<'register'>, 'draft' | 'changes' | 'problems'>;
 
-function designOf(db: Reader, key: string) {
+/** A register as a design, with its draft. @throws Problem 404 */
+export function designOf(db: Reader, key: string): DesignRow<RegisterContent> {
   const design = designByKey(db, REGISTER, key);
   if (!design) throw notFound('register');
   return design;

@@ -1,4 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
+import { RANK } from '@tolvek/core/access';
 import { useState } from 'react';
 import { Trouble } from '../../ui/Trouble.tsx';
 import { say, told } from '../../wire/words.ts';
@@ -6,7 +7,6 @@ import { workshopApi } from '../endpoints.ts';
 
 type Told = AnswerOf<'accessPlanEffect'>;
 type Level = Told['yours'][number]['after'];
-const RANK: Readonly<Record<Level, number>> = { hidden: 0, read: 1, write: 2 };
 
 /** What becomes of a level, as part of a sentence: read, no longer read, change, no longer change. */
 function becomes({ before, after }: { readonly before: Level; readonly after: Level }) {

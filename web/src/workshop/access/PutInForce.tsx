@@ -1,3 +1,4 @@
+import { RANK } from '@tolvek/core/access';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { Button } from '../../ui/Button.tsx';
@@ -30,9 +31,7 @@ export function PutInForce({ plan, version, isKept, discard, raised }: PutInForc
     ...(switchedOff.length > 0 ? [say('accessPlan:written.switchedOff', { rules: called(switchedOff) })] : []),
     ...(switchedOn.length > 0 ? [say('accessPlan:written.switchedOn', { rules: called(switchedOn) })] : []),
   ];
-  const closesSomething = effect?.yours.some(
-    ({ before, after }) => after === 'hidden' || (before === 'write' && after === 'read'),
-  );
+  const closesSomething = effect?.yours.some(({ before, after }) => RANK[after] < RANK[before]);
   const stands = plan.problems.length > 0 || (effect?.opens.length ?? 0) > 0 || (effect?.mayNotOpen.length ?? 0) > 0;
   const send = async (event: React.FormEvent): Promise<void> => {
     event.preventDefault();
