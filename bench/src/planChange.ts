@@ -1,4 +1,11 @@
-import { type AccessRule, type AskedAlike, gather, planEffect, relationTo } from '@tolvek/core/access';
+import {
+  type AccessRule,
+  type AskedAlike,
+  gather,
+  type Protections,
+  planEffect,
+  relationTo,
+} from '@tolvek/core/access';
 import { protectionOf } from '@tolvek/core/form';
 import { FOR_EVERYONE, PACKAGES, type Viewer } from '@tolvek/core/people';
 import type { Field } from '@tolvek/core/register';
@@ -23,6 +30,7 @@ const rules = (shift: number): readonly AccessRule[] =>
       ...{ id: `${n}`, name: `Rule ${n}`, level: n % 3 === 0 ? 'read' : 'hidden' },
       fields: fields.flatMap(({ key }, at) => ((at + n + shift) % 5 === 0 ? [key] : [])),
       audience: { in: { anyOf: [group(n + shift), group(n * 3)] }, outOf: [group(n + 7)], requester: 'out' },
+      ...(n % 4 === 1 ? { exceptions: [{ id: 'e', level: 'none', stages: ['s1'] }] } : {}),
     }),
   );
 const viewers = Array.from(
@@ -36,7 +44,7 @@ const REGISTER = { register: 'r', deskGroups: [group(4)] };
 /** Requests of which no two have the same people. */
 const requestsOf = (size: number): readonly AskedAlike[] =>
   Array.from({ length: size }, (_, n) => ({
-    ...{ release: `r${n % 3}`, n: 1 },
+    ...{ sort: `r${n % 3} s${n % 5}`, n: 1 },
     ...{ requesterId: `p${(n * 31) % 4_000}`, handlerId: `p${(n * 17) % PEOPLE}`, team: group(n * 13) },
     deciders: [group(n * 11), `@p${(n * 29) % PEOPLE}`],
   }));
@@ -49,10 +57,14 @@ export async function measurePlanChange(): Promise<readonly Figure[]> {
   const took = (size: number): number => {
     const requests = requestsOf(size);
     const protections = [rules(0), rules(1)].map((of) => protectionOf({ rules: of }, { fields, release: null }));
-    const both = protections as unknown as readonly [(typeof protections)[0], (typeof protections)[0]];
+    const [was, is] = protections as unknown as readonly [Protections['before'], Protections['after']];
+    const of = (sort: string): Protections => ({
+      ...{ before: was, after: is },
+      at: { stage: sort.slice(-2), day: '', holds: () => false },
+    });
     const people = viewers.map((each) => ({ ...each, viewer: () => ({ ...each }) }));
     const before = performance.now();
-    const found = planEffect(people, gather(REGISTER, requests), () => both);
+    const found = planEffect(people, gather(REGISTER, requests), of);
     const passed = performance.now() - before;
     if (found.length < PEOPLE / 10) throw new Error(`Only ${found.length} people are told.`);
     return passed;
@@ -69,9 +81,9 @@ export async function measurePlanChange(): Promise<readonly Figure[]> {
     if (n === 0) throw new Error('Nobody works on anything.');
     return passed;
   };
-  const of = `what a plan changes for ${PEOPLE} people × ${FIELDS} fields`;
+  const name = `what a plan changes for ${PEOPLE} people × ${FIELDS} fields`;
   const hand = await interleaved(
-    `${of} × 10000 requests, ms beside asking how each stands to each`,
+    `${name} × 10000 requests, ms beside asking how each stands to each`,
     3,
     () => took(10_000),
     () => byHand(10_000),
@@ -79,7 +91,7 @@ export async function measurePlanChange(): Promise<readonly Figure[]> {
   const [small, large] = [[1, 2, 3].map(() => took(1_000)), [1, 2, 3].map(() => took(10_000))];
   return [
     hand,
-    figure(`${of} × 10000 requests, ms beside 1000`, large, [1_000], 1),
-    figure(`${of}, ms, from 1000 to 10000 requests`, large, small, 15),
+    figure(`${name} × 10000 requests, ms beside 1000`, large, [1_000], 1),
+    figure(`${name}, ms, from 1000 to 10000 requests`, large, small, 15),
   ];
 }

@@ -8,6 +8,7 @@ import {
   type Disclosure,
   type Leak,
   leaksOf,
+  ORDINARY,
   type Relation,
   SINKS,
 } from '../src/access/index.ts';
@@ -318,7 +319,7 @@ const byPlan = (design: FormDesign, plan: AccessPlan): Given['reads'] => {
   const protection = protectionOf(plan, { fields: design.fields, release: null });
   return (field, each) =>
     field.source === 'computed'
-      ? accessTo(field, protection, each.viewer, each.relation).level !== 'hidden'
+      ? accessTo(field, protection, each.viewer, each.relation, ORDINARY).level !== 'hidden'
       : isOpen(field, plan, each);
 };
 
@@ -406,7 +407,7 @@ describe('the flow of values', () => {
       fc.property(anyDesign, anyPlan, (design, plan) => {
         const protection = protectionOf(plan, { fields: design.fields, release: { form: 'form', design } });
         const reads: Given['reads'] = (field, { viewer, relation }) =>
-          accessTo(field, protection, viewer, relation).level !== 'hidden';
+          accessTo(field, protection, viewer, relation, ORDINARY).level !== 'hidden';
         expect([...toldSlowly(design, plan, { reads, silent: true })]).toEqual([]);
         met.forms += 1;
         if (leaksIn(design, plan).length > 0) met.leaking += 1;
@@ -427,7 +428,7 @@ describe('the flow of values', () => {
         const allowed = { ...plan, disclosures: [allowing(one as Leak)] };
         const protection = protectionOf(allowed, { fields: design.fields, release: { form: 'form', design } });
         const reads: Given['reads'] = (field, { viewer, relation }) =>
-          accessTo(field, protection, viewer, relation).level !== 'hidden';
+          accessTo(field, protection, viewer, relation, ORDINARY).level !== 'hidden';
         const told = toldSlowly(design, allowed, { reads, silent: true });
         const source = (one as Leak).source.key;
         // What a computed field tells is told of those it is computed from.

@@ -44,6 +44,7 @@ const SINCE_THEN = [
     'signInSettings',
     'accessPlan',
     'accessPlanEffect',
+    'accessPlanGrid',
   ],
 ];
 

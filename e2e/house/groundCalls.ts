@@ -167,6 +167,10 @@ export async function groundCalls(
     changeRights: [{ params: { subject: divers }, body: { give: ['export:team'], take: [] } }],
     registerRights: [{ params: { key: 'purchase' } }],
     accessPlan: [{ params: { key: 'purchase' } }, { params: { key: 'site-access' } }],
+    accessPlanGrid: [
+      { params: { key: 'site-access' }, query: { stage: 'new', activity: 'taking-out' } },
+      { params: { key: 'purchase' } },
+    ],
     accessPlanEffect: [{ params: { key: 'purchase' } }, { params: { key: 'site-access' } }],
     keepAccessPlan: [
       {

@@ -3,16 +3,23 @@ import { z } from 'zod';
 import { exactly } from '../wire/exactly.ts';
 import { key } from '../wire/shapes.ts';
 
-export const audience = exactly<Audience>()(
-  z.strictObject({
-    in: z.union([
-      z.strictObject({ everyone: z.literal(true) }),
-      z.strictObject({ anyOf: z.array(key).max(50).readonly() }),
-      z.strictObject({ allOf: z.array(key).max(50).readonly() }),
-    ]),
-    outOf: z.array(key).max(50).readonly(),
-    requester: z.enum(['in', 'out']).optional(),
-  }),
+const audienceOf = (word: z.ZodType<string>) =>
+  exactly<Audience>()(
+    z.strictObject({
+      in: z.union([
+        z.strictObject({ everyone: z.literal(true) }),
+        z.strictObject({ anyOf: z.array(word).max(50).readonly() }),
+        z.strictObject({ allOf: z.array(word).max(50).readonly() }),
+      ]),
+      outOf: z.array(word).max(50).readonly(),
+      requester: z.enum(['in', 'out']).optional(),
+    }),
+  );
+/** Whom something is for where no request is in question: groups. */
+export const audience = audienceOf(key);
+/** Whom a rule about requests is for: groups, people, and what somebody is to a request. */
+export const planAudience = audienceOf(
+  z.union([key, z.string().regex(/^@[\w-]{1,64}$/), z.enum(['~handler', '~team', '~decider'])]),
 );
 export const person = z.object({ id: z.string(), name: z.string() });
 export const group = z.object({ key: z.string(), name: z.string(), isTeam: z.boolean(), members: z.int() });

@@ -1,4 +1,4 @@
-import type { AccessPlan } from '@tolvek/core/access';
+import type { AccessPlan, Activity } from '@tolvek/core/access';
 import type { UniqueRule } from '@tolvek/core/form';
 import {
   DIRECTORY_ATTRIBUTES,
@@ -17,7 +17,7 @@ import {
   type Vocabulary,
 } from '@tolvek/core/register';
 import { z } from 'zod';
-import { audience } from '../people/shapes.ts';
+import { planAudience } from '../people/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
 import {
   fieldKey,
@@ -207,6 +207,8 @@ export const unique = exactly<UniqueRule>()(
     among: z.enum(['all', 'unfinished']),
   }),
 );
+/** What is done with a request, as rules of access speak of it. */
+export const activity = exactly<Activity>()(z.enum(['working', 'browsing', 'searching', 'taking-out', 'letters']));
 /** The rules of an access plan. */
 export const accessRules = exactly<AccessPlan['rules']>()(
   z
@@ -216,9 +218,25 @@ export const accessRules = exactly<AccessPlan['rules']>()(
         name: short,
         about: z.string().max(500).optional(),
         fields: z.union([z.literal('all'), z.array(fieldKey).max(500).readonly()]),
-        audience,
+        audience: planAudience,
         level: z.enum(['hidden', 'read', 'write']),
         overriding: z.boolean().optional(),
+        exceptions: z
+          .array(
+            z.strictObject({
+              id: key,
+              level: z.enum(['hidden', 'read', 'write', 'none']),
+              activities: z.array(activity).max(5).readonly().optional(),
+              stages: z.array(z.string().max(64)).max(100).readonly().optional(),
+              when: formula.optional(),
+            }),
+          )
+          .max(10)
+          .readonly()
+          .optional(),
+        from: z.iso.date().optional(),
+        until: z.iso.date().optional(),
+        looksEmpty: z.literal(true).optional(),
       }),
     )
     .max(100)

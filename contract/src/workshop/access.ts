@@ -1,6 +1,6 @@
 import type { PlanRules } from '@tolvek/core/access';
 import { z } from 'zod';
-import { accessRules } from '../register/shapes.ts';
+import { accessRules, activity, field } from '../register/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
 import { routesOf } from '../wire/route.ts';
 import { keyed, versioned } from '../wire/shapes.ts';
@@ -11,6 +11,21 @@ const level = z.enum(['hidden', 'read', 'write']);
 /** What is written of a plan, as far as it has come: names and fields may still be missing. */
 const planRules = exactly<PlanRules>()(z.strictObject({ rules: accessRules, resting: accessRules }));
 const ruleNames = z.array(z.string());
+
+/** What comes of a plan by field, for whoever it tells apart. */
+const grid = z.object({
+  seats: z.array(words),
+  rows: z.array(
+    z.object({
+      field: z.string(),
+      /**
+       * One for each seat: the strictest that there can be. `most`: the most, where it hangs on the request; `was`: the
+       * level in force, where that is otherwise.
+       */
+      cells: z.array(z.object({ level, rule: words, most: level.nullable(), was: level.nullable() })),
+    }),
+  ),
+});
 
 /** What a plan that is being written would change of the one in force, and what keeps it from being put in force. */
 const draftTells = {
@@ -32,19 +47,13 @@ const draftTells = {
       names: z.array(z.string()),
       /** Who is in a group that is meant, and in one that is left out. */
       caught: z.array(z.string()),
+      /** Whether others are meant by what they are to a request. */
+      byRequest: z.boolean(),
     }),
   ),
-  /** What comes of it by field, for whoever is told apart by a group. */
-  grid: z.object({
-    seats: z.array(words),
-    rows: z.array(
-      z.object({
-        field: z.string(),
-        /** One for each seat. `was`: the level in force, where it is another one. */
-        cells: z.array(z.object({ level, rule: words, was: level.nullable() })),
-      }),
-    ),
-  }),
+  grid,
+  /** What the people are called whom rules name, by their ids. */
+  people: z.record(z.string(), z.string()),
 };
 const change = {
   field: z.string(),
@@ -68,13 +77,9 @@ export const accessRoutes = routesOf(accessHeads, {
       inForce: planRules,
       draft: planRules,
       ...draftTells,
-      fields: z.array(
-        z.object({
-          key: z.string(),
-          label: z.string(),
-          source: z.enum(['asked', 'desk-only', 'computed', 'given', 'carried']),
-        }),
-      ),
+      /** The stages that rules can hang on. */
+      stages: z.array(z.object({ key: z.string(), label: z.string() })),
+      fields: z.array(field).readonly(),
       /** The plan before the last change of it, whose that was and when; null where there is none. `own`: the caller’s. */
       before: z
         .object({ rules: accessRules, resting: accessRules, by: z.string(), at: z.string(), own: z.boolean() })
@@ -87,6 +92,12 @@ export const accessRoutes = routesOf(accessHeads, {
     body: planRules,
     answer: versioned.extend(draftTells),
   },
+  accessPlanGrid: {
+    says: 'What comes of an access plan as it is being written for requests at one stage, or in one of the things that are done with them.',
+    params: keyed,
+    query: z.strictObject({ stage: z.string().max(64).optional(), activity: activity.optional() }),
+    answer: grid,
+  },
   accessPlanEffect: {
     says: 'What putting the written access plan in force would change: for whom, which field, on how many requests.',
     params: keyed,
@@ -97,13 +108,15 @@ export const accessRoutes = routesOf(accessHeads, {
           id: z.string(),
           name: z.string(),
           email: z.string(),
-          fields: z.array(z.object({ ...change, requests: z.int() })),
+          fields: z.array(z.object({ ...change, activity, requests: z.int() })),
         }),
       ),
       /** How many more people there are. */
       more: z.int(),
       /** The same by field: for how many people, and on how many requests at most for one of them. */
-      fields: z.array(z.object({ ...change, people: z.int(), requests: z.int(), names: z.array(z.string()) })),
+      fields: z.array(
+        z.object({ ...change, activity, people: z.int(), requests: z.int(), names: z.array(z.string()) }),
+      ),
       /** What changes for the caller on requests they work on. */
       yours: z.array(z.object(change)),
       /** Ways by which forms in force would tell somebody more than before. */

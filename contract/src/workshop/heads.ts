@@ -67,6 +67,7 @@ export const accessHeads = {
     right: 'configure',
     guard: 'If-Match',
   },
+  accessPlanGrid: { method: 'GET', path: '/api/registers/:key/access/grid', caller: 'staff', right: 'configure' },
   accessPlanEffect: { method: 'GET', path: '/api/registers/:key/access/effect', caller: 'staff', right: 'configure' },
   putAccessPlan: {
     method: 'POST',

@@ -3,12 +3,13 @@ import { english } from '@tolvek/words/english';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { protectionOf } from '../form/index.ts';
-import { audienceInWords, belongs, FOR_EVERYONE, PACKAGES, type Viewer } from '../people/index.ts';
+import { audienceInWords, belongs, FOR_EVERYONE, NO_REQUEST, PACKAGES, type Viewer } from '../people/index.ts';
 import type { Field } from '../register/index.ts';
 import {
   type AccessPlan,
   type AccessRule,
   accessTo,
+  ORDINARY,
   openFields,
   type Purpose,
   prepareAccess,
@@ -49,13 +50,13 @@ const requester = { isDesk: false, isRequester: true };
 const nameOf = () => undefined;
 /** How somebody looks at a request that a plan protects. */
 const reading = (of: AccessPlan, who: Viewer, relation: Relation, purpose: Purpose = 'sheet'): Reading =>
-  prepareAccess(protectionOf(of, { fields, release: null }))({ viewer: who, relation, purpose });
+  prepareAccess(protectionOf(of, { fields, release: null }))({ viewer: who, relation, purpose, at: ORDINARY });
 const values = { visitor: 'Jonas', medical: 'secret', escort: 'Nuala' };
 
 describe('the access plan', () => {
   it('opens the medical note to safety and the requester only', () => {
     const level = (who: Viewer, relation: typeof desk) =>
-      accessTo(fields[1] as Field, protectionOf(plan, { fields, release: null }), who, relation).level;
+      accessTo(fields[1] as Field, protectionOf(plan, { fields, release: null }), who, relation, ORDINARY).level;
     expect(level(viewer('estates'), desk)).toBe('hidden');
     expect(level({ ...viewer(), rights: PACKAGES.coordinator }, desk)).toBe('hidden');
     expect(level({ ...viewer(), rights: PACKAGES.administrator }, desk)).toBe('hidden');
@@ -65,9 +66,9 @@ describe('the access plan', () => {
   });
 
   it('names the rule that decided', () =>
-    expect(accessTo(fields[1] as Field, protectionOf(plan, { fields, release: null }), viewer(), desk).rule).toBe(
-      'Medical stays with safety',
-    ));
+    expect(
+      accessTo(fields[1] as Field, protectionOf(plan, { fields, release: null }), viewer(), desk, ORDINARY).rule,
+    ).toBe('Medical stays with safety'));
 
   const rules = fc.array(
     fc.record({
@@ -102,9 +103,10 @@ describe('the access plan', () => {
             protectionOf({ rules: made }, { fields, release: null }),
             viewer(...inGroups),
             desk,
+            ORDINARY,
           ).level;
           const more = protectionOf({ rules: [...made, extra] }, { fields, release: null });
-          const after = accessTo(field, more, viewer(...inGroups), desk).level;
+          const after = accessTo(field, more, viewer(...inGroups), desk, ORDINARY).level;
           expect(order[after]).toBeLessThanOrEqual(order[before]);
         }
       }),
@@ -121,9 +123,16 @@ describe('the access plan', () => {
               protectionOf({ rules: [...made].reverse() }, { fields, release: null }),
               viewer(...inGroups),
               desk,
+              ORDINARY,
             ).level,
           ).toBe(
-            accessTo(field, protectionOf({ rules: made }, { fields, release: null }), viewer(...inGroups), desk).level,
+            accessTo(
+              field,
+              protectionOf({ rules: made }, { fields, release: null }),
+              viewer(...inGroups),
+              desk,
+              ORDINARY,
+            ).level,
           );
       }),
     );
@@ -151,8 +160,8 @@ describe('the access plan', () => {
         const open = openFields(protection);
         for (const { inGroups, purpose, ...relation } of seats)
           for (const field of fields) {
-            const alone = accessTo(field, protection, viewer(...inGroups), relation);
-            const found = prepareAccess(protection)({ viewer: viewer(...inGroups), relation, purpose });
+            const alone = accessTo(field, protection, viewer(...inGroups), relation, ORDINARY);
+            const found = prepareAccess(protection)({ viewer: viewer(...inGroups), relation, purpose, at: ORDINARY });
             const stays = purpose === 'letter' && !open.includes(field);
             expect(found.levelOf(field.key).level).toBe(stays ? 'hidden' : alone.level);
             expect(found.readable.has(field.key)).toBe(!stays && alone.level !== 'hidden');
@@ -216,10 +225,10 @@ describe('the access plan', () => {
 
 describe('an audience', () => {
   it('is nobody when it is empty, and out beats in', () => {
-    expect(belongs({ in: { anyOf: [] }, outOf: [] }, viewer('x'), false)).toBe(false);
-    expect(belongs({ in: { allOf: [] }, outOf: [] }, viewer('x'), false)).toBe(false);
-    expect(belongs({ in: { anyOf: ['x'] }, outOf: ['x'] }, viewer('x'), false)).toBe(false);
-    expect(belongs({ in: { anyOf: [] }, outOf: [], requester: 'in' }, viewer(), true)).toBe(true);
+    expect(belongs({ in: { anyOf: [] }, outOf: [] }, viewer('x'), NO_REQUEST)).toBe(false);
+    expect(belongs({ in: { allOf: [] }, outOf: [] }, viewer('x'), NO_REQUEST)).toBe(false);
+    expect(belongs({ in: { anyOf: ['x'] }, outOf: ['x'] }, viewer('x'), NO_REQUEST)).toBe(false);
+    expect(belongs({ in: { anyOf: [] }, outOf: [], requester: 'in' }, viewer(), { isRequester: true })).toBe(true);
   });
 
   it('reads as a sentence', () => {

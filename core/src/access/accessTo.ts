@@ -1,6 +1,7 @@
 import { type Said, said, type Words } from '@tolvek/words';
-import { belongs, type Viewer } from '../people/index.ts';
-import { type Field, isFilled } from '../register/index.ts';
+import { belongs, type Somebody } from '../people/index.ts';
+import { type Field, isFilled, type MoverRelation } from '../register/index.ts';
+import { type Circumstance, levelIn } from './circumstance.ts';
 import { type AccessLevel, type AccessPlan, type AccessRule, RANK } from './plan.ts';
 import type { Protection } from './protection.ts';
 
@@ -11,18 +12,22 @@ export interface Relation {
   readonly isDesk: boolean;
   /** Works on it without the right to change it. */
   readonly onlyReads?: boolean;
+  /** What else they are to it. */
+  readonly as?: readonly MoverRelation[];
 }
 
 export interface Access {
   readonly level: AccessLevel;
   /** The name of the rule that decided. */
   readonly rule: Words;
+  /** Hidden so that it looks as if nothing were filled in. */
+  readonly looksEmpty?: true;
 }
 
 /**
  * What a viewer may do with one field of one request, and the rule that says so. Out beats in
  * within a rule; among the rules that apply the strictest wins, unless some are overriding: then
- * the strictest of those. With no rule: the desk writes, the requester reads what was asked of
+ * the strictest of those. What a rule says can hang on the circumstance. With no rule: the desk writes, the requester reads what was asked of
  * them, nobody else sees anything. A rule never opens a request to somebody who has nothing to do
  * with it. Whoever may not read one of the fields that a field is made from may not read it either:
  * its value would tell. What is brought along from where it was closed since is read by nobody. A
@@ -31,15 +36,16 @@ export interface Access {
 export function accessTo(
   field: Field,
   { plan, madeFrom, isClosedElsewhere }: Protection,
-  viewer: Viewer,
+  viewer: Somebody,
   relation: Relation,
+  at: Circumstance,
 ): Access {
   if ([field, ...madeFrom(field.key)].some((each) => isClosedElsewhere(each.key))) return CLOSED_ELSEWHERE;
   for (const source of madeFrom(field.key)) {
-    const access = planned(source, plan, viewer, relation);
-    if (access.level === 'hidden') return { level: 'hidden', rule: comesFrom(field, source, access.rule) };
+    const access = planned(source, plan, viewer, relation, at);
+    if (access.level === 'hidden') return { ...access, rule: comesFrom(field, source, access.rule) };
   }
-  const own = planned(field, plan, viewer, relation);
+  const own = planned(field, plan, viewer, relation, at);
   if (own.level === 'write' && relation.onlyReads) return { level: 'read', rule: said('access:noRightToChange') };
   return own.level === 'write' && !isFilled(field) ? { level: 'read', rule: READ_ONLY[field.source] } : own;
 }
@@ -62,19 +68,25 @@ const READ_ONLY = {
 export function planned(
   field: Field,
   plan: Pick<AccessPlan, 'rules'>,
-  viewer: Pick<Viewer, 'groups'>,
+  viewer: Somebody,
   relation: Relation,
+  at: Circumstance,
 ): Access {
   const base = baseAccess(field, relation);
   if (!relation.isDesk && !relation.isRequester) return base;
-  const applying = plan.rules.filter(
-    (rule) => concerns(rule, field) && belongs(rule.audience, viewer, relation.isRequester),
-  );
-  const overriding = applying.filter((rule) => rule.overriding);
+  const applying = plan.rules.flatMap((rule) => {
+    const level = concerns(rule, field) && belongs(rule.audience, viewer, relation) ? levelIn(rule, at) : null;
+    return level ? [{ rule, level }] : [];
+  });
+  const overriding = applying.filter(({ rule }) => rule.overriding);
   const counted = overriding.length > 0 ? overriding : applying;
-  let decided: AccessRule | undefined;
-  for (const rule of counted) if (!decided || RANK[rule.level] < RANK[decided.level]) decided = rule;
-  return decided ? { level: decided.level, rule: decided.name } : base;
+  let decided: (typeof applying)[number] | undefined;
+  for (const each of counted) if (!decided || RANK[each.level] < RANK[decided.level]) decided = each;
+  if (!decided) return base;
+  const { level, rule } = decided;
+  return level === 'hidden' && rule.looksEmpty
+    ? { level, rule: rule.name, looksEmpty: true }
+    : { level, rule: rule.name };
 }
 
 const concerns = (rule: AccessRule, field: Field): boolean => rule.fields === 'all' || rule.fields.includes(field.key);

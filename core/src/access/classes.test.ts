@@ -2,7 +2,7 @@ import { english } from '@tolvek/words/english';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { belongs, PACKAGES } from '../people/index.ts';
-import { type AccessRule, classesOf, classInWords, groupsTold, mayAsk } from './index.ts';
+import { type AccessRule, classesOf, classInWords, mayAsk, ORDINARY, wordsTold } from './index.ts';
 import { protect } from './protect.ts';
 
 const GROUPS = ['a', 'b', 'c', 'd'] as const;
@@ -31,7 +31,7 @@ describe('the kinds of viewer a plan tells apart', () => {
     fc.assert(
       fc.property(rules, (made) => {
         const holds = (groups: readonly string[], isRequester: boolean): string =>
-          made.map((rule) => Number(belongs(rule.audience, { groups }, isRequester))).join('');
+          made.map((rule) => Number(belongs(rule.audience, { groups }, { isRequester }))).join('');
         // Everybody there could be, one by one.
         const all = [true, false].flatMap((isDesk) =>
           [true, false].flatMap((isRequester) =>
@@ -80,10 +80,11 @@ describe('the kinds of viewer a plan tells apart', () => {
       level: 'hidden',
     });
     const plan = { rules: [rule(['x'], 'a'), rule(['y'], 'b'), rule('all', 'c')] };
-    expect(groupsTold(plan, ['x'])).toEqual(['a', 'c']);
+    expect(wordsTold(plan, ['x'])).toEqual(['a', 'c']);
+    const at = { ...ORDINARY, exceptional: [] };
     const said = (isDesk: boolean, isRequester: boolean, groups: readonly string[]): string =>
       english(
-        classInWords({ groups, relation: { isDesk, isRequester } }, groupsTold(plan, ['x']), (group) =>
+        classInWords({ groups, relation: { isDesk, isRequester }, at }, wordsTold(plan, ['x']), (group) =>
           group.toUpperCase(),
         ),
       );

@@ -1,12 +1,17 @@
-import { type Said, said } from '@tolvek/words';
-import { belongs, groupsIn } from '../people/index.ts';
+import { said, type Words } from '@tolvek/words';
+import { belongs, isGroup, RELATION_WORDS, type Somebody, wordsIn } from '../people/index.ts';
+import { MOVERS, type MoverRelation } from '../register/index.ts';
 import type { Relation } from './accessTo.ts';
-import type { AccessPlan, AccessRule } from './plan.ts';
+import { circumstancesOf, type KnownCircumstance, levelIn } from './circumstance.ts';
+import type { AccessPlan, AccessRule, Activity } from './plan.ts';
 
-/** One of the kinds of viewer that a plan tells apart, with the fewest groups that make it. */
-export interface ViewerClass {
-  readonly groups: readonly string[];
+/**
+ * One of the kinds of viewer that a plan tells apart, with the fewest groups that make it, in one of the circumstances
+ * that it tells apart.
+ */
+export interface ViewerClass extends Somebody {
   readonly relation: Relation;
+  readonly at: KnownCircumstance;
 }
 
 const RELATIONS: readonly Relation[] = [
@@ -18,79 +23,128 @@ const RELATIONS: readonly Relation[] = [
 /** More kinds of viewer than this are not told apart one by one. */
 const MOST = 4_096;
 
-/** A rule’s audience, as far as some of the groups are known. */
+/** A rule’s audience, as far as some of the words are known. */
 interface Known {
   readonly out: boolean;
-  /** In any of the groups so far. */
+  /** In any of the words so far. */
   readonly any: boolean;
-  /** In all of the groups so far. */
+  /** In all of the words so far. */
   readonly all: boolean;
 }
 
 /**
  * The kinds of viewer that a plan tells apart, each once: every way in which its rules can hold for
- * somebody, by relation to the request. Who works here just now does not matter: people change
- * groups. Null when there are more than 4,096.
+ * somebody, by relation to the request, and what they say by circumstance. Who works here just now does not matter:
+ * people change groups. Null when there are more than 4,096. `activities`: those that are looked at.
  */
-export function classesOf({ rules }: Pick<AccessPlan, 'rules'>): readonly ViewerClass[] | null {
-  const groups = [...new Set(rules.flatMap((rule) => groupsIn(rule.audience)))].sort();
-  let states: ReadonlyMap<string, { known: readonly Known[]; groups: readonly string[] }> = new Map([
-    ['', { known: rules.map(() => ({ out: false, any: false, all: true })), groups: [] }],
+export function classesOf(
+  { rules }: Pick<AccessPlan, 'rules'>,
+  activities?: readonly Activity[],
+): readonly ViewerClass[] | null {
+  const circumstances = circumstancesOf(rules, activities);
+  if (circumstances === null) return null;
+  const words = [...new Set(rules.flatMap((rule) => wordsIn(rule.audience)))].sort();
+  let states: ReadonlyMap<string, { known: readonly Known[]; words: readonly string[] }> = new Map([
+    ['', { known: rules.map(() => ({ out: false, any: false, all: true })), words: [] }],
   ]);
-  for (const group of groups) {
-    const next = new Map<string, { known: readonly Known[]; groups: readonly string[] }>();
+  for (const word of words) {
+    const next = new Map<string, { known: readonly Known[]; words: readonly string[] }>();
     for (const isIn of [false, true])
       for (const state of states.values()) {
-        const known = rules.map((rule, index) => withGroup(rule, state.known[index] as Known, group, isIn));
-        const key = known.map(({ out, any, all }) => Number(out) * 4 + Number(any) * 2 + Number(all)).join('');
+        // Nobody is two people.
+        if (isIn && word.startsWith('@') && state.words.some((each) => each.startsWith('@'))) continue;
+        const known = rules.map((rule, index) => withWord(rule, state.known[index] as Known, word, isIn));
+        const person = state.words.some((each) => each.startsWith('@')) || (isIn && word.startsWith('@'));
+        const key = `${person} ${known.map(({ out, any, all }) => Number(out) * 4 + Number(any) * 2 + Number(all)).join('')}`;
         const found = next.get(key);
-        const members = isIn ? [...state.groups, group] : state.groups;
+        const members = isIn ? [...state.words, word] : state.words;
         // Of all who make this kind, the one in the fewest groups stands for it.
-        if (!found || found.groups.length > members.length) next.set(key, { known, groups: members });
+        if (!found || found.words.length > members.length) next.set(key, { known, words: members });
       }
     if (next.size > MOST) return null;
     states = next;
   }
+  const levels = circumstances.map((at) => rules.map((rule) => levelIn(rule, at) ?? '-'));
   const classes = new Map<string, ViewerClass>();
-  for (const { groups: members } of states.values())
-    for (const relation of RELATIONS) {
-      const holds = rules.map((rule) => belongs(rule.audience, { groups: members }, relation.isRequester));
-      const key = `${relation.isDesk} ${relation.isRequester} ${holds.map(Number).join('')}`;
-      const found = classes.get(key);
-      if (!found || found.groups.length > members.length) classes.set(key, { groups: members, relation });
+  for (const { words: members } of states.values())
+    for (const usual of RELATIONS) {
+      const as = members.flatMap((word) => (word.startsWith('~') ? [word.slice(1) as MoverRelation] : []));
+      const relation = as.length > 0 ? { ...usual, as } : usual;
+      const person = members.find((word) => word.startsWith('@'))?.slice(1);
+      const who: Somebody = { groups: members.filter(isGroup), ...(person === undefined ? {} : { personId: person }) };
+      const holds = rules.map((rule) => belongs(rule.audience, who, relation));
+      for (const [index, at] of circumstances.entries()) {
+        const said = holds.map((does, place) => (does ? levels[index]?.[place] : ' ')).join('.');
+        const key = `${relation.isDesk} ${relation.isRequester} ${said}`;
+        const found = classes.get(key);
+        if (!found || sizeOf(found) > members.length) classes.set(key, { ...who, relation, at });
+      }
+      if (classes.size > MOST) return null;
     }
-  return classes.size > MOST ? null : [...classes.values()];
+  return [...classes.values()];
 }
 
-/** The groups that rules about some fields name: who is told apart by them. */
-export const groupsTold = ({ rules }: Pick<AccessPlan, 'rules'>, fields: readonly string[]): readonly string[] => [
+/** How many words make a kind. */
+const sizeOf = ({ groups, personId, relation }: ViewerClass): number =>
+  groups.length + (personId === undefined ? 0 : 1) + (relation.as?.length ?? 0);
+
+const stands = new WeakMap<Pick<AccessPlan, 'rules'>, readonly (readonly MoverRelation[])[]>();
+
+/** Every way in which somebody can stand to a request as far as rules tell these apart, beside asking it. */
+export function waysToStand(plan: Pick<AccessPlan, 'rules'>): readonly (readonly MoverRelation[])[] {
+  let found = stands.get(plan);
+  if (!found) {
+    const named = MOVERS.filter((each) => plan.rules.some(({ audience }) => wordsIn(audience).includes(`~${each}`)));
+    found = named.reduce<readonly (readonly MoverRelation[])[]>(
+      (ways, each) => ways.flatMap((way) => [way, [...way, each]]),
+      [[]],
+    );
+    stands.set(plan, found);
+  }
+  return found;
+}
+
+/** The words that rules about some fields name: who is told apart by them. */
+export const wordsTold = ({ rules }: Pick<AccessPlan, 'rules'>, fields: readonly string[]): readonly string[] => [
   ...new Set(
     rules
       .filter((rule) => rule.fields === 'all' || rule.fields.some((key) => fields.includes(key)))
-      .flatMap((rule) => groupsIn(rule.audience)),
+      .flatMap((rule) => wordsIn(rule.audience)),
   ),
 ];
 
-function withGroup({ audience }: AccessRule, before: Known, group: string, isIn: boolean): Known {
+function withWord({ audience }: AccessRule, before: Known, word: string, isIn: boolean): Known {
   const { in: inside, outOf } = audience;
   return {
-    out: before.out || (isIn && outOf.includes(group)),
-    any: before.any || (isIn && 'anyOf' in inside && inside.anyOf.includes(group)),
-    all: before.all && (isIn || !('allOf' in inside) || !inside.allOf.includes(group)),
+    out: before.out || (isIn && outOf.includes(word)),
+    any: before.any || (isIn && 'anyOf' in inside && inside.anyOf.includes(word)),
+    all: before.all && (isIn || !('allOf' in inside) || !inside.allOf.includes(word)),
   };
 }
 
 /** A kind of viewer in words: “somebody of the desk who is not in Site safety”. */
 export function classInWords(
-  { groups, relation }: ViewerClass,
+  { groups, personId, relation, at }: ViewerClass,
   named: readonly string[],
-  nameOf: (group: string) => string,
-): Said {
-  const out = named.filter((group) => !groups.includes(group));
-  let who = relation.isDesk
+  nameOf: (word: string) => string,
+): Words {
+  const is = (word: string): boolean =>
+    isGroup(word)
+      ? groups.includes(word)
+      : word.startsWith('@')
+        ? word.slice(1) === personId
+        : (relation.as ?? []).some((each) => word === `~${each}`);
+  // A single person is named where they are meant, and not where they are not.
+  const out = named.filter((word) => isGroup(word) && !is(word));
+  const person = personId !== undefined && named.includes(`@${personId}`) ? nameOf(`@${personId}`) : null;
+  const related = named.find((word) => word.startsWith('~') && is(word));
+  let who: Words = relation.isDesk
     ? said('people:someoneOfDesk')
     : said(relation.isRequester ? 'people:requester' : 'people:someone');
+  if (person !== null) who = person;
+  else if (related) who = RELATION_WORDS[related as keyof typeof RELATION_WORDS];
   if (relation.isDesk && relation.isRequester) who = said('people:who.requester', { who });
   if (groups.length > 0) who = said('people:who.in', { who, groups: groups.map(nameOf) });
-  return out.length > 0 ? said('people:who.out', { who, groups: out.map(nameOf) }) : who;
+  if (out.length > 0 && person === null) who = said('people:who.out', { who, groups: out.map(nameOf) });
+  return at.exceptional.length > 0 ? said('people:who.where', { who, rules: at.exceptional }) : who;
 }

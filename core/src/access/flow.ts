@@ -1,5 +1,6 @@
 import { type Field, isFilled } from '../register/index.ts';
 import { planned } from './accessTo.ts';
+import { circumstancesOf } from './circumstance.ts';
 import { classesOf, type ViewerClass } from './classes.ts';
 import { Origins, type Step } from './origins.ts';
 import type { AccessPlan, Disclosure } from './plan.ts';
@@ -58,7 +59,10 @@ export function leaksOf({ fields, sinks, plan, disclosures = [] }: FlowInput): r
   });
 }
 
-const UNKNOWN: readonly ViewerClass[] = [{ groups: [], relation: { isDesk: true, isRequester: false } }];
+const UNKNOWN: readonly ViewerClass[] = (circumstancesOf([]) ?? []).map((at) => ({
+  ...{ groups: [], at },
+  relation: { isDesk: true, isRequester: false },
+}));
 
 /**
  * Who may read what, as bits of kinds of viewer. Where the plan tells too many kinds apart, nobody
@@ -106,7 +110,7 @@ export class Readership {
 
   private readersOf(field: Field, rules: AccessPlan['rules']): { readonly reads: bigint; readonly writes: bigint } {
     const levels = this.classes.map((each) =>
-      this.isKnown ? planned(field, { rules }, each, each.relation).level : 'hidden',
+      this.isKnown ? planned(field, { rules }, each, each.relation, each.at).level : 'hidden',
     );
     return {
       reads: this.those((_, index) => levels[index] !== 'hidden'),

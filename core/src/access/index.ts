@@ -1,19 +1,32 @@
 export { type Access, accessTo, planned, type Relation } from './accessTo.ts';
-export { classesOf, classInWords, groupsTold, type ViewerClass } from './classes.ts';
+export {
+  type Circumstance,
+  circumstancesOf,
+  hangs,
+  type KnownCircumstance,
+  levelIn,
+  ORDINARY,
+  type RequestMoment,
+} from './circumstance.ts';
+export { classesOf, classInWords, type ViewerClass, waysToStand, wordsTold } from './classes.ts';
+export { type ConditionProblem, conditionHolds, conditionProblems, exceptionScope } from './condition.ts';
 export { type FlowInput, type Leak, leaksOf } from './flow.ts';
 export { type MayAsk, mayAsk } from './mayAsk.ts';
 export { Origins, type Step } from './origins.ts';
 export {
+  ACTIVITIES,
   type AccessLevel,
   type AccessPlan,
   type AccessRule,
+  type Activity,
   type Disclosure,
   type PlanRules,
   RANK,
+  type RuleException,
   rulesOf,
 } from './plan.ts';
 export { type LevelChange, levelChanges, openedBy, type RuleChanges, ruleChanges } from './planChange.ts';
-export { type Concerned, planEffect } from './planEffect.ts';
+export { type Concerned, type Protections, planEffect } from './planEffect.ts';
 export { protect } from './protect.ts';
 export type { Protection } from './protection.ts';
 export { labelOf, type Referred, type RevealedFacts, revealReferred } from './referred.ts';

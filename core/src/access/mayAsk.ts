@@ -1,4 +1,5 @@
 import type { Viewer } from '../people/index.ts';
+import { waysToStand } from './classes.ts';
 import type { Protection } from './protection.ts';
 import { prepareAccess } from './situation.ts';
 
@@ -12,17 +13,19 @@ export interface MayAsk {
 
 /**
  * Decides by the plan whether a viewer who works at the desk may ask something of requests that
- * reads these names; never by the requests that happen to be there. A field that is hidden and one
- * that does not exist are the same.
+ * reads these names; never by the requests that happen to be there. A field that is hidden, on
+ * some of them only as well, and one that does not exist are the same.
  */
 export function mayAsk(names: readonly string[], protection: Protection, viewer: Viewer): MayAsk {
   const readingOf = prepareAccess(protection);
-  const asOne = (isRequester: boolean) =>
-    readingOf({ viewer, relation: { isDesk: true, isRequester }, purpose: 'counting' });
-  const others = asOne(false);
-  const own = asOne(true);
+  // Which request is its handler’s, or their team’s, is not known before it is looked at.
+  const ways = waysToStand(protection.plan);
+  const mayKnow = (isRequester: boolean, name: string): boolean =>
+    ways.every((as) =>
+      readingOf({ viewer, relation: { isDesk: true, isRequester, as }, purpose: 'counting', at: null }).mayKnow(name),
+    );
   return {
-    unknown: names.filter((name) => !others.mayKnow(name)),
-    own: names.every((name) => own.mayKnow(name)),
+    unknown: names.filter((name) => !mayKnow(false, name)),
+    own: names.every((name) => mayKnow(true, name)),
   };
 }

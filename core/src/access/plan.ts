@@ -5,6 +5,23 @@ export type AccessLevel = 'hidden' | 'read' | 'write';
 /** How far each level opens a field. */
 export const RANK: Readonly<Record<AccessLevel, number>> = { hidden: 0, read: 1, write: 2 };
 
+/** What is done with a request when a rule is asked: worked on, listed, looked for, taken out, written to somebody. */
+export const ACTIVITIES = ['working', 'browsing', 'searching', 'taking-out', 'letters'] as const;
+export type Activity = (typeof ACTIVITIES)[number];
+
+/** Where a rule says something else: when all that it names holds. One that names nothing always does. */
+export interface RuleException {
+  readonly id: string;
+  /** What the rule says there; `none`: nothing. */
+  readonly level: AccessLevel | 'none';
+  /** Any of these. */
+  readonly activities?: readonly Activity[];
+  /** At any of these stages, by key. */
+  readonly stages?: readonly string[];
+  /** What has to hold of the request: FEEL over it. */
+  readonly when?: string;
+}
+
 /** One rule of the access plan: for these people, these fields are hidden, readable or writable. */
 export interface AccessRule {
   readonly id: string;
@@ -16,6 +33,13 @@ export interface AccessRule {
   readonly level: AccessLevel;
   /** An overriding rule sets aside the others that apply. */
   readonly overriding?: boolean;
+  /** In order: the first that holds decides what the rule says. */
+  readonly exceptions?: readonly RuleException[];
+  /** The first and the last day on which it holds, `YYYY-MM-DD` at the desk. */
+  readonly from?: string;
+  readonly until?: string;
+  /** What it hides looks as if nothing were filled in. */
+  readonly looksEmpty?: true;
 }
 
 /**

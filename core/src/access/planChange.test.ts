@@ -1,103 +1,77 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
+import { anyLook, anyRules, everyLook, slowLevel } from '../../laws/anyPlan.ts';
+import { often } from '../../laws/often.ts';
 import { protectionOf } from '../form/index.ts';
-import type { Audience, Viewer } from '../people/index.ts';
+import type { Viewer } from '../people/index.ts';
 import type { Field } from '../register/index.ts';
-import { type AccessLevel, type AccessRule, levelChanges, openedBy, type PlanRules, ruleChanges } from './index.ts';
+import { type AccessRule, levelChanges, openedBy, type PlanRules, ruleChanges } from './index.ts';
 
 const FIELDS: readonly Field[] = [
   { key: 'a', label: 'A', type: { kind: 'text' }, source: 'asked' },
   { key: 'b', label: 'B', type: { kind: 'text' }, source: 'desk-only' },
   { key: 'c', label: 'C', type: { kind: 'text' }, source: 'asked' },
 ];
-const GROUPS = ['x', 'y', 'z'];
 const RANK = { hidden: 0, read: 1, write: 2 };
 
-const audience: fc.Arbitrary<Audience> = fc
-  .record({
-    in: fc.oneof(
-      fc.constant({ everyone: true as const }),
-      fc.subarray(GROUPS).map((anyOf) => ({ anyOf })),
-      fc.subarray(GROUPS).map((allOf) => ({ allOf })),
-    ),
-    outOf: fc.subarray(GROUPS, { maxLength: 1 }),
-    requester: fc.constantFrom(undefined, 'in' as const, 'out' as const),
-  })
-  .map(({ requester, ...rest }) => (requester ? { ...rest, requester } : rest));
-const rules: fc.Arbitrary<readonly AccessRule[]> = fc
-  .array(
-    fc.record({
-      fields: fc.oneof(fc.constant('all' as const), fc.subarray(['a', 'b', 'c'], { minLength: 1 })),
-      audience,
-      level: fc.constantFrom<AccessLevel>('hidden', 'read', 'write'),
-      overriding: fc.boolean(),
-    }),
-    { maxLength: 4 },
-  )
-  .map((made) => made.map((each, index) => ({ ...each, id: `r${index}`, name: `R${index}` })));
+/** Rules that tell few kinds apart, so that everybody there could be can be gone through. */
+const rules = anyRules(
+  FIELDS.map(({ key }) => key),
+  { words: ['x', '@p1', '~handler'] },
+);
+const looks = everyLook(['working', 'browsing', 'taking-out']).filter(
+  ({ groups, as }) => groups.every((each) => each === 'x') && as.every((each) => each === 'handler'),
+);
 
-/** The level of a field for somebody, read slowly out of the published words: out first, then the strictest, then the base. */
-function slowly(
-  of: readonly AccessRule[],
-  field: Field,
-  groups: readonly string[],
-  isDesk: boolean,
-  isOwn: boolean,
-): AccessLevel {
-  const holds = of.filter(({ fields, audience: { in: inside, outOf, requester } }) => {
-    if (fields !== 'all' && !fields.includes(field.key)) return false;
-    if (outOf.filter((group) => groups.includes(group)).length > 0) return false;
-    if (isOwn && requester === 'in') return true;
-    if (isOwn && requester === 'out') return false;
-    if ('everyone' in inside) return true;
-    if ('anyOf' in inside) return inside.anyOf.filter((group) => groups.includes(group)).length > 0;
-    return inside.allOf.length > 0 && inside.allOf.filter((group) => !groups.includes(group)).length === 0;
-  });
-  const strong = holds.filter(({ overriding }) => overriding === true);
-  const levels = (strong.length > 0 ? strong : holds).map(({ level }) => level);
-  if (levels.includes('hidden')) return 'hidden';
-  if (levels.includes('read')) return 'read';
-  if (levels.includes('write')) return 'write';
-  if (isDesk) return 'write';
-  return field.source === 'asked' ? 'read' : 'hidden';
-}
-
-const everyGroups = Array.from({ length: 8 }, (_, bits) => GROUPS.filter((__, index) => (bits >> index) % 2 === 1));
-const RELATIONS = [
-  [true, false],
-  [false, true],
-  [true, true],
-] as const;
-
-test('what a plan changes, and what it opens, is what a slow reading of both finds for everybody there could be', () => {
+test('what a plan opens, and how far, is what a slow reading of both finds for everybody there could be, in all that could be', () => {
   const counts = { opened: 0, closed: 0, same: 0 };
   fc.assert(
     fc.property(rules, rules, (before, after) => {
       const opens = new Map<string, number>();
-      const protection = (of: readonly AccessRule[]) => protectionOf({ rules: of }, { fields: FIELDS, release: null });
-      const [was, is] = [protection(before), protection(after)];
-      for (const groups of everyGroups)
-        for (const [isDesk, isRequester] of RELATIONS) {
-          const viewer: Viewer = { personId: 'p', kind: 'staff', rights: [], groups };
-          const changes = levelChanges(was, is, viewer, { isDesk, isRequester });
-          for (const field of FIELDS) {
-            const [had, has] = [before, after].map((of) => slowly(of, field, groups, isDesk, isRequester)) as [
-              AccessLevel,
-              AccessLevel,
-            ];
-            const told = changes.find((each) => each.field === field);
-            expect([field.key, groups, told?.before ?? had, told?.after ?? had]).toEqual([field.key, groups, had, has]);
-            if (RANK[has] > RANK[had]) opens.set(field.key, Math.max(opens.get(field.key) ?? 0, RANK[has]));
-            counts[RANK[has] > RANK[had] ? 'opened' : has === had ? 'same' : 'closed'] += 1;
-          }
+      for (const look of looks)
+        for (const field of FIELDS) {
+          const [had, has] = [slowLevel(before, field, look), slowLevel(after, field, look)];
+          if (RANK[has] > RANK[had]) opens.set(field.key, Math.max(opens.get(field.key) ?? 0, RANK[has]));
+          counts[RANK[has] > RANK[had] ? 'opened' : has === had ? 'same' : 'closed'] += 1;
         }
+      // Rules may also name what else is done with a request than what is gone through here.
+      const only = (of: readonly AccessRule[]) =>
+        of.every(({ exceptions = [] }) =>
+          exceptions.every(({ activities = [] }) =>
+            activities.every((each) => each === 'working' || each === 'taking-out'),
+          ),
+        );
+      fc.pre(only(before) && only(after));
       const found = openedBy({ rules: before }, { rules: after }, FIELDS);
       expect([...found].map(([key, level]) => [key, RANK[level]]).sort()).toEqual([...opens].sort());
     }),
-    { numRuns: 300 },
+    { numRuns: often(12) },
+  );
+  console.log('what plans open:', counts);
+  expect(Math.min(...Object.values(counts))).toBeGreaterThan(500);
+});
+
+test('what changes for somebody on a request is what a slow reading of both plans says', () => {
+  const counts = { gained: 0, lost: 0, same: 0 };
+  fc.assert(
+    fc.property(anyRules(['a', 'b', 'c']), anyRules(['a', 'b', 'c']), anyLook, (before, after, look) => {
+      const protection = (of: readonly AccessRule[]) => protectionOf({ rules: of }, { fields: FIELDS, release: null });
+      const { personId, groups, isDesk, isRequester, as, stage, day, holding } = look;
+      const viewer: Viewer = { personId, kind: 'staff', rights: [], groups };
+      const at = { stage, day, holds: (condition: string) => holding.includes(condition) };
+      const seen = { ...look, activity: 'working' as const };
+      const changes = levelChanges(protection(before), protection(after), viewer, { isDesk, isRequester, as }, at);
+      for (const field of FIELDS) {
+        const [had, has] = [slowLevel(before, field, seen), slowLevel(after, field, seen)];
+        const told = changes.find((each) => each.field === field);
+        expect([field.key, told?.before ?? had, told?.after ?? had]).toEqual([field.key, had, has]);
+        counts[had === has ? 'same' : RANK[has] > RANK[had] ? 'gained' : 'lost'] += 1;
+      }
+    }),
+    { numRuns: often(2_000) },
   );
   console.log('levels of two plans:', counts);
-  expect(Math.min(...Object.values(counts))).toBeGreaterThan(500);
+  expect(Math.min(...Object.values(counts))).toBeGreaterThan(300);
 });
 
 test('where kinds of viewer are too many to be told apart, whatever a changed rule names counts as opened', () => {

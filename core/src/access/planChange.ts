@@ -2,10 +2,11 @@ import { isSame } from '../design/index.ts';
 import type { Viewer } from '../people/index.ts';
 import type { Field } from '../register/index.ts';
 import { planned, type Relation } from './accessTo.ts';
+import type { RequestMoment } from './circumstance.ts';
 import { classesOf } from './classes.ts';
-import { type AccessLevel, type AccessPlan, type AccessRule, type PlanRules, RANK } from './plan.ts';
+import { type AccessLevel, type AccessPlan, type AccessRule, type Activity, type PlanRules, RANK } from './plan.ts';
 import type { Protection } from './protection.ts';
-import { prepareAccess } from './situation.ts';
+import { type Purpose, prepareAccess } from './situation.ts';
 
 /** What becomes otherwise for somebody with one field. */
 export interface LevelChange {
@@ -14,14 +15,21 @@ export interface LevelChange {
   readonly after: AccessLevel;
 }
 
+/** As what somebody looks who does something with a request. */
+const PURPOSE: Readonly<Record<Activity, Purpose>> = {
+  ...{ working: 'sheet', browsing: 'list', searching: 'counting', 'taking-out': 'taking-out', letters: 'letter' },
+};
+
 /** What becomes otherwise for somebody on the requests that two protections protect, before and after, field by field. */
 export function levelChanges(
   before: Protection,
   after: Protection,
   viewer: Viewer,
   relation: Relation,
+  at: RequestMoment,
+  activity: Activity = 'working',
 ): readonly LevelChange[] {
-  const situation = { viewer, relation, purpose: 'sheet' } as const;
+  const situation = { viewer, relation, purpose: PURPOSE[activity], at };
   const [was, is] = [prepareAccess(before)(situation), prepareAccess(after)(situation)];
   return after.fields.flatMap((field) => {
     const [had, has] = [was.levelOf(field.key).level, is.levelOf(field.key).level];
@@ -48,8 +56,8 @@ export function openedBy(
     const classes = classesOf({ rules: [...was.rules, ...is.rules] });
     if (classes === null) opened.set(field.key, 'write');
     for (const each of classes ?? []) {
-      const level = planned(field, is, each, each.relation).level;
-      if (RANK[level] <= RANK[planned(field, was, each, each.relation).level]) continue;
+      const level = planned(field, is, each, each.relation, each.at).level;
+      if (RANK[level] <= RANK[planned(field, was, each, each.relation, each.at).level]) continue;
       if (RANK[level] > RANK[opened.get(field.key) ?? 'hidden']) opened.set(field.key, level);
     }
   }

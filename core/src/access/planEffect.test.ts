@@ -1,9 +1,21 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
+import { anyRules, CONDITIONS, type Look, slowLevel } from '../../laws/anyPlan.ts';
+import { often } from '../../laws/often.ts';
 import { protectionOf } from '../form/index.ts';
 import { FOR_EVERYONE, PACKAGES, type Right, type Viewer } from '../people/index.ts';
 import type { Field } from '../register/index.ts';
-import { type AccessRule, type AskedAlike, accessTo, gather, planEffect, relationTo } from './index.ts';
+import {
+  type AccessLevel,
+  type AccessRule,
+  type Activity,
+  type AskedAlike,
+  gather,
+  type Protection,
+  type Protections,
+  planEffect,
+  relationTo,
+} from './index.ts';
 
 const PEOPLE = 20;
 const REQUESTS = 500;
@@ -15,35 +27,10 @@ const FIELDS = Array.from({ length: 60 }, (_, n): Field => {
 });
 
 const groups = fc.subarray(GROUPS, { maxLength: 3 });
-const rules = fc
-  .array(
-    fc.record({
-      fields: fc.oneof(
-        fc.constant('all' as const),
-        fc.array(
-          fc.nat({ max: 59 }).map((n) => `f${n}`),
-          { minLength: 1, maxLength: 20 },
-        ),
-      ),
-      in: fc.oneof(
-        fc.constant({ everyone: true as const }),
-        groups.map((anyOf) => ({ anyOf })),
-        groups.map((allOf) => ({ allOf })),
-      ),
-      outOf: fc.subarray(GROUPS, { maxLength: 1 }),
-      requester: fc.constantFrom(undefined, 'in' as const, 'out' as const),
-      level: fc.constantFrom('hidden' as const, 'read' as const, 'write' as const),
-    }),
-    { minLength: 1, maxLength: 5 },
-  )
-  .map((made) =>
-    made.map(
-      ({ in: inside, outOf, requester, ...rule }, n): AccessRule => ({
-        ...{ ...rule, id: `${n}`, name: `${n}` },
-        audience: { in: inside, outOf, ...(requester ? { requester } : {}) },
-      }),
-    ),
-  );
+const rules = anyRules(
+  FIELDS.filter((_field, n) => n % 4 === 0).map(({ key }) => key),
+  { most: 5, words: [...GROUPS, '@p3', '@p7', '~handler', '~decider'] },
+);
 const viewers = fc.array(
   fc.record({
     kind: fc.constantFrom('staff' as const, 'staff' as const, 'contact' as const),
@@ -55,7 +42,11 @@ const viewers = fc.array(
 const who = fc.nat({ max: PEOPLE + 5 }).map((n) => `p${n}`);
 const requests = fc.array(
   fc.record({
-    release: fc.constantFrom('one', 'two'),
+    sort: fc.record({
+      release: fc.constantFrom('one', 'two'),
+      stage: fc.constantFrom('deciding', 'done', 'elsewhere'),
+      holding: fc.subarray(CONDITIONS),
+    }),
     requesterId: fc.option(who),
     handlerId: fc.option(who),
     team: fc.option(fc.constantFrom(...GROUPS)),
@@ -70,8 +61,42 @@ const requests = fc.array(
   { minLength: REQUESTS, maxLength: REQUESTS },
 );
 
+/** What of a request rules hang on, and the release it came by. */
+interface Sort {
+  readonly release: string;
+  readonly stage: string;
+  readonly holding: string[];
+}
+const DAY = '2026-03-02';
+
+function* changed(
+  before: readonly AccessRule[],
+  after: readonly AccessRule[],
+  fields: readonly Field[],
+  look: Omit<Look, 'activity'>,
+  onlyReads: boolean,
+): Iterable<string> {
+  for (const field of fields) {
+    const level = (by: readonly AccessRule[], activity: Activity): AccessLevel => {
+      const own = slowLevel(by, field, { ...look, activity });
+      const from = field.source === 'computed' ? ['f0', 'f1'] : [];
+      const isClosed = FIELDS.some(
+        (each) => from.includes(each.key) && slowLevel(by, each, { ...look, activity }) === 'hidden',
+      );
+      if (own === 'hidden' || isClosed) return 'hidden';
+      return onlyReads || field.source === 'computed' ? 'read' : own;
+    };
+    const working = [level(before, 'working'), level(after, 'working')];
+    for (const activity of ['working', 'browsing', 'taking-out'] as const) {
+      const [had, has] = [level(before, activity), level(after, activity)];
+      const isSame = activity !== 'working' && had === working[0] && has === working[1];
+      if (had !== has && !isSame) yield `${activity} ${field.key} ${had} ${has}`;
+    }
+  }
+}
+
 test('what a plan would change is what each request says for each person, read one by one', () => {
-  const counts = { changes: 0, people: 0, nobody: 0 };
+  const counts = { changes: 0, people: 0, nobody: 0, working: 0, browsing: 0, 'taking-out': 0 };
   fc.assert(
     fc.property(rules, rules, viewers, requests, (before, after, made, asked) => {
       const people = made.map((each, n): Viewer => ({ ...each, personId: `p${n}` }));
@@ -83,9 +108,13 @@ test('what a plan would change is what each request says for each person, read o
           [before, after].map((of) => protectionOf({ rules: of }, { fields: fields(release), release: null })),
         ]),
       );
-      const of = (release: string) =>
-        known.get(release) as [ReturnType<typeof protectionOf>, ReturnType<typeof protectionOf>];
-      const all = asked.map((each): AskedAlike => ({ ...each, n: 1 }));
+      const of = (sort: string): Protections => {
+        const { release, stage, holding } = JSON.parse(sort) as Sort;
+        const [was, is] = known.get(release) as [Protection, Protection];
+        const at = { stage, day: DAY, holds: (condition: string) => holding.includes(condition) };
+        return { before: was, after: is, at };
+      };
+      const all = asked.map((each): AskedAlike => ({ ...each, sort: JSON.stringify(each.sort), n: 1 }));
       const told = planEffect(
         people.map((viewer) => ({ personId: viewer.personId, groups: viewer.groups, viewer: () => viewer })),
         gather({ register: 'r', deskGroups: ['g4'] }, all),
@@ -93,30 +122,38 @@ test('what a plan would change is what each request says for each person, read o
       );
       for (const viewer of people) {
         const wanted = new Map<string, number>();
+        const read = new Map<string, readonly string[]>();
         for (const request of all) {
           const relation = relationTo({ ...request, register: 'r', deskGroups: ['g4'] }, { ...viewer });
           if (!relation.isDesk && !relation.isRequester) continue;
-          const [was, is] = of(request.release);
-          for (const field of fields(request.release)) {
-            const [had, has] = [
-              accessTo(field, was, viewer, relation).level,
-              accessTo(field, is, viewer, relation).level,
-            ];
-            if (had === has) continue;
-            const key = `${field.key} ${had} ${has}`;
+          const { release, stage, holding } = JSON.parse(request.sort) as Sort;
+          const { isDesk, isRequester, onlyReads, as = [] } = relation;
+          const look = { ...viewer, isDesk, isRequester, as, stage, day: DAY, holding };
+          // What is read of one request is read of those that are like it.
+          const like = JSON.stringify([request.sort, relation]);
+          const changes = read.get(like) ?? [...changed(before, after, fields(release), look, onlyReads ?? false)];
+          read.set(like, changes);
+          for (const key of changes) {
             wanted.set(key, (wanted.get(key) ?? 0) + 1);
+            counts[key.split(' ')[0] as 'working'] += 1;
           }
         }
         const found = told.find(({ personId }) => personId === viewer.personId)?.changes ?? [];
         expect([
           viewer.personId,
-          found.map(({ field, before: had, after: has, requests: n }) => [`${field.key} ${had} ${has}`, n]).sort(),
+          found
+            .filter(({ activity }) => activity !== 'letters' && activity !== 'searching')
+            .map(({ activity, field, before: had, after: has, requests: n }) => [
+              `${activity} ${field.key} ${had} ${has}`,
+              n,
+            ])
+            .sort(),
         ]).toEqual([viewer.personId, [...wanted].sort()]);
         counts.changes += wanted.size;
         counts[wanted.size > 0 ? 'people' : 'nobody'] += 1;
       }
     }),
-    { numRuns: 6 },
+    { numRuns: often(6) },
   );
   console.log('what plans would change:', counts);
   expect(Math.min(...Object.values(counts))).toBeGreaterThan(5);

@@ -1,6 +1,9 @@
-import { belongs, type Viewer } from '../people/index.ts';
+import { belongs, type Viewer, wordsIn } from '../people/index.ts';
+import { MOVERS, type MoverRelation } from '../register/index.ts';
 import type { Relation } from './accessTo.ts';
-import type { AccessLevel } from './plan.ts';
+import { levelIn, type RequestMoment } from './circumstance.ts';
+import { waysToStand } from './classes.ts';
+import { ACTIVITIES, type Activity } from './plan.ts';
 import { type LevelChange, levelChanges } from './planChange.ts';
 import type { Protection } from './protection.ts';
 import type { Gathered } from './relation.ts';
@@ -15,12 +18,22 @@ export interface Concerned {
 /** What changes for somebody: each field with its levels before and after, and on how many requests. */
 export interface EffectFor {
   readonly personId: string;
-  readonly changes: readonly (LevelChange & { readonly requests: number })[];
+  readonly changes: readonly (ActiveChange & { readonly requests: number })[];
 }
 
-/** What protects requests that came by a release, before and after. */
-export type Protections = (release: string) => readonly [Protection, Protection];
+/** What becomes otherwise in one of the things that are done with a request; working on it, as a rule. */
+interface ActiveChange extends LevelChange {
+  readonly activity: Activity;
+}
 
+/** What protects requests of a sort, before and after, and what of them rules hang on. */
+export interface Protections {
+  readonly before: Protection;
+  readonly after: Protection;
+  readonly at: RequestMoment;
+}
+
+/** How somebody can stand to a request, beside what else they are to it. */
 const RELATIONS: readonly Relation[] = [
   { isDesk: true, isRequester: false },
   { isDesk: true, isRequester: false, onlyReads: true },
@@ -32,31 +45,62 @@ const RELATIONS: readonly Relation[] = [
 /**
  * What a plan would change, exactly: for everybody who has to do with a request on which something becomes otherwise.
  * Whom neither plan tells apart from others by a rule is looked at once for all of them, and people for whom nothing
- * can change are not held against requests.
+ * can change are not held against requests. Sorts of requests for which every rule says the same are one. What becomes
+ * otherwise in something else than working on a request is told where it is not the same there.
  */
 export function planEffect(
   people: readonly Concerned[],
-  { releases, standings }: Gathered,
-  protections: Protections,
+  { sorts, standings }: Gathered,
+  protections: (sort: string) => Protections,
 ): readonly EffectFor[] {
-  const rules = releases.flatMap((release) => protections(release).flatMap(({ plan }) => plan.rules));
-  const told = [...new Set(rules)];
-  const kinds = new Map<string, ReadonlyMap<string, readonly LevelChange[]>>();
-  /** What changes for those of whom the same rules hold, by release and relation; nothing where nothing does. */
-  const changesFor = ({ personId, groups }: Concerned): ReadonlyMap<string, readonly LevelChange[]> => {
+  const told = [
+    ...new Set(
+      sorts.flatMap((sort) => [protections(sort).before, protections(sort).after].flatMap(({ plan }) => plan.rules)),
+    ),
+  ];
+  const exceptions = told.flatMap((rule) => rule.exceptions ?? []);
+  const activities = ACTIVITIES.filter(
+    (each) => each === 'working' || exceptions.some((exception) => exception.activities?.includes(each)),
+  );
+  const alike = new Map<string, string>();
+  const kindOf = new Map<string, string>();
+  for (const sort of sorts) {
+    const { before, after, at } = protections(sort);
+    const said = [before, after].map((each) => [
+      numberOf(each),
+      ...activities.map((activity) => each.plan.rules.map((rule) => levelIn(rule, { ...at, activity }))),
+    ]);
+    const name = JSON.stringify(said);
+    const first = alike.get(name) ?? sort;
+    alike.set(name, first);
+    kindOf.set(sort, first);
+  }
+  const differing = [...alike.values()];
+  const named = MOVERS.filter((each) => told.some(({ audience }) => wordsIn(audience).includes(`~${each}`)));
+  const relations = waysToStand({ rules: told }).flatMap((as) => RELATIONS.map((relation) => ({ ...relation, as })));
+  const kinds = new Map<string, ReadonlyMap<string, readonly ActiveChange[]>>();
+  /** What changes for those of whom the same rules hold, by sort and relation; nothing where nothing does. */
+  const changesFor = ({ personId, groups }: Concerned): ReadonlyMap<string, readonly ActiveChange[]> => {
     const viewer: Viewer = { personId, groups, kind: 'staff', rights: [] };
-    const kind = [false, true]
-      .flatMap((own) => told.map((rule) => (belongs(rule.audience, viewer, own) ? 1 : 0)))
+    const kind = relations
+      .flatMap((relation) => told.map((rule) => (belongs(rule.audience, viewer, relation) ? 1 : 0)))
       .join('');
     const found = kinds.get(kind);
     if (found) return found;
     const changes = new Map(
-      releases.flatMap((release) =>
-        RELATIONS.flatMap((relation) => {
-          const each = levelChanges(...protections(release), viewer, relation);
-          return each.length > 0 ? [[keyOf(release, relation), each] as const] : [];
-        }),
-      ),
+      differing.flatMap((sort) => {
+        const { before, after, at } = protections(sort);
+        return relations.flatMap((relation) => {
+          const working = levelChanges(before, after, viewer, relation, at);
+          const each = activities.flatMap((activity): readonly ActiveChange[] => {
+            if (activity === 'working') return working.map((change) => ({ ...change, activity }));
+            return levelChanges(before, after, viewer, relation, at, activity)
+              .filter((change) => !working.some((one) => isSameChange(one, change)))
+              .map((change) => ({ ...change, activity }));
+          });
+          return each.length > 0 ? [[keyOf(sort, relation, named), each] as const] : [];
+        });
+      }),
     );
     kinds.set(kind, changes);
     return changes;
@@ -65,10 +109,10 @@ export function planEffect(
     const changes = changesFor(person);
     if (changes.size === 0) return [];
     const viewer = person.viewer();
-    const sums = new Map<string, LevelChange & { requests: number }>();
-    for (const { release, relation, n } of standings(viewer))
-      for (const change of changes.get(keyOf(release, relation)) ?? []) {
-        const which = nameOf(change.field.key, change.before, change.after);
+    const sums = new Map<string, ActiveChange & { requests: number }>();
+    for (const { sort, relation, n } of standings(viewer))
+      for (const change of changes.get(keyOf(kindOf.get(sort) ?? sort, relation, named)) ?? []) {
+        const which = `${change.activity} ${change.field.key} ${change.before} ${change.after}`;
         const known = sums.get(which);
         if (known) known.requests += n;
         else sums.set(which, { ...change, requests: n });
@@ -77,7 +121,23 @@ export function planEffect(
   });
 }
 
-const keyOf = (release: string, { isDesk, isRequester, onlyReads = false }: Relation): string =>
-  `${release} ${Number(isDesk)}${Number(isRequester)}${Number(onlyReads)}`;
+const numbers = new WeakMap<Protection, number>();
+let counted = 0;
 
-const nameOf = (field: string, before: AccessLevel, after: AccessLevel): string => `${field} ${before} ${after}`;
+/** A number for a protection: another one for each. */
+function numberOf(protection: Protection): number {
+  const known = numbers.get(protection) ?? ++counted;
+  numbers.set(protection, known);
+  return known;
+}
+
+/** A relation as far as rules tell it apart. `named`: what they name of what somebody can be to a request. */
+const keyOf = (
+  sort: string,
+  { isDesk, isRequester, onlyReads = false, as = [] }: Relation,
+  named: readonly MoverRelation[],
+): string =>
+  `${sort} ${Number(isDesk)}${Number(isRequester)}${Number(onlyReads)} ${named.filter((each) => as.includes(each)).join()}`;
+
+const isSameChange = (one: LevelChange, other: LevelChange): boolean =>
+  one.field === other.field && one.before === other.before && one.after === other.after;

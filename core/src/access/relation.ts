@@ -1,5 +1,5 @@
 import { holdersOf, mayWith, type RequestRight, rightsAt, type Standing, type Viewer } from '../people/index.ts';
-import type { MoverRelation } from '../register/index.ts';
+import { MOVERS, type MoverRelation } from '../register/index.ts';
 import type { Relation } from './accessTo.ts';
 
 /** What decides how somebody stands to a request. Groups by key. */
@@ -31,17 +31,18 @@ function standsOf(viewer: Viewer): Stands {
   if (found) return found;
   const held = new Set(holdersOf(viewer));
   const groups = new Set(viewer.groups);
-  // It is theirs to work or decide on, of a team or desk of theirs, or neither.
-  const standing = ({ handlerId, deciders, team, deskGroups }: RequestParties): Standing => {
-    if (handlerId === viewer.personId || deciders.some((word) => held.has(word))) return 'own';
-    return (team !== null && groups.has(team)) || deskGroups.some((group) => groups.has(group)) ? 'team' : 'none';
-  };
+  const bitsOf = ({ handlerId, team, deciders }: RequestParties): number =>
+    (handlerId === viewer.personId ? HANDLER : 0) |
+    (team !== null && groups.has(team) ? TEAM : 0) |
+    (deciders.some((word) => held.has(word)) ? DECIDER : 0);
+  const isOfDesk = ({ deskGroups }: RequestParties): boolean => deskGroups.some((group) => groups.has(group));
+  const standing = (request: RequestParties): Standing => standingBy(bitsOf(request), isOfDesk(request));
   const known = new Map<string, Relation>();
   const relation = (request: RequestParties): Relation => {
-    const [stands, isRequester] = [standing(request), request.requesterId === viewer.personId];
-    const key = `${request.register} ${stands} ${isRequester}`;
+    const [bits, works, asks] = [bitsOf(request), isOfDesk(request), request.requesterId === viewer.personId];
+    const key = `${request.register} ${bits} ${works} ${asks}`;
     let related = known.get(key);
-    if (!related) known.set(key, (related = relationBy(viewer, request.register, stands, isRequester)));
+    if (!related) known.set(key, (related = relationBy(viewer, request.register, standingBy(bits, works), bits, asks)));
     return related;
   };
   const stands = { standing, relation };
@@ -51,23 +52,26 @@ function standsOf(viewer: Viewer): Stands {
 
 /** Requests of one register, ready to be asked how somebody stands to all of them. */
 export interface Gathered {
-  readonly releases: readonly string[];
-  /** How many requests somebody has to do with, by how they stand to them and by the release they came by. */
+  readonly sorts: readonly string[];
+  /** How many requests somebody has to do with, by how they stand to them and by their sort. */
   readonly standings: (
     viewer: Viewer,
-  ) => readonly { readonly release: string; readonly relation: Relation; readonly n: number }[];
+  ) => readonly { readonly sort: string; readonly relation: Relation; readonly n: number }[];
 }
 
-/** Requests that came by one release and have the same people, and how many they are. */
+/** Requests that are of one sort and have the same people, and how many they are. */
 export interface AskedAlike extends Pick<RequestParties, 'requesterId' | 'handlerId' | 'team' | 'deciders'> {
-  readonly release: string;
+  /** What besides its people decides about a request, as one word: the release it came by, where it stands. */
+  readonly sort: string;
   readonly n: number;
 }
 
-const STANDINGS = ['none', 'team', 'own'] as const satisfies readonly Standing[];
-const TEAM = 1;
-const THEIRS = 2;
-const ASKED = 4;
+/** What somebody is to a request, as bits. */
+const HANDLER = 1;
+const TEAM = 2;
+const DECIDER = 4;
+const ASKED = 8;
+const BITS = 16;
 
 /**
  * Gathers requests of a register by the people they have: whom most of them do not concern is not held against each.
@@ -77,9 +81,10 @@ export function gather(
   { register, deskGroups }: Pick<RequestParties, 'register' | 'deskGroups'>,
   requests: readonly AskedAlike[],
 ): Gathered {
-  const releases = [...new Set(requests.map(({ release }) => release))];
-  const releaseOf = requests.map(({ release }) => releases.indexOf(release));
-  const totals = releases.map(() => 0);
+  const sorts = [...new Set(requests.map(({ sort }) => sort))];
+  const places = new Map(sorts.map((sort, place) => [sort, place]));
+  const sortOf = requests.map(({ sort }) => places.get(sort) as number);
+  const totals = sorts.map(() => 0);
   const by = {
     requester: new Map<string, number[]>(),
     handler: new Map<string, number[]>(),
@@ -97,7 +102,7 @@ export function gather(
     add(by.handler, handlerId, index);
     add(by.team, team, index);
     for (const word of deciders) add(by.decider, word, index);
-    totals[releaseOf[index] as number] = (totals[releaseOf[index] as number] ?? 0) + n;
+    totals[sortOf[index] as number] = (totals[sortOf[index] as number] ?? 0) + n;
   }
   const marks = new Uint8Array(requests.length);
   const standings: Gathered['standings'] = (viewer) => {
@@ -108,43 +113,57 @@ export function gather(
         marks[index] = (marks[index] as number) | as;
       }
     };
-    mark(by.handler.get(viewer.personId), THEIRS);
-    for (const word of holdersOf(viewer)) mark(by.decider.get(word), THEIRS);
+    mark(by.handler.get(viewer.personId), HANDLER);
+    for (const word of holdersOf(viewer)) mark(by.decider.get(word), DECIDER);
     for (const group of viewer.groups) mark(by.team.get(group), TEAM);
     mark(by.requester.get(viewer.personId), ASKED);
     const isOfDesk = deskGroups.some((group) => viewer.groups.includes(group));
-    const usual = isOfDesk ? 1 : 0;
-    // By release, standing and whether they ask: six for each release.
-    const counts = new Array<number>(releases.length * 6).fill(0);
-    for (const [release, total] of totals.entries()) counts[release * 6 + usual * 2] = total;
+    // By sort and by what somebody is to it; nothing, to most of them.
+    const counts = new Array<number>(sorts.length * BITS).fill(0);
+    for (const [sort, total] of totals.entries()) counts[sort * BITS] = total;
     for (const index of touched) {
-      const mine = marks[index] as number;
-      const standing = (mine & THEIRS) !== 0 ? 2 : isOfDesk || (mine & TEAM) !== 0 ? 1 : 0;
-      const release = (releaseOf[index] as number) * 6;
       const { n } = requests[index] as AskedAlike;
-      const [from, to] = [release + usual * 2, release + standing * 2 + ((mine & ASKED) !== 0 ? 1 : 0)];
+      const from = (sortOf[index] as number) * BITS;
+      const to = from + (marks[index] as number);
       counts[from] = (counts[from] as number) - n;
       counts[to] = (counts[to] as number) + n;
       marks[index] = 0;
     }
     return counts.flatMap((n, at) => {
       if (n === 0) return [];
-      const relation = relationBy(viewer, register, STANDINGS[(at % 6) >> 1] as Standing, at % 2 === 1);
+      const bits = at & (ASKED - 1);
+      const relation = relationBy(viewer, register, standingBy(bits, isOfDesk), bits, (at & ASKED) !== 0);
       return relation.isDesk || relation.isRequester
-        ? [{ release: releases[Math.floor(at / 6)] as string, relation, n }]
+        ? [{ sort: sorts[Math.floor(at / BITS)] as string, relation, n }]
         : [];
     });
   };
-  return { releases, standings };
+  return { sorts, standings };
 }
 
-function relationBy(viewer: Viewer, register: string, standing: Standing, isRequester: boolean): Relation {
+/** It is theirs to work or decide on, of a team or desk of theirs, or neither. */
+function standingBy(bits: number, isOfDesk: boolean): Standing {
+  if ((bits & (HANDLER | DECIDER)) !== 0) return 'own';
+  return (bits & TEAM) !== 0 || isOfDesk ? 'team' : 'none';
+}
+
+function relationBy(
+  viewer: Viewer,
+  register: string,
+  standing: Standing,
+  bits: number,
+  isRequester: boolean,
+): Relation {
   const entitled = { rights: rightsAt(viewer, register) };
   const isDesk = viewer.kind === 'staff' && (mayWith(entitled, 'read', standing) || standing === 'own');
-  return isDesk && !mayWith(entitled, 'change', standing)
-    ? { isDesk, isRequester, onlyReads: true }
-    : { isDesk, isRequester };
+  const related: Relation = { isDesk, isRequester, ...(AS[bits] ?? {}) };
+  return isDesk && !mayWith(entitled, 'change', standing) ? { ...related, onlyReads: true } : related;
 }
+
+/** What each of the bits stands for, together. */
+const AS: readonly Pick<Relation, 'as'>[] = Array.from({ length: ASKED }, (_, bits) =>
+  bits === 0 ? {} : { as: MOVERS.filter((_relation, place) => ((bits >> place) & 1) === 1) },
+);
 
 /**
  * The desk of a request: who may read all of them; who may read those of their teams, and it is one,
@@ -159,17 +178,6 @@ export const mayDo = (request: RequestParties, viewer: Viewer, right: RequestRig
   viewer.kind === 'staff' &&
   mayWith({ rights: rightsAt(viewer, request.register) }, right, standsOf(viewer).standing(request));
 
-function isDecider({ deciders }: Pick<RequestParties, 'deciders'>, viewer: Viewer): boolean {
-  if (deciders.length === 0) return false;
-  const held = holdersOf(viewer);
-  return deciders.some((word) => held.includes(word));
-}
-
 /** How somebody stands to a request, of what a move can ask for. */
-export function relationsTo(request: RequestParties, viewer: Viewer): ReadonlySet<MoverRelation> {
-  return new Set<MoverRelation>([
-    ...(request.handlerId === viewer.personId ? (['handler'] as const) : []),
-    ...(request.team !== null && viewer.groups.includes(request.team) ? (['team'] as const) : []),
-    ...(isDecider(request, viewer) ? (['decider'] as const) : []),
-  ]);
-}
+export const relationsTo = (request: RequestParties, viewer: Viewer): ReadonlySet<MoverRelation> =>
+  new Set(relationTo(request, viewer).as ?? []);

@@ -1,20 +1,24 @@
 import type { Field } from '../register/index.ts';
 import { planned } from './accessTo.ts';
 import { classesOf } from './classes.ts';
-import type { AccessPlan } from './plan.ts';
+import { ACTIVITIES, type AccessPlan, type AccessRule, type Activity } from './plan.ts';
 import type { Protection } from './protection.ts';
 
-const open = new WeakMap<Protection, readonly Field[]>();
+const open = new WeakMap<Protection, Map<string, readonly Field[]>>();
 const hidden = new WeakMap<AccessPlan, Map<string, boolean>>();
 
-/** Whether the plan hides a field from anybody who may ever work at the desk. */
-export function isRestricted(field: Field, plan: AccessPlan): boolean {
+/**
+ * Whether the plan hides a field from anybody who may ever work at the desk, whatever becomes of a request.
+ * `activities`: those that are looked at.
+ */
+export function isRestricted(field: Field, plan: AccessPlan, activities: readonly Activity[] = ACTIVITIES): boolean {
   let known = hidden.get(plan);
   if (!known) hidden.set(plan, (known = new Map()));
-  let found = known.get(field.key);
+  const name = `${field.key} ${activities.join()}`;
+  let found = known.get(name);
   if (found === undefined) {
     const concerned = { rules: plan.rules.filter((rule) => rule.fields === 'all' || rule.fields.includes(field.key)) };
-    const classes = concerned.rules.some((rule) => rule.level === 'hidden') ? classesOf(concerned) : [];
+    const classes = concerned.rules.some(mayHide) ? classesOf(concerned, activities) : [];
     // Kinds of viewer too many to be told apart: nothing is called open then.
     found =
       classes === null ||
@@ -22,26 +26,34 @@ export function isRestricted(field: Field, plan: AccessPlan): boolean {
         (each) =>
           each.relation.isDesk &&
           !each.relation.isRequester &&
-          planned(field, concerned, each, each.relation).level === 'hidden',
+          planned(field, concerned, each, each.relation, each.at).level === 'hidden',
       );
-    known.set(field.key, found);
+    known.set(name, found);
   }
   return found;
 }
 
+const mayHide = ({ level, exceptions = [] }: AccessRule): boolean =>
+  level === 'hidden' || exceptions.some((each) => each.level === 'hidden');
+
 /**
  * The fields that the plan hides from nobody of the desk, nor any field they are made from: only
- * these leave the register’s own desk.
+ * these leave the register’s own desk. `activities`: where only some of what is done with a request matters.
  */
-export function openFields(protection: Protection): readonly Field[] {
-  let found = open.get(protection);
+export function openFields(protection: Protection, activities: readonly Activity[] = ACTIVITIES): readonly Field[] {
+  let known = open.get(protection);
+  if (!known) open.set(protection, (known = new Map()));
+  const name = activities.join();
+  let found = known.get(name);
   if (!found) {
     const { fields, plan, madeFrom, isClosedElsewhere } = protection;
     found = fields.filter(
       (field) =>
-        ![field, ...madeFrom(field.key)].some((each) => isClosedElsewhere(each.key) || isRestricted(each, plan)),
+        ![field, ...madeFrom(field.key)].some(
+          (each) => isClosedElsewhere(each.key) || isRestricted(each, plan, activities),
+        ),
     );
-    open.set(protection, found);
+    known.set(name, found);
   }
   return found;
 }

@@ -12,6 +12,8 @@ import {
   type Values,
 } from '../register/index.ts';
 import { type Access, accessTo, type Relation } from './accessTo.ts';
+import { type Circumstance, circumstancesOf, levelIn, type RequestMoment } from './circumstance.ts';
+import { type Activity, RANK } from './plan.ts';
 import type { Protection } from './protection.ts';
 import { openFields } from './restricted.ts';
 import type { Revealed, ValueChange, VisibleChange, VisibleField, VisibleReason, VisibleValues } from './revealed.ts';
@@ -28,7 +30,15 @@ export interface Situation {
   readonly viewer: Viewer;
   readonly relation: Relation;
   readonly purpose: Purpose;
+  /** What of the request rules hang on; null where no one request is meant: then the strictest of what may be. */
+  readonly at: RequestMoment | null;
 }
+
+/** What is done with a request, as rules speak of it. */
+const ACTIVITY: Readonly<Record<Purpose, Activity>> = {
+  ...{ sheet: 'working', changing: 'working', following: 'working', list: 'browsing', counting: 'searching' },
+  ...{ letter: 'letters', 'taking-out': 'taking-out' },
+};
 
 /** What holds for everybody whom a plan does not tell apart. */
 interface Levels {
@@ -38,6 +48,7 @@ interface Levels {
 
 const NOT_HERE: Access = { level: 'hidden', rule: said('access:noField') };
 const STAYS: Access = { level: 'hidden', rule: said('access:notInEmails') };
+const HANGS_ON_TOO_MUCH: Access = { level: 'hidden', rule: said('access:hangsOnTooMuch') };
 
 /** The fields that a subject names, by what protects them. */
 const inSubjects = new WeakMap<Protection, Map<string, readonly Field[]>>();
@@ -59,6 +70,9 @@ function namedIn(protection: Protection, subject: string): readonly Field[] {
   return named;
 }
 
+const stricter = (one: Access | null, other: Access): Access =>
+  one === null || RANK[other.level] < RANK[one.level] ? other : one;
+
 /** Kinds of viewer whose levels are remembered for one protection. */
 const REMEMBERED = 1_024;
 
@@ -77,16 +91,29 @@ export function prepareAccess(protection: Protection): (situation: Situation) =>
   if (ready) return ready;
   const { rules } = protection.plan;
   const kinds = new Map<string, Levels>();
+  const unknown = new Map<Activity, readonly Circumstance[]>();
+  /** In what circumstances somebody looks: in one, or where no one request is meant, in all that there can be. */
+  const circumstances = ({ purpose, at }: Situation): readonly Circumstance[] => {
+    const activity = ACTIVITY[purpose];
+    if (at) return [{ activity, stage: at.stage, day: at.day, holds: at.holds }];
+    let found = unknown.get(activity);
+    if (!found) unknown.set(activity, (found = circumstancesOf(rules, [activity]) ?? []));
+    return found;
+  };
   const made = (situation: Situation): Reading => {
-    const { viewer, relation, purpose } = situation;
-    const bits = rules.map((rule) => (belongs(rule.audience, viewer, relation.isRequester) ? '1' : '0'));
-    const kind = `${relation.isDesk} ${relation.onlyReads ?? false} ${relation.isRequester} ${purpose === 'letter'} ${bits.join('')}`;
+    const { viewer, relation, purpose, at } = situation;
+    const within = circumstances(situation);
+    const said = rules.map((rule) => {
+      if (!belongs(rule.audience, viewer, relation)) return '';
+      return at ? levelIn(rule, within[0] as Circumstance) : 'any';
+    });
+    const kind = `${relation.isDesk} ${relation.onlyReads ?? false} ${relation.isRequester} ${at ? purpose === 'letter' : purpose} ${said.join('.')}`;
     let levels = kinds.get(kind);
     if (!levels) {
       if (kinds.size >= REMEMBERED) kinds.clear();
       kinds.set(kind, (levels = { known: new Map(), readable: null }));
     }
-    return new Reading(situation, protection, levels);
+    return new Reading(situation, protection, levels, within);
   };
   prepared.set(protection, made);
   return made;
@@ -101,6 +128,7 @@ export class Reading {
     readonly situation: Situation,
     readonly protection: Protection,
     private readonly levels: Levels,
+    private readonly within: readonly Circumstance[],
   ) {}
 
   /** What may be done with a field, and the rule that says so; a field that is not there is hidden. */
@@ -115,8 +143,10 @@ export class Reading {
 
   private accessTo(field: Field): Access {
     const { purpose, viewer, relation } = this.situation;
-    if (purpose === 'letter' && !openFields(this.protection).includes(field)) return STAYS;
-    return accessTo(field, this.protection, viewer, relation);
+    if (purpose === 'letter' && !openFields(this.protection, ['letters']).includes(field)) return STAYS;
+    return this.within
+      .map((at) => accessTo(field, this.protection, viewer, relation, at))
+      .reduce(stricter, this.within.length > 0 ? null : HANGS_ON_TOO_MUCH) as Access;
   }
 
   /** The keys of the fields that may be read. */
@@ -144,6 +174,11 @@ export class Reading {
     const { relation, purpose } = this.situation;
     for (const field of only ?? this.protection.fields) {
       const access = this.levelOf(field.key);
+      if (access.level === 'hidden' && access.looksEmpty) {
+        const { key, label, source } = field;
+        fields.push({ key, label, value: null, shown: '', writable: false, source });
+        continue;
+      }
       if (access.level === 'hidden') {
         if (relation.isDesk && purpose !== 'letter') withheld.push({ label: field.label, rule: access.rule });
         continue;

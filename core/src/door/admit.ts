@@ -1,5 +1,5 @@
 import { said, type Words } from '@tolvek/words';
-import { belongs } from '../people/index.ts';
+import { belongs, NO_REQUEST } from '../people/index.ts';
 import { type DoorDesign, type DoorLimit, doorAt, kindOfProof } from './door.ts';
 
 /** Why somebody is not admitted. */
@@ -35,7 +35,7 @@ export function admit(door: DoorDesign, comer: Comer, now: number, used: (limit:
   if (state === 'not-yet') return refuse('not-yet', closed || said('doors:notOpenYet'));
   if (kindOfProof(door.proof) === 'staff' && comer.kind !== 'staff') return refuse('sign-in', said('doors:staffOnly'));
   if (!comer.active) return refuse('inactive', said('doors:inactive'));
-  if (comer.kind !== 'unknown' && !belongs(door.audience, comer, false))
+  if (comer.kind !== 'unknown' && !belongs(door.audience, comer, NO_REQUEST))
     return refuse('not-for-you', said('doors:notForYou'));
   // What somebody has sent is counted once it is known who they are.
   const counted = door.limits.filter(({ of }) => of === 'all' || comer.kind !== 'unknown');

@@ -9,7 +9,7 @@ import {
   mergeContents,
 } from '../design/index.ts';
 import { entriesIn } from '../expression/index.ts';
-import { groupsIn } from '../people/index.ts';
+import { groupsIn, peopleIn } from '../people/index.ts';
 import { designsNamed, type Field, moveFindings, type Stage } from '../register/index.ts';
 import type { FormDesign, OwnPart, UniqueRule } from './design.ts';
 
@@ -91,6 +91,7 @@ const rulesOf = (...states: readonly (Partial<RegisterContent> | null)[]): Merge
       rules: (item) => String(item.id),
       resting: (item) => String(item.id),
       disclosures: (item) => String(item.id),
+      exceptions: (item) => String(item.id),
       unique: (item) => String(item.id),
       rows: (item) => String(item.id),
       columns: (item) => String(item.id ?? item.key),
@@ -134,7 +135,10 @@ export const REGISTER: DesignKind<RegisterContent> = {
     ...designsNamed(fields),
     ...deskGroups.map((key) => ({ kind: 'group', key, at: said('designs:theDesk') })),
     ...[...access.rules, ...(access.resting ?? [])].flatMap(({ name, audience }) =>
-      groupsIn(audience).map((key) => ({ kind: 'group', key, at: said('designs:theRule', { name }) })),
+      [
+        ...groupsIn(audience).map((key) => ({ kind: 'group', key })),
+        ...peopleIn(audience).map((key) => ({ kind: 'person', key })),
+      ].map((each) => ({ ...each, at: said('designs:theRule', { name }) })),
     ),
     ...stages.flatMap(({ label, moves = [] }) =>
       moves.flatMap(({ groups }) =>

@@ -1,7 +1,7 @@
 import { type Said, said, type Words } from '@tolvek/words';
 import type { AccessRule } from '../access/index.ts';
 import type { Reference } from '../design/index.ts';
-import { groupsIn, inPlace } from '../people/index.ts';
+import { groupsIn, inPlace, withoutPeople } from '../people/index.ts';
 import { designsNamed, type Field, isFilled, type Kind, type Vocabulary } from '../register/index.ts';
 import type { RoutingRow } from '../routing/index.ts';
 import { type Action, type FormDesign, questionsOf } from './design.ts';
@@ -240,10 +240,10 @@ export function settledHere(design: FormDesign, places: Places): FormDesign {
   };
 }
 
-/** What protected a form elsewhere, with the groups that stand here in the place of its own. */
+/** What protected a form elsewhere, with the groups that stand here in the place of its own; people of elsewhere are not here. */
 export const protectedHere = ({ rules, staysIn }: Protecting, groups: Places['groups']): Protecting => ({
   staysIn,
-  rules: rules.map((rule) => ({ ...rule, audience: inPlace(rule.audience, groups) })),
+  rules: rules.map((rule) => ({ ...rule, audience: withoutPeople(inPlace(rule.audience, groups)) })),
 });
 
 /** JSON Schema, as far as answers need it. */

@@ -1,4 +1,4 @@
-import { type Said, said } from '@tolvek/words';
+import { type Said, said, type Words } from '@tolvek/words';
 import type { Right } from './rights.ts';
 
 /** Who somebody is to the desk. Groups are named by their keys. */
@@ -15,9 +15,9 @@ export interface Viewer {
 }
 
 /**
- * Who: everyone or groups to be in, and groups to be out of. Out wins over in; an audience with
- * nothing to be in is nobody. `requester` speaks of the relation to one request: whose request it
- * is counts as in, or as out.
+ * Who: everyone, or words to be in, and words to be out of. A word is the key of a group, a person (`@` and their id), or
+ * a relation to the request in question (`~handler`). Out wins over in; an audience with nothing to be in is nobody.
+ * `requester` speaks of whose request it is: they count as in, or as out.
  */
 export interface Audience {
   readonly in:
@@ -28,46 +28,81 @@ export interface Audience {
   readonly requester?: 'in' | 'out';
 }
 
-/**
- * Whether a viewer belongs to an audience. `isRequester`: the request in question is the viewer's
- * own.
- */
-export function belongs(audience: Audience, viewer: Pick<Viewer, 'groups'>, isRequester: boolean): boolean {
-  if (audience.outOf.some((group) => viewer.groups.includes(group))) return false;
+/** Somebody, as far as audiences tell people apart: in which groups they are, and who they are where that is known. */
+export interface Somebody {
+  readonly personId?: string;
+  readonly groups: readonly string[];
+}
+
+/** How somebody stands to the request in question. */
+export interface Stands {
+  readonly isRequester: boolean;
+  /** What else they are to it: its handler, of its team, its decider. */
+  readonly as?: readonly string[];
+}
+
+/** Where no request is in question. */
+export const NO_REQUEST: Stands = { isRequester: false };
+
+/** Whether a viewer belongs to an audience, as they stand to the request in question. */
+export function belongs(audience: Audience, { personId, groups }: Somebody, { isRequester, as }: Stands): boolean {
+  const is = (word: string): boolean => {
+    if (word.startsWith('@')) return personId !== undefined && word.slice(1) === personId;
+    return word.startsWith('~') ? (as?.includes(word.slice(1)) ?? false) : groups.includes(word);
+  };
+  if (audience.outOf.some(is)) return false;
   if (isRequester && audience.requester) return audience.requester === 'in';
   const { in: inside } = audience;
   if ('everyone' in inside) return true;
-  if ('anyOf' in inside) return inside.anyOf.some((group) => viewer.groups.includes(group));
-  return inside.allOf.length > 0 && inside.allOf.every((group) => viewer.groups.includes(group));
+  if ('anyOf' in inside) return inside.anyOf.some(is);
+  return inside.allOf.length > 0 && inside.allOf.every(is);
 }
 
-/** An audience as a sentence: “everyone except Site safety and the requester”. */
-export function audienceInWords(audience: Audience, nameOf: (group: string) => string): Said {
+/** What somebody is to a request, as audiences speak of it. */
+export const RELATION_WORDS = {
+  '~handler': said('people:itsHandler'),
+  '~team': said('people:itsTeam'),
+  '~decider': said('people:itsDecider'),
+} as const satisfies Readonly<Record<string, Said>>;
+
+/** An audience as a sentence: “everyone except Site safety and the requester”. `nameOf`: what groups and people are called. */
+export function audienceInWords(audience: Audience, nameOf: (word: string) => string): Said {
+  const named = (word: string): Words => (word in RELATION_WORDS ? RELATION_WORDS[word as '~handler'] : nameOf(word));
   const requester = said('people:requester');
-  const who = insideInWords(audience.in, nameOf);
+  const who = insideInWords(audience.in, named);
   const plus = audience.requester !== 'in' ? who : who === null ? requester : said('people:andRequester', { who });
-  const groups = [...audience.outOf.map(nameOf), ...(audience.requester === 'out' ? [requester] : [])];
+  const groups = [...audience.outOf.map(named), ...(audience.requester === 'out' ? [requester] : [])];
   const some = plus ?? said('people:nobody');
   return groups.length > 0 ? said('people:exceptGroups', { who: some, groups }) : some;
 }
 
-function insideInWords(inside: Audience['in'], nameOf: (group: string) => string): Said | null {
+function insideInWords(inside: Audience['in'], named: (word: string) => Words): Said | null {
   if ('everyone' in inside) return said('people:everyone');
-  const groups = ('anyOf' in inside ? inside.anyOf : inside.allOf).map(nameOf);
+  const groups = ('anyOf' in inside ? inside.anyOf : inside.allOf).map(named);
   if (groups.length === 0) return null;
   return 'anyOf' in inside ? said('people:anyOf', { groups }) : said('people:allOf', { groups });
 }
 
-/** The keys of the groups that an audience names. */
-export const groupsIn = ({ in: inside, outOf }: Audience): readonly string[] => [
+/** The words that an audience names. */
+export const wordsIn = ({ in: inside, outOf }: Audience): readonly string[] => [
   ...outOf,
   ...('anyOf' in inside ? inside.anyOf : 'allOf' in inside ? inside.allOf : []),
 ];
 
-/** The same audience with other groups in the place of some. */
-export function inPlace(audience: Audience, groups: Readonly<Record<string, string>>): Audience {
+/** The keys of the groups that an audience names. */
+export const groupsIn = (audience: Audience): readonly string[] => wordsIn(audience).filter(isGroup);
+
+/** The ids of the people whom an audience names. */
+export const peopleIn = (audience: Audience): readonly string[] =>
+  wordsIn(audience).flatMap((word) => (word.startsWith('@') ? [word.slice(1)] : []));
+
+/** Whether a word of an audience is the key of a group. */
+export const isGroup = (word: string): boolean => !word.startsWith('@') && !word.startsWith('~');
+
+/** The same audience with other words in the place of some. */
+export function inPlace(audience: Audience, words: Readonly<Record<string, string>>): Audience {
   const { in: inside, outOf } = audience;
-  const placed = (keys: readonly string[]): readonly string[] => [...new Set(keys.map((key) => groups[key] ?? key))];
+  const placed = (keys: readonly string[]): readonly string[] => [...new Set(keys.map((key) => words[key] ?? key))];
   return {
     ...audience,
     in:
@@ -77,5 +112,22 @@ export function inPlace(audience: Audience, groups: Readonly<Record<string, stri
           ? { allOf: placed(inside.allOf) }
           : inside,
     outOf: placed(outOf),
+  };
+}
+
+/** The same audience without the people it names. */
+export function withoutPeople(audience: Audience): Audience {
+  const { in: inside, outOf } = audience;
+  const rest = (words: readonly string[]): readonly string[] => words.filter((word) => !word.startsWith('@'));
+  return {
+    ...audience,
+    in:
+      'anyOf' in inside
+        ? { anyOf: rest(inside.anyOf) }
+        : // Whoever is all of them and somebody else as well is nobody.
+          'allOf' in inside
+          ? { allOf: rest(inside.allOf).length === inside.allOf.length ? inside.allOf : [] }
+          : inside,
+    outOf: rest(outOf),
   };
 }

@@ -1,5 +1,20 @@
 export { type Absence, absenceInWords, awayOn, type StandIn, standInFor, standInsOn } from './absence.ts';
-export { type Audience, audienceInWords, belongs, groupsIn, inPlace, type Viewer } from './audience.ts';
+export {
+  type Audience,
+  audienceInWords,
+  belongs,
+  groupsIn,
+  inPlace,
+  isGroup,
+  NO_REQUEST,
+  peopleIn,
+  RELATION_WORDS,
+  type Somebody,
+  type Stands,
+  type Viewer,
+  withoutPeople,
+  wordsIn,
+} from './audience.ts';
 export { type Access, type AuditLine, accessAt, holdersIn, isToldHere } from './audit.ts';
 export {
   daysInWords,

@@ -6,7 +6,7 @@ import { stageOf } from '../register/queries.ts';
 import { factsOfRequest } from '../request/facts.ts';
 import type { OpenRequest } from '../request/open.ts';
 import { partiesIn, type RequestRow } from '../request/queries.ts';
-import { knownStanding, meIn, standingOf } from './standing.ts';
+import { knownStanding, meIn, standingOf } from '../request/standing.ts';
 
 /** Where a viewer can move a request they work on, and why not elsewhere. `now`: epoch ms. */
 export function movesOf(
@@ -25,6 +25,6 @@ export function movesOf(
     standing: () => standingOf(db, request, now),
     me: () => meIn(db, viewer),
     known: () => knownStanding(db, register),
-    open: new Set(openFields(reading.protection).map(({ key }) => key)),
+    open: new Set(openFields(reading.protection, ['working']).map(({ key }) => key)),
   });
 }

@@ -23,6 +23,7 @@ import { pictureVersion, putPicture } from '../platform/pictures.ts';
 import { notFound, Problem } from '../platform/problem.ts';
 import { links, pictures, user } from '../platform/tables.ts';
 import { by, type Work, write } from '../platform/work.ts';
+import { renameInPlans } from '../register/commands.ts';
 import { allRegisters } from '../register/queries.ts';
 import { changeRequest } from '../request/change.ts';
 import { requestById } from '../request/queries.ts';
@@ -192,6 +193,8 @@ function becomeOne(work: Work, viewer: Viewer, { stays, goes }: Two): void {
   for (const id of [from, to]) settleSought(tx, id);
   settleStandIns(tx, todayAt(tx, now));
   if (goes.active) noteChanged(work, 'person', from, 'active', true, false);
+  const note = `${goes.name} = ${stays.name}`;
+  renameInPlans(tx, { [was]: becomes }, note, { viewer, now });
   noteGround(work, 'person', to, { kind: 'merged', name: goes.name, email: goes.email });
   refuseNobodyLeft(tx);
 }

@@ -25,7 +25,7 @@ import { createAuth } from '../platform/auth.ts';
 import { CannotStart } from '../platform/cannotStart.ts';
 import { type Clock, DemoClock, isDemoData, systemClock } from '../platform/clock.ts';
 import { type Config, ConfigRefused } from '../platform/config.ts';
-import { type Database, openDatabase } from '../platform/database.ts';
+import { type Database, openDatabase, runsBy } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { attempt, Job } from '../platform/jobs.ts';
 import { Live } from '../platform/live.ts';
@@ -119,6 +119,7 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
   dropHalfSent(config);
   const troubles = new Troubles(log);
   const clock: Clock = config.mode === 'demo' ? new DemoClock(db, options.demoNow ?? Date.now()) : systemClock;
+  runsBy(db, clock);
   const standIn =
     config.mode === 'demo' && options.smtp === undefined ? await startMailStandIn(db, clock, troubles) : null;
   const sender = new Sender({ db, clock, config, log, troubles }, options.smtp ?? standIn?.url ?? config.smtp);

@@ -2,4 +2,4 @@
 import { register } from 'tsx/esm/api';
 
 register();
-export const { ready, findings, lookAtRows, tryCondition } = await import('./worker.ts');
+export const { ready, findings, lookAtRows, planEffect, tryCondition } = await import('./worker.ts');

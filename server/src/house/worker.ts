@@ -4,10 +4,11 @@ import { findingsOf } from '@tolvek/core/form';
 import { workerData } from 'piscina';
 import { lookAtRows as lookedAt } from '../intake/takeInRows.ts';
 import type { Apart, OnData } from '../platform/apart.ts';
-import { connect, type Reader } from '../platform/database.ts';
+import { connect, type Reader, runsBy } from '../platform/database.ts';
 import { Problem } from '../platform/problem.ts';
 import type { Doing, Ready } from '../platform/workers.ts';
-import type { LOOK_AT_ROWS, LOOK_THROUGH, TRY_CONDITION } from '../workshop/tasks.ts';
+import { planEffect as effected } from '../workshop/planDraft.ts';
+import type { LOOK_AT_ROWS, LOOK_THROUGH, PLAN_EFFECT, TRY_CONDITION } from '../workshop/tasks.ts';
 import { tryCondition as tried } from '../workshop/tries.ts';
 
 /** The priority of a thread that gives way to whoever answers, as `nice` counts. */
@@ -26,10 +27,12 @@ export const ready: Ready = () => true;
 export const findings: Doing<typeof LOOK_THROUGH> = ({ design, around }) => findingsOf(design, around);
 export const lookAtRows: Doing<typeof LOOK_AT_ROWS> = (on) => onData(on, (db) => lookedAt(db, on.now, ...on.input));
 export const tryCondition: Doing<typeof TRY_CONDITION> = (on) => onData(on, (db) => tried(db, ...on.input));
+export const planEffect: Doing<typeof PLAN_EFFECT> = (on) => onData(on, (db) => effected(db, ...on.input));
 
 /** Does work on the data with a connection of its own, which can’t write, by mistake neither. */
-async function onData<T>({ data }: OnData<unknown>, work: (db: Reader) => T): Promise<Apart<T>> {
+async function onData<T>({ data, now }: OnData<unknown>, work: (db: Reader) => T): Promise<Apart<T>> {
   const db = connect(resolve(data), BUSY_TIMEOUT, { readonly: true });
+  runsBy(db, { now: () => now });
   try {
     return { state: 'done', value: work(db) };
   } catch (error) {

@@ -1,6 +1,7 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import Sqlite from 'better-sqlite3';
+import { sql } from 'drizzle-orm';
 import { type BetterSQLite3Database, drizzle } from 'drizzle-orm/better-sqlite3';
 import { runQuickly } from './rows.ts';
 import { upgrade } from './upgrade/index.ts';
@@ -32,10 +33,22 @@ export function connect(folder: string, busyTimeout: number, { readonly = false 
   client.pragma('foreign_keys = ON');
   client.pragma(`busy_timeout = ${busyTimeout}`);
   keepStatements(client);
+  client.function(NOW, { deterministic: false }, () => clocks.get(client)?.now() ?? Date.now());
   const db = drizzle(client, { casing: 'snake_case' });
   runQuickly(db);
   return db;
 }
+
+/** What a connection asks for the moment. */
+const NOW = 'now_ms';
+const clocks = new WeakMap<Sqlite.Database, { readonly now: () => number }>();
+
+/** From now on it is for a connection the moment that a clock says. */
+export const runsBy = ({ $client }: Database, clock: { readonly now: () => number }): void =>
+  void clocks.set($client, clock);
+
+/** The moment, epoch ms, by the clock that the data runs by. */
+export const nowIn = (db: Reader): number => db.get<{ readonly now: number }>(sql`select now_ms() as now`).now;
 
 /** Pages of the database that a connection keeps in memory at most, KB. */
 const CACHE = 64 * 1024;

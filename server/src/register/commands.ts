@@ -1,10 +1,12 @@
+import type { AccessPlan, AccessRule } from '@tolvek/core/access';
 import { isSame } from '@tolvek/core/design';
 import { REGISTER, type RegisterContent } from '@tolvek/core/form';
+import { inPlace } from '@tolvek/core/people';
 import { changeAtOnce, type Done, keepDraft, makeInForce } from '../design/commands.ts';
 import { designByKey, stateOf } from '../design/queries.ts';
 import type { Transaction } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
-import type { RegisterRow } from './queries.ts';
+import { allRegisters, type RegisterRow } from './queries.ts';
 import { registers } from './tables.ts';
 
 /** Makes a register that is in force at once. Returns its id. */
@@ -35,4 +37,27 @@ export function changeRegister(
   const found = REGISTER.findings(content, null);
   const version = changeAtOnce(tx, design, { version: design.version, content, note, found }, done);
   if (!isSame(draft, content)) keepDraft(tx, { ...design, draft: content, version }, { version, content: draft }, done);
+}
+
+/** Puts other words in the place of some, whom the rules of access plans are for: in force and as they are being written. */
+export function renameInPlans(
+  tx: Transaction,
+  words: Readonly<Record<string, string>>,
+  note: string,
+  done: Done,
+): void {
+  const renamed = (rules: readonly AccessRule[]): readonly AccessRule[] =>
+    rules.map((rule) => ({ ...rule, audience: inPlace(rule.audience, words) }));
+  const planOf = (access: AccessPlan): AccessPlan => ({
+    ...access,
+    rules: renamed(access.rules),
+    ...(access.resting ? { resting: renamed(access.resting) } : {}),
+  });
+  for (const register of allRegisters(tx)) {
+    const access = planOf(register.access);
+    if (!isSame(access, register.access)) changeRegister(tx, register, { access }, note, done);
+    const design = designByKey<RegisterContent>(tx, REGISTER, register.key);
+    const draft = design && { ...design.draft, access: planOf(design.draft.access) };
+    if (draft && !isSame(draft, design.draft)) keepDraft(tx, design, { version: design.version, content: draft }, done);
+  }
 }

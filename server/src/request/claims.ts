@@ -68,7 +68,7 @@ export function takenAnswers(
   db: Reader,
   { register, design, protection, values, asker, beside, but }: Looking,
 ): readonly Problem[] {
-  const open = new Set(openFields(protection).map((field) => field.key));
+  const open = new Set(openFields(protection, ['working']).map((field) => field.key));
   const named = design ?? { fields: register.fields, parts: [] };
   return register.unique.flatMap((rule): Problem[] => {
     if (!rule.fields.every((key) => open.has(key))) return [];

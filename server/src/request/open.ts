@@ -23,6 +23,7 @@ import type { Reader } from '../platform/database.ts';
 import { listed } from '../platform/prepared.ts';
 import { notFound } from '../platform/problem.ts';
 import { type RegisterRow, type Registers, registerById, registersOnce } from '../register/queries.ts';
+import { momentOf } from './moment.ts';
 import { nameOf } from './names.ts';
 import { protectionFor } from './protection.ts';
 import { partiesIn, type RequestRow, requestById, requestByNumber, type ShownRow } from './queries.ts';
@@ -141,7 +142,8 @@ export function openRequest<Row extends ShownRow>(
   const known = readsAlong ? { ...own, isDesk: true, onlyReads: true as const } : own;
   // Whoever also works at the desk reads the rest on the Floor.
   const relation = { ...known, isDesk: known.isDesk && purpose !== 'following' };
-  const reading = prepareAccess(protectionFor(db, register, request, registers))({ viewer, relation, purpose });
+  const at = momentOf(db, request, register);
+  const reading = prepareAccess(protectionFor(db, register, request, registers))({ viewer, relation, purpose, at });
   const { design } = releaseById(db, request.releaseId).release;
   return new OpenRequest(request, register, design, relation, reading, names, standsIn);
 }

@@ -92,6 +92,6 @@ export function isToldToAll(
   request: Came,
   changes: readonly Pick<ValueChange, 'field'>[],
 ): boolean {
-  const open = openFields(protectionFor(db, register, request));
+  const open = openFields(protectionFor(db, register, request), ['working']);
   return changes.some((change) => open.some((field) => field.key === change.field));
 }

@@ -1,5 +1,11 @@
 import {
+  ACTIVITIES,
+  type Access,
+  type AccessLevel,
   type AccessPlan,
+  type Activity,
+  accessTo,
+  circumstancesOf,
   type PlanRules,
   type Protection,
   prepareAccess,
@@ -14,16 +20,20 @@ import {
   FOR_EVERYONE,
   groupsIn,
   PACKAGES,
+  peopleIn,
+  RELATION_WORDS,
   type Viewer,
+  wordsIn,
 } from '@tolvek/core/people';
-import type { Field } from '@tolvek/core/register';
+import { type Field, MOVERS } from '@tolvek/core/register';
 import { said, type Words } from '@tolvek/words';
 import { type FormRow, onShelf } from '../form/queries.ts';
-import { groupNames, membersOf, staffIn } from '../people/queries.ts';
-import type { Reader } from '../platform/database.ts';
+import { groupNames, groupsOf, membersOf, namesOf, personById, staffIn } from '../people/queries.ts';
+import { todayAt } from '../people/settle.ts';
+import { nowIn, type Reader } from '../platform/database.ts';
 import type { RegisterRow } from '../register/queries.ts';
 import { closedElsewhere } from '../request/protection.ts';
-import { fieldsFor, protectionOfDraft } from './plan.ts';
+import { fieldsFor, protectionOfDraft, wordNames } from './plan.ts';
 
 /** Somebody by whom a plan is looked at: a column of its grid. */
 interface Seat {
@@ -48,20 +58,34 @@ function workingOn(register: RegisterRow, forms: readonly FormRow[]): readonly s
   return [...new Set([...register.deskGroups, ...working])];
 }
 
-/** Who is looked at: the requester, each group, and whoever reads all as a coordinator does. */
-function seatsOf(db: Reader, groups: readonly string[]): readonly Seat[] {
+/**
+ * Who is looked at: the requester, whom rules name by what they are to a request, each group, people whom rules name,
+ * and whoever reads all as a coordinator does.
+ */
+function seatsOf(db: Reader, groups: readonly string[], named: readonly string[] = []): readonly Seat[] {
   const names = groupNames(db);
   const desk = { isDesk: true, isRequester: false };
+  const people = named.flatMap((word) => (word.startsWith('@') ? [word.slice(1)] : []));
+  const staff = { personId: '', kind: 'staff' as const, rights: FOR_EVERYONE, groups: [] };
   return [
     {
       who: said('workshopErrors:theRequester'),
       viewer: { personId: '', kind: 'contact', rights: [], groups: [] },
       relation: { isDesk: false, isRequester: true },
     },
+    ...MOVERS.flatMap((as) =>
+      named.includes(`~${as}`)
+        ? [{ who: RELATION_WORDS[`~${as}`], viewer: staff, relation: { ...desk, as: [as] } }]
+        : [],
+    ),
     ...groups.map((group) => ({
       who: names.get(group) ?? group,
-      viewer: { personId: '', kind: 'staff' as const, rights: FOR_EVERYONE, groups: [group] },
+      viewer: { ...staff, groups: [group] },
       relation: desk,
+    })),
+    ...[...namesOf(db, people)].map(([personId, who]) => ({
+      ...{ who, relation: desk },
+      viewer: { ...staff, personId, groups: groupsOf(db, personId) },
     })),
     {
       who: said('workshopErrors:coordinators'),
@@ -76,8 +100,8 @@ function seatsOf(db: Reader, groups: readonly string[]): readonly Seat[] {
  * rule that protects.
  */
 export function accessView(db: Reader, register: RegisterRow, form: FormRow) {
-  const names = groupNames(db);
-  const nameOf = (group: string): string => names.get(group) ?? group;
+  const names = wordNames(db, register.access.rules);
+  const nameOf = (word: string): string => names.get(word) ?? word;
   const protection = protectionOfDraft(db, form, register);
   const { fields } = protection;
   const readingOf = prepareAccess(protection);
@@ -97,14 +121,14 @@ export function accessView(db: Reader, register: RegisterRow, form: FormRow) {
       label: field.label,
       cells: seats.map(({ who, viewer, relation }) => ({
         who,
-        ...readingOf({ viewer, relation, purpose: 'sheet' }).levelOf(field.key),
+        ...readingOf({ viewer, relation, purpose: 'sheet', at: null }).levelOf(field.key),
       })),
     })),
   };
 }
 
-/** The same for all forms of a register: what protects a field on requests that came by each. */
-function protectionsBy(
+/** What protects a field on requests that came by each of the forms of a register. */
+export function protectionsBy(
   db: Reader,
   register: RegisterRow,
   plan: AccessPlan,
@@ -117,35 +141,58 @@ function protectionsBy(
   );
 }
 
+/** Of what a grid is told: requests at one stage, in one of the things that are done with them; of all where none is said. */
+export interface GridOf {
+  readonly stage?: string | undefined;
+  readonly activity?: Activity | undefined;
+}
+
 /**
- * What comes of a plan as it is written, field by field, for whoever it tells apart by a group; with what is in force
- * where that is otherwise. Where forms make a field of different things, the strictest is told.
+ * What comes of a plan as it is written, field by field, for whoever it tells apart; with what is in force where that is
+ * otherwise. Where that hangs on the request, or forms make a field of different things, the strictest is told, with the
+ * most there can be.
  */
-export function gridOf(db: Reader, register: RegisterRow, { rules }: PlanRules) {
+export function gridOf(db: Reader, register: RegisterRow, { rules }: PlanRules, { stage, activity }: GridOf = {}) {
   const fields = fieldsFor(db, register);
-  const named = [...register.access.rules, ...rules].flatMap(({ audience }) => groupsIn(audience));
+  const both = [...register.access.rules, ...rules];
+  const named = both.flatMap(({ audience }) => wordsIn(audience));
   const known = groupNames(db);
   const groups = [...new Set([...workingOn(register, onShelf(db, register.id)), ...named])].filter((key) =>
     known.has(key),
   );
-  const seats = seatsOf(db, groups);
+  const seats = seatsOf(db, groups, named);
+  const circumstances = circumstancesOf(both, activity ? [activity] : ACTIVITIES, {
+    ...(stage === undefined ? {} : { stage }),
+    day: todayAt(db, nowIn(db)),
+  });
   const [before, after] = [register.access, { ...register.access, rules }].map((plan) =>
-    protectionsBy(db, register, plan, fields).map(prepareAccess),
-  ) as [ReturnType<typeof prepareAccess>[], ReturnType<typeof prepareAccess>[]];
+    protectionsBy(db, register, plan, fields),
+  ) as [readonly Protection[], readonly Protection[]];
   return {
     seats: seats.map(({ who }) => who),
     rows: fields.map((field) => ({
       field: field.key,
       cells: seats.map(({ viewer, relation }) => {
-        const at = (readings: ReturnType<typeof prepareAccess>[]) =>
-          readings
-            .map((readingOf) => readingOf({ viewer, relation, purpose: 'sheet' }).levelOf(field.key))
-            .reduce((strictest, each) => (RANK[each.level] < RANK[strictest.level] ? each : strictest));
+        const at = (protections: readonly Protection[]) =>
+          rangeOf(
+            protections.flatMap((protection) =>
+              (circumstances ?? []).map((each) => accessTo(field, protection, viewer, relation, each)),
+            ),
+          );
         const [was, is] = [at(before), at(after)];
-        return { level: is.level, rule: is.rule, was: was.level === is.level ? null : was.level };
+        const isSame = was.level === is.level && was.most === is.most;
+        return { level: is.level, rule: is.rule, most: is.most, was: isSame ? null : was.level };
       }),
     })),
   };
+}
+
+/** The strictest of some levels, with its rule, and the most there is where that is more. */
+function rangeOf(found: readonly Access[]): Access & { readonly most: AccessLevel | null } {
+  const first: Access = found[0] ?? { level: 'hidden', rule: said('access:hangsOnTooMuch') };
+  const least = found.reduce((strictest, each) => (RANK[each.level] < RANK[strictest.level] ? each : strictest), first);
+  const most = found.reduce((loosest, each) => (RANK[each.level] > RANK[loosest.level] ? each : loosest), first);
+  return { ...least, most: most.level === least.level ? null : most.level };
 }
 
 /** So many people are named; the others are counted. */
@@ -153,25 +200,39 @@ const NAMED = 8;
 
 /** The active people of some groups, staff or not, each with those of the groups that they are in. */
 function activeIn(db: Reader, groups: readonly string[]) {
-  const found = new Map<string, { readonly name: string; readonly groups: string[] }>();
+  const found = new Map<string, { readonly personId: string; readonly name: string; readonly groups: string[] }>();
   for (const group of new Set(groups))
     for (const { id, name, active } of membersOf(db, group)) {
       if (!active) continue;
-      const person = found.get(id) ?? { name, groups: [] };
+      const person = found.get(id) ?? { personId: id, name, groups: [] };
       person.groups.push(group);
       found.set(id, person);
     }
   return [...found.values()];
 }
 
-/** Whom an audience means today: how many, some by name, and who would be in it but for a group that is left out. */
+/** Who an audience may mean, whatever the request, with their groups as far as it names any. */
+function inQuestion(db: Reader, audience: Audience) {
+  if ('everyone' in audience.in) return staffIn(db, 'all').map(({ id, ...person }) => ({ ...person, personId: id }));
+  const named = peopleIn(audience).flatMap((id) => {
+    const person = personById(db, id);
+    return person?.active ? [{ personId: id, name: person.name, groups: groupsOf(db, id) }] : [];
+  });
+  return [...new Map([...activeIn(db, groupsIn(audience)), ...named].map((each) => [each.personId, each])).values()];
+}
+
+/**
+ * Whom an audience means today: how many, some by name, and who would be in it but for whom is left out. Who is meant by
+ * what they are to a request is somebody else on each.
+ */
 export function audienceToday(db: Reader, audience: Audience) {
-  const names = groupNames(db);
-  const of = (group: string): string => names.get(group) ?? group;
+  const names = wordNames(db, [{ audience }]);
+  const of = (word: string): string => names.get(word) ?? word;
   const isEveryone = 'everyone' in audience.in;
-  const some = isEveryone ? staffIn(db, 'all') : activeIn(db, groupsIn(audience));
-  const meant = some.filter((person) => belongs({ ...audience, outOf: [] }, person, false));
-  const isLeft = (person: (typeof some)[number]): boolean => belongs(audience, person, false);
+  // Of whoever has to be several things at once, what they are to a request may be.
+  const stands = { isRequester: false, as: 'allOf' in audience.in ? MOVERS : [] };
+  const meant = inQuestion(db, audience).filter((person) => belongs({ ...audience, outOf: [] }, person, stands));
+  const isLeft = (person: (typeof meant)[number]): boolean => belongs(audience, person, stands);
   const left = meant.filter(isLeft).map(({ name }) => name);
   return {
     who: audienceInWords(audience, of),
@@ -179,5 +240,6 @@ export function audienceToday(db: Reader, audience: Audience) {
     names: left.toSorted().slice(0, NAMED),
     // Of everybody, those left out are meant to be.
     caught: isEveryone ? [] : meant.flatMap((person) => (isLeft(person) ? [] : [person.name])).toSorted(),
+    byRequest: wordsIn(audience).some((word) => word.startsWith('~')) || audience.requester === 'in',
   };
 }

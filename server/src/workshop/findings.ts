@@ -4,7 +4,7 @@ import { type Finding, type FormDesign, findingsOf, namedBy, questionsOf, type S
 import { LRUCache } from 'lru-cache';
 import { doorsOf } from '../door/queries.ts';
 import { type FormRow, formNamed, formsOf, registerOfForm } from '../form/queries.ts';
-import { groupNames, personById } from '../people/queries.ts';
+import { personById } from '../people/queries.ts';
 import { canonicalJson } from '../platform/canonical.ts';
 import type { Reader } from '../platform/database.ts';
 import { aTurn } from '../platform/turns.ts';
@@ -12,6 +12,7 @@ import { inWorker } from '../platform/workers.ts';
 import { knownRegisters } from '../request/references.ts';
 import { profileDesignOf } from '../settings/queries.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
+import { wordNames } from './plan.ts';
 import { LOOK_THROUGH } from './tasks.ts';
 
 /** What was found in a draft, with what stands for the content it was found in. */
@@ -53,7 +54,7 @@ const strangersIn = (db: Reader, { approval }: FormDesign): readonly string[] =>
 /** What findings depend on besides the draft. */
 function aroundOf(db: Reader, formId: string, design: FormDesign): Surroundings {
   return {
-    groups: groupNames(db),
+    groups: wordNames(db, planOf(db, formId).rules),
     strangers: strangersIn(db, design),
     plan: planOf(db, formId),
     form: formId,

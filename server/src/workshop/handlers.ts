@@ -31,12 +31,12 @@ import { findingsFor, findingsOfForm } from './findings.ts';
 import { jobView } from './jobView.ts';
 import { askInto, duplicateForm, goBackToState, registerView, setFormState, settleRegister } from './onRegister.ts';
 import { allowWay, endWay, planView, protectAlike, readBy, waysInForce } from './plan.ts';
-import { keepPlan, planEffect, planPage, putPlan } from './planDraft.ts';
+import { keepPlan, planGrid, planPage, putPlan } from './planDraft.ts';
 import { changesSince, historyOfDraft, listForms } from './queries.ts';
 import { recomputation } from './recompute.ts';
 import { keepRegister, putRegister } from './registerDraft.ts';
 import { overExisting, takeRunBack } from './ruleRun.ts';
-import { LOOK_AT_ROWS, TRY_CONDITION } from './tasks.ts';
+import { LOOK_AT_ROWS, PLAN_EFFECT, TRY_CONDITION } from './tasks.ts';
 import { clearTrials, draftOffers, sendTrial, trialsOf } from './trials.ts';
 import { vocabularyHandlers } from './vocabularyHandlers.ts';
 
@@ -134,7 +134,8 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
     accessPlan: ({ viewer, params }) => planPage(db, viewer, params.key),
     keepAccessPlan: ({ viewer, params, body, version }) =>
       keepPlan(house, viewer, { key: params.key, version, plan: body }),
-    accessPlanEffect: ({ viewer, params }) => planEffect(db, viewer, params.key),
+    accessPlanGrid: ({ params, query }) => planGrid(db, params.key, query),
+    accessPlanEffect: ({ viewer, params }) => apart(house, PLAN_EFFECT, [viewer, params.key]),
     putAccessPlan: ({ viewer, params, body, version }) => putPlan(house, viewer, { ...body, key: params.key, version }),
     goBackToState: ({ viewer, params, version }) => goBackToState(house, viewer, { ...params, version }),
     askInto: ({ viewer, params, body, key }) => askInto(house, viewer, { ...body, key: params.key, once: key }),

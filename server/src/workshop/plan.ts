@@ -1,12 +1,15 @@
 import type { BodyOf } from '@tolvek/contract';
 import {
   type AccessPlan,
+  type AccessRule,
+  circumstancesOf,
   type Disclosure,
   openedBy,
   type Protection,
   planned,
   prepareAccess,
   RANK,
+  type Relation,
   type RuleChanges,
 } from '@tolvek/core/access';
 import {
@@ -20,12 +23,12 @@ import {
   protectionOf,
   sinksOf,
 } from '@tolvek/core/form';
-import { groupsIn, inRegister, type Viewer } from '@tolvek/core/people';
+import { groupsIn, inRegister, peopleIn, type Viewer } from '@tolvek/core/people';
 import type { Field } from '@tolvek/core/register';
 import { refused, type Said, said } from '@tolvek/words';
 import { desc, eq } from 'drizzle-orm';
 import { allForms, currentRelease, type FormRow, formNamed, formsOf, onShelf } from '../form/queries.ts';
-import { groupNames, namesOf } from '../people/queries.ts';
+import { groupNames, namesOf, personById } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
@@ -39,7 +42,19 @@ import { type PlanEvent, planHistory } from '../register/tables.ts';
 import { closedElsewhere } from '../request/protection.ts';
 import { knownRegisters } from '../request/references.ts';
 
+/** Somebody who works on a request that is not their own. */
+const DESK: Relation = { isDesk: true, isRequester: false };
+
 const kept = new WeakMap<AccessPlan, WeakMap<FormDesign, readonly Finding[]>>();
+
+/** What the words are called that rules name: groups by key, and people. */
+export function wordNames(db: Reader, rules: readonly Pick<AccessRule, 'audience'>[]): ReadonlyMap<string, string> {
+  const people = namesOf(
+    db,
+    rules.flatMap((rule) => peopleIn(rule.audience)),
+  );
+  return new Map([...groupNames(db), ...[...people].map(([id, name]) => [`@${id}`, name] as const)]);
+}
 
 /** What a form in force tells to somebody who may not read it, as a plan has it. */
 export function waysBy(
@@ -51,7 +66,7 @@ export function waysBy(
   kept.set(plan, byDesign);
   let found = byDesign.get(release.design);
   if (!found) {
-    found = flowFindings(release.design, { plan, form: release.formId }, groupNames(db));
+    found = flowFindings(release.design, { plan, form: release.formId }, wordNames(db, plan.rules));
     byDesign.set(release.design, found);
   }
   return found;
@@ -77,18 +92,24 @@ export function waysInForce(
 export const countOfWays = (db: Reader): number =>
   allForms(db).reduce((sum, form) => sum + waysInForce(db, form, registerById(db, form.registerId)).length, 0);
 
-/** What names groups that are not here: such a rule would protect, or open, nobody knows what. */
+/** What names groups or people that are not here: such a rule would protect, or open, nobody knows what. */
 export function planProblems(db: Reader, rules: AccessPlan['rules']) {
   const groups = groupNames(db);
-  return rules.flatMap((rule) =>
-    groupsIn(rule.audience)
+  // Whose record became another’s is that other person by now.
+  const isHere = (id: string): boolean => personById(db, id)?.mergedInto === null;
+  const lost = (message: Said, fix: Said) => ({ field: 'access', message, fix });
+  return rules.flatMap((rule) => [
+    ...groupsIn(rule.audience)
       .filter((group) => !groups.has(group))
-      .map((group) => ({
-        field: 'access',
-        message: said('workshopErrors:ruleLostGroup', { rule: rule.name, group }),
-        fix: said('workshopErrors:replaceGroup'),
-      })),
-  );
+      .map((group) =>
+        lost(said('workshopErrors:ruleLostGroup', { rule: rule.name, group }), said('workshopErrors:replaceGroup')),
+      ),
+    ...peopleIn(rule.audience)
+      .filter((id) => !isHere(id))
+      .map(() =>
+        lost(said('workshopErrors:ruleLostPerson', { rule: rule.name }), said('workshopErrors:replacePerson')),
+      ),
+  ]);
 }
 
 /**
@@ -176,10 +197,15 @@ export function opensUnread(db: Reader, viewer: Viewer, register: RegisterRow, p
   const fields = fieldsFor(db, register);
   const opened = openedBy(register.access, plan, fields);
   const who = inRegister(viewer, register.id);
+  // As far as they have it open on any request, whatever becomes of it.
+  const circumstances = circumstancesOf(register.access.rules) ?? [];
   return fields.flatMap((field) => {
     const level = opened.get(field.key);
-    const has = planned(field, register.access, who, { isDesk: true, isRequester: false }).level;
-    return level && RANK[level] > RANK[has] ? [field.label] : [];
+    const has = Math.min(
+      ...circumstances.map((at) => RANK[planned(field, register.access, who, DESK, at).level]),
+      circumstances.length > 0 ? RANK.write : RANK.hidden,
+    );
+    return level && RANK[level] > has ? [field.label] : [];
   });
 }
 
@@ -194,9 +220,7 @@ export const protectionOfDraft = (db: Reader, form: FormRow, register: RegisterR
 /** The fields that a viewer may read on requests of a form that are not their own. */
 export function readBy(db: Reader, form: FormRow, register: RegisterRow, viewer: Viewer): readonly string[] {
   const protection = protectionOfDraft(db, form, register);
-  return [
-    ...prepareAccess(protection)({ viewer, relation: { isDesk: true, isRequester: false }, purpose: 'sheet' }).readable,
-  ];
+  return [...prepareAccess(protection)({ viewer, relation: DESK, purpose: 'sheet', at: null }).readable];
 }
 
 /**
@@ -225,7 +249,7 @@ export function allowWay(
         ]);
       const release = currentRelease(tx, form);
       const found = [
-        ...flowFindings(form.draft, { plan: register.access, form: form.id }, groupNames(tx)),
+        ...flowFindings(form.draft, { plan: register.access, form: form.id }, wordNames(tx, register.access.rules)),
         ...(release ? waysBy(tx, register.access, release) : []),
       ].some(({ allow }) => allow && wayKey({ allow }) === wayKey({ allow: input }) && allow.what === input.what);
       if (!found) throw new Problem(409, 'changed-meanwhile', refused('findingGone'));

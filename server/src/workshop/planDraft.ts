@@ -1,8 +1,19 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
-import { type AccessPlan, type AccessRule, type PlanRules, RANK, ruleChanges, rulesOf } from '@tolvek/core/access';
+import {
+  type AccessPlan,
+  type AccessRule,
+  circumstancesOf,
+  classInWords,
+  conditionProblems,
+  type PlanRules,
+  RANK,
+  ruleChanges,
+  rulesOf,
+  wordsTold,
+} from '@tolvek/core/access';
 import { isSame } from '@tolvek/core/design';
 import type { RegisterContent } from '@tolvek/core/form';
-import { groupsIn, type Viewer } from '@tolvek/core/people';
+import { peopleIn, type Viewer, wordsIn } from '@tolvek/core/people';
 import { refused, type Said, said, type Words } from '@tolvek/words';
 import { keepDraft } from '../design/commands.ts';
 import { statesOf } from '../design/queries.ts';
@@ -14,8 +25,9 @@ import type { House } from '../platform/house.ts';
 import { notAllowed, Problem, staleVersion, wrongFields } from '../platform/problem.ts';
 import { write } from '../platform/work.ts';
 import { type RegisterRow, registerById, registerNamed } from '../register/queries.ts';
-import { audienceToday, gridOf } from './accessView.ts';
-import { changePlan, fieldsFor, opensUnread, planProblems } from './plan.ts';
+import { knownStanding } from '../request/standing.ts';
+import { audienceToday, type GridOf, gridOf, protectionsBy } from './accessView.ts';
+import { changePlan, fieldsFor, opensUnread, planProblems, wordNames } from './plan.ts';
 import { ownChanges, whatChanges } from './planEffect.ts';
 import { designOf } from './registerDraft.ts';
 
@@ -46,7 +58,8 @@ export function planPage(db: Reader, viewer: Viewer, key: string): AnswerOf<'acc
     inForce: rulesOf(register.access),
     draft,
     ...told(db, register, draft),
-    fields: fieldsFor(db, register).map(({ key: field, label, source }) => ({ key: field, label, source })),
+    stages: register.stages.filter(({ retired }) => !retired).map(({ key: stage, label }) => ({ key: stage, label })),
+    fields: [...fieldsFor(db, register)],
     before: before && {
       ...before.plan,
       by: names.get(before.by) ?? '',
@@ -69,64 +82,142 @@ function told(db: Reader, register: RegisterRow, draft: PlanRules): Told {
       [...draft.rules, ...draft.resting].map((rule) => [rule.id, audienceToday(db, rule.audience)]),
     ),
     grid: gridOf(db, register, draft),
+    people: Object.fromEntries(
+      namesOf(
+        db,
+        [...draft.rules, ...draft.resting].flatMap(({ audience }) => peopleIn(audience)),
+      ),
+    ),
   };
 }
+
+const wrong = (rule: AccessRule, field: string, message: Said, fix: Said) => ({
+  ...{ field: `rules ${rule.id} ${field}` },
+  ...{ message, fix },
+});
 
 /** What keeps a plan from being put in force, each with the rule it is about. */
 function problemsOf(db: Reader, register: RegisterRow, { rules }: PlanRules): Told['problems'] {
   const known = new Set(fieldsFor(db, register).map(({ key }) => key));
-  const wrong = (rule: AccessRule, field: string, message: Said, fix: Said) => ({
-    ...{ field: `rules ${rule.id} ${field}` },
-    ...{ message, fix },
-  });
+  const names = rules.map(({ name }) => name.trim());
   return [
     ...planProblems(db, rules),
-    ...rules.flatMap((rule, index) => [
-      ...(rule.name.trim() === ''
-        ? [wrong(rule, 'name', said('workshopErrors:ruleNoName'), said('workshopErrors:nameRule'))]
-        : []),
-      ...(rules.slice(0, index).some((each) => each.name.trim() === rule.name.trim() && rule.name.trim() !== '')
-        ? [
-            wrong(
-              rule,
-              'name',
-              said('workshopErrors:ruleTwice', { rule: called(rule) }),
-              said('workshopErrors:otherRuleName'),
-            ),
-          ]
-        : []),
-      ...(rule.fields !== 'all' && rule.fields.length === 0
-        ? [
-            wrong(
-              rule,
-              'fields',
-              said('workshopErrors:ruleNoFields', { rule: called(rule) }),
-              said('workshopErrors:ruleChooseFields'),
-            ),
-          ]
-        : []),
-      ...(rule.fields !== 'all' && rule.fields.some((field) => !known.has(field))
-        ? [
-            wrong(
-              rule,
-              'fields',
-              said('workshopErrors:ruleLostField', { rule: called(rule) }),
-              said('workshopErrors:chooseOtherFields'),
-            ),
-          ]
-        : []),
-      ...(isNobody(rule)
-        ? [
-            wrong(
-              rule,
-              'audience',
-              said('workshopErrors:ruleForNobody', { rule: called(rule) }),
-              said('workshopErrors:chooseAudience'),
-            ),
-          ]
-        : []),
-    ]),
+    ...(circumstancesOf(rules) === null
+      ? [
+          {
+            field: 'access',
+            message: said('workshopErrors:planHangsOnTooMuch'),
+            fix: said('workshopErrors:fewerExceptions'),
+          },
+        ]
+      : []),
+    ...rules.flatMap((rule, index) => {
+      const [name, called_] = [names[index] ?? '', { rule: called(rule) }];
+      const found: Told['problems'][number][] = [];
+      if (name === '')
+        found.push(wrong(rule, 'name', said('workshopErrors:ruleNoName'), said('workshopErrors:nameRule')));
+      else if (names.indexOf(name) < index)
+        found.push(
+          wrong(rule, 'name', said('workshopErrors:ruleTwice', called_), said('workshopErrors:otherRuleName')),
+        );
+      if (rule.fields !== 'all' && rule.fields.length === 0)
+        found.push(
+          wrong(rule, 'fields', said('workshopErrors:ruleNoFields', called_), said('workshopErrors:ruleChooseFields')),
+        );
+      if (rule.fields !== 'all' && rule.fields.some((field) => !known.has(field)))
+        found.push(
+          wrong(
+            rule,
+            'fields',
+            said('workshopErrors:ruleLostField', called_),
+            said('workshopErrors:chooseOtherFields'),
+          ),
+        );
+      if (isNobody(rule))
+        found.push(
+          wrong(rule, 'audience', said('workshopErrors:ruleForNobody', called_), said('workshopErrors:chooseAudience')),
+        );
+      if (rule.from && rule.until && rule.until < rule.from)
+        found.push(wrong(rule, 'days', said('workshopErrors:ruleEndsFirst', called_), said('workshopErrors:swapDays')));
+      return [...found, ...exceptionProblems(register, rule), ...tellingProblems(db, register, rules, rule)];
+    }),
   ];
+}
+
+/** Exceptions that name nothing, or a stage that is not there. */
+function exceptionProblems({ stages }: RegisterRow, rule: AccessRule): Told['problems'] {
+  const known = new Set(stages.map(({ key }) => key));
+  return (rule.exceptions ?? []).flatMap((exception, index) => {
+    const at = `exception ${exception.id}`;
+    const told = { rule: called(rule), number: index + 1 };
+    const { activities, stages: named, when } = exception;
+    const isEmpty = !activities?.length && !named?.length && !when?.trim();
+    return [
+      ...(isEmpty
+        ? [wrong(rule, at, said('workshopErrors:exceptionAlways', told), said('workshopErrors:sayWhenExcepted'))]
+        : []),
+      ...(named?.some((stage) => !known.has(stage))
+        ? [wrong(rule, at, said('workshopErrors:exceptionLostStage', told), said('workshopErrors:chooseStages'))]
+        : []),
+    ];
+  });
+}
+
+/** Conditions that can’t be read, or would tell somebody of what is hidden from them. */
+function tellingProblems(
+  db: Reader,
+  register: RegisterRow,
+  rules: readonly AccessRule[],
+  rule: AccessRule,
+): Told['problems'] {
+  if (!rule.exceptions?.some(({ when }) => when)) return [];
+  const plan = { ...register.access, rules };
+  const known = knownStanding(db, register);
+  const names = wordNames(db, rules);
+  const found = protectionsBy(db, register, plan, fieldsFor(db, register)).flatMap((protection) =>
+    conditionProblems(rule, protection, known),
+  );
+  const once = new Map<string, Told['problems'][number]>();
+  for (const each of found) {
+    const told = { rule: called(rule) };
+    switch (each.kind) {
+      case 'unreadable':
+        once.set(
+          each.kind,
+          wrong(
+            rule,
+            'exceptions',
+            said('workshopErrors:exceptionUnreadable', { ...told, message: each.message }),
+            said('workshopErrors:mendCondition'),
+          ),
+        );
+        break;
+      case 'too-many':
+        once.set(
+          each.kind,
+          wrong(rule, 'exceptions', said('workshopErrors:planHangsOnTooMuch'), said('workshopErrors:fewerExceptions')),
+        );
+        break;
+      case 'tells': {
+        const field = each.field.label;
+        const who = classInWords(
+          each.to,
+          wordsTold({ rules: [rule] }, [each.field.key]),
+          (word) => names.get(word) ?? word,
+        );
+        once.set(
+          each.field.key,
+          wrong(
+            rule,
+            'exceptions',
+            said('workshopErrors:exceptionTells', { ...told, field, who }),
+            said('workshopErrors:askSomethingElse', { field }),
+          ),
+        );
+      }
+    }
+  }
+  return [...once.values()];
 }
 
 /** A rule as it is spoken of. */
@@ -134,7 +225,12 @@ const called = ({ name }: AccessRule): Words => name.trim() || said('workshopErr
 
 /** Whether a rule speaks of nobody, whoever may be in which group. */
 const isNobody = ({ audience }: AccessRule): boolean =>
-  !('everyone' in audience.in) && audience.requester !== 'in' && groupsIn({ ...audience, outOf: [] }).length === 0;
+  !('everyone' in audience.in) && audience.requester !== 'in' && wordsIn({ ...audience, outOf: [] }).length === 0;
+
+/** What comes of a plan as it is being written, at one stage or in one of the things that are done with requests. */
+export function planGrid(db: Reader, key: string, of: GridOf): AnswerOf<'accessPlanGrid'> {
+  return gridOf(db, registerNamed(db, key), rulesOf(designOf(db, key).draft.access), of);
+}
 
 /** Keeps a plan as it is being written. Nothing of it is in force. @throws Problem 412 when somebody was faster. */
 export function keepPlan(

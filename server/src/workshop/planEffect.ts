@@ -2,18 +2,24 @@ import type { AnswerOf } from '@tolvek/contract';
 import {
   type AskedAlike,
   type Concerned,
+  circumstancesOf,
   gather,
   levelChanges,
-  type Protection,
+  type Protections,
   planEffect,
+  RANK,
+  waysToStand,
 } from '@tolvek/core/access';
 import type { Viewer } from '@tolvek/core/people';
-import { and, eq, sql } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { currentRelease, formsOf } from '../form/queries.ts';
 import { viewerOf } from '../people/queries.ts';
+import { todayAt } from '../people/settle.ts';
 import { memberships, people } from '../people/tables.ts';
-import type { Reader } from '../platform/database.ts';
+import { nowIn, type Reader } from '../platform/database.ts';
 import type { RegisterRow } from '../register/queries.ts';
+import { countedIn, eachRequest } from '../request/eachRequest.ts';
+import { momentOf } from '../request/moment.ts';
 import { protectionFor } from '../request/protection.ts';
 import { requests } from '../request/tables.ts';
 import { wayKey, waysBy } from './plan.ts';
@@ -28,31 +34,82 @@ const NAMED = 200;
 
 /** What protects requests that came by a release, before and after. */
 function protectionsOf(db: Reader, before: RegisterRow, after: RegisterRow) {
-  const known = new Map<string, readonly [Protection, Protection]>();
-  return (releaseId: string): readonly [Protection, Protection] => {
+  const known = new Map<string, Omit<Protections, 'at'>>();
+  return (releaseId: string): Omit<Protections, 'at'> => {
     const came = { releaseId, computedBy: null, trial: false };
-    const found = known.get(releaseId) ?? ([protectionFor(db, before, came), protectionFor(db, after, came)] as const);
+    const found = known.get(releaseId) ?? {
+      ...{ before: protectionFor(db, before, came), after: protectionFor(db, after, came) },
+    };
     known.set(releaseId, found);
     return found;
   };
 }
 
-/** The requests of a register, those that came by one release and have the same people together. */
-const askedAlike = (db: Reader, id: string): readonly AskedAlike[] =>
-  db
-    .select({
-      release: requests.releaseId,
-      requesterId: requests.requesterId,
-      handlerId: requests.handlerId,
-      team: requests.team,
-      deciders: requests.deciders,
-      n: sql<number>`count(*)`,
-    })
-    .from(requests)
-    .where(and(eq(requests.registerId, id), eq(requests.trial, false)))
-    .groupBy(requests.releaseId, requests.requesterId, requests.handlerId, requests.team, requests.deciders)
-    .all()
-    .map(({ deciders, ...each }) => ({ ...each, deciders: deciders?.split(' ') ?? [] }));
+/** What besides its people decides about a request: the release it came by, its stage, and the conditions that hold. */
+type Sort = readonly [release: string, stage: string, holding: readonly number[]];
+
+/** What is the same for all requests of a sort. */
+function protectionsBy(db: Reader, before: RegisterRow, after: RegisterRow, conditions: readonly string[]) {
+  const of = protectionsOf(db, before, after);
+  const day = todayAt(db, nowIn(db));
+  const known = new Map<string, Protections>();
+  return (sort: string): Protections => {
+    let found = known.get(sort);
+    if (!found) {
+      const [release, stage, holding] = JSON.parse(sort) as Sort;
+      const held = new Set(holding.map((index) => conditions[index]));
+      known.set(sort, (found = { ...of(release), at: { stage, day, holds: (condition) => held.has(condition) } }));
+    }
+    return found;
+  };
+}
+
+const PEOPLE = {
+  requesterId: requests.requesterId,
+  handlerId: requests.handlerId,
+  team: requests.team,
+  deciders: requests.deciders,
+};
+
+/** The requests of a register, those that are of one sort and have the same people together. */
+function askedAlike(db: Reader, register: RegisterRow, conditions: readonly string[]): readonly AskedAlike[] {
+  if (conditions.length === 0) {
+    const stage = requests.stage;
+    return db
+      .select({ release: requests.releaseId, stage, ...PEOPLE, n: sql<number>`count(*)` })
+      .from(requests)
+      .where(countedIn(register.id, 'all'))
+      .groupBy(requests.releaseId, stage, ...Object.values(PEOPLE))
+      .all()
+      .map(({ release, stage: at, deciders, ...each }) => ({
+        ...each,
+        sort: JSON.stringify([release, at, []] satisfies Sort),
+        deciders: deciders?.split(' ') ?? [],
+      }));
+  }
+  // What a condition says is found out for each of them.
+  const found = new Map<string, AskedAlike & { n: number }>();
+  for (const request of eachRequest(db, countedIn(register.id, 'all'))) {
+    const { holds } = momentOf(db, request, register, true);
+    const holding = conditions.flatMap((condition, index) => (holds(condition) ? [index] : []));
+    const { releaseId, stage, requesterId, handlerId, team, deciders } = request;
+    const sort = JSON.stringify([releaseId, stage, holding] satisfies Sort);
+    const key = [sort, requesterId, handlerId, team, deciders].join(' ');
+    const known = found.get(key);
+    if (known) known.n += 1;
+    else found.set(key, { sort, requesterId, handlerId, team, deciders: deciders?.split(' ') ?? [], n: 1 });
+  }
+  return [...found.values()];
+}
+
+/** The conditions that rules of two plans hang on. */
+const conditionsIn = (...registers: readonly RegisterRow[]): readonly string[] => [
+  ...new Set(
+    registers.flatMap(({ access }) =>
+      access.rules.flatMap(({ exceptions = [] }) => exceptions.flatMap(({ when }) => (when ? [when] : []))),
+    ),
+  ),
+];
 
 /**
  * What a plan would change: for everybody who is here, field by field and on how many requests; and the ways by which
@@ -84,11 +141,14 @@ export function whatChanges(
       viewer: () => viewerOf(db, personId) ?? { personId, kind: 'contact', rights: [], groups: [] },
     }),
   );
-  const asked = gather({ register: before.id, deskGroups: before.deskGroups }, askedAlike(db, before.id));
-  const told = planEffect(concerned, asked, protectionsOf(db, before, after)).map(({ personId, changes }) => ({
-    ...(known.get(personId) ?? { id: personId, name: '', email: '' }),
-    fields: changes.map(({ field, ...change }): Change => ({ ...change, field: field.key, label: field.label })),
-  }));
+  const conditions = conditionsIn(before, after);
+  const asked = gather({ register: before.id, deskGroups: before.deskGroups }, askedAlike(db, before, conditions));
+  const told = planEffect(concerned, asked, protectionsBy(db, before, after, conditions)).map(
+    ({ personId, changes }) => ({
+      ...(known.get(personId) ?? { id: personId, name: '', email: '' }),
+      fields: changes.map(({ field, ...change }): Change => ({ ...change, field: field.key, label: field.label })),
+    }),
+  );
   return {
     people: told.slice(0, NAMED),
     more: Math.max(0, told.length - NAMED),
@@ -101,9 +161,9 @@ export function whatChanges(
 function summedUp(told: readonly { readonly name: string; readonly fields: readonly Change[] }[]): Effect['fields'] {
   const sums = new Map<string, Effect['fields'][number]>();
   for (const { name, fields } of told)
-    for (const { field, label, before, after, requests: n } of fields) {
-      const key = `${field} ${before} ${after}`;
-      const known = sums.get(key) ?? { field, label, before, after, people: 0, requests: 0, names: [] };
+    for (const { field, label, before, after, activity, requests: n } of fields) {
+      const key = `${activity} ${field} ${before} ${after}`;
+      const known = sums.get(key) ?? { field, label, before, after, activity, people: 0, requests: 0, names: [] };
       sums.set(key, {
         ...known,
         ...{ people: known.people + 1, requests: Math.max(known.requests, n) },
@@ -117,13 +177,21 @@ function summedUp(told: readonly { readonly name: string; readonly fields: reado
 export function ownChanges(db: Reader, viewer: Viewer, before: RegisterRow, after: RegisterRow): Effect['yours'] {
   const protections = protectionsOf(db, before, after);
   const releases = formsOf(db, before.id).flatMap((form) => currentRelease(db, form)?.id ?? []);
-  const found = releases.flatMap((release) => levelChanges(...protections(release), viewer, DESK));
-  const once = new Map(
-    found.map(({ field, before: was, after: is }) => [
-      field.key,
-      { field: field.key, label: field.label, before: was, after: is },
-    ]),
-  );
+  const rules = [...before.access.rules, ...after.access.rules];
+  const circumstances = circumstancesOf(rules, ['working']) ?? [];
+  const found = releases.flatMap((release) => {
+    const each = protections(release);
+    return waysToStand({ rules }).flatMap((as) =>
+      circumstances.flatMap((at) => levelChanges(each.before, each.after, viewer, { ...DESK, as }, at)),
+    );
+  });
+  // Of what changes by circumstance, what is lost most.
+  const once = new Map<string, Effect['yours'][number]>();
+  for (const { field, before: was, after: is } of found) {
+    const known = once.get(field.key);
+    const change = { field: field.key, label: field.label, before: was, after: is };
+    if (!known || RANK[is] - RANK[was] < RANK[known.after] - RANK[known.before]) once.set(field.key, change);
+  }
   return [...once.values()];
 }
 

@@ -2,6 +2,7 @@ import type { Finding, FormDesign, Surroundings } from '@tolvek/core/form';
 import type { lookAtRows } from '../intake/takeInRows.ts';
 import { dataTask } from '../platform/apart.ts';
 import { task } from '../platform/workers.ts';
+import type { planEffect } from './planDraft.ts';
 import type { tryCondition } from './tries.ts';
 
 /** What a command takes besides what it works on. */
@@ -21,3 +22,6 @@ export const LOOK_AT_ROWS = dataTask<RestAfterNow<typeof lookAtRows>, ReturnType
 
 /** A condition is tried on what is there. */
 export const TRY_CONDITION = dataTask<Rest<typeof tryCondition>, ReturnType<typeof tryCondition>>('tryCondition');
+
+/** What a written access plan would change is counted. */
+export const PLAN_EFFECT = dataTask<Rest<typeof planEffect>, ReturnType<typeof planEffect>>('planEffect');

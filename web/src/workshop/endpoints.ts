@@ -96,6 +96,12 @@ export const workshopApi = api.injectEndpoints({
         ),
       invalidatesTags: ['planEffect'],
     }),
+    accessPlanGrid: build.query<AnswerOf<'accessPlanGrid'>, Asked<'accessPlanGrid'>>({
+      query: call('accessPlanGrid'),
+      keepUnusedDataFor: 0,
+      providesTags: ['planEffect', 'register', 'groups'],
+    }),
+    colleagues: build.query<AnswerOf<'colleagues'>, Asked<'colleagues'>>({ query: call('colleagues') }),
     accessPlanEffect: build.query<AnswerOf<'accessPlanEffect'>, Asked<'accessPlanEffect'>>({
       query: call('accessPlanEffect'),
       keepUnusedDataFor: 0,

@@ -103,4 +103,20 @@ export const workshopErrors: Same<typeof english> = {
   planPut: 'Regeln in Kraft gesetzt. {{lines, lines}}',
   planPutBecause: '{{all}} Grund: {{note}}',
   unnamedRule: 'eine Regel ohne Namen',
+  ruleLostPerson: '„{{rule}}“ spricht von einer Person, die nicht mehr da ist.',
+  replacePerson: 'Wählen Sie jemand anderen oder nehmen Sie die Person aus der Regel.',
+  planHangsOnTooMuch: 'Die Ausnahmen dieser Regeln können auf zu viele Arten zusammenkommen, um sie zu überblicken.',
+  fewerExceptions: 'Verwenden Sie in mehreren Regeln dieselbe Bedingung oder weniger Bedingungen.',
+  ruleEndsFirst: '„{{rule}}“ endet, bevor sie beginnt.',
+  swapDays: 'Wählen Sie einen letzten Tag nach dem ersten.',
+  exceptionAlways: 'Ausnahme {{number}} von „{{rule}}“ sagt nicht, wann sie gilt.',
+  sayWhenExcepted: 'Wählen Sie einen Stand, was mit der Anfrage geschieht, oder eine Bedingung.',
+  exceptionLostStage: 'Ausnahme {{number}} von „{{rule}}“ spricht von einem Stand, den dieses Register nicht hat.',
+  chooseStages: 'Wählen Sie einen seiner Stände.',
+  exceptionUnreadable: 'Eine Bedingung von „{{rule}}“ lässt sich nicht lesen: {{message}}',
+  mendCondition: 'Berichtigen Sie die Bedingung.',
+  exceptionTells:
+    'Eine Bedingung von „{{rule}}“ fragt nach „{{field}}“, das für {{who}} verborgen ist: Ob etwas zu sehen ist, würde es verraten.',
+  askSomethingElse:
+    'Fragen Sie nach einem Feld, das alle lesen dürfen, für die die Regel gilt, oder öffnen Sie „{{field}}“ für sie.',
 };

@@ -16,4 +16,5 @@ export const access = {
   noField: 'There is no such field here',
   notInEmails: 'What is hidden from some staff of the desk is not in emails',
   noRightToChange: 'You can read this request and have no right to change it.',
+  hangsOnTooMuch: 'The access plan hangs on too many conditions to be looked through',
 } as const;

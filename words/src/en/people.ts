@@ -15,4 +15,5 @@ export const people = {
   'who.requester': '{{who}}, the requester',
   'who.in': '{{who}} in {{groups, and}}',
   'who.out': '{{who}} not in {{groups, or}}',
+  'who.where': '{{who}}, where an exception of {{rules, and}} applies',
 } as const;

@@ -1,12 +1,12 @@
-import { type Said, said } from '@tolvek/words';
+import { type Said, said, type Words } from '@tolvek/words';
 import {
   type AccessPlan,
   classInWords,
-  groupsTold,
   type Leak,
   leaksOf,
   type Read,
   type Sink,
+  wordsTold,
 } from '../../access/index.ts';
 import type { FormDesign } from '../design.ts';
 import { type FormSink, sinksOf } from '../sinks.ts';
@@ -46,7 +46,7 @@ function findingOf(leak: Leak, design: FormDesign, plan: AccessPlan, groups: Rea
   const { sink: made, source, how, to, way } = leak;
   const sink = made as FormSink;
   const told = [source.key, ...(sink.readers.who === 'field' ? [sink.readers.field] : [])];
-  const who = classInWords(to, groupsTold(plan, told), (key) => groups.get(key) ?? key);
+  const who = classInWords(to, wordsTold(plan, told), (key) => groups.get(key) ?? key);
 
   const last = way.at(-1)?.field ?? source.key;
   return {
@@ -74,7 +74,7 @@ const howRead = ({ reads }: Sink, field: string): Read['how'] =>
   reads.some((read) => read.field === field && read.how === 'value') ? 'value' : 'verdict';
 
 /** Who reads what is made at a place, as the end of its way. */
-function readAt({ kind, readers }: FormSink, design: FormDesign, who: Said): Said {
+function readAt({ kind, readers }: FormSink, design: FormDesign, who: Words): Said {
   if (readers.who === 'field') return said('flows:readBy', { field: nameIn(design, readers.field), who });
   if (readers.who === 'touching') return said('flows:toldChanging', { field: nameIn(design, readers.field), who });
   if (kind === 'routing') return said('flows:routingTells', { who });

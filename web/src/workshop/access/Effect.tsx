@@ -29,10 +29,11 @@ export function Effect({ register }: { register: string }) {
           const how = becomes(each);
           return (
             <li
-              key={`${each.field} ${each.before} ${each.after}`}
+              key={`${each.activity} ${each.field} ${each.before} ${each.after}`}
               className={`my-1.5 border-l-[3px] pl-2.5 ${RANK[each.after] > RANK[each.before] ? 'border-green' : 'border-brick'}`}
             >
               {say(`accessPlan:effect.${how}`, { count: each.people, field: each.label, requests: each.requests })}{' '}
+              {each.activity === 'working' ? null : `${say(`accessPlan:only.${each.activity}`)} `}
               <span className="text-soft">
                 {say(each.names.length < each.people ? 'accessPlan:effectNames' : 'accessPlan:effectAll', {
                   names: each.names,
@@ -67,13 +68,14 @@ export function Effect({ register }: { register: string }) {
               {person.name} <span className="text-soft">{person.email}</span>
               <ul className="pl-4 text-[13.5px]">
                 {person.fields.map((each) => (
-                  <li key={`${each.field} ${each.before} ${each.after}`}>
+                  <li key={`${each.activity} ${each.field} ${each.before} ${each.after}`}>
                     {say('accessPlan:personChange', {
                       field: each.label,
                       before: say(`accessPlan:cell.${each.before}`),
                       after: say(`accessPlan:cell.${each.after}`),
                       count: each.requests,
-                    })}
+                    })}{' '}
+                    {each.activity === 'working' ? null : say(`accessPlan:only.${each.activity}`)}
                   </li>
                 ))}
               </ul>

@@ -1,6 +1,8 @@
+import { ACTIVITIES, type Activity } from '@tolvek/core/access';
 import { useEffect, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { say, told } from '../../wire/words.ts';
+import { workshopApi } from '../endpoints.ts';
 import { RECIPES, type Recipe } from './planEdits.ts';
 import type { Plan } from './usePlan.ts';
 
@@ -15,7 +17,18 @@ interface GridProps {
 
 /** What comes of a plan, field by field for each group: a cell is pressed for its reason, and for a rule about its field. */
 export function Grid({ plan, add, change }: GridProps) {
-  const { fields, grid, draft } = plan;
+  const { fields, draft, stages } = plan;
+  const [stage, setStage] = useState('');
+  const [activity, setActivity] = useState<Activity | ''>('');
+  const isWhole = stage === '' && activity === '';
+  const { data: part } = workshopApi.useAccessPlanGridQuery(
+    {
+      key: plan.key,
+      query: { ...(stage === '' ? {} : { stage }), ...(activity === '' ? {} : { activity }) },
+    },
+    { skip: isWhole },
+  );
+  const grid = isWhole ? plan.grid : (part ?? plan.grid);
   // Whoever comes from a field looks at it first.
   const asked = useSearchParams()[0].get('field');
   const from = fields.find(({ key }) => key === asked)?.label ?? '';
@@ -43,7 +56,39 @@ export function Grid({ plan, add, change }: GridProps) {
           onChange={(event) => setFind(event.target.value)}
         />
       </div>
-      <p className="text-[13px] text-soft">{say('accessPlan:gridHint')}</p>
+      <p className="flex flex-wrap items-center gap-x-4 gap-y-1 text-[13px] text-soft">
+        <label>
+          {say('accessPlan:whileAt')}{' '}
+          <select
+            className="border-green border-b bg-transparent font-semibold text-green"
+            value={stage}
+            onChange={(event) => setStage(event.target.value)}
+          >
+            <option value="">{say('accessPlan:anyStage')}</option>
+            {stages.map(({ key, label }) => (
+              <option key={key} value={key}>
+                {label}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label>
+          {say('accessPlan:doing')}{' '}
+          <select
+            className="border-green border-b bg-transparent font-semibold text-green"
+            value={activity}
+            onChange={(event) => setActivity(event.target.value as Activity | '')}
+          >
+            <option value="">{say('accessPlan:anything')}</option>
+            {ACTIVITIES.map((each) => (
+              <option key={each} value={each}>
+                {say(`accessPlan:activity.${each}`)}
+              </option>
+            ))}
+          </select>
+        </label>
+        <span>{say('accessPlan:gridHint')}</span>
+      </p>
       <div className="overflow-x-auto">
         <table className="mt-1 w-full border-collapse">
           <thead>
@@ -67,7 +112,7 @@ export function Grid({ plan, add, change }: GridProps) {
                   <th scope="row" className="py-1 pr-3 text-left font-normal">
                     {labelOf(field)}
                   </th>
-                  {cells.map(({ level, was }, index) => (
+                  {cells.map(({ level, most, was }, index) => (
                     <td key={told(grid.seats[index] ?? '')} className="py-1 pr-3">
                       <button
                         type="button"
@@ -76,6 +121,12 @@ export function Grid({ plan, add, change }: GridProps) {
                         onClick={() => setOpen(at === index ? null : [field, index])}
                       >
                         {say(`accessPlan:cell.${level}`)}
+                        {most === null ? null : (
+                          <span className="font-normal text-soft">
+                            {' '}
+                            {say('accessPlan:cellOr', { most: say(`accessPlan:cell.${most}`) })}
+                          </span>
+                        )}
                         {was === null ? null : (
                           <span className="block text-[11.5px] font-normal text-soft">
                             {say('accessPlan:cellWas', { was: say(`accessPlan:cell.${was}`) })}
@@ -93,7 +144,10 @@ export function Grid({ plan, add, change }: GridProps) {
                         field: labelOf(field),
                         level: say(`accessPlan:cell.${cell.level}`),
                         rule: told(cell.rule),
-                      })}
+                      })}{' '}
+                      {cell.most === null
+                        ? null
+                        : say('accessPlan:becauseMost', { most: say(`accessPlan:cell.${cell.most}`) })}
                       <span className="mt-1 flex flex-wrap gap-4">
                         {draft.rules
                           .filter(({ name }) => name === told(cell.rule))

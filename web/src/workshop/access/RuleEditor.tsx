@@ -4,9 +4,11 @@ import { Button } from '../../ui/Button.tsx';
 import { ProblemsAt } from '../../ui/ProblemsAt.tsx';
 import { say } from '../../wire/words.ts';
 import { workshopApi } from '../endpoints.ts';
-import { GroupsChosen } from './GroupsChosen.tsx';
+import { Chosen } from './Chosen.tsx';
+import { Exceptions } from './Exceptions.tsx';
 import { Meets } from './Meets.tsx';
-import { groupsMeant, type Meant, meaning, meantBy, toggled, withRequester } from './planEdits.ts';
+import { hides, type Meant, meaning, meantBy, toggled, withRequester, wordsMeant } from './planEdits.ts';
+import { scopeOf } from './ruleWords.ts';
 import type { Plan } from './usePlan.ts';
 
 interface RuleEditorProps {
@@ -28,6 +30,7 @@ export function RuleEditor({ rule, plan, change, close, found }: RuleEditorProps
   const meant = meantBy(audience);
   const { data: ground } = workshopApi.useGroundQuery();
   const groups = ground?.groups ?? [];
+  const scope = scopeOf(plan, ground);
   const at = (field: string): string => `rules ${rule.id} ${field}`;
   const set = (next: Partial<AccessRule>): void => change((before) => ({ ...before, ...next }));
   const setFields = (fields: AccessRule['fields']): void => set({ fields });
@@ -108,6 +111,40 @@ export function RuleEditor({ rule, plan, change, close, found }: RuleEditorProps
             ))}
           </select>
         </span>
+        <span className="pt-1.5 text-soft">{say('accessPlan:butWhere')}</span>
+        <fieldset>
+          <legend className="sr-only">{say('accessPlan:butWhere')}</legend>
+          <Exceptions
+            {...{ plan, found }}
+            rule={rule.id}
+            exceptions={rule.exceptions ?? []}
+            scope={scope}
+            set={(exceptions) =>
+              change(({ exceptions: _, ...before }) => (exceptions.length > 0 ? { ...before, exceptions } : before))
+            }
+          />
+        </fieldset>
+        {hides(rule) ? (
+          <>
+            <span />
+            <label className="flex items-start gap-2">
+              <input
+                type="checkbox"
+                className="mt-1 accent-green"
+                checked={rule.looksEmpty ?? false}
+                onChange={(event) =>
+                  change(({ looksEmpty: _, ...before }) =>
+                    event.target.checked ? { ...before, looksEmpty: true } : before,
+                  )
+                }
+              />
+              <span>
+                {say('accessPlan:looksEmpty')}
+                <span className="block text-[13px] text-soft">{say('accessPlan:looksEmptyHint')}</span>
+              </span>
+            </label>
+          </>
+        ) : null}
         <label htmlFor={`${id}-who`} className="pt-1.5 text-soft">
           {say('accessPlan:for')}
         </label>
@@ -126,14 +163,16 @@ export function RuleEditor({ rule, plan, change, close, found }: RuleEditorProps
             ))}
           </select>
           {meant === 'everyone' ? null : (
-            <GroupsChosen
+            <Chosen
+              id={`${id}-meant`}
               groups={groups}
-              chosen={groupsMeant(audience)}
+              people={plan.people}
+              chosen={wordsMeant(audience)}
               label={say('accessPlan:addMeant')}
               toggle={(key) =>
                 change((before) => ({
                   ...before,
-                  audience: meaning(before.audience, meant, toggled(groupsMeant(before.audience), key)),
+                  audience: meaning(before.audience, meant, toggled(wordsMeant(before.audience), key)),
                 }))
               }
             />
@@ -162,8 +201,10 @@ export function RuleEditor({ rule, plan, change, close, found }: RuleEditorProps
         <span className="text-soft">{say('accessPlan:except')}</span>
         <fieldset>
           <legend className="sr-only">{say('accessPlan:except')}</legend>
-          <GroupsChosen
+          <Chosen
+            id={`${id}-out`}
             groups={groups}
+            people={plan.people}
             chosen={audience.outOf}
             label={say('accessPlan:addExcept')}
             toggle={(key) =>
@@ -174,6 +215,28 @@ export function RuleEditor({ rule, plan, change, close, found }: RuleEditorProps
             }
           />
           <span className="mt-1 block text-[13px] text-soft">{say('accessPlan:exceptHint')}</span>
+        </fieldset>
+        <span className="pt-1.5 text-soft">{say('accessPlan:days')}</span>
+        <fieldset>
+          <legend className="sr-only">{say('accessPlan:days')}</legend>
+          <span className="flex flex-wrap items-center gap-2">
+            {(['from', 'until'] as const).map((which) => (
+              <label key={which} className="flex items-center gap-2">
+                {say(`accessPlan:${which}`)}
+                <input
+                  type="date"
+                  className="input w-auto"
+                  value={rule[which] ?? ''}
+                  onChange={(event) =>
+                    change(({ [which]: _, ...before }) =>
+                      event.target.value === '' ? before : { ...before, [which]: event.target.value },
+                    )
+                  }
+                />
+              </label>
+            ))}
+          </span>
+          <ProblemsAt error={found} field={at('days')} />
         </fieldset>
         <span className="text-soft">{say('accessPlan:meets')}</span>
         <Meets told={plan.told[rule.id]} />

@@ -3,10 +3,12 @@ import { useState } from 'react';
 import { Button } from '../../ui/Button.tsx';
 import { ProblemsAt } from '../../ui/ProblemsAt.tsx';
 import { say, told } from '../../wire/words.ts';
+import { workshopApi } from '../endpoints.ts';
 import type { Keeping } from '../useEditing.ts';
 import { Meets } from './Meets.tsx';
 import { changeRule, RECIPES, type Recipe, removeRule, switchRule } from './planEdits.ts';
 import { RuleEditor } from './RuleEditor.tsx';
+import { exceptionsInWords, scopeOf } from './ruleWords.ts';
 import type { Plan } from './usePlan.ts';
 
 interface RulesProps {
@@ -65,6 +67,8 @@ interface RuleLineProps {
 
 function RuleLine({ rule, plan, found, isOn, isOpen, toggle, edit }: RuleLineProps) {
   const [sure, setSure] = useState(false);
+  const { data: ground } = workshopApi.useGroundQuery();
+  const scope = scopeOf(plan, ground);
   const labels =
     rule.fields === 'all'
       ? [say('accessPlan:everyField')]
@@ -83,6 +87,11 @@ function RuleLine({ rule, plan, found, isOn, isOpen, toggle, edit }: RuleLinePro
               {say(`workshop:access.is.${rule.level}`, { fields: labels, who: told(who) })}
             </p>
           ) : null}
+          {exceptionsInWords(rule, plan, scope).map((sentence) => (
+            <p key={sentence} className={isOn ? '' : 'text-soft'}>
+              {sentence}
+            </p>
+          ))}
           {rule.about ? <p className="text-soft">{rule.about}</p> : null}
           {isOpen ? null : (
             <p className="text-[13px] text-soft">

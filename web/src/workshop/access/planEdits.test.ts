@@ -1,22 +1,22 @@
-import { type PlanRules, planned } from '@tolvek/core/access';
+import { ORDINARY, type PlanRules, planned } from '@tolvek/core/access';
 import type { Field } from '@tolvek/core/register';
 import { expect, test } from 'vitest';
 import {
   addRule,
   changeRule,
-  groupsMeant,
   meaning,
   meantBy,
   removeRule,
   switchRule,
   withRequester,
+  wordsMeant,
 } from './planEdits.ts';
 
 const nothing: PlanRules = { rules: [], resting: [] };
 
 test('a new rule is about nothing and for nobody', () => {
   const [rule] = addRule('r')(nothing).rules;
-  expect([rule?.fields, rule && groupsMeant(rule.audience), rule?.level]).toEqual([[], [], 'hidden']);
+  expect([rule?.fields, rule && wordsMeant(rule.audience), rule?.level]).toEqual([[], [], 'hidden']);
 });
 
 test('a rule is changed, switched off and on, and deleted, wherever it stands; others stay as they are', () => {
@@ -33,8 +33,8 @@ test('a rule is changed, switched off and on, and deleted, wherever it stands; o
 test('groups that were chosen stay chosen between one of them and all of them, and not for everyone', () => {
   const some = { in: { anyOf: ['x', 'y'] }, outOf: ['z'], requester: 'in' as const };
   const all = meaning(some, 'allOf');
-  expect([meantBy(all), groupsMeant(all), all.outOf, all.requester]).toEqual(['allOf', ['x', 'y'], ['z'], 'in']);
-  expect([meantBy(meaning(all, 'everyone')), groupsMeant(meaning(all, 'everyone'))]).toEqual(['everyone', []]);
+  expect([meantBy(all), wordsMeant(all), all.outOf, all.requester]).toEqual(['allOf', ['x', 'y'], ['z'], 'in']);
+  expect([meantBy(meaning(all, 'everyone')), wordsMeant(meaning(all, 'everyone'))]).toEqual(['everyone', []]);
   expect(withRequester(some, 'as-others')).toEqual({ in: some.in, outOf: ['z'] });
   expect(withRequester(some, 'out').requester).toBe('out');
 });
@@ -46,7 +46,7 @@ test('a recipe does what its words say, by the rule that protects', () => {
     const some = changeRule('r', (rule) =>
       recipe === 'only-some' ? { ...rule, audience: { ...rule.audience, outOf: ['safety'] } } : rule,
     )(made);
-    return planned(field, some, { groups }, { isDesk: !isRequester, isRequester }).level;
+    return planned(field, some, { groups }, { isDesk: !isRequester, isRequester }, ORDINARY).level;
   };
   expect([
     level('only-some', ['safety'], false),

@@ -1,7 +1,49 @@
-import type { AccessRule, PlanRules } from '@tolvek/core/access';
-import type { Audience } from '@tolvek/core/people';
+import type { AccessRule, PlanRules, RuleException } from '@tolvek/core/access';
+import type { Scope } from '@tolvek/core/expression';
+import type { Audience, RELATION_WORDS } from '@tolvek/core/people';
+import { firstCondition } from '../../conditions/firstCondition.ts';
 
 type Edit = (plan: PlanRules) => PlanRules;
+
+/** What somebody can be to a request, as words of an audience. */
+export const RELATIONS = ['~handler', '~team', '~decider'] as const satisfies readonly (keyof typeof RELATION_WORDS)[];
+
+/** The ordinary cases of an exception. */
+export const CASES = [
+  'stages',
+  'deciding',
+  'decided',
+  'finished',
+  'grace',
+  'browsing',
+  'taking-out',
+  'letters',
+  'condition',
+] as const;
+export type Case = (typeof CASES)[number];
+
+/** Conditions of the ordinary cases: the decision that is waited for, or was made; the first half hour. */
+const WHEN: Partial<Readonly<Record<Case, string>>> = {
+  deciding: 'request.decision = "waiting"',
+  decided: 'request.decision in ("approved", "refused")',
+  finished: 'request.phase = "finished"',
+  grace: 'now < request.arrived + duration("PT30M")',
+};
+
+/** An exception as it begins: where nothing else is chosen yet, the rule says nothing there. */
+export function exceptionFor(which: Case, id: string, scope: Scope): RuleException {
+  const begins = { id, level: 'none' as const };
+  switch (which) {
+    case 'stages':
+      return { ...begins, stages: [] };
+    case 'browsing':
+    case 'taking-out':
+    case 'letters':
+      return { ...begins, activities: [which] };
+    default:
+      return { ...begins, when: WHEN[which] ?? firstCondition(scope) };
+  }
+}
 
 /** What a new rule begins as, in the words of what it is for. */
 export type Recipe =
@@ -11,16 +53,54 @@ export type Recipe =
   | 'staff-only'
   /** Read by the requester, and not changed by them. */
   | 'requester-reads'
+  /** Read by everybody, and changed by whoever asked in the first half hour. */
+  | 'set-once'
+  /** Hidden from who works on it until it is decided, but from those who decide. */
+  | 'until-decided'
+  /** Not changed any more once it is decided. */
+  | 'frozen'
+  /** Stays out of files that are taken out, and out of emails. */
+  | 'stays-in'
   /** About nobody yet, so that it protects nothing by mistake. */
   | 'empty';
 
 /** Those that are offered by name. */
-export const RECIPES = ['only-some', 'staff-only', 'requester-reads'] as const satisfies readonly Recipe[];
+export const RECIPES = [
+  'only-some',
+  'staff-only',
+  'requester-reads',
+  'set-once',
+  'until-decided',
+  'frozen',
+  'stays-in',
+] as const satisfies readonly Recipe[];
 
-const BEGINS: Readonly<Record<Recipe, Pick<AccessRule, 'audience' | 'level'>>> = {
-  'only-some': { audience: { in: { everyone: true }, outOf: [], requester: 'out' }, level: 'hidden' },
+const EVERYONE = { in: { everyone: true }, outOf: [] } as const;
+
+const BEGINS: Readonly<Record<Recipe, Pick<AccessRule, 'audience' | 'level' | 'exceptions'>>> = {
+  'only-some': { audience: { ...EVERYONE, requester: 'out' }, level: 'hidden' },
   'staff-only': { audience: { in: { anyOf: [] }, outOf: [], requester: 'in' }, level: 'hidden' },
   'requester-reads': { audience: { in: { anyOf: [] }, outOf: [], requester: 'in' }, level: 'read' },
+  'set-once': {
+    audience: EVERYONE,
+    level: 'read',
+    exceptions: [{ id: 'grace', level: 'none', when: WHEN.grace ?? '' }],
+  },
+  'until-decided': {
+    audience: { in: { everyone: true }, outOf: ['~decider'], requester: 'out' },
+    level: 'hidden',
+    exceptions: [{ id: 'decided', level: 'none', when: WHEN.decided ?? '' }],
+  },
+  frozen: {
+    audience: EVERYONE,
+    level: 'read',
+    exceptions: [{ id: 'undecided', level: 'none', when: `not(${WHEN.decided ?? ''})` }],
+  },
+  'stays-in': {
+    audience: EVERYONE,
+    level: 'hidden',
+    exceptions: [{ id: 'in-house', level: 'none', activities: ['working', 'browsing', 'searching'] }],
+  },
   empty: { audience: { in: { anyOf: [] }, outOf: [] }, level: 'hidden' },
 };
 
@@ -58,19 +138,19 @@ export const switchRule =
     return on ? { rules: [...rules, rule], resting } : { rules, resting: [...resting, rule] };
   };
 
-/** Who is meant: everybody, whoever is in one of some groups, or whoever is in all of them. */
+/** Who is meant: everybody, whoever is one of some, or whoever is all of them. */
 export type Meant = 'everyone' | 'anyOf' | 'allOf';
 
 export const meantBy = ({ in: inside }: Audience): Meant =>
   'everyone' in inside ? 'everyone' : 'anyOf' in inside ? 'anyOf' : 'allOf';
 
-export const groupsMeant = ({ in: inside }: Audience): readonly string[] =>
+export const wordsMeant = ({ in: inside }: Audience): readonly string[] =>
   'anyOf' in inside ? inside.anyOf : 'allOf' in inside ? inside.allOf : [];
 
-/** The same audience with others meant; groups that were chosen stay chosen between “one of” and “all of”. */
-export function meaning(audience: Audience, meant: Meant, groups: readonly string[] = groupsMeant(audience)): Audience {
+/** The same audience with others meant; who was chosen stays chosen between “one of” and “all of”. */
+export function meaning(audience: Audience, meant: Meant, words: readonly string[] = wordsMeant(audience)): Audience {
   const inside: Audience['in'] =
-    meant === 'everyone' ? { everyone: true } : meant === 'anyOf' ? { anyOf: groups } : { allOf: groups };
+    meant === 'everyone' ? { everyone: true } : meant === 'anyOf' ? { anyOf: words } : { allOf: words };
   return { ...audience, in: inside };
 }
 
@@ -79,6 +159,10 @@ export function withRequester(audience: Audience, requester: 'in' | 'out' | 'as-
   const { requester: _, ...rest } = audience;
   return requester === 'as-others' ? rest : { ...rest, requester };
 }
+
+/** Whether a rule hides something anywhere. */
+export const hides = ({ level, exceptions = [] }: AccessRule): boolean =>
+  level === 'hidden' || exceptions.some((each) => each.level === 'hidden');
 
 export const toggled = (list: readonly string[], key: string): readonly string[] =>
   list.includes(key) ? list.filter((each) => each !== key) : [...list, key];

@@ -1,17 +1,23 @@
 import { wallClockAt, workingTimeBetween } from '@tolvek/core/deadline';
 import type { Viewer } from '@tolvek/core/people';
 import type { KnownStanding, RequestStanding, StandingViewer } from '@tolvek/core/register';
-import { type RoundRow, roundOf } from '../approval/queries.ts';
+import { sql } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
 import { formById, formsOf, releaseById } from '../form/queries.ts';
 import { knownNames, knownOf } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import type { RegisterRow } from '../register/queries.ts';
-import type { ShownRow } from '../request/queries.ts';
+import type { ShownRow } from './queries.ts';
 
-const DECISIONS: Readonly<Record<RoundRow['state'], RequestStanding['decision']>> = {
-  ...{ open: 'waiting', approved: 'approved', refused: 'refused', withdrawn: null },
+const DECISIONS: Readonly<Record<string, RequestStanding['decision']>> = {
+  ...{ open: 'waiting', approved: 'approved', refused: 'refused' },
 };
+
+/** How the last round of a decision stands. Approvals are an area above this one: asked by their names. */
+const lastDecision = (db: Reader, requestId: string): string =>
+  db.get<{ readonly state: string } | undefined>(
+    sql`select state from approval_rounds where request_id = ${requestId} order by opened_at desc, id desc limit 1`,
+  )?.state ?? '';
 
 /** Where a stored request stands, for conditions that ask. `now`: epoch ms. */
 export function standingOf(db: Reader, request: ShownRow, now: number): RequestStanding {
@@ -30,7 +36,7 @@ export function standingOf(db: Reader, request: ShownRow, now: number): RequestS
     arrived: wallClockAt(request.createdAt, calendar.zone),
     ...{ due: at(request.due), finished: at(request.finishedAt) },
     age: Math.floor(workingTimeBetween(calendar, request.createdAt, until) / 60_000),
-    decision: DECISIONS[roundOf(db, request.id)?.state ?? 'withdrawn'],
+    decision: DECISIONS[lastDecision(db, request.id)] ?? null,
   };
 }
 

@@ -1,0 +1,34 @@
+import { conditionHolds, hangs, type RequestMoment } from '@tolvek/core/access';
+import { todayAt } from '../people/settle.ts';
+import { nowIn, type Reader } from '../platform/database.ts';
+import type { RegisterRow } from '../register/queries.ts';
+import { factsOfRequest } from './facts.ts';
+import { fieldsOf } from './fields.ts';
+import type { ShownRow } from './queries.ts';
+import { standingOf } from './standing.ts';
+
+const NOTHING_HOLDS = () => false;
+
+/**
+ * What of a stored request the rules of its register’s plan hang on: as it stands now. What a condition asks is looked
+ * up when one is asked. `always`: also where no rule in force asks anything.
+ */
+export function momentOf(db: Reader, request: ShownRow, register: RegisterRow, always = false): RequestMoment {
+  if (!always && !register.access.rules.some(hangs)) return { stage: request.stage, day: '', holds: NOTHING_HOLDS };
+  const now = nowIn(db);
+  const known = new Map<string, boolean>();
+  let asked: Parameters<typeof conditionHolds>[1] | undefined;
+  const holds = (condition: string): boolean => {
+    let found = known.get(condition);
+    if (found === undefined) {
+      asked ??= {
+        ...{ fields: fieldsOf(db, register, request), values: request.values },
+        facts: factsOfRequest(db, request, register, now),
+        standing: standingOf(db, request, now),
+      };
+      known.set(condition, (found = conditionHolds(condition, asked)));
+    }
+    return found;
+  };
+  return { stage: request.stage, day: todayAt(db, now), holds };
+}

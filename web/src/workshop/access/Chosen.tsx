@@ -1,0 +1,124 @@
+import { RELATION_WORDS, wordOf } from '@tolvek/core/people';
+import { useDeferredValue, useState } from 'react';
+import { FindWho } from '../../fields/FindWho.tsx';
+import { say, told } from '../../wire/words.ts';
+import { workshopApi } from '../endpoints.ts';
+import { GroupOnTheSpot } from '../groundwork/NewGroup.tsx';
+import { RELATIONS } from './planEdits.ts';
+
+interface ChosenProps {
+  readonly id: string;
+  readonly groups: readonly { readonly key: string; readonly name: string }[];
+  /** What people are called who are chosen, by their ids. */
+  readonly people: Readonly<Record<string, string>>;
+  readonly chosen: readonly string[];
+  readonly toggle: (word: string) => void;
+  /** What they are chosen for: the name of the box that adds one. */
+  readonly label: string;
+}
+
+/** Groups, people, and what somebody is to a request: those that are chosen, each with a way out, and a box that adds one. */
+export function Chosen({ id, groups, people, chosen, toggle, label }: ChosenProps) {
+  const [isFinding, setFinding] = useState(false);
+  const [names, setNames] = useState<Readonly<Record<string, string>>>({});
+  const nameOf = (word: string): string => {
+    if (word in RELATION_WORDS) return told(RELATION_WORDS[word as '~handler']);
+    if (word.startsWith('@')) return people[word.slice(1)] ?? names[word.slice(1)] ?? '…';
+    return groups.find((group) => group.key === word)?.name ?? word;
+  };
+  return (
+    <>
+      <span className="mt-1 flex flex-wrap items-center gap-2">
+        {chosen.map((word) => {
+          const name = nameOf(word);
+          return (
+            <span
+              key={word}
+              className="flex items-center gap-1.5 border border-rule-strong bg-paper py-0.5 pr-1 pl-2.5"
+            >
+              {name}
+              <button
+                type="button"
+                className="px-1 text-soft hover:text-brick"
+                aria-label={say('accessPlan:takeOut', { name })}
+                onClick={() => toggle(word)}
+              >
+                ×
+              </button>
+            </span>
+          );
+        })}
+        <select
+          className="input w-auto"
+          aria-label={label}
+          value=""
+          onChange={(event) => {
+            if (event.target.value === 'person') setFinding(true);
+            else if (event.target.value !== '') toggle(event.target.value);
+          }}
+        >
+          <option value="">{say('accessPlan:addSomebody')}</option>
+          <optgroup label={say('accessPlan:byRequest')}>
+            {RELATIONS.filter((word) => !chosen.includes(word)).map((word) => (
+              <option key={word} value={word}>
+                {nameOf(word)}
+              </option>
+            ))}
+          </optgroup>
+          <optgroup label={say('accessPlan:groups')}>
+            {groups
+              .filter(({ key }) => !chosen.includes(key))
+              .map(({ key, name }) => (
+                <option key={key} value={key}>
+                  {name}
+                </option>
+              ))}
+          </optgroup>
+          <option value="person">{say('accessPlan:onePerson')}</option>
+        </select>
+        <GroupOnTheSpot isTeam={false} made={toggle} />
+      </span>
+      {isFinding ? (
+        <span className="mt-2 block max-w-96">
+          <FindPerson
+            id={id}
+            inside={chosen}
+            choose={(person, name) => {
+              setNames((known) => ({ ...known, [person]: name }));
+              toggle(wordOf({ person }));
+              setFinding(false);
+            }}
+          />
+        </span>
+      ) : null}
+    </>
+  );
+}
+
+interface FindPersonProps {
+  readonly id: string;
+  readonly inside: readonly string[];
+  readonly choose: (id: string, name: string) => void;
+}
+
+/** Staff, found by part of a name. */
+function FindPerson({ id, inside, choose }: FindPersonProps) {
+  const [find, setFind] = useState('');
+  const looking = useDeferredValue(find.trim());
+  const { data } = workshopApi.useColleaguesQuery({ query: { find: looking } });
+  return (
+    <FindWho
+      id={`${id}-person`}
+      label={say('accessPlan:whoIsIt')}
+      placeholder={say('accessPlan:findPerson')}
+      none={say('accessPlan:noPerson')}
+      people={(data?.people ?? [])
+        .filter((person) => !inside.includes(`@${person.id}`))
+        .map(({ email, ...person }) => ({ ...person, detail: email }))}
+      find={setFind}
+      choose={(whom, name) => {
+        if (whom && 'person' in whom) choose(whom.person, name);
+      }}
+    />
+  );
+}

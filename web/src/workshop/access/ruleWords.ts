@@ -1,0 +1,54 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { type AccessRule, exceptionScope } from '@tolvek/core/access';
+import { conditionInWords, parseExpression, type Scope } from '@tolvek/core/expression';
+import { say, told } from '../../wire/words.ts';
+import type { Plan } from './usePlan.ts';
+
+/** The names that conditions of a plan may use, with what stands behind them here. */
+export const scopeOf = ({ fields, stages, forms }: Plan, ground: AnswerOf<'ground'> | undefined): Scope =>
+  exceptionScope(fields, {
+    ...{ stages, forms: forms.map(({ key, title }) => ({ key, label: title })) },
+    groups: ground?.groups.map(({ key, name }) => ({ key, label: name })) ?? [],
+    vocabularies: ground?.vocabularies ?? [],
+    profile: ground?.profile ?? [],
+  });
+
+/** Where a rule says something else, and on which days it holds: a sentence for each. */
+export function exceptionsInWords(
+  { exceptions = [], from, until }: AccessRule,
+  { stages }: Plan,
+  scope: Scope,
+): readonly string[] {
+  const days = [
+    ...(from ? [say('accessPlan:saysFrom', { day: from })] : []),
+    ...(until ? [say('accessPlan:saysUntil', { day: until })] : []),
+  ];
+  return [
+    ...exceptions.map(({ level, stages: at = [], activities = [], when }) => {
+      const parsed = when ? parseExpression(when) : null;
+      const where = [
+        ...(at.length > 0
+          ? [
+              say('accessPlan:saysStages', {
+                stages: at.map((key) => stages.find((each) => each.key === key)?.label ?? key),
+              }),
+            ]
+          : []),
+        ...(activities.length > 0
+          ? [
+              say('accessPlan:saysActivities', {
+                activities: activities.map((each) => say(`accessPlan:activity.${each}`)),
+              }),
+            ]
+          : []),
+        ...(parsed?.ok
+          ? [say('accessPlan:saysWhen', { condition: told(conditionInWords(parsed.value, scope)) })]
+          : when
+            ? [when]
+            : []),
+      ];
+      return say('accessPlan:saysException', { level: say(`accessPlan:level.${level}`), where });
+    }),
+    ...days,
+  ];
+}
