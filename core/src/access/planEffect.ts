@@ -58,10 +58,8 @@ export function planEffect(
       sorts.flatMap((sort) => [protections(sort).before, protections(sort).after].flatMap(({ plan }) => plan.rules)),
     ),
   ];
-  const exceptions = told.flatMap((rule) => rule.exceptions ?? []);
-  const activities = ACTIVITIES.filter(
-    (each) => each === 'working' || exceptions.some((exception) => exception.activities?.includes(each)),
-  );
+  const isApart = told.some(({ exceptions = [] }) => exceptions.some(({ activities }) => activities));
+  const activities = isApart ? ACTIVITIES : ['working' as const];
   const alike = new Map<string, string>();
   const kindOf = new Map<string, string>();
   for (const sort of sorts) {
