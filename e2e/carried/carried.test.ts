@@ -45,6 +45,8 @@ const SINCE_THEN = [
     'accessPlan',
     'accessPlanEffect',
     'accessPlanGrid',
+    'fieldReaders',
+    'personReads',
   ],
 ];
 

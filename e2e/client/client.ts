@@ -109,6 +109,18 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   const apart = { params: { path: { key: known.register }, query: { to: 'apart' } } } as const;
   note('registerRightsPlan', await staff.GET('/api/registers/{key}/rights/plan', apart));
   note('accessPlan', await staff.GET('/api/registers/{key}/access', path({ key: known.register })));
+  note(
+    'fieldReaders',
+    await staff.GET('/api/registers/{key}/access/readers', {
+      params: { path: { key: known.register }, query: { field: 'visitor' } },
+    }),
+  );
+  note(
+    'personReads',
+    await staff.GET('/api/registers/{key}/access/person', {
+      params: { path: { key: known.register }, query: { person: known.person } },
+    }),
+  );
   note('accessPlanGrid', await staff.GET('/api/registers/{key}/access/grid', path({ key: known.register })));
   note('accessPlanEffect', await staff.GET('/api/registers/{key}/access/effect', path({ key: known.register })));
   note('deletedIn', await staff.GET('/api/registers/{key}/deleted', path({ key: known.register })));

@@ -313,6 +313,113 @@ describe('an access plan', () => {
     expect((await put()).status).toBe(422);
   });
 
+  it('says who can see and change what as their pages do, by which rule, and for a day that is over', async () => {
+    const plan = [
+      ...begins.rules,
+      rule('who', {
+        ...{ fields: ['escort', 'reason'], level: 'read' },
+        audience: { in: { anyOf: ['~handler', 'estates', `@${desk.idOf('Tomas Achterberg')}`] }, outOf: [] },
+        exceptions: [{ id: 'e', level: 'hidden', stages: ['done'] }],
+      }),
+    ];
+    ok(await keep({ rules: plan, resting: [] }));
+    const before = ok(await maren.call('fieldReaders', { ...of, query: { field: 'escort' } }));
+    const draft = ok(await maren.call('fieldReaders', { ...of, query: { field: 'escort', plan: 'draft' } }));
+    expect(before.counts.write).toBeGreaterThan(draft.counts.write);
+    ok(await put(maren, { closesToMyself: true }));
+    const counts = { write: 0, read: 0, hidden: 0, examples: 0 };
+    for (const name of [
+      'Maren Okafor',
+      'Ilse Brandvold',
+      'Oskar Veldhuis',
+      'Priya Nakamura-Lind',
+      'Tomas Achterberg',
+    ]) {
+      const who = await desk.as(name);
+      const seen = await levels(who);
+      const told = ok(await maren.call('personReads', { ...of, query: { person: desk.idOf(name) } }));
+      for (const { field, levels: said } of told.fields) {
+        const sums = { write: 0, read: 0 };
+        for (const [key, level] of seen) if (key.endsWith(` ${field}`)) sums[level as 'read'] += 1;
+        for (const level of ['write', 'read'] as const) {
+          const n = said
+            .filter((each: { level: string }) => each.level === level)
+            .reduce((sum: number, each: { requests: number }) => sum + each.requests, 0);
+          expect([name, field, level, n]).toEqual([name, field, level, sums[level]]);
+          counts[level] += n;
+        }
+        for (const { level, example } of said) {
+          if (level === 'hidden') counts.hidden += 1;
+          if (example === null) continue;
+          counts.examples += 1;
+          expect([name, field, seen.get(`${example} ${field}`) ?? 'hidden']).toEqual([name, field, level]);
+        }
+        const readers = ok(await maren.call('fieldReaders', { ...of, query: { field } }));
+        const same = readers.people.find(({ id }: { id: string }) => id === desk.idOf(name));
+        expect(same?.levels ?? []).toEqual(said);
+      }
+    }
+    console.log('who can see and change what:', counts);
+    expect(Math.min(...Object.values(counts))).toBeGreaterThan(3);
+    const rules = ok(await maren.call('personReads', { ...of, query: { person: desk.idOf('Ilse Brandvold') } }));
+    expect(JSON.stringify(rules.fields.find(({ field }: { field: string }) => field === 'escort'))).toContain(
+      'Rule who',
+    );
+    // Before anything was written down, nothing is made up.
+    const past = ok(await maren.call('fieldReaders', { ...of, query: { field: 'escort', day: '2020-01-01' } }));
+    expect([past.people, typeof past.since]).toEqual([[], 'string']);
+    const coming = await maren.call('fieldReaders', { ...of, query: { field: 'escort', day: '2099-01-01' } });
+    expect(coming.status).toBe(422);
+  });
+
+  it('says what was on a day by the plan, the groups and the rights of then', async () => {
+    const clock = desk.running.house.clock as unknown as { now(): number; advance(ms: number): void };
+    const dayOf = (): string => new Date(clock.now()).toISOString().slice(0, 10);
+    const tomas = desk.idOf('Tomas Achterberg');
+    ok(
+      await keep({
+        rules: [
+          ...begins.rules,
+          rule('then', { audience: { in: { anyOf: ['site-safety'] }, outOf: [] }, level: 'read' }),
+        ],
+        resting: [],
+      }),
+    );
+    ok(await put(maren, { closesToMyself: true }));
+    const first = dayOf();
+    const ask = async (day?: string) => {
+      const told = ok(await maren.call('personReads', { ...of, query: { person: tomas, ...(day ? { day } : {}) } }));
+      return told.fields
+        .filter(({ field }: { field: string }) => field === 'medical_note' || field === 'escort')
+        .map(
+          ({ field, levels: said }: { field: string; levels: readonly { level: string }[] }) =>
+            `${field} ${[...new Set(said.map(({ level }) => level))].join('/')}`,
+        );
+    };
+    const was = await ask();
+    clock.advance(24 * 3_600_000);
+    const headers = { 'Idempotency-Key': 'tomas-joins' };
+    ok(
+      await ada.call('enterGroup', {
+        params: { key: 'site-safety' },
+        headers,
+        body: { person: tomas, from: null, until: null },
+      }),
+    );
+    const joined = await ask();
+    clock.advance(24 * 3_600_000);
+    desk.protect('site-access', { rules: begins.rules });
+    ok(await keep({ rules: begins.rules, resting: [] }));
+    const now = await ask();
+    expect([was, joined, now].map((each) => each.join(', '))).toEqual([
+      'medical_note hidden, escort write',
+      'medical_note read, escort read',
+      'medical_note read, escort write',
+    ]);
+    const second = new Date(Date.parse(first) + 24 * 3_600_000).toISOString().slice(0, 10);
+    expect([await ask(first), await ask(second)]).toEqual([was, joined]);
+  });
+
   it('says before what everybody is given afterwards, field by field and request by request', async () => {
     const who = [
       'Maren Okafor',

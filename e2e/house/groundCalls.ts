@@ -167,6 +167,15 @@ export async function groundCalls(
     changeRights: [{ params: { subject: divers }, body: { give: ['export:team'], take: [] } }],
     registerRights: [{ params: { key: 'purchase' } }],
     accessPlan: [{ params: { key: 'purchase' } }, { params: { key: 'site-access' } }],
+    fieldReaders: [
+      { params: { key: 'site-access' }, query: { field: 'medical_note' } },
+      { params: { key: 'site-access' }, query: { field: 'escort', plan: 'draft' } },
+      { params: { key: 'site-access' }, query: { field: 'escort', day: '2026-11-20' } },
+    ],
+    personReads: [
+      { params: { key: 'site-access' }, query: { person: id } },
+      { params: { key: 'site-access' }, query: { person: id, day: '2026-11-20' } },
+    ],
     accessPlanGrid: [
       { params: { key: 'site-access' }, query: { stage: 'new', activity: 'taking-out' } },
       { params: { key: 'purchase' } },

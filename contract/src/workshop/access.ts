@@ -62,6 +62,13 @@ const change = {
   after: level,
 };
 
+/** By what is looked at who reads what: the draft, what is in force, or what was on a day that is over. */
+const looking = z.strictObject({ plan: z.enum(['force', 'draft']).default('force'), day: z.iso.date().optional() });
+/** Since which day it is written down who could do what; null where the day that is asked for is not before it. */
+const sinceWhen = z.iso.date().nullable();
+/** A level that somebody has a field at, on how many requests. `example`: one of them, if the caller works on it. */
+const levelOver = z.object({ level, rule: words, requests: z.int(), example: z.string().nullable() });
+
 /** The access plans of registers: written in a draft, looked at, put in force. */
 export const accessRoutes = routesOf(accessHeads, {
   accessPlan: {
@@ -97,6 +104,31 @@ export const accessRoutes = routesOf(accessHeads, {
     params: keyed,
     query: z.strictObject({ stage: z.string().max(64).optional(), activity: activity.optional() }),
     answer: grid,
+  },
+  fieldReaders: {
+    says: 'Who can see a field of a register and who can change it, over all its requests, with the rule that decides; by the plan in force, by the draft, or as it was on a day.',
+    params: keyed,
+    query: looking.extend({ field: z.string().max(64) }),
+    answer: z.object({
+      since: sinceWhen,
+      /** How many people can change it on some request, can read it on some, and neither. */
+      counts: z.object({ write: z.int(), read: z.int(), hidden: z.int() }),
+      /** Who has to do with its requests, two hundred at most; who can do most comes first. */
+      people: z.array(z.object({ id: z.string(), name: z.string(), email: z.string(), levels: z.array(levelOver) })),
+      more: z.int(),
+    }),
+  },
+  personReads: {
+    says: 'What somebody can see and change of the requests of a register, field by field, with the rule that decides; by the plan in force, by the draft, or as it was on a day.',
+    params: keyed,
+    query: looking.extend({ person: z.string().max(64) }),
+    answer: z.object({
+      since: sinceWhen,
+      name: z.string(),
+      /** With how many requests they have to do. */
+      requests: z.int(),
+      fields: z.array(z.object({ field: z.string(), label: z.string(), levels: z.array(levelOver) })),
+    }),
   },
   accessPlanEffect: {
     says: 'What putting the written access plan in force would change: for whom, which field, on how many requests.',

@@ -68,6 +68,8 @@ export const accessHeads = {
     guard: 'If-Match',
   },
   accessPlanGrid: { method: 'GET', path: '/api/registers/:key/access/grid', caller: 'staff', right: 'configure' },
+  fieldReaders: { method: 'GET', path: '/api/registers/:key/access/readers', caller: 'staff', right: 'configure' },
+  personReads: { method: 'GET', path: '/api/registers/:key/access/person', caller: 'staff', right: 'configure' },
   accessPlanEffect: { method: 'GET', path: '/api/registers/:key/access/effect', caller: 'staff', right: 'configure' },
   putAccessPlan: {
     method: 'POST',

@@ -11,6 +11,7 @@ export {
 export { classesOf, classInWords, type ViewerClass, waysToStand, wordsTold } from './classes.ts';
 export { type ConditionProblem, conditionHolds, conditionProblems, exceptionScope } from './condition.ts';
 export { type FlowInput, type Leak, leaksOf } from './flow.ts';
+export { type LevelOver, levelsOver, type Over } from './levelsOver.ts';
 export { type MayAsk, mayAsk } from './mayAsk.ts';
 export { Origins, type Step } from './origins.ts';
 export {

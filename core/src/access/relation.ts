@@ -54,9 +54,13 @@ function standsOf(viewer: Viewer): Stands {
 export interface Gathered {
   readonly sorts: readonly string[];
   /** How many requests somebody has to do with, by how they stand to them and by their sort. */
-  readonly standings: (
-    viewer: Viewer,
-  ) => readonly { readonly sort: string; readonly relation: Relation; readonly n: number }[];
+  readonly standings: (viewer: Viewer) => readonly {
+    readonly sort: string;
+    readonly relation: Relation;
+    readonly n: number;
+    /** One of them, where requests are gathered with their names. */
+    readonly example: string | null;
+  }[];
 }
 
 /** Requests that are of one sort and have the same people, and how many they are. */
@@ -64,6 +68,8 @@ export interface AskedAlike extends Pick<RequestParties, 'requesterId' | 'handle
   /** What besides its people decides about a request, as one word: the release it came by, where it stands. */
   readonly sort: string;
   readonly n: number;
+  /** What one of them is called. */
+  readonly example?: string;
 }
 
 /** What somebody is to a request, as bits. */
@@ -85,6 +91,7 @@ export function gather(
   const places = new Map(sorts.map((sort, place) => [sort, place]));
   const sortOf = requests.map(({ sort }) => places.get(sort) as number);
   const totals = sorts.map(() => 0);
+  const bySort: number[][] = sorts.map(() => []);
   const by = {
     requester: new Map<string, number[]>(),
     handler: new Map<string, number[]>(),
@@ -98,6 +105,7 @@ export function gather(
     else to.set(key, [index]);
   };
   for (const [index, { requesterId, handlerId, team, deciders, n }] of requests.entries()) {
+    bySort[sortOf[index] as number]?.push(index);
     add(by.requester, requesterId, index);
     add(by.handler, handlerId, index);
     add(by.team, team, index);
@@ -121,22 +129,29 @@ export function gather(
     // By sort and by what somebody is to it; nothing, to most of them.
     const counts = new Array<number>(sorts.length * BITS).fill(0);
     for (const [sort, total] of totals.entries()) counts[sort * BITS] = total;
+    const examples = new Map<number, number>();
     for (const index of touched) {
       const { n } = requests[index] as AskedAlike;
       const from = (sortOf[index] as number) * BITS;
       const to = from + (marks[index] as number);
       counts[from] = (counts[from] as number) - n;
       counts[to] = (counts[to] as number) + n;
-      marks[index] = 0;
+      examples.set(to, index);
     }
-    return counts.flatMap((n, at) => {
+    const exampleAt = (at: number): string | null => {
+      const index = at % BITS === 0 ? bySort[at / BITS]?.find((each) => marks[each] === 0) : examples.get(at);
+      return (index === undefined ? null : requests[index]?.example) ?? null;
+    };
+    const stands = counts.flatMap((n, at) => {
       if (n === 0) return [];
       const bits = at & (ASKED - 1);
       const relation = relationBy(viewer, register, standingBy(bits, isOfDesk), bits, (at & ASKED) !== 0);
       return relation.isDesk || relation.isRequester
-        ? [{ sort: sorts[Math.floor(at / BITS)] as string, relation, n }]
+        ? [{ sort: sorts[Math.floor(at / BITS)] as string, relation, n, example: exampleAt(at) }]
         : [];
     });
+    for (const index of touched) marks[index] = 0;
+    return stands;
   };
   return { sorts, standings };
 }

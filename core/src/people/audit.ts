@@ -1,3 +1,4 @@
+import type { Viewer } from './audience.ts';
 import type { GroundChange } from './groundChange.ts';
 import { type Entry, groupsOnDay } from './groups.ts';
 import { wordOf } from './holders.ts';
@@ -123,5 +124,20 @@ export function holdersIn(
     const counts = there ? grantsAt(grants, there) : grants;
     const given = new Set(counts.filter((grant) => grant.right === right).map(({ subject }) => subject));
     return subjects.flatMap(({ id, of }) => (of.some((subject) => given.has(subject)) ? [id] : []));
+  };
+}
+
+/** Who somebody of the staff was to the desk on a day: with their groups and rights; null for who could not come in. */
+export function viewersIn({ staff, entries, grants, registers }: Access, day: string): (id: string) => Viewer | null {
+  const groupsOf = groupsOnDay(entries, day);
+  return (id) => {
+    if (!staff.get(id)) return null;
+    const groups = [...groupsOf(id)];
+    const mine = new Set(['*', wordOf({ person: id }), ...groups]);
+    const given = (all: readonly Grant[]): readonly Right[] => [
+      ...new Set(all.flatMap(({ subject, right }) => (mine.has(subject) ? [right] : []))),
+    ];
+    const there = registers.map((register) => [register.register, given(grantsAt(grants, register))] as const);
+    return { personId: id, kind: 'staff', groups, rights: given(grants), otherwise: Object.fromEntries(there) };
   };
 }

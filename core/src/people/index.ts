@@ -15,7 +15,7 @@ export {
   withoutPeople,
   wordsIn,
 } from './audience.ts';
-export { type Access, type AuditLine, accessAt, holdersIn, isToldHere } from './audit.ts';
+export { type Access, type AuditLine, accessAt, holdersIn, isToldHere, viewersIn } from './audit.ts';
 export {
   daysInWords,
   type GroundChange,

@@ -2,9 +2,6 @@ import type { AnswerOf } from '@tolvek/contract';
 import { dateAt } from '@tolvek/core/deadline';
 import { isSame } from '@tolvek/core/own';
 import {
-  type Access,
-  type AuditLine,
-  accessAt,
   type GroundChange,
   groundChangeInWords,
   holdersIn,
@@ -16,14 +13,11 @@ import {
   rightInWords,
 } from '@tolvek/core/people';
 import { said } from '@tolvek/words';
-import { desc, eq, gt } from 'drizzle-orm';
-import { differingRegisters, grantsIn } from '../people/given.ts';
-import { entryOf } from '../people/groups.ts';
 import { groundNamesIn, reasonsOf } from '../people/history.ts';
 import { setterIn } from '../people/kept.ts';
+import { accessOn } from '../people/onDay.ts';
 import { namesOf, personNamed } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
-import { groundHistory, groupEntries, people } from '../people/tables.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import { wrongFields } from '../platform/problem.ts';
@@ -46,22 +40,6 @@ const ABOUT_ACCESS: ReadonlySet<GroundChange['kind']> = new Set([
 const isAboutAccess = (change: GroundChange): boolean =>
   ABOUT_ACCESS.has(change.kind) || (change.kind === 'changed' && change.field === 'active');
 
-const accessNow = (db: Reader): Access => ({
-  staff: new Map(
-    db
-      .select({ id: people.id, active: people.active })
-      .from(people)
-      .where(eq(people.kind, 'staff'))
-      .all()
-      .map(({ id, active }) => [id, active]),
-  ),
-  entries: db.select().from(groupEntries).all().map(entryOf),
-  grants: grantsIn(db, null),
-  registers: [...differingRegisters(db).values()],
-});
-
-const DAY = 86_400_000;
-
 /**
  * Who could do what at the end of a day, by the clock of the desk, and what was set of that on the day.
  *
@@ -71,20 +49,7 @@ export function rightsOnDay(db: Reader, day: string, now: number): AnswerOf<'rig
   if (day > todayAt(db, now))
     throw wrongFields([{ field: 'day', message: said('ground:dayToCome'), fix: said('ground:dayBefore') }]);
   const { zone } = deskOf(db);
-  // Whatever the zone: a day before its date begins in UTC, it had not begun.
-  const since = Date.parse(`${day}T00:00:00Z`) - DAY;
-  const lines = db
-    .select()
-    .from(groundHistory)
-    .where(gt(groundHistory.at, since))
-    .orderBy(desc(groundHistory.at), desc(groundHistory.id))
-    .all()
-    // What was set of the desk itself settles nobody’s rights.
-    .flatMap(({ about, ...line }) =>
-      about === 'desk' ? [] : [{ ...line, about, change: line.change as GroundChange }],
-    );
-  const later = lines.filter(({ at }) => dateAt(at, zone) > day);
-  const access = accessAt(accessNow(db), later satisfies readonly AuditLine[], 0);
+  const { access, lines } = accessOn(db, day);
   const names = groundNamesIn(db, nameOf(db));
   const whyOf = reasonsOf(db, lines);
   const holdersOf = holdersIn(access, day);

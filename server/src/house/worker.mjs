@@ -2,4 +2,6 @@
 import { register } from 'tsx/esm/api';
 
 register();
-export const { ready, findings, lookAtRows, planEffect, tryCondition } = await import('./worker.ts');
+export const { ready, fieldReaders, findings, lookAtRows, personReads, planEffect, tryCondition } = await import(
+  './worker.ts'
+);

@@ -8,7 +8,15 @@ import { connect, type Reader, runsBy } from '../platform/database.ts';
 import { Problem } from '../platform/problem.ts';
 import type { Doing, Ready } from '../platform/workers.ts';
 import { planEffect as effected } from '../workshop/planDraft.ts';
-import type { LOOK_AT_ROWS, LOOK_THROUGH, PLAN_EFFECT, TRY_CONDITION } from '../workshop/tasks.ts';
+import { fieldReaders as fieldRead, personReads as personRead } from '../workshop/planReaders.ts';
+import type {
+  FIELD_READERS,
+  LOOK_AT_ROWS,
+  LOOK_THROUGH,
+  PERSON_READS,
+  PLAN_EFFECT,
+  TRY_CONDITION,
+} from '../workshop/tasks.ts';
 import { tryCondition as tried } from '../workshop/tries.ts';
 
 /** The priority of a thread that gives way to whoever answers, as `nice` counts. */
@@ -28,6 +36,8 @@ export const findings: Doing<typeof LOOK_THROUGH> = ({ design, around }) => find
 export const lookAtRows: Doing<typeof LOOK_AT_ROWS> = (on) => onData(on, (db) => lookedAt(db, on.now, ...on.input));
 export const tryCondition: Doing<typeof TRY_CONDITION> = (on) => onData(on, (db) => tried(db, ...on.input));
 export const planEffect: Doing<typeof PLAN_EFFECT> = (on) => onData(on, (db) => effected(db, ...on.input));
+export const fieldReaders: Doing<typeof FIELD_READERS> = (on) => onData(on, (db) => fieldRead(db, ...on.input));
+export const personReads: Doing<typeof PERSON_READS> = (on) => onData(on, (db) => personRead(db, ...on.input));
 
 /** Does work on the data with a connection of its own, which can’t write, by mistake neither. */
 async function onData<T>({ data, now }: OnData<unknown>, work: (db: Reader) => T): Promise<Apart<T>> {

@@ -36,7 +36,7 @@ import { changesSince, historyOfDraft, listForms } from './queries.ts';
 import { recomputation } from './recompute.ts';
 import { keepRegister, putRegister } from './registerDraft.ts';
 import { overExisting, takeRunBack } from './ruleRun.ts';
-import { LOOK_AT_ROWS, PLAN_EFFECT, TRY_CONDITION } from './tasks.ts';
+import { FIELD_READERS, LOOK_AT_ROWS, PERSON_READS, PLAN_EFFECT, TRY_CONDITION } from './tasks.ts';
 import { clearTrials, draftOffers, sendTrial, trialsOf } from './trials.ts';
 import { vocabularyHandlers } from './vocabularyHandlers.ts';
 
@@ -135,6 +135,8 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
     keepAccessPlan: ({ viewer, params, body, version }) =>
       keepPlan(house, viewer, { key: params.key, version, plan: body }),
     accessPlanGrid: ({ params, query }) => planGrid(db, params.key, query),
+    fieldReaders: ({ viewer, params, query }) => apart(house, FIELD_READERS, [viewer, params.key, query]),
+    personReads: ({ viewer, params, query }) => apart(house, PERSON_READS, [viewer, params.key, query]),
     accessPlanEffect: ({ viewer, params }) => apart(house, PLAN_EFFECT, [viewer, params.key]),
     putAccessPlan: ({ viewer, params, body, version }) => putPlan(house, viewer, { ...body, key: params.key, version }),
     goBackToState: ({ viewer, params, version }) => goBackToState(house, viewer, { ...params, version }),

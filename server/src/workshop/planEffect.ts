@@ -8,10 +8,12 @@ import {
   type Protections,
   planEffect,
   RANK,
+  relationsTo,
   waysToStand,
 } from '@tolvek/core/access';
 import type { Viewer } from '@tolvek/core/people';
-import { eq, sql } from 'drizzle-orm';
+import type { MoverRelation } from '@tolvek/core/register';
+import { and, eq, gt, lt, sql } from 'drizzle-orm';
 import { currentRelease, formsOf } from '../form/queries.ts';
 import { viewerOf } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
@@ -21,7 +23,7 @@ import type { RegisterRow } from '../register/queries.ts';
 import { countedIn, eachRequest } from '../request/eachRequest.ts';
 import { momentOf } from '../request/moment.ts';
 import { protectionFor } from '../request/protection.ts';
-import { requests } from '../request/tables.ts';
+import { requests, tallies } from '../request/tables.ts';
 import { wayKey, waysBy } from './plan.ts';
 
 type Effect = AnswerOf<'accessPlanEffect'>;
@@ -46,7 +48,7 @@ function protectionsOf(db: Reader, before: RegisterRow, after: RegisterRow) {
 }
 
 /** What besides its people decides about a request: the release it came by, its stage, and the conditions that hold. */
-type Sort = readonly [release: string, stage: string, holding: readonly number[]];
+export type Sort = readonly [release: string, stage: string, holding: readonly number[]];
 
 /** What is the same for all requests of a sort. */
 function protectionsBy(db: Reader, before: RegisterRow, after: RegisterRow, conditions: readonly string[]) {
@@ -71,14 +73,29 @@ const PEOPLE = {
   deciders: requests.deciders,
 };
 
-/** The requests of a register, those that are of one sort and have the same people together. */
-function askedAlike(db: Reader, register: RegisterRow, conditions: readonly string[]): readonly AskedAlike[] {
+/**
+ * The requests of a register, those that are of one sort and have the same people together, with the number of one of
+ * them. `until`: those alone that had come in by then, epoch ms.
+ */
+export function askedAlike(
+  db: Reader,
+  register: RegisterRow,
+  conditions: readonly string[],
+  until?: number,
+): readonly AskedAlike[] {
+  const among = and(countedIn(register.id, 'all'), until === undefined ? undefined : lt(requests.createdAt, until));
   if (conditions.length === 0) {
     const stage = requests.stage;
     return db
-      .select({ release: requests.releaseId, stage, ...PEOPLE, n: sql<number>`count(*)` })
+      .select({
+        release: requests.releaseId,
+        stage,
+        ...PEOPLE,
+        n: sql<number>`count(*)`,
+        example: sql<string>`max(${requests.number})`,
+      })
       .from(requests)
-      .where(countedIn(register.id, 'all'))
+      .where(among)
       .groupBy(requests.releaseId, stage, ...Object.values(PEOPLE))
       .all()
       .map(({ release, stage: at, deciders, ...each }) => ({
@@ -89,27 +106,52 @@ function askedAlike(db: Reader, register: RegisterRow, conditions: readonly stri
   }
   // What a condition says is found out for each of them.
   const found = new Map<string, AskedAlike & { n: number }>();
-  for (const request of eachRequest(db, countedIn(register.id, 'all'))) {
+  for (const request of eachRequest(db, among)) {
     const { holds } = momentOf(db, request, register, true);
     const holding = conditions.flatMap((condition, index) => (holds(condition) ? [index] : []));
-    const { releaseId, stage, requesterId, handlerId, team, deciders } = request;
+    const { number, releaseId, stage, requesterId, handlerId, team, deciders } = request;
     const sort = JSON.stringify([releaseId, stage, holding] satisfies Sort);
     const key = [sort, requesterId, handlerId, team, deciders].join(' ');
     const known = found.get(key);
     if (known) known.n += 1;
-    else found.set(key, { sort, requesterId, handlerId, team, deciders: deciders?.split(' ') ?? [], n: 1 });
+    else
+      found.set(key, {
+        sort,
+        requesterId,
+        handlerId,
+        team,
+        deciders: deciders?.split(' ') ?? [],
+        n: 1,
+        example: number,
+      });
   }
   return [...found.values()];
 }
 
 /** The conditions that rules of two plans hang on. */
-const conditionsIn = (...registers: readonly RegisterRow[]): readonly string[] => [
+export const conditionsIn = (...registers: readonly RegisterRow[]): readonly string[] => [
   ...new Set(
     registers.flatMap(({ access }) =>
       access.rules.flatMap(({ exceptions = [] }) => exceptions.flatMap(({ when }) => (when ? [when] : []))),
     ),
   ),
 ];
+
+/** People as rules tell them apart: their groups are read at once, who they are to the desk where it is asked. */
+export function concernedBy(db: Reader, ids: readonly string[]): readonly Concerned[] {
+  const inGroups = new Map<string, string[]>();
+  for (const { personId, groupKey } of db.select().from(memberships).all()) {
+    const found = inGroups.get(personId);
+    if (found) found.push(groupKey);
+    else inGroups.set(personId, [groupKey]);
+  }
+  return ids.map(
+    (personId): Concerned => ({
+      ...{ personId, groups: inGroups.get(personId) ?? [] },
+      viewer: () => viewerOf(db, personId) ?? { personId, kind: 'contact', rights: [], groups: [] },
+    }),
+  );
+}
 
 /**
  * What a plan would change: for everybody who is here, field by field and on how many requests; and the ways by which
@@ -129,18 +171,7 @@ export function whatChanges(
       .all()
       .map((person) => [person.id, person]),
   );
-  const inGroups = new Map<string, string[]>();
-  for (const { personId, groupKey } of db.select().from(memberships).all()) {
-    const found = inGroups.get(personId);
-    if (found) found.push(groupKey);
-    else inGroups.set(personId, [groupKey]);
-  }
-  const concerned = [...known.keys()].map(
-    (personId): Concerned => ({
-      ...{ personId, groups: inGroups.get(personId) ?? [] },
-      viewer: () => viewerOf(db, personId) ?? { personId, kind: 'contact', rights: [], groups: [] },
-    }),
-  );
+  const concerned = concernedBy(db, [...known.keys()]);
   const conditions = conditionsIn(before, after);
   const asked = gather({ register: before.id, deskGroups: before.deskGroups }, askedAlike(db, before, conditions));
   const told = planEffect(concerned, asked, protectionsBy(db, before, after, conditions)).map(
@@ -170,7 +201,8 @@ function summedUp(told: readonly { readonly name: string; readonly fields: reado
         names: known.names.length < 6 ? [...known.names, name] : known.names,
       });
     }
-  return [...sums.values()];
+  // What changes on the request itself comes first.
+  return [...sums.values()].sort((a, b) => Number(a.activity !== 'working') - Number(b.activity !== 'working'));
 }
 
 /** What changes for whoever puts a plan in force, on requests that they work on and that are not their own. */
@@ -179,9 +211,12 @@ export function ownChanges(db: Reader, viewer: Viewer, before: RegisterRow, afte
   const releases = formsOf(db, before.id).flatMap((form) => currentRelease(db, form)?.id ?? []);
   const rules = [...before.access.rules, ...after.access.rules];
   const circumstances = circumstancesOf(rules, ['working']) ?? [];
+  // What they are to no request here, they lose nothing by.
+  const stands = standsAs(db, before, viewer);
+  const ways = waysToStand({ rules }).filter((as) => as.every((each) => stands.has(each)));
   const found = releases.flatMap((release) => {
     const each = protections(release);
-    return waysToStand({ rules }).flatMap((as) =>
+    return ways.flatMap((as) =>
       circumstances.flatMap((at) => levelChanges(each.before, each.after, viewer, { ...DESK, as }, at)),
     );
   });
@@ -193,6 +228,21 @@ export function ownChanges(db: Reader, viewer: Viewer, before: RegisterRow, afte
     if (!known || RANK[is] - RANK[was] < RANK[known.after] - RANK[known.before]) once.set(field.key, change);
   }
   return [...once.values()];
+}
+
+/** What somebody is to any request of a register: counted, so that no request has to be read for it. */
+function standsAs(db: Reader, register: RegisterRow, viewer: Viewer): ReadonlySet<MoverRelation> {
+  const found = new Set<MoverRelation>();
+  const { team, handlerId, deciders } = tallies;
+  for (const each of db
+    .selectDistinct({ team, handlerId, deciders })
+    .from(tallies)
+    .where(and(eq(tallies.registerId, register.id), gt(tallies.n, 0)))
+    .all()) {
+    const parties = { ...each, register: register.id, requesterId: null, deskGroups: register.deskGroups };
+    for (const is of relationsTo({ ...parties, deciders: each.deciders.split(' ') }, viewer)) found.add(is);
+  }
+  return found;
 }
 
 /** The ways by which forms in force would tell somebody what they may not read, and do not before. */

@@ -3,6 +3,7 @@ import type { lookAtRows } from '../intake/takeInRows.ts';
 import { dataTask } from '../platform/apart.ts';
 import { task } from '../platform/workers.ts';
 import type { planEffect } from './planDraft.ts';
+import type { fieldReaders, personReads } from './planReaders.ts';
 import type { tryCondition } from './tries.ts';
 
 /** What a command takes besides what it works on. */
@@ -25,3 +26,7 @@ export const TRY_CONDITION = dataTask<Rest<typeof tryCondition>, ReturnType<type
 
 /** What a written access plan would change is counted. */
 export const PLAN_EFFECT = dataTask<Rest<typeof planEffect>, ReturnType<typeof planEffect>>('planEffect');
+
+/** Who can see and change a field, and what somebody can see and change, is counted. */
+export const FIELD_READERS = dataTask<Rest<typeof fieldReaders>, ReturnType<typeof fieldReaders>>('fieldReaders');
+export const PERSON_READS = dataTask<Rest<typeof personReads>, ReturnType<typeof personReads>>('personReads');

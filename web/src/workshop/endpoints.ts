@@ -101,6 +101,16 @@ export const workshopApi = api.injectEndpoints({
       keepUnusedDataFor: 0,
       providesTags: ['planEffect', 'register', 'groups'],
     }),
+    fieldReaders: build.query<AnswerOf<'fieldReaders'>, Asked<'fieldReaders'>>({
+      query: call('fieldReaders'),
+      keepUnusedDataFor: 0,
+      providesTags: ['planEffect', 'register', 'groups', 'people'],
+    }),
+    personReads: build.query<AnswerOf<'personReads'>, Asked<'personReads'>>({
+      query: call('personReads'),
+      keepUnusedDataFor: 0,
+      providesTags: ['planEffect', 'register', 'groups', 'people'],
+    }),
     colleagues: build.query<AnswerOf<'colleagues'>, Asked<'colleagues'>>({ query: call('colleagues') }),
     accessPlanEffect: build.query<AnswerOf<'accessPlanEffect'>, Asked<'accessPlanEffect'>>({
       query: call('accessPlanEffect'),

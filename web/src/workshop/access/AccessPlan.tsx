@@ -11,6 +11,7 @@ import { PutInForce } from './PutInForce.tsx';
 import { addRule, type Recipe } from './planEdits.ts';
 import { Rules } from './Rules.tsx';
 import { type Plan, usePlan } from './usePlan.ts';
+import { WhoReads } from './WhoReads.tsx';
 
 /** The access plan of a register: written in a draft, looked at, put in force. */
 export function AccessPlan({ register }: { register: string }) {
@@ -77,6 +78,7 @@ function OpenPlan({ plan }: { plan: Plan }) {
       )}
       <Rules {...{ plan, editing, open, setOpen, add }} />
       <Grid {...{ plan, add }} change={setOpen} />
+      <WhoReads plan={plan} />
     </>
   );
 }

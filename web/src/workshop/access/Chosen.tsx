@@ -102,7 +102,7 @@ interface FindPersonProps {
 }
 
 /** Staff, found by part of a name. */
-function FindPerson({ id, inside, choose }: FindPersonProps) {
+export function FindPerson({ id, inside, choose }: FindPersonProps) {
   const [find, setFind] = useState('');
   const looking = useDeferredValue(find.trim());
   const { data } = workshopApi.useColleaguesQuery({ query: { find: looking } });

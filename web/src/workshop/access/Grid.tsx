@@ -97,7 +97,7 @@ export function Grid({ plan, add, change }: GridProps) {
                 {say('workshop:field')}
               </th>
               {grid.seats.map((who) => (
-                <th key={told(who)} scope="col" className="py-1.5 pr-3 font-semibold">
+                <th key={told(who)} scope="col" className="py-1.5 pr-3 font-semibold first-letter:uppercase">
                   {told(who)}
                 </th>
               ))}

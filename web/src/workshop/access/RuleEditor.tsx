@@ -1,7 +1,9 @@
 import type { AccessRule } from '@tolvek/core/access';
 import { useId } from 'react';
+import { DayField } from '../../fields/DateInput.tsx';
 import { Button } from '../../ui/Button.tsx';
 import { ProblemsAt } from '../../ui/ProblemsAt.tsx';
+import { meApi } from '../../wire/me.ts';
 import { say } from '../../wire/words.ts';
 import { workshopApi } from '../endpoints.ts';
 import { Chosen } from './Chosen.tsx';
@@ -19,6 +21,7 @@ interface RuleEditorProps {
   readonly found: unknown;
 }
 
+const DAY = /^\d{4}-\d\d-\d\d$/;
 const LEVELS = ['hidden', 'read', 'write'] as const;
 const MEANT: readonly Meant[] = ['anyOf', 'allOf', 'everyone'];
 const REQUESTER = ['as-others', 'in', 'out'] as const;
@@ -31,6 +34,8 @@ export function RuleEditor({ rule, plan, change, close, found }: RuleEditorProps
   const { data: ground } = workshopApi.useGroundQuery();
   const groups = ground?.groups ?? [];
   const scope = scopeOf(plan, ground);
+  const { data: me } = meApi.useMeQuery();
+  const today = (me?.desk.now ?? '').slice(0, 10);
   const at = (field: string): string => `rules ${rule.id} ${field}`;
   const set = (next: Partial<AccessRule>): void => change((before) => ({ ...before, ...next }));
   const setFields = (fields: AccessRule['fields']): void => set({ fields });
@@ -221,16 +226,16 @@ export function RuleEditor({ rule, plan, change, close, found }: RuleEditorProps
           <legend className="sr-only">{say('accessPlan:days')}</legend>
           <span className="flex flex-wrap items-center gap-2">
             {(['from', 'until'] as const).map((which) => (
-              <label key={which} className="flex items-center gap-2">
+              <label key={which} htmlFor={`${id}-${which}`} className="flex items-center gap-2">
                 {say(`accessPlan:${which}`)}
-                <input
-                  type="date"
-                  className="input w-auto"
+                <DayField
+                  id={`${id}-${which}`}
                   value={rule[which] ?? ''}
-                  onChange={(event) =>
-                    change(({ [which]: _, ...before }) =>
-                      event.target.value === '' ? before : { ...before, [which]: event.target.value },
-                    )
+                  today={today}
+                  notBefore={null}
+                  withTime={false}
+                  onChange={(day) =>
+                    change(({ [which]: _, ...before }) => (DAY.test(day) ? { ...before, [which]: day } : before))
                   }
                 />
               </label>

@@ -1,0 +1,77 @@
+import type { Words } from '@tolvek/words';
+import { belongs, type Viewer, wordsIn } from '../people/index.ts';
+import { MOVERS } from '../register/index.ts';
+import type { RequestMoment } from './circumstance.ts';
+import type { AccessLevel } from './plan.ts';
+import { RANK } from './plan.ts';
+import type { Concerned } from './planEffect.ts';
+import type { Protection } from './protection.ts';
+import type { Gathered } from './relation.ts';
+import { prepareAccess } from './situation.ts';
+
+/** One level that somebody has a field at, the rule that decides, and on how many requests. */
+export interface LevelOver {
+  readonly level: AccessLevel;
+  readonly rule: Words;
+  readonly requests: number;
+  /** One of them, where that is known. */
+  readonly example: string | null;
+}
+
+/** What somebody may do with fields, over all requests they have to do with; the most comes first. */
+export interface Over {
+  readonly personId: string;
+  readonly requests: number;
+  readonly fields: readonly { readonly field: string; readonly levels: readonly LevelOver[] }[];
+}
+
+/**
+ * Who may see and change what, over requests that were gathered: for each person each field with its levels, the rule
+ * that decides, and how many requests that is so on. `fields`: the keys of those that are asked for.
+ */
+export function levelsOver(
+  people: readonly Concerned[],
+  { sorts, standings }: Gathered,
+  protections: (sort: string) => { readonly protection: Protection; readonly at: RequestMoment },
+  fields: readonly string[],
+): readonly Over[] {
+  const rules = [...new Set(sorts.flatMap((sort) => protections(sort).protection.plan.rules))];
+  const named = MOVERS.filter((each) => rules.some(({ audience }) => wordsIn(audience).includes(`~${each}`)));
+  const known = new Map<string, readonly { readonly level: AccessLevel; readonly rule: Words }[]>();
+  return people.map(({ personId, groups, viewer: whoIs }) => {
+    const viewer: Viewer = whoIs();
+    const sums = fields.map(() => new Map<string, LevelOver & { requests: number }>());
+    let requests = 0;
+    for (const { sort, relation, n, example } of standings(viewer)) {
+      requests += n;
+      const { protection, at } = protections(sort);
+      const as = named.filter((each) => relation.as?.includes(each));
+      const holds = protection.plan.rules.map((rule) =>
+        belongs(rule.audience, { personId, groups }, relation) ? 1 : 0,
+      );
+      const kind = `${sort} ${relation.isDesk}${relation.isRequester}${relation.onlyReads ?? false} ${as.join()} ${holds.join('')}`;
+      let levels = known.get(kind);
+      if (!levels) {
+        const reading = prepareAccess(protection)({ viewer, relation, purpose: 'sheet', at });
+        known.set(kind, (levels = fields.map((key) => reading.levelOf(key))));
+      }
+      for (const [index, { level, rule }] of levels.entries()) {
+        const by = sums[index] as Map<string, LevelOver & { requests: number }>;
+        const key = `${level} ${JSON.stringify(rule)}`;
+        const found = by.get(key);
+        if (found) found.requests += n;
+        else by.set(key, { level, rule, requests: n, example });
+      }
+    }
+    return {
+      personId,
+      requests,
+      fields: fields.map((field, index) => ({
+        field,
+        levels: [...(sums[index]?.values() ?? [])].sort(
+          (a, b) => RANK[b.level] - RANK[a.level] || b.requests - a.requests,
+        ),
+      })),
+    };
+  });
+}

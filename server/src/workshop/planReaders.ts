@@ -1,0 +1,180 @@
+import type { AnswerOf, QueryOf } from '@tolvek/contract';
+import { type Concerned, gather, type LevelOver, levelsOver, relationTo, rulesOf } from '@tolvek/core/access';
+import { dateAt } from '@tolvek/core/deadline';
+import type { RegisterContent } from '@tolvek/core/form';
+import { type Viewer, viewersIn } from '@tolvek/core/people';
+import { said } from '@tolvek/words';
+import { statesOf } from '../design/queries.ts';
+import { accessOn, writtenSince } from '../people/onDay.ts';
+import { namesOf, personById } from '../people/queries.ts';
+import { todayAt } from '../people/settle.ts';
+import { people } from '../people/tables.ts';
+import { nowIn, type Reader } from '../platform/database.ts';
+import { notFound, wrongFields } from '../platform/problem.ts';
+import { type RegisterRow, registerNamed } from '../register/queries.ts';
+import { protectionFor } from '../request/protection.ts';
+import { partiesIn, requestByNumber } from '../request/queries.ts';
+import { deskOf } from '../settings/queries.ts';
+import { fieldsFor } from './plan.ts';
+import { askedAlike, concernedBy, conditionsIn, type Sort } from './planEffect.ts';
+import { designOf } from './registerDraft.ts';
+
+type Asked = QueryOf<'fieldReaders'>;
+
+/** People who are told by name; the others are counted. */
+const NAMED = 200;
+const DAY = 86_400_000;
+
+/** By what plan, and by whose groups and rights, is looked at who reads what; null where that was not written down. */
+interface Looking {
+  readonly register: RegisterRow;
+  readonly day: string;
+  readonly concerned: (ids: readonly string[]) => readonly Concerned[];
+  /** Who could come in. */
+  readonly isHere: (id: string) => boolean;
+  /** Requests that had come in by then, epoch ms; all where none is said. */
+  readonly until: number | undefined;
+}
+
+/**
+ * The plan that is meant, and the people as they were: by the draft, by what is in force, or by what was on a day.
+ *
+ * @throws Problem 422 for a day that is not over.
+ */
+function lookingAt(db: Reader, key: string, { plan, day }: Pick<Asked, 'plan' | 'day'>): Looking | { since: string } {
+  const register = registerNamed(db, key);
+  const today = todayAt(db, nowIn(db));
+  if (day === undefined || day === today) {
+    const access =
+      plan === 'draft' ? { ...register.access, ...rulesOf(designOf(db, key).draft.access) } : register.access;
+    const isHere = (id: string): boolean => personById(db, id)?.active ?? false;
+    const concerned = (ids: readonly string[]) => concernedBy(db, ids);
+    return { register: { ...register, access }, day: today, concerned, isHere, until: undefined };
+  }
+  if (day > today)
+    throw wrongFields([{ field: 'day', message: said('ground:dayToCome'), fix: said('ground:dayBefore') }]);
+  const { zone } = deskOf(db);
+  const states = statesOf<RegisterContent>(db, register);
+  const then = states.find(({ at }) => dateAt(at, zone) <= day);
+  const first = Math.max(states.at(-1)?.at ?? 0, writtenSince(db) ?? 0);
+  if (!then || day < dateAt(first, zone)) return { since: dateAt(first, zone) };
+  const { access } = accessOn(db, day);
+  const viewerOn = viewersIn(access, day);
+  const nobody = (personId: string): Viewer => ({ personId, kind: 'contact', rights: [], groups: [] });
+  return {
+    register: { ...register, access: then.content.access, deskGroups: then.content.deskGroups },
+    day,
+    concerned: (ids) =>
+      ids.map((personId) => {
+        const viewer = viewerOn(personId) ?? nobody(personId);
+        return { personId, groups: viewer.groups, viewer: () => viewer };
+      }),
+    isHere: (id) => access.staff.get(id) ?? false,
+    // Whatever the zone: the day is over by then, and what came in a little later is told apart by its date.
+    until: Date.parse(`${day}T00:00:00Z`) + DAY,
+  };
+}
+
+/** Levels of fields for people over the requests that are meant. */
+function overRequests(
+  db: Reader,
+  { register, day, until }: Looking,
+  people_: readonly Concerned[],
+  fields: readonly string[],
+) {
+  const conditions = conditionsIn(register);
+  const asked = askedAlike(db, register, conditions, until);
+  const known = new Map<string, ReturnType<Parameters<typeof levelsOver>[2]>>();
+  const protections = (sort: string) => {
+    let found = known.get(sort);
+    if (!found) {
+      const [releaseId, stage, holding] = JSON.parse(sort) as Sort;
+      const held = new Set(holding.map((index) => conditions[index]));
+      const protection = protectionFor(db, register, { releaseId, computedBy: null, trial: false });
+      known.set(sort, (found = { protection, at: { stage, day, holds: (condition) => held.has(condition) } }));
+    }
+    return found;
+  };
+  return levelsOver(
+    people_,
+    gather({ register: register.id, deskGroups: register.deskGroups }, asked),
+    protections,
+    fields,
+  );
+}
+
+/** The number of a request is told to whoever works on it. */
+function toldTo(db: Reader, register: RegisterRow, viewer: Viewer) {
+  return ({ example, ...level }: LevelOver) => {
+    const request = example === null ? undefined : requestByNumber(db, example);
+    const isTold = request && relationTo(partiesIn(request, register), viewer).isDesk;
+    return { ...level, example: isTold ? example : null };
+  };
+}
+
+/** Who can see a field, and who can change it: on how many requests, and by which rule. */
+export function fieldReaders(db: Reader, viewer: Viewer, key: string, asked: Asked): AnswerOf<'fieldReaders'> {
+  const looking = lookingAt(db, key, asked);
+  const nobody = { people: [], more: 0, counts: { write: 0, read: 0, hidden: 0 } };
+  if ('since' in looking) return { since: looking.since, ...nobody };
+  if (!fieldsFor(db, looking.register).some((field) => field.key === asked.field)) throw notFound('field');
+  const known = new Map(
+    db
+      .select({ id: people.id, name: people.name, email: people.email })
+      .from(people)
+      .orderBy(people.name, people.id)
+      .all()
+      .map((person) => [person.id, person]),
+  );
+  const here = [...known.keys()].filter(looking.isHere);
+  const told = toldTo(db, looking.register, viewer);
+  const counts = { write: 0, read: 0, hidden: 0 };
+  const found = overRequests(db, looking, looking.concerned(here), [asked.field]).flatMap(
+    ({ personId, requests, fields }) => {
+      const levels = fields[0]?.levels ?? [];
+      const most = levels[0]?.level;
+      if (requests === 0 || !most) return [];
+      counts[most] += 1;
+      const { name, email } = known.get(personId) ?? { name: '', email: '' };
+      return [{ id: personId, name, email, most, levels }];
+    },
+  );
+  const order = { write: 0, read: 1, hidden: 2 };
+  const sorted = found.toSorted((a, b) => order[a.most] - order[b.most]);
+  return {
+    since: null,
+    counts,
+    people: sorted.slice(0, NAMED).map(({ most: _, levels, ...person }) => ({ ...person, levels: levels.map(told) })),
+    more: Math.max(0, found.length - NAMED),
+  };
+}
+
+/** What somebody can see and change: field by field, on how many requests, and by which rule. */
+export function personReads(
+  db: Reader,
+  viewer: Viewer,
+  key: string,
+  { person, ...asked }: QueryOf<'personReads'>,
+): AnswerOf<'personReads'> {
+  const name = namesOf(db, [person]).get(person);
+  if (name === undefined) throw notFound('person');
+  const looking = lookingAt(db, key, asked);
+  if ('since' in looking) return { since: looking.since, name, requests: 0, fields: [] };
+  const fields = fieldsFor(db, looking.register);
+  const told = toldTo(db, looking.register, viewer);
+  const [over] = overRequests(
+    db,
+    looking,
+    looking.concerned([person]),
+    fields.map((field) => field.key),
+  );
+  return {
+    since: null,
+    name,
+    requests: over?.requests ?? 0,
+    fields: fields.map((field, index) => ({
+      ...{ field: field.key, label: field.label },
+      levels: (over?.fields[index]?.levels ?? []).map(told),
+    })),
+  };
+}

@@ -1,0 +1,200 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { DayField } from '../../fields/DateInput.tsx';
+import { Trouble } from '../../ui/Trouble.tsx';
+import { meApi } from '../../wire/me.ts';
+import { say, told } from '../../wire/words.ts';
+import { workshopApi } from '../endpoints.ts';
+import { FindPerson } from './Chosen.tsx';
+import type { Plan } from './usePlan.ts';
+
+const DAY = /^\d{4}-\d\d-\d\d$/;
+const PLANS = ['force', 'draft', 'day'] as const;
+type By = (typeof PLANS)[number];
+type Levels = AnswerOf<'fieldReaders'>['people'][number]['levels'];
+
+/** What is looked at: who reads a field, or what somebody reads; by the plan in force, the draft, or as it was on a day. */
+interface Looking {
+  readonly plan: 'force' | 'draft';
+  readonly day?: string;
+}
+
+/** Who can see and change a field, and what somebody can see and change: over all requests, with the rule that decides. */
+export function WhoReads({ plan }: { plan: Plan }) {
+  const { data: me } = meApi.useMeQuery();
+  const [about, setAbout] = useState<'field' | 'person'>('field');
+  const [field, setField] = useState('');
+  const [person, setPerson] = useState<readonly [id: string, name: string] | null>(null);
+  const [by, setBy] = useState<By>('force');
+  const [day, setDay] = useState('');
+  const looking: Looking = {
+    plan: by === 'draft' ? 'draft' : 'force',
+    ...(by === 'day' && DAY.test(day) ? { day } : {}),
+  };
+  const isReady = by !== 'day' || DAY.test(day);
+  return (
+    <section aria-labelledby="who-reads">
+      <h2 id="who-reads" className="section-head mt-8">
+        {say('accessPlan:whoReads')}
+      </h2>
+      <div className="mt-2 flex flex-wrap items-end gap-x-4 gap-y-2">
+        <select
+          className="input w-auto"
+          aria-label={say('accessPlan:askAbout')}
+          value={about}
+          onChange={(event) => setAbout(event.target.value as 'field')}
+        >
+          <option value="field">{say('accessPlan:askField')}</option>
+          <option value="person">{say('accessPlan:askPerson')}</option>
+        </select>
+        {about === 'field' ? (
+          <select
+            className="input w-auto"
+            aria-label={say('accessPlan:whichField')}
+            value={field}
+            onChange={(event) => setField(event.target.value)}
+          >
+            <option value="">{say('accessPlan:whichField')}</option>
+            {plan.fields.map(({ key, label }) => (
+              <option key={key} value={key}>
+                {label}
+              </option>
+            ))}
+          </select>
+        ) : person ? (
+          <span className="flex items-center gap-1.5 border border-rule-strong bg-sheet py-1.5 pr-1 pl-2.5">
+            {person[1]}
+            <button
+              type="button"
+              className="px-1 text-soft hover:text-brick"
+              aria-label={say('accessPlan:takeOut', { name: person[1] })}
+              onClick={() => setPerson(null)}
+            >
+              ×
+            </button>
+          </span>
+        ) : (
+          <span className="w-72">
+            <FindPerson id="who-reads" inside={[]} choose={(id, name) => setPerson([id, name])} />
+          </span>
+        )}
+        <select
+          className="input w-auto"
+          aria-label={say('accessPlan:byWhich')}
+          value={by}
+          onChange={(event) => setBy(event.target.value as By)}
+        >
+          {PLANS.map((each) => (
+            <option key={each} value={each}>
+              {say(`accessPlan:by.${each}`)}
+            </option>
+          ))}
+        </select>
+        {by === 'day' ? (
+          <span className="w-44">
+            <DayField
+              id="who-reads-day"
+              value={day}
+              today={(me?.desk.now ?? '').slice(0, 10)}
+              notBefore={null}
+              withTime={false}
+              isPast
+              onChange={setDay}
+            />
+          </span>
+        ) : null}
+      </div>
+      {isReady && about === 'field' && field !== '' ? <Readers register={plan.key} field={field} {...looking} /> : null}
+      {isReady && about === 'person' && person ? <Reads register={plan.key} person={person[0]} {...looking} /> : null}
+    </section>
+  );
+}
+
+const notWritten = (since: string) => (
+  <p className="mt-3 border-l-[3px] border-brass-mark bg-brass-wash px-3 py-2">
+    {say('accessPlan:notWritten', { day: since })}
+  </p>
+);
+
+const AsOfThen = ({ day }: { day: string | undefined }) =>
+  day ? <p className="mt-2 text-[13px] text-soft">{say('accessPlan:asOfThen', { day })}</p> : null;
+
+function Readers({ register, field, ...looking }: Looking & { register: string; field: string }) {
+  const { data, error } = workshopApi.useFieldReadersQuery({ key: register, query: { field, ...looking } });
+  if (error) return <Trouble error={error} />;
+  if (!data) return <p className="mt-3 text-soft">{say('accessPlan:looking')}</p>;
+  const { since, counts, people, more } = data;
+  if (since !== null) return notWritten(since);
+  return (
+    <div aria-live="polite">
+      <AsOfThen day={looking.day} />
+      <p className="mt-3">
+        {say('accessPlan:readersCount', { write: counts.write, read: counts.read, hidden: counts.hidden })}
+      </p>
+      <ul className="mt-2">
+        {people.map(({ id, name, email, levels }) => (
+          <li key={id} className="grid grid-cols-[minmax(0,14rem)_1fr] gap-x-4 border-b border-rule py-1.5">
+            <span>
+              {name} <span className="block truncate text-[12.5px] text-soft">{email}</span>
+            </span>
+            <LevelLines levels={levels} />
+          </li>
+        ))}
+        {more > 0 ? <li className="py-1 text-soft">{say('accessPlan:morePeople', { count: more })}</li> : null}
+      </ul>
+    </div>
+  );
+}
+
+function Reads({ register, person, ...looking }: Looking & { register: string; person: string }) {
+  const { data, error } = workshopApi.usePersonReadsQuery({ key: register, query: { person, ...looking } });
+  if (error) return <Trouble error={error} />;
+  if (!data) return <p className="mt-3 text-soft">{say('accessPlan:looking')}</p>;
+  const { since, name, requests, fields } = data;
+  if (since !== null) return notWritten(since);
+  return (
+    <div aria-live="polite">
+      <AsOfThen day={looking.day} />
+      <p className="mt-3">
+        {requests === 0
+          ? say('accessPlan:nothingToDo', { name })
+          : say('accessPlan:toDoWith', { name, count: requests })}
+      </p>
+      {requests === 0 ? null : (
+        <ul className="mt-2">
+          {fields.map(({ field, label, levels }) => (
+            <li key={field} className="grid grid-cols-[minmax(0,14rem)_1fr] gap-x-4 border-b border-rule py-1.5">
+              <span>{label}</span>
+              <LevelLines levels={levels} />
+            </li>
+          ))}
+        </ul>
+      )}
+    </div>
+  );
+}
+
+const LOOKS = { hidden: 'text-brick', read: 'text-soft', write: 'text-ink' } as const;
+
+/** The levels somebody has a field at, each with the number of requests, one of them, and the rule. */
+const LevelLines = ({ levels }: { levels: Levels }) => (
+  <ul>
+    {levels.map(({ level, rule, requests, example }) => (
+      <li key={`${level} ${told(rule)}`}>
+        <span className={`font-semibold ${LOOKS[level]}`}>{say(`accessPlan:cell.${level}`)}</span>{' '}
+        {say('accessPlan:onRequests', { count: requests })}
+        {example ? (
+          <>
+            {', '}
+            {say('accessPlan:suchAs')}{' '}
+            <Link to={`/floor/all/${example}`} className="text-green underline">
+              {example}
+            </Link>
+          </>
+        ) : null}
+        <span className="text-soft"> · {told(rule)}</span>
+      </li>
+    ))}
+  </ul>
+);
