@@ -1,5 +1,5 @@
 import type { AnswerOf, QueryOf } from '@tolvek/contract';
-import { type Concerned, gather, type LevelOver, levelsOver, relationTo, rulesOf } from '@tolvek/core/access';
+import { type Concerned, gather, type LevelOver, levelsOver, rulesOf } from '@tolvek/core/access';
 import { dateAt } from '@tolvek/core/deadline';
 import type { RegisterContent } from '@tolvek/core/form';
 import { type Viewer, viewersIn } from '@tolvek/core/people';
@@ -12,8 +12,9 @@ import { people } from '../people/tables.ts';
 import { nowIn, type Reader } from '../platform/database.ts';
 import { notFound, wrongFields } from '../platform/problem.ts';
 import { type RegisterRow, registerNamed } from '../register/queries.ts';
+import { openRequest } from '../request/open.ts';
 import { protectionFor } from '../request/protection.ts';
-import { partiesIn, requestByNumber } from '../request/queries.ts';
+import { requestByNumber } from '../request/queries.ts';
 import { deskOf } from '../settings/queries.ts';
 import { fieldsFor } from './plan.ts';
 import { askedAlike, concernedBy, conditionsIn, type Sort } from './planEffect.ts';
@@ -104,10 +105,10 @@ function overRequests(
 }
 
 /** The number of a request is told to whoever works on it. */
-function toldTo(db: Reader, register: RegisterRow, viewer: Viewer) {
+function toldTo(db: Reader, viewer: Viewer) {
   return ({ example, ...level }: LevelOver) => {
     const request = example === null ? undefined : requestByNumber(db, example);
-    const isTold = request && relationTo(partiesIn(request, register), viewer).isDesk;
+    const isTold = request && openRequest(db, request, viewer, 'counting').relation.isDesk;
     return { ...level, example: isTold ? example : null };
   };
 }
@@ -127,7 +128,7 @@ export function fieldReaders(db: Reader, viewer: Viewer, key: string, asked: Ask
       .map((person) => [person.id, person]),
   );
   const here = [...known.keys()].filter(looking.isHere);
-  const told = toldTo(db, looking.register, viewer);
+  const told = toldTo(db, viewer);
   const counts = { write: 0, read: 0, hidden: 0 };
   const found = overRequests(db, looking, looking.concerned(here), [asked.field]).flatMap(
     ({ personId, requests, fields }) => {
@@ -161,7 +162,7 @@ export function personReads(
   const looking = lookingAt(db, key, asked);
   if ('since' in looking) return { since: looking.since, name, requests: 0, fields: [] };
   const fields = fieldsFor(db, looking.register);
-  const told = toldTo(db, looking.register, viewer);
+  const told = toldTo(db, viewer);
   const [over] = overRequests(
     db,
     looking,

@@ -199,7 +199,7 @@ export const accessPlan: Same<typeof english> = {
   'by.day': 'wie es war am',
   notWritten: 'Was Personen konnten, ist seit {{day, date}} bekannt. Wählen Sie diesen Tag oder einen späteren.',
   asOfThen:
-    'Nach Plan, Gruppen und Rechten vom Ende des {{day, date}}, über die Anfragen, die bis dahin da waren, mit ihren heutigen Ständen und Personen.',
+    'Nach Plan, Gruppen und Rechten vom Ende des {{day, date}}. Es zählen Anfragen, die bis dahin da waren, wie sie heute stehen.',
   readersCount:
     '{{write, number}} können es bei mancher Anfrage ändern, {{read, number}} weitere können es lesen, {{hidden, number}} haben mit Anfragen zu tun und können beides nicht.',
   nothingToDo: '{{name}} hat mit keiner Anfrage dieses Registers zu tun.',

@@ -194,7 +194,7 @@ export const accessPlan = {
   'by.day': 'as it was on',
   notWritten: 'What people could do is known since {{day, date}}. Choose that day or a later one.',
   asOfThen:
-    'By the plan, the groups and the rights of the end of {{day, date}}, over the requests that had come in by then, at the stages and with the people they have now.',
+    'By the plan, the groups and the rights of the end of {{day, date}}. Requests that had come in by then count, as they stand now.',
   readersCount:
     '{{write, number}} can change it on some request, {{read, number}} more can read it, {{hidden, number}} have to do with requests and do neither.',
   nothingToDo: '{{name}} has nothing to do with a request of this register.',

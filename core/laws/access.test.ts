@@ -1,11 +1,19 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { anyLook, anyRules, everyLook, slowLevel } from '../../laws/anyPlan.ts';
-import { often } from '../../laws/often.ts';
-import { protectionOf } from '../form/index.ts';
-import type { Viewer } from '../people/index.ts';
-import type { Field } from '../register/index.ts';
-import { circumstancesOf, classesOf, mayAsk, openFields, type Purpose, planned, prepareAccess } from './index.ts';
+import {
+  circumstancesOf,
+  classesOf,
+  mayAsk,
+  openFields,
+  type Purpose,
+  planned,
+  prepareAccess,
+} from '../src/access/index.ts';
+import { protectionOf } from '../src/form/index.ts';
+import type { Viewer } from '../src/people/index.ts';
+import type { Field } from '../src/register/index.ts';
+import { anyLook, anyRules, everyLook, slowLevel } from './anyPlan.ts';
+import { often } from './often.ts';
 
 const FIELDS: readonly Field[] = [
   { key: 'a', label: 'A', type: { kind: 'text' }, source: 'asked' },

@@ -1,10 +1,5 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { anyRules, CONDITIONS, type Look, slowLevel } from '../../laws/anyPlan.ts';
-import { often } from '../../laws/often.ts';
-import { protectionOf } from '../form/index.ts';
-import { FOR_EVERYONE, PACKAGES, type Right, type Viewer } from '../people/index.ts';
-import type { Field } from '../register/index.ts';
 import {
   type AccessLevel,
   type AccessRule,
@@ -15,7 +10,12 @@ import {
   type Protections,
   planEffect,
   relationTo,
-} from './index.ts';
+} from '../src/access/index.ts';
+import { protectionOf } from '../src/form/index.ts';
+import { FOR_EVERYONE, PACKAGES, type Right, type Viewer } from '../src/people/index.ts';
+import type { Field } from '../src/register/index.ts';
+import { anyRules, CONDITIONS, type Look, slowLevel } from './anyPlan.ts';
+import { often } from './often.ts';
 
 const PEOPLE = 20;
 const REQUESTS = 500;
