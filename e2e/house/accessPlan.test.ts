@@ -87,7 +87,10 @@ describe('an access plan', () => {
     const ilse = await desk.as('Ilse Brandvold');
     const before = await levels(ilse);
     const told = ok(await keep({ rules: [...begins.rules, rule('a')], resting: [] }));
-    expect(told.changes).toEqual({ added: ['Rule a'], changed: [], removed: [], switchedOff: [], switchedOn: [] });
+    expect(told.changes).toEqual({
+      ...{ added: ['Rule a'], changed: [], removed: [], switchedOff: [], switchedOn: [] },
+      ...{ noted: [], notNoted: [] },
+    });
     expect(told.told.a.names).toContain('Ilse Brandvold');
     expect(await levels(ilse)).toEqual(before);
     ok(await put(maren, { note: 'Escorts are nobody’s business' }));

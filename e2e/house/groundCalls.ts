@@ -1,8 +1,8 @@
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import type { RouteName } from '@tolvek/contract';
-import { passkey, signInProviders, twoFactor, user } from '@tolvek/server/schema';
-import { eq } from 'drizzle-orm';
+import { passkey, requests, signInProviders, twoFactor, user } from '@tolvek/server/schema';
+import { desc, eq } from 'drizzle-orm';
 import type { Caller, Desk } from './desk.ts';
 import { STORM } from './desk.ts';
 
@@ -21,6 +21,22 @@ async function well(calling: ReturnType<Caller['call']>) {
   const answer = await calling;
   if (answer.status !== 200) throw new Error(`${answer.route}: ${answer.status} ${answer.text}`);
   return answer.body;
+}
+
+/** The newest requests of each register, through the eyes of who reads most, of an invented one, and of nobody. */
+function seenAs(desk: Desk): readonly Input[] {
+  const { db } = desk.running.house;
+  const newest = db.select().from(requests).orderBy(desc(requests.createdAt)).all();
+  const some = [...new Set(newest.map(({ registerId }) => registerId))].flatMap((register) =>
+    newest.filter(({ registerId }) => registerId === register).slice(0, 2),
+  );
+  const eyes = [{ person: desk.idOf('Oskar Veldhuis') }, { groups: ['site-safety'] }, null];
+  return some.flatMap(({ number, requesterId }) =>
+    [...eyes, ...(requesterId === null ? [] : [{ person: requesterId }])].map((as) => ({
+      params: { number },
+      body: { as, plan: 'draft', stage: null },
+    })),
+  );
 }
 
 /**
@@ -167,6 +183,7 @@ export async function groundCalls(
     changeRights: [{ params: { subject: divers }, body: { give: ['export:team'], take: [] } }],
     registerRights: [{ params: { key: 'purchase' } }],
     accessPlan: [{ params: { key: 'purchase' } }, { params: { key: 'site-access' } }],
+    seeAs: seenAs(desk),
     fieldReaders: [
       { params: { key: 'site-access' }, query: { field: 'medical_note' } },
       { params: { key: 'site-access' }, query: { field: 'escort', plan: 'draft' } },

@@ -92,6 +92,8 @@ export const rightRoutes = routesOf(rightHeads, {
       registers: z.array(
         z.object({ name: z.string(), rights: z.array(z.object({ right, words, people: z.array(named) })) }),
       ),
+      /** Who read on that day what is noted, and who looked through the eyes of another; the newest first, 500 at most. */
+      looks: z.array(z.object({ id: z.string(), at: z.string(), by: z.string(), words })),
       changes: z.array(groundLine.extend({ about: z.string() })),
     }),
   },

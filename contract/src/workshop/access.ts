@@ -3,13 +3,19 @@ import { z } from 'zod';
 import { accessRules, activity, field } from '../register/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
 import { routesOf } from '../wire/route.ts';
-import { keyed, versioned } from '../wire/shapes.ts';
+import { fieldKey, groupKeys, keyed, numbered, versioned } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 import { accessHeads } from './heads.ts';
 
 const level = z.enum(['hidden', 'read', 'write']);
 /** What is written of a plan, as far as it has come: names and fields may still be missing. */
-const planRules = exactly<PlanRules>()(z.strictObject({ rules: accessRules, resting: accessRules }));
+const written = z.strictObject({
+  rules: accessRules,
+  resting: accessRules,
+  /** Keys of the fields whose reading by staff is noted. */
+  noted: z.array(fieldKey).max(100).readonly().optional(),
+});
+const planRules = exactly<PlanRules>()(written);
 const ruleNames = z.array(z.string());
 
 /** What comes of a plan by field, for whoever it tells apart. */
@@ -35,6 +41,9 @@ const draftTells = {
     removed: ruleNames,
     switchedOff: ruleNames,
     switchedOn: ruleNames,
+    /** Labels of fields whose reading is noted from then on, and of those whose reading is not any more. */
+    noted: ruleNames,
+    notNoted: ruleNames,
   }),
   problems: z.array(z.object({ field: z.string(), message: words, fix: words })),
   /** Whom each of its rules means today, by the rule’s id. */
@@ -88,9 +97,7 @@ export const accessRoutes = routesOf(accessHeads, {
       stages: z.array(z.object({ key: z.string(), label: z.string() })),
       fields: z.array(field).readonly(),
       /** The plan before the last change of it, whose that was and when; null where there is none. `own`: the caller’s. */
-      before: z
-        .object({ rules: accessRules, resting: accessRules, by: z.string(), at: z.string(), own: z.boolean() })
-        .nullable(),
+      before: z.object({ ...written.shape, by: z.string(), at: z.string(), own: z.boolean() }).nullable(),
     }),
   },
   keepAccessPlan: {
@@ -128,6 +135,40 @@ export const accessRoutes = routesOf(accessHeads, {
       /** With how many requests they have to do. */
       requests: z.int(),
       fields: z.array(z.object({ field: z.string(), label: z.string(), levels: z.array(levelOver) })),
+    }),
+  },
+  seeAs: {
+    says: 'A request as somebody else is given it, at any stage, by the plan in force or by the draft; what is hidden from the caller stays hidden. It is noted who looked.',
+    params: numbered,
+    body: z.strictObject({
+      /** A person, an invented member of the staff in some groups, or null: somebody who is not known. */
+      as: z.union([z.strictObject({ person: z.string().max(64) }), z.strictObject({ groups: groupKeys })]).nullable(),
+      plan: z.enum(['force', 'draft']),
+      /** The key of a stage that it is looked at as if it were at it; null: where it stands. */
+      stage: z.string().max(64).nullable(),
+    }),
+    answer: z.object({
+      who: words,
+      /** Whether they are given the sheet of the desk, their own page, or nothing. */
+      sees: z.enum(['sheet', 'own', 'nothing']),
+      number: z.string(),
+      stage: z.string(),
+      /** What the request is called to them; there, in lists, and in emails. */
+      subject: words.nullable(),
+      inLists: words.nullable(),
+      inEmails: words.nullable(),
+      fields: z.array(
+        z.object({
+          ...{ key: z.string(), label: z.string(), level, rule: words, shown: words },
+          /** They read it; it is hidden from the caller. */
+          isMasked: z.boolean(),
+          /** It is not in emails to them, or not in a file they export. */
+          notInEmails: z.boolean(),
+          notInFiles: z.boolean(),
+        }),
+      ),
+      /** Whether they may export requests such as this. */
+      mayExport: z.boolean(),
     }),
   },
   accessPlanEffect: {

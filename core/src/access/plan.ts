@@ -68,12 +68,17 @@ export interface AccessPlan {
   /** Rules that are switched off: they decide nothing, and are kept for later. */
   readonly resting?: readonly AccessRule[];
   readonly disclosures?: readonly Disclosure[];
+  /** Keys of the fields whose reading by staff is noted. */
+  readonly noted?: readonly string[];
 }
 
-/** What is written of a plan: its rules, in force and switched off. */
+/** What is written of a plan: its rules, in force and switched off, and whose reading is noted. */
 export interface PlanRules {
   readonly rules: readonly AccessRule[];
   readonly resting: readonly AccessRule[];
+  /** Keys of the fields whose reading is noted; none where it is not said. */
+  readonly noted?: readonly string[];
 }
 
-export const rulesOf = ({ rules, resting = [] }: AccessPlan): PlanRules => ({ rules, resting });
+export const rulesOf = ({ rules, resting = [], noted = [] }: AccessPlan): PlanRules =>
+  noted.length > 0 ? { rules, resting, noted } : { rules, resting };

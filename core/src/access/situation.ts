@@ -48,6 +48,7 @@ interface Levels {
 
 const NOT_HERE: Access = { level: 'hidden', rule: said('access:noField') };
 const STAYS: Access = { level: 'hidden', rule: said('access:notInEmails') };
+const NOT_FOR_LOOKER: Access = { level: 'hidden', rule: said('access:hiddenFromYou') };
 const HANGS_ON_TOO_MUCH: Access = { level: 'hidden', rule: said('access:hangsOnTooMuch') };
 
 /** The fields that a subject names, by what protects them. */
@@ -129,10 +130,30 @@ export class Reading {
     readonly protection: Protection,
     private readonly levels: Levels,
     private readonly within: readonly Circumstance[],
+    /** Who looks through the eyes of another: what is hidden from them stays so. */
+    private readonly looker: Reading | null = null,
   ) {}
+
+  /** Keys of the fields whose reading is noted, of which something was told here. */
+  readonly told = new Set<string>();
+
+  /** The same look, through the eyes of another: what the plan hides from whoever looks stays hidden from them. */
+  through(looker: Reading): Reading {
+    return new Reading(this.situation, this.protection, { ...this.levels, readable: null }, this.within, looker);
+  }
+
+  /** What the one who is looked as may do with a field, whoever looks. */
+  levelThere(key: string): Access {
+    return this.looker ? this.levelWithout(key) : this.levelOf(key);
+  }
 
   /** What may be done with a field, and the rule that says so; a field that is not there is hidden. */
   levelOf(key: string): Access {
+    const own = this.levelWithout(key);
+    return own.level !== 'hidden' && this.looker?.levelOf(key).level === 'hidden' ? NOT_FOR_LOOKER : own;
+  }
+
+  private levelWithout(key: string): Access {
     let found = this.levels.known.get(key);
     if (!found) {
       const field = this.protection.fields.find((each) => each.key === key);
@@ -155,6 +176,14 @@ export class Reading {
       this.protection.fields.flatMap(({ key }) => (this.levelOf(key).level === 'hidden' ? [] : [key])),
     );
     return this.levels.readable;
+  }
+
+  private note(key: string): void {
+    const { plan, madeFrom } = this.protection;
+    if (!plan.noted?.length) return;
+    // What is made of a field tells of it.
+    for (const each of [key, ...madeFrom(key).map((from) => from.key)])
+      if (plan.noted.includes(each)) this.told.add(each);
   }
 
   /** Whether a name in an expression may be known: a fact of every request, or a field to be read. */
@@ -184,6 +213,7 @@ export class Reading {
         continue;
       }
       const value = own(values, field.key) ?? null;
+      if (value !== null) this.note(field.key);
       fields.push({
         key: field.key,
         label: field.label,
@@ -212,6 +242,7 @@ export class Reading {
       const field = named.find((each) => each.key === key);
       const value = field && this.levelOf(key).level !== 'hidden' ? own(values, key) : undefined;
       const words = field && value !== undefined ? oneLine(sayValue(field, value, nameOf)) : '';
+      if (words !== '') this.note(key);
       return words === '' ? '' : VALUE_PLACES.charAt(told.push(words) - 1);
     });
     const tidy = filled
@@ -234,6 +265,7 @@ export class Reading {
    */
   reason(reason: Explanation): Revealed<VisibleReason> {
     const open = reason.reads.every((name) => this.mayKnow(name));
+    if (open) for (const name of reason.reads) this.note(name);
     const visible: VisibleReason = {
       words: open ? reason.words : reason.guarded,
       result: reason.result,
@@ -248,6 +280,7 @@ export class Reading {
       const field = this.protection.fields.find((each) => each.key === change.field);
       if (!field || !this.readable.has(change.field)) return [];
       const show = (value: FieldValue | null): Words => (value === null ? '' : sayValue(field, value, nameOf));
+      this.note(change.field);
       return [{ label: field.label, before: show(change.before), after: show(change.after) }];
     });
     return visible as unknown as Revealed<readonly VisibleChange[]>;
@@ -262,7 +295,9 @@ export class Reading {
   ): Revealed<readonly string[]> {
     const cells = fields.map((field) => {
       const value = this.readable.has(field.key) ? own(values, field.key) : undefined;
-      return value === undefined ? '' : cellOf(field, value, nameOf, around);
+      if (value === undefined) return '';
+      this.note(field.key);
+      return cellOf(field, value, nameOf, around);
     });
     return cells as unknown as Revealed<readonly string[]>;
   }

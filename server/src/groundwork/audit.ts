@@ -12,17 +12,22 @@ import {
   type Right,
   rightInWords,
 } from '@tolvek/core/people';
-import { said } from '@tolvek/words';
+import { type Said, said } from '@tolvek/words';
+import { between, desc } from 'drizzle-orm';
 import { groundNamesIn, reasonsOf } from '../people/history.ts';
 import { setterIn } from '../people/kept.ts';
 import { accessOn } from '../people/onDay.ts';
-import { namesOf, personNamed } from '../people/queries.ts';
+import { groupNames, namesOf, personNamed } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import { wrongFields } from '../platform/problem.ts';
+import { type Looked, readLog } from '../platform/tables.ts';
+import { allRegisters } from '../register/queries.ts';
 import { nameOf } from '../request/names.ts';
 import { deskOf } from '../settings/queries.ts';
+
+const DAY = 86_400_000;
 
 /** Changes that say what people may do. */
 const ABOUT_ACCESS: ReadonlySet<GroundChange['kind']> = new Set([
@@ -69,6 +74,7 @@ export function rightsOnDay(db: Reader, day: string, now: number): AnswerOf<'rig
         ? []
         : [{ name: names.register(register), rights: others.map((right) => told(right, register)) }];
     }),
+    looks: looksOn(db, day),
     changes: lines
       .filter((line) => dateAt(line.at, zone) === day && isAboutAccess(line.change) && isToldHere(line))
       .map(({ id, at, by, about, key, change }) => ({
@@ -77,4 +83,55 @@ export function rightsOnDay(db: Reader, day: string, now: number): AnswerOf<'rig
         about: about === 'person' ? personNamed(db, key) : about === 'group' ? names.group(key) : '',
       })),
   };
+}
+
+/** Looks that are told of a day at most. */
+const LOOKS = 500;
+
+/** Who read on a day what is noted, and who looked through the eyes of another; the newest first. */
+function looksOn(db: Reader, day: string): AnswerOf<'rightsOnDay'>['looks'] {
+  const { zone } = deskOf(db);
+  const from = Date.parse(`${day}T00:00:00Z`);
+  const rows = db
+    .select()
+    .from(readLog)
+    .where(between(readLog.at, from - DAY, from + 2 * DAY))
+    .orderBy(desc(readLog.at), desc(readLog.id))
+    .all()
+    .filter(({ at }) => dateAt(at, zone) === day)
+    .slice(0, LOOKS);
+  const called_ = namesOf(
+    db,
+    rows.flatMap(({ by, about }) => [
+      by,
+      ...(about.kind === 'seen-as' && about.as && 'person' in about.as ? [about.as.person] : []),
+    ]),
+  );
+  const groups = groupNames(db);
+  const labels = new Map(
+    allRegisters(db).map(({ id, fields }) => [id, new Map(fields.map(({ key, label }) => [key, label]))]),
+  );
+  return rows.map(({ id, at, by, registerId, about, numbers }) => ({
+    ...{ id, at: iso(at), by: called_.get(by) ?? '' },
+    words: lookInWords(about, numbers, {
+      person: (which) => called_.get(which) ?? '',
+      group: (key) => groups.get(key) ?? key,
+      field: (key) => labels.get(registerId)?.get(key) ?? key,
+    }),
+  }));
+}
+
+interface LookNames {
+  readonly person: (id: string) => string;
+  readonly group: (key: string) => string;
+  readonly field: (key: string) => string;
+}
+
+function lookInWords(about: Looked, requests: readonly string[], names: LookNames): Said {
+  if (about.kind === 'read') return said('ground:lookRead', { fields: about.fields.map(names.field), requests });
+  const { as } = about;
+  if (as === null) return said('ground:lookAsNobody', { requests });
+  return 'person' in as
+    ? said('ground:lookAs', { requests, name: names.person(as.person) })
+    : said('ground:lookAsMember', { requests, groups: as.groups.map(names.group) });
 }

@@ -6,6 +6,7 @@ import { lookAtRows as lookedAt } from '../intake/takeInRows.ts';
 import type { Apart, OnData } from '../platform/apart.ts';
 import { connect, type Reader, runsBy } from '../platform/database.ts';
 import { Problem } from '../platform/problem.ts';
+import { listening } from '../platform/reads.ts';
 import type { Doing, Ready } from '../platform/workers.ts';
 import { planEffect as effected } from '../workshop/planDraft.ts';
 import { fieldReaders as fieldRead, personReads as personRead } from '../workshop/planReaders.ts';
@@ -44,7 +45,7 @@ async function onData<T>({ data, now }: OnData<unknown>, work: (db: Reader) => T
   const db = connect(resolve(data), BUSY_TIMEOUT, { readonly: true });
   runsBy(db, { now: () => now });
   try {
-    return { state: 'done', value: work(db) };
+    return { state: 'done', ...listening(() => work(db)) };
   } catch (error) {
     if (error instanceof Problem) {
       const { status, type, said, problems, retryAfter } = error;

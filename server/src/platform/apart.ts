@@ -1,6 +1,7 @@
 import type { House } from './house.ts';
 import { patiently } from './patience.ts';
 import { Problem } from './problem.ts';
+import { mayHaveTold, type Read } from './reads.ts';
 import { inWorker, type Task, task } from './workers.ts';
 
 /** Work on the data folder, at a moment of the house’s clock. It reads; what is stored is stored by the thread that answers. */
@@ -12,7 +13,7 @@ export interface OnData<Input> {
 
 /** What became of work in a thread: errors don’t travel between threads as they are. */
 export type Apart<T> =
-  | { readonly state: 'done'; readonly value: T }
+  | { readonly state: 'done'; readonly value: T; readonly reads: readonly Read[] }
   | {
       readonly state: 'refused';
       readonly problem: Pick<Problem, 'status' | 'type' | 'said' | 'problems' | 'retryAfter'>;
@@ -30,6 +31,7 @@ export function apart<Input, Value>(house: House, which: DataTask<Input, Value>,
     const result = await inWorker(which, { data: house.config.data, now: house.clock.now(), input });
     switch (result.state) {
       case 'done':
+        for (const read of result.reads) mayHaveTold(() => read);
         return result.value;
       case 'refused': {
         const { status, type, said, problems, retryAfter } = result.problem;

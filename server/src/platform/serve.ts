@@ -16,6 +16,7 @@ import type { House } from './house.ts';
 import { type Limits, paceOf } from './limits.ts';
 import { patiently } from './patience.ts';
 import { notSignedIn, Problem } from './problem.ts';
+import { answered } from './reads.ts';
 import { callerOf, type Session } from './signIn/session.ts';
 import { aTurn } from './turns.ts';
 import { wishedBy } from './words.ts';
@@ -82,9 +83,9 @@ function bind(router: Router, house: House, limits: Limits, route: Route, handle
         request,
         response,
       };
-      if (answersItself) return void (await handler(call));
+      if (answersItself) return void (await answered(house, async () => handler(call)));
       const work = () => handler(call);
-      const answer = await patiently(house, work);
+      const answer = await answered(house, async () => patiently(house, work));
       response.set('Cache-Control', 'no-store').json(answer);
     },
   );

@@ -190,3 +190,30 @@ export const jobs = sqliteTable(
     index('jobs_created').on(table.createdAt),
   ],
 );
+
+/** What was looked at that is noted: by itself, or through the eyes of another. */
+export type Looked =
+  | { readonly kind: 'read'; readonly fields: readonly string[] }
+  | {
+      readonly kind: 'seen-as';
+      /** Whose eyes: a person by id, an invented member of groups, or nobody. */
+      readonly as: { readonly person: string } | { readonly groups: readonly string[] } | null;
+      readonly plan: 'force' | 'draft';
+      readonly stage: string | null;
+    };
+
+/** Who looked at what: rows are only ever added, before the answer leaves. One for each page. */
+export const readLog = sqliteTable(
+  'read_log',
+  {
+    id: text().primaryKey(),
+    at: integer().notNull(),
+    /** Who looked, by id. */
+    by: text().notNull(),
+    registerId: text().notNull(),
+    about: text({ mode: 'json' }).notNull().$type<Looked>(),
+    /** The numbers of the requests. */
+    numbers: text({ mode: 'json' }).notNull().$type<readonly string[]>(),
+  },
+  (table) => [index('read_log_at').on(table.at)],
+);

@@ -5,10 +5,13 @@ import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import { designs } from '../design/tables.ts';
 import { designText } from '../platform/designText.ts';
 
+/** What became of the rules of a plan by their names, and the labels of fields whose reading is noted, or not any more. */
+export type PlanChanges = RuleChanges & { readonly noted?: readonly string[]; readonly notNoted?: readonly string[] };
+
 /** What happened to an access plan; words are made from it where it is shown. */
 export type PlanEvent =
   | { readonly kind: 'brought'; readonly rules: readonly string[] }
-  | { readonly kind: 'put'; readonly changes: RuleChanges; readonly note: string }
+  | { readonly kind: 'put'; readonly changes: PlanChanges; readonly note: string }
   | { readonly kind: 'protected'; readonly field: string; readonly like: string }
   | { readonly kind: 'allowed' | 'ended'; readonly way: Disclosure; readonly words: Words };
 

@@ -7,6 +7,7 @@ import {
   type Relation,
   type Revealed,
   relationTo,
+  type Situation,
   type ValueChange,
   type VisibleChange,
   type VisibleValues,
@@ -22,6 +23,7 @@ import { canonicalJson } from '../platform/canonical.ts';
 import type { Reader } from '../platform/database.ts';
 import { listed } from '../platform/prepared.ts';
 import { notFound } from '../platform/problem.ts';
+import { mayHaveTold } from '../platform/reads.ts';
 import { type RegisterRow, type Registers, registerById, registersOnce } from '../register/queries.ts';
 import { momentOf } from './moment.ts';
 import { nameOf } from './names.ts';
@@ -34,6 +36,8 @@ interface Shared {
   readonly register?: RegisterRow;
   readonly registers?: Registers;
   readonly names?: NameOf;
+  /** Who looks through the eyes of the viewer: what is hidden from them stays so, and it is they who look. */
+  readonly looker?: OpenRequest;
 }
 
 /**
@@ -53,6 +57,7 @@ export class OpenRequest<Row extends ShownRow = ShownRow> {
     private readonly names: NameOf,
     /** Whether its viewer takes a place at a seat that is open. */
     private readonly standsIn: boolean,
+    private readonly looker: OpenRequest | null = null,
   ) {}
 
   get readable(): ReadonlySet<string> {
@@ -74,6 +79,11 @@ export class OpenRequest<Row extends ShownRow = ShownRow> {
     return this.visible;
   }
 
+  /** Some of its fields. */
+  valuesOf(fields: readonly Field[]): Revealed<VisibleValues> {
+    return this.reading.reveal(this.request.values, this.names, fields);
+  }
+
   get subject(): Revealed<Words> {
     const { title, subject } = this.design;
     // What is tried is called as its draft calls it.
@@ -83,6 +93,12 @@ export class OpenRequest<Row extends ShownRow = ShownRow> {
 
   /** Whether the viewer may do something with it, besides reading. */
   may(right: RequestRight): boolean {
+    // Through the eyes of another one sees no more than by oneself.
+    return (this.looker?.may(right) ?? true) && this.mayThere(right);
+  }
+
+  /** Whether the one who is looked as may do something with it. */
+  mayThere(right: RequestRight): boolean {
     const { viewer } = this.reading.situation;
     // Whoever stands in sees as much of it as whom they stand in for.
     if (this.standsIn && right === 'history') return mayWith(inRegister(viewer, this.register.id), right, 'own');
@@ -131,7 +147,7 @@ export function openRequest<Row extends ShownRow>(
   request: Row,
   viewer: Viewer,
   purpose: Purpose,
-  { register: read, registers = registersOnce(db, read && [read]), names = nameOf(db, registers) }: Shared = {},
+  { register: read, registers = registersOnce(db, read && [read]), names = nameOf(db, registers), looker }: Shared = {},
 ): OpenRequest<Row> {
   const register = registers.byId(request.registerId);
   const own = relationTo(partiesIn(request, register), viewer);
@@ -143,9 +159,11 @@ export function openRequest<Row extends ShownRow>(
   // Whoever also works at the desk reads the rest on the Floor.
   const relation = { ...known, isDesk: known.isDesk && purpose !== 'following' };
   const at = momentOf(db, request, register);
-  const reading = prepareAccess(protectionFor(db, register, request, registers))({ viewer, relation, purpose, at });
+  const itself = prepareAccess(protectionFor(db, register, request, registers))({ viewer, relation, purpose, at });
+  const reading = looker ? itself.through(looker.reading) : itself;
+  if (purpose !== 'letter') noteTold(request, register, reading, (looker?.reading ?? reading).situation);
   const { design } = releaseById(db, request.releaseId).release;
-  return new OpenRequest(request, register, design, relation, reading, names, standsIn);
+  return new OpenRequest(request, register, design, relation, reading, names, standsIn, looker);
 }
 
 /**
@@ -158,6 +176,16 @@ export function openAtDesk(db: Reader, viewer: Viewer, number: string, purpose: 
   const open = request && openRequest(db, request, viewer, purpose);
   if (!open?.relation.isDesk) throw notFound('request');
   return open;
+}
+
+/** Has it noted what is told of a request, where that is wanted; `by`: who looks. Whoever asked reads what they sent. */
+function noteTold(request: ShownRow, { id, access }: RegisterRow, reading: Reading, by: Situation): void {
+  if (!access.noted?.length || by.relation.isRequester) return;
+  mayHaveTold(() =>
+    reading.told.size > 0
+      ? { by: by.viewer.personId, registerId: id, number: request.number, fields: [...reading.told] }
+      : null,
+  );
 }
 
 /** The number of a request, and whom its changes concern: who works on it, reads along, or asked; null when it is gone. */

@@ -1,4 +1,5 @@
 import type { viewRoutes } from '@tolvek/contract';
+import { own } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
 import { fileId } from '@tolvek/core/register';
 import { eq } from 'drizzle-orm';
@@ -10,6 +11,7 @@ import { uploads } from '../files/tables.ts';
 import { takeBody } from '../files/takeBody.ts';
 import type { House } from '../platform/house.ts';
 import { notFound } from '../platform/problem.ts';
+import { settleReads } from '../platform/reads.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { inTurns } from '../platform/turns.ts';
 import { openRequest } from '../request/open.ts';
@@ -27,14 +29,20 @@ export function fileHandlers(
       const { formId, file } = fieldToFill(house, call.viewer, requestByNumber(db, call.params.number), field);
       await takeBody(house, call, { formId, field: file, name });
     },
-    file: ({ viewer, params, response }) =>
+    file: async ({ viewer, params, response }) =>
       sendFile(house, viewer, requestByNumber(db, params.number), params.id, response),
-    followFile: ({ params, response }) => {
+    followFile: async ({ params, response }) => {
       const { viewer, requestId } = follower(db, params.token, clock.now());
-      sendFile(house, viewer, requestById(db, requestId), params.id, response);
+      await sendFile(house, viewer, requestById(db, requestId), params.id, response);
     },
     takeOut: async ({ viewer, params, query, response }) => {
-      const { head, lines } = takeOut(db, viewer, params.key, query.among);
+      const taken = () => takeOut(db, viewer, params.key, query.among);
+      const { head, lines, isNoted } = taken();
+      // Whose reading is noted is gone through once before: it is written down before the first line leaves.
+      if (isNoted) {
+        for await (const _ of inTurns(taken().lines));
+        await settleReads(house);
+      }
       response.set({
         'Content-Type': 'text/csv; charset=utf-8',
         'Content-Disposition': `attachment; filename="${params.key}.csv"`,
@@ -74,20 +82,26 @@ function fieldToFill(
 }
 
 /** Sends a file to whoever may read the field that names it; for anybody else it does not exist. */
-function sendFile(
+async function sendFile(
   house: House,
   viewer: Viewer | null,
   request: RequestRow | undefined,
   id: string,
   response: Response,
-): void {
+): Promise<void> {
   if (!viewer || !request) throw notFound('file');
-  const { values } = openRequest(house.db, request, viewer, 'sheet');
-  const isNamed = values.fields.some(
-    (field) => Array.isArray(field.value) && field.value.some((ref) => typeof ref === 'string' && fileId(ref) === id),
+  const open = openRequest(house.db, request, viewer, 'sheet');
+  const named = open.fields.filter(
+    ({ key, type }) => type.kind === 'files' && JSON.stringify(own(request.values, key) ?? null).includes(id),
   );
+  const isNamed = open
+    .valuesOf(named)
+    .fields.some(
+      (field) => Array.isArray(field.value) && field.value.some((ref) => typeof ref === 'string' && fileId(ref) === id),
+    );
   const file = isNamed ? house.db.select().from(uploads).where(eq(uploads.id, id)).get() : undefined;
   if (!file || file.requestId !== request.id) throw notFound('file');
+  await settleReads(house);
   response.set({
     'Content-Type': file.media,
     'Content-Length': String(file.bytes),

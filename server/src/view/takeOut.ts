@@ -30,6 +30,8 @@ interface SheetLine {
 interface Sheet {
   readonly head: readonly string[];
   readonly lines: Generator<SheetLine>;
+  /** Whether the reading of some field is noted. */
+  readonly isNoted: boolean;
 }
 
 /** Cells as a line of CSV, guarded against being taken for formulas. */
@@ -50,6 +52,7 @@ export function takeOut(db: Reader, viewer: Viewer, formKey: string, among: 'unf
   return {
     head: [...FIXED.map((name) => say(`sheets:column.${name}`)), ...register.fields.map((field) => field.label)],
     lines: linesOf(db, viewer, register, wanted),
+    isNoted: (register.access.noted?.length ?? 0) > 0,
   };
 }
 

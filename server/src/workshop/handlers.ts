@@ -36,6 +36,7 @@ import { changesSince, historyOfDraft, listForms } from './queries.ts';
 import { recomputation } from './recompute.ts';
 import { keepRegister, putRegister } from './registerDraft.ts';
 import { overExisting, takeRunBack } from './ruleRun.ts';
+import { seeAs } from './seeAs.ts';
 import { FIELD_READERS, LOOK_AT_ROWS, PERSON_READS, PLAN_EFFECT, TRY_CONDITION } from './tasks.ts';
 import { clearTrials, draftOffers, sendTrial, trialsOf } from './trials.ts';
 import { vocabularyHandlers } from './vocabularyHandlers.ts';
@@ -137,6 +138,7 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
     accessPlanGrid: ({ params, query }) => planGrid(db, params.key, query),
     fieldReaders: ({ viewer, params, query }) => apart(house, FIELD_READERS, [viewer, params.key, query]),
     personReads: ({ viewer, params, query }) => apart(house, PERSON_READS, [viewer, params.key, query]),
+    seeAs: ({ viewer, params, body }) => seeAs(house, viewer, { ...body, ...params }),
     accessPlanEffect: ({ viewer, params }) => apart(house, PLAN_EFFECT, [viewer, params.key]),
     putAccessPlan: ({ viewer, params, body, version }) => putPlan(house, viewer, { ...body, key: params.key, version }),
     goBackToState: ({ viewer, params, version }) => goBackToState(house, viewer, { ...params, version }),

@@ -10,7 +10,6 @@ import {
   prepareAccess,
   RANK,
   type Relation,
-  type RuleChanges,
 } from '@tolvek/core/access';
 import {
   type Allowance,
@@ -38,7 +37,7 @@ import { notAllowed, notFound, Problem, wrongFields } from '../platform/problem.
 import { write } from '../platform/work.ts';
 import { changeRegister } from '../register/commands.ts';
 import { type RegisterRow, registerById } from '../register/queries.ts';
-import { type PlanEvent, planHistory } from '../register/tables.ts';
+import { type PlanChanges, type PlanEvent, planHistory } from '../register/tables.ts';
 import { closedElsewhere } from '../request/protection.ts';
 import { knownRegisters } from '../request/references.ts';
 
@@ -356,10 +355,11 @@ export function planView(db: Reader, form: FormRow, register: RegisterRow) {
 }
 
 /** What became of the rules of a plan, and why. */
-function changesInWords(changes: RuleChanges, note: string): Said {
-  const lines = (Object.keys(changes) as (keyof RuleChanges)[]).flatMap((how) =>
-    changes[how].length > 0 ? [said(`workshopErrors:planRules.${how}`, { rules: changes[how] })] : [],
-  );
+function changesInWords(changes: PlanChanges, note: string): Said {
+  const lines = (Object.keys(changes) as (keyof PlanChanges)[]).flatMap((how) => {
+    const rules = changes[how] ?? [];
+    return rules.length > 0 ? [said(`workshopErrors:planRules.${how}`, { rules })] : [];
+  });
   const all = said('workshopErrors:planPut', { lines });
   return note === '' ? all : said('workshopErrors:planPutBecause', { all, note });
 }

@@ -70,13 +70,8 @@ export function planPage(db: Reader, viewer: Viewer, key: string): AnswerOf<'acc
 }
 
 function told(db: Reader, register: RegisterRow, draft: PlanRules): Told {
-  const { added, changed, removed, switchedOff, switchedOn } = ruleChanges(rulesOf(register.access), draft);
   return {
-    changes: {
-      ...{ added: [...added], changed: [...changed], removed: [...removed] },
-      switchedOff: [...switchedOff],
-      switchedOn: [...switchedOn],
-    },
+    changes: changesOf(db, register, draft),
     problems: problemsOf(db, register, draft),
     told: Object.fromEntries(
       [...draft.rules, ...draft.resting].map((rule) => [rule.id, audienceToday(db, rule.audience)]),
@@ -88,6 +83,20 @@ function told(db: Reader, register: RegisterRow, draft: PlanRules): Told {
         [...draft.rules, ...draft.resting].flatMap(({ audience }) => peopleIn(audience)),
       ),
     ),
+  };
+}
+
+/** What became of the rules, and whose reading is noted or is not any more, by their labels. */
+function changesOf(db: Reader, register: RegisterRow, draft: PlanRules) {
+  const { added, changed, removed, switchedOff, switchedOn } = ruleChanges(rulesOf(register.access), draft);
+  const labels = new Map(fieldsFor(db, register).map(({ key, label }) => [key, label]));
+  const [was, is] = [register.access.noted ?? [], draft.noted ?? []];
+  const but = (keys: readonly string[], others: readonly string[]): string[] =>
+    keys.filter((key) => !others.includes(key)).map((key) => labels.get(key) ?? key);
+  return {
+    ...{ added: [...added], changed: [...changed], removed: [...removed] },
+    ...{ switchedOff: [...switchedOff], switchedOn: [...switchedOn] },
+    ...{ noted: but(is, was), notNoted: but(was, is) },
   };
 }
 
@@ -240,7 +249,8 @@ export function keepPlan(
 ): AnswerOf<'keepAccessPlan'> {
   return write(house, ({ tx, now }) => {
     const design = designOf(tx, key);
-    const content = { ...design.draft, access: { ...design.draft.access, ...plan } };
+    const { noted: _, ...access } = design.draft.access;
+    const content = { ...design.draft, access: { ...access, ...plan } };
     const next = keepDraft<RegisterContent>(tx, design, { version, content }, { viewer, now });
     const register = registerNamed(tx, key);
     return { version: next, ...told(tx, register, plan) };
@@ -248,11 +258,9 @@ export function keepPlan(
 }
 
 /** What would be in force: the rules as they are written, and what was allowed as it is. */
-const asWritten = (register: RegisterRow, { rules, resting }: PlanRules): AccessPlan => ({
-  ...register.access,
-  rules: rules.map((rule) => ({ ...rule, name: rule.name.trim() })),
-  resting,
-});
+export function asWritten({ access: { noted: _, ...access } }: RegisterRow, { rules, ...rest }: PlanRules): AccessPlan {
+  return { ...access, ...rest, rules: rules.map((rule) => ({ ...rule, name: rule.name.trim() })) };
+}
 
 /** What putting the plan in force would change, for whom. */
 export function planEffect(db: Reader, viewer: Viewer, key: string): AnswerOf<'accessPlanEffect'> {
@@ -308,7 +316,7 @@ export function putPlan(
         'closes-to-yourself',
         refused('closesToYourself', { fields: lost.map(({ label }) => label) }),
       );
-    const changes = ruleChanges(rulesOf(register.access), rulesOf(plan));
+    const changes = changesOf(tx, register, rulesOf(plan));
     changePlan(tx, viewer, now, register, plan, { kind: 'put', changes, note: note.trim() });
     return { version: registerById(tx, register.id).version };
   });

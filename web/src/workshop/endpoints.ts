@@ -101,6 +101,7 @@ export const workshopApi = api.injectEndpoints({
       keepUnusedDataFor: 0,
       providesTags: ['planEffect', 'register', 'groups'],
     }),
+    seeAs: build.mutation<AnswerOf<'seeAs'>, Asked<'seeAs'>>({ query: call('seeAs') }),
     fieldReaders: build.query<AnswerOf<'fieldReaders'>, Asked<'fieldReaders'>>({
       query: call('fieldReaders'),
       keepUnusedDataFor: 0,

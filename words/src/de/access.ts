@@ -20,4 +20,5 @@ export const access: Same<typeof english> = {
   notInEmails: 'Was vor einigen Mitarbeitenden verborgen ist, steht in keiner E-Mail',
   noRightToChange: 'Sie können diese Anfrage lesen, haben aber kein Recht, sie zu ändern.',
   hangsOnTooMuch: 'Der Zugriffsplan hängt von zu vielen Bedingungen ab, um ihn zu überblicken',
+  hiddenFromYou: 'Es ist für Sie selbst verborgen',
 };

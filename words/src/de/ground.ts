@@ -584,4 +584,10 @@ export const ground: Same<typeof english> = {
   deleteFree: 'Nichts verwendet „{{name}}“. Das wird gelöscht:',
   deleteNow: 'Jetzt löschen',
   deleted: '„{{name}}“ ist gelöscht',
+  lookRead: 'Hat {{fields, names}} von {{requests, list}} gelesen',
+  lookAsNobody: 'Hat {{requests, list}} als jemand Unbekanntes angesehen',
+  lookAs: 'Hat {{requests, list}} als {{name}} angesehen',
+  lookAsMember: 'Hat {{requests, list}} als Mitarbeitende in {{groups, and}} angesehen',
+  lookedOnDay: 'An diesem Tag gelesen',
+  noLooksOnDay: 'Nichts von dem, was festgehalten wird, wurde gelesen.',
 };

@@ -119,4 +119,9 @@ export const workshopErrors: Same<typeof english> = {
     'Eine Bedingung von „{{rule}}“ fragt nach „{{field}}“, das für {{who}} verborgen ist: Ob etwas zu sehen ist, würde es verraten.',
   askSomethingElse:
     'Fragen Sie nach einem Feld, das alle lesen dürfen, für die die Regel gilt, oder öffnen Sie „{{field}}“ für sie.',
+  somebodyUnknown: 'jemand Unbekanntes',
+  somebodyIn: 'Mitarbeitende in {{groups, and}}',
+  'planRules.noted': 'Das Lesen wird ab jetzt festgehalten: {{rules, names}}.',
+  'planRules.notNoted': 'Das Lesen wird nicht mehr festgehalten: {{rules, names}}.',
+  stageNotHere: 'Dieses Register hat diesen Stand nicht.',
 };

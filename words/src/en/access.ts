@@ -17,4 +17,5 @@ export const access = {
   notInEmails: 'What is hidden from some staff of the desk is not in emails',
   noRightToChange: 'You can read this request and have no right to change it.',
   hangsOnTooMuch: 'The access plan hangs on too many conditions to be looked through',
+  hiddenFromYou: 'It is hidden from you yourself',
 } as const;

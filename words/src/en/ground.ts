@@ -574,4 +574,10 @@ export const ground = {
   deleteFree: 'Nothing uses “{{name}}”. This will be deleted:',
   deleteNow: 'Delete now',
   deleted: '“{{name}}” is deleted',
+  lookRead: 'Read {{fields, names}} of {{requests, list}}',
+  lookAsNobody: 'Looked at {{requests, list}} as somebody who is not known',
+  lookAs: 'Looked at {{requests, list}} as {{name}}',
+  lookAsMember: 'Looked at {{requests, list}} as staff in {{groups, and}}',
+  lookedOnDay: 'Read on that day',
+  noLooksOnDay: 'Nothing of what is recorded was read.',
 } as const;

@@ -114,4 +114,9 @@ export const workshopErrors = {
   exceptionTells:
     'A condition of “{{rule}}” asks for “{{field}}”, which is hidden from {{who}}: whether something is shown would tell them.',
   askSomethingElse: 'Ask for a field that everybody the rule is for may read, or open “{{field}}” to them.',
+  somebodyUnknown: 'somebody who is not known',
+  somebodyIn: 'staff in {{groups, and}}',
+  'planRules.noted': 'Reading is recorded from now on: {{rules, names}}.',
+  'planRules.notNoted': 'Reading is not recorded any more: {{rules, names}}.',
+  stageNotHere: 'This register does not have that stage.',
 } as const;

@@ -1,3 +1,4 @@
+import type { PlanRules } from '@tolvek/core/access';
 import { isSame } from '@tolvek/core/design';
 import { useState } from 'react';
 import { Button } from '../../ui/Button.tsx';
@@ -8,10 +9,14 @@ import { workshopApi } from '../endpoints.ts';
 import { Kept } from '../Kept.tsx';
 import { Grid } from './Grid.tsx';
 import { PutInForce } from './PutInForce.tsx';
-import { addRule, type Recipe } from './planEdits.ts';
+import { addRule, noteReading, type Recipe } from './planEdits.ts';
 import { Rules } from './Rules.tsx';
+import { SeeAs } from './SeeAs.tsx';
 import { type Plan, usePlan } from './usePlan.ts';
 import { WhoReads } from './WhoReads.tsx';
+
+const planOf = ({ rules, resting, noted }: PlanRules): PlanRules =>
+  noted ? { rules, resting, noted } : { rules, resting };
 
 /** The access plan of a register: written in a draft, looked at, put in force. */
 export function AccessPlan({ register }: { register: string }) {
@@ -60,7 +65,7 @@ function OpenPlan({ plan }: { plan: Plan }) {
               <button
                 type="button"
                 className="text-green underline"
-                onClick={() => editing.change(() => ({ rules: before.rules, resting: before.resting }))}
+                onClick={() => editing.change(() => planOf(before))}
               >
                 {say('accessPlan:stepBack')}
               </button>
@@ -77,8 +82,14 @@ function OpenPlan({ plan }: { plan: Plan }) {
         />
       )}
       <Rules {...{ plan, editing, open, setOpen, add }} />
-      <Grid {...{ plan, add }} change={setOpen} />
+      <Grid
+        {...{ plan, add }}
+        change={setOpen}
+        note={(field) => editing.change(noteReading(field))}
+        noted={editing.content.noted ?? []}
+      />
       <WhoReads plan={plan} />
+      <SeeAs plan={plan} />
     </>
   );
 }

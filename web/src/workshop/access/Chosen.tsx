@@ -10,7 +10,9 @@ interface ChosenProps {
   readonly id: string;
   readonly groups: readonly { readonly key: string; readonly name: string }[];
   /** What people are called who are chosen, by their ids. */
-  readonly people: Readonly<Record<string, string>>;
+  readonly people?: Readonly<Record<string, string>>;
+  /** Whether groups alone can be chosen, that are there. */
+  readonly onlyGroups?: boolean;
   readonly chosen: readonly string[];
   readonly toggle: (word: string) => void;
   /** What they are chosen for: the name of the box that adds one. */
@@ -18,7 +20,7 @@ interface ChosenProps {
 }
 
 /** Groups, people, and what somebody is to a request: those that are chosen, each with a way out, and a box that adds one. */
-export function Chosen({ id, groups, people, chosen, toggle, label }: ChosenProps) {
+export function Chosen({ id, groups, people = {}, onlyGroups = false, chosen, toggle, label }: ChosenProps) {
   const [isFinding, setFinding] = useState(false);
   const [names, setNames] = useState<Readonly<Record<string, string>>>({});
   const nameOf = (word: string): string => {
@@ -58,13 +60,15 @@ export function Chosen({ id, groups, people, chosen, toggle, label }: ChosenProp
           }}
         >
           <option value="">{say('accessPlan:addSomebody')}</option>
-          <optgroup label={say('accessPlan:byRequest')}>
-            {RELATIONS.filter((word) => !chosen.includes(word)).map((word) => (
-              <option key={word} value={word}>
-                {nameOf(word)}
-              </option>
-            ))}
-          </optgroup>
+          {onlyGroups ? null : (
+            <optgroup label={say('accessPlan:byRequest')}>
+              {RELATIONS.filter((word) => !chosen.includes(word)).map((word) => (
+                <option key={word} value={word}>
+                  {nameOf(word)}
+                </option>
+              ))}
+            </optgroup>
+          )}
           <optgroup label={say('accessPlan:groups')}>
             {groups
               .filter(({ key }) => !chosen.includes(key))
@@ -74,9 +78,9 @@ export function Chosen({ id, groups, people, chosen, toggle, label }: ChosenProp
                 </option>
               ))}
           </optgroup>
-          <option value="person">{say('accessPlan:onePerson')}</option>
+          {onlyGroups ? null : <option value="person">{say('accessPlan:onePerson')}</option>}
         </select>
-        <GroupOnTheSpot isTeam={false} made={toggle} />
+        {onlyGroups ? null : <GroupOnTheSpot isTeam={false} made={toggle} />}
       </span>
       {isFinding ? (
         <span className="mt-2 block max-w-96">

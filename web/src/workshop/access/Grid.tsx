@@ -13,10 +13,13 @@ interface GridProps {
   readonly add: (recipe: Recipe, fields: readonly string[]) => void;
   /** Opens a rule, to be changed. */
   readonly change: (id: string) => void;
+  /** Keys of the fields whose reading is recorded, and what has it recorded, or not any more. */
+  readonly noted: readonly string[];
+  readonly note: (field: string) => void;
 }
 
 /** What comes of a plan, field by field for each group: a cell is pressed for its reason, and for a rule about its field. */
-export function Grid({ plan, add, change }: GridProps) {
+export function Grid({ plan, add, change, noted, note }: GridProps) {
   const { fields, draft, stages } = plan;
   const [stage, setStage] = useState('');
   const [activity, setActivity] = useState<Activity | ''>('');
@@ -111,6 +114,9 @@ export function Grid({ plan, add, change }: GridProps) {
                 <tr key={field} className="border-b border-rule">
                   <th scope="row" className="py-1 pr-3 text-left font-normal">
                     {labelOf(field)}
+                    {noted.includes(field) ? (
+                      <span className="block text-[11.5px] text-soft">{say('accessPlan:isNoted')}</span>
+                    ) : null}
                   </th>
                   {cells.map(({ level, most, was }, index) => (
                     <td key={told(grid.seats[index] ?? '')} className="py-1 pr-3">
@@ -166,6 +172,9 @@ export function Grid({ plan, add, change }: GridProps) {
                             {say(`accessPlan:forField.${recipe}`)}
                           </button>
                         ))}
+                        <button type="button" className="text-green underline" onClick={() => note(field)}>
+                          {say(noted.includes(field) ? 'accessPlan:noteNoMore' : 'accessPlan:noteReading')}
+                        </button>
                       </span>
                     </td>
                   </tr>

@@ -175,6 +175,17 @@ function Reads({ register, person, ...looking }: Looking & { register: string; p
   );
 }
 
+/** The rule that decided, where one did: that staff work with a field is as usual. */
+export function Because({ rule, isAlone = false }: { rule: Levels[number]['rule']; isAlone?: boolean }) {
+  if (typeof rule === 'object' && rule.say === 'access:deskDefault') return null;
+  return (
+    <span className="text-soft">
+      {isAlone ? '' : ' · '}
+      {told(rule)}
+    </span>
+  );
+}
+
 const LOOKS = { hidden: 'text-brick', read: 'text-soft', write: 'text-ink' } as const;
 
 /** The levels somebody has a field at, each with the number of requests, one of them, and the rule. */
@@ -193,7 +204,7 @@ const LevelLines = ({ levels }: { levels: Levels }) => (
             </Link>
           </>
         ) : null}
-        <span className="text-soft"> · {told(rule)}</span>
+        <Because rule={rule} />
       </li>
     ))}
   </ul>

@@ -116,14 +116,15 @@ export const addRule =
 /** Another state of one rule, wherever it stands. */
 export const changeRule =
   (id: string, next: (rule: AccessRule) => AccessRule): Edit =>
-  ({ rules, resting }) => {
+  ({ rules, resting, ...plan }) => {
     const changed = (list: readonly AccessRule[]) => list.map((rule) => (rule.id === id ? next(rule) : rule));
-    return { rules: changed(rules), resting: changed(resting) };
+    return { ...plan, rules: changed(rules), resting: changed(resting) };
   };
 
 export const removeRule =
   (id: string): Edit =>
-  ({ rules, resting }) => ({
+  ({ rules, resting, ...plan }) => ({
+    ...plan,
     rules: rules.filter((rule) => rule.id !== id),
     resting: resting.filter((rule) => rule.id !== id),
   });
@@ -134,8 +135,16 @@ export const switchRule =
   (plan) => {
     const rule = [...plan.rules, ...plan.resting].find((each) => each.id === id);
     if (!rule) return plan;
-    const { rules, resting } = removeRule(id)(plan);
-    return on ? { rules: [...rules, rule], resting } : { rules, resting: [...resting, rule] };
+    const { rules, resting, ...rest } = removeRule(id)(plan);
+    return on ? { ...rest, rules: [...rules, rule], resting } : { ...rest, rules, resting: [...resting, rule] };
+  };
+
+/** Has the reading of a field noted, or not any more. */
+export const noteReading =
+  (field: string): Edit =>
+  ({ noted = [], ...plan }) => {
+    const next = toggled(noted, field);
+    return next.length > 0 ? { ...plan, noted: next } : plan;
   };
 
 /** Who is meant: everybody, whoever is one of some, or whoever is all of them. */

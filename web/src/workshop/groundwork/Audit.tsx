@@ -2,6 +2,7 @@ import type { AnswerOf } from '@tolvek/contract';
 import { useState } from 'react';
 import { DayField } from '../../fields/DateInput.tsx';
 import { Trouble } from '../../ui/Trouble.tsx';
+import { DeskMoment } from '../../wire/DeskMoment.tsx';
 import { meApi } from '../../wire/me.ts';
 import { say, told } from '../../wire/words.ts';
 import { groundApi } from './endpoints.ts';
@@ -73,6 +74,18 @@ function OnDay({ day }: { day: string }) {
           </li>
         ))}
         {data.changes.length === 0 ? <li className="py-1.5 text-soft">{say('ground:nothingOnDay')}</li> : null}
+      </ul>
+      <h3 className="section-head mt-6">{say('ground:lookedOnDay')}</h3>
+      <ul>
+        {data.looks.map(({ id, at, by, words }) => (
+          <li key={id} className="border-b border-rule py-1.5">
+            {told(words)}
+            <p className="text-soft">
+              {by}, <DeskMoment at={at} />
+            </p>
+          </li>
+        ))}
+        {data.looks.length === 0 ? <li className="py-1.5 text-soft">{say('ground:noLooksOnDay')}</li> : null}
       </ul>
     </>
   );
