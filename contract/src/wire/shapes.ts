@@ -63,6 +63,8 @@ export const visibleValues = revealed<VisibleValues>(
         shown: words,
         writable: z.boolean(),
         source: z.enum(['asked', 'desk-only', 'computed', 'given', 'carried']),
+        /** Why staff who may change others can’t change this one. */
+        why: words.optional(),
       }),
     ),
     withheld: z.array(z.object({ label: z.string(), rule: words })),

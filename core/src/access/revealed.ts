@@ -16,6 +16,8 @@ export interface VisibleField {
   readonly shown: Words;
   readonly writable: boolean;
   readonly source: Field['source'];
+  /** Why staff who may change others can’t change this one. */
+  readonly why?: Words;
 }
 
 export interface VisibleValues {

@@ -7,6 +7,7 @@ import {
   FACT_NAMES,
   type Field,
   type FieldValue,
+  isFilled,
   type NameOf,
   sayValue,
   type Values,
@@ -221,6 +222,7 @@ export class Reading {
         shown: value === null ? '' : sayValue(field, value, nameOf),
         writable: access.level === 'write',
         source: field.source,
+        ...(relation.isDesk && access.level === 'read' && isFilled(field) ? { why: access.rule } : {}),
       });
     }
     return { fields, withheld } as unknown as Revealed<VisibleValues>;

@@ -34,10 +34,35 @@ export function connect(folder: string, busyTimeout: number, { readonly = false 
   client.pragma(`busy_timeout = ${busyTimeout}`);
   keepStatements(client);
   client.function(NOW, { deterministic: false }, () => clocks.get(client)?.now() ?? Date.now());
+  if (!readonly) countTurns(client);
   const db = drizzle(client, { casing: 'snake_case' });
   runQuickly(db);
   return db;
 }
+
+/** Tables that say who may see and do what, and when what is written in them does. */
+const DECIDING = {
+  ...{ memberships: '', grants: '', register_grants: '', registers_apart: '', stand_ins: '' },
+  people: 'when new.active is not old.active or new.merged_into is not old.merged_into',
+  designs: "when new.kind = 'register' and new.number is not old.number",
+} as const;
+
+/**
+ * Counts on this connection how often something was written that says who may see and do what: whichever way it was
+ * written, nobody has to remember to say so.
+ */
+function countTurns(client: Sqlite.Database): void {
+  client.exec('create temp table access_turns (n integer not null); insert into access_turns values (0)');
+  for (const [table, when] of Object.entries(DECIDING))
+    for (const event of when === '' ? ['insert', 'update', 'delete'] : ['update'])
+      client.exec(
+        `create temp trigger access_turn_${table}_${event} after ${event} on main.${table} for each row ${when} begin update access_turns set n = n + 1; end`,
+      );
+}
+
+/** How often it has become otherwise on a connection who may see and do what. */
+export const accessTurns = (db: Reader): number =>
+  db.get<{ readonly n: number }>(sql`select n from temp.access_turns`).n;
 
 /** What a connection asks for the moment. */
 const NOW = 'now_ms';

@@ -81,6 +81,11 @@ export class Live {
     }
   }
 
+  /** Who may see and do what is otherwise than before: every open page reads anew what it shows. */
+  accessChanged(): void {
+    for (const session of this.listening.keys()) if (session.isConnected) session.push('', 'access');
+  }
+
   /** Ends every stream, so that the server can stop. */
   close(): void {
     for (const [session, open] of this.listening) this.hangUp(session, open);

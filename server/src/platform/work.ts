@@ -1,4 +1,4 @@
-import type { Transaction } from './database.ts';
+import { accessTurns, type Transaction } from './database.ts';
 import type { House } from './house.ts';
 
 /** What a write makes known once it is stored. */
@@ -29,11 +29,13 @@ export const by = (work: Work, actor: string | null): Work => ({ ...work, actor 
 export function write<T>(house: House, does: (work: Work) => T): T {
   const effects: Effects = { changed: new Set(), jobs: false };
   const now = house.clock.now();
+  const turns = accessTurns(house.db);
   const result = house.db.transaction((tx) => does({ tx, now, house, effects, actor: null }), {
     behavior: 'immediate',
   });
   house.troubles.stored();
   house.live.changed(effects.changed);
+  if (accessTurns(house.db) !== turns) house.live.accessChanged();
   house.wakeOutbox();
   if (effects.jobs) house.wakeJobs();
   return result;

@@ -52,11 +52,28 @@ export function SheetFields({ sheet, reload }: { sheet: SheetData; reload: () =>
     }),
     [sheet, chosen, ask],
   );
+  // What is typed stays here, whatever becomes of the field meanwhile.
+  const [typed, setTyped] = useState<Readonly<Record<string, Typed>>>({});
+  const work = ({ key, label }: Pick<VisibleField, 'key' | 'label'>) => ({
+    ...{ sheet, reload, editing: typed[key]?.value },
+    setEditing: (value: RawAnswer | undefined) =>
+      setTyped(({ [key]: _, ...others }) => (value === undefined ? others : { ...others, [key]: { label, value } })),
+  });
+  const lost = Object.entries(typed).filter(
+    ([key]) => !sheet.values.fields.some((field) => field.key === key && field.writable),
+  );
   return (
     <AroundFieldsProvider value={around}>
+      {lost.map(([key, { label, value }]) => (
+        <div key={key} role="alert" className="mt-3 border-l-[3px] border-brass-mark bg-brass-wash px-3 py-2">
+          <p>{say('floor:closedMeanwhile', { label })}</p>
+          {typeof value === 'string' ? <p className="my-1 whitespace-pre-line">{value}</p> : null}
+          <Button onClick={() => work({ key, label }).setEditing(undefined)}>{say('floor:discardTyped')}</Button>
+        </div>
+      ))}
       <h3 className="section-head mt-6">{say('floor:answers')}</h3>
       {asked.map((field) => (
-        <SheetField key={field.key} sheet={sheet} field={field} reload={reload} />
+        <SheetField key={field.key} field={field} {...work(field)} />
       ))}
       {sheet.values.withheld.map((hidden) => (
         <div key={hidden.label} className="grid grid-cols-[128px_1fr] border-b border-rule py-1.5">
@@ -68,22 +85,36 @@ export function SheetFields({ sheet, reload }: { sheet: SheetData; reload: () =>
       ))}
       {computed.length > 0 ? <h3 className="section-head mt-6">{say('floor:computed')}</h3> : null}
       {computed.map((field) => (
-        <SheetField key={field.key} sheet={sheet} field={field} reload={reload} />
+        <SheetField key={field.key} field={field} {...work(field)} />
       ))}
       {brought.length > 0 ? <h3 className="section-head mt-6">{say('floor:givenAndCarried')}</h3> : null}
       {brought.map((field) => (
-        <SheetField key={field.key} sheet={sheet} field={field} reload={reload} />
+        <SheetField key={field.key} field={field} {...work(field)} />
       ))}
       {desk.length > 0 ? <h3 className="section-head mt-6">{say('floor:staffOnly')}</h3> : null}
       {desk.map((field) => (
-        <SheetField key={field.key} sheet={sheet} field={field} reload={reload} />
+        <SheetField key={field.key} field={field} {...work(field)} />
       ))}
     </AroundFieldsProvider>
   );
 }
 
-function SheetField({ sheet, field, reload }: { sheet: SheetData; field: VisibleField; reload: () => void }) {
-  const [editing, setEditing] = useState<RawAnswer | undefined>(undefined);
+/** What somebody types into a field, and what the field is called. */
+interface Typed {
+  readonly label: string;
+  readonly value: RawAnswer;
+}
+
+interface SheetFieldProps {
+  readonly sheet: SheetData;
+  readonly field: VisibleField;
+  readonly reload: () => void;
+  /** What is typed; nothing where it is not changed just now. */
+  readonly editing: RawAnswer | undefined;
+  readonly setEditing: (value: RawAnswer | undefined) => void;
+}
+
+function SheetField({ sheet, field, reload, editing, setEditing }: SheetFieldProps) {
   const [change, { data: kept, isLoading, error, reset }] = floorApi.useChangeFieldsMutation();
   const type = sheet.fieldTypes[field.key];
   const problem = error ? problemOf(error) : null;
@@ -101,7 +132,7 @@ function SheetField({ sheet, field, reload }: { sheet: SheetData; field: Visible
     setEditing(undefined);
     reset();
   };
-  if (editing === undefined || !type) {
+  if (editing === undefined || !type || !field.writable) {
     return (
       <div className="group grid grid-cols-[128px_1fr_auto] items-baseline border-b border-rule py-1.5">
         <span className="pr-2 text-soft">{field.label}</span>
@@ -134,7 +165,11 @@ function SheetField({ sheet, field, reload }: { sheet: SheetData; field: Visible
           </button>
         ) : (
           <span className="pl-2 text-[13px] text-soft">
-            {field.source === 'asked' || field.source === 'desk-only' ? say('floor:readOnly') : ''}
+            {field.why ? (
+              <>
+                {say('floor:readOnly')} <Why about={field.label}>{told(field.why)}</Why>
+              </>
+            ) : null}
           </span>
         )}
         {kept?.warnings.map(({ field: at, text }) => (

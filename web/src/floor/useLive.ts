@@ -3,17 +3,26 @@ import { useDispatch } from 'react-redux';
 import { api } from '../wire/api.ts';
 
 /**
- * Listens for changed requests and reads anew what is on the page. Several changes in a moment are
- * read once.
+ * Listens for changed requests and reads anew what is on the page; all of it where it became otherwise who may see and
+ * do what. Several changes in a moment are read once.
  */
 export function useLive(): void {
   const dispatch = useDispatch();
   useEffect(() => {
     const source = new EventSource('/api/live');
     let waiting: ReturnType<typeof setTimeout> | undefined;
-    source.addEventListener('changed', () => {
+    let isAll = false;
+    const soon = (): void => {
       clearTimeout(waiting);
-      waiting = setTimeout(() => dispatch(api.util.invalidateTags(['ledger', 'sheet'])), 150);
+      waiting = setTimeout(() => {
+        dispatch(api.util.invalidateTags(isAll ? ['ledger', 'sheet', 'mine', 'me'] : ['ledger', 'sheet']));
+        isAll = false;
+      }, 150);
+    };
+    source.addEventListener('changed', soon);
+    source.addEventListener('access', () => {
+      isAll = true;
+      soon();
     });
     return () => {
       clearTimeout(waiting);

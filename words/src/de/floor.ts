@@ -152,4 +152,6 @@ export const floor: Same<typeof english> = {
     'Sie sind nicht gefragt. Ihre Entscheidung zählt als die von {{who}}. Der Verlauf zeigt Ihren Namen und Ihre Begründung.',
   mayNot: 'Was Sie hier nicht dürfen',
   mayNotGivers: 'Diese Personen können Ihnen die Rechte geben: {{people, and}}.',
+  closedMeanwhile: 'Sie können „{{label}}“ nicht mehr ändern. Was Sie getippt haben, ist noch hier:',
+  discardTyped: 'Verwerfen',
 };

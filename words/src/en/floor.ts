@@ -149,4 +149,6 @@ export const floor = {
     'You are not asked to decide. Your decision counts as that of {{who}}, and the history shows your name and reason.',
   mayNot: 'What you may not do here',
   mayNotGivers: 'These people can give you the rights: {{people, and}}.',
+  closedMeanwhile: 'You can no longer change “{{label}}”. What you typed is still here:',
+  discardTyped: 'Discard it',
 } as const;

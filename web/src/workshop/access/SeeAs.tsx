@@ -170,8 +170,8 @@ function Through({ seen, isDraft }: { seen: Seen; isDraft: boolean }) {
                 )}
               </dd>
               <dd className="text-[13px]">
-                {level === 'hidden' ? null : <span className={LOOKS[level]}>{say(`accessPlan:cell.${level}`)} · </span>}
-                <span className="text-soft">{told(rule)}</span>
+                {level === 'hidden' ? null : <span className={LOOKS[level]}>{say(`accessPlan:cell.${level}`)}</span>}
+                <Because rule={rule} isAlone={level === 'hidden'} />
                 {notInEmails ? <span className="block text-soft">{say('accessPlan:notInEmails')}</span> : null}
                 {notInFiles && mayExport ? (
                   <span className="block text-soft">{say('accessPlan:notInFiles')}</span>
