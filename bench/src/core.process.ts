@@ -2,6 +2,7 @@ import { measureAnalysis, measureKeystroke, measureProof, measureRows } from './
 import { measureFlow } from './flow.ts';
 import { measurePlanChange } from './planChange.ts';
 import { answering } from './processes.ts';
+import { measureReveal } from './reveal.ts';
 import { measureRules } from './rules.ts';
 import { measureBombs } from './sheets.ts';
 
@@ -15,4 +16,5 @@ answering({
   bombs: () => measureBombs(),
   flow: () => measureFlow(),
   planChange: () => measurePlanChange(),
+  reveal: () => measureReveal(),
 });

@@ -8,6 +8,7 @@ import {
   type Purpose,
   planned,
   prepareAccess,
+  projectionFor,
 } from '../src/access/index.ts';
 import { protectionOf } from '../src/form/index.ts';
 import type { Viewer } from '../src/people/index.ts';
@@ -46,6 +47,11 @@ test('what is revealed is what a slow reading of the published words says, for a
           for (const purpose of PURPOSES[look.activity]) {
             const reading = prepareAccess(protection)({ viewer, relation: { isDesk, isRequester, as }, purpose, at });
             const { fields } = reading.reveal(VALUES, () => undefined);
+            const projected = projectionFor(protection, { viewer, relation: { isDesk, isRequester, as }, purpose })(
+              VALUES,
+              at,
+            );
+            expect(Object.keys(projected).sort()).toEqual([...reading.readable].sort());
             for (const field of FIELDS) {
               const own = slowLevel(rules, field, look);
               const from = field.key === 'd' ? slowLevel(rules, FIELDS[1] as Field, look) : 'write';

@@ -1,12 +1,16 @@
-import { compile, conditionFindings, namesIn, parseExpression, Scope, type Slots } from '../expression/index.ts';
+import { compile, conditionFindings, namesIn, parseExpression, Scope, type Value } from '../expression/index.ts';
+import { own } from '../own/index.ts';
 import { belongs } from '../people/index.ts';
 import {
+  expressionValue,
+  FACT_NAMES,
   type Field,
+  factSlots,
   type KnownStanding,
   type RequestFacts,
   type RequestStanding,
+  requestOf,
   standingScope,
-  standingSlots,
   type Values,
 } from '../register/index.ts';
 import { accessTo } from './accessTo.ts';
@@ -24,36 +28,52 @@ const ME = 'me';
 export const exceptionScope = (fields: readonly Field[], known: KnownStanding = {}): Scope =>
   new Scope(standingScope(fields, known).names.filter(({ name }) => name !== ME));
 
-/** What a condition of an exception is asked of. */
+/** What a condition of an exception is asked of; what is not a field is looked up where one names it. */
 export interface Asked {
   readonly fields: readonly Field[];
   readonly values: Values;
-  readonly facts: RequestFacts;
-  readonly standing: RequestStanding;
+  readonly facts: () => RequestFacts;
+  readonly standing: () => RequestStanding;
 }
 
-type Compiled = (slots: Slots) => boolean;
+type Compiled = (asked: Asked) => boolean;
 const compiled = new WeakMap<readonly Field[], Map<string, Compiled>>();
 
+/** Requests are asked one after the other, and most are of the same fields. */
+let last: { readonly fields: readonly Field[]; readonly known: Map<string, Compiled> } | undefined;
+
+/** A condition over the fields that it names alone: what it does not name takes no time. */
 function compiledFor(fields: readonly Field[], condition: string): Compiled {
-  const known = compiled.get(fields) ?? new Map<string, Compiled>();
-  compiled.set(fields, known);
-  let found = known.get(condition);
-  if (!found) {
-    const parsed = parseExpression(condition);
-    const run = parsed.ok ? compile(parsed.value, exceptionScope(fields)) : null;
-    known.set(condition, (found = (slots) => run?.(slots, null) === true));
+  if (last?.fields !== fields) {
+    const known = compiled.get(fields) ?? new Map<string, Compiled>();
+    compiled.set(fields, known);
+    last = { fields, known };
   }
+  const { known } = last;
+  let found = known.get(condition);
+  if (!found) known.set(condition, (found = compileOver(fields, condition)));
   return found;
 }
 
-const NOBODY = { person: '', groups: [], department: '', profile: { fields: [], values: {} } };
+function compileOver(all: readonly Field[], condition: string): Compiled {
+  const parsed = parseExpression(condition);
+  if (!parsed.ok) return () => false;
+  const names = new Set(namesIn(condition));
+  const fields = all.filter(({ key }) => names.has(key));
+  const isOwn = (name: string): boolean => fields.some(({ key }) => key === name);
+  const asksStanding = names.has('request') && !isOwn('request');
+  const asksFacts = [...names].some((name) => name !== 'request' && FACT_NAMES.has(name) && !isOwn(name));
+  const run = compile(parsed.value, exceptionScope(fields));
+  return ({ values, facts, standing }) => {
+    const slots: Value[] = [asksStanding ? requestOf(standing()) : null];
+    for (const field of fields) slots.push(expressionValue(field, own(values, field.key)));
+    if (asksFacts) slots.push(...factSlots(facts()));
+    return run(slots, null) === true;
+  };
+}
 
 /** Whether a condition holds of a request. One that can’t be read does not. */
-export function conditionHolds(condition: string, { fields, values, facts, standing }: Asked): boolean {
-  const [request, , ...rest] = standingSlots(fields, values, facts, standing, NOBODY);
-  return compiledFor(fields, condition)([request ?? null, ...rest]);
-}
+export const conditionHolds = (condition: string, asked: Asked): boolean => compiledFor(asked.fields, condition)(asked);
 
 /** What is wrong with a condition of a rule. */
 export type ConditionProblem =

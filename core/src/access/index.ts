@@ -28,6 +28,7 @@ export {
 } from './plan.ts';
 export { type LevelChange, levelChanges, openedBy, type RuleChanges, ruleChanges } from './planChange.ts';
 export { type Concerned, type Protections, planEffect } from './planEffect.ts';
+export { projectionFor } from './projection.ts';
 export { protect } from './protect.ts';
 export type { Protection } from './protection.ts';
 export { labelOf, type Referred, type RevealedFacts, revealReferred } from './referred.ts';

@@ -36,7 +36,7 @@ export interface Situation {
 }
 
 /** What is done with a request, as rules speak of it. */
-const ACTIVITY: Readonly<Record<Purpose, Activity>> = {
+export const ACTIVITY: Readonly<Record<Purpose, Activity>> = {
   ...{ sheet: 'working', changing: 'working', following: 'working', list: 'browsing', counting: 'searching' },
   ...{ letter: 'letters', 'taking-out': 'taking-out' },
 };

@@ -92,6 +92,7 @@ export {
   type KnownStanding,
   meOf,
   type RequestStanding,
+  requestOf,
   type StandingViewer,
   standingScope,
   standingSlots,

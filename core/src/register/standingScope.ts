@@ -114,17 +114,17 @@ export const meOf = ({ person, groups, department, profile }: StandingViewer): V
   ...{ person, groups, department: department === '' ? null : department },
 });
 
+/** What `request` stands for. */
+export const requestOf = ({ age, arrived, due, finished, ...standing }: RequestStanding): Value => ({
+  ...standing,
+  ...{ arrived: moment(arrived), due: moment(due), finished: moment(finished), age: new Duration(age * 60) },
+});
+
 /** The values for `standingScope(fields)`, by slot. */
-export function standingSlots(
+export const standingSlots = (
   fields: readonly Field[],
   values: Values,
   facts: RequestFacts,
-  { age, arrived, due, finished, ...standing }: RequestStanding,
+  standing: RequestStanding,
   me: StandingViewer,
-): Slots {
-  const request = {
-    ...standing,
-    ...{ arrived: moment(arrived), due: moment(due), finished: moment(finished), age: new Duration(age * 60) },
-  };
-  return [request, meOf(me), ...requestSlots(fields, values, facts)];
-}
+): Slots => [requestOf(standing), meOf(me), ...requestSlots(fields, values, facts)];

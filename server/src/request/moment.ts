@@ -18,13 +18,15 @@ export function momentOf(db: Reader, request: ShownRow, register: RegisterRow, a
   const now = nowIn(db);
   const known = new Map<string, boolean>();
   let asked: Parameters<typeof conditionHolds>[1] | undefined;
+  let facts: ReturnType<typeof factsOfRequest> | undefined;
+  let standing: ReturnType<typeof standingOf> | undefined;
   const holds = (condition: string): boolean => {
     let found = known.get(condition);
     if (found === undefined) {
       asked ??= {
         ...{ fields: fieldsOf(db, register, request), values: request.values },
-        facts: factsOfRequest(db, request, register, now),
-        standing: standingOf(db, request, now),
+        facts: () => (facts ??= factsOfRequest(db, request, register, now)),
+        standing: () => (standing ??= standingOf(db, request, now)),
       };
       known.set(condition, (found = conditionHolds(condition, asked)));
     }
