@@ -13,7 +13,7 @@ import {
 import { protectionOf } from '../src/form/index.ts';
 import type { Viewer } from '../src/people/index.ts';
 import type { Field } from '../src/register/index.ts';
-import { anyLook, anyRules, everyLook, slowLevel } from './anyPlan.ts';
+import { anyBase, anyLook, anyRules, everyLook, slowLevel } from './anyPlan.ts';
 import { often } from './often.ts';
 
 const FIELDS: readonly Field[] = [
@@ -36,9 +36,11 @@ test('what is revealed is what a slow reading of the published words says, for a
       anyRules(KEYS),
       fc.array(anyLook, { minLength: 4, maxLength: 12 }),
       fc.boolean(),
-      (made, looks, empty) => {
+      anyBase,
+      (made, looks, empty, base) => {
         const rules = empty ? made.map((rule) => ({ ...rule, looksEmpty: true as const })) : made;
-        const protection = protectionOf({ rules }, { fields: FIELDS, release: null });
+        const plan = base ? { rules, base } : { rules };
+        const protection = protectionOf(plan, { fields: FIELDS, release: null });
         for (const look of looks) {
           if (look.activity === 'letters') continue;
           const { personId, groups, isDesk, isRequester, as, stage, day, holding } = look;
@@ -53,8 +55,8 @@ test('what is revealed is what a slow reading of the published words says, for a
             );
             expect(Object.keys(projected).sort()).toEqual([...reading.readable].sort());
             for (const field of FIELDS) {
-              const own = slowLevel(rules, field, look);
-              const from = field.key === 'd' ? slowLevel(rules, FIELDS[1] as Field, look) : 'write';
+              const own = slowLevel(rules, field, look, base);
+              const from = field.key === 'd' ? slowLevel(rules, FIELDS[1] as Field, look, base) : 'write';
               // What is computed is never written, and read by who may read what it is computed from.
               const wanted = from === 'hidden' || own === 'hidden' ? 'hidden' : field.key === 'd' ? 'read' : own;
               const shown = fields.find(({ key }) => key === field.key);
@@ -83,18 +85,19 @@ test('the kinds a plan tells apart are all there are, and what is open is open t
   );
   const rules = anyRules(['a', 'b', 'c'], { most: 3, words: ['x', '@p1', '~handler'] });
   fc.assert(
-    fc.property(rules, fc.integer(), (made, pick) => {
-      const protection = protectionOf({ rules: made }, { fields: FIELDS.slice(0, 3), release: null });
+    fc.property(rules, fc.integer(), anyBase, (made, pick, base) => {
+      const plan = base ? { rules: made, base } : { rules: made };
+      const protection = protectionOf(plan, { fields: FIELDS.slice(0, 3), release: null });
       const classes = classesOf({ rules: made });
       expect(classes).not.toBe(null);
       const levels = (of: (field: Field) => string): string => FIELDS.slice(0, 3).map(of).join(' ');
       const told = new Set(
         classes?.map(
           (each) =>
-            `${each.relation.isDesk}${each.relation.isRequester} ${levels((field) => planned(field, { rules: made }, each, each.relation, each.at).level)}`,
+            `${each.relation.isDesk}${each.relation.isRequester} ${levels((field) => planned(field, plan, each, each.relation, each.at).level)}`,
         ),
       );
-      const slow = looks.map((look) => levels((field) => slowLevel(made, field, look)));
+      const slow = looks.map((look) => levels((field) => slowLevel(made, field, look, base)));
       const all = new Set(looks.map(({ isDesk, isRequester }, index) => `${isDesk}${isRequester} ${slow[index]}`));
       expect([...told].sort()).toEqual([...all].sort());
       counts.kinds += told.size;

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { AccessLevel, AccessRule, Activity, RuleException } from '../src/access/index.ts';
+import type { AccessLevel, AccessRule, Activity, BaseLevels, RuleException } from '../src/access/index.ts';
 import type { Audience } from '../src/people/index.ts';
 import type { Field, MoverRelation } from '../src/register/index.ts';
 
@@ -100,6 +100,17 @@ export const anyRules = (
       ),
     );
 
+const anyTold = fc.constantFrom('hidden' as const, 'read' as const);
+/** What holds where no rule says otherwise; as usual more often than not. */
+export const anyBase: fc.Arbitrary<BaseLevels | undefined> = fc
+  .option(
+    fc.record({
+      desk: anyLevel,
+      requester: fc.record({ answers: anyTold, made: anyTold, staffOnly: anyTold }),
+    }),
+  )
+  .map((base) => base ?? undefined);
+
 /** Whether somebody is what a word of an audience says. */
 function isIt(word: string, { personId, groups, as }: Look): boolean {
   if (word === `@${personId}`) return true;
@@ -111,7 +122,12 @@ function isIt(word: string, { personId, groups, as }: Look): boolean {
  * exception that holds speaks for its rule; of rules that apply, those that set aside the others, else all; the strictest
  * of them; where there is none, what everybody has.
  */
-export function slowLevel(rules: readonly AccessRule[], field: Field, look: Look): AccessLevel {
+export function slowLevel(
+  rules: readonly AccessRule[],
+  field: Field,
+  look: Look,
+  base: BaseLevels | undefined = undefined,
+): AccessLevel {
   const says: { level: AccessLevel; strong: boolean }[] = [];
   for (const { fields, audience, level, overriding, exceptions, from, until } of rules) {
     if (fields !== 'all' && !fields.includes(field.key)) continue;
@@ -136,7 +152,9 @@ export function slowLevel(rules: readonly AccessRule[], field: Field, look: Look
   }
   const strong = says.filter((each) => each.strong);
   const levels = (strong.length > 0 ? strong : says).map((each) => each.level);
-  if (levels.length === 0 && look.isDesk) return 'write';
+  if (levels.length === 0 && look.isDesk) return base ? base.desk : 'write';
+  if (levels.length === 0 && base && field.source === 'asked') return base.requester.answers;
+  if (levels.length === 0 && base) return base.requester[field.source === 'desk-only' ? 'staffOnly' : 'made'];
   if (levels.length === 0) return field.source === 'desk-only' ? 'hidden' : 'read';
   return levels.includes('hidden') ? 'hidden' : levels.includes('read') ? 'read' : 'write';
 }

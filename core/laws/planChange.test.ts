@@ -4,7 +4,7 @@ import { type AccessRule, levelChanges, openedBy, type PlanRules, ruleChanges } 
 import { protectionOf } from '../src/form/index.ts';
 import type { Viewer } from '../src/people/index.ts';
 import type { Field } from '../src/register/index.ts';
-import { anyLook, anyRules, everyLook, slowLevel } from './anyPlan.ts';
+import { anyBase, anyLook, anyRules, everyLook, slowLevel } from './anyPlan.ts';
 import { often } from './often.ts';
 
 const FIELDS: readonly Field[] = [
@@ -26,11 +26,11 @@ const looks = everyLook(['working', 'browsing', 'taking-out']).filter(
 test('what a plan opens, and how far, is what a slow reading of both finds for everybody there could be, in all that could be', () => {
   const counts = { opened: 0, closed: 0, same: 0 };
   fc.assert(
-    fc.property(rules, rules, (before, after) => {
+    fc.property(rules, rules, anyBase, anyBase, (before, after, from, to) => {
       const opens = new Map<string, number>();
       for (const look of looks)
         for (const field of FIELDS) {
-          const [had, has] = [slowLevel(before, field, look), slowLevel(after, field, look)];
+          const [had, has] = [slowLevel(before, field, look, from), slowLevel(after, field, look, to)];
           if (RANK[has] > RANK[had]) opens.set(field.key, Math.max(opens.get(field.key) ?? 0, RANK[has]));
           counts[RANK[has] > RANK[had] ? 'opened' : has === had ? 'same' : 'closed'] += 1;
         }
@@ -42,7 +42,11 @@ test('what a plan opens, and how far, is what a slow reading of both finds for e
           ),
         );
       fc.pre(only(before) && only(after));
-      const found = openedBy({ rules: before }, { rules: after }, FIELDS);
+      const found = openedBy(
+        { rules: before, ...(from ? { base: from } : {}) },
+        { rules: after, ...(to ? { base: to } : {}) },
+        FIELDS,
+      );
       expect([...found].map(([key, level]) => [key, RANK[level]]).sort()).toEqual([...opens].sort());
     }),
     { numRuns: often(12) },

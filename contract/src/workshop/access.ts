@@ -1,4 +1,4 @@
-import type { PlanRules } from '@tolvek/core/access';
+import type { BaseLevels, PlanRules } from '@tolvek/core/access';
 import { z } from 'zod';
 import { accessRules, activity, field } from '../register/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
@@ -14,6 +14,16 @@ const written = z.strictObject({
   resting: accessRules,
   /** Keys of the fields whose reading by staff is noted. */
   noted: z.array(fieldKey).max(100).readonly().optional(),
+  /** What holds where no rule says otherwise; as usual where it is not said. */
+  base: exactly<BaseLevels>()(
+    z.strictObject({
+      desk: level,
+      requester: z.strictObject({
+        ...{ answers: z.enum(['hidden', 'read']), made: z.enum(['hidden', 'read']) },
+        staffOnly: z.enum(['hidden', 'read']),
+      }),
+    }),
+  ).optional(),
 });
 const planRules = exactly<PlanRules>()(written);
 const ruleNames = z.array(z.string());
@@ -44,6 +54,8 @@ const draftTells = {
     /** Labels of fields whose reading is noted from then on, and of those whose reading is not any more. */
     noted: ruleNames,
     notNoted: ruleNames,
+    /** Whether what holds where no rule says otherwise is otherwise. */
+    base: z.boolean(),
   }),
   problems: z.array(z.object({ field: z.string(), message: words, fix: words })),
   /** Whom each of its rules means today, by the rule’s id. */

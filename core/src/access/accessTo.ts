@@ -2,7 +2,7 @@ import { type Said, said, type Words } from '@tolvek/words';
 import { belongs, type Somebody } from '../people/index.ts';
 import { type Field, isFilled, type MoverRelation } from '../register/index.ts';
 import { type Circumstance, levelIn } from './circumstance.ts';
-import { type AccessLevel, type AccessPlan, type AccessRule, RANK } from './plan.ts';
+import { type AccessLevel, type AccessRule, type BaseLevels, type Deciding, RANK, USUAL_BASE } from './plan.ts';
 import type { Protection } from './protection.ts';
 
 /** How a viewer stands to one request. */
@@ -27,8 +27,8 @@ export interface Access {
 /**
  * What a viewer may do with one field of one request, and the rule that says so. Out beats in
  * within a rule; among the rules that apply the strictest wins, unless some are overriding: then
- * the strictest of those. What a rule says can hang on the circumstance. With no rule: the desk writes, the requester reads what was asked of
- * them, nobody else sees anything. A rule never opens a request to somebody who has nothing to do
+ * the strictest of those. What a rule says can hang on the circumstance. With no rule: what the base of the plan says; as usual the desk writes,
+ * the requester reads what was asked of them. Nobody else sees anything. A rule never opens a request to somebody who has nothing to do
  * with it. Whoever may not read one of the fields that a field is made from may not read it either:
  * its value would tell. What is brought along from where it was closed since is read by nobody. A
  * computed or carried field is never written.
@@ -65,14 +65,8 @@ const READ_ONLY = {
 } as const;
 
 /** What the plan itself says of a field, whatever it is made from. */
-export function planned(
-  field: Field,
-  plan: Pick<AccessPlan, 'rules'>,
-  viewer: Somebody,
-  relation: Relation,
-  at: Circumstance,
-): Access {
-  const base = baseAccess(field, relation);
+export function planned(field: Field, plan: Deciding, viewer: Somebody, relation: Relation, at: Circumstance): Access {
+  const base = baseAccess(field, relation, plan.base);
   if (!relation.isDesk && !relation.isRequester) return base;
   const applying = plan.rules.flatMap((rule) => {
     const level = concerns(rule, field) && belongs(rule.audience, viewer, relation) ? levelIn(rule, at) : null;
@@ -91,19 +85,19 @@ export function planned(
 
 const concerns = (rule: AccessRule, field: Field): boolean => rule.fields === 'all' || rule.fields.includes(field.key);
 
-function baseAccess(field: Field, relation: Relation): Access {
+function baseAccess(field: Field, relation: Relation, base: BaseLevels | undefined): Access {
+  if (relation.isDesk && base) return { level: base.desk, rule: said('access:planBase') };
   if (relation.isDesk) return { level: 'write', rule: said('access:deskDefault') };
   if (!relation.isRequester) return { level: 'hidden', rule: said('access:onlyDeskAndRequester') };
-  switch (field.source) {
-    case 'asked':
-      return { level: 'read', rule: said('access:requestersReadAnswers') };
-    case 'computed':
-      return { level: 'read', rule: said('access:requestersReadComputed') };
-    case 'given':
-      return { level: 'read', rule: said('access:requestersReadNumbers') };
-    case 'carried':
-      return { level: 'read', rule: said('access:requestersReadCarried') };
-    case 'desk-only':
-      return { level: 'hidden', rule: said('access:staffOnlyHidden') };
-  }
+  const part = field.source === 'asked' ? 'answers' : field.source === 'desk-only' ? 'staffOnly' : 'made';
+  const level = (base ?? USUAL_BASE).requester[part];
+  return { level, rule: level === USUAL_BASE.requester[part] ? REQUESTERS[field.source] : said('access:planBase') };
 }
+
+const REQUESTERS = {
+  asked: said('access:requestersReadAnswers'),
+  computed: said('access:requestersReadComputed'),
+  given: said('access:requestersReadNumbers'),
+  carried: said('access:requestersReadCarried'),
+  'desk-only': said('access:staffOnlyHidden'),
+} as const;

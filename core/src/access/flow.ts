@@ -3,7 +3,7 @@ import { planned } from './accessTo.ts';
 import { circumstancesOf } from './circumstance.ts';
 import { classesOf, type ViewerClass } from './classes.ts';
 import { Origins, type Step } from './origins.ts';
-import type { AccessPlan, Disclosure } from './plan.ts';
+import type { AccessPlan, Deciding, Disclosure } from './plan.ts';
 import { SINKS, type Sink } from './sinks.ts';
 
 /** A place that tells somebody what the plan hides from them. */
@@ -83,7 +83,7 @@ export class Readership {
   /** Keys of the fields that somebody may not read. */
   private readonly closed: readonly string[];
 
-  constructor(fields: readonly Field[], { rules }: AccessPlan) {
+  constructor(fields: readonly Field[], { rules, base }: AccessPlan) {
     const classes = classesOf({ rules });
     this.isKnown = classes !== null;
     this.classes = [...(classes ?? UNKNOWN)].sort((a, b) => a.groups.length - b.groups.length);
@@ -93,7 +93,7 @@ export class Readership {
     for (const field of fields) {
       const concerned = rules.filter((rule) => rule.fields === 'all' || rule.fields.includes(field.key));
       const alike = `${field.source} ${concerned.map((rule) => rules.indexOf(rule)).join()}`;
-      const found = known.get(alike) ?? this.readersOf(field, concerned);
+      const found = known.get(alike) ?? this.readersOf(field, base ? { rules: concerned, base } : { rules: concerned });
       known.set(alike, found);
       this.readable.set(field.key, found.reads);
       this.writable.set(field.key, found.writes);
@@ -108,9 +108,9 @@ export class Readership {
     this.closed = [...this.readable].flatMap(([key, bits]) => (bits === everybody ? [] : [key]));
   }
 
-  private readersOf(field: Field, rules: AccessPlan['rules']): { readonly reads: bigint; readonly writes: bigint } {
+  private readersOf(field: Field, plan: Deciding): { readonly reads: bigint; readonly writes: bigint } {
     const levels = this.classes.map((each) =>
-      this.isKnown ? planned(field, { rules }, each, each.relation, each.at).level : 'hidden',
+      this.isKnown ? planned(field, plan, each, each.relation, each.at).level : 'hidden',
     );
     return {
       reads: this.those((_, index) => levels[index] !== 'hidden'),

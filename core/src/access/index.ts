@@ -20,11 +20,14 @@ export {
   type AccessPlan,
   type AccessRule,
   type Activity,
+  type BaseLevels,
+  type Deciding,
   type Disclosure,
   type PlanRules,
   RANK,
   type RuleException,
   rulesOf,
+  USUAL_BASE,
 } from './plan.ts';
 export { type LevelChange, levelChanges, openedBy, type RuleChanges, ruleChanges } from './planChange.ts';
 export { type Concerned, type Protections, planEffect } from './planEffect.ts';

@@ -42,6 +42,24 @@ export interface AccessRule {
   readonly looksEmpty?: true;
 }
 
+/** What holds of fields where no rule says otherwise. */
+export interface BaseLevels {
+  /** For whoever works on a request. */
+  readonly desk: AccessLevel;
+  /** For whoever asked: their answers, what is made of them, and what staff fill in. They change nothing. */
+  readonly requester: {
+    readonly answers: 'hidden' | 'read';
+    readonly made: 'hidden' | 'read';
+    readonly staffOnly: 'hidden' | 'read';
+  };
+}
+
+/** Where a plan says nothing of it: the desk writes, and whoever asked reads what is theirs. */
+export const USUAL_BASE: BaseLevels = {
+  desk: 'write',
+  requester: { answers: 'read', made: 'read', staffOnly: 'hidden' },
+};
+
 /**
  * One way that a value takes, allowed on purpose by somebody who may read it: from a field to a
  * place where something is made of it.
@@ -65,6 +83,8 @@ export interface Disclosure {
 /** A register’s access plan. It is always the one in force, whatever release a request came by. */
 export interface AccessPlan {
   readonly rules: readonly AccessRule[];
+  /** What holds where no rule says otherwise; as usual where it is not said. */
+  readonly base?: BaseLevels;
   /** Rules that are switched off: they decide nothing, and are kept for later. */
   readonly resting?: readonly AccessRule[];
   readonly disclosures?: readonly Disclosure[];
@@ -72,13 +92,20 @@ export interface AccessPlan {
   readonly noted?: readonly string[];
 }
 
-/** What is written of a plan: its rules, in force and switched off, and whose reading is noted. */
+/** What is written of a plan: its rules, in force and switched off, whose reading is noted, and what holds besides. */
 export interface PlanRules {
   readonly rules: readonly AccessRule[];
   readonly resting: readonly AccessRule[];
   /** Keys of the fields whose reading is noted; none where it is not said. */
   readonly noted?: readonly string[];
+  readonly base?: BaseLevels;
 }
 
-export const rulesOf = ({ rules, resting = [], noted = [] }: AccessPlan): PlanRules =>
-  noted.length > 0 ? { rules, resting, noted } : { rules, resting };
+/** What decides about a field. */
+export type Deciding = Pick<AccessPlan, 'rules' | 'base'>;
+
+export const rulesOf = ({ rules, resting = [], noted = [], base }: AccessPlan): PlanRules => ({
+  ...{ rules, resting },
+  ...(noted.length > 0 ? { noted } : {}),
+  ...(base ? { base } : {}),
+});

@@ -4,7 +4,15 @@ import type { Field } from '../register/index.ts';
 import { planned, type Relation } from './accessTo.ts';
 import type { RequestMoment } from './circumstance.ts';
 import { classesOf } from './classes.ts';
-import { type AccessLevel, type AccessPlan, type AccessRule, type Activity, type PlanRules, RANK } from './plan.ts';
+import {
+  type AccessLevel,
+  type AccessRule,
+  type Activity,
+  type Deciding,
+  type PlanRules,
+  RANK,
+  USUAL_BASE,
+} from './plan.ts';
 import type { Protection } from './protection.ts';
 import { type Purpose, prepareAccess } from './situation.ts';
 
@@ -43,16 +51,24 @@ export function levelChanges(
  * name counts as opened.
  */
 export function openedBy(
-  before: Pick<AccessPlan, 'rules'>,
-  after: Pick<AccessPlan, 'rules'>,
+  before: Deciding,
+  after: Deciding,
   fields: readonly Field[],
 ): ReadonlyMap<string, AccessLevel> {
   const opened = new Map<string, AccessLevel>();
   for (const field of fields) {
-    const concerned = ({ rules }: Pick<AccessPlan, 'rules'>) =>
-      rules.filter((rule) => rule.fields === 'all' || rule.fields.includes(field.key));
-    const [was, is] = [{ rules: concerned(before) }, { rules: concerned(after) }];
-    if (was.rules.length === is.rules.length && was.rules.every((rule, index) => rule === is.rules[index])) continue;
+    const concerned = (plan: Deciding): Deciding => ({
+      ...plan,
+      rules: plan.rules.filter((rule) => rule.fields === 'all' || rule.fields.includes(field.key)),
+    });
+    const [was, is] = [concerned(before), concerned(after)];
+    const isSameBase = isSame(was.base ?? USUAL_BASE, is.base ?? USUAL_BASE);
+    if (
+      isSameBase &&
+      was.rules.length === is.rules.length &&
+      was.rules.every((rule, index) => rule === is.rules[index])
+    )
+      continue;
     const classes = classesOf({ rules: [...was.rules, ...is.rules] });
     if (classes === null) opened.set(field.key, 'write');
     for (const each of classes ?? []) {

@@ -6,7 +6,12 @@ import { designs } from '../design/tables.ts';
 import { designText } from '../platform/designText.ts';
 
 /** What became of the rules of a plan by their names, and the labels of fields whose reading is noted, or not any more. */
-export type PlanChanges = RuleChanges & { readonly noted?: readonly string[]; readonly notNoted?: readonly string[] };
+export type PlanChanges = RuleChanges & {
+  readonly noted?: readonly string[];
+  readonly notNoted?: readonly string[];
+  /** Whether what holds where no rule says otherwise became otherwise. */
+  readonly base?: boolean;
+};
 
 /** What happened to an access plan; words are made from it where it is shown. */
 export type PlanEvent =

@@ -356,10 +356,12 @@ export function planView(db: Reader, form: FormRow, register: RegisterRow) {
 
 /** What became of the rules of a plan, and why. */
 function changesInWords(changes: PlanChanges, note: string): Said {
-  const lines = (Object.keys(changes) as (keyof PlanChanges)[]).flatMap((how) => {
-    const rules = changes[how] ?? [];
+  const { base, ...named } = changes;
+  const lines = (Object.keys(named) as (keyof typeof named)[]).flatMap((how) => {
+    const rules = named[how] ?? [];
     return rules.length > 0 ? [said(`workshopErrors:planRules.${how}`, { rules })] : [];
   });
+  if (base) lines.push(said('workshopErrors:planBaseChanged'));
   const all = said('workshopErrors:planPut', { lines });
   return note === '' ? all : said('workshopErrors:planPutBecause', { all, note });
 }

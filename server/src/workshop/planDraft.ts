@@ -9,6 +9,7 @@ import {
   RANK,
   ruleChanges,
   rulesOf,
+  USUAL_BASE,
   wordsTold,
 } from '@tolvek/core/access';
 import { isSame } from '@tolvek/core/design';
@@ -97,6 +98,7 @@ function changesOf(db: Reader, register: RegisterRow, draft: PlanRules) {
     ...{ added: [...added], changed: [...changed], removed: [...removed] },
     ...{ switchedOff: [...switchedOff], switchedOn: [...switchedOn] },
     ...{ noted: but(is, was), notNoted: but(was, is) },
+    base: !isSame(register.access.base ?? USUAL_BASE, draft.base ?? USUAL_BASE),
   };
 }
 
@@ -249,7 +251,7 @@ export function keepPlan(
 ): AnswerOf<'keepAccessPlan'> {
   return write(house, ({ tx, now }) => {
     const design = designOf(tx, key);
-    const { noted: _, ...access } = design.draft.access;
+    const { noted: _, base: __, ...access } = design.draft.access;
     const content = { ...design.draft, access: { ...access, ...plan } };
     const next = keepDraft<RegisterContent>(tx, design, { version, content }, { viewer, now });
     const register = registerNamed(tx, key);
@@ -258,7 +260,10 @@ export function keepPlan(
 }
 
 /** What would be in force: the rules as they are written, and what was allowed as it is. */
-export function asWritten({ access: { noted: _, ...access } }: RegisterRow, { rules, ...rest }: PlanRules): AccessPlan {
+export function asWritten(
+  { access: { noted: _, base: __, ...access } }: RegisterRow,
+  { rules, ...rest }: PlanRules,
+): AccessPlan {
   return { ...access, ...rest, rules: rules.map((rule) => ({ ...rule, name: rule.name.trim() })) };
 }
 

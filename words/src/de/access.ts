@@ -21,4 +21,5 @@ export const access: Same<typeof english> = {
   noRightToChange: 'Sie können diese Anfrage lesen, haben aber kein Recht, sie zu ändern.',
   hangsOnTooMuch: 'Der Zugriffsplan hängt von zu vielen Bedingungen ab, um ihn zu überblicken',
   hiddenFromYou: 'Es ist für Sie selbst verborgen',
+  planBase: 'So sagt es der Zugriffsplan, wo keine Regel etwas sagt',
 };

@@ -124,4 +124,5 @@ export const workshopErrors: Same<typeof english> = {
   'planRules.noted': 'Das Lesen wird ab jetzt festgehalten: {{rules, names}}.',
   'planRules.notNoted': 'Das Lesen wird nicht mehr festgehalten: {{rules, names}}.',
   stageNotHere: 'Dieses Register hat diesen Stand nicht.',
+  planBaseChanged: 'Was ohne Regel gilt, ist anders.',
 };

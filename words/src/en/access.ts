@@ -18,4 +18,5 @@ export const access = {
   noRightToChange: 'You can read this request and have no right to change it.',
   hangsOnTooMuch: 'The access plan hangs on too many conditions to be looked through',
   hiddenFromYou: 'It is hidden from you yourself',
+  planBase: 'The access plan says so where no rule does',
 } as const;

@@ -119,4 +119,5 @@ export const workshopErrors = {
   'planRules.noted': 'Reading is recorded from now on: {{rules, names}}.',
   'planRules.notNoted': 'Reading is not recorded any more: {{rules, names}}.',
   stageNotHere: 'This register does not have that stage.',
+  planBaseChanged: 'What applies without a rule is different.',
 } as const;

@@ -7,6 +7,7 @@ import { DeskMoment } from '../../wire/DeskMoment.tsx';
 import { say } from '../../wire/words.ts';
 import { workshopApi } from '../endpoints.ts';
 import { Kept } from '../Kept.tsx';
+import { Base } from './Base.tsx';
 import { Grid } from './Grid.tsx';
 import { PutInForce } from './PutInForce.tsx';
 import { addRule, noteReading, type Recipe } from './planEdits.ts';
@@ -15,8 +16,11 @@ import { SeeAs } from './SeeAs.tsx';
 import { type Plan, usePlan } from './usePlan.ts';
 import { WhoReads } from './WhoReads.tsx';
 
-const planOf = ({ rules, resting, noted }: PlanRules): PlanRules =>
-  noted ? { rules, resting, noted } : { rules, resting };
+const planOf = ({ rules, resting, noted, base }: PlanRules): PlanRules => ({
+  ...{ rules, resting },
+  ...(noted ? { noted } : {}),
+  ...(base ? { base } : {}),
+});
 
 /** The access plan of a register: written in a draft, looked at, put in force. */
 export function AccessPlan({ register }: { register: string }) {
@@ -82,6 +86,7 @@ function OpenPlan({ plan }: { plan: Plan }) {
         />
       )}
       <Rules {...{ plan, editing, open, setOpen, add }} />
+      <Base plan={editing.content} change={editing.change} />
       <Grid
         {...{ plan, add }}
         change={setOpen}

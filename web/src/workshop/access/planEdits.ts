@@ -1,4 +1,5 @@
-import type { AccessRule, PlanRules, RuleException } from '@tolvek/core/access';
+import { type AccessRule, type BaseLevels, type PlanRules, type RuleException, USUAL_BASE } from '@tolvek/core/access';
+import { isSame } from '@tolvek/core/design';
 import type { Scope } from '@tolvek/core/expression';
 import type { Audience, RELATION_WORDS } from '@tolvek/core/people';
 import { firstCondition } from '../../conditions/firstCondition.ts';
@@ -138,6 +139,12 @@ export const switchRule =
     const { rules, resting, ...rest } = removeRule(id)(plan);
     return on ? { ...rest, rules: [...rules, rule], resting } : { ...rest, rules, resting: [...resting, rule] };
   };
+
+/** Other levels where no rule says otherwise; as usual, where they are that. */
+export const withBase =
+  (base: BaseLevels): Edit =>
+  ({ base: _, ...plan }) =>
+    isSame(base, USUAL_BASE) ? plan : { ...plan, base };
 
 /** Has the reading of a field noted, or not any more. */
 export const noteReading =
