@@ -1,5 +1,26 @@
-import { expect, test } from '@playwright/test';
+import { expect, type Page, test } from '@playwright/test';
 import { pageOf, seriousTrouble } from './people.ts';
+
+const NOTE = 'Carries an adrenaline pen';
+
+/** The number of a request for a visit with a medical note, asked by whose page it is. */
+async function askedWithNote(page: Page): Promise<string> {
+  const door = await (await page.request.get('/api/doors/come-on-site')).json();
+  const sent = await page.request.post('/api/doors/come-on-site/requests', {
+    headers: { 'Idempotency-Key': crypto.randomUUID(), Origin: new URL(page.url()).origin },
+    data: {
+      release: door.form.release,
+      answers: {
+        ...{ visitor: 'Elke Marlowe', institute: 'other', reason: 'Calibration of the tide gauge' },
+        ...{ arrival: '2026-12-10', departure: '2026-12-11', works_on_water: true },
+        ...{ survival_until: '2027-05-01', medical_note: NOTE },
+      },
+    },
+  });
+  const body = await sent.json();
+  expect([sent.status(), body.problems ?? []]).toEqual([200, []]);
+  return body.number;
+}
 
 test('from a question one gets to who may see it, and to a rule about it by a recipe', async ({ browser }) => {
   const maren = await pageOf(browser, 'Maren Okafor');
@@ -38,14 +59,14 @@ test('a rule of access is written, seen in names before it counts, put in force,
   await maren.getByRole('button', { name: 'New rule' }).click();
   await maren.getByLabel('Name', { exact: true }).fill('Escorts are for the desk');
   await maren.getByRole('group', { name: 'Fields' }).getByLabel('Escort').check();
-  await maren.getByLabel('Add a group that is meant').selectOption({ label: 'Duty managers' });
+  await maren.getByLabel('Add somebody who is meant').selectOption({ label: 'Duty managers' });
   // Out instead of in: the names say so at once, and so does the effect.
   await expect(maren.getByText('2 people today: Edda Kilbride, Tomas Achterberg').first()).toBeVisible();
   await expect(maren.getByText(/2 people can no longer read “Escort”/)).toBeVisible();
-  await maren.getByLabel('Add a group that is left out').selectOption({ label: 'Duty managers' });
-  await expect(maren.getByText('Nobody is in these groups today.')).toBeVisible();
+  await maren.getByLabel('Add somebody who is left out').selectOption({ label: 'Duty managers' });
+  await expect(maren.getByText('It means nobody today.')).toBeVisible();
   await expect(
-    maren.getByText('Left out although they are in a chosen group: Edda Kilbride, Tomas Achterberg'),
+    maren.getByText('Left out although they are chosen above: Edda Kilbride, Tomas Achterberg'),
   ).toBeVisible();
   expect(await seriousTrouble(maren)).toEqual([]);
   await maren.getByRole('button', { name: 'Remove Duty managers' }).last().click();
@@ -76,4 +97,102 @@ test('a rule of access is written, seen in names before it counts, put in force,
   await tomas.reload();
   await expect(sheet.getByText('Visitor', { exact: true })).toBeVisible();
   await expect(withheld).toBeHidden();
+});
+
+test('a field is opened to who decides only while they decide: seen in names, proved as three people, and taken back', async ({
+  browser,
+}) => {
+  const ada = await pageOf(browser, 'Ada Quillfeather');
+  const tomas = await pageOf(browser, 'Tomas Achterberg');
+  const number = await askedWithNote(await pageOf(browser, 'Priya Nakamura-Lind'));
+  await tomas.goto(`/floor/deciding/${number}`);
+  const sheet = tomas.getByRole('complementary', { name: 'Request sheet' });
+  await expect(sheet.getByText('Visitor', { exact: true })).toBeVisible();
+  await expect(sheet.getByText(NOTE)).toBeHidden();
+  await ada.goto('/workshop/site-access/access');
+  const main = ada.getByRole('main');
+  await main.getByRole('button', { name: 'New rule' }).click();
+  await main.getByLabel('Name', { exact: true }).fill('Who decides reads it meanwhile');
+  await main.getByRole('group', { name: 'Fields' }).getByLabel('Medical note').check();
+  await main.getByLabel('What applies', { exact: true }).selectOption('read');
+  // Out for in: it is said at once that the rule means nobody.
+  await main.getByLabel('Add somebody who is left out').selectOption('~decider');
+  await expect(main.getByText('It means nobody today.').first()).toBeVisible();
+  await main.getByRole('button', { name: 'Remove the people who decide on it' }).click();
+  await main.getByLabel('Add somebody who is meant').selectOption('~decider');
+  await expect(main.getByText('somebody else on each request').first()).toBeVisible();
+  await main.getByLabel('Sets other rules aside').check();
+  await main.getByLabel('Add an exception …').selectOption('decided');
+  await expect(main.getByText('But where Approval is approved or not approved: this rule says nothing.')).toBeVisible();
+  expect(await seriousTrouble(ada)).toEqual([]);
+  await main.getByRole('button', { name: 'Done' }).click();
+  await expect(main.getByText(/can now read “Medical note”/).first()).toBeVisible();
+  const row = main.getByRole('row', { name: /^Medical note/ });
+  await expect(row.getByRole('button', { name: /hidden or reads/ })).toBeVisible();
+  // As it would be: for who decides, for who handles, for who asked, and at another stage.
+  await main.getByLabel('Request number').fill(number);
+  await main.getByLabel('By which plan').last().selectOption('draft');
+  const seen = async (who: string): Promise<void> => {
+    await main.getByLabel('Who', { exact: true }).last().fill(who);
+    await main.getByRole('option', { name: new RegExp(who) }).click();
+    await main.getByRole('button', { name: 'Look', exact: true }).click();
+    await expect(main.getByText(new RegExp(`as seen by ${who}`))).toBeVisible();
+  };
+  await seen('Tomas Achterberg');
+  await expect(main.getByText('They read it; it is hidden from you.')).toBeVisible();
+  await main.getByRole('button', { name: 'Remove Tomas Achterberg' }).click();
+  await seen('Bram Solheim');
+  await expect(main.getByText('They read it; it is hidden from you.')).toBeHidden();
+  await main.getByLabel('As whom').selectOption('nobody');
+  await main.getByRole('button', { name: 'Look', exact: true }).click();
+  await expect(main.getByText('They are shown nothing of it: for them it does not exist.')).toBeVisible();
+  expect(await seriousTrouble(ada)).toEqual([]);
+  // In force: the sheet that is open shows it by itself.
+  await main.getByRole('button', { name: 'Put in force' }).click();
+  await expect(main.getByText('What you see is in force.')).toBeVisible();
+  await expect(sheet.getByText(NOTE)).toBeVisible();
+  // Not in a file of whoever handles.
+  const bram = await pageOf(browser, 'Bram Solheim');
+  const file = await bram.request.get('/api/forms/site-access/requests.csv?among=all');
+  expect(await file.text()).not.toContain(NOTE);
+  // One step back.
+  await main.getByRole('button', { name: 'Write the plan as it was before' }).click();
+  await main.getByRole('button', { name: 'Put in force' }).click();
+  await expect(main.getByText('What you see is in force.')).toBeVisible();
+  await expect(sheet.getByText(NOTE)).toBeHidden();
+  await expect(sheet.getByText('Visitor', { exact: true })).toBeVisible();
+});
+
+test('what somebody types stays there when the field is closed to them meanwhile', async ({ browser }) => {
+  const maren = await pageOf(browser, 'Maren Okafor');
+  const bram = await pageOf(browser, 'Bram Solheim');
+  const number = await askedWithNote(maren);
+  await bram.goto(`/floor/all/${number}`);
+  const sheet = bram.getByRole('complementary', { name: 'Request sheet' });
+  await sheet.getByRole('button', { name: 'Change Escort' }).click();
+  await sheet.getByLabel('Escort', { exact: true }).fill('Nuala, until noon');
+  const headers = { Origin: new URL(maren.url()).origin };
+  const plan = await (await maren.request.get('/api/registers/site-access/access')).json();
+  const rule = {
+    ...{ id: 'boats-escort', name: 'Escorts are not for Boats', fields: ['escort'], level: 'hidden' },
+    audience: { in: { anyOf: ['boats'] }, outOf: [] },
+  };
+  const put = async (rules: readonly unknown[]): Promise<void> => {
+    const { version } = await (await maren.request.get('/api/registers/site-access/access')).json();
+    const kept = await maren.request.put('/api/registers/site-access/access/draft', {
+      headers: { ...headers, 'If-Match': `"${version}"` },
+      data: { rules, resting: [] },
+    });
+    const on = { ...headers, 'If-Match': `"${(await kept.json()).version}"` };
+    const data = { note: '', closesToMyself: true };
+    expect((await maren.request.post('/api/registers/site-access/access', { headers: on, data })).status()).toBe(200);
+  };
+  await put([...plan.inForce.rules, rule]);
+  await expect(sheet.getByText('You can no longer change “Escort”. What you typed is still here:')).toBeVisible();
+  await expect(sheet.getByText('Nuala, until noon')).toBeVisible();
+  await expect(sheet.getByRole('button', { name: 'Why: Escort' })).toBeVisible();
+  expect(await seriousTrouble(bram)).toEqual([]);
+  // Open again, it is where it was.
+  await put(plan.inForce.rules);
+  await expect(sheet.getByLabel('Escort', { exact: true })).toHaveValue('Nuala, until noon');
 });

@@ -20,7 +20,8 @@ interface ExceptionsProps {
 
 /** Where a rule says something else: by stage, by what is done with the request, or by a condition. The first that holds decides. */
 export function Exceptions({ rule, exceptions, plan, scope, set, found }: ExceptionsProps) {
-  const add = (which: Case): void => set([...exceptions, exceptionFor(which, crypto.randomUUID().slice(0, 8), scope)]);
+  const add = (which: Case): void =>
+    set([...exceptions, exceptionFor(which, `but-${crypto.randomUUID().slice(0, 8)}`, scope)]);
   return (
     <>
       <ol className="space-y-2">
