@@ -1,3 +1,4 @@
+import { english } from '@tolvek/words/english';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
@@ -22,6 +23,7 @@ import {
   prepareCompletion,
   prepareKeeping,
   protectionOf,
+  reachOf,
   refusalsOf,
   sinksOf,
   withoutTelling,
@@ -399,6 +401,31 @@ describe('the flow of values', () => {
     const expected = ['require filling', 'refuse filling', 'warn filling'];
     const untold = Object.keys(told).filter((kind) => told[kind] === '-');
     expect(untold).toEqual(expected);
+  });
+
+  it('draws for each field all that it reaches: whoever is told too freely is told there, and nowhere else', () => {
+    const met = { places: 0, leaks: 0, values: 0, through: 0 };
+    fc.assert(
+      fc.property(anyDesign, anyPlan, (design, plan) => {
+        const leaks = leaksIn(design, plan);
+        const drawn = design.fields.flatMap(({ key }) =>
+          (reachOf(design, { plan, form: 'form' }, key, new Map()) ?? []).map((each) => ({ key, ...each })),
+        );
+        const told = drawn.filter(({ leaksTo }) => leaksTo !== null);
+        expect(told.map(({ key }) => key).sort()).toEqual(leaks.map(({ source }) => source.key).sort());
+        // Each way ends at the place, and what only depends on a condition is never said to get there.
+        for (const { way, says, how } of drawn) {
+          expect(english(way.at(-1) ?? '')).toBe(english(says));
+          met.places += 1;
+          if (how === 'value') met.values += 1;
+          if (way.length > 1) met.through += 1;
+        }
+        met.leaks += told.length;
+      }),
+      { numRuns: often(60) },
+    );
+    console.log('what fields reach:', met);
+    expect(Math.min(...Object.values(met))).toBeGreaterThan(10);
   });
 
   it('withholds at run time whatever would tell, whatever form was released by whatever plan', () => {

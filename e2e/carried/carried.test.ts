@@ -45,6 +45,7 @@ const SINCE_THEN = [
     'accessPlan',
     'accessPlanEffect',
     'accessPlanGrid',
+    'fieldReach',
     'fieldReaders',
     'personReads',
   ],

@@ -110,6 +110,12 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('registerRightsPlan', await staff.GET('/api/registers/{key}/rights/plan', apart));
   note('accessPlan', await staff.GET('/api/registers/{key}/access', path({ key: known.register })));
   note(
+    'fieldReach',
+    await staff.GET('/api/registers/{key}/access/reach', {
+      params: { path: { key: known.register }, query: { field: 'visitor' } },
+    }),
+  );
+  note(
     'fieldReaders',
     await staff.GET('/api/registers/{key}/access/readers', {
       params: { path: { key: known.register }, query: { field: 'visitor' } },

@@ -423,6 +423,38 @@ describe('an access plan', () => {
     expect([await ask(first), await ask(second)]).toEqual([was, joined]);
   });
 
+  it('draws where a field goes, and whom a draft would tell, by which way; what it closes is said as well', async () => {
+    const reach = async (field: string, plan = 'force') =>
+      ok(await maren.call('fieldReach', { ...of, query: { field, plan } }));
+    const water = await reach('works_on_water');
+    const places = water.forms[0].places.map(({ says }: { says: string }) => says);
+    expect(places.some((says: string) => says.includes('routing table'))).toBe(true);
+    expect(water.forms[0].places.every(({ leaksTo }: { leaksTo: unknown }) => leaksTo === null)).toBe(true);
+    const medical = await reach('medical_note');
+    expect([medical.forms, medical.inEmails, medical.isCalled]).toEqual([[], false, false]);
+    const visitor = await reach('visitor');
+    expect([visitor.isCalled, visitor.inEmails]).toEqual([true, true]);
+    // Closed to Boats, the routing table would tell them.
+    const closed = rule('w', { fields: ['works_on_water'], audience: { in: { anyOf: ['boats'] }, outOf: [] } });
+    ok(await keep({ rules: [...begins.rules, closed], resting: [] }));
+    const draft = await reach('works_on_water', 'draft');
+    expect(
+      draft.forms[0].places.filter(({ leaksTo }: { leaksTo: unknown }) => leaksTo !== null).length,
+    ).toBeGreaterThan(0);
+    expect(draft.inEmails).toBe(false);
+    const { opens, closes } = await effect();
+    expect([opens.length > 0, opens.every(({ way }: { way: unknown[] }) => way.length > 0), closes]).toEqual([
+      true,
+      true,
+      [],
+    ]);
+    expect((await put()).status).toBe(422);
+    desk.protect('site-access', { rules: [...begins.rules, closed] });
+    ok(await keep({ rules: begins.rules, resting: [] }));
+    const after = await effect();
+    expect([after.opens, after.closes.length]).toEqual([[], opens.length]);
+  });
+
   it('says before what everybody is given afterwards, field by field and request by request', async () => {
     const who = [
       'Maren Okafor',

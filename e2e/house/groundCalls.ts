@@ -184,6 +184,10 @@ export async function groundCalls(
     registerRights: [{ params: { key: 'purchase' } }],
     accessPlan: [{ params: { key: 'purchase' } }, { params: { key: 'site-access' } }],
     seeAs: seenAs(desk),
+    fieldReach: [
+      { params: { key: 'site-access' }, query: { field: 'works_on_water' } },
+      { params: { key: 'site-access' }, query: { field: 'medical_note', plan: 'draft' } },
+    ],
     fieldReaders: [
       { params: { key: 'site-access' }, query: { field: 'medical_note' } },
       { params: { key: 'site-access' }, query: { field: 'escort', plan: 'draft' } },

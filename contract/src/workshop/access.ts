@@ -83,6 +83,9 @@ const change = {
   after: level,
 };
 
+/** A way by which a form in force tells somebody more than they may read, step by step. */
+const opening = z.object({ form: z.string(), title: z.string(), message: words, way: z.array(words) });
+
 /** By what is looked at who reads what: the draft, what is in force, or what was on a day that is over. */
 const looking = z.strictObject({ plan: z.enum(['force', 'draft']).default('force'), day: z.iso.date().optional() });
 /** Since which day it is written down who could do what; null where the day that is asked for is not before it. */
@@ -149,6 +152,38 @@ export const accessRoutes = routesOf(accessHeads, {
       fields: z.array(z.object({ field: z.string(), label: z.string(), levels: z.array(levelOver) })),
     }),
   },
+  fieldReach: {
+    says: 'Everything that the value of a field reaches: what rules, formulas, routing and checks of the forms make of it, with the way there and who learns of it that may not read it; what requests are called, emails, moves, and references of other registers.',
+    params: keyed,
+    query: z.strictObject({ field: z.string().max(64), plan: z.enum(['force', 'draft']).default('force') }),
+    answer: z.object({
+      /** The forms in force, those with places alone. `places`: null where the plan tells too many kinds of people apart. */
+      forms: z.array(
+        z.object({
+          key: z.string(),
+          title: z.string(),
+          places: z
+            .array(
+              z.object({
+                says: words,
+                how: z.enum(['value', 'verdict']),
+                way: z.array(words),
+                leaksTo: words.nullable(),
+              }),
+            )
+            .nullable(),
+        }),
+      ),
+      /** Whether requests are called by it. */
+      isCalled: z.boolean(),
+      /** Whether emails may hold it: nobody of the desk is kept out of it there. */
+      inEmails: z.boolean(),
+      /** Labels of the stages from which a move asks for it. */
+      moves: z.array(z.string()),
+      /** Reference fields of other registers that show it or carry it along, if it is open to all of the desk. */
+      references: z.array(z.object({ register: z.string(), field: z.string(), isOpen: z.boolean() })),
+    }),
+  },
   seeAs: {
     says: 'A request as somebody else is given it, at any stage, by the plan in force or by the draft; what is hidden from the caller stays hidden. It is noted who looked.',
     params: numbered,
@@ -205,7 +240,9 @@ export const accessRoutes = routesOf(accessHeads, {
       /** What changes for the caller on requests they work on. */
       yours: z.array(z.object(change)),
       /** Ways by which forms in force would tell somebody more than before. */
-      opens: z.array(z.object({ form: z.string(), title: z.string(), message: words })),
+      opens: z.array(opening),
+      /** Ways that are open and would be closed. */
+      closes: z.array(opening),
       /** Labels of fields that it opens further than the caller has them open. */
       mayNotOpen: z.array(z.string()),
     }),

@@ -70,6 +70,7 @@ export const accessHeads = {
   accessPlanGrid: { method: 'GET', path: '/api/registers/:key/access/grid', caller: 'staff', right: 'configure' },
   fieldReaders: { method: 'GET', path: '/api/registers/:key/access/readers', caller: 'staff', right: 'configure' },
   personReads: { method: 'GET', path: '/api/registers/:key/access/person', caller: 'staff', right: 'configure' },
+  fieldReach: { method: 'GET', path: '/api/registers/:key/access/reach', caller: 'staff', right: 'configure' },
   seeAs: { method: 'POST', path: '/api/requests/:number/as', caller: 'staff', right: 'build' },
   accessPlanEffect: { method: 'GET', path: '/api/registers/:key/access/effect', caller: 'staff', right: 'configure' },
   putAccessPlan: {

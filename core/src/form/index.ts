@@ -35,6 +35,7 @@ export { findingsOf, namesUsed, type Surroundings } from './findings/findings.ts
 export { applyFix, type Fix, fixInWords, withoutTarget } from './findings/fix.ts';
 export { flowFindings } from './findings/flow.ts';
 export { broughtFindings, type KnownRegister } from './findings/named.ts';
+export { type Reached, reachOf } from './findings/reach.ts';
 export { freshKey } from './freshKey.ts';
 export { type Kept, prepareKeeping } from './keep.ts';
 export { FORM } from './kind.ts';

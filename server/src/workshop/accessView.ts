@@ -240,7 +240,6 @@ export function audienceToday(db: Reader, audience: Audience) {
     names: left.toSorted().slice(0, NAMED),
     // Of everybody, those left out are meant to be.
     caught: isEveryone ? [] : meant.flatMap((person) => (isLeft(person) ? [] : [person.name])).toSorted(),
-    byRequest:
-      wordsIn({ ...audience, outOf: [] }).some((word) => word.startsWith('~')) || audience.requester === 'in',
+    byRequest: wordsIn({ ...audience, outOf: [] }).some((word) => word.startsWith('~')) || audience.requester === 'in',
   };
 }

@@ -32,6 +32,7 @@ import { jobView } from './jobView.ts';
 import { askInto, duplicateForm, goBackToState, registerView, setFormState, settleRegister } from './onRegister.ts';
 import { allowWay, endWay, planView, protectAlike, readBy, waysInForce } from './plan.ts';
 import { keepPlan, planGrid, planPage, putPlan } from './planDraft.ts';
+import { fieldReach } from './planReach.ts';
 import { changesSince, historyOfDraft, listForms } from './queries.ts';
 import { recomputation } from './recompute.ts';
 import { keepRegister, putRegister } from './registerDraft.ts';
@@ -138,6 +139,7 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
     accessPlanGrid: ({ params, query }) => planGrid(db, params.key, query),
     fieldReaders: ({ viewer, params, query }) => apart(house, FIELD_READERS, [viewer, params.key, query]),
     personReads: ({ viewer, params, query }) => apart(house, PERSON_READS, [viewer, params.key, query]),
+    fieldReach: ({ params, query }) => fieldReach(db, params.key, query),
     seeAs: ({ viewer, params, body }) => seeAs(house, viewer, { ...body, ...params }),
     accessPlanEffect: ({ viewer, params }) => apart(house, PLAN_EFFECT, [viewer, params.key]),
     putAccessPlan: ({ viewer, params, body, version }) => putPlan(house, viewer, { ...body, key: params.key, version }),

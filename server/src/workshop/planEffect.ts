@@ -161,7 +161,7 @@ export function whatChanges(
   db: Reader,
   before: RegisterRow,
   after: RegisterRow,
-): Pick<Effect, 'people' | 'more' | 'fields' | 'opens'> {
+): Pick<Effect, 'people' | 'more' | 'fields' | 'opens' | 'closes'> {
   const known = new Map(
     db
       .select({ id: people.id, name: people.name, email: people.email })
@@ -184,7 +184,7 @@ export function whatChanges(
     people: told.slice(0, NAMED),
     more: Math.max(0, told.length - NAMED),
     fields: summedUp(told),
-    opens: opensBy(db, before, after),
+    ...waysChanged(db, before, after),
   };
 }
 
@@ -245,14 +245,19 @@ function standsAs(db: Reader, register: RegisterRow, viewer: Viewer): ReadonlySe
   return found;
 }
 
-/** The ways by which forms in force would tell somebody what they may not read, and do not before. */
-function opensBy(db: Reader, before: RegisterRow, after: RegisterRow): Effect['opens'] {
-  return formsOf(db, before.id).flatMap((form) => {
+/** The ways by which forms in force would tell somebody what they may not read and do not before, and the other way round. */
+function waysChanged(db: Reader, before: RegisterRow, after: RegisterRow): Pick<Effect, 'opens' | 'closes'> {
+  const found = formsOf(db, before.id).flatMap((form) => {
     const release = currentRelease(db, form);
     if (!release) return [];
-    const known = new Set(waysBy(db, before.access, release).map(wayKey));
-    return waysBy(db, after.access, release)
-      .filter((way) => !known.has(wayKey(way)))
-      .map(({ message }) => ({ form: form.key, title: form.draft.title, message }));
+    const [was, is] = [waysBy(db, before.access, release), waysBy(db, after.access, release)];
+    const but = (ways: typeof was, others: typeof was): Effect['opens'] => {
+      const known = new Set(others.map(wayKey));
+      return ways
+        .filter((way) => !known.has(wayKey(way)))
+        .map(({ message, way = [] }) => ({ form: form.key, title: form.draft.title, message, way: [...way] }));
+    };
+    return [{ opens: but(is, was), closes: but(was, is) }];
   });
+  return { opens: found.flatMap(({ opens }) => opens), closes: found.flatMap(({ closes }) => closes) };
 }

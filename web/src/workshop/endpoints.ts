@@ -107,6 +107,11 @@ export const workshopApi = api.injectEndpoints({
       keepUnusedDataFor: 0,
       providesTags: ['planEffect', 'register', 'groups', 'people'],
     }),
+    fieldReach: build.query<AnswerOf<'fieldReach'>, Asked<'fieldReach'>>({
+      query: call('fieldReach'),
+      keepUnusedDataFor: 0,
+      providesTags: ['planEffect', 'register', 'groups'],
+    }),
     personReads: build.query<AnswerOf<'personReads'>, Asked<'personReads'>>({
       query: call('personReads'),
       keepUnusedDataFor: 0,

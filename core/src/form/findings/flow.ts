@@ -68,9 +68,10 @@ function findingOf(leak: Leak, design: FormDesign, plan: AccessPlan, groups: Rea
   };
 }
 
-const nameIn = ({ fields }: FormDesign, key: string): string => fields.find((field) => field.key === key)?.label ?? key;
+export const nameIn = ({ fields }: FormDesign, key: string): string =>
+  fields.find((field) => field.key === key)?.label ?? key;
 
-const howRead = ({ reads }: Sink, field: string): Read['how'] =>
+export const howRead = ({ reads }: Sink, field: string): Read['how'] =>
   reads.some((read) => read.field === field && read.how === 'value') ? 'value' : 'verdict';
 
 /** Who reads what is made at a place, as the end of its way. */

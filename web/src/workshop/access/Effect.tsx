@@ -20,7 +20,7 @@ export function Effect({ register }: { register: string }) {
   const [open, setOpen] = useState(false);
   if (error) return <Trouble error={error} />;
   if (!data) return <p className="text-soft">{say('accessPlan:looking')}</p>;
-  const { fields, people, more, yours, opens, mayNotOpen } = data;
+  const { fields, people, more, yours, opens, closes, mayNotOpen } = data;
   return (
     <div className={isFetching ? 'opacity-60' : ''} aria-live="polite">
       {fields.length === 0 ? <p>{say('accessPlan:nothingForNow')}</p> : null}
@@ -51,6 +51,14 @@ export function Effect({ register }: { register: string }) {
       {opens.map((each) => (
         <p key={each.form + told(each.message)} className="my-1.5 text-brick">
           {say('accessPlan:opens', { title: each.title, what: told(each.message) })}
+          {each.way.length > 1 ? (
+            <span className="block text-[13px] text-soft">{each.way.map(told).join(' ')}</span>
+          ) : null}
+        </p>
+      ))}
+      {closes.map((each) => (
+        <p key={each.form + told(each.message)} className="my-1.5 border-green border-l-[3px] pl-2.5">
+          {say('accessPlan:closes', { title: each.title })} <span className="text-soft">{told(each.message)}</span>
         </p>
       ))}
       {mayNotOpen.length > 0 ? (

@@ -23,7 +23,7 @@ interface Looking {
 /** Who can see and change a field, and what somebody can see and change: over all requests, with the rule that decides. */
 export function WhoReads({ plan }: { plan: Plan }) {
   const { data: me } = meApi.useMeQuery();
-  const [about, setAbout] = useState<'field' | 'person'>('field');
+  const [about, setAbout] = useState<'field' | 'person' | 'reach'>('field');
   const [field, setField] = useState('');
   const [person, setPerson] = useState<readonly [id: string, name: string] | null>(null);
   const [by, setBy] = useState<By>('force');
@@ -47,8 +47,9 @@ export function WhoReads({ plan }: { plan: Plan }) {
         >
           <option value="field">{say('accessPlan:askField')}</option>
           <option value="person">{say('accessPlan:askPerson')}</option>
+          <option value="reach">{say('accessPlan:askReach')}</option>
         </select>
-        {about === 'field' ? (
+        {about !== 'person' ? (
           <select
             className="input w-auto"
             aria-label={say('accessPlan:whichField')}
@@ -85,7 +86,7 @@ export function WhoReads({ plan }: { plan: Plan }) {
           value={by}
           onChange={(event) => setBy(event.target.value as By)}
         >
-          {PLANS.map((each) => (
+          {PLANS.filter((each) => about !== 'reach' || each !== 'day').map((each) => (
             <option key={each} value={each}>
               {say(`accessPlan:by.${each}`)}
             </option>
@@ -105,6 +106,7 @@ export function WhoReads({ plan }: { plan: Plan }) {
           </span>
         ) : null}
       </div>
+      {about === 'reach' && field !== '' ? <Reach register={plan.key} field={field} plan={looking.plan} /> : null}
       {isReady && about === 'field' && field !== '' ? <Readers register={plan.key} field={field} {...looking} /> : null}
       {isReady && about === 'person' && person ? <Reads register={plan.key} person={person[0]} {...looking} /> : null}
     </section>
@@ -171,6 +173,60 @@ function Reads({ register, person, ...looking }: Looking & { register: string; p
           ))}
         </ul>
       )}
+    </div>
+  );
+}
+
+/** Everything that the value of a field reaches: each place with the way there, and who learns of it that may not read it. */
+function Reach({ register, ...query }: { register: string; field: string; plan: 'force' | 'draft' }) {
+  const { data, error } = workshopApi.useFieldReachQuery({ key: register, query });
+  if (error) return <Trouble error={error} />;
+  if (!data) return <p className="mt-3 text-soft">{say('accessPlan:looking')}</p>;
+  const { forms, isCalled, inEmails, moves, references } = data;
+  return (
+    <div aria-live="polite">
+      {forms.map(({ key, title, places }) => (
+        <section key={key}>
+          <h3 className="mt-4 font-semibold">{title}</h3>
+          {places === null ? <p className="text-brick">{say('flows:tooManyKinds')}</p> : null}
+          <ul>
+            {(places ?? []).map(({ says, how, way, leaksTo }) => (
+              <li
+                key={told(says) + way.length}
+                className={`border-b border-rule py-1.5 ${leaksTo === null ? '' : 'border-l-[3px] border-l-brick pl-2.5'}`}
+              >
+                {told(says)} <span className="text-soft">{say(`accessPlan:reaches.${how}`)}</span>
+                {way.length > 1 ? (
+                  <ol className="ml-5 list-decimal text-[13px] text-soft">
+                    {way.map((step) => (
+                      <li key={told(step)}>{told(step)}</li>
+                    ))}
+                  </ol>
+                ) : null}
+                {leaksTo === null ? null : (
+                  <span className="block text-brick">{say('accessPlan:leaksTo', { who: told(leaksTo) })}</span>
+                )}
+              </li>
+            ))}
+          </ul>
+        </section>
+      ))}
+      <ul className="mt-3">
+        {isCalled ? <li className="py-1">{say('accessPlan:reachCalled')}</li> : null}
+        {moves.length > 0 ? <li className="py-1">{say('accessPlan:reachMoves', { stages: moves })}</li> : null}
+        {references.map((each) => (
+          <li key={`${each.register} ${each.field}`} className="py-1">
+            {say(each.isOpen ? 'accessPlan:reachReference' : 'accessPlan:reachNoReference', {
+              register: each.register,
+              field: each.field,
+            })}
+          </li>
+        ))}
+        <li className="py-1 text-soft">{say(inEmails ? 'accessPlan:reachEmails' : 'accessPlan:reachNoEmails')}</li>
+        {forms.length === 0 && !isCalled && moves.length === 0 && references.length === 0 ? (
+          <li className="py-1 text-soft">{say('accessPlan:reachNowhere')}</li>
+        ) : null}
+      </ul>
     </div>
   );
 }
