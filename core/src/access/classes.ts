@@ -148,3 +148,15 @@ export function classInWords(
   if (out.length > 0 && person === null) who = said('people:who.out', { who, groups: out.map(nameOf) });
   return at.exceptional.length > 0 ? said('people:who.where', { who, rules: at.exceptional }) : who;
 }
+
+/** A kind of viewer in words, as far as rules about some fields tell it apart from others. */
+export function classTold(
+  each: ViewerClass,
+  { rules }: Pick<AccessPlan, 'rules'>,
+  fields: readonly string[],
+  nameOf: (word: string) => string,
+): Words {
+  const concerned = rules.filter((rule) => rule.fields === 'all' || rule.fields.some((key) => fields.includes(key)));
+  const exceptional = each.at.exceptional.filter((name) => concerned.some((rule) => rule.name === name));
+  return classInWords({ ...each, at: { ...each.at, exceptional } }, wordsTold({ rules }, fields), nameOf);
+}

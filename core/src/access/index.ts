@@ -8,7 +8,7 @@ export {
   ORDINARY,
   type RequestMoment,
 } from './circumstance.ts';
-export { classesOf, classInWords, type ViewerClass, waysToStand, wordsTold } from './classes.ts';
+export { classesOf, classInWords, classTold, type ViewerClass, waysToStand, wordsTold } from './classes.ts';
 export { type ConditionProblem, conditionHolds, conditionProblems, exceptionScope } from './condition.ts';
 export { type FlowInput, type Leak, leaksOf } from './flow.ts';
 export { type LevelOver, levelsOver, type Over } from './levelsOver.ts';

@@ -3,14 +3,13 @@ import {
   type AccessPlan,
   type AccessRule,
   circumstancesOf,
-  classInWords,
+  classTold,
   conditionProblems,
   type PlanRules,
   RANK,
   ruleChanges,
   rulesOf,
   USUAL_BASE,
-  wordsTold,
 } from '@tolvek/core/access';
 import { isSame } from '@tolvek/core/design';
 import type { RegisterContent } from '@tolvek/core/form';
@@ -211,11 +210,7 @@ function tellingProblems(
         break;
       case 'tells': {
         const field = each.field.label;
-        const who = classInWords(
-          each.to,
-          wordsTold({ rules: [rule] }, [each.field.key]),
-          (word) => names.get(word) ?? word,
-        );
+        const who = classTold(each.to, { rules }, [each.field.key], (word) => names.get(word) ?? word);
         once.set(
           each.field.key,
           wrong(

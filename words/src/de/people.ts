@@ -18,5 +18,5 @@ export const people: Same<typeof english> = {
   'who.requester': '{{who}}, die anfragende Person',
   'who.in': '{{who}} in {{groups, and}}',
   'who.out': '{{who}} nicht in {{groups, or}}',
-  'who.where': '{{who}}, wo eine Ausnahme von {{rules, and}} gilt',
+  'who.where': '{{who}}, wo {{rules, names}} etwas anderes sagt',
 };

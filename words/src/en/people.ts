@@ -15,5 +15,5 @@ export const people = {
   'who.requester': '{{who}}, the requester',
   'who.in': '{{who}} in {{groups, and}}',
   'who.out': '{{who}} not in {{groups, or}}',
-  'who.where': '{{who}}, where an exception of {{rules, and}} applies',
+  'who.where': '{{who}}, where {{rules, names}} says otherwise',
 } as const;

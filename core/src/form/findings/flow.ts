@@ -1,13 +1,5 @@
 import { type Said, said, type Words } from '@tolvek/words';
-import {
-  type AccessPlan,
-  classInWords,
-  type Leak,
-  leaksOf,
-  type Read,
-  type Sink,
-  wordsTold,
-} from '../../access/index.ts';
+import { type AccessPlan, classTold, type Leak, leaksOf, type Read, type Sink } from '../../access/index.ts';
 import type { FormDesign } from '../design.ts';
 import { type FormSink, sinksOf } from '../sinks.ts';
 import type { Finding } from './finding.ts';
@@ -46,7 +38,7 @@ function findingOf(leak: Leak, design: FormDesign, plan: AccessPlan, groups: Rea
   const { sink: made, source, how, to, way } = leak;
   const sink = made as FormSink;
   const told = [source.key, ...(sink.readers.who === 'field' ? [sink.readers.field] : [])];
-  const who = classInWords(to, wordsTold(plan, told), (key) => groups.get(key) ?? key);
+  const who = classTold(to, plan, told, (key) => groups.get(key) ?? key);
 
   const last = way.at(-1)?.field ?? source.key;
   return {

@@ -1,5 +1,5 @@
 import type { Words } from '@tolvek/words';
-import { classInWords, leaksOf, Origins, wordsTold } from '../../access/index.ts';
+import { classTold, leaksOf, Origins } from '../../access/index.ts';
 import type { FormDesign } from '../design.ts';
 import { sinksOf } from '../sinks.ts';
 import { type Guarded, howRead, nameIn } from './flow.ts';
@@ -45,7 +45,7 @@ export function reachOf(
         says: sink.says(nameIn(design, last), howRead(sink, last)),
         how: (told.value & bit) === 0n ? 'verdict' : 'value',
         way: steps.map((step) => step.sink.says(nameIn(design, step.field), howRead(step.sink, step.field))),
-        leaksTo: leak ? classInWords(leak.to, wordsTold(plan, concerned), (word) => names.get(word) ?? word) : null,
+        leaksTo: leak ? classTold(leak.to, plan, concerned, (word) => names.get(word) ?? word) : null,
       },
     ];
   });

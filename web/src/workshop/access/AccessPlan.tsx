@@ -86,7 +86,7 @@ function OpenPlan({ plan }: { plan: Plan }) {
         />
       )}
       <Rules {...{ plan, editing, open, setOpen, add }} />
-      <Base plan={editing.content} change={editing.change} />
+      <Base register={plan.key} plan={editing.content} change={editing.change} />
       <Grid
         {...{ plan, add }}
         change={setOpen}

@@ -4,7 +4,7 @@ import { ConditionBuilder } from '../../conditions/ConditionBuilder.tsx';
 import { firstCondition } from '../../conditions/firstCondition.ts';
 import { ProblemsAt } from '../../ui/ProblemsAt.tsx';
 import { say } from '../../wire/words.ts';
-import { CASES, type Case, exceptionFor, toggled } from './planEdits.ts';
+import { CASES, type Case, exceptionFor, graceFor, graceOf, toggled } from './planEdits.ts';
 import type { Plan } from './usePlan.ts';
 
 const LEVELS = ['hidden', 'read', 'write', 'none'] as const;
@@ -117,7 +117,24 @@ function Exception({ exception, place, plan, scope, set, remove }: ExceptionProp
       ) : null}
       {when === undefined ? null : (
         <Part label={say('accessPlan:onCondition')} remove={() => without('when')}>
-          <ConditionBuilder condition={when} scope={scope} set={(next) => set({ ...exception, when: next })} />
+          {graceOf(when) === null ? (
+            <ConditionBuilder condition={when} scope={scope} set={(next) => set({ ...exception, when: next })} />
+          ) : (
+            <label className="flex flex-wrap items-center gap-2">
+              {say('accessPlan:graceFirst')}
+              <input
+                type="number"
+                className="input w-24"
+                min={1}
+                max={99_999}
+                value={graceOf(when) ?? 30}
+                onChange={(event) =>
+                  set({ ...exception, when: graceFor(Math.max(1, Math.round(Number(event.target.value)))) })
+                }
+              />
+              {say('accessPlan:graceMinutes')}
+            </label>
+          )}
         </Part>
       )}
       <span />

@@ -23,12 +23,21 @@ export const CASES = [
 ] as const;
 export type Case = (typeof CASES)[number];
 
+/** How long something may be corrected after it came in, in minutes, as a condition. */
+export const graceFor = (minutes: number): string => `now < request.arrived + duration("PT${minutes}M")`;
+
+/** The minutes of such a condition; null for any other. */
+export function graceOf(when: string): number | null {
+  const found = /^now < request\.arrived \+ duration\("PT(\d+)M"\)$/.exec(when);
+  return found ? Number(found[1]) : null;
+}
+
 /** Conditions of the ordinary cases: the decision that is waited for, or was made; the first half hour. */
 const WHEN: Partial<Readonly<Record<Case, string>>> = {
   deciding: 'request.decision = "waiting"',
   decided: 'request.decision in ("approved", "refused")',
   finished: 'request.phase = "finished"',
-  grace: 'now < request.arrived + duration("PT30M")',
+  grace: graceFor(30),
 };
 
 /** An exception as it begins: where nothing else is chosen yet, the rule says nothing there. */

@@ -2,6 +2,7 @@ import type { AnswerOf } from '@tolvek/contract';
 import { type AccessRule, exceptionScope } from '@tolvek/core/access';
 import { conditionInWords, parseExpression, type Scope } from '@tolvek/core/expression';
 import { say, told } from '../../wire/words.ts';
+import { graceOf } from './planEdits.ts';
 import type { Plan } from './usePlan.ts';
 
 /** The names that conditions of a plan may use, with what stands behind them here. */
@@ -41,11 +42,13 @@ export function exceptionsInWords(
               }),
             ]
           : []),
-        ...(parsed?.ok
-          ? [say('accessPlan:saysWhen', { condition: told(conditionInWords(parsed.value, scope)) })]
-          : when
-            ? [when]
-            : []),
+        ...(when && graceOf(when) !== null
+          ? [say('accessPlan:saysGrace', { count: graceOf(when) ?? 0 })]
+          : parsed?.ok
+            ? [say('accessPlan:saysWhen', { condition: told(conditionInWords(parsed.value, scope)) })]
+            : when
+              ? [when]
+              : []),
       ];
       return say('accessPlan:saysException', { level: say(`accessPlan:level.${level}`), where });
     }),
