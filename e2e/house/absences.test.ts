@@ -1,3 +1,4 @@
+import type { AccessRule } from '@tolvek/core/access';
 import type { FormDesign } from '@tolvek/core/form';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Answer, type Caller, Desk, freshly, ok, onVersion, WATER } from './desk.ts';
@@ -66,6 +67,16 @@ describe('a substitute', () => {
     expect([await lettersTo('hanne.istvan'), await lettersTo('oskar.veldhuis')]).toEqual([told + 2, oskars]);
     const sheet = await hanne.sheet(number);
     expect(sheet.approval).toMatchObject({ group: 'Oskar Veldhuis', instead: ['Hanne Istvan'], mayDecide: true });
+    // What the plan opens to who decides it opens to her, for as long.
+    const { access } = desk.register('site-access');
+    const reads = async (): Promise<boolean> =>
+      (await hanne.sheet(number)).values.fields.some(({ key }: { key: string }) => key === 'medical_note');
+    expect(await reads()).toBe(false);
+    const opened = { id: 'd', name: 'Who decides reads it', fields: ['medical_note'], level: 'read', overriding: true };
+    const audience = { in: { anyOf: ['~decider'] }, outOf: [] };
+    desk.protect('site-access', { ...access, rules: [...access.rules, { ...opened, audience } as AccessRule] });
+    expect(await reads()).toBe(true);
+    desk.protect('site-access', access);
     // She sees what happened, as whoever she stands in for would, and does nothing else.
     const { history, ...others } = sheet.may;
     expect([history, sheet.history.length > 0, Object.values(others).includes(true)]).toEqual([true, true, false]);

@@ -190,14 +190,7 @@ test('what is planted in each field is in no answer to anybody whom the plan hid
     }
   }
   counts.routes = heard.size;
-  console.log(
-    'planted in each field, looked for by',
-    WHO.length,
-    'people at',
-    stages.length,
-    'stages:',
-    counts,
-  );
+  console.log('planted in each field, looked for by', WHO.length, 'people at', stages.length, 'stages:', counts);
   expect(counts.routes).toBeGreaterThan(25);
   expect(Math.min(...Object.values(counts))).toBeGreaterThan(20);
   // Letters hold only what the plan hides from nobody of the desk, at any stage.

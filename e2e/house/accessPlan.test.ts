@@ -296,6 +296,7 @@ describe('an access plan', () => {
     const wrong = [
       rule('t', { exceptions: [{ id: 'a', level: 'read', when: 'medical_note != null' }] }),
       rule('n', { exceptions: [{ id: 'b', level: 'read' }] }),
+      rule('e', { exceptions: [{ id: 'g', level: 'read', stages: [], when: 'institute = "corrin"' }] }),
       rule('s', { exceptions: [{ id: 'c', level: 'read', stages: ['long-gone'] }] }),
       rule('u', { exceptions: [{ id: 'd', level: 'read', when: 'nothing_like_it = 1' }] }),
       rule('m', { exceptions: [{ id: 'e', level: 'read', when: 'me.person = request.handler' }] }),
@@ -306,6 +307,7 @@ describe('an access plan', () => {
     expect(told.problems.map(({ field }: { field: string }) => field).sort()).toEqual(
       [
         'access',
+        'rules e exception g',
         'rules m exceptions',
         'rules n exception b',
         'rules s exception c',

@@ -1,7 +1,7 @@
 import { said } from '@tolvek/words';
 import { english } from '@tolvek/words/english';
 import fc from 'fast-check';
-import { describe, expect, it } from 'vitest';
+import { describe, expect, it, test } from 'vitest';
 import { protectionOf } from '../form/index.ts';
 import { audienceInWords, belongs, FOR_EVERYONE, NO_REQUEST, PACKAGES, type Viewer } from '../people/index.ts';
 import type { Field } from '../register/index.ts';
@@ -16,6 +16,7 @@ import {
   type Reading,
   type Relation,
   type Revealed,
+  rulesAmong,
   type VisibleValues,
 } from './index.ts';
 
@@ -221,6 +222,27 @@ describe('the access plan', () => {
     ];
     expect(atDesk.changes(changes, nameOf)).toEqual([{ label: 'VISITOR', before: '', after: 'Jonas' }]);
   });
+});
+
+test('rules that come along protect no less where other stages are', () => {
+  const rule = (level: 'hidden' | 'read' | 'write', exceptions: AccessRule['exceptions']): AccessRule => ({
+    ...{ id: 'r', name: 'R', fields: 'all', level, audience: { in: { everyone: true }, outOf: [] } },
+    ...(exceptions ? { exceptions } : {}),
+  });
+  const at = (level: 'hidden' | 'read' | 'none', ...stages: string[]) => ({ id: 'e', level, stages });
+  const [closed, opened, part, plain] = rulesAmong(
+    [
+      rule('write', [at('hidden', 'gone')]),
+      rule('hidden', [at('read', 'gone'), { id: 'w', level: 'read', when: 'a = 1' }]),
+      rule('read', [at('none', 'here', 'gone')]),
+      rule('read', undefined),
+    ],
+    ['here'],
+  );
+  expect([closed?.level, closed?.exceptions]).toEqual(['hidden', undefined]);
+  expect([opened?.level, opened?.exceptions]).toEqual(['hidden', [{ id: 'w', level: 'read', when: 'a = 1' }]]);
+  expect([part?.level, part?.exceptions]).toEqual(['read', [at('none', 'here')]]);
+  expect(plain?.level).toBe('read');
 });
 
 describe('an audience', () => {

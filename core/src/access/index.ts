@@ -26,6 +26,7 @@ export {
   type PlanRules,
   RANK,
   type RuleException,
+  rulesAmong,
   rulesOf,
   USUAL_BASE,
 } from './plan.ts';

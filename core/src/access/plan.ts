@@ -109,3 +109,22 @@ export const rulesOf = ({ rules, resting = [], noted = [], base }: AccessPlan): 
   ...(noted.length > 0 ? { noted } : {}),
   ...(base ? { base } : {}),
 });
+
+/**
+ * Rules as they protect where other stages are: an exception that only held at stages that are not there is gone, and
+ * where it was stricter than its rule, the rule is that strict everywhere.
+ */
+export const rulesAmong = (rules: readonly AccessRule[], stages: readonly string[]): readonly AccessRule[] =>
+  rules.map((rule) => {
+    const { exceptions, ...rest } = rule;
+    if (!exceptions) return rule;
+    let { level } = rule;
+    const kept = exceptions.flatMap((exception): readonly RuleException[] => {
+      if (!exception.stages) return [exception];
+      const there = exception.stages.filter((stage) => stages.includes(stage));
+      if (there.length > 0) return [{ ...exception, stages: there }];
+      if (exception.level !== 'none' && RANK[exception.level] < RANK[level]) level = exception.level;
+      return [];
+    });
+    return kept.length > 0 ? { ...rest, level, exceptions: kept } : { ...rest, level };
+  });

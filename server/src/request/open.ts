@@ -153,9 +153,12 @@ export function openRequest<Row extends ShownRow>(
   const own = relationTo(partiesIn(request, register), viewer);
   // Whoever takes the place of somebody who is away reads what that one is asked, as long as it is open; and whoever
   // it is shared with.
-  const standsIn = !own.isDesk && isAskedFor(db, request, viewer);
+  const takesPlace = isAskedFor(db, request, viewer);
+  const standsIn = !own.isDesk && takesPlace;
   const readsAlong = standsIn || (!own.isDesk && isSharedWith(db, request.id, viewer));
-  const known = readsAlong ? { ...own, isDesk: true, onlyReads: true as const } : own;
+  // To the plan they are who decides, as whom they stand in for.
+  const placed = takesPlace ? { ...own, as: [...new Set([...(own.as ?? []), 'decider' as const])] } : own;
+  const known = readsAlong ? { ...placed, isDesk: true, onlyReads: true as const } : placed;
   // Whoever also works at the desk reads the rest on the Floor.
   const relation = { ...known, isDesk: known.isDesk && purpose !== 'following' };
   const at = momentOf(db, request, register);

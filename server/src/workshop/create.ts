@@ -1,4 +1,5 @@
 import type { BodyOf } from '@tolvek/contract';
+import { rulesAmong } from '@tolvek/core/access';
 import { type DoorDesign, newDoor } from '@tolvek/core/door';
 import { FORM, type FormDesign } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
@@ -94,8 +95,12 @@ export function createForm(
       ];
       if (problems.length > 0) throw wrongFields(problems);
       bringVocabularies(tx, input.vocabularies ?? [], { viewer, now });
-      const rules = input.access?.rules ?? [];
       const speech = spokenTo(tx, viewer.personId);
+      const stages = (input.holds === 'things' ? thingStagesIn : stagesIn)(speech.say);
+      const rules = rulesAmong(
+        input.access?.rules ?? [],
+        stages.map((stage) => stage.key),
+      );
       const key = freeKey(tx, input.draft.title);
       const registerId = makeRegister(
         tx,
@@ -106,7 +111,7 @@ export function createForm(
           fields: [],
           holds: input.holds ?? 'requests',
           left: [],
-          stages: (input.holds === 'things' ? thingStagesIn : stagesIn)(speech.say),
+          stages,
           access: { rules },
           staysIn: input.staysIn ?? false,
           deskGroups: [input.desk],

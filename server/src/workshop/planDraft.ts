@@ -161,7 +161,8 @@ function exceptionProblems({ stages }: RegisterRow, rule: AccessRule): Told['pro
     const at = `exception ${exception.id}`;
     const told = { rule: called(rule), number: index + 1 };
     const { activities, stages: named, when } = exception;
-    const isEmpty = !activities?.length && !named?.length && !when?.trim();
+    const isNamed = [activities, named].some((list) => list && list.length > 0) || when?.trim();
+    const isEmpty = !isNamed || activities?.length === 0 || named?.length === 0 || when?.trim() === '';
     return [
       ...(isEmpty
         ? [wrong(rule, at, said('workshopErrors:exceptionAlways', told), said('workshopErrors:sayWhenExcepted'))]
