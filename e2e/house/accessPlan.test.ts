@@ -292,6 +292,25 @@ describe('an access plan', () => {
     expect(told.problems.map(({ field }: { field: string }) => field)).toEqual(['rules d days']);
   });
 
+  it('says what holds without a rule, for the desk and for whoever asked, and counts what changes by it', async () => {
+    const base = { desk: 'read', requester: { answers: 'read', made: 'read', staffOnly: 'read' } };
+    const told = ok(await keep({ rules: begins.rules, resting: [], base } as PlanRules));
+    expect(told.changes.base).toBe(true);
+    const row = told.grid.rows.find(({ field }: { field: string }) => field === 'escort');
+    expect(row.cells.map(({ level, was }: { level: string; was: string }) => `${level} ${was}`)).toEqual([
+      'read hidden',
+      ...Array(row.cells.length - 1).fill('read write'),
+    ]);
+    expect((await effect()).yours).toContainEqual({ field: 'escort', label: 'Escort', before: 'write', after: 'read' });
+    const [priya, ilse] = [await desk.as('Priya Nakamura-Lind'), await desk.as('Ilse Brandvold')];
+    ok(await put(ada, { closesToMyself: true }));
+    expect([...new Set((await levels(ilse)).values())]).toEqual(['read']);
+    expect([...(await levels(priya)).keys()].some((key) => key.endsWith(' escort'))).toBe(true);
+    ok(await keep({ rules: begins.rules, resting: [] }));
+    ok(await put(ada));
+    expect([...(await levels(priya)).keys()].some((key) => key.endsWith(' escort'))).toBe(false);
+  });
+
   it('is refused where a condition would tell of what is hidden, hangs on nothing, or on a stage that is not there', async () => {
     const wrong = [
       rule('t', { exceptions: [{ id: 'a', level: 'read', when: 'medical_note != null' }] }),

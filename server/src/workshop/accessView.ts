@@ -152,7 +152,9 @@ export interface GridOf {
  * otherwise. Where that hangs on the request, or forms make a field of different things, the strictest is told, with the
  * most there can be.
  */
-export function gridOf(db: Reader, register: RegisterRow, { rules }: PlanRules, { stage, activity }: GridOf = {}) {
+export function gridOf(db: Reader, register: RegisterRow, draft: PlanRules, { stage, activity }: GridOf = {}) {
+  const { rules } = draft;
+  const { base: _, ...access } = register.access;
   const fields = fieldsFor(db, register);
   const both = [...register.access.rules, ...rules];
   const named = both.flatMap(({ audience }) => wordsIn(audience));
@@ -165,7 +167,7 @@ export function gridOf(db: Reader, register: RegisterRow, { rules }: PlanRules, 
     ...(stage === undefined ? {} : { stage }),
     day: todayAt(db, nowIn(db)),
   });
-  const [before, after] = [register.access, { ...register.access, rules }].map((plan) =>
+  const [before, after] = [register.access, { ...access, ...draft }].map((plan) =>
     protectionsBy(db, register, plan, fields),
   ) as [readonly Protection[], readonly Protection[]];
   return {
@@ -230,7 +232,11 @@ export function audienceToday(db: Reader, audience: Audience) {
   const of = (word: string): string => names.get(word) ?? word;
   const isEveryone = 'everyone' in audience.in;
   // Of whoever has to be several things at once, what they are to a request may be.
-  const stands = { isRequester: false, as: 'allOf' in audience.in ? MOVERS : [] };
+  const { in: inside } = audience;
+  const stands = {
+    isRequester: false,
+    as: 'allOf' in inside ? inside.allOf.flatMap((word) => (word.startsWith('~') ? [word.slice(1)] : [])) : [],
+  };
   const meant = inQuestion(db, audience).filter((person) => belongs({ ...audience, outOf: [] }, person, stands));
   const isLeft = (person: (typeof meant)[number]): boolean => belongs(audience, person, stands);
   const left = meant.filter(isLeft).map(({ name }) => name);

@@ -107,7 +107,8 @@ const wrong = (rule: AccessRule, field: string, message: Said, fix: Said) => ({
 });
 
 /** What keeps a plan from being put in force, each with the rule it is about. */
-function problemsOf(db: Reader, register: RegisterRow, { rules }: PlanRules): Told['problems'] {
+function problemsOf(db: Reader, register: RegisterRow, draft: PlanRules): Told['problems'] {
+  const { rules } = draft;
   const known = new Set(fieldsFor(db, register).map(({ key }) => key));
   const names = rules.map(({ name }) => name.trim());
   return [
@@ -149,7 +150,11 @@ function problemsOf(db: Reader, register: RegisterRow, { rules }: PlanRules): To
         );
       if (rule.from && rule.until && rule.until < rule.from)
         found.push(wrong(rule, 'days', said('workshopErrors:ruleEndsFirst', called_), said('workshopErrors:swapDays')));
-      return [...found, ...exceptionProblems(register, rule), ...tellingProblems(db, register, rules, rule)];
+      return [
+        ...found,
+        ...exceptionProblems(register, rule),
+        ...tellingProblems(db, register, asWritten(register, draft), rule),
+      ];
     }),
   ];
 }
@@ -175,14 +180,11 @@ function exceptionProblems({ stages }: RegisterRow, rule: AccessRule): Told['pro
 }
 
 /** Conditions that can’t be read, or would tell somebody of what is hidden from them. */
-function tellingProblems(
-  db: Reader,
-  register: RegisterRow,
-  rules: readonly AccessRule[],
-  rule: AccessRule,
-): Told['problems'] {
+function tellingProblems(db: Reader, register: RegisterRow, plan: AccessPlan, of: AccessRule): Told['problems'] {
+  // As it is written, with the spaces around its name taken off.
+  const rule = plan.rules.find(({ id }) => id === of.id) ?? of;
   if (!rule.exceptions?.some(({ when }) => when)) return [];
-  const plan = { ...register.access, rules };
+  const { rules } = plan;
   const known = knownStanding(db, register);
   const names = wordNames(db, rules);
   const found = protectionsBy(db, register, plan, fieldsFor(db, register)).flatMap((protection) =>
