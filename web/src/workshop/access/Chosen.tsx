@@ -106,7 +106,7 @@ interface FindPersonProps {
 }
 
 /** Staff, found by part of a name. */
-export function FindPerson({ id, inside, choose }: FindPersonProps) {
+function FindPerson({ id, inside, choose }: FindPersonProps) {
   const [find, setFind] = useState('');
   const looking = useDeferredValue(find.trim());
   const { data } = workshopApi.useColleaguesQuery({ query: { find: looking } });
@@ -126,3 +126,32 @@ export function FindPerson({ id, inside, choose }: FindPersonProps) {
     />
   );
 }
+
+/** Somebody by id and name. */
+export type One = readonly [id: string, name: string];
+
+interface OnePersonProps {
+  readonly id: string;
+  readonly person: One | null;
+  readonly set: (person: One | null) => void;
+}
+
+/** One person: found by part of a name, or the one who is chosen, with a way out. */
+export const OnePerson = ({ id, person, set }: OnePersonProps) =>
+  person ? (
+    <span className="flex items-center gap-1.5 border border-rule-strong bg-sheet py-1.5 pr-1 pl-2.5">
+      {person[1]}
+      <button
+        type="button"
+        className="px-1 text-soft hover:text-brick"
+        aria-label={say('accessPlan:takeOut', { name: person[1] })}
+        onClick={() => set(null)}
+      >
+        ×
+      </button>
+    </span>
+  ) : (
+    <span className="w-64">
+      <FindPerson id={id} inside={[]} choose={(which, name) => set([which, name])} />
+    </span>
+  );

@@ -4,7 +4,7 @@ import { Button } from '../../ui/Button.tsx';
 import { Trouble } from '../../ui/Trouble.tsx';
 import { say, told } from '../../wire/words.ts';
 import { workshopApi } from '../endpoints.ts';
-import { Chosen, FindPerson } from './Chosen.tsx';
+import { Chosen, type One, OnePerson } from './Chosen.tsx';
 import { toggled } from './planEdits.ts';
 import type { Plan } from './usePlan.ts';
 import { Because } from './WhoReads.tsx';
@@ -18,7 +18,7 @@ export function SeeAs({ plan }: { plan: Plan }) {
   const id = useId();
   const [number, setNumber] = useState('');
   const [eyes, setEyes] = useState<(typeof EYES)[number]>('person');
-  const [person, setPerson] = useState<readonly [id: string, name: string] | null>(null);
+  const [person, setPerson] = useState<One | null>(null);
   const [groups, setGroups] = useState<readonly string[]>([]);
   const [by, setBy] = useState<'force' | 'draft'>('force');
   const [stage, setStage] = useState('');
@@ -63,24 +63,7 @@ export function SeeAs({ plan }: { plan: Plan }) {
             </option>
           ))}
         </select>
-        {eyes === 'person' && person ? (
-          <span className="flex items-center gap-1.5 border border-rule-strong bg-sheet py-1.5 pr-1 pl-2.5">
-            {person[1]}
-            <button
-              type="button"
-              className="px-1 text-soft hover:text-brick"
-              aria-label={say('accessPlan:takeOut', { name: person[1] })}
-              onClick={() => setPerson(null)}
-            >
-              ×
-            </button>
-          </span>
-        ) : null}
-        {eyes === 'person' && !person ? (
-          <span className="w-64">
-            <FindPerson id={id} inside={[]} choose={(which, name) => setPerson([which, name])} />
-          </span>
-        ) : null}
+        {eyes === 'person' ? <OnePerson id={id} person={person} set={setPerson} /> : null}
         {eyes === 'groups' ? (
           <Chosen
             id={id}

@@ -6,7 +6,7 @@ import { Trouble } from '../../ui/Trouble.tsx';
 import { meApi } from '../../wire/me.ts';
 import { say, told } from '../../wire/words.ts';
 import { workshopApi } from '../endpoints.ts';
-import { FindPerson } from './Chosen.tsx';
+import { type One, OnePerson } from './Chosen.tsx';
 import type { Plan } from './usePlan.ts';
 
 const DAY = /^\d{4}-\d\d-\d\d$/;
@@ -25,7 +25,7 @@ export function WhoReads({ plan }: { plan: Plan }) {
   const { data: me } = meApi.useMeQuery();
   const [about, setAbout] = useState<'field' | 'person' | 'reach'>('field');
   const [field, setField] = useState('');
-  const [person, setPerson] = useState<readonly [id: string, name: string] | null>(null);
+  const [person, setPerson] = useState<One | null>(null);
   const [by, setBy] = useState<By>('force');
   const [day, setDay] = useState('');
   const looking: Looking = {
@@ -63,22 +63,8 @@ export function WhoReads({ plan }: { plan: Plan }) {
               </option>
             ))}
           </select>
-        ) : person ? (
-          <span className="flex items-center gap-1.5 border border-rule-strong bg-sheet py-1.5 pr-1 pl-2.5">
-            {person[1]}
-            <button
-              type="button"
-              className="px-1 text-soft hover:text-brick"
-              aria-label={say('accessPlan:takeOut', { name: person[1] })}
-              onClick={() => setPerson(null)}
-            >
-              ×
-            </button>
-          </span>
         ) : (
-          <span className="w-72">
-            <FindPerson id="who-reads" inside={[]} choose={(id, name) => setPerson([id, name])} />
-          </span>
+          <OnePerson id="who-reads" person={person} set={setPerson} />
         )}
         <select
           className="input w-auto"
