@@ -307,6 +307,10 @@ describe('an access plan', () => {
     expect([...new Set((await levels(ilse)).values())]).toEqual(['read']);
     expect([...(await levels(priya)).keys()].some((key) => key.endsWith(' escort'))).toBe(true);
     ok(await keep({ rules: begins.rules, resting: [] }));
+    // By the draft it is as usual again, before it is put in force.
+    const draft = ok(await maren.call('fieldReaders', { ...of, query: { field: 'escort', plan: 'draft' } }));
+    const force = ok(await maren.call('fieldReaders', { ...of, query: { field: 'escort' } }));
+    expect([force.counts.write, draft.counts.write > 0]).toEqual([0, true]);
     ok(await put(ada));
     expect([...(await levels(priya)).keys()].some((key) => key.endsWith(' escort'))).toBe(false);
   });

@@ -2,7 +2,7 @@ import { type Said, said, type Words } from '@tolvek/words';
 import { belongs, type Somebody } from '../people/index.ts';
 import { type Field, isFilled, type MoverRelation } from '../register/index.ts';
 import { type Circumstance, levelIn } from './circumstance.ts';
-import { type AccessLevel, type AccessRule, type BaseLevels, type Deciding, RANK, USUAL_BASE } from './plan.ts';
+import { type AccessLevel, type BaseLevels, type Deciding, isAbout, RANK, USUAL_BASE } from './plan.ts';
 import type { Protection } from './protection.ts';
 
 /** How a viewer stands to one request. */
@@ -69,7 +69,7 @@ export function planned(field: Field, plan: Deciding, viewer: Somebody, relation
   const base = baseAccess(field, relation, plan.base);
   if (!relation.isDesk && !relation.isRequester) return base;
   const applying = plan.rules.flatMap((rule) => {
-    const level = concerns(rule, field) && belongs(rule.audience, viewer, relation) ? levelIn(rule, at) : null;
+    const level = isAbout(rule, field.key) && belongs(rule.audience, viewer, relation) ? levelIn(rule, at) : null;
     return level ? [{ rule, level }] : [];
   });
   const overriding = applying.filter(({ rule }) => rule.overriding);
@@ -82,8 +82,6 @@ export function planned(field: Field, plan: Deciding, viewer: Somebody, relation
     ? { level, rule: rule.name, looksEmpty: true }
     : { level, rule: rule.name };
 }
-
-const concerns = (rule: AccessRule, field: Field): boolean => rule.fields === 'all' || rule.fields.includes(field.key);
 
 function baseAccess(field: Field, relation: Relation, base: BaseLevels | undefined): Access {
   if (relation.isDesk && base) return { level: base.desk, rule: said('access:planBase') };

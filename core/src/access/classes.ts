@@ -3,7 +3,7 @@ import { belongs, isGroup, RELATION_WORDS, type Somebody, wordsIn } from '../peo
 import { MOVERS, type MoverRelation } from '../register/index.ts';
 import type { Relation } from './accessTo.ts';
 import { circumstancesOf, type KnownCircumstance, levelIn } from './circumstance.ts';
-import type { AccessPlan, AccessRule, Activity } from './plan.ts';
+import { type AccessPlan, type AccessRule, type Activity, rulesAbout } from './plan.ts';
 
 /**
  * One of the kinds of viewer that a plan tells apart, with the fewest groups that make it, in one of the circumstances
@@ -88,14 +88,17 @@ export function classesOf(
 const sizeOf = ({ groups, personId, relation }: ViewerClass): number =>
   groups.length + (personId === undefined ? 0 : 1) + (relation.as?.length ?? 0);
 
+/** What somebody can be to a request, as far as rules name it. */
+export const moversNamed = ({ rules }: Pick<AccessPlan, 'rules'>): readonly MoverRelation[] =>
+  MOVERS.filter((each) => rules.some(({ audience }) => wordsIn(audience).includes(`~${each}`)));
+
 const stands = new WeakMap<Pick<AccessPlan, 'rules'>, readonly (readonly MoverRelation[])[]>();
 
 /** Every way in which somebody can stand to a request as far as rules tell these apart, beside asking it. */
 export function waysToStand(plan: Pick<AccessPlan, 'rules'>): readonly (readonly MoverRelation[])[] {
   let found = stands.get(plan);
   if (!found) {
-    const named = MOVERS.filter((each) => plan.rules.some(({ audience }) => wordsIn(audience).includes(`~${each}`)));
-    found = named.reduce<readonly (readonly MoverRelation[])[]>(
+    found = moversNamed(plan).reduce<readonly (readonly MoverRelation[])[]>(
       (ways, each) => ways.flatMap((way) => [way, [...way, each]]),
       [[]],
     );
@@ -106,11 +109,7 @@ export function waysToStand(plan: Pick<AccessPlan, 'rules'>): readonly (readonly
 
 /** The words that rules about some fields name: who is told apart by them. */
 export const wordsTold = ({ rules }: Pick<AccessPlan, 'rules'>, fields: readonly string[]): readonly string[] => [
-  ...new Set(
-    rules
-      .filter((rule) => rule.fields === 'all' || rule.fields.some((key) => fields.includes(key)))
-      .flatMap((rule) => wordsIn(rule.audience)),
-  ),
+  ...new Set(rulesAbout(rules, fields).flatMap((rule) => wordsIn(rule.audience))),
 ];
 
 function withWord({ audience }: AccessRule, before: Known, word: string, isIn: boolean): Known {
@@ -156,7 +155,7 @@ export function classTold(
   fields: readonly string[],
   nameOf: (word: string) => string,
 ): Words {
-  const concerned = rules.filter((rule) => rule.fields === 'all' || rule.fields.some((key) => fields.includes(key)));
-  const exceptional = each.at.exceptional.filter((name) => concerned.some((rule) => rule.name === name));
+  const concerned = new Set(rulesAbout(rules, fields).map(({ name }) => name));
+  const exceptional = each.at.exceptional.filter((name) => concerned.has(name));
   return classInWords({ ...each, at: { ...each.at, exceptional } }, wordsTold({ rules }, fields), nameOf);
 }

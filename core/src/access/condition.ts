@@ -15,7 +15,7 @@ import {
 } from '../register/index.ts';
 import { accessTo } from './accessTo.ts';
 import { classesOf, type ViewerClass } from './classes.ts';
-import type { AccessRule } from './plan.ts';
+import { type AccessRule, isAbout } from './plan.ts';
 import type { Protection } from './protection.ts';
 
 /** The place of who looks among what is known of a standing request. */
@@ -97,12 +97,11 @@ export function conditionProblems(
     if (!when) return [];
     const unreadable = conditionFindings(when, scope).map(({ message }) => ({ kind: 'unreadable' as const, message }));
     if (unreadable.length > 0) return unreadable.slice(0, 1);
-    const asked = fields.filter(({ key }) => namesIn(when).includes(key));
+    const names = namesIn(when);
+    const asked = fields.filter(({ key }) => names.includes(key));
     return asked.flatMap((field): readonly ConditionProblem[] => {
       const from = [field, ...protection.madeFrom(field.key)].map(({ key }) => key);
-      const rules = plan.rules.filter(
-        (each) => each === rule || each.fields === 'all' || each.fields.some((key) => from.includes(key)),
-      );
+      const rules = plan.rules.filter((each) => each === rule || from.some((key) => isAbout(each, key)));
       const classes = classesOf({ rules });
       if (classes === null) return [{ kind: 'too-many' }];
       const to = classes.find(

@@ -3,7 +3,7 @@ import { planned } from './accessTo.ts';
 import { circumstancesOf } from './circumstance.ts';
 import { classesOf, type ViewerClass } from './classes.ts';
 import { Origins, type Step } from './origins.ts';
-import type { AccessPlan, Deciding, Disclosure } from './plan.ts';
+import { type AccessPlan, type Deciding, type Disclosure, rulesAbout } from './plan.ts';
 import { SINKS, type Sink } from './sinks.ts';
 
 /** A place that tells somebody what the plan hides from them. */
@@ -91,7 +91,7 @@ export class Readership {
     // Fields that the same rules are about, and that come the same way, are read by the same people.
     const known = new Map<string, { readonly reads: bigint; readonly writes: bigint }>();
     for (const field of fields) {
-      const concerned = rules.filter((rule) => rule.fields === 'all' || rule.fields.includes(field.key));
+      const concerned = rulesAbout(rules, [field.key]);
       const alike = `${field.source} ${concerned.map((rule) => rules.indexOf(rule)).join()}`;
       const found = known.get(alike) ?? this.readersOf(field, base ? { rules: concerned, base } : { rules: concerned });
       known.set(alike, found);

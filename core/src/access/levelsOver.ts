@@ -1,9 +1,8 @@
 import type { Words } from '@tolvek/words';
-import { belongs, type Viewer, wordsIn } from '../people/index.ts';
-import { MOVERS } from '../register/index.ts';
+import { belongs, type Viewer } from '../people/index.ts';
 import type { RequestMoment } from './circumstance.ts';
-import type { AccessLevel } from './plan.ts';
-import { RANK } from './plan.ts';
+import { moversNamed } from './classes.ts';
+import { type AccessLevel, RANK } from './plan.ts';
 import type { Concerned } from './planEffect.ts';
 import type { Protection } from './protection.ts';
 import type { Gathered } from './relation.ts';
@@ -36,7 +35,7 @@ export function levelsOver(
   fields: readonly string[],
 ): readonly Over[] {
   const rules = [...new Set(sorts.flatMap((sort) => protections(sort).protection.plan.rules))];
-  const named = MOVERS.filter((each) => rules.some(({ audience }) => wordsIn(audience).includes(`~${each}`)));
+  const named = moversNamed({ rules });
   const known = new Map<string, readonly { readonly level: AccessLevel; readonly rule: Words }[]>();
   return people.map(({ personId, groups, viewer: whoIs }) => {
     const viewer: Viewer = whoIs();

@@ -101,6 +101,13 @@ export interface PlanRules {
   readonly base?: BaseLevels;
 }
 
+/** Whether a rule is about a field, by its key. */
+export const isAbout = ({ fields }: AccessRule, key: string): boolean => fields === 'all' || fields.includes(key);
+
+/** The rules that are about any of some fields. */
+export const rulesAbout = (rules: readonly AccessRule[], keys: readonly string[]): readonly AccessRule[] =>
+  rules.filter((rule) => keys.some((key) => isAbout(rule, key)));
+
 /** What decides about a field. */
 export type Deciding = Pick<AccessPlan, 'rules' | 'base'>;
 

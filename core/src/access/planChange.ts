@@ -11,6 +11,7 @@ import {
   type Deciding,
   type PlanRules,
   RANK,
+  rulesAbout,
   USUAL_BASE,
 } from './plan.ts';
 import type { Protection } from './protection.ts';
@@ -57,10 +58,7 @@ export function openedBy(
 ): ReadonlyMap<string, AccessLevel> {
   const opened = new Map<string, AccessLevel>();
   for (const field of fields) {
-    const concerned = (plan: Deciding): Deciding => ({
-      ...plan,
-      rules: plan.rules.filter((rule) => rule.fields === 'all' || rule.fields.includes(field.key)),
-    });
+    const concerned = (plan: Deciding): Deciding => ({ ...plan, rules: rulesAbout(plan.rules, [field.key]) });
     const [was, is] = [concerned(before), concerned(after)];
     const isSameBase = isSame(was.base ?? USUAL_BASE, is.base ?? USUAL_BASE);
     if (

@@ -1,8 +1,8 @@
-import { belongs, type Viewer, wordsIn } from '../people/index.ts';
-import { MOVERS, type MoverRelation } from '../register/index.ts';
+import { belongs, type Viewer } from '../people/index.ts';
+import type { MoverRelation } from '../register/index.ts';
 import type { Relation } from './accessTo.ts';
 import { levelIn, type RequestMoment } from './circumstance.ts';
-import { waysToStand } from './classes.ts';
+import { moversNamed, waysToStand } from './classes.ts';
 import { ACTIVITIES, type Activity } from './plan.ts';
 import { type LevelChange, levelChanges } from './planChange.ts';
 import type { Protection } from './protection.ts';
@@ -74,7 +74,7 @@ export function planEffect(
     kindOf.set(sort, first);
   }
   const differing = [...alike.values()];
-  const named = MOVERS.filter((each) => told.some(({ audience }) => wordsIn(audience).includes(`~${each}`)));
+  const named = moversNamed({ rules: told });
   const relations = waysToStand({ rules: told }).flatMap((as) => RELATIONS.map((relation) => ({ ...relation, as })));
   const kinds = new Map<string, ReadonlyMap<string, readonly ActiveChange[]>>();
   /** What changes for those of whom the same rules hold, by sort and relation; nothing where nothing does. */

@@ -34,6 +34,7 @@ import { nowIn, type Reader } from '../platform/database.ts';
 import type { RegisterRow } from '../register/queries.ts';
 import { closedElsewhere } from '../request/protection.ts';
 import { fieldsFor, protectionOfDraft, wordNames } from './plan.ts';
+import { asWritten } from './planWritten.ts';
 
 /** Somebody by whom a plan is looked at: a column of its grid. */
 interface Seat {
@@ -154,7 +155,6 @@ export interface GridOf {
  */
 export function gridOf(db: Reader, register: RegisterRow, draft: PlanRules, { stage, activity }: GridOf = {}) {
   const { rules } = draft;
-  const { base: _, ...access } = register.access;
   const fields = fieldsFor(db, register);
   const both = [...register.access.rules, ...rules];
   const named = both.flatMap(({ audience }) => wordsIn(audience));
@@ -167,7 +167,7 @@ export function gridOf(db: Reader, register: RegisterRow, draft: PlanRules, { st
     ...(stage === undefined ? {} : { stage }),
     day: todayAt(db, nowIn(db)),
   });
-  const [before, after] = [register.access, { ...access, ...draft }].map((plan) =>
+  const [before, after] = [register.access, asWritten(register, draft)].map((plan) =>
     protectionsBy(db, register, plan, fields),
   ) as [readonly Protection[], readonly Protection[]];
   return {

@@ -29,6 +29,7 @@ import { knownStanding } from '../request/standing.ts';
 import { audienceToday, type GridOf, gridOf, protectionsBy } from './accessView.ts';
 import { changePlan, fieldsFor, opensUnread, planProblems, wordNames } from './plan.ts';
 import { ownChanges, whatChanges } from './planEffect.ts';
+import { asWritten, planWritten } from './planWritten.ts';
 import { designOf } from './registerDraft.ts';
 
 type Told = Omit<AnswerOf<'keepAccessPlan'>, 'version'>;
@@ -257,18 +258,10 @@ export function keepPlan(
   });
 }
 
-/** What would be in force: the rules as they are written, and what was allowed as it is. */
-export function asWritten(
-  { access: { noted: _, base: __, ...access } }: RegisterRow,
-  { rules, ...rest }: PlanRules,
-): AccessPlan {
-  return { ...access, ...rest, rules: rules.map((rule) => ({ ...rule, name: rule.name.trim() })) };
-}
-
 /** What putting the plan in force would change, for whom. */
 export function planEffect(db: Reader, viewer: Viewer, key: string): AnswerOf<'accessPlanEffect'> {
   const register = registerNamed(db, key);
-  const plan = asWritten(register, rulesOf(designOf(db, key).draft.access));
+  const plan = planWritten(db, register);
   const after = { ...register, access: plan };
   return {
     ...whatChanges(db, register, after),

@@ -8,6 +8,7 @@ import {
   type Protections,
   planEffect,
   RANK,
+  type RequestMoment,
   relationsTo,
   waysToStand,
 } from '@tolvek/core/access';
@@ -48,7 +49,18 @@ function protectionsOf(db: Reader, before: RegisterRow, after: RegisterRow) {
 }
 
 /** What besides its people decides about a request: the release it came by, its stage, and the conditions that hold. */
-export type Sort = readonly [release: string, stage: string, holding: readonly number[]];
+type Sort = readonly [release: string, stage: string, holding: readonly number[]];
+
+/** What stands in the word of a sort. `conditions`: those that its numbers mean; `day`: the one that is looked at. */
+export function sortRead(
+  sort: string,
+  conditions: readonly string[],
+  day: string,
+): { readonly releaseId: string; readonly at: RequestMoment } {
+  const [releaseId, stage, holding] = JSON.parse(sort) as Sort;
+  const held = new Set(holding.map((index) => conditions[index]));
+  return { releaseId, at: { stage, day, holds: (condition) => held.has(condition) } };
+}
 
 /** What is the same for all requests of a sort. */
 function protectionsBy(db: Reader, before: RegisterRow, after: RegisterRow, conditions: readonly string[]) {
@@ -58,9 +70,8 @@ function protectionsBy(db: Reader, before: RegisterRow, after: RegisterRow, cond
   return (sort: string): Protections => {
     let found = known.get(sort);
     if (!found) {
-      const [release, stage, holding] = JSON.parse(sort) as Sort;
-      const held = new Set(holding.map((index) => conditions[index]));
-      known.set(sort, (found = { ...of(release), at: { stage, day, holds: (condition) => held.has(condition) } }));
+      const { releaseId, at } = sortRead(sort, conditions, day);
+      known.set(sort, (found = { ...of(releaseId), at }));
     }
     return found;
   };

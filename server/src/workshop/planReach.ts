@@ -1,5 +1,5 @@
 import type { AnswerOf, QueryOf } from '@tolvek/contract';
-import { openFields, rulesOf } from '@tolvek/core/access';
+import { openFields } from '@tolvek/core/access';
 import { protectionOf, reachOf } from '@tolvek/core/form';
 import { askedByMoves } from '@tolvek/core/register';
 import { currentRelease, formsOf } from '../form/queries.ts';
@@ -8,8 +8,7 @@ import { notFound } from '../platform/problem.ts';
 import { allRegisters, registerNamed } from '../register/queries.ts';
 import { closedElsewhere } from '../request/protection.ts';
 import { fieldsFor, wordNames } from './plan.ts';
-import { asWritten } from './planDraft.ts';
-import { designOf } from './registerDraft.ts';
+import { planWritten } from './planWritten.ts';
 
 /** Everything that the value of a field reaches, as the forms in force make it, and who reads it there. */
 export function fieldReach(
@@ -19,7 +18,7 @@ export function fieldReach(
 ): AnswerOf<'fieldReach'> {
   const register = registerNamed(db, key);
   if (!fieldsFor(db, register).some((each) => each.key === field)) throw notFound('field');
-  const plan = by === 'draft' ? asWritten(register, rulesOf(designOf(db, key).draft.access)) : register.access;
+  const plan = by === 'draft' ? planWritten(db, register) : register.access;
   const names = wordNames(db, plan.rules);
   const released = formsOf(db, register.id).flatMap((form) => {
     const release = currentRelease(db, form);

@@ -1,5 +1,5 @@
 import type { AnswerOf, QueryOf } from '@tolvek/contract';
-import { type Concerned, gather, type LevelOver, levelsOver, rulesOf } from '@tolvek/core/access';
+import { type Concerned, gather, type LevelOver, levelsOver } from '@tolvek/core/access';
 import { dateAt } from '@tolvek/core/deadline';
 import type { RegisterContent } from '@tolvek/core/form';
 import { type Viewer, viewersIn } from '@tolvek/core/people';
@@ -17,8 +17,8 @@ import { protectionFor } from '../request/protection.ts';
 import { requestByNumber } from '../request/queries.ts';
 import { deskOf } from '../settings/queries.ts';
 import { fieldsFor } from './plan.ts';
-import { askedAlike, concernedBy, conditionsIn, type Sort } from './planEffect.ts';
-import { designOf } from './registerDraft.ts';
+import { askedAlike, concernedBy, conditionsIn, sortRead } from './planEffect.ts';
+import { planWritten } from './planWritten.ts';
 
 type Asked = QueryOf<'fieldReaders'>;
 
@@ -46,8 +46,7 @@ function lookingAt(db: Reader, key: string, { plan, day }: Pick<Asked, 'plan' | 
   const register = registerNamed(db, key);
   const today = todayAt(db, nowIn(db));
   if (day === undefined || day === today) {
-    const access =
-      plan === 'draft' ? { ...register.access, ...rulesOf(designOf(db, key).draft.access) } : register.access;
+    const access = plan === 'draft' ? planWritten(db, register) : register.access;
     const isHere = (id: string): boolean => personById(db, id)?.active ?? false;
     const concerned = (ids: readonly string[]) => concernedBy(db, ids);
     return { register: { ...register, access }, day: today, concerned, isHere, until: undefined };
@@ -80,7 +79,7 @@ function lookingAt(db: Reader, key: string, { plan, day }: Pick<Asked, 'plan' | 
 function overRequests(
   db: Reader,
   { register, day, until }: Looking,
-  people_: readonly Concerned[],
+  concerned: readonly Concerned[],
   fields: readonly string[],
 ) {
   const conditions = conditionsIn(register);
@@ -89,28 +88,36 @@ function overRequests(
   const protections = (sort: string) => {
     let found = known.get(sort);
     if (!found) {
-      const [releaseId, stage, holding] = JSON.parse(sort) as Sort;
-      const held = new Set(holding.map((index) => conditions[index]));
+      const { releaseId, at } = sortRead(sort, conditions, day);
       const protection = protectionFor(db, register, { releaseId, computedBy: null, trial: false });
-      known.set(sort, (found = { protection, at: { stage, day, holds: (condition) => held.has(condition) } }));
+      known.set(sort, (found = { protection, at }));
     }
     return found;
   };
   return levelsOver(
-    people_,
+    concerned,
     gather({ register: register.id, deskGroups: register.deskGroups }, asked),
     protections,
     fields,
   );
 }
 
-/** The number of a request is told to whoever works on it. */
+/** The number of a request is told to whoever works on it; one is an example for many. */
 function toldTo(db: Reader, viewer: Viewer) {
-  return ({ example, ...level }: LevelOver) => {
-    const request = example === null ? undefined : requestByNumber(db, example);
-    const isTold = request && openRequest(db, request, viewer, 'counting').relation.isDesk;
-    return { ...level, example: isTold ? example : null };
+  const known = new Map<string, boolean>();
+  const isTold = (number: string): boolean => {
+    let found = known.get(number);
+    if (found === undefined) {
+      const request = requestByNumber(db, number);
+      found = request !== undefined && openRequest(db, request, viewer, 'counting').relation.isDesk;
+      known.set(number, found);
+    }
+    return found;
   };
+  return ({ example, ...level }: LevelOver) => ({
+    ...level,
+    example: example !== null && isTold(example) ? example : null,
+  });
 }
 
 /** Who can see a field, and who can change it: on how many requests, and by which rule. */

@@ -1,5 +1,5 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
-import { type Purpose, rulesOf } from '@tolvek/core/access';
+import type { Purpose } from '@tolvek/core/access';
 import { rightsAt, type Viewer } from '@tolvek/core/people';
 import { said, type Words } from '@tolvek/words';
 import { groupNames, personById, viewerIn } from '../people/queries.ts';
@@ -12,8 +12,7 @@ import { readLog } from '../platform/tables.ts';
 import { write } from '../platform/work.ts';
 import { stageOf } from '../register/queries.ts';
 import { openAtDesk, openRequest } from '../request/open.ts';
-import { asWritten } from './planDraft.ts';
-import { designOf } from './registerDraft.ts';
+import { planWritten } from './planWritten.ts';
 
 type As = BodyOf<'seeAs'>['as'];
 
@@ -53,8 +52,7 @@ export function seeAs(
     const looker = openAtDesk(tx, viewer, number, 'sheet');
     const inForce = looker.register;
     if (!rightsAt(viewer, inForce.id).includes('configure')) throw house.rightMissing('configure');
-    const access =
-      plan === 'draft' ? asWritten(inForce, rulesOf(designOf(tx, inForce.key).draft.access)) : inForce.access;
+    const access = plan === 'draft' ? planWritten(tx, inForce) : inForce.access;
     const register = { ...inForce, access };
     if (stage !== null && !register.stages.some(({ key }) => key === stage))
       throw wrongFields([

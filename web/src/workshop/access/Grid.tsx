@@ -156,7 +156,7 @@ export function Grid({ plan, add, change, noted, note }: GridProps) {
                         : say('accessPlan:becauseMost', { most: say(`accessPlan:cell.${cell.most}`) })}
                       <span className="mt-1 flex flex-wrap gap-4">
                         {draft.rules
-                          .filter(({ name }) => name === told(cell.rule))
+                          .filter(({ name }) => name.trim() === told(cell.rule))
                           .map(({ id }) => (
                             <button key={id} type="button" className="text-green underline" onClick={() => change(id)}>
                               {say('accessPlan:changeThis')}

@@ -7,7 +7,7 @@ import { workshopApi } from '../endpoints.ts';
 import { Chosen, type One, OnePerson } from './Chosen.tsx';
 import { toggled } from './planEdits.ts';
 import type { Plan } from './usePlan.ts';
-import { Because } from './WhoReads.tsx';
+import { Because, LOOKS } from './WhoReads.tsx';
 
 const EYES = ['person', 'groups', 'nobody'] as const;
 type Seen = AnswerOf<'seeAs'>;
@@ -109,8 +109,6 @@ export function SeeAs({ plan }: { plan: Plan }) {
     </section>
   );
 }
-
-const LOOKS = { hidden: 'text-brick', read: 'text-soft', write: 'text-ink' } as const;
 
 function Through({ seen, isDraft }: { seen: Seen; isDraft: boolean }) {
   const { who, sees, number, stage, subject, inLists, inEmails, fields, mayExport } = seen;

@@ -228,7 +228,8 @@ export function Because({ rule, isAlone = false }: { rule: Levels[number]['rule'
   );
 }
 
-const LOOKS = { hidden: 'text-brick', read: 'text-soft', write: 'text-ink' } as const;
+/** How a level looks. */
+export const LOOKS = { hidden: 'text-brick', read: 'text-soft', write: 'text-ink' } as const;
 
 /** The levels somebody has a field at, each with the number of requests, one of them, and the rule. */
 const LevelLines = ({ levels }: { levels: Levels }) => (

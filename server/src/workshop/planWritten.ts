@@ -1,0 +1,16 @@
+import { type AccessPlan, type PlanRules, rulesOf } from '@tolvek/core/access';
+import type { Reader } from '../platform/database.ts';
+import type { RegisterRow } from '../register/queries.ts';
+import { designOf } from './registerDraft.ts';
+
+/** What would be in force: the rules as they are written, and what was allowed as it is. */
+export function asWritten(
+  { access: { noted: _, base: __, ...access } }: RegisterRow,
+  { rules, ...rest }: PlanRules,
+): AccessPlan {
+  return { ...access, ...rest, rules: rules.map((rule) => ({ ...rule, name: rule.name.trim() })) };
+}
+
+/** The plan of a register as it is being written. */
+export const planWritten = (db: Reader, register: RegisterRow): AccessPlan =>
+  asWritten(register, rulesOf(designOf(db, register.key).draft.access));
