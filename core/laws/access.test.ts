@@ -13,7 +13,7 @@ import {
 import { protectionOf } from '../src/form/index.ts';
 import type { Viewer } from '../src/people/index.ts';
 import type { Field } from '../src/register/index.ts';
-import { anyBase, anyLook, anyRules, everyLook, slowLevel } from './anyPlan.ts';
+import { anyBase, anyLook, anyPlaced, anyRules, everyLook, slowLevel } from './anyPlan.ts';
 import { often } from './often.ts';
 
 const FIELDS: readonly Field[] = [
@@ -30,33 +30,32 @@ const PURPOSES = {
 const RANK = { hidden: 0, read: 1, write: 2 };
 
 test('what is revealed is what a slow reading of the published words says, for any plan, person, stage and request', () => {
-  const counts = { hidden: 0, read: 0, write: 0, empty: 0 };
+  const counts = { hidden: 0, read: 0, write: 0, empty: 0, unplaced: 0, built: 0 };
   fc.assert(
     fc.property(
       anyRules(KEYS),
       fc.array(anyLook, { minLength: 4, maxLength: 12 }),
       fc.boolean(),
       anyBase,
-      (made, looks, empty, base) => {
+      anyPlaced(KEYS),
+      (made, looks, empty, base, placed) => {
         const rules = empty ? made.map((rule) => ({ ...rule, looksEmpty: true as const })) : made;
-        const plan = base ? { rules, base } : { rules };
+        const plan = { rules, ...(base ? { base } : {}), ...(placed ? { placed } : {}) };
         const protection = protectionOf(plan, { fields: FIELDS, release: null });
         for (const look of looks) {
           if (look.activity === 'letters') continue;
-          const { personId, groups, isDesk, isRequester, as, stage, day, holding } = look;
+          const { personId, groups, isDesk, isRequester, as, stage, day, holding, builds } = look;
+          const relation = { isDesk, isRequester, as, ...(builds ? { builds } : {}) };
           const viewer: Viewer = { personId, kind: 'staff', rights: [], groups };
           const at = { stage, day, holds: (condition: string) => holding.includes(condition) };
           for (const purpose of PURPOSES[look.activity]) {
-            const reading = prepareAccess(protection)({ viewer, relation: { isDesk, isRequester, as }, purpose, at });
+            const reading = prepareAccess(protection)({ viewer, relation, purpose, at });
             const { fields } = reading.reveal(VALUES, () => undefined);
-            const projected = projectionFor(protection, { viewer, relation: { isDesk, isRequester, as }, purpose })(
-              VALUES,
-              at,
-            );
+            const projected = projectionFor(protection, { viewer, relation, purpose })(VALUES, at);
             expect(Object.keys(projected).sort()).toEqual([...reading.readable].sort());
             for (const field of FIELDS) {
-              const own = slowLevel(rules, field, look, base);
-              const from = field.key === 'd' ? slowLevel(rules, FIELDS[1] as Field, look, base) : 'write';
+              const own = slowLevel(rules, field, look, base, placed);
+              const from = field.key === 'd' ? slowLevel(rules, FIELDS[1] as Field, look, base, placed) : 'write';
               // What is computed is never written, and read by who may read what it is computed from.
               const wanted = from === 'hidden' || own === 'hidden' ? 'hidden' : field.key === 'd' ? 'read' : own;
               const shown = fields.find(({ key }) => key === field.key);
@@ -66,6 +65,9 @@ test('what is revealed is what a slow reading of the published words says, for a
               expect(shown?.writable ?? false).toBe(wanted === 'write');
               counts[wanted] += 1;
               if (shown && wanted === 'hidden') counts.empty += 1;
+              const isNew = placed !== undefined && !placed.includes(field.key);
+              if (isNew && wanted === 'hidden') counts.unplaced += 1;
+              if (isNew && field.key === 'b' && wanted !== 'hidden') counts.built += 1;
             }
           }
         }
@@ -79,16 +81,20 @@ test('what is revealed is what a slow reading of the published words says, for a
 
 test('the kinds a plan tells apart are all there are, and what is open is open to everybody, in all that can be', () => {
   const counts = { open: 0, closed: 0, kinds: 0, asked: 0, unknown: 0 };
-  const looks = everyLook().filter(
+  const usual = everyLook().filter(
     ({ groups, as, personId }) =>
       personId !== 'p2' && groups.every((each) => each === 'x') && as.every((each) => each === 'handler'),
   );
+  const builders = usual.flatMap((look) => (look.isDesk && !look.isRequester ? [{ ...look, builds: true }] : []));
   const rules = anyRules(['a', 'b', 'c'], { most: 3, words: ['x', '@p1', '~handler'] });
   fc.assert(
-    fc.property(rules, fc.integer(), anyBase, (made, pick, base) => {
-      const plan = base ? { rules: made, base } : { rules: made };
+    fc.property(rules, fc.integer(), anyBase, anyPlaced(['a', 'b', 'c']), (made, pick, base, placed) => {
+      const plan = { rules: made, ...(base ? { base } : {}), ...(placed ? { placed } : {}) };
+      const toBuilders = placed !== undefined && !placed.includes('b');
+      // Whoever builds forms is told apart where something is left to them.
+      const looks = toBuilders ? [...usual, ...builders] : usual;
       const protection = protectionOf(plan, { fields: FIELDS.slice(0, 3), release: null });
-      const classes = classesOf({ rules: made });
+      const classes = classesOf({ rules: made }, undefined, toBuilders);
       expect(classes).not.toBe(null);
       const levels = (of: (field: Field) => string): string => FIELDS.slice(0, 3).map(of).join(' ');
       const told = new Set(
@@ -97,7 +103,7 @@ test('the kinds a plan tells apart are all there are, and what is open is open t
             `${each.relation.isDesk}${each.relation.isRequester} ${levels((field) => planned(field, plan, each, each.relation, each.at).level)}`,
         ),
       );
-      const slow = looks.map((look) => levels((field) => slowLevel(made, field, look, base)));
+      const slow = looks.map((look) => levels((field) => slowLevel(made, field, look, base, placed)));
       const all = new Set(looks.map(({ isDesk, isRequester }, index) => `${isDesk}${isRequester} ${slow[index]}`));
       expect([...told].sort()).toEqual([...all].sort());
       counts.kinds += told.size;

@@ -23,6 +23,8 @@ export interface Look {
   readonly day: string;
   /** The conditions that hold. */
   readonly holding: readonly string[];
+  /** May build the forms of the register. */
+  readonly builds?: boolean;
 }
 
 export const anyLook: fc.Arbitrary<Look> = fc
@@ -35,8 +37,12 @@ export const anyLook: fc.Arbitrary<Look> = fc
     stage: fc.constantFrom(...STAGES, 'elsewhere'),
     day: fc.constantFrom('2026-02-28', ...DAYS, '2026-03-03', '2026-03-09'),
     holding: fc.subarray(CONDITIONS),
+    builds: fc.boolean(),
   })
-  .map(({ how: [isDesk = false, isRequester = false], ...look }) => ({ ...look, isDesk, isRequester }));
+  .map(({ how: [isDesk = false, isRequester = false], builds, ...look }) => ({
+    ...{ ...look, isDesk, isRequester },
+    ...(builds && isDesk ? { builds } : {}),
+  }));
 
 const WORDS = [...GROUPS, ...PEOPLE.map((id) => `@${id}`), ...AS.map((each) => `~${each}`)];
 
@@ -100,6 +106,10 @@ export const anyRules = (
       ),
     );
 
+/** Which fields have their place in a plan; all, where nothing is said. */
+export const anyPlaced = (keys: readonly string[]): fc.Arbitrary<readonly string[] | undefined> =>
+  fc.option(fc.subarray([...keys])).map((placed) => placed ?? undefined);
+
 const anyTold = fc.constantFrom('hidden' as const, 'read' as const);
 /** What holds where no rule says otherwise; as usual more often than not. */
 export const anyBase: fc.Arbitrary<BaseLevels | undefined> = fc
@@ -127,7 +137,18 @@ export function slowLevel(
   field: Field,
   look: Look,
   base: BaseLevels | undefined = undefined,
+  placed: readonly string[] | undefined = undefined,
 ): AccessLevel {
+  const usual = slowPlaced(rules, field, look, base);
+  if (placed === undefined || placed.filter((key) => key === field.key).length > 0) return usual;
+  // Only who asked it knows what was asked, and only who makes forms what is new for staff.
+  if (field.source === 'asked') return look.isRequester && usual !== 'hidden' ? 'read' : 'hidden';
+  if (field.source === 'desk-only') return look.isDesk && look.builds === true ? usual : 'hidden';
+  return usual;
+}
+
+/** The same, for a field that has its place. */
+function slowPlaced(rules: readonly AccessRule[], field: Field, look: Look, base: BaseLevels | undefined): AccessLevel {
   const says: { level: AccessLevel; strong: boolean }[] = [];
   for (const { fields, audience, level, overriding, exceptions, from, until } of rules) {
     if (fields !== 'all' && !fields.includes(field.key)) continue;

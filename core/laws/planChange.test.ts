@@ -4,7 +4,7 @@ import { type AccessRule, levelChanges, openedBy, type PlanRules, ruleChanges } 
 import { protectionOf } from '../src/form/index.ts';
 import type { Viewer } from '../src/people/index.ts';
 import type { Field } from '../src/register/index.ts';
-import { anyBase, anyLook, anyRules, everyLook, slowLevel } from './anyPlan.ts';
+import { anyBase, anyLook, anyPlaced, anyRules, everyLook, slowLevel } from './anyPlan.ts';
 import { often } from './often.ts';
 
 const FIELDS: readonly Field[] = [
@@ -22,15 +22,17 @@ const rules = anyRules(
 const looks = everyLook(['working', 'browsing', 'taking-out']).filter(
   ({ groups, as }) => groups.every((each) => each === 'x') && as.every((each) => each === 'handler'),
 );
+const builders = looks.flatMap((look) => (look.isDesk && !look.isRequester ? [{ ...look, builds: true }] : []));
+const placed = anyPlaced(FIELDS.map(({ key }) => key));
 
 test('what a plan opens, and how far, is what a slow reading of both finds for everybody there could be, in all that could be', () => {
   const counts = { opened: 0, closed: 0, same: 0 };
   fc.assert(
-    fc.property(rules, rules, anyBase, anyBase, (before, after, from, to) => {
+    fc.property(rules, rules, anyBase, anyBase, placed, placed, (before, after, from, to, stood, stand) => {
       const opens = new Map<string, number>();
-      for (const look of looks)
+      for (const look of [...looks, ...builders])
         for (const field of FIELDS) {
-          const [had, has] = [slowLevel(before, field, look, from), slowLevel(after, field, look, to)];
+          const [had, has] = [slowLevel(before, field, look, from, stood), slowLevel(after, field, look, to, stand)];
           if (RANK[has] > RANK[had]) opens.set(field.key, Math.max(opens.get(field.key) ?? 0, RANK[has]));
           counts[RANK[has] > RANK[had] ? 'opened' : has === had ? 'same' : 'closed'] += 1;
         }
@@ -43,8 +45,8 @@ test('what a plan opens, and how far, is what a slow reading of both finds for e
         );
       fc.pre(only(before) && only(after));
       const found = openedBy(
-        { rules: before, ...(from ? { base: from } : {}) },
-        { rules: after, ...(to ? { base: to } : {}) },
+        { rules: before, ...(from ? { base: from } : {}), ...(stood ? { placed: stood } : {}) },
+        { rules: after, ...(to ? { base: to } : {}), ...(stand ? { placed: stand } : {}) },
         FIELDS,
       );
       expect([...found].map(([key, level]) => [key, RANK[level]]).sort()).toEqual([...opens].sort());

@@ -14,7 +14,7 @@ import {
 import { protectionOf } from '../src/form/index.ts';
 import { FOR_EVERYONE, PACKAGES, type Right, type Viewer } from '../src/people/index.ts';
 import type { Field } from '../src/register/index.ts';
-import { anyRules, CONDITIONS, type Look, slowLevel } from './anyPlan.ts';
+import { anyPlaced, anyRules, CONDITIONS, type Look, slowLevel } from './anyPlan.ts';
 import { often } from './often.ts';
 
 const PEOPLE = 20;
@@ -30,6 +30,9 @@ const groups = fc.subarray(GROUPS, { maxLength: 3 });
 const rules = anyRules(
   FIELDS.filter((_field, n) => n % 4 === 0).map(({ key }) => key),
   { most: 5, words: [...GROUPS, '@p3', '@p7', '~handler', '~decider'] },
+);
+const placed = anyPlaced(FIELDS.filter((_field, n) => n % 5 < 2).map(({ key }) => key)).map(
+  (some) => some && [...some, ...FIELDS.filter((_field, n) => n % 5 >= 2).map(({ key }) => key)],
 );
 const viewers = fc.array(
   fc.record({
@@ -69,19 +72,27 @@ interface Sort {
 }
 const DAY = '2026-03-02';
 
+/** What of a plan decides, as far as it is looked at here. */
+interface By {
+  readonly rules: readonly AccessRule[];
+  readonly placed: readonly string[] | undefined;
+}
+
 function* changed(
-  before: readonly AccessRule[],
-  after: readonly AccessRule[],
+  before: By,
+  after: By,
   fields: readonly Field[],
   look: Omit<Look, 'activity'>,
   onlyReads: boolean,
 ): Iterable<string> {
   for (const field of fields) {
-    const level = (by: readonly AccessRule[], activity: Activity): AccessLevel => {
-      const own = slowLevel(by, field, { ...look, activity });
+    const level = (by: By, activity: Activity): AccessLevel => {
+      const own = slowLevel(by.rules, field, { ...look, activity }, undefined, by.placed);
       const from = field.source === 'computed' ? ['f0', 'f1'] : [];
       const isClosed = FIELDS.some(
-        (each) => from.includes(each.key) && slowLevel(by, each, { ...look, activity }) === 'hidden',
+        (each) =>
+          from.includes(each.key) &&
+          slowLevel(by.rules, each, { ...look, activity }, undefined, by.placed) === 'hidden',
       );
       if (own === 'hidden' || isClosed) return 'hidden';
       return onlyReads || field.source === 'computed' ? 'read' : own;
@@ -98,21 +109,30 @@ function* changed(
 test('what a plan would change is what each request says for each person, read one by one', () => {
   const counts = { changes: 0, people: 0, nobody: 0, working: 0, browsing: 0, 'taking-out': 0 };
   fc.assert(
-    fc.property(rules, rules, viewers, requests, (before, after, made, asked) => {
+    fc.property(rules, rules, placed, placed, viewers, requests, (was, is, stood, stand, made, asked) => {
+      const [before, after]: readonly [By, By] = [
+        { rules: was, placed: stood },
+        { rules: is, placed: stand },
+      ];
       const people = made.map((each, n): Viewer => ({ ...each, personId: `p${n}` }));
       // What came by one release has all fields, by the other only half of them.
       const fields = (release: string) => (release === 'one' ? FIELDS : FIELDS.slice(0, 30));
       const known = new Map(
         ['one', 'two'].map((release) => [
           release,
-          [before, after].map((of) => protectionOf({ rules: of }, { fields: fields(release), release: null })),
+          [before, after].map(({ rules: made, placed: those }) =>
+            protectionOf(
+              { rules: made, ...(those ? { placed: those } : {}) },
+              { fields: fields(release), release: null },
+            ),
+          ),
         ]),
       );
       const of = (sort: string): Protections => {
         const { release, stage, holding } = JSON.parse(sort) as Sort;
-        const [was, is] = known.get(release) as [Protection, Protection];
+        const [then, now] = known.get(release) as [Protection, Protection];
         const at = { stage, day: DAY, holds: (condition: string) => holding.includes(condition) };
-        return { before: was, after: is, at };
+        return { before: then, after: now, at };
       };
       const all = asked.map((each): AskedAlike => ({ ...each, sort: JSON.stringify(each.sort), n: 1 }));
       const told = planEffect(
@@ -128,7 +148,8 @@ test('what a plan would change is what each request says for each person, read o
           if (!relation.isDesk && !relation.isRequester) continue;
           const { release, stage, holding } = JSON.parse(request.sort) as Sort;
           const { isDesk, isRequester, onlyReads, as = [] } = relation;
-          const look = { ...viewer, isDesk, isRequester, as, stage, day: DAY, holding };
+          const builds = isDesk && viewer.rights.includes('configure');
+          const look = { ...viewer, isDesk, isRequester, as, stage, day: DAY, holding, builds };
           // What is read of one request is read of those that are like it.
           const like = JSON.stringify([request.sort, relation]);
           const changes = read.get(like) ?? [...changed(before, after, fields(release), look, onlyReads ?? false)];

@@ -1,3 +1,4 @@
+import type { AccessPlan } from '@tolvek/core/access';
 import { CALENDAR } from '@tolvek/core/deadline';
 import { newDoor } from '@tolvek/core/door';
 import { FORM } from '@tolvek/core/form';
@@ -139,7 +140,13 @@ class Story {
       db.transaction((tx) => makeInForce(tx, CALENDAR, { key: content.key, content, note: '' }, done));
     const { routing, approval, deadline } = siteAccess;
     const register = {
-      ...{ name: 'Site access', prefix: 'AC', fields: siteAccess.fields, stages, access: accessPlan },
+      ...{
+        name: 'Site access',
+        prefix: 'AC',
+        fields: siteAccess.fields,
+        stages,
+        access: placing(accessPlan, siteAccess.fields),
+      },
       ...{ deskGroups: ['site-safety'], staysIn: false, holds: 'requests' as const, left: [] },
       ...{ subject: siteAccess.subject, unique: [], usual: { routing, approval, deadline } },
     };
@@ -527,6 +534,12 @@ const SITE_SHARE = 45;
 const inGroup = (group: string): readonly string[] =>
   STAFF.filter((person) => person.groups.includes(group)).map((person) => person.name);
 
+/** A plan in which all of some fields have their place. */
+const placing = (plan: AccessPlan, fields: readonly { readonly key: string }[]): AccessPlan => ({
+  ...plan,
+  placed: fields.map(({ key }) => key),
+});
+
 /**
  * What is reported in confidence is read by site safety alone, and medical notes of divers by the
  * dive officers.
@@ -552,13 +565,15 @@ function protectConcerns(db: House['db'], done: Parameters<typeof changeRegister
   });
   const change = (key: string, settings: Parameters<typeof changeRegister>[2]): void =>
     db.transaction((tx) => changeRegister(tx, { key }, settings, '', done));
+  const placed = (key: string, plan: AccessPlan): AccessPlan => placing(plan, registerByKey(db, key)?.fields ?? []);
   change('concern-report', {
     staysIn: true,
-    access: closed(
-      ['what_happened', 'about', 'when', 'pictures', 'reach'],
-      'site-safety',
-      'Concerns stay with site safety',
+    access: placed(
+      'concern-report',
+      closed(['what_happened', 'about', 'when', 'pictures', 'reach'], 'site-safety', 'Concerns stay with site safety'),
     ),
   });
-  change('dive-plan', { access: closed(['medical'], 'dive-safety', 'Medical notes stay with the dive officers') });
+  change('dive-plan', {
+    access: placed('dive-plan', closed(['medical'], 'dive-safety', 'Medical notes stay with the dive officers')),
+  });
 }

@@ -498,6 +498,7 @@ async function live(hidden: Hidden): Promise<Heard> {
     ],
     endWay: [{ params: { key: 'led', id: 'told' } }],
     protectAlike: [{ params: { key: 'tell-tale' }, body: { source: 'why', field: 'copy' } }],
+    placeFields: [{ params: { key: 'tell-tale' }, body: { fields: ['copy'] } }],
     takeInRows: [
       {
         params: { key: 'tell-tale' },

@@ -390,6 +390,7 @@ describe('a value in the restricted field', () => {
       ],
       endWay: [{ params: { key: 'ways', id: 'told' } }],
       protectAlike: [{ params: { key: 'ways' }, body: { source: 'why', field: 'what' } }],
+      placeFields: [{ params: { key: 'ways' }, body: { fields: ['what'] } }],
       sendTrial: [
         {
           params: { key: 'site-access' },

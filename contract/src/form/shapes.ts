@@ -191,6 +191,7 @@ export const finding = exactly<Finding>()(
     way: z.array(words).readonly().optional(),
     protect: z.object({ source: z.string(), field: z.string() }).optional(),
     allow: allowance.optional(),
+    place: z.array(z.string()).readonly().optional(),
   }),
 );
 export const designChange = exactly<DesignChange>()(

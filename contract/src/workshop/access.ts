@@ -14,6 +14,8 @@ const written = z.strictObject({
   resting: accessRules,
   /** Keys of the fields whose reading by staff is noted. */
   noted: z.array(fieldKey).max(100).readonly().optional(),
+  /** Keys of the fields that have their place; as in the plan in force where it is not said. */
+  placed: z.array(fieldKey).max(2_000).readonly().optional(),
   /** What holds where no rule says otherwise; as usual where it is not said. */
   base: exactly<BaseLevels>()(
     z.strictObject({
@@ -54,6 +56,8 @@ const draftTells = {
     /** Labels of fields whose reading is noted from then on, and of those whose reading is not any more. */
     noted: ruleNames,
     notNoted: ruleNames,
+    /** Labels of fields that have their place from then on. */
+    placed: ruleNames,
     /** Whether what holds where no rule says otherwise is otherwise. */
     base: z.boolean(),
   }),
@@ -73,6 +77,8 @@ const draftTells = {
     }),
   ),
   grid,
+  /** Keys of the fields that have no place in the draft yet. */
+  unplaced: z.array(z.string()),
   /** What the people are called whom rules name, by their ids. */
   people: z.record(z.string(), z.string()),
 };

@@ -161,6 +161,7 @@ export const wayHeads = {
     guard: 'Idempotency-Key',
   },
   endWay: { method: 'POST', path: '/api/forms/:key/disclosures/:id/end', caller: 'staff', right: 'configure' },
+  placeFields: { method: 'POST', path: '/api/forms/:key/places', caller: 'staff', right: 'configure' },
   protectAlike: { method: 'POST', path: '/api/forms/:key/protects', caller: 'staff', right: 'configure' },
 } as const satisfies Heads;
 

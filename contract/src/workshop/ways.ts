@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { allowance } from '../form/shapes.ts';
 import { routesOf } from '../wire/route.ts';
-import { done, keyed } from '../wire/shapes.ts';
+import { done, fieldKey, keyed } from '../wire/shapes.ts';
 import { wayHeads } from './heads.ts';
 
 /** Ways that values take to people who may not read them otherwise. */
@@ -21,6 +21,12 @@ export const wayRoutes = routesOf(wayHeads, {
     says: 'Lets the rules of the access plan that protect one field protect another as well. In force at once.',
     params: keyed,
     body: z.strictObject({ source: z.string().min(1).max(64), field: z.string().min(1).max(64) }),
+    answer: done,
+  },
+  placeFields: {
+    says: 'Gives fields their place in the access plan: its rules, and what holds where none speaks, count for them from then on.',
+    params: keyed,
+    body: z.strictObject({ fields: z.array(fieldKey).min(1).max(500) }),
     answer: done,
   },
 });

@@ -2,7 +2,7 @@ import { type Said, said, type Words } from '@tolvek/words';
 import { belongs, type Somebody } from '../people/index.ts';
 import { type Field, isFilled, type MoverRelation } from '../register/index.ts';
 import { type Circumstance, levelIn } from './circumstance.ts';
-import { type AccessLevel, type BaseLevels, type Deciding, isAbout, RANK, USUAL_BASE } from './plan.ts';
+import { type AccessLevel, type BaseLevels, type Deciding, isAbout, isPlaced, RANK, USUAL_BASE } from './plan.ts';
 import type { Protection } from './protection.ts';
 
 /** How a viewer stands to one request. */
@@ -14,6 +14,8 @@ export interface Relation {
   readonly onlyReads?: boolean;
   /** What else they are to it. */
   readonly as?: readonly MoverRelation[];
+  /** May build the forms of its register. */
+  readonly builds?: boolean;
 }
 
 export interface Access {
@@ -31,7 +33,8 @@ export interface Access {
  * the requester reads what was asked of them. Nobody else sees anything. A rule never opens a request to somebody who has nothing to do
  * with it. Whoever may not read one of the fields that a field is made from may not read it either:
  * its value would tell. What is brought along from where it was closed since is read by nobody. A
- * computed or carried field is never written.
+ * computed or carried field is never written. What has no place in the plan yet is closed to all but whoever asks and, where
+ * staff fill it in, whoever builds forms.
  */
 export function accessTo(
   field: Field,
@@ -66,6 +69,18 @@ const READ_ONLY = {
 
 /** What the plan itself says of a field, whatever it is made from. */
 export function planned(field: Field, plan: Deciding, viewer: Somebody, relation: Relation, at: Circumstance): Access {
+  if (isPlaced(plan, field)) return byRules(field, plan, viewer, relation, at);
+  const [unplaced, placed] = [unplacedAccess(field, relation), byRules(field, plan, viewer, relation, at)];
+  return RANK[unplaced.level] < RANK[placed.level] ? unplaced : placed;
+}
+
+/** What holds of a field that has no place in the plan, for whoever the rules do not keep out of all. */
+function unplacedAccess({ source }: Field, { isDesk, isRequester, builds = false }: Relation): Access {
+  const level = source === 'desk-only' ? (isDesk && builds ? 'write' : 'hidden') : isRequester ? 'read' : 'hidden';
+  return { level, rule: said('access:notPlaced') };
+}
+
+function byRules(field: Field, plan: Deciding, viewer: Somebody, relation: Relation, at: Circumstance): Access {
   const base = baseAccess(field, relation, plan.base);
   if (!relation.isDesk && !relation.isRequester) return base;
   const applying = plan.rules.flatMap((rule) => {

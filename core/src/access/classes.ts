@@ -19,6 +19,7 @@ const RELATIONS: readonly Relation[] = [
   { isDesk: false, isRequester: true },
   { isDesk: true, isRequester: true },
 ];
+const BUILDER: Relation = { isDesk: true, isRequester: false, builds: true };
 
 /** More kinds of viewer than this are not told apart one by one. */
 const MOST = 4_096;
@@ -35,11 +36,13 @@ interface Known {
 /**
  * The kinds of viewer that a plan tells apart, each once: every way in which its rules can hold for
  * somebody, by relation to the request, and what they say by circumstance. Who works here just now does not matter:
- * people change groups. Null when there are more than 4,096. `activities`: those that are looked at.
+ * people change groups. Null when there are more than 4,096. `activities`: those that are looked at; `builders`: whether
+ * whoever builds forms is one of a kind.
  */
 export function classesOf(
   { rules }: Pick<AccessPlan, 'rules'>,
   activities?: readonly Activity[],
+  builders = false,
 ): readonly ViewerClass[] | null {
   const circumstances = circumstancesOf(rules, activities);
   if (circumstances === null) return null;
@@ -67,7 +70,7 @@ export function classesOf(
   const levels = circumstances.map((at) => rules.map((rule) => levelIn(rule, at) ?? '-'));
   const classes = new Map<string, ViewerClass>();
   for (const { words: members } of states.values())
-    for (const usual of RELATIONS) {
+    for (const usual of builders ? [...RELATIONS, BUILDER] : RELATIONS) {
       const as = members.flatMap((word) => (word.startsWith('~') ? [word.slice(1) as MoverRelation] : []));
       const relation = as.length > 0 ? { ...usual, as } : usual;
       const person = members.find((word) => word.startsWith('@'))?.slice(1);
@@ -75,7 +78,7 @@ export function classesOf(
       const holds = rules.map((rule) => belongs(rule.audience, who, relation));
       for (const [index, at] of circumstances.entries()) {
         const said = holds.map((does, place) => (does ? levels[index]?.[place] : ' ')).join('.');
-        const key = `${relation.isDesk} ${relation.isRequester} ${said}`;
+        const key = `${relation.isDesk} ${relation.isRequester} ${relation.builds ?? false} ${said}`;
         const found = classes.get(key);
         if (!found || sizeOf(found) > members.length) classes.set(key, { ...who, relation, at });
       }
@@ -142,6 +145,7 @@ export function classInWords(
     : said(relation.isRequester ? 'people:requester' : 'people:someone');
   if (person !== null) who = person;
   else if (related) who = RELATION_WORDS[related as keyof typeof RELATION_WORDS];
+  if (relation.builds) who = said('people:who.builds', { who });
   if (relation.isDesk && relation.isRequester) who = said('people:who.requester', { who });
   if (groups.length > 0) who = said('people:who.in', { who, groups: groups.map(nameOf) });
   if (out.length > 0 && person === null) who = said('people:who.out', { who, groups: out.map(nameOf) });

@@ -15,7 +15,7 @@ import {
 } from '../register/index.ts';
 import { accessTo } from './accessTo.ts';
 import { classesOf, type ViewerClass } from './classes.ts';
-import { type AccessRule, isAbout } from './plan.ts';
+import { type AccessRule, isAbout, leavesToBuilders } from './plan.ts';
 import type { Protection } from './protection.ts';
 
 /** The place of who looks among what is known of a standing request. */
@@ -102,7 +102,7 @@ export function conditionProblems(
     return asked.flatMap((field): readonly ConditionProblem[] => {
       const from = [field, ...protection.madeFrom(field.key)].map(({ key }) => key);
       const rules = plan.rules.filter((each) => each === rule || from.some((key) => isAbout(each, key)));
-      const classes = classesOf({ rules });
+      const classes = classesOf({ rules }, undefined, leavesToBuilders(plan, fields));
       if (classes === null) return [{ kind: 'too-many' }];
       const to = classes.find(
         (each) =>

@@ -3,7 +3,7 @@ import { planned } from './accessTo.ts';
 import { circumstancesOf } from './circumstance.ts';
 import { classesOf, type ViewerClass } from './classes.ts';
 import { Origins, type Step } from './origins.ts';
-import { type AccessPlan, type Deciding, type Disclosure, rulesAbout } from './plan.ts';
+import { type AccessPlan, concernedWith, type Deciding, type Disclosure, isPlaced, leavesToBuilders } from './plan.ts';
 import { SINKS, type Sink } from './sinks.ts';
 
 /** A place that tells somebody what the plan hides from them. */
@@ -83,17 +83,18 @@ export class Readership {
   /** Keys of the fields that somebody may not read. */
   private readonly closed: readonly string[];
 
-  constructor(fields: readonly Field[], { rules, base }: AccessPlan) {
-    const classes = classesOf({ rules });
+  constructor(fields: readonly Field[], plan: Deciding) {
+    const { rules } = plan;
+    const classes = classesOf(plan, undefined, leavesToBuilders(plan, fields));
     this.isKnown = classes !== null;
     this.classes = [...(classes ?? UNKNOWN)].sort((a, b) => a.groups.length - b.groups.length);
     let writing = 0n;
     // Fields that the same rules are about, and that come the same way, are read by the same people.
     const known = new Map<string, { readonly reads: bigint; readonly writes: bigint }>();
     for (const field of fields) {
-      const concerned = rulesAbout(rules, [field.key]);
-      const alike = `${field.source} ${concerned.map((rule) => rules.indexOf(rule)).join()}`;
-      const found = known.get(alike) ?? this.readersOf(field, base ? { rules: concerned, base } : { rules: concerned });
+      const concerned = concernedWith(plan, [field.key]);
+      const alike = `${field.source} ${isPlaced(plan, field)} ${concerned.rules.map((rule) => rules.indexOf(rule)).join()}`;
+      const found = known.get(alike) ?? this.readersOf(field, concerned);
       known.set(alike, found);
       this.readable.set(field.key, found.reads);
       this.writable.set(field.key, found.writes);

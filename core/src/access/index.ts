@@ -23,7 +23,9 @@ export {
   type BaseLevels,
   type Deciding,
   type Disclosure,
+  isPlaced,
   type PlanRules,
+  placedByName,
   RANK,
   type RuleException,
   rulesAmong,
@@ -36,7 +38,15 @@ export { projectionFor } from './projection.ts';
 export { protect } from './protect.ts';
 export type { Protection } from './protection.ts';
 export { labelOf, type Referred, type RevealedFacts, revealReferred } from './referred.ts';
-export { type AskedAlike, gather, mayDo, type RequestParties, relationsTo, relationTo } from './relation.ts';
+export {
+  type AskedAlike,
+  deskRelation,
+  gather,
+  mayDo,
+  type RequestParties,
+  relationsTo,
+  relationTo,
+} from './relation.ts';
 export { isRestricted, openFields } from './restricted.ts';
 export type {
   Revealed,

@@ -48,7 +48,7 @@ export function levelsOver(
       const holds = protection.plan.rules.map((rule) =>
         belongs(rule.audience, { personId, groups }, relation) ? 1 : 0,
       );
-      const kind = `${sort} ${relation.isDesk}${relation.isRequester}${relation.onlyReads ?? false} ${as.join()} ${holds.join('')}`;
+      const kind = `${sort} ${relation.isDesk}${relation.isRequester}${relation.onlyReads ?? false}${relation.builds ?? false} ${as.join()} ${holds.join('')}`;
       let levels = known.get(kind);
       if (!levels) {
         const reading = prepareAccess(protection)({ viewer, relation, purpose: 'sheet', at });

@@ -1,4 +1,5 @@
 import type { Audience } from '../people/index.ts';
+import { type Field, isFilled } from '../register/index.ts';
 
 export type AccessLevel = 'hidden' | 'read' | 'write';
 
@@ -90,6 +91,8 @@ export interface AccessPlan {
   readonly disclosures?: readonly Disclosure[];
   /** Keys of the fields whose reading by staff is noted. */
   readonly noted?: readonly string[];
+  /** Keys of the fields that have their place in the plan; all have where it is not said. */
+  readonly placed?: readonly string[];
 }
 
 /** What is written of a plan: its rules, in force and switched off, whose reading is noted, and what holds besides. */
@@ -99,6 +102,8 @@ export interface PlanRules {
   /** Keys of the fields whose reading is noted; none where it is not said. */
   readonly noted?: readonly string[];
   readonly base?: BaseLevels;
+  /** Keys of the fields that have their place; as in the plan in force where it is not said. */
+  readonly placed?: readonly string[];
 }
 
 /** Whether a rule is about a field, by its key. */
@@ -109,12 +114,39 @@ export const rulesAbout = (rules: readonly AccessRule[], keys: readonly string[]
   rules.filter((rule) => keys.some((key) => isAbout(rule, key)));
 
 /** What decides about a field. */
-export type Deciding = Pick<AccessPlan, 'rules' | 'base'>;
+export type Deciding = Pick<AccessPlan, 'rules' | 'base' | 'placed'>;
 
-export const rulesOf = ({ rules, resting = [], noted = [], base }: AccessPlan): PlanRules => ({
+/** Of a plan only the rules that are about some fields. */
+export const concernedWith = <Plan extends Deciding>(plan: Plan, keys: readonly string[]): Plan => ({
+  ...plan,
+  rules: rulesAbout(plan.rules, keys),
+});
+
+/**
+ * Whether a field has its place in a plan. What is asked or filled in and has none is closed until somebody gives it one;
+ * what is made of other fields is protected as they are.
+ */
+export const isPlaced = ({ placed }: Pick<AccessPlan, 'placed'>, field: Field): boolean =>
+  placed === undefined || !isFilled(field) || placed.includes(field.key);
+
+/** Whether a plan leaves some fields to whoever builds forms until they have their place. */
+export const leavesToBuilders = (plan: Pick<AccessPlan, 'placed'>, fields: readonly Field[]): boolean =>
+  fields.some((field) => field.source === 'desk-only' && !isPlaced(plan, field));
+
+/** A plan in which the fields that its rules name have their place. */
+export function placedByName<Plan extends Deciding>(plan: Plan): Plan {
+  const { placed } = plan;
+  if (placed === undefined) return plan;
+  const named = new Set(plan.rules.flatMap(({ fields }) => (fields === 'all' ? [] : fields)));
+  const more = [...named].filter((key) => !placed.includes(key));
+  return more.length > 0 ? { ...plan, placed: [...placed, ...more] } : plan;
+}
+
+export const rulesOf = ({ rules, resting = [], noted = [], base, placed }: AccessPlan): PlanRules => ({
   ...{ rules, resting },
   ...(noted.length > 0 ? { noted } : {}),
   ...(base ? { base } : {}),
+  ...(placed ? { placed } : {}),
 });
 
 /**

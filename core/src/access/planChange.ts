@@ -8,10 +8,12 @@ import {
   type AccessLevel,
   type AccessRule,
   type Activity,
+  concernedWith,
   type Deciding,
+  isPlaced,
+  leavesToBuilders,
   type PlanRules,
   RANK,
-  rulesAbout,
   USUAL_BASE,
 } from './plan.ts';
 import type { Protection } from './protection.ts';
@@ -58,16 +60,17 @@ export function openedBy(
 ): ReadonlyMap<string, AccessLevel> {
   const opened = new Map<string, AccessLevel>();
   for (const field of fields) {
-    const concerned = (plan: Deciding): Deciding => ({ ...plan, rules: rulesAbout(plan.rules, [field.key]) });
-    const [was, is] = [concerned(before), concerned(after)];
+    const [was, is] = [concernedWith(before, [field.key]), concernedWith(after, [field.key])];
     const isSameBase = isSame(was.base ?? USUAL_BASE, is.base ?? USUAL_BASE);
     if (
       isSameBase &&
+      isPlaced(was, field) === isPlaced(is, field) &&
       was.rules.length === is.rules.length &&
       was.rules.every((rule, index) => rule === is.rules[index])
     )
       continue;
-    const classes = classesOf({ rules: [...was.rules, ...is.rules] });
+    const builders = leavesToBuilders(was, [field]) || leavesToBuilders(is, [field]);
+    const classes = classesOf({ rules: [...was.rules, ...is.rules] }, undefined, builders);
     if (classes === null) opened.set(field.key, 'write');
     for (const each of classes ?? []) {
       const level = planned(field, is, each, each.relation, each.at).level;

@@ -3,7 +3,7 @@ import type { MoverRelation } from '../register/index.ts';
 import type { Relation } from './accessTo.ts';
 import { levelIn, type RequestMoment } from './circumstance.ts';
 import { moversNamed, waysToStand } from './classes.ts';
-import { ACTIVITIES, type Activity } from './plan.ts';
+import { ACTIVITIES, type Activity, leavesToBuilders } from './plan.ts';
 import { type LevelChange, levelChanges } from './planChange.ts';
 import type { Protection } from './protection.ts';
 import type { Gathered } from './relation.ts';
@@ -41,6 +41,11 @@ const RELATIONS: readonly Relation[] = [
   { isDesk: true, isRequester: true },
   { isDesk: true, isRequester: true, onlyReads: true },
 ];
+/** The same, for plans that leave some fields to whoever builds forms. */
+const WITH_BUILDERS: readonly Relation[] = [
+  ...RELATIONS,
+  ...RELATIONS.flatMap((relation) => (relation.isDesk ? [{ ...relation, builds: true as const }] : [])),
+];
 
 /**
  * What a plan would change, exactly: for everybody who has to do with a request on which something becomes otherwise.
@@ -75,7 +80,14 @@ export function planEffect(
   }
   const differing = [...alike.values()];
   const named = moversNamed({ rules: told });
-  const relations = waysToStand({ rules: told }).flatMap((as) => RELATIONS.map((relation) => ({ ...relation, as })));
+  const builders = sorts.some((sort) => {
+    const { before, after } = protections(sort);
+    return [before, after].some(({ plan, fields }) => leavesToBuilders(plan, fields));
+  });
+  const relations = waysToStand({ rules: told }).flatMap((as) =>
+    (builders ? WITH_BUILDERS : RELATIONS).map((relation) => ({ ...relation, as })),
+  );
+  const keyOf = (sort: string, relation: Relation): string => relationKey(sort, relation, named, builders);
   const kinds = new Map<string, ReadonlyMap<string, readonly ActiveChange[]>>();
   /** What changes for those of whom the same rules hold, by sort and relation; nothing where nothing does. */
   const changesFor = ({ personId, groups }: Concerned): ReadonlyMap<string, readonly ActiveChange[]> => {
@@ -96,7 +108,7 @@ export function planEffect(
               .filter((change) => !working.some((one) => isSameChange(one, change)))
               .map((change) => ({ ...change, activity }));
           });
-          return each.length > 0 ? [[keyOf(sort, relation, named), each] as const] : [];
+          return each.length > 0 ? [[keyOf(sort, relation), each] as const] : [];
         });
       }),
     );
@@ -109,7 +121,7 @@ export function planEffect(
     const viewer = person.viewer();
     const sums = new Map<string, ActiveChange & { requests: number }>();
     for (const { sort, relation, n } of standings(viewer))
-      for (const change of changes.get(keyOf(kindOf.get(sort) ?? sort, relation, named)) ?? []) {
+      for (const change of changes.get(keyOf(kindOf.get(sort) ?? sort, relation)) ?? []) {
         const which = `${change.activity} ${change.field.key} ${change.before} ${change.after}`;
         const known = sums.get(which);
         if (known) known.requests += n;
@@ -130,12 +142,13 @@ function numberOf(protection: Protection): number {
 }
 
 /** A relation as far as rules tell it apart. `named`: what they name of what somebody can be to a request. */
-const keyOf = (
+const relationKey = (
   sort: string,
-  { isDesk, isRequester, onlyReads = false, as = [] }: Relation,
+  { isDesk, isRequester, onlyReads = false, builds = false, as = [] }: Relation,
   named: readonly MoverRelation[],
+  builders: boolean,
 ): string =>
-  `${sort} ${Number(isDesk)}${Number(isRequester)}${Number(onlyReads)} ${named.filter((each) => as.includes(each)).join()}`;
+  `${sort} ${Number(isDesk)}${Number(isRequester)}${Number(onlyReads)}${Number(builders && builds)} ${named.filter((each) => as.includes(each)).join()}`;
 
 const isSameChange = (one: LevelChange, other: LevelChange): boolean =>
   one.field === other.field && one.before === other.before && one.after === other.after;

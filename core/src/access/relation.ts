@@ -171,7 +171,8 @@ function relationBy(
 ): Relation {
   const entitled = { rights: rightsAt(viewer, register) };
   const isDesk = viewer.kind === 'staff' && (mayWith(entitled, 'read', standing) || standing === 'own');
-  const related: Relation = { isDesk, isRequester, ...(AS[bits] ?? {}) };
+  const builds = isDesk && entitled.rights.includes('configure');
+  const related: Relation = { isDesk, isRequester, ...(AS[bits] ?? {}), ...(builds ? { builds } : {}) };
   return isDesk && !mayWith(entitled, 'change', standing) ? { ...related, onlyReads: true } : related;
 }
 
@@ -187,6 +188,12 @@ const AS: readonly Pick<Relation, 'as'>[] = Array.from({ length: ASKED }, (_, bi
  * two together.
  */
 export const relationTo = (request: RequestParties, viewer: Viewer): Relation => standsOf(viewer).relation(request);
+
+/** How somebody stands to a request of a register that they work on, that is not theirs, and that they are nothing else to. */
+export const deskRelation = (viewer: Viewer, register: string): Relation =>
+  rightsAt(viewer, register).includes('configure')
+    ? { isDesk: true, isRequester: false, builds: true }
+    : { isDesk: true, isRequester: false };
 
 /** Whether somebody of the desk of a request may do something with it. */
 export const mayDo = (request: RequestParties, viewer: Viewer, right: RequestRight): boolean =>

@@ -1,7 +1,7 @@
 import type { Field } from '../register/index.ts';
 import { planned } from './accessTo.ts';
 import { classesOf } from './classes.ts';
-import { ACTIVITIES, type AccessPlan, type AccessRule, type Activity, type Deciding, rulesAbout } from './plan.ts';
+import { ACTIVITIES, type AccessPlan, type AccessRule, type Activity, concernedWith, isPlaced } from './plan.ts';
 import type { Protection } from './protection.ts';
 
 const open = new WeakMap<Protection, Map<string, readonly Field[]>>();
@@ -17,8 +17,8 @@ export function isRestricted(field: Field, plan: AccessPlan, activities: readonl
   const name = `${field.key} ${activities.join()}`;
   let found = known.get(name);
   if (found === undefined) {
-    const concerned: Deciding = { ...plan, rules: rulesAbout(plan.rules, [field.key]) };
-    const isOpen = plan.base?.desk !== 'hidden' && !concerned.rules.some(mayHide);
+    const concerned = concernedWith(plan, [field.key]);
+    const isOpen = isPlaced(plan, field) && plan.base?.desk !== 'hidden' && !concerned.rules.some(mayHide);
     const classes = isOpen ? [] : classesOf(concerned, activities);
     // Kinds of viewer too many to be told apart: nothing is called open then.
     found =

@@ -9,6 +9,8 @@ import { designText } from '../platform/designText.ts';
 export type PlanChanges = RuleChanges & {
   readonly noted?: readonly string[];
   readonly notNoted?: readonly string[];
+  /** Labels of fields that have their place from then on. */
+  readonly placed?: readonly string[];
   /** Whether what holds where no rule says otherwise became otherwise. */
   readonly base?: boolean;
 };
@@ -18,6 +20,7 @@ export type PlanEvent =
   | { readonly kind: 'brought'; readonly rules: readonly string[] }
   | { readonly kind: 'put'; readonly changes: PlanChanges; readonly note: string }
   | { readonly kind: 'protected'; readonly field: string; readonly like: string }
+  | { readonly kind: 'placed'; readonly fields: readonly string[] }
   | { readonly kind: 'allowed' | 'ended'; readonly way: Disclosure; readonly words: Words };
 
 /** What happened to the access plans of registers: rows are only ever added. */

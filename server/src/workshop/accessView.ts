@@ -65,7 +65,7 @@ function workingOn(register: RegisterRow, forms: readonly FormRow[]): readonly s
  */
 function seatsOf(db: Reader, groups: readonly string[], named: readonly string[] = []): readonly Seat[] {
   const names = groupNames(db);
-  const desk = { isDesk: true, isRequester: false };
+  const desk: Relation = { isDesk: true, isRequester: false };
   const people = named.flatMap((word) => (word.startsWith('@') ? [word.slice(1)] : []));
   const staff = { personId: '', kind: 'staff' as const, rights: FOR_EVERYONE, groups: [] };
   return [
@@ -91,7 +91,7 @@ function seatsOf(db: Reader, groups: readonly string[], named: readonly string[]
     {
       who: said('workshopErrors:coordinators'),
       viewer: { personId: '', kind: 'staff', rights: PACKAGES.coordinator, groups: [] },
-      relation: desk,
+      relation: { ...desk, builds: true },
     },
   ];
 }

@@ -112,7 +112,7 @@ export function createForm(
           holds: input.holds ?? 'requests',
           left: [],
           stages,
-          access: { rules },
+          access: { rules, placed: input.draft.fields.map((field) => field.key) },
           staysIn: input.staysIn ?? false,
           deskGroups: [input.desk],
           ...usualFrom(input.draft),

@@ -30,7 +30,7 @@ import { doublesOf } from './doubles.ts';
 import { findingsFor, findingsOfForm } from './findings.ts';
 import { jobView } from './jobView.ts';
 import { askInto, duplicateForm, goBackToState, registerView, setFormState, settleRegister } from './onRegister.ts';
-import { allowWay, endWay, planView, protectAlike, readBy, waysInForce } from './plan.ts';
+import { allowWay, endWay, placeFields, planView, protectAlike, readBy, waysInForce } from './plan.ts';
 import { keepPlan, planGrid, planPage, putPlan } from './planDraft.ts';
 import { fieldReach } from './planReach.ts';
 import { changesSince, historyOfDraft, listForms } from './queries.ts';
@@ -154,6 +154,10 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
     allowWay: ({ viewer, params, body, key }) => allowWay(house, viewer, params.key, body, key),
     endWay: ({ viewer, params }) => {
       endWay(house, viewer, params.key, params.id);
+      return { done: true };
+    },
+    placeFields: ({ viewer, params, body }) => {
+      placeFields(house, viewer, params.key, body);
       return { done: true };
     },
     protectAlike: ({ viewer, params, body }) => {

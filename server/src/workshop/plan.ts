@@ -4,12 +4,13 @@ import {
   type AccessRule,
   circumstancesOf,
   type Disclosure,
+  deskRelation,
   openedBy,
   type Protection,
+  placedByName,
   planned,
   prepareAccess,
   RANK,
-  type Relation,
 } from '@tolvek/core/access';
 import {
   type Allowance,
@@ -20,12 +21,16 @@ import {
   flowFindings,
   namedBy,
   protectionOf,
+  REGISTER,
+  type RegisterContent,
   sinksOf,
 } from '@tolvek/core/form';
 import { groupsIn, inRegister, peopleIn, type Viewer } from '@tolvek/core/people';
 import type { Field } from '@tolvek/core/register';
 import { refused, type Said, said } from '@tolvek/words';
 import { desc, eq } from 'drizzle-orm';
+import { keepDraft } from '../design/commands.ts';
+import { designByKey } from '../design/queries.ts';
 import { allForms, currentRelease, type FormRow, formNamed, formsOf, onShelf } from '../form/queries.ts';
 import { groupNames, namesOf, personById } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
@@ -40,9 +45,6 @@ import { type RegisterRow, registerById } from '../register/queries.ts';
 import { type PlanChanges, type PlanEvent, planHistory } from '../register/tables.ts';
 import { closedElsewhere } from '../request/protection.ts';
 import { knownRegisters } from '../request/references.ts';
-
-/** Somebody who works on a request that is not their own. */
-const DESK: Relation = { isDesk: true, isRequester: false };
 
 const kept = new WeakMap<AccessPlan, WeakMap<FormDesign, readonly Finding[]>>();
 
@@ -141,7 +143,7 @@ export function changePlan(
       })),
     );
   const note = event.kind === 'allowed' ? event.way.reason : '';
-  changeRegister(tx, register, { access: plan }, note, { viewer, now });
+  changeRegister(tx, register, { access: placedByName(plan) }, note, { viewer, now });
   rememberPlan(tx, viewer, now, register.id, event);
 }
 
@@ -194,14 +196,17 @@ export function fieldsFor(db: Reader, register: RegisterRow): readonly Field[] {
 export function opensUnread(db: Reader, viewer: Viewer, register: RegisterRow, plan: AccessPlan): string[] {
   if (viewer.rights.includes('rights')) return [];
   const fields = fieldsFor(db, register);
-  const opened = openedBy(register.access, plan, fields);
+  // What gets its place is opened no further than its rules say: it had none of its own before.
+  const before = plan.placed ? { ...register.access, placed: plan.placed } : register.access;
+  const opened = openedBy(before, plan, fields);
   const who = inRegister(viewer, register.id);
   // As far as they have it open on any request, whatever becomes of it.
-  const circumstances = circumstancesOf(register.access.rules) ?? [];
+  const circumstances = circumstancesOf(before.rules) ?? [];
+  const desk = deskRelation(viewer, register.id);
   return fields.flatMap((field) => {
     const level = opened.get(field.key);
     const has = Math.min(
-      ...circumstances.map((at) => RANK[planned(field, register.access, who, DESK, at).level]),
+      ...circumstances.map((at) => RANK[planned(field, before, who, desk, at).level]),
       circumstances.length > 0 ? RANK.write : RANK.hidden,
     );
     return level && RANK[level] > has ? [field.label] : [];
@@ -219,7 +224,10 @@ export const protectionOfDraft = (db: Reader, form: FormRow, register: RegisterR
 /** The fields that a viewer may read on requests of a form that are not their own. */
 export function readBy(db: Reader, form: FormRow, register: RegisterRow, viewer: Viewer): readonly string[] {
   const protection = protectionOfDraft(db, form, register);
-  return [...prepareAccess(protection)({ viewer, relation: DESK, purpose: 'sheet', at: null }).readable];
+  return [
+    ...prepareAccess(protection)({ viewer, relation: deskRelation(viewer, register.id), purpose: 'sheet', at: null })
+      .readable,
+  ];
 }
 
 /**
@@ -314,6 +322,33 @@ export function protectAlike(
   });
 }
 
+/**
+ * Gives fields their place in the plan: from then on its rules say who reads and changes them, and where none does, what
+ * holds besides. In force at once.
+ */
+export function placeFields(house: House, viewer: Viewer, formKey: string, { fields }: BodyOf<'placeFields'>): void {
+  write(house, ({ tx, now }) => {
+    const { register } = opened(tx, formKey);
+    const known = fieldsFor(tx, register);
+    if (fields.some((key) => known.every((field) => field.key !== key))) throw notFound('field');
+    const { placed } = register.access;
+    const fresh = fields.filter((key) => placed && !placed.includes(key));
+    if (!placed || fresh.length === 0) return;
+    const plan = { ...register.access, placed: [...placed, ...fresh] };
+    const unread = opensUnread(tx, viewer, register, plan);
+    if (unread.length > 0) throw notAllowed(refused('opensUnread', { fields: unread }));
+    changePlan(tx, viewer, now, register, plan, { kind: 'placed', fields: fresh });
+    // What is being written has them in their place as well.
+    const design = designByKey<RegisterContent>(tx, REGISTER, register.key);
+    if (!design) return;
+    const { access } = design.draft;
+    const missing = fresh.filter((key) => access.placed && !access.placed.includes(key));
+    if (!access.placed || missing.length === 0) return;
+    const content = { ...design.draft, access: { ...access, placed: [...access.placed, ...missing] } };
+    keepDraft(tx, design, { version: design.version, content }, { viewer, now });
+  });
+}
+
 function wordsOf(
   places: readonly FormSink[],
   form: FormRow,
@@ -372,6 +407,8 @@ function eventInWords(event: PlanEvent, labelOf: (key: string) => string): Said 
       return said('workshopErrors:planBrought', { rules: event.rules });
     case 'protected':
       return said('workshopErrors:planProtected', { field: labelOf(event.field), like: labelOf(event.like) });
+    case 'placed':
+      return said('workshopErrors:planPlaced', { fields: event.fields.map(labelOf) });
     case 'allowed':
       return said('workshopErrors:planAllowed', { words: event.words, reason: event.way.reason });
     case 'ended':

@@ -5,6 +5,7 @@ import {
   circumstancesOf,
   classTold,
   conditionProblems,
+  isPlaced,
   type PlanRules,
   RANK,
   ruleChanges,
@@ -39,7 +40,8 @@ function planBefore(db: Reader, register: RegisterRow): { plan: PlanRules; by: s
   const now = rulesOf(register.access);
   let last: { by: string; at: number } | null = null;
   for (const { content, by, at } of statesOf<RegisterContent>(db, register)) {
-    const plan = rulesOf(content.access);
+    // Before fields had their place in a plan, all had.
+    const plan = rulesOf({ ...(now.placed ? { placed: now.placed } : {}), ...content.access });
     if (!isSame(plan, now)) return last && { plan, ...last };
     last = { by, at };
   }
@@ -78,6 +80,9 @@ function told(db: Reader, register: RegisterRow, draft: PlanRules): Told {
       [...draft.rules, ...draft.resting].map((rule) => [rule.id, audienceToday(db, rule.audience)]),
     ),
     grid: gridOf(db, register, draft),
+    unplaced: fieldsFor(db, register).flatMap((field) =>
+      isPlaced(asWritten(register, draft), field) ? [] : [field.key],
+    ),
     people: Object.fromEntries(
       namesOf(
         db,
@@ -92,12 +97,13 @@ function changesOf(db: Reader, register: RegisterRow, draft: PlanRules) {
   const { added, changed, removed, switchedOff, switchedOn } = ruleChanges(rulesOf(register.access), draft);
   const labels = new Map(fieldsFor(db, register).map(({ key, label }) => [key, label]));
   const [was, is] = [register.access.noted ?? [], draft.noted ?? []];
+  const [stood, stand] = [register.access.placed ?? [], asWritten(register, draft).placed ?? []];
   const but = (keys: readonly string[], others: readonly string[]): string[] =>
     keys.filter((key) => !others.includes(key)).map((key) => labels.get(key) ?? key);
   return {
     ...{ added: [...added], changed: [...changed], removed: [...removed] },
     ...{ switchedOff: [...switchedOff], switchedOn: [...switchedOn] },
-    ...{ noted: but(is, was), notNoted: but(was, is) },
+    ...{ noted: but(is, was), notNoted: but(was, is), placed: but(stand, stood) },
     base: !isSame(register.access.base ?? USUAL_BASE, draft.base ?? USUAL_BASE),
   };
 }
@@ -250,7 +256,7 @@ export function keepPlan(
 ): AnswerOf<'keepAccessPlan'> {
   return write(house, ({ tx, now }) => {
     const design = designOf(tx, key);
-    const { noted: _, base: __, ...access } = design.draft.access;
+    const { noted: _, base: __, placed: ___, ...access } = design.draft.access;
     const content = { ...design.draft, access: { ...access, ...plan } };
     const next = keepDraft<RegisterContent>(tx, design, { version, content }, { viewer, now });
     const register = registerNamed(tx, key);

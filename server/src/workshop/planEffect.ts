@@ -3,6 +3,7 @@ import {
   type AskedAlike,
   type Concerned,
   circumstancesOf,
+  deskRelation,
   gather,
   levelChanges,
   type Protections,
@@ -29,8 +30,6 @@ import { wayKey, waysBy } from './plan.ts';
 
 type Effect = AnswerOf<'accessPlanEffect'>;
 type Change = Effect['people'][number]['fields'][number];
-
-const DESK = { isDesk: true, isRequester: false };
 
 /** People who are told by name; the others are counted. */
 const NAMED = 200;
@@ -224,11 +223,12 @@ export function ownChanges(db: Reader, viewer: Viewer, before: RegisterRow, afte
   const circumstances = circumstancesOf(rules, ['working']) ?? [];
   // What they are to no request here, they lose nothing by.
   const stands = standsAs(db, before, viewer);
+  const desk = deskRelation(viewer, before.id);
   const ways = waysToStand({ rules }).filter((as) => as.every((each) => stands.has(each)));
   const found = releases.flatMap((release) => {
     const each = protections(release);
     return ways.flatMap((as) =>
-      circumstances.flatMap((at) => levelChanges(each.before, each.after, viewer, { ...DESK, as }, at)),
+      circumstances.flatMap((at) => levelChanges(each.before, each.after, viewer, { ...desk, as }, at)),
     );
   });
   // Of what changes by circumstance, what is lost most.

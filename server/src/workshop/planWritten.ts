@@ -1,14 +1,15 @@
-import { type AccessPlan, type PlanRules, rulesOf } from '@tolvek/core/access';
+import { type AccessPlan, type PlanRules, placedByName, rulesOf } from '@tolvek/core/access';
 import type { Reader } from '../platform/database.ts';
 import type { RegisterRow } from '../register/queries.ts';
 import { designOf } from './registerDraft.ts';
 
 /** What would be in force: the rules as they are written, and what was allowed as it is. */
 export function asWritten(
-  { access: { noted: _, base: __, ...access } }: RegisterRow,
-  { rules, ...rest }: PlanRules,
+  { access: { noted: _, base: __, placed: stand, ...access } }: RegisterRow,
+  { rules, placed = stand, ...rest }: PlanRules,
 ): AccessPlan {
-  return { ...access, ...rest, rules: rules.map((rule) => ({ ...rule, name: rule.name.trim() })) };
+  const plan = { ...access, ...rest, rules: rules.map((rule) => ({ ...rule, name: rule.name.trim() })) };
+  return placed ? placedByName({ ...plan, placed }) : plan;
 }
 
 /** The plan of a register as it is being written. */

@@ -3,6 +3,7 @@ import { applyFix, fixInWords } from '@tolvek/core/form';
 import { Link } from 'react-router';
 import { say, told } from '../wire/words.ts';
 import type { Change } from './editing.ts';
+import { Placing } from './Placing.tsx';
 import { WayDialog } from './WayDialog.tsx';
 
 type Finding = AnswerOf<'form'>['findings'][number];
@@ -52,6 +53,7 @@ export function Findings({
                   {say(finding.severity === 'error' ? 'workshop:anError' : 'workshop:aCaution')}
                 </span>
                 <span className="flex-1">{told(finding.message)}</span>
+                <Placing finding={finding} formKey={formKey} />
                 <WayDialog finding={finding} formKey={formKey} change={change} />
                 {finding.fix ? <FixButton fix={finding.fix} change={change} /> : null}
                 <Link to={`/workshop/${formKey}/${finding.page}#at-${finding.at}`}>{say('workshop:goThere')}</Link>
@@ -80,6 +82,6 @@ const FixButton = ({ fix, change }: { fix: NonNullable<Finding['fix']>; change: 
 export const FindingLine = ({ finding, formKey, change }: { finding: Finding; formKey: string; change: Change }) => (
   <p className={`mt-2 ${finding.severity === 'error' ? 'text-brick' : 'text-brass'}`}>
     {told(finding.message)} {finding.fix ? <FixButton fix={finding.fix} change={change} /> : null}{' '}
-    <WayDialog finding={finding} formKey={formKey} change={change} />
+    <Placing finding={finding} formKey={formKey} /> <WayDialog finding={finding} formKey={formKey} change={change} />
   </p>
 );

@@ -159,6 +159,10 @@ export const workshopApi = api.injectEndpoints({
       query: call('endWay'),
       invalidatesTags: ['form', 'forms'],
     }),
+    placeFields: build.mutation<AnswerOf<'placeFields'>, Asked<'placeFields'>>({
+      query: call('placeFields'),
+      invalidatesTags: ['form', 'forms'],
+    }),
     protectAlike: build.mutation<AnswerOf<'protectAlike'>, Asked<'protectAlike'>>({
       query: call('protectAlike'),
       invalidatesTags: ['form', 'forms'],

@@ -22,4 +22,5 @@ export const access: Same<typeof english> = {
   hangsOnTooMuch: 'Der Zugriffsplan hängt von zu vielen Bedingungen ab, um ihn zu überblicken',
   hiddenFromYou: 'Es ist für Sie selbst verborgen',
   planBase: 'So sagt es der Zugriffsplan, wo keine Regel etwas sagt',
+  notPlaced: 'Es hat noch keinen Platz im Zugriffsplan und ist deshalb verschlossen',
 };

@@ -265,4 +265,15 @@ export const accessPlan: Same<typeof english> = {
   graceMinutes: 'Minuten nach dem Eingang',
   wholeRequests: 'Wer ganze Anfragen lesen, ändern, weitergeben oder exportieren darf:',
   rightsHere: 'Rechte dieses Registers',
+  'written.placed': 'Bekommen ihren Platz: {{fields, names}}.',
+  newFields: 'Neue Felder, verschlossen, bis sie einen Platz haben',
+  newFieldsHint:
+    'Wer anfragt, beantwortet sie wie immer. Sonst liest niemand eine Antwort, bevor Sie entscheiden, wer darf. Was Mitarbeitende ausfüllen, steht denen offen, die Formulare bauen.',
+  placeUsual: 'Wie üblich öffnen',
+  placeAllUsual: 'Alle wie üblich öffnen',
+  placeOnly: 'Nur einige Gruppen',
+  placeLike: 'Schützen wie',
+  chooseField: 'Feld wählen',
+  placeLikeOf: '„{{field}}“ schützen wie',
+  isNew: 'neu, verschlossen, bis es einen Platz hat',
 };

@@ -14,4 +14,8 @@ export const flows: Same<typeof english> = {
   toldChangers: 'Alle, die etwas ändern, sehen es, auch {{who}}.',
   toldRequesters: 'Alle Anfragenden sehen es, auch {{who}}.',
   shownTo: 'Das wird gezeigt: {{who}}.',
+  unplaced_one:
+    '{{fields, names}} hat noch keinen Platz im Zugriffsplan. Bis dahin sieht es nur, wer anfragt oder das Formular baut.',
+  unplaced_other:
+    '{{fields, names}} haben noch keinen Platz im Zugriffsplan. Bis dahin sieht sie nur, wer anfragt oder das Formular baut.',
 };

@@ -19,4 +19,5 @@ export const people: Same<typeof english> = {
   'who.in': '{{who}} in {{groups, and}}',
   'who.out': '{{who}} nicht in {{groups, or}}',
   'who.where': '{{who}}, wo {{rules, names}} etwas anderes sagt',
+  'who.builds': '{{who}}, die Formulare baut',
 };

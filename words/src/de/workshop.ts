@@ -847,4 +847,8 @@ export const workshop: Same<typeof english> = {
   referredBy: 'Was auf dieses Register verweist',
   referredByNone: 'Kein Formular verweist darauf.',
   whoSees: 'Wer es sehen kann',
+  'place.usual': 'Wie üblich öffnen',
+  'place.decide': 'Festlegen, wer es sieht',
+  'place.done_one': '{{fields, names}} ist offen, wie der Zugriffsplan sagt.',
+  'place.done_other': '{{fields, names}} sind offen, wie der Zugriffsplan sagt.',
 };

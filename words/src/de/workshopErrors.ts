@@ -125,4 +125,6 @@ export const workshopErrors: Same<typeof english> = {
   'planRules.notNoted': 'Das Lesen wird nicht mehr festgehalten: {{rules, names}}.',
   stageNotHere: 'Dieses Register hat diesen Stand nicht.',
   planBaseChanged: 'Was ohne Regel gilt, ist anders.',
+  planPlaced: '{{fields, names}} hat einen Platz im Zugriffsplan bekommen.',
+  'planRules.placed': 'Neu im Zugriffsplan: {{fields, names}}.',
 };

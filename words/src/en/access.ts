@@ -19,4 +19,5 @@ export const access = {
   hangsOnTooMuch: 'The access plan hangs on too many conditions to be looked through',
   hiddenFromYou: 'It is hidden from you yourself',
   planBase: 'The access plan says so where no rule does',
+  notPlaced: 'It has no place in the access plan yet, so it is closed',
 } as const;

@@ -260,4 +260,15 @@ export const accessPlan = {
   graceMinutes: 'minutes after it arrived',
   wholeRequests: 'Who may read, change, move or export whole requests:',
   rightsHere: 'Rights of this register',
+  'written.placed': 'Get their place: {{fields, names}}.',
+  newFields: 'New fields, closed until they have a place',
+  newFieldsHint:
+    'Requesters answer them as always. Nobody else reads an answer before you decide who may. What staff fill in is open to whoever builds forms.',
+  placeUsual: 'Open as usual',
+  placeAllUsual: 'Open all as usual',
+  placeOnly: 'Only some groups',
+  placeLike: 'Protect it like',
+  chooseField: 'Choose a field',
+  placeLikeOf: 'Protect “{{field}}” like',
+  isNew: 'new, closed until it has a place',
 } as const;

@@ -11,4 +11,8 @@ export const flows = {
   toldChangers: 'Everyone who changes something sees it, including {{who}}.',
   toldRequesters: 'Every requester sees it, including {{who}}.',
   shownTo: 'It is shown to {{who}}.',
+  unplaced_one:
+    '{{fields, names}} has no place in the access plan yet. Until then, only the requester and whoever builds the form see it.',
+  unplaced_other:
+    '{{fields, names}} have no place in the access plan yet. Until then, only the requester and whoever builds the form see them.',
 } as const;

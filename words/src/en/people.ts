@@ -16,4 +16,5 @@ export const people = {
   'who.in': '{{who}} in {{groups, and}}',
   'who.out': '{{who}} not in {{groups, or}}',
   'who.where': '{{who}}, where {{rules, names}} says otherwise',
+  'who.builds': '{{who}} who builds forms',
 } as const;

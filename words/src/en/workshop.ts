@@ -830,4 +830,8 @@ export const workshop = {
   referredBy: 'What refers to this register',
   referredByNone: 'No form refers to it.',
   whoSees: 'Who can see it',
+  'place.usual': 'Open as usual',
+  'place.decide': 'Say who may see it',
+  'place.done_one': '{{fields, names}} is open as the access plan says.',
+  'place.done_other': '{{fields, names}} are open as the access plan says.',
 } as const;

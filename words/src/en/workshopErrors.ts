@@ -120,4 +120,6 @@ export const workshopErrors = {
   'planRules.notNoted': 'Reading is not recorded any more: {{rules, names}}.',
   stageNotHere: 'This register does not have that stage.',
   planBaseChanged: 'What applies without a rule is different.',
+  planPlaced: '{{fields, names}} got a place in the access plan.',
+  'planRules.placed': 'New in the access plan: {{fields, names}}.',
 } as const;

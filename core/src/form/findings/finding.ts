@@ -19,6 +19,8 @@ export interface Finding {
   readonly protect?: { readonly source: string; readonly field: string };
   /** What would have to be allowed on purpose for that. */
   readonly allow?: Allowance;
+  /** Keys of fields that could be given their place in the access plan. */
+  readonly place?: readonly string[];
 }
 
 /** One way of a value, as a disclosure names it. */

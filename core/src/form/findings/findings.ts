@@ -9,7 +9,7 @@ import { placeholdersIn } from '../placeholders.ts';
 import { presetReads } from '../presets.ts';
 import { fieldFindings } from './fields.ts';
 import type { Add, Finding } from './finding.ts';
-import { flowFindings, type Guarded } from './flow.ts';
+import { flowFindings, type Guarded, unplacedFindings } from './flow.ts';
 import { type Named, namedFindings } from './named.ts';
 import { retiredFindings } from './retired.ts';
 import { ruleFindings } from './rules.ts';
@@ -89,7 +89,7 @@ export function findingsOf(
   ] as const) {
     if (length > LONGEST_LENGTH) add('error', 'approval', 'deadline', what);
   }
-  found.push(...flowFindings(design, { plan, form }, groups));
+  found.push(...flowFindings(design, { plan, form }, groups), ...unplacedFindings(design, plan));
   const counted = holds === 'things' ? found.filter(({ page }) => page !== 'routing' && page !== 'approval') : found;
   return counted.sort((a, b) => Number(a.severity === 'caution') - Number(b.severity === 'caution'));
 }

@@ -1,5 +1,5 @@
 import { type Said, said, type Words } from '@tolvek/words';
-import { type AccessPlan, classTold, type Leak, leaksOf, type Read, type Sink } from '../../access/index.ts';
+import { type AccessPlan, classTold, isPlaced, type Leak, leaksOf, type Read, type Sink } from '../../access/index.ts';
 import type { FormDesign } from '../design.ts';
 import { type FormSink, sinksOf } from '../sinks.ts';
 import type { Finding } from './finding.ts';
@@ -34,6 +34,21 @@ export function flowFindings(
   ];
 }
 
+/** The fields of a draft that have no place in the plan: they are closed until somebody gives them one. */
+export function unplacedFindings({ fields }: Pick<FormDesign, 'fields'>, plan: AccessPlan): readonly Finding[] {
+  const unplaced = fields.filter((field) => !isPlaced(plan, field));
+  const [first] = unplaced;
+  if (!first) return [];
+  const place = unplaced.map(({ key }) => key);
+  const labels = unplaced.map(({ label }) => label);
+  return [
+    {
+      ...{ severity: 'caution', page: 'questions', at: first.key, place },
+      message: said('flows:unplaced', { fields: labels, count: labels.length }),
+    },
+  ];
+}
+
 function findingOf(leak: Leak, design: FormDesign, plan: AccessPlan, groups: ReadonlyMap<string, string>): Finding {
   const { sink: made, source, how, to, way } = leak;
   const sink = made as FormSink;
@@ -56,6 +71,7 @@ function findingOf(leak: Leak, design: FormDesign, plan: AccessPlan, groups: Rea
       readAt(sink, design, who),
     ],
     ...protecting(sink, source.key, plan),
+    ...(isPlaced(plan, source) ? {} : { place: [source.key] }),
     allow: { sink: sink.id, text: sink.text, source: source.key, what: how },
   };
 }

@@ -13,13 +13,15 @@ import { PutInForce } from './PutInForce.tsx';
 import { addRule, noteReading, type Recipe } from './planEdits.ts';
 import { Rules } from './Rules.tsx';
 import { SeeAs } from './SeeAs.tsx';
+import { Unplaced } from './Unplaced.tsx';
 import { type Plan, usePlan } from './usePlan.ts';
 import { WhoReads } from './WhoReads.tsx';
 
-const planOf = ({ rules, resting, noted, base }: PlanRules): PlanRules => ({
+const planOf = ({ rules, resting, noted, base, placed }: PlanRules): PlanRules => ({
   ...{ rules, resting },
   ...(noted ? { noted } : {}),
   ...(base ? { base } : {}),
+  ...(placed ? { placed } : {}),
 });
 
 /** The access plan of a register: written in a draft, looked at, put in force. */
@@ -85,6 +87,7 @@ function OpenPlan({ plan }: { plan: Plan }) {
           raised={editing.raised}
         />
       )}
+      <Unplaced {...{ plan, add }} change={editing.change} />
       <Rules {...{ plan, editing, open, setOpen, add }} />
       <Base register={plan.key} plan={editing.content} change={editing.change} />
       <Grid

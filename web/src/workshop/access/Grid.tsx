@@ -114,6 +114,9 @@ export function Grid({ plan, add, change, noted, note }: GridProps) {
                 <tr key={field} className="border-b border-rule">
                   <th scope="row" className="py-1 pr-3 text-left font-normal">
                     {labelOf(field)}
+                    {plan.unplaced.includes(field) ? (
+                      <span className="block text-[11.5px] text-brass">{say('accessPlan:isNew')}</span>
+                    ) : null}
                     {noted.includes(field) ? (
                       <span className="block text-[11.5px] text-soft">{say('accessPlan:isNoted')}</span>
                     ) : null}

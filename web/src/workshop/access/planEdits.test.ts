@@ -6,6 +6,8 @@ import {
   changeRule,
   meaning,
   meantBy,
+  place,
+  placeLike,
   removeRule,
   switchRule,
   withRequester,
@@ -55,4 +57,19 @@ test('a recipe does what its words say, by the rule that protects', () => {
   ]).toEqual(['write', 'hidden', 'read']);
   expect([level('staff-only', ['boats'], false), level('staff-only', [], true)]).toEqual(['write', 'hidden']);
   expect([level('requester-reads', ['boats'], false), level('requester-reads', [], true)]).toEqual(['write', 'read']);
+});
+
+test('a field gets its place as usual, or where the rules of another protect it as well', () => {
+  const field: Field = { key: 'code', label: 'Code', type: { kind: 'text' }, source: 'asked' };
+  const closed = addRule('r', 'only-some', { fields: ['note'] })(nothing);
+  const level = (plan: PlanRules) =>
+    planned(field, plan, { groups: ['boats'] }, { isDesk: true, isRequester: false }, ORDINARY).level;
+  const plan = { ...closed, placed: ['note'] };
+  expect([level(plan), level(place(['code'])(plan)), level(placeLike('code', 'note')(plan))]).toEqual([
+    ...['hidden', 'write', 'hidden'],
+  ]);
+  expect(placeLike('code', 'note')(plan).rules[0]?.fields).toEqual(['note', 'code']);
+  // Where a plan that is written says nothing of places, those in force stay.
+  expect(place(['code'], ['note'])(closed).placed).toEqual(['note', 'code']);
+  expect(place(['code'])(place(['code'])(plan)).placed).toEqual(['note', 'code']);
 });

@@ -155,6 +155,24 @@ export const withBase =
   ({ base: _, ...plan }) =>
     isSame(base, USUAL_BASE) ? plan : { ...plan, base };
 
+/** Gives fields their place in a plan; `stand`: those that have it in the plan in force. */
+export const place =
+  (fields: readonly string[], stand: readonly string[] = []): Edit =>
+  ({ placed = stand, ...plan }) => ({ ...plan, placed: [...new Set([...placed, ...fields])] });
+
+/** Lets every rule that names a field name another as well, which gets its place by that. */
+export const placeLike =
+  (field: string, like: string, stand: readonly string[] = []): Edit =>
+  (plan) => {
+    const alike = (rules: readonly AccessRule[]) =>
+      rules.map((rule) =>
+        rule.fields !== 'all' && rule.fields.includes(like) && !rule.fields.includes(field)
+          ? { ...rule, fields: [...rule.fields, field] }
+          : rule,
+      );
+    return place([field], stand)({ ...plan, rules: alike(plan.rules), resting: alike(plan.resting) });
+  };
+
 /** Has the reading of a field noted, or not any more. */
 export const noteReading =
   (field: string): Edit =>
